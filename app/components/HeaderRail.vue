@@ -1,0 +1,185 @@
+<script setup lang="ts">
+/** The header as it lies: two rows, large numbers, owners by colour, roles by mark. Also where a terminal is moved to. */
+import type { HeaderPosition } from '~~/core/catalogue/types'
+import type { Terminal } from '~~/core/facts/types'
+import type { Mark } from './RoleMark.vue'
+
+const project = useProjectStore()
+const view = useViewStore()
+const { colourOf } = useOwners()
+const { moving, terminal: moved, byPosition, moveTo } = useMove()
+
+const header = computed(() => project.facts?.board?.header ?? [])
+const reserved = computed(() => new Set(project.plan!.reserved.map(entry => entry.position)))
+
+/** Rows as seen: from above the even row is the outer one, on top; from below the rows change places; turned around both run backwards. */
+const rows = computed(() => {
+  const even = header.value.filter(entry => entry.position % 2 === 0)
+  const odd = header.value.filter(entry => entry.position % 2 === 1)
+  const order = view.turned ? [[...odd].reverse(), [...even].reverse()] : [even, odd]
+  return view.fromBelow ? [order[1]!, order[0]!] : order
+})
+const ends = computed(() => view.turned ? ['far end ›', '‹ end of position 1'] : ['‹ end of position 1', 'far end ›'])
+const rowName = (row: HeaderPosition[]) => row[0] && row[0].position % 2 === 0 ? 'outer row, even: nearer the board\'s edge' : 'inner row, odd: nearer the board\'s middle'
+
+const stopsAt = computed(() => new Set(project.report!.findings.filter(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.position)).flatMap(finding => finding.subjects.flatMap(subject => subject.position ?? []))))
+
+interface Cell {
+  entry: HeaderPosition
+  large: string
+  small: string
+  owners: Terminal[]
+  colour: string
+  colours: string[]
+  mark: Mark | null
+  fixed: boolean
+  reserved: boolean
+  chosen: boolean
+  marked: boolean
+  stop: boolean
+  dim: boolean
+  target: 'free' | 'taken' | null
+  label: string
+}
+
+const lineName = (entry: HeaderPosition) => entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind
+
+function cellOf(entry: HeaderPosition): Cell {
+  const owners = project.facts!.atPosition.get(entry.position) ?? []
+  const mine = view.partId ? owners.filter(owner => owner.owner.id === view.partId) : []
+  const front = mine[0] ?? owners[0]
+  const option = byPosition.value.get(entry.position)
+  const names = owners.map(owner => `${owner.owner.name} ${owner.label}`)
+  return {
+    entry, owners,
+    large: view.large === 'position' ? String(entry.position) : lineName(entry),
+    small: view.large === 'position' ? lineName(entry) : String(entry.position),
+    colour: front ? colourOf(front.owner.id) : 'transparent',
+    colours: [...new Set(owners.map(owner => colourOf(owner.owner.id)))],
+    mark: front ? markOf(front) : null,
+    fixed: owners.some(owner => owner.assignment?.fixed),
+    reserved: reserved.value.has(entry.position) || entry.identity === true,
+    chosen: view.position === entry.position,
+    marked: view.markedPositions.has(entry.position),
+    stop: stopsAt.value.has(entry.position),
+    dim: moving.value ? !option : !!view.partId && owners.length > 0 && !mine.length && !view.findingId,
+    target: moving.value && option ? (option.takenBy.length ? 'taken' : 'free') : null,
+    label: `Position ${entry.position}, ${lineName(entry)}${names.length ? `: ${names.join(', ')}` : ': free'}${reserved.value.has(entry.position) ? ', reserved' : ''}${option?.takenBy.length ? `, taken by ${option.takenBy.join(', ')}` : ''}`,
+  }
+}
+
+function markOf({ is, signal }: Terminal): Mark {
+  if (is === 'supply') return 'supply'
+  if (is === 'ground') return 'return'
+  const role = signal!.role
+  if (role.startsWith('serial')) return 'serial'
+  if (role === 'pwm' || role === 'strip') return 'pulse'
+  return role === 'line' ? 'line' : 'bus'
+}
+
+const cells = computed(() => rows.value.map(row => ({ name: rowName(row), cells: row.map(cellOf) })))
+
+function press(cell: Cell) {
+  const option = byPosition.value.get(cell.entry.position)
+  if (moving.value && option) {
+    moveTo(moving.value, option)
+    return
+  }
+  if (moving.value) return view.say(`${cell.label} cannot serve ${moved.value?.owner.name} ${moved.value?.label}. The positions that can are outlined.`, { tone: 'stop' })
+  view.choosePosition(view.position === cell.entry.position ? null : cell.entry.position, cell.owners[0]?.owner.id ?? null)
+}
+
+/** Arrow keys walk the header as it is drawn. */
+function walk(event: KeyboardEvent) {
+  const step = ({ ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] } as Record<string, [number, number]>)[event.key]
+  if (!step) return
+  event.preventDefault()
+  const buttons = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('button.cell')]
+  const perRow = buttons.length / 2
+  const at = buttons.indexOf(document.activeElement as HTMLElement)
+  if (at < 0) return
+  const row = Math.floor(at / perRow) + step[0]
+  const column = at % perRow + step[1]
+  if (row >= 0 && row < 2 && column >= 0 && column < perRow) buttons[row * perRow + column]!.focus()
+}
+</script>
+
+<template>
+  <section
+    class="header-rail"
+    aria-label="Header"
+    data-test="header-rail"
+    @keydown="walk"
+  >
+    <div class="ends">
+      <span>{{ cells[0]?.name }}</span><span>{{ ends[1] }}</span>
+    </div>
+    <div
+      v-for="row in cells"
+      :key="row.name"
+      class="row"
+      :style="{ '--columns': row.cells.length }"
+    >
+      <button
+        v-for="cell in row.cells"
+        :key="cell.entry.position"
+        class="cell"
+        :class="{ held: cell.owners.length, reserved: cell.reserved, chosen: cell.chosen, marked: cell.marked, stop: cell.stop, dim: cell.dim, first: cell.entry.position === 1, target: cell.target === 'free', taken: cell.target === 'taken', several: cell.colours.length > 1 }"
+        :style="{ '--owner': cell.colour }"
+        :aria-label="cell.label"
+        :aria-pressed="cell.chosen"
+        :title="cell.label"
+        :data-test="`position-${cell.entry.position}`"
+        @click="press(cell)"
+      >
+        <RoleMark
+          v-if="cell.mark"
+          :mark="cell.mark"
+          class="corner"
+        />
+        <span
+          v-if="cell.fixed"
+          class="pin"
+          aria-hidden="true"
+        >▪</span>
+        <span class="large figures">{{ cell.large }}</span>
+        <span class="small-name figures">{{ cell.small }}</span>
+        <span
+          class="foot"
+          aria-hidden="true"
+        ><span
+          v-for="colour in cell.colours.slice(0, 4)"
+          :key="colour"
+          :style="{ background: colour }"
+        /></span>
+      </button>
+    </div>
+    <div class="ends">
+      <span>{{ ends[0] }}</span><span>{{ cells[1]?.name }}</span>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.header-rail { background: var(--paper-2); border: 1px solid var(--rule); border-radius: 5px; padding: 6px 8px; }
+.ends { display: flex; justify-content: space-between; font-size: 12px; color: var(--ink-2); padding: 0 2px; }
+.row { display: grid; grid-template-columns: repeat(var(--columns), minmax(0, 1fr)); gap: 3px; margin: 4px 0; }
+.cell { position: relative; height: 46px; border: 1px solid var(--rule); border-radius: 4px; background: var(--sheet); color: var(--ink); display: grid; justify-items: center; align-content: center; padding: 0; cursor: pointer; overflow: hidden; line-height: 1.15; }
+.cell.first { border-radius: 0; border-width: 2px; border-color: var(--ink); }
+.held { background: color-mix(in srgb, var(--owner) var(--mix), var(--sheet)); border-color: color-mix(in srgb, var(--owner) 60%, var(--sheet)); }
+.large { font-weight: 650; font-size: 16px; }
+.small-name { font-size: 11px; color: var(--ink-2); }
+.held .small-name { color: var(--ink); }
+.foot { position: absolute; inset: auto 0 0 0; height: 3px; display: flex; }
+.foot span { flex: 1; }
+.corner { position: absolute; top: 3px; right: 3px; color: var(--owner); }
+.pin { position: absolute; top: 0; left: 3px; font-size: 10px; color: var(--ink); }
+.reserved:not(.held) { background: repeating-linear-gradient(135deg, var(--paper-3) 0 3px, var(--paper-2) 3px 7px); }
+.dim { opacity: .42; }
+.chosen { outline: 3px solid var(--ink); outline-offset: 0; }
+.stop { border: 2px solid var(--carmine); }
+.marked { outline: 3px solid var(--copper); outline-offset: 1px; z-index: 1; }
+.target { outline: 2px solid var(--moss); opacity: 1; }
+.taken { outline: 2px dashed var(--ochre); opacity: 1; }
+@media (max-width: 900px) { .large { font-size: 13px; } .small-name { font-size: 9.5px; } .cell { height: 42px; } .row { gap: 2px; } .corner { width: 8px; height: 8px; } }
+</style>

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+/** What just happened, with a way back where there is one. */
+const view = useViewStore()
+
+function act() {
+  view.notice?.action?.run()
+  view.notice = null
+}
+</script>
+
+<template>
+  <v-snackbar
+    :model-value="!!view.notice"
+    :timeout="view.notice?.tone === 'stop' ? 12000 : 7000"
+    location="bottom center"
+    color="secondary"
+    class="notice"
+    @update:model-value="open => { if (!open) view.notice = null }"
+  >
+    <span data-test="notice">{{ view.notice?.text }}</span>
+    <template #actions>
+      <v-btn
+        v-if="view.notice?.action"
+        variant="text"
+        @click="act"
+      >
+        {{ view.notice.action.label }}
+      </v-btn>
+      <v-btn
+        variant="text"
+        @click="view.notice = null"
+      >
+        Close
+      </v-btn>
+    </template>
+  </v-snackbar>
+</template>
+
+<style scoped>
+.notice :deep(.v-snackbar__wrapper) { margin-bottom: 70px; max-width: 720px; }
+</style>

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+/** A part's terminals: where each is, why, and the ways to move, fix and release it. */
+import { mdiCursorMove, mdiLinkOff, mdiPin, mdiPinOutline } from '@mdi/js'
+import { placeOptions } from '~~/core/placement/options'
+import { roleInWords } from '~~/core/facts/roles'
+import type { Terminal } from '~~/core/facts/types'
+
+const { partId } = defineProps<{ partId: string }>()
+const project = useProjectStore()
+const view = useViewStore()
+const { moving, start, moveTo } = useMove()
+const { current, go } = useStages()
+
+const terminals = computed(() => project.facts!.terminals.filter(terminal => terminal.owner.id === partId))
+const reasons = computed(() => new Map(project.report!.placements.map(entry => [entry.terminal, entry.reason])))
+const whyOpen = ref<string | null>(null)
+
+const bound = (terminal: Terminal) => (terminal.signal ?? terminal.supply ?? terminal.ground)?.claimsPosition !== undefined
+const valueOf = (terminal: Terminal) => terminal.assignment ? terminal.assignment.position !== undefined ? `P${terminal.assignment.position}` : terminal.assignment.terminal! : ''
+const optionsOf = (terminal: Terminal) => placeOptions(terminal, project.facts!).map(option => ({
+  ...option, value: option.to.position !== undefined ? `P${option.to.position}` : option.to.terminal!,
+  text: `${option.label}${option.takenBy.length ? ' (taken)' : ''}${option.reserved ? ' (reserved)' : ''}`,
+}))
+/** A place that cannot serve the terminal is shown as it is, so that it can be seen and changed. */
+const stray = (terminal: Terminal) => valueOf(terminal) && !optionsOf(terminal).some(option => option.value === valueOf(terminal)) ? valueOf(terminal).replace(/^P(\d+)$/, 'position $1') : null
+const kindOf = (terminal: Terminal) => terminal.is === 'ground' ? 'return' : terminal.is === 'supply' ? `supply ${terminal.supply!.rail}` : roleInWords(terminal.signal!.role).replace(/^an? /, '')
+
+function choose(terminal: Terminal, event: Event) {
+  const value = (event.target as HTMLSelectElement).value
+  if (!value) return release(terminal)
+  const option = optionsOf(terminal).find(entry => entry.value === value)
+  if (option) moveTo(terminal.key, option)
+}
+
+function release(terminal: Terminal) {
+  project.edit({ edit: 'release', terminal: terminal.key }, `Release ${terminal.owner.name} ${terminal.label}`)
+}
+
+function fix(terminal: Terminal) {
+  const fixed = !terminal.assignment?.fixed
+  project.edit({ edit: 'fix', terminal: terminal.key, fixed }, `${fixed ? 'Fix' : 'Let go of'} ${terminal.owner.name} ${terminal.label}`)
+}
+
+async function move(terminal: Terminal) {
+  if (current.value.id !== 'wiring') await go('wiring')
+  start(terminal.key)
+}
+</script>
+
+<template>
+  <ul class="terminals">
+    <li
+      v-for="terminal in terminals"
+      :key="terminal.key"
+      :class="{ moving: moving === terminal.key, marked: view.marked.some(subject => subject.terminal === terminal.key) }"
+    >
+      <div class="line">
+        <span class="name"><b>{{ terminal.label }}</b> <span class="quiet small">{{ kindOf(terminal) }}</span></span>
+        <span
+          v-if="bound(terminal)"
+          class="figures small"
+          title="The add-on board is bound to this position"
+        >{{ terminal.place?.kind === 'header' ? terminal.place.position : '' }} bound</span>
+        <select
+          v-else
+          :value="valueOf(terminal)"
+          :aria-label="`Place of ${terminal.owner.name} ${terminal.label}`"
+          :data-test="`place-${terminal.key}`"
+          class="figures"
+          @change="choose(terminal, $event)"
+        >
+          <option value="">
+            none yet
+          </option>
+          <option
+            v-if="stray(terminal)"
+            :value="valueOf(terminal)"
+          >
+            {{ stray(terminal) }} (cannot)
+          </option>
+          <option
+            v-for="option in optionsOf(terminal)"
+            :key="option.value"
+            :value="option.value"
+          >
+            {{ option.text }}
+          </option>
+        </select>
+        <template v-if="!bound(terminal)">
+          <button
+            class="tool"
+            :aria-label="`Move ${terminal.label} on the header`"
+            title="Move on the header"
+            :aria-pressed="moving === terminal.key"
+            @click="move(terminal)"
+          >
+            <v-icon :icon="mdiCursorMove" />
+          </button>
+          <button
+            class="tool"
+            :disabled="!terminal.assignment"
+            :aria-label="`${terminal.assignment?.fixed ? 'Let go of' : 'Fix'} ${terminal.label}`"
+            :title="terminal.assignment?.fixed ? 'Fixed: placing leaves it here. Press to let go.' : 'Fix it here'"
+            :aria-pressed="terminal.assignment?.fixed === true"
+            @click="fix(terminal)"
+          >
+            <v-icon :icon="terminal.assignment?.fixed ? mdiPin : mdiPinOutline" />
+          </button>
+          <button
+            class="tool"
+            :disabled="!terminal.assignment"
+            :aria-label="`Release ${terminal.label}`"
+            title="Release"
+            @click="release(terminal)"
+          >
+            <v-icon :icon="mdiLinkOff" />
+          </button>
+        </template>
+      </div>
+      <p
+        v-if="terminal.between"
+        class="small"
+      >
+        {{ terminal.between.kind === 'divider' ? `through a divider, ${terminal.between.upperOhm} Ω over ${terminal.between.lowerOhm} Ω` : `through a ${terminal.between.kind.replace('-', ' ')}${['mosfet', 'transistor'].includes(terminal.between.kind) ? ' stage' : ''}` }}
+        <button
+          class="bare link"
+          @click="project.edit({ edit: 'set-between', terminal: terminal.key, between: null }, `Take out what is between at ${terminal.key}`)"
+        >
+          take out
+        </button>
+      </p>
+      <p
+        v-if="reasons.get(terminal.key) && (whyOpen === terminal.key || view.position !== null && terminal.assignment?.position === view.position)"
+        class="small quiet"
+      >
+        {{ reasons.get(terminal.key) }}
+      </p>
+      <button
+        v-else-if="reasons.get(terminal.key)"
+        class="bare link small"
+        @click="whyOpen = terminal.key"
+      >
+        why here?
+      </button>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.terminals { list-style: none; margin: 0; padding: 0; }
+li { padding: 4px 0; border-top: 1px solid color-mix(in srgb, var(--rule) 60%, transparent); }
+li:first-child { border-top: 0; }
+.moving { background: var(--moss-wash); }
+.marked { box-shadow: inset 3px 0 var(--copper); padding-left: 6px; }
+.line { display: flex; align-items: center; gap: 2px; }
+.name { flex: 1; min-width: 0; line-height: 1.15; overflow-wrap: anywhere; }
+.name .small { display: block; font-size: 11.5px; }
+select { width: 98px; background: var(--sheet); color: var(--ink); border: 1px solid var(--rule); border-radius: 3px; padding: 2px 3px; font-size: 12.5px; }
+.tool { background: none; border: 0; width: 24px; height: 26px; cursor: pointer; color: var(--ink-2); display: grid; place-items: center; border-radius: 3px; }
+.tool:hover:not(:disabled) { background: var(--paper-3); }
+.tool:disabled { opacity: .3; cursor: default; }
+.tool[aria-pressed=true] { color: var(--copper); }
+.tool :deep(.v-icon) { font-size: 17px; }
+.link { color: var(--copper); text-decoration: underline; font-size: 12px; }
+</style>

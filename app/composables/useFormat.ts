@@ -1,0 +1,28 @@
+/** Figures for people: a unit, as many digits as matter. */
+export function milliamps(ma: number): string {
+  if (ma >= 1000) return `${(ma / 1000).toFixed(2)} A`
+  return `${ma >= 10 || ma === 0 ? Math.round(ma) : Number(ma.toFixed(2))} mA`
+}
+
+export function clockTime(iso: string): string {
+  return iso ? new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' }) : ''
+}
+
+export function dayAndTime(iso: string): string {
+  return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+}
+
+/** Hands the person a file, made here in the browser. */
+export function download(name: string, content: BlobPart, type: string): void {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([content], { type }))
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+}
+
+/** A file name from a project name. */
+export function fileName(name: string, ending: string): string {
+  const base = name.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60)
+  return `${base || 'project'}${ending}`
+}

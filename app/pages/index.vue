@@ -1,0 +1,1 @@
+<template><v-app><v-btn color="primary">Hello</v-btn></v-app></template>

@@ -1,0 +1,77 @@
+/** What the person is looking at, and how they like it shown. Nothing here belongs to the plan. */
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import type { Finding, Subject } from '~~/core/findings/types'
+import type { Report } from '~~/core/evaluate'
+
+export interface Notice {
+  text: string
+  tone: 'plain' | 'stop'
+  action?: { label: string, run: () => void }
+}
+
+export const useViewStore = defineStore('view', () => {
+  const dark = useLocalStorage('voltaris.dark', false)
+  const fromBelow = useLocalStorage('voltaris.from-below', false)
+  const turned = useLocalStorage('voltaris.turned', false)
+  const large = useLocalStorage<'position' | 'line'>('voltaris.large-number', 'position')
+  const drawerOpen = ref(false)
+  const logOpen = ref(false)
+  const keysOpen = ref(false)
+
+  const partId = ref<string | null>(null)
+  const terminal = ref<string | null>(null)
+  const position = ref<number | null>(null)
+  const findingId = ref<string | null>(null)
+  const marked = shallowRef<Subject[]>([])
+  const ghost = shallowRef<{ label: string, report: Report } | null>(null)
+  const notice = shallowRef<Notice | null>(null)
+
+  const markedPositions = computed(() => new Set(marked.value.flatMap(subject => subject.position ?? [])))
+  const markedParts = computed(() => new Set(marked.value.flatMap(subject => subject.partId ?? [])))
+
+  function choosePart(id: string | null): void {
+    partId.value = id
+    terminal.value = null
+    position.value = null
+    clearFinding()
+  }
+
+  function choosePosition(number: number | null, owner: string | null = null): void {
+    position.value = number
+    if (owner) partId.value = owner
+    clearFinding()
+  }
+
+  /** A chosen finding shows what it is about wherever that is drawn; chosen again it lets go. */
+  function chooseFinding(finding: Finding): void {
+    if (findingId.value === finding.id) return clearFinding()
+    findingId.value = finding.id
+    marked.value = finding.subjects
+    const part = finding.subjects.find(subject => subject.partId)?.partId
+    if (part) partId.value = part
+  }
+
+  function clearFinding(): void {
+    findingId.value = null
+    marked.value = []
+  }
+
+  function say(text: string, more: Partial<Notice> = {}): void {
+    notice.value = { text, tone: 'plain', ...more }
+  }
+
+  function reset(): void {
+    choosePart(null)
+    ghost.value = null
+    notice.value = null
+    logOpen.value = false
+  }
+
+  return {
+    dark, fromBelow, turned, large, drawerOpen, logOpen, keysOpen,
+    partId, terminal, position, findingId, marked, markedPositions, markedParts, ghost, notice,
+    choosePart, choosePosition, chooseFinding, clearFinding, say, reset,
+  }
+})

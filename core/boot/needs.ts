@@ -1,0 +1,150 @@
+/** What a plan asks of the boot file: buses on, and the overlays of its parts with their parameters. */
+import type { BootNeed } from '../catalogue/types'
+import { holds } from '../facts/gather'
+import type { BusGroup, Facts, ResolvedPart } from '../facts/types'
+
+export interface Need {
+  need: BootNeed
+  /** Why, for the person: "I²C 1 for the air sensor". */
+  why: string
+  /** Parts that ask for it. */
+  partIds: string[]
+  /** The bus it switches on, if it is for one. */
+  busId?: string
+}
+
+/** Every need of the plan, buses before parts, each once. Empty without a board. */
+export function needsOf(facts: Facts): Need[] {
+  return [...busNeeds(facts), ...partNeeds(facts)]
+}
+
+function busNeeds(facts: Facts): Need[] {
+  const found = new Map<string, { groups: BusGroup[] }>()
+  for (const group of facts.groups) {
+    if (!group.bus?.route) continue
+    const entry = found.get(group.bus.id)
+    if (entry) entry.groups.push(group)
+    else found.set(group.bus.id, { groups: [group] })
+  }
+  const needs: Need[] = []
+  const pwm: Need[] = []
+  for (const [busId, { groups }] of found) {
+    const { bus } = groups[0]!
+    const owners = [...new Set(groups.map(group => group.owner))]
+    // An add-on's own overlay switches on what the board needs for it; an I²S bus is nothing but its sound card.
+    if (bus!.kind === 'i2s' && owners.every(owner => owner.part.boot?.length)) continue
+    // A strip's program drives the PWM peripheral itself; the overlay would take the channel away from it.
+    if (bus!.kind === 'pwm' && groups.every(group => group.terminals[0]!.signal!.role === 'strip')) continue
+    const why = `${bus!.label} for ${list(owners)}`
+    for (const need of bus!.route!.boot) {
+      const entry: Need = { need: withFlowControl(need, groups), why, partIds: owners.map(owner => owner.id), busId }
+      if (bus!.kind === 'pwm') pwm.push(entry)
+      else needs.push(entry)
+    }
+    if (busId === 'spi0' && selectLineElsewhere(facts)) needs.push({
+      need: { kind: 'overlay', name: 'spi0-1cs' }, partIds: owners.map(owner => owner.id),
+      why: 'SPI 0 with one select, because position 26 is used for something else',
+    })
+  }
+  return [...needs, ...mergePwm(pwm)]
+}
+
+/** True when position 26, SPI 0's second select, carries something that is no SPI select. */
+function selectLineElsewhere(facts: Facts): boolean {
+  return (facts.atPosition.get(26) ?? []).some(terminal => terminal.signal && terminal.signal.role !== 'spi.select')
+}
+
+function withFlowControl(need: BootNeed, groups: BusGroup[]): BootNeed {
+  const flow = groups.some(group => group.kind === 'serial' && group.terminals.some(t => t.place && (t.signal!.role === 'serial.rts' || t.signal!.role === 'serial.cts')))
+  return flow && need.kind === 'overlay' ? { ...need, params: { ...need.params, ctsrts: '' } } : need
+}
+
+/** Two channels are one overlay with two pins. */
+function mergePwm(needs: Need[]): Need[] {
+  if (needs.length < 2) return needs
+  const [a, b] = needs as [Need, Need]
+  if (a.need.kind !== 'overlay' || b.need.kind !== 'overlay') return needs
+  return [{
+    ...a, why: `${a.why}; ${b.why}`, partIds: [...a.partIds, ...b.partIds],
+    need: { kind: 'overlay', name: 'pwm-2chan', params: { ...a.need.params, pin2: b.need.params!.pin!, func2: b.need.params!.func! } },
+  }]
+}
+
+function partNeeds(facts: Facts): Need[] {
+  const needs: Need[] = []
+  for (const owner of facts.parts) {
+    for (const { when, ...template } of owner.part.boot ?? []) {
+      if (!holds(when, owner.options)) continue
+      const filled = fillNeed(template as BootNeed, owner, facts)
+      if (!filled) continue
+      const same = needs.find(other => sameNeed(other.need, filled))
+      if (same) {
+        same.partIds.push(owner.id)
+        same.why += `, ${owner.name}`
+      }
+      else needs.push({ need: filled, why: `driver of ${owner.name}`, partIds: [owner.id] })
+    }
+  }
+  return needs
+}
+
+function fillNeed(need: BootNeed, owner: ResolvedPart, facts: Facts): BootNeed | null {
+  if (need.kind !== 'overlay') return need
+  const params: Record<string, string> = {}
+  for (const [name, value] of Object.entries(need.params ?? {})) {
+    const filledName = fillTemplate(name, owner, facts)
+    const filledValue = fillTemplate(value, owner, facts)
+    if (filledName === null || filledValue === null) return null
+    params[filledName] = filledValue
+  }
+  const bus = facts.groups.find(group => group.owner === owner && group.kind === 'i2c')?.bus
+  // Behind a hub the kernel numbers the bus when it starts: no overlay line can name it.
+  if (bus && !bus.controller) return null
+  if (bus && bus.id !== 'i2c1') params[bus.id] = ''
+  if (owner.part.i2c && !owner.part.isAddOn && !bus) return null
+  return { kind: 'overlay', name: need.name, ...(Object.keys(params).length && { params }) }
+}
+
+/**
+ * Fills `{signal}` with that signal's line, `{option:id}` with an option, `{spi}` and `{select}` with the SPI bus and select number.
+ * Null while something it needs has no place yet.
+ */
+export function fillTemplate(text: string, owner: ResolvedPart, facts: Facts): string | null {
+  let complete = true
+  const filled = text.replace(/\{([^}]+)\}/g, (_, name: string) => {
+    const value = valueOf(name, owner, facts)
+    if (value === null) complete = false
+    return value ?? ''
+  })
+  return complete ? filled : null
+}
+
+function valueOf(name: string, owner: ResolvedPart, facts: Facts): string | null {
+  if (name.startsWith('option:')) return owner.options[name.slice(7)] ?? null
+  if (name === 'spi' || name === 'select') {
+    const bus = facts.groups.find(group => group.owner === owner && group.kind === 'spi')?.bus
+    if (!bus?.route) return null
+    if (name === 'spi') return bus.id.replace('spi', '')
+    const select = owner.signals.find(signal => signal.role === 'spi.select')
+    const place = select && facts.byKey.get(`${owner.id}.${select.id}`)?.place
+    if (place?.kind !== 'header') return null
+    const signal = Object.entries(bus.route.lines).find(([, line]) => line === place.line?.line)?.[0]
+    return signal?.replace('select', '') ?? null
+  }
+  const place = facts.byKey.get(`${owner.id}.${name}`)?.place
+  return place?.kind === 'header' && place.line ? String(place.line.line) : null
+}
+
+export function sameNeed(a: BootNeed, b: BootNeed): boolean {
+  return writeNeed(a) === writeNeed(b)
+}
+
+/** The line of a boot file that meets the need. */
+export function writeNeed(need: BootNeed): string {
+  if (need.kind === 'setting') return `${need.name}=${need.value}`
+  if (need.kind === 'param') return `dtparam=${need.name}=${need.value}`
+  const params = Object.entries(need.params ?? {}).map(([name, value]) => value === '' ? `,${name}` : `,${name}=${value}`)
+  return `dtoverlay=${need.name}${params.join('')}`
+}
+
+const list = (owners: ResolvedPart[]) => owners.map(owner => owner.name).join(', ')

@@ -1,0 +1,86 @@
+/** What the engines and rules judge: the plan joined with the catalogue. Derived, never stored. */
+import type { Board, BoardLine, Catalogue, Controller, ControllerKind, Ground, HeaderPosition, Offer, Part, Route, Signal, Supply, SupplyUnit } from '../catalogue/types'
+import type { Assignment, Between, Plan, PlanPart } from '../plan/types'
+
+/** A part of the plan with its catalogue entry and its options filled in. */
+export interface ResolvedPart {
+  id: string
+  name: string
+  /** Place in the plan, 0-based; the interface's owner colours follow it. */
+  index: number
+  inPlan: PlanPart
+  part: Part
+  options: Record<string, string>
+  signals: Signal[]
+  supplies: Supply[]
+  grounds: Ground[]
+}
+
+export type Place =
+  | { kind: 'header', position: number, header: HeaderPosition, line?: BoardLine }
+  | { kind: 'terminal', owner: ResolvedPart, offer: Offer, terminal: string }
+  /** The plan names a place that does not exist. */
+  | { kind: 'nowhere', text: string }
+
+/** One end of a wire: a terminal of a part and where the plan puts it. */
+export interface Terminal {
+  /** `part.terminal` */
+  key: string
+  owner: ResolvedPart
+  label: string
+  is: 'signal' | 'supply' | 'ground'
+  signal?: Signal
+  supply?: Supply
+  ground?: Ground
+  assignment?: Assignment
+  place: Place | null
+  between?: Between
+}
+
+/** A bus that things hang on: a controller of the board, or a channel of a hub. */
+export interface Bus {
+  /** `i2c1`, or `hub.ch0` for a hub's channel. */
+  id: string
+  kind: ControllerKind
+  label: string
+  controller?: Controller
+  route?: Route
+  /** The hub's own bus, for a channel. */
+  upstream?: string
+}
+
+/** The terminals of one part that must lie on one bus together. */
+export interface BusGroup {
+  owner: ResolvedPart
+  kind: ControllerKind
+  terminals: Terminal[]
+  /** The bus all placed terminals agree on; null while none is placed or when they disagree. */
+  bus: Bus | null
+}
+
+export interface I2cDevice {
+  owner: ResolvedPart
+  address: number
+  /** The option that chooses the address, when there is one. */
+  optionId?: string
+  busId: string | null
+}
+
+export interface Facts {
+  plan: Plan
+  catalogue: Catalogue
+  board: Board | null
+  supply: SupplyUnit | null
+  /** Supply current in mA after the maker's own figure. */
+  supplyMa: number | null
+  parts: ResolvedPart[]
+  /** Parts of the plan whose type the catalogue does not know. */
+  unknownParts: PlanPart[]
+  terminals: Terminal[]
+  byKey: ReadonlyMap<string, Terminal>
+  /** Header position → terminals wired to it. */
+  atPosition: ReadonlyMap<number, Terminal[]>
+  groups: BusGroup[]
+  buses: Bus[]
+  devices: I2cDevice[]
+}

@@ -1,0 +1,188 @@
+/** Who sits where: claims, functions, buses and addresses. */
+import { hexAddress } from '../bringup/grid'
+import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
+import { firstClashFreeAddress, sharesBus } from '../facts/addresses'
+import type { Facts, Terminal } from '../facts/types'
+import type { Edit } from '../plan/edits'
+import type { Finding, Fix, Rule } from './types'
+
+/** What a terminal means electrically at its place: terminals that share a meaning may share a position. */
+function meaning(terminal: Terminal, facts: Facts): string {
+  if (terminal.is === 'ground') return 'ground'
+  if (terminal.is === 'supply') return terminal.supply!.rail
+  const role = terminal.signal!.role
+  if (role === 'onewire') return 'onewire'
+  const bus = facts.groups.find(group => group.terminals.includes(terminal))?.bus
+  if (bus && (role.startsWith('i2c.') || (role.startsWith('spi.') && role !== 'spi.select'))) return `${bus.id} ${role}`
+  return terminal.key
+}
+
+const place = (terminal: Terminal) => terminal.place?.kind === 'header' ? `position ${terminal.place.position}` : terminal.place?.kind === 'terminal' ? `${terminal.place.owner.name} ${terminal.place.terminal}` : 'nowhere'
+const called = (terminal: Terminal) => `${terminal.owner.name} ${terminal.label}`
+const releaseFix = (terminal: Terminal): Fix => ({ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] })
+const bound = (terminal: Terminal) => (terminal.signal ?? terminal.supply ?? terminal.ground)?.claimsPosition !== undefined
+const subject = (terminal: Terminal) => ({
+  partId: terminal.owner.id, terminal: terminal.key,
+  ...(terminal.place?.kind === 'header' && { position: terminal.place.position }),
+})
+
+/** Two terminals that mean different things on one position, or on one terminal of an expander. */
+export const claimedTwice: Rule = ({ facts }) => {
+  const places = new Map<string, Terminal[]>()
+  for (const terminal of facts.terminals) {
+    if (!terminal.place || terminal.place.kind === 'nowhere') continue
+    const key = place(terminal)
+    places.set(key, [...places.get(key) ?? [], terminal])
+  }
+  return [...places].flatMap(([where, terminals]): Finding[] => {
+    const meanings = new Set(terminals.map(terminal => meaning(terminal, facts)))
+    if (meanings.size < 2) return []
+    const first = terminals[0]!.place
+    const line = first?.kind === 'header' ? first.line : undefined
+    const names = terminals.map(called)
+    return [{
+      code: 'position.claimed-twice', id: `position.claimed-twice ${where}`, severity: 'stop', stages: ['wiring'],
+      title: `${capital(where)} is claimed ${terminals.length === 2 ? 'twice' : `${terminals.length} times`}`,
+      sentence: `${names.join(' and ')} want ${where}${line ? ` (line ${line.line})` : ''}: they would drive or hear each other. Move one of them.`,
+      subjects: terminals.map(subject),
+      figures: [{ label: 'claims', value: terminals.length, limit: 1, origin: 'practice' }],
+      fixes: terminals.filter(terminal => !bound(terminal)).reverse().map(releaseFix),
+    }]
+  })
+}
+
+/** A terminal on a place that cannot do its job, or that does not exist. */
+export const functionUnavailable: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
+  const what = facts.board && unavailable(terminal, facts)
+  if (!what) return []
+  return [{
+    code: 'function.unavailable', id: `function.unavailable ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+    title: `${called(terminal)} cannot work at ${place(terminal)}`,
+    sentence: `${what} Release it and have it placed, or move it to a position that can.`,
+    subjects: [subject(terminal)],
+    figures: [
+      { label: 'asked', value: terminal.signal ? roleInWords(terminal.signal.role) : terminal.is === 'ground' ? 'ground' : terminal.supply!.rail },
+      { label: 'there', value: offered(terminal), origin: 'board file' },
+    ],
+    fixes: bound(terminal) ? [] : [releaseFix(terminal)],
+  }]
+})
+
+function unavailable(terminal: Terminal, { board, groups }: Facts): string | null {
+  const { place, signal } = terminal
+  if (!place) return null
+  if (place.kind === 'nowhere') return `${capital(place.text)} does not exist here.`
+  if (place.kind === 'terminal') {
+    const wanted = signal?.role === 'i2c.sda' ? 'sda' : signal?.role === 'i2c.scl' ? 'scl' : signal?.role === 'line' ? 'line' : null
+    return wanted && place.offer.terminals[wanted] === place.terminal ? null : `${place.owner.name} ${place.terminal} gives ${place.offer.kind === 'line' ? 'a slow line' : 'an I²C channel'} and nothing else.`
+  }
+  if (terminal.is === 'ground') return place.header.kind === 'ground' ? null : `Position ${place.position} is no ground.`
+  if (terminal.is === 'supply') return place.header.kind === terminal.supply!.rail ? null : `Position ${place.position} is not on the ${terminal.supply!.rail} rail.`
+  const role = signal!.role
+  if (!place.line) return `Position ${place.position} is ${place.header.kind === 'ground' ? 'a ground' : `the ${place.header.kind} rail`}: a signal there is a short circuit.`
+  if (takesAnyLine(role)) return null
+  if (!reaches(board!, role, place.line.line).length) return `Position ${place.position} (line ${place.line.line}) has no ${roleInWords(role).replace(/^an? /, '')}.${swapHint(role, place.line.line, board!)}`
+  const group = groups.find(entry => entry.terminals.includes(terminal))
+  if (group && !group.bus && group.terminals[0] === terminal)
+    return `The terminals of ${terminal.owner.name} lie on different buses: ${group.terminals.filter(t => t.place?.kind === 'header').map(t => `${t.label} at ${t.place?.kind === 'header' ? t.place.position : ''}`).join(', ')}.`
+  return null
+}
+
+const SWAPPED = { 'i2c.sda': 'i2c.scl', 'i2c.scl': 'i2c.sda', 'serial.tx': 'serial.rx', 'serial.rx': 'serial.tx', 'spi.miso': 'spi.mosi', 'spi.mosi': 'spi.miso' } as const
+
+function swapHint(role: string, line: number, board: NonNullable<Facts['board']>): string {
+  const other = SWAPPED[role as keyof typeof SWAPPED]
+  if (!other || !reaches(board, other, line).length) return ''
+  return role.startsWith('serial') ? ' Transmit meets transmit here: cross the two wires.' : ' The two wires look swapped.'
+}
+
+function offered({ place }: Terminal): string {
+  if (place?.kind === 'terminal') return place.offer.label
+  if (place?.kind !== 'header') return 'nothing'
+  if (!place.line) return place.header.kind
+  const functions = place.line.functions.filter(entry => /^(i2c\d|spi|uart|pwm|i2s)/.test(entry.controller)).map(entry => `${entry.controller.replace('.', ' ')}${entry.signal && entry.signal !== 'out' ? ` ${entry.signal}` : ''}`)
+  return functions.length ? functions.join(', ') : 'a plain line'
+}
+
+/** A position the maker (or the identity memory) keeps free is used. */
+export const reservedUsed: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
+  if (terminal.place?.kind !== 'header') return []
+  const { position, header } = terminal.place
+  const own = facts.plan.reserved.find(entry => entry.position === position)
+  if (!own && !header.identity) return []
+  return [{
+    code: 'position.reserved', id: `position.reserved ${terminal.key}`, severity: own ? 'stop' : 'caution', stages: ['wiring'],
+    title: `${called(terminal)} sits on a reserved position`,
+    sentence: own ? `Position ${position} is reserved${own.reason ? ` (${own.reason})` : ''}. Move the terminal, or give the position free.` : `Position ${position} belongs to an add-on board's identity memory, which the board reads at start. Use it only when no add-on board will ever sit there.`,
+    subjects: [subject(terminal)], figures: [{ label: 'position', value: position, origin: own ? 'yours' : 'practice' }],
+    fixes: [...bound(terminal) ? [] : [releaseFix(terminal)], ...own ? [{ label: `Give position ${position} free`, edits: [{ edit: 'unreserve', position }] as Edit[] }] : []],
+  }]
+})
+
+/** Two devices answer at one address on one bus; a channel also hears the bus its hub hangs on. */
+export const addressClash: Rule = ({ facts }) => {
+  const findings: Finding[] = []
+  for (const [i, device] of facts.devices.entries()) {
+    for (const other of facts.devices.slice(i + 1)) {
+      if (device.address !== other.address || !sharesBus(facts, device.busId, other.busId)) continue
+      const hex = hexAddress(device.address)
+      const bus = facts.buses.find(entry => entry.id === device.busId)?.label ?? device.busId
+      const fixes = [other, device].flatMap((candidate): Fix[] => {
+        const free = candidate.optionId ? firstClashFreeAddress(facts, candidate) : null
+        return free ? [{ label: `Strap ${candidate.owner.name} to ${free}`, edits: [{ edit: 'set-option', id: candidate.owner.id, option: candidate.optionId!, value: free }] }] : []
+      })
+      findings.push({
+        code: 'address.clash', id: `address.clash ${device.owner.id} ${other.owner.id}`, severity: 'stop', stages: ['wiring', 'parts', 'bringup'],
+        title: `Two parts answer at ${hex}`,
+        sentence: `${device.owner.name} and ${other.owner.name} share ${bus} and the address ${hex}: both drive the data line at once and neither can be read. ${fixes.length ? 'Strap one of them to another address.' : 'Neither can change its address: put one on another bus, or behind a bus hub.'}`,
+        subjects: [device, other].map(entry => ({ partId: entry.owner.id, busId: entry.busId ?? undefined, address: entry.address })),
+        figures: [{ label: 'address', value: `${hex} = ${hex}`, origin: 'part files' }], fixes,
+      })
+    }
+  }
+  return findings
+}
+
+/** More signals want a line than there are lines that may be used. */
+export const linesExceeded: Rule = ({ facts }) => {
+  if (!facts.board) return []
+  const reserved = new Set(facts.plan.reserved.map(entry => entry.position))
+  const usable = facts.board.header.filter(entry => entry.kind === 'line' && !entry.identity && !reserved.has(entry.position)).length
+  const offeredLines = facts.parts.flatMap(owner => owner.part.offers ?? []).filter(offer => offer.kind === 'line').length
+  const wanted = linesWanted(facts)
+  const [header, slow] = [wanted.header, wanted.slow]
+  if (header <= usable && header + slow <= usable + offeredLines) return []
+  return [{
+    code: 'lines.exceeded', id: 'lines.exceeded', severity: 'stop', stages: ['parts', 'wiring'],
+    title: 'More signals than lines',
+    sentence: `The parts want ${header + slow} lines and the board has ${usable} to give${offeredLines ? `, the expanders ${offeredLines}` : ''}. Add a line expander for the slow ones, or drop something.`,
+    subjects: [], figures: [{ label: 'wanted', value: header + slow, limit: usable + offeredLines, unit: 'lines', origin: 'board file' }],
+    fixes: addExpander(facts),
+  }]
+}
+
+/** Lines needed at least: shared bus wires count once. `slow` ones may go to an expander. */
+export function linesWanted(facts: Facts): { header: number, slow: number } {
+  const shared = new Set<string>()
+  let header = 0
+  let slow = 0
+  for (const { signal, key, place } of facts.terminals) {
+    if (!signal || (signal.optional && !place)) continue
+    const { role } = signal
+    if (role.startsWith('i2c.') || (role.startsWith('spi.') && role !== 'spi.select') || role === 'onewire') shared.add(role)
+    else if (signal.slow && !signal.claimsPosition && !(place?.kind === 'header')) slow++
+    else if (key) header++
+  }
+  return { header: header + shared.size, slow }
+}
+
+function addExpander({ catalogue, plan }: Facts): Fix[] {
+  const expander = [...catalogue.parts.values()].find(part => part.offers?.some(offer => offer.kind === 'line'))
+  if (!expander) return []
+  const taken = new Set(plan.parts.map(part => part.id))
+  let id = 'expander'
+  for (let n = 2; taken.has(id); n++) id = `expander-${n}`
+  return [{ label: 'Add a line expander', edits: [{ edit: 'add-part', part: { id, type: expander.id, name: 'Line expander' } }] }]
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

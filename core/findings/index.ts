@@ -1,0 +1,29 @@
+/** All rules, in one list: adding a rule is adding it here. */
+import { bootLinesOff, bootNeeds, consoleHoldsPort } from './bootfile'
+import { controllerTwice } from './buses'
+import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reservedUsed } from './claims'
+import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
+import { drivenStraight, levelAtBoard, levelAtPart, lineCurrent, movesAtStart } from './levels'
+import { railsAndSupply, relayContacts, sockets } from './supply'
+import type { Evidence, Finding, Rule, Severity } from './types'
+
+const RULES: readonly Rule[] = [
+  unknownEntries, optionsOff, strayKeys,
+  claimedTwice, functionUnavailable, reservedUsed, addressClash, reservedAddress, controllerTwice, linesExceeded,
+  levelAtBoard, levelAtPart, drivenStraight, lineCurrent, movesAtStart,
+  railsAndSupply, sockets, relayContacts,
+  consoleHoldsPort, bootNeeds, bootLinesOff,
+  unplaced, sharedPositions,
+]
+
+const WEIGHT: Record<Severity, number> = { stop: 0, caution: 1, note: 2 }
+
+/** Every finding, stops first, otherwise in the order of the rules and of the plan. */
+export function judge(evidence: Evidence): Finding[] {
+  const findings = RULES.flatMap(rule => rule(evidence))
+  return findings.map((finding, i) => ({ finding, i }))
+    .sort((a, b) => WEIGHT[a.finding.severity] - WEIGHT[b.finding.severity] || a.i - b.i)
+    .map(({ finding }) => finding)
+}
+
+export type { Finding, Severity } from './types'

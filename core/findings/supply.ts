@@ -1,0 +1,102 @@
+/** Rails, supplies, sockets and relay contacts. */
+import type { Facts, ResolvedPart } from '../facts/types'
+import type { Finding, Fix, Rule } from './types'
+
+const ma = (value: number) => Number(value.toFixed(value < 10 ? 1 : 0))
+
+/** A rail asked for more than its budget; the supply asked for more than it gives. */
+export const railsAndSupply: Rule = ({ facts, budget }) => budget.rails.flatMap((rail): Finding[] => {
+  if (rail.availableMa === null) return []
+  const share = rail.peakMa / rail.availableMa
+  const figures = [
+    { label: 'peak', value: ma(rail.peakMa), unit: 'mA', limit: rail.availableMa, origin: rail.origin, limitKey: rail.limitKey },
+    { label: 'typical', value: ma(rail.typicalMa), unit: 'mA' },
+  ]
+  const largest = [...rail.loads].sort((a, b) => b.peakMa - a.peakMa)[0]
+  const common = { stages: ['power', 'board'] as const, subjects: [{ rail: rail.rail }, ...largest?.partId ? [{ partId: largest.partId, rail: rail.rail }] : []], figures }
+  if (rail.rail === '5V') {
+    if (share > 1) return [{
+      ...common, stages: ['power', 'board'], code: 'supply.too-small', id: 'supply.too-small', severity: 'stop', title: 'The supply is too small',
+      sentence: `At peak everything together draws ${ma(rail.peakMa)} mA and the supply gives ${rail.availableMa} mA: the voltage falls and the board restarts. The largest share is ${largest!.name} with ${ma(largest!.peakMa)} mA. Take a larger supply, or feed that part from one of its own.`,
+      fixes: largerSupplies(facts, rail.peakMa),
+    }]
+    if (share > 0.85) return [{
+      ...common, stages: ['power'], code: 'supply.tight', id: 'supply.tight', severity: 'caution', title: 'The supply has little to spare',
+      sentence: `At peak ${Math.round(share * 100)} % of the supply is taken. Cables and ageing take their part too: leave 15 %.`,
+      fixes: largerSupplies(facts, rail.peakMa / 0.85),
+    }]
+    return []
+  }
+  if (share <= 1) return []
+  const usb = rail.rail === 'USB'
+  return [{
+    ...common, stages: ['power'], code: 'rail.over-budget', id: `rail.over-budget ${rail.rail}`, severity: 'stop',
+    title: usb ? 'The USB sockets are overloaded' : 'The 3V3 rail is over its budget',
+    sentence: `${usb ? 'Plugs' : 'Parts'} ask ${ma(rail.peakMa)} mA at peak of ${usb ? 'the USB sockets' : 'the 3V3 positions'}, which give ${rail.availableMa} mA together: ${usb ? 'the board switches them off' : 'the regulator sags and the board restarts'}. The largest share is ${largest!.name} with ${ma(largest!.peakMa)} mA; feed it from ${usb ? 'a powered hub' : 'a regulator of its own'}.`,
+    fixes: [],
+  }]
+})
+
+/** Where there is a mains socket, a larger adapter is a way out. */
+const FROM_MAINS = new Set<string>(['adapter', 'din-rail', 'internal-usb'])
+
+function largerSupplies({ catalogue, supply }: Facts, neededMa: number): Fix[] {
+  return [...catalogue.supplies.values()]
+    .filter(unit => unit.currentMa >= neededMa && unit.id !== supply?.id && unit.kind === 'adapter' && FROM_MAINS.has(supply?.kind ?? 'adapter'))
+    .sort((a, b) => a.currentMa - b.currentMa).slice(0, 2)
+    .map(unit => ({ label: `Take ${unit.name}`, edits: [{ edit: 'choose-supply', supply: { type: unit.id } }] }))
+}
+
+/** More plugs than sockets. */
+export const sockets: Rule = ({ facts }) => {
+  if (!facts.board) return []
+  return (['usb', 'video'] as const).flatMap((socket): Finding[] => {
+    const plugged = facts.parts.flatMap(owner => plugsOf(owner).filter(plug => plug === socket).map(() => owner))
+    const there = facts.board!.sockets[socket]
+    if (plugged.length <= there) return []
+    return [{
+      code: 'sockets.exceeded', id: `sockets.exceeded ${socket}`, severity: 'stop', stages: ['parts', 'board'],
+      title: `More ${socket === 'usb' ? 'USB' : 'video'} plugs than sockets`,
+      sentence: `${plugged.length} plugs want ${there} ${there === 1 ? 'socket' : 'sockets'}. ${socket === 'usb' ? 'Add a powered hub, or join one of them another way.' : 'Take a board with two video sockets, or drop a screen.'}`,
+      subjects: plugged.map(owner => ({ partId: owner.id })),
+      figures: [{ label: 'plugs', value: plugged.length, limit: there, origin: 'board file' }], fixes: [],
+    }]
+  })
+}
+
+/** Sockets a part takes with its present options. */
+export function plugsOf(owner: ResolvedPart): ('usb' | 'video')[] {
+  return (owner.part.plugs ?? []).filter(plug => Object.entries(plug.when ?? {}).every(([id, value]) => owner.options[id] === value)).map(plug => plug.socket)
+}
+
+/** Extra-low voltage ends here, by IEC 61140 band I: 50 V AC, 120 V DC. */
+const EXTRA_LOW_V = { AC: 50, DC: 120 }
+
+/** Loads on relay contacts: mains, and contacts past their rating. */
+export const relayContacts: Rule = ({ facts }) => facts.parts.flatMap(owner => (owner.inPlan.loads ?? []).flatMap((load): Finding[] => {
+  const rating = owner.part.contacts
+  if (!rating) return []
+  const [maxV, maxA] = load.kind === 'AC' ? [rating.maxAcV, rating.maxAcA] : [rating.maxDcV, rating.maxDcA]
+  const what = load.what || `The load on contact ${load.contact}`
+  const subjects = [{ partId: owner.id }]
+  const findings: Finding[] = []
+  if (load.voltageV > maxV || load.currentA > maxA || load.contact > rating.count) findings.push({
+    code: 'contact.over-rating', id: `contact.over-rating ${owner.id} ${load.contact} ${load.what}`, severity: 'stop', stages: ['parts', 'power', 'build'],
+    title: load.contact > rating.count ? `${owner.name} has no contact ${load.contact}` : `${owner.name}: contact ${load.contact} is past its rating`,
+    sentence: load.contact > rating.count
+      ? `The plan puts a load on contact ${load.contact} and there are ${rating.count}. Choose one of them.`
+      : `${what} asks ${load.voltageV} V ${load.kind} and ${load.currentA} A; the contact stands ${maxV} V and ${maxA} A for ${load.kind}: it welds shut or burns. Take a contactor made for the load.`,
+    subjects, fixes: [],
+    figures: [
+      { label: 'voltage', value: load.voltageV, unit: `V ${load.kind}`, limit: maxV, origin: rating.origin },
+      { label: 'current', value: load.currentA, unit: 'A', limit: maxA, origin: rating.origin },
+    ],
+  })
+  if (load.voltageV > EXTRA_LOW_V[load.kind]) findings.push({
+    code: 'contact.mains', id: `contact.mains ${owner.id} ${load.contact} ${load.what}`, severity: 'caution', stages: ['parts', 'power', 'build'],
+    title: `${owner.name}: mains on contact ${load.contact}`,
+    sentence: `${what} runs on ${load.voltageV} V ${load.kind}. Mains wiring follows your local codes and is work for a licensed electrician: fuse, separation from the low-voltage side, a closed case. Think of a low-voltage load, or a ready-made switched socket, instead. Voltaris is no certified safety function.`,
+    subjects, figures: [{ label: 'voltage', value: load.voltageV, unit: `V ${load.kind}`, limit: EXTRA_LOW_V[load.kind], origin: 'published: IEC 61140, extra-low voltage' }], fixes: [],
+  })
+  return findings
+}))

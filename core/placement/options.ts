@@ -1,0 +1,55 @@
+/** Where a terminal could go, for a person who moves it by hand. */
+import { reaches, takesAnyLine } from '../facts/roles'
+import type { Facts, Terminal } from '../facts/types'
+import type { Assignment } from '../plan/types'
+
+export interface PlaceOption {
+  to: Assignment
+  label: string
+  /** Others already there whom this one would not share the place with peacefully. */
+  takenBy: string[]
+  reserved: boolean
+}
+
+/** Every place that can do what the terminal needs, header positions in order, then terminals of other parts. */
+export function placeOptions(terminal: Terminal, facts: Facts): PlaceOption[] {
+  const { board } = facts
+  if (!board) return []
+  const reserved = new Set(facts.plan.reserved.map(entry => entry.position))
+  const onHeader = board.header.filter((entry) => {
+    if (terminal.is === 'ground') return entry.kind === 'ground'
+    if (terminal.is === 'supply') return entry.kind === terminal.supply!.rail
+    if (entry.line === undefined) return false
+    const { role } = terminal.signal!
+    return takesAnyLine(role) || reaches(board, role, entry.line).length > 0
+  }).map((entry): PlaceOption => ({
+    to: { position: entry.position },
+    label: `${entry.position} · ${entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind}`,
+    takenBy: terminal.is === 'signal' ? others(terminal, facts.atPosition.get(entry.position) ?? []) : [],
+    reserved: reserved.has(entry.position) || entry.identity === true,
+  }))
+  return [...onHeader, ...onParts(terminal, facts)]
+}
+
+function onParts(terminal: Terminal, facts: Facts): PlaceOption[] {
+  const role = terminal.signal?.role
+  const name = role === 'i2c.sda' ? 'sda' : role === 'i2c.scl' ? 'scl' : role === 'line' && terminal.signal!.slow ? 'line' : null
+  if (!name) return []
+  return facts.parts.filter(owner => owner !== terminal.owner).flatMap(owner => (owner.part.offers ?? [])
+    .filter(offer => (offer.kind === 'line') === (name === 'line'))
+    .map((offer): PlaceOption => {
+      const to = `${owner.id}.${offer.terminals[name]}`
+      return {
+        to: { terminal: to }, label: `${owner.name} · ${offer.terminals[name]}`, reserved: false,
+        takenBy: name === 'line' ? others(terminal, facts.terminals.filter(other => other.assignment?.terminal === to)) : [],
+      }
+    }))
+}
+
+function others(terminal: Terminal, there: Terminal[]): string[] {
+  const shares = (other: Terminal) => {
+    const [a, b] = [terminal.signal?.role, other.signal?.role]
+    return a === b && !!a && (a === 'onewire' || a.startsWith('i2c.') || (a.startsWith('spi.') && a !== 'spi.select'))
+  }
+  return there.filter(other => other !== terminal && !shares(other)).map(other => `${other.owner.name} ${other.label}`)
+}

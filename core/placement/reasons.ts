@@ -1,0 +1,70 @@
+/** Why each terminal is where it is, in words, read from the plan as it stands. */
+import { reaches, takesAnyLine } from '../facts/roles'
+import type { Facts, Terminal } from '../facts/types'
+import { columnOf } from './problem'
+
+/** terminal key → sentence, for every placed terminal. */
+export function reasonsOf(facts: Facts): Map<string, string> {
+  return new Map(facts.terminals.filter(terminal => terminal.place).map(terminal => [terminal.key, reasonOf(terminal, facts)]))
+}
+
+function reasonOf(terminal: Terminal, facts: Facts): string {
+  const { place, assignment } = terminal
+  const who = (terminal.signal ?? terminal.supply ?? terminal.ground)?.claimsPosition !== undefined
+    ? 'The add-on board is bound to it. '
+    : assignment?.fixed ? 'You fixed it here. ' : ''
+  if (place?.kind === 'nowhere') return `${who}There is no ${place.text}.`
+  if (place?.kind === 'terminal') return who + (place.offer.kind === 'line'
+    ? `A slow signal: it leaves the header's lines to those that need them.`
+    : `${capital(place.offer.label)} of ${place.owner.name}: its address is free there.`)
+  if (terminal.is === 'ground') return `${who}Ground ${distance(terminal, facts)}${sharing(terminal, facts)}.`
+  if (terminal.is === 'supply') return `${who}${terminal.supply!.rail} ${distance(terminal, facts)}${sharing(terminal, facts)}.`
+  return who + signalReason(terminal, facts)
+}
+
+function signalReason(terminal: Terminal, facts: Facts): string {
+  const { place, signal, owner } = terminal
+  if (place?.kind !== 'header' || !place.line || !facts.board) return 'This is no line.'
+  if (takesAnyLine(signal!.role)) return lineReason(terminal, facts)
+  const group = facts.groups.find(entry => entry.terminals.includes(terminal))
+  const reach = reaches(facts.board, signal!.role, place.line.line).find(entry => !group?.bus || entry.controller.id === group.bus.id)
+  if (!reach) return 'The function it needs is not here.'
+  const { controller } = reach
+  const setting = place.line.functions.find(entry => entry.controller === controller.id && entry.signal === reach.signal)?.setting
+  const others = facts.groups.filter(entry => entry.bus?.id === controller.id && entry.owner !== owner).map(entry => entry.owner.name)
+  const routes = controller.routes.length
+  const choice = controller.isDefault ? `the default ${controller.kind === 'i2c' ? 'bus' : 'choice'}` : 'because the default one was taken or clashed'
+  const shared = others.length && (controller.kind === 'i2c' || controller.kind === 'spi') && signal!.role !== 'spi.select' ? ` Shared with ${others.slice(0, 3).join(', ')}${others.length > 3 ? ` and ${others.length - 3} more` : ''}.` : ''
+  const only = routes === 1 && signal!.role !== 'spi.select' ? ' It comes out nowhere else.' : ''
+  const crossing = signal!.role === 'serial.tx' ? ' The board receives here: transmit meets receive.' : signal!.role === 'serial.rx' ? ' The board transmits here: receive meets transmit.' : ''
+  return `${controller.label}${setting ? ` (${setting})` : ''}, ${choice}.${crossing}${only}${shared}`
+}
+
+function lineReason({ place, signal, owner }: Terminal, facts: Facts): string {
+  if (place?.kind !== 'header' || !place.line) return ''
+  const used = new Set(facts.buses.map(bus => bus.id))
+  const functions = facts.board!.controllers.filter(controller => controller.isDefault && controller.routes.some(route => Object.values(route.lines).includes(place.line!.line)))
+  const scarce = functions.length
+    ? `A line that could also serve ${functions.map(controller => controller.label).join(' and ')}${functions.some(controller => used.has(controller.id)) ? '' : ', which this plan does not use'}.`
+    : 'A line with no default function: nothing scarce is taken.'
+  const pull = signal!.idleLevel && (owner.part.contacts || signal!.load)
+    ? ` Pulled ${place.line.resetPull} at reset, so it ${(place.line.resetPull === 'up') === (signal!.idleLevel === 'high') ? 'stays idle' : 'may move'} until a program runs.`
+    : ''
+  const shared = signal!.role === 'onewire' && (facts.atPosition.get(place.position)?.length ?? 0) > 1 ? ' All 1-Wire parts share it.' : ''
+  return scarce + pull + shared
+}
+
+function distance({ owner, place }: Terminal, facts: Facts): string {
+  if (place?.kind !== 'header') return ''
+  const columns = facts.terminals.filter(other => other.owner === owner && other.is === 'signal' && other.place?.kind === 'header').map(other => other.place?.kind === 'header' ? columnOf(other.place.position) : 0)
+  if (!columns.length) return 'at a free position'
+  const steps = Math.min(...columns.map(column => Math.abs(column - columnOf(place.position))))
+  return steps === 0 ? 'right beside its signals' : `${steps} ${steps === 1 ? 'step' : 'steps'} from its signals`
+}
+
+function sharing({ place }: Terminal, facts: Facts): string {
+  const wires = place?.kind === 'header' ? facts.atPosition.get(place.position)?.length ?? 1 : 1
+  return wires > 1 ? `, shared by ${wires} wires` : ''
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -1,0 +1,20 @@
+import { PLAN_FORMAT, PLAN_VERSION, type Plan } from './types'
+
+/** A plan with nothing in it but its name. */
+export function emptyPlan(name: string): Plan {
+  return {
+    format: PLAN_FORMAT, version: PLAN_VERSION, name, notes: '',
+    board: null, supply: null, parts: [], assignments: {}, between: {}, reserved: [], limits: {},
+    boot: null, build: { done: [], wires: {} }, scans: [], log: [],
+  }
+}
+
+/** A part id that is free in the plan, from the part type: `oled-i2c`, then `oled-i2c-2`, … */
+export function freePartId(plan: Plan, type: string): string {
+  const base = type.slice(0, 34)
+  const taken = new Set(plan.parts.map(part => part.id))
+  if (!taken.has(base)) return base
+  let n = 2
+  while (taken.has(`${base}-${n}`)) n++
+  return `${base}-${n}`
+}

@@ -1,0 +1,125 @@
+/**
+ * Named edits: the only way a plan changes. Each is a value; applying one gives a new plan and the edit that takes it back.
+ *
+ * Laws: `apply(apply(p, e).plan, apply(p, e).inverse).plan` equals `p`; the plan handed in is never changed;
+ * an edit that names something the plan does not have gives the plan back as it is.
+ */
+import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan } from './types'
+
+export type Edit =
+  | { edit: 'rename', name: string }
+  | { edit: 'write-notes', notes: string }
+  | { edit: 'choose-board', board: string | null }
+  | { edit: 'choose-supply', supply: Plan['supply'] }
+  | { edit: 'add-part', part: PlanPart }
+  | { edit: 'remove-part', id: string }
+  | { edit: 'rename-part', id: string, name: string }
+  | { edit: 'note-part', id: string, notes: string }
+  | { edit: 'set-option', id: string, option: string, value: string }
+  | { edit: 'set-loads', id: string, loads: ContactLoad[] }
+  | { edit: 'assign', terminal: string, to: Assignment }
+  | { edit: 'release', terminal: string }
+  | { edit: 'fix', terminal: string, fixed: boolean }
+  | { edit: 'place', assignments: Record<string, Assignment> }
+  | { edit: 'set-between', terminal: string, between: Between | null }
+  | { edit: 'reserve', position: number, reason?: string }
+  | { edit: 'unreserve', position: number }
+  | { edit: 'set-limit', key: string, value: number | null }
+  | { edit: 'set-boot', boot: BootFile | null }
+  | { edit: 'wire-done', wire: string, done: boolean }
+  | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
+  | { edit: 'keep-scan', scan: Scan }
+  | { edit: 'drop-scan', id: string }
+  | { edit: 'log', entry: LogEntry }
+  | { edit: 'unlog', id: string }
+  | { edit: 'all', edits: Edit[] }
+  /** Puts whole top-level fields back; what inverses are made of. `undefined` takes the field away. */
+  | { edit: 'put-back', fields: Record<string, unknown> }
+
+export interface Applied {
+  plan: Plan
+  inverse: Edit
+}
+
+/** Applies one edit. Pure; the inverse holds only the top-level fields that changed. */
+export function applyEdit(plan: Plan, edit: Edit): Applied {
+  const after = change(plan, edit)
+  return { plan: after, inverse: { edit: 'put-back', fields: changedFields(after, plan) } }
+}
+
+/** Top-level fields of `to` that differ from those of `from`, by identity. */
+function changedFields(from: Plan, to: Plan): Record<string, unknown> {
+  const names = new Set([...Object.keys(from), ...Object.keys(to)])
+  return Object.fromEntries([...names].filter(name => from[name] !== to[name]).map(name => [name, to[name]]))
+}
+
+type Of<Name extends Edit['edit']> = Extract<Edit, { edit: Name }>
+type Changes = { [Name in Edit['edit']]: (plan: Plan, edit: Of<Name>) => Plan }
+
+const without = <T>(record: Record<string, T>, drop: (key: string) => boolean) =>
+  Object.fromEntries(Object.entries(record).filter(([key]) => !drop(key)))
+
+function editPart(plan: Plan, id: string, to: (part: PlanPart) => PlanPart): Plan {
+  return plan.parts.some(part => part.id === id)
+    ? { ...plan, parts: plan.parts.map(part => part.id === id ? to(part) : part) }
+    : plan
+}
+
+/** Everything the plan says about a part goes with it, except the log. */
+function removePart(plan: Plan, id: string): Plan {
+  if (!plan.parts.some(part => part.id === id)) return plan
+  const mine = (key: string) => key.startsWith(`${id}.`)
+  const assignments = Object.fromEntries(Object.entries(plan.assignments)
+    .filter(([key, { terminal }]) => !mine(key) && !(terminal && mine(terminal))))
+  return {
+    ...plan,
+    parts: plan.parts.filter(part => part.id !== id),
+    assignments,
+    between: without(plan.between, mine),
+    build: { ...plan.build, done: plan.build.done.filter(wire => !mine(wire)), wires: without(plan.build.wires, mine) },
+  }
+}
+
+const CHANGES: Changes = {
+  'rename': (plan, { name }) => ({ ...plan, name }),
+  'write-notes': (plan, { notes }) => ({ ...plan, notes }),
+  'choose-board': (plan, { board }) => ({ ...plan, board }),
+  'choose-supply': (plan, { supply }) => ({ ...plan, supply }),
+  'add-part': (plan, { part }) => plan.parts.some(other => other.id === part.id) ? plan : { ...plan, parts: [...plan.parts, part] },
+  'remove-part': (plan, { id }) => removePart(plan, id),
+  'rename-part': (plan, { id, name }) => editPart(plan, id, part => ({ ...part, name })),
+  'note-part': (plan, { id, notes }) => editPart(plan, id, part => ({ ...part, notes })),
+  'set-option': (plan, { id, option, value }) => editPart(plan, id, part => ({ ...part, options: { ...part.options, [option]: value } })),
+  'set-loads': (plan, { id, loads }) => editPart(plan, id, part => ({ ...part, loads })),
+  'assign': (plan, { terminal, to }) => ({ ...plan, assignments: { ...plan.assignments, [terminal]: to } }),
+  'release': (plan, { terminal }) => plan.assignments[terminal] ? { ...plan, assignments: without(plan.assignments, key => key === terminal) } : plan,
+  'fix': (plan, { terminal, fixed }) => {
+    const now = plan.assignments[terminal]
+    if (!now) return plan
+    const { fixed: _, ...loose } = now
+    return { ...plan, assignments: { ...plan.assignments, [terminal]: fixed ? { ...loose, fixed } : loose } }
+  },
+  'place': (plan, { assignments }) => ({ ...plan, assignments }),
+  'set-between': (plan, { terminal, between }) => ({ ...plan, between: between ? { ...plan.between, [terminal]: between } : without(plan.between, key => key === terminal) }),
+  'reserve': (plan, { position, reason }) => ({ ...plan, reserved: [...plan.reserved.filter(entry => entry.position !== position), { position, ...(reason && { reason }) }] }),
+  'unreserve': (plan, { position }) => ({ ...plan, reserved: plan.reserved.filter(entry => entry.position !== position) }),
+  'set-limit': (plan, { key, value }) => ({ ...plan, limits: value === null ? without(plan.limits, k => k === key) : { ...plan.limits, [key]: { value, origin: 'yours' } } }),
+  'set-boot': (plan, { boot }) => ({ ...plan, boot }),
+  'wire-done': (plan, { wire, done }) => ({ ...plan, build: { ...plan.build, done: done ? [...plan.build.done.filter(key => key !== wire), wire] : plan.build.done.filter(key => key !== wire) } }),
+  'dress-wire': (plan, { terminal, colour, lengthM }) => ({ ...plan, build: { ...plan.build, wires: { ...plan.build.wires, [terminal]: { ...plan.build.wires[terminal], ...(colour !== undefined && { colour }), ...(lengthM !== undefined && { lengthM }) } } } }),
+  'keep-scan': (plan, { scan }) => ({ ...plan, scans: [...plan.scans.filter(other => other.id !== scan.id), scan] }),
+  'drop-scan': (plan, { id }) => ({ ...plan, scans: plan.scans.filter(scan => scan.id !== id) }),
+  'log': (plan, { entry }) => ({ ...plan, log: [...plan.log.filter(other => other.id !== entry.id), entry] }),
+  'unlog': (plan, { id }) => ({ ...plan, log: plan.log.filter(entry => entry.id !== id) }),
+  'all': (plan, { edits }) => edits.reduce((current, edit) => change(current, edit), plan),
+  'put-back': (plan, { fields }) => {
+    const after: Record<string, unknown> = { ...plan, ...fields }
+    for (const name of Object.keys(fields)) if (fields[name] === undefined) delete after[name]
+    return after as Plan
+  },
+}
+
+function change(plan: Plan, edit: Edit): Plan {
+  const apply = CHANGES[edit.edit] as (plan: Plan, edit: Edit) => Plan
+  return apply(plan, edit)
+}

@@ -1,0 +1,52 @@
+/** Reads a plan from text or from a parsed document, and says what is wrong with it by path. */
+import { migrate, type Document } from './migrate'
+import { planSchema } from './schema'
+import { PLAN_FORMAT, PLAN_VERSION, type Plan } from './types'
+
+/** One thing wrong with a document. `path` is written as in the document, e.g. `parts[2].name`; empty for the whole. */
+export interface Problem {
+  path: string
+  message: string
+}
+
+export type ReadResult = { ok: true, plan: Plan, migratedFrom?: number } | { ok: false, problems: Problem[] }
+
+const refused = (message: string, path = ''): ReadResult => ({ ok: false, problems: [{ path, message }] })
+
+/** A plan from the text of a file. Never throws. */
+export function readPlanText(text: string): ReadResult {
+  let document: unknown
+  try {
+    document = JSON.parse(text.replace(/^\uFEFF/, ''))
+  }
+  catch (error) {
+    return refused(`This is not a JSON document: ${(error as Error).message}.`)
+  }
+  return readPlan(document)
+}
+
+/** A plan from a parsed document: recognised, migrated, checked, defaults filled in. Never throws; the argument is not changed. */
+export function readPlan(document: unknown): ReadResult {
+  if (typeof document !== 'object' || document === null || Array.isArray(document))
+    return refused('A plan is a JSON object; this is something else.')
+  const { format, version } = document as Document
+  if (format !== PLAN_FORMAT)
+    return refused(`This is not a Voltaris plan: "format" has to be "${PLAN_FORMAT}"${format === undefined ? ' and is missing' : ''}.`, 'format')
+  if (typeof version === 'number' && version > PLAN_VERSION)
+    return refused(`This plan was written by a newer Voltaris (version ${version}; this one reads up to ${PLAN_VERSION}). Update Voltaris, then open it again.`, 'version')
+  const migrated = migrate(document as Document)
+  const { value, error } = planSchema.validate(migrated, { abortEarly: false, convert: false })
+  if (error)
+    return { ok: false, problems: error.details.map(detail => ({ path: pathInWords(detail.path), message: detail.message })) }
+  return { ok: true, plan: value as Plan, ...(migrated !== document && { migratedFrom: version as number }) }
+}
+
+/** `['parts', 2, 'name']` → `parts[2].name`. */
+export function pathInWords(path: (string | number)[]): string {
+  return path.map((step, i) => typeof step === 'number' ? `[${step}]` : /^[\w-]+$/.test(step) ? (i ? '.' : '') + step : `[${JSON.stringify(step)}]`).join('')
+}
+
+/** The plan as a file: two-space JSON with a closing newline. */
+export function writePlanText(plan: Plan): string {
+  return JSON.stringify(plan, null, 2) + '\n'
+}

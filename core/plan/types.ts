@@ -1,0 +1,102 @@
+/**
+ * The plan document: what the maker wants, and nothing that can be computed from it.
+ * `docs/plan-format.md` says the same for people who write one by hand.
+ */
+import type { Origin } from '../catalogue/types'
+
+export const PLAN_FORMAT = 'voltaris-plan'
+export const PLAN_VERSION = 1
+
+export type StageId = 'board' | 'parts' | 'wiring' | 'power' | 'boot' | 'build' | 'bringup'
+
+/** Where a terminal is wired: a header position, or another part's terminal such as `expander.A3`. */
+export interface Assignment {
+  position?: number
+  terminal?: string
+  /** The maker set it: placement leaves it alone. */
+  fixed?: boolean
+}
+
+/** What stands between a part's terminal and the place it is wired to. */
+export interface Between {
+  kind: 'divider' | 'level-shifter' | 'transistor' | 'mosfet'
+  /** Divider, from the driving side: resistor in the wire. */
+  upperOhm?: number
+  /** Divider: resistor from the tap to ground. */
+  lowerOhm?: number
+}
+
+/** A load on a relay's contact. */
+export interface ContactLoad {
+  contact: number
+  what: string
+  kind: 'AC' | 'DC'
+  voltageV: number
+  currentA: number
+}
+
+export interface PlanPart {
+  /** Letters, digits and dashes; unique in the plan. */
+  id: string
+  /** A part of the catalogue. */
+  type: string
+  name: string
+  options?: Record<string, string>
+  loads?: ContactLoad[]
+  notes?: string
+  [unknown: string]: unknown
+}
+
+export interface BootFile {
+  path?: string
+  /** The file as it is on the card, kept byte for byte. */
+  text: string
+  /** `latin1` when the bytes were no UTF-8: one character is one byte. */
+  encoding?: 'utf-8' | 'latin1'
+  /** The kernel command line, if the maker pasted it. */
+  commandLine?: string
+}
+
+export interface Scan {
+  id: string
+  /** Bus the scan was made on, e.g. `i2c1`. */
+  bus: string
+  text: string
+  takenAt: string
+}
+
+export interface LogEntry {
+  id: string
+  at: string
+  stage: StageId
+  text: string
+}
+
+export interface Plan {
+  format: typeof PLAN_FORMAT
+  version: number
+  name: string
+  story?: string
+  notes?: string
+  board: string | null
+  supply: { type: string, currentMa?: number } | null
+  parts: PlanPart[]
+  /** `part.terminal` → place. */
+  assignments: Record<string, Assignment>
+  /** `part.terminal` → what stands between. */
+  between: Record<string, Between>
+  /** Header positions nobody may be placed on, with the maker's reason. */
+  reserved: { position: number, reason?: string }[]
+  /** Limits replaced by the maker, by key, e.g. `board.lineMaxMa`. */
+  limits: Record<string, { value: number, origin?: Origin }>
+  boot: BootFile | null
+  build: {
+    /** Wires done, by wire key. */
+    done: string[]
+    /** `part.terminal` → colour and length chosen by the maker. */
+    wires: Record<string, { colour?: string, lengthM?: number }>
+  }
+  scans: Scan[]
+  log: LogEntry[]
+  [unknown: string]: unknown
+}
