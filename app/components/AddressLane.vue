@@ -1,0 +1,67 @@
+<script setup lang="ts">
+/** An I²C bus as its address range: two parts at one address visibly collide. */
+import type { BusReport } from '~~/core/evaluate'
+import { hexAddress } from '~~/core/bringup/grid'
+
+const { bus } = defineProps<{ bus: BusReport }>()
+const view = useViewStore()
+const { colourOf, nameOf } = useOwners()
+
+const FIRST = 0x08
+const LAST = 0x77
+const left = (address: number) => ((address - FIRST) / (LAST - FIRST)) * 100
+const marks = computed(() => {
+  const byAddress = new Map<number, string[]>()
+  for (const { address, partId } of bus.addresses) byAddress.set(address, [...byAddress.get(address) ?? [], partId])
+  let lastEnd = -100
+  let low = false
+  return [...byAddress].sort(([a], [b]) => a - b).map(([address, partIds]) => {
+    // Labels that would touch take turns above and below the axis.
+    low = left(address) < lastEnd ? !low : false
+    lastEnd = left(address) + 15
+    return { address, partIds, low, near: left(address) > 82 }
+  })
+})
+</script>
+
+<template>
+  <div class="lane">
+    <div class="lane-name">
+      <b>{{ bus.label }}</b><span class="small quiet">{{ bus.addresses.length }} {{ bus.addresses.length === 1 ? 'address' : 'addresses' }}</span>
+    </div>
+    <div class="range">
+      <span
+        v-for="tick in [0x10, 0x20, 0x30, 0x40, 0x50, 0x60, 0x70]"
+        :key="tick"
+        class="tick figures"
+        :style="{ left: `${left(tick)}%` }"
+      >{{ tick.toString(16) }}</span>
+      <span
+        v-for="mark in marks"
+        :key="mark.address"
+        class="mark"
+        :class="{ clash: mark.partIds.length > 1, low: mark.low, near: mark.near, dim: view.partId && !mark.partIds.includes(view.partId) }"
+        :style="{ 'left': `${left(mark.address)}%`, '--owner': colourOf(mark.partIds[0]) }"
+      >
+        <span class="bar" />
+        <span class="mark-name figures">{{ hexAddress(mark.address).slice(2) }} {{ mark.partIds.length > 1 ? `${mark.partIds.length} parts!` : nameOf(mark.partIds[0]!) }}</span>
+      </span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 6px 0 4px; border-top: 1px solid var(--rule); }
+.lane-name { display: grid; align-content: start; line-height: 1.2; }
+.range { position: relative; height: 54px; margin-right: 6px; }
+.range::before { content: ''; position: absolute; left: 0; right: 0; top: 20px; border-top: 2px solid color-mix(in srgb, var(--ink-2) 60%, transparent); }
+.tick { position: absolute; top: 40px; transform: translateX(-50%); font-size: 10.5px; color: var(--ink-2); }
+.mark { position: absolute; top: 4px; }
+.bar { position: absolute; left: -2px; top: 0; width: 5px; height: 18px; background: var(--owner); border-radius: 1px; }
+.clash .bar { width: 13px; left: -6px; height: 22px; background: repeating-linear-gradient(0deg, var(--owner) 0 4px, var(--carmine) 4px 8px); border: 2px solid var(--carmine); }
+.mark-name { position: absolute; left: 6px; top: -2px; font-size: 11.5px; font-weight: 650; color: var(--owner); white-space: nowrap; max-width: 120px; overflow: hidden; text-overflow: ellipsis; }
+.clash .mark-name { color: var(--carmine); left: 11px; }
+.low .mark-name { top: 19px; }
+.near .mark-name { left: auto; right: 6px; }
+.dim { opacity: .45; }
+</style>

@@ -1,0 +1,220 @@
+<script setup lang="ts">
+/** What should be there once it runs, and what a pasted scan says is there. */
+import { compareScan, hexAddress, readGrid } from '~~/core/bringup/grid'
+
+const project = useProjectStore()
+const view = useViewStore()
+const expected = computed(() => project.report!.expected)
+const direct = computed(() => expected.value.addresses.filter(entry => !entry.throughHub))
+const bus = ref('')
+const text = ref('')
+const busId = computed(() => bus.value || expected.value.scans[0]?.busId || 'i2c1')
+const busLabel = (id: string) => project.report!.buses.find(entry => entry.id === id)?.label ?? id
+
+const verdictOf = (id: string, grid: string) => {
+  const read = readGrid(grid)
+  if (!read.ok) return { problem: read.message }
+  return { verdict: compareScan(read.answers, read.tested, expected.value.addresses.filter(entry => entry.busId === id)) }
+}
+const shown = computed(() => text.value.trim() ? verdictOf(busId.value, text.value) : null)
+const scans = computed(() => [...project.plan!.scans].reverse())
+
+function keep() {
+  const scan = { id: crypto.randomUUID(), bus: busId.value, text: text.value, takenAt: new Date().toISOString() }
+  project.edit({ edit: 'keep-scan', scan }, 'Keep the scan')
+  text.value = ''
+  view.say('The scan is kept with the project.', { action: { label: 'Undo', run: project.undo } })
+}
+
+async function copy(command: string) {
+  try {
+    await navigator.clipboard.writeText(command)
+    view.say(`"${command}" is copied.`)
+  }
+  catch {
+    view.say('This browser does not let pages copy. Select the command and copy it by hand.', { tone: 'stop' })
+  }
+}
+</script>
+
+<template>
+  <div>
+    <div class="stage-head">
+      <h1>Bring-up</h1>
+      <span class="quiet">what should be there, and what is</span>
+    </div>
+    <div class="columns">
+      <section>
+        <h2>Addresses on I²C</h2>
+        <table
+          class="plain-table"
+          data-test="expected-addresses"
+        >
+          <thead>
+            <tr>
+              <th scope="col">
+                Bus
+              </th><th scope="col">
+                Address
+              </th><th scope="col">
+                Part
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="entry in expected.addresses"
+              :key="entry.busId + entry.address"
+            >
+              <td>{{ busLabel(entry.busId) }}</td>
+              <td class="figures">
+                {{ hexAddress(entry.address) }}
+              </td>
+              <td>
+                {{ entry.names.join(' and ') }} <span
+                  v-if="entry.throughHub"
+                  class="quiet"
+                >· seen while the channel is open</span>
+              </td>
+            </tr>
+            <tr v-if="!expected.addresses.length">
+              <td
+                colspan="3"
+                class="quiet"
+              >
+                No part on I²C has a place yet.
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <h2>Device nodes</h2>
+        <table class="plain-table">
+          <tbody>
+            <tr
+              v-for="node in expected.nodes"
+              :key="node.path + node.what"
+            >
+              <td class="figures">
+                {{ node.path }}
+              </td><td>{{ node.what }}</td>
+            </tr>
+            <tr v-if="!expected.nodes.length">
+              <td class="quiet">
+                Nothing yet: place some parts first.
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="small quiet after">
+          Compare <span class="figures">ls /dev</span> before and after plugging a USB part: what is new is the part.
+        </p>
+      </section>
+      <section>
+        <h2>Scan the bus</h2>
+        <p
+          v-for="scan in expected.scans"
+          :key="scan.busId"
+          class="command"
+        >
+          <code class="figures">{{ scan.command }}</code>
+          <v-btn
+            size="small"
+            variant="outlined"
+            @click="copy(scan.command)"
+          >
+            Copy
+          </v-btn> <span class="quiet small">{{ scan.label }}</span>
+        </p>
+        <label
+          v-if="expected.scans.length > 1"
+          class="small"
+        >pasted from
+          <select v-model="bus">
+            <option
+              v-for="scan in expected.scans"
+              :key="scan.busId"
+              :value="scan.busId"
+            >{{ scan.label }}</option>
+          </select>
+        </label>
+        <textarea
+          v-model="text"
+          class="text-file"
+          rows="10"
+          spellcheck="false"
+          aria-label="Output of the scan"
+          placeholder="Paste the grid that the command prints."
+          data-test="scan-text"
+        />
+        <div
+          v-if="shown"
+          data-test="scan-verdict"
+          aria-live="polite"
+        >
+          <p
+            v-if="shown.problem"
+            class="problem"
+          >
+            {{ shown.problem }}
+          </p>
+          <template v-else>
+            <ScanVerdict :verdict="shown.verdict!" />
+            <v-btn
+              size="small"
+              color="primary"
+              data-test="keep-scan"
+              @click="keep"
+            >
+              Keep this scan
+            </v-btn>
+          </template>
+        </div>
+        <template v-if="scans.length">
+          <h2>Kept scans</h2>
+          <div
+            v-for="scan in scans"
+            :key="scan.id"
+            class="kept"
+          >
+            <p class="small">
+              <b>{{ busLabel(scan.bus) }}</b>, {{ dayAndTime(scan.takenAt) }}
+              <button
+                class="bare link"
+                :aria-label="`Drop the scan of ${dayAndTime(scan.takenAt)}`"
+                @click="project.edit({ edit: 'drop-scan', id: scan.id }, 'Drop a scan')"
+              >
+                drop
+              </button>
+            </p>
+            <ScanVerdict
+              v-if="verdictOf(scan.bus, scan.text).verdict"
+              :verdict="verdictOf(scan.bus, scan.text).verdict!"
+            />
+            <details class="small">
+              <summary>as it was pasted</summary><pre class="figures">{{ scan.text }}</pre>
+            </details>
+          </div>
+        </template>
+        <p
+          v-else-if="!direct.length"
+          class="quiet small"
+        >
+          A scan says which parts answer; there is nothing to compare it with yet.
+        </p>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.columns { display: grid; gap: 24px; grid-template-columns: repeat(auto-fit, minmax(330px, 1fr)); }
+h2 { margin: 12px 0 5px; }
+section > h2:first-child { margin-top: 0; }
+.command { display: flex; gap: 10px; align-items: center; margin-bottom: 6px; }
+.after { margin-top: 6px; }
+.problem { color: var(--carmine); font-weight: 600; margin: 6px 0; }
+.kept { border-top: 1px solid var(--rule); padding: 6px 0; }
+.kept pre { overflow-x: auto; font-size: 12px; }
+.link { color: var(--copper); text-decoration: underline; }
+select { border: 1px solid var(--rule); background: var(--sheet); color: inherit; border-radius: 3px; }
+</style>

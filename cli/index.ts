@@ -1,0 +1,37 @@
+#!/usr/bin/env node
+/** `npm run -s voltaris -- check|place PLAN …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input. */
+import { check } from './check'
+import { place } from './place'
+import { UnusableInput } from './input'
+
+const USAGE = `usage: voltaris check PLAN [--json]
+       voltaris place PLAN [--json] [--all] [--write FILE]
+
+check   findings and budgets; exit 0 nothing to stop, 1 a stop, 2 unusable input
+place   a place for every terminal, with what it cost; exit 0 placed, 1 impossible, 2 unusable input
+        --all keeps only what is fixed in the plan; --write FILE writes the plan with its places
+PLAN    a plan file, or - for standard input`
+
+const commands: Record<string, (args: string[]) => number> = { check, place }
+
+function main([name, ...args]: string[]): number {
+  if (name === '--help' || name === '-h') {
+    console.log(USAGE)
+    return 0
+  }
+  const command = name && Object.hasOwn(commands, name) ? commands[name] : undefined
+  if (!command) {
+    console.error(name ? `voltaris: there is no command "${name}".\n${USAGE}` : USAGE)
+    return 2
+  }
+  try {
+    return command(args)
+  }
+  catch (error) {
+    if (!(error instanceof UnusableInput)) throw error
+    console.error(error.message)
+    return 2
+  }
+}
+
+process.exitCode = main(process.argv.slice(2))
