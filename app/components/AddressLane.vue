@@ -63,5 +63,5 @@ const marks = computed(() => {
 .clash .mark-name { color: var(--carmine); left: 11px; }
 .low .mark-name { top: 19px; }
 .near .mark-name { left: auto; right: 6px; }
-.dim { opacity: .45; }
+.dim { --owner: var(--ink-2) !important; }
 </style>

@@ -175,11 +175,13 @@ function walk(event: KeyboardEvent) {
 .corner { position: absolute; top: 3px; right: 3px; color: var(--owner); }
 .pin { position: absolute; top: 0; left: 3px; font-size: 10px; color: var(--ink); }
 .reserved:not(.held) { background: repeating-linear-gradient(135deg, var(--paper-3) 0 3px, var(--paper-2) 3px 7px); }
-.dim { opacity: .42; }
+.dim { background: var(--paper-2); border-color: var(--rule); }
+.dim .large { color: var(--ink-2); font-weight: 500; }
+.dim .corner, .dim .foot { opacity: .35; }
 .chosen { outline: 3px solid var(--ink); outline-offset: 0; }
 .stop { border: 2px solid var(--carmine); }
 .marked { outline: 3px solid var(--copper); outline-offset: 1px; z-index: 1; }
-.target { outline: 2px solid var(--moss); opacity: 1; }
-.taken { outline: 2px dashed var(--ochre); opacity: 1; }
+.target { outline: 2px solid var(--moss); }
+.taken { outline: 2px dashed var(--ochre); }
 @media (max-width: 900px) { .large { font-size: 13px; } .small-name { font-size: 9.5px; } .cell { height: 42px; } .row { gap: 2px; } .corner { width: 8px; height: 8px; } }
 </style>

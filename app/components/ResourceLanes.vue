@@ -98,5 +98,5 @@ function positionsOf(lines: Record<string, number>) {
 .slots { display: flex; flex-wrap: wrap; gap: 6px; }
 .slot { border: 1px dashed var(--rule); border-radius: 3px; padding: 2px 8px; font-size: 12.5px; color: var(--ink-2); }
 .slot.taken { border: 1px solid var(--owner); background: color-mix(in srgb, var(--owner) var(--mix), var(--sheet)); color: var(--ink); }
-.dim { opacity: .45; }
+.dim { --owner: var(--ink-2) !important; }
 </style>

@@ -32,7 +32,10 @@ const merged = computed(() => {
 <template>
   <div class="lane">
     <div class="lane-name">
-      <b>{{ rail.rail === '3V3' ? '3V3' : rail.rail === '5V' ? '5 V' : 'USB' }}</b><span class="small quiet">{{ note }}</span>
+      <b>{{ rail.rail === '3V3' ? '3V3' : rail.rail === '5V' ? '5 V' : 'USB' }}</b><span class="small quiet">{{ note }}</span><span
+        v-if="free !== null && free >= 0"
+        class="small figures"
+      >{{ milliamps(free) }} free</span>
     </div>
     <div>
       <div
@@ -50,16 +53,15 @@ const merged = computed(() => {
         ><span
           class="typical"
           :style="{ width: `${load.peakMa ? load.typicalMa / load.peakMa * 100 : 0}%` }"
-        /><span class="load-name">{{ load.name }}</span></span>
+        /><span
+          v-if="load.peakMa / full > 0.07"
+          class="load-name"
+        >{{ load.name }}</span></span>
         <span
           v-if="rail.availableMa !== null && rail.peakMa > rail.availableMa"
           class="limit"
           :style="{ left: width(rail.availableMa) }"
         />
-        <span
-          v-if="free !== null && free > 0"
-          class="free figures small"
-        >{{ milliamps(free) }} free</span>
         <span
           v-if="free !== null && free < 0"
           class="over figures small"
@@ -85,9 +87,8 @@ const merged = computed(() => {
 .track { position: relative; height: 22px; background: var(--paper-2); display: flex; }
 .load { position: relative; flex: none; background: color-mix(in srgb, var(--owner) 34%, var(--sheet)); border-right: 1px solid var(--paper); overflow: hidden; min-width: 2px; }
 .typical { position: absolute; inset: 0 auto 0 0; background: var(--owner); }
-.load-name { position: absolute; left: 4px; top: 3px; font-size: 11.5px; font-weight: 650; color: var(--sheet); white-space: nowrap; text-shadow: 0 0 3px var(--owner), 0 0 3px var(--owner); pointer-events: none; }
-.dim { opacity: .4; }
-.free { align-self: center; padding-left: 8px; color: var(--ink-2); white-space: nowrap; }
+.load-name { position: absolute; left: 3px; top: 3px; max-width: calc(100% - 6px); overflow: hidden; text-overflow: ellipsis; font-size: 11.5px; line-height: 16px; font-weight: 600; color: var(--ink); background: color-mix(in srgb, var(--sheet) 88%, transparent); border-radius: 2px; padding: 0 4px; white-space: nowrap; pointer-events: none; }
+.dim { filter: saturate(.3); }
 .over { position: absolute; right: 4px; top: 2px; background: var(--carmine); color: var(--sheet); padding: 0 6px; border-radius: 2px; font-weight: 700; }
 .limit { position: absolute; top: -4px; bottom: -4px; width: 3px; background: var(--carmine); }
 .axis { position: relative; height: 15px; font-size: 10.5px; color: var(--ink-2); }

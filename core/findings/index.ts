@@ -4,6 +4,7 @@ import { controllerTwice } from './buses'
 import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reservedUsed } from './claims'
 import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
 import { drivenStraight, levelAtBoard, levelAtPart, lineCurrent, movesAtStart } from './levels'
+import { lastScans } from './scans'
 import { railsAndSupply, relayContacts, sockets } from './supply'
 import type { Evidence, Finding, Rule, Severity } from './types'
 
@@ -13,7 +14,7 @@ const RULES: readonly Rule[] = [
   levelAtBoard, levelAtPart, drivenStraight, lineCurrent, movesAtStart,
   railsAndSupply, sockets, relayContacts,
   consoleHoldsPort, bootNeeds, bootLinesOff,
-  unplaced, sharedPositions,
+  lastScans, unplaced, sharedPositions,
 ]
 
 const WEIGHT: Record<Severity, number> = { stop: 0, caution: 1, note: 2 }

@@ -7,24 +7,16 @@ import { PLAN_VERSION } from './types'
 export type Document = Record<string, unknown>
 export type Migration = (document: Document) => Document
 
-/** Step by the version it starts from. */
-export const MIGRATIONS: Readonly<Record<number, Migration>> = {
-  // Version 0 named one list of wires; version 1 keeps places by terminal.
-  0: document => ({
-    ...document,
-    assignments: document.assignments ?? Object.fromEntries(
-      (Array.isArray(document.wires) ? document.wires as { from: string, position: number }[] : [])
-        .map(wire => [wire.from, { position: wire.position, fixed: true }])),
-  }),
-}
+/** Step by the version it starts from. Version 1 is the first there is: the next format adds its step here. */
+export const MIGRATIONS: Readonly<Record<number, Migration>> = {}
 
 /**
- * The document at `PLAN_VERSION`. Laws: a current document comes back as it is; the version never falls.
+ * The document at version `target`. Laws: a current document comes back as it is; the version never falls.
  * A step that is missing leaves the document as it is, for the schema to refuse.
  */
-export function migrate(document: Document, steps = MIGRATIONS): Document {
+export function migrate(document: Document, steps = MIGRATIONS, target = PLAN_VERSION): Document {
   let current = document
-  while (typeof current.version === 'number' && current.version < PLAN_VERSION) {
+  while (typeof current.version === 'number' && current.version < target) {
     const step = steps[current.version]
     if (!step) break
     current = { ...step(current), version: current.version + 1 }

@@ -107,7 +107,7 @@ const takes = (part: Part) => {
           @focus="ghost(part)"
           @blur="ghost(null)"
         >
-          <span class="plus">＋</span>
+          <span class="plus">+</span>
           <span><b>{{ part.name }}</b><br><span class="small quiet">{{ part.summary }}</span></span>
           <span class="figures small takes">{{ takes(part) }}</span>
         </button>

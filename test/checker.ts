@@ -1,0 +1,119 @@
+/**
+ * An independent checker of placements: it reads boards and parts on its own and shares no code with the search,
+ * the facts or the rules. It answers one question: may this set of places stand?
+ */
+import type { Board, Part, Signal } from '../core/catalogue/types'
+import type { Plan } from '../core/plan/types'
+import { catalogue } from './plans'
+
+type Places = Record<string, string>
+
+/** What is wrong with the places; empty when nothing is. Optional terminals may be missing. */
+export function faultsOf(plan: Plan, places: Places): string[] {
+  const board = catalogue.boards.get(plan.board!)!
+  const faults: string[] = []
+  const holders = new Map<string, { key: string, token: string }[]>()
+  const exclusive = new Map<string, string[]>()
+  const ways = new Map<string, Set<string>>()
+  const hold = (ref: string, key: string, token: string) => holders.set(ref, [...holders.get(ref) ?? [], { key, token }])
+
+  for (const entry of plan.parts) {
+    const part = catalogue.parts.get(entry.type)!
+    const option = (id: string) => entry.options?.[id] ?? part.options!.find(candidate => candidate.id === id)!.default
+    const active = <T extends { when?: Record<string, string> }>(list: T[]) => list.filter(item => Object.entries(item.when ?? {}).every(([id, value]) => option(id) === value))
+    const signals = active(part.signals)
+    for (const item of [...signals, ...active(part.supplies).filter(supply => supply.from === 'header'), ...active(part.grounds)]) {
+      const key = `${entry.id}.${item.id}`
+      const fixed = plan.assignments[key]?.fixed ? refOf(plan.assignments[key]) : item.claimsPosition !== undefined ? `P${item.claimsPosition}` : null
+      if (!places[key]) {
+        if (!('optional' in item && item.optional)) faults.push(`${key} has no place`)
+        continue
+      }
+      if (fixed && places[key] !== fixed) faults.push(`${key} is fixed at ${fixed} and stands at ${places[key]}`)
+      const position = numberOf(places[key])
+      if (!fixed && position !== null && (plan.reserved.some(r => r.position === position) || position === 27 || position === 28)) faults.push(`${key} is on a reserved position`)
+      if (!('role' in item)) {
+        const wanted = 'rail' in item ? item.rail : 'ground'
+        if (board.header.find(h => h.position === position)?.kind !== wanted) faults.push(`${key} is not on ${wanted}`)
+      }
+    }
+    faults.push(...groupFaults(entry.id, signals, places, board, plan, { hold, exclusive, ways }))
+  }
+  for (const [ref, list] of holders) if (new Set(list.map(item => item.token)).size > 1) faults.push(`${ref} is claimed by ${list.map(item => item.key).join(' and ')}`)
+  for (const [resource, users] of exclusive) if (users.length > 1) faults.push(`${resource} is used by ${users.join(' and ')}`)
+  for (const [resource, list] of ways) if (list.size > 1) faults.push(`${resource} comes out in two places`)
+  return faults
+}
+
+interface Ledger {
+  hold: (ref: string, key: string, token: string) => void
+  exclusive: Map<string, string[]>
+  ways: Map<string, Set<string>>
+}
+
+const numberOf = (ref: string) => /^P\d+$/.test(ref) ? Number(ref.slice(1)) : null
+export const refOf = (assignment: { position?: number, terminal?: string }) => assignment.position !== undefined ? `P${assignment.position}` : assignment.terminal!
+
+/** Board signal by role, spelt out here once more on purpose. */
+const BOARD_SIGNAL: Record<string, string[]> = {
+  'i2c.sda': ['i2c:sda'], 'i2c.scl': ['i2c:scl'], 'spi.clock': ['spi:clock'], 'spi.mosi': ['spi:mosi'], 'spi.miso': ['spi:miso'],
+  'spi.select': ['spi:select0', 'spi:select1', 'spi:select2'], 'serial.tx': ['serial:rx'], 'serial.rx': ['serial:tx'], 'serial.rts': ['serial:cts'], 'serial.cts': ['serial:rts'],
+  'i2s.clock': ['i2s:clock'], 'i2s.frame': ['i2s:frame'], 'i2s.dataIn': ['i2s:dataIn'], 'i2s.dataOut': ['i2s:dataOut'], 'pwm': ['pwm:out'], 'strip': ['pwm:out', 'spi:mosi'],
+}
+
+function groupFaults(partId: string, signals: Signal[], places: Places, board: Board, plan: Plan, { hold, exclusive, ways }: Ledger): string[] {
+  const faults: string[] = []
+  const groups = new Map<string, Signal[]>()
+  for (const signal of signals) {
+    const key = `${partId}.${signal.id}`
+    const ref = places[key]
+    if (!ref) continue
+    if (signal.role === 'line' || signal.role === 'onewire') {
+      const position = numberOf(ref)
+      const onHeader = position !== null && board.header.some(h => h.position === position && h.line !== undefined)
+      const onOffer = position === null && signal.role === 'line' && signal.slow && offers(plan, ref, 'line', 'line')
+      if (!onHeader && !onOffer) faults.push(`${key} is on no line`)
+      hold(ref, key, signal.role === 'onewire' ? 'onewire' : key)
+      continue
+    }
+    const kind = signal.role === 'pwm' || signal.role === 'strip' ? key : signal.role.split('.')[0]!
+    groups.set(kind, [...groups.get(kind) ?? [], signal])
+  }
+  for (const group of groups.values()) faults.push(...busFaults(partId, group, places, board, plan, { hold, exclusive, ways }))
+  return faults
+}
+
+function busFaults(partId: string, group: Signal[], places: Places, board: Board, plan: Plan, { hold, exclusive, ways }: Ledger): string[] {
+  const refs = group.map(signal => places[`${partId}.${signal.id}`]!)
+  if (refs.every(ref => numberOf(ref) === null)) {
+    const names = group.map(signal => signal.role === 'i2c.sda' ? 'sda' : 'scl')
+    if (!refs.every((ref, i) => offers(plan, ref, 'i2c', names[i]!))) return [`${partId} hangs on terminals that are no I²C channel`]
+    const channels = refs.map((ref, i) => channelOf(plan, ref, names[i]!))
+    refs.forEach((ref, i) => hold(ref, `${partId}.${group[i]!.id}`, ref))
+    return new Set(channels).size > 1 ? [`${partId} hangs on two channels`] : []
+  }
+  const lineAt = (ref: string) => board.header.find(h => h.position === numberOf(ref))?.line
+  for (const controller of board.controllers) {
+    for (const [way, route] of controller.routes.entries()) {
+      const found = group.map((signal, i) => Object.entries(route.lines).find(([name, line]) => line === lineAt(refs[i]!) && BOARD_SIGNAL[signal.role]!.includes(`${controller.kind}:${name}`))?.[0])
+      if (found.some(name => name === undefined)) continue
+      const alone = controller.kind === 'serial' || controller.kind === 'i2s' || controller.kind === 'pwm' || group[0]!.role === 'strip'
+      const users = exclusive.get(controller.id) ?? []
+      // An exclusive user counts against everybody; shared users count once together.
+      if (alone) exclusive.set(controller.id, [...users, partId + group[0]!.id])
+      else if (!users.includes('shared')) exclusive.set(controller.id, [...users, 'shared'])
+      ways.set(controller.id, (ways.get(controller.id) ?? new Set()).add(String(way)))
+      group.forEach((signal, i) => hold(refs[i]!, `${partId}.${signal.id}`, alone || signal.role === 'spi.select' ? `${partId}.${signal.id}` : `${controller.id}.${found[i]}`))
+      return []
+    }
+  }
+  return [`${partId}: no bus has ${group.map((signal, i) => `${signal.id} at ${refs[i]}`).join(', ')}`]
+}
+
+function offerOf(plan: Plan, ref: string, kind: string, name: string) {
+  const [owner, terminal] = ref.split('.')
+  const part: Part | undefined = catalogue.parts.get(plan.parts.find(p => p.id === owner)?.type ?? '')
+  return part?.offers?.find(offer => offer.kind === kind && offer.terminals[name] === terminal)
+}
+const offers = (plan: Plan, ref: string, kind: string, name: string) => offerOf(plan, ref, kind, name) !== undefined
+const channelOf = (plan: Plan, ref: string, name: string) => `${ref.split('.')[0]} ${offerOf(plan, ref, 'i2c', name)?.id}`

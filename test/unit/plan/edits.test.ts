@@ -1,0 +1,107 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { applyEdit, type Edit } from '../../../core/plan/edits'
+import { record, redo, startHistory, undo } from '../../../core/plan/history'
+import { demoPlans } from '../../../demo'
+import type { Plan } from '../../../core/plan/types'
+
+const demo = fc.constantFrom(...demoPlans)
+const partId = fc.constantFrom('scale', 'brood', 'west', 'panel', 'labels', 'nobody')
+const terminal = fc.constantFrom('scale.dout', 'porch.sda', 'west.sda', 'labels.tx', 'levers.b1', 'nobody.x')
+const text = fc.string({ maxLength: 20 })
+
+/** Every kind of edit, on parts that may or may not be in the plan. */
+export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
+  fc.record({ edit: fc.constant('rename' as const), name: text }),
+  fc.record({ edit: fc.constant('write-notes' as const), notes: text }),
+  fc.record({ edit: fc.constant('choose-board' as const), board: fc.constantFrom('forty-classic', 'forty-usb-c', null) }),
+  fc.record({ edit: fc.constant('choose-supply' as const), supply: fc.constantFrom({ type: 'adapter-5v-3a' }, null) }),
+  fc.record({ edit: fc.constant('add-part' as const), part: fc.record({ id: fc.constantFrom('scale', 'fresh', 'newer'), type: fc.constant('oled-i2c'), name: text }) }),
+  fc.record({ edit: fc.constant('remove-part' as const), id: partId }),
+  fc.record({ edit: fc.constant('rename-part' as const), id: partId, name: text }),
+  fc.record({ edit: fc.constant('note-part' as const), id: partId, notes: text }),
+  fc.record({ edit: fc.constant('set-option' as const), id: partId, option: fc.constant('address'), value: text }),
+  fc.record({ edit: fc.constant('set-loads' as const), id: partId, loads: fc.constant([] as never[]) }),
+  fc.record({ edit: fc.constant('assign' as const), terminal, to: fc.record({ position: fc.integer({ min: 1, max: 40 }) }) }),
+  fc.record({ edit: fc.constant('release' as const), terminal }),
+  fc.record({ edit: fc.constant('fix' as const), terminal, fixed: fc.boolean() }),
+  fc.record({ edit: fc.constant('place' as const), assignments: fc.dictionary(terminal, fc.record({ position: fc.integer({ min: 1, max: 40 }) })) }),
+  fc.record({ edit: fc.constant('set-between' as const), terminal, between: fc.constantFrom({ kind: 'mosfet' as const }, null) }),
+  fc.record({ edit: fc.constant('reserve' as const), position: fc.integer({ min: 1, max: 40 }), reason: text }),
+  fc.record({ edit: fc.constant('unreserve' as const), position: fc.integer({ min: 1, max: 40 }) }),
+  fc.record({ edit: fc.constant('set-limit' as const), key: fc.constant('board.lineMaxMa'), value: fc.option(fc.integer({ min: 1, max: 99 })) }),
+  fc.record({ edit: fc.constant('set-boot' as const), boot: fc.option(fc.record({ text })) }),
+  fc.record({ edit: fc.constant('wire-done' as const), wire: text, done: fc.boolean() }),
+  fc.record({ edit: fc.constant('dress-wire' as const), terminal, colour: fc.constant('blue') }),
+  fc.record({ edit: fc.constant('keep-scan' as const), scan: fc.record({ id: text, bus: fc.constant('i2c1'), text, takenAt: fc.constant('2026-01-01T00:00:00.000Z') }) }),
+  fc.record({ edit: fc.constant('drop-scan' as const), id: fc.constantFrom('s1', 'none') }),
+  fc.record({ edit: fc.constant('log' as const), entry: fc.record({ id: text, at: fc.constant('2026-01-01T00:00:00.000Z'), stage: fc.constant('build' as const), text }) }),
+  fc.record({ edit: fc.constant('unlog' as const), id: fc.constantFrom('l1', 'none') }),
+)
+
+const frozen = <T>(value: T): T => {
+  if (typeof value === 'object' && value !== null && !Object.isFrozen(value)) {
+    Object.freeze(value)
+    Object.values(value).forEach(frozen)
+  }
+  return value
+}
+
+describe('edits', () => {
+  it('are taken back by their inverse, and never change the plan they are given', () => {
+    fc.assert(fc.property(demo, anyEdit, (plan, edit) => {
+      const before = frozen(structuredClone(plan))
+      const { plan: after, inverse } = applyEdit(before, edit)
+      expect(applyEdit(after, inverse).plan).toEqual(plan)
+    }), { numRuns: 500 })
+  })
+
+  it('compose: a list of edits is the same as one after the other, and is taken back as one', () => {
+    fc.assert(fc.property(demo, fc.array(anyEdit, { maxLength: 6 }), (plan, edits) => {
+      const together = applyEdit(plan, { edit: 'all', edits })
+      expect(together.plan).toEqual(edits.reduce((current, edit) => applyEdit(current, edit).plan, plan))
+      expect(applyEdit(together.plan, together.inverse).plan).toEqual(plan)
+    }))
+  })
+
+  it('take everything that belongs to a part away with it, also what hangs on its terminals', () => {
+    const signalBox = demoPlans[1]!
+    const { plan } = applyEdit(signalBox, { edit: 'remove-part', id: 'west' })
+    expect(Object.keys(plan.assignments).filter(key => key.startsWith('west.'))).toEqual([])
+    expect(Object.values(plan.assignments).filter(({ terminal }) => terminal?.startsWith('west.'))).toEqual([])
+    expect(Object.values(signalBox.assignments).some(({ terminal }) => terminal?.startsWith('west.'))).toBe(true)
+  })
+})
+
+describe('history', () => {
+  it('goes back to the first plan and forward to the last through any edits', () => {
+    fc.assert(fc.property(demo, fc.array(anyEdit, { maxLength: 12 }), (plan, edits) => {
+      const done = edits.reduce((history, edit) => record(history, edit, 'step'), startHistory(plan))
+      let back = done
+      while (back.past.length) back = undo(back)
+      expect(back.plan).toEqual(plan)
+      let forth = back
+      while (forth.future.length) forth = redo(forth)
+      expect(forth.plan).toEqual(done.plan)
+    }))
+  })
+
+  it('joins the keystrokes in one field into one step, and keeps other fields apart', () => {
+    const plan: Plan = demoPlans[0]!
+    const typed = ['H', 'Hi', 'Hiv'].reduce((history, name) => record(history, { edit: 'rename', name }, 'Rename', 'rename 1'), startHistory(plan))
+    expect(typed.past).toHaveLength(1)
+    const more = record(typed, { edit: 'write-notes', notes: 'n' }, 'Notes', 'notes 1')
+    expect(more.past).toHaveLength(2)
+    expect(undo(undo(more)).plan).toEqual(plan)
+    expect(redo(undo(typed)).plan.name).toBe('Hiv')
+  })
+
+  it('forgets what was undone once something new is done', () => {
+    const one = record(startHistory(demoPlans[0]!), { edit: 'rename', name: 'A' }, 'a')
+    expect(redo(record(undo(one), { edit: 'rename', name: 'B' }, 'b')).plan.name).toBe('B')
+  })
+
+  it('holds no step for an edit that changes nothing', () => {
+    expect(record(startHistory(demoPlans[0]!), { edit: 'release', terminal: 'nobody.x' }, 'none').past).toHaveLength(0)
+  })
+})
