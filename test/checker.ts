@@ -25,6 +25,7 @@ export function faultsOf(plan: Plan, places: Places): string[] {
     for (const item of [...signals, ...active(part.supplies).filter(supply => supply.from === 'header'), ...active(part.grounds)]) {
       const key = `${entry.id}.${item.id}`
       const fixed = plan.assignments[key]?.fixed ? refOf(plan.assignments[key]) : item.claimsPosition !== undefined ? `P${item.claimsPosition}` : null
+      if (item.claimsPosition !== undefined) places = { ...places, [key]: `P${item.claimsPosition}` }
       if (!places[key]) {
         if (!('optional' in item && item.optional)) faults.push(`${key} has no place`)
         continue

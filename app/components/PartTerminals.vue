@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A part's terminals: where each is, why, and the ways to move, fix and release it. */
 import { mdiCursorMove, mdiLinkOff, mdiPin, mdiPinOutline } from '@mdi/js'
+import { claimOf } from '~~/core/placement/problem'
 import { placeOptions } from '~~/core/placement/options'
 import { roleInWords } from '~~/core/facts/roles'
 import type { Terminal } from '~~/core/facts/types'
@@ -15,7 +16,7 @@ const terminals = computed(() => project.facts!.terminals.filter(terminal => ter
 const reasons = computed(() => new Map(project.report!.placements.map(entry => [entry.terminal, entry.reason])))
 const whyOpen = ref<string | null>(null)
 
-const bound = (terminal: Terminal) => (terminal.signal ?? terminal.supply ?? terminal.ground)?.claimsPosition !== undefined
+const bound = (terminal: Terminal) => claimOf(terminal) !== undefined
 const valueOf = (terminal: Terminal) => terminal.assignment ? terminal.assignment.position !== undefined ? `P${terminal.assignment.position}` : terminal.assignment.terminal! : ''
 const optionsOf = (terminal: Terminal) => placeOptions(terminal, project.facts!).map(option => ({
   ...option, value: option.to.position !== undefined ? `P${option.to.position}` : option.to.terminal!,

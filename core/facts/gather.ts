@@ -56,7 +56,9 @@ export function holds(when: Condition | undefined, options: Record<string, strin
 function terminalsOf(owner: ResolvedPart, plan: Plan, board: Board | null, parts: ResolvedPart[]): Terminal[] {
   const make = (id: string, label: string, is: Terminal['is'], more: Partial<Terminal>): Terminal => {
     const key = `${owner.id}.${id}`
-    const assignment = Object.hasOwn(plan.assignments, key) ? plan.assignments[key] : undefined
+    // An add-on board lies where it lies, from the moment it is in the plan.
+    const claim = (more.signal ?? more.supply ?? more.ground)?.claimsPosition
+    const assignment = claim !== undefined ? { position: claim } : Object.hasOwn(plan.assignments, key) ? plan.assignments[key] : undefined
     return { key, owner, label, is, assignment, place: assignment ? findPlace(assignment, board, parts) : null, between: plan.between[key], ...more }
   }
   return [

@@ -1,6 +1,7 @@
 /** Who sits where: claims, functions, buses and addresses. */
 import { hexAddress } from '../bringup/grid'
 import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
+import { claimOf } from '../placement/problem'
 import { firstClashFreeAddress, sharesBus } from '../facts/addresses'
 import type { Facts, Terminal } from '../facts/types'
 import type { Edit } from '../plan/edits'
@@ -20,7 +21,7 @@ function meaning(terminal: Terminal, facts: Facts): string {
 const place = (terminal: Terminal) => terminal.place?.kind === 'header' ? `position ${terminal.place.position}` : terminal.place?.kind === 'terminal' ? `${terminal.place.owner.name} ${terminal.place.terminal}` : 'nowhere'
 const called = (terminal: Terminal) => `${terminal.owner.name} ${terminal.label}`
 const releaseFix = (terminal: Terminal): Fix => ({ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] })
-const bound = (terminal: Terminal) => (terminal.signal ?? terminal.supply ?? terminal.ground)?.claimsPosition !== undefined
+const bound = (terminal: Terminal) => claimOf(terminal) !== undefined
 const subject = (terminal: Terminal) => ({
   partId: terminal.owner.id, terminal: terminal.key,
   ...(terminal.place?.kind === 'header' && { position: terminal.place.position }),

@@ -3,7 +3,7 @@ import type { Catalogue } from '../catalogue/types'
 import { gatherFacts } from '../facts/gather'
 import type { Assignment, Plan } from '../plan/types'
 import { placePower } from './power'
-import { boundTo, placementProblem, placeInWords, refOf } from './problem'
+import { claimOf, placementProblem, placeInWords, refOf } from './problem'
 import { search, type SearchOptions, type Solution } from './search'
 import { tidyLines } from './tidy'
 import type { CostRow, PlacementProblem, PlacementResult, PlaceRef } from './types'
@@ -42,8 +42,9 @@ export function placePlan(plan: Plan, catalogue: Catalogue, options: PlaceOption
   const assignments: Record<string, Assignment> = {}
   for (const terminal of facts.terminals) {
     const ref = places[terminal.key]
-    if (ref === undefined) continue
-    assignments[terminal.key] = { ...assignmentOf(ref), ...(boundTo(terminal) && terminal.assignment?.fixed && { fixed: true }) }
+    // What an add-on board claims follows from the part and is not written down again.
+    if (ref === undefined || claimOf(terminal) !== undefined) continue
+    assignments[terminal.key] = { ...assignmentOf(ref), ...(terminal.assignment?.fixed && { fixed: true }) }
   }
   // Entries that belong to no terminal of today, e.g. of an option not chosen now, are kept for when it is chosen again.
   for (const [key, assignment] of Object.entries(plan.assignments)) if (!facts.byKey.has(key)) assignments[key] = assignment

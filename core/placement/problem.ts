@@ -55,9 +55,14 @@ interface Context {
 
 /** The place a terminal may not leave: claimed by its add-on board, or fixed by the maker. */
 export function boundTo(terminal: Terminal): PlaceRef | null {
-  const claim = (terminal.signal ?? terminal.supply ?? terminal.ground)?.claimsPosition
+  const claim = claimOf(terminal)
   if (claim !== undefined) return `P${claim}`
   return terminal.assignment?.fixed ? refOf(terminal.assignment) : null
+}
+
+/** The header position an add-on board's terminal is bound to. */
+export function claimOf(terminal: Terminal): number | undefined {
+  return (terminal.signal ?? terminal.supply ?? terminal.ground)?.claimsPosition
 }
 
 export function refOf(assignment: { position?: number, terminal?: string }): PlaceRef {

@@ -1,7 +1,7 @@
 /** Why each terminal is where it is, in words, read from the plan as it stands. */
 import { reaches, takesAnyLine } from '../facts/roles'
 import type { Facts, Terminal } from '../facts/types'
-import { columnOf } from './problem'
+import { claimOf, columnOf } from './problem'
 
 /** terminal key → sentence, for every placed terminal. */
 export function reasonsOf(facts: Facts): Map<string, string> {
@@ -10,7 +10,7 @@ export function reasonsOf(facts: Facts): Map<string, string> {
 
 function reasonOf(terminal: Terminal, facts: Facts): string {
   const { place, assignment } = terminal
-  const who = (terminal.signal ?? terminal.supply ?? terminal.ground)?.claimsPosition !== undefined
+  const who = claimOf(terminal) !== undefined
     ? 'The add-on board is bound to it. '
     : assignment?.fixed ? 'You fixed it here. ' : ''
   if (place?.kind === 'nowhere') return `${who}There is no ${place.text}.`
