@@ -1,17 +1,8 @@
 export default defineNuxtConfig({
-  compatibilityDate: '2026-01-01',
-  ssr: false,
-  telemetry: false,
-  devtools: { enabled: false },
-  srcDir: 'app/',
-  serverDir: 'server/',
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', '@nuxt/eslint'],
-  css: [
-    '@fontsource-variable/atkinson-hyperlegible-next/index.css',
-    '@fontsource-variable/atkinson-hyperlegible-mono/index.css',
-    '~/assets/base.css',
-  ],
+  ssr: false,
   components: [{ path: '~/components', pathPrefix: false }],
+  devtools: { enabled: false },
   app: {
     head: {
       title: 'Voltaris',
@@ -20,10 +11,19 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
     },
   },
+  css: [
+    '@fontsource-variable/atkinson-hyperlegible-next/index.css',
+    '@fontsource-variable/atkinson-hyperlegible-mono/index.css',
+    '~/assets/base.css',
+  ],
   runtimeConfig: { public: { demo: false } },
-  vuetify: { vuetifyOptions: './vuetify.options.ts', moduleOptions: { disableVuetifyStyles: false } },
-  eslint: { config: { stylistic: { braceStyle: 'stroustrup' } } },
-  typescript: { strict: true, typeCheck: false },
-  vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1200 } },
+  srcDir: 'app/',
+  serverDir: 'server/',
+  compatibilityDate: '2026-01-01',
   nitro: { compressPublicAssets: { gzip: true } },
+  vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1200 } },
+  typescript: { strict: true, typeCheck: false },
+  telemetry: false,
+  eslint: { config: { stylistic: { braceStyle: 'stroustrup' } } },
+  vuetify: { vuetifyOptions: './vuetify.options.ts', moduleOptions: { disableVuetifyStyles: false } },
 })

@@ -14,7 +14,9 @@ kinds.forEach((kind, k) => lines.push('', `export const ${kind}: unknown[] = [`,
 const text = lines.join('\n') + '\n'
 const target = fileURLToPath(new URL('shipped.ts', root))
 let before = ''
-try { before = readFileSync(target, 'utf8') }
+try {
+  before = readFileSync(target, 'utf8')
+}
 catch { /* first run: there is none yet */ }
 if (process.argv.includes('--check')) {
   if (before !== text) {

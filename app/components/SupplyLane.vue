@@ -48,7 +48,7 @@ const merged = computed(() => {
           :key="load.partId ?? 'board'"
           class="load eases"
           :class="{ dim: view.partId && load.partId !== view.partId }"
-          :style="{ width: width(load.peakMa), '--owner': load.partId ? colourOf(load.partId) : 'var(--ink-2)' }"
+          :style="{ 'width': width(load.peakMa), '--owner': load.partId ? colourOf(load.partId) : 'var(--ink-2)' }"
           :title="`${load.name}: ${milliamps(load.typicalMa)} typical, ${milliamps(load.peakMa)} peak`"
         ><span
           class="typical"

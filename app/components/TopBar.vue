@@ -41,7 +41,7 @@ function rename(event: Event) {
       :class="project.saveState.state"
     >{{ saved }}</span>
     <span class="spacer" />
-    <Finder v-if="project.plan" />
+    <FindBox v-if="project.plan" />
     <button
       class="tool"
       :disabled="!project.canUndo"

@@ -3,11 +3,11 @@ import { dropPending, writePending, type Slots } from '~/database/journal'
 import { RevisionConflict, type ProjectDatabase, type ProjectRecord } from '~/database/projects'
 import type { Plan } from '~~/core/plan/types'
 
-export type SaveState =
-  | { state: 'saved', at: string }
-  | { state: 'saving' }
-  | { state: 'failed', message: string }
-  | { state: 'conflict', theirs: ProjectRecord }
+export type SaveState
+  = | { state: 'saved', at: string }
+    | { state: 'saving' }
+    | { state: 'failed', message: string }
+    | { state: 'conflict', theirs: ProjectRecord }
 
 export class Saver {
   private wanted: Plan | null = null

@@ -10,13 +10,13 @@ import { parseBoot, printBoot, type BootLine, type BootParam } from './syntax'
 export const BLOCK_BEGIN = '# Voltaris: written for the plan, from here'
 export const BLOCK_END = '# Voltaris: to here'
 
-export type NeedState =
-  | { state: 'met', line: number }
+export type NeedState
+  = | { state: 'met', line: number }
   /** The file says something else, in a line that applies. */
-  | { state: 'differs', line: number, found: string }
+    | { state: 'differs', line: number, found: string }
   /** The right line is there, but under a filter that does not always apply. */
-  | { state: 'filtered', line: number, filter: string }
-  | { state: 'absent' }
+    | { state: 'filtered', line: number, filter: string }
+    | { state: 'absent' }
 
 export interface BootChange {
   kind: 'added' | 'changed'

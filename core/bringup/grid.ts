@@ -6,9 +6,9 @@ export interface Answer {
   held: boolean
 }
 
-export type GridResult =
-  | { ok: true, answers: Answer[], tested: number[] }
-  | { ok: false, message: string }
+export type GridResult
+  = | { ok: true, answers: Answer[], tested: number[] }
+    | { ok: false, message: string }
 
 export interface ScanVerdict {
   present: { address: number, names: string[], held: boolean }[]

@@ -25,7 +25,7 @@ export interface Wire {
 export const WIRE_COLOURS = ['black', 'red', 'orange', 'yellow', 'green', 'blue', 'violet', 'grey', 'white', 'brown'] as const
 
 const SIGNAL_COLOURS = ['yellow', 'green', 'blue', 'violet', 'grey', 'white', 'brown'] as const
-const ROLE_ORDER: Record<Wire['role'], number> = { ground: 0, signal: 1, '3V3': 2, '5V': 3 }
+const ROLE_ORDER: Record<Wire['role'], number> = { 'ground': 0, 'signal': 1, '3V3': 2, '5V': 3 }
 const DEFAULT_LENGTH_M = 0.2
 
 /**

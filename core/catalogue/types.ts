@@ -56,10 +56,10 @@ export interface Controller {
 }
 
 /** One line a boot file has to hold: a base parameter, an overlay with parameters, or a plain setting. */
-export type BootNeed =
-  | { kind: 'param', name: string, value: string }
-  | { kind: 'overlay', name: string, params?: Record<string, string> }
-  | { kind: 'setting', name: string, value: string }
+export type BootNeed
+  = | { kind: 'param', name: string, value: string }
+    | { kind: 'overlay', name: string, params?: Record<string, string> }
+    | { kind: 'setting', name: string, value: string }
 
 export interface Draw {
   idleMa: number
@@ -102,12 +102,12 @@ export interface Board {
 }
 
 /** From the part's side: what a terminal wants from the place it is wired to. */
-export type SignalRole =
-  | 'line' | 'onewire' | 'pwm' | 'strip'
-  | 'i2c.sda' | 'i2c.scl'
-  | 'spi.clock' | 'spi.mosi' | 'spi.miso' | 'spi.select'
-  | 'serial.tx' | 'serial.rx' | 'serial.rts' | 'serial.cts'
-  | 'i2s.clock' | 'i2s.frame' | 'i2s.dataIn' | 'i2s.dataOut'
+export type SignalRole
+  = | 'line' | 'onewire' | 'pwm' | 'strip'
+    | 'i2c.sda' | 'i2c.scl'
+    | 'spi.clock' | 'spi.mosi' | 'spi.miso' | 'spi.select'
+    | 'serial.tx' | 'serial.rx' | 'serial.rts' | 'serial.cts'
+    | 'i2s.clock' | 'i2s.frame' | 'i2s.dataIn' | 'i2s.dataOut'
 
 /** True when the chosen options have these values. */
 export type Condition = Record<string, string>
@@ -227,9 +227,9 @@ export interface Part {
   price?: number
 }
 
-export type PartGroup =
-  | 'sensing' | 'showing' | 'switching' | 'sounding' | 'talking'
-  | 'timing' | 'moving' | 'lighting' | 'input' | 'expanding'
+export type PartGroup
+  = | 'sensing' | 'showing' | 'switching' | 'sounding' | 'talking'
+    | 'timing' | 'moving' | 'lighting' | 'input' | 'expanding'
 
 export interface SupplyUnit {
   id: string

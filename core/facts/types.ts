@@ -16,11 +16,11 @@ export interface ResolvedPart {
   grounds: Ground[]
 }
 
-export type Place =
-  | { kind: 'header', position: number, header: HeaderPosition, line?: BoardLine }
-  | { kind: 'terminal', owner: ResolvedPart, offer: Offer, terminal: string }
+export type Place
+  = | { kind: 'header', position: number, header: HeaderPosition, line?: BoardLine }
+    | { kind: 'terminal', owner: ResolvedPart, offer: Offer, terminal: string }
   /** The plan names a place that does not exist. */
-  | { kind: 'nowhere', text: string }
+    | { kind: 'nowhere', text: string }
 
 /** One end of a wire: a terminal of a part and where the plan puts it. */
 export interface Terminal {

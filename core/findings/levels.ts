@@ -13,7 +13,7 @@ const volts = (value: number) => Number(value.toFixed(2))
 /** What arrives at the board when the part drives high, after what stands between. */
 export function arrivingV({ signal, between }: Terminal): number | null {
   const high = signal?.outputHighV?.value
-  if (high === undefined || signal!.direction === 'in' && signal!.drive !== 'open-drain') return null
+  if (high === undefined || (signal!.direction === 'in' && signal!.drive !== 'open-drain')) return null
   if (between?.kind === 'level-shifter') return 3.3
   if (between?.kind === 'divider') return dividedV(high, between.upperOhm!, between.lowerOhm!)
   return high

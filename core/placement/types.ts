@@ -92,8 +92,8 @@ export interface CostRow {
   cost: number
 }
 
-export type PlacementResult =
-  | {
+export type PlacementResult
+  = | {
     ok: true
     assignments: Record<string, Assignment>
     cost: number

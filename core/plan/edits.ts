@@ -6,35 +6,35 @@
  */
 import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan } from './types'
 
-export type Edit =
-  | { edit: 'rename', name: string }
-  | { edit: 'write-notes', notes: string }
-  | { edit: 'choose-board', board: string | null }
-  | { edit: 'choose-supply', supply: Plan['supply'] }
-  | { edit: 'add-part', part: PlanPart }
-  | { edit: 'remove-part', id: string }
-  | { edit: 'rename-part', id: string, name: string }
-  | { edit: 'note-part', id: string, notes: string }
-  | { edit: 'set-option', id: string, option: string, value: string }
-  | { edit: 'set-loads', id: string, loads: ContactLoad[] }
-  | { edit: 'assign', terminal: string, to: Assignment }
-  | { edit: 'release', terminal: string }
-  | { edit: 'fix', terminal: string, fixed: boolean }
-  | { edit: 'place', assignments: Record<string, Assignment> }
-  | { edit: 'set-between', terminal: string, between: Between | null }
-  | { edit: 'reserve', position: number, reason?: string }
-  | { edit: 'unreserve', position: number }
-  | { edit: 'set-limit', key: string, value: number | null }
-  | { edit: 'set-boot', boot: BootFile | null }
-  | { edit: 'wire-done', wire: string, done: boolean }
-  | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
-  | { edit: 'keep-scan', scan: Scan }
-  | { edit: 'drop-scan', id: string }
-  | { edit: 'log', entry: LogEntry }
-  | { edit: 'unlog', id: string }
-  | { edit: 'all', edits: Edit[] }
+export type Edit
+  = | { edit: 'rename', name: string }
+    | { edit: 'write-notes', notes: string }
+    | { edit: 'choose-board', board: string | null }
+    | { edit: 'choose-supply', supply: Plan['supply'] }
+    | { edit: 'add-part', part: PlanPart }
+    | { edit: 'remove-part', id: string }
+    | { edit: 'rename-part', id: string, name: string }
+    | { edit: 'note-part', id: string, notes: string }
+    | { edit: 'set-option', id: string, option: string, value: string }
+    | { edit: 'set-loads', id: string, loads: ContactLoad[] }
+    | { edit: 'assign', terminal: string, to: Assignment }
+    | { edit: 'release', terminal: string }
+    | { edit: 'fix', terminal: string, fixed: boolean }
+    | { edit: 'place', assignments: Record<string, Assignment> }
+    | { edit: 'set-between', terminal: string, between: Between | null }
+    | { edit: 'reserve', position: number, reason?: string }
+    | { edit: 'unreserve', position: number }
+    | { edit: 'set-limit', key: string, value: number | null }
+    | { edit: 'set-boot', boot: BootFile | null }
+    | { edit: 'wire-done', wire: string, done: boolean }
+    | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
+    | { edit: 'keep-scan', scan: Scan }
+    | { edit: 'drop-scan', id: string }
+    | { edit: 'log', entry: LogEntry }
+    | { edit: 'unlog', id: string }
+    | { edit: 'all', edits: Edit[] }
   /** Puts whole top-level fields back; what inverses are made of. `undefined` takes the field away. */
-  | { edit: 'put-back', fields: Record<string, unknown> }
+    | { edit: 'put-back', fields: Record<string, unknown> }
 
 export interface Applied {
   plan: Plan
@@ -114,8 +114,7 @@ const CHANGES: Changes = {
   'all': (plan, { edits }) => edits.reduce((current, edit) => change(current, edit), plan),
   'put-back': (plan, { fields }) => {
     const after: Record<string, unknown> = { ...plan, ...fields }
-    for (const name of Object.keys(fields)) if (fields[name] === undefined) delete after[name]
-    return after as Plan
+    return Object.fromEntries(Object.entries(after).filter(([name, value]) => value !== undefined || !(name in fields))) as unknown as Plan
   },
 }
 

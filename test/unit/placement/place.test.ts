@@ -23,7 +23,7 @@ function bruteForce(plan: Plan): boolean {
   const free = LINES.filter(position => !plan.reserved.some(entry => entry.position === position))
   const own = (key: string) => plan.assignments[key]?.fixed ? [refOf(plan.assignments[key])] : free.map(position => `P${position}`)
   // A prefix with a fault of its own cannot be mended by going on: missing places are the only faults that may remain.
-  const sound = (places: Record<string, string>) => faultsOf(plan, places).every(fault => fault.endsWith('has no place') || /^\w+: no bus/.test(fault) && !complete(fault, places))
+  const sound = (places: Record<string, string>) => faultsOf(plan, places).every(fault => fault.endsWith('has no place') || (/^\w+: no bus/.test(fault) && !complete(fault, places)))
   const complete = (fault: string, places: Record<string, string>) => {
     const part = fault.split(':')[0]!
     return keys.filter(key => key.startsWith(`${part}.`)).every(key => places[key])

@@ -1,0 +1,27 @@
+import { defineConfig } from '@playwright/test'
+
+const PORT = 4187
+
+export default defineConfig({
+  testDir: 'test/e2e',
+  fullyParallel: true,
+  workers: 2,
+  retries: 0,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  use: {
+    testIdAttribute: 'data-test',
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+  webServer: {
+    command: 'node .output/server/index.mjs',
+    url: `http://127.0.0.1:${PORT}/`,
+    env: { PORT: String(PORT), HOST: '127.0.0.1', NODE_ENV: 'production' },
+    reuseExistingServer: false,
+  },
+})

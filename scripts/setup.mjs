@@ -1,0 +1,70 @@
+#!/usr/bin/env node
+// Sets up what is missing, asks nothing, and says in one line what it cannot set up.
+// Needs nothing but Node.js itself: it runs before any package is there.
+import { execFileSync, spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const root = join(dirname(fileURLToPath(import.meta.url)), '..')
+const STAMP = join(root, 'node_modules', '.voltaris-setup')
+
+/** Runs a command with its output shown; ends the process with its code when it fails. */
+export function run(command, args, options = {}) {
+  const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
+  if (error) throw error
+  if (status !== 0) process.exit(status ?? 1)
+}
+
+/** `npm ci` when there are no packages yet or the lock file has changed since. */
+export function ensurePackages() {
+  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === lock) return
+  console.log('setting up: packages')
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+  writeFileSync(STAMP, lock)
+}
+
+/** Catalogue list and Nuxt's own types, both made from the sources. */
+export function prepareSources() {
+  run(process.execPath, ['scripts/catalogue-index.mjs'])
+  if (!existsSync(join(root, '.nuxt', 'tsconfig.app.json'))) run(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: ['ignore', 'ignore', 'inherit'] })
+}
+
+const PROGRAMS = [
+  { debian: 'chromium', files: ['/usr/bin/chromium'] },
+  { debian: 'device-tree-compiler', files: ['/usr/bin/dtc'] },
+  { debian: 'xcvt', files: ['/usr/bin/cvt'] },
+  { debian: 'i2c-tools', files: ['/usr/sbin/i2cdetect'] },
+]
+
+/** Chromium and the reference programs, from Debian, when they are missing and may be installed. */
+export function ensurePrograms() {
+  const missing = PROGRAMS.filter(({ files }) => !files.some(file => existsSync(file))).map(({ debian }) => debian)
+  if (!missing.length) return
+  const mayInstall = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')
+  if (!mayInstall) {
+    console.error(`setup: not installed here: ${missing.join(', ')}. Install them first: apt-get install ${missing.join(' ')}`)
+    process.exit(1)
+  }
+  console.log(`setting up: ${missing.join(', ')}`)
+  const quiet = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }, stdio: ['ignore', 'ignore', 'inherit'] }
+  run('apt-get', ['update', '-qq'], quiet)
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], quiet)
+}
+
+/** Builds the application when there is no build of the present sources yet. */
+export function ensureBuild() {
+  const stamp = join(root, '.output', '.sources')
+  const sources = execFileSync(process.execPath, ['scripts/fingerprint.mjs'], { cwd: root, encoding: 'utf8' })
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return
+  console.log('building')
+  run(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'build', '--logLevel', 'silent'], { env: { ...process.env, NODE_ENV: 'production' } })
+  writeFileSync(stamp, sources)
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  ensurePackages()
+  prepareSources()
+}

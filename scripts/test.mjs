@@ -1,0 +1,51 @@
+#!/usr/bin/env node
+// `npm test`: sets up what is missing, then lint, types, unit, reference and end-to-end; one closing line.
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { ensureBuild, ensurePackages, ensurePrograms, prepareSources, root } from './setup.mjs'
+
+const started = Date.now()
+ensurePackages()
+prepareSources()
+ensurePrograms()
+
+const reports = mkdtempSync(join(tmpdir(), 'voltaris-test-'))
+const total = { passed: 0, failed: 0 }
+
+/** Runs one step; it counts as one check unless `count` reads its report. */
+function step(name, command, args, count, env = {}) {
+  console.log(`\n== ${name}`)
+  const { status } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } })
+  let result = { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 }
+  if (count) {
+    try {
+      result = count()
+    }
+    catch (error) {
+      console.error(`${name}: no report was written (${error.message})`)
+    }
+    // A runner that fails without a failed test (a crash, an unhandled error) is still a failure.
+    if (status !== 0 && !result.failed) result.failed = 1
+  }
+  total.passed += result.passed
+  total.failed += result.failed
+}
+
+const bin = name => join(root, 'node_modules', '.bin', name)
+const json = name => JSON.parse(readFileSync(join(reports, name), 'utf8'))
+
+step('lint', bin('eslint'), ['.'])
+step('types', 'npm', ['run', '-s', 'types'])
+step('unit and reference', bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`],
+  () => ({ passed: json('unit.json').numPassedTests, failed: json('unit.json').numFailedTests }))
+ensureBuild()
+step('end to end', bin('playwright'), ['test', '--reporter=list,json'], () => {
+  const { expected, unexpected, flaky } = json('e2e.json').stats
+  return { passed: expected, failed: unexpected + flaky }
+}, { PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'e2e.json') })
+
+console.log(`\n${Math.round((Date.now() - started) / 1000)} s`)
+console.log(`${total.passed} passed, ${total.failed} failed`)
+process.exit(total.failed ? 1 : 0)

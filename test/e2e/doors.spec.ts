@@ -1,0 +1,28 @@
+import { readFileSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+
+const hive = readFileSync('demo/beehive-monitor.json', 'utf8')
+
+test('check and place answer with the same JSON as the command', async ({ request }) => {
+  const check = await request.post('/api/check', { data: hive, headers: { 'content-type': 'application/json' } })
+  expect(check.status()).toBe(200)
+  expect((await check.json()).counts.stops).toBe(0)
+  const place = await request.post('/api/place?scope=all', { data: hive, headers: { 'content-type': 'application/json' } })
+  expect(await place.json()).toMatchObject({ ok: true, provedBest: true })
+})
+
+test('a bad plan is refused with 400 and paths, one over 4 MiB with 413', async ({ request }) => {
+  const bad = await request.post('/api/check', { data: JSON.stringify({ ...JSON.parse(hive), name: 7 }), headers: { 'content-type': 'application/json' } })
+  expect(bad.status()).toBe(400)
+  expect((await bad.json()).data.problems).toEqual([{ path: 'name', message: '"name" must be a string' }])
+  for (const path of ['/api/check', '/api/place']) {
+    const large = await request.post(path, { data: ' '.repeat(4 * 1024 * 1024 + 1), headers: { 'content-type': 'application/json' } })
+    expect(large.status()).toBe(413)
+  }
+})
+
+test('the catalogue is there to read', async ({ request }) => {
+  const { boards, parts } = await (await request.get('/api/catalogue')).json()
+  expect(boards).toHaveLength(2)
+  expect(parts.length).toBeGreaterThanOrEqual(15)
+})

@@ -1,0 +1,95 @@
+import { expect, test } from '@playwright/test'
+import { downloaded, goTo, newProject, saved } from './helpers'
+
+test('a newcomer goes from nothing to a boot file and a wire list, and finds everything again', async ({ page }) => {
+  const elsewhere: string[] = []
+  page.on('request', (request) => {
+    const { protocol, hostname } = new URL(request.url())
+    if (!['blob:', 'data:'].includes(protocol) && hostname !== '127.0.0.1') elsewhere.push(request.url())
+  })
+
+  await newProject(page, 'Greenhouse door')
+  await expect(page.getByTestId('board-forty-classic')).toHaveAttribute('aria-checked', 'true')
+
+  await goTo(page, 'parts')
+  for (const part of ['pressure-humidity-i2c', 'clock-cell-i2c', 'motion-i2c', 'controller-5v-serial', 'relay-bare']) await page.getByTestId(`add-${part}`).click()
+  await expect(page.getByText('5 in the plan')).toBeVisible()
+
+  await goTo(page, 'wiring')
+  await page.getByTestId('place-rest').click()
+  await expect(page.getByTestId('notice')).toContainText('placed')
+  await expect(page.getByTestId('position-3')).toHaveAccessibleName(/SDA/)
+
+  // Two findings read and mended: 5 V into the serial receive, two parts at 0x68.
+  const level = page.getByTestId('finding-level.too-high')
+  await expect(level).toContainText('3.6 V')
+  await level.getByRole('button', { name: /Divider/ }).click()
+  await expect(level).toHaveCount(0)
+  const clash = page.getByTestId('finding-address.clash')
+  await expect(clash).toContainText('0x68')
+  await clash.getByRole('button', { name: /Strap/ }).click()
+  await expect(clash).toHaveCount(0)
+
+  await goTo(page, 'boot')
+  await page.getByTestId('boot-text').fill('# mine\ndtparam=audio=on\n')
+  await expect(page.getByTestId('boot-difference')).toContainText('dtparam=i2c_arm=on')
+  const boot = await downloaded(page, 'download-boot')
+  expect(boot.name).toBe('config.txt')
+  expect(boot.text.startsWith('# mine\ndtparam=audio=on\n')).toBe(true)
+  expect(boot.text).toContain('enable_uart=1')
+  expect(boot.text).toContain('dtparam=i2c_arm=on')
+
+  await goTo(page, 'build')
+  const wires = await downloaded(page, 'download-wires')
+  expect(wires.name).toBe('greenhouse-door-wires.csv')
+  expect(wires.text).toContain('divider 1.8 kΩ over 3.3 kΩ')
+  const rows = await page.getByTestId('wires').locator('tbody tr').count()
+  expect(wires.text.trimEnd().split('\r\n')).toHaveLength(rows + 1)
+  await saved(page)
+
+  await page.reload()
+  await expect(page.getByTestId('wires').locator('tbody tr')).toHaveCount(rows)
+  await goTo(page, 'boot')
+  await expect(page.getByTestId('boot-text')).toHaveValue('# mine\ndtparam=audio=on\n')
+  await goTo(page, 'parts')
+  await expect(page.getByText('5 in the plan')).toBeVisible()
+  expect(elsewhere).toEqual([])
+})
+
+test('the bench: focus mode by keyboard, then a scan that tells a wrong strap', async ({ page }) => {
+  await newProject(page, 'Bench')
+  await goTo(page, 'parts')
+  await page.getByTestId('add-pressure-humidity-i2c').click()
+  await page.keyboard.press('3')
+  await expect(page).toHaveURL(/wiring$/)
+  await page.keyboard.press('p')
+  await expect(page.getByTestId('notice')).toContainText('placed')
+
+  await goTo(page, 'build')
+  await page.getByTestId('focus').click()
+  const focus = page.getByTestId('focus-mode')
+  await expect(focus).toContainText('wire 1 of 4')
+  await expect(focus).toContainText('GND')
+  await page.keyboard.press('Space')
+  await expect(focus).toContainText('wire 2 of 4')
+  await expect(focus).toContainText('1 done')
+  await page.keyboard.press('ArrowLeft')
+  await expect(focus).toContainText('wire 1 of 4')
+  await page.keyboard.press('Escape')
+  await expect(focus).toHaveCount(0)
+  await expect(page.getByText('1 of 4 wires done')).toBeVisible()
+
+  await goTo(page, 'bringup')
+  await expect(page.getByTestId('expected-addresses')).toContainText('0x76')
+  await page.getByTestId('scan-text').fill('     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n70: -- -- -- -- -- -- -- 77')
+  const verdict = page.getByTestId('scan-verdict')
+  await expect(verdict).toContainText('missing 0x76')
+  await expect(verdict).toContainText('unexpected 0x77')
+  await page.getByTestId('keep-scan').click()
+  await page.getByTestId('finding-scan.missing').getByTestId('fix').click()
+  await expect(page.getByTestId('expected-addresses')).toContainText('0x77')
+  await expect(page.getByTestId('finding-scan.missing')).toHaveCount(0)
+
+  await page.getByTestId('scan-text').fill('Error: no such bus')
+  await expect(verdict).toContainText('Paste the whole output')
+})

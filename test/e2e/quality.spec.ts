@@ -1,0 +1,95 @@
+import { readFileSync } from 'node:fs'
+import { gzipSync } from 'node:zlib'
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from '@playwright/test'
+import { goTo, openDemo } from './helpers'
+
+const STAGES = ['board', 'parts', 'wiring', 'power', 'boot', 'build', 'bringup']
+
+for (const dark of [false, true]) {
+  test(`no stage has a serious or critical violation, ${dark ? 'dark' : 'light'}`, async ({ page }) => {
+    test.setTimeout(180_000)
+    await page.addInitScript(value => localStorage.setItem('voltaris.dark', value), String(dark))
+    const check = async (where: string) => {
+      const { violations } = await new AxeBuilder({ page }).analyze()
+      const grave = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')
+      expect(grave.map(({ id, nodes }) => `${where}: ${id}: ${nodes.slice(0, 3).map(node => node.html.slice(0, 160)).join(' | ')}`)).toEqual([])
+    }
+    await openDemo(page, 'Signal box at the branch junction')
+    for (const stage of STAGES) {
+      await goTo(page, stage)
+      await check(stage)
+    }
+    await goTo(page, 'wiring')
+    await page.getByTestId('chip-buffer').click()
+    await check('wiring with a part chosen')
+    await goTo(page, 'build')
+    await page.getByTestId('focus').click()
+    await check('focus mode')
+    await page.goto('/')
+    await expect(page.getByTestId('projects')).toBeVisible()
+    await check('projects')
+  })
+}
+
+for (const [width, height] of [[1280, 800], [800, 1280]] as const) {
+  test(`no stage scrolls sideways at ${width} × ${height}`, async ({ page }) => {
+    await page.setViewportSize({ width, height })
+    await openDemo(page, 'Signal box at the branch junction')
+    for (const stage of STAGES) {
+      await goTo(page, stage)
+      const over = await page.evaluate(() => {
+        const main = document.querySelector('#stage')!
+        return { page: document.documentElement.scrollWidth - innerWidth, stage: main.scrollWidth - main.clientWidth }
+      })
+      expect(over, stage).toEqual({ page: 0, stage: 0 })
+    }
+  })
+}
+
+test('the first stage is usable with less than 300 kB of script, gzip', async ({ page }) => {
+  await page.goto('/')
+  await page.getByLabel('Name of a new project').fill('Light')
+  await page.getByRole('button', { name: 'New project' }).click()
+  await expect(page.getByTestId('board-forty-classic')).toBeVisible()
+  const url = page.url()
+  // A first visit: everything the browser asks for until the Board stage is there counts.
+  const asked: string[] = []
+  page.on('response', (response) => {
+    if (new URL(response.url()).pathname.endsWith('.js')) asked.push(new URL(response.url()).pathname)
+  })
+  await page.goto('about:blank')
+  await page.goto(url)
+  await expect(page.getByTestId('board-forty-classic')).toBeVisible()
+  const bytes = [...new Set(asked)].map(path => gzipSync(readFileSync(`.output/public${path}`)).length)
+  const total = bytes.reduce((sum, size) => sum + size, 0)
+  expect(bytes.length).toBeGreaterThan(1)
+  console.log(`script before the first stage: ${(total / 1000).toFixed(0)} kB gzip in ${bytes.length} files`)
+  expect(total).toBeLessThan(300_000)
+})
+
+test('a very long name, and twenty-five parts, stay within the page', async ({ page }) => {
+  const parts = Array.from({ length: 25 }, (_, i) => ({ id: `p${i}`, type: ['oled-i2c', 'fan-5v', 'buttons-4', 'probe-onewire'][i % 4], name: i === 0 ? 'A very long name '.repeat(12) : `Part number ${i}` }))
+  const plan = { format: 'voltaris-plan', version: 1, name: 'Long '.repeat(40), board: 'forty-usb-c', supply: null, parts, assignments: {} }
+  await page.goto('/')
+  await page.getByTestId('import-file').setInputFiles({ name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
+  await page.getByTestId('projects').getByRole('link').click()
+  for (const stage of STAGES) {
+    await goTo(page, stage)
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), stage).toBe(0)
+  }
+})
+
+test('the list of keys opens, and the theme turns', async ({ page }) => {
+  await openDemo(page, 'Tool library kiosk')
+  await page.keyboard.press('?')
+  await expect(page.getByTestId('keys')).toContainText('Place the rest')
+  await page.getByTestId('keys').getByRole('button', { name: 'Close' }).click()
+  await expect(page.getByTestId('keys')).toHaveCount(0)
+  await page.keyboard.press('t')
+  await expect(page.locator('.v-application')).toHaveClass(/night/)
+  await page.keyboard.press('l')
+  await page.getByLabel('New entry').fill('Hinge oiled')
+  await page.getByRole('button', { name: 'Write it down' }).click()
+  await expect(page.getByTestId('logbook').locator('li').first()).toContainText('Hinge oiled')
+})
