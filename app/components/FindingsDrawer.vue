@@ -3,12 +3,11 @@
 const project = useProjectStore()
 const view = useViewStore()
 const { current } = useStages()
-const all = ref(false)
 
 const findings = computed(() => project.report?.findings ?? [])
 const here = computed(() => findings.value.filter(finding => finding.stages.includes(current.value.id)))
 const shown = computed(() => {
-  const list = all.value ? findings.value : here.value
+  const list = view.allStages ? findings.value : here.value
   const part = view.partId
   if (!part || view.findingId) return list
   // What concerns the chosen part comes first.
@@ -27,7 +26,7 @@ const shown = computed(() => {
     <div class="head">
       <h2>Findings</h2>
       <label class="small"><input
-        v-model="all"
+        v-model="view.allStages"
         type="checkbox"
       > all stages ({{ findings.length }})</label>
       <button

@@ -4,7 +4,6 @@ import type { Report } from '~~/core/evaluate'
 
 const project = useProjectStore()
 const view = useViewStore()
-const { current, go } = useStages()
 
 interface Gauge { label: string, text: string, share: number | null, ghostShare: number | null, over: boolean, ghostText: string | null }
 
@@ -38,7 +37,7 @@ const percent = (share: number | null) => `${Math.min(100, Math.round((share ?? 
 
 function showFindings() {
   view.drawerOpen = true
-  if (current.value.id === 'board' && project.report!.counts.stops) void go('wiring')
+  view.allStages = true
 }
 </script>
 

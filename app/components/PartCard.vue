@@ -48,6 +48,7 @@ async function showWiring() {
 <template>
   <article
     class="part"
+    :class="{ marked: view.markedParts.has(inPlan.id) }"
     :style="{ '--owner': colourOf(inPlan.id) }"
     :data-test="`part-${inPlan.id}`"
   >
@@ -180,6 +181,7 @@ async function showWiring() {
 
 <style scoped>
 .part { background: var(--sheet); border: 1px solid var(--rule); border-left: 6px solid var(--owner); border-radius: 4px; padding: 7px 10px; display: grid; gap: 4px; align-content: start; min-width: 0; }
+.marked { outline: 2px solid var(--copper); }
 .head { display: flex; gap: 8px; align-items: center; }
 .name { flex: 1; min-width: 0; font: 650 14.5px var(--text-family); color: inherit; background: transparent; border: 1px solid transparent; border-radius: 3px; margin-left: -5px; padding: 1px 4px; text-overflow: ellipsis; }
 .name:hover, .name:focus { border-color: var(--rule); }

@@ -9,7 +9,8 @@ const view = useViewStore()
 const { importFile, exportPlan, loadDemo } = useTransfer()
 const config = useRuntimeConfig()
 
-const records = ref<ProjectRecord[] | null>(null)
+// Shallow: what goes back to the database has to be plain data.
+const records = shallowRef<ProjectRecord[] | null>(null)
 const failure = ref<string | null>(null)
 const newName = ref('')
 const renaming = ref<string | null>(null)

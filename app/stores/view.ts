@@ -17,6 +17,7 @@ export const useViewStore = defineStore('view', () => {
   const turned = useLocalStorage('voltaris.turned', false)
   const large = useLocalStorage<'position' | 'line'>('voltaris.large-number', 'position')
   const drawerOpen = ref(false)
+  const allStages = ref(false)
   const logOpen = ref(false)
   const keysOpen = ref(false)
 
@@ -70,7 +71,7 @@ export const useViewStore = defineStore('view', () => {
   }
 
   return {
-    dark, fromBelow, turned, large, drawerOpen, logOpen, keysOpen,
+    dark, fromBelow, turned, large, drawerOpen, allStages, logOpen, keysOpen,
     partId, terminal, position, findingId, marked, markedPositions, markedParts, ghost, notice,
     choosePart, choosePosition, chooseFinding, clearFinding, say, reset,
   }

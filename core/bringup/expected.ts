@@ -47,7 +47,7 @@ export function expectedOf(facts: Facts): Expected {
   }))
   const claimed = new Set(partNodes.map(node => node.path))
   return {
-    addresses: [...addresses.values()].sort((a, b) => a.busId.localeCompare(b.busId) || a.address - b.address),
+    addresses: [...addresses.values()].sort((a, b) => Number(a.busId > b.busId) - Number(a.busId < b.busId) || a.address - b.address),
     nodes: [...busNodes.filter(node => !claimed.has(node.path)), ...partNodes],
     scans: buses.filter(bus => bus.kind === 'i2c').map(bus => ({ busId: bus.id, label: bus.label, command: `i2cdetect -y ${bus.id.replace('i2c', '')}` })),
   }

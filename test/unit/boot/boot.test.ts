@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { compareLines } from '../../../core/boot/lines'
+import { compareLines, restoreEndings } from '../../../core/boot/lines'
 import { BLOCK_BEGIN, mergeBoot, stateOf } from '../../../core/boot/merge'
 import { writeNeed, type Need } from '../../../core/boot/needs'
 import { parseBoot, printBoot } from '../../../core/boot/syntax'
@@ -69,6 +69,14 @@ describe('the boot file', () => {
       if (changes.some(change => change.kind === 'changed')) return
       expect(mergeBoot(after, []).text).toBe(text)
     }))
+  })
+
+  it('keeps its line endings, of whatever kinds, through an editor that shows them all alike', () => {
+    const mixed = fc.array(fc.tuple(fc.constantFrom('', 'a=1', '# b'), fc.constantFrom('\n', '\r\n', '\r')), { maxLength: 8 }).chain(lines => fc.constantFrom('', 'last').map(last => lines.map(([text, ending]) => text + ending).join('') + last))
+    const asShown = (text: string) => text.replace(/\r\n|\r/g, '\n')
+    fc.assert(fc.property(mixed, text => restoreEndings(text, asShown(text)) === text), { numRuns: 500 })
+    fc.assert(fc.property(mixed, mixed, (text, other) => asShown(restoreEndings(text, asShown(other))) === asShown(other)))
+    expect(restoreEndings('a\r\nb\nc\r\n', 'a\nnew\nb\nc\n')).toBe('a\r\nnew\r\nb\nc\r\n')
   })
 
   it('comes back byte for byte in any encoding', () => {

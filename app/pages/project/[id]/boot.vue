@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The boot file: read as it is, written with what the plan needs, shown before it is taken away. */
-import { compareLines } from '~~/core/boot/lines'
+import { compareLines, restoreEndings } from '~~/core/boot/lines'
 
 const project = useProjectStore()
 const view = useViewStore()
@@ -14,9 +14,7 @@ const marked = computed(() => new Set(view.marked.flatMap(subject => subject.boo
 
 function setText(event: Event) {
   const value = (event.target as HTMLTextAreaElement).value
-  // A text area hands back \n only: lines that end in \r\n keep that ending.
-  const restored = text.value.includes('\r\n') ? value.replace(/\r?\n/g, '\r\n') : value
-  project.edit({ edit: 'set-boot', boot: { ...boot.value, text: restored } }, 'Edit the boot file', 'boot-text')
+  project.edit({ edit: 'set-boot', boot: { ...boot.value, text: restoreEndings(text.value, value) } }, 'Edit the boot file', 'boot-text')
 }
 
 function setCommandLine(event: Event) {

@@ -1,0 +1,46 @@
+/**
+ * `npm run bench`: how long the work takes that a person waits for. Machines differ and are noisy, so what counts are
+ * the ratios at the end, all measured in this one run.
+ */
+import { shippedCatalogue as catalogue } from '../core/catalogue'
+import { evaluate } from '../core/evaluate'
+import { applyEdit } from '../core/plan/edits'
+import { emptyPlan } from '../core/plan/create'
+import { placePlan } from '../core/placement/place'
+import type { Plan } from '../core/plan/types'
+import { demoPlans } from '../demo'
+
+function times(runs: number, work: (run: number) => void): number[] {
+  for (let i = 0; i < Math.min(20, runs); i++) work(i)
+  return Array.from({ length: runs }, (_, i) => {
+    const start = performance.now()
+    work(i)
+    return performance.now() - start
+  }).sort((a, b) => a - b)
+}
+
+const at = (sorted: number[], share: number) => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!
+const ms = (value: number) => `${value.toFixed(2)} ms`.padStart(12)
+const show = (name: string, sorted: number[]) => console.log(`${name.padEnd(62)} median ${ms(at(sorted, 0.5))}   95 % ${ms(at(sorted, 0.95))}`)
+
+const largest = [...demoPlans].sort((a, b) => b.parts.length - a.parts.length)[0]!
+/** Edits as they come from a person: an option, a position, a name. */
+const edited = (plan: Plan, run: number) => applyEdit(plan, run % 3 === 0
+  ? { edit: 'set-option', id: plan.parts[0]!.id, option: 'address', value: run % 2 ? '0x21' : '0x20' }
+  : run % 3 === 1 ? { edit: 'assign', terminal: 'buffer.trig', to: { position: run % 2 ? 11 : 13 } } : { edit: 'rename', name: `run ${run}` }).plan
+
+const refresh = times(300, run => void evaluate(edited(largest, run), catalogue))
+show(`edit to findings, "${largest.name}", ${largest.parts.length} parts`, refresh)
+const single = times(300, run => void evaluate({ ...emptyPlan('One'), board: 'forty-classic', parts: [{ id: 'a', type: 'oled-i2c', name: `${run}` }] }, catalogue))
+show('edit to findings, one part', single)
+
+const fifteen: Plan = {
+  ...emptyPlan('Fifteen'), board: 'forty-usb-c',
+  parts: ['oled-i2c', 'pressure-humidity-i2c', 'light-i2c', 'clock-cell-i2c', 'motion-i2c', 'analog-4-i2c', 'screen-spi-24', 'card-reader-spi', 'modem-serial', 'positioning-serial', 'probe-onewire', 'servo-small', 'fan-5v', 'strip-addressable', 'distance-echo-5v']
+    .map((type, i) => ({ id: `p${i}`, type, name: type })),
+}
+const place = times(30, () => void placePlan(fifteen, catalogue, { scope: 'all' }))
+show('placement, fifteen parts on forty positions', place)
+for (const plan of demoPlans) show(`placement, "${plan.name}"`, times(20, () => void placePlan(plan, catalogue, { scope: 'all' })))
+
+console.log(`\nlargest demo / one part: ${(at(refresh, 0.5) / at(single, 0.5)).toFixed(1)}   share of the 50 ms allowed, at 95 %: ${(at(refresh, 0.95) / 50).toFixed(2)}`)
