@@ -1,8 +1,12 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
+
 /** The findings of the stage in view; everything else one switch away. */
 const project = useProjectStore()
 const view = useViewStore()
 const { current } = useStages()
+/** Narrow screens have the selection on the stage itself. */
+const wide = useMediaQuery('(min-width: 1101px)')
 
 const findings = computed(() => project.report?.findings ?? [])
 const here = computed(() => findings.value.filter(finding => finding.stages.includes(current.value.id)))
@@ -37,7 +41,7 @@ const shown = computed(() => {
         ✕
       </button>
     </div>
-    <SelectionCard />
+    <SelectionCard v-if="wide && !view.findingId" />
     <FindingCard
       v-for="finding in shown"
       :key="finding.id"

@@ -98,7 +98,7 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
         >→</span>
         <div>
           <span class="what">{{ wire.position !== undefined ? 'header position' : wire.to.split(',')[0] }}</span>
-          <span class="big figures">{{ wire.position ?? wire.toLabel }} <small v-if="wire.position !== undefined">{{ wire.toLabel }}</small></span>
+          <span class="big figures">{{ wire.position ?? wire.toLabel }}<small v-if="wire.position !== undefined">{{ wire.toLabel }}</small></span>
         </div>
       </div>
       <p
@@ -181,7 +181,7 @@ button:disabled { opacity: .35; }
 .ends div { display: grid; }
 .what { font-size: 22px; color: var(--ink-2); max-width: 420px; overflow-wrap: anywhere; }
 .big { font-size: clamp(56px, 10vw, 110px); font-weight: 700; line-height: 1.05; }
-.big small { font-size: .42em; color: var(--ink-2); }
+.big small { margin-left: .35em; font-size: .42em; color: var(--ink-2); }
 .arrow { font-size: 60px; color: var(--copper); }
 .through { font-size: 26px; background: var(--ochre-wash); border: 2px dashed var(--ochre); border-radius: 4px; padding: 4px 16px; }
 .where { font-size: 24px; }

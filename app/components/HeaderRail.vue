@@ -172,7 +172,7 @@ function walk(event: KeyboardEvent) {
 .held .small-name { color: var(--ink); }
 .foot { position: absolute; inset: auto 0 0 0; height: 3px; display: flex; }
 .foot span { flex: 1; }
-.corner { position: absolute; top: 3px; right: 3px; color: var(--owner); }
+.corner { position: absolute; top: 2px; right: 1px; width: 9px; height: 9px; color: var(--owner); }
 .pin { position: absolute; top: 0; left: 3px; font-size: 10px; color: var(--ink); }
 .reserved:not(.held) { background: repeating-linear-gradient(135deg, var(--paper-3) 0 3px, var(--paper-2) 3px 7px); }
 .dim { background: var(--paper-2); border-color: var(--rule); }
@@ -183,5 +183,5 @@ function walk(event: KeyboardEvent) {
 .marked { outline: 3px solid var(--copper); outline-offset: 1px; z-index: 1; }
 .target { outline: 2px solid var(--moss); }
 .taken { outline: 2px dashed var(--ochre); }
-@media (max-width: 900px) { .large { font-size: 13px; } .small-name { font-size: 9.5px; } .cell { height: 42px; } .row { gap: 2px; } .corner { width: 8px; height: 8px; } }
+@media (max-width: 900px) { .large { font-size: 13px; } .small-name { font-size: 9.5px; } .cell { height: 42px; } .row { gap: 2px; } .corner { width: 7px; height: 7px; top: 1px; } }
 </style>

@@ -180,7 +180,7 @@ async function showWiring() {
 </template>
 
 <style scoped>
-.part { background: var(--sheet); border: 1px solid var(--rule); border-left: 6px solid var(--owner); border-radius: 4px; padding: 7px 10px; display: grid; gap: 4px; align-content: start; min-width: 0; }
+.part { background: var(--sheet); border: 1px solid var(--rule); border-left: 6px solid var(--owner); border-radius: 4px; padding: 7px 10px; display: grid; grid-template-columns: minmax(0, 1fr); gap: 4px; align-content: start; min-width: 0; }
 .marked { outline: 2px solid var(--copper); }
 .head { display: flex; gap: 8px; align-items: center; }
 .name { flex: 1; min-width: 0; font: 650 14.5px var(--text-family); color: inherit; background: transparent; border: 1px solid transparent; border-radius: 3px; margin-left: -5px; padding: 1px 4px; text-overflow: ellipsis; }
@@ -191,7 +191,8 @@ async function showWiring() {
 .option select, .option input, .load input, .load select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; font-size: 12.5px; padding: 2px 4px; min-width: 0; max-width: 190px; }
 .option input { width: 84px; }
 .load { display: flex; gap: 4px; align-items: center; margin: 3px 0; }
-.load input { flex: 1; } .load .tiny { flex: none; width: 42px; }
+.load input { flex: 1 1 60px; width: 0; }
+.load .tiny { flex: 0 0 42px; }
 .caution { border-left: 3px dashed var(--ochre); padding-left: 7px; }
 .acts { display: flex; gap: 14px; }
 .link { color: var(--copper); text-decoration: underline; }

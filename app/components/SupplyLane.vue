@@ -85,7 +85,7 @@ const merged = computed(() => {
 .lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 6px 0 4px; border-top: 1px solid var(--rule); }
 .lane-name { display: grid; align-content: start; line-height: 1.2; }
 .track { position: relative; height: 22px; background: var(--paper-2); display: flex; }
-.load { position: relative; flex: none; background: color-mix(in srgb, var(--owner) 34%, var(--sheet)); border-right: 1px solid var(--paper); overflow: hidden; min-width: 2px; }
+.load { position: relative; flex: none; background: color-mix(in srgb, var(--owner) 34%, var(--sheet)); box-shadow: inset -1px 0 var(--paper); overflow: hidden; min-width: 0; }
 .typical { position: absolute; inset: 0 auto 0 0; background: var(--owner); }
 .load-name { position: absolute; left: 3px; top: 3px; max-width: calc(100% - 6px); overflow: hidden; text-overflow: ellipsis; font-size: 11.5px; line-height: 16px; font-weight: 600; color: var(--ink); background: color-mix(in srgb, var(--sheet) 88%, transparent); border-radius: 2px; padding: 0 4px; white-space: nowrap; pointer-events: none; }
 .dim { filter: saturate(.3); }

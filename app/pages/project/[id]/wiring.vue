@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
+
 /** Who sits where: the header, the parts, and every scarce thing as a lane. */
 const project = useProjectStore()
 const view = useViewStore()
@@ -6,6 +8,7 @@ const { colourOf } = useOwners()
 const { running, place, stop } = usePlacement()
 const { moving, terminal: moved, options, moveTo, stop: stopMoving } = useMove()
 
+const narrow = useMediaQuery('(max-width: 1100px)')
 const held = computed(() => project.facts!.atPosition.size)
 const total = computed(() => project.facts!.board?.header.length ?? 0)
 const elsewhere = computed(() => options.value.filter(option => option.to.terminal !== undefined))
@@ -143,6 +146,10 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
           No part yet: add some on the Parts stage.
         </p>
       </div>
+      <SelectionCard
+        v-if="narrow"
+        class="on-stage"
+      />
       <ResourceLanes />
       <details class="as-table">
         <summary>The header as a table</summary>
@@ -164,5 +171,6 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
 .chip.chosen { border-color: var(--owner); box-shadow: inset 0 -3px var(--owner); font-weight: 650; }
 .chip.marked { outline: 2px solid var(--copper); }
 .stop-tag { background: var(--carmine); color: var(--sheet); font-weight: 700; font-size: 11px; border-radius: 2px; padding: 0 5px; }
+.on-stage { max-width: 560px; margin-bottom: 10px; }
 .as-table { margin-top: 14px; font-size: 13.5px; }
 </style>

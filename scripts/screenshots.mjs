@@ -1,0 +1,58 @@
+#!/usr/bin/env node
+// Renews docs/screenshots from the demo projects of a running `npm run demo`. usage: screenshots.mjs [address]
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { chromium } from '@playwright/test'
+import { root } from './setup.mjs'
+
+const address = process.argv[2] ?? 'http://127.0.0.1:4173/'
+const folder = join(root, 'docs', 'screenshots')
+mkdirSync(folder, { recursive: true })
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+const shot = async (name) => {
+  await page.mouse.move(640, 4)
+  await page.evaluate(() => document.fonts.ready)
+  await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled' })
+}
+const open = async (project) => {
+  await page.goto(address)
+  await page.click(`text=${project}`)
+  await page.waitForSelector('[data-test=header-rail]')
+}
+const stage = async (name) => {
+  await page.click(`[data-test=stage-${name}]`)
+  await page.waitForURL(`**/${name}`)
+}
+
+await page.goto(address)
+await page.waitForSelector('[data-test=projects] li')
+await shot('projects')
+await open('Hive on the south slope')
+await page.click('[data-test=chip-modem]')
+await shot('wiring')
+for (const name of ['board', 'power', 'bringup']) {
+  await stage(name)
+  await shot(name)
+}
+await stage('build')
+await shot('build')
+await page.click('[data-test=focus]')
+await page.waitForSelector('[data-test=focus-mode]')
+await shot('focus')
+await open('Tool library kiosk')
+await stage('boot')
+await shot('boot')
+await stage('parts')
+await shot('parts')
+await open('Signal box at the branch junction')
+await page.click('[data-test="finding-address.clash"] .title')
+await shot('wiring-stops')
+await page.keyboard.press('Escape')
+await page.keyboard.press('t')
+await shot('wiring-dark')
+await page.keyboard.press('t')
+await page.setViewportSize({ width: 800, height: 1280 })
+await page.click('[data-test=chip-canopy]')
+await shot('wiring-upright')
+await browser.close()
