@@ -8,6 +8,7 @@ const { current } = useStages()
 /** Narrow screens have the selection on the stage itself. */
 const wide = useMediaQuery('(min-width: 1101px)')
 
+const judged = computed(() => !!project.facts?.board && project.plan!.parts.length > 0)
 const findings = computed(() => project.report?.findings ?? [])
 const here = computed(() => findings.value.filter(finding => finding.stages.includes(current.value.id)))
 const shown = computed(() => {
@@ -51,7 +52,7 @@ const shown = computed(() => {
       v-if="!shown.length"
       class="quiet none"
     >
-      {{ findings.length ? `Nothing on this stage. ${findings.length} elsewhere.` : 'Nothing to stop you, and nothing to be careful about.' }}
+      {{ findings.length ? `Nothing on this stage. ${findings.length} elsewhere.` : judged ? 'Nothing to stop you, and nothing to be careful about.' : 'Nothing to judge yet: it takes a board and a part.' }}
     </p>
   </aside>
 </template>

@@ -22,7 +22,7 @@ const gauges = computed<Gauge[]>(() => {
     const share = shareOf(report, name!)
     return {
       label: label!, share, over: (share ?? 0) > 1,
-      text: `${milliamps(rail.peakMa)} / ${rail.availableMa === null ? 'no supply' : milliamps(rail.availableMa)}`,
+      text: `${milliamps(rail.peakMa)} / ${rail.availableMa === null ? name === '5V' ? 'no supply' : 'no board' : milliamps(rail.availableMa)}`,
       ghostShare: ghost ? shareOf(ghost, name!) : null,
       ghostText: after && after.peakMa !== rail.peakMa ? `${after.peakMa > rail.peakMa ? '+' : '−'}${milliamps(Math.abs(after.peakMa - rail.peakMa))}` : null,
     }

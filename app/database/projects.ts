@@ -59,6 +59,7 @@ export class ProjectDatabase extends Dexie {
 
   /**
    * Saves on top of the revision this caller last saw, and gives the new revision.
+   * A project that another tab put in the bin comes out of it: somebody is still working on it.
    * Throws `RevisionConflict` when somebody else saved in between, `ProjectMissing` when the project is gone.
    */
   async save(id: string, plan: Plan, baseRevision: number, now = new Date()): Promise<number> {
@@ -67,7 +68,7 @@ export class ProjectDatabase extends Dexie {
       if (!stored) throw new ProjectMissing(id)
       if (stored.revision !== baseRevision) throw new RevisionConflict(stored)
       const revision = baseRevision + 1
-      await this.projects.update(id, { plan, revision, updatedAt: now.toISOString() })
+      await this.projects.update(id, { plan, revision, updatedAt: now.toISOString(), deletedAt: undefined })
       return revision
     })
   }

@@ -81,7 +81,8 @@ export const useProjectStore = defineStore('project', () => {
 
   async function onMessage(message: { id: string, revision: number }): Promise<void> {
     if (message.id !== id.value || !saver || message.revision <= saver.revision || saver.dirty) return
-    const stored = await useDatabase().read(message.id)
+    const stored = await useDatabase().projects.get(message.id)
+    if (!stored || !saver) return
     if (saver.dirty || stored.revision <= saver.revision) return
     takeOver(stored.plan, stored.revision, stored.updatedAt)
   }

@@ -143,3 +143,18 @@ test('undo and redo reach over stages and kinds of edit', async ({ page }) => {
   await page.getByRole('button', { name: 'Redo' }).click()
   await expect(page.getByTestId('part-modem')).toHaveCount(0)
 })
+
+test('an empty project says on every stage what is missing, and leads there', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'New project' }).click()
+  await expect(page.getByTestId('findings')).toContainText('it takes a board and a part')
+  for (const [stage, words] of [['parts', 'No part yet'], ['wiring', 'no board yet'], ['power', 'No supply yet'], ['boot', 'needs nothing of the boot file yet'], ['build', 'No wire yet'], ['bringup', 'No part on I²C has a place yet']] as const) {
+    await goTo(page, stage)
+    await expect(page.locator('#stage')).toContainText(words)
+  }
+  await goTo(page, 'wiring')
+  await page.getByTestId('place-rest').click()
+  await expect(page.getByTestId('notice')).toContainText('Choose a board first')
+  await page.getByRole('button', { name: 'To the Board stage' }).click()
+  await expect(page.getByTestId('board-forty-classic')).toBeVisible()
+})

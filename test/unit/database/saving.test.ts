@@ -33,6 +33,13 @@ describe('projects in the database', () => {
     expect((await database.read(b.id)).plan.name).toBe('B')
   })
 
+  it('come out of the bin when another tab still works on them', async () => {
+    const { id } = await database.create(named('A'))
+    await database.putInBin(id)
+    await database.save(id, named('still here'), 1)
+    expect((await database.list()).map(record => record.plan.name)).toEqual(['still here'])
+  })
+
   it('leave the bin for good only after thirty days', async () => {
     const { id } = await database.create(named('A'))
     await database.putInBin(id, new Date('2026-01-01'))

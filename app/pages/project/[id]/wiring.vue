@@ -6,6 +6,7 @@ const project = useProjectStore()
 const view = useViewStore()
 const { colourOf } = useOwners()
 const { running, place, stop } = usePlacement()
+const { go } = useStages()
 const { moving, terminal: moved, options, moveTo, stop: stopMoving } = useMove()
 
 const narrow = useMediaQuery('(max-width: 1100px)')
@@ -20,7 +21,10 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
   <div>
     <div class="stage-head">
       <h1>Wiring</h1>
-      <span class="quiet">{{ held }} of {{ total }} positions held · seen from {{ view.fromBelow ? 'below' : 'above' }}</span>
+      <span
+        v-if="total"
+        class="quiet"
+      >{{ held }} of {{ total }} positions held · seen from {{ view.fromBelow ? 'below' : 'above' }}</span>
       <span class="spacer" />
       <v-btn
         size="small"
@@ -80,12 +84,19 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
         </v-btn>
       </template>
     </div>
-    <p
+    <div
       v-if="!project.facts!.board"
       class="empty"
     >
-      There is no board yet. Choose one on the Board stage, then its header lies here.
-    </p>
+      <p>There is no board yet. Choose one on the Board stage, then its header lies here.</p>
+      <v-btn
+        size="small"
+        color="primary"
+        @click="go('board')"
+      >
+        To the Board stage
+      </v-btn>
+    </div>
     <template v-else>
       <HeaderRail />
       <div
@@ -161,7 +172,7 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
 
 <style scoped>
 .stage-head { align-items: center; gap: 8px; }
-.empty { padding: 20px 0; }
+.empty { padding: 20px 0; display: grid; gap: 8px; justify-items: start; }
 .move-bar { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; background: var(--moss-wash); border: 1px solid var(--moss); border-radius: 4px; padding: 6px 10px; margin-top: 8px; }
 .move-bar span { flex: 1; }
 .move-bar select { border: 1px solid var(--rule); background: var(--sheet); color: inherit; border-radius: 3px; padding: 3px 6px; max-width: 220px; }
