@@ -8,20 +8,24 @@ import { catalogue } from './plans'
 
 type Places = Record<string, string>
 
-/** What is wrong with the places; empty when nothing is. Optional terminals may be missing. */
-export function faultsOf(plan: Plan, places: Places): string[] {
+/**
+ * What is wrong with the places; empty when nothing is. Optional terminals may be missing. `anySoftware`: up to two I²C
+ * buses may be made on any pairs of lines; otherwise only those that the plan names.
+ */
+export function faultsOf(plan: Plan, places: Places, anySoftware = false): string[] {
   const board = catalogue.boards.get(plan.board!)!
   const faults: string[] = []
   const holders = new Map<string, { key: string, token: string }[]>()
   const exclusive = new Map<string, string[]>()
   const ways = new Map<string, Set<string>>()
+  const software = new Set<string>()
   const hold = (ref: string, key: string, token: string) => holders.set(ref, [...holders.get(ref) ?? [], { key, token }])
 
   for (const entry of plan.parts) {
     const part = catalogue.parts.get(entry.type)!
     const option = (id: string) => entry.options?.[id] ?? part.options!.find(candidate => candidate.id === id)!.default
     const active = <T extends { when?: Record<string, string> }>(list: T[]) => list.filter(item => Object.entries(item.when ?? {}).every(([id, value]) => option(id) === value))
-    const signals = active(part.signals)
+    const signals = active(part.signals).flatMap(signal => signal.repeat ? Array.from({ length: Number(option(signal.repeat)) }, (_, i) => ({ ...signal, id: `${signal.id}${i + 1}` })) : [signal])
     for (const item of [...signals, ...active(part.supplies).filter(supply => supply.from === 'header'), ...active(part.grounds)]) {
       const key = `${entry.id}.${item.id}`
       const fixed = plan.assignments[key]?.fixed ? refOf(plan.assignments[key]) : item.claimsPosition !== undefined ? `P${item.claimsPosition}` : null
@@ -38,10 +42,11 @@ export function faultsOf(plan: Plan, places: Places): string[] {
         if (board.header.find(h => h.position === position)?.kind !== wanted) faults.push(`${key} is not on ${wanted}`)
       }
     }
-    faults.push(...groupFaults(entry.id, signals, places, board, plan, { hold, exclusive, ways }))
+    faults.push(...groupFaults(entry.id, signals, places, board, plan, { hold, exclusive, ways, software, anySoftware }))
   }
   for (const [ref, list] of holders) if (new Set(list.map(item => item.token)).size > 1) faults.push(`${ref} is claimed by ${list.map(item => item.key).join(' and ')}`)
   for (const [resource, users] of exclusive) if (users.length > 1) faults.push(`${resource} is used by ${users.join(' and ')}`)
+  if (software.size > 2 && anySoftware) faults.push('more than two software buses')
   for (const [resource, list] of ways) if (list.size > 1) faults.push(`${resource} comes out in two places`)
   return faults
 }
@@ -50,6 +55,8 @@ interface Ledger {
   hold: (ref: string, key: string, token: string) => void
   exclusive: Map<string, string[]>
   ways: Map<string, Set<string>>
+  software: Set<string>
+  anySoftware: boolean
 }
 
 const numberOf = (ref: string) => /^P\d+$/.test(ref) ? Number(ref.slice(1)) : null
@@ -62,7 +69,8 @@ const BOARD_SIGNAL: Record<string, string[]> = {
   'i2s.clock': ['i2s:clock'], 'i2s.frame': ['i2s:frame'], 'i2s.dataIn': ['i2s:dataIn'], 'i2s.dataOut': ['i2s:dataOut'], 'pwm': ['pwm:out'], 'strip': ['pwm:out', 'spi:mosi'],
 }
 
-function groupFaults(partId: string, signals: Signal[], places: Places, board: Board, plan: Plan, { hold, exclusive, ways }: Ledger): string[] {
+function groupFaults(partId: string, signals: Signal[], places: Places, board: Board, plan: Plan, ledger: Ledger): string[] {
+  const { hold } = ledger
   const faults: string[] = []
   const groups = new Map<string, Signal[]>()
   for (const signal of signals) {
@@ -80,11 +88,11 @@ function groupFaults(partId: string, signals: Signal[], places: Places, board: B
     const kind = signal.role === 'pwm' || signal.role === 'strip' ? key : signal.role.split('.')[0]!
     groups.set(kind, [...groups.get(kind) ?? [], signal])
   }
-  for (const group of groups.values()) faults.push(...busFaults(partId, group, places, board, plan, { hold, exclusive, ways }))
+  for (const group of groups.values()) faults.push(...busFaults(partId, group, places, board, plan, ledger))
   return faults
 }
 
-function busFaults(partId: string, group: Signal[], places: Places, board: Board, plan: Plan, { hold, exclusive, ways }: Ledger): string[] {
+function busFaults(partId: string, group: Signal[], places: Places, board: Board, plan: Plan, { hold, exclusive, ways, software, anySoftware }: Ledger): string[] {
   const refs = group.map(signal => places[`${partId}.${signal.id}`]!)
   if (refs.every(ref => numberOf(ref) === null)) {
     const names = group.map(signal => signal.role === 'i2c.sda' ? 'sda' : 'scl')
@@ -98,15 +106,26 @@ function busFaults(partId: string, group: Signal[], places: Places, board: Board
     for (const [way, route] of controller.routes.entries()) {
       const found = group.map((signal, i) => Object.entries(route.lines).find(([name, line]) => line === lineAt(refs[i]!) && BOARD_SIGNAL[signal.role]!.includes(`${controller.kind}:${name}`))?.[0])
       if (found.some(name => name === undefined)) continue
-      const alone = controller.kind === 'serial' || controller.kind === 'i2s' || controller.kind === 'pwm' || group[0]!.role === 'strip'
-      const users = exclusive.get(controller.id) ?? []
+      const strip = group[0]!.role === 'strip'
+      const alone = controller.kind === 'serial' || controller.kind === 'i2s' || controller.kind === 'pwm' || strip
+      // One PWM channel may feed two outputs where it comes out twice, but no strip besides.
+      const resource = controller.kind === 'pwm' && !strip ? `${controller.id} way ${way}` : controller.id
+      if (strip && controller.kind === 'pwm') for (const w of controller.routes.keys()) exclusive.set(`${controller.id} way ${w}`, [...exclusive.get(`${controller.id} way ${w}`) ?? [], partId + group[0]!.id])
+      const users = exclusive.get(resource) ?? []
       // An exclusive user counts against everybody; shared users count once together.
-      if (alone) exclusive.set(controller.id, [...users, partId + group[0]!.id])
-      else if (!users.includes('shared')) exclusive.set(controller.id, [...users, 'shared'])
-      ways.set(controller.id, (ways.get(controller.id) ?? new Set()).add(String(way)))
+      if (alone) exclusive.set(resource, [...users, partId + group[0]!.id])
+      else if (!users.includes('shared')) exclusive.set(resource, [...users, 'shared'])
+      if (controller.kind !== 'pwm') ways.set(controller.id, (ways.get(controller.id) ?? new Set()).add(String(way)))
       group.forEach((signal, i) => hold(refs[i]!, `${partId}.${signal.id}`, alone || signal.role === 'spi.select' ? `${partId}.${signal.id}` : `${controller.id}.${found[i]}`))
       return []
     }
+  }
+  const pair = ['i2c.sda', 'i2c.scl'].map(role => refs[group.findIndex(signal => signal.role === role)])
+  const named = plan.softwareBuses.some(bus => `P${bus.sda}` === pair[0] && `P${bus.scl}` === pair[1])
+  if (group.length === 2 && group.every(signal => signal.role.startsWith('i2c')) && refs.every(ref => lineAt(ref) !== undefined) && pair[0] !== pair[1] && (named || (anySoftware && !group.some(signal => plan.assignments[`${partId}.${signal.id}`]?.fixed)))) {
+    software.add(pair.join())
+    group.forEach((signal, i) => hold(refs[i]!, `${partId}.${signal.id}`, `software ${pair.join()} ${signal.role}`))
+    return []
   }
   return [`${partId}: no bus has ${group.map((signal, i) => `${signal.id} at ${refs[i]}`).join(', ')}`]
 }

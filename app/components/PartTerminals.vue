@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A part's terminals: where each is, why, and the ways to move, fix and release it. */
 import { mdiCursorMove, mdiLinkOff, mdiPin, mdiPinOutline } from '@mdi/js'
-import { claimOf } from '~~/core/placement/problem'
+import { claimOf } from '~~/core/placement/refs'
 import { placeOptions } from '~~/core/placement/options'
 import { roleInWords } from '~~/core/facts/roles'
 import type { Terminal } from '~~/core/facts/types'

@@ -1,5 +1,6 @@
 /** Projects in the browser: one record each, with a revision that rises by one at every save. */
 import Dexie, { type EntityTable } from 'dexie'
+import { completed } from '~~/core/plan/create'
 import type { Plan } from '~~/core/plan/types'
 
 export interface ProjectRecord {
@@ -36,6 +37,7 @@ export class ProjectDatabase extends Dexie {
   constructor(name = 'voltaris') {
     super(name)
     this.version(1).stores({ projects: 'id, updatedAt' })
+    this.projects.hook('reading', record => record && { ...record, plan: completed(record.plan) })
   }
 
   /** Projects that are not in the bin, the last changed first. */

@@ -1,7 +1,8 @@
 /** What a plan asks of the boot file: buses on, and the overlays of its parts with their parameters. */
 import type { BootNeed } from '../catalogue/types'
 import { holds } from '../facts/gather'
-import type { BusGroup, Facts, ResolvedPart } from '../facts/types'
+import { circuitOf } from '../facts/circuits'
+import type { Bus, BusGroup, Facts, ResolvedPart } from '../facts/types'
 
 export interface Need {
   need: BootNeed
@@ -21,7 +22,7 @@ export function needsOf(facts: Facts): Need[] {
 function busNeeds(facts: Facts): Need[] {
   const found = new Map<string, { groups: BusGroup[] }>()
   for (const group of facts.groups) {
-    if (!group.bus?.route) continue
+    if (!group.bus?.route && !group.bus?.software) continue
     const entry = found.get(group.bus.id)
     if (entry) entry.groups.push(group)
     else found.set(group.bus.id, { groups: [group] })
@@ -36,7 +37,7 @@ function busNeeds(facts: Facts): Need[] {
     // A strip's program drives the PWM peripheral itself; the overlay would take the channel away from it.
     if (bus!.kind === 'pwm' && groups.every(group => group.terminals[0]!.signal!.role === 'strip')) continue
     const why = `${bus!.label} for ${list(owners)}`
-    for (const need of bus!.route!.boot) {
+    for (const need of bootOf(bus!, facts)) {
       const entry: Need = { need: withFlowControl(need, groups), why, partIds: owners.map(owner => owner.id), busId }
       if (bus!.kind === 'pwm') pwm.push(entry)
       else needs.push(entry)
@@ -47,6 +48,20 @@ function busNeeds(facts: Facts): Need[] {
     })
   }
   return [...needs, ...mergePwm(pwm)]
+}
+
+/** What switches a bus on: its route's lines, those of the circuit chosen for it, its speed; or the kernel's software bus. */
+function bootOf(bus: Bus, facts: Facts): BootNeed[] {
+  if (bus.software) {
+    const line = (position: number) => String(facts.board?.header.find(entry => entry.position === position)?.line ?? '')
+    return [{ kind: 'overlay', name: 'i2c-gpio', params: { bus: String(bus.software.number), i2c_gpio_sda: line(bus.software.sda), i2c_gpio_scl: line(bus.software.scl) } }]
+  }
+  const speed = facts.plan.clocks[bus.id]
+  const atSpeed = (need: BootNeed): BootNeed[] => {
+    if (speed === undefined || bus.kind !== 'i2c') return [need]
+    return need.kind === 'param' ? [need, { kind: 'param', name: `${need.name}_baudrate`, value: String(speed) }] : need.kind === 'overlay' ? [{ ...need, params: { ...need.params, baudrate: String(speed) } }] : [need]
+  }
+  return [...circuitOf(bus.controller!, facts.plan)?.boot ?? [], ...bus.route!.boot.flatMap(atSpeed)]
 }
 
 /** True when position 26, SPI 0's second select, carries something that is no SPI select. */

@@ -70,7 +70,11 @@ function colourOf(role: Wire['role'], signalIndex: number): string {
 function throughInWords({ between }: Terminal): string | null {
   if (!between) return null
   if (between.kind === 'divider') return `divider ${ohms(between.upperOhm!)} over ${ohms(between.lowerOhm!)}`
-  return { 'level-shifter': 'level shifter', 'transistor': 'transistor stage with flyback diode', 'mosfet': 'MOSFET stage with flyback diode' }[between.kind]
+  return {
+    'level-shifter': `level shifter${between.fit ? ` for ${between.fit} lines` : ''}`,
+    'transistor': 'transistor stage with flyback diode', 'mosfet': 'MOSFET stage with flyback diode', 'opto-coupler': 'opto-coupler', 'rs232-converter': 'RS-232 converter',
+    'resistor': `resistor ${ohms(between.upperOhm ?? 1000)} in the wire`, 'analog-converter': 'analog converter',
+  }[between.kind]
 }
 
 function ohms(value: number): string {

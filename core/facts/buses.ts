@@ -4,7 +4,7 @@ import { groupKind, reaches, type Reach } from './roles'
 import type { Bus, BusGroup, Place, Terminal } from './types'
 
 /** Terminals that belong together on one bus, by part, in plan order. PWM outputs and strips each stand alone. */
-export function gatherGroups(terminals: Terminal[], board: Board | null): BusGroup[] {
+export function gatherGroups(terminals: Terminal[], board: Board | null, software: Bus[] = []): BusGroup[] {
   const groups = new Map<string, BusGroup>()
   for (const terminal of terminals) {
     const kind = terminal.signal ? groupKind(terminal.signal.role) : null
@@ -16,7 +16,7 @@ export function gatherGroups(terminals: Terminal[], board: Board | null): BusGro
     else groups.set(key, { owner: terminal.owner, kind: kind === 'strip' ? 'pwm' : kind, terminals: [terminal], bus: null })
   }
   const list = [...groups.values()]
-  for (const group of list) group.bus = busOf(group.terminals, board)
+  for (const group of list) group.bus = busOf(group.terminals, board, software)
   // A channel's upstream is the bus its hub lies on, known only once every group is.
   for (const group of list) {
     if (!group.bus?.upstream) continue
@@ -33,17 +33,17 @@ export function listBuses(groups: BusGroup[]): Bus[] {
   return [...found.values()]
 }
 
-function busOf(terminals: Terminal[], board: Board | null): Bus | null {
+function busOf(terminals: Terminal[], board: Board | null, software: Bus[]): Bus | null {
   const placed = terminals.filter(terminal => terminal.place)
   if (!placed.length) return null
-  const choices = placed.map(terminal => candidates(terminal.place!, terminal, board))
+  const choices = placed.map(terminal => candidates(terminal.place!, terminal, board, software))
   const common = choices[0]!.find(bus => choices.every(list => list.some(other => sameWay(bus, other))))
   return common ?? null
 }
 
 const sameWay = (a: Bus, b: Bus) => a.id === b.id && a.route === b.route
 
-function candidates(place: Place, terminal: Terminal, board: Board | null): Bus[] {
+function candidates(place: Place, terminal: Terminal, board: Board | null, software: Bus[]): Bus[] {
   const role = terminal.signal!.role
   if (place.kind === 'terminal') {
     const { owner, offer } = place
@@ -52,7 +52,8 @@ function candidates(place: Place, terminal: Terminal, board: Board | null): Bus[
     return [{ id: `${owner.id}.${offer.id}`, kind: 'i2c', label: `${owner.name}, ${offer.label}`, upstream: owner.id }]
   }
   if (place.kind !== 'header' || !place.line || !board) return []
-  return reaches(board, role, place.line.line).map(busFrom)
+  const made = software.filter(bus => (role === 'i2c.sda' && bus.software!.sda === place.position) || (role === 'i2c.scl' && bus.software!.scl === place.position))
+  return [...reaches(board, role, place.line.line).map(busFrom), ...made]
 }
 
 function busFrom({ controller, route }: Reach): Bus {

@@ -1,11 +1,20 @@
 /** Joins a plan with the catalogue. Nothing here judges; the rules do. */
-import type { Board, Catalogue, Condition } from '../catalogue/types'
-import type { Assignment, Plan, PlanPart } from '../plan/types'
+import type { Board, Catalogue, Condition, Part, Signal } from '../catalogue/types'
+import type { Assignment, Plan, PlanPart, SoftwareBus } from '../plan/types'
 import { gatherGroups, listBuses } from './buses'
-import type { Facts, I2cDevice, Place, ResolvedPart, Terminal } from './types'
+import type { Bus, Facts, I2cDevice, Place, ResolvedPart, Terminal } from './types'
+
+/** The shipped catalogue with the maker's own boards and parts, which win over shipped ones of the same id. */
+export function catalogueOf(plan: Plan, shipped: Catalogue): Catalogue {
+  const { boards, parts } = plan.own
+  if (!boards.length && !parts.length) return shipped
+  const added = <T extends { id: string }>(base: ReadonlyMap<string, T>, own: T[]) => new Map([...base, ...own.map(entry => [entry.id, entry] as const)])
+  return { ...shipped, boards: added(shipped.boards, boards), parts: added(shipped.parts, parts) }
+}
 
 /** All that the rules and engines need of `plan`, in plan order. */
-export function gatherFacts(plan: Plan, catalogue: Catalogue): Facts {
+export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
+  const catalogue = catalogueOf(plan, shipped)
   const board = plan.board ? catalogue.boards.get(plan.board) ?? null : null
   const supply = plan.supply ? catalogue.supplies.get(plan.supply.type) ?? null : null
   const parts: ResolvedPart[] = []
@@ -16,7 +25,7 @@ export function gatherFacts(plan: Plan, catalogue: Catalogue): Facts {
     else unknownParts.push(inPlan)
   })
   const terminals = parts.flatMap(owner => terminalsOf(owner, plan, board, parts))
-  const groups = gatherGroups(terminals, board)
+  const groups = gatherGroups(terminals, board, plan.softwareBuses.map(bus => softwareBus(bus)))
   const busOf = (owner: ResolvedPart) => groups.find(group => group.owner === owner && group.kind === 'i2c')?.bus?.id ?? null
   const atPosition = new Map<number, Terminal[]>()
   for (const terminal of terminals) {
@@ -33,6 +42,7 @@ export function gatherFacts(plan: Plan, catalogue: Catalogue): Facts {
     atPosition, groups,
     buses: listBuses(groups),
     devices: parts.flatMap(owner => i2cDevice(owner, busOf(owner))),
+    stack: stackOf(plan, parts),
   }
 }
 
@@ -44,8 +54,36 @@ export function resolvePart(inPlan: PlanPart, index: number, catalogue: Catalogu
   const active = <T extends { when?: Condition }>(entries: T[]) => entries.filter(entry => holds(entry.when, options))
   return {
     id: inPlan.id, name: inPlan.name || part.name, index, inPlan, part, options,
-    signals: active(part.signals), supplies: active(part.supplies), grounds: active(part.grounds),
+    signals: shifted(active(part.signals).flatMap(signal => repeated(signal, options)), part, options),
+    supplies: shifted(active(part.supplies), part, options), grounds: shifted(active(part.grounds), part, options),
   }
+}
+
+/** A signal that stands once for each unit of a count option: `row` → `row1`, `row2`, … */
+function repeated(signal: Signal, options: Record<string, string>): Signal[] {
+  if (!signal.repeat) return [signal]
+  const count = Math.max(0, Math.min(64, Math.floor(Number(options[signal.repeat])) || 0))
+  return Array.from({ length: count }, (_, i) => ({ ...signal, id: `${signal.id}${i + 1}`, label: `${signal.label}${i + 1}` }))
+}
+
+/** An add-on board shifted along the header takes positions that many columns further on. */
+function shifted<T extends { claimsPosition?: number }>(entries: T[], { seat }: Part, options: Record<string, string>): T[] {
+  const columns = seat?.shiftOption ? Math.floor(Number(options[seat.shiftOption])) || 0 : 0
+  return columns ? entries.map(entry => entry.claimsPosition === undefined ? entry : { ...entry, claimsPosition: entry.claimsPosition + 2 * columns }) : entries
+}
+
+/** The kernel numbers software buses as it is told; ours start here, above every controller. */
+const FIRST_SOFTWARE_BUS = 10
+
+function softwareBus({ id, sda, scl }: SoftwareBus): Bus {
+  const n = Number(id.slice(id.lastIndexOf('-') + 1))
+  return { id, kind: 'i2c', label: `Software I²C ${n}`, software: { sda, scl, number: FIRST_SOFTWARE_BUS + n } }
+}
+
+function stackOf(plan: Plan, parts: ResolvedPart[]): ResolvedPart[] {
+  const boards = parts.filter(owner => owner.part.isAddOn)
+  const rank = (owner: ResolvedPart) => plan.stack.includes(owner.id) ? plan.stack.indexOf(owner.id) : plan.stack.length + owner.index
+  return boards.sort((a, b) => rank(a) - rank(b))
 }
 
 /** True when every option named in the condition has the value it asks for. */

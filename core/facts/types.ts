@@ -45,6 +45,8 @@ export interface Bus {
   label: string
   controller?: Controller
   route?: Route
+  /** Header positions of a bus that the kernel makes on plain lines. */
+  software?: { sda: number, scl: number, number: number }
   /** The hub's own bus, for a channel. */
   upstream?: string
 }
@@ -83,4 +85,6 @@ export interface Facts {
   groups: BusGroup[]
   buses: Bus[]
   devices: I2cDevice[]
+  /** Add-on boards from the lowest up. */
+  stack: ResolvedPart[]
 }

@@ -1,7 +1,7 @@
 /** Who sits where: claims, functions, buses and addresses. */
 import { hexAddress } from '../bringup/grid'
 import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
-import { claimOf } from '../placement/problem'
+import { claimOf } from '../placement/refs'
 import { firstClashFreeAddress, sharesBus } from '../facts/addresses'
 import type { Facts, Terminal } from '../facts/types'
 import type { Edit } from '../plan/edits'
@@ -81,7 +81,7 @@ function unavailable(terminal: Terminal, { board, groups }: Facts): string | nul
   if (terminal.is === 'supply') return place.header.kind === terminal.supply!.rail ? null : `Position ${place.position} is not on the ${terminal.supply!.rail} rail.`
   const role = signal!.role
   if (!place.line) return `Position ${place.position} is ${place.header.kind === 'ground' ? 'a ground' : `the ${place.header.kind} rail`}: a signal there is a short circuit.`
-  if (takesAnyLine(role)) return null
+  if (takesAnyLine(role) || groups.find(entry => entry.terminals.includes(terminal))?.bus?.software) return null
   if (!reaches(board!, role, place.line.line).length) return `Position ${place.position} (line ${place.line.line}) has no ${roleInWords(role).replace(/^an? /, '')}.${swapHint(role, place.line.line, board!)}`
   const group = groups.find(entry => entry.terminals.includes(terminal))
   if (group && !group.bus && group.terminals[0] === terminal)

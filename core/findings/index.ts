@@ -5,14 +5,14 @@ import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reserve
 import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
 import { drivenStraight, levelAtBoard, levelAtPart, lineCurrent, movesAtStart } from './levels'
 import { lastScans } from './scans'
-import { railsAndSupply, relayContacts, sockets } from './supply'
+import { railsAndSupply, relayContacts, sockets, widePlugs } from './supply'
 import type { Evidence, Finding, Rule, Severity } from './types'
 
 const RULES: readonly Rule[] = [
   unknownEntries, optionsOff, strayKeys,
   claimedTwice, functionUnavailable, reservedUsed, addressClash, reservedAddress, controllerTwice, linesExceeded,
   levelAtBoard, levelAtPart, drivenStraight, lineCurrent, movesAtStart,
-  railsAndSupply, sockets, relayContacts,
+  railsAndSupply, sockets, widePlugs, relayContacts,
   consoleHoldsPort, bootNeeds, bootLinesOff,
   lastScans, unplaced, sharedPositions,
 ]

@@ -1,5 +1,6 @@
 /** Voltages across every connection, and currents of the lines. */
 import { dividedV, READY_DIVIDER } from '../signals/divider'
+import { claimOf } from '../placement/refs'
 import type { Terminal } from '../facts/types'
 import { boardLimit } from './limits'
 import type { Finding, Fix, Rule } from './types'
@@ -135,6 +136,6 @@ export const movesAtStart: Rule = ({ facts }) => facts.terminals.flatMap((termin
     title: `${called(terminal)} may pull in while the board starts`,
     sentence: `Until a program runs, line ${place.line.line} is pulled ${pull} and this input idles ${signal.idleLevel}. Move it to a line pulled ${idlePull}, or add a resistor of your own.`,
     subjects: [spot(terminal)], figures: [{ label: 'pull at reset', value: pull, limit: idlePull, origin: 'memory' }],
-    fixes: [{ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] }],
+    fixes: claimOf(terminal) === undefined ? [{ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] }] : [],
   }]
 })

@@ -1,4 +1,5 @@
 /** Rails, supplies, sockets and relay contacts. */
+import { holds } from '../facts/gather'
 import type { Facts, ResolvedPart } from '../facts/types'
 import type { Finding, Fix, Rule } from './types'
 
@@ -47,17 +48,40 @@ function largerSupplies({ catalogue, supply }: Facts, neededMa: number): Fix[] {
     .map(unit => ({ label: `Take ${unit.name}`, edits: [{ edit: 'choose-supply', supply: { type: unit.id } }] }))
 }
 
+const SOCKETS = {
+  usb: { name: 'USB', wayOut: 'Add a powered hub, or join one of them another way.' },
+  video: { name: 'video', wayOut: 'Take a board with two video sockets, or drop a screen.' },
+  fan: { name: 'fan', wayOut: 'Take a fan that is driven from the header, or a board with a fan socket.' },
+  display: { name: 'display', wayOut: 'Take a panel with a video plug, or a board with a display connector.' },
+} as const
+
+/** Wide USB plugs cover their neighbour: more of them than fit side by side. */
+export const widePlugs: Rule = ({ facts }) => {
+  const fits = facts.board?.sockets.usbSideBySide
+  if (fits === undefined) return []
+  const wide = facts.parts.filter(owner => owner.part.plugs?.some(plug => plug.socket === 'usb' && plug.wide && holds(plug.when, owner.options)))
+  const narrow = facts.parts.filter(owner => plugsOf(owner).includes('usb') && !wide.includes(owner)).length
+  const room = Math.min(fits, facts.board!.sockets.usb - narrow)
+  if (wide.length < 2 || wide.length <= room) return []
+  return [{
+    code: 'sockets.side-by-side', id: 'sockets.side-by-side', severity: 'caution', stages: ['parts', 'build'],
+    title: `${wide.length} wide plugs do not fit side by side`,
+    sentence: `${wide.map(owner => owner.name).join(' and ')} each cover the socket beside them; ${Math.max(0, room)} ${room === 1 ? 'fits' : 'fit'}. Put one on a short extension lead, or on a powered hub.`,
+    subjects: wide.map(owner => ({ partId: owner.id })), figures: [{ label: 'wide plugs', value: wide.length, limit: Math.max(0, room), origin: 'practice' }], fixes: [],
+  }]
+}
+
 /** More plugs than sockets. */
 export const sockets: Rule = ({ facts }) => {
   if (!facts.board) return []
-  return (['usb', 'video'] as const).flatMap((socket): Finding[] => {
+  return (['usb', 'video', 'fan', 'display'] as const).flatMap((socket): Finding[] => {
     const plugged = facts.parts.flatMap(owner => plugsOf(owner).filter(plug => plug === socket).map(() => owner))
-    const there = facts.board!.sockets[socket]
+    const there = facts.board!.sockets[socket] ?? 0
     if (plugged.length <= there) return []
     return [{
       code: 'sockets.exceeded', id: `sockets.exceeded ${socket}`, severity: 'stop', stages: ['parts', 'board'],
-      title: `More ${socket === 'usb' ? 'USB' : 'video'} plugs than sockets`,
-      sentence: `${plugged.length} plugs want ${there} ${there === 1 ? 'socket' : 'sockets'}. ${socket === 'usb' ? 'Add a powered hub, or join one of them another way.' : 'Take a board with two video sockets, or drop a screen.'}`,
+      title: `More ${SOCKETS[socket].name} plugs than sockets`,
+      sentence: `${plugged.length} ${plugged.length === 1 ? 'plug wants' : 'plugs want'} ${there === 0 ? 'a socket that this board does not have' : `${there} ${there === 1 ? 'socket' : 'sockets'}`}. ${SOCKETS[socket].wayOut}`,
       subjects: plugged.map(owner => ({ partId: owner.id })),
       figures: [{ label: 'plugs', value: plugged.length, limit: there, origin: 'board file' }], fixes: [],
     }]
@@ -65,7 +89,7 @@ export const sockets: Rule = ({ facts }) => {
 }
 
 /** Sockets a part takes with its present options. */
-export function plugsOf(owner: ResolvedPart): ('usb' | 'video')[] {
+export function plugsOf(owner: ResolvedPart): NonNullable<ResolvedPart['part']['plugs']>[number]['socket'][] {
   return (owner.part.plugs ?? []).filter(plug => Object.entries(plug.when ?? {}).every(([id, value]) => owner.options[id] === value)).map(plug => plug.socket)
 }
 

@@ -1,44 +1,67 @@
 /** A plan in, places for every terminal out, or the demands that cannot be met together. */
 import type { Catalogue } from '../catalogue/types'
 import { gatherFacts } from '../facts/gather'
+import type { Facts } from '../facts/types'
+import type { Edit } from '../plan/edits'
 import type { Assignment, Plan } from '../plan/types'
-import { placePower } from './power'
-import { claimOf, placementProblem, placeInWords, refOf } from './problem'
-import { search, type SearchOptions, type Solution } from './search'
-import { tidyLines } from './tidy'
-import type { CostRow, PlacementProblem, PlacementResult, PlaceRef } from './types'
-import { WEIGHTS } from './weights'
+import { impossible } from './conflict'
+import { placePower, type PlacedPower } from './power'
+import { placementProblem } from './problem'
+import { assignmentOf, claimOf, placeInWords, positionOf, refOf } from './refs'
+import { search, type SearchOptions, type SearchOutcome, type Solution } from './search'
+import type { CostRow, Placed, PlacementProblem, PlacementResult, PlaceRef } from './types'
 
 export interface PlaceOptions {
   /** `rest`: what is placed stays unless it must move. `all`: only what the maker fixed stays. */
   scope: 'rest' | 'all'
   patience?: number
   onProgress?: SearchOptions['onProgress']
+  /** A terminal that may not stay where it is, for asking what the next best would cost. */
+  forbidden?: { terminal: string, ref: PlaceRef }
 }
 
 /**
  * Places every terminal of the plan. Complete: if the signals can be placed under the fixed, reserved and claimed
- * positions they are; otherwise the answer is a smallest set of demands that cannot be met together (smallest in the
- * sense that dropping any one of them lets the others be placed).
+ * positions they are, at the least cost under the weights; otherwise the answer is a smallest set of demands that
+ * cannot be met together, with ways out that were tried.
  */
 export function placePlan(plan: Plan, catalogue: Catalogue, options: PlaceOptions): PlacementResult {
-  const start = options.scope === 'all' ? { ...plan, assignments: onlyFixed(plan.assignments) } : plan
+  const start = startOf(plan, options.scope)
   const facts = gatherFacts(start, catalogue)
-  if (!facts.board) return { ok: false, sentence: 'There is no board to place anything on. Choose one first.', conflict: [] }
-  const problem = placementProblem(facts, facts.board)
-  if (problem.hopeless.length) return {
-    ok: false, sentence: `${problem.hopeless.map(entry => entry.sentence).join('. ')}.`,
-    conflict: problem.hopeless.map(entry => ({ label: facts.byKey.get(entry.terminal)?.owner.name ?? entry.terminal, terminals: [entry.terminal] })),
-  }
+  if (!facts.board) return { ok: false, sentence: 'There is no board to place anything on. Choose one first.', conflict: [], waysOut: [] }
+  const problem = placementProblem(facts, facts.board, options.forbidden)
+  if (problem.hopeless.length) return impossible(start, catalogue, problem, facts)
   const outcome = search(problem, options)
-  if (!outcome.best) return impossible(problem)
-  const signals = tidyLines(problem, outcome.best.places)
-  const power = placePower(problem, signals)
+  if (!outcome.best) return impossible(start, catalogue, problem, facts)
+  const power = placePower(problem, outcome.best.places)
   if (power.unmet.length) return {
-    ok: false, conflict: power.unmet.map(demand => ({ label: demand.label, terminals: [demand.terminal] })),
+    ok: false, waysOut: [], conflict: power.unmet.map(demand => ({ label: demand.label, terminals: [demand.terminal] })),
     sentence: `Every ${power.unmet[0]!.kind === 'ground' ? 'ground' : power.unmet[0]!.kind} position is reserved, and ${power.unmet.map(demand => demand.label).join(', ')} want one. Give one free.`,
   }
-  const places = { ...signals, ...power.places }
+  return resultOf(plan, facts, problem, { ...outcome, best: outcome.best }, power)
+}
+
+/** The edits that put a placement into the plan. */
+export function placementEdits(plan: Plan, result: Placed): Edit[] {
+  const buses = [...plan.softwareBuses.filter(bus => !result.softwareBuses.some(other => other.id === bus.id)), ...result.softwareBuses]
+  return [
+    { edit: 'place', assignments: result.assignments },
+    ...result.straps.map((strap): Edit => ({ edit: 'set-option', id: strap.partId, option: strap.option, value: strap.value })),
+    ...result.softwareBuses.length ? [{ edit: 'set-software-buses', buses } as Edit] : [],
+  ]
+}
+
+/** What the search starts from: a software bus goes when everything is placed anew, unless something fixed lies on it. */
+function startOf(plan: Plan, scope: PlaceOptions['scope']): Plan {
+  if (scope === 'rest') return plan
+  const assignments = Object.fromEntries(Object.entries(plan.assignments).filter(([, assignment]) => assignment.fixed))
+  const held = new Set(Object.values(assignments).map(assignment => assignment.position))
+  return { ...plan, assignments, softwareBuses: plan.softwareBuses.filter(bus => held.has(bus.sda) || held.has(bus.scl)) }
+}
+
+function resultOf(plan: Plan, facts: Facts, problem: PlacementProblem, outcome: SearchOutcome & { best: Solution }, power: PlacedPower): Placed {
+  const { best } = outcome
+  const places = inConnectorOrder(problem, { ...best.places, ...power.places })
   const assignments: Record<string, Assignment> = {}
   for (const terminal of facts.terminals) {
     const ref = places[terminal.key]
@@ -51,26 +74,50 @@ export function placePlan(plan: Plan, catalogue: Catalogue, options: PlaceOption
   const moved = Object.entries(places)
     .filter(([key, ref]) => plan.assignments[key] && refOf(plan.assignments[key]) !== ref)
     .map(([terminal, ref]) => ({ terminal, from: placeInWords(refOf(plan.assignments[terminal]!)), to: placeInWords(ref) }))
+  const straps = [...best.chosen].flatMap(([demand, { strap, address }]) =>
+    strap && address !== facts.devices.find(device => device.owner.id === demand.partId)?.address ? [{ partId: demand.partId, ...strap }] : [])
   return {
-    ok: true, assignments, cost: round(outcome.best.cost), costs: costRows(problem, outcome.best),
-    provedBest: outcome.finished, nodes: outcome.nodes, moved, leftOut: outcome.best.leftOut,
+    ok: true, assignments, straps, softwareBuses: best.softwareBuses, cost: round(best.cost), powerCost: round(power.cost), costs: costRows(problem, best),
+    provedBest: outcome.finished, nodes: outcome.nodes, moved, leftOut: best.leftOut, splitAt: splitsOf(problem, places),
   }
 }
 
 const round = (value: number) => Math.round(value * 100) / 100
 
-function onlyFixed(assignments: Plan['assignments']): Plan['assignments'] {
-  return Object.fromEntries(Object.entries(assignments).filter(([, assignment]) => assignment.fixed))
+/** Lines of one part that nothing tells apart but their rank keep their places among themselves, in connector order. */
+function inConnectorOrder(problem: PlacementProblem, places: Record<string, PlaceRef>): Record<string, PlaceRef> {
+  const after = { ...places }
+  const alike = new Map<string, string[]>()
+  for (const line of problem.lineDemands) {
+    if (line.terminals.length > 1 || line.before || line.forbidden || places[line.id] === undefined) continue
+    const key = `${line.partId} ${line.slow} ${line.optional} ${line.idleLevel} ${line.still}`
+    alike.set(key, [...alike.get(key) ?? [], line.id])
+  }
+  const along = (ref: PlaceRef) => {
+    const position = positionOf(ref)
+    return position === null ? ref : String(Math.ceil(position / 2)).padStart(4, '0') + String(position).padStart(4, '0')
+  }
+  for (const group of alike.values()) {
+    const sorted = group.map(id => places[id]!).sort((a, b) => along(a) < along(b) ? -1 : 1)
+    group.forEach((id, i) => after[id] = sorted[i]!)
+  }
+  return after
 }
 
-function assignmentOf(ref: PlaceRef): Assignment {
-  return /^P\d+$/.test(ref) ? { position: Number(ref.slice(1)) } : { terminal: ref }
+function splitsOf(problem: PlacementProblem, places: Record<string, PlaceRef>): Placed['splitAt'] {
+  const wires = new Map<number, number>()
+  for (const demand of problem.powerDemands) {
+    const position = positionOf(places[demand.terminal] ?? '')
+    if (position !== null) wires.set(position, (wires.get(position) ?? 0) + 1)
+  }
+  return [...wires].filter(([, count]) => count > 1).map(([position, count]) => ({ position, wires: count })).sort((a, b) => a.position - b.position)
 }
 
-/** What the placement cost, largest first; the shares of lines are the rest. */
+/** What the placement cost, largest first; what the plain lines cost together is one row. */
 function costRows(problem: PlacementProblem, best: Solution): CostRow[] {
-  const rows = [...best.chosen].filter(([, candidate]) => candidate.cost > 0).map(([demand, candidate]) => ({ what: `${demand.label}${candidate.busId ? ` on ${candidate.busId}` : ''}`, cost: round(candidate.cost) }))
-  const clashes = WEIGHTS.addressClash * clashCount(best)
+  const rows = [...best.chosen].filter(([, candidate]) => candidate.cost > 0).map(([demand, { busId, strap, cost }]) =>
+    ({ what: `${demand.label}${busId ? ` on ${busId}` : ''}${strap && cost ? `, strapped to ${strap.value}` : ''}`, cost: round(cost) }))
+  const clashes = problem.weights.addressClash * clashCount(best)
   const left = round(best.cost - rows.reduce((sum, row) => sum + row.cost, 0) - clashes)
   return [
     ...clashes ? [{ what: 'parts at one address', cost: clashes }] : [],
@@ -79,30 +126,6 @@ function costRows(problem: PlacementProblem, best: Solution): CostRow[] {
 }
 
 function clashCount(best: Solution): number {
-  const seen = [...best.chosen].filter(([demand]) => demand.address !== undefined).map(([demand, candidate]) => `${candidate.busId} ${demand.address}`)
+  const seen = [...best.chosen.values()].filter(candidate => candidate.address !== undefined).map(candidate => `${candidate.busId} ${candidate.address}`)
   return seen.length - new Set(seen).size
-}
-
-/** Drops demands one by one while the rest still cannot be placed: what is left is a smallest conflict. */
-function impossible(problem: PlacementProblem): PlacementResult {
-  type Entry = { label: string, terminals: string[], without: (p: PlacementProblem) => PlacementProblem }
-  const entries: Entry[] = [
-    ...problem.demands.map(demand => ({ label: demand.label, terminals: demand.terminals, without: (p: PlacementProblem) => ({ ...p, demands: p.demands.filter(other => other !== demand) }) })),
-    ...problem.lineDemands.filter(demand => !demand.optional).map(demand => ({ label: demand.label, terminals: demand.terminals, without: (p: PlacementProblem) => ({ ...p, lineDemands: p.lineDemands.filter(other => other !== demand) }) })),
-  ]
-  let current = problem
-  const conflict: Entry[] = []
-  for (const entry of entries) {
-    const smaller = entry.without(current)
-    if (search(smaller, { firstOnly: true }).best) conflict.push(entry)
-    else current = smaller
-  }
-  const names = conflict.map(entry => entry.label)
-  const free = problem.linePlaces.filter(place => !place.isExpander).length
-  return {
-    ok: false, conflict: conflict.map(({ label, terminals }) => ({ label, terminals })),
-    sentence: names.length > 8
-      ? `${names.length} demands cannot be met together: the header has ${free} usable lines. Add a line expander, give reserved positions free, or drop something.`
-      : `These cannot be met together: ${names.join('; ')}. Release a fixed position, join one of them another way, or drop it.`,
-  }
 }

@@ -1,7 +1,7 @@
 /** Why each terminal is where it is, in words, read from the plan as it stands. */
 import { reaches, takesAnyLine } from '../facts/roles'
 import type { Facts, Terminal } from '../facts/types'
-import { claimOf, columnOf } from './problem'
+import { claimOf, columnOf } from './refs'
 
 /** terminal key → sentence, for every placed terminal. */
 export function reasonsOf(facts: Facts): Map<string, string> {

@@ -1,11 +1,14 @@
 /**
- * Complete search over the buses, exact matching of the plain lines at each leaf.
- * Branch and bound: a branch is left when its cost and the least cost of what remains cannot beat the best found.
+ * The best placement of all signals, proved best: complete search over buses, selects, straps and channels, exact
+ * gathering of the plain lines at each leaf. Branch and bound: a branch is left when its cost and the least cost of
+ * what remains cannot beat the best found.
  */
-import { cheapestMatching, IMPOSSIBLE } from './matching'
-import { columnOf } from './problem'
+import { gatheringFloor, gatherLines, type Gathered, type GatheringTask } from './gathering'
+import { alongHeader, columnsApart, lineCost } from './lines'
+import { IMPOSSIBLE } from './matching'
+import { columnOf, positionOf } from './refs'
 import type { Candidate, Demand, LineDemand, LinePlace, PlacementProblem, PlaceRef } from './types'
-import { WEIGHTS } from './weights'
+import { quantumOf } from './weights'
 
 export interface SearchOptions {
   /** Stop at the first placement found: enough to know that there is one. */
@@ -20,35 +23,55 @@ export interface Solution {
   chosen: Map<Demand, Candidate>
   cost: number
   leftOut: string[]
+  softwareBuses: { id: string, sda: number, scl: number }[]
 }
 
 export interface SearchOutcome {
   best: Solution | null
   nodes: number
+  /** Every branch was looked at or ruled out. */
   finished: boolean
 }
 
 const PATIENCE = 60_000
+const EPSILON = 1e-6
 
 /** The cheapest placement of all signals, or none when there is none: then every branch was looked at. */
 export function search(problem: PlacementProblem, options: SearchOptions = {}): SearchOutcome {
   return new Search(problem, options).run()
 }
 
+function kindsOf({ linePlaces, lineDemands }: PlacementProblem): LinePlace[][] {
+  const particular = new Set(lineDemands.flatMap(demand => [demand.before, demand.forbidden]))
+  const kinds = new Map<string, LinePlace[]>()
+  for (const place of linePlaces) {
+    const key = place.isExpander && !particular.has(place.ref) ? `all of ${place.ownerId}` : place.ref
+    kinds.set(key, [...kinds.get(key) ?? [], place])
+  }
+  return [...kinds.values()]
+}
+
 class Search {
   private readonly order: Demand[]
   private readonly restCost: number[]
-  private readonly lineFloor: number
   private readonly taken = new Map<PlaceRef, { token: string, count: number }>()
   private readonly used = new Map<string, { way: string, exclusive: boolean, count: number }>()
   private readonly devices: { busId: string, address: number }[] = []
   private readonly busOfPart = new Map<string, string>()
+  private readonly opened = new Map<string, number>()
   private readonly chosen: Candidate[] = []
-  private readonly headerOnly: number
-  private readonly anyLine: number
-  private freeHeader: number
-  private freeExpander: number
-  private readonly kindOf: ReadonlyMap<PlaceRef, LinePlace>
+  private readonly rank: number[] = []
+  /** The demand of a twin part that comes just before, for each first demand of such a part. */
+  private readonly twinBefore: number[]
+  private readonly floors = new Map<string, number>()
+  private readonly gathered = new Map<string, { result?: Gathered, floor: number }>()
+  /** Parts that may have a bus or a bound line on the header, and so a middle of their own. */
+  private readonly onHeader: ReadonlySet<string>
+  /** Places that are alike for every line stand together: an expander's terminals. */
+  private readonly kinds: LinePlace[][]
+  private readonly optional: LineDemand[]
+  private readonly base: Float64Array[]
+  private readonly quantum: number
   private best: Solution | null = null
   private nodes = 0
   private stopped = false
@@ -57,39 +80,50 @@ class Search {
     this.order = [...problem.demands].sort((a, b) => Number(b.isHub ?? false) - Number(a.isHub ?? false) || a.candidates.length - b.candidates.length)
     this.restCost = new Array<number>(this.order.length + 1).fill(0)
     for (let i = this.order.length - 1; i >= 0; i--) this.restCost[i] = this.restCost[i + 1]! + (this.order[i]!.candidates[0]?.cost ?? 0)
-    this.kindOf = new Map(problem.linePlaces.map(place => [place.ref, place]))
-    this.freeHeader = problem.linePlaces.filter(place => !place.isExpander).length
-    this.freeExpander = problem.linePlaces.length - this.freeHeader
-    const required = problem.lineDemands.filter(demand => !demand.optional)
-    this.headerOnly = required.filter(demand => !demand.slow).length
-    this.anyLine = required.length
-    this.lineFloor = this.matchLines(null)?.cost ?? Infinity
+    this.twinBefore = this.order.map((demand, i) => {
+      const seen = (other: Demand, j: number) => j < i && other.partId === demand.partId
+      if (!demand.twinSign || this.order.some(seen)) return -1
+      return this.order.findLastIndex((other, j) => j < i && other.twinSign === demand.twinSign && other.candidates.length === demand.candidates.length
+        && !this.order.some((earlier, k) => k < j && earlier.partId === other.partId))
+    })
+    this.optional = problem.lineDemands.filter(demand => demand.optional)
+    this.quantum = quantumOf(problem.weights)
+    this.kinds = kindsOf(problem)
+    this.onHeader = new Set(problem.demands.filter(demand => demand.candidates.some(candidate => candidate.opens || Object.values(candidate.places).some(ref => positionOf(ref) !== null))).map(demand => demand.partId))
+    this.base = problem.lineDemands.map(demand => this.costsOf(demand, undefined))
   }
 
   run(): SearchOutcome {
-    if (!this.problem.hopeless.length && this.lineFloor < Infinity) this.descend(0, 0)
+    if (!this.problem.hopeless.length) this.descend(0, 0)
     return { best: this.best, nodes: this.nodes, finished: !this.stopped }
   }
 
   private descend(depth: number, cost: number): void {
     this.nodes++
-    if (this.nodes % 1000 === 0) this.options.onProgress?.(this.nodes, this.best?.cost ?? null)
+    if (this.nodes % 500 === 0) this.options.onProgress?.(this.nodes, this.best?.cost ?? null)
     if (this.best && (this.options.firstOnly || this.nodes > (this.options.patience ?? PATIENCE))) {
       this.stopped = !this.options.firstOnly
       return
     }
-    // Exact for lines whose choices are nested: header-only lines, and lines that may also go to an expander.
-    if (this.freeHeader < this.headerOnly || this.freeHeader + this.freeExpander < this.anyLine) return
-    if (this.best && cost + this.restCost[depth]! + this.lineFloor >= this.best.cost - 1e-9) return
+    const known = cost + this.restCost[depth]!
+    const quick = this.lineFloor(false)
+    if (quick === Infinity || (this.best && known + quick > this.best.cost - this.quantum + EPSILON)) return
+    const floor = this.best ? this.lineFloor(true) : quick
+    if (this.best && known + floor > this.best.cost - this.quantum + EPSILON) return
     if (depth === this.order.length) return this.leaf(cost)
     const demand = this.order[depth]!
+    const twin = this.twinBefore[depth]!
+    const least = twin >= 0 ? this.rank[twin]! : 0
     const ranked = demand.candidates
-      .filter(candidate => this.fits(candidate))
-      .map(candidate => ({ candidate, cost: candidate.cost + this.clashes(demand, candidate) * WEIGHTS.addressClash }))
+      .map((candidate, index) => ({ candidate, index, cost: candidate.cost }))
+      .filter(({ candidate, index }) => index >= least && this.fits(candidate))
+      .map(entry => ({ ...entry, cost: entry.cost + this.clashCost(entry.candidate) }))
       .sort((a, b) => a.cost - b.cost)
-    for (const { candidate, cost: own } of ranked) {
+    for (const { candidate, index, cost: own } of ranked) {
+      if (this.best && cost + own + this.restCost[depth + 1]! + floor > this.best.cost - this.quantum + EPSILON) break
       this.take(demand, candidate, 1)
       this.chosen[depth] = candidate
+      this.rank[depth] = index
       this.descend(depth + 1, cost + own)
       this.take(demand, candidate, -1)
       if (this.stopped || (this.best && this.options.firstOnly)) return
@@ -101,18 +135,21 @@ class Search {
       const there = this.taken.get(ref)
       if (there && there.token !== token) return false
     }
-    return candidate.uses.every(({ resource, way, exclusive }) => {
+    // The second new software bus is only opened after the first: they are alike.
+    if (candidate.opens?.softwareBus === 'i2c-soft-2' && !this.opened.has('i2c-soft-1') && this.order.some(demand => demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))) return false
+    return candidate.uses.every(({ resource, way, exclusive, shareCost }) => {
       const there = this.used.get(resource)
-      return !there || (!exclusive && !there.exclusive && there.way === way)
+      return !there || (!exclusive && !there.exclusive && (shareCost !== undefined || there.way === way))
     })
   }
 
-  /** Devices this one would answer together with: on its bus, on the bus above its hub, or behind a hub of its bus. */
-  private clashes(demand: Demand, candidate: Candidate): number {
-    if (demand.address === undefined || !candidate.busId) return 0
-    const lineage = this.lineage(candidate.busId)
-    return this.devices.filter(({ busId, address }) => address === demand.address
-      && (lineage.includes(busId) || this.lineage(busId).includes(candidate.busId!))).length
+  /** What it costs to be with those already placed: devices answering together, outputs sharing a channel. */
+  private clashCost({ address, busId, uses }: Candidate): number {
+    const shared = uses.reduce((sum, { resource, shareCost }) => sum + (shareCost !== undefined && this.used.has(resource) ? shareCost : 0), 0)
+    if (address === undefined || !busId) return shared
+    const lineage = this.lineage(busId)
+    return shared + this.problem.weights.addressClash * this.devices.filter(other => other.address === address
+      && (lineage.includes(other.busId) || this.lineage(other.busId).includes(busId))).length
   }
 
   private lineage(busId: string): string[] {
@@ -122,78 +159,135 @@ class Search {
 
   private take(demand: Demand, candidate: Candidate, sign: 1 | -1): void {
     for (const [ref, token] of Object.entries(candidate.tokens)) {
-      const there = this.taken.get(ref)
-      const count = (there?.count ?? 0) + sign
+      const count = (this.taken.get(ref)?.count ?? 0) + sign
       if (count) this.taken.set(ref, { token, count })
       else this.taken.delete(ref)
-      const place = this.kindOf.get(ref)
-      if (place && (sign === 1 ? !there : !count)) {
-        if (place.isExpander) this.freeExpander -= sign
-        else this.freeHeader -= sign
-      }
     }
     for (const { resource, way, exclusive } of candidate.uses) {
       const count = (this.used.get(resource)?.count ?? 0) + sign
       if (count) this.used.set(resource, { way, exclusive, count })
       else this.used.delete(resource)
     }
-    if (demand.address !== undefined && candidate.busId) {
-      if (sign === 1) this.devices.push({ busId: candidate.busId, address: demand.address })
+    if (candidate.opens) {
+      const count = (this.opened.get(candidate.opens.softwareBus) ?? 0) + sign
+      if (count) this.opened.set(candidate.opens.softwareBus, count)
+      else this.opened.delete(candidate.opens.softwareBus)
+    }
+    if (candidate.address !== undefined && candidate.busId) {
+      if (sign === 1) this.devices.push({ busId: candidate.busId, address: candidate.address })
       else this.devices.pop()
     }
     if (demand.isHub && candidate.busId) this.busOfPart.set(demand.partId, candidate.busId)
   }
 
-  private leaf(cost: number): void {
-    const columns = new Map<string, number>()
-    const counts = new Map<string, number>()
-    this.order.forEach((demand, i) => {
-      for (const ref of Object.values(this.chosen[i]!.places)) {
-        if (!/^P\d+$/.test(ref)) continue
-        const n = counts.get(demand.partId) ?? 0
-        columns.set(demand.partId, ((columns.get(demand.partId) ?? 0) * n + columnOf(Number(ref.slice(1)))) / (n + 1))
-        counts.set(demand.partId, n + 1)
-      }
-    })
-    const lines = this.matchLines(columns)
-    if (!lines) return
-    const total = cost + lines.cost
-    if (this.best && total >= this.best.cost - 1e-9) return
-    const places: Record<string, PlaceRef> = { ...lines.places }
-    this.order.forEach((_, i) => Object.assign(places, this.chosen[i]!.places))
-    this.best = { places, cost: total, leftOut: lines.leftOut, chosen: new Map(this.order.map((demand, i) => [demand, this.chosen[i]!])) }
+  /**
+   * A bound under the lines' cost on what is free now; Infinity when they do not fit. The quick one lets every line lie
+   * where it likes; the slow one also gathers the parts that have no other place on the header.
+   */
+  private lineFloor(slow: boolean): number {
+    const free = this.freeKinds()
+    const sign = `${slow} ${free.map(({ kind, refs }) => `${kind}:${refs.length}`).join()} ${[...this.opened.keys()].sort().join()}`
+    const seen = this.floors.get(sign)
+    if (seen !== undefined) return seen
+    const rows = [...this.problem.lineDemands, ...this.softwareRows()]
+    const floor = gatheringFloor(this.taskOf(rows, free, new Map(), part => slow && !this.onHeader.has(part)))
+    this.floors.set(sign, floor)
+    return floor
   }
 
-  /** The plain lines on what is free now; with no anchors, a floor under every later matching. */
-  private matchLines(anchors: ReadonlyMap<string, number> | null): { cost: number, places: Record<string, PlaceRef>, leftOut: string[] } | null {
-    const { lineDemands, linePlaces } = this.problem
-    const free = linePlaces.filter(place => !this.taken.has(place.ref))
-    const optional = lineDemands.filter(demand => demand.optional)
-    const matrix = lineDemands.map(demand => [
-      ...free.map(place => lineCost(demand, place, anchors?.get(demand.partId))),
-      // One way out for each optional line: to stay unplaced.
-      ...optional.map(other => other === demand ? WEIGHTS.leftOut : IMPOSSIBLE),
-    ])
-    const matching = cheapestMatching(matrix)
-    if (!matching) return null
+  /** Kinds of place that are not all taken, with the places left of each. */
+  private freeKinds(): { kind: number, refs: PlaceRef[] }[] {
+    return this.kinds.map((places, kind) => ({ kind, refs: places.map(place => place.ref).filter(ref => !this.taken.has(ref)) })).filter(({ refs }) => refs.length)
+  }
+
+  /** Two lines for each software bus that is opened. */
+  private softwareRows(): LineDemand[] {
+    return [...this.opened.keys()].sort().flatMap(id => (['sda', 'scl'] as const).map((wire, i): LineDemand => ({
+      id: `${id}.${wire}`, partId: id, label: `${id} ${wire}`, terminals: [], slow: false, optional: false, still: false, rank: i - 0.5,
+    })))
+  }
+
+  /** Costs at every kind of place. */
+  private costsOf(demand: LineDemand, middle: number | undefined): Float64Array {
+    const { weights, columns } = this.problem
+    return Float64Array.from(this.kinds, places => lineCost(demand, places[0]!, middle, weights, columns))
+  }
+
+  /** One way out for each optional line: to stay unplaced. */
+  private wayOut(demand: LineDemand): number[] {
+    return this.optional.map(other => other === demand ? this.problem.weights.leftOut : IMPOSSIBLE)
+  }
+
+  private leaf(cost: number): void {
+    const middles = this.middles()
+    const rows = [...this.problem.lineDemands, ...this.softwareRows()]
+    const free = this.freeKinds()
+    const below = this.best ? this.best.cost - cost : Infinity
+    const sign = JSON.stringify([free.map(({ kind, refs }) => [kind, refs.length]), [...middles], [...this.opened.keys()].sort()])
+    const seen = this.gathered.get(sign)
+    if (seen && seen.floor >= below - EPSILON) return
+    const gathered = seen?.result ?? gatherLines(this.taskOf(rows, free, middles, part => !middles.has(part)), below, this.options.firstOnly ? 1 : undefined)
+    this.gathered.set(sign, gathered ? { result: gathered, floor: gathered.cost } : { floor: below })
+    if (!gathered) return
+    if (!gathered.proved && !this.options.firstOnly) this.stopped = true
+    const left = free.map(({ refs }) => [...refs])
+    this.keep(cost + gathered.cost, rows, gathered.places.map(w => left[w]?.shift() ?? null))
+  }
+
+  private taskOf(rows: LineDemand[], free: { kind: number, refs: PlaceRef[] }[], middles: ReadonlyMap<string, number>, gathers: (partId: string) => boolean): GatheringTask {
+    const { columns, weights } = this.problem
+    const sizes = new Map<string, number>()
+    for (const row of rows) sizes.set(row.partId, (sizes.get(row.partId) ?? 0) + 1)
+    const clusters = [...sizes].filter(([part, size]) => size > 1 && gathers(part)).map(([part]) => part)
+    const expanders = [...new Set(free.flatMap(({ kind }) => this.kinds[kind]![0]!.ownerId ?? []))]
+    const ways = free.length + this.optional.length
+    return {
+      cost: rows.map((row, i) => {
+        const costs = (middles.has(row.partId) ? undefined : this.base[i]) ?? this.costsOf(row, middles.get(row.partId))
+        return Float64Array.from([...free.map(({ kind }) => costs[kind]!), ...this.wayOut(row)])
+      }),
+      capacity: Int32Array.from({ length: ways }, (_, w) => free[w]?.refs.length ?? 1),
+      distance: [...Array.from({ length: columns }, (_, a) => a), ...expanders].map(middle =>
+        Float64Array.from({ length: ways }, (_, w) => free[w] ? weights.apart * columnsApart(this.kinds[free[w].kind]![0]!, middle) : 0)),
+      clusterOf: Int32Array.from(rows, row => clusters.indexOf(row.partId)), clusters: clusters.length, quantum: this.quantum,
+      along: Float64Array.from({ length: ways }, (_, w) => alongHeader(free[w] && this.kinds[free[w].kind]![0]!, columns)),
+    }
+  }
+
+  /** Middle column of each part whose buses or bound lines lie on the header, to the nearest half column. */
+  private middles(): Map<string, number> {
+    const found = new Map<string, number[]>()
+    this.order.forEach((demand, i) => {
+      for (const ref of Object.values(this.chosen[i]!.places)) {
+        const position = positionOf(ref)
+        if (position !== null) found.set(demand.partId, [...found.get(demand.partId) ?? [], columnOf(position)])
+      }
+    })
+    return new Map([...found].map(([part, list]) => [part, Math.round(2 * list.reduce((a, b) => a + b, 0) / list.length) / 2]))
+  }
+
+  private keep(cost: number, rows: LineDemand[], refs: (PlaceRef | null)[]): void {
     const places: Record<string, PlaceRef> = {}
     const leftOut: string[] = []
-    matching.columns.forEach((column, row) => {
-      for (const terminal of lineDemands[row]!.terminals) {
-        if (column < free.length) places[terminal] = free[column]!.ref
+    const software = new Map<string, { id: string, sda: number, scl: number }>()
+    rows.forEach((row, i) => {
+      const ref = refs[i]!
+      if (!row.terminals.length && ref) {
+        const [id = '', wire = ''] = row.id.split('.')
+        software.set(id, { ...software.get(id) ?? { id, sda: 0, scl: 0 }, [wire]: positionOf(ref)! })
+      }
+      for (const terminal of row.terminals) {
+        if (ref) places[terminal] = ref
         else leftOut.push(terminal)
       }
     })
-    return { cost: matching.cost, places, leftOut }
+    this.order.forEach((demand, i) => {
+      const candidate = this.chosen[i]!
+      Object.assign(places, candidate.places)
+      const bus = candidate.opens && software.get(candidate.opens.softwareBus)
+      if (bus) Object.assign(places, { [candidate.opens!.sda]: `P${bus.sda}`, [candidate.opens!.scl]: `P${bus.scl}` })
+      leftOut.push(...demand.terminals.filter(terminal => places[terminal] === undefined))
+    })
+    this.best = { places, cost, leftOut, softwareBuses: [...software.values()], chosen: new Map(this.order.map((demand, i) => [demand, this.chosen[i]!])) }
   }
-}
-
-/** Cost of a plain line at a place; `anchorColumn` is where the rest of its part lies. */
-export function lineCost(demand: LineDemand, place: LinePlace, anchorColumn: number | undefined): number {
-  if (place.isExpander && (!demand.slow || place.ownerId === demand.partId)) return IMPOSSIBLE
-  const idlePull = demand.idleLevel === 'high' ? 'up' : 'down'
-  return place.scarcity
-    + (demand.idleLevel && place.resetPull && place.resetPull !== idlePull ? WEIGHTS.movesAtStart : 0)
-    + (anchorColumn !== undefined && place.column !== null ? WEIGHTS.apart * Math.abs(place.column - anchorColumn) : 0)
-    + (demand.before && demand.before !== place.ref ? WEIGHTS.moved : 0)
 }

@@ -1,5 +1,6 @@
 /** The placement problem: demands, and the ways each can be met. */
 import type { Assignment } from '../plan/types'
+import type { Weights } from './weights'
 
 /** `P3` for header position 3, otherwise a part's terminal such as `expander.A3`. */
 export type PlaceRef = string
@@ -7,10 +8,11 @@ export type PlaceRef = string
 export interface Use {
   /** Controller, e.g. `spi0`. */
   resource: string
-  /** A controller comes out one way at a time. */
+  /** A controller comes out one way at a time, unless `shareCost` says what a second user costs. */
   way: string
   /** Nobody else may use it at all. */
   exclusive: boolean
+  shareCost?: number
 }
 
 /** One way to meet a demand. */
@@ -23,20 +25,26 @@ export interface Candidate {
   cost: number
   /** Bus it lies on, for address clashes. */
   busId?: string
+  /** 7-bit address on that bus, with the strap that gives it. */
+  address?: number
+  strap?: { option: string, value: string }
+  /** Lies on a software bus whose two lines are still to be found. */
+  opens?: { softwareBus: string, sda: string, scl: string }
 }
 
-/** Something that needs places: a part's terminals on one bus, or a single line. */
+/** Something that needs places: a part's terminals on one bus, or a single bound line. */
 export interface Demand {
   id: string
   partId: string
   /** For people: "Field modem: serial". */
   label: string
   terminals: string[]
+  /** Cheapest first. */
   candidates: Candidate[]
-  /** 7-bit address, for demands on I²C. */
-  address?: number
   /** Is a hub: placed before what may hang behind it. */
   isHub?: boolean
+  /** Parts with the same sign can change places without anything else changing. */
+  twinSign?: string
 }
 
 /** A line any free place may serve; met by matching rather than by branching. */
@@ -50,17 +58,23 @@ export interface LineDemand {
   slow: boolean
   optional: boolean
   idleLevel?: 'low' | 'high'
+  still: boolean
+  /** Place in the part's connector, centred: the first of three is −1, the last +1. */
+  rank: number
   /** Where it was, for moving as little as possible. */
   before?: PlaceRef
+  /** May not go there; set when asking for the next best. */
+  forbidden?: PlaceRef
 }
 
 export interface LinePlace {
   ref: PlaceRef
   /** 0-based column on the header, from the end of position 1; null on an expander. */
   column: number | null
-  /** Cost of taking it: functions that others may want. */
-  scarcity: number
+  /** Cost of taking it: functions that others may want, and how hard it is to find. */
+  cost: number
   resetPull?: 'up' | 'down'
+  noisy: boolean
   isExpander: boolean
   /** Which part gives it, for expanders. */
   ownerId?: string
@@ -73,6 +87,7 @@ export interface PowerDemand {
   kind: '5V' | '3V3' | 'ground'
   fixedAt?: PlaceRef
   before?: PlaceRef
+  forbidden?: PlaceRef
 }
 
 export interface PlacementProblem {
@@ -82,6 +97,9 @@ export interface PlacementProblem {
   powerDemands: PowerDemand[]
   /** Positions of each kind that may carry supplies and grounds. */
   powerPlaces: Record<PowerDemand['kind'], number[]>
+  /** Columns of the header. */
+  columns: number
+  weights: Weights
   /** Terminals whose fixed place cannot serve them, found while setting up. */
   hopeless: { terminal: string, sentence: string }[]
   before: Record<string, Assignment>
@@ -92,17 +110,39 @@ export interface CostRow {
   cost: number
 }
 
-export type PlacementResult
-  = | {
-    ok: true
-    assignments: Record<string, Assignment>
-    cost: number
-    costs: CostRow[]
-    /** The search finished: no cheaper choice of buses and lines exists under the weights. */
-    provedBest: boolean
-    nodes: number
-    moved: { terminal: string, from: string, to: string }[]
-    /** Optional terminals for which nothing was left. */
-    leftOut: string[]
-  }
-  | { ok: false, sentence: string, conflict: { label: string, terminals: string[] }[] }
+/** A change that would let everything be placed, tried out before it is offered. */
+export interface WayOut {
+  label: string
+  /** How much of the maker's wishes it gives up; the cheapest is first. */
+  price: number
+  edits: unknown[]
+}
+
+export interface Placed {
+  ok: true
+  assignments: Record<string, Assignment>
+  /** Address straps that the placement asks for, where they are not as the plan has them. */
+  straps: { partId: string, option: string, value: string }[]
+  softwareBuses: { id: string, sda: number, scl: number }[]
+  /** Of the signals; `powerCost` is that of supplies and grounds, which are placed beside them afterwards. */
+  cost: number
+  powerCost: number
+  costs: CostRow[]
+  /** The search finished: no cheaper placement exists under the weights. */
+  provedBest: boolean
+  nodes: number
+  moved: { terminal: string, from: string, to: string }[]
+  /** Optional terminals for which nothing was left. */
+  leftOut: string[]
+  /** Supply and ground positions with more wires than one, for splitting outside the header. */
+  splitAt: { position: number, wires: number }[]
+}
+
+export interface NotPlaced {
+  ok: false
+  sentence: string
+  conflict: { label: string, terminals: string[] }[]
+  waysOut: WayOut[]
+}
+
+export type PlacementResult = Placed | NotPlaced

@@ -5,8 +5,14 @@ export function emptyPlan(name: string): Plan {
   return {
     format: PLAN_FORMAT, version: PLAN_VERSION, name, notes: '',
     board: null, supply: null, parts: [], assignments: {}, between: {}, reserved: [], limits: {},
+    controllers: {}, clocks: {}, softwareBuses: [], stack: [], weights: {}, own: { boards: [], parts: [] },
     boot: null, build: { done: [], wires: {} }, scans: [], log: [],
   }
+}
+
+/** A plan kept by an earlier Voltaris of the same version, with the fields that have come since at their first values. */
+export function completed(plan: Partial<Plan> & { name: string }): Plan {
+  return { ...emptyPlan(plan.name), ...plan }
 }
 
 /** A part id that is free in the plan, from the part type: `oled-i2c`, then `oled-i2c-2`, … */

@@ -4,7 +4,8 @@
  * Laws: `apply(apply(p, e).plan, apply(p, e).inverse).plan` equals `p`; the plan handed in is never changed;
  * an edit that names something the plan does not have gives the plan back as it is.
  */
-import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan } from './types'
+import type { Board, Part } from '../catalogue/types'
+import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan, SoftwareBus } from './types'
 
 export type Edit
   = | { edit: 'rename', name: string }
@@ -24,6 +25,14 @@ export type Edit
     | { edit: 'set-between', terminal: string, between: Between | null }
     | { edit: 'reserve', position: number, reason?: string }
     | { edit: 'unreserve', position: number }
+    | { edit: 'choose-circuit', controller: string, variant: string | null }
+    | { edit: 'set-clock', bus: string, clockHz: number | null }
+    | { edit: 'set-software-buses', buses: SoftwareBus[] }
+    | { edit: 'set-stack', stack: string[] }
+    | { edit: 'set-weight', weight: string, value: number | null }
+    | { edit: 'keep-own-board', board: Board }
+    | { edit: 'keep-own-part', part: Part }
+    | { edit: 'drop-own', kind: 'boards' | 'parts', id: string }
     | { edit: 'set-limit', key: string, value: number | null }
     | { edit: 'set-boot', boot: BootFile | null }
     | { edit: 'wire-done', wire: string, done: boolean }
@@ -59,6 +68,10 @@ type Changes = { [Name in Edit['edit']]: (plan: Plan, edit: Of<Name>) => Plan }
 const without = <T>(record: Record<string, T>, drop: (key: string) => boolean) =>
   Object.fromEntries(Object.entries(record).filter(([key]) => !drop(key)))
 
+/** The record with one entry set, or taken out when the value is null. */
+const withEntry = <T>(record: Record<string, T>, key: string, value: T | null): Record<string, T> =>
+  value === null ? without(record, other => other === key) : { ...record, [key]: value }
+
 function editPart(plan: Plan, id: string, to: (part: PlanPart) => PlanPart): Plan {
   return plan.parts.some(part => part.id === id)
     ? { ...plan, parts: plan.parts.map(part => part.id === id ? to(part) : part) }
@@ -76,6 +89,7 @@ function removePart(plan: Plan, id: string): Plan {
     parts: plan.parts.filter(part => part.id !== id),
     assignments,
     between: without(plan.between, mine),
+    stack: plan.stack.filter(other => other !== id),
     build: { ...plan.build, done: plan.build.done.filter(wire => !mine(wire)), wires: without(plan.build.wires, mine) },
   }
 }
@@ -104,6 +118,14 @@ const CHANGES: Changes = {
   'reserve': (plan, { position, reason }) => ({ ...plan, reserved: [...plan.reserved.filter(entry => entry.position !== position), { position, ...(reason && { reason }) }] }),
   'unreserve': (plan, { position }) => ({ ...plan, reserved: plan.reserved.filter(entry => entry.position !== position) }),
   'set-limit': (plan, { key, value }) => ({ ...plan, limits: value === null ? without(plan.limits, k => k === key) : { ...plan.limits, [key]: { value, origin: 'yours' } } }),
+  'choose-circuit': (plan, { controller, variant }) => ({ ...plan, controllers: withEntry(plan.controllers, controller, variant) }),
+  'set-clock': (plan, { bus, clockHz }) => ({ ...plan, clocks: withEntry(plan.clocks, bus, clockHz) }),
+  'set-software-buses': (plan, { buses }) => ({ ...plan, softwareBuses: buses }),
+  'set-stack': (plan, { stack }) => ({ ...plan, stack }),
+  'set-weight': (plan, { weight, value }) => ({ ...plan, weights: withEntry(plan.weights, weight, value) }),
+  'keep-own-board': (plan, { board }) => ({ ...plan, own: { ...plan.own, boards: [...plan.own.boards.filter(other => other.id !== board.id), board] } }),
+  'keep-own-part': (plan, { part }) => ({ ...plan, own: { ...plan.own, parts: [...plan.own.parts.filter(other => other.id !== part.id), part] } }),
+  'drop-own': (plan, { kind, id }) => ({ ...plan, own: { ...plan.own, [kind]: plan.own[kind].filter(entry => entry.id !== id) } }),
   'set-boot': (plan, { boot }) => ({ ...plan, boot }),
   'wire-done': (plan, { wire, done }) => ({ ...plan, build: { ...plan.build, done: done ? [...plan.build.done.filter(key => key !== wire), wire] : plan.build.done.filter(key => key !== wire) } }),
   'dress-wire': (plan, { terminal, colour, lengthM }) => ({ ...plan, build: { ...plan.build, wires: { ...plan.build.wires, [terminal]: { ...plan.build.wires[terminal], ...(colour !== undefined && { colour }), ...(lengthM !== undefined && { lengthM }) } } } }),

@@ -1,5 +1,6 @@
 /** The plan document's shape, as Joi sees it. Unknown fields are let through and kept. */
 import Joi from 'joi'
+import { boardSchema, partSchema } from '../catalogue/schemas'
 import { PLAN_FORMAT, PLAN_VERSION } from './types'
 
 export const PART_ID = /^[A-Za-z][A-Za-z0-9-]{0,39}$/
@@ -38,7 +39,8 @@ const assignment = Joi.object({
 
 const ohm = Joi.number().strict().positive().max(1e8)
 const between = Joi.object({
-  kind: Joi.string().valid('divider', 'level-shifter', 'transistor', 'mosfet').required(),
+  kind: Joi.string().valid('divider', 'level-shifter', 'transistor', 'mosfet', 'opto-coupler', 'rs232-converter', 'resistor', 'analog-converter').required(),
+  fit: Joi.string().valid('open-drain', 'push-pull'),
   upperOhm: Joi.when('kind', { is: 'divider', then: ohm.required(), otherwise: ohm }),
   lowerOhm: Joi.when('kind', { is: 'divider', then: ohm.required(), otherwise: ohm }),
 }).unknown(true)
@@ -62,6 +64,12 @@ export const planSchema = Joi.object({
   between: byTerminal(between).default({}),
   reserved: Joi.array().items(Joi.object({ position: position.required(), reason: Joi.string().allow('').max(300) }).unknown(true)).unique('position').default([]),
   limits: Joi.object().pattern(Joi.string().max(100), Joi.object({ value: Joi.number().strict().required(), origin }).unknown(true)).default({}),
+  controllers: Joi.object().pattern(Joi.string().max(60), Joi.string().max(60)).default({}),
+  clocks: Joi.object().pattern(Joi.string().max(60), Joi.number().strict().positive().max(1e9)).default({}),
+  softwareBuses: Joi.array().items(Joi.object({ id: Joi.string().pattern(/^i2c-soft-[1-9]$/, 'i2c-soft-1 to i2c-soft-9').required(), sda: position.required(), scl: position.required() }).unknown(true)).unique('id').default([]),
+  stack: Joi.array().items(partId).unique().default([]),
+  weights: Joi.object().pattern(Joi.string().max(60), Joi.number().strict().min(0).max(1e5)).default({}),
+  own: Joi.object({ boards: Joi.array().items(boardSchema).unique('id').max(50).default([]), parts: Joi.array().items(partSchema).unique('id').max(200).default([]) }).default({ boards: [], parts: [] }),
   boot: Joi.object({
     path: Joi.string().max(300),
     text: Joi.string().allow('').max(1_000_000).required(),

@@ -2,7 +2,7 @@
  * The plan document: what the maker wants, and nothing that can be computed from it.
  * `docs/plan-format.md` says the same for people who write one by hand.
  */
-import type { Origin } from '../catalogue/types'
+import type { Board, Origin, Part } from '../catalogue/types'
 
 export const PLAN_FORMAT = 'voltaris-plan'
 export const PLAN_VERSION = 1
@@ -19,11 +19,13 @@ export interface Assignment {
 
 /** What stands between a part's terminal and the place it is wired to. */
 export interface Between {
-  kind: 'divider' | 'level-shifter' | 'transistor' | 'mosfet'
+  kind: 'divider' | 'level-shifter' | 'transistor' | 'mosfet' | 'opto-coupler' | 'rs232-converter' | 'resistor' | 'analog-converter'
   /** Divider, from the driving side: resistor in the wire. */
   upperOhm?: number
   /** Divider: resistor from the tap to ground. */
   lowerOhm?: number
+  /** Shifter: made for open-drain lines, or for push-pull ones of high speed. */
+  fit?: 'open-drain' | 'push-pull'
 }
 
 /** A load on a relay's contact. */
@@ -72,6 +74,15 @@ export interface LogEntry {
   text: string
 }
 
+/** An I²C bus that the kernel makes on two plain lines. */
+export interface SoftwareBus {
+  /** `i2c-soft-1` … */
+  id: string
+  /** Header positions. */
+  sda: number
+  scl: number
+}
+
 export interface Plan {
   format: typeof PLAN_FORMAT
   version: number
@@ -87,6 +98,18 @@ export interface Plan {
   between: Record<string, Between>
   /** Header positions nobody may be placed on, with the maker's reason. */
   reserved: { position: number, reason?: string }[]
+  /** Which circuit serves a controller, where the board lets one choose: `{ "uart0": "full" }`. */
+  controllers: Record<string, string>
+  /** Clock of a bus in Hz, by bus; what is not here runs at its usual speed. */
+  clocks: Record<string, number>
+  /** Buses made by the kernel on plain lines. */
+  softwareBuses: SoftwareBus[]
+  /** Add-on boards from the lowest up, by part; those not here follow in plan order. */
+  stack: string[]
+  /** Weights of placement replaced by the maker, by name. */
+  weights: Record<string, number>
+  /** Boards and parts of the maker's own, kept in the plan so that it stands by itself. */
+  own: { boards: Board[], parts: Part[] }
   /** Limits replaced by the maker, by key, e.g. `board.lineMaxMa`. */
   limits: Record<string, { value: number, origin?: Origin }>
   boot: BootFile | null

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import type Joi from 'joi'
 import { describe, expect, it } from 'vitest'
-import { boardSchema, partSchema, supplySchema } from '../../core/catalogue/schema'
+import { boardSchema, partSchema, supplySchema } from '../../core/catalogue/schemas'
 import type { Board } from '../../core/catalogue/types'
 import { catalogue } from '../plans'
 

@@ -1,0 +1,104 @@
+/** When nothing fits: a smallest set of demands that cannot be met together, and the cheapest ways out, each tried. */
+import type { Catalogue } from '../catalogue/types'
+import { gatherFacts } from '../facts/gather'
+import type { Facts } from '../facts/types'
+import { freePartId } from '../plan/create'
+import { applyEdit, type Edit } from '../plan/edits'
+import type { Plan } from '../plan/types'
+import { placementProblem } from './problem'
+import { placeInWords, refOf } from './refs'
+import { search } from './search'
+import type { NotPlaced, PlacementProblem, WayOut } from './types'
+
+interface Entry {
+  label: string
+  partId: string
+  terminals: string[]
+  without: (problem: PlacementProblem) => PlacementProblem
+}
+
+/** Subsets tried when looking for a set smaller than the one that dropping one after another leaves. */
+const SUBSETS = 3000
+const MOST_WAYS = 5
+
+const fits = (problem: PlacementProblem) => search(problem, { firstOnly: true }).best !== null
+
+/** Why the plan cannot be placed, and what would make it so. */
+export function impossible(plan: Plan, catalogue: Catalogue, problem: PlacementProblem, facts: Facts): NotPlaced {
+  if (problem.hopeless.length) {
+    const conflict = problem.hopeless.map(entry => ({ label: facts.byKey.get(entry.terminal)?.owner.name ?? entry.terminal, terminals: [entry.terminal] }))
+    return { ok: false, sentence: `${problem.hopeless.map(entry => entry.sentence).join('. ')}.`, conflict, waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))) }
+  }
+  const conflict = smallestConflict(problem)
+  const names = conflict.map(entry => entry.label)
+  const free = problem.linePlaces.filter(place => !place.isExpander).length
+  const sentence = names.length > 8
+    ? `${names.length} demands cannot be met together: the header has ${free} usable lines. Add a line expander, give reserved positions free, or drop something.`
+    : `These cannot be met together: ${names.join('; ')}. Release a fixed position, join one of them another way, or drop it.`
+  return { ok: false, sentence, conflict: conflict.map(({ label, terminals }) => ({ label, terminals })), waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))) }
+}
+
+/** Drops demands one by one while the rest still cannot be placed; then looks whether fewer already conflict. */
+function smallestConflict(problem: PlacementProblem): Entry[] {
+  const entries: Entry[] = [
+    ...problem.demands.map(demand => ({ label: demand.label, partId: demand.partId, terminals: demand.terminals, without: (p: PlacementProblem) => ({ ...p, demands: p.demands.filter(other => other !== demand) }) })),
+    ...problem.lineDemands.filter(demand => !demand.optional).map(demand => ({ label: demand.label, partId: demand.partId, terminals: demand.terminals, without: (p: PlacementProblem) => ({ ...p, lineDemands: p.lineDemands.filter(other => other !== demand) }) })),
+  ]
+  let current = problem
+  const conflict: Entry[] = []
+  for (const entry of entries) {
+    const smaller = entry.without(current)
+    if (fits(smaller)) conflict.push(entry)
+    else current = smaller
+  }
+  let tried = 0
+  for (let size = 1; size < Math.min(conflict.length, 4); size++) {
+    for (const subset of subsetsOf(entries, size)) {
+      if (++tried > SUBSETS) return conflict
+      const only = entries.filter(entry => !subset.includes(entry)).reduce((p, entry) => entry.without(p), problem)
+      if (!fits(only)) return subset
+    }
+  }
+  return conflict
+}
+
+function* subsetsOf<T>(list: T[], size: number, from = 0): Generator<T[]> {
+  if (size === 0) {
+    yield []
+    return
+  }
+  for (let i = from; i <= list.length - size; i++) for (const rest of subsetsOf(list, size - 1, i + 1)) yield [list[i]!, ...rest]
+}
+
+/** Changes of the plan after which everything can be placed, cheapest first. */
+function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<string>): WayOut[] {
+  const owners = [...new Set([...terminals].map(key => facts.byKey.get(key)?.owner).filter(owner => owner !== undefined))]
+  const ideas: WayOut[] = [
+    ...[...terminals].filter(key => plan.assignments[key]?.fixed).map(key => ({
+      label: `Let ${facts.byKey.get(key)!.owner.name} ${facts.byKey.get(key)!.label} leave ${placeInWords(refOf(plan.assignments[key]!))}`, price: 10, edits: [{ edit: 'release', terminal: key }] as Edit[],
+    })),
+    ...plan.reserved.map(({ position }) => ({ label: `Give position ${position} free`, price: 15, edits: [{ edit: 'unreserve', position }] as Edit[] })),
+    ...owners.flatMap(owner => (owner.part.options ?? []).filter(option => option.meaning === 'link').flatMap(option => (option.values ?? []).filter(({ value }) => value !== owner.options[option.id]).map(({ value, label }) => ({
+      label: `Join ${owner.name} by ${label}`, price: 20, edits: [{ edit: 'set-option', id: owner.id, option: option.id, value }] as Edit[],
+    })))),
+    ...expanders(plan, facts),
+    ...[...facts.catalogue.boards.values()].filter(board => board.id !== plan.board).map(board => ({ label: `Take the board "${board.name}"`, price: 60, edits: [{ edit: 'choose-board', board: board.id }] as Edit[] })),
+    ...owners.map(owner => ({ label: `Drop ${owner.name}`, price: 80, edits: [{ edit: 'remove-part', id: owner.id }] as Edit[] })),
+  ]
+  const all: WayOut[] = plan.reserved.length > 1 ? [...ideas, { label: 'Give all reserved positions free', price: 18, edits: plan.reserved.map(({ position }) => ({ edit: 'unreserve', position })) }] : ideas
+  const working = all.sort((a, b) => a.price - b.price).filter(idea => placeable(applyEdit(plan, { edit: 'all', edits: idea.edits as Edit[] }).plan, catalogue))
+  // One board of several is enough to show that another board would do.
+  return working.filter((idea, i) => !idea.label.startsWith('Take the board') || working.findIndex(other => other.label.startsWith('Take the board')) === i).slice(0, MOST_WAYS)
+}
+
+/** Line expanders, one for each way they are joined. */
+function expanders(plan: Plan, facts: Facts): WayOut[] {
+  return [...facts.catalogue.parts.values()].filter(part => part.offers?.some(offer => offer.kind === 'line'))
+    .sort((a, b) => a.offers!.length - b.offers!.length)
+    .map((part, i) => ({ label: `Add a line expander: ${part.name}`, price: 30 + i, edits: [{ edit: 'add-part', part: { id: freePartId(plan, part.id), type: part.id, name: part.name } }] }))
+}
+
+function placeable(plan: Plan, catalogue: Catalogue): boolean {
+  const facts = gatherFacts(plan, catalogue)
+  return facts.board !== null && fits(placementProblem(facts, facts.board))
+}

@@ -1,0 +1,132 @@
+/** What must lie on one bus together, and every way to put it there. */
+import type { Controller, Offer } from '../catalogue/types'
+import { signalMatches, wantedBy } from '../facts/roles'
+import type { BusGroup, Facts, I2cDevice, ResolvedPart, Terminal } from '../facts/types'
+import type { Board } from '../catalogue/types'
+import { boundTo, refOf } from './refs'
+import type { Candidate, Demand, PlaceRef } from './types'
+import { TRIFLE, type Weights } from './weights'
+
+export interface Context {
+  facts: Facts
+  board: Board
+  weights: Weights
+  positionOfLine: ReadonlyMap<number, number>
+  isFree: (position: number) => boolean
+  /** The terminal that may not stay where it is, and that place: set when asking for the next best. */
+  forbidden?: { terminal: string, ref: PlaceRef }
+}
+
+const KIND_WORDS = { i2c: 'I²C', spi: 'SPI', serial: 'serial', pwm: 'PWM', i2s: 'I²S' } as const
+const SHARED_KINDS = new Set(['i2c', 'spi'])
+/** Software buses that placement may open. */
+const SOFTWARE_BUSES = ['i2c-soft-1', 'i2c-soft-2'] as const
+
+export function busDemand(group: BusGroup, context: Context): Demand {
+  const { owner, terminals } = group
+  const { facts, weights } = context
+  // A terminal that may stay unplaced does not force its bus: it is placed with it where the bus has a place for it.
+  const role = terminals[0]!.signal!.role
+  const kinds = role === 'strip' ? ['pwm', 'spi'] : [group.kind]
+  const isHub = owner.part.offers?.some(offer => offer.kind === 'i2c') ?? false
+  const plain = [
+    ...context.board.controllers.filter(controller => kinds.includes(controller.kind)).flatMap(controller => controllerCandidates(controller, terminals, context)),
+    ...group.kind === 'i2c' ? [...hubCandidates(terminals, isHub, context), ...softwareCandidates(terminals, context)] : [],
+  ].filter(candidate => !context.forbidden || candidate.places[context.forbidden.terminal] !== context.forbidden.ref)
+  const device = group.kind === 'i2c' ? facts.devices.find(entry => entry.owner === owner) : undefined
+  const candidates = device ? plain.flatMap(candidate => strapsOf(device, weights).map(strap => ({ ...candidate, ...strap.candidate, cost: candidate.cost + strap.cost }))) : plain
+  return {
+    id: terminals.length === 1 ? terminals[0]!.key : `${owner.id}/${group.kind}`, partId: owner.id, isHub,
+    label: `${owner.name}: ${role === 'strip' ? 'strip output' : KIND_WORDS[group.kind]}`,
+    terminals: terminals.map(terminal => terminal.key),
+    candidates: candidates.sort((a, b) => a.cost - b.cost),
+    ...twinSignOf(owner, facts),
+  }
+}
+
+/** Parts of one type, with the same options and nothing placed yet, can change places without any difference. */
+function twinSignOf(owner: ResolvedPart, facts: Facts): { twinSign?: string } {
+  const terminals = facts.terminals.filter(terminal => terminal.owner === owner)
+  return terminals.some(terminal => terminal.assignment || terminal.between) ? {} : { twinSign: `${owner.part.id} ${JSON.stringify(owner.options)}` }
+}
+
+/** The addresses a device may have: as the plan has it, or strapped otherwise. */
+function strapsOf(device: I2cDevice, weights: Weights): { candidate: Pick<Candidate, 'address' | 'strap'>, cost: number }[] {
+  const option = device.owner.part.options?.find(entry => entry.id === device.optionId)
+  const values = option?.values ?? []
+  if (!option || !values.length) return [{ candidate: { address: device.address }, cost: 0 }]
+  return values.map(({ value }) => ({ candidate: { address: Number(value), strap: { option: option.id, value } }, cost: Number(value) === device.address ? 0 : weights.strapChanged }))
+}
+
+function movedCost(terminals: Terminal[], places: Record<string, PlaceRef>, weights: Weights): number {
+  return weights.moved * terminals.filter(t => t.assignment && !t.assignment.fixed && places[t.key] !== undefined && refOf(t.assignment) !== places[t.key]).length
+}
+
+function controllerCandidates(controller: Controller, terminals: Terminal[], { positionOfLine, isFree, weights }: Context): Candidate[] {
+  const strip = terminals[0]!.signal!.role === 'strip'
+  return controller.routes.flatMap((route, way) => {
+    let partial: { places: Record<string, PlaceRef>, tokens: Record<PlaceRef, string>, left: number }[] = [{ places: {}, tokens: {}, left: 0 }]
+    for (const terminal of terminals) {
+      const bound = boundTo(terminal)
+      const wanted = wantedBy(terminal.signal!.role).filter(entry => entry.kind === controller.kind)
+      const options = Object.entries(route.lines)
+        .filter(([signal]) => wanted.some(entry => signalMatches(entry.signal, signal)))
+        .flatMap(([signal, line]) => positionOfLine.has(line) ? [{ signal, position: positionOfLine.get(line)! }] : [])
+        .filter(({ position }) => bound ? bound === `P${position}` : isFree(position))
+      const shared = SHARED_KINDS.has(controller.kind) && terminal.signal!.role !== 'spi.select' && terminal.signal!.role !== 'strip'
+      partial = partial.flatMap(({ places, tokens, left }) => [
+        ...options.filter(({ position }) => !(`P${position}` in tokens)).map(({ signal, position }) => ({
+          places: { ...places, [terminal.key]: `P${position}` }, left,
+          tokens: { ...tokens, [`P${position}`]: shared ? `${controller.id}.${signal}` : terminal.key },
+        })),
+        ...terminal.signal!.optional && !bound ? [{ places, tokens, left: left + 1 }] : [],
+      ])
+    }
+    return partial.filter(({ places }) => Object.keys(places).length || terminals.every(terminal => terminal.signal!.optional)).map(({ places, tokens, left }, i): Candidate => ({
+      places, tokens, busId: controller.id,
+      uses: Object.keys(places).length ? [{ resource: controller.id, way: String(way), exclusive: strip || (!SHARED_KINDS.has(controller.kind) && controller.kind !== 'pwm'), ...(controller.kind === 'pwm' && !strip && { shareCost: weights.pwmShared }) }] : [],
+      cost: (controller.isDefault ? 0 : weights.otherInstance) + way * weights.otherWay + i * weights.otherFunction + left * weights.leftOut
+        + (strip && controller.kind === 'spi' ? weights.stripOnSpi : 0) + movedCost(terminals, places, weights),
+    }))
+  })
+}
+
+/** Channels of hubs. A hub itself goes to a header bus, so that no circle can arise, unless the maker fixed it elsewhere. */
+function hubCandidates(terminals: Terminal[], isHub: boolean, { facts, weights }: Context): Candidate[] {
+  const owner = terminals[0]!.owner
+  return facts.parts.filter(hub => hub !== owner).flatMap(hub => (hub.part.offers ?? []).filter(offer => offer.kind === 'i2c').flatMap((offer, index) => {
+    const places = Object.fromEntries(terminals.map(terminal => [terminal.key, channelPlace(hub, offer, terminal)]))
+    const fits = terminals.every((terminal) => {
+      const bound = boundTo(terminal)
+      return bound ? bound === places[terminal.key] : !isHub
+    })
+    if (!fits) return []
+    return [{
+      places, busId: `${hub.id}.${offer.id}`, uses: [],
+      tokens: Object.fromEntries(Object.values(places).map(ref => [ref, ref])),
+      cost: weights.behindAnother + index * TRIFLE + movedCost(terminals, places, weights),
+    }]
+  }))
+}
+
+function channelPlace(hub: ResolvedPart, offer: Offer, terminal: Terminal): PlaceRef {
+  return `${hub.id}.${offer.terminals[terminal.signal!.role === 'i2c.sda' ? 'sda' : 'scl']}`
+}
+
+/** Software buses the plan already has, at their positions; and new ones, whose lines are found with the other lines. */
+function softwareCandidates(terminals: Terminal[], { facts, weights, isFree }: Context): Candidate[] {
+  const sda = terminals.find(terminal => terminal.signal!.role === 'i2c.sda')
+  const scl = terminals.find(terminal => terminal.signal!.role === 'i2c.scl')
+  if (!sda || !scl || terminals.length !== 2) return []
+  const there = facts.plan.softwareBuses.flatMap((bus): Candidate[] => {
+    const places = { [sda.key]: `P${bus.sda}`, [scl.key]: `P${bus.scl}` }
+    if (!terminals.every(terminal => boundTo(terminal) ? boundTo(terminal) === places[terminal.key] : true) || !isFree(bus.sda) || !isFree(bus.scl)) return []
+    return [{ places, tokens: { [`P${bus.sda}`]: `${bus.id}.sda`, [`P${bus.scl}`]: `${bus.id}.scl` }, busId: bus.id, uses: [], cost: weights.softwareBus + movedCost(terminals, places, weights) }]
+  })
+  if (terminals.some(terminal => boundTo(terminal))) return there
+  const taken = new Set(facts.plan.softwareBuses.map(bus => bus.id))
+  const moves = weights.moved * terminals.filter(terminal => terminal.assignment).length
+  return [...there, ...SOFTWARE_BUSES.filter(id => !taken.has(id)).map((id, i): Candidate => ({
+    places: {}, tokens: {}, busId: id, uses: [], opens: { softwareBus: id, sda: sda.key, scl: scl.key }, cost: weights.softwareBus + i * TRIFLE + moves,
+  }))]
+}
