@@ -11,6 +11,7 @@ import { judge, type Finding } from './findings'
 import { reasonsOf } from './placement/reasons'
 import type { Plan, StageId } from './plan/types'
 import { budgetOf, type PowerBudget } from './power/budget'
+import { signalFigures, type SignalFigures } from './signals/figures'
 
 export interface PlacedTerminal {
   terminal: string
@@ -39,6 +40,7 @@ export interface Report {
   power: PowerBudget
   lines: { used: number, available: number }
   buses: BusReport[]
+  signals: SignalFigures
   boot: { needs: { line: string, why: string }[], text: string, changes: BootChange[] }
   wires: Wire[]
   expected: Expected
@@ -56,7 +58,8 @@ export function evaluateFacts(facts: Facts): Report {
   const power = budgetOf(facts)
   const needs = needsOf(facts)
   const bootText = plan.boot?.text ?? ''
-  const findings = judge({ facts, budget: power, needs, bootLines: parseBoot(bootText) })
+  const signals = signalFigures(facts)
+  const findings = judge({ facts, budget: power, needs, bootLines: parseBoot(bootText), signals })
   const merged = mergeBoot(bootText, needs)
   const count = (severity: Finding['severity']) => findings.filter(finding => finding.severity === severity).length
   return {
@@ -66,6 +69,7 @@ export function evaluateFacts(facts: Facts): Report {
     power,
     lines: linesOf(facts),
     buses: busesOf(facts),
+    signals,
     boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why })), text: merged.text, changes: merged.changes },
     wires: wiresOf(facts),
     expected: expectedOf(facts),

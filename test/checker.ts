@@ -79,8 +79,8 @@ function groupFaults(partId: string, signals: Signal[], places: Places, board: B
     if (!ref) continue
     if (signal.role === 'line' || signal.role === 'onewire') {
       const position = numberOf(ref)
-      const onHeader = position !== null && board.header.some(h => h.position === position && h.line !== undefined)
-      const onOffer = position === null && signal.role === 'line' && signal.slow && offers(plan, ref, 'line', 'line')
+      const onHeader = position !== null && board.header.some(h => h.position === position && h.line !== undefined) && !signal.analog
+      const onOffer = position === null && signal.role === 'line' && (signal.analog ? offers(plan, ref, 'analog', 'line') : signal.slow && offers(plan, ref, 'line', 'line'))
       if (!onHeader && !onOffer) faults.push(`${key} is on no line`)
       hold(ref, key, signal.role === 'onewire' ? 'onewire' : key)
       continue

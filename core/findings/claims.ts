@@ -75,7 +75,8 @@ function unavailable(terminal: Terminal, { board, groups }: Facts): string | nul
   if (place.kind === 'nowhere') return `${capital(place.text)} does not exist here.`
   if (place.kind === 'terminal') {
     const wanted = signal?.role === 'i2c.sda' ? 'sda' : signal?.role === 'i2c.scl' ? 'scl' : signal?.role === 'line' ? 'line' : null
-    return wanted && place.offer.terminals[wanted] === place.terminal ? null : `${place.owner.name} ${place.terminal} gives ${place.offer.kind === 'line' ? 'a slow line' : 'an I²C channel'} and nothing else.`
+    const kind = signal?.analog ? 'analog' : wanted === 'line' ? 'line' : 'i2c'
+    return wanted && place.offer.kind === kind && place.offer.terminals[wanted] === place.terminal ? null : `${place.owner.name} ${place.terminal} gives ${{ line: 'a slow line', analog: 'an analog input', i2c: 'an I²C channel' }[place.offer.kind]} and nothing else.`
   }
   if (terminal.is === 'ground') return place.header.kind === 'ground' ? null : `Position ${place.position} is no ground.`
   if (terminal.is === 'supply') return place.header.kind === terminal.supply!.rail ? null : `Position ${place.position} is not on the ${terminal.supply!.rail} rail.`

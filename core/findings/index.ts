@@ -3,15 +3,23 @@ import { bootLinesOff, bootNeeds, consoleHoldsPort } from './bootfile'
 import { controllerTwice } from './buses'
 import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reservedUsed } from './claims'
 import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
-import { drivenStraight, levelAtBoard, levelAtPart, lineCurrent, movesAtStart } from './levels'
 import { lastScans } from './scans'
+import { drivenStraight, lineCurrent, movesAtStart, pullsAgainst, stageTooWeak } from './signals/currents'
+import { busTime, busTooFast, pullUps, stretching } from './signals/i2c'
+import { dividerEdges, levelAnalog, levelAtBoard, levelAtPart, levelNegative, shifterFit } from './signals/levels'
+import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips } from './signals/pulses'
+import { serialFlow, serialFrames, serialRates } from './signals/serial'
+import { coveredPositions, stackFit, stackOrder } from './stack'
 import { railsAndSupply, relayContacts, sockets, widePlugs } from './supply'
 import type { Evidence, Finding, Rule, Severity } from './types'
 
 const RULES: readonly Rule[] = [
   unknownEntries, optionsOff, strayKeys,
   claimedTwice, functionUnavailable, reservedUsed, addressClash, reservedAddress, controllerTwice, linesExceeded,
-  levelAtBoard, levelAtPart, drivenStraight, lineCurrent, movesAtStart,
+  levelAtBoard, levelNegative, levelAnalog, levelAtPart, shifterFit, dividerEdges,
+  drivenStraight, stageTooWeak, lineCurrent, movesAtStart, pullsAgainst,
+  pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips, soundRates, oneWireLine, keyGhosts,
+  stackOrder, stackFit, coveredPositions,
   railsAndSupply, sockets, widePlugs, relayContacts,
   consoleHoldsPort, bootNeeds, bootLinesOff,
   lastScans, unplaced, sharedPositions,

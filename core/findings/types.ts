@@ -6,6 +6,8 @@ import type { StageId } from '../plan/types'
 import type { Need } from '../boot/needs'
 import type { BootLine } from '../boot/syntax'
 import type { PowerBudget } from '../power/budget'
+import type { SignalFigures } from '../signals/figures'
+import type { Worksheet } from '../signals/worksheets'
 
 /** `stop`: it will not work or something is damaged. `caution`: it may not. `note`: good to know. */
 export type Severity = 'stop' | 'caution' | 'note'
@@ -50,6 +52,8 @@ export interface Finding {
   subjects: Subject[]
   figures: Figure[]
   fixes: Fix[]
+  /** A worksheet that works it out, filled with the finding's figures. */
+  worksheet?: Worksheet
 }
 
 /** What a rule may look at. */
@@ -58,6 +62,7 @@ export interface Evidence {
   budget: PowerBudget
   needs: Need[]
   bootLines: BootLine[]
+  signals: SignalFigures
 }
 
 export type Rule = (evidence: Evidence) => Finding[]

@@ -91,11 +91,11 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
   return working.filter((idea, i) => !idea.label.startsWith('Take the board') || working.findIndex(other => other.label.startsWith('Take the board')) === i).slice(0, MOST_WAYS)
 }
 
-/** Line expanders, one for each way they are joined. */
+/** Line expanders and analog converters; those that help are found by trying. */
 function expanders(plan: Plan, facts: Facts): WayOut[] {
-  return [...facts.catalogue.parts.values()].filter(part => part.offers?.some(offer => offer.kind === 'line'))
+  return [...facts.catalogue.parts.values()].filter(part => part.offers?.some(offer => offer.kind !== 'i2c'))
     .sort((a, b) => a.offers!.length - b.offers!.length)
-    .map((part, i) => ({ label: `Add a line expander: ${part.name}`, price: 30 + i, edits: [{ edit: 'add-part', part: { id: freePartId(plan, part.id), type: part.id, name: part.name } }] }))
+    .map((part, i) => ({ label: `Add: ${part.name}`, price: 30 + i, edits: [{ edit: 'add-part', part: { id: freePartId(plan, part.id), type: part.id, name: part.name } }] }))
 }
 
 function placeable(plan: Plan, catalogue: Catalogue): boolean {

@@ -10,7 +10,7 @@ export function lineDemand(terminal: Terminal, { forbidden }: Context): LineDema
   const { signal, owner, assignment } = terminal
   return {
     id: terminal.key, partId: owner.id, label: `${owner.name} ${terminal.label}`, terminals: [terminal.key],
-    slow: signal!.role === 'line' && signal!.slow === true, optional: signal!.optional === true, still: signal!.still === true, rank: 0,
+    slow: signal!.role === 'line' && signal!.slow === true, analog: signal!.analog === true, optional: signal!.optional === true, still: signal!.still === true, rank: 0,
     ...(signal!.idleLevel && { idleLevel: signal!.idleLevel }),
     ...(assignment && { before: refOf(assignment) }),
     ...(forbidden?.terminal === terminal.key && { forbidden: forbidden.ref }),
@@ -50,15 +50,15 @@ export function headerLines({ board, isFree, weights }: Context, columns: number
     const line = board.lines.find(candidate => candidate.line === entry.line)
     const column = columnOf(entry.position)
     return {
-      ref: `P${entry.position}`, column, isExpander: false, resetPull: line?.resetPull, noisy: line?.startNoise !== undefined,
+      ref: `P${entry.position}`, column, isExpander: false, isAnalog: false, resetPull: line?.resetPull, noisy: line?.startNoise !== undefined,
       cost: (wanted.get(entry.line!) ?? 0) + weights.farFromEnd * Math.min(column, columns - 1 - column),
     }
   })
 }
 
 export function expanderLines(facts: Facts, weights: Weights): LinePlace[] {
-  return facts.parts.flatMap(owner => (owner.part.offers ?? []).filter(offer => offer.kind === 'line').map(offer => ({
-    ref: `${owner.id}.${offer.terminals.line}`, column: null, isExpander: true, noisy: false, ownerId: owner.id,
+  return facts.parts.flatMap(owner => (owner.part.offers ?? []).filter(offer => offer.kind !== 'i2c').map(offer => ({
+    ref: `${owner.id}.${offer.terminals.line}`, column: null, isExpander: true, isAnalog: offer.kind === 'analog', noisy: false, ownerId: owner.id,
     cost: weights.behindAnother,
   })))
 }
@@ -79,7 +79,8 @@ export function alongHeader(place: LinePlace | undefined, columns: number): numb
 
 /** Cost of a plain line at a place; `middle` is the column where the rest of its part lies, if that is known. */
 export function lineCost(demand: LineDemand, place: LinePlace, middle: number | undefined, weights: Weights, columns: number): number {
-  if (place.isExpander && (!demand.slow || place.ownerId === demand.partId)) return IMPOSSIBLE
+  if (demand.analog !== place.isAnalog) return IMPOSSIBLE
+  if (place.isExpander && !place.isAnalog && (!demand.slow || place.ownerId === demand.partId)) return IMPOSSIBLE
   if (demand.forbidden === place.ref) return IMPOSSIBLE
   return place.cost + startCost(demand, place, weights)
     + (middle === undefined ? 0 : weights.apart * columnsApart(place, middle))

@@ -21,6 +21,7 @@ export function placeOptions(terminal: Terminal, facts: Facts): PlaceOption[] {
     if (terminal.is === 'supply') return entry.kind === terminal.supply!.rail
     if (entry.line === undefined) return false
     const { role } = terminal.signal!
+    if (terminal.signal!.analog) return false
     return takesAnyLine(role) || reaches(board, role, entry.line).length > 0
   }).map((entry): PlaceOption => ({
     to: { position: entry.position },
@@ -33,15 +34,16 @@ export function placeOptions(terminal: Terminal, facts: Facts): PlaceOption[] {
 
 function onParts(terminal: Terminal, facts: Facts): PlaceOption[] {
   const role = terminal.signal?.role
-  const name = role === 'i2c.sda' ? 'sda' : role === 'i2c.scl' ? 'scl' : role === 'line' && terminal.signal!.slow ? 'line' : null
+  const name = role === 'i2c.sda' ? 'sda' : role === 'i2c.scl' ? 'scl' : terminal.signal?.analog ? 'analog' : role === 'line' && terminal.signal!.slow ? 'line' : null
   if (!name) return []
   return facts.parts.filter(owner => owner !== terminal.owner).flatMap(owner => (owner.part.offers ?? [])
-    .filter(offer => (offer.kind === 'line') === (name === 'line'))
+    .filter(offer => offer.kind === (name === 'line' || name === 'analog' ? name : 'i2c'))
     .map((offer): PlaceOption => {
-      const to = `${owner.id}.${offer.terminals[name]}`
+      const at = offer.terminals[name === 'analog' ? 'line' : name]!
+      const to = `${owner.id}.${at}`
       return {
-        to: { terminal: to }, label: `${owner.name} · ${offer.terminals[name]}`, reserved: false,
-        takenBy: name === 'line' ? others(terminal, facts.terminals.filter(other => other.assignment?.terminal === to)) : [],
+        to: { terminal: to }, label: `${owner.name} · ${at}`, reserved: false,
+        takenBy: name === 'line' || name === 'analog' ? others(terminal, facts.terminals.filter(other => other.assignment?.terminal === to)) : [],
       }
     }))
 }

@@ -52,8 +52,8 @@ export function placementProblem(facts: Facts, board: Board, forbidden?: { termi
 function fixedLine(terminal: Terminal, bound: PlaceRef, { board, facts }: Context): Candidate | null {
   const header = board.header.find(entry => `P${entry.position}` === bound)
   const token = terminal.signal!.role === 'onewire' ? 'onewire' : terminal.key
-  const offered = facts.parts.some(owner => owner.part.offers?.some(offer => offer.kind === 'line' && `${owner.id}.${offer.terminals.line}` === bound))
-  if (header?.kind !== 'line' && !(offered && terminal.signal!.role === 'line')) return null
+  const offered = facts.parts.some(owner => owner.part.offers?.some(offer => offer.kind === (terminal.signal!.analog ? 'analog' : 'line') && `${owner.id}.${offer.terminals.line}` === bound))
+  if (!(header?.kind === 'line' && !terminal.signal!.analog) && !(offered && terminal.signal!.role === 'line')) return null
   return { places: { [terminal.key]: bound }, tokens: { [bound]: token }, uses: [], cost: 0 }
 }
 

@@ -45,7 +45,7 @@ function kindsOf({ linePlaces, lineDemands }: PlacementProblem): LinePlace[][] {
   const particular = new Set(lineDemands.flatMap(demand => [demand.before, demand.forbidden]))
   const kinds = new Map<string, LinePlace[]>()
   for (const place of linePlaces) {
-    const key = place.isExpander && !particular.has(place.ref) ? `all of ${place.ownerId}` : place.ref
+    const key = place.isExpander && !particular.has(place.ref) ? `all of ${place.ownerId} ${place.isAnalog}` : place.ref
     kinds.set(key, [...kinds.get(key) ?? [], place])
   }
   return [...kinds.values()]
@@ -203,7 +203,7 @@ class Search {
   /** Two lines for each software bus that is opened. */
   private softwareRows(): LineDemand[] {
     return [...this.opened.keys()].sort().flatMap(id => (['sda', 'scl'] as const).map((wire, i): LineDemand => ({
-      id: `${id}.${wire}`, partId: id, label: `${id} ${wire}`, terminals: [], slow: false, optional: false, still: false, rank: i - 0.5,
+      id: `${id}.${wire}`, partId: id, label: `${id} ${wire}`, terminals: [], slow: false, optional: false, analog: false, still: false, rank: i - 0.5,
     })))
   }
 

@@ -57,6 +57,8 @@ export interface LineDemand {
   /** May sit on an expander. */
   slow: boolean
   optional: boolean
+  /** A varying voltage: only an analog input can take it. */
+  analog: boolean
   idleLevel?: 'low' | 'high'
   still: boolean
   /** Place in the part's connector, centred: the first of three is −1, the last +1. */
@@ -75,6 +77,8 @@ export interface LinePlace {
   cost: number
   resetPull?: 'up' | 'down'
   noisy: boolean
+  /** An analog input of a converter. */
+  isAnalog: boolean
   isExpander: boolean
   /** Which part gives it, for expanders. */
   ownerId?: string

@@ -45,7 +45,7 @@ export const partSchema = Joi.object({
     picture: Joi.string().valid('SPI', 'I²C', 'video', 'flat cable').required(), touchBy: Joi.string().valid('none', 'SPI', 'I²C', 'USB', 'flat cable').required(), backlight: Joi.string().valid('none', 'line', 'PWM', 'button').required(),
     driver: Joi.string().valid('overlay', 'own program', 'none needed', 'ready image').required(), maxHz: positive,
   }),
-  offers: Joi.array().items(Joi.object({ id: Joi.string().required(), kind: Joi.string().valid('line', 'i2c').required(), label: text.required(), terminals: Joi.object().pattern(Joi.string(), Joi.string()).required() })).unique('id'),
+  offers: Joi.array().items(Joi.object({ id: Joi.string().required(), kind: Joi.string().valid('line', 'i2c', 'analog').required(), label: text.required(), inputMaxV: sourced, terminals: Joi.object().pattern(Joi.string(), Joi.string()).required() })).unique('id'),
   contacts: Joi.object({ count: Joi.number().integer().min(1).required(), maxAcV: ma, maxAcA: ma, maxDcV: ma, maxDcA: ma, origin }),
   seat: Joi.object({ from: position.required(), to: position.required(), passes: Joi.boolean().required(), shiftOption: Joi.string(), identity: Joi.boolean(), wants: Joi.string().valid('lowest', 'topmost') }),
   boot: Joi.array().items(Joi.object({ ...bootFields, when })),

@@ -104,9 +104,11 @@ export interface PartOption {
 /** Terminals a part gives to others: an expander's lines, a hub's channels. */
 export interface Offer {
   id: string
-  kind: 'line' | 'i2c'
+  kind: 'line' | 'i2c' | 'analog'
   label: string
-  /** Terminals of the offer: `line` for a line; `sda` and `scl` for a channel. */
+  /** Most voltage the terminal stands, where that differs from the board's lines. */
+  inputMaxV?: Sourced
+  /** Terminals of the offer: `line` for a line or an analog input; `sda` and `scl` for a channel. */
   terminals: Record<string, string>
 }
 

@@ -1,0 +1,182 @@
+/** Voltages across every connection, both ways. */
+import type { Terminal } from '../../facts/types'
+import { bitHzOf } from '../../signals/edges'
+import { designDivider, dividedV, judgeDivider, READY_DIVIDER } from '../../signals/divider'
+import { ohmsInWords, type SeriesName } from '../../signals/series'
+import type { Worksheet } from '../../signals/worksheets'
+import { freePartId } from '../../plan/create'
+import type { Between } from '../../plan/types'
+import { boardLimit, type Limit } from '../limits'
+import type { Evidence, Finding, Fix, Rule } from '../types'
+import { called, rounded, spot, whereIs } from './words'
+
+const onLine = (terminal: Terminal) => terminal.signal && terminal.place?.kind === 'header' && terminal.place.line
+/** Below this a line's protection conducts. Memory. */
+const LEAST_V = -0.3
+/** From here on a divider alone is no protection against what else a machine's wire carries. Common practice. */
+const MACHINE_V = 12
+/** What a shifter made for open-drain lines keeps up with. Memory. */
+const OPEN_DRAIN_SHIFTER_HZ = 2_000_000
+
+/** What arrives at the board when the part drives high, after what stands between; null where it drives nothing. */
+export function arrivingV({ signal, between }: Terminal): number | null {
+  const high = signal?.outputHighV?.value
+  if (high === undefined || (signal!.direction === 'in' && signal!.drive !== 'open-drain')) return null
+  if (between?.kind === 'divider') return dividedV(high, between.upperOhm!, between.lowerOhm!)
+  if (between && ['level-shifter', 'opto-coupler', 'rs232-converter'].includes(between.kind)) return 3.3
+  return high
+}
+
+const isOpenDrain = ({ signal }: Terminal) => signal!.drive === 'open-drain' || signal!.direction === 'both'
+
+/** A part puts more on a line than the input stands, or a divider leaves too little. */
+export const levelAtBoard: Rule = ({ facts }) => facts.terminals.filter(onLine).flatMap((terminal): Finding[] => {
+  const arriving = arrivingV(terminal)
+  const most = boardLimit(facts, 'inputMaxV')!
+  const least = boardLimit(facts, 'inputHighMinV')!
+  if (arriving === null || terminal.signal!.analog || negative(terminal)) return []
+  if (arriving > most.value) return [{
+    code: 'level.too-high', id: `level.too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+    title: `${rounded(arriving)} V into ${whereIs(terminal)}`,
+    sentence: `${called(terminal)} puts ${rounded(arriving)} V on an input that stands ${most.value} V at most: the line will be damaged. ${wayOutOf(terminal, arriving)}`,
+    subjects: [spot(terminal)],
+    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: most.value, origin: most.origin, limitKey: most.key }],
+    fixes: levelFixes(terminal, most, least), ...(!isOpenDrain(terminal) && { worksheet: dividerSheet(terminal, most, least) }),
+  }]
+  if (terminal.between?.kind === 'divider' && arriving < least.value) return [{
+    code: 'level.divided-too-low', id: `level.divided-too-low ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+    title: `Too little is left for ${whereIs(terminal)}`,
+    sentence: `The divider leaves ${rounded(arriving)} V of ${terminal.signal!.outputHighV!.value} V, and an input needs ${least.value} V to read high. Use a larger lower resistor.`,
+    subjects: [spot(terminal)],
+    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: least.value, origin: least.origin, limitKey: least.key }],
+    fixes: levelFixes(terminal, most, least), worksheet: dividerSheet(terminal, most, least),
+  }]
+  return []
+})
+
+function wayOutOf(terminal: Terminal, arriving: number): string {
+  if (isOpenDrain(terminal)) return 'Put a level shifter for open-drain lines between, or pull it up to 3V3 only.'
+  return arriving >= MACHINE_V ? 'Put an opto-coupler between: it also keeps the machine\'s disturbances out.' : 'Put a divider or a level shifter between.'
+}
+
+function dividerSheet(terminal: Terminal, most: Limit, least: Limit): Worksheet {
+  return { kind: 'divider', inputV: terminal.signal!.outputHighV!.value, mostV: most.value, leastV: least.value, series: 'E12', bitHz: bitHzOf(terminal) ?? 1000 }
+}
+
+/** Ways to bring a level down, the simplest first: worked for this voltage and this speed. */
+function levelFixes(terminal: Terminal, most: Limit, least: Limit): Fix[] {
+  const put = (label: string, between: Between): Fix => ({ label, edits: [{ edit: 'set-between', terminal: terminal.key, between }] })
+  const arriving = terminal.signal!.outputHighV!.value
+  const shifter = put('Level shifter', { kind: 'level-shifter', fit: isOpenDrain(terminal) ? 'open-drain' : 'push-pull' })
+  if (isOpenDrain(terminal)) return arriving >= MACHINE_V ? [put('Opto-coupler', { kind: 'opto-coupler' })] : [shifter]
+  if (arriving >= MACHINE_V) return [put('Opto-coupler', { kind: 'opto-coupler' }), ...worked(terminal, most, least).map(({ label, between }) => put(label, between))]
+  return [...worked(terminal, most, least).map(({ label, between }) => put(label, between)), shifter]
+}
+
+/** A divider that keeps limit, threshold and edges: the usual pair where it does, else the best of E12, E24, E96. */
+function worked(terminal: Terminal, most: Limit, least: Limit): { label: string, between: Between }[] {
+  const inputV = terminal.signal!.outputHighV!.value
+  const bitHz = bitHzOf(terminal)
+  const named = (upperOhm: number, lowerOhm: number) => ({
+    label: `Divider ${ohmsInWords(upperOhm)} over ${ohmsInWords(lowerOhm)} (${rounded(dividedV(inputV, upperOhm, lowerOhm))} V)`,
+    between: { kind: 'divider', upperOhm, lowerOhm } as Between,
+  })
+  const usual = judgeDivider(inputV, READY_DIVIDER.upperOhm, READY_DIVIDER.lowerOhm, 50)
+  if (usual.tapV <= most.value && usual.tapV >= least.value && usual.tapV > 3 && (!bitHz || usual.edgeS <= 0.1 / bitHz)) return [named(usual.upperOhm, usual.lowerOhm)]
+  for (const series of ['E12', 'E24', 'E96'] as SeriesName[]) {
+    const found = designDivider({ inputV, aimV: Math.min(3.3, most.value), mostV: most.value, leastV: least.value, series, mostMa: 4, ...(bitHz && { bitS: 1 / bitHz }) })
+    if (found) return [named(found.upperOhm, found.lowerOhm)]
+  }
+  return []
+}
+
+const negative = ({ signal, between }: Terminal) => !between && signal?.outputLowV !== undefined && signal.outputLowV.value < LEAST_V
+
+/** Levels that go below ground, as RS-232 does. */
+export const levelNegative: Rule = ({ facts }) => facts.terminals.filter(onLine).filter(negative).map((terminal): Finding => ({
+  code: 'level.negative', id: `level.negative ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+  title: `${terminal.signal!.outputLowV!.value} V into ${whereIs(terminal)}`,
+  sentence: `${called(terminal)} swings from ${terminal.signal!.outputLowV!.value} to ${terminal.signal!.outputHighV?.value ?? 0} V, and inverted: a line stands nothing below ground and the board is damaged. A divider does not help; put a converter between.`,
+  subjects: [spot(terminal)],
+  figures: [{ label: 'lowest', value: terminal.signal!.outputLowV!.value, unit: 'V', limit: LEAST_V, origin: terminal.signal!.outputLowV!.origin }],
+  fixes: [{ label: 'RS-232 converter on the whole link', edits: terminal.owner.signals.filter(signal => signal.role.startsWith('serial.')).map(signal => ({ edit: 'set-between', terminal: `${terminal.owner.id}.${signal.id}`, between: { kind: 'rs232-converter' } })) }],
+}))
+
+/** A varying voltage on a digital line, or past what an analog input stands. */
+export const levelAnalog: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
+  if (!terminal.signal?.analog) return []
+  if (onLine(terminal)) return [{
+    code: 'level.analog', id: `level.analog ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+    title: `${whereIs(terminal)} cannot read a varying voltage`,
+    sentence: `${called(terminal)} gives a voltage between 0 and ${terminal.signal.outputHighV?.value ?? 3.3} V; a line only tells high from low. Lead it to an analog converter.`,
+    subjects: [spot(terminal)], figures: [{ label: 'asked', value: 'analog', limit: 'digital', origin: 'board file' }], fixes: converterFix(terminal, facts),
+  }]
+  const { place } = terminal
+  const most = place?.kind === 'terminal' ? place.offer.inputMaxV : undefined
+  const arriving = arrivingV(terminal)
+  if (!most || arriving === null || arriving <= most.value) return []
+  const limit = { value: most.value, origin: most.origin, key: '' }
+  return [{
+    code: 'level.analog-too-high', id: `level.analog-too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+    title: `${rounded(arriving)} V into ${whereIs(terminal)}`,
+    sentence: `${called(terminal)} reaches ${rounded(arriving)} V and the analog input stands ${most.value} V: the converter is damaged. Put a divider between, and scale the reading back.`,
+    subjects: [spot(terminal)], figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: most.value, origin: most.origin }],
+    fixes: worked(terminal, limit, { ...limit, value: 0 }).map(({ label, between }) => ({ label, edits: [{ edit: 'set-between', terminal: terminal.key, between }] })),
+    worksheet: dividerSheet(terminal, limit, { ...limit, value: 0 }),
+  }]
+})
+
+function converterFix(terminal: Terminal, { catalogue, plan, parts }: Evidence['facts']): Fix[] {
+  if (parts.some(owner => owner.part.offers?.some(offer => offer.kind === 'analog'))) return [{ label: 'Take it off the line, then place the rest', edits: [{ edit: 'release', terminal: terminal.key }] }]
+  const converter = [...catalogue.parts.values()].find(part => part.offers?.some(offer => offer.kind === 'analog'))
+  return converter ? [{ label: `Add: ${converter.name}`, edits: [{ edit: 'add-part', part: { id: freePartId(plan, converter.id), type: converter.id, name: converter.name } }, { edit: 'release', terminal: terminal.key }] }] : []
+}
+
+/** The board's high level is below what the part's input is sure to read. */
+export const levelAtPart: Rule = ({ facts }) => facts.terminals.filter(onLine).flatMap((terminal): Finding[] => {
+  const { signal, between } = terminal
+  const high = boardLimit(facts, 'outputHighV')!
+  const needed = signal!.inputHighMinV
+  if (signal!.direction === 'out' || between || !needed || needed.value <= high.value) return []
+  return [{
+    code: 'level.too-low', id: `level.too-low ${terminal.key}`, severity: 'caution', stages: ['wiring'],
+    title: `${called(terminal)} may not see a high`,
+    sentence: `Position ${terminal.place?.kind === 'header' ? terminal.place.position : ''} gives ${high.value} V and the input asks ${needed.value} V: it works on some days and flickers on others. Put a level shifter between.`,
+    subjects: [spot(terminal)],
+    figures: [{ label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin }],
+    fixes: [{ label: 'Level shifter to 5 V', edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'level-shifter', fit: isOpenDrain(terminal) ? 'open-drain' : 'push-pull' } }] }],
+  }]
+})
+
+/** A shifter made for open-drain lines on a fast push-pull one, or the other way round. */
+export const shifterFit: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
+  const { between } = terminal
+  if (between?.kind !== 'level-shifter' || !between.fit || !terminal.signal) return []
+  const wanted = isOpenDrain(terminal) ? 'open-drain' : 'push-pull'
+  const bitHz = bitHzOf(terminal) ?? 0
+  if (between.fit === wanted || (wanted === 'push-pull' && bitHz <= OPEN_DRAIN_SHIFTER_HZ)) return []
+  return [{
+    code: 'level.shifter-unfit', id: `level.shifter-unfit ${terminal.key}`, severity: wanted === 'open-drain' ? 'stop' : 'caution', stages: ['wiring'],
+    title: `${called(terminal)}: the shifter is of the wrong kind`,
+    sentence: wanted === 'open-drain' ? 'A push-pull shifter drives against the other end of an open-drain line: nothing answers. Take one made for open-drain lines.' : 'A shifter with pull-up resistors is too slow for this line: its edges round off and bits are lost. Take one made for push-pull lines.',
+    subjects: [spot(terminal)], figures: [{ label: 'bit rate', value: bitHz, unit: 'Hz', limit: OPEN_DRAIN_SHIFTER_HZ, origin: 'memory' }],
+    fixes: [{ label: `Take one for ${wanted} lines`, edits: [{ edit: 'set-between', terminal: terminal.key, between: { ...between, fit: wanted } }] }],
+  }]
+})
+
+/** A divider whose edges take too much of a bit. */
+export const dividerEdges: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
+  const { between } = terminal
+  const bitHz = bitHzOf(terminal)
+  if (between?.kind !== 'divider' || !bitHz || !terminal.signal?.outputHighV) return []
+  const { edgeS, currentMa } = judgeDivider(terminal.signal.outputHighV.value, between.upperOhm!, between.lowerOhm!, 50)
+  if (edgeS <= 0.1 / bitHz) return []
+  return [{
+    code: 'level.divider-slow', id: `level.divider-slow ${terminal.key}`, severity: 'caution', stages: ['wiring'],
+    title: `${called(terminal)}: the divider rounds the edges off`,
+    sentence: `With some 50 pF at the input an edge takes ${rounded(edgeS * 1e6, 3)} µs of a bit of ${rounded(1e6 / bitHz, 3)} µs. Take smaller resistors; this pair draws ${rounded(currentMa)} mA.`,
+    subjects: [spot(terminal)], figures: [{ label: 'edge', value: rounded(edgeS * 1e6, 3), unit: 'µs', limit: rounded(1e5 / bitHz, 3), origin: 'practice' }],
+    fixes: worked(terminal, boardLimit(facts, 'inputMaxV')!, boardLimit(facts, 'inputHighMinV')!).map(({ label, between: better }) => ({ label, edits: [{ edit: 'set-between', terminal: terminal.key, between: better }] })),
+    worksheet: dividerSheet(terminal, boardLimit(facts, 'inputMaxV')!, boardLimit(facts, 'inputHighMinV')!),
+  }]
+})

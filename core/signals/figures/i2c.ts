@@ -1,0 +1,64 @@
+/** Each I²C bus of a plan as a circuit. */
+import type { Bus, Facts, ResolvedPart } from '../../facts/types'
+import { busyShare, leastPullUpOhm, loadOf, LOW_V, modeOf, mostPullUpOhm, reachableMode, riseTimeS, type Mode } from '../i2c'
+
+/** What a bus runs at when nobody says otherwise. Memory. */
+export const USUAL_CLOCK_HZ = 100_000
+
+export interface I2cBusFigures {
+  busId: string
+  label: string
+  clockHz: number
+  mode: Mode
+  supplyV: number
+  /** Where the pull-ups are: who, and how large. */
+  pullUps: { partId: string | null, name: string, ohm: number }[]
+  pullUpOhm: number
+  capacitancePf: number
+  wireM: number
+  riseS: number
+  leastOhm: number
+  mostOhm: number
+  reachable: Mode | null
+  busyShare: number
+  polls: { partId: string, name: string, hz: number, bytes: number }[]
+  slowest: { partId: string, name: string, maxClockHz: number } | null
+  stretching: string[]
+}
+
+export function i2cFigures(facts: Facts): I2cBusFigures[] {
+  return facts.buses.filter(bus => bus.kind === 'i2c').map(bus => figuresOf(bus, facts))
+}
+
+function figuresOf(bus: Bus, facts: Facts): I2cBusFigures {
+  const groups = facts.groups.filter(group => group.bus?.id === bus.id)
+  const owners = groups.map(group => group.owner).filter(owner => owner.part.i2c)
+  // What is polled behind a hub takes the time of the bus above it too.
+  const behind = facts.buses.filter(other => other.upstream === bus.id).flatMap(other => facts.groups.filter(group => group.bus?.id === other.id).map(group => group.owner))
+  const clockHz = facts.plan.clocks[bus.upstream ?? bus.id] ?? facts.plan.clocks[bus.id] ?? USUAL_CLOCK_HZ
+  const pullUps = [...boardPullUps(bus, facts), ...owners.flatMap(owner => owner.part.i2c!.pullUpOhm ? [{ partId: owner.id, name: owner.name, ohm: owner.part.i2c!.pullUpOhm }] : [])]
+  const wires = owners.filter(owner => !owner.part.isAddOn).map(owner => wireOf(owner, facts))
+  const load = loadOf(pullUps.map(entry => entry.ohm), owners.map(owner => owner.part.i2c!.capacitancePf ?? 10), wires)
+  const mode = modeOf(clockHz)
+  const supplyV = 3.3
+  const polls = [...owners, ...behind].flatMap(owner => owner.part.i2c?.poll ? [{ partId: owner.id, name: owner.name, ...owner.part.i2c.poll }] : [])
+  const slowest = owners.flatMap(owner => owner.part.i2c!.maxClockHz ? [{ partId: owner.id, name: owner.name, maxClockHz: owner.part.i2c!.maxClockHz }] : []).sort((a, b) => a.maxClockHz - b.maxClockHz)[0] ?? null
+  return {
+    busId: bus.id, label: bus.label, clockHz, mode, supplyV, pullUps, ...load, wireM: wires.reduce((sum, m) => sum + m, 0),
+    riseS: riseTimeS(load.pullUpOhm, load.capacitancePf), leastOhm: leastPullUpOhm(supplyV, LOW_V, mode.sinkMa), mostOhm: mostPullUpOhm(mode.riseS, load.capacitancePf),
+    reachable: Number.isFinite(load.pullUpOhm) ? reachableMode(load) : null, busyShare: busyShare(polls, clockHz), polls, slowest,
+    stretching: owners.filter(owner => owner.part.i2c!.stretchesClock).map(owner => owner.id),
+  }
+}
+
+/** Resistors soldered to the board on the bus's lines. */
+function boardPullUps(bus: Bus, facts: Facts): I2cBusFigures['pullUps'] {
+  const sda = bus.software ? facts.board?.header.find(entry => entry.position === bus.software!.sda)?.line : bus.route?.lines.sda
+  const ohm = facts.board?.lines.find(line => line.line === sda)?.fixedPullUpOhm
+  return ohm ? [{ partId: null, name: 'Board', ohm }] : []
+}
+
+function wireOf(owner: ResolvedPart, facts: Facts): number {
+  const sda = owner.signals.find(signal => signal.role === 'i2c.sda')
+  return facts.plan.build.wires[`${owner.id}.${sda?.id}`]?.lengthM ?? owner.part.leadM ?? 0.2
+}
