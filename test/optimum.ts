@@ -23,7 +23,8 @@ export function programmeOf(problem: PlacementProblem): string {
     return name
   }
   const row = (text: string) => model.rows.push(` r${model.rows.length}: ${text}`)
-  const chosen = problem.demands.map((demand, d) => demand.candidates.map((candidate, c) => {
+  const strapped = (demand: PlacementProblem['demands'][number]) => demand.candidates.flatMap(candidate => (candidate.addresses ?? [undefined]).map(entry => ({ ...candidate, address: entry?.address, cost: candidate.cost + (entry?.cost ?? 0) })))
+  const chosen = problem.demands.map((demand, d) => strapped(demand).map((candidate, c) => {
     const name = binary(`x_${d}_${c}`)
     model.objective.push(term(candidate.cost, name))
     return { name, candidate, demand }

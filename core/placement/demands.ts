@@ -4,7 +4,7 @@ import { signalMatches, wantedBy } from '../facts/roles'
 import type { BusGroup, Facts, I2cDevice, ResolvedPart, Terminal } from '../facts/types'
 import type { Board } from '../catalogue/types'
 import { boundTo, refOf } from './refs'
-import type { Candidate, Demand, PlaceRef } from './types'
+import type { Address, Candidate, Demand, PlaceRef } from './types'
 import { TRIFLE, type Weights } from './weights'
 
 export interface Context {
@@ -34,7 +34,8 @@ export function busDemand(group: BusGroup, context: Context): Demand {
     ...group.kind === 'i2c' ? [...hubCandidates(terminals, isHub, context), ...softwareCandidates(terminals, context)] : [],
   ].filter(candidate => !context.forbidden || candidate.places[context.forbidden.terminal] !== context.forbidden.ref)
   const device = group.kind === 'i2c' ? facts.devices.find(entry => entry.owner === owner) : undefined
-  const candidates = device ? plain.flatMap(candidate => strapsOf(device, weights).map(strap => ({ ...candidate, ...strap.candidate, cost: candidate.cost + strap.cost }))) : plain
+  const addresses = device && strapsOf(device, weights)
+  const candidates = addresses ? plain.map(candidate => ({ ...candidate, addresses })) : plain
   return {
     id: terminals.length === 1 ? terminals[0]!.key : `${owner.id}/${group.kind}`, partId: owner.id, isHub,
     label: `${owner.name}: ${role === 'strip' ? 'strip output' : KIND_WORDS[group.kind]}`,
@@ -51,11 +52,11 @@ function twinSignOf(owner: ResolvedPart, facts: Facts): { twinSign?: string } {
 }
 
 /** The addresses a device may have: as the plan has it, or strapped otherwise. */
-function strapsOf(device: I2cDevice, weights: Weights): { candidate: Pick<Candidate, 'address' | 'strap'>, cost: number }[] {
+function strapsOf(device: I2cDevice, weights: Weights): Address[] {
   const option = device.owner.part.options?.find(entry => entry.id === device.optionId)
   const values = option?.values ?? []
-  if (!option || !values.length) return [{ candidate: { address: device.address }, cost: 0 }]
-  return values.map(({ value }) => ({ candidate: { address: Number(value), strap: { option: option.id, value } }, cost: Number(value) === device.address ? 0 : weights.strapChanged }))
+  if (!option || !values.length) return [{ address: device.address, cost: 0 }]
+  return values.map(({ value }) => ({ address: Number(value), strap: { option: option.id, value }, cost: Number(value) === device.address ? 0 : weights.strapChanged })).sort((a, b) => a.cost - b.cost)
 }
 
 function movedCost(terminals: Terminal[], places: Record<string, PlaceRef>, weights: Weights): number {

@@ -32,20 +32,42 @@ export interface Gathered {
   proved: boolean
 }
 
-const ROUNDS_AT_ROOT = 60
-const ROUNDS_BELOW = 14
-/** Middles of one cluster that the descent looks at, the most promising first. */
-const MIDDLES_TRIED = 12
-const EPSILON = 1e-6
-
-/** The cheapest placement below `below`; null when there is none. `patience` bounds the branches looked at. */
-export function gatherLines(task: GatheringTask, below = Infinity, patience = 3000): Gathered | null {
-  return new Gathering(task, below, patience).run()
+/** `found` is null when there is none below what was asked; `prices` are the best ones of the first branch, for bounding tasks much like this one. */
+export interface GatheringOutcome {
+  found: Gathered | null
+  prices: Float64Array | null
 }
 
-/** A bound under the cheapest placement, quickly; Infinity when there is none. */
-export function gatheringFloor(task: GatheringTask): number {
-  return new Gathering(task, Infinity, 1).floor()
+const ROUNDS_AT_ROOT = 60
+const ROUNDS_BELOW = 16
+/** Middles of one cluster that the descent looks at, the most promising first. */
+const MIDDLES_TRIED = 12
+/** Clusters up to this many lines are solved over all sets of their lines. */
+const FEW_ROWS = 4
+const EPSILON = 1e-6
+
+/** The cheapest placement below `below`. `patience` bounds the branches looked at; `warm` are prices of a task much like this one. */
+export function gatherLines(task: GatheringTask, below = Infinity, patience = 3000, warm: Float64Array | null = null): GatheringOutcome {
+  const gathering = new Gathering(task, below, patience, warm)
+  return { found: gathering.run(), prices: gathering.firstPrices }
+}
+
+/** Prices of places under which every row and cluster, each for itself, comes as dear as it can; and what the clusters cost then. */
+export interface Prices {
+  /** By place. */
+  prices: Float64Array
+  clusterCost: number
+  /** A bound under the cheapest placement; Infinity when there is none. */
+  floor: number
+}
+
+/** What the clusters of the task cost, each for itself, under these prices. */
+export function clusterCostUnder(task: GatheringTask, prices: Float64Array): number {
+  return new Gathering(task, Infinity, 0).clusterCostUnder(prices)
+}
+
+export function priceLines(task: GatheringTask): Prices {
+  return new Gathering(task, Infinity, 0).pricesAtRoot()
 }
 
 interface Bound {
@@ -80,19 +102,26 @@ class Gathering {
   /** Place of each column of a matching: a place stands there as often as it can be filled. */
   private readonly columns: Int32Array
   private readonly columnsOf: Int32Array[]
+  /** Cluster → middle → distance of each of its columns. */
+  private readonly awayOf: Float64Array[][]
   /** Clusters whose lines keep the order of their places: of any two, the later line never gains by taking the earlier place. */
   private readonly inOrder: boolean[]
+  private readonly twinBefore: number[]
   private best: { places: number[], cost: number } | null = null
   private bestCost: number
+  firstPrices: Float64Array | null = null
   private nodes = 0
 
-  constructor(private readonly task: GatheringTask, below: number, private readonly patience: number) {
+  constructor(private readonly task: GatheringTask, below: number, private readonly patience: number, private readonly warm: Float64Array | null = null) {
     this.bestCost = below
     this.rowsOf = Array.from({ length: task.clusters }, () => [])
     task.clusterOf.forEach((cluster, row) => (cluster < 0 ? this.alone : this.rowsOf[cluster]!).push(row))
     this.columns = this.columnsFor(task.cost.length)
     this.columnsOf = this.rowsOf.map(rows => this.columnsFor(rows.length).sort((a, b) => task.along[a]! - task.along[b]! || a - b))
+    this.awayOf = this.columnsOf.map(columns => task.distance.map(away => picked(away, columns)))
     this.inOrder = this.rowsOf.map(rows => this.keepsOrder(rows))
+    const alike = (a: number[], b: number[]) => a.length === b.length && a.every((row, i) => task.cost[row]!.every((value, p) => value === task.cost[b[i]!]![p]))
+    this.twinBefore = this.rowsOf.map((rows, k) => this.rowsOf.findLastIndex((other, j) => j < k && alike(rows, other)))
   }
 
   /** The Monge condition between neighbours: cost(i, p) + cost(j, q) ≤ cost(i, q) + cost(j, p) for lines i < j and places p before q. */
@@ -116,16 +145,24 @@ class Gathering {
     const plain = this.matched(this.task.cost)
     if (!plain || plain.cost >= this.bestCost - EPSILON) return null
     if (!this.task.clusters) return { places: plain.places, cost: plain.cost, proved: true }
-    const free = this.rowsOf.map(() => this.task.distance.map((_, m) => m))
-    this.branch(free, plain.prices, ROUNDS_AT_ROOT)
+    this.branch(this.everyMiddle(), this.warm ?? plain.prices, ROUNDS_AT_ROOT)
     return this.best && { ...this.best, proved: this.nodes <= this.patience }
   }
 
-  floor(): number {
+  pricesAtRoot(): Prices {
     const plain = this.matched(this.task.cost)
-    if (!plain) return Infinity
-    if (!this.task.clusters) return plain.cost
-    return Math.max(plain.cost, this.priced(this.rowsOf.map(() => this.task.distance.map((_, m) => m)), plain.prices, ROUNDS_AT_ROOT).value)
+    if (!plain) return { prices: new Float64Array(this.task.capacity.length), clusterCost: 0, floor: Infinity }
+    if (!this.task.clusters) return { prices: plain.prices, clusterCost: 0, floor: plain.cost }
+    const bound = this.priced(this.everyMiddle(), plain.prices, ROUNDS_AT_ROOT)
+    return { prices: bound.prices, clusterCost: bound.byMiddle.reduce((sum, costs) => sum + Math.min(...costs), 0), floor: Math.max(plain.cost, bound.value) }
+  }
+
+  clusterCostUnder(prices: Float64Array): number {
+    return this.relaxed(this.everyMiddle(), prices).byMiddle.reduce((sum, costs) => sum + Math.min(...costs), 0)
+  }
+
+  private everyMiddle(): number[][] {
+    return this.rowsOf.map(() => this.task.distance.map((_, m) => m))
   }
 
   /** True when nothing at or above `bound` can be better than what is known. */
@@ -133,13 +170,16 @@ class Gathering {
     return bound > this.bestCost - this.task.quantum + EPSILON
   }
 
-  private branch(middles: number[][], prices: Float64Array, rounds: number): void {
+  private branch(given: number[][], prices: Float64Array, rounds: number): void {
     if (++this.nodes > this.patience) return
+    const middles = this.untwinned(given)
+    if (middles.some(list => !list.length)) return
     if (middles.every(list => list.length === 1)) {
       this.tryMiddles(middles.map(list => list[0]!), false)
       return
     }
     const bound = this.priced(middles, prices, rounds)
+    this.firstPrices ??= bound.prices
     if (this.hopeless(bound.value)) return
     const open = middles.map((list, k) => {
       const least = Math.min(...bound.byMiddle[k]!)
@@ -156,6 +196,23 @@ class Gathering {
     if (!undecided) return this.branch(narrowed, bound.prices, 0)
     for (const { m } of open[undecided.k]!)
       this.branch(narrowed.map((list, k) => k === undecided.k ? [m] : list), bound.prices, ROUNDS_BELOW)
+  }
+
+  /** Clusters that are alike line by line may change places: the later one is taken to lie no nearer the first middle. */
+  private untwinned(middles: number[][]): number[][] {
+    const after = [...middles]
+    this.twinBefore.forEach((j, k) => {
+      if (j < 0) return
+      const least = Math.min(...after[j]!)
+      after[k] = after[k]!.filter(m => m >= least)
+    })
+    for (let k = after.length - 1; k >= 0; k--) {
+      const j = this.twinBefore[k]!
+      if (j < 0) continue
+      const most = Math.max(...after[k]!)
+      after[j] = after[j]!.filter(m => m <= most)
+    }
+    return after
   }
 
   /** From the best placement known, one middle after another is moved to where the whole gets cheapest. */
@@ -193,7 +250,7 @@ class Gathering {
         scale *= 0.6
         since = 0
       }
-      if (round % 8 === 0) this.tryMiddles(now.middles, true)
+      if (this.patience > 0 && (this.nodes === 1 ? round % 10 === 0 : round === 0 && this.nodes % 3 === 1)) this.tryMiddles(now.middles, this.nodes === 1)
       if (this.hopeless(best.value) || round >= rounds || now.excess === 0) return best
       const aim = Number.isFinite(this.bestCost) ? this.bestCost : now.value + 10
       const step = scale * Math.max(0.02, aim - now.value) / now.excess
@@ -204,7 +261,8 @@ class Gathering {
   /** Every row or cluster for itself, paying for the places it takes: a bound on the whole. */
   private relaxed(middles: number[][], prices: Float64Array): { value: number, byMiddle: number[][], middles: number[], over: Int32Array, excess: number } {
     const { cost, capacity } = this.task
-    const over = Int32Array.from(capacity, size => -size)
+    const over = new Int32Array(capacity.length)
+    for (let p = 0; p < over.length; p++) over[p] = -capacity[p]!
     let value = 0
     for (let p = 0; p < prices.length; p++) value -= prices[p]! * capacity[p]!
     for (const row of this.alone) {
@@ -233,69 +291,20 @@ class Gathering {
     return { value, byMiddle, middles: chosen, over, excess }
   }
 
-  /** One cluster's own best at each middle; where a cheap floor already exceeds the best, the floor stands for it. */
-  private clusterAlone(k: number, rows: number[], columns: Int32Array, middles: number[], prices: Float64Array) {
-    const { cost, distance } = this.task
-    if (this.inOrder[k]) {
-      const costs = middles.map(m => this.orderedCost(rows, columns, distance[m]!, prices, null))
-      const least = costs.indexOf(Math.min(...costs))
-      const places: number[] = []
-      const found = this.orderedCost(rows, columns, distance[middles[least]!]!, prices, places)
-      return { costs, best: { cost: found, places, middle: middles[least]! } }
-    }
-    const costs = middles.map((m) => {
-      const away = distance[m]!
-      let floor = 0
-      for (const row of rows) {
-        const own = cost[row]!
-        let least = Infinity
-        for (let p = 0; p < prices.length; p++) {
-          const here = own[p]! + away[p]! + prices[p]!
-          if (here < least) least = here
-        }
-        floor += least
-      }
-      return floor
-    })
-    let best: { cost: number, places: number[], middle: number } = { cost: Infinity, places: [], middle: middles[0]! }
-    for (const i of middles.map((_, i) => i).sort((x, y) => costs[x]! - costs[y]!)) {
-      if (costs[i]! >= best.cost) break
-      const away = distance[middles[i]!]!
-      const matching = cheapestMatching(rows.map(row => picked(summed(summed(cost[row]!, away), prices), columns)))
-      costs[i] = matching?.cost ?? Infinity
-      if (matching && matching.cost < best.cost) best = { cost: matching.cost, places: matching.columns.map(c => columns[c]!), middle: middles[i]! }
-    }
-    return { costs, best }
-  }
-
-  /**
-   * Lines in their order to places in theirs, by dynamic programming over the places; the best matching wherever the
-   * Monge condition holds. Fills `places` when it is given.
-   */
-  private orderedCost(rows: number[], columns: Int32Array, away: Float64Array, prices: Float64Array, places: number[] | null): number {
-    const { cost } = this.task
+  /** One cluster's own best at each of its middles, and the best of them with its places. */
+  private clusterAlone(k: number, rows: number[], columns: Int32Array, middles: number[], prices: Float64Array): { costs: number[], best: { cost: number, places: number[], middle: number } } {
     const size = rows.length
-    const least = new Float64Array(size + 1).fill(Infinity)
-    least[0] = 0
-    const taken = places && new Uint8Array(columns.length * size)
-    for (let c = 0; c < columns.length; c++) {
-      const p = columns[c]!
-      const extra = away[p]! + prices[p]!
-      for (let i = Math.min(size, c + 1) - 1; i >= 0; i--) {
-        const value = least[i]! + cost[rows[i]!]![p]! + extra
-        if (value < least[i + 1]!) {
-          least[i + 1] = value
-          if (taken) taken[c * size + i] = 1
-        }
-      }
+    const loaded = new Float64Array(columns.length * size)
+    for (let i = 0; i < size; i++) {
+      const own = this.task.cost[rows[i]!]!
+      for (let c = 0; c < columns.length; c++) loaded[c * size + i] = own[columns[c]!]! + prices[columns[c]!]!
     }
-    if (places && taken) for (let c = columns.length - 1, i = size - 1; c >= 0 && i >= 0; c--) {
-      if (taken[c * size + i]) {
-        places[i] = columns[c]!
-        i--
-      }
-    }
-    return least[size]!
+    const solve = this.inOrder[k] ? orderedCost : size <= FEW_ROWS ? subsetCost : matchedCost
+    const costs = middles.map(m => solve(loaded, size, this.awayOf[k]![m]!, null))
+    const least = costs.indexOf(Math.min(...costs))
+    const chosen: number[] = []
+    const cost = solve(loaded, size, this.awayOf[k]![middles[least]!]!, chosen)
+    return { costs, best: { cost, places: chosen.map(c => columns[c]!), middle: middles[least]! } }
   }
 
   private matched(cost: Float64Array[]): { places: number[], cost: number, prices: Float64Array } | null {
@@ -336,4 +345,66 @@ class Gathering {
     })
     return best
   }
+}
+
+/**
+ * Lines in their order to places in theirs, by dynamic programming over the places; the best matching wherever the
+ * Monge condition holds. `loaded` is column × line. Fills `chosen`, line → column, when it is given.
+ */
+function orderedCost(loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null): number {
+  const least = new Float64Array(size + 1).fill(Infinity)
+  least[0] = 0
+  const taken = chosen && new Uint8Array(loaded.length)
+  for (let c = 0, at = 0; c < away.length; c++, at += size) {
+    const extra = away[c]!
+    for (let i = Math.min(size, c + 1) - 1; i >= 0; i--) {
+      const value = least[i]! + loaded[at + i]! + extra
+      if (value < least[i + 1]!) {
+        least[i + 1] = value
+        if (taken) taken[at + i] = 1
+      }
+    }
+  }
+  if (chosen && taken) for (let c = away.length - 1, i = size - 1; c >= 0 && i >= 0; c--) if (taken[c * size + i]) chosen[i--] = c
+  return least[size]!
+}
+
+/** A few lines of any kind: dynamic programming over the places and the sets of lines that have one. */
+function subsetCost(loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null): number {
+  const sets = 1 << size
+  const least = new Float64Array(sets).fill(Infinity)
+  least[0] = 0
+  const taken = chosen && new Int8Array(away.length * sets).fill(-1)
+  for (let c = 0, at = 0; c < away.length; c++, at += size) {
+    const extra = away[c]!
+    for (let set = sets - 1; set > 0; set--) {
+      for (let i = 0; i < size; i++) {
+        if (!(set & (1 << i))) continue
+        const value = least[set ^ (1 << i)]! + loaded[at + i]! + extra
+        if (value < least[set]!) {
+          least[set] = value
+          if (taken) taken[c * sets + set] = i
+        }
+      }
+    }
+  }
+  if (chosen && taken) for (let c = away.length - 1, set = sets - 1; c >= 0 && set; c--) {
+    const i = taken[c * sets + set]!
+    if (i < 0) continue
+    chosen[i] = c
+    set ^= 1 << i
+  }
+  return least[sets - 1]!
+}
+
+function matchedCost(loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null): number {
+  const matching = cheapestMatching(Array.from({ length: size }, (_, i) => {
+    const own = new Float64Array(away.length)
+    for (let c = 0; c < own.length; c++) own[c] = loaded[c * size + i]! + away[c]!
+    return own
+  }))
+  matching?.columns.forEach((column, i) => {
+    if (chosen) chosen[i] = column
+  })
+  return matching?.cost ?? Infinity
 }

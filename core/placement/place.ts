@@ -74,8 +74,8 @@ function resultOf(plan: Plan, facts: Facts, problem: PlacementProblem, outcome: 
   const moved = Object.entries(places)
     .filter(([key, ref]) => plan.assignments[key] && refOf(plan.assignments[key]) !== ref)
     .map(([terminal, ref]) => ({ terminal, from: placeInWords(refOf(plan.assignments[terminal]!)), to: placeInWords(ref) }))
-  const straps = [...best.chosen].flatMap(([demand, { strap, address }]) =>
-    strap && address !== facts.devices.find(device => device.owner.id === demand.partId)?.address ? [{ partId: demand.partId, ...strap }] : [])
+  const straps = best.addresses.flatMap(({ partId, strap, address }) =>
+    strap && address !== facts.devices.find(device => device.owner.id === partId)?.address ? [{ partId, ...strap }] : [])
   return {
     ok: true, assignments, straps, softwareBuses: best.softwareBuses, cost: round(best.cost), powerCost: round(power.cost), costs: costRows(problem, best),
     provedBest: outcome.finished, nodes: outcome.nodes, moved, leftOut: best.leftOut, splitAt: splitsOf(problem, places),
@@ -115,17 +115,11 @@ function splitsOf(problem: PlacementProblem, places: Record<string, PlaceRef>): 
 
 /** What the placement cost, largest first; what the plain lines cost together is one row. */
 function costRows(problem: PlacementProblem, best: Solution): CostRow[] {
-  const rows = [...best.chosen].filter(([, candidate]) => candidate.cost > 0).map(([demand, { busId, strap, cost }]) =>
-    ({ what: `${demand.label}${busId ? ` on ${busId}` : ''}${strap && cost ? `, strapped to ${strap.value}` : ''}`, cost: round(cost) }))
-  const clashes = problem.weights.addressClash * clashCount(best)
-  const left = round(best.cost - rows.reduce((sum, row) => sum + row.cost, 0) - clashes)
-  return [
-    ...clashes ? [{ what: 'parts at one address', cost: clashes }] : [],
-    ...rows, ...problem.lineDemands.length ? [{ what: 'plain lines', cost: left }] : [],
-  ].sort((a, b) => b.cost - a.cost)
-}
-
-function clashCount(best: Solution): number {
-  const seen = [...best.chosen.values()].filter(candidate => candidate.address !== undefined).map(candidate => `${candidate.busId} ${candidate.address}`)
-  return seen.length - new Set(seen).size
+  const rows = [...best.chosen].filter(([, candidate]) => candidate.cost > 0).map(([demand, { busId, cost }]) => ({ what: `${demand.label}${busId ? ` on ${busId}` : ''}`, cost: round(cost) }))
+  const straps = best.addresses.filter(entry => entry.cost > 0).map(({ partId, strap, cost }) => ({ what: `${partId} strapped to ${strap?.value ?? ''}`, cost: round(cost) }))
+  const seen = best.addresses.map(({ busId, address }) => `${busId} ${address}`)
+  const clashes = problem.weights.addressClash * (seen.length - new Set(seen).size)
+  const known = [...clashes ? [{ what: 'parts at one address', cost: clashes }] : [], ...rows, ...straps]
+  const left = round(best.cost - known.reduce((sum, row) => sum + row.cost, 0))
+  return [...known, ...problem.lineDemands.length ? [{ what: 'plain lines', cost: left }] : []].sort((a, b) => b.cost - a.cost)
 }

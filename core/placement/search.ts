@@ -3,11 +3,12 @@
  * gathering of the plain lines at each leaf. Branch and bound: a branch is left when its cost and the least cost of
  * what remains cannot beat the best found.
  */
-import { gatheringFloor, gatherLines, type Gathered, type GatheringTask } from './gathering'
+import { clusterCostUnder, gatherLines, priceLines, type Gathered, type GatheringTask } from './gathering'
 import { alongHeader, columnsApart, lineCost } from './lines'
 import { IMPOSSIBLE } from './matching'
 import { columnOf, positionOf } from './refs'
-import type { Candidate, Demand, LineDemand, LinePlace, PlacementProblem, PlaceRef } from './types'
+import type { Address, Candidate, Demand, LineDemand, LinePlace, PlacementProblem, PlaceRef } from './types'
+import { strapDevices, type Device, type Strapped } from './straps'
 import { quantumOf } from './weights'
 
 export interface SearchOptions {
@@ -24,6 +25,8 @@ export interface Solution {
   cost: number
   leftOut: string[]
   softwareBuses: { id: string, sda: number, scl: number }[]
+  /** Address of each device. */
+  addresses: (Address & { partId: string, busId: string })[]
 }
 
 export interface SearchOutcome {
@@ -35,6 +38,10 @@ export interface SearchOutcome {
 
 const PATIENCE = 60_000
 const EPSILON = 1e-6
+/** Staying unplaced is open to one line each; a second unit keeps it from ever having a price. */
+const NEVER_SCARCE = 2
+/** Price lists kept for bounding. */
+const MOST_PRICES = 10
 
 /** The cheapest placement of all signals, or none when there is none: then every branch was looked at. */
 export function search(problem: PlacementProblem, options: SearchOptions = {}): SearchOutcome {
@@ -56,7 +63,8 @@ class Search {
   private readonly restCost: number[]
   private readonly taken = new Map<PlaceRef, { token: string, count: number }>()
   private readonly used = new Map<string, { way: string, exclusive: boolean, count: number }>()
-  private readonly devices: { busId: string, address: number }[] = []
+  private readonly devices: Device[] = []
+  private readonly strapped = new Map<string, Strapped>()
   private readonly busOfPart = new Map<string, string>()
   private readonly opened = new Map<string, number>()
   private readonly chosen: Candidate[] = []
@@ -72,6 +80,15 @@ class Search {
   private readonly optional: LineDemand[]
   private readonly base: Float64Array[]
   private readonly quantum: number
+  /** Demands decided now. */
+  private depth = 0
+  /** Prices by kind of place: those found with everything free first. */
+  private readonly priceLists: { prices: Float64Array, clusterCost: number }[] = []
+  /** The lines with every place free. */
+  private wide: GatheringTask | null = null
+  /** Lines that do not gather, whatever the buses do. */
+  private alone: number[] = []
+  private readonly atMiddle = new Map<number, Float64Array>()
   private best: Solution | null = null
   private nodes = 0
   private stopped = false
@@ -94,7 +111,17 @@ class Search {
   }
 
   run(): SearchOutcome {
-    if (!this.problem.hopeless.length) this.descend(0, 0)
+    if (!this.problem.hopeless.length) {
+      const rows = this.problem.lineDemands
+      const gathers = (part: string) => !this.onHeader.has(part) && rows.filter(row => row.partId === part).length > 1
+      if (!this.options.firstOnly) {
+        const free = this.kinds.map((places, kind) => ({ kind, refs: places.map(place => place.ref) }))
+        this.wide = this.taskOf(rows, free, new Map(), gathers)
+        this.alone = rows.flatMap((row, i) => gathers(row.partId) ? [] : [i])
+        this.learn(priceLines(this.wide).prices.slice(0, this.kinds.length))
+      }
+      this.descend(0, 0)
+    }
     return { best: this.best, nodes: this.nodes, finished: !this.stopped }
   }
 
@@ -105,27 +132,30 @@ class Search {
       this.stopped = !this.options.firstOnly
       return
     }
-    const known = cost + this.restCost[depth]!
-    const quick = this.lineFloor(false)
-    if (quick === Infinity || (this.best && known + quick > this.best.cost - this.quantum + EPSILON)) return
-    const floor = this.best ? this.lineFloor(true) : quick
-    if (this.best && known + floor > this.best.cost - this.quantum + EPSILON) return
-    if (depth === this.order.length) return this.leaf(cost)
+    const known = cost + this.straps().cost + this.restCost[depth]!
+    const priced = this.best ? this.pricedFloor() : -Infinity
+    if (this.best && known + priced > this.best.cost - this.quantum + EPSILON) return
+    const fit = this.fitFloor()
+    if (fit === Infinity || (this.best && known + fit > this.best.cost - this.quantum + EPSILON)) return
+    const floor = Math.max(priced, fit)
+    if (depth === this.order.length) return this.leaf(cost + this.straps().cost)
     const demand = this.order[depth]!
     const twin = this.twinBefore[depth]!
     const least = twin >= 0 ? this.rank[twin]! : 0
     const ranked = demand.candidates
       .map((candidate, index) => ({ candidate, index, cost: candidate.cost }))
       .filter(({ candidate, index }) => index >= least && this.fits(candidate))
-      .map(entry => ({ ...entry, cost: entry.cost + this.clashCost(entry.candidate) }))
+      .map(entry => ({ ...entry, cost: entry.cost + this.shareCost(entry.candidate) }))
       .sort((a, b) => a.cost - b.cost)
     for (const { candidate, index, cost: own } of ranked) {
-      if (this.best && cost + own + this.restCost[depth + 1]! + floor > this.best.cost - this.quantum + EPSILON) break
+      if (this.best && known + own - (demand.candidates[0]?.cost ?? 0) + floor > this.best.cost - this.quantum + EPSILON) break
       this.take(demand, candidate, 1)
       this.chosen[depth] = candidate
       this.rank[depth] = index
+      this.depth = depth + 1
       this.descend(depth + 1, cost + own)
       this.take(demand, candidate, -1)
+      this.depth = depth
       if (this.stopped || (this.best && this.options.firstOnly)) return
     }
   }
@@ -143,13 +173,19 @@ class Search {
     })
   }
 
-  /** What it costs to be with those already placed: devices answering together, outputs sharing a channel. */
-  private clashCost({ address, busId, uses }: Candidate): number {
-    const shared = uses.reduce((sum, { resource, shareCost }) => sum + (shareCost !== undefined && this.used.has(resource) ? shareCost : 0), 0)
-    if (address === undefined || !busId) return shared
-    const lineage = this.lineage(busId)
-    return shared + this.problem.weights.addressClash * this.devices.filter(other => other.address === address
-      && (lineage.includes(other.busId) || this.lineage(other.busId).includes(busId))).length
+  /** What it costs to share a channel with an output that is there already. */
+  private shareCost({ uses }: Candidate): number {
+    return uses.reduce((sum, { resource, shareCost }) => sum + (shareCost !== undefined && this.used.has(resource) ? shareCost : 0), 0)
+  }
+
+  /** The cheapest addresses of the devices placed so far; more devices never make them cheaper. */
+  private straps(): Strapped {
+    const sign = this.devices.map(({ partId, busId }) => `${partId}@${this.lineage(busId).join('<')}`).join()
+    const seen = this.strapped.get(sign)
+    if (seen) return seen
+    const found = strapDevices(this.devices, busId => this.lineage(busId), this.problem.weights.addressClash)
+    this.strapped.set(sign, found)
+    return found
   }
 
   private lineage(busId: string): string[] {
@@ -173,26 +209,67 @@ class Search {
       if (count) this.opened.set(candidate.opens.softwareBus, count)
       else this.opened.delete(candidate.opens.softwareBus)
     }
-    if (candidate.address !== undefined && candidate.busId) {
-      if (sign === 1) this.devices.push({ busId: candidate.busId, address: candidate.address })
+    if (candidate.addresses && candidate.busId) {
+      if (sign === 1) this.devices.push({ partId: demand.partId, busId: candidate.busId, addresses: candidate.addresses })
       else this.devices.pop()
     }
     if (demand.isHub && candidate.busId) this.busOfPart.set(demand.partId, candidate.busId)
   }
 
-  /**
-   * A bound under the lines' cost on what is free now; Infinity when they do not fit. The quick one lets every line lie
-   * where it likes; the slow one also gathers the parts that have no other place on the header.
-   */
-  private lineFloor(slow: boolean): number {
+  /** The lines' least cost on what is free now if each lay where it liked; Infinity when they do not fit. Exact for that. */
+  private fitFloor(): number {
     const free = this.freeKinds()
-    const sign = `${slow} ${free.map(({ kind, refs }) => `${kind}:${refs.length}`).join()} ${[...this.opened.keys()].sort().join()}`
+    const sign = `${free.map(({ kind, refs }) => `${kind}:${refs.length}`).join()} ${[...this.opened.keys()].sort().join()}`
     const seen = this.floors.get(sign)
     if (seen !== undefined) return seen
     const rows = [...this.problem.lineDemands, ...this.softwareRows()]
-    const floor = gatheringFloor(this.taskOf(rows, free, new Map(), part => slow && !this.onHeader.has(part)))
+    const floor = priceLines(this.taskOf(rows, free, new Map(), () => false)).floor
     this.floors.set(sign, floor)
     return floor
+  }
+
+  /**
+   * The lines and gathering parts each for itself under the prices found at the root: a bound that costs next to nothing.
+   * What the gathering parts cost there, with every place free, is a bound under what they cost here.
+   */
+  private pricedFloor(): number {
+    const middles = this.middles()
+    const free = new Uint8Array(this.kinds.length)
+    const left = this.kinds.map(places => places.reduce((count, place) => count + (this.taken.has(place.ref) ? 0 : 1), 0))
+    left.forEach((count, kind) => free[kind] = count ? 1 : 0)
+    const rows = this.problem.lineDemands
+    const costs = this.alone.map((i) => {
+      const middle = middles.get(rows[i]!.partId)
+      return middle === undefined ? this.base[i]! : this.costsAt(i, middle)
+    })
+    return Math.max(...this.priceLists.map(({ prices, clusterCost }) => {
+      let value = clusterCost
+      for (let kind = 0; kind < free.length; kind++) value -= prices[kind]! * left[kind]!
+      this.alone.forEach((i, n) => {
+        const own = costs[n]!
+        let least = rows[i]!.optional ? this.problem.weights.leftOut : Infinity
+        for (let kind = 0; kind < own.length; kind++) if (free[kind] && own[kind]! + prices[kind]! < least) least = own[kind]! + prices[kind]!
+        value += least
+      })
+      return value
+    }))
+  }
+
+  /** Keeps prices that were good at a leaf, with what the gathering parts cost under them when every place is free. */
+  private learn(prices: Float64Array): void {
+    if (!this.wide || this.priceLists.length >= MOST_PRICES) return
+    const padded = new Float64Array(this.wide.capacity.length)
+    padded.set(prices)
+    this.priceLists.push({ prices, clusterCost: clusterCostUnder(this.wide, padded) })
+  }
+
+  private costsAt(row: number, middle: number): Float64Array {
+    const key = row * 1000 + middle * 2
+    const seen = this.atMiddle.get(key)
+    if (seen) return seen
+    const costs = this.costsOf(this.problem.lineDemands[row]!, middle)
+    this.atMiddle.set(key, costs)
+    return costs
   }
 
   /** Kinds of place that are not all taken, with the places left of each. */
@@ -226,7 +303,15 @@ class Search {
     const sign = JSON.stringify([free.map(({ kind, refs }) => [kind, refs.length]), [...middles], [...this.opened.keys()].sort()])
     const seen = this.gathered.get(sign)
     if (seen && seen.floor >= below - EPSILON) return
-    const gathered = seen?.result ?? gatherLines(this.taskOf(rows, free, middles, part => !middles.has(part)), below, this.options.firstOnly ? 1 : undefined)
+    const first = this.priceLists[0]
+    const warm = first ? Float64Array.from({ length: free.length + this.optional.length }, (_, w) => free[w] ? first.prices[free[w].kind]! : 0) : null
+    const outcome = seen?.result ? null : gatherLines(this.taskOf(rows, free, middles, part => !middles.has(part)), below, this.options.firstOnly ? 1 : undefined, warm)
+    const gathered = seen?.result ?? outcome!.found
+    if (outcome?.prices) {
+      const prices = new Float64Array(this.kinds.length)
+      free.forEach(({ kind }, w) => prices[kind] = outcome.prices![w]!)
+      this.learn(prices)
+    }
     this.gathered.set(sign, gathered ? { result: gathered, floor: gathered.cost } : { floor: below })
     if (!gathered) return
     if (!gathered.proved && !this.options.firstOnly) this.stopped = true
@@ -246,7 +331,7 @@ class Search {
         const costs = (middles.has(row.partId) ? undefined : this.base[i]) ?? this.costsOf(row, middles.get(row.partId))
         return Float64Array.from([...free.map(({ kind }) => costs[kind]!), ...this.wayOut(row)])
       }),
-      capacity: Int32Array.from({ length: ways }, (_, w) => free[w]?.refs.length ?? 1),
+      capacity: Int32Array.from({ length: ways }, (_, w) => free[w]?.refs.length ?? NEVER_SCARCE),
       distance: [...Array.from({ length: columns }, (_, a) => a), ...expanders].map(middle =>
         Float64Array.from({ length: ways }, (_, w) => free[w] ? weights.apart * columnsApart(this.kinds[free[w].kind]![0]!, middle) : 0)),
       clusterOf: Int32Array.from(rows, row => clusters.indexOf(row.partId)), clusters: clusters.length, quantum: this.quantum,
@@ -254,10 +339,12 @@ class Search {
     }
   }
 
-  /** Middle column of each part whose buses or bound lines lie on the header, to the nearest half column. */
+  /** Middle column of each part whose buses and bound lines are all decided and lie on the header, to the nearest half column. */
   private middles(): Map<string, number> {
     const found = new Map<string, number[]>()
-    this.order.forEach((demand, i) => {
+    const open = new Set(this.order.slice(this.depth).map(demand => demand.partId))
+    this.order.slice(0, this.depth).forEach((demand, i) => {
+      if (open.has(demand.partId)) return
       for (const ref of Object.values(this.chosen[i]!.places)) {
         const position = positionOf(ref)
         if (position !== null) found.set(demand.partId, [...found.get(demand.partId) ?? [], columnOf(position)])
@@ -288,6 +375,6 @@ class Search {
       if (bus) Object.assign(places, { [candidate.opens!.sda]: `P${bus.sda}`, [candidate.opens!.scl]: `P${bus.scl}` })
       leftOut.push(...demand.terminals.filter(terminal => places[terminal] === undefined))
     })
-    this.best = { places, cost, leftOut, softwareBuses: [...software.values()], chosen: new Map(this.order.map((demand, i) => [demand, this.chosen[i]!])) }
+    this.best = { places, cost, leftOut, softwareBuses: [...software.values()], chosen: new Map(this.order.map((demand, i) => [demand, this.chosen[i]!])), addresses: this.devices.map((device, i) => ({ partId: device.partId, busId: device.busId, ...this.straps().chosen[i]! })) }
   }
 }

@@ -15,6 +15,12 @@ export interface Use {
   shareCost?: number
 }
 
+export interface Address {
+  address: number
+  strap?: { option: string, value: string }
+  cost: number
+}
+
 /** One way to meet a demand. */
 export interface Candidate {
   /** terminal key → place */
@@ -25,9 +31,8 @@ export interface Candidate {
   cost: number
   /** Bus it lies on, for address clashes. */
   busId?: string
-  /** 7-bit address on that bus, with the strap that gives it. */
-  address?: number
-  strap?: { option: string, value: string }
+  /** 7-bit addresses the device may have on that bus, as the plan has it first; each with its strap and what it costs. */
+  addresses?: Address[]
   /** Lies on a software bus whose two lines are still to be found. */
   opens?: { softwareBus: string, sda: string, scl: string }
 }
