@@ -2,10 +2,14 @@
 /** An I²C bus as its address range: two parts at one address visibly collide. */
 import type { BusReport } from '~~/core/evaluate'
 import { hexAddress } from '~~/core/bringup/grid'
+import { ohmsInWords } from '~~/core/signals/series'
 
 const { bus } = defineProps<{ bus: BusReport }>()
 const view = useViewStore()
 const { colourOf, nameOf } = useOwners()
+
+const project = useProjectStore()
+const figures = computed(() => project.report!.signals.i2c.find(entry => entry.busId === bus.id) ?? null)
 
 const FIRST = 0x08
 const LAST = 0x77
@@ -27,7 +31,11 @@ const marks = computed(() => {
 <template>
   <div class="lane">
     <div class="lane-name">
-      <b>{{ bus.label }}</b><span class="small quiet">{{ bus.addresses.length }} {{ bus.addresses.length === 1 ? 'address' : 'addresses' }}</span>
+      <b>{{ bus.label }}</b><span class="small quiet">{{ bus.addresses.length }} {{ bus.addresses.length === 1 ? 'address' : 'addresses' }}</span><span
+        v-if="figures"
+        class="small figures"
+        :title="`${Math.round(figures.capacitancePf)} pF, rises in ${Math.round(figures.riseS * 1e9)} ns; busy ${Math.round(figures.busyShare * 100)} % of the time`"
+      >{{ figures.clockHz / 1000 }} kHz · {{ Number.isFinite(figures.pullUpOhm) ? ohmsInWords(figures.pullUpOhm) : 'no pull-up' }}</span>
     </div>
     <div class="range">
       <span

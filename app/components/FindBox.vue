@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Finds a part, a header position (`12`) or a line (`G18`), and shows it on the Wiring stage. */
+/** Finds a part, a header position (`12`), a line (`G18`) or a function (`SPI 0`, `uart3 tx`), and shows it on the Wiring stage. */
 const project = useProjectStore()
 const view = useViewStore()
 const { go } = useStages()
@@ -16,8 +16,21 @@ const hits = computed<Hit[]>(() => {
   const header = project.facts?.board?.header ?? []
   const positions = header.filter(entry => String(entry.position) === wanted || (entry.line !== undefined && `g${entry.line}` === wanted))
     .map(entry => ({ label: `Position ${entry.position}${entry.line !== undefined ? ` · line G${entry.line}` : ` · ${entry.kind}`}`, show: () => view.choosePosition(entry.position) }))
-  return [...positions, ...parts].slice(0, 8)
+  const functions = wanted.length < 2 ? [] : functionsMatching(wanted)
+  return [...positions, ...parts, ...functions].slice(0, 9)
 })
+
+/** Lines that carry a controller's signal, by the controller's name as a person writes it. */
+function functionsMatching(wanted: string): Hit[] {
+  const board = project.facts?.board
+  const words = wanted.split(/\s+/)
+  return (board?.controllers ?? []).flatMap(controller => controller.routes.flatMap(route => Object.entries(route.lines).flatMap(([signal, line]) => {
+    const entry = board!.header.find(header => header.line === line)
+    const name = `${controller.id} ${controller.label} ${signal}`.toLowerCase().replace('²', '2')
+    if (!entry || !words.every(word => name.includes(word))) return []
+    return [{ label: `${controller.label} ${signal} · position ${entry.position} · G${line}`, show: () => view.choosePosition(entry.position) }]
+  })))
+}
 
 function choose(hit: Hit | undefined) {
   if (!hit) return
@@ -35,7 +48,8 @@ function choose(hit: Hit | undefined) {
       v-model="text"
       type="search"
       placeholder="Find (f)"
-      aria-label="Find a part, position or line"
+      data-test="finder"
+      aria-label="Find a part, position, line or function"
       autocomplete="off"
       @focus="open = true"
       @blur="open = false"

@@ -77,7 +77,7 @@ function setLimit(figure: Figure, event: Event) {
       </div>
     </dl>
     <div
-      v-if="finding.fixes.length"
+      v-if="finding.fixes.length || finding.worksheet"
       class="fixes"
     >
       <v-btn
@@ -90,6 +90,15 @@ function setLimit(figure: Figure, event: Event) {
         @click="project.applyFix(fix)"
       >
         {{ fix.label }}
+      </v-btn>
+      <v-btn
+        v-if="finding.worksheet"
+        size="small"
+        variant="outlined"
+        data-test="work-it-out"
+        @click="view.worksheet = finding.worksheet"
+      >
+        Work it out
       </v-btn>
     </div>
   </article>

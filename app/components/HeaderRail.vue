@@ -2,12 +2,16 @@
 /** The header as it lies: two rows, large numbers, owners by colour, roles by mark. Also where a terminal is moved to. */
 import type { HeaderPosition } from '~~/core/catalogue/types'
 import type { Terminal } from '~~/core/facts/types'
+import { claimOf } from '~~/core/placement/refs'
 import type { Mark } from './RoleMark.vue'
 
 const project = useProjectStore()
 const view = useViewStore()
 const { colourOf } = useOwners()
 const { moving, terminal: moved, byPosition, moveTo } = useMove()
+const { dragged, over, reason, possible, start: startDrag, hover, drop, end: endDrag } = useDrag()
+/** What of a cell can be dragged: the chosen part's terminal there, else the first that no add-on board binds. */
+const draggable = (cell: Cell) => (cell.owners.find(owner => owner.owner.id === view.partId && claimOf(owner) === undefined) ?? cell.owners.find(owner => claimOf(owner) === undefined))?.key ?? null
 
 const header = computed(() => project.facts?.board?.header ?? [])
 const reserved = computed(() => new Set(project.plan!.reserved.map(entry => entry.position)))
@@ -124,13 +128,18 @@ function walk(event: KeyboardEvent) {
         v-for="cell in row.cells"
         :key="cell.entry.position"
         class="cell"
-        :class="{ held: cell.owners.length, reserved: cell.reserved, chosen: cell.chosen, marked: cell.marked, stop: cell.stop, dim: cell.dim, first: cell.entry.position === 1, target: cell.target === 'free', taken: cell.target === 'taken', several: cell.colours.length > 1 }"
+        :class="{ held: cell.owners.length, reserved: cell.reserved, chosen: cell.chosen, marked: cell.marked, stop: cell.stop, dim: cell.dim, first: cell.entry.position === 1, target: cell.target === 'free', taken: cell.target === 'taken', over: over === cell.entry.position, impossible: over === cell.entry.position && !possible, several: cell.colours.length > 1 }"
         :style="{ '--owner': cell.colour }"
         :aria-label="cell.label"
         :aria-pressed="cell.chosen"
         :title="cell.label"
         :data-test="`position-${cell.entry.position}`"
+        :draggable="draggable(cell) !== null"
         @click="press(cell)"
+        @dragstart="draggable(cell) ? startDrag(draggable(cell)!, $event) : $event.preventDefault()"
+        @dragover="hover(cell.entry.position, $event)"
+        @drop="drop(cell.entry.position, $event)"
+        @dragend="endDrag"
       >
         <RoleMark
           v-if="cell.mark"
@@ -157,6 +166,15 @@ function walk(event: KeyboardEvent) {
     <div class="ends">
       <span>{{ ends[0] }}</span><span>{{ cells[1]?.name }}</span>
     </div>
+    <p
+      v-if="dragged"
+      class="drag-hint"
+      :class="{ impossible: over !== null && !possible }"
+      role="status"
+      data-test="drag-hint"
+    >
+      {{ over === null ? 'Drop it on a position outlined in green.' : reason ?? `Position ${over} can take it.` }}
+    </p>
   </section>
 </template>
 
@@ -178,6 +196,10 @@ function walk(event: KeyboardEvent) {
 .dim { background: var(--paper-2); border-color: var(--rule); }
 .dim .large { color: var(--ink-2); font-weight: 500; }
 .dim .corner, .dim .foot { opacity: .35; }
+.over { outline: 3px solid var(--moss); }
+.impossible { outline-color: var(--carmine); cursor: not-allowed; }
+.drag-hint { font-size: 13px; font-weight: 600; padding: 2px; color: var(--moss); }
+.drag-hint.impossible { color: var(--carmine); }
 .chosen { outline: 3px solid var(--ink); outline-offset: 0; }
 .stop { border: 2px solid var(--carmine); }
 .marked { outline: 3px solid var(--copper); outline-offset: 1px; z-index: 1; }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A part's terminals: where each is, why, and the ways to move, fix and release it. */
 import { mdiCursorMove, mdiLinkOff, mdiPin, mdiPinOutline } from '@mdi/js'
+import type { Explanation } from '~~/core/placement/explain'
 import { claimOf } from '~~/core/placement/refs'
 import { placeOptions } from '~~/core/placement/options'
 import { roleInWords } from '~~/core/facts/roles'
@@ -11,6 +12,20 @@ const project = useProjectStore()
 const view = useViewStore()
 const { moving, start, moveTo } = useMove()
 const { current, go } = useStages()
+const { start: startDrag, end: endDrag } = useDrag()
+const { running, explain } = usePlacement()
+const explained = shallowRef<Explanation | null>(null)
+
+async function ask(terminal: Terminal) {
+  const plan = project.plan
+  const found = await explain(terminal.key)
+  if (found && project.plan === plan) explained.value = found
+}
+watch(() => project.plan, () => explained.value = null)
+const nameOfTerminal = (key: string) => {
+  const found = project.facts!.byKey.get(key)
+  return found ? `${found.owner.name} ${found.label}` : key
+}
 
 const terminals = computed(() => project.facts!.terminals.filter(terminal => terminal.owner.id === partId))
 const reasons = computed(() => new Map(project.report!.placements.map(entry => [entry.terminal, entry.reason])))
@@ -53,7 +68,11 @@ async function move(terminal: Terminal) {
     <li
       v-for="terminal in terminals"
       :key="terminal.key"
+      :draggable="!bound(terminal) && current.id === 'wiring'"
+      :data-test="`terminal-${terminal.key}`"
       :class="{ moving: moving === terminal.key, marked: view.marked.some(subject => subject.terminal === terminal.key) }"
+      @dragstart="startDrag(terminal.key, $event)"
+      @dragend="endDrag"
     >
       <div class="line">
         <span class="name"><b>{{ terminal.label }}</b> <span class="quiet small">{{ kindOf(terminal) }}</span></span>
@@ -135,7 +154,29 @@ async function move(terminal: Terminal) {
         class="small quiet"
       >
         {{ reasons.get(terminal.key) }}
+        <button
+          v-if="!bound(terminal) && explained?.terminal !== terminal.key"
+          class="bare link"
+          :disabled="running !== null"
+          :data-test="`explain-${terminal.key}`"
+          @click="ask(terminal)"
+        >
+          {{ running ? 'working it out …' : 'and the next best?' }}
+        </button>
       </p>
+      <div
+        v-if="explained?.terminal === terminal.key"
+        class="small explained"
+        data-test="explained"
+      >
+        <p v-if="explained.nextBest">
+          Next best: <b>{{ explained.nextBest.to }}</b>, costs {{ explained.nextBest.costsMore.toFixed(2) }} more{{ explained.nextBest.moves.length ? `; ${explained.nextBest.moves.slice(0, 3).map(move => `${nameOfTerminal(move.terminal)} goes to ${move.to}`).join(', ')}${explained.nextBest.moves.length > 3 ? ` and ${explained.nextBest.moves.length - 3} more move` : ''}` : ', and nothing else moves' }}.
+        </p>
+        <p v-else>
+          It can be nowhere else.
+        </p>
+        <p>{{ explained.alsoWanted.length ? `Also wanted by ${explained.alsoWanted.join(', ')}.` : 'Nobody else would choose this place first.' }}</p>
+      </div>
       <button
         v-else-if="reasons.get(terminal.key)"
         class="bare link small"
@@ -162,5 +203,7 @@ select { width: 98px; background: var(--sheet); color: var(--ink); border: 1px s
 .tool:disabled { opacity: .3; cursor: default; }
 .tool[aria-pressed=true] { color: var(--copper); }
 .tool :deep(.v-icon) { font-size: 17px; }
+.explained { border-left: 3px solid var(--rule); padding-left: 7px; }
+li[draggable=true] .name { cursor: grab; }
 .link { color: var(--copper); text-decoration: underline; font-size: 12px; }
 </style>

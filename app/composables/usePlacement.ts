@@ -1,9 +1,23 @@
 import { proxy, wrap } from 'comlink'
-import { ref } from 'vue'
-import type { PlacementResult } from '~~/core/placement/types'
+import { ref, shallowRef } from 'vue'
+import type { Explanation } from '~~/core/placement/explain'
+import type { NotPlaced, Placed, PlacementResult, WayOut } from '~~/core/placement/types'
+import type { Subject } from '~~/core/findings/types'
+import { placeOptions } from '~~/core/placement/options'
+import { placementEdits } from '~~/core/placement/place'
+import type { Edit } from '~~/core/plan/edits'
+import type { Plan } from '~~/core/plan/types'
 import type { PlacementService } from '~/workers/placement.worker'
 
+/** What the last placement came to, for the panel. */
+export type LastPlacement = (Placed & { scope: 'rest' | 'all', costBefore: number | null }) | NotPlaced
+
+/** A terminal that could go to more positions than these is not what is scarce. */
+const MOST_MARKED = 8
+
 const running = ref<{ nodes: number } | null>(null)
+const last = shallowRef<LastPlacement | null>(null)
+const panelOpen = ref(false)
 let worker: Worker | null = null
 let giveUp: (() => void) | null = null
 
@@ -17,15 +31,37 @@ export function usePlacement() {
     if (!plan || running.value) return
     if (!plan.board) return view.say('Choose a board first: there is nothing to place the parts on.', { tone: 'stop' })
     if (!plan.parts.length) return view.say('Add a part first: there is nothing to place yet.', { tone: 'stop' })
-    running.value = { nodes: 0 }
     try {
-      const result = await inWorker(JSON.parse(JSON.stringify(plan)), scope)
+      const result = await inWorker<PlacementResult>(async (service, copy) => service.place(copy, scope, proxy((nodes: number) => running.value = { nodes })), plan)
       if (!result) return view.say('Stopped. Nothing was moved.')
       if (project.plan !== plan) return view.say('The plan changed while it was being placed. Place it again.', { tone: 'stop' })
       show(result, scope)
     }
     catch (error) {
       view.say(`Placement failed: ${(error as Error).message}. Nothing was moved.`, { tone: 'stop' })
+    }
+  }
+
+  /** What the next best place of a terminal would cost; null when it was stopped or has none. */
+  async function explain(terminal: string): Promise<Explanation | null> {
+    if (!project.plan || running.value) return null
+    try {
+      return await inWorker((service, copy) => service.explain(copy, terminal), project.plan)
+    }
+    catch (error) {
+      view.say(`The next best place could not be worked out: ${(error as Error).message}.`, { tone: 'stop' })
+      return null
+    }
+  }
+
+  async function inWorker<T>(ask: (service: ReturnType<typeof wrap<PlacementService>>, plan: Plan) => Promise<T>, plan: Plan): Promise<T | null> {
+    running.value = { nodes: 0 }
+    worker = new Worker(new URL('../workers/placement.worker.ts', import.meta.url), { type: 'module' })
+    const service = wrap<PlacementService>(worker)
+    const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
+    const failed = new Promise<never>((_, reject) => worker!.addEventListener('error', event => reject(new Error(event.message || 'the worker did not start'))))
+    try {
+      return await Promise.race([ask(service, JSON.parse(JSON.stringify(plan))), stopped, failed])
     }
     finally {
       running.value = null
@@ -34,28 +70,47 @@ export function usePlacement() {
     }
   }
 
-  async function inWorker(plan: Parameters<PlacementService['place']>[0], scope: 'rest' | 'all'): Promise<PlacementResult | null> {
-    worker = new Worker(new URL('../workers/placement.worker.ts', import.meta.url), { type: 'module' })
-    const service = wrap<PlacementService>(worker)
-    const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
-    const failed = new Promise<never>((_, reject) => worker!.addEventListener('error', event => reject(new Error(event.message || 'the worker did not start'))))
-    return Promise.race([service.place(plan, scope, proxy((nodes: number) => running.value = { nodes })), stopped, failed])
-  }
-
   function show(result: PlacementResult, scope: 'rest' | 'all'): void {
-    if (!result.ok) return view.say(result.sentence, { tone: 'stop' })
+    const costBefore = last.value?.ok ? last.value.cost + last.value.powerCost : null
+    last.value = result.ok ? { ...result, scope, costBefore } : result
+    if (!result.ok) {
+      panelOpen.value = true
+      view.mark(result.conflict.flatMap(entry => entry.terminals.flatMap(subjectsOf)))
+      return view.say(result.sentence, { tone: 'stop' })
+    }
     const before = Object.keys(project.plan!.assignments).length
-    project.edit({ edit: 'place', assignments: result.assignments }, scope === 'rest' ? 'Place the rest' : 'Place everything anew')
+    project.edit({ edit: 'all', edits: placementEdits(project.plan!, result) }, scope === 'rest' ? 'Place the rest' : 'Place everything anew')
     const placed = Object.keys(result.assignments).length - before
     const moved = result.moved.length ? ` ${result.moved.length} moved: ${result.moved.slice(0, 3).map(entry => `${entry.terminal} from ${entry.from} to ${entry.to}`).join('; ')}${result.moved.length > 3 ? ' …' : ''}.` : ''
+    const strapped = result.straps.length ? ` ${result.straps.map(strap => `Strap ${strap.partId} to ${strap.value}`).join('; ')}.` : ''
     const left = result.leftOut.length ? ` Left out, for want of a line: ${result.leftOut.join(', ')}.` : ''
-    view.say(`${placed > 0 ? `${placed} placed.` : 'Everything has a place.'}${moved}${left}${result.provedBest ? '' : ' The best found so far; the search was cut short.'}`,
+    view.say(`${placed > 0 ? `${placed} placed.` : 'Everything has a place.'}${moved}${strapped}${left}${result.provedBest ? '' : ' The best found so far; the search was cut short.'}`,
       { action: { label: 'Undo', run: project.undo } })
+  }
+
+  /** A terminal of a conflict, and the few positions that could serve it. */
+  function subjectsOf(key: string): Subject[] {
+    const terminal = project.facts!.byKey.get(key)
+    const positions = terminal ? placeOptions(terminal, project.facts!).flatMap(option => option.to.position ?? []) : []
+    return [{ terminal: key, partId: key.split('.')[0]! }, ...positions.length <= MOST_MARKED ? positions.map(position => ({ position })) : []]
+  }
+
+  /** Takes a way out of a conflict and places again. */
+  async function take(way: WayOut): Promise<void> {
+    project.edit({ edit: 'all', edits: way.edits as Edit[] }, way.label)
+    last.value = null
+    view.clearFinding()
+    await place('rest')
   }
 
   function stop(): void {
     giveUp?.()
   }
 
-  return { running, place, stop }
+  function forget(): void {
+    last.value = null
+    panelOpen.value = false
+  }
+
+  return { running, last, panelOpen, place, explain, take, stop, forget }
 }

@@ -1,5 +1,6 @@
 /** Keyboard shortcuts: one table that both the listener and the list under `?` read. */
 import { onKeyStroke } from '@vueuse/core'
+import { USUAL_WORKSHEETS } from '~~/core/signals/worksheets'
 import { STAGES } from './useStages'
 
 type Actions = ReturnType<typeof actions>
@@ -9,7 +10,8 @@ export const SHORTCUTS: readonly { keys: string, does: string, act: keyof Action
   { keys: 'z', does: 'Undo', act: 'undo' },
   { keys: 'Z', does: 'Redo', act: 'redo' },
   { keys: 'p', does: 'Place the rest', act: 'place' },
-  { keys: 'f', does: 'Find a part, position or line', act: 'find' },
+  { keys: 'f', does: 'Find a part, position, line or function', act: 'find' },
+  { keys: 'w', does: 'Worksheets', act: 'worksheets' },
   { keys: 'o', does: 'Turn the header over (seen from below)', act: 'turnOver' },
   { keys: 'r', does: 'Turn the header around', act: 'turnAround' },
   { keys: 'n', does: 'Large numbers: positions or lines', act: 'numbers' },
@@ -29,6 +31,7 @@ function actions() {
     redo: project.redo,
     place: () => void place('rest'),
     find: () => document.querySelector<HTMLInputElement>('#finder')?.focus(),
+    worksheets: () => view.worksheet = view.worksheet ? null : USUAL_WORKSHEETS['pull-up'],
     turnOver: () => view.fromBelow = !view.fromBelow,
     turnAround: () => view.turned = !view.turned,
     numbers: () => view.large = view.large === 'position' ? 'line' : 'position',

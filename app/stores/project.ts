@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { evaluateFacts } from '~~/core/evaluate'
-import { gatherFacts } from '~~/core/facts/gather'
+import { catalogueOf, gatherFacts } from '~~/core/facts/gather'
 import type { Fix } from '~~/core/findings/types'
 import { applyEdit, type Edit } from '~~/core/plan/edits'
 import { record, redo as redoStep, startHistory, undo as undoStep, type History } from '~~/core/plan/history'
@@ -27,8 +27,9 @@ export const useProjectStore = defineStore('project', () => {
   let lastJoin = { name: '', key: '', at: 0 }
 
   const plan = computed(() => history.value?.plan ?? null)
-  const catalogue = shippedCatalogue
-  const facts = computed(() => plan.value ? gatherFacts(plan.value, catalogue) : null)
+  /** The shipped catalogue with the plan's own boards and parts. */
+  const catalogue = computed(() => plan.value ? catalogueOf(plan.value, shippedCatalogue) : shippedCatalogue)
+  const facts = computed(() => plan.value ? gatherFacts(plan.value, shippedCatalogue) : null)
   const report = computed(() => facts.value ? evaluateFacts(facts.value) : null)
   const canUndo = computed(() => history.value?.past.at(-1)?.label ?? null)
   const canRedo = computed(() => history.value?.future[0]?.label ?? null)
@@ -124,7 +125,7 @@ export const useProjectStore = defineStore('project', () => {
 
   /** What the report would say after an edit that is only being thought of. */
   function preview(change: Edit) {
-    return plan.value ? evaluateFacts(gatherFacts(applyEdit(plan.value, change).plan, catalogue)) : null
+    return plan.value ? evaluateFacts(gatherFacts(applyEdit(plan.value, change).plan, shippedCatalogue)) : null
   }
 
   function retrySave(): void {

@@ -3,6 +3,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Finding, Subject } from '~~/core/findings/types'
+import type { Worksheet } from '~~/core/signals/worksheets'
 import type { Report } from '~~/core/evaluate'
 
 export interface Notice {
@@ -20,6 +21,7 @@ export const useViewStore = defineStore('view', () => {
   const allStages = ref(false)
   const logOpen = ref(false)
   const keysOpen = ref(false)
+  const worksheet = shallowRef<Worksheet | null>(null)
 
   const partId = ref<string | null>(null)
   const terminal = ref<string | null>(null)
@@ -59,6 +61,12 @@ export const useViewStore = defineStore('view', () => {
     marked.value = []
   }
 
+  /** Marks subjects on the header and in the lists without a finding: those of a conflict. */
+  function mark(subjects: Subject[]): void {
+    findingId.value = null
+    marked.value = subjects
+  }
+
   function say(text: string, more: Partial<Notice> = {}): void {
     notice.value = { text, tone: 'plain', ...more }
   }
@@ -67,12 +75,13 @@ export const useViewStore = defineStore('view', () => {
     choosePart(null)
     ghost.value = null
     notice.value = null
+    worksheet.value = null
     logOpen.value = false
   }
 
   return {
-    dark, fromBelow, turned, large, drawerOpen, allStages, logOpen, keysOpen,
+    dark, fromBelow, turned, large, drawerOpen, allStages, logOpen, keysOpen, worksheet,
     partId, terminal, position, findingId, marked, markedPositions, markedParts, ghost, notice,
-    choosePart, choosePosition, chooseFinding, clearFinding, say, reset,
+    choosePart, choosePosition, chooseFinding, clearFinding, mark, say, reset,
   }
 })

@@ -53,11 +53,13 @@ export const stackFit: Rule = ({ facts }) => {
   const last = Math.max(0, ...facts.board?.header.map(entry => entry.position) ?? [])
   const beyond = facts.board ? facts.stack.filter(owner => (coverOf(owner)?.to ?? 0) > last) : []
   return [
-    ...named.length > 1 ? [{
-      code: 'stack.identities', id: 'stack.identities', severity: 'stop', stages: ['wiring'], title: `${named.length} identity memories answer on positions 27 and 28`,
-      sentence: `${named.map(owner => owner.name).join(' and ')} each carry one at the same address: the board reads neither. One of a stack may; take the memory off the other, or join it by wires.`,
-      subjects: named.map(owner => ({ partId: owner.id })), figures: [{ label: 'memories', value: named.length, limit: 1, origin: 'practice' }], fixes: [],
-    } satisfies Finding] : [],
+    ...named.length > 1
+      ? [{
+        code: 'stack.identities', id: 'stack.identities', severity: 'stop', stages: ['wiring'], title: `${named.length} identity memories answer on positions 27 and 28`,
+        sentence: `${named.map(owner => owner.name).join(' and ')} each carry one at the same address: the board reads neither. One of a stack may; take the memory off the other, or join it by wires.`,
+        subjects: named.map(owner => ({ partId: owner.id })), figures: [{ label: 'memories', value: named.length, limit: 1, origin: 'practice' }], fixes: [],
+      } satisfies Finding]
+      : [],
     ...beyond.map((owner): Finding => ({
       code: 'stack.too-long', id: `stack.too-long ${owner.id}`, severity: owner.part.seat!.from > last ? 'stop' : 'caution', stages: ['parts', 'wiring'], title: `${owner.name} is longer than the header`,
       sentence: `It sits on positions ${coverOf(owner)!.from} to ${coverOf(owner)!.to} and the header ends at ${last}. What it wants beyond is not there; look whether its socket clears the parts behind the header.`,

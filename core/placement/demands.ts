@@ -1,10 +1,9 @@
 /** What must lie on one bus together, and every way to put it there. */
-import type { Controller, Offer } from '../catalogue/types'
+import type { Board, Controller, Offer } from '../catalogue/types'
 import { signalMatches, wantedBy } from '../facts/roles'
 import type { BusGroup, Facts, I2cDevice, ResolvedPart, Terminal } from '../facts/types'
-import type { Board } from '../catalogue/types'
 import { boundTo, refOf } from './refs'
-import type { Address, Candidate, Demand, PlaceRef } from './types'
+import type { Address, Candidate, Demand, Insistence, PlaceRef } from './types'
 import { TRIFLE, type Weights } from './weights'
 
 export interface Context {
@@ -13,8 +12,7 @@ export interface Context {
   weights: Weights
   positionOfLine: ReadonlyMap<number, number>
   isFree: (position: number) => boolean
-  /** The terminal that may not stay where it is, and that place: set when asking for the next best. */
-  forbidden?: { terminal: string, ref: PlaceRef }
+  insistence?: Insistence
 }
 
 const KIND_WORDS = { i2c: 'I²C', spi: 'SPI', serial: 'serial', pwm: 'PWM', i2s: 'I²S' } as const
@@ -32,7 +30,7 @@ export function busDemand(group: BusGroup, context: Context): Demand {
   const plain = [
     ...context.board.controllers.filter(controller => kinds.includes(controller.kind)).flatMap(controller => controllerCandidates(controller, terminals, context)),
     ...group.kind === 'i2c' ? [...hubCandidates(terminals, isHub, context), ...softwareCandidates(terminals, context)] : [],
-  ].filter(candidate => !context.forbidden || candidate.places[context.forbidden.terminal] !== context.forbidden.ref)
+  ].filter(candidate => allows(context.insistence, candidate, terminals))
   const device = group.kind === 'i2c' ? facts.devices.find(entry => entry.owner === owner) : undefined
   const addresses = device && strapsOf(device, weights)
   const candidates = addresses ? plain.map(candidate => ({ ...candidate, addresses })) : plain
@@ -43,6 +41,11 @@ export function busDemand(group: BusGroup, context: Context): Demand {
     candidates: candidates.sort((a, b) => a.cost - b.cost),
     ...twinSignOf(owner, facts),
   }
+}
+
+function allows(insistence: Insistence | undefined, { places }: Candidate, terminals: Terminal[]): boolean {
+  if (!insistence || !terminals.some(terminal => terminal.key === insistence.terminal)) return true
+  return (places[insistence.terminal] === insistence.ref) === (insistence.kind === 'only')
 }
 
 /** Parts of one type, with the same options and nothing placed yet, can change places without any difference. */

@@ -25,12 +25,14 @@ export function explainPlace(plan: Plan, catalogue: Catalogue, terminal: string)
   const ref = refOf(assignment)
   // As it stands, with everything else free to follow; and the same without this place for it.
   const { fixed: _, ...loose } = assignment
-  const held = placePlan({ ...plan, assignments: { ...plan.assignments, [terminal]: { ...loose, fixed: true } } }, catalogue, { scope: 'all' })
-  const other = placePlan({ ...plan, assignments: { ...plan.assignments, [terminal]: loose } }, catalogue, { scope: 'all', forbidden: { terminal, ref } })
+  const free = { ...plan, assignments: { ...plan.assignments, [terminal]: loose } }
+  const held = placePlan(free, catalogue, { scope: 'all', insistence: { terminal, ref, kind: 'only' } })
+  const other = placePlan(free, catalogue, { scope: 'all', insistence: { terminal, ref, kind: 'forbidden' } })
   const nextBest = held.ok && other.ok && other.assignments[terminal]
     ? {
         to: placeInWords(refOf(other.assignments[terminal])),
-        costsMore: Math.round((other.cost + other.powerCost - held.cost - held.powerCost) * 100) / 100,
+        // Supplies and returns follow the signals and are weighed for themselves.
+        costsMore: Math.round(100 * (subject.is === 'signal' ? other.cost - held.cost : other.powerCost - held.powerCost)) / 100,
         moves: Object.entries(other.assignments).filter(([key, to]) => key !== terminal && held.assignments[key] && refOf(held.assignments[key]) !== refOf(to)).map(([key, to]) => ({ terminal: key, to: placeInWords(refOf(to)) })),
       }
     : null

@@ -6,14 +6,14 @@ import { columnOf, refOf } from './refs'
 import type { Demand, LineDemand, LinePlace } from './types'
 import type { Weights } from './weights'
 
-export function lineDemand(terminal: Terminal, { forbidden }: Context): LineDemand {
+export function lineDemand(terminal: Terminal, { insistence }: Context): LineDemand {
   const { signal, owner, assignment } = terminal
   return {
     id: terminal.key, partId: owner.id, label: `${owner.name} ${terminal.label}`, terminals: [terminal.key],
     slow: signal!.role === 'line' && signal!.slow === true, analog: signal!.analog === true, optional: signal!.optional === true, still: signal!.still === true, rank: 0,
     ...(signal!.idleLevel && { idleLevel: signal!.idleLevel }),
     ...(assignment && { before: refOf(assignment) }),
-    ...(forbidden?.terminal === terminal.key && { forbidden: forbidden.ref }),
+    ...(insistence?.terminal === terminal.key && { [insistence.kind]: insistence.ref }),
   }
 }
 
@@ -81,7 +81,7 @@ export function alongHeader(place: LinePlace | undefined, columns: number): numb
 export function lineCost(demand: LineDemand, place: LinePlace, middle: number | undefined, weights: Weights, columns: number): number {
   if (demand.analog !== place.isAnalog) return IMPOSSIBLE
   if (place.isExpander && !place.isAnalog && (!demand.slow || place.ownerId === demand.partId)) return IMPOSSIBLE
-  if (demand.forbidden === place.ref) return IMPOSSIBLE
+  if (demand.forbidden === place.ref || (demand.only !== undefined && demand.only !== place.ref)) return IMPOSSIBLE
   return place.cost + startCost(demand, place, weights)
     + (middle === undefined ? 0 : weights.apart * columnsApart(place, middle))
     // Summed over a part this is least when its lines lie in connector order, and zero for any shift of them all.

@@ -1,5 +1,5 @@
 /** Where a terminal could go, for a person who moves it by hand. */
-import { reaches, takesAnyLine } from '../facts/roles'
+import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
 import type { Facts, Terminal } from '../facts/types'
 import type { Assignment } from '../plan/types'
 
@@ -54,4 +54,19 @@ function others(terminal: Terminal, there: Terminal[]): string[] {
     return a === b && !!a && (a === 'onewire' || a.startsWith('i2c.') || (a.startsWith('spi.') && a !== 'spi.select'))
   }
   return there.filter(other => other !== terminal && !shares(other)).map(other => `${other.owner.name} ${other.label}`)
+}
+
+/** Why a terminal cannot go to a header position, in one sentence; null when it can. Those that are only taken can. */
+export function whyNot(terminal: Terminal, position: number, facts: Facts): string | null {
+  const { board } = facts
+  const entry = board?.header.find(candidate => candidate.position === position)
+  if (!board || !entry) return `There is no position ${position}.`
+  const what = entry.kind === 'ground' ? 'a ground' : entry.kind === 'line' ? `line ${entry.line}` : `the ${entry.kind} rail`
+  if (terminal.is === 'ground') return entry.kind === 'ground' ? null : `Position ${position} is ${what}; a return wants a ground.`
+  if (terminal.is === 'supply') return entry.kind === terminal.supply!.rail ? null : `Position ${position} is ${what}; this supply wants ${terminal.supply!.rail}.`
+  if (entry.line === undefined) return `Position ${position} is ${what}: a signal there is a short circuit.`
+  if (terminal.signal!.analog) return `Line ${entry.line} only tells high from low; this voltage varies.`
+  const { role } = terminal.signal!
+  if (takesAnyLine(role) || reaches(board, role, entry.line).length) return null
+  return `Line ${entry.line} has no ${roleInWords(role).replace(/^an? /, '')}.`
 }

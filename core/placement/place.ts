@@ -9,15 +9,14 @@ import { placePower, type PlacedPower } from './power'
 import { placementProblem } from './problem'
 import { assignmentOf, claimOf, placeInWords, positionOf, refOf } from './refs'
 import { search, type SearchOptions, type SearchOutcome, type Solution } from './search'
-import type { CostRow, Placed, PlacementProblem, PlacementResult, PlaceRef } from './types'
+import type { CostRow, Insistence, Placed, PlacementProblem, PlacementResult, PlaceRef } from './types'
 
 export interface PlaceOptions {
   /** `rest`: what is placed stays unless it must move. `all`: only what the maker fixed stays. */
   scope: 'rest' | 'all'
   patience?: number
   onProgress?: SearchOptions['onProgress']
-  /** A terminal that may not stay where it is, for asking what the next best would cost. */
-  forbidden?: { terminal: string, ref: PlaceRef }
+  insistence?: Insistence
 }
 
 /**
@@ -26,10 +25,10 @@ export interface PlaceOptions {
  * cannot be met together, with ways out that were tried.
  */
 export function placePlan(plan: Plan, catalogue: Catalogue, options: PlaceOptions): PlacementResult {
-  const start = startOf(plan, options.scope)
+  const start = startOf(plan, options)
   const facts = gatherFacts(start, catalogue)
   if (!facts.board) return { ok: false, sentence: 'There is no board to place anything on. Choose one first.', conflict: [], waysOut: [] }
-  const problem = placementProblem(facts, facts.board, options.forbidden)
+  const problem = placementProblem(facts, facts.board, options.insistence)
   if (problem.hopeless.length) return impossible(start, catalogue, problem, facts)
   const outcome = search(problem, options)
   if (!outcome.best) return impossible(start, catalogue, problem, facts)
@@ -52,10 +51,11 @@ export function placementEdits(plan: Plan, result: Placed): Edit[] {
 }
 
 /** What the search starts from: a software bus goes when everything is placed anew, unless something fixed lies on it. */
-function startOf(plan: Plan, scope: PlaceOptions['scope']): Plan {
+function startOf(plan: Plan, { scope, insistence }: PlaceOptions): Plan {
   if (scope === 'rest') return plan
   const assignments = Object.fromEntries(Object.entries(plan.assignments).filter(([, assignment]) => assignment.fixed))
   const held = new Set(Object.values(assignments).map(assignment => assignment.position))
+  if (insistence) held.add(positionOf(insistence.ref) ?? undefined)
   return { ...plan, assignments, softwareBuses: plan.softwareBuses.filter(bus => held.has(bus.sda) || held.has(bus.scl)) }
 }
 
@@ -89,7 +89,7 @@ function inConnectorOrder(problem: PlacementProblem, places: Record<string, Plac
   const after = { ...places }
   const alike = new Map<string, string[]>()
   for (const line of problem.lineDemands) {
-    if (line.terminals.length > 1 || line.before || line.forbidden || places[line.id] === undefined) continue
+    if (line.terminals.length > 1 || line.before || line.forbidden || line.only || places[line.id] === undefined) continue
     const key = `${line.partId} ${line.slow} ${line.optional} ${line.idleLevel} ${line.still}`
     alike.set(key, [...alike.get(key) ?? [], line.id])
   }

@@ -32,7 +32,7 @@ export function placePower(problem: PlacementProblem, signals: Record<string, Pl
       return Array.from({ length: loose.length }, (_, copy) => ({ position, own: far + weights.sharedSupply * (already + copy) }))
     })
     const matching = cheapestMatching(loose.map(demand => columns.map(({ position, own }) => {
-      if (demand.forbidden === `P${position}`) return IMPOSSIBLE
+      if (demand.forbidden === `P${position}` || (demand.only !== undefined && demand.only !== `P${position}`)) return IMPOSSIBLE
       const middle = middles.get(demand.partId)
       return own
         + (middle === undefined ? 0 : weights.apart * Math.abs(columnOf(position) - middle))

@@ -49,7 +49,7 @@ export function search(problem: PlacementProblem, options: SearchOptions = {}): 
 }
 
 function kindsOf({ linePlaces, lineDemands }: PlacementProblem): LinePlace[][] {
-  const particular = new Set(lineDemands.flatMap(demand => [demand.before, demand.forbidden]))
+  const particular = new Set(lineDemands.flatMap(demand => [demand.before, demand.forbidden, demand.only]))
   const kinds = new Map<string, LinePlace[]>()
   for (const place of linePlaces) {
     const key = place.isExpander && !particular.has(place.ref) ? `all of ${place.ownerId} ${place.isAnalog}` : place.ref

@@ -5,6 +5,13 @@ import type { Weights } from './weights'
 /** `P3` for header position 3, otherwise a part's terminal such as `expander.A3`. */
 export type PlaceRef = string
 
+/** For explaining a place: the terminal may not go there, or nowhere else. */
+export interface Insistence {
+  terminal: string
+  ref: PlaceRef
+  kind: 'forbidden' | 'only'
+}
+
 export interface Use {
   /** Controller, e.g. `spi0`. */
   resource: string
@@ -70,8 +77,9 @@ export interface LineDemand {
   rank: number
   /** Where it was, for moving as little as possible. */
   before?: PlaceRef
-  /** May not go there; set when asking for the next best. */
+  /** May not go there, or may go nowhere else; set when explaining a place. */
   forbidden?: PlaceRef
+  only?: PlaceRef
 }
 
 export interface LinePlace {
@@ -97,6 +105,7 @@ export interface PowerDemand {
   fixedAt?: PlaceRef
   before?: PlaceRef
   forbidden?: PlaceRef
+  only?: PlaceRef
 }
 
 export interface PlacementProblem {

@@ -55,6 +55,7 @@ useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.n
     </main>
     <FindingsDrawer v-if="project.plan" />
     <GaugeStrip v-if="project.report" />
+    <LazyWorksheetDialog v-if="view.worksheet" />
     <LogbookPanel v-if="view.logOpen && project.plan" />
   </div>
 </template>

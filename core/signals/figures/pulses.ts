@@ -4,9 +4,8 @@ import type { PwmNeed } from '../../catalogue/types'
 import type { Facts } from '../../facts/types'
 import { matrixFigures, type Matrix, type MatrixFigures } from '../matrix'
 import { oneWirePullUp, type OneWire } from '../onewire'
-import { i2sClock, pwmSteps } from '../rates'
+import { i2sClock, pwmSteps, spiClock } from '../rates'
 import { frameTimeS, spiClockForStrip } from '../strip'
-import { spiClock } from '../rates'
 
 export interface PwmFigures {
   busId: string

@@ -1,8 +1,14 @@
 <script setup lang="ts">
+import { boardsMatching, nextQuestion, QUESTIONS } from '~~/core/catalogue/recognise'
+
 /** Take stock: which board by what one sees on it, which supply, what the project is about. */
 const project = useProjectStore()
 const view = useViewStore()
-const boards = [...project.catalogue.boards.values()]
+const boards = computed(() => [...project.catalogue.boards.values()])
+const answers = ref<Record<string, string>>({})
+const matching = computed(() => boardsMatching(answers.value, boards.value))
+const question = computed(() => nextQuestion(answers.value, boards.value))
+const asked = computed(() => QUESTIONS.filter(entry => entry.id in answers.value))
 const supplies = [...project.catalogue.supplies.values()]
 const chosenBoard = computed(() => project.facts?.board ?? null)
 
@@ -36,12 +42,46 @@ function ghostSupply(id: string | null) {
       Tell it by what you see, not by its name.
     </p>
     <div
+      class="asking"
+      data-test="recognise"
+    >
+      <button
+        v-for="entry in asked"
+        :key="entry.id"
+        class="answered"
+        :aria-label="`${entry.text} Answered: ${entry.answers.find(answer => answer.value === answers[entry.id])?.label}. Press to take it back.`"
+        @click="answers = Object.fromEntries(Object.entries(answers).filter(([id]) => id !== entry.id))"
+      >
+        {{ entry.answers.find(answer => answer.value === answers[entry.id])?.label }} ✕
+      </button>
+      <fieldset v-if="question">
+        <legend>{{ question.text }} <span class="quiet small">{{ question.hint }}</span></legend>
+        <v-btn
+          v-for="answer in question.answers"
+          :key="answer.value"
+          size="small"
+          variant="outlined"
+          :data-test="`sign-${answer.value}`"
+          @click="answers = { ...answers, [question.id]: answer.value }"
+        >
+          {{ answer.label }}
+        </v-btn>
+      </fieldset>
+      <p
+        v-else
+        class="small"
+        role="status"
+      >
+        {{ matching.length === 1 ? `It is this one: ${matching[0]!.name}.` : matching.length ? `${matching.length} boards look like that: compare them below.` : 'No board in the catalogue looks like that. Take an answer back, or make a board of your own from the nearest one.' }}
+      </p>
+    </div>
+    <div
       class="choices"
       role="radiogroup"
       aria-labelledby="boards"
     >
       <button
-        v-for="board in boards"
+        v-for="board in matching"
         :key="board.id"
         class="choice"
         role="radio"
@@ -62,6 +102,7 @@ function ghostSupply(id: string | null) {
         <span class="figures small quiet">draws {{ milliamps(board.draw.typicalMa) }} typically, {{ milliamps(board.draw.peakMa) }} at peak ({{ board.draw.origin }}) · supply advised {{ milliamps(board.advisedSupplyMa.value) }} ({{ board.advisedSupplyMa.origin }})</span>
       </button>
     </div>
+    <OwnEntries kind="board" />
     <h2 id="supplies">
       Which supply?
     </h2>
@@ -112,6 +153,12 @@ function ghostSupply(id: string | null) {
 
 <style scoped>
 .lead { margin-bottom: 6px; }
+.asking { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; border-left: 4px solid var(--copper); padding: 4px 10px; margin-bottom: 10px; min-height: 34px; }
+.asking fieldset { border: 0; padding: 0; display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
+.asking legend { float: left; font-weight: 600; font-size: 13.5px; margin-right: 8px; }
+.asking :deep(.v-btn) { height: auto; min-height: 28px; }
+.asking :deep(.v-btn__content) { white-space: normal; }
+.answered { border: 1px solid var(--copper); background: var(--copper-wash); color: inherit; border-radius: 3px; font: inherit; font-size: 13px; padding: 2px 8px; cursor: pointer; }
 h2 { margin: 14px 0 6px; }
 .choices { display: grid; gap: 10px; grid-template-columns: repeat(auto-fill, minmax(330px, 1fr)); }
 .choices.narrow { grid-template-columns: repeat(auto-fill, minmax(240px, 1fr)); }

@@ -7,12 +7,13 @@ const project = useProjectStore()
 const view = useViewStore()
 const text = ref('')
 const group = ref('')
-const all = [...project.catalogue.parts.values()]
-const groups = [...new Set(all.map(part => part.group))]
+const all = computed(() => [...project.catalogue.parts.values()])
+const groups = computed(() => [...new Set(all.value.map(part => part.group))].sort())
+const comparing = ref(false)
 
 const offered = computed(() => {
   const words = text.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return all.filter(part => (!group.value || part.group === group.value)
+  return all.value.filter(part => (!group.value || part.group === group.value)
     && words.every(word => `${part.name} ${part.summary} ${part.group}`.toLowerCase().includes(word)))
 })
 
@@ -40,7 +41,7 @@ const takes = (part: Part) => {
   const supply = part.supplies[0]
   const kinds = [...new Set(part.signals.map(signal => signal.role.split('.')[0]!))].map(kind => ({ i2c: 'I²C', spi: 'SPI', serial: 'serial', onewire: '1-Wire', pwm: 'PWM', strip: 'strip', i2s: 'I²S', line: '' })[kind])
   const lines = part.signals.filter(signal => signal.role === 'line').length
-  const plugs = (part.plugs ?? []).map(plug => plug.socket === 'usb' ? 'USB' : 'video')
+  const plugs = (part.plugs ?? []).map(plug => ({ usb: 'USB', video: 'video', fan: 'fan socket', display: 'display connector' })[plug.socket])
   return [...kinds.filter(Boolean), lines ? `${lines} ${lines === 1 ? 'line' : 'lines'}` : '', ...plugs,
     supply ? `${supply.rail} ${milliamps(supply.peakMa)}${supply.perOption ? ' each' : ''}` : ''].filter(Boolean).join(' · ')
 }
@@ -51,7 +52,17 @@ const takes = (part: Part) => {
     <div class="stage-head">
       <h1>Parts</h1>
       <span class="quiet">{{ project.plan!.parts.length }} in the plan</span>
+      <span class="spacer" />
+      <v-btn
+        size="small"
+        variant="outlined"
+        data-test="compare-displays"
+        @click="comparing = true"
+      >
+        Compare displays
+      </v-btn>
     </div>
+    <StackOrder />
     <p
       v-if="!project.plan!.parts.length"
       class="empty"
@@ -119,6 +130,12 @@ const takes = (part: Part) => {
         No part matches "{{ text }}". Search for what it does or how it connects, e.g. "screen" or "I²C".
       </li>
     </ul>
+    <OwnEntries kind="part" />
+    <LazyDisplayTable
+      v-if="comparing"
+      @close="comparing = false"
+      @add="add"
+    />
   </div>
 </template>
 

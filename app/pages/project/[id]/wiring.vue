@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
+import { USUAL_WORKSHEETS } from '~~/core/signals/worksheets'
 
 /** Who sits where: the header, the parts, and every scarce thing as a lane. */
 const project = useProjectStore()
 const view = useViewStore()
 const { colourOf } = useOwners()
-const { running, place, stop } = usePlacement()
+const { running, place, stop, panelOpen } = usePlacement()
+const { copyText, copyPicture } = useRailCopy()
 const { go } = useStages()
 const { moving, terminal: moved, options, moveTo, stop: stopMoving } = useMove()
 
@@ -26,6 +28,48 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
         class="quiet"
       >{{ held }} of {{ total }} positions held · seen from {{ view.fromBelow ? 'below' : 'above' }}</span>
       <span class="spacer" />
+      <v-menu>
+        <template #activator="{ props: menu }">
+          <v-btn
+            size="small"
+            variant="outlined"
+            v-bind="menu"
+            data-test="wiring-more"
+          >
+            More
+          </v-btn>
+        </template>
+        <v-list density="compact">
+          <v-list-item
+            title="Turn the header around (r)"
+            @click="view.turned = !view.turned"
+          />
+          <v-list-item
+            :title="view.large === 'position' ? 'Line numbers large (n)' : 'Position numbers large (n)'"
+            @click="view.large = view.large === 'position' ? 'line' : 'position'"
+          />
+          <v-list-item
+            title="Worksheets (w)"
+            data-test="open-worksheets"
+            @click="view.worksheet = USUAL_WORKSHEETS['pull-up']"
+          />
+          <v-list-item
+            title="Placement: cost and weights"
+            data-test="open-placement"
+            @click="panelOpen = true"
+          />
+          <v-list-item
+            title="Copy the header as text"
+            data-test="copy-text"
+            @click="copyText"
+          />
+          <v-list-item
+            title="Copy the header as a picture (SVG)"
+            data-test="copy-svg"
+            @click="copyPicture"
+          />
+        </v-list>
+      </v-menu>
       <v-btn
         size="small"
         variant="outlined"
@@ -33,22 +77,6 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
         @click="view.fromBelow = !view.fromBelow"
       >
         Turn over
-      </v-btn>
-      <v-btn
-        size="small"
-        variant="outlined"
-        title="Turn the header around (r)"
-        @click="view.turned = !view.turned"
-      >
-        Turn around
-      </v-btn>
-      <v-btn
-        size="small"
-        variant="outlined"
-        title="Large numbers (n)"
-        @click="view.large = view.large === 'position' ? 'line' : 'position'"
-      >
-        {{ view.large === 'position' ? 'Lines large' : 'Positions large' }}
       </v-btn>
       <template v-if="running">
         <span
@@ -157,6 +185,7 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
           No part yet: add some on the Parts stage.
         </p>
       </div>
+      <PlacementPanel v-if="panelOpen" />
       <SelectionCard
         v-if="narrow"
         class="on-stage"

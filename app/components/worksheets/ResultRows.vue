@@ -1,0 +1,45 @@
+<script setup lang="ts">
+/** What a worksheet comes to: a figure, its limit, whether it holds, and where the limit comes from. */
+export interface ResultRow {
+  label: string
+  value: string
+  limit?: string
+  holds?: boolean
+  origin?: string
+}
+
+const { rows } = defineProps<{ rows: ResultRow[] }>()
+</script>
+
+<template>
+  <table class="plain-table results">
+    <tbody>
+      <tr
+        v-for="row in rows"
+        :key="row.label"
+        :class="{ off: row.holds === false }"
+      >
+        <th scope="row">
+          {{ row.label }}
+        </th>
+        <td class="num">
+          {{ row.value }}
+        </td>
+        <td>
+          <template v-if="row.limit">
+            {{ row.holds === false ? '✗' : row.holds ? '✓' : '' }} {{ row.limit }}
+          </template>
+        </td>
+        <td class="quiet small">
+          {{ row.origin }}
+        </td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.results th { font-weight: 600; color: var(--ink); border-bottom-color: color-mix(in srgb, var(--rule) 55%, transparent); }
+.results .num { white-space: nowrap; }
+.off .num, .off td:nth-child(3) { color: var(--carmine); font-weight: 700; }
+</style>

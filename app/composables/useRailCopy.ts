@@ -1,0 +1,29 @@
+import { railAsSvg, railAsText } from '~~/core/build/rail'
+
+/** The header to the clipboard; where the browser gives none, as a file. */
+export function useRailCopy() {
+  const project = useProjectStore()
+  const view = useViewStore()
+
+  async function give(content: string, ending: string, type: string, what: string): Promise<void> {
+    try {
+      await navigator.clipboard.writeText(content)
+      view.say(`${what} is in the clipboard.`, { action: { label: 'Save as a file', run: () => download(fileName(project.plan!.name, ending), content, type) } })
+    }
+    catch {
+      download(fileName(project.plan!.name, ending), content, type)
+      view.say(`This browser gives no clipboard: ${what.toLowerCase()} was saved as a file.`)
+    }
+  }
+
+  /** Colours as they are on the screen now, for a picture that stands by itself. */
+  function colour(partId: string): string {
+    const index = project.plan!.parts.findIndex(part => part.id === partId)
+    return getComputedStyle(document.documentElement).getPropertyValue(`--owner-${index % 12}`).trim()
+  }
+
+  return {
+    copyText: () => give(railAsText(project.facts!), '-header.txt', 'text/plain', 'The header as text'),
+    copyPicture: () => give(railAsSvg(project.facts!, colour), '-header.svg', 'image/svg+xml', 'The header as a picture'),
+  }
+}

@@ -1,0 +1,40 @@
+/** Boards and parts of the maker's own: read from text and checked on entry. */
+import type Joi from 'joi'
+import { pathInWords, type Problem } from '../plan/read'
+import { boardSchema, partSchema } from './schemas'
+import type { Board, Part } from './types'
+
+export type OwnEntry = { kind: 'board', entry: Board } | { kind: 'part', entry: Part }
+export type OwnResult = ({ ok: true } & OwnEntry) | { ok: false, problems: Problem[] }
+
+/** Reads a board or part file; told apart by its header. Never throws. */
+export function readOwn(text: string): OwnResult {
+  let document: unknown
+  try {
+    document = JSON.parse(text)
+  }
+  catch (error) {
+    return { ok: false, problems: [{ path: '', message: `This is not a JSON document: ${(error as Error).message}.` }] }
+  }
+  if (typeof document !== 'object' || document === null || Array.isArray(document)) return { ok: false, problems: [{ path: '', message: 'A board or a part is a JSON object; this is something else.' }] }
+  const isBoard = 'header' in document
+  const problems = [...schemaProblems(isBoard ? boardSchema : partSchema, document), ...isBoard ? [] : partProblems(document as Part)]
+  if (problems.length) return { ok: false, problems }
+  return isBoard ? { ok: true, kind: 'board', entry: document as Board } : { ok: true, kind: 'part', entry: document as Part }
+}
+
+function schemaProblems(schema: Joi.Schema, document: unknown): Problem[] {
+  const { error } = schema.validate(document, { abortEarly: false, convert: false })
+  return error ? error.details.map(detail => ({ path: pathInWords(detail.path), message: detail.message })) : []
+}
+
+/** What no schema sees: options and signals that are named but not there. */
+function partProblems(part: Part): Problem[] {
+  const options = new Set((Array.isArray(part.options) ? part.options : []).map(option => option?.id))
+  const asked: [string, string | undefined][] = [
+    ['i2c.addressOption', part.i2c?.addressOption], ['serial.baudOption', part.serial?.baudOption], ['strip.pixelsOption', part.strip?.pixelsOption], ['seat.shiftOption', part.seat?.shiftOption],
+    ['matrix.rowsOption', part.matrix?.rowsOption], ['matrix.columnsOption', part.matrix?.columnsOption],
+    ...(Array.isArray(part.signals) ? part.signals : []).map((signal, i): [string, string | undefined] => [`signals[${i}].repeat`, signal?.repeat]),
+  ]
+  return asked.flatMap(([path, option]) => option !== undefined && !options.has(option) ? [{ path, message: `"${option}" is no option of this part` }] : [])
+}
