@@ -20,15 +20,19 @@ test('a newcomer goes from nothing to a boot file and a wire list, and finds eve
   await expect(page.getByTestId('notice')).toContainText('placed')
   await expect(page.getByTestId('position-3')).toHaveAccessibleName(/SDA/)
 
-  // Two findings read and mended: 5 V into the serial receive, two parts at 0x68.
+  // Two parts that come with one address were strapped apart by placing.
+  await expect(page.getByTestId('notice')).toContainText('Strap motion-i2c to 0x69')
+  await expect(page.getByTestId('finding-address.clash')).toHaveCount(0)
+
+  // Two findings read and mended: 5 V into the serial receive, a coil straight on a line.
   const level = page.getByTestId('finding-level.too-high')
   await expect(level).toContainText('3.6 V')
   await level.getByRole('button', { name: /Divider/ }).click()
   await expect(level).toHaveCount(0)
-  const clash = page.getByTestId('finding-address.clash')
-  await expect(clash).toContainText('0x68')
-  await clash.getByRole('button', { name: /Strap/ }).click()
-  await expect(clash).toHaveCount(0)
+  const straight = page.getByTestId('finding-line.driven-straight')
+  await expect(straight).toContainText('72 mA')
+  await straight.getByRole('button', { name: /MOSFET/ }).click()
+  await expect(straight).toHaveCount(0)
 
   await goTo(page, 'boot')
   await page.getByTestId('boot-text').fill('# mine\ndtparam=audio=on\n')
