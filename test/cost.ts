@@ -30,7 +30,8 @@ function busOf(board: Board, kinds: string[], signals: [Signal, string][]): Bus 
   const lineAt = (ref: string) => board.header.find(entry => `P${entry.position}` === ref)?.line
   const found = board.controllers.filter(controller => kinds.includes(controller.kind)).flatMap(controller => controller.routes.flatMap((route, way) =>
     signals.every(([signal, ref]) => WANTS[signal.role]!.some(name => route.lines[name] === lineAt(ref) && !(signal.role === 'strip' && ((controller.kind === 'pwm') !== (name === 'out')))))
-      ? [{ controller: controller.id, isDefault: controller.isDefault, way, kind: controller.kind, lines: route.lines }] : []))
+      ? [{ controller: controller.id, isDefault: controller.isDefault, way, kind: controller.kind, lines: route.lines }]
+      : []))
   return found.sort((a, b) => Number(b.isDefault) - Number(a.isDefault) || a.way - b.way)[0] ?? null
 }
 

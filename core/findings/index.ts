@@ -7,7 +7,7 @@ import { lastScans } from './scans'
 import { drivenStraight, lineCurrent, movesAtStart, pullsAgainst, stageTooWeak } from './signals/currents'
 import { busTime, busTooFast, pullUps, stretching } from './signals/i2c'
 import { dividerEdges, levelAnalog, levelAtBoard, levelAtPart, levelNegative, shifterFit } from './signals/levels'
-import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips } from './signals/pulses'
+import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips, tellingLines } from './signals/pulses'
 import { serialFlow, serialFrames, serialRates } from './signals/serial'
 import { coveredPositions, stackFit, stackOrder } from './stack'
 import { railsAndSupply, relayContacts, sockets, widePlugs } from './supply'
@@ -18,7 +18,7 @@ const RULES: readonly Rule[] = [
   claimedTwice, functionUnavailable, reservedUsed, addressClash, reservedAddress, controllerTwice, linesExceeded,
   levelAtBoard, levelNegative, levelAnalog, levelAtPart, shifterFit, dividerEdges,
   drivenStraight, stageTooWeak, lineCurrent, movesAtStart, pullsAgainst,
-  pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips, soundRates, oneWireLine, keyGhosts,
+  pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips, soundRates, oneWireLine, tellingLines, keyGhosts,
   stackOrder, stackFit, coveredPositions,
   railsAndSupply, sockets, widePlugs, relayContacts,
   consoleHoldsPort, bootNeeds, bootLinesOff,

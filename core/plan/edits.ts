@@ -90,6 +90,7 @@ function removePart(plan: Plan, id: string): Plan {
     assignments,
     between: without(plan.between, mine),
     stack: plan.stack.filter(other => other !== id),
+    clocks: without(plan.clocks, key => key === id),
     build: { ...plan.build, done: plan.build.done.filter(wire => !mine(wire)), wires: without(plan.build.wires, mine) },
   }
 }

@@ -8,7 +8,7 @@ const STAGES = ['board', 'parts', 'wiring', 'power', 'boot', 'build', 'bringup']
 
 for (const dark of [false, true]) {
   test(`no stage has a serious or critical violation, ${dark ? 'dark' : 'light'}`, async ({ page }) => {
-    test.setTimeout(180_000)
+    test.setTimeout(300_000)
     await page.addInitScript(value => localStorage.setItem('voltaris.dark', value), String(dark))
     const check = async (where: string) => {
       const { violations } = await new AxeBuilder({ page }).analyze()
@@ -23,6 +23,21 @@ for (const dark of [false, true]) {
     await goTo(page, 'wiring')
     await page.getByTestId('chip-buffer').click()
     await check('wiring with a part chosen')
+    await page.getByTestId('finding-level.too-high').getByTestId('work-it-out').click()
+    await expect(page.getByTestId('worksheet')).toContainText('at the tap')
+    await check('worksheet')
+    await page.getByTestId('worksheet').getByRole('button', { name: 'Close' }).click()
+    await page.getByTestId('wiring-more').click()
+    await page.getByTestId('open-placement').click()
+    await page.getByText('Weights: what placement prefers').click()
+    await check('placement panel')
+    await goTo(page, 'parts')
+    await page.getByTestId('own-part').locator('summary').click()
+    await page.getByTestId('compare-displays').click()
+    await expect(page.getByTestId('display-table')).toBeVisible()
+    await check('displays')
+    await page.keyboard.press('Escape')
+    await expect(page.getByTestId('display-table')).toHaveCount(0)
     await goTo(page, 'build')
     await page.getByTestId('focus').click()
     await check('focus mode')

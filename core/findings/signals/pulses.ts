@@ -1,7 +1,7 @@
 /** SPI clocks, PWM channels, light strips, sound, 1-Wire and keys. */
 import { MOST_BIT_ERROR } from '../../signals/strip'
 import type { Finding, Rule } from '../types'
-import { hertz, percent, rounded } from './words'
+import { called, hertz, percent, rounded, spot } from './words'
 
 /** Above this clock a wire longer than `LONG_WIRE_M` rings. Common practice. */
 const FAST_SPI_HZ = 10_000_000
@@ -100,6 +100,27 @@ export const oneWireLine: Rule = ({ signals }) => {
     subjects: wire.partIds.map(partId => ({ partId })), figures: [{ label: 'usual', value: wire.usualOhm, unit: 'Ω', limit: Math.round(wire.mostOhm), origin: 'memory' }], fixes: [],
   }]
 }
+
+/** The one line that wakes the classic families from halt. Memory. */
+const WAKING_LINE = 3
+
+/** Lines that tell the board of something: behind an expander they come late, and from halt only one line wakes it. */
+export const tellingLines: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
+  const { signal, place } = terminal
+  if (!signal?.tells || !place || place.kind === 'nowhere') return []
+  if (place.kind === 'terminal') return [{
+    code: 'line.tells-late', id: `line.tells-late ${terminal.key}`, severity: 'caution', stages: ['wiring'], title: `${called(terminal)} is heard late behind ${place.owner.name}`,
+    sentence: `${signal.tells === 'wake' ? 'A line that wakes the board' : 'An interrupt'} wants a line of the header: the expander is only asked now and then${place.owner.signals.some(other => other.tells) ? ', unless its own interrupt line is wired and its driver watches it' : ''}.`,
+    subjects: [spot(terminal)], figures: [{ label: 'asked', value: place.owner.part.i2c?.poll?.hz ?? 'now and then', unit: place.owner.part.i2c?.poll ? '/s' : undefined, origin: 'practice' }],
+    fixes: [{ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] }],
+  }]
+  if (signal.tells !== 'wake' || place.line?.line === WAKING_LINE) return []
+  return [{
+    code: 'line.wakes-not', id: `line.wakes-not ${terminal.key}`, severity: 'note', stages: ['wiring', 'bringup'], title: `${called(terminal)} does not wake a halted board`,
+    sentence: `While the system runs any line can wake a program. After a shutdown only line ${WAKING_LINE} (position 5), pulled low, starts it again on the classic families; it belongs to I²C 1.`,
+    subjects: [spot(terminal)], figures: [{ label: 'line', value: place.line?.line ?? '', limit: WAKING_LINE, origin: 'memory' }], fixes: [],
+  }]
+})
 
 /** Keys without diodes: three held together may show a fourth. */
 export const keyGhosts: Rule = ({ facts, signals }) => signals.keys.filter(keys => !keys.diodes && keys.rows > 1 && keys.columns > 1).map((keys): Finding => {

@@ -173,6 +173,21 @@ describe('channels, strips and currents', () => {
   })
 })
 
+describe('lines that tell the board of something', () => {
+  it('an interrupt behind an expander is heard late', () => {
+    const plan = planOf('forty-classic', { x: 'expander-16-i2c', l: 'light-i2c' }, at({ 'l.int': 'x.A0' }))
+    expect(find(plan, 'line.tells-late')).toMatchObject({ severity: 'caution' })
+    expect(codesOf(afterFix(plan, 'line.tells-late'))).not.toContain('line.tells-late')
+    expect(codesOf(planOf('forty-classic', { l: 'light-i2c' }, at({ 'l.int': 16 })))).not.toContain('line.tells-late')
+  })
+
+  it('only position 5 wakes a halted board', () => {
+    // memory
+    expect(find(planOf('forty-classic', { l: 'power-latch' }, at({ 'l.button': 16 })), 'line.wakes-not')).toMatchObject({ severity: 'note', figures: [{ value: 23, limit: 3 }] })
+    expect(codesOf(planOf('forty-classic', { l: 'power-latch' }, at({ 'l.button': 5 })))).not.toContain('line.wakes-not')
+  })
+})
+
 describe('stacks', () => {
   it('a board that passes nothing through has to be on top', () => {
     const plan = planOf('forty-classic', { s: 'sensor-add-on-10', r: 'relay-add-on-3' })

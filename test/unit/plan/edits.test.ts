@@ -4,6 +4,7 @@ import { applyEdit, type Edit } from '../../../core/plan/edits'
 import { record, redo, startHistory, undo } from '../../../core/plan/history'
 import { demoPlans } from '../../../demo'
 import type { Plan } from '../../../core/plan/types'
+import { catalogue } from '../../plans'
 
 const demo = fc.constantFrom(...demoPlans)
 const partId = fc.constantFrom('scale', 'brood', 'west', 'panel', 'labels', 'nobody')
@@ -30,6 +31,14 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ edit: fc.constant('reserve' as const), position: fc.integer({ min: 1, max: 40 }), reason: text }),
   fc.record({ edit: fc.constant('unreserve' as const), position: fc.integer({ min: 1, max: 40 }) }),
   fc.record({ edit: fc.constant('set-limit' as const), key: fc.constant('board.lineMaxMa'), value: fc.option(fc.integer({ min: 1, max: 99 })) }),
+  fc.record({ edit: fc.constant('choose-circuit' as const), controller: fc.constant('uart0'), variant: fc.constantFrom('full', 'small', null) }),
+  fc.record({ edit: fc.constant('set-clock' as const), bus: fc.constantFrom('i2c1', 'scale'), clockHz: fc.constantFrom(400_000, null) }),
+  fc.record({ edit: fc.constant('set-software-buses' as const), buses: fc.constantFrom([], [{ id: 'i2c-soft-1', sda: 29, scl: 31 }]) }),
+  fc.record({ edit: fc.constant('set-stack' as const), stack: fc.subarray(['scale', 'panel', 'labels']) }),
+  fc.record({ edit: fc.constant('set-weight' as const), weight: fc.constantFrom('apart', 'moved'), value: fc.option(fc.integer({ min: 0, max: 99 })) }),
+  fc.constantFrom(...[...catalogue.parts.values()].slice(0, 5)).map(part => ({ edit: 'keep-own-part' as const, part })),
+  fc.constantFrom(...catalogue.boards.values()).map(board => ({ edit: 'keep-own-board' as const, board })),
+  fc.record({ edit: fc.constant('drop-own' as const), kind: fc.constantFrom('parts' as const, 'boards' as const), id: fc.constantFrom('early-26', 'air-quality-i2c', 'none') }),
   fc.record({ edit: fc.constant('set-boot' as const), boot: fc.option(fc.record({ text })) }),
   fc.record({ edit: fc.constant('wire-done' as const), wire: text, done: fc.boolean() }),
   fc.record({ edit: fc.constant('dress-wire' as const), terminal, colour: fc.constant('blue') }),

@@ -41,6 +41,10 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
         </template>
         <v-list density="compact">
           <v-list-item
+            title="Turn the header over (o)"
+            @click="view.fromBelow = !view.fromBelow"
+          />
+          <v-list-item
             title="Turn the header around (r)"
             @click="view.turned = !view.turned"
           />
@@ -71,6 +75,7 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
         </v-list>
       </v-menu>
       <v-btn
+        v-if="!narrow"
         size="small"
         variant="outlined"
         title="Turn the header over (o)"

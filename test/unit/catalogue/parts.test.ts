@@ -1,0 +1,72 @@
+/** Every shipped part by itself: it can be placed, judged, booted, wired and looked for, on every board that has what it needs. */
+import { describe, expect, it } from 'vitest'
+import { evaluate, type Report } from '../../../core/evaluate'
+import { placementEdits, placePlan } from '../../../core/placement/place'
+import { refOf } from '../../../core/placement/refs'
+import { applyEdit } from '../../../core/plan/edits'
+import { readPlan } from '../../../core/plan/read'
+import type { Plan } from '../../../core/plan/types'
+import { faultsOf } from '../../checker'
+import { catalogue, planOf } from '../../plans'
+
+const boards = [...catalogue.boards.keys()]
+const parts = [...catalogue.parts.values()]
+/** Parts that need a converter beside them, and the one to take. */
+const COMPANION: Record<string, Record<string, string>> = { 'gas-analog': { c: 'analog-4-i2c' }, 'probe-tank-analog': { c: 'analog-8-spi' } }
+
+const placedOn = (board: string, type: string): { plan: Plan, report: Report } | null => {
+  const plan = planOf(board, { p: type, ...COMPANION[type] })
+  const result = placePlan(plan, catalogue, { scope: 'rest' })
+  if (!result.ok) return null
+  expect(faultsOf({ ...plan, softwareBuses: result.softwareBuses }, Object.fromEntries(Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)]))), type).toEqual([])
+  const after = applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan
+  return { plan: after, report: evaluate(after, catalogue) }
+}
+
+describe.each(parts.map(part => part.id))('%s', (type) => {
+  const part = catalogue.parts.get(type)!
+  const found = placedOn('forty-io-bridge', type)
+
+  it('finds its places on the newest board, proved by the checker', () => {
+    expect(found, type).not.toBeNull()
+  })
+
+  it('has no stop that wiring by the book leaves open, but for levels, drives and sockets that want a decision', () => {
+    const decisions = ['level.', 'line.driven-straight', 'serial.no-parity', 'lines.', 'supply.', 'sockets.']
+    const stops = found!.report.findings.filter(finding => finding.severity === 'stop').map(finding => finding.code)
+    expect(stops.filter(code => !decisions.some(decision => code.startsWith(decision)))).toEqual([])
+  })
+
+  it('leaves no blank in its boot lines and nodes', () => {
+    const texts = [...found!.report.boot.needs.map(need => need.line), ...found!.report.expected.nodes.map(node => node.path)]
+    expect(texts.filter(text => /[{}]|undefined|NaN/.test(text))).toEqual([])
+    // Overlays that the part's file asks for are there, once each of its terminals has a place.
+    const asked = (part.boot ?? []).filter(need => need.kind === 'overlay' && !need.when).map(need => need.name)
+    for (const name of asked) expect(found!.report.boot.needs.some(need => need.line.startsWith(`dtoverlay=${name}`)), name).toBe(true)
+  })
+
+  it('gets a wire for every terminal that is not pushed on', () => {
+    const wired = part.isAddOn ? 0 : Object.keys(found!.plan.assignments).filter(key => key.startsWith('p.')).length
+    expect(found!.report.wires.filter(wire => wire.partId === 'p')).toHaveLength(wired)
+  })
+
+  it('reads back from a file as it is', () => {
+    const read = readPlan(JSON.parse(JSON.stringify(found!.plan)))
+    expect(read.ok && read.plan).toEqual(found!.plan)
+  })
+})
+
+describe('every board', () => {
+  it.each(boards)('%s takes most parts, and says of each other one why not', (board) => {
+    const refused = parts.flatMap((part) => {
+      const plan = planOf(board, { p: part.id, ...COMPANION[part.id] })
+      const result = placePlan(plan, catalogue, { scope: 'rest' })
+      if (result.ok) return []
+      expect(result.sentence.length, part.id).toBeGreaterThan(20)
+      expect(result.conflict.length, part.id).toBeGreaterThan(0)
+      return [part.id]
+    })
+    // The short header has no I²S and not enough positions for boards that lie on forty.
+    expect(refused.length).toBeLessThanOrEqual(board === 'early-26' ? 9 : 0)
+  })
+})
