@@ -64,6 +64,8 @@ const lines = computed(() => project.facts!.board!.header.filter(entry => entry.
   entry, held: project.facts!.atPosition.get(entry.position)?.[0] ?? null,
 })))
 const conflict = computed(() => new Set(view.findingId ? [] : view.marked.flatMap(subject => subject.partId ?? [])))
+/** Parts of a conflict that want something of this lane. */
+const wanting = (kind: string) => conflict.value.size ? [...new Set(project.facts!.groups.filter(group => group.kind === kind && conflict.value.has(group.owner.id)).map(group => group.owner.name))] : []
 
 function positionsOf(lines: Record<string, number>) {
   return Object.values(lines).map(line => project.facts!.board!.header.find(entry => entry.line === line)!.position).sort((a, b) => a - b).slice(0, 4).join(' ')
@@ -87,6 +89,7 @@ function positionsOf(lines: Record<string, number>) {
       v-for="lane in lanes"
       :key="lane.kind"
       class="lane"
+      :class="{ contested: wanting(lane.kind).length > 1 }"
     >
       <div class="lane-name">
         <b>{{ lane.name }}</b><span class="small quiet">{{ lane.note }}</span>
@@ -99,6 +102,11 @@ function positionsOf(lines: Record<string, number>) {
           :class="{ taken: slot.partIds.length, clash: slot.clash, conflict: slot.partIds.some(id => conflict.has(id)), dim: view.partId && slot.partIds.length && !slot.partIds.includes(view.partId) }"
           :style="{ '--owner': colourOf(slot.partIds[0]) }"
         ><b class="figures">{{ slot.label }}</b> {{ slot.what }}</span>
+        <span
+          v-if="wanting(lane.kind).length > 1"
+          class="slot clash"
+          data-test="lane-conflict"
+        >wanted by {{ wanting(lane.kind).join(' and ') }}</span>
       </div>
     </div>
     <div class="lane">
@@ -129,7 +137,9 @@ function positionsOf(lines: Record<string, number>) {
 .slots { display: flex; flex-wrap: wrap; gap: 6px; }
 .slot { border: 1px dashed var(--rule); border-radius: 3px; padding: 2px 8px; font-size: 12.5px; color: var(--ink-2); }
 .slot.taken { border: 1px solid var(--owner); background: color-mix(in srgb, var(--owner) var(--mix), var(--sheet)); color: var(--ink); }
-.slot.clash { border: 2px solid var(--carmine); }
+
+.contested { box-shadow: inset 4px 0 var(--carmine); padding-left: 8px; }
+.slot.clash { color: var(--ink); border: 2px solid var(--carmine); }
 .slot.conflict { outline: 2px solid var(--carmine); outline-offset: 1px; }
 .line-marks { display: flex; flex-wrap: wrap; gap: 2px; }
 .line-mark { width: 25px; text-align: center; font-size: 11.5px; border: 1px dashed var(--rule); border-radius: 2px; color: var(--ink-2); }

@@ -34,6 +34,7 @@ test('a conflict is shown on the header and the lanes with ways out that work', 
   await expect(panel).toContainText('These cannot be met together')
   await expect(panel).toContainText('Label printer: serial')
   await expect(page.getByTestId('position-8')).toHaveClass(/marked/)
+  await expect(page.getByTestId('lane-conflict')).toHaveText('wanted by Label printer and Positioning receiver')
   await expect(panel.getByTestId('way-out').last()).toContainText('Drop')
   await panel.getByTestId('way-out').first().click()
   await expect(page.getByTestId('notice')).toContainText('placed')

@@ -48,7 +48,7 @@ function leastCost(plan: Plan): number {
 const type = fc.constantFrom('oled-i2c', 'memory-i2c', 'servo-small', 'scale-two-wire', 'stepper-driver', 'relay-bare', 'relay-board-1', 'strip-addressable', 'label-printer-serial', 'thermocouple-spi', 'motion-passive', 'distance-echo-5v', 'screen-epaper-29')
 const small = fc.record({
   board: fc.constantFrom('forty-classic', 'forty-usb-c', 'forty-io-bridge'), types: fc.array(type, { minLength: 1, maxLength: 3 }),
-  free: fc.uniqueArray(fc.constantFrom(...LINES), { minLength: 2, maxLength: 5 }), bus: fc.constantFrom([3, 5], [19, 21, 23, 24, 26], [8, 10], [12, 33], []),
+  free: fc.uniqueArray(fc.constantFrom(...LINES), { minLength: 2, maxLength: 5 }), bus: fc.constantFrom<number[]>([3, 5], [19, 21, 23, 24, 26], [8, 10], [12, 33], []),
 }).map(({ board, types, free, bus }) => planOf(board, Object.fromEntries(types.map((entry, i) => [`p${i}`, entry])), { reserved: LINES.filter(position => !free.includes(position) && !bus.includes(position)).map(position => ({ position })) }))
   .filter(plan => plan.parts.flatMap(part => catalogue.parts.get(part.type)!.signals).length <= 5)
 

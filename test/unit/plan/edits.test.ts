@@ -33,7 +33,7 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ edit: fc.constant('set-limit' as const), key: fc.constant('board.lineMaxMa'), value: fc.option(fc.integer({ min: 1, max: 99 })) }),
   fc.record({ edit: fc.constant('choose-circuit' as const), controller: fc.constant('uart0'), variant: fc.constantFrom('full', 'small', null) }),
   fc.record({ edit: fc.constant('set-clock' as const), bus: fc.constantFrom('i2c1', 'scale'), clockHz: fc.constantFrom(400_000, null) }),
-  fc.record({ edit: fc.constant('set-software-buses' as const), buses: fc.constantFrom([], [{ id: 'i2c-soft-1', sda: 29, scl: 31 }]) }),
+  fc.record({ edit: fc.constant('set-software-buses' as const), buses: fc.array(fc.constant({ id: 'i2c-soft-1', sda: 29, scl: 31 }), { maxLength: 1 }) }),
   fc.record({ edit: fc.constant('set-stack' as const), stack: fc.subarray(['scale', 'panel', 'labels']) }),
   fc.record({ edit: fc.constant('set-weight' as const), weight: fc.constantFrom('apart', 'moved'), value: fc.option(fc.integer({ min: 0, max: 99 })) }),
   fc.constantFrom(...[...catalogue.parts.values()].slice(0, 5)).map(part => ({ edit: 'keep-own-part' as const, part })),
