@@ -48,12 +48,38 @@ const labelOf = (terminal: string) => {
       <div class="columns">
         <div>
           <h3>Cost</h3>
-          <p class="sum figures">
-            {{ last.cost.toFixed(2) }} <span class="quiet small">signals</span> + {{ last.powerCost.toFixed(2) }} <span class="quiet small">supplies</span>
-            <span
-              v-if="last.costBefore !== null"
-              class="small"
-            > · before {{ last.costBefore.toFixed(2) }}</span>
+          <table class="plain-table sums">
+            <thead>
+              <tr>
+                <th><span class="only-reader">Of</span></th><th class="num">
+                  before
+                </th><th class="num">
+                  now
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr>
+                <td>signals</td><td class="num">
+                  {{ last.before ? last.before.cost.toFixed(2) : '—' }}
+                </td><td class="num">
+                  {{ last.cost.toFixed(2) }}
+                </td>
+              </tr>
+              <tr>
+                <td>supplies and returns</td><td class="num">
+                  {{ last.before ? last.before.powerCost.toFixed(2) : '—' }}
+                </td><td class="num">
+                  {{ last.powerCost.toFixed(2) }}
+                </td>
+              </tr>
+            </tbody>
+          </table>
+          <p
+            v-if="!last.before"
+            class="small quiet"
+          >
+            Before, it could not stand as it was, or nothing had a place.
           </p>
           <p class="small quiet">
             {{ last.provedBest ? 'Proved least: no placement costs less under these weights.' : 'The best found; the search was cut short.' }} {{ last.nodes }} branches.
@@ -182,7 +208,7 @@ const labelOf = (terminal: string) => {
 .panel { border: 1px solid var(--rule); border-left: 6px solid var(--copper); border-radius: 4px; background: var(--sheet); padding: 9px 12px; margin-top: 10px; display: grid; gap: 8px; font-size: 13.5px; }
 .head { display: flex; justify-content: space-between; }
 .columns { display: grid; grid-template-columns: 1fr 1fr; gap: 18px; }
-.sum { font-weight: 650; }
+.sums td { font-weight: 650; }
 .moves, .conflict { list-style: none; margin: 0; padding: 0; display: grid; gap: 2px; }
 .stop-text { color: var(--carmine); font-weight: 600; }
 .ways { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }

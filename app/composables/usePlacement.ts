@@ -10,7 +10,7 @@ import type { Plan } from '~~/core/plan/types'
 import type { PlacementService } from '~/workers/placement.worker'
 
 /** What the last placement came to, for the panel. */
-export type LastPlacement = (Placed & { scope: 'rest' | 'all', costBefore: number | null }) | NotPlaced
+export type LastPlacement = (Placed & { scope: 'rest' | 'all', before: { cost: number, powerCost: number } | null }) | NotPlaced
 
 /** A terminal that could go to more positions than these is not what is scarce. */
 const MOST_MARKED = 8
@@ -32,10 +32,10 @@ export function usePlacement() {
     if (!plan.board) return view.say('Choose a board first: there is nothing to place the parts on.', { tone: 'stop' })
     if (!plan.parts.length) return view.say('Add a part first: there is nothing to place yet.', { tone: 'stop' })
     try {
-      const result = await inWorker<PlacementResult>(async (service, copy) => service.place(copy, scope, proxy((nodes: number) => running.value = { nodes })), plan)
-      if (!result) return view.say('Stopped. Nothing was moved.')
+      const answer = await inWorker<{ before: { cost: number, powerCost: number } | null, result: PlacementResult }>(async (service, copy) => service.place(copy, scope, proxy((nodes: number) => running.value = { nodes })), plan)
+      if (!answer) return view.say('Stopped. Nothing was moved.')
       if (project.plan !== plan) return view.say('The plan changed while it was being placed. Place it again.', { tone: 'stop' })
-      show(result, scope)
+      show(answer.result, scope, answer.before)
     }
     catch (error) {
       view.say(`Placement failed: ${(error as Error).message}. Nothing was moved.`, { tone: 'stop' })
@@ -70,17 +70,16 @@ export function usePlacement() {
     }
   }
 
-  function show(result: PlacementResult, scope: 'rest' | 'all'): void {
-    const costBefore = last.value?.ok ? last.value.cost + last.value.powerCost : null
-    last.value = result.ok ? { ...result, scope, costBefore } : result
+  function show(result: PlacementResult, scope: 'rest' | 'all', before: { cost: number, powerCost: number } | null): void {
+    last.value = result.ok ? { ...result, scope, before } : result
     if (!result.ok) {
       panelOpen.value = true
       view.mark(result.conflict.flatMap(entry => entry.terminals.flatMap(subjectsOf)))
       return view.say(result.sentence, { tone: 'stop' })
     }
-    const before = Object.keys(project.plan!.assignments).length
+    const held = Object.keys(project.plan!.assignments).length
     project.edit({ edit: 'all', edits: placementEdits(project.plan!, result) }, scope === 'rest' ? 'Place the rest' : 'Place everything anew')
-    const placed = Object.keys(result.assignments).length - before
+    const placed = Object.keys(result.assignments).length - held
     const moved = result.moved.length ? ` ${result.moved.length} moved: ${result.moved.slice(0, 3).map(entry => `${entry.terminal} from ${entry.from} to ${entry.to}`).join('; ')}${result.moved.length > 3 ? ' …' : ''}.` : ''
     const strapped = result.straps.length ? ` ${result.straps.map(strap => `Strap ${strap.partId} to ${strap.value}`).join('; ')}.` : ''
     const left = result.leftOut.length ? ` Left out, for want of a line: ${result.leftOut.join(', ')}.` : ''

@@ -2,6 +2,7 @@
  * The last plan that may not have reached the database yet. Written at once with every edit and removed after the save,
  * so that a tab closed in the middle of one loses nothing.
  */
+import { completed } from '~~/core/plan/create'
 import type { Plan } from '~~/core/plan/types'
 
 export interface Pending {
@@ -34,7 +35,8 @@ export function readPending(slots: Slots, id: string): Pending | null {
   const text = slots.getItem(keyOf(id))
   if (text === null) return null
   try {
-    return JSON.parse(text) as Pending
+    const pending = JSON.parse(text) as Pending
+    return { ...pending, plan: completed(pending.plan) }
   }
   catch {
     // Half a record says nothing that the database does not say better.

@@ -1,13 +1,13 @@
 /** Placement off the main thread, so that typing is never blocked. */
 import { expose } from 'comlink'
 import { shippedCatalogue } from '~~/core/catalogue'
-import { placePlan } from '~~/core/placement/place'
+import { costAsItStands, placePlan } from '~~/core/placement/place'
 import { explainPlace } from '~~/core/placement/explain'
 import type { Plan } from '~~/core/plan/types'
 
 const service = {
   place(plan: Plan, scope: 'rest' | 'all', onProgress: (nodes: number) => void) {
-    return placePlan(plan, shippedCatalogue, { scope, onProgress })
+    return { before: costAsItStands(plan, shippedCatalogue), result: placePlan(plan, shippedCatalogue, { scope, onProgress }) }
   },
   explain(plan: Plan, terminal: string) {
     return explainPlace(plan, shippedCatalogue, terminal)

@@ -50,6 +50,7 @@ import parts_instrument_rs232 from './parts/instrument-rs232.json'
 import parts_joystick_contacts from './parts/joystick-contacts.json'
 import parts_keypad_matrix from './parts/keypad-matrix.json'
 import parts_label_printer_serial from './parts/label-printer-serial.json'
+import parts_lamps_add_on_3 from './parts/lamps-add-on-3.json'
 import parts_led_plain from './parts/led-plain.json'
 import parts_lever_sensors_8 from './parts/lever-sensors-8.json'
 import parts_light_i2c from './parts/light-i2c.json'
@@ -176,6 +177,7 @@ export const parts: unknown[] = [
   parts_joystick_contacts,
   parts_keypad_matrix,
   parts_label_printer_serial,
+  parts_lamps_add_on_3,
   parts_led_plain,
   parts_lever_sensors_8,
   parts_light_i2c,

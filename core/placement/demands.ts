@@ -12,7 +12,7 @@ export interface Context {
   weights: Weights
   positionOfLine: ReadonlyMap<number, number>
   isFree: (position: number) => boolean
-  insistence?: Insistence
+  insist: readonly Insistence[]
 }
 
 const KIND_WORDS = { i2c: 'I²C', spi: 'SPI', serial: 'serial', pwm: 'PWM', i2s: 'I²S' } as const
@@ -30,7 +30,7 @@ export function busDemand(group: BusGroup, context: Context): Demand {
   const plain = [
     ...context.board.controllers.filter(controller => kinds.includes(controller.kind)).flatMap(controller => controllerCandidates(controller, terminals, context)),
     ...group.kind === 'i2c' ? [...hubCandidates(terminals, isHub, context), ...softwareCandidates(terminals, context)] : [],
-  ].filter(candidate => allows(context.insistence, candidate, terminals))
+  ].filter(candidate => allows(context.insist, candidate, terminals))
   const device = group.kind === 'i2c' ? facts.devices.find(entry => entry.owner === owner) : undefined
   const addresses = device && strapsOf(device, weights)
   const candidates = addresses ? plain.map(candidate => ({ ...candidate, addresses })) : plain
@@ -43,9 +43,13 @@ export function busDemand(group: BusGroup, context: Context): Demand {
   }
 }
 
-function allows(insistence: Insistence | undefined, { places }: Candidate, terminals: Terminal[]): boolean {
-  if (!insistence || !terminals.some(terminal => terminal.key === insistence.terminal)) return true
-  return (places[insistence.terminal] === insistence.ref) === (insistence.kind === 'only')
+function allows(insist: readonly Insistence[], { places }: Candidate, terminals: Terminal[]): boolean {
+  return insist.every(({ terminal, ref, kind }) => !terminals.some(({ key }) => key === terminal) || (places[terminal] === ref) === (kind === 'only'))
+}
+
+/** What is insisted on for one terminal, as fields of its demand. */
+export function insistedOn(terminal: string, insist: readonly Insistence[]): { forbidden?: PlaceRef, only?: PlaceRef } {
+  return Object.fromEntries(insist.filter(entry => entry.terminal === terminal).map(({ kind, ref }) => [kind, ref]))
 }
 
 /** Parts of one type, with the same options and nothing placed yet, can change places without any difference. */

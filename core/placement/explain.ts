@@ -26,8 +26,8 @@ export function explainPlace(plan: Plan, catalogue: Catalogue, terminal: string)
   // As it stands, with everything else free to follow; and the same without this place for it.
   const { fixed: _, ...loose } = assignment
   const free = { ...plan, assignments: { ...plan.assignments, [terminal]: loose } }
-  const held = placePlan(free, catalogue, { scope: 'all', insistence: { terminal, ref, kind: 'only' } })
-  const other = placePlan(free, catalogue, { scope: 'all', insistence: { terminal, ref, kind: 'forbidden' } })
+  const held = placePlan(free, catalogue, { scope: 'all', insist: [{ terminal, ref, kind: 'only' }] })
+  const other = placePlan(free, catalogue, { scope: 'all', insist: [{ terminal, ref, kind: 'forbidden' }] })
   const nextBest = held.ok && other.ok && other.assignments[terminal]
     ? {
         to: placeInWords(refOf(other.assignments[terminal])),

@@ -1,19 +1,19 @@
 /** Plain lines: what wants one, what each place costs, and what a line does at a place while the board starts. */
 import type { Facts, Terminal } from '../facts/types'
-import type { Context } from './demands'
+import { insistedOn, type Context } from './demands'
 import { IMPOSSIBLE } from './matching'
 import { columnOf, refOf } from './refs'
 import type { Demand, LineDemand, LinePlace } from './types'
 import type { Weights } from './weights'
 
-export function lineDemand(terminal: Terminal, { insistence }: Context): LineDemand {
+export function lineDemand(terminal: Terminal, { insist }: Context): LineDemand {
   const { signal, owner, assignment } = terminal
   return {
     id: terminal.key, partId: owner.id, label: `${owner.name} ${terminal.label}`, terminals: [terminal.key],
     slow: signal!.role === 'line' && signal!.slow === true, analog: signal!.analog === true, optional: signal!.optional === true, still: signal!.still === true, rank: 0,
     ...(signal!.idleLevel && { idleLevel: signal!.idleLevel }),
     ...(assignment && { before: refOf(assignment) }),
-    ...(insistence?.terminal === terminal.key && { [insistence.kind]: insistence.ref }),
+    ...insistedOn(terminal.key, insist),
   }
 }
 

@@ -16,7 +16,10 @@ export interface PlaceOptions {
   scope: 'rest' | 'all'
   patience?: number
   onProgress?: SearchOptions['onProgress']
-  insistence?: Insistence
+  /** What is asked besides: a terminal nowhere else, or anywhere but there. */
+  insist?: readonly Insistence[]
+  /** Ask only whether it can be placed: no conflict is looked for, and no ways out. */
+  brief?: boolean
 }
 
 /**
@@ -28,16 +31,28 @@ export function placePlan(plan: Plan, catalogue: Catalogue, options: PlaceOption
   const start = startOf(plan, options)
   const facts = gatherFacts(start, catalogue)
   if (!facts.board) return { ok: false, sentence: 'There is no board to place anything on. Choose one first.', conflict: [], waysOut: [] }
-  const problem = placementProblem(facts, facts.board, options.insistence)
-  if (problem.hopeless.length) return impossible(start, catalogue, problem, facts)
+  const problem = placementProblem(facts, facts.board, options.insist)
+  const failed = () => options.brief ? { ok: false as const, sentence: 'It cannot be placed.', conflict: [], waysOut: [] } : impossible(start, catalogue, problem, facts)
+  if (problem.hopeless.length) return failed()
   const outcome = search(problem, options)
-  if (!outcome.best) return impossible(start, catalogue, problem, facts)
+  if (!outcome.best) return failed()
   const power = placePower(problem, outcome.best.places)
   if (power.unmet.length) return {
     ok: false, waysOut: [], conflict: power.unmet.map(demand => ({ label: demand.label, terminals: [demand.terminal] })),
     sentence: `Every ${power.unmet[0]!.kind === 'ground' ? 'ground' : power.unmet[0]!.kind} position is reserved, and ${power.unmet.map(demand => demand.label).join(', ')} want one. Give one free.`,
   }
   return resultOf(plan, facts, problem, { ...outcome, best: outcome.best }, power)
+}
+
+/**
+ * What the plan costs as it stands: every terminal that has a place stays there, the others are placed beside them.
+ * Null where the places cannot stand together, so that they have no cost.
+ */
+export function costAsItStands(plan: Plan, catalogue: Catalogue): { cost: number, powerCost: number } | null {
+  const insist = Object.entries(plan.assignments).map(([terminal, to]): Insistence => ({ terminal, ref: refOf(to), kind: 'only' }))
+  if (!insist.length) return null
+  const result = placePlan(plan, catalogue, { scope: 'all', insist, brief: true })
+  return result.ok ? { cost: result.cost, powerCost: result.powerCost } : null
 }
 
 /** The edits that put a placement into the plan. */
@@ -51,11 +66,11 @@ export function placementEdits(plan: Plan, result: Placed): Edit[] {
 }
 
 /** What the search starts from: a software bus goes when everything is placed anew, unless something fixed lies on it. */
-function startOf(plan: Plan, { scope, insistence }: PlaceOptions): Plan {
+function startOf(plan: Plan, { scope, insist }: PlaceOptions): Plan {
   if (scope === 'rest') return plan
   const assignments = Object.fromEntries(Object.entries(plan.assignments).filter(([, assignment]) => assignment.fixed))
   const held = new Set(Object.values(assignments).map(assignment => assignment.position))
-  if (insistence) held.add(positionOf(insistence.ref) ?? undefined)
+  for (const { ref } of insist ?? []) held.add(positionOf(ref) ?? undefined)
   return { ...plan, assignments, softwareBuses: plan.softwareBuses.filter(bus => held.has(bus.sda) || held.has(bus.scl)) }
 }
 

@@ -2,18 +2,18 @@
 import type { Board } from '../catalogue/types'
 import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
 import type { Facts, Terminal } from '../facts/types'
-import { busDemand, type Context } from './demands'
+import { busDemand, insistedOn, type Context } from './demands'
 import { expanderLines, headerLines, lineDemand, ranked, shareOneWire } from './lines'
 import { boundTo, columnOf, placeInWords, refOf } from './refs'
 import type { Candidate, Demand, Insistence, LineDemand, PlacementProblem, PlaceRef, PowerDemand } from './types'
 import { weightsOf } from './weights'
 
 /** The problem of a plan with a board. What the maker fixed and what add-on boards claim is part of it. */
-export function placementProblem(facts: Facts, board: Board, insistence?: Insistence): PlacementProblem {
+export function placementProblem(facts: Facts, board: Board, insist: readonly Insistence[] = []): PlacementProblem {
   const reserved = new Set(facts.plan.reserved.map(entry => entry.position))
   const identity = new Set(board.header.filter(entry => entry.identity).map(entry => entry.position))
   const context: Context = {
-    facts, board, weights: weightsOf(facts.plan), insistence,
+    facts, board, weights: weightsOf(facts.plan), insist,
     positionOfLine: new Map(board.header.filter(entry => entry.line !== undefined).map(entry => [entry.line!, entry.position])),
     isFree: position => !reserved.has(position) && !identity.has(position),
   }
@@ -35,7 +35,7 @@ export function placementProblem(facts: Facts, board: Board, insistence?: Insist
   for (const demand of demands)
     if (!demand.candidates.length) hopeless.push({ terminal: demand.terminals[0]!, sentence: whyNone(demand, context) })
 
-  const power = powerDemands(facts, insistence)
+  const power = powerDemands(facts, insist)
   for (const demand of power)
     if (demand.fixedAt && board.header.find(entry => `P${entry.position}` === demand.fixedAt)?.kind !== demand.kind)
       hopeless.push({ terminal: demand.terminal, sentence: `${demand.label} is fixed at ${placeInWords(demand.fixedAt)}, which is ${demand.kind === 'ground' ? 'no ground' : `not on the ${demand.kind} rail`}` })
@@ -57,14 +57,14 @@ function fixedLine(terminal: Terminal, bound: PlaceRef, { board, facts }: Contex
   return { places: { [terminal.key]: bound }, tokens: { [bound]: token }, uses: [], cost: 0 }
 }
 
-function powerDemands(facts: Facts, insistence?: Insistence): PowerDemand[] {
+function powerDemands(facts: Facts, insist: readonly Insistence[]): PowerDemand[] {
   return facts.terminals.filter(terminal => terminal.is !== 'signal').map((terminal) => {
     const bound = boundTo(terminal)
     return {
       terminal: terminal.key, partId: terminal.owner.id, label: `${terminal.owner.name} ${terminal.label}`,
       kind: terminal.is === 'ground' ? 'ground' : terminal.supply!.rail,
       ...(bound && { fixedAt: bound }), ...(terminal.assignment && { before: refOf(terminal.assignment) }),
-      ...(insistence?.terminal === terminal.key && { [insistence.kind]: insistence.ref }),
+      ...insistedOn(terminal.key, insist),
     }
   })
 }

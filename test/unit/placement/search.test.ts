@@ -6,7 +6,7 @@ import { explainPlace } from '../../../core/placement/explain'
 import { gatherLines, priceLines } from '../../../core/placement/gathering'
 import { cheapestMatching } from '../../../core/placement/matching'
 import { whyNot } from '../../../core/placement/options'
-import { placementEdits, placePlan } from '../../../core/placement/place'
+import { costAsItStands, placementEdits, placePlan } from '../../../core/placement/place'
 import type { Placed } from '../../../core/placement/types'
 import { strapDevices, type Device } from '../../../core/placement/straps'
 import { gatherFacts } from '../../../core/facts/gather'
@@ -96,6 +96,22 @@ describe('free choices of the search', () => {
   it('say where wires have to be split when supply positions run out', () => {
     const { result } = placed(planOf('forty-classic', Object.fromEntries(['light-i2c', 'colour-i2c', 'humidity-i2c', 'magnetic-i2c'].map((type, i) => [`p${i}`, type]))))
     expect(result.splitAt.filter(entry => entry.position === 1 || entry.position === 17).reduce((sum, entry) => sum + entry.wires, 0)).toBe(4)
+  })
+})
+
+describe('the cost of a plan as it stands', () => {
+  const plan = planOf('forty-usb-c', { m: 'modem-serial', b: 'buttons-4', o: 'oled-i2c' })
+
+  it('is that of the best placement right after placing, and never less than it', () => {
+    const { result, after } = placed(plan)
+    expect(costAsItStands(after, catalogue)).toEqual({ cost: result.cost, powerCost: result.powerCost })
+    const moved = { ...after, assignments: { ...after.assignments, 'b.b1': { position: 40 }, 'b.b4': { position: 11 } } }
+    expect(costAsItStands(moved, catalogue)!.cost).toBeGreaterThan(result.cost)
+  })
+
+  it('is none where places cannot stand together, or nothing has one', () => {
+    expect(costAsItStands(plan, catalogue)).toBeNull()
+    expect(costAsItStands({ ...plan, assignments: { 'b.b1': { position: 40 }, 'b.b2': { position: 40 } } }, catalogue)).toBeNull()
   })
 })
 

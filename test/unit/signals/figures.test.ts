@@ -9,7 +9,7 @@ import { applyEdit } from '../../../core/plan/edits'
 import type { Plan } from '../../../core/plan/types'
 import { USUAL_WORKSHEETS, WORKSHEET_NAMES } from '../../../core/signals/worksheets'
 import { demoPlans } from '../../../demo'
-import { catalogue, fixedAt, planOf } from '../../plans'
+import { catalogue, findingsOf, fixedAt, planOf } from '../../plans'
 
 const figuresOf = (plan: Plan) => signalFigures(gatherFacts(plan, catalogue))
 const placed = (plan: Plan): Plan => {
@@ -135,11 +135,15 @@ describe('circuits, edges and worksheets', () => {
 
 describe('facts that options change', () => {
   it('an add-on board shifted along the header takes positions further on', () => {
-    const base = structuredClone(catalogue.parts.get('sensor-add-on-10')!)
-    const shifting = { ...base, id: 'own-shift', options: [{ id: 'shift', label: 'Columns from the end', kind: 'count' as const, meaning: 'seat' as const, min: 0, max: 15, default: '0' }], seat: { ...base.seat!, shiftOption: 'shift' } }
-    const at = (shift: string) => gatherFacts(planOf('forty-classic', { s: ['own-shift', { shift }] }, { own: { boards: [], parts: [shifting] } }), catalogue).terminals.map(terminal => terminal.place?.kind === 'header' ? terminal.place.position : null)
-    expect(at('0')).toEqual([3, 5, 1, 9])
-    expect(at('2')).toEqual([7, 9, 5, 13])
+    const at = (shift: string) => gatherFacts(planOf('forty-classic', { s: ['lamps-add-on-3', { shift }] }), catalogue).terminals.map(terminal => terminal.place?.kind === 'header' ? terminal.place.position : null)
+    expect(at('0')).toEqual([12, 16, 18, 14])
+    expect(at('10')).toEqual([32, 36, 38, 34])
+  })
+
+  it('two such boards find room beside each other, and not on the same place', () => {
+    const both = (a: string, b: string) => findingsOf(planOf('forty-classic', { a: ['lamps-add-on-3', { shift: a }], b: ['lamps-add-on-3', { shift: b }] })).filter(finding => finding.severity === 'stop').map(finding => finding.code)
+    expect(both('0', '10')).toEqual([])
+    expect(both('0', '0')).toEqual(expect.arrayContaining(['position.claimed-twice', 'stack.blocked']))
   })
 
   it('the stack follows the plan\'s order, then the order of parts', () => {
