@@ -38,12 +38,22 @@ export function impossible(plan: Plan, catalogue: Catalogue, problem: PlacementP
   return { ok: false, sentence, conflict: conflict.map(({ label, terminals }) => ({ label, terminals })), waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))) }
 }
 
-/** Drops demands one by one while the rest still cannot be placed; then looks whether fewer already conflict. */
+/** Small sets first; where none of them conflicts, demands are dropped one by one while the rest still cannot be placed. */
 function smallestConflict(problem: PlacementProblem): Entry[] {
   const entries: Entry[] = [
     ...problem.demands.map(demand => ({ label: demand.label, partId: demand.partId, terminals: demand.terminals, without: (p: PlacementProblem) => ({ ...p, demands: p.demands.filter(other => other !== demand) }) })),
     ...problem.lineDemands.filter(demand => !demand.optional).map(demand => ({ label: demand.label, partId: demand.partId, terminals: demand.terminals, without: (p: PlacementProblem) => ({ ...p, lineDemands: p.lineDemands.filter(other => other !== demand) }) })),
   ]
+  let tried = 0
+  const conflictOf = (size: number): Entry[] | null => {
+    for (const subset of subsetsOf(entries, size)) {
+      if (++tried > SUBSETS) return null
+      if (!fits(onlyThese(problem, new Set(subset.flatMap(entry => entry.terminals))))) return subset
+    }
+    return null
+  }
+  const small = conflictOf(1) ?? conflictOf(2)
+  if (small) return small
   let current = problem
   const conflict: Entry[] = []
   for (const entry of entries) {
@@ -51,15 +61,13 @@ function smallestConflict(problem: PlacementProblem): Entry[] {
     if (fits(smaller)) conflict.push(entry)
     else current = smaller
   }
-  let tried = 0
-  for (let size = 1; size < Math.min(conflict.length, 4); size++) {
-    for (const subset of subsetsOf(entries, size)) {
-      if (++tried > SUBSETS) return conflict
-      const only = entries.filter(entry => !subset.includes(entry)).reduce((p, entry) => entry.without(p), problem)
-      if (!fits(only)) return subset
-    }
-  }
-  return conflict
+  return (conflict.length > 3 ? conflictOf(3) : null) ?? conflict
+}
+
+/** The problem with only the demands of these terminals. */
+function onlyThese(problem: PlacementProblem, terminals: ReadonlySet<string>): PlacementProblem {
+  const among = (demand: { terminals: string[] }) => demand.terminals.some(key => terminals.has(key))
+  return { ...problem, demands: problem.demands.filter(among), lineDemands: problem.lineDemands.filter(among) }
 }
 
 function* subsetsOf<T>(list: T[], size: number, from = 0): Generator<T[]> {
@@ -86,7 +94,7 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
     ...owners.map(owner => ({ label: `Drop ${owner.name}`, price: 80, edits: [{ edit: 'remove-part', id: owner.id }] as Edit[] })),
   ]
   const all: WayOut[] = plan.reserved.length > 1 ? [...ideas, { label: 'Give all reserved positions free', price: 18, edits: plan.reserved.map(({ position }) => ({ edit: 'unreserve', position })) }] : ideas
-  const working = all.sort((a, b) => a.price - b.price).filter(idea => placeable(applyEdit(plan, { edit: 'all', edits: idea.edits as Edit[] }).plan, catalogue))
+  const working = all.sort((a, b) => a.price - b.price).filter(idea => placeable(applyEdit(plan, { edit: 'all', edits: idea.edits as Edit[] }).plan, catalogue, terminals))
   // One board of several is enough to show that another board would do.
   return working.filter((idea, i) => !idea.label.startsWith('Take the board') || working.findIndex(other => other.label.startsWith('Take the board')) === i).slice(0, MOST_WAYS)
 }
@@ -98,7 +106,10 @@ function expanders(plan: Plan, facts: Facts): WayOut[] {
     .map((part, i) => ({ label: `Add: ${part.name}`, price: 30 + i, edits: [{ edit: 'add-part', part: { id: freePartId(plan, part.id), type: part.id, name: part.name } }] }))
 }
 
-function placeable(plan: Plan, catalogue: Catalogue): boolean {
+/** What conflicted has to fit by itself first: that is quick to see, and most ideas fail there. */
+function placeable(plan: Plan, catalogue: Catalogue, conflicting: ReadonlySet<string>): boolean {
   const facts = gatherFacts(plan, catalogue)
-  return facts.board !== null && fits(placementProblem(facts, facts.board))
+  if (!facts.board) return false
+  const problem = placementProblem(facts, facts.board)
+  return !problem.hopeless.length && fits(onlyThese(problem, conflicting)) && fits(problem)
 }

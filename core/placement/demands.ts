@@ -35,7 +35,7 @@ export function busDemand(group: BusGroup, context: Context): Demand {
   const addresses = device && strapsOf(device, weights)
   const candidates = addresses ? plain.map(candidate => ({ ...candidate, addresses })) : plain
   return {
-    id: terminals.length === 1 ? terminals[0]!.key : `${owner.id}/${group.kind}`, partId: owner.id, isHub,
+    id: terminals.length === 1 ? terminals[0]!.key : `${owner.id}/${group.kind}`, kind: group.kind, partId: owner.id, isHub,
     label: `${owner.name}: ${role === 'strip' ? 'strip output' : KIND_WORDS[group.kind]}`,
     terminals: terminals.map(terminal => terminal.key),
     candidates: candidates.sort((a, b) => a.cost - b.cost),
@@ -102,6 +102,7 @@ function controllerCandidates(controller: Controller, terminals: Terminal[], { p
 /** Channels of hubs. A hub itself goes to a header bus, so that no circle can arise, unless the maker fixed it elsewhere. */
 function hubCandidates(terminals: Terminal[], isHub: boolean, { facts, weights }: Context): Candidate[] {
   const owner = terminals[0]!.owner
+  const settled = new Set(facts.terminals.flatMap(terminal => terminal.signal && terminal.assignment?.terminal ? [terminal.assignment.terminal.split('.')[0]] : []))
   return facts.parts.filter(hub => hub !== owner).flatMap(hub => (hub.part.offers ?? []).filter(offer => offer.kind === 'i2c').flatMap((offer, index) => {
     const places = Object.fromEntries(terminals.map(terminal => [terminal.key, channelPlace(hub, offer, terminal)]))
     const fits = terminals.every((terminal) => {
@@ -112,7 +113,8 @@ function hubCandidates(terminals: Terminal[], isHub: boolean, { facts, weights }
     return [{
       places, busId: `${hub.id}.${offer.id}`, uses: [],
       tokens: Object.fromEntries(Object.values(places).map(ref => [ref, ref])),
-      cost: weights.behindAnother + index * TRIFLE + movedCost(terminals, places, weights),
+      cost: weights.behindAnother + movedCost(terminals, places, weights),
+      ...(!settled.has(hub.id) && { channel: { hub: hub.id, index } }),
     }]
   }))
 }

@@ -37,7 +37,7 @@ export function shareOneWire(lines: LineDemand[], demands: Demand[], facts: Fact
   if (!fixed) return [...rest, { ...wires[0]!, terminals: wires.flatMap(wire => wire.terminals), label: wires.map(wire => wire.label).join(', ') }]
   const [ref] = Object.keys(fixed.candidates[0]!.tokens)
   for (const wire of wires)
-    demands.push({ id: wire.id, partId: wire.partId, label: wire.label, terminals: wire.terminals, candidates: [{ places: { [wire.id]: ref! }, tokens: { [ref!]: 'onewire' }, uses: [], cost: 0 }] })
+    demands.push({ id: wire.id, kind: 'line', partId: wire.partId, label: wire.label, terminals: wire.terminals, candidates: [{ places: { [wire.id]: ref! }, tokens: { [ref!]: 'onewire' }, uses: [], cost: 0 }] })
   return rest
 }
 

@@ -29,7 +29,7 @@ export function placementProblem(facts: Facts, board: Board, insist: readonly In
       continue
     }
     const candidate = fixedLine(terminal, bound, context)
-    if (candidate) demands.push({ id: terminal.key, partId: terminal.owner.id, label: `${terminal.owner.name} ${terminal.label}`, terminals: [terminal.key], candidates: [candidate] })
+    if (candidate) demands.push({ id: terminal.key, kind: 'line', partId: terminal.owner.id, label: `${terminal.owner.name} ${terminal.label}`, terminals: [terminal.key], candidates: [candidate] })
     else hopeless.push({ terminal: terminal.key, sentence: `${terminal.owner.name} ${terminal.label} is fixed at ${placeInWords(bound)}, which is no line it can use` })
   }
   for (const demand of demands)

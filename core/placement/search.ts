@@ -67,6 +67,8 @@ class Search {
   private readonly strapped = new Map<string, Strapped>()
   private readonly busOfPart = new Map<string, string>()
   private readonly opened = new Map<string, number>()
+  /** Hub → devices on each of its channels. */
+  private readonly channels = new Map<string, number[]>()
   private readonly chosen: Candidate[] = []
   private readonly rank: number[] = []
   /** The demand of a twin part that comes just before, for each first demand of such a part. */
@@ -111,7 +113,7 @@ class Search {
   }
 
   run(): SearchOutcome {
-    if (!this.problem.hopeless.length) {
+    if (!this.problem.hopeless.length && this.everyKindFits()) {
       const rows = this.problem.lineDemands
       const gathers = (part: string) => !this.onHeader.has(part) && rows.filter(row => row.partId === part).length > 1
       if (!this.options.firstOnly) {
@@ -123,6 +125,14 @@ class Search {
       this.descend(0, 0)
     }
     return { best: this.best, nodes: this.nodes, finished: !this.stopped }
+  }
+
+  /** Demands of one kind, with those that are bound, have to fit by themselves: looked at first, since they often do not. */
+  private everyKindFits(): boolean {
+    const { demands } = this.problem
+    const kinds = [...new Set(demands.map(demand => demand.kind))].filter(kind => kind !== 'line')
+    if (kinds.length < 2) return true
+    return kinds.every(kind => search({ ...this.problem, demands: demands.filter(demand => demand.kind === kind || demand.candidates.length === 1).map(demand => ({ ...demand, kind })), lineDemands: [] }, { firstOnly: true }).best !== null)
   }
 
   private descend(depth: number, cost: number): void {
@@ -167,6 +177,8 @@ class Search {
     }
     // The second new software bus is only opened after the first: they are alike.
     if (candidate.opens?.softwareBus === 'i2c-soft-2' && !this.opened.has('i2c-soft-1') && this.order.some(demand => demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))) return false
+    // Channels of a hub are alike: the next new one is the only new one looked at.
+    if (candidate.channel && candidate.channel.index > (this.channels.get(candidate.channel.hub)?.filter(count => count > 0).length ?? 0)) return false
     return candidate.uses.every(({ resource, way, exclusive, shareCost }) => {
       const there = this.used.get(resource)
       return !there || (!exclusive && !there.exclusive && (shareCost !== undefined || there.way === way))
@@ -203,6 +215,11 @@ class Search {
       const count = (this.used.get(resource)?.count ?? 0) + sign
       if (count) this.used.set(resource, { way, exclusive, count })
       else this.used.delete(resource)
+    }
+    if (candidate.channel) {
+      const counts = this.channels.get(candidate.channel.hub) ?? []
+      counts[candidate.channel.index] = (counts[candidate.channel.index] ?? 0) + sign
+      this.channels.set(candidate.channel.hub, counts)
     }
     if (candidate.opens) {
       const count = (this.opened.get(candidate.opens.softwareBus) ?? 0) + sign

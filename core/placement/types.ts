@@ -40,6 +40,8 @@ export interface Candidate {
   busId?: string
   /** 7-bit addresses the device may have on that bus, as the plan has it first; each with its strap and what it costs. */
   addresses?: Address[]
+  /** Channel of a hub that nobody has a place on yet: its channels are alike, and are taken in their order. */
+  channel?: { hub: string, index: number }
   /** Lies on a software bus whose two lines are still to be found. */
   opens?: { softwareBus: string, sda: string, scl: string }
 }
@@ -47,6 +49,8 @@ export interface Candidate {
 /** Something that needs places: a part's terminals on one bus, or a single bound line. */
 export interface Demand {
   id: string
+  /** What it asks of the board: demands of one kind compete for the same controllers. */
+  kind: 'i2c' | 'spi' | 'serial' | 'pwm' | 'i2s' | 'line'
   partId: string
   /** For people: "Field modem: serial". */
   label: string
