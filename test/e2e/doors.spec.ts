@@ -11,6 +11,13 @@ test('check and place answer with the same JSON as the command', async ({ reques
   expect(await place.json()).toMatchObject({ ok: true, provedBest: true })
 })
 
+test('a plan that cannot be placed comes back with its conflict and the ways out of it', async ({ request }) => {
+  const plan = { format: 'voltaris-plan', version: 1, name: 'Two ports', board: 'forty-classic', supply: null, assignments: {}, parts: [{ id: 'a', type: 'label-printer-serial', name: 'A' }, { id: 'b', type: 'controller-5v-serial', name: 'B' }] }
+  const answer = await (await request.post('/api/place', { data: JSON.stringify(plan), headers: { 'content-type': 'application/json' } })).json()
+  expect(answer).toMatchObject({ ok: false, conflict: [{ label: 'A: serial' }, { label: 'B: serial' }] })
+  expect(answer.waysOut.map((way: { label: string }) => way.label)).toContain('Join B by USB cable')
+})
+
 test('a bad plan is refused with 400 and paths, one over 4 MiB with 413', async ({ request }) => {
   const bad = await request.post('/api/check', { data: JSON.stringify({ ...JSON.parse(hive), name: 7 }), headers: { 'content-type': 'application/json' } })
   expect(bad.status()).toBe(400)

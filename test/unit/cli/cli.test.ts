@@ -59,4 +59,32 @@ describe('voltaris place', () => {
     expect(result.status).toBe(1)
     expect(result.stdout).toContain('a: serial; b: serial')
   })
+
+  it('prints straps and software buses, and writes them into the plan', () => {
+    const target = join(folder, 'strapped.json')
+    const result = run(['place', fileOf('straps.json', planOf('forty-classic', { a: 'expander-8-i2c', b: 'expander-8-i2c', c: 'light-i2c', d: 'light-i2c' })), '--write', target])
+    expect(result.status).toBe(0)
+    expect(result.stdout).toMatch(/strap [ab]: address 0x21/)
+    expect(result.stdout).toMatch(/software bus i2c-soft-1: SDA \d+, SCL \d+/)
+    const read = readPlanText(readFileSync(target, 'utf8'))
+    expect(read.ok && read.plan.softwareBuses).toHaveLength(1)
+    expect(read.ok && read.plan.parts.filter(part => part.options?.address === '0x21')).toHaveLength(1)
+    expect(run(['check', target]).stdout).not.toContain('address.clash')
+  })
+
+  it('names the ways out of a conflict', () => {
+    const result = run(['place', fileOf('ways.json', planOf('forty-classic', { a: 'label-printer-serial', b: 'controller-5v-serial' }))])
+    expect(result.status).toBe(1)
+    expect(result.stdout).toContain('way out: Join b by USB cable')
+  })
+
+  it('checks and places a plan that brings its own board and parts', () => {
+    const part = { ...catalogue.parts.get('led-plain')!, id: 'own-lamp', name: 'Lamp of the shed' }
+    const board = { ...catalogue.boards.get('early-26')!, id: 'own-board', name: 'Board of the shed' }
+    const plan = planOf('own-board', { lamp: 'own-lamp' }, { own: { boards: [board], parts: [part] } })
+    expect(run(['place', fileOf('own.json', plan)]).stdout).toMatch(/lamp\.a +\d+\n/)
+    const wrong = run(['check', fileOf('own-wrong.json', { ...plan, own: { boards: [board], parts: [{ ...part, signals: [{ id: 'a' }] }] } })])
+    expect(wrong.status).toBe(2)
+    expect(wrong.stderr).toContain('own.parts[0].signals[0].label')
+  })
 })

@@ -33,6 +33,16 @@ describe('projects in the database', () => {
     expect((await database.read(b.id)).plan.name).toBe('B')
   })
 
+  it('kept by an earlier Voltaris are read with the fields that have come since', async () => {
+    const { softwareBuses: _s, own: _o, weights: _w, ...older } = named('Old')
+    const { id } = await database.create(older as never)
+    expect((await database.read(id)).plan).toEqual(named('Old'))
+    expect((await database.list())[0]!.plan.own).toEqual({ boards: [], parts: [] })
+    const slots = new MemorySlots()
+    slots.setItem('voltaris.pending.x', JSON.stringify({ plan: older, baseRevision: 1 }))
+    expect(readPending(slots, 'x')).toEqual({ plan: named('Old'), baseRevision: 1 })
+  })
+
   it('come out of the bin when another tab still works on them', async () => {
     const { id } = await database.create(named('A'))
     await database.putInBin(id)

@@ -78,7 +78,7 @@ const anyPlan = fc.record({
 describe('placement', () => {
   it('is valid by the independent checker whenever it says it is placed, over any mix of parts', () => {
     fc.assert(fc.property(anyPlan, (plan) => {
-      const result = placePlan(plan, catalogue, { scope: 'rest', patience: 400 })
+      const result = placePlan(plan, catalogue, { scope: 'rest', patience: 400, brief: true })
       if (!result.ok) return
       expect(faultsOf({ ...plan, softwareBuses: result.softwareBuses }, Object.fromEntries(Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)])))).toEqual([])
     }), { numRuns: 120 })
@@ -86,7 +86,7 @@ describe('placement', () => {
 
   it('leaves nothing that its own rules call a claim or a missing function', () => {
     fc.assert(fc.property(anyPlan, (plan) => {
-      const result = placePlan(plan, catalogue, { scope: 'rest', patience: 400 })
+      const result = placePlan(plan, catalogue, { scope: 'rest', patience: 400, brief: true })
       if (!result.ok) return
       const codes = evaluate(applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan, catalogue).findings.map(finding => finding.code)
       expect(codes.filter(code => ['position.claimed-twice', 'function.unavailable', 'controller.two-ways', 'terminal.unplaced'].includes(code))).toEqual([])

@@ -99,6 +99,54 @@ describe('free choices of the search', () => {
   })
 })
 
+describe('hubs', () => {
+  const sensors = (count: number) => Object.fromEntries(Array.from({ length: count }, (_, i) => [`s${i}`, 'light-i2c']))
+
+  it('give each of up to eight like sensors a channel of its own, in their order', () => {
+    for (const count of [2, 5, 8]) {
+      const { result, after } = placed(planOf('forty-classic', { h: 'hub-8-i2c', ...sensors(count) }))
+      expect(codesOf(after)).not.toContain('address.clash')
+      expect(result.provedBest).toBe(true)
+      const channels = Object.entries(after.assignments).filter(([key]) => key.endsWith('.sda') && key !== 'h.sda').map(([, to]) => to.terminal).filter(Boolean)
+      expect(new Set(channels).size).toBe(channels.length)
+    }
+  })
+
+  it('keep a sensor on the channel it has', () => {
+    const { after } = placed(planOf('forty-classic', { h: 'hub-8-i2c', ...sensors(2) }))
+    const held = { ...after, assignments: { ...after.assignments, 's0.sda': { terminal: 'h.SD6', fixed: true }, 's0.scl': { terminal: 'h.SC6', fixed: true } } }
+    const { after: again } = placed({ ...held, parts: [...held.parts, { id: 's9', type: 'light-i2c', name: 's9' }] })
+    expect(again.assignments['s0.sda']!.terminal).toBe('h.SD6')
+    expect(codesOf(again)).not.toContain('address.clash')
+  })
+
+  it('leave a sensor with an address of its own on the header', () => {
+    const { after } = placed(planOf('forty-classic', { h: 'hub-8-i2c', a: 'light-i2c', b: 'light-i2c', c: 'humidity-i2c' }))
+    expect(after.assignments['c.sda']).toEqual({ position: 3 })
+  })
+})
+
+describe('refusals', () => {
+  it('are the same whatever else is in the plan', () => {
+    const alone = placePlan(planOf('forty-classic', { a: 'label-printer-serial', b: 'positioning-serial' }), catalogue, { scope: 'rest' })
+    const among = placePlan(planOf('forty-classic', { o: 'oled-i2c', s: 'screen-spi-24', f: 'fan-5v', a: 'label-printer-serial', r: 'relay-board-4', b: 'positioning-serial' }), catalogue, { scope: 'rest' })
+    expect(!alone.ok && !among.ok && among.conflict).toEqual(!alone.ok && alone.conflict)
+  })
+
+  it('name one demand alone when it has no way at all', () => {
+    const result = placePlan(planOf('early-26', { a: 'amplifier-i2s', o: 'oled-i2c' }), catalogue, { scope: 'rest' })
+    expect(result.ok ? [] : result.conflict.map(entry => entry.label)).toEqual(['a'])
+    expect(result.ok ? '' : result.sentence).toContain('the board has no such bus')
+    expect(result.ok ? [] : result.waysOut.map(way => way.label)).toEqual(expect.arrayContaining([expect.stringMatching(/^Take the board/)]))
+  })
+
+  it('count lines when there are too few, and offer an expander for slow ones', () => {
+    const result = placePlan(planOf('forty-classic', { a: 'relay-board-8', b: 'relay-board-8', c: 'lever-sensors-8', d: 'buttons-4' }), catalogue, { scope: 'rest' })
+    expect(result.ok ? '' : result.sentence).toContain('usable lines')
+    expect(result.ok ? [] : result.waysOut.map(way => way.label)).toEqual(expect.arrayContaining([expect.stringMatching(/^Add: Line expander/)]))
+  })
+})
+
 describe('the cost of a plan as it stands', () => {
   const plan = planOf('forty-usb-c', { m: 'modem-serial', b: 'buttons-4', o: 'oled-i2c' })
 
