@@ -3,7 +3,8 @@ import { hexAddress } from '../bringup/grid'
 import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
 import { claimOf } from '../placement/refs'
 import { firstClashFreeAddress, sharesBus } from '../facts/addresses'
-import type { Facts, Terminal } from '../facts/types'
+import type { Facts, I2cDevice, Terminal } from '../facts/types'
+import { freePartId } from '../plan/create'
 import type { Edit } from '../plan/edits'
 import type { Finding, Fix, Rule } from './types'
 
@@ -133,16 +134,30 @@ export const addressClash: Rule = ({ facts }) => {
         const free = candidate.optionId ? firstClashFreeAddress(facts, candidate) : null
         return free ? [{ label: `Strap ${candidate.owner.name} to ${free}`, edits: [{ edit: 'set-option', id: candidate.owner.id, option: candidate.optionId!, value: free }] }] : []
       })
+      const ways = fixes.length ? fixes : behindSwitch([device, other], facts)
       findings.push({
         code: 'address.clash', id: `address.clash ${device.owner.id} ${other.owner.id}`, severity: 'stop', stages: ['wiring', 'parts', 'bringup'],
         title: `Two parts answer at ${hex}`,
         sentence: `${device.owner.name} and ${other.owner.name} share ${bus} and the address ${hex}: both drive the data line at once and neither can be read. ${fixes.length ? 'Strap one of them to another address.' : 'Neither can change its address: put one on another bus, or behind a bus hub.'}`,
         subjects: [device, other].map(entry => ({ partId: entry.owner.id, busId: entry.busId ?? undefined, address: entry.address })),
-        figures: [{ label: 'address', value: `${hex} = ${hex}`, origin: 'part files' }], fixes,
+        figures: [{ label: 'address', value: `${hex} = ${hex}`, origin: 'part files' }], fixes: ways,
       })
     }
   }
   return findings
+}
+
+/**
+ * A bus switch in the plan, and both devices taken off their wires, for placing to put each behind a channel of its own.
+ * One left on the bus above would still hear what is meant for the other.
+ */
+function behindSwitch(devices: I2cDevice[], { catalogue, plan, parts }: Facts): Fix[] {
+  if (devices.some(({ owner }) => owner.part.isAddOn)) return []
+  const names = devices.map(({ owner }) => owner.name).join(' and ')
+  const release = devices.flatMap(({ owner }) => owner.signals.filter(signal => signal.role.startsWith('i2c.')).map((signal): Edit => ({ edit: 'release', terminal: `${owner.id}.${signal.id}` })))
+  if (parts.some(other => other.part.offers?.some(offer => offer.kind === 'i2c'))) return [{ label: `Take ${names} off, then place the rest`, edits: release }]
+  const hub = [...catalogue.parts.values()].filter(part => part.offers?.some(offer => offer.kind === 'i2c')).sort((x, y) => x.offers!.length - y.offers!.length)[0]
+  return hub ? [{ label: `Add a bus switch, take ${names} off, then place the rest`, edits: [{ edit: 'add-part', part: { id: freePartId(plan, hub.id), type: hub.id, name: 'Bus switch' } }, ...release] }] : []
 }
 
 /** More signals want a line than there are lines that may be used. */

@@ -6,6 +6,7 @@
  * is; the middle is found here. With all middles known this is an assignment problem. To find them: Lagrangian prices on
  * the places bound every cluster and middle by itself (Held and Karp 1971), and what the bound leaves open is branched on.
  */
+import { costAlone, moved, picked, summed, type AloneSolver } from './alone'
 import { cheapestMatching } from './matching'
 
 export interface GatheringTask {
@@ -42,8 +43,6 @@ const ROUNDS_AT_ROOT = 60
 const ROUNDS_BELOW = 16
 /** Middles of one cluster that the descent looks at, the most promising first. */
 const MIDDLES_TRIED = 12
-/** Clusters up to this many lines are solved over all sets of their lines. */
-const FEW_ROWS = 4
 const EPSILON = 1e-6
 
 /** The cheapest placement below `below`. `patience` bounds the branches looked at; `warm` are prices of a task much like this one. */
@@ -75,25 +74,6 @@ interface Bound {
   prices: Float64Array
   /** Cluster → cost of it alone at each of its middles, in the order of the middles given. */
   byMiddle: number[][]
-}
-
-/** Plain loops: these run some ten thousand times in a placement, and mapping a typed array is slow. */
-function picked(values: Float64Array, at: Int32Array): Float64Array {
-  const out = new Float64Array(at.length)
-  for (let i = 0; i < at.length; i++) out[i] = values[at[i]!]!
-  return out
-}
-
-function summed(a: Float64Array, b: Float64Array): Float64Array {
-  const out = new Float64Array(a.length)
-  for (let i = 0; i < a.length; i++) out[i] = a[i]! + b[i]!
-  return out
-}
-
-function moved(prices: Float64Array, over: Int32Array, step: number): Float64Array {
-  const out = new Float64Array(prices.length)
-  for (let p = 0; p < prices.length; p++) out[p] = Math.max(0, prices[p]! + step * over[p]!)
-  return out
 }
 
 class Gathering {
@@ -299,7 +279,7 @@ class Gathering {
       const own = this.task.cost[rows[i]!]!
       for (let c = 0; c < columns.length; c++) loaded[c * size + i] = own[columns[c]!]! + prices[columns[c]!]!
     }
-    const solve = this.inOrder[k] ? orderedCost : size <= FEW_ROWS ? subsetCost : matchedCost
+    const solve: AloneSolver = costAlone(size, this.inOrder[k]!)
     const costs = middles.map(m => solve(loaded, size, this.awayOf[k]![m]!, null))
     const least = costs.indexOf(Math.min(...costs))
     const chosen: number[] = []
@@ -345,66 +325,4 @@ class Gathering {
     })
     return best
   }
-}
-
-/**
- * Lines in their order to places in theirs, by dynamic programming over the places; the best matching wherever the
- * Monge condition holds. `loaded` is column × line. Fills `chosen`, line → column, when it is given.
- */
-function orderedCost(loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null): number {
-  const least = new Float64Array(size + 1).fill(Infinity)
-  least[0] = 0
-  const taken = chosen && new Uint8Array(loaded.length)
-  for (let c = 0, at = 0; c < away.length; c++, at += size) {
-    const extra = away[c]!
-    for (let i = Math.min(size, c + 1) - 1; i >= 0; i--) {
-      const value = least[i]! + loaded[at + i]! + extra
-      if (value < least[i + 1]!) {
-        least[i + 1] = value
-        if (taken) taken[at + i] = 1
-      }
-    }
-  }
-  if (chosen && taken) for (let c = away.length - 1, i = size - 1; c >= 0 && i >= 0; c--) if (taken[c * size + i]) chosen[i--] = c
-  return least[size]!
-}
-
-/** A few lines of any kind: dynamic programming over the places and the sets of lines that have one. */
-function subsetCost(loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null): number {
-  const sets = 1 << size
-  const least = new Float64Array(sets).fill(Infinity)
-  least[0] = 0
-  const taken = chosen && new Int8Array(away.length * sets).fill(-1)
-  for (let c = 0, at = 0; c < away.length; c++, at += size) {
-    const extra = away[c]!
-    for (let set = sets - 1; set > 0; set--) {
-      for (let i = 0; i < size; i++) {
-        if (!(set & (1 << i))) continue
-        const value = least[set ^ (1 << i)]! + loaded[at + i]! + extra
-        if (value < least[set]!) {
-          least[set] = value
-          if (taken) taken[c * sets + set] = i
-        }
-      }
-    }
-  }
-  if (chosen && taken) for (let c = away.length - 1, set = sets - 1; c >= 0 && set; c--) {
-    const i = taken[c * sets + set]!
-    if (i < 0) continue
-    chosen[i] = c
-    set ^= 1 << i
-  }
-  return least[sets - 1]!
-}
-
-function matchedCost(loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null): number {
-  const matching = cheapestMatching(Array.from({ length: size }, (_, i) => {
-    const own = new Float64Array(away.length)
-    for (let c = 0; c < own.length; c++) own[c] = loaded[c * size + i]! + away[c]!
-    return own
-  }))
-  matching?.columns.forEach((column, i) => {
-    if (chosen) chosen[i] = column
-  })
-  return matching?.cost ?? Infinity
 }

@@ -1,6 +1,7 @@
 /** What a maker hears about signals before the first wire. Limits come with their origin; the figures are worked out in `test/reference/signals.test.ts`. */
 import { describe, expect, it } from 'vitest'
 import { evaluate } from '../../../core/evaluate'
+import { placementEdits, placePlan } from '../../../core/placement/place'
 import { applyEdit } from '../../../core/plan/edits'
 import type { Plan } from '../../../core/plan/types'
 import { catalogue, codesOf, findingsOf, fixedAt, planOf } from '../../plans'
@@ -88,6 +89,25 @@ describe('I²C as a circuit', () => {
     const plan = planOf('forty-classic', { o: 'oled-i2c', c: 'thermal-array-i2c', g: 'gesture-i2c', s: 'servo-16-i2c' }, at({ 'o.sda': 3, 'o.scl': 5, 'c.sda': 3, 'c.scl': 5, 'g.sda': 3, 'g.scl': 5, 's.sda': 3, 's.scl': 5 }))
     expect(find(plan, 'i2c.busy')).toBeDefined()
     expect(codesOf(afterFix(plan, 'i2c.busy'))).not.toContain('i2c.busy')
+  })
+})
+
+describe('two parts that cannot change their one address', () => {
+  const plan = planOf('forty-classic', { a: 'light-i2c', b: 'light-i2c' }, at({ 'a.sda': 3, 'a.scl': 5, 'b.sda': 3, 'b.scl': 5 }))
+
+  it('are told apart by a bus switch that one press brings, and placing puts each behind a channel of its own', () => {
+    const after = afterFix(plan, 'address.clash')
+    expect(after.parts.map(part => part.type)).toContain('hub-2-i2c')
+    const result = placePlan(after, catalogue, { scope: 'rest' })
+    if (!result.ok) throw new Error(result.sentence)
+    expect([result.assignments['a.sda']!.terminal, result.assignments['b.sda']!.terminal].sort()).toEqual(['hub-2-i2c.SD0', 'hub-2-i2c.SD1'])
+    expect(codesOf(applyEdit(after, { edit: 'all', edits: placementEdits(after, result) }).plan)).not.toContain('address.clash')
+  })
+
+  it('use the switch that is there already', () => {
+    const hub = { ...plan, parts: [...plan.parts, { id: 'h', type: 'hub-8-i2c', name: 'h' }] }
+    expect(find(hub, 'address.clash')!.fixes.map(fix => fix.label)).toEqual(['Take a and b off, then place the rest'])
+    expect(codesOf(afterFix(hub, 'address.clash'))).not.toContain('address.clash')
   })
 })
 
