@@ -34,8 +34,8 @@ const marks = computed(() => {
       <b>{{ bus.label }}</b><span class="small quiet">{{ bus.addresses.length }} {{ bus.addresses.length === 1 ? 'address' : 'addresses' }}</span><span
         v-if="figures"
         class="small figures"
-        :title="`${Math.round(figures.capacitancePf)} pF, rises in ${Math.round(figures.riseS * 1e9)} ns; busy ${Math.round(figures.busyShare * 100)} % of the time`"
-      >{{ figures.clockHz / 1000 }} kHz · {{ Number.isFinite(figures.pullUpOhm) ? ohmsInWords(figures.pullUpOhm) : 'no pull-up' }}</span>
+        :title="`${Math.round(figures.capacitancePf)} pF, ${figures.riseS === null ? 'never rises' : `rises in ${Math.round(figures.riseS * 1e9)} ns`}; busy ${Math.round(figures.busyShare * 100)} % of the time`"
+      >{{ figures.clockHz / 1000 }} kHz · {{ figures.pullUpOhm === null ? 'no pull-up' : ohmsInWords(figures.pullUpOhm) }}</span>
     </div>
     <div class="range">
       <span

@@ -17,7 +17,7 @@ const clockFix = (bus: I2cBusFigures, clockHz: number): Fix => ({ label: `Run it
 /** Resistors of all boards together: too strong for a part to pull low, or too weak to rise in time. */
 export const pullUps: Rule = ({ signals }) => signals.i2c.flatMap((bus): Finding[] => {
   const common = { stages: ['wiring' as const], subjects: [{ busId: bus.busId }, ...bus.pullUps.flatMap(({ partId }) => partId ? [{ partId }] : [])], worksheet: sheet(bus) }
-  if (!bus.pullUps.length) return [{
+  if (bus.pullUpOhm === null || bus.riseS === null) return [{
     ...common, code: 'i2c.no-pull-up', id: `i2c.no-pull-up ${bus.busId}`, severity: 'stop', title: `${bus.label} has no pull-up resistors`,
     sentence: `Nothing pulls its two wires up: no part can be heard. Solder a resistor of ${ohmsInWords(Math.min(4700, roundDown(bus.mostOhm)))} from each wire to 3V3.`,
     figures: [{ label: 'most', value: Math.round(bus.mostOhm), unit: 'Ω', origin: MANUAL }], fixes: [],

@@ -13,10 +13,12 @@ export interface I2cBusFigures {
   supplyV: number
   /** Where the pull-ups are: who, and how large. */
   pullUps: { partId: string | null, name: string, ohm: number }[]
-  pullUpOhm: number
+  /** Null where nothing pulls up. */
+  pullUpOhm: number | null
   capacitancePf: number
   wireM: number
-  riseS: number
+  /** 30 to 70 %; null where nothing pulls up. */
+  riseS: number | null
   leastOhm: number
   mostOhm: number
   reachable: Mode | null
@@ -44,9 +46,9 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures {
   const polls = [...owners, ...behind].flatMap(owner => owner.part.i2c?.poll ? [{ partId: owner.id, name: owner.name, ...owner.part.i2c.poll }] : [])
   const slowest = owners.flatMap(owner => owner.part.i2c!.maxClockHz ? [{ partId: owner.id, name: owner.name, maxClockHz: owner.part.i2c!.maxClockHz }] : []).sort((a, b) => a.maxClockHz - b.maxClockHz)[0] ?? null
   return {
-    busId: bus.id, label: bus.label, clockHz, mode, supplyV, pullUps, ...load, wireM: wires.reduce((sum, m) => sum + m, 0),
-    riseS: riseTimeS(load.pullUpOhm, load.capacitancePf), leastOhm: leastPullUpOhm(supplyV, LOW_V, mode.sinkMa), mostOhm: mostPullUpOhm(mode.riseS, load.capacitancePf),
-    reachable: Number.isFinite(load.pullUpOhm) ? reachableMode(load) : null, busyShare: busyShare(polls, clockHz), polls, slowest,
+    busId: bus.id, label: bus.label, clockHz, mode, supplyV, pullUps, capacitancePf: load.capacitancePf, pullUpOhm: pullUps.length ? load.pullUpOhm : null, wireM: wires.reduce((sum, m) => sum + m, 0),
+    riseS: pullUps.length ? riseTimeS(load.pullUpOhm, load.capacitancePf) : null, leastOhm: leastPullUpOhm(supplyV, LOW_V, mode.sinkMa), mostOhm: mostPullUpOhm(mode.riseS, load.capacitancePf),
+    reachable: pullUps.length ? reachableMode(load) : null, busyShare: busyShare(polls, clockHz), polls, slowest,
     stretching: owners.filter(owner => owner.part.i2c!.stretchesClock).map(owner => owner.id),
   }
 }

@@ -71,6 +71,7 @@ describe('every finding on any plan', () => {
       const ids = report.findings.map(finding => finding.id)
       expect(ids.filter((id, i) => ids.indexOf(id) !== i)).toEqual([])
       expect(JSON.stringify(evaluate(structuredClone(plan), catalogue))).toBe(JSON.stringify(report))
+      expect(JSON.parse(JSON.stringify(report))).toEqual(report)
     }), { numRuns: 100 })
   })
 })

@@ -45,6 +45,12 @@ describe('figures of an I²C bus', () => {
     expect(above!.polls.length).toBeGreaterThanOrEqual(2)
   })
 
+  it('are null, not endless, where nothing pulls up: a report is plain data', () => {
+    const [bare] = figuresOf(planOf('forty-usb-c', { a: 'memory-i2c' }, { assignments: fixedAt({ 'a.sda': 15, 'a.scl': 16 }) })).i2c
+    expect(bare).toMatchObject({ pullUpOhm: null, riseS: null, reachable: null })
+    expect(JSON.parse(JSON.stringify(bare))).toEqual(bare)
+  })
+
   it('of a software bus have the board\'s resistors only on lines 2 and 3', () => {
     const plan = placed(planOf('forty-classic', { a: 'light-i2c', b: 'light-i2c' }))
     const soft = figuresOf(plan).i2c.find(entry => entry.busId.startsWith('i2c-soft'))!
