@@ -73,7 +73,6 @@ function throughInWords({ between }: Terminal): string | null {
   return {
     'level-shifter': `level shifter${between.fit ? ` for ${between.fit} lines` : ''}`,
     'transistor': 'transistor stage with flyback diode', 'mosfet': 'MOSFET stage with flyback diode', 'opto-coupler': 'opto-coupler', 'rs232-converter': 'RS-232 converter',
-    'resistor': `resistor ${ohms(between.upperOhm ?? 1000)} in the wire`, 'analog-converter': 'analog converter',
   }[between.kind]
 }
 

@@ -39,7 +39,7 @@ const assignment = Joi.object({
 
 const ohm = Joi.number().strict().positive().max(1e8)
 const between = Joi.object({
-  kind: Joi.string().valid('divider', 'level-shifter', 'transistor', 'mosfet', 'opto-coupler', 'rs232-converter', 'resistor', 'analog-converter').required(),
+  kind: Joi.string().valid('divider', 'level-shifter', 'transistor', 'mosfet', 'opto-coupler', 'rs232-converter').required(),
   fit: Joi.string().valid('open-drain', 'push-pull'),
   upperOhm: Joi.when('kind', { is: 'divider', then: ohm.required(), otherwise: ohm }),
   lowerOhm: Joi.when('kind', { is: 'divider', then: ohm.required(), otherwise: ohm }),

@@ -19,7 +19,7 @@ export interface Assignment {
 
 /** What stands between a part's terminal and the place it is wired to. */
 export interface Between {
-  kind: 'divider' | 'level-shifter' | 'transistor' | 'mosfet' | 'opto-coupler' | 'rs232-converter' | 'resistor' | 'analog-converter'
+  kind: 'divider' | 'level-shifter' | 'transistor' | 'mosfet' | 'opto-coupler' | 'rs232-converter'
   /** Divider, from the driving side: resistor in the wire. */
   upperOhm?: number
   /** Divider: resistor from the tap to ground. */

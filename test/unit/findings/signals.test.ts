@@ -146,10 +146,14 @@ describe('channels, strips and currents', () => {
     expect(codesOf(planOf('forty-classic', { s: 'servo-small', f: 'fan-4wire-pwm' }, at({ 's.pulse': 12, 'f.pwm': 33 })))).not.toContain('pwm.frequencies-differ')
   })
 
-  it('a long strip changes slowly', () => {
-    expect(find(planOf('forty-classic', { s: ['strip-addressable', { pixels: '300' }] }, at({ 's.din': 12 })), 'strip.slow')).toBeUndefined()
-    const slow = planOf('forty-classic', { s: ['strip-addressable', { pixels: '300' }] }, at({ 's.din': 12 }))
-    expect(evaluate(slow, catalogue).signals.strips[0]!.framesPerS).toBeCloseTo(108, 0) // memory: 300 × 24 × 1.25 µs + 280 µs
+  it('a strip of three thousand pixels changes slowly, one of three hundred does not', () => {
+    const strip = catalogue.parts.get('strip-addressable')!
+    const long = { ...strip, id: 'own-long', options: strip.options!.map(option => ({ ...option, max: 5000 })) }
+    const of = (pixels: string) => planOf('forty-classic', { s: ['own-long', { pixels }] }, { ...at({ 's.din': 12 }), own: { boards: [], parts: [long] } })
+    // memory: pixels × 24 bits × 1.25 µs and a pause of 280 µs: 90.3 ms, 11.1 a second; and 108 a second
+    expect(find(of('3000'), 'strip.slow')).toMatchObject({ severity: 'note', figures: [{ value: 90.3, limit: 66.7 }] })
+    expect(codesOf(of('300'))).not.toContain('strip.slow')
+    expect(evaluate(of('300'), catalogue).signals.strips[0]!.framesPerS).toBeCloseTo(108, 0)
   })
 
   it('a transistor under a 1.2 A strip burns; a MOSFET does not', () => {
