@@ -10,7 +10,7 @@ import type { Facts } from './facts/types'
 import { judge, type Finding } from './findings'
 import { reasonsOf } from './placement/reasons'
 import type { Plan, StageId } from './plan/types'
-import { budgetOf, type PowerBudget } from './power/budget'
+import { powerOf, type PowerReport } from './power/report'
 import { signalFigures, type SignalFigures } from './signals/figures'
 
 export interface PlacedTerminal {
@@ -37,7 +37,7 @@ export interface Report {
   placements: PlacedTerminal[]
   findings: Finding[]
   counts: { stops: number, cautions: number, notes: number }
-  power: PowerBudget
+  power: PowerReport
   lines: { used: number, available: number }
   buses: BusReport[]
   signals: SignalFigures
@@ -55,18 +55,18 @@ export function evaluate(plan: Plan, catalogue: Catalogue): Report {
 /** The same from facts already gathered, for callers that show facts beside the report. */
 export function evaluateFacts(facts: Facts): Report {
   const { plan } = facts
-  const power = budgetOf(facts)
+  const power = powerOf(facts)
   const needs = needsOf(facts)
   const bootText = plan.boot?.text ?? ''
   const signals = signalFigures(facts)
-  const findings = judge({ facts, budget: power, needs, bootLines: parseBoot(bootText), signals })
+  const findings = judge({ facts, power, needs, bootLines: parseBoot(bootText), signals })
   const merged = mergeBoot(bootText, needs)
   const count = (severity: Finding['severity']) => findings.filter(finding => finding.severity === severity).length
   return {
     placements: placementsOf(facts),
     findings,
     counts: { stops: count('stop'), cautions: count('caution'), notes: count('note') },
-    power,
+    power: power.report,
     lines: linesOf(facts),
     buses: busesOf(facts),
     signals,

@@ -1,11 +1,11 @@
 #!/usr/bin/env node
-// Writes core/catalogue/shipped.ts: one import for each board, part and supply file.
+// Writes core/catalogue/shipped.ts: one import for each board, part, supply and power item file.
 // Adding a part is adding its file; this runs before every build, test and lint. `--check` only compares.
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
 const root = new URL('../core/catalogue/', import.meta.url)
-const kinds = ['boards', 'parts', 'supplies']
+const kinds = ['boards', 'parts', 'supplies', 'power']
 const files = kinds.map(kind => readdirSync(new URL(`${kind}/`, root)).filter(file => file.endsWith('.json')).sort())
 const nameOf = (kind, file) => `${kind}_${file.replace('.json', '').replaceAll('-', '_')}`
 const lines = ['// Written by scripts/catalogue-index.mjs; do not edit.']

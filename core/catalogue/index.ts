@@ -1,6 +1,6 @@
 /** The shipped catalogue, read once from its files. */
-import { boards, parts, supplies } from './shipped'
-import type { Board, Catalogue, Part, SupplyUnit } from './types'
+import { boards, parts, power, supplies } from './shipped'
+import type { Board, Catalogue, Part, PowerItem, SupplyUnit } from './types'
 
 const byId = <T extends { id: string }>(files: unknown[]): ReadonlyMap<string, T> =>
   new Map((files as T[]).map(entry => [entry.id, entry]))
@@ -10,4 +10,5 @@ export const shippedCatalogue: Catalogue = {
   boards: byId<Board>(boards),
   parts: byId<Part>(parts),
   supplies: byId<SupplyUnit>(supplies),
+  powerItems: byId<PowerItem>(power),
 }

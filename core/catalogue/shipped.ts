@@ -114,13 +114,69 @@ import parts_thermocouple_spi from './parts/thermocouple-spi.json'
 import parts_thermometer_distance_i2c from './parts/thermometer-distance-i2c.json'
 import parts_touch_12_i2c from './parts/touch-12-i2c.json'
 import parts_ultraviolet_i2c from './parts/ultraviolet-i2c.json'
+import supplies_adapter_12v_2a from './supplies/adapter-12v-2a.json'
+import supplies_adapter_5v_1a2 from './supplies/adapter-5v-1a2.json'
 import supplies_adapter_5v_2a4 from './supplies/adapter-5v-2a4.json'
 import supplies_adapter_5v_3a from './supplies/adapter-5v-3a.json'
 import supplies_adapter_5v_5a from './supplies/adapter-5v-5a.json'
+import supplies_adapter_usb_2a from './supplies/adapter-usb-2a.json'
+import supplies_bench_supply from './supplies/bench-supply.json'
+import supplies_cell_lithium_1 from './supplies/cell-lithium-1.json'
+import supplies_din_rail_24v_2a5 from './supplies/din-rail-24v-2a5.json'
 import supplies_din_rail_5v_5a from './supplies/din-rail-5v-5a.json'
+import supplies_hub_adapter_5v_4a from './supplies/hub-adapter-5v-4a.json'
 import supplies_internal_usb_500 from './supplies/internal-usb-500.json'
+import supplies_lead_12v_7ah from './supplies/lead-12v-7ah.json'
+import supplies_pack_lithium_3s from './supplies/pack-lithium-3s.json'
 import supplies_power_bank_12ah from './supplies/power-bank-12ah.json'
 import supplies_solar_battery_5v from './supplies/solar-battery-5v.json'
+import supplies_solar_panel_20w from './supplies/solar-panel-20w.json'
+import supplies_transformer_9v_ac from './supplies/transformer-9v-ac.json'
+import supplies_usb_c_1a5 from './supplies/usb-c-1a5.json'
+import supplies_usb_c_3a from './supplies/usb-c-3a.json'
+import supplies_usb_c_pd_12v from './supplies/usb-c-pd-12v.json'
+import supplies_usb_c_pd_65 from './supplies/usb-c-pd-65.json'
+import supplies_usb_port_2 from './supplies/usb-port-2.json'
+import supplies_usb_port_3 from './supplies/usb-port-3.json'
+import power_cable_usb_thick from './power/cable-usb-thick.json'
+import power_cable_usb_thin from './power/cable-usb-thin.json'
+import power_cable_usb from './power/cable-usb.json'
+import power_capacitor_1000 from './power/capacitor-1000.json'
+import power_capacitor_470 from './power/capacitor-470.json'
+import power_capacitor_super from './power/capacitor-super.json'
+import power_diode_ideal from './power/diode-ideal.json'
+import power_diode_schottky from './power/diode-schottky.json'
+import power_diode_silicon from './power/diode-silicon.json'
+import power_fuse_1000 from './power/fuse-1000.json'
+import power_fuse_2000 from './power/fuse-2000.json'
+import power_fuse_3150 from './power/fuse-3150.json'
+import power_fuse_500 from './power/fuse-500.json'
+import power_fuse_5000 from './power/fuse-5000.json'
+import power_fuse_self_1100 from './power/fuse-self-1100.json'
+import power_fuse_self_2500 from './power/fuse-self-2500.json'
+import power_fuse_self_500 from './power/fuse-self-500.json'
+import power_hub_bus from './power/hub-bus.json'
+import power_hub_powered_leaky from './power/hub-powered-leaky.json'
+import power_hub_powered from './power/hub-powered.json'
+import power_latch_power from './power/latch-power.json'
+import power_load_12v from './power/load-12v.json'
+import power_load_current from './power/load-current.json'
+import power_load_power from './power/load-power.json'
+import power_modem_12v from './power/modem-12v.json'
+import power_plug_header from './power/plug-header.json'
+import power_plug_round from './power/plug-round.json'
+import power_rectifier_bridge from './power/rectifier-bridge.json'
+import power_rectifier_schottky from './power/rectifier-schottky.json'
+import power_regulator_linear_5v from './power/regulator-linear-5v.json'
+import power_regulator_low_drop_3v3 from './power/regulator-low-drop-3v3.json'
+import power_step_down_3v3_2a from './power/step-down-3v3-2a.json'
+import power_step_down_5v_3a from './power/step-down-5v-3a.json'
+import power_step_down_5v_5a from './power/step-down-5v-5a.json'
+import power_step_up_5v_2a from './power/step-up-5v-2a.json'
+import power_switch_power from './power/switch-power.json'
+import power_terminal_screw from './power/terminal-screw.json'
+import power_wire_jumper from './power/wire-jumper.json'
+import power_wire_pair from './power/wire-pair.json'
 
 export const boards: unknown[] = [
   boards_early_26,
@@ -244,11 +300,70 @@ export const parts: unknown[] = [
 ]
 
 export const supplies: unknown[] = [
+  supplies_adapter_12v_2a,
+  supplies_adapter_5v_1a2,
   supplies_adapter_5v_2a4,
   supplies_adapter_5v_3a,
   supplies_adapter_5v_5a,
+  supplies_adapter_usb_2a,
+  supplies_bench_supply,
+  supplies_cell_lithium_1,
+  supplies_din_rail_24v_2a5,
   supplies_din_rail_5v_5a,
+  supplies_hub_adapter_5v_4a,
   supplies_internal_usb_500,
+  supplies_lead_12v_7ah,
+  supplies_pack_lithium_3s,
   supplies_power_bank_12ah,
   supplies_solar_battery_5v,
+  supplies_solar_panel_20w,
+  supplies_transformer_9v_ac,
+  supplies_usb_c_1a5,
+  supplies_usb_c_3a,
+  supplies_usb_c_pd_12v,
+  supplies_usb_c_pd_65,
+  supplies_usb_port_2,
+  supplies_usb_port_3,
+]
+
+export const power: unknown[] = [
+  power_cable_usb_thick,
+  power_cable_usb_thin,
+  power_cable_usb,
+  power_capacitor_1000,
+  power_capacitor_470,
+  power_capacitor_super,
+  power_diode_ideal,
+  power_diode_schottky,
+  power_diode_silicon,
+  power_fuse_1000,
+  power_fuse_2000,
+  power_fuse_3150,
+  power_fuse_500,
+  power_fuse_5000,
+  power_fuse_self_1100,
+  power_fuse_self_2500,
+  power_fuse_self_500,
+  power_hub_bus,
+  power_hub_powered_leaky,
+  power_hub_powered,
+  power_latch_power,
+  power_load_12v,
+  power_load_current,
+  power_load_power,
+  power_modem_12v,
+  power_plug_header,
+  power_plug_round,
+  power_rectifier_bridge,
+  power_rectifier_schottky,
+  power_regulator_linear_5v,
+  power_regulator_low_drop_3v3,
+  power_step_down_3v3_2a,
+  power_step_down_5v_3a,
+  power_step_down_5v_5a,
+  power_step_up_5v_2a,
+  power_switch_power,
+  power_terminal_screw,
+  power_wire_jumper,
+  power_wire_pair,
 ]

@@ -3,6 +3,13 @@ import { bootLinesOff, bootNeeds, consoleHoldsPort } from './bootfile'
 import { controllerTwice } from './buses'
 import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reservedUsed } from './claims'
 import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
+import { clockSense, fanSense, throttles } from './power/heat'
+import { acFrontEnd, acStraight, capacitorVoltage, holdUp, mainsCaution } from './power/fronts'
+import { groundMissing, pastTheFuse, powerProblems, twoSources } from './power/joins'
+import { converters, fuses, hubs, overRating } from './power/paths'
+import { boardsWish, railsOver, smallSupplyUsb, sourcesAsked } from './power/sources'
+import { bankSwitchesOff, packTooSmall, storeCautions, weekRunsDry } from './power/stores'
+import { brownOut, loadVoltages, railOverVoltage, underVoltage } from './power/voltages'
 import { lastScans } from './scans'
 import { drivenStraight, lineCurrent, movesAtStart, pullsAgainst, stageTooWeak } from './signals/currents'
 import { busTime, busTooFast, pullUps, stretching } from './signals/i2c'
@@ -10,7 +17,7 @@ import { dividerEdges, levelAnalog, levelAtBoard, levelAtPart, levelNegative, sh
 import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips, tellingLines } from './signals/pulses'
 import { serialFlow, serialFrames, serialRates } from './signals/serial'
 import { coveredPositions, stackFit, stackOrder } from './stack'
-import { railsAndSupply, relayContacts, sockets, widePlugs } from './supply'
+import { relayContacts, sockets, widePlugs } from './sockets'
 import type { Evidence, Finding, Rule, Severity } from './types'
 
 const RULES: readonly Rule[] = [
@@ -20,7 +27,10 @@ const RULES: readonly Rule[] = [
   drivenStraight, stageTooWeak, lineCurrent, movesAtStart, pullsAgainst,
   pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips, soundRates, oneWireLine, tellingLines, keyGhosts,
   stackOrder, stackFit, coveredPositions,
-  railsAndSupply, sockets, widePlugs, relayContacts,
+  powerProblems, railOverVoltage, acStraight, twoSources, brownOut, sourcesAsked, boardsWish, railsOver, smallSupplyUsb, underVoltage, loadVoltages,
+  overRating, fuses, converters, hubs, groundMissing, pastTheFuse, acFrontEnd, holdUp, capacitorVoltage,
+  packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, clockSense, mainsCaution,
+  sockets, widePlugs, relayContacts,
   consoleHoldsPort, bootNeeds, bootLinesOff,
   lastScans, unplaced, sharedPositions,
 ]

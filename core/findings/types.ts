@@ -5,9 +5,9 @@ import type { Edit } from '../plan/edits'
 import type { StageId } from '../plan/types'
 import type { Need } from '../boot/needs'
 import type { BootLine } from '../boot/syntax'
-import type { PowerBudget } from '../power/budget'
+import type { Power } from '../power/report'
 import type { SignalFigures } from '../signals/figures'
-import type { Worksheet } from '../signals/worksheets'
+import type { Worksheet } from '../worksheets'
 
 /** `stop`: it will not work or something is damaged. `caution`: it may not. `note`: good to know. */
 export type Severity = 'stop' | 'caution' | 'note'
@@ -20,6 +20,8 @@ export interface Subject {
   busId?: string
   address?: number
   rail?: string
+  /** Node of the power tree. */
+  node?: string
   /** Line of the boot file, 1-based. */
   bootLine?: number
 }
@@ -59,7 +61,7 @@ export interface Finding {
 /** What a rule may look at. */
 export interface Evidence {
   facts: Facts
-  budget: PowerBudget
+  power: Power
   needs: Need[]
   bootLines: BootLine[]
   signals: SignalFigures

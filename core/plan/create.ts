@@ -1,3 +1,4 @@
+import { emptyPower, type PowerPlan } from './power'
 import { PLAN_FORMAT, PLAN_VERSION, type Plan } from './types'
 
 /** A plan with nothing in it but its name. */
@@ -6,13 +7,19 @@ export function emptyPlan(name: string): Plan {
     format: PLAN_FORMAT, version: PLAN_VERSION, name, notes: '',
     board: null, supply: null, parts: [], assignments: {}, between: {}, reserved: [], limits: {},
     controllers: {}, clocks: {}, softwareBuses: [], stack: [], weights: {}, own: { boards: [], parts: [] },
-    boot: null, build: { done: [], wires: {} }, scans: [], log: [],
+    power: emptyPower(), worksheets: [], boot: null, build: { done: [], wires: {} }, scans: [], log: [],
   }
 }
 
 /** A plan kept by an earlier Voltaris of the same version, with the fields that have come since at their first values. */
 export function completed(plan: Partial<Plan> & { name: string }): Plan {
-  return { ...emptyPlan(plan.name), ...plan }
+  return { ...emptyPlan(plan.name), ...plan, power: completedPower(plan.power ?? {}) }
+}
+
+/** The power field with what is missing at its usual values. */
+function completedPower(power: Partial<PowerPlan>): PowerPlan {
+  const usual = emptyPower()
+  return { ...usual, ...power, store: { ...usual.store, ...power.store }, heat: { ...usual.heat, ...power.heat }, clock: { ...usual.clock, ...power.clock } }
 }
 
 /** A part id that is free in the plan, from the part type: `oled-i2c`, then `oled-i2c-2`, … */

@@ -5,6 +5,7 @@
  * an edit that names something the plan does not have gives the plan back as it is.
  */
 import type { Board, Part } from '../catalogue/types'
+import { POWER_CHANGES, withoutPart, type PowerEdit } from './power-edits'
 import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan, SoftwareBus } from './types'
 
 export type Edit
@@ -41,6 +42,7 @@ export type Edit
     | { edit: 'drop-scan', id: string }
     | { edit: 'log', entry: LogEntry }
     | { edit: 'unlog', id: string }
+    | PowerEdit
     | { edit: 'all', edits: Edit[] }
   /** Puts whole top-level fields back; what inverses are made of. `undefined` takes the field away. */
     | { edit: 'put-back', fields: Record<string, unknown> }
@@ -90,12 +92,14 @@ function removePart(plan: Plan, id: string): Plan {
     assignments,
     between: without(plan.between, mine),
     stack: plan.stack.filter(other => other !== id),
+    power: withoutPart(plan.power, id),
     clocks: without(plan.clocks, key => key === id),
     build: { ...plan.build, done: plan.build.done.filter(wire => !mine(wire)), wires: without(plan.build.wires, mine) },
   }
 }
 
 const CHANGES: Changes = {
+  ...POWER_CHANGES,
   'rename': (plan, { name }) => ({ ...plan, name }),
   'write-notes': (plan, { notes }) => ({ ...plan, notes }),
   'choose-board': (plan, { board }) => ({ ...plan, board }),

@@ -1,6 +1,7 @@
 /** The plan document's shape, as Joi sees it. Unknown fields are let through and kept. */
 import Joi from 'joi'
 import { boardSchema, partSchema } from '../catalogue/schemas'
+import { powerSchema, worksheetsSchema } from './power-schema'
 import { PLAN_FORMAT, PLAN_VERSION } from './types'
 
 export const PART_ID = /^[A-Za-z][A-Za-z0-9-]{0,39}$/
@@ -70,6 +71,8 @@ export const planSchema = Joi.object({
   stack: Joi.array().items(partId).unique().default([]),
   weights: Joi.object().pattern(Joi.string().max(60), Joi.number().strict().min(0).max(1e5)).default({}),
   own: Joi.object({ boards: Joi.array().items(boardSchema).unique('id').max(50).default([]), parts: Joi.array().items(partSchema).unique('id').max(200).default([]) }).default({ boards: [], parts: [] }),
+  power: powerSchema.default(),
+  worksheets: worksheetsSchema,
   boot: Joi.object({
     path: Joi.string().max(300),
     text: Joi.string().allow('').max(1_000_000).required(),

@@ -3,6 +3,7 @@
  * `docs/plan-format.md` says the same for people who write one by hand.
  */
 import type { Board, Origin, Part } from '../catalogue/types'
+import type { KeptWorksheet, PowerPlan } from './power'
 
 export const PLAN_FORMAT = 'voltaris-plan'
 export const PLAN_VERSION = 1
@@ -112,6 +113,10 @@ export interface Plan {
   own: { boards: Board[], parts: Part[] }
   /** Limits replaced by the maker, by key, e.g. `board.lineMaxMa`. */
   limits: Record<string, { value: number, origin?: Origin }>
+  /** How it is fed, cooled and clocked. */
+  power: PowerPlan
+  /** Worksheets that were used. */
+  worksheets: KeptWorksheet[]
   boot: BootFile | null
   build: {
     /** Wires done, by wire key. */

@@ -1,15 +1,21 @@
-/** Loads on each rail against what is available: a sum, not yet a circuit. */
+/** Rails and sources against what they can give, read off the solved circuit. */
 import type { Origin } from '../catalogue/types'
-import type { Facts, ResolvedPart } from '../facts/types'
+import type { Facts } from '../facts/types'
+import { boardPower } from './board'
+import { sharesAt } from './shares'
+import type { PowerState } from './states'
+import type { Tree, TreeNode } from './tree/types'
 
 export interface Load {
-  /** Part, or null for the board itself and for the 3V3 rail's share. */
+  /** Part, or null for the board itself and for what stands between. */
   partId: string | null
+  /** Node of the power tree. */
+  node: string
   name: string
   idleMa: number
   typicalMa: number
   peakMa: number
-  through: 'header' | 'usb' | 'board'
+  through: 'header' | 'usb' | 'board' | '3V3 regulator' | 'own feed'
   origin: Origin
 }
 
@@ -19,66 +25,115 @@ export interface RailBudget {
   idleMa: number
   typicalMa: number
   peakMa: number
+  /** Voltage on the rail at peak. */
+  peakV: number
   /** What the rail can give; null while no supply or board is chosen. */
   availableMa: number | null
   origin: Origin
   limitKey: string
 }
 
-export interface PowerBudget {
-  rails: RailBudget[]
-  /** Hours at the typical draw, for supplies with a store of energy. */
-  hours: number | null
+export interface SourceBudget {
+  /** Node of the power tree. */
+  node: string
+  name: string
+  loads: Load[]
+  idleMa: number
+  typicalMa: number
+  peakMa: number
+  startMa: number
+  peakW: number
+  availableMa: number
+  origin: Origin
 }
 
-/**
- * Sums the loads. Everything on 3V3 comes out of 5 V through the board's regulator and counts there ampere for ampere,
- * which holds for a linear regulator and errs on the safe side for a switching one.
- */
-export function budgetOf(facts: Facts): PowerBudget {
-  const { board, supply } = facts
-  const onRail = (rail: string) => facts.parts.flatMap(owner => owner.supplies.filter(entry => entry.rail === rail).map(entry => loadOf(owner, entry)))
-  const on3V3 = onRail('3V3')
-  const on5V = onRail('5V')
-  const boardLoad: Load[] = board
-    ? [{ partId: null, name: 'Board', idleMa: board.draw.idleMa, typicalMa: board.draw.typicalMa, peakMa: board.draw.peakMa, through: 'board', origin: board.draw.origin }]
-    : []
-  const limit = (key: string, sourced: { value: number, origin: Origin } | undefined) => {
-    const own = facts.plan.limits[key]
-    return own ? { availableMa: own.value, origin: own.origin ?? 'yours' } : { availableMa: sourced?.value ?? null, origin: sourced?.origin ?? '' }
-  }
-  const ownSupply = facts.plan.limits['supply.currentMa'] ?? facts.plan.supply?.currentMa
-  const rails: RailBudget[] = [
-    { rail: '5V', loads: [...boardLoad, ...on5V, ...on3V3], ...total([...boardLoad, ...on5V, ...on3V3]), availableMa: facts.supplyMa, origin: ownSupply ? 'yours' : supply?.origin ?? '', limitKey: 'supply.currentMa' },
-    { rail: '3V3', loads: on3V3, ...total(on3V3), ...limit('board.rail3V3BudgetMa', board?.limits.rail3V3BudgetMa), limitKey: 'board.rail3V3BudgetMa' },
-  ]
-  const byUsb = on5V.filter(load => load.through === 'usb')
-  if (byUsb.length) rails.push({ rail: 'USB', loads: byUsb, ...total(byUsb), ...limit('board.usbBudgetMa', board?.limits.usbBudgetMa), limitKey: 'board.usbBudgetMa' })
-  return { rails, hours: hoursAt(rails[0]!.typicalMa, facts) }
-}
+interface Solved { tree: Tree, states: PowerState[] }
 
-function loadOf(owner: ResolvedPart, supply: ResolvedPart['supplies'][number]): Load {
-  const units = supply.perOption ? Number(owner.options[supply.perOption]) || 1 : 1
-  return {
-    partId: owner.id, name: owner.name, through: supply.from, origin: supply.origin,
-    idleMa: supply.idleMa * units, typicalMa: supply.typicalMa * units, peakMa: supply.peakMa * units,
-  }
-}
-
-function total(loads: Load[]) {
+const stateOf = (states: PowerState[], id: string) => states.find(state => state.id === id)!
+const total = (loads: Load[]) => {
   const sum = (pick: (load: Load) => number) => loads.reduce((all, load) => all + pick(load), 0)
   return { idleMa: sum(load => load.idleMa), typicalMa: sum(load => load.typicalMa), peakMa: sum(load => load.peakMa) }
 }
 
-/**
- * Hours a pack lasts: capacity × cell voltage × efficiency ÷ power drawn at its output.
- * Common practice; 12 000 mAh at 3.7 V and 0.85 carries 3.77 W for ten hours.
- */
-export function packHours(capacityMah: number, cellV: number, efficiency: number, powerW: number): number {
-  return capacityMah / 1000 * cellV * efficiency / powerW
+/** The three rails of the board; USB only where something is plugged in. */
+export function railBudgets(facts: Facts, solved: Solved): RailBudget[] {
+  const { plan, board } = facts
+  const own = (key: string, value: number | undefined, origin: Origin = '') => plan.limits[key] ? { availableMa: plan.limits[key].value, origin: plan.limits[key].origin ?? 'yours' } : { availableMa: value ?? null, origin }
+  const on5V = loadsAt(solved, '@5V')
+  const on3V3 = loadsAt(solved, '@3V3')
+  const onUsb = loadsAt(solved, '@usb')
+  const voltage = (node: string) => stateOf(solved.states, 'peak').nodes[node]?.voltageV ?? 0
+  const rails: RailBudget[] = [
+    { rail: '5V', loads: on5V, ...total(on5V), peakV: voltage('@5V'), ...feedLimit(facts, solved.tree), limitKey: 'supply.currentMa' },
+    { rail: '3V3', loads: on3V3, ...total(on3V3), peakV: voltage('@3V3'), ...own('board.rail3V3BudgetMa', board?.limits.rail3V3BudgetMa.value, board?.limits.rail3V3BudgetMa.origin), limitKey: 'board.rail3V3BudgetMa' },
+  ]
+  if (onUsb.length) {
+    const given = usbBudget(facts)
+    rails.push({ rail: 'USB', loads: onUsb, ...total(onUsb), peakV: voltage('@usb'), ...own('board.usbBudgetMa', given?.value, given?.origin), limitKey: 'board.usbBudgetMa' })
+  }
+  return rails
 }
 
-function hoursAt(typicalMa: number, { supply }: Facts): number | null {
-  if (!supply?.capacityMah || !supply.cellV || !supply.efficiency || typicalMa <= 0) return null
-  return packHours(supply.capacityMah, supply.cellV, supply.efficiency, supply.voltageV * typicalMa / 1000)
+/** What the USB sockets give together; less where the board sees a small supply. */
+export function usbBudget({ board, supplyMa }: Facts): { value: number, origin: Origin, small: boolean } | null {
+  if (!board) return null
+  const small = boardPower(board).usbSmallSupply
+  if (small && supplyMa !== null && supplyMa < small.belowMa) return { value: small.budgetMa, origin: small.origin, small: true }
+  return { ...board.limits.usbBudgetMa, small: false }
+}
+
+/** What the feed of the 5 V rail gives: the weakest converter or source on the way up. */
+function feedLimit({ plan, supplyMa, supply }: Facts, tree: Tree): { availableMa: number | null, origin: Origin } {
+  const own = plan.limits['supply.currentMa'] ?? plan.supply?.currentMa
+  let at = tree.byId.get('@5V')
+  // Before a board is chosen the supply is all there is to compare with.
+  if (!at) return { availableMa: supplyMa, origin: own ? 'yours' : supply?.origin ?? '' }
+  const seen = new Set<TreeNode>()
+  while (at && !seen.has(at)) {
+    seen.add(at)
+    if (at.role === 'source') return { availableMa: at.figures.currentMa?.value ?? null, origin: at.id === '@supply' && own ? 'yours' : at.figures.currentMa?.origin ?? '' }
+    if (at.kind === 'step-down' || at.kind === 'step-up' || at.kind === 'linear') return { availableMa: at.figures.ratedMa?.value ?? null, origin: at.figures.ratedMa?.origin ?? '' }
+    at = at.from.length ? tree.byId.get(at.from[0]!) : undefined
+  }
+  return { availableMa: null, origin: '' }
+}
+
+/** Every source with all that it feeds. */
+export function sourceBudgets(solved: Solved): SourceBudget[] {
+  return solved.tree.nodes.filter(node => node.role === 'source').map((node) => {
+    const at = (state: string) => stateOf(solved.states, state).nodes[node.id]!
+    return {
+      node: node.id, name: node.name, loads: loadsAt(solved, node.id), idleMa: at('idle').currentMa, typicalMa: at('typical').currentMa, peakMa: at('peak').currentMa, startMa: at('start').currentMa,
+      peakW: at('peak').powerMw / 1000, availableMa: node.figures.currentMa!.value, origin: node.figures.currentMa!.origin,
+    }
+  })
+}
+
+/** Loads as they count at a node, in the order of the tree. */
+export function loadsAt({ tree, states }: Solved, place: string): Load[] {
+  const at = (id: string) => new Map(sharesAt(tree, stateOf(states, id), place).map(share => [share.node, share.currentMa]))
+  const idle = at('idle')
+  const typical = at('typical')
+  const peak = at('peak')
+  return [...new Set([...idle.keys(), ...typical.keys(), ...peak.keys()])].map((id) => {
+    const node = tree.byId.get(id)!
+    return {
+      partId: node.partId ?? null, node: id, name: node.kind === 'board' ? 'Board' : node.name, through: throughOf(tree, node),
+      idleMa: idle.get(id) ?? 0, typicalMa: typical.get(id) ?? 0, peakMa: peak.get(id) ?? 0, origin: (node.figures.typicalMa ?? node.figures.ownMa ?? node.figures.quiescentMa)?.origin ?? 'memory',
+    }
+  })
+}
+
+function throughOf(tree: Tree, node: TreeNode): Load['through'] {
+  if (node.kind === 'board') return 'board'
+  const seen = new Set<TreeNode>()
+  let at: TreeNode | undefined = node
+  while (at && !seen.has(at)) {
+    seen.add(at)
+    if (at.id === '@usb') return 'usb'
+    if (at.id === '@3V3') return '3V3 regulator'
+    if (at.id === '@5V') return 'header'
+    at = at.from.length ? tree.byId.get(at.from[0]!) : undefined
+  }
+  return 'own feed'
 }

@@ -1,7 +1,7 @@
-/** The worksheets there are, and the figures each starts from. Each is opened by a finding, or by itself with usual figures. */
+/** Worksheets of signals, and the figures each starts from. Each is opened by a finding, or by itself with usual figures. */
 import type { SeriesName } from './series'
 
-export type Worksheet
+export type SignalWorksheet
   = | { kind: 'pull-up', supplyV: number, clockHz: number, capacitancePf: number, pullUpOhms: number[] }
     | { kind: 'divider', inputV: number, mostV: number, leastV: number, series: SeriesName, bitHz: number }
     | { kind: 'led', supplyV: number, forwardV: number, currentMa: number, series: SeriesName }
@@ -9,10 +9,10 @@ export type Worksheet
     | { kind: 'matrix', keys: number, rows: number, columns: number, diodes: boolean }
     | { kind: 'stage', lineV: number, loadV: number, loadMa: number, inductive: boolean, switchingHz: number, series: SeriesName }
 
-export type WorksheetKind = Worksheet['kind']
+
 
 /** Starting figures where no finding gives any. */
-export const USUAL_WORKSHEETS: Readonly<{ [Kind in WorksheetKind]: Extract<Worksheet, { kind: Kind }> }> = {
+export const USUAL_SIGNAL_WORKSHEETS: Readonly<{ [Kind in SignalWorksheet['kind']]: Extract<SignalWorksheet, { kind: Kind }> }> = {
   'pull-up': { kind: 'pull-up', supplyV: 3.3, clockHz: 100_000, capacitancePf: 100, pullUpOhms: [1800] },
   'divider': { kind: 'divider', inputV: 5, mostV: 3.6, leastV: 2, series: 'E12', bitHz: 115_200 },
   'led': { kind: 'led', supplyV: 3.3, forwardV: 2, currentMa: 5, series: 'E12' },
@@ -21,6 +21,6 @@ export const USUAL_WORKSHEETS: Readonly<{ [Kind in WorksheetKind]: Extract<Works
   'stage': { kind: 'stage', lineV: 3.3, loadV: 5, loadMa: 200, inductive: true, switchingHz: 0, series: 'E12' },
 }
 
-export const WORKSHEET_NAMES: Readonly<Record<WorksheetKind, string>> = {
+export const SIGNAL_WORKSHEET_NAMES: Readonly<Record<SignalWorksheet['kind'], string>> = {
   'pull-up': 'I²C pull-ups', 'divider': 'Voltage divider', 'led': 'LED resistor', 'serial': 'Serial rate', 'matrix': 'Key matrix', 'stage': 'Driving stage',
 }

@@ -2,7 +2,7 @@
 /** A divider: the best pair of a series between threshold and limit, and any pair of your own. */
 import { designDivider, EDGE_SHARE, judgeDivider } from '~~/core/signals/divider'
 import { ohmsInWords } from '~~/core/signals/series'
-import type { Worksheet } from '~~/core/signals/worksheets'
+import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'divider' }> }>()

@@ -2,7 +2,7 @@
 /** The resistor of an LED. */
 import { ledResistor } from '~~/core/signals/drive'
 import { ohmsInWords } from '~~/core/signals/series'
-import type { Worksheet } from '~~/core/signals/worksheets'
+import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'led' }> }>()

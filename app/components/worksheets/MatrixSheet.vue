@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Keys in rows and columns: lines, ghosts, scan time. */
 import { matrixFigures, smallestMatrix } from '~~/core/signals/matrix'
-import type { Worksheet } from '~~/core/signals/worksheets'
+import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'matrix' }> }>()

@@ -2,7 +2,7 @@
 /** I²C pull-ups: what is there together, against the least and the most that the bus allows. */
 import { leastPullUpOhm, LOW_V, modeOf, mostPullUpOhm, reachableMode, riseTimeS } from '~~/core/signals/i2c'
 import { ohmsInWords, parallelOhm, valuesBetween } from '~~/core/signals/series'
-import type { Worksheet } from '~~/core/signals/worksheets'
+import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'pull-up' }> }>()

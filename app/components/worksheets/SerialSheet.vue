@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A serial rate at both ends: dividers, errors, what a byte takes. */
 import { bytesPerSecond, bitsPerByte, MOST_DIFFERENCE, partSerialRate, SAFE_ERROR, serialRate } from '~~/core/signals/rates'
-import type { Worksheet } from '~~/core/signals/worksheets'
+import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'serial' }> }>()

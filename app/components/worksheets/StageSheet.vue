@@ -2,7 +2,7 @@
 /** A driving stage worked out: MOSFET and transistor side by side. */
 import { MOSFET, mosfetStage, TRANSISTOR, transistorStage } from '~~/core/signals/drive'
 import { ohmsInWords } from '~~/core/signals/series'
-import type { Worksheet } from '~~/core/signals/worksheets'
+import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'stage' }> }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Worksheets: opened by a finding with its figures in it, or by themselves. */
-import { USUAL_WORKSHEETS, WORKSHEET_NAMES, type Worksheet, type WorksheetKind } from '~~/core/signals/worksheets'
+import { USUAL_WORKSHEETS, WORKSHEET_NAMES, type Worksheet, type WorksheetKind } from '~~/core/worksheets'
 
 const view = useViewStore()
 const KINDS = Object.keys(WORKSHEET_NAMES) as WorksheetKind[]

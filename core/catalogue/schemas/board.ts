@@ -1,5 +1,6 @@
 /** The shape of a board file. */
 import Joi from 'joi'
+import { clockingSchema, heatSchema, boardPowerSchema } from './power'
 import { boot, id, ma, origin, position, sourced, text } from './common'
 
 const clock = Joi.object({
@@ -14,6 +15,7 @@ export const boardSchema = Joi.object({
   bootPath: Joi.string().required(), headerUnpopulated: Joi.boolean(), cautions: Joi.array().items(text),
   sockets: Joi.object({ usb: ma.integer(), video: ma.integer(), usbSideBySide: Joi.number().integer().min(0), fan: Joi.number().integer().min(0), display: Joi.number().integer().min(0) }).required(),
   draw: Joi.object({ idleMa: ma, typicalMa: ma, peakMa: ma, origin }).required(),
+  power: boardPowerSchema, heat: heatSchema, clocking: clockingSchema,
   advisedSupplyMa: sourced.required(),
   limits: Joi.object({
     inputMaxV: limit, inputHighMinV: limit, inputLowMaxV: limit, outputHighV: limit, lineMaxMa: limit, linesTotalMaxMa: limit,

@@ -1,5 +1,6 @@
 /** Boards as they stand in their files. */
 import type { BootNeed, ControllerKind, Origin, Rail, Sourced } from './common'
+import type { BoardClocking, BoardHeat, BoardPower } from './power'
 
 /** What one header line can be switched to. `setting` is the multiplexer setting; `signal` is the controller's own name for it. */
 export interface LineFunction {
@@ -117,6 +118,10 @@ export interface Board {
   controllers: Controller[]
   limits: BoardLimits
   draw: Draw
+  /** Where it is missing the usual figures of `core/power/board.ts` stand in; the same for heat and clocking. */
+  power?: BoardPower
+  heat?: BoardHeat
+  clocking?: BoardClocking
   advisedSupplyMa: Sourced
   /** `usbSideBySide`: wide plugs that fit beside each other. */
   sockets: { usb: number, video: number, usbSideBySide?: number, fan?: number, display?: number }

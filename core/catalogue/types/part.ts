@@ -1,5 +1,6 @@
 /** Parts as they stand in their files: what they need from a board, and what they offer to others. */
 import type { BootNeed, Origin, Rail, Sourced } from './common'
+import type { LoadLaw } from './power'
 
 /** From the part's side: what a terminal wants from the place it is wired to. */
 export type SignalRole
@@ -78,6 +79,15 @@ export interface Supply {
   peakMa: number
   /** For parts whose draw grows with a count option: the figures are for each unit of it. */
   perOption?: string
+  /** For a moment when it is switched on. */
+  surgeMa?: number
+  /** What stays the same as the voltage changes; the current where nothing is said. */
+  law?: LoadLaw
+  /** Least voltage it works at, and most it stands; 0.9 and 1.1 of the rail where nothing is said. */
+  leastV?: number
+  mostV?: number
+  /** Has a power socket of its own, joined inside to this terminal: whatever is plugged in there feeds the terminal's wire too. */
+  socket?: boolean
   origin: Origin
   claimsPosition?: number
 }

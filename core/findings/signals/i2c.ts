@@ -2,7 +2,7 @@
 import { MODES } from '../../signals/i2c'
 import { ohmsInWords } from '../../signals/series'
 import type { I2cBusFigures } from '../../signals/figures/i2c'
-import type { Worksheet } from '../../signals/worksheets'
+import type { Worksheet } from '../../worksheets'
 import type { Edit } from '../../plan/edits'
 import type { Finding, Fix, Rule } from '../types'
 import { hertz, rounded } from './words'

@@ -1,7 +1,7 @@
 /** Serial links: rates at both ends, frames, flow, direction. */
 import { MOST_DIFFERENCE, SAFE_ERROR } from '../../signals/rates'
 import type { SerialLinkFigures } from '../../signals/figures/serial'
-import type { Worksheet } from '../../signals/worksheets'
+import type { Worksheet } from '../../worksheets'
 import type { Facts } from '../../facts/types'
 import type { Finding, Fix, Rule } from '../types'
 import { percent, rounded, spot } from './words'

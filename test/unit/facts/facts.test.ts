@@ -6,7 +6,7 @@ import { gatherFacts } from '../../../core/facts/gather'
 import { linesWanted } from '../../../core/findings/claims'
 import { placeOptions } from '../../../core/placement/options'
 import { reasonsOf } from '../../../core/placement/reasons'
-import { budgetOf } from '../../../core/power/budget'
+import { powerOf } from '../../../core/power/report'
 import type { Plan } from '../../../core/plan/types'
 import { catalogue, fixedAt, planOf } from '../../plans'
 
@@ -47,12 +47,12 @@ describe('options', () => {
     const usb = factsOf(planOf('forty-classic', { m: ['controller-5v-serial', { link: 'usb' }] }))
     expect(header.terminals.map(terminal => terminal.key)).toEqual(['m.tx', 'm.rx', 'm.vcc', 'm.gnd'])
     expect(usb.terminals).toEqual([])
-    expect(budgetOf(usb).rails.map(rail => rail.rail)).toEqual(['5V', '3V3', 'USB'])
+    expect(powerOf(usb).report.rails.map(rail => rail.rail)).toEqual(['5V', '3V3', 'USB'])
     expect(expectedOf(header).nodes).toEqual([])
   })
 
   it('multiply a draw that is for each unit', () => {
-    const peak = (probes: string) => budgetOf(factsOf(planOf('forty-classic', { p: ['probe-onewire', { probes }] }))).rails[1]!.peakMa
+    const peak = (probes: string) => powerOf(factsOf(planOf('forty-classic', { p: ['probe-onewire', { probes }] }))).report.rails[1]!.peakMa
     expect(peak('8')).toBeCloseTo(8 * peak('1'), 9)
   })
 })

@@ -5,7 +5,7 @@ import { evaluate } from '../../../core/evaluate'
 import { applyEdit } from '../../../core/plan/edits'
 import { readPlan } from '../../../core/plan/read'
 import type { Between, Plan } from '../../../core/plan/types'
-import { USUAL_WORKSHEETS } from '../../../core/signals/worksheets'
+import { USUAL_WORKSHEETS } from '../../../core/worksheets'
 import { catalogue, planOf } from '../../plans'
 
 const types = [...catalogue.parts.keys()]
@@ -59,8 +59,8 @@ describe('every finding on any plan', () => {
         const after = applyEdit(plan, { edit: 'all', edits: fix.edits }).plan
         expect(after, `${finding.code}: ${fix.label}`).not.toEqual(plan)
         expect(readPlan(JSON.parse(JSON.stringify(after))).ok, `${finding.code}: ${fix.label}`).toBe(true)
-        // Where three claim one position, or many lines are wanting, one step is not yet the whole way.
-        if (i === 0 && !['lines.exceeded', 'position.claimed-twice'].includes(finding.code)) expect(evaluate(after, catalogue).findings.map(other => other.id), `${finding.code}: ${fix.label}`).not.toContain(finding.id)
+        // Where three claim one position, or many lines are wanting, one step is not yet the whole way; a fix that is not enough says so.
+        if (i === 0 && !fix.label.endsWith('not enough by itself') && !['lines.exceeded', 'position.claimed-twice'].includes(finding.code)) expect(evaluate(after, catalogue).findings.map(other => other.id), `${finding.code}: ${fix.label}`).not.toContain(finding.id)
       }
     }), { numRuns: 120 })
   })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { USUAL_WORKSHEETS } from '~~/core/signals/worksheets'
+import { USUAL_WORKSHEETS } from '~~/core/worksheets'
 
 /** Who sits where: the header, the parts, and every scarce thing as a lane. */
 const project = useProjectStore()

@@ -1,52 +1,7 @@
-/** Rails, supplies, sockets and relay contacts. */
+/** Sockets and relay contacts. */
 import { holds } from '../facts/gather'
-import type { Facts, ResolvedPart } from '../facts/types'
-import type { Finding, Fix, Rule } from './types'
-
-const ma = (value: number) => Number(value.toFixed(value < 10 ? 1 : 0))
-
-/** A rail asked for more than its budget; the supply asked for more than it gives. */
-export const railsAndSupply: Rule = ({ facts, budget }) => budget.rails.flatMap((rail): Finding[] => {
-  if (rail.availableMa === null) return []
-  const share = rail.peakMa / rail.availableMa
-  const figures = [
-    { label: 'peak', value: ma(rail.peakMa), unit: 'mA', limit: rail.availableMa, origin: rail.origin, limitKey: rail.limitKey },
-    { label: 'typical', value: ma(rail.typicalMa), unit: 'mA' },
-  ]
-  const largest = [...rail.loads].sort((a, b) => b.peakMa - a.peakMa)[0]
-  const common = { stages: ['power', 'board'] as const, subjects: [{ rail: rail.rail }, ...largest?.partId ? [{ partId: largest.partId, rail: rail.rail }] : []], figures }
-  if (rail.rail === '5V') {
-    if (share > 1) return [{
-      ...common, stages: ['power', 'board'], code: 'supply.too-small', id: 'supply.too-small', severity: 'stop', title: 'The supply is too small',
-      sentence: `At peak everything together draws ${ma(rail.peakMa)} mA and the supply gives ${rail.availableMa} mA: the voltage falls and the board restarts. The largest share is ${largest!.name} with ${ma(largest!.peakMa)} mA. Take a larger supply, or feed that part from one of its own.`,
-      fixes: largerSupplies(facts, rail.peakMa),
-    }]
-    if (share > 0.85) return [{
-      ...common, stages: ['power'], code: 'supply.tight', id: 'supply.tight', severity: 'caution', title: 'The supply has little to spare',
-      sentence: `At peak ${Math.round(share * 100)} % of the supply is taken. Cables and ageing take their part too: leave 15 %.`,
-      fixes: largerSupplies(facts, rail.peakMa / 0.85),
-    }]
-    return []
-  }
-  if (share <= 1) return []
-  const usb = rail.rail === 'USB'
-  return [{
-    ...common, stages: ['power'], code: 'rail.over-budget', id: `rail.over-budget ${rail.rail}`, severity: 'stop',
-    title: usb ? 'The USB sockets are overloaded' : 'The 3V3 rail is over its budget',
-    sentence: `${usb ? 'Plugs' : 'Parts'} ask ${ma(rail.peakMa)} mA at peak of ${usb ? 'the USB sockets' : 'the 3V3 positions'}, which give ${rail.availableMa} mA together: ${usb ? 'the board switches them off' : 'the regulator sags and the board restarts'}. The largest share is ${largest!.name} with ${ma(largest!.peakMa)} mA; feed it from ${usb ? 'a powered hub' : 'a regulator of its own'}.`,
-    fixes: [],
-  }]
-})
-
-/** Where there is a mains socket, a larger adapter is a way out. */
-const FROM_MAINS = new Set<string>(['adapter', 'din-rail', 'internal-usb'])
-
-function largerSupplies({ catalogue, supply }: Facts, neededMa: number): Fix[] {
-  return [...catalogue.supplies.values()]
-    .filter(unit => unit.currentMa >= neededMa && unit.id !== supply?.id && unit.kind === 'adapter' && FROM_MAINS.has(supply?.kind ?? 'adapter'))
-    .sort((a, b) => a.currentMa - b.currentMa).slice(0, 2)
-    .map(unit => ({ label: `Take ${unit.name}`, edits: [{ edit: 'choose-supply', supply: { type: unit.id } }] }))
-}
+import type { ResolvedPart } from '../facts/types'
+import type { Finding, Rule } from './types'
 
 const SOCKETS = {
   usb: { name: 'USB', wayOut: 'Add a powered hub, or join one of them another way.' },

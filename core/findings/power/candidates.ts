@@ -1,0 +1,75 @@
+/** What could be done about a shortage, before it is tried: other supplies, thicker leads, a hub, a lower clock. */
+import type { SupplyUnit } from '../../catalogue/types'
+import type { Facts } from '../../facts/types'
+import { freeNodeId } from '../../plan/power-edits'
+import { boardClocking, drawShare } from '../../power/board'
+import type { Tree, TreeNode } from '../../power/tree/types'
+import { GAUGES } from '../../power/wires'
+import { amps } from './words'
+import type { Way } from './ways'
+
+/** Where there is a mains socket, a larger adapter is a way out. */
+const FROM_MAINS = new Set<SupplyUnit['kind']>(['adapter', 'din-rail', 'internal-usb', 'usb-port', 'bench'])
+
+/** Larger supplies of the board's voltage, smallest first. */
+export function largerSupplies({ catalogue, supply, plan }: Facts, neededMa: number): Way[] {
+  if (!FROM_MAINS.has(supply?.kind ?? 'adapter')) return []
+  return [...catalogue.supplies.values()]
+    .filter(unit => unit.kind === 'adapter' && unit.currentMa >= neededMa && unit.id !== supply?.id && Math.abs(unit.voltageV - 5) < 0.3 && unit.cable?.plug !== 'round')
+    .sort((a, b) => a.currentMa - b.currentMa || (a.price ?? 0) - (b.price ?? 0)).slice(0, 2)
+    .map(unit => ({ label: `Take ${unit.name}`, price: unit.price ?? 0, edits: [
+      ...Object.hasOwn(plan.power.figures, '@cable') ? [{ edit: 'set-power' as const, power: { figures: withoutKey(withoutKey(plan.power.figures, '@cable'), '@supply') } }] : [],
+      { edit: 'choose-supply' as const, supply: { type: unit.id } }] }))
+}
+
+const withoutKey = <T>(record: Record<string, T>, key: string): Record<string, T> => Object.fromEntries(Object.entries(record).filter(([name]) => name !== key))
+
+/** The lead thicker by one and by two steps, and half as long. */
+export function betterLead(cable: TreeNode | undefined): Way[] {
+  const awg = cable?.figures.awg?.value
+  const lengthM = cable?.figures.lengthM?.value
+  if (!cable || awg === undefined || lengthM === undefined || (cable.figures.measuredOhm?.value ?? 0) > 0) return []
+  const name = cable.id === '@cable' ? 'The supply\'s lead' : cable.id.endsWith('@wire') ? 'Its wires' : cable.name
+  const thicker = GAUGES.filter(gauge => gauge < awg).slice(0, 2).map((gauge): Way => ({ label: `${name} in ${gauge} gauge`, price: 2 + (awg - gauge) / 4, edits: [{ edit: 'set-figure', node: cable.id, figure: 'awg', value: gauge }] }))
+  const half = Number((lengthM / 2).toFixed(2))
+  return half >= 0.05 ? [...thicker, { label: `${name} only ${half} m long`, price: 1, edits: [{ edit: 'set-figure', node: cable.id, figure: 'lengthM', value: half }] }] : thicker
+}
+
+/** What is plugged into the board's USB sockets goes to a hub with a supply of its own. */
+export function ownHub({ plan, catalogue }: Facts, tree: Tree): Way[] {
+  const plugged = tree.nodes.filter(node => node.kind === 'part' && tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
+  const hub = catalogue.powerItems.get('hub-powered')
+  const adapter = catalogue.supplies.get('hub-adapter-5v-4a')
+  if (!plugged.length || !hub || !adapter) return []
+  const hubId = freeNodeId(plan.power, 'hub')
+  const adapterId = freeNodeId(plan.power, 'hub-adapter')
+  return [{
+    label: `A hub with its own supply for ${plugged.map(node => node.name).join(', ')}`, price: (hub.price ?? 0) + (adapter.price ?? 0),
+    edits: [
+      { edit: 'add-node', node: { id: adapterId, type: adapter.id, name: adapter.name } },
+      { edit: 'add-node', node: { id: hubId, type: hub.id, name: hub.name, from: adapterId, upstream: '@usb' } },
+      ...plugged.map(node => ({ edit: 'feed' as const, consumer: node.id, from: hubId })),
+    ],
+  }]
+}
+
+/** A lower clock and core voltage, as far down as boards of this kind usually go. */
+export function lowerClock({ plan, board }: Facts): Way[] {
+  if (!board) return []
+  const clocking = boardClocking(board)
+  const { clock } = plan.power
+  if ((clock.coreMhz ?? clocking.coreMhz) <= clocking.leastMhz && clock.voltageSteps <= clocking.stepsLeast) return []
+  const lower = { coreMhz: clocking.leastMhz, voltageSteps: clocking.stepsLeast }
+  const above = board.draw.peakMa - board.draw.idleMa
+  const saved = above * (drawShare(clocking, clock) - drawShare(clocking, lower))
+  return [{ label: `Clock ${lower.coreMhz} MHz and ${lower.voltageSteps} voltage steps (arm_freq, over_voltage), ${amps(saved)} less`, price: 0, edits: [{ edit: 'set-power', power: { clock: lower } }] }]
+}
+
+/** A load's feed moved from the board's rail to the supply itself, past the board. */
+export function pastTheBoard(tree: Tree, load: TreeNode): Way[] {
+  const wire = tree.byId.get(`${load.id}@wire`)
+  const supplyV = tree.byId.get('@supply')?.figures.voltageV?.value ?? 0
+  const feed = tree.byId.has('@cable') ? '@cable' : '@supply'
+  if (!wire || !tree.byId.has('@supply') || wire.from[0] === feed || supplyV > (load.figures.mostV?.value ?? 5.5)) return []
+  return [{ label: `Feed ${load.name} from the supply itself, past the board`, price: 2, edits: [{ edit: 'feed', consumer: load.id, from: feed }] }]
+}

@@ -1,0 +1,172 @@
+/** How the tree hangs together: two sources on one rail, who feeds whom, grounds, and what does not fit at all. */
+import { KINDS, FIGURES, ONE_WAY } from '../../power/kinds'
+import { boardPower } from '../../power/board'
+import { stateNamed, type Power } from '../../power/report'
+import type { NodeRef } from '../../plan/power'
+import type { Tree, TreeNode, TreeProblem } from '../../power/tree/types'
+import type { Evidence, Finding, Rule } from '../types'
+import { amps, ma, nodeSubject } from './words'
+
+/** Joints that conduct both ways, as groups: each joint's group is named by one of them. */
+function conductingGroups(tree: Tree): Map<string, string> {
+  const parent = new Map<string, string>()
+  const find = (joint: string): string => {
+    const up = parent.get(joint) ?? joint
+    return up === joint ? joint : find(up)
+  }
+  const union = (a: string, b: string) => parent.set(find(a), find(b))
+  for (const node of tree.nodes) {
+    if (node.open) continue
+    if (node.role === 'path' && node.input && node.output && !ONE_WAY.has(node.kind)) union(node.input, node.output)
+    const upstream = node.kind === 'hub' && (node.figures.backOhm?.value ?? 0) > 0 && node.upstream && tree.byId.get(node.upstream)?.output
+    if (upstream) union(node.output!, upstream)
+  }
+  return new Map(tree.nodes.flatMap(node => [node.output, node.input]).filter(joint => joint !== null).map(joint => [joint, find(joint)]))
+}
+
+/** Sources by the group of joints they lie on. */
+function sourcesByGroup(tree: Tree, groups: Map<string, string>): Map<string, TreeNode[]> {
+  const found = new Map<string, TreeNode[]>()
+  for (const source of tree.nodes.filter(node => node.role === 'source' && !node.open)) {
+    const group = groups.get(source.output!)!
+    found.set(group, [...found.get(group) ?? [], source])
+  }
+  return found
+}
+
+/** Two supplies on one rail with nothing between them; panel and board that feed each other are the usual case. */
+export const twoSources: Rule = ({ facts, power }) => {
+  const { tree } = power
+  const groups = conductingGroups(tree)
+  return [...sourcesByGroup(tree, groups)].flatMap(([group, sources]): Finding[] => {
+    if (sources.length < 2) return []
+    const byHub = tree.nodes.some(node => node.kind === 'hub' && groups.get(node.output ?? '') === group && (node.figures.backOhm?.value ?? 0) > 0)
+    // A hub that feeds back joins them: its own finding says so, with its own way out.
+    if (byHub) return []
+    const joined = facts.plan.power.joins.filter(join => tree.byId.get(join.into) && groups.get(tree.byId.get(join.into)!.output ?? tree.byId.get(join.into)!.input ?? '') === group)
+    const panel = joined.map(join => tree.byId.get(join.into)!).find(node => node.partId)
+    const names = sources.map(source => source.name).join(' and ')
+    const diode = facts.catalogue.powerItems.get('diode-ideal')
+    return [{
+      code: 'rail.two-sources', id: `rail.two-sources ${sources.map(source => source.id).join(' ')}`, severity: 'stop', stages: ['power', 'build', 'board'],
+      title: panel ? `${panel.name} and the board feed each other` : 'Two supplies on one rail',
+      sentence: `${names} lie on one rail with nothing between them: the one with the higher voltage pushes current into the other, and what is switched off stays alive through the other. ${panel ? `Feed the board and let it feed ${panel.name}, or feed ${panel.name} and let it feed the board, never both.` : 'Leave one of them out, or put an ideal diode behind each.'}`,
+      subjects: [...sources.map(nodeSubject), ...panel ? [nodeSubject(panel)] : [], ...group === groups.get('@5V') ? [{ rail: '5V' }] : []],
+      figures: sources.map(source => ({ label: source.name, value: source.figures.voltageV!.value, unit: 'V', origin: source.figures.voltageV!.origin })),
+      fixes: [
+        ...joined.map(join => ({ label: `Leave ${tree.byId.get(join.from)?.name ?? join.from} out of ${tree.byId.get(join.into)!.name}`, edits: [{ edit: 'unjoin' as const, join }] })),
+        ...panel && tree.byId.has('@socket') ? [{ label: `Feed the board through ${panel.name} alone`, edits: [{ edit: 'feed' as const, consumer: '@socket', from: null }] }] : [],
+        ...tree.byId.has('@header') && tree.byId.has('@socket') && !panel
+          ? [
+              { label: 'Leave the header out', edits: [{ edit: 'feed' as const, consumer: '@header', from: null }] },
+              ...diode ? [{ label: `Put ${diode.name} before the header`, edits: [{ edit: 'add-node' as const, node: { id: freeId(tree, 'diode'), type: diode.id, name: diode.name, from: tree.byId.get('@header')!.from[0]! }, before: '@header' }] }] : [],
+            ]
+          : [],
+      ],
+    }]
+  })
+}
+
+function freeId(tree: Tree, base: string): string {
+  let id = base
+  for (let n = 2; tree.byId.has(id); n++) id = `${base}-${n}`
+  return id
+}
+
+/** Power through the header or through a part: said, allowed, with what is given up. */
+export const pastTheFuse: Rule = ({ facts, power }) => {
+  const { tree, states } = power
+  if (!facts.board) return []
+  const typical = stateNamed(states, 'typical')
+  const { fused, origin } = boardPower(facts.board)
+  const lost = `${fused ? 'It goes past the board\'s input fuse and its protection against reversed poles' : 'It goes past the protection behind the board\'s socket'}: a wrong wire meets the board itself. Put a fuse of your own into the supply\'s wire, mark plus and minus, and check them with a meter before plugging in.`
+  const findings: Finding[] = []
+  const header = tree.byId.get('@header')
+  if (header) findings.push({
+    code: 'header.past-fuse', id: 'header.past-fuse', severity: 'note', stages: ['power', 'wiring', 'build'], title: 'The board is fed through its header',
+    sentence: `${lost} Practitioners do both: the socket for protection, the header where it carries more or where the board sits on a carrier.`,
+    subjects: [{ node: '@header', rail: '5V', position: 2 }], figures: [{ label: 'through the header', value: ma(typical.nodes['@header']!.currentMa), unit: 'mA', limit: header.figures.ratedMa?.value, origin }],
+    fixes: ownFuse(power),
+  })
+  for (const node of tree.nodes) {
+    if (node.kind !== 'part' || !node.from.some(id => id.startsWith('@join'))) continue
+    const wire = tree.byId.get(`${node.id}@wire`)
+    const towards = wire ? typical.nodes[wire.id]!.currentMa : 0
+    if (!wire || Math.abs(towards) < 0.5) continue
+    findings.push(towards < 0
+      ? { code: 'panel.feeds-board', id: `panel.feeds-board ${node.id}`, severity: 'note', stages: ['power', 'build'], title: `${node.name} feeds the board`,
+          sentence: `The plug goes into ${node.name}; ${amps(-towards)} flow from it through its wires to the board. ${lost}`, subjects: [nodeSubject(node), nodeSubject(wire), { rail: '5V' }], figures: [{ label: 'into the board', value: ma(-towards), unit: 'mA', origin: 'arithmetic' }], fixes: [] }
+      : { code: 'board.feeds-panel', id: `board.feeds-panel ${node.id}`, severity: 'note', stages: ['power', 'build'], title: `The board feeds ${node.name}`, sentence: `${amps(towards)} flow from the board to ${node.name}, although a plug goes in there too.`, subjects: [nodeSubject(node), nodeSubject(wire)], figures: [{ label: 'out of the board', value: ma(towards), unit: 'mA', origin: 'arithmetic' }], fixes: [] })
+  }
+  return findings
+}
+
+function ownFuse({ tree, states }: Power) {
+  const header = tree.byId.get('@header')
+  const from = header?.from[0]
+  const feeder = from === undefined ? undefined : tree.byId.get(from)
+  if (!from || feeder?.kind.startsWith('fuse')) return []
+  const peakMa = stateNamed(states, 'peak').nodes['@header']!.currentMa
+  const [item] = [[2000, 'fuse-2000', 'Fuse, 2 A, quick'], [3150, 'fuse-3150', 'Fuse, 3.15 A, quick'], [5000, 'fuse-5000', 'Fuse, 5 A, quick']].filter(([rated]) => peakMa <= 0.75 * (rated as number))
+  return item ? [{ label: `Put a fuse of ${amps(item[0] as number)} into its wire`, edits: [{ edit: 'add-node' as const, node: { id: freeId(tree, 'fuse'), type: item[1] as string, name: item[2] as string, from }, before: '@header' }] }] : []
+}
+
+/** A part fed by a supply of its own, whose signals have no common ground with the board. */
+export const groundMissing: Rule = ({ facts, power }) => {
+  const { tree } = power
+  const roots = (id: NodeRef): Set<NodeRef> => {
+    const found = new Set<NodeRef>()
+    const seen = new Set<NodeRef>()
+    const stack = [id]
+    while (stack.length) {
+      const at = stack.pop()!
+      if (seen.has(at)) continue
+      seen.add(at)
+      const node = tree.byId.get(at)
+      if (node?.role === 'source') found.add(at)
+      stack.push(...node?.from ?? [])
+    }
+    return found
+  }
+  const boards = roots('@5V')
+  if (!boards.size) return []
+  return facts.parts.flatMap((owner): Finding[] => {
+    const fed = tree.nodes.filter(node => node.partId === owner.id && (node.kind === 'part' || node.kind === 'contact-load')).flatMap(node => [...roots(node.id)])
+    const apart = fed.filter(source => !boards.has(source))
+    const relay = owner.part.contacts && !owner.part.signals.some(signal => signal.inputCurrentMa && owner.part.group !== 'switching')
+    if (!apart.length || fed.some(source => boards.has(source))) return []
+    const toBoard = facts.terminals.filter(terminal => terminal.owner === owner && terminal.is === 'signal' && terminal.place?.kind === 'header' && terminal.between?.kind !== 'opto-coupler')
+    const grounds = facts.terminals.filter(terminal => terminal.owner === owner && terminal.is === 'ground')
+    const onHeader = grounds.some(terminal => terminal.place?.kind === 'header' && terminal.place.header.kind === 'ground')
+    const byUsb = owner.supplies.some(supply => supply.from === 'usb')
+    if (!toBoard.length || onHeader || byUsb || (relay && tree.nodes.every(node => node.partId !== owner.id || node.kind !== 'part'))) return []
+    const free = facts.board?.header.find(entry => entry.kind === 'ground' && !facts.atPosition.has(entry.position)) ?? facts.board?.header.find(entry => entry.kind === 'ground')
+    return [{
+      code: 'ground.missing', id: `ground.missing ${owner.id}`, severity: 'stop', stages: ['wiring', 'power'], title: `${owner.name} has no ground in common with the board`,
+      sentence: `${owner.name} is fed by ${tree.byId.get(apart[0]!)!.name} and the board by ${tree.byId.get([...boards][0]!)!.name}; no ground joins the two: its signals have no reference, and read as noise or not at all. Wire its ground to a ground position of the board as well.`,
+      subjects: [{ partId: owner.id }, ...grounds.map(terminal => ({ partId: owner.id, terminal: terminal.key }))], figures: [{ label: 'signals without a return', value: toBoard.length, limit: 0, origin: 'practice' }],
+      fixes: grounds[0] && free ? [{ label: `Wire ${grounds[0].label} to position ${free.position}`, edits: [{ edit: 'assign', terminal: grounds[0].key, to: { position: free.position } }] }] : [],
+    }]
+  })
+}
+
+/** What the plan says of its supply and cannot be. */
+export const powerProblems: Rule = evidence => evidence.power.report.problems.map(problem => problemFinding(problem, evidence))
+
+function problemFinding(problem: TreeProblem, { power: { tree } }: Evidence): Finding {
+  const nameOf = (id: NodeRef) => tree.byId.get(id)?.name ?? `"${id}"`
+  const finding = (code: string, about: string, severity: Finding['severity'], title: string, sentence: string, nodes: NodeRef[], more: Partial<Finding> = {}): Finding =>
+    ({ code, id: `${code} ${about}`, severity, stages: ['power'], title, sentence, subjects: nodes.map(id => tree.byId.has(id) ? nodeSubject(tree.byId.get(id)!) : { node: id }), figures: [], fixes: [], ...more })
+  switch (problem.kind) {
+    case 'unknown-type': return finding('power.unknown', problem.node, 'stop', `Unknown: ${problem.type}`, `The plan puts "${problem.type}" into the supply and the catalogue has no such thing. Take it out, or choose another.`, [problem.node], { fixes: [{ label: 'Take it out', edits: [{ edit: 'remove-node', id: problem.node }] }] })
+    case 'unknown-feed': return finding('power.no-such-feed', `${problem.node} ${problem.feed}`, 'stop', `${nameOf(problem.node)} is fed by what is not there`, `The plan feeds ${nameOf(problem.node)} from "${problem.feed}", which is not in the plan or gives nothing. Choose what feeds it.`, [problem.node], { fixes: [{ label: 'Feed it as usual', edits: [{ edit: 'feed', consumer: problem.node.replace(/@wire$/, ''), from: { usual: true } }] }] })
+    case 'ring': return finding('power.ring', problem.nodes.join(' '), 'stop', 'A ring without a source', `${problem.nodes.map(nameOf).join(', ')} feed each other and no source feeds them. Choose a source for one of them.`, problem.nodes)
+    case 'unfed': return finding('power.unfed', problem.node, 'caution', `${nameOf(problem.node)} is fed by nothing`, `No source reaches ${nameOf(problem.node)}: it stays dark. Choose what feeds it.`, [problem.node])
+    case 'absurd': {
+      const spec = FIGURES[problem.figure]!
+      return finding('power.absurd', `${problem.node} ${problem.figure}`, 'stop', `${nameOf(problem.node)}: ${spec.label} cannot be ${problem.value} ${spec.unit}`.trim(), `${KINDS[tree.byId.get(problem.node)?.kind ?? 'load'].label}: ${spec.label} lies between ${spec.least} and ${spec.most} ${spec.unit}; ${problem.value} was not used and the usual figure stands in. Type another.`, [problem.node], {
+        figures: [{ label: spec.label, value: problem.value, unit: spec.unit, limit: `${spec.least} to ${spec.most}`, origin: 'arithmetic' }], fixes: [{ label: 'Take the usual figure', edits: [{ edit: 'set-figure', node: problem.node, figure: problem.figure, value: null }] }],
+      })
+    }
+  }
+}

@@ -1,0 +1,72 @@
+/** Ways out of a shortage: each is tried on the circuit before it is offered, and carries the figure it comes to. */
+import { POWER_CHANGES, type PowerEdit } from '../../plan/power-edits'
+import type { Plan } from '../../plan/types'
+import type { Edit } from '../../plan/edits'
+import { solvePower, type Power } from '../../power/report'
+import type { Facts } from '../../facts/types'
+import type { Fix } from '../types'
+
+/** An edit that only touches how the plan is fed. */
+export type FeedEdit = PowerEdit | Extract<Edit, { edit: 'choose-supply' }>
+
+export interface Way {
+  label: string
+  edits: FeedEdit[]
+  /** Made-up price, for the order: what costs nothing comes first. */
+  price: number
+}
+
+export type Solved = Pick<Power, 'tree' | 'states'>
+
+/** What a way comes to: whether it is enough, and the figure to show. */
+export interface Outcome {
+  enough: boolean
+  figure: string
+  /** Larger is better; ways that make nothing better are not offered. */
+  gain: number
+}
+
+const MOST_OFFERED = 4
+/** Two ways together are tried among so many of the best. */
+const MOST_PAIRED = 4
+
+/**
+ * The ways that help in the states named, those that are enough first and the cheapest of them before the others.
+ * Where none is enough by itself, two together are tried.
+ */
+export function waysOut(facts: Facts, ways: Way[], states: readonly string[], judge: (solved: Solved) => Outcome): Fix[] {
+  const tried = (way: Way) => ({ way, outcome: judge(solvePower(changedFacts(facts, way.edits), states)) })
+  const helping = ways.map(tried).filter(({ outcome }) => outcome.gain > 0)
+    .sort((a, b) => Number(b.outcome.enough) - Number(a.outcome.enough) || (a.outcome.enough ? a.way.price - b.way.price : b.outcome.gain - a.outcome.gain))
+  const together = helping.length && !helping[0]!.outcome.enough ? enoughTogether(helping.slice(0, MOST_PAIRED).map(({ way }) => way), tried) : []
+  return [...together, ...helping].slice(0, MOST_OFFERED)
+    .map(({ way, outcome }) => ({ label: `${way.label}: ${outcome.figure}${outcome.enough ? '' : ', not enough by itself'}`, edits: way.edits }))
+}
+
+/** The first two ways that are enough together. */
+function enoughTogether<T extends { outcome: Outcome }>(ways: Way[], tried: (way: Way) => T): T[] {
+  for (const [i, first] of ways.entries()) {
+    for (const second of ways.slice(i + 1)) {
+      if (first.edits[0]!.edit === second.edits[0]!.edit && touched(first.edits[0]!) === touched(second.edits[0]!)) continue
+      const pair = tried({ label: `${first.label}, and ${second.label.charAt(0).toLowerCase()}${second.label.slice(1)}`, edits: [...first.edits, ...second.edits], price: first.price + second.price })
+      if (pair.outcome.enough) return [pair]
+    }
+  }
+  return []
+}
+
+/** What an edit is about: two that are about the same thing do not add up. */
+const touched = (edit: FeedEdit): string => edit.edit === 'set-figure' ? `${edit.node} ${edit.figure}` : edit.edit
+
+/** Facts as they are after edits that touch only the feeding. */
+export function changedFacts(facts: Facts, edits: readonly FeedEdit[]): Facts {
+  const plan = edits.reduce<Plan>((current, edit) => edit.edit === 'choose-supply' ? { ...current, supply: edit.supply } : change(current, edit), facts.plan)
+  if (plan.supply === facts.plan.supply) return { ...facts, plan }
+  const supply = plan.supply ? facts.catalogue.supplies.get(plan.supply.type) ?? null : null
+  return { ...facts, plan, supply, supplyMa: supply ? plan.limits['supply.currentMa']?.value ?? plan.supply?.currentMa ?? supply.currentMa : null }
+}
+
+function change(plan: Plan, edit: PowerEdit): Plan {
+  const apply = POWER_CHANGES[edit.edit] as (plan: Plan, edit: PowerEdit) => Plan
+  return apply(plan, edit)
+}

@@ -1,0 +1,52 @@
+/** Supply figures in words. */
+import type { ReportNode } from '../../power/report'
+import type { TreeNode } from '../../power/tree/types'
+import type { Figure, Subject } from '../types'
+
+/** `1.24 A`, `310 mA`, `0.4 mA`. */
+export function amps(ma: number): string {
+  const size = Math.abs(ma)
+  if (size >= 1000) return `${Number((ma / 1000).toFixed(2))} A`
+  return `${Number(ma.toFixed(size < 10 ? 1 : 0))} mA`
+}
+
+/** `4.58 V`. */
+export const volts = (voltageV: number): string => `${voltageV.toFixed(2)} V`
+
+/** `7.6 W`, `40 mW`. */
+export const watts = (powerW: number): string => Math.abs(powerW) >= 0.1 ? `${Number(powerW.toFixed(Math.abs(powerW) < 10 ? 2 : 1))} W` : `${Number((powerW * 1000).toFixed(1))} mW`
+
+export function hours(h: number): string {
+  return h >= 48 ? `${Number((h / 24).toFixed(1))} days` : h >= 1 ? `${Number(h.toFixed(1))} h` : `${Math.round(h * 60)} min`
+}
+
+/** `8 min 20 s`. */
+export function seconds(s: number): string {
+  if (s < 60) return `${Number(s.toFixed(s < 10 ? 1 : 0))} s`
+  const rest = Math.round(s % 60)
+  return s < 3600 ? `${Math.floor(s / 60)} min${rest ? ` ${rest} s` : ''}` : hours(s / 3600)
+}
+
+export const ma = (value: number): number => Number(value.toFixed(Math.abs(value) < 10 ? 1 : 0))
+export const v = (value: number): number => Number(value.toFixed(2))
+
+/** A node as the subject of a finding. */
+export function nodeSubject(node: Pick<TreeNode, 'id' | 'partId'> | ReportNode): Subject {
+  const position = /^@P(\d+)$/.exec(node.id)
+  const terminal = node.partId && /^[^@#]+\.[^@#]+$/.test(node.id) ? { terminal: node.id } : {}
+  return { node: node.id, ...node.partId && { partId: node.partId }, ...terminal, ...position && { position: Number(position[1]) } }
+}
+
+/** A figure of the tree as the limit of a finding. */
+export function limitOf(node: TreeNode, name: string): Pick<Figure, 'limit' | 'origin'> {
+  const figure = node.figures[name]
+  return figure ? { limit: figure.value, origin: figure.origin } : {}
+}
+
+/** With its owner where the name alone does not say. */
+export function nodeName(node: TreeNode, tree: { byId: ReadonlyMap<string, TreeNode> }): string {
+  if (node.id === '@cable') return 'the supply\'s lead'
+  if (node.id.endsWith('@lead')) return `the lead of ${tree.byId.get(node.id.slice(0, -5))?.name ?? 'a supply'}`
+  if (node.id.endsWith('@wire')) return `the ${node.kind === 'connector' ? 'plug' : 'wires'} of ${tree.byId.get(node.id.slice(0, -5))?.name ?? 'a part'}`
+  return node.role === 'source' || node.own || node.partId ? node.name : `the ${node.name.charAt(0).toLowerCase()}${node.name.slice(1)}`
+}

@@ -1,0 +1,216 @@
+/** The operating point of a supply circuit: Newton's method on Kirchhoff's current law at every joint. */
+import { eliminate, planElimination, type Pattern } from './elimination'
+import { LEAK, respond, type Response } from './laws'
+import type { Element, Flow, Joint, Operating } from './types'
+
+/** A circuit made ready: joints numbered, the elimination planned. Used again for every state of the same circuit. */
+export interface Prepared {
+  joints: Joint[]
+  elements: readonly Element[]
+  /** Per element, the rows of its joints; −1 where it has none. */
+  rows: { from: number, to: number }[]
+  pattern: Pattern
+  /** Where Newton's method starts: what each joint would have without load. */
+  startV: Float64Array
+}
+
+const ends = (element: Element): [Joint | null, Joint | null] =>
+  element.kind === 'source' ? [null, element.to] : element.kind === 'load' ? [element.at, null] : [element.from, element.to]
+
+/**
+ * Numbers the joints and plans the elimination. `like` is a circuit made ready before: where the elements are the same but for
+ * what loads draw, its plan is used again.
+ */
+export function prepare(elements: readonly Element[], like?: Prepared): Prepared {
+  if (like && sameBuild(elements, like.elements)) return { ...like, elements }
+  const index = new Map<Joint, number>()
+  const rowOf = (joint: Joint | null) => {
+    if (joint === null) return -1
+    const known = index.get(joint)
+    if (known !== undefined) return known
+    index.set(joint, index.size)
+    return index.size - 1
+  }
+  const rows = elements.map((element) => {
+    const [from, to] = ends(element)
+    return { from: rowOf(from), to: rowOf(to) }
+  })
+  const edges = rows.flatMap(({ from, to }) => from >= 0 && to >= 0 ? [[from, to] as const] : [])
+  return { joints: [...index.keys()], elements, rows, pattern: planElimination(index.size, edges), startV: noLoad(index.size, elements, rows) }
+}
+
+const sameBuild = (a: readonly Element[], b: readonly Element[]) => a.length === b.length && a.every((element, i) => {
+  const other = b[i]!
+  return element === other || (element.kind === 'load' && other.kind === 'load' && element.id === other.id && element.at === other.at)
+})
+
+/** Highest voltage that reaches each joint with nothing drawn. */
+function noLoad(size: number, elements: readonly Element[], rows: Prepared['rows']): Float64Array {
+  const startV = new Float64Array(size)
+  const given = (element: Element, fromV: number) => {
+    switch (element.kind) {
+      case 'source': return element.voltageV
+      case 'diode': return fromV - element.dropV
+      case 'regulator': return fromV >= element.leastInV ? Math.max(0, Math.min(element.setV, fromV - (element.headroomV ?? -Infinity))) : 0
+      case 'rectifier': return fromV * Math.SQRT2 - element.dropV
+      default: return fromV
+    }
+  }
+  // Each pass carries the voltage one element further; resistances carry it both ways.
+  for (let pass = 0; pass <= size; pass++) {
+    let moved = false
+    elements.forEach((element, i) => {
+      const { from, to } = rows[i]!
+      if (to < 0) return
+      const reached = given(element, from < 0 ? 0 : startV[from]!)
+      if (reached > startV[to]! + 1e-9) {
+        startV[to] = reached
+        moved = true
+      }
+      if (element.kind === 'resistance' && startV[to]! > startV[from]! + 1e-9) {
+        startV[from] = startV[to]!
+        moved = true
+      }
+    })
+    if (!moved) break
+  }
+  return startV
+}
+
+/** Kirchhoff's law counts as kept when no joint is out by more than this, in mA. */
+export const TOLERANCE_MA = 1e-4
+const MOST_ITERATIONS = 80
+
+interface Attempt { converged: boolean, voltages: Float64Array, responses: Response[], iterations: number }
+
+function attempt(circuit: Prepared, loadShare: number, startV: Float64Array): Attempt {
+  const { elements, rows, pattern } = circuit
+  const size = pattern.size
+  const matrix = new Float64Array(size * size)
+  const step = new Float64Array(size)
+  let voltages: Float64Array = Float64Array.from(startV)
+  let state = balance(circuit, voltages, loadShare)
+  let iterations = 0
+  while (state.worst > TOLERANCE_MA && iterations < MOST_ITERATIONS) {
+    iterations++
+    matrix.fill(0)
+    for (let row = 0; row < size; row++) {
+      matrix[row * size + row] = LEAK
+      step[row] = -state.out[row]!
+    }
+    for (let i = 0; i < elements.length; i++) {
+      const { from, to } = rows[i]!
+      const response = state.responses[i]!
+      if (from >= 0) {
+        matrix[from * size + from]! += response.inByFrom
+        if (to >= 0) matrix[from * size + to]! += response.inByTo
+      }
+      if (to >= 0) {
+        matrix[to * size + to]! -= response.outByTo
+        if (from >= 0) matrix[to * size + from]! -= response.outByFrom
+      }
+    }
+    if (!eliminate(pattern, matrix, step)) break
+    const next = shorten(circuit, voltages, step, loadShare, state.sum)
+    if (!next) break
+    voltages = next.voltages
+    state = next.state
+  }
+  return { converged: state.worst <= TOLERANCE_MA, voltages, responses: state.responses, iterations }
+}
+
+/** The whole step where it helps, else a half of it, a quarter …; the last is taken as it is to get over a kink. */
+function shorten(circuit: Prepared, voltages: Float64Array, step: Float64Array, loadShare: number, before: number) {
+  let length = 1
+  let best: { voltages: Float64Array, state: Balance } | null = null
+  for (let halving = 0; halving < 9; halving++, length /= 2) {
+    const tried = voltages.map((voltage, row) => Math.max(0, voltage + length * step[row]!))
+    if (tried.some(voltage => !Number.isFinite(voltage))) continue
+    const state = balance(circuit, tried, loadShare)
+    if (!best || state.sum < best.state.sum) best = { voltages: tried, state }
+    if (state.sum < before * (1 - 0.2 * length)) break
+  }
+  return best
+}
+
+interface Balance { out: Float64Array, responses: Response[], worst: number, sum: number }
+
+/** Current that leaves each joint in all; zero everywhere at the operating point. */
+function balance({ elements, rows, pattern }: Prepared, voltages: Float64Array, loadShare: number): Balance {
+  const out = new Float64Array(pattern.size)
+  const responses = elements.map((element, i) => {
+    const { from, to } = rows[i]!
+    const response = respond(element, from < 0 ? 0 : voltages[from]!, to < 0 ? 0 : voltages[to]!, loadShare)
+    if (from >= 0) out[from]! += response.inMa
+    if (to >= 0) out[to]! -= response.outMa
+    return response
+  })
+  let worst = 0
+  let sum = 0
+  for (let row = 0; row < pattern.size; row++) {
+    out[row]! += LEAK * voltages[row]!
+    worst = Math.max(worst, Math.abs(out[row]!))
+    sum += out[row]! * out[row]!
+  }
+  return { out, responses, worst, sum }
+}
+
+/**
+ * The operating point. `ok` is false when none exists with every load alight (a brown-out); then `carriedShare` says what part
+ * of all loads the circuit can carry, and the voltages are those it falls to. Never throws; laws are in the tests.
+ */
+export function solve(circuit: Prepared): Operating {
+  const full = settle(circuit)
+  const dark = full.converged ? darkLoads(circuit, full.voltages) : []
+  const ok = full.converged && !dark.length
+  return { ok, dark, carriedShare: ok ? 1 : carried(circuit), iterations: full.iterations, ...read(circuit, full) }
+}
+
+/** Newton's method from the voltages without load; where it does not arrive, the loads are raised step by step. */
+function settle(circuit: Prepared): Attempt {
+  const direct = attempt(circuit, 1, circuit.startV)
+  if (direct.converged) return direct
+  let reached = attempt(circuit, 0, circuit.startV)
+  let iterations = direct.iterations + reached.iterations
+  let share = 0
+  let stride = 0.25
+  while (share < 1 && stride > 1e-3) {
+    const next = Math.min(1, share + stride)
+    const tried = attempt(circuit, next, reached.voltages)
+    iterations += tried.iterations
+    if (!tried.converged) {
+      stride /= 2
+      continue
+    }
+    reached = tried
+    share = next
+  }
+  return { ...(share < 1 ? direct : reached), iterations }
+}
+
+function darkLoads({ elements, rows }: Prepared, voltages: Float64Array): string[] {
+  return elements.flatMap((element, i) => element.kind === 'load' && element.currentMa > 0 && voltages[rows[i]!.from]! < element.leastV ? [element.id] : [])
+}
+
+/** Largest share of all loads that leaves every load alight, to a hundredth; 0 when some load has no supply at all. */
+function carried(circuit: Prepared): number {
+  const holds = (share: number) => {
+    const { converged, voltages } = attempt(circuit, share, circuit.startV)
+    return converged && !darkLoads(circuit, voltages).length
+  }
+  if (!holds(0)) return 0
+  let low = 0
+  let high = 1
+  while (high - low > 0.005) {
+    const middle = (low + high) / 2
+    if (holds(middle)) low = middle
+    else high = middle
+  }
+  return Math.round(low * 100) / 100
+}
+
+function read({ elements, joints }: Prepared, { voltages, responses }: Attempt): Pick<Operating, 'voltages' | 'flows'> {
+  const flows: Record<string, Flow> = {}
+  elements.forEach((element, i) => flows[element.id] = { inMa: responses[i]!.inMa, outMa: responses[i]!.outMa })
+  return { voltages: Object.fromEntries(joints.map((joint, row) => [joint, voltages[row]!])), flows }
+}

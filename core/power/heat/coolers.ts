@@ -1,0 +1,42 @@
+/** What coolers, cases and fans do to the way heat takes. All from memory: typical values of each kind, not of one maker's. */
+import type { Cooler, Enclosure } from '../../plan/power'
+
+export interface CoolerFigures {
+  label: string
+  /** Of the bare board's thermal resistance, with still air and with the fan at full speed. */
+  stillShare: number
+  blownShare: number
+  /** Heat it stores beside the board, in J per K. */
+  storeJk: number
+  /** Has a fan of its own. */
+  fan: boolean
+  price: number
+}
+
+export const COOLERS: Readonly<Record<Cooler, CoolerFigures>> = {
+  'none': { label: 'no cooler', stillShare: 1, blownShare: 0.55, storeJk: 0, fan: false, price: 0 },
+  'fins': { label: 'small heat sinks', stillShare: 0.8, blownShare: 0.42, storeJk: 8, fan: false, price: 3 },
+  'block': { label: 'large heat sink', stillShare: 0.55, blownShare: 0.32, storeJk: 45, fan: false, price: 8 },
+  'case-body': { label: 'case as heat sink', stillShare: 0.4, blownShare: 0.33, storeJk: 160, fan: false, price: 16 },
+  'active': { label: 'heat sink with its own fan', stillShare: 0.6, blownShare: 0.28, storeJk: 25, fan: true, price: 9 },
+}
+
+export interface EnclosureFigures {
+  label: string
+  /** Air inside above the room, in K per W of all heat inside. */
+  stillKw: number
+  blownKw: number
+  storeJk: number
+}
+
+export const ENCLOSURES: Readonly<Record<Enclosure, EnclosureFigures>> = {
+  open: { label: 'in the open', stillKw: 0, blownKw: 0, storeJk: 0 },
+  vented: { label: 'case with openings', stillKw: 1.3, blownKw: 0.6, storeJk: 60 },
+  closed: { label: 'closed case', stillKw: 4, blownKw: 3, storeJk: 90 },
+}
+
+/** A case that is the heat sink gives its heat off outside: no air inside counts. */
+export const enclosureOf = (cooler: Cooler, enclosure: Enclosure): EnclosureFigures => cooler === 'case-body' ? ENCLOSURES.open : ENCLOSURES[enclosure]
+
+/** Between still and full speed resistance falls with the speed to this power. Memory. */
+export const FAN_POWER = 0.7

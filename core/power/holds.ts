@@ -1,0 +1,48 @@
+/** What holds the board up after its supply is switched off: capacitors and latches on the way to it. */
+import type { Facts } from '../facts/types'
+import type { NodeRef } from '../plan/power'
+import { boardPower } from './board'
+import { capacitorHoldS } from './front/hold'
+import { pathUp } from './shares'
+import type { PowerState } from './states'
+import type { Tree, TreeNode } from './tree/types'
+
+export interface HoldReport {
+  node: NodeRef
+  name: string
+  by: 'capacitor' | 'latch'
+  holdS: number
+  /** What an orderly shutdown takes. */
+  wantedS: number
+  /** Capacitor: from and to voltage, and the power it carries. */
+  fromV?: number
+  toV?: number
+  powerW?: number
+}
+
+/** Seconds an orderly shutdown takes: the maker's figure or the board's. */
+export const shutdownS = ({ plan, board }: Facts): number => plan.power.shutdownS ?? (board ? boardPower(board).shutdownS : 0)
+
+/** Capacitors and latches between the source and the board, the nearest first. Idle draw counts: a board that shuts down rests. */
+export function holdsOf(facts: Facts, tree: Tree, states: PowerState[]): HoldReport[] {
+  if (!tree.byId.has('@5V') || !facts.board) return []
+  const idle = states.find(state => state.id === 'idle')!
+  const wantedS = shutdownS(facts)
+  const path = pathUp(tree, idle, '@5V')
+  return path.flatMap((node, i): HoldReport[] => {
+    if (node.kind === 'latch') return [{ node: node.id, name: node.name, by: 'latch', holdS: node.figures.holdS?.value ?? 0, wantedS }]
+    if (node.kind !== 'capacitor' && node.kind !== 'rectifier') return []
+    const { voltageV, currentMa } = idle.nodes[node.id]!
+    const farad = node.kind === 'capacitor' ? node.figures.capacitanceF!.value : node.figures.capacitanceUf!.value * 1e-6
+    const toV = leastBelow(path.slice(0, i), facts)
+    const powerW = voltageV * currentMa / 1000
+    return [{ node: node.id, name: node.name, by: 'capacitor', holdS: capacitorHoldS(farad, voltageV, toV, powerW, node.figures.ohm?.value), wantedS, fromV: voltageV, toV, powerW }]
+  })
+}
+
+/** Voltage at which what is nearer to the board gives up: a converter's least input, else the board's under-voltage sign. */
+function leastBelow(nearer: TreeNode[], { board }: Facts): number {
+  const converter = nearer.findLast(node => node.figures.setV)
+  if (!converter) return boardPower(board!).signV
+  return Math.max(converter.figures.leastInV?.value ?? 0, converter.kind === 'step-up' ? 0 : (converter.figures.setV!.value) + (converter.figures.headroomV?.value ?? 0))
+}

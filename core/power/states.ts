@@ -1,0 +1,90 @@
+/** The states a plan is judged in, and the circuit solved in each. */
+import type { BaseState, LoadState, NodeRef, PowerPlan } from '../plan/power'
+import { prepare, solve, type Prepared } from './circuit/solve'
+import type { Operating } from './circuit/types'
+import { backOf, elementsOf, fabricOf, ownOf, type Setting } from './tree/elements'
+import type { Tree, TreeNode } from './tree/types'
+
+export interface PowerState {
+  id: string
+  label: string
+  /** False when no operating point exists with every load alight: a brown-out. */
+  ok: boolean
+  /** What part of all loads together the supply can carry; 1 when `ok`. */
+  carriedShare: number
+  dark: NodeRef[]
+  nodes: Record<NodeRef, NodeFigures>
+}
+
+export interface NodeFigures {
+  /** At what it gives to; of a load, at the load. */
+  voltageV: number
+  /** At what it takes from; absent for sources and loads. */
+  inputV?: number
+  /** Through it, towards the loads; negative when it flows back. */
+  currentMa: number
+  /** Given by a source, taken by a load, lost in what stands between. */
+  powerMw: number
+  /** Hub: what it feeds into its upstream port, against the way it should go. */
+  backMa?: number
+}
+
+export interface StateSpec {
+  id: string
+  label: string
+  setting: Setting
+  seconds: number
+}
+
+const BASE_LABELS: Readonly<Record<BaseState, string>> = { idle: 'Idle', typical: 'Typical', peak: 'Peak', start: 'Start-up' }
+const BASE_LOAD: Readonly<Record<BaseState, LoadState>> = { idle: 'idle', typical: 'typical', peak: 'peak', start: 'surge' }
+
+/** The four states every plan has, then the plan's own steps. */
+export function stateSpecs(power: PowerPlan): StateSpec[] {
+  return [
+    ...(Object.keys(BASE_LABELS) as BaseState[]).map(id => ({ id, label: BASE_LABELS[id], setting: { loads: {}, usual: BASE_LOAD[id], open: [] }, seconds: 0 })),
+    ...power.steps.map(step => ({ id: step.id, label: step.name || step.id, setting: { loads: step.loads, usual: BASE_LOAD[step.base], open: step.open }, seconds: step.seconds })),
+  ]
+}
+
+/** The circuit solved in each of the states; what they share is made ready once. */
+export function solveStates(tree: Tree, specs: readonly StateSpec[]): PowerState[] {
+  const fabric = fabricOf(tree)
+  let like: Prepared | undefined
+  return specs.map(({ id, label, setting }) => {
+    const circuit = prepare(elementsOf(tree, setting, fabric), like)
+    like ??= circuit
+    const point = solve(circuit)
+    const nodes: PowerState['nodes'] = {}
+    for (const node of tree.nodes) nodes[node.id] = figuresAt(node, point)
+    return { id, label, ok: point.ok, carriedShare: point.carriedShare, dark: point.dark, nodes }
+  })
+}
+
+const SCALE = [1, 10, 100, 1000, 10_000] as const
+const round = (value: number, digits: 2 | 3 | 4) => Math.round(value * SCALE[digits]) / SCALE[digits] + 0
+
+function figuresAt(node: TreeNode, { voltages, flows }: Operating): NodeFigures {
+  const inV = node.input === null ? 0 : voltages[node.input] ?? 0
+  const outV = node.output === null ? 0 : voltages[node.output] ?? 0
+  const flow = flows[node.id]
+  if (node.role === 'source') return figures(outV, flow?.outMa ?? 0, outV * (flow?.outMa ?? 0))
+  if (node.role === 'load') return figures(inV, flow?.inMa ?? 0, inV * (flow?.inMa ?? 0))
+  if (node.role === 'joint') return figures(outV, 0, 0)
+  const lossMw = flow ? inV * flow.inMa - outV * flow.outMa : 0
+  // The rectifier's input is in V rms with pulses of current: its loss counts on the direct side.
+  const loss = node.kind === 'rectifier' && flow ? (node.figures.dropV?.value ?? 0) * flow.outMa : lossMw
+  const back = node.kind === 'hub' ? flows[backOf(node.id)] : undefined
+  const lost = node.kind === 'hub' || node.kind === 'latch' ? loss + (flows[ownOf(node.id)]?.inMa ?? 0) * outV : loss
+  const given = figures(outV, flow?.outMa ?? 0, lost)
+  given.inputV = round(inV, 4)
+  if (back) given.backMa = round(back.outMa, 3)
+  return given
+}
+
+const figures = (voltageV: number, currentMa: number, powerMw: number): NodeFigures => ({ voltageV: round(voltageV, 4), currentMa: round(currentMa, 3), powerMw: round(powerMw, 2) })
+
+/** Current into a joint from all that feeds it. */
+export function joinedMa(tree: Tree, state: PowerState, joint: NodeRef): number {
+  return tree.nodes.filter(node => node.role === 'path' && node.output === joint).reduce((sum, node) => sum + Math.max(0, state.nodes[node.id]!.currentMa), 0)
+}

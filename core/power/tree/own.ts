@@ -1,0 +1,56 @@
+/** The nodes that the maker put into the power tree. */
+import type { Facts } from '../../facts/types'
+import type { NodeRef, PowerNode, PowerPlan } from '../../plan/power'
+import type { SupplyUnit } from '../../catalogue/types'
+import { KINDS } from '../kinds'
+import { figuresOf } from './figures'
+import type { TreeNode, TreeProblem } from './types'
+
+/** Source figures of a supply file. */
+export const sourceFigures = (unit: SupplyUnit): Record<string, number> =>
+  ({ voltageV: unit.voltageV, currentMa: unit.currentMa, ohm: unit.ohm ?? 0.05, ...unit.capacityMah !== undefined && { capacityMah: unit.capacityMah } })
+
+/** A supply as a node of the tree. */
+export function sourceNode(id: NodeRef, name: string, unit: SupplyUnit, own: Record<string, number> | undefined, isOwn: boolean, problems: TreeProblem[]): TreeNode {
+  return {
+    id, kind: unit.kind, role: 'source', name, from: [], input: null, output: id, figures: figuresOf(id, sourceFigures(unit), unit.origin, own, problems),
+    own: isOwn, open: false, unit, price: unit.price, cautions: unit.cautions,
+  }
+}
+
+/** The lead that comes with a supply, as a node of its own. */
+export function leadNode(id: NodeRef, from: NodeRef, unit: SupplyUnit, own: Record<string, number> | undefined, problems: TreeProblem[]): TreeNode | null {
+  if (!unit.cable) return null
+  const { awg, lengthM, contactOhm } = unit.cable
+  return { id, kind: 'cable', role: 'path', name: 'its lead', from: [from], input: from, output: id, figures: figuresOf(id, { awg, lengthM, contactOhm, bundledPairs: 1, measuredOhm: 0 }, unit.origin, own, problems), own: false, open: false }
+}
+
+/** Nodes of the plan, in its order. A supply brings its lead along as `id@lead`. */
+export function ownNodes(power: PowerPlan, { catalogue }: Facts, problems: TreeProblem[]): TreeNode[] {
+  return power.nodes.flatMap((node): TreeNode[] => {
+    const unit = catalogue.supplies.get(node.type)
+    if (unit) {
+      const source = sourceNode(node.id, node.name || unit.name, unit, node.figures, true, problems)
+      const lead = leadNode(leadOf(node.id), node.id, unit, power.figures[leadOf(node.id)], problems)
+      return lead ? [source, lead] : [source]
+    }
+    const made = itemNode(node, catalogue.powerItems.get(node.type), power, problems)
+    return made ? [made] : []
+  })
+}
+
+export const leadOf = (id: NodeRef): NodeRef => `${id}@lead`
+
+function itemNode(node: PowerNode, item: ReturnType<Facts['catalogue']['powerItems']['get']>, power: PowerPlan, problems: TreeProblem[]): TreeNode | null {
+  if (!item) {
+    problems.push({ kind: 'unknown-type', node: node.id, type: node.type })
+    return null
+  }
+  const { role } = KINDS[item.kind]
+  const usual: Record<string, number> = item.kind === 'cable' ? { bundledPairs: 1, measuredOhm: 0 } : {}
+  return {
+    id: node.id, kind: item.kind, role, name: node.name || item.name, from: node.from ? [node.from] : [], input: null, output: role === 'load' ? null : node.id,
+    figures: figuresOf(node.id, { ...usual, ...item.figures }, item.origin, { ...node.figures, ...power.figures[node.id] }, problems), efficiency: item.efficiency, law: item.law,
+    own: true, open: node.open === true, item, ...node.upstream && { upstream: node.upstream }, price: item.price, cautions: item.cautions,
+  }
+}

@@ -1,0 +1,53 @@
+/** The power tree: every node that gives, passes on or takes, with its figures and where each comes from. */
+import type { EfficiencyPoint, LoadLaw, Origin, PowerItem, SupplyUnit } from '../../catalogue/types'
+import type { NodeRef } from '../../plan/power'
+import type { Joint } from '../circuit/types'
+import type { NodeKind, NodeRole } from '../kinds'
+
+export interface NodeFigure {
+  value: number
+  origin: Origin
+}
+
+export interface TreeNode {
+  id: NodeRef
+  kind: NodeKind
+  role: NodeRole
+  name: string
+  partId?: string
+  /** Nodes that feed it; more than one where a second way in was joined. */
+  from: NodeRef[]
+  /** Joint it takes from, and joint it gives to. */
+  input: Joint | null
+  output: Joint | null
+  figures: Record<string, NodeFigure>
+  efficiency?: EfficiencyPoint[]
+  law?: LoadLaw
+  /** The maker put it in: it can be taken out again. */
+  own: boolean
+  open: boolean
+  unit?: SupplyUnit
+  item?: PowerItem
+  /** Hub: the port it hangs on for data. */
+  upstream?: NodeRef
+  price?: number
+  cautions?: string[]
+}
+
+export type TreeProblem
+  = | { kind: 'unknown-type', node: NodeRef, type: string }
+    | { kind: 'unknown-feed', node: NodeRef, feed: NodeRef }
+  /** Nodes that feed each other in a ring. */
+    | { kind: 'ring', nodes: NodeRef[] }
+    | { kind: 'unfed', node: NodeRef }
+  /** A figure outside what can be: the usual one is used. */
+    | { kind: 'absurd', node: NodeRef, figure: string, value: number }
+
+export interface Tree {
+  /** Sources first, then as they are fed. */
+  nodes: TreeNode[]
+  byId: ReadonlyMap<NodeRef, TreeNode>
+  problems: TreeProblem[]
+  /** No source feeds the board: 5.0 V are assumed on its rail so that the loads can be added. */
+  assumed: boolean
+}
