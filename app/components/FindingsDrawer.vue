@@ -43,6 +43,7 @@ const shown = computed(() => {
       </button>
     </div>
     <SelectionCard v-if="wide && !view.findingId" />
+    <PowerNodeCard v-if="wide && current.id === 'power' && view.node" />
     <FindingCard
       v-for="finding in shown"
       :key="finding.id"

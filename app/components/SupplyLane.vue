@@ -2,7 +2,7 @@
 /** A rail in mA: each load is as wide as it draws, typical solid and peak behind it. */
 import type { RailBudget } from '~~/core/power/budget'
 
-const { rail, note } = defineProps<{ rail: RailBudget, note: string }>()
+const { rail, note, name = undefined } = defineProps<{ rail: RailBudget, note: string, name?: string }>()
 const view = useViewStore()
 const { colourOf } = useOwners()
 
@@ -32,7 +32,7 @@ const merged = computed(() => {
 <template>
   <div class="lane">
     <div class="lane-name">
-      <b>{{ rail.rail === '3V3' ? '3V3' : rail.rail === '5V' ? '5 V' : 'USB' }}</b><span class="small quiet">{{ note }}</span><span
+      <b>{{ name ?? (rail.rail === '3V3' ? '3V3' : rail.rail === '5V' ? '5 V' : 'USB') }}</b><span class="small quiet">{{ note }}</span><span
         v-if="free !== null && free >= 0"
         class="small figures"
       >{{ milliamps(free) }} free</span>

@@ -26,6 +26,9 @@ export const useViewStore = defineStore('view', () => {
   const partId = ref<string | null>(null)
   const terminal = ref<string | null>(null)
   const position = ref<number | null>(null)
+  /** Node of the power tree, and whether something is about to be put in before it. */
+  const node = ref<string | null>(null)
+  const inserting = ref(false)
   const findingId = ref<string | null>(null)
   const marked = shallowRef<Subject[]>([])
   const ghost = shallowRef<{ label: string, report: Report } | null>(null)
@@ -38,6 +41,12 @@ export const useViewStore = defineStore('view', () => {
     partId.value = id
     terminal.value = null
     position.value = null
+    clearFinding()
+  }
+
+  function chooseNode(id: string | null, insert = false): void {
+    node.value = id
+    inserting.value = insert
     clearFinding()
   }
 
@@ -54,6 +63,8 @@ export const useViewStore = defineStore('view', () => {
     marked.value = finding.subjects
     const part = finding.subjects.find(subject => subject.partId)?.partId
     if (part) partId.value = part
+    const at = finding.subjects.find(subject => subject.node)?.node
+    if (at) node.value = at.replace(/@wire$/, '')
   }
 
   function clearFinding(): void {
@@ -73,6 +84,7 @@ export const useViewStore = defineStore('view', () => {
 
   function reset(): void {
     choosePart(null)
+    node.value = null
     ghost.value = null
     notice.value = null
     worksheet.value = null
@@ -81,7 +93,7 @@ export const useViewStore = defineStore('view', () => {
 
   return {
     dark, fromBelow, turned, large, drawerOpen, allStages, logOpen, keysOpen, worksheet,
-    partId, terminal, position, findingId, marked, markedPositions, markedParts, ghost, notice,
-    choosePart, choosePosition, chooseFinding, clearFinding, mark, say, reset,
+    partId, terminal, position, node, inserting, findingId, marked, markedPositions, markedParts, ghost, notice,
+    choosePart, chooseNode, choosePosition, chooseFinding, clearFinding, mark, say, reset,
   }
 })

@@ -16,7 +16,29 @@ export interface Need {
 
 /** Every need of the plan, buses before parts, each once. Empty without a board. */
 export function needsOf(facts: Facts): Need[] {
-  return [...busNeeds(facts), ...partNeeds(facts)]
+  return [...busNeeds(facts), ...partNeeds(facts), ...fanNeeds(facts), ...clockNeeds(facts)]
+}
+
+/** The fan on the board's own socket: up to four steps of temperature, hysteresis and speed, 0 to 255. Parameter names from memory. */
+function fanNeeds({ board, parts, plan: { power: { heat: { fan, cooler } } } }: Facts): Need[] {
+  const owners = parts.filter(owner => owner.part.plugs?.some(plug => plug.socket === 'fan' && holds(plug.when, owner.options)))
+  if (!board?.sockets.fan || (!owners.length && cooler !== 'active') || !('hysteresisC' in fan)) return []
+  const points = fan.mode === 'threshold' ? [{ temperatureC: fan.onC, percent: 100 }] : [...fan.points].sort((a, b) => a.temperatureC - b.temperatureC).slice(0, 4)
+  const why = `when the fan ${owners[0] ? `"${owners[0].name}" ` : ''}runs`
+  return points.flatMap(({ temperatureC, percent }, i) => {
+    const param = (name: string, value: number): Need => ({ need: { kind: 'param', name, value: String(Math.round(value)) }, why, partIds: owners.map(owner => owner.id) })
+    return [param(`fan_temp${i}`, temperatureC * 1000), param(`fan_temp${i}_hyst`, fan.hysteresisC * 1000), param(`fan_temp${i}_speed`, percent * 2.55)]
+  })
+}
+
+/** A lower clock and core voltage. Setting names from memory. */
+function clockNeeds({ board, plan: { power: { clock } } }: Facts): Need[] {
+  if (!board) return []
+  const setting = (name: string, value: number, why: string): Need => ({ need: { kind: 'setting', name, value: String(value) }, why, partIds: [] })
+  return [
+    ...clock.coreMhz !== null ? [setting('arm_freq', clock.coreMhz, 'the plan\'s processor clock, in MHz')] : [],
+    ...clock.voltageSteps ? [setting('over_voltage', clock.voltageSteps, 'the plan\'s core voltage, in steps of 25 mV')] : [],
+  ]
 }
 
 function busNeeds(facts: Facts): Need[] {
@@ -121,7 +143,7 @@ function fillNeed(need: BootNeed, owner: ResolvedPart, facts: Facts): BootNeed |
 }
 
 /**
- * Fills `{signal}` with that signal's line, `{option:id}` with an option, `{spi}` and `{select}` with the SPI bus and select number.
+ * Fills `{signal}` with that signal's line, `{option:id}` with an option, `{fan:on}` and `{fan:hysteresis}` in thousandths of a degree, `{spi}` and `{select}` with the SPI bus and select number.
  * Null while something it needs has no place yet.
  */
 export function fillTemplate(text: string, owner: ResolvedPart, facts: Facts): string | null {
@@ -134,7 +156,15 @@ export function fillTemplate(text: string, owner: ResolvedPart, facts: Facts): s
   return complete ? filled : null
 }
 
+/** A fan that is switched: where the plan has no threshold of its own, these. practice */
+const USUAL_THRESHOLD = { onC: 60, hysteresisC: 10 }
+
 function valueOf(name: string, owner: ResolvedPart, facts: Facts): string | null {
+  if (name.startsWith('fan:')) {
+    const { fan } = facts.plan.power.heat
+    const { onC, hysteresisC } = fan.mode === 'threshold' ? fan : USUAL_THRESHOLD
+    return String(Math.round(1000 * (name === 'fan:on' ? onC : hysteresisC)))
+  }
   if (name.startsWith('option:')) return owner.options[name.slice(7)] ?? null
   if (name === 'spi' || name === 'select') {
     const bus = facts.groups.find(group => group.owner === owner && group.kind === 'spi')?.bus

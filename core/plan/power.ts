@@ -53,7 +53,8 @@ export type Enclosure = 'open' | 'vented' | 'closed'
 export type Cooler = 'none' | 'fins' | 'block' | 'case-body' | 'active'
 
 export type FanControl
-  = | { mode: 'none' | 'always' }
+  = | { mode: 'none' }
+    | { mode: 'always' }
     | { mode: 'threshold', onC: number, hysteresisC: number }
   /** Speed in percent from each temperature up. */
     | { mode: 'curve', points: { temperatureC: number, percent: number }[], hysteresisC: number }

@@ -63,27 +63,28 @@ export function railBudgets(facts: Facts, solved: Solved): RailBudget[] {
   const on3V3 = loadsAt(solved, '@3V3')
   const onUsb = loadsAt(solved, '@usb')
   const voltage = (node: string) => stateOf(solved.states, 'peak').nodes[node]?.voltageV ?? 0
+  const feed = feedLimit(facts, solved.tree)
   const rails: RailBudget[] = [
-    { rail: '5V', loads: on5V, ...total(on5V), peakV: voltage('@5V'), ...feedLimit(facts, solved.tree), limitKey: 'supply.currentMa' },
+    { rail: '5V', loads: on5V, ...total(on5V), peakV: voltage('@5V'), ...feed, limitKey: 'supply.currentMa' },
     { rail: '3V3', loads: on3V3, ...total(on3V3), peakV: voltage('@3V3'), ...own('board.rail3V3BudgetMa', board?.limits.rail3V3BudgetMa.value, board?.limits.rail3V3BudgetMa.origin), limitKey: 'board.rail3V3BudgetMa' },
   ]
   if (onUsb.length) {
-    const given = usbBudget(facts)
+    const given = usbBudget(facts, feed.availableMa)
     rails.push({ rail: 'USB', loads: onUsb, ...total(onUsb), peakV: voltage('@usb'), ...own('board.usbBudgetMa', given?.value, given?.origin), limitKey: 'board.usbBudgetMa' })
   }
   return rails
 }
 
-/** What the USB sockets give together; less where the board sees a small supply. */
-export function usbBudget({ board, supplyMa }: Facts): { value: number, origin: Origin, small: boolean } | null {
+/** What the USB sockets give together; less where the board sees a small supply. `feedMa` is what its feed gives. */
+export function usbBudget({ board }: Facts, feedMa: number | null): { value: number, origin: Origin, small: boolean } | null {
   if (!board) return null
   const small = boardPower(board).usbSmallSupply
-  if (small && supplyMa !== null && supplyMa < small.belowMa) return { value: small.budgetMa, origin: small.origin, small: true }
+  if (small && feedMa !== null && feedMa < small.belowMa) return { value: small.budgetMa, origin: small.origin, small: true }
   return { ...board.limits.usbBudgetMa, small: false }
 }
 
 /** What the feed of the 5 V rail gives: the weakest converter or source on the way up. */
-function feedLimit({ plan, supplyMa, supply }: Facts, tree: Tree): { availableMa: number | null, origin: Origin } {
+export function feedLimit({ plan, supplyMa, supply }: Facts, tree: Tree): { availableMa: number | null, origin: Origin } {
   const own = plan.limits['supply.currentMa'] ?? plan.supply?.currentMa
   let at = tree.byId.get('@5V')
   // Before a board is chosen the supply is all there is to compare with.

@@ -30,7 +30,8 @@ export function holdsOf(facts: Facts, tree: Tree, states: PowerState[]): HoldRep
   const wantedS = shutdownS(facts)
   const path = pathUp(tree, idle, '@5V')
   return path.flatMap((node, i): HoldReport[] => {
-    if (node.kind === 'latch') return [{ node: node.id, name: node.name, by: 'latch', holdS: node.figures.holdS?.value ?? 0, wantedS }]
+    // A board that holds the latch by a line lets go once it has shut down, however long that takes.
+    if (node.kind === 'latch') return [{ node: node.id, name: node.name, by: 'latch', holdS: heldByBoard(facts) ? wantedS : node.figures.holdS?.value ?? 0, wantedS }]
     if (node.kind !== 'capacitor' && node.kind !== 'rectifier') return []
     const { voltageV, currentMa } = idle.nodes[node.id]!
     const farad = node.kind === 'capacitor' ? node.figures.capacitanceF!.value : node.figures.capacitanceUf!.value * 1e-6
@@ -39,6 +40,9 @@ export function holdsOf(facts: Facts, tree: Tree, states: PowerState[]): HoldRep
     return [{ node: node.id, name: node.name, by: 'capacitor', holdS: capacitorHoldS(farad, voltageV, toV, powerW, node.figures.ohm?.value), wantedS, fromV: voltageV, toV, powerW }]
   })
 }
+
+/** A latch part of the plan whose hold line is wired to the board. */
+const heldByBoard = ({ terminals }: Facts): boolean => terminals.some(({ owner, signal, place }) => owner.part.id === 'power-latch' && signal?.id === 'hold' && place?.kind === 'header')
 
 /** Voltage at which what is nearer to the board gives up: a converter's least input, else the board's under-voltage sign. */
 function leastBelow(nearer: TreeNode[], { board }: Facts): number {

@@ -21,9 +21,9 @@ export interface NodeFigures {
   voltageV: number
   /** At what it takes from; absent for sources and loads. */
   inputV?: number
-  /** Through it, towards the loads; negative when it flows back. */
+  /** Through it, towards the loads; negative when it flows back. Of a joint, what it passes on. */
   currentMa: number
-  /** Given by a source, taken by a load, lost in what stands between. */
+  /** Given by a source, taken by a load, passed on by a joint, lost in what stands between. */
   powerMw: number
   /** Hub: what it feeds into its upstream port, against the way it should go. */
   backMa?: number
@@ -50,6 +50,7 @@ export function stateSpecs(power: PowerPlan): StateSpec[] {
 /** The circuit solved in each of the states; what they share is made ready once. */
 export function solveStates(tree: Tree, specs: readonly StateSpec[]): PowerState[] {
   const fabric = fabricOf(tree)
+  const joints = tree.nodes.filter(node => node.role === 'joint')
   let like: Prepared | undefined
   return specs.map(({ id, label, setting }) => {
     const circuit = prepare(elementsOf(tree, setting, fabric), like)
@@ -57,6 +58,7 @@ export function solveStates(tree: Tree, specs: readonly StateSpec[]): PowerState
     const point = solve(circuit)
     const nodes: PowerState['nodes'] = {}
     for (const node of tree.nodes) nodes[node.id] = figuresAt(node, point)
+    for (const node of joints) nodes[node.id] = passedOn(node, nodes, tree)
     return { id, label, ok: point.ok, carriedShare: point.carriedShare, dark: point.dark, nodes }
   })
 }
@@ -84,7 +86,16 @@ function figuresAt(node: TreeNode, { voltages, flows }: Operating): NodeFigures 
 
 const figures = (voltageV: number, currentMa: number, powerMw: number): NodeFigures => ({ voltageV: round(voltageV, 4), currentMa: round(currentMa, 3), powerMw: round(powerMw, 2) })
 
-/** Current into a joint from all that feeds it. */
-export function joinedMa(tree: Tree, state: PowerState, joint: NodeRef): number {
-  return tree.nodes.filter(node => node.role === 'path' && node.output === joint).reduce((sum, node) => sum + Math.max(0, state.nodes[node.id]!.currentMa), 0)
+/** What a joint passes on: all that flows into it, from its feeds or backwards from what hangs on it. */
+function passedOn(joint: TreeNode, nodes: PowerState['nodes'], tree: Tree): NodeFigures {
+  const { voltageV } = nodes[joint.id]!
+  let currentMa = 0
+  for (const node of tree.nodes) {
+    if (node.role !== 'path') continue
+    const flowing = nodes[node.id]!.currentMa
+    if (node.output === joint.output && flowing > 0) currentMa += flowing
+    else if (node.input === joint.output && flowing < 0) currentMa -= flowing
+    if (node.kind === 'hub' && node.upstream && tree.byId.get(node.upstream)?.output === joint.output) currentMa += Math.max(0, nodes[node.id]!.backMa ?? 0)
+  }
+  return figures(voltageV, currentMa, voltageV * currentMa)
 }

@@ -9,8 +9,6 @@ export type SignalWorksheet
     | { kind: 'matrix', keys: number, rows: number, columns: number, diodes: boolean }
     | { kind: 'stage', lineV: number, loadV: number, loadMa: number, inductive: boolean, switchingHz: number, series: SeriesName }
 
-
-
 /** Starting figures where no finding gives any. */
 export const USUAL_SIGNAL_WORKSHEETS: Readonly<{ [Kind in SignalWorksheet['kind']]: Extract<SignalWorksheet, { kind: Kind }> }> = {
   'pull-up': { kind: 'pull-up', supplyV: 3.3, clockHz: 100_000, capacitancePf: 100, pullUpOhms: [1800] },

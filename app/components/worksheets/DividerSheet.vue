@@ -6,6 +6,7 @@ import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'divider' }> }>()
+const emit = defineEmits<{ change: [sheet: Worksheet] }>()
 const inputV = ref(given.inputV)
 const mostV = ref(given.mostV)
 const leastV = ref(given.leastV)
@@ -26,6 +27,7 @@ const rows = computed<ResultRow[]>(() => shown.value
       { label: 'edge', value: `${(shown.value.edgeS * 1e6).toFixed(3)} µs`, limit: `${(EDGE_SHARE * 1e6 / bitHz.value).toFixed(3)} µs, a tenth of a bit`, holds: shown.value.edgeS <= EDGE_SHARE / bitHz.value, origin: 'practice' },
     ]
   : [{ label: 'no pair', value: '—', limit: 'Allow more current, a finer series or a slower rate; or take a level shifter.', holds: false }])
+watch(() => ({ kind: given.kind, inputV: inputV.value, mostV: mostV.value, leastV: leastV.value, bitHz: bitHz.value, series: series.value }), sheet => emit('change', sheet))
 </script>
 
 <template>

@@ -6,6 +6,7 @@ import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'led' }> }>()
+const emit = defineEmits<{ change: [sheet: Worksheet] }>()
 const project = useProjectStore()
 const supplyV = ref(given.supplyV)
 const forwardV = ref(given.forwardV)
@@ -21,6 +22,7 @@ const rows = computed<ResultRow[]>(() => found.value
       { label: 'resistor warms with', value: `${found.value.resistorMw.toFixed(1)} mW`, limit: 'a small one stands 250 mW', holds: found.value.resistorMw <= 250, origin: 'practice' },
     ]
   : [{ label: 'does not light', value: '—', limit: 'The supply has to be above the LED\'s own voltage.', holds: false }])
+watch(() => ({ kind: given.kind, supplyV: supplyV.value, forwardV: forwardV.value, currentMa: currentMa.value, series: series.value }), sheet => emit('change', sheet))
 </script>
 
 <template>

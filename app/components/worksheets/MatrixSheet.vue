@@ -5,6 +5,7 @@ import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'matrix' }> }>()
+const emit = defineEmits<{ change: [sheet: Worksheet] }>()
 const keys = ref(given.keys)
 const rowCount = ref(given.rows)
 const columns = ref(given.columns)
@@ -21,6 +22,7 @@ const rows = computed<ResultRow[]>(() => {
     { label: 'one scan', value: `${(figures.scanS * 1000).toFixed(2)} ms`, limit: '5 ms feel immediate', holds: figures.scanS <= 0.005, origin: 'practice' },
   ]
 })
+watch(() => ({ kind: given.kind, keys: keys.value, rows: rowCount.value, columns: columns.value, diodes: diodes.value }), sheet => emit('change', sheet))
 </script>
 
 <template>

@@ -6,6 +6,7 @@ import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'pull-up' }> }>()
+const emit = defineEmits<{ change: [sheet: Worksheet] }>()
 const supplyV = ref(given.supplyV)
 const clockHz = ref(given.clockHz)
 const capacitancePf = ref(given.capacitancePf)
@@ -28,6 +29,7 @@ const rows = computed<ResultRow[]>(() => {
     { label: 'one resistor instead', value: good.length ? `${ohmsInWords(good[0]!)} – ${ohmsInWords(good.at(-1)!)}` : 'none does both', origin: 'published: IEC 60063, E12' },
   ]
 })
+watch(() => ({ kind: given.kind, supplyV: supplyV.value, clockHz: clockHz.value, capacitancePf: capacitancePf.value, pullUpOhms: ohms.value }), sheet => emit('change', sheet))
 </script>
 
 <template>

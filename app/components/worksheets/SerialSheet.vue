@@ -5,6 +5,7 @@ import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'serial' }> }>()
+const emit = defineEmits<{ change: [sheet: Worksheet] }>()
 const sourceHz = ref(given.sourceHz)
 const divider = ref(given.divider)
 const baud = ref(given.baud)
@@ -27,6 +28,7 @@ const rows = computed<ResultRow[]>(() => {
     { label: 'carries', value: `${Math.floor(bytesPerSecond(baud.value, frame.value))} bytes/s`, limit: `${bitsPerByte(frame.value)} bit times a byte`, origin: 'arithmetic' },
   ]
 })
+watch(() => ({ kind: given.kind, sourceHz: sourceHz.value, divider: divider.value, baud: baud.value, partHz: partHz.value, frame: frame.value }), sheet => emit('change', sheet))
 </script>
 
 <template>

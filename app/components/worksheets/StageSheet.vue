@@ -6,6 +6,7 @@ import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
 
 const { given } = defineProps<{ given: Extract<Worksheet, { kind: 'stage' }> }>()
+const emit = defineEmits<{ change: [sheet: Worksheet] }>()
 const project = useProjectStore()
 const lineV = ref(given.lineV)
 const loadV = ref(given.loadV)
@@ -38,6 +39,7 @@ const transistor = computed<ResultRow[]>(() => {
     { label: 'flyback diode', value: inductive.value ? 'yes' : 'no', limit: diode.value, origin: 'practice' },
   ]
 })
+watch(() => ({ kind: given.kind, lineV: lineV.value, loadV: loadV.value, loadMa: loadMa.value, inductive: inductive.value, switchingHz: switchingHz.value, series: series.value }), sheet => emit('change', sheet))
 </script>
 
 <template>

@@ -24,13 +24,17 @@ export function largerSupplies({ catalogue, supply, plan }: Facts, neededMa: num
 
 const withoutKey = <T>(record: Record<string, T>, key: string): Record<string, T> => Object.fromEntries(Object.entries(record).filter(([name]) => name !== key))
 
-/** The lead thicker by one and by two steps, and half as long. */
+/** So many steps thicker are tried. */
+const STEPS_THICKER = [1, 2, 4]
+
+/** The lead thicker by a few steps, and half as long. */
 export function betterLead(cable: TreeNode | undefined): Way[] {
   const awg = cable?.figures.awg?.value
   const lengthM = cable?.figures.lengthM?.value
   if (!cable || awg === undefined || lengthM === undefined || (cable.figures.measuredOhm?.value ?? 0) > 0) return []
-  const name = cable.id === '@cable' ? 'The supply\'s lead' : cable.id.endsWith('@wire') ? 'Its wires' : cable.name
-  const thicker = GAUGES.filter(gauge => gauge < awg).slice(0, 2).map((gauge): Way => ({ label: `${name} in ${gauge} gauge`, price: 2 + (awg - gauge) / 4, edits: [{ edit: 'set-figure', node: cable.id, figure: 'awg', value: gauge }] }))
+  const name = cable.id === '@cable' ? 'The supply\'s lead' : cable.id.endsWith('@wire') ? 'Its wires' : cable.id.endsWith('@lead') ? 'Its lead' : cable.name
+  const below = GAUGES.filter(gauge => gauge < awg)
+  const thicker = STEPS_THICKER.flatMap(step => below[step - 1] ?? []).map((gauge): Way => ({ label: `${name} in ${gauge} gauge`, price: 2 + (awg - gauge) / 4, edits: [{ edit: 'set-figure', node: cable.id, figure: 'awg', value: gauge }] }))
   const half = Number((lengthM / 2).toFixed(2))
   return half >= 0.05 ? [...thicker, { label: `${name} only ${half} m long`, price: 1, edits: [{ edit: 'set-figure', node: cable.id, figure: 'lengthM', value: half }] }] : thicker
 }
@@ -65,11 +69,12 @@ export function lowerClock({ plan, board }: Facts): Way[] {
   return [{ label: `Clock ${lower.coreMhz} MHz and ${lower.voltageSteps} voltage steps (arm_freq, over_voltage), ${amps(saved)} less`, price: 0, edits: [{ edit: 'set-power', power: { clock: lower } }] }]
 }
 
-/** A load's feed moved from the board's rail to the supply itself, past the board. */
+/** A load's feed moved from the board's rail to the supply itself, past the board; not of what hangs on a USB plug for its data. */
 export function pastTheBoard(tree: Tree, load: TreeNode): Way[] {
   const wire = tree.byId.get(`${load.id}@wire`)
   const supplyV = tree.byId.get('@supply')?.figures.voltageV?.value ?? 0
   const feed = tree.byId.has('@cable') ? '@cable' : '@supply'
-  if (!wire || !tree.byId.has('@supply') || wire.from[0] === feed || supplyV > (load.figures.mostV?.value ?? 5.5)) return []
+  const byPlug = wire?.from[0] === '@usb' && !tree.byId.get(load.id)?.ownSocket
+  if (!wire || byPlug || !tree.byId.has('@supply') || wire.from[0] === feed || supplyV > (load.figures.mostV?.value ?? 5.5)) return []
   return [{ label: `Feed ${load.name} from the supply itself, past the board`, price: 2, edits: [{ edit: 'feed', consumer: load.id, from: feed }] }]
 }

@@ -100,4 +100,3 @@ export const clockSense: Rule = ({ facts }) => {
     sentence: above ? `Clock or core voltage above the board's own take ${Math.round(-saved)} mA more at peak and may end the board's warranty. Watch temperature and supply.` : `Boards of this kind usually run down to ${clocking.leastMhz} MHz and ${clocking.stepsLeast} steps; below that one may not start. Keep a card at hand to take the lines back.`, fixes: [back] }]
   return [{ ...common, code: 'clock.lowered', id: 'clock.lowered', severity: 'note', title: `A lower clock saves ${Math.round(saved)} mA at peak`, sentence: `The boot file gets arm_freq${clock.voltageSteps ? ' and over_voltage' : ''}; the board is ${Math.round((1 - (clock.coreMhz ?? clocking.coreMhz) / clocking.coreMhz) * 100)} % slower under full load.`, fixes: [back] }]
 }
-

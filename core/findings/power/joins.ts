@@ -79,7 +79,7 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
   if (!facts.board) return []
   const typical = stateNamed(states, 'typical')
   const { fused, origin } = boardPower(facts.board)
-  const lost = `${fused ? 'It goes past the board\'s input fuse and its protection against reversed poles' : 'It goes past the protection behind the board\'s socket'}: a wrong wire meets the board itself. Put a fuse of your own into the supply\'s wire, mark plus and minus, and check them with a meter before plugging in.`
+  const lost = `${fused ? 'It goes past the board\'s input fuse and its protection against reversed poles' : 'It goes past the protection behind the board\'s socket'}: a wrong wire meets the board itself. Put a fuse of your own into the supply's wire, mark plus and minus, and check them with a meter before plugging in.`
   const findings: Finding[] = []
   const header = tree.byId.get('@header')
   if (header) findings.push({
@@ -88,11 +88,13 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
     subjects: [{ node: '@header', rail: '5V', position: 2 }], figures: [{ label: 'through the header', value: ma(typical.nodes['@header']!.currentMa), unit: 'mA', limit: header.figures.ratedMa?.value, origin }],
     fixes: ownFuse(power),
   })
+  const sources = tree.nodes.filter(node => node.role === 'source')
   for (const node of tree.nodes) {
     if (node.kind !== 'part' || !node.from.some(id => id.startsWith('@join'))) continue
     const wire = tree.byId.get(`${node.id}@wire`)
     const towards = wire ? typical.nodes[wire.id]!.currentMa : 0
-    if (!wire || Math.abs(towards) < 0.5) continue
+    // Two that feed each other are the other rule's matter.
+    if (!wire || Math.abs(towards) < 0.5 || (sources.length > 1 && tree.byId.has('@socket'))) continue
     findings.push(towards < 0
       ? { code: 'panel.feeds-board', id: `panel.feeds-board ${node.id}`, severity: 'note', stages: ['power', 'build'], title: `${node.name} feeds the board`,
           sentence: `The plug goes into ${node.name}; ${amps(-towards)} flow from it through its wires to the board. ${lost}`, subjects: [nodeSubject(node), nodeSubject(wire), { rail: '5V' }], figures: [{ label: 'into the board', value: ma(-towards), unit: 'mA', origin: 'arithmetic' }], fixes: [] }

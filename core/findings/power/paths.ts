@@ -68,7 +68,7 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
   const worksheet = { kind: 'fuse' as const, node: node.id, steadyMa: Math.round(most), surgeMa: Math.round(surge), shortMa: Math.round(fault), wireAwg: thinnestBehind(power, node)?.figures.awg?.value ?? 20 }
   const common = { stages: ['power' as const], subjects, figures, fixes, worksheet }
   const trips = most > holds.value || (!resettable && blowsWithinS(holds.value, surge) <= 0.3)
-  const never = resettable ? fault < node.figures.tripMa!.value : blowsWithinS(holds.value, fault) > 2
+  const never = fault > 0 && (resettable ? fault < node.figures.tripMa!.value : blowsWithinS(holds.value, fault) > 2)
   const wire = thinnestBehind(power, node)
   const wireMost = wire ? wireMostMa(wire.figures.awg!.value, wire.figures.bundledPairs?.value ?? 1) : Infinity
   return [
@@ -144,7 +144,7 @@ export const converters: Rule = ({ power }) => power.tree.nodes.flatMap((node): 
   const name = nodeName(node, power.tree)
   const subjects = [nodeSubject(node)]
   const findings: Finding[] = []
-  if (most && highest > most.value) findings.push({
+  if (most && highest > most.value && !derived) findings.push({
     code: 'converter.over-input', id: `converter.over-input ${node.id}`, severity: 'stop', stages: ['power'], title: `${volts(highest)} reach ${name}, which stands ${volts(most.value)}`,
     sentence: `${sentenceCase(name)} stands ${volts(most.value)} at its input and gets ${volts(highest)}: it is destroyed and may pass the voltage on. Take one made for it, or a lower source.`, subjects, figures: [{ label: 'input', value: v(highest), unit: 'V', ...limitOf(node, 'mostInV') }], fixes: [],
   })

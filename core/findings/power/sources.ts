@@ -1,7 +1,7 @@
 /** Sources asked for more than they give, or too small for the board. */
 import { freeNodeId } from '../../plan/power-edits'
 import { boardPower } from '../../power/board'
-import { usbBudget } from '../../power/budget'
+import { feedLimit, usbBudget } from '../../power/budget'
 import { stateNamed } from '../../power/report'
 import type { Finding, Rule } from '../types'
 import { largerSupplies, lowerClock, ownHub, pastTheBoard } from './candidates'
@@ -62,7 +62,7 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
 /** The board's own wish: the least it starts with, and what is advised. */
 export const boardsWish: Rule = ({ facts, power }) => {
   const { board, supply, supplyMa } = facts
-  if (!board || !supply || supplyMa === null || power.tree.byId.get('@socket')?.from[0] !== (supply.cable ? '@cable' : '@supply')) return []
+  if (!board || !supply || supplyMa === null || Math.abs(supply.voltageV - 5) > 0.5 || power.tree.byId.get('@socket')?.from[0] !== (supply.cable ? '@cable' : '@supply')) return []
   const { leastSupplyMa, origin } = boardPower(board)
   const inWatts = (current: number) => watts(5 * current / 1000)
   const figures = [
@@ -78,7 +78,7 @@ export const boardsWish: Rule = ({ facts, power }) => {
       const gives = solved.tree.byId.get('@supply')?.figures.currentMa?.value ?? 0
       const asked = stateNamed(solved.states, 'peak').nodes['@supply']?.currentMa ?? 0
       const before = power.report.sources.find(source => source.node === '@supply')
-      return { enough: gives >= leastSupplyMa, figure: `${amps(asked)} of ${amps(gives)} at peak`, gain: (before?.peakMa ?? 0) / Math.max(1, before?.availableMa ?? 1) - asked / Math.max(1, gives) - 0.01 }
+      return { enough: gives >= leastSupplyMa && asked <= gives, figure: `${amps(asked)} of ${amps(gives)} at peak`, gain: (before?.peakMa ?? 0) / Math.max(1, before?.availableMa ?? 1) - asked / Math.max(1, gives) - 0.01 }
     }),
   }]
   if (supplyMa < board.advisedSupplyMa.value) return [{
@@ -89,8 +89,8 @@ export const boardsWish: Rule = ({ facts, power }) => {
 }
 
 /** A board that sees a small supply gives its USB sockets less. */
-export const smallSupplyUsb: Rule = ({ facts }) => {
-  const budget = usbBudget(facts)
+export const smallSupplyUsb: Rule = ({ facts, power }) => {
+  const budget = usbBudget(facts, power.report.rails[0]!.availableMa)
   if (!budget?.small || !facts.board || facts.plan.limits['board.usbBudgetMa']) return []
   const full = facts.board.limits.usbBudgetMa.value
   const wanted = boardPower(facts.board).usbSmallSupply!.belowMa
@@ -114,10 +114,8 @@ export const railsOver: Rule = ({ facts, power }) => power.report.rails.flatMap(
     return { enough: asked <= small, figure: `${amps(asked)} of ${amps(small)}`, gain: rail.peakMa / rail.availableMa! - asked / small - 0.01 }
   }
   // A larger supply can raise what the USB sockets give.
-  const usbBudgetOf = ({ tree }: Solved) => {
-    const supplyMa = tree.byId.get('@supply')?.figures.currentMa?.value ?? null
-    return facts.plan.limits['board.usbBudgetMa']?.value ?? usbBudget({ ...facts, supplyMa })?.value ?? rail.availableMa!
-  }
+  const usbBudgetOf = ({ tree }: Solved) => facts.plan.limits['board.usbBudgetMa']?.value ?? usbBudget(facts, feedLimit(facts, tree).availableMa)?.value ?? rail.availableMa!
+  const small = usb && usbBudget(facts, power.report.rails[0]!.availableMa)?.small
   const load = largest && power.tree.byId.get(largest.node)
   return [{
     code: 'rail.over-budget', id: `rail.over-budget ${rail.rail}`, severity: 'stop', stages: ['power'],
@@ -125,7 +123,7 @@ export const railsOver: Rule = ({ facts, power }) => power.report.rails.flatMap(
     sentence: `${usb ? 'Plugs' : 'Parts'} ask ${amps(rail.peakMa)} at peak of ${usb ? 'the USB sockets' : 'the 3V3 positions'}, which give ${amps(rail.availableMa)} together: ${usb ? 'the board switches them off' : 'the regulator sags and the board restarts'}. The largest share is ${largest!.name} with ${amps(largest!.peakMa)}; feed it from ${usb ? 'a powered hub' : 'a regulator of its own'}.`,
     subjects: [{ node, rail: rail.rail }, ...largest?.partId ? [{ partId: largest.partId, rail: rail.rail }] : []],
     figures: [{ label: 'peak', value: ma(rail.peakMa), unit: 'mA', limit: rail.availableMa, origin: rail.origin, limitKey: rail.limitKey }, { label: 'typical', value: ma(rail.typicalMa), unit: 'mA' }],
-    fixes: waysOut(facts, usb ? [...ownHub(facts, power.tree), ...largerSupplies(facts, 5000), ...load ? pastTheBoard(power.tree, load) : []] : load ? ownRegulator(facts, load.id) : [], ['peak'], judge),
+    fixes: waysOut(facts, usb ? [...ownHub(facts, power.tree), ...small ? largerSupplies(facts, 5000) : [], ...load ? pastTheBoard(power.tree, load) : []] : load ? ownRegulator(facts, load.id) : [], ['peak'], judge),
   }]
 })
 
@@ -136,4 +134,3 @@ function ownRegulator({ catalogue, plan }: Parameters<typeof largerSupplies>[0],
   const id = freeNodeId(plan.power, 'regulator-3v3')
   return [{ label: `Put ${item.name} in for it`, price: item.price ?? 0, edits: [{ edit: 'add-node' as const, node: { id, type: item.id, name: item.name, from: '@5V' }, before: load }] }]
 }
-

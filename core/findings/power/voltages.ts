@@ -147,13 +147,19 @@ function tooHigh(node: TreeNode, state: PowerState, most: { value: number, origi
   }
 }
 
+/** A transformer without its bridge: the voltages are not direct ones, and its own rule says so. */
+const alternating = ({ tree, states }: Power) => {
+  const path = pathUp(tree, states[0]!, '@5V')
+  return path.some(node => node.kind === 'transformer') && !path.some(node => node.kind === 'rectifier')
+}
+
 /** The board's rail above what it stands. */
 export const railOverVoltage: Rule = ({ facts, power }) => {
   const board = power.tree.byId.get('@board')
   const most = board?.figures.mostV
   if (!board || !most) return []
   const high = power.states.find(state => state.nodes['@5V']!.voltageV > most.value)
-  if (!high) return []
+  if (!high || alternating(power)) return []
   const at = high.nodes['@5V']!.voltageV
   const item = facts.catalogue.powerItems.get('step-down-5v-3a')
   const socket = power.tree.byId.get('@socket')
@@ -165,4 +171,3 @@ export const railOverVoltage: Rule = ({ facts, power }) => {
     fixes: item && socket?.from[0] ? [{ label: `Put ${item.name} before the board`, edits: [{ edit: 'add-node', node: { id, type: item.id, name: item.name, from: socket.from[0] }, before: '@socket' }] }] : [],
   }]
 }
-

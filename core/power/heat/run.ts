@@ -103,4 +103,3 @@ export function secondsTo(startC: number, endC: number, limitC: number, kw: numb
   if (startC >= limitC) return 0
   return endC > limitC ? kw * storeJk * Math.log((endC - startC) / (endC - limitC)) : Infinity
 }
-

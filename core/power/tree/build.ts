@@ -35,7 +35,7 @@ function connect(node: TreeNode, byId: ReadonlyMap<NodeRef, TreeNode>, problems:
   if (node.input !== null || from === undefined) return
   // A supply with a lead feeds through its lead.
   const lead = byId.get(`${from}@lead`)
-  const feeder = lead && node.id !== lead.id ? lead : byId.get(from)
+  const feeder = lead && node.id !== lead.id ? lead : byId.get(from) ?? (from === '@cable' ? byId.get('@supply') : undefined)
   if (feeder?.output) {
     node.input = feeder.output
     node.from = [feeder.id]

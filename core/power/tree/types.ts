@@ -30,6 +30,8 @@ export interface TreeNode {
   item?: PowerItem
   /** Hub: the port it hangs on for data. */
   upstream?: NodeRef
+  /** A part with a power socket of its own. */
+  ownSocket?: boolean
   price?: number
   cautions?: string[]
 }

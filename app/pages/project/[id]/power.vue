@@ -1,21 +1,32 @@
 <script setup lang="ts">
-/** Loads on each rail against what there is: sums with their origin, and how long a pack lasts. */
-import type { RailBudget } from '~~/core/power/budget'
+/** The supply: a flow from source to loads in every state, rails, a scenario, the battery, heat, and two ways side by side. */
+import { USUAL_WORKSHEETS } from '~~/core/worksheets'
 
 const project = useProjectStore()
-const { colourOf } = useOwners()
+const view = useViewStore()
 const { go } = useStages()
-const power = computed(() => project.report!.power)
+const { power, supplies, grouped, add } = usePower()
+
+const VIEWS = [['flow', 'Flow'], ['rails', 'Rails'], ['scenario', 'Scenario'], ['battery', 'Battery'], ['heat', 'Heat'], ['compare', 'Compare']] as const
+const shown = ref<typeof VIEWS[number][0]>('flow')
+const stateId = ref('typical')
+const state = computed(() => power.value.states.find(entry => entry.id === stateId.value) ?? power.value.states[1]!)
 const supply = computed(() => project.facts!.supply)
-const NAMES = { '5V': '5 V', '3V3': '3V3', 'USB': 'USB sockets' } as const
-const noteOf = (rail: RailBudget) => rail.availableMa === null ? 'no supply chosen' : `of ${milliamps(rail.availableMa)}, ${rail.origin}`
+const drawn = computed(() => power.value.sources.reduce((sum, source) => sum + state.value.nodes[source.node]!.powerMw, 0) / 1000)
+const loads = computed(() => grouped(kind => kind === 'load'))
+const adding = ref('')
 
 function ownSupply(event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
   const current = project.plan!.supply!
-  const value = Number(text)
+  const text = (event.target as HTMLInputElement).value.trim()
+  const value = typedNumber(event, 1, 1e6)
   if (text === '') project.edit({ edit: 'choose-supply', supply: { type: current.type } }, 'Take the supply\'s own figure')
-  else if (Number.isFinite(value) && value > 0) project.edit({ edit: 'choose-supply', supply: { ...current, currentMa: value } }, 'Set the supply\'s current')
+  else if (value !== null) project.edit({ edit: 'choose-supply', supply: { ...current, currentMa: value } }, 'Set the supply\'s current')
+}
+function put() {
+  const isSource = project.catalogue.supplies.has(adding.value)
+  add(adding.value, isSource ? null : project.facts!.board ? '@5V' : null)
+  adding.value = ''
 }
 </script>
 
@@ -23,7 +34,26 @@ function ownSupply(event: Event) {
   <div>
     <div class="stage-head">
       <h1>Power</h1>
-      <span class="quiet">what is drawn of what there is</span>
+      <span
+        class="small verdict"
+        :class="{ off: !state.ok }"
+      >{{ state.label }}: <template v-if="state.ok"><b class="figures">{{ drawn.toFixed(2) }} W</b> drawn<template v-if="!power.assumed && state.nodes['@5V']">, <b class="figures">{{ state.nodes['@5V'].voltageV.toFixed(2) }} V</b> on the 5 V rail</template></template><template v-else>no operating point; {{ Math.round(state.carriedShare * 100) }} % of the load can be carried</template></span>
+      <span class="spacer" />
+      <div
+        class="switch"
+        role="group"
+        aria-label="View"
+      >
+        <button
+          v-for="[id, label] in VIEWS"
+          :key="id"
+          :aria-pressed="shown === id"
+          :data-test="`power-${id}`"
+          @click="shown = id"
+        >
+          {{ label }}
+        </button>
+      </div>
     </div>
     <div class="supply sheet">
       <template v-if="supply">
@@ -36,19 +66,19 @@ function ownSupply(event: Event) {
             :value="project.facts!.supplyMa"
             aria-label="Current the supply gives, in mA"
             @change="ownSupply"
-          > mA at {{ supply.voltageV }} V</label>
+          > mA at {{ supply.voltageV }} V{{ supply.kind === 'transformer' ? ' AC' : '' }}</label>
         <span
-          v-if="power.hours !== null"
+          v-if="power.stores[0]?.hours"
           class="small"
-        >lasts <b class="figures">{{ power.hours.toFixed(1) }} h</b> at the typical draw ({{ supply.capacityMah }} mAh × {{ supply.cellV }} V × {{ supply.efficiency }} ÷ {{ (supply.voltageV * power.rails[0]!.typicalMa / 1000).toFixed(2) }} W)</span>
+        >lasts <b class="figures">{{ power.stores[0].hours.toFixed(1) }} h</b></span>
         <span
           v-for="caution in supply.cautions ?? []"
           :key="caution"
           class="caution small"
         >{{ caution }}</span>
       </template>
-      <template v-else>
-        <b>No supply yet.</b> <span>Choose one on the Board stage, then the rails are judged.</span>
+      <template v-else-if="power.assumed">
+        <b>No supply yet.</b> <span>5.0 V are assumed on the board's rail so that the loads can be added. Choose a supply on the Board stage, or add a source.</span>
         <v-btn
           size="small"
           color="primary"
@@ -57,104 +87,116 @@ function ownSupply(event: Event) {
           To the Board stage
         </v-btn>
       </template>
+      <template v-else>
+        <b>Fed from the tree.</b> <span>The board has no supply of its own; what stands in the tree feeds it.</span>
+      </template>
     </div>
-    <section
-      v-for="rail in power.rails"
-      :key="rail.rail"
-      class="rail"
-    >
-      <SupplyLane
-        :rail="rail"
-        :note="noteOf(rail)"
-      />
-      <table class="plain-table">
-        <caption class="only-reader">
-          Loads on {{ NAMES[rail.rail] }}
-        </caption>
-        <thead>
-          <tr>
-            <th scope="col">
-              Load on {{ NAMES[rail.rail] }}
-            </th><th scope="col">
-              through
-            </th><th
-              scope="col"
-              class="num"
-            >
-              idle mA
-            </th><th
-              scope="col"
-              class="num"
-            >
-              typical mA
-            </th><th
-              scope="col"
-              class="num"
-            >
-              peak mA
-            </th><th scope="col">
-              from
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="(load, i) in rail.loads"
-            :key="i"
+    <template v-if="shown === 'flow'">
+      <div class="bar">
+        <div
+          class="switch"
+          role="group"
+          aria-label="State"
+        >
+          <button
+            v-for="entry in power.states"
+            :key="entry.id"
+            :aria-pressed="entry.id === state.id"
+            :class="{ off: !entry.ok }"
+            :data-test="`state-${entry.id}`"
+            @click="stateId = entry.id"
           >
-            <td>
-              <span
-                class="owner-swatch"
-                :style="{ '--owner': colourOf(load.partId) }"
-              /> {{ load.name }}
-            </td>
-            <td>{{ load.through === 'usb' ? 'USB' : load.through === 'board' ? 'the board' : rail.rail === '5V' && rail.loads.length && power.rails[1]!.loads.includes(load) ? '3V3 regulator' : 'header' }}</td>
-            <td class="num">
-              {{ Number(load.idleMa.toFixed(2)) }}
-            </td><td class="num">
-              {{ Number(load.typicalMa.toFixed(2)) }}
-            </td><td class="num">
-              {{ Number(load.peakMa.toFixed(2)) }}
-            </td>
-            <td class="quiet">
-              {{ load.origin }}
-            </td>
-          </tr>
-          <tr v-if="!rail.loads.length">
-            <td
-              colspan="6"
-              class="quiet"
+            {{ entry.label }}
+          </button>
+        </div>
+        <span class="spacer" />
+        <select
+          v-model="adding"
+          aria-label="Source or load to add"
+          data-test="add-what"
+        >
+          <option value="">
+            add a source or a load …
+          </option>
+          <optgroup label="Sources">
+            <option
+              v-for="unit in supplies"
+              :key="unit.id"
+              :value="unit.id"
             >
-              Nothing draws from this rail.
-            </td>
-          </tr>
-          <tr
-            v-else
-            class="sum"
+              {{ unit.name }}
+            </option>
+          </optgroup>
+          <optgroup
+            v-for="[label, list] in loads"
+            :key="label"
+            label="Loads"
           >
-            <td colspan="2">
-              together
-            </td><td class="num">
-              {{ Number(rail.idleMa.toFixed(1)) }}
-            </td><td class="num">
-              {{ Number(rail.typicalMa.toFixed(1)) }}
-            </td><td class="num">
-              {{ Number(rail.peakMa.toFixed(1)) }}
-            </td><td>{{ rail.availableMa === null ? '' : `of ${milliamps(rail.availableMa)}` }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </section>
-    <p class="small quiet">
-      Everything on 3V3 comes out of 5 V through the board's regulator and is counted there ampere for ampere, on the safe side. Feeding the board through the header leaves out its input fuse and reverse protection; both ways are used, never both at once.
-    </p>
+            <option
+              v-for="item in list"
+              :key="item.id"
+              :value="item.id"
+            >
+              {{ item.name }}
+            </option>
+          </optgroup>
+        </select>
+        <v-btn
+          size="small"
+          variant="outlined"
+          :disabled="!adding"
+          data-test="add-node"
+          @click="put"
+        >
+          Add
+        </v-btn>
+        <v-btn
+          size="small"
+          variant="outlined"
+          @click="view.worksheet = USUAL_WORKSHEETS.wire"
+        >
+          Worksheets
+        </v-btn>
+      </div>
+      <PowerNodeCard class="narrow-only" />
+      <PowerFlow :state="state" />
+      <p
+        v-if="!power.nodes.length"
+        class="empty"
+      >
+        Nothing is fed yet. Choose a board and a supply, or add a source above.
+      </p>
+      <p class="small quiet hint">
+        Press a node for its figures; press a band to put a cable, a fuse or a converter in; drag a load to another rail. Solid marks stop, dashed ones caution. Feeding the board through its header goes past its input fuse and protection: both ways are used, never both at once.
+      </p>
+      <details>
+        <summary>The same as a table</summary>
+        <PowerTable :state="state" />
+      </details>
+    </template>
+    <PowerRails v-else-if="shown === 'rails'" />
+    <PowerSteps v-else-if="shown === 'scenario'" />
+    <PowerBattery v-else-if="shown === 'battery'" />
+    <PowerHeat v-else-if="shown === 'heat'" />
+    <PowerCompare v-else />
   </div>
 </template>
 
 <style scoped>
-.supply { display: flex; flex-wrap: wrap; gap: 6px 18px; align-items: center; padding: 9px 12px; margin-bottom: 12px; }
+.supply { display: flex; flex-wrap: wrap; gap: 4px 18px; align-items: center; padding: 7px 12px; margin-bottom: 10px; }
 .supply input { width: 84px; border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 2px 5px; }
 .caution { border-left: 3px dashed var(--ochre); padding-left: 7px; flex-basis: 100%; }
-.rail { margin-bottom: 20px; }
-.sum td { font-weight: 700; border-bottom: 0; }
+.bar { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin-bottom: 4px; }
+.spacer { flex: 1; }
+.bar select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 3px 6px; font: inherit; font-size: 13px; width: 190px; }
+.switch { display: inline-flex; flex-wrap: wrap; border: 1px solid var(--rule); border-radius: 4px; overflow: hidden; }
+.switch button { border: 0; background: var(--sheet); color: inherit; font: inherit; font-size: 13px; padding: 3px 11px; cursor: pointer; border-right: 1px solid var(--rule); max-width: 160px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.switch button:last-child { border-right: 0; }
+.switch button[aria-pressed=true] { background: var(--copper-wash); box-shadow: inset 0 -3px var(--copper); font-weight: 650; }
+.switch .off { color: var(--carmine); font-weight: 650; }
+.verdict.off { color: var(--carmine); font-weight: 650; }
+.empty { padding: 18px; border: 1px dashed var(--rule); border-radius: 4px; }
+.hint { margin: 4px 0 8px; }
+summary { cursor: pointer; font-size: 13px; }
+@media (min-width: 1101px) { .narrow-only { display: none; } }
 </style>

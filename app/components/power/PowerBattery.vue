@@ -1,0 +1,294 @@
+<script setup lang="ts">
+/** A store of energy: how long it lasts over the day, a week with a panel, and what saves most. */
+import type { DayPart, StorePlan } from '~~/core/plan/power'
+import { dayOf } from '~~/core/power/store/hours'
+import { USUAL_POWER_WORKSHEETS } from '~~/core/power/worksheets'
+import type { Curve } from './LineChart.vue'
+
+const project = useProjectStore()
+const view = useViewStore()
+const { power, setPower, add } = usePower()
+const store = computed(() => power.value.stores[0] ?? null)
+const asked = computed(() => project.plan!.power.store)
+const day = computed(() => project.plan!.power.day)
+const parts = computed<DayPart[]>(() => day.value.length ? day.value : dayOf([]))
+const week = computed(() => power.value.week)
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
+
+const set = (changes: Partial<StorePlan>, label: string, key?: string) => setPower({ store: { ...asked.value, ...changes } }, label, key)
+function setNumber(name: 'hoursAsked' | 'temperatureC' | 'startShare' | 'panelW' | 'dayLengthH', event: Event, least: number, most: number, scale = 1) {
+  if (name === 'hoursAsked' && (event.target as HTMLInputElement).value.trim() === '') return set({ hoursAsked: null }, 'Ask for no hours')
+  const value = typedNumber(event, least, most)
+  if (value === null) return view.say(`A number from ${least} to ${most}.`, { tone: 'stop' })
+  set({ [name]: value / scale }, 'Set the battery', `store ${name}`)
+}
+function setWeather(i: number, event: Event) {
+  const value = typedNumber(event, 0, 120)
+  if (value !== null) set({ weather: asked.value.weather.map((old, j) => j === i ? value / 100 : old) }, 'Set the weather', `weather ${i}`)
+}
+const setDay = (next: DayPart[], label: string) => setPower({ day: next }, label)
+function setPart(i: number, changes: Partial<DayPart>) {
+  setDay(parts.value.map((part, j) => j === i ? { ...part, ...changes } : part), 'Change the day')
+}
+function setHour(i: number, name: 'fromH' | 'toH', event: Event) {
+  const value = typedNumber(event, 0, 24)
+  if (value === null) return view.say('An hour from 0 to 24.', { tone: 'stop' })
+  setPart(i, { [name]: value })
+}
+function addPart() {
+  setDay([...parts.value, { fromH: 22, toH: 6, step: 'idle' }], 'Add a part of the day')
+}
+function workOut() {
+  const entry = store.value
+  view.worksheet = entry
+    ? { kind: 'battery', node: entry.node, capacityMah: entry.capacityMah, cellV: project.catalogue.supplies.get(project.plan!.supply?.type ?? '')?.cellV ?? 3.7, efficiency: entry.efficiency, powerW: Number(entry.meanW.toFixed(3)), temperatureC: asked.value.temperatureC, chemistry: entry.kind === 'lead' || entry.kind === 'solar-battery' ? 'lead' : 'lithium', leftShare: Number(entry.capacity.leftShare.toFixed(3)), hoursAsked: asked.value.hoursAsked ?? 10 }
+    : USUAL_POWER_WORKSHEETS.battery
+}
+const curves = computed<Curve[]>(() => week.value
+  ? [
+      { label: 'in the store', unit: '%', colour: '--copper', fill: true, points: week.value.points.map(point => ({ x: point.hour / 24, y: point.share * 100 })) },
+      { label: 'sun', unit: 'W', colour: '--ochre', right: true, points: week.value.points.map(point => ({ x: point.hour / 24, y: point.sunW })) },
+      { label: 'drawn', unit: 'W', colour: '--owner-0', right: true, stepped: true, points: week.value.points.map(point => ({ x: point.hour / 24, y: point.loadW })) },
+    ]
+  : [])
+const rows = computed(() => week.value?.points.filter(point => point.hour % 6 === 0).map(point => [`day ${Math.floor(point.hour / 24) + 1}, ${String(point.hour % 24).padStart(2, '0')}:00`, `${Math.round(point.share * 100)} %`, `${point.sunW.toFixed(1)} W`, `${point.loadW.toFixed(1)} W`]) ?? [])
+const hoursText = (h: number) => h >= 48 ? `${(h / 24).toFixed(1)} days` : `${h.toFixed(1)} h`
+const packs = computed(() => [...project.catalogue.supplies.values()].filter(unit => unit.capacityMah))
+const chosen = ref('')
+</script>
+
+<template>
+  <section data-test="battery">
+    <template v-if="store">
+      <div class="top">
+        <div class="lasts">
+          <span class="figures big">{{ store.hours === null ? '—' : hoursText(store.hours) }}</span>
+          <span class="small">{{ store.name }}: {{ (store.capacity.usableWh * store.efficiency).toFixed(1) }} Wh usable of {{ store.capacity.printedWh.toFixed(1) }} Wh printed, {{ store.meanW.toFixed(2) }} W drawn over the day<template v-if="store.selfUseW"> ({{ (store.selfUseW * 1000).toFixed(0) }} mW of it for itself)</template>. Cold leaves {{ Math.round(store.capacity.temperatureShare * 100) }} %, {{ Math.round(store.capacity.leftShare * 100) }} % stay in it, its converter passes {{ Math.round(store.efficiency * 100) }} % on.</span>
+          <v-btn
+            size="small"
+            variant="outlined"
+            @click="workOut"
+          >
+            Worksheet
+          </v-btn>
+        </div>
+        <div class="settings">
+          <label>asked <input
+            class="figures"
+            inputmode="decimal"
+            :value="asked.hoursAsked ?? ''"
+            placeholder="—"
+            data-test="hours-asked"
+            @change="setNumber('hoursAsked', $event, 0.1, 100000)"
+          > h</label>
+          <label>at <input
+            class="figures"
+            inputmode="decimal"
+            :value="asked.temperatureC"
+            @change="setNumber('temperatureC', $event, -60, 150)"
+          > °C</label>
+          <label>full at the start <input
+            class="figures"
+            inputmode="decimal"
+            :value="Math.round(asked.startShare * 100)"
+            @change="setNumber('startShare', $event, 0, 100, 100)"
+          > %</label>
+          <label>panel <input
+            class="figures"
+            inputmode="decimal"
+            :value="asked.panelW"
+            data-test="panel-w"
+            @change="setNumber('panelW', $event, 0, 100000)"
+          > W</label>
+          <label>day of <input
+            class="figures"
+            inputmode="decimal"
+            :value="asked.dayLengthH"
+            @change="setNumber('dayLengthH', $event, 0, 24)"
+          > h</label>
+        </div>
+      </div>
+      <div class="columns">
+        <div>
+          <h3>The day</h3>
+          <table class="plain-table">
+            <thead>
+              <tr>
+                <th scope="col">
+                  from
+                </th><th scope="col">
+                  to
+                </th><th scope="col">
+                  it is
+                </th><th><span class="only-reader">drop</span></th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr
+                v-for="(part, i) in parts"
+                :key="i"
+              >
+                <td>
+                  <input
+                    class="figures hour"
+                    inputmode="decimal"
+                    :value="part.fromH"
+                    :aria-label="`Part ${i + 1} from hour`"
+                    @change="setHour(i, 'fromH', $event)"
+                  >
+                </td>
+                <td>
+                  <input
+                    class="figures hour"
+                    inputmode="decimal"
+                    :value="part.toH"
+                    :aria-label="`Part ${i + 1} to hour`"
+                    @change="setHour(i, 'toH', $event)"
+                  >
+                </td>
+                <td>
+                  <select
+                    :value="part.step"
+                    :aria-label="`Part ${i + 1}: state`"
+                    @change="setPart(i, { step: ($event.target as HTMLSelectElement).value })"
+                  >
+                    <option
+                      v-for="state in power.states"
+                      :key="state.id"
+                      :value="state.id"
+                    >
+                      {{ state.label }}
+                    </option>
+                  </select>
+                </td>
+                <td>
+                  <button
+                    v-if="day.length"
+                    class="bare"
+                    :aria-label="`Drop part ${i + 1} of the day`"
+                    @click="setDay(parts.filter((_, j) => j !== i), 'Drop a part of the day')"
+                  >
+                    ✕
+                  </button>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+          <p class="small quiet">
+            Hours no part covers are idle; where two overlap the later row holds; one that ends before it begins runs over midnight.
+          </p>
+          <v-btn
+            size="small"
+            variant="outlined"
+            data-test="add-day-part"
+            @click="addPart"
+          >
+            Add a part
+          </v-btn>
+        </div>
+        <div>
+          <h3>What saves most</h3>
+          <table
+            class="plain-table"
+            data-test="savings"
+          >
+            <tbody>
+              <tr
+                v-for="saving in store.savings"
+                :key="`${saving.node} ${saving.how}`"
+              >
+                <td>{{ saving.name }}, {{ saving.how }}</td>
+                <td class="num">
+                  {{ hoursText(saving.hours) }}
+                </td>
+                <td class="num">
+                  +{{ hoursText(saving.gainedHours) }}
+                </td>
+              </tr>
+              <tr v-if="!store.savings.length">
+                <td class="quiet">
+                  Nothing stands above idle.
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </div>
+      <div class="weather small">
+        <b>Sky</b>
+        <label
+          v-for="(sky, i) in asked.weather"
+          :key="i"
+        >{{ DAYS[i] }} <input
+          class="figures"
+          inputmode="numeric"
+          :value="Math.round(sky * 100)"
+          @change="setWeather(i, $event)"
+        > %</label>
+      </div>
+      <ChartWithTable
+        v-if="week"
+        :curves="curves"
+        x-label="day"
+        :x-every="1"
+        :least="0"
+        :most="100"
+        :label="`Store over a week: least ${Math.round(week.leastShare * 100)} %, ${week.emptyAtH === null ? 'never empty' : `empty on day ${Math.floor(week.emptyAtH / 24) + 1}`}`"
+        :columns="['when', 'store', 'sun', 'drawn']"
+        :rows="rows"
+      />
+    </template>
+    <div
+      v-else
+      class="empty"
+    >
+      <p>No battery feeds this plan. Choose one as the board's supply on the Board stage, or put one into the tree:</p>
+      <select
+        v-model="chosen"
+        aria-label="Battery"
+      >
+        <option value="">
+          choose a battery …
+        </option>
+        <option
+          v-for="unit in packs"
+          :key="unit.id"
+          :value="unit.id"
+        >
+          {{ unit.name }}
+        </option>
+      </select>
+      <v-btn
+        size="small"
+        color="primary"
+        :disabled="!chosen"
+        @click="add(chosen, null); chosen = ''"
+      >
+        Add it
+      </v-btn>
+      <v-btn
+        size="small"
+        variant="outlined"
+        @click="workOut"
+      >
+        Battery worksheet
+      </v-btn>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+section { display: grid; gap: 12px; min-width: 0; }
+.top { display: grid; gap: 6px; }
+.lasts { display: flex; gap: 12px; align-items: center; }
+.big { font-size: 26px; font-weight: 650; white-space: nowrap; }
+.settings, .weather { display: flex; flex-wrap: wrap; gap: 6px 16px; align-items: center; font-size: 13px; }
+.columns { display: grid; grid-template-columns: 1fr 1fr; gap: 22px; }
+.columns td { padding-block: 3px; }
+input, select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 2px 5px; font: inherit; }
+input { width: 62px; text-align: right; font-family: var(--figure-family); }
+.weather input { width: 46px; }
+.hour { width: 52px; }
+.empty { padding: 18px; border: 1px dashed var(--rule); border-radius: 4px; display: flex; flex-wrap: wrap; gap: 10px; align-items: center; }
+@media (max-width: 900px) { .columns { grid-template-columns: minmax(0, 1fr); } }
+</style>

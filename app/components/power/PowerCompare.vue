@@ -1,0 +1,219 @@
+<script setup lang="ts">
+/** Two supplies, or two arrangements that were kept, side by side. */
+import { compareArrangements, withSupply, type Compared } from '~~/core/compare'
+import { arrangementOf } from '~~/core/plan/power-edits'
+import { shippedCatalogue } from '~~/core/catalogue'
+import type { Arrangement } from '~~/core/plan/power'
+
+const project = useProjectStore()
+const view = useViewStore()
+const { supplies } = usePower()
+const kept = computed(() => project.plan!.power.arrangements)
+const left = ref('now')
+const right = ref(firstOther())
+const name = ref('')
+
+function firstOther(): string {
+  const now = project.plan!.supply?.type
+  const unit = [...project.catalogue.supplies.values()].find(entry => entry.id !== now && entry.kind === 'adapter' && entry.currentMa >= 5000)
+  return unit ? `supply ${unit.id}` : 'now'
+}
+function arrangement(key: string): Arrangement {
+  const plan = project.plan!
+  if (key.startsWith('supply ')) {
+    const unit = project.catalogue.supplies.get(key.slice(7))
+    if (unit) return withSupply(plan, unit.id, unit.name)
+  }
+  return kept.value.find(entry => entry.id === key) ?? arrangementOf(plan, 'now', 'As it is now')
+}
+const both = computed(() => compareArrangements(project.plan!, shippedCatalogue, arrangement(left.value), arrangement(right.value)))
+const ROWS: { label: string, text: (side: Compared) => string, value: (side: Compared) => number | null, better: 'more' | 'less' }[] = [
+  { label: 'price, made up', text: side => side.price.toFixed(0), value: side => side.price, better: 'less' },
+  { label: 'hours', text: side => side.hours === null ? '—' : side.hours.toFixed(1), value: side => side.hours, better: 'more' },
+  { label: 'to spare at peak', text: side => side.spareMa === null ? '—' : `${milliampsSigned(side.spareMa)} (${Math.round(side.spareShare! * 100)} %)`, value: side => side.spareShare, better: 'more' },
+  { label: '5 V rail, typical', text: side => side.typicalV === null ? '—' : `${side.typicalV.toFixed(2)} V`, value: side => side.typicalV, better: 'more' },
+  { label: '5 V rail, peak', text: side => side.peakV === null ? '—' : `${side.peakV.toFixed(2)} V`, value: side => side.peakV, better: 'more' },
+  { label: 'USB sockets', text: side => side.usbMa === null ? '—' : milliamps(side.usbMa), value: side => side.usbMa, better: 'more' },
+  { label: 'drawn, typical', text: side => `${side.typicalW.toFixed(2)} W`, value: side => side.typicalW, better: 'less' },
+  { label: 'lost on the way', text: side => `${(side.lossW * 1000).toFixed(0)} mW`, value: side => side.lossW, better: 'less' },
+  { label: 'stops and cautions', text: side => `${side.stops}, ${side.cautions}`, value: side => side.stops * 100 + side.cautions, better: 'less' },
+]
+const milliampsSigned = (ma: number) => `${ma < 0 ? '−' : ''}${milliamps(Math.abs(ma))}`
+function wins(row: typeof ROWS[number], i: 0 | 1): boolean {
+  const mine = row.value(both.value[i])
+  const other = row.value(both.value[i === 0 ? 1 : 0])
+  if (mine === null || other === null || Math.abs(mine - other) < 1e-3) return false
+  return row.better === 'more' ? mine > other : mine < other
+}
+function keep() {
+  const id = `arrangement-${Date.now().toString(36)}`
+  project.edit({ edit: 'keep-arrangement', arrangement: arrangementOf(project.plan!, id, name.value.trim() || `Arrangement ${kept.value.length + 1}`) }, 'Keep the arrangement')
+  name.value = ''
+  right.value = id
+}
+function take(key: string) {
+  const chosen = arrangement(key)
+  project.edit({ edit: 'all', edits: [{ edit: 'choose-supply', supply: chosen.supply }, { edit: 'set-power', power: { nodes: chosen.nodes, feeds: chosen.feeds, joins: chosen.joins, figures: chosen.figures } }] }, `Feed it by ${chosen.name}`)
+  left.value = 'now'
+  view.say(`Fed by ${chosen.name}. Undo brings the other back.`)
+}
+function drop(entry: Arrangement) {
+  project.edit({ edit: 'drop-arrangement', id: entry.id }, `Drop ${entry.name}`)
+  if (left.value === entry.id) left.value = 'now'
+  if (right.value === entry.id) right.value = firstOther()
+}
+const sides = [left, right] as const
+</script>
+
+<template>
+  <section data-test="compare">
+    <table class="plain-table sides">
+      <caption class="only-reader">
+        Two ways to feed the plan
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">
+            <span class="only-reader">figure</span>
+          </th>
+          <th
+            v-for="(side, i) in sides"
+            :key="i"
+            scope="col"
+          >
+            <select
+              v-model="side.value"
+              :aria-label="i === 0 ? 'Left side' : 'Right side'"
+              :data-test="i === 0 ? 'compare-left' : 'compare-right'"
+            >
+              <option value="now">
+                As it is now
+              </option>
+              <optgroup
+                v-if="kept.length"
+                label="Kept"
+              >
+                <option
+                  v-for="entry in kept"
+                  :key="entry.id"
+                  :value="entry.id"
+                >
+                  {{ entry.name }}
+                </option>
+              </optgroup>
+              <optgroup label="With another supply for the board">
+                <option
+                  v-for="unit in supplies"
+                  :key="unit.id"
+                  :value="`supply ${unit.id}`"
+                >
+                  {{ unit.name }}
+                </option>
+              </optgroup>
+            </select>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="row in ROWS"
+          :key="row.label"
+        >
+          <th scope="row">
+            {{ row.label }}
+          </th>
+          <td
+            v-for="i in ([0, 1] as const)"
+            :key="i"
+            class="figures"
+            :class="{ wins: wins(row, i) }"
+          >
+            {{ row.text(both[i]) }} <span
+              v-if="wins(row, i)"
+              class="small"
+            >◂ better</span>
+          </td>
+        </tr>
+        <tr>
+          <th scope="row">
+            only here
+          </th>
+          <td
+            v-for="i in ([0, 1] as const)"
+            :key="i"
+            class="small"
+          >
+            <ul v-if="both[i].onlyHere.length">
+              <li
+                v-for="title in both[i].onlyHere"
+                :key="title"
+              >
+                {{ title }}
+              </li>
+            </ul>
+            <span
+              v-else
+              class="quiet"
+            >nothing that the other has not</span>
+          </td>
+        </tr>
+        <tr>
+          <th scope="row" />
+          <td
+            v-for="(side, i) in sides"
+            :key="i"
+          >
+            <v-btn
+              v-if="side.value !== 'now'"
+              size="small"
+              :color="i === 1 ? 'primary' : undefined"
+              :variant="i === 1 ? 'flat' : 'outlined'"
+              :data-test="i === 0 ? 'take-left' : 'take-right'"
+              @click="take(side.value)"
+            >
+              Feed it like this
+            </v-btn>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <div class="keep small">
+      <label>Keep how it is fed now as <input
+        v-model="name"
+        maxlength="80"
+        placeholder="a name"
+        @keydown.enter="keep"
+      ></label>
+      <v-btn
+        size="small"
+        variant="outlined"
+        data-test="keep-arrangement"
+        @click="keep"
+      >
+        Keep
+      </v-btn>
+      <span
+        v-for="entry in kept"
+        :key="entry.id"
+        class="chip"
+      >{{ entry.name }} <button
+        class="bare"
+        :aria-label="`Drop ${entry.name}`"
+        @click="drop(entry)"
+      >✕</button></span>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+section { display: grid; gap: 14px; min-width: 0; }
+.sides { table-layout: fixed; }
+.sides th:first-child { width: 150px; }
+.sides th[scope=row] { color: var(--ink-2); font-weight: 500; }
+.sides ul { margin: 0; padding-left: 16px; }
+.wins { font-weight: 700; color: var(--moss); }
+select, input { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 3px 6px; font: inherit; width: 100%; }
+.keep { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; }
+.keep input { width: 180px; }
+.chip { border: 1px solid var(--rule); border-radius: 3px; padding: 1px 8px; background: var(--sheet); }
+</style>
