@@ -21,7 +21,7 @@ const figure = (label: string, unit: string, least: number, most: number): Figur
 /** Figures by name; a name means the same wherever it stands. */
 export const FIGURES: Readonly<Record<string, FigureSpec>> = {
   voltageV: figure('voltage', 'V', 0.1, 400), currentMa: figure('gives at most', 'mA', 1, 100_000), ohm: figure('resistance', 'Ω', 0, 1000),
-  awg: figure('gauge', 'AWG', 0, 40), lengthM: figure('length, one way', 'm', 0.01, 200), contactOhm: figure('plugs and joints', 'Ω', 0, 10), measuredOhm: figure('measured, there and back', 'Ω', 0, 100), bundledPairs: figure('pairs in the bundle', '', 1, 40),
+  awg: figure('gauge', 'AWG', 0, 40), lengthM: figure('length, one way', 'm', 0.01, 200), contactOhm: figure('plugs and joints', 'Ω', 0, 10), measuredOhm: figure('measured; 0: by gauge', 'Ω', 0, 100), bundledPairs: figure('pairs in the bundle', '', 1, 40),
   ratedMa: figure('rated', 'mA', 1, 100_000), holdMa: figure('holds', 'mA', 1, 100_000), tripMa: figure('trips', 'mA', 1, 100_000),
   dropV: figure('takes', 'V', 0, 5), setV: figure('makes', 'V', 0.5, 60), headroomV: figure('wants above it', 'V', 0, 10), leastInV: figure('least input', 'V', 0, 100), mostInV: figure('most input', 'V', 0.5, 400),
   quiescentMa: figure('for itself', 'mA', 0, 1000), copperCm2: figure('copper to cool it', 'cm²', 0, 200), rthKw: figure('warms by', 'K/W', 0.1, 500), hottestC: figure('hottest', '°C', 20, 250),

@@ -52,7 +52,7 @@ const curves = computed<Curve[]>(() => week.value
     ]
   : [])
 const rows = computed(() => week.value?.points.filter(point => point.hour % 6 === 0).map(point => [`day ${Math.floor(point.hour / 24) + 1}, ${String(point.hour % 24).padStart(2, '0')}:00`, `${Math.round(point.share * 100)} %`, `${point.sunW.toFixed(1)} W`, `${point.loadW.toFixed(1)} W`]) ?? [])
-const hoursText = (h: number) => h >= 48 ? `${(h / 24).toFixed(1)} days` : `${h.toFixed(1)} h`
+const hoursText = (h: number) => h >= 72 ? `${(h / 24).toFixed(1)} days` : `${h.toFixed(1)} h`
 const packs = computed(() => [...project.catalogue.supplies.values()].filter(unit => unit.capacityMah))
 const chosen = ref('')
 </script>

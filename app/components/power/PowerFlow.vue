@@ -21,8 +21,8 @@ const flow = computed(() => flowOf(project.report!.power, state))
 const width = computed(() => Math.max(680, frameWidth.value || 840))
 /** Room for the loads' names on the right. */
 const RIGHT = 176
-const TOP = 22
-const ROW = 31
+const TOP = 34
+const ROW = 37
 const BAR = 9
 
 const drawing = computed(() => {
@@ -30,9 +30,9 @@ const drawing = computed(() => {
   if (!links.length) return null
   const most = Math.max(1, ...links.map(link => link.currentMa))
   const ends = nodes.filter(({ node }) => !links.some(link => link.from === node.id)).length
-  const height = Math.max(250, ends * ROW + TOP + 16)
+  const height = Math.max(300, ends * ROW + TOP + 16)
   // A thin band stays visible: nothing is narrower than a fiftieth of the widest.
-  const laid = sankey<Placed, Drawn>().nodeId(node => node.id).nodeAlign(sankeyJustify).nodeWidth(BAR).nodePadding(ROW - 9)
+  const laid = sankey<Placed, Drawn>().nodeId(node => node.id).nodeAlign(sankeyJustify).nodeWidth(BAR).nodePadding(ROW - 5)
     .extent([[6, TOP], [width.value - RIGHT, height - 10]])
     .nodeSort((a, b) => order.value.get(a.id)! - order.value.get(b.id)!)({
       nodes: nodes.map(at => ({ id: at.node.id, at })),
@@ -54,7 +54,7 @@ const marks = computed(() => {
 })
 const colour = (at: FlowNode) => at.node.partId ? colourOf(at.node.partId) : at.node.role === 'source' ? 'var(--copper)' : 'var(--ink-2)'
 const bandColour = (band: Band) => band.flow.backwards ? 'var(--carmine)' : colour((band.target as Box).at)
-const nameOf = ({ node }: FlowNode) => node.kind === 'position' ? node.name.replace('Position ', 'pos ') : node.name
+const nameOf = ({ node }: FlowNode) => node.kind === 'position' ? node.name.replace('Position ', 'pos ') : node.kind === 'board' ? 'Board' : node.name
 const short = (text: string, room: number) => text.length > room ? `${text.slice(0, room - 1)}…` : text
 const said = (at: FlowNode) => `${at.node.name}: ${at.voltageV.toFixed(2)} V, ${milliamps(at.currentMa)}${at.node.role === 'path' ? `, ${(at.powerMw / 1000).toFixed(2)} W lost` : ''}`
 const voltage = (at: FlowNode) => `${at.voltageV.toFixed(2)} V`

@@ -119,34 +119,6 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
         </tr>
       </tbody>
     </table>
-    <template
-      v-for="entry in sheets"
-      :key="entry.id"
-    >
-      <h3 v-if="entry !== node">
-        Its {{ entry.kind === 'cable' ? 'wires' : 'plug' }}
-      </h3>
-      <label
-        v-for="(figure, name) in entry.figures"
-        :key="name"
-        class="line small"
-      >
-        <span>{{ FIGURES[name]?.label ?? name }}</span>
-        <input
-          :value="round(figure.value)"
-          class="figures num"
-          inputmode="decimal"
-          :data-test="`figure-${name}`"
-          :aria-label="`${entry.name}: ${FIGURES[name]?.label ?? name} in ${FIGURES[name]?.unit ?? ''}`"
-          @change="setFigure(entry.id, String(name), $event)"
-        >
-        <span class="quiet unit">{{ FIGURES[name]?.unit }}</span>
-        <span
-          class="origin quiet"
-          :title="figure.origin"
-        >{{ figure.origin }}</span>
-      </label>
-    </template>
     <template v-if="canBeFed">
       <label class="line small wide"><span>Fed from</span><select
         :value="feed ?? ''"
@@ -200,6 +172,34 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
           Put in
         </v-btn>
       </div>
+    </template>
+    <template
+      v-for="entry in sheets"
+      :key="entry.id"
+    >
+      <h3 v-if="entry !== node">
+        Its {{ entry.kind === 'cable' ? 'wires' : 'plug' }}
+      </h3>
+      <label
+        v-for="(figure, name) in entry.figures"
+        :key="name"
+        class="line small"
+      >
+        <span>{{ FIGURES[name]?.label ?? name }}</span>
+        <input
+          :value="round(figure.value)"
+          class="figures num"
+          inputmode="decimal"
+          :data-test="`figure-${name}`"
+          :aria-label="`${entry.name}: ${FIGURES[name]?.label ?? name} in ${FIGURES[name]?.unit ?? ''}`"
+          @change="setFigure(entry.id, String(name), $event)"
+        >
+        <span class="quiet unit">{{ FIGURES[name]?.unit }}</span>
+        <span
+          class="origin quiet"
+          :title="figure.origin"
+        >{{ figure.origin }}</span>
+      </label>
     </template>
     <div
       v-if="canJoin"

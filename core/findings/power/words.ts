@@ -17,7 +17,7 @@ export const volts = (voltageV: number): string => `${voltageV.toFixed(2)} V`
 export const watts = (powerW: number): string => Math.abs(powerW) >= 0.1 ? `${Number(powerW.toFixed(Math.abs(powerW) < 10 ? 2 : 1))} W` : `${Number((powerW * 1000).toFixed(1))} mW`
 
 export function hours(h: number): string {
-  return h >= 48 ? `${Number((h / 24).toFixed(1))} days` : h >= 1 ? `${Number(h.toFixed(1))} h` : `${Math.round(h * 60)} min`
+  return h >= 72 ? `${Number((h / 24).toFixed(1))} days` : h >= 1 ? `${Number(h.toFixed(1))} h` : `${Math.round(h * 60)} min`
 }
 
 /** `8 min 20 s`. */

@@ -90,6 +90,14 @@ function put() {
       <template v-else>
         <b>Fed from the tree.</b> <span>The board has no supply of its own; what stands in the tree feeds it.</span>
       </template>
+      <span class="spacer" />
+      <v-btn
+        size="small"
+        variant="outlined"
+        @click="view.worksheet = USUAL_WORKSHEETS.wire"
+      >
+        Worksheets
+      </v-btn>
     </div>
     <template v-if="shown === 'flow'">
       <div class="bar">
@@ -150,13 +158,6 @@ function put() {
         >
           Add
         </v-btn>
-        <v-btn
-          size="small"
-          variant="outlined"
-          @click="view.worksheet = USUAL_WORKSHEETS.wire"
-        >
-          Worksheets
-        </v-btn>
       </div>
       <PowerNodeCard class="narrow-only" />
       <PowerFlow :state="state" />
@@ -185,10 +186,10 @@ function put() {
 <style scoped>
 .supply { display: flex; flex-wrap: wrap; gap: 4px 18px; align-items: center; padding: 7px 12px; margin-bottom: 10px; }
 .supply input { width: 84px; border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 2px 5px; }
-.caution { border-left: 3px dashed var(--ochre); padding-left: 7px; flex-basis: 100%; }
+.caution { border-left: 3px dashed var(--ochre); padding-left: 7px; flex-basis: 100%; order: 2; }
 .bar { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin-bottom: 4px; }
 .spacer { flex: 1; }
-.bar select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 3px 6px; font: inherit; font-size: 13px; width: 190px; }
+.bar select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 3px 6px; font: inherit; font-size: 13px; width: 172px; }
 .switch { display: inline-flex; flex-wrap: wrap; border: 1px solid var(--rule); border-radius: 4px; overflow: hidden; }
 .switch button { border: 0; background: var(--sheet); color: inherit; font: inherit; font-size: 13px; padding: 3px 11px; cursor: pointer; border-right: 1px solid var(--rule); max-width: 160px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .switch button:last-child { border-right: 0; }
