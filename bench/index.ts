@@ -10,7 +10,9 @@ import { emptyPlan } from '../core/plan/create'
 import { placePlan } from '../core/placement/place'
 import type { Plan } from '../core/plan/types'
 import { demoPlans } from '../demo'
-import { stressPlan } from './stress'
+import { stateSpecs } from '../core/power/states'
+import { solvePower } from '../core/power/report'
+import { stressPlan, supplyPlan } from './stress'
 
 function times(runs: number, work: (run: number) => void): number[] {
   for (let i = 0; i < Math.min(20, runs); i++) work(i)
@@ -49,5 +51,16 @@ const signals = gatherFacts(stress, catalogue).terminals.filter(terminal => term
 const proved = placePlan(stress, catalogue, { scope: 'all' })
 const wide = times(5, () => void placePlan(stress, catalogue, { scope: 'all' }))
 show(`placement, ${signals} signals on ninety positions${proved.ok && proved.provedBest ? ', proved least' : ''}`, wide)
+const supply = gatherFacts(supplyPlan(200), catalogue)
+const small = gatherFacts(supplyPlan(50), catalogue)
+const solved = solvePower(supply)
+const states = stateSpecs(supply.plan.power).length
+const one = times(60, () => void solvePower(supply, ['peak']))
+show(`supply of ${solved.tree.nodes.length} nodes, one state${solved.states.every(state => state.ok) ? '' : ' (no operating point)'}`, one)
+const every = times(60, () => void solvePower(supply))
+show(`supply of ${solved.tree.nodes.length} nodes, all ${states} states`, every)
+const quarter = times(60, () => void solvePower(small))
+show(`supply of ${solvePower(small).tree.nodes.length} nodes, all ${states} states`, quarter)
+console.log(`\nsupply: share of the 50 ms allowed, all states, at the median: ${(at(every, 0.5) / 50).toFixed(2)}   200 nodes / 50 nodes: ${(at(every, 0.5) / at(quarter, 0.5)).toFixed(1)}`)
 console.log(`\nfifteen parts: share of the 100 ms allowed, at the median: ${(at(place, 0.5) / 100).toFixed(2)}   stress: share of the 2 s allowed: ${(at(wide, 0.5) / 2000).toFixed(2)}   stress / fifteen: ${(at(wide, 0.5) / at(place, 0.5)).toFixed(0)}`)
 console.log(`largest demo / one part: ${(at(refresh, 0.5) / at(single, 0.5)).toFixed(1)}   share of the 50 ms allowed, at 95 %: ${(at(refresh, 0.95) / 50).toFixed(2)}`)

@@ -132,7 +132,7 @@ export const wantsV = ({ figures, kind }: TreeNode): number =>
 
 function storesOf(tree: Tree, states: PowerState[], power: PowerPlan): StoreReport[] {
   return tree.nodes.filter(node => node.role === 'source' && STORES.has(node.kind) && (node.figures.capacityMah?.value ?? 0) > 0)
-    .map(node => storeReport(tree, states, node, power.day, power.store.temperatureC, leastWanted(tree, states, node)))
+    .map(node => storeReport(tree, states, stateSpecs(power), node, power.day, power.store.temperatureC, leastWanted(tree, states, node)))
     // A store that feeds nothing waits behind those that do.
     .sort((a, b) => Number(b.meanW > b.selfUseW) - Number(a.meanW > a.selfUseW))
 }

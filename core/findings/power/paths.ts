@@ -36,7 +36,7 @@ export const overRating: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
     sentence: `At peak ${amps(current)} flow through ${nodeName(node, power.tree)}; ${verb(node, 'it stands', 'they stand')} ${amps(most)}: ${verb(node, 'it gets', 'they get')} hot, and ${current > most * BURNS_SHARE ? 'the contact or the insulation burns' : verb(node, 'it does not last', 'they do not last')}. ${wire ? 'Take a thicker wire.' : node.kind === 'position' ? 'Spread the loads over several positions, or feed the largest past the board.' : 'Take one with a higher rating, or feed part of it another way.'}`,
     subjects: [nodeSubject(node), ...largest ? [nodeSubject(largest)] : []],
     figures: [{ label: 'peak', value: ma(current), unit: 'mA', limit: ma(most), origin: wire ? `${DENSITY.origin}: ${DENSITY.maPerMm2 / 1000} A per mm² in open air, less in a bundle` : node.figures.ratedMa!.origin }],
-    fixes: waysOut(facts, [...betterLead(node), ...largest ? pastTheBoard(power.tree, largest) : [], ...node.kind === 'socket' ? [...ownHub(facts, power.tree), ...lowerClock(facts)] : []], ['peak'], ({ tree, states }) => {
+    fixes: waysOut({ facts, power }, `path.over-rating ${node.id}`, () => [...betterLead(node), ...largest ? pastTheBoard(power.tree, largest) : [], ...node.kind === 'socket' ? [...ownHub(facts, power.tree), ...lowerClock(facts)] : []], ['peak'], ({ tree, states }) => {
       const now = tree.byId.get(node.id)
       const flows = now ? flow(stateNamed(states, 'peak'), now) : 0
       const stands = now && wire ? wireMostMa(now.figures.awg!.value, now.figures.bundledPairs?.value ?? 1) : most

@@ -32,7 +32,7 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
     const gives = at?.figures.currentMa?.value ?? 0
     return { enough: !!at && asked <= gives * most, figure: at ? `${amps(asked)} of ${amps(gives)}` : 'no supply', gain: source.peakMa / source.availableMa - asked / Math.max(1, gives) - 0.01 }
   }
-  const fixes = (most: number) => waysOut(facts, [
+  const fixes = (most: number) => waysOut({ facts, power }, `supply ${source.node} ${most}`, () => [
     ...board ? largerSupplies(facts, source.peakMa / most) : [], ...ownHub(facts, power.tree), ...lowerClock(facts),
   ], ['peak'], enough(most))
   if (source.peakMa > source.availableMa) return [{
@@ -74,7 +74,7 @@ export const boardsWish: Rule = ({ facts, power }) => {
     code: 'supply.below-least', id: 'supply.below-least', severity: 'stop', stages: ['power', 'board'], title: `The supply gives ${inWatts(supplyMa)}; the board wants ${inWatts(leastSupplyMa)}`,
     sentence: `${wish} Below that it may not start, or restarts under load. ${supply.fixed ? 'This port cannot be asked for more: take a better source, or lower the clock and the core voltage and try.' : 'Take a larger supply.'}`,
     subjects: [{ node: '@supply', rail: '5V' }, { node: '@board' }], figures,
-    fixes: waysOut(facts, [...largerSupplies(facts, leastSupplyMa), ...lowerClock(facts)], ['peak'], (solved) => {
+    fixes: waysOut({ facts, power }, 'supply.below-least', () => [...largerSupplies(facts, leastSupplyMa), ...lowerClock(facts)], ['peak'], (solved) => {
       const gives = solved.tree.byId.get('@supply')?.figures.currentMa?.value ?? 0
       const asked = stateNamed(solved.states, 'peak').nodes['@supply']?.currentMa ?? 0
       const before = power.report.sources.find(source => source.node === '@supply')
@@ -123,7 +123,7 @@ export const railsOver: Rule = ({ facts, power }) => power.report.rails.flatMap(
     sentence: `${usb ? 'Plugs' : 'Parts'} ask ${amps(rail.peakMa)} at peak of ${usb ? 'the USB sockets' : 'the 3V3 positions'}, which give ${amps(rail.availableMa)} together: ${usb ? 'the board switches them off' : 'the regulator sags and the board restarts'}. The largest share is ${largest!.name} with ${amps(largest!.peakMa)}; feed it from ${usb ? 'a powered hub' : 'a regulator of its own'}.`,
     subjects: [{ node, rail: rail.rail }, ...largest?.partId ? [{ partId: largest.partId, rail: rail.rail }] : []],
     figures: [{ label: 'peak', value: ma(rail.peakMa), unit: 'mA', limit: rail.availableMa, origin: rail.origin, limitKey: rail.limitKey }, { label: 'typical', value: ma(rail.typicalMa), unit: 'mA' }],
-    fixes: waysOut(facts, usb ? [...ownHub(facts, power.tree), ...small ? largerSupplies(facts, 5000) : [], ...load ? pastTheBoard(power.tree, load) : []] : load ? ownRegulator(facts, load.id) : [], ['peak'], judge),
+    fixes: waysOut({ facts, power }, `rail.over-budget ${rail.rail}`, () => usb ? [...ownHub(facts, power.tree), ...small ? largerSupplies(facts, 5000) : [], ...load ? pastTheBoard(power.tree, load) : []] : load ? ownRegulator(facts, load.id) : [], ['peak'], judge),
   }]
 })
 

@@ -36,7 +36,7 @@ export const brownOut: Rule = ({ facts, power }) => {
     sentence: `There are no voltages at which everything runs (${state.label.toLowerCase()}): as the voltage falls the converters draw more, and it falls further. ${Math.round(state.carriedShare * 100)} % of the load can be carried.${dark.length ? ` Dark: ${dark.map(node => node.name).join(', ')}.` : ''} Take a source or a cable with less resistance, or let less be on at a time.`,
     subjects: [...dark.map(nodeSubject), { rail: '5V' }],
     figures: [{ label: 'can be carried', value: Math.round(state.carriedShare * 100), unit: '%', limit: 100, origin: 'arithmetic' }],
-    fixes: waysOut(facts, shortageWays({ facts, power }), failing.map(entry => entry.id), ({ states }): Outcome => {
+    fixes: waysOut({ facts, power }, 'power.no-operating-point', () => shortageWays({ facts, power }), failing.map(entry => entry.id), ({ states }): Outcome => {
       const now = states.find(entry => entry.id === state.id)
       const share = now?.carriedShare ?? 0
       return { enough: states.every(entry => entry.ok), figure: `${Math.round(share * 100)} % of the load carried`, gain: share - state.carriedShare }
@@ -78,7 +78,7 @@ export const underVoltage: Rule = ({ facts, power }) => {
       ...most ? [{ label: `lost in ${nodeName(most.node, power.tree)}`, value: v(most.dropV), unit: 'V', origin: 'arithmetic' }] : [],
       { label: 'current', value: Math.round(source ? state.nodes[source.id]!.currentMa : 0), unit: 'mA' },
     ],
-    fixes: waysOut(facts, shortageWays({ facts, power }), failing, (solved): Outcome => {
+    fixes: waysOut({ facts, power }, 'rail.under-voltage', () => shortageWays({ facts, power }), failing, (solved): Outcome => {
       const now = solved.states.find(entry => entry.id === state.id)
       const at = now?.ok ? now.nodes['@5V']!.voltageV : 0
       return { enough: solved.states.every(entry => entry.ok && voltage(entry) >= sign.value), figure: volts(at), gain: at - voltage(state) - 0.005 }
@@ -123,7 +123,7 @@ export const loadVoltages: Rule = ({ facts, power }) => power.tree.nodes.flatMap
     sentence: `${state.label}: ${volts(at)} arrive at ${node.name}, which wants ${volts(least!.value)} at least: it flickers, restarts or reads wrongly.${eats ? ` Most is lost in ${nodeName(eats.node, power.tree)}: ${volts(eats.dropV)}.` : ''}`,
     subjects: [...subjects, ...eats ? [nodeSubject(eats.node)] : []],
     figures: [{ label: `at the load, ${state.label.toLowerCase()}`, value: v(at), unit: 'V', limit: v(least!.value), origin: least!.origin }, { label: 'current', value: Math.round(drawn(state, node)), unit: 'mA' }],
-    fixes: waysOut(facts, [...betterLead(wire), ...pastTheBoard(power.tree, node), ...pathUp(power.tree, state, node.id).filter(entry => entry.kind === 'cable' && entry !== wire).flatMap(betterLead)], failing, judge),
+    fixes: waysOut({ facts, power }, `load.under-voltage ${node.id}`, () => [...betterLead(wire), ...pastTheBoard(power.tree, node), ...pathUp(power.tree, state, node.id).filter(entry => entry.kind === 'cable' && entry !== wire).flatMap(betterLead)], failing, judge),
     ...wire?.kind === 'cable' && { worksheet: wireSheet(wire, state, least!.value, power) },
   }]
 })

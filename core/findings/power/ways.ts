@@ -30,11 +30,40 @@ const MOST_OFFERED = 4
 /** Two ways together are tried among so many of the best. */
 const MOST_PAIRED = 4
 
+/** What was tried before, by what it depends on: most edits of a plan do not touch its supply. The oldest go first. */
+const known = new Map<string, Fix[]>()
+const MOST_KNOWN = 200
+
 /**
  * The ways that help in the states named, those that are enough first and the cheapest of them before the others.
- * Where none is enough by itself, two together are tried.
+ * Where none is enough by itself, two together are tried. `about` names the finding: with the supply it decides the outcome, so that
+ * the same question about the same supply is answered from memory.
  */
-export function waysOut(facts: Facts, ways: Way[], states: readonly string[], judge: (solved: Solved) => Outcome): Fix[] {
+export function waysOut({ facts, power }: Asked, about: string, ways: () => Way[], states: readonly string[], judge: (solved: Solved) => Outcome): Fix[] {
+  const key = `${about} ${supplyKey(facts, power)}`
+  const before = known.get(key)
+  if (before) return before
+  const fixes = tryOut(facts, ways(), states, judge)
+  if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!)
+  known.set(key, fixes)
+  return fixes
+}
+
+interface Asked { facts: Facts, power: Pick<Power, 'tree'> }
+
+const keys = new WeakMap<object, string>()
+
+/** All that the outcome of a trial depends on, as text: parts and their places show in the tree's nodes. */
+function supplyKey({ plan, board, supplyMa }: Facts, { tree }: Pick<Power, 'tree'>): string {
+  const made = keys.get(tree)
+  if (made) return made
+  const nodes = tree.nodes.map(({ id, kind, name, from, figures, open, upstream }) => [id, kind, name, from, upstream, open, Object.entries(figures).map(([figure, { value }]) => [figure, value])])
+  const key = JSON.stringify([nodes, plan.power, plan.supply, plan.limits, supplyMa, board?.id, board?.limits, board?.power, board?.clocking, board?.draw])
+  keys.set(tree, key)
+  return key
+}
+
+function tryOut(facts: Facts, ways: Way[], states: readonly string[], judge: (solved: Solved) => Outcome): Fix[] {
   const tried = (way: Way) => ({ way, outcome: judge(solvePower(changedFacts(facts, way.edits), states)) })
   const helping = ways.map(tried).filter(({ outcome }) => outcome.gain > 0)
     .sort((a, b) => Number(b.outcome.enough) - Number(a.outcome.enough) || (a.outcome.enough ? a.way.price - b.way.price : b.outcome.gain - a.outcome.gain))

@@ -27,8 +27,8 @@ export function seconds(s: number): string {
   return s < 3600 ? `${Math.floor(s / 60)} min${rest ? ` ${rest} s` : ''}` : hours(s / 3600)
 }
 
-export const ma = (value: number): number => Number(value.toFixed(Math.abs(value) < 10 ? 1 : 0))
-export const v = (value: number): number => Number(value.toFixed(2))
+export const ma = (value: number): number => Number(value.toFixed(Math.abs(value) < 10 ? 1 : 0)) + 0
+export const v = (value: number): number => Number(value.toFixed(2)) + 0
 
 /** A node as the subject of a finding. */
 export function nodeSubject(node: Pick<TreeNode, 'id' | 'partId'> | ReportNode): Subject {

@@ -2,7 +2,7 @@
 import type { SupplyUnit } from '../../catalogue/types'
 import type { DayPart, NodeRef } from '../../plan/power'
 import { sharesAt } from '../shares'
-import type { PowerState } from '../states'
+import { solveStates, type PowerState, type StateSpec } from '../states'
 import type { Tree, TreeNode } from '../tree/types'
 import { capacityOf, type Capacity } from './capacity'
 
@@ -62,7 +62,7 @@ export function dayOf(parts: readonly DayPart[]): DayPart[] {
 }
 
 /** What a store comes to. `leastV` is the voltage at which what hangs on it stops. */
-export function storeReport(tree: Tree, states: PowerState[], source: TreeNode, day: readonly DayPart[], temperatureC: number, leastV: number): StoreReport {
+export function storeReport(tree: Tree, states: PowerState[], specs: readonly StateSpec[], source: TreeNode, day: readonly DayPart[], temperatureC: number, leastV: number): StoreReport {
   const unit = source.unit!
   const stateOf = (id: string) => states.find(state => state.id === id) ?? states.find(state => state.id === 'typical')!
   const parts = dayOf(day).map((part): DayPower => {
@@ -80,30 +80,40 @@ export function storeReport(tree: Tree, states: PowerState[], source: TreeNode, 
   const hoursAt = (powerW: number) => powerW > 1e-6 ? energyWh / powerW : null
   return {
     node: source.id, name: source.name, kind: unit.kind, capacity, capacityMah, efficiency, selfUseW, day: parts, meanW, hours: hoursAt(meanW),
-    savings: savingsOf(tree, states, source, parts, meanW, hoursAt), leastMa: Math.min(...parts.map(part => part.currentMa)),
+    savings: savingsOf(tree, states, specs, source, parts, meanW, hoursAt), leastMa: Math.min(...parts.map(part => part.currentMa)),
   }
 }
 
+/** So many savings are worked out in full. */
+const MOST_SAVINGS = 6
+
 /**
- * What saves most: each load let down to idle wherever the day has it higher, and each switched off through the night hours.
- * First order: the voltage at the store is held while one load changes.
+ * What saves most: each load let down to idle wherever the day has it higher, and each switched off for half of the day.
+ * Ranked by what each takes now; the first of them are then solved anew, because a converter with less to do loses its share too.
  */
-function savingsOf(tree: Tree, states: PowerState[], source: TreeNode, parts: DayPower[], meanW: number, hoursAt: (powerW: number) => number | null): Saving[] {
+function savingsOf(tree: Tree, states: PowerState[], specs: readonly StateSpec[], source: TreeNode, parts: DayPower[], meanW: number, hoursAt: (powerW: number) => number | null): Saving[] {
   const before = hoursAt(meanW)
   if (before === null) return []
-  const shares = new Map(states.map(state => [state.id, new Map(sharesAt(tree, state, source.id).map(share => [share.node, share.currentMa]))]))
-  const voltage = (state: string) => states.find(entry => entry.id === state)?.nodes[source.id]?.voltageV ?? 0
-  const idle = shares.get('idle')!
-  const loads = tree.nodes.filter(node => node.role === 'load' && idle.has(node.id))
-  const energy = (pick: (part: DayPower) => number) => parts.reduce((sum, part) => sum + (part.toH - part.fromH) * pick(part), 0) / 24
-  const saving = (node: TreeNode, how: string, savedW: number): Saving[] => {
-    const hours = hoursAt(meanW - savedW)
-    return savedW > 1e-4 && hours !== null && hours > 0 ? [{ node: node.id, partId: node.partId ?? null, name: node.kind === 'board' ? 'Board' : node.name, how, hours, gainedHours: hours - before }] : []
+  const steps = [...new Set(parts.map(part => part.step))]
+  const daySpecs = steps.map(step => specs.find(spec => spec.id === step) ?? specs.find(spec => spec.id === 'typical')!)
+  const shares = new Map(steps.map((step, i) => [step, new Map(sharesAt(tree, states.find(state => state.id === daySpecs[i]!.id)!, source.id).map(share => [share.node, share.currentMa]))]))
+  const idle = new Map(sharesAt(tree, states.find(state => state.id === 'idle')!, source.id).map(share => [share.node, share.currentMa]))
+  const mean = (pick: (part: DayPower) => number) => parts.reduce((sum, part) => sum + (part.toH - part.fromH) * pick(part), 0) / 24
+  const at = (step: string, node: string) => shares.get(step)!.get(node) ?? 0
+  const candidates = tree.nodes.filter(node => node.role === 'load').flatMap((node): { node: TreeNode, to: 'idle' | 'off', hoursOff: number, savedMa: number }[] => [
+    { node, to: 'idle', hoursOff: 24, savedMa: mean(part => Math.max(0, at(part.step, node.id) - (idle.get(node.id) ?? 0))) },
+    ...node.kind === 'board' ? [] : [{ node, to: 'off' as const, hoursOff: 12, savedMa: mean(part => at(part.step, node.id)) / 2 }],
+  ])
+  const meanWith = (node: TreeNode, to: 'idle' | 'off') => {
+    const lighter = solveStates(tree, daySpecs.map(spec => ({ ...spec, setting: { ...spec.setting, loads: { ...spec.setting.loads, [node.id]: to } } })))
+    return mean(part => Math.min(part.powerW, lighter[steps.indexOf(part.step)]!.nodes[source.id]!.powerMw / 1000))
   }
-  return loads.flatMap((node) => {
-    const at = (step: string) => shares.get(step)?.get(node.id) ?? shares.get('typical')!.get(node.id) ?? 0
-    const toIdle = energy(part => Math.max(0, at(part.step) - idle.get(node.id)!) * voltage(part.step) / 1000)
-    const off = energy(part => at(part.step) * voltage(part.step) / 1000)
-    return [...saving(node, 'idle all day', toIdle), ...node.kind === 'board' ? [] : saving(node, 'off half of the day', off / 2)]
-  }).sort((a, b) => b.gainedHours - a.gainedHours).slice(0, 8)
+  const drawnW = mean(part => part.powerW)
+  return candidates.filter(({ savedMa }) => savedMa > 0.05).sort((a, b) => b.savedMa - a.savedMa).slice(0, MOST_SAVINGS)
+    .flatMap(({ node, to, hoursOff }): Saving[] => {
+      const savedW = (drawnW - meanWith(node, to)) * hoursOff / 24
+      const hours = hoursAt(meanW - savedW)
+      return hours === null ? [] : [{ node: node.id, partId: node.partId ?? null, name: node.kind === 'board' ? 'Board' : node.name, how: to === 'idle' ? 'idle all day' : 'off half of the day', hours, gainedHours: hours - before }]
+    })
+    .sort((a, b) => b.gainedHours - a.gainedHours)
 }

@@ -28,7 +28,7 @@ const isUnchosen = (node: TreeNode, { board }: Facts) => !board && node.kind ===
 /** Gives a node the joint that its feed gives to. A feed that is not there, or that gives nothing, is a problem. */
 function connect(node: TreeNode, byId: ReadonlyMap<NodeRef, TreeNode>, problems: TreeProblem[]): void {
   if (node.upstream && !byId.get(node.upstream)?.output) {
-    problems.push({ kind: 'unknown-feed', node: node.id, feed: node.upstream })
+    problems.push({ kind: 'unknown-upstream', node: node.id, upstream: node.upstream })
     delete node.upstream
   }
   const [from] = node.from
@@ -48,13 +48,14 @@ function connect(node: TreeNode, byId: ReadonlyMap<NodeRef, TreeNode>, problems:
 
 /** Second ways into a joint: a plug that is also put in. */
 function joinNodes(power: PowerPlan, byId: ReadonlyMap<NodeRef, TreeNode>, problems: TreeProblem[]): TreeNode[] {
-  return power.joins.flatMap(({ from, into }, i): TreeNode[] => {
+  const once = power.joins.filter(({ from, into }, i, all) => all.findIndex(other => other.from === from && other.into === into) === i)
+  return once.flatMap(({ from, into }, i): TreeNode[] => {
     const id = `@join${i + 1}`
     const feeder = byId.get(`${from}@lead`) ?? byId.get(from === '@supply' && byId.has('@cable') ? '@cable' : from)
     const target = byId.get(into)
     const joint = target?.output ?? (target?.role === 'load' ? target.input : null)
     if (!feeder?.output || !joint) {
-      problems.push({ kind: 'unknown-feed', node: into, feed: from })
+      problems.push({ kind: 'unknown-join', join: { from, into } })
       return []
     }
     target!.from.push(id)

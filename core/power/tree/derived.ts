@@ -25,7 +25,7 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
   if (!board) return []
   const has = boardPower(board)
   const node = (id: NodeRef, kind: TreeNode['kind'], role: TreeNode['role'], name: string, joints: Pick<TreeNode, 'from' | 'input' | 'output'>, file: Record<string, number>, more: Partial<TreeNode> = {}, origin = has.origin): TreeNode =>
-    ({ id, kind, role, name, ...joints, figures: figuresOf(id, file, origin, power.figures[id], problems), own: false, open: false, ...more })
+    ({ id, kind, role, name, ...joints, figures: figuresOf(id, kind, file, origin, power.figures[id], problems), own: false, open: false, ...more })
   const fed = (id: NodeRef, usual: NodeRef | null) => feedOf(power, id, usual)
   const socketFrom = fed('@socket', facts.supply ? facts.supply.cable ? '@cable' : '@supply' : null)
   const headerFrom = fed('@header', null)
@@ -67,7 +67,7 @@ function supplyTerminal(owner: ResolvedPart, supply: Supply, facts: Facts, power
   const ratedV = RAIL_V[supply.rail]
   const load: TreeNode = {
     id, kind: 'part', role: 'load', name: owner.part.supplies.length > 1 ? `${owner.name} ${supply.label}` : owner.name, partId: owner.id, from: [`${id}@wire`], input: id, output: id, law: supply.law ?? 'current', own: false, open: false, ...supply.socket && { ownSocket: true },
-    figures: figuresOf(id, {
+    figures: figuresOf(id, 'part', {
       idleMa: supply.idleMa * units, typicalMa: supply.typicalMa * units, peakMa: supply.peakMa * units, surgeMa: (supply.surgeMa ?? 0) * units,
       ratedV, leastV: supply.leastV ?? ratedV * 0.9, mostV: supply.mostV ?? ratedV * 1.1,
     }, supply.origin, power.figures[id], problems),
@@ -85,7 +85,7 @@ function wireNode(owner: ResolvedPart, supply: Supply, id: NodeRef, from: NodeRe
     : { awg: supply.from === 'usb' ? 24 : 26, lengthM: plan.build.wires[id]?.lengthM ?? owner.part.leadM ?? 0.2, contactOhm: 0.03, bundledPairs: 1, measuredOhm: 0 }
   return {
     id: wire, kind: pushedOn ? 'connector' : 'cable', role: 'path', name: pushedOn ? 'its plug' : 'its wires', partId: owner.id, from: [from], input: null, output: id,
-    figures: figuresOf(wire, figures, 'memory', power.figures[wire], problems), own: false, open: false,
+    figures: figuresOf(wire, pushedOn ? 'connector' : 'cable', figures, 'memory', power.figures[wire], problems), own: false, open: false,
   }
 }
 
@@ -100,7 +100,7 @@ function positionNode(terminal: Terminal | undefined, supply: Supply, { board }:
     const { positionOhm, positionRatedMa, origin } = boardPower(board)
     positions.set(position, {
       id, kind: 'position', role: 'path', name: `Position ${position}`, from: [`@${header.kind}`], input: `@${header.kind}`, output: id,
-      figures: figuresOf(id, { ohm: positionOhm, ratedMa: positionRatedMa }, origin, power.figures[id], problems), own: false, open: false,
+      figures: figuresOf(id, 'position', { ohm: positionOhm, ratedMa: positionRatedMa }, origin, power.figures[id], problems), own: false, open: false,
     })
   }
   return id
@@ -116,8 +116,8 @@ function contactNodes(owner: ResolvedPart, power: PowerPlan, problems: TreeProbl
     const rating = owner.part.contacts
     const common = { partId: owner.id, own: false, open: false } as const
     return [
-      { ...common, id, kind: 'contact', role: 'path', name: `${owner.name}, contact ${load.contact}`, from: [from], input: null, output: id, figures: figuresOf(id, { ohm: 0.05, ...rating && { ratedMa: (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * 1000 } }, rating?.origin ?? 'memory', power.figures[id], problems) },
-      { ...common, id: `${id}@load`, kind: 'contact-load', role: 'load', name: load.what || `On contact ${load.contact}`, from: [id], input: id, output: null, law: 'current', figures: figuresOf(`${id}@load`, { idleMa: 0, typicalMa: ma, peakMa: ma, surgeMa: 0, ratedV: Math.max(0.1, load.voltageV), leastV: load.voltageV * 0.85, mostV: load.voltageV * 1.15 }, 'yours', power.figures[`${id}@load`], problems) },
+      { ...common, id, kind: 'contact', role: 'path', name: `${owner.name}, contact ${load.contact}`, from: [from], input: null, output: id, figures: figuresOf(id, 'contact', { ohm: 0.05, ...rating && { ratedMa: (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * 1000 } }, rating?.origin ?? 'memory', power.figures[id], problems) },
+      { ...common, id: `${id}@load`, kind: 'contact-load', role: 'load', name: load.what || `On contact ${load.contact}`, from: [id], input: id, output: null, law: 'current', figures: figuresOf(`${id}@load`, 'contact-load', { idleMa: 0, typicalMa: ma, peakMa: ma, surgeMa: 0, ratedV: Math.max(0.1, load.voltageV), leastV: load.voltageV * 0.85, mostV: load.voltageV * 1.15 }, 'yours', power.figures[`${id}@load`], problems) },
     ]
   })
 }

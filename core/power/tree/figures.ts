@@ -1,16 +1,19 @@
 /** A node's figures: the file's, or the maker's in their place; what cannot be is said and not used. */
 import type { Origin } from '../../catalogue/types'
 import type { NodeRef } from '../../plan/power'
-import { FIGURES } from '../kinds'
+import { FIGURES, KINDS, type NodeKind } from '../kinds'
 import type { NodeFigure, TreeProblem } from './types'
 
-/** Figures with the maker's own in place of the file's. Own figures outside their range become problems and are left out. */
-export function figuresOf(node: NodeRef, file: Record<string, number>, origin: Origin, own: Record<string, number> | undefined, problems: TreeProblem[]): Record<string, NodeFigure> {
+/**
+ * Figures with the maker's own in place of the file's. Own figures outside their range become problems and are left out; those that
+ * its kind does not have are kept in the plan and not looked at.
+ */
+export function figuresOf(node: NodeRef, kind: NodeKind, file: Record<string, number>, origin: Origin, own: Record<string, number> | undefined, problems: TreeProblem[]): Record<string, NodeFigure> {
   const figures: Record<string, NodeFigure> = {}
   for (const [name, value] of Object.entries(file)) figures[name] = { value, origin }
   for (const [name, value] of Object.entries(own ?? {})) {
     const spec = FIGURES[name]
-    if (!spec) continue
+    if (!spec || !KINDS[kind].figures.includes(name)) continue
     if (!Number.isFinite(value) || value < spec.least || value > spec.most) problems.push({ kind: 'absurd', node, figure: name, value })
     else figures[name] = { value, origin: 'yours' }
   }

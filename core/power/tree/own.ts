@@ -13,7 +13,7 @@ export const sourceFigures = (unit: SupplyUnit): Record<string, number> =>
 /** A supply as a node of the tree. */
 export function sourceNode(id: NodeRef, name: string, unit: SupplyUnit, own: Record<string, number> | undefined, isOwn: boolean, problems: TreeProblem[]): TreeNode {
   return {
-    id, kind: unit.kind, role: 'source', name, from: [], input: null, output: id, figures: figuresOf(id, sourceFigures(unit), unit.origin, own, problems),
+    id, kind: unit.kind, role: 'source', name, from: [], input: null, output: id, figures: figuresOf(id, unit.kind, sourceFigures(unit), unit.origin, own, problems),
     own: isOwn, open: false, unit, price: unit.price, cautions: unit.cautions,
   }
 }
@@ -22,7 +22,7 @@ export function sourceNode(id: NodeRef, name: string, unit: SupplyUnit, own: Rec
 export function leadNode(id: NodeRef, from: NodeRef, unit: SupplyUnit, own: Record<string, number> | undefined, problems: TreeProblem[]): TreeNode | null {
   if (!unit.cable) return null
   const { awg, lengthM, contactOhm } = unit.cable
-  return { id, kind: 'cable', role: 'path', name: 'its lead', from: [from], input: from, output: id, figures: figuresOf(id, { awg, lengthM, contactOhm, bundledPairs: 1, measuredOhm: 0 }, unit.origin, own, problems), own: false, open: false }
+  return { id, kind: 'cable', role: 'path', name: 'its lead', from: [from], input: from, output: id, figures: figuresOf(id, 'cable', { awg, lengthM, contactOhm, bundledPairs: 1, measuredOhm: 0 }, unit.origin, own, problems), own: false, open: false }
 }
 
 /** Nodes of the plan, in its order. A supply brings its lead along as `id@lead`. */
@@ -50,7 +50,7 @@ function itemNode(node: PowerNode, item: ReturnType<Facts['catalogue']['powerIte
   const usual: Record<string, number> = item.kind === 'cable' ? { bundledPairs: 1, measuredOhm: 0 } : {}
   return {
     id: node.id, kind: item.kind, role, name: node.name || item.name, from: node.from ? [node.from] : [], input: null, output: role === 'load' ? null : node.id,
-    figures: figuresOf(node.id, { ...usual, ...item.figures }, item.origin, { ...node.figures, ...power.figures[node.id] }, problems), efficiency: item.efficiency, law: item.law,
-    own: true, open: node.open === true, item, ...node.upstream && { upstream: node.upstream }, price: item.price, cautions: item.cautions,
+    figures: figuresOf(node.id, item.kind, { ...usual, ...item.figures }, item.origin, { ...node.figures, ...power.figures[node.id] }, problems), efficiency: item.efficiency, law: item.law,
+    own: true, open: node.open === true, item, ...item.kind === 'hub' && node.upstream && { upstream: node.upstream }, price: item.price, cautions: item.cautions,
   }
 }

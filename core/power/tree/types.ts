@@ -1,6 +1,6 @@
 /** The power tree: every node that gives, passes on or takes, with its figures and where each comes from. */
 import type { EfficiencyPoint, LoadLaw, Origin, PowerItem, SupplyUnit } from '../../catalogue/types'
-import type { NodeRef } from '../../plan/power'
+import type { Join, NodeRef } from '../../plan/power'
 import type { Joint } from '../circuit/types'
 import type { NodeKind, NodeRole } from '../kinds'
 
@@ -39,6 +39,9 @@ export interface TreeNode {
 export type TreeProblem
   = | { kind: 'unknown-type', node: NodeRef, type: string }
     | { kind: 'unknown-feed', node: NodeRef, feed: NodeRef }
+    | { kind: 'unknown-upstream', node: NodeRef, upstream: NodeRef }
+  /** A plug that goes from or into what is not there. */
+    | { kind: 'unknown-join', join: Join }
   /** Nodes that feed each other in a ring. */
     | { kind: 'ring', nodes: NodeRef[] }
     | { kind: 'unfed', node: NodeRef }

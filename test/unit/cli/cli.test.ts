@@ -44,6 +44,22 @@ describe('voltaris check', () => {
   })
 })
 
+describe('voltaris power', () => {
+  it('gives voltage, current and power at every node in every state and step, as JSON and in words', () => {
+    const { status, stdout } = run(['power', 'demo/beehive-monitor.json', '--json'])
+    expect(status).toBe(0)
+    const power = JSON.parse(stdout)
+    expect(power.states.map((state: { id: string }) => state.id)).toEqual(['idle', 'typical', 'peak', 'start', 'rest', 'weigh', 'send', 'noon'])
+    for (const state of power.states) for (const node of power.nodes) for (const figure of ['voltageV', 'currentMa', 'powerMw']) expect(typeof state.nodes[node.id][figure]).toBe('number')
+    expect(run(['power', 'demo/beehive-monitor.json']).stdout).toMatch(/@5V +4\.\d+ V +\d+\.\d mA/)
+  })
+
+  it('ends with 1 when the supply has a stop, with 2 for what cannot be used', () => {
+    expect(run(['power', 'demo/signal-box.json']).status).toBe(1)
+    expect(run(['power', fileOf('bad.json', { ...planOf('forty-classic', {}), power: { nodes: [{ id: '9', type: 'x', name: '' }] } })])).toMatchObject({ status: 2, stderr: expect.stringContaining('power.nodes[0].id') })
+  })
+})
+
 describe('voltaris place', () => {
   it('places everything, prints the cost, and writes a plan that reads', () => {
     const target = join(folder, 'placed.json')

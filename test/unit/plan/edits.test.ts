@@ -9,6 +9,7 @@ import { catalogue } from '../../plans'
 const demo = fc.constantFrom(...demoPlans)
 const partId = fc.constantFrom('scale', 'brood', 'west', 'panel', 'labels', 'nobody')
 const terminal = fc.constantFrom('scale.dout', 'porch.sda', 'west.sda', 'labels.tx', 'levers.b1', 'nobody.x')
+const nodeId = fc.constantFrom('fuse', 'switch', 'panel-lead')
 const text = fc.string({ maxLength: 20 })
 
 /** Every kind of edit, on parts that may or may not be in the plan. */
@@ -39,6 +40,17 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.constantFrom(...[...catalogue.parts.values()].slice(0, 5)).map(part => ({ edit: 'keep-own-part' as const, part })),
   fc.constantFrom(...catalogue.boards.values()).map(board => ({ edit: 'keep-own-board' as const, board })),
   fc.record({ edit: fc.constant('drop-own' as const), kind: fc.constantFrom('parts' as const, 'boards' as const), id: fc.constantFrom('early-26', 'air-quality-i2c', 'none') }),
+  fc.record({ edit: fc.constant('add-node' as const), node: fc.record({ id: nodeId, type: fc.constant('fuse-1000'), name: text, from: fc.constantFrom('@cable', 'fuse', null) }), before: fc.constantFrom('@socket', 'modem.vcc', 'fuse', 'switch') }),
+  fc.record({ edit: fc.constant('remove-node' as const), id: nodeId }),
+  fc.record({ edit: fc.constant('edit-node' as const), id: nodeId, changes: fc.record({ name: text }) }),
+  fc.record({ edit: fc.constant('set-figure' as const), node: fc.constantFrom('fuse', '@cable', 'nobody'), figure: fc.constantFrom('ohm', 'awg'), value: fc.option(fc.integer({ min: 1, max: 30 })) }),
+  fc.record({ edit: fc.constant('feed' as const), consumer: fc.constantFrom('@socket', 'panel.usb', 'fuse'), from: fc.constantFrom('@cable', null, { usual: true as const }) }),
+  fc.record({ edit: fc.constantFrom('join' as const, 'unjoin' as const), join: fc.record({ from: fc.constantFrom('fuse', '@supply'), into: fc.constantFrom('panel.usb', '@5V') }) }),
+  fc.record({ edit: fc.constant('set-power' as const), power: fc.constantFrom({ shutdownS: 20 }, { clock: { coreMhz: 600, voltageSteps: -2 } }) }),
+  fc.record({ edit: fc.constant('keep-arrangement' as const), arrangement: fc.record({ id: fc.constantFrom('a', 'b'), name: text, supply: fc.constantFrom(null, { type: 'adapter-5v-3a' }), nodes: fc.constant([]), feeds: fc.constant({}), joins: fc.constant([]), figures: fc.constant({}) }) }),
+  fc.record({ edit: fc.constantFrom('take-arrangement' as const, 'drop-arrangement' as const), id: fc.constantFrom('a', 'one-adapter', 'none') }),
+  fc.record({ edit: fc.constant('keep-worksheet' as const), kept: fc.record({ id: fc.constantFrom('w1', 'w2'), keptAt: fc.constant('2026-01-01T00:00:00.000Z'), what: text, sheet: fc.constant({ kind: 'wire' }) }) }),
+  fc.record({ edit: fc.constant('drop-worksheet' as const), id: fc.constantFrom('w1', 'none') }),
   fc.record({ edit: fc.constant('set-boot' as const), boot: fc.option(fc.record({ text })) }),
   fc.record({ edit: fc.constant('wire-done' as const), wire: text, done: fc.boolean() }),
   fc.record({ edit: fc.constant('dress-wire' as const), terminal, colour: fc.constant('blue') }),
