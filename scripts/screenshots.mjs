@@ -38,6 +38,10 @@ for (const name of ['board', 'power', 'bringup']) {
   await stage(name)
   await shot(name)
 }
+await stage('power')
+await page.click('[data-test=power-battery]')
+await page.waitForSelector('[data-test=chart] canvas')
+await shot('power-battery')
 await stage('build')
 await shot('build')
 await page.click('[data-test=focus]')

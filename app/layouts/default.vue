@@ -1,5 +1,7 @@
 <script setup lang="ts">
 const view = useViewStore()
+// Dialogs hang outside the layout: the palette belongs to the whole document.
+watchEffect(() => document.documentElement.classList.toggle('night', view.dark))
 </script>
 
 <template>

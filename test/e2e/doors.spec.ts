@@ -11,6 +11,13 @@ test('check and place answer with the same JSON as the command', async ({ reques
   expect(await place.json()).toMatchObject({ ok: true, provedBest: true })
 })
 
+test('power gives every node in every state', async ({ request }) => {
+  const power = await (await request.post('/api/power', { data: hive, headers: { 'content-type': 'application/json' } })).json()
+  expect(power.states.map((state: { id: string }) => state.id)).toContain('send')
+  expect(power.states[1].nodes['@5V'].voltageV).toBeGreaterThan(4.7)
+  expect(power.findings.length).toBeGreaterThan(0)
+})
+
 test('a plan that cannot be placed comes back with its conflict and the ways out of it', async ({ request }) => {
   const plan = { format: 'voltaris-plan', version: 1, name: 'Two ports', board: 'forty-classic', supply: null, assignments: {}, parts: [{ id: 'a', type: 'label-printer-serial', name: 'A' }, { id: 'b', type: 'controller-5v-serial', name: 'B' }] }
   const answer = await (await request.post('/api/place', { data: JSON.stringify(plan), headers: { 'content-type': 'application/json' } })).json()
@@ -22,14 +29,15 @@ test('a bad plan is refused with 400 and paths, one over 4 MiB with 413', async 
   const bad = await request.post('/api/check', { data: JSON.stringify({ ...JSON.parse(hive), name: 7 }), headers: { 'content-type': 'application/json' } })
   expect(bad.status()).toBe(400)
   expect((await bad.json()).data.problems).toEqual([{ path: 'name', message: '"name" must be a string' }])
-  for (const path of ['/api/check', '/api/place']) {
+  for (const path of ['/api/check', '/api/place', '/api/power']) {
     const large = await request.post(path, { data: ' '.repeat(4 * 1024 * 1024 + 1), headers: { 'content-type': 'application/json' } })
     expect(large.status()).toBe(413)
   }
 })
 
 test('the catalogue is there to read', async ({ request }) => {
-  const { boards, parts } = await (await request.get('/api/catalogue')).json()
+  const { boards, parts, powerItems } = await (await request.get('/api/catalogue')).json()
   expect(boards).toHaveLength(5)
+  expect(powerItems.length).toBeGreaterThan(30)
   expect(parts.length).toBeGreaterThanOrEqual(70)
 })

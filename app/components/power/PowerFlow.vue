@@ -55,6 +55,11 @@ const marks = computed(() => {
 const colour = (at: FlowNode) => at.node.partId ? colourOf(at.node.partId) : at.node.role === 'source' ? 'var(--copper)' : 'var(--ink-2)'
 const bandColour = (band: Band) => band.flow.backwards ? 'var(--carmine)' : colour((band.target as Box).at)
 const nameOf = ({ node }: FlowNode) => node.kind === 'position' ? node.name.replace('Position ', 'pos ') : node.kind === 'board' ? 'Board' : node.name
+/** Letters that fit between two columns. */
+const room = computed(() => {
+  const layers = Math.max(1, ...(drawing.value?.nodes ?? []).map(box => box.layer ?? 0))
+  return Math.max(7, Math.floor((width.value - RIGHT) / layers / 7.4))
+})
 const short = (text: string, room: number) => text.length > room ? `${text.slice(0, room - 1)}…` : text
 const said = (at: FlowNode) => `${at.node.name}: ${at.voltageV.toFixed(2)} V, ${milliamps(at.currentMa)}${at.node.role === 'path' ? `, ${(at.powerMw / 1000).toFixed(2)} W lost` : ''}`
 const voltage = (at: FlowNode) => `${at.voltageV.toFixed(2)} V`
@@ -184,7 +189,7 @@ useEventListener('pointercancel', () => {
             class="name"
             :x="box.x0! - 2"
             :y="box.y0! - 15"
-          >{{ short(nameOf(box.at), 14) }}</text>
+          >{{ short(nameOf(box.at), room) }}</text>
           <text
             class="value"
             :x="box.x0! - 2"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The supply: a flow from source to loads in every state, rails, a scenario, the battery, heat, and two ways side by side. */
+import { useMediaQuery } from '@vueuse/core'
 import { USUAL_WORKSHEETS } from '~~/core/worksheets'
 
 const project = useProjectStore()
@@ -7,6 +8,8 @@ const view = useViewStore()
 const { go } = useStages()
 const { power, supplies, grouped, add } = usePower()
 
+/** Narrow screens have the chosen node on the stage itself, wide ones in the drawer. */
+const wide = useMediaQuery('(min-width: 1101px)')
 const VIEWS = [['flow', 'Flow'], ['rails', 'Rails'], ['scenario', 'Scenario'], ['battery', 'Battery'], ['heat', 'Heat'], ['compare', 'Compare']] as const
 const shown = ref<typeof VIEWS[number][0]>('flow')
 const stateId = ref('typical')
@@ -159,7 +162,7 @@ function put() {
           Add
         </v-btn>
       </div>
-      <PowerNodeCard class="narrow-only" />
+      <PowerNodeCard v-if="!wide && view.node" />
       <PowerFlow :state="state" />
       <p
         v-if="!power.nodes.length"
@@ -199,5 +202,4 @@ function put() {
 .empty { padding: 18px; border: 1px dashed var(--rule); border-radius: 4px; }
 .hint { margin: 4px 0 8px; }
 summary { cursor: pointer; font-size: 13px; }
-@media (min-width: 1101px) { .narrow-only { display: none; } }
 </style>
