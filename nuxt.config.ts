@@ -16,6 +16,17 @@ export default defineNuxtConfig({
     '@fontsource-variable/atkinson-hyperlegible-mono/index.css',
     '~/assets/base.css',
   ],
+  // Other stages are fetched when a pointer or the focus comes near their link, not before the first one is there.
+  experimental: { defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } } },
+  hooks: {
+    // What loads on demand is not asked for before: the first stage comes first.
+    'build:manifest': (manifest) => {
+      for (const entry of Object.values(manifest)) {
+        entry.dynamicImports = []
+        entry.prefetch = false
+      }
+    },
+  },
   runtimeConfig: { public: { demo: false } },
   srcDir: 'app/',
   serverDir: 'server/',

@@ -42,8 +42,8 @@ const shown = computed(() => {
         ✕
       </button>
     </div>
-    <SelectionCard v-if="wide && !view.findingId" />
-    <PowerNodeCard v-if="wide && current.id === 'power' && view.node" />
+    <LazySelectionCard v-if="wide && current.id === 'wiring' && !view.findingId" />
+    <LazyPowerNodeCard v-if="wide && current.id === 'power' && view.node" />
     <FindingCard
       v-for="finding in shown"
       :key="finding.id"

@@ -1,4 +1,4 @@
-import { proxy, wrap } from 'comlink'
+import type { Remote } from 'comlink'
 import { ref, shallowRef } from 'vue'
 import type { Explanation } from '~~/core/placement/explain'
 import type { NotPlaced, Placed, PlacementResult, WayOut } from '~~/core/placement/types'
@@ -32,7 +32,7 @@ export function usePlacement() {
     if (!plan.board) return view.say('Choose a board first: there is nothing to place the parts on.', { tone: 'stop' })
     if (!plan.parts.length) return view.say('Add a part first: there is nothing to place yet.', { tone: 'stop' })
     try {
-      const answer = await inWorker<{ before: { cost: number, powerCost: number } | null, result: PlacementResult }>(async (service, copy) => service.place(copy, scope, proxy((nodes: number) => running.value = { nodes })), plan)
+      const answer = await inWorker<{ before: { cost: number, powerCost: number } | null, result: PlacementResult }>(async (service, copy) => service.place(copy, scope, (await import('comlink')).proxy((nodes: number) => running.value = { nodes })), plan)
       if (!answer) return view.say('Stopped. Nothing was moved.')
       if (project.plan !== plan) return view.say('The plan changed while it was being placed. Place it again.', { tone: 'stop' })
       show(answer.result, scope, answer.before)
@@ -54,8 +54,10 @@ export function usePlacement() {
     }
   }
 
-  async function inWorker<T>(ask: (service: ReturnType<typeof wrap<PlacementService>>, plan: Plan) => Promise<T>, plan: Plan): Promise<T | null> {
+  async function inWorker<T>(ask: (service: Remote<PlacementService>, plan: Plan) => Promise<T>, plan: Plan): Promise<T | null> {
     running.value = { nodes: 0 }
+    // The bridge to the worker comes with the first placement.
+    const { wrap } = await import('comlink')
     worker = new Worker(new URL('../workers/placement.worker.ts', import.meta.url), { type: 'module' })
     const service = wrap<PlacementService>(worker)
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))

@@ -10,7 +10,7 @@ watchEffect(() => document.documentElement.classList.toggle('night', view.dark))
     :class="{ night: view.dark }"
   >
     <slot />
-    <NoticeBar />
-    <KeysDialog />
+    <LazyNoticeBar v-if="view.notice" />
+    <LazyKeysDialog v-if="view.keysOpen" />
   </v-app>
 </template>

@@ -20,6 +20,14 @@ for (const dark of [false, true]) {
       await goTo(page, stage)
       await check(stage)
     }
+    await goTo(page, 'power')
+    await page.getByTestId('power-flow').getByRole('button', { name: /^Power socket/ }).click()
+    await check('power with a node chosen')
+    for (const part of ['rails', 'scenario', 'battery', 'heat', 'compare']) {
+      await page.getByTestId(`power-${part}`).click()
+      if (part === 'scenario' || part === 'heat') await expect(page.getByTestId('chart').locator('canvas')).toBeVisible()
+      await check(`power, ${part}`)
+    }
     await goTo(page, 'wiring')
     await page.getByTestId('chip-buffer').click()
     await check('wiring with a part chosen')

@@ -57,7 +57,7 @@ const bandColour = (band: Band) => band.flow.backwards ? 'var(--carmine)' : colo
 const nameOf = ({ node }: FlowNode) => node.kind === 'position' ? node.name.replace('Position ', 'pos ') : node.kind === 'board' ? 'Board' : node.name
 /** Letters that fit between two columns. */
 const room = computed(() => {
-  const layers = Math.max(1, ...(drawing.value?.nodes ?? []).map(box => box.layer ?? 0))
+  const layers = Math.max(1, ...(drawing.value?.nodes ?? []).map(box => (box as { layer?: number }).layer ?? 0))
   return Math.max(7, Math.floor((width.value - RIGHT) / layers / 7.4))
 })
 const short = (text: string, room: number) => text.length > room ? `${text.slice(0, room - 1)}…` : text

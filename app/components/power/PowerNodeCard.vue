@@ -2,6 +2,7 @@
 /** A node of the power tree: its figures, where they come from, and what can be done with it. */
 import { FIGURES, KINDS } from '~~/core/power/kinds'
 import { consumerOf } from '~~/core/power/flow'
+import { measuredOhm } from '~~/core/power/wires'
 
 const project = useProjectStore()
 const view = useViewStore()
@@ -44,6 +45,15 @@ function remove() {
   const id = own.value!.id
   edit({ edit: 'remove-node', id }, `Take ${nameOf(id)} out`)
   view.chooseNode(null)
+}
+/** A cable measured with a meter: its end without and with a load. */
+const measured = reactive({ without: '', with: '', ma: '' })
+const cable = computed(() => node.value?.kind === 'cable' ? node.value : wire.value?.kind === 'cable' ? wire.value : null)
+function takeMeasured() {
+  const [without, loaded, ma] = [measured.without, measured.with, measured.ma].map(text => Number(text.trim().replace(',', '.')))
+  const ohm = measuredOhm(without!, loaded!, ma!)
+  if (ohm === null || !Number.isFinite(ohm)) return view.say('Three numbers are wanted: volts at the far end without a load, volts with one, and its milliamperes. With a load there cannot be more volts than without.', { tone: 'stop' })
+  edit({ edit: 'set-figure', node: cable.value!.id, figure: 'measuredOhm', value: Number(ohm.toPrecision(4)) }, `${cable.value!.name}: ${(ohm * 1000).toFixed(0)} mΩ measured`)
 }
 const round = (value: number) => Number(value.toPrecision(5))
 const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
@@ -201,6 +211,40 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
         >{{ figure.origin }}</span>
       </label>
     </template>
+    <details
+      v-if="cable"
+      class="small"
+    >
+      <summary>By a measured drop</summary>
+      <div class="measure">
+        <label>without load <input
+          v-model="measured.without"
+          class="num"
+          inputmode="decimal"
+          data-test="measured-without"
+        > V</label>
+        <label>with load <input
+          v-model="measured.with"
+          class="num"
+          inputmode="decimal"
+          data-test="measured-with"
+        > V</label>
+        <label>load <input
+          v-model="measured.ma"
+          class="num"
+          inputmode="decimal"
+          data-test="measured-ma"
+        > mA</label>
+        <v-btn
+          size="small"
+          variant="outlined"
+          data-test="take-measured"
+          @click="takeMeasured"
+        >
+          Take it
+        </v-btn>
+      </div>
+    </details>
     <div
       v-if="canJoin"
       class="insert"
@@ -294,6 +338,8 @@ input.num { text-align: right; font-family: var(--figure-family); }
 .insert.now select { border-color: var(--copper); box-shadow: 0 0 0 2px var(--copper-wash); }
 .states td, .states th { padding: 2px 6px 2px 0; font-size: 12.5px; }
 .off td { color: var(--carmine); }
+.measure { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; }
+.measure input { width: 58px; }
 .acts { display: flex; gap: 6px; }
 .act { text-decoration: underline; color: var(--copper); }
 </style>

@@ -56,7 +56,7 @@ useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.n
     <FindingsDrawer v-if="project.plan" />
     <GaugeStrip v-if="project.report" />
     <LazyWorksheetDialog v-if="view.worksheet" />
-    <LogbookPanel v-if="view.logOpen && project.plan" />
+    <LazyLogbookPanel v-if="view.logOpen && project.plan" />
   </div>
 </template>
 

@@ -2,7 +2,8 @@
 import { freeNodeId } from '../../plan/power-edits'
 import { boardPower } from '../../power/board'
 import { feedLimit, usbBudget } from '../../power/budget'
-import { stateNamed } from '../../power/report'
+import { stateNamed, type Power } from '../../power/report'
+import { pathUp } from '../../power/shares'
 import type { Finding, Rule } from '../types'
 import { largerSupplies, lowerClock, ownHub, pastTheBoard } from './candidates'
 import { waysOut, type Outcome, type Solved } from './ways'
@@ -12,6 +13,16 @@ import { amps, ma, nodeSubject, watts } from './words'
 const FREE_SHARE = 0.15
 /** A regulated supply gives this many times its rating for the moment of switching on. Memory. */
 const SURGE_SHARE = 1.5
+
+/** A surge lasts about this long, and a rail may fall by this much meanwhile: what a capacitor can add. practice */
+const SURGE = { lastsS: 0.01, fallV: 0.25 }
+
+/** Current that the capacitors behind a source add for the moment of a surge: C·ΔU ÷ t. Textbook. */
+function capacitorsMa({ tree, states }: Power, source: string): number {
+  const start = stateNamed(states, 'start')
+  return tree.nodes.filter(node => node.kind === 'capacitor' && !node.open && pathUp(tree, start, node.id).some(entry => entry.id === source))
+    .reduce((sum, node) => sum + node.figures.capacitanceF!.value * SURGE.fallV / SURGE.lastsS * 1000, 0)
+}
 
 /** A source asked for more than it gives, at peak; or with little to spare; or for a surge it cannot stand. */
 export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.flatMap((source): Finding[] => {
@@ -41,7 +52,8 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
     fixes: fixes(1),
   }]
   const tight = source.peakMa > source.availableMa * (1 - FREE_SHARE)
-  const surge = source.startMa > source.availableMa * SURGE_SHARE
+  const stands = source.availableMa * SURGE_SHARE + capacitorsMa(power, source.node)
+  const surge = source.startMa > stands
   return [
     ...tight
       ? [{
@@ -52,8 +64,8 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
     ...surge
       ? [{
           ...common, stages: ['power' as const], code: 'surge.too-large', id: `surge.too-large${key}`, severity: 'caution' as const, title: `Switching on asks ${amps(source.startMa)}`,
-          sentence: `For a moment everything together asks ${amps(source.startMa)}; ${board ? 'the supply' : source.name} stands about ${amps(source.availableMa * SURGE_SHARE)} for a moment and may not start. Switch the largest parts on later, one after the other, or put a capacitor beside them.`,
-          figures: [{ label: 'at start-up', value: ma(source.startMa), unit: 'mA', limit: ma(source.availableMa * SURGE_SHARE), origin: 'memory: 1.5 × the rating for a moment' }], fixes: [],
+          sentence: `For a moment everything together asks ${amps(source.startMa)}; ${board ? 'the supply' : source.name} with its capacitors stands about ${amps(stands)} for a moment and may not start. Switch the largest parts on later, one after the other, or put a large capacitor beside them.`,
+          figures: [{ label: 'at start-up', value: ma(source.startMa), unit: 'mA', limit: ma(stands), origin: 'memory: 1.5 × the rating for a moment, and what capacitors add in 10 ms' }], fixes: [],
         }]
       : [],
   ]

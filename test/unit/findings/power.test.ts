@@ -86,6 +86,13 @@ describe('sources', () => {
     expect(codesOf(fed('forty-usb-c', 'adapter-5v-5a', {}, { m: 'modem-serial' }))).not.toContain('surge.too-large')
   })
 
+  it('capacitors add to what a source stands for the moment of a surge', () => {
+    const modem = (farad: number) => fed('forty-usb-c', 'adapter-5v-3a', { nodes: [node('c', 'capacitor-1000', '@P4', { capacitanceF: farad })], feeds: { 'm.vcc': 'c' } }, { m: 'modem-serial', f: 'fan-5v' }, { assignments: fixedAt({ 'f.vcc': 4 }) })
+    // textbook: C·ΔU ÷ t: 1000 µF give 25 mA for 10 ms at 0.25 V, 0.1 F give 2.5 A
+    expect(find(modem(0.001), 'surge.too-large')!.figures[0]!.limit).toBe(4500 + 25)
+    expect(codesOf(modem(0.1))).not.toContain('surge.too-large')
+  })
+
   it('the least and the advised supply are the board\'s', () => {
     expect(find(fed('early-26', 'usb-port-3'), 'supply.below-least')).toMatchObject({ severity: 'stop', figures: [{ value: 900, limit: 1200 }, { value: 2400 }] })
     expect(codesOf(after(fed('early-26', 'usb-port-3'), 'supply.below-least'))).not.toContain('supply.below-least')

@@ -47,7 +47,7 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ edit: fc.constant('feed' as const), consumer: fc.constantFrom('@socket', 'panel.usb', 'fuse'), from: fc.constantFrom('@cable', null, { usual: true as const }) }),
   fc.record({ edit: fc.constantFrom('join' as const, 'unjoin' as const), join: fc.record({ from: fc.constantFrom('fuse', '@supply'), into: fc.constantFrom('panel.usb', '@5V') }) }),
   fc.record({ edit: fc.constant('set-power' as const), power: fc.constantFrom({ shutdownS: 20 }, { clock: { coreMhz: 600, voltageSteps: -2 } }) }),
-  fc.record({ edit: fc.constant('keep-arrangement' as const), arrangement: fc.record({ id: fc.constantFrom('a', 'b'), name: text, supply: fc.constantFrom(null, { type: 'adapter-5v-3a' }), nodes: fc.constant([]), feeds: fc.constant({}), joins: fc.constant([]), figures: fc.constant({}) }) }),
+  fc.record({ edit: fc.constant('keep-arrangement' as const), arrangement: fc.record({ id: fc.constantFrom('a', 'b'), name: text, supply: fc.constantFrom(null, { type: 'adapter-5v-3a' }), nodes: fc.constant([] as never[]), feeds: fc.constant({}), joins: fc.constant([] as never[]), figures: fc.constant({}) }) }),
   fc.record({ edit: fc.constantFrom('take-arrangement' as const, 'drop-arrangement' as const), id: fc.constantFrom('a', 'one-adapter', 'none') }),
   fc.record({ edit: fc.constant('keep-worksheet' as const), kept: fc.record({ id: fc.constantFrom('w1', 'w2'), keptAt: fc.constant('2026-01-01T00:00:00.000Z'), what: text, sheet: fc.constant({ kind: 'wire' }) }) }),
   fc.record({ edit: fc.constant('drop-worksheet' as const), id: fc.constantFrom('w1', 'none') }),

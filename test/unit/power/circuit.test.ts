@@ -177,7 +177,7 @@ describe('elimination', () => {
   it('solves what it is given, whatever the pattern', () => {
     const size = 7
     fc.assert(fc.property(fc.array(fc.tuple(fc.nat(size - 1), fc.nat(size - 1), fc.double({ min: -1, max: 1, noNaN: true })), { maxLength: 20 }), fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: size, maxLength: size }), (entries, x) => {
-      const dense = Array.from({ length: size }, (_, i) => Array.from({ length: size }, (_, j) => i === j ? 25 : 0))
+      const dense = Array.from({ length: size }, (_, i) => Array.from({ length: size }, (_, j): number => i === j ? 25 : 0))
       for (const [i, j, v] of entries) if (i !== j) dense[i]![j] = v
       const right = Float64Array.from(dense.map(row => row.reduce((sum, a, j) => sum + a * x[j]!, 0)))
       const pattern = planElimination(size, entries.map(([i, j]) => [i, j] as const))

@@ -102,7 +102,7 @@ function ghostSupply(id: string | null) {
         <span class="figures small quiet">draws {{ milliamps(board.draw.typicalMa) }} typically, {{ milliamps(board.draw.peakMa) }} at peak ({{ board.draw.origin }}) · supply advised {{ milliamps(board.advisedSupplyMa.value) }} ({{ board.advisedSupplyMa.origin }})</span>
       </button>
     </div>
-    <OwnEntries kind="board" />
+    <LazyOwnEntries kind="board" />
     <h2 id="supplies">
       Which supply?
     </h2>

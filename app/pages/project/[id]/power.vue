@@ -80,8 +80,8 @@ function put() {
           class="caution small"
         >{{ caution }}</span>
       </template>
-      <template v-else-if="power.assumed">
-        <b>No supply yet.</b> <span>5.0 V are assumed on the board's rail so that the loads can be added. Choose a supply on the Board stage, or add a source.</span>
+      <template v-else-if="power.assumed || !power.sources.length">
+        <b>No supply yet.</b> <span>{{ power.assumed ? '5.0 V are assumed on the board\'s rail so that the loads can be added. ' : '' }}Choose a supply on the Board stage, or add a source.</span>
         <v-btn
           size="small"
           color="primary"

@@ -191,7 +191,7 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
         </p>
       </div>
       <PlacementPanel v-if="panelOpen" />
-      <SelectionCard
+      <LazySelectionCard
         v-if="narrow"
         class="on-stage"
       />
