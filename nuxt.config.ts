@@ -16,8 +16,16 @@ export default defineNuxtConfig({
     '@fontsource-variable/atkinson-hyperlegible-mono/index.css',
     '~/assets/base.css',
   ],
+  runtimeConfig: { public: { demo: false } },
+  srcDir: 'app/',
+  serverDir: 'server/',
   // Other stages are fetched when a pointer or the focus comes near their link, not before the first one is there.
   experimental: { defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } } },
+  compatibilityDate: '2026-01-01',
+  nitro: { compressPublicAssets: { gzip: true } },
+  vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1200 } },
+  typescript: { strict: true, typeCheck: false },
+  telemetry: false,
   hooks: {
     // What loads on demand is not asked for before: the first stage comes first.
     'build:manifest': (manifest) => {
@@ -27,14 +35,6 @@ export default defineNuxtConfig({
       }
     },
   },
-  runtimeConfig: { public: { demo: false } },
-  srcDir: 'app/',
-  serverDir: 'server/',
-  compatibilityDate: '2026-01-01',
-  nitro: { compressPublicAssets: { gzip: true } },
-  vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1200 } },
-  typescript: { strict: true, typeCheck: false },
-  telemetry: false,
   eslint: { config: { stylistic: { braceStyle: 'stroustrup' } } },
   vuetify: { vuetifyOptions: './vuetify.options.ts', moduleOptions: { disableVuetifyStyles: false } },
 })
