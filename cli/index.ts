@@ -1,6 +1,7 @@
 #!/usr/bin/env node
-/** `npm run -s voltaris -- check|place|power PLAN …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input. */
+/** `npm run -s voltaris -- check|place|power|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input. */
 import { check } from './check'
+import { dt } from './dt'
 import { place } from './place'
 import { power } from './power'
 import { UnusableInput } from './input'
@@ -8,14 +9,16 @@ import { UnusableInput } from './input'
 const USAGE = `usage: voltaris check PLAN [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
+       voltaris dt compile FILE.dts [-@] [-o OUT] | decompile FILE.dtb [-o OUT] | apply BASE OVERLAY… [-o OUT]
 
 check   findings and budgets; exit 0 nothing to stop, 1 a stop, 2 unusable input
 place   a place for every terminal, with what it cost; exit 0 placed, 1 impossible, 2 unusable input
         --all keeps only what is fixed in the plan; --write FILE writes the plan with its places
 power   voltage, current and power at every node of the supply, in every state; exit 0, 1 a stop, 2 unusable input
+dt      device tree sources and blobs; exit 0, 1 an overlay does not go on, 2 unusable input
 PLAN    a plan file, or - for standard input`
 
-const commands: Record<string, (args: string[]) => number> = { check, place, power }
+const commands: Record<string, (args: string[]) => number> = { check, place, power, dt }
 
 function main([name, ...args]: string[]): number {
   if (name === '--help' || name === '-h') {

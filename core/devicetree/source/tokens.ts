@@ -1,0 +1,273 @@
+/** Devicetree source as tokens, with includes and simple macros worked in on the way. */
+import { DeviceTreeError, type Place } from '../types'
+import { BINDING_CONSTANTS } from './constants'
+
+export type TokenKind
+  = | 'directive' | 'string' | 'char' | 'label' | 'ref' | 'pathRef' | 'number' | 'word' | 'name' | 'mark' | 'end'
+
+export interface Token {
+  kind: TokenKind
+  /** Of a string its bytes as text (one character a byte); of a label or reference its name; otherwise as written. */
+  text: string
+  place: Place
+  /** A blank stands before it. */
+  spaced: boolean
+}
+
+export interface Files {
+  /** Text of a file that a source includes; null when it is not at hand. */
+  read(name: string, from: string): string | null
+}
+
+const MOST_INCLUDES = 64
+const MOST_MACRO_DEPTH = 32
+const DIRECTIVE = /\/(?:dts-v1|plugin|include|incbin|memreserve|bits|delete-node|delete-property|omit-if-no-ref)\//y
+const NUMBER = /(?:0[xX][0-9a-fA-F]+|[0-9]+)(?:[uU]?[lL]{0,2}|[lL]{1,2}[uU])(?!\w)/y
+const NAME = /[\w,.+?#@-]+/y
+const LABEL = /[A-Za-z_]\w*(?=:)/y
+const MARKS = ['<<', '>>', '<=', '>=', '==', '!=', '&&', '||', '{', '}', '[', ']', '(', ')', '<', '>', '=', ';', ',', ':', '?', '+', '-', '*', '/', '%', '&', '|', '^', '~', '!'] as const
+
+interface Input { text: string, at: number, line: number, start: number, file: string }
+
+/** Reads a source token by token. What a name means depends on where it stands, so the parser says when it wants one. */
+export class Tokens {
+  private readonly stack: Input[] = []
+  private readonly macros = new Map<string, string>()
+  private readonly dropped: boolean[] = []
+  private macroDepth = 0
+  private includes = 0
+
+  constructor(text: string, file: string, private readonly files: Files) {
+    this.stack.push({ text: text.replace(/^\uFEFF/, ''), at: 0, line: 1, start: 0, file })
+  }
+
+  private get input(): Input {
+    return this.stack.at(-1)!
+  }
+
+  place(): Place {
+    const { file, line, at, start } = this.input
+    return { file, line, column: at - start + 1 }
+  }
+
+  /** The next token. `names`: a node or property name may stand here, with the signs that such names may have. */
+  next(names: boolean): Token {
+    const spaced = this.skip()
+    const place = this.place()
+    const make = (kind: TokenKind, text: string, length: number): Token => {
+      this.advance(length)
+      return { kind, text, place, spaced }
+    }
+    const { text, at } = this.input
+    if (at >= text.length) return { kind: 'end', text: 'the end of the source', place, spaced }
+    const directive = this.match(DIRECTIVE)
+    if (directive) {
+      if (directive === '/include/') {
+        this.advance(directive.length)
+        this.include(this.next(false), place)
+        return this.next(names)
+      }
+      return make('directive', directive, directive.length)
+    }
+    if (text[at] === '"') return this.string(place, spaced)
+    if (text[at] === '\'' && !names) return this.char(place, spaced)
+    if (text[at] === '&' && text[at + 1] === '{') {
+      const end = text.indexOf('}', at)
+      const path = text.slice(at + 2, end)
+      if (end < 0 || !/^\/[\w,.+?#@/-]*$/.test(path)) throw new DeviceTreeError('syntax', 'expected a path between &{ and }', { place })
+      return make('pathRef', path, end - at + 1)
+    }
+    if (text[at] === '&') {
+      const ref = /^[A-Za-z_]\w*/.exec(text.slice(at + 1, at + 257))
+      if (ref && text[at + 1] !== '&') return make('ref', ref[0], ref[0].length + 1)
+    }
+    const label = this.match(LABEL)
+    if (label) return make('label', label, label.length + 1)
+    if (names) {
+      const name = this.match(NAME)
+      if (name) return make('name', name, name.length)
+    }
+    else {
+      const number = this.match(NUMBER)
+      if (number) return make('number', number, number.length)
+      const word = /^[A-Za-z_]\w*/.exec(text.slice(at, at + 256))?.[0]
+      if (word) return this.word(word, place, spaced)
+    }
+    const mark = MARKS.find(entry => text.startsWith(entry, at))
+    if (mark) return make('mark', mark, mark.length)
+    throw new DeviceTreeError('syntax', `"${text[at]}" means nothing here`, { place })
+  }
+
+  /** Hexadecimal digits of a byte string, two by two, up to `]`. */
+  bytes(): number[] {
+    const found: number[] = []
+    for (;;) {
+      this.skip()
+      const { text, at } = this.input
+      if (text[at] === ']') {
+        this.advance(1)
+        return found
+      }
+      const pair = /^[0-9a-fA-F]{2}/.exec(text.slice(at, at + 2))
+      const label = this.match(LABEL)
+      if (label && !pair) {
+        this.advance(label.length + 1)
+        continue
+      }
+      if (!pair) throw new DeviceTreeError('syntax', 'expected two hexadecimal digits, or ] at the end of the bytes', { place: this.place() })
+      found.push(Number.parseInt(pair[0], 16))
+      this.advance(2)
+    }
+  }
+
+  private match(pattern: RegExp): string | null {
+    pattern.lastIndex = this.input.at
+    return pattern.exec(this.input.text)?.[0] ?? null
+  }
+
+  private advance(length: number): void {
+    const { input } = this
+    for (let i = input.at; i < input.at + length; i++) {
+      if (input.text[i] !== '\n') continue
+      input.line++
+      input.start = i + 1
+    }
+    input.at += length
+  }
+
+  /** Blanks, comments, lines for the preprocessor, ends of includes. */
+  private skip(): boolean {
+    let skipped = false
+    for (;;) {
+      const { text, at } = this.input
+      if (at >= text.length) {
+        if (this.stack.length === 1) {
+          if (this.dropped.length) throw new DeviceTreeError('syntax', 'expected #endif', { place: this.place() })
+          return skipped
+        }
+        this.stack.pop()
+        if (this.macroDepth) this.macroDepth--
+        continue
+      }
+      const blank = /\s+/y
+      blank.lastIndex = at
+      const blanks = blank.exec(text)?.[0]
+      const atLineStart = text.slice(this.input.start, at).trim() === ''
+      if (blanks) this.advance(blanks.length)
+      else if (text.startsWith('//', at)) this.advance(lineEnd(text, at) - at)
+      else if (text.startsWith('/*', at)) {
+        const end = text.indexOf('*/', at + 2)
+        if (end < 0) throw new DeviceTreeError('syntax', 'this comment has no end', { place: this.place() })
+        this.advance(end + 2 - at)
+      }
+      else if (text[at] === '#' && atLineStart && /^#\s*(?:define|undef|include|if|ifdef|ifndef|else|elif|endif|pragma|line|\d)\b/.test(text.slice(at, at + 64))) this.preprocess()
+      else if (this.dropped.some(drop => drop)) this.advance(Math.max(1, lineEnd(text, at) - at))
+      else return skipped
+      skipped = true
+    }
+  }
+
+  private preprocess(): void {
+    const place = this.place()
+    const { text, at } = this.input
+    let end = lineEnd(text, at)
+    while (text[end - 1] === '\\' && end < text.length) end = lineEnd(text, end + 1)
+    const line = text.slice(at, end).replace(/\\\r?\n/g, ' ').replace(/\/\*.*?\*\//g, ' ').replace(/\/\/.*$/, '').trim()
+    this.advance(end - at)
+    const [, word = '', rest = ''] = /^#\s*(\w+)\s*(.*)$/s.exec(line) ?? []
+    const hidden = this.dropped.some(drop => drop)
+    switch (word) {
+      case 'ifdef': case 'ifndef': return void this.dropped.push(this.defined(rest.trim()) !== (word === 'ifdef'))
+      case 'if': case 'elif': throw new DeviceTreeError('syntax', `#${word} is not worked out: use #ifdef, or run the source through a preprocessor first`, { place })
+      case 'else':
+        if (!this.dropped.length) throw new DeviceTreeError('syntax', '#else without #ifdef', { place })
+        return void this.dropped.push(!this.dropped.pop()!)
+      case 'endif':
+        if (this.dropped.pop() === undefined) throw new DeviceTreeError('syntax', '#endif without #ifdef', { place })
+        return
+    }
+    if (hidden) return
+    if (word === 'define') {
+      const [, name, macro = ''] = /^([A-Za-z_]\w*)(?:\s+(.*))?$/s.exec(rest) ?? []
+      if (!name) throw new DeviceTreeError('syntax', 'a macro has a name and a value; macros with arguments are not worked out', { place })
+      this.macros.set(name, macro.trim())
+    }
+    else if (word === 'undef') this.macros.delete(rest.trim())
+    else if (word === 'include') {
+      const [, file] = /^["<]([^">]+)[">]$/.exec(rest.trim()) ?? []
+      if (!file) throw new DeviceTreeError('syntax', 'expected #include "file" or <file>', { place })
+      // Headers of binding constants hold nothing but names, and those ship.
+      if (rest.trim().startsWith('<') && file.startsWith('dt-bindings/')) return
+      this.open(file, place)
+    }
+  }
+
+  private defined = (name: string) => this.macros.has(name) || Object.hasOwn(BINDING_CONSTANTS, name)
+
+  private include(token: Token, place: Place): void {
+    if (token.kind !== 'string') throw new DeviceTreeError('syntax', 'expected "file" after /include/', { place })
+    this.open(token.text, place)
+  }
+
+  private open(file: string, place: Place): void {
+    if (++this.includes > MOST_INCLUDES) throw new DeviceTreeError('limit', `more than ${MOST_INCLUDES} files are included: do they include each other?`, { place })
+    const text = this.files.read(file, this.input.file)
+    if (text === null) throw new DeviceTreeError('include', `"${file}" is not at hand: put it beside the source`, { place })
+    this.stack.push({ text: text.replace(/^\uFEFF/, ''), at: 0, line: 1, start: 0, file })
+  }
+
+  /** A macro, a binding constant, or a word that the parser will refuse. */
+  private word(word: string, place: Place, spaced: boolean): Token {
+    const macro = this.macros.get(word)
+    if (macro !== undefined) {
+      if (++this.macroDepth > MOST_MACRO_DEPTH) throw new DeviceTreeError('limit', `the macro ${word} leads to itself`, { place })
+      this.advance(word.length)
+      this.stack.push({ text: `${macro} `, at: 0, line: place.line, start: 0, file: place.file })
+      return this.next(false)
+    }
+    const constant = Object.hasOwn(BINDING_CONSTANTS, word) ? BINDING_CONSTANTS[word] : undefined
+    this.advance(word.length)
+    return constant === undefined ? { kind: 'word', text: word, place, spaced } : { kind: 'number', text: String(constant), place, spaced }
+  }
+
+  private string(place: Place, spaced: boolean): Token {
+    const { text, at } = this.input
+    let end = at + 1
+    while (end < text.length && text[end] !== '"') end += text[end] === '\\' ? 2 : 1
+    if (end >= text.length) throw new DeviceTreeError('syntax', 'this string has no end', { place })
+    const token: Token = { kind: 'string', text: unescaped(text.slice(at + 1, end), place), place, spaced }
+    this.advance(end + 1 - at)
+    return token
+  }
+
+  private char(place: Place, spaced: boolean): Token {
+    const found = /^'((?:[^'\\]|\\.[0-7a-fA-F]{0,3}))'/.exec(this.input.text.slice(this.input.at, this.input.at + 8))
+    const inner = found ? unescaped(found[1]!, place) : ''
+    if (!found || inner.length !== 1) throw new DeviceTreeError('syntax', 'expected one character between quotes', { place })
+    this.advance(found[0].length)
+    return { kind: 'char', text: inner, place, spaced }
+  }
+}
+
+const lineEnd = (text: string, at: number) => {
+  const end = text.indexOf('\n', at)
+  return end < 0 ? text.length : end
+}
+
+const SIMPLE: Readonly<Record<string, string>> = { a: '\x07', b: '\b', t: '\t', n: '\n', v: '\v', f: '\f', r: '\r' }
+
+/** C escapes; the result has one character a byte (UTF-8 where the source is). */
+function unescaped(text: string, place: Place): string {
+  const bytes = latin1Of(text)
+  return bytes.replace(/\\(x[0-9a-fA-F]{1,2}|[0-7]{1,3}|[\s\S])/g, (_, code: string) => {
+    if (/^x./.test(code)) return String.fromCharCode(Number.parseInt(code.slice(1), 16))
+    if (/^[0-7]/.test(code)) {
+      const value = Number.parseInt(code, 8)
+      if (value > 255) throw new DeviceTreeError('value', `\\${code} is more than a byte`, { place })
+      return String.fromCharCode(value)
+    }
+    return SIMPLE[code] ?? code
+  })
+}
+
+const latin1Of = (text: string) => [...new TextEncoder().encode(text)].map(byte => String.fromCharCode(byte)).join('')
