@@ -155,7 +155,7 @@ test('rails and sources are listed with their loads; the gauge strip says the sa
   await expect(together).toBeVisible()
   const peak = Number(/(\d+(?:\.\d+)?) of 5\.00 A/.exec((await together.innerText()).replace(/\s+/g, ' '))![1])
   await expect(page.locator('footer .gauge').first()).toContainText(`${(peak / 1000).toFixed(2)} A / 5.00 A`)
-  await expect(page.getByRole('row', { name: /Voice 3V3 3V3 regulator/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /Voice 3V3 3V3 regulator/ }).first()).toBeVisible()
   await page.getByLabel('Current the supply gives, in mA').fill('1500')
   await page.getByLabel('Current the supply gives, in mA').press('Enter')
   await expect(page.getByTestId('findings')).toContainText('The supply is too small')

@@ -57,12 +57,11 @@ const options = computed<ChartOptions<'line'>>(() => {
 <template>
   <div
     class="plot"
-    role="img"
-    :aria-label="label"
     data-test="chart"
   >
     <Line
       :key="String(palette.night)"
+      :aria-label="label"
       :data="chart"
       :options="options"
     />

@@ -1,11 +1,12 @@
 /** The power field of the plan document: what it may hold, what is refused with its path, and older plans without it. */
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { completed } from '../../../core/plan/create'
 import { emptyPower } from '../../../core/plan/power'
 import { readPlan } from '../../../core/plan/read'
 import type { Plan } from '../../../core/plan/types'
 import { demoPlans } from '../../../demo'
-import { planOf } from '../../plans'
+import { catalogue, planOf } from '../../plans'
 
 const document = (power: unknown, more: object = {}) => ({ ...JSON.parse(JSON.stringify(planOf('forty-classic', {}))), power, ...more })
 const problems = (power: unknown, more: object = {}) => {
@@ -54,6 +55,13 @@ describe('the power field', () => {
 
   it('refuses a worksheet without a kind', () => {
     expect(problems({}, { worksheets: [{ id: 'a', keptAt: '2026-01-01T00:00:00Z', what: '', sheet: {} }] })).toEqual(['worksheets[0].sheet.kind'])
+  })
+})
+
+describe('the document', () => {
+  it('names every supply and power item that ships', () => {
+    const text = readFileSync('docs/plan-format.md', 'utf8')
+    for (const id of [...catalogue.supplies.keys(), ...catalogue.powerItems.keys()]) expect(text, id).toContain(`\`${id}\``)
   })
 })
 
