@@ -115,6 +115,7 @@ import parts_thermometer_distance_i2c from './parts/thermometer-distance-i2c.jso
 import parts_touch_12_i2c from './parts/touch-12-i2c.json'
 import parts_ultraviolet_i2c from './parts/ultraviolet-i2c.json'
 import supplies_adapter_12v_2a from './supplies/adapter-12v-2a.json'
+import supplies_adapter_12v_5a from './supplies/adapter-12v-5a.json'
 import supplies_adapter_5v_1a2 from './supplies/adapter-5v-1a2.json'
 import supplies_adapter_5v_2a4 from './supplies/adapter-5v-2a4.json'
 import supplies_adapter_5v_3a from './supplies/adapter-5v-3a.json'
@@ -301,6 +302,7 @@ export const parts: unknown[] = [
 
 export const supplies: unknown[] = [
   supplies_adapter_12v_2a,
+  supplies_adapter_12v_5a,
   supplies_adapter_5v_1a2,
   supplies_adapter_5v_2a4,
   supplies_adapter_5v_3a,

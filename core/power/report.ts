@@ -55,7 +55,7 @@ export interface FrontReport extends RectifierFigures {
 export interface PowerReport {
   rails: RailBudget[]
   sources: SourceBudget[]
-  /** Hours of the first store at the plan's day; null without one. */
+  /** Hours of the store that carries the plan, over the plan's day; null without one. */
   hours: number | null
   nodes: ReportNode[]
   problems: TreeProblem[]
@@ -94,7 +94,7 @@ export function powerOf(facts: Facts): Power {
   const stores = storesOf(tree, states, power)
   const regulators = regulatorHeat(tree, states, power.heat.ambientC)
   const report: PowerReport = {
-    rails: railBudgets(facts, { tree, states }), sources: sourceBudgets({ tree, states }), hours: stores[0]?.hours ?? null,
+    rails: railBudgets(facts, { tree, states }), sources: sourceBudgets({ tree, states }), hours: headlineHours(tree, states, stores),
     nodes: tree.nodes.map(plain), problems: tree.problems, assumed: tree.assumed, states,
     drops: tree.byId.has('@5V') && !tree.assumed ? dropsTo(tree, stateNamed(states, 'peak'), '@5V').map(({ node, dropV }) => ({ node: node.id, name: node.name, dropV })) : [],
     stores, week: weekOf(stores, power), heat: heatOf(facts, states, regulators), regulators, holds: holdsOf(facts, tree, states), fronts: frontsOf(tree, states),
@@ -107,6 +107,14 @@ export const stateNamed = (states: PowerState[], id: string): PowerState => stat
 
 function plain({ id, kind, role, name, partId, from, figures, efficiency, own, open, unit, item, price }: TreeNode): ReportNode {
   return { id, kind, role, name, partId: partId ?? null, from, figures, ...efficiency && { efficiency }, own, open, ...(unit ?? item) && { origin: (unit ?? item)!.origin }, price: price ?? null }
+}
+
+/** Hours of the store that carries the plan; null where another source carries it and the store only waits. */
+function headlineHours(tree: Tree, states: PowerState[], [store]: StoreReport[]): number | null {
+  if (!store) return null
+  const typical = stateNamed(states, 'typical')
+  const all = tree.nodes.filter(node => node.role === 'source').reduce((sum, node) => sum + typical.nodes[node.id]!.powerMw, 0)
+  return typical.nodes[store.node]!.powerMw * 2 >= all && all > 0 ? store.hours : null
 }
 
 /** Least voltage of a store at which something that hangs on it still works. */

@@ -11,12 +11,35 @@ import type { Way } from './ways'
 /** Where there is a mains socket, a larger adapter is a way out. */
 const FROM_MAINS = new Set<SupplyUnit['kind']>(['adapter', 'din-rail', 'internal-usb', 'usb-port', 'bench'])
 
-/** Larger supplies of the board's voltage, smallest first. */
-export function largerSupplies({ catalogue, supply, plan }: Facts, neededMa: number): Way[] {
-  if (!FROM_MAINS.has(supply?.kind ?? 'adapter')) return []
+/** Adapters of a voltage that give enough, smallest first. */
+function adaptersOf({ catalogue }: Facts, voltageV: number, neededMa: number, not: string | undefined): SupplyUnit[] {
   return [...catalogue.supplies.values()]
-    .filter(unit => unit.kind === 'adapter' && unit.currentMa >= neededMa && unit.id !== supply?.id && Math.abs(unit.voltageV - 5) < 0.3 && unit.cable?.plug !== 'round')
+    .filter(unit => unit.kind === 'adapter' && unit.currentMa >= neededMa && unit.id !== not && Math.abs(unit.voltageV - voltageV) < 0.3 && (voltageV > 6 || unit.cable?.plug !== 'round'))
     .sort((a, b) => a.currentMa - b.currentMa || (a.price ?? 0) - (b.price ?? 0)).slice(0, 2)
+}
+
+/** A larger source in place of one of the maker's own. */
+export function largerSource(facts: Facts, source: TreeNode, neededMa: number): Way[] {
+  if (!source.own || !source.unit || !FROM_MAINS.has(source.unit.kind)) return []
+  return adaptersOf(facts, source.unit.voltageV, neededMa, source.unit.id)
+    .map(unit => ({ label: `Take ${unit.name}`, price: unit.price ?? 0, edits: [{ edit: 'edit-node', id: source.id, changes: { type: unit.id, name: unit.name, figures: {} } }] }))
+}
+
+/** A step-up converter where the source lies below the board's rail. */
+export function stepUp({ plan, catalogue }: Facts, tree: Tree): Way[] {
+  const socket = tree.byId.get('@socket')
+  const from = socket?.from[0]
+  const item = catalogue.powerItems.get('step-up-5v-2a')
+  const sourceV = tree.byId.get('@supply')?.figures.voltageV?.value ?? 0
+  if (!socket || !from || !item || sourceV >= 4.5 || sourceV < (item.figures.leastInV ?? 0)) return []
+  return [{ label: `Put ${item.name} before the board`, price: item.price ?? 0, edits: [{ edit: 'add-node', node: { id: freeNodeId(plan.power, 'step-up'), type: item.id, name: item.name, from }, before: '@socket' }] }]
+}
+
+/** Larger supplies of the voltage there is, 5 V where there is none, smallest first. */
+export function largerSupplies(facts: Facts, neededMa: number): Way[] {
+  const { supply, plan } = facts
+  if (!FROM_MAINS.has(supply?.kind ?? 'adapter')) return []
+  return adaptersOf(facts, supply && supply.voltageV > 6 ? supply.voltageV : 5, neededMa, supply?.id)
     .map(unit => ({ label: `Take ${unit.name}`, price: unit.price ?? 0, edits: [
       ...Object.hasOwn(plan.power.figures, '@cable') ? [{ edit: 'set-power' as const, power: { figures: withoutKey(withoutKey(plan.power.figures, '@cable'), '@supply') } }] : [],
       { edit: 'choose-supply' as const, supply: { type: unit.id } }] }))
@@ -74,7 +97,6 @@ export function pastTheBoard(tree: Tree, load: TreeNode): Way[] {
   const wire = tree.byId.get(`${load.id}@wire`)
   const supplyV = tree.byId.get('@supply')?.figures.voltageV?.value ?? 0
   const feed = tree.byId.has('@cable') ? '@cable' : '@supply'
-  const byPlug = wire?.from[0] === '@usb' && !tree.byId.get(load.id)?.ownSocket
-  if (!wire || byPlug || !tree.byId.has('@supply') || wire.from[0] === feed || supplyV > (load.figures.mostV?.value ?? 5.5)) return []
+  if (!wire || (load.byPlug && !load.ownSocket) || !tree.byId.has('@supply') || wire.from[0] === feed || supplyV > (load.figures.mostV?.value ?? 5.5)) return []
   return [{ label: `Feed ${load.name} from the supply itself, past the board`, price: 2, edits: [{ edit: 'feed', consumer: load.id, from: feed }] }]
 }

@@ -5,7 +5,7 @@ import { feedLimit, usbBudget } from '../../power/budget'
 import { stateNamed, type Power } from '../../power/report'
 import { pathUp } from '../../power/shares'
 import type { Finding, Rule } from '../types'
-import { largerSupplies, lowerClock, ownHub, pastTheBoard } from './candidates'
+import { largerSource, largerSupplies, lowerClock, ownHub, pastTheBoard } from './candidates'
 import { waysOut, type Outcome, type Solved } from './ways'
 import { amps, ma, nodeSubject, watts } from './words'
 
@@ -44,7 +44,7 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
     return { enough: !!at && asked <= gives * most, figure: at ? `${amps(asked)} of ${amps(gives)}` : 'no supply', gain: source.peakMa / source.availableMa - asked / Math.max(1, gives) - 0.01 }
   }
   const fixes = (most: number) => waysOut({ facts, power }, `supply ${source.node} ${most}`, () => [
-    ...board ? largerSupplies(facts, source.peakMa / most) : [], ...ownHub(facts, power.tree), ...lowerClock(facts),
+    ...board ? largerSupplies(facts, source.peakMa / most) : largerSource(facts, node, source.peakMa / most), ...ownHub(facts, power.tree), ...lowerClock(facts),
   ], ['peak'], enough(most))
   if (source.peakMa > source.availableMa) return [{
     ...common, code: 'supply.too-small', id: `supply.too-small${key}`, severity: 'stop', title: board ? 'The supply is too small' : `${source.name} is too small`,

@@ -5,7 +5,7 @@ import { dropsTo, pathUp } from '../../power/shares'
 import { stateNamed, type Power } from '../../power/report'
 import type { TreeNode } from '../../power/tree/types'
 import type { Evidence, Finding, Rule, Severity } from '../types'
-import { betterLead, largerSupplies, lowerClock, ownHub, pastTheBoard } from './candidates'
+import { betterLead, largerSupplies, lowerClock, ownHub, pastTheBoard, stepUp } from './candidates'
 import { waysOut, type Outcome, type Solved, type Way } from './ways'
 import { nodeName, nodeSubject, v, volts } from './words'
 
@@ -55,7 +55,7 @@ function shortageWays({ facts, power }: Pick<Evidence, 'facts' | 'power'>): Way[
   const asked = power.report.sources.find(source => source.node === '@supply')?.peakMa ?? 0
   const peak = stateNamed(power.states, 'peak')
   const leads = power.tree.byId.has('@5V') ? pathUp(power.tree, peak, '@5V').filter(node => node.kind === 'cable') : []
-  return [...leads.flatMap(betterLead), ...largerSupplies(facts, asked), ...ownHub(facts, power.tree), ...lowerClock(facts)]
+  return [...stepUp(facts, power.tree), ...leads.flatMap(betterLead), ...largerSupplies(facts, asked), ...ownHub(facts, power.tree), ...lowerClock(facts)]
 }
 
 /** The board's under-voltage sign: which cable or connector eats the volts. */

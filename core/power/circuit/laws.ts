@@ -12,7 +12,7 @@ export interface Response {
 }
 
 /** Keeps joints that nothing holds from floating; small against any real load. In mA per V. */
-export const LEAK = 1e-6
+export const LEAK = 2e-5
 
 /** Least resistance an element may have: an ideal one makes the equations singular. */
 const LEAST_OHM = 1e-4

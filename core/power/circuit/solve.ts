@@ -44,15 +44,18 @@ const sameBuild = (a: readonly Element[], b: readonly Element[]) => a.length ===
   return element === other || (element.kind === 'load' && other.kind === 'load' && element.id === other.id && element.at === other.at)
 })
 
+/** What lets current through one way only begins a little on: from the other side of its kink there is no way back for Newton's method. */
+const BEGINS_ON_V = 1e-3
+
 /** Highest voltage that reaches each joint with nothing drawn. */
 function noLoad(size: number, elements: readonly Element[], rows: Prepared['rows']): Float64Array {
   const startV = new Float64Array(size)
   const given = (element: Element, fromV: number) => {
     switch (element.kind) {
       case 'source': return element.voltageV
-      case 'diode': return fromV - element.dropV
-      case 'regulator': return fromV >= element.leastInV ? Math.max(0, Math.min(element.setV, fromV - (element.headroomV ?? -Infinity))) : 0
-      case 'rectifier': return fromV * Math.SQRT2 - element.dropV
+      case 'diode': return fromV - element.dropV - BEGINS_ON_V
+      case 'regulator': return fromV >= element.leastInV ? Math.max(0, Math.min(element.setV, fromV - (element.headroomV ?? -Infinity)) - BEGINS_ON_V) : 0
+      case 'rectifier': return fromV * Math.SQRT2 - element.dropV - BEGINS_ON_V
       default: return fromV
     }
   }
@@ -78,8 +81,10 @@ function noLoad(size: number, elements: readonly Element[], rows: Prepared['rows
 }
 
 /** Kirchhoff's law counts as kept when no joint is out by more than this, in mA. */
-export const TOLERANCE_MA = 1e-4
-const MOST_ITERATIONS = 80
+export const TOLERANCE_MA = 1e-6
+const MOST_ITERATIONS = 50
+/** So many steps without coming nearer than before by a hundredth: there is nothing to be found from here. */
+const MOST_STALLED = 16
 
 interface Attempt { converged: boolean, voltages: Float64Array, responses: Response[], iterations: number }
 
@@ -91,7 +96,9 @@ function attempt(circuit: Prepared, loadShare: number, startV: Float64Array): At
   let voltages: Float64Array = Float64Array.from(startV)
   let state = balance(circuit, voltages, loadShare)
   let iterations = 0
-  while (state.worst > TOLERANCE_MA && iterations < MOST_ITERATIONS) {
+  let stalled = 0
+  let nearest = state.sum
+  while (state.worst > TOLERANCE_MA && iterations < MOST_ITERATIONS && stalled < MOST_STALLED) {
     iterations++
     matrix.fill(0)
     for (let row = 0; row < size; row++) {
@@ -113,6 +120,8 @@ function attempt(circuit: Prepared, loadShare: number, startV: Float64Array): At
     if (!eliminate(pattern, matrix, step)) break
     const next = shorten(circuit, voltages, step, loadShare, state.sum)
     if (!next) break
+    stalled = next.state.sum > nearest * 0.99 ? stalled + 1 : 0
+    nearest = Math.min(nearest, next.state.sum)
     voltages = next.voltages
     state = next.state
   }
@@ -123,7 +132,7 @@ function attempt(circuit: Prepared, loadShare: number, startV: Float64Array): At
 function shorten(circuit: Prepared, voltages: Float64Array, step: Float64Array, loadShare: number, before: number) {
   let length = 1
   let best: { voltages: Float64Array, state: Balance } | null = null
-  for (let halving = 0; halving < 9; halving++, length /= 2) {
+  for (let halving = 0; halving < 7; halving++, length /= 2) {
     const tried = voltages.map((voltage, row) => Math.max(0, voltage + length * step[row]!))
     if (tried.some(voltage => !Number.isFinite(voltage))) continue
     const state = balance(circuit, tried, loadShare)
@@ -161,20 +170,22 @@ function balance({ elements, rows, pattern }: Prepared, voltages: Float64Array, 
  */
 export function solve(circuit: Prepared): Operating {
   const full = settle(circuit)
-  const dark = full.converged ? darkLoads(circuit, full.voltages) : []
+  const dark = darkLoads(circuit, full.voltages)
   const ok = full.converged && !dark.length
-  return { ok, dark, carriedShare: ok ? 1 : carried(circuit), iterations: full.iterations, ...read(circuit, full) }
+  // Raising the loads step by step has already found how far they go, unless one was dark on the way.
+  const carriedShare = ok ? 1 : !full.converged && !dark.length ? Math.floor(full.share * 100) / 100 : carried(circuit)
+  return { ok, dark: full.converged ? dark : [], carriedShare, iterations: full.iterations, ...read(circuit, full) }
 }
 
 /** Newton's method from the voltages without load; where it does not arrive, the loads are raised step by step. */
-function settle(circuit: Prepared): Attempt {
+function settle(circuit: Prepared): Attempt & { share: number } {
   const direct = attempt(circuit, 1, circuit.startV)
-  if (direct.converged) return direct
+  if (direct.converged) return { ...direct, share: 1 }
   let reached = attempt(circuit, 0, circuit.startV)
   let iterations = direct.iterations + reached.iterations
   let share = 0
   let stride = 0.25
-  while (share < 1 && stride > 1e-3) {
+  while (share < 1 && stride > 0.01) {
     const next = Math.min(1, share + stride)
     const tried = attempt(circuit, next, reached.voltages)
     iterations += tried.iterations
@@ -185,7 +196,8 @@ function settle(circuit: Prepared): Attempt {
     reached = tried
     share = next
   }
-  return { ...(share < 1 ? direct : reached), iterations }
+  // Where the whole load has no solution, the last part of it that had one says what the voltages are like.
+  return { ...reached, converged: reached.converged && share === 1, iterations, share }
 }
 
 function darkLoads({ elements, rows }: Prepared, voltages: Float64Array): string[] {

@@ -66,7 +66,7 @@ function supplyTerminal(owner: ResolvedPart, supply: Supply, facts: Facts, power
   const units = supply.perOption ? Number(owner.options[supply.perOption]) || 1 : 1
   const ratedV = RAIL_V[supply.rail]
   const load: TreeNode = {
-    id, kind: 'part', role: 'load', name: owner.part.supplies.length > 1 ? `${owner.name} ${supply.label}` : owner.name, partId: owner.id, from: [`${id}@wire`], input: id, output: id, law: supply.law ?? 'current', own: false, open: false, ...supply.socket && { ownSocket: true },
+    id, kind: 'part', role: 'load', name: owner.part.supplies.length > 1 ? `${owner.name} ${supply.label}` : owner.name, partId: owner.id, from: [`${id}@wire`], input: id, output: id, law: supply.law ?? 'current', own: false, open: false, ...supply.socket && { ownSocket: true }, ...supply.from === 'usb' && { byPlug: true },
     figures: figuresOf(id, 'part', {
       idleMa: supply.idleMa * units, typicalMa: supply.typicalMa * units, peakMa: supply.peakMa * units, surgeMa: (supply.surgeMa ?? 0) * units,
       ratedV, leastV: supply.leastV ?? ratedV * 0.9, mostV: supply.mostV ?? ratedV * 1.1,

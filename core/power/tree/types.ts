@@ -30,6 +30,8 @@ export interface TreeNode {
   item?: PowerItem
   /** Hub: the port it hangs on for data. */
   upstream?: NodeRef
+  /** Fed by a USB plug that carries its data too. */
+  byPlug?: boolean
   /** A part with a power socket of its own. */
   ownSocket?: boolean
   price?: number

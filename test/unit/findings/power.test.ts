@@ -70,6 +70,29 @@ describe('sources', () => {
     expect(finding.fixes.at(-1)!.label).toMatch(/arm_freq, over_voltage\), \d+ mA less/)
   })
 
+  it('a lithium cell straight on a 5 V board breaks down; a step-up in between is what helps', () => {
+    const straight = fed('tiny-unpopulated', 'cell-lithium-1')
+    expect(find(straight, 'power.no-operating-point')!.fixes[0]!.label).toContain('Step-up converter')
+    expect(codesOf(after(straight, 'power.no-operating-point'))).not.toContain('power.no-operating-point')
+  })
+
+  it('a larger source has the voltage of the one it replaces', () => {
+    const pump = fed('forty-classic', 'adapter-5v-3a', { nodes: [node('twelve', 'adapter-12v-2a'), node('p', 'load-12v', 'twelve', { typicalMa: 3000, peakMa: 3000, surgeMa: 3000 })] })
+    expect(find(pump, 'supply.too-small')!.fixes[0]!.label).toContain('12 V 5 A')
+    expect(codesOf(after(pump, 'supply.too-small'))).not.toContain('supply.too-small')
+  })
+
+  it('what has its data on a plug is not fed past it', () => {
+    const hub = fed('forty-classic', 'adapter-5v-2a4', { nodes: [node('h', 'hub-bus', '@usb')], feeds: { 'a.usb': 'h', 'b.usb': 'h' } }, { a: 'modem-wide-stick', b: 'receiver-wide-stick' })
+    expect(find(hub, 'path.over-rating')!.fixes.map(fix => fix.label).filter(label => label.includes('past the board'))).toEqual([])
+  })
+
+  it('a bank that only waits behind a diode gives the plan no hours', () => {
+    const waiting = fed('forty-classic', 'adapter-5v-3a', { nodes: [node('d1', 'diode-ideal', '@cable'), node('bank', 'power-bank-12ah'), node('d2', 'diode-schottky', 'bank')], feeds: { '@socket': 'd1', '@header': 'd2' } })
+    expect(evaluate(waiting, catalogue).power.hours).toBeNull()
+    expect(codesOf(waiting)).not.toContain('rail.two-sources')
+  })
+
   it('little to spare is a caution, and a larger one ends it', () => {
     const tight = fed('forty-usb-c', 'adapter-5v-3a', {}, { s: ['strip-addressable', { pixels: '22' }] })
     expect(find(tight, 'supply.tight')).toMatchObject({ severity: 'caution' })

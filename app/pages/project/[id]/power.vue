@@ -71,9 +71,9 @@ function put() {
             @change="ownSupply"
           > mA at {{ supply.voltageV }} V{{ supply.kind === 'transformer' ? ' AC' : '' }}</label>
         <span
-          v-if="power.stores[0]?.hours"
+          v-if="power.hours !== null"
           class="small"
-        >lasts <b class="figures">{{ power.stores[0].hours.toFixed(1) }} h</b></span>
+        >lasts <b class="figures">{{ power.hours.toFixed(1) }} h</b></span>
         <span
           v-for="caution in supply.cautions ?? []"
           :key="caution"
