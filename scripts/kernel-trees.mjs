@@ -1,0 +1,71 @@
+#!/usr/bin/env node
+// `npm run check:kernel-trees`: the blobs of Debian's arm64 kernel package, each read, printed, compiled again and compared, and the
+// time that takes against dtc in the same run. Wants apt-get and dpkg-deb, and the network for the package; no part of `npm test`.
+import { spawnSync } from 'node:child_process'
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { register } from 'tsx/esm/api'
+
+register()
+const { readBlob } = await import('../core/devicetree/blob/read.ts')
+const { writeBlob } = await import('../core/devicetree/blob/write.ts')
+const { compileText } = await import('../core/devicetree/source/compile.ts')
+const { printSource } = await import('../core/devicetree/source/print.ts')
+
+function run(command, args, options = {}) {
+  const done = spawnSync(command, args, { encoding: 'utf8', maxBuffer: 1 << 28, ...options })
+  if (done.error || done.status !== 0) throw new Error(`${command} ${args[0]}: ${done.error?.message ?? done.stderr.trim()}`)
+  return done.stdout
+}
+
+/** Folder with the package's trees; taken from the first argument when there is one. */
+function trees() {
+  if (process.argv[2]) return process.argv[2]
+  const folder = mkdtempSync(join(tmpdir(), 'kernel-trees-'))
+  for (const part of ['lists/partial', 'cache/archives/partial', 'files']) mkdirSync(join(folder, part), { recursive: true })
+  const apt = ['-o', 'APT::Architecture=arm64', '-o', 'APT::Architectures=arm64', '-o', `Dir::State::Lists=${join(folder, 'lists')}`, '-o', `Dir::Cache=${join(folder, 'cache')}`]
+  run('apt-get', [...apt, 'update'])
+  const [, kernel] = /Depends: (linux-image-\S+)/.exec(run('apt-cache', [...apt, 'depends', 'linux-image-arm64'])) ?? []
+  if (!kernel) throw new Error('linux-image-arm64 names no kernel package')
+  console.log(`fetching ${kernel}`)
+  run('apt-get', [...apt, 'download', kernel], { cwd: folder })
+  run('dpkg-deb', ['-x', join(folder, readdirSync(folder).find(file => file.endsWith('.deb'))), join(folder, 'files')])
+  return join(folder, 'files')
+}
+
+const all = readdirSync(trees(), { recursive: true, withFileTypes: true }).filter(entry => entry.isFile() && entry.name.endsWith('.dtb')).map(entry => join(entry.parentPath ?? entry.path, entry.name)).sort()
+if (!all.length) throw new Error('there is no .dtb in it')
+const scratch = mkdtempSync(join(tmpdir(), 'kernel-trees-run-'))
+const same = (a, b) => a.name === b.name && a.properties.length === b.properties.length && a.children.length === b.children.length
+  && a.properties.every((property, i) => property.name === b.properties[i].name && Buffer.compare(property.value, b.properties[i].value) === 0)
+  && a.children.every((child, i) => same(child, b.children[i]))
+let [ours, theirs, failed, bytes] = [0, 0, 0, 0]
+for (const [i, file] of all.entries()) {
+  const blob = readFileSync(file)
+  bytes += blob.length
+  const start = performance.now()
+  let again
+  try {
+    const tree = readBlob(blob)
+    again = compileText(printSource(tree))
+    writeBlob(again)
+    ours += performance.now() - start
+    if (!same(tree.root, again.root)) throw new Error('the tree is another one')
+  }
+  catch (error) {
+    failed++
+    console.log(`${file}: ${error.message}`)
+  }
+  // The same work by dtc, on every tenth: blob to source, source to blob.
+  if (i % 10) continue
+  const before = performance.now()
+  const source = run('/usr/bin/dtc', ['-q', '-I', 'dtb', '-O', 'dts', file])
+  writeFileSync(join(scratch, 'a.dts'), source)
+  run('/usr/bin/dtc', ['-q', '-I', 'dts', '-O', 'dtb', '-o', join(scratch, 'a.dtb'), join(scratch, 'a.dts')])
+  theirs += performance.now() - before
+}
+const sampled = Math.ceil(all.length / 10)
+console.log(`${all.length} trees, ${(bytes / 1e6).toFixed(1)} MB: ${all.length - failed} equal after reading, printing and compiling, ${failed} not`)
+console.log(`a tree: ${(ours / all.length).toFixed(2)} ms here in one warm process, ${(theirs / sampled).toFixed(2)} ms by dtc as two processes; ratio ${((ours / all.length) / (theirs / sampled)).toFixed(2)}`)
+process.exitCode = failed ? 1 : 0
