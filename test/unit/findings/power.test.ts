@@ -200,6 +200,22 @@ describe('what stands between', () => {
     expect(find(hub('hub-powered-leaky', 5), 'hub.ports')).toMatchObject({ figures: [{ value: 5, limit: 4 }] })
   })
 
+  it('a stick past what a port gives, and a data plug into what is not there, are said', () => {
+    const narrow = hub('hub-powered', 1)
+    const port = { ...narrow, power: { ...narrow.power, nodes: narrow.power.nodes.map(entry => entry.id === 'hub' ? { ...entry, figures: { portMa: 300 } } : entry) } }
+    expect(find(port, 'hub.port-over')).toMatchObject({ severity: 'caution', figures: [{ limit: 300 }] })
+    expect(codesOf(narrow)).not.toContain('hub.port-over')
+    const stray = { ...narrow, power: { ...narrow.power, nodes: narrow.power.nodes.map(entry => entry.id === 'hub' ? { ...entry, upstream: 'nowhere' } : entry) } }
+    expect(find(stray, 'power.no-such-port')).toMatchObject({ severity: 'stop' })
+    expect(codesOf(after(stray, 'power.no-such-port'))).not.toContain('power.no-such-port')
+  })
+
+  it('a panel with a weak plug of its own is still fed by the board, and that is said', () => {
+    const plan = fed('forty-classic', 'adapter-5v-3a', { nodes: [node('weak', 'diode-silicon', '@cable')], joins: [{ from: 'weak', into: 'p.vcc' }] }, { p: 'panel-flat-7' }, { assignments: fixedAt({ 'p.vcc': 2 }) })
+    expect(find(plan, 'board.feeds-panel')).toMatchObject({ severity: 'note', title: 'The board feeds p' })
+    expect(codesOf(plan)).not.toContain('rail.two-sources')
+  })
+
   it('a board that is off is still fed by such a hub', () => {
     const plan = hub('hub-powered-leaky', 0)
     const off = { ...plan, power: { ...plan.power, feeds: { '@socket': null } } }
