@@ -1,13 +1,15 @@
 /** The one pipeline: a plan and the catalogue in, a report out. Pure and deterministic; the report is plain data. */
 import type { Catalogue } from './catalogue/types'
-import { mergeBoot, type BootChange } from './boot/merge'
+import type { Merged } from './boot/own/merge'
+import { filtersOf } from './boot/scope/filters'
 import { needsOf, writeNeed } from './boot/needs'
-import { parseBoot } from './boot/syntax'
+import { parseBoot } from './boot/dialects/key-value'
 import { expectedOf, type Expected } from './bringup/expected'
 import { wiresOf, type Wire } from './build/wires'
 import { gatherFacts } from './facts/gather'
 import type { Facts } from './facts/types'
 import { judge, type Finding } from './findings'
+import { mergedFile } from './findings/bootfile'
 import { reasonsOf } from './placement/reasons'
 import type { Plan, StageId } from './plan/types'
 import { powerOf, type PowerReport } from './power/report'
@@ -41,7 +43,7 @@ export interface Report {
   lines: { used: number, available: number }
   buses: BusReport[]
   signals: SignalFigures
-  boot: { needs: { line: string, why: string }[], text: string, changes: BootChange[] }
+  boot: { needs: { line: string, why: string, partIds: string[] }[] } & Merged
   wires: Wire[]
   expected: Expected
   stages: Record<StageId, StageState>
@@ -59,8 +61,8 @@ export function evaluateFacts(facts: Facts): Report {
   const needs = needsOf(facts)
   const bootText = plan.boot?.text ?? ''
   const signals = signalFigures(facts)
-  const findings = judge({ facts, power, needs, bootLines: parseBoot(bootText), signals })
-  const merged = mergeBoot(bootText, needs)
+  const merged = mergedFile(facts, needs)
+  const findings = judge({ facts, power, needs, merged, bootLines: parseBoot(bootText, filtersOf(facts.board)), signals })
   const count = (severity: Finding['severity']) => findings.filter(finding => finding.severity === severity).length
   return {
     placements: placementsOf(facts),
@@ -70,7 +72,7 @@ export function evaluateFacts(facts: Facts): Report {
     lines: linesOf(facts),
     buses: busesOf(facts),
     signals,
-    boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why })), text: merged.text, changes: merged.changes },
+    boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...merged },
     wires: wiresOf(facts),
     expected: expectedOf(facts),
     stages: stagesOf(plan, findings),

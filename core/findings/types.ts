@@ -4,7 +4,8 @@ import type { Facts } from '../facts/types'
 import type { Edit } from '../plan/edits'
 import type { StageId } from '../plan/types'
 import type { Need } from '../boot/needs'
-import type { BootLine } from '../boot/syntax'
+import type { Merged } from '../boot/own/merge'
+import type { BootLine } from '../boot/dialects/key-value'
 import type { Power } from '../power/report'
 import type { SignalFigures } from '../signals/figures'
 import type { Worksheet } from '../worksheets'
@@ -64,6 +65,8 @@ export interface Evidence {
   power: Power
   needs: Need[]
   bootLines: BootLine[]
+  /** The boot file with the plan's lines in it. */
+  merged: Merged
   signals: SignalFigures
 }
 

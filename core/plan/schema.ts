@@ -9,6 +9,7 @@ export const TERMINAL_KEY = /^[A-Za-z][A-Za-z0-9-]{0,39}\.[A-Za-z0-9_-]{1,40}$/
 
 const origin = Joi.string().max(300)
 const freeText = Joi.string().allow('').max(200_000)
+const fileText = Joi.string().allow('').max(1_000_000)
 const partId = Joi.string().pattern(PART_ID, 'part id: a letter, then letters, digits and dashes')
 const terminalKey = Joi.string().pattern(TERMINAL_KEY, 'part.terminal')
 const position = Joi.number().strict().integer().min(1).max(100)
@@ -75,9 +76,17 @@ export const planSchema = Joi.object({
   worksheets: worksheetsSchema,
   boot: Joi.object({
     path: Joi.string().max(300),
-    text: Joi.string().allow('').max(1_000_000).required(),
+    text: fileText.required(),
     encoding: Joi.string().valid('utf-8', 'latin1'),
     commandLine: Joi.string().allow('').max(10_000),
+    dialect: Joi.string().valid('key-value', 'extlinux', 'environment'),
+    image: Joi.string().valid('older', 'newer'),
+    includes: Joi.object().pattern(Joi.string().max(300), fileText),
+    overlays: Joi.array().items(Joi.object({ name: Joi.string().max(200).required(), kind: Joi.string().valid('source', 'blob').required(), content: fileText.required() }).unknown(true)).max(100),
+    base: Joi.object({ name: Joi.string().max(300).required(), content: fileText.required() }).unknown(true),
+    off: Joi.array().items(partId).max(200),
+    whenOff: Joi.string().valid('comment', 'remove'),
+    before: Joi.array().items(Joi.object({ at: Joi.string().isoDate().required(), text: fileText.required(), commandLine: Joi.string().allow('').max(10_000) }).unknown(true)).max(20),
   }).unknown(true).allow(null).default(null),
   build: Joi.object({
     done: Joi.array().items(Joi.string().max(200)).default([]),

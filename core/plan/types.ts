@@ -58,6 +58,22 @@ export interface BootFile {
   encoding?: 'utf-8' | 'latin1'
   /** The kernel command line, if the maker pasted it. */
   commandLine?: string
+  /** How the file is written; told from its text where nothing is said. */
+  dialect?: 'key-value' | 'extlinux' | 'environment'
+  /** Which generation of image the card holds. */
+  image?: 'older' | 'newer'
+  /** Files that the boot file includes, by name. */
+  includes?: Record<string, string>
+  /** Overlays of the maker's own: source text, or a blob in base64. */
+  overlays?: { name: string, kind: 'source' | 'blob', content: string }[]
+  /** A base tree of the maker's own, for rehearsing: a blob in base64. */
+  base?: { name: string, content: string }
+  /** Parts whose lines are switched off. */
+  off?: string[]
+  /** What happens to lines of parts that are off or gone. */
+  whenOff?: 'comment' | 'remove'
+  /** The files before they were written, newest last. */
+  before?: { at: string, text: string, commandLine?: string }[]
 }
 
 export interface Scan {

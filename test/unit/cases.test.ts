@@ -140,7 +140,7 @@ describe('a status screen and a fan', () => {
     const moved = applyEdit(plan, { edit: 'assign', terminal: 'fan.drive', to: { position: 40, fixed: true } }).plan
     expect(codesOf(moved)).toContain('overlay.missing')
     expect(booted(moved).boot!.text).toContain('gpiopin=21')
-    expect(booted(moved).boot!.text.match(/gpio-fan/g)).toHaveLength(1)
+    expect(booted(moved).boot!.text.match(/^dtoverlay=gpio-fan/gm)).toHaveLength(1)
   })
 })
 

@@ -12,7 +12,7 @@ const limit = sourced.required()
 export const boardSchema = Joi.object({
   id, name: text.required(), summary: text.required(), seen: Joi.array().items(text).min(2).required(),
   signs: Joi.object().pattern(Joi.string(), Joi.string()).required(),
-  bootPath: Joi.string().required(), headerUnpopulated: Joi.boolean(), cautions: Joi.array().items(text),
+  bootPath: Joi.string().required(), bootModels: Joi.array().items(text), bootDialect: Joi.string().valid('key-value', 'extlinux', 'environment'), headerUnpopulated: Joi.boolean(), cautions: Joi.array().items(text),
   sockets: Joi.object({ usb: ma.integer(), video: ma.integer(), usbSideBySide: Joi.number().integer().min(0), fan: Joi.number().integer().min(0), display: Joi.number().integer().min(0) }).required(),
   draw: Joi.object({ idleMa: ma, typicalMa: ma, peakMa: ma, origin }).required(),
   power: boardPowerSchema, heat: heatSchema, clocking: clockingSchema,

@@ -126,5 +126,9 @@ export interface Board {
   /** `usbSideBySide`: wide plugs that fit beside each other. */
   sockets: { usb: number, video: number, usbSideBySide?: number, fan?: number, display?: number }
   bootPath: string
+  /** Words by which section filters of the key-value dialect know the board. */
+  bootModels?: string[]
+  /** How its boot file is written; key-value where nothing is said. */
+  bootDialect?: 'key-value' | 'extlinux' | 'environment'
   cautions?: string[]
 }

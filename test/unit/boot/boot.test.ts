@@ -1,9 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compareLines, restoreEndings } from '../../../core/boot/lines'
-import { BLOCK_BEGIN, mergeBoot, stateOf } from '../../../core/boot/merge'
+import { BLOCK_BEGIN, tagOf } from '../../../core/boot/own/block'
+import { mergeBoot } from '../../../core/boot/own/merge'
+import { stateOf } from '../../../core/boot/own/state'
 import { writeNeed, type Need } from '../../../core/boot/needs'
-import { parseBoot, printBoot } from '../../../core/boot/syntax'
+import { parseBoot, printBoot } from '../../../core/boot/dialects/key-value'
 import { decodeBoot, encodeBoot } from '../../../app/composables/useBootBytes'
 import type { BootNeed } from '../../../core/catalogue/types'
 import { demoPlans } from '../../../demo'
@@ -15,6 +17,7 @@ const I2C: BootNeed = { kind: 'param', name: 'i2c_arm', value: 'on' }
 const UART: BootNeed = { kind: 'setting', name: 'enable_uart', value: '1' }
 const PROBE: BootNeed = { kind: 'overlay', name: 'w1-gpio', params: { gpiopin: '4' } }
 const merged = (text: string, ...needs: BootNeed[]) => mergeBoot(text, needs.map(asNeed))
+const tag = (need: BootNeed) => tagOf(`${need.kind} ${need.name}`, [], writeNeed(need))
 const state = (text: string, need: BootNeed) => stateOf(parseBoot(text), need)
 
 /** Files as they come: settings, parameters, overlays, filters, comments, junk, either line ending, with and without a last one. */
@@ -36,7 +39,7 @@ describe('the boot file', () => {
 
   it('comes back as it was when nothing is needed', () => {
     fc.assert(fc.property(file, (text) => {
-      expect(mergeBoot(text, [])).toEqual({ text, changes: [] })
+      expect(mergeBoot(text, [])).toEqual({ text, changes: [], byHand: [] })
     }))
   })
 
@@ -44,7 +47,7 @@ describe('the boot file', () => {
     fc.assert(fc.property(file, someNeeds, (text, needs) => {
       const once = merged(text, ...needs)
       for (const need of needs) expect(state(once.text, need).state).toBe('met')
-      expect(merged(once.text, ...needs)).toEqual({ text: once.text, changes: [] })
+      expect(merged(once.text, ...needs)).toEqual({ text: once.text, changes: [], byHand: [] })
     }), { numRuns: 400 })
   })
 
@@ -116,17 +119,26 @@ describe('what a boot file says', () => {
 })
 
 describe('merging', () => {
-  it('turns an off into an on where it stands', () => {
-    expect(merged('dtparam=audio=on\ndtparam=i2c_arm=off,spi=on\r\n', I2C).text).toBe('dtparam=audio=on\ndtparam=i2c_arm=on,spi=on\r\n')
+  it('leaves an off of the maker\'s as it stands and says the opposite behind it, where the last word counts', () => {
+    const text = 'dtparam=audio=on\ndtparam=i2c_arm=off,spi=on\r\n'
+    expect(merged(text, I2C).text.startsWith(text)).toBe(true)
+    expect(state(merged(text, I2C).text, I2C).state).toBe('met')
+  })
+
+  it('goes to the end when a line below its block says something else', () => {
+    const once = merged('foo=1\n', I2C).text
+    const after = merged(`${once}dtparam=i2c_arm=off\n`, I2C)
+    expect(after.text.indexOf('i2c_arm=off')).toBeLessThan(after.text.indexOf(BLOCK_BEGIN))
+    expect(state(after.text, I2C).state).toBe('met')
   })
 
   it('opens an [all] section when the file ends under another filter', () => {
-    expect(merged('[none]\nfoo=1\n', UART).text).toBe(`[none]\nfoo=1\n${BLOCK_BEGIN}\n[all]\nenable_uart=1\n# Voltaris: to here\n`)
+    expect(merged('[none]\nfoo=1\n', UART).text).toBe(`[none]\nfoo=1\n${BLOCK_BEGIN}\n[all]\n${tag(UART)}\nenable_uart=1\n# Voltaris: to here\n`)
   })
 
   it('closes a foreign overlay before base parameters, and its own behind it', () => {
     const { text } = merged('dtoverlay=other', I2C, PROBE)
-    expect(text).toBe(`dtoverlay=other\n${BLOCK_BEGIN}\ndtoverlay=\ndtparam=i2c_arm=on\ndtoverlay=w1-gpio,gpiopin=4\ndtoverlay=\n# Voltaris: to here\n`)
+    expect(text).toBe(`dtoverlay=other\n${BLOCK_BEGIN}\ndtoverlay=\n${tag(I2C)}\ndtparam=i2c_arm=on\n${tag(PROBE)}\ndtoverlay=w1-gpio,gpiopin=4\ndtoverlay=\n# Voltaris: to here\n`)
     expect(state(`${text}dtparam=spi=on\n`, { kind: 'param', name: 'spi', value: 'on' }).state).toBe('met')
   })
 
@@ -137,14 +149,14 @@ describe('merging', () => {
   it('follows a part that has moved, inside its own block', () => {
     const first = merged('foo=1\n', PROBE).text
     const moved = merged(first, { ...PROBE, params: { gpiopin: '17' } })
-    expect(moved.text).toBe(first.replace('gpiopin=4', 'gpiopin=17'))
-    expect(moved.changes).toEqual([{ kind: 'added', after: 'dtoverlay=w1-gpio,gpiopin=17', why: 'test' }])
+    expect(moved.text.replace(/^#: .*\n/gm, '')).toBe(first.replace('gpiopin=4', 'gpiopin=17').replace(/^#: .*\n/gm, ''))
+    expect(moved.changes).toEqual([{ kind: 'changed', before: 'dtoverlay=w1-gpio,gpiopin=4', after: 'dtoverlay=w1-gpio,gpiopin=17', why: 'test' }])
   })
 
   it('shows as a difference exactly the lines that it adds', () => {
     const text = 'foo=1\n'
     const after = merged(text, UART).text
-    expect(compareLines(text, after).filter(entry => entry.kind !== 'same').map(entry => entry.text)).toEqual([BLOCK_BEGIN, 'enable_uart=1', '# Voltaris: to here'])
+    expect(compareLines(text, after).filter(entry => entry.kind !== 'same').map(entry => entry.text)).toEqual([BLOCK_BEGIN, tag(UART), 'enable_uart=1', '# Voltaris: to here'])
   })
 
   it('leaves no need open in any demo plan once it is written', () => {

@@ -1,0 +1,155 @@
+/** What each line of the files does, in words, what of it is at a place under the pointer, and whom it serves. */
+import type { Board, Origin } from '../catalogue/types'
+import { DIRECTIVES, parseMenu } from './dialects/extlinux'
+import { parseBoot, type BootLine } from './dialects/key-value'
+import { parseCommandLine } from './dialects/command-line'
+import { parseEnvironment } from './dialects/environment'
+import { appearsOf, claimsOf, overlayNamed, resolveOverlay, SETTING_SPECS } from './library'
+import { BASE_PARAMS, COMMAND_WORDS, ENVIRONMENT } from './library/settings'
+import type { Resolved } from './library'
+import { COMMAND_FILE, type BootFiles } from './scope/effective'
+import { filtersOf } from './scope/filters'
+import { readOwned } from './own/block'
+import { busName } from './lint/order'
+
+export interface Explained {
+  file: string
+  line: number
+  /** The line as it stands, shortened. */
+  text: string
+  words: string
+  origin?: Origin
+  /** Parts of the plan it was written for. */
+  partIds: string[]
+  /** Owned lines: as written, changed by hand, or switched off. */
+  owned?: 'written' | 'by-hand' | 'off'
+  applies: 'always' | 'never' | 'sometimes'
+}
+
+const shortened = (text: string) => text.trim().length > 80 ? `${text.trim().slice(0, 77)}…` : text.trim()
+
+/** Every line that says something, of the boot file and the command line, in order. */
+export function explainFiles(files: BootFiles, board: Board | null): Explained[] {
+  const owned = new Map(readOwned(files.text, files.dialect).map(entry => [entry.line, entry]))
+  const lines = files.dialect === 'key-value' ? keyValueLines(files.text, board) : files.dialect === 'extlinux' ? menuWords(files.text) : environmentWords(files.text)
+  const boot = lines.map((line) => {
+    const mine = owned.get(line.line)
+    return mine ? { ...line, partIds: mine.partIds, owned: mine.state } : line
+  })
+  return [...boot, ...commandWords(files.commandLine ?? '')]
+}
+
+/** What the place in the text says: the parameter under the pointer, else the whole line. Null on blank ground. */
+export function explainAt(files: BootFiles, board: Board | null, line: number, column: number): { from: number, to: number, words: string, origin?: Origin } | null {
+  if (files.dialect !== 'key-value') {
+    const whole = explainFiles({ ...files, commandLine: '' }, board).find(entry => entry.line === line)
+    return whole ? { from: 0, to: Number.MAX_SAFE_INTEGER, words: whole.words, ...(whole.origin && { origin: whole.origin }) } : null
+  }
+  const lines = parseBoot(files.text, filtersOf(board))
+  const entry = lines[line - 1]
+  if (!entry || entry.kind === 'blank') return null
+  const param = entry.params?.find(item => column >= item.from && column < item.to)
+  if (param) {
+    const spec = entry.overlay ? overlayNamed(entry.overlay)?.params.find(item => item.name === param.name) : BASE_PARAMS.find(item => item.name === param.name)
+    if (spec) return { from: param.from, to: param.to, words: `${param.name}: ${spec.what}${limits(spec)}`, origin: 'memory' }
+  }
+  const said = keyValueLine(entry, board)
+  return { from: 0, to: entry.text.length, words: said.words, ...(said.origin && { origin: said.origin }) }
+}
+
+function limits({ default: standard, min, max, values }: { default?: string, min?: number, max?: number, values?: readonly string[] }): string {
+  const range = values ? `one of ${values.join(', ')}` : min !== undefined && max !== undefined ? `${min} to ${max}` : ''
+  return [range, standard === undefined ? '' : `${standard} where nothing is said`].filter(Boolean).map(text => `; ${text}`).join('')
+}
+
+function keyValueLines(text: string, board: Board | null): Explained[] {
+  return parseBoot(text, filtersOf(board)).flatMap((line) => {
+    if (line.kind === 'blank' || line.kind === 'comment') return []
+    const { words, origin } = keyValueLine(line, board)
+    return [{ file: '', line: line.number, text: shortened(line.text), words, ...(origin && { origin }), partIds: [], applies: line.applies }]
+  })
+}
+
+function keyValueLine(line: BootLine, board: Board | null): { words: string, origin?: Origin } {
+  const hidden = line.applies === 'never' ? ' Hidden from this board by the section.' : line.applies === 'sometimes' && line.kind !== 'filter' ? ` Only where [${line.filter}] holds.` : ''
+  switch (line.kind) {
+    case 'comment': return { words: 'A comment: nothing reads it.' }
+    case 'filter': return { words: line.name === 'all' ? 'From here on for every board.' : line.name === 'none' ? 'From here on for no board.' : `From here on only where [${line.name}] holds${board?.bootModels?.includes(line.name!) ? ', which is this board' : ''}.` }
+    case 'include': return { words: `Reads ${line.name} here.${hidden}` }
+    case 'setting': {
+      const spec = SETTING_SPECS.get(line.name!)
+      return spec ? { words: `${upper(spec.what)}: ${line.value}${spec.unit ? ` ${spec.unit}` : ''}.${hidden}`, origin: spec.origin } : { words: `Not in the library; kept as it is.${hidden}` }
+    }
+    case 'param': return { words: line.params!.map(param => line.overlay ? ownParam(line.overlay, param.name, param.value) : baseParam(param.name, param.value)).join(' ') + hidden, origin: 'memory' }
+    case 'overlay': {
+      if (!line.name) return { words: `Ends the overlay above: parameters below belong to the base tree again.${hidden}` }
+      const spec = overlayNamed(line.name)
+      if (!spec) return { words: `Loads the overlay ${line.name}, which is not in the library.${hidden}` }
+      const resolved = resolveOverlay(spec, line.params!)
+      return { words: `${upper(spec.what)}. ${claimWords(resolved, board)}${spec.caution ? ` ${spec.caution}` : ''}${hidden}`, origin: spec.origin }
+    }
+    default: return { words: 'No line that the firmware knows; kept as it is.' }
+  }
+}
+
+const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+function ownParam(overlay: string, name: string, value: string): string {
+  const spec = overlayNamed(overlay)?.params.find(param => param.name === name)
+  return `For ${overlay}: ${name}${value ? ` = ${value}` : ''}${spec ? `, ${spec.what}` : ', which it does not have'}.`
+}
+
+function baseParam(name: string, value: string): string {
+  const spec = BASE_PARAMS.find(param => param.name === name)
+  if (!spec) return `${name}: not in the library.`
+  return spec.kind === 'flag' ? `${upper(spec.what)}: ${/^(off|no|false|0|n)$/i.test(value) ? 'off' : 'on'}.` : `${upper(spec.what)}: ${value}.`
+}
+
+/** What an overlay takes and brings, in a sentence or two. */
+export function claimWords(resolved: Resolved, board: Board | null): string {
+  const claims = claimsOf(resolved, board)
+  const lines = [...new Set(claims.flatMap(claim => claim.kind === 'line' ? claim.line : []))].sort((a, b) => a - b)
+  const buses = [...new Set(claims.flatMap(claim => claim.kind === 'bus' || claim.kind === 'enables' ? busName(claim.bus) : []))]
+  const address = claims.find(claim => claim.kind === 'address')
+  const circuits = claims.flatMap(claim => claim.kind === 'circuit' ? claim.name : [])
+  const takes = [
+    ...lines.length ? [`${lines.length === 1 ? 'line' : 'lines'} ${ranges(lines)}`] : [], ...buses,
+    ...address?.kind === 'address' ? [`address 0x${address.address.toString(16)}`] : [], ...circuits,
+  ]
+  const appears = appearsOf(resolved).map(entry => entry.path)
+  return [takes.length ? `Takes ${takes.join(', ')}.` : '', appears.length ? `Brings ${appears.join(', ')}.` : ''].filter(Boolean).join(' ')
+}
+
+function ranges(lines: number[]): string {
+  const parts: [number, number][] = []
+  for (const line of lines) {
+    const last = parts.at(-1)
+    if (last && last[1] === line - 1) last[1] = line
+    else parts.push([line, line])
+  }
+  return parts.map(([from, to]) => from === to ? String(from) : `${from}–${to}`).join(', ')
+}
+
+function menuWords(text: string): Explained[] {
+  return parseMenu(text).flatMap((line) => {
+    if (line.kind === 'blank' || line.kind === 'comment') return []
+    const spec = DIRECTIVES[line.keyword!]
+    return [{ file: '', line: line.number, text: shortened(line.text), words: spec ? `${upper(spec.what)}.` : 'No directive that the loader knows.', origin: 'published: U-Boot documentation', partIds: [], applies: 'always' as const }]
+  })
+}
+
+function environmentWords(text: string): Explained[] {
+  return parseEnvironment(text).flatMap((line) => {
+    if (line.kind === 'blank' || line.kind === 'comment') return []
+    const words = line.kind === 'unknown' ? 'No key=value.' : ENVIRONMENT[line.name!] ? `${upper(ENVIRONMENT[line.name!]!)}.` : line.name!.startsWith('param_') ? `A parameter of an overlay: ${line.name!.slice(6)} = ${line.value}.` : 'Not in the library; kept as it is.'
+    return [{ file: '', line: line.number, text: shortened(line.text), words, origin: 'practice', partIds: [], applies: 'always' as const }]
+  })
+}
+
+function commandWords(text: string): Explained[] {
+  return parseCommandLine(text).words.map(({ name, value }) => ({
+    file: COMMAND_FILE, line: 1, text: shortened(value === null ? name : `${name}=${value}`),
+    words: COMMAND_WORDS[name] ? `${upper(COMMAND_WORDS[name]!)}.` : name.includes('.') ? `A parameter of the driver ${name.split('.')[0]}.` : 'Not in the library; handed to the first program.',
+    origin: 'published: Linux kernel, command-line parameters', partIds: [], applies: 'always' as const,
+  }))
+}

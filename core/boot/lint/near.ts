@@ -1,0 +1,23 @@
+/** The name that was probably meant. */
+import { distance } from 'fastest-levenshtein'
+
+/** The nearest known name, when it is near enough to be a slip: one letter in short names, two in longer ones. Null otherwise. */
+export function nearest(name: string, known: Iterable<string>): string | null {
+  const wanted = name.toLowerCase()
+  const most = wanted.length <= 3 ? 1 : 2
+  let best: string | null = null
+  let least = most + 1
+  for (const candidate of known) {
+    if (Math.abs(candidate.length - wanted.length) > most) continue
+    const apart = candidate.replace(/[-_]/g, '') === wanted.replace(/[-_]/g, '') ? 0.5 : swapped(wanted, candidate) ? 1 : distance(wanted, candidate.toLowerCase())
+    if (apart < least) [best, least] = [candidate, apart]
+  }
+  return best
+}
+
+/** True when two neighbouring letters have changed places. */
+function swapped(a: string, b: string): boolean {
+  if (a.length !== b.length) return false
+  const i = [...a].findIndex((letter, at) => letter !== b[at])
+  return i >= 0 && a[i] === b[i + 1] && a[i + 1] === b[i] && a.slice(i + 2) === b.slice(i + 2)
+}

@@ -1,0 +1,65 @@
+/** Building blocks of lint findings. */
+import { splitLines } from '../dialects/lines'
+import { COMMAND_FILE, type BootFiles, type Where } from '../scope/effective'
+import type { LintFinding, TextChange, TextFix } from './types'
+
+/** A finding at a place. */
+export function found(code: string, severity: LintFinding['severity'], where: Where, title: string, sentence: string, more: Partial<LintFinding> = {}): LintFinding {
+  return { code, severity, file: where.file, line: where.line, from: where.from, to: where.to, title, sentence, figures: [], fixes: [], partIds: [], ...more }
+}
+
+export const fix = (label: string, where: { file: string }, ...changes: TextChange[]): TextFix => ({ label, file: where.file, changes })
+
+/** Writes something else over the place. */
+export const replace = (label: string, where: Where, insert: string): TextFix => fix(label, where, { from: where.from, to: where.to, insert })
+
+/** The text of one of the files. */
+export function textOf(files: BootFiles, file: string): string {
+  if (file === '') return files.text
+  if (file === COMMAND_FILE) return files.commandLine ?? ''
+  return files.includes?.[file] ?? ''
+}
+
+export interface LineSpan { from: number, to: number, text: string, ending: string }
+
+/** The line a place lies on, with its ending. */
+export function lineAt(files: BootFiles, where: Pick<Where, 'file' | 'line'>): LineSpan {
+  const line = splitLines(textOf(files, where.file))[where.line - 1]
+  return line ? { from: line.from, to: line.from + line.text.length + line.ending.length, text: line.text, ending: line.ending } : { from: 0, to: 0, text: '', ending: '' }
+}
+
+/** The line taken out with its ending; the last line takes the ending before it along, so that no blank line is left. */
+export function dropLine(label: string, files: BootFiles, where: Where): TextFix {
+  const { from, to } = lineAt(files, where)
+  return fix(label, where, { from, to, insert: '' })
+}
+
+/** The line made a comment. */
+export const commentOut = (label: string, files: BootFiles, where: Where): TextFix => fix(label, where, { from: lineAt(files, where).from, to: lineAt(files, where).from, insert: '#' })
+
+/** A line put before the one at a place. */
+export function insertBefore(label: string, files: BootFiles, where: Where, line: string): TextFix {
+  const { from, ending } = lineAt(files, where)
+  return fix(label, where, { from, to: from, insert: `${line}${ending || endingIn(textOf(files, where.file))}` })
+}
+
+/** A line put after the one at a place. */
+export function insertAfter(label: string, files: BootFiles, where: Where, line: string): TextFix {
+  const { to, ending } = lineAt(files, where)
+  const newline = ending || endingIn(textOf(files, where.file))
+  return fix(label, where, { from: to, to, insert: ending ? `${line}${newline}` : `${newline}${line}` })
+}
+
+const endingIn = (text: string) => text.includes('\r\n') ? '\r\n' : '\n'
+
+/** A parameter taken out of its line, with one of the commas beside it; the whole line when it stands alone in a `dtparam`. */
+export function dropParam(label: string, files: BootFiles, where: Where): TextFix {
+  const line = lineAt(files, where)
+  const text = textOf(files, where.file)
+  const [before, after] = [text.slice(line.from, where.from), text.slice(where.to, line.to - line.ending.length)]
+  if (/,\s*$/.test(before)) return fix(label, where, { from: where.from - (/,\s*$/.exec(before)![0].length), to: where.to, insert: '' })
+  if (/^\s*,/.test(after)) return fix(label, where, { from: where.from, to: where.to + /^\s*,/.exec(after)![0].length, insert: '' })
+  return fix(label, where, { from: line.from, to: line.to, insert: '' })
+}
+
+export const quoted = (text: string) => `"${text.length > 60 ? `${text.slice(0, 57)}…` : text}"`

@@ -1,0 +1,64 @@
+/** How a file stands to what a plan needs of it. */
+import type { BootNeed } from '../../catalogue/types'
+import type { BootLine, BootParam } from '../dialects/key-value'
+
+export type NeedState
+  = | { state: 'met', line: number }
+  /** The file says something else, in a line that applies. */
+    | { state: 'differs', line: number, found: string }
+  /** The right line is there, but under a filter that does not always apply. */
+    | { state: 'filtered', line: number, filter: string }
+    | { state: 'absent' }
+
+/** Names under which the firmware knows one base parameter. memory */
+const PARAM_NAMES: Record<string, string[]> = {
+  i2c_arm: ['i2c_arm', 'i2c', 'i2c1'],
+  i2c_vc: ['i2c_vc', 'i2c0'],
+  i2c_arm_baudrate: ['i2c_arm_baudrate', 'i2c_baudrate', 'i2c1_baudrate'],
+}
+
+/** How the file stands to one need. The last line that applies decides, as in the firmware. */
+export function stateOf(lines: readonly BootLine[], need: BootNeed): NeedState {
+  let found: NeedState = { state: 'absent' }
+  for (const line of lines) {
+    const says = whatLineSays(line, need)
+    if (says === null) continue
+    if (line.applies !== 'always') {
+      if (says.met && found.state === 'absent') found = { state: 'filtered', line: line.number, filter: line.filter }
+    }
+    else if (says.met) found = { state: 'met', line: line.number }
+    else if (need.kind !== 'overlay') found = { state: 'differs', line: line.number, found: says.found }
+  }
+  return found
+}
+
+function whatLineSays(line: BootLine, need: BootNeed): { met: boolean, found: string } | null {
+  if (need.kind === 'setting')
+    return line.kind === 'setting' && line.name === need.name ? { met: line.value === need.value, found: line.value ?? '' } : null
+  if (need.kind === 'param') {
+    if (line.kind !== 'param' || line.overlay) return null
+    const param = line.params!.findLast(entry => namesOf(need.name).includes(entry.name))
+    return param ? { met: sameValue(param.value, need.value), found: param.value } : null
+  }
+  if (line.kind !== 'overlay' || line.name !== need.name) return null
+  return { met: sameParams(line.params!, need.params ?? {}), found: line.text.trim() }
+}
+
+const namesOf = (name: string) => PARAM_NAMES[name] ?? [name]
+const ON = new Set(['', 'on', 'yes', 'true', 'y', '1'])
+const OFF = new Set(['off', 'no', 'false', 'n', '0'])
+
+function sameValue(a: string, b: string): boolean {
+  const [x, y] = [a.toLowerCase(), b.toLowerCase()]
+  return x === y || (ON.has(x) && ON.has(y)) || (OFF.has(x) && OFF.has(y))
+}
+
+/** True when every parameter asked for is there with its value; further ones may stand beside them. */
+function sameParams(found: BootParam[], asked: Record<string, string>): boolean {
+  return Object.entries(asked).every(([name, value]) => found.some(param => param.name === name && sameNumberOrText(param.value, value)))
+}
+
+function sameNumberOrText(a: string, b: string): boolean {
+  if (a.toLowerCase() === b.toLowerCase()) return true
+  return a !== '' && b !== '' && Number.isFinite(Number(a)) && Number(a) === Number(b)
+}

@@ -1,0 +1,163 @@
+/**
+ * What the loader is asked, in order, whatever the dialect: settings, parameters of the base tree, overlays with their parameters, words
+ * for the kernel. Filters, the ownership of parameters, the entry that starts and included files are worked out here, once for all.
+ */
+import type { Board } from '../../catalogue/types'
+import { parseCommandLine } from '../dialects/command-line'
+import { parseEnvironment } from '../dialects/environment'
+import { parseMenu, SAME_DIRECTIVE, startedEntry } from '../dialects/extlinux'
+import { parseBoot, type BootLine } from '../dialects/key-value'
+import { splitLines } from '../dialects/lines'
+import type { Dialect } from '../dialects/tell'
+import { filtersOf } from './filters'
+
+/** An overlay of the maker's own, by the name that the boot file calls it. */
+export interface OwnOverlay {
+  name: string
+  kind: 'source' | 'blob'
+  /** Source text, or the blob in base64. */
+  content: string
+}
+
+export interface BootFiles {
+  dialect: Dialect
+  text: string
+  path?: string
+  commandLine?: string
+  /** Files that `include` lines name. */
+  includes?: Readonly<Record<string, string>>
+  overlays?: readonly OwnOverlay[]
+}
+
+/** Where something stands: the boot file itself is `''`. Offsets count from the file's start. */
+export interface Where {
+  file: string
+  line: number
+  from: number
+  to: number
+}
+
+export interface AskedParam {
+  name: string
+  value: string
+  where: Where
+}
+
+export type Applies = 'always' | 'never' | 'sometimes'
+
+export type Asked
+  = | { kind: 'setting', name: string, value: string, applies: Applies, where: Where }
+    | { kind: 'param', name: string, value: string, applies: Applies, where: Where }
+    | { kind: 'overlay', name: string, params: AskedParam[], applies: Applies, where: Where }
+    | { kind: 'missing-file', name: string, applies: Applies, where: Where }
+
+export interface Effective {
+  asked: Asked[]
+  /** Words for the kernel, wherever the dialect keeps them. */
+  words: { name: string, value: string | null, where: Where }[]
+}
+
+export const COMMAND_FILE = 'cmdline.txt'
+
+/** Deepest nesting of included files. */
+const MOST_INCLUDES = 8
+
+export function effectiveOf(files: BootFiles, board: Board | null): Effective {
+  switch (files.dialect) {
+    case 'key-value': return { asked: keyValue(files, board), words: wordsIn(files.commandLine ?? '', COMMAND_FILE, 0) }
+    case 'extlinux': return menu(files)
+    case 'environment': return environment(files)
+  }
+}
+
+function wordsIn(text: string, file: string, offset: number, line = 1): Effective['words'] {
+  return parseCommandLine(text).words.map(({ name, value, from, to }) => ({ name, value, where: { file, line, from: offset + from, to: offset + to } }))
+}
+
+const whole = (line: BootLine, file: string): Where => ({ file, line: line.number, from: line.from, to: line.from + line.text.length })
+
+function keyValue(files: BootFiles, board: Board | null): Asked[] {
+  const filters = filtersOf(board)
+  const asked: Asked[] = []
+  const read = (text: string, file: string, depth: number, outer: Applies) => {
+    let open: Extract<Asked, { kind: 'overlay' }> | null = null
+    for (const line of parseBoot(text, filters)) {
+      const applies = outer === 'always' ? line.applies : line.applies === 'never' ? 'never' : outer
+      const where = whole(line, file)
+      if (line.kind === 'filter') open = null
+      else if (line.kind === 'setting') asked.push({ kind: 'setting', name: line.name!, value: line.value!, applies, where })
+      else if (line.kind === 'overlay') {
+        open = null
+        if (!line.name) continue
+        open = { kind: 'overlay', name: line.name, applies, where, params: paramsOf(line, file) }
+        asked.push(open)
+      }
+      else if (line.kind === 'param') {
+        const params = paramsOf(line, file)
+        if (open) open.params.push(...params)
+        else asked.push(...params.map(param => ({ kind: 'param' as const, ...param, applies })))
+      }
+      else if (line.kind === 'include') {
+        const included = files.includes?.[line.name!]
+        if (included === undefined || depth >= MOST_INCLUDES) asked.push({ kind: 'missing-file', name: line.name!, applies, where })
+        else read(included, line.name!, depth + 1, applies)
+      }
+    }
+  }
+  read(files.text, '', 0, 'always')
+  return asked
+}
+
+const paramsOf = (line: BootLine, file: string): AskedParam[] =>
+  line.params!.filter(param => param.name).map(({ name, value, from, to }) => ({ name, value, where: { file, line: line.number, from: line.from + from, to: line.from + to } }))
+
+/** Names by spaces in a value, each with its place. */
+function* names(value: string, at: number): Generator<{ name: string, from: number, to: number }> {
+  for (const match of value.matchAll(/[^\s,]+/g)) yield { name: match[0], from: at + match.index, to: at + match.index + match[0].length }
+}
+
+/** `/boot/overlays/clock.dtbo` is the overlay `clock`. */
+export const overlayName = (path: string) => path.split('/').at(-1)!.replace(/\.dtbo?$/, '')
+
+function menu(files: BootFiles): Effective {
+  const lines = parseMenu(files.text)
+  const started = startedEntry(lines)
+  const asked: Asked[] = []
+  const words: Effective['words'] = []
+  for (const line of lines) {
+    if (line.kind !== 'directive') continue
+    const keyword = SAME_DIRECTIVE[line.keyword!] ?? line.keyword!
+    const applies: Applies = line.entry === null || line.entry === started ? 'always' : 'never'
+    const at = line.from + line.valueAt!
+    if (keyword === 'fdtoverlays') for (const { name, from, to } of names(line.value!, at)) asked.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
+    else if (keyword === 'append') {
+      if (applies === 'always') words.push(...wordsIn(line.value!, '', at, line.number))
+    }
+    else if (keyword === 'include' || keyword === 'menu include') asked.push({ kind: 'missing-file', name: line.value!.trim(), applies, where: { file: '', line: line.number, from: at, to: at + line.value!.length } })
+    else asked.push({ kind: 'setting', name: keyword, value: line.value!.trim(), applies, where: { file: '', line: line.number, from: line.from, to: line.from + line.text.length } })
+  }
+  return { asked, words }
+}
+
+function environment(files: BootFiles): Effective {
+  const asked: Asked[] = []
+  const words: Effective['words'] = []
+  const lines = parseEnvironment(files.text)
+  // The last line of a name counts: the list is read into variables first.
+  const last = new Map(lines.filter(line => line.kind === 'setting').map(line => [line.name!, line]))
+  const overlays: Extract<Asked, { kind: 'overlay' }>[] = []
+  for (const line of lines) {
+    if (line.kind !== 'setting') continue
+    const applies: Applies = last.get(line.name!) === line ? 'always' : 'never'
+    const at = line.from + line.valueAt!
+    if (line.name === 'overlays' || line.name === 'user_overlays') {
+      for (const { name, from, to } of names(line.value!, at)) overlays.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
+    }
+    else if (/^extra(board)?args$/.test(line.name!)) words.push(...wordsIn(line.value!, '', at, line.number))
+    else asked.push({ kind: 'setting', name: line.name!, value: line.value!, applies, where: { file: '', line: line.number, from: line.from, to: line.from + line.text.length } })
+  }
+  return { asked: [...asked, ...overlays], words }
+}
+
+/** How many lines a text has; at least one. */
+export const lineCount = (text: string) => Math.max(1, splitLines(text).length)
