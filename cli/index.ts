@@ -1,5 +1,6 @@
 #!/usr/bin/env node
-/** `npm run -s voltaris -- check|place|power|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input. */
+/** `npm run -s voltaris -- check|place|power|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input. */
+import { boot } from './boot'
 import { check } from './check'
 import { dt } from './dt'
 import { place } from './place'
@@ -9,16 +10,25 @@ import { UnusableInput } from './input'
 const USAGE = `usage: voltaris check PLAN [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
+       voltaris boot lint FILE [--board ID] [--plan PLAN] [--command-line FILE] [--dialect NAME] [--image older|newer] [--json]
+       voltaris boot write PLAN [--into FILE] [-o OUT] [--json]
+       voltaris boot rehearse PLAN [--json]
        voltaris dt compile FILE.dts [-@] [-o OUT] | decompile FILE.dtb [-o OUT] | apply BASE OVERLAY… [-o OUT]
+       voltaris dt board FILE.dtb [--positions FILE] [--json] | base BOARD [-o OUT] | overlay PLAN [--part ID] [-o FOLDER]
 
 check   findings and budgets; exit 0 nothing to stop, 1 a stop, 2 unusable input
 place   a place for every terminal, with what it cost; exit 0 placed, 1 impossible, 2 unusable input
         --all keeps only what is fixed in the plan; --write FILE writes the plan with its places
 power   voltage, current and power at every node of the supply, in every state; exit 0, 1 a stop, 2 unusable input
-dt      device tree sources and blobs; exit 0, 1 an overlay does not go on, 2 unusable input
+boot    lint: findings on a boot file with their fixes; exit 0 nothing to mend, 1 a stop or a caution, 2 unusable input
+        write: the file with the plan's lines in it, printed; --into FILE writes it there too and keeps the old one as FILE.before;
+        exit 0, 1 a line was changed by hand and is kept, 2 unusable input
+        rehearse: what loads, what fails, what appears, which parts come alive; exit 0, 1 a part stays dark, 2 unusable input
+dt      device tree sources and blobs; board: a board profile read from a blob; base: the tree that ships for a board class;
+        overlay: overlays made for the parts of a plan; exit 0, 1 an overlay does not go on or cannot be made, 2 unusable input
 PLAN    a plan file, or - for standard input`
 
-const commands: Record<string, (args: string[]) => number> = { check, place, power, dt }
+const commands: Record<string, (args: string[]) => number> = { check, place, power, boot, dt }
 
 function main([name, ...args]: string[]): number {
   if (name === '--help' || name === '-h') {

@@ -21,7 +21,8 @@ export function readArguments<T extends NonNullable<ParseArgsConfig['options']>>
   return { plan: readPlanFile(file), values: parsed.values }
 }
 
-function readPlanFile(file: string): Plan {
+/** The plan in a file. Throws `UnusableInput` with the file, the path in it and the reason. */
+export function readPlanFile(file: string): Plan {
   let text: string
   try {
     text = readFileSync(file === '-' ? 0 : file, 'utf8')

@@ -16,7 +16,16 @@ export interface Need {
 
 /** Every need of the plan, buses before parts, each once. Empty without a board. */
 export function needsOf(facts: Facts): Need[] {
-  return [...busNeeds(facts), ...partNeeds(facts), ...fanNeeds(facts), ...clockNeeds(facts)]
+  return [...busNeeds(facts), ...partNeeds(facts), ...madeNeeds(facts), ...fanNeeds(facts), ...clockNeeds(facts)]
+}
+
+/** Name in the boot file of the overlay that Voltaris makes for a part. */
+export const overlayFileName = (partId: string) => `voltaris-${partId.toLowerCase()}`
+
+/** Overlays made for parts, where the maker chose one. */
+function madeNeeds({ parts, plan }: Facts): Need[] {
+  const made = plan.boot?.made ?? []
+  return parts.filter(owner => made.includes(owner.id)).map(owner => ({ need: { kind: 'overlay', name: overlayFileName(owner.id) }, why: `the overlay made for ${owner.name}`, partIds: [owner.id] }))
 }
 
 /** The fan on the board's own socket: up to four steps of temperature, hysteresis and speed, 0 to 255. Parameter names from memory. */

@@ -73,18 +73,20 @@ export const consoleHoldsPort: Rule = ({ facts }) => {
 }
 
 /** Lines that the firmware would cut or never read. */
-export const bootLinesOff: Rule = ({ facts, bootLines }) => (facts.plan.boot?.dialect ?? facts.board?.bootDialect ?? 'key-value') !== 'key-value' ? [] : bootLines.flatMap((line): Finding[] => {
-  if (line.text.length > LINE_LENGTH && line.kind !== 'comment') return [{
-    code: 'boot.line-too-long', id: `boot.line-too-long ${line.number}`, severity: 'caution', stages: ['boot'],
-    title: `Line ${line.number} is too long`,
-    sentence: `Early firmware reads ${LINE_LENGTH} characters of a line and drops the rest. Split it.`,
-    subjects: [{ bootLine: line.number }], figures: [{ label: 'length', value: line.text.length, limit: LINE_LENGTH, unit: 'characters', origin: 'memory' }], fixes: [],
-  }]
-  if (line.kind === 'unknown') return [{
-    code: 'boot.line-unknown', id: `boot.line-unknown ${line.number}`, severity: 'note', stages: ['boot'],
-    title: `Line ${line.number} says nothing the firmware knows`,
-    sentence: `"${line.text.trim().slice(0, 60)}" is neither key=value, a comment, a filter nor an include. It is kept as it is.`,
-    subjects: [{ bootLine: line.number }], figures: [], fixes: [],
-  }]
-  return []
-})
+export const bootLinesOff: Rule = ({ facts, bootLines }) => (facts.plan.boot?.dialect ?? facts.board?.bootDialect ?? 'key-value') !== 'key-value'
+  ? []
+  : bootLines.flatMap((line): Finding[] => {
+      if (line.text.length > LINE_LENGTH && line.kind !== 'comment') return [{
+        code: 'boot.line-too-long', id: `boot.line-too-long ${line.number}`, severity: 'caution', stages: ['boot'],
+        title: `Line ${line.number} is too long`,
+        sentence: `Early firmware reads ${LINE_LENGTH} characters of a line and drops the rest. Split it.`,
+        subjects: [{ bootLine: line.number }], figures: [{ label: 'length', value: line.text.length, limit: LINE_LENGTH, unit: 'characters', origin: 'memory' }], fixes: [],
+      }]
+      if (line.kind === 'unknown') return [{
+        code: 'boot.line-unknown', id: `boot.line-unknown ${line.number}`, severity: 'note', stages: ['boot'],
+        title: `Line ${line.number} says nothing the firmware knows`,
+        sentence: `"${line.text.trim().slice(0, 60)}" is neither key=value, a comment, a filter nor an include. It is kept as it is.`,
+        subjects: [{ bootLine: line.number }], figures: [], fixes: [],
+      }]
+      return []
+    })

@@ -85,6 +85,7 @@ export const planSchema = Joi.object({
     overlays: Joi.array().items(Joi.object({ name: Joi.string().max(200).required(), kind: Joi.string().valid('source', 'blob').required(), content: fileText.required() }).unknown(true)).max(100),
     base: Joi.object({ name: Joi.string().max(300).required(), content: fileText.required() }).unknown(true),
     off: Joi.array().items(partId).max(200),
+    made: Joi.array().items(partId).max(200),
     whenOff: Joi.string().valid('comment', 'remove'),
     before: Joi.array().items(Joi.object({ at: Joi.string().isoDate().required(), text: fileText.required(), commandLine: Joi.string().allow('').max(10_000) }).unknown(true)).max(20),
   }).unknown(true).allow(null).default(null),

@@ -68,6 +68,8 @@ export interface BootFile {
   overlays?: { name: string, kind: 'source' | 'blob', content: string }[]
   /** A base tree of the maker's own, for rehearsing: a blob in base64. */
   base?: { name: string, content: string }
+  /** Parts for which the overlay that Voltaris makes is loaded. */
+  made?: string[]
   /** Parts whose lines are switched off. */
   off?: string[]
   /** What happens to lines of parts that are off or gone. */

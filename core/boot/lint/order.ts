@@ -16,23 +16,25 @@ type AskedOverlay = Extract<Asked, { kind: 'overlay' }>
 const overlaysOf = (context: LintContext) => context.effective.asked.filter((asked): asked is AskedOverlay => asked.kind === 'overlay')
 
 /** A parameter of the base tree that an overlay above it has swallowed. */
-export const scopeOfParameters: LintRule = context => context.files.dialect !== 'key-value' ? [] : overlaysOf(context).flatMap((overlay): LintFinding[] => {
-  const spec = overlayNamed(overlay.name)
-  return overlay.params.flatMap((param): LintFinding[] => {
-    if (!BASE.has(param.name) || spec?.params.some(entry => entry.name === param.name)) return []
-    const inLine = param.where.line === overlay.where.line
-    const value = param.value === '' ? param.name : `${param.name}=${param.value}`
-    const { from } = lineAt(context.files, { file: overlay.where.file, line: overlay.where.line })
-    const newline = textOf(context.files, overlay.where.file).includes('\r\n') ? '\r\n' : '\n'
-    return [found('boot.param-captured', 'caution', param.where, inLine ? `"${param.name}" stands in the line of an overlay` : `"${param.name}" belongs to the overlay above it`,
-      `${inLine ? 'Behind a dtoverlay in its line' : `Line ${param.where.line} comes after dtoverlay=${overlay.name} in line ${overlay.where.line}, and`} a parameter is taken for that overlay's own. It has none of that name, so ${value} is lost. Move it above, or end the overlay with an empty dtoverlay= first.`, {
-        fixes: [
-          { label: 'Move it above the overlay', file: param.where.file, changes: [...dropParam('', context.files, param.where).changes, { from, to: from, insert: `dtparam=${value}${newline}` }] },
-          ...inLine ? [] : [insertBefore('End the overlay first', context.files, param.where, 'dtoverlay=')],
-        ],
-      })]
-  })
-})
+export const scopeOfParameters: LintRule = context => context.files.dialect !== 'key-value'
+  ? []
+  : overlaysOf(context).flatMap((overlay): LintFinding[] => {
+      const spec = overlayNamed(overlay.name)
+      return overlay.params.flatMap((param): LintFinding[] => {
+        if (!BASE.has(param.name) || spec?.params.some(entry => entry.name === param.name)) return []
+        const inLine = param.where.line === overlay.where.line
+        const value = param.value === '' ? param.name : `${param.name}=${param.value}`
+        const { from } = lineAt(context.files, { file: overlay.where.file, line: overlay.where.line })
+        const newline = textOf(context.files, overlay.where.file).includes('\r\n') ? '\r\n' : '\n'
+        return [found('boot.param-captured', 'caution', param.where, inLine ? `"${param.name}" stands in the line of an overlay` : `"${param.name}" belongs to the overlay above it`,
+          `${inLine ? 'Behind a dtoverlay in its line' : `Line ${param.where.line} comes after dtoverlay=${overlay.name} in line ${overlay.where.line}, and`} a parameter is taken for that overlay's own. It has none of that name, so ${value} is lost. Move it above, or end the overlay with an empty dtoverlay= first.`, {
+            fixes: [
+              { label: 'Move it above the overlay', file: param.where.file, changes: [...dropParam('', context.files, param.where).changes, { from, to: from, insert: `dtparam=${value}${newline}` }] },
+              ...inLine ? [] : [insertBefore('End the overlay first', context.files, param.where, 'dtoverlay=')],
+            ],
+          })]
+      })
+    })
 
 /** Lines under a heading that this board does not read. */
 export const hiddenByFilter: LintRule = (context) => {

@@ -13,6 +13,11 @@ export const boardSchema = Joi.object({
   id, name: text.required(), summary: text.required(), seen: Joi.array().items(text).min(2).required(),
   signs: Joi.object().pattern(Joi.string(), Joi.string()).required(),
   bootPath: Joi.string().required(), bootModels: Joi.array().items(text), bootDialect: Joi.string().valid('key-value', 'extlinux', 'environment'), headerUnpopulated: Joi.boolean(), cautions: Joi.array().items(text),
+  tree: Joi.object({
+    compatible: text.required(), binding: Joi.string().valid('numbered', 'named', 'none').required(), symbols: Joi.boolean().required(),
+    chips: Joi.array().items(Joi.object({ label: text.required(), first: Joi.number().integer().min(0).required(), cells: Joi.number().valid(2, 3).required() })).required(),
+    rails: Joi.object({ '5V': text, '3V3': text }),
+  }),
   sockets: Joi.object({ usb: ma.integer(), video: ma.integer(), usbSideBySide: Joi.number().integer().min(0), fan: Joi.number().integer().min(0), display: Joi.number().integer().min(0) }).required(),
   draw: Joi.object({ idleMa: ma, typicalMa: ma, peakMa: ma, origin }).required(),
   power: boardPowerSchema, heat: heatSchema, clocking: clockingSchema,

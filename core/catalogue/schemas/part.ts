@@ -19,10 +19,23 @@ const signal = Joi.object({
   pwm: Joi.object({ frequencyHz: positive.required(), minHz: positive.required(), maxHz: positive.required(), steps: positive, pulseMinUs: positive, pulseMaxUs: positive, origin }),
 })
 
+const word = Joi.string().pattern(/^[A-Za-z0-9,._+?#-]{1,80}$/, 'a name of the device tree')
+const source = Joi.array().items(Joi.string().max(300)).max(100)
+const pull = Joi.string().valid('up', 'down')
+const kernel = Joi.object({
+  node: word.required(), compatible: word.required(), on: Joi.string().valid('i2c', 'spi', 'lines').required(), origin,
+  gpios: Joi.array().items(Joi.object({ property: word.required(), signal: terminalId, low: Joi.boolean(), pull })).max(64),
+  gpioList: Joi.object({ property: word.required(), signals: Joi.array().items(terminalId).max(64).required(), pull }),
+  gpioRows: Joi.object({ rows: terminalId, columns: terminalId }),
+  interrupt: Joi.object({ signal: terminalId, type: Joi.number().valid(1, 2, 3, 4, 8).required(), pull }),
+  supplies: Joi.object().pattern(word, rail), clock: Joi.object({ hz: positive.max(1e9).required() }), properties: source,
+  children: Joi.array().items(Joi.object({ name: Joi.string().pattern(/^[A-Za-z0-9,._+@-]{1,60}$/).required(), signal: Joi.string().max(36), property: word, low: Joi.boolean(), pull, properties: source.required() })).max(64),
+})
+
 export const partSchema = Joi.object({
   id, name: text.required(), summary: text.required(),
   group: Joi.string().valid('sensing', 'showing', 'switching', 'sounding', 'talking', 'timing', 'moving', 'lighting', 'input', 'expanding').required(),
-  isAddOn: Joi.boolean(),
+  isAddOn: Joi.boolean(), kernel,
   options: Joi.array().items(option).unique('id'),
   signals: Joi.array().items(signal).unique('id').required(),
   supplies: Joi.array().items(Joi.object({ id: terminalId, label: text.required(), rail: rail.required(), from: Joi.string().valid('header', 'usb').required(), when, idleMa: ma, typicalMa: ma, peakMa: ma, perOption: Joi.string(), surgeMa: Joi.number().min(0), law: Joi.string().valid('power', 'current', 'resistance'), leastV: positive, mostV: positive, socket: Joi.boolean(), origin, claimsPosition: position })).unique('id').required(),

@@ -104,6 +104,20 @@ export interface BoardLimits {
 /** What one sees on a board, for telling it apart without a name. Question → answer; both are in `recognise.ts`. */
 export type Signs = Record<string, string>
 
+/** What overlays for the board have to know of its tree. */
+export interface BoardTree {
+  /** Of the base, as an overlay names it. */
+  compatible: string
+  /** Line chips by label: number of their first line, and cells of a line's place in a property. With three the first is the bank of 32. */
+  chips: { label: string, first: number, cells: 2 | 3 }[]
+  /** How pin settings are written; `none` where an overlay needs none. */
+  binding: 'numbered' | 'named' | 'none'
+  /** Labels of the rails' regulators. */
+  rails?: Partial<Record<Rail, string>>
+  /** The tree has labels that overlays can name. */
+  symbols: boolean
+}
+
 export interface Board {
   id: string
   name: string
@@ -126,6 +140,8 @@ export interface Board {
   /** `usbSideBySide`: wide plugs that fit beside each other. */
   sockets: { usb: number, video: number, usbSideBySide?: number, fan?: number, display?: number }
   bootPath: string
+  /** Where nothing is said, that of the base trees that ship. */
+  tree?: BoardTree
   /** Words by which section filters of the key-value dialect know the board. */
   bootModels?: string[]
   /** How its boot file is written; key-value where nothing is said. */

@@ -204,6 +204,40 @@ export interface Seat {
   wants?: 'lowest' | 'topmost'
 }
 
+/** A node below the part's own, e.g. one key of several. With a signal it takes that signal's line in `property`. */
+export interface KernelChild {
+  name: string
+  signal?: string
+  property?: string
+  low?: boolean
+  pull?: 'up' | 'down'
+  /** Source of its properties, a line each. */
+  properties: string[]
+}
+
+/** How the kernel knows the part: its node in the device tree. */
+export interface KernelBinding {
+  node: string
+  compatible: string
+  on: 'i2c' | 'spi' | 'lines'
+  origin: Origin
+  /** Properties that name a line each. */
+  gpios?: { property: string, signal: string, low?: boolean, pull?: 'up' | 'down' }[]
+  /** One property that names several lines. */
+  gpioList?: { property: string, signals: string[], pull?: 'up' | 'down' }
+  /** Rows and columns of a matrix, by the signals that are repeated. */
+  gpioRows?: { rows: string, columns: string }
+  /** Edge or level by its number: 1 rising, 2 falling, 4 high, 8 low. */
+  interrupt?: { signal: string, type: number, pull?: 'up' | 'down' }
+  /** Supply property → rail. */
+  supplies?: Record<string, Rail>
+  /** A crystal of its own. */
+  clock?: { hz: number }
+  /** Source of further properties, a line each; `{option:id}` is filled in. */
+  properties?: string[]
+  children?: KernelChild[]
+}
+
 export interface Part {
   id: string
   name: string
@@ -228,6 +262,8 @@ export interface Part {
   seat?: Seat
   /** What the boot file needs for it; `{signal}` in a value is replaced by that signal's line, `{option:id}` by the option's value, `{select}` by the chip select number, `{bus}` by the bus number. */
   boot?: (BootNeed & { when?: Condition })[]
+  /** How the kernel knows it; shipped parts have theirs in `core/overlays/bindings.ts`. */
+  kernel?: KernelBinding
   /** Device nodes or folders that appear; the same replacements hold. */
   nodes?: { path: string, what: string, when?: Condition }[]
   cautions?: string[]

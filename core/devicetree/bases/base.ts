@@ -25,7 +25,7 @@ export function baseSource(board: Board): string {
   const bridge = hasBridge(board)
   const controllers = board.controllers.filter(controller => controller.kind === 'i2c' || controller.kind === 'spi' || controller.kind === 'serial')
   const small = board.controllers.some(controller => controller.variants?.some(variant => !variant.full))
-  const listed = (kind: Controller['kind'], name: string) => controllers.filter(controller => controller.kind === kind).map(({ id }) => `\t\t${name}${id.replace(/\D/g, '')} = &${id};`)
+  const listed = (kind: Controller['kind'], name: string) => controllers.filter(controller => controller.kind === kind).map(({ id }) => `\t\t${name}${/\d+$/.exec(id)?.[0] ?? '0'} = &${id};`)
   const groups = [...controllers, ...board.controllers.filter(({ id }) => id === 'i2s')].flatMap(controller => pinGroups(board, controller, bridge))
   return `/dts-v1/;
 
@@ -57,7 +57,7 @@ ${[...listed('i2c', 'i2c'), ...listed('spi', 'spi'), ...listed('serial', 'serial
 		};
 	};
 
-	vdd_5v0: regulator-5v0 {
+	vdd_5v0_reg: regulator-5v0 {
 		compatible = "regulator-fixed";
 		regulator-name = "5V";
 		regulator-min-microvolt = <5000000>;
@@ -65,13 +65,13 @@ ${[...listed('i2c', 'i2c'), ...listed('spi', 'spi'), ...listed('serial', 'serial
 		regulator-always-on;
 	};
 
-	vdd_3v3: regulator-3v3 {
+	vdd_3v3_reg: regulator-3v3 {
 		compatible = "regulator-fixed";
 		regulator-name = "3V3";
 		regulator-min-microvolt = <3300000>;
 		regulator-max-microvolt = <3300000>;
 		regulator-always-on;
-		vin-supply = <&vdd_5v0>;
+		vin-supply = <&vdd_5v0_reg>;
 	};
 
 	soc {

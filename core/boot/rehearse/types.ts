@@ -1,0 +1,63 @@
+/** The vocabulary of a rehearsal: what the loader does, what the kernel meets, what comes alive. */
+import type { Edit } from '../../plan/edits'
+import type { DeviceTree } from '../../devicetree/types'
+
+export interface Step {
+  outcome: 'done' | 'failed' | 'skipped' | 'note'
+  /** File and line it comes from; absent for what the loader does by itself. */
+  file?: string
+  line?: number
+  title: string
+  detail: string
+}
+
+/** A node of the tree that has a line. */
+export interface LineClaim {
+  line: number
+  node: string
+  /** `pins`: by its pin settings; `gpio`: asked for as a line; `interrupt`: listens on it. */
+  as: 'pins' | 'gpio' | 'interrupt'
+  /** Who had it before, where it was refused or lost. */
+  clash?: string
+}
+
+export interface Collision {
+  what: 'line' | 'address' | 'select'
+  /** Line number, or `i2c1 0x68`, `spi0.0`. */
+  where: string
+  first: string
+  second: string
+  sentence: string
+}
+
+export interface DeviceNode {
+  path: string
+  what: string
+  node: string
+}
+
+export type PartState
+  /** Its driver binds, or its bus is there for its program. */
+  = | 'alive'
+    | 'dark'
+  /** Nothing of it is the kernel's business. */
+    | 'no-driver'
+
+export interface PartOutcome {
+  partId: string
+  name: string
+  state: PartState
+  why: string
+  /** What would bring it alive. */
+  fix?: { label: string, line: string, edits: Edit[] }
+}
+
+export interface Rehearsal {
+  steps: Step[]
+  claims: LineClaim[]
+  collisions: Collision[]
+  devices: DeviceNode[]
+  parts: PartOutcome[]
+  /** The tree as the kernel gets it. */
+  tree: DeviceTree
+}
