@@ -22,7 +22,7 @@ export default defineNuxtConfig({
   // Other stages are fetched when a pointer or the focus comes near their link, not before the first one is there.
   experimental: { defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } } },
   compatibilityDate: '2026-01-01',
-  nitro: { compressPublicAssets: { gzip: true } },
+  nitro: { compressPublicAssets: { gzip: true }, esbuild: { options: { target: 'es2022' } } },
   vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1200 } },
   typescript: { strict: true, typeCheck: false },
   telemetry: false,

@@ -13,9 +13,9 @@ export function dayAndTime(iso: string): string {
 }
 
 /** Hands the person a file, made here in the browser. */
-export function download(name: string, content: BlobPart, type: string): void {
+export function download(name: string, content: string | Uint8Array, type: string): void {
   const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([content], { type }))
+  link.href = URL.createObjectURL(new Blob([content as BlobPart], { type }))
   link.download = name
   link.click()
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000)

@@ -78,7 +78,7 @@ function keyValueLine(line: BootLine, board: Board | null): { words: string, ori
     case 'include': return { words: `Reads ${line.name} here.${hidden}` }
     case 'setting': {
       const spec = SETTING_SPECS.get(line.name!)
-      return spec ? { words: `${upper(spec.what)}: ${line.value}${spec.unit ? ` ${spec.unit}` : ''}.${hidden}`, origin: spec.origin } : { words: `Not in the library; kept as it is.${hidden}` }
+      return spec ? { words: `${upper(spec.what)}: ${spec.kind === 'switch' && /^[01]$/.test(line.value!) ? (line.value === '1' ? 'on' : 'off') : line.value}${spec.unit ? ` ${spec.unit}` : ''}.${hidden}`, origin: spec.origin } : { words: `Not in the library; kept as it is.${hidden}` }
     }
     case 'param': return { words: line.params!.map(param => line.overlay ? ownParam(line.overlay, param.name, param.value) : baseParam(param.name, param.value)).join(' ') + hidden, origin: 'memory' }
     case 'overlay': {

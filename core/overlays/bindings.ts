@@ -4,6 +4,7 @@
  * brings its binding in its file, under `kernel`.
  */
 import type { KernelBinding } from '../catalogue/types'
+import type { ResolvedPart } from '../facts/types'
 
 const kernel = (file: string) => `published: Linux kernel, bindings/${file}`
 const i2c = (node: string, compatible: string, file: string, more: Partial<KernelBinding> = {}): KernelBinding => ({ node, compatible, on: 'i2c', origin: kernel(file), ...more })
@@ -60,7 +61,6 @@ export const BINDINGS: Readonly<Record<string, KernelBinding>> = {
   'oled-i2c': i2c('oled', 'solomon,ssd1306fb-i2c', 'display/solomon,ssd1307fb.yaml', { properties: ['solomon,width = <128>;', 'solomon,height = <64>;', 'solomon,page-offset = <0>;', 'solomon,com-invdir;'] }),
   'orientation-i2c': i2c('imu', 'bosch,bno055', 'iio/imu/bosch,bno055.yaml'),
   'power-add-on-battery': i2c('fuel-gauge', 'maxim,max17040', 'power/supply/maxim,max17040.yaml', { properties: ['maxim,alert-low-soc-level = <10>;'], ...at('alert', FALLING, 'up') }),
-  'pressure-humidity-i2c': i2c('pressure', 'bosch,bme280', 'iio/pressure/bmp085.yaml', { supplies: { 'vdda-supply': '3V3', 'vddd-supply': '3V3' } }),
   'pressure-spi': spi('pressure', 'bosch,bmp280', 'iio/pressure/bmp085.yaml', { supplies: { 'vdda-supply': '3V3', 'vddd-supply': '3V3' } }),
   'pulse-per-second': lines('pps', 'pps-gpio', 'pps/pps-gpio.yaml', { gpios: [{ property: 'gpios', signal: 'pps' }] }),
   'positioning-serial': lines('pps', 'pps-gpio', 'pps/pps-gpio.yaml', { gpios: [{ property: 'gpios', signal: 'pps' }] }),
@@ -81,3 +81,6 @@ export const BINDINGS: Readonly<Record<string, KernelBinding>> = {
   'power-latch': lines('power-off', 'gpio-poweroff', 'power/reset/gpio-poweroff.yaml', { gpios: [{ property: 'gpios', signal: 'hold', low: true }] }),
   'radio-spi': spi('radio', 'semtech,sx1276', 'trivial (out of the kernel\'s tree)', { origin: 'memory', ...at('dio0', RISING), gpios: [{ property: 'reset-gpios', signal: 'reset', low: true }] }),
 }
+
+/** The part's binding: its own, or the one that ships. */
+export const bindingOf = ({ part }: Pick<ResolvedPart, 'part'>): KernelBinding | null => part.kernel ?? BINDINGS[part.id] ?? null

@@ -4,14 +4,11 @@ import { fillTemplate, overlayFileName } from '../boot/needs'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { compileText } from '../devicetree/source/compile'
 import { writeBlob } from '../devicetree/blob/write'
-import { BINDINGS } from './bindings'
+import { bindingOf } from './bindings'
 
 export type PartOverlay
   = | { ok: true, partId: string, name: string, source: string, origin: string }
     | { ok: false, partId: string, why: string }
-
-/** The part's binding: its own, or the one that ships. */
-export const bindingOf = (owner: ResolvedPart): KernelBinding | null => owner.part.kernel ?? BINDINGS[owner.part.id] ?? null
 
 /** Tree facts of the boards that ship; a board of the maker's own says them itself. */
 export function treeOf(board: Board): BoardTree {
@@ -80,7 +77,7 @@ class OverlayWriter {
   private target(): { at: string, node: string, reg: string[], head: string[], frees: string[] } | { why: string } {
     const { owner, binding, facts } = this
     const { node } = binding
-    if (binding.on === 'lines') return { at: '&{/}', node: `${node}-${owner.id.toLowerCase()}`, reg: [], head: [], frees: [] }
+    if (binding.on === 'lines') return { at: '&{/}', node: owner.id.toLowerCase() === node ? node : `${node}-${owner.id.toLowerCase()}`, reg: [], head: [], frees: [] }
     const group = facts.groups.find(entry => entry.owner === owner && entry.kind === binding.on)
     if (!group?.bus) return { why: `${owner.name} is on no ${binding.on === 'i2c' ? 'I²C' : 'SPI'} bus yet. Place it first.` }
     const head = ['status = "okay";', '#address-cells = <1>;', '#size-cells = <0>;', '']

@@ -13,11 +13,11 @@ export interface EnvironmentLine extends TextLine {
 export function parseEnvironment(text: string): EnvironmentLine[] {
   return splitLines(text).map((line) => {
     const { text: body, at } = readable(line)
-    if (!body) return { ...line, kind: 'blank' }
-    if (body.startsWith('#')) return { ...line, kind: 'comment' }
+    if (!body) return Object.assign(line, { kind: 'blank' as const })
+    if (body.startsWith('#')) return Object.assign(line, { kind: 'comment' as const })
     const sign = body.indexOf('=')
-    if (sign <= 0 || /\s/.test(body.slice(0, sign))) return { ...line, kind: 'unknown' }
-    return { ...line, kind: 'setting', name: body.slice(0, sign), value: body.slice(sign + 1), nameAt: at, valueAt: at + sign + 1 }
+    if (sign <= 0 || /\s/.test(body.slice(0, sign))) return Object.assign(line, { kind: 'unknown' as const })
+    return Object.assign(line, { kind: 'setting' as const, name: body.slice(0, sign), value: body.slice(sign + 1), nameAt: at, valueAt: at + sign + 1 })
   })
 }
 

@@ -52,15 +52,15 @@ export function parseMenu(text: string): MenuLine[] {
   let entry: string | null = null
   return splitLines(text).map((line) => {
     const { text: body, at } = readable(line)
-    if (!body) return { ...line, kind: 'blank', entry }
-    if (body.startsWith('#')) return { ...line, kind: 'comment', entry }
+    if (!body) return Object.assign(line, { kind: 'blank' as const, entry })
+    if (body.startsWith('#')) return Object.assign(line, { kind: 'comment' as const, entry })
     const [, first = '', gap = '', rest = ''] = /^(\S+)(\s*)(.*)$/.exec(body) ?? []
     const [, second = '', secondGap = ''] = first.toLowerCase() === 'menu' ? /^(\S+)(\s*)/.exec(rest) ?? [] : []
     const keyword = `${first} ${second}`.trim().toLowerCase()
     const value = second ? rest.slice(second.length + secondGap.length) : rest
     if (keyword === 'label') entry = value.trim()
     const known = Object.hasOwn(DIRECTIVES, keyword)
-    return { ...line, kind: known ? 'directive' : 'unknown', keyword, value, keywordAt: at, valueAt: at + first.length + gap.length + second.length + secondGap.length, entry }
+    return Object.assign(line, { kind: known ? 'directive' as const : 'unknown' as const, keyword, value, keywordAt: at, valueAt: at + first.length + gap.length + second.length + secondGap.length, entry })
   })
 }
 

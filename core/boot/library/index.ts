@@ -18,6 +18,9 @@ const ALIASES: Readonly<Record<string, string>> = { 'vc4-kms-v3d-pi4': 'vc4-kms-
 
 export const overlayNamed = (name: string): OverlaySpec | undefined => OVERLAYS.get(name) ?? OVERLAYS.get(ALIASES[name] ?? '')
 
+/** The name under which the overlay lists a parameter. */
+export const listedName = (spec: OverlaySpec, name: string): string => spec.alike?.find(([pattern]) => new RegExp(pattern).test(name))?.[1] ?? name
+
 const OFF = new Set(['off', 'no', 'false', 'n', '0', 'disabled', 'disable'])
 export const isOn = (value: string) => !OFF.has(value.toLowerCase())
 
@@ -43,7 +46,8 @@ export function resolveOverlay(spec: OverlaySpec, params: readonly Pick<BootPara
   const values: Record<string, string> = {}
   for (const param of spec.params) if (param.default !== undefined) values[param.name] = param.default
   const given = new Set<string>()
-  for (const { name, value } of params) {
+  for (const { name: written, value } of params) {
+    const name = listedName(spec, written)
     const known = spec.params.find(param => param.name === name)
     values[name] = value || (known?.kind === 'flag' ? 'on' : value)
     given.add(name)

@@ -71,7 +71,7 @@ export const SETTINGS: SettingSpec[] = [
     ['ignore_lcd', 'does not look for a panel', 'switch'],
     ['disable_touchscreen', 'the panel\'s touch stays off', 'switch', BY_FIRMWARE],
     ['display_auto_detect', 'loads the overlay of a panel that is found', 'switch'],
-    ['disable_overscan', 'no margin round the picture', 'switch', { displayDrivers: ['firmware', 'legacy'] }],
+    ['disable_overscan', 'no margin round the picture', 'switch'],
     ['overscan_left', 'margin at the left', 'number', -128, 128, 'pixels', BY_FIRMWARE],
     ['overscan_right', 'margin at the right', 'number', -128, 128, 'pixels', BY_FIRMWARE],
     ['overscan_top', 'margin at the top', 'number', -128, 128, 'pixels', BY_FIRMWARE],

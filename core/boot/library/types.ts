@@ -62,6 +62,8 @@ export interface OverlaySpec {
   appears: Appears[]
   /** Source of what it lays onto the base tree; `{param}` is filled in. */
   tree: string
+  /** Parameters of nearly the same name that mean the same: pattern and name. */
+  alike?: [pattern: string, name: string][]
   /** Said when it is loaded with others that do the same job. */
   excludes?: string[]
   /** Why one would not use it (again). */

@@ -1,6 +1,6 @@
 /** Overlays that want the same thing, and overlays that want what a part of the plan has. */
 import type { Board } from '../../catalogue/types'
-import { appearsOf, claimsOf, isOn, overlayNamed, resolveOverlay } from '../library'
+import { claimsOf, isOn, overlayNamed, resolveOverlay } from '../library'
 import { BASE_PARAMS } from '../library/settings'
 import type { Claim } from '../library/types'
 import type { Asked, Where } from '../scope/effective'
@@ -48,8 +48,11 @@ export function linesOfBus(bus: string, board: Board | null): number[] {
   return { i2c1: [2, 3], i2c0: [0, 1], spi0: [7, 8, 9, 10, 11], i2s: [18, 19, 20, 21], uart0: [14, 15] }[bus] ?? []
 }
 
+/** More overlays than these no board loads; each is held against all others. */
+const MOST_TAKERS = 150
+
 export const overlaysFight: LintRule = (context) => {
-  const takers = takersOf(context)
+  const takers = takersOf(context).slice(0, MOST_TAKERS)
   const findings: LintFinding[] = []
   takers.forEach((taker, i) => {
     for (const earlier of takers.slice(0, i)) {
@@ -105,9 +108,9 @@ export const linesOfThePlan: LintRule = (context) => {
     if (!owner) return []
     const mine = plan.needs.some(need => need.partIds.includes(owner.partId) && need.need.name === taker.name)
     const bus = taker.claims.some(entry => entry.kind === 'enables' && plan.buses.get(entry.bus)?.partIds.includes(owner.partId))
-    if (mine || bus) return []
+    // An overlay of the driver that the part itself is bound to is most likely for it.
+    const same = owner.compatible !== undefined && overlayNamed(taker.name)?.tree.includes(owner.compatible)
+    if (mine || bus || same) return []
     return [found('overlay.line-of-part', 'caution', taker.where, `${taker.name} takes line ${claim.line}, which ${owner.name} has`, `${owner.name} has it for ${owner.serves}; the overlay takes it for ${claim.as}. One of the two does not work. Give one another line, or take the overlay out.`, { partIds: [owner.partId], figures: [{ label: 'line', value: claim.line, origin: 'overlay library: memory' }], fixes: [taker.drop] })]
   }))
 }
-
-export { appearsOf }

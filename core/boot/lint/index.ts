@@ -1,5 +1,6 @@
 /** All rules for boot files in one list. Each is text in, findings with places and fixes out. */
 import type { Facts } from '../../facts/types'
+import { bindingOf } from '../../overlays/bindings'
 import { needsOf } from '../needs'
 import { tellDialect } from '../dialects/tell'
 import { effectiveOf, type BootFiles } from '../scope/effective'
@@ -42,7 +43,7 @@ export function planSide(facts: Facts): PlanSide {
     buses.set(id, entry)
   }
   const lineOwners = new Map(facts.terminals.flatMap(terminal => terminal.signal && terminal.place?.kind === 'header' && terminal.place.line && !off.has(terminal.owner.id)
-    ? [[terminal.place.line.line, { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label }] as const]
+    ? [[terminal.place.line.line, { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label, ...(bindingOf(terminal.owner) && { compatible: bindingOf(terminal.owner)!.compatible }) }] as const]
     : []))
   return { needs: needsOf(facts), lineOwners, buses }
 }

@@ -1,6 +1,6 @@
 /** Unknown keys, parameters and overlays, with what was probably meant; values that cannot be. */
 import type { Board } from '../../catalogue/types'
-import { numberOf, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS } from '../library'
+import { listedName, numberOf, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS } from '../library'
 import { BASE_PARAMS, COMMAND_WORDS, ENVIRONMENT } from '../library/settings'
 import type { ParamSpec, SettingSpec } from '../library/types'
 import type { Asked, AskedParam, Where } from '../scope/effective'
@@ -88,7 +88,7 @@ export const parameterNames: LintRule = (context) => {
       if (!misspelt) missing.push(found('overlay.nothing-chosen', 'caution', asked.where, `${spec.name} does not say which part`, `The overlay serves several parts and loads nothing until one is named: ${flags.slice(0, 6).join(', ')}${flags.length > 6 ? ' …' : ''}.`, { fixes: flags.slice(0, 3).map(flag => fix(`Write ${flag}`, asked.where, { from: asked.where.to, to: asked.where.to, insert: `,${flag}` })) }))
     }
     return [...missing, ...asked.params.flatMap((param): LintFinding[] => {
-      const known = spec.params.find(entry => entry.name === param.name)
+      const known = spec.params.find(entry => entry.name === listedName(spec, param.name))
       if (known) return paramValue(known, param, spec.origin, context.board)
       // A parameter of the base behind an overlay is told by the rule of scopes.
       if (BASE.has(param.name)) return []
@@ -141,7 +141,7 @@ function paramValue(spec: ParamSpec, { name, value, where }: AskedParam, origin:
   const place = value ? { ...where, from } : where
   if (spec.kind === 'flag') return FLAG.test(value) ? [] : [found('boot.value-off', 'caution', place, `${name} is on or off`, `${quoted(value)} is neither. Write ${name} alone, or on, or off.`, { figures: [{ label: name, value, limit: 'on or off', origin }], fixes: [replace('Write on', place, 'on'), replace('Write off', place, 'off')] })]
   if (spec.kind === 'choice') return spec.values!.includes(value) ? [] : [found('boot.value-off', 'caution', place, `${name} cannot be ${quoted(value)}`, `It is one of ${spec.values!.join(', ')}.`, { figures: [{ label: name, value, limit: spec.values!.join(', '), origin }], fixes: value ? spec.values!.slice(0, 3).map(entry => replace(`Write ${entry}`, place, entry)) : [] })]
-  if (spec.kind === 'line') {
+  if (spec.kind === 'line' && value !== '') {
     const line = numberOf(value)
     if (Number.isNaN(line)) {
       const digits = /\d+/.exec(value)?.[0]

@@ -74,7 +74,9 @@ export const wrongFile: LintRule = ({ files, image, board }) => {
   }
   const wanted = board?.bootDialect ?? (board ? 'key-value' : undefined)
   const told = tellDialect(files.text, path)
-  if (wanted && told !== wanted && told !== 'key-value' && files.text.trim()) findings.push(found('boot.wrong-dialect', 'stop', where, `This board reads another kind of boot file`, `The file is written as ${DIALECT_WORDS[told]}; this board reads ${DIALECT_WORDS[wanted]}, ${board!.bootPath}. Nothing in it applies.`))
+  // One stray line does not make it another kind of file.
+  const telling = files.text.split(/\r?\n/).filter(line => line.trim() && !line.trim().startsWith('#')).length
+  if (wanted && told !== wanted && told !== 'key-value' && telling > 1) findings.push(found('boot.wrong-dialect', 'stop', where, `This board reads another kind of boot file`, `The file is written as ${DIALECT_WORDS[told]}; this board reads ${DIALECT_WORDS[wanted]}, ${board!.bootPath}. Nothing in it applies.`))
   return findings
 }
 

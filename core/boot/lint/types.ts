@@ -40,7 +40,7 @@ export interface LintFinding {
 export interface PlanSide {
   needs: readonly Need[]
   /** Line → part that has it in the plan. */
-  lineOwners: ReadonlyMap<number, { partId: string, name: string, serves: string }>
+  lineOwners: ReadonlyMap<number, { partId: string, name: string, serves: string, compatible?: string }>
   /** Controllers that parts of the plan lie on, with those parts. */
   buses: ReadonlyMap<string, { partIds: string[], names: string[] }>
 }

@@ -1,5 +1,5 @@
 /** Building blocks of lint findings. */
-import { splitLines } from '../dialects/lines'
+import { splitLines, type TextLine } from '../dialects/lines'
 import { COMMAND_FILE, type BootFiles, type Where } from '../scope/effective'
 import type { LintFinding, TextChange, TextFix } from './types'
 
@@ -22,9 +22,17 @@ export function textOf(files: BootFiles, file: string): string {
 
 export interface LineSpan { from: number, to: number, text: string, ending: string }
 
+let last: { text: string, lines: TextLine[] } | null = null
+
+/** The lines of a text; those of the text asked for last are kept, as rules ask for one file many times over. */
+function linesOf(text: string): TextLine[] {
+  if (last?.text !== text) last = { text, lines: splitLines(text) }
+  return last.lines
+}
+
 /** The line a place lies on, with its ending. */
 export function lineAt(files: BootFiles, where: Pick<Where, 'file' | 'line'>): LineSpan {
-  const line = splitLines(textOf(files, where.file))[where.line - 1]
+  const line = linesOf(textOf(files, where.file))[where.line - 1]
   return line ? { from: line.from, to: line.from + line.text.length + line.ending.length, text: line.text, ending: line.ending } : { from: 0, to: 0, text: '', ending: '' }
 }
 

@@ -5,7 +5,7 @@ import { applyOverlay } from '../../devicetree/overlay/apply'
 import { parametersOf, setParameter } from '../../devicetree/overlay/params'
 import { compileText } from '../../devicetree/source/compile'
 import { DeviceTreeError, childOf, nodeAt, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type TreeNode } from '../../devicetree/types'
-import { overlayNamed, resolveOverlay, sourceOf, appearsOf, isOn, SETTING_SPECS } from '../library'
+import { appearsOf, isOn, listedName, overlayNamed, resolveOverlay, SETTING_SPECS, sourceOf } from '../library'
 import type { Appears } from '../library/types'
 import { effectiveOf, type Asked, type BootFiles, type Effective, type OwnOverlay } from '../scope/effective'
 import type { Step } from './types'
@@ -99,7 +99,7 @@ function overlayOf(asked: Extract<Asked, { kind: 'overlay' }>, own: ReadonlyMap<
   if (source) return { overlay: compileText(source, { symbols: true }), how: 'made' }
   const spec = overlayNamed(asked.name)
   if (!spec) throw new DeviceTreeError('overlay', `the file ${asked.name}.dtbo is neither in the library nor among your files`)
-  const unknown = asked.params.find(param => !spec.params.some(entry => entry.name === param.name))
+  const unknown = asked.params.find(param => !spec.params.some(entry => entry.name === listedName(spec, param.name)))
   if (unknown) throw new DeviceTreeError('overlay', `there is no parameter "${unknown.name}"`)
   if (spec.choices && !resolveOverlay(spec, asked.params).chosen) throw new DeviceTreeError('overlay', `it does not say which part: ${Object.keys(spec.choices).slice(0, 4).join(', ')} …`)
   return { overlay: compileText(sourceOf(resolveOverlay(spec, asked.params), board), { symbols: true }), how: 'library' }

@@ -9,7 +9,8 @@ import { compileText } from '../../devicetree/source/compile'
 import type { DeviceTree } from '../../devicetree/types'
 import type { BusGroup, Facts, ResolvedPart } from '../../facts/types'
 import { mergedFile } from '../../findings/bootfile'
-import { bindingOf, overlaysForParts } from '../../overlays/write'
+import { bindingOf } from '../../overlays/bindings'
+import { overlaysForParts } from '../../overlays/write'
 import { needsOf, writeNeed, type Need } from '../needs'
 import { filesOf, lintBoot, planSide } from '../lint'
 import { applyChanges } from '../lint/types'
@@ -112,7 +113,7 @@ function missingNeed(facts: Facts, needs: readonly Need[], loaded: Loaded): { wh
     const text = hand ? mergedFile(facts, allNeeds, [hand.line]).text : plain.text
     return {
       why: state.state === 'differs' ? `Line ${state.line} says ${state.found || 'on'}, where ${line} is needed.` : state.state === 'filtered' ? `Line ${state.line} has it, but the section [${state.filter}] hides it from this board.` : `The line ${line} is missing.`,
-      fix: { label: hand ? 'Take the plan\'s line again' : `Write ${line}`, line, edits: [{ edit: 'set-boot', boot: { ...plan.boot, text } }] },
+      fix: { label: hand ? 'Take the plan\'s line again' : plain.changes.length > 1 ? `Write ${line} and the rest of the plan's lines` : `Write ${line}`, line, edits: [{ edit: 'set-boot', boot: { ...plan.boot, text } }] },
     }
   }
   return null

@@ -227,6 +227,7 @@ export class Tokens {
     }
     const constant = Object.hasOwn(BINDING_CONSTANTS, word) ? BINDING_CONSTANTS[word] : undefined
     this.advance(word.length)
+    if (typeof constant === 'string') return { kind: 'string', text: constant, place, spaced }
     return constant === undefined ? { kind: 'word', text: word, place, spaced } : { kind: 'number', text: String(constant), place, spaced }
   }
 

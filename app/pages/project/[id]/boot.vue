@@ -1,187 +1,136 @@
 <script setup lang="ts">
-/** The boot file: read as it is, written with what the plan needs, shown before it is taken away. */
-import { compareLines, restoreEndings } from '~~/core/boot/lines'
+/** Boot files: read as they are, explained, mended, written with what the plan needs, rehearsed, and taken away. */
+import { bundleOf, bootFileName, zipOf } from '~~/core/boot/bundle'
 
 const project = useProjectStore()
 const view = useViewStore()
-const picker = ref<HTMLInputElement | null>(null)
-const boot = computed(() => project.plan!.boot)
-const text = computed(() => boot.value?.text ?? '')
-const after = computed(() => project.report!.boot)
-const difference = computed(() => compareLines(text.value, after.value.text))
+const { boot, files } = useBoot()
+const { take } = useBootIntake()
+const VIEWS = [['files', 'Files'], ['rehearsal', 'Rehearsal'], ['overlays', 'Overlays for parts'], ['screen', 'Screen'], ['library', 'Library'], ['tree', 'Board tree']] as const
+const shown = ref<typeof VIEWS[number][0]>('files')
+const picker = useTemplateRef<HTMLInputElement>('picker')
+const over = ref(false)
 const path = computed(() => boot.value?.path ?? project.facts?.board?.bootPath ?? '/boot/firmware/config.txt')
-const marked = computed(() => new Set(view.marked.flatMap(subject => subject.bootLine ?? [])))
+const name = computed(() => bootFileName(project.facts!))
 
-function setText(event: Event) {
-  const value = (event.target as HTMLTextAreaElement).value
-  project.edit({ edit: 'set-boot', boot: { ...boot.value, text: restoreEndings(text.value, value) } }, 'Edit the boot file', 'boot-text')
-}
-
-function setCommandLine(event: Event) {
-  project.edit({ edit: 'set-boot', boot: { text: text.value, ...boot.value, commandLine: (event.target as HTMLInputElement).value } }, 'Edit the command line', 'command-line')
-}
-
-async function read(event: Event) {
+async function chosen(event: Event) {
   const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
+  const list = [...input.files ?? []]
   input.value = ''
-  if (!file) return
-  if (file.size > 1_000_000) return view.say(`"${file.name}" has ${Math.round(file.size / 1000)} kB: a boot file is a short text. Nothing was read.`, { tone: 'stop' })
-  const decoded = decodeBoot(new Uint8Array(await file.arrayBuffer()))
-  project.edit({ edit: 'set-boot', boot: { ...boot.value, ...decoded } }, `Read ${file.name}`)
-  view.say(`${file.name} is read, every byte of it.`, { action: { label: 'Undo', run: project.undo } })
+  await take(list)
 }
 
-function write() {
-  project.edit({ edit: 'set-boot', boot: { ...boot.value, text: after.value.text } }, 'Write the plan\'s lines into the boot file')
+async function dropped(event: DragEvent) {
+  over.value = false
+  if (event.dataTransfer?.files.length) await take([...event.dataTransfer.files])
 }
 
-function take() {
-  download('config.txt', encodeBoot(after.value.text, boot.value?.encoding), 'text/plain')
+function dragged(event: DragEvent) {
+  if (event.dataTransfer?.types.includes('Files')) over.value = true
+}
+
+function takeFile() {
+  download(name.value, encodeBoot(project.report!.boot.text, boot.value?.encoding), 'text/plain')
+}
+
+function takeZip() {
+  const bundle = bundleOf(project.facts!)
+  download(`${project.plan!.name.replace(/[^\w-]+/g, '-').toLowerCase() || 'plan'}-boot.zip`, zipOf(bundle), 'application/zip')
+  view.say(`${bundle.length} files: ${bundle.map(file => file.path).join(', ')}.`)
 }
 </script>
 
 <template>
-  <div>
+  <div
+    class="boot"
+    :class="{ over }"
+    @dragover.prevent="dragged"
+    @dragleave.self="over = false"
+    @drop.prevent="dropped"
+  >
     <div class="stage-head">
       <h1>Boot files</h1>
-      <span class="quiet figures">{{ path }}</span>
+      <span class="quiet figures small">{{ path }}</span>
       <span class="spacer" />
       <input
         ref="picker"
         type="file"
-        accept=".txt,text/plain"
+        multiple
+        accept=".txt,.conf,.dts,.dtso,.dtb,.dtbo,.zip,text/plain"
         hidden
         data-test="boot-file"
-        @change="read"
+        @change="chosen"
       >
       <v-btn
         size="small"
         variant="outlined"
+        title="Or drop them here: boot file, command line, overlays, a tree, or all of them in a zip"
         @click="picker?.click()"
       >
-        Read a file
+        Read files
       </v-btn>
       <v-btn
         size="small"
         variant="outlined"
-        :disabled="!after.changes.length"
-        data-test="write-boot"
-        @click="write"
+        data-test="download-boot"
+        @click="takeFile"
       >
-        Write the lines in
+        Download {{ name }}
       </v-btn>
       <v-btn
         size="small"
         color="primary"
-        data-test="download-boot"
-        @click="take"
+        data-test="download-zip"
+        @click="takeZip"
       >
-        Download config.txt
+        Download all as a zip
       </v-btn>
     </div>
+    <div
+      class="switch"
+      role="group"
+      aria-label="View"
+    >
+      <button
+        v-for="[id, label] in VIEWS"
+        :key="id"
+        :aria-pressed="shown === id"
+        :data-test="`boot-${id}`"
+        @click="shown = id"
+      >
+        {{ label }}
+      </button>
+    </div>
+    <BootFiles
+      v-if="shown === 'files'"
+      @rehearse="shown = 'rehearsal'"
+    />
+    <LazyBootRehearsal v-else-if="shown === 'rehearsal'" />
+    <LazyBootOverlays v-else-if="shown === 'overlays'" />
+    <LazyBootScreen v-else-if="shown === 'screen'" />
+    <LazyBootLibrary v-else-if="shown === 'library'" />
+    <LazyBootTree v-else />
     <p
-      class="lead"
+      v-if="over"
+      class="drop-here"
       role="status"
     >
-      <template v-if="after.changes.length">
-        The plan needs <b>{{ after.changes.length }}</b> {{ after.changes.length === 1 ? 'change' : 'changes' }}. The download has {{ after.changes.length === 1 ? 'it' : 'them' }}; everything else stays byte for byte. Keep the old file beside it. All of it is read at start: restart once.
-      </template>
-      <template v-else-if="after.needs.length">
-        The file has all that the plan needs. The download is the file as it is.
-      </template>
-      <template v-else>
-        The plan needs nothing of the boot file yet.
-      </template>
+      Let go: the files sort themselves. The present ones are kept.
     </p>
-    <div class="columns">
-      <label>
-        <h2>As it is on the card</h2>
-        <textarea
-          class="text-file"
-          rows="18"
-          spellcheck="false"
-          wrap="off"
-          placeholder="Paste config.txt here, read it from the card, or start empty."
-          data-test="boot-text"
-          :value="text"
-          @input="setText"
-        />
-      </label>
-      <section>
-        <h2>As the plan wants it</h2>
-        <ol
-          class="difference figures sheet"
-          data-test="boot-difference"
-          tabindex="0"
-        >
-          <li
-            v-for="(line, i) in difference"
-            :key="i"
-            :class="[line.kind, { marked: line.kind !== 'added' && marked.has(i + 1) }]"
-          >
-            <span class="sign">{{ line.kind === 'added' ? '+' : line.kind === 'removed' ? '−' : ' ' }}</span><span
-              v-if="line.kind !== 'same'"
-              class="only-reader"
-            >{{ line.kind }}: </span>{{ line.text || ' ' }}
-          </li>
-        </ol>
-      </section>
-    </div>
-    <label class="command">
-      <h2>Kernel command line <span class="quiet small">cmdline.txt, one line; a console there holds the serial port</span></h2>
-      <input
-        class="figures"
-        :value="boot?.commandLine ?? ''"
-        placeholder="Paste cmdline.txt here."
-        data-test="command-line"
-        @input="setCommandLine"
-      >
-    </label>
-    <h2>What asks for what</h2>
-    <table class="plain-table">
-      <thead>
-        <tr>
-          <th scope="col">
-            Line
-          </th><th scope="col">
-            For
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="need in after.needs"
-          :key="need.line"
-        >
-          <td class="figures">
-            {{ need.line }}
-          </td><td>{{ need.why }}</td>
-        </tr>
-        <tr v-if="!after.needs.length">
-          <td
-            colspan="2"
-            class="quiet"
-          >
-            Nothing yet: place some parts first.
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <span
+      class="only-reader"
+      data-test="boot-dialect"
+    >{{ files.dialect }}</span>
   </div>
 </template>
 
 <style scoped>
-.stage-head { align-items: center; gap: 8px; }
-.lead { margin-bottom: 10px; max-width: 90ch; }
-.columns { display: grid; gap: 14px; grid-template-columns: repeat(auto-fit, minmax(340px, 1fr)); margin-bottom: 12px; }
-h2 { margin-bottom: 5px; }
-.difference { list-style: none; margin: 0; padding: 8px 0; font-size: 13px; height: 386px; overflow: auto; white-space: pre; }
-.difference li { padding: 0 10px; min-width: max-content; }
-.sign { display: inline-block; width: 16px; color: var(--ink-2); }
-.added { background: var(--moss-wash); font-weight: 650; }
-.removed { background: var(--carmine-wash); text-decoration: line-through; }
-.marked { outline: 2px solid var(--copper); }
-.command input { width: 100%; border: 1px solid var(--rule); border-radius: 4px; background: var(--sheet); color: inherit; padding: 6px 10px; font-size: 13px; }
-.command { display: block; margin-bottom: 16px; }
+.boot { position: relative; min-height: 100%; }
+.stage-head { align-items: center; gap: 8px; margin-bottom: 8px; }
+.switch { display: inline-flex; flex-wrap: wrap; border: 1px solid var(--rule); border-radius: 4px; overflow: hidden; margin-bottom: 10px; }
+.switch button { background: var(--sheet); color: var(--ink); border: 0; border-right: 1px solid var(--rule); padding: 4px 12px; font: inherit; font-size: 13px; cursor: pointer; }
+.switch button:last-child { border-right: 0; }
+.switch button[aria-pressed='true'] { background: var(--bar); color: var(--bar-ink); font-weight: 650; }
+.over { outline: 3px dashed var(--copper); outline-offset: 4px; }
+.drop-here { position: absolute; inset: auto 0 12px; text-align: center; font-weight: 650; background: var(--copper-wash); padding: 10px; border-radius: 4px; }
 </style>

@@ -46,11 +46,11 @@ function uart(n: number, tx: number): OverlaySpec {
 export const BUSES: OverlaySpec[] = [
   { ...i2cBus(0, [[0, 1, 'alt0'], [8, 9, 'alt3']]), caution: 'Lines 0 and 1 are kept for an add-on board\'s identity memory.' },
   i2cBus(1, [[2, 3, 'alt0'], [10, 11, 'alt3']]),
+  i2cBus(2, [[4, 5, 'alt3'], [12, 13, 'alt3'], [0, 1, 'alt3']]),
   i2cBus(3, [[4, 5, 'alt5'], [2, 3, 'alt5'], [6, 7, 'alt3'], [14, 15, 'alt3'], [22, 23, 'alt3']]),
   i2cBus(4, [[8, 9, 'alt5'], [6, 7, 'alt5']]),
   i2cBus(5, [[12, 13, 'alt5'], [10, 11, 'alt5']]),
   i2cBus(6, [[22, 23, 'alt5'], [0, 1, 'alt5']]),
-  i2cBus(2, [[4, 5, 'alt3'], [12, 13, 'alt3'], [0, 1, 'alt3']]),
   {
     name: 'i2c-gpio', what: 'makes an I²C bus on two plain lines, timed by the processor', group: 'bus', origin: ORIGIN,
     params: [line('i2c_gpio_sda', 23, 'data line'), line('i2c_gpio_scl', 24, 'clock line'), number('i2c_gpio_delay_us', 2, 1, 1000, 'half a clock in microseconds'), number('bus', null, 0, 255, 'number of the bus; the kernel chooses where nothing is said')],

@@ -22,8 +22,7 @@ export const PARTS: OverlaySpec[] = [
   onI2c('i2c-sensor', 'a measuring part on I²C', {
     sht3x: { compatible: 'sensirion,sht3x', address: '0x44', what: 'humidity and temperature', appears: hwmon },
     sht4x: { compatible: 'sensirion,sht4x', address: '0x44', what: 'humidity and temperature', appears: hwmon },
-    bme280: { compatible: 'bosch,bme280', address: '0x76', what: 'pressure, humidity and temperature' },
-    bmp280: { compatible: 'bosch,bmp280', address: '0x76', what: 'pressure and temperature' },
+    bmp280: { compatible: 'bosch,bmp280', address: '0x76', what: 'pressure and temperature, and humidity with the wider part' },
     bmp180: { compatible: 'bosch,bmp180', address: '0x77', what: 'pressure and temperature' },
     bmp085: { compatible: 'bosch,bmp085', address: '0x77', what: 'pressure and temperature' },
     bme680: { compatible: 'bosch,bme680', address: '0x76', what: 'air quality, pressure and humidity' },
@@ -43,7 +42,7 @@ export const PARTS: OverlaySpec[] = [
     scd4x: { compatible: 'sensirion,scd41', address: '0x62', what: 'carbon dioxide' },
     ccs811: { compatible: 'ams,ccs811', address: '0x5b', what: 'air quality' },
     mlx90640: { compatible: 'melexis,mlx90640', address: '0x33', what: 'a picture of heat' },
-  }, { group: 'sensing', appears: iio }),
+  }, { group: 'sensing', appears: iio, alike: [['^bm[ep]280$', 'bmp280'], ['^bm[ep]68[08]$', 'bme680']] }),
   onI2c('i2c-mux', 'a bus switch on I²C: each channel is a bus of its own', {
     pca9542: { compatible: 'nxp,pca9542', address: '0x70', what: 'two channels' },
     pca9545: { compatible: 'nxp,pca9545', address: '0x70', what: 'four channels' },

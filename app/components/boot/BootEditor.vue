@@ -1,0 +1,112 @@
+<script setup lang="ts">
+/** One file in the editor: its text, owners of its lines, findings in their place. */
+import type { Grammar } from '~~/core/boot/dialects/tokens'
+import { completeAt } from '~~/core/boot/complete'
+import { explainAt } from '~~/core/boot/explain'
+import { splitLines } from '~~/core/boot/dialects/lines'
+import { restoreEndings } from '~~/core/boot/lines'
+import { COMMAND_FILE } from '~~/core/boot/scope/effective'
+import { makeEditor } from '~/composables/useEditor'
+
+const { file, grammar, text } = defineProps<{ file: string, grammar: Grammar, text: string }>()
+const { files, board, findings, owned, place, setFile, applyFix } = useBoot()
+const { colourOf, nameOf } = useOwners()
+const element = useTemplateRef<HTMLElement>('element')
+let editor: ReturnType<typeof makeEditor> | null = null
+
+const STATES = { 'written': 'written by Voltaris', 'by-hand': 'changed by hand, and kept', 'off': 'switched off' } as const
+const owners = computed(() => file !== '' ? [] : owned.value.map(entry => ({ line: entry.line, state: entry.state, colour: colourOf(entry.partIds[0]), title: `${entry.partIds.map(nameOf).join(', ') || 'The board'}: ${STATES[entry.state]}` })))
+
+/** Findings of this file by line and column: the editor knows one line ending, the file may have two. */
+const marked = computed(() => {
+  const lines = splitLines(text)
+  return findings.value.filter(finding => finding.file === file).map((finding) => {
+    const start = lines[finding.line - 1]?.from ?? 0
+    return {
+      line: finding.line, from: Math.max(0, finding.from - start), to: Math.max(0, finding.to - start), severity: finding.severity, message: `${finding.title}. ${finding.sentence}`,
+      fixes: finding.fixes.map(fix => ({ label: fix.label, run: () => applyFix(fix) })),
+    }
+  })
+})
+
+onMounted(() => {
+  editor = makeEditor(element.value!, {
+    onText: typed => setFile(file, restoreEndings(text, typed), 'Edit the boot files', `boot ${file}`),
+    onLine: line => place.value = { file, line },
+    explain(line, column) {
+      if (file === '') {
+        const said = explainAt(files.value, board.value, line, column)
+        return said ? { ...said, ...(said.origin && { note: `from: ${said.origin}` }) } : null
+      }
+      if (file !== COMMAND_FILE) return null
+      const words = wordAt(column)
+      return words
+    },
+    complete: (typed, line, column) => completeAt(typed, grammar, line, column, board.value),
+  }, { grammar, label: file === '' ? 'Boot file' : file, test: file === '' ? 'boot-text' : file === COMMAND_FILE ? 'command-line' : 'boot-extra' })
+  editor.show(text)
+  editor.setOwners(owners.value)
+  editor.setFindings(marked.value)
+})
+onBeforeUnmount(() => editor?.destroy())
+
+const { explained } = useBoot()
+/** The word of the command line under the pointer. */
+function wordAt(column: number) {
+  let at = 0
+  for (const match of text.matchAll(/(?:[^\s"]|"[^"]*")+/g)) {
+    if (column >= match.index && column < match.index + match[0].length) {
+      const entry = explained.value.filter(line => line.file === COMMAND_FILE)[at]
+      return entry ? { from: match.index, to: match.index + match[0].length, words: entry.words, ...(entry.origin && { note: `from: ${entry.origin}` }) } : null
+    }
+    at++
+  }
+  return null
+}
+
+watch(() => text, (next) => {
+  editor?.show(next)
+  editor?.setOwners(owners.value)
+})
+watch(marked, next => editor?.setFindings(next))
+watch(owners, next => editor?.setOwners(next))
+watch(() => grammar, next => editor?.setGrammar(next))
+
+defineExpose({ goTo: (line: number) => editor?.goTo(line), focus: () => editor?.focus() })
+</script>
+
+<template>
+  <div
+    ref="element"
+    class="editor sheet"
+  />
+</template>
+
+<style scoped>
+.editor { height: 100%; min-height: 0; overflow: hidden; }
+.editor :deep(.cm-editor) { height: 100%; font-size: 13px; background: var(--sheet); color: var(--ink); }
+.editor :deep(.cm-editor.cm-focused) { outline: 2px solid var(--copper); outline-offset: -2px; }
+.editor :deep(.cm-scroller) { font-family: var(--figure-family); line-height: 1.55; }
+.editor :deep(.cm-gutters) { background: var(--paper-2); color: var(--ink-2); border-right: 1px solid var(--rule); }
+.editor :deep(.cm-activeLine) { background: color-mix(in srgb, var(--copper) 8%, transparent); }
+.editor :deep(.cm-cursor) { border-left-color: var(--ink); }
+.editor :deep(.cm-selectionBackground) { background: color-mix(in srgb, var(--copper) 25%, transparent) !important; }
+.editor :deep(.owners) { width: 12px; }
+.editor :deep(.owner-dot) { display: block; width: 8px; height: 14px; margin: 3px 2px 0; border-radius: 2px; background: var(--owner); }
+.editor :deep(.owner-dot.off) { background: none; border: 2px solid var(--owner); }
+.editor :deep(.owner-dot.by-hand) { background: repeating-linear-gradient(var(--owner) 0 3px, transparent 3px 5px); }
+.editor :deep(.cm-tooltip) { background: var(--sheet); color: var(--ink); border: 1px solid var(--rule); border-radius: 4px; max-width: 460px; font-family: var(--text-family); font-size: 13px; }
+.editor :deep(.boot-words) { padding: 7px 10px; }
+.editor :deep(.boot-words small) { display: block; color: var(--ink-2); font-size: 12px; margin-top: 2px; }
+.editor :deep(.cm-diagnostic) { padding: 6px 10px; border-left: 5px solid var(--ink-2); }
+.editor :deep(.cm-diagnostic-error) { border-left-color: var(--carmine); }
+.editor :deep(.cm-diagnostic-warning) { border-left-color: var(--ochre); border-left-style: dashed; }
+.editor :deep(.cm-diagnosticAction) { background: var(--copper); color: var(--sheet); border-radius: 3px; padding: 2px 8px; margin: 5px 6px 0 0; font: inherit; font-size: 12.5px; }
+.editor :deep(.cm-tooltip-autocomplete ul) { font-family: var(--figure-family); max-width: 460px; }
+.editor :deep(.cm-completionDetail) { font-family: var(--text-family); font-style: normal; color: var(--ink-2); margin-left: 10px; }
+.editor :deep(.cm-tooltip-autocomplete li[aria-selected]) { background: var(--copper); color: var(--sheet); }
+.editor :deep(.cm-tooltip-autocomplete li[aria-selected] .cm-completionDetail) { color: inherit; }
+.editor :deep(.cm-lintRange-error) { background: none; text-decoration: underline 2px var(--carmine); }
+.editor :deep(.cm-lintRange-warning) { background: none; text-decoration: underline 2px dashed var(--ochre); }
+.editor :deep(.cm-lintRange-info) { background: none; text-decoration: underline 1px dotted var(--ink-2); }
+</style>

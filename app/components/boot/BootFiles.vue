@@ -1,0 +1,173 @@
+<script setup lang="ts">
+/** The files themselves: an editor for each, and beside it what every line does, what the plan would change, whose lines are whose, and earlier files. */
+import type { Grammar } from '~~/core/boot/dialects/tokens'
+import { COMMAND_FILE } from '~~/core/boot/scope/effective'
+
+defineEmits<{ rehearse: [] }>()
+const project = useProjectStore()
+const { boot, files, findings, replaceFiles, setBoot } = useBoot()
+const after = computed(() => project.report!.boot)
+const file = ref('')
+const SIDES = [['lines', 'Line by line'], ['difference', 'Difference'], ['owners', 'Owners'], ['earlier', 'Earlier']] as const
+const side = ref<typeof SIDES[number][0]>('lines')
+const editor = useTemplateRef<{ goTo: (line: number) => void, focus: () => void }>('editor')
+const view = useViewStore()
+
+const tabs = computed(() => [
+  { id: '', name: (boot.value?.path ?? project.facts?.board?.bootPath ?? 'config.txt').split('/').at(-1)!, grammar: files.value.dialect as Grammar, text: files.value.text },
+  ...files.value.dialect === 'key-value' ? [{ id: COMMAND_FILE, name: COMMAND_FILE, grammar: 'command-line' as Grammar, text: files.value.commandLine ?? '' }] : [],
+  ...Object.entries(files.value.includes ?? {}).map(([id, text]) => ({ id, name: id, grammar: 'key-value' as Grammar, text })),
+  ...(files.value.overlays ?? []).filter(overlay => overlay.kind === 'source').map(({ name, content }) => ({ id: name, name: `${name}.dts`, grammar: 'source' as Grammar, text: content })),
+])
+const tab = computed(() => tabs.value.find(entry => entry.id === file.value) ?? tabs.value[0]!)
+const blobs = computed(() => (files.value.overlays ?? []).filter(overlay => overlay.kind === 'blob'))
+const troubles = (id: string) => findings.value.filter(finding => finding.file === id && finding.severity !== 'note').length
+
+function write() {
+  replaceFiles({ text: after.value.text }, 'Write the plan\'s lines into the boot file')
+  view.say('Written. The file before is kept under "Earlier".', { action: { label: 'Undo', run: project.undo } })
+}
+
+async function show(id: string, line: number) {
+  file.value = id
+  await nextTick()
+  editor.value?.goTo(line)
+}
+
+function drop(name: string) {
+  setBoot({ overlays: boot.value!.overlays!.filter(overlay => overlay.name !== name) }, `Take ${name} out`)
+}
+
+/** A finding chosen in the drawer leads to its line. */
+watch(() => view.marked, (subjects) => {
+  const line = subjects.find(subject => subject.bootLine !== undefined)?.bootLine
+  if (line !== undefined) void show('', line)
+})
+</script>
+
+<template>
+  <div>
+    <p
+      class="lead"
+      role="status"
+    >
+      <template v-if="after.changes.length">
+        The plan asks for <b>{{ after.changes.length }}</b> {{ after.changes.length === 1 ? 'change' : 'changes' }}; every other byte stays as it is. All of it is read at the start: restart once.
+        <v-btn
+          size="x-small"
+          color="primary"
+          class="inline"
+          data-test="write-boot"
+          @click="write"
+        >
+          Write the lines in
+        </v-btn>
+        <v-btn
+          size="x-small"
+          variant="outlined"
+          class="inline"
+          data-test="show-difference"
+          @click="side = 'difference'"
+        >
+          Show the difference
+        </v-btn>
+      </template>
+      <template v-else-if="after.needs.length">
+        The file has all that the plan needs.
+        <v-btn
+          size="x-small"
+          variant="outlined"
+          class="inline"
+          data-test="to-rehearsal"
+          @click="$emit('rehearse')"
+        >
+          Rehearse the start
+        </v-btn>
+      </template>
+      <template v-else>
+        The plan needs nothing of the boot file yet. Paste yours, or drop it here, and it is read and explained all the same.
+      </template>
+    </p>
+    <div class="columns">
+      <section class="left">
+        <div
+          class="tabs"
+          role="tablist"
+          aria-label="Files"
+        >
+          <button
+            v-for="entry in tabs"
+            :key="entry.id"
+            role="tab"
+            :aria-selected="entry.id === tab.id"
+            :data-test="`file-${entry.name}`"
+            @click="file = entry.id"
+          >
+            {{ entry.name }}<span
+              v-if="troubles(entry.id)"
+              class="count figures"
+              :title="`${troubles(entry.id)} to mend`"
+            >{{ troubles(entry.id) }}</span>
+          </button>
+          <span
+            v-for="blob in blobs"
+            :key="blob.name"
+            class="blob small"
+          >{{ blob.name }}.dtbo <button
+            class="bare"
+            :aria-label="`Take ${blob.name} out`"
+            @click="drop(blob.name)"
+          >✕</button></span>
+        </div>
+        <BootEditor
+          :key="tab.id"
+          ref="editor"
+          class="editor-box"
+          :file="tab.id"
+          :grammar="tab.grammar"
+          :text="tab.text"
+        />
+      </section>
+      <section class="right">
+        <div
+          class="tabs"
+          role="tablist"
+          aria-label="Beside the file"
+        >
+          <button
+            v-for="[id, label] in SIDES"
+            :key="id"
+            role="tab"
+            :aria-selected="side === id"
+            :data-test="`side-${id}`"
+            @click="side = id"
+          >
+            {{ label }}
+          </button>
+        </div>
+        <BootExplained
+          v-if="side === 'lines'"
+          :file="tab.id"
+          @go="show"
+        />
+        <BootDifference v-else-if="side === 'difference'" />
+        <BootOwners v-else-if="side === 'owners'" />
+        <BootEarlier v-else />
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.lead { margin-bottom: 8px; max-width: 110ch; }
+.inline { margin-left: 6px; vertical-align: baseline; }
+.columns { display: grid; gap: 12px; grid-template-columns: minmax(0, 11fr) minmax(0, 9fr); }
+@media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
+.tabs { display: flex; flex-wrap: wrap; gap: 2px; align-items: end; }
+.tabs > button { background: var(--paper-2); color: var(--ink); border: 1px solid var(--rule); border-bottom: 0; border-radius: 4px 4px 0 0; padding: 4px 10px; font: inherit; font-size: 13px; cursor: pointer; }
+.tabs > button[aria-selected='true'] { background: var(--sheet); font-weight: 650; box-shadow: inset 0 2px 0 var(--copper); }
+.count { background: var(--ochre); color: var(--sheet); border-radius: 8px; padding: 0 6px; margin-left: 6px; font-size: 11.5px; }
+.blob { padding: 4px 8px; border: 1px dashed var(--rule); border-bottom: 0; border-radius: 4px 4px 0 0; }
+.editor-box { height: min(58vh, 560px); border-top-left-radius: 0; }
+.right > :last-child { height: min(58vh, 560px); overflow: auto; }
+</style>

@@ -1,0 +1,245 @@
+<script setup lang="ts">
+/** A board from its own tree: controllers, pin groups and names; with a table of positions it becomes a board that plans work against. */
+import { boardFromTree } from '~~/core/devicetree/board/catalogue'
+import { positionsFromNames, readPositions } from '~~/core/devicetree/board/positions'
+import { overlayTarget, type BoardProfile } from '~~/core/devicetree/board/profile'
+import { base64Of, bytesOf } from '~~/core/boot/rehearse/load'
+import { baseSource } from '~~/core/devicetree/bases/base'
+
+const project = useProjectStore()
+const view = useViewStore()
+const { boot, board, setBoot } = useBoot()
+const { ask, stop } = useBootWorker()
+const picker = useTemplateRef<HTMLInputElement>('picker')
+const profile = shallowRef<BoardProfile | null>(null)
+const reading = ref(false)
+const failed = ref<string | null>(null)
+const fileName = ref('')
+const table = ref('')
+const name = ref('')
+const onlyHeader = ref(false)
+const read = computed(() => readPositions(table.value))
+const made = computed(() => profile.value && read.value.rows.length > 1 ? boardFromTree(profile.value, read.value.rows, { id: idOf(name.value || profile.value.model), name: name.value }) : null)
+const controllers = computed(() => profile.value?.controllers.filter(entry => !onlyHeader.value || made.value?.board.controllers.some(other => other.id === entry.labels[0])) ?? [])
+
+const idOf = (text: string) => `own-${text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40) || 'board'}`
+
+async function open(bytes: Uint8Array, from: string) {
+  reading.value = true
+  failed.value = null
+  try {
+    const answer = await ask(service => service.profile(bytes))
+    if (!answer) return
+    profile.value = answer
+    fileName.value = from
+    name.value = answer.model
+    const rows = positionsFromNames(answer)
+    table.value = rows.map(row => `${row.position} ${Math.floor(row.line! / 32)}-${row.line! % 32}`).join('\n')
+  }
+  catch (error) {
+    failed.value = `${from}: ${(error as Error).message}`
+  }
+  finally {
+    reading.value = false
+  }
+}
+
+async function chosen(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  if (file.size > 8 * 1024 * 1024) return void (failed.value = `${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a device tree is far smaller.`)
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  await open(bytes, file.name)
+  if (profile.value && !failed.value && bytes.length <= 740_000) setBoot({ base: { name: file.name, content: base64Of(bytes) } }, `Rehearse on ${file.name}`)
+}
+
+onMounted(() => boot.value?.base && open(bytesOf(boot.value.base.content), boot.value.base.name))
+onBeforeUnmount(stop)
+
+function keep() {
+  if (!made.value) return
+  project.edit({ edit: 'all', edits: [{ edit: 'keep-own-board', board: made.value.board }, { edit: 'choose-board', board: made.value.board.id }] }, `Plan on ${made.value.board.name}`)
+  view.say(`${made.value.board.name} is the board of the plan now: ${made.value.board.controllers.length} controllers on its header.`, { action: { label: 'Undo', run: project.undo } })
+}
+
+function drop() {
+  const { base: _, ...rest } = boot.value!
+  project.edit({ edit: 'set-boot', boot: rest }, 'Rehearse on the base tree that ships')
+  profile.value = null
+  fileName.value = ''
+}
+</script>
+
+<template>
+  <div>
+    <div class="row">
+      <input
+        ref="picker"
+        type="file"
+        accept=".dtb"
+        hidden
+        data-test="tree-file"
+        @change="chosen"
+      >
+      <v-btn
+        size="small"
+        color="primary"
+        :disabled="reading"
+        @click="picker?.click()"
+      >
+        Open a .dtb
+      </v-btn>
+      <v-btn
+        v-if="board"
+        size="small"
+        variant="outlined"
+        title="Our own and minimal: for rehearsing, not for starting a board"
+        @click="download(`${board.id}.dts`, baseSource(board), 'text/plain')"
+      >
+        Base tree of {{ board.name }}
+      </v-btn>
+      <v-btn
+        v-if="boot?.base"
+        size="small"
+        variant="outlined"
+        @click="drop"
+      >
+        Take {{ boot.base.name }} out
+      </v-btn>
+      <span
+        class="small quiet"
+        role="status"
+      >{{ reading ? 'Reading …' : profile ? fileName : 'The tree of your image: in the folder of its boot files, or /sys/firmware/fdt on the running board.' }}</span>
+    </div>
+    <p
+      v-if="failed"
+      class="trouble"
+      role="alert"
+    >
+      {{ failed }} Nothing was changed.
+    </p>
+    <template v-if="profile">
+      <p data-test="tree-summary">
+        <b>{{ profile.model || 'No model named' }}</b> <span class="quiet small figures">{{ profile.compatible.join(', ') }}</span><br>
+        <span class="small">{{ profile.controllers.length }} controllers, {{ profile.groups.length }} pin groups<template v-if="profile.bindings.length"> ({{ profile.bindings.join(', ') }})</template>, {{ profile.lines.filter(line => line.name).length }} named lines; {{ profile.hasSymbols ? `${profile.labels.length} labels that overlays can name` : 'built without labels: overlays can only go on by path' }}.</span>
+      </p>
+      <div class="columns">
+        <section>
+          <div class="row">
+            <h2>Controllers</h2><span class="spacer" />
+            <label class="small"><input
+              v-model="onlyHeader"
+              type="checkbox"
+            > on the header only</label>
+          </div>
+          <div
+            class="scroll sheet"
+            tabindex="0"
+            role="region"
+            aria-label="Controllers"
+          >
+            <table class="plain-table pad">
+              <thead>
+                <tr>
+                  <th scope="col">
+                    Kind
+                  </th><th scope="col">
+                    Status
+                  </th><th scope="col">
+                    An overlay names it
+                  </th><th scope="col">
+                    Pins
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr
+                  v-for="entry in controllers"
+                  :key="entry.path"
+                >
+                  <td>{{ entry.kind }}<span v-if="entry.number !== null"> {{ entry.number }}</span></td><td :class="{ quiet: entry.status !== 'okay' }">
+                    {{ entry.status }}
+                  </td><td class="figures small">
+                    {{ overlayTarget(profile, entry) }}
+                  </td><td class="figures small">
+                    {{ entry.groups.flatMap(group => group.pins.map(pin => pin.name)).slice(0, 10).join(' ') }}
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
+        </section>
+        <section>
+          <h2>Header positions</h2>
+          <p class="small quiet">
+            One a line: a position, then a line or rail. <code>3 PA12</code>, <code>5 1-22</code> (bank and pin), <code>1 3V3</code>, <code>6 GND</code>. Paste it from the board's own sheet.
+          </p>
+          <textarea
+            v-model="table"
+            class="text-file"
+            rows="11"
+            spellcheck="false"
+            aria-label="Header positions"
+            data-test="tree-positions"
+          />
+          <p
+            v-for="problem in read.problems.slice(0, 5)"
+            :key="problem.line"
+            class="small trouble"
+          >
+            Line {{ problem.line }}: {{ problem.message }}.
+          </p>
+          <label class="small">Name <input
+            v-model="name"
+            class="name"
+            maxlength="100"
+          ></label>
+          <template v-if="made">
+            <p
+              class="small"
+              data-test="tree-made"
+            >
+              {{ made.board.header.length }} positions, {{ made.board.controllers.length }} controllers on them: {{ made.board.controllers.map(entry => entry.label).join(', ') || 'none' }}.
+            </p>
+            <p
+              v-for="words in made.assumed"
+              :key="words"
+              class="small quiet"
+            >
+              {{ words }}
+            </p>
+            <v-btn
+              size="small"
+              color="primary"
+              data-test="tree-keep"
+              @click="keep"
+            >
+              Plan on this board
+            </v-btn>
+          </template>
+        </section>
+      </div>
+    </template>
+    <p
+      v-else-if="!failed && !reading"
+      class="quiet"
+    >
+      Open the device tree blob of any board. You see its controllers with their labels and status, its pin groups and line names; with a table of header positions it becomes a board that you plan on, and rehearsals run on that tree.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.row { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin-bottom: 8px; }
+.spacer { flex: 1; }
+.columns { display: grid; gap: 14px; grid-template-columns: minmax(0, 4fr) minmax(0, 3fr); margin-top: 8px; }
+@media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
+.scroll { max-height: 58vh; overflow: auto; }
+.pad td:first-child, .pad th:first-child { padding-left: 10px; }
+.pad td { overflow-wrap: anywhere; }
+section > * + * { margin-top: 6px; }
+.name { background: var(--sheet); color: var(--ink); border: 1px solid var(--rule); border-radius: 4px; padding: 3px 8px; font: inherit; width: 260px; max-width: 100%; }
+.trouble { background: var(--carmine-wash); border-left: 6px solid var(--carmine); padding: 6px 12px; border-radius: 4px; overflow-wrap: anywhere; }
+</style>

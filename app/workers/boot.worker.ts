@@ -1,0 +1,23 @@
+/** Rehearsing and reading trees off the main thread, so that typing is never blocked. */
+import { expose } from 'comlink'
+import { shippedCatalogue } from '~~/core/catalogue'
+import { readBlob } from '~~/core/devicetree/blob/read'
+import { profileOf } from '~~/core/devicetree/board/profile'
+import { printSource } from '~~/core/devicetree/source/print'
+import { gatherFacts } from '~~/core/facts/gather'
+import { rehearse } from '~~/core/boot/rehearse/rehearse'
+import type { Plan } from '~~/core/plan/types'
+
+const service = {
+  rehearse(plan: Plan, onStep: (done: number, of: number) => void) {
+    const { tree, ...story } = rehearse(gatherFacts(plan, shippedCatalogue), onStep)
+    return { ...story, source: printSource(tree, { labels: true }) }
+  },
+  profile(bytes: Uint8Array) {
+    return profileOf(readBlob(bytes))
+  },
+}
+
+export type BootService = typeof service
+
+expose(service)

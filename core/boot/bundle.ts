@@ -1,0 +1,81 @@
+/** Everything for the card in one zip: the boot file with the plan's lines, the command line, overlays as source and blob, and how to use it. */
+import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
+import type { Facts } from '../facts/types'
+import { mergedFile } from '../findings/bootfile'
+import { overlayBlob, overlaysForParts } from '../overlays/write'
+import { filesOf } from './lint'
+import { needsOf } from './needs'
+import { bytesOf } from './rehearse/load'
+
+export interface BundledFile { path: string, bytes: Uint8Array }
+
+const bytesFrom = (text: string, encoding: 'utf-8' | 'latin1' = 'utf-8') => encoding === 'latin1' ? Uint8Array.from(text, letter => letter.charCodeAt(0)) : strToU8(text)
+
+/** Name of the boot file: that of its path, or the usual one of its dialect. */
+export function bootFileName(facts: Facts): string {
+  const path = facts.plan.boot?.path ?? facts.board?.bootPath
+  return path?.split('/').at(-1) || { 'key-value': 'config.txt', 'extlinux': 'extlinux.conf', 'environment': 'environment.txt' }[filesOf(facts.plan).dialect]
+}
+
+/** The files of the bundle, in order. */
+export function bundleOf(facts: Facts): BundledFile[] {
+  const boot = facts.plan.boot
+  const merged = mergedFile(facts, needsOf(facts))
+  const made = overlaysForParts(facts).filter(overlay => overlay.ok && boot?.made?.includes(overlay.partId))
+  return [
+    { path: bootFileName(facts), bytes: bytesFrom(merged.text, boot?.encoding) },
+    ...boot?.commandLine ? [{ path: 'cmdline.txt', bytes: bytesFrom(boot.commandLine) }] : [],
+    ...Object.entries(boot?.includes ?? {}).map(([path, text]) => ({ path, bytes: bytesFrom(text) })),
+    ...made.flatMap(overlay => overlay.ok ? [{ path: `overlays/${overlay.name}.dts`, bytes: bytesFrom(overlay.source) }, { path: `overlays/${overlay.name}.dtbo`, bytes: overlayBlob(overlay.source) }] : []),
+    ...(boot?.overlays ?? []).map(({ name, kind, content }) => ({ path: `overlays/${name}.${kind === 'source' ? 'dts' : 'dtbo'}`, bytes: kind === 'source' ? bytesFrom(content) : bytesOf(content) })),
+    { path: 'HOW-TO.txt', bytes: bytesFrom(howTo(facts, made.length > 0)) },
+  ]
+}
+
+/** The zip itself. The same plan gives the same bytes: no times are kept in it. */
+export function zipOf(files: readonly BundledFile[]): Uint8Array {
+  return zipSync(Object.fromEntries(files.map(({ path, bytes }) => [path, bytes])) as Zippable, { mtime: new Date(1980, 0, 2), level: 6 })
+}
+
+/** Largest unpacked size that is read, and most files. */
+const MOST_BYTES = 32 * 1024 * 1024
+const MOST_FILES = 400
+
+/** Reads a zip. Throws an `Error` with what is wrong with it; large ones are refused before they are unpacked. */
+export function unzip(bytes: Uint8Array): BundledFile[] {
+  let size = 0
+  let count = 0
+  const unpacked = unzipSync(bytes, {
+    filter({ name, originalSize }) {
+      size += originalSize
+      if (++count > MOST_FILES || size > MOST_BYTES) throw new Error('it holds more than a boot folder would: more than 400 files or 32 MiB')
+      return !name.endsWith('/')
+    },
+  })
+  return Object.entries(unpacked).map(([path, content]) => ({ path, bytes: content }))
+}
+
+export const textOfBundle = (files: readonly BundledFile[], path: string): string | null => {
+  const file = files.find(entry => entry.path === path)
+  return file ? strFromU8(file.bytes) : null
+}
+
+function howTo(facts: Facts, hasOverlays: boolean): string {
+  const folder = (facts.board?.bootPath ?? '/boot/firmware/config.txt').replace(/\/[^/]*$/, '/')
+  const name = bootFileName(facts)
+  return `${facts.plan.name}: boot files
+${'='.repeat(facts.plan.name.length + 12)}
+
+1. Shut the board down and take the card to another computer, or log in and work there.
+2. Keep the old files: copy ${folder}${name}${facts.plan.boot?.commandLine ? ` and ${folder}cmdline.txt` : ''} to a place of their own.
+3. Put ${name}${facts.plan.boot?.commandLine ? ' and cmdline.txt' : ''} into ${folder}
+${hasOverlays || facts.plan.boot?.overlays?.length ? `4. Put the .dtbo files of the folder overlays into ${folder}overlays/. The .dts files are their sources, to read and to keep.\n5. ` : '4. '}Start the board once: these files are read at the start only.
+
+Does it not start? Put the old files back: nothing else has been changed.
+
+Lines between "# Voltaris: written for the plan" and "# Voltaris: to here" are the plan's. What you change there by hand is
+kept the next time you drop the file into Voltaris. Everything outside is as you had it.
+
+Power down before you move a wire.
+`
+}
