@@ -2,9 +2,9 @@
 import fc from 'fast-check'
 import { shippedCatalogue } from '../core/catalogue'
 import { lintBoot } from '../core/boot/lint'
-import { applyChanges, type LintFinding, type TextFix } from '../core/boot/lint/types'
+import { applyChanges } from '../core/boot/lint/types'
 import type { BootFiles } from '../core/boot/scope/effective'
-import type { LintInput } from '../core/boot/lint/types'
+import type { LintInput, LintFinding, TextFix } from '../core/boot/lint/types'
 
 const line = fc.oneof(
   fc.constantFrom(

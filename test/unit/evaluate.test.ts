@@ -85,6 +85,6 @@ describe('an empty plan', () => {
     expect(report.findings).toEqual([])
     expect(new Set(Object.values(report.stages))).toEqual(new Set(['untouched']))
     expect(report.wires).toEqual([])
-    expect(report.boot).toEqual({ needs: [], text: '', changes: [] })
+    expect(report.boot).toEqual({ needs: [], text: '', changes: [], byHand: [] })
   })
 })

@@ -45,16 +45,17 @@ export function videoTiming(width: number, height: number, rateHz = 60, reduced 
   let syncStart: number
   let syncEnd: number
   let rowsTotal: number
+  // In single precision, as the tools that set modes by it have it: a clock on the edge of a step falls on the same side.
   let rowUs: number
   if (reduced) {
-    rowUs = (1e6 / rateHz - REDUCED.leastBlankUs) / rows
+    rowUs = Math.fround((1e6 / rateHz - REDUCED.leastBlankUs) / rows)
     rowsTotal = rows + Math.max(Math.floor(REDUCED.leastBlankUs / rowUs) + 1, LEAST_FRONT + sync + LEAST_BACK)
     total = shown + REDUCED.blank
     syncEnd = shown + REDUCED.blank / 2
     syncStart = syncEnd - REDUCED.sync
   }
   else {
-    rowUs = (1e6 / rateHz - LEAST_SYNC_AND_BACK_US) / (rows + LEAST_FRONT)
+    rowUs = Math.fround((1e6 / rateHz - LEAST_SYNC_AND_BACK_US) / (rows + LEAST_FRONT))
     const syncAndBack = Math.max(Math.floor(LEAST_SYNC_AND_BACK_US / rowUs) + 1, sync + LEAST_FRONT)
     rowsTotal = rows + syncAndBack + LEAST_FRONT
     const share = Math.max(20, 30 - 300 * rowUs / 1000)

@@ -73,8 +73,9 @@ export function resolveOverlay(spec: OverlaySpec, params: readonly Pick<BootPara
 export function claimsOf(resolved: Resolved, board: Board | null = null): Claim[] {
   const { spec, values, bus, select, address } = resolved
   const claims: Claim[] = []
+  const served = serialRoute(resolved, board)
   for (const param of spec.params) {
-    if (param.kind !== 'line') continue
+    if (param.kind !== 'line' || served) continue
     const line = numberOf(values[param.name] ?? '')
     if (Number.isInteger(line) && line >= 0 && line <= 27 && !hasNo(resolved, param.name)) claims.push({ kind: 'line', line, as: param.what, param: param.name })
   }
@@ -97,16 +98,23 @@ function hasNo({ given, values, spec }: Resolved, param: string): boolean {
 }
 
 /** Lines of a controller that the overlay switches on. */
-function linesOf({ spec, given, values }: Resolved, board: Board | null): number[] {
+function linesOf(resolved: Resolved, board: Board | null): number[] {
+  const { spec, given, values } = resolved
+  const served = serialRoute(resolved, board)
+  if (served) return served
   if (!spec.linesBy) return []
   const flag = Object.keys(spec.linesBy).find(name => name && given.has(name) && isOn(values[name]!)) ?? ''
-  const route = board?.controllers.flatMap(controller => controller.routes.map(entry => ({ controller, entry })))
-    .find(({ controller, entry }) => spec.enables?.includes(controller.id) && entry.boot.some(need => need.kind === 'overlay' && need.name === spec.name && (!flag.startsWith('pins_') || flag in (need.params ?? {}))))
-  if (route && spec.group === 'serial') {
-    const { tx, rx, cts, rts } = route.entry.lines
-    return [tx, rx, ...flag === 'ctsrts' ? [cts, rts] : []].filter(line => line !== undefined)
-  }
   return spec.linesBy[flag] ?? []
+}
+
+/** Lines of a serial port as the board's own file leads it out, where the line itself names none. */
+function serialRoute({ spec, given, values }: Resolved, board: Board | null): number[] | null {
+  if (spec.group !== 'serial' || !spec.enables || [...given].some(name => spec.params.find(param => param.name === name)?.kind === 'line')) return null
+  const route = board?.controllers.filter(controller => spec.enables!.includes(controller.id)).flatMap(controller => controller.routes)
+    .find(entry => entry.boot.some(need => need.kind === 'overlay' && need.name === spec.name))
+  if (!route) return null
+  const { tx, rx, cts, rts } = route.lines
+  return [tx, rx, ...given.has('ctsrts') && isOn(values.ctsrts!) ? [cts, rts] : []].filter(line => line !== undefined)
 }
 
 /** Device nodes and folders that appear when it loads. */

@@ -73,7 +73,7 @@ export function loadFiles(files: BootFiles, board: Board | null, base: DeviceTre
     catch (error) {
       if (!(error instanceof DeviceTreeError)) throw error
       if (asked.kind === 'overlay') failed.set(asked.name, error.message)
-      steps.push({ outcome: 'failed', ...at, title: titleOf(asked), detail: `${upper(error.message)}. The loader goes on without it.` })
+      steps.push({ outcome: 'failed', ...at, title: titleOf(asked), detail: `${error.at.place ? error.message : upper(error.message)}. The loader goes on without it.` })
     }
   }
   return { tree, steps, effective, on, failed }

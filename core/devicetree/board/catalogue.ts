@@ -100,7 +100,7 @@ function routeOf(groups: readonly PinGroup[], kind: ControllerKind, onHeader: Re
       if (signal && !named && pins.length > 1 && i === 0) assumed.push(`${id}: which of its lines is ${order.slice(0, pins.length).join(' and which ')} is taken from the order in the tree. Look it over.`)
     })
   }
-  const wanted = kind === 'i2c' ? ['sda', 'scl'] : kind === 'serial' ? ['tx', 'rx'] : kind === 'pwm' ? ['out'] : kind === 'spi' ? ['clock'] : ['clock', 'frame']
+  const wanted = kind === 'i2c' ? ['sda', 'scl'] : kind === 'serial' ? ['tx', 'rx'] : kind === 'pwm' ? ['out'] : kind === 'spi' ? ['clock', 'mosi', 'miso'] : ['clock', 'frame']
   if (!wanted.every(signal => signal in lines && onHeader.has(lines[signal]!))) return null
   return { lines: Object.fromEntries(Object.entries(lines).filter(([, line]) => onHeader.has(line))) }
 }

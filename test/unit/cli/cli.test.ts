@@ -104,3 +104,77 @@ describe('voltaris place', () => {
     expect(wrong.stderr).toContain('own.parts[0].signals[0].label')
   })
 })
+
+describe('voltaris boot', () => {
+  const FAULTY = 'max_framebuffer=2\ndtparam=i2c_arm=on\n'
+
+  it('lints a file: 0 when there is nothing to mend, 1 when there is, with line, code and fix', () => {
+    const file = fileOf('config.txt', FAULTY)
+    const found = run(['boot', 'lint', file, '--board', 'forty-usb-c'])
+    expect(found.status).toBe(1)
+    expect(found.stdout).toContain('config.txt:1: caution  boot.key-unknown')
+    expect(found.stdout).toContain('fix: Write max_framebuffers')
+    expect(run(['boot', 'lint', '-'], 'dtparam=i2c_arm=on\n').status).toBe(0)
+    expect(JSON.parse(run(['boot', 'lint', file, '--json']).stdout)).toMatchObject({ dialect: 'key-value', findings: [{ code: 'boot.key-unknown', line: 1, from: 0, to: 15 }] })
+    expect(JSON.parse(run(['boot', 'lint', fileOf('extlinux.conf', 'label a\n linux /x\n'), '--json']).stdout)).toMatchObject({ dialect: 'extlinux', findings: [] })
+  })
+
+  it('ends with 2 for a file that is not there, a blob, an unknown board and no verb', () => {
+    for (const args of [['boot', 'lint', 'nowhere.txt'], ['boot', 'lint', fileOf('c.txt', FAULTY), '--board', 'dream'], ['boot'], ['boot', 'dance', 'x'], ['boot', 'write', fileOf('w.json', planOf('forty-usb-c', {})), '--into', 'nowhere.txt'], ['boot', 'write', fileOf('n.json', planOf(null, {}))]]) {
+      const { status, stderr } = run(args)
+      expect([args.join(' '), status, stderr.length > 10]).toEqual([args.join(' '), 2, true])
+    }
+    const blob = fileOf('b.dtb', '')
+    writeFileSync(blob, Buffer.from([0xD0, 0x0D, 0xFE, 0xED, 0, 0]))
+    expect(run(['boot', 'lint', blob])).toMatchObject({ status: 2, stderr: expect.stringContaining('blob') })
+  })
+
+  it('writes the plan\'s lines into a file, prints it and keeps the old one', () => {
+    const plan = fileOf('plan.json', planOf('forty-usb-c', { clock: 'clock-cell-i2c' }, { assignments: { 'clock.sda': { position: 3 }, 'clock.scl': { position: 5 } } }))
+    const file = fileOf('mine.txt', '# mine\r\ngpu_mem=64\r\n')
+    const done = run(['boot', 'write', plan, '--into', file])
+    expect(done.status).toBe(0)
+    expect(done.stdout.startsWith('# mine\r\ngpu_mem=64\r\n')).toBe(true)
+    expect(done.stdout).toContain('dtoverlay=i2c-rtc,ds3231')
+    expect(readFileSync(file, 'utf8')).toBe(done.stdout)
+    expect(readFileSync(`${file}.before`, 'utf8')).toBe('# mine\r\ngpu_mem=64\r\n')
+    writeFileSync(file, done.stdout.replace('i2c-rtc,ds3231', 'i2c-rtc,ds1307'))
+    const kept = run(['boot', 'write', plan, '--into', file])
+    expect(kept.status).toBe(1)
+    expect(kept.stderr).toContain('changed by hand')
+    expect(kept.stdout).toContain('ds1307')
+    expect(run(['boot', 'write', plan]).stdout).toContain('dtoverlay=i2c-rtc,ds3231')
+  })
+
+  it('rehearses: 1 while a part stays dark, with the line that is missing', () => {
+    expect(run(['boot', 'rehearse', 'demo/beehive-monitor.json']).status).toBe(0)
+    const dark = run(['boot', 'rehearse', 'demo/tool-library-kiosk.json'])
+    expect(dark.status).toBe(1)
+    expect(dark.stdout).toMatch(/dark +Voice: The line dtparam=i2c_arm=on is missing/)
+  })
+})
+
+describe('voltaris dt board, base and overlay', () => {
+  it('reads a board from a blob, with and without a table of positions', () => {
+    const blob = join(folder, 'base.dtb')
+    expect(run(['dt', 'base', 'forty-usb-c', '-o', blob]).status).toBe(0)
+    const words = run(['dt', 'board', blob])
+    expect(words.status).toBe(0)
+    expect(words.stdout).toContain('labels that overlays can name')
+    expect(words.stdout).toMatch(/i2c +disabled i2c1 +\/soc\/i2c@7e804000 {2}\/dev\/i2c-1 {2}gpio2 gpio3/)
+    const board = JSON.parse(run(['dt', 'board', blob, '--positions', fileOf('p.txt', '1 3V3\n3 gpio2\n5 gpio3\n6 GND\n')]).stdout)
+    expect(board.controllers).toMatchObject([{ id: 'i2c1', routes: [{ lines: { sda: 2, scl: 3 } }] }])
+    expect(run(['dt', 'board', blob, '--positions', fileOf('q.txt', '1 what\n')])).toMatchObject({ status: 2, stderr: expect.stringContaining('q.txt:1') })
+    expect(run(['dt', 'board', fileOf('not.dtb', 'no blob')]).status).toBe(2)
+    expect(run(['dt', 'base', 'dream']).status).toBe(2)
+  })
+
+  it('makes overlays for the parts of a plan: 1 where one cannot be made', () => {
+    const made = run(['dt', 'overlay', 'demo/beehive-monitor.json', '--part', 'scale'])
+    expect(made.status).toBe(0)
+    expect(made.stdout).toContain('compatible = "avia,hx711";')
+    expect(run(['dt', 'compile', fileOf('scale.dts', made.stdout), '-o', join(folder, 'scale.dtbo')]).status).toBe(0)
+    expect(run(['dt', 'overlay', fileOf('loose.json', planOf('forty-usb-c', { led: 'led-plain' }))])).toMatchObject({ status: 1, stderr: expect.stringContaining('no line of the header') })
+    expect(run(['dt', 'overlay', 'demo/beehive-monitor.json', '--part', 'nobody']).status).toBe(2)
+  })
+})

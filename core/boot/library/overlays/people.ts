@@ -5,12 +5,11 @@ import { ORIGIN, at, choice, flag, inputPin, line, number, onI2c, onLines, onSpi
 const card = [at('/proc/asound/cards', 'the sound card')]
 const events = (what: string) => [at('/dev/input/event*', what)]
 const I2S = { 18: 'sound bit clock', 19: 'sound frame clock', 20: 'sound input', 21: 'sound output' }
-const OUT = { 18: 'sound bit clock', 19: 'sound frame clock', 21: 'sound output' }
 
 /** A sound card on the sound bus. */
 function sound(name: string, what: string, compatible: string, more: Partial<OverlaySpec> = {}): OverlaySpec {
   return {
-    name, what, group: 'sounding', origin: ORIGIN, params: [], enables: ['i2s'], lines: OUT, holds: ['the sound bus'], appears: card,
+    name, what, group: 'sounding', origin: ORIGIN, params: [], enables: ['i2s'], lines: I2S, holds: ['the sound bus'], appears: card,
     tree: `&i2s {\n\tstatus = "okay";\n};\n\n&{/} {\n\t{label}_codec: codec {\n\t\tcompatible = "${compatible}";\n\t\t#sound-dai-cells = <0>;\n\t\tstatus = "okay";\n\t};\n\n\tsound {\n\t\tcompatible = "simple-audio-card";\n\t\tsimple-audio-card,name = "${name}";\n\t\tsimple-audio-card,format = "i2s";\n\n\t\tsimple-audio-card,cpu {\n\t\t\tsound-dai = <&i2s>;\n\t\t};\n\n\t\tsimple-audio-card,codec {\n\t\t\tsound-dai = <&{label}_codec>;\n\t\t};\n\t};\n};\n`,
     ...more,
   }
@@ -36,9 +35,9 @@ const dpiLines = (bits: number): Record<number, string> => Object.fromEntries(Ar
 export const PEOPLE: OverlaySpec[] = [
   sound('i2s-dac', 'a plain sound converter on the sound bus', 'ti,pcm5102a'),
   sound('max98357a', 'a loudspeaker amplifier on the sound bus', 'maxim,max98357a', { params: [flag('no-sdmode', 'without the line that silences it'), line('sdmode-pin', 4, 'line that silences it')] }),
-  sound('wm8960-soundcard', 'a sound board with inputs, on the sound bus and I²C', 'wlf,wm8960', { lines: I2S, bus: 'i2c1', address: '0x1a', params: [text('alsaname', null, 'name of the card'), text('compatible', null, 'driver of the card')] }),
-  sound('adau7002-simple', 'microphones on the sound bus', 'adi,adau7002', { lines: { 18: 'sound bit clock', 19: 'sound frame clock', 20: 'sound input' }, params: [text('card-name', null, 'name of the card')] }),
-  sound('i2s-mems-mic', 'a microphone on the sound bus', 'invensense,ics43432', { lines: { 18: 'sound bit clock', 19: 'sound frame clock', 20: 'sound input' } }),
+  sound('wm8960-soundcard', 'a sound board with inputs, on the sound bus and I²C', 'wlf,wm8960', { bus: 'i2c1', address: '0x1a', params: [text('alsaname', null, 'name of the card'), text('compatible', null, 'driver of the card')] }),
+  sound('adau7002-simple', 'microphones on the sound bus', 'adi,adau7002', { params: [text('card-name', null, 'name of the card')] }),
+  sound('i2s-mems-mic', 'a microphone on the sound bus', 'invensense,ics43432'),
   {
     name: 'audremap', what: 'puts the board\'s own analog sound on two header lines', group: 'sounding', origin: ORIGIN,
     params: [flag('swap_lr', 'left and right change places'), flag('enable_jack', 'the socket stays on'), flag('pins_12_13', 'on lines 12 and 13'), flag('pins_18_19', 'on lines 18 and 19')],
