@@ -45,7 +45,7 @@ const shown = computed(() => {
     <LazySelectionCard v-if="wide && current.id === 'wiring' && !view.findingId" />
     <LazyPowerNodeCard v-if="wide && current.id === 'power' && view.node" />
     <LazyBootFindings v-if="current.id === 'boot'" />
-    <FindingCard
+    <LazyFindingCard
       v-for="finding in shown"
       :key="finding.id"
       :finding="finding"

@@ -15,6 +15,8 @@ export interface EditorHost {
   onLine: (line: number) => void
   explain: (line: number, column: number) => { from: number, to: number, words: string, note?: string } | null
   complete: (text: string, line: number, column: number) => Completions | null
+  undo: () => void
+  redo: () => void
 }
 
 export interface OwnerMark { line: number, colour: string, title: string, state: 'written' | 'by-hand' | 'off' }
@@ -74,6 +76,12 @@ const marks = StateField.define<RangeSet<GutterMarker>>({
   },
 })
 
+/** The key is taken, whether there was something to take back or not. */
+const stepped = (step: () => void) => {
+  step()
+  return true
+}
+
 const SEVERITY = { stop: 'error', caution: 'warning', note: 'info' } as const
 
 /** A text editor on an element: colours, owners in the gutter, findings with fixes, words on hover, completion. */
@@ -112,7 +120,7 @@ export function makeEditor(parent: HTMLElement, host: EditorHost, { grammar, lab
         lineNumbers(), marks, gutter({ class: 'owners', markers: editor => editor.state.field(marks) }), drawSelection(), highlightActiveLine(),
         tongue.of(language(grammar)), syntaxHighlighting(STYLE), hover, autocompletion({ override: [source], icons: false }),
         // Undo is the project's, so that one key takes back edits wherever they were made.
-        keymap.of([...completionKeymap, ...lintKeymap, ...defaultKeymap]),
+        keymap.of([{ key: 'Mod-z', run: () => stepped(host.undo) }, { key: 'Mod-Shift-z', run: () => stepped(host.redo) }, { key: 'Mod-y', run: () => stepped(host.redo) }, ...completionKeymap, ...lintKeymap, ...defaultKeymap]),
         EditorView.contentAttributes.of({ 'aria-label': label, 'data-test': test, 'spellcheck': 'false' }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged && !silent) host.onText(update.state.doc.toString())
@@ -121,6 +129,9 @@ export function makeEditor(parent: HTMLElement, host: EditorHost, { grammar, lab
       ],
     }),
   })
+
+  // What scrolls can be reached by keyboard.
+  view.scrollDOM.tabIndex = 0
 
   /** Shows a text; what is the same keeps its place. */
   function show(text: string): void {

@@ -32,7 +32,10 @@ export function usePlacement() {
     if (!plan.board) return view.say('Choose a board first: there is nothing to place the parts on.', { tone: 'stop' })
     if (!plan.parts.length) return view.say('Add a part first: there is nothing to place yet.', { tone: 'stop' })
     try {
-      const answer = await inWorker<{ before: { cost: number, powerCost: number } | null, result: PlacementResult }>(async (service, copy) => service.place(copy, scope, (await import('comlink')).proxy((nodes: number) => running.value = { nodes })), plan)
+      const answer = await inWorker<{ before: { cost: number, powerCost: number } | null, result: PlacementResult }>(async (service, copy) => service.place(copy, scope, (await import('comlink')).proxy((nodes: number) => {
+        // Progress comes by a way of its own, and may arrive after the answer.
+        if (running.value) running.value = { nodes }
+      })), plan)
       if (!answer) return view.say('Stopped. Nothing was moved.')
       if (project.plan !== plan) return view.say('The plan changed while it was being placed. Place it again.', { tone: 'stop' })
       show(answer.result, scope, answer.before)

@@ -25,11 +25,11 @@ export const SHORTCUTS: readonly { keys: string, does: string, act: keyof Action
 function actions() {
   const project = useProjectStore()
   const view = useViewStore()
-  const { place } = usePlacement()
   return {
     undo: project.undo,
     redo: project.redo,
-    place: () => void place('rest'),
+    // Placement comes with its first use.
+    place: async () => (await import('./usePlacement')).usePlacement().place('rest'),
     find: () => document.querySelector<HTMLInputElement>('#finder')?.focus(),
     worksheets: () => view.worksheet = view.worksheet ? null : USUAL_WORKSHEETS['pull-up'],
     turnOver: () => view.fromBelow = !view.fromBelow,
@@ -65,6 +65,6 @@ export function useShortcuts() {
     if (!stage && !shortcut) return
     event.preventDefault()
     if (stage) void go(stage.id)
-    else run[shortcut!.act]()
+    else void run[shortcut!.act]()
   })
 }

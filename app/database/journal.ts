@@ -7,7 +7,10 @@ import type { Plan } from '~~/core/plan/types'
 
 export interface Pending {
   plan: Plan
+  /** The revision it goes on top of, as far as the tab knew. */
   baseRevision: number
+  /** The tab that wrote it. */
+  savedBy?: string
 }
 
 /** The part of Web Storage that the journal needs. */

@@ -9,6 +9,8 @@ export interface ProjectRecord {
   revision: number
   createdAt: string
   updatedAt: string
+  /** The tab that saved last. */
+  savedBy?: string
   /** Set while the project waits in the bin. */
   deletedAt?: string
 }
@@ -64,13 +66,13 @@ export class ProjectDatabase extends Dexie {
    * A project that another tab put in the bin comes out of it: somebody is still working on it.
    * Throws `RevisionConflict` when somebody else saved in between, `ProjectMissing` when the project is gone.
    */
-  async save(id: string, plan: Plan, baseRevision: number, now = new Date()): Promise<number> {
+  async save(id: string, plan: Plan, baseRevision: number, now = new Date(), savedBy?: string): Promise<number> {
     return this.transaction('rw', this.projects, async () => {
       const stored = await this.projects.get(id)
       if (!stored) throw new ProjectMissing(id)
       if (stored.revision !== baseRevision) throw new RevisionConflict(stored)
       const revision = baseRevision + 1
-      await this.projects.update(id, { plan, revision, updatedAt: now.toISOString(), deletedAt: undefined })
+      await this.projects.update(id, { plan, revision, updatedAt: now.toISOString(), deletedAt: undefined, savedBy })
       return revision
     })
   }

@@ -10,6 +10,7 @@ import { record, redo as redoStep, startHistory, undo as undoStep, type History 
 import type { Plan } from '~~/core/plan/types'
 import { useDatabase } from '~/composables/useDatabase'
 import { dropPending, readPending } from '~/database/journal'
+import type { ProjectRecord } from '~/database/projects'
 import { Saver, type SaveState } from './saving'
 
 const CHANNEL = 'voltaris-projects'
@@ -53,16 +54,18 @@ export const useProjectStore = defineStore('project', () => {
     saveState.value = { state: 'saved', at: stored.updatedAt }
     channel = new BroadcastChannel(CHANNEL)
     channel.onmessage = event => void onMessage(event.data)
-    await recoverPending(projectId, stored.revision)
+    await recoverPending(projectId, stored)
   }
 
   /** Work that was still on its way to the database when the tab was closed comes back as one step. */
-  async function recoverPending(projectId: string, storedRevision: number): Promise<void> {
+  async function recoverPending(projectId: string, stored: Pick<ProjectRecord, 'revision' | 'savedBy'>): Promise<void> {
     const pending = readPending(localStorage, projectId)
     if (!pending) return
     dropPending(localStorage, projectId)
     if (JSON.stringify(pending.plan) === JSON.stringify(plan.value)) return
-    if (pending.baseRevision !== storedRevision) {
+    // A save of the same tab that went through just before it was closed is no foreign one.
+    const ownSave = pending.savedBy !== undefined && pending.savedBy === stored.savedBy
+    if (pending.baseRevision !== stored.revision && !ownSave) {
       // Somebody saved on top meanwhile: both are kept.
       await useDatabase().create({ ...pending.plan, name: `${pending.plan.name} (recovered)` })
       recovered.value = 'copy'

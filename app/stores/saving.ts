@@ -12,6 +12,8 @@ export type SaveState
 export class Saver {
   private wanted: Plan | null = null
   private running: Promise<void> | null = null
+  /** This tab, for telling its own saves from others'. */
+  private readonly tab = crypto.randomUUID()
 
   constructor(
     private readonly database: ProjectDatabase,
@@ -28,7 +30,7 @@ export class Saver {
   }
 
   save(plan: Plan): void {
-    writePending(this.slots, this.id, { plan, baseRevision: this.revision })
+    writePending(this.slots, this.id, { plan, baseRevision: this.revision, savedBy: this.tab })
     this.wanted = plan
     this.onState({ state: 'saving' })
     this.running ??= this.run().finally(() => {
@@ -46,13 +48,13 @@ export class Saver {
       const plan = this.wanted
       this.wanted = null
       try {
-        this.revision = await this.database.save(this.id, plan, this.revision)
+        this.revision = await this.database.save(this.id, plan, this.revision, new Date(), this.tab)
         this.onSaved(this.revision)
         if (!this.wanted) {
           dropPending(this.slots, this.id)
           this.onState({ state: 'saved', at: new Date().toISOString() })
         }
-        else writePending(this.slots, this.id, { plan: this.wanted, baseRevision: this.revision })
+        else writePending(this.slots, this.id, { plan: this.wanted, baseRevision: this.revision, savedBy: this.tab })
       }
       catch (error) {
         this.wanted = null

@@ -1,8 +1,8 @@
 /** What may be written at a place of a file. */
 import type { Board } from '../catalogue/types'
-import { DIRECTIVES } from './dialects/extlinux'
 import { parseBoot } from './dialects/key-value'
 import type { Grammar } from './dialects/tokens'
+import { DIRECTIVE_WORDS } from './library/directives'
 import { OVERLAYS, overlayNamed, SETTING_SPECS } from './library'
 import { BASE_PARAMS, COMMAND_WORDS, ENVIRONMENT } from './library/settings'
 import type { ParamSpec } from './library/types'
@@ -30,7 +30,7 @@ export function completeAt(text: string, grammar: Grammar, lineNumber: number, c
   switch (grammar) {
     case 'key-value': return keyValue(text, before, lineNumber, column, board)
     case 'environment': return /=/.test(before) ? (/^(user_)?overlays=/.test(before) ? { from: start(/[^\s=]*$/), options: overlays() } : null) : { from: start(/\w*$/), options: Object.entries(ENVIRONMENT).map(([label, what]) => ({ label, what, insert: `${label}=` })) }
-    case 'extlinux': return /^\s*\w*$/.test(before) ? { from: start(/\w*$/), options: Object.entries(DIRECTIVES).map(([label, { what }]) => ({ label, what, insert: `${label} ` })) } : null
+    case 'extlinux': return /^\s*\w*$/.test(before) ? { from: start(/\w*$/), options: Object.entries(DIRECTIVE_WORDS).map(([label, { what }]) => ({ label, what, insert: `${label} ` })) } : null
     case 'command-line': return /=\S*$/.test(before) ? null : { from: start(/\S*$/), options: Object.entries(COMMAND_WORDS).map(([label, what]) => ({ label, what })) }
     case 'source': return null
   }

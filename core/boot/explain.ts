@@ -1,6 +1,7 @@
 /** What each line of the files does, in words, what of it is at a place under the pointer, and whom it serves. */
 import type { Board, Origin } from '../catalogue/types'
-import { DIRECTIVES, parseMenu } from './dialects/extlinux'
+import { parseMenu } from './dialects/extlinux'
+import { DIRECTIVE_WORDS } from './library/directives'
 import { parseBoot, type BootLine } from './dialects/key-value'
 import { parseCommandLine } from './dialects/command-line'
 import { parseEnvironment } from './dialects/environment'
@@ -133,7 +134,7 @@ function ranges(lines: number[]): string {
 function menuWords(text: string): Explained[] {
   return parseMenu(text).flatMap((line) => {
     if (line.kind === 'blank' || line.kind === 'comment') return []
-    const spec = DIRECTIVES[line.keyword!]
+    const spec = DIRECTIVE_WORDS[line.keyword!]
     return [{ file: '', line: line.number, text: shortened(line.text), words: spec ? `${upper(spec.what)}.` : 'No directive that the loader knows.', origin: 'published: U-Boot documentation', partIds: [], applies: 'always' as const }]
   })
 }

@@ -36,6 +36,7 @@ test('a newcomer goes from nothing to a boot file and a wire list, and finds eve
 
   await goTo(page, 'boot')
   await page.getByTestId('boot-text').fill('# mine\ndtparam=audio=on\n')
+  await page.getByTestId('show-difference').click()
   await expect(page.getByTestId('boot-difference')).toContainText('dtparam=i2c_arm=on')
   const boot = await downloaded(page, 'download-boot')
   expect(boot.name).toBe('config.txt')
@@ -54,7 +55,7 @@ test('a newcomer goes from nothing to a boot file and a wire list, and finds eve
   await page.reload()
   await expect(page.getByTestId('wires').locator('tbody tr')).toHaveCount(rows)
   await goTo(page, 'boot')
-  await expect(page.getByTestId('boot-text')).toHaveValue('# mine\ndtparam=audio=on\n')
+  await expect(page.getByTestId('boot-text')).toContainText('dtparam=audio=on')
   await goTo(page, 'parts')
   await expect(page.getByText('5 in the plan')).toBeVisible()
   expect(elsewhere).toEqual([])

@@ -224,6 +224,7 @@ test('fan and clock settings reach the boot file', async ({ page }) => {
   await page.getByTestId('clock-mhz').press('Enter')
   await page.getByRole('button', { name: 'To the boot files' }).click()
   await expect(page).toHaveURL(/\/boot$/)
+  await page.getByTestId('show-difference').click()
   await expect(page.locator('#stage')).toContainText('arm_freq=1000')
   await expect(page.locator('#stage')).toContainText('temp=60000,hyst=10000')
 })

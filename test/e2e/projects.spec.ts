@@ -59,7 +59,8 @@ test('a tab closed in the middle of typing loses nothing', async ({ page, contex
   await newProject(page, 'Typing')
   await page.getByTestId('notes').pressSequentially('The third hole is stripped, use the long screw')
   const url = page.url()
-  await page.close({ runBeforeUnload: false })
+  // As a person closes a tab: the browser lets the page go, and takes along what it was handing over.
+  await Promise.all([page.waitForEvent('close'), page.close({ runBeforeUnload: true })])
   const again = await context.newPage()
   await again.goto(url)
   await expect(again.getByTestId('notes')).toHaveValue('The third hole is stripped, use the long screw')

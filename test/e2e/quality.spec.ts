@@ -28,6 +28,17 @@ for (const dark of [false, true]) {
       if (part === 'scenario' || part === 'heat') await expect(page.getByTestId('chart').locator('canvas')).toBeVisible()
       await check(`power, ${part}`)
     }
+    await goTo(page, 'boot')
+    for (const part of ['rehearsal', 'overlays', 'screen', 'library', 'tree']) {
+      await page.getByTestId(`boot-${part}`).click()
+      if (part === 'rehearsal') await expect(page.getByTestId('rehearsal-steps')).toBeVisible()
+      await check(`boot, ${part}`)
+    }
+    await page.getByTestId('boot-files').click()
+    for (const side of ['difference', 'owners', 'earlier']) {
+      await page.getByTestId(`side-${side}`).click()
+      await check(`boot files, ${side}`)
+    }
     await goTo(page, 'wiring')
     await page.getByTestId('chip-buffer').click()
     await check('wiring with a part chosen')

@@ -9,6 +9,7 @@ import { COMMAND_FILE } from '~~/core/boot/scope/effective'
 import { makeEditor } from '~/composables/useEditor'
 
 const { file, grammar, text } = defineProps<{ file: string, grammar: Grammar, text: string }>()
+const project = useProjectStore()
 const { files, board, findings, owned, place, setFile, applyFix } = useBoot()
 const { colourOf, nameOf } = useOwners()
 const element = useTemplateRef<HTMLElement>('element')
@@ -42,6 +43,8 @@ onMounted(() => {
       const words = wordAt(column)
       return words
     },
+    undo: project.undo,
+    redo: project.redo,
     complete: (typed, line, column) => completeAt(typed, grammar, line, column, board.value),
   }, { grammar, label: file === '' ? 'Boot file' : file, test: file === '' ? 'boot-text' : file === COMMAND_FILE ? 'command-line' : 'boot-extra' })
   editor.show(text)

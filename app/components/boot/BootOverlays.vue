@@ -14,6 +14,7 @@ const without = computed(() => rows.value.filter(row => !row.binding))
 const shown = computed(() => withBinding.value.find(row => row.owner.id === chosen.value) ?? withBinding.value.find(row => row.overlay.ok) ?? withBinding.value[0])
 
 function use(id: string, on: boolean) {
+  chosen.value = id
   const next = on ? [...made.value, id] : [...made.value].filter(other => other !== id)
   setBoot({ made: next }, on ? 'Load the overlay made for the part' : 'Do not load the overlay made for the part')
 }

@@ -32,7 +32,10 @@ async function run() {
   try {
     const { proxy } = await import('comlink')
     const copy = JSON.parse(JSON.stringify(plan))
-    const answer = await ask(service => service.rehearse(copy, proxy((done: number, of: number) => running.value = { done, of })))
+    const answer = await ask(service => service.rehearse(copy, proxy((done: number, of: number) => {
+      // Progress comes by a way of its own, and may arrive after the answer.
+      if (running.value) running.value = { done, of }
+    })))
     if (!answer) return view.say('Stopped. Nothing was changed.')
     story.value = answer
     rehearsed.value = plan

@@ -30,7 +30,7 @@ useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.n
       id="stage"
       class="stage"
     >
-      <ConflictBar />
+      <LazyConflictBar v-if="project.saveState.state === 'conflict' || project.saveState.state === 'failed'" />
       <p
         v-if="!ready"
         class="quiet"

@@ -13,36 +13,13 @@ export interface MenuLine extends TextLine {
   entry: string | null
 }
 
-/** Directives that are read, with what they take. */
-export const DIRECTIVES: Readonly<Record<string, { takes: 'text' | 'number' | 'flag', inEntry: boolean, what: string }>> = {
-  'label': { takes: 'text', inEntry: false, what: 'opens an entry; what follows belongs to it' },
-  'default': { takes: 'text', inEntry: false, what: 'the entry that starts by itself' },
-  'timeout': { takes: 'number', inEntry: false, what: 'waits this many tenths of a second for a key' },
-  'totaltimeout': { takes: 'number', inEntry: false, what: 'waits at most this many tenths of a second' },
-  'ontimeout': { takes: 'text', inEntry: false, what: 'the entry that starts when nobody presses a key' },
-  'prompt': { takes: 'flag', inEntry: false, what: '1 shows the prompt, 0 starts at once' },
-  'fallback': { takes: 'text', inEntry: false, what: 'the entry that starts when the default one fails' },
-  'include': { takes: 'text', inEntry: false, what: 'reads another file here' },
-  'menu title': { takes: 'text', inEntry: false, what: 'the title of the menu' },
-  'menu background': { takes: 'text', inEntry: false, what: 'the picture behind the menu' },
-  'menu include': { takes: 'text', inEntry: false, what: 'reads another file here' },
-  'menu label': { takes: 'text', inEntry: true, what: 'the entry\'s name in the menu' },
-  'menu default': { takes: 'flag', inEntry: true, what: 'this entry starts by itself' },
-  'kernel': { takes: 'text', inEntry: true, what: 'the kernel that is started' },
-  'linux': { takes: 'text', inEntry: true, what: 'the kernel that is started' },
-  'initrd': { takes: 'text', inEntry: true, what: 'the first file system of the kernel' },
-  'append': { takes: 'text', inEntry: true, what: 'the kernel command line' },
-  'fdt': { takes: 'text', inEntry: true, what: 'the device tree of the board' },
-  'devicetree': { takes: 'text', inEntry: true, what: 'the device tree of the board' },
-  'fdtdir': { takes: 'text', inEntry: true, what: 'the folder in which the board\'s device tree is looked for' },
-  'devicetreedir': { takes: 'text', inEntry: true, what: 'the folder in which the board\'s device tree is looked for' },
-  'fdtoverlays': { takes: 'text', inEntry: true, what: 'overlays laid onto the device tree, in order, by path' },
-  'devicetree-overlay': { takes: 'text', inEntry: true, what: 'overlays laid onto the device tree, in order, by path' },
-  'localboot': { takes: 'text', inEntry: true, what: 'starts what is on the board itself' },
-  'ipappend': { takes: 'number', inEntry: true, what: 'adds network addresses to the command line' },
-  'kaslrseed': { takes: 'flag', inEntry: true, what: 'gives the kernel a random seed' },
-  'say': { takes: 'text', inEntry: false, what: 'prints a line' },
-}
+/** Directives above the entries, and those within one. */
+const ABOVE = 'label|default|timeout|totaltimeout|ontimeout|prompt|fallback|include|menu title|menu background|menu include|say'
+const WITHIN = 'menu label|menu default|kernel|linux|initrd|append|fdt|devicetree|fdtdir|devicetreedir|fdtoverlays|devicetree-overlay|localboot|ipappend|kaslrseed'
+const named = (list: string) => list.split('|')
+
+/** Directives that are read; what each does stands in `library/directives.ts`. */
+export const DIRECTIVES: ReadonlyMap<string, { inEntry: boolean }> = new Map([ABOVE, WITHIN].flatMap((list, i) => named(list).map(name => [name, { inEntry: i === 1 }] as const)))
 
 /** Names of the same directive. */
 export const SAME_DIRECTIVE: Readonly<Record<string, string>> = { 'linux': 'kernel', 'devicetree': 'fdt', 'devicetreedir': 'fdtdir', 'devicetree-overlay': 'fdtoverlays' }
@@ -59,7 +36,7 @@ export function parseMenu(text: string): MenuLine[] {
     const keyword = `${first} ${second}`.trim().toLowerCase()
     const value = second ? rest.slice(second.length + secondGap.length) : rest
     if (keyword === 'label') entry = value.trim()
-    const known = Object.hasOwn(DIRECTIVES, keyword)
+    const known = DIRECTIVES.has(keyword)
     return Object.assign(line, { kind: known ? 'directive' as const : 'unknown' as const, keyword, value, keywordAt: at, valueAt: at + first.length + gap.length + second.length + secondGap.length, entry })
   })
 }

@@ -33,7 +33,7 @@ export function tellFile(name: string, bytes: Uint8Array): FileKind {
   if (bytes.subarray(0, 8000).includes(0)) return 'unknown'
   if (/cmdline/.test(base)) return 'command-line'
   const lines = text.split(/\r?\n/).filter(line => line.trim())
-  const known = lines.filter(line => FIRMWARE_KEYS.test(line) || ENVIRONMENT_KEYS.test(line) || Object.hasOwn(DIRECTIVES, line.trim().split(/\s/)[0]!.toLowerCase())).length
+  const known = lines.filter(line => FIRMWARE_KEYS.test(line) || ENVIRONMENT_KEYS.test(line) || DIRECTIVES.has(line.trim().split(/\s/)[0]!.toLowerCase())).length
   if (lines.length === 1 && /\b(root|console|rootwait|quiet)\b/.test(text) && /\s/.test(text.trim())) return 'command-line'
   if (known || /^config.*\.txt$|extlinux|env\.txt$/.test(base)) return tellDialect(text, name)
   return 'unknown'

@@ -62,7 +62,7 @@ export function tokensOf(line: string, grammar: Grammar): LineToken[] {
   if (line[at] === '#') put('comment', line.length - at)
   else if (grammar === 'extlinux') {
     const [word] = /^\S+/.exec(rest())!
-    put(Object.hasOwn(DIRECTIVES, word.toLowerCase()) || word.toLowerCase() === 'menu' ? 'key' : 'junk', word.length)
+    put(DIRECTIVES.has(word.toLowerCase()) || word.toLowerCase() === 'menu' ? 'key' : 'junk', word.length)
     blank()
     put('value', line.length - at)
   }

@@ -2,6 +2,7 @@
 import { parseCommandLine, withoutWord } from '../dialects/command-line'
 import { parseEnvironment } from '../dialects/environment'
 import { DIRECTIVES, parseMenu, SAME_DIRECTIVE, startedEntry } from '../dialects/extlinux'
+import { DIRECTIVE_WORDS } from '../library/directives'
 import { COMMAND_WORDS, ENVIRONMENT } from '../library/settings'
 import { COMMAND_FILE, overlayName, type Where } from '../scope/effective'
 import { nearest } from './near'
@@ -71,15 +72,15 @@ export const menuLines: LintRule = ({ files }) => {
     const value: Where = { ...where, from: line.from + line.valueAt!, to: line.from + line.valueAt! + line.value!.length }
     if (line.kind === 'unknown') {
       const sign = /^([a-z]+)\s*=\s*(\S.*)$/i.exec(line.text.trim())
-      if (sign && Object.hasOwn(DIRECTIVES, sign[1]!.toLowerCase())) findings.push(found('menu.sign', 'caution', where, 'No equals sign in a menu file', `Directive and value stand apart by a blank: ${sign[1]} ${sign[2]}.`, { fixes: [replace(`Write ${sign[1]} …`, { ...where, from: place.from }, `${sign[1]} ${sign[2]}`)] }))
+      if (sign && DIRECTIVES.has(sign[1]!.toLowerCase())) findings.push(found('menu.sign', 'caution', where, 'No equals sign in a menu file', `Directive and value stand apart by a blank: ${sign[1]} ${sign[2]}.`, { fixes: [replace(`Write ${sign[1]} …`, { ...where, from: place.from }, `${sign[1]} ${sign[2]}`)] }))
       else if (/^(dtparam|dtoverlay)=/.test(line.text.trim())) findings.push(found('boot.wrong-dialect', 'caution', where, 'This line is of another kind of boot file', 'A menu file knows fdtoverlays with the paths of overlays; dtparam and dtoverlay are skipped.', { fixes: [fix('Make it a comment', where, { from: place.from, to: place.from, insert: '#' })] }))
       else {
-        const near = nearest(line.keyword!, Object.keys(DIRECTIVES))
+        const near = nearest(line.keyword!, DIRECTIVES.keys())
         findings.push(found('menu.directive-unknown', 'caution', place, near ? `"${line.keyword}" is not known: "${near}" is` : `"${line.keyword}" is no directive of a menu file`, 'The loader skips the line.', { fixes: near ? [replace(`Write ${near}`, place, near)] : [fix('Make it a comment', where, { from: place.from, to: place.from, insert: '#' })] }))
       }
       continue
     }
-    const spec = DIRECTIVES[line.keyword!]!
+    const spec = { ...DIRECTIVES.get(line.keyword!)!, ...DIRECTIVE_WORDS[line.keyword!]! }
     if (spec.takes === 'number' && !/^\d+$/.test(line.value!.trim())) findings.push(found('boot.value-off', 'caution', value, `${line.keyword} wants a number`, `${quoted(line.value!.trim())} is none. ${spec.what}.`, { figures: [{ label: line.keyword!, value: line.value!.trim(), limit: 'a number', origin: 'published: U-Boot documentation' }] }))
     if (line.keyword === 'label') {
       if (labels.indexOf(line.value!.trim()) !== labels.lastIndexOf(line.value!.trim()) && seen.has(`label ${line.value!.trim()}`)) findings.push(found('menu.label-twice', 'caution', where, `Two entries are called ${line.value!.trim()}`, 'The second can never be chosen by name.', { fixes: [replace('Give it another name', value, `${line.value!.trim()}-2`)] }))

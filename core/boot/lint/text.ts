@@ -51,7 +51,7 @@ export const noLines: LintRule = ({ files }) => files.dialect !== 'key-value'
       if (OVERLAYS.has(body)) return [found('boot.sign-missing', 'caution', where, `"${body}" alone loads nothing`, `It is an overlay: write dtoverlay=${body}.`, { fixes: [replace(`Write dtoverlay=${body}`, where, `dtoverlay=${body}`)] })]
       if (BASE_PARAMS.some(param => param.name === body)) return [found('boot.sign-missing', 'caution', where, `"${body}" alone switches nothing`, `It is a parameter: write dtparam=${body}=on.`, { fixes: [replace(`Write dtparam=${body}=on`, where, `dtparam=${body}=on`)] })]
       const first = body.split(/\s/)[0]!.toLowerCase()
-      if (Object.hasOwn(DIRECTIVES, first) && body.includes(' ')) return [found('boot.wrong-dialect', 'caution', where, `"${first}" belongs to a menu file`, 'This line is of an extlinux file; here the firmware skips it.', { fixes: comment })]
+      if (DIRECTIVES.has(first) && body.includes(' ')) return [found('boot.wrong-dialect', 'caution', where, `"${first}" belongs to a menu file`, 'This line is of an extlinux file; here the firmware skips it.', { fixes: comment })]
       if (/^\/\/|^;|^--/.test(body)) return [found('boot.line-unknown', 'note', where, 'Comments begin with #', `${quoted(body)} is skipped, but only because it is no key.`, { fixes: [replace('Write it with #', where, `# ${body.replace(/^(\/\/|;|--)\s*/, '')}`)] })]
       const near = nearest(body, [...SETTING_SPECS.keys()])
       return [found('boot.line-unknown', 'note', where, `Line ${line.number} says nothing the firmware knows`, `${quoted(body)} is neither key=value, a comment, a filter nor an include${near ? `; ${near}=… was probably meant` : ''}. It is kept as it is.`, { fixes: comment })]

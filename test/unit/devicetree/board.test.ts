@@ -20,15 +20,15 @@ import { catalogue, planOf } from '../../plans'
 /** A made-up board with a pin controller of the given binding, an I²C bus on lines 11 and 12 and a serial port on 4 and 5. */
 const board = (i2c: string, uart: string, controller = 'gpio-controller; #gpio-cells = <2>;') => profileOf(compileText(`/dts-v1/;
 / {
-	model = "Potting shed board"; compatible = "made-up,shed", "made-up,soc"; #address-cells = <1>; #size-cells = <1>;
-	aliases { i2c0 = &i2c0; serial1 = &uart1; };
-	pio: pinctrl@1000 { compatible = "made-up,pinctrl"; reg = <0x1000 0x100>; ${controller}
-		i2c0_pins: i2c0-pins { ${i2c} };
-		uart1_pins: uart1-pins { ${uart} };
-		cfg: cfg { bias-disable; };
-	};
-	i2c0: i2c@2000 { compatible = "made-up,i2c"; reg = <0x2000 0x100>; pinctrl-names = "default"; pinctrl-0 = <&i2c0_pins>; status = "disabled"; };
-	uart1: serial@3000 { compatible = "ns16550a"; reg = <0x3000 0x100>; pinctrl-names = "default"; pinctrl-0 = <&uart1_pins>; };
+  model = "Potting shed board"; compatible = "made-up,shed", "made-up,soc"; #address-cells = <1>; #size-cells = <1>;
+  aliases { i2c0 = &i2c0; serial1 = &uart1; };
+  pio: pinctrl@1000 { compatible = "made-up,pinctrl"; reg = <0x1000 0x100>; ${controller}
+    i2c0_pins: i2c0-pins { ${i2c} };
+    uart1_pins: uart1-pins { ${uart} };
+    cfg: cfg { bias-disable; };
+  };
+  i2c0: i2c@2000 { compatible = "made-up,i2c"; reg = <0x2000 0x100>; pinctrl-names = "default"; pinctrl-0 = <&i2c0_pins>; status = "disabled"; };
+  uart1: serial@3000 { compatible = "ns16550a"; reg = <0x3000 0x100>; pinctrl-names = "default"; pinctrl-0 = <&uart1_pins>; };
 };`, { symbols: true }))
 
 // published: Linux kernel, bindings/pinctrl, one binding each

@@ -92,6 +92,15 @@ describe('the open project', () => {
     store.close()
   })
 
+  it('brings it back on top of a save that the same tab still got through', async () => {
+    writePending(localStorage, id, { plan: { ...start, name: 'The last letter' }, baseRevision: 1, savedBy: 'this tab' })
+    await useDatabase().save(id, { ...start, name: 'The last lette' }, 1, new Date(), 'this tab')
+    const store = await opened()
+    expect(store.recovered).toBe('here')
+    expect(store.plan!.name).toBe('The last letter')
+    store.close()
+  })
+
   it('keeps both when somebody saved on top of that change meanwhile', async () => {
     writePending(localStorage, id, { plan: { ...start, name: 'Mine' }, baseRevision: 1 })
     await useDatabase().save(id, { ...start, name: 'Theirs' }, 1)
