@@ -8,6 +8,7 @@ import { tellDialect } from '../core/boot/dialects/tell'
 import { rehearse as rehearsed } from '../core/boot/rehearse/rehearse'
 import { needsOf } from '../core/boot/needs'
 import { mergedFile } from '../core/findings/bootfile'
+import { DeviceTreeError } from '../core/devicetree/types'
 import { gatherFacts } from '../core/facts/gather'
 import type { Board } from '../core/catalogue/types'
 import { readPlanFile, UnusableInput } from './input'
@@ -105,8 +106,15 @@ function write(file: string, { into, output, json }: Values): number {
 
 function rehearse(file: string, { json }: Values): number {
   const facts = gatherFacts(readPlanFile(file), shippedCatalogue)
-  const { tree: _, ...story } = rehearsed(facts)
-  if (json) console.log(JSON.stringify(story, null, 2))
+  let story
+  try {
+    story = rehearsed(facts)
+  }
+  catch (error) {
+    if (!(error instanceof DeviceTreeError)) throw error
+    throw new UnusableInput(`${file}: boot.base: ${error.message}`)
+  }
+  if (json) console.log(JSON.stringify({ ...story, tree: undefined }, null, 2))
   else {
     for (const step of story.steps) console.log(`${step.outcome.padEnd(7)}  ${step.line === undefined ? '' : `${step.file || filesOf(facts.plan).path?.split('/').at(-1) || 'boot file'}:${step.line}: `}${step.title}. ${step.detail}`)
     for (const device of story.devices) console.log(`appears  ${device.path}  ${device.what}`)

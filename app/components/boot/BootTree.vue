@@ -159,7 +159,10 @@ function drop() {
                   v-for="entry in controllers"
                   :key="entry.path"
                 >
-                  <td>{{ entry.kind }}<span v-if="entry.number !== null"> {{ entry.number }}</span></td><td :class="{ quiet: entry.status !== 'okay' }">
+                  <td>{{ entry.kind }}<span v-if="entry.number !== null"> {{ entry.number }}</span></td><td
+                    class="status"
+                    :class="{ quiet: entry.status !== 'okay' }"
+                  >
                     {{ entry.status }}
                   </td><td class="figures small">
                     {{ overlayTarget(profile, entry) }}
@@ -239,6 +242,7 @@ function drop() {
 .scroll { max-height: 58vh; overflow: auto; }
 .pad td:first-child, .pad th:first-child { padding-left: 10px; }
 .pad td { overflow-wrap: anywhere; }
+.pad .status { white-space: nowrap; }
 section > * + * { margin-top: 6px; }
 .name { background: var(--sheet); color: var(--ink); border: 1px solid var(--rule); border-radius: 4px; padding: 3px 8px; font: inherit; width: 260px; max-width: 100%; }
 .trouble { background: var(--carmine-wash); border-left: 6px solid var(--carmine); padding: 6px 12px; border-radius: 4px; overflow-wrap: anywhere; }

@@ -11,6 +11,8 @@ import { commentOut, dropParam, found } from './words'
 /** Somebody who takes something: an overlay line, or a bus that a base parameter switches on. */
 interface Taker {
   name: string
+  /** The line with its parameters, in one order: the same line twice is told by another rule. */
+  said: string
   where: Where
   claims: Claim[]
   drop: TextFix
@@ -24,7 +26,7 @@ export function takersOf({ effective, files, board }: LintContext): Taker[] {
     if (asked.kind === 'overlay' && asked.applies !== 'never') {
       const spec = overlayNamed(asked.name)
       if (!spec || files.overlays?.some(overlay => overlay.name === asked.name)) return []
-      return [{ name: asked.name, where: asked.where, claims: claimsOf(resolveOverlay(spec, asked.params), board), overlay: true, excludes: spec.excludes ?? [], drop: commentOut(`Make line ${asked.where.line} a comment`, files, asked.where) }]
+      return [{ name: asked.name, said: `${asked.name} ${asked.params.map(param => `${param.name}=${param.value}`).sort().join(',')}`, where: asked.where, claims: claimsOf(resolveOverlay(spec, asked.params), board), overlay: true, excludes: spec.excludes ?? [], drop: commentOut(`Make line ${asked.where.line} a comment`, files, asked.where) }]
     }
     if (asked.kind === 'param' && asked.applies === 'always') return baseTaker(asked, files, board)
     return []
@@ -36,7 +38,7 @@ function baseTaker(asked: Extract<Asked, { kind: 'param' }>, files: LintContext[
   if (!enables || !isOn(asked.value)) return []
   const lines = linesOfBus(enables, board)
   return [{
-    name: asked.name, where: asked.where, overlay: false, excludes: [], drop: dropParam(`Switch ${busName(enables)} off`, files, asked.where),
+    name: asked.name, said: enables, where: asked.where, overlay: false, excludes: [], drop: dropParam(`Switch ${busName(enables)} off`, files, asked.where),
     claims: [{ kind: 'enables', bus: enables }, ...lines.map(line => ({ kind: 'line' as const, line, as: busName(enables) }))],
   }]
 }
@@ -80,7 +82,7 @@ function between(a: Taker, b: Taker): LintFinding | null {
   return null
 }
 
-const same = (a: Taker, b: Taker) => a.name === b.name && JSON.stringify(a.claims) === JSON.stringify(b.claims)
+const same = (a: Taker, b: Taker) => a.said === b.said
 
 /** A line both have. A bus that an overlay switches on as well as a parameter is no clash, and a part's own bus lines are not either. */
 function clashingLine(a: Taker, b: Taker): { line: number, as: string, other: string } | null {

@@ -92,7 +92,9 @@ function routeOf(groups: readonly PinGroup[], kind: ControllerKind, onHeader: Re
     const pins = group.pins.filter(pin => pin.line !== null)
     // One pin whose name says what it is.
     const word = pins.length === 1 ? WORDS.find(([pattern]) => pattern.test(`${group.name.toLowerCase()}`) || pattern.test(group.function?.toLowerCase() ?? ''))?.[1] : undefined
-    const order = ORDER[kind]![group.binding === 'numbered' ? 'numbered' : 'other']
+    // Bindings that count lines list data first; those that name banks mostly list the clock first.
+    const counted = group.binding === 'numbered' || pins.every(pin => /^gpio\d+$/i.test(pin.name))
+    const order = ORDER[kind]![counted ? 'numbered' : 'other']
     pins.forEach((pin, i) => {
       const named = word ? spiWord(word, kind) : WORDS.find(([pattern]) => pattern.test(pin.name.toLowerCase()))?.[1]
       const signal = named ? spiWord(named, kind) : order[i + (word ? 0 : Object.keys(lines).length && pins.length === 1 ? Object.keys(lines).length : 0)]

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Boot files: read as they are, explained, mended, written with what the plan needs, rehearsed, and taken away. */
 import { bundleOf, bootFileName, zipOf } from '~~/core/boot/bundle'
+import { DeviceTreeError } from '~~/core/devicetree/types'
 
 const project = useProjectStore()
 const view = useViewStore()
@@ -34,9 +35,15 @@ function takeFile() {
 }
 
 function takeZip() {
-  const bundle = bundleOf(project.facts!)
-  download(`${project.plan!.name.replace(/[^\w-]+/g, '-').toLowerCase() || 'plan'}-boot.zip`, zipOf(bundle), 'application/zip')
-  view.say(`${bundle.length} files: ${bundle.map(file => file.path).join(', ')}.`)
+  try {
+    const bundle = bundleOf(project.facts!)
+    download(`${project.plan!.name.replace(/[^\w-]+/g, '-').toLowerCase() || 'plan'}-boot.zip`, zipOf(bundle), 'application/zip')
+    view.say(`${bundle.length} files: ${bundle.map(file => file.path).join(', ')}.`)
+  }
+  catch (error) {
+    if (!(error instanceof DeviceTreeError)) throw error
+    view.say(`The zip could not be made: ${error.message}. Take that overlay out, or drop its file again.`, { tone: 'stop' })
+  }
 }
 </script>
 
