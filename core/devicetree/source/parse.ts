@@ -2,7 +2,7 @@
 import { DeviceTreeError, MOST_DEPTH, type Place } from '../types'
 import { noNumber, numberOf, readExpression, type TokenStream } from './expression'
 import { Tokens, type Files, type Token } from './tokens'
-import { emptyNode, mergeInto, referred, type Piece, type Reference, type Source, type SourceNode, type SourceProperty } from './tree'
+import { bury, emptyNode, mergeInto, referred, settle, type Piece, type Reference, type Source, type SourceNode, type SourceProperty } from './tree'
 
 export const NO_FILES: Files = { read: () => null }
 
@@ -48,6 +48,7 @@ class Parser implements TokenStream {
       if (token.text === '/plugin/') source.plugin = true
     }
     let fragments = 0
+    let rooted = false
     let anything = false
     for (;;) {
       const labels = this.labels()
@@ -66,20 +67,22 @@ class Parser implements TokenStream {
       anything = true
       if (token.kind === 'mark' && token.text === '/') {
         const node = this.body('', labels, token.place, 1)
-        mergeInto(source.root, node.node, node.deleted)
+        if (!rooted) settle(node)
+        rooted = true
+        mergeInto(source.root, node)
       }
       else if (token.kind === 'ref' || token.kind === 'pathRef') {
         const to: Reference = token.kind === 'ref' ? { label: token.text } : { path: token.text }
         const node = this.body('', labels, token.place, 1)
-        if (source.plugin && !labels.length) source.root.children.push(fragment(fragments++, to, node.node, token.place))
-        else mergeInto(this.target(source.root, to, token.place), node.node, node.deleted)
+        if (source.plugin && !labels.length) source.root.children.push(fragment(fragments++, to, node, token.place))
+        else mergeInto(this.target(source.root, to, token.place), node)
       }
       else if (token.kind === 'directive' && (token.text === '/delete-node/' || token.text === '/omit-if-no-ref/')) {
         const ref = this.take(true)
         if (ref.kind !== 'ref' && ref.kind !== 'pathRef') throw new DeviceTreeError('syntax', `expected a reference after ${token.text}, found ${found(ref)}`, { place: ref.place })
         const node = this.target(source.root, ref.kind === 'ref' ? { label: ref.text } : { path: ref.text }, ref.place)
         if (token.text === '/omit-if-no-ref/') node.omitIfNoRef = true
-        else remove(source.root, node)
+        else bury(node)
         this.expect('mark', ';', undefined, true)
       }
       else throw new DeviceTreeError('syntax', `expected / { or a reference to a node, found ${found(token)}`, { place: token.place })
@@ -99,11 +102,10 @@ class Parser implements TokenStream {
   }
 
   /** `{ … };` with properties before children. */
-  private body(name: string, labels: string[], place: Place, depth: number): { node: SourceNode, deleted: Set<string> } {
+  private body(name: string, labels: string[], place: Place, depth: number): SourceNode {
     if (depth > MOST_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MOST_DEPTH}`, { place })
     this.expect('mark', '{', undefined, true)
     const node: SourceNode = { ...emptyNode(name, place), labels }
-    const deleted = new Set<string>()
     for (;;) {
       const own = this.labels()
       const token = this.take(true)
@@ -113,7 +115,7 @@ class Parser implements TokenStream {
         this.expect('mark', ';', undefined, true)
       }
       else if (token.kind === 'directive' && token.text === '/delete-node/') {
-        deleted.add(this.name('a node name'))
+        node.children.push({ ...emptyNode(this.name('a node name'), token.place), deleted: true })
         this.expect('mark', ';', undefined, true)
       }
       else if (token.kind === 'directive' && token.text === '/omit-if-no-ref/') {
@@ -124,7 +126,7 @@ class Parser implements TokenStream {
       else throw new DeviceTreeError('syntax', `expected a property, a node or }, found ${found(token)}`, { place: token.place })
     }
     this.expect('mark', ';', '"};" at the end of the node', true)
-    return { node, deleted }
+    return node
   }
 
   private name(what: string): string {
@@ -149,8 +151,8 @@ class Parser implements TokenStream {
 
   private child(node: SourceNode, name: Token, labels: string[], depth: number, omitIfNoRef: boolean): void {
     if (name.kind !== 'name') throw new DeviceTreeError('syntax', `expected a node name, found ${found(name)}`, { place: name.place })
-    if (node.children.some(child => child.name === name.text)) throw new DeviceTreeError('reference', `the node "${name.text}" stands here twice`, { place: name.place })
-    const child = this.body(name.text, labels, name.place, depth + 1).node
+    if (node.children.some(child => child.name === name.text && !child.deleted)) throw new DeviceTreeError('reference', `the node "${name.text}" stands here twice`, { place: name.place })
+    const child = this.body(name.text, labels, name.place, depth + 1)
     child.omitIfNoRef = omitIfNoRef
     node.children.push(child)
   }
@@ -253,6 +255,7 @@ class Parser implements TokenStream {
         seen.set(label, node)
       }
       node.properties = node.properties.filter(property => !property.deleted)
+      node.children = node.children.filter(child => !child.deleted)
       node.children.forEach(visit)
     }
     visit(root)
@@ -264,14 +267,6 @@ function fragment(number: number, to: Reference, node: SourceNode, place: Place)
   const target: SourceProperty = 'label' in to
     ? { name: 'target', labels: [], pieces: [{ kind: 'phandle', to, place }], place, deleted: false }
     : { name: 'target-path', labels: [], pieces: [{ kind: 'bytes', bytes: Uint8Array.from([...to.path, '\0'], letter => letter.charCodeAt(0)) }], place, deleted: false }
+  settle(node)
   return { ...emptyNode(`fragment@${number}`, place), properties: [target], children: [{ ...node, name: '__overlay__' }] }
-}
-
-function remove(root: SourceNode, node: SourceNode): boolean {
-  const at = root.children.indexOf(node)
-  if (at >= 0) {
-    root.children.splice(at, 1)
-    return true
-  }
-  return root.children.some(child => remove(child, node))
 }
