@@ -12,6 +12,7 @@ const { readBlob } = await import('../core/devicetree/blob/read.ts')
 const { writeBlob } = await import('../core/devicetree/blob/write.ts')
 const { compileText } = await import('../core/devicetree/source/compile.ts')
 const { printSource } = await import('../core/devicetree/source/print.ts')
+const { profileOf } = await import('../core/devicetree/board/profile.ts')
 
 function run(command, args, options = {}) {
   const done = spawnSync(command, args, { encoding: 'utf8', maxBuffer: 1 << 28, ...options })
@@ -40,7 +41,7 @@ const scratch = mkdtempSync(join(tmpdir(), 'kernel-trees-run-'))
 const same = (a, b) => a.name === b.name && a.properties.length === b.properties.length && a.children.length === b.children.length
   && a.properties.every((property, i) => property.name === b.properties[i].name && Buffer.compare(property.value, b.properties[i].value) === 0)
   && a.children.every((child, i) => same(child, b.children[i]))
-let [ours, theirs, failed, bytes] = [0, 0, 0, 0]
+let [ours, theirs, failed, bytes, boards] = [0, 0, 0, 0, 0]
 for (const [i, file] of all.entries()) {
   const blob = readFileSync(file)
   bytes += blob.length
@@ -52,6 +53,7 @@ for (const [i, file] of all.entries()) {
     writeBlob(again)
     ours += performance.now() - start
     if (!same(tree.root, again.root)) throw new Error('the tree is another one')
+    if (profileOf(tree).controllers.some(controller => controller.groups.some(group => group.pins.length))) boards++
   }
   catch (error) {
     failed++
@@ -65,6 +67,7 @@ for (const [i, file] of all.entries()) {
   run('/usr/bin/dtc', ['-q', '-I', 'dts', '-O', 'dtb', '-o', join(scratch, 'a.dtb'), join(scratch, 'a.dts')])
   theirs += performance.now() - before
 }
+console.log(`${boards} of them read as boards with controllers and the pins of their groups`)
 const sampled = Math.ceil(all.length / 10)
 console.log(`${all.length} trees, ${(bytes / 1e6).toFixed(1)} MB: ${all.length - failed} equal after reading, printing and compiling, ${failed} not`)
 console.log(`a tree: ${(ours / all.length).toFixed(2)} ms here in one warm process, ${(theirs / sampled).toFixed(2)} ms by dtc as two processes; ratio ${((ours / all.length) / (theirs / sampled)).toFixed(2)}`)
