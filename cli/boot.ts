@@ -2,12 +2,13 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { basename } from 'node:path'
 import { parseArgs } from 'node:util'
 import { shippedCatalogue } from '../core/catalogue'
-import { lintBoot, filesOf, planSide } from '../core/boot/lint'
+import { filesOf } from '../core/boot/files'
+import { lintBoot, planSide } from '../core/boot/lint'
 import type { LintFinding } from '../core/boot/lint/types'
 import { tellDialect } from '../core/boot/dialects/tell'
 import { rehearse as rehearsed } from '../core/boot/rehearse/rehearse'
-import { needsOf } from '../core/boot/needs'
-import { mergedFile } from '../core/findings/bootfile'
+import { needsOf } from '../core/asks/needs'
+import { mergedFile } from '../core/boot/own/file'
 import { DeviceTreeError } from '../core/devicetree/types'
 import { gatherFacts } from '../core/facts/gather'
 import type { Board } from '../core/catalogue/types'
@@ -116,7 +117,7 @@ function rehearse(file: string, { json }: Values): number {
   }
   if (json) console.log(JSON.stringify({ ...story, tree: undefined }, null, 2))
   else {
-    for (const step of story.steps) console.log(`${step.outcome.padEnd(7)}  ${step.line === undefined ? '' : `${step.file || filesOf(facts.plan).path?.split('/').at(-1) || 'boot file'}:${step.line}: `}${step.title}. ${step.detail}`)
+    for (const step of story.steps) console.log(`${step.outcome.padEnd(7)}  ${step.line === undefined ? '' : `${step.file || filesOf(facts.plan, facts.board).path?.split('/').at(-1) || 'boot file'}:${step.line}: `}${step.title}. ${step.detail}`)
     for (const device of story.devices) console.log(`appears  ${device.path}  ${device.what}`)
     for (const part of story.parts) console.log(`${part.state.padEnd(9)}  ${part.name}: ${part.why}${part.fix ? ` Fix: ${part.fix.label}` : ''}`)
   }

@@ -1,17 +1,16 @@
 /** The one pipeline: a plan and the catalogue in, a report out. Pure and deterministic; the report is plain data. */
 import type { Catalogue } from './catalogue/types'
 import type { Merged } from './boot/own/merge'
-import { filtersOf } from './boot/scope/filters'
-import { needsOf, writeNeed } from './boot/needs'
-import { parseBoot } from './boot/dialects/key-value'
+import { needsOf } from './asks/needs'
+import { writeNeed } from './asks/write'
+import { effectOf } from './boot/effect'
 import { expectedOf, type Expected } from './bringup/expected'
 import { wiresOf, type Wire } from './build/wires'
 import { gatherFacts } from './facts/gather'
 import type { Facts } from './facts/types'
 import { judge, type Finding } from './findings'
-import { mergedFile } from './findings/bootfile'
 import { reasonsOf } from './placement/reasons'
-import type { Plan, StageId } from './plan/types'
+import { STAGE_IDS, type Plan, type StageId } from './plan/types'
 import { powerOf, type PowerReport } from './power/report'
 import { signalFigures, type SignalFigures } from './signals/figures'
 
@@ -33,12 +32,17 @@ export interface BusReport {
   addresses: { address: number, partId: string }[]
 }
 
+export interface Counts { stops: number, cautions: number, notes: number }
+
 export type StageState = 'untouched' | 'clear' | 'caution' | 'stop'
 
 export interface Report {
   placements: PlacedTerminal[]
   findings: Finding[]
-  counts: { stops: number, cautions: number, notes: number }
+  counts: Counts
+  /** At each stage: a finding counts at every stage that it names. */
+  stageCounts: Record<StageId, Counts>
+
   power: PowerReport
   lines: { used: number, available: number }
   buses: BusReport[]
@@ -59,23 +63,23 @@ export function evaluateFacts(facts: Facts): Report {
   const { plan } = facts
   const power = powerOf(facts)
   const needs = needsOf(facts)
-  const bootText = plan.boot?.text ?? ''
   const signals = signalFigures(facts)
-  const merged = mergedFile(facts, needs)
-  const findings = judge({ facts, power, needs, merged, bootLines: parseBoot(bootText, filtersOf(facts.board)), signals })
-  const count = (severity: Finding['severity']) => findings.filter(finding => finding.severity === severity).length
+  const files = effectOf(facts, needs)
+  const findings = judge({ facts, power, needs, files, signals })
+  const stageCounts = stageCountsOf(findings)
   return {
     placements: placementsOf(facts),
     findings,
-    counts: { stops: count('stop'), cautions: count('caution'), notes: count('note') },
+    counts: countsOf(findings),
+    stageCounts,
     power: power.report,
     lines: linesOf(facts),
     buses: busesOf(facts),
     signals,
-    boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...merged },
+    boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...files.merged },
     wires: wiresOf(facts),
     expected: expectedOf(facts),
-    stages: stagesOf(plan, findings),
+    stages: stagesOf(plan, stageCounts),
   }
 }
 
@@ -102,17 +106,22 @@ function busesOf(facts: Facts): BusReport[] {
   }))
 }
 
-/** A stage is untouched while the maker has put nothing into it that it could judge. */
-function stagesOf(plan: Plan, findings: Finding[]): Report['stages'] {
-  const touched: Record<StageId, boolean> = {
-    board: !!plan.board, parts: plan.parts.length > 0, wiring: Object.keys(plan.assignments).length > 0,
-    power: !!plan.supply, boot: !!plan.boot, build: plan.build.done.length > 0, bringup: plan.scans.length > 0,
-  }
-  const state = (stage: StageId): StageState => {
-    const mine = findings.filter(finding => finding.stages[0] === stage)
-    if (mine.some(finding => finding.severity === 'stop')) return 'stop'
-    if (mine.some(finding => finding.severity === 'caution')) return 'caution'
-    return touched[stage] ? 'clear' : 'untouched'
-  }
-  return Object.fromEntries((Object.keys(touched) as StageId[]).map(stage => [stage, state(stage)])) as Report['stages']
+export function countsOf(findings: readonly Finding[]): Counts {
+  const of = (severity: Finding['severity']) => findings.filter(finding => finding.severity === severity).length
+  return { stops: of('stop'), cautions: of('caution'), notes: of('note') }
+}
+
+function stageCountsOf(findings: readonly Finding[]): Report['stageCounts'] {
+  return Object.fromEntries(STAGE_IDS.map(stage => [stage, countsOf(findings.filter(finding => finding.stages.includes(stage)))])) as Report['stageCounts']
+}
+
+/** Whether the maker has put anything into a stage that it could judge. */
+const TOUCHED: Readonly<Record<StageId, (plan: Plan) => boolean>> = {
+  board: plan => !!plan.board, parts: plan => plan.parts.length > 0, wiring: plan => Object.keys(plan.assignments).length > 0,
+  power: plan => !!plan.supply, boot: plan => !!plan.boot, build: plan => plan.build.done.length > 0, bringup: plan => plan.scans.length > 0,
+}
+
+function stagesOf(plan: Plan, counts: Report['stageCounts']): Report['stages'] {
+  const state = (stage: StageId): StageState => counts[stage].stops ? 'stop' : counts[stage].cautions ? 'caution' : TOUCHED[stage](plan) ? 'clear' : 'untouched'
+  return Object.fromEntries(STAGE_IDS.map(stage => [stage, state(stage)])) as Report['stages']
 }

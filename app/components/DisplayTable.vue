@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Displays side by side, for choosing one. */
-import { displayTable } from '~~/core/catalogue/displays'
+import { displayTable } from '~~/core/signals/displays'
 import type { Part } from '~~/core/catalogue/types'
 
 const emit = defineEmits<{ close: [], add: [part: Part] }>()

@@ -44,14 +44,13 @@ const shown = computed(() => {
     </div>
     <LazySelectionCard v-if="wide && current.id === 'wiring' && !view.findingId" />
     <LazyPowerNodeCard v-if="wide && current.id === 'power' && view.node" />
-    <LazyBootFindings v-if="current.id === 'boot'" />
     <LazyFindingCard
       v-for="finding in shown"
       :key="finding.id"
       :finding="finding"
     />
     <p
-      v-if="!shown.length && current.id !== 'boot'"
+      v-if="!shown.length"
       class="quiet none"
     >
       {{ findings.length ? `Nothing on this stage. ${findings.length} elsewhere.` : judged ? 'Nothing to stop you, and nothing to be careful about.' : 'Nothing to judge yet: it takes a board and a part.' }}

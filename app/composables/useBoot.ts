@@ -1,8 +1,9 @@
 import { createSharedComposable } from '@vueuse/core'
 import { keepBefore } from '~~/core/boot/before'
 import { explainFiles } from '~~/core/boot/explain'
-import { filesOf, lintBoot, planSide } from '~~/core/boot/lint'
-import { asFinding, editOf } from '~~/core/boot/lint/edits'
+import { filesOf } from '~~/core/boot/files'
+import { lintBoot, planSide } from '~~/core/boot/lint'
+import { editOf } from '~~/core/boot/lint/edits'
 import type { LintFinding, TextFix } from '~~/core/boot/lint/types'
 import { readOwned } from '~~/core/boot/own/block'
 import { COMMAND_FILE, effectiveOf } from '~~/core/boot/scope/effective'
@@ -13,7 +14,7 @@ export const useBoot = createSharedComposable(() => {
   const project = useProjectStore()
   const boot = computed(() => project.plan?.boot ?? null)
   const board = computed(() => project.facts?.board ?? null)
-  const files = computed(() => filesOf(project.plan!))
+  const files = computed(() => filesOf(project.plan!, board.value))
   const side = computed(() => planSide(project.facts!))
   const findings = computed(() => project.plan ? lintBoot({ files: files.value, board: board.value, plan: side.value, ...(boot.value?.image && { image: boot.value.image }) }) : [])
   const explained = computed(() => explainFiles(files.value, board.value))
@@ -21,8 +22,6 @@ export const useBoot = createSharedComposable(() => {
   const effective = computed(() => effectiveOf(files.value, board.value))
   /** Line and file that are looked at; the editor and the lists follow each other. */
   const place = ref<{ file: string, line: number } | null>(null)
-
-  const cards = computed(() => findings.value.map(finding => asFinding(finding, project.plan!)))
 
   function setBoot(next: Partial<BootFile>, label: string, join?: string): void {
     project.edit({ edit: 'set-boot', boot: { text: '', ...boot.value, ...next } }, label, join)
@@ -51,5 +50,5 @@ export const useBoot = createSharedComposable(() => {
     return findings.value.filter(finding => finding.file === file && finding.line === line)
   }
 
-  return { boot, board, files, findings, cards, explained, owned, effective, place, setBoot, setFile, replaceFiles, applyFix, findingsAt }
+  return { boot, board, files, findings, explained, owned, effective, place, setBoot, setFile, replaceFiles, applyFix, findingsAt }
 })

@@ -1,4 +1,4 @@
-import { base64Of } from '~~/core/boot/rehearse/load'
+import { base64Of } from '~~/core/boot/bytes'
 import { tellFile } from '~~/core/boot/dialects/tell'
 import { overlayName } from '~~/core/boot/scope/effective'
 import type { BootFile } from '~~/core/plan/types'
@@ -7,7 +7,7 @@ import { readBlob } from '~~/core/devicetree/blob/read'
 import { writeBlob } from '~~/core/devicetree/blob/write'
 import { DeviceTreeError } from '~~/core/devicetree/types'
 import { overlaysForParts, overlayBlob } from '~~/core/overlays/write'
-import { overlayFileName } from '~~/core/boot/needs'
+import { overlayFileName } from '~~/core/asks/write'
 
 /** Larger files are none that a boot folder holds. */
 const MOST_BYTES = 8 * 1024 * 1024

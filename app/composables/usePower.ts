@@ -1,7 +1,7 @@
 import type { Edit } from '~~/core/plan/edits'
 import { freeNodeId } from '~~/core/plan/power-edits'
 import type { PowerPlan } from '~~/core/plan/power'
-import { KINDS } from '~~/core/power/kinds'
+import { KINDS } from '~~/core/netlist/supply/kinds'
 import { consumerOf, mayFeed } from '~~/core/power/flow'
 
 /** The supply's edits as the power stage gives them, and the lists it chooses from. */

@@ -1,4 +1,4 @@
-import type { StageId } from '~~/core/plan/types'
+import { STAGES as STAGE_TABLE, type StageId } from '~~/core/plan/types'
 
 export interface Stage {
   id: StageId
@@ -7,8 +7,7 @@ export interface Stage {
 }
 
 /** The seven stages in the order of the work. */
-export const STAGES: readonly Stage[] = (['Board', 'Parts', 'Wiring', 'Power', 'Boot files', 'Build', 'Bring-up'] as const)
-  .map((name, i) => ({ name, number: i + 1, id: (['board', 'parts', 'wiring', 'power', 'boot', 'build', 'bringup'] as const)[i]! }))
+export const STAGES: readonly Stage[] = STAGE_TABLE.map((stage, i) => ({ ...stage, number: i + 1 }))
 
 /** The stage of the current address, and the way to others. */
 export function useStages() {

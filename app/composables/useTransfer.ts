@@ -1,6 +1,6 @@
 /** Plans in and out of the browser: import, export, and the demo projects. */
 import type { ProjectRecord } from '~/database/projects'
-import type { Problem } from '~~/core/plan/read'
+import type { Problem } from '~~/core/failure'
 import type { Plan } from '~~/core/plan/types'
 
 export type ImportResult = { ok: true, record: ProjectRecord } | { ok: false, file: string, problems: Problem[] }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The list of projects: new, open, rename, duplicate, delete with undo, import, export. */
 import type { ProjectRecord } from '~/database/projects'
-import type { Problem } from '~~/core/plan/read'
+import type { Problem } from '~~/core/failure'
 import { emptyPlan } from '~~/core/plan/create'
 
 const database = useDatabase()

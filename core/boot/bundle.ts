@@ -1,11 +1,11 @@
 /** Everything for the card in one zip: the boot file with the plan's lines, the command line, overlays as source and blob, and how to use it. */
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
 import type { Facts } from '../facts/types'
-import { mergedFile } from '../findings/bootfile'
 import { overlayBlob, overlaysForParts } from '../overlays/write'
-import { filesOf } from './lint'
-import { needsOf } from './needs'
-import { bytesOf } from './rehearse/load'
+import { dialectOf } from './files'
+import { mergedFile } from './own/file'
+import { needsOf } from '../asks/needs'
+import { bytesOf } from './bytes'
 
 export interface BundledFile { path: string, bytes: Uint8Array }
 
@@ -14,7 +14,7 @@ const bytesFrom = (text: string, encoding: 'utf-8' | 'latin1' = 'utf-8') => enco
 /** Name of the boot file: that of its path, or the usual one of its dialect. */
 export function bootFileName(facts: Facts): string {
   const path = facts.plan.boot?.path ?? facts.board?.bootPath
-  return path?.split('/').at(-1) || { 'key-value': 'config.txt', 'extlinux': 'extlinux.conf', 'environment': 'environment.txt' }[filesOf(facts.plan).dialect]
+  return path?.split('/').at(-1) || { 'key-value': 'config.txt', 'extlinux': 'extlinux.conf', 'environment': 'environment.txt' }[dialectOf(facts.plan.boot, facts.board)]
 }
 
 /** The files of the bundle, in order. */

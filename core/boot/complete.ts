@@ -50,7 +50,7 @@ function keyValue(text: string, before: string, lineNumber: number, column: numb
   }
   if (/^\s*dtparam=/.test(before)) {
     const open = parseBoot(text)[lineNumber - 1]?.overlay
-    return paramAt(open ? overlayNamed(open)?.params ?? [] : BASE_PARAMS.filter(param => !param.same), before, column)
+    return paramAt([...open ? overlayNamed(open)?.params ?? [] : [], ...BASE_PARAMS.filter(param => !param.same)], before, column)
   }
   const setting = /^\s*([a-z_0-9]+)=([^\s]*)$/.exec(before)
   if (setting) {

@@ -10,6 +10,7 @@ import { BASE_PARAMS, COMMAND_WORDS, ENVIRONMENT } from './library/settings'
 import type { Resolved } from './library'
 import { COMMAND_FILE, type BootFiles } from './scope/effective'
 import { filtersOf } from './scope/filters'
+import { ownerOf, type OwnOverlay } from './scope/ownership'
 import { readOwned } from './own/block'
 import { busName } from './lint/order'
 
@@ -32,7 +33,7 @@ const shortened = (text: string) => text.trim().length > 80 ? `${text.trim().sli
 /** Every line that says something, of the boot file and the command line, in order. */
 export function explainFiles(files: BootFiles, board: Board | null): Explained[] {
   const owned = new Map(readOwned(files.text, files.dialect).map(entry => [entry.line, entry]))
-  const lines = files.dialect === 'key-value' ? keyValueLines(files.text, board) : files.dialect === 'extlinux' ? menuWords(files.text) : environmentWords(files.text)
+  const lines = files.dialect === 'key-value' ? keyValueLines(files.text, board, files.overlays) : files.dialect === 'extlinux' ? menuWords(files.text) : environmentWords(files.text)
   const boot = lines.map((line) => {
     const mine = owned.get(line.line)
     return mine ? { ...line, partIds: mine.partIds, owned: mine.state } : line
@@ -51,10 +52,10 @@ export function explainAt(files: BootFiles, board: Board | null, line: number, c
   if (!entry || entry.kind === 'blank') return null
   const param = entry.params?.find(item => column >= item.from && column < item.to)
   if (param) {
-    const spec = entry.overlay ? overlayNamed(entry.overlay)?.params.find(item => item.name === param.name) : BASE_PARAMS.find(item => item.name === param.name)
+    const spec = specOf(entry, param.name, files.overlays)
     if (spec) return { from: param.from, to: param.to, words: `${param.name}: ${spec.what}${limits(spec)}`, origin: 'memory' }
   }
-  const said = keyValueLine(entry, board)
+  const said = keyValueLine(entry, board, files.overlays)
   return { from: 0, to: entry.text.length, words: said.words, ...(said.origin && { origin: said.origin }) }
 }
 
@@ -63,15 +64,15 @@ function limits({ default: standard, min, max, values }: { default?: string, min
   return [range, standard === undefined ? '' : `${standard} where nothing is said`].filter(Boolean).map(text => `; ${text}`).join('')
 }
 
-function keyValueLines(text: string, board: Board | null): Explained[] {
+function keyValueLines(text: string, board: Board | null, own: readonly OwnOverlay[] | undefined): Explained[] {
   return parseBoot(text, filtersOf(board)).flatMap((line) => {
     if (line.kind === 'blank' || line.kind === 'comment') return []
-    const { words, origin } = keyValueLine(line, board)
+    const { words, origin } = keyValueLine(line, board, own)
     return [{ file: '', line: line.number, text: shortened(line.text), words, ...(origin && { origin }), partIds: [], applies: line.applies }]
   })
 }
 
-function keyValueLine(line: BootLine, board: Board | null): { words: string, origin?: Origin } {
+function keyValueLine(line: BootLine, board: Board | null, own: readonly OwnOverlay[] | undefined): { words: string, origin?: Origin } {
   const hidden = line.applies === 'never' ? ' Hidden from this board by the section.' : line.applies === 'sometimes' && line.kind !== 'filter' ? ` Only where [${line.filter}] holds.` : ''
   switch (line.kind) {
     case 'comment': return { words: 'A comment: nothing reads it.' }
@@ -81,7 +82,7 @@ function keyValueLine(line: BootLine, board: Board | null): { words: string, ori
       const spec = SETTING_SPECS.get(line.name!)
       return spec ? { words: `${upper(spec.what)}: ${spec.kind === 'switch' && /^[01]$/.test(line.value!) ? (line.value === '1' ? 'on' : 'off') : line.value}${spec.unit ? ` ${spec.unit}` : ''}.${hidden}`, origin: spec.origin } : { words: `Not in the library; kept as it is.${hidden}` }
     }
-    case 'param': return { words: line.params!.map(param => line.overlay ? ownParam(line.overlay, param.name, param.value) : baseParam(param.name, param.value)).join(' ') + hidden, origin: 'memory' }
+    case 'param': return { words: line.params!.map(param => paramWords(line, param, own)).join(' ') + hidden, origin: 'memory' }
     case 'overlay': {
       if (!line.name) return { words: `Ends the overlay above: parameters below belong to the base tree again.${hidden}` }
       const spec = overlayNamed(line.name)
@@ -95,9 +96,23 @@ function keyValueLine(line: BootLine, board: Board | null): { words: string, ori
 
 const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
+/** What a parameter is for, by the law of ownership; undefined where nobody known has it. */
+function specOf(line: BootLine, name: string, own: readonly OwnOverlay[] | undefined) {
+  const owner = line.kind === 'overlay' ? 'overlay' : ownerOf(name, line.overlay, own)
+  return owner === 'overlay' || owner === 'unknown' ? overlayNamed(line.overlay)?.params.find(item => item.name === name) : BASE_PARAMS.find(item => item.name === name)
+}
+
+function paramWords(line: BootLine, { name, value }: { name: string, value: string }, own: readonly OwnOverlay[] | undefined): string {
+  switch (ownerOf(name, line.overlay, own)) {
+    case 'base': return baseParam(name, value)
+    case 'nobody': return line.overlay ? `${name}: neither ${line.overlay} nor the base tree has it.` : `${name}: not in the library.`
+    default: return ownParam(line.overlay, name, value)
+  }
+}
+
 function ownParam(overlay: string, name: string, value: string): string {
   const spec = overlayNamed(overlay)?.params.find(param => param.name === name)
-  return `For ${overlay}: ${name}${value ? ` = ${value}` : ''}${spec ? `, ${spec.what}` : ', which it does not have'}.`
+  return `For ${overlay}: ${name}${value ? ` = ${value}` : ''}${spec ? `, ${spec.what}` : ''}.`
 }
 
 function baseParam(name: string, value: string): string {

@@ -1,6 +1,6 @@
 /** Boards and parts of the maker's own: read from text and checked on entry. */
 import type Joi from 'joi'
-import { pathInWords, type Problem } from '../plan/read'
+import { problemsOf, type Problem } from '../failure'
 import { boardSchema, partSchema } from './schemas'
 import type { Board, Part } from './types'
 
@@ -25,7 +25,7 @@ export function readOwn(text: string): OwnResult {
 
 function schemaProblems(schema: Joi.Schema, document: unknown): Problem[] {
   const { error } = schema.validate(document, { abortEarly: false, convert: false })
-  return error ? error.details.map(detail => ({ path: pathInWords(detail.path), message: detail.message })) : []
+  return error ? problemsOf(error.details) : []
 }
 
 /** What no schema sees: options and signals that are named but not there. */

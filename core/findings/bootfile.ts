@@ -1,37 +1,37 @@
-/** The boot file against what the plan needs. */
-import { filtersOf } from '../boot/scope/filters'
-import { isOff, mergeBoot, type Merged } from '../boot/own/merge'
-import { mergeWords } from '../boot/own/words'
+/** The boot files against what the plan needs, what stands in them, and what becomes of the parts in a start. */
+import { writeNeed } from '../asks/write'
+import { asFinding } from '../boot/lint/edits'
+import { mergedFile, rewriteEdit } from '../boot/own/file'
+import { isOff } from '../boot/own/merge'
 import { stateOf, type NeedState } from '../boot/own/state'
-import { writeNeed, type Need } from '../boot/needs'
-import type { Facts } from '../facts/types'
-import type { Edit } from '../plan/edits'
+import type { DarkCause, PartOutcome } from '../boot/rehearse/types'
+import type { BootFile } from '../plan/types'
 import type { Finding, Rule } from './types'
 
-/** The firmware's early versions cut lines here. */
-const LINE_LENGTH = 98
-
 /** A bus or overlay the plan needs is not switched on by the file. */
-export const bootNeeds: Rule = (evidence) => {
-  const { facts, needs, bootLines, merged } = evidence
+export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } }) => {
   const off = facts.plan.boot?.off ?? []
-  const keyValue = (facts.plan.boot?.dialect ?? facts.board?.bootDialect ?? 'key-value') === 'key-value'
+  const keyValue = files.dialect === 'key-value'
   return needs.flatMap((need): Finding[] => {
     if (isOff(need, off)) return []
     // The other dialects name overlays alone.
     if (!keyValue && need.need.kind !== 'overlay') return []
-    const state: NeedState = keyValue ? stateOf(bootLines, need.need) : merged.changes.some(change => change.kind === 'added' && change.why.includes(need.why)) ? { state: 'absent' } : { state: 'met', line: 1 }
+    const state: NeedState = keyValue ? stateOf(lines, need.need) : merged.changes.some(change => change.kind === 'added' && change.why.includes(need.why)) ? { state: 'absent' } : { state: 'met', line: 1 }
     if (state.state === 'met') return []
     const line = writeNeed(need.need)
     const bus = need.busId !== undefined
-    const subjects = [...need.partIds.map(partId => ({ partId })), ...need.busId ? [{ busId: need.busId }] : [], ...'line' in state ? [{ bootLine: state.line }] : []]
+    const at = (number: number) => {
+      const found = lines[number - 1]
+      return found ? [{ text: { file: '', line: number, from: found.from, to: found.from + found.text.length } }] : []
+    }
+    const subjects = [...need.partIds.map(partId => ({ partId })), ...need.busId ? [{ busId: need.busId }] : [], ...'line' in state ? at(state.line) : []]
     const hand = merged.byHand.find(entry => entry.wanted === line)
     if (hand) return [{
-      code: 'boot.by-hand', id: `boot ${line}`, severity: 'note', stages: ['boot'], subjects: [...subjects, { bootLine: hand.line }],
+      code: 'boot.by-hand', id: `boot ${line}`, severity: 'note', stages: ['boot'], subjects: [...subjects, ...at(hand.line)],
       title: `Changed by hand: ${need.why}`,
       sentence: `Voltaris wrote "${line}"; the file now ${hand.found ? `says "${hand.found}"` : 'no longer has the line'}. Your change is kept.`,
       figures: [{ label: 'line', value: line, origin: 'board and part files' }],
-      fixes: [{ label: 'Take the plan\'s line again', edits: [setText(facts, mergedFile(facts, needs, [hand.line]).text)] }],
+      fixes: [{ label: 'Take the plan\'s line again', edits: [rewriteEdit(facts, mergedFile(facts, needs, [hand.line]).text)] }],
     }]
     const where = state.state === 'absent'
       ? facts.plan.boot ? 'The boot file has no such line' : 'There is no boot file in the plan yet'
@@ -42,51 +42,48 @@ export const bootNeeds: Rule = (evidence) => {
       sentence: `${where}: without "${line}" ${bus ? 'the bus does not exist and nothing on it answers' : 'the driver does not start'}. Write it into the boot file and restart once.`,
       subjects,
       figures: [{ label: 'line', value: line, origin: 'board and part files' }],
-      fixes: [{ label: 'Write all of it into the boot file', edits: [setText(facts, merged.text)] }],
+      fixes: [{ label: 'Write all of it into the boot file', edits: [rewriteEdit(facts, merged.text)] }],
     }]
   })
 }
 
-/** The plan's boot file with all that the plan needs in it, as the maker wants lines of parts that are off to be kept. */
-export function mergedFile({ plan, board }: Pick<Facts, 'plan' | 'board'>, needs: readonly Need[], takeBack: readonly number[] = []): Merged {
-  const { text = '', off, whenOff } = plan.boot ?? {}
-  const dialect = plan.boot?.dialect ?? board?.bootDialect ?? 'key-value'
-  if (dialect !== 'key-value') return mergeWords(text, dialect, needs, { off, takeBack })
-  return mergeBoot(text, needs, { off, whenOff, takeBack, filters: filtersOf(board) })
+/** What stands in the files, line by line. */
+export const fileLines: Rule = ({ facts, files: { lint } }) => lint.map(finding => asFinding(finding, facts.plan))
+
+/** Reasons that no other rule tells, with how grave they are. */
+const TOLD_HERE: Partial<Record<DarkCause, { severity: Finding['severity'], todo: string }>> = {
+  'off': { severity: 'note', todo: 'Switch its lines on again when it is wanted.' },
+  'overlay-failed': { severity: 'stop', todo: 'Look at the line that loads it.' },
+  'bus-off': { severity: 'stop', todo: 'Look for the line that switches the bus off, or for two that want its lines.' },
+  'line-taken': { severity: 'stop', todo: 'Give one of the two another line, or take one of their overlays out.' },
+  'seat-taken': { severity: 'stop', todo: 'Give one of the two another address, select or bus.' },
 }
 
-const setText = ({ plan }: Pick<Facts, 'plan'>, text: string): Edit => ({ edit: 'set-boot', boot: { ...plan.boot, text } })
+/** Parts that a start with these files leaves dark. */
+export const darkParts: Rule = ({ files: { outcomes } }) => outcomes.flatMap((outcome): Finding[] => {
+  const told = outcome.cause && TOLD_HERE[outcome.cause]
+  return told ? [darkPart(outcome, told)] : []
+})
 
-/** The kernel's console talks on the serial port that a part wants. */
-export const consoleHoldsPort: Rule = ({ facts }) => {
-  const line = facts.plan.boot?.commandLine ?? ''
-  const found = /\bconsole=(serial0|ttyAMA0|ttyS0)\b[^\s]*\s?/.exec(line)
-  const group = facts.groups.find(entry => entry.bus?.id === 'uart0')
-  if (!found || !group) return []
-  return [{
-    code: 'serial.console', id: 'serial.console', severity: 'stop', stages: ['boot', 'wiring', 'bringup'],
-    title: 'The console holds the serial port',
-    sentence: `The kernel command line sends its console to ${found[1]}: ${group.owner.name} hears the boot messages, and what it sends is taken for a login. Let the console go.`,
-    subjects: [{ partId: group.owner.id, busId: 'uart0' }], figures: [{ label: 'found', value: found[0].trim(), origin: 'practice' }],
-    fixes: [{ label: 'Free the port', edits: [{ edit: 'set-boot', boot: { ...facts.plan.boot!, commandLine: line.replace(found[0], '') } }] }],
-  }]
+function darkPart({ partId, name, why, fix, cause }: PartOutcome, { severity, todo }: { severity: Finding['severity'], todo: string }): Finding {
+  return {
+    code: cause === 'off' ? 'start.switched-off' : 'start.dark', id: `start.dark ${partId}`, severity, stages: ['boot', 'bringup'],
+    title: cause === 'off' ? `${name} is switched off in the boot file` : `${name} stays dark after a start`,
+    sentence: `${/[.!?]$/.test(why) ? why : `${why}.`} ${todo}`,
+    subjects: [{ partId }], figures: [], fixes: fix ? [{ label: fix.label, edits: fix.edits }] : [],
+  }
 }
 
-/** Lines that the firmware would cut or never read. */
-export const bootLinesOff: Rule = ({ facts, bootLines }) => (facts.plan.boot?.dialect ?? facts.board?.bootDialect ?? 'key-value') !== 'key-value'
+/** The maker's own base tree cannot be read, so that no start can be rehearsed on it. */
+export const baseTree: Rule = ({ facts, files: { baseTrouble } }) => baseTrouble === null
   ? []
-  : bootLines.flatMap((line): Finding[] => {
-      if (line.text.length > LINE_LENGTH && line.kind !== 'comment') return [{
-        code: 'boot.line-too-long', id: `boot.line-too-long ${line.number}`, severity: 'caution', stages: ['boot'],
-        title: `Line ${line.number} is too long`,
-        sentence: `Early firmware reads ${LINE_LENGTH} characters of a line and drops the rest. Split it.`,
-        subjects: [{ bootLine: line.number }], figures: [{ label: 'length', value: line.text.length, limit: LINE_LENGTH, unit: 'characters', origin: 'memory' }], fixes: [],
-      }]
-      if (line.kind === 'unknown') return [{
-        code: 'boot.line-unknown', id: `boot.line-unknown ${line.number}`, severity: 'note', stages: ['boot'],
-        title: `Line ${line.number} says nothing the firmware knows`,
-        sentence: `"${line.text.trim().slice(0, 60)}" is neither key=value, a comment, a filter nor an include. It is kept as it is.`,
-        subjects: [{ bootLine: line.number }], figures: [], fixes: [],
-      }]
-      return []
-    })
+  : [{
+      code: 'boot.base-unreadable', id: 'boot.base-unreadable', severity: 'caution', stages: ['boot'],
+      title: `The base tree ${facts.plan.boot?.base?.name ?? ''} cannot be read`,
+      sentence: `${baseTrouble}. No start can be rehearsed on it: drop the blob of the board again, or leave it out and the usual tree of its class is taken.`,
+      subjects: [], figures: [], fixes: facts.plan.boot ? [{ label: 'Leave it out', edits: [{ edit: 'set-boot', boot: withoutBase(facts.plan.boot) }] }] : [],
+    }]
+
+function withoutBase({ base: _, ...boot }: BootFile): BootFile {
+  return boot
+}

@@ -1,5 +1,5 @@
 /** All rules, in one list: adding a rule is adding it here. */
-import { bootLinesOff, bootNeeds, consoleHoldsPort } from './bootfile'
+import { baseTree, bootNeeds, darkParts, fileLines } from './bootfile'
 import { controllerTwice } from './buses'
 import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reservedUsed } from './claims'
 import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
@@ -31,7 +31,7 @@ const RULES: readonly Rule[] = [
   overRating, fuses, converters, hubs, groundMissing, pastTheFuse, acFrontEnd, holdUp, capacitorVoltage,
   packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, clockSense, mainsCaution,
   sockets, widePlugs, relayContacts,
-  consoleHoldsPort, bootNeeds, bootLinesOff,
+  bootNeeds, fileLines, darkParts, baseTree,
   lastScans, unplaced, sharedPositions,
 ]
 

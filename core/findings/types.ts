@@ -1,72 +1,20 @@
-/** One vocabulary for everything Voltaris judges. */
-import type { Origin } from '../catalogue/types'
+/** What a rule is: a function from evidence to findings. */
+import type { Need } from '../asks/needs'
+import type { BootEffect } from '../boot/effect'
 import type { Facts } from '../facts/types'
-import type { Edit } from '../plan/edits'
-import type { StageId } from '../plan/types'
-import type { Need } from '../boot/needs'
-import type { Merged } from '../boot/own/merge'
-import type { BootLine } from '../boot/dialects/key-value'
 import type { Power } from '../power/report'
 import type { SignalFigures } from '../signals/figures'
-import type { Worksheet } from '../worksheets'
+import type { Finding } from '../vocabulary/finding'
 
-/** `stop`: it will not work or something is damaged. `caution`: it may not. `note`: good to know. */
-export type Severity = 'stop' | 'caution' | 'note'
-
-export interface Subject {
-  partId?: string
-  /** `part.terminal` */
-  terminal?: string
-  position?: number
-  busId?: string
-  address?: number
-  rail?: string
-  /** Node of the power tree. */
-  node?: string
-  /** Line of the boot file, 1-based. */
-  bootLine?: number
-}
-
-export interface Figure {
-  label: string
-  value: number | string
-  unit?: string
-  limit?: number | string
-  origin?: Origin
-  /** Key under which the maker can replace the limit. */
-  limitKey?: string
-}
-
-export interface Fix {
-  label: string
-  edits: Edit[]
-}
-
-export interface Finding {
-  /** Stable, e.g. `level.too-high`. */
-  code: string
-  /** Stable within a plan: the code and what it is about. */
-  id: string
-  severity: Severity
-  stages: StageId[]
-  title: string
-  /** What will happen, then what to do. */
-  sentence: string
-  subjects: Subject[]
-  figures: Figure[]
-  fixes: Fix[]
-  /** A worksheet that works it out, filled with the finding's figures. */
-  worksheet?: Worksheet
-}
+export type { Figure, Finding, Fix, Severity, Subject, TextPlace } from '../vocabulary/finding'
 
 /** What a rule may look at. */
 export interface Evidence {
   facts: Facts
   power: Power
   needs: Need[]
-  bootLines: BootLine[]
-  /** The boot file with the plan's lines in it. */
-  merged: Merged
+  /** What the plan's files, as they lie there, say and will do. */
+  files: BootEffect
   signals: SignalFigures
 }
 

@@ -6,6 +6,7 @@
  */
 import type { Board, Part } from '../catalogue/types'
 import { POWER_CHANGES, withoutPart, type PowerEdit } from './power-edits'
+import { withText, type TextChange } from './text'
 import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan, SoftwareBus } from './types'
 
 export type Edit
@@ -36,6 +37,8 @@ export type Edit
     | { edit: 'drop-own', kind: 'boards' | 'parts', id: string }
     | { edit: 'set-limit', key: string, value: number | null }
     | { edit: 'set-boot', boot: BootFile | null }
+  /** Changes one of the plan's files: `''` the boot file, `cmdline.txt` the command line, any other name an included file. */
+    | { edit: 'edit-text', file: string, changes: TextChange[] }
     | { edit: 'wire-done', wire: string, done: boolean }
     | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
     | { edit: 'keep-scan', scan: Scan }
@@ -132,6 +135,7 @@ const CHANGES: Changes = {
   'keep-own-part': (plan, { part }) => ({ ...plan, own: { ...plan.own, parts: [...plan.own.parts.filter(other => other.id !== part.id), part] } }),
   'drop-own': (plan, { kind, id }) => ({ ...plan, own: { ...plan.own, [kind]: plan.own[kind].filter(entry => entry.id !== id) } }),
   'set-boot': (plan, { boot }) => ({ ...plan, boot }),
+  'edit-text': (plan, { file, changes }) => withText(plan, file, changes),
   'wire-done': (plan, { wire, done }) => ({ ...plan, build: { ...plan.build, done: done ? [...plan.build.done.filter(key => key !== wire), wire] : plan.build.done.filter(key => key !== wire) } }),
   'dress-wire': (plan, { terminal, colour, lengthM }) => ({ ...plan, build: { ...plan.build, wires: { ...plan.build.wires, [terminal]: { ...plan.build.wires[terminal], ...(colour !== undefined && { colour }), ...(lengthM !== undefined && { lengthM }) } } } }),
   'keep-scan': (plan, { scan }) => ({ ...plan, scans: [...plan.scans.filter(other => other.id !== scan.id), scan] }),

@@ -1,13 +1,8 @@
 /** Reads a plan from text or from a parsed document, and says what is wrong with it by path. */
+import { problemsOf, type Problem } from '../failure'
 import { migrate, type Document } from './migrate'
 import { planSchema } from './schema'
 import { PLAN_FORMAT, PLAN_VERSION, type Plan } from './types'
-
-/** One thing wrong with a document. `path` is written as in the document, e.g. `parts[2].name`; empty for the whole. */
-export interface Problem {
-  path: string
-  message: string
-}
 
 export type ReadResult = { ok: true, plan: Plan, migratedFrom?: number } | { ok: false, problems: Problem[] }
 
@@ -37,13 +32,8 @@ export function readPlan(document: unknown): ReadResult {
   const migrated = migrate(document as Document)
   const { value, error } = planSchema.validate(migrated, { abortEarly: false, convert: false })
   if (error)
-    return { ok: false, problems: error.details.map(detail => ({ path: pathInWords(detail.path), message: detail.message })) }
+    return { ok: false, problems: problemsOf(error.details) }
   return { ok: true, plan: value as Plan, ...(migrated !== document && { migratedFrom: version as number }) }
-}
-
-/** `['parts', 2, 'name']` → `parts[2].name`. */
-export function pathInWords(path: (string | number)[]): string {
-  return path.map((step, i) => typeof step === 'number' ? `[${step}]` : /^[\w-]+$/.test(step) ? (i ? '.' : '') + step : `[${JSON.stringify(step)}]`).join('')
 }
 
 /** The plan as a file: two-space JSON with a closing newline. */

@@ -2,7 +2,7 @@
 import Joi from 'joi'
 import { boardSchema, partSchema } from '../catalogue/schemas'
 import { powerSchema, worksheetsSchema } from './power-schema'
-import { PLAN_FORMAT, PLAN_VERSION } from './types'
+import { PLAN_FORMAT, PLAN_VERSION, STAGE_IDS } from './types'
 
 export const PART_ID = /^[A-Za-z][A-Za-z0-9-]{0,39}$/
 export const TERMINAL_KEY = /^[A-Za-z][A-Za-z0-9-]{0,39}\.[A-Za-z0-9_-]{1,40}$/
@@ -14,7 +14,7 @@ const partId = Joi.string().pattern(PART_ID, 'part id: a letter, then letters, d
 const terminalKey = Joi.string().pattern(TERMINAL_KEY, 'part.terminal')
 const position = Joi.number().strict().integer().min(1).max(100)
 const voltage = Joi.number().strict().min(0).max(1000)
-const stage = Joi.string().valid('board', 'parts', 'wiring', 'power', 'boot', 'build', 'bringup')
+const stage = Joi.string().valid(...STAGE_IDS)
 
 const contactLoad = Joi.object({
   contact: Joi.number().strict().integer().min(1).max(64).required(),

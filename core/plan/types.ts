@@ -8,7 +8,14 @@ import type { KeptWorksheet, PowerPlan } from './power'
 export const PLAN_FORMAT = 'voltaris-plan'
 export const PLAN_VERSION = 1
 
-export type StageId = 'board' | 'parts' | 'wiring' | 'power' | 'boot' | 'build' | 'bringup'
+/** The stages, in the order of the work: the one table of them. */
+export const STAGES = [
+  { id: 'board', name: 'Board' }, { id: 'parts', name: 'Parts' }, { id: 'wiring', name: 'Wiring' }, { id: 'power', name: 'Power' },
+  { id: 'boot', name: 'Boot files' }, { id: 'build', name: 'Build' }, { id: 'bringup', name: 'Bring-up' },
+] as const
+
+export type StageId = typeof STAGES[number]['id']
+export const STAGE_IDS: readonly StageId[] = STAGES.map(stage => stage.id)
 
 /** Where a terminal is wired: a header position, or another part's terminal such as `expander.A3`. */
 export interface Assignment {

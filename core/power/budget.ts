@@ -1,10 +1,10 @@
 /** Rails and sources against what they can give, read off the solved circuit. */
 import type { Origin } from '../catalogue/types'
 import type { Facts } from '../facts/types'
-import { boardPower } from './board'
+import { boardPower } from '../facts/board'
 import { sharesAt } from './shares'
 import type { PowerState } from './states'
-import type { Tree, TreeNode } from './tree/types'
+import type { Tree, TreeNode } from '../netlist/supply/types'
 
 export interface Load {
   /** Part, or null for the board itself and for what stands between. */

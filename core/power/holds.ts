@@ -1,11 +1,11 @@
 /** What holds the board up after its supply is switched off: capacitors and latches on the way to it. */
 import type { Facts } from '../facts/types'
 import type { NodeRef } from '../plan/power'
-import { boardPower } from './board'
+import { boardPower } from '../facts/board'
 import { capacitorHoldS } from './front/hold'
 import { pathUp } from './shares'
 import type { PowerState } from './states'
-import type { Tree, TreeNode } from './tree/types'
+import type { Tree, TreeNode } from '../netlist/supply/types'
 
 export interface HoldReport {
   node: NodeRef

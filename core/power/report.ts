@@ -2,19 +2,19 @@
 import type { EfficiencyPoint, Origin } from '../catalogue/types'
 import type { Facts } from '../facts/types'
 import type { NodeRef, PowerPlan } from '../plan/power'
-import { boardHeat } from './board'
+import { boardHeat } from '../facts/board'
 import { railBudgets, sourceBudgets, type RailBudget, type SourceBudget } from './budget'
 import { rectifierFigures, type RectifierFigures } from './front/rectifier'
 import { COOLERS, enclosureOf } from './heat/coolers'
 import { runHeat, type HeatRun, type HeatTask } from './heat/run'
 import { holdsOf, type HoldReport } from './holds'
-import { copperRth, STORES, type NodeKind, type NodeRole } from './kinds'
+import { copperRth, STORES, type NodeKind, type NodeRole } from '../netlist/supply/kinds'
 import { dropsTo } from './shares'
 import { solveStates, stateSpecs, type PowerState } from './states'
 import { dayOf, storeReport, type StoreReport } from './store/hours'
 import { simulateWeek, type Week } from './store/week'
-import { buildTree } from './tree/build'
-import type { NodeFigure, Tree, TreeNode, TreeProblem } from './tree/types'
+import { buildTree } from '../netlist/supply/build'
+import type { NodeFigure, Tree, TreeNode, TreeProblem } from '../netlist/supply/types'
 
 export interface ReportNode {
   id: NodeRef

@@ -1,7 +1,7 @@
 /** How much each load takes at a place further up: through a converter the current changes, through a wire it does not. */
 import type { NodeRef } from '../plan/power'
 import type { PowerState } from './states'
-import type { Tree, TreeNode } from './tree/types'
+import type { Tree, TreeNode } from '../netlist/supply/types'
 
 export interface Share {
   node: NodeRef

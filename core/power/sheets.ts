@@ -1,6 +1,6 @@
 /** The worksheets of the supply worked out: fields to fill, and rows of what they come to. */
 import type { Origin } from '../catalogue/types'
-import { areaMm2, GAUGES, milliohmPerM, thinnestGauge, wireFigures, wireMostMa } from './wires'
+import { areaMm2, GAUGES, milliohmPerM, thinnestGauge, wireFigures, wireMostMa } from '../netlist/copper'
 import { ADAPTER_OVERLOAD, blowsWithinS, fittingFuseMa, FUSES_MA, STEADY_SHARE } from './front/fuse'
 import { CAPACITORS_UF, capacitorForUf, rectifierFigures, stepDownInputMa } from './front/rectifier'
 import { capacitorForF, capacitorHoldS, gateHoldS } from './front/hold'

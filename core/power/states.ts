@@ -2,8 +2,8 @@
 import type { BaseState, LoadState, NodeRef, PowerPlan } from '../plan/power'
 import { prepare, solve, type Prepared } from './circuit/solve'
 import type { Operating } from './circuit/types'
-import { backOf, elementsOf, fabricOf, ownOf, type Setting } from './tree/elements'
-import type { Tree, TreeNode } from './tree/types'
+import { backOf, elementsOf, fabricOf, ownOf, type Setting } from './circuit/elements'
+import type { Tree, TreeNode } from '../netlist/supply/types'
 
 export interface PowerState {
   id: string

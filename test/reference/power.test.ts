@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { catalogue } from '../plans'
-import { drawShare } from '../../core/power/board'
+import { drawShare } from '../../core/facts/board'
 import { blowsWithinS, fittingFuseMa, FUSES_MA, shortMa, STEADY_SHARE } from '../../core/power/front/fuse'
 import { capacitorForF, capacitorHoldS, gateHoldS } from '../../core/power/front/hold'
 import { capacitorForUf, rectifierFigures, stepDownInputMa } from '../../core/power/front/rectifier'
@@ -11,7 +11,7 @@ import { chipKw, fanPercentAt, runHeat, secondsTo, steadyC, type HeatTask } from
 import { along, capacityOf, cellsInSeries, restV, temperatureShare } from '../../core/power/store/capacity'
 import { dayOf, packHours } from '../../core/power/store/hours'
 import { clearDayWh, simulateWeek, sunAt, type WeekTask } from '../../core/power/store/week'
-import { areaMm2, bundleShare, diameterMm, GAUGES, measuredOhm, milliohmPerM, pairOhm, thinnestGauge, wireFigures, wireMostMa } from '../../core/power/wires'
+import { areaMm2, bundleShare, diameterMm, GAUGES, measuredOhm, milliohmPerM, pairOhm, thinnestGauge, wireFigures, wireMostMa } from '../../core/netlist/copper'
 
 describe('copper wire', () => {
   it('has the resistance of its gauge', () => {

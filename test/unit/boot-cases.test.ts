@@ -1,9 +1,11 @@
 /** Cases of the trade rebuilt by hand as plans with their files: what the boot files must say, what is caught, what comes alive. Facts of the trade: practice. */
 import { describe, expect, it } from 'vitest'
 import { screenLines } from '../../core/boot/display/lines'
-import { lintBoot, planSide, filesOf } from '../../core/boot/lint'
+import { filesOf } from '../../core/boot/files'
+import { lintBoot, planSide } from '../../core/boot/lint'
 import { applyChanges } from '../../core/boot/lint/types'
-import { needsOf, writeNeed } from '../../core/boot/needs'
+import { needsOf } from '../../core/asks/needs'
+import { writeNeed } from '../../core/asks/write'
 import { rehearse } from '../../core/boot/rehearse/rehearse'
 import { evaluate } from '../../core/evaluate'
 import { gatherFacts } from '../../core/facts/gather'
@@ -25,7 +27,7 @@ const story = (plan: Plan) => rehearse(gatherFacts(plan, catalogue))
 const dark = (plan: Plan) => story(plan).parts.filter(part => part.state === 'dark').map(part => part.name)
 const lint = (plan: Plan) => {
   const facts = gatherFacts(plan, catalogue)
-  return lintBoot({ files: filesOf(plan), board: facts.board, plan: planSide(facts) })
+  return lintBoot({ files: filesOf(plan, facts.board), board: facts.board, plan: planSide(facts) })
 }
 const codes = (plan: Plan) => lint(plan).map(finding => finding.code)
 
@@ -59,7 +61,7 @@ describe('C03, first set-up of an older board', () => {
   it('tells that the file lies in the older place', () => {
     const plan = { ...planOf('early-26', {}), boot: { text: 'gpu_mem=64\n', path: '/boot/firmware/config.txt', image: 'older' as const } }
     const facts = gatherFacts(plan, catalogue)
-    expect(lintBoot({ files: filesOf(plan), board: facts.board, image: 'older' }).map(finding => finding.code)).toEqual(['boot.wrong-path'])
+    expect(lintBoot({ files: filesOf(plan, facts.board), board: facts.board, image: 'older' }).map(finding => finding.code)).toEqual(['boot.wrong-path'])
   })
 })
 
@@ -106,7 +108,9 @@ describe('C08, status screen fed from an internal header', () => {
 
   it('gets the lower clock and core voltage as lines, and says what they save', () => {
     expect(lines(slower)).toEqual(expect.arrayContaining(['arm_freq=600', 'over_voltage=-4']))
-    const note = lint(written(slower)).find(finding => finding.code === 'clock.lowered')!
+    expect(findingsOf(written(slower)).map(finding => finding.code)).toContain('clock.lowered')
+    // In a file whose plan says nothing of it, the file's own rule tells.
+    const note = lint({ ...plan, boot: written(slower).boot }).find(finding => finding.code === 'boot.clock-lowered')!
     expect(note.severity).toBe('note')
     expect(Number(note.figures.find(figure => figure.unit === 'mA')!.value)).toBeGreaterThan(200)
   })

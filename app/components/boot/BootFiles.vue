@@ -40,8 +40,8 @@ function drop(name: string) {
 
 /** A finding chosen in the drawer leads to its line. */
 watch(() => view.marked, (subjects) => {
-  const line = subjects.find(subject => subject.bootLine !== undefined)?.bootLine
-  if (line !== undefined) void show('', line)
+  const text = subjects.find(subject => subject.text)?.text
+  if (text) void show(text.file, text.line)
 })
 </script>
 

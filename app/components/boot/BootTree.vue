@@ -3,7 +3,7 @@
 import { boardFromTree } from '~~/core/devicetree/board/catalogue'
 import { positionsFromNames, readPositions } from '~~/core/devicetree/board/positions'
 import { overlayTarget, type BoardProfile } from '~~/core/devicetree/board/profile'
-import { base64Of, bytesOf } from '~~/core/boot/rehearse/load'
+import { base64Of, bytesOf } from '~~/core/boot/bytes'
 import { baseSource } from '~~/core/devicetree/bases/base'
 
 const project = useProjectStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The load test: cooler, case, fan and clock, and how warm the processor gets. */
 import { COOLERS, ENCLOSURES } from '~~/core/power/heat/coolers'
-import { boardClocking, boardHeat, drawShare } from '~~/core/power/board'
+import { boardClocking, boardHeat, drawShare } from '~~/core/facts/board'
 import type { Cooler, Enclosure, FanControl, HeatPlan } from '~~/core/plan/power'
 import type { Curve } from './LineChart.vue'
 

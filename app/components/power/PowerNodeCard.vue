@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** A node of the power tree: its figures, where they come from, and what can be done with it. */
-import { FIGURES, KINDS } from '~~/core/power/kinds'
+import { FIGURES, KINDS } from '~~/core/netlist/supply/kinds'
 import { consumerOf } from '~~/core/power/flow'
-import { measuredOhm } from '~~/core/power/wires'
+import { measuredOhm } from '~~/core/netlist/copper'
 
 const project = useProjectStore()
 const view = useViewStore()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Every node in one state, in figures: the flow picture for those who read. */
-import { KINDS } from '~~/core/power/kinds'
+import { KINDS } from '~~/core/netlist/supply/kinds'
 import type { PowerState } from '~~/core/power/states'
 
 const { state } = defineProps<{ state: PowerState }>()

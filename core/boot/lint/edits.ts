@@ -1,26 +1,26 @@
-/** Findings on files as findings on a plan: each fix becomes an edit of the plan's boot files. */
-import type { Finding } from '../../findings/types'
+/** Findings on files as findings on a plan: places in files are subjects, changes of text are edits like any other. */
 import type { Edit } from '../../plan/edits'
-import type { BootFile, Plan } from '../../plan/types'
-import { COMMAND_FILE } from '../scope/effective'
-import { applyChanges, type LintFinding, type TextFix } from './types'
+import { anchored, textOfFile } from '../../plan/text'
+import type { Plan } from '../../plan/types'
+import type { Finding } from '../../vocabulary/finding'
+import type { LintFinding, TextFix } from './types'
 
-/** The plan's boot files with a fix made. */
-export function fixedFiles(boot: BootFile | null, fix: TextFix): BootFile {
-  const files = { text: '', ...boot }
-  if (fix.file === '') return { ...files, text: applyChanges(files.text, fix.changes) }
-  if (fix.file === COMMAND_FILE) return { ...files, commandLine: applyChanges(files.commandLine ?? '', fix.changes) }
-  return { ...files, includes: { ...files.includes, [fix.file]: applyChanges(files.includes?.[fix.file] ?? '', fix.changes) } }
+/** A fix as an edit of the plan. */
+export function editOf({ boot }: Pick<Plan, 'boot'>, { file, changes }: TextFix): Edit {
+  const text = textOfFile(boot, file)
+  return { edit: 'edit-text', file, changes: changes.map(change => anchored(text, change)) }
 }
 
-export const editOf = (plan: Pick<Plan, 'boot'>, fix: TextFix): Edit => ({ edit: 'set-boot', boot: fixedFiles(plan.boot, fix) })
+const fileWords = (file: string) => file === '' ? 'Boot file' : file
 
-/** The finding as the drawer shows it. */
+/** The finding as every list of findings shows it. A stop on a part also holds its bring-up back. */
 export function asFinding(finding: LintFinding, plan: Pick<Plan, 'boot'>): Finding {
+  const { file, line, from, to } = finding
   return {
-    code: finding.code, id: `${finding.code} ${finding.file}:${finding.from}`, severity: finding.severity, stages: ['boot'],
-    title: finding.title, sentence: `${finding.file || 'Boot file'}, line ${finding.line}. ${finding.sentence}`, figures: finding.figures,
-    subjects: [...finding.partIds.map(partId => ({ partId })), ...finding.file === '' ? [{ bootLine: finding.line }] : []],
+    code: finding.code, id: `${finding.code} ${file}:${from}`, severity: finding.severity,
+    stages: finding.severity === 'stop' && finding.partIds.length ? ['boot', 'bringup'] : ['boot'],
+    title: finding.title, sentence: `${fileWords(file)}, line ${line}. ${finding.sentence}`, figures: finding.figures,
+    subjects: [...finding.partIds.map(partId => ({ partId })), { text: { file, line, from, to } }],
     fixes: finding.fixes.map(fix => ({ label: fix.label, edits: [editOf(plan, fix)] })),
   }
 }

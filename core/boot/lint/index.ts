@@ -1,9 +1,8 @@
 /** All rules for boot files in one list. Each is text in, findings with places and fixes out. */
 import type { Facts } from '../../facts/types'
 import { bindingOf } from '../../overlays/bindings'
-import { needsOf } from '../needs'
-import { tellDialect } from '../dialects/tell'
-import { effectiveOf, type BootFiles } from '../scope/effective'
+import { needsOf, type Need } from '../../asks/needs'
+import { effectiveOf } from '../scope/effective'
 import { clocks } from './clocks'
 import { linesOfThePlan, overlaysFight } from './fights'
 import { commandLine, environmentConsole, environmentLines, menuLines } from './kernel'
@@ -29,7 +28,7 @@ export function lintBoot(input: LintInput): LintFinding[] {
 }
 
 /** What the plan adds to the reading. */
-export function planSide(facts: Facts): PlanSide {
+export function planSide(facts: Facts, needs: readonly Need[] = needsOf(facts)): PlanSide {
   const off = new Set(facts.plan.boot?.off)
   const buses: Map<string, { partIds: string[], names: string[] }> = new Map()
   for (const group of facts.groups) {
@@ -45,16 +44,5 @@ export function planSide(facts: Facts): PlanSide {
   const lineOwners = new Map(facts.terminals.flatMap(terminal => terminal.signal && terminal.place?.kind === 'header' && terminal.place.line && !off.has(terminal.owner.id)
     ? [[terminal.place.line.line, { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label, ...(bindingOf(terminal.owner) && { compatible: bindingOf(terminal.owner)!.compatible }) }] as const]
     : []))
-  return { needs: needsOf(facts), lineOwners, buses }
-}
-
-/** The plan's files as the boot core reads them. */
-export function filesOf(plan: Facts['plan']): BootFiles {
-  const boot = plan.boot
-  const text = boot?.text ?? ''
-  return {
-    dialect: boot?.dialect ?? tellDialect(text, boot?.path), text,
-    ...(boot?.path !== undefined && { path: boot.path }), ...(boot?.commandLine !== undefined && { commandLine: boot.commandLine }),
-    ...(boot?.includes && { includes: boot.includes }), ...(boot?.overlays && { overlays: boot.overlays }),
-  }
+  return { needs, lineOwners, buses, clock: facts.plan.power.clock }
 }

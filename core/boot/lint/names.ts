@@ -117,6 +117,10 @@ function baseParam(asked: Extract<Asked, { kind: 'param' }>, { effective, files,
       fixes: [{ label: `Move it to ${later.name}`, file: asked.where.file, changes: [...dropParamChanges(asked, files), { from: later.where.to, to: later.where.to, insert: `,${value}` }] }],
     })]
   }
+  if (asked.below) {
+    const own = nearest(asked.name, overlayNamed(asked.below)?.params.map(param => param.name) ?? [])
+    if (own) return [found('overlay.param-unknown', 'caution', place, `${asked.below} has no parameter "${asked.name}": "${own}" is one`, `Neither the overlay above nor the base tree has the name, so the line does nothing. Write ${own}.`, { fixes: [replace(`Write ${own}`, place, own)] })]
+  }
   const near = nearest(asked.name, BASE.keys())
   if (near) return [found('boot.param-unknown', 'caution', place, `There is no parameter "${asked.name}": "${near}" is one`, `The base tree does not know it, and the line does nothing. Write ${near}.`, { fixes: [replace(`Write ${near}`, place, near)] })]
   const overlay = OVERLAYS.get(asked.name)

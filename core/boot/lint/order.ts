@@ -4,37 +4,30 @@ import { BASE_PARAMS } from '../library/settings'
 import { parseBoot } from '../dialects/key-value'
 import type { Asked, AskedParam } from '../scope/effective'
 import { filterKind, filtersOf, MODELS } from '../scope/filters'
-import { writeNeed } from '../needs'
+import { canonicalParam, ownerOf } from '../scope/ownership'
+import { writeNeed } from '../../asks/write'
 import { nearest } from './near'
 import type { LintContext, LintFinding, LintRule } from './types'
 import { commentOut, dropLine, dropParam, fix, found, insertBefore, lineAt, quoted, replace, textOf } from './words'
 
 const BASE = new Map(BASE_PARAMS.map(param => [param.name, param]))
-const canonical = (name: string) => BASE.get(name)?.same ?? name
 
 type AskedOverlay = Extract<Asked, { kind: 'overlay' }>
 const overlaysOf = (context: LintContext) => context.effective.asked.filter((asked): asked is AskedOverlay => asked.kind === 'overlay')
 
-/** A parameter of the base tree that an overlay above it has swallowed. */
+/** A parameter of the base tree in the line of an overlay that does not have it: there it is the overlay's own, or lost. */
 export const scopeOfParameters: LintRule = context => context.files.dialect !== 'key-value'
   ? []
-  : overlaysOf(context).flatMap((overlay): LintFinding[] => {
-      const spec = overlayNamed(overlay.name)
-      return overlay.params.flatMap((param): LintFinding[] => {
-        if (!BASE.has(param.name) || spec?.params.some(entry => entry.name === param.name)) return []
-        const inLine = param.where.line === overlay.where.line
-        const value = param.value === '' ? param.name : `${param.name}=${param.value}`
-        const { from } = lineAt(context.files, { file: overlay.where.file, line: overlay.where.line })
-        const newline = textOf(context.files, overlay.where.file).includes('\r\n') ? '\r\n' : '\n'
-        return [found('boot.param-captured', 'caution', param.where, inLine ? `"${param.name}" stands in the line of an overlay` : `"${param.name}" belongs to the overlay above it`,
-          `${inLine ? 'Behind a dtoverlay in its line' : `Line ${param.where.line} comes after dtoverlay=${overlay.name} in line ${overlay.where.line}, and`} a parameter is taken for that overlay's own. It has none of that name, so ${value} is lost. Move it above, or end the overlay with an empty dtoverlay= first.`, {
-            fixes: [
-              { label: 'Move it above the overlay', file: param.where.file, changes: [...dropParam('', context.files, param.where).changes, { from, to: from, insert: `dtparam=${value}${newline}` }] },
-              ...inLine ? [] : [insertBefore('End the overlay first', context.files, param.where, 'dtoverlay=')],
-            ],
-          })]
-      })
-    })
+  : overlaysOf(context).flatMap(overlay => overlay.params.flatMap((param): LintFinding[] => {
+      if (param.where.line !== overlay.where.line || ownerOf(param.name, overlay.name, context.files.overlays) !== 'base') return []
+      const value = param.value === '' ? param.name : `${param.name}=${param.value}`
+      const { from } = lineAt(context.files, { file: overlay.where.file, line: overlay.where.line })
+      const newline = textOf(context.files, overlay.where.file).includes('\r\n') ? '\r\n' : '\n'
+      return [found('boot.param-captured', 'caution', param.where, `"${param.name}" stands in the line of an overlay`,
+        `Behind a dtoverlay in its line a parameter is taken for that overlay's own. ${overlay.name} has none of that name, so ${value} is lost. Give it a dtparam line of its own.`, {
+          fixes: [{ label: 'Give it a line of its own', file: param.where.file, changes: [...dropParam('', context.files, param.where).changes, { from, to: from, insert: `dtparam=${value}${newline}` }] }],
+        })]
+    }))
 
 /** Lines under a heading that this board does not read. */
 export const hiddenByFilter: LintRule = (context) => {
@@ -81,7 +74,7 @@ export const repeated: LintRule = (context) => {
       settings.set(asked.name, asked)
     }
     else if (asked.kind === 'param') {
-      const name = canonical(asked.name)
+      const name = canonicalParam(asked.name)
       const before = params.get(name)
       if (before && before.applies === asked.applies) findings.push(sameParam(before, asked, context))
       params.set(name, asked)

@@ -1,15 +1,12 @@
 /** Findings on files, with the place in the text and fixes that are changes of text. */
 import type { Board } from '../../catalogue/types'
-import type { Figure, Severity } from '../../findings/types'
+import type { ClockPlan } from '../../plan/power'
+import type { TextChange } from '../../plan/text'
+import type { Figure, Severity } from '../../vocabulary/finding'
 import type { BootFiles, Effective } from '../scope/effective'
-import type { Need } from '../needs'
+import type { Need } from '../../asks/needs'
 
-/** Replaces a stretch of one file. Offsets are those of the text before. */
-export interface TextChange {
-  from: number
-  to: number
-  insert: string
-}
+export type { TextChange }
 
 export interface TextFix {
   label: string
@@ -41,6 +38,8 @@ export interface PlanSide {
   needs: readonly Need[]
   /** Line → part that has it in the plan. */
   lineOwners: ReadonlyMap<number, { partId: string, name: string, serves: string, compatible?: string }>
+  /** The clock that the plan asks for: a rule of the plan speaks of it. */
+  clock: ClockPlan
   /** Controllers that parts of the plan lie on, with those parts. */
   buses: ReadonlyMap<string, { partIds: string[], names: string[] }>
 }
@@ -59,14 +58,4 @@ export interface LintContext extends LintInput {
 
 export type LintRule = (context: LintContext) => LintFinding[]
 
-/** The text with changes made. They may stand in any order; of two that overlap the first in the text is made. */
-export function applyChanges(text: string, changes: readonly TextChange[]): string {
-  let at = 0
-  let out = ''
-  for (const { from, to, insert } of [...changes].sort((a, b) => a.from - b.from || a.to - b.to)) {
-    if (from < at) continue
-    out += text.slice(at, from) + insert
-    at = to
-  }
-  return out + text.slice(at)
-}
+export { withChanges as applyChanges } from '../../plan/text'

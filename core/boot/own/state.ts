@@ -1,6 +1,7 @@
 /** How a file stands to what a plan needs of it. */
 import type { BootNeed } from '../../catalogue/types'
 import type { BootLine, BootParam } from '../dialects/key-value'
+import { canonicalParam, ownerOf, paramsOfOverlay } from '../scope/ownership'
 
 export type NeedState
   = | { state: 'met', line: number }
@@ -10,18 +11,11 @@ export type NeedState
     | { state: 'filtered', line: number, filter: string }
     | { state: 'absent' }
 
-/** Names under which the firmware knows one base parameter. memory */
-const PARAM_NAMES: Record<string, string[]> = {
-  i2c_arm: ['i2c_arm', 'i2c', 'i2c1'],
-  i2c_vc: ['i2c_vc', 'i2c0'],
-  i2c_arm_baudrate: ['i2c_arm_baudrate', 'i2c_baudrate', 'i2c1_baudrate'],
-}
-
 /** How the file stands to one need. The last line that applies decides, as in the firmware. */
 export function stateOf(lines: readonly BootLine[], need: BootNeed): NeedState {
   let found: NeedState = { state: 'absent' }
-  for (const line of lines) {
-    const says = whatLineSays(line, need)
+  for (const [i, line] of lines.entries()) {
+    const says = whatLineSays(lines, i, need)
     if (says === null) continue
     if (line.applies !== 'always') {
       if (says.met && found.state === 'absent') found = { state: 'filtered', line: line.number, filter: line.filter }
@@ -32,19 +26,19 @@ export function stateOf(lines: readonly BootLine[], need: BootNeed): NeedState {
   return found
 }
 
-function whatLineSays(line: BootLine, need: BootNeed): { met: boolean, found: string } | null {
+function whatLineSays(lines: readonly BootLine[], at: number, need: BootNeed): { met: boolean, found: string } | null {
+  const line = lines[at]!
   if (need.kind === 'setting')
     return line.kind === 'setting' && line.name === need.name ? { met: line.value === need.value, found: line.value ?? '' } : null
   if (need.kind === 'param') {
-    if (line.kind !== 'param' || line.overlay) return null
-    const param = line.params!.findLast(entry => namesOf(need.name).includes(entry.name))
+    if (line.kind !== 'param') return null
+    const param = line.params!.findLast(entry => canonicalParam(entry.name) === canonicalParam(need.name) && ownerOf(entry.name, line.overlay) !== 'overlay')
     return param ? { met: sameValue(param.value, need.value), found: param.value } : null
   }
   if (line.kind !== 'overlay' || line.name !== need.name) return null
-  return { met: sameParams(line.params!, need.params ?? {}), found: line.text.trim() }
+  return { met: sameParams(paramsOfOverlay(lines, at), need.params ?? {}), found: line.text.trim() }
 }
 
-const namesOf = (name: string) => PARAM_NAMES[name] ?? [name]
 const ON = new Set(['', 'on', 'yes', 'true', 'y', '1'])
 const OFF = new Set(['off', 'no', 'false', 'n', '0'])
 

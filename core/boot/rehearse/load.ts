@@ -6,8 +6,10 @@ import { parametersOf, setParameter } from '../../devicetree/overlay/params'
 import { compileText } from '../../devicetree/source/compile'
 import { DeviceTreeError, childOf, nodeAt, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type TreeNode } from '../../devicetree/types'
 import { appearsOf, isOn, listedName, overlayNamed, resolveOverlay, SETTING_SPECS, sourceOf } from '../library'
+import { bytesOf } from '../bytes'
 import type { Appears } from '../library/types'
-import { effectiveOf, type Asked, type BootFiles, type Effective, type OwnOverlay } from '../scope/effective'
+import { effectiveOf, type Asked, type BootFiles, type Effective } from '../scope/effective'
+import type { OwnOverlay } from '../scope/ownership'
 import type { Step } from './types'
 
 export interface Loaded {
@@ -18,19 +20,6 @@ export interface Loaded {
   on: { name: string, appears: Appears[] }[]
   /** Overlays that were asked for and did not go on, with the reason. */
   failed: Map<string, string>
-}
-
-/** Bytes of a base64 text. Throws `DeviceTreeError` (`blob`) for a text that is none. */
-export function bytesOf(base64: string): Uint8Array {
-  if (!/^[A-Za-z0-9+/\s]*={0,2}\s*$/.test(base64) || base64.replace(/\s/g, '').length % 4) throw new DeviceTreeError('blob', 'what is kept of the file is no base64')
-  const binary = atob(base64)
-  return Uint8Array.from(binary, letter => letter.charCodeAt(0))
-}
-
-export const base64Of = (bytes: Uint8Array): string => {
-  let binary = ''
-  for (let at = 0; at < bytes.length; at += 0x8000) binary += String.fromCharCode(...bytes.subarray(at, at + 0x8000))
-  return btoa(binary)
 }
 
 /** Runs the files against a base tree. Faults of overlays are steps of the story, never thrown. */

@@ -43,10 +43,16 @@ export type PartState
   /** Nothing of it is the kernel's business. */
     | 'no-driver'
 
+/** Why a part stays dark. */
+export type DarkCause
+  = | 'no-board' | 'unplaced' | 'off' | 'missing-line' | 'overlay-failed' | 'bus-off' | 'line-taken' | 'seat-taken' | 'console'
+
 export interface PartOutcome {
   partId: string
   name: string
   state: PartState
+  /** Of a part that stays dark. */
+  cause?: DarkCause
   why: string
   /** What would bring it alive. */
   fix?: { label: string, line: string, edits: Edit[] }

@@ -10,14 +10,8 @@ import { parseBoot, type BootLine } from '../dialects/key-value'
 import { splitLines } from '../dialects/lines'
 import type { Dialect } from '../dialects/tell'
 import { filtersOf } from './filters'
-
-/** An overlay of the maker's own, by the name that the boot file calls it. */
-export interface OwnOverlay {
-  name: string
-  kind: 'source' | 'blob'
-  /** Source text, or the blob in base64. */
-  content: string
-}
+import { ownerOf, type OwnOverlay } from './ownership'
+import { COMMAND_FILE } from '../../plan/text'
 
 export interface BootFiles {
   dialect: Dialect
@@ -47,7 +41,8 @@ export type Applies = 'always' | 'never' | 'sometimes'
 
 export type Asked
   = | { kind: 'setting', name: string, value: string, applies: Applies, where: Where }
-    | { kind: 'param', name: string, value: string, applies: Applies, where: Where }
+  /** `below`: it stands below this overlay, and neither that nor the base tree has the name. */
+    | { kind: 'param', name: string, value: string, applies: Applies, where: Where, below?: string }
     | { kind: 'overlay', name: string, params: AskedParam[], applies: Applies, where: Where }
     | { kind: 'missing-file', name: string, applies: Applies, where: Where }
 
@@ -57,7 +52,7 @@ export interface Effective {
   words: { name: string, value: string | null, where: Where }[]
 }
 
-export const COMMAND_FILE = 'cmdline.txt'
+export { COMMAND_FILE }
 
 /** Deepest nesting of included files. */
 const MOST_INCLUDES = 8
@@ -93,9 +88,11 @@ function keyValue(files: BootFiles, board: Board | null): Asked[] {
         asked.push(open)
       }
       else if (line.kind === 'param') {
-        const params = paramsOf(line, file)
-        if (open) open.params.push(...params)
-        else asked.push(...params.map(param => ({ kind: 'param' as const, ...param, applies })))
+        for (const param of paramsOf(line, file)) {
+          const owner = ownerOf(param.name, open?.name ?? '', files.overlays)
+          if (open && (owner === 'overlay' || owner === 'unknown')) open.params.push(param)
+          else asked.push({ kind: 'param', ...param, applies, ...(open && owner === 'nobody' && { below: open.name }) })
+        }
       }
       else if (line.kind === 'include') {
         const included = files.includes?.[line.name!]

@@ -2,9 +2,9 @@
 import type { SupplyUnit } from '../../catalogue/types'
 import type { Facts } from '../../facts/types'
 import { freeNodeId } from '../../plan/power-edits'
-import { boardClocking, drawShare } from '../../power/board'
-import type { Tree, TreeNode } from '../../power/tree/types'
-import { GAUGES } from '../../power/wires'
+import { boardClocking, drawShare } from '../../facts/board'
+import type { Tree, TreeNode } from '../../netlist/supply/types'
+import { GAUGES } from '../../netlist/copper'
 import { amps } from './words'
 import type { Way } from './ways'
 

@@ -1,7 +1,7 @@
 /** Heat: clocks that fall under load, fans that do nothing, coolers that do not fit. */
 import { COOLERS, ENCLOSURES, enclosureOf } from '../../power/heat/coolers'
 import { runHeat } from '../../power/heat/run'
-import { boardClocking, drawShare } from '../../power/board'
+import { boardClocking, drawShare } from '../../facts/board'
 import { heatTask } from '../../power/report'
 import type { Cooler, Enclosure, FanControl, HeatPlan } from '../../plan/power'
 import type { Evidence, Finding, Fix, Rule } from '../types'

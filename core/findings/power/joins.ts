@@ -1,9 +1,9 @@
 /** How the tree hangs together: two sources on one rail, who feeds whom, grounds, and what does not fit at all. */
-import { KINDS, FIGURES, ONE_WAY } from '../../power/kinds'
-import { boardPower } from '../../power/board'
+import { KINDS, FIGURES, ONE_WAY } from '../../netlist/supply/kinds'
+import { boardPower } from '../../facts/board'
 import { stateNamed, type Power } from '../../power/report'
 import type { NodeRef } from '../../plan/power'
-import type { Tree, TreeNode, TreeProblem } from '../../power/tree/types'
+import type { Tree, TreeNode, TreeProblem } from '../../netlist/supply/types'
 import type { Evidence, Finding, Rule } from '../types'
 import { amps, ma, nodeSubject } from './words'
 

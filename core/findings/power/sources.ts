@@ -1,6 +1,6 @@
 /** Sources asked for more than they give, or too small for the board. */
 import { freeNodeId } from '../../plan/power-edits'
-import { boardPower } from '../../power/board'
+import { boardPower } from '../../facts/board'
 import { feedLimit, usbBudget } from '../../power/budget'
 import { stateNamed, type Power } from '../../power/report'
 import { pathUp } from '../../power/shares'

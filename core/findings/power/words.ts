@@ -1,6 +1,6 @@
 /** Supply figures in words. */
 import type { ReportNode } from '../../power/report'
-import type { TreeNode } from '../../power/tree/types'
+import type { TreeNode } from '../../netlist/supply/types'
 import type { Figure, Subject } from '../types'
 
 /** `1.24 A`, `310 mA`, `0.4 mA`. */

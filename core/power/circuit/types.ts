@@ -3,8 +3,9 @@
  * Currents in mA, voltages in V, resistances in ohms, powers in mW. A wire's return is lumped into its resistance.
  */
 
-/** Name of a joint. */
-export type Joint = string
+import type { Joint } from '../../netlist/supply/types'
+
+export type { Joint }
 
 /** Efficiency of a converter by its output current; between the points a straight line, outside them the nearest point. */
 export type EfficiencyCurve = readonly { currentMa: number, efficiency: number }[]

@@ -3,7 +3,7 @@ import type { SupplyUnit } from '../../catalogue/types'
 import type { DayPart, NodeRef } from '../../plan/power'
 import { sharesAt } from '../shares'
 import { solveStates, type PowerState, type StateSpec } from '../states'
-import type { Tree, TreeNode } from '../tree/types'
+import type { Tree, TreeNode } from '../../netlist/supply/types'
 import { capacityOf, type Capacity } from './capacity'
 
 export interface DayPower {

@@ -1,7 +1,7 @@
 import { shippedCatalogue } from '../../../core/catalogue'
-import { needsOf } from '../../../core/boot/needs'
+import { needsOf } from '../../../core/asks/needs'
 import { gatherFacts } from '../../../core/facts/gather'
-import { mergedFile } from '../../../core/findings/bootfile'
+import { mergedFile } from '../../../core/boot/own/file'
 import { planAndMore } from '../../utils/door'
 
 /** The boot file with the plan's lines in it. The body is a plan, or `{ plan, text }` for another file than the plan's own. */

@@ -4,7 +4,8 @@ import { compareLines, restoreEndings } from '../../../core/boot/lines'
 import { BLOCK_BEGIN, tagOf } from '../../../core/boot/own/block'
 import { mergeBoot } from '../../../core/boot/own/merge'
 import { stateOf } from '../../../core/boot/own/state'
-import { writeNeed, type Need } from '../../../core/boot/needs'
+import type { Need } from '../../../core/asks/needs'
+import { writeNeed } from '../../../core/asks/write'
 import { parseBoot, printBoot } from '../../../core/boot/dialects/key-value'
 import { decodeBoot, encodeBoot } from '../../../app/composables/useBootBytes'
 import type { BootNeed } from '../../../core/catalogue/types'
@@ -92,8 +93,9 @@ describe('the boot file', () => {
 
 describe('what a boot file says', () => {
   // Filters, order and ownership of parameters as handbooks of the format describe them: memory.
-  it('reads a parameter after an overlay as that overlay\'s own, until an empty overlay line', () => {
-    expect(state('dtoverlay=other\ndtparam=i2c_arm=on\n', I2C).state).toBe('absent')
+  it('lets a parameter that the overlay above does not have fall through to the base tree', () => {
+    expect(state('dtoverlay=other\ndtparam=i2c_arm=on\n', I2C).state).toBe('met')
+    expect(state('dtoverlay=vc4-kms-v3d\ndtparam=audio=off\ndtparam=i2c_arm=on\n', I2C).state).toBe('met')
     expect(state('dtoverlay=other\ndtoverlay=\ndtparam=i2c_arm=on\n', I2C).state).toBe('met')
   })
 

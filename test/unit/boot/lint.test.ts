@@ -28,7 +28,7 @@ const FAULTS: [what: string, text: string, code: string, after: string | null, m
   ['a line written with letters', 'dtoverlay=gpio-ir,gpio_pin=GPIO18\n', 'boot.value-off', 'dtoverlay=gpio-ir,gpio_pin=18\n'],
   ['a parameter without its value', 'dtoverlay=w1-gpio,gpiopin\n', 'boot.value-off', 'dtoverlay=w1-gpio,gpiopin=4\n'],
   ['a comment at the end of a line', 'gpu_mem=64 # enough\n', 'boot.comment-in-value', 'gpu_mem=64\n'],
-  ['a base parameter behind an overlay', 'dtoverlay=vc4-kms-v3d\ndtparam=spi=on\n', 'boot.param-captured', 'dtparam=spi=on\ndtoverlay=vc4-kms-v3d\n'],
+  ['a parameter below an overlay that neither it nor the base has', 'dtoverlay=gpio-fan,gpiopin=18\ndtparam=tmep=60000\n', 'overlay.param-unknown', 'dtoverlay=gpio-fan,gpiopin=18\ndtparam=temp=60000\n'],
   ['a base parameter in the line of an overlay', 'dtoverlay=vc4-kms-v3d,spi=on\n', 'boot.param-captured', 'dtparam=spi=on\ndtoverlay=vc4-kms-v3d\n'],
   ['an overlay\'s parameter above it', 'dtparam=gpiopin=17\ndtoverlay=w1-gpio\n', 'boot.param-too-early', 'dtoverlay=w1-gpio,gpiopin=17\n'],
   ['the same overlay twice', 'dtoverlay=w1-gpio,gpiopin=4\ndtoverlay=w1-gpio,gpiopin=4\n', 'boot.repeated', 'dtoverlay=w1-gpio,gpiopin=4\n'],
@@ -88,7 +88,7 @@ describe('a fault in a boot file', () => {
   it('in clock and voltage says what a lower clock saves, by clock × voltage²', () => {
     // textbook: dynamic power goes with f·V²; the board's figures are memory.
     const [found] = lint('arm_freq=600\nover_voltage=-4\n')
-    expect(found).toMatchObject({ code: 'clock.lowered', severity: 'note' })
+    expect(found).toMatchObject({ code: 'boot.clock-lowered', severity: 'note' })
     const saved = Number(found!.figures.find(figure => figure.label === 'saved at peak')!.value)
     const board = boardOf('forty-usb-c')
     const share = 0.6 * (1 - 600 / 1500 * ((0.88 - 0.1) / 0.88) ** 2)
@@ -182,10 +182,10 @@ describe('files beside a plan', () => {
     const text = 'max_framebuffer=2\n'
     const plan = { ...serial, boot: { text } }
     const card = asFinding(lint(text)[0]!, plan)
-    expect(card).toMatchObject({ stages: ['boot'], subjects: [{ bootLine: 1 }] })
+    expect(card).toMatchObject({ stages: ['boot'], subjects: [{ text: { file: '', line: 1 } }] })
     expect(applyEdit(plan, card.fixes[0]!.edits[0]!).plan.boot!.text).toBe('max_framebuffers=2\n')
     const command = { label: '', file: 'cmdline.txt', changes: [{ from: 0, to: 1, insert: 'b' }] }
-    expect(applyEdit(plan, editOf({ boot: { text, commandLine: 'a' } }, command)).plan.boot).toEqual({ text, commandLine: 'b' })
+    expect(applyEdit({ ...plan, boot: { text, commandLine: 'a' } }, editOf({ boot: { text, commandLine: 'a' } }, command)).plan.boot).toEqual({ text, commandLine: 'b' })
     expect(editOf({ boot: null }, { ...command, file: 'more.txt', changes: [{ from: 0, to: 0, insert: 'x' }] })).toMatchObject({ boot: { text: '', includes: { 'more.txt': 'x' } } })
   })
 })

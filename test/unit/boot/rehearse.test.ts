@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { bundleOf, textOfBundle, unzip, zipOf } from '../../../core/boot/bundle'
-import { base64Of, bytesOf } from '../../../core/boot/rehearse/load'
+import { base64Of, bytesOf } from '../../../core/boot/bytes'
 import { rehearse } from '../../../core/boot/rehearse/rehearse'
 import { readBlob } from '../../../core/devicetree/blob/read'
 import { writeBlob } from '../../../core/devicetree/blob/write'

@@ -47,9 +47,9 @@ describe('section filters', () => {
 })
 
 describe('parameters', () => {
-  it('belong to the overlay above them until it ends', () => {
+  it('belong to the overlay above them where it has their name, and to the base tree where it has not', () => {
     expect(asked('dtparam=spi=on\ndtoverlay=w1-gpio\ndtparam=gpiopin=17\ndtparam=i2c_arm=on\ndtoverlay=\ndtparam=audio=on\n'))
-      .toEqual(['param spi=on', 'overlay w1-gpio,gpiopin=17,i2c_arm=on', 'param audio=on'])
+      .toEqual(['param spi=on', 'overlay w1-gpio,gpiopin=17', 'param i2c_arm=on', 'param audio=on'])
   })
 
   it('belong to the next overlay when one follows, and to the base below a section', () => {

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { fillTemplate, needsOf, writeNeed } from '../../../core/boot/needs'
+import { needsOf } from '../../../core/asks/needs'
+import { writeNeed } from '../../../core/asks/write'
+import { fillTemplate } from '../../../core/asks/placeholders'
 import { expectedOf } from '../../../core/bringup/expected'
 import { wiresOf } from '../../../core/build/wires'
 import { gatherFacts } from '../../../core/facts/gather'

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import { powerItemSchema, supplySchema } from '../../../core/catalogue/schemas'
 import { evaluate } from '../../../core/evaluate'
-import { FIGURES, KINDS } from '../../../core/power/kinds'
+import { FIGURES, KINDS } from '../../../core/netlist/supply/kinds'
 import { catalogue, planOf } from '../../plans'
 
 describe.each([...catalogue.powerItems.values()].map(item => [item.id, item] as const))('%s', (id, item) => {

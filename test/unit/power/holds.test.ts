@@ -4,11 +4,11 @@ import { evaluate } from '../../../core/evaluate'
 import { gatherFacts } from '../../../core/facts/gather'
 import type { PowerNode, PowerPlan } from '../../../core/plan/power'
 import type { Plan } from '../../../core/plan/types'
-import { boardClocking, boardDraw, boardHeat, boardPower } from '../../../core/power/board'
+import { boardClocking, boardDraw, boardHeat, boardPower } from '../../../core/facts/board'
 import { COOLERS, enclosureOf, ENCLOSURES } from '../../../core/power/heat/coolers'
 import { heatTask } from '../../../core/power/report'
 import { shutdownS } from '../../../core/power/holds'
-import { copperRth } from '../../../core/power/kinds'
+import { copperRth } from '../../../core/netlist/supply/kinds'
 import { catalogue, fixedAt, planOf } from '../../plans'
 
 const node = (id: string, type: string, from: string, figures?: Record<string, number>): PowerNode => ({ id, type, name: id, from, ...figures && { figures } })

@@ -1,8 +1,8 @@
 /** The power tree as a circuit: each node becomes its element, each load draws what the state says. */
 import type { LoadState, NodeRef } from '../../plan/power'
-import type { Element } from '../circuit/types'
-import { pairOhm } from '../wires'
-import type { Tree, TreeNode } from './types'
+import type { Element } from './types'
+import { pairOhm } from '../../netlist/copper'
+import type { Tree, TreeNode } from '../../netlist/supply/types'
 
 /** How the loads and switches stand. */
 export interface Setting {

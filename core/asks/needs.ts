@@ -3,6 +3,8 @@ import type { BootNeed } from '../catalogue/types'
 import { holds } from '../facts/gather'
 import { circuitOf } from '../facts/circuits'
 import type { Bus, BusGroup, Facts, ResolvedPart } from '../facts/types'
+import { fillTemplate } from './placeholders'
+import { overlayFileName, sameNeed } from './write'
 
 export interface Need {
   need: BootNeed
@@ -18,9 +20,6 @@ export interface Need {
 export function needsOf(facts: Facts): Need[] {
   return [...busNeeds(facts), ...partNeeds(facts), ...madeNeeds(facts), ...fanNeeds(facts), ...clockNeeds(facts)]
 }
-
-/** Name in the boot file of the overlay that Voltaris makes for a part. */
-export const overlayFileName = (partId: string) => `voltaris-${partId.toLowerCase()}`
 
 /** Overlays made for parts, where the maker chose one. */
 function madeNeeds({ parts, plan }: Facts): Need[] {
@@ -149,56 +148,6 @@ function fillNeed(need: BootNeed, owner: ResolvedPart, facts: Facts): BootNeed |
   if (bus && bus.id !== 'i2c1') params[bus.id] = ''
   if (owner.part.i2c && !owner.part.isAddOn && !bus) return null
   return { kind: 'overlay', name: need.name, ...(Object.keys(params).length && { params }) }
-}
-
-/**
- * Fills `{signal}` with that signal's line, `{option:id}` with an option, `{fan:on}` and `{fan:hysteresis}` in thousandths of a degree, `{spi}` and `{select}` with the SPI bus and select number.
- * Null while something it needs has no place yet.
- */
-export function fillTemplate(text: string, owner: ResolvedPart, facts: Facts): string | null {
-  let complete = true
-  const filled = text.replace(/\{([^}]+)\}/g, (_, name: string) => {
-    const value = valueOf(name, owner, facts)
-    if (value === null) complete = false
-    return value ?? ''
-  })
-  return complete ? filled : null
-}
-
-/** A fan that is switched: where the plan has no threshold of its own, these. practice */
-const USUAL_THRESHOLD = { onC: 60, hysteresisC: 10 }
-
-function valueOf(name: string, owner: ResolvedPart, facts: Facts): string | null {
-  if (name.startsWith('fan:')) {
-    const { fan } = facts.plan.power.heat
-    const { onC, hysteresisC } = fan.mode === 'threshold' ? fan : USUAL_THRESHOLD
-    return String(Math.round(1000 * (name === 'fan:on' ? onC : hysteresisC)))
-  }
-  if (name.startsWith('option:')) return owner.options[name.slice(7)] ?? null
-  if (name === 'spi' || name === 'select') {
-    const bus = facts.groups.find(group => group.owner === owner && group.kind === 'spi')?.bus
-    if (!bus?.route) return null
-    if (name === 'spi') return bus.id.replace('spi', '')
-    const select = owner.signals.find(signal => signal.role === 'spi.select')
-    const place = select && facts.byKey.get(`${owner.id}.${select.id}`)?.place
-    if (place?.kind !== 'header') return null
-    const signal = Object.entries(bus.route.lines).find(([, line]) => line === place.line?.line)?.[0]
-    return signal?.replace('select', '') ?? null
-  }
-  const place = facts.byKey.get(`${owner.id}.${name}`)?.place
-  return place?.kind === 'header' && place.line ? String(place.line.line) : null
-}
-
-export function sameNeed(a: BootNeed, b: BootNeed): boolean {
-  return writeNeed(a) === writeNeed(b)
-}
-
-/** The line of a boot file that meets the need. */
-export function writeNeed(need: BootNeed): string {
-  if (need.kind === 'setting') return `${need.name}=${need.value}`
-  if (need.kind === 'param') return `dtparam=${need.name}=${need.value}`
-  const params = Object.entries(need.params ?? {}).map(([name, value]) => value === '' ? `,${name}` : `,${name}=${value}`)
-  return `dtoverlay=${need.name}${params.join('')}`
 }
 
 const list = (owners: ResolvedPart[]) => owners.map(owner => owner.name).join(', ')

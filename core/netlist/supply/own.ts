@@ -2,7 +2,7 @@
 import type { Facts } from '../../facts/types'
 import type { NodeRef, PowerNode, PowerPlan } from '../../plan/power'
 import type { SupplyUnit } from '../../catalogue/types'
-import { KINDS } from '../kinds'
+import { KINDS } from './kinds'
 import { figuresOf } from './figures'
 import type { TreeNode, TreeProblem } from './types'
 

@@ -1,6 +1,6 @@
 /** Displays side by side: what each shows, how it is touched, what it takes, what it draws. */
-import { spiClock, framesPerSecond } from '../signals/rates'
-import type { Board, Part } from './types'
+import { spiClock, framesPerSecond } from './rates'
+import type { Board, Part } from '../catalogue/types'
 
 export interface DisplayRow {
   partId: string

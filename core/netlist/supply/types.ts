@@ -1,8 +1,10 @@
 /** The power tree: every node that gives, passes on or takes, with its figures and where each comes from. */
 import type { EfficiencyPoint, LoadLaw, Origin, PowerItem, SupplyUnit } from '../../catalogue/types'
 import type { Join, NodeRef } from '../../plan/power'
-import type { Joint } from '../circuit/types'
-import type { NodeKind, NodeRole } from '../kinds'
+import type { NodeKind, NodeRole } from './kinds'
+
+/** Name of a joint: what several nodes give to or take from. */
+export type Joint = string
 
 export interface NodeFigure {
   value: number

@@ -1,7 +1,7 @@
 /** A node's figures: the file's, or the maker's in their place; what cannot be is said and not used. */
 import type { Origin } from '../../catalogue/types'
 import type { NodeRef } from '../../plan/power'
-import { FIGURES, KINDS, type NodeKind } from '../kinds'
+import { FIGURES, KINDS, type NodeKind } from './kinds'
 import type { NodeFigure, TreeProblem } from './types'
 
 /**

@@ -1,0 +1,57 @@
+/** The placeholders that part files may use in boot lines, device nodes and bindings: one table, each with what stands in for it. */
+import type { Facts, ResolvedPart } from '../facts/types'
+
+/** A fan that is switched: where the plan has no threshold of its own, these. practice */
+const USUAL_THRESHOLD = { onC: 60, hysteresisC: 10 }
+
+type Filler = (owner: ResolvedPart, facts: Facts, argument: string) => string | null
+
+const fan = ({ plan: { power: { heat } } }: Facts) => heat.fan.mode === 'threshold' ? heat.fan : USUAL_THRESHOLD
+const thousandths = (value: number) => String(Math.round(1000 * value))
+
+/** Bus of a kind that the part lies on, where it is a controller of the board. */
+const controllerOf = (owner: ResolvedPart, facts: Facts, kind: 'i2c' | 'spi') => facts.groups.find(group => group.owner === owner && group.kind === kind)?.bus ?? null
+
+/** `{name}` or `{name:argument}` → what it stands for; null while what it needs has no place yet. What is not here names a signal of the part. */
+export const PLACEHOLDERS: Readonly<Record<string, { meaning: string, fill: Filler }>> = {
+  'option': { meaning: 'the value of an option: {option:address}', fill: (owner, _, argument) => owner.options[argument] ?? null },
+  'fan:on': { meaning: 'temperature at which the fan comes on, in thousandths of a degree', fill: (_, facts) => thousandths(fan(facts).onC) },
+  'fan:hysteresis': { meaning: 'how far it has to cool before the fan stops, in thousandths of a degree', fill: (_, facts) => thousandths(fan(facts).hysteresisC) },
+  'spi': { meaning: 'number of the SPI bus', fill: (owner, facts) => controllerOf(owner, facts, 'spi')?.controller?.id.replace('spi', '') ?? null },
+  'bus': { meaning: 'number of the I²C bus', fill: (owner, facts) => busNumber(owner, facts) },
+  'select': { meaning: 'number of the select on its SPI bus; {select:signal} for another select terminal', fill: selectNumber },
+}
+
+function busNumber(owner: ResolvedPart, facts: Facts): string | null {
+  const bus = controllerOf(owner, facts, 'i2c')
+  if (bus?.software) return String(bus.software.number)
+  return bus?.controller ? bus.controller.id.replace('i2c', '') : null
+}
+
+function selectNumber(owner: ResolvedPart, facts: Facts, argument: string): string | null {
+  const bus = controllerOf(owner, facts, 'spi')
+  const select = owner.signals.find(signal => argument ? signal.id === argument : signal.role === 'spi.select')
+  const place = select && facts.byKey.get(`${owner.id}.${select.id}`)?.place
+  if (!bus?.route || place?.kind !== 'header') return null
+  const signal = Object.entries(bus.route.lines).find(([, line]) => line === place.line?.line)?.[0]
+  return signal?.startsWith('select') ? signal.replace('select', '') : null
+}
+
+function valueOf(name: string, owner: ResolvedPart, facts: Facts): string | null {
+  const [first = '', argument = ''] = name.split(':')
+  const entry = Object.hasOwn(PLACEHOLDERS, name) ? PLACEHOLDERS[name] : Object.hasOwn(PLACEHOLDERS, first) ? PLACEHOLDERS[first] : undefined
+  if (entry) return entry.fill(owner, facts, argument)
+  const place = facts.byKey.get(`${owner.id}.${name}`)?.place
+  return place?.kind === 'header' && place.line ? String(place.line.line) : null
+}
+
+/** The text with its placeholders filled in; null while something it needs has no place yet. */
+export function fillTemplate(text: string, owner: ResolvedPart, facts: Facts): string | null {
+  let complete = true
+  const filled = text.replace(/\{([^}]+)\}/g, (_, name: string) => {
+    const value = valueOf(name, owner, facts)
+    if (value === null) complete = false
+    return value ?? ''
+  })
+  return complete ? filled : null
+}
