@@ -5,10 +5,12 @@ import { needsOf } from './asks/needs'
 import { writeNeed } from './asks/write'
 import { effectOf } from './boot/effect'
 import { expectedOf, type Expected } from './bringup/expected'
+import { partsListOf, type ListedItem } from './build/parts-list'
 import { wiresOf, type Wire } from './build/wires'
 import { gatherFacts } from './facts/gather'
 import type { Facts } from './facts/types'
 import { judge, type Finding } from './findings'
+import { netlistOf } from './netlist/build'
 import { reasonsOf } from './placement/reasons'
 import { STAGE_IDS, type Plan, type StageId } from './plan/types'
 import { powerOf, type PowerReport } from './power/report'
@@ -49,6 +51,7 @@ export interface Report {
   signals: SignalFigures
   boot: { needs: { line: string, why: string, partIds: string[] }[] } & Merged
   wires: Wire[]
+  partsList: ListedItem[]
   expected: Expected
   stages: Record<StageId, StageState>
 }
@@ -65,7 +68,8 @@ export function evaluateFacts(facts: Facts): Report {
   const needs = needsOf(facts)
   const signals = signalFigures(facts)
   const files = effectOf(facts, needs)
-  const findings = judge({ facts, power, needs, files, signals })
+  const netlist = netlistOf(facts, power.tree)
+  const findings = judge({ facts, power, netlist, needs, files, signals })
   const stageCounts = stageCountsOf(findings)
   return {
     placements: placementsOf(facts),
@@ -77,7 +81,8 @@ export function evaluateFacts(facts: Facts): Report {
     buses: busesOf(facts),
     signals,
     boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...files.merged },
-    wires: wiresOf(facts),
+    wires: wiresOf(facts, netlist),
+    partsList: partsListOf(netlist),
     expected: expectedOf(facts),
     stages: stagesOf(plan, stageCounts),
   }

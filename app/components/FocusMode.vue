@@ -10,6 +10,7 @@ const done = computed(() => new Set(project.plan!.build.done))
 const first = wires.findIndex(wire => !done.value.has(wire.key))
 const at = ref(Math.max(0, first))
 const wire = computed(() => wires[Math.min(at.value, wires.length - 1)]!)
+const KIND_WORDS = { 'wire': 'wire', 'lead': 'lead', 'plug': 'cable with its plug', 'flat cable': 'flat cable', 'seat': 'push the board on' } as const
 const canSpeak = typeof speechSynthesis !== 'undefined'
 const speaking = ref(false)
 const box = ref<HTMLElement | null>(null)
@@ -23,7 +24,7 @@ onMounted(() => box.value?.focus())
 watch([wire, speaking], () => {
   if (!speaking.value || !canSpeak) return
   speechSynthesis.cancel()
-  speechSynthesis.speak(new SpeechSynthesisUtterance(`${wire.value.colour} wire. From ${wire.value.partName}, ${wire.value.from}, to ${wire.value.to}. ${where.value}. ${wire.value.through ? `Through a ${wire.value.through}.` : ''}`))
+  speechSynthesis.speak(new SpeechSynthesisUtterance(`${wire.value.colour ? `${wire.value.colour} wire` : KIND_WORDS[wire.value.kind]}. From ${wire.value.partName}, ${wire.value.from}, to ${wire.value.to}. ${where.value}. ${wire.value.through ? `${wire.value.through}.` : ''}`))
 })
 onUnmounted(() => {
   if (canSpeak) speechSynthesis.cancel()
@@ -85,7 +86,12 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
         class="wire"
         :style="{ '--wire': wire.colour }"
       >
-        <span class="swatch" /><b>{{ wire.colour }}</b><span class="figures">{{ Math.round(wire.lengthM * 100) }} cm</span>
+        <template v-if="wire.colour">
+          <span class="swatch" /><b>{{ wire.colour }}</b>
+        </template><b v-else>{{ KIND_WORDS[wire.kind] }}</b><span
+          v-if="wire.lengthM"
+          class="figures"
+        >{{ Math.round(wire.lengthM * 100) }} cm</span>
       </div>
       <div class="ends">
         <div>
@@ -97,15 +103,15 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
           aria-hidden="true"
         >→</span>
         <div>
-          <span class="what">{{ wire.position !== undefined ? 'header position' : wire.to.split(',')[0] }}</span>
-          <span class="big figures">{{ wire.position ?? wire.toLabel }}<small v-if="wire.position !== undefined">{{ wire.toLabel }}</small></span>
+          <span class="what">{{ wire.position !== undefined ? wire.shared ? 'splice of position' : 'header position' : wire.to.split(',')[0] }}</span>
+          <span class="big figures">{{ wire.position ?? (wire.to.split(', ').at(-1) || wire.to) }}<small v-if="wire.position !== undefined">{{ wire.toLabel }}</small></span>
         </div>
       </div>
       <p
         v-if="wire.through"
         class="through"
       >
-        through a {{ wire.through }}
+        {{ wire.through }}
       </p>
       <p
         v-if="where"

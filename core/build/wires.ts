@@ -1,83 +1,100 @@
-/** The wire list: every wire from a part to its place, in the order of connecting, power last. */
-import type { Facts, Terminal } from '../facts/types'
+/** The wire list: every conductor of the netlist, in the order of connecting, power last. */
+import type { Facts } from '../facts/types'
+import type { Component, Conductor, ConductorKind, Netlist } from '../netlist/types'
 
 export interface Wire {
-  /** Stays the same while the wire does: `part.terminal@place`. */
+  /** Stays the same while the wire does: `part.terminal@38` for a wire to position 38. */
   key: string
-  terminal: string
-  partId: string
+  kind: ConductorKind
+  /** `part.terminal`, for those that serve one: its colour and length are the maker's. */
+  terminal?: string
+  partId?: string
+  /** Name of what it starts at. */
   partName: string
+  /** Pin it starts at, and all others of a cable with several ways. */
   from: string
-  /** `position 8 (G14)` or `Expander, A3`. */
+  /** `position 8 (G14)`, `Splice at position 6`, `Expander, A3`. */
   to: string
+  /** Header position that it ends at. */
   position?: number
-  /** What the place is: line, rail or ground. */
+  /** What the place is: line, rail or ground; empty where it is no header position. */
   toLabel: string
-  role: 'ground' | 'signal' | '3V3' | '5V'
+  role: 'ground' | 'signal' | '3V3' | '5V' | 'seat' | 'plug' | 'supply'
   colour: string
   lengthM: number
-  /** What is put into the wire. */
+  awg?: number
+  /** What stands at its far end, when that is neither board nor part. */
   through: string | null
-  /** More than one wire ends at this place. */
+  /** It meets others on the way to its position. */
   shared: boolean
 }
 
 export const WIRE_COLOURS = ['black', 'red', 'orange', 'yellow', 'green', 'blue', 'violet', 'grey', 'white', 'brown'] as const
 
 const SIGNAL_COLOURS = ['yellow', 'green', 'blue', 'violet', 'grey', 'white', 'brown'] as const
-const ROLE_ORDER: Record<Wire['role'], number> = { 'ground': 0, 'signal': 1, '3V3': 2, '5V': 3 }
-const DEFAULT_LENGTH_M = 0.2
 
-/**
- * Wires of every placed terminal. Order: returns first so that nothing floats, then signals part by part,
- * then 3V3, and 5 V last. Add-on boards are pushed on, not wired, and leave no wires here.
- */
-export function wiresOf(facts: Facts): Wire[] {
-  const wires = facts.terminals
-    .filter(terminal => terminal.place && terminal.place.kind !== 'nowhere' && !terminal.owner.part.isAddOn)
-    .map(terminal => wireOf(terminal, facts))
+/** What is pushed on comes first, then returns so that nothing floats, signals, the small rail, the large one, plugs, and the supply's own last. */
+const ROLE_ORDER: readonly Wire['role'][] = ['seat', 'ground', 'signal', '3V3', '5V', 'plug', 'supply']
+
+/** Every conductor of the netlist, exactly once, in the order in which they are best connected; within one step in the order of the plan. */
+export function wiresOf(facts: Facts, netlist: Netlist): Wire[] {
+  const wires = netlist.conductors.map(conductor => wireOf(conductor, facts, netlist))
   const order = new Map(wires.map((wire, i) => [wire, i]))
-  return wires.sort((a, b) => ROLE_ORDER[a.role] - ROLE_ORDER[b.role] || order.get(a)! - order.get(b)!)
+  const rank = (wire: Wire) => ROLE_ORDER.indexOf(wire.role)
+  // What others meet at is laid before them.
+  const meets = (wire: Wire) => Number(!wire.key.startsWith('splice@'))
+  return wires.sort((a, b) => rank(a) - rank(b) || meets(a) - meets(b) || order.get(a)! - order.get(b)!)
 }
 
-function wireOf(terminal: Terminal, facts: Facts): Wire {
-  const { place, owner } = terminal
-  const own = facts.plan.build.wires[terminal.key]
-  const role = terminal.is === 'ground' ? 'ground' : terminal.is === 'supply' ? terminal.supply!.rail : 'signal'
-  const header = place!.kind === 'header' ? place : null
-  const toLabel = header
-    ? header.line ? `G${header.line.line}` : header.header.kind === 'ground' ? 'GND' : header.header.kind
-    : place!.kind === 'terminal' ? place!.terminal : ''
-  const to = header ? `position ${header.position} (${toLabel})` : place!.kind === 'terminal' ? `${place!.owner.name}, ${place!.terminal}` : ''
+function roleOf({ kind, role }: Conductor): Wire['role'] {
+  if (kind === 'seat') return 'seat'
+  if (kind === 'plug' || kind === 'flat cable') return 'plug'
+  return role === 'ground' || role === 'signal' || role === '3V3' || role === '5V' ? role : 'supply'
+}
+
+function wireOf(conductor: Conductor, facts: Facts, { byId, ownerOf }: Netlist): Wire {
+  const { terminal, position, kind } = conductor
+  const own = terminal === undefined ? undefined : facts.plan.build.wires[terminal]
+  const role = roleOf(conductor)
+  const ends = conductor.ways.map(({ from, to }) => ({ from: labelOf(from, ownerOf.get(from)), to: labelOf(to, ownerOf.get(to)) }))
+  const header = position === undefined ? undefined : facts.board?.header.find(entry => entry.position === position)
+  const [far, near] = [byId.get(conductor.to)!, byId.get(conductor.from)!]
   return {
-    key: `${terminal.key}@${header ? header.position : place!.kind === 'terminal' ? `${place!.owner.id}.${place!.terminal}` : ''}`,
-    terminal: terminal.key, partId: owner.id, partName: owner.name, from: terminal.label, to, toLabel,
-    ...(header && { position: header.position }),
-    role, colour: own?.colour ?? colourOf(role, owner.signals.findIndex(signal => signal === terminal.signal)),
-    lengthM: own?.lengthM ?? owner.part.leadM ?? DEFAULT_LENGTH_M,
-    through: throughInWords(terminal),
-    shared: !!header && (facts.atPosition.get(header.position)?.length ?? 0) > 1,
+    key: conductor.id, kind, ...terminal !== undefined && { terminal }, ...conductor.partId !== undefined && { partId: conductor.partId },
+    partName: nameOf(near), from: kind === 'seat' ? 'its socket' : listed(ends.map(end => end.from)), to: endInWords(far, ends.map(end => end.to), conductor),
+    ...position !== undefined && { position }, toLabel: header ? header.line !== undefined ? `G${header.line}` : header.kind === 'ground' ? 'GND' : header.kind : '',
+    role, colour: own?.colour ?? colourOf(conductor, facts), lengthM: own?.lengthM ?? conductor.lengthM, ...conductor.awg !== undefined && { awg: conductor.awg },
+    through: far.kind === 'stage' ? far.what : near.kind === 'stage' ? near.what : null,
+    shared: far.kind === 'splice' || near.kind === 'splice',
   }
 }
 
-function colourOf(role: Wire['role'], signalIndex: number): string {
+const nameOf = (component: Component) => component.kind === 'board' ? 'The board' : component.name
+
+const labelOf = (pin: string, owner: Component | undefined) => owner?.pins.find(entry => entry.id === pin)?.label ?? pin
+
+/** Pins in words; the return of a pair is understood. */
+function listed(labels: readonly string[]): string {
+  const [first = '', second] = labels
+  if (labels.length === 2 && (second === `${first}, return` || second === first.replace(/\+$/, '−'))) return first.replace(/ \+$/, '')
+  return labels.length > 3 ? `${labels.length} ways` : labels.join(' and ')
+}
+
+function endInWords(far: Component, labels: readonly string[], { kind, ways }: Conductor): string {
+  if (kind === 'seat') return ways.length ? `header, ${ways.length} positions` : 'the header'
+  if (far.kind === 'board') return listed(labels)
+  if (far.kind === 'splice' && far.pins.length === 1) return `${far.name.charAt(0).toLowerCase()}${far.name.slice(1)}`
+  return `${far.name}, ${listed(labels)}`
+}
+
+function colourOf({ role, terminal, kind }: Conductor, facts: Facts): string {
+  if (kind === 'seat' || kind === 'plug' || kind === 'flat cable') return ''
   if (role === 'ground') return 'black'
-  if (role === '5V') return 'red'
   if (role === '3V3') return 'orange'
-  return SIGNAL_COLOURS[signalIndex % SIGNAL_COLOURS.length]!
-}
-
-function throughInWords({ between }: Terminal): string | null {
-  if (!between) return null
-  if (between.kind === 'divider') return `divider ${ohms(between.upperOhm!)} over ${ohms(between.lowerOhm!)}`
-  return {
-    'level-shifter': `level shifter${between.fit ? ` for ${between.fit} lines` : ''}`,
-    'transistor': 'transistor stage with flyback diode', 'mosfet': 'MOSFET stage with flyback diode', 'opto-coupler': 'opto-coupler', 'rs232-converter': 'RS-232 converter',
-  }[between.kind]
-}
-
-function ohms(value: number): string {
-  return value >= 1000 ? `${Number((value / 1000).toFixed(2))} kΩ` : `${value} Ω`
+  if (role === '5V' || role === '12V' || role === '24V' || role === 'supply') return 'red'
+  const owner = facts.parts.find(part => terminal?.startsWith(`${part.id}.`))
+  const index = owner ? owner.signals.findIndex(signal => `${owner.id}.${signal.id}` === terminal) : 0
+  return SIGNAL_COLOURS[Math.max(0, index) % SIGNAL_COLOURS.length]!
 }
 
 /** Where a position lies, counted from the nearer end, for a person at the bench: "inner row, sixth from the corner of position 1". */

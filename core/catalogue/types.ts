@@ -4,7 +4,7 @@ import type { Part } from './types/part'
 import type { PowerItem, SupplyUnit } from './types/power'
 
 export type * from './types/board'
-export type * from './types/common'
+export * from './types/common'
 export type * from './types/part'
 export type * from './types/power'
 

@@ -2,6 +2,7 @@
 import type { Need } from '../asks/needs'
 import type { BootEffect } from '../boot/effect'
 import type { Facts } from '../facts/types'
+import type { Netlist } from '../netlist/types'
 import type { Power } from '../power/report'
 import type { SignalFigures } from '../signals/figures'
 import type { Finding } from '../vocabulary/finding'
@@ -12,6 +13,7 @@ export type { Figure, Finding, Fix, Severity, Subject, TextPlace } from '../voca
 export interface Evidence {
   facts: Facts
   power: Power
+  netlist: Netlist
   needs: Need[]
   /** What the plan's files, as they lie there, say and will do. */
   files: BootEffect

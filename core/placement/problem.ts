@@ -1,5 +1,5 @@
 /** Sets up the placement problem from the plan's facts. */
-import type { Board } from '../catalogue/types'
+import type { Board, Rail } from '../catalogue/types'
 import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
 import type { Facts, Terminal } from '../facts/types'
 import { busDemand, insistedOn, type Context } from './demands'
@@ -62,7 +62,7 @@ function powerDemands(facts: Facts, insist: readonly Insistence[]): PowerDemand[
     const bound = boundTo(terminal)
     return {
       terminal: terminal.key, partId: terminal.owner.id, label: `${terminal.owner.name} ${terminal.label}`,
-      kind: terminal.is === 'ground' ? 'ground' : terminal.supply!.rail,
+      kind: terminal.is === 'ground' ? 'ground' : terminal.supply!.rail as Rail,
       ...(bound && { fixedAt: bound }), ...(terminal.assignment && { before: refOf(terminal.assignment) }),
       ...insistedOn(terminal.key, insist),
     }

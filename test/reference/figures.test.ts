@@ -81,7 +81,7 @@ describe('the wire list', () => {
   const wires = evaluate(demoPlans[0]!, catalogue).wires
 
   it('connects returns first and 5 V last, each wire once', () => {
-    const order = wires.map(wire => ['ground', 'signal', '3V3', '5V'].indexOf(wire.role))
+    const order = wires.map(wire => ['ground', 'signal', '3V3', '5V', 'supply'].indexOf(wire.role))
     expect(order).toEqual([...order].sort((a, b) => a - b))
     expect(new Set(wires.map(wire => wire.key)).size).toBe(wires.length)
   })

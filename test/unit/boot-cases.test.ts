@@ -108,7 +108,7 @@ describe('C08, status screen fed from an internal header', () => {
 
   it('gets the lower clock and core voltage as lines, and says what they save', () => {
     expect(lines(slower)).toEqual(expect.arrayContaining(['arm_freq=600', 'over_voltage=-4']))
-    expect(findingsOf(written(slower)).map(finding => finding.code)).toContain('clock.lowered')
+    expect(evaluate(written(slower), catalogue).findings.map(finding => finding.code)).toContain('clock.lowered')
     // In a file whose plan says nothing of it, the file's own rule tells.
     const note = lint({ ...plan, boot: written(slower).boot }).find(finding => finding.code === 'boot.clock-lowered')!
     expect(note.severity).toBe('note')

@@ -35,7 +35,7 @@ describe('serial to a 5 V microcontroller', () => {
     expect(divider!.label).toBe('Divider 1.8 kΩ over 3.3 kΩ (3.24 V)')
     const mended = booted(applyEdit(link, { edit: 'all', edits: divider!.edits }).plan)
     expect(grave(mended)).toEqual([])
-    expect(evaluate(mended, catalogue).wires.find(wire => wire.terminal === 'mcu.tx')!.through).toContain('divider')
+    expect(evaluate(mended, catalogue).wires.find(wire => wire.terminal === 'mcu.tx')!.through).toContain('Divider')
   })
 
   it('needs the port switched on and the console off it', () => {

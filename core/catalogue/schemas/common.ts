@@ -8,6 +8,7 @@ export const ma = Joi.number().min(0).required()
 export const position = Joi.number().integer().min(1).max(100)
 export const when = Joi.object().pattern(Joi.string(), Joi.string())
 export const rail = Joi.string().valid('5V', '3V3')
+export const feedRail = Joi.string().valid('5V', '3V3', '12V', '24V')
 export const text = Joi.string().max(400)
 
 export const bootFields = { kind: Joi.string().valid('param', 'overlay', 'setting').required(), name: Joi.string().required(), value: Joi.string(), params: Joi.object().pattern(Joi.string(), Joi.string().allow('')) }

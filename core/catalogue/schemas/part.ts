@@ -1,6 +1,6 @@
 /** The shape of a part file. */
 import Joi from 'joi'
-import { bootFields, id, ma, origin, position, rail, sourced, text, when } from './common'
+import { bootFields, feedRail, id, ma, origin, position, rail, sourced, text, when } from './common'
 
 const role = Joi.string().valid('line', 'onewire', 'pwm', 'strip', 'i2c.sda', 'i2c.scl', 'spi.clock', 'spi.mosi', 'spi.miso', 'spi.select', 'serial.tx', 'serial.rx', 'serial.rts', 'serial.cts', 'i2s.clock', 'i2s.frame', 'i2s.dataIn', 'i2s.dataOut')
 const terminalId = Joi.string().pattern(/^[A-Za-z0-9_-]{1,36}$/, 'letters, digits, dashes and underscores').required()
@@ -38,7 +38,7 @@ export const partSchema = Joi.object({
   isAddOn: Joi.boolean(), kernel,
   options: Joi.array().items(option).unique('id'),
   signals: Joi.array().items(signal).unique('id').required(),
-  supplies: Joi.array().items(Joi.object({ id: terminalId, label: text.required(), rail: rail.required(), from: Joi.string().valid('header', 'usb').required(), when, idleMa: ma, typicalMa: ma, peakMa: ma, perOption: Joi.string(), surgeMa: Joi.number().min(0), law: Joi.string().valid('power', 'current', 'resistance'), leastV: positive, mostV: positive, socket: Joi.boolean(), origin, claimsPosition: position })).unique('id').required(),
+  supplies: Joi.array().items(Joi.object({ id: terminalId, label: text.required(), rail: Joi.when('from', { is: 'header', then: rail.required(), otherwise: feedRail.required() }), from: Joi.string().valid('header', 'usb', 'own').required(), when, idleMa: ma, typicalMa: ma, peakMa: ma, perOption: Joi.string(), surgeMa: Joi.number().min(0), law: Joi.string().valid('power', 'current', 'resistance'), leastV: positive, mostV: positive, socket: Joi.boolean(), origin, claimsPosition: position })).unique('id').required(),
   grounds: Joi.array().items(Joi.object({ id: terminalId, label: text.required(), when, claimsPosition: position })).unique('id').required(),
   plugs: Joi.array().items(Joi.object({ socket: Joi.string().valid('usb', 'video', 'fan', 'display').required(), wide: Joi.boolean(), when })),
   i2c: Joi.object({

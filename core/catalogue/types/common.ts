@@ -10,6 +10,14 @@ export interface Sourced {
 
 export type Rail = '5V' | '3V3'
 
+/** Voltages that parts are fed with: the header's rails, and those that only a supply of its own gives. */
+export type FeedRail = Rail | '12V' | '24V'
+
+/** Nominal volts of a rail. */
+export const RAIL_V: Readonly<Record<FeedRail, number>> = { '5V': 5, '3V3': 3.3, '12V': 12, '24V': 24 }
+
+export const isHeaderRail = (rail: FeedRail): rail is Rail => rail === '5V' || rail === '3V3'
+
 export type ControllerKind = 'i2c' | 'spi' | 'serial' | 'pwm' | 'i2s'
 
 /** One line a boot file has to hold: a base parameter, an overlay with parameters, or a plain setting. */

@@ -1,5 +1,5 @@
 /** Parts as they stand in their files: what they need from a board, and what they offer to others. */
-import type { BootNeed, Origin, Rail, Sourced } from './common'
+import type { BootNeed, FeedRail, Origin, Rail, Sourced } from './common'
 import type { LoadLaw } from './power'
 
 /** From the part's side: what a terminal wants from the place it is wired to. */
@@ -70,9 +70,9 @@ export interface Signal {
 export interface Supply {
   id: string
   label: string
-  rail: Rail
-  /** `header`: two wires to the header. `usb`: through a USB plug. */
-  from: 'header' | 'usb'
+  rail: FeedRail
+  /** `header`: two wires to the header. `usb`: through a USB plug. `own`: terminals that the maker feeds from a supply of its own. */
+  from: 'header' | 'usb' | 'own'
   when?: Condition
   idleMa: number
   typicalMa: number

@@ -2,13 +2,11 @@
 import { holds } from '../../facts/gather'
 import type { Facts, ResolvedPart, Terminal } from '../../facts/types'
 import type { NodeRef, PowerPlan } from '../../plan/power'
-import type { Board, Supply } from '../../catalogue/types'
+import { RAIL_V, type Board, type Supply } from '../../catalogue/types'
 import { boardDraw, boardPower } from '../../facts/board'
 import { figuresOf } from './figures'
 import { leadNode, sourceNode } from './own'
 import type { TreeNode, TreeProblem } from './types'
-
-const RAIL_V = { '5V': 5, '3V3': 3.3 } as const
 
 /** The plan's supply and its lead. */
 export function supplyNodes({ supply, supplyMa }: Facts, power: PowerPlan, problems: TreeProblem[]): TreeNode[] {
@@ -61,7 +59,7 @@ function supplyTerminal(owner: ResolvedPart, supply: Supply, facts: Facts, power
   const { board } = facts
   const id = `${owner.id}.${supply.id}`
   const terminal = facts.byKey.get(id)
-  const usual = supply.from === 'usb' ? board ? '@usb' : null : positionNode(terminal, supply, facts, power, positions, problems)
+  const usual = supply.from === 'own' ? null : supply.from === 'usb' ? board ? '@usb' : null : positionNode(terminal, supply, facts, power, positions, problems)
   const from = feedOf(power, id, usual)
   const units = supply.perOption ? Number(owner.options[supply.perOption]) || 1 : 1
   const ratedV = RAIL_V[supply.rail]
@@ -82,7 +80,7 @@ function wireNode(owner: ResolvedPart, supply: Supply, id: NodeRef, from: NodeRe
   const pushedOn = supply.claimsPosition !== undefined || owner.part.plugs?.some(plug => plug.wide && holds(plug.when, owner.options))
   const figures: Record<string, number> = pushedOn
     ? { ohm: 0.03, ratedMa: 2000 }
-    : { awg: supply.from === 'usb' ? 24 : 26, lengthM: plan.build.wires[id]?.lengthM ?? owner.part.leadM ?? 0.2, contactOhm: 0.03, bundledPairs: 1, measuredOhm: 0 }
+    : { awg: supply.from === 'usb' ? 24 : supply.from === 'own' ? 20 : 26, lengthM: plan.build.wires[id]?.lengthM ?? owner.part.leadM ?? 0.2, contactOhm: 0.03, bundledPairs: 1, measuredOhm: 0 }
   return {
     id: wire, kind: pushedOn ? 'connector' : 'cable', role: 'path', name: pushedOn ? 'its plug' : 'its wires', partId: owner.id, from: [from], input: null, output: id,
     figures: figuresOf(wire, pushedOn ? 'connector' : 'cable', figures, 'memory', power.figures[wire], problems), own: false, open: false,

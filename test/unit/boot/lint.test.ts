@@ -186,7 +186,8 @@ describe('files beside a plan', () => {
     expect(applyEdit(plan, card.fixes[0]!.edits[0]!).plan.boot!.text).toBe('max_framebuffers=2\n')
     const command = { label: '', file: 'cmdline.txt', changes: [{ from: 0, to: 1, insert: 'b' }] }
     expect(applyEdit({ ...plan, boot: { text, commandLine: 'a' } }, editOf({ boot: { text, commandLine: 'a' } }, command)).plan.boot).toEqual({ text, commandLine: 'b' })
-    expect(editOf({ boot: null }, { ...command, file: 'more.txt', changes: [{ from: 0, to: 0, insert: 'x' }] })).toMatchObject({ boot: { text: '', includes: { 'more.txt': 'x' } } })
+    const more = editOf({ boot: null }, { ...command, file: 'more.txt', changes: [{ from: 0, to: 0, insert: 'x' }] })
+    expect(applyEdit({ ...serial, boot: null }, more).plan.boot).toEqual({ text: '', includes: { 'more.txt': 'x' } })
   })
 })
 

@@ -4,6 +4,9 @@ import { evaluate, type Report } from '../../../core/evaluate'
 import { placementEdits, placePlan } from '../../../core/placement/place'
 import { refOf } from '../../../core/placement/refs'
 import { applyEdit } from '../../../core/plan/edits'
+import { gatherFacts } from '../../../core/facts/gather'
+import { netlistOf } from '../../../core/netlist/build'
+import { powerOf } from '../../../core/power/report'
 import { readPlan } from '../../../core/plan/read'
 import type { Plan } from '../../../core/plan/types'
 import { faultsOf } from '../../checker'
@@ -46,9 +49,14 @@ describe.each(parts.map(part => part.id))('%s', (type) => {
     for (const name of asked) expect(found!.report.boot.needs.some(need => need.line.startsWith(`dtoverlay=${name}`)), name).toBe(true)
   })
 
-  it('gets a wire for every terminal that is not pushed on', () => {
-    const wired = part.isAddOn ? 0 : Object.keys(found!.plan.assignments).filter(key => key.startsWith('p.')).length
-    expect(found!.report.wires.filter(wire => wire.partId === 'p')).toHaveLength(wired)
+  it('has everything of it joined: each placed terminal to its place, each plug to a socket, an add-on board as a whole', () => {
+    const facts = gatherFacts(found!.plan, catalogue)
+    const { netOf, conductors } = netlistOf(facts, powerOf(facts).tree)
+    for (const terminal of facts.terminals) if (terminal.place?.kind === 'header') expect(netOf.get(terminal.key)!.pins, terminal.key).toContain(`@P${terminal.place.position}`)
+    const keys = conductors.map(conductor => conductor.id)
+    for (const plug of (part.plugs ?? []).filter(entry => !entry.when)) if ((facts.board!.sockets[plug.socket] ?? 0) > 0) expect(keys).toContain(`p@${plug.socket}`)
+    if (part.isAddOn) expect(keys).toContain('p@seat')
+    expect(found!.report.wires.map(wire => wire.key).sort()).toEqual([...keys].sort())
   })
 
   it('reads back from a file as it is', () => {

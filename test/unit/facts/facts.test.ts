@@ -3,7 +3,7 @@ import { needsOf } from '../../../core/asks/needs'
 import { writeNeed } from '../../../core/asks/write'
 import { fillTemplate } from '../../../core/asks/placeholders'
 import { expectedOf } from '../../../core/bringup/expected'
-import { wiresOf } from '../../../core/build/wires'
+import { evaluate } from '../../../core/evaluate'
 import { gatherFacts } from '../../../core/facts/gather'
 import { linesWanted } from '../../../core/findings/claims'
 import { placeOptions } from '../../../core/placement/options'
@@ -117,7 +117,7 @@ describe('where a terminal could go', () => {
 
   it('says what is taken and what is reserved', () => {
     const byPosition = new Map(optionsOf('b.b1').map(option => [option.to.position, option]))
-    expect(byPosition.get(11)!.takenBy).toEqual(['f FAN+'])
+    expect(byPosition.get(11)!.takenBy).toEqual(['f FAN −'])
     expect(byPosition.get(40)!.reserved).toBe(true)
     expect(byPosition.get(27)!.reserved).toBe(true)
   })
@@ -148,18 +148,20 @@ describe('reasons', () => {
 })
 
 describe('wires', () => {
-  it('are none for an add-on board, and carry colour, length and what stands between as chosen', () => {
+  it('are one for a whole add-on board, and carry colour, length and what stands between as chosen', () => {
     const plan = planOf('forty-classic', { v: 'audio-add-on', f: 'fan-5v' }, {
       ...loose({ 'f.drive': 16, 'f.vcc': 2, 'f.gnd': 14 }), between: { 'f.drive': { kind: 'mosfet' } },
       build: { done: [], wires: { 'f.drive': { colour: 'white', lengthM: 0.12 } } },
     })
-    expect(wiresOf(factsOf(plan)).map(wire => [wire.key, wire.colour, wire.lengthM, wire.through])).toEqual([
-      ['f.gnd@14', 'black', 0.25, null], ['f.drive@16', 'white', 0.12, 'MOSFET stage with flyback diode'], ['f.vcc@2', 'red', 0.25, null],
+    const stage = 'MOSFET stage with flyback diode'
+    // Two wires of the fan and three of its stage: the fan's return runs through the stage.
+    expect(evaluate(plan, catalogue).wires.map(wire => [wire.key, wire.colour, wire.lengthM, wire.through])).toEqual([
+      ['v@seat', '', 0, null], ['stage:f.drive.gnd@14', 'black', 0.2, stage], ['f.drive@16', 'white', 0.12, stage], ['f.drive@stage', 'white', 0.12, stage], ['f.vcc@2', 'red', 0.25, null], ['@cable', 'red', 1.5, null],
     ])
   })
 
   it('change their key when they move, so that a moved wire is not ticked any more', () => {
-    const key = (position: number) => wiresOf(factsOf(planOf('forty-classic', { f: 'fan-5v' }, loose({ 'f.drive': position }))))[0]!.key
+    const key = (position: number) => evaluate(planOf('forty-classic', { f: 'fan-5v' }, loose({ 'f.drive': position })), catalogue).wires[0]!.key
     expect(key(16)).not.toBe(key(18))
   })
 })

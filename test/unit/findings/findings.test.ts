@@ -61,7 +61,7 @@ describe('claims and functions', () => {
     const plan = planOf('forty-classic', { v: 'audio-add-on', l: 'fan-5v' }, at({ 'l.drive': 12 }))
     const finding = find(plan, 'position.claimed-twice')!
     expect(finding.sentence).toContain('BCLK')
-    expect(finding.fixes.map(fix => fix.label)).toEqual(['Release l FAN+'])
+    expect(finding.fixes.map(fix => fix.label)).toEqual(['Release l FAN −'])
   })
 
   it('swapped SDA and SCL, and transmit to transmit, are told as such', () => {

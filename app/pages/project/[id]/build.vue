@@ -1,6 +1,6 @@
 <script setup lang="ts">
-/** The wire list in the order of connecting, power last; and the same one wire at a time. */
-import { wiresAsCsv } from '~~/core/build/table'
+/** Everything that is joined, in the order of connecting, power last; the same one at a time; and the list of what has to lie on the table. */
+import { buildAsMarkdown, partsAsCsv, wiresAsCsv } from '~~/core/build/table'
 import { WIRE_COLOURS } from '~~/core/build/wires'
 
 const project = useProjectStore()
@@ -11,11 +11,11 @@ const focus = ref(false)
 const wires = computed(() => project.report!.wires)
 const done = computed(() => new Set(project.plan!.build.done))
 const doneCount = computed(() => wires.value.filter(wire => done.value.has(wire.key)).length)
-const addOns = computed(() => project.facts!.parts.filter(part => part.part.isAddOn))
-const plugs = computed(() => project.facts!.parts.flatMap(owner => (owner.part.plugs ?? [])
-  .filter(plug => Object.entries(plug.when ?? {}).every(([id, value]) => owner.options[id] === value))
-  .map(plug => ({ owner, socket: plug.socket }))))
+const partsList = computed(() => project.report!.partsList)
+const sum = computed(() => partsList.value.reduce((all, item) => all + item.count * (item.price ?? 0), 0))
 const stops = computed(() => project.report!.counts.stops)
+/** Kinds of rows that have a colour and a length to choose. */
+const isWire = (kind: string) => kind === 'wire'
 const cautions = computed(() => [...new Set(project.facts!.parts.flatMap(owner => owner.part.cautions ?? []))])
 
 function toggle(key: string) {
@@ -30,8 +30,18 @@ function dress(terminal: string, field: 'colour' | 'lengthM', event: Event) {
   project.edit({ edit: 'dress-wire', terminal, lengthM }, 'Set a wire length')
 }
 
+const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 'flat cable', 'seat': 'push on' } as const
+
 function csv() {
   download(fileName(project.plan!.name, '-wires.csv'), '\uFEFF' + wiresAsCsv(wires.value), 'text/csv')
+}
+
+function partsCsv() {
+  download(fileName(project.plan!.name, '-parts.csv'), '\uFEFF' + partsAsCsv(partsList.value), 'text/csv')
+}
+
+function markdown() {
+  download(fileName(project.plan!.name, '-build.md'), buildAsMarkdown(project.plan!.name, wires.value, partsList.value), 'text/markdown')
 }
 </script>
 
@@ -39,7 +49,7 @@ function csv() {
   <div>
     <div class="stage-head">
       <h1>Build</h1>
-      <span class="quiet">{{ doneCount }} of {{ wires.length }} wires done</span>
+      <span class="quiet">{{ doneCount }} of {{ wires.length }} joined</span>
       <span class="spacer" />
       <v-btn
         size="small"
@@ -84,7 +94,7 @@ function csv() {
       v-if="!wires.length"
       class="empty"
     >
-      <p>No wire yet: nothing is placed.</p>
+      <p>Nothing to join yet: no part is placed, plugged in or fed.</p>
       <v-btn
         size="small"
         color="primary"
@@ -94,13 +104,6 @@ function csv() {
       </v-btn>
     </div>
     <template v-else>
-      <p
-        v-for="owner in addOns"
-        :key="owner.id"
-        class="push"
-      >
-        First push <b>{{ owner.name }}</b> on: position 1 over position 1, not one row or column off; look from the side before pressing. Then wire to its through pins.
-      </p>
       <table
         class="plain-table wires"
         data-test="wires"
@@ -151,6 +154,7 @@ function csv() {
             </td>
             <td>
               <span
+                v-if="wire.partId"
                 class="owner-swatch"
                 :style="{ '--owner': colourOf(wire.partId) }"
               /> {{ wire.partName }}
@@ -159,17 +163,19 @@ function csv() {
               {{ wire.from }}
             </td>
             <td class="figures">
-              {{ wire.to }}<span
-                v-if="wire.shared"
-                class="quiet"
-              > · split</span>
+              {{ wire.to }}
             </td>
             <td>{{ wire.through ?? '' }}</td>
             <td>
+              <span
+                v-if="!isWire(wire.kind) || !wire.terminal"
+                class="quiet"
+              >{{ KIND_WORDS[wire.kind] || wire.colour }}</span>
               <select
+                v-else
                 :value="wire.colour"
                 :aria-label="`Colour of ${wire.partName} ${wire.from}`"
-                @change="dress(wire.terminal, 'colour', $event)"
+                @change="dress(wire.terminal!, 'colour', $event)"
               >
                 <option
                   v-for="colour in WIRE_COLOURS"
@@ -180,27 +186,101 @@ function csv() {
               </select>
             </td>
             <td class="num">
+              <span
+                v-if="!wire.terminal"
+                class="figures"
+              >{{ wire.lengthM ? Math.round(wire.lengthM * 100) : '' }}</span>
               <input
+                v-else
                 class="length figures"
                 :value="Math.round(wire.lengthM * 100)"
                 :aria-label="`Length of ${wire.partName} ${wire.from} in cm`"
-                @change="dress(wire.terminal, 'lengthM', $event)"
+                @change="dress(wire.terminal!, 'lengthM', $event)"
               >
             </td>
           </tr>
         </tbody>
       </table>
-      <p
-        v-for="plug in plugs"
-        :key="plug.owner.id + plug.socket"
-        class="push"
-      >
-        Then plug <b>{{ plug.owner.name }}</b> into a {{ plug.socket === 'usb' ? 'USB' : 'video' }} socket.
-      </p>
       <p class="push">
-        Last of all the supply: <b>{{ project.facts!.supply?.name ?? 'none chosen yet' }}</b>.
+        Boards are pushed on first: position 1 over position 1, not one row or column off; look from the side before pressing. The supply goes in last of all{{ project.facts!.supply ? '' : '; none is chosen yet' }}.
       </p>
     </template>
+    <section
+      v-if="partsList.length"
+      class="parts"
+    >
+      <div class="stage-head">
+        <h2>What lies on the table</h2>
+        <span class="quiet">{{ sum ? `about ${Math.round(sum)} together, made-up prices` : '' }}</span>
+        <span class="spacer" />
+        <v-btn
+          size="small"
+          variant="outlined"
+          data-test="download-parts"
+          @click="partsCsv"
+        >
+          Download parts list
+        </v-btn>
+        <v-btn
+          size="small"
+          variant="outlined"
+          data-test="download-build"
+          @click="markdown"
+        >
+          Both as text
+        </v-btn>
+      </div>
+      <v-table
+        density="compact"
+        class="parts-table"
+        data-test="parts-list"
+      >
+        <thead>
+          <tr>
+            <th
+              scope="col"
+              class="num"
+            >
+              Count
+            </th><th scope="col">
+              What
+            </th><th scope="col">
+              For
+            </th><th
+              scope="col"
+              class="num"
+            >
+              m
+            </th><th
+              scope="col"
+              class="num"
+            >
+              each
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="item in partsList"
+            :key="item.kind + item.what"
+          >
+            <td class="num figures">
+              {{ item.count }}
+            </td>
+            <td>{{ item.what }}</td>
+            <td class="quiet">
+              {{ item.names.filter(name => name !== item.what).join(', ') }}
+            </td>
+            <td class="num figures">
+              {{ item.lengthM ?? '' }}
+            </td>
+            <td class="num figures">
+              {{ item.price ?? '' }}
+            </td>
+          </tr>
+        </tbody>
+      </v-table>
+    </section>
     <FocusMode
       v-if="focus"
       :wires="wires"
@@ -221,5 +301,8 @@ function csv() {
 .wires option { background: var(--sheet); color: var(--ink); }
 .wires select:hover, .length:hover, .length:focus { border-color: var(--rule); }
 .length { width: 46px; text-align: right; }
+.parts { margin-top: 18px; }
+.parts-table { background: transparent; }
+.parts h2 { font-size: 16px; }
 .done td { color: var(--ink-2); text-decoration: line-through; text-decoration-color: color-mix(in srgb, var(--ink-2) 50%, transparent); }
 </style>
