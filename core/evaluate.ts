@@ -1,8 +1,8 @@
 /** The one pipeline: a plan and the catalogue in, a report out. Pure and deterministic; the report is plain data. */
 import type { Catalogue } from './catalogue/types'
 import type { Merged } from './boot/own/merge'
-import { needsOf } from './asks/needs'
-import { writeNeed } from './asks/write'
+import { needsOf } from './overlays/asks/needs'
+import { writeNeed } from './overlays/asks/write'
 import { effectOf } from './boot/effect'
 import { expectedOf, type Expected } from './bringup/expected'
 import { partsListOf, type ListedItem } from './build/parts-list'

@@ -116,7 +116,12 @@ function busFaults(partId: string, group: Signal[], places: Places, board: Board
       if (alone) exclusive.set(resource, [...users, partId + group[0]!.id])
       else if (!users.includes('shared')) exclusive.set(resource, [...users, 'shared'])
       if (controller.kind !== 'pwm') ways.set(controller.id, (ways.get(controller.id) ?? new Set()).add(String(way)))
-      group.forEach((signal, i) => hold(refs[i]!, `${partId}.${signal.id}`, alone || signal.role === 'spi.select' ? `${partId}.${signal.id}` : `${controller.id}.${found[i]}`))
+      // A bus that is on holds its wires, whoever uses them.
+      if (controller.kind === 'spi' || controller.kind === 'i2s') for (const [name, line] of Object.entries(route.lines)) {
+        const at = board.header.find(h => h.line === line)
+        if (at && !name.startsWith('select') && !name.startsWith('data') && !refs.includes(`P${at.position}`)) hold(`P${at.position}`, `${controller.id} ${name}`, `${controller.id}.${name}`)
+      }
+      group.forEach((signal, i) => hold(refs[i]!, `${partId}.${signal.id}`, (alone && !['i2s.clock', 'i2s.frame'].includes(signal.role)) || signal.role === 'spi.select' ? `${partId}.${signal.id}` : `${controller.id}.${found[i]}`))
       return []
     }
   }

@@ -9,7 +9,7 @@ import { catalogue } from './plans'
 type Places = Record<string, string>
 
 /** The shipped weights, written out again so that a changed table is noticed. */
-const W = { clash: 1000, leftOut: 400, share: 200, unsafe: 80, instance: 20, moves: 15, stripOnSpi: 12, defaultFunction: 5, strap: 3, way: 1, otherFunction: 0.5, apart: 0.4, far: 0.06, order: 0.04 }
+const W = { clash: 1000, leftOut: 400, share: 200, unsafe: 80, console: 40, made: 25, instance: 20, moves: 15, stripOnSpi: 12, defaultFunction: 5, strap: 3, way: 1, otherFunction: 0.5, apart: 0.4, far: 0.06, order: 0.04 }
 
 const column = (ref: string) => Math.ceil(Number(ref.slice(1)) / 2) - 1
 const KINDS: Record<string, string[]> = { i2c: ['i2c'], spi: ['spi'], serial: ['serial'], i2s: ['i2s'], pwm: ['pwm'], strip: ['pwm', 'spi'] }
@@ -33,6 +33,12 @@ function busOf(board: Board, kinds: string[], signals: [Signal, string][]): Bus 
       ? [{ controller: controller.id, isDefault: controller.isDefault, way, kind: controller.kind, lines: route.lines }]
       : []))
   return found.sort((a, b) => Number(b.isDefault) - Number(a.isDefault) || a.way - b.way)[0] ?? null
+}
+
+/** Overlays with a say in where their part lies: memories can be told of all I²C buses but 2, thermocouples of SPI 0 and 1. */
+function overlayTold(part: string, bus: Bus): boolean {
+  if (part === 'memory-i2c') return bus.controller !== 'i2c2'
+  return part !== 'thermocouple-spi' || bus.controller === 'spi0' || bus.controller === 'spi1'
 }
 
 /** Null where a group lies on no bus. `addresses` gives each device's address; those not in it have their own. */
@@ -64,6 +70,7 @@ export function costOf(plan: Plan, places: Places, addresses: Record<string, num
       if (!bus) return null
       busColumns.push(...signals.map(([, ref]) => column(ref)))
       total += (bus.isDefault ? 0 : W.instance) + bus.way * W.way + (role === 'strip' && bus.kind === 'spi' ? W.stripOnSpi : 0)
+      total += overlayTold(part.id, bus) ? 0 : W.made
       // Later selects of a bus: the n-th of those that are open to it.
       if (family === 'spi') {
         const at = (name: string) => `P${board.header.find(position => position.line === bus.lines[name])?.position}`
@@ -94,6 +101,7 @@ export function costOf(plan: Plan, places: Places, addresses: Record<string, num
       total += W.far * Math.min(column(ref), columns - 1 - column(ref))
       const wrong = signal.idleLevel !== undefined && line.resetPull !== (signal.idleLevel === 'high' ? 'up' : 'down')
       const noisy = line.startNoise !== undefined
+      if (noisy && signal.direction === 'out') total += W.console
       if (signal.still) total += wrong || noisy ? W.unsafe : 0
       else if (signal.idleLevel && (wrong || noisy)) total += W.moves
       total -= W.order * (i - (lines.length - 1) / 2) * (column(ref) - (columns >> 1))

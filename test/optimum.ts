@@ -46,7 +46,8 @@ export function programmeOf(problem: PlacementProblem): string {
     const wrong = line.idleLevel !== undefined && place.resetPull !== undefined && place.resetPull !== (line.idleLevel === 'high' ? 'up' : 'down')
     const start = line.still ? (wrong || place.noisy ? weights.unsafeAtStart : 0) : line.idleLevel !== undefined && (wrong || place.noisy) ? weights.movesAtStart : 0
     const order = place.column === null ? 0 : -weights.outOfOrder * line.rank * (place.column - (columns >> 1))
-    return place.cost + start + order + (line.before && line.before !== place.ref ? weights.moved : 0)
+    const fights = 'drives' in line && line.drives && place.noisy ? weights.console : 0
+    return place.cost + start + fights + order + (line.before && line.before !== place.ref ? weights.moved : 0)
   }))
   const y = (l: number, p: number) => `y_${l}_${p}`
   lines.forEach((line, l) => {
@@ -89,14 +90,14 @@ export function programmeOf(problem: PlacementProblem): string {
     for (const { name } of others) if (alone.length) row(`+ ${name} ${alone.map(use => `+ ${use.name}`).join(' ')} <= 1`)
     const priced = others.filter(use => use.shareCost !== undefined)
     if (priced.length > 1) {
-      const more = `s_${resource.replaceAll('.', '_')}`
+      const more = `s_${resource.replace(/\W/g, '_')}`
       model.objective.push(term(priced[0]!.shareCost!, more))
       row(`+ ${more} ${priced.map(({ name }) => `- ${name}`).join(' ')} >= -1`)
     }
-    const ways = [...new Set(others.filter(use => use.shareCost === undefined).map(use => use.way))]
+    const ways = [...new Set(others.map(use => use.way))]
     if (ways.length > 1) {
-      for (const way of ways) for (const use of others) if (use.way === way) row(`+ ${binary(`w_${resource.replaceAll('.', '_')}_${way}`)} - ${use.name} >= 0`)
-      row(`${ways.map(way => `+ w_${resource.replaceAll('.', '_')}_${way}`).join(' ')} <= 1`)
+      for (const way of ways) for (const use of others) if (use.way === way) row(`+ ${binary(`w_${resource.replace(/\W/g, '_')}_${way}`)} - ${use.name} >= 0`)
+      row(`${ways.map(way => `+ w_${resource.replace(/\W/g, '_')}_${way}`).join(' ')} <= 1`)
     }
   }
 
@@ -165,14 +166,21 @@ export function programmeOf(problem: PlacementProblem): string {
   return `Minimize\n obj: ${model.objective.join(' ') || '0 zero'}\nSubject To\n${model.rows.join('\n')}\nBinaries\n ${[...model.binaries].join('\n ')}\nEnd\n`
 }
 
-/** The same for supplies and grounds beside signals that lie fast. */
-export function powerProgrammeOf(problem: PlacementProblem, places: Record<string, string>): string {
+/** The same for supplies and grounds beside signals that lie fast; a part without signals has its ground beside its supplies in `supplies`. */
+export function powerProgrammeOf(problem: PlacementProblem, places: Record<string, string>, supplies: Record<string, string>): string {
   const { weights, columns } = problem
   const model: Model = { objective: [], rows: [], binaries: new Set() }
   const row = (text: string) => model.rows.push(` r${model.rows.length}: ${text}`)
   const middles = new Map<string, number[]>()
   for (const [terminal, ref] of Object.entries(places)) if (/^P\d+$/.test(ref)) middles.set(terminal.split('.')[0]!, [...middles.get(terminal.split('.')[0]!) ?? [], columnOf(Number(ref.slice(1)))])
+  const own = new Set(middles.keys())
   for (const kind of ['5V', '3V3', 'ground'] as const) {
+    for (const demand of problem.powerDemands) {
+      const before = kind === '3V3' ? ['5V'] : kind === 'ground' ? ['5V', '3V3'] : []
+      const ref = supplies[demand.terminal]
+      if (own.has(demand.partId) || ref === undefined) continue
+      if (demand.kind === before.at(-1)) middles.set(demand.partId, [...middles.get(demand.partId) ?? [], columnOf(Number(ref.slice(1)))])
+    }
     const loose = problem.powerDemands.filter(demand => demand.kind === kind && !demand.fixedAt)
     loose.forEach((demand, d) => {
       const list = middles.get(demand.partId)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Add-on boards on top of each other: the order, what each sits on and passes through. */
-import { coverOf } from '~~/core/findings/stack'
+import { coverOf, passesThrough } from '~~/core/facts/seats'
 
 const project = useProjectStore()
 const { colourOf } = useOwners()
@@ -17,7 +17,7 @@ function lift(id: string, by: 1 | -1) {
 }
 const seatOf = (owner: (typeof stack.value)[number]) => {
   const cover = coverOf(owner)
-  return cover ? `sits on positions ${cover.from}–${cover.to}, ${owner.part.seat!.passes ? 'passes the header through' : 'passes nothing through'}` : 'its seat is not known'
+  return cover ? `sits on positions ${cover.from}–${cover.to}, ${passesThrough(owner) ? 'passes the header through' : 'passes nothing through'}` : 'its seat is not known'
 }
 </script>
 

@@ -7,7 +7,7 @@ import { readBlob } from '~~/core/devicetree/blob/read'
 import { writeBlob } from '~~/core/devicetree/blob/write'
 import { DeviceTreeError } from '~~/core/devicetree/types'
 import { overlaysForParts, overlayBlob } from '~~/core/overlays/write'
-import { overlayFileName } from '~~/core/asks/write'
+import { overlayFileName } from '~~/core/overlays/asks/write'
 
 /** Larger files are none that a boot folder holds. */
 const MOST_BYTES = 8 * 1024 * 1024

@@ -86,7 +86,7 @@ export function usePlacement() {
     project.edit({ edit: 'all', edits: placementEdits(project.plan!, result) }, scope === 'rest' ? 'Place the rest' : 'Place everything anew')
     const placed = Object.keys(result.assignments).length - held
     const moved = result.moved.length ? ` ${result.moved.length} moved: ${result.moved.slice(0, 3).map(entry => `${entry.terminal} from ${entry.from} to ${entry.to}`).join('; ')}${result.moved.length > 3 ? ' …' : ''}.` : ''
-    const strapped = result.straps.length ? ` ${result.straps.map(strap => `Strap ${strap.partId} to ${strap.value}`).join('; ')}.` : ''
+    const strapped = result.straps.length ? ` ${result.straps.map(strap => strap.value === 'long' ? `Take a header with long pins below ${strap.partId}` : `Strap ${strap.partId} to ${strap.value}`).join('; ')}.` : ''
     const left = result.leftOut.length ? ` Left out, for want of a line: ${result.leftOut.join(', ')}.` : ''
     view.say(`${placed > 0 ? `${placed} placed.` : 'Everything has a place.'}${moved}${strapped}${left}${result.provedBest ? '' : ' The best found so far; the search was cut short.'}`,
       { action: { label: 'Undo', run: project.undo } })

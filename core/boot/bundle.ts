@@ -1,10 +1,11 @@
 /** Everything for the card in one zip: the boot file with the plan's lines, the command line, overlays as source and blob, and how to use it. */
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
 import type { Facts } from '../facts/types'
+import { isMade } from '../overlays/asks/fit'
 import { overlayBlob, overlaysForParts } from '../overlays/write'
 import { dialectOf } from './files'
 import { mergedFile } from './own/file'
-import { needsOf } from '../asks/needs'
+import { needsOf } from '../overlays/asks/needs'
 import { bytesOf } from './bytes'
 
 export interface BundledFile { path: string, bytes: Uint8Array }
@@ -21,7 +22,7 @@ export function bootFileName(facts: Facts): string {
 export function bundleOf(facts: Facts): BundledFile[] {
   const boot = facts.plan.boot
   const merged = mergedFile(facts, needsOf(facts))
-  const made = overlaysForParts(facts).filter(overlay => overlay.ok && boot?.made?.includes(overlay.partId))
+  const made = overlaysForParts(facts).filter(overlay => overlay.ok && facts.parts.some(owner => owner.id === overlay.partId && isMade(owner, facts)))
   return [
     { path: bootFileName(facts), bytes: bytesFrom(merged.text, boot?.encoding) },
     ...boot?.commandLine ? [{ path: 'cmdline.txt', bytes: bytesFrom(boot.commandLine) }] : [],

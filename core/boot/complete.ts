@@ -2,10 +2,10 @@
 import type { Board } from '../catalogue/types'
 import { parseBoot } from './dialects/key-value'
 import type { Grammar } from './dialects/tokens'
-import { DIRECTIVE_WORDS } from './library/directives'
-import { OVERLAYS, overlayNamed, SETTING_SPECS } from './library'
-import { BASE_PARAMS, COMMAND_WORDS, ENVIRONMENT } from './library/settings'
-import type { ParamSpec } from './library/types'
+import { DIRECTIVE_WORDS } from '../overlays/library/directives'
+import { OVERLAYS, overlayNamed, SETTING_SPECS } from '../overlays/library'
+import { BASE_PARAMS, COMMAND_WORDS, ENVIRONMENT } from '../overlays/library/settings'
+import type { ParamSpec } from '../overlays/library/types'
 import { MODELS } from './scope/filters'
 
 export interface Completion {

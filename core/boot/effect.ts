@@ -1,5 +1,5 @@
 /** What the plan's files, as they lie there, say and will do: read once for every rule, page, command and route. */
-import type { Need } from '../asks/needs'
+import type { Need } from '../overlays/asks/needs'
 import { DeviceTreeError } from '../devicetree/types'
 import type { Facts } from '../facts/types'
 import { parseBoot, type BootLine } from './dialects/key-value'

@@ -1,5 +1,5 @@
 /** What should be there once the build is done: bus addresses and device nodes. */
-import { fillTemplate } from '../asks/placeholders'
+import { fillTemplate } from '../overlays/asks/placeholders'
 import { holds } from '../facts/gather'
 import type { Facts } from '../facts/types'
 import { hexAddress } from './grid'

@@ -32,7 +32,7 @@ function schemaProblems(schema: Joi.Schema, document: unknown): Problem[] {
 function partProblems(part: Part): Problem[] {
   const options = new Set((Array.isArray(part.options) ? part.options : []).map(option => option?.id))
   const asked: [string, string | undefined][] = [
-    ['i2c.addressOption', part.i2c?.addressOption], ['serial.baudOption', part.serial?.baudOption], ['strip.pixelsOption', part.strip?.pixelsOption], ['seat.shiftOption', part.seat?.shiftOption],
+    ['i2c.addressOption', part.i2c?.addressOption], ['serial.baudOption', part.serial?.baudOption], ['strip.pixelsOption', part.strip?.pixelsOption], ['seat.shiftOption', part.seat?.shiftOption], ['seat.passesOption', part.seat?.passesOption],
     ['matrix.rowsOption', part.matrix?.rowsOption], ['matrix.columnsOption', part.matrix?.columnsOption],
     ...(Array.isArray(part.signals) ? part.signals : []).map((signal, i): [string, string | undefined] => [`signals[${i}].repeat`, signal?.repeat]),
   ]

@@ -2,6 +2,7 @@
 import type { Board, Catalogue, Condition, Part, Signal } from '../catalogue/types'
 import type { Assignment, Plan, PlanPart, SoftwareBus } from '../plan/types'
 import { gatherGroups, listBuses } from './buses'
+import { selectNumbersOf, selectPlansOf } from './selects'
 import type { Bus, Facts, I2cDevice, Place, ResolvedPart, Terminal } from './types'
 
 /** The shipped catalogue with the maker's own boards and parts, which win over shipped ones of the same id. */
@@ -34,6 +35,7 @@ export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
     if (there) there.push(terminal)
     else atPosition.set(terminal.place.position, [terminal])
   }
+  const selectPlans = selectPlansOf({ groups, atPosition, board })
   return {
     plan, catalogue, board, supply,
     supplyMa: supply ? plan.limits['supply.currentMa']?.value ?? plan.supply?.currentMa ?? supply.currentMa : null,
@@ -42,6 +44,7 @@ export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
     atPosition, groups,
     buses: listBuses(groups),
     devices: parts.flatMap(owner => i2cDevice(owner, busOf(owner))),
+    selectPlans, selectNumbers: selectNumbersOf({ groups, atPosition, board }, selectPlans),
     stack: stackOf(plan, parts),
   }
 }

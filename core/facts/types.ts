@@ -1,5 +1,6 @@
 /** What the engines and rules judge: the plan joined with the catalogue. Derived, never stored. */
 import type { Board, BoardLine, Catalogue, Controller, ControllerKind, Ground, HeaderPosition, Offer, Part, Route, Signal, Supply, SupplyUnit } from '../catalogue/types'
+import type { SelectPlan } from './selects'
 import type { Assignment, Between, Plan, PlanPart } from '../plan/types'
 
 /** A part of the plan with its catalogue entry and its options filled in. */
@@ -85,6 +86,10 @@ export interface Facts {
   groups: BusGroup[]
   buses: Bus[]
   devices: I2cDevice[]
+  /** By SPI bus: its chip selects and how they are brought out. */
+  selectPlans: ReadonlyMap<string, SelectPlan>
+  /** `part.terminal` of a select → its number on its bus. */
+  selectNumbers: ReadonlyMap<string, number>
   /** Add-on boards from the lowest up. */
   stack: ResolvedPart[]
 }

@@ -1,5 +1,5 @@
 /** The boot files against what the plan needs, what stands in them, and what becomes of the parts in a start. */
-import { writeNeed } from '../asks/write'
+import { writeNeed } from '../overlays/asks/write'
 import { asFinding } from '../boot/lint/edits'
 import { mergedFile, rewriteEdit } from '../boot/own/file'
 import { isOff } from '../boot/own/merge'

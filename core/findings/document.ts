@@ -34,8 +34,11 @@ export const optionsOff: Rule = ({ facts }) => facts.parts.flatMap(owner => (own
 export const strayKeys: Rule = ({ facts }) => {
   const known = new Set(facts.parts.flatMap(owner => [...owner.part.signals, ...owner.part.supplies, ...owner.part.grounds].map(entry => `${owner.id}.${entry.id}`)))
   const unknown = new Set(facts.unknownParts.map(part => part.id))
+  // Signals that stand once for each unit of a count are known by their number, those beyond today's count too.
+  const counted = new Set(facts.parts.flatMap(owner => owner.part.signals.filter(signal => signal.repeat).map(signal => `${owner.id}.${signal.id}`)))
+  const isKnown = (key: string) => known.has(key) || facts.byKey.has(key) || counted.has(key.replace(/\d+$/, ''))
   const keys = [...new Set([...Object.keys(facts.plan.assignments), ...Object.keys(facts.plan.between)])]
-  return keys.filter(key => !known.has(key) && !unknown.has(key.split('.')[0]!)).map((key): Finding => ({
+  return keys.filter(key => !isKnown(key) && !unknown.has(key.split('.')[0]!)).map((key): Finding => ({
     code: 'plan.stray-key', id: `plan.stray-key ${key}`, severity: 'caution', stages: ['wiring'],
     title: `No part has the terminal ${key}`, sentence: `The plan places "${key}", but no part of it has such a terminal. Correct the name, or drop the entry.`,
     subjects: [], figures: [], fixes: [{ label: 'Drop the entry', edits: [{ edit: 'release', terminal: key }, { edit: 'set-between', terminal: key, between: null }] }],

@@ -1,16 +1,16 @@
 /** Add-on boards on top of each other, and wires that want positions under them. */
 import type { ResolvedPart } from '../facts/types'
 import { claimOf } from '../placement/refs'
-import type { Finding, Rule } from './types'
-
-/** Header positions a board lies on, shifted along with it. */
-export function coverOf({ part, options }: ResolvedPart): { from: number, to: number } | null {
-  if (!part.seat) return null
-  const shift = part.seat.shiftOption ? 2 * (Math.floor(Number(options[part.seat.shiftOption])) || 0) : 0
-  return { from: part.seat.from + shift, to: part.seat.to + shift }
-}
+import { coverOf, longPinsOption, LONG_PINS, passesThrough } from '../facts/seats'
+import type { Finding, Fix, Rule } from './types'
 
 const meet = (a: { from: number, to: number }, b: { from: number, to: number }) => a.from <= b.to && b.from <= a.to
+
+/** A header with long pins below the board, where it can have one. */
+function longPins(owner: ResolvedPart): Fix[] {
+  const option = longPinsOption(owner)
+  return option === null ? [] : [{ label: `A header with long pins below ${owner.name}`, edits: [{ edit: 'set-option', id: owner.id, option, value: LONG_PINS }] }]
+}
 
 /** A board that passes nothing through, with another above it; a board that wants the bottom or the top. */
 export const stackOrder: Rule = ({ facts }) => {
@@ -23,13 +23,13 @@ export const stackOrder: Rule = ({ facts }) => {
   return seated.flatMap(({ owner, level, cover, seat }): Finding[] => {
     const above = seated.filter(other => other.level > level && meet(other.cover, cover))
     const findings: Finding[] = []
-    if (!seat.passes && above.length) {
-      const alsoBlocking = above.some(other => !other.seat.passes)
+    if (!passesThrough(owner) && above.length) {
+      const alsoBlocking = above.some(other => !passesThrough(other.owner))
       findings.push({
         code: 'stack.blocked', id: `stack.blocked ${owner.id}`, severity: 'stop', stages: ['wiring', 'build'], title: `Nothing can sit above ${owner.name}`,
         sentence: `It does not bring the header out again on its top, and ${above.map(other => other.owner.name).join(' and ')} would sit there. ${alsoBlocking ? 'Only one such board fits on these positions: join the other by wires, or take a board that passes the header through.' : 'Put it on top of the stack.'}`,
         subjects: [{ partId: owner.id }, ...above.map(other => ({ partId: other.owner.id }))], figures: [{ label: 'positions', value: `${cover.from}–${cover.to}`, origin: 'part file' }],
-        fixes: alsoBlocking ? [] : [{ label: `Put ${owner.name} on top`, edits: [{ edit: 'set-stack', stack: lift(owner.id, 'top') }] }],
+        fixes: [...alsoBlocking ? [] : [{ label: `Put ${owner.name} on top`, edits: [{ edit: 'set-stack' as const, stack: lift(owner.id, 'top') }] }], ...longPins(owner)],
       })
     }
     const below = seated.filter(other => other.level < level && meet(other.cover, cover))
@@ -38,7 +38,7 @@ export const stackOrder: Rule = ({ facts }) => {
       sentence: `${below.map(other => other.owner.name).join(' and ')} ${below.length > 1 ? 'are' : 'is'} below it in the plan. Seat it first.`,
       subjects: [{ partId: owner.id }], figures: [{ label: 'level', value: level + 1, limit: 1, origin: 'part file' }], fixes: [{ label: 'Seat it first', edits: [{ edit: 'set-stack', stack: lift(owner.id, 'bottom') }] }],
     })
-    if (seat.wants === 'topmost' && above.length && seat.passes) findings.push({
+    if (seat.wants === 'topmost' && above.length && passesThrough(owner)) findings.push({
       code: 'stack.order', id: `stack.order ${owner.id}`, severity: 'caution', stages: ['wiring', 'build'], title: `${owner.name} belongs on top of the stack`,
       sentence: `${above.map(other => other.owner.name).join(' and ')} ${above.length > 1 ? 'are' : 'is'} above it in the plan. Push it on last.`,
       subjects: [{ partId: owner.id }], figures: [{ label: 'level', value: level + 1, limit: facts.stack.length, origin: 'part file' }], fixes: [{ label: 'Push it on last', edits: [{ edit: 'set-stack', stack: lift(owner.id, 'top') }] }],
@@ -71,13 +71,14 @@ export const stackFit: Rule = ({ facts }) => {
 /** Wires to positions that lie under a board which does not bring them out again. */
 export const coveredPositions: Rule = ({ facts }) => facts.stack.flatMap((owner): Finding[] => {
   const cover = coverOf(owner)
-  if (!cover || owner.part.seat!.passes) return []
+  if (!cover || passesThrough(owner)) return []
   const hidden = facts.terminals.filter(terminal => terminal.place?.kind === 'header' && terminal.place.position >= cover.from && terminal.place.position <= cover.to && claimOf(terminal) === undefined)
   if (!hidden.length) return []
   const positions = [...new Set(hidden.map(terminal => terminal.place?.kind === 'header' ? terminal.place.position : 0))].sort((a, b) => a - b)
   return [{
     code: 'stack.covers', id: `stack.covers ${owner.id}`, severity: 'caution', stages: ['wiring', 'build'], title: `${owner.name} covers positions that wires want`,
     sentence: `It sits on ${cover.from} to ${cover.to} and passes nothing through; ${hidden.length} ${hidden.length === 1 ? 'wire ends' : 'wires end'} underneath. Take a header extension with long pins, or solder those wires from below.`,
-    subjects: [{ partId: owner.id }, ...positions.map(position => ({ position }))], figures: [{ label: 'wires', value: hidden.length, limit: 0, origin: 'part file' }], fixes: [],
+    subjects: [{ partId: owner.id }, ...positions.map(position => ({ position }))], figures: [{ label: 'wires', value: hidden.length, limit: 0, origin: 'part file' }],
+    fixes: [...longPins(owner), ...hidden.every(terminal => !terminal.assignment?.fixed) ? [{ label: 'Release those wires, then place the rest', edits: hidden.map(terminal => ({ edit: 'release' as const, terminal: terminal.key })) }] : []],
   }]
 })

@@ -1,5 +1,5 @@
 /** What a rule is: a function from evidence to findings. */
-import type { Need } from '../asks/needs'
+import type { Need } from '../overlays/asks/needs'
 import type { BootEffect } from '../boot/effect'
 import type { Facts } from '../facts/types'
 import type { Netlist } from '../netlist/types'

@@ -1,5 +1,6 @@
 /** Parts as components, and the conductors between them, what stands in their wires, and the board. */
 import { holds } from '../facts/gather'
+import { passesThrough } from '../facts/seats'
 import type { Facts, ResolvedPart, Terminal } from '../facts/types'
 import { isHeaderRail } from '../catalogue/types'
 import { BOARD_ID, positionPin, returnOf } from './board'
@@ -134,6 +135,7 @@ export class PartLayout {
   private laySeat(owner: ResolvedPart): void {
     const ways = this.facts.terminals.filter(terminal => terminal.owner === owner && terminal.place?.kind === 'header').map(terminal => ({ from: terminal.key, to: this.placeOf(terminal)!.pin }))
     if (!this.facts.board || !owner.part.seat) return
+    if (owner.part.seat.passesOption && passesThrough(owner)) this.components.push({ id: `header:${owner.id}`, kind: 'item', name: `Header with long pins below ${owner.name}`, what: 'Header with long pins', partId: owner.id, pins: [], inside: [], price: 2 })
     this.conductors.push({ id: `${owner.id}@seat`, kind: 'seat', role: 'data', from: owner.id, to: BOARD_ID, partId: owner.id, lengthM: 0, ways })
   }
 

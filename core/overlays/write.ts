@@ -1,7 +1,7 @@
 /** Writes a complete overlay for a part: from how the kernel knows it and where the plan puts it. */
 import type { Board, BoardTree, KernelBinding } from '../catalogue/types'
-import { overlayFileName } from '../asks/write'
-import { fillTemplate } from '../asks/placeholders'
+import { overlayFileName } from './asks/write'
+import { fillTemplate } from './asks/placeholders'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { compileText } from '../devicetree/source/compile'
 import { writeBlob } from '../devicetree/blob/write'

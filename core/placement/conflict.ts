@@ -1,6 +1,7 @@
 /** When nothing fits: a smallest set of demands that cannot be met together, and the cheapest ways out, each tried. */
 import type { Catalogue } from '../catalogue/types'
 import { gatherFacts } from '../facts/gather'
+import { longPinsOption, LONG_PINS } from '../facts/seats'
 import type { Facts } from '../facts/types'
 import { freePartId } from '../plan/create'
 import { applyEdit, type Edit } from '../plan/edits'
@@ -8,7 +9,8 @@ import type { Plan } from '../plan/types'
 import { placementProblem } from './problem'
 import { placeInWords, refOf } from './refs'
 import { search } from './search'
-import type { NotPlaced, PlacementProblem, WayOut } from './types'
+import { placePower } from './power'
+import type { NotPlaced, PlacementProblem, PowerDemand, WayOut } from './types'
 
 interface Entry {
   label: string
@@ -36,6 +38,16 @@ export function impossible(plan: Plan, catalogue: Catalogue, problem: PlacementP
     ? `${names.length} demands cannot be met together: the header has ${free} usable lines. Add a line expander, give reserved positions free, or drop something.`
     : `These cannot be met together: ${names.join('; ')}. Release a fixed position, join one of them another way, or drop it.`
   return { ok: false, sentence, conflict: conflict.map(({ label, terminals }) => ({ label, terminals })), waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))) }
+}
+
+/** Supplies or grounds for which no position of their rail is left. */
+export function unfed(plan: Plan, catalogue: Catalogue, facts: Facts, unmet: readonly PowerDemand[]): NotPlaced {
+  const kind = unmet[0]!.kind === 'ground' ? 'ground' : unmet[0]!.kind
+  return {
+    ok: false, conflict: unmet.map(demand => ({ label: demand.label, terminals: [demand.terminal] })),
+    sentence: `Every ${kind} position is reserved or lies under an add-on board, and ${unmet.map(demand => demand.label).join(', ')} want one.`,
+    waysOut: waysOut(plan, catalogue, facts, new Set(unmet.map(demand => demand.terminal))),
+  }
 }
 
 /** Small sets first; where none of them conflicts, demands are dropped one by one while the rest still cannot be placed. */
@@ -89,6 +101,10 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
     ...owners.flatMap(owner => (owner.part.options ?? []).filter(option => option.meaning === 'link').flatMap(option => (option.values ?? []).filter(({ value }) => value !== owner.options[option.id]).map(({ value, label }) => ({
       label: `Join ${owner.name} by ${label}`, price: 20, edits: [{ edit: 'set-option', id: owner.id, option: option.id, value }] as Edit[],
     })))),
+    ...facts.stack.flatMap((owner) => {
+      const option = longPinsOption(owner)
+      return option === null ? [] : [{ label: `A header with long pins below ${owner.name}`, price: 12, edits: [{ edit: 'set-option', id: owner.id, option, value: LONG_PINS }] as Edit[] }]
+    }),
     ...expanders(plan, facts),
     ...[...facts.catalogue.boards.values()].filter(board => board.id !== plan.board).map(board => ({ label: `Take the board "${board.name}"`, price: 60, edits: [{ edit: 'choose-board', board: board.id }] as Edit[] })),
     ...owners.map(owner => ({ label: `Drop ${owner.name}`, price: 80, edits: [{ edit: 'remove-part', id: owner.id }] as Edit[] })),
@@ -111,5 +127,7 @@ function placeable(plan: Plan, catalogue: Catalogue, conflicting: ReadonlySet<st
   const facts = gatherFacts(plan, catalogue)
   if (!facts.board) return false
   const problem = placementProblem(facts, facts.board)
-  return !problem.hopeless.length && fits(onlyThese(problem, conflicting)) && fits(problem)
+  if (problem.hopeless.length || !fits(onlyThese(problem, conflicting))) return false
+  const found = search(problem, { firstOnly: true }).best
+  return found !== null && !placePower(problem, found.places).unmet.length
 }

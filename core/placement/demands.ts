@@ -2,6 +2,7 @@
 import type { Board, Controller, Offer } from '../catalogue/types'
 import { signalMatches, wantedBy } from '../facts/roles'
 import type { BusGroup, Facts, I2cDevice, ResolvedPart, Terminal } from '../facts/types'
+import { canBeMade, circuitsOf, fitsI2cBus, fitsSeat, overlaysAsked } from '../overlays/asks/fit'
 import { boundTo, refOf } from './refs'
 import type { Address, Candidate, Demand, Insistence, PlaceRef } from './types'
 import { TRIFLE, type Weights } from './weights'
@@ -70,10 +71,18 @@ function movedCost(terminals: Terminal[], places: Record<string, PlaceRef>, weig
   return weights.moved * terminals.filter(t => t.assignment && !t.assignment.fixed && places[t.key] !== undefined && refOf(t.assignment) !== places[t.key]).length
 }
 
-function controllerCandidates(controller: Controller, terminals: Terminal[], { positionOfLine, isFree, weights }: Context): Candidate[] {
-  const strip = terminals[0]!.signal!.role === 'strip'
+interface Partial {
+  places: Record<string, PlaceRef>
+  tokens: Record<PlaceRef, string>
+  /** Select terminal → number of its select. */
+  selects: Record<string, number>
+  left: number
+}
+
+function controllerCandidates(controller: Controller, terminals: Terminal[], context: Context): Candidate[] {
+  const { positionOfLine, isFree } = context
   return controller.routes.flatMap((route, way) => {
-    let partial: { places: Record<string, PlaceRef>, tokens: Record<PlaceRef, string>, left: number }[] = [{ places: {}, tokens: {}, left: 0 }]
+    let partial: Partial[] = [{ places: {}, tokens: {}, selects: {}, left: 0 }]
     for (const terminal of terminals) {
       const bound = boundTo(terminal)
       const wanted = wantedBy(terminal.signal!.role).filter(entry => entry.kind === controller.kind)
@@ -81,22 +90,65 @@ function controllerCandidates(controller: Controller, terminals: Terminal[], { p
         .filter(([signal]) => wanted.some(entry => signalMatches(entry.signal, signal)))
         .flatMap(([signal, line]) => positionOfLine.has(line) ? [{ signal, position: positionOfLine.get(line)! }] : [])
         .filter(({ position }) => bound ? bound === `P${position}` : isFree(position))
-      const shared = SHARED_KINDS.has(controller.kind) && terminal.signal!.role !== 'spi.select' && terminal.signal!.role !== 'strip'
-      partial = partial.flatMap(({ places, tokens, left }) => [
+      partial = partial.flatMap(({ places, tokens, selects, left }) => [
         ...options.filter(({ position }) => !(`P${position}` in tokens)).map(({ signal, position }) => ({
           places: { ...places, [terminal.key]: `P${position}` }, left,
-          tokens: { ...tokens, [`P${position}`]: shared ? `${controller.id}.${signal}` : terminal.key },
+          tokens: { ...tokens, [`P${position}`]: isShared(controller, terminal) ? `${controller.id}.${signal}` : terminal.key },
+          selects: signal.startsWith('select') ? { ...selects, [terminal.key]: Number(signal.slice('select'.length)) } : selects,
         })),
-        ...terminal.signal!.optional && !bound ? [{ places, tokens, left: left + 1 }] : [],
+        ...terminal.signal!.optional && !bound ? [{ places, tokens, selects, left: left + 1 }] : [],
       ])
     }
-    return partial.filter(({ places }) => Object.keys(places).length || terminals.every(terminal => terminal.signal!.optional)).map(({ places, tokens, left }, i): Candidate => ({
-      places, tokens, busId: controller.id,
-      uses: Object.keys(places).length ? [{ resource: controller.id, way: String(way), exclusive: strip || (!SHARED_KINDS.has(controller.kind) && controller.kind !== 'pwm'), ...(controller.kind === 'pwm' && !strip && { shareCost: weights.pwmShared }) }] : [],
-      cost: (controller.isDefault ? 0 : weights.otherInstance) + way * weights.otherWay + i * weights.otherFunction + left * weights.leftOut
-        + (strip && controller.kind === 'spi' ? weights.stripOnSpi : 0) + movedCost(terminals, places, weights),
-    }))
+    return partial.filter(({ places }) => Object.keys(places).length || terminals.every(terminal => terminal.signal!.optional))
+      .flatMap((entry, i): Candidate[] => controllerCandidate(controller, way, entry, i, terminals, context))
   })
+}
+
+/** Wires that several parts have in common; of the sound bus the clocks. */
+function isShared({ kind }: Controller, { signal }: Terminal): boolean {
+  const { role } = signal!
+  if (kind === 'i2s') return role === 'i2s.clock' || role === 'i2s.frame'
+  return SHARED_KINDS.has(kind) && role !== 'spi.select' && role !== 'strip'
+}
+
+function controllerCandidate(controller: Controller, way: number, { places, tokens, selects, left }: Partial, i: number, terminals: Terminal[], context: Context): Candidate[] {
+  const { weights } = context
+  const { owner, signal } = terminals[0]!
+  const strip = signal!.role === 'strip'
+  const told = overlayCost(controller, owner, selects, context)
+  if (told === null) return []
+  const used = Object.keys(places).length > 0
+  const pwm = controller.kind === 'pwm' && !strip
+  const uses: Candidate['uses'] = used
+    ? [
+        // Outputs of one channel have one frequency: others of that frequency may share it, at a price.
+        { resource: controller.id, way: pwm ? String(signal!.pwm?.frequencyHz ?? 0) : String(way), exclusive: strip || (!SHARED_KINDS.has(controller.kind) && controller.kind !== 'pwm' && controller.kind !== 'i2s'), ...(pwm && { shareCost: weights.pwmShared }) },
+        ...controller.kind === 'i2s' ? circuitsOf(owner).map(name => ({ resource: `circuit: ${name}`, way: owner.id, exclusive: true })) : [],
+      ]
+    : []
+  return [{
+    places, tokens: used ? { ...heldWith(controller, way, context), ...tokens } : tokens, busId: controller.id, uses,
+    cost: (controller.isDefault ? 0 : weights.otherInstance) + way * weights.otherWay + i * weights.otherFunction + left * weights.leftOut
+      + (strip && controller.kind === 'spi' ? weights.stripOnSpi : 0) + told + movedCost(terminals, places, weights),
+  }]
+}
+
+/** Lines that a bus holds as soon as it is on, whether or not the part has a terminal there: they carry the bus and nothing else. */
+function heldWith({ id, kind, routes }: Controller, way: number, { positionOfLine }: Context): Record<PlaceRef, string> {
+  if (kind !== 'spi' && kind !== 'i2s') return {}
+  return Object.fromEntries(Object.entries(routes[way]!.lines).flatMap(([signal, line]) => {
+    const position = positionOfLine.get(line)
+    // Selects are brought out one by one; the data wires of the sound bus exclude each other by themselves.
+    return position === undefined || signal.startsWith('select') || (kind === 'i2s' && /^data/.test(signal)) ? [] : [[`P${position}`, `${id}.${signal}`]]
+  }))
+}
+
+/** What it costs that the part's overlay cannot be told of this place: one is made for it where it can be; null where none can. */
+function overlayCost(controller: Controller, owner: ResolvedPart, selects: Record<string, number>, { board, weights }: Context): number | null {
+  const fits = controller.kind === 'i2c'
+    ? fitsI2cBus(owner, controller.id)
+    : controller.kind !== 'spi' || Object.entries(selects).every(([key, select]) => fitsSeat(owner, key.slice(key.indexOf('.') + 1), { bus: Number(controller.id.replace('spi', '')), select }))
+  return fits ? 0 : canBeMade(owner, board) ? weights.madeOverlay : null
 }
 
 /** Channels of hubs. A hub itself goes to a header bus, so that no circle can arise, unless the maker fixed it elsewhere. */
@@ -113,11 +165,14 @@ function hubCandidates(terminals: Terminal[], isHub: boolean, { facts, weights }
     return [{
       places, busId: `${hub.id}.${offer.id}`, uses: [],
       tokens: Object.fromEntries(Object.values(places).map(ref => [ref, ref])),
-      cost: weights.behindAnother + movedCost(terminals, places, weights),
+      cost: weights.behindAnother + driverless(owner, weights) + movedCost(terminals, places, weights),
       ...(!settled.has(hub.id) && { channel: { hub: hub.id, index } }),
     }]
   }))
 }
+
+/** Behind a hub and on a bus that the kernel makes itself no overlay can name the part's bus: its driver is not loaded at the start. */
+const driverless = (owner: ResolvedPart, weights: Weights): number => overlaysAsked(owner).length && owner.part.i2c ? weights.driverless : 0
 
 function channelPlace(hub: ResolvedPart, offer: Offer, terminal: Terminal): PlaceRef {
   return `${hub.id}.${offer.terminals[terminal.signal!.role === 'i2c.sda' ? 'sda' : 'scl']}`
@@ -131,12 +186,12 @@ function softwareCandidates(terminals: Terminal[], { facts, weights, isFree }: C
   const there = facts.plan.softwareBuses.flatMap((bus): Candidate[] => {
     const places = { [sda.key]: `P${bus.sda}`, [scl.key]: `P${bus.scl}` }
     if (!terminals.every(terminal => boundTo(terminal) ? boundTo(terminal) === places[terminal.key] : true) || !isFree(bus.sda) || !isFree(bus.scl)) return []
-    return [{ places, tokens: { [`P${bus.sda}`]: `${bus.id}.sda`, [`P${bus.scl}`]: `${bus.id}.scl` }, busId: bus.id, uses: [], cost: weights.softwareBus + movedCost(terminals, places, weights) }]
+    return [{ places, tokens: { [`P${bus.sda}`]: `${bus.id}.sda`, [`P${bus.scl}`]: `${bus.id}.scl` }, busId: bus.id, uses: [], cost: weights.softwareBus + driverless(sda.owner, weights) + movedCost(terminals, places, weights) }]
   })
   if (terminals.some(terminal => boundTo(terminal))) return there
   const taken = new Set(facts.plan.softwareBuses.map(bus => bus.id))
   const moves = weights.moved * terminals.filter(terminal => terminal.assignment).length
   return [...there, ...SOFTWARE_BUSES.filter(id => !taken.has(id)).map((id, i): Candidate => ({
-    places: {}, tokens: {}, busId: id, uses: [], opens: { softwareBus: id, sda: sda.key, scl: scl.key }, cost: weights.softwareBus + i * TRIFLE + moves,
+    places: {}, tokens: {}, busId: id, uses: [], opens: { softwareBus: id, sda: sda.key, scl: scl.key }, cost: weights.softwareBus + driverless(sda.owner, weights) + i * TRIFLE + moves,
   }))]
 }

@@ -10,7 +10,7 @@ export function lineDemand(terminal: Terminal, { insist }: Context): LineDemand 
   const { signal, owner, assignment } = terminal
   return {
     id: terminal.key, partId: owner.id, label: `${owner.name} ${terminal.label}`, terminals: [terminal.key],
-    slow: signal!.role === 'line' && signal!.slow === true, analog: signal!.analog === true, optional: signal!.optional === true, still: signal!.still === true, rank: 0,
+    slow: signal!.role === 'line' && signal!.slow === true, analog: signal!.analog === true, optional: signal!.optional === true, still: signal!.still === true, drives: signal!.direction === 'out', rank: 0,
     ...(signal!.idleLevel && { idleLevel: signal!.idleLevel }),
     ...(assignment && { before: refOf(assignment) }),
     ...insistedOn(terminal.key, insist),
@@ -89,9 +89,10 @@ export function lineCost(demand: LineDemand, place: LinePlace, middle: number | 
     + (demand.before && demand.before !== place.ref ? weights.moved : 0)
 }
 
-/** What may happen at this place between power and program: a pull that moves it, or a line that chatters. */
-function startCost({ idleLevel, still }: LineDemand, { resetPull, noisy }: LinePlace, weights: Weights): number {
+/** What may happen at this place between power and program: a pull that moves it, a line that chatters, a console that drives against the part. */
+function startCost({ idleLevel, still, drives }: LineDemand, { resetPull, noisy }: LinePlace, weights: Weights): number {
+  const fights = drives && noisy ? weights.console : 0
   const wrongPull = idleLevel !== undefined && resetPull !== undefined && resetPull !== (idleLevel === 'high' ? 'up' : 'down')
-  if (still) return wrongPull || noisy ? weights.unsafeAtStart : 0
-  return idleLevel !== undefined && (wrongPull || noisy) ? weights.movesAtStart : 0
+  if (still) return fights + (wrongPull || noisy ? weights.unsafeAtStart : 0)
+  return fights + (idleLevel !== undefined && (wrongPull || noisy) ? weights.movesAtStart : 0)
 }

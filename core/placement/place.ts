@@ -1,14 +1,16 @@
 /** A plan in, places for every terminal out, or the demands that cannot be met together. */
-import type { Catalogue } from '../catalogue/types'
+import type { Board, Catalogue } from '../catalogue/types'
 import { gatherFacts } from '../facts/gather'
 import type { Facts } from '../facts/types'
-import type { Edit } from '../plan/edits'
+import { longPinsOption, LONG_PINS } from '../facts/seats'
+import { applyEdit, type Edit } from '../plan/edits'
 import type { Assignment, Plan } from '../plan/types'
-import { impossible } from './conflict'
+import { impossible, unfed } from './conflict'
 import { placePower, type PlacedPower } from './power'
 import { placementProblem } from './problem'
 import { assignmentOf, claimOf, placeInWords, positionOf, refOf } from './refs'
 import { search, type SearchOptions, type SearchOutcome, type Solution } from './search'
+import { weightsOf } from './weights'
 import type { CostRow, Insistence, Placed, PlacementProblem, PlacementResult, PlaceRef } from './types'
 
 export interface PlaceOptions {
@@ -31,18 +33,34 @@ export function placePlan(plan: Plan, catalogue: Catalogue, options: PlaceOption
   const start = startOf(plan, options)
   const facts = gatherFacts(start, catalogue)
   if (!facts.board) return { ok: false, sentence: 'There is no board to place anything on. Choose one first.', conflict: [], waysOut: [] }
-  const problem = placementProblem(facts, facts.board, options.insist)
-  const failed = () => options.brief ? { ok: false as const, sentence: 'It cannot be placed.', conflict: [], waysOut: [] } : impossible(start, catalogue, problem, facts)
-  if (problem.hopeless.length) return failed()
-  const outcome = search(problem, options)
-  if (!outcome.best) return failed()
-  const power = placePower(problem, outcome.best.places)
-  if (power.unmet.length) return {
-    ok: false, waysOut: [], conflict: power.unmet.map(demand => ({ label: demand.label, terminals: [demand.terminal] })),
-    sentence: `Every ${power.unmet[0]!.kind === 'ground' ? 'ground' : power.unmet[0]!.kind} position is reserved, and ${power.unmet.map(demand => demand.label).join(', ')} want one. Give one free.`,
+  const plain = attempt(plan, start, facts, facts.board, options)
+  // Where an add-on board covers positions, a header with long pins below it brings them out again: taken where it saves more than it costs.
+  const covering = options.insist?.length ? [] : facts.stack.flatMap((owner) => {
+    const option = longPinsOption(owner)
+    return option === null ? [] : [{ partId: owner.id, option, value: LONG_PINS }]
+  })
+  if (!covering.length || (plain.placed && plain.placed.cost < weightsOf(plan).longPins)) return plain.placed ?? plain.failed()
+  const raised = withOptions(start, covering)
+  const raisedFacts = gatherFacts(raised, catalogue)
+  const over = attempt(plan, raised, raisedFacts, raisedFacts.board!, options).placed
+  if (!over || (plain.placed && plain.placed.cost + plain.placed.powerCost <= over.cost + over.powerCost + weightsOf(plan).longPins * covering.length)) return plain.placed ?? plain.failed()
+  return { ...over, straps: [...over.straps, ...covering] }
+
+  function attempt(before: Plan, from: Plan, given: Facts, board: Board, how: PlaceOptions): { placed: Placed | null, failed: () => PlacementResult } {
+    const problem = placementProblem(given, board, how.insist)
+    const failed = (): PlacementResult => how.brief ? { ok: false, sentence: 'It cannot be placed.', conflict: [], waysOut: [] } : impossible(from, catalogue, problem, given)
+    if (problem.hopeless.length) return { placed: null, failed }
+    const outcome = search(problem, how)
+    if (!outcome.best) return { placed: null, failed }
+    const power = placePower(problem, outcome.best.places)
+    if (power.unmet.length) return { placed: null, failed: () => how.brief ? failed() : unfed(from, catalogue, given, power.unmet) }
+    return { placed: resultOf(before, given, problem, { ...outcome, best: outcome.best }, power), failed }
   }
-  return resultOf(plan, facts, problem, { ...outcome, best: outcome.best }, power)
 }
+
+const withOptions = (plan: Plan, options: readonly { partId: string, option: string, value: string }[]): Plan => applyEdit(plan, {
+  edit: 'all', edits: options.map(({ partId, option, value }) => ({ edit: 'set-option', id: partId, option, value })),
+}).plan
 
 /**
  * What the plan costs as it stands: every terminal that has a place stays there, the others are placed beside them.

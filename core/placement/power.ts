@@ -1,4 +1,7 @@
-/** Supply and ground positions: near the part's signals, shared as little as possible. Best for the signals as they lie. */
+/**
+ * Supply and ground positions: near the part's signals, shared as little as possible. A part without signals on the header has its return
+ * beside its supply. Best for the signals as they lie.
+ */
 import { cheapestMatching, IMPOSSIBLE } from './matching'
 import { columnOf, positionOf } from './refs'
 import type { PlacementProblem, PlaceRef, PowerDemand } from './types'
@@ -15,7 +18,7 @@ export function placePower(problem: PlacementProblem, signals: Record<string, Pl
   const places: Record<string, PlaceRef> = {}
   const unmet: PowerDemand[] = []
   const { weights } = problem
-  const middles = middleColumns(signals)
+  const withSignals = middleColumns(signals)
   let cost = 0
   for (const kind of ['5V', '3V3', 'ground'] as const) {
     const wanted = problem.powerDemands.filter(demand => demand.kind === kind)
@@ -24,6 +27,7 @@ export function placePower(problem: PlacementProblem, signals: Record<string, Pl
     for (const demand of bound) places[demand.terminal] = demand.fixedAt!
     const positions = problem.powerPlaces[kind]
     if (!loose.length) continue
+    const middles = new Map([...middleColumns(places), ...withSignals])
     // Each position stands in the matching once for every wire it may come to carry, each dearer than the last.
     const columns = positions.flatMap((position) => {
       const already = bound.filter(demand => demand.fixedAt === `P${position}`).length
@@ -48,7 +52,7 @@ export function placePower(problem: PlacementProblem, signals: Record<string, Pl
   return { places, cost, unmet }
 }
 
-/** Mean header column of each part's signals. */
+/** Mean header column of what each part has there. */
 function middleColumns(signals: Record<string, PlaceRef>): Map<string, number> {
   const columns = new Map<string, number[]>()
   for (const [terminal, ref] of Object.entries(signals)) {

@@ -2,6 +2,8 @@
 import type { Board, Rail } from '../catalogue/types'
 import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
 import type { Facts, Terminal } from '../facts/types'
+import { coverOf, passesThrough } from '../facts/seats'
+import { fixedLinesOf } from '../overlays/asks/fit'
 import { busDemand, insistedOn, type Context } from './demands'
 import { expanderLines, headerLines, lineDemand, ranked, shareOneWire } from './lines'
 import { boundTo, columnOf, placeInWords, refOf } from './refs'
@@ -12,10 +14,11 @@ import { weightsOf } from './weights'
 export function placementProblem(facts: Facts, board: Board, insist: readonly Insistence[] = []): PlacementProblem {
   const reserved = new Set(facts.plan.reserved.map(entry => entry.position))
   const identity = new Set(board.header.filter(entry => entry.identity).map(entry => entry.position))
+  const held = heldPositions(facts, board)
   const context: Context = {
     facts, board, weights: weightsOf(facts.plan), insist,
     positionOfLine: new Map(board.header.filter(entry => entry.line !== undefined).map(entry => [entry.line!, entry.position])),
-    isFree: position => !reserved.has(position) && !identity.has(position),
+    isFree: position => !reserved.has(position) && !identity.has(position) && !held.has(position),
   }
   const columns = Math.max(...board.header.map(entry => columnOf(entry.position))) + 1
   const hopeless: PlacementProblem['hopeless'] = []
@@ -47,6 +50,16 @@ export function placementProblem(facts: Facts, board: Board, insist: readonly In
     powerDemands: power, powerPlaces: { '5V': powerPlaces('5V'), '3V3': powerPlaces('3V3'), 'ground': powerPlaces('ground') },
     columns, weights: context.weights, hopeless, before: facts.plan.assignments,
   }
+}
+
+/** Positions that nothing can be led to: under an add-on board that does not bring them out again, or held by an overlay whatever it is told. */
+function heldPositions(facts: Facts, board: Board): Set<number> {
+  const covered = facts.stack.flatMap((owner) => {
+    const cover = coverOf(owner)
+    return cover && !passesThrough(owner) ? board.header.filter(entry => entry.position >= cover.from && entry.position <= cover.to).map(entry => entry.position) : []
+  })
+  const lines = new Set(facts.parts.flatMap(owner => fixedLinesOf(owner, board)))
+  return new Set([...covered, ...board.header.flatMap(entry => entry.line !== undefined && lines.has(entry.line) ? entry.position : [])])
 }
 
 function fixedLine(terminal: Terminal, bound: PlaceRef, { board, facts }: Context): Candidate | null {

@@ -179,9 +179,9 @@ class Search {
     if (candidate.opens?.softwareBus === 'i2c-soft-2' && !this.opened.has('i2c-soft-1') && this.order.some(demand => demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))) return false
     // Channels of a hub are alike: the next new one is the only new one looked at.
     if (candidate.channel && candidate.channel.index > (this.channels.get(candidate.channel.hub)?.filter(count => count > 0).length ?? 0)) return false
-    return candidate.uses.every(({ resource, way, exclusive, shareCost }) => {
+    return candidate.uses.every(({ resource, way, exclusive }) => {
       const there = this.used.get(resource)
-      return !there || (!exclusive && !there.exclusive && (shareCost !== undefined || there.way === way))
+      return !there || (!exclusive && !there.exclusive && there.way === way)
     })
   }
 
@@ -297,7 +297,7 @@ class Search {
   /** Two lines for each software bus that is opened. */
   private softwareRows(): LineDemand[] {
     return [...this.opened.keys()].sort().flatMap(id => (['sda', 'scl'] as const).map((wire, i): LineDemand => ({
-      id: `${id}.${wire}`, partId: id, label: `${id} ${wire}`, terminals: [], slow: false, optional: false, analog: false, still: false, rank: i - 0.5,
+      id: `${id}.${wire}`, partId: id, label: `${id} ${wire}`, terminals: [], slow: false, optional: false, analog: false, still: false, drives: false, rank: i - 0.5,
     })))
   }
 

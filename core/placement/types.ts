@@ -15,10 +15,11 @@ export interface Insistence {
 export interface Use {
   /** Controller, e.g. `spi0`. */
   resource: string
-  /** A controller comes out one way at a time, unless `shareCost` says what a second user costs. */
+  /** Users together have one way: how a bus comes out, the frequency of a pulse channel. */
   way: string
   /** Nobody else may use it at all. */
   exclusive: boolean
+  /** What each further user costs. */
   shareCost?: number
 }
 
@@ -77,6 +78,8 @@ export interface LineDemand {
   analog: boolean
   idleLevel?: 'low' | 'high'
   still: boolean
+  /** The part drives the line, or a contact pulls it. */
+  drives: boolean
   /** Place in the part's connector, centred: the first of three is −1, the last +1. */
   rank: number
   /** Where it was, for moving as little as possible. */

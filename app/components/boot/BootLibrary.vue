@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The overlay library: parameters, what each takes, what appears; a line of it can be written into the file. */
-import { appearsOf, OVERLAYS, resolveOverlay } from '~~/core/boot/library'
+import { appearsOf, OVERLAYS, resolveOverlay } from '~~/core/overlays/library'
 import { claimWords } from '~~/core/boot/explain'
 
 const project = useProjectStore()

@@ -1,6 +1,6 @@
 /** Clock and voltage settings: out of sane range, or lower, with what that saves. */
 import { boardClocking, boardDraw, drawShare } from '../../facts/board'
-import { numberOf } from '../library'
+import { numberOf } from '../../overlays/library'
 import type { Asked } from '../scope/effective'
 import type { LintFinding, LintRule } from './types'
 import { dropLine, found, replace } from './words'

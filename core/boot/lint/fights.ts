@@ -1,8 +1,8 @@
 /** Overlays that want the same thing, and overlays that want what a part of the plan has. */
 import type { Board } from '../../catalogue/types'
-import { claimsOf, isOn, overlayNamed, resolveOverlay } from '../library'
-import { BASE_PARAMS } from '../library/settings'
-import type { Claim } from '../library/types'
+import { claimsOf, isOn, overlayNamed, resolveOverlay } from '../../overlays/library'
+import { BASE_PARAMS } from '../../overlays/library/settings'
+import type { Claim } from '../../overlays/library/types'
 import type { Asked, Where } from '../scope/effective'
 import { busName } from './order'
 import type { LintContext, LintFinding, LintRule, TextFix } from './types'
@@ -28,15 +28,17 @@ export function takersOf({ effective, files, board }: LintContext): Taker[] {
       if (!spec || files.overlays?.some(overlay => overlay.name === asked.name)) return []
       return [{ name: asked.name, said: `${asked.name} ${asked.params.map(param => `${param.name}=${param.value}`).sort().join(',')}`, where: asked.where, claims: claimsOf(resolveOverlay(spec, asked.params), board), overlay: true, excludes: spec.excludes ?? [], drop: commentOut(`Make line ${asked.where.line} a comment`, files, asked.where) }]
     }
-    if (asked.kind === 'param' && asked.applies === 'always') return baseTaker(asked, files, board)
+    if (asked.kind === 'param' && asked.applies === 'always') return baseTaker(asked, files, board, effective)
     return []
   })
 }
 
-function baseTaker(asked: Extract<Asked, { kind: 'param' }>, files: LintContext['files'], board: Board | null): Taker[] {
+function baseTaker(asked: Extract<Asked, { kind: 'param' }>, files: LintContext['files'], board: Board | null, { asked: all }: LintContext['effective']): Taker[] {
   const enables = BASE_PARAMS.find(param => param.name === asked.name)?.enables
   if (!enables || !isOn(asked.value)) return []
-  const lines = linesOfBus(enables, board)
+  // An overlay for the selects says itself which lines they are; the others are free.
+  const selects = all.some(other => other.kind === 'overlay' && other.applies !== 'never' && new RegExp(`^${enables}-\\dcs$`).test(other.name))
+  const lines = linesOfBus(enables, board, selects)
   return [{
     name: asked.name, said: enables, where: asked.where, overlay: false, excludes: [], drop: dropParam(`Switch ${busName(enables)} off`, files, asked.where),
     claims: [{ kind: 'enables', bus: enables }, ...lines.map(line => ({ kind: 'line' as const, line, as: busName(enables) }))],
@@ -44,9 +46,9 @@ function baseTaker(asked: Extract<Asked, { kind: 'param' }>, files: LintContext[
 }
 
 /** The lines of a controller's first route; those of the usual header where no board is known. */
-export function linesOfBus(bus: string, board: Board | null): number[] {
+export function linesOfBus(bus: string, board: Board | null, withoutSelects = false): number[] {
   const route = board?.controllers.find(controller => controller.id === bus)?.routes[0]
-  if (route) return Object.values(route.lines)
+  if (route) return Object.entries(route.lines).filter(([signal]) => !withoutSelects || !signal.startsWith('select')).map(([, line]) => line)
   return { i2c1: [2, 3], i2c0: [0, 1], spi0: [7, 8, 9, 10, 11], i2s: [18, 19, 20, 21], uart0: [14, 15] }[bus] ?? []
 }
 

@@ -1,7 +1,7 @@
 /** All rules for boot files in one list. Each is text in, findings with places and fixes out. */
 import type { Facts } from '../../facts/types'
 import { bindingOf } from '../../overlays/bindings'
-import { needsOf, type Need } from '../../asks/needs'
+import { needsOf, type Need } from '../../overlays/asks/needs'
 import { effectiveOf } from '../scope/effective'
 import { clocks } from './clocks'
 import { linesOfThePlan, overlaysFight } from './fights'

@@ -1,8 +1,8 @@
 /** Unknown keys, parameters and overlays, with what was probably meant; values that cannot be. */
 import type { Board } from '../../catalogue/types'
-import { listedName, numberOf, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS } from '../library'
-import { BASE_PARAMS, COMMAND_WORDS, ENVIRONMENT } from '../library/settings'
-import type { ParamSpec, SettingSpec } from '../library/types'
+import { listedName, numberOf, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS } from '../../overlays/library'
+import { BASE_PARAMS, COMMAND_WORDS, ENVIRONMENT } from '../../overlays/library/settings'
+import type { ParamSpec, SettingSpec } from '../../overlays/library/types'
 import type { Asked, AskedParam, Where } from '../scope/effective'
 import { nearest } from './near'
 import type { LintFinding, LintRule } from './types'

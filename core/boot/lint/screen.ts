@@ -1,5 +1,5 @@
 /** Screen lines and the display driver that reads them, or does not. */
-import { overlayNamed, SETTING_SPECS } from '../library'
+import { overlayNamed, SETTING_SPECS } from '../../overlays/library'
 import type { Asked } from '../scope/effective'
 import type { LintContext, LintFinding, LintRule } from './types'
 import { commentOut, dropLine, fix, found, quoted } from './words'

@@ -1,8 +1,8 @@
 /** Lines as text: too long, no line at all, written for another dialect; and the file as a whole: the wrong copy, the wrong kind. */
 import { parseBoot } from '../dialects/key-value'
 import { splitLines } from '../dialects/lines'
-import { BASE_PARAMS } from '../library/settings'
-import { OVERLAYS, SETTING_SPECS } from '../library'
+import { BASE_PARAMS } from '../../overlays/library/settings'
+import { OVERLAYS, SETTING_SPECS } from '../../overlays/library'
 import { DIRECTIVES } from '../dialects/extlinux'
 import { tellDialect } from '../dialects/tell'
 import type { Where } from '../scope/effective'

@@ -4,7 +4,7 @@ import type { ClockPlan } from '../../plan/power'
 import type { TextChange } from '../../plan/text'
 import type { Figure, Severity } from '../../vocabulary/finding'
 import type { BootFiles, Effective } from '../scope/effective'
-import type { Need } from '../../asks/needs'
+import type { Need } from '../../overlays/asks/needs'
 
 export type { TextChange }
 

@@ -1,5 +1,5 @@
 /** The plan's own boot file with all that the plan needs in it, and the edits that bring it there. */
-import type { Need } from '../../asks/needs'
+import type { Need } from '../../overlays/asks/needs'
 import type { Facts } from '../../facts/types'
 import type { Edit } from '../../plan/edits'
 import { textEdit } from '../../plan/text'

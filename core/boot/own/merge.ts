@@ -5,8 +5,8 @@
  */
 import { parseBoot, printBoot, type BootLine } from '../dialects/key-value'
 import { endingOf } from '../dialects/lines'
-import type { Need } from '../../asks/needs'
-import { writeNeed } from '../../asks/write'
+import type { Need } from '../../overlays/asks/needs'
+import { writeNeed } from '../../overlays/asks/write'
 import type { BoardFilters } from '../scope/filters'
 import { blockIn, BLOCK_BEGIN, BLOCK_END, readBlock, tagOf, type Owned } from './block'
 import { stateOf } from './state'

@@ -1,6 +1,7 @@
 /** How a file stands to what a plan needs of it. */
 import type { BootNeed } from '../../catalogue/types'
 import type { BootLine, BootParam } from '../dialects/key-value'
+import { SETTING_SPECS } from '../../overlays/library'
 import { canonicalParam, ownerOf, paramsOfOverlay } from '../scope/ownership'
 
 export type NeedState
@@ -28,6 +29,9 @@ export function stateOf(lines: readonly BootLine[], need: BootNeed): NeedState {
 
 function whatLineSays(lines: readonly BootLine[], at: number, need: BootNeed): { met: boolean, found: string } | null {
   const line = lines[at]!
+  // Of a setting that may stand several times another value says nothing.
+  if (need.kind === 'setting' && SETTING_SPECS.get(need.name)?.repeats)
+    return line.kind === 'setting' && line.name === need.name && line.value === need.value ? { met: true, found: line.value } : null
   if (need.kind === 'setting')
     return line.kind === 'setting' && line.name === need.name ? { met: line.value === need.value, found: line.value ?? '' } : null
   if (need.kind === 'param') {
@@ -35,8 +39,14 @@ function whatLineSays(lines: readonly BootLine[], at: number, need: BootNeed): {
     const param = line.params!.findLast(entry => canonicalParam(entry.name) === canonicalParam(need.name) && ownerOf(entry.name, line.overlay) !== 'overlay')
     return param ? { met: sameValue(param.value, need.value), found: param.value } : null
   }
-  if (line.kind !== 'overlay' || line.name !== need.name) return null
+  if (line.kind !== 'overlay' || (line.name !== need.name && !bringsAsMany(line.name!, need.name))) return null
   return { met: sameParams(paramsOfOverlay(lines, at), need.params ?? {}), found: line.text.trim() }
+}
+
+/** True for an overlay that brings the same bus out with more selects than are asked for. */
+function bringsAsMany(found: string, asked: string): boolean {
+  const [a, b] = [found, asked].map(name => /^(spi\d)-(\d)cs$/.exec(name))
+  return !!a && !!b && a[1] === b[1] && a[1] !== 'spi0' && Number(a[2]) > Number(b[2])
 }
 
 const ON = new Set(['', 'on', 'yes', 'true', 'y', '1'])

@@ -5,8 +5,8 @@
 import { parseEnvironment } from '../dialects/environment'
 import { parseMenu, SAME_DIRECTIVE, startedEntry } from '../dialects/extlinux'
 import { endingOf, splitLines, type TextLine } from '../dialects/lines'
-import type { Need } from '../../asks/needs'
-import { writeNeed } from '../../asks/write'
+import type { Need } from '../../overlays/asks/needs'
+import { writeNeed } from '../../overlays/asks/write'
 import { WORDS_TAG } from './block'
 import { isOff, type BootChange, type Merged, type MergeOptions } from './merge'
 

@@ -1,6 +1,6 @@
 /** What becomes of each part of the plan in a start: its driver binds, its bus is there for its program, or it stays dark and why. */
-import { writeNeed } from '../../asks/write'
-import type { Need } from '../../asks/needs'
+import { writeNeed } from '../../overlays/asks/write'
+import type { Need } from '../../overlays/asks/needs'
 import type { BusGroup, Facts, ResolvedPart } from '../../facts/types'
 import { bindingOf } from '../../overlays/bindings'
 import type { Edit } from '../../plan/edits'

@@ -11,8 +11,8 @@ import { compileText } from '../../devicetree/source/compile'
 import { DeviceTreeError } from '../../devicetree/types'
 import { bytesOf } from '../bytes'
 import type { BootLine, BootParam } from '../dialects/key-value'
-import { listedName, overlayNamed } from '../library'
-import { BASE_PARAMS } from '../library/settings'
+import { listedName, overlayNamed } from '../../overlays/library'
+import { BASE_PARAMS } from '../../overlays/library/settings'
 
 /** An overlay of the maker's own, by the name that the boot file calls it. */
 export interface OwnOverlay {

@@ -19,6 +19,7 @@ const signal = Joi.object({
   pwm: Joi.object({ frequencyHz: positive.required(), minHz: positive.required(), maxHz: positive.required(), steps: positive, pulseMinUs: positive, pulseMaxUs: positive, origin }),
 })
 
+const signalParams = Joi.object().pattern(Joi.string(), Joi.object().pattern(Joi.string(), Joi.string().allow('')))
 const word = Joi.string().pattern(/^[A-Za-z0-9,._+?#-]{1,80}$/, 'a name of the device tree')
 const source = Joi.array().items(Joi.string().max(300)).max(100)
 const pull = Joi.string().valid('up', 'down')
@@ -60,8 +61,8 @@ export const partSchema = Joi.object({
   }),
   offers: Joi.array().items(Joi.object({ id: Joi.string().required(), kind: Joi.string().valid('line', 'i2c', 'analog').required(), label: text.required(), inputMaxV: sourced, terminals: Joi.object().pattern(Joi.string(), Joi.string()).required() })).unique('id'),
   contacts: Joi.object({ count: Joi.number().integer().min(1).required(), maxAcV: ma, maxAcA: ma, maxDcV: ma, maxDcA: ma, origin }),
-  seat: Joi.object({ from: position.required(), to: position.required(), passes: Joi.boolean().required(), shiftOption: Joi.string(), identity: Joi.boolean(), wants: Joi.string().valid('lowest', 'topmost') }),
-  boot: Joi.array().items(Joi.object({ ...bootFields, when })),
+  seat: Joi.object({ from: position.required(), to: position.required(), passes: Joi.boolean().required(), passesOption: Joi.string(), shiftOption: Joi.string(), identity: Joi.boolean(), wants: Joi.string().valid('lowest', 'topmost') }),
+  boot: Joi.array().items(Joi.object({ ...bootFields, when, whenPlaced: signalParams, whenOpen: signalParams })),
   nodes: Joi.array().items(Joi.object({ path: Joi.string().required(), what: text.required(), when })),
   cautions: Joi.array().items(text), leadM: positive, price: Joi.number().min(0),
 })

@@ -196,6 +196,8 @@ export interface Seat {
   to: number
   /** The header comes out again on its top, so that another board or wires can sit there. */
   passes: boolean
+  /** Choice option: with its value `long` the header's pins are so long that they come out above the board after all. */
+  passesOption?: string
   /** Count option by whose columns it may be shifted. */
   shiftOption?: string
   /** Has an identity memory on positions 27 and 28; one board of a stack may. */
@@ -261,7 +263,7 @@ export interface Part {
   isAddOn?: boolean
   seat?: Seat
   /** What the boot file needs for it; `{signal}` in a value is replaced by that signal's line, `{option:id}` by the option's value, `{select}` by the chip select number, `{bus}` by the bus number. */
-  boot?: (BootNeed & { when?: Condition })[]
+  boot?: (BootNeed & { when?: Condition, whenPlaced?: SignalParams, whenOpen?: SignalParams })[]
   /** How the kernel knows it; shipped parts have theirs in `core/overlays/bindings.ts`. */
   kernel?: KernelBinding
   /** Device nodes or folders that appear; the same replacements hold. */
@@ -271,6 +273,9 @@ export interface Part {
   /** Made-up price in the maker's own currency, for comparing. */
   price?: number
 }
+
+/** Parameters that an overlay line gets besides, by the signal whose place decides: signal → parameter → value. */
+export type SignalParams = Record<string, Record<string, string>>
 
 export type PartGroup
   = | 'sensing' | 'showing' | 'switching' | 'sounding' | 'talking'

@@ -1,5 +1,5 @@
 import { shippedCatalogue } from '../../../core/catalogue'
-import { needsOf } from '../../../core/asks/needs'
+import { needsOf } from '../../../core/overlays/asks/needs'
 import { gatherFacts } from '../../../core/facts/gather'
 import { mergedFile } from '../../../core/boot/own/file'
 import { planAndMore } from '../../utils/door'

@@ -1,12 +1,17 @@
 /** The overlay library: what is known by name, what a line with its parameters takes, and what it lays onto a base tree. */
 import type { Board } from '../../catalogue/types'
-import type { BootParam } from '../dialects/key-value'
 import { BUSES } from './overlays/buses'
 import { PARTS } from './overlays/parts'
 import { PEOPLE } from './overlays/people'
 import { SYSTEM } from './overlays/system'
 import { SETTINGS } from './settings'
 import type { Appears, Claim, OverlaySpec, ParamSpec, SettingSpec } from './types'
+
+/** A parameter as a line gives it. */
+export interface GivenParam {
+  name: string
+  value: string
+}
 
 export const OVERLAYS: ReadonlyMap<string, OverlaySpec> = new Map([...BUSES, ...PARTS, ...PEOPLE, ...SYSTEM].map(spec => [spec.name, spec]))
 
@@ -42,7 +47,7 @@ export interface Resolved {
   address: number | null
 }
 
-export function resolveOverlay(spec: OverlaySpec, params: readonly Pick<BootParam, 'name' | 'value'>[]): Resolved {
+export function resolveOverlay(spec: OverlaySpec, params: readonly GivenParam[]): Resolved {
   const values: Record<string, string> = {}
   for (const param of spec.params) if (param.default !== undefined) values[param.name] = param.default
   const given = new Set<string>()

@@ -1,5 +1,5 @@
 /** The placeholders that part files may use in boot lines, device nodes and bindings: one table, each with what stands in for it. */
-import type { Facts, ResolvedPart } from '../facts/types'
+import type { Facts, ResolvedPart } from '../../facts/types'
 
 /** A fan that is switched: where the plan has no threshold of its own, these. practice */
 const USUAL_THRESHOLD = { onC: 60, hysteresisC: 10 }
@@ -29,12 +29,9 @@ function busNumber(owner: ResolvedPart, facts: Facts): string | null {
 }
 
 function selectNumber(owner: ResolvedPart, facts: Facts, argument: string): string | null {
-  const bus = controllerOf(owner, facts, 'spi')
   const select = owner.signals.find(signal => argument ? signal.id === argument : signal.role === 'spi.select')
-  const place = select && facts.byKey.get(`${owner.id}.${select.id}`)?.place
-  if (!bus?.route || place?.kind !== 'header') return null
-  const signal = Object.entries(bus.route.lines).find(([, line]) => line === place.line?.line)?.[0]
-  return signal?.startsWith('select') ? signal.replace('select', '') : null
+  const number = select && facts.selectNumbers.get(`${owner.id}.${select.id}`)
+  return number === undefined ? null : String(number)
 }
 
 function valueOf(name: string, owner: ResolvedPart, facts: Facts): string | null {

@@ -1,5 +1,5 @@
 /** How a need is written in a boot file, and what the files made for it are called. */
-import type { BootNeed } from '../catalogue/types'
+import type { BootNeed } from '../../catalogue/types'
 
 /** Name in the boot file of the overlay that Voltaris makes for a part. */
 export const overlayFileName = (partId: string) => `voltaris-${partId.toLowerCase()}`

@@ -1,8 +1,10 @@
 /** What a plan asks of the boot file: buses on, and the overlays of its parts with their parameters. */
-import type { BootNeed } from '../catalogue/types'
-import { holds } from '../facts/gather'
-import { circuitOf } from '../facts/circuits'
-import type { Bus, BusGroup, Facts, ResolvedPart } from '../facts/types'
+import type { BootNeed, SignalParams } from '../../catalogue/types'
+import { holds } from '../../facts/gather'
+import { circuitOf } from '../../facts/circuits'
+import type { Bus, BusGroup, Facts, ResolvedPart } from '../../facts/types'
+import type { SelectPlan } from '../../facts/selects'
+import { isMade } from './fit'
 import { fillTemplate } from './placeholders'
 import { overlayFileName, sameNeed } from './write'
 
@@ -21,10 +23,9 @@ export function needsOf(facts: Facts): Need[] {
   return [...busNeeds(facts), ...partNeeds(facts), ...madeNeeds(facts), ...fanNeeds(facts), ...clockNeeds(facts)]
 }
 
-/** Overlays made for parts, where the maker chose one. */
-function madeNeeds({ parts, plan }: Facts): Need[] {
-  const made = plan.boot?.made ?? []
-  return parts.filter(owner => made.includes(owner.id)).map(owner => ({ need: { kind: 'overlay', name: overlayFileName(owner.id) }, why: `the overlay made for ${owner.name}`, partIds: [owner.id] }))
+/** Overlays made for parts: where the maker chose one, or where no other can be told of the part's place. */
+function madeNeeds(facts: Facts): Need[] {
+  return facts.parts.filter(owner => isMade(owner, facts)).map(owner => ({ need: { kind: 'overlay', name: overlayFileName(owner.id) }, why: `the overlay made for ${owner.name}`, partIds: [owner.id] }))
 }
 
 /** The fan on the board's own socket: up to four steps of temperature, hysteresis and speed, 0 to 255. Parameter names from memory. */
@@ -72,12 +73,13 @@ function busNeeds(facts: Facts): Need[] {
       if (bus!.kind === 'pwm') pwm.push(entry)
       else needs.push(entry)
     }
-    if (busId === 'spi0' && selectLineElsewhere(facts)) needs.push({
-      need: { kind: 'overlay', name: 'spi0-1cs' }, partIds: owners.map(owner => owner.id),
-      why: 'SPI 0 with one select, because position 26 is used for something else',
+    const selects = facts.selectPlans.get(busId)
+    if (selects?.by === 'overlay' && usualBoot(bus!)) needs.push({
+      need: selectOverlay(selects), partIds: owners.map(owner => owner.id), busId,
+      why: `${bus!.label} with ${selects.lines.length || 'no'} ${selects.lines.length === 1 ? 'select' : 'selects'}, because others of its select lines serve something else`,
     })
   }
-  return [...needs, ...mergePwm(pwm)]
+  return [...needs, ...mergePwm(pwm, facts)]
 }
 
 /** What switches a bus on: its route's lines, those of the circuit chosen for it, its speed; or the kernel's software bus. */
@@ -91,12 +93,18 @@ function bootOf(bus: Bus, facts: Facts): BootNeed[] {
     if (speed === undefined || bus.kind !== 'i2c') return [need]
     return need.kind === 'param' ? [need, { kind: 'param', name: `${need.name}_baudrate`, value: String(speed) }] : need.kind === 'overlay' ? [{ ...need, params: { ...need.params, baudrate: String(speed) } }] : [need]
   }
-  return [...circuitOf(bus.controller!, facts.plan)?.boot ?? [], ...bus.route!.boot.flatMap(atSpeed)]
+  const selects = facts.selectPlans.get(bus.id)
+  const brought = selects?.by === 'overlay' && !usualBoot(bus) ? [selectOverlay(selects)] : bus.route!.boot
+  return [...circuitOf(bus.controller!, facts.plan)?.boot ?? [], ...brought.flatMap(atSpeed)]
 }
 
-/** True when position 26, SPI 0's second select, carries something that is no SPI select. */
-function selectLineElsewhere(facts: Facts): boolean {
-  return (facts.atPosition.get(26) ?? []).some(terminal => terminal.signal && terminal.signal.role !== 'spi.select')
+/** True when the bus comes on by a parameter of the base tree. */
+const usualBoot = ({ route }: Bus) => route!.boot.every(need => need.kind !== 'overlay')
+
+/** The overlay that brings a bus out with just the selects that are used, on their lines. */
+function selectOverlay({ busId, lines, hardware }: SelectPlan): BootNeed {
+  const params = Object.fromEntries(lines.flatMap((line, i) => line === hardware[i] ? [] : [[`cs${i}_pin`, String(line)]]))
+  return { kind: 'overlay', name: `${busId}-${lines.length}cs`, ...Object.keys(params).length && { params } }
 }
 
 function withFlowControl(need: BootNeed, groups: BusGroup[]): BootNeed {
@@ -104,23 +112,34 @@ function withFlowControl(need: BootNeed, groups: BusGroup[]): BootNeed {
   return flow && need.kind === 'overlay' ? { ...need, params: { ...need.params, ctsrts: '' } } : need
 }
 
-/** Two channels are one overlay with two pins. */
-function mergePwm(needs: Need[]): Need[] {
+/**
+ * Two channels are one overlay with two pins. Where a board has more, the overlay cannot name their lines: the firmware switches those
+ * over, and the circuit that the overlay turned on drives them. memory
+ */
+function mergePwm(needs: Need[], { board }: Facts): Need[] {
   if (needs.length < 2) return needs
-  const [a, b] = needs as [Need, Need]
+  const [a, b, ...more] = needs as [Need, Need, ...Need[]]
   if (a.need.kind !== 'overlay' || b.need.kind !== 'overlay') return needs
-  return [{
+  const pair: Need = {
     ...a, why: `${a.why}; ${b.why}`, partIds: [...a.partIds, ...b.partIds],
     need: { kind: 'overlay', name: 'pwm-2chan', params: { ...a.need.params, pin2: b.need.params!.pin!, func2: b.need.params!.func! } },
-  }]
+  }
+  return [pair, ...more.map((entry): Need => {
+    const line = entry.need.kind === 'overlay' ? entry.need.params!.pin! : ''
+    const setting = board?.lines.find(other => other.line === Number(line))?.functions.find(other => other.controller === entry.busId)?.setting ?? 'a0'
+    return { ...entry, need: { kind: 'setting', name: 'gpio', value: `${line}=${setting.replace('alt', 'a')}` } }
+  })]
 }
 
 function partNeeds(facts: Facts): Need[] {
   const needs: Need[] = []
   for (const owner of facts.parts) {
-    for (const { when, ...template } of owner.part.boot ?? []) {
+    const made = isMade(owner, facts)
+    for (const { when, whenPlaced, whenOpen, ...template } of owner.part.boot ?? []) {
       if (!holds(when, owner.options)) continue
-      const filled = fillNeed(template as BootNeed, owner, facts)
+      // The overlay that is made for it stands in for those of the library.
+      if (made && template.kind === 'overlay') continue
+      const filled = fillNeed(withPlaces(template as BootNeed, owner, facts, whenPlaced, whenOpen), owner, facts)
       if (!filled) continue
       const same = needs.find(other => sameNeed(other.need, filled))
       if (same) {
@@ -131,6 +150,14 @@ function partNeeds(facts: Facts): Need[] {
     }
   }
   return needs
+}
+
+/** The line with the parameters that follow from which of the part's signals have a place. */
+function withPlaces(need: BootNeed, owner: ResolvedPart, facts: Facts, whenPlaced: SignalParams = {}, whenOpen: SignalParams = {}): BootNeed {
+  if (need.kind !== 'overlay') return need
+  const isPlaced = (signal: string) => facts.byKey.get(`${owner.id}.${signal}`)?.place?.kind === 'header'
+  const added = [...Object.entries(whenPlaced).filter(([signal]) => isPlaced(signal)), ...Object.entries(whenOpen).filter(([signal]) => !isPlaced(signal))].map(([, params]) => params)
+  return added.length ? { ...need, params: Object.assign({}, need.params, ...added) as Record<string, string> } : need
 }
 
 function fillNeed(need: BootNeed, owner: ResolvedPart, facts: Facts): BootNeed | null {
@@ -147,7 +174,9 @@ function fillNeed(need: BootNeed, owner: ResolvedPart, facts: Facts): BootNeed |
   if (bus && !bus.controller) return null
   if (bus && bus.id !== 'i2c1') params[bus.id] = ''
   if (owner.part.i2c && !owner.part.isAddOn && !bus) return null
-  return { kind: 'overlay', name: need.name, ...(Object.keys(params).length && { params }) }
+  const name = fillTemplate(need.name, owner, facts)
+  if (name === null) return null
+  return { kind: 'overlay', name, ...(Object.keys(params).length && { params }) }
 }
 
 const list = (owners: ResolvedPart[]) => owners.map(owner => owner.name).join(', ')

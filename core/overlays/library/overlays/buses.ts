@@ -55,7 +55,7 @@ export const BUSES: OverlaySpec[] = [
     name: 'i2c-gpio', what: 'makes an I²C bus on two plain lines, timed by the processor', group: 'bus', origin: ORIGIN,
     params: [line('i2c_gpio_sda', 23, 'data line'), line('i2c_gpio_scl', 24, 'clock line'), number('i2c_gpio_delay_us', 2, 1, 1000, 'half a clock in microseconds'), number('bus', null, 0, 255, 'number of the bus; the kernel chooses where nothing is said')],
     appears: [at('/dev/i2c-{bus}', 'the bus')],
-    tree: '&{/} {\n\ti2c_gpio: i2c@{bus:unit} {\n\t\tcompatible = "i2c-gpio";\n\t\treg = <{bus:unit}>;\n\t\tgpios = <&gpio {i2c_gpio_sda} 6>, <&gpio {i2c_gpio_scl} 6>;\n\t\ti2c-gpio,delay-us = <{i2c_gpio_delay_us}>;\n\t\t#address-cells = <1>;\n\t\t#size-cells = <0>;\n\t};\n};\n',
+    tree: '&{/} {\n\ti2c_gpio: i2c@{bus:unit} {\n\t\tcompatible = "i2c-gpio";\n\t\treg = <0x{bus:unit}>;\n\t\tgpios = <&gpio {i2c_gpio_sda} 6>, <&gpio {i2c_gpio_scl} 6>;\n\t\ti2c-gpio,delay-us = <{i2c_gpio_delay_us}>;\n\t\t#address-cells = <1>;\n\t\t#size-cells = <0>;\n\t};\n};\n',
   },
   spiBus(0, 1, [8], [9, 10, 11]), spiBus(0, 2, [8, 7], [9, 10, 11]),
   {
