@@ -119,9 +119,9 @@ function busFaults(partId: string, group: Signal[], places: Places, board: Board
       // A bus that is on holds its wires, whoever uses them.
       if (controller.kind === 'spi' || controller.kind === 'i2s') for (const [name, line] of Object.entries(route.lines)) {
         const at = board.header.find(h => h.line === line)
-        if (at && !name.startsWith('select') && !name.startsWith('data') && !refs.includes(`P${at.position}`)) hold(`P${at.position}`, `${controller.id} ${name}`, `${controller.id}.${name}`)
+        if (at && !name.startsWith('select') && !refs.includes(`P${at.position}`)) hold(`P${at.position}`, `${controller.id} ${name}`, `${controller.id}.${name}`)
       }
-      group.forEach((signal, i) => hold(refs[i]!, `${partId}.${signal.id}`, (alone && !['i2s.clock', 'i2s.frame'].includes(signal.role)) || signal.role === 'spi.select' ? `${partId}.${signal.id}` : `${controller.id}.${found[i]}`))
+      group.forEach((signal, i) => hold(refs[i]!, `${partId}.${signal.id}`, (alone && controller.kind !== 'i2s') || signal.role === 'spi.select' ? `${partId}.${signal.id}` : `${controller.id}.${found[i]}`))
       return []
     }
   }

@@ -10,18 +10,20 @@ import { placementProblem } from './problem'
 import { placeInWords, refOf } from './refs'
 import { search } from './search'
 import { placePower } from './power'
-import type { NotPlaced, PlacementProblem, PowerDemand, WayOut } from './types'
+import type { Demand, LineDemand, NotPlaced, PlaceRef, PlacementProblem, PowerDemand, WayOut } from './types'
 
-interface Entry {
+interface Conflicting {
   label: string
-  partId: string
   terminals: string[]
-  without: (problem: PlacementProblem) => PlacementProblem
 }
 
-/** Subsets tried when looking for a set smaller than the one that dropping one after another leaves. */
-const SUBSETS = 3000
+/** Sets tried when looking for the least one. */
+const SUBSETS = 400
 const MOST_WAYS = 5
+/** Ideas that are tried; the cheap ones come first. */
+const MOST_TRIED = 40
+
+const isBoard = ({ label }: WayOut) => label.startsWith('Take the board')
 
 const fits = (problem: PlacementProblem) => search(problem, { firstOnly: true }).best !== null
 
@@ -31,13 +33,71 @@ export function impossible(plan: Plan, catalogue: Catalogue, problem: PlacementP
     const conflict = problem.hopeless.map(entry => ({ label: facts.byKey.get(entry.terminal)?.owner.name ?? entry.terminal, terminals: [entry.terminal] }))
     return { ok: false, sentence: `${problem.hopeless.map(entry => entry.sentence).join('. ')}.`, conflict, waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))) }
   }
-  const conflict = smallestConflict(problem)
-  const names = conflict.map(entry => entry.label)
-  const free = problem.linePlaces.filter(place => !place.isExpander).length
-  const sentence = names.length > 8
-    ? `${names.length} demands cannot be met together: the header has ${free} usable lines. Add a line expander, give reserved positions free, or drop something.`
-    : `These cannot be met together: ${names.join('; ')}. Release a fixed position, join one of them another way, or drop it.`
+  const short = shortageOf(problem)
+  const conflict = short ? largestTakers(problem, short) : smallestConflict(problem)
+  const sentence = short
+    ? `The parts want ${short.wanted} ${short.what} and there are ${short.given}: ${short.wanted - short.given} too few. Most are wanted by ${conflict.slice(0, 4).map(entry => entry.label).join(', ')}. Add a line expander for slow signals, give reserved positions free, or drop something.`
+    : conflict.length > 8
+      ? `${conflict.length} demands get in each other's way: ${conflict.slice(0, 4).map(entry => entry.label).join('; ')} and ${conflict.length - 4} more. Join one of them another way, give reserved positions free, or drop one.`
+      : `These cannot be met together: ${conflict.map(entry => entry.label).join('; ')}. Release a fixed position, join one of them another way, or drop it.`
   return { ok: false, sentence, conflict: conflict.map(({ label, terminals }) => ({ label, terminals })), waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))) }
+}
+
+interface Shortage {
+  what: string
+  wanted: number
+  given: number
+  /** Line demands that count. */
+  counts: (demand: LineDemand) => boolean
+}
+
+/** Places that the demands want at the least, whichever way they go, against those there are; null when there is no lack of either kind. */
+function shortageOf({ demands, lineDemands, linePlaces }: PlacementProblem): Shortage | null {
+  const must = lineDemands.filter(demand => !demand.optional)
+  const analog = { wanted: must.filter(demand => demand.analog).length, given: linePlaces.filter(place => place.isAnalog).length }
+  if (analog.wanted > analog.given) return { ...analog, what: 'analog inputs', counts: demand => demand.analog }
+  const header = new Set(linePlaces.filter(place => !place.isExpander).map(place => place.ref))
+  const bound = new Set(demands.flatMap(demand => demand.candidates.length === 1 ? Object.keys(demand.candidates[0]!.tokens) : []))
+  const buses = leastOnHeader(demands.filter(demand => demand.candidates.length !== 1), header)
+  const given = [...header].filter(ref => !bound.has(ref)).length - buses
+  const quick = must.filter(demand => !demand.analog && !demand.slow).length
+  const slow = must.filter(demand => !demand.analog && demand.slow).length
+  const behind = linePlaces.filter(place => place.isExpander && !place.isAnalog).length
+  if (quick > given) return { what: 'lines of the header beside its buses', wanted: quick, given, counts: demand => !demand.analog && !demand.slow }
+  return quick + slow > given + behind ? { what: 'lines beside the buses', wanted: quick + slow, given: given + behind, counts: demand => !demand.analog } : null
+}
+
+/** Positions that the demands on buses take together at the least: wires of their own, and the common wires of each kind of bus once. */
+function leastOnHeader(demands: readonly Demand[], header: ReadonlySet<PlaceRef>): number {
+  const common = new Map<Demand['kind'], number>()
+  let own = 0
+  for (const demand of demands) {
+    const counted = demand.candidates.map(({ tokens }) => Object.entries(tokens).filter(([ref]) => header.has(ref)))
+    own += Math.min(...counted.map(entries => entries.filter(([, token]) => demand.terminals.includes(token)).length))
+    common.set(demand.kind, Math.max(common.get(demand.kind) ?? 0, Math.min(...counted.map(entries => entries.filter(([, token]) => !demand.terminals.includes(token)).length))))
+  }
+  return own + [...common.values()].reduce((sum, count) => sum + count, 0)
+}
+
+/** Parts by the lines they want, the largest first, until they alone are too many. */
+function largestTakers({ lineDemands }: PlacementProblem, { counts, given }: Shortage): Conflicting[] {
+  const byPart = new Map<string, LineDemand[]>()
+  for (const demand of lineDemands) if (!demand.optional && counts(demand)) byPart.set(demand.partId, [...byPart.get(demand.partId) ?? [], demand])
+  const sorted = [...byPart.values()].sort((a, b) => b.length - a.length)
+  const found: Conflicting[] = []
+  let sum = 0
+  for (const list of sorted) {
+    found.push({ label: `${partOf(list[0]!)} (${list.length})`, terminals: list.flatMap(demand => demand.terminals) })
+    sum += list.length
+    if (sum > given) break
+  }
+  return found
+}
+
+/** `Relay board IN1` belongs to `Relay board`. */
+const partOf = ({ label, terminals }: LineDemand): string => {
+  const last = label.lastIndexOf(' ')
+  return last > 0 && terminals.length === 1 ? label.slice(0, last) : label
 }
 
 /** Supplies or grounds for which no position of their rail is left. */
@@ -50,30 +110,47 @@ export function unfed(plan: Plan, catalogue: Catalogue, facts: Facts, unmet: rea
   }
 }
 
-/** Small sets first; where none of them conflicts, demands are dropped one by one while the rest still cannot be placed. */
-function smallestConflict(problem: PlacementProblem): Entry[] {
-  const entries: Entry[] = [
-    ...problem.demands.map(demand => ({ label: demand.label, partId: demand.partId, terminals: demand.terminals, without: (p: PlacementProblem) => ({ ...p, demands: p.demands.filter(other => other !== demand) }) })),
-    ...problem.lineDemands.filter(demand => !demand.optional).map(demand => ({ label: demand.label, partId: demand.partId, terminals: demand.terminals, without: (p: PlacementProblem) => ({ ...p, lineDemands: p.lineDemands.filter(other => other !== demand) }) })),
-  ]
+/** Demands of one kind that conflict by themselves, looked through set by set; else what is left when all that is not needed for the conflict is taken away. */
+function smallestConflict(problem: PlacementProblem): Conflicting[] {
+  const kinds = [...new Set(problem.demands.map(demand => demand.kind))]
+  for (const kind of kinds) {
+    const mine = { ...problem, demands: problem.demands.filter(demand => demand.kind === kind || demand.candidates.length === 1), lineDemands: [] }
+    if (!fits(mine)) return leastSet(entriesOf(mine), mine, 3)
+  }
+  return leastSet(entriesOf(problem), problem, 2)
+}
+
+function entriesOf({ demands, lineDemands }: PlacementProblem): Conflicting[] {
+  return [...demands, ...lineDemands.filter(demand => !demand.optional)].map(({ label, terminals }) => ({ label, terminals }))
+}
+
+/** A set that conflicts and no part of which does. Sets up to `size` are tried for being the least of all; the trouble is bounded. */
+function leastSet(entries: readonly Conflicting[], problem: PlacementProblem, size: number): Conflicting[] {
+  const conflicts = (set: readonly Conflicting[]) => !fits(onlyThese(problem, new Set(set.flatMap(entry => entry.terminals))))
   let tried = 0
-  const conflictOf = (size: number): Entry[] | null => {
-    for (const subset of subsetsOf(entries, size)) {
-      if (++tried > SUBSETS) return null
-      if (!fits(onlyThese(problem, new Set(subset.flatMap(entry => entry.terminals))))) return subset
+  for (let n = 1; n <= size; n++) {
+    for (const subset of subsetsOf([...entries], n)) {
+      if (++tried > SUBSETS) break
+      if (conflicts(subset)) return subset
     }
-    return null
   }
-  const small = conflictOf(1) ?? conflictOf(2)
-  if (small) return small
-  let current = problem
-  const conflict: Entry[] = []
-  for (const entry of entries) {
-    const smaller = entry.without(current)
-    if (fits(smaller)) conflict.push(entry)
-    else current = smaller
+  return quickExplain([], entries, conflicts)
+}
+
+/**
+ * A set within `rest` that conflicts beside `base` and no part of which does (Junker, "QuickXplain", 2004): halves are looked at as a whole,
+ * so that it takes few questions where the conflict is small.
+ */
+function quickExplain(base: readonly Conflicting[], rest: readonly Conflicting[], conflicts: (set: readonly Conflicting[]) => boolean): Conflicting[] {
+  const explain = (given: readonly Conflicting[], added: boolean, open: readonly Conflicting[]): Conflicting[] => {
+    if (added && conflicts(given)) return []
+    if (open.length === 1) return [...open]
+    const half = open.length >> 1
+    const [first, second] = [open.slice(0, half), open.slice(half)]
+    const inSecond = explain([...given, ...first], first.length > 0, second)
+    return [...explain([...given, ...inSecond], inSecond.length > 0, first), ...inSecond]
   }
-  return (conflict.length > 3 ? conflictOf(3) : null) ?? conflict
+  return rest.length ? explain(base, false, rest) : []
 }
 
 /** The problem with only the demands of these terminals. */
@@ -110,9 +187,15 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
     ...owners.map(owner => ({ label: `Drop ${owner.name}`, price: 80, edits: [{ edit: 'remove-part', id: owner.id }] as Edit[] })),
   ]
   const all: WayOut[] = plan.reserved.length > 1 ? [...ideas, { label: 'Give all reserved positions free', price: 18, edits: plan.reserved.map(({ position }) => ({ edit: 'unreserve', position })) }] : ideas
-  const working = all.sort((a, b) => a.price - b.price).filter(idea => placeable(applyEdit(plan, { edit: 'all', edits: idea.edits as Edit[] }).plan, catalogue, terminals))
-  // One board of several is enough to show that another board would do.
-  return working.filter((idea, i) => !idea.label.startsWith('Take the board') || working.findIndex(other => other.label.startsWith('Take the board')) === i).slice(0, MOST_WAYS)
+  const working: WayOut[] = []
+  let tried = 0
+  for (const idea of all.sort((a, b) => a.price - b.price)) {
+    // One board of several is enough to show that another board would do.
+    if (working.length >= MOST_WAYS || tried >= MOST_TRIED || (isBoard(idea) && working.some(isBoard))) continue
+    tried++
+    if (placeable(applyEdit(plan, { edit: 'all', edits: idea.edits as Edit[] }).plan, catalogue, terminals)) working.push(idea)
+  }
+  return working
 }
 
 /** Line expanders and analog converters; those that help are found by trying. */
@@ -127,7 +210,7 @@ function placeable(plan: Plan, catalogue: Catalogue, conflicting: ReadonlySet<st
   const facts = gatherFacts(plan, catalogue)
   if (!facts.board) return false
   const problem = placementProblem(facts, facts.board)
-  if (problem.hopeless.length || !fits(onlyThese(problem, conflicting))) return false
+  if (problem.hopeless.length || shortageOf(problem) || !fits(onlyThese(problem, conflicting))) return false
   const found = search(problem, { firstOnly: true }).best
   return found !== null && !placePower(problem, found.places).unmet.length
 }

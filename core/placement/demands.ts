@@ -104,12 +104,9 @@ function controllerCandidates(controller: Controller, terminals: Terminal[], con
   })
 }
 
-/** Wires that several parts have in common; of the sound bus the clocks. */
-function isShared({ kind }: Controller, { signal }: Terminal): boolean {
-  const { role } = signal!
-  if (kind === 'i2s') return role === 'i2s.clock' || role === 'i2s.frame'
-  return SHARED_KINDS.has(kind) && role !== 'spi.select' && role !== 'strip'
-}
+/** Wires of a bus, by the bus rather than by the part: several parts have them in common, and the bus holds them in any case. */
+const isShared = ({ kind }: Controller, { signal }: Terminal): boolean =>
+  kind === 'i2s' || (SHARED_KINDS.has(kind) && signal!.role !== 'spi.select' && signal!.role !== 'strip')
 
 function controllerCandidate(controller: Controller, way: number, { places, tokens, selects, left }: Partial, i: number, terminals: Terminal[], context: Context): Candidate[] {
   const { weights } = context
@@ -119,27 +116,30 @@ function controllerCandidate(controller: Controller, way: number, { places, toke
   if (told === null) return []
   const used = Object.keys(places).length > 0
   const pwm = controller.kind === 'pwm' && !strip
+  const flow = terminals.some(terminal => places[terminal.key] !== undefined && /^serial\.[rc]ts$/.test(terminal.signal!.role))
   const uses: Candidate['uses'] = used
     ? [
         // Outputs of one channel have one frequency: others of that frequency may share it, at a price.
         { resource: controller.id, way: pwm ? String(signal!.pwm?.frequencyHz ?? 0) : String(way), exclusive: strip || (!SHARED_KINDS.has(controller.kind) && controller.kind !== 'pwm' && controller.kind !== 'i2s'), ...(pwm && { shareCost: weights.pwmShared }) },
         ...controller.kind === 'i2s' ? circuitsOf(owner).map(name => ({ resource: `circuit: ${name}`, way: owner.id, exclusive: true })) : [],
+        // Of the sound bus the clocks are common; each data wire has one part at its end.
+        ...terminals.filter(({ key, signal: own }) => own!.role.startsWith('i2s.data') && places[key] !== undefined).map(({ key, signal: own }) => ({ resource: `${controller.id} ${own!.role}`, way: key, exclusive: true })),
       ]
     : []
   return [{
-    places, tokens: used ? { ...heldWith(controller, way, context), ...tokens } : tokens, busId: controller.id, uses,
+    places, tokens: used ? { ...heldWith(controller, way, flow, context), ...tokens } : tokens, busId: controller.id, uses,
     cost: (controller.isDefault ? 0 : weights.otherInstance) + way * weights.otherWay + i * weights.otherFunction + left * weights.leftOut
       + (strip && controller.kind === 'spi' ? weights.stripOnSpi : 0) + told + movedCost(terminals, places, weights),
   }]
 }
 
 /** Lines that a bus holds as soon as it is on, whether or not the part has a terminal there: they carry the bus and nothing else. */
-function heldWith({ id, kind, routes }: Controller, way: number, { positionOfLine }: Context): Record<PlaceRef, string> {
-  if (kind !== 'spi' && kind !== 'i2s') return {}
+function heldWith({ id, kind, routes }: Controller, way: number, flow: boolean, { positionOfLine }: Context): Record<PlaceRef, string> {
+  const holds = (signal: string) => kind === 'serial' ? flow && (signal === 'cts' || signal === 'rts') : (kind === 'spi' || kind === 'i2s') && !signal.startsWith('select')
   return Object.fromEntries(Object.entries(routes[way]!.lines).flatMap(([signal, line]) => {
     const position = positionOfLine.get(line)
-    // Selects are brought out one by one; the data wires of the sound bus exclude each other by themselves.
-    return position === undefined || signal.startsWith('select') || (kind === 'i2s' && /^data/.test(signal)) ? [] : [[`P${position}`, `${id}.${signal}`]]
+    // Selects are brought out one by one; flow control is switched on for both wires at once.
+    return position === undefined || !holds(signal) ? [] : [[`P${position}`, `${id}.${signal}`]]
   }))
 }
 

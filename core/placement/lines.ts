@@ -64,7 +64,7 @@ export function expanderLines(facts: Facts, weights: Weights): LinePlace[] {
 }
 
 /** Lines of one part on the header and behind an expander, or behind two, count as this many columns apart. */
-const LEAP = 12
+export const LEAP = 12
 
 /** Columns between a place and the middle of its part: a header column, or an expander by its part. */
 export function columnsApart(place: LinePlace, middle: number | string): number {

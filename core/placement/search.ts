@@ -4,10 +4,13 @@
  * what remains cannot beat the best found.
  */
 import { clusterCostUnder, gatherLines, priceLines, type Gathered, type GatheringTask } from './gathering'
-import { alongHeader, columnsApart, lineCost } from './lines'
+import { alongHeader, columnsApart, LEAP, lineCost } from './lines'
 import { IMPOSSIBLE } from './matching'
 import { columnOf, positionOf } from './refs'
 import type { Address, Candidate, Demand, LineDemand, LinePlace, PlacementProblem, PlaceRef } from './types'
+import { Bounds } from './bounds'
+import { BusRows, type BusRow } from './bus-rows'
+import { Ledger, type Compiled } from './ledger'
 import { strapDevices, type Device, type Strapped } from './straps'
 import { quantumOf } from './weights'
 
@@ -48,6 +51,14 @@ export function search(problem: PlacementProblem, options: SearchOptions = {}): 
   return new Search(problem, options).run()
 }
 
+/** Devices on I²C that can answer at no address that another one may have: where they lie makes no clash. */
+function peacefulOf(demands: readonly Demand[]): ReadonlySet<Demand> {
+  const users = new Map<number, number>()
+  const addressesOf = (demand: Demand) => demand.candidates[0]?.addresses?.map(entry => entry.address) ?? []
+  for (const demand of demands) for (const address of addressesOf(demand)) users.set(address, (users.get(address) ?? 0) + 1)
+  return new Set(demands.filter(demand => demand.kind === 'i2c' && addressesOf(demand).every(address => users.get(address) === 1)))
+}
+
 function kindsOf({ linePlaces, lineDemands }: PlacementProblem): LinePlace[][] {
   const particular = new Set(lineDemands.flatMap(demand => [demand.before, demand.forbidden, demand.only]))
   const kinds = new Map<string, LinePlace[]>()
@@ -60,9 +71,13 @@ function kindsOf({ linePlaces, lineDemands }: PlacementProblem): LinePlace[][] {
 
 class Search {
   private readonly order: Demand[]
-  private readonly restCost: number[]
-  private readonly taken = new Map<PlaceRef, { token: string, count: number }>()
-  private readonly used = new Map<string, { way: string, exclusive: boolean, count: number }>()
+  private readonly ledger: Ledger
+  private readonly bounds: Bounds
+  /** By demand: most that its part's own lines gain by another way for it; Infinity where more than that hangs on it. */
+  private readonly mayGain: number[]
+  private readonly busRows: BusRows
+  /** Candidates of each demand in the order, as the ledger reads them. */
+  private readonly compiled: Compiled[][]
   private readonly devices: Device[] = []
   private readonly strapped = new Map<string, Strapped>()
   private readonly busOfPart = new Map<string, string>()
@@ -85,20 +100,30 @@ class Search {
   /** Demands decided now. */
   private depth = 0
   /** Prices by kind of place: those found with everything free first. */
-  private readonly priceLists: { prices: Float64Array, clusterCost: number }[] = []
+  private readonly priceLists: { prices: Float64Array, clusterCost: number, byRef: Float64Array }[] = []
   /** The lines with every place free. */
   private wide: GatheringTask | null = null
   /** Lines that do not gather, whatever the buses do. */
   private alone: number[] = []
   private readonly atMiddle = new Map<number, Float64Array>()
   private best: Solution | null = null
+  /** True when a bus of this kind is on already. */
+  private readonly isOn = (kind: Demand['kind']): boolean => this.order.slice(0, this.depth).some(demand => demand.kind === kind)
+  /** What the lines cost at the least with every place free. */
+  private lineFloor = -Infinity
+  private readonly firstCanOpen: boolean
   private nodes = 0
   private stopped = false
 
   constructor(private readonly problem: PlacementProblem, private readonly options: SearchOptions) {
-    this.order = [...problem.demands].sort((a, b) => Number(b.isHub ?? false) - Number(a.isHub ?? false) || a.candidates.length - b.candidates.length)
-    this.restCost = new Array<number>(this.order.length + 1).fill(0)
-    for (let i = this.order.length - 1; i >= 0; i--) this.restCost[i] = this.restCost[i + 1]! + (this.order[i]!.candidates[0]?.cost ?? 0)
+    // Hubs before what may hang behind them, narrow choices before wide ones, and last what nobody can clash with: it goes where the others lie.
+    const peaceful = peacefulOf(problem.demands)
+    const lateness = (demand: Demand) => demand.isHub ? 0 : peaceful.has(demand) ? 2 : 1
+    this.order = [...problem.demands].sort((a, b) => lateness(a) - lateness(b) || a.candidates.length - b.candidates.length)
+    this.mayGain = this.order.map(demand => peaceful.has(demand) && !demand.isHub ? problem.weights.apart * LEAP * problem.lineDemands.filter(line => line.partId === demand.partId).length : Infinity)
+    this.ledger = new Ledger()
+    this.compiled = this.order.map(demand => demand.candidates.map(candidate => this.ledger.compile(candidate)))
+    this.bounds = new Bounds(this.order, this.compiled, this.ledger, problem.weights.addressClash)
     this.twinBefore = this.order.map((demand, i) => {
       const seen = (other: Demand, j: number) => j < i && other.partId === demand.partId
       if (!demand.twinSign || this.order.some(seen)) return -1
@@ -106,9 +131,11 @@ class Search {
         && !this.order.some((earlier, k) => k < j && earlier.partId === other.partId))
     })
     this.optional = problem.lineDemands.filter(demand => demand.optional)
+    this.firstCanOpen = this.order.some(demand => demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))
     this.quantum = quantumOf(problem.weights)
     this.kinds = kindsOf(problem)
     this.onHeader = new Set(problem.demands.filter(demand => demand.candidates.some(candidate => candidate.opens || Object.values(candidate.places).some(ref => positionOf(ref) !== null))).map(demand => demand.partId))
+    this.busRows = new BusRows(this.order, this.kinds.map(places => places.map(place => place.ref)))
     this.base = problem.lineDemands.map(demand => this.costsOf(demand, undefined))
   }
 
@@ -118,9 +145,11 @@ class Search {
       const gathers = (part: string) => !this.onHeader.has(part) && rows.filter(row => row.partId === part).length > 1
       if (!this.options.firstOnly) {
         const free = this.kinds.map((places, kind) => ({ kind, refs: places.map(place => place.ref) }))
-        this.wide = this.taskOf(rows, free, new Map(), gathers)
+        this.wide = this.taskOf(rows, free, new Map(), gathers, this.busRows.at(0, this.isOn))
         this.alone = rows.flatMap((row, i) => gathers(row.partId) ? [] : [i])
-        this.learn(priceLines(this.wide).prices.slice(0, this.kinds.length))
+        const priced = priceLines(this.wide)
+        this.lineFloor = priced.floor
+        this.learn(priced.prices.slice(0, this.kinds.length))
       }
       this.descend(0, 0)
     }
@@ -142,52 +171,50 @@ class Search {
       this.stopped = !this.options.firstOnly
       return
     }
-    const known = cost + this.straps().cost + this.restCost[depth]!
-    const priced = this.best ? this.pricedFloor() : -Infinity
+    const rest = this.bounds.rest(depth)
+    if (rest === Infinity) return
+    const known = cost + this.straps().cost + rest
+    if (this.best && known + this.lineFloor > this.best.cost - this.quantum + EPSILON) return
+    // What is decided, with everything that is open under prices; beside it the open demands by their own bound and the lines under prices.
+    const priced = this.best ? this.pricedFloor(depth, rest) : -Infinity
     if (this.best && known + priced > this.best.cost - this.quantum + EPSILON) return
-    const fit = this.fitFloor()
+    const fit = this.fitFloor(depth)
     if (fit === Infinity || (this.best && known + fit > this.best.cost - this.quantum + EPSILON)) return
     const floor = Math.max(priced, fit)
     if (depth === this.order.length) return this.leaf(cost + this.straps().cost)
     const demand = this.order[depth]!
     const twin = this.twinBefore[depth]!
     const least = twin >= 0 ? this.rank[twin]! : 0
-    const ranked = demand.candidates
-      .map((candidate, index) => ({ candidate, index, cost: candidate.cost }))
-      .filter(({ candidate, index }) => index >= least && this.fits(candidate))
-      .map(entry => ({ ...entry, cost: entry.cost + this.shareCost(entry.candidate) }))
+    const ranked = this.compiled[depth]!
+      .map((entry, index) => ({ entry, index, candidate: entry.candidate, cost: entry.candidate.cost }))
+      .filter(({ entry, index }) => index >= least && this.fits(entry))
+      .map(choice => ({ ...choice, cost: choice.cost + this.ledger.shareCost(choice.entry) }))
       .sort((a, b) => a.cost - b.cost)
-    for (const { candidate, index, cost: own } of ranked) {
-      if (this.best && known + own - (demand.candidates[0]?.cost ?? 0) + floor > this.best.cost - this.quantum + EPSILON) break
-      this.take(demand, candidate, 1)
+    // A way whose wires are all laid already takes nothing from anybody: what costs more than it can gain is never better.
+    const laid = ranked.find(({ entry }) => this.ledger.isLaid(entry))
+    const most = laid ? laid.cost + this.mayGain[depth]! - EPSILON : Infinity
+    const behind = cost + this.straps().cost + this.bounds.rest(depth + 1)
+    for (const { entry, candidate, index, cost: own } of ranked) {
+      if (own > most && entry !== laid!.entry) break
+      if (this.best && behind + own + floor > this.best.cost - this.quantum + EPSILON) break
+      this.take(demand, entry, 1)
       this.chosen[depth] = candidate
       this.rank[depth] = index
       this.depth = depth + 1
       this.descend(depth + 1, cost + own)
-      this.take(demand, candidate, -1)
+      this.take(demand, entry, -1)
       this.depth = depth
       if (this.stopped || (this.best && this.options.firstOnly)) return
     }
   }
 
-  private fits(candidate: Candidate): boolean {
-    for (const [ref, token] of Object.entries(candidate.tokens)) {
-      const there = this.taken.get(ref)
-      if (there && there.token !== token) return false
-    }
+  private fits(entry: Compiled): boolean {
+    if (!this.ledger.fits(entry)) return false
+    const { candidate } = entry
     // The second new software bus is only opened after the first: they are alike.
-    if (candidate.opens?.softwareBus === 'i2c-soft-2' && !this.opened.has('i2c-soft-1') && this.order.some(demand => demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))) return false
+    if (candidate.opens?.softwareBus === 'i2c-soft-2' && !this.opened.has('i2c-soft-1') && this.firstCanOpen) return false
     // Channels of a hub are alike: the next new one is the only new one looked at.
-    if (candidate.channel && candidate.channel.index > (this.channels.get(candidate.channel.hub)?.filter(count => count > 0).length ?? 0)) return false
-    return candidate.uses.every(({ resource, way, exclusive }) => {
-      const there = this.used.get(resource)
-      return !there || (!exclusive && !there.exclusive && there.way === way)
-    })
-  }
-
-  /** What it costs to share a channel with an output that is there already. */
-  private shareCost({ uses }: Candidate): number {
-    return uses.reduce((sum, { resource, shareCost }) => sum + (shareCost !== undefined && this.used.has(resource) ? shareCost : 0), 0)
+    return !(candidate.channel && candidate.channel.index > (this.channels.get(candidate.channel.hub)?.filter(count => count > 0).length ?? 0))
   }
 
   /** The cheapest addresses of the devices placed so far; more devices never make them cheaper. */
@@ -205,17 +232,9 @@ class Search {
     return hub ? [busId, hub] : [busId]
   }
 
-  private take(demand: Demand, candidate: Candidate, sign: 1 | -1): void {
-    for (const [ref, token] of Object.entries(candidate.tokens)) {
-      const count = (this.taken.get(ref)?.count ?? 0) + sign
-      if (count) this.taken.set(ref, { token, count })
-      else this.taken.delete(ref)
-    }
-    for (const { resource, way, exclusive } of candidate.uses) {
-      const count = (this.used.get(resource)?.count ?? 0) + sign
-      if (count) this.used.set(resource, { way, exclusive, count })
-      else this.used.delete(resource)
-    }
+  private take(demand: Demand, entry: Compiled, sign: 1 | -1): void {
+    const { candidate } = entry
+    this.ledger.take(entry, sign)
     if (candidate.channel) {
       const counts = this.channels.get(candidate.channel.hub) ?? []
       counts[candidate.channel.index] = (counts[candidate.channel.index] ?? 0) + sign
@@ -234,13 +253,14 @@ class Search {
   }
 
   /** The lines' least cost on what is free now if each lay where it liked; Infinity when they do not fit. Exact for that. */
-  private fitFloor(): number {
+  private fitFloor(depth: number): number {
     const free = this.freeKinds()
-    const sign = `${free.map(({ kind, refs }) => `${kind}:${refs.length}`).join()} ${[...this.opened.keys()].sort().join()}`
+    const busRows = this.busRows.at(depth, this.isOn)
+    const sign = `${free.map(({ kind, refs }) => `${kind}:${refs.length}`).join()} ${[...this.opened.keys()].sort().join()} ${busRows.map(row => row.id).join()}`
     const seen = this.floors.get(sign)
     if (seen !== undefined) return seen
     const rows = [...this.problem.lineDemands, ...this.softwareRows()]
-    const floor = priceLines(this.taskOf(rows, free, new Map(), () => false)).floor
+    const floor = priceLines(this.taskOf(rows, free, new Map(), () => false, busRows)).floor
     this.floors.set(sign, floor)
     return floor
   }
@@ -249,18 +269,26 @@ class Search {
    * The lines and gathering parts each for itself under the prices found at the root: a bound that costs next to nothing.
    * What the gathering parts cost there, with every place free, is a bound under what they cost here.
    */
-  private pricedFloor(): number {
+  private pricedFloor(depth: number, rest: number): number {
     const middles = this.middles()
     const free = new Uint8Array(this.kinds.length)
-    const left = this.kinds.map(places => places.reduce((count, place) => count + (this.taken.has(place.ref) ? 0 : 1), 0))
+    const left = this.kinds.map(places => places.reduce((count, place) => count + (this.ledger.isTaken(place.ref) ? 0 : 1), 0))
     left.forEach((count, kind) => free[kind] = count ? 1 : 0)
     const rows = this.problem.lineDemands
     const costs = this.alone.map((i) => {
       const middle = middles.get(rows[i]!.partId)
       return middle === undefined ? this.base[i]! : this.costsAt(i, middle)
     })
-    return Math.max(...this.priceLists.map(({ prices, clusterCost }) => {
-      let value = clusterCost
+    const busRows = this.busRows.at(depth, this.isOn)
+    return Math.max(...this.priceLists.map(({ prices, clusterCost, byRef }) => {
+      let scarce = 0
+      for (const { kinds } of busRows) {
+        let least = Infinity
+        for (const kind of kinds) if (free[kind] && prices[kind]! < least) least = prices[kind]!
+        scarce += least
+      }
+      // Either bound of the open demands holds; the one under prices counts beyond what is known of them already.
+      let value = clusterCost + Math.max(scarce, this.bounds.priced(depth, byRef) - rest)
       for (let kind = 0; kind < free.length; kind++) value -= prices[kind]! * left[kind]!
       this.alone.forEach((i, n) => {
         const own = costs[n]!
@@ -277,7 +305,8 @@ class Search {
     if (!this.wide || this.priceLists.length >= MOST_PRICES) return
     const padded = new Float64Array(this.wide.capacity.length)
     padded.set(prices)
-    this.priceLists.push({ prices, clusterCost: clusterCostUnder(this.wide, padded) })
+    const refs = this.kinds.map(places => places.map(place => place.ref))
+    this.priceLists.push({ prices, clusterCost: clusterCostUnder(this.wide, padded), byRef: this.ledger.pricesByRef(refs, prices) })
   }
 
   private costsAt(row: number, middle: number): Float64Array {
@@ -291,7 +320,7 @@ class Search {
 
   /** Kinds of place that are not all taken, with the places left of each. */
   private freeKinds(): { kind: number, refs: PlaceRef[] }[] {
-    return this.kinds.map((places, kind) => ({ kind, refs: places.map(place => place.ref).filter(ref => !this.taken.has(ref)) })).filter(({ refs }) => refs.length)
+    return this.kinds.map((places, kind) => ({ kind, refs: places.map(place => place.ref).filter(ref => !this.ledger.isTaken(ref)) })).filter(({ refs }) => refs.length)
   }
 
   /** Two lines for each software bus that is opened. */
@@ -336,7 +365,7 @@ class Search {
     this.keep(cost + gathered.cost, rows, gathered.places.map(w => left[w]?.shift() ?? null))
   }
 
-  private taskOf(rows: LineDemand[], free: { kind: number, refs: PlaceRef[] }[], middles: ReadonlyMap<string, number>, gathers: (partId: string) => boolean): GatheringTask {
+  private taskOf(rows: LineDemand[], free: { kind: number, refs: PlaceRef[] }[], middles: ReadonlyMap<string, number>, gathers: (partId: string) => boolean, busRows: readonly BusRow[] = []): GatheringTask {
     const { columns, weights } = this.problem
     const sizes = new Map<string, number>()
     for (const row of rows) sizes.set(row.partId, (sizes.get(row.partId) ?? 0) + 1)
@@ -347,11 +376,17 @@ class Search {
       cost: rows.map((row, i) => {
         const costs = (middles.has(row.partId) ? undefined : this.base[i]) ?? this.costsOf(row, middles.get(row.partId))
         return Float64Array.from([...free.map(({ kind }) => costs[kind]!), ...this.wayOut(row)])
-      }),
+      }).concat(busRows.map(({ kinds }) => {
+        const own = new Float64Array(ways).fill(IMPOSSIBLE)
+        free.forEach(({ kind }, w) => {
+          if (kinds.has(kind)) own[w] = 0
+        })
+        return own
+      })),
       capacity: Int32Array.from({ length: ways }, (_, w) => free[w]?.refs.length ?? NEVER_SCARCE),
       distance: [...Array.from({ length: columns }, (_, a) => a), ...expanders].map(middle =>
         Float64Array.from({ length: ways }, (_, w) => free[w] ? weights.apart * columnsApart(this.kinds[free[w].kind]![0]!, middle) : 0)),
-      clusterOf: Int32Array.from(rows, row => clusters.indexOf(row.partId)), clusters: clusters.length, quantum: this.quantum,
+      clusterOf: Int32Array.from([...rows.map(row => clusters.indexOf(row.partId)), ...busRows.map(() => -1)]), clusters: clusters.length, quantum: this.quantum,
       along: Float64Array.from({ length: ways }, (_, w) => alongHeader(free[w] && this.kinds[free[w].kind]![0]!, columns)),
     }
   }

@@ -48,7 +48,8 @@ function baseTaker(asked: Extract<Asked, { kind: 'param' }>, files: LintContext[
 /** The lines of a controller's first route; those of the usual header where no board is known. */
 export function linesOfBus(bus: string, board: Board | null, withoutSelects = false): number[] {
   const route = board?.controllers.find(controller => controller.id === bus)?.routes[0]
-  if (route) return Object.entries(route.lines).filter(([signal]) => !withoutSelects || !signal.startsWith('select')).map(([, line]) => line)
+  // Flow control is asked for by itself, where a port has it at all.
+  if (route) return Object.entries(route.lines).filter(([signal]) => signal !== 'cts' && signal !== 'rts' && !(withoutSelects && signal.startsWith('select'))).map(([, line]) => line)
   return { i2c1: [2, 3], i2c0: [0, 1], spi0: [7, 8, 9, 10, 11], i2s: [18, 19, 20, 21], uart0: [14, 15] }[bus] ?? []
 }
 

@@ -4,7 +4,7 @@ import { holds } from '../../facts/gather'
 import { circuitOf } from '../../facts/circuits'
 import type { Bus, BusGroup, Facts, ResolvedPart } from '../../facts/types'
 import type { SelectPlan } from '../../facts/selects'
-import { isMade } from './fit'
+import { isMade, overlaysAsked } from './fit'
 import { fillTemplate } from './placeholders'
 import { overlayFileName, sameNeed } from './write'
 
@@ -75,7 +75,7 @@ function busNeeds(facts: Facts): Need[] {
     }
     const selects = facts.selectPlans.get(busId)
     if (selects?.by === 'overlay' && usualBoot(bus!)) needs.push({
-      need: selectOverlay(selects), partIds: owners.map(owner => owner.id), busId,
+      need: selectOverlay(selects, facts), partIds: owners.map(owner => owner.id), busId,
       why: `${bus!.label} with ${selects.lines.length || 'no'} ${selects.lines.length === 1 ? 'select' : 'selects'}, because others of its select lines serve something else`,
     })
   }
@@ -94,7 +94,7 @@ function bootOf(bus: Bus, facts: Facts): BootNeed[] {
     return need.kind === 'param' ? [need, { kind: 'param', name: `${need.name}_baudrate`, value: String(speed) }] : need.kind === 'overlay' ? [{ ...need, params: { ...need.params, baudrate: String(speed) } }] : [need]
   }
   const selects = facts.selectPlans.get(bus.id)
-  const brought = selects?.by === 'overlay' && !usualBoot(bus) ? [selectOverlay(selects)] : bus.route!.boot
+  const brought = selects?.by === 'overlay' && !usualBoot(bus) ? [selectOverlay(selects, facts)] : bus.route!.boot
   return [...circuitOf(bus.controller!, facts.plan)?.boot ?? [], ...brought.flatMap(atSpeed)]
 }
 
@@ -102,8 +102,10 @@ function bootOf(bus: Bus, facts: Facts): BootNeed[] {
 const usualBoot = ({ route }: Bus) => route!.boot.every(need => need.kind !== 'overlay')
 
 /** The overlay that brings a bus out with just the selects that are used, on their lines. */
-function selectOverlay({ busId, lines, hardware }: SelectPlan): BootNeed {
-  const params = Object.fromEntries(lines.flatMap((line, i) => line === hardware[i] ? [] : [[`cs${i}_pin`, String(line)]]))
+function selectOverlay({ busId, lines, hardware }: SelectPlan, facts: Facts): BootNeed {
+  // On a select whose part has a driver of its own there is no device for programs; SPI 0's are told by the part's overlay.
+  const driven = new Set(facts.groups.filter(group => group.bus?.id === busId && busId !== 'spi0' && (overlaysAsked(group.owner).length || isMade(group.owner, facts))).flatMap(group => group.terminals.flatMap(terminal => facts.selectNumbers.get(terminal.key) ?? [])))
+  const params = Object.fromEntries(lines.flatMap((line, i) => [...line === hardware[i] ? [] : [[`cs${i}_pin`, String(line)]], ...driven.has(i) ? [[`cs${i}_spidev`, 'off']] : []]))
   return { kind: 'overlay', name: `${busId}-${lines.length}cs`, ...Object.keys(params).length && { params } }
 }
 
