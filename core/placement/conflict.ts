@@ -19,9 +19,11 @@ interface Conflicting {
 
 /** Sets tried when looking for the least one. */
 const SUBSETS = 400
+/** Branches of the search that explaining one conflict may take. */
+const MOST_BRANCHES = 1200
 const MOST_WAYS = 5
 /** Ideas that are tried; the cheap ones come first. */
-const MOST_TRIED = 40
+const MOST_TRIED = 24
 
 const isBoard = ({ label }: WayOut) => label.startsWith('Take the board')
 
@@ -126,7 +128,12 @@ function entriesOf({ demands, lineDemands }: PlacementProblem): Conflicting[] {
 
 /** A set that conflicts and no part of which does. Sets up to `size` are tried for being the least of all; the trouble is bounded. */
 function leastSet(entries: readonly Conflicting[], problem: PlacementProblem, size: number): Conflicting[] {
-  const conflicts = (set: readonly Conflicting[]) => !fits(onlyThese(problem, new Set(set.flatMap(entry => entry.terminals))))
+  let branches = 0
+  const conflicts = (set: readonly Conflicting[]) => {
+    const outcome = search(onlyThese(problem, new Set(set.flatMap(entry => entry.terminals))), { firstOnly: true })
+    branches += outcome.nodes
+    return outcome.best === null
+  }
   let tried = 0
   for (let n = 1; n <= size; n++) {
     for (const subset of subsetsOf([...entries], n)) {
@@ -134,15 +141,16 @@ function leastSet(entries: readonly Conflicting[], problem: PlacementProblem, si
       if (conflicts(subset)) return subset
     }
   }
-  return quickExplain([], entries, conflicts)
+  return quickExplain(entries, conflicts, () => branches > MOST_BRANCHES)
 }
 
 /**
- * A set within `rest` that conflicts beside `base` and no part of which does (Junker, "QuickXplain", 2004): halves are looked at as a whole,
- * so that it takes few questions where the conflict is small.
+ * A set that conflicts and no part of which does (Junker, "QuickXplain", 2004): halves are looked at as a whole, so that it takes few questions
+ * where the conflict is small. Once `enough` says so the open ones are taken as they are: the set still conflicts, and may be larger than it need be.
  */
-function quickExplain(base: readonly Conflicting[], rest: readonly Conflicting[], conflicts: (set: readonly Conflicting[]) => boolean): Conflicting[] {
+function quickExplain(entries: readonly Conflicting[], conflicts: (set: readonly Conflicting[]) => boolean, enough: () => boolean): Conflicting[] {
   const explain = (given: readonly Conflicting[], added: boolean, open: readonly Conflicting[]): Conflicting[] => {
+    if (enough()) return [...open]
     if (added && conflicts(given)) return []
     if (open.length === 1) return [...open]
     const half = open.length >> 1
@@ -150,7 +158,7 @@ function quickExplain(base: readonly Conflicting[], rest: readonly Conflicting[]
     const inSecond = explain([...given, ...first], first.length > 0, second)
     return [...explain([...given, ...inSecond], inSecond.length > 0, first), ...inSecond]
   }
-  return rest.length ? explain(base, false, rest) : []
+  return entries.length ? explain([], false, entries) : []
 }
 
 /** The problem with only the demands of these terminals. */

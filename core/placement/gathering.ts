@@ -46,7 +46,7 @@ const MIDDLES_TRIED = 12
 const EPSILON = 1e-6
 
 /** The cheapest placement below `below`. `patience` bounds the branches looked at; `warm` are prices of a task much like this one. */
-export function gatherLines(task: GatheringTask, below = Infinity, patience = 3000, warm: Float64Array | null = null): GatheringOutcome {
+export function gatherLines(task: GatheringTask, below = Infinity, patience = 8000, warm: Float64Array | null = null): GatheringOutcome {
   const gathering = new Gathering(task, below, patience, warm)
   return { found: gathering.run(), prices: gathering.firstPrices }
 }
@@ -125,8 +125,15 @@ class Gathering {
     const plain = this.matched(this.task.cost)
     if (!plain || plain.cost >= this.bestCost - EPSILON) return null
     if (!this.task.clusters) return { places: plain.places, cost: plain.cost, proved: true }
-    this.branch(this.everyMiddle(), this.warm ?? plain.prices, ROUNDS_AT_ROOT)
+    this.branch(this.everyMiddle(), this.betterStart(plain.prices), ROUNDS_AT_ROOT)
     return this.best && { ...this.best, proved: this.nodes <= this.patience }
+  }
+
+  /** Prices of a task much like this one, or those of the plain matching: whichever bound more. The latter know what has to stay unplaced. */
+  private betterStart(plain: Float64Array): Float64Array {
+    if (!this.warm) return plain
+    const middles = this.everyMiddle()
+    return this.relaxed(middles, this.warm).value > this.relaxed(middles, plain).value ? this.warm : plain
   }
 
   pricesAtRoot(): Prices {

@@ -39,7 +39,7 @@ export interface SearchOutcome {
   finished: boolean
 }
 
-const PATIENCE = 60_000
+const PATIENCE = 150_000
 const EPSILON = 1e-6
 /** Staying unplaced is open to one line each; a second unit keeps it from ever having a price. */
 const NEVER_SCARCE = 2

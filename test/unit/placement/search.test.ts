@@ -142,7 +142,7 @@ describe('refusals', () => {
 
   it('count lines when there are too few, and offer an expander for slow ones', () => {
     const result = placePlan(planOf('forty-classic', { a: 'relay-board-8', b: 'relay-board-8', c: 'lever-sensors-8', d: 'buttons-4' }), catalogue, { scope: 'rest' })
-    expect(result.ok ? '' : result.sentence).toContain('usable lines')
+    expect(result.ok ? '' : result.sentence).toContain('2 too few')
     expect(result.ok ? [] : result.waysOut.map(way => way.label)).toEqual(expect.arrayContaining([expect.stringMatching(/^Add: Line expander/)]))
   })
 })
