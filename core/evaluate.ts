@@ -83,7 +83,7 @@ export function evaluateFacts(facts: Facts): Report {
     boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...files.merged },
     wires: wiresOf(facts, netlist),
     partsList: partsListOf(netlist),
-    expected: expectedOf(facts),
+    expected: expectedOf(facts, power),
     stages: stagesOf(plan, stageCounts),
   }
 }

@@ -48,9 +48,31 @@ export const claimedTwice: Rule = ({ facts }) => {
       sentence: `${names.join(' and ')} want ${where}${line ? ` (line ${line.line})` : ''}: they would drive or hear each other. Move one of them.`,
       subjects: terminals.map(subject),
       figures: [{ label: 'claims', value: terminals.length, limit: 1, origin: 'practice' }],
-      fixes: terminals.filter(terminal => !bound(terminal)).reverse().map(releaseFix),
+      fixes: clearingFixes(terminals, facts),
     }]
   })
+}
+
+/** For each terminal that may stay: all that mean something else go elsewhere. A supply or a return goes to another position of its kind. */
+function clearingFixes(terminals: readonly Terminal[], facts: Facts): Fix[] {
+  const stays = terminals.some(bound) ? terminals.filter(bound).slice(0, 1) : [...terminals].reverse()
+  return stays.flatMap((stay): Fix[] => {
+    const others = terminals.filter(terminal => terminal !== stay && meaning(terminal, facts) !== meaning(stay, facts))
+    if (!others.length || others.some(bound)) return []
+    const moves = others.map(terminal => moveAway(terminal, facts))
+    const label = others.length === 1 ? moves[0]!.label : `Leave only ${called(stay)} there`
+    return [{ label, edits: moves.flatMap(move => move.edits) }]
+  }).filter((fix, i, all) => all.findIndex(other => other.label === fix.label) === i).reverse()
+}
+
+/** Off its place: a supply or return to the nearest other position of its kind, a signal to wait for placing. */
+function moveAway(terminal: Terminal, facts: Facts): Fix {
+  const { place } = terminal
+  const kind = terminal.is === 'ground' ? 'ground' : terminal.is === 'supply' ? terminal.supply!.rail : null
+  if (kind === null || place?.kind !== 'header') return releaseFix(terminal)
+  const away = (position: number) => Math.abs(position - place.position)
+  const free = (facts.board?.header ?? []).filter(entry => entry.kind === kind && entry.position !== place.position).sort((a, b) => away(a.position) - away(b.position))[0]
+  return free ? { label: `Move ${called(terminal)} to position ${free.position}`, edits: [{ edit: 'assign', terminal: terminal.key, to: { position: free.position } }] } : releaseFix(terminal)
 }
 
 /** A terminal on a place that cannot do its job, or that does not exist. */

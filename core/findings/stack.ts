@@ -27,7 +27,7 @@ export const stackOrder: Rule = ({ facts }) => {
       const alsoBlocking = above.some(other => !passesThrough(other.owner))
       findings.push({
         code: 'stack.blocked', id: `stack.blocked ${owner.id}`, severity: 'stop', stages: ['wiring', 'build'], title: `Nothing can sit above ${owner.name}`,
-        sentence: `It does not bring the header out again on its top, and ${above.map(other => other.owner.name).join(' and ')} would sit there. ${alsoBlocking ? 'Only one such board fits on these positions: join the other by wires, or take a board that passes the header through.' : 'Put it on top of the stack.'}`,
+        sentence: `It does not bring the header out again on its top, and ${above.map(other => other.owner.name).join(' and ')} would sit there. ${!alsoBlocking ? 'Put it on top of the stack.' : longPinsOption(owner) !== null ? 'A header with long pins below it brings the positions out again.' : 'Only one such board fits on these positions: join the other by wires, or take a board that passes the header through.'}`,
         subjects: [{ partId: owner.id }, ...above.map(other => ({ partId: other.owner.id }))], figures: [{ label: 'positions', value: `${cover.from}–${cover.to}`, origin: 'part file' }],
         fixes: [...alsoBlocking ? [] : [{ label: `Put ${owner.name} on top`, edits: [{ edit: 'set-stack' as const, stack: lift(owner.id, 'top') }] }], ...longPins(owner)],
       })
@@ -41,7 +41,7 @@ export const stackOrder: Rule = ({ facts }) => {
     if (seat.wants === 'topmost' && above.length && passesThrough(owner)) findings.push({
       code: 'stack.order', id: `stack.order ${owner.id}`, severity: 'caution', stages: ['wiring', 'build'], title: `${owner.name} belongs on top of the stack`,
       sentence: `${above.map(other => other.owner.name).join(' and ')} ${above.length > 1 ? 'are' : 'is'} above it in the plan. Push it on last.`,
-      subjects: [{ partId: owner.id }], figures: [{ label: 'level', value: level + 1, limit: facts.stack.length, origin: 'part file' }], fixes: [{ label: 'Push it on last', edits: [{ edit: 'set-stack', stack: lift(owner.id, 'top') }] }],
+      subjects: [{ partId: owner.id }], figures: [{ label: 'level', value: level + 1, limit: facts.stack.length, origin: 'part file' }], fixes: above.some(other => !passesThrough(other.owner)) ? [] : [{ label: 'Push it on last', edits: [{ edit: 'set-stack', stack: lift(owner.id, 'top') }] }],
     })
     return findings
   })

@@ -5,7 +5,7 @@ import type { Facts, ResolvedPart, Terminal } from '../facts/types'
 import { isHeaderRail } from '../catalogue/types'
 import { BOARD_ID, positionPin, returnOf } from './board'
 import { positionOfPin, type BoardSpots, type Spot } from './spots'
-import { DRIVES_LOAD, stagesOf, type Stage } from './stages'
+import { BESIDE, DRIVES_LOAD, stagesOf, type Stage } from './stages'
 import type { SupplyLayout } from './supplies'
 import type { Tree } from './supply/types'
 import type { Component, Conductor, ConductorRole, Pin, PinId } from './types'
@@ -88,7 +88,7 @@ export class PartLayout {
       if (this.goesThroughStage(owner)) return
       this.wire(terminal, `${key}@${placeKey(place)}`, from, place, 'ground')
     }
-    else if (!terminal.between) this.wire(terminal, `${key}@${placeKey(place)}`, from, place, 'signal')
+    else if (!terminal.between || BESIDE.has(terminal.between.kind)) this.wire(terminal, `${key}@${placeKey(place)}`, from, place, 'signal')
   }
 
   private goesThroughStage(owner: ResolvedPart): boolean {
@@ -162,6 +162,7 @@ export class PartLayout {
       const place = this.placeOf(terminal)
       const near = place ? positionOfPin(place.pin) : undefined
       if (end === 'part') this.wire(terminal, `${terminal.key}@stage`, { pin: terminal.key, component: terminal.owner.id }, here, 'signal')
+      else if (end === 'place' && place && BESIDE.has(terminal.between!.kind)) this.common(pin, here, terminal, place, 'signal')
       else if (end === 'place' && place) this.wire(terminal, `${terminal.key}@${placeKey(place)}`, here, place, 'signal')
       else if (end === 'ground') this.common(pin, here, terminal, this.groundFor(terminal, near), 'ground')
       else if (end === '3V3') this.common(pin, here, terminal, this.spots.nearest('3V3', near), '3V3')
@@ -194,7 +195,7 @@ export class PartLayout {
   /** The resistor of the 1-Wire line, where no part of it carries one. */
   private layOneWirePull(): void {
     const first = this.facts.terminals.find(terminal => terminal.signal?.role === 'onewire' && terminal.place?.kind === 'header')
-    const pulled = this.facts.terminals.some(terminal => terminal.signal?.role === 'onewire' && terminal.signal.pull)
+    const pulled = this.facts.terminals.some(terminal => terminal.signal?.role === 'onewire' && (terminal.signal.pull || terminal.between?.kind === 'pull-up'))
     const place = first && this.placeOf(first)
     const rail = this.spots.nearest('3V3', place ? positionOfPin(place.pin) : undefined)
     if (!first || !place || !rail || pulled) return

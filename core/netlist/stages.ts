@@ -45,6 +45,7 @@ export const STAGES: Readonly<Record<Between['kind'], StageSpec>> = {
     what: 'Opto-coupler with its resistors', shared: false, price: 1,
     channel: [{ pin: 'anode', label: 'input +', end: 'part' }, { pin: 'cathode', label: 'input −', end: 'part return' }, { pin: 'out', label: 'output', end: 'place' }], common: [GROUND],
   },
+  'pull-up': { what: 'Resistor', shared: false, price: 0.1, channel: [{ pin: 'a', label: 'one end', end: 'place' }], common: [{ pin: 'b', label: 'other end', end: '3V3' }] },
   'rs232-converter': {
     what: 'RS-232 converter board', shared: true, price: 3, channel: [{ pin: 'line', label: 'RS-232 side', end: 'part' }, { pin: 'logic', label: 'logic side', end: 'place' }],
     common: [{ pin: 'vcc', label: 'VCC', end: '3V3' }, GROUND],
@@ -53,6 +54,9 @@ export const STAGES: Readonly<Record<Between['kind'], StageSpec>> = {
 
 /** Stages in whose wire the part is a load of two terminals: its return goes through the stage. */
 export const DRIVES_LOAD: ReadonlySet<Between['kind']> = new Set<Between['kind']>(['mosfet', 'transistor'])
+
+/** A resistor beside the wire, not in it. */
+export const BESIDE: ReadonlySet<Between['kind']> = new Set<Between['kind']>(['pull-up'])
 
 export interface Stage {
   component: Component
@@ -91,6 +95,7 @@ function stageOf(id: ComponentId, terminals: Terminal[]): Stage {
 const ohms = (value: number) => value >= 1000 ? `${Number((value / 1000).toFixed(2))} kΩ` : `${value} Ω`
 
 function figures(between: Between, what: string): string {
+  if (between.kind === 'pull-up') return `Resistor, ${ohms(between.ohm!)}`
   if (between.kind === 'divider') return `Divider, ${ohms(between.upperOhm!)} over ${ohms(between.lowerOhm!)}`
   return between.fit ? `${what}, for ${between.fit} lines` : what
 }

@@ -4,14 +4,14 @@ import { gatherFacts } from '../facts/gather'
 import type { Facts } from '../facts/types'
 import { longPinsOption, LONG_PINS } from '../facts/seats'
 import { applyEdit, type Edit } from '../plan/edits'
-import type { Assignment, Plan } from '../plan/types'
+import type { Assignment, Between, Plan } from '../plan/types'
 import { impossible, unfed } from './conflict'
 import { placePower, type PlacedPower } from './power'
 import { placementProblem } from './problem'
 import { assignmentOf, claimOf, placeInWords, positionOf, refOf } from './refs'
 import { search, type SearchOptions, type SearchOutcome, type Solution } from './search'
 import { weightsOf } from './weights'
-import type { CostRow, Insistence, Placed, PlacementProblem, PlacementResult, PlaceRef } from './types'
+import type { CostRow, Demand, Insistence, Placed, PlacementProblem, PlacementResult, PlaceRef } from './types'
 
 export interface PlaceOptions {
   /** `rest`: what is placed stays unless it must move. `all`: only what the maker fixed stays. */
@@ -78,6 +78,7 @@ export function placementEdits(plan: Plan, result: Placed): Edit[] {
   const buses = [...plan.softwareBuses.filter(bus => !result.softwareBuses.some(other => other.id === bus.id)), ...result.softwareBuses]
   return [
     { edit: 'place', assignments: result.assignments },
+    ...Object.entries(result.between).map(([terminal, between]): Edit => ({ edit: 'set-between', terminal, between })),
     ...result.straps.map((strap): Edit => ({ edit: 'set-option', id: strap.partId, option: strap.option, value: strap.value })),
     ...result.softwareBuses.length ? [{ edit: 'set-software-buses', buses } as Edit] : [],
   ]
@@ -110,9 +111,25 @@ function resultOf(plan: Plan, facts: Facts, problem: PlacementProblem, outcome: 
   const straps = best.addresses.flatMap(({ partId, strap, address }) =>
     strap && address !== facts.devices.find(device => device.owner.id === partId)?.address ? [{ partId, ...strap }] : [])
   return {
-    ok: true, assignments, straps, softwareBuses: best.softwareBuses, cost: round(best.cost), powerCost: round(power.cost), costs: costRows(problem, best),
+    ok: true, assignments, straps, between: pullUpsFor(facts, best), softwareBuses: best.softwareBuses, cost: round(best.cost), powerCost: round(power.cost), costs: costRows(problem, best),
     provedBest: outcome.finished, nodes: outcome.nodes, moved, leftOut: best.leftOut, splitAt: splitsOf(problem, places),
   }
+}
+
+/** A bus without any pull-up gets two: noted at the first part on it whose wires have nothing in them. practice: 4.7 kΩ */
+function pullUpsFor({ board, parts, byKey, plan }: Facts, { chosen, softwareBuses }: Solution): Record<string, Between> {
+  const byBus = new Map<string, { demand: Demand, ref: PlaceRef | undefined }[]>()
+  for (const [demand, { busId, places }] of chosen) if (demand.kind === 'i2c' && busId) byBus.set(busId, [...byBus.get(busId) ?? [], { demand, ref: Object.values(places)[0] }])
+  const between: Record<string, Between> = {}
+  for (const [busId, users] of byBus) {
+    const onBoard = board?.controllers.find(controller => controller.id === busId)?.routes.some(route => board.lines.find(line => line.line === route.lines.sda)?.fixedPullUpOhm && users.some(({ ref }) => ref === `P${board.header.find(entry => entry.line === route.lines.sda)?.position}`))
+    const software = softwareBuses.find(bus => bus.id === busId) ?? plan.softwareBuses.find(bus => bus.id === busId)
+    const underSoftware = software && board?.lines.find(line => line.line === board.header.find(entry => entry.position === software.sda)?.line)?.fixedPullUpOhm
+    const inParts = users.some(({ demand }) => parts.find(owner => owner.id === demand.partId)?.part.i2c?.pullUpOhm || demand.terminals.some(key => byKey.get(key)?.between?.kind === 'pull-up'))
+    const first = users.find(({ demand }) => demand.terminals.every(key => !byKey.get(key)?.between))
+    if (!onBoard && !underSoftware && !inParts && first) for (const key of first.demand.terminals) between[key] = { kind: 'pull-up', ohm: 4700 }
+  }
+  return between
 }
 
 const round = (value: number) => Math.round(value * 100) / 100

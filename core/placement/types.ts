@@ -1,5 +1,5 @@
 /** The placement problem: demands, and the ways each can be met. */
-import type { Assignment } from '../plan/types'
+import type { Assignment, Between } from '../plan/types'
 import type { Weights } from './weights'
 
 /** `P3` for header position 3, otherwise a part's terminal such as `expander.A3`. */
@@ -149,6 +149,8 @@ export interface Placed {
   /** Address straps that the placement asks for, where they are not as the plan has them. */
   straps: { partId: string, option: string, value: string }[]
   softwareBuses: { id: string, sda: number, scl: number }[]
+  /** Pull-ups for buses that would have none. */
+  between: Record<string, Between>
   /** Of the signals; `powerCost` is that of supplies and grounds, which are placed beside them afterwards. */
   cost: number
   powerCost: number

@@ -5,7 +5,8 @@
  * an edit that names something the plan does not have gives the plan back as it is.
  */
 import type { Board, Part } from '../catalogue/types'
-import { POWER_CHANGES, withoutPart, type PowerEdit } from './power-edits'
+import { withoutPart } from './mentions'
+import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
 import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan, SoftwareBus } from './types'
 
@@ -83,24 +84,6 @@ function editPart(plan: Plan, id: string, to: (part: PlanPart) => PlanPart): Pla
     : plan
 }
 
-/** Everything the plan says about a part goes with it, except the log. */
-function removePart(plan: Plan, id: string): Plan {
-  if (!plan.parts.some(part => part.id === id)) return plan
-  const mine = (key: string) => key.startsWith(`${id}.`)
-  const assignments = Object.fromEntries(Object.entries(plan.assignments)
-    .filter(([key, { terminal }]) => !mine(key) && !(terminal && mine(terminal))))
-  return {
-    ...plan,
-    parts: plan.parts.filter(part => part.id !== id),
-    assignments,
-    between: without(plan.between, mine),
-    stack: plan.stack.filter(other => other !== id),
-    power: withoutPart(plan.power, id),
-    clocks: without(plan.clocks, key => key === id),
-    build: { ...plan.build, done: plan.build.done.filter(wire => !mine(wire)), wires: without(plan.build.wires, mine) },
-  }
-}
-
 const CHANGES: Changes = {
   ...POWER_CHANGES,
   'rename': (plan, { name }) => ({ ...plan, name }),
@@ -108,7 +91,7 @@ const CHANGES: Changes = {
   'choose-board': (plan, { board }) => ({ ...plan, board }),
   'choose-supply': (plan, { supply }) => ({ ...plan, supply }),
   'add-part': (plan, { part }) => plan.parts.some(other => other.id === part.id) ? plan : { ...plan, parts: [...plan.parts, part] },
-  'remove-part': (plan, { id }) => removePart(plan, id),
+  'remove-part': (plan, { id }) => withoutPart(plan, id),
   'rename-part': (plan, { id, name }) => editPart(plan, id, part => ({ ...part, name })),
   'note-part': (plan, { id, notes }) => editPart(plan, id, part => ({ ...part, notes })),
   'set-option': (plan, { id, option, value }) => editPart(plan, id, part => ({ ...part, options: { ...part.options, [option]: value } })),

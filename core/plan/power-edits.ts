@@ -1,5 +1,6 @@
 /** Named edits of the power field. Pure, like all edits; one that names what the plan does not have gives the plan back as it is. */
 import type { Arrangement, Join, KeptWorksheet, NodeRef, PowerNode, PowerPlan } from './power'
+import { withoutNode } from './mentions'
 import type { Plan } from './types'
 
 export type PowerEdit
@@ -45,9 +46,9 @@ function removed(power: PowerPlan, id: NodeRef): PowerPlan {
     nodes: power.nodes.filter(node => node.id !== id).map(node => passedOn(node.from) === node.from && node.upstream !== id ? node : { ...node, from: passedOn(node.from), ...node.upstream === id && { upstream: null } }),
     // What a source fed goes back to its usual feed; what another node fed is fed by what fed that.
     feeds: Object.fromEntries(Object.entries(power.feeds).flatMap(([key, ref]) => passedOn(ref) === ref ? [[key, ref]] : further === null ? [] : [[key, further]])),
-    joins: power.joins.filter(join => join.from !== id && join.into !== id),
+    joins: power.joins.filter(join => ![id, `${id}@lead`].includes(join.from) && join.into !== id),
     figures: without(power.figures, key => key === id || key === `${id}@lead`),
-    steps: power.steps.some(step => step.open.includes(id) || id in step.loads)
+    steps: power.steps.some(step => step.open.includes(id) || Object.hasOwn(step.loads, id))
       ? power.steps.map(step => ({ ...step, open: step.open.filter(open => open !== id), loads: without(step.loads, key => key === id) }))
       : power.steps,
   }
@@ -71,7 +72,7 @@ export const POWER_CHANGES: { [Name in PowerEdit['edit']]: (plan: Plan, edit: Of
     const added = { ...power, nodes: [...power.nodes, node] }
     return before === undefined ? added : fed(added, before, node.id)
   }),
-  'remove-node': (plan, { id }) => onPower(plan, power => removed(power, id)),
+  'remove-node': (plan, { id }) => isOwn(plan.power, id) ? withoutNode(onPower(plan, power => removed(power, id)), id) : plan,
   'edit-node': (plan, { id, changes }) => onPower(plan, power => isOwn(power, id) ? editOwn(power, id, node => ({ ...node, ...changes })) : power),
   'set-figure': (plan, { node, figure, value }) => onPower(plan, power => withFigure(power, node, figure, value)),
   'feed': (plan, { consumer, from }) => onPower(plan, power => fed(power, consumer, from)),
@@ -96,17 +97,6 @@ export function arranged(plan: Plan, { supply, nodes, feeds, joins, figures }: O
 /** How the plan is fed now, to be kept and compared. */
 export function arrangementOf({ supply, power: { nodes, feeds, joins, figures } }: Plan, id: string, name: string): Arrangement {
   return { id, name, supply, nodes, feeds, joins, figures }
-}
-
-/** The power field without what it says of a part that goes. */
-export function withoutPart(power: PowerPlan, partId: string): PowerPlan {
-  const mine = (ref: NodeRef) => ref.startsWith(`${partId}.`) || ref.startsWith(`${partId}#`)
-  const touched = Object.keys(power.feeds).some(mine) || Object.keys(power.figures).some(mine) || power.joins.some(join => mine(join.from) || mine(join.into)) || power.steps.some(step => Object.keys(step.loads).some(mine))
-  if (!touched) return power
-  return {
-    ...power, feeds: without(power.feeds, mine), figures: without(power.figures, mine), joins: power.joins.filter(join => !mine(join.from) && !mine(join.into)),
-    steps: power.steps.map(step => ({ ...step, loads: without(step.loads, mine) })),
-  }
 }
 
 /** A node id that is free in the plan: `fuse`, then `fuse-2`, … */

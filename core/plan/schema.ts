@@ -41,7 +41,8 @@ const assignment = Joi.object({
 
 const ohm = Joi.number().strict().positive().max(1e8)
 const between = Joi.object({
-  kind: Joi.string().valid('divider', 'level-shifter', 'transistor', 'mosfet', 'opto-coupler', 'rs232-converter').required(),
+  kind: Joi.string().valid('divider', 'level-shifter', 'transistor', 'mosfet', 'opto-coupler', 'rs232-converter', 'pull-up').required(),
+  ohm: Joi.when('kind', { is: 'pull-up', then: ohm.required(), otherwise: ohm }),
   fit: Joi.string().valid('open-drain', 'push-pull'),
   upperOhm: Joi.when('kind', { is: 'divider', then: ohm.required(), otherwise: ohm }),
   lowerOhm: Joi.when('kind', { is: 'divider', then: ohm.required(), otherwise: ohm }),

@@ -27,7 +27,9 @@ export interface Assignment {
 
 /** What stands between a part's terminal and the place it is wired to. */
 export interface Between {
-  kind: 'divider' | 'level-shifter' | 'transistor' | 'mosfet' | 'opto-coupler' | 'rs232-converter'
+  kind: 'divider' | 'level-shifter' | 'transistor' | 'mosfet' | 'opto-coupler' | 'rs232-converter' | 'pull-up'
+  /** Pull-up: resistor from the wire to 3V3. */
+  ohm?: number
   /** Divider, from the driving side: resistor in the wire. */
   upperOhm?: number
   /** Divider: resistor from the tap to ground. */

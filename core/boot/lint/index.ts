@@ -10,7 +10,9 @@ import { parameterNames, settingNames } from './names'
 import { busesOff, hiddenByFilter, includes, repeated, scopeOfParameters } from './order'
 import { screenLines } from './screen'
 import { longLines, noLines, wrongFile } from './text'
-import type { LintFinding, LintInput, LintRule, PlanSide } from './types'
+import { COMMAND_FILE } from '../scope/effective'
+import { applyChanges, type LintFinding, type LintInput, type LintRule, type PlanSide, type TextFix } from './types'
+import { textOf } from './words'
 
 const RULES: readonly LintRule[] = [
   wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes,
@@ -22,6 +24,23 @@ export const MOST_FINDINGS = 500
 
 /** Every finding on the files, in the order of the text; at most `MOST_FINDINGS`. Never throws. */
 export function lintBoot(input: LintInput): LintFinding[] {
+  const findings = lintOnce(input)
+  return findings.length > MOST_TRIED ? findings : findings.map(finding => WAKES.has(finding.code) ? { ...finding, fixes: finding.fixes.filter(fix => isHarmless(fix, findings, input)) } : finding)
+}
+
+/** Fixes of these bring lines to life that did nothing before: each is tried, and not offered when something then gets in another's way. */
+const WAKES: ReadonlySet<string> = new Set(['overlay.unknown', 'boot.filtered', 'boot.filter-unknown', 'boot.sign-missing', 'boot.line-unknown', 'boot.key-unknown', 'overlay.line-of-part', 'overlay.line-twice', 'overlay.fight'])
+/** On files with more findings than these no fix is tried. */
+const MOST_TRIED = 40
+
+function isHarmless(fix: TextFix, before: readonly LintFinding[], input: LintInput): boolean {
+  const text = applyChanges(textOf(input.files, fix.file), fix.changes)
+  const files = fix.file === '' ? { ...input.files, text } : fix.file === COMMAND_FILE ? { ...input.files, commandLine: text } : { ...input.files, includes: { ...input.files.includes, [fix.file]: text } }
+  const clashes = (findings: readonly LintFinding[]) => findings.filter(finding => finding.severity === 'stop' || finding.code === 'overlay.line-of-part').length
+  return clashes(lintOnce({ ...input, files })) <= clashes(before)
+}
+
+function lintOnce(input: LintInput): LintFinding[] {
   const context = { ...input, effective: effectiveOf(input.files, input.board) }
   const findings = RULES.flatMap(rule => rule(context)).map((finding, i) => ({ finding, i }))
   return findings.sort((a, b) => a.finding.file.localeCompare(b.finding.file) || a.finding.from - b.finding.from || a.i - b.i).slice(0, MOST_FINDINGS).map(({ finding }) => finding)

@@ -1,4 +1,5 @@
 /** The kernel command line, the menu file and the environment list. */
+import type { Board } from '../../catalogue/types'
 import { parseCommandLine, withoutWord } from '../dialects/command-line'
 import { parseEnvironment } from '../dialects/environment'
 import { DIRECTIVES, parseMenu, SAME_DIRECTIVE, startedEntry } from '../dialects/extlinux'
@@ -12,6 +13,12 @@ import { dropLine, fix, found, quoted, replace } from './words'
 /** Serial consoles and the controller of the header that they hold. */
 const PORTS: Readonly<Record<string, string>> = { serial0: 'uart0', ttyAMA0: 'uart0', ttyS0: 'uart0', ttyAMA10: 'debug', serial1: 'uart1', ttyAMA1: 'uart1', ttyAMA2: 'uart2', ttyAMA3: 'uart3', ttyAMA4: 'uart4', ttyAMA5: 'uart5', ttyS1: 'uart1', ttyS2: 'uart2', ttyS3: 'uart3', ttyS4: 'uart4' }
 
+/** The controller that a console holds. `serial0` is the header's port but where the board gives that name to a socket of its own. */
+function portOf(device: string, board: Board | null): string | undefined {
+  if (device === 'serial0' && board?.controllers.find(({ id }) => id === 'uart0')?.device === '/dev/ttyAMA0') return 'debug'
+  return Object.hasOwn(PORTS, device) ? PORTS[device] : undefined
+}
+
 export const commandLine: LintRule = (context) => {
   const { files, effective, plan } = context
   const findings: LintFinding[] = []
@@ -19,7 +26,7 @@ export const commandLine: LintRule = (context) => {
   const seen = new Map<string, typeof words[number]>()
   for (const word of words) {
     const device = word.name === 'console' ? word.value?.split(',')[0]?.replace(/^\/dev\//, '') : undefined
-    const bus = device ? PORTS[device] : undefined
+    const bus = device ? portOf(device, context.board) : undefined
     const user = bus && plan?.buses.get(bus)
     if (user) findings.push(found('serial.console', 'stop', word.where, 'The console holds the serial port', `The kernel sends its console to ${device}: ${user.names.join(', ')} hears the boot messages, and what it sends is taken for a login. Let the console go.`, { partIds: user.partIds, figures: [{ label: 'found', value: `console=${word.value}`, origin: 'practice' }], fixes: [dropWord('Free the port', context, word.where)] }))
     const before = seen.get(word.name)

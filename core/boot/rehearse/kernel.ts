@@ -1,7 +1,7 @@
 /** The kernel's part of a start: devices ask for pins and lines in the order of the tree, and find them free or taken. */
 import { deviceOf, profileOf, serialPrefix, type TreeController } from '../../devicetree/board/profile'
 import { pinGroupsOf } from '../../devicetree/board/pins'
-import { cellsOf, phandleOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../../devicetree/types'
+import { cellsOf, childOf, phandleOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../../devicetree/types'
 import type { Collision, DeviceNode, LineClaim } from './types'
 
 export interface Started {
@@ -164,7 +164,7 @@ const DRIVERS: [RegExp, (node: TreeNode) => { path: string, what: string }[]][] 
   [/^gpio-keys|rotary-encoder|gpio-matrix-keypad|ads7846|goodix|ili251x|ft5[x0-9]06|mpr121/, () => [{ path: '/dev/input/event*', what: 'an input device' }]],
   [/^gpio-leds$/, node => node.children.map(child => ({ path: `/sys/class/leds/${text(child, 'label')[0] ?? child.name}`, what: 'a lamp' }))],
   [/gpio-ir-receiver|gpio-ir-tx|pwm-ir-tx/, () => [{ path: '/dev/lirc0', what: 'infrared' }]],
-  [/^w1-gpio$/, () => [{ path: '/sys/bus/w1/devices', what: '1-Wire probes' }]],
+  [/^w1-gpio$/, () => [{ path: '/sys/bus/w1/devices/28-*', what: '1-Wire probes' }]],
   [/^pps-gpio$/, () => [{ path: '/dev/pps0', what: 'a pulse each second' }]],
   [/mcp2515/, () => [{ path: '/sys/class/net/can0', what: 'a vehicle bus' }]],
   [/enc28j60|w5500/, () => [{ path: '/sys/class/net/eth*', what: 'a network port' }]],
@@ -192,18 +192,28 @@ function serialDevice({ compatible, labels, number }: TreeController): string {
   return `/dev/tty${prefix}${prefix === 'AMA' && own !== undefined ? own : number ?? own ?? 0}`
 }
 
+/** `serial0`, `serial1`: names under which programs find the ports, wherever they lie. */
+function serialAliases({ root }: DeviceTree): { name: string, path: string }[] {
+  return (childOf(root, 'aliases')?.properties ?? []).flatMap(({ name, value }) => /^serial[01]$/.test(name) ? stringsOf(value).map(path => ({ name, path })) : [])
+}
+
 function devicesOf(tree: DeviceTree, controllers: readonly TreeController[], nodes: Started['nodes']): DeviceNode[] {
   const devices: DeviceNode[] = []
   const add = (path: string, what: string, node: string) => {
     if (!devices.some(entry => entry.path === path && entry.node === node)) devices.push({ path, what, node })
   }
+  const aliases = serialAliases(tree)
   for (const { node, path } of walk(tree.root)) {
     const started = nodes.get(path)
     if (!started || started.refused) continue
     const controller = controllers.find(entry => entry.path === path)
     if (controller) {
       const device = deviceOf(controller.kind, controller.number, controller.compatible)
-      if (controller.kind === 'serial') add(serialDevice(controller), 'a serial port', path)
+      if (controller.kind === 'serial') {
+        add(serialDevice(controller), 'a serial port', path)
+        // The name that the tree's alias gives it, beside its own.
+        for (const alias of aliases.filter(entry => entry.path === path)) add(`/dev/${alias.name}`, `the same port, as ${alias.name}`, path)
+      }
       else if (controller.kind === 'i2c' || controller.kind === 'gpio') {
         if (device) add(device, controller.kind === 'i2c' ? 'a bus' : 'the lines', path)
       }

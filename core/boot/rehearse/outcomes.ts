@@ -6,7 +6,7 @@ import { bindingOf } from '../../overlays/bindings'
 import type { Edit } from '../../plan/edits'
 import { editOf } from '../lint/edits'
 import type { LintFinding } from '../lint/types'
-import { parseBoot } from '../dialects/key-value'
+import { parseBoot, type BootLine } from '../dialects/key-value'
 import { dialectOf } from '../files'
 import { mergedFile, rewriteEdit } from '../own/file'
 import { isOff, type Merged } from '../own/merge'
@@ -26,9 +26,14 @@ export interface OutcomeTask {
   started: Started
 }
 
-export const outcomesOf = (task: OutcomeTask): PartOutcome[] => task.facts.parts.map(owner => outcomeOf(owner, task))
+export function outcomesOf(task: OutcomeTask): PartOutcome[] {
+  const { plan, board } = task.facts
+  const lines = dialectOf(plan.boot, board) === 'key-value' ? parseBoot(plan.boot?.text ?? '', filtersOf(board)) : null
+  return task.facts.parts.map(owner => outcomeOf(owner, task, lines))
+}
 
-function outcomeOf(owner: ResolvedPart, task: OutcomeTask): PartOutcome {
+/** `lines` are those of a key-value file, null in the other dialects. */
+function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootLine[] | null): PartOutcome {
   const { facts, loaded, started } = task
   const { board, plan } = facts
   const common = { partId: owner.id, name: owner.name }
@@ -38,7 +43,7 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask): PartOutcome {
   const open = facts.terminals.filter(terminal => terminal.owner === owner && terminal.signal && !terminal.signal.optional && !terminal.place)
   if (open.length) return dark('unplaced', `${open.map(terminal => terminal.label).join(', ')} ${open.length === 1 ? 'has' : 'have'} no place yet.`)
   if (plan.boot?.off?.includes(owner.id)) return dark('off', 'Its lines are switched off in the boot file.', switchOn(task, owner))
-  const blocked = missingNeed(task, needs)
+  const blocked = missingNeed(task, needs, lines)
   if (blocked) return dark('missing-line', blocked.why, blocked.fix)
   const failed = needs.find(need => need.need.kind === 'overlay' && loaded.failed.has(need.need.name))
   if (failed) return dark('overlay-failed', `The overlay ${failed.need.name} did not go on: ${loaded.failed.get(failed.need.name)}.`)
@@ -46,8 +51,8 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask): PartOutcome {
     const trouble = busTrouble(group, started)
     if (trouble) return dark('bus-off', trouble)
   }
-  const lines = new Set(facts.terminals.flatMap(terminal => terminal.owner === owner && terminal.place?.kind === 'header' && terminal.place.line ? terminal.place.line.line : []))
-  const fight = started.collisions.find(collision => collision.what === 'line' && lines.has(Number(collision.where)) && !sharedBus(facts, owner, Number(collision.where)))
+  const own = new Set(facts.terminals.flatMap(terminal => terminal.owner === owner && terminal.place?.kind === 'header' && terminal.place.line ? terminal.place.line.line : []))
+  const fight = started.collisions.find(collision => collision.what === 'line' && own.has(Number(collision.where)) && !sharedBus(facts, owner, Number(collision.where)))
   if (fight) return dark('line-taken', fight.sentence, lintFix(task, owner, fight.where))
   const seat = started.collisions.find(collision => collision.what !== 'line' && mySeat(facts, owner, collision.where))
   if (seat) return dark('seat-taken', seat.sentence, lintFix(task, owner, seat.where))
@@ -63,13 +68,11 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask): PartOutcome {
 }
 
 /** A need of the part that the files do not meet, with the edit that meets it. */
-function missingNeed({ facts, needs: all, merged, loaded }: OutcomeTask, needs: readonly Need[]): { why: string, fix: PartOutcome['fix'] } | null {
-  const { plan, board } = facts
-  const keyValue = dialectOf(plan.boot, board) === 'key-value'
-  const lines = keyValue ? parseBoot(plan.boot?.text ?? '', filtersOf(board)) : []
+function missingNeed({ facts, needs: all, merged, loaded }: OutcomeTask, needs: readonly Need[], lines: readonly BootLine[] | null): { why: string, fix: PartOutcome['fix'] } | null {
+  const { plan } = facts
   for (const need of needs) {
     if (isOff(need, plan.boot?.off ?? [])) continue
-    const state = keyValue ? stateOf(lines, need.need) : need.need.kind !== 'overlay' || loaded.on.some(entry => entry.name === need.need.name) ? { state: 'met' as const, line: 1 } : { state: 'absent' as const }
+    const state = lines ? stateOf(lines, need.need) : need.need.kind !== 'overlay' || loaded.on.some(entry => entry.name === need.need.name) ? { state: 'met' as const, line: 1 } : { state: 'absent' as const }
     if (state.state === 'met') continue
     const line = writeNeed(need.need)
     const hand = merged.byHand.find(entry => entry.wanted === line)

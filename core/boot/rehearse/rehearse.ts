@@ -19,7 +19,8 @@ import { bytesOf } from '../bytes'
 import { loadFiles, type Loaded } from './load'
 import { startDevices, type Started } from './kernel'
 import { outcomesOf } from './outcomes'
-import type { Rehearsal, Step } from './types'
+import { holds } from '../../facts/gather'
+import type { DeviceNode, Rehearsal, Step } from './types'
 
 /** The base tree: the maker's own where there is one, else that of the board's class. Throws `DeviceTreeError` for a blob that is none. */
 export function baseOf(facts: Pick<Facts, 'plan' | 'board'>): DeviceTree {
@@ -72,7 +73,7 @@ export function rehearse(facts: Facts, onStep: (done: number, of: number) => voi
   onStep(2, 3)
   const parts = outcomesOf({ facts, needs, lint, merged: mergedFile(facts, needs), loaded, started })
   onStep(3, 3)
-  return { steps: [...loaded.steps, ...kernelSteps(loaded, started)], claims: started.claims, collisions: started.collisions, devices: appeared(loaded, started), parts, tree: loaded.tree }
+  return { steps: [...loaded.steps, ...kernelSteps(loaded, started)], claims: started.claims, collisions: started.collisions, devices: [...appeared(loaded, started), ...plugged(facts)].sort((a, b) => a.path.localeCompare(b.path)), parts, tree: loaded.tree }
 }
 
 function kernelSteps({ effective }: Loaded, { nodes, collisions }: Started): Step[] {
@@ -85,9 +86,15 @@ function kernelSteps({ effective }: Loaded, { nodes, collisions }: Started): Ste
   ]
 }
 
+/** What appears when the parts with a plug are plugged in: their drivers need no line of any file. */
+const plugged = (facts: Facts): DeviceNode[] => facts.parts.flatMap((owner) => {
+  const isPlugged = (owner.part.plugs ?? []).some(plug => (plug.socket === 'usb' || plug.socket === 'display') && holds(plug.when, owner.options))
+  return isPlugged ? (owner.part.nodes ?? []).filter(node => holds(node.when, owner.options)).map(node => ({ path: node.path, what: `${node.what}, when ${owner.name} is plugged in`, node: 'plug' })) : []
+})
+
 /** Nodes by their drivers, and what the library says of overlays that went on and whose nodes started. */
 function appeared({ on }: Loaded, { devices, collisions }: Started): Rehearsal['devices'] {
   const found = [...devices]
   if (!collisions.length) for (const { name, appears } of on) for (const { path, what } of appears) if (!found.some(entry => entry.path === path)) found.push({ path, what, node: `overlay ${name}` })
-  return found.sort((a, b) => a.path.localeCompare(b.path))
+  return found
 }

@@ -24,6 +24,8 @@ const COMPATIBLE = { i2c: 'brcm,bcm2835-i2c', spi: 'brcm,bcm2835-spi', serial: '
 export function baseSource(board: Board): string {
   const bridge = hasBridge(board)
   const controllers = board.controllers.filter(controller => controller.kind === 'i2c' || controller.kind === 'spi' || controller.kind === 'serial')
+  // On some boards the name serial0 is that of a socket of its own, and the header's port goes by its driver's name.
+  const headerIsFirst = board.controllers.find(({ id }) => id === 'uart0')?.device !== '/dev/ttyAMA0'
   const small = board.controllers.some(controller => controller.variants?.some(variant => !variant.full))
   const listed = (kind: Controller['kind'], name: string) => controllers.filter(controller => controller.kind === kind).map(({ id }) => `\t\t${name}${/\d+$/.exec(id)?.[0] ?? '0'} = &${id};`)
   const groups = [...controllers, ...board.controllers.filter(({ id }) => id === 'i2s')].flatMap(controller => pinGroups(board, controller, bridge))
@@ -37,11 +39,11 @@ export function baseSource(board: Board): string {
 	interrupt-parent = <&intc>;
 
 	aliases {
-${[...listed('i2c', 'i2c'), ...listed('spi', 'spi'), ...listed('serial', 'serial-port-').map(line => line.replace('serial-port-', 'serial')).filter(line => !line.includes('serial0')), `\t\tserial0 = ${small ? '&uart1' : '&uart0'};`, ...small && !listed('serial', 'x').some(line => line.includes('&uart1')) ? ['\t\tserial1 = &uart0;'] : [], '\t\tgpio0 = &gpio;'].join('\n')}
+${[...listed('i2c', 'i2c'), ...listed('spi', 'spi'), ...listed('serial', 'serial-port-').map(line => line.replace('serial-port-', 'serial')).filter(line => !line.includes('serial0')), ...headerIsFirst ? [`\t\tserial0 = ${small ? '&uart1' : '&uart0'};`] : [], ...small && !listed('serial', 'x').some(line => line.includes('&uart1')) ? ['\t\tserial1 = &uart0;'] : [], '\t\tgpio0 = &gpio;'].join('\n')}
 	};
 
 	chosen {
-		stdout-path = "serial0:115200n8";
+		stdout-path = "${headerIsFirst ? 'serial0' : 'serial10'}:115200n8";
 	};
 
 	memory@0 {

@@ -3,6 +3,7 @@ import { MODES } from '../../signals/i2c'
 import { ohmsInWords } from '../../signals/series'
 import type { I2cBusFigures } from '../../signals/figures/i2c'
 import type { Worksheet } from '../../worksheets'
+import type { Facts } from '../../facts/types'
 import type { Edit } from '../../plan/edits'
 import type { Finding, Fix, Rule } from '../types'
 import { hertz, rounded } from './words'
@@ -15,12 +16,12 @@ const sheet = (bus: I2cBusFigures): Worksheet => ({ kind: 'pull-up', supplyV: bu
 const clockFix = (bus: I2cBusFigures, clockHz: number): Fix => ({ label: `Run it at ${hertz(clockHz)}`, edits: [{ edit: 'set-clock', bus: bus.busId, clockHz: clockHz === 100_000 ? null : clockHz }] })
 
 /** Resistors of all boards together: too strong for a part to pull low, or too weak to rise in time. */
-export const pullUps: Rule = ({ signals }) => signals.i2c.flatMap((bus): Finding[] => {
+export const pullUps: Rule = ({ facts, signals }) => signals.i2c.flatMap((bus): Finding[] => {
   const common = { stages: ['wiring' as const], subjects: [{ busId: bus.busId }, ...bus.pullUps.flatMap(({ partId }) => partId ? [{ partId }] : [])], worksheet: sheet(bus) }
   if (bus.pullUpOhm === null || bus.riseS === null) return [{
     ...common, code: 'i2c.no-pull-up', id: `i2c.no-pull-up ${bus.busId}`, severity: 'stop', title: `${bus.label} has no pull-up resistors`,
-    sentence: `Nothing pulls its two wires up: no part can be heard. Solder a resistor of ${ohmsInWords(Math.min(4700, roundDown(bus.mostOhm)))} from each wire to 3V3.`,
-    figures: [{ label: 'most', value: Math.round(bus.mostOhm), unit: 'Ω', origin: MANUAL }], fixes: [],
+    sentence: `Nothing pulls its two wires up: no part can be heard. Put a resistor of ${ohmsInWords(pullFor(bus))} from each wire to 3V3.`,
+    figures: [{ label: 'most', value: Math.round(bus.mostOhm), unit: 'Ω', origin: MANUAL }], fixes: pullUpFix(bus, facts),
   }]
   const list = bus.pullUps.map(({ name, ohm }) => `${name} ${ohmsInWords(ohm)}`).join(', ')
   if (bus.pullUpOhm < bus.leastOhm) return [{
@@ -41,6 +42,17 @@ export const pullUps: Rule = ({ signals }) => signals.i2c.flatMap((bus): Finding
   }]
   return []
 })
+
+/** 4.7 kΩ where that is enough, else what is. */
+const pullFor = (bus: I2cBusFigures): number => Math.min(4700, roundDown(bus.mostOhm))
+
+/** A resistor on each wire, noted at the first part whose wires have nothing in them yet. */
+function pullUpFix(bus: I2cBusFigures, facts: Facts): Fix[] {
+  const group = facts.groups.find(entry => entry.bus?.id === bus.busId && entry.terminals.every(terminal => !terminal.between))
+  if (!group) return []
+  const ohm = pullFor(bus)
+  return [{ label: `Two pull-ups of ${ohmsInWords(ohm)} to 3V3`, edits: group.terminals.map(({ key }): Edit => ({ edit: 'set-between', terminal: key, between: { kind: 'pull-up', ohm } })) }]
+}
 
 const roundDown = (ohm: number) => Number(ohm.toPrecision(2))
 
@@ -68,15 +80,18 @@ export const busTime: Rule = ({ signals }) => signals.i2c.flatMap((bus): Finding
   }]
 })
 
+/** At this clock the controller copes with a clock that is held. memory */
+const WAITS_HZ = 50_000
+
 /** Parts that hold the clock, on controllers that do not wait well. */
 export const stretching: Rule = ({ facts, signals }) => signals.i2c.flatMap((bus): Finding[] => {
   const controller = facts.buses.find(entry => entry.id === bus.busId)?.controller
-  if (!bus.stretching.length || !controller?.clock?.followsCore) return []
+  if (!bus.stretching.length || !controller?.clock?.followsCore || bus.clockHz <= WAITS_HZ) return []
   const names = bus.stretching.map(id => facts.parts.find(owner => owner.id === id)!.name)
   return [{
     code: 'i2c.stretching', id: `i2c.stretching ${bus.busId}`, severity: 'note', stages: ['wiring', 'bringup'], title: `${names.join(' and ')} ${names.length > 1 ? 'hold' : 'holds'} the clock of ${bus.label}`,
     sentence: `${names.length > 1 ? 'They pull' : 'It pulls'} SCL low while thinking, and this controller may then lose a bit. If readings fail now and then, slow the bus to 50 kHz or use a software bus, which waits.`,
     subjects: [{ busId: bus.busId }, ...bus.stretching.map(partId => ({ partId }))], figures: [{ label: 'clock', value: bus.clockHz, unit: 'Hz', origin: 'memory' }],
-    fixes: bus.clockHz > 50_000 ? [{ label: 'Run it at 50 kHz', edits: [{ edit: 'set-clock', bus: bus.busId, clockHz: 50_000 } as Edit] }] : [],
+    fixes: [{ label: 'Run it at 50 kHz', edits: [{ edit: 'set-clock', bus: bus.busId, clockHz: WAITS_HZ } as Edit] }],
   }]
 })

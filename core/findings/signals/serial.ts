@@ -1,5 +1,7 @@
 /** Serial links: rates at both ends, frames, flow, direction. */
-import { MOST_DIFFERENCE, SAFE_ERROR } from '../../signals/rates'
+import type { Clock } from '../../catalogue/types'
+import { clockOf } from '../../facts/circuits'
+import { MOST_DIFFERENCE, partSerialRate, SAFE_ERROR, serialRate } from '../../signals/rates'
 import type { SerialLinkFigures } from '../../signals/figures/serial'
 import type { Worksheet } from '../../worksheets'
 import type { Facts } from '../../facts/types'
@@ -11,17 +13,31 @@ const sheet = (link: SerialLinkFigures, facts: Facts): Worksheet => ({
   partHz: facts.parts.find(owner => owner.id === link.partId)?.part.serial?.clock?.sourceHz ?? 0, frame: link.frame,
 })
 
-/** Other rates of the part at which both ends agree better, the nearest first. */
+/** True when both ends make the rate near enough from their clocks. */
+function agree(clock: Clock | undefined, link: SerialLinkFigures, facts: Facts, baud: number): boolean {
+  const own = facts.parts.find(entry => entry.id === link.partId)?.part.serial?.clock
+  const board = clock ? serialRate(clock, baud) : null
+  if (!board) return false
+  const part = own ? partSerialRate(own, baud) : { rateHz: baud, error: 0 }
+  return Math.max(Math.abs(board.error), Math.abs(part.error)) <= SAFE_ERROR && Math.abs(board.rateHz - part.rateHz) / baud <= 2 * SAFE_ERROR
+}
+
+/** Other rates of the part at which both ends agree and that carry what it sends, the nearest first. */
 function otherRates(link: SerialLinkFigures, facts: Facts): Fix[] {
   const owner = facts.parts.find(entry => entry.id === link.partId)
   const option = owner?.part.options?.find(entry => entry.id === link.baudOption)
-  return (option?.values ?? []).filter(({ value }) => Number(value) < link.baud).sort((a, b) => Number(b.value) - Number(a.value)).slice(0, 2)
+  const controller = facts.board?.controllers.find(entry => entry.id === link.controllerId)
+  const clock = controller && clockOf(controller, facts.plan)
+  // A byte takes ten bit times.
+  return (option?.values ?? []).filter(({ value }) => Number(value) < link.baud && Number(value) / 10 >= link.sendsBytesPerS && agree(clock, link, facts, Number(value)))
+    .sort((a, b) => Number(b.value) - Number(a.value)).slice(0, 2)
     .map(({ value, label }) => ({ label: `Run it at ${label}`, edits: [{ edit: 'set-option', id: link.partId, option: option!.id, value }] }))
 }
 
-const fullPort = (link: SerialLinkFigures, facts: Facts): Fix[] => {
+/** The full port, where there is a choice; `mended` says whether it would be enough. */
+const fullPort = (link: SerialLinkFigures, facts: Facts, mended: (clock: Clock) => boolean = () => true): Fix[] => {
   const full = facts.board?.controllers.find(controller => controller.id === link.controllerId)?.variants?.find(variant => variant.full && variant.id !== link.circuit?.id)
-  return full ? [{ label: `Give it the ${full.label}`, edits: [{ edit: 'choose-circuit', controller: link.controllerId, variant: full.id }] }] : []
+  return full && mended(full.clock) ? [{ label: `Give it the ${full.label}`, edits: [{ edit: 'choose-circuit', controller: link.controllerId, variant: full.id }] }] : []
 }
 
 /** Rates that the two ends make from their clocks, too far apart or out of reach. */
@@ -30,7 +46,7 @@ export const serialRates: Rule = ({ facts, signals }) => signals.serial.flatMap(
   if (!link.board && link.boardClock) return [{
     ...common, code: 'serial.unreachable', id: `serial.unreachable ${link.partId}`, severity: 'stop', title: `${link.busLabel} cannot make ${link.baud} baud`,
     sentence: `Its divider works from ${link.boardClock.sourceHz / 1e6} MHz and has no step for that rate. Choose another rate.`,
-    figures: [{ label: 'asked', value: link.baud, unit: 'baud', origin: link.boardClock.origin }], fixes: [...fullPort(link, facts), ...otherRates(link, facts)],
+    figures: [{ label: 'asked', value: link.baud, unit: 'baud', origin: link.boardClock.origin }], fixes: [...fullPort(link, facts, clock => agree(clock, link, facts, link.baud)), ...otherRates(link, facts)],
   }]
   if (link.difference === null || !link.board) return []
   const apart = Math.abs(link.difference)
@@ -39,7 +55,7 @@ export const serialRates: Rule = ({ facts, signals }) => signals.serial.flatMap(
   return [{
     ...common, code: 'serial.rate-apart', id: `serial.rate-apart ${link.partId}`, severity: apart > MOST_DIFFERENCE ? 'stop' : 'caution', title: `The two ends of ${link.busLabel} disagree on ${link.baud} baud`,
     sentence: `The board makes ${rounded(link.board.rateHz, 0)} (${percent(link.board.error)}) and ${facts.parts.find(owner => owner.id === link.partId)?.name} ${rounded(link.part?.rateHz ?? link.baud, 0)} (${percent(link.part?.error ?? 0)}): ${apart > MOST_DIFFERENCE ? 'every frame falls apart' : 'characters are lost now and then, more so when it is warm or cold'}. Choose a rate that both can make.`,
-    figures: [{ label: 'worst end', value: rounded(worst * 100), unit: '%', limit: SAFE_ERROR * 100, origin: 'practice' }], fixes: [...otherRates(link, facts), ...fullPort(link, facts)],
+    figures: [{ label: 'worst end', value: rounded(worst * 100), unit: '%', limit: SAFE_ERROR * 100, origin: 'practice' }], fixes: [...otherRates(link, facts), ...fullPort(link, facts, clock => agree(clock, link, facts, link.baud))],
   }]
 })
 

@@ -29,16 +29,19 @@ export interface I2cBusFigures {
 }
 
 export function i2cFigures(facts: Facts): I2cBusFigures[] {
-  return facts.buses.filter(bus => bus.kind === 'i2c').map(bus => figuresOf(bus, facts))
+  return facts.buses.filter(bus => bus.kind === 'i2c').flatMap(bus => figuresOf(bus, facts) ?? [])
 }
 
-function figuresOf(bus: Bus, facts: Facts): I2cBusFigures {
-  const groups = facts.groups.filter(group => group.bus?.id === bus.id)
+/** Null for a bus on which nothing hangs yet. */
+function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
+  // A part of which a wire is still open does not hang on the bus yet.
+  const groups = facts.groups.filter(group => group.bus?.id === bus.id && group.terminals.every(terminal => terminal.place || terminal.signal!.optional))
+  if (!groups.length) return null
   const owners = groups.map(group => group.owner).filter(owner => owner.part.i2c)
   // What is polled behind a hub takes the time of the bus above it too.
   const behind = facts.buses.filter(other => other.upstream === bus.id).flatMap(other => facts.groups.filter(group => group.bus?.id === other.id).map(group => group.owner))
   const clockHz = facts.plan.clocks[bus.upstream ?? bus.id] ?? facts.plan.clocks[bus.id] ?? USUAL_CLOCK_HZ
-  const pullUps = [...boardPullUps(bus, facts), ...owners.flatMap(owner => owner.part.i2c!.pullUpOhm ? [{ partId: owner.id, name: owner.name, ohm: owner.part.i2c!.pullUpOhm }] : [])]
+  const pullUps = [...boardPullUps(bus, facts), ...owners.flatMap(owner => owner.part.i2c!.pullUpOhm ? [{ partId: owner.id, name: owner.name, ohm: owner.part.i2c!.pullUpOhm }] : []), ...addedPullUps(groups)]
   const wires = owners.filter(owner => !owner.part.isAddOn).map(owner => wireOf(owner, facts))
   const load = loadOf(pullUps.map(entry => entry.ohm), owners.map(owner => owner.part.i2c!.capacitancePf ?? 10), wires)
   const mode = modeOf(clockHz)
@@ -52,6 +55,10 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures {
     stretching: owners.filter(owner => owner.part.i2c!.stretchesClock).map(owner => owner.id),
   }
 }
+
+/** Resistors that the maker put from the wires to 3V3. */
+const addedPullUps = (groups: Facts['groups']): I2cBusFigures['pullUps'] => groups.flatMap(({ owner, terminals }) => terminals
+  .filter(({ signal, between }) => signal!.role === 'i2c.sda' && between?.kind === 'pull-up').map(({ between }) => ({ partId: owner.id, name: `resistor at ${owner.name}`, ohm: between!.ohm! })))
 
 /** Resistors soldered to the board on the bus's lines. */
 function boardPullUps(bus: Bus, facts: Facts): I2cBusFigures['pullUps'] {

@@ -31,6 +31,8 @@ export function serialFigures(facts: Facts): SerialLinkFigures[] {
   return facts.groups.flatMap((group): SerialLinkFigures[] => {
     const { owner, bus } = group
     const { serial } = owner.part
+    // A link of which a wire is still open is none yet.
+    if (group.terminals.some(terminal => !terminal.place && !terminal.signal!.optional)) return []
     if (group.kind !== 'serial' || !bus?.controller || !serial || !holds(serial.when, owner.options)) return []
     const baud = baudOf(owner)
     const clock = clockOf(bus.controller, facts.plan)

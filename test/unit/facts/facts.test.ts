@@ -50,7 +50,7 @@ describe('options', () => {
     expect(header.terminals.map(terminal => terminal.key)).toEqual(['m.tx', 'm.rx', 'm.vcc', 'm.gnd'])
     expect(usb.terminals).toEqual([])
     expect(powerOf(usb).report.rails.map(rail => rail.rail)).toEqual(['5V', '3V3', 'USB'])
-    expect(expectedOf(header).nodes).toEqual([])
+    expect(expectedOf(header, powerOf(header)).nodes).toEqual([])
   })
 
   it('multiply a draw that is for each unit', () => {

@@ -111,12 +111,12 @@ export const BUSES: OverlaySpec[] = [
   },
   {
     name: 'w1-gpio', what: '1-Wire bus on a line', group: 'bus', origin: ORIGIN,
-    params: [line('gpiopin', 4, 'line of the bus'), flag('pullup', 'has no effect any more: the pull-up is a resistor')], appears: [at('/sys/bus/w1/devices', 'one folder for each probe')],
+    params: [line('gpiopin', 4, 'line of the bus'), flag('pullup', 'has no effect any more: the pull-up is a resistor')], appears: [at('/sys/bus/w1/devices/28-*', 'one folder for each probe')],
     tree: '&{/} {\n\tonewire@{gpiopin:hex} {\n\t\tcompatible = "w1-gpio";\n\t\tgpios = <&gpio {gpiopin} 0>;\n\t\tpinctrl-names = "default";\n\t\tpinctrl-0 = <&w1_pins_{gpiopin}>;\n\t};\n};\n\n&gpio {\n\tw1_pins_{gpiopin}: w1_pins@{gpiopin:hex} {\n\t\tbrcm,pins = <{gpiopin}>;\n\t\tbrcm,function = <0>;\n\t\tbrcm,pull = <0>;\n\t};\n};\n',
   },
   {
     name: 'w1-gpio-pullup', what: '1-Wire bus with a second line that drives the strong pull-up', group: 'bus', origin: ORIGIN,
-    params: [line('gpiopin', 4, 'line of the bus'), line('extpullup', 5, 'line that drives the pull-up')], appears: [at('/sys/bus/w1/devices', 'one folder for each probe')], excludes: ['w1-gpio'],
+    params: [line('gpiopin', 4, 'line of the bus'), line('extpullup', 5, 'line that drives the pull-up')], appears: [at('/sys/bus/w1/devices/28-*', 'one folder for each probe')], excludes: ['w1-gpio'],
     tree: '&{/} {\n\tonewire@{gpiopin:hex} {\n\t\tcompatible = "w1-gpio";\n\t\tgpios = <&gpio {gpiopin} 0>, <&gpio {extpullup} 1>;\n\t\tpinctrl-names = "default";\n\t\tpinctrl-0 = <&w1_pins_{gpiopin}>;\n\t};\n};\n\n&gpio {\n\tw1_pins_{gpiopin}: w1_pins@{gpiopin:hex} {\n\t\tbrcm,pins = <{gpiopin} {extpullup}>;\n\t\tbrcm,function = <0 1>;\n\t\tbrcm,pull = <0 0>;\n\t};\n};\n',
   },
 ]
