@@ -85,6 +85,7 @@ import parts_receiver_wide_stick from './parts/receiver-wide-stick.json'
 import parts_relay_add_on_3 from './parts/relay-add-on-3.json'
 import parts_relay_bare from './parts/relay-bare.json'
 import parts_relay_board_1 from './parts/relay-board-1.json'
+import parts_relay_board_2_5v from './parts/relay-board-2-5v.json'
 import parts_relay_board_4 from './parts/relay-board-4.json'
 import parts_relay_board_8 from './parts/relay-board-8.json'
 import parts_relay_latching from './parts/relay-latching.json'
@@ -139,6 +140,8 @@ import supplies_usb_c_pd_12v from './supplies/usb-c-pd-12v.json'
 import supplies_usb_c_pd_65 from './supplies/usb-c-pd-65.json'
 import supplies_usb_port_2 from './supplies/usb-port-2.json'
 import supplies_usb_port_3 from './supplies/usb-port-3.json'
+import power_adapter_plug_micro_usb from './power/adapter-plug-micro-usb.json'
+import power_adapter_plug_usb_c from './power/adapter-plug-usb-c.json'
 import power_cable_usb_thick from './power/cable-usb-thick.json'
 import power_cable_usb_thin from './power/cable-usb-thin.json'
 import power_cable_usb from './power/cable-usb.json'
@@ -165,7 +168,9 @@ import power_load_current from './power/load-current.json'
 import power_load_power from './power/load-power.json'
 import power_modem_12v from './power/modem-12v.json'
 import power_plug_header from './power/plug-header.json'
+import power_plug_micro_usb from './power/plug-micro-usb.json'
 import power_plug_round from './power/plug-round.json'
+import power_plug_usb_c from './power/plug-usb-c.json'
 import power_rectifier_bridge from './power/rectifier-bridge.json'
 import power_rectifier_schottky from './power/rectifier-schottky.json'
 import power_regulator_linear_5v from './power/regulator-linear-5v.json'
@@ -269,6 +274,7 @@ export const parts: unknown[] = [
   parts_relay_add_on_3,
   parts_relay_bare,
   parts_relay_board_1,
+  parts_relay_board_2_5v,
   parts_relay_board_4,
   parts_relay_board_8,
   parts_relay_latching,
@@ -329,6 +335,8 @@ export const supplies: unknown[] = [
 ]
 
 export const power: unknown[] = [
+  power_adapter_plug_micro_usb,
+  power_adapter_plug_usb_c,
   power_cable_usb_thick,
   power_cable_usb_thin,
   power_cable_usb,
@@ -355,7 +363,9 @@ export const power: unknown[] = [
   power_load_power,
   power_modem_12v,
   power_plug_header,
+  power_plug_micro_usb,
   power_plug_round,
+  power_plug_usb_c,
   power_rectifier_bridge,
   power_rectifier_schottky,
   power_regulator_linear_5v,

@@ -5,15 +5,16 @@ import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reserve
 import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
 import { clockSense, fanSense, throttles } from './power/heat'
 import { acFrontEnd, acStraight, capacitorVoltage, holdUp, mainsCaution } from './power/fronts'
-import { groundMissing, pastTheFuse, powerProblems, twoSources } from './power/joins'
+import { groundMissing, batteryBeside, pastTheFuse, powerProblems, twoSources } from './power/joins'
 import { converters, fuses, hubs, overRating } from './power/paths'
+import { plugAtSocket } from './power/plugs'
 import { boardsWish, railsOver, smallSupplyUsb, sourcesAsked } from './power/sources'
 import { bankSwitchesOff, packTooSmall, storeCautions, weekRunsDry } from './power/stores'
 import { brownOut, loadVoltages, railOverVoltage, underVoltage } from './power/voltages'
 import { lastScans } from './scans'
 import { drivenStraight, lineCurrent, movesAtStart, pullsAgainst, stageTooWeak } from './signals/currents'
 import { busTime, busTooFast, pullUps, stretching } from './signals/i2c'
-import { dividerEdges, levelAnalog, levelAtBoard, levelAtPart, levelNegative, shifterFit } from './signals/levels'
+import { dividerEdges, levelAnalog, levelAtBoard, levelAtPart, levelNegative, pulledTooHigh, pullMissing, shifterFit } from './signals/levels'
 import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips, tellingLines } from './signals/pulses'
 import { serialFlow, serialFrames, serialRates } from './signals/serial'
 import { coveredPositions, stackFit, stackOrder } from './stack'
@@ -23,11 +24,11 @@ import type { Evidence, Finding, Rule, Severity } from './types'
 const RULES: readonly Rule[] = [
   unknownEntries, optionsOff, strayKeys,
   claimedTwice, functionUnavailable, reservedUsed, addressClash, reservedAddress, controllerTwice, linesExceeded,
-  levelAtBoard, levelNegative, levelAnalog, levelAtPart, shifterFit, dividerEdges,
+  levelAtBoard, levelNegative, levelAnalog, levelAtPart, pulledTooHigh, pullMissing, shifterFit, dividerEdges,
   drivenStraight, stageTooWeak, lineCurrent, movesAtStart, pullsAgainst,
   pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips, soundRates, oneWireLine, tellingLines, keyGhosts,
   stackOrder, stackFit, coveredPositions,
-  powerProblems, railOverVoltage, acStraight, twoSources, brownOut, sourcesAsked, boardsWish, railsOver, smallSupplyUsb, underVoltage, loadVoltages,
+  powerProblems, railOverVoltage, acStraight, twoSources, batteryBeside, plugAtSocket, brownOut, sourcesAsked, boardsWish, railsOver, smallSupplyUsb, underVoltage, loadVoltages,
   overRating, fuses, converters, hubs, groundMissing, pastTheFuse, acFrontEnd, holdUp, capacitorVoltage,
   packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, clockSense, mainsCaution,
   sockets, widePlugs, relayContacts,

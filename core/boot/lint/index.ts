@@ -1,9 +1,10 @@
 /** All rules for boot files in one list. Each is text in, findings with places and fixes out. */
-import type { Facts } from '../../facts/types'
+import type { Facts, Terminal } from '../../facts/types'
 import { bindingOf } from '../../overlays/bindings'
 import { needsOf, type Need } from '../../overlays/asks/needs'
 import { effectiveOf } from '../scope/effective'
 import { clocks } from './clocks'
+import { consoleAgainstOutput, linesDrivenTwice } from './contention'
 import { linesOfThePlan, overlaysFight } from './fights'
 import { commandLine, environmentConsole, environmentLines, menuLines } from './kernel'
 import { parameterNames, settingNames } from './names'
@@ -16,7 +17,7 @@ import { textOf } from './words'
 
 const RULES: readonly LintRule[] = [
   wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes,
-  overlaysFight, linesOfThePlan, busesOff, screenLines, clocks, commandLine, menuLines, environmentLines, environmentConsole,
+  overlaysFight, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, busesOff, screenLines, clocks, commandLine, menuLines, environmentLines, environmentConsole,
 ]
 
 /** More findings than these on one file are noise, and take long to show. */
@@ -63,5 +64,15 @@ export function planSide(facts: Facts, needs: readonly Need[] = needsOf(facts)):
   const lineOwners = new Map(facts.terminals.flatMap(terminal => terminal.signal && terminal.place?.kind === 'header' && terminal.place.line && !off.has(terminal.owner.id)
     ? [[terminal.place.line.line, { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label, ...(bindingOf(terminal.owner) && { compatible: bindingOf(terminal.owner)!.compatible }) }] as const]
     : []))
-  return { needs, lineOwners, buses, clock: facts.plan.power.clock }
+  const outputs = new Map(facts.terminals.flatMap(terminal => terminal.place?.kind === 'header' && terminal.place.line && drivesHard(terminal)
+    ? [[terminal.place.line.line, { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label }] as const]
+    : []))
+  return { needs, lineOwners, outputs, buses, clock: facts.plan.power.clock }
+}
+
+/** True where the wire's far end holds it high and low by force: a push-pull output, or a stage that has one. A divider lets through little. */
+function drivesHard({ signal, between }: Terminal): boolean {
+  if (!signal || signal.direction !== 'out' || signal.role.startsWith('spi.')) return false
+  if (between) return between.kind === 'level-shifter' || between.kind === 'rs232-converter'
+  return signal.drive === undefined || signal.drive === 'push-pull'
 }

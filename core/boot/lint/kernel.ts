@@ -1,6 +1,6 @@
 /** The kernel command line, the menu file and the environment list. */
 import type { Board } from '../../catalogue/types'
-import { parseCommandLine, withoutWord } from '../dialects/command-line'
+import { parseCommandLine } from '../dialects/command-line'
 import { parseEnvironment } from '../dialects/environment'
 import { DIRECTIVES, parseMenu, SAME_DIRECTIVE, startedEntry } from '../dialects/extlinux'
 import { DIRECTIVE_WORDS } from '../../overlays/library/directives'
@@ -8,13 +8,13 @@ import { COMMAND_WORDS, ENVIRONMENT } from '../../overlays/library/settings'
 import { COMMAND_FILE, overlayName, type Where } from '../scope/effective'
 import { nearest } from './near'
 import type { LintContext, LintFinding, LintRule, TextFix } from './types'
-import { dropLine, fix, found, quoted, replace } from './words'
+import { dropLine, dropWord, fix, found, quoted, replace } from './words'
 
 /** Serial consoles and the controller of the header that they hold. */
 const PORTS: Readonly<Record<string, string>> = { serial0: 'uart0', ttyAMA0: 'uart0', ttyS0: 'uart0', ttyAMA10: 'debug', serial1: 'uart1', ttyAMA1: 'uart1', ttyAMA2: 'uart2', ttyAMA3: 'uart3', ttyAMA4: 'uart4', ttyAMA5: 'uart5', ttyS1: 'uart1', ttyS2: 'uart2', ttyS3: 'uart3', ttyS4: 'uart4' }
 
 /** The controller that a console holds. `serial0` is the header's port but where the board gives that name to a socket of its own. */
-function portOf(device: string, board: Board | null): string | undefined {
+export function portOf(device: string, board: Board | null): string | undefined {
   if (device === 'serial0' && board?.controllers.find(({ id }) => id === 'uart0')?.device === '/dev/ttyAMA0') return 'debug'
   return Object.hasOwn(PORTS, device) ? PORTS[device] : undefined
 }
@@ -28,15 +28,15 @@ export const commandLine: LintRule = (context) => {
     const device = word.name === 'console' ? word.value?.split(',')[0]?.replace(/^\/dev\//, '') : undefined
     const bus = device ? portOf(device, context.board) : undefined
     const user = bus && plan?.buses.get(bus)
-    if (user) findings.push(found('serial.console', 'stop', word.where, 'The console holds the serial port', `The kernel sends its console to ${device}: ${user.names.join(', ')} hears the boot messages, and what it sends is taken for a login. Let the console go.`, { partIds: user.partIds, figures: [{ label: 'found', value: `console=${word.value}`, origin: 'practice' }], fixes: [dropWord('Free the port', context, word.where)] }))
+    if (user) findings.push(found('serial.console', 'stop', word.where, 'The console holds the serial port', `The kernel sends its console to ${device}: ${user.names.join(', ')} hears the boot messages, and what it sends is taken for a login. Let the console go.`, { partIds: user.partIds, figures: [{ label: 'found', value: `console=${word.value}`, origin: 'practice' }], fixes: [dropWord('Free the port', context.files, word.where)] }))
     const before = seen.get(word.name)
     if (before && word.name !== 'console' && word.name !== 'video' && word.name !== 'earlycon' && !/blacklist|cgroup/.test(word.name)) {
       findings.push(before.value === word.value
-        ? found('kernel.repeated', 'note', word.where, `"${word.name}" stands twice`, 'Once is enough.', { fixes: [dropWord('Take this one out', context, word.where)] })
-        : found('kernel.contradicts', 'caution', word.where, `"${word.name}" stands twice with different values`, `The later one counts: ${word.value ?? 'on'}. Keep one of the two.`, { fixes: [dropWord(`Keep ${word.value ?? 'this'}`, context, before.where), dropWord(`Keep ${before.value ?? 'the first'}`, context, word.where)] }))
+        ? found('kernel.repeated', 'note', word.where, `"${word.name}" stands twice`, 'Once is enough.', { fixes: [dropWord('Take this one out', context.files, word.where)] })
+        : found('kernel.contradicts', 'caution', word.where, `"${word.name}" stands twice with different values`, `The later one counts: ${word.value ?? 'on'}. Keep one of the two.`, { fixes: [dropWord(`Keep ${word.value ?? 'this'}`, context.files, before.where), dropWord(`Keep ${before.value ?? 'the first'}`, context.files, word.where)] }))
     }
     seen.set(word.name, word)
-    if (word.name === 'dtparam' || word.name === 'dtoverlay') findings.push(found('kernel.wrong-file', 'caution', word.where, `"${word.name}" belongs into the boot file`, 'The kernel does not read it here. It belongs into config.txt.', { fixes: [dropWord('Take it out', context, word.where)] }))
+    if (word.name === 'dtparam' || word.name === 'dtoverlay') findings.push(found('kernel.wrong-file', 'caution', word.where, `"${word.name}" belongs into the boot file`, 'The kernel does not read it here. It belongs into config.txt.', { fixes: [dropWord('Take it out', context.files, word.where)] }))
     else if (!(word.name in COMMAND_WORDS) && !word.name.includes('.') && word.value !== null) {
       const near = nearest(word.name, Object.keys(COMMAND_WORDS))
       if (near) findings.push(found('kernel.word-unknown', 'caution', { ...word.where, to: word.where.from + word.name.length }, `"${word.name}" is not known: "${near}" is`, `The kernel hands a word it does not know to the first program, and nothing happens. Write ${near}.`, { fixes: [replace(`Write ${near}`, { ...word.where, to: word.where.from + word.name.length }, near)] }))
@@ -54,16 +54,6 @@ export const commandLine: LintRule = (context) => {
     if (!words.some(word => word.name === 'root')) findings.push(found('kernel.no-root', 'stop', { file: COMMAND_FILE, line: 1, from: 0, to: Math.min(text.length, 40) }, 'The kernel is not told where the system lies', 'There is no root= on the command line: the board stops with the message that it cannot mount its system. Take the line from the old file.'))
   }
   return findings
-}
-
-/** A word taken out of the line it stands on. */
-function dropWord(label: string, { files }: LintContext, where: Where): TextFix {
-  const text = where.file === COMMAND_FILE ? files.commandLine ?? '' : files.text
-  const after = withoutWord(text, { from: where.from, to: where.to, name: '', value: null })
-  // The one stretch in which both texts differ.
-  let head = 0
-  while (head < after.length && text[head] === after[head]) head++
-  return fix(label, where, { from: head, to: head + (text.length - after.length), insert: '' })
 }
 
 export const menuLines: LintRule = ({ files }) => {

@@ -38,6 +38,8 @@ export interface PlanSide {
   needs: readonly Need[]
   /** Line → part that has it in the plan. */
   lineOwners: ReadonlyMap<number, { partId: string, name: string, serves: string, compatible?: string }>
+  /** Line → part that drives it against whatever else would. */
+  outputs: ReadonlyMap<number, { partId: string, name: string, serves: string }>
   /** The clock that the plan asks for: a rule of the plan speaks of it. */
   clock: ClockPlan
   /** Controllers that parts of the plan lie on, with those parts. */

@@ -1,4 +1,5 @@
 /** Building blocks of lint findings. */
+import { withoutWord } from '../dialects/command-line'
 import { splitLines, type TextLine } from '../dialects/lines'
 import { COMMAND_FILE, type BootFiles, type Where } from '../scope/effective'
 import type { LintFinding, TextChange, TextFix } from './types'
@@ -71,3 +72,13 @@ export function dropParam(label: string, files: BootFiles, where: Where): TextFi
 }
 
 export const quoted = (text: string) => `"${text.length > 60 ? `${text.slice(0, 57)}…` : text}"`
+
+/** A word taken out of the line it stands on. */
+export function dropWord(label: string, files: BootFiles, where: Where): TextFix {
+  const text = where.file === COMMAND_FILE ? files.commandLine ?? '' : files.text
+  const after = withoutWord(text, { from: where.from, to: where.to, name: '', value: null })
+  // The one stretch in which both texts differ.
+  let head = 0
+  while (head < after.length && text[head] === after[head]) head++
+  return fix(label, where, { from: head, to: head + (text.length - after.length), insert: '' })
+}

@@ -39,7 +39,7 @@ export const partSchema = Joi.object({
   isAddOn: Joi.boolean(), kernel,
   options: Joi.array().items(option).unique('id'),
   signals: Joi.array().items(signal).unique('id').required(),
-  supplies: Joi.array().items(Joi.object({ id: terminalId, label: text.required(), rail: Joi.when('from', { is: 'header', then: rail.required(), otherwise: feedRail.required() }), from: Joi.string().valid('header', 'usb', 'own').required(), when, idleMa: ma, typicalMa: ma, peakMa: ma, perOption: Joi.string(), surgeMa: Joi.number().min(0), law: Joi.string().valid('power', 'current', 'resistance'), leastV: positive, mostV: positive, socket: Joi.boolean(), origin, claimsPosition: position })).unique('id').required(),
+  supplies: Joi.array().items(Joi.object({ id: terminalId, label: text.required(), rail: Joi.when('from', { is: 'header', then: rail.required(), otherwise: feedRail.required() }), from: Joi.string().valid('header', 'usb', 'own').required(), when, idleMa: ma, typicalMa: ma, peakMa: ma, perOption: Joi.string(), surgeMa: Joi.number().min(0), law: Joi.string().valid('power', 'current', 'resistance'), leastV: positive, mostV: positive, socket: Joi.boolean(), gives: Joi.boolean(), origin, claimsPosition: position })).unique('id').required(),
   grounds: Joi.array().items(Joi.object({ id: terminalId, label: text.required(), when, claimsPosition: position })).unique('id').required(),
   plugs: Joi.array().items(Joi.object({ socket: Joi.string().valid('usb', 'video', 'fan', 'display').required(), wide: Joi.boolean(), when })),
   i2c: Joi.object({

@@ -88,6 +88,8 @@ export interface Supply {
   mostV?: number
   /** Has a power socket of its own, joined inside to this terminal: whatever is plugged in there feeds the terminal's wire too. */
   socket?: boolean
+  /** It feeds the rail while nothing else does: a board with a battery of its own, charged through its own socket. */
+  gives?: boolean
   origin: Origin
   claimsPosition?: number
 }

@@ -1,10 +1,11 @@
 /** How the tree hangs together: two sources on one rail, who feeds whom, grounds, and what does not fit at all. */
+import { positionPin } from '../../netlist/board'
 import { KINDS, FIGURES, ONE_WAY } from '../../netlist/supply/kinds'
 import { boardPower } from '../../facts/board'
 import { stateNamed, type Power } from '../../power/report'
 import type { NodeRef } from '../../plan/power'
 import type { Tree, TreeNode, TreeProblem } from '../../netlist/supply/types'
-import type { Evidence, Finding, Rule } from '../types'
+import type { Evidence, Finding, Fix, Rule } from '../types'
 import { amps, ma, nodeSubject } from './words'
 
 /** Joints that conduct both ways, as groups: each joint's group is named by one of them. */
@@ -24,12 +25,33 @@ function conductingGroups(tree: Tree): Map<string, string> {
   return new Map(tree.nodes.flatMap(node => [node.output, node.input]).filter(joint => joint !== null).map(joint => [joint, find(joint)]))
 }
 
-/** Sources by the group of joints they lie on. */
+/** Kinds that hold their output at a voltage of their own: on a rail they are a source like any other. */
+const HOLDS_OUTPUT: ReadonlySet<TreeNode['kind']> = new Set<TreeNode['kind']>(['linear', 'step-down', 'step-up', 'rectifier'])
+
+/** What gives, by the group of joints it gives to: sources, and fed converters whose input lies on another group. */
 function sourcesByGroup(tree: Tree, groups: Map<string, string>): Map<string, TreeNode[]> {
   const found = new Map<string, TreeNode[]>()
-  for (const source of tree.nodes.filter(node => node.role === 'source' && !node.open)) {
+  const gives = (node: TreeNode) => node.role === 'source' || (HOLDS_OUTPUT.has(node.kind) && groups.get(node.input ?? '') !== groups.get(node.output!) && rootsOf(tree, node.id).size > 0)
+  for (const source of tree.nodes.filter(node => !node.open && node.output !== null && gives(node))) {
     const group = groups.get(source.output!)!
     found.set(group, [...found.get(group) ?? [], source])
+  }
+  return found
+}
+
+/** The sources that feed a node, whatever lies between. */
+function rootsOf(tree: Tree, id: NodeRef): Set<NodeRef> {
+  const found = new Set<NodeRef>()
+  const seen = new Set<NodeRef>()
+  const stack = [id]
+  while (stack.length) {
+    const at = stack.pop()!
+    if (seen.has(at)) continue
+    seen.add(at)
+    const node = tree.byId.get(at)
+    if (node?.open) continue
+    if (node?.role === 'source') found.add(at)
+    stack.push(...node?.from ?? [])
   }
   return found
 }
@@ -52,7 +74,10 @@ export const twoSources: Rule = ({ facts, power }) => {
       title: panel ? `${panel.name} and the board feed each other` : 'Two supplies on one rail',
       sentence: `${names} lie on one rail with nothing between them: the one with the higher voltage pushes current into the other, and what is switched off stays alive through the other. ${panel ? `Feed the board and let it feed ${panel.name}, or feed ${panel.name} and let it feed the board, never both.` : 'Leave one of them out, or put an ideal diode behind each.'}`,
       subjects: [...sources.map(nodeSubject), ...panel ? [nodeSubject(panel)] : [], ...group === groups.get('@5V') ? [{ rail: '5V' }] : []],
-      figures: sources.map(source => ({ label: source.name, value: source.figures.voltageV!.value, unit: 'V', origin: source.figures.voltageV!.origin })),
+      figures: sources.flatMap((source) => {
+        const figure = source.figures.voltageV ?? source.figures.setV
+        return figure ? [{ label: source.name, value: figure.value, unit: 'V', origin: figure.origin }] : []
+      }),
       fixes: [
         ...joined.map(join => ({ label: `Leave ${tree.byId.get(join.from)?.name ?? join.from} out of ${tree.byId.get(join.into)!.name}`, edits: [{ edit: 'unjoin' as const, join }] })),
         ...panel && tree.byId.has('@socket') ? [{ label: `Feed the board through ${panel.name} alone`, edits: [{ edit: 'feed' as const, consumer: '@socket', from: null }] }] : [],
@@ -65,6 +90,28 @@ export const twoSources: Rule = ({ facts, power }) => {
       ],
     }]
   })
+}
+
+/** An add-on board that feeds the 5 V rail from its battery, and a supply in the board's own socket or header beside it. */
+export const batteryBeside: Rule = ({ facts, power: { tree } }) => facts.parts.flatMap(owner => owner.supplies.filter(supply => supply.gives).flatMap((supply): Finding[] => {
+  const id = `${owner.id}.${supply.id}`
+  const ways = ['@socket', '@header'].filter(way => tree.byId.has(way) && rootsOf(tree, way).size > 0)
+  const node = tree.byId.get(id)
+  if (!ways.length || !node) return []
+  const feeders = ways.map(way => tree.byId.get([...rootsOf(tree, way)][0]!)!)
+  const plugged = ways.map(way => pluggedFrom(tree, way))
+  return [{
+    code: 'rail.two-sources', id: `rail.two-sources ${id}`, severity: 'stop', stages: ['power', 'build', 'board'], title: `${owner.name} and ${feeders[0]!.name} feed the same rail`,
+    sentence: `${owner.name} feeds the 5 V rail from its battery, and ${feeders.map(feeder => feeder.name).join(' and ')} ${feeders.length === 1 ? 'feeds' : 'feed'} it past the add-on board: each pushes current into the other, and a cell is charged with nothing to end it. Plug the supply into the add-on board's own socket.`,
+    subjects: [nodeSubject(node), ...feeders.map(nodeSubject), { rail: '5V' }], figures: [{ label: 'sources on the rail', value: 1 + feeders.length, limit: 1, origin: 'practice' }],
+    fixes: [{ label: `Plug it into ${owner.name} instead`, edits: [...ways.map(consumer => ({ edit: 'feed' as const, consumer, from: null })), { edit: 'join' as const, join: { from: plugged[0]!, into: id } }] }],
+  }]
+}))
+
+/** What is named as the feeder of a way into the board, for a plug that moves elsewhere: the supply itself, not its lead. */
+const pluggedFrom = (tree: Tree, way: NodeRef): NodeRef => {
+  const from = tree.byId.get(way)!.from[0]!
+  return from === '@cable' ? '@supply' : from.replace(/@lead$/, '')
 }
 
 function freeId(tree: Tree, base: string): string {
@@ -114,24 +161,12 @@ function ownFuse({ tree, states }: Power) {
 }
 
 /** A part fed by a supply of its own, whose signals have no common ground with the board. */
-export const groundMissing: Rule = ({ facts, power }) => {
+export const groundMissing: Rule = ({ facts, power, netlist }) => {
   const { tree } = power
-  const roots = (id: NodeRef): Set<NodeRef> => {
-    const found = new Set<NodeRef>()
-    const seen = new Set<NodeRef>()
-    const stack = [id]
-    while (stack.length) {
-      const at = stack.pop()!
-      if (seen.has(at)) continue
-      seen.add(at)
-      const node = tree.byId.get(at)
-      if (node?.role === 'source') found.add(at)
-      stack.push(...node?.from ?? [])
-    }
-    return found
-  }
+  const roots = (id: NodeRef) => rootsOf(tree, id)
   const boards = roots('@5V')
   if (!boards.size) return []
+  const boardReturns = new Set(facts.board?.header.filter(entry => entry.kind === 'ground').map(entry => positionPin(entry.position)))
   return facts.parts.flatMap((owner): Finding[] => {
     const fed = tree.nodes.filter(node => node.partId === owner.id && (node.kind === 'part' || node.kind === 'contact-load')).flatMap(node => [...roots(node.id)])
     const apart = fed.filter(source => !boards.has(source))
@@ -139,9 +174,10 @@ export const groundMissing: Rule = ({ facts, power }) => {
     if (!apart.length || fed.some(source => boards.has(source))) return []
     const toBoard = facts.terminals.filter(terminal => terminal.owner === owner && terminal.is === 'signal' && terminal.place?.kind === 'header' && terminal.between?.kind !== 'opto-coupler')
     const grounds = facts.terminals.filter(terminal => terminal.owner === owner && terminal.is === 'ground')
-    const onHeader = grounds.some(terminal => terminal.place?.kind === 'header' && terminal.place.header.kind === 'ground')
+    // Whatever way the return takes: a wire of its own, a plug, the return of a supply that both hang on.
+    const joined = grounds.some(terminal => netlist.netOf.get(terminal.key)?.pins.some(pin => boardReturns.has(pin)))
     const byUsb = owner.supplies.some(supply => supply.from === 'usb')
-    if (!toBoard.length || onHeader || byUsb || (relay && tree.nodes.every(node => node.partId !== owner.id || node.kind !== 'part'))) return []
+    if (!toBoard.length || joined || byUsb || (relay && tree.nodes.every(node => node.partId !== owner.id || node.kind !== 'part'))) return []
     const free = facts.board?.header.find(entry => entry.kind === 'ground' && !facts.atPosition.has(entry.position)) ?? facts.board?.header.find(entry => entry.kind === 'ground')
     return [{
       code: 'ground.missing', id: `ground.missing ${owner.id}`, severity: 'stop', stages: ['wiring', 'power'], title: `${owner.name} has no ground in common with the board`,
@@ -155,7 +191,8 @@ export const groundMissing: Rule = ({ facts, power }) => {
 /** What the plan says of its supply and cannot be. */
 export const powerProblems: Rule = evidence => evidence.power.report.problems.map(problem => problemFinding(problem, evidence))
 
-function problemFinding(problem: TreeProblem, { power: { tree } }: Evidence): Finding {
+function problemFinding(problem: TreeProblem, evidence: Evidence): Finding {
+  const { tree } = evidence.power
   const nameOf = (id: NodeRef) => tree.byId.get(id)?.name ?? `"${id}"`
   const finding = (code: string, about: string, severity: Finding['severity'], title: string, sentence: string, nodes: NodeRef[], more: Partial<Finding> = {}): Finding =>
     ({ code, id: `${code} ${about}`, severity, stages: ['power'], title, sentence, subjects: nodes.map(id => tree.byId.has(id) ? nodeSubject(tree.byId.get(id)!) : { node: id }), figures: [], fixes: [], ...more })
@@ -165,7 +202,7 @@ function problemFinding(problem: TreeProblem, { power: { tree } }: Evidence): Fi
     case 'unknown-upstream': return finding('power.no-such-port', `${problem.node} ${problem.upstream}`, 'stop', `${nameOf(problem.node)} hangs on what is not there`, `The hub's data plug goes into "${problem.upstream}", which is not in the plan or gives nothing. Choose a port, or pull it out.`, [problem.node], { fixes: [{ label: 'Pull its data plug out', edits: [{ edit: 'edit-node', id: problem.node, changes: { upstream: null } }] }] })
     case 'unknown-join': return finding('power.no-such-plug', `${problem.join.from} ${problem.join.into}`, 'stop', `A plug into ${nameOf(problem.join.into)} from what is not there`, `The plan plugs "${problem.join.from}" into "${problem.join.into}"; one of them is not in the plan, gives nothing or takes nothing. Pull it out, or choose another.`, [problem.join.into], { fixes: [{ label: 'Pull it out', edits: [{ edit: 'unjoin', join: problem.join }] }] })
     case 'ring': return finding('power.ring', problem.nodes.join(' '), 'stop', 'A ring without a source', `${problem.nodes.map(nameOf).join(', ')} feed each other and no source feeds them. Choose a source for one of them.`, problem.nodes)
-    case 'unfed': return finding('power.unfed', problem.node, 'caution', `${nameOf(problem.node)} is fed by nothing`, `No source reaches ${nameOf(problem.node)}: it stays dark. Choose what feeds it.`, [problem.node])
+    case 'unfed': return finding('power.unfed', problem.node, 'caution', `${nameOf(problem.node)} is fed by nothing`, `No source reaches ${nameOf(problem.node)}: it stays dark. Choose what feeds it.`, [problem.node], { fixes: feedingFixes(problem.node, evidence) })
     case 'absurd': {
       const spec = FIGURES[problem.figure]!
       return finding('power.absurd', `${problem.node} ${problem.figure}`, 'stop', `${nameOf(problem.node)}: ${spec.label} cannot be ${problem.value} ${spec.unit}`.trim(), `${KINDS[tree.byId.get(problem.node)?.kind ?? 'load'].label}: ${spec.label} lies between ${spec.least} and ${spec.most} ${spec.unit}; ${problem.value} was not used and the usual figure stands in. Type another.`, [problem.node], {
@@ -173,4 +210,27 @@ function problemFinding(problem: TreeProblem, { power: { tree } }: Evidence): Fi
       })
     }
   }
+}
+
+/** A source's own voltage may differ from the rail's name by so much. practice */
+const NEAR = 0.1
+
+/** Ways to feed what nothing feeds: what is there already at its voltage, else the smallest supply of that voltage that gives enough. */
+function feedingFixes(id: NodeRef, { facts, power: { tree } }: Evidence): Fix[] {
+  const node = tree.byId.get(id)
+  const ratedV = node?.figures.ratedV?.value
+  if (!node || ratedV === undefined) return []
+  const isNear = (voltageV: number | undefined) => voltageV !== undefined && Math.abs(voltageV - ratedV) <= ratedV * NEAR
+  const feed = (from: NodeRef) => node.own ? { edit: 'edit-node' as const, id, changes: { from } } : { edit: 'feed' as const, consumer: id, from }
+  const usual: Fix[] = !node.own && Object.hasOwn(facts.plan.power.feeds, id) && facts.board && facts.parts.some(owner => owner.id === node.partId && owner.supplies.some(supply => `${owner.id}.${supply.id}` === id && supply.from !== 'own'))
+    ? [{ label: 'Feed it as usual', edits: [{ edit: 'feed', consumer: id, from: { usual: true } }] }]
+    : []
+  const there = tree.nodes.filter(entry => entry.own && entry.output !== null && !entry.id.endsWith('@lead') && (isNear(entry.figures.voltageV?.value) || isNear(entry.figures.setV?.value)) && rootsOf(tree, entry.id).size > 0)
+    .map((entry): Fix => ({ label: `Feed it from ${entry.name}`, edits: [feed(entry.id)] }))
+  if (usual.length || there.length) return [...usual, ...there].slice(0, 3)
+  const neededMa = node.figures.peakMa?.value ?? 0
+  const unit = [...facts.catalogue.supplies.values()].filter(entry => (entry.kind === 'adapter' || entry.kind === 'din-rail') && isNear(entry.voltageV) && entry.currentMa >= neededMa).sort((a, b) => a.currentMa - b.currentMa)[0]
+  if (!unit) return []
+  const source = freeId(tree, 'source')
+  return [{ label: `Add ${unit.name} and feed it from there`, edits: [{ edit: 'add-node', node: { id: source, type: unit.id, name: unit.name } }, feed(source)] }]
 }

@@ -1,4 +1,5 @@
 /** Voltages across every connection, both ways. */
+import { isHeaderRail, RAIL_V } from '../../catalogue/types'
 import type { Terminal } from '../../facts/types'
 import { bitHzOf } from '../../signals/edges'
 import { designDivider, dividedV, judgeDivider, READY_DIVIDER } from '../../signals/divider'
@@ -137,7 +138,16 @@ export const levelAtPart: Rule = ({ facts }) => facts.terminals.filter(onLine).f
   const { signal, between } = terminal
   const high = boardLimit(facts, 'outputHighV')!
   const needed = signal!.inputHighMinV
-  if (signal!.direction === 'out' || between || !needed || needed.value <= high.value) return []
+  if (signal!.direction === 'out' || (between && between.kind !== 'pull-up') || !needed || needed.value <= high.value) return []
+  // High is off, and the board's high is not enough: what hangs there stays on.
+  if (signal!.idleLevel === 'high') return [{
+    code: 'level.never-off', id: `level.never-off ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+    title: `${called(terminal)} does not switch off`,
+    sentence: `It is off while its input is high, and asks ${needed.value} V for that; ${whereIs(terminal)} gives ${high.value} V: it stays on, or hangs between on and off. Put a level shifter between.`,
+    subjects: [spot(terminal)],
+    figures: [{ label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin }],
+    fixes: [{ label: 'Level shifter to 5 V', edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'level-shifter', fit: 'push-pull' } }] }],
+  }]
   return [{
     code: 'level.too-low', id: `level.too-low ${terminal.key}`, severity: 'caution', stages: ['wiring'],
     title: `${called(terminal)} may not see a high`,
@@ -178,5 +188,45 @@ export const dividerEdges: Rule = ({ facts }) => facts.terminals.flatMap((termin
     subjects: [spot(terminal)], figures: [{ label: 'edge', value: rounded(edgeS * 1e6, 3), unit: 'µs', limit: rounded(1e5 / bitHz, 3), origin: 'practice' }],
     fixes: worked(terminal, boardLimit(facts, 'inputMaxV')!, boardLimit(facts, 'inputHighMinV')!).map(({ label, between: better }) => ({ label, edits: [{ edit: 'set-between', terminal: terminal.key, between: better }] })),
     worksheet: dividerSheet(terminal, boardLimit(facts, 'inputMaxV')!, boardLimit(facts, 'inputHighMinV')!),
+  }]
+})
+
+/** Volts that a part's own pull-up ties its terminal to: the highest rail of the part, where it says nothing else. */
+function pulledToV({ owner, signal }: Terminal): number | null {
+  if (signal?.pull?.to !== 'up') return null
+  return signal.outputHighV?.value ?? (owner.supplies.length ? Math.max(...owner.supplies.filter(supply => isHeaderRail(supply.rail)).map(supply => RAIL_V[supply.rail])) : null)
+}
+
+/** An input that its own part pulls up past what the line stands, with nothing between. */
+export const pulledTooHigh: Rule = ({ facts }) => facts.terminals.filter(onLine).flatMap((terminal): Finding[] => {
+  const high = pulledToV(terminal)
+  const most = boardLimit(facts, 'inputMaxV')!
+  // What an output puts there is the other rule's matter.
+  if (high === null || high <= most.value || (terminal.between && terminal.between.kind !== 'pull-up') || arrivingV(terminal) !== null) return []
+  const ohm = terminal.signal!.pull!.ohm
+  return [{
+    code: 'pull.too-high', id: `pull.too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+    title: `${called(terminal)} is pulled up to ${rounded(high)} V`,
+    sentence: `The part pulls ${whereIs(terminal)} up to ${rounded(high)} V through ${ohmsInWords(ohm.value)}, and a line stands ${most.value} V at most: whenever the board does not hold it low, current flows into the processor. Put a level shifter between.`,
+    subjects: [spot(terminal)], figures: [{ label: 'pulled to', value: rounded(high), unit: 'V', limit: most.value, origin: most.origin, limitKey: most.key }],
+    fixes: [{ label: 'Level shifter', edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'level-shifter', fit: isOpenDrain(terminal) ? 'open-drain' : 'push-pull' } }] }],
+  }]
+})
+
+/** What an open-collector output wants where the maker's part says nothing. practice */
+const USUAL_PULL_OHM = 10_000
+
+/** An output that only pulls down, and nothing that pulls its wire up. */
+export const pullMissing: Rule = ({ facts }) => facts.terminals.filter(onLine).flatMap((terminal): Finding[] => {
+  const { signal, between, place } = terminal
+  if (signal!.drive !== 'open-drain' || signal!.direction !== 'out' || signal!.outputHighV || signal!.pull || between || !['line', 'pwm'].includes(signal!.role)) return []
+  const line = place?.kind === 'header' ? place.line! : undefined
+  if (line?.fixedPullUpOhm) return []
+  return [{
+    code: 'pull.missing', id: `pull.missing ${terminal.key}`, severity: 'caution', stages: ['wiring', 'build'],
+    title: `Nothing pulls ${called(terminal)} up`,
+    sentence: `This output only pulls its wire down, and neither the part nor the board holds it up: it reads as noise between. ${line?.resetPull === 'up' ? `The line's inner pull holds it until a program changes that. ` : ''}Put a resistor of ${ohmsInWords(USUAL_PULL_OHM)} to 3V3, or let the program switch the line's inner pull-up on.`,
+    subjects: [spot(terminal)], figures: [{ label: 'pull-up', value: 'none', limit: ohmsInWords(USUAL_PULL_OHM), origin: 'practice' }],
+    fixes: [{ label: `Resistor of ${ohmsInWords(USUAL_PULL_OHM)} to 3V3`, edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'pull-up', ohm: USUAL_PULL_OHM } }] }],
   }]
 })
