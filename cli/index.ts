@@ -1,6 +1,7 @@
 #!/usr/bin/env node
-/** `npm run -s voltaris -- check|place|power|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input. */
+/** `npm run -s voltaris -- check|place|power|build|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input. */
 import { boot } from './boot'
+import { build } from './build'
 import { check } from './check'
 import { dt } from './dt'
 import { place } from './place'
@@ -10,6 +11,7 @@ import { UnusableInput } from './input'
 const USAGE = `usage: voltaris check PLAN [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
+       voltaris build PLAN [--json|--wires|--parts]
        voltaris boot lint FILE [--board ID] [--plan PLAN] [--command-line FILE] [--dialect NAME] [--image older|newer] [--json]
        voltaris boot write PLAN [--into FILE] [-o OUT] [--json]
        voltaris boot rehearse PLAN [--json]
@@ -20,6 +22,8 @@ check   findings and budgets; exit 0 nothing to stop, 1 a stop, 2 unusable input
 place   a place for every terminal, with what it cost; exit 0 placed, 1 impossible, 2 unusable input
         --all keeps only what is fixed in the plan; --write FILE writes the plan with its places
 power   voltage, current and power at every node of the supply, in every state; exit 0, 1 a stop, 2 unusable input
+build   wire list in the order of connecting, and parts list, as Markdown; --wires and --parts give one of them as CSV;
+        exit 0, 1 a stop in the building, 2 unusable input
 boot    lint: findings on a boot file with their fixes; exit 0 nothing to mend, 1 a stop or a caution, 2 unusable input
         write: the file with the plan's lines in it, printed; --into FILE writes it there too and keeps the old one as FILE.before;
         exit 0, 1 a line was changed by hand and is kept, 2 unusable input
@@ -28,7 +32,7 @@ dt      device tree sources and blobs; board: a board profile read from a blob; 
         overlay: overlays made for the parts of a plan; exit 0, 1 an overlay does not go on or cannot be made, 2 unusable input
 PLAN    a plan file, or - for standard input`
 
-const commands: Record<string, (args: string[]) => number> = { check, place, power, boot, dt }
+const commands: Record<string, (args: string[]) => number> = { check, place, power, build, boot, dt }
 
 function main([name, ...args]: string[]): number {
   if (name === '--help' || name === '-h') {

@@ -35,10 +35,12 @@ export function placePlan(plan: Plan, catalogue: Catalogue, options: PlaceOption
   if (!facts.board) return { ok: false, sentence: 'There is no board to place anything on. Choose one first.', conflict: [], waysOut: [] }
   const plain = attempt(plan, start, facts, facts.board, options)
   // Where an add-on board covers positions, a header with long pins below it brings them out again: taken where it saves more than it costs.
-  const covering = options.insist?.length ? [] : facts.stack.flatMap((owner) => {
-    const option = longPinsOption(owner)
-    return option === null ? [] : [{ partId: owner.id, option, value: LONG_PINS }]
-  })
+  const covering = options.insist?.length
+    ? []
+    : facts.stack.flatMap((owner) => {
+        const option = longPinsOption(owner)
+        return option === null ? [] : [{ partId: owner.id, option, value: LONG_PINS }]
+      })
   if (!covering.length || (plain.placed && plain.placed.cost < weightsOf(plan).longPins)) return plain.placed ?? plain.failed()
   const raised = withOptions(start, covering)
   const raisedFacts = gatherFacts(raised, catalogue)

@@ -168,7 +168,7 @@ test('the stack of add-on boards is put in order', async ({ page }) => {
   await page.getByTestId('add-sensor-add-on-10').click()
   await page.getByTestId('add-relay-add-on-3').click()
   await goTo(page, 'wiring')
-  await page.getByTestId('finding-stack.blocked').getByTestId('fix').click()
+  await page.getByTestId('finding-stack.blocked').getByTestId('fix').first().click()
   await expect(page.getByTestId('finding-stack.blocked')).toHaveCount(0)
   await goTo(page, 'parts')
   await expect(page.getByTestId('stack').locator('li').first()).toContainText('Sensor board')

@@ -150,7 +150,7 @@ test('an empty project says on every stage what is missing, and leads there', as
   await page.goto('/')
   await page.getByRole('button', { name: 'New project' }).click()
   await expect(page.getByTestId('findings')).toContainText('it takes a board and a part')
-  for (const [stage, words] of [['parts', 'No part yet'], ['wiring', 'no board yet'], ['power', 'No supply yet'], ['boot', 'needs nothing of the boot file yet'], ['build', 'No wire yet'], ['bringup', 'No part on I²C has a place yet']] as const) {
+  for (const [stage, words] of [['parts', 'No part yet'], ['wiring', 'no board yet'], ['power', 'No supply yet'], ['boot', 'needs nothing of the boot file yet'], ['build', 'Nothing to join yet'], ['bringup', 'No part on I²C has a place yet']] as const) {
     await goTo(page, stage)
     await expect(page.locator('#stage')).toContainText(words)
   }

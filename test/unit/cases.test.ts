@@ -22,7 +22,7 @@ const positionOf = (plan: Plan, terminal: string) => plan.assignments[terminal]?
 const grave = (plan: Plan) => findingsOf(plan).filter(finding => finding.severity !== 'note').map(finding => finding.code)
 
 describe('serial to a 5 V microcontroller', () => {
-  const link = placed(planOf('forty-classic', { mcu: 'controller-5v-serial' }))
+  const link = placed(planOf('forty-classic', { mcu: 'controller-5v-serial' }, { supply: { type: 'adapter-5v-2a4' } }))
 
   it('crosses transmit and receive on positions 10 and 8', () => {
     expect(positionOf(link, 'mcu.tx')).toBe(10)
@@ -127,7 +127,7 @@ describe('a receiver stack', () => {
 })
 
 describe('a status screen and a fan', () => {
-  const plan = booted(placed(planOf('forty-classic', { screen: 'screen-spi-24', fan: 'fan-5v' }, { between: { 'fan.drive': { kind: 'mosfet' } } })))
+  const plan = booted(placed(planOf('forty-classic', { screen: 'screen-spi-24', fan: 'fan-5v' }, { supply: { type: 'adapter-5v-2a4' }, between: { 'fan.drive': { kind: 'mosfet' } } })))
 
   it('is clear once placed and written, with its overlay naming the lines it was given', () => {
     expect(grave(plan)).toEqual([])

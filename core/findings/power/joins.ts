@@ -172,7 +172,8 @@ export const groundMissing: Rule = ({ facts, power, netlist }) => {
     const apart = fed.filter(source => !boards.has(source))
     const relay = owner.part.contacts && !owner.part.signals.some(signal => signal.inputCurrentMa && owner.part.group !== 'switching')
     if (!apart.length || fed.some(source => boards.has(source))) return []
-    const toBoard = facts.terminals.filter(terminal => terminal.owner === owner && terminal.is === 'signal' && terminal.place?.kind === 'header' && terminal.between?.kind !== 'opto-coupler')
+    // A load behind its stage has its reference there, and one without a stage has a finding of its own.
+    const toBoard = facts.terminals.filter(terminal => terminal.owner === owner && terminal.is === 'signal' && !terminal.signal!.load && terminal.place?.kind === 'header' && terminal.between?.kind !== 'opto-coupler')
     const grounds = facts.terminals.filter(terminal => terminal.owner === owner && terminal.is === 'ground')
     // Whatever way the return takes: a wire of its own, a plug, the return of a supply that both hang on.
     const joined = grounds.some(terminal => netlist.netOf.get(terminal.key)?.pins.some(pin => boardReturns.has(pin)))

@@ -19,7 +19,7 @@ const verb = (node: TreeNode, one: string, many: string) => node.kind === 'cable
 const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Past its rating by this much a contact or a wire burns; below it ages. practice */
-const BURNS_SHARE = 1.2
+export const BURNS_SHARE = 1.2
 
 /** A header position, a plug, a switch or a wire that carries more than it may. Peak is judged: contacts do not wait. */
 export const overRating: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node): Finding[] => {

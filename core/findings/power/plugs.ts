@@ -1,9 +1,12 @@
 /** Plugs that do not fit the board's power socket. */
 import { freeNodeId } from '../../plan/power-edits'
 import type { Lead, SupplyUnit } from '../../catalogue/types'
+import { stateNamed } from '../../power/report'
 import type { TreeNode } from '../../netlist/supply/types'
-import type { Evidence, Finding, Fix, Rule } from '../types'
-import { nodeSubject } from './words'
+import type { Evidence, Fix, Rule } from '../types'
+import { BURNS_SHARE } from './paths'
+import { waysOut, type Solved, type Way } from './ways'
+import { nodeSubject, volts } from './words'
 
 const WORDS: Readonly<Record<Lead['plug'], string>> = { 'micro-usb': 'a micro-USB plug', 'usb-c': 'a USB-C plug', 'round': 'a round plug', 'screw': 'bare wires' }
 const SOCKETS: Readonly<Record<string, string>> = { 'micro-usb': 'a micro-USB socket', 'usb-c': 'a USB-C socket' }
@@ -31,16 +34,25 @@ export const plugAtSocket: Rule = (evidence) => {
   }]
 }
 
-function plugFixes({ facts, power: { tree } }: Evidence, unit: SupplyUnit, socket: string, plug: Lead['plug']): Fix[] {
-  const others = tree.byId.get('@supply') && facts.supply === unit && (unit.kind === 'adapter' || unit.kind === 'usb-port')
-    ? [...facts.catalogue.supplies.values()]
-        .filter(other => other.cable?.plug === socket && (other.kind === 'adapter' || other.kind === unit.kind) && other.currentMa >= unit.currentMa && Math.abs(other.voltageV - unit.voltageV) < 0.3)
-        .sort((a, b) => a.currentMa - b.currentMa || (a.price ?? 0) - (b.price ?? 0)).slice(0, 1)
-    : []
+/** Things past what they carry, and states without an operating point. */
+const troublesOf = ({ tree, states }: Solved): number => states.filter(state => state.id === 'typical' || state.id === 'peak').reduce((sum, state) => sum + (state.ok ? 0 : 100)
+  + [1, BURNS_SHARE].reduce((all, share) => all + tree.nodes.filter(node => node.figures.ratedMa && Math.abs(state.nodes[node.id]!.currentMa) > node.figures.ratedMa.value * share).length, 0), 0)
+
+/** Supplies with the right plug, and what goes between; each tried, so that it makes nothing worse. */
+function plugFixes({ facts, power }: Evidence, unit: SupplyUnit, socket: string, plug: Lead['plug']): Fix[] {
+  const { tree } = power
   const piece = facts.catalogue.powerItems.get(plug === 'screw' ? `plug-${socket}` : `adapter-plug-${socket}`)
-  const from = tree.byId.get('@socket')!.from[0]!
-  return [
-    ...others.map((other): Fix => ({ label: `Take ${other.name}`, edits: [{ edit: 'choose-supply', supply: { type: other.id } }] })),
-    ...piece ? [{ label: `Put ${piece.name} between`, edits: [{ edit: 'add-node' as const, node: { id: freeNodeId(facts.plan.power, 'plug'), type: piece.id, name: piece.name, from }, before: '@socket' }] }] : [],
-  ] satisfies Finding['fixes']
+  const before = troublesOf(power)
+  const ways = (): Way[] => [
+    ...facts.supply === unit && (unit.kind === 'adapter' || unit.kind === 'usb-port') ? fitting(facts, unit, socket) : [],
+    ...piece ? [{ label: `Put ${piece.name} between`, price: piece.price ?? 0, edits: [{ edit: 'add-node' as const, node: { id: freeNodeId(facts.plan.power, 'plug'), type: piece.id, name: piece.name, from: tree.byId.get('@socket')!.from[0]! }, before: '@socket' }] }] : [],
+  ]
+  return waysOut({ facts, power }, 'plug.does-not-fit', ways, ['typical', 'peak'], solved =>
+    ({ enough: true, figure: `${volts(stateNamed(solved.states, 'peak').nodes['@5V']!.voltageV)} on the rail at peak`, gain: before - troublesOf(solved) + 0.5 }))
 }
+
+/** The smallest supply of its voltage with the right plug that gives as much. */
+const fitting = ({ catalogue }: Evidence['facts'], unit: SupplyUnit, socket: string): Way[] => [...catalogue.supplies.values()]
+  .filter(other => other.cable?.plug === socket && (other.kind === 'adapter' || other.kind === unit.kind) && other.currentMa >= unit.currentMa && Math.abs(other.voltageV - unit.voltageV) < 0.3)
+  .sort((a, b) => a.currentMa - b.currentMa || (a.price ?? 0) - (b.price ?? 0)).slice(0, 1)
+  .map(other => ({ label: `Take ${other.name}`, price: other.price ?? 0, edits: [{ edit: 'choose-supply', supply: { type: other.id } }] }))

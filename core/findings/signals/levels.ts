@@ -205,7 +205,7 @@ export const pulledTooHigh: Rule = ({ facts }) => facts.terminals.filter(onLine)
   if (high === null || high <= most.value || (terminal.between && terminal.between.kind !== 'pull-up') || arrivingV(terminal) !== null) return []
   const ohm = terminal.signal!.pull!.ohm
   return [{
-    code: 'pull.too-high', id: `pull.too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+    code: 'level.pulled-too-high', id: `level.pulled-too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${called(terminal)} is pulled up to ${rounded(high)} V`,
     sentence: `The part pulls ${whereIs(terminal)} up to ${rounded(high)} V through ${ohmsInWords(ohm.value)}, and a line stands ${most.value} V at most: whenever the board does not hold it low, current flows into the processor. Put a level shifter between.`,
     subjects: [spot(terminal)], figures: [{ label: 'pulled to', value: rounded(high), unit: 'V', limit: most.value, origin: most.origin, limitKey: most.key }],

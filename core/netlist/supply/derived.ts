@@ -59,7 +59,9 @@ function supplyTerminal(owner: ResolvedPart, supply: Supply, facts: Facts, power
   const { board } = facts
   const id = `${owner.id}.${supply.id}`
   const terminal = facts.byKey.get(id)
-  const usual = supply.from === 'own' ? null : supply.from === 'usb' ? board ? '@usb' : null : positionNode(terminal, supply, facts, power, positions, problems)
+  // The position carries nothing where the maker feeds the terminal from elsewhere.
+  const elsewhere = Object.hasOwn(power.feeds, id) && !power.feeds[id]?.startsWith('@P')
+  const usual = elsewhere || supply.from === 'own' ? null : supply.from === 'usb' ? board ? '@usb' : null : positionNode(terminal, supply, facts, power, positions, problems)
   const from = feedOf(power, id, usual)
   const units = supply.perOption ? Number(owner.options[supply.perOption]) || 1 : 1
   const ratedV = RAIL_V[supply.rail]

@@ -81,11 +81,11 @@ describe('pulls and levels', () => {
   it('an input made for 5 V does not switch off at 3.3 V, and its pull stands past the line', () => {
     const plan = planOf('forty-classic', { r: 'relay-board-2-5v' }, { assignments: at('r.in1', 11) })
     expect(find(plan, 'level.never-off')).toMatchObject({ severity: 'stop', figures: [{ value: 3.3, limit: 4.3 }] })
-    expect(find(plan, 'pull.too-high')).toMatchObject({ severity: 'stop', figures: [{ value: 5, limitKey: 'board.inputMaxV' }] })
+    expect(find(plan, 'level.pulled-too-high')).toMatchObject({ severity: 'stop', figures: [{ value: 5, limitKey: 'board.inputMaxV' }] })
     const mended = after(plan, 'level.never-off')
-    for (const code of ['level.never-off', 'pull.too-high']) expect(codesOf(mended)).not.toContain(code)
+    for (const code of ['level.never-off', 'level.pulled-too-high']) expect(codesOf(mended)).not.toContain(code)
     // A resistor to 3V3 beside the wire keeps nothing from it.
-    expect(codesOf({ ...plan, between: { 'r.in1': { kind: 'pull-up', ohm: 10_000 } } })).toEqual(expect.arrayContaining(['level.never-off', 'pull.too-high']))
+    expect(codesOf({ ...plan, between: { 'r.in1': { kind: 'pull-up', ohm: 10_000 } } })).toEqual(expect.arrayContaining(['level.never-off', 'level.pulled-too-high']))
     expect(codesOf(planOf('forty-classic', { r: 'relay-board-4' }, { assignments: at('r.in1', 11) }))).not.toContain('level.never-off')
   })
 
@@ -104,7 +104,7 @@ describe('plugs', () => {
     const plan = fed('forty-usb-c', 'adapter-5v-2a4')
     const finding = find(plan, 'plug.does-not-fit')!
     expect(finding).toMatchObject({ severity: 'caution', stages: ['power', 'board', 'build'], figures: [{ value: 'micro-usb', limit: 'usb-c' }] })
-    expect(finding.fixes.map(fix => fix.label)).toEqual([expect.stringMatching(/^Take /), expect.stringMatching(/^Put Adapter plug/)])
+    expect(finding.fixes.map(fix => fix.label)).toEqual([expect.stringMatching(/^Put Adapter plug.* V on the rail at peak$/), expect.stringMatching(/^Take /)])
     finding.fixes.forEach((_, which) => expect(codesOf(after(plan, 'plug.does-not-fit', which))).not.toContain('plug.does-not-fit'))
   })
 

@@ -1,0 +1,61 @@
+/** The rooms of the core: arrows run one way, and nothing in it knows of the interface. */
+import { readdirSync, readFileSync, statSync } from 'node:fs'
+import { dirname, join, relative, resolve } from 'node:path'
+import { describe, expect, it } from 'vitest'
+
+const root = resolve('core')
+const filesIn = (folder: string): string[] => readdirSync(folder).flatMap((name) => {
+  const path = join(folder, name)
+  return statSync(path).isDirectory() ? filesIn(path) : path.endsWith('.ts') ? [path] : []
+})
+const files = filesIn(root)
+/** Folder below `core`, or the file itself where it lies there. */
+const roomOf = (file: string) => relative(root, file).split('/')[0]!.replace(/\.ts$/, '')
+const importsOf = (file: string) => [...readFileSync(file, 'utf8').matchAll(/(?:from|import)\s*\(?'([^']+)'/g)].map(match => match[1]!)
+
+const arrows = new Map<string, Set<string>>()
+for (const file of files) {
+  for (const to of importsOf(file).filter(path => path.startsWith('.')).map(path => roomOf(resolve(dirname(file), path)))) {
+    const from = roomOf(file)
+    if (from !== to) arrows.set(from, (arrows.get(from) ?? new Set()).add(to))
+  }
+}
+
+/** A way from a room back to itself; null where there is none. */
+function circleFrom(start: string): string[] | null {
+  const seen = new Set<string>()
+  const walk = (at: string, trail: string[]): string[] | null => {
+    for (const next of arrows.get(at) ?? []) {
+      if (next === start) return [...trail, next]
+      if (seen.has(next)) continue
+      seen.add(next)
+      const found = walk(next, [...trail, next])
+      if (found) return found
+    }
+    return null
+  }
+  return walk(start, [start])
+}
+
+describe('the rooms of the core', () => {
+  it('are found', () => {
+    expect(files.length).toBeGreaterThan(150)
+    expect([...arrows.keys()]).toEqual(expect.arrayContaining(['findings', 'netlist', 'boot', 'placement']))
+  })
+
+  it.each([...arrows.keys()])('%s leads back to itself by no way', (room) => {
+    expect(circleFrom(room)).toBeNull()
+  })
+
+  it('use no interface, no server and no browser', () => {
+    const foreign = files.flatMap(file => importsOf(file).filter(path => /^(vue|nuxt|pinia|vuetify|dexie|#|~|@\/)/.test(path) || (path.startsWith('.') && !resolve(dirname(file), path).startsWith(root))).map(path => `${relative(root, file)}: ${path}`))
+    expect(foreign).toEqual([])
+  })
+
+  it('hold every finding code in one place: no two rules make the same id for different things', () => {
+    const codes = files.flatMap(file => [...readFileSync(file, 'utf8').matchAll(/code: '([a-z0-9.-]+)'/g)].map(match => ({ code: match[1]!, room: roomOf(file) })))
+    const rooms = new Map<string, Set<string>>()
+    for (const { code, room } of codes) rooms.set(code, (rooms.get(code) ?? new Set()).add(room))
+    expect([...rooms].filter(([, where]) => where.size > 1).map(([code]) => code)).toEqual([])
+  })
+})
