@@ -3,6 +3,7 @@
  * `Documentation/devicetree/bindings` (the file is named with each); properties without a word there are memory. A part of the maker's own
  * brings its binding in its file, under `kernel`.
  */
+import { tableOf } from '../table'
 import type { KernelBinding } from '../catalogue/types'
 import type { ResolvedPart } from '../facts/types'
 
@@ -21,7 +22,7 @@ const KEY = { enter: 28, up: 103, left: 105, right: 106, down: 108, power: 116, 
 const key = (signal: string, code: number, label: string) => ({ name: `key-${signal}`, signal, property: 'gpios', low: true, pull: 'up' as const, properties: [`label = "${label}";`, `linux,code = <${code}>;`, 'debounce-interval = <10>;'] })
 const lamp = (signal: string, label: string) => ({ name: `led-${signal}`, signal, property: 'gpios', properties: [`label = "${label}";`, 'default-state = "off";'] })
 
-export const BINDINGS: Readonly<Record<string, KernelBinding>> = {
+export const BINDINGS = tableOf<KernelBinding>({
   'acceleration-i2c': i2c('accelerometer', 'st,lis3dh-accel', 'iio/st,st-sensors.yaml', { ...vdd(), ...at('int', RISING), properties: ['st,drdy-int-pin = <1>;'] }),
   'air-quality-i2c': i2c('gas', 'sensirion,sgp30', 'iio/chemical/sensirion,sgp30 (trivial)'),
   'analog-4-i2c': i2c('adc', 'ti,ads1115', 'iio/adc/ti,ads1015.yaml', { properties: ['#address-cells = <1>;', '#size-cells = <0>;'], children: [0, 1, 2, 3].map(n => ({ name: `channel@${n + 4}`, properties: [`reg = <${n + 4}>;`] })) }),
@@ -80,7 +81,7 @@ export const BINDINGS: Readonly<Record<string, KernelBinding>> = {
   'probe-onewire': lines('onewire', 'w1-gpio', 'w1/w1-gpio.yaml', { gpios: [{ property: 'gpios', signal: 'dq' }] }),
   'power-latch': lines('power-off', 'gpio-poweroff', 'power/reset/gpio-poweroff.yaml', { gpios: [{ property: 'gpios', signal: 'hold', low: true }] }),
   'radio-spi': spi('radio', 'semtech,sx1276', 'trivial (out of the kernel\'s tree)', { origin: 'memory', ...at('dio0', RISING), gpios: [{ property: 'reset-gpios', signal: 'reset', low: true }] }),
-}
+})
 
 /** The part's binding: its own, or the one that ships. */
 export const bindingOf = ({ part }: Pick<ResolvedPart, 'part'>): KernelBinding | null => part.kernel ?? BINDINGS[part.id] ?? null

@@ -1,4 +1,5 @@
 /** The menu file of an extlinux boot: directives, some of which open an entry. Published: U-Boot documentation, "Generic Distro Configuration Concept". */
+import { tableOf } from '../../table'
 import { joinLines, readable, splitLines, type TextLine } from './lines'
 
 export interface MenuLine extends TextLine {
@@ -22,7 +23,7 @@ const named = (list: string) => list.split('|')
 export const DIRECTIVES: ReadonlyMap<string, { inEntry: boolean }> = new Map([ABOVE, WITHIN].flatMap((list, i) => named(list).map(name => [name, { inEntry: i === 1 }] as const)))
 
 /** Names of the same directive. */
-export const SAME_DIRECTIVE: Readonly<Record<string, string>> = { 'linux': 'kernel', 'devicetree': 'fdt', 'devicetreedir': 'fdtdir', 'devicetree-overlay': 'fdtoverlays' }
+export const SAME_DIRECTIVE = tableOf<string>({ 'linux': 'kernel', 'devicetree': 'fdt', 'devicetreedir': 'fdtdir', 'devicetree-overlay': 'fdtoverlays' })
 
 /** Reads a menu file. Never fails. Law: `printMenu(parseMenu(text)) === text`. */
 export function parseMenu(text: string): MenuLine[] {

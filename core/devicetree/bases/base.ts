@@ -6,6 +6,7 @@
  * Bindings: published, Linux kernel `Documentation/devicetree/bindings` (i2c/brcm,bcm2835-i2c, spi/brcm,bcm2835-spi, serial/pl011,
  * pinctrl/brcm,bcm2835-gpio). Addresses: memory.
  */
+import { tableOf } from '../../table'
 import type { Board, Controller, Route } from '../../catalogue/types'
 
 /** Register addresses of the classic family's controllers, by label. memory */
@@ -16,7 +17,7 @@ const ADDRESSES: Readonly<Record<string, number>> = {
 }
 
 /** Multiplexer settings as the classic binding counts them. Published: kernel, pinctrl/brcm,bcm2835-gpio. */
-export const SETTING_NUMBER: Readonly<Record<string, number>> = { input: 0, output: 1, alt5: 2, alt4: 3, alt0: 4, alt1: 5, alt2: 6, alt3: 7 }
+export const SETTING_NUMBER = tableOf<number>({ input: 0, output: 1, alt5: 2, alt4: 3, alt0: 4, alt1: 5, alt2: 6, alt3: 7 })
 
 const COMPATIBLE = { i2c: 'brcm,bcm2835-i2c', spi: 'brcm,bcm2835-spi', serial: 'arm,pl011' }
 

@@ -4,7 +4,9 @@
  * leds/common.h, pwm/pwm.h, thermal/thermal.h, pinctrl/bcm2835.h, pinctrl/rockchip.h, pinctrl/mt65xx.h, pinctrl/am33xx.h, pinctrl/sun4i-a10.h,
  * mux/mux.h, clock/bcm2835.h, clock/bcm2835-aux.h, sound/tlv320aic31xx.h, net/ti-dp83867.h, phy/phy.h.
  */
-export const BINDING_CONSTANTS: Readonly<Record<string, number | string>> = {
+import { tableOf } from '../../table'
+
+export const BINDING_CONSTANTS = tableOf<number | string>({
   GPIO_ACTIVE_LOW: 1, GPIO_PULL_DISABLE: 64, GPIO_ACTIVE_HIGH: 0, GPIO_OPEN_DRAIN: 6, GPIO_LINE_OPEN_DRAIN: 4, GPIO_PULL_DOWN: 32, GPIO_OPEN_SOURCE: 2,
   GPIO_PULL_UP: 16, GPIO_PUSH_PULL: 0, GPIO_PERSISTENT: 0, GPIO_SINGLE_ENDED: 2, GPIO_TRANSITORY: 8, GPIO_LINE_OPEN_SOURCE: 0, IRQ_TYPE_LEVEL_LOW: 8,
   IRQ_TYPE_NONE: 0, IRQ_TYPE_LEVEL_HIGH: 4, IRQ_TYPE_EDGE_RISING: 1, IRQ_TYPE_EDGE_FALLING: 2, IRQ_TYPE_EDGE_BOTH: 3, GIC_PPI: 1, GIC_SPI: 0,
@@ -182,4 +184,4 @@ export const BINDING_CONSTANTS: Readonly<Record<string, number | string>> = {
   DP83867_CLK_O_SEL_CHN_B_RCLK: 1, DP83867_RGMIIDCTL_2_75_NS: 10, DP83867_CLK_O_SEL_CHN_B_TCLK: 9, PHY_TYPE_USB2: 3, PHY_TYPE_USB3: 4,
   PHY_TYPE_USXGMII: 12, PHY_TYPE_DPHY: 10, PHY_TYPE_XPCS: 7, PHY_TYPE_QSGMII: 9, PHY_TYPE_UFS: 5, PHY_TYPE_DP: 6, PHY_TYPE_SATA: 1, PHY_TYPE_PCIE: 2,
   PHY_TYPE_CPHY: 11, PHY_TYPE_SGMII: 8, PHY_NONE: 0,
-}
+})

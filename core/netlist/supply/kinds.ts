@@ -1,4 +1,5 @@
 /** The kinds of nodes in a power tree: what each is called, and which figures it has. Adding a kind is adding a row. */
+import { tableOf } from '../../table'
 import type { PowerItemKind, SupplyKind } from '../../catalogue/types'
 
 /** Kinds that follow from the plan and are in no catalogue. */
@@ -19,7 +20,7 @@ export interface FigureSpec {
 const figure = (label: string, unit: string, least: number, most: number): FigureSpec => ({ label, unit, least, most })
 
 /** Figures by name; a name means the same wherever it stands. */
-export const FIGURES: Readonly<Record<string, FigureSpec>> = {
+export const FIGURES = tableOf<FigureSpec>({
   voltageV: figure('voltage', 'V', 0.1, 400), currentMa: figure('gives at most', 'mA', 1, 100_000), ohm: figure('resistance', 'Ω', 0, 1000),
   awg: figure('gauge', 'AWG', 0, 40), lengthM: figure('length, one way', 'm', 0.01, 200), contactOhm: figure('plugs and joints', 'Ω', 0, 10), measuredOhm: figure('measured; 0: by gauge', 'Ω', 0, 100), bundledPairs: figure('pairs in the bundle', '', 1, 40),
   ratedMa: figure('rated', 'mA', 1, 100_000), holdMa: figure('holds', 'mA', 1, 100_000), tripMa: figure('trips', 'mA', 1, 100_000),
@@ -30,7 +31,7 @@ export const FIGURES: Readonly<Record<string, FigureSpec>> = {
   idleMa: figure('idle', 'mA', 0, 100_000), typicalMa: figure('typical', 'mA', 0, 100_000), peakMa: figure('peak', 'mA', 0, 100_000), surgeMa: figure('surge', 'mA', 0, 200_000),
   ratedV: figure('at', 'V', 0.5, 400), leastV: figure('least', 'V', 0, 400), holdS: figure('holds for', 's', 0, 1e6),
   capacityMah: figure('capacity', 'mAh', 1, 1e7), signV: figure('under-voltage sign', 'V', 0, 400), leastSupplyMa: figure('least supply', 'mA', 1, 1e5),
-}
+})
 
 export interface KindSpec {
   label: string

@@ -1,4 +1,5 @@
 /** The placeholders that part files may use in boot lines, device nodes and bindings: one table, each with what stands in for it. */
+import { tableOf } from '../../table'
 import type { Facts, ResolvedPart } from '../../facts/types'
 
 /** A fan that is switched: where the plan has no threshold of its own, these. practice */
@@ -13,14 +14,14 @@ const thousandths = (value: number) => String(Math.round(1000 * value))
 const controllerOf = (owner: ResolvedPart, facts: Facts, kind: 'i2c' | 'spi') => facts.groups.find(group => group.owner === owner && group.kind === kind)?.bus ?? null
 
 /** `{name}` or `{name:argument}` → what it stands for; null while what it needs has no place yet. What is not here names a signal of the part. */
-export const PLACEHOLDERS: Readonly<Record<string, { meaning: string, fill: Filler }>> = {
+export const PLACEHOLDERS = tableOf<{ meaning: string, fill: Filler }>({
   'option': { meaning: 'the value of an option: {option:address}', fill: (owner, _, argument) => owner.options[argument] ?? null },
   'fan:on': { meaning: 'temperature at which the fan comes on, in thousandths of a degree', fill: (_, facts) => thousandths(fan(facts).onC) },
   'fan:hysteresis': { meaning: 'how far it has to cool before the fan stops, in thousandths of a degree', fill: (_, facts) => thousandths(fan(facts).hysteresisC) },
   'spi': { meaning: 'number of the SPI bus', fill: (owner, facts) => controllerOf(owner, facts, 'spi')?.controller?.id.replace('spi', '') ?? null },
   'bus': { meaning: 'number of the I²C bus', fill: (owner, facts) => busNumber(owner, facts) },
   'select': { meaning: 'number of the select on its SPI bus; {select:signal} for another select terminal', fill: selectNumber },
-}
+})
 
 function busNumber(owner: ResolvedPart, facts: Facts): string | null {
   const bus = controllerOf(owner, facts, 'i2c')

@@ -1,6 +1,7 @@
 /** What each directive of a menu file does, and what it takes. Published: U-Boot documentation, "Generic Distro Configuration Concept". */
+import { tableOf } from '../../table'
 
-export const DIRECTIVE_WORDS: Readonly<Record<string, { takes: 'text' | 'number' | 'flag', what: string }>> = {
+export const DIRECTIVE_WORDS = tableOf<{ takes: 'text' | 'number' | 'flag', what: string }>({
   'label': { takes: 'text', what: 'opens an entry; what follows belongs to it' },
   'default': { takes: 'text', what: 'the entry that starts by itself' },
   'timeout': { takes: 'number', what: 'waits this many tenths of a second for a key' },
@@ -28,4 +29,4 @@ export const DIRECTIVE_WORDS: Readonly<Record<string, { takes: 'text' | 'number'
   'ipappend': { takes: 'number', what: 'adds network addresses to the command line' },
   'kaslrseed': { takes: 'flag', what: 'gives the kernel a random seed' },
   'say': { takes: 'text', what: 'prints a line' },
-}
+})

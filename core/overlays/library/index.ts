@@ -1,4 +1,5 @@
 /** The overlay library: what is known by name, what a line with its parameters takes, and what it lays onto a base tree. */
+import { tableOf } from '../../table'
 import type { Board } from '../../catalogue/types'
 import { BUSES } from './overlays/buses'
 import { PARTS } from './overlays/parts'
@@ -19,7 +20,7 @@ export const OVERLAYS: ReadonlyMap<string, OverlaySpec> = new Map([...BUSES, ...
 export const SETTING_SPECS: ReadonlyMap<string, SettingSpec> = new Map(SETTINGS.map(spec => [spec.name, spec]))
 
 /** Other names of an overlay: endings that images of one board class put behind it. */
-const ALIASES: Readonly<Record<string, string>> = { 'vc4-kms-v3d-pi4': 'vc4-kms-v3d', 'vc4-kms-v3d-pi5': 'vc4-kms-v3d', 'vc4-fkms-v3d-pi4': 'vc4-fkms-v3d', 'pi3-disable-bt': 'disable-bt', 'pi3-miniuart-bt': 'miniuart-bt', 'pi3-disable-wifi': 'disable-wifi', 'upstream': 'vc4-kms-v3d', 'i2c1-bcm2708': 'i2c1', 'i2c0-bcm2708': 'i2c0' }
+const ALIASES = tableOf<string>({ 'vc4-kms-v3d-pi4': 'vc4-kms-v3d', 'vc4-kms-v3d-pi5': 'vc4-kms-v3d', 'vc4-fkms-v3d-pi4': 'vc4-fkms-v3d', 'pi3-disable-bt': 'disable-bt', 'pi3-miniuart-bt': 'miniuart-bt', 'pi3-disable-wifi': 'disable-wifi', 'upstream': 'vc4-kms-v3d', 'i2c1-bcm2708': 'i2c1', 'i2c0-bcm2708': 'i2c0' })
 
 export const overlayNamed = (name: string): OverlaySpec | undefined => OVERLAYS.get(name) ?? OVERLAYS.get(ALIASES[name] ?? '')
 

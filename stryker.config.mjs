@@ -1,0 +1,21 @@
+// `npm run mutate`: changes the judging rooms of the core one small step at a time, and counts the changes that no test notices.
+// Not a part of `npm test`: it takes hours on a small machine. `npm run mutate -- --mutate 'core/netlist/**/*.ts'` takes one room.
+export default {
+  packageManager: 'npm',
+  testRunner: 'vitest',
+  plugins: ['@stryker-mutator/vitest-runner'],
+  vitest: { configFile: 'vitest.mutate.config.ts', related: true },
+  mutate: ['core/findings/**/*.ts', 'core/netlist/**/*.ts', 'core/placement/**/*.ts', 'core/power/**/*.ts', 'core/boot/lint/**/*.ts'],
+  // Words and prices are read by people, not by tests.
+  mutator: { excludedMutations: ['StringLiteral', 'ObjectLiteral'] },
+  coverageAnalysis: 'perTest',
+  ignorePatterns: ['.output', '.nuxt', 'test-results', 'docs/screenshots'],
+  incremental: true,
+  incrementalFile: '.mutation/incremental.json',
+  tempDirName: '.mutation/sandbox',
+  reporters: ['clear-text', 'progress', 'json'],
+  clearTextReporter: { allowColor: false, reportTests: false, logTests: false },
+  jsonReporter: { fileName: '.mutation/report.json' },
+  thresholds: { high: 80, low: 70, break: null },
+  timeoutMS: 20_000,
+}
