@@ -11,11 +11,12 @@ import type { Way } from './ways'
 /** Where there is a mains socket, a larger adapter is a way out. */
 const FROM_MAINS = new Set<SupplyUnit['kind']>(['adapter', 'din-rail', 'internal-usb', 'usb-port', 'bench'])
 
-/** Adapters of a voltage that give enough, smallest first. */
-function adaptersOf({ catalogue }: Facts, voltageV: number, neededMa: number, not: string | undefined): SupplyUnit[] {
+/** Adapters of a voltage that give enough; those whose plug fits the board first where they are for it, then the smallest. */
+function adaptersOf({ catalogue, board }: Facts, voltageV: number, neededMa: number, not: string | undefined, intoBoard = false): SupplyUnit[] {
+  const misfit = (unit: SupplyUnit) => intoBoard && board && unit.cable?.plug !== board.signs.power ? 1 : 0
   return [...catalogue.supplies.values()]
     .filter(unit => unit.kind === 'adapter' && unit.currentMa >= neededMa && unit.id !== not && Math.abs(unit.voltageV - voltageV) < 0.3 && (voltageV > 6 || unit.cable?.plug !== 'round'))
-    .sort((a, b) => a.currentMa - b.currentMa || (a.price ?? 0) - (b.price ?? 0)).slice(0, 2)
+    .sort((a, b) => misfit(a) - misfit(b) || a.currentMa - b.currentMa || (a.price ?? 0) - (b.price ?? 0)).slice(0, 2)
 }
 
 /** A larger source in place of one of the maker's own. */
@@ -39,7 +40,7 @@ export function stepUp({ plan, catalogue }: Facts, tree: Tree): Way[] {
 export function largerSupplies(facts: Facts, neededMa: number): Way[] {
   const { supply, plan } = facts
   if (!FROM_MAINS.has(supply?.kind ?? 'adapter')) return []
-  return adaptersOf(facts, supply && supply.voltageV > 6 ? supply.voltageV : 5, neededMa, supply?.id)
+  return adaptersOf(facts, supply && supply.voltageV > 6 ? supply.voltageV : 5, neededMa, supply?.id, true)
     .map(unit => ({ label: `Take ${unit.name}`, price: unit.price ?? 0, edits: [
       ...Object.hasOwn(plan.power.figures, '@cable') ? [{ edit: 'set-power' as const, power: { figures: withoutKey(withoutKey(plan.power.figures, '@cable'), '@supply') } }] : [],
       { edit: 'choose-supply' as const, supply: { type: unit.id } }] }))

@@ -9,6 +9,7 @@ import { waysOut, type Solved, type Way } from './ways'
 import { nodeSubject, volts } from './words'
 
 const WORDS: Readonly<Record<Lead['plug'], string>> = { 'micro-usb': 'a micro-USB plug', 'usb-c': 'a USB-C plug', 'round': 'a round plug', 'screw': 'bare wires' }
+const SHORT: Readonly<Record<Lead['plug'], string>> = { 'micro-usb': 'micro-USB', 'usb-c': 'USB-C', 'round': 'round', 'screw': 'bare wires' }
 const SOCKETS: Readonly<Record<string, string>> = { 'micro-usb': 'a micro-USB socket', 'usb-c': 'a USB-C socket' }
 
 /** The unit whose lead ends at the board's socket with nothing between. */
@@ -29,13 +30,13 @@ export const plugAtSocket: Rule = (evidence) => {
     code: 'plug.does-not-fit', id: 'plug.does-not-fit @socket', severity: end.plug === 'screw' ? 'note' : 'caution', stages: ['power', 'board', 'build'],
     title: end.plug === 'screw' ? `${end.source.name} has no plug for the board` : `The plug of ${end.source.name} does not fit the board`,
     sentence: `The supply's lead ends in ${WORDS[end.plug]}, and the board has ${SOCKETS[socket]}. ${end.plug === 'screw' ? 'Put a plug on it, mind its poles, or lead it to the header behind a fuse of your own.' : 'Take a supply with the right plug, or an adapter plug between, which takes a little of the voltage.'}`,
-    subjects: [nodeSubject(end.source), { node: '@socket' }, { node: '@board' }], figures: [{ label: 'plug', value: end.plug, limit: socket, origin: 'supply and board files' }],
+    subjects: [nodeSubject(end.source), { node: '@socket' }, { node: '@board' }], figures: [{ label: 'plug', value: SHORT[end.plug], limit: SHORT[socket as Lead['plug']], origin: 'supply and board files' }],
     fixes: plugFixes(evidence, end.unit, socket, end.plug),
   }]
 }
 
-/** Things past what they carry, and states without an operating point. */
-const troublesOf = ({ tree, states }: Solved): number => states.filter(state => state.id === 'typical' || state.id === 'peak').reduce((sum, state) => sum + (state.ok ? 0 : 100)
+/** Things past what they carry, a board that signs under-voltage, and states without an operating point. */
+const troublesOf = ({ tree, states }: Solved): number => states.filter(state => state.id === 'typical' || state.id === 'peak').reduce((sum, state) => sum + (state.ok ? 0 : 100) + (state.nodes['@5V']!.voltageV < (tree.byId.get('@board')?.figures.signV?.value ?? 0) ? 1 : 0)
   + [1, BURNS_SHARE].reduce((all, share) => all + tree.nodes.filter(node => node.figures.ratedMa && Math.abs(state.nodes[node.id]!.currentMa) > node.figures.ratedMa.value * share).length, 0), 0)
 
 /** Supplies with the right plug, and what goes between; each tried, so that it makes nothing worse. */

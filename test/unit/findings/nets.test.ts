@@ -103,7 +103,7 @@ describe('plugs', () => {
   it('a micro-USB plug does not go into a USB-C board; both ways out end it', () => {
     const plan = fed('forty-usb-c', 'adapter-5v-2a4')
     const finding = find(plan, 'plug.does-not-fit')!
-    expect(finding).toMatchObject({ severity: 'caution', stages: ['power', 'board', 'build'], figures: [{ value: 'micro-usb', limit: 'usb-c' }] })
+    expect(finding).toMatchObject({ severity: 'caution', stages: ['power', 'board', 'build'], figures: [{ value: 'micro-USB', limit: 'USB-C' }] })
     expect(finding.fixes.map(fix => fix.label)).toEqual([expect.stringMatching(/^Put Adapter plug.* V on the rail at peak$/), expect.stringMatching(/^Take /)])
     finding.fixes.forEach((_, which) => expect(codesOf(after(plan, 'plug.does-not-fit', which))).not.toContain('plug.does-not-fit'))
   })

@@ -108,6 +108,27 @@ async function copy(command: string) {
         <p class="small quiet after">
           Compare <span class="figures">ls /dev</span> before and after plugging a USB part: what is new is the part.
         </p>
+        <template v-if="expected.voltages.length">
+          <h2>Voltages to measure</h2>
+          <table
+            class="plain-table"
+            data-test="expected-voltages"
+          >
+            <tbody>
+              <tr
+                v-for="voltage in expected.voltages"
+                :key="voltage.node"
+              >
+                <td class="figures">
+                  {{ voltage.volts.toFixed(2) }} V
+                </td><td>{{ voltage.where }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <p class="small quiet after">
+            With everything running as usual. Meter set to DC volts, black lead on a ground position; a slipped tip shorts two positions.
+          </p>
+        </template>
       </section>
       <section>
         <h2>Scan the bus</h2>
