@@ -36,5 +36,19 @@ function partProblems(part: Part): Problem[] {
     ['matrix.rowsOption', part.matrix?.rowsOption], ['matrix.columnsOption', part.matrix?.columnsOption],
     ...(Array.isArray(part.signals) ? part.signals : []).map((signal, i): [string, string | undefined] => [`signals[${i}].repeat`, signal?.repeat]),
   ]
-  return asked.flatMap(([path, option]) => option !== undefined && !options.has(option) ? [{ path, message: `"${option}" is no option of this part` }] : [])
+  return [...asked.flatMap(([path, option]) => option !== undefined && !options.has(option) ? [{ path, message: `"${option}" is no option of this part` }] : []), ...conditionProblems(part, options), ...defaultProblems(part)]
+}
+
+const CONDITIONAL = ['signals', 'supplies', 'grounds', 'plugs', 'boot', 'nodes'] as const
+
+/** Conditions that name an option which is not there: they never hold, and what hangs on them never comes. */
+function conditionProblems(part: Part, options: ReadonlySet<string | undefined>): Problem[] {
+  return CONDITIONAL.flatMap(list => (Array.isArray(part[list]) ? part[list] : []).flatMap((entry, i) =>
+    Object.keys(entry?.when ?? {}).filter(option => !options.has(option)).map(option => ({ path: `${list}[${i}].when`, message: `"${option}" is no option of this part` }))))
+}
+
+/** Choices that start with a value they do not offer. */
+function defaultProblems(part: Part): Problem[] {
+  return (Array.isArray(part.options) ? part.options : []).flatMap((option, i) =>
+    option?.kind === 'choice' && Array.isArray(option.values) && !option.values.some(entry => entry?.value === option.default) ? [{ path: `options[${i}].default`, message: `"${option.default}" is none of the values` }] : [])
 }

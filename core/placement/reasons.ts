@@ -14,12 +14,20 @@ function reasonOf(terminal: Terminal, facts: Facts): string {
     ? 'The add-on board is bound to it. '
     : assignment?.fixed ? 'You fixed it here. ' : ''
   if (place?.kind === 'nowhere') return `${who}There is no ${place.text}.`
-  if (place?.kind === 'terminal') return who + (place.offer.kind === 'line'
-    ? `A slow signal: it leaves the header's lines to those that need them.`
-    : `${capital(place.offer.label)} of ${place.owner.name}: its address is free there.`)
+  if (place?.kind === 'terminal') return who + offeredReason(place, terminal, facts)
   if (terminal.is === 'ground') return `${who}Ground ${distance(terminal, facts)}${sharing(terminal, facts)}.`
   if (terminal.is === 'supply') return `${who}${terminal.supply!.rail} ${distance(terminal, facts)}${sharing(terminal, facts)}.`
   return who + signalReason(terminal, facts)
+}
+
+/** Why it hangs on a terminal that another part offers. */
+function offeredReason({ offer, owner }: Extract<Terminal['place'], { kind: 'terminal' }>, terminal: Terminal, facts: Facts): string {
+  const named = `${capital(offer.label)} of ${owner.name}`
+  if (offer.kind === 'line') return 'A slow signal: it leaves the header\'s lines to those that need them.'
+  if (offer.kind === 'analog') return `${named}: it gives a varying voltage, which no line of the header reads.`
+  const device = facts.devices.find(entry => entry.owner === terminal.owner)
+  const clashes = device && facts.devices.some(other => other !== device && other.address === device.address && other.busId === device.busId)
+  return clashes ? `${named}.` : `${named}: its address is free there.`
 }
 
 function signalReason(terminal: Terminal, facts: Facts): string {
@@ -28,6 +36,7 @@ function signalReason(terminal: Terminal, facts: Facts): string {
   if (takesAnyLine(signal!.role)) return lineReason(terminal, facts)
   const group = facts.groups.find(entry => entry.terminals.includes(terminal))
   const reach = reaches(facts.board, signal!.role, place.line.line).find(entry => !group?.bus || entry.controller.id === group.bus.id)
+  if (!reach && group?.bus?.software) return `${group.bus.label}: the kernel makes it on plain lines, and this is one of its two.`
   if (!reach) return 'The function it needs is not here.'
   const { controller } = reach
   const setting = place.line.functions.find(entry => entry.controller === controller.id && entry.signal === reach.signal)?.setting

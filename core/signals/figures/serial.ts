@@ -44,7 +44,8 @@ export function serialFigures(facts: Facts): SerialLinkFigures[] {
       boardClock: clock ? { sourceHz: clock.sourceHz, divider: clock.divider, followsCore: clock.followsCore === true, origin: clock.origin } : null,
       difference: board ? (board.rateHz - (part?.rateHz ?? baud)) / baud : null,
       carriesBytesPerS: bytesPerSecond(baud, serial.frame), sendsBytesPerS: serial.sendsBytesPerS ?? 0,
-      flowControlWired: group.terminals.some(terminal => terminal.place && (terminal.signal!.role === 'serial.rts' || terminal.signal!.role === 'serial.cts')),
+      // One of the two alone holds only one side back.
+      flowControlWired: ['serial.rts', 'serial.cts'].every(role => group.terminals.some(terminal => terminal.place && terminal.signal!.role === role)),
     }]
   })
 }

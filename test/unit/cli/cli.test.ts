@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest'
 import { evaluate } from '../../../core/evaluate'
 import { readPlanText } from '../../../core/plan/read'
 import { demoPlans } from '../../../demo'
+import { placed, written } from '../../generated'
 import { catalogue, planOf } from '../../plans'
 
 const folder = mkdtempSync(join(tmpdir(), 'voltaris-'))
@@ -176,5 +177,46 @@ describe('voltaris dt board, base and overlay', () => {
     expect(run(['dt', 'compile', fileOf('scale.dts', made.stdout), '-o', join(folder, 'scale.dtbo')]).status).toBe(0)
     expect(run(['dt', 'overlay', fileOf('loose.json', planOf('forty-usb-c', { led: 'led-plain' }))])).toMatchObject({ status: 1, stderr: expect.stringContaining('no line of the header') })
     expect(run(['dt', 'overlay', 'demo/beehive-monitor.json', '--part', 'nobody']).status).toBe(2)
+  })
+})
+
+describe('voltaris build', () => {
+  it('prints both lists as Markdown, one of them as CSV, all of it as JSON', () => {
+    const report = evaluate(demoPlans[0]!, catalogue)
+    const text = run(['build', 'demo/beehive-monitor.json'])
+    expect(text.stdout).toContain('## Wire list, in the order of connecting')
+    expect(text.stdout.split('\n').filter(line => /^\| \d+ \| (wire|lead|plug|flat cable|seat) /.test(line))).toHaveLength(report.wires.length)
+    const csv = run(['build', 'demo/beehive-monitor.json', '--wires'])
+    expect(csv.stdout.trimEnd().split('\r\n')).toHaveLength(report.wires.length + 1)
+    expect(run(['build', 'demo/beehive-monitor.json', '--parts']).stdout.trimEnd().split('\r\n')).toHaveLength(report.partsList.length + 1)
+    expect(JSON.parse(run(['build', 'demo/beehive-monitor.json', '--json']).stdout)).toMatchObject({ wires: JSON.parse(JSON.stringify(report.wires)), partsList: JSON.parse(JSON.stringify(report.partsList)) })
+  })
+
+  it('ends with 2 where two forms are asked at once', () => {
+    expect(run(['build', 'demo/beehive-monitor.json', '--wires', '--parts'])).toMatchObject({ status: 2, stderr: expect.stringContaining('one of') })
+  })
+})
+
+describe('one judgement at every door', () => {
+  const link = placed(planOf('forty-usb-c', { gps: 'positioning-serial' }, { supply: { type: 'adapter-5v-3a' }, assignments: { 'gps.tx': { position: 29, fixed: true }, 'gps.rx': { position: 7, fixed: true } } }))!
+
+  it('a console on the part\'s own port stops the plan, not only its file', () => {
+    const plan = written(link)
+    expect(plan.boot!.text).toContain('dtoverlay=uart3')
+    expect(run(['check', fileOf('quiet.json', plan)]).status).toBe(0)
+    const noisy = { ...plan, boot: { ...plan.boot!, commandLine: 'console=ttyAMA3,115200 console=tty1 root=/dev/mmcblk0p2' } }
+    const checked = run(['check', fileOf('noisy.json', noisy)])
+    expect(checked.status).toBe(1)
+    expect(checked.stdout).toContain('stop  serial.console')
+  })
+
+  it('four servos on the board with four channels each have a line of the boot file', () => {
+    const plan = written(placed(planOf('forty-io-bridge', { a: 'servo-small', b: 'servo-small', c: 'servo-small', d: 'servo-small' }))!)
+    for (const id of ['a', 'b', 'c', 'd']) {
+      const { position } = plan.assignments[`${id}.pulse`]!
+      const { line } = catalogue.boards.get('forty-io-bridge')!.header.find(entry => entry.position === position)!
+      expect(plan.boot!.text, id).toMatch(new RegExp(`^(gpio=${line}=a\\d|dtoverlay=pwm.*pin2?=${line}\\b)`, 'm'))
+    }
+    expect(evaluate(plan, catalogue).findings.filter(finding => /^(pwm|boot|overlay|bus)\./.test(finding.code) && finding.severity !== 'note')).toEqual([])
   })
 })
