@@ -1,5 +1,6 @@
 // `npm run mutate`: changes the judging rooms of the core one small step at a time, and counts the changes that no test notices.
-// Not a part of `npm test`: it takes hours on a small machine. `npm run mutate -- --mutate 'core/netlist/**/*.ts'` takes one room.
+// Not a part of `npm test`: it takes hours on a small machine. `npm run mutate -- --mutate 'core/netlist/**/*.ts'` takes one room, and
+// MUTATE_TESTS='test/unit/netlist/**,test/unit/findings/**' only the tests named.
 export default {
   packageManager: 'npm',
   testRunner: 'vitest',
@@ -18,4 +19,5 @@ export default {
   jsonReporter: { fileName: '.mutation/report.json' },
   thresholds: { high: 80, low: 70, break: null },
   timeoutMS: 20_000,
+  dryRunTimeoutMinutes: 30,
 }

@@ -1,9 +1,15 @@
-import { mergeConfig } from 'vitest/config'
+import { defineConfig } from 'vitest/config'
 import base from './vitest.config'
 
 /** For `npm run mutate`: the tests that judge the mutated rooms, without the long laws over hundreds of plans. */
-export default mergeConfig(base, {
+export default defineConfig({
+  ...base,
   test: {
-    exclude: ['**/node_modules/**', 'test/unit/laws.test.ts', 'test/unit/cli/**', 'test/unit/database/**', 'test/unit/stores/**', 'test/unit/devicetree/**', 'test/reference/**', 'test/unit/structure.test.ts', 'test/unit/placement/oracle*.test.ts', 'test/unit/catalogue/**'],
+    ...base.test,
+    include: process.env.MUTATE_TESTS?.split(',') ?? base.test?.include,
+    exclude: [
+      '**/node_modules/**', 'test/unit/laws.test.ts', 'test/unit/structure.test.ts', 'test/unit/cli/**', 'test/unit/database/**',
+      'test/unit/stores/**', 'test/unit/devicetree/**', 'test/unit/catalogue/**', 'test/reference/**',
+    ],
   },
 })

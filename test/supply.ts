@@ -79,6 +79,8 @@ function branchesOf(plan: Plan, state: 'idle' | 'typical' | 'peak'): { emfV: num
     const file = catalogue.parts.get(part.type)!
     if (file.options?.length || file.seat) return null
     for (const supply of file.supplies) {
+      // Terminals that only a supply of the maker's feeds draw nothing until one does.
+      if (supply.from === 'own' && !plan.power.feeds[`${part.id}.${supply.id}`]) continue
       const id = `${part.id}.${supply.id}`
       const position = plan.assignments[id]?.position
       const kind = board.header.find(entry => entry.position === position)?.kind

@@ -13,7 +13,7 @@ globalThis.localStorage = {
   clear: () => slots.clear(), key: () => null, length: 0,
 }
 
-const start = planOf('forty-classic', { a: 'oled-i2c' })
+const start = planOf('forty-classic', { a: 'oled-i2c' }, { supply: { type: 'adapter-5v-2a4' } })
 let id = ''
 beforeEach(async () => {
   setActivePinia(createPinia())
