@@ -32,6 +32,13 @@ export interface Divider {
   edgeS: number
 }
 
+/** What an input pin wants to see. practice */
+const AIM_V = 3.3
+/** An output is asked for no more by a divider. practice */
+export const DIVIDER_MOST_MA = 4
+/** The ready pair is taken where it comes so near. practice */
+const READY_NEAR_V = 0.3
+
 /** Share of a bit that its edges may take. Common practice. */
 export const EDGE_SHARE = 0.1
 
@@ -62,4 +69,25 @@ export function judgeDivider(inputV: number, upperOhm: number, lowerOhm: number,
     currentMa: inputV / (upperOhm + lowerOhm) * 1000,
     edgeS: 2.2 * (upperOhm * lowerOhm / (upperOhm + lowerOhm)) * capacitancePf * 1e-12,
   }
+}
+
+/** Limits of a divider between an output and an input; what is not said is as usual. */
+export interface DividerLimits {
+  inputV: number
+  mostV: number
+  leastV: number
+  series: SeriesName
+  /** 0 where nothing switches. */
+  bitHz?: number
+  mostMa?: number
+  capacitancePf?: number
+}
+
+/** The divider to take, for findings and worksheet alike: the ready pair where it keeps every limit, else the best of the series. */
+export function chosenDivider({ inputV, mostV, leastV, series, bitHz = 0, mostMa = DIVIDER_MOST_MA, capacitancePf = 50 }: DividerLimits): Divider | null {
+  const aimV = Math.min(AIM_V, mostV)
+  const ready = judgeDivider(inputV, READY_DIVIDER.upperOhm, READY_DIVIDER.lowerOhm, capacitancePf)
+  const isQuick = !bitHz || ready.edgeS <= EDGE_SHARE / bitHz
+  if (ready.tapV <= mostV && ready.tapV >= leastV && Math.abs(ready.tapV - aimV) <= READY_NEAR_V && ready.currentMa <= mostMa && isQuick) return ready
+  return designDivider({ inputV, aimV, mostV, leastV, series, mostMa, capacitancePf, ...bitHz && { bitS: 1 / bitHz } })
 }

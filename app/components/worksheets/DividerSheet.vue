@@ -1,6 +1,6 @@
 <script setup lang="ts">
-/** A divider: the best pair of a series between threshold and limit, and any pair of your own. */
-import { designDivider, EDGE_SHARE, judgeDivider } from '~~/core/signals/divider'
+/** A divider: the pair that findings offer for these limits, and any pair of your own. */
+import { chosenDivider, DIVIDER_MOST_MA, EDGE_SHARE, judgeDivider } from '~~/core/signals/divider'
 import { ohmsInWords } from '~~/core/signals/series'
 import type { Worksheet } from '~~/core/worksheets'
 import type { ResultRow } from './ResultRows.vue'
@@ -12,11 +12,11 @@ const mostV = ref(given.mostV)
 const leastV = ref(given.leastV)
 const bitHz = ref(given.bitHz)
 const capacitancePf = ref(50)
-const mostMa = ref(2)
+const mostMa = ref(DIVIDER_MOST_MA)
 const series = ref(given.series)
 const own = ref<{ upperOhm: number, lowerOhm: number } | null>(null)
 
-const best = computed(() => designDivider({ inputV: inputV.value, aimV: Math.min(3.3, mostV.value), mostV: mostV.value, leastV: leastV.value, series: series.value, mostMa: mostMa.value, capacitancePf: capacitancePf.value, bitS: 1 / bitHz.value }))
+const best = computed(() => chosenDivider({ inputV: inputV.value, mostV: mostV.value, leastV: leastV.value, series: series.value, mostMa: mostMa.value, capacitancePf: capacitancePf.value, bitHz: bitHz.value }))
 const shown = computed(() => own.value ? judgeDivider(inputV.value, own.value.upperOhm, own.value.lowerOhm, capacitancePf.value) : best.value)
 const rows = computed<ResultRow[]>(() => shown.value
   ? [

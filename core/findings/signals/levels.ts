@@ -2,7 +2,7 @@
 import { isHeaderRail, RAIL_V } from '../../catalogue/types'
 import type { Terminal } from '../../facts/types'
 import { bitHzOf } from '../../signals/edges'
-import { designDivider, dividedV, judgeDivider, READY_DIVIDER } from '../../signals/divider'
+import { chosenDivider, dividedV, judgeDivider } from '../../signals/divider'
 import { ohmsInWords, type SeriesName } from '../../signals/series'
 import type { Worksheet } from '../../worksheets'
 import { freePartId } from '../../plan/create'
@@ -82,10 +82,8 @@ function worked(terminal: Terminal, most: Limit, least: Limit): { label: string,
     label: `Divider ${ohmsInWords(upperOhm)} over ${ohmsInWords(lowerOhm)} (${rounded(dividedV(inputV, upperOhm, lowerOhm))} V)`,
     between: { kind: 'divider', upperOhm, lowerOhm } as Between,
   })
-  const usual = judgeDivider(inputV, READY_DIVIDER.upperOhm, READY_DIVIDER.lowerOhm, 50)
-  if (usual.tapV <= most.value && usual.tapV >= least.value && usual.tapV > 3 && (!bitHz || usual.edgeS <= 0.1 / bitHz)) return [named(usual.upperOhm, usual.lowerOhm)]
   for (const series of ['E12', 'E24', 'E96'] as SeriesName[]) {
-    const found = designDivider({ inputV, aimV: Math.min(3.3, most.value), mostV: most.value, leastV: least.value, series, mostMa: 4, ...(bitHz && { bitS: 1 / bitHz }) })
+    const found = chosenDivider({ inputV, mostV: most.value, leastV: least.value, series, ...bitHz && { bitHz } })
     if (found) return [named(found.upperOhm, found.lowerOhm)]
   }
   return []

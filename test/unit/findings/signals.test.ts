@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { evaluate } from '../../../core/evaluate'
 import { placementEdits, placePlan } from '../../../core/placement/place'
 import { applyEdit } from '../../../core/plan/edits'
+import { chosenDivider } from '../../../core/signals/divider'
 import type { Plan } from '../../../core/plan/types'
 import { catalogue, codesOf, findingsOf, fixedAt, planOf } from '../../plans'
 
@@ -251,5 +252,24 @@ describe('stacks', () => {
     expect(codesOf(planOf('forty-classic', sticks))).not.toContain('sockets.side-by-side')
     expect(find(planOf('forty-classic', { f: 'fan-socket' }), 'sockets.exceeded')).toMatchObject({ severity: 'stop', figures: [{ value: 1, limit: 0 }] })
     expect(codesOf(planOf('forty-io-bridge', { f: 'fan-socket' }))).not.toContain('sockets.exceeded')
+  })
+})
+
+describe('the divider of a finding and of its worksheet', () => {
+  it.each(['distance-echo-5v', 'controller-5v-serial'])('is one and the same, for %s on every board', (type) => {
+    let compared = 0
+    for (const board of catalogue.boards.keys()) {
+      for (const position of [8, 10, 13]) for (const signal of catalogue.parts.get(type)!.signals) {
+        const plan = planOf(board, { p: type }, { assignments: { [`p.${signal.id}`]: { position } } })
+        for (const finding of findingsOf(plan)) {
+          const edit = finding.fixes.flatMap(fix => fix.edits).find(entry => entry.edit === 'set-between' && entry.between?.kind === 'divider')
+          if (finding.worksheet?.kind !== 'divider' || edit?.edit !== 'set-between') continue
+          const { inputV, mostV, leastV, bitHz, series } = finding.worksheet
+          expect(chosenDivider({ inputV, mostV, leastV, bitHz, series })).toMatchObject({ upperOhm: edit.between!.upperOhm, lowerOhm: edit.between!.lowerOhm })
+          compared++
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(2)
   })
 })
