@@ -2,7 +2,7 @@
 import { holds } from '../facts/gather'
 import { passesThrough } from '../facts/seats'
 import type { Facts, ResolvedPart, Terminal } from '../facts/types'
-import { isHeaderRail } from '../catalogue/types'
+import { isHeaderRail } from '../catalogue/rails'
 import { BOARD_ID, positionPin, returnOf } from './board'
 import { positionOfPin, type BoardSpots, type Spot } from './spots'
 import { BESIDE, DRIVES_LOAD, stagesOf, type Stage } from './stages'

@@ -14,7 +14,7 @@ const lines = (node: string, compatible: string, file: string, more: Partial<Ker
 
 /** Rising, falling, high, low. Published: bindings/interrupt-controller. */
 const RISING = 1, FALLING = 2, LOW = 8
-const at = (signal: string, type: number, pull?: 'up' | 'down') => ({ interrupt: { signal, type, ...(pull && { pull }) } })
+const at = (signal: string, type: NonNullable<KernelBinding['interrupt']>['type'], pull?: 'up' | 'down') => ({ interrupt: { signal, type, ...(pull && { pull }) } })
 const vdd = (property = 'vdd-supply') => ({ supplies: { [property]: '3V3' as const } })
 
 /** Keys by their kernel numbers. Published: linux/input-event-codes.h. */

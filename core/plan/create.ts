@@ -1,14 +1,11 @@
 import { emptyPower, type PowerPlan } from './power'
-import { PLAN_FORMAT, PLAN_VERSION, type Plan } from './types'
+import { firstFields, PLAN_FORMAT, PLAN_VERSION, type Plan } from './shape'
 
 /** A plan with nothing in it but its name. */
 export function emptyPlan(name: string): Plan {
   return {
-    format: PLAN_FORMAT, version: PLAN_VERSION, name, notes: '',
-    board: null, supply: null, parts: [], assignments: {}, between: {}, reserved: [], limits: {},
-    controllers: {}, clocks: {}, softwareBuses: [], stack: [], weights: {}, own: { boards: [], parts: [] },
-    power: emptyPower(), worksheets: [], boot: null, build: { done: [], wires: {} }, scans: [], log: [],
-  }
+    ...firstFields(), format: PLAN_FORMAT, version: PLAN_VERSION, name, notes: '', board: null, supply: null, parts: [], assignments: {},
+  } as Plan
 }
 
 /** A plan kept by an earlier Voltaris of the same version, with the fields that have come since at their first values. */

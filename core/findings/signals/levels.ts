@@ -1,5 +1,5 @@
 /** Voltages across every connection, both ways. */
-import { isHeaderRail, RAIL_V } from '../../catalogue/types'
+import { isHeaderRail, RAIL_V } from '../../catalogue/rails'
 import type { Terminal } from '../../facts/types'
 import { bitHzOf } from '../../signals/edges'
 import { chosenDivider, dividedV, judgeDivider } from '../../signals/divider'

@@ -1,0 +1,44 @@
+/** How the kernel knows a part: its node in the device tree. */
+import { flag, list, map, object, number, oneOf, optional, text, type Of } from '../../shape/shape'
+import { origin, rail } from './common'
+import { terminalId } from './terminal'
+
+const word = text({ pattern: /^[A-Za-z0-9,._+?#-]{1,80}$/, called: 'a name of the device tree' })
+/** Source of properties, a line each. */
+const source = list(text({ most: 300 }), { most: 100 })
+const pull = optional(oneOf('up', 'down'))
+
+/** A node below the part's own, e.g. one key of several. With a signal it takes that signal's line in `property`. */
+const kernelChild = object({
+  name: text({ pattern: /^[A-Za-z0-9,._+@-]{1,60}$/, called: 'a name of a node' }),
+  signal: optional(text({ most: 36 })),
+  property: optional(word),
+  low: optional(flag),
+  pull,
+  properties: source,
+})
+
+export const kernelBinding = object({
+  node: word,
+  compatible: word,
+  on: oneOf('i2c', 'spi', 'lines'),
+  origin,
+  /** Properties that name a line each. */
+  gpios: optional(list(object({ property: word, signal: terminalId, low: optional(flag), pull }), { most: 64 })),
+  /** One property that names several lines. */
+  gpioList: optional(object({ property: word, signals: list(terminalId, { most: 64 }), pull })),
+  /** Rows and columns of a matrix, by the signals that are repeated. */
+  gpioRows: optional(object({ rows: terminalId, columns: terminalId })),
+  /** Edge or level by its number: 1 rising, 2 falling, 4 high, 8 low. */
+  interrupt: optional(object({ signal: terminalId, type: oneOf(1, 2, 3, 4, 8), pull })),
+  /** Supply property → rail. */
+  supplies: optional(map(rail, word)),
+  /** A crystal of its own. */
+  clock: optional(object({ hz: number({ above: 0, most: 1e9 }) })),
+  /** Source of further properties, a line each; `{option:id}` is filled in. */
+  properties: optional(source),
+  children: optional(list(kernelChild, { most: 64 })),
+})
+
+export interface KernelChild extends Of<typeof kernelChild> {}
+export interface KernelBinding extends Of<typeof kernelBinding> {}

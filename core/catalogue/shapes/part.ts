@@ -1,0 +1,256 @@
+/** Parts as they stand in their files: what they need from a board, and what they offer to others. */
+import { depending, flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
+import { bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, position, positive, rail, sourced, words } from './common'
+import { kernelBinding } from './kernel'
+import { loadLaw } from './power'
+import { terminalId } from './terminal'
+
+const when = optional(condition)
+
+/** From the part's side: what a terminal wants from the place it is wired to. */
+const signalRole = oneOf(
+  'line', 'onewire', 'pwm', 'strip', 'i2c.sda', 'i2c.scl', 'spi.clock', 'spi.mosi', 'spi.miso', 'spi.select',
+  'serial.tx', 'serial.rx', 'serial.rts', 'serial.cts', 'i2s.clock', 'i2s.frame', 'i2s.dataIn', 'i2s.dataOut',
+)
+
+/** What a PWM input asks of its channel. */
+const pwmNeed = object({
+  frequencyHz: positive,
+  minHz: positive,
+  maxHz: positive,
+  /** Duty steps that make sense, e.g. 180 for a servo of one degree. */
+  steps: optional(positive),
+  /** A servo's pulse, shortest and longest. */
+  pulseMinUs: optional(positive),
+  pulseMaxUs: optional(positive),
+  origin,
+})
+
+const signal = object({
+  id: terminalId,
+  label: words,
+  role: signalRole,
+  /** Seen from the part: `out` drives the board's line. */
+  direction: oneOf('in', 'out', 'both'),
+  when,
+  drive: optional(oneOf('push-pull', 'open-drain', 'contact')),
+  /** Voltage the part puts on the wire when high (or pulls it up to, for open drain). */
+  outputHighV: optional(sourced),
+  /** Voltage when low, where that is not near ground: RS-232 goes negative. */
+  outputLowV: optional(sourced),
+  /** A voltage that varies, not two levels: no digital line can read it. */
+  analog: optional(flag),
+  /** Least voltage this terminal is sure to read as high. */
+  inputHighMinV: optional(sourced),
+  /** Most voltage this terminal stands. */
+  inputMaxV: optional(sourced),
+  /** Steady current this terminal takes from the line when driven. */
+  inputCurrentMa: optional(sourced),
+  /** What hangs on the terminal when nothing stands between: needs a driving stage. */
+  load: optional(oneOf('coil', 'motor', 'lamp')),
+  /** A resistor on the part from this terminal to the other level. */
+  pull: optional(object({ to: oneOf('up', 'down'), ohm: sourced })),
+  /** Level at which the attached thing is idle: a reset pull to the other level moves it at start. */
+  idleLevel: optional(oneOf('low', 'high')),
+  /** Must not move while the board starts: something mechanical or final hangs on it. */
+  still: optional(flag),
+  pwm: optional(pwmNeed),
+  /** Tells the board of something: `wake` ones must reach it while it sleeps. */
+  tells: optional(oneOf('interrupt', 'wake')),
+  /** May sit on an expander's terminal: slow and not timed by the kernel. */
+  slow: optional(flag),
+  /** Add-on boards: the header position the terminal is bound to. */
+  claimsPosition: optional(position),
+  /** Not needed for the part to work: may stay unplaced without a finding. */
+  optional: optional(flag),
+  /** Stands once for each unit of a count option: `row` becomes `row1`, `row2`, … */
+  repeat: optional(key),
+})
+
+const supply = object({
+  id: terminalId,
+  label: words,
+  /** From the header there are only its own rails. */
+  rail: depending('from', 'header', rail, feedRail),
+  /** `header`: two wires to the header. `usb`: through a USB plug. `own`: terminals that the maker feeds from a supply of its own. */
+  from: oneOf('header', 'usb', 'own'),
+  when,
+  idleMa: notNegative,
+  typicalMa: notNegative,
+  peakMa: notNegative,
+  /** For parts whose draw grows with a count option: the figures are for each unit of it. */
+  perOption: optional(key),
+  /** For a moment when it is switched on. */
+  surgeMa: optional(notNegative),
+  /** What stays the same as the voltage changes; the current where nothing is said. */
+  law: optional(loadLaw),
+  /** Least voltage it works at, and most it stands; 0.9 and 1.1 of the rail where nothing is said. */
+  leastV: optional(positive),
+  mostV: optional(positive),
+  /** Has a power socket of its own, joined inside to this terminal: whatever is plugged in there feeds the terminal's wire too. */
+  socket: optional(flag),
+  /** It feeds the rail while nothing else does: a board with a battery of its own, charged through its own socket. */
+  gives: optional(flag),
+  origin,
+  claimsPosition: optional(position),
+})
+
+const ground = object({ id: terminalId, label: words, when, claimsPosition: optional(position) })
+
+const option = object({
+  id: key,
+  label: words,
+  kind: oneOf('choice', 'count'),
+  values: depending('kind', 'choice', list(object({ value: text(), label: words }), { least: 2 }), optional(list(object({ value: text(), label: words })))),
+  min: depending('kind', 'count', number(), optional(number())),
+  max: depending('kind', 'count', number(), optional(number())),
+  default: text(),
+  /** What the choice stands for, so that a finding can offer another one. */
+  meaning: optional(oneOf('i2c-address', 'link', 'count', 'rotation', 'rate', 'seat')),
+})
+
+/** Terminals a part gives to others: an expander's lines, a hub's channels. */
+const offer = object({
+  id: key,
+  kind: oneOf('line', 'i2c', 'analog'),
+  label: words,
+  /** Most voltage the terminal stands, where that differs from the board's lines. */
+  inputMaxV: optional(sourced),
+  /** Terminals of the offer: `line` for a line or an analog input; `sda` and `scl` for a channel. */
+  terminals: map(text()),
+})
+
+const contacts = object({
+  count: number({ least: 1, whole: true }), maxAcV: notNegative, maxAcA: notNegative, maxDcV: notNegative, maxDcA: notNegative, origin,
+})
+
+const i2cDevice = object({
+  /** 7-bit address, e.g. `0x44`; `addressOption` names the option that chooses it. */
+  address: optional(text({ pattern: /^0x[0-7][0-9a-f]$/, called: '0x and two hex digits' })),
+  addressOption: optional(key),
+  maxClockHz: optional(positive),
+  /** Pull-up resistors on the part, SDA and SCL alike. */
+  pullUpOhm: optional(positive),
+  /** Of its pins and tracks. */
+  capacitancePf: optional(positive),
+  /** Holds SCL low while it thinks. */
+  stretchesClock: optional(flag),
+  /** How often it is asked, and how many bytes pass each time, address bytes included. */
+  poll: optional(object({ hz: positive, bytes: positive })),
+  when,
+}, { either: ['address', 'addressOption'] })
+
+const serialPort = object({
+  baud: positive,
+  /** Option that sets the rate, if it can be set. */
+  baudOption: optional(key),
+  /** `8N1`, `7E1` … */
+  frame: text({ pattern: /^[5-8][NEO][12]$/, called: 'data bits, parity, stop bits' }),
+  /** What the wires carry. `rs232` is inverted and goes negative. */
+  levels: optional(oneOf('logic', 'rs232')),
+  /** The part's own rate source: a controller's 16× (`sixteenth`) or 8× (`eighth`) divider of its clock. */
+  clock: optional(object({ sourceHz: positive, divider: oneOf('sixteenth', 'eighth'), origin })),
+  /** What it sends when busy. */
+  sendsBytesPerS: optional(positive),
+  /** Drops bytes without RTS/CTS. */
+  wantsFlowControl: optional(flag),
+  /** RS-485: the signal that turns the driver round; absent when the part turns by itself. */
+  directionSignal: optional(key),
+  when,
+})
+
+const strip = object({
+  bitsPerPixel: positive,
+  bitUs: positive,
+  pauseUs: notNegative,
+  pixelsOption: key,
+  /** Has a clock wire beside the data: any SPI speed will do. */
+  clocked: optional(flag),
+  origin,
+})
+
+const display = object({
+  sizeInch: positive,
+  width: positive,
+  height: positive,
+  bitsPerPixel: positive,
+  touch: oneOf('none', 'resistive', 'capacitive'),
+  picture: oneOf('SPI', 'I²C', 'video', 'flat cable'),
+  touchBy: oneOf('none', 'SPI', 'I²C', 'USB', 'flat cable'),
+  backlight: oneOf('none', 'line', 'PWM', 'button'),
+  driver: oneOf('overlay', 'own program', 'none needed', 'ready image'),
+  /** Most frames a second the glass itself shows. */
+  maxHz: optional(positive),
+})
+
+/** Where an add-on board sits and what it leaves free above it. */
+const seat = object({
+  from: position,
+  to: position,
+  /** The header comes out again on its top, so that another board or wires can sit there. */
+  passes: flag,
+  /** Choice option: with its value `long` the header's pins are so long that they come out above the board after all. */
+  passesOption: optional(key),
+  /** Count option by whose columns it may be shifted. */
+  shiftOption: optional(key),
+  /** Has an identity memory on positions 27 and 28; one board of a stack may. */
+  identity: optional(flag),
+  /** Must be the lowest or the topmost of a stack. */
+  wants: optional(oneOf('lowest', 'topmost')),
+})
+
+/** Parameters that an overlay line gets besides, by the signal whose place decides: signal → parameter → value. */
+const signalParams = map(map(text({ empty: true })))
+
+const partGroup = oneOf('sensing', 'showing', 'switching', 'sounding', 'talking', 'timing', 'moving', 'lighting', 'input', 'expanding')
+
+export const partShape = object({
+  id,
+  name: words,
+  summary: words,
+  group: partGroup,
+  options: optional(list(option, { unique: 'id' })),
+  signals: list(signal, { unique: 'id' }),
+  supplies: list(supply, { unique: 'id' }),
+  grounds: list(ground, { unique: 'id' }),
+  /** Plugs that go into the board's sockets; `wide` ones cover their neighbour. */
+  plugs: optional(list(object({ socket: oneOf('usb', 'video', 'fan', 'display'), wide: optional(flag), when }))),
+  i2c: optional(i2cDevice),
+  spi: optional(object({ maxClockHz: positive, mode: oneOf(0, 1, 2, 3), bytesPerS: optional(positive) })),
+  serial: optional(serialPort),
+  strip: optional(strip),
+  i2s: optional(object({ rates: list(positive, { least: 1 }), bits: positive, origin })),
+  matrix: optional(object({ rowsOption: key, columnsOption: key, diodesOption: key })),
+  display: optional(display),
+  offers: optional(list(offer, { unique: 'id' })),
+  contacts: optional(contacts),
+  isAddOn: optional(flag),
+  seat: optional(seat),
+  /** What the boot file needs for it; `{signal}` in a value is replaced by that signal's line, `{option:id}` by the option's value, `{select}` by the chip select number, `{bus}` by the bus number. */
+  boot: optional(list(bootNeedWith({ when, whenPlaced: optional(signalParams), whenOpen: optional(signalParams) }))),
+  /** How the kernel knows it; shipped parts have theirs in `core/overlays/bindings.ts`. */
+  kernel: optional(kernelBinding),
+  /** Device nodes or folders that appear; the same replacements hold. */
+  nodes: optional(list(object({ path: text(), what: words, when }))),
+  cautions,
+  leadM: optional(positive),
+  /** Made-up price in the maker's own currency, for comparing. */
+  price: optional(notNegative),
+})
+
+export type SignalRole = Of<typeof signalRole>
+export interface PwmNeed extends Of<typeof pwmNeed> {}
+export interface Signal extends Of<typeof signal> {}
+export interface Supply extends Of<typeof supply> {}
+export interface Ground extends Of<typeof ground> {}
+export interface PartOption extends Of<typeof option> {}
+export interface Offer extends Of<typeof offer> {}
+export interface Contacts extends Of<typeof contacts> {}
+export interface I2cDeviceFile extends Of<typeof i2cDevice> {}
+export interface SerialPortFile extends Of<typeof serialPort> {}
+export interface StripFile extends Of<typeof strip> {}
+export interface Display extends Of<typeof display> {}
+export interface Seat extends Of<typeof seat> {}
+export type SignalParams = Of<typeof signalParams>
+export type PartGroup = Of<typeof partGroup>
+export interface Part extends Of<typeof partShape> {}

@@ -1,0 +1,145 @@
+/** Supplies, what stands between a supply and its loads, and what a board's file says of its supply, its heat and its clocks. */
+import { flag, list, map, number, object, oneOf, optional, type Of } from '../../shape/shape'
+import { cautions, id, notNegative, origin, positive, share, words } from './common'
+
+const supplyKind = oneOf(
+  'adapter', 'usb-port', 'internal-usb', 'bench', 'din-rail', 'transformer', 'lithium', 'lead', 'solar-panel', 'power-bank', 'solar-battery',
+)
+
+/** The lead that belongs to a supply. Length one way; the return is counted as well. */
+const lead = object({
+  awg: number({ least: 0, most: 40 }),
+  lengthM: positive,
+  /** Both plugs together, there and back. */
+  contactOhm: notNegative,
+  plug: oneOf('micro-usb', 'usb-c', 'round', 'screw'),
+})
+
+export const supplyUnit = object({
+  id, name: words, summary: words,
+  kind: supplyKind,
+  /** Without load; V rms for a transformer. */
+  voltageV: positive,
+  currentMa: positive,
+  /** Inner resistance: how far the voltage falls as current is drawn. */
+  ohm: optional(notNegative),
+  /** Above its current it holds the current and lets the voltage fall. */
+  limitsCurrent: optional(flag),
+  /** Takes current back, as a battery does. */
+  takesBack: optional(flag),
+  /** Cannot be asked for more, whatever the plug: a port of another device. */
+  fixed: optional(flag),
+  /** What a USB-C source tells over its CC wire. */
+  advertisesMa: optional(positive),
+  cable: optional(lead),
+  /** Of a transformer's mains. */
+  hz: optional(positive),
+  /** Energy store behind it, if any. */
+  capacityMah: optional(positive),
+  /** Voltage at which the capacity counts. */
+  cellV: optional(positive),
+  efficiency: optional(share),
+  chemistry: optional(oneOf('lithium', 'lead')),
+  /** Part of the capacity that may be used, 1 where it is not given. */
+  usableShare: optional(share),
+  emptyV: optional(positive),
+  fullV: optional(positive),
+  /** What it draws for itself at its own output. */
+  selfUseMa: optional(notNegative),
+  /** Switches off when less than this is drawn for `lowLoadS`. */
+  lowLoadMa: optional(positive),
+  lowLoadS: optional(positive),
+  /** Solar panel: peak power. */
+  panelW: optional(positive),
+  origin,
+  /** Made-up price in the maker's own currency, for comparing. */
+  price: optional(notNegative),
+  cautions,
+})
+
+const powerItemKind = oneOf(
+  'cable', 'connector', 'fuse', 'fuse-resettable', 'diode', 'ideal-diode', 'switch', 'latch',
+  'linear', 'step-down', 'step-up', 'rectifier', 'capacitor', 'hub', 'load',
+)
+export const loadLaw = oneOf('power', 'current', 'resistance')
+const efficiencyPoint = object({ currentMa: positive, efficiency: share })
+
+export const powerItem = object({
+  id, name: words, summary: words,
+  kind: powerItemKind,
+  /** By name; which names a kind has and their units stand in `core/netlist/supply/kinds.ts`. */
+  figures: map(number()),
+  /** Converters: efficiency by output current. */
+  efficiency: optional(list(efficiencyPoint, { least: 2 })),
+  /** Loads: what stays the same as the voltage changes. */
+  law: optional(loadLaw),
+  origin,
+  price: optional(notNegative),
+  cautions,
+})
+
+/** The board's own supply circuit. */
+export const boardPower = object({
+  /** Socket, input fuse and track together. */
+  socketOhm: positive,
+  socketRatedMa: positive,
+  /** There is a fuse behind the socket; the header goes past it. */
+  fused: flag,
+  /** Least supply it starts with. */
+  leastSupplyMa: positive,
+  /** Below it on the 5 V rail the board gives the under-voltage sign. */
+  signV: positive,
+  /** Below it the board stops. */
+  leastV: positive,
+  usbOhm: positive,
+  /** With a smaller supply the USB sockets give less together. */
+  usbSmallSupply: optional(object({ belowMa: positive, budgetMa: positive, origin })),
+  rail3V3: oneOf('linear', 'step-down'),
+  rail3V3Efficiency: share,
+  rail3V3HeadroomV: notNegative,
+  /** One header position, contact and return. */
+  positionOhm: positive,
+  positionRatedMa: positive,
+  /** For a moment when power comes. */
+  inrushMa: notNegative,
+  /** From the call to shut down until it is safe to switch off. */
+  shutdownS: positive,
+  origin,
+})
+
+/** How warm the processor gets. */
+export const boardHeat = object({
+  /** Processor above the air, in K per W of its own heat, without a cooler. */
+  bareKw: positive,
+  /** Heat it stores, in J per K. */
+  storeJk: positive,
+  /** Part of the board's draw that becomes heat at the processor. */
+  chipShare: share,
+  /** Clocks fall from here on, hard at `stopsC`. */
+  slowsC: positive,
+  stopsC: positive,
+  origin,
+})
+
+/** What lower clocks and core voltage can do. */
+export const boardClocking = object({
+  coreMhz: positive,
+  leastMhz: positive,
+  coreV: positive,
+  /** Part of the draw above idle that goes with clock × voltage². */
+  dynamicShare: share,
+  /** Lowest step of 25 mV at which boards of this kind usually still run. */
+  stepsLeast: number({ most: 0, whole: true }),
+  origin,
+})
+
+export type SupplyKind = Of<typeof supplyKind>
+export interface Lead extends Of<typeof lead> {}
+export interface SupplyUnit extends Of<typeof supplyUnit> {}
+export type PowerItemKind = Of<typeof powerItemKind>
+export interface PowerItem extends Of<typeof powerItem> {}
+export interface EfficiencyPoint extends Of<typeof efficiencyPoint> {}
+export type LoadLaw = Of<typeof loadLaw>
+export interface BoardPower extends Of<typeof boardPower> {}
+export interface BoardHeat extends Of<typeof boardHeat> {}
+export interface BoardClocking extends Of<typeof boardClocking> {}

@@ -1,0 +1,181 @@
+/**
+ * The plan document: what the maker wants, and nothing that can be computed from it. Unknown fields are let through and kept.
+ * `docs/plan-format.md` says the same for people who write one by hand.
+ */
+import { boardShape } from '../catalogue/shapes/board'
+import { partShape } from '../catalogue/shapes/part'
+import {
+  depending, flag, list, map, nullable, number, object, oneOf, open, optional, startOf, starting, text, filled, withUnknown, type Of,
+} from '../shape/shape'
+import { keptWorksheet, powerShape, supplyChoice } from './power-shape'
+import { STAGE_IDS } from './stages'
+
+export const PLAN_FORMAT = 'voltaris-plan'
+export const PLAN_VERSION = 1
+
+export const PART_ID = /^[A-Za-z][A-Za-z0-9-]{0,39}$/
+export const TERMINAL_KEY = /^[A-Za-z][A-Za-z0-9-]{0,39}\.[A-Za-z0-9_-]{1,40}$/
+
+const freeText = text({ empty: true, most: 200_000 })
+const fileText = text({ empty: true, most: 1_000_000 })
+const said = text({ empty: true, most: 300 })
+const shortId = text({ most: 60 })
+const typeId = text({ most: 100 })
+const partId = text({ pattern: PART_ID, called: 'part id: a letter, then letters, digits and dashes' })
+const terminalKey = text({ pattern: TERMINAL_KEY, called: 'part.terminal' })
+const position = number({ least: 1, most: 100, whole: true })
+const when = text({ date: true })
+/** A record keyed by `part.terminal`. */
+const byTerminal = <T>(shape: Parameters<typeof map<T>>[0]) => map(shape, terminalKey)
+
+/** A load on a relay's contact. */
+const contactLoad = open({
+  contact: number({ least: 1, most: 64, whole: true }),
+  what: text({ empty: true, most: 200 }),
+  kind: oneOf('AC', 'DC'),
+  voltageV: number({ least: 0, most: 1000 }),
+  currentA: number({ least: 0, most: 1000 }),
+})
+
+const part = withUnknown({
+  /** Letters, digits and dashes; unique in the plan. */
+  id: partId,
+  /** A part of the catalogue. */
+  type: typeId,
+  name: said,
+  options: optional(map(text({ empty: true, most: 100 }))),
+  loads: optional(list(contactLoad, { most: 64 })),
+  notes: optional(freeText),
+})
+
+/** Where a terminal is wired: a header position, or another part's terminal such as `expander.A3`. */
+const assignment = open({
+  position: optional(position),
+  terminal: optional(terminalKey),
+  /** The maker set it: placement leaves it alone. */
+  fixed: optional(flag),
+}, { either: ['position', 'terminal'] })
+
+const ohm = number({ above: 0, most: 1e8 })
+/** What stands between a part's terminal and the place it is wired to. */
+const between = open({
+  kind: oneOf('divider', 'level-shifter', 'transistor', 'mosfet', 'opto-coupler', 'rs232-converter', 'pull-up'),
+  /** Pull-up: resistor from the wire to 3V3. */
+  ohm: depending('kind', 'pull-up', ohm, optional(ohm)),
+  /** Shifter: made for open-drain lines, or for push-pull ones of high speed. */
+  fit: optional(oneOf('open-drain', 'push-pull')),
+  /** Divider, from the driving side: resistor in the wire. */
+  upperOhm: depending('kind', 'divider', ohm, optional(ohm)),
+  /** Divider: resistor from the tap to ground. */
+  lowerOhm: depending('kind', 'divider', ohm, optional(ohm)),
+})
+
+/** An I²C bus that the kernel makes on two plain lines. */
+const softwareBus = open({
+  /** `i2c-soft-1` … */
+  id: text({ pattern: /^i2c-soft-[1-9]$/, called: 'i2c-soft-1 to i2c-soft-9' }),
+  /** Header positions. */
+  sda: position,
+  scl: position,
+})
+
+const bootFile = open({
+  path: optional(text({ most: 300 })),
+  /** The file as it is on the card, kept byte for byte. */
+  text: fileText,
+  /** `latin1` when the bytes were no UTF-8: one character is one byte. */
+  encoding: optional(oneOf('utf-8', 'latin1')),
+  /** The kernel command line, if the maker pasted it. */
+  commandLine: optional(text({ empty: true, most: 10_000 })),
+  /** How the file is written; told from its text where nothing is said. */
+  dialect: optional(oneOf('key-value', 'extlinux', 'environment')),
+  /** Which generation of image the card holds. */
+  image: optional(oneOf('older', 'newer')),
+  /** Files that the boot file includes, by name. */
+  includes: optional(map(fileText, text({ most: 300 }))),
+  /** Overlays of the maker's own: source text, or a blob in base64. */
+  overlays: optional(list(open({ name: text({ most: 200 }), kind: oneOf('source', 'blob'), content: fileText }), { most: 100 })),
+  /** A base tree of the maker's own, for rehearsing: a blob in base64. */
+  base: optional(open({ name: text({ most: 300 }), content: fileText })),
+  /** Parts whose lines are switched off. */
+  off: optional(list(partId, { most: 200 })),
+  /** Parts for which the overlay that Voltaris makes is loaded. */
+  made: optional(list(partId, { most: 200 })),
+  /** What happens to lines of parts that are off or gone. */
+  whenOff: optional(oneOf('comment', 'remove')),
+  /** The files before they were written, newest last. */
+  before: optional(list(open({ at: when, text: fileText, commandLine: optional(text({ empty: true, most: 10_000 })) }), { most: 20 })),
+})
+
+const wireChoice = open({ colour: optional(text({ most: 40 })), lengthM: optional(number({ above: 0, most: 100 })) })
+const build = open({
+  /** Wires done, by wire key. */
+  done: starting(list(text({ most: 200 })), []),
+  /** `part.terminal` → colour and length chosen by the maker. */
+  wires: starting(byTerminal(wireChoice), {}),
+})
+
+const scan = open({
+  id: shortId,
+  /** Bus the scan was made on, e.g. `i2c1`. */
+  bus: shortId,
+  text: freeText,
+  takenAt: when,
+})
+
+const logEntry = open({ id: shortId, at: when, stage: oneOf(...STAGE_IDS), text: freeText })
+
+export const planShape = withUnknown({
+  format: oneOf(PLAN_FORMAT),
+  version: oneOf(PLAN_VERSION),
+  name: text({ least: 1, most: 300 }),
+  story: optional(freeText),
+  notes: optional(freeText),
+  board: nullable(typeId),
+  supply: supplyChoice,
+  parts: list(part, { most: 200, unique: 'id' }),
+  /** `part.terminal` → place. */
+  assignments: byTerminal(assignment),
+  /** `part.terminal` → what stands between. */
+  between: starting(byTerminal(between), {}),
+  /** Header positions nobody may be placed on, with the maker's reason. */
+  reserved: starting(list(open({ position, reason: optional(said) }), { unique: 'position' }), []),
+  /** Limits replaced by the maker, by key, e.g. `board.lineMaxMa`. */
+  limits: starting(map(open({ value: number(), origin: optional(text({ most: 300 })) }), typeId), {}),
+  /** Which circuit serves a controller, where the board lets one choose: `{ "uart0": "full" }`. */
+  controllers: starting(map(shortId, shortId), {}),
+  /** Clock of a bus in Hz, by bus; what is not here runs at its usual speed. */
+  clocks: starting(map(number({ above: 0, most: 1e9 }), shortId), {}),
+  /** Buses made by the kernel on plain lines. */
+  softwareBuses: starting(list(softwareBus, { unique: 'id' }), []),
+  /** Add-on boards from the lowest up, by part; those not here follow in plan order. */
+  stack: starting(list(partId, { unique: true }), []),
+  /** Weights of placement replaced by the maker, by name. */
+  weights: starting(map(number({ least: 0, most: 1e5 }), shortId), {}),
+  /** Boards and parts of the maker's own, kept in the plan so that it stands by itself. */
+  own: filled(object({
+    boards: starting(list(boardShape, { most: 50, unique: 'id' }), []),
+    parts: starting(list(partShape, { most: 200, unique: 'id' }), []),
+  })),
+  /** How it is fed, cooled and clocked. */
+  power: filled(powerShape),
+  /** Worksheets that were used. */
+  worksheets: starting(list(keptWorksheet, { most: 200 }), []),
+  boot: starting(nullable(bootFile), null),
+  build: filled(build),
+  scans: starting(list(scan), []),
+  log: starting(list(logEntry), []),
+})
+
+/** The fields of a plan that have a value before anybody says anything. */
+export const firstFields = () => startOf(planShape)
+
+export interface Assignment extends Of<typeof assignment> {}
+export interface Between extends Of<typeof between> {}
+export interface ContactLoad extends Of<typeof contactLoad> {}
+export interface PlanPart extends Of<typeof part> {}
+export interface BootFile extends Of<typeof bootFile> {}
+export interface Scan extends Of<typeof scan> {}
+export interface LogEntry extends Of<typeof logEntry> {}
+export interface SoftwareBus extends Of<typeof softwareBus> {}
+export interface Plan extends Of<typeof planShape> {}

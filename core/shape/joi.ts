@@ -1,0 +1,74 @@
+/** The checker of a declaration. */
+import Joi from 'joi'
+import type { Fields, Rule, Shape } from './shape'
+
+type Is<K extends Rule['is']> = Extract<Rule, { is: K }>
+
+/** A Joi schema that lets through what the shape declares, with its starting values. Numbers and flags are never read out of texts. */
+export function joiOf(shape: Shape<unknown>): Joi.Schema {
+  const { rule } = shape
+  if (rule.is === 'depending') return dependingOf(rule)
+  let schema = ruleOf(rule)
+  if (shape.nullable) schema = schema.allow(null)
+  if (shape.start) return shape.start === 'fields' ? (schema as Joi.ObjectSchema).default() : schema.default(shape.start.value as object)
+  return shape.optional ? schema : schema.required()
+}
+
+const ruleOf = (rule: Exclude<Rule, Is<'depending'>>): Joi.Schema => {
+  switch (rule.is) {
+    case 'text': return textOf(rule)
+    case 'number': return numberOf(rule)
+    case 'flag': return Joi.boolean().strict()
+    case 'anything': return Joi.any()
+    case 'oneOf': return Joi.valid(...rule.values)
+    case 'list': return listOf(rule)
+    case 'map': return Joi.object().pattern(rule.key ? joiOf({ ...rule.key, optional: true }) : Joi.string(), joiOf({ ...rule.of, optional: true }))
+    case 'object': return objectOf(rule)
+    case 'choice': return choiceOf(rule)
+  }
+}
+
+function textOf({ least, most, empty, pattern, called, not, date }: Is<'text'>): Joi.Schema {
+  let schema = Joi.string()
+  if (empty) schema = schema.allow('')
+  if (least !== undefined) schema = schema.min(least)
+  if (most !== undefined) schema = schema.max(most)
+  if (pattern) schema = called ? schema.pattern(pattern, called) : schema.pattern(pattern)
+  if (date) schema = schema.isoDate()
+  return not ? schema.invalid(...not) : schema
+}
+
+function numberOf({ least, most, above, whole }: Is<'number'>): Joi.Schema {
+  let schema = Joi.number().strict()
+  if (whole) schema = schema.integer()
+  if (above !== undefined) schema = schema.greater(above)
+  if (least !== undefined) schema = schema.min(least)
+  return most === undefined ? schema : schema.max(most)
+}
+
+function listOf({ of, least, most, unique }: Is<'list'>): Joi.Schema {
+  let schema = Joi.array().items(joiOf({ ...of, optional: true }))
+  if (least !== undefined) schema = schema.min(least)
+  if (most !== undefined) schema = schema.max(most)
+  if (unique) schema = unique === true ? schema.unique() : schema.unique(unique)
+  return schema
+}
+
+const fieldsOf = (fields: Fields) => Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, joiOf(field)]))
+
+function objectOf({ fields, open, either }: Is<'object'>): Joi.ObjectSchema {
+  let schema = Joi.object(fieldsOf(fields))
+  if (either) schema = schema.xor(...either)
+  return open ? schema.unknown(true) : schema
+}
+
+function choiceOf({ by, variants, open }: Is<'choice'>): Joi.Schema {
+  const tags = Object.keys(variants)
+  return Joi.alternatives().conditional(`.${by}`, {
+    switch: tags.map(tag => ({ is: tag, then: Joi.object({ [by]: Joi.valid(tag), ...fieldsOf(variants[tag]!) }).unknown(open) })),
+    otherwise: Joi.object({ [by]: Joi.valid(...tags).required() }).unknown(true),
+  })
+}
+
+const dependingOf = ({ on, value, then, otherwise }: Is<'depending'>): Joi.Schema =>
+  Joi.when(on, { is: value, then: joiOf(then), otherwise: joiOf(otherwise) }) as unknown as Joi.Schema
