@@ -100,3 +100,38 @@ export function lived(plan: Plan, seed: number): Plan {
   const lines: Edit[] = next() < 0.3 ? [{ edit: 'edit-text', file: '', changes: [{ from: 0, to: 0, insert: pick(next, ['dtparam=i2c_arm=off\n', 'dtoverlay=gpio-fan,gpiopin=18\n', '[pi0]\ndtparam=spi=on\n[all]\n', 'dtoverlay=w1-gpoi\n', 'dtparam=audio=off\n']) }] }] : []
   return applyEdit(grown, { edit: 'all', edits: [...feeds, ...moves, ...lines] }).plan
 }
+
+const SUPPLIES = [...catalogue.supplies.keys()]
+const ITEMS = [...catalogue.powerItems.keys()]
+
+/** Any plan with any supply, any power items in its ways, figures of the maker's own, a store, heat, clocks, a scan: right or wrong. */
+export function worn(seed: number): Plan {
+  const next = random(seed * 15_485_863 + 31)
+  const bare = anyPlan(seed, 9)
+  const chance = (share: number) => next() < share
+  let plan = lived(written(placed(bare) ?? { ...bare, assignments: Object.fromEntries(bare.parts.flatMap(part =>
+    catalogue.parts.get(part.type)!.signals.filter(() => chance(0.6)).map(signal => [`${part.id}.${signal.id}`, { position: 1 + Math.floor(next() * 40) }]))) }), seed)
+  plan = { ...plan, supply: chance(0.95) ? { type: pick(next, SUPPLIES), ...chance(0.1) && { currentMa: 900 } } : null }
+  const consumers = ['@socket', '@cable', '@header', '@usb', ...plan.parts.flatMap(part => catalogue.parts.get(part.type)!.supplies.map(supply => `${part.id}.${supply.id}`))]
+  const edits: Edit[] = []
+  for (let i = 0; i < 6; i++) {
+    if (!chance(0.6)) continue
+    const id = `item${i}`
+    const from = pick(next, ['@supply', '@cable', '@5V', '@3V3', '@P2', '@usb', ...i ? [`item${i - 1}`] : []])
+    const type = chance(0.2) ? pick(next, SUPPLIES) : pick(next, ITEMS)
+    edits.push({ edit: 'add-node', node: { id, type, name: `Item ${i}`, ...chance(0.9) && { from }, ...chance(0.1) && { open: true } }, ...chance(0.8) && { before: pick(next, consumers) } })
+  }
+  if (chance(0.2)) edits.push({ edit: 'join', join: { from: 'item0', into: pick(next, ['@socket', '@5V', '@header']) } })
+  if (chance(0.3)) edits.push({ edit: 'set-figure', node: pick(next, ['@cable', '@supply', '@board']), figure: pick(next, ['lengthM', 'ohm', 'peakMa']), value: 2 })
+  if (chance(0.4)) edits.push({ edit: 'set-clock', bus: pick(next, ['i2c1', 'spi0', 'part0']), clockHz: pick(next, [10_000, 400_000, 1_000_000, 40_000_000]) })
+  if (chance(0.3)) edits.push({ edit: 'choose-circuit', controller: 'uart0', variant: pick(next, ['full', 'small', 'mini']) })
+  edits.push({ edit: 'set-power', power: {
+    store: { ...plan.power.store, hoursAsked: chance(0.5) ? 12 : null, panelW: chance(0.3) ? 20 : 0, temperatureC: chance(0.3) ? -5 : 20 },
+    heat: { ...plan.power.heat, load: pick(next, ['idle', 'typical', 'peak']), enclosure: pick(next, ['open', 'vented', 'closed']), cooler: pick(next, ['none', 'fins', 'active']), ambientC: pick(next, [20, 35, 50]), fan: chance(0.3) ? { mode: 'threshold', onC: 60, hysteresisC: 5 } : { mode: 'none' } },
+    clock: { coreMhz: chance(0.2) ? 900 : null, voltageSteps: chance(0.2) ? -4 : 0 },
+    steps: chance(0.4) ? [{ id: 'busy', name: 'Busy', base: 'typical', loads: { [pick(next, consumers)]: 'peak' }, open: [], seconds: 20 }] : [],
+  } })
+  if (chance(0.3)) edits.push({ edit: 'keep-scan', scan: { id: 's', bus: 'i2c1', takenAt: '2026-01-01T00:00:00Z', text: '     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n00:                         -- -- -- -- -- -- -- --\n10: -- -- -- -- -- -- -- -- -- -- -- -- -- -- -- --\n20: 20 -- -- -- -- -- -- -- -- -- -- -- -- -- -- --\n' } })
+  for (const part of plan.parts) if (catalogue.parts.get(part.type)!.contacts && chance(0.7)) edits.push({ edit: 'set-loads', id: part.id, loads: [{ contact: 1, what: 'Lamp', kind: chance(0.5) ? 'AC' : 'DC', voltageV: pick(next, [5, 12, 24, 230]), currentA: pick(next, [0.3, 2, 8]) }] })
+  return applyEdit(plan, { edit: 'all', edits }).plan
+}

@@ -38,7 +38,7 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
       : state.state === 'filtered' ? `Line ${state.line} says so, but under [${state.filter}], so it does not apply to this board, or not always` : `Line ${state.line} says ${state.found || 'on'} instead`
     return [{
       code: bus ? 'bus.not-enabled' : 'overlay.missing', id: `boot ${line}`, severity: 'caution', stages: ['boot', 'bringup'],
-      title: bus ? `${need.why.split(' for ')[0]} is not switched on` : `Not loaded: ${need.why}`,
+      title: bus ? `${need.why.split(/ for | with |,/)[0]} is not switched on` : `Not loaded: ${need.why}`,
       sentence: `${where}: without "${line}" ${bus ? 'the bus does not exist and nothing on it answers' : 'the driver does not start'}. Write it into the boot file and restart once.`,
       subjects,
       figures: [{ label: 'line', value: line, origin: 'board and part files' }],

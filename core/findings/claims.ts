@@ -19,7 +19,12 @@ function meaning(terminal: Terminal, facts: Facts): string {
   return terminal.key
 }
 
-const place = (terminal: Terminal) => terminal.place?.kind === 'header' ? `position ${terminal.place.position}` : terminal.place?.kind === 'terminal' ? `${terminal.place.owner.name} ${terminal.place.terminal}` : 'nowhere'
+/** Where a terminal is wired, in words. */
+function place({ place }: Terminal): string {
+  if (place?.kind === 'header') return `position ${place.position}`
+  if (place?.kind === 'terminal') return `${place.owner.name} ${place.terminal}`
+  return place ? `${place.text}, which is not there` : 'no place'
+}
 const called = (terminal: Terminal) => `${terminal.owner.name} ${terminal.label}`
 const releaseFix = (terminal: Terminal): Fix => ({ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] })
 const bound = (terminal: Terminal) => claimOf(terminal) !== undefined

@@ -194,7 +194,8 @@ export const powerProblems: Rule = evidence => evidence.power.report.problems.ma
 
 function problemFinding(problem: TreeProblem, evidence: Evidence): Finding {
   const { tree } = evidence.power
-  const nameOf = (id: NodeRef) => tree.byId.get(id)?.name ?? `"${id}"`
+  const ownerOf = (id: NodeRef) => id.endsWith('@wire') ? tree.byId.get(id.slice(0, -'@wire'.length))?.name : undefined
+  const nameOf = (id: NodeRef) => ownerOf(id) ?? tree.byId.get(id)?.name ?? `"${id}"`
   const finding = (code: string, about: string, severity: Finding['severity'], title: string, sentence: string, nodes: NodeRef[], more: Partial<Finding> = {}): Finding =>
     ({ code, id: `${code} ${about}`, severity, stages: ['power'], title, sentence, subjects: nodes.map(id => tree.byId.has(id) ? nodeSubject(tree.byId.get(id)!) : { node: id }), figures: [], fixes: [], ...more })
   switch (problem.kind) {

@@ -89,12 +89,14 @@ function worked(terminal: Terminal, most: Limit, least: Limit): { label: string,
   return []
 }
 
+/** With the minus sign of print. */
+const signed = (value: number) => String(value).replace('-', '−')
 const negative = ({ signal, between }: Terminal) => !between && signal?.outputLowV !== undefined && signal.outputLowV.value < LEAST_V
 
 /** Levels that go below ground, as RS-232 does. */
 export const levelNegative: Rule = ({ facts }) => facts.terminals.filter(onLine).filter(negative).map((terminal): Finding => ({
   code: 'level.negative', id: `level.negative ${terminal.key}`, severity: 'stop', stages: ['wiring'],
-  title: `${terminal.signal!.outputLowV!.value} V into ${whereIs(terminal)}`,
+  title: `${signed(terminal.signal!.outputLowV!.value)} V into ${whereIs(terminal)}`,
   sentence: `${called(terminal)} swings from ${terminal.signal!.outputLowV!.value} to ${terminal.signal!.outputHighV?.value ?? 0} V, and inverted: a line stands nothing below ground and the board is damaged. A divider does not help; put a converter between.`,
   subjects: [spot(terminal)],
   figures: [{ label: 'lowest', value: terminal.signal!.outputLowV!.value, unit: 'V', limit: LEAST_V, origin: terminal.signal!.outputLowV!.origin }],
