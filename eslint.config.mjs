@@ -5,6 +5,7 @@ export default withNuxt(
   {
     rules: {
       // A name for a declared shape: errors show it in place of all its fields.
+      '@stylistic/max-len': ['error', { code: 140, tabWidth: 2, ignoreRegExpLiterals: true }],
       '@typescript-eslint/no-empty-object-type': ['error', { allowInterfaces: 'with-single-extends' }],
     },
   },

@@ -10,11 +10,17 @@ export default defineVuetifyConfiguration({
     themes: {
       paper: {
         dark: false, variables: { ...common, 'border-color': '#2b2a26' },
-        colors: { 'background': '#faf8f3', 'surface': '#ffffff', 'primary': '#9c4a1f', 'secondary': '#24343b', 'error': '#a3163b', 'warning': '#7d5a00', 'success': '#2f6f55', 'on-background': '#1d2326', 'on-surface': '#1d2326', 'on-primary': '#ffffff' },
+        colors: {
+          'background': '#faf8f3', 'surface': '#ffffff', 'primary': '#9c4a1f', 'secondary': '#24343b', 'error': '#a3163b',
+          'warning': '#7d5a00', 'success': '#2f6f55', 'on-background': '#1d2326', 'on-surface': '#1d2326', 'on-primary': '#ffffff',
+        },
       },
       night: {
         dark: true, variables: { ...common, 'border-color': '#efe9dc' },
-        colors: { 'background': '#171d20', 'surface': '#20282c', 'primary': '#e0915f', 'secondary': '#93aab3', 'error': '#ff7f97', 'warning': '#e0b04a', 'success': '#7cc4a3', 'on-background': '#ece7dc', 'on-surface': '#ece7dc', 'on-primary': '#20130b' },
+        colors: {
+          'background': '#171d20', 'surface': '#20282c', 'primary': '#e0915f', 'secondary': '#93aab3', 'error': '#ff7f97',
+          'warning': '#e0b04a', 'success': '#7cc4a3', 'on-background': '#ece7dc', 'on-surface': '#ece7dc', 'on-primary': '#20130b',
+        },
       },
     },
   },

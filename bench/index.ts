@@ -25,22 +25,33 @@ function times(runs: number, work: (run: number) => void): number[] {
 
 const at = (sorted: number[], share: number) => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!
 const ms = (value: number) => `${value.toFixed(2)} ms`.padStart(12)
-const show = (name: string, sorted: number[]) => console.log(`${name.padEnd(62)} median ${ms(at(sorted, 0.5))}   95 % ${ms(at(sorted, 0.95))}`)
+const show = (name: string, sorted: number[]) =>
+  console.log(`${name.padEnd(62)} median ${ms(at(sorted, 0.5))}   95 % ${ms(at(sorted, 0.95))}`)
 
 const largest = [...demoPlans].sort((a, b) => b.parts.length - a.parts.length)[0]!
 /** Edits as they come from a person: an option, a position, a name. */
 const edited = (plan: Plan, run: number) => applyEdit(plan, run % 3 === 0
   ? { edit: 'set-option', id: plan.parts[0]!.id, option: 'address', value: run % 2 ? '0x21' : '0x20' }
-  : run % 3 === 1 ? { edit: 'assign', terminal: 'buffer.trig', to: { position: run % 2 ? 11 : 13 } } : { edit: 'rename', name: `run ${run}` }).plan
+  : run % 3 === 1
+    ? {
+        edit: 'assign', terminal: 'buffer.trig', to: { position: run % 2 ? 11 : 13 },
+      }
+    : { edit: 'rename', name: `run ${run}` }).plan
 
 const refresh = times(300, run => void evaluate(edited(largest, run), catalogue))
 show(`edit to findings, "${largest.name}", ${largest.parts.length} parts`, refresh)
-const single = times(300, run => void evaluate({ ...emptyPlan('One'), board: 'forty-classic', parts: [{ id: 'a', type: 'oled-i2c', name: `${run}` }] }, catalogue))
+const single = times(
+  300,
+  run => void evaluate({ ...emptyPlan('One'), board: 'forty-classic', parts: [{ id: 'a', type: 'oled-i2c', name: `${run}` }] }, catalogue),
+)
 show('edit to findings, one part', single)
 
 const fifteen: Plan = {
   ...emptyPlan('Fifteen'), board: 'forty-usb-c',
-  parts: ['oled-i2c', 'pressure-humidity-i2c', 'light-i2c', 'clock-cell-i2c', 'motion-i2c', 'analog-4-i2c', 'screen-spi-24', 'card-reader-spi', 'modem-serial', 'positioning-serial', 'probe-onewire', 'servo-small', 'fan-5v', 'strip-addressable', 'distance-echo-5v']
+  parts: [
+    'oled-i2c', 'pressure-humidity-i2c', 'light-i2c', 'clock-cell-i2c', 'motion-i2c', 'analog-4-i2c', 'screen-spi-24', 'card-reader-spi',
+    'modem-serial', 'positioning-serial', 'probe-onewire', 'servo-small', 'fan-5v', 'strip-addressable', 'distance-echo-5v',
+  ]
     .map((type, i) => ({ id: `p${i}`, type, name: type })),
 }
 const place = times(30, () => void placePlan(fifteen, catalogue, { scope: 'all' }))
@@ -61,6 +72,15 @@ const every = times(60, () => void solvePower(supply))
 show(`supply of ${solved.tree.nodes.length} nodes, all ${states} states`, every)
 const quarter = times(60, () => void solvePower(small))
 show(`supply of ${solvePower(small).tree.nodes.length} nodes, all ${states} states`, quarter)
-console.log(`\nsupply: share of the 50 ms allowed, all states, at the median: ${(at(every, 0.5) / 50).toFixed(2)}   200 nodes / 50 nodes: ${(at(every, 0.5) / at(quarter, 0.5)).toFixed(1)}`)
-console.log(`\nfifteen parts: share of the 100 ms allowed, at the median: ${(at(place, 0.5) / 100).toFixed(2)}   stress: share of the 2 s allowed: ${(at(wide, 0.5) / 2000).toFixed(2)}   stress / fifteen: ${(at(wide, 0.5) / at(place, 0.5)).toFixed(0)}`)
-console.log(`largest demo / one part: ${(at(refresh, 0.5) / at(single, 0.5)).toFixed(1)}   share of the 50 ms allowed, at 95 %: ${(at(refresh, 0.95) / 50).toFixed(2)}`)
+console.log(
+  `\nsupply: share of the 50 ms allowed, all states, at the median: ${(at(every, 0.5) / 50).toFixed(2)}   200 nodes / 50 nodes: `
+  + `${(at(every, 0.5) / at(quarter, 0.5)).toFixed(1)}`,
+)
+console.log(
+  `\nfifteen parts: share of the 100 ms allowed, at the median: ${(at(place, 0.5) / 100).toFixed(2)}   stress: share of the 2 s allowed: `
+  + `${(at(wide, 0.5) / 2000).toFixed(2)}   stress / fifteen: ${(at(wide, 0.5) / at(place, 0.5)).toFixed(0)}`,
+)
+console.log(
+  `largest demo / one part: ${(at(refresh, 0.5) / at(single, 0.5)).toFixed(1)}   share of the 50 ms allowed, at 95 %: `
+  + `${(at(refresh, 0.95) / 50).toFixed(2)}`,
+)

@@ -18,7 +18,10 @@ const BOARDS = [...catalogue.boards.keys()]
 /** A plan of so many parts, nothing placed. */
 function madeUp(next: () => number, least: number, most: number): Plan {
   const count = least + Math.floor(next() * (most - least + 1))
-  return { ...emptyPlan('Bench'), board: pick(next, BOARDS), supply: { type: 'adapter-5v-5a' }, parts: Array.from({ length: count }, (_, i) => ({ id: `p${i}`, type: pick(next, TYPES), name: `p${i}` })) }
+  return {
+    ...emptyPlan('Bench'), board: pick(next, BOARDS), supply: { type: 'adapter-5v-5a' },
+    parts: Array.from({ length: count }, (_, i) => ({ id: `p${i}`, type: pick(next, TYPES), name: `p${i}` })),
+  }
 }
 
 interface Run { plan: Plan, ms: number, ok: boolean, proved: boolean, cost: number }
@@ -39,7 +42,8 @@ const ms = (value: number) => `${value.toFixed(0)} ms`
 function show(name: string, runs: readonly Run[]): void {
   const placed = runs.filter(run => run.ok)
   const impossible = runs.filter(run => !run.ok)
-  console.log(`${name.padEnd(24)} placed ${String(placed.length).padStart(3)}: median ${ms(at(placed, 0.5))}, 95 % ${ms(at(placed, 0.95))}, worst ${ms(at(placed, 1))}, cut short ${placed.filter(run => !run.proved).length}`
+  console.log(`${name.padEnd(24)} placed ${String(placed.length).padStart(3)}: median ${ms(at(placed, 0.5))}, 95 % `
+    + `${ms(at(placed, 0.95))}, worst ${ms(at(placed, 1))}, cut short ${placed.filter(run => !run.proved).length}`
     + `   impossible ${String(impossible.length).padStart(3)}: median ${ms(at(impossible, 0.5))}, worst ${ms(at(impossible, 1))}`)
 }
 
@@ -69,4 +73,7 @@ for (const run of usual.filter(({ ok, plan }) => ok && !plan.parts.some(part => 
   ratios.push(took / run.ms)
 }
 ratios.sort((a, b) => a - b)
-console.log(`HiGHS on ${ratios.length} of the same: the same least cost ${same}, not done within ${MOST_S} s ${cut}; its time / ours: median ${ratios[ratios.length >> 1]?.toFixed(0)}, least ${ratios[0]?.toFixed(1)}, most ${ratios.at(-1)?.toFixed(0)}`)
+console.log(
+  `HiGHS on ${ratios.length} of the same: the same least cost ${same}, not done within ${MOST_S} s ${cut}; its time / ours: median `
+  + `${ratios[ratios.length >> 1]?.toFixed(0)}, least ${ratios[0]?.toFixed(1)}, most ${ratios.at(-1)?.toFixed(0)}`,
+)

@@ -6,7 +6,9 @@ import { readArguments, UnusableInput } from './input'
 /** Prints the wire list in the order of connecting and the parts list; 1 when something stops the building. */
 export function build(args: string[]): number {
   const { plan, values } = readArguments(args, { json: { type: 'boolean' }, wires: { type: 'boolean' }, parts: { type: 'boolean' } })
-  if ([values.json, values.wires, values.parts].filter(Boolean).length > 1) throw new UnusableInput('voltaris build: one of --json, --wires and --parts at a time.')
+  if ([values.json, values.wires, values.parts].filter(Boolean).length > 1) {
+    throw new UnusableInput('voltaris build: one of --json, --wires and --parts at a time.')
+  }
   const { wires, partsList, findings } = evaluate(plan, shippedCatalogue)
   const here = findings.filter(finding => finding.stages.includes('build'))
   if (values.json) console.log(JSON.stringify({ wires, partsList, findings: here }, null, 2))

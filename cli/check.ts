@@ -12,7 +12,9 @@ export function check(args: string[]): number {
     console.log(plan.name)
     for (const finding of report.findings) console.log(inWords(finding))
     for (const rail of report.power.rails)
-      console.log(`${rail.rail}: ${Math.round(rail.peakMa)} mA at peak, ${Math.round(rail.typicalMa)} typical, of ${rail.availableMa ?? '?'} mA`)
+      console.log(
+        `${rail.rail}: ${Math.round(rail.peakMa)} mA at peak, ${Math.round(rail.typicalMa)} typical, of ${rail.availableMa ?? '?'} mA`,
+      )
     const { stops, cautions, notes } = report.counts
     console.log(`${stops} stops, ${cautions} cautions, ${notes} notes`)
   }

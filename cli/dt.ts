@@ -43,17 +43,31 @@ function profileInWords(profile: BoardProfile): string {
   return [
     `${profile.model || 'no model'} (${profile.compatible.join(', ')})`,
     profile.hasSymbols ? `${profile.labels.length} labels that overlays can name` : 'built without labels: overlays can only go on by path',
-    `pin groups: ${profile.groups.length}${profile.bindings.length ? ` (${profile.bindings.join(', ')})` : ''}; named lines: ${named.length}`,
-    ...profile.controllers.map(({ kind, labels, path, status, groups, device }) => `${kind.padEnd(8)} ${status.padEnd(8)} ${(labels[0] ?? '-').padEnd(16)} ${path}${device ? `  ${device}` : ''}${groups.length ? `  ${groups.flatMap(group => group.pins.map(pin => pin.name)).join(' ')}` : ''}`),
+    `pin groups: ${profile.groups.length}${profile.bindings.length ? ` (${profile.bindings.join(', ')})` : ''}; named lines: `
+    + `${named.length}`,
+    ...profile.controllers.map(({ kind, labels, path, status, groups, device }) =>
+      `${kind.padEnd(8)} ${status.padEnd(8)} ${(labels[0] ?? '-').padEnd(16)} `
+      + `${path}${device ? `  ${device}` : ''}${groups.length
+        ? `  ${groups.flatMap(group => group.pins.map(pin => pin.name)).join(' ')}`
+        : ''}`),
     '',
   ].join('\n')
 }
 
-/** Device tree work: compile, decompile, apply, board, base, overlay. 1 when an overlay does not go onto the base, 2 for files that cannot be used. */
+/**
+ * Device tree work: compile, decompile, apply, board, base, overlay. 1 when an overlay does not go onto the base, 2 for files that cannot
+ * be used.
+ */
 export function dt(args: string[]): number {
   let parsed
   try {
-    parsed = parseArgs({ args, allowPositionals: true, options: { output: { type: 'string', short: 'o' }, symbols: { type: 'boolean', short: '@' }, positions: { type: 'string' }, json: { type: 'boolean' }, part: { type: 'string' } } })
+    parsed = parseArgs({
+      args, allowPositionals: true,
+      options: {
+        output: { type: 'string', short: 'o' }, symbols: { type: 'boolean', short: '@' }, positions: { type: 'string' },
+        json: { type: 'boolean' }, part: { type: 'string' },
+      },
+    })
   }
   catch (error) {
     throw new UnusableInput(`voltaris: ${(error as Error).message}`)
@@ -81,7 +95,12 @@ export function dt(args: string[]): number {
           return null
         }
       }
-      put(working(file, () => writeBlob(compileText(read(file).toString('utf8'), { symbols: symbols === true, file: basename(file), files: { read: beside } }))))
+      put(working(
+        file,
+        () => writeBlob(compileText(
+          read(file).toString('utf8'), { symbols: symbols === true, file: basename(file), files: { read: beside } },
+        )),
+      ))
       return 0
     }
     case 'decompile':
@@ -121,7 +140,9 @@ export function dt(args: string[]): number {
     case 'base': {
       const id = one()
       const board = shippedCatalogue.boards.get(id)
-      if (!board) throw new UnusableInput(`voltaris dt base: there is no board "${id}". Boards: ${[...shippedCatalogue.boards.keys()].join(', ')}.`)
+      if (!board) {
+        throw new UnusableInput(`voltaris dt base: there is no board "${id}". Boards: ${[...shippedCatalogue.boards.keys()].join(', ')}.`)
+      }
       put(output?.endsWith('.dtb') ? writeBlob(compileText(baseSource(board), { symbols: true })) : baseSource(board))
       return 0
     }
@@ -129,7 +150,11 @@ export function dt(args: string[]): number {
       const facts = gatherFacts(readPlanFile(one()), shippedCatalogue)
       const { part } = parsed.values
       const owner = part === undefined ? null : facts.parts.find(entry => entry.id === part)
-      if (part !== undefined && !owner) throw new UnusableInput(`voltaris dt overlay: the plan has no part "${part}". Parts: ${facts.parts.map(entry => entry.id).join(', ')}.`)
+      if (part !== undefined && !owner) {
+        throw new UnusableInput(
+          `voltaris dt overlay: the plan has no part "${part}". Parts: ${facts.parts.map(entry => entry.id).join(', ')}.`,
+        )
+      }
       const overlays = owner ? [overlayForPart(facts, owner)] : overlaysForParts(facts)
       for (const overlay of overlays) {
         if (!overlay.ok) console.error(`${overlay.partId}: ${overlay.why}`)
@@ -143,6 +168,8 @@ export function dt(args: string[]): number {
       return overlays.every(overlay => overlay.ok) ? 0 : 1
     }
     default:
-      throw new UnusableInput(`voltaris dt: ${verb ? `there is no "${verb}"` : 'say what to do'}: compile, decompile, apply, board, base or overlay.`)
+      throw new UnusableInput(
+        `voltaris dt: ${verb ? `there is no "${verb}"` : 'say what to do'}: compile, decompile, apply, board, base or overlay.`,
+      )
   }
 }

@@ -1,5 +1,7 @@
 #!/usr/bin/env node
-/** `npm run -s voltaris -- check|place|power|build|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input. */
+/**
+ * `npm run -s voltaris -- check|place|power|build|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input.
+ */
 import { boot } from './boot'
 import { build } from './build'
 import { check } from './check'

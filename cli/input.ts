@@ -31,6 +31,9 @@ export function readPlanFile(file: string): Plan {
     throw new UnusableInput(`voltaris: ${file} cannot be read: ${(error as Error).message}`)
   }
   const read = readPlanText(text)
-  if (!read.ok) throw new UnusableInput(read.problems.map(problem => `${file}: ${problem.path ? `${problem.path}: ` : ''}${problem.message}`).join('\n'))
+  if (!read.ok) {
+    throw new UnusableInput(read.problems.map(problem => `${file}: ${problem.path ? `${problem.path}: ` : ''}${problem.message}`)
+      .join('\n'))
+  }
   return read.plan
 }

@@ -24,6 +24,8 @@ export function place(args: string[]): number {
     console.log(`cost ${String(result.powerCost).padStart(8)}  supplies and grounds`)
     for (const terminal of result.leftOut) console.log(`left out: ${terminal}`)
   }
-  if (result.ok && values.write !== undefined) writeFileSync(values.write, writePlanText(applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan))
+  if (result.ok && values.write !== undefined) {
+    writeFileSync(values.write, writePlanText(applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan))
+  }
   return result.ok ? 0 : 1
 }

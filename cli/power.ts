@@ -12,8 +12,15 @@ export function power(args: string[]): number {
   else {
     console.log(plan.name)
     for (const state of report.power.states) printState(state, report)
-    for (const { name, hours, meanW } of report.power.stores) console.log(`${name}: ${hours === null ? 'nothing is drawn' : `${hours.toFixed(1)} h at ${meanW.toFixed(2)} W`}`)
-    if (report.power.heat) console.log(`processor: ${report.power.heat.hottestC.toFixed(0)} °C at most, ${report.power.heat.slowsAtS === null ? 'clocks hold' : `clocks fall after ${report.power.heat.slowsAtS} s`}`)
+    for (const { name, hours, meanW } of report.power.stores) {
+      console.log(`${name}: ${hours === null ? 'nothing is drawn' : `${hours.toFixed(1)} h at ${meanW.toFixed(2)} W`}`)
+    }
+    if (report.power.heat) {
+      console.log(
+        `processor: ${report.power.heat.hottestC.toFixed(0)} °C at most, `
+        + `${report.power.heat.slowsAtS === null ? 'clocks hold' : `clocks fall after ${report.power.heat.slowsAtS} s`}`,
+      )
+    }
     for (const { severity, code, title } of findings) console.log(`${severity}  ${code}  ${title}`)
   }
   return findings.some(finding => finding.severity === 'stop') ? 1 : 0
@@ -23,6 +30,9 @@ function printState({ label, ok, carriedShare, nodes }: PowerState, { power: { n
   console.log(`\n${label}${ok ? '' : `: no operating point, ${Math.round(carriedShare * 100)} % of the load can be carried`}`)
   for (const node of tree) {
     const { voltageV, currentMa, powerMw } = nodes[node.id]!
-    console.log(`  ${node.id.padEnd(26)} ${voltageV.toFixed(3).padStart(8)} V ${currentMa.toFixed(1).padStart(9)} mA ${powerMw.toFixed(0).padStart(8)} mW  ${node.name}`)
+    console.log(
+      `  ${node.id.padEnd(26)} ${voltageV.toFixed(3).padStart(8)} V ${currentMa.toFixed(1).padStart(9)} mA `
+      + `${powerMw.toFixed(0).padStart(8)} mW  ${node.name}`,
+    )
   }
 }

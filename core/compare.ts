@@ -31,16 +31,20 @@ export function comparedOf(plan: Plan, catalogue: Catalogue, arrangement: Arrang
   const mine = findings.filter(finding => finding.stages[0] === 'power' || finding.subjects.some(subject => subject.node !== undefined))
   const state = (id: string) => power.states.find(entry => entry.id === id)!
   const fed = !power.assumed && '@5V' in state('typical').nodes
-  const tightest = [...power.sources].filter(source => source.peakMa > 0).sort((a, b) => (a.availableMa - a.peakMa) / a.availableMa - (b.availableMa - b.peakMa) / b.availableMa)[0]
+  const tightest = [...power.sources].filter(source => source.peakMa > 0)
+    .sort((a, b) => (a.availableMa - a.peakMa) / a.availableMa - (b.availableMa - b.peakMa) / b.availableMa)[0]
   const typical = state('typical')
   return {
     name: arrangement.name, price: power.price, hours: power.hours,
-    spareMa: tightest ? tightest.availableMa - tightest.peakMa : null, spareShare: tightest ? 1 - tightest.peakMa / tightest.availableMa : null,
+    spareMa: tightest ? tightest.availableMa - tightest.peakMa : null,
+    spareShare: tightest ? 1 - tightest.peakMa / tightest.availableMa : null,
     typicalV: fed ? typical.nodes['@5V']!.voltageV : null, peakV: fed ? state('peak').nodes['@5V']!.voltageV : null,
     typicalW: power.sources.reduce((sum, source) => sum + typical.nodes[source.node]!.powerMw, 0) / 1000,
     lossW: power.nodes.filter(node => node.role === 'path').reduce((sum, node) => sum + typical.nodes[node.id]!.powerMw, 0) / 1000,
-    stops: mine.filter(finding => finding.severity === 'stop').length, cautions: mine.filter(finding => finding.severity === 'caution').length,
-    usbMa: power.rails.find(rail => rail.rail === 'USB')?.availableMa ?? null, onlyHere: [], titles: mine.filter(finding => finding.severity !== 'note').map(finding => finding.title),
+    stops: mine.filter(finding => finding.severity === 'stop').length,
+    cautions: mine.filter(finding => finding.severity === 'caution').length,
+    usbMa: power.rails.find(rail => rail.rail === 'USB')?.availableMa ?? null, onlyHere: [],
+    titles: mine.filter(finding => finding.severity !== 'note').map(finding => finding.title),
   }
 }
 
@@ -48,7 +52,9 @@ export function comparedOf(plan: Plan, catalogue: Catalogue, arrangement: Arrang
 export function compareArrangements(plan: Plan, catalogue: Catalogue, a: Arrangement, b: Arrangement): [Compared, Compared] {
   const left = comparedOf(plan, catalogue, a)
   const right = comparedOf(plan, catalogue, b)
-  const side = ({ titles, ...figures }: typeof left, other: typeof left): Compared => ({ ...figures, onlyHere: titles.filter(title => !other.titles.includes(title)) })
+  const side = ({ titles, ...figures }: typeof left, other: typeof left): Compared => ({
+    ...figures, onlyHere: titles.filter(title => !other.titles.includes(title)),
+  })
   return [side(left, right), side(right, left)]
 }
 

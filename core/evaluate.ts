@@ -100,14 +100,17 @@ function placementsOf(facts: Facts): PlacedTerminal[] {
 
 function linesOf(facts: Facts): Report['lines'] {
   const lines = facts.board?.header.filter(entry => entry.kind === 'line') ?? []
-  return { used: lines.filter(entry => facts.atPosition.has(entry.position)).length, available: lines.filter(entry => !entry.identity).length }
+  return {
+    used: lines.filter(entry => facts.atPosition.has(entry.position)).length, available: lines.filter(entry => !entry.identity).length,
+  }
 }
 
 function busesOf(facts: Facts): BusReport[] {
   return facts.buses.map(bus => ({
     id: bus.id, kind: bus.kind, label: bus.label,
     partIds: [...new Set(facts.groups.filter(group => group.bus?.id === bus.id).map(group => group.owner.id))],
-    addresses: facts.devices.filter(device => device.busId === bus.id).map(device => ({ address: device.address, partId: device.owner.id })),
+    addresses: facts.devices.filter(device => device.busId === bus.id)
+      .map(device => ({ address: device.address, partId: device.owner.id })),
   }))
 }
 
@@ -117,16 +120,25 @@ export function countsOf(findings: readonly Finding[]): Counts {
 }
 
 function stageCountsOf(findings: readonly Finding[]): Report['stageCounts'] {
-  return Object.fromEntries(STAGE_IDS.map(stage => [stage, countsOf(findings.filter(finding => finding.stages.includes(stage)))])) as Report['stageCounts']
+  return Object.fromEntries(STAGE_IDS.map(stage => [
+    stage, countsOf(findings.filter(finding => finding.stages.includes(stage))),
+  ])) as Report['stageCounts']
 }
 
 /** Whether the maker has put anything into a stage that it could judge. */
 const TOUCHED: Readonly<Record<StageId, (plan: Plan) => boolean>> = {
   board: plan => !!plan.board, parts: plan => plan.parts.length > 0, wiring: plan => Object.keys(plan.assignments).length > 0,
-  power: plan => !!plan.supply, boot: plan => !!plan.boot, build: plan => plan.build.done.length > 0, bringup: plan => plan.scans.length > 0,
+  power: plan => !!plan.supply, boot: plan => !!plan.boot, build: plan => plan.build.done.length > 0,
+  bringup: plan => plan.scans.length > 0,
 }
 
 function stagesOf(plan: Plan, counts: Report['stageCounts']): Report['stages'] {
-  const state = (stage: StageId): StageState => counts[stage].stops ? 'stop' : counts[stage].cautions ? 'caution' : TOUCHED[stage](plan) ? 'clear' : 'untouched'
+  const state = (stage: StageId): StageState => counts[stage].stops
+    ? 'stop'
+    : counts[stage].cautions
+      ? 'caution'
+      : TOUCHED[stage](plan)
+        ? 'clear'
+        : 'untouched'
   return Object.fromEntries(STAGE_IDS.map(stage => [stage, state(stage)])) as Report['stages']
 }

@@ -5,5 +5,7 @@ import { SIGNAL_WORKSHEET_NAMES, USUAL_SIGNAL_WORKSHEETS, type SignalWorksheet }
 export type Worksheet = SignalWorksheet | PowerWorksheet
 export type WorksheetKind = Worksheet['kind']
 
-export const USUAL_WORKSHEETS: Readonly<{ [Kind in WorksheetKind]: Extract<Worksheet, { kind: Kind }> }> = { ...USUAL_SIGNAL_WORKSHEETS, ...USUAL_POWER_WORKSHEETS }
+export const USUAL_WORKSHEETS: Readonly<{ [Kind in WorksheetKind]: Extract<Worksheet, { kind: Kind }> }> = {
+  ...USUAL_SIGNAL_WORKSHEETS, ...USUAL_POWER_WORKSHEETS,
+}
 export const WORKSHEET_NAMES: Readonly<Record<WorksheetKind, string>> = { ...SIGNAL_WORKSHEET_NAMES, ...POWER_WORKSHEET_NAMES }

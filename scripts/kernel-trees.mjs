@@ -25,7 +25,10 @@ function trees() {
   if (process.argv[2]) return process.argv[2]
   const folder = mkdtempSync(join(tmpdir(), 'kernel-trees-'))
   for (const part of ['lists/partial', 'cache/archives/partial', 'files']) mkdirSync(join(folder, part), { recursive: true })
-  const apt = ['-o', 'APT::Architecture=arm64', '-o', 'APT::Architectures=arm64', '-o', `Dir::State::Lists=${join(folder, 'lists')}`, '-o', `Dir::Cache=${join(folder, 'cache')}`]
+  const apt = [
+    '-o', 'APT::Architecture=arm64', '-o', 'APT::Architectures=arm64', '-o', `Dir::State::Lists=${join(folder, 'lists')}`, '-o',
+    `Dir::Cache=${join(folder, 'cache')}`,
+  ]
   run('apt-get', [...apt, 'update'])
   const [, kernel] = /Depends: (linux-image-\S+)/.exec(run('apt-cache', [...apt, 'depends', 'linux-image-arm64'])) ?? []
   if (!kernel) throw new Error('linux-image-arm64 names no kernel package')
@@ -35,11 +38,14 @@ function trees() {
   return join(folder, 'files')
 }
 
-const all = readdirSync(trees(), { recursive: true, withFileTypes: true }).filter(entry => entry.isFile() && entry.name.endsWith('.dtb')).map(entry => join(entry.parentPath ?? entry.path, entry.name)).sort()
+const all = readdirSync(trees(), { recursive: true, withFileTypes: true }).filter(entry => entry.isFile() && entry.name.endsWith('.dtb'))
+  .map(entry => join(entry.parentPath ?? entry.path, entry.name))
+  .sort()
 if (!all.length) throw new Error('there is no .dtb in it')
 const scratch = mkdtempSync(join(tmpdir(), 'kernel-trees-run-'))
 const same = (a, b) => a.name === b.name && a.properties.length === b.properties.length && a.children.length === b.children.length
-  && a.properties.every((property, i) => property.name === b.properties[i].name && Buffer.compare(property.value, b.properties[i].value) === 0)
+  && a.properties.every((property, i) =>
+    property.name === b.properties[i].name && Buffer.compare(property.value, b.properties[i].value) === 0)
   && a.children.every((child, i) => same(child, b.children[i]))
 let [ours, theirs, failed, bytes, boards] = [0, 0, 0, 0, 0]
 for (const [i, file] of all.entries()) {
@@ -69,6 +75,11 @@ for (const [i, file] of all.entries()) {
 }
 console.log(`${boards} of them read as boards with controllers and the pins of their groups`)
 const sampled = Math.ceil(all.length / 10)
-console.log(`${all.length} trees, ${(bytes / 1e6).toFixed(1)} MB: ${all.length - failed} equal after reading, printing and compiling, ${failed} not`)
-console.log(`a tree: ${(ours / all.length).toFixed(2)} ms here in one warm process, ${(theirs / sampled).toFixed(2)} ms by dtc as two processes; ratio ${((ours / all.length) / (theirs / sampled)).toFixed(2)}`)
+console.log(
+  `${all.length} trees, ${(bytes / 1e6).toFixed(1)} MB: ${all.length - failed} equal after reading, printing and compiling, ${failed} not`,
+)
+console.log(
+  `a tree: ${(ours / all.length).toFixed(2)} ms here in one warm process, ${(theirs / sampled).toFixed(2)} ms by dtc as two processes; `
+  + `ratio ${((ours / all.length) / (theirs / sampled)).toFixed(2)}`,
+)
 process.exitCode = failed ? 1 : 0

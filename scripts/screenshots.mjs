@@ -8,7 +8,13 @@ import { root } from './setup.mjs'
 const address = process.argv[2] ?? 'http://127.0.0.1:4173/'
 const folder = join(root, 'docs', 'screenshots')
 mkdirSync(folder, { recursive: true })
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 const shot = async (name) => {
   await page.mouse.move(640, 4)

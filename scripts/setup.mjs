@@ -29,7 +29,9 @@ export function ensurePackages() {
 /** Catalogue list and Nuxt's own types, both made from the sources. */
 export function prepareSources() {
   run(process.execPath, ['scripts/catalogue-index.mjs'])
-  if (!existsSync(join(root, '.nuxt', 'tsconfig.app.json'))) run(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: ['ignore', 'ignore', 'inherit'] })
+  if (!existsSync(join(root, '.nuxt', 'tsconfig.app.json'))) {
+    run(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: ['ignore', 'ignore', 'inherit'] })
+  }
 }
 
 const PROGRAMS = [
@@ -60,7 +62,10 @@ export function ensureBuild() {
   const sources = execFileSync(process.execPath, ['scripts/fingerprint.mjs'], { cwd: root, encoding: 'utf8' })
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === sources) return
   console.log('building')
-  run(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'build', '--logLevel', 'silent'], { env: { ...process.env, NODE_ENV: 'production' } })
+  run(
+    process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'build', '--logLevel', 'silent'],
+    { env: { ...process.env, NODE_ENV: 'production' } },
+  )
   writeFileSync(stamp, sources)
 }
 

@@ -38,8 +38,10 @@ const json = name => JSON.parse(readFileSync(join(reports, name), 'utf8'))
 
 step('lint', bin('eslint'), ['.'])
 step('types', 'npm', ['run', '-s', 'types'])
-step('unit and reference', bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`],
-  () => ({ passed: json('unit.json').numPassedTests, failed: json('unit.json').numFailedTests }))
+step('unit and reference', bin('vitest'), [
+  'run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`,
+],
+() => ({ passed: json('unit.json').numPassedTests, failed: json('unit.json').numFailedTests }))
 ensureBuild()
 step('end to end', bin('playwright'), ['test', '--reporter=list,json'], () => {
   const { expected, unexpected, flaky } = json('e2e.json').stats

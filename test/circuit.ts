@@ -24,13 +24,21 @@ export function currentsOf(element: Element, at: (joint: string) => number): { i
       return { inMa: law === 'power' ? currentMa * ratedV / v : currentMa, outMa: 0 }
     }
     case 'regulator': {
-      const goal = Math.max(0, element.headroomV === undefined ? element.setV : Math.min(element.setV, at(element.from) - element.headroomV))
+      const goal = Math.max(0, element.headroomV === undefined
+        ? element.setV
+        : Math.min(element.setV, at(element.from) - element.headroomV))
       const outMa = Math.max(0, goal - at(element.to)) / element.ohm * 1000
       if (!element.efficiency) return { inMa: outMa + element.quiescentMa, outMa }
       const points = element.efficiency
       const next = points.findIndex(point => point.currentMa >= outMa)
-      const [a, b] = next === 0 ? [points[0]!, points[0]!] : next < 0 ? [points.at(-1)!, points.at(-1)!] : [points[next - 1]!, points[next]!]
-      const eta = a === b ? a.efficiency : a.efficiency + (b.efficiency - a.efficiency) * (outMa - a.currentMa) / (b.currentMa - a.currentMa)
+      const [a, b] = next === 0
+        ? [points[0]!, points[0]!]
+        : next < 0
+          ? [points.at(-1)!, points.at(-1)!]
+          : [points[next - 1]!, points[next]!]
+      const eta = a === b
+        ? a.efficiency
+        : a.efficiency + (b.efficiency - a.efficiency) * (outMa - a.currentMa) / (b.currentMa - a.currentMa)
       return { inMa: goal * outMa / (eta * at(element.from)) + element.quiescentMa, outMa }
     }
   }

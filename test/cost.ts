@@ -9,18 +9,27 @@ import { catalogue } from './plans'
 type Places = Record<string, string>
 
 /** The shipped weights, written out again so that a changed table is noticed. */
-const W = { clash: 1000, leftOut: 400, share: 200, unsafe: 80, console: 40, made: 25, instance: 20, moves: 15, stripOnSpi: 12, defaultFunction: 5, strap: 3, way: 1, otherFunction: 0.5, apart: 0.4, far: 0.06, order: 0.04 }
+const W = {
+  clash: 1000, leftOut: 400, share: 200, unsafe: 80, console: 40, made: 25, instance: 20, moves: 15, stripOnSpi: 12, defaultFunction: 5,
+  strap: 3, way: 1, otherFunction: 0.5, apart: 0.4, far: 0.06, order: 0.04,
+}
 
 const column = (ref: string) => Math.ceil(Number(ref.slice(1)) / 2) - 1
-const KINDS: Record<string, string[]> = { i2c: ['i2c'], spi: ['spi'], serial: ['serial'], i2s: ['i2s'], pwm: ['pwm'], strip: ['pwm', 'spi'] }
+const KINDS: Record<string, string[]> = {
+  i2c: ['i2c'], spi: ['spi'], serial: ['serial'], i2s: ['i2s'], pwm: ['pwm'], strip: ['pwm', 'spi'],
+}
 const WANTS: Record<string, string[]> = {
-  'i2c.sda': ['sda'], 'i2c.scl': ['scl'], 'spi.clock': ['clock'], 'spi.mosi': ['mosi'], 'spi.miso': ['miso'], 'spi.select': ['select0', 'select1', 'select2'],
-  'serial.tx': ['rx'], 'serial.rx': ['tx'], 'serial.rts': ['cts'], 'serial.cts': ['rts'], 'i2s.clock': ['clock'], 'i2s.frame': ['frame'], 'i2s.dataIn': ['dataIn'], 'i2s.dataOut': ['dataOut'], 'pwm': ['out'], 'strip': ['out', 'mosi'],
+  'i2c.sda': ['sda'], 'i2c.scl': ['scl'], 'spi.clock': ['clock'], 'spi.mosi': ['mosi'], 'spi.miso': ['miso'],
+  'spi.select': ['select0', 'select1', 'select2'],
+  'serial.tx': ['rx'], 'serial.rx': ['tx'], 'serial.rts': ['cts'], 'serial.cts': ['rts'], 'i2s.clock': ['clock'], 'i2s.frame': ['frame'],
+  'i2s.dataIn': ['dataIn'], 'i2s.dataOut': ['dataOut'], 'pwm': ['out'], 'strip': ['out', 'mosi'],
 }
 
 /** True when some controller can serve the signal at this place. */
 export function mayServe(board: Board, signal: Signal, ref: string): boolean {
-  return signal.role === 'line' || signal.role === 'onewire' || busOf(board, KINDS[signal.role.includes('.') ? signal.role.split('.')[0]! : signal.role]!, [[signal, ref]]) !== null
+  return signal.role === 'line' || signal.role === 'onewire' || busOf(board, KINDS[signal.role.includes('.')
+    ? signal.role.split('.')[0]!
+    : signal.role]!, [[signal, ref]]) !== null
 }
 
 interface Bus { controller: string, isDefault: boolean, way: number, kind: string, lines: Record<string, number> }
@@ -28,8 +37,11 @@ interface Bus { controller: string, isDefault: boolean, way: number, kind: strin
 /** The cheapest bus that serves these signals at these places. */
 function busOf(board: Board, kinds: string[], signals: [Signal, string][]): Bus | null {
   const lineAt = (ref: string) => board.header.find(entry => `P${entry.position}` === ref)?.line
-  const found = board.controllers.filter(controller => kinds.includes(controller.kind)).flatMap(controller => controller.routes.flatMap((route, way) =>
-    signals.every(([signal, ref]) => WANTS[signal.role]!.some(name => route.lines[name] === lineAt(ref) && !(signal.role === 'strip' && ((controller.kind === 'pwm') !== (name === 'out')))))
+  const found = board.controllers.filter(controller =>
+    kinds.includes(controller.kind)).flatMap(controller => controller.routes.flatMap((route, way) =>
+    signals.every(([signal, ref]) =>
+      WANTS[signal.role]!.some(name =>
+        route.lines[name] === lineAt(ref) && !(signal.role === 'strip' && ((controller.kind === 'pwm') !== (name === 'out')))))
       ? [{ controller: controller.id, isDefault: controller.isDefault, way, kind: controller.kind, lines: route.lines }]
       : []))
   return found.sort((a, b) => Number(b.isDefault) - Number(a.isDefault) || a.way - b.way)[0] ?? null
@@ -74,13 +86,15 @@ export function costOf(plan: Plan, places: Places, addresses: Record<string, num
       // Later selects of a bus: the n-th of those that are open to it.
       if (family === 'spi') {
         const at = (name: string) => `P${board.header.find(position => position.line === bus.lines[name])?.position}`
-        const free = ['select0', 'select1', 'select2'].filter(name => bus.lines[name] !== undefined && !plan.reserved.some(item => `P${item.position}` === at(name)))
+        const free = ['select0', 'select1', 'select2'].filter(name =>
+          bus.lines[name] !== undefined && !plan.reserved.some(item => `P${item.position}` === at(name)))
         const select = signals.find(([signal]) => signal.role === 'spi.select')
         if (select) total += W.otherFunction * free.findIndex(name => at(name) === select[1])
       }
       if (role === 'pwm') users.set(bus.controller, (users.get(bus.controller) ?? 0) + 1)
       if (family === 'i2c' && part.i2c) {
-        const own = Number(part.i2c.address ?? entry.options?.[part.i2c.addressOption!] ?? part.options!.find(option => option.id === part.i2c!.addressOption)!.default)
+        const own = Number(part.i2c.address ?? entry.options?.[part.i2c.addressOption!]
+          ?? part.options!.find(option => option.id === part.i2c!.addressOption)!.default)
         const address = addresses[entry.id] ?? own
         if (address !== own) total += W.strap
         total += W.clash * devices.filter(other => other.bus === bus.controller && other.address === address).length
@@ -97,7 +111,9 @@ export function costOf(plan: Plan, places: Places, addresses: Record<string, num
       if (!ref) return
       const position = board.header.find(item => `P${item.position}` === ref)!
       const line = board.lines.find(item => item.line === position.line)!
-      for (const controller of board.controllers) if (controller.routes.some(route => Object.values(route.lines).includes(line.line))) total += controller.isDefault ? W.defaultFunction : W.otherFunction
+      for (const controller of board.controllers) if (controller.routes.some(route => Object.values(route.lines).includes(line.line))) {
+        total += controller.isDefault ? W.defaultFunction : W.otherFunction
+      }
       total += W.far * Math.min(column(ref), columns - 1 - column(ref))
       const wrong = signal.idleLevel !== undefined && line.resetPull !== (signal.idleLevel === 'high' ? 'up' : 'down')
       const noisy = line.startNoise !== undefined

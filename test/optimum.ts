@@ -23,7 +23,11 @@ export function programmeOf(problem: PlacementProblem): string {
     return name
   }
   const row = (text: string) => model.rows.push(` r${model.rows.length}: ${text}`)
-  const strapped = (demand: PlacementProblem['demands'][number]) => demand.candidates.flatMap(candidate => (candidate.addresses ?? [undefined]).map(entry => ({ ...candidate, address: entry?.address, cost: candidate.cost + (entry?.cost ?? 0) })))
+  const strapped = (demand: PlacementProblem['demands'][number]) =>
+    demand.candidates.flatMap(candidate =>
+      (candidate.addresses ?? [undefined]).map(entry => ({
+        ...candidate, address: entry?.address, cost: candidate.cost + (entry?.cost ?? 0),
+      })))
   const chosen = problem.demands.map((demand, d) => strapped(demand).map((candidate, c) => {
     const name = binary(`x_${d}_${c}`)
     model.objective.push(term(candidate.cost, name))
@@ -34,7 +38,10 @@ export function programmeOf(problem: PlacementProblem): string {
 
   // Lines, those of software buses among them.
   const software = [...new Set(all.flatMap(({ candidate }) => candidate.opens?.softwareBus ?? []))]
-  const softLines = software.flatMap(id => [-0.5, 0.5].map((rank, i) => ({ id: `${id}.${i}`, partId: id, slow: false, optional: false, analog: false, still: false, rank, softwareBus: id, idleLevel: undefined, before: undefined })))
+  const softLines = software.flatMap(id => [-0.5, 0.5].map((rank, i) => ({
+    id: `${id}.${i}`, partId: id, slow: false, optional: false, analog: false, still: false, rank, softwareBus: id, idleLevel: undefined,
+    before: undefined,
+  })))
   const lines = [...problem.lineDemands.map(line => ({ ...line, softwareBus: undefined as string | undefined })), ...softLines]
   for (const id of software) {
     const open = binary(`o_${software.indexOf(id)}`)
@@ -43,8 +50,14 @@ export function programmeOf(problem: PlacementProblem): string {
   const own = lines.map(line => problem.linePlaces.map((place) => {
     if (line.analog !== place.isAnalog) return Infinity
     if (place.isExpander && !place.isAnalog && (!line.slow || place.ownerId === line.partId)) return Infinity
-    const wrong = line.idleLevel !== undefined && place.resetPull !== undefined && place.resetPull !== (line.idleLevel === 'high' ? 'up' : 'down')
-    const start = line.still ? (wrong || place.noisy ? weights.unsafeAtStart : 0) : line.idleLevel !== undefined && (wrong || place.noisy) ? weights.movesAtStart : 0
+    const wrong = line.idleLevel !== undefined && place.resetPull !== undefined && place.resetPull !== (line.idleLevel === 'high'
+      ? 'up'
+      : 'down')
+    const start = line.still
+      ? (wrong || place.noisy ? weights.unsafeAtStart : 0)
+      : line.idleLevel !== undefined && (wrong || place.noisy)
+        ? weights.movesAtStart
+        : 0
     const order = place.column === null ? 0 : -weights.outOfOrder * line.rank * (place.column - (columns >> 1))
     const fights = 'drives' in line && line.drives && place.noisy ? weights.console : 0
     return place.cost + start + fights + order + (line.before && line.before !== place.ref ? weights.moved : 0)
@@ -83,7 +96,8 @@ export function programmeOf(problem: PlacementProblem): string {
 
   // Controllers: one way at a time, or alone, or shared at a price.
   for (const resource of new Set(all.flatMap(({ candidate }) => candidate.uses.map(use => use.resource)))) {
-    const uses = all.flatMap(({ name, candidate }) => candidate.uses.filter(use => use.resource === resource).map(use => ({ name, ...use })))
+    const uses = all.flatMap(({ name, candidate }) => candidate.uses.filter(use => use.resource === resource)
+      .map(use => ({ name, ...use })))
     const alone = uses.filter(use => use.exclusive)
     const others = uses.filter(use => !use.exclusive)
     if (alone.length > 1) row(`${alone.map(({ name }) => `+ ${name}`).join(' ')} <= 1`)
@@ -96,7 +110,9 @@ export function programmeOf(problem: PlacementProblem): string {
     }
     const ways = [...new Set(others.map(use => use.way))]
     if (ways.length > 1) {
-      for (const way of ways) for (const use of others) if (use.way === way) row(`+ ${binary(`w_${resource.replace(/\W/g, '_')}_${way}`)} - ${use.name} >= 0`)
+      for (const way of ways) for (const use of others) if (use.way === way) {
+        row(`+ ${binary(`w_${resource.replace(/\W/g, '_')}_${way}`)} - ${use.name} >= 0`)
+      }
       row(`${ways.map(way => `+ w_${resource.replace(/\W/g, '_')}_${way}`).join(' ')} <= 1`)
     }
   }
@@ -113,7 +129,11 @@ export function programmeOf(problem: PlacementProblem): string {
     if (a.candidate.busId === b.candidate.busId) return pay([a.name, b.name])
     for (const [inner, outer] of [[a, b], [b, a]] as const) {
       const hub = inner.candidate.busId?.includes('.') ? inner.candidate.busId.split('.')[0] : undefined
-      for (const way of all) if (way.demand.isHub && way.demand.partId === hub && way.candidate.busId === outer.candidate.busId && way !== outer) pay([inner.name, outer.name, way.name])
+      for (const way of all) {
+        if (way.demand.isHub && way.demand.partId === hub && way.candidate.busId === outer.candidate.busId && way !== outer) {
+          pay([inner.name, outer.name, way.name])
+        }
+      }
       if (outer.demand.isHub && outer.demand.partId === hub) pay([inner.name, outer.name])
     }
   }))
@@ -131,15 +151,21 @@ export function programmeOf(problem: PlacementProblem): string {
     const lists = chosen.filter(list => list[0]?.demand.partId === part)
     const combinations = lists.reduce<(typeof all)[]>((found, list) => found.flatMap(entry => list.map(next => [...entry, next])), [[]])
     const middleOf = (combination: typeof all) => {
-      const list = combination.flatMap(({ candidate }) => Object.values(candidate.places)).filter(ref => /^P\d+$/.test(ref)).map(ref => columnOf(Number(ref.slice(1))))
+      const list = combination.flatMap(({ candidate }) => Object.values(candidate.places))
+        .filter(ref => /^P\d+$/.test(ref))
+        .map(ref => columnOf(Number(ref.slice(1))))
       return list.length ? Math.round(2 * list.reduce((a, b) => a + b, 0) / list.length) / 2 : null
     }
     const gathers = mine.length > 1
-    const middles: (number | string)[] = gathers ? [...Array.from({ length: columns }, (_, a) => a), ...new Set(problem.linePlaces.flatMap(place => place.ownerId ?? []))] : []
+    const middles: (number | string)[] = gathers
+      ? [...Array.from({ length: columns }, (_, a) => a), ...new Set(problem.linePlaces.flatMap(place => place.ownerId ?? []))]
+      : []
     const cases = combinations.map(combination => ({ combination, middle: middleOf(combination) }))
     if (!gathers && cases.every(({ middle }) => middle === null)) continue
     // One variable for each case of where the middle is.
-    const at = [...cases.filter(({ middle }) => middle !== null), ...gathers && cases.some(({ middle }) => middle === null) ? middles.map(middle => ({ combination: null, middle })) : []].map(({ combination, middle }) => ({ name: binary(`m_${joint++}`), combination, middle: middle! }))
+    const at = [...cases.filter(({ middle }) => middle !== null), ...gathers && cases.some(({ middle }) => middle === null)
+      ? middles.map(middle => ({ combination: null, middle }))
+      : []].map(({ combination, middle }) => ({ name: binary(`m_${joint++}`), combination, middle: middle! }))
     const none = cases.some(({ middle }) => middle === null) && !gathers ? [binary(`m_${joint++}`)] : []
     row(`${[...at.map(({ name }) => name), ...none].map(name => `+ ${name}`).join(' ')} = 1`)
     for (const { name, combination } of at) for (const choice of combination ?? []) row(`+ ${choice.name} - ${name} >= 0`)
@@ -163,16 +189,21 @@ export function programmeOf(problem: PlacementProblem): string {
       row(`${[...parts, ...free].map(q => `+ ${q}`).join(' ')} - ${y(l, p)} = 0`)
     }
   }
-  return `Minimize\n obj: ${model.objective.join(' ') || '0 zero'}\nSubject To\n${model.rows.join('\n')}\nBinaries\n ${[...model.binaries].join('\n ')}\nEnd\n`
+  return `Minimize\n obj: ${model.objective.join(' ') || '0 zero'}\nSubject To\n${model.rows.join('\n')}\nBinaries\n `
+    + `${[...model.binaries].join('\n ')}\nEnd\n`
 }
 
-/** The same for supplies and grounds beside signals that lie fast; a part without signals has its ground beside its supplies in `supplies`. */
+/**
+ * The same for supplies and grounds beside signals that lie fast; a part without signals has its ground beside its supplies in `supplies`.
+ */
 export function powerProgrammeOf(problem: PlacementProblem, places: Record<string, string>, supplies: Record<string, string>): string {
   const { weights, columns } = problem
   const model: Model = { objective: [], rows: [], binaries: new Set() }
   const row = (text: string) => model.rows.push(` r${model.rows.length}: ${text}`)
   const middles = new Map<string, number[]>()
-  for (const [terminal, ref] of Object.entries(places)) if (/^P\d+$/.test(ref)) middles.set(terminal.split('.')[0]!, [...middles.get(terminal.split('.')[0]!) ?? [], columnOf(Number(ref.slice(1)))])
+  for (const [terminal, ref] of Object.entries(places)) if (/^P\d+$/.test(ref)) {
+    middles.set(terminal.split('.')[0]!, [...middles.get(terminal.split('.')[0]!) ?? [], columnOf(Number(ref.slice(1)))])
+  }
   const own = new Set(middles.keys())
   for (const kind of ['5V', '3V3', 'ground'] as const) {
     for (const demand of problem.powerDemands) {
@@ -189,7 +220,12 @@ export function powerProgrammeOf(problem: PlacementProblem, places: Record<strin
         model.binaries.add(name)
         const column = columnOf(position)
         const away = list ? weights.apart * Math.abs(column - list.reduce((a, b) => a + b, 0) / list.length) : 0
-        model.objective.push(term(weights.farFromEnd * Math.min(column, columns - 1 - column) + away + (demand.before && demand.before !== `P${position}` ? weights.moved : 0), name))
+        model.objective.push(term(
+          weights.farFromEnd * Math.min(column, columns - 1 - column) + away + (demand.before && demand.before !== `P${position}`
+            ? weights.moved
+            : 0),
+          name,
+        ))
         return name
       })
       row(`${names.map(name => `+ ${name}`).join(' ')} = 1`)
@@ -203,8 +239,11 @@ export function powerProgrammeOf(problem: PlacementProblem, places: Record<strin
         model.objective.push(term(weights.sharedSupply * (already + n), name))
         return name
       })
-      if (levels.length) row(`${levels.map(name => `+ ${name}`).join(' ')} ${loose.map((_, d) => `- y_${kind}_${d}_${position}`).join(' ')} = 0`)
+      if (levels.length) {
+        row(`${levels.map(name => `+ ${name}`).join(' ')} ${loose.map((_, d) => `- y_${kind}_${d}_${position}`).join(' ')} = 0`)
+      }
     }
   }
-  return `Minimize\n obj: ${model.objective.join(' ') || '0 zero'}\nSubject To\n${model.rows.join('\n') || ' r: zero = 0'}\nBinaries\n ${[...model.binaries].join('\n ')}\nEnd\n`
+  return `Minimize\n obj: ${model.objective.join(' ') || '0 zero'}\nSubject To\n${model.rows.join('\n') || ' r: zero = 0'}\nBinaries\n `
+    + `${[...model.binaries].join('\n ')}\nEnd\n`
 }

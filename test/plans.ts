@@ -7,17 +7,23 @@ import type { Assignment, Plan } from '../core/plan/types'
 export const catalogue = shippedCatalogue
 
 /** A plan on a board with the given parts: id → type, or id → [type, options]. */
-export function planOf(board: string | null, parts: Record<string, string | [string, Record<string, string>]>, more: Partial<Plan> = {}): Plan {
+export function planOf(
+  board: string | null, parts: Record<string, string | [string, Record<string, string>]>, more: Partial<Plan> = {},
+): Plan {
   return {
     ...emptyPlan('Test'), board, supply: { type: 'adapter-5v-3a' },
-    parts: Object.entries(parts).map(([id, entry]) => typeof entry === 'string' ? { id, type: entry, name: id } : { id, type: entry[0], name: id, options: entry[1] }),
+    parts: Object.entries(parts)
+      .map(([id, entry]) => typeof entry === 'string'
+        ? { id, type: entry, name: id }
+        : { id, type: entry[0], name: id, options: entry[1] }),
     ...more,
   }
 }
 
 /** `{ 'a.sda': 3 }` → fixed assignments. */
 export const fixedAt = (places: Record<string, number | string>): Record<string, Assignment> =>
-  Object.fromEntries(Object.entries(places).map(([key, place]) => [key, { ...(typeof place === 'number' ? { position: place } : { terminal: place }), fixed: true }]))
+  Object.fromEntries(Object.entries(places)
+    .map(([key, place]) => [key, { ...(typeof place === 'number' ? { position: place } : { terminal: place }), fixed: true }]))
 
 export const findingsOf = (plan: Plan) => evaluate(plan, catalogue).findings
 export const codesOf = (plan: Plan) => findingsOf(plan).map(finding => finding.code)

@@ -17,13 +17,17 @@ interface Branch {
   load?: { ma: number, ratedV: number, constantPower: boolean }
 }
 
-/** Ω of copper there and back: ρ·l ÷ A with ρ = 1.7241·10⁻⁸ Ω·m, published: IEC 60028; d = 0.127 mm · 92^((36 − n)/39), published: ASTM B258. */
+/**
+ * Ω of copper there and back: ρ·l ÷ A with ρ = 1.7241·10⁻⁸ Ω·m, published: IEC 60028; d = 0.127 mm · 92^((36 − n)/39), published: ASTM
+ * B258.
+ */
 const copperOhm = (awg: number, lengthM: number) => {
   const d = 0.000127 * Math.pow(92, (36 - awg) / 39)
   return 2 * lengthM * 1.7241e-8 / (Math.PI * d * d / 4)
 }
 
-const figureOf = (plan: Plan, node: string, name: string, otherwise: number) => plan.power.figures[node]?.[name] ?? plan.power.nodes.find(entry => entry.id === node)?.figures?.[name] ?? otherwise
+const figureOf = (plan: Plan, node: string, name: string, otherwise: number) =>
+  plan.power.figures[node]?.[name] ?? plan.power.nodes.find(entry => entry.id === node)?.figures?.[name] ?? otherwise
 
 /** Branches of a plan with a supply and a board, in the order from the source. Null for plans that are not radial. */
 function branchesOf(plan: Plan, state: 'idle' | 'typical' | 'peak'): { emfV: number, branches: Branch[] } | null {
@@ -33,7 +37,14 @@ function branchesOf(plan: Plan, state: 'idle' | 'typical' | 'peak'): { emfV: num
   const branches: Branch[] = [{ id: '@supply', parent: null, ohm: unit.ohm ?? 0.05, dropV: 0 }]
   const put = (branch: Branch) => branches.push(branch)
   const lead = unit.cable
-  if (lead) put({ id: '@cable', parent: '@supply', ohm: copperOhm(figureOf(plan, '@cable', 'awg', lead.awg), figureOf(plan, '@cable', 'lengthM', lead.lengthM)) + figureOf(plan, '@cable', 'contactOhm', lead.contactOhm), dropV: 0 })
+  if (lead) {
+    put({
+      id: '@cable', parent: '@supply',
+      ohm: copperOhm(figureOf(plan, '@cable', 'awg', lead.awg), figureOf(plan, '@cable', 'lengthM', lead.lengthM))
+        + figureOf(plan, '@cable', 'contactOhm', lead.contactOhm),
+      dropV: 0,
+    })
+  }
   const feedOf = (consumer: string, usual: string) => consumer in plan.power.feeds ? plan.power.feeds[consumer] : usual
   const own = new Map(plan.power.nodes.map(node => [node.id, node]))
   const place = (id: string): boolean => {
@@ -60,7 +71,10 @@ function branchesOf(plan: Plan, state: 'idle' | 'typical' | 'peak'): { emfV: num
       case 'step-down':
         put({
           id, parent: node.from, ohm: 0, dropV: 0,
-          converter: { setV: value('setV'), headroomV: value('headroomV'), ohm: value('ohm'), quiescentMa: value('quiescentMa'), linear: item.kind === 'linear', efficiency: ma => between(item.efficiency ?? [], ma) },
+          converter: {
+            setV: value('setV'), headroomV: value('headroomV'), ohm: value('ohm'), quiescentMa: value('quiescentMa'),
+            linear: item.kind === 'linear', efficiency: ma => between(item.efficiency ?? [], ma),
+          },
         })
         break
       default:
@@ -72,8 +86,16 @@ function branchesOf(plan: Plan, state: 'idle' | 'typical' | 'peak'): { emfV: num
   const socket = feedOf('@socket', lead ? '@cable' : '@supply')
   if (!socket || !place(socket)) return null
   const power = board.power!
-  put({ id: '@socket', parent: socket, ohm: power.socketOhm, dropV: 0, load: { ma: board.draw[`${state}Ma`], ratedV: 5, constantPower: true } })
-  put({ id: '@3V3', parent: '@socket', ohm: 0, dropV: 0, converter: { setV: 3.3, headroomV: power.rail3V3HeadroomV, ohm: 0.02, quiescentMa: 0, linear: power.rail3V3 === 'linear', efficiency: () => power.rail3V3Efficiency } })
+  put({
+    id: '@socket', parent: socket, ohm: power.socketOhm, dropV: 0, load: { ma: board.draw[`${state}Ma`], ratedV: 5, constantPower: true },
+  })
+  put({
+    id: '@3V3', parent: '@socket', ohm: 0, dropV: 0,
+    converter: {
+      setV: 3.3, headroomV: power.rail3V3HeadroomV, ohm: 0.02, quiescentMa: 0, linear: power.rail3V3 === 'linear',
+      efficiency: () => power.rail3V3Efficiency,
+    },
+  })
   put({ id: '@usb', parent: '@socket', ohm: power.usbOhm, dropV: 0 })
   for (const part of plan.parts) {
     const file = catalogue.parts.get(part.type)!
@@ -89,13 +111,22 @@ function branchesOf(plan: Plan, state: 'idle' | 'typical' | 'peak'): { emfV: num
       if (!parent) return null
       if (parent === rail && supply.from === 'header' && (kind === '5V' || kind === '3V3')) {
         const contact = `@P${position}`
-        if (!branches.some(branch => branch.id === contact)) put({ id: contact, parent: kind === '3V3' ? '@3V3' : '@socket', ohm: power.positionOhm, dropV: 0 })
+        if (!branches.some(branch => branch.id === contact)) {
+          put({ id: contact, parent: kind === '3V3' ? '@3V3' : '@socket', ohm: power.positionOhm, dropV: 0 })
+        }
         parent = contact
       }
       if (!branches.some(branch => branch.id === parent)) return null
       const plug = file.plugs?.some(entry => entry.wide)
-      const ohm = plug ? 0.03 : copperOhm(figureOf(plan, `${id}@wire`, 'awg', supply.from === 'usb' ? 24 : 26), figureOf(plan, `${id}@wire`, 'lengthM', file.leadM ?? 0.2)) + 0.03
-      put({ id, parent, ohm, dropV: 0, load: { ma: supply[`${state}Ma`], ratedV: supply.rail === '3V3' ? 3.3 : 5, constantPower: supply.law === 'power' } })
+      const ohm = plug
+        ? 0.03
+        : copperOhm(
+          figureOf(plan, `${id}@wire`, 'awg', supply.from === 'usb' ? 24 : 26), figureOf(plan, `${id}@wire`, 'lengthM', file.leadM ?? 0.2),
+        ) + 0.03
+      put({
+        id, parent, ohm, dropV: 0,
+        load: { ma: supply[`${state}Ma`], ratedV: supply.rail === '3V3' ? 3.3 : 5, constantPower: supply.law === 'power' },
+      })
     }
   }
   return { emfV: unit.voltageV, branches }
@@ -124,14 +155,18 @@ export function secondOpinion(plan: Plan, state: 'idle' | 'typical' | 'peak'): S
     for (const branch of [...branches].reverse()) {
       const { load } = branch
       let ma = load ? load.constantPower ? load.ma * load.ratedV / voltages[branch.id]! : load.ma : 0
-      for (const child of branches.filter(other => other.parent === branch.id)) ma += inputOf(child, currents[child.id]!, voltages[branch.id]!)
+      for (const child of branches.filter(other => other.parent === branch.id)) {
+        ma += inputOf(child, currents[child.id]!, voltages[branch.id]!)
+      }
       currents[branch.id] = ma
     }
     // Forward from the source.
     let moved = 0
     for (const branch of branches) {
       const from = branch.parent === null ? emfV : voltages[branch.parent]!
-      const given = branch.converter ? Math.min(branch.converter.setV, from - branch.converter.headroomV) - branch.converter.ohm * currents[branch.id]! / 1000 : from - (currents[branch.id]! > 0 ? branch.dropV : 0) - branch.ohm * currents[branch.id]! / 1000
+      const given = branch.converter
+        ? Math.min(branch.converter.setV, from - branch.converter.headroomV) - branch.converter.ohm * currents[branch.id]! / 1000
+        : from - (currents[branch.id]! > 0 ? branch.dropV : 0) - branch.ohm * currents[branch.id]! / 1000
       // Half a step each round: constant power swings otherwise.
       const next = voltages[branch.id]! + (given - voltages[branch.id]!) * 0.5
       if (!(next > 1)) return null

@@ -26,15 +26,21 @@ const marks = computed(() => {
     return { address, partIds, low, near: left(address) > 82 }
   })
 })
+
+function inWords({ capacitancePf, riseS, busyShare }: NonNullable<typeof figures.value>): string {
+  const rises = riseS === null ? 'never rises' : `rises in ${Math.round(riseS * 1e9)} ns`
+  return `${Math.round(capacitancePf)} pF, ${rises}; busy ${Math.round(busyShare * 100)} % of the time`
+}
 </script>
 
 <template>
   <div class="lane">
     <div class="lane-name">
-      <b>{{ bus.label }}</b><span class="small quiet">{{ bus.addresses.length }} {{ bus.addresses.length === 1 ? 'address' : 'addresses' }}</span><span
+      <b>{{ bus.label }}</b><span class="small quiet">{{ bus.addresses.length }}
+        {{ bus.addresses.length === 1 ? 'address' : 'addresses' }}</span><span
         v-if="figures"
         class="small figures"
-        :title="`${Math.round(figures.capacitancePf)} pF, ${figures.riseS === null ? 'never rises' : `rises in ${Math.round(figures.riseS * 1e9)} ns`}; busy ${Math.round(figures.busyShare * 100)} % of the time`"
+        :title="inWords(figures)"
       >{{ figures.clockHz / 1000 }} kHz · {{ figures.pullUpOhm === null ? 'no pull-up' : ohmsInWords(figures.pullUpOhm) }}</span>
     </div>
     <div class="range">
@@ -52,7 +58,8 @@ const marks = computed(() => {
         :style="{ 'left': `${left(mark.address)}%`, '--owner': colourOf(mark.partIds[0]) }"
       >
         <span class="bar" />
-        <span class="mark-name figures">{{ hexAddress(mark.address).slice(2) }} {{ mark.partIds.length > 1 ? `${mark.partIds.length} parts!` : nameOf(mark.partIds[0]!) }}</span>
+        <span class="mark-name figures">{{ hexAddress(mark.address).slice(2) }}
+          {{ mark.partIds.length > 1 ? `${mark.partIds.length} parts!` : nameOf(mark.partIds[0]!) }}</span>
       </span>
     </div>
   </div>
@@ -62,12 +69,36 @@ const marks = computed(() => {
 .lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 6px 0 4px; border-top: 1px solid var(--rule); }
 .lane-name { display: grid; align-content: start; line-height: 1.2; }
 .range { position: relative; height: 54px; margin-right: 6px; }
-.range::before { content: ''; position: absolute; left: 0; right: 0; top: 20px; border-top: 2px solid color-mix(in srgb, var(--ink-2) 60%, transparent); }
+.range::before {
+  content: '';
+  position: absolute;
+  left: 0;
+  right: 0;
+  top: 20px;
+  border-top: 2px solid color-mix(in srgb, var(--ink-2) 60%, transparent);
+}
 .tick { position: absolute; top: 40px; transform: translateX(-50%); font-size: 10.5px; color: var(--ink-2); }
 .mark { position: absolute; top: 4px; }
 .bar { position: absolute; left: -2px; top: 0; width: 5px; height: 18px; background: var(--owner); border-radius: 1px; }
-.clash .bar { width: 13px; left: -6px; height: 22px; background: repeating-linear-gradient(0deg, var(--owner) 0 4px, var(--carmine) 4px 8px); border: 2px solid var(--carmine); }
-.mark-name { position: absolute; left: 6px; top: -2px; font-size: 11.5px; font-weight: 650; color: var(--owner); white-space: nowrap; max-width: 120px; overflow: hidden; text-overflow: ellipsis; }
+.clash .bar {
+  width: 13px;
+  left: -6px;
+  height: 22px;
+  background: repeating-linear-gradient(0deg, var(--owner) 0 4px, var(--carmine) 4px 8px);
+  border: 2px solid var(--carmine);
+}
+.mark-name {
+  position: absolute;
+  left: 6px;
+  top: -2px;
+  font-size: 11.5px;
+  font-weight: 650;
+  color: var(--owner);
+  white-space: nowrap;
+  max-width: 120px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .clash .mark-name { color: var(--carmine); left: 11px; }
 .low .mark-name { top: 19px; }
 .near .mark-name { left: auto; right: 6px; }

@@ -18,7 +18,10 @@ async function keepBoth() {
     role="alert"
     data-test="conflict"
   >
-    <p><b>Another tab changed this project at {{ clockTime(project.saveState.theirs.updatedAt) }}.</b> Nothing was overwritten. What you see here is yours and is not saved yet.</p>
+    <p>
+      <b>Another tab changed this project at {{ clockTime(project.saveState.theirs.updatedAt) }}.</b> Nothing was overwritten. What you see
+      here is yours and is not saved yet.
+    </p>
     <v-btn
       color="primary"
       size="small"
@@ -39,7 +42,10 @@ async function keepBoth() {
     class="bar"
     role="alert"
   >
-    <p><b>This change is not saved:</b> {{ project.saveState.message }} Free some space in this browser, or export the project from the list, then try again.</p>
+    <p>
+      <b>This change is not saved:</b> {{ project.saveState.message }} Free some space in this browser, or export the project from the
+      list, then try again.
+    </p>
     <v-btn
       color="primary"
       size="small"
@@ -51,6 +57,17 @@ async function keepBoth() {
 </template>
 
 <style scoped>
-.bar { display: flex; gap: 12px; align-items: center; flex-wrap: wrap; border: 1px solid var(--carmine); border-left-width: 6px; background: var(--carmine-wash); border-radius: 4px; padding: 8px 12px; margin-bottom: 12px; }
+.bar {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+  border: 1px solid var(--carmine);
+  border-left-width: 6px;
+  background: var(--carmine-wash);
+  border-radius: 4px;
+  padding: 8px 12px;
+  margin-bottom: 12px;
+}
 .bar p { flex: 1 1 320px; }
 </style>

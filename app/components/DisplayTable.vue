@@ -101,7 +101,9 @@ function choose(id: string) {
         </table>
       </div>
       <p class="small quiet">
-        Pictures a second are the most that the bus carries on {{ project.facts?.board ? 'this board' : 'a board that runs it at its limit' }}, or the glass shows. A ready image brings a driver with it and takes the place of your own image; an overlay is one line in the boot file.
+        Pictures a second are the most that the bus carries on
+        {{ project.facts?.board ? 'this board' : 'a board that runs it at its limit' }}, or the glass shows. A ready image brings a driver
+        with it and takes the place of your own image; an overlay is one line in the boot file.
       </p>
     </v-card>
   </v-dialog>

@@ -15,7 +15,9 @@ function setLimit(figure: Figure, event: Event) {
   const value = Number(text.replace(',', '.'))
   editing.value = null
   if (text === '') return project.edit({ edit: 'set-limit', key: figure.limitKey!, value: null }, 'Take back the limit')
-  if (!Number.isFinite(value) || value <= 0) return view.say(`"${text}" is no figure. Type a number above zero, or nothing to take the limit of the file back.`, { tone: 'stop' })
+  if (!Number.isFinite(value) || value <= 0) {
+    return view.say(`"${text}" is no figure. Type a number above zero, or nothing to take the limit of the file back.`, { tone: 'stop' })
+  }
   project.edit({ edit: 'set-limit', key: figure.limitKey!, value }, `Set the limit to ${value}`)
 }
 </script>
@@ -105,8 +107,27 @@ function setLimit(figure: Figure, event: Event) {
 </template>
 
 <style scoped>
-.card { position: relative; background: var(--sheet); border: 1px solid var(--rule); border-radius: 4px; padding: 9px 12px 11px 16px; display: grid; gap: 6px; font-size: 13.5px; }
-.card::before { content: ''; position: absolute; left: 0; top: 0; bottom: 0; width: 6px; border-radius: 3px 0 0 3px; background: var(--ink-2); opacity: .5; }
+.card {
+  position: relative;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  padding: 9px 12px 11px 16px;
+  display: grid;
+  gap: 6px;
+  font-size: 13.5px;
+}
+.card::before {
+  content: '';
+  position: absolute;
+  left: 0;
+  top: 0;
+  bottom: 0;
+  width: 6px;
+  border-radius: 3px 0 0 3px;
+  background: var(--ink-2);
+  opacity: .5;
+}
 .stop::before { background: var(--carmine); opacity: 1; }
 .caution::before { background: repeating-linear-gradient(var(--ochre) 0 7px, var(--ochre-wash) 7px 11px); opacity: 1; }
 .chosen { box-shadow: 0 0 0 2px var(--copper); }
@@ -117,7 +138,15 @@ function setLimit(figure: Figure, event: Event) {
 .figures-list dt { color: var(--ink-2); }
 .figures-list dd { margin: 0 8px 0 0; color: var(--ink); font-weight: 600; overflow-wrap: anywhere; }
 .editable { text-decoration: underline dotted; font-weight: 600; }
-.limit-input { width: 70px; border: 1px solid var(--copper); border-radius: 3px; background: var(--sheet); color: inherit; font: inherit; padding: 0 4px; }
+.limit-input {
+  width: 70px;
+  border: 1px solid var(--copper);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  font: inherit;
+  padding: 0 4px;
+}
 .fixes { display: flex; flex-wrap: wrap; gap: 6px; }
 .fixes :deep(.v-btn) { max-width: 100%; height: auto; min-height: 28px; padding-block: 3px; }
 .fixes :deep(.v-btn__content) { white-space: normal; text-align: left; }

@@ -53,19 +53,39 @@ const shown = computed(() => {
       v-if="!shown.length"
       class="quiet none"
     >
-      {{ findings.length ? `Nothing on this stage. ${findings.length} elsewhere.` : judged ? 'Nothing to stop you, and nothing to be careful about.' : 'Nothing to judge yet: it takes a board and a part.' }}
+      {{ findings.length ? `Nothing on this stage. ${findings.length} elsewhere.` : judged
+        ? 'Nothing to stop you, and nothing to be careful about.' : 'Nothing to judge yet: it takes a board and a part.' }}
     </p>
   </aside>
 </template>
 
 <style scoped>
-.drawer { grid-area: drawer; background: var(--paper-2); border-left: 1px solid var(--rule); overflow-y: auto; padding: 10px 12px 20px; display: flex; flex-direction: column; gap: 10px; }
+.drawer {
+  grid-area: drawer;
+  background: var(--paper-2);
+  border-left: 1px solid var(--rule);
+  overflow-y: auto;
+  padding: 10px 12px 20px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
 .head { display: flex; align-items: baseline; gap: 10px; }
 .head label { margin-left: auto; color: var(--ink-2); cursor: pointer; }
 .close { display: none; padding: 2px 6px; }
 .none { padding: 6px 2px; }
 @media (max-width: 1100px) {
-  .drawer { position: fixed; right: 0; top: 44px; bottom: 58px; width: 320px; z-index: 15; transform: translateX(105%); visibility: hidden; box-shadow: -8px 0 24px rgb(0 0 0 / 25%); }
+  .drawer {
+    position: fixed;
+    right: 0;
+    top: 44px;
+    bottom: 58px;
+    width: 320px;
+    z-index: 15;
+    transform: translateX(105%);
+    visibility: hidden;
+    box-shadow: -8px 0 24px rgb(0 0 0 / 25%);
+  }
   .drawer.open { transform: none; visibility: visible; }
   .close { display: block; }
 }

@@ -10,11 +10,15 @@ const done = computed(() => new Set(project.plan!.build.done))
 const first = wires.findIndex(wire => !done.value.has(wire.key))
 const at = ref(Math.max(0, first))
 const wire = computed(() => wires[Math.min(at.value, wires.length - 1)]!)
-const KIND_WORDS = { 'wire': 'wire', 'lead': 'lead', 'plug': 'cable with its plug', 'flat cable': 'flat cable', 'seat': 'push the board on' } as const
+const KIND_WORDS = {
+  'wire': 'wire', 'lead': 'lead', 'plug': 'cable with its plug', 'flat cable': 'flat cable', 'seat': 'push the board on',
+} as const
 const canSpeak = typeof speechSynthesis !== 'undefined'
 const speaking = ref(false)
 const box = ref<HTMLElement | null>(null)
-const where = computed(() => wire.value.position !== undefined ? positionInWords(wire.value.position, project.facts!.board?.header.length) : '')
+const where = computed(() => wire.value.position !== undefined
+  ? positionInWords(wire.value.position, project.facts!.board?.header.length)
+  : '')
 const headerRows = computed(() => {
   const header = project.facts!.board?.header ?? []
   return [header.filter(entry => entry.position % 2 === 0), header.filter(entry => entry.position % 2 === 1)]
@@ -24,7 +28,12 @@ onMounted(() => box.value?.focus())
 watch([wire, speaking], () => {
   if (!speaking.value || !canSpeak) return
   speechSynthesis.cancel()
-  speechSynthesis.speak(new SpeechSynthesisUtterance(`${wire.value.colour ? `${wire.value.colour} wire` : KIND_WORDS[wire.value.kind]}. From ${wire.value.partName}, ${wire.value.from}, to ${wire.value.to}. ${where.value}. ${wire.value.through ? `${wire.value.through}.` : ''}`))
+  speechSynthesis.speak(
+    new SpeechSynthesisUtterance([
+      wire.value.colour ? `${wire.value.colour} wire` : KIND_WORDS[wire.value.kind],
+      `From ${wire.value.partName}, ${wire.value.from}, to ${wire.value.to}`, where.value, wire.value.through,
+    ].filter(Boolean).map(words => `${words}.`).join(' ')),
+  )
 })
 onUnmounted(() => {
   if (canSpeak) speechSynthesis.cancel()
@@ -103,8 +112,11 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
           aria-hidden="true"
         >→</span>
         <div>
-          <span class="what">{{ wire.position !== undefined ? wire.shared ? 'splice of position' : 'header position' : wire.to.split(',')[0] }}</span>
-          <span class="big figures">{{ wire.position ?? (wire.to.split(', ').at(-1) || wire.to) }}<small v-if="wire.position !== undefined">{{ wire.toLabel }}</small></span>
+          <span class="what">{{ wire.position !== undefined ? wire.shared ? 'splice of position' : 'header position'
+            : wire.to.split(',')[0] }}</span>
+          <span class="big figures">{{ wire.position ?? (wire.to.split(', ').at(-1) || wire.to) }}<small
+            v-if="wire.position !== undefined"
+          >{{ wire.toLabel }}</small></span>
         </div>
       </div>
       <p
@@ -172,10 +184,27 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
 </template>
 
 <style scoped>
-.focus { position: fixed; inset: 0; z-index: 3000; background: var(--paper); color: var(--ink); display: grid; grid-template-rows: auto 1fr auto; outline: none; }
+.focus {
+  position: fixed;
+  inset: 0;
+  z-index: 3000;
+  background: var(--paper);
+  color: var(--ink);
+  display: grid;
+  grid-template-rows: auto 1fr auto;
+  outline: none;
+}
 .top, .bottom { display: flex; gap: 14px; align-items: center; background: var(--bar); color: var(--bar-ink); padding: 12px 18px; }
 .spacer { flex: 1; }
-button { font: 600 16px var(--text-family); color: inherit; background: rgb(255 255 255 / 10%); border: 1px solid rgb(255 255 255 / 30%); border-radius: 4px; padding: 8px 16px; cursor: pointer; }
+button {
+  font: 600 16px var(--text-family);
+  color: inherit;
+  background: rgb(255 255 255 / 10%);
+  border: 1px solid rgb(255 255 255 / 30%);
+  border-radius: 4px;
+  padding: 8px 16px;
+  cursor: pointer;
+}
 button:disabled { opacity: .35; }
 .bottom { justify-content: space-between; }
 .bottom button { min-height: 60px; min-width: 130px; font-size: 19px; }

@@ -22,9 +22,16 @@ const gauges = computed<Gauge[]>(() => {
     const share = shareOf(report, name!)
     return {
       label: label!, share, over: (share ?? 0) > 1,
-      text: `${milliamps(rail.peakMa)} / ${rail.availableMa === null ? name === '5V' ? 'no supply' : 'no board' : milliamps(rail.availableMa)}${name === '5V' && rail.availableMa !== null && !report.power.assumed ? ` · ${rail.peakV.toFixed(2)} V` : ''}`,
+      text: `${milliamps(rail.peakMa)} / `
+        + `${rail.availableMa === null
+          ? name === '5V' ? 'no supply' : 'no board'
+          : milliamps(rail.availableMa)}${name === '5V' && rail.availableMa !== null && !report.power.assumed
+          ? ` · ${rail.peakV.toFixed(2)} V`
+          : ''}`,
       ghostShare: ghost ? shareOf(ghost, name!) : null,
-      ghostText: after && after.peakMa !== rail.peakMa ? `${after.peakMa > rail.peakMa ? '+' : '−'}${milliamps(Math.abs(after.peakMa - rail.peakMa))}` : null,
+      ghostText: after && after.peakMa !== rail.peakMa
+        ? `${after.peakMa > rail.peakMa ? '+' : '−'}${milliamps(Math.abs(after.peakMa - rail.peakMa))}`
+        : null,
     }
   })
 })
@@ -112,7 +119,17 @@ function showFindings() {
 </template>
 
 <style scoped>
-.strip { grid-area: strip; background: var(--bar); color: var(--bar-ink); display: flex; align-items: center; gap: 24px; padding: 8px 16px; min-height: 58px; overflow: hidden; }
+.strip {
+  grid-area: strip;
+  background: var(--bar);
+  color: var(--bar-ink);
+  display: flex;
+  align-items: center;
+  gap: 24px;
+  padding: 8px 16px;
+  min-height: 58px;
+  overflow: hidden;
+}
 .gauge { display: grid; width: 176px; flex: none; }
 .gauge:first-child { width: 214px; }
 .count { display: grid; flex: none; }

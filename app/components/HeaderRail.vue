@@ -11,7 +11,10 @@ const { colourOf } = useOwners()
 const { moving, terminal: moved, byPosition, moveTo } = useMove()
 const { dragged, over, reason, possible, start: startDrag, hover, drop, end: endDrag } = useDrag()
 /** What of a cell can be dragged: the chosen part's terminal there, else the first that no add-on board binds. */
-const draggable = (cell: Cell) => (cell.owners.find(owner => owner.owner.id === view.partId && claimOf(owner) === undefined) ?? cell.owners.find(owner => claimOf(owner) === undefined))?.key ?? null
+const draggable = (cell: Cell) =>
+  (cell.owners.find(owner => owner.owner.id === view.partId && claimOf(owner) === undefined)
+    ?? cell.owners.find(owner => claimOf(owner) === undefined))?.key
+    ?? null
 
 const header = computed(() => project.facts?.board?.header ?? [])
 const reserved = computed(() => new Set(project.plan!.reserved.map(entry => entry.position)))
@@ -24,9 +27,13 @@ const rows = computed(() => {
   return view.fromBelow ? [order[1]!, order[0]!] : order
 })
 const ends = computed(() => view.turned ? ['far end ›', '‹ end of position 1'] : ['‹ end of position 1', 'far end ›'])
-const rowName = (row: HeaderPosition[]) => row[0] && row[0].position % 2 === 0 ? 'outer row, even: nearer the board\'s edge' : 'inner row, odd: nearer the board\'s middle'
+const rowName = (row: HeaderPosition[]) => row[0] && row[0].position % 2 === 0
+  ? 'outer row, even: nearer the board\'s edge'
+  : 'inner row, odd: nearer the board\'s middle'
 
-const stopsAt = computed(() => new Set(project.report!.findings.filter(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.position)).flatMap(finding => finding.subjects.flatMap(subject => subject.position ?? []))))
+const stopsAt = computed(() => new Set(project.report!.findings
+  .filter(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.position))
+  .flatMap(finding => finding.subjects.flatMap(subject => subject.position ?? []))))
 
 interface Cell {
   entry: HeaderPosition
@@ -68,7 +75,12 @@ function cellOf(entry: HeaderPosition): Cell {
     stop: stopsAt.value.has(entry.position),
     dim: moving.value ? !option : !!view.partId && owners.length > 0 && !mine.length && !view.findingId,
     target: moving.value && option ? (option.takenBy.length ? 'taken' : 'free') : null,
-    label: `Position ${entry.position}, ${lineName(entry)}${names.length ? `: ${names.join(', ')}` : ': free'}${reserved.value.has(entry.position) ? ', reserved' : ''}${option?.takenBy.length ? `, taken by ${option.takenBy.join(', ')}` : ''}`,
+    label: `Position ${entry.position}, `
+      + `${lineName(entry)}${names.length ? `: ${names.join(', ')}` : ': free'}${reserved.value.has(entry.position)
+        ? ', reserved'
+        : ''}${option?.takenBy.length
+        ? `, taken by ${option.takenBy.join(', ')}`
+        : ''}`,
   }
 }
 
@@ -89,13 +101,19 @@ function press(cell: Cell) {
     moveTo(moving.value, option)
     return
   }
-  if (moving.value) return view.say(`${cell.label} cannot serve ${moved.value?.owner.name} ${moved.value?.label}. The positions that can are outlined.`, { tone: 'stop' })
+  if (moving.value) {
+    return view.say(
+      `${cell.label} cannot serve ${moved.value?.owner.name} ${moved.value?.label}. The positions that can are outlined.`, { tone: 'stop' },
+    )
+  }
   view.choosePosition(view.position === cell.entry.position ? null : cell.entry.position, cell.owners[0]?.owner.id ?? null)
 }
 
 /** Arrow keys walk the header as it is drawn. */
 function walk(event: KeyboardEvent) {
-  const step = ({ ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] } as Record<string, [number, number]>)[event.key]
+  const step = ({
+    ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0],
+  } as Record<string, [number, number]>)[event.key]
   if (!step) return
   event.preventDefault()
   const buttons = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('button.cell')]
@@ -128,7 +146,18 @@ function walk(event: KeyboardEvent) {
         v-for="cell in row.cells"
         :key="cell.entry.position"
         class="cell"
-        :class="{ held: cell.owners.length, reserved: cell.reserved, chosen: cell.chosen, marked: cell.marked, stop: cell.stop, dim: cell.dim, first: cell.entry.position === 1, target: cell.target === 'free', taken: cell.target === 'taken', over: over === cell.entry.position, impossible: over === cell.entry.position && !possible, several: cell.colours.length > 1 }"
+        :class="{ held: cell.owners.length,
+                  reserved: cell.reserved,
+                  chosen: cell.chosen,
+                  marked: cell.marked,
+                  stop: cell.stop,
+                  dim: cell.dim,
+                  first: cell.entry.position === 1,
+                  target: cell.target === 'free',
+                  taken: cell.target === 'taken',
+                  over: over === cell.entry.position,
+                  impossible: over === cell.entry.position && !possible,
+                  several: cell.colours.length > 1 }"
         :style="{ '--owner': cell.colour }"
         :aria-label="cell.label"
         :aria-pressed="cell.chosen"
@@ -182,9 +211,26 @@ function walk(event: KeyboardEvent) {
 .header-rail { background: var(--paper-2); border: 1px solid var(--rule); border-radius: 5px; padding: 6px 8px; }
 .ends { display: flex; justify-content: space-between; font-size: 12px; color: var(--ink-2); padding: 0 2px; }
 .row { display: grid; grid-template-columns: repeat(var(--columns), minmax(0, 1fr)); gap: 3px; margin: 4px 0; }
-.cell { position: relative; height: 46px; border: 1px solid var(--rule); border-radius: 4px; background: var(--sheet); color: var(--ink); display: grid; justify-items: center; align-content: center; padding: 0; cursor: pointer; overflow: hidden; line-height: 1.15; }
+.cell {
+  position: relative;
+  height: 46px;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  background: var(--sheet);
+  color: var(--ink);
+  display: grid;
+  justify-items: center;
+  align-content: center;
+  padding: 0;
+  cursor: pointer;
+  overflow: hidden;
+  line-height: 1.15;
+}
 .cell.first { border-radius: 0; border-width: 2px; border-color: var(--ink); }
-.held { background: color-mix(in srgb, var(--owner) var(--mix), var(--sheet)); border-color: color-mix(in srgb, var(--owner) 60%, var(--sheet)); }
+.held {
+  background: color-mix(in srgb, var(--owner) var(--mix), var(--sheet));
+  border-color: color-mix(in srgb, var(--owner) 60%, var(--sheet));
+}
 .large { font-weight: 650; font-size: 16px; }
 .small-name { font-size: 11px; color: var(--ink-2); }
 .held .small-name { color: var(--ink); }
@@ -205,5 +251,11 @@ function walk(event: KeyboardEvent) {
 .marked { outline: 3px solid var(--copper); outline-offset: 1px; z-index: 1; }
 .target { outline: 2px solid var(--moss); }
 .taken { outline: 2px dashed var(--ochre); }
-@media (max-width: 900px) { .large { font-size: 13px; } .small-name { font-size: 9.5px; } .cell { height: 42px; } .row { gap: 2px; } .corner { width: 7px; height: 7px; top: 1px; } }
+@media (max-width: 900px) {
+  .large { font-size: 13px; }
+  .small-name { font-size: 9.5px; }
+  .cell { height: 42px; }
+  .row { gap: 2px; }
+  .corner { width: 7px; height: 7px; top: 1px; }
+}
 </style>

@@ -9,7 +9,10 @@ const stageName = (id: string) => stages.find(stage => stage.id === id)?.name ??
 
 function add() {
   if (!text.value.trim()) return
-  project.edit({ edit: 'log', entry: { id: crypto.randomUUID(), at: new Date().toISOString(), stage: current.value.id, text: text.value.trim() } }, 'Write into the logbook')
+  project.edit(
+    { edit: 'log', entry: { id: crypto.randomUUID(), at: new Date().toISOString(), stage: current.value.id, text: text.value.trim() } },
+    'Write into the logbook',
+  )
   text.value = ''
 }
 </script>
@@ -72,10 +75,31 @@ function add() {
 </template>
 
 <style scoped>
-.log { position: fixed; right: 0; top: 44px; bottom: 58px; width: 340px; z-index: 18; background: var(--sheet); border-left: 1px solid var(--rule); box-shadow: -8px 0 24px rgb(0 0 0 / 18%); padding: 12px 14px; overflow-y: auto; }
+.log {
+  position: fixed;
+  right: 0;
+  top: 44px;
+  bottom: 58px;
+  width: 340px;
+  z-index: 18;
+  background: var(--sheet);
+  border-left: 1px solid var(--rule);
+  box-shadow: -8px 0 24px rgb(0 0 0 / 18%);
+  padding: 12px 14px;
+  overflow-y: auto;
+}
 .head { display: flex; justify-content: space-between; margin-bottom: 8px; }
 form { display: grid; gap: 6px; justify-items: start; }
-textarea { width: 100%; border: 1px solid var(--rule); border-radius: 4px; background: var(--paper); color: inherit; font: inherit; padding: 6px 8px; resize: vertical; }
+textarea {
+  width: 100%;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  background: var(--paper);
+  color: inherit;
+  font: inherit;
+  padding: 6px 8px;
+  resize: vertical;
+}
 ol { list-style: none; padding: 0; margin: 14px 0 0; }
 li { border-top: 1px solid var(--rule); padding: 7px 0; }
 li p { white-space: pre-wrap; overflow-wrap: anywhere; }

@@ -30,7 +30,9 @@ async function keep(content: string): Promise<boolean> {
     return false
   }
   problems.value = []
-  project.edit(read.kind === 'board' ? { edit: 'keep-own-board', board: read.entry } : { edit: 'keep-own-part', part: read.entry }, `Keep ${read.entry.name}`)
+  project.edit(read.kind === 'board'
+    ? { edit: 'keep-own-board', board: read.entry }
+    : { edit: 'keep-own-part', part: read.entry }, `Keep ${read.entry.name}`)
   view.say(`${read.entry.name} is kept in this project and stands in the list.`, { action: { label: 'Undo', run: project.undo } })
   return true
 }

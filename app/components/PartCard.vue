@@ -9,7 +9,8 @@ const { colourOf } = useOwners()
 const { go } = useStages()
 const part = computed(() => project.catalogue.parts.get(inPlan.type) ?? null)
 const resolved = computed(() => project.facts!.parts.find(entry => entry.id === inPlan.id) ?? null)
-const stops = computed(() => project.report!.findings.filter(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.partId === inPlan.id)))
+const stops = computed(() =>
+  project.report!.findings.filter(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.partId === inPlan.id)))
 const loads = computed(() => inPlan.loads ?? [])
 
 function rename(event: Event) {
@@ -35,7 +36,9 @@ function changeLoad(index: number, field: keyof ContactLoad, event: Event) {
   const text = (event.target as HTMLInputElement).value
   const numeric = field !== 'what' && field !== 'kind'
   const value = numeric ? Number(text.replace(',', '.')) : text
-  if (numeric && (!Number.isFinite(value) || (value as number) < 0)) return view.say(`"${text}" is no figure. Type a number, e.g. 12 or 0.5.`, { tone: 'stop' })
+  if (numeric && (!Number.isFinite(value) || (value as number) < 0)) {
+    return view.say(`"${text}" is no figure. Type a number, e.g. 12 or 0.5.`, { tone: 'stop' })
+  }
   setLoads(loads.value.map((load, i) => i === index ? { ...load, [field]: value } : load))
 }
 
@@ -102,7 +105,10 @@ async function showWiring() {
       class="small"
       :open="loads.length > 0"
     >
-      <summary>On its contacts ({{ part.contacts.maxAcA }} A at {{ part.contacts.maxAcV }} V AC, {{ part.contacts.maxDcA }} A at {{ part.contacts.maxDcV }} V DC; {{ part.contacts.origin }})</summary>
+      <summary>
+        On its contacts ({{ part.contacts.maxAcA }} A at {{ part.contacts.maxAcV }} V AC, {{ part.contacts.maxDcA }} A at
+        {{ part.contacts.maxDcV }} V DC; {{ part.contacts.origin }})
+      </summary>
       <div
         v-for="(load, i) in loads"
         :key="i"
@@ -180,15 +186,54 @@ async function showWiring() {
 </template>
 
 <style scoped>
-.part { background: var(--sheet); border: 1px solid var(--rule); border-left: 6px solid var(--owner); border-radius: 4px; padding: 7px 10px; display: grid; grid-template-columns: minmax(0, 1fr); gap: 4px; align-content: start; min-width: 0; }
+.part {
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-left: 6px solid var(--owner);
+  border-radius: 4px;
+  padding: 7px 10px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 4px;
+  align-content: start;
+  min-width: 0;
+}
 .marked { outline: 2px solid var(--copper); }
 .head { display: flex; gap: 8px; align-items: center; }
-.name { flex: 1; min-width: 0; font: 650 14.5px var(--text-family); color: inherit; background: transparent; border: 1px solid transparent; border-radius: 3px; margin-left: -5px; padding: 1px 4px; text-overflow: ellipsis; }
+.name {
+  flex: 1;
+  min-width: 0;
+  font: 650 14.5px var(--text-family);
+  color: inherit;
+  background: transparent;
+  border: 1px solid transparent;
+  border-radius: 3px;
+  margin-left: -5px;
+  padding: 1px 4px;
+  text-overflow: ellipsis;
+}
 .name:hover, .name:focus { border-color: var(--rule); }
-.stop { background: var(--carmine); color: var(--sheet); font-weight: 700; font-size: 11.5px; border-radius: 3px; padding: 1px 6px; white-space: nowrap; }
+.stop {
+  background: var(--carmine);
+  color: var(--sheet);
+  font-weight: 700;
+  font-size: 11.5px;
+  border-radius: 3px;
+  padding: 1px 6px;
+  white-space: nowrap;
+}
 .option { display: flex; gap: 8px; align-items: center; }
 .option span { flex: 1; }
-.option select, .option input, .load input, .load select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; font-size: 12.5px; padding: 2px 4px; min-width: 0; max-width: 190px; }
+.option select, .option input, .load input, .load select {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  font-size: 12.5px;
+  padding: 2px 4px;
+  min-width: 0;
+  max-width: 190px;
+}
 .option input { width: 84px; }
 .load { display: flex; gap: 4px; align-items: center; margin: 3px 0; }
 .load input { flex: 1 1 60px; width: 0; }

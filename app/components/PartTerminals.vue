@@ -32,14 +32,22 @@ const reasons = computed(() => new Map(project.report!.placements.map(entry => [
 const whyOpen = ref<string | null>(null)
 
 const bound = (terminal: Terminal) => claimOf(terminal) !== undefined
-const valueOf = (terminal: Terminal) => terminal.assignment ? terminal.assignment.position !== undefined ? `P${terminal.assignment.position}` : terminal.assignment.terminal! : ''
+const valueOf = (terminal: Terminal) => terminal.assignment
+  ? terminal.assignment.position !== undefined ? `P${terminal.assignment.position}` : terminal.assignment.terminal!
+  : ''
 const optionsOf = (terminal: Terminal) => placeOptions(terminal, project.facts!).map(option => ({
   ...option, value: option.to.position !== undefined ? `P${option.to.position}` : option.to.terminal!,
   text: `${option.label}${option.takenBy.length ? ' (taken)' : ''}${option.reserved ? ' (reserved)' : ''}`,
 }))
 /** A place that cannot serve the terminal is shown as it is, so that it can be seen and changed. */
-const stray = (terminal: Terminal) => valueOf(terminal) && !optionsOf(terminal).some(option => option.value === valueOf(terminal)) ? valueOf(terminal).replace(/^P(\d+)$/, 'position $1') : null
-const kindOf = (terminal: Terminal) => terminal.is === 'ground' ? 'return' : terminal.is === 'supply' ? `supply ${terminal.supply!.rail}` : roleInWords(terminal.signal!.role).replace(/^an? /, '')
+const stray = (terminal: Terminal) => valueOf(terminal) && !optionsOf(terminal).some(option => option.value === valueOf(terminal))
+  ? valueOf(terminal).replace(/^P(\d+)$/, 'position $1')
+  : null
+const kindOf = (terminal: Terminal) => terminal.is === 'ground'
+  ? 'return'
+  : terminal.is === 'supply'
+    ? `supply ${terminal.supply!.rail}`
+    : roleInWords(terminal.signal!.role).replace(/^an? /, '')
 
 function choose(terminal: Terminal, event: Event) {
   const value = (event.target as HTMLSelectElement).value
@@ -60,6 +68,12 @@ function fix(terminal: Terminal) {
 async function move(terminal: Terminal) {
   if (current.value.id !== 'wiring') await go('wiring')
   start(terminal.key)
+}
+
+function movesInWords(moves: { terminal: string, to: string }[]): string {
+  if (!moves.length) return ', and nothing else moves'
+  const told = moves.slice(0, 3).map(move => `${nameOfTerminal(move.terminal)} goes to ${move.to}`).join(', ')
+  return `; ${told}${moves.length > 3 ? ` and ${moves.length - 3} more move` : ''}`
 }
 </script>
 
@@ -141,16 +155,21 @@ async function move(terminal: Terminal) {
         v-if="terminal.between"
         class="small"
       >
-        {{ terminal.between.kind === 'divider' ? `through a divider, ${terminal.between.upperOhm} Ω over ${terminal.between.lowerOhm} Ω` : `through a ${terminal.between.kind.replace('-', ' ')}${['mosfet', 'transistor'].includes(terminal.between.kind) ? ' stage' : ''}` }}
+        {{ terminal.between.kind === 'divider' ? `through a divider, ${terminal.between.upperOhm} Ω over ${terminal.between.lowerOhm} Ω`
+          : `through a ${terminal.between.kind.replace('-', ' ')}${['mosfet', 'transistor'].includes(terminal.between.kind) ? ' stage'
+            : ''}`
+        }}
         <button
           class="bare link"
-          @click="project.edit({ edit: 'set-between', terminal: terminal.key, between: null }, `Take out what is between at ${terminal.key}`)"
+          @click="project.edit({ edit: 'set-between', terminal: terminal.key, between: null },
+                               `Take out what is between at ${terminal.key}`)"
         >
           take out
         </button>
       </p>
       <p
-        v-if="reasons.get(terminal.key) && (whyOpen === terminal.key || view.position !== null && terminal.assignment?.position === view.position)"
+        v-if="reasons.get(terminal.key) && (whyOpen === terminal.key || view.position !== null
+          && terminal.assignment?.position === view.position)"
         class="small quiet"
       >
         {{ reasons.get(terminal.key) }}
@@ -170,12 +189,16 @@ async function move(terminal: Terminal) {
         data-test="explained"
       >
         <p v-if="explained.nextBest">
-          Next best: <b>{{ explained.nextBest.to }}</b>, costs {{ explained.nextBest.costsMore.toFixed(2) }} more{{ explained.nextBest.moves.length ? `; ${explained.nextBest.moves.slice(0, 3).map(move => `${nameOfTerminal(move.terminal)} goes to ${move.to}`).join(', ')}${explained.nextBest.moves.length > 3 ? ` and ${explained.nextBest.moves.length - 3} more move` : ''}` : ', and nothing else moves' }}.
+          Next best: <b>{{ explained.nextBest.to }}</b>, costs {{ explained.nextBest.costsMore.toFixed(2) }}
+          more{{ movesInWords(explained.nextBest.moves) }}.
         </p>
         <p v-else>
           It can be nowhere else.
         </p>
-        <p>{{ explained.alsoWanted.length ? `Also wanted by ${explained.alsoWanted.join(', ')}.` : 'Nobody else would choose this place first.' }}</p>
+        <p>
+          {{ explained.alsoWanted.length ? `Also wanted by ${explained.alsoWanted.join(', ')}.`
+            : 'Nobody else would choose this place first.' }}
+        </p>
       </div>
       <button
         v-else-if="reasons.get(terminal.key)"
@@ -197,8 +220,26 @@ li:first-child { border-top: 0; }
 .line { display: flex; align-items: center; gap: 2px; }
 .name { flex: 1; min-width: 0; line-height: 1.15; overflow-wrap: anywhere; }
 .name .small { display: block; font-size: 11.5px; }
-select { width: 98px; background: var(--sheet); color: var(--ink); border: 1px solid var(--rule); border-radius: 3px; padding: 2px 3px; font-size: 12.5px; }
-.tool { background: none; border: 0; width: 24px; height: 26px; cursor: pointer; color: var(--ink-2); display: grid; place-items: center; border-radius: 3px; }
+select {
+  width: 98px;
+  background: var(--sheet);
+  color: var(--ink);
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  padding: 2px 3px;
+  font-size: 12.5px;
+}
+.tool {
+  background: none;
+  border: 0;
+  width: 24px;
+  height: 26px;
+  cursor: pointer;
+  color: var(--ink-2);
+  display: grid;
+  place-items: center;
+  border-radius: 3px;
+}
 .tool:hover:not(:disabled) { background: var(--paper-3); }
 .tool:disabled { opacity: .3; cursor: default; }
 .tool[aria-pressed=true] { color: var(--copper); }

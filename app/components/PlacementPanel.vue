@@ -13,8 +13,12 @@ function setWeight(name: WeightName, event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
   const value = Number(text.replace(',', '.'))
   if (text === '') return project.edit({ edit: 'set-weight', weight: name, value: null }, `Take back the weight "${name}"`)
-  if (!Number.isFinite(value) || value < 0 || value > 1e5) return view.say(`"${text}" is no weight. Type a number from 0 to 100 000, or nothing for the usual one.`, { tone: 'stop' })
-  project.edit({ edit: 'set-weight', weight: name, value: value === WEIGHT_TABLE[name].value ? null : value }, `Weigh "${name}" with ${value}`)
+  if (!Number.isFinite(value) || value < 0 || value > 1e5) {
+    return view.say(`"${text}" is no weight. Type a number from 0 to 100 000, or nothing for the usual one.`, { tone: 'stop' })
+  }
+  project.edit(
+    { edit: 'set-weight', weight: name, value: value === WEIGHT_TABLE[name].value ? null : value }, `Weigh "${name}" with ${value}`,
+  )
 }
 const labelOf = (terminal: string) => {
   const found = project.facts!.byKey.get(terminal)
@@ -82,7 +86,8 @@ const labelOf = (terminal: string) => {
             Before, it could not stand as it was, or nothing had a place.
           </p>
           <p class="small quiet">
-            {{ last.provedBest ? 'Proved least: no placement costs less under these weights.' : 'The best found; the search was cut short.' }} {{ last.nodes }} branches.
+            {{ last.provedBest ? 'Proved least: no placement costs less under these weights.'
+              : 'The best found; the search was cut short.' }} {{ last.nodes }} branches.
           </p>
           <table class="plain-table">
             <tbody>
@@ -205,7 +210,17 @@ const labelOf = (terminal: string) => {
 </template>
 
 <style scoped>
-.panel { border: 1px solid var(--rule); border-left: 6px solid var(--copper); border-radius: 4px; background: var(--sheet); padding: 9px 12px; margin-top: 10px; display: grid; gap: 8px; font-size: 13.5px; }
+.panel {
+  border: 1px solid var(--rule);
+  border-left: 6px solid var(--copper);
+  border-radius: 4px;
+  background: var(--sheet);
+  padding: 9px 12px;
+  margin-top: 10px;
+  display: grid;
+  gap: 8px;
+  font-size: 13.5px;
+}
 .head { display: flex; justify-content: space-between; }
 .columns { display: grid; grid-template-columns: 1fr 1fr; gap: 18px; }
 .sums td { font-weight: 650; }
@@ -217,7 +232,14 @@ const labelOf = (terminal: string) => {
 .weights summary { cursor: pointer; }
 .weight-grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(300px, 1fr)); gap: 4px 18px; margin: 6px 0 8px; }
 .weight-grid label { display: grid; grid-template-columns: 1fr 72px; gap: 8px; align-items: center; font-size: 12.5px; }
-.weight-grid input { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 2px 5px; text-align: right; }
+.weight-grid input {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 2px 5px;
+  text-align: right;
+}
 .own span { font-weight: 650; }
 @media (max-width: 900px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 </style>

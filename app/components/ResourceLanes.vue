@@ -17,7 +17,11 @@ interface Slot { label: string, partIds: string[], what: string, clash?: boolean
 interface SlotLane { kind: string, name: string, note: string, slots: Slot[] }
 
 const figures = computed(() => project.report!.signals)
-const hertz = (value: number) => value >= 1e6 ? `${Number((value / 1e6).toPrecision(3))} MHz` : value >= 1000 ? `${Number((value / 1000).toPrecision(3))} kHz` : `${Number(value.toPrecision(3))} Hz`
+const hertz = (value: number) => value >= 1e6
+  ? `${Number((value / 1e6).toPrecision(3))} MHz`
+  : value >= 1000
+    ? `${Number((value / 1000).toPrecision(3))} kHz`
+    : `${Number(value.toPrecision(3))} Hz`
 const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFixed(2)} %`
 
 /** Selects, ports and channels: what is taken and how fast it runs, and what the board still has. */
@@ -33,7 +37,8 @@ const lanes = computed<SlotLane[]>(() => {
       kind, name: { spi: 'SPI', serial: 'Serial', pwm: 'PWM', i2s: 'I²S' }[kind], note: `${used.length} of ${controllers.length} in use`,
       slots: [
         ...used.flatMap(controller => slotsOf(byId.get(controller.id)!)),
-        ...free.slice(0, 3).map(controller => ({ label: controller.label, partIds: [], what: `free on ${positionsOf(controller.routes[0]!.lines)}` })),
+        ...free.slice(0, 3)
+          .map(controller => ({ label: controller.label, partIds: [], what: `free on ${positionsOf(controller.routes[0]!.lines)}` })),
         ...free.length > 3 ? [{ label: `${free.length - 3} more`, partIds: [], what: 'free' }] : [],
       ],
     }]
@@ -43,9 +48,22 @@ const lanes = computed<SlotLane[]>(() => {
 function slotsOf(bus: BusReport): Slot[] {
   const names = bus.partIds.map(nameOf).join(', ')
   const serial = figures.value.serial.filter(link => link.busId === bus.id)
-  if (serial.length) return serial.map(link => ({ label: bus.label, partIds: [link.partId], busId: bus.id, clash: serial.length > 1, what: `${nameOf(link.partId)} · ${link.baud}${link.board ? ` · ${percent(link.board.error)}` : ' · out of reach'} · ${link.frame}${link.circuit ? ` · ${link.circuit.label}` : ''}` }))
+  if (serial.length) {
+    return serial.map(link => ({
+      label: bus.label, partIds: [link.partId], busId: bus.id, clash: serial.length > 1,
+      what: `${nameOf(link.partId)} · ${link.baud}${link.board ? ` · ${percent(link.board.error)}` : ' · out of reach'} · `
+        + `${link.frame}${link.circuit ? ` · ${link.circuit.label}` : ''}`,
+    }))
+  }
   const channel = figures.value.pwm.find(entry => entry.busId === bus.id)
-  if (channel) return [{ label: bus.label, partIds: bus.partIds, busId: bus.id, clash: channel.outputs.length > 1, what: `${names}${channel.outputs[0]?.need ? ` · ${hertz(channel.outputs[0].need.frequencyHz)}` : ''}${channel.steps ? ` · ${channel.steps} steps` : ''}` }]
+  if (channel) {
+    return [{
+      label: bus.label, partIds: bus.partIds, busId: bus.id, clash: channel.outputs.length > 1,
+      what: `${names}${channel.outputs[0]?.need
+        ? ` · ${hertz(channel.outputs[0].need.frequencyHz)}`
+        : ''}${channel.steps ? ` · ${channel.steps} steps` : ''}`,
+    }]
+  }
   if (bus.kind !== 'spi') return [{ label: bus.label, partIds: bus.partIds, busId: bus.id, what: names }]
   return project.facts!.groups.filter(entry => entry.bus?.id === bus.id).map((entry) => {
     const select = entry.terminals.find(terminal => terminal.signal!.role === 'spi.select')
@@ -54,7 +72,9 @@ function slotsOf(bus: BusReport): Slot[] {
     const device = figures.value.spi.find(other => other.partId === entry.owner.id)
     return {
       label: `${bus.label}${name ? `, ${name.replace('select', 'select ')}` : ''}`, partIds: [entry.owner.id], busId: bus.id,
-      what: `${entry.owner.name}${device?.clock ? ` · ${hertz(device.clock.rateHz)} · mode ${device.mode}` : ''}${device?.screen ? ` · ${device.screen.framesPerS.toFixed(1)} pictures/s` : ''}`,
+      what: `${entry.owner.name}${device?.clock
+        ? ` · ${hertz(device.clock.rateHz)} · mode ${device.mode}`
+        : ''}${device?.screen ? ` · ${device.screen.framesPerS.toFixed(1)} pictures/s` : ''}`,
     }
   })
 }
@@ -65,10 +85,18 @@ const lines = computed(() => project.facts!.board!.header.filter(entry => entry.
 })))
 const conflict = computed(() => new Set(view.findingId ? [] : view.marked.flatMap(subject => subject.partId ?? [])))
 /** Parts of a conflict that want something of this lane. */
-const wanting = (kind: string) => conflict.value.size ? [...new Set(project.facts!.groups.filter(group => group.kind === kind && conflict.value.has(group.owner.id)).map(group => group.owner.name))] : []
+const wanting = (kind: string) => conflict.value.size
+  ? [...new Set(project.facts!.groups
+      .filter(group => group.kind === kind && conflict.value.has(group.owner.id))
+      .map(group => group.owner.name))]
+  : []
 
 function positionsOf(lines: Record<string, number>) {
-  return Object.values(lines).map(line => project.facts!.board!.header.find(entry => entry.line === line)!.position).sort((a, b) => a - b).slice(0, 4).join(' ')
+  return Object.values(lines)
+    .map(line => project.facts!.board!.header.find(entry => entry.line === line)!.position)
+    .sort((a, b) => a - b)
+    .slice(0, 4)
+    .join(' ')
 }
 </script>
 
@@ -99,7 +127,11 @@ function positionsOf(lines: Record<string, number>) {
           v-for="slot in lane.slots"
           :key="slot.label + slot.what"
           class="slot"
-          :class="{ taken: slot.partIds.length, clash: slot.clash, conflict: slot.partIds.some(id => conflict.has(id)), dim: view.partId && slot.partIds.length && !slot.partIds.includes(view.partId) }"
+          :class="{ taken: slot.partIds.length,
+                    clash: slot.clash,
+                    conflict: slot.partIds.some(id => conflict.has(id)),
+                    dim: view.partId
+                      && slot.partIds.length && !slot.partIds.includes(view.partId) }"
           :style="{ '--owner': colourOf(slot.partIds[0]) }"
         ><b class="figures">{{ slot.label }}</b> {{ slot.what }}</span>
         <span
@@ -132,7 +164,14 @@ function positionsOf(lines: Record<string, number>) {
 </template>
 
 <style scoped>
-.lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 6px 0; border-top: 1px solid var(--rule); align-items: center; }
+.lane {
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr);
+  gap: 8px;
+  padding: 6px 0;
+  border-top: 1px solid var(--rule);
+  align-items: center;
+}
 .lane-name { display: grid; line-height: 1.2; }
 .slots { display: flex; flex-wrap: wrap; gap: 6px; }
 .slot { border: 1px dashed var(--rule); border-radius: 3px; padding: 2px 8px; font-size: 12.5px; color: var(--ink-2); }
@@ -143,6 +182,11 @@ function positionsOf(lines: Record<string, number>) {
 .slot.conflict { outline: 2px solid var(--carmine); outline-offset: 1px; }
 .line-marks { display: flex; flex-wrap: wrap; gap: 2px; }
 .line-mark { width: 25px; text-align: center; font-size: 11.5px; border: 1px dashed var(--rule); border-radius: 2px; color: var(--ink-2); }
-.line-mark.held { border: 1px solid var(--owner); background: color-mix(in srgb, var(--owner) var(--mix), var(--sheet)); color: var(--ink); font-weight: 650; }
+.line-mark.held {
+  border: 1px solid var(--owner);
+  background: color-mix(in srgb, var(--owner) var(--mix), var(--sheet));
+  color: var(--ink);
+  font-weight: 650;
+}
 .dim { --owner: var(--ink-2) !important; }
 </style>

@@ -22,14 +22,16 @@ defineProps<{ verdict: ScanVerdict }>()
       :key="entry.address"
       class="missing"
     >
-      <span class="word">missing</span> <span class="figures">{{ hexAddress(entry.address) }}</span> {{ entry.names.join(' and ') }}: check its supply and ground, then SDA and SCL for being swapped, then its address strap
+      <span class="word">missing</span> <span class="figures">{{ hexAddress(entry.address) }}</span> {{ entry.names.join(' and ') }}: check
+      its supply and ground, then SDA and SCL for being swapped, then its address strap
     </li>
     <li
       v-for="entry in verdict.unexpected"
       :key="entry.address"
       class="unexpected"
     >
-      <span class="word">unexpected</span> <span class="figures">{{ hexAddress(entry.address) }}</span> nothing in the plan answers there{{ verdict.missing.length ? '; it may be a part with another strap' : '' }}
+      <span class="word">unexpected</span> <span class="figures">{{ hexAddress(entry.address) }}</span> nothing in the plan answers
+      there{{ verdict.missing.length ? '; it may be a part with another strap' : '' }}
     </li>
     <li
       v-for="entry in verdict.untested"

@@ -10,7 +10,9 @@ const entry = computed(() => project.facts?.board?.header.find(header => header.
 const line = computed(() => project.facts?.board?.lines.find(candidate => candidate.line === entry.value?.line) ?? null)
 const here = computed(() => entry.value ? project.facts!.atPosition.get(entry.value.position) ?? [] : [])
 const reservation = computed(() => project.plan!.reserved.find(item => item.position === view.position))
-const functions = computed(() => line.value?.functions.map(item => `${item.controller.replace('.', ' ')}${item.signal && item.signal !== 'out' ? ` ${item.signal}` : ''} (${item.setting})`).join(', '))
+const functions = computed(() => line.value?.functions
+  .map(item => `${item.controller.replace('.', ' ')}${item.signal && item.signal !== 'out' ? ` ${item.signal}` : ''} (${item.setting})`)
+  .join(', '))
 const reason = ref('')
 
 function reserve() {
@@ -27,12 +29,16 @@ function reserve() {
     data-test="selection"
   >
     <template v-if="entry">
-      <h2>Position {{ entry.position }} <span class="figures quiet">{{ entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind }}</span></h2>
+      <h2>
+        Position {{ entry.position }} <span class="figures quiet">{{ entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground'
+          ? 'GND' : entry.kind }}</span>
+      </h2>
       <p
         v-if="line"
         class="small quiet"
       >
-        At reset pulled {{ line.resetPull }}{{ line.fixedPullUpOhm ? `, ${line.fixedPullUpOhm} Ω to 3V3 on the board` : '' }}. Can be: a line{{ functions ? `, ${functions}` : '' }}.
+        At reset pulled {{ line.resetPull }}{{ line.fixedPullUpOhm ? `, ${line.fixedPullUpOhm} Ω to 3V3 on the board` : '' }}. Can be: a
+        line{{ functions ? `, ${functions}` : '' }}.
       </p>
       <p
         v-if="here.length > 1"
@@ -89,8 +95,26 @@ function reserve() {
 </template>
 
 <style scoped>
-.selection { background: var(--sheet); border: 1px solid var(--rule); border-left: 6px solid var(--owner); border-radius: 4px; padding: 9px 10px 10px 12px; display: grid; gap: 6px; }
+.selection {
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-left: 6px solid var(--owner);
+  border-radius: 4px;
+  padding: 9px 10px 10px 12px;
+  display: grid;
+  gap: 6px;
+}
 .part-name { display: flex; gap: 8px; align-items: center; overflow-wrap: anywhere; }
 .reserve { display: flex; gap: 6px; align-items: center; }
-.reserve input { flex: 1; min-width: 0; border: 1px solid var(--rule); background: var(--sheet); color: inherit; border-radius: 3px; padding: 3px 6px; font: inherit; font-size: 12.5px; }
+.reserve input {
+  flex: 1;
+  min-width: 0;
+  border: 1px solid var(--rule);
+  background: var(--sheet);
+  color: inherit;
+  border-radius: 3px;
+  padding: 3px 6px;
+  font: inherit;
+  font-size: 12.5px;
+}
 </style>

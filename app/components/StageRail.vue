@@ -27,13 +27,34 @@ const stateOf = (id: keyof NonNullable<typeof project.report>['stages']) => proj
 
 <style scoped>
 .rail { grid-area: rail; background: var(--paper-3); padding-top: 12px; overflow-y: auto; }
-.item { position: relative; display: grid; padding: 10px 6px 10px 16px; color: var(--ink); text-decoration: none; line-height: 1.25; min-height: 60px; align-content: center; }
+.item {
+  position: relative;
+  display: grid;
+  padding: 10px 6px 10px 16px;
+  color: var(--ink);
+  text-decoration: none;
+  line-height: 1.25;
+  min-height: 60px;
+  align-content: center;
+}
 .item:hover { background: var(--paper-2); }
 .number { font-size: 12px; color: var(--ink-2); }
-.item::before { content: ''; position: absolute; left: 0; top: 6px; bottom: 6px; width: 5px; background: color-mix(in srgb, var(--ink-2) 30%, transparent); }
+.item::before {
+  content: '';
+  position: absolute;
+  left: 0;
+  top: 6px;
+  bottom: 6px;
+  width: 5px;
+  background: color-mix(in srgb, var(--ink-2) 30%, transparent);
+}
 .item.clear::before { background: var(--moss); }
 .item.caution::before { background: repeating-linear-gradient(var(--ochre) 0 6px, transparent 6px 10px); }
 .item.stop::before { background: var(--carmine); width: 7px; }
 .here { background: var(--paper); font-weight: 700; }
-@media (max-width: 700px) { .rail { display: flex; padding: 0; } .item { min-height: 44px; padding: 6px 10px; } .item::before { inset: auto 0 0 0; width: auto !important; height: 4px; } }
+@media (max-width: 700px) {
+  .rail { display: flex; padding: 0; }
+  .item { min-height: 44px; padding: 6px 10px; }
+  .item::before { inset: auto 0 0 0; width: auto !important; height: 4px; }
+}
 </style>

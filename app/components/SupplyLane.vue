@@ -14,6 +14,7 @@ const step = computed(() => {
   return [1, 2, 5, 10].map(n => n * power).find(n => n >= rough)!
 })
 const ticks = computed(() => Array.from({ length: Math.floor(full.value / step.value) + 1 }, (_, i) => i * step.value))
+const available = computed(() => rail.availableMa === null ? 'an unknown supply' : milliamps(rail.availableMa))
 const free = computed(() => rail.availableMa === null ? null : rail.availableMa - rail.peakMa)
 const merged = computed(() => {
   const byOwner = new Map<string | null, { partId: string | null, name: string, typicalMa: number, peakMa: number }>()
@@ -32,7 +33,9 @@ const merged = computed(() => {
 <template>
   <div class="lane">
     <div class="lane-name">
-      <b>{{ name ?? (rail.rail === '3V3' ? '3V3' : rail.rail === '5V' ? '5 V' : 'USB') }}</b><span class="small quiet">{{ note }}</span><span
+      <b>{{ name ?? (rail.rail === '3V3' ? '3V3' : rail.rail === '5V' ? '5 V' : 'USB') }}</b><span
+        class="small quiet"
+      >{{ note }}</span><span
         v-if="free !== null && free >= 0"
         class="small figures"
       >{{ milliamps(free) }} free</span>
@@ -41,7 +44,7 @@ const merged = computed(() => {
       <div
         class="track"
         role="img"
-        :aria-label="`${rail.rail}: ${milliamps(rail.peakMa)} at peak of ${rail.availableMa === null ? 'an unknown supply' : milliamps(rail.availableMa)}`"
+        :aria-label="`${rail.rail}: ${milliamps(rail.peakMa)} at peak of ${available}`"
       >
         <span
           v-for="load in merged"
@@ -85,11 +88,43 @@ const merged = computed(() => {
 .lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 6px 0 4px; border-top: 1px solid var(--rule); }
 .lane-name { display: grid; align-content: start; line-height: 1.2; }
 .track { position: relative; height: 22px; background: var(--paper-2); display: flex; }
-.load { position: relative; flex: none; background: color-mix(in srgb, var(--owner) 34%, var(--sheet)); box-shadow: inset -1px 0 var(--paper); overflow: hidden; min-width: 0; }
+.load {
+  position: relative;
+  flex: none;
+  background: color-mix(in srgb, var(--owner) 34%, var(--sheet));
+  box-shadow: inset -1px 0 var(--paper);
+  overflow: hidden;
+  min-width: 0;
+}
 .typical { position: absolute; inset: 0 auto 0 0; background: var(--owner); }
-.load-name { position: absolute; left: 3px; top: 3px; max-width: calc(100% - 6px); overflow: hidden; text-overflow: ellipsis; font-size: 11.5px; line-height: 16px; font-weight: 600; color: var(--ink); background: color-mix(in srgb, var(--sheet) 88%, transparent); border-radius: 2px; padding: 0 4px; white-space: nowrap; pointer-events: none; }
+.load-name {
+  position: absolute;
+  left: 3px;
+  top: 3px;
+  max-width: calc(100% - 6px);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  font-size: 11.5px;
+  line-height: 16px;
+  font-weight: 600;
+  color: var(--ink);
+  background: color-mix(in srgb, var(--sheet) 88%, transparent);
+  border-radius: 2px;
+  padding: 0 4px;
+  white-space: nowrap;
+  pointer-events: none;
+}
 .dim { filter: saturate(.3); }
-.over { position: absolute; right: 4px; top: 2px; background: var(--carmine); color: var(--sheet); padding: 0 6px; border-radius: 2px; font-weight: 700; }
+.over {
+  position: absolute;
+  right: 4px;
+  top: 2px;
+  background: var(--carmine);
+  color: var(--sheet);
+  padding: 0 6px;
+  border-radius: 2px;
+  font-weight: 700;
+}
 .limit { position: absolute; top: -4px; bottom: -4px; width: 3px; background: var(--carmine); }
 .axis { position: relative; height: 15px; font-size: 10.5px; color: var(--ink-2); }
 .axis span { position: absolute; transform: translateX(-50%); }

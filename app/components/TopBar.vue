@@ -89,15 +89,45 @@ function rename(event: Event) {
 </template>
 
 <style scoped>
-.top { grid-area: top; background: var(--bar); color: var(--bar-ink); display: flex; align-items: center; gap: 12px; padding: 0 16px; min-width: 0; }
+.top {
+  grid-area: top;
+  background: var(--bar);
+  color: var(--bar-ink);
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 16px;
+  min-width: 0;
+}
 .brand { color: var(--bar-act); font-weight: 700; text-decoration: none; width: 82px; flex: none; }
-.name { background: transparent; border: 1px solid transparent; border-radius: 3px; color: inherit; font: 650 15px var(--text-family); padding: 3px 6px; width: 250px; min-width: 90px; text-overflow: ellipsis; }
+.name {
+  background: transparent;
+  border: 1px solid transparent;
+  border-radius: 3px;
+  color: inherit;
+  font: 650 15px var(--text-family);
+  padding: 3px 6px;
+  width: 250px;
+  min-width: 90px;
+  text-overflow: ellipsis;
+}
 .name:hover, .name:focus { border-color: var(--bar-ink-2); }
 .board { color: var(--bar-ink-2); font-size: 12.5px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .saved { color: var(--bar-ink-2); font-size: 12.5px; white-space: nowrap; font-variant-numeric: tabular-nums; }
 .saved.failed, .saved.conflict { color: #ff9fb0; font-weight: 700; }
 .spacer { flex: 1; }
-.tool { background: none; border: 0; color: inherit; width: 32px; height: 32px; border-radius: 3px; cursor: pointer; display: grid; place-items: center; flex: none; }
+.tool {
+  background: none;
+  border: 0;
+  color: inherit;
+  width: 32px;
+  height: 32px;
+  border-radius: 3px;
+  cursor: pointer;
+  display: grid;
+  place-items: center;
+  flex: none;
+}
 .tool:hover:not(:disabled) { background: rgb(255 255 255 / 12%); }
 .tool:disabled { opacity: .38; cursor: default; }
 .tool[aria-pressed=true] { color: var(--bar-act); }

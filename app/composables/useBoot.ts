@@ -16,7 +16,9 @@ export const useBoot = createSharedComposable(() => {
   const board = computed(() => project.facts?.board ?? null)
   const files = computed(() => filesOf(project.plan!, board.value))
   const side = computed(() => planSide(project.facts!))
-  const findings = computed(() => project.plan ? lintBoot({ files: files.value, board: board.value, plan: side.value, ...(boot.value?.image && { image: boot.value.image }) }) : [])
+  const findings = computed(() => project.plan
+    ? lintBoot({ files: files.value, board: board.value, plan: side.value, ...(boot.value?.image && { image: boot.value.image }) })
+    : [])
   const explained = computed(() => explainFiles(files.value, board.value))
   const owned = computed(() => readOwned(files.value.text, files.value.dialect))
   const effective = computed(() => effectiveOf(files.value, board.value))
@@ -31,7 +33,9 @@ export const useBoot = createSharedComposable(() => {
   function setFile(file: string, text: string, label: string, join?: string): void {
     if (file === '') setBoot({ text }, label, join)
     else if (file === COMMAND_FILE) setBoot({ commandLine: text }, label, join)
-    else if (boot.value?.overlays?.some(overlay => overlay.name === file)) setBoot({ overlays: boot.value.overlays.map(overlay => overlay.name === file ? { ...overlay, content: text } : overlay) }, label, join)
+    else if (boot.value?.overlays?.some(overlay => overlay.name === file)) setBoot(
+      { overlays: boot.value.overlays.map(overlay => overlay.name === file ? { ...overlay, content: text } : overlay) }, label, join,
+    )
     else setBoot({ includes: { ...boot.value?.includes, [file]: text } }, label, join)
   }
 
@@ -45,7 +49,10 @@ export const useBoot = createSharedComposable(() => {
     project.edit(editOf(project.plan!, fix), fix.label)
   }
 
-  /** Every finding that has a fix, each by its first one, as one step. Fixes can bring other findings to light; those are left for the maker. */
+  /**
+   * Every finding that has a fix, each by its first one, as one step. Fixes can bring other findings to light; those are left for the
+   * maker.
+   */
   function findingsAt(file: string, line: number): LintFinding[] {
     return findings.value.filter(finding => finding.file === file && finding.line === line)
   }

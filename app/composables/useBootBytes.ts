@@ -14,5 +14,7 @@ export function decodeBoot(bytes: Uint8Array): Required<Pick<BootFile, 'text' | 
 
 /** The bytes of a text in the encoding it was read in. */
 export function encodeBoot(text: string, encoding: BootFile['encoding'] = 'utf-8'): Uint8Array<ArrayBuffer> {
-  return encoding === 'latin1' ? Uint8Array.from(text, letter => letter.charCodeAt(0) & 0xFF) : new TextEncoder().encode(text) as Uint8Array<ArrayBuffer>
+  return encoding === 'latin1'
+    ? Uint8Array.from(text, letter => letter.charCodeAt(0) & 0xFF)
+    : new TextEncoder().encode(text) as Uint8Array<ArrayBuffer>
 }

@@ -16,7 +16,9 @@ const MOST_TEXT = 1_000_000
 
 interface Taken { next: Partial<BootFile>, said: string[], refused: string[] }
 
-/** Files that are dropped or chosen sort themselves: boot file, command line, included files, overlays, base tree, or all of them in a zip. */
+/**
+ * Files that are dropped or chosen sort themselves: boot file, command line, included files, overlays, base tree, or all of them in a zip.
+ */
 export function useBootIntake() {
   const project = useProjectStore()
   const view = useViewStore()
@@ -35,10 +37,17 @@ export function useBootIntake() {
       else files.push({ name: file.name, bytes })
     }
     for (const file of files) sort(file, taken)
-    if (Object.keys(taken.next).length) replaceFiles(taken.next, `Read ${taken.said.length === 1 ? taken.said[0]!.split(':')[0] : `${taken.said.length} files`}`)
+    if (Object.keys(taken.next).length) {
+      replaceFiles(taken.next, `Read ${taken.said.length === 1 ? taken.said[0]!.split(':')[0] : `${taken.said.length} files`}`)
+    }
     const refused = taken.refused.length ? ` Not read: ${taken.refused.join('; ')}.` : ''
     if (!taken.said.length && !taken.refused.length) return
-    view.say(`${taken.said.length ? `${taken.said.join('; ')}.` : 'Nothing was read.'}${refused}`, { ...(taken.refused.length && { tone: 'stop' as const }), ...(taken.said.length && { action: { label: 'Undo', run: project.undo } }) })
+    view.say(
+      `${taken.said.length ? `${taken.said.join('; ')}.` : 'Nothing was read.'}${refused}`,
+      {
+        ...(taken.refused.length && { tone: 'stop' as const }), ...(taken.said.length && { action: { label: 'Undo', run: project.undo } }),
+      },
+    )
   }
 
   async function unpack(name: string, bytes: Uint8Array, files: { name: string, bytes: Uint8Array }[], { refused }: Taken): Promise<void> {
@@ -56,7 +65,9 @@ export function useBootIntake() {
     const kind = tellFile(name, bytes)
     const { next, said, refused } = taken
     if (/^how-to/i.test(base)) return
-    if (bytes.length > MOST_TEXT && kind !== 'tree-blob') return void refused.push(`${base} has ${Math.round(bytes.length / 1000)} kB, more than such a file has`)
+    if (bytes.length > MOST_TEXT && kind !== 'tree-blob') {
+      return void refused.push(`${base} has ${Math.round(bytes.length / 1000)} kB, more than such a file has`)
+    }
     const decoded = () => decodeBoot(bytes)
     switch (kind) {
       case 'key-value': case 'extlinux': case 'environment': {
@@ -74,7 +85,9 @@ export function useBootIntake() {
       case 'tree-blob': return keepBase(base, bytes, taken)
       case 'plan': return void refused.push(`${base} is a plan: open it from the list of projects`)
       default: {
-        if (/\.txt$/i.test(base) || includedNames(next.text ?? boot.value?.text ?? '').includes(base)) return keepInclude(base, decoded().text, taken)
+        if (/\.txt$/i.test(base) || includedNames(next.text ?? boot.value?.text ?? '').includes(base)) {
+          return keepInclude(base, decoded().text, taken)
+        }
         refused.push(`${base} is neither a boot file, a command line, an overlay nor a tree`)
       }
     }
@@ -128,7 +141,9 @@ export function useBootIntake() {
   function keepBase(base: string, bytes: Uint8Array, taken: Taken): void {
     reading(base, taken, () => {
       readBlob(bytes)
-      if (bytes.length > 740_000) return void taken.refused.push(`${base} has ${Math.round(bytes.length / 1000)} kB; a plan keeps base trees of up to 740`)
+      if (bytes.length > 740_000) {
+        return void taken.refused.push(`${base} has ${Math.round(bytes.length / 1000)} kB; a plan keeps base trees of up to 740`)
+      }
       taken.next.base = { name: base, content: base64Of(bytes) }
       taken.said.push(`${base}: the base tree for rehearsing`)
     })

@@ -12,7 +12,9 @@ export function useBootWorker() {
     const mine = new Worker(new URL('../workers/boot.worker.ts', import.meta.url), { type: 'module' })
     worker = mine
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
-    const failed = new Promise<never>((_, reject) => mine.addEventListener('error', event => reject(new Error(event.message || 'the worker did not start'))))
+    const failed = new Promise<never>((_, reject) => mine.addEventListener(
+      'error', event => reject(new Error(event.message || 'the worker did not start')),
+    ))
     try {
       return await Promise.race([question(wrap<BootService>(mine)), stopped, failed])
     }

@@ -21,14 +21,26 @@ export interface EditorHost {
 
 export interface OwnerMark { line: number, colour: string, title: string, state: 'written' | 'by-hand' | 'off' }
 
-export interface LineFinding { line: number, from: number, to: number, severity: 'stop' | 'caution' | 'note', message: string, fixes: { label: string, run: () => void }[] }
+export interface LineFinding {
+  line: number
+  from: number
+  to: number
+  severity: 'stop' | 'caution' | 'note'
+  message: string
+  fixes: { label: string, run: () => void }[]
+}
 
-const TAGS = Object.fromEntries((['blank', 'comment', 'section', 'key', 'sign', 'name', 'value', 'number', 'word', 'string', 'junk'] as TokenKind[]).map(kind => [kind, Tag.define()])) as Record<TokenKind, Tag>
+const TAGS = Object.fromEntries(([
+  'blank', 'comment', 'section', 'key', 'sign', 'name', 'value', 'number', 'word', 'string', 'junk',
+] as TokenKind[]).map(kind => [kind, Tag.define()])) as Record<TokenKind, Tag>
 
 const STYLE = HighlightStyle.define([
-  { tag: TAGS.comment, color: 'var(--ink-2)', fontStyle: 'italic' }, { tag: TAGS.section, color: 'var(--carmine)', fontWeight: '650' }, { tag: TAGS.key, color: 'var(--owner-0)' },
-  { tag: TAGS.sign, color: 'var(--ink-2)' }, { tag: TAGS.name, color: 'var(--copper)', fontWeight: '650' }, { tag: TAGS.number, color: 'var(--owner-3)' }, { tag: TAGS.string, color: 'var(--owner-3)' },
-  { tag: TAGS.word, color: 'var(--owner-1)' }, { tag: TAGS.value, color: 'var(--ink)' }, { tag: TAGS.junk, color: 'var(--ochre)', textDecoration: 'underline wavy' },
+  { tag: TAGS.comment, color: 'var(--ink-2)', fontStyle: 'italic' }, { tag: TAGS.section, color: 'var(--carmine)', fontWeight: '650' },
+  { tag: TAGS.key, color: 'var(--owner-0)' },
+  { tag: TAGS.sign, color: 'var(--ink-2)' }, { tag: TAGS.name, color: 'var(--copper)', fontWeight: '650' },
+  { tag: TAGS.number, color: 'var(--owner-3)' }, { tag: TAGS.string, color: 'var(--owner-3)' },
+  { tag: TAGS.word, color: 'var(--owner-1)' }, { tag: TAGS.value, color: 'var(--ink)' },
+  { tag: TAGS.junk, color: 'var(--ochre)', textDecoration: 'underline wavy' },
 ])
 
 /** Colours from our own grammar, a line at a time. */
@@ -85,7 +97,9 @@ const stepped = (step: () => void) => {
 const SEVERITY = { stop: 'error', caution: 'warning', note: 'info' } as const
 
 /** A text editor on an element: colours, owners in the gutter, findings with fixes, words on hover, completion. */
-export function makeEditor(parent: HTMLElement, host: EditorHost, { grammar, label, test }: { grammar: Grammar, label: string, test: string }) {
+export function makeEditor(
+  parent: HTMLElement, host: EditorHost, { grammar, label, test }: { grammar: Grammar, label: string, test: string },
+) {
   let silent = false
   const tongue = new Compartment()
   const hover = hoverTooltip((view, pos) => {
@@ -109,18 +123,28 @@ export function makeEditor(parent: HTMLElement, host: EditorHost, { grammar, lab
   const source = (context: CompletionContext) => {
     const line = context.state.doc.lineAt(context.pos)
     const found = host.complete(context.state.doc.toString(), line.number, context.pos - line.from)
-    if (!found || (!context.explicit && context.pos - line.from === found.from && !/[=,[]$/.test(line.text.slice(0, found.from)))) return null
-    return { from: line.from + found.from, options: found.options.map(({ label: name, what, insert }) => ({ label: name, detail: what, ...(insert && { apply: insert }) })), validFor: /^[\w+-]*$/ }
+    if (!found || (!context.explicit && context.pos - line.from === found.from && !/[=,[]$/.test(line.text.slice(0, found.from)))) {
+      return null
+    }
+    return {
+      from: line.from + found.from,
+      options: found.options.map(({ label: name, what, insert }) => ({ label: name, detail: what, ...(insert && { apply: insert }) })),
+      validFor: /^[\w+-]*$/,
+    }
   }
   const view = new EditorView({
     parent,
     state: EditorState.create({
       doc: '',
       extensions: [
-        lineNumbers(), marks, gutter({ class: 'owners', markers: editor => editor.state.field(marks) }), drawSelection(), highlightActiveLine(),
+        lineNumbers(), marks, gutter({ class: 'owners', markers: editor => editor.state.field(marks) }), drawSelection(),
+        highlightActiveLine(),
         tongue.of(language(grammar)), syntaxHighlighting(STYLE), hover, autocompletion({ override: [source], icons: false }),
         // Undo is the project's, so that one key takes back edits wherever they were made.
-        keymap.of([{ key: 'Mod-z', run: () => stepped(host.undo) }, { key: 'Mod-Shift-z', run: () => stepped(host.redo) }, { key: 'Mod-y', run: () => stepped(host.redo) }, ...completionKeymap, ...lintKeymap, ...defaultKeymap]),
+        keymap.of([
+          { key: 'Mod-z', run: () => stepped(host.undo) }, { key: 'Mod-Shift-z', run: () => stepped(host.redo) },
+          { key: 'Mod-y', run: () => stepped(host.redo) }, ...completionKeymap, ...lintKeymap, ...defaultKeymap,
+        ]),
         EditorView.contentAttributes.of({ 'aria-label': label, 'data-test': test, 'spellcheck': 'false' }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged && !silent) host.onText(update.state.doc.toString())
@@ -148,14 +172,21 @@ export function makeEditor(parent: HTMLElement, host: EditorHost, { grammar, lab
   }
 
   function setOwners(owners: OwnerMark[]): void {
-    const ranges = owners.filter(mark => mark.line >= 1 && mark.line <= view.state.doc.lines).sort((a, b) => a.line - b.line).map(mark => new OwnerDot(mark).range(view.state.doc.line(mark.line).from))
+    const ranges = owners.filter(mark => mark.line >= 1 && mark.line <= view.state.doc.lines)
+      .sort((a, b) => a.line - b.line)
+      .map(mark => new OwnerDot(mark).range(view.state.doc.line(mark.line).from))
     view.dispatch({ effects: setMarks.of(RangeSet.of(ranges, true)) })
   }
 
   function setFindings(findings: LineFinding[]): void {
     const diagnostics: Diagnostic[] = findings.filter(finding => finding.line <= view.state.doc.lines).map((finding) => {
       const line = view.state.doc.line(finding.line)
-      return { from: Math.min(line.to, line.from + finding.from), to: Math.max(Math.min(line.to, line.from + finding.to), Math.min(line.to, line.from + finding.from)), severity: SEVERITY[finding.severity], message: finding.message, actions: finding.fixes.map(fix => ({ name: fix.label, apply: fix.run })) }
+      return {
+        from: Math.min(line.to, line.from + finding.from),
+        to: Math.max(Math.min(line.to, line.from + finding.to), Math.min(line.to, line.from + finding.from)),
+        severity: SEVERITY[finding.severity], message: finding.message,
+        actions: finding.fixes.map(fix => ({ name: fix.label, apply: fix.run })),
+      }
     })
     view.dispatch(setDiagnostics(view.state, diagnostics))
   }

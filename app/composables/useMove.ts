@@ -8,7 +8,9 @@ export function useMove() {
   const project = useProjectStore()
   const terminal = computed(() => moving.value ? project.facts?.byKey.get(moving.value) ?? null : null)
   const options = computed<PlaceOption[]>(() => terminal.value ? placeOptions(terminal.value, project.facts!) : [])
-  const byPosition = computed(() => new Map(options.value.flatMap(option => option.to.position !== undefined ? [[option.to.position, option]] : [])))
+  const byPosition = computed(() => new Map(options.value.flatMap(option => option.to.position !== undefined
+    ? [[option.to.position, option]]
+    : [])))
 
   function start(key: string) {
     moving.value = moving.value === key ? null : key

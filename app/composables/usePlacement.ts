@@ -32,7 +32,10 @@ export function usePlacement() {
     if (!plan.board) return view.say('Choose a board first: there is nothing to place the parts on.', { tone: 'stop' })
     if (!plan.parts.length) return view.say('Add a part first: there is nothing to place yet.', { tone: 'stop' })
     try {
-      const answer = await inWorker<{ before: { cost: number, powerCost: number } | null, result: PlacementResult }>(async (service, copy) => service.place(copy, scope, (await import('comlink')).proxy((nodes: number) => {
+      const answer = await inWorker<{
+        before: { cost: number, powerCost: number } | null
+        result: PlacementResult
+      }>(async (service, copy) => service.place(copy, scope, (await import('comlink')).proxy((nodes: number) => {
         // Progress comes by a way of its own, and may arrive after the answer.
         if (running.value) running.value = { nodes }
       })), plan)
@@ -64,7 +67,9 @@ export function usePlacement() {
     worker = new Worker(new URL('../workers/placement.worker.ts', import.meta.url), { type: 'module' })
     const service = wrap<PlacementService>(worker)
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
-    const failed = new Promise<never>((_, reject) => worker!.addEventListener('error', event => reject(new Error(event.message || 'the worker did not start'))))
+    const failed = new Promise<never>((_, reject) => worker!.addEventListener(
+      'error', event => reject(new Error(event.message || 'the worker did not start')),
+    ))
     try {
       return await Promise.race([ask(service, JSON.parse(JSON.stringify(plan))), stopped, failed])
     }
@@ -83,20 +88,38 @@ export function usePlacement() {
       return view.say(result.sentence, { tone: 'stop' })
     }
     const held = Object.keys(project.plan!.assignments).length
-    project.edit({ edit: 'all', edits: placementEdits(project.plan!, result) }, scope === 'rest' ? 'Place the rest' : 'Place everything anew')
+    project.edit(
+      { edit: 'all', edits: placementEdits(project.plan!, result) }, scope === 'rest' ? 'Place the rest' : 'Place everything anew',
+    )
     const placed = Object.keys(result.assignments).length - held
-    const moved = result.moved.length ? ` ${result.moved.length} moved: ${result.moved.slice(0, 3).map(entry => `${entry.terminal} from ${entry.from} to ${entry.to}`).join('; ')}${result.moved.length > 3 ? ' …' : ''}.` : ''
-    const strapped = result.straps.length ? ` ${result.straps.map(strap => strap.value === 'long' ? `Take a header with long pins below ${strap.partId}` : `Strap ${strap.partId} to ${strap.value}`).join('; ')}.` : ''
+    const moved = result.moved.length
+      ? ` ${result.moved.length} moved: `
+      + `${result.moved.slice(0, 3)
+        .map(entry => `${entry.terminal} from ${entry.from} to ${entry.to}`)
+        .join('; ')}${result.moved.length > 3 ? ' …' : ''}.`
+      : ''
+    const strapped = result.straps.length
+      ? ` ${result.straps.map(strap => strap.value === 'long'
+        ? `Take a header with long pins below ${strap.partId}`
+        : `Strap ${strap.partId} to ${strap.value}`)
+        .join('; ')}.`
+      : ''
     const left = result.leftOut.length ? ` Left out, for want of a line: ${result.leftOut.join(', ')}.` : ''
-    view.say(`${placed > 0 ? `${placed} placed.` : 'Everything has a place.'}${moved}${strapped}${left}${result.provedBest ? '' : ' The best found so far; the search was cut short.'}`,
-      { action: { label: 'Undo', run: project.undo } })
+    view.say(
+      `${placed > 0 ? `${placed} placed.` : 'Everything has a place.'}${moved}${strapped}${left}${result.provedBest
+        ? ''
+        : ' The best found so far; the search was cut short.'}`,
+      { action: { label: 'Undo', run: project.undo } },
+    )
   }
 
   /** A terminal of a conflict, and the few positions that could serve it. */
   function subjectsOf(key: string): Subject[] {
     const terminal = project.facts!.byKey.get(key)
     const positions = terminal ? placeOptions(terminal, project.facts!).flatMap(option => option.to.position ?? []) : []
-    return [{ terminal: key, partId: key.split('.')[0]! }, ...positions.length <= MOST_MARKED ? positions.map(position => ({ position })) : []]
+    return [{ terminal: key, partId: key.split('.')[0]! }, ...positions.length <= MOST_MARKED
+      ? positions.map(position => ({ position }))
+      : []]
   }
 
   /** Takes a way out of a conflict and places again. */

@@ -24,7 +24,10 @@ export function usePower() {
   }
 
   /** Nodes that may feed a consumer. */
-  const feedsFor = (consumer: string) => power.value.nodes.filter(node => node.role !== 'load' && !node.id.endsWith('@wire') && !node.id.startsWith('@join') && mayFeed(power.value, consumer, node.id) === null)
+  const feedsFor = (consumer: string) =>
+    power.value.nodes.filter(node =>
+      node.role !== 'load' && !node.id.endsWith('@wire') && !node.id.startsWith('@join')
+      && mayFeed(power.value, consumer, node.id) === null)
 
   /** What feeds a consumer now, past its own wires. */
   const feedOf = (consumer: string): string | null => {
@@ -38,7 +41,10 @@ export function usePower() {
     if (!entry) return
     const consumer = consumerOf(before)
     const id = freeNodeId(project.plan!.power, type)
-    project.edit({ edit: 'add-node', node: { id, type, name: entry.name, from: feedOf(consumer) }, before: consumer }, `Put ${entry.name} before ${nameOf(consumer)}`)
+    project.edit(
+      { edit: 'add-node', node: { id, type, name: entry.name, from: feedOf(consumer) }, before: consumer },
+      `Put ${entry.name} before ${nameOf(consumer)}`,
+    )
     view.chooseNode(id)
   }
 
@@ -51,7 +57,9 @@ export function usePower() {
     view.chooseNode(id)
   }
 
-  const setPower = (changes: Partial<PowerPlan>, label: string, joinKey?: string) => project.edit({ edit: 'set-power', power: changes }, label, joinKey)
+  const setPower = (changes: Partial<PowerPlan>, label: string, joinKey?: string) => project.edit(
+    { edit: 'set-power', power: changes }, label, joinKey,
+  )
   const edit = (change: Edit, label: string, joinKey?: string) => project.edit(change, label, joinKey)
   return { power, items, supplies, nameOf, grouped, feedsFor, feedOf, putIn, add, setPower, edit }
 }

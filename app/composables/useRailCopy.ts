@@ -8,7 +8,10 @@ export function useRailCopy() {
   async function give(content: string, ending: string, type: string, what: string): Promise<void> {
     try {
       await navigator.clipboard.writeText(content)
-      view.say(`${what} is in the clipboard.`, { action: { label: 'Save as a file', run: () => download(fileName(project.plan!.name, ending), content, type) } })
+      view.say(
+        `${what} is in the clipboard.`,
+        { action: { label: 'Save as a file', run: () => download(fileName(project.plan!.name, ending), content, type) } },
+      )
     }
     catch {
       download(fileName(project.plan!.name, ending), content, type)

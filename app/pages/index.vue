@@ -30,7 +30,8 @@ onMounted(async () => {
     await refresh()
   }
   catch (error) {
-    failure.value = `This browser does not let Voltaris keep projects: ${(error as Error).message}. Private windows and full disks are the usual reasons.`
+    failure.value = `This browser does not let Voltaris keep projects: ${(error as Error).message}. `
+      + 'Private windows and full disks are the usual reasons.'
   }
 })
 
@@ -64,7 +65,10 @@ async function duplicate(record: ProjectRecord) {
 async function remove(record: ProjectRecord) {
   await database.putInBin(record.id)
   await refresh()
-  view.say(`"${record.plan.name}" is in the bin for thirty days.`, { action: { label: 'Undo', run: () => void database.takeFromBin(record.id).then(refresh) } })
+  view.say(
+    `"${record.plan.name}" is in the bin for thirty days.`,
+    { action: { label: 'Undo', run: () => void database.takeFromBin(record.id).then(refresh) } },
+  )
 }
 
 async function take(event: Event) {
@@ -190,7 +194,10 @@ async function demo() {
         v-else-if="!records.length"
         class="empty"
       >
-        <p>Nothing here yet. Type a name above and press New project, or look at one of the three demo projects first: a beehive monitor, a model-railway signal box that is broken on purpose, and a tool-library kiosk.</p>
+        <p>
+          Nothing here yet. Type a name above and press New project, or look at one of the three demo projects first: a beehive monitor, a
+          model-railway signal box that is broken on purpose, and a tool-library kiosk.
+        </p>
       </div>
       <ul
         v-else
@@ -222,7 +229,8 @@ async function demo() {
               {{ record.plan.name }}
             </NuxtLink>
             <p class="quiet small">
-              {{ record.plan.parts.length }} {{ record.plan.parts.length === 1 ? 'part' : 'parts' }} · changed {{ dayAndTime(record.updatedAt) }}
+              {{ record.plan.parts.length }} {{ record.plan.parts.length === 1 ? 'part' : 'parts' }} · changed
+              {{ dayAndTime(record.updatedAt) }}
             </p>
             <p
               v-if="record.plan.story"
@@ -270,7 +278,16 @@ async function demo() {
 
 <style scoped>
 .page { min-height: 100vh; background: var(--paper); }
-.bar { background: var(--bar); color: var(--bar-ink); display: flex; gap: 16px; align-items: center; min-height: 44px; padding: 0 20px; font-size: 13px; }
+.bar {
+  background: var(--bar);
+  color: var(--bar-ink);
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  min-height: 44px;
+  padding: 0 20px;
+  font-size: 13px;
+}
 .brand { color: var(--bar-act); font-weight: 700; font-size: 15px; }
 .spacer { flex: 1; }
 .content { max-width: 980px; margin: 0 auto; padding: 20px; }
@@ -278,11 +295,36 @@ async function demo() {
 .list { list-style: none; margin: 0; padding: 0; border-top: 1px solid var(--rule); }
 .row { display: flex; gap: 16px; padding: 12px 0; border-bottom: 1px solid var(--rule); align-items: flex-start; }
 .main { flex: 1; min-width: 0; }
-.name { font-size: 16.5px; font-weight: 650; color: var(--ink); text-decoration-color: var(--copper); text-underline-offset: 3px; overflow-wrap: anywhere; }
-.rename { font: 650 16.5px var(--text-family); width: 100%; border: 1px solid var(--copper); border-radius: 3px; padding: 2px 6px; background: var(--sheet); color: inherit; }
+.name {
+  font-size: 16.5px;
+  font-weight: 650;
+  color: var(--ink);
+  text-decoration-color: var(--copper);
+  text-underline-offset: 3px;
+  overflow-wrap: anywhere;
+}
+.rename {
+  font: 650 16.5px var(--text-family);
+  width: 100%;
+  border: 1px solid var(--copper);
+  border-radius: 3px;
+  padding: 2px 6px;
+  background: var(--sheet);
+  color: inherit;
+}
 .story { margin-top: 4px; max-width: 70ch; }
 .acts { display: flex; flex-wrap: wrap; justify-content: flex-end; }
-.refused { border: 1px solid var(--carmine); border-left-width: 6px; background: var(--carmine-wash); border-radius: 4px; padding: 10px 14px; margin-bottom: 16px; display: grid; gap: 6px; justify-items: start; }
+.refused {
+  border: 1px solid var(--carmine);
+  border-left-width: 6px;
+  background: var(--carmine-wash);
+  border-radius: 4px;
+  padding: 10px 14px;
+  margin-bottom: 16px;
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+}
 .refused ul { margin: 0; padding-left: 18px; }
 .empty { max-width: 60ch; padding: 20px 0; }
 @media (max-width: 700px) { .row { flex-direction: column; } .acts { justify-content: flex-start; } }

@@ -49,7 +49,10 @@ export const useProjectStore = defineStore('project', () => {
       return
     }
     id.value = projectId
-    saver = new Saver(database, localStorage, projectId, stored.revision, state => saveState.value = state, revision => channel?.postMessage({ id: projectId, revision }))
+    saver = new Saver(
+      database, localStorage, projectId, stored.revision, state => saveState.value = state,
+      revision => channel?.postMessage({ id: projectId, revision }),
+    )
     history.value = startHistory(stored.plan)
     saveState.value = { state: 'saved', at: stored.updatedAt }
     channel = new BroadcastChannel(CHANNEL)

@@ -1,4 +1,7 @@
-/** Everything for the card in one zip: the boot file with the plan's lines, the command line, overlays as source and blob, and how to use it. */
+/**
+ * Everything for the card in one zip: the boot file with the plan's lines, the command line, overlays as source and blob, and how to use
+ * it.
+ */
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
 import type { Facts } from '../facts/types'
 import { isMade } from '../overlays/asks/fit'
@@ -10,25 +13,36 @@ import { bytesOf } from './bytes'
 
 export interface BundledFile { path: string, bytes: Uint8Array }
 
-const bytesFrom = (text: string, encoding: 'utf-8' | 'latin1' = 'utf-8') => encoding === 'latin1' ? Uint8Array.from(text, letter => letter.charCodeAt(0)) : strToU8(text)
+const bytesFrom = (text: string, encoding: 'utf-8' | 'latin1' = 'utf-8') => encoding === 'latin1'
+  ? Uint8Array.from(text, letter => letter.charCodeAt(0))
+  : strToU8(text)
 
 /** Name of the boot file: that of its path, or the usual one of its dialect. */
 export function bootFileName(facts: Facts): string {
   const path = facts.plan.boot?.path ?? facts.board?.bootPath
-  return path?.split('/').at(-1) || { 'key-value': 'config.txt', 'extlinux': 'extlinux.conf', 'environment': 'environment.txt' }[dialectOf(facts.plan.boot, facts.board)]
+  return path?.split('/').at(-1)
+    || { 'key-value': 'config.txt', 'extlinux': 'extlinux.conf', 'environment': 'environment.txt' }[dialectOf(facts.plan.boot, facts.board)]
 }
 
 /** The files of the bundle, in order. */
 export function bundleOf(facts: Facts): BundledFile[] {
   const boot = facts.plan.boot
   const merged = mergedFile(facts, needsOf(facts))
-  const made = overlaysForParts(facts).filter(overlay => overlay.ok && facts.parts.some(owner => owner.id === overlay.partId && isMade(owner, facts)))
+  const made = overlaysForParts(facts).filter(overlay =>
+    overlay.ok && facts.parts.some(owner => owner.id === overlay.partId && isMade(owner, facts)))
   return [
     { path: bootFileName(facts), bytes: bytesFrom(merged.text, boot?.encoding) },
     ...boot?.commandLine ? [{ path: 'cmdline.txt', bytes: bytesFrom(boot.commandLine) }] : [],
     ...Object.entries(boot?.includes ?? {}).map(([path, text]) => ({ path, bytes: bytesFrom(text) })),
-    ...made.flatMap(overlay => overlay.ok ? [{ path: `overlays/${overlay.name}.dts`, bytes: bytesFrom(overlay.source) }, { path: `overlays/${overlay.name}.dtbo`, bytes: overlayBlob(overlay.source) }] : []),
-    ...(boot?.overlays ?? []).map(({ name, kind, content }) => ({ path: `overlays/${name}.${kind === 'source' ? 'dts' : 'dtbo'}`, bytes: kind === 'source' ? bytesFrom(content) : bytesOf(content) })),
+    ...made.flatMap(overlay => overlay.ok
+      ? [
+          { path: `overlays/${overlay.name}.dts`, bytes: bytesFrom(overlay.source) },
+          { path: `overlays/${overlay.name}.dtbo`, bytes: overlayBlob(overlay.source) },
+        ]
+      : []),
+    ...(boot?.overlays ?? []).map(({ name, kind, content }) => ({
+      path: `overlays/${name}.${kind === 'source' ? 'dts' : 'dtbo'}`, bytes: kind === 'source' ? bytesFrom(content) : bytesOf(content),
+    })),
     { path: 'HOW-TO.txt', bytes: bytesFrom(howTo(facts, made.length > 0)) },
   ]
 }
@@ -49,7 +63,9 @@ export function unzip(bytes: Uint8Array): BundledFile[] {
   const unpacked = unzipSync(bytes, {
     filter({ name, originalSize }) {
       size += originalSize
-      if (++count > MOST_FILES || size > MOST_BYTES) throw new Error('it holds more than a boot folder would: more than 400 files or 32 MiB')
+      if (++count > MOST_FILES || size > MOST_BYTES) {
+        throw new Error('it holds more than a boot folder would: more than 400 files or 32 MiB')
+      }
       return !name.endsWith('/')
     },
   })
@@ -70,7 +86,9 @@ ${'='.repeat(facts.plan.name.length + 12)}
 1. Shut the board down and take the card to another computer, or log in and work there.
 2. Keep the old files: copy ${folder}${name}${facts.plan.boot?.commandLine ? ` and ${folder}cmdline.txt` : ''} to a place of their own.
 3. Put ${name}${facts.plan.boot?.commandLine ? ' and cmdline.txt' : ''} into ${folder}
-${hasOverlays || facts.plan.boot?.overlays?.length ? `4. Put the .dtbo files of the folder overlays into ${folder}overlays/. The .dts files are their sources, to read and to keep.\n5. ` : '4. '}Start the board once: these files are read at the start only.
+${hasOverlays || facts.plan.boot?.overlays?.length
+  ? `4. Put the .dtbo files of the folder overlays into ${folder}overlays/. The .dts files are their sources, to read and to keep.\n5. `
+  : '4. '}Start the board once: these files are read at the start only.
 
 Does it not start? Put the old files back: nothing else has been changed.
 

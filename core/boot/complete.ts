@@ -29,20 +29,42 @@ export function completeAt(text: string, grammar: Grammar, lineNumber: number, c
   const start = (pattern: RegExp) => column - (pattern.exec(before)?.[0].length ?? 0)
   switch (grammar) {
     case 'key-value': return keyValue(text, before, lineNumber, column, board)
-    case 'environment': return /=/.test(before) ? (/^(user_)?overlays=/.test(before) ? { from: start(/[^\s=]*$/), options: overlays() } : null) : { from: start(/\w*$/), options: Object.entries(ENVIRONMENT).map(([label, what]) => ({ label, what, insert: `${label}=` })) }
-    case 'extlinux': return /^\s*\w*$/.test(before) ? { from: start(/\w*$/), options: Object.entries(DIRECTIVE_WORDS).map(([label, { what }]) => ({ label, what, insert: `${label} ` })) } : null
-    case 'command-line': return /=\S*$/.test(before) ? null : { from: start(/\S*$/), options: Object.entries(COMMAND_WORDS).map(([label, what]) => ({ label, what })) }
+    case 'environment': return /=/.test(before)
+      ? (/^(user_)?overlays=/.test(before) ? { from: start(/[^\s=]*$/), options: overlays() } : null)
+      : { from: start(/\w*$/), options: Object.entries(ENVIRONMENT).map(([label, what]) => ({ label, what, insert: `${label}=` })) }
+    case 'extlinux': return /^\s*\w*$/.test(before)
+      ? { from: start(/\w*$/), options: Object.entries(DIRECTIVE_WORDS).map(([label, { what }]) => ({ label, what, insert: `${label} ` })) }
+      : null
+    case 'command-line': return /=\S*$/.test(before)
+      ? null
+      : { from: start(/\S*$/), options: Object.entries(COMMAND_WORDS).map(([label, what]) => ({ label, what })) }
     case 'source': return null
   }
 }
 
 const overlays = (): Completion[] => [...OVERLAYS.values()].map(spec => ({ label: spec.name, what: spec.what }))
 
-const parameter = (spec: ParamSpec): Completion => ({ label: spec.name, what: `${spec.what}${spec.default === undefined ? '' : ` (${spec.default})`}`, ...(spec.kind !== 'flag' && { insert: `${spec.name}=` }) })
+const parameter = (spec: ParamSpec): Completion => ({
+  label: spec.name, what: `${spec.what}${spec.default === undefined ? '' : ` (${spec.default})`}`,
+  ...(spec.kind !== 'flag' && { insert: `${spec.name}=` }),
+})
 
 function keyValue(text: string, before: string, lineNumber: number, column: number, board: Board | null): Completions | null {
   const at = (pattern: RegExp) => column - (pattern.exec(before)?.[0].length ?? 0)
-  if (/^\s*\[/.test(before)) return { from: at(/[^[]*$/), options: ['all', 'none', ...board?.bootModels ?? [], ...[...MODELS].filter(model => !board?.bootModels?.includes(model))].map(label => ({ label, what: label === 'all' ? 'every board' : label === 'none' ? 'no board' : board?.bootModels?.includes(label) ? 'this board' : 'another board', insert: `${label}]` })) }
+  if (/^\s*\[/.test(before)) {
+    return {
+      from: at(/[^[]*$/),
+      options: [
+        'all', 'none', ...board?.bootModels ?? [], ...[...MODELS].filter(model => !board?.bootModels?.includes(model)),
+      ].map(label => ({ label, what: label === 'all'
+        ? 'every board'
+        : label === 'none'
+          ? 'no board'
+          : board?.bootModels?.includes(label)
+            ? 'this board'
+            : 'another board', insert: `${label}]` })),
+    }
+  }
   const overlay = /^\s*dtoverlay=([^,:]*)(?:[,:](.*))?$/.exec(before)
   if (overlay) {
     if (overlay[2] === undefined) return { from: column - overlay[1]!.length, options: overlays() }
@@ -59,7 +81,16 @@ function keyValue(text: string, before: string, lineNumber: number, column: numb
     return values.length ? { from: column - setting[2]!.length, options: values.map(label => ({ label, what: spec!.what })) } : null
   }
   if (!/^\s*\w*$/.test(before)) return null
-  return { from: at(/\w*$/), options: [{ label: 'dtparam', what: 'a parameter of the base tree', insert: 'dtparam=' }, { label: 'dtoverlay', what: 'an overlay', insert: 'dtoverlay=' }, { label: 'include', what: 'another file', insert: 'include ' }, ...[...SETTING_SPECS.values()].filter(spec => spec.group !== 'line').map(spec => ({ label: spec.name, what: spec.what, insert: `${spec.name}=` }))] }
+  return {
+    from: at(/\w*$/),
+    options: [
+      { label: 'dtparam', what: 'a parameter of the base tree', insert: 'dtparam=' },
+      { label: 'dtoverlay', what: 'an overlay', insert: 'dtoverlay=' }, { label: 'include', what: 'another file', insert: 'include ' },
+      ...[...SETTING_SPECS.values()]
+        .filter(spec => spec.group !== 'line')
+        .map(spec => ({ label: spec.name, what: spec.what, insert: `${spec.name}=` })),
+    ],
+  }
 }
 
 function paramAt(params: readonly ParamSpec[], before: string, column: number): Completions | null {

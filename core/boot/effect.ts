@@ -33,7 +33,10 @@ export function effectOf(facts: Facts, needs: readonly Need[]): BootEffect {
   const files = filesOf(plan, board)
   const merged = mergedFile(facts, needs)
   const lint = plan.boot ? lintBoot({ files, board, plan: planSide(facts, needs), ...(plan.boot.image && { image: plan.boot.image }) }) : []
-  const effect: BootEffect = { files, lines: files.dialect === 'key-value' ? parseBoot(files.text, filtersOf(board)) : [], merged, lint, outcomes: [], baseTrouble: null }
+  const effect: BootEffect = {
+    files, lines: files.dialect === 'key-value' ? parseBoot(files.text, filtersOf(board)) : [], merged, lint, outcomes: [],
+    baseTrouble: null,
+  }
   if (!plan.boot || !board) return effect
   try {
     return { ...effect, outcomes: outcomesOf({ facts, needs, lint, merged, ...startOf(facts) }) }

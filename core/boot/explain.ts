@@ -33,7 +33,11 @@ const shortened = (text: string) => text.trim().length > 80 ? `${text.trim().sli
 /** Every line that says something, of the boot file and the command line, in order. */
 export function explainFiles(files: BootFiles, board: Board | null): Explained[] {
   const owned = new Map(readOwned(files.text, files.dialect).map(entry => [entry.line, entry]))
-  const lines = files.dialect === 'key-value' ? keyValueLines(files.text, board, files.overlays) : files.dialect === 'extlinux' ? menuWords(files.text) : environmentWords(files.text)
+  const lines = files.dialect === 'key-value'
+    ? keyValueLines(files.text, board, files.overlays)
+    : files.dialect === 'extlinux'
+      ? menuWords(files.text)
+      : environmentWords(files.text)
   const boot = lines.map((line) => {
     const mine = owned.get(line.line)
     return mine ? { ...line, partIds: mine.partIds, owned: mine.state } : line
@@ -42,7 +46,13 @@ export function explainFiles(files: BootFiles, board: Board | null): Explained[]
 }
 
 /** What the place in the text says: the parameter under the pointer, else the whole line. Null on blank ground. */
-export function explainAt(files: BootFiles, board: Board | null, line: number, column: number): { from: number, to: number, words: string, origin?: Origin } | null {
+export function explainAt(files: BootFiles, board: Board | null, line: number, column: number): {
+  from: number
+  to: number
+  words: string
+  origin?: Origin
+}
+| null {
   if (files.dialect !== 'key-value') {
     const whole = explainFiles({ ...files, commandLine: '' }, board).find(entry => entry.line === line)
     return whole ? { from: 0, to: Number.MAX_SAFE_INTEGER, words: whole.words, ...(whole.origin && { origin: whole.origin }) } : null
@@ -59,7 +69,12 @@ export function explainAt(files: BootFiles, board: Board | null, line: number, c
   return { from: 0, to: entry.text.length, words: said.words, ...(said.origin && { origin: said.origin }) }
 }
 
-function limits({ default: standard, min, max, values }: { default?: string, min?: number, max?: number, values?: readonly string[] }): string {
+function limits({ default: standard, min, max, values }: {
+  default?: string
+  min?: number
+  max?: number
+  values?: readonly string[]
+}): string {
   const range = values ? `one of ${values.join(', ')}` : min !== undefined && max !== undefined ? `${min} to ${max}` : ''
   return [range, standard === undefined ? '' : `${standard} where nothing is said`].filter(Boolean).map(text => `; ${text}`).join('')
 }
@@ -68,19 +83,37 @@ function keyValueLines(text: string, board: Board | null, own: readonly OwnOverl
   return parseBoot(text, filtersOf(board)).flatMap((line) => {
     if (line.kind === 'blank' || line.kind === 'comment') return []
     const { words, origin } = keyValueLine(line, board, own)
-    return [{ file: '', line: line.number, text: shortened(line.text), words, ...(origin && { origin }), partIds: [], applies: line.applies }]
+    return [{
+      file: '', line: line.number, text: shortened(line.text), words, ...(origin && { origin }), partIds: [], applies: line.applies,
+    }]
   })
 }
 
 function keyValueLine(line: BootLine, board: Board | null, own: readonly OwnOverlay[] | undefined): { words: string, origin?: Origin } {
-  const hidden = line.applies === 'never' ? ' Hidden from this board by the section.' : line.applies === 'sometimes' && line.kind !== 'filter' ? ` Only where [${line.filter}] holds.` : ''
+  const hidden = line.applies === 'never'
+    ? ' Hidden from this board by the section.'
+    : line.applies === 'sometimes' && line.kind !== 'filter'
+      ? ` Only where [${line.filter}] holds.`
+      : ''
   switch (line.kind) {
     case 'comment': return { words: 'A comment: nothing reads it.' }
-    case 'filter': return { words: line.name === 'all' ? 'From here on for every board.' : line.name === 'none' ? 'From here on for no board.' : `From here on only where [${line.name}] holds${board?.bootModels?.includes(line.name!) ? ', which is this board' : ''}.` }
+    case 'filter': return { words: line.name === 'all'
+      ? 'From here on for every board.'
+      : line.name === 'none'
+        ? 'From here on for no board.'
+        : `From here on only where [${line.name}] holds${board?.bootModels?.includes(line.name!) ? ', which is this board' : ''}.` }
     case 'include': return { words: `Reads ${line.name} here.${hidden}` }
     case 'setting': {
       const spec = SETTING_SPECS.get(line.name!)
-      return spec ? { words: `${upper(spec.what)}: ${spec.kind === 'switch' && /^[01]$/.test(line.value!) ? (line.value === '1' ? 'on' : 'off') : line.value}${spec.unit ? ` ${spec.unit}` : ''}.${hidden}`, origin: spec.origin } : { words: `Not in the library; kept as it is.${hidden}` }
+      return spec
+        ? {
+            words: `${upper(spec.what)}: `
+              + `${spec.kind === 'switch' && /^[01]$/.test(line.value!)
+                ? (line.value === '1' ? 'on' : 'off')
+                : line.value}${spec.unit ? ` ${spec.unit}` : ''}.${hidden}`,
+            origin: spec.origin,
+          }
+        : { words: `Not in the library; kept as it is.${hidden}` }
     }
     case 'param': return { words: line.params!.map(param => paramWords(line, param, own)).join(' ') + hidden, origin: 'memory' }
     case 'overlay': {
@@ -88,7 +121,9 @@ function keyValueLine(line: BootLine, board: Board | null, own: readonly OwnOver
       const spec = overlayNamed(line.name)
       if (!spec) return { words: `Loads the overlay ${line.name}, which is not in the library.${hidden}` }
       const resolved = resolveOverlay(spec, line.params!)
-      return { words: `${upper(spec.what)}. ${claimWords(resolved, board)}${spec.caution ? ` ${spec.caution}` : ''}${hidden}`, origin: spec.origin }
+      return {
+        words: `${upper(spec.what)}. ${claimWords(resolved, board)}${spec.caution ? ` ${spec.caution}` : ''}${hidden}`, origin: spec.origin,
+      }
     }
     default: return { words: 'No line that the firmware knows; kept as it is.' }
   }
@@ -99,7 +134,9 @@ const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 /** What a parameter is for, by the law of ownership; undefined where nobody known has it. */
 function specOf(line: BootLine, name: string, own: readonly OwnOverlay[] | undefined) {
   const owner = line.kind === 'overlay' ? 'overlay' : ownerOf(name, line.overlay, own)
-  return owner === 'overlay' || owner === 'unknown' ? overlayNamed(line.overlay)?.params.find(item => item.name === name) : BASE_PARAMS.find(item => item.name === name)
+  return owner === 'overlay' || owner === 'unknown'
+    ? overlayNamed(line.overlay)?.params.find(item => item.name === name)
+    : BASE_PARAMS.find(item => item.name === name)
 }
 
 function paramWords(line: BootLine, { name, value }: { name: string, value: string }, own: readonly OwnOverlay[] | undefined): string {
@@ -118,7 +155,9 @@ function ownParam(overlay: string, name: string, value: string): string {
 function baseParam(name: string, value: string): string {
   const spec = BASE_PARAMS.find(param => param.name === name)
   if (!spec) return `${name}: not in the library.`
-  return spec.kind === 'flag' ? `${upper(spec.what)}: ${/^(off|no|false|0|n)$/i.test(value) ? 'off' : 'on'}.` : `${upper(spec.what)}: ${value}.`
+  return spec.kind === 'flag'
+    ? `${upper(spec.what)}: ${/^(off|no|false|0|n)$/i.test(value) ? 'off' : 'on'}.`
+    : `${upper(spec.what)}: ${value}.`
 }
 
 /** What an overlay takes and brings, in a sentence or two. */
@@ -150,14 +189,23 @@ function menuWords(text: string): Explained[] {
   return parseMenu(text).flatMap((line) => {
     if (line.kind === 'blank' || line.kind === 'comment') return []
     const spec = DIRECTIVE_WORDS[line.keyword!]
-    return [{ file: '', line: line.number, text: shortened(line.text), words: spec ? `${upper(spec.what)}.` : 'No directive that the loader knows.', origin: 'published: U-Boot documentation', partIds: [], applies: 'always' as const }]
+    return [{
+      file: '', line: line.number, text: shortened(line.text), words: spec ? `${upper(spec.what)}.` : 'No directive that the loader knows.',
+      origin: 'published: U-Boot documentation', partIds: [], applies: 'always' as const,
+    }]
   })
 }
 
 function environmentWords(text: string): Explained[] {
   return parseEnvironment(text).flatMap((line) => {
     if (line.kind === 'blank' || line.kind === 'comment') return []
-    const words = line.kind === 'unknown' ? 'No key=value.' : ENVIRONMENT[line.name!] ? `${upper(ENVIRONMENT[line.name!]!)}.` : line.name!.startsWith('param_') ? `A parameter of an overlay: ${line.name!.slice(6)} = ${line.value}.` : 'Not in the library; kept as it is.'
+    const words = line.kind === 'unknown'
+      ? 'No key=value.'
+      : ENVIRONMENT[line.name!]
+        ? `${upper(ENVIRONMENT[line.name!]!)}.`
+        : line.name!.startsWith('param_')
+          ? `A parameter of an overlay: ${line.name!.slice(6)} = ${line.value}.`
+          : 'Not in the library; kept as it is.'
     return [{ file: '', line: line.number, text: shortened(line.text), words, origin: 'practice', partIds: [], applies: 'always' as const }]
   })
 }
@@ -165,7 +213,11 @@ function environmentWords(text: string): Explained[] {
 function commandWords(text: string): Explained[] {
   return parseCommandLine(text).words.map(({ name, value }) => ({
     file: COMMAND_FILE, line: 1, text: shortened(value === null ? name : `${name}=${value}`),
-    words: COMMAND_WORDS[name] ? `${upper(COMMAND_WORDS[name]!)}.` : name.includes('.') ? `A parameter of the driver ${name.split('.')[0]}.` : 'Not in the library; handed to the first program.',
+    words: COMMAND_WORDS[name]
+      ? `${upper(COMMAND_WORDS[name]!)}.`
+      : name.includes('.')
+        ? `A parameter of the driver ${name.split('.')[0]}.`
+        : 'Not in the library; handed to the first program.',
     origin: 'published: Linux kernel, command-line parameters', partIds: [], applies: 'always' as const,
   }))
 }

@@ -45,8 +45,10 @@ export function expectedOf(facts: Facts, power: Power): Expected {
   const partNodes = facts.parts.flatMap(owner => nodesOf(owner, facts))
   const claimed = new Set(partNodes.map(node => node.path))
   return {
-    addresses: addressesOf(facts), nodes: [...busNodes(facts).filter(node => !claimed.has(node.path)), ...partNodes], voltages: voltagesOf(facts, power),
-    scans: buses.filter(bus => bus.kind === 'i2c').map(bus => ({ busId: bus.id, label: bus.label, command: `i2cdetect -y ${bus.id.replace('i2c', '')}` })),
+    addresses: addressesOf(facts), nodes: [...busNodes(facts).filter(node => !claimed.has(node.path)), ...partNodes],
+    voltages: voltagesOf(facts, power),
+    scans: buses.filter(bus => bus.kind === 'i2c')
+      .map(bus => ({ busId: bus.id, label: bus.label, command: `i2cdetect -y ${bus.id.replace('i2c', '')}` })),
   }
 }
 
@@ -57,7 +59,9 @@ function addressesOf(facts: Facts): ExpectedAddress[] {
     const key = `${device.busId} ${hexAddress(device.address)}`
     const entry = addresses.get(key)
     if (entry) entry.names.push(device.owner.name)
-    else addresses.set(key, { busId: device.busId, address: device.address, names: [device.owner.name], throughHub: device.busId.includes('.') })
+    else addresses.set(
+      key, { busId: device.busId, address: device.address, names: [device.owner.name], throughHub: device.busId.includes('.') },
+    )
   }
   return [...addresses.values()].sort((a, b) => Number(a.busId > b.busId) - Number(a.busId < b.busId) || a.address - b.address)
 }
@@ -68,8 +72,13 @@ function busNodes(facts: Facts): ExpectedNode[] {
   for (const { id, kind, label, controller } of facts.buses) {
     const device = controller?.device
     // A strip's program drives the pulse circuit itself, without the kernel.
-    if (!device || (kind === 'pwm' && facts.groups.filter(group => group.bus?.id === id).every(group => group.terminals[0]!.signal!.role === 'strip'))) continue
-    if (kind === 'spi') for (const select of openSelects(facts, id)) found.set(`${id} ${select}`, { path: device.replace('{select}', String(select)), what: `${label}, select ${select}` })
+    if (!device || (kind === 'pwm' && facts.groups.filter(group => group.bus?.id === id)
+      .every(group => group.terminals[0]!.signal!.role === 'strip'))) {
+      continue
+    }
+    if (kind === 'spi') for (const select of openSelects(facts, id)) {
+      found.set(`${id} ${select}`, { path: device.replace('{select}', String(select)), what: `${label}, select ${select}` })
+    }
     else if (kind === 'pwm') {
       // The folder is there from the start; a channel's own comes when a program asks for it.
       const path = device.replace(/\/pwm\d+$/, '')
@@ -82,16 +91,19 @@ function busNodes(facts: Facts): ExpectedNode[] {
 
 /** Selects that carry a part without a kernel driver of its own, which would take the node away. */
 function openSelects(facts: Facts, busId: string): number[] {
-  return facts.groups.filter(group => group.bus?.id === busId && group.kind === 'spi' && !overlaysAsked(group.owner).length && !isMade(group.owner, facts))
+  return facts.groups.filter(group =>
+    group.bus?.id === busId && group.kind === 'spi' && !overlaysAsked(group.owner).length && !isMade(group.owner, facts))
     .flatMap(group => group.terminals.flatMap(terminal => facts.selectNumbers.get(terminal.key) ?? []))
 }
 
 /** Nodes of a part: those its driver brings where one is loaded, those its plug brings, those of the bus it hangs on. */
 function nodesOf(owner: ResolvedPart, facts: Facts): ExpectedNode[] {
-  const isPlugged = (owner.part.plugs ?? []).some(plug => (plug.socket === 'usb' || plug.socket === 'display') && holds(plug.when, owner.options))
+  const isPlugged = (owner.part.plugs ?? []).some(plug =>
+    (plug.socket === 'usb' || plug.socket === 'display') && holds(plug.when, owner.options))
   const i2c = facts.groups.find(group => group.owner === owner && group.kind === 'i2c')?.bus
   // Behind a hub and on a bus of plain lines no line loads its driver.
-  const isDriven = isMade(owner, facts) || ((owner.part.boot ?? []).some(need => holds(need.when, owner.options)) && !(i2c && !i2c.controller))
+  const isDriven = isMade(owner, facts)
+    || ((owner.part.boot ?? []).some(need => holds(need.when, owner.options)) && !(i2c && !i2c.controller))
   const opensBus = (path: string) => /^\/dev\/(spidev|i2c-)/.test(path)
   return (owner.part.nodes ?? []).filter(node => holds(node.when, owner.options)).flatMap((node): ExpectedNode[] => {
     const path = fillTemplate(node.path, owner, facts)
@@ -103,7 +115,9 @@ function nodesOf(owner: ResolvedPart, facts: Facts): ExpectedNode[] {
 function voltagesOf(facts: Facts, { tree, states }: Power): ExpectedVoltage[] {
   if (tree.assumed || !tree.nodes.some(node => node.role === 'source')) return []
   const typical = stateNamed(states, 'typical')
-  const at = (node: string, where: string): ExpectedVoltage[] => typical.nodes[node] ? [{ node, where, volts: Number(typical.nodes[node].voltageV.toFixed(2)) }] : []
+  const at = (node: string, where: string): ExpectedVoltage[] => typical.nodes[node]
+    ? [{ node, where, volts: Number(typical.nodes[node].voltageV.toFixed(2)) }]
+    : []
   const own = tree.nodes.filter(node => node.own && node.output !== null && node.role !== 'load')
   return [
     ...facts.board ? [...at('@5V', 'position 2 against a ground'), ...at('@3V3', 'position 1 against a ground')] : [],

@@ -29,7 +29,9 @@ export function hexAddress(address: number): string {
  */
 export function readGrid(text: string): GridResult {
   const rows = text.split(/\r?\n/).map(line => /(?:^|\s)([0-7]0):(.*)$/.exec(line)).filter(match => match !== null)
-  if (!rows.length) return { ok: false, message: 'No row such as "40: -- -- 42 …" was found. Paste the whole output of i2cdetect -y with the bus number.' }
+  if (!rows.length) {
+    return { ok: false, message: 'No row such as "40: -- -- 42 …" was found. Paste the whole output of i2cdetect -y with the bus number.' }
+  }
   const answers = new Map<number, Answer>()
   const tested = new Set<number>()
   for (const [, base, rest] of rows) {
@@ -45,17 +47,27 @@ export function readGrid(text: string): GridResult {
         tested.add(address)
         answers.set(address, { address, held: false })
       }
-      else return { ok: false, message: `Row ${base}: the cell "${cell}" stands where ${address.toString(16).padStart(2, '0')} belongs. Paste the grid with its spaces as they were printed.` }
+      else return {
+        ok: false,
+        message: `Row ${base}: the cell "${cell}" stands where ${address.toString(16).padStart(2, '0')} belongs. Paste the grid with its `
+          + `spaces as they were printed.`,
+      }
     }
   }
   return { ok: true, answers: [...answers.values()].sort((a, b) => a.address - b.address), tested: [...tested].sort((a, b) => a - b) }
 }
 
-/** Cells with their columns. Printed cells are three characters wide; a row whose spaces were squeezed is filled from its right end in row 00 and from its left in others. */
+/**
+ * Cells with their columns. Printed cells are three characters wide; a row whose spaces were squeezed is filled from its right end in row
+ * 00 and from its left in others.
+ */
 function cellsOf(rest: string, start: number): { column: number, cell: string }[] {
   const found = [...rest.matchAll(/--|UU|uu|[0-9a-fA-F]{2}/g)]
   const byWidth = found.map(match => ({ column: (match.index - 1) / 3, cell: match[0] }))
-  if (byWidth.every(({ column }) => Number.isInteger(column) && column >= 0 && column < 16) && (start !== 0 || found.length === 16 || byWidth[0]?.column !== 0)) return byWidth
+  if (byWidth.every(({ column }) => Number.isInteger(column) && column >= 0 && column < 16)
+    && (start !== 0 || found.length === 16 || byWidth[0]?.column !== 0)) {
+    return byWidth
+  }
   const offset = start === 0 ? 16 - found.length : 0
   return found.map((match, i) => ({ column: offset + i, cell: match[0] }))
 }

@@ -16,7 +16,10 @@ export interface ListedItem {
   lengthM?: number
 }
 
-/** Every component, and every conductor that is a thing of its own. Leads that come with a supply come with it. Law: each component is in exactly one row. */
+/**
+ * Every component, and every conductor that is a thing of its own. Leads that come with a supply come with it. Law: each component is in
+ * exactly one row.
+ */
 export function partsListOf({ components, conductors }: Netlist): ListedItem[] {
   const rows = new Map<string, ListedItem>()
   const add = (key: string, item: Omit<ListedItem, 'count' | 'names' | 'ids'>, name: string, id: string) => {
@@ -27,7 +30,12 @@ export function partsListOf({ components, conductors }: Netlist): ListedItem[] {
     if (item.lengthM !== undefined) row.lengthM = Number((row.lengthM! + item.lengthM).toFixed(2))
     rows.set(key, row)
   }
-  for (const component of components) add(`${component.kind} ${whatOf(component)}`, { what: whatOf(component), kind: component.kind, price: component.price ?? null }, component.kind === 'board' ? '' : component.name, component.id)
+  for (const component of components) {
+    add(
+      `${component.kind} ${whatOf(component)}`, { what: whatOf(component), kind: component.kind, price: component.price ?? null },
+      component.kind === 'board' ? '' : component.name, component.id,
+    )
+  }
   for (const conductor of conductors) {
     const cable = cableWords(conductor)
     if (cable) add(`cable ${cable}`, { what: cable, kind: 'cable', price: conductor.price ?? null }, '', conductor.id)

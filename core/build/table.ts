@@ -4,21 +4,31 @@ import type { ListedItem } from './parts-list'
 import type { Wire } from './wires'
 
 const WIRE_FIELDS = ['Step', 'Kind', 'Part', 'From', 'To', 'Position', 'Colour', 'Length (m)', 'Gauge', 'Through']
-const wireCells = (wire: Wire, i: number) => [i + 1, wire.kind, wire.partName, wire.from, wire.to, wire.position ?? '', wire.colour, wire.lengthM || '', wire.awg === undefined ? '' : Math.round(wire.awg), wire.through ?? '']
+const wireCells = (wire: Wire, i: number) => [
+  i + 1, wire.kind, wire.partName, wire.from, wire.to, wire.position ?? '', wire.colour, wire.lengthM || '',
+  wire.awg === undefined ? '' : Math.round(wire.awg), wire.through ?? '',
+]
 
 const PARTS_FIELDS = ['Count', 'What', 'For', 'Length (m)', 'Price, each (made up)']
-const itemCells = ({ count, what, names, lengthM, price }: ListedItem) => [count, what, names.filter(name => name !== what).join(', '), lengthM ?? '', price ?? '']
+const itemCells = ({ count, what, names, lengthM, price }: ListedItem) => [
+  count, what, names.filter(name => name !== what).join(', '), lengthM ?? '', price ?? '',
+]
 
 /** CSV after RFC 4180, with a heading row; lengths in metres. Cells that a spreadsheet would take for a formula are quoted as text. */
-const asCsv = (fields: string[], data: (string | number)[][]) => Papa.unparse({ fields, data }, { escapeFormulae: true, newline: '\r\n' }) + '\r\n'
+const asCsv = (fields: string[], data: (string | number)[][]) => Papa.unparse(
+  { fields, data }, { escapeFormulae: true, newline: '\r\n' },
+) + '\r\n'
 
 export const wiresAsCsv = (wires: Wire[]): string => asCsv(WIRE_FIELDS, wires.map(wireCells))
 export const partsAsCsv = (items: ListedItem[]): string => asCsv(PARTS_FIELDS, items.map(itemCells))
 
 const cell = (value: string | number) => String(value).replace(/\|/g, '\\|').replace(/\s+/g, ' ')
-const asRows = (fields: string[], data: (string | number)[][]) => [fields, fields.map(() => '---'), ...data].map(row => `| ${row.map(cell).join(' | ')} |`).join('\n')
+const asRows = (fields: string[], data: (string | number)[][]) => [fields, fields.map(() => '---'), ...data]
+  .map(row => `| ${row.map(cell).join(' | ')} |`)
+  .join('\n')
 
 /** Both lists as Markdown, under the plan's name. */
 export function buildAsMarkdown(name: string, wires: Wire[], items: ListedItem[]): string {
-  return `# ${name}\n\n## Parts list\n\n${asRows(PARTS_FIELDS, items.map(itemCells))}\n\n## Wire list, in the order of connecting\n\nPower off first; power last.\n\n${asRows(WIRE_FIELDS, wires.map(wireCells))}\n`
+  return `# ${name}\n\n## Parts list\n\n${asRows(PARTS_FIELDS, items.map(itemCells))}\n\n## Wire list, in the order of `
+    + `connecting\n\nPower off first; power last.\n\n${asRows(WIRE_FIELDS, wires.map(wireCells))}\n`
 }

@@ -33,10 +33,15 @@ export const WIRE_COLOURS = ['black', 'red', 'orange', 'yellow', 'green', 'blue'
 
 const SIGNAL_COLOURS = ['yellow', 'green', 'blue', 'violet', 'grey', 'white', 'brown'] as const
 
-/** What is pushed on comes first, then returns so that nothing floats, signals, the small rail, the large one, plugs, and the supply's own last. */
+/**
+ * What is pushed on comes first, then returns so that nothing floats, signals, the small rail, the large one, plugs, and the supply's own
+ * last.
+ */
 const ROLE_ORDER: readonly Wire['role'][] = ['seat', 'ground', 'signal', '3V3', '5V', 'plug', 'supply']
 
-/** Every conductor of the netlist, exactly once, in the order in which they are best connected; within one step in the order of the plan. */
+/**
+ * Every conductor of the netlist, exactly once, in the order in which they are best connected; within one step in the order of the plan.
+ */
 export function wiresOf(facts: Facts, netlist: Netlist): Wire[] {
   const wires = netlist.conductors.map(conductor => wireOf(conductor, facts, netlist))
   const order = new Map(wires.map((wire, i) => [wire, i]))
@@ -61,9 +66,12 @@ function wireOf(conductor: Conductor, facts: Facts, { byId, ownerOf }: Netlist):
   const [far, near] = [byId.get(conductor.to)!, byId.get(conductor.from)!]
   return {
     key: conductor.id, kind, ...terminal !== undefined && { terminal }, ...conductor.partId !== undefined && { partId: conductor.partId },
-    partName: nameOf(near), from: kind === 'seat' ? 'its socket' : listed(ends.map(end => end.from)), to: endInWords(far, ends.map(end => end.to), conductor),
-    ...position !== undefined && { position }, toLabel: header ? header.line !== undefined ? `G${header.line}` : header.kind === 'ground' ? 'GND' : header.kind : '',
-    role, colour: own?.colour ?? colourOf(conductor, facts), lengthM: own?.lengthM ?? conductor.lengthM, ...conductor.awg !== undefined && { awg: conductor.awg },
+    partName: nameOf(near), from: kind === 'seat' ? 'its socket' : listed(ends.map(end => end.from)),
+    to: endInWords(far, ends.map(end => end.to), conductor),
+    ...position !== undefined && { position },
+    toLabel: header ? header.line !== undefined ? `G${header.line}` : header.kind === 'ground' ? 'GND' : header.kind : '',
+    role, colour: own?.colour ?? colourOf(conductor, facts), lengthM: own?.lengthM ?? conductor.lengthM,
+    ...conductor.awg !== undefined && { awg: conductor.awg },
     through: far.kind === 'stage' ? far.what : near.kind === 'stage' ? near.what : null,
     shared: far.kind === 'splice' || near.kind === 'splice',
   }
@@ -108,4 +116,6 @@ export function positionInWords(position: number, count = 40): string {
   return `${row}, ${ORDINALS[nth] ?? `${nth}th`} from ${end}`
 }
 
-const ORDINALS = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth', 'eleventh', 'twelfth', 'thirteenth']
+const ORDINALS = [
+  '', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth', 'eleventh', 'twelfth', 'thirteenth',
+]

@@ -50,7 +50,11 @@ export interface Place {
 /** Every error of this folder. Source errors have a place and what was expected; blob errors a byte offset. */
 export class DeviceTreeError extends Error {
   constructor(readonly fault: Fault, message: string, readonly at: { place?: Place, offset?: number } = {}) {
-    super(at.place ? `${at.place.file}:${at.place.line}:${at.place.column}: ${message}` : at.offset !== undefined ? `byte ${at.offset}: ${message}` : message)
+    super(at.place
+      ? `${at.place.file}:${at.place.line}:${at.place.column}: ${message}`
+      : at.offset !== undefined
+        ? `byte ${at.offset}: ${message}`
+        : message)
     this.name = 'DeviceTreeError'
   }
 }

@@ -52,7 +52,8 @@ function candidates(place: Place, terminal: Terminal, board: Board | null, softw
     return [{ id: `${owner.id}.${offer.id}`, kind: 'i2c', label: `${owner.name}, ${offer.label}`, upstream: owner.id }]
   }
   if (place.kind !== 'header' || !place.line || !board) return []
-  const made = software.filter(bus => (role === 'i2c.sda' && bus.software!.sda === place.position) || (role === 'i2c.scl' && bus.software!.scl === place.position))
+  const made = software.filter(bus =>
+    (role === 'i2c.sda' && bus.software!.sda === place.position) || (role === 'i2c.scl' && bus.software!.scl === place.position))
   return [...reaches(board, role, place.line.line).map(busFrom), ...made]
 }
 

@@ -9,7 +9,9 @@ import type { Bus, Facts, I2cDevice, Place, ResolvedPart, Terminal } from './typ
 export function catalogueOf(plan: Plan, shipped: Catalogue): Catalogue {
   const { boards, parts } = plan.own
   if (!boards.length && !parts.length) return shipped
-  const added = <T extends { id: string }>(base: ReadonlyMap<string, T>, own: T[]) => new Map([...base, ...own.map(entry => [entry.id, entry] as const)])
+  const added = <T extends { id: string }>(base: ReadonlyMap<string, T>, own: T[]) => new Map([
+    ...base, ...own.map(entry => [entry.id, entry] as const),
+  ])
   return { ...shipped, boards: added(shipped.boards, boards), parts: added(shipped.parts, parts) }
 }
 
@@ -72,7 +74,9 @@ function repeated(signal: Signal, options: Record<string, string>): Signal[] {
 /** An add-on board shifted along the header takes positions that many columns further on. */
 function shifted<T extends { claimsPosition?: number }>(entries: T[], { seat }: Part, options: Record<string, string>): T[] {
   const columns = seat?.shiftOption ? Math.floor(Number(options[seat.shiftOption])) || 0 : 0
-  return columns ? entries.map(entry => entry.claimsPosition === undefined ? entry : { ...entry, claimsPosition: entry.claimsPosition + 2 * columns }) : entries
+  return columns
+    ? entries.map(entry => entry.claimsPosition === undefined ? entry : { ...entry, claimsPosition: entry.claimsPosition + 2 * columns })
+    : entries
 }
 
 /** The kernel numbers software buses as it is told; ours start here, above every controller. */
@@ -100,7 +104,10 @@ function terminalsOf(owner: ResolvedPart, plan: Plan, board: Board | null, parts
     // An add-on board lies where it lies, from the moment it is in the plan.
     const claim = (more.signal ?? more.supply ?? more.ground)?.claimsPosition
     const assignment = claim !== undefined ? { position: claim } : Object.hasOwn(plan.assignments, key) ? plan.assignments[key] : undefined
-    return { key, owner, label, is, assignment, place: assignment ? findPlace(assignment, board, parts) : null, between: plan.between[key], ...more }
+    return {
+      key, owner, label, is, assignment, place: assignment ? findPlace(assignment, board, parts) : null, between: plan.between[key],
+      ...more,
+    }
   }
   return [
     ...owner.signals.map(signal => make(signal.id, signal.label, 'signal', { signal })),

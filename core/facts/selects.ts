@@ -19,17 +19,26 @@ type Given = Pick<Facts, 'groups' | 'atPosition' | 'board'>
 /** One plan for each SPI bus of the board in use. */
 export function selectPlansOf({ groups, atPosition, board }: Given): Map<string, SelectPlan> {
   const plans = new Map<string, SelectPlan>()
-  const positionOf = new Map((board?.header ?? []).flatMap(entry => entry.line === undefined ? [] : [[entry.line, entry.position] as const]))
+  const positionOf = new Map((board?.header ?? []).flatMap(entry => entry.line === undefined
+    ? []
+    : [[entry.line, entry.position] as const]))
   for (const { bus } of groups) {
     if (bus?.kind !== 'spi' || !bus.route || !bus.controller || plans.has(bus.id)) continue
     const mine = groups.filter(group => group.bus?.id === bus.id).flatMap(group => group.terminals)
     const hardware = [0, 1, 2].map(n => bus.route!.lines[`select${n}`]).filter(line => line !== undefined)
-    const taken = new Set(mine.flatMap(({ signal, place }) => signal!.role === 'spi.select' && place?.kind === 'header' && place.line ? place.line.line : []))
+    const taken = new Set(mine.flatMap(({ signal, place }) => signal!.role === 'spi.select' && place?.kind === 'header' && place.line
+      ? place.line.line
+      : []))
     const used = hardware.filter(line => taken.has(line))
-    const isForeign = (line: number) => (atPosition.get(positionOf.get(line) ?? -1) ?? []).some(terminal => terminal.signal && !mine.includes(terminal))
+    const isForeign = (line: number) =>
+      (atPosition.get(positionOf.get(line) ?? -1) ?? []).some(terminal => terminal.signal && !mine.includes(terminal))
     const usual = bus.route.boot.every(need => need.kind !== 'overlay')
-    if (usual && hardware.every(line => used.includes(line) || !isForeign(line))) plans.set(bus.id, { busId: bus.id, lines: hardware, by: 'usual', hardware })
-    else plans.set(bus.id, { busId: bus.id, by: 'overlay', hardware, lines: used.length || usual ? used : hardware.filter(line => !isForeign(line)).slice(0, 1) })
+    if (usual && hardware.every(line => used.includes(line) || !isForeign(line))) plans.set(
+      bus.id, { busId: bus.id, lines: hardware, by: 'usual', hardware },
+    )
+    else plans.set(bus.id, { busId: bus.id, by: 'overlay', hardware, lines: used.length || usual
+      ? used
+      : hardware.filter(line => !isForeign(line)).slice(0, 1) })
   }
   return plans
 }

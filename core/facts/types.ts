@@ -1,5 +1,7 @@
 /** What the engines and rules judge: the plan joined with the catalogue. Derived, never stored. */
-import type { Board, BoardLine, Catalogue, Controller, ControllerKind, Ground, HeaderPosition, Offer, Part, Route, Signal, Supply, SupplyUnit } from '../catalogue/types'
+import type {
+  Board, BoardLine, Catalogue, Controller, ControllerKind, Ground, HeaderPosition, Offer, Part, Route, Signal, Supply, SupplyUnit,
+} from '../catalogue/types'
 import type { SelectPlan } from './selects'
 import type { Assignment, Between, Plan, PlanPart } from '../plan/types'
 

@@ -16,7 +16,11 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
     if (isOff(need, off)) return []
     // The other dialects name overlays alone.
     if (!keyValue && need.need.kind !== 'overlay') return []
-    const state: NeedState = keyValue ? stateOf(lines, need.need) : merged.changes.some(change => change.kind === 'added' && change.why.includes(need.why)) ? { state: 'absent' } : { state: 'met', line: 1 }
+    const state: NeedState = keyValue
+      ? stateOf(lines, need.need)
+      : merged.changes.some(change => change.kind === 'added' && change.why.includes(need.why))
+        ? { state: 'absent' }
+        : { state: 'met', line: 1 }
     if (state.state === 'met') return []
     const line = writeNeed(need.need)
     const bus = need.busId !== undefined
@@ -24,22 +28,29 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
       const found = lines[number - 1]
       return found ? [{ text: { file: '', line: number, from: found.from, to: found.from + found.text.length } }] : []
     }
-    const subjects = [...need.partIds.map(partId => ({ partId })), ...need.busId ? [{ busId: need.busId }] : [], ...'line' in state ? at(state.line) : []]
+    const subjects = [
+      ...need.partIds.map(partId => ({ partId })), ...need.busId ? [{ busId: need.busId }] : [], ...'line' in state ? at(state.line) : [],
+    ]
     const hand = merged.byHand.find(entry => entry.wanted === line)
     if (hand) return [{
       code: 'boot.by-hand', id: `boot ${line}`, severity: 'note', stages: ['boot'], subjects: [...subjects, ...at(hand.line)],
       title: `Changed by hand: ${need.why}`,
-      sentence: `Voltaris wrote "${line}"; the file now ${hand.found ? `says "${hand.found}"` : 'no longer has the line'}. Your change is kept.`,
+      sentence: `Voltaris wrote "${line}"; the file now ${hand.found ? `says "${hand.found}"` : 'no longer has the line'}. Your change is `
+        + `kept.`,
       figures: [{ label: 'line', value: line, origin: 'board and part files' }],
       fixes: [{ label: 'Take the plan\'s line again', edits: [rewriteEdit(facts, mergedFile(facts, needs, [hand.line]).text)] }],
     }]
     const where = state.state === 'absent'
       ? facts.plan.boot ? 'The boot file has no such line' : 'There is no boot file in the plan yet'
-      : state.state === 'filtered' ? `Line ${state.line} says so, but under [${state.filter}], so it does not apply to this board, or not always` : `Line ${state.line} says ${state.found || 'on'} instead`
+      : state.state === 'filtered'
+        ? `Line ${state.line} says so, but under [${state.filter}], so it does not apply to this board, or not `
+        + `always`
+        : `Line ${state.line} says ${state.found || 'on'} instead`
     return [{
       code: bus ? 'bus.not-enabled' : 'overlay.missing', id: `boot ${line}`, severity: 'caution', stages: ['boot', 'bringup'],
       title: bus ? `${need.why.split(/ for | with |,/)[0]} is not switched on` : `Not loaded: ${need.why}`,
-      sentence: `${where}: without "${line}" ${bus ? 'the bus does not exist and nothing on it answers' : 'the driver does not start'}. Write it into the boot file and restart once.`,
+      sentence: `${where}: without "${line}" ${bus ? 'the bus does not exist and nothing on it answers' : 'the driver does not start'}. `
+        + `Write it into the boot file and restart once.`,
       subjects,
       figures: [{ label: 'line', value: line, origin: 'board and part files' }],
       fixes: [{ label: 'Write all of it into the boot file', edits: [rewriteEdit(facts, merged.text)] }],
@@ -65,7 +76,9 @@ export const darkParts: Rule = ({ files: { outcomes } }) => outcomes.flatMap((ou
   return told ? [darkPart(outcome, told)] : []
 })
 
-function darkPart({ partId, name, why, fix, cause }: PartOutcome, { severity, todo }: { severity: Finding['severity'], todo: string }): Finding {
+function darkPart(
+  { partId, name, why, fix, cause }: PartOutcome, { severity, todo }: { severity: Finding['severity'], todo: string },
+): Finding {
   return {
     code: cause === 'off' ? 'start.switched-off' : 'start.dark', id: `start.dark ${partId}`, severity, stages: ['boot', 'bringup'],
     title: cause === 'off' ? `${name} is switched off in the boot file` : `${name} stays dark after a start`,
@@ -80,8 +93,10 @@ export const baseTree: Rule = ({ facts, files: { baseTrouble } }) => baseTrouble
   : [{
       code: 'boot.base-unreadable', id: 'boot.base-unreadable', severity: 'caution', stages: ['boot'],
       title: `The base tree ${facts.plan.boot?.base?.name ?? ''} cannot be read`,
-      sentence: `${baseTrouble}. No start can be rehearsed on it: drop the blob of the board again, or leave it out and the usual tree of its class is taken.`,
-      subjects: [], figures: [], fixes: facts.plan.boot ? [{ label: 'Leave it out', edits: [{ edit: 'set-boot', boot: withoutBase(facts.plan.boot) }] }] : [],
+      sentence: `${baseTrouble}. No start can be rehearsed on it: drop the blob of the board again, or leave it out and the usual tree of `
+        + `its class is taken.`,
+      subjects: [], figures: [],
+      fixes: facts.plan.boot ? [{ label: 'Leave it out', edits: [{ edit: 'set-boot', boot: withoutBase(facts.plan.boot) }] }] : [],
     }]
 
 function withoutBase({ base: _, ...boot }: BootFile): BootFile {

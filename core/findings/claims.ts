@@ -26,7 +26,9 @@ function place({ place }: Terminal): string {
   return place ? `${place.text}, which is not there` : 'no place'
 }
 const called = (terminal: Terminal) => `${terminal.owner.name} ${terminal.label}`
-const releaseFix = (terminal: Terminal): Fix => ({ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] })
+const releaseFix = (terminal: Terminal): Fix => ({
+  label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }],
+})
 const bound = (terminal: Terminal) => claimOf(terminal) !== undefined
 const subject = (terminal: Terminal) => ({
   partId: terminal.owner.id, terminal: terminal.key,
@@ -50,7 +52,8 @@ export const claimedTwice: Rule = ({ facts }) => {
     return [{
       code: 'position.claimed-twice', id: `position.claimed-twice ${where}`, severity: 'stop', stages: ['wiring'],
       title: `${capital(where)} is claimed ${terminals.length === 2 ? 'twice' : `${terminals.length} times`}`,
-      sentence: `${names.join(' and ')} want ${where}${line ? ` (line ${line.line})` : ''}: they would drive or hear each other. Move one of them.`,
+      sentence: `${names.join(' and ')} want ${where}${line ? ` (line ${line.line})` : ''}: they would drive or hear each other. Move one `
+        + `of them.`,
       subjects: terminals.map(subject),
       figures: [{ label: 'claims', value: terminals.length, limit: 1, origin: 'practice' }],
       fixes: clearingFixes(terminals, facts),
@@ -58,7 +61,9 @@ export const claimedTwice: Rule = ({ facts }) => {
   })
 }
 
-/** For each terminal that may stay: all that mean something else go elsewhere. A supply or a return goes to another position of its kind. */
+/**
+ * For each terminal that may stay: all that mean something else go elsewhere. A supply or a return goes to another position of its kind.
+ */
 function clearingFixes(terminals: readonly Terminal[], facts: Facts): Fix[] {
   const stays = terminals.some(bound) ? terminals.filter(bound).slice(0, 1) : [...terminals].reverse()
   return stays.flatMap((stay): Fix[] => {
@@ -76,8 +81,15 @@ function moveAway(terminal: Terminal, facts: Facts): Fix {
   const kind = terminal.is === 'ground' ? 'ground' : terminal.is === 'supply' ? terminal.supply!.rail : null
   if (kind === null || place?.kind !== 'header') return releaseFix(terminal)
   const away = (position: number) => Math.abs(position - place.position)
-  const free = (facts.board?.header ?? []).filter(entry => entry.kind === kind && entry.position !== place.position).sort((a, b) => away(a.position) - away(b.position))[0]
-  return free ? { label: `Move ${called(terminal)} to position ${free.position}`, edits: [{ edit: 'assign', terminal: terminal.key, to: { position: free.position } }] } : releaseFix(terminal)
+  const free = (facts.board?.header ?? [])
+    .filter(entry => entry.kind === kind && entry.position !== place.position)
+    .sort((a, b) => away(a.position) - away(b.position))[0]
+  return free
+    ? {
+        label: `Move ${called(terminal)} to position ${free.position}`,
+        edits: [{ edit: 'assign', terminal: terminal.key, to: { position: free.position } }],
+      }
+    : releaseFix(terminal)
 }
 
 /** A terminal on a place that cannot do its job, or that does not exist. */
@@ -90,7 +102,11 @@ export const functionUnavailable: Rule = ({ facts }) => facts.terminals.flatMap(
     sentence: `${what} Release it and have it placed, or move it to a position that can.`,
     subjects: [subject(terminal)],
     figures: [
-      { label: 'asked', value: terminal.signal ? roleInWords(terminal.signal.role) : terminal.is === 'ground' ? 'ground' : terminal.supply!.rail },
+      { label: 'asked', value: terminal.signal
+        ? roleInWords(terminal.signal.role)
+        : terminal.is === 'ground'
+          ? 'ground'
+          : terminal.supply!.rail },
       { label: 'there', value: offered(terminal), origin: 'board file' },
     ],
     fixes: bound(terminal) ? [] : [releaseFix(terminal)],
@@ -104,21 +120,38 @@ function unavailable(terminal: Terminal, { board, groups }: Facts): string | nul
   if (place.kind === 'terminal') {
     const wanted = signal?.role === 'i2c.sda' ? 'sda' : signal?.role === 'i2c.scl' ? 'scl' : signal?.role === 'line' ? 'line' : null
     const kind = signal?.analog ? 'analog' : wanted === 'line' ? 'line' : 'i2c'
-    return wanted && place.offer.kind === kind && place.offer.terminals[wanted] === place.terminal ? null : `${place.owner.name} ${place.terminal} gives ${{ line: 'a slow line', analog: 'an analog input', i2c: 'an I²C channel' }[place.offer.kind]} and nothing else.`
+    return wanted && place.offer.kind === kind && place.offer.terminals[wanted] === place.terminal
+      ? null
+      : `${place.owner.name} ${place.terminal} gives `
+        + `${{ line: 'a slow line', analog: 'an analog input', i2c: 'an I²C channel' }[place.offer.kind]} and nothing else.`
   }
   if (terminal.is === 'ground') return place.header.kind === 'ground' ? null : `Position ${place.position} is no ground.`
-  if (terminal.is === 'supply') return place.header.kind === terminal.supply!.rail ? null : `Position ${place.position} is not on the ${terminal.supply!.rail} rail.`
+  if (terminal.is === 'supply') {
+    return place.header.kind === terminal.supply!.rail ? null : `Position ${place.position} is not on the ${terminal.supply!.rail} rail.`
+  }
   const role = signal!.role
-  if (!place.line) return `Position ${place.position} is ${place.header.kind === 'ground' ? 'a ground' : `the ${place.header.kind} rail`}: a signal there is a short circuit.`
+  if (!place.line) {
+    return `Position ${place.position} is ${place.header.kind === 'ground' ? 'a ground' : `the ${place.header.kind} rail`}: a signal `
+      + `there is a short circuit.`
+  }
   if (takesAnyLine(role) || groups.find(entry => entry.terminals.includes(terminal))?.bus?.software) return null
-  if (!reaches(board!, role, place.line.line).length) return `Position ${place.position} (line ${place.line.line}) has no ${roleInWords(role).replace(/^an? /, '')}.${swapHint(role, place.line.line, board!)}`
+  if (!reaches(board!, role, place.line.line).length) {
+    return `Position ${place.position} (line ${place.line.line}) has no `
+      + `${roleInWords(role).replace(/^an? /, '')}.${swapHint(role, place.line.line, board!)}`
+  }
   const group = groups.find(entry => entry.terminals.includes(terminal))
   if (group && !group.bus && group.terminals[0] === terminal)
-    return `The terminals of ${terminal.owner.name} lie on different buses: ${group.terminals.filter(t => t.place?.kind === 'header').map(t => `${t.label} at ${t.place?.kind === 'header' ? t.place.position : ''}`).join(', ')}.`
+    return `The terminals of ${terminal.owner.name} lie on different buses: `
+      + `${group.terminals.filter(t => t.place?.kind === 'header')
+        .map(t => `${t.label} at ${t.place?.kind === 'header' ? t.place.position : ''}`)
+        .join(', ')}.`
   return null
 }
 
-const SWAPPED = { 'i2c.sda': 'i2c.scl', 'i2c.scl': 'i2c.sda', 'serial.tx': 'serial.rx', 'serial.rx': 'serial.tx', 'spi.miso': 'spi.mosi', 'spi.mosi': 'spi.miso' } as const
+const SWAPPED = {
+  'i2c.sda': 'i2c.scl', 'i2c.scl': 'i2c.sda', 'serial.tx': 'serial.rx', 'serial.rx': 'serial.tx', 'spi.miso': 'spi.mosi',
+  'spi.mosi': 'spi.miso',
+} as const
 
 function swapHint(role: string, line: number, board: NonNullable<Facts['board']>): string {
   const other = SWAPPED[role as keyof typeof SWAPPED]
@@ -130,7 +163,9 @@ function offered({ place }: Terminal): string {
   if (place?.kind === 'terminal') return place.offer.label
   if (place?.kind !== 'header') return 'nothing'
   if (!place.line) return place.header.kind
-  const functions = place.line.functions.filter(entry => /^(i2c\d|spi|uart|pwm|i2s)/.test(entry.controller)).map(entry => `${entry.controller.replace('.', ' ')}${entry.signal && entry.signal !== 'out' ? ` ${entry.signal}` : ''}`)
+  const functions = place.line.functions
+    .filter(entry => /^(i2c\d|spi|uart|pwm|i2s)/.test(entry.controller))
+    .map(entry => `${entry.controller.replace('.', ' ')}${entry.signal && entry.signal !== 'out' ? ` ${entry.signal}` : ''}`)
   return functions.length ? functions.join(', ') : 'a plain line'
 }
 
@@ -143,9 +178,14 @@ export const reservedUsed: Rule = ({ facts }) => facts.terminals.flatMap((termin
   return [{
     code: 'position.reserved', id: `position.reserved ${terminal.key}`, severity: own ? 'stop' : 'caution', stages: ['wiring'],
     title: `${called(terminal)} sits on a reserved position`,
-    sentence: own ? `Position ${position} is reserved${own.reason ? ` (${own.reason})` : ''}. Move the terminal, or give the position free.` : `Position ${position} belongs to an add-on board's identity memory, which the board reads at start. Use it only when no add-on board will ever sit there.`,
+    sentence: own
+      ? `Position ${position} is reserved${own.reason ? ` (${own.reason})` : ''}. Move the terminal, or give the position free.`
+      : `Position ${position} belongs to an add-on board's identity memory, which the board reads at start. Use it only when no add-on `
+        + `board will ever sit there.`,
     subjects: [subject(terminal)], figures: [{ label: 'position', value: position, origin: own ? 'yours' : 'practice' }],
-    fixes: [...bound(terminal) ? [] : [releaseFix(terminal)], ...own ? [{ label: `Give position ${position} free`, edits: [{ edit: 'unreserve', position }] as Edit[] }] : []],
+    fixes: [...bound(terminal) ? [] : [releaseFix(terminal)], ...own
+      ? [{ label: `Give position ${position} free`, edits: [{ edit: 'unreserve', position }] as Edit[] }]
+      : []],
   }]
 })
 
@@ -159,13 +199,23 @@ export const addressClash: Rule = ({ facts }) => {
       const bus = facts.buses.find(entry => entry.id === device.busId)?.label ?? device.busId
       const fixes = [other, device].flatMap((candidate): Fix[] => {
         const free = candidate.optionId ? firstClashFreeAddress(facts, candidate) : null
-        return free ? [{ label: `Strap ${candidate.owner.name} to ${free}`, edits: [{ edit: 'set-option', id: candidate.owner.id, option: candidate.optionId!, value: free }] }] : []
+        return free
+          ? [{
+              label: `Strap ${candidate.owner.name} to ${free}`,
+              edits: [{ edit: 'set-option', id: candidate.owner.id, option: candidate.optionId!, value: free }],
+            }]
+          : []
       })
       const ways = fixes.length ? fixes : behindSwitch([device, other], facts)
       findings.push({
-        code: 'address.clash', id: `address.clash ${device.owner.id} ${other.owner.id}`, severity: 'stop', stages: ['wiring', 'parts', 'bringup'],
+        code: 'address.clash', id: `address.clash ${device.owner.id} ${other.owner.id}`, severity: 'stop',
+        stages: ['wiring', 'parts', 'bringup'],
         title: `Two parts answer at ${hex}`,
-        sentence: `${device.owner.name} and ${other.owner.name} share ${bus} and the address ${hex}: both drive the data line at once and neither can be read. ${fixes.length ? 'Strap one of them to another address.' : 'Neither can change its address: put one on another bus, or behind a bus hub.'}`,
+        sentence: `${device.owner.name} and ${other.owner.name} share ${bus} and the address ${hex}: both drive the data line at once and `
+          + `neither can be read. `
+          + `${fixes.length
+            ? 'Strap one of them to another address.'
+            : 'Neither can change its address: put one on another bus, or behind a bus hub.'}`,
         subjects: [device, other].map(entry => ({ partId: entry.owner.id, busId: entry.busId ?? undefined, address: entry.address })),
         figures: [{ label: 'address', value: `${hex} = ${hex}`, origin: 'part files' }], fixes: ways,
       })
@@ -181,10 +231,20 @@ export const addressClash: Rule = ({ facts }) => {
 function behindSwitch(devices: I2cDevice[], { catalogue, plan, parts }: Facts): Fix[] {
   if (devices.some(({ owner }) => owner.part.isAddOn)) return []
   const names = devices.map(({ owner }) => owner.name).join(' and ')
-  const release = devices.flatMap(({ owner }) => owner.signals.filter(signal => signal.role.startsWith('i2c.')).map((signal): Edit => ({ edit: 'release', terminal: `${owner.id}.${signal.id}` })))
-  if (parts.some(other => other.part.offers?.some(offer => offer.kind === 'i2c'))) return [{ label: `Take ${names} off, then place the rest`, edits: release }]
-  const hub = [...catalogue.parts.values()].filter(part => part.offers?.some(offer => offer.kind === 'i2c')).sort((x, y) => x.offers!.length - y.offers!.length)[0]
-  return hub ? [{ label: `Add a bus switch, take ${names} off, then place the rest`, edits: [{ edit: 'add-part', part: { id: freePartId(plan, hub.id), type: hub.id, name: 'Bus switch' } }, ...release] }] : []
+  const release = devices.flatMap(({ owner }) => owner.signals.filter(signal => signal.role.startsWith('i2c.'))
+    .map((signal): Edit => ({ edit: 'release', terminal: `${owner.id}.${signal.id}` })))
+  if (parts.some(other => other.part.offers?.some(offer => offer.kind === 'i2c'))) {
+    return [{ label: `Take ${names} off, then place the rest`, edits: release }]
+  }
+  const hub = [...catalogue.parts.values()]
+    .filter(part => part.offers?.some(offer => offer.kind === 'i2c'))
+    .sort((x, y) => x.offers!.length - y.offers!.length)[0]
+  return hub
+    ? [{
+        label: `Add a bus switch, take ${names} off, then place the rest`,
+        edits: [{ edit: 'add-part', part: { id: freePartId(plan, hub.id), type: hub.id, name: 'Bus switch' } }, ...release],
+      }]
+    : []
 }
 
 /** More signals want a line than there are lines that may be used. */
@@ -199,7 +259,8 @@ export const linesExceeded: Rule = ({ facts }) => {
   return [{
     code: 'lines.exceeded', id: 'lines.exceeded', severity: 'stop', stages: ['parts', 'wiring'],
     title: 'More signals than lines',
-    sentence: `The parts want ${header + slow} lines and the board has ${usable} to give${offeredLines ? `, the expanders ${offeredLines}` : ''}. Add a line expander for the slow ones, or drop something.`,
+    sentence: `The parts want ${header + slow} lines and the board has ${usable} to `
+      + `give${offeredLines ? `, the expanders ${offeredLines}` : ''}. Add a line expander for the slow ones, or drop something.`,
     subjects: [], figures: [{ label: 'wanted', value: header + slow, limit: usable + offeredLines, unit: 'lines', origin: 'board file' }],
     fixes: addExpander(facts),
   }]

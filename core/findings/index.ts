@@ -14,7 +14,9 @@ import { brownOut, loadVoltages, railOverVoltage, underVoltage } from './power/v
 import { lastScans } from './scans'
 import { drivenStraight, lineCurrent, movesAtStart, pullsAgainst, stageTooWeak } from './signals/currents'
 import { busTime, busTooFast, pullUps, stretching } from './signals/i2c'
-import { dividerEdges, levelAnalog, levelAtBoard, levelAtPart, levelNegative, pulledTooHigh, pullMissing, shifterFit } from './signals/levels'
+import {
+  dividerEdges, levelAnalog, levelAtBoard, levelAtPart, levelNegative, pulledTooHigh, pullMissing, shifterFit,
+} from './signals/levels'
 import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips, tellingLines } from './signals/pulses'
 import { serialFlow, serialFrames, serialRates } from './signals/serial'
 import { coveredPositions, stackFit, stackOrder } from './stack'
@@ -26,9 +28,11 @@ const RULES: readonly Rule[] = [
   claimedTwice, functionUnavailable, reservedUsed, addressClash, reservedAddress, controllerTwice, linesExceeded,
   levelAtBoard, levelNegative, levelAnalog, levelAtPart, pulledTooHigh, pullMissing, shifterFit, dividerEdges,
   drivenStraight, stageTooWeak, lineCurrent, movesAtStart, pullsAgainst,
-  pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips, soundRates, oneWireLine, tellingLines, keyGhosts,
+  pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips, soundRates, oneWireLine,
+  tellingLines, keyGhosts,
   stackOrder, stackFit, coveredPositions,
-  powerProblems, railOverVoltage, acStraight, twoSources, batteryBeside, plugAtSocket, brownOut, sourcesAsked, boardsWish, railsOver, smallSupplyUsb, underVoltage, loadVoltages,
+  powerProblems, railOverVoltage, acStraight, twoSources, batteryBeside, plugAtSocket, brownOut, sourcesAsked, boardsWish, railsOver,
+  smallSupplyUsb, underVoltage, loadVoltages,
   overRating, fuses, converters, hubs, groundMissing, pastTheFuse, acFrontEnd, holdUp, capacitorVoltage,
   packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, clockSense, mainsCaution,
   sockets, widePlugs, relayContacts,

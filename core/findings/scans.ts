@@ -18,7 +18,8 @@ export const lastScans: Rule = ({ facts }) => {
       ...strangers.filter(address => !silent.some(device => strapsTo(device, address))).map((address): Finding => ({
         code: 'scan.unexpected', id: `scan.unexpected ${bus} ${address}`, severity: 'note', stages: ['bringup'],
         title: `Something answers at ${hexAddress(address)}`,
-        sentence: `The last scan of ${bus} found an address that no part of the plan has. Add the part that is wired there, or look for a strap that is not as planned.`,
+        sentence: `The last scan of ${bus} found an address that no part of the plan has. Add the part that is wired there, or look for a `
+          + `strap that is not as planned.`,
         subjects: [{ busId: bus, address }], figures: [{ label: 'found', value: hexAddress(address), origin: 'your scan' }], fixes: [],
       })),
     ]
@@ -34,12 +35,20 @@ function missing(device: I2cDevice, bus: string, strangers: number[], facts: Fac
   const label = facts.buses.find(entry => entry.id === bus)?.label ?? bus
   const fixes = strangers.flatMap((address): Fix[] => {
     const value = strapsTo(device, address)
-    return value ? [{ label: `It is strapped to ${value}: plan it so`, edits: [{ edit: 'set-option', id: device.owner.id, option: device.optionId!, value }] }] : []
+    return value
+      ? [{
+          label: `It is strapped to ${value}: plan it so`,
+          edits: [{ edit: 'set-option', id: device.owner.id, option: device.optionId!, value }],
+        }]
+      : []
   })
   return {
     code: 'scan.missing', id: `scan.missing ${device.owner.id}`, severity: 'caution', stages: ['bringup'],
     title: `${device.owner.name} did not answer`,
-    sentence: `The last scan of ${label} found nothing at ${hexAddress(device.address)}. ${fixes.length ? 'It answers where its other strap would put it.' : 'Check its supply and ground, then SDA and SCL for being swapped, then that the boot file switches the bus on.'}`,
+    sentence: `The last scan of ${label} found nothing at ${hexAddress(device.address)}. `
+      + `${fixes.length
+        ? 'It answers where its other strap would put it.'
+        : 'Check its supply and ground, then SDA and SCL for being swapped, then that the boot file switches the bus on.'}`,
     subjects: [{ partId: device.owner.id, busId: bus, address: device.address }],
     figures: [{ label: 'asked', value: hexAddress(device.address), origin: 'part file' }], fixes,
   }

@@ -11,17 +11,26 @@ export const returnOf = (pin: PinId): PinId => `${pin}-`
 export type SocketKind = 'usb' | 'video' | 'fan' | 'display'
 export const socketPin = (kind: SocketKind, nth: number): PinId => `@${kind}${nth}`
 
-const SOCKET_WORDS: Readonly<Record<SocketKind, string>> = { usb: 'USB socket', video: 'video socket', fan: 'fan socket', display: 'display connector' }
+const SOCKET_WORDS: Readonly<Record<SocketKind, string>> = {
+  usb: 'USB socket', video: 'video socket', fan: 'fan socket', display: 'display connector',
+}
 
-/** Header positions with their line or rail, the power socket, and the data sockets. Positions of one rail and all grounds are joined inside. */
+/**
+ * Header positions with their line or rail, the power socket, and the data sockets. Positions of one rail and all grounds are joined
+ * inside.
+ */
 export function boardComponent(board: Board): Component {
-  const label = ({ kind, line, position }: Board['header'][number]) => `position ${position} (${line !== undefined ? `G${line}` : kind === 'ground' ? 'GND' : kind})`
-  const sockets = (Object.keys(SOCKET_WORDS) as SocketKind[]).flatMap(kind => Array.from({ length: board.sockets[kind] ?? 0 }, (_, i): Pin[] => {
+  const label = ({ kind, line, position }: Board['header'][number]) =>
+    `position ${position} (${line !== undefined ? `G${line}` : kind === 'ground' ? 'GND' : kind})`
+  const sockets = (Object.keys(SOCKET_WORDS) as SocketKind[]).flatMap(kind => Array.from({
+    length: board.sockets[kind] ?? 0,
+  }, (_, i): Pin[] => {
     const id = socketPin(kind, i + 1)
     const name = (board.sockets[kind] ?? 0) > 1 ? `${SOCKET_WORDS[kind]} ${i + 1}` : SOCKET_WORDS[kind]
     return kind === 'usb' ? [{ id, label: name }, { id: returnOf(id), label: `${name}, return` }] : [{ id, label: name }]
   }).flat())
-  const of = (kind: Board['header'][number]['kind']) => board.header.filter(entry => entry.kind === kind).map(entry => positionPin(entry.position))
+  const of = (kind: Board['header'][number]['kind']) => board.header.filter(entry => entry.kind === kind)
+    .map(entry => positionPin(entry.position))
   const returns = sockets.filter(pin => pin.id.endsWith('-')).map(pin => pin.id)
   return {
     id: BOARD_ID, kind: 'board', name: board.name, what: 'Board', node: '@board',

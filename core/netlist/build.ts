@@ -34,7 +34,9 @@ const POSITION = /^@P\d+$/
 function splicedAtPositions(conductors: Conductor[]): { conductors: Conductor[], components: Component[] } {
   const ends = new Map<string, number>()
   const plugged = conductors.filter(conductor => conductor.kind !== 'seat')
-  for (const { ways } of plugged) for (const { from, to } of ways) for (const pin of [from, to]) if (POSITION.test(pin)) ends.set(pin, (ends.get(pin) ?? 0) + 1)
+  for (const { ways } of plugged) for (const { from, to } of ways) for (const pin of [from, to]) if (POSITION.test(pin)) {
+    ends.set(pin, (ends.get(pin) ?? 0) + 1)
+  }
   const shared = [...ends].filter(([, count]) => count > 1).map(([pin]) => pin)
   if (!shared.length) return { conductors, components: [] }
   const meets = new Set(shared)
@@ -44,19 +46,25 @@ function splicedAtPositions(conductors: Conductor[]): { conductors: Conductor[],
     if (conductor.kind === 'seat') return conductor
     const ways = conductor.ways.map(({ from, to }) => ({ from: over(from), to: over(to) }))
     const first = ways[0]!
-    return { ...conductor, ways, ...conductor.from === BOARD_ID && first.from !== conductor.ways[0]!.from && { from: first.from }, ...conductor.to === BOARD_ID && first.to !== conductor.ways[0]!.to && { to: first.to } }
+    return {
+      ...conductor, ways, ...conductor.from === BOARD_ID && first.from !== conductor.ways[0]!.from && { from: first.from },
+      ...conductor.to === BOARD_ID && first.to !== conductor.ways[0]!.to && { to: first.to },
+    }
   })
   const components = shared.map((pin): Component => ({
-    id: spliceId(pin), kind: 'splice', name: `Splice at position ${pin.slice(2)}`, what: 'Rail of a breadboard, or a terminal block', pins: [{ id: spliceId(pin), label: 'rail' }], inside: [],
+    id: spliceId(pin), kind: 'splice', name: `Splice at position ${pin.slice(2)}`, what: 'Rail of a breadboard, or a terminal block',
+    pins: [{ id: spliceId(pin), label: 'rail' }], inside: [],
   }))
   const feeders = shared.map((pin): Conductor => ({
-    id: `splice@${pin.slice(2)}`, kind: 'wire', role: roleAt(conductors, pin), from: BOARD_ID, to: spliceId(pin), position: Number(pin.slice(2)), lengthM: 0.15, ways: [{ from: pin, to: spliceId(pin) }],
+    id: `splice@${pin.slice(2)}`, kind: 'wire', role: roleAt(conductors, pin), from: BOARD_ID, to: spliceId(pin),
+    position: Number(pin.slice(2)), lengthM: 0.15, ways: [{ from: pin, to: spliceId(pin) }],
   }))
   return { conductors: [...moved, ...feeders], components }
 }
 
 /** What a shared position carries: as the wires to it say, returns first. */
 function roleAt(conductors: readonly Conductor[], pin: string): Conductor['role'] {
-  const roles = conductors.filter(({ ways }) => ways.some(way => way.from === pin || way.to === pin)).map(({ role, ways }) => ways[0]!.to === pin || ways[0]!.from === pin ? role : 'ground')
+  const roles = conductors.filter(({ ways }) => ways.some(way => way.from === pin || way.to === pin))
+    .map(({ role, ways }) => ways[0]!.to === pin || ways[0]!.from === pin ? role : 'ground')
   return roles.includes('ground') ? 'ground' : roles.find(role => role === '5V' || role === '3V3') ?? roles[0] ?? 'signal'
 }

@@ -18,8 +18,12 @@ export const pairOhm = (awg: number, lengthM: number): number => 2 * lengthM * m
 /** Current that a short wire in open air carries, per mm² of copper. */
 export const DENSITY = { maPerMm2: 10_000, origin: 'practice' as Origin }
 
-/** Circuits in one bundle warm each other; a pair there and back is one. published: IEC 60364-5-52 table B.52.17, its first row, from memory */
-const BUNDLE: readonly [pairs: number, share: number][] = [[1, 1], [2, 0.8], [3, 0.7], [4, 0.65], [5, 0.6], [6, 0.57], [7, 0.54], [8, 0.52], [9, 0.5], [12, 0.45], [16, 0.41], [20, 0.38]]
+/**
+ * Circuits in one bundle warm each other; a pair there and back is one. published: IEC 60364-5-52 table B.52.17, its first row, from memory
+ */
+const BUNDLE: readonly [pairs: number, share: number][] = [
+  [1, 1], [2, 0.8], [3, 0.7], [4, 0.65], [5, 0.6], [6, 0.57], [7, 0.54], [8, 0.52], [9, 0.5], [12, 0.45], [16, 0.41], [20, 0.38],
+]
 
 /** What part of its open-air current a pair in a bundle of so many carries. */
 export function bundleShare(pairs: number): number {

@@ -20,7 +20,8 @@ const ONE_WIRE_PULL = '4.7 kΩ'
 const plugsOf = (owner: ResolvedPart) => (owner.part.plugs ?? []).filter(plug => holds(plug.when, owner.options))
 
 /** A load of two terminals: every signal that has to be there drives it. */
-const isPlainLoad = (owner: ResolvedPart) => owner.signals.some(signal => signal.load) && owner.signals.every(signal => signal.load || signal.optional)
+const isPlainLoad = (owner: ResolvedPart) =>
+  owner.signals.some(signal => signal.load) && owner.signals.every(signal => signal.load || signal.optional)
 
 export function partComponent(owner: ResolvedPart): Component {
   const pin = (id: string, label: string): Pin => ({ id: `${owner.id}.${id}`, label })
@@ -28,15 +29,28 @@ export function partComponent(owner: ResolvedPart): Component {
   const pins: Pin[] = [
     ...owner.signals.map(signal => pin(signal.id, signal.label)),
     ...owner.supplies.filter(supply => supply.from !== 'usb').map(supply => pin(supply.id, supply.label)),
-    ...owner.supplies.filter(supply => supply.socket).flatMap(supply => [pin(`${supply.id}.socket`, `${supply.label} socket`), pin(`${supply.id}.socket-`, `${supply.label} socket, return`)]),
+    ...owner.supplies.filter(supply => supply.socket)
+      .flatMap(supply => [
+        pin(`${supply.id}.socket`, `${supply.label} socket`), pin(`${supply.id}.socket-`, `${supply.label} socket, return`),
+      ]),
     ...owner.grounds.map(ground => pin(ground.id, ground.label)),
     ...(owner.part.offers ?? []).flatMap(offer => Object.values(offer.terminals).map(terminal => pin(terminal, terminal))),
-    ...plugsOf(owner).flatMap(({ socket }) => [{ id: plugPin(owner, socket), label: `${socket === 'usb' ? 'USB' : socket} plug` }, ...socket === 'usb' ? [{ id: returnOf(plugPin(owner, socket)), label: 'USB plug, return' }] : []]),
-    ...[...new Set(contacts)].flatMap(contact => [{ id: `${owner.id}#${contact}.com`, label: `contact ${contact} COM` }, { id: `${owner.id}#${contact}.no`, label: `contact ${contact} NO` }]),
+    ...plugsOf(owner).flatMap(({ socket }) => [
+      { id: plugPin(owner, socket), label: `${socket === 'usb' ? 'USB' : socket} plug` },
+      ...socket === 'usb' ? [{ id: returnOf(plugPin(owner, socket)), label: 'USB plug, return' }] : [],
+    ]),
+    ...[...new Set(contacts)].flatMap(contact => [
+      { id: `${owner.id}#${contact}.com`, label: `contact ${contact} COM` },
+      { id: `${owner.id}#${contact}.no`, label: `contact ${contact} NO` },
+    ]),
   ]
   const unique = pins.filter((entry, i) => pins.findIndex(other => other.id === entry.id) === i)
-  const sockets = owner.supplies.filter(supply => supply.socket).map(supply => [`${owner.id}.${supply.id}`, `${owner.id}.${supply.id}.socket`])
-  const returns = [...owner.grounds.map(ground => `${owner.id}.${ground.id}`), ...owner.supplies.filter(supply => supply.socket).map(supply => `${owner.id}.${supply.id}.socket-`)]
+  const sockets = owner.supplies.filter(supply => supply.socket)
+    .map(supply => [`${owner.id}.${supply.id}`, `${owner.id}.${supply.id}.socket`])
+  const returns = [
+    ...owner.grounds.map(ground => `${owner.id}.${ground.id}`),
+    ...owner.supplies.filter(supply => supply.socket).map(supply => `${owner.id}.${supply.id}.socket-`),
+  ]
   return {
     id: owner.id, kind: 'part', name: owner.name, what: owner.part.name, partId: owner.id, pins: unique,
     inside: [...sockets, returns].filter(list => list.length > 1), ...owner.part.price !== undefined && { price: owner.part.price },
@@ -49,7 +63,9 @@ export class PartLayout {
   readonly components: Component[] = []
   readonly conductors: Conductor[] = []
 
-  constructor(private readonly facts: Facts, private readonly tree: Tree, private readonly supply: SupplyLayout, private readonly spots: BoardSpots) {
+  constructor(
+    private readonly facts: Facts, private readonly tree: Tree, private readonly supply: SupplyLayout, private readonly spots: BoardSpots,
+  ) {
     for (const owner of facts.parts) this.components.push(partComponent(owner))
     const stages = stagesOf(facts.terminals)
     for (const owner of facts.parts) {
@@ -72,8 +88,10 @@ export class PartLayout {
     const { owner, key } = terminal
     const position = positionOfPin(to.pin)
     this.conductors.push({
-      id, kind: 'wire', role, from: from.component, to: to.component, terminal: key, partId: owner.id, ...position !== undefined && { position },
-      lengthM: this.facts.plan.build.wires[key]?.lengthM ?? owner.part.leadM ?? USUAL_LENGTH_M, ...more, ways: [{ from: from.pin, to: to.pin }],
+      id, kind: 'wire', role, from: from.component, to: to.component, terminal: key, partId: owner.id,
+      ...position !== undefined && { position },
+      lengthM: this.facts.plan.build.wires[key]?.lengthM ?? owner.part.leadM ?? USUAL_LENGTH_M, ...more,
+      ways: [{ from: from.pin, to: to.pin }],
     })
   }
 
@@ -93,7 +111,8 @@ export class PartLayout {
 
   private goesThroughStage(owner: ResolvedPart): boolean {
     const stages = this.facts.terminals.filter(terminal => terminal.owner === owner && terminal.between)
-    return (isPlainLoad(owner) && stages.some(terminal => DRIVES_LOAD.has(terminal.between!.kind))) || (stages.length > 0 && stages.every(terminal => terminal.between!.kind === 'opto-coupler'))
+    return (isPlainLoad(owner) && stages.some(terminal => DRIVES_LOAD.has(terminal.between!.kind)))
+      || (stages.length > 0 && stages.every(terminal => terminal.between!.kind === 'opto-coupler'))
   }
 
   /** A supply terminal goes to what feeds it, which the supply graph says. */
@@ -105,7 +124,9 @@ export class PartLayout {
     if (!place || feeder === '@5V' || feeder === '@3V3') return
     const onHeader = positionOfPin(place.pin) !== undefined
     const rail = terminal.supply!.rail
-    this.wire(terminal, `${terminal.key}@${placeKey(place)}`, from, place, onHeader ? rail : 'supply', { node: wire!.id, ...wireFigures(wire) })
+    this.wire(
+      terminal, `${terminal.key}@${placeKey(place)}`, from, place, onHeader ? rail : 'supply', { node: wire!.id, ...wireFigures(wire) },
+    )
     if (!onHeader) this.layReturn(terminal, place)
   }
 
@@ -113,9 +134,16 @@ export class PartLayout {
   private layReturn({ owner, key }: Terminal, place: Spot): void {
     const ground = owner.grounds[0]
     const stage = this.facts.terminals.find(other => other.owner === owner && other.between && DRIVES_LOAD.has(other.between.kind))
-    const from: Spot | null = stage && isPlainLoad(owner) ? { pin: `stage:${stage.key}.gnd`, component: `stage:${stage.key}` } : ground ? { pin: `${owner.id}.${ground.id}`, component: owner.id } : null
+    const from: Spot | null = stage && isPlainLoad(owner)
+      ? { pin: `stage:${stage.key}.gnd`, component: `stage:${stage.key}` }
+      : ground
+        ? { pin: `${owner.id}.${ground.id}`, component: owner.id }
+        : null
     if (!from) return
-    this.conductors.push({ id: `${key}@return`, kind: 'wire', role: 'ground', from: from.component, to: place.component, partId: owner.id, lengthM: owner.part.leadM ?? USUAL_LENGTH_M, ways: [{ from: from.pin, to: this.spots.returnFor(place.pin) }] })
+    this.conductors.push({
+      id: `${key}@return`, kind: 'wire', role: 'ground', from: from.component, to: place.component, partId: owner.id,
+      lengthM: owner.part.leadM ?? USUAL_LENGTH_M, ways: [{ from: from.pin, to: this.spots.returnFor(place.pin) }],
+    })
   }
 
   /** Terminals that only a supply of the maker's feeds. */
@@ -126,17 +154,30 @@ export class PartLayout {
       const [feeder] = wire?.from ?? []
       const place = feeder === undefined ? null : this.supply.outputOf(feeder)
       if (!place) continue
-      this.conductors.push({ id: `${key}@${placeKey(place)}`, kind: 'wire', role: isHeaderRail(supply.rail) ? 'supply' : supply.rail, from: owner.id, to: place.component, partId: owner.id, node: wire!.id, lengthM: owner.part.leadM ?? USUAL_LENGTH_M, ...wireFigures(wire), ways: [{ from: key, to: place.pin }] })
+      this.conductors.push({
+        id: `${key}@${placeKey(place)}`, kind: 'wire', role: isHeaderRail(supply.rail) ? 'supply' : supply.rail, from: owner.id,
+        to: place.component, partId: owner.id, node: wire!.id, lengthM: owner.part.leadM ?? USUAL_LENGTH_M, ...wireFigures(wire),
+        ways: [{ from: key, to: place.pin }],
+      })
       this.layReturn({ owner, key } as Terminal, place)
     }
   }
 
   /** Everything at once: the board is pushed on. */
   private laySeat(owner: ResolvedPart): void {
-    const ways = this.facts.terminals.filter(terminal => terminal.owner === owner && terminal.place?.kind === 'header').map(terminal => ({ from: terminal.key, to: this.placeOf(terminal)!.pin }))
+    const ways = this.facts.terminals
+      .filter(terminal => terminal.owner === owner && terminal.place?.kind === 'header')
+      .map(terminal => ({ from: terminal.key, to: this.placeOf(terminal)!.pin }))
     if (!this.facts.board || !owner.part.seat) return
-    if (owner.part.seat.passesOption && passesThrough(owner)) this.components.push({ id: `header:${owner.id}`, kind: 'item', name: `Header with long pins below ${owner.name}`, what: 'Header with long pins', partId: owner.id, pins: [], inside: [], price: 2 })
-    this.conductors.push({ id: `${owner.id}@seat`, kind: 'seat', role: 'data', from: owner.id, to: BOARD_ID, partId: owner.id, lengthM: 0, ways })
+    if (owner.part.seat.passesOption && passesThrough(owner)) {
+      this.components.push({
+        id: `header:${owner.id}`, kind: 'item', name: `Header with long pins below ${owner.name}`, what: 'Header with long pins',
+        partId: owner.id, pins: [], inside: [], price: 2,
+      })
+    }
+    this.conductors.push({
+      id: `${owner.id}@seat`, kind: 'seat', role: 'data', from: owner.id, to: BOARD_ID, partId: owner.id, lengthM: 0, ways,
+    })
   }
 
   private layPlugs(owner: ResolvedPart): void {
@@ -149,8 +190,10 @@ export class PartLayout {
       if (!into) continue
       const flat = socket === 'display'
       this.conductors.push({
-        id: `${owner.id}@${socket}`, kind: flat ? 'flat cable' : 'plug', role: 'data', from: owner.id, to: into.component, partId: owner.id, ...wire && { node: wire.id },
-        lengthM: wire?.figures.lengthM?.value ?? owner.part.leadM ?? USUAL_CABLE_M, ways: [{ from: pin, to: into.pin }, ...socket === 'usb' ? [{ from: returnOf(pin), to: this.spots.returnFor(into.pin) }] : []],
+        id: `${owner.id}@${socket}`, kind: flat ? 'flat cable' : 'plug', role: 'data', from: owner.id, to: into.component,
+        partId: owner.id, ...wire && { node: wire.id },
+        lengthM: wire?.figures.lengthM?.value ?? owner.part.leadM ?? USUAL_CABLE_M,
+        ways: [{ from: pin, to: into.pin }, ...socket === 'usb' ? [{ from: returnOf(pin), to: this.spots.returnFor(into.pin) }] : []],
       })
     }
   }
@@ -177,7 +220,10 @@ export class PartLayout {
   private common(id: string, from: Spot, { owner }: Terminal, to: Spot | null, role: ConductorRole): void {
     if (!to) return
     const position = positionOfPin(to.pin)
-    this.conductors.push({ id: `${id}@${placeKey(to)}`, kind: 'wire', role, from: from.component, to: to.component, partId: owner.id, ...position !== undefined && { position }, lengthM: USUAL_LENGTH_M, ways: [{ from: from.pin, to: to.pin }] })
+    this.conductors.push({
+      id: `${id}@${placeKey(to)}`, kind: 'wire', role, from: from.component, to: to.component, partId: owner.id,
+      ...position !== undefined && { position }, lengthM: USUAL_LENGTH_M, ways: [{ from: from.pin, to: to.pin }],
+    })
   }
 
   /** The ground that the plan gives the part, else the one nearest to the wire. */
@@ -188,19 +234,24 @@ export class PartLayout {
 
   /** What feeds the part on the far side of a shifter; the header's 5 V where it is not fed from here. */
   private supplyFor({ owner }: Terminal, near: number | undefined): Spot | null {
-    const own = owner.supplies.map(supply => this.tree.byId.get(`${owner.id}.${supply.id}@wire`)?.from[0]).find(feeder => feeder !== undefined && feeder !== '@5V' && feeder !== '@3V3')
+    const own = owner.supplies.map(supply => this.tree.byId.get(`${owner.id}.${supply.id}@wire`)?.from[0])
+      .find(feeder => feeder !== undefined && feeder !== '@5V' && feeder !== '@3V3')
     return (own !== undefined ? this.supply.outputOf(own) : null) ?? this.spots.nearest('5V', near)
   }
 
   /** The resistor of the 1-Wire line, where no part of it carries one. */
   private layOneWirePull(): void {
     const first = this.facts.terminals.find(terminal => terminal.signal?.role === 'onewire' && terminal.place?.kind === 'header')
-    const pulled = this.facts.terminals.some(terminal => terminal.signal?.role === 'onewire' && (terminal.signal.pull || terminal.between?.kind === 'pull-up'))
+    const pulled = this.facts.terminals.some(terminal =>
+      terminal.signal?.role === 'onewire' && (terminal.signal.pull || terminal.between?.kind === 'pull-up'))
     const place = first && this.placeOf(first)
     const rail = this.spots.nearest('3V3', place ? positionOfPin(place.pin) : undefined)
     if (!first || !place || !rail || pulled) return
     const id = 'stage:onewire.pull-up'
-    this.components.push({ id, kind: 'stage', name: `Pull-up of the 1-Wire line, ${ONE_WIRE_PULL}`, what: `Resistor, ${ONE_WIRE_PULL}`, partId: first.owner.id, pins: [{ id: `${id}.a`, label: 'one end' }, { id: `${id}.b`, label: 'other end' }], inside: [], price: 0.1 })
+    this.components.push({
+      id, kind: 'stage', name: `Pull-up of the 1-Wire line, ${ONE_WIRE_PULL}`, what: `Resistor, ${ONE_WIRE_PULL}`, partId: first.owner.id,
+      pins: [{ id: `${id}.a`, label: 'one end' }, { id: `${id}.b`, label: 'other end' }], inside: [], price: 0.1,
+    })
     this.common(`${id}.a`, { pin: `${id}.a`, component: id }, first, place, 'signal')
     this.common(`${id}.b`, { pin: `${id}.b`, component: id }, first, rail, '3V3')
   }

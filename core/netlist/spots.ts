@@ -18,8 +18,12 @@ export class BoardSpots {
 
   /** The position of a kind nearest to another one, reserved ones last; the first of its kind where there is no other. */
   nearest(kind: HeaderPosition['kind'], to: number | undefined): Spot | null {
-    const away = (position: number) => (to === undefined ? 0 : Math.abs(columnOf(position) - columnOf(to))) + (this.reserved.has(position) ? 1000 : 0)
-    const found = (this.board?.header ?? []).filter(entry => entry.kind === kind).sort((a, b) => away(a.position) - away(b.position) || a.position - b.position)[0]
+    const away = (position: number) => (to === undefined
+      ? 0
+      : Math.abs(columnOf(position) - columnOf(to))) + (this.reserved.has(position) ? 1000 : 0)
+    const found = (this.board?.header ?? [])
+      .filter(entry => entry.kind === kind)
+      .sort((a, b) => away(a.position) - away(b.position) || a.position - b.position)[0]
     return found ? { pin: positionPin(found.position), component: BOARD_ID } : null
   }
 

@@ -34,20 +34,32 @@ const LOAD_STAGE: readonly StagePin[] = [{ pin: 'in', label: 'IN', end: 'place' 
 
 /** One row for each kind; a part that drives an opto-coupler has it the other way round. */
 export const STAGES: Readonly<Record<Between['kind'], StageSpec>> = {
-  'divider': { what: 'Voltage divider, two resistors', shared: false, price: 0.2, channel: [{ pin: 'in', label: 'in', end: 'part' }, { pin: 'out', label: 'tap', end: 'place' }], common: [GROUND] },
+  'divider': {
+    what: 'Voltage divider, two resistors', shared: false, price: 0.2,
+    channel: [{ pin: 'in', label: 'in', end: 'part' }, { pin: 'out', label: 'tap', end: 'place' }], common: [GROUND],
+  },
   'level-shifter': {
-    what: 'Level shifter board', shared: true, price: 2, channel: [{ pin: 'high', label: 'HV', end: 'part' }, { pin: 'low', label: 'LV', end: 'place' }],
+    what: 'Level shifter board', shared: true, price: 2,
+    channel: [{ pin: 'high', label: 'HV', end: 'part' }, { pin: 'low', label: 'LV', end: 'place' }],
     common: [{ pin: 'vhigh', label: 'HV supply', end: 'part supply' }, { pin: 'vlow', label: 'LV supply', end: '3V3' }, GROUND],
   },
   'transistor': { what: 'Transistor stage with flyback diode', shared: false, price: 0.5, channel: LOAD_STAGE, common: [GROUND] },
   'mosfet': { what: 'MOSFET stage with flyback diode', shared: false, price: 1, channel: LOAD_STAGE, common: [GROUND] },
   'opto-coupler': {
     what: 'Opto-coupler with its resistors', shared: false, price: 1,
-    channel: [{ pin: 'anode', label: 'input +', end: 'part' }, { pin: 'cathode', label: 'input −', end: 'part return' }, { pin: 'out', label: 'output', end: 'place' }], common: [GROUND],
+    channel: [
+      { pin: 'anode', label: 'input +', end: 'part' }, { pin: 'cathode', label: 'input −', end: 'part return' },
+      { pin: 'out', label: 'output', end: 'place' },
+    ],
+    common: [GROUND],
   },
-  'pull-up': { what: 'Resistor', shared: false, price: 0.1, channel: [{ pin: 'a', label: 'one end', end: 'place' }], common: [{ pin: 'b', label: 'other end', end: '3V3' }] },
+  'pull-up': {
+    what: 'Resistor', shared: false, price: 0.1, channel: [{ pin: 'a', label: 'one end', end: 'place' }],
+    common: [{ pin: 'b', label: 'other end', end: '3V3' }],
+  },
   'rs232-converter': {
-    what: 'RS-232 converter board', shared: true, price: 3, channel: [{ pin: 'line', label: 'RS-232 side', end: 'part' }, { pin: 'logic', label: 'logic side', end: 'place' }],
+    what: 'RS-232 converter board', shared: true, price: 3,
+    channel: [{ pin: 'line', label: 'RS-232 side', end: 'part' }, { pin: 'logic', label: 'logic side', end: 'place' }],
     common: [{ pin: 'vcc', label: 'VCC', end: '3V3' }, GROUND],
   },
 }
@@ -89,7 +101,13 @@ function stageOf(id: ComponentId, terminals: Terminal[]): Stage {
   terminals.forEach((terminal, i) => spec.channel.forEach(pin => add(pin, terminal, spec.shared ? String(i + 1) : '')))
   spec.common.forEach(pin => add(pin, first, ''))
   const names = terminals.map(terminal => terminal.label).join(', ')
-  return { component: { id, kind: 'stage', name: `${spec.what.split(',')[0]!.replace(/ with .*/, '')} at ${first.owner.name} ${names}`, what: figures(first.between!, spec.what), partId: first.owner.id, pins, inside: [], price: spec.price }, ends }
+  return {
+    component: {
+      id, kind: 'stage', name: `${spec.what.split(',')[0]!.replace(/ with .*/, '')} at ${first.owner.name} ${names}`,
+      what: figures(first.between!, spec.what), partId: first.owner.id, pins, inside: [], price: spec.price,
+    },
+    ends,
+  }
 }
 
 const ohms = (value: number) => value >= 1000 ? `${Number((value / 1000).toFixed(2))} kΩ` : `${value} Ω`

@@ -39,7 +39,13 @@ export class SupplyLayout {
     if (position !== undefined) return { pin: id, component: BOARD_ID }
     if (id === '@5V' || id === '@3V3') return this.spots.nearest(id === '@5V' ? '5V' : '3V3', undefined)
     if (id === '@usb') return this.spots.socket('usb')
-    if (node.partId) return node.kind === 'part' ? { pin: node.id, component: node.partId } : node.kind === 'contact' ? { pin: `${id}.no`, component: node.partId } : null
+    if (node.partId) {
+      return node.kind === 'part'
+        ? { pin: node.id, component: node.partId }
+        : node.kind === 'contact'
+          ? { pin: `${id}.no`, component: node.partId }
+          : null
+    }
     return isItem(node) ? { pin: `${nodeComponent(id)}.out`, component: nodeComponent(id) } : null
   }
 
@@ -93,24 +99,44 @@ export class SupplyLayout {
   private layDataPlug(hub: TreeNode, upstream: NodeRef): void {
     const up = `${nodeComponent(hub.id)}.up`
     const port = upstream === '@usb' ? this.spots.socket('usb') : this.outputOf(upstream)
-    if (port) this.join(`${hub.id}@data`, { pin: up, component: nodeComponent(hub.id) }, port, { kind: 'plug', role: 'data', node: hub.id, lengthM: 1 })
+    if (port) {
+      this.join(
+        `${hub.id}@data`, { pin: up, component: nodeComponent(hub.id) }, port, { kind: 'plug', role: 'data', node: hub.id, lengthM: 1 },
+      )
+    }
   }
 
   private layContactLoad(load: TreeNode): void {
     const contact = load.id.replace(/@load$/, '')
     const id = nodeComponent(load.id)
-    this.components.push({ id, kind: 'load', name: load.name, what: 'Load on a relay contact', partId: load.partId!, node: load.id, pins: twoPins(`${id}.in`, ''), inside: [] })
-    this.conductors.push({ id: `${load.id}@${contact}`, kind: 'wire', role: 'supply', from: load.partId!, to: id, node: load.id, lengthM: 0.5, ways: [{ from: `${contact}.no`, to: `${id}.in` }] })
+    this.components.push({
+      id, kind: 'load', name: load.name, what: 'Load on a relay contact', partId: load.partId!, node: load.id,
+      pins: twoPins(`${id}.in`, ''), inside: [],
+    })
+    this.conductors.push({
+      id: `${load.id}@${contact}`, kind: 'wire', role: 'supply', from: load.partId!, to: id, node: load.id, lengthM: 0.5,
+      ways: [{ from: `${contact}.no`, to: `${id}.in` }],
+    })
     const source = this.tree.byId.get(contact)?.from[0]
     const feed = source === undefined ? null : this.outputOf(source)
-    if (feed) this.conductors.push({ id: `${load.id}@return`, kind: 'wire', role: 'ground', from: id, to: feed.component, node: load.id, lengthM: 0.5, ways: [{ from: returnOf(`${id}.in`), to: this.spots.returnFor(feed.pin) }] })
+    if (feed) {
+      this.conductors.push({
+        id: `${load.id}@return`, kind: 'wire', role: 'ground', from: id, to: feed.component, node: load.id, lengthM: 0.5,
+        ways: [{ from: returnOf(`${id}.in`), to: this.spots.returnFor(feed.pin) }],
+      })
+    }
   }
 
   /** Two ways, there and back. A relay contact stands in the one there alone. */
   private join(id: string, from: Spot, to: Spot, more: Partial<Conductor>): void {
     const position = positionOfPin(to.pin) ?? positionOfPin(from.pin)
-    const back = /#\d+\.(com|no)$/.test(to.pin) || /#\d+\.(com|no)$/.test(from.pin) ? [] : [{ from: this.spots.returnFor(from.pin), to: this.spots.returnFor(to.pin) }]
-    this.conductors.push({ id, kind: 'wire', role: 'supply', from: from.component, to: to.component, lengthM: SHORT_M, ...position !== undefined && { position }, ...more, ways: [{ from: from.pin, to: to.pin }, ...back] })
+    const back = /#\d+\.(com|no)$/.test(to.pin) || /#\d+\.(com|no)$/.test(from.pin)
+      ? []
+      : [{ from: this.spots.returnFor(from.pin), to: this.spots.returnFor(to.pin) }]
+    this.conductors.push({
+      id, kind: 'wire', role: 'supply', from: from.component, to: to.component, lengthM: SHORT_M, ...position !== undefined && { position },
+      ...more, ways: [{ from: from.pin, to: to.pin }, ...back],
+    })
   }
 }
 
@@ -122,7 +148,8 @@ const isItem = (node: TreeNode) => !node.partId && !isCable(node) && (!node.id.s
 const twoPins = (pin: string, label: string) => [{ id: pin, label: `${label} +`.trim() }, { id: returnOf(pin), label: `${label} −`.trim() }]
 
 const terminalsAt = (spot: Spot, of: string): Component => ({
-  id: spot.component, kind: 'splice', name: `Terminals at the end of ${of}`, what: 'Terminal block', pins: twoPins(spot.pin, ''), inside: [],
+  id: spot.component, kind: 'splice', name: `Terminals at the end of ${of}`, what: 'Terminal block', pins: twoPins(spot.pin, ''),
+  inside: [],
 })
 
 function itemComponent(node: TreeNode): Component {
@@ -135,7 +162,8 @@ function itemComponent(node: TreeNode): Component {
   // The return runs through all that stands between, but for what separates AC from DC.
   const returns = pins.filter(pin => pin.id.endsWith('-')).map(pin => pin.id)
   return {
-    id, kind: node.role === 'load' ? 'load' : 'item', name: node.name, what: node.unit?.name ?? node.item?.name ?? node.name, node: node.id, pins,
+    id, kind: node.role === 'load' ? 'load' : 'item', name: node.name, what: node.unit?.name ?? node.item?.name ?? node.name,
+    node: node.id, pins,
     inside: node.kind === 'rectifier' || returns.length < 2 ? [] : [returns], ...node.price !== undefined && { price: node.price },
   }
 }

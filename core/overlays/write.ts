@@ -20,7 +20,9 @@ export function treeOf(board: Board): BoardTree {
 }
 
 /** Every part of the plan that has a binding, with its overlay or why there is none. */
-export const overlaysForParts = (facts: Facts): PartOverlay[] => facts.parts.flatMap(owner => bindingOf(owner) ? [overlayForPart(facts, owner)] : [])
+export const overlaysForParts = (facts: Facts): PartOverlay[] => facts.parts.flatMap(owner => bindingOf(owner)
+  ? [overlayForPart(facts, owner)]
+  : [])
 
 /** The overlay of one part. */
 export function overlayForPart(facts: Facts, owner: ResolvedPart): PartOverlay {
@@ -30,7 +32,9 @@ export function overlayForPart(facts: Facts, owner: ResolvedPart): PartOverlay {
   if (!binding) return no(`${owner.name} has no kernel binding: its driver is a program, or its file does not name one.`)
   if (!board) return no('Choose a board first: the overlay is laid onto its tree.')
   const tree = treeOf(board)
-  if (!tree.symbols) return no(`The tree of ${board.name} was built without labels, so no overlay can name its nodes. Take an image whose trees have them.`)
+  if (!tree.symbols) {
+    return no(`The tree of ${board.name} was built without labels, so no overlay can name its nodes. Take an image whose trees have them.`)
+  }
   const writer = new OverlayWriter(facts, owner, binding, tree)
   const body = writer.write()
   if (typeof body === 'string') return no(body)
@@ -50,7 +54,10 @@ class OverlayWriter {
   private readonly missing: string[] = []
   private readonly label: string
 
-  constructor(private readonly facts: Facts, private readonly owner: ResolvedPart, private readonly binding: KernelBinding, private readonly tree: BoardTree) {
+  constructor(
+    private readonly facts: Facts, private readonly owner: ResolvedPart, private readonly binding: KernelBinding,
+    private readonly tree: BoardTree,
+  ) {
     this.label = `part_${owner.id.toLowerCase().replace(/\W/g, '_')}`
   }
 
@@ -58,34 +65,66 @@ class OverlayWriter {
     const { binding, owner, facts } = this
     const target = this.target()
     if ('why' in target) return target.why
-    const properties = [`compatible = "${binding.compatible}";`, ...target.reg, ...this.lineProperties(), ...this.interruptProperties(), ...this.supplyProperties(), ...(binding.properties ?? []).map(line => fillTemplate(line, owner, facts) ?? line)]
+    const properties = [
+      `compatible = "${binding.compatible}";`, ...target.reg, ...this.lineProperties(), ...this.interruptProperties(),
+      ...this.supplyProperties(), ...(binding.properties ?? []).map(line => fillTemplate(line, owner, facts) ?? line),
+    ]
     const children = this.children()
-    if (this.missing.length) return `${owner.name}: ${this.missing.join(', ')} ${this.missing.length === 1 ? 'has' : 'have'} no line of the header yet. Place ${this.missing.length === 1 ? 'it' : 'them'} first.`
+    if (this.missing.length) {
+      return `${owner.name}: ${this.missing.join(', ')} ${this.missing.length === 1 ? 'has' : 'have'} no line of the header yet. Place `
+        + `${this.missing.length === 1 ? 'it' : 'them'} first.`
+    }
     const pins = this.pins.length > 0 && this.tree.binding !== 'none'
     const pinProperties = pins ? ['pinctrl-names = "default";', `pinctrl-0 = <&${this.label}_pins>;`] : []
     const clock = binding.clock ? [`clocks = <&${this.label}_clock>;`] : []
-    const node = [`${this.label}: ${target.node} {`, ...indent([...properties, ...clock, ...pinProperties, 'status = "okay";', ...children]), '};']
+    const node = [
+      `${this.label}: ${target.node} {`, ...indent([...properties, ...clock, ...pinProperties, 'status = "okay";', ...children]), '};',
+    ]
     const parts = [
-      ...binding.clock ? [block('&{/}', [`${this.label}_clock: clock-${this.label.replace(/_/g, '-')} {`, ...indent(['compatible = "fixed-clock";', '#clock-cells = <0>;', `clock-frequency = <${binding.clock.hz}>;`]), '};'])] : [],
+      ...binding.clock
+        ? [block(
+            '&{/}',
+            [
+              `${this.label}_clock: clock-${this.label.replace(/_/g, '-')} {`,
+              ...indent(['compatible = "fixed-clock";', '#clock-cells = <0>;', `clock-frequency = <${binding.clock.hz}>;`]), '};',
+            ],
+          )]
+        : [],
       ...pins ? [this.pinGroup()] : [],
       ...target.frees.map(label => block(`&${label}`, ['status = "disabled";'])),
       block(target.at, [...target.head, ...node]),
     ]
-    return { source: `/dts-v1/;\n/plugin/;\n\n/*\n * ${owner.name.replace(/\*\//g, '')}: written by Voltaris for "${facts.board!.name}".\n * Binding: ${binding.origin}.\n */\n\n/ {\n\tcompatible = "${this.tree.compatible}";\n};\n\n${parts.join('\n')}` }
+    return { source: `/dts-v1/;\n/plugin/;\n\n/*\n * ${owner.name.replace(/\*\//g, '')}: written by Voltaris for `
+      + `"${facts.board!.name}".\n * Binding: ${binding.origin}.\n */\n\n/ {\n\tcompatible = `
+      + `"${this.tree.compatible}";\n};\n\n${parts.join('\n')}` }
   }
 
   /** The node it goes under, and how it is addressed there. */
   private target(): { at: string, node: string, reg: string[], head: string[], frees: string[] } | { why: string } {
     const { owner, binding, facts } = this
     const { node } = binding
-    if (binding.on === 'lines') return { at: '&{/}', node: owner.id.toLowerCase() === node ? node : `${node}-${owner.id.toLowerCase()}`, reg: [], head: [], frees: [] }
+    if (binding.on === 'lines') {
+      return { at: '&{/}', node: owner.id.toLowerCase() === node
+        ? node
+        : `${node}-${owner.id.toLowerCase()}`, reg: [], head: [], frees: [] }
+    }
     const group = facts.groups.find(entry => entry.owner === owner && entry.kind === binding.on)
     if (!group?.bus) return { why: `${owner.name} is on no ${binding.on === 'i2c' ? 'I²C' : 'SPI'} bus yet. Place it first.` }
     const head = ['status = "okay";', '#address-cells = <1>;', '#size-cells = <0>;', '']
     if (binding.on === 'i2c') {
       const device = facts.devices.find(entry => entry.owner === owner)
       if (!device || Number.isNaN(device.address)) return { why: `${owner.name} has no address.` }
-      const at = group.bus.software ? { why: `${owner.name} is on a bus that the kernel makes itself; an overlay cannot name it before it is there. Put it on a bus of the board.` } : group.bus.upstream ? { why: `${owner.name} lies behind a hub; its channel has no label in the board's tree. Put it on a bus of the board, or write the hub and it in one overlay.` } : `&${group.bus.id}`
+      const at = group.bus.software
+        ? {
+            why: `${owner.name} is on a bus that the kernel makes itself; an overlay cannot name it before it is there. Put it on a bus of `
+              + `the board.`,
+          }
+        : group.bus.upstream
+          ? {
+              why: `${owner.name} lies behind a hub; its channel has no label in the board's tree. Put it on a bus of the board, or write `
+                + `the hub and it in one overlay.`,
+            }
+          : `&${group.bus.id}`
       if (typeof at !== 'string') return at
       return { at, node: `${node}@${device.address.toString(16)}`, reg: [`reg = <0x${device.address.toString(16)}>;`], head, frees: [] }
     }
@@ -94,7 +133,10 @@ class OverlayWriter {
     const mode = owner.part.spi?.mode ?? 0
     return {
       at: `&${group.bus.id}`, node: `${node}@${select}`, head,
-      reg: [`reg = <${select}>;`, `spi-max-frequency = <${owner.part.spi?.maxClockHz ?? 1_000_000}>;`, ...mode & 1 ? ['spi-cpha;'] : [], ...mode & 2 ? ['spi-cpol;'] : []],
+      reg: [
+        `reg = <${select}>;`, `spi-max-frequency = <${owner.part.spi?.maxClockHz ?? 1_000_000}>;`, ...mode & 1 ? ['spi-cpha;'] : [],
+        ...mode & 2 ? ['spi-cpol;'] : [],
+      ],
       // The device for programs on that select makes room.
       frees: group.bus.id === 'spi0' && !this.facts.board!.tree ? [`spidev0_${select}`] : [],
     }
@@ -119,7 +161,9 @@ class OverlayWriter {
   }
 
   private chipOf(line: number) {
-    return [...this.tree.chips].sort((a, b) => b.first - a.first).find(chip => chip.first <= line) ?? { label: 'gpio', first: 0, cells: 2 as const }
+    return [...this.tree.chips]
+      .sort((a, b) => b.first - a.first)
+      .find(chip => chip.first <= line) ?? { label: 'gpio', first: 0, cells: 2 as const }
   }
 
   private lineProperties(): string[] {
@@ -130,13 +174,24 @@ class OverlayWriter {
     })
     const list = gpioList ? gpioList.signals.map(signal => this.gpio(signal, false, gpioList.pull)).filter(value => value !== null) : []
     // The driver drives the columns and reads the rows.
-    const repeated = (prefix: string, direction: 'in' | 'out', pull?: 'up') => this.owner.signals.filter(signal => signal.id.replace(/\d+$/, '') === prefix).map(signal => this.gpio(signal.id, true, pull, direction)).filter(value => value !== null)
+    const repeated = (prefix: string, direction: 'in' | 'out', pull?: 'up') =>
+      this.owner.signals.filter(signal => signal.id.replace(/\d+$/, '') === prefix)
+        .map(signal => this.gpio(signal.id, true, pull, direction))
+        .filter(value => value !== null)
     const rows = gpioRows ? repeated(gpioRows.rows, 'in', 'up') : []
     const columns = gpioRows ? repeated(gpioRows.columns, 'out') : []
     return [
       ...single,
       ...gpioList && list.length ? [`${gpioList.property} = ${list.join(', ')};`] : [],
-      ...rows.length ? [`row-gpios = ${rows.join(', ')};`, `col-gpios = ${columns.join(', ')};`, `linux,keymap = <${rows.flatMap((_, r) => columns.map((__, c) => `0x${((r << 24) | (c << 16) | Math.min(255, 2 + r * columns.length + c)).toString(16)}`)).join(' ')}>;`] : [],
+      ...rows.length
+        ? [
+            `row-gpios = ${rows.join(', ')};`, `col-gpios = ${columns.join(', ')};`,
+            `linux,keymap = `
+            + `<${rows.flatMap((_, r) =>
+              columns.map((__, c) => `0x${((r << 24) | (c << 16) | Math.min(255, 2 + r * columns.length + c)).toString(16)}`))
+              .join(' ')}>;`,
+          ]
+        : [],
     ]
   }
 
@@ -173,11 +228,32 @@ class OverlayWriter {
     const name = `${this.label.replace(/_/g, '-')}-pins`
     if (this.tree.binding === 'numbered') {
       const pull = { none: 0, down: 1, up: 2 }
-      return block(`&${chip.label}`, [`${this.label}_pins: ${name} {`, ...indent([`brcm,pins = <${pins.map(pin => pin.line).join(' ')}>;`, `brcm,function = <${pins.map(pin => pin.direction === 'out' ? 1 : 0).join(' ')}>;`, `brcm,pull = <${pins.map(pin => pull[pin.pull ?? 'none']).join(' ')}>;`]), '};'])
+      return block(
+        `&${chip.label}`,
+        [
+          `${this.label}_pins: ${name} {`,
+          ...indent([
+            `brcm,pins = <${pins.map(pin => pin.line).join(' ')}>;`,
+            `brcm,function = <${pins.map(pin => pin.direction === 'out' ? 1 : 0).join(' ')}>;`,
+            `brcm,pull = <${pins.map(pin => pull[pin.pull ?? 'none']).join(' ')}>;`,
+          ]),
+          '};',
+        ],
+      )
     }
-    const names = pins.map(pin => `"${chip.cells === 3 ? `P${String.fromCharCode(65 + Math.floor(pin.line / 32))}${pin.line % 32}` : `gpio${pin.line}`}"`)
+    const names = pins.map(pin =>
+      `"${chip.cells === 3 ? `P${String.fromCharCode(65 + Math.floor(pin.line / 32))}${pin.line % 32}` : `gpio${pin.line}`}"`)
     const up = pins.every(pin => pin.pull === 'up')
-    return block(`&${chip.label}`, [`${this.label}_pins: ${name} {`, ...indent([`pins = ${names.join(', ')};`, `function = "${chip.cells === 3 ? 'gpio_in' : 'gpio'}";`, ...up ? ['bias-pull-up;'] : []]), '};'])
+    return block(
+      `&${chip.label}`,
+      [
+        `${this.label}_pins: ${name} {`,
+        ...indent([
+          `pins = ${names.join(', ')};`, `function = "${chip.cells === 3 ? 'gpio_in' : 'gpio'}";`, ...up ? ['bias-pull-up;'] : [],
+        ]),
+        '};',
+      ],
+    )
   }
 }
 

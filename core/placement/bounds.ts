@@ -29,7 +29,10 @@ export class Bounds {
   /** By demand: candidates that fit what is decided, found by the last call of `rest`. */
   private readonly fitting: number[][]
 
-  constructor(private readonly order: readonly Demand[], private readonly compiled: readonly Compiled[][], private readonly ledger: Ledger, clash: number) {
+  constructor(
+    private readonly order: readonly Demand[], private readonly compiled: readonly Compiled[][], private readonly ledger: Ledger,
+    clash: number,
+  ) {
     this.groups = addressGroups(order, clash)
     this.groupOf = order.map((_, i) => this.groups.find(group => group.members.includes(i)) ?? null)
     this.pairOf = this.pairs()
@@ -46,7 +49,8 @@ export class Bounds {
       for (const { refs, tokens } of list) for (let i = 0; i < refs.length; i++) mine.add(key(refs[i]!, tokens[i]!))
       for (const entry of mine) users.set(entry, (users.get(entry) ?? 0) + 1)
     }
-    return this.compiled.map(list => list.map(({ refs, tokens }) => Float64Array.from(refs, (ref, i) => 1 / users.get(key(ref, tokens[i]!))!)))
+    return this.compiled.map(list =>
+      list.map(({ refs, tokens }) => Float64Array.from(refs, (ref, i) => 1 / users.get(key(ref, tokens[i]!))!)))
   }
 
   /** Disjoint pairs of demands outside the groups, those that cost most beyond their own cheapest ways first. */
@@ -62,7 +66,9 @@ export class Bounds {
       }
     }
     const pairOf = new Array<Pair | null>(this.order.length).fill(null)
-    for (const pair of found.sort((a, b) => b.extra - a.extra)) if (!pairOf[pair.first] && !pairOf[pair.second]) pairOf[pair.first] = pairOf[pair.second] = pair
+    for (const pair of found.sort((a, b) => b.extra - a.extra)) if (!pairOf[pair.first] && !pairOf[pair.second]) {
+      pairOf[pair.first] = pairOf[pair.second] = pair
+    }
     return pairOf
   }
 

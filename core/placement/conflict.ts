@@ -32,17 +32,29 @@ const fits = (problem: PlacementProblem) => search(problem, { firstOnly: true })
 /** Why the plan cannot be placed, and what would make it so. */
 export function impossible(plan: Plan, catalogue: Catalogue, problem: PlacementProblem, facts: Facts): NotPlaced {
   if (problem.hopeless.length) {
-    const conflict = problem.hopeless.map(entry => ({ label: facts.byKey.get(entry.terminal)?.owner.name ?? entry.terminal, terminals: [entry.terminal] }))
-    return { ok: false, sentence: `${problem.hopeless.map(entry => entry.sentence).join('. ')}.`, conflict, waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))) }
+    const conflict = problem.hopeless.map(entry => ({
+      label: facts.byKey.get(entry.terminal)?.owner.name ?? entry.terminal, terminals: [entry.terminal],
+    }))
+    return {
+      ok: false, sentence: `${problem.hopeless.map(entry => entry.sentence).join('. ')}.`, conflict,
+      waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))),
+    }
   }
   const short = shortageOf(problem)
   const conflict = short ? largestTakers(problem, short) : smallestConflict(problem)
   const sentence = short
-    ? `The parts want ${short.wanted} ${short.what} and there are ${short.given}: ${short.wanted - short.given} too few. Most are wanted by ${conflict.slice(0, 4).map(entry => entry.label).join(', ')}. Add a line expander for slow signals, give reserved positions free, or drop something.`
+    ? `The parts want ${short.wanted} ${short.what} and there are ${short.given}: ${short.wanted - short.given} too few. Most are wanted `
+    + `by ${conflict.slice(0, 4).map(entry => entry.label).join(', ')}. Add a line expander for slow signals, give reserved positions `
+    + `free, or drop something.`
     : conflict.length > 8
-      ? `${conflict.length} demands get in each other's way: ${conflict.slice(0, 4).map(entry => entry.label).join('; ')} and ${conflict.length - 4} more. Join one of them another way, give reserved positions free, or drop one.`
-      : `These cannot be met together: ${conflict.map(entry => entry.label).join('; ')}. Release a fixed position, join one of them another way, or drop it.`
-  return { ok: false, sentence, conflict: conflict.map(({ label, terminals }) => ({ label, terminals })), waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))) }
+      ? `${conflict.length} demands get in each other's way: ${conflict.slice(0, 4).map(entry => entry.label).join('; ')} and `
+      + `${conflict.length - 4} more. Join one of them another way, give reserved positions free, or drop one.`
+      : `These cannot be met together: ${conflict.map(entry => entry.label).join('; ')}. Release a fixed position, join one of them `
+        + `another way, or drop it.`
+  return {
+    ok: false, sentence, conflict: conflict.map(({ label, terminals }) => ({ label, terminals })),
+    waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))),
+  }
 }
 
 interface Shortage {
@@ -65,8 +77,12 @@ function shortageOf({ demands, lineDemands, linePlaces }: PlacementProblem): Sho
   const quick = must.filter(demand => !demand.analog && !demand.slow).length
   const slow = must.filter(demand => !demand.analog && demand.slow).length
   const behind = linePlaces.filter(place => place.isExpander && !place.isAnalog).length
-  if (quick > given) return { what: 'lines of the header beside its buses', wanted: quick, given, counts: demand => !demand.analog && !demand.slow }
-  return quick + slow > given + behind ? { what: 'lines beside the buses', wanted: quick + slow, given: given + behind, counts: demand => !demand.analog } : null
+  if (quick > given) {
+    return { what: 'lines of the header beside its buses', wanted: quick, given, counts: demand => !demand.analog && !demand.slow }
+  }
+  return quick + slow > given + behind
+    ? { what: 'lines beside the buses', wanted: quick + slow, given: given + behind, counts: demand => !demand.analog }
+    : null
 }
 
 /** Positions that the demands on buses take together at the least: wires of their own, and the common wires of each kind of bus once. */
@@ -76,7 +92,13 @@ function leastOnHeader(demands: readonly Demand[], header: ReadonlySet<PlaceRef>
   for (const demand of demands) {
     const counted = demand.candidates.map(({ tokens }) => Object.entries(tokens).filter(([ref]) => header.has(ref)))
     own += Math.min(...counted.map(entries => entries.filter(([, token]) => demand.terminals.includes(token)).length))
-    common.set(demand.kind, Math.max(common.get(demand.kind) ?? 0, Math.min(...counted.map(entries => entries.filter(([, token]) => !demand.terminals.includes(token)).length))))
+    common.set(
+      demand.kind,
+      Math.max(
+        common.get(demand.kind) ?? 0,
+        Math.min(...counted.map(entries => entries.filter(([, token]) => !demand.terminals.includes(token)).length)),
+      ),
+    )
   }
   return own + [...common.values()].reduce((sum, count) => sum + count, 0)
 }
@@ -84,7 +106,9 @@ function leastOnHeader(demands: readonly Demand[], header: ReadonlySet<PlaceRef>
 /** Parts by the lines they want, the largest first, until they alone are too many. */
 function largestTakers({ lineDemands }: PlacementProblem, { counts, given }: Shortage): Conflicting[] {
   const byPart = new Map<string, LineDemand[]>()
-  for (const demand of lineDemands) if (!demand.optional && counts(demand)) byPart.set(demand.partId, [...byPart.get(demand.partId) ?? [], demand])
+  for (const demand of lineDemands) if (!demand.optional && counts(demand)) {
+    byPart.set(demand.partId, [...byPart.get(demand.partId) ?? [], demand])
+  }
   const sorted = [...byPart.values()].sort((a, b) => b.length - a.length)
   const found: Conflicting[] = []
   let sum = 0
@@ -107,16 +131,22 @@ export function unfed(plan: Plan, catalogue: Catalogue, facts: Facts, unmet: rea
   const kind = unmet[0]!.kind === 'ground' ? 'ground' : unmet[0]!.kind
   return {
     ok: false, conflict: unmet.map(demand => ({ label: demand.label, terminals: [demand.terminal] })),
-    sentence: `Every ${kind} position is reserved or lies under an add-on board, and ${unmet.map(demand => demand.label).join(', ')} want one.`,
+    sentence: `Every ${kind} position is reserved or lies under an add-on board, and ${unmet.map(demand => demand.label).join(', ')} want `
+      + `one.`,
     waysOut: waysOut(plan, catalogue, facts, new Set(unmet.map(demand => demand.terminal))),
   }
 }
 
-/** Demands of one kind that conflict by themselves, looked through set by set; else what is left when all that is not needed for the conflict is taken away. */
+/**
+ * Demands of one kind that conflict by themselves, looked through set by set; else what is left when all that is not needed for the
+ * conflict is taken away.
+ */
 function smallestConflict(problem: PlacementProblem): Conflicting[] {
   const kinds = [...new Set(problem.demands.map(demand => demand.kind))]
   for (const kind of kinds) {
-    const mine = { ...problem, demands: problem.demands.filter(demand => demand.kind === kind || demand.candidates.length === 1), lineDemands: [] }
+    const mine = {
+      ...problem, demands: problem.demands.filter(demand => demand.kind === kind || demand.candidates.length === 1), lineDemands: [],
+    }
     if (!fits(mine)) return leastSet(entriesOf(mine), mine, 3)
   }
   return leastSet(entriesOf(problem), problem, 2)
@@ -145,10 +175,14 @@ function leastSet(entries: readonly Conflicting[], problem: PlacementProblem, si
 }
 
 /**
- * A set that conflicts and no part of which does (Junker, "QuickXplain", 2004): halves are looked at as a whole, so that it takes few questions
- * where the conflict is small. Once `enough` says so the open ones are taken as they are: the set still conflicts, and may be larger than it need be.
+ * A set that conflicts and no part of which does (Junker, "QuickXplain", 2004): halves are looked at as a whole, so that it takes few
+ * questions
+ * where the conflict is small. Once `enough` says so the open ones are taken as they are: the set still conflicts, and may be larger than
+ * it need be.
  */
-function quickExplain(entries: readonly Conflicting[], conflicts: (set: readonly Conflicting[]) => boolean, enough: () => boolean): Conflicting[] {
+function quickExplain(
+  entries: readonly Conflicting[], conflicts: (set: readonly Conflicting[]) => boolean, enough: () => boolean,
+): Conflicting[] {
   const explain = (given: readonly Conflicting[], added: boolean, open: readonly Conflicting[]): Conflicting[] => {
     if (enough()) return [...open]
     if (added && conflicts(given)) return []
@@ -180,21 +214,41 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
   const owners = [...new Set([...terminals].map(key => facts.byKey.get(key)?.owner).filter(owner => owner !== undefined))]
   const ideas: WayOut[] = [
     ...[...terminals].filter(key => plan.assignments[key]?.fixed).map(key => ({
-      label: `Let ${facts.byKey.get(key)!.owner.name} ${facts.byKey.get(key)!.label} leave ${placeInWords(refOf(plan.assignments[key]!))}`, price: 10, edits: [{ edit: 'release', terminal: key }] as Edit[],
+      label: `Let ${facts.byKey.get(key)!.owner.name} ${facts.byKey.get(key)!.label} leave ${placeInWords(refOf(plan.assignments[key]!))}`,
+      price: 10, edits: [{ edit: 'release', terminal: key }] as Edit[],
     })),
-    ...plan.reserved.map(({ position }) => ({ label: `Give position ${position} free`, price: 15, edits: [{ edit: 'unreserve', position }] as Edit[] })),
-    ...owners.flatMap(owner => (owner.part.options ?? []).filter(option => option.meaning === 'link').flatMap(option => (option.values ?? []).filter(({ value }) => value !== owner.options[option.id]).map(({ value, label }) => ({
+    ...plan.reserved.map(({ position }) => ({
+      label: `Give position ${position} free`, price: 15, edits: [{ edit: 'unreserve', position }] as Edit[],
+    })),
+    ...owners.flatMap(owner => (owner.part.options ?? []).filter(option =>
+      option.meaning === 'link').flatMap(option => (option.values ?? []).filter(({ value }) =>
+      value !== owner.options[option.id]).map(({ value, label }) => ({
       label: `Join ${owner.name} by ${label}`, price: 20, edits: [{ edit: 'set-option', id: owner.id, option: option.id, value }] as Edit[],
     })))),
     ...facts.stack.flatMap((owner) => {
       const option = longPinsOption(owner)
-      return option === null ? [] : [{ label: `A header with long pins below ${owner.name}`, price: 12, edits: [{ edit: 'set-option', id: owner.id, option, value: LONG_PINS }] as Edit[] }]
+      return option === null
+        ? []
+        : [{
+            label: `A header with long pins below ${owner.name}`, price: 12,
+            edits: [{ edit: 'set-option', id: owner.id, option, value: LONG_PINS }] as Edit[],
+          }]
     }),
     ...expanders(plan, facts),
-    ...[...facts.catalogue.boards.values()].filter(board => board.id !== plan.board).map(board => ({ label: `Take the board "${board.name}"`, price: 60, edits: [{ edit: 'choose-board', board: board.id }] as Edit[] })),
+    ...[...facts.catalogue.boards.values()]
+      .filter(board => board.id !== plan.board)
+      .map(board => ({ label: `Take the board "${board.name}"`, price: 60, edits: [{ edit: 'choose-board', board: board.id }] as Edit[] })),
     ...owners.map(owner => ({ label: `Drop ${owner.name}`, price: 80, edits: [{ edit: 'remove-part', id: owner.id }] as Edit[] })),
   ]
-  const all: WayOut[] = plan.reserved.length > 1 ? [...ideas, { label: 'Give all reserved positions free', price: 18, edits: plan.reserved.map(({ position }) => ({ edit: 'unreserve', position })) }] : ideas
+  const all: WayOut[] = plan.reserved.length > 1
+    ? [
+        ...ideas,
+        {
+          label: 'Give all reserved positions free', price: 18,
+          edits: plan.reserved.map(({ position }) => ({ edit: 'unreserve', position })),
+        },
+      ]
+    : ideas
   const working: WayOut[] = []
   let tried = 0
   for (const idea of all.sort((a, b) => a.price - b.price)) {
@@ -210,7 +264,10 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
 function expanders(plan: Plan, facts: Facts): WayOut[] {
   return [...facts.catalogue.parts.values()].filter(part => part.offers?.some(offer => offer.kind !== 'i2c'))
     .sort((a, b) => a.offers!.length - b.offers!.length)
-    .map((part, i) => ({ label: `Add: ${part.name}`, price: 30 + i, edits: [{ edit: 'add-part', part: { id: freePartId(plan, part.id), type: part.id, name: part.name } }] }))
+    .map((part, i) => ({
+      label: `Add: ${part.name}`, price: 30 + i,
+      edits: [{ edit: 'add-part', part: { id: freePartId(plan, part.id), type: part.id, name: part.name } }],
+    }))
 }
 
 /** What conflicted has to fit by itself first: that is quick to see, and most ideas fail there. */

@@ -29,7 +29,9 @@ export function busDemand(group: BusGroup, context: Context): Demand {
   const kinds = role === 'strip' ? ['pwm', 'spi'] : [group.kind]
   const isHub = owner.part.offers?.some(offer => offer.kind === 'i2c') ?? false
   const plain = [
-    ...context.board.controllers.filter(controller => kinds.includes(controller.kind)).flatMap(controller => controllerCandidates(controller, terminals, context)),
+    ...context.board.controllers
+      .filter(controller => kinds.includes(controller.kind))
+      .flatMap(controller => controllerCandidates(controller, terminals, context)),
     ...group.kind === 'i2c' ? [...hubCandidates(terminals, isHub, context), ...softwareCandidates(terminals, context)] : [],
   ].filter(candidate => allows(context.insist, candidate, terminals))
   const device = group.kind === 'i2c' ? facts.devices.find(entry => entry.owner === owner) : undefined
@@ -45,7 +47,8 @@ export function busDemand(group: BusGroup, context: Context): Demand {
 }
 
 function allows(insist: readonly Insistence[], { places }: Candidate, terminals: Terminal[]): boolean {
-  return insist.every(({ terminal, ref, kind }) => !terminals.some(({ key }) => key === terminal) || (places[terminal] === ref) === (kind === 'only'))
+  return insist.every(({ terminal, ref, kind }) =>
+    !terminals.some(({ key }) => key === terminal) || (places[terminal] === ref) === (kind === 'only'))
 }
 
 /** What is insisted on for one terminal, as fields of its demand. */
@@ -56,7 +59,9 @@ export function insistedOn(terminal: string, insist: readonly Insistence[]): { f
 /** Parts of one type, with the same options and nothing placed yet, can change places without any difference. */
 function twinSignOf(owner: ResolvedPart, facts: Facts): { twinSign?: string } {
   const terminals = facts.terminals.filter(terminal => terminal.owner === owner)
-  return terminals.some(terminal => terminal.assignment || terminal.between) ? {} : { twinSign: `${owner.part.id} ${JSON.stringify(owner.options)}` }
+  return terminals.some(terminal => terminal.assignment || terminal.between)
+    ? {}
+    : { twinSign: `${owner.part.id} ${JSON.stringify(owner.options)}` }
 }
 
 /** The addresses a device may have: as the plan has it, or strapped otherwise. */
@@ -64,11 +69,15 @@ function strapsOf(device: I2cDevice, weights: Weights): Address[] {
   const option = device.owner.part.options?.find(entry => entry.id === device.optionId)
   const values = option?.values ?? []
   if (!option || !values.length) return [{ address: device.address, cost: 0 }]
-  return values.map(({ value }) => ({ address: Number(value), strap: { option: option.id, value }, cost: Number(value) === device.address ? 0 : weights.strapChanged })).sort((a, b) => a.cost - b.cost)
+  return values.map(({ value }) => ({
+    address: Number(value), strap: { option: option.id, value }, cost: Number(value) === device.address ? 0 : weights.strapChanged,
+  }))
+    .sort((a, b) => a.cost - b.cost)
 }
 
 function movedCost(terminals: Terminal[], places: Record<string, PlaceRef>, weights: Weights): number {
-  return weights.moved * terminals.filter(t => t.assignment && !t.assignment.fixed && places[t.key] !== undefined && refOf(t.assignment) !== places[t.key]).length
+  const moved = (t: Terminal) => t.assignment && !t.assignment.fixed && places[t.key] !== undefined && refOf(t.assignment) !== places[t.key]
+  return weights.moved * terminals.filter(moved).length
 }
 
 interface Partial {
@@ -108,7 +117,9 @@ function controllerCandidates(controller: Controller, terminals: Terminal[], con
 const isShared = ({ kind }: Controller, { signal }: Terminal): boolean =>
   kind === 'i2s' || (SHARED_KINDS.has(kind) && signal!.role !== 'spi.select' && signal!.role !== 'strip')
 
-function controllerCandidate(controller: Controller, way: number, { places, tokens, selects, left }: Partial, i: number, terminals: Terminal[], context: Context): Candidate[] {
+function controllerCandidate(
+  controller: Controller, way: number, { places, tokens, selects, left }: Partial, i: number, terminals: Terminal[], context: Context,
+): Candidate[] {
   const { weights } = context
   const { owner, signal } = terminals[0]!
   const strip = signal!.role === 'strip'
@@ -120,10 +131,17 @@ function controllerCandidate(controller: Controller, way: number, { places, toke
   const uses: Candidate['uses'] = used
     ? [
         // Outputs of one channel have one frequency: others of that frequency may share it, at a price.
-        { resource: controller.id, way: pwm ? String(signal!.pwm?.frequencyHz ?? 0) : String(way), exclusive: strip || (!SHARED_KINDS.has(controller.kind) && controller.kind !== 'pwm' && controller.kind !== 'i2s'), ...(pwm && { shareCost: weights.pwmShared }) },
-        ...controller.kind === 'i2s' ? circuitsOf(owner).map(name => ({ resource: `circuit: ${name}`, way: owner.id, exclusive: true })) : [],
+        {
+          resource: controller.id, way: pwm ? String(signal!.pwm?.frequencyHz ?? 0) : String(way),
+          exclusive: strip || (!SHARED_KINDS.has(controller.kind) && controller.kind !== 'pwm' && controller.kind !== 'i2s'),
+          ...(pwm && { shareCost: weights.pwmShared }),
+        },
+        ...controller.kind === 'i2s'
+          ? circuitsOf(owner).map(name => ({ resource: `circuit: ${name}`, way: owner.id, exclusive: true }))
+          : [],
         // Of the sound bus the clocks are common; each data wire has one part at its end.
-        ...terminals.filter(({ key, signal: own }) => own!.role.startsWith('i2s.data') && places[key] !== undefined).map(({ key, signal: own }) => ({ resource: `${controller.id} ${own!.role}`, way: key, exclusive: true })),
+        ...terminals.filter(({ key, signal: own }) => own!.role.startsWith('i2s.data') && places[key] !== undefined)
+          .map(({ key, signal: own }) => ({ resource: `${controller.id} ${own!.role}`, way: key, exclusive: true })),
       ]
     : []
   return [{
@@ -135,7 +153,9 @@ function controllerCandidate(controller: Controller, way: number, { places, toke
 
 /** Lines that a bus holds as soon as it is on, whether or not the part has a terminal there: they carry the bus and nothing else. */
 function heldWith({ id, kind, routes }: Controller, way: number, flow: boolean, { positionOfLine }: Context): Record<PlaceRef, string> {
-  const holds = (signal: string) => kind === 'serial' ? flow && (signal === 'cts' || signal === 'rts') : (kind === 'spi' || kind === 'i2s') && !signal.startsWith('select')
+  const holds = (signal: string) => kind === 'serial'
+    ? flow && (signal === 'cts' || signal === 'rts')
+    : (kind === 'spi' || kind === 'i2s') && !signal.startsWith('select')
   return Object.fromEntries(Object.entries(routes[way]!.lines).flatMap(([signal, line]) => {
     const position = positionOfLine.get(line)
     // Selects are brought out one by one; flow control is switched on for both wires at once.
@@ -144,18 +164,23 @@ function heldWith({ id, kind, routes }: Controller, way: number, flow: boolean, 
 }
 
 /** What it costs that the part's overlay cannot be told of this place: one is made for it where it can be; null where none can. */
-function overlayCost(controller: Controller, owner: ResolvedPart, selects: Record<string, number>, { board, weights }: Context): number | null {
+function overlayCost(controller: Controller, owner: ResolvedPart, selects: Record<string, number>, { board, weights }: Context): number
+  | null {
   const fits = controller.kind === 'i2c'
     ? fitsI2cBus(owner, controller.id)
-    : controller.kind !== 'spi' || Object.entries(selects).every(([key, select]) => fitsSeat(owner, key.slice(key.indexOf('.') + 1), { bus: Number(controller.id.replace('spi', '')), select }))
+    : controller.kind !== 'spi' || Object.entries(selects)
+      .every(([key, select]) => fitsSeat(owner, key.slice(key.indexOf('.') + 1), { bus: Number(controller.id.replace('spi', '')), select }))
   return fits ? 0 : canBeMade(owner, board) ? weights.madeOverlay : null
 }
 
 /** Channels of hubs. A hub itself goes to a header bus, so that no circle can arise, unless the maker fixed it elsewhere. */
 function hubCandidates(terminals: Terminal[], isHub: boolean, { facts, weights }: Context): Candidate[] {
   const owner = terminals[0]!.owner
-  const settled = new Set(facts.terminals.flatMap(terminal => terminal.signal && terminal.assignment?.terminal ? [terminal.assignment.terminal.split('.')[0]] : []))
-  return facts.parts.filter(hub => hub !== owner).flatMap(hub => (hub.part.offers ?? []).filter(offer => offer.kind === 'i2c').flatMap((offer, index) => {
+  const settled = new Set(facts.terminals.flatMap(terminal => terminal.signal && terminal.assignment?.terminal
+    ? [terminal.assignment.terminal.split('.')[0]]
+    : []))
+  return facts.parts.filter(hub => hub !== owner).flatMap(hub => (hub.part.offers ?? []).filter(offer =>
+    offer.kind === 'i2c').flatMap((offer, index) => {
     const places = Object.fromEntries(terminals.map(terminal => [terminal.key, channelPlace(hub, offer, terminal)]))
     const fits = terminals.every((terminal) => {
       const bound = boundTo(terminal)
@@ -185,13 +210,21 @@ function softwareCandidates(terminals: Terminal[], { facts, weights, isFree }: C
   if (!sda || !scl || terminals.length !== 2) return []
   const there = facts.plan.softwareBuses.flatMap((bus): Candidate[] => {
     const places = { [sda.key]: `P${bus.sda}`, [scl.key]: `P${bus.scl}` }
-    if (!terminals.every(terminal => boundTo(terminal) ? boundTo(terminal) === places[terminal.key] : true) || !isFree(bus.sda) || !isFree(bus.scl)) return []
-    return [{ places, tokens: { [`P${bus.sda}`]: `${bus.id}.sda`, [`P${bus.scl}`]: `${bus.id}.scl` }, busId: bus.id, uses: [], cost: weights.softwareBus + driverless(sda.owner, weights) + movedCost(terminals, places, weights) }]
+    if (!terminals.every(terminal => boundTo(terminal)
+      ? boundTo(terminal) === places[terminal.key]
+      : true) || !isFree(bus.sda) || !isFree(bus.scl)) {
+      return []
+    }
+    return [{
+      places, tokens: { [`P${bus.sda}`]: `${bus.id}.sda`, [`P${bus.scl}`]: `${bus.id}.scl` }, busId: bus.id, uses: [],
+      cost: weights.softwareBus + driverless(sda.owner, weights) + movedCost(terminals, places, weights),
+    }]
   })
   if (terminals.some(terminal => boundTo(terminal))) return there
   const taken = new Set(facts.plan.softwareBuses.map(bus => bus.id))
   const moves = weights.moved * terminals.filter(terminal => terminal.assignment).length
   return [...there, ...SOFTWARE_BUSES.filter(id => !taken.has(id)).map((id, i): Candidate => ({
-    places: {}, tokens: {}, busId: id, uses: [], opens: { softwareBus: id, sda: sda.key, scl: scl.key }, cost: weights.softwareBus + driverless(sda.owner, weights) + i * TRIFLE + moves,
+    places: {}, tokens: {}, busId: id, uses: [], opens: { softwareBus: id, sda: sda.key, scl: scl.key },
+    cost: weights.softwareBus + driverless(sda.owner, weights) + i * TRIFLE + moves,
   }))]
 }

@@ -33,7 +33,9 @@ export function explainPlace(plan: Plan, catalogue: Catalogue, terminal: string)
         to: placeInWords(refOf(other.assignments[terminal])),
         // Supplies and returns follow the signals and are weighed for themselves.
         costsMore: Math.round(100 * (subject.is === 'signal' ? other.cost - held.cost : other.powerCost - held.powerCost)) / 100,
-        moves: Object.entries(other.assignments).filter(([key, to]) => key !== terminal && held.assignments[key] && refOf(held.assignments[key]) !== refOf(to)).map(([key, to]) => ({ terminal: key, to: placeInWords(refOf(to)) })),
+        moves: Object.entries(other.assignments)
+          .filter(([key, to]) => key !== terminal && held.assignments[key] && refOf(held.assignments[key]) !== refOf(to))
+          .map(([key, to]) => ({ terminal: key, to: placeInWords(refOf(to)) })),
       }
     : null
   return { terminal, at: placeInWords(ref), nextBest, alsoWanted: alsoWanted(plan, catalogue, terminal, ref) }
@@ -41,9 +43,14 @@ export function explainPlace(plan: Plan, catalogue: Catalogue, terminal: string)
 
 /** Demands whose own cheapest way, with nobody else there, takes this place. */
 function alsoWanted(plan: Plan, catalogue: Catalogue, terminal: string, ref: string): string[] {
-  const facts = gatherFacts({ ...plan, assignments: Object.fromEntries(Object.entries(plan.assignments).filter(([, entry]) => entry.fixed)) }, catalogue)
+  const facts = gatherFacts(
+    { ...plan, assignments: Object.fromEntries(Object.entries(plan.assignments).filter(([, entry]) => entry.fixed)) }, catalogue,
+  )
   const problem = placementProblem(facts, facts.board!)
-  const buses = problem.demands.filter(demand => !demand.terminals.includes(terminal) && demand.terminals.some(key => !boundTo(facts.byKey.get(key)!)) && Object.values(demand.candidates[0]?.places ?? {}).includes(ref)).map(demand => demand.label)
+  const buses = problem.demands.filter(demand =>
+    !demand.terminals.includes(terminal) && demand.terminals.some(key => !boundTo(facts.byKey.get(key)!))
+    && Object.values(demand.candidates[0]?.places ?? {}).includes(ref))
+    .map(demand => demand.label)
   const lines = problem.lineDemands.filter((demand) => {
     if (demand.terminals.includes(terminal)) return false
     const costs = problem.linePlaces.map(place => lineCost(demand, place, undefined, problem.weights, problem.columns))

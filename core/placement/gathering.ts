@@ -33,7 +33,10 @@ export interface Gathered {
   proved: boolean
 }
 
-/** `found` is null when there is none below what was asked; `prices` are the best ones of the first branch, for bounding tasks much like this one. */
+/**
+ * `found` is null when there is none below what was asked; `prices` are the best ones of the first branch, for bounding tasks much like
+ * this one.
+ */
 export interface GatheringOutcome {
   found: Gathered | null
   prices: Float64Array | null
@@ -92,7 +95,8 @@ class Gathering {
   firstPrices: Float64Array | null = null
   private nodes = 0
 
-  constructor(private readonly task: GatheringTask, below: number, private readonly patience: number, private readonly warm: Float64Array | null = null) {
+  constructor(private readonly task: GatheringTask, below: number, private readonly patience: number, private readonly warm: Float64Array
+    | null = null) {
     this.bestCost = below
     this.rowsOf = Array.from({ length: task.clusters }, () => [])
     task.clusterOf.forEach((cluster, row) => (cluster < 0 ? this.alone : this.rowsOf[cluster]!).push(row))
@@ -100,7 +104,8 @@ class Gathering {
     this.columnsOf = this.rowsOf.map(rows => this.columnsFor(rows.length).sort((a, b) => task.along[a]! - task.along[b]! || a - b))
     this.awayOf = this.columnsOf.map(columns => task.distance.map(away => picked(away, columns)))
     this.inOrder = this.rowsOf.map(rows => this.keepsOrder(rows))
-    const alike = (a: number[], b: number[]) => a.length === b.length && a.every((row, i) => task.cost[row]!.every((value, p) => value === task.cost[b[i]!]![p]))
+    const alike = (a: number[], b: number[]) =>
+      a.length === b.length && a.every((row, i) => task.cost[row]!.every((value, p) => value === task.cost[b[i]!]![p]))
     this.twinBefore = this.rowsOf.map((rows, k) => this.rowsOf.findLastIndex((other, j) => j < k && alike(rows, other)))
   }
 
@@ -129,7 +134,9 @@ class Gathering {
     return this.best && { ...this.best, proved: this.nodes <= this.patience }
   }
 
-  /** Prices of a task much like this one, or those of the plain matching: whichever bound more. The latter know what has to stay unplaced. */
+  /**
+   * Prices of a task much like this one, or those of the plain matching: whichever bound more. The latter know what has to stay unplaced.
+   */
   private betterStart(plain: Float64Array): Float64Array {
     if (!this.warm) return plain
     const middles = this.everyMiddle()
@@ -141,7 +148,10 @@ class Gathering {
     if (!plain) return { prices: new Float64Array(this.task.capacity.length), clusterCost: 0, floor: Infinity }
     if (!this.task.clusters) return { prices: plain.prices, clusterCost: 0, floor: plain.cost }
     const bound = this.priced(this.everyMiddle(), plain.prices, ROUNDS_AT_ROOT)
-    return { prices: bound.prices, clusterCost: bound.byMiddle.reduce((sum, costs) => sum + Math.min(...costs), 0), floor: Math.max(plain.cost, bound.value) }
+    return {
+      prices: bound.prices, clusterCost: bound.byMiddle.reduce((sum, costs) => sum + Math.min(...costs), 0),
+      floor: Math.max(plain.cost, bound.value),
+    }
   }
 
   clusterCostUnder(prices: Float64Array): number {
@@ -170,7 +180,9 @@ class Gathering {
     if (this.hopeless(bound.value)) return
     const open = middles.map((list, k) => {
       const least = Math.min(...bound.byMiddle[k]!)
-      return list.map((m, i) => ({ m, cost: bound.byMiddle[k]![i]! - least })).filter(({ cost }) => !this.hopeless(bound.value + cost)).sort((x, y) => x.cost - y.cost)
+      return list.map((m, i) => ({ m, cost: bound.byMiddle[k]![i]! - least }))
+        .filter(({ cost }) => !this.hopeless(bound.value + cost))
+        .sort((x, y) => x.cost - y.cost)
     })
     if (open.some(list => !list.length)) return
     const narrowed = open.map(list => list.map(({ m }) => m))
@@ -179,7 +191,9 @@ class Gathering {
       // The root once more, now that a good placement is known: most middles are ruled out.
       return this.branch(narrowed, bound.prices, ROUNDS_BELOW)
     }
-    const undecided = open.map((list, k) => ({ k, second: list[1]?.cost ?? -1, size: list.length })).filter(({ size }) => size > 1).sort((x, y) => y.second - x.second || x.size - y.size)[0]
+    const undecided = open.map((list, k) => ({ k, second: list[1]?.cost ?? -1, size: list.length }))
+      .filter(({ size }) => size > 1)
+      .sort((x, y) => y.second - x.second || x.size - y.size)[0]
     if (!undecided) return this.branch(narrowed, bound.prices, 0)
     for (const { m } of open[undecided.k]!)
       this.branch(narrowed.map((list, k) => k === undecided.k ? [m] : list), bound.prices, ROUNDS_BELOW)
@@ -237,7 +251,9 @@ class Gathering {
         scale *= 0.6
         since = 0
       }
-      if (this.patience > 0 && (this.nodes === 1 ? round % 10 === 0 : round === 0 && this.nodes % 3 === 1)) this.tryMiddles(now.middles, this.nodes === 1)
+      if (this.patience > 0 && (this.nodes === 1 ? round % 10 === 0 : round === 0 && this.nodes % 3 === 1)) {
+        this.tryMiddles(now.middles, this.nodes === 1)
+      }
       if (this.hopeless(best.value) || round >= rounds || now.excess === 0) return best
       const aim = Number.isFinite(this.bestCost) ? this.bestCost : now.value + 10
       const step = scale * Math.max(0.02, aim - now.value) / now.excess
@@ -246,7 +262,13 @@ class Gathering {
   }
 
   /** Every row or cluster for itself, paying for the places it takes: a bound on the whole. */
-  private relaxed(middles: number[][], prices: Float64Array): { value: number, byMiddle: number[][], middles: number[], over: Int32Array, excess: number } {
+  private relaxed(middles: number[][], prices: Float64Array): {
+    value: number
+    byMiddle: number[][]
+    middles: number[]
+    over: Int32Array
+    excess: number
+  } {
     const { cost, capacity } = this.task
     const over = new Int32Array(capacity.length)
     for (let p = 0; p < over.length; p++) over[p] = -capacity[p]!
@@ -279,7 +301,10 @@ class Gathering {
   }
 
   /** One cluster's own best at each of its middles, and the best of them with its places. */
-  private clusterAlone(k: number, rows: number[], columns: Int32Array, middles: number[], prices: Float64Array): { costs: number[], best: { cost: number, places: number[], middle: number } } {
+  private clusterAlone(k: number, rows: number[], columns: Int32Array, middles: number[], prices: Float64Array): {
+    costs: number[]
+    best: { cost: number, places: number[], middle: number }
+  } {
     const size = rows.length
     const loaded = new Float64Array(columns.length * size)
     for (let i = 0; i < size; i++) {
@@ -299,7 +324,10 @@ class Gathering {
     if (!matching) return null
     const prices = new Float64Array(this.task.capacity.length).fill(Infinity)
     this.columns.forEach((p, c) => prices[p] = Math.min(prices[p]!, -matching.prices[c]!))
-    return { places: matching.columns.map(c => this.columns[c]!), cost: matching.cost, prices: prices.map(price => Number.isFinite(price) ? Math.max(0, price) : 0) }
+    return {
+      places: matching.columns.map(c => this.columns[c]!), cost: matching.cost,
+      prices: prices.map(price => Number.isFinite(price) ? Math.max(0, price) : 0),
+    }
   }
 
   /** The exact placement with these middles; with `settle`, the middles then follow the lines until they rest. */
@@ -313,7 +341,8 @@ class Gathering {
       }))
       if (!matching) return
       const rested = this.rowsOf.map(rows => this.middleOf(rows, matching.places))
-      const total = matching.places.reduce((sum, p, row) => sum + cost[row]![p]!, 0) + rested.reduce((sum, { cost: spread }) => sum + spread, 0)
+      const total = matching.places.reduce((sum, p, row) => sum + cost[row]![p]!, 0)
+        + rested.reduce((sum, { cost: spread }) => sum + spread, 0)
       if (total < this.bestCost - EPSILON) {
         this.bestCost = total
         this.best = { places: matching.places, cost: total }

@@ -1,4 +1,7 @@
-/** Who has which place and which controller, while the search tries one way after another. Names are numbers here: this runs a million times. */
+/**
+ * Who has which place and which controller, while the search tries one way after another. Names are numbers here: this runs a million
+ * times.
+ */
 import type { Candidate, PlaceRef } from './types'
 
 /** A candidate as the ledger reads it. */
@@ -45,8 +48,10 @@ export class Ledger {
   compile(candidate: Candidate): Compiled {
     const refs = Object.keys(candidate.tokens)
     return {
-      candidate, refs: Int32Array.from(refs, ref => this.placeNumber(ref)), tokens: Int32Array.from(refs, ref => this.tokens.of(candidate.tokens[ref]!)),
-      resources: Int32Array.from(candidate.uses, use => this.resourceNumber(use.resource)), ways: Int32Array.from(candidate.uses, use => this.ways.of(use.way)), exclusive: candidate.uses.map(use => use.exclusive),
+      candidate, refs: Int32Array.from(refs, ref => this.placeNumber(ref)),
+      tokens: Int32Array.from(refs, ref => this.tokens.of(candidate.tokens[ref]!)),
+      resources: Int32Array.from(candidate.uses, use => this.resourceNumber(use.resource)),
+      ways: Int32Array.from(candidate.uses, use => this.ways.of(use.way)), exclusive: candidate.uses.map(use => use.exclusive),
     }
   }
 
@@ -100,7 +105,10 @@ export class Ledger {
   /** True when every place of it carries the same already and no controller is new: taking it changes nothing for anybody else. */
   isLaid({ refs, tokens, resources, ways, exclusive }: Compiled): boolean {
     for (let i = 0; i < refs.length; i++) if (this.carriers[refs[i]!]! === 0 || this.carries[refs[i]!] !== tokens[i]) return false
-    for (let i = 0; i < resources.length; i++) if (exclusive[i] || this.users[resources[i]!]! === 0 || this.way[resources[i]!] !== ways[i]) return false
+    for (let i = 0; i < resources.length; i++) if (exclusive[i] || this.users[resources[i]!]! === 0
+      || this.way[resources[i]!] !== ways[i]) {
+      return false
+    }
     return refs.length > 0
   }
 
@@ -130,9 +138,15 @@ export class Ledger {
 
 /** True when the two can stand together, whoever else is there. */
 export function standTogether(a: Compiled, b: Compiled): boolean {
-  for (let i = 0; i < a.refs.length; i++) for (let j = 0; j < b.refs.length; j++) if (a.refs[i] === b.refs[j] && a.tokens[i] !== b.tokens[j]) return false
+  for (let i = 0; i < a.refs.length; i++) for (let j = 0; j < b.refs.length; j++) if (a.refs[i] === b.refs[j]
+    && a.tokens[i] !== b.tokens[j]) {
+    return false
+  }
   for (let i = 0; i < a.resources.length; i++) {
-    for (let j = 0; j < b.resources.length; j++) if (a.resources[i] === b.resources[j] && (a.exclusive[i] || b.exclusive[j] || a.ways[i] !== b.ways[j])) return false
+    for (let j = 0; j < b.resources.length; j++) if (a.resources[i] === b.resources[j]
+      && (a.exclusive[i] || b.exclusive[j] || a.ways[i] !== b.ways[j])) {
+      return false
+    }
   }
   return true
 }

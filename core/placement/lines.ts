@@ -10,7 +10,8 @@ export function lineDemand(terminal: Terminal, { insist }: Context): LineDemand 
   const { signal, owner, assignment } = terminal
   return {
     id: terminal.key, partId: owner.id, label: `${owner.name} ${terminal.label}`, terminals: [terminal.key],
-    slow: signal!.role === 'line' && signal!.slow === true, analog: signal!.analog === true, optional: signal!.optional === true, still: signal!.still === true, drives: signal!.direction === 'out', rank: 0,
+    slow: signal!.role === 'line' && signal!.slow === true, analog: signal!.analog === true, optional: signal!.optional === true,
+    still: signal!.still === true, drives: signal!.direction === 'out', rank: 0,
     ...(signal!.idleLevel && { idleLevel: signal!.idleLevel }),
     ...(assignment && { before: refOf(assignment) }),
     ...insistedOn(terminal.key, insist),
@@ -34,10 +35,15 @@ export function shareOneWire(lines: LineDemand[], demands: Demand[], facts: Fact
   if (!wires.length) return lines
   const rest = lines.filter(line => !isOneWire(line))
   const fixed = demands.find(demand => Object.values(demand.candidates[0]?.tokens ?? {}).includes('onewire'))
-  if (!fixed) return [...rest, { ...wires[0]!, terminals: wires.flatMap(wire => wire.terminals), label: wires.map(wire => wire.label).join(', ') }]
+  if (!fixed) {
+    return [...rest, { ...wires[0]!, terminals: wires.flatMap(wire => wire.terminals), label: wires.map(wire => wire.label).join(', ') }]
+  }
   const [ref] = Object.keys(fixed.candidates[0]!.tokens)
   for (const wire of wires)
-    demands.push({ id: wire.id, kind: 'line', partId: wire.partId, label: wire.label, terminals: wire.terminals, candidates: [{ places: { [wire.id]: ref! }, tokens: { [ref!]: 'onewire' }, uses: [], cost: 0 }] })
+    demands.push({
+      id: wire.id, kind: 'line', partId: wire.partId, label: wire.label, terminals: wire.terminals,
+      candidates: [{ places: { [wire.id]: ref! }, tokens: { [ref!]: 'onewire' }, uses: [], cost: 0 }],
+    })
   return rest
 }
 
@@ -50,7 +56,8 @@ export function headerLines({ board, isFree, weights }: Context, columns: number
     const line = board.lines.find(candidate => candidate.line === entry.line)
     const column = columnOf(entry.position)
     return {
-      ref: `P${entry.position}`, column, isExpander: false, isAnalog: false, resetPull: line?.resetPull, noisy: line?.startNoise !== undefined,
+      ref: `P${entry.position}`, column, isExpander: false, isAnalog: false, resetPull: line?.resetPull,
+      noisy: line?.startNoise !== undefined,
       cost: (wanted.get(entry.line!) ?? 0) + weights.farFromEnd * Math.min(column, columns - 1 - column),
     }
   })
@@ -58,7 +65,8 @@ export function headerLines({ board, isFree, weights }: Context, columns: number
 
 export function expanderLines(facts: Facts, weights: Weights): LinePlace[] {
   return facts.parts.flatMap(owner => (owner.part.offers ?? []).filter(offer => offer.kind !== 'i2c').map(offer => ({
-    ref: `${owner.id}.${offer.terminals.line}`, column: null, isExpander: true, isAnalog: offer.kind === 'analog', noisy: false, ownerId: owner.id,
+    ref: `${owner.id}.${offer.terminals.line}`, column: null, isExpander: true, isAnalog: offer.kind === 'analog', noisy: false,
+    ownerId: owner.id,
     cost: weights.behindAnother,
   })))
 }
@@ -89,7 +97,10 @@ export function lineCost(demand: LineDemand, place: LinePlace, middle: number | 
     + (demand.before && demand.before !== place.ref ? weights.moved : 0)
 }
 
-/** What may happen at this place between power and program: a pull that moves it, a line that chatters, a console that drives against the part. */
+/**
+ * What may happen at this place between power and program: a pull that moves it, a line that chatters, a console that drives against the
+ * part.
+ */
 function startCost({ idleLevel, still, drives }: LineDemand, { resetPull, noisy }: LinePlace, weights: Weights): number {
   const fights = drives && noisy ? weights.console : 0
   const wrongPull = idleLevel !== undefined && resetPull !== undefined && resetPull !== (idleLevel === 'high' ? 'up' : 'down')

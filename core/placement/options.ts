@@ -34,7 +34,15 @@ export function placeOptions(terminal: Terminal, facts: Facts): PlaceOption[] {
 
 function onParts(terminal: Terminal, facts: Facts): PlaceOption[] {
   const role = terminal.signal?.role
-  const name = role === 'i2c.sda' ? 'sda' : role === 'i2c.scl' ? 'scl' : terminal.signal?.analog ? 'analog' : role === 'line' && terminal.signal!.slow ? 'line' : null
+  const name = role === 'i2c.sda'
+    ? 'sda'
+    : role === 'i2c.scl'
+      ? 'scl'
+      : terminal.signal?.analog
+        ? 'analog'
+        : role === 'line' && terminal.signal!.slow
+          ? 'line'
+          : null
   if (!name) return []
   return facts.parts.filter(owner => owner !== terminal.owner).flatMap(owner => (owner.part.offers ?? [])
     .filter(offer => offer.kind === (name === 'line' || name === 'analog' ? name : 'i2c'))
@@ -43,7 +51,9 @@ function onParts(terminal: Terminal, facts: Facts): PlaceOption[] {
       const to = `${owner.id}.${at}`
       return {
         to: { terminal: to }, label: `${owner.name} · ${at}`, reserved: false,
-        takenBy: name === 'line' || name === 'analog' ? others(terminal, facts.terminals.filter(other => other.assignment?.terminal === to)) : [],
+        takenBy: name === 'line' || name === 'analog'
+          ? others(terminal, facts.terminals.filter(other => other.assignment?.terminal === to))
+          : [],
       }
     }))
 }
@@ -63,7 +73,9 @@ export function whyNot(terminal: Terminal, position: number, facts: Facts): stri
   if (!board || !entry) return `There is no position ${position}.`
   const what = entry.kind === 'ground' ? 'a ground' : entry.kind === 'line' ? `line ${entry.line}` : `the ${entry.kind} rail`
   if (terminal.is === 'ground') return entry.kind === 'ground' ? null : `Position ${position} is ${what}; a return wants a ground.`
-  if (terminal.is === 'supply') return entry.kind === terminal.supply!.rail ? null : `Position ${position} is ${what}; this supply wants ${terminal.supply!.rail}.`
+  if (terminal.is === 'supply') {
+    return entry.kind === terminal.supply!.rail ? null : `Position ${position} is ${what}; this supply wants ${terminal.supply!.rail}.`
+  }
   if (entry.line === undefined) return `Position ${position} is ${what}: a signal there is a short circuit.`
   if (terminal.signal!.analog) return `Line ${entry.line} only tells high from low; this voltage varies.`
   const { role } = terminal.signal!

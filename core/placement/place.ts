@@ -34,7 +34,8 @@ export function placePlan(plan: Plan, catalogue: Catalogue, options: PlaceOption
   const facts = gatherFacts(start, catalogue)
   if (!facts.board) return { ok: false, sentence: 'There is no board to place anything on. Choose one first.', conflict: [], waysOut: [] }
   const plain = attempt(plan, start, facts, facts.board, options)
-  // Where an add-on board covers positions, a header with long pins below it brings them out again: taken where it saves more than it costs.
+  // Where an add-on board covers positions, a header with long pins below it brings them out again: taken where it saves more than it
+  // costs.
   const covering = options.insist?.length
     ? []
     : facts.stack.flatMap((owner) => {
@@ -45,12 +46,21 @@ export function placePlan(plan: Plan, catalogue: Catalogue, options: PlaceOption
   const raised = withOptions(start, covering)
   const raisedFacts = gatherFacts(raised, catalogue)
   const over = attempt(plan, raised, raisedFacts, raisedFacts.board!, options).placed
-  if (!over || (plain.placed && plain.placed.cost + plain.placed.powerCost <= over.cost + over.powerCost + weightsOf(plan).longPins * covering.length)) return plain.placed ?? plain.failed()
+  if (!over
+    || (plain.placed
+      && plain.placed.cost + plain.placed.powerCost <= over.cost + over.powerCost + weightsOf(plan).longPins * covering.length)) {
+    return plain.placed ?? plain.failed()
+  }
   return { ...over, straps: [...over.straps, ...covering] }
 
-  function attempt(before: Plan, from: Plan, given: Facts, board: Board, how: PlaceOptions): { placed: Placed | null, failed: () => PlacementResult } {
+  function attempt(before: Plan, from: Plan, given: Facts, board: Board, how: PlaceOptions): {
+    placed: Placed | null
+    failed: () => PlacementResult
+  } {
     const problem = placementProblem(given, board, how.insist)
-    const failed = (): PlacementResult => how.brief ? { ok: false, sentence: 'It cannot be placed.', conflict: [], waysOut: [] } : impossible(from, catalogue, problem, given)
+    const failed = (): PlacementResult => how.brief
+      ? { ok: false, sentence: 'It cannot be placed.', conflict: [], waysOut: [] }
+      : impossible(from, catalogue, problem, given)
     if (problem.hopeless.length) return { placed: null, failed }
     const outcome = search(problem, how)
     if (!outcome.best) return { placed: null, failed }
@@ -95,7 +105,9 @@ function startOf(plan: Plan, { scope, insist }: PlaceOptions): Plan {
   return { ...plan, assignments, softwareBuses: plan.softwareBuses.filter(bus => held.has(bus.sda) || held.has(bus.scl)) }
 }
 
-function resultOf(plan: Plan, facts: Facts, problem: PlacementProblem, outcome: SearchOutcome & { best: Solution }, power: PlacedPower): Placed {
+function resultOf(
+  plan: Plan, facts: Facts, problem: PlacementProblem, outcome: SearchOutcome & { best: Solution }, power: PlacedPower,
+): Placed {
   const { best } = outcome
   const places = inConnectorOrder(problem, { ...best.places, ...power.places })
   const assignments: Record<string, Assignment> = {}
@@ -113,7 +125,8 @@ function resultOf(plan: Plan, facts: Facts, problem: PlacementProblem, outcome: 
   const straps = best.addresses.flatMap(({ partId, strap, address }) =>
     strap && address !== facts.devices.find(device => device.owner.id === partId)?.address ? [{ partId, ...strap }] : [])
   return {
-    ok: true, assignments, straps, between: pullUpsFor(facts, best), softwareBuses: best.softwareBuses, cost: round(best.cost), powerCost: round(power.cost), costs: costRows(problem, best),
+    ok: true, assignments, straps, between: pullUpsFor(facts, best), softwareBuses: best.softwareBuses, cost: round(best.cost),
+    powerCost: round(power.cost), costs: costRows(problem, best),
     provedBest: outcome.finished, nodes: outcome.nodes, moved, leftOut: best.leftOut, splitAt: splitsOf(problem, places),
   }
 }
@@ -121,15 +134,24 @@ function resultOf(plan: Plan, facts: Facts, problem: PlacementProblem, outcome: 
 /** A bus without any pull-up gets two: noted at the first part on it whose wires have nothing in them. practice: 4.7 kΩ */
 function pullUpsFor({ board, parts, byKey, plan }: Facts, { chosen, softwareBuses }: Solution): Record<string, Between> {
   const byBus = new Map<string, { demand: Demand, ref: PlaceRef | undefined }[]>()
-  for (const [demand, { busId, places }] of chosen) if (demand.kind === 'i2c' && busId) byBus.set(busId, [...byBus.get(busId) ?? [], { demand, ref: Object.values(places)[0] }])
+  for (const [demand, { busId, places }] of chosen) if (demand.kind === 'i2c' && busId) {
+    byBus.set(busId, [...byBus.get(busId) ?? [], { demand, ref: Object.values(places)[0] }])
+  }
   const between: Record<string, Between> = {}
   for (const [busId, users] of byBus) {
-    const onBoard = board?.controllers.find(controller => controller.id === busId)?.routes.some(route => board.lines.find(line => line.line === route.lines.sda)?.fixedPullUpOhm && users.some(({ ref }) => ref === `P${board.header.find(entry => entry.line === route.lines.sda)?.position}`))
+    const onBoard = board?.controllers.find(controller => controller.id === busId)?.routes.some(route =>
+      board.lines.find(line => line.line === route.lines.sda)?.fixedPullUpOhm
+      && users.some(({ ref }) => ref === `P${board.header.find(entry => entry.line === route.lines.sda)?.position}`))
     const software = softwareBuses.find(bus => bus.id === busId) ?? plan.softwareBuses.find(bus => bus.id === busId)
-    const underSoftware = software && board?.lines.find(line => line.line === board.header.find(entry => entry.position === software.sda)?.line)?.fixedPullUpOhm
-    const inParts = users.some(({ demand }) => parts.find(owner => owner.id === demand.partId)?.part.i2c?.pullUpOhm || demand.terminals.some(key => byKey.get(key)?.between?.kind === 'pull-up'))
+    const underSoftware = software
+      && board?.lines.find(line => line.line === board.header.find(entry => entry.position === software.sda)?.line)?.fixedPullUpOhm
+    const inParts = users.some(({ demand }) =>
+      parts.find(owner => owner.id === demand.partId)?.part.i2c?.pullUpOhm
+      || demand.terminals.some(key => byKey.get(key)?.between?.kind === 'pull-up'))
     const first = users.find(({ demand }) => demand.terminals.every(key => !byKey.get(key)?.between))
-    if (!onBoard && !underSoftware && !inParts && first) for (const key of first.demand.terminals) between[key] = { kind: 'pull-up', ohm: 4700 }
+    if (!onBoard && !underSoftware && !inParts && first) {
+      for (const key of first.demand.terminals) between[key] = { kind: 'pull-up', ohm: 4700 }
+    }
   }
   return between
 }
@@ -162,13 +184,17 @@ function splitsOf(problem: PlacementProblem, places: Record<string, PlaceRef>): 
     const position = positionOf(places[demand.terminal] ?? '')
     if (position !== null) wires.set(position, (wires.get(position) ?? 0) + 1)
   }
-  return [...wires].filter(([, count]) => count > 1).map(([position, count]) => ({ position, wires: count })).sort((a, b) => a.position - b.position)
+  return [...wires].filter(([, count]) => count > 1)
+    .map(([position, count]) => ({ position, wires: count }))
+    .sort((a, b) => a.position - b.position)
 }
 
 /** What the placement cost, largest first; what the plain lines cost together is one row. */
 function costRows(problem: PlacementProblem, best: Solution): CostRow[] {
-  const rows = [...best.chosen].filter(([, candidate]) => candidate.cost > 0).map(([demand, { busId, cost }]) => ({ what: `${demand.label}${busId ? ` on ${busId}` : ''}`, cost: round(cost) }))
-  const straps = best.addresses.filter(entry => entry.cost > 0).map(({ partId, strap, cost }) => ({ what: `${partId} strapped to ${strap?.value ?? ''}`, cost: round(cost) }))
+  const rows = [...best.chosen].filter(([, candidate]) => candidate.cost > 0)
+    .map(([demand, { busId, cost }]) => ({ what: `${demand.label}${busId ? ` on ${busId}` : ''}`, cost: round(cost) }))
+  const straps = best.addresses.filter(entry => entry.cost > 0)
+    .map(({ partId, strap, cost }) => ({ what: `${partId} strapped to ${strap?.value ?? ''}`, cost: round(cost) }))
   const seen = best.addresses.map(({ busId, address }) => `${busId} ${address}`)
   const clashes = problem.weights.addressClash * (seen.length - new Set(seen).size)
   const known = [...clashes ? [{ what: 'parts at one address', cost: clashes }] : [], ...rows, ...straps]

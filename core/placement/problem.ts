@@ -32,8 +32,14 @@ export function placementProblem(facts: Facts, board: Board, insist: readonly In
       continue
     }
     const candidate = fixedLine(terminal, bound, context)
-    if (candidate) demands.push({ id: terminal.key, kind: 'line', partId: terminal.owner.id, label: `${terminal.owner.name} ${terminal.label}`, terminals: [terminal.key], candidates: [candidate] })
-    else hopeless.push({ terminal: terminal.key, sentence: `${terminal.owner.name} ${terminal.label} is fixed at ${placeInWords(bound)}, which is no line it can use` })
+    if (candidate) demands.push({
+      id: terminal.key, kind: 'line', partId: terminal.owner.id, label: `${terminal.owner.name} ${terminal.label}`,
+      terminals: [terminal.key], candidates: [candidate],
+    })
+    else hopeless.push({
+      terminal: terminal.key,
+      sentence: `${terminal.owner.name} ${terminal.label} is fixed at ${placeInWords(bound)}, which is no line it can use`,
+    })
   }
   for (const demand of demands)
     if (!demand.candidates.length) hopeless.push({ terminal: demand.terminals[0]!, sentence: whyNone(demand, context) })
@@ -41,9 +47,14 @@ export function placementProblem(facts: Facts, board: Board, insist: readonly In
   const power = powerDemands(facts, insist)
   for (const demand of power)
     if (demand.fixedAt && board.header.find(entry => `P${entry.position}` === demand.fixedAt)?.kind !== demand.kind)
-      hopeless.push({ terminal: demand.terminal, sentence: `${demand.label} is fixed at ${placeInWords(demand.fixedAt)}, which is ${demand.kind === 'ground' ? 'no ground' : `not on the ${demand.kind} rail`}` })
+      hopeless.push({
+        terminal: demand.terminal,
+        sentence: `${demand.label} is fixed at ${placeInWords(demand.fixedAt)}, which is `
+          + `${demand.kind === 'ground' ? 'no ground' : `not on the ${demand.kind} rail`}`,
+      })
 
-  const powerPlaces = (kind: PowerDemand['kind']) => board.header.filter(entry => entry.kind === kind && context.isFree(entry.position)).map(entry => entry.position)
+  const powerPlaces = (kind: PowerDemand['kind']) => board.header.filter(entry => entry.kind === kind && context.isFree(entry.position))
+    .map(entry => entry.position)
   return {
     demands, lineDemands: ranked(shareOneWire(lineDemands, demands, facts)),
     linePlaces: [...headerLines(context, columns), ...expanderLines(facts, context.weights)],
@@ -52,11 +63,16 @@ export function placementProblem(facts: Facts, board: Board, insist: readonly In
   }
 }
 
-/** Positions that nothing can be led to: under an add-on board that does not bring them out again, or held by an overlay whatever it is told. */
+/**
+ * Positions that nothing can be led to: under an add-on board that does not bring them out again, or held by an overlay whatever it is
+ * told.
+ */
 function heldPositions(facts: Facts, board: Board): Set<number> {
   const covered = facts.stack.flatMap((owner) => {
     const cover = coverOf(owner)
-    return cover && !passesThrough(owner) ? board.header.filter(entry => entry.position >= cover.from && entry.position <= cover.to).map(entry => entry.position) : []
+    return cover && !passesThrough(owner)
+      ? board.header.filter(entry => entry.position >= cover.from && entry.position <= cover.to).map(entry => entry.position)
+      : []
   })
   const lines = new Set(facts.parts.flatMap(owner => fixedLinesOf(owner, board)))
   return new Set([...covered, ...board.header.flatMap(entry => entry.line !== undefined && lines.has(entry.line) ? entry.position : [])])
@@ -65,7 +81,10 @@ function heldPositions(facts: Facts, board: Board): Set<number> {
 function fixedLine(terminal: Terminal, bound: PlaceRef, { board, facts }: Context): Candidate | null {
   const header = board.header.find(entry => `P${entry.position}` === bound)
   const token = terminal.signal!.role === 'onewire' ? 'onewire' : terminal.key
-  const offered = facts.parts.some(owner => owner.part.offers?.some(offer => offer.kind === (terminal.signal!.analog ? 'analog' : 'line') && `${owner.id}.${offer.terminals.line}` === bound))
+  const offered = facts.parts.some(owner =>
+    owner.part.offers?.some(offer => offer.kind === (terminal.signal!.analog
+      ? 'analog'
+      : 'line') && `${owner.id}.${offer.terminals.line}` === bound))
   if (!(header?.kind === 'line' && !terminal.signal!.analog) && !(offered && terminal.signal!.role === 'line')) return null
   return { places: { [terminal.key]: bound }, tokens: { [bound]: token }, uses: [], cost: 0 }
 }

@@ -26,7 +26,8 @@ function offeredReason({ offer, owner }: Extract<Terminal['place'], { kind: 'ter
   if (offer.kind === 'line') return 'A slow signal: it leaves the header\'s lines to those that need them.'
   if (offer.kind === 'analog') return `${named}: it gives a varying voltage, which no line of the header reads.`
   const device = facts.devices.find(entry => entry.owner === terminal.owner)
-  const clashes = device && facts.devices.some(other => other !== device && other.address === device.address && other.busId === device.busId)
+  const clashes = device
+    && facts.devices.some(other => other !== device && other.address === device.address && other.busId === device.busId)
   return clashes ? `${named}.` : `${named}: its address is free there.`
 }
 
@@ -42,22 +43,37 @@ function signalReason(terminal: Terminal, facts: Facts): string {
   const setting = place.line.functions.find(entry => entry.controller === controller.id && entry.signal === reach.signal)?.setting
   const others = facts.groups.filter(entry => entry.bus?.id === controller.id && entry.owner !== owner).map(entry => entry.owner.name)
   const routes = controller.routes.length
-  const choice = controller.isDefault ? `the default ${controller.kind === 'i2c' ? 'bus' : 'choice'}` : 'because the default one was taken or clashed'
-  const shared = others.length && (controller.kind === 'i2c' || controller.kind === 'spi') && signal!.role !== 'spi.select' ? ` Shared with ${others.slice(0, 3).join(', ')}${others.length > 3 ? ` and ${others.length - 3} more` : ''}.` : ''
+  const choice = controller.isDefault
+    ? `the default ${controller.kind === 'i2c' ? 'bus' : 'choice'}`
+    : 'because the default one was taken or clashed'
+  const shared = others.length && (controller.kind === 'i2c' || controller.kind === 'spi') && signal!.role !== 'spi.select'
+    ? ` Shared with ${others.slice(0, 3).join(', ')}${others.length > 3 ? ` and ${others.length - 3} more` : ''}.`
+    : ''
   const only = routes === 1 && signal!.role !== 'spi.select' ? ' It comes out nowhere else.' : ''
-  const crossing = signal!.role === 'serial.tx' ? ' The board receives here: transmit meets receive.' : signal!.role === 'serial.rx' ? ' The board transmits here: receive meets transmit.' : ''
+  const crossing = signal!.role === 'serial.tx'
+    ? ' The board receives here: transmit meets receive.'
+    : signal!.role === 'serial.rx'
+      ? ' The board transmits here: receive meets transmit.'
+      : ''
   return `${controller.label}${setting ? ` (${setting})` : ''}, ${choice}.${crossing}${only}${shared}`
 }
 
 function lineReason({ place, signal, owner }: Terminal, facts: Facts): string {
   if (place?.kind !== 'header' || !place.line) return ''
   const used = new Set(facts.buses.map(bus => bus.id))
-  const functions = facts.board!.controllers.filter(controller => controller.isDefault && controller.routes.some(route => Object.values(route.lines).includes(place.line!.line)))
+  const functions = facts.board!.controllers.filter(controller => controller.isDefault && controller.routes.some(
+    route => Object.values(route.lines)
+      .includes(place.line!.line),
+  ))
   const scarce = functions.length
-    ? `A line that could also serve ${functions.map(controller => controller.label).join(' and ')}${functions.some(controller => used.has(controller.id)) ? '' : ', which this plan does not use'}.`
+    ? `A line that could also serve `
+    + `${functions.map(controller => controller.label).join(' and ')}${functions.some(controller => used.has(controller.id))
+      ? ''
+      : ', which this plan does not use'}.`
     : 'A line with no default function: nothing scarce is taken.'
   const pull = signal!.idleLevel && (owner.part.contacts || signal!.load)
-    ? ` Pulled ${place.line.resetPull} at reset, so it ${(place.line.resetPull === 'up') === (signal!.idleLevel === 'high') ? 'stays idle' : 'may move'} until a program runs.`
+    ? ` Pulled ${place.line.resetPull} at reset, so it `
+    + `${(place.line.resetPull === 'up') === (signal!.idleLevel === 'high') ? 'stays idle' : 'may move'} until a program runs.`
     : ''
   const shared = signal!.role === 'onewire' && (facts.atPosition.get(place.position)?.length ?? 0) > 1 ? ' All 1-Wire parts share it.' : ''
   return scarce + pull + shared
@@ -65,7 +81,8 @@ function lineReason({ place, signal, owner }: Terminal, facts: Facts): string {
 
 function distance({ owner, place }: Terminal, facts: Facts): string {
   if (place?.kind !== 'header') return ''
-  const columns = facts.terminals.filter(other => other.owner === owner && other.is === 'signal' && other.place?.kind === 'header').map(other => other.place?.kind === 'header' ? columnOf(other.place.position) : 0)
+  const columns = facts.terminals.filter(other => other.owner === owner && other.is === 'signal' && other.place?.kind === 'header')
+    .map(other => other.place?.kind === 'header' ? columnOf(other.place.position) : 0)
   if (!columns.length) return 'at a free position'
   const steps = Math.min(...columns.map(column => Math.abs(column - columnOf(place.position))))
   return steps === 0 ? 'right beside its signals' : `${steps} ${steps === 1 ? 'step' : 'steps'} from its signals`

@@ -116,25 +116,34 @@ class Search {
   private stopped = false
 
   constructor(private readonly problem: PlacementProblem, private readonly options: SearchOptions) {
-    // Hubs before what may hang behind them, narrow choices before wide ones, and last what nobody can clash with: it goes where the others lie.
+    // Hubs before what may hang behind them, narrow choices before wide ones, and last what nobody can clash with: it goes where the others
+    // lie.
     const peaceful = peacefulOf(problem.demands)
     const lateness = (demand: Demand) => demand.isHub ? 0 : peaceful.has(demand) ? 2 : 1
     this.order = [...problem.demands].sort((a, b) => lateness(a) - lateness(b) || a.candidates.length - b.candidates.length)
-    this.mayGain = this.order.map(demand => peaceful.has(demand) && !demand.isHub ? problem.weights.apart * LEAP * problem.lineDemands.filter(line => line.partId === demand.partId).length : Infinity)
+    this.mayGain = this.order.map(demand => peaceful.has(demand) && !demand.isHub
+      ? problem.weights.apart * LEAP * problem.lineDemands.filter(line => line.partId === demand.partId).length
+      : Infinity)
     this.ledger = new Ledger()
     this.compiled = this.order.map(demand => demand.candidates.map(candidate => this.ledger.compile(candidate)))
     this.bounds = new Bounds(this.order, this.compiled, this.ledger, problem.weights.addressClash)
     this.twinBefore = this.order.map((demand, i) => {
       const seen = (other: Demand, j: number) => j < i && other.partId === demand.partId
       if (!demand.twinSign || this.order.some(seen)) return -1
-      return this.order.findLastIndex((other, j) => j < i && other.twinSign === demand.twinSign && other.candidates.length === demand.candidates.length
-        && !this.order.some((earlier, k) => k < j && earlier.partId === other.partId))
+      return this.order.findLastIndex(
+        (other, j) => j < i && other.twinSign === demand.twinSign && other.candidates.length === demand.candidates.length
+          && !this.order.some((earlier, k) => k < j && earlier.partId === other.partId),
+      )
     })
     this.optional = problem.lineDemands.filter(demand => demand.optional)
     this.firstCanOpen = this.order.some(demand => demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))
     this.quantum = quantumOf(problem.weights)
     this.kinds = kindsOf(problem)
-    this.onHeader = new Set(problem.demands.filter(demand => demand.candidates.some(candidate => candidate.opens || Object.values(candidate.places).some(ref => positionOf(ref) !== null))).map(demand => demand.partId))
+    this.onHeader = new Set(problem.demands.filter(demand => demand.candidates.some(
+      candidate => candidate.opens || Object.values(candidate.places)
+        .some(ref => positionOf(ref) !== null),
+    ))
+      .map(demand => demand.partId))
     this.busRows = new BusRows(this.order, this.kinds.map(places => places.map(place => place.ref)))
     this.base = problem.lineDemands.map(demand => this.costsOf(demand, undefined))
   }
@@ -161,7 +170,14 @@ class Search {
     const { demands } = this.problem
     const kinds = [...new Set(demands.map(demand => demand.kind))].filter(kind => kind !== 'line')
     if (kinds.length < 2) return true
-    return kinds.every(kind => search({ ...this.problem, demands: demands.filter(demand => demand.kind === kind || demand.candidates.length === 1).map(demand => ({ ...demand, kind })), lineDemands: [] }, { firstOnly: true }).best !== null)
+    return kinds.every(kind => search(
+      {
+        ...this.problem,
+        demands: demands.filter(demand => demand.kind === kind || demand.candidates.length === 1).map(demand => ({ ...demand, kind })),
+        lineDemands: [],
+      },
+      { firstOnly: true },
+    ).best !== null)
   }
 
   private descend(depth: number, cost: number): void {
@@ -214,7 +230,8 @@ class Search {
     // The second new software bus is only opened after the first: they are alike.
     if (candidate.opens?.softwareBus === 'i2c-soft-2' && !this.opened.has('i2c-soft-1') && this.firstCanOpen) return false
     // Channels of a hub are alike: the next new one is the only new one looked at.
-    return !(candidate.channel && candidate.channel.index > (this.channels.get(candidate.channel.hub)?.filter(count => count > 0).length ?? 0))
+    return !(candidate.channel
+      && candidate.channel.index > (this.channels.get(candidate.channel.hub)?.filter(count => count > 0).length ?? 0))
   }
 
   /** The cheapest addresses of the devices placed so far; more devices never make them cheaper. */
@@ -256,7 +273,8 @@ class Search {
   private fitFloor(depth: number): number {
     const free = this.freeKinds()
     const busRows = this.busRows.at(depth, this.isOn)
-    const sign = `${free.map(({ kind, refs }) => `${kind}:${refs.length}`).join()} ${[...this.opened.keys()].sort().join()} ${busRows.map(row => row.id).join()}`
+    const sign = `${free.map(({ kind, refs }) => `${kind}:${refs.length}`).join()} ${[...this.opened.keys()].sort().join()} `
+      + `${busRows.map(row => row.id).join()}`
     const seen = this.floors.get(sign)
     if (seen !== undefined) return seen
     const rows = [...this.problem.lineDemands, ...this.softwareRows()]
@@ -293,7 +311,9 @@ class Search {
       this.alone.forEach((i, n) => {
         const own = costs[n]!
         let least = rows[i]!.optional ? this.problem.weights.leftOut : Infinity
-        for (let kind = 0; kind < own.length; kind++) if (free[kind] && own[kind]! + prices[kind]! < least) least = own[kind]! + prices[kind]!
+        for (let kind = 0; kind < own.length; kind++) if (free[kind] && own[kind]! + prices[kind]! < least) {
+          least = own[kind]! + prices[kind]!
+        }
         value += least
       })
       return value
@@ -320,13 +340,15 @@ class Search {
 
   /** Kinds of place that are not all taken, with the places left of each. */
   private freeKinds(): { kind: number, refs: PlaceRef[] }[] {
-    return this.kinds.map((places, kind) => ({ kind, refs: places.map(place => place.ref).filter(ref => !this.ledger.isTaken(ref)) })).filter(({ refs }) => refs.length)
+    return this.kinds.map((places, kind) => ({ kind, refs: places.map(place => place.ref).filter(ref => !this.ledger.isTaken(ref)) }))
+      .filter(({ refs }) => refs.length)
   }
 
   /** Two lines for each software bus that is opened. */
   private softwareRows(): LineDemand[] {
     return [...this.opened.keys()].sort().flatMap(id => (['sda', 'scl'] as const).map((wire, i): LineDemand => ({
-      id: `${id}.${wire}`, partId: id, label: `${id} ${wire}`, terminals: [], slow: false, optional: false, analog: false, still: false, drives: false, rank: i - 0.5,
+      id: `${id}.${wire}`, partId: id, label: `${id} ${wire}`, terminals: [], slow: false, optional: false, analog: false, still: false,
+      drives: false, rank: i - 0.5,
     })))
   }
 
@@ -350,8 +372,12 @@ class Search {
     const seen = this.gathered.get(sign)
     if (seen && seen.floor >= below - EPSILON) return
     const first = this.priceLists[0]
-    const warm = first ? Float64Array.from({ length: free.length + this.optional.length }, (_, w) => free[w] ? first.prices[free[w].kind]! : 0) : null
-    const outcome = seen?.result ? null : gatherLines(this.taskOf(rows, free, middles, part => !middles.has(part)), below, this.options.firstOnly ? 1 : undefined, warm)
+    const warm = first
+      ? Float64Array.from({ length: free.length + this.optional.length }, (_, w) => free[w] ? first.prices[free[w].kind]! : 0)
+      : null
+    const outcome = seen?.result
+      ? null
+      : gatherLines(this.taskOf(rows, free, middles, part => !middles.has(part)), below, this.options.firstOnly ? 1 : undefined, warm)
     const gathered = seen?.result ?? outcome!.found
     if (outcome?.prices) {
       const prices = new Float64Array(this.kinds.length)
@@ -365,7 +391,10 @@ class Search {
     this.keep(cost + gathered.cost, rows, gathered.places.map(w => left[w]?.shift() ?? null))
   }
 
-  private taskOf(rows: LineDemand[], free: { kind: number, refs: PlaceRef[] }[], middles: ReadonlyMap<string, number>, gathers: (partId: string) => boolean, busRows: readonly BusRow[] = []): GatheringTask {
+  private taskOf(
+    rows: LineDemand[], free: { kind: number, refs: PlaceRef[] }[], middles: ReadonlyMap<string, number>,
+    gathers: (partId: string) => boolean, busRows: readonly BusRow[] = [],
+  ): GatheringTask {
     const { columns, weights } = this.problem
     const sizes = new Map<string, number>()
     for (const row of rows) sizes.set(row.partId, (sizes.get(row.partId) ?? 0) + 1)
@@ -386,7 +415,8 @@ class Search {
       capacity: Int32Array.from({ length: ways }, (_, w) => free[w]?.refs.length ?? NEVER_SCARCE),
       distance: [...Array.from({ length: columns }, (_, a) => a), ...expanders].map(middle =>
         Float64Array.from({ length: ways }, (_, w) => free[w] ? weights.apart * columnsApart(this.kinds[free[w].kind]![0]!, middle) : 0)),
-      clusterOf: Int32Array.from([...rows.map(row => clusters.indexOf(row.partId)), ...busRows.map(() => -1)]), clusters: clusters.length, quantum: this.quantum,
+      clusterOf: Int32Array.from([...rows.map(row => clusters.indexOf(row.partId)), ...busRows.map(() => -1)]), clusters: clusters.length,
+      quantum: this.quantum,
       along: Float64Array.from({ length: ways }, (_, w) => alongHeader(free[w] && this.kinds[free[w].kind]![0]!, columns)),
     }
   }
@@ -427,6 +457,10 @@ class Search {
       if (bus) Object.assign(places, { [candidate.opens!.sda]: `P${bus.sda}`, [candidate.opens!.scl]: `P${bus.scl}` })
       leftOut.push(...demand.terminals.filter(terminal => places[terminal] === undefined))
     })
-    this.best = { places, cost, leftOut, softwareBuses: [...software.values()], chosen: new Map(this.order.map((demand, i) => [demand, this.chosen[i]!])), addresses: this.devices.map((device, i) => ({ partId: device.partId, busId: device.busId, ...this.straps().chosen[i]! })) }
+    this.best = {
+      places, cost, leftOut, softwareBuses: [...software.values()],
+      chosen: new Map(this.order.map((demand, i) => [demand, this.chosen[i]!])),
+      addresses: this.devices.map((device, i) => ({ partId: device.partId, busId: device.busId, ...this.straps().chosen[i]! })),
+    }
   }
 }

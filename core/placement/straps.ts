@@ -31,11 +31,14 @@ export function strapDevices(devices: readonly Device[], lineage: (busId: string
     }
     const i = order[depth]!
     const before = order.slice(0, depth).filter(j => hears(i, j))
-    const priced = devices[i]!.addresses.map(entry => ({ entry, cost: entry.cost + clash * before.filter(j => chosen[j]!.address === entry.address).length })).sort((a, b) => a.cost - b.cost)
+    const priced = devices[i]!.addresses
+      .map(entry => ({ entry, cost: entry.cost + clash * before.filter(j => chosen[j]!.address === entry.address).length }))
+      .sort((a, b) => a.cost - b.cost)
     let changed = 0
     for (const { entry, cost: own } of priced) {
       // Free addresses that nobody after this one may want are all alike: the first of them stands for them.
-      const particular = order.slice(depth + 1).some(j => hears(i, j) && devices[j]!.addresses.some(other => other.address === entry.address))
+      const particular = order.slice(depth + 1)
+        .some(j => hears(i, j) && devices[j]!.addresses.some(other => other.address === entry.address))
       if (!particular && own === entry.cost && entry.cost > 0 && changed++) continue
       chosen[i] = entry
       walk(depth + 1, cost + own)

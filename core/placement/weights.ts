@@ -48,7 +48,9 @@ export function weightsOf(plan: Pick<Plan, 'weights'>): Weights {
  */
 export function quantumOf(weights: Weights): number {
   const whole = (value: number) => Math.abs(value - Math.round(value)) < 1e-9
-  return WEIGHT_NAMES.every(name => whole(weights[name] / 0.02)) && whole(weights.apart / 0.04) && whole(weights.outOfOrder / 0.04) ? 0.02 : 1e-6
+  return WEIGHT_NAMES.every(name => whole(weights[name] / 0.02)) && whole(weights.apart / 0.04) && whole(weights.outOfOrder / 0.04)
+    ? 0.02
+    : 1e-6
 }
 
 /** Costs this small tell apart places that nothing else does: the second channel of a hub from the first. */

@@ -16,7 +16,10 @@ export function completed(plan: Partial<Plan> & { name: string }): Plan {
 /** The power field with what is missing at its usual values. */
 function completedPower(power: Partial<PowerPlan>): PowerPlan {
   const usual = emptyPower()
-  return { ...usual, ...power, store: { ...usual.store, ...power.store }, heat: { ...usual.heat, ...power.heat }, clock: { ...usual.clock, ...power.clock } }
+  return {
+    ...usual, ...power, store: { ...usual.store, ...power.store }, heat: { ...usual.heat, ...power.heat },
+    clock: { ...usual.clock, ...power.clock },
+  }
 }
 
 /** A part id that is free in the plan, from the part type: `oled-i2c`, then `oled-i2c-2`, … */

@@ -97,7 +97,9 @@ const CHANGES: Changes = {
   'set-option': (plan, { id, option, value }) => editPart(plan, id, part => ({ ...part, options: { ...part.options, [option]: value } })),
   'set-loads': (plan, { id, loads }) => editPart(plan, id, part => ({ ...part, loads })),
   'assign': (plan, { terminal, to }) => ({ ...plan, assignments: { ...plan.assignments, [terminal]: to } }),
-  'release': (plan, { terminal }) => plan.assignments[terminal] ? { ...plan, assignments: without(plan.assignments, key => key === terminal) } : plan,
+  'release': (plan, { terminal }) => plan.assignments[terminal]
+    ? { ...plan, assignments: without(plan.assignments, key => key === terminal) }
+    : plan,
   'fix': (plan, { terminal, fixed }) => {
     const now = plan.assignments[terminal]
     if (!now) return plan
@@ -105,22 +107,43 @@ const CHANGES: Changes = {
     return { ...plan, assignments: { ...plan.assignments, [terminal]: fixed ? { ...loose, fixed } : loose } }
   },
   'place': (plan, { assignments }) => ({ ...plan, assignments }),
-  'set-between': (plan, { terminal, between }) => ({ ...plan, between: between ? { ...plan.between, [terminal]: between } : without(plan.between, key => key === terminal) }),
-  'reserve': (plan, { position, reason }) => ({ ...plan, reserved: [...plan.reserved.filter(entry => entry.position !== position), { position, ...(reason && { reason }) }] }),
+  'set-between': (plan, { terminal, between }) => ({ ...plan, between: between
+    ? { ...plan.between, [terminal]: between }
+    : without(plan.between, key => key === terminal) }),
+  'reserve': (plan, { position, reason }) => ({
+    ...plan, reserved: [...plan.reserved.filter(entry => entry.position !== position), { position, ...(reason && { reason }) }],
+  }),
   'unreserve': (plan, { position }) => ({ ...plan, reserved: plan.reserved.filter(entry => entry.position !== position) }),
-  'set-limit': (plan, { key, value }) => ({ ...plan, limits: value === null ? without(plan.limits, k => k === key) : { ...plan.limits, [key]: { value, origin: 'yours' } } }),
+  'set-limit': (plan, { key, value }) => ({ ...plan, limits: value === null
+    ? without(plan.limits, k => k === key)
+    : { ...plan.limits, [key]: { value, origin: 'yours' } } }),
   'choose-circuit': (plan, { controller, variant }) => ({ ...plan, controllers: withEntry(plan.controllers, controller, variant) }),
   'set-clock': (plan, { bus, clockHz }) => ({ ...plan, clocks: withEntry(plan.clocks, bus, clockHz) }),
   'set-software-buses': (plan, { buses }) => ({ ...plan, softwareBuses: buses }),
   'set-stack': (plan, { stack }) => ({ ...plan, stack }),
   'set-weight': (plan, { weight, value }) => ({ ...plan, weights: withEntry(plan.weights, weight, value) }),
-  'keep-own-board': (plan, { board }) => ({ ...plan, own: { ...plan.own, boards: [...plan.own.boards.filter(other => other.id !== board.id), board] } }),
-  'keep-own-part': (plan, { part }) => ({ ...plan, own: { ...plan.own, parts: [...plan.own.parts.filter(other => other.id !== part.id), part] } }),
+  'keep-own-board': (plan, { board }) => ({
+    ...plan, own: { ...plan.own, boards: [...plan.own.boards.filter(other => other.id !== board.id), board] },
+  }),
+  'keep-own-part': (plan, { part }) => ({
+    ...plan, own: { ...plan.own, parts: [...plan.own.parts.filter(other => other.id !== part.id), part] },
+  }),
   'drop-own': (plan, { kind, id }) => ({ ...plan, own: { ...plan.own, [kind]: plan.own[kind].filter(entry => entry.id !== id) } }),
   'set-boot': (plan, { boot }) => ({ ...plan, boot }),
   'edit-text': (plan, { file, changes }) => withText(plan, file, changes),
-  'wire-done': (plan, { wire, done }) => ({ ...plan, build: { ...plan.build, done: done ? [...plan.build.done.filter(key => key !== wire), wire] : plan.build.done.filter(key => key !== wire) } }),
-  'dress-wire': (plan, { terminal, colour, lengthM }) => ({ ...plan, build: { ...plan.build, wires: { ...plan.build.wires, [terminal]: { ...plan.build.wires[terminal], ...(colour !== undefined && { colour }), ...(lengthM !== undefined && { lengthM }) } } } }),
+  'wire-done': (plan, { wire, done }) => ({ ...plan, build: { ...plan.build, done: done
+    ? [...plan.build.done.filter(key => key !== wire), wire]
+    : plan.build.done.filter(key => key !== wire) } }),
+  'dress-wire': (plan, { terminal, colour, lengthM }) => ({
+    ...plan,
+    build: {
+      ...plan.build,
+      wires: {
+        ...plan.build.wires,
+        [terminal]: { ...plan.build.wires[terminal], ...(colour !== undefined && { colour }), ...(lengthM !== undefined && { lengthM }) },
+      },
+    },
+  }),
   'keep-scan': (plan, { scan }) => ({ ...plan, scans: [...plan.scans.filter(other => other.id !== scan.id), scan] }),
   'drop-scan': (plan, { id }) => ({ ...plan, scans: plan.scans.filter(scan => scan.id !== id) }),
   'log': (plan, { entry }) => ({ ...plan, log: [...plan.log.filter(other => other.id !== entry.id), entry] }),

@@ -43,7 +43,10 @@ export function record(history: History, edit: Edit, label: string, joinKey?: st
 export function undo(history: History): History {
   const step = history.past.at(-1)
   if (!step) return history
-  return { plan: applyEdit(history.plan, step.undo).plan, past: history.past.slice(0, -1), future: [{ ...step, joinKey: undefined }, ...history.future] }
+  return {
+    plan: applyEdit(history.plan, step.undo).plan, past: history.past.slice(0, -1),
+    future: [{ ...step, joinKey: undefined }, ...history.future],
+  }
 }
 
 /** One step forward again; the same history when there is none. */

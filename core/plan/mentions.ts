@@ -2,7 +2,10 @@
 import type { Arrangement, NodeRef, PowerPlan } from './power'
 import type { BootFile, Plan } from './types'
 
-/** True for keys that belong to a part: `part`, `part.terminal`, `part.terminal@38`, `part#1`, `part@usb`, `stage:part.terminal.gnd@9`, `header:part`. */
+/**
+ * True for keys that belong to a part: `part`, `part.terminal`, `part.terminal@38`, `part#1`, `part@usb`, `stage:part.terminal.gnd@9`,
+ * `header:part`.
+ */
 export const isOfPart = (partId: string) => (key: string): boolean => {
   const bare = key.replace(/^(stage|header):/, '')
   return bare === partId || (bare.startsWith(partId) && /^[.#@]/.test(bare.slice(partId.length)))
@@ -22,7 +25,9 @@ type Feeding = Pick<PowerPlan, 'nodes' | 'feeds' | 'joins' | 'figures'>
 /** Feeding without what is fed by, into or at something of the part. Nodes that it fed are fed by nothing. */
 function feedingWithout<T extends Feeding>(feeding: T, mine: (key: string) => boolean): T {
   const nodes = feeding.nodes.some(node => (node.from && mine(node.from)) || (node.upstream && mine(node.upstream)))
-    ? feeding.nodes.map(node => ({ ...node, ...node.from && mine(node.from) && { from: null }, ...node.upstream && mine(node.upstream) && { upstream: null } }))
+    ? feeding.nodes.map(node => ({
+        ...node, ...node.from && mine(node.from) && { from: null }, ...node.upstream && mine(node.upstream) && { upstream: null },
+      }))
     : feeding.nodes
   const feeds = without(feeding.feeds, (key, from) => mine(key) || (from !== null && mine(from)))
   const joins = kept(feeding.joins, join => !mine(join.from) && !mine(join.into))
@@ -40,13 +45,17 @@ export function powerWithoutPart(power: PowerPlan, partId: string): PowerPlan {
     : power.steps
   const arrangements = power.arrangements.map((arrangement): Arrangement => feedingWithout(arrangement, mine))
   const sameArrangements = arrangements.every((arrangement, i) => arrangement === power.arrangements[i])
-  return feeding === power && steps === power.steps && sameArrangements ? power : { ...feeding, steps, arrangements: sameArrangements ? power.arrangements : arrangements }
+  return feeding === power && steps === power.steps && sameArrangements
+    ? power
+    : { ...feeding, steps, arrangements: sameArrangements ? power.arrangements : arrangements }
 }
 
 /** The boot files without the part among those that are switched off or have an overlay made. The text itself is the maker's. */
 function bootWithoutPart(boot: BootFile | null, partId: string): BootFile | null {
   if (!boot?.off?.includes(partId) && !boot?.made?.includes(partId)) return boot
-  return { ...boot, ...boot.off && { off: boot.off.filter(id => id !== partId) }, ...boot.made && { made: boot.made.filter(id => id !== partId) } }
+  return {
+    ...boot, ...boot.off && { off: boot.off.filter(id => id !== partId) }, ...boot.made && { made: boot.made.filter(id => id !== partId) },
+  }
 }
 
 /**
@@ -68,7 +77,9 @@ export function withoutPart(plan: Plan, partId: string): Plan {
     worksheets: kept(plan.worksheets, ({ sheet }) => !(typeof sheet.node === 'string' && mine(sheet.node))),
     boot: bootWithoutPart(plan.boot, partId),
     scans: kept(plan.scans, scan => !mine(scan.bus)),
-    build: { ...plan.build, done: kept(plan.build.done, key => !mine(key) && !mentionsPlace(key, mine)), wires: without(plan.build.wires, mine) },
+    build: {
+      ...plan.build, done: kept(plan.build.done, key => !mine(key) && !mentionsPlace(key, mine)), wires: without(plan.build.wires, mine),
+    },
   }
 }
 
@@ -83,5 +94,7 @@ export function withoutNode(plan: Plan, node: NodeRef): Plan {
   const mine = (ref: string) => ref === node || ref.startsWith(`${node}@`) || ref.startsWith(`node:${node}.`)
   const worksheets = kept(plan.worksheets, ({ sheet }) => !(typeof sheet.node === 'string' && mine(sheet.node)))
   const done = kept(plan.build.done, key => !mine(key) && !key.split('@').slice(1).some(mine))
-  return worksheets === plan.worksheets && done === plan.build.done ? plan : { ...plan, worksheets, build: done === plan.build.done ? plan.build : { ...plan.build, done } }
+  return worksheets === plan.worksheets && done === plan.build.done
+    ? plan
+    : { ...plan, worksheets, build: done === plan.build.done ? plan.build : { ...plan.build, done } }
 }

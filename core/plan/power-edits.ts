@@ -28,7 +28,11 @@ const without = <T>(record: Record<string, T>, drop: (key: string, value: T) => 
 
 const sameJoin = (a: Join, b: Join) => a.from === b.from && a.into === b.into
 const isOwn = (power: PowerPlan, id: NodeRef) => power.nodes.some(node => node.id === id)
-const editOwn = (power: PowerPlan, id: NodeRef, to: (node: PowerNode) => PowerNode): PowerPlan => ({ ...power, nodes: power.nodes.map(node => node.id === id ? to(node) : node) })
+const editOwn = (
+  power: PowerPlan, id: NodeRef, to: (node: PowerNode) => PowerNode,
+): PowerPlan => ({ ...power, nodes: power.nodes.map(node => node.id === id
+  ? to(node)
+  : node) })
 
 function fed(power: PowerPlan, consumer: NodeRef, from: Of<'feed'>['from']): PowerPlan {
   const usual = typeof from === 'object' && from !== null
@@ -43,9 +47,13 @@ function removed(power: PowerPlan, id: NodeRef): PowerPlan {
   const passedOn = (ref: NodeRef | null | undefined) => ref === id || ref === `${id}@lead` ? further : ref
   return {
     ...power,
-    nodes: power.nodes.filter(node => node.id !== id).map(node => passedOn(node.from) === node.from && node.upstream !== id ? node : { ...node, from: passedOn(node.from), ...node.upstream === id && { upstream: null } }),
+    nodes: power.nodes.filter(node => node.id !== id)
+      .map(node => passedOn(node.from) === node.from && node.upstream !== id
+        ? node
+        : { ...node, from: passedOn(node.from), ...node.upstream === id && { upstream: null } }),
     // What a source fed goes back to its usual feed; what another node fed is fed by what fed that.
-    feeds: Object.fromEntries(Object.entries(power.feeds).flatMap(([key, ref]) => passedOn(ref) === ref ? [[key, ref]] : further === null ? [] : [[key, further]])),
+    feeds: Object.fromEntries(Object.entries(power.feeds)
+      .flatMap(([key, ref]) => passedOn(ref) === ref ? [[key, ref]] : further === null ? [] : [[key, further]])),
     joins: power.joins.filter(join => ![id, `${id}@lead`].includes(join.from) && join.into !== id),
     figures: without(power.figures, key => key === id || key === `${id}@lead`),
     steps: power.steps.some(step => step.open.includes(id) || Object.hasOwn(step.loads, id))
@@ -55,10 +63,14 @@ function removed(power: PowerPlan, id: NodeRef): PowerPlan {
 }
 
 function withFigure(power: PowerPlan, node: NodeRef, figure: string, value: number | null): PowerPlan {
-  const set = (figures: Record<string, number> = {}) => value === null ? without(figures, key => key === figure) : { ...figures, [figure]: value }
+  const set = (figures: Record<string, number> = {}) => value === null
+    ? without(figures, key => key === figure)
+    : { ...figures, [figure]: value }
   if (isOwn(power, node)) return editOwn(power, node, own => ({ ...own, figures: set(own.figures) }))
   const figures = set(power.figures[node])
-  return { ...power, figures: Object.keys(figures).length ? { ...power.figures, [node]: figures } : without(power.figures, key => key === node) }
+  return { ...power, figures: Object.keys(figures).length
+    ? { ...power.figures, [node]: figures }
+    : without(power.figures, key => key === node) }
 }
 
 const onPower = (plan: Plan, to: (power: PowerPlan) => PowerPlan): Plan => {
@@ -73,20 +85,32 @@ export const POWER_CHANGES: { [Name in PowerEdit['edit']]: (plan: Plan, edit: Of
     return before === undefined ? added : fed(added, before, node.id)
   }),
   'remove-node': (plan, { id }) => isOwn(plan.power, id) ? withoutNode(onPower(plan, power => removed(power, id)), id) : plan,
-  'edit-node': (plan, { id, changes }) => onPower(plan, power => isOwn(power, id) ? editOwn(power, id, node => ({ ...node, ...changes })) : power),
+  'edit-node': (plan, { id, changes }) => onPower(plan, power => isOwn(power, id)
+    ? editOwn(power, id, node => ({ ...node, ...changes }))
+    : power),
   'set-figure': (plan, { node, figure, value }) => onPower(plan, power => withFigure(power, node, figure, value)),
   'feed': (plan, { consumer, from }) => onPower(plan, power => fed(power, consumer, from)),
-  'join': (plan, { join }) => onPower(plan, power => power.joins.some(other => sameJoin(other, join)) ? power : { ...power, joins: [...power.joins, join] }),
-  'unjoin': (plan, { join }) => onPower(plan, power => power.joins.some(other => sameJoin(other, join)) ? { ...power, joins: power.joins.filter(other => !sameJoin(other, join)) } : power),
+  'join': (plan, { join }) => onPower(plan, power => power.joins.some(other => sameJoin(other, join))
+    ? power
+    : { ...power, joins: [...power.joins, join] }),
+  'unjoin': (plan, { join }) => onPower(plan, power => power.joins.some(other => sameJoin(other, join))
+    ? { ...power, joins: power.joins.filter(other => !sameJoin(other, join)) }
+    : power),
   'set-power': (plan, { power }) => onPower(plan, before => ({ ...before, ...power })),
-  'keep-arrangement': (plan, { arrangement }) => onPower(plan, power => ({ ...power, arrangements: [...power.arrangements.filter(other => other.id !== arrangement.id), arrangement] })),
+  'keep-arrangement': (plan, { arrangement }) => onPower(
+    plan, power => ({ ...power, arrangements: [...power.arrangements.filter(other => other.id !== arrangement.id), arrangement] }),
+  ),
   'take-arrangement': (plan, { id }) => {
     const kept = plan.power.arrangements.find(arrangement => arrangement.id === id)
     return kept ? arranged(plan, kept) : plan
   },
-  'drop-arrangement': (plan, { id }) => onPower(plan, power => ({ ...power, arrangements: power.arrangements.filter(arrangement => arrangement.id !== id) })),
+  'drop-arrangement': (plan, { id }) => onPower(
+    plan, power => ({ ...power, arrangements: power.arrangements.filter(arrangement => arrangement.id !== id) }),
+  ),
   'keep-worksheet': (plan, { kept }) => ({ ...plan, worksheets: [...plan.worksheets.filter(other => other.id !== kept.id), kept] }),
-  'drop-worksheet': (plan, { id }) => plan.worksheets.some(kept => kept.id === id) ? { ...plan, worksheets: plan.worksheets.filter(kept => kept.id !== id) } : plan,
+  'drop-worksheet': (plan, { id }) => plan.worksheets.some(kept => kept.id === id)
+    ? { ...plan, worksheets: plan.worksheets.filter(kept => kept.id !== id) }
+    : plan,
 }
 
 /** The plan fed as an arrangement says. */

@@ -1,5 +1,7 @@
 /** What a plan says of its supply: the nodes the maker put in, who feeds whom, and what is asked of it. Unknown fields are kept. */
-import { choice, filled, flag, list, map, nullable, number, oneOf, open, optional, starting, text, withUnknown, type Of } from '../shape/shape'
+import {
+  choice, filled, flag, list, map, nullable, number, oneOf, open, optional, starting, text, withUnknown, type Of,
+} from '../shape/shape'
 
 /**
  * Names a node of the power tree: one of the maker's own by its id, or one that follows from the rest of the plan.

@@ -26,9 +26,15 @@ export function readPlan(document: unknown): ReadResult {
     return refused('A plan is a JSON object; this is something else.')
   const { format, version } = document as Document
   if (format !== PLAN_FORMAT)
-    return refused(`This is not a Voltaris plan: "format" has to be "${PLAN_FORMAT}"${format === undefined ? ' and is missing' : ''}.`, 'format')
+    return refused(
+      `This is not a Voltaris plan: "format" has to be "${PLAN_FORMAT}"${format === undefined ? ' and is missing' : ''}.`, 'format',
+    )
   if (typeof version === 'number' && version > PLAN_VERSION)
-    return refused(`This plan was written by a newer Voltaris (version ${version}; this one reads up to ${PLAN_VERSION}). Update Voltaris, then open it again.`, 'version')
+    return refused(
+      `This plan was written by a newer Voltaris (version ${version}; this one reads up to ${PLAN_VERSION}). Update Voltaris, then open `
+      + `it again.`,
+      'version',
+    )
   const migrated = migrate(document as Document)
   const { value, error } = planSchema.validate(migrated, { abortEarly: false, convert: false })
   if (error)

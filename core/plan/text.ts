@@ -37,7 +37,8 @@ export function anchored(text: string, { from, to, insert }: TextChange): TextCh
 function placeOf(text: string, { from, to, lines, column = 0 }: TextChange): { from: number, to: number } | null {
   if (lines === undefined) return from <= text.length ? { from, to: Math.min(to, text.length) } : null
   const wanted = from - column
-  const isWhole = (at: number) => (at === 0 || text[at - 1] === '\n') && (at + lines.length === text.length || text[at + lines.length] === '\n')
+  const isWhole = (at: number) =>
+    (at === 0 || text[at - 1] === '\n') && (at + lines.length === text.length || text[at + lines.length] === '\n')
   let best: number | null = null
   for (let at = text.indexOf(lines); at >= 0 && at <= text.length; at = text.indexOf(lines, at + 1)) {
     if (isWhole(at) && (best === null || Math.abs(at - wanted) < Math.abs(best - wanted))) best = at
@@ -46,7 +47,9 @@ function placeOf(text: string, { from, to, lines, column = 0 }: TextChange): { f
   return best === null ? null : { from: best + column, to: best + column + (to - from) }
 }
 
-/** The text with the changes made, each found again where earlier edits have moved it. Of two that overlap the first in the text is made. */
+/**
+ * The text with the changes made, each found again where earlier edits have moved it. Of two that overlap the first in the text is made.
+ */
 export function withChanges(text: string, changes: readonly TextChange[]): string {
   const placed = changes.flatMap((change) => {
     const place = placeOf(text, change)
@@ -87,5 +90,8 @@ export function textEdit(file: string, before: string, after: string): Edit {
   while (head < least && before[head] === after[head]) head++
   let tail = 0
   while (tail < least - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++
-  return { edit: 'edit-text', file, changes: [anchored(before, { from: head, to: before.length - tail, insert: after.slice(head, after.length - tail) })] }
+  return {
+    edit: 'edit-text', file,
+    changes: [anchored(before, { from: head, to: before.length - tail, insert: after.slice(head, after.length - tail) })],
+  }
 }

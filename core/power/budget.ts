@@ -58,7 +58,9 @@ const total = (loads: Load[]) => {
 /** The three rails of the board; USB only where something is plugged in. */
 export function railBudgets(facts: Facts, solved: Solved): RailBudget[] {
   const { plan, board } = facts
-  const own = (key: string, value: number | undefined, origin: Origin = '') => plan.limits[key] ? { availableMa: plan.limits[key].value, origin: plan.limits[key].origin ?? 'yours' } : { availableMa: value ?? null, origin }
+  const own = (key: string, value: number | undefined, origin: Origin = '') => plan.limits[key]
+    ? { availableMa: plan.limits[key].value, origin: plan.limits[key].origin ?? 'yours' }
+    : { availableMa: value ?? null, origin }
   const on5V = loadsAt(solved, '@5V')
   const on3V3 = loadsAt(solved, '@3V3')
   const onUsb = loadsAt(solved, '@usb')
@@ -66,11 +68,18 @@ export function railBudgets(facts: Facts, solved: Solved): RailBudget[] {
   const feed = feedLimit(facts, solved.tree)
   const rails: RailBudget[] = [
     { rail: '5V', loads: on5V, ...total(on5V), peakV: voltage('@5V'), ...feed, limitKey: 'supply.currentMa' },
-    { rail: '3V3', loads: on3V3, ...total(on3V3), peakV: voltage('@3V3'), ...own('board.rail3V3BudgetMa', board?.limits.rail3V3BudgetMa.value, board?.limits.rail3V3BudgetMa.origin), limitKey: 'board.rail3V3BudgetMa' },
+    {
+      rail: '3V3', loads: on3V3, ...total(on3V3), peakV: voltage('@3V3'),
+      ...own('board.rail3V3BudgetMa', board?.limits.rail3V3BudgetMa.value, board?.limits.rail3V3BudgetMa.origin),
+      limitKey: 'board.rail3V3BudgetMa',
+    },
   ]
   if (onUsb.length) {
     const given = usbBudget(facts, feed.availableMa)
-    rails.push({ rail: 'USB', loads: onUsb, ...total(onUsb), peakV: voltage('@usb'), ...own('board.usbBudgetMa', given?.value, given?.origin), limitKey: 'board.usbBudgetMa' })
+    rails.push({
+      rail: 'USB', loads: onUsb, ...total(onUsb), peakV: voltage('@usb'), ...own('board.usbBudgetMa', given?.value, given?.origin),
+      limitKey: 'board.usbBudgetMa',
+    })
   }
   return rails
 }
@@ -92,8 +101,14 @@ export function feedLimit({ plan, supplyMa, supply }: Facts, tree: Tree): { avai
   const seen = new Set<TreeNode>()
   while (at && !seen.has(at)) {
     seen.add(at)
-    if (at.role === 'source') return { availableMa: at.figures.currentMa?.value ?? null, origin: at.id === '@supply' && own ? 'yours' : at.figures.currentMa?.origin ?? '' }
-    if (at.kind === 'step-down' || at.kind === 'step-up' || at.kind === 'linear') return { availableMa: at.figures.ratedMa?.value ?? null, origin: at.figures.ratedMa?.origin ?? '' }
+    if (at.role === 'source') {
+      return {
+        availableMa: at.figures.currentMa?.value ?? null, origin: at.id === '@supply' && own ? 'yours' : at.figures.currentMa?.origin ?? '',
+      }
+    }
+    if (at.kind === 'step-down' || at.kind === 'step-up' || at.kind === 'linear') {
+      return { availableMa: at.figures.ratedMa?.value ?? null, origin: at.figures.ratedMa?.origin ?? '' }
+    }
     at = at.from.length ? tree.byId.get(at.from[0]!) : undefined
   }
   return { availableMa: null, origin: '' }
@@ -104,7 +119,8 @@ export function sourceBudgets(solved: Solved): SourceBudget[] {
   return solved.tree.nodes.filter(node => node.role === 'source').map((node) => {
     const at = (state: string) => stateOf(solved.states, state).nodes[node.id]!
     return {
-      node: node.id, name: node.name, loads: loadsAt(solved, node.id), idleMa: at('idle').currentMa, typicalMa: at('typical').currentMa, peakMa: at('peak').currentMa, startMa: at('start').currentMa,
+      node: node.id, name: node.name, loads: loadsAt(solved, node.id), idleMa: at('idle').currentMa, typicalMa: at('typical').currentMa,
+      peakMa: at('peak').currentMa, startMa: at('start').currentMa,
       peakW: at('peak').powerMw / 1000, availableMa: node.figures.currentMa!.value, origin: node.figures.currentMa!.origin,
     }
   })
@@ -120,7 +136,8 @@ export function loadsAt({ tree, states }: Solved, place: string): Load[] {
     const node = tree.byId.get(id)!
     return {
       partId: node.partId ?? null, node: id, name: node.kind === 'board' ? 'Board' : node.name, through: throughOf(tree, node),
-      idleMa: idle.get(id) ?? 0, typicalMa: typical.get(id) ?? 0, peakMa: peak.get(id) ?? 0, origin: (node.figures.typicalMa ?? node.figures.ownMa ?? node.figures.quiescentMa)?.origin ?? 'memory',
+      idleMa: idle.get(id) ?? 0, typicalMa: typical.get(id) ?? 0, peakMa: peak.get(id) ?? 0,
+      origin: (node.figures.typicalMa ?? node.figures.ownMa ?? node.figures.quiescentMa)?.origin ?? 'memory',
     }
   })
 }

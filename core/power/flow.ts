@@ -53,17 +53,28 @@ export function flowOf({ nodes }: Pick<PowerReport, 'nodes'>, state: PowerState)
       const hidden = isHidden(feed) ? feed : null
       const from = hidden ? byId.get(hidden.from[0] ?? '') : feed
       if (!from) continue
-      const current = hidden ? state.nodes[hidden.id]!.currentMa : node.role === 'joint' ? state.nodes[feed.id]!.currentMa : takenBy(node, state)
+      const current = hidden
+        ? state.nodes[hidden.id]!.currentMa
+        : node.role === 'joint'
+          ? state.nodes[feed.id]!.currentMa
+          : takenBy(node, state)
       const backwards = current < -0.01
-      links.push({ from: backwards ? node.id : from.id, to: backwards ? from.id : node.id, currentMa: Math.abs(current), through: hidden?.id ?? null, consumer: consumerOf(node.id), backwards })
+      links.push({
+        from: backwards ? node.id : from.id, to: backwards ? from.id : node.id, currentMa: Math.abs(current), through: hidden?.id ?? null,
+        consumer: consumerOf(node.id), backwards,
+      })
     }
     const back = state.nodes[node.id]!.backMa ?? 0
-    if (back > 0.01 && byId.has('@usb')) links.push({ from: node.id, to: '@usb', currentMa: back, through: null, consumer: node.id, backwards: true })
+    if (back > 0.01 && byId.has('@usb')) {
+      links.push({ from: node.id, to: '@usb', currentMa: back, through: null, consumer: node.id, backwards: true })
+    }
   }
   const shown = withoutRings(links)
   const joined = new Set(shown.flatMap(link => [link.from, link.to]))
   const visible = nodes.filter(node => !isHidden(node)).map(figures)
-  return { nodes: visible.filter(({ node }) => joined.has(node.id)), links: shown, loose: visible.filter(({ node }) => !joined.has(node.id)) }
+  return {
+    nodes: visible.filter(({ node }) => joined.has(node.id)), links: shown, loose: visible.filter(({ node }) => !joined.has(node.id)),
+  }
 }
 
 /** What a node takes from its feed: through a converter that is not what it gives. */
@@ -103,7 +114,9 @@ export function mayFeed({ nodes }: Pick<PowerReport, 'nodes'>, consumer: NodeRef
   if (!from || !to) return 'That is not in the power tree.'
   if (from.role === 'load') return `${from.name} takes and does not give.`
   if (to.role === 'source') return `${to.name} is a source: nothing feeds it.`
-  if (consumer.startsWith('@') && consumer !== '@socket' && consumer !== '@header') return `${to.name} belongs to the board and cannot be moved.`
+  if (consumer.startsWith('@') && consumer !== '@socket' && consumer !== '@header') {
+    return `${to.name} belongs to the board and cannot be moved.`
+  }
   const seen = new Set<NodeRef>()
   const stack = [feed]
   while (stack.length) {

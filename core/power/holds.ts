@@ -31,22 +31,32 @@ export function holdsOf(facts: Facts, tree: Tree, states: PowerState[]): HoldRep
   const path = pathUp(tree, idle, '@5V')
   return path.flatMap((node, i): HoldReport[] => {
     // A board that holds the latch by a line lets go once it has shut down, however long that takes.
-    if (node.kind === 'latch') return [{ node: node.id, name: node.name, by: 'latch', holdS: heldByBoard(facts) ? wantedS : node.figures.holdS?.value ?? 0, wantedS }]
+    if (node.kind === 'latch') {
+      return [{
+        node: node.id, name: node.name, by: 'latch', holdS: heldByBoard(facts) ? wantedS : node.figures.holdS?.value ?? 0, wantedS,
+      }]
+    }
     if (node.kind !== 'capacitor' && node.kind !== 'rectifier') return []
     const { voltageV, currentMa } = idle.nodes[node.id]!
     const farad = node.kind === 'capacitor' ? node.figures.capacitanceF!.value : node.figures.capacitanceUf!.value * 1e-6
     const toV = leastBelow(path.slice(0, i), facts)
     const powerW = voltageV * currentMa / 1000
-    return [{ node: node.id, name: node.name, by: 'capacitor', holdS: capacitorHoldS(farad, voltageV, toV, powerW, node.figures.ohm?.value), wantedS, fromV: voltageV, toV, powerW }]
+    return [{
+      node: node.id, name: node.name, by: 'capacitor', holdS: capacitorHoldS(farad, voltageV, toV, powerW, node.figures.ohm?.value),
+      wantedS, fromV: voltageV, toV, powerW,
+    }]
   })
 }
 
 /** A latch part of the plan whose hold line is wired to the board. */
-const heldByBoard = ({ terminals }: Facts): boolean => terminals.some(({ owner, signal, place }) => owner.part.id === 'power-latch' && signal?.id === 'hold' && place?.kind === 'header')
+const heldByBoard = ({ terminals }: Facts): boolean =>
+  terminals.some(({ owner, signal, place }) => owner.part.id === 'power-latch' && signal?.id === 'hold' && place?.kind === 'header')
 
 /** Voltage at which what is nearer to the board gives up: a converter's least input, else the board's under-voltage sign. */
 function leastBelow(nearer: TreeNode[], { board }: Facts): number {
   const converter = nearer.findLast(node => node.figures.setV)
   if (!converter) return boardPower(board!).signV
-  return Math.max(converter.figures.leastInV?.value ?? 0, converter.kind === 'step-up' ? 0 : (converter.figures.setV!.value) + (converter.figures.headroomV?.value ?? 0))
+  return Math.max(converter.figures.leastInV?.value ?? 0, converter.kind === 'step-up'
+    ? 0
+    : (converter.figures.setV!.value) + (converter.figures.headroomV?.value ?? 0))
 }

@@ -96,8 +96,11 @@ export function powerOf(facts: Facts): Power {
   const report: PowerReport = {
     rails: railBudgets(facts, { tree, states }), sources: sourceBudgets({ tree, states }), hours: headlineHours(tree, states, stores),
     nodes: tree.nodes.map(plain), problems: tree.problems, assumed: tree.assumed, states,
-    drops: tree.byId.has('@5V') && !tree.assumed ? dropsTo(tree, stateNamed(states, 'peak'), '@5V').map(({ node, dropV }) => ({ node: node.id, name: node.name, dropV })) : [],
-    stores, week: weekOf(stores, power), heat: heatOf(facts, states, regulators), regulators, holds: holdsOf(facts, tree, states), fronts: frontsOf(tree, states),
+    drops: tree.byId.has('@5V') && !tree.assumed
+      ? dropsTo(tree, stateNamed(states, 'peak'), '@5V').map(({ node, dropV }) => ({ node: node.id, name: node.name, dropV }))
+      : [],
+    stores, week: weekOf(stores, power), heat: heatOf(facts, states, regulators), regulators, holds: holdsOf(facts, tree, states),
+    fronts: frontsOf(tree, states),
     price: tree.nodes.reduce((sum, node) => sum + (node.price ?? 0), 0),
   }
   return { tree, states, report }
@@ -106,7 +109,10 @@ export function powerOf(facts: Facts): Power {
 export const stateNamed = (states: PowerState[], id: string): PowerState => states.find(state => state.id === id)!
 
 function plain({ id, kind, role, name, partId, from, figures, efficiency, own, open, unit, item, price }: TreeNode): ReportNode {
-  return { id, kind, role, name, partId: partId ?? null, from, figures, ...efficiency && { efficiency }, own, open, ...(unit ?? item) && { origin: (unit ?? item)!.origin }, price: price ?? null }
+  return {
+    id, kind, role, name, partId: partId ?? null, from, figures, ...efficiency && { efficiency }, own, open,
+    ...(unit ?? item) && { origin: (unit ?? item)!.origin }, price: price ?? null,
+  }
 }
 
 /** Hours of the store that carries the plan; null where another source carries it and the store only waits. */
@@ -131,7 +137,8 @@ function leastWanted(tree: Tree, states: PowerState[], source: TreeNode): number
     return false
   }
   const converters = tree.nodes.filter(node => node.figures.setV && fedBy(node) && peak.nodes[node.id]!.currentMa > 0)
-  return Math.max(0, ...converters.map(wantsV), ...tree.nodes.filter(node => node.role === 'load' && fedBy(node)).map(node => node.figures.leastV?.value ?? 0))
+  return Math.max(0, ...converters.map(wantsV), ...tree.nodes.filter(node => node.role === 'load' && fedBy(node))
+    .map(node => node.figures.leastV?.value ?? 0))
 }
 
 /** Least input of a converter or regulator, in V. */
@@ -152,7 +159,10 @@ function weekOf([store]: StoreReport[], { store: asked, day }: PowerPlan): Week 
     const i = parts.findIndex(part => hour >= part.fromH && hour < part.toH)
     return (store.day[i]?.powerW ?? 0) + store.selfUseW
   }
-  return simulateWeek({ usableWh: store.capacity.usableWh, efficiency: store.efficiency, startShare: asked.startShare, panelW: asked.panelW, dayLengthH: asked.dayLengthH, weather: asked.weather, loadW })
+  return simulateWeek({
+    usableWh: store.capacity.usableWh, efficiency: store.efficiency, startShare: asked.startShare, panelW: asked.panelW,
+    dayLengthH: asked.dayLengthH, weather: asked.weather, loadW,
+  })
 }
 
 /** The load test's task as the plan puts it; null without a board. */
@@ -160,7 +170,10 @@ export function heatTask(facts: Facts, states: PowerState[], otherW: number): He
   const { board, plan: { power: { heat } } } = facts
   if (!board) return null
   const watts = (id: string) => (stateNamed(states, id).nodes['@board']?.powerMw ?? 0) / 1000
-  return { heat: boardHeat(board), cooler: COOLERS[heat.cooler], enclosure: enclosureOf(heat.cooler, heat.enclosure), ambientC: heat.ambientC, fan: heat.fan, boardW: watts(heat.load), idleW: watts('idle'), otherW, minutes: heat.minutes }
+  return {
+    heat: boardHeat(board), cooler: COOLERS[heat.cooler], enclosure: enclosureOf(heat.cooler, heat.enclosure), ambientC: heat.ambientC,
+    fan: heat.fan, boardW: watts(heat.load), idleW: watts('idle'), otherW, minutes: heat.minutes,
+  }
 }
 
 function heatOf(facts: Facts, states: PowerState[], regulators: RegulatorHeat[]): PowerReport['heat'] {
@@ -175,7 +188,9 @@ function regulatorHeat(tree: Tree, states: PowerState[], ambientC: number): Regu
     if (!hottest) return []
     const lossW = Math.max(0, peak.nodes[node.id]!.powerMw / 1000)
     const kw = node.figures.copperCm2 ? copperRth(node.figures.copperCm2.value) : node.figures.rthKw?.value ?? 0
-    return [{ node: node.id, name: node.name, lossW, kw, temperatureC: ambientC + lossW * kw, hottestC: hottest.value, origin: hottest.origin }]
+    return [{
+      node: node.id, name: node.name, lossW, kw, temperatureC: ambientC + lossW * kw, hottestC: hottest.value, origin: hottest.origin,
+    }]
   })
 }
 
@@ -187,11 +202,13 @@ function frontsOf(tree: Tree, states: PowerState[]): FrontReport[] {
   return tree.nodes.filter(node => node.kind === 'rectifier').map((node) => {
     const { inputV = 0, currentMa } = peak.nodes[node.id]!
     const value = (name: string) => node.figures[name]?.value ?? 0
-    const behind = tree.nodes.filter(other => other.figures.setV && other.from.some(id => id === node.id || tree.byId.get(id)?.from.includes(node.id)))
+    const behind = tree.nodes.filter(other =>
+      other.figures.setV && other.from.some(id => id === node.id || tree.byId.get(id)?.from.includes(node.id)))
     const source = node.from[0] && tree.byId.get(node.from[0])
     const acV = (source && (source.figures.voltageV?.value ?? tree.byId.get(source.from[0] ?? '')?.figures.voltageV?.value)) || inputV
     return {
-      node: node.id, name: node.name, currentMa, wantedV: Math.max(0, ...behind.map(wantsV)), highestV: acV * NO_LOAD_SHARE * Math.SQRT2 - value('dropV'),
+      node: node.id, name: node.name, currentMa, wantedV: Math.max(0, ...behind.map(wantsV)),
+      highestV: acV * NO_LOAD_SHARE * Math.SQRT2 - value('dropV'),
       ...rectifierFigures({ acV: inputV, dropV: value('dropV'), currentMa, hz: value('hz'), capacitanceUf: value('capacitanceUf') }),
     }
   })

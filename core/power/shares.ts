@@ -32,7 +32,11 @@ export function sharesAt(tree: Tree, state: PowerState, place: NodeRef): Share[]
 }
 
 /** What a node between takes for itself, at its own output. */
-const ownDraw = (node: TreeNode): number => node.kind === 'hub' ? node.figures.ownMa?.value ?? 0 : node.kind === 'latch' ? node.figures.quiescentMa?.value ?? 0 : 0
+const ownDraw = (node: TreeNode): number => node.kind === 'hub'
+  ? node.figures.ownMa?.value ?? 0
+  : node.kind === 'latch'
+    ? node.figures.quiescentMa?.value ?? 0
+    : 0
 
 /** Current at `place` for each mA at the node; null when the place does not feed it. */
 function ratioTo(tree: Tree, state: PowerState, node: TreeNode, place: NodeRef): number | null {
@@ -59,7 +63,9 @@ function conversion(node: TreeNode, state: PowerState): number {
 /** The feed that carries most of the current. */
 function nextUp(tree: Tree, state: PowerState, node: TreeNode): TreeNode | undefined {
   const feeds = node.from.map(id => tree.byId.get(id)).filter(feed => feed !== undefined)
-  return feeds.length < 2 ? feeds[0] : feeds.reduce((best, feed) => Math.abs(state.nodes[feed.id]!.currentMa) > Math.abs(state.nodes[best.id]!.currentMa) ? feed : best)
+  return feeds.length < 2
+    ? feeds[0]
+    : feeds.reduce((best, feed) => Math.abs(state.nodes[feed.id]!.currentMa) > Math.abs(state.nodes[best.id]!.currentMa) ? feed : best)
 }
 
 /** Nodes from `node` up to its source, the node itself first. */

@@ -27,22 +27,54 @@ export interface SheetRow {
   origin?: Origin
 }
 
-const field = (name: string, label: string, unit: string, least = 0, orEqual = false): SheetField => ({ name, label, unit, least, ...orEqual && { orEqual } })
+const field = (name: string, label: string, unit: string, least = 0, orEqual = false): SheetField => ({
+  name, label, unit, least, ...orEqual && { orEqual },
+})
 
 export const SHEET_FIELDS: Readonly<Record<PowerWorksheet['kind'], readonly SheetField[]>> = {
-  'wire': [field('supplyV', 'At its beginning', 'V'), field('currentMa', 'Current', 'mA'), field('lengthM', 'Length, one way', 'm'), field('awg', 'Gauge', 'AWG', 0, true), field('leastV', 'Least at the load', 'V'), field('bundledPairs', 'Pairs in the bundle', '', 1, true), field('contactOhm', 'Plugs and joints', 'Ω', 0, true)],
-  'fuse': [field('steadyMa', 'Flows at most', 'mA'), field('surgeMa', 'At start-up', 'mA', 0, true), field('shortMa', 'In a short', 'mA'), field('wireAwg', 'Thinnest wire behind it', 'AWG', 0, true)],
-  'rectifier': [field('acV', 'Transformer', 'V rms'), field('dropV', 'Both diodes', 'V', 0, true), field('currentMa', 'Current', 'mA'), field('hz', 'Mains', 'Hz'), field('capacitanceUf', 'Capacitor', 'µF'), field('wantedV', 'Step-down wants', 'V', 0, true)],
-  'step-down': [field('inputV', 'Input', 'V'), field('outputV', 'Output', 'V'), field('currentMa', 'Current out', 'mA'), field('headroomV', 'Wants above it', 'V', 0, true), field('efficiency', 'Efficiency', '0–1'), field('ambientC', 'Air', '°C', -60, true), field('kw', 'Warms by', 'K/W'), field('hottestC', 'Hottest', '°C')],
-  'hold-up': [field('capacitanceF', 'Capacitor', 'F'), field('fromV', 'From', 'V'), field('toV', 'Down to', 'V'), field('powerW', 'Power', 'W'), field('wantedS', 'Shutdown takes', 's')],
-  'battery': [field('capacityMah', 'Capacity', 'mAh'), field('cellV', 'Counts at', 'V'), field('efficiency', 'Converter', '0–1'), field('powerW', 'Drawn', 'W'), field('temperatureC', 'Temperature', '°C', -60, true), field('leftShare', 'Left in it', '0–1', 0, true), field('hoursAsked', 'Asked', 'h')],
-  'heat': [field('powerW', 'Heat', 'W'), field('ambientC', 'Air', '°C', -60, true), field('kw', 'Warms by', 'K/W'), field('storeJk', 'Stores', 'J/K'), field('limitC', 'Limit', '°C')],
+  'wire': [
+    field('supplyV', 'At its beginning', 'V'), field('currentMa', 'Current', 'mA'), field('lengthM', 'Length, one way', 'm'),
+    field('awg', 'Gauge', 'AWG', 0, true), field('leastV', 'Least at the load', 'V'),
+    field('bundledPairs', 'Pairs in the bundle', '', 1, true), field('contactOhm', 'Plugs and joints', 'Ω', 0, true),
+  ],
+  'fuse': [
+    field('steadyMa', 'Flows at most', 'mA'), field('surgeMa', 'At start-up', 'mA', 0, true), field('shortMa', 'In a short', 'mA'),
+    field('wireAwg', 'Thinnest wire behind it', 'AWG', 0, true),
+  ],
+  'rectifier': [
+    field('acV', 'Transformer', 'V rms'), field('dropV', 'Both diodes', 'V', 0, true), field('currentMa', 'Current', 'mA'),
+    field('hz', 'Mains', 'Hz'), field('capacitanceUf', 'Capacitor', 'µF'), field('wantedV', 'Step-down wants', 'V', 0, true),
+  ],
+  'step-down': [
+    field('inputV', 'Input', 'V'), field('outputV', 'Output', 'V'), field('currentMa', 'Current out', 'mA'),
+    field('headroomV', 'Wants above it', 'V', 0, true), field('efficiency', 'Efficiency', '0–1'), field('ambientC', 'Air', '°C', -60, true),
+    field('kw', 'Warms by', 'K/W'), field('hottestC', 'Hottest', '°C'),
+  ],
+  'hold-up': [
+    field('capacitanceF', 'Capacitor', 'F'), field('fromV', 'From', 'V'), field('toV', 'Down to', 'V'), field('powerW', 'Power', 'W'),
+    field('wantedS', 'Shutdown takes', 's'),
+  ],
+  'battery': [
+    field('capacityMah', 'Capacity', 'mAh'), field('cellV', 'Counts at', 'V'), field('efficiency', 'Converter', '0–1'),
+    field('powerW', 'Drawn', 'W'), field('temperatureC', 'Temperature', '°C', -60, true), field('leftShare', 'Left in it', '0–1', 0, true),
+    field('hoursAsked', 'Asked', 'h'),
+  ],
+  'heat': [
+    field('powerW', 'Heat', 'W'), field('ambientC', 'Air', '°C', -60, true), field('kw', 'Warms by', 'K/W'),
+    field('storeJk', 'Stores', 'J/K'), field('limitC', 'Limit', '°C'),
+  ],
 }
 
 const ampere = (ma: number) => ma >= 1000 ? `${(ma / 1000).toFixed(2)} A` : `${Math.round(ma)} mA`
 const volt = (v: number) => `${v.toFixed(2)} V`
 const watt = (w: number) => w >= 1 ? `${w.toFixed(2)} W` : `${(w * 1000).toFixed(0)} mW`
-const time = (s: number) => s === Infinity ? 'never' : s >= 3600 ? `${(s / 3600).toFixed(1)} h` : s >= 120 ? `${(s / 60).toFixed(1)} min` : `${s < 10 ? s.toFixed(2) : s.toFixed(0)} s`
+const time = (s: number) => s === Infinity
+  ? 'never'
+  : s >= 3600
+    ? `${(s / 3600).toFixed(1)} h`
+    : s >= 120
+      ? `${(s / 60).toFixed(1)} min`
+      : `${s < 10 ? s.toFixed(2) : s.toFixed(0)} s`
 
 type Of<Kind extends PowerWorksheet['kind']> = Extract<PowerWorksheet, { kind: Kind }>
 
@@ -63,12 +95,26 @@ function wireRows(sheet: Of<'wire'>): SheetRow[] {
   const { ohm, dropV, loadV, lossMw, mostMa } = wireFigures(sheet.awg, sheet)
   const thinnest = thinnestGauge(sheet)
   return [
-    { label: 'one conductor', value: `${milliohmPerM(sheet.awg).toFixed(2)} mΩ/m`, limit: `${areaMm2(sheet.awg).toFixed(3)} mm²`, origin: 'published: ASTM B258, IEC 60028' },
+    {
+      label: 'one conductor', value: `${milliohmPerM(sheet.awg).toFixed(2)} mΩ/m`, limit: `${areaMm2(sheet.awg).toFixed(3)} mm²`,
+      origin: 'published: ASTM B258, IEC 60028',
+    },
     { label: 'there and back', value: `${(ohm * 1000).toFixed(0)} mΩ`, origin: 'arithmetic' },
     { label: 'lost on the way', value: volt(dropV), limit: watt(lossMw / 1000), origin: 'arithmetic' },
-    { label: 'at the load', value: volt(loadV), limit: `${volt(sheet.leastV)} at least`, holds: loadV >= sheet.leastV, origin: 'arithmetic' },
-    { label: 'current', value: ampere(sheet.currentMa), limit: `stands ${ampere(mostMa)}`, holds: sheet.currentMa <= mostMa, origin: 'practice: 10 A per mm², less in a bundle' },
-    { label: 'thinnest that does', value: thinnest === null ? 'none' : `${thinnest} AWG`, limit: thinnest === null ? `none of ${GAUGES.length} gauges: shorten it, or take a higher voltage` : volt(wireFigures(thinnest, sheet).loadV), holds: thinnest !== null, origin: 'arithmetic' },
+    {
+      label: 'at the load', value: volt(loadV), limit: `${volt(sheet.leastV)} at least`, holds: loadV >= sheet.leastV, origin: 'arithmetic',
+    },
+    {
+      label: 'current', value: ampere(sheet.currentMa), limit: `stands ${ampere(mostMa)}`, holds: sheet.currentMa <= mostMa,
+      origin: 'practice: 10 A per mm², less in a bundle',
+    },
+    {
+      label: 'thinnest that does', value: thinnest === null ? 'none' : `${thinnest} AWG`,
+      limit: thinnest === null
+        ? `none of ${GAUGES.length} gauges: shorten it, or take a higher voltage`
+        : volt(wireFigures(thinnest, sheet).loadV),
+      holds: thinnest !== null, origin: 'arithmetic',
+    },
   ]
 }
 
@@ -77,10 +123,24 @@ function fuseRows({ steadyMa, surgeMa, shortMa, wireAwg }: Of<'fuse'>): SheetRow
   const rated = fitting ?? FUSES_MA.find(ma => steadyMa <= STEADY_SHARE * ma) ?? FUSES_MA.at(-1)!
   const wire = wireMostMa(wireAwg)
   return [
-    { label: 'take', value: fitting === null ? 'none fits' : ampere(fitting), limit: fitting === null ? `none carries ${ampere(steadyMa)} and blows at ${ampere(shortMa)}` : 'quick', holds: fitting !== null, origin: 'published: IEC 60127-2, from memory' },
-    { label: 'carries', value: ampere(steadyMa), limit: `${Math.round(STEADY_SHARE * 100)} % of ${ampere(rated)}`, holds: steadyMa <= STEADY_SHARE * rated, origin: 'practice' },
-    { label: 'start-up', value: ampere(surgeMa), limit: `below ${ampere(4 * rated)} for a moment`, holds: surgeMa < 4 * rated, origin: 'published: IEC 60127-2, from memory' },
-    { label: 'in a short it blows within', value: time(blowsWithinS(rated, shortMa)), limit: `${ampere(shortMa)}; an adapter gives about ${ADAPTER_OVERLOAD} × its rating`, holds: blowsWithinS(rated, shortMa) <= 2, origin: 'published: IEC 60127-2, from memory' },
+    {
+      label: 'take', value: fitting === null ? 'none fits' : ampere(fitting),
+      limit: fitting === null ? `none carries ${ampere(steadyMa)} and blows at ${ampere(shortMa)}` : 'quick', holds: fitting !== null,
+      origin: 'published: IEC 60127-2, from memory',
+    },
+    {
+      label: 'carries', value: ampere(steadyMa), limit: `${Math.round(STEADY_SHARE * 100)} % of ${ampere(rated)}`,
+      holds: steadyMa <= STEADY_SHARE * rated, origin: 'practice',
+    },
+    {
+      label: 'start-up', value: ampere(surgeMa), limit: `below ${ampere(4 * rated)} for a moment`, holds: surgeMa < 4 * rated,
+      origin: 'published: IEC 60127-2, from memory',
+    },
+    {
+      label: 'in a short it blows within', value: time(blowsWithinS(rated, shortMa)),
+      limit: `${ampere(shortMa)}; an adapter gives about ${ADAPTER_OVERLOAD} × its rating`, holds: blowsWithinS(rated, shortMa) <= 2,
+      origin: 'published: IEC 60127-2, from memory',
+    },
     { label: 'wire behind it stands', value: ampere(wire), limit: `more than ${ampere(rated)}`, holds: wire >= rated, origin: 'practice' },
   ]
 }
@@ -95,8 +155,14 @@ function rectifierRows(sheet: Of<'rectifier'>): SheetRow[] {
     { label: 'ripple', value: volt(rippleV), limit: 'I ÷ (2·f·C)', origin: 'textbook' },
     { label: 'valley', value: volt(leastV), limit: `${volt(sheet.wantedV)} at least`, holds: leastV >= sheet.wantedV, origin: 'textbook' },
     { label: 'mean', value: volt(meanV), origin: 'textbook' },
-    { label: 'capacitor for it', value: wanted === null ? 'none' : `${Math.ceil(wanted)} µF`, limit: onSale ? `on sale: ${onSale} µF` : 'take a higher transformer voltage', holds: onSale !== undefined, origin: 'textbook' },
-    { label: 'capacitor stands', value: `${Math.ceil((sheet.acV * 1.15 * Math.SQRT2 - sheet.dropV) * 1.2)} V or more`, limit: '15 % more without load, 20 % to spare', origin: 'practice' },
+    {
+      label: 'capacitor for it', value: wanted === null ? 'none' : `${Math.ceil(wanted)} µF`,
+      limit: onSale ? `on sale: ${onSale} µF` : 'take a higher transformer voltage', holds: onSale !== undefined, origin: 'textbook',
+    },
+    {
+      label: 'capacitor stands', value: `${Math.ceil((sheet.acV * 1.15 * Math.SQRT2 - sheet.dropV) * 1.2)} V or more`,
+      limit: '15 % more without load, 20 % to spare', origin: 'practice',
+    },
   ]
 }
 
@@ -107,10 +173,22 @@ function stepDownRows({ inputV, outputV, currentMa, headroomV, efficiency, ambie
   const lossW = powerW / eta - powerW
   const linearW = Math.max(0, inputV - outputV) * currentMa / 1000
   return [
-    { label: 'least input', value: volt(outputV + headroomV), limit: `${volt(inputV)} come`, holds: inputV >= outputV + headroomV, origin: 'arithmetic' },
-    { label: 'takes in', value: ampere(inMa), limit: `${ampere(stepDownInputMa(powerW, eta, inputV * 0.8))} when the input falls by a fifth`, origin: 'textbook: I = P ÷ (η·U)' },
-    { label: 'heat', value: watt(lossW), limit: `${Math.round(ambientC + lossW * kw)} °C of ${hottestC} °C`, holds: ambientC + lossW * kw <= hottestC, origin: 'textbook: T = Ta + P·R' },
-    { label: 'a linear one would heat by', value: watt(linearW), limit: `${Math.round(ambientC + linearW * kw)} °C`, holds: ambientC + linearW * kw <= hottestC, origin: 'arithmetic' },
+    {
+      label: 'least input', value: volt(outputV + headroomV), limit: `${volt(inputV)} come`, holds: inputV >= outputV + headroomV,
+      origin: 'arithmetic',
+    },
+    {
+      label: 'takes in', value: ampere(inMa),
+      limit: `${ampere(stepDownInputMa(powerW, eta, inputV * 0.8))} when the input falls by a fifth`, origin: 'textbook: I = P ÷ (η·U)',
+    },
+    {
+      label: 'heat', value: watt(lossW), limit: `${Math.round(ambientC + lossW * kw)} °C of ${hottestC} °C`,
+      holds: ambientC + lossW * kw <= hottestC, origin: 'textbook: T = Ta + P·R',
+    },
+    {
+      label: 'a linear one would heat by', value: watt(linearW), limit: `${Math.round(ambientC + linearW * kw)} °C`,
+      holds: ambientC + linearW * kw <= hottestC, origin: 'arithmetic',
+    },
   ]
 }
 
@@ -118,13 +196,25 @@ function holdRows({ capacitanceF, fromV, toV, powerW, wantedS }: Of<'hold-up'>):
   const holds = capacitorHoldS(capacitanceF, fromV, toV, powerW)
   const needed = capacitorForF(wantedS, fromV, toV, powerW)
   return [
-    { label: 'holds', value: time(holds), limit: `${time(wantedS)} are wanted`, holds: holds >= wantedS, origin: 'textbook: C·(U0² − U1²) ÷ (2·P)' },
-    { label: 'capacitor for it', value: needed === null ? 'none' : `${needed < 0.01 ? `${Math.ceil(needed * 1e6)} µF` : `${needed.toFixed(2)} F`}`, limit: needed === null ? 'the end lies above the beginning' : undefined, holds: needed !== null, origin: 'textbook' },
-    { label: 'latch held by 1 MΩ and 10 µF', value: time(gateHoldS(1e6, 10e-6, fromV, 1.5)), limit: 'gate lets go at 1.5 V', origin: 'textbook: R·C·ln(U0 ÷ Uth)' },
+    {
+      label: 'holds', value: time(holds), limit: `${time(wantedS)} are wanted`, holds: holds >= wantedS,
+      origin: 'textbook: C·(U0² − U1²) ÷ (2·P)',
+    },
+    {
+      label: 'capacitor for it',
+      value: needed === null ? 'none' : `${needed < 0.01 ? `${Math.ceil(needed * 1e6)} µF` : `${needed.toFixed(2)} F`}`,
+      limit: needed === null ? 'the end lies above the beginning' : undefined, holds: needed !== null, origin: 'textbook',
+    },
+    {
+      label: 'latch held by 1 MΩ and 10 µF', value: time(gateHoldS(1e6, 10e-6, fromV, 1.5)), limit: 'gate lets go at 1.5 V',
+      origin: 'textbook: R·C·ln(U0 ÷ Uth)',
+    },
   ]
 }
 
-function batteryRows({ capacityMah, cellV, efficiency, powerW, temperatureC, chemistry, leftShare, hoursAsked }: Of<'battery'>): SheetRow[] {
+function batteryRows(
+  { capacityMah, cellV, efficiency, powerW, temperatureC, chemistry, leftShare, hoursAsked }: Of<'battery'>,
+): SheetRow[] {
   const cold = temperatureShare(chemistry, temperatureC)
   const share = cold * (1 - Math.min(1, leftShare))
   const full = packHours(capacityMah, cellV, efficiency, powerW)
@@ -133,8 +223,14 @@ function batteryRows({ capacityMah, cellV, efficiency, powerW, temperatureC, che
     { label: 'printed', value: `${(capacityMah / 1000 * cellV).toFixed(1)} Wh`, origin: 'arithmetic' },
     { label: 'at this temperature', value: `${Math.round(cold * 100)} %`, limit: `${chemistry}, ${temperatureC} °C`, origin: 'memory' },
     { label: 'usable at the output', value: `${(capacityMah / 1000 * cellV * efficiency * share).toFixed(1)} Wh`, origin: 'practice' },
-    { label: 'lasts', value: `${hours.toFixed(1)} h`, limit: `${hoursAsked} h are asked`, holds: hours >= hoursAsked, origin: 'practice: mAh × V × η ÷ P' },
-    { label: 'capacity for it', value: `${Math.ceil(capacityMah * hoursAsked / Math.max(1e-9, hours) / 100) * 100} mAh`, origin: 'arithmetic' },
+    {
+      label: 'lasts', value: `${hours.toFixed(1)} h`, limit: `${hoursAsked} h are asked`, holds: hours >= hoursAsked,
+      origin: 'practice: mAh × V × η ÷ P',
+    },
+    {
+      label: 'capacity for it', value: `${Math.ceil(capacityMah * hoursAsked / Math.max(1e-9, hours) / 100) * 100} mAh`,
+      origin: 'arithmetic',
+    },
     { label: 'power for it', value: watt(powerW * hours / hoursAsked), origin: 'arithmetic' },
   ]
 }
@@ -142,10 +238,18 @@ function batteryRows({ capacityMah, cellV, efficiency, powerW, temperatureC, che
 function heatRows({ powerW, ambientC, kw, storeJk, limitC }: Of<'heat'>): SheetRow[] {
   const steady = ambientC + powerW * kw
   return [
-    { label: 'ends at', value: `${steady.toFixed(1)} °C`, limit: `${limitC} °C at most`, holds: steady <= limitC, origin: 'textbook: T = Ta + P·R' },
+    {
+      label: 'ends at', value: `${steady.toFixed(1)} °C`, limit: `${limitC} °C at most`, holds: steady <= limitC,
+      origin: 'textbook: T = Ta + P·R',
+    },
     { label: 'time constant', value: time(kw * storeJk), limit: 'R·C', origin: 'textbook' },
-    { label: 'passes the limit after', value: time(secondsTo(ambientC, steady, limitC, kw, storeJk)), limit: 'from cold', origin: 'textbook' },
-    { label: 'cooler for it', value: limitC > ambientC ? `${((limitC - ambientC) / powerW).toFixed(1)} K/W or less` : 'none', origin: 'arithmetic' },
+    {
+      label: 'passes the limit after', value: time(secondsTo(ambientC, steady, limitC, kw, storeJk)), limit: 'from cold',
+      origin: 'textbook',
+    },
+    { label: 'cooler for it', value: limitC > ambientC
+      ? `${((limitC - ambientC) / powerW).toFixed(1)} K/W or less`
+      : 'none', origin: 'arithmetic' },
   ]
 }
 

@@ -42,8 +42,13 @@ const BASE_LOAD: Readonly<Record<BaseState, LoadState>> = { idle: 'idle', typica
 /** The four states every plan has, then the plan's own steps. */
 export function stateSpecs(power: PowerPlan): StateSpec[] {
   return [
-    ...(Object.keys(BASE_LABELS) as BaseState[]).map(id => ({ id, label: BASE_LABELS[id], setting: { loads: {}, usual: BASE_LOAD[id], open: [] }, seconds: 0 })),
-    ...power.steps.map(step => ({ id: step.id, label: step.name || step.id, setting: { loads: step.loads, usual: BASE_LOAD[step.base], open: step.open }, seconds: step.seconds })),
+    ...(Object.keys(BASE_LABELS) as BaseState[]).map(id => ({
+      id, label: BASE_LABELS[id], setting: { loads: {}, usual: BASE_LOAD[id], open: [] }, seconds: 0,
+    })),
+    ...power.steps.map(step => ({
+      id: step.id, label: step.name || step.id, setting: { loads: step.loads, usual: BASE_LOAD[step.base], open: step.open },
+      seconds: step.seconds,
+    })),
   ]
 }
 
@@ -84,7 +89,9 @@ function figuresAt(node: TreeNode, { voltages, flows }: Operating): NodeFigures 
   return given
 }
 
-const figures = (voltageV: number, currentMa: number, powerMw: number): NodeFigures => ({ voltageV: round(voltageV, 4), currentMa: round(currentMa, 3), powerMw: round(powerMw, 2) })
+const figures = (voltageV: number, currentMa: number, powerMw: number): NodeFigures => ({
+  voltageV: round(voltageV, 4), currentMa: round(currentMa, 3), powerMw: round(powerMw, 2),
+})
 
 /** What a joint passes on: all that flows into it, from its feeds or backwards from what hangs on it. */
 function passedOn(joint: TreeNode, nodes: PowerState['nodes'], tree: Tree): NodeFigures {
@@ -95,7 +102,9 @@ function passedOn(joint: TreeNode, nodes: PowerState['nodes'], tree: Tree): Node
     const flowing = nodes[node.id]!.currentMa
     if (node.output === joint.output && flowing > 0) currentMa += flowing
     else if (node.input === joint.output && flowing < 0) currentMa -= flowing
-    if (node.kind === 'hub' && node.upstream && tree.byId.get(node.upstream)?.output === joint.output) currentMa += Math.max(0, nodes[node.id]!.backMa ?? 0)
+    if (node.kind === 'hub' && node.upstream && tree.byId.get(node.upstream)?.output === joint.output) {
+      currentMa += Math.max(0, nodes[node.id]!.backMa ?? 0)
+    }
   }
   return figures(voltageV, currentMa, voltageV * currentMa)
 }

@@ -22,7 +22,8 @@ const ruleOf = (rule: Exclude<Rule, Is<'depending'>>): Joi.Schema => {
     case 'anything': return Joi.any()
     case 'oneOf': return Joi.valid(...rule.values)
     case 'list': return listOf(rule)
-    case 'map': return Joi.object().pattern(rule.key ? joiOf({ ...rule.key, optional: true }) : Joi.string(), joiOf({ ...rule.of, optional: true }))
+    case 'map': return Joi.object()
+      .pattern(rule.key ? joiOf({ ...rule.key, optional: true }) : Joi.string(), joiOf({ ...rule.of, optional: true }))
     case 'object': return objectOf(rule)
     case 'choice': return choiceOf(rule)
   }

@@ -6,16 +6,25 @@
 
 /** What is asked of a value. */
 export type Rule
-  = | { is: 'text', least?: number, most?: number, empty?: boolean, pattern?: RegExp, called?: string, not?: readonly string[], date?: boolean }
-    | { is: 'number', least?: number, most?: number, above?: number, whole?: boolean }
-    | { is: 'flag' }
-    | { is: 'anything' }
-    | { is: 'oneOf', values: readonly (string | number)[] }
-    | { is: 'list', of: Shape<unknown>, least?: number, most?: number, unique?: string | true }
-    | { is: 'map', of: Shape<unknown>, key?: Shape<string> }
-    | { is: 'object', fields: Fields, open: boolean, either?: readonly string[] }
-    | { is: 'choice', by: string, variants: Readonly<Record<string, Fields>>, open: boolean }
-    | { is: 'depending', on: string, value: string, then: Shape<unknown>, otherwise: Shape<unknown> }
+  = | {
+    is: 'text'
+    least?: number
+    most?: number
+    empty?: boolean
+    pattern?: RegExp
+    called?: string
+    not?: readonly string[]
+    date?: boolean
+  }
+  | { is: 'number', least?: number, most?: number, above?: number, whole?: boolean }
+  | { is: 'flag' }
+  | { is: 'anything' }
+  | { is: 'oneOf', values: readonly (string | number)[] }
+  | { is: 'list', of: Shape<unknown>, least?: number, most?: number, unique?: string | true }
+  | { is: 'map', of: Shape<unknown>, key?: Shape<string> }
+  | { is: 'object', fields: Fields, open: boolean, either?: readonly string[] }
+  | { is: 'choice', by: string, variants: Readonly<Record<string, Fields>>, open: boolean }
+  | { is: 'depending', on: string, value: string, then: Shape<unknown>, otherwise: Shape<unknown> }
 
 /** A declaration of values of type T. */
 export interface Shape<T> {
@@ -42,7 +51,15 @@ type Partly<F> = { -readonly [K in keyof Pick<F, OptionalKey<F>>]?: Of<F[K]> }
 export type ObjectOf<F> = Flat<Whole<F> & Partly<F>>
 type ChoiceOf<B extends string, V> = { [K in keyof V]: Flat<{ [Tag in B]: K } & ObjectOf<V[K]>> }[keyof V]
 
-interface TextRules { least?: number, most?: number, empty?: boolean, pattern?: RegExp, called?: string, not?: readonly string[], date?: boolean }
+interface TextRules {
+  least?: number
+  most?: number
+  empty?: boolean
+  pattern?: RegExp
+  called?: string
+  not?: readonly string[]
+  date?: boolean
+}
 /** `called` is what a refusal calls the pattern; `empty` lets the empty text through. */
 export const text = (rules: TextRules = {}): Shape<string> => ({ rule: { is: 'text', ...rules } })
 /** `above` is not reached, `least` and `most` are. */
@@ -66,7 +83,9 @@ export const open = <const F extends Fields>(fields: F, rules: { either?: readon
 export const withUnknown = <const F extends Fields>(fields: F): Shape<ObjectOf<F> & { [unknown: string]: unknown }> =>
   open(fields) as Shape<ObjectOf<F> & { [unknown: string]: unknown }>
 /** One of several objects, told apart by the value of one field. */
-export const choice = <B extends string, const V extends Readonly<Record<string, Fields>>>(by: B, variants: V, rules: { open?: boolean } = {}): Shape<ChoiceOf<B, V>> =>
+export const choice = <B extends string, const V extends Readonly<Record<string, Fields>>>(
+  by: B, variants: V, rules: { open?: boolean } = {},
+): Shape<ChoiceOf<B, V>> =>
   ({ rule: { is: 'choice', by, variants, open: rules.open ?? false } })
 /** A field whose rule depends on another field of the same object. */
 export function depending<T, U>(on: string, value: string, then: Shape<T>, otherwise: Optional<U>): Optional<T | U>
@@ -87,7 +106,9 @@ export const filled = <T>(shape: Shape<T>): Shape<T> => ({ ...shape, start: 'fie
 export function startOf<T>(shape: Shape<T>): Partial<T> {
   if (shape.start === 'fields' || (!shape.start && shape.rule.is === 'object')) {
     const { fields } = shape.rule as Extract<Rule, { is: 'object' }>
-    return Object.fromEntries(Object.entries(fields).filter(([, field]) => field.start).map(([name, field]) => [name, startOf(field)])) as Partial<T>
+    return Object.fromEntries(Object.entries(fields)
+      .filter(([, field]) => field.start)
+      .map(([name, field]) => [name, startOf(field)])) as Partial<T>
   }
   return structuredClone(shape.start?.value) as Partial<T>
 }

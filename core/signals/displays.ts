@@ -35,7 +35,8 @@ export function displayTable(parts: Iterable<Part>, board: Board | null): Displa
     const sum = (of: 'typicalMa' | 'peakMa') => part.supplies.reduce((all, supply) => all + supply[of], 0)
     return [{
       partId: part.id, name: part.name, sizeInch: display.sizeInch, width: display.width, height: display.height,
-      touch: { none: 'none', resistive: 'resistive: any stylus, gloves', capacitive: 'capacitive: fingers' }[display.touch], picture: display.picture, touchBy: display.touchBy,
+      touch: { none: 'none', resistive: 'resistive: any stylus, gloves', capacitive: 'capacitive: fingers' }[display.touch],
+      picture: display.picture, touchBy: display.touchBy,
       positions: part.signals.length + part.supplies.filter(supply => supply.from === 'header').length + part.grounds.length,
       backlight: display.backlight, driver: display.driver, typicalMa: sum('typicalMa'), peakMa: sum('peakMa'),
       framesPerS: carried === null ? display.maxHz ?? null : Math.min(carried, display.maxHz ?? Infinity), price: part.price ?? null,

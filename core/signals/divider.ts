@@ -84,10 +84,15 @@ export interface DividerLimits {
 }
 
 /** The divider to take, for findings and worksheet alike: the ready pair where it keeps every limit, else the best of the series. */
-export function chosenDivider({ inputV, mostV, leastV, series, bitHz = 0, mostMa = DIVIDER_MOST_MA, capacitancePf = 50 }: DividerLimits): Divider | null {
+export function chosenDivider(
+  { inputV, mostV, leastV, series, bitHz = 0, mostMa = DIVIDER_MOST_MA, capacitancePf = 50 }: DividerLimits,
+): Divider
+  | null {
   const aimV = Math.min(AIM_V, mostV)
   const ready = judgeDivider(inputV, READY_DIVIDER.upperOhm, READY_DIVIDER.lowerOhm, capacitancePf)
   const isQuick = !bitHz || ready.edgeS <= EDGE_SHARE / bitHz
-  if (ready.tapV <= mostV && ready.tapV >= leastV && Math.abs(ready.tapV - aimV) <= READY_NEAR_V && ready.currentMa <= mostMa && isQuick) return ready
+  if (ready.tapV <= mostV && ready.tapV >= leastV && Math.abs(ready.tapV - aimV) <= READY_NEAR_V && ready.currentMa <= mostMa && isQuick) {
+    return ready
+  }
   return designDivider({ inputV, aimV, mostV, leastV, series, mostMa, capacitancePf, ...bitHz && { bitS: 1 / bitHz } })
 }

@@ -39,7 +39,9 @@ export interface StageTask {
 /** Of a common small NPN transistor. Memory. */
 export const TRANSISTOR = { gain: 100, overdrive: 5, baseV: 0.75, saturationV: 0.2, mostMa: 500, origin: 'memory' } as const
 /** Of a common logic-level MOSFET. Memory. */
-export const MOSFET = { onOhm: 0.05, thresholdV: 2, fullyOnV: 2.7, gateNc: 15, mostMa: 5000, pullDownOhm: 10_000, origin: 'memory' } as const
+export const MOSFET = {
+  onOhm: 0.05, thresholdV: 2, fullyOnV: 2.7, gateNc: 15, mostMa: 5000, pullDownOhm: 10_000, origin: 'memory',
+} as const
 
 export interface TransistorStage {
   baseMa: number
@@ -55,7 +57,10 @@ export function transistorStage({ lineV, loadMa, inductive, series }: StageTask)
   const wanted = loadMa / TRANSISTOR.gain * TRANSISTOR.overdrive
   const baseOhm = nextBelow(series, (lineV - TRANSISTOR.baseV) / wanted * 1000)
   const baseMa = (lineV - TRANSISTOR.baseV) / baseOhm * 1000
-  return { baseMa, baseOhm, lossMw: loadMa * TRANSISTOR.saturationV + baseMa * TRANSISTOR.baseV, diode: inductive, fits: loadMa <= TRANSISTOR.mostMa }
+  return {
+    baseMa, baseOhm, lossMw: loadMa * TRANSISTOR.saturationV + baseMa * TRANSISTOR.baseV, diode: inductive,
+    fits: loadMa <= TRANSISTOR.mostMa,
+  }
 }
 
 export interface MosfetStage {
@@ -76,7 +81,10 @@ export function mosfetStage({ lineV, loadMa, loadV, inductive, switchingHz = 0, 
   const edgeS = MOSFET.gateNc * 1e-9 * 2 * gateOhm / lineV
   const on = (loadMa / 1000) ** 2 * MOSFET.onOhm * 1000
   const switching = switchingHz ? 0.5 * loadV * loadMa / 1000 * edgeS * 2 * switchingHz * 1000 : 0
-  return { gateOhm, pullDownOhm: MOSFET.pullDownOhm, lossMw: on + switching, edgeS, diode: inductive, fits: loadMa <= MOSFET.mostMa && lineV >= MOSFET.fullyOnV }
+  return {
+    gateOhm, pullDownOhm: MOSFET.pullDownOhm, lossMw: on + switching, edgeS, diode: inductive,
+    fits: loadMa <= MOSFET.mostMa && lineV >= MOSFET.fullyOnV,
+  }
 }
 
 /** Voltage of a line that an inner pull and an outer resistor pull at from two sides. Textbook divider. */

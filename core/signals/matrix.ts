@@ -23,12 +23,17 @@ export interface MatrixFigures {
 /** Arithmetic; the two-key limit is common practice: any three keys on the corners of a rectangle close the fourth. */
 export function matrixFigures({ rows, columns, diodes }: Matrix, settleS = SETTLE_S): MatrixFigures {
   const keys = rows * columns
-  return { keys, lines: rows + columns, saved: keys - rows - columns, scanS: rows * settleS, toldApart: diodes || rows < 2 || columns < 2 ? keys : Math.min(2, keys) }
+  return {
+    keys, lines: rows + columns, saved: keys - rows - columns, scanS: rows * settleS,
+    toldApart: diodes || rows < 2 || columns < 2 ? keys : Math.min(2, keys),
+  }
 }
 
 /** The split of `keys` into rows and columns that takes fewest lines. */
 export function smallestMatrix(keys: number): { rows: number, columns: number } {
   const rows = Math.max(1, Math.round(Math.sqrt(keys)))
   const columns = Math.ceil(keys / rows)
-  return rows + columns <= rows + 1 + Math.ceil(keys / (rows + 1)) ? { rows, columns } : { rows: rows + 1, columns: Math.ceil(keys / (rows + 1)) }
+  return rows + columns <= rows + 1 + Math.ceil(keys / (rows + 1))
+    ? { rows, columns }
+    : { rows: rows + 1, columns: Math.ceil(keys / (rows + 1)) }
 }

@@ -20,5 +20,6 @@ export const USUAL_SIGNAL_WORKSHEETS: Readonly<{ [Kind in SignalWorksheet['kind'
 }
 
 export const SIGNAL_WORKSHEET_NAMES: Readonly<Record<SignalWorksheet['kind'], string>> = {
-  'pull-up': 'I²C pull-ups', 'divider': 'Voltage divider', 'led': 'LED resistor', 'serial': 'Serial rate', 'matrix': 'Key matrix', 'stage': 'Driving stage',
+  'pull-up': 'I²C pull-ups', 'divider': 'Voltage divider', 'led': 'LED resistor', 'serial': 'Serial rate', 'matrix': 'Key matrix',
+  'stage': 'Driving stage',
 }

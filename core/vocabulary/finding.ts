@@ -1,5 +1,6 @@
 /** One vocabulary for everything Voltaris judges: parts, nets, files, steps and measurements alike. */
 import type { Origin } from '../catalogue/types'
+import type { Code } from './codes'
 import type { Edit } from '../plan/edits'
 import type { StageId } from '../plan/types'
 import type { Worksheet } from '../worksheets'
@@ -52,7 +53,7 @@ export interface Fix {
 
 export interface Finding {
   /** Stable, e.g. `level.too-high`. */
-  code: string
+  code: Code
   /** Stable within a plan: the code and what it is about. */
   id: string
   severity: Severity

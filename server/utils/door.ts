@@ -21,7 +21,9 @@ async function bodyText(event: H3Event): Promise<string> {
   return Buffer.concat(chunks).toString('utf8')
 }
 
-const unusable = (what: string, problems: { path: string, message: string }[]) => createError({ statusCode: 400, statusMessage: `Unusable ${what}`, data: { problems } })
+const unusable = (what: string, problems: { path: string, message: string }[]) => createError({
+  statusCode: 400, statusMessage: `Unusable ${what}`, data: { problems },
+})
 
 /** The plan in the body. Throws 413 over 4 MiB, and 400 with the paths of what is wrong. */
 export async function planFromBody(event: H3Event): Promise<Plan> {
@@ -73,7 +75,11 @@ export function treeWork<T>(path: string, work: () => T): T {
   }
   catch (error) {
     if (!(error instanceof DeviceTreeError)) throw error
-    throw createError({ statusCode: error.fault === 'overlay' ? 422 : 400, statusMessage: error.fault === 'overlay' ? 'Overlay does not go on' : 'Unusable device tree', data: { problems: [{ path, message: error.message, fault: error.fault, ...error.at }] } })
+    throw createError({
+      statusCode: error.fault === 'overlay' ? 422 : 400,
+      statusMessage: error.fault === 'overlay' ? 'Overlay does not go on' : 'Unusable device tree',
+      data: { problems: [{ path, message: error.message, fault: error.fault, ...error.at }] },
+    })
   }
 }
 
@@ -83,5 +89,8 @@ export const fromBase64 = (text: string): Uint8Array => new Uint8Array(Buffer.fr
 export const toBase64 = (bytes: Uint8Array): string => Buffer.from(bytes).toString('base64')
 
 function tooLarge() {
-  return createError({ statusCode: 413, statusMessage: 'Body over 4 MiB', data: { problems: [{ path: '', message: 'The body is over 4 MiB; plans, boot files and trees are far smaller.' }] } })
+  return createError({
+    statusCode: 413, statusMessage: 'Body over 4 MiB',
+    data: { problems: [{ path: '', message: 'The body is over 4 MiB; plans, boot files and trees are far smaller.' }] },
+  })
 }

@@ -26,8 +26,14 @@ arm_freq=2900
 
 const SHED = {
   format: 'voltaris-plan', version: 1, name: 'Potting shed', board: 'forty-usb-c', supply: { type: 'adapter-5v-3a' },
-  parts: [{ id: 'clock', type: 'clock-cell-i2c', name: 'clock' }, { id: 'scale', type: 'scale-two-wire', name: 'scale' }, { id: 'gps', type: 'positioning-serial', name: 'gps' }],
-  assignments: Object.fromEntries(Object.entries({ 'clock.sda': 3, 'clock.scl': 5, 'scale.dout': 29, 'scale.sck': 31, 'gps.tx': 10, 'gps.rx': 8 }).map(([terminal, position]) => [terminal, { position, fixed: true }])),
+  parts: [
+    { id: 'clock', type: 'clock-cell-i2c', name: 'clock' }, { id: 'scale', type: 'scale-two-wire', name: 'scale' },
+    { id: 'gps', type: 'positioning-serial', name: 'gps' },
+  ],
+  assignments: Object.fromEntries(Object.entries({
+    'clock.sda': 3, 'clock.scl': 5, 'scale.dout': 29, 'scale.sck': 31, 'gps.tx': 10, 'gps.rx': 8,
+  })
+    .map(([terminal, position]) => [terminal, { position, fixed: true }])),
 }
 
 /** A small board's tree, with the lines of its first bus. */
@@ -35,14 +41,17 @@ const TREE = `/dts-v1/;
 / {
   model = "Shed board"; compatible = "made-up,shed"; #address-cells = <1>; #size-cells = <1>;
   aliases { i2c1 = &i2c1; };
-  gpio: gpio@1000 { compatible = "made-up,gpio"; reg = <0x1000 4>; gpio-controller; #gpio-cells = <2>; i2c1_pins: i2c1-pins { brcm,pins = <2 3>; brcm,function = <4>; }; };
-  i2c1: i2c@2000 { compatible = "made-up,i2c"; reg = <0x2000 4>; #address-cells = <1>; #size-cells = <0>; pinctrl-0 = <&i2c1_pins>; pinctrl-names = "default"; status = "disabled"; };
+  gpio: gpio@1000 { compatible = "made-up,gpio"; reg = <0x1000 4>; gpio-controller; #gpio-cells = <2>;
+    i2c1_pins: i2c1-pins { brcm,pins = <2 3>; brcm,function = <4>; }; };
+  i2c1: i2c@2000 { compatible = "made-up,i2c"; reg = <0x2000 4>; #address-cells = <1>; #size-cells = <0>;
+    pinctrl-0 = <&i2c1_pins>; pinctrl-names = "default"; status = "disabled"; };
 };`
 
 /** Opens a plan on the Boot stage. */
 async function openPlan(page: Page, plan: object) {
   await page.goto('/')
-  await page.getByTestId('import-file').setInputFiles({ name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
+  await page.getByTestId('import-file')
+    .setInputFiles({ name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
   await page.getByTestId('projects').getByRole('link').click()
   await expect(page.getByTestId('stage-boot')).toBeVisible()
   await goTo(page, 'boot')
@@ -50,9 +59,11 @@ async function openPlan(page: Page, plan: object) {
 }
 
 const give = (page: Page, ...files: [name: string, content: string | Uint8Array][]) =>
-  page.getByTestId('boot-file').setInputFiles(files.map(([name, content]) => ({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) })))
+  page.getByTestId('boot-file')
+    .setInputFiles(files.map(([name, content]) => ({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) })))
 
-const text = (page: Page) => page.getByTestId('boot-text').evaluate(element => [...element.querySelectorAll('.cm-line')].map(line => line.textContent).join('\n'))
+const text = (page: Page) => page.getByTestId('boot-text')
+  .evaluate(element => [...element.querySelectorAll('.cm-line')].map(line => line.textContent).join('\n'))
 
 /** Mends everything that the list beside the file has a fix for, by the first fix each. */
 async function mendAll(page: Page) {
@@ -70,13 +81,25 @@ async function mendAll(page: Page) {
 test('a file with seven faults is mended by its fixes, rehearsed, taken away as a zip and read again', async ({ page }) => {
   test.setTimeout(120_000)
   await openPlan(page, SHED)
-  await give(page, ['config.txt', FAULTY], ['cmdline.txt', 'console=serial0,115200 console=tty1 root=PARTUUID=0a-02 rootfstype=ext4 rootwait\n'])
+  await give(
+    page, ['config.txt', FAULTY], ['cmdline.txt', 'console=serial0,115200 console=tty1 root=PARTUUID=0a-02 rootfstype=ext4 rootwait\n'],
+  )
   await expect(page.getByTestId('notice')).toContainText('config.txt: the boot file; cmdline.txt: the kernel command line')
   await expect(page.getByTestId('file-config.txt')).toContainText('7')
-  for (const code of ['boot.param-unknown', 'boot.key-unknown', 'screen.without-effect', 'boot.contradicts', 'overlay.unknown', 'boot.value-off', 'clock.out-of-range']) await expect(page.getByTestId(`finding-${code}`).first(), code).toBeVisible()
+  for (const code of [
+    'boot.param-unknown', 'boot.key-unknown', 'screen.without-effect', 'boot.contradicts', 'overlay.unknown', 'boot.value-off',
+    'clock.out-of-range',
+  ]) {
+    await expect(page.getByTestId(`finding-${code}`).first(), code).toBeVisible()
+  }
   await mendAll(page)
   const mended = await text(page)
-  for (const line of ['dtparam=i2c_arm=on', 'max_framebuffers=2', 'dtparam=spi=on', 'gpu_mem=128', 'dtoverlay=w1-gpio,gpiopin=22', 'dtoverlay=gpio-ir,gpio_pin=21', 'arm_freq=1500']) expect(mended.split('\n')).toContain(line)
+  for (const line of [
+    'dtparam=i2c_arm=on', 'max_framebuffers=2', 'dtparam=spi=on', 'gpu_mem=128', 'dtoverlay=w1-gpio,gpiopin=22',
+    'dtoverlay=gpio-ir,gpio_pin=21', 'arm_freq=1500',
+  ]) {
+    expect(mended.split('\n')).toContain(line)
+  }
 
   // The console is on the command line: its tab has the fix.
   await page.getByTestId('file-cmdline.txt').click()
@@ -94,13 +117,17 @@ test('a file with seven faults is mended by its fixes, rehearsed, taken away as 
     await expect(page.getByTestId('rehearse')).toBeEnabled()
   }
   await expect(page.getByTestId('rehearsal-verdict')).toHaveText('3 of 3 come alive.')
-  for (const path of ['/dev/i2c-1', '/dev/rtc0', '/dev/ttyS0', '/dev/spidev0.0', '/dev/lirc0']) await expect(page.getByTestId('rehearsal-devices')).toContainText(path)
+  for (const path of ['/dev/i2c-1', '/dev/rtc0', '/dev/ttyS0', '/dev/spidev0.0', '/dev/lirc0']) {
+    await expect(page.getByTestId('rehearsal-devices')).toContainText(path)
+  }
 
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-zip').click()])
   expect(download.suggestedFilename()).toBe('potting-shed-boot.zip')
   const zip = readFileSync(await download.path())
   const files = unzipSync(new Uint8Array(zip))
-  expect(Object.keys(files)).toEqual(['config.txt', 'cmdline.txt', 'overlays/voltaris-scale.dts', 'overlays/voltaris-scale.dtbo', 'HOW-TO.txt'])
+  expect(Object.keys(files)).toEqual([
+    'config.txt', 'cmdline.txt', 'overlays/voltaris-scale.dts', 'overlays/voltaris-scale.dtbo', 'HOW-TO.txt',
+  ])
   const config = strFromU8(files['config.txt']!)
   expect(config).toContain('dtoverlay=voltaris-scale\n')
   expect(config.startsWith('# For more options')).toBe(true)
@@ -118,7 +145,10 @@ test('a file with seven faults is mended by its fixes, rehearsed, taken away as 
 
 async function openPlanAgain(page: Page) {
   await page.goto('/')
-  await page.getByTestId('import-file').setInputFiles({ name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ ...SHED, name: 'Shed, again' })) })
+  await page.getByTestId('import-file')
+    .setInputFiles({
+      name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ ...SHED, name: 'Shed, again' })),
+    })
   await page.getByRole('link', { name: 'Shed, again' }).click()
   await goTo(page, 'boot')
 }
@@ -158,11 +188,18 @@ test('owned lines: written, changed by hand and kept, switched off as comments, 
 test('files that are dropped together sort themselves, and what is none of them is told', async ({ page }) => {
   const source = '/dts-v1/;\n/plugin/;\n&i2c1 { status = "okay"; rtc@68 { compatible = "maxim,ds3231"; reg = <0x68>; }; };\n'
   await openPlan(page, SHED)
-  await give(page, ['config.txt', 'include extra.txt\ndtoverlay=my-clock\n'], ['cmdline.txt', 'root=/dev/x rootwait'], ['my-clock.dts', source], ['blob.dtbo', writeBlob(compileText(source, { symbols: true }))], ['extra.txt', 'gpu_mem=64\n'], ['broken.dts', '/dts-v1/;\n/plugin/;\n&i2c1 {'], ['photo.png', new Uint8Array([0x89, 0x50, 0, 1])])
-  await expect(page.getByTestId('notice')).toContainText('my-clock: an overlay of yours; blob: an overlay of yours; extra.txt: an included file')
+  await give(
+    page, ['config.txt', 'include extra.txt\ndtoverlay=my-clock\n'], ['cmdline.txt', 'root=/dev/x rootwait'], ['my-clock.dts', source],
+    ['blob.dtbo', writeBlob(compileText(source, { symbols: true }))], ['extra.txt', 'gpu_mem=64\n'],
+    ['broken.dts', '/dts-v1/;\n/plugin/;\n&i2c1 {'], ['photo.png', new Uint8Array([0x89, 0x50, 0, 1])],
+  )
+  await expect(page.getByTestId('notice')).toContainText('my-clock: an overlay of yours; blob: an overlay of yours; extra.txt: an '
+    + 'included file')
   await expect(page.getByTestId('notice')).toContainText('broken.dts: broken.dts:3')
   await expect(page.getByTestId('notice')).toContainText('photo.png is neither')
-  for (const name of ['config.txt', 'cmdline.txt', 'extra.txt', 'my-clock.dts']) await expect(page.getByTestId(`file-${name}`)).toBeVisible()
+  for (const name of ['config.txt', 'cmdline.txt', 'extra.txt', 'my-clock.dts']) {
+    await expect(page.getByTestId(`file-${name}`)).toBeVisible()
+  }
   await expect(page.getByText('blob.dtbo')).toBeVisible()
   await page.getByTestId('file-my-clock.dts').click()
   await expect(page.getByTestId('boot-extra')).toContainText('maxim,ds3231')
@@ -220,7 +257,8 @@ test('the library finds an overlay by what it is for and writes it', async ({ pa
 test('a board is read from its own tree and planned on', async ({ page }) => {
   await openPlan(page, SHED)
   await page.getByTestId('boot-tree').click()
-  await page.getByTestId('tree-file').setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from('no tree at all') })
+  await page.getByTestId('tree-file')
+    .setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from('no tree at all') })
   await expect(page.getByRole('alert')).toContainText('shed.dtb')
   const blob = writeBlob(compileText(TREE, { symbols: true }))
   await page.getByTestId('tree-file').setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from(blob) })
@@ -263,11 +301,20 @@ test('an overlay made for a part is handed over as a blob that reads back', asyn
 test('a menu file of another board sorts itself, is mended, and gets the overlay made for a part on its line', async ({ page }) => {
   await openPlan(page, SHED)
   await page.getByTestId('boot-tree').click()
-  await page.getByTestId('tree-file').setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from(writeBlob(compileText(TREE, { symbols: true }))) })
+  await page.getByTestId('tree-file')
+    .setInputFiles({
+      name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from(writeBlob(compileText(TREE, { symbols: true }))),
+    })
   await page.getByTestId('tree-positions').fill('1 3V3\n2 5V\n3 gpio2\n5 gpio3\n6 GND\n9 GND\n8 gpio14\n10 gpio15\n29 gpio5\n31 gpio6\n')
   await page.getByTestId('tree-keep').click()
   await page.getByTestId('boot-files').click()
-  await give(page, ['extlinux.conf', 'default shde\nlabel shed\n    linux /vmlinuz\n    fdtoverlays /overlays/mine.dtbo,/overlays/more.dtbo\n    append root=/dev/x\n'])
+  await give(
+    page,
+    [
+      'extlinux.conf',
+      'default shde\nlabel shed\n    linux /vmlinuz\n    fdtoverlays /overlays/mine.dtbo,/overlays/more.dtbo\n    append root=/dev/x\n',
+    ],
+  )
   await expect(page.getByTestId('boot-dialect')).toHaveText('extlinux')
   await expect(page.getByTestId('finding-menu.no-such-entry')).toContainText('There is no entry "shde"')
   await expect(page.getByTestId('finding-menu.commas')).toBeVisible()

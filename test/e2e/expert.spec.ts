@@ -112,7 +112,9 @@ test('the header goes along as text and as a picture', async ({ page, context })
   await expect(page.getByTestId('notice')).toContainText('picture')
   const svg = await page.evaluate(() => navigator.clipboard.readText())
   expect(svg.startsWith('<svg ')).toBe(true)
-  expect(await page.evaluate(text => new DOMParser().parseFromString(text, 'image/svg+xml').querySelectorAll('parsererror').length, svg)).toBe(0)
+  expect(await page.evaluate(
+    text => new DOMParser().parseFromString(text, 'image/svg+xml').querySelectorAll('parsererror').length, svg,
+  )).toBe(0)
 })
 
 test('a board is told by what one sees', async ({ page }) => {
@@ -122,7 +124,12 @@ test('a board is told by what one sees', async ({ page }) => {
   await expect(ask).toContainText('?')
   for (let i = 0; i < 5; i++) {
     if (await page.getByTestId('board-tiny-unpopulated').isVisible() && await page.getByTestId('board-forty-classic').count() === 0) break
-    const answer = page.getByTestId('recognise').locator('[data-test=sign-micro-usb], [data-test=sign-forty-holes], [data-test=sign-one-mini], [data-test=sign-none], [data-test=sign-camera-only]').first()
+    const answer = page.getByTestId('recognise')
+      .locator(
+        '[data-test=sign-micro-usb], [data-test=sign-forty-holes], [data-test=sign-one-mini], [data-test=sign-none], '
+        + '[data-test=sign-camera-only]',
+      )
+      .first()
     await answer.click()
   }
   await expect(ask).toContainText('It is this one: Tiny board')
@@ -184,7 +191,9 @@ test('an own part is handed over as a file', async ({ page }) => {
   await page.getByTestId('own-part-start').click()
   await page.getByTestId('own-part-save').click()
   await expect(page.getByTestId('own-part').getByRole('listitem')).toHaveCount(1)
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByTestId('own-part').getByRole('button', { name: 'export' }).click()])
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByTestId('own-part')
+    .getByRole('button', { name: 'export' })
+    .click()])
   expect(file.suggestedFilename()).toBe('own-led-plain.json')
 })
 
@@ -219,7 +228,8 @@ test('a foreign part file is shown with what is wrong, and changes nothing', asy
   await goTo(page, 'parts')
   const own = page.getByTestId('own-part')
   await own.locator('summary').click()
-  await page.getByTestId('own-part-import').setInputFiles({ name: 'thing.json', mimeType: 'application/json', buffer: Buffer.from('{"id":"thing","name":"Thing"}') })
+  await page.getByTestId('own-part-import')
+    .setInputFiles({ name: 'thing.json', mimeType: 'application/json', buffer: Buffer.from('{"id":"thing","name":"Thing"}') })
   await expect(own.getByRole('alert')).toContainText('signals')
   await expect(page.getByTestId('own-part-text')).toHaveValue('{"id":"thing","name":"Thing"}')
   await own.getByRole('button', { name: 'Leave it' }).click()

@@ -12,7 +12,9 @@ test('a newcomer goes from nothing to a boot file and a wire list, and finds eve
   await expect(page.getByTestId('board-forty-classic')).toHaveAttribute('aria-checked', 'true')
 
   await goTo(page, 'parts')
-  for (const part of ['pressure-humidity-i2c', 'clock-cell-i2c', 'motion-i2c', 'controller-5v-serial', 'relay-bare']) await page.getByTestId(`add-${part}`).click()
+  for (const part of ['pressure-humidity-i2c', 'clock-cell-i2c', 'motion-i2c', 'controller-5v-serial', 'relay-bare']) {
+    await page.getByTestId(`add-${part}`).click()
+  }
   await expect(page.getByText('5 in the plan')).toBeVisible()
 
   await goTo(page, 'wiring')

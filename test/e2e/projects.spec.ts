@@ -26,7 +26,9 @@ test('projects are renamed, duplicated, deleted with undo, exported and imported
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(rows).toHaveCount(4)
 
-  const [download] = await Promise.all([page.waitForEvent('download'), rows.filter({ hasText: 'Hive' }).getByRole('button', { name: 'Export' }).click()])
+  const [download] = await Promise.all([page.waitForEvent('download'), rows.filter({ hasText: 'Hive' })
+    .getByRole('button', { name: 'Export' })
+    .click()])
   expect(download.suggestedFilename()).toBe('hive-on-the-south-slope.voltaris.json')
   const text = readFileSync(await download.path(), 'utf8')
   // Everything the file says is in the export; fields it leaves out stand there with their first values.
@@ -46,7 +48,10 @@ test('a damaged or foreign file is refused with its path, and changes nothing', 
     [asFile('broken.json', '{ "format": '), 'not a JSON document'],
     [asFile('foreign.json', '{ "hello": 1 }'), 'not a Voltaris plan'],
     [asFile('newer.json', JSON.stringify({ ...plan, version: 7 })), 'newer Voltaris'],
-    [asFile('wrong.json', JSON.stringify({ ...plan, assignments: { 'scale.dout': { position: 'x' } } })), 'assignments["scale.dout"].position'],
+    [
+      asFile('wrong.json', JSON.stringify({ ...plan, assignments: { 'scale.dout': { position: 'x' } } })),
+      'assignments["scale.dout"].position',
+    ],
   ] as const) {
     await page.getByTestId('import-file').setInputFiles(file)
     await expect(refused).toContainText(file.name)
@@ -79,7 +84,10 @@ test('an edit that never reached the database comes back from the journal', asyn
       open.onsuccess = () => {
         const get = open.result.transaction('projects').objectStore('projects').get(project)
         get.onsuccess = () => {
-          localStorage.setItem(`voltaris.pending.${project}`, JSON.stringify({ plan: { ...get.result.plan, notes: 'half a thought' }, baseRevision: get.result.revision }))
+          localStorage.setItem(
+            `voltaris.pending.${project}`,
+            JSON.stringify({ plan: { ...get.result.plan, notes: 'half a thought' }, baseRevision: get.result.revision }),
+          )
           resolve()
         }
       }
@@ -109,7 +117,9 @@ test('two tabs on one project follow each other, and never overwrite in silence'
       const all = store.getAll()
       all.onsuccess = () => {
         const record = all.result.find((entry: { plan: { name: string } }) => entry.plan.name === 'Two tabs')
-        store.put({ ...record, revision: record.revision + 1, plan: { ...record.plan, notes: 'saved behind its back' } }).onsuccess = () => resolve()
+        store.put({
+          ...record, revision: record.revision + 1, plan: { ...record.plan, notes: 'saved behind its back' },
+        }).onsuccess = () => resolve()
       }
     })
   })
@@ -150,7 +160,10 @@ test('an empty project says on every stage what is missing, and leads there', as
   await page.goto('/')
   await page.getByRole('button', { name: 'New project' }).click()
   await expect(page.getByTestId('findings')).toContainText('it takes a board and a part')
-  for (const [stage, words] of [['parts', 'No part yet'], ['wiring', 'no board yet'], ['power', 'No supply yet'], ['boot', 'needs nothing of the boot file yet'], ['build', 'Nothing to join yet'], ['bringup', 'No part on I²C has a place yet']] as const) {
+  for (const [stage, words] of [
+    ['parts', 'No part yet'], ['wiring', 'no board yet'], ['power', 'No supply yet'], ['boot', 'needs nothing of the boot file yet'],
+    ['build', 'Nothing to join yet'], ['bringup', 'No part on I²C has a place yet'],
+  ] as const) {
     await goTo(page, stage)
     await expect(page.locator('#stage')).toContainText(words)
   }

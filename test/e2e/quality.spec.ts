@@ -13,7 +13,8 @@ for (const dark of [false, true]) {
     const check = async (where: string) => {
       const { violations } = await new AxeBuilder({ page }).analyze()
       const grave = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')
-      expect(grave.map(({ id, nodes }) => `${where}: ${id}: ${nodes.slice(0, 3).map(node => node.html.slice(0, 160)).join(' | ')}`)).toEqual([])
+      expect(grave.map(({ id, nodes }) =>
+        `${where}: ${id}: ${nodes.slice(0, 3).map(node => node.html.slice(0, 160)).join(' | ')}`)).toEqual([])
     }
     await openDemo(page, 'Signal box at the branch junction')
     for (const stage of STAGES) {
@@ -103,10 +104,17 @@ test('the first stage is usable with less than 400 kB of script, gzip', async ({
 })
 
 test('a very long name, and twenty-five parts, stay within the page', async ({ page }) => {
-  const parts = Array.from({ length: 25 }, (_, i) => ({ id: `p${i}`, type: ['oled-i2c', 'fan-5v', 'buttons-4', 'probe-onewire'][i % 4], name: i === 0 ? 'A very long name '.repeat(12) : `Part number ${i}` }))
+  const parts = Array.from(
+    { length: 25 },
+    (_, i) => ({
+      id: `p${i}`, type: ['oled-i2c', 'fan-5v', 'buttons-4', 'probe-onewire'][i % 4],
+      name: i === 0 ? 'A very long name '.repeat(12) : `Part number ${i}`,
+    }),
+  )
   const plan = { format: 'voltaris-plan', version: 1, name: 'Long '.repeat(40), board: 'forty-usb-c', supply: null, parts, assignments: {} }
   await page.goto('/')
-  await page.getByTestId('import-file').setInputFiles({ name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
+  await page.getByTestId('import-file')
+    .setInputFiles({ name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
   await page.getByTestId('projects').getByRole('link').click()
   for (const stage of STAGES) {
     await goTo(page, stage)

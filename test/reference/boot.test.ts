@@ -38,21 +38,28 @@ describe('video timing', () => {
   })
 
   it('is that of the reference program for any screen', () => {
-    fc.assert(fc.property(fc.integer({ min: 160, max: 4096 }), fc.integer({ min: 120, max: 2400 }), fc.constantFrom(24, 30, 50, 60, 75, 85), fc.boolean(), (width, height, rate, short) => {
-      const reduced = short && rate % 60 === 0
-      expect(figures(width, height, rate, reduced)).toEqual(cvt(width, height, rate, reduced))
-    }), { numRuns: 60 })
+    fc.assert(fc.property(
+      fc.integer({ min: 160, max: 4096 }), fc.integer({ min: 120, max: 2400 }), fc.constantFrom(24, 30, 50, 60, 75, 85), fc.boolean(),
+      (width, height, rate, short) => {
+        const reduced = short && rate % 60 === 0
+        expect(figures(width, height, rate, reduced)).toEqual(cvt(width, height, rate, reduced))
+      },
+    ), { numRuns: 60 })
   })
 
   it('refuses figures that no screen has', () => {
-    for (const [width, height, rate] of [[0, 480, 60], [800, 0, 60], [800, 480, 0], [Number.NaN, 480, 60], [1e9, 480, 60]] as const) expect(() => videoTiming(width, height, rate)).toThrow(RangeError)
+    for (const [width, height, rate] of [[0, 480, 60], [800, 0, 60], [800, 480, 0], [Number.NaN, 480, 60], [1e9, 480, 60]] as const) {
+      expect(() => videoTiming(width, height, rate)).toThrow(RangeError)
+    }
   })
 })
 
 describe('a touch that turns with its picture', () => {
   it('has the published matrices', () => {
     // published: libinput documentation, calibration matrix
-    expect([TOUCH_MATRIX[90], TOUCH_MATRIX[180], TOUCH_MATRIX[270]]).toEqual([[0, -1, 1, 1, 0, 0], [-1, 0, 1, 0, -1, 1], [0, 1, 0, -1, 0, 1]])
+    expect([TOUCH_MATRIX[90], TOUCH_MATRIX[180], TOUCH_MATRIX[270]]).toEqual([
+      [0, -1, 1, 1, 0, 0], [-1, 0, 1, 0, -1, 1], [0, 1, 0, -1, 0, 1],
+    ])
   })
 
   it('goes the same way by matrix and by flags, and four quarter turns are none', () => {
@@ -67,7 +74,9 @@ describe('a touch that turns with its picture', () => {
       return flags.includes('swapxy') ? [v, u] : [u, v]
     }
     for (const point of [[0.1, 0.7], [0, 0], [1, 0.25]] as [number, number][]) {
-      for (const rotation of [0, 90, 180, 270] as const) byMatrix(rotation, point).forEach((value, i) => expect(value).toBeCloseTo(byFlags(rotation, point)[i]!, 12))
+      for (const rotation of [0, 90, 180, 270] as const) {
+        byMatrix(rotation, point).forEach((value, i) => expect(value).toBeCloseTo(byFlags(rotation, point)[i]!, 12))
+      }
       let turned = point
       for (let i = 0; i < 4; i++) turned = byMatrix(90, turned)
       turned.forEach((value, i) => expect(value).toBeCloseTo(point[i]!, 12))
@@ -77,11 +86,19 @@ describe('a touch that turns with its picture', () => {
   it('stands in the lines of a screen by every driver', () => {
     const mode = { width: 800, height: 480, rateHz: 60, reduced: false }
     const full = screenLines({ driver: 'full', path: 'video', mode, rotation: 90, touch: true })
-    expect(full).toMatchObject({ boot: ['dtoverlay=vc4-kms-v3d'], words: ['video=HDMI-A-1:800x480M@60,rotate=90'], touchFlags: ['invy', 'swapxy'] })
+    expect(full).toMatchObject({
+      boot: ['dtoverlay=vc4-kms-v3d'], words: ['video=HDMI-A-1:800x480M@60,rotate=90'], touchFlags: ['invy', 'swapxy'],
+    })
     expect(full.touchRule).toContain('"0 -1 1 1 0 0"')
-    expect(screenLines({ driver: 'legacy', path: 'video', mode, rotation: 270 }).boot).toEqual(['hdmi_group=2', 'hdmi_mode=87', 'hdmi_cvt=800 480 60 6 0 0 0', 'display_rotate=3'])
+    expect(screenLines({ driver: 'legacy', path: 'video', mode, rotation: 270 }).boot).toEqual([
+      'hdmi_group=2', 'hdmi_mode=87', 'hdmi_cvt=800 480 60 6 0 0 0', 'display_rotate=3',
+    ])
     const panel = screenLines({ driver: 'full', path: 'parallel', mode, rotation: 0 }).boot.join('\n')
-    for (const figure of ['clock-frequency=29500000', 'hactive=800', 'hfp=24', 'hsync=72', 'hbp=96', 'vactive=480', 'vfp=3', 'vsync=10', 'vbp=7']) expect(panel).toContain(figure)
+    for (const figure of [
+      'clock-frequency=29500000', 'hactive=800', 'hfp=24', 'hsync=72', 'hbp=96', 'vactive=480', 'vfp=3', 'vsync=10', 'vbp=7',
+    ]) {
+      expect(panel).toContain(figure)
+    }
     for (const line of panel.split('\n')) expect(line.length).toBeLessThanOrEqual(98)
     expect(screenLines({ driver: 'full', path: 'connector', rotation: 0 })).toMatchObject({ words: [], touchRule: null, timing: null })
   })
@@ -90,7 +107,8 @@ describe('a touch that turns with its picture', () => {
 const boards = [...catalogue.boards.values()]
 
 describe('the base tree of a board class', () => {
-  it.each(boards.map(board => [board.id, board] as const))('%s is the same tree by the reference compiler, without a warning', (_, board) => {
+  it.each(boards.map(board =>
+    [board.id, board] as const))('%s is the same tree by the reference compiler, without a warning', (_, board) => {
     const source = baseSource(board)
     const blob = writeBlob(compileText(source, { symbols: true }))
     expect(dtcPrint(blob)).toBe(dtcPrint(dtcCompile(source, true)))
@@ -102,7 +120,11 @@ describe('the base tree of a board class', () => {
     const board = catalogue.boards.get('forty-usb-c')!
     const tree = compileText(baseSource(board), { symbols: true })
     const groups = pinGroups.families.extra as Record<string, { line: number, function: string }[]>
-    const pairs: [string, string][] = [['i2c1_pins', 'i2c1_gpio2'], ['i2c0_pins', 'i2c0_gpio0'], ['i2c3_pins', 'i2c3_gpio4'], ['i2c4_pins', 'i2c4_gpio8'], ['spi0_pins', 'spi0_gpio7'], ['spi3_pins', 'spi3_gpio0'], ['uart0_pins', 'uart0_gpio14'], ['uart2_pins', 'uart2_gpio0'], ['uart5_pins', 'uart5_gpio12'], ['i2s_pins', 'pcm_gpio18']]
+    const pairs: [string, string][] = [
+      ['i2c1_pins', 'i2c1_gpio2'], ['i2c0_pins', 'i2c0_gpio0'], ['i2c3_pins', 'i2c3_gpio4'], ['i2c4_pins', 'i2c4_gpio8'],
+      ['spi0_pins', 'spi0_gpio7'], ['spi3_pins', 'spi3_gpio0'], ['uart0_pins', 'uart0_gpio14'], ['uart2_pins', 'uart2_gpio0'],
+      ['uart5_pins', 'uart5_gpio12'], ['i2s_pins', 'pcm_gpio18'],
+    ]
     for (const [own, published] of pairs) {
       const node = nodeAt(tree.root, `/soc/gpio@7e200000/${own}`)!
       const lines = cellsOf(propertyOf(node, 'brcm,pins')!.value)
@@ -144,7 +166,9 @@ function placed(board: string, type: string) {
 }
 
 describe('an overlay made for a part', () => {
-  it.each([['forty-usb-c'], ['forty-io-bridge']])('compiles by the reference without a warning and goes onto the base of %s as the reference lays it', (boardId) => {
+  it.each([
+    ['forty-usb-c'], ['forty-io-bridge'],
+  ])('compiles by the reference without a warning and goes onto the base of %s as the reference lays it', (boardId) => {
     const board = catalogue.boards.get(boardId)!
     const base = dtcCompile(baseSource(board), true)
     for (const type of Object.keys(BINDINGS)) {

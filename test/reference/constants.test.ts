@@ -6,7 +6,10 @@ import { BINDING_CONSTANTS } from '../../core/devicetree/source/constants'
 const HEADER = '/usr/include/linux/input-event-codes.h'
 
 describe.skipIf(!existsSync(HEADER))('keys and buttons of the binding constants', () => {
-  const codes = [...readFileSync(HEADER, 'utf8').matchAll(/^#define\s+((?:KEY|BTN|EV|REL|ABS|SW|LED|SND|MSC)_\w+)\s+(0x[0-9a-f]+|\d+)\b/gim)].map(([, name, value]) => [name!, Number(value)] as const)
+  const codes = [
+    ...readFileSync(HEADER, 'utf8').matchAll(/^#define\s+((?:KEY|BTN|EV|REL|ABS|SW|LED|SND|MSC)_\w+)\s+(0x[0-9a-f]+|\d+)\b/gim),
+  ].map(([, name, value]) =>
+    [name!, Number(value)] as const)
 
   it('have the values of the kernel\'s header, as far as both know them', () => {
     const known = codes.filter(([name]) => name in BINDING_CONSTANTS)

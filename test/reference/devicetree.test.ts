@@ -25,8 +25,10 @@ describe('a source', () => {
 
   it('that the reference refuses is refused here', () => {
     for (const source of [
-      '/dts-v1/; / { a = <1 2; };', '/ { };', '/dts-v1/; / { a = <&nobody>; };', '/dts-v1/; / { a = <0x1ffffffff>; };', '/dts-v1/; / { a = /bits/ 7 <1>; };', '/dts-v1/; / { a = [0 1 2]; };',
-      '/dts-v1/; / { n { }; n { }; };', '/dts-v1/; / { n { } };', '/dts-v1/; / { a = "open; };', '/dts-v1/; &nobody { };', '/dts-v1/; / { a = <(1 / 0)>; };', '/dts-v1/; / { a = <(1 +)>; };', '/dts-v1/; / { a = /bits/ 8 <256>; };',
+      '/dts-v1/; / { a = <1 2; };', '/ { };', '/dts-v1/; / { a = <&nobody>; };', '/dts-v1/; / { a = <0x1ffffffff>; };',
+      '/dts-v1/; / { a = /bits/ 7 <1>; };', '/dts-v1/; / { a = [0 1 2]; };',
+      '/dts-v1/; / { n { }; n { }; };', '/dts-v1/; / { n { } };', '/dts-v1/; / { a = "open; };', '/dts-v1/; &nobody { };',
+      '/dts-v1/; / { a = <(1 / 0)>; };', '/dts-v1/; / { a = <(1 +)>; };', '/dts-v1/; / { a = /bits/ 8 <256>; };',
     ]) {
       expect(() => dtcCompile(source), source).toThrow()
       expect(() => compileText(source), source).toThrow()

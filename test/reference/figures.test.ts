@@ -67,10 +67,15 @@ describe('figures against their origin', () => {
 describe('the assignment problem', () => {
   it('is solved at the least cost that trying every order finds', () => {
     const matrix = fc.integer({ min: 1, max: 5 }).chain(rows => fc.integer({ min: rows, max: 6 }).chain(columns =>
-      fc.array(fc.array(fc.oneof(fc.integer({ min: 0, max: 20 }), fc.constant(IMPOSSIBLE)), { minLength: columns, maxLength: columns }), { minLength: rows, maxLength: rows })))
+      fc.array(
+        fc.array(fc.oneof(fc.integer({ min: 0, max: 20 }), fc.constant(IMPOSSIBLE)), { minLength: columns, maxLength: columns }),
+        { minLength: rows, maxLength: rows },
+      )))
     const best = (cost: number[][], row = 0, taken: number[] = []): number => row === cost.length
       ? 0
-      : Math.min(Infinity, ...cost[row]!.flatMap((price, column) => taken.includes(column) || price >= IMPOSSIBLE ? [] : [price + best(cost, row + 1, [...taken, column])]))
+      : Math.min(Infinity, ...cost[row]!.flatMap((price, column) => taken.includes(column) || price >= IMPOSSIBLE
+          ? []
+          : [price + best(cost, row + 1, [...taken, column])]))
     fc.assert(fc.property(matrix, (cost) => {
       expect(cheapestMatching(cost)?.cost ?? Infinity).toBe(best(cost))
     }), { numRuns: 400 })
@@ -90,7 +95,9 @@ describe('the wire list', () => {
     // published: RFC 4180, read back by a package of its own
     const { data, errors } = Papa.parse<Record<string, string>>(wiresAsCsv(wires).trimEnd(), { header: true })
     expect(errors).toEqual([])
-    expect(data.map(row => [row.Part, row.From, row.To, Number(row['Length (m)'])])).toEqual(wires.map(wire => [wire.partName, wire.from, wire.to, wire.lengthM]))
+    expect(data.map(row => [
+      row.Part, row.From, row.To, Number(row['Length (m)']),
+    ])).toEqual(wires.map(wire => [wire.partName, wire.from, wire.to, wire.lengthM]))
   })
 
   it('hands no formula to a spreadsheet', () => {

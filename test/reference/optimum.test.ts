@@ -34,13 +34,17 @@ const problemOf = (plan: Plan) => {
 }
 
 /** The plan with long pins below the add-on boards named, or below all that can have them. */
-const raisedOn = (plan: Plan, ids: readonly string[]): Plan => ({ ...plan, parts: plan.parts.map(part => ids.includes(part.id) ? { ...part, options: { ...part.options, header: 'long' } } : part) })
+const raisedOn = (plan: Plan, ids: readonly string[]): Plan => ({ ...plan, parts: plan.parts.map(part => ids.includes(part.id)
+  ? { ...part, options: { ...part.options, header: 'long' } }
+  : part) })
 const addOns = (plan: Plan) => plan.parts.filter(part => catalogue.parts.get(part.type)!.seat?.passesOption).map(part => part.id)
 
 function compare(given: Plan): 'placed' | 'impossible' {
   const result = placePlan(given, catalogue, { scope: 'rest' })
   // What is proved least is the placement on the header as it comes out of it.
-  const plan = raisedOn(given, result.ok ? result.straps.filter(strap => strap.option === 'header').map(strap => strap.partId) : addOns(given))
+  const plan = raisedOn(given, result.ok
+    ? result.straps.filter(strap => strap.option === 'header').map(strap => strap.partId)
+    : addOns(given))
   const problem = problemOf(plan)
   if (problem.hopeless.length) {
     expect(result.ok).toBe(false)
@@ -51,14 +55,27 @@ function compare(given: Plan): 'placed' | 'impossible' {
   if (!result.ok || optimum === null) return 'impossible'
   expect(result.provedBest).toBe(true)
   expect(result.cost).toBeCloseTo(optimum, 3)
-  const signals = Object.fromEntries([...Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)]), ...gatherFacts(plan, catalogue).terminals.filter(t => t.is === 'signal' && t.signal!.claimsPosition).map(t => [t.key, `P${t.signal!.claimsPosition}`])].filter(([key]) => problem.powerDemands.every(demand => demand.terminal !== key)))
-  const powerPlaces = Object.fromEntries(problem.powerDemands.flatMap(demand => demand.fixedAt ? [[demand.terminal, demand.fixedAt]] : result.assignments[demand.terminal] ? [[demand.terminal, refOf(result.assignments[demand.terminal]!)]] : []))
+  const signals = Object.fromEntries([
+    ...Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)]),
+    ...gatherFacts(plan, catalogue).terminals
+      .filter(t => t.is === 'signal' && t.signal!.claimsPosition)
+      .map(t => [t.key, `P${t.signal!.claimsPosition}`]),
+  ].filter(([key]) => problem.powerDemands.every(demand => demand.terminal !== key)))
+  const powerPlaces = Object.fromEntries(problem.powerDemands.flatMap(demand => demand.fixedAt
+    ? [[demand.terminal, demand.fixedAt]]
+    : result.assignments[demand.terminal]
+      ? [[demand.terminal, refOf(result.assignments[demand.terminal]!)]]
+      : []))
   expect(result.powerCost).toBeCloseTo(least(powerProgrammeOf(problem, signals, powerPlaces)) ?? NaN, 2)
   return 'placed'
 }
 
-const types = ['oled-i2c', 'light-i2c', 'motion-i2c', 'clock-cell-i2c', 'expander-8-i2c', 'hub-2-i2c', 'card-reader-spi', 'screen-spi-24', 'thermocouple-spi', 'modem-serial', 'positioning-serial', 'servo-small', 'fan-4wire-pwm',
-  'strip-addressable', 'probe-onewire', 'relay-board-1', 'relay-board-4', 'buttons-4', 'encoder-rotary', 'scale-two-wire', 'distance-echo-5v', 'amplifier-i2s', 'stepper-driver', 'gas-analog', 'analog-4-i2c', 'clock-add-on']
+const types = [
+  'oled-i2c', 'light-i2c', 'motion-i2c', 'clock-cell-i2c', 'expander-8-i2c', 'hub-2-i2c', 'card-reader-spi', 'screen-spi-24',
+  'thermocouple-spi', 'modem-serial', 'positioning-serial', 'servo-small', 'fan-4wire-pwm', 'strip-addressable', 'probe-onewire',
+  'relay-board-1', 'relay-board-4', 'buttons-4', 'encoder-rotary', 'scale-two-wire', 'distance-echo-5v', 'amplifier-i2s', 'stepper-driver',
+  'gas-analog', 'analog-4-i2c', 'clock-add-on',
+]
 
 const LINES = [3, 5, 7, 8, 10, 11, 12, 13, 15, 16, 18, 19, 21, 22, 23, 24, 26, 29, 31, 32, 33, 35, 36, 37, 38, 40]
 const anyPlan = fc.record({
@@ -67,9 +84,16 @@ const anyPlan = fc.record({
   reserved: fc.uniqueArray(fc.constantFrom(...LINES.slice(2)), { minLength: 12, maxLength: 19 }),
   before: fc.option(fc.record({ part: fc.nat(4), at: fc.constantFrom(...LINES), fixed: fc.boolean() })),
 }).map(({ board, types, reserved, before }) => {
-  const plan = planOf(board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])), { reserved: reserved.map(position => ({ position })) })
-  const signal = before && catalogue.parts.get(types[before.part] ?? '')?.signals.find(entry => entry.role === 'line' && entry.claimsPosition === undefined)
-  if (signal) plan.assignments = before.fixed ? fixedAt({ [`p${before.part}.${signal.id}`]: before.at }) : { [`p${before.part}.${signal.id}`]: { position: before.at } }
+  const plan = planOf(
+    board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])), { reserved: reserved.map(position => ({ position })) },
+  )
+  const signal = before
+    && catalogue.parts.get(types[before.part] ?? '')?.signals.find(entry => entry.role === 'line' && entry.claimsPosition === undefined)
+  if (signal) {
+    plan.assignments = before.fixed
+      ? fixedAt({ [`p${before.part}.${signal.id}`]: before.at })
+      : { [`p${before.part}.${signal.id}`]: { position: before.at } }
+  }
   return plan
 })
 
@@ -90,7 +114,9 @@ describe('the cost of a placement', () => {
   }, 240_000)
 
   it('is the least there is where straps, channels and software buses are needed', () => {
-    compare(planOf('forty-classic', { a: 'light-i2c', b: 'light-i2c', c: 'light-i2c' }, { reserved: LINES.slice(12).map(position => ({ position })) }))
+    compare(planOf(
+      'forty-classic', { a: 'light-i2c', b: 'light-i2c', c: 'light-i2c' }, { reserved: LINES.slice(12).map(position => ({ position })) },
+    ))
     compare(planOf('forty-classic', { h: 'hub-2-i2c', a: 'light-i2c', b: 'light-i2c', c: 'motion-i2c', d: 'motion-i2c' }))
     compare(planOf('forty-classic', { a: 'servo-small', b: 'servo-small', c: 'servo-small' }))
   }, 240_000)

@@ -11,12 +11,16 @@ import { chipKw, fanPercentAt, runHeat, secondsTo, steadyC, type HeatTask } from
 import { along, capacityOf, cellsInSeries, restV, temperatureShare } from '../../core/power/store/capacity'
 import { dayOf, packHours } from '../../core/power/store/hours'
 import { clearDayWh, simulateWeek, sunAt, type WeekTask } from '../../core/power/store/week'
-import { areaMm2, bundleShare, diameterMm, GAUGES, measuredOhm, milliohmPerM, pairOhm, thinnestGauge, wireFigures, wireMostMa } from '../../core/netlist/copper'
+import {
+  areaMm2, bundleShare, diameterMm, GAUGES, measuredOhm, milliohmPerM, pairOhm, thinnestGauge, wireFigures, wireMostMa,
+} from '../../core/netlist/copper'
 
 describe('copper wire', () => {
   it('has the resistance of its gauge', () => {
     // published: ASTM B258 and IEC 60028: mΩ per metre at 20 °C
-    for (const [awg, milliohm] of [[18, 20.95], [20, 33.31], [22, 52.96], [24, 84.21], [26, 133.9], [28, 212.9], [30, 338.6]] as const) expect(milliohmPerM(awg)).toBeCloseTo(milliohm, milliohm < 100 ? 1 : 0)
+    for (const [awg, milliohm] of [[18, 20.95], [20, 33.31], [22, 52.96], [24, 84.21], [26, 133.9], [28, 212.9], [30, 338.6]] as const) {
+      expect(milliohmPerM(awg)).toBeCloseTo(milliohm, milliohm < 100 ? 1 : 0)
+    }
   })
 
   it('has the diameter that the standard fixes at its two ends', () => {
@@ -41,7 +45,11 @@ describe('copper wire', () => {
   })
 
   it('the thinnest gauge that does, does; the next thinner one does not', () => {
-    fc.assert(fc.property(fc.record({ supplyV: fc.constantFrom(5.1, 12), currentMa: fc.integer({ min: 50, max: 6000 }), lengthM: fc.double({ min: 0.1, max: 5, noNaN: true }), leastV: fc.constantFrom(4.5, 4.75), bundledPairs: fc.integer({ min: 1, max: 6 }), contactOhm: fc.constant(0.02) }), (task) => {
+    fc.assert(fc.property(fc.record({
+      supplyV: fc.constantFrom(5.1, 12), currentMa: fc.integer({ min: 50, max: 6000 }),
+      lengthM: fc.double({ min: 0.1, max: 5, noNaN: true }), leastV: fc.constantFrom(4.5, 4.75),
+      bundledPairs: fc.integer({ min: 1, max: 6 }), contactOhm: fc.constant(0.02),
+    }), (task) => {
       const awg = thinnestGauge(task)
       if (awg === null) {
         expect(GAUGES.some(gauge => wireFigures(gauge, task).holds)).toBe(false)
@@ -102,12 +110,15 @@ describe('fuses', () => {
   })
 
   it('one that fits carries the current without ageing, stands the surge and blows in a short', () => {
-    fc.assert(fc.property(fc.integer({ min: 10, max: 6000 }), fc.integer({ min: 0, max: 12_000 }), fc.integer({ min: 100, max: 60_000 }), (steady, surge, fault) => {
-      const fitting = fittingFuseMa(steady, fault, surge)
-      const fits = (ma: number) => steady <= STEADY_SHARE * ma && surge < 4 * ma && blowsWithinS(ma, fault) <= 2
-      if (fitting !== null) expect(fits(fitting)).toBe(true)
-      else expect(FUSES_MA.some(fits)).toBe(false)
-    }))
+    fc.assert(fc.property(
+      fc.integer({ min: 10, max: 6000 }), fc.integer({ min: 0, max: 12_000 }), fc.integer({ min: 100, max: 60_000 }),
+      (steady, surge, fault) => {
+        const fitting = fittingFuseMa(steady, fault, surge)
+        const fits = (ma: number) => steady <= STEADY_SHARE * ma && surge < 4 * ma && blowsWithinS(ma, fault) <= 2
+        if (fitting !== null) expect(fits(fitting)).toBe(true)
+        else expect(FUSES_MA.some(fits)).toBe(false)
+      },
+    ))
   })
 
   it('a short draws the voltage over the resistance, or what the source lets out', () => {
@@ -150,18 +161,24 @@ describe('energy stores', () => {
 
   it('a day is covered once, whatever the parts say', () => {
     const hour = fc.integer({ min: 0, max: 24 })
-    fc.assert(fc.property(fc.array(fc.record({ fromH: hour, toH: hour, step: fc.constantFrom('idle', 'peak', 'typical') }), { maxLength: 6 }), (parts) => {
+    fc.assert(fc.property(fc.array(
+      fc.record({ fromH: hour, toH: hour, step: fc.constantFrom('idle', 'peak', 'typical') }), { maxLength: 6 },
+    ), (parts) => {
       const day = dayOf(parts)
       expect(day[0]!.fromH).toBe(0)
       expect(day.at(-1)!.toH).toBe(24)
       day.slice(1).forEach((part, i) => expect(part.fromH).toBe(day[i]!.toH))
     }))
-    expect(dayOf([{ fromH: 22, toH: 6, step: 'peak' }])).toEqual([{ fromH: 0, toH: 6, step: 'peak' }, { fromH: 6, toH: 22, step: 'idle' }, { fromH: 22, toH: 24, step: 'peak' }])
+    expect(dayOf([{ fromH: 22, toH: 6, step: 'peak' }])).toEqual([
+      { fromH: 0, toH: 6, step: 'peak' }, { fromH: 6, toH: 22, step: 'idle' }, { fromH: 22, toH: 24, step: 'peak' },
+    ])
   })
 })
 
 describe('a week with a panel', () => {
-  const task = (more: Partial<WeekTask>): WeekTask => ({ usableWh: 100, efficiency: 1, startShare: 1, panelW: 0, dayLengthH: 12, weather: [1, 1, 1, 1, 1, 1, 1], loadW: () => 5, ...more })
+  const task = (more: Partial<WeekTask>): WeekTask => ({
+    usableWh: 100, efficiency: 1, startShare: 1, panelW: 0, dayLengthH: 12, weather: [1, 1, 1, 1, 1, 1, 1], loadW: () => 5, ...more,
+  })
 
   it('without sun it is empty when energy ÷ power says so', () => {
     // arithmetic: 100 Wh at 5 W: 20 h
@@ -178,7 +195,12 @@ describe('a week with a panel', () => {
   })
 
   it('keeps the energy that comes in: used, kept, unused or lost in charging', () => {
-    fc.assert(fc.property(fc.record({ usableWh: fc.integer({ min: 5, max: 400 }), startShare: fc.double({ min: 0, max: 1, noNaN: true }), panelW: fc.integer({ min: 0, max: 80 }), dayLengthH: fc.integer({ min: 0, max: 18 }), weather: fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 7, maxLength: 7 }), load: fc.double({ min: 0, max: 15, noNaN: true }) }), ({ load, ...more }) => {
+    fc.assert(fc.property(fc.record({
+      usableWh: fc.integer({ min: 5, max: 400 }), startShare: fc.double({ min: 0, max: 1, noNaN: true }),
+      panelW: fc.integer({ min: 0, max: 80 }), dayLengthH: fc.integer({ min: 0, max: 18 }),
+      weather: fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 7, maxLength: 7 }),
+      load: fc.double({ min: 0, max: 15, noNaN: true }),
+    }), ({ load, ...more }) => {
       const week = simulateWeek(task({ ...more, loadW: () => load }))
       for (const point of week.points) expect(point.share >= -1e-9 && point.share <= 1 + 1e-9).toBe(true)
       const kept = (week.endShare - more.startShare) * more.usableWh
@@ -192,7 +214,10 @@ describe('a week with a panel', () => {
 
 describe('heat', () => {
   const heat = { bareKw: 12, storeJk: 30, chipShare: 0.8, slowsC: 80, stopsC: 85, origin: 'memory' }
-  const task: HeatTask = { heat, cooler: COOLERS.none, enclosure: ENCLOSURES.open, ambientC: 25, fan: { mode: 'none' }, boardW: 4, idleW: 1, otherW: 0, minutes: 120 }
+  const task: HeatTask = {
+    heat, cooler: COOLERS.none, enclosure: ENCLOSURES.open, ambientC: 25, fan: { mode: 'none' }, boardW: 4, idleW: 1, otherW: 0,
+    minutes: 120,
+  }
 
   it('settles at T = Ta + P·Rth and gets there by its time constant', () => {
     // textbook: first order, τ = R·C
@@ -232,9 +257,14 @@ describe('heat', () => {
 
   it('goes down only by the hysteresis', () => {
     const fan = { mode: 'threshold', onC: 60, hysteresisC: 10 } as const
-    expect([fanPercentAt(fan, 59, 0), fanPercentAt(fan, 60, 0), fanPercentAt(fan, 51, 100), fanPercentAt(fan, 50, 100)]).toEqual([0, 100, 100, 0])
-    const curve = { mode: 'curve', hysteresisC: 5, points: [{ temperatureC: 50, percent: 30 }, { temperatureC: 70, percent: 100 }] } as const
-    const speeds = (percent: number) => [45, 52, 71, 68, 64].map(celsius => fanPercentAt({ ...curve, points: [...curve.points] }, celsius, percent))
+    expect([
+      fanPercentAt(fan, 59, 0), fanPercentAt(fan, 60, 0), fanPercentAt(fan, 51, 100), fanPercentAt(fan, 50, 100),
+    ]).toEqual([0, 100, 100, 0])
+    const curve = {
+      mode: 'curve', hysteresisC: 5, points: [{ temperatureC: 50, percent: 30 }, { temperatureC: 70, percent: 100 }],
+    } as const
+    const speeds = (percent: number) =>
+      [45, 52, 71, 68, 64].map(celsius => fanPercentAt({ ...curve, points: [...curve.points] }, celsius, percent))
     expect(speeds(0)).toEqual([0, 30, 100, 30, 30])
     expect(speeds(100)).toEqual([30, 30, 100, 100, 30])
   })

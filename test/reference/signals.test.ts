@@ -6,7 +6,9 @@ import { ledResistor, mosfetStage, pulledV, transistorStage } from '../../core/s
 import { busyShare, leastPullUpOhm, messageS, MODES, modeOf, mostPullUpOhm, reachableMode, riseTimeS } from '../../core/signals/i2c'
 import { matrixFigures, smallestMatrix } from '../../core/signals/matrix'
 import { oneWirePullUp } from '../../core/signals/onewire'
-import { bitsPerByte, bytesPerSecond, framesPerSecond, i2sClock, partSerialRate, pwmSteps, serialRate, spiClock, spiStepAbove } from '../../core/signals/rates'
+import {
+  bitsPerByte, bytesPerSecond, framesPerSecond, i2sClock, partSerialRate, pwmSteps, serialRate, spiClock, spiStepAbove,
+} from '../../core/signals/rates'
 import { decadeOf, nextAbove, nextBelow, parallelOhm, valuesBetween } from '../../core/signals/series'
 import { frameTimeS, spiClockForStrip } from '../../core/signals/strip'
 
@@ -78,7 +80,9 @@ describe('serial rates', () => {
     fc.assert(fc.property(fc.integer({ min: 300, max: 921_600 }), (baud) => {
       const rate = serialRate(full(48e6), baud)!
       const steps = Math.round(48e6 * 4 / rate.rateHz)
-      for (const other of [steps - 1, steps + 1]) expect(Math.abs(48e6 * 4 / baud - steps)).toBeLessThanOrEqual(Math.abs(48e6 * 4 / baud - other) + 1e-6)
+      for (const other of [steps - 1, steps + 1]) {
+        expect(Math.abs(48e6 * 4 / baud - steps)).toBeLessThanOrEqual(Math.abs(48e6 * 4 / baud - other) + 1e-6)
+      }
     }))
   })
 
@@ -106,7 +110,9 @@ describe('SPI, screens, PWM and strips', () => {
   })
 
   it('never run a device faster than it stands', () => {
-    fc.assert(fc.property(fc.integer({ min: 10_000, max: 200_000_000 }), fc.constantFrom('even' as const, 'whole' as const), (most, divider) => {
+    fc.assert(fc.property(fc.integer({ min: 10_000, max: 200_000_000 }), fc.constantFrom(
+      'even' as const, 'whole' as const,
+    ), (most, divider) => {
       const { rateHz } = spiClock({ sourceHz: 250e6, divider }, most)
       expect(rateHz).toBeLessThanOrEqual(most * (1 + 1e-9))
       const above = spiStepAbove({ sourceHz: 250e6, divider }, rateHz)
@@ -151,7 +157,9 @@ describe('preferred values', () => {
   })
 
   it('bracket any resistance', () => {
-    fc.assert(fc.property(fc.double({ min: 1, max: 1e6, noNaN: true }), fc.constantFrom('E12' as const, 'E24' as const, 'E96' as const), (ohm, series) => {
+    fc.assert(fc.property(fc.double({ min: 1, max: 1e6, noNaN: true }), fc.constantFrom(
+      'E12' as const, 'E24' as const, 'E96' as const,
+    ), (ohm, series) => {
       expect(nextAbove(series, ohm)).toBeGreaterThanOrEqual(ohm * (1 - 1e-9))
       expect(nextBelow(series, ohm)).toBeLessThanOrEqual(ohm * (1 + 1e-9))
       expect(valuesBetween(series, nextBelow(series, ohm), nextAbove(series, ohm)).length).toBeLessThanOrEqual(2)
@@ -159,7 +167,9 @@ describe('preferred values', () => {
   })
 
   it('make a divider that keeps every limit asked of it', () => {
-    fc.assert(fc.property(fc.double({ min: 3.7, max: 24, noNaN: true }), fc.constantFrom('E12' as const, 'E24' as const), fc.integer({ min: 1200, max: 1_000_000 }), (inputV, series, bitHz) => {
+    fc.assert(fc.property(fc.double({
+      min: 3.7, max: 24, noNaN: true,
+    }), fc.constantFrom('E12' as const, 'E24' as const), fc.integer({ min: 1200, max: 1_000_000 }), (inputV, series, bitHz) => {
       const found = designDivider({ inputV, aimV: 3.3, mostV: 3.6, leastV: 2, series, mostMa: 5, bitS: 1 / bitHz })
       if (!found) return
       expect(found.tapV).toBeLessThanOrEqual(3.6)
@@ -176,8 +186,12 @@ describe('preferred values', () => {
 describe('what drives a load', () => {
   it('an LED takes the next resistor above (U − Uf) ÷ I', () => {
     // textbook; series published: IEC 60063
-    expect(ledResistor({ supplyV: 3.3, forwardV: 2, currentMa: 8, series: 'E12' })).toMatchObject({ exactOhm: expect.closeTo(162.5, 6), ohm: 180 })
-    expect(ledResistor({ supplyV: 5, forwardV: 2, currentMa: 20, series: 'E24' })).toMatchObject({ exactOhm: expect.closeTo(150, 6), ohm: 150 })
+    expect(ledResistor({
+      supplyV: 3.3, forwardV: 2, currentMa: 8, series: 'E12',
+    })).toMatchObject({ exactOhm: expect.closeTo(162.5, 6), ohm: 180 })
+    expect(ledResistor({
+      supplyV: 5, forwardV: 2, currentMa: 20, series: 'E24',
+    })).toMatchObject({ exactOhm: expect.closeTo(150, 6), ohm: 150 })
     expect(ledResistor({ supplyV: 3, forwardV: 3.2, currentMa: 5, series: 'E12' })).toBeNull()
   })
 
@@ -187,14 +201,18 @@ describe('what drives a load', () => {
     expect(stage).toMatchObject({ baseOhm: 680, diode: true, fits: true })
     expect(stage.baseMa).toBeGreaterThanOrEqual(72 / 100 * 2)
     expect(stage.baseMa).toBeLessThanOrEqual(72 / 100 * 10)
-    expect(transistorStage({ lineV: 3.3, loadMa: 1200, loadV: 12, inductive: false, series: 'E12' })).toMatchObject({ fits: false, diode: false })
+    expect(transistorStage({
+      lineV: 3.3, loadMa: 1200, loadV: 12, inductive: false, series: 'E12',
+    })).toMatchObject({ fits: false, diode: false })
   })
 
   it('a gate resistor keeps the line within its current, and loss is I²·R', () => {
     const stage = mosfetStage({ lineV: 3.3, loadMa: 2000, loadV: 12, inductive: true, series: 'E12' }, 16)
     expect(3.3 / stage.gateOhm * 1000).toBeLessThanOrEqual(16)
     expect(stage.lossMw).toBeCloseTo(2 * 2 * 0.05 * 1000, 3) // textbook
-    expect(mosfetStage({ lineV: 3.3, loadMa: 2000, loadV: 12, inductive: true, switchingHz: 25_000, series: 'E12' }, 16).lossMw).toBeGreaterThan(stage.lossMw)
+    expect(mosfetStage(
+      { lineV: 3.3, loadMa: 2000, loadV: 12, inductive: true, switchingHz: 25_000, series: 'E12' }, 16,
+    ).lossMw).toBeGreaterThan(stage.lossMw)
   })
 
   it('an inner pull of 50 kΩ against 10 kΩ to ground reads low; a fixed 1.8 kΩ does not', () => {
@@ -205,7 +223,9 @@ describe('what drives a load', () => {
 
 describe('keys and 1-Wire', () => {
   it('rows and columns save lines, and without diodes only two keys are sure', () => {
-    expect(matrixFigures({ rows: 8, columns: 8, diodes: false })).toMatchObject({ keys: 64, lines: 16, saved: 48, toldApart: 2 }) // arithmetic; ghosting is common practice
+    expect(matrixFigures({ rows: 8, columns: 8, diodes: false })).toMatchObject({
+      keys: 64, lines: 16, saved: 48, toldApart: 2,
+    }) // arithmetic; ghosting is common practice
     expect(matrixFigures({ rows: 8, columns: 8, diodes: true }).toldApart).toBe(64)
     expect(matrixFigures({ rows: 1, columns: 4, diodes: false }).toldApart).toBe(4)
   })

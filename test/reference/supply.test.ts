@@ -13,14 +13,19 @@ import { secondOpinion } from '../supply'
 
 const STATES = ['idle', 'typical', 'peak'] as const
 const plain = [...catalogue.parts.values()].filter(part => part.supplies.length && !part.options?.length && !part.seat).map(part => part.id)
-const supplies = [...catalogue.supplies.values()].filter(unit => Math.abs(unit.voltageV - 5) < 0.3 && !unit.limitsCurrent).map(unit => unit.id)
+const supplies = [...catalogue.supplies.values()]
+  .filter(unit => Math.abs(unit.voltageV - 5) < 0.3 && !unit.limitsCurrent)
+  .map(unit => unit.id)
 
 interface Wanted { board: string, supply: string, types: string[], awg: number, lengthM: number, between: string[], wires: number[] }
 
 const wanted: fc.Arbitrary<Wanted> = fc.record({
-  board: fc.constantFrom(...catalogue.boards.keys()), supply: fc.constantFrom(...supplies), types: fc.array(fc.constantFrom(...plain), { maxLength: 8 }),
+  board: fc.constantFrom(...catalogue.boards.keys()), supply: fc.constantFrom(...supplies),
+  types: fc.array(fc.constantFrom(...plain), { maxLength: 8 }),
   awg: fc.constantFrom(14, 18, 20, 22, 24), lengthM: fc.double({ min: 0.1, max: 2, noNaN: true }),
-  between: fc.array(fc.constantFrom('fuse-3150', 'switch-power', 'diode-ideal', 'wire-pair', 'terminal-screw', 'fuse-self-2500'), { maxLength: 3 }),
+  between: fc.array(
+    fc.constantFrom('fuse-3150', 'switch-power', 'diode-ideal', 'wire-pair', 'terminal-screw', 'fuse-self-2500'), { maxLength: 3 },
+  ),
   wires: fc.array(fc.constantFrom(18, 22, 26, 28), { minLength: 8, maxLength: 8 }),
 })
 
@@ -29,11 +34,16 @@ function planFrom({ board, supply, types, awg, lengthM, between, wires }: Wanted
   const parts = Object.fromEntries(types.map((type, i) => [`p${i}`, type]))
   const plan = planOf(board, parts, { supply: { type: supply } })
   const nodes = between.map((type, i) => ({ id: `n${i}`, type, name: `N${i}`, from: i === 0 ? '@cable' : `n${i - 1}` }))
-  const on = types.flatMap((type, i) => catalogue.parts.get(type)!.supplies.filter(entry => entry.from === 'header').map(entry => [`p${i}.${entry.id}`, entry.rail === '3V3' ? i % 2 ? 1 : 17 : i % 2 ? 2 : 4] as const))
+  const on = types.flatMap((type, i) => catalogue.parts.get(type)!.supplies
+    .filter(entry => entry.from === 'header')
+    .map(entry => [`p${i}.${entry.id}`, entry.rail === '3V3' ? i % 2 ? 1 : 17 : i % 2 ? 2 : 4] as const))
   const figures = Object.fromEntries(on.map(([terminal], i) => [`${terminal}@wire`, { awg: wires[i % wires.length]! }]))
   return {
     ...plan, assignments: fixedAt(Object.fromEntries(on)),
-    power: { ...plan.power, nodes, ...nodes.length && { feeds: { '@socket': nodes.at(-1)!.id } }, figures: { ...figures, '@cable': { awg, lengthM } } },
+    power: {
+      ...plan.power, nodes, ...nodes.length && { feeds: { '@socket': nodes.at(-1)!.id } },
+      figures: { ...figures, '@cable': { awg, lengthM } },
+    },
   }
 }
 
@@ -67,13 +77,22 @@ describe('voltages and currents of whole plans', () => {
 
   it('with converters between: a 12 or 24 V source and a step-down or a linear regulator before the board', () => {
     const higher = fc.record({
-      board: fc.constantFrom('tiny-unpopulated', 'forty-classic', 'early-26'), supply: fc.constantFrom('adapter-12v-2a', 'din-rail-24v-2a5', 'usb-c-pd-12v'),
-      type: fc.constantFrom('step-down-5v-3a', 'step-down-5v-5a', 'regulator-linear-5v'), lengthM: fc.double({ min: 0.2, max: 6, noNaN: true }), types: fc.array(fc.constantFrom('oled-i2c', 'fan-5v', 'light-i2c', 'modem-serial', 'receiver-wide-stick'), { maxLength: 4 }),
+      board: fc.constantFrom('tiny-unpopulated', 'forty-classic', 'early-26'),
+      supply: fc.constantFrom('adapter-12v-2a', 'din-rail-24v-2a5', 'usb-c-pd-12v'),
+      type: fc.constantFrom('step-down-5v-3a', 'step-down-5v-5a', 'regulator-linear-5v'),
+      lengthM: fc.double({ min: 0.2, max: 6, noNaN: true }),
+      types: fc.array(fc.constantFrom('oled-i2c', 'fan-5v', 'light-i2c', 'modem-serial', 'receiver-wide-stick'), { maxLength: 4 }),
     })
     let compared = 0
     fc.assert(fc.property(higher, ({ board, supply, type, lengthM, types }) => {
       const base = planOf(board, Object.fromEntries(types.map((entry, i) => [`p${i}`, entry])), { supply: { type: supply } })
-      const plan: Plan = { ...base, power: { ...base.power, nodes: [{ id: 'reg', type, name: 'Regulator', from: '@cable' }], feeds: { '@socket': 'reg' }, figures: { '@cable': { lengthM } } } }
+      const plan: Plan = {
+        ...base,
+        power: {
+          ...base.power, nodes: [{ id: 'reg', type, name: 'Regulator', from: '@cable' }], feeds: { '@socket': 'reg' },
+          figures: { '@cable': { lengthM } },
+        },
+      }
       for (const id of STATES) {
         const state = evaluate(plan, catalogue).power.states.find(entry => entry.id === id)!
         const second = secondOpinion(plan, id)
@@ -93,7 +112,10 @@ describe('voltages and currents of whole plans', () => {
       const { power } = evaluate(plan, catalogue)
       for (const id of STATES) {
         const second = secondOpinion(plan, id)
-        if (second && Object.entries(second.voltages).every(([branch, voltage]) => voltage > (branch === '@3V3' || /^@P(1|17)$/.test(branch) ? 3.1 : 4.6) || power.nodes.find(node => node.id === branch)?.figures.ratedV?.value === 3.3)) {
+        if (second && Object.entries(second.voltages)
+          .every(([branch, voltage]) => voltage > (branch === '@3V3' || /^@P(1|17)$/.test(branch)
+            ? 3.1
+            : 4.6) || power.nodes.find(node => node.id === branch)?.figures.ratedV?.value === 3.3)) {
           expect(power.states.find(entry => entry.id === id)!.ok, id).toBe(true)
         }
       }
@@ -131,11 +153,35 @@ describe('Kirchhoff\'s current law on the report', () => {
     ...demoPlans.map(plan => [plan.name, plan] as [string, Plan]),
     ['header and hub', (() => {
       const plan = planOf('forty-classic', { a: 'modem-wide-stick', o: 'oled-i2c' }, { supply: { type: 'din-rail-5v-5a' } })
-      return { ...plan, power: { ...plan.power, ...power({ nodes: [{ id: 'ha', type: 'hub-adapter-5v-4a', name: 'A' }, { id: 'hub', type: 'hub-powered', name: 'H', from: 'ha', upstream: '@usb' }], feeds: { '@socket': null, '@header': '@cable', 'a.usb': 'hub' } }) } }
+      return {
+        ...plan,
+        power: {
+          ...plan.power,
+          ...power({
+            nodes: [
+              { id: 'ha', type: 'hub-adapter-5v-4a', name: 'A' },
+              { id: 'hub', type: 'hub-powered', name: 'H', from: 'ha', upstream: '@usb' },
+            ],
+            feeds: { '@socket': null, '@header': '@cable', 'a.usb': 'hub' },
+          }),
+        },
+      }
     })()],
     ['latch and step-down', (() => {
       const plan = planOf('tiny-unpopulated', { f: 'fan-5v' }, { supply: { type: 'adapter-12v-2a' } })
-      return { ...plan, power: { ...plan.power, ...power({ nodes: [{ id: 'latch', type: 'latch-power', name: 'L', from: '@cable' }, { id: 'buck', type: 'step-down-5v-3a', name: 'B', from: 'latch' }], feeds: { '@socket': 'buck' } }) } }
+      return {
+        ...plan,
+        power: {
+          ...plan.power,
+          ...power({
+            nodes: [
+              { id: 'latch', type: 'latch-power', name: 'L', from: '@cable' },
+              { id: 'buck', type: 'step-down-5v-3a', name: 'B', from: 'latch' },
+            ],
+            feeds: { '@socket': 'buck' },
+          }),
+        },
+      }
     })()],
   ]
 
@@ -153,7 +199,8 @@ describe('Kirchhoff\'s current law on the report', () => {
     const { power: report } = evaluate(plan, catalogue)
     for (const state of report.states) {
       if (!state.ok) continue
-      const of = (role: string) => report.nodes.filter(node => node.role === role).reduce((sum, node) => sum + state.nodes[node.id]!.powerMw, 0)
+      const of = (role: string) => report.nodes.filter(node => node.role === role)
+        .reduce((sum, node) => sum + state.nodes[node.id]!.powerMw, 0)
       expect(Math.abs(of('source') - of('load') - of('path')), state.id).toBeLessThan(1 + of('source') * 1e-3)
     }
   })

@@ -1,4 +1,7 @@
-/** Cases of the trade rebuilt by hand as plans with their files: what the boot files must say, what is caught, what comes alive. Facts of the trade: practice. */
+/**
+ * Cases of the trade rebuilt by hand as plans with their files: what the boot files must say, what is caught, what comes alive. Facts of
+ * the trade: practice.
+ */
 import { describe, expect, it } from 'vitest'
 import { screenLines } from '../../core/boot/display/lines'
 import { filesOf } from '../../core/boot/files'
@@ -32,7 +35,9 @@ const lint = (plan: Plan) => {
 const codes = (plan: Plan) => lint(plan).map(finding => finding.code)
 
 /** A file as an image brings it. */
-const STOCK = 'dtparam=audio=on\ncamera_auto_detect=1\ndisplay_auto_detect=1\nauto_initramfs=1\ndtoverlay=vc4-kms-v3d\nmax_framebuffers=2\ndisable_fw_kms_setup=1\narm_64bit=1\ndisable_overscan=1\narm_boost=1\n\n[cm4]\notg_mode=1\n\n[all]\n'
+const STOCK = 'dtparam=audio=on\ncamera_auto_detect=1\ndisplay_auto_detect=1\nauto_initramfs=1\n'
+  + 'dtoverlay=vc4-kms-v3d\nmax_framebuffers=2\ndisable_fw_kms_setup=1\narm_64bit=1\n'
+  + 'disable_overscan=1\narm_boost=1\n\n[cm4]\notg_mode=1\n\n[all]\n'
 
 describe('C02, first set-up of a current board', () => {
   const plan = { ...planOf('forty-io-bridge', {}), boot: { text: STOCK } }
@@ -43,7 +48,9 @@ describe('C02, first set-up of a current board', () => {
   })
 
   it('sets a screen mode on the kernel command line, because the full driver reads no other', () => {
-    expect(screenLines({ driver: 'full', path: 'video', mode: { width: 1920, height: 1080, rateHz: 60, reduced: true }, rotation: 0 }).words).toEqual(['video=HDMI-A-1:1920x1080MR@60'])
+    expect(screenLines({
+      driver: 'full', path: 'video', mode: { width: 1920, height: 1080, rateHz: 60, reduced: true }, rotation: 0,
+    }).words).toEqual(['video=HDMI-A-1:1920x1080MR@60'])
     const old = { ...plan, boot: { text: `${STOCK}hdmi_group=1\nhdmi_mode=16\n` } }
     expect(codes(old).filter(code => code === 'screen.without-effect')).toHaveLength(2)
   })
@@ -61,7 +68,9 @@ describe('C03, first set-up of an older board', () => {
   it('tells that the file lies in the older place', () => {
     const plan = { ...planOf('early-26', {}), boot: { text: 'gpu_mem=64\n', path: '/boot/firmware/config.txt', image: 'older' as const } }
     const facts = gatherFacts(plan, catalogue)
-    expect(lintBoot({ files: filesOf(plan, facts.board), board: facts.board, image: 'older' }).map(finding => finding.code)).toEqual(['boot.wrong-path'])
+    expect(lintBoot({
+      files: filesOf(plan, facts.board), board: facts.board, image: 'older',
+    }).map(finding => finding.code)).toEqual(['boot.wrong-path'])
   })
 })
 
@@ -74,7 +83,9 @@ describe('C04, touch panel by video cable and USB', () => {
   })
 
   it('turns with its touch', () => {
-    const turned = screenLines({ driver: 'full', path: 'video', mode: { width: 1024, height: 600, rateHz: 60, reduced: false }, rotation: 180, touch: true })
+    const turned = screenLines({
+      driver: 'full', path: 'video', mode: { width: 1024, height: 600, rateHz: 60, reduced: false }, rotation: 180, touch: true,
+    })
     expect(turned.words).toEqual(['video=HDMI-A-1:1024x600M@60,rotate=180'])
     // published: libinput documentation, calibration matrix
     expect(turned.touchRule).toContain('"-1 0 1 0 -1 1"')
@@ -86,7 +97,9 @@ describe('C05, desktop tower with screen, strip, fan and button', () => {
 
   it('knows which lines make it all work', () => {
     expect(lines(plan)).toContain('dtparam=i2c_arm=on')
-    for (const name of ['gpio-fan', 'gpio-shutdown', 'gpio-poweroff']) expect(lines(plan).filter(line => line.startsWith(`dtoverlay=${name}`))).toHaveLength(1)
+    for (const name of ['gpio-fan', 'gpio-shutdown', 'gpio-poweroff']) {
+      expect(lines(plan).filter(line => line.startsWith(`dtoverlay=${name}`))).toHaveLength(1)
+    }
     expect(dark(written({ ...plan, boot: { text: STOCK } }))).toEqual([])
   })
 
@@ -97,7 +110,9 @@ describe('C05, desktop tower with screen, strip, fan and button', () => {
   })
 
   it('takes the fan\'s threshold from the plan', () => {
-    const warm: Plan = { ...plan, power: { ...plan.power, heat: { ...plan.power.heat, fan: { mode: 'threshold', onC: 65, hysteresisC: 8 } } } }
+    const warm: Plan = {
+      ...plan, power: { ...plan.power, heat: { ...plan.power.heat, fan: { mode: 'threshold', onC: 65, hysteresisC: 8 } } },
+    }
     expect(lines(warm).find(line => line.startsWith('dtoverlay=gpio-fan'))).toMatch(/temp=65000,hyst=8000/)
   })
 })
@@ -130,7 +145,9 @@ describe('C08, status screen fed from an internal header', () => {
 
 describe('C12, panel on the display connector', () => {
   it('is found by itself or loaded by its overlay, never both drivers', () => {
-    expect(screenLines({ driver: 'full', path: 'connector', rotation: 0 }).boot).toEqual(['dtoverlay=vc4-kms-v3d', 'dtoverlay=vc4-kms-dsi-7inch'])
+    expect(screenLines({ driver: 'full', path: 'connector', rotation: 0 }).boot).toEqual([
+      'dtoverlay=vc4-kms-v3d', 'dtoverlay=vc4-kms-dsi-7inch',
+    ])
     const both = { ...planOf('forty-usb-c', { panel: 'panel-flat-7' }), boot: { text: 'dtoverlay=vc4-kms-v3d\ndtoverlay=vc4-fkms-v3d\n' } }
     expect(codes(both)).toContain('overlay.fight')
   })
@@ -162,12 +179,16 @@ describe('C13, audio board with screen and buttons', () => {
   })
 
   it('knows where the file lies on newer images', () => {
-    expect(codes({ ...plan, boot: { text: 'DO NOT EDIT THIS FILE\nIt has moved to /boot/firmware/config.txt\n' } })).toContain('boot.wrong-copy')
+    expect(codes({
+      ...plan, boot: { text: 'DO NOT EDIT THIS FILE\nIt has moved to /boot/firmware/config.txt\n' },
+    })).toContain('boot.wrong-copy')
   })
 })
 
 describe('C16, I²C sensor', () => {
-  const plan = { ...planOf('forty-usb-c', { air: ['humidity-i2c', { address: '0x45' }] }, { assignments: fixedAt({ 'air.sda': 3, 'air.scl': 5 }) }) }
+  const plan = {
+    ...planOf('forty-usb-c', { air: ['humidity-i2c', { address: '0x45' }] }, { assignments: fixedAt({ 'air.sda': 3, 'air.scl': 5 }) }),
+  }
 
   it('is loaded at the address it is strapped to', () => {
     expect(lines(plan)).toContain('dtoverlay=i2c-sensor,sht3x,addr=0x45')

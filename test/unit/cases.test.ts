@@ -47,7 +47,9 @@ describe('serial to a 5 V microcontroller', () => {
 })
 
 describe('15 W against 27 W', () => {
-  const kiosk = (supply: string) => planOf('forty-usb-c', { panel: 'panel-video-7', strip: ['strip-addressable', { pixels: '24' }] }, { supply: { type: supply } })
+  const kiosk = (supply: string) => planOf(
+    'forty-usb-c', { panel: 'panel-video-7', strip: ['strip-addressable', { pixels: '24' }] }, { supply: { type: supply } },
+  )
 
   it('the small one is too small for a panel and a strip at full white, the large one is not', () => {
     expect(codesOf(kiosk('adapter-5v-3a'))).toContain('supply.too-small')
@@ -58,7 +60,9 @@ describe('15 W against 27 W', () => {
 describe('a board fed from a port inside a computer', () => {
   it('is asked for more than the port gives', () => {
     // published: USB 2.0 §7.2, 500 mA
-    const finding = findingsOf(planOf('forty-classic', { screen: 'screen-spi-24' }, { supply: { type: 'internal-usb-500' } })).find(entry => entry.code === 'supply.too-small')
+    const finding = findingsOf(planOf(
+      'forty-classic', { screen: 'screen-spi-24' }, { supply: { type: 'internal-usb-500' } },
+    )).find(entry => entry.code === 'supply.too-small')
     expect(finding).toMatchObject({ severity: 'stop' })
     expect(finding!.figures[0]).toMatchObject({ limit: 500, origin: 'published: USB 2.0 §7.2' })
   })
@@ -72,7 +76,8 @@ describe('relays from lines that the software dictates', () => {
 
   it('keeps the lines where the software wants them, and says which pull in while the board starts', () => {
     expect(['r.in1', 'r.in2', 'r.in3'].map(terminal => positionOf(plan, terminal))).toEqual([37, 38, 40])
-    expect(findingsOf(plan).filter(finding => finding.code === 'start.moves').map(finding => finding.subjects[0]!.terminal)).toEqual(['r.in1', 'r.in2', 'r.in3'])
+    expect(findingsOf(plan).filter(finding => finding.code === 'start.moves')
+      .map(finding => finding.subjects[0]!.terminal)).toEqual(['r.in1', 'r.in2', 'r.in3'])
   })
 
   it('gives a ground close by, and a supply', () => {
@@ -87,8 +92,12 @@ describe('an audio board with a screen and buttons', () => {
   it('keeps everything else off what the add-on board claims', () => {
     const plan = placed(board)
     const claimed = new Set(catalogue.parts.get('audio-add-on')!.signals.map(signal => signal.claimsPosition))
-    for (const terminal of ['sclk', 'mosi', 'select', 'dc', 'reset', 'light']) expect(claimed.has(positionOf(plan, `screen.${terminal}`))).toBe(false)
-    expect(evaluate(plan, catalogue).boot.needs.map(need => need.line)).toEqual(expect.arrayContaining(['dtoverlay=wm8960-soundcard', 'dtparam=i2c_arm=on', 'dtparam=spi=on']))
+    for (const terminal of ['sclk', 'mosi', 'select', 'dc', 'reset', 'light']) {
+      expect(claimed.has(positionOf(plan, `screen.${terminal}`))).toBe(false)
+    }
+    expect(evaluate(plan, catalogue).boot.needs.map(need => need.line)).toEqual(expect.arrayContaining([
+      'dtoverlay=wm8960-soundcard', 'dtparam=i2c_arm=on', 'dtparam=spi=on',
+    ]))
   })
 
   it('finds an example\'s wrong number as soon as it is entered: the backlight on the sound clock', () => {
@@ -122,16 +131,22 @@ describe('a receiver stack', () => {
     const report = evaluate(plan, catalogue)
     expect(report.buses.filter(bus => bus.kind === 'serial')).toHaveLength(2)
     expect(report.boot.needs.some(need => /^dtoverlay=uart[2-5]$/.test(need.line))).toBe(true)
-    expect(placePlan(planOf('forty-classic', stack), catalogue, { scope: 'rest' })).toMatchObject({ ok: false, conflict: [{ label: 'receiver: serial' }, { label: 'modem: serial' }] })
+    expect(placePlan(planOf('forty-classic', stack), catalogue, { scope: 'rest' })).toMatchObject({
+      ok: false, conflict: [{ label: 'receiver: serial' }, { label: 'modem: serial' }],
+    })
   })
 })
 
 describe('a status screen and a fan', () => {
-  const plan = booted(placed(planOf('forty-classic', { screen: 'screen-spi-24', fan: 'fan-5v' }, { supply: { type: 'adapter-5v-2a4' }, between: { 'fan.drive': { kind: 'mosfet' } } })))
+  const plan = booted(placed(planOf(
+    'forty-classic', { screen: 'screen-spi-24', fan: 'fan-5v' },
+    { supply: { type: 'adapter-5v-2a4' }, between: { 'fan.drive': { kind: 'mosfet' } } },
+  )))
 
   it('is clear once placed and written, with its overlay naming the lines it was given', () => {
     expect(grave(plan)).toEqual([])
-    const line = (terminal: string) => catalogue.boards.get('forty-classic')!.header.find(entry => entry.position === positionOf(plan, terminal))!.line
+    const line = (terminal: string) =>
+      catalogue.boards.get('forty-classic')!.header.find(entry => entry.position === positionOf(plan, terminal))!.line
     expect(plan.boot!.text).toContain(`reset-gpio=${line('screen.reset')},dc-gpio=${line('screen.dc')}`)
     expect(plan.boot!.text).toContain(`dtoverlay=gpio-fan,gpiopin=${line('fan.drive')},temp=60000`)
   })

@@ -20,7 +20,10 @@ const mend = (plan: Plan, code: string, which = 0) => applyEdit(plan, { edit: 'a
 const lineAt = (board: string, position: number) => catalogue.boards.get(board)!.header.find(entry => entry.position === position)!.line
 
 describe('serial to a microcontroller', () => {
-  const header = placed(planOf('forty-classic', { m: ['controller-5v-serial', { baud: '115200' }] }, { boot: { text: '', commandLine: 'console=serial0,115200 root=x' } }))
+  const header = placed(planOf(
+    'forty-classic', { m: ['controller-5v-serial', { baud: '115200' }] },
+    { boot: { text: '', commandLine: 'console=serial0,115200 root=x' } },
+  ))
 
   it('by the header: 5 V and the console are stops, both ends\' rates are compared, and all of it can be mended', () => {
     expect(stops(header).sort()).toEqual(['level.too-high', 'serial.console'])
@@ -42,7 +45,9 @@ describe('a ribbon to a breadboard', () => {
     const plan = placed(planOf('forty-classic', { ribbon: 'ribbon-breakout-40', s: 'humidity-i2c' }))
     expect(codesOf(plan).filter(code => code.startsWith('stack'))).toEqual([])
     expect(catalogue.parts.get('ribbon-breakout-40')!.cautions!.join(' ')).toMatch(/stripe.*labels.*bent pins/is)
-    expect(find(planOf('forty-classic', { ribbon: 'ribbon-breakout-40', r: 'relay-add-on-3' }), 'stack.order')!.fixes[0]!.edits).toEqual([{ edit: 'set-stack', stack: ['r', 'ribbon'] }])
+    expect(find(
+      planOf('forty-classic', { ribbon: 'ribbon-breakout-40', r: 'relay-add-on-3' }), 'stack.order',
+    )!.fixes[0]!.edits).toEqual([{ edit: 'set-stack', stack: ['r', 'ribbon'] }])
   })
 })
 
@@ -52,24 +57,41 @@ describe('relays from line numbers', () => {
   const header = catalogue.boards.get('forty-classic')!.header
   const positions = lines.map(line => header.find(entry => entry.line === line)!.position)
   const plan = placed(planOf('forty-classic', { a: 'relay-board-4', b: 'relay-bare', c: 'relay-bare' }, {
-    assignments: fixedAt({ 'a.in1': positions[0]!, 'a.in2': positions[1]!, 'a.in3': positions[2]!, 'a.in4': positions[3]!, 'b.coil': positions[4]!, 'c.coil': positions[5]! }),
-    parts: [{ id: 'a', type: 'relay-board-4', name: 'a', loads: [{ contact: 1, what: 'Pump', kind: 'DC', voltageV: 48, currentA: 2 }, { contact: 2, what: 'Lamp', kind: 'AC', voltageV: 230, currentA: 0.5 }] }, { id: 'b', type: 'relay-bare', name: 'b' }, { id: 'c', type: 'relay-bare', name: 'c' }],
+    assignments: fixedAt({
+      'a.in1': positions[0]!, 'a.in2': positions[1]!, 'a.in3': positions[2]!, 'a.in4': positions[3]!, 'b.coil': positions[4]!,
+      'c.coil': positions[5]!,
+    }),
+    parts: [
+      {
+        id: 'a', type: 'relay-board-4', name: 'a',
+        loads: [
+          { contact: 1, what: 'Pump', kind: 'DC', voltageV: 48, currentA: 2 },
+          { contact: 2, what: 'Lamp', kind: 'AC', voltageV: 230, currentA: 0.5 },
+        ],
+      },
+      { id: 'b', type: 'relay-bare', name: 'b' }, { id: 'c', type: 'relay-bare', name: 'c' },
+    ],
   }))
 
   it('lines become positions and back, each keeping its number', () => {
     expect(positions).toEqual([37, 38, 40, 36, 35, 33])
     expect(positions.map(position => lineAt('forty-classic', position))).toEqual(lines)
-    for (const [i, key] of ['a.in1', 'a.in2', 'a.in3', 'a.in4', 'b.coil', 'c.coil'].entries()) expect(plan.assignments[key]!.position).toBe(positions[i])
+    for (const [i, key] of ['a.in1', 'a.in2', 'a.in3', 'a.in4', 'b.coil', 'c.coil'].entries()) {
+      expect(plan.assignments[key]!.position).toBe(positions[i])
+    }
   })
 
   it('bare coils want a stage, contacts past their DC rating stop, mains is for an electrician', () => {
     expect(stops(plan)).toEqual(expect.arrayContaining(['line.driven-straight', 'contact.over-rating']))
     expect(find(plan, 'contact.mains')!.sentence).toContain('licensed electrician')
-    expect(stops(mend(mend(plan, 'line.driven-straight'), 'line.driven-straight', 1)).filter(code => code === 'line.driven-straight')).toEqual([])
+    expect(stops(mend(
+      mend(plan, 'line.driven-straight'), 'line.driven-straight', 1,
+    )).filter(code => code === 'line.driven-straight')).toEqual([])
   })
 
   it('every relay of the low-level board pulls in while the board starts, and is told of', () => {
-    expect(findingsOf(plan).filter(finding => finding.code === 'start.moves').map(finding => finding.subjects[0]!.terminal)).toEqual(['a.in1', 'a.in2', 'a.in3', 'a.in4'])
+    expect(findingsOf(plan).filter(finding => finding.code === 'start.moves')
+      .map(finding => finding.subjects[0]!.terminal)).toEqual(['a.in1', 'a.in2', 'a.in3', 'a.in4'])
   })
 
   it('gets a ground close by and a supply at the end that is easy to find', () => {
@@ -81,7 +103,9 @@ describe('relays from line numbers', () => {
 describe('an audio board with screen and buttons', () => {
   it('a wrong documented number is found as soon as both functions are entered', () => {
     // One board, one position, two functions: the backlight sits on the mute line.
-    const wrong = planOf('forty-classic', { sound: 'audio-dac-add-on', screen: 'screen-spi-24' }, { assignments: fixedAt({ 'screen.light': 15 }) })
+    const wrong = planOf(
+      'forty-classic', { sound: 'audio-dac-add-on', screen: 'screen-spi-24' }, { assignments: fixedAt({ 'screen.light': 15 }) },
+    )
     expect(find(wrong, 'position.claimed-twice')!.sentence).toContain('sound MUTE and screen LED want position 15')
     const mended = placed(mend(wrong, 'position.claimed-twice'))
     expect(stops(mended)).toEqual([])
@@ -90,14 +114,20 @@ describe('an audio board with screen and buttons', () => {
 
   it('a board whose own file has it wrong is found too, and cannot be released', () => {
     const board = structuredClone(catalogue.parts.get('audio-dac-add-on')!)
-    const faulty = { ...board, id: 'own-sound', signals: [...board.signals, { ...board.signals.find(signal => signal.id === 'mute')!, id: 'light', label: 'BACKLIGHT' }] }
+    const faulty = {
+      ...board, id: 'own-sound',
+      signals: [...board.signals, { ...board.signals.find(signal => signal.id === 'mute')!, id: 'light', label: 'BACKLIGHT' }],
+    }
     const finding = find(planOf('forty-classic', { s: 'own-sound' }, { own: { boards: [], parts: [faulty] } }), 'position.claimed-twice')!
     expect(finding).toMatchObject({ severity: 'stop', subjects: [{ position: 15 }, { position: 15 }], fixes: [] })
   })
 })
 
 describe('a receiver stack', () => {
-  const stack = planOf('early-26', { s: 'sensor-add-on-10', a: 'modem-wide-stick', b: 'receiver-wide-stick', p: 'positioning-serial', f: 'fan-5v' }, { supply: { type: 'power-bank-12ah' }, between: { 'f.drive': { kind: 'mosfet' } } })
+  const stack = planOf(
+    'early-26', { s: 'sensor-add-on-10', a: 'modem-wide-stick', b: 'receiver-wide-stick', p: 'positioning-serial', f: 'fan-5v' },
+    { supply: { type: 'power-bank-12ah' }, between: { 'f.drive': { kind: 'mosfet' } } },
+  )
 
   it('the sensor board holds the end, the fan and the module stay off it, and the sticks cover each other', () => {
     const plan = placed(stack)
@@ -128,12 +158,16 @@ describe('an I²C sensor', () => {
   })
 
   it('swapped wires are found by name', () => {
-    expect(find(planOf('forty-classic', { a: 'humidity-i2c' }, { assignments: fixedAt({ 'a.sda': 5, 'a.scl': 3 }) }), 'function.unavailable')!.sentence).toContain('look swapped')
+    expect(find(
+      planOf('forty-classic', { a: 'humidity-i2c' }, { assignments: fixedAt({ 'a.sda': 5, 'a.scl': 3 }) }), 'function.unavailable',
+    )!.sentence).toContain('look swapped')
   })
 })
 
 describe('an old keyboard with new insides', () => {
-  const plan = placed(planOf('forty-classic', { keys: ['keypad-matrix', { rows: '8', columns: '8' }], stick: 'joystick-contacts', latch: 'power-latch' }))
+  const plan = placed(planOf(
+    'forty-classic', { keys: ['keypad-matrix', { rows: '8', columns: '8' }], stick: 'joystick-contacts', latch: 'power-latch' },
+  ))
 
   it('places all sixteen rows and columns, the joystick and the latch on twenty-six lines', () => {
     expect(Object.keys(plan.assignments).filter(key => key.startsWith('keys.'))).toHaveLength(16)
@@ -151,6 +185,9 @@ describe('an old keyboard with new insides', () => {
   it('tells of ghosts and scan time, and the overlay of the latch names its lines', () => {
     expect(find(plan, 'keys.ghosts')!.figures[0]).toMatchObject({ value: 2, limit: 64 })
     expect(evaluate(plan, catalogue).signals.keys[0]).toMatchObject({ rows: 8, columns: 8, lines: 16 })
-    expect(evaluate(plan, catalogue).boot.needs.map(need => need.line)).toContain(`dtoverlay=gpio-poweroff,gpiopin=${lineAt('forty-classic', plan.assignments['latch.hold']!.position!)},active_low`)
+    expect(evaluate(plan, catalogue).boot.needs.map(need =>
+      need.line)).toContain(
+      `dtoverlay=gpio-poweroff,gpiopin=${lineAt('forty-classic', plan.assignments['latch.hold']!.position!)},active_low`,
+    )
   })
 })

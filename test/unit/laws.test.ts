@@ -27,19 +27,26 @@ const eachPart = (): Plan[] => [...catalogue.boards.keys()].flatMap(board => [..
 const named = (plan: Plan) => `${plan.board}: ${plan.parts.map(part => part.type).join(', ')}`
 
 /** What placing and writing choose: everything that files say, and where things lie. Levels, loads and heat are the maker's parts. */
-const CHOSEN = /^(boot|bus|overlay|menu|environment|kernel|start\.dark|position|function|address|controller|stack\.covers|plan|i2c\.no-pull-up)\b/
+const CHOSEN
+  = /^(boot|bus|overlay|menu|environment|kernel|start\.dark|position|function|address|controller|stack\.covers|plan|i2c\.no-pull-up)\b/
 const grave = (findings: readonly Finding[]) => findings.filter(finding => finding.severity !== 'note')
 
 /** Add-on boards have their address and their bus: two of one address clash wherever they are put. */
-const isBound = ({ code, subjects }: Finding, plan: Plan) => code === 'address.clash' && subjects.every(({ partId }) => catalogue.parts.get(plan.parts.find(part => part.id === partId)!.type)!.isAddOn)
+const isBound = ({ code, subjects }: Finding, plan: Plan) =>
+  code === 'address.clash'
+  && subjects.every(({ partId }) => catalogue.parts.get(plan.parts.find(part => part.id === partId)!.type)!.isAddOn)
 
 describe('own work is never refused', () => {
   const faultsOf = (plan: Plan): string[] => {
     const facts = gatherFacts(plan, catalogue)
     const { parts, steps } = rehearse(facts)
     return [
-      ...grave(evaluate(plan, catalogue).findings).filter(finding => CHOSEN.test(finding.code) && !isBound(finding, plan)).map(finding => `check: ${finding.code} ${finding.title}`),
-      ...lintBoot({ files: filesOf(plan, facts.board), board: facts.board, plan: planSide(facts) }).filter(finding => finding.severity !== 'note').map(finding => `lint: ${finding.code} ${finding.title}`),
+      ...grave(evaluate(plan, catalogue).findings)
+        .filter(finding => CHOSEN.test(finding.code) && !isBound(finding, plan))
+        .map(finding => `check: ${finding.code} ${finding.title}`),
+      ...lintBoot({ files: filesOf(plan, facts.board), board: facts.board, plan: planSide(facts) })
+        .filter(finding => finding.severity !== 'note')
+        .map(finding => `lint: ${finding.code} ${finding.title}`),
       ...parts.filter(part => part.state === 'dark').map(part => `dark: ${part.name}: ${part.why}`),
       ...steps.filter(step => step.outcome === 'failed').map(step => `step: ${step.title} ${step.detail}`),
     ]
@@ -64,8 +71,11 @@ describe('a fix fixes', () => {
       for (const finding of before.slice(0, 8)) for (const fix of finding.fixes.slice(0, 1)) {
         const after = evaluate(applyEdit(plan, { edit: 'all', edits: fix.edits }).plan, catalogue).findings
         const what = `${named(plan)}; ${finding.id}: ${fix.label}`
-        if (!/not enough by itself$/.test(fix.label) && !STEPWISE.has(finding.code)) expect(after.map(other => other.id), what).not.toContain(finding.id)
-        expect(after.filter(other => other.severity === 'stop' && !stops.has(other.code)).map(other => `${other.code}: ${other.title}`), what).toEqual([])
+        if (!/not enough by itself$/.test(fix.label) && !STEPWISE.has(finding.code)) {
+          expect(after.map(other => other.id), what).not.toContain(finding.id)
+        }
+        expect(after.filter(other => other.severity === 'stop' && !stops.has(other.code))
+          .map(other => `${other.code}: ${other.title}`), what).toEqual([])
       }
     }
   })
@@ -85,7 +95,9 @@ describe('a fix fixes', () => {
     }
   })
 
-  const mendable = (plan: Plan) => evaluate(plan, catalogue).findings.find(finding => finding.severity !== 'note' && finding.fixes.length && !/not enough by itself$/.test(finding.fixes[0]!.label))
+  const mendable = (plan: Plan) =>
+    evaluate(plan, catalogue).findings.find(finding =>
+      finding.severity !== 'note' && finding.fixes.length && !/not enough by itself$/.test(finding.fixes[0]!.label))
 })
 
 /** Where several want one thing, one fix takes one of them away. */
@@ -101,7 +113,8 @@ describe('wires are the netlist', () => {
       expect(new Set(ids).size, named(plan)).toBe(ids.length)
       expect(wires.map(wire => wire.key).sort(), named(plan)).toEqual([...ids].sort())
       const listed = partsList.flatMap(item => item.ids)
-      expect(listed.filter(id => components.some(component => component.id === id)).sort(), named(plan)).toEqual(components.map(component => component.id).sort())
+      expect(listed.filter(id => components.some(component => component.id === id))
+        .sort(), named(plan)).toEqual(components.map(component => component.id).sort())
       expect(listed.filter(id => !components.some(component => component.id === id) && !ids.includes(id))).toEqual([])
       // Both ends lie on the table, on the components that the conductor names; every pin is on one net.
       for (const { ways, from, to, id } of conductors) {
@@ -116,7 +129,9 @@ describe('wires are the netlist', () => {
   it('no header position carries more than one plug', () => {
     for (const plan of LIVED) {
       const facts = gatherFacts(plan, catalogue)
-      const plugs = netlistOf(facts, powerOf(facts).tree).conductors.filter(conductor => conductor.kind !== 'seat').flatMap(({ ways }) => ways.flatMap(way => [way.from, way.to])).filter(pin => /^@P\d+$/.test(pin))
+      const plugs = netlistOf(facts, powerOf(facts).tree).conductors.filter(conductor => conductor.kind !== 'seat')
+        .flatMap(({ ways }) => ways.flatMap(way => [way.from, way.to]))
+        .filter(pin => /^@P\d+$/.test(pin))
       expect(plugs.length, named(plan)).toBe(new Set(plugs).size)
     }
   })
@@ -145,7 +160,12 @@ describe('one story', () => {
   it('every device node expected at bring-up appears in the rehearsal', () => {
     for (const plan of PLANS) {
       const { devices } = rehearse(gatherFacts(plan, catalogue))
-      for (const { path } of evaluate(plan, catalogue).expected.nodes) expect(devices.some(device => asPattern(device.path).test(path) || asPattern(path).test(device.path)), `${named(plan)} ${path}: ${devices.map(device => device.path).join(' ')}`).toBe(true)
+      for (const { path } of evaluate(plan, catalogue).expected.nodes) {
+        expect(
+          devices.some(device => asPattern(device.path).test(path) || asPattern(path).test(device.path)),
+          `${named(plan)} ${path}: ${devices.map(device => device.path).join(' ')}`,
+        ).toBe(true)
+      }
     }
   })
 
@@ -171,7 +191,12 @@ describe('one count', () => {
       }
       const facts = gatherFacts(plan, catalogue)
       const lint = lintBoot({ files: filesOf(plan, facts.board), board: facts.board, plan: planSide(facts) })
-      for (const finding of lint) expect(findings.some(other => other.code === finding.code && other.subjects.some(subject => subject.text?.from === finding.from)), finding.code).toBe(true)
+      for (const finding of lint) {
+        expect(
+          findings.some(other => other.code === finding.code && other.subjects.some(subject => subject.text?.from === finding.from)),
+          finding.code,
+        ).toBe(true)
+      }
       if (rehearse(facts).parts.some(part => part.state === 'dark')) expect(findings.length).toBeGreaterThan(0)
     }
   })
@@ -181,7 +206,11 @@ describe('names do not matter', () => {
   const codes = (plan: Plan) => evaluate(plan, catalogue).findings.map(finding => `${finding.severity} ${finding.code}`).sort()
 
   it('other names, in other letters, give the same findings', () => {
-    for (const plan of LIVED.filter((_, i) => i % 2 === 0)) expect(codes({ ...plan, parts: plan.parts.map((part, i) => ({ ...part, name: `Ж${i} 名 "${'<'.repeat(i)}"` })) }), named(plan)).toEqual(codes(plan))
+    for (const plan of LIVED.filter((_, i) => i % 2 === 0)) {
+      expect(
+        codes({ ...plan, parts: plan.parts.map((part, i) => ({ ...part, name: `Ж${i} 名 "${'<'.repeat(i)}"` })) }), named(plan),
+      ).toEqual(codes(plan))
+    }
   })
 
   it('other ids give the same findings', () => {
@@ -198,8 +227,15 @@ describe('nothing is orphaned', () => {
     for (const plan of LIVED.filter((_, i) => i % 2 === 1)) for (const part of plan.parts) {
       const rich: Plan = {
         ...plan, stack: plan.parts.map(entry => entry.id), clocks: { [`${part.id}.ch0`]: 100_000 },
-        power: { ...plan.power, figures: { [`${part.id}.vcc`]: { peakMa: 5 } }, joins: [{ from: '@supply', into: `${part.id}.vcc` }], steps: [{ id: 'one', name: '', base: 'idle', loads: { [`${part.id}.vcc`]: 'off' }, open: [`${part.id}#1`], seconds: 1 }], arrangements: [{ id: 'a', name: '', supply: null, nodes: [], feeds: { [`${part.id}.vcc`]: null }, joins: [], figures: {} }] },
-        boot: { text: '', made: [part.id], off: [part.id] }, build: { done: [`${part.id}.sda@3`, `${part.id}@seat`, `stage:${part.id}.x.gnd@6`], wires: { [`${part.id}.sda`]: { colour: 'red' } } },
+        power: {
+          ...plan.power, figures: { [`${part.id}.vcc`]: { peakMa: 5 } }, joins: [{ from: '@supply', into: `${part.id}.vcc` }],
+          steps: [{ id: 'one', name: '', base: 'idle', loads: { [`${part.id}.vcc`]: 'off' }, open: [`${part.id}#1`], seconds: 1 }],
+          arrangements: [{ id: 'a', name: '', supply: null, nodes: [], feeds: { [`${part.id}.vcc`]: null }, joins: [], figures: {} }],
+        },
+        boot: { text: '', made: [part.id], off: [part.id] },
+        build: {
+          done: [`${part.id}.sda@3`, `${part.id}@seat`, `stage:${part.id}.x.gnd@6`], wires: { [`${part.id}.sda`]: { colour: 'red' } },
+        },
         worksheets: [{ id: 'w', keptAt: '2026-01-01T00:00:00Z', what: '', sheet: { kind: 'wire', node: `${part.id}.vcc@wire` } }],
       }
       const { plan: after, inverse } = applyEdit(rich, { edit: 'remove-part', id: part.id })
@@ -217,7 +253,10 @@ describe('more is not safer', () => {
       for (const [type, name] of [['switch-power', 'Switch'], ['wire-pair', 'Wire'], ['terminal-screw', 'Terminal']] as const) {
         const grown = applyEdit(plan, { edit: 'add-node', node: { id: 'added', type, name, from: '@cable' }, before: '@socket' }).plan
         const after = new Set(evaluate(grown, catalogue).findings.map(finding => finding.code))
-        const lost = before.filter(finding => finding.severity === 'stop' && /^(rail\.two|rail\.over-v|ground|hub|power\.(unknown|ring)|load\.over-v|polarity|net)/.test(finding.code) && !after.has(finding.code))
+        const lost = before.filter(finding =>
+          finding.severity === 'stop'
+          && /^(rail\.two|rail\.over-v|ground|hub|power\.(unknown|ring)|load\.over-v|polarity|net)/.test(finding.code)
+          && !after.has(finding.code))
         expect(lost.map(finding => finding.code), `${named(plan)} with a ${name}`).toEqual([])
       }
     }

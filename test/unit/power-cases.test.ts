@@ -22,13 +22,17 @@ const fed = (board: string, supply: string | null, parts: Parameters<typeof plan
   return { ...plan, supply: supply ? { type: supply } : null, power: { ...plan.power, ...power } }
 }
 const find = (plan: Plan, code: string) => findingsOf(plan).find(finding => finding.code === code)
-const grave = (plan: Plan) => findingsOf(plan).filter(finding => finding.stages.includes('power') && finding.severity === 'stop').map(finding => finding.code)
+const grave = (plan: Plan) => findingsOf(plan).filter(finding => finding.stages.includes('power') && finding.severity === 'stop')
+  .map(finding => finding.code)
 const mend = (plan: Plan, code: string, which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
 const powerOf = (plan: Plan) => evaluate(plan, catalogue).power
 const state = (plan: Plan, id: string) => powerOf(plan).states.find(entry => entry.id === id)!
 
 describe('first set-up of a current board: 15 W against 27 W', () => {
-  const desk = (supply: string) => fed('forty-io-bridge', supply, { a: 'modem-wide-stick', b: 'receiver-wide-stick' }, { heat: { ...planOf(null, {}).power.heat, cooler: 'active', fan: { mode: 'threshold', onC: 60, hysteresisC: 10 } } })
+  const desk = (supply: string) => fed(
+    'forty-io-bridge', supply, { a: 'modem-wide-stick', b: 'receiver-wide-stick' },
+    { heat: { ...planOf(null, {}).power.heat, cooler: 'active', fan: { mode: 'threshold', onC: 60, hysteresisC: 10 } } },
+  )
 
   it('with 15 W the USB sockets give 600 mA and two sticks are too much; with 27 W they give 1.6 A', () => {
     // memory: 600 mA together on 5 V 3 A, 1.6 A with 5 V 5 A on the newest family
@@ -39,7 +43,9 @@ describe('first set-up of a current board: 15 W against 27 W', () => {
 
   it('side by side: margin, voltage, price, and what only the small one suffers from', () => {
     const plan = desk('adapter-5v-3a')
-    const [small, large] = compareArrangements(plan, catalogue, arrangementOf(plan, 'now', 'now'), withSupply(plan, 'adapter-5v-5a', 'large'))
+    const [small, large] = compareArrangements(
+      plan, catalogue, arrangementOf(plan, 'now', 'now'), withSupply(plan, 'adapter-5v-5a', 'large'),
+    )
     expect(large.spareMa!).toBeGreaterThan(small.spareMa!)
     expect(large.peakV!).toBeGreaterThan(small.peakV!)
     expect([small.usbMa, large.usbMa]).toEqual([600, 1600])
@@ -54,13 +60,16 @@ describe('first set-up of a current board: 15 W against 27 W', () => {
     const { heat } = powerOf(desk('adapter-5v-5a'))
     expect(heat!.points.length).toBeGreaterThan(100)
     expect(heat!.slowsAtS).toBeNull()
-    expect(powerOf({ ...lid, power: { ...lid.power, heat: { ...lid.power.heat, cooler: 'none', fan: { mode: 'none' } } } }).heat!.slowsAtS).toBeGreaterThan(60)
+    expect(powerOf({
+      ...lid, power: { ...lid.power, heat: { ...lid.power.heat, cooler: 'none', fan: { mode: 'none' } } },
+    }).heat!.slowsAtS).toBeGreaterThan(60)
   })
 })
 
 describe('a touch panel in a machine: one DIN-rail supply, two cables', () => {
   const machine = (lead: Record<string, number>) => fed('forty-usb-c', 'din-rail-5v-5a', { panel: 'panel-video-7' }, {
-    nodes: [{ id: 'panel-lead', type: 'wire-pair', name: 'Lead to the panel', from: '@supply', figures: lead }], feeds: { 'panel.usb': 'panel-lead' }, figures: { '@cable': { awg: 18, lengthM: 1.5 } },
+    nodes: [{ id: 'panel-lead', type: 'wire-pair', name: 'Lead to the panel', from: '@supply', figures: lead }],
+    feeds: { 'panel.usb': 'panel-lead' }, figures: { '@cable': { awg: 18, lengthM: 1.5 } },
   })
 
   it('both loads and both drops come out of one supply', () => {
@@ -93,7 +102,10 @@ describe('a tiny board on a carrier', () => {
   })
 
   it('a plug in its own socket as well is two supplies on one rail', () => {
-    const plan = fed('tiny-unpopulated', 'adapter-5v-3a', {}, { nodes: [{ id: 'carrier', type: 'din-rail-5v-5a', name: 'Carrier' }], feeds: { '@header': 'carrier' } })
+    const plan = fed(
+      'tiny-unpopulated', 'adapter-5v-3a', {},
+      { nodes: [{ id: 'carrier', type: 'din-rail-5v-5a', name: 'Carrier' }], feeds: { '@header': 'carrier' } },
+    )
     expect(grave(plan)).toContain('rail.two-sources')
   })
 })
@@ -103,7 +115,9 @@ describe('a status screen inside a computer', () => {
 
   it('the internal port cannot give what the board asks: under-voltage sign, too small, and it cannot be asked for more', () => {
     // published: USB 2.0 §7.2, 500 mA
-    expect(find(inside, 'supply.too-small')).toMatchObject({ severity: 'stop', figures: [{ limit: 500 }, {}, {}], sentence: expect.stringContaining('cannot be asked for more') })
+    expect(find(inside, 'supply.too-small')).toMatchObject({
+      severity: 'stop', figures: [{ limit: 500 }, {}, {}], sentence: expect.stringContaining('cannot be asked for more'),
+    })
     expect(find(inside, 'supply.below-least')).toMatchObject({ severity: 'stop' })
     expect(find(inside, 'rail.under-voltage')).toBeDefined()
   })
@@ -124,7 +138,9 @@ describe('a status screen inside a computer', () => {
 describe('a programming adapter on a desk', () => {
   it('6 W least and 12 W advised on the early class', () => {
     // practice: 5 V 1.2 A least, 5 V 2.4 A advised
-    expect(find(fed('early-26', 'usb-port-3'), 'supply.below-least')).toMatchObject({ severity: 'stop', sentence: expect.stringContaining('6 W at least') })
+    expect(find(fed('early-26', 'usb-port-3'), 'supply.below-least')).toMatchObject({
+      severity: 'stop', sentence: expect.stringContaining('6 W at least'),
+    })
     expect(find(fed('early-26', 'adapter-5v-1a2'), 'supply.below-advised')!.sentence).toContain('12 W is advised')
     expect(findingsOf(fed('early-26', 'adapter-5v-2a4')).filter(finding => finding.code.startsWith('supply.below'))).toEqual([])
   })
@@ -156,7 +172,9 @@ describe('a panel on the display connector: who feeds whom', () => {
   })
 
   it('both plugs in: they feed each other, a stop with both ways out', () => {
-    const plan = panel({ nodes: [{ id: 'second', type: 'adapter-5v-2a4', name: 'Second adapter' }], joins: [{ from: 'second', into: 'panel.vcc' }] })
+    const plan = panel({
+      nodes: [{ id: 'second', type: 'adapter-5v-2a4', name: 'Second adapter' }], joins: [{ from: 'second', into: 'panel.vcc' }],
+    })
     expect(find(plan, 'rail.two-sources')).toMatchObject({ severity: 'stop', title: 'panel and the board feed each other' })
     for (const which of [0, 1]) expect(grave(mend(plan, 'rail.two-sources', which))).toEqual([])
   })
@@ -164,7 +182,8 @@ describe('a panel on the display connector: who feeds whom', () => {
   it('takes position 2 or 4 and a ground', () => {
     const plan = panel({})
     expect([2, 4]).toContain(plan.assignments['panel.vcc']!.position)
-    expect(catalogue.boards.get('forty-classic')!.header.find(entry => entry.position === plan.assignments['panel.gnd']!.position)!.kind).toBe('ground')
+    expect(catalogue.boards.get('forty-classic')!.header.find(entry =>
+      entry.position === plan.assignments['panel.gnd']!.position)!.kind).toBe('ground')
   })
 })
 

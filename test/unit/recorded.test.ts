@@ -1,5 +1,6 @@
 /**
- * What the engines say of plans that are right and wrong in many ways, word for word, beside what they said when last looked at: a change of
+ * What the engines say of plans that are right and wrong in many ways, word for word, beside what they said when last looked at: a change
+ * of
  * the core that changes any of it is seen. The texts prove nothing by themselves; what is right stands in the other tests. After a change
  * that is meant, read the difference and renew them: `npx vitest run test/unit/recorded.test.ts -u`.
  */
@@ -16,7 +17,9 @@ import { anyPlan, worn } from '../generated'
 import { catalogue } from '../plans'
 
 /** Figures to four places: what a reader would see change. */
-const json = (value: unknown) => JSON.stringify(value, (_, inner: unknown) => typeof inner === 'number' ? Number(inner.toPrecision(4)) : inner)
+const json = (value: unknown) => JSON.stringify(value, (_, inner: unknown) => typeof inner === 'number'
+  ? Number(inner.toPrecision(4))
+  : inner)
 /** Stands for what would be too long to keep. */
 const digest = (value: unknown) => createHash('sha256').update(json(value) ?? '').digest('hex').slice(0, 12)
 
@@ -45,7 +48,8 @@ function power(plan: Plan): string {
 const placement = (plan: Plan) => json(placePlan(plan, catalogue, { scope: 'rest' })).replace(/},/g, '},\n')
 
 const PLANS = [...Array.from({ length: 60 }, (_, i) => worn(5000 + i)), ...demoPlans]
-const recorded = (of: (plan: Plan) => string, plans: readonly Plan[]) => plans.map((plan, i) => `## ${i} ${plan.board}\n${of(plan)}\n`).join('\n')
+const recorded = (of: (plan: Plan) => string, plans: readonly Plan[]) => plans.map((plan, i) => `## ${i} ${plan.board}\n${of(plan)}\n`)
+  .join('\n')
 
 describe('said as before', () => {
   it.each([['findings', findings], ['wires', wires], ['power', power]] as const)('%s', async (name, of) => {
@@ -53,6 +57,8 @@ describe('said as before', () => {
   })
 
   it('placement', async () => {
-    await expect(recorded(placement, Array.from({ length: 40 }, (_, i) => anyPlan(7000 + i, 6)))).toMatchFileSnapshot('../data/recorded/placement.txt')
+    await expect(recorded(
+      placement, Array.from({ length: 40 }, (_, i) => anyPlan(7000 + i, 6)),
+    )).toMatchFileSnapshot('../data/recorded/placement.txt')
   })
 })

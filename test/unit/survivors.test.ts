@@ -11,14 +11,20 @@ import type { Plan } from '../../core/plan/types'
 import { evaluate } from '../../core/evaluate'
 import { catalogue, codesOf, findingsOf, planOf } from '../plans'
 
-const node = (id: string, type: string, from?: string, more: Partial<PowerNode> = {}): PowerNode => ({ id, type, name: id, ...from && { from }, ...more })
-const fed = (plan: Plan, supply: string | null, power: Partial<PowerPlan>): Plan => ({ ...plan, supply: supply ? { type: supply } : null, power: { ...plan.power, ...power } })
-const at = (places: Record<string, number>) => ({ assignments: Object.fromEntries(Object.entries(places).map(([terminal, position]) => [terminal, { position }])) })
+const node = (id: string, type: string, from?: string, more: Partial<PowerNode> = {}): PowerNode => ({
+  id, type, name: id, ...from && { from }, ...more,
+})
+const fed = (plan: Plan, supply: string | null, power: Partial<PowerPlan>): Plan => ({ ...plan, supply: supply
+  ? { type: supply }
+  : null, power: { ...plan.power, ...power } })
+const at = (places: Record<string, number>) => ({ assignments: Object.fromEntries(Object.entries(places)
+  .map(([terminal, position]) => [terminal, { position }])) })
 
 describe('the document', () => {
   it('a part that goes takes its place in the stack, its clock and its wires along', () => {
     const plan = planOf('forty-classic', { a: 'audio-add-on', b: 'relay-add-on-3', m: 'matrix-8x8-spi' }, {
-      stack: ['b', 'a'], clocks: { m: 1_000_000, i2c1: 400_000 }, build: { done: ['m.clk@23', 'a@seat', 'b@seat'], wires: { 'm.clk': { colour: 'blue' } } },
+      stack: ['b', 'a'], clocks: { m: 1_000_000, i2c1: 400_000 },
+      build: { done: ['m.clk@23', 'a@seat', 'b@seat'], wires: { 'm.clk': { colour: 'blue' } } },
     } as Partial<Plan>)
     const without = (id: string) => applyEdit(plan, { edit: 'remove-part', id }).plan
     expect(without('a')).toMatchObject({ stack: ['b'], build: { done: ['m.clk@23', 'b@seat'] } })
@@ -36,7 +42,13 @@ describe('the document', () => {
   })
 
   it('an own part with an option that its conditions do not know is refused', () => {
-    const own = { id: 'own-x', name: 'X', summary: 'x', group: 'sensing', supplies: [], grounds: [], options: [{ id: 'link', label: 'Link', kind: 'choice', values: [{ value: 'a', label: 'a' }, { value: 'b', label: 'b' }], default: 'a' }], signals: [{ id: 'o', label: 'O', role: 'line', direction: 'out', when: { link: 'a' } }] }
+    const own = {
+      id: 'own-x', name: 'X', summary: 'x', group: 'sensing', supplies: [], grounds: [],
+      options: [{
+        id: 'link', label: 'Link', kind: 'choice', values: [{ value: 'a', label: 'a' }, { value: 'b', label: 'b' }], default: 'a',
+      }],
+      signals: [{ id: 'o', label: 'O', role: 'line', direction: 'out', when: { link: 'a' } }],
+    }
     const tried = (change: object) => readOwn(JSON.stringify({ ...own, ...change })).ok
     expect(tried({})).toBe(true)
     expect(tried({ signals: [{ ...own.signals[0], when: { other: 'a' } }] })).toBe(false)
@@ -57,12 +69,16 @@ describe('the supply', () => {
     const [store] = evaluate(fed(planOf('tiny-unpopulated', {}), null, power), catalogue).power.stores
     // The board wants some 4.6 V and the cell gives 3.7: behind the step-up that does not matter.
     expect(store!.hours).toBeGreaterThan(1)
-    const bare = evaluate(fed(planOf('tiny-unpopulated', {}), null, { nodes: [node('cell', 'cell-lithium-1')], feeds: { '@socket': 'cell' } }), catalogue).power.stores
+    const bare = evaluate(
+      fed(planOf('tiny-unpopulated', {}), null, { nodes: [node('cell', 'cell-lithium-1')], feeds: { '@socket': 'cell' } }), catalogue,
+    ).power.stores
     expect(bare[0]!.hours ?? 0).toBeLessThan(store!.hours!)
   })
 
   it('a transformer gives more without load, and the capacitor has to stand that', () => {
-    const power = { nodes: [node('bridge', 'rectifier-bridge', '@cable'), node('buck', 'step-down-5v-3a', 'bridge')], feeds: { '@socket': 'buck' } }
+    const power = {
+      nodes: [node('bridge', 'rectifier-bridge', '@cable'), node('buck', 'step-down-5v-3a', 'bridge')], feeds: { '@socket': 'buck' },
+    }
     const [front] = evaluate(fed(planOf('tiny-unpopulated', {}), 'transformer-9v-ac', power), catalogue).power.fronts
     const dropV = catalogue.powerItems.get('rectifier-bridge')!.figures.dropV!
     // practice: some 15 % more without load; textbook: peak is √2 times the effective voltage
@@ -70,7 +86,10 @@ describe('the supply', () => {
   })
 
   it('what hangs on a hub behind a hub is asked of the first one too', () => {
-    const plan = fed(planOf('forty-usb-c', { m: 'modem-wide-stick' }), 'adapter-5v-3a', { nodes: [node('h1', 'hub-bus', '@usb'), node('h2', 'hub-bus', 'h1')], feeds: { 'm.usb': 'h2' } })
+    const plan = fed(
+      planOf('forty-usb-c', { m: 'modem-wide-stick' }), 'adapter-5v-3a',
+      { nodes: [node('h1', 'hub-bus', '@usb'), node('h2', 'hub-bus', 'h1')], feeds: { 'm.usb': 'h2' } },
+    )
     const peak = evaluate(plan, catalogue).power.states.find(state => state.id === 'peak')!
     expect(peak.nodes.h1!.currentMa).toBeGreaterThan(peak.nodes['m.usb']!.currentMa)
     expect(peak.nodes.h1!.currentMa).toBeGreaterThanOrEqual(peak.nodes.h2!.currentMa)
@@ -78,7 +97,10 @@ describe('the supply', () => {
 })
 
 describe('files', () => {
-  const repeats = (text: string) => lintBoot({ files: { dialect: 'key-value', text }, board: catalogue.boards.get('forty-classic')! }).filter(finding => finding.code === 'boot.repeated').length
+  const repeats = (text: string) =>
+    lintBoot({
+      files: { dialect: 'key-value', text }, board: catalogue.boards.get('forty-classic')!,
+    }).filter(finding => finding.code === 'boot.repeated').length
 
   it('a line under another filter is no repeat', () => {
     expect(repeats('gpu_mem=64\ngpu_mem=64\n')).toBe(1)
@@ -113,14 +135,19 @@ describe('places', () => {
 
   it('wires that share a position are marked, in the note and on the list', () => {
     const plan = planOf('forty-classic', { a: 'humidity-i2c', b: 'light-i2c' }, at({ 'a.sda': 3, 'b.sda': 3, 'a.scl': 5, 'b.scl': 5 }))
-    expect(findingsOf(plan).find(finding => finding.code === 'position.shared')).toMatchObject({ subjects: [{ position: 3 }, { position: 5 }] })
+    expect(findingsOf(plan).find(finding => finding.code === 'position.shared')).toMatchObject({
+      subjects: [{ position: 3 }, { position: 5 }],
+    })
     expect(codesOf(planOf('forty-classic', { a: 'humidity-i2c' }, at({ 'a.sda': 3, 'a.scl': 5 })))).not.toContain('position.shared')
   })
 
   it('flow control wants both of its wires', () => {
-    const part = [...catalogue.parts.values()].find(entry => entry.signals.some(signal => signal.role === 'serial.rts') && entry.signals.some(signal => signal.role === 'serial.cts'))!
+    const part = [...catalogue.parts.values()].find(entry =>
+      entry.signals.some(signal => signal.role === 'serial.rts') && entry.signals.some(signal => signal.role === 'serial.cts'))!
     const id = (role: string) => `m.${part.signals.find(signal => signal.role === role)!.id}`
-    const wired = (places: Record<string, number>) => evaluate(planOf('forty-classic', { m: part.id }, at({ [id('serial.tx')]: 10, [id('serial.rx')]: 8, ...places })), catalogue).signals.serial[0]!
+    const wired = (places: Record<string, number>) => evaluate(
+      planOf('forty-classic', { m: part.id }, at({ [id('serial.tx')]: 10, [id('serial.rx')]: 8, ...places })), catalogue,
+    ).signals.serial[0]!
     // published: the board's own file, 16 clear to send and 17 request to send on positions 36 and 11
     expect(wired({}).flowControlWired).toBe(false)
     expect(wired({ [id('serial.rts')]: 36 }).flowControlWired).toBe(false)

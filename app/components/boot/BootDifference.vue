@@ -43,7 +43,8 @@ const KINDS = { added: '+', changed: '~', removed: '−', off: '#' } as const
         :key="`hand ${entry.line}`"
         class="hand"
       >
-        Line {{ entry.line }} was changed by hand and stays: <b class="figures">{{ entry.found || 'taken out' }}</b>. The plan would write <b class="figures">{{ entry.wanted }}</b>.
+        Line {{ entry.line }} was changed by hand and stays: <b class="figures">{{ entry.found || 'taken out' }}</b>. The plan would write
+        <b class="figures">{{ entry.wanted }}</b>.
       </li>
     </ul>
   </div>
@@ -51,7 +52,17 @@ const KINDS = { added: '+', changed: '~', removed: '−', off: '#' } as const
 
 <style scoped>
 .both { display: flex; flex-direction: column; gap: 8px; }
-.difference { list-style: none; margin: 0; padding: 8px 0; font-size: 13px; flex: 1; min-height: 160px; overflow: auto; white-space: pre; border-top-left-radius: 0; }
+.difference {
+  list-style: none;
+  margin: 0;
+  padding: 8px 0;
+  font-size: 13px;
+  flex: 1;
+  min-height: 160px;
+  overflow: auto;
+  white-space: pre;
+  border-top-left-radius: 0;
+}
 .difference li { padding: 0 10px; min-width: max-content; }
 .sign { display: inline-block; width: 16px; color: var(--ink-2); }
 .added { background: var(--moss-wash); font-weight: 650; }

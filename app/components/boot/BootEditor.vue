@@ -16,7 +16,12 @@ const element = useTemplateRef<HTMLElement>('element')
 let editor: ReturnType<typeof makeEditor> | null = null
 
 const STATES = { 'written': 'written by Voltaris', 'by-hand': 'changed by hand, and kept', 'off': 'switched off' } as const
-const owners = computed(() => file !== '' ? [] : owned.value.map(entry => ({ line: entry.line, state: entry.state, colour: colourOf(entry.partIds[0]), title: `${entry.partIds.map(nameOf).join(', ') || 'The board'}: ${STATES[entry.state]}` })))
+const owners = computed(() => file !== ''
+  ? []
+  : owned.value.map(entry => ({
+      line: entry.line, state: entry.state, colour: colourOf(entry.partIds[0]),
+      title: `${entry.partIds.map(nameOf).join(', ') || 'The board'}: ${STATES[entry.state]}`,
+    })))
 
 /** Findings of this file by line and column: the editor knows one line ending, the file may have two. */
 const marked = computed(() => {
@@ -24,7 +29,8 @@ const marked = computed(() => {
   return findings.value.filter(finding => finding.file === file).map((finding) => {
     const start = lines[finding.line - 1]?.from ?? 0
     return {
-      line: finding.line, from: Math.max(0, finding.from - start), to: Math.max(0, finding.to - start), severity: finding.severity, message: `${finding.title}. ${finding.sentence}`,
+      line: finding.line, from: Math.max(0, finding.from - start), to: Math.max(0, finding.to - start), severity: finding.severity,
+      message: `${finding.title}. ${finding.sentence}`,
       fixes: finding.fixes.map(fix => ({ label: fix.label, run: () => applyFix(fix) })),
     }
   })
@@ -46,7 +52,11 @@ onMounted(() => {
     undo: project.undo,
     redo: project.redo,
     complete: (typed, line, column) => completeAt(typed, grammar, line, column, board.value),
-  }, { grammar, label: file === '' ? 'Boot file' : file, test: file === '' ? 'boot-text' : file === COMMAND_FILE ? 'command-line' : 'boot-extra' })
+  }, { grammar, label: file === '' ? 'Boot file' : file, test: file === ''
+    ? 'boot-text'
+    : file === COMMAND_FILE
+      ? 'command-line'
+      : 'boot-extra' })
   editor.show(text)
   editor.setOwners(owners.value)
   editor.setFindings(marked.value)
@@ -60,7 +70,12 @@ function wordAt(column: number) {
   for (const match of text.matchAll(/(?:[^\s"]|"[^"]*")+/g)) {
     if (column >= match.index && column < match.index + match[0].length) {
       const entry = explained.value.filter(line => line.file === COMMAND_FILE)[at]
-      return entry ? { from: match.index, to: match.index + match[0].length, words: entry.words, ...(entry.origin && { note: `from: ${entry.origin}` }) } : null
+      return entry
+        ? {
+            from: match.index, to: match.index + match[0].length, words: entry.words,
+            ...(entry.origin && { note: `from: ${entry.origin}` }),
+          }
+        : null
     }
     at++
   }
@@ -98,13 +113,29 @@ defineExpose({ goTo: (line: number) => editor?.goTo(line), focus: () => editor?.
 .editor :deep(.owner-dot) { display: block; width: 8px; height: 14px; margin: 3px 2px 0; border-radius: 2px; background: var(--owner); }
 .editor :deep(.owner-dot.off) { background: none; border: 2px solid var(--owner); }
 .editor :deep(.owner-dot.by-hand) { background: repeating-linear-gradient(var(--owner) 0 3px, transparent 3px 5px); }
-.editor :deep(.cm-tooltip) { background: var(--sheet); color: var(--ink); border: 1px solid var(--rule); border-radius: 4px; max-width: 460px; font-family: var(--text-family); font-size: 13px; }
+.editor :deep(.cm-tooltip) {
+  background: var(--sheet);
+  color: var(--ink);
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  max-width: 460px;
+  font-family: var(--text-family);
+  font-size: 13px;
+}
 .editor :deep(.boot-words) { padding: 7px 10px; }
 .editor :deep(.boot-words small) { display: block; color: var(--ink-2); font-size: 12px; margin-top: 2px; }
 .editor :deep(.cm-diagnostic) { padding: 6px 10px; border-left: 5px solid var(--ink-2); }
 .editor :deep(.cm-diagnostic-error) { border-left-color: var(--carmine); }
 .editor :deep(.cm-diagnostic-warning) { border-left-color: var(--ochre); border-left-style: dashed; }
-.editor :deep(.cm-diagnosticAction) { background: var(--copper); color: var(--sheet); border-radius: 3px; padding: 2px 8px; margin: 5px 6px 0 0; font: inherit; font-size: 12.5px; }
+.editor :deep(.cm-diagnosticAction) {
+  background: var(--copper);
+  color: var(--sheet);
+  border-radius: 3px;
+  padding: 2px 8px;
+  margin: 5px 6px 0 0;
+  font: inherit;
+  font-size: 12.5px;
+}
 .editor :deep(.cm-tooltip-autocomplete ul) { font-family: var(--figure-family); max-width: 460px; }
 .editor :deep(.cm-completionDetail) { font-family: var(--text-family); font-style: normal; color: var(--ink-2); margin-left: 10px; }
 .editor :deep(.cm-tooltip-autocomplete li[aria-selected]) { background: var(--copper); color: var(--sheet); }

@@ -78,7 +78,14 @@ const STATES = { 'written': '', 'by-hand': 'changed by hand', 'off': 'off' } as 
 
 <style scoped>
 .explained { list-style: none; margin: 0; padding: 4px 0; border-top-left-radius: 0; }
-li { display: grid; grid-template-columns: 34px 1fr; gap: 8px; padding: 6px 10px 7px 0; border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent); font-size: 13px; }
+li {
+  display: grid;
+  grid-template-columns: 34px 1fr;
+  gap: 8px;
+  padding: 6px 10px 7px 0;
+  border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent);
+  font-size: 13px;
+}
 .none { display: block; padding: 12px; }
 .number { text-align: right; color: var(--ink-2); align-self: start; }
 .here { background: color-mix(in srgb, var(--copper) 10%, transparent); box-shadow: inset 3px 0 0 var(--copper); }
@@ -90,5 +97,15 @@ p { overflow-wrap: anywhere; }
 .trouble { margin-top: 5px; padding: 5px 8px; background: var(--paper-2); border-left: 5px solid var(--ink-2); border-radius: 3px; }
 .trouble.stop { border-left-color: var(--carmine); background: var(--carmine-wash); }
 .trouble.caution { border-left: 5px dashed var(--ochre); background: var(--ochre-wash); }
-.fix { background: var(--copper); color: var(--sheet); border: 0; border-radius: 3px; padding: 2px 9px; margin: 4px 6px 0 0; font: inherit; font-weight: 600; cursor: pointer; }
+.fix {
+  background: var(--copper);
+  color: var(--sheet);
+  border: 0;
+  border-radius: 3px;
+  padding: 2px 9px;
+  margin: 4px 6px 0 0;
+  font: inherit;
+  font-weight: 600;
+  cursor: pointer;
+}
 </style>

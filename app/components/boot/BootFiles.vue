@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The files themselves: an editor for each, and beside it what every line does, what the plan would change, whose lines are whose, and earlier files. */
+/**
+ * The files themselves: an editor for each, and beside it what every line does, what the plan would change, whose lines are whose, and
+ * earlier files.
+ */
 import type { Grammar } from '~~/core/boot/dialects/tokens'
 import { COMMAND_FILE } from '~~/core/boot/scope/effective'
 
@@ -14,10 +17,17 @@ const editor = useTemplateRef<{ goTo: (line: number) => void, focus: () => void 
 const view = useViewStore()
 
 const tabs = computed(() => [
-  { id: '', name: (boot.value?.path ?? project.facts?.board?.bootPath ?? 'config.txt').split('/').at(-1)!, grammar: files.value.dialect as Grammar, text: files.value.text },
-  ...files.value.dialect === 'key-value' ? [{ id: COMMAND_FILE, name: COMMAND_FILE, grammar: 'command-line' as Grammar, text: files.value.commandLine ?? '' }] : [],
+  {
+    id: '', name: (boot.value?.path ?? project.facts?.board?.bootPath ?? 'config.txt').split('/').at(-1)!,
+    grammar: files.value.dialect as Grammar, text: files.value.text,
+  },
+  ...files.value.dialect === 'key-value'
+    ? [{ id: COMMAND_FILE, name: COMMAND_FILE, grammar: 'command-line' as Grammar, text: files.value.commandLine ?? '' }]
+    : [],
   ...Object.entries(files.value.includes ?? {}).map(([id, text]) => ({ id, name: id, grammar: 'key-value' as Grammar, text })),
-  ...(files.value.overlays ?? []).filter(overlay => overlay.kind === 'source').map(({ name, content }) => ({ id: name, name: `${name}.dts`, grammar: 'source' as Grammar, text: content })),
+  ...(files.value.overlays ?? [])
+    .filter(overlay => overlay.kind === 'source')
+    .map(({ name, content }) => ({ id: name, name: `${name}.dts`, grammar: 'source' as Grammar, text: content })),
 ])
 const tab = computed(() => tabs.value.find(entry => entry.id === file.value) ?? tabs.value[0]!)
 const blobs = computed(() => (files.value.overlays ?? []).filter(overlay => overlay.kind === 'blob'))
@@ -52,7 +62,8 @@ watch(() => view.marked, (subjects) => {
       role="status"
     >
       <template v-if="after.changes.length">
-        The plan asks for <b>{{ after.changes.length }}</b> {{ after.changes.length === 1 ? 'change' : 'changes' }}; every other byte stays as it is. All of it is read at the start: restart once.
+        The plan asks for <b>{{ after.changes.length }}</b> {{ after.changes.length === 1 ? 'change' : 'changes' }}; every other byte stays
+        as it is. All of it is read at the start: restart once.
         <v-btn
           size="x-small"
           color="primary"
@@ -164,7 +175,17 @@ watch(() => view.marked, (subjects) => {
 .columns { display: grid; gap: 12px; grid-template-columns: minmax(0, 11fr) minmax(0, 9fr); }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 .tabs { display: flex; flex-wrap: wrap; gap: 2px; align-items: end; }
-.tabs > button { background: var(--paper-2); color: var(--ink); border: 1px solid var(--rule); border-bottom: 0; border-radius: 4px 4px 0 0; padding: 4px 10px; font: inherit; font-size: 13px; cursor: pointer; }
+.tabs > button {
+  background: var(--paper-2);
+  color: var(--ink);
+  border: 1px solid var(--rule);
+  border-bottom: 0;
+  border-radius: 4px 4px 0 0;
+  padding: 4px 10px;
+  font: inherit;
+  font-size: 13px;
+  cursor: pointer;
+}
 .tabs > button[aria-selected='true'] { background: var(--sheet); font-weight: 650; box-shadow: inset 0 2px 0 var(--copper); }
 .count { background: var(--ochre); color: var(--sheet); border-radius: 8px; padding: 0 6px; margin-left: 6px; font-size: 11.5px; }
 .blob { padding: 4px 8px; border: 1px dashed var(--rule); border-bottom: 0; border-radius: 4px 4px 0 0; }

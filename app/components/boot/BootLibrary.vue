@@ -10,10 +10,16 @@ const search = ref('')
 const name = ref<string | null>(null)
 const shown = computed(() => {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return [...OVERLAYS.values()].filter(spec => words.every(word => `${spec.name} ${spec.what} ${spec.group} ${Object.keys(spec.choices ?? {}).join(' ')}`.toLowerCase().includes(word)))
+  return [...OVERLAYS.values()].filter(spec => words.every(
+    word => `${spec.name} ${spec.what} ${spec.group} ${Object.keys(spec.choices ?? {}).join(' ')}`
+      .toLowerCase()
+      .includes(word),
+  ))
 })
 const spec = computed(() => OVERLAYS.get(name.value ?? '') ?? shown.value[0] ?? null)
-const resolved = computed(() => spec.value ? resolveOverlay(spec.value, Object.keys(spec.value.choices ?? {}).slice(0, 1).map(choice => ({ name: choice, value: '' }))) : null)
+const resolved = computed(() => spec.value
+  ? resolveOverlay(spec.value, Object.keys(spec.value.choices ?? {}).slice(0, 1).map(choice => ({ name: choice, value: '' })))
+  : null)
 
 function write() {
   const { text } = files.value
@@ -59,7 +65,8 @@ function write() {
         </li>
       </ul>
       <p class="quiet small">
-        {{ shown.length }} of {{ OVERLAYS.size }}. Parameters and claims are from memory unless said otherwise: the README of your image's overlays has the last word.
+        {{ shown.length }} of {{ OVERLAYS.size }}. Parameters and claims are from memory unless said otherwise: the README of your image's
+        overlays has the last word.
       </p>
     </section>
     <section v-if="spec && resolved">
@@ -114,7 +121,8 @@ function write() {
             </td><td>{{ param.what }}</td><td class="figures">
               {{ param.default ?? '' }}
             </td><td class="small">
-              {{ param.values ? param.values.join(', ') : param.kind === 'flag' ? 'on, off' : param.min !== undefined ? `${param.min} to ${param.max}` : '' }}
+              {{ param.values ? param.values.join(', ') : param.kind === 'flag' ? 'on, off' : param.min !== undefined
+                ? `${param.min} to ${param.max}` : '' }}
             </td>
           </tr>
           <tr v-if="!spec.params.length">
@@ -141,11 +149,23 @@ function write() {
 <style scoped>
 .columns { display: grid; gap: 14px; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
-.find input { width: 100%; background: var(--sheet); color: var(--ink); border: 1px solid var(--rule); border-radius: 4px; padding: 6px 10px; font: inherit; margin-bottom: 8px; }
+.find input {
+  width: 100%;
+  background: var(--sheet);
+  color: var(--ink);
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  padding: 6px 10px;
+  font: inherit;
+  margin-bottom: 8px;
+}
 .list { list-style: none; margin: 0 0 8px; padding: 0; max-height: 60vh; overflow: auto; }
 .list li { border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent); padding: 0; }
 .list button { display: block; width: 100%; padding: 5px 10px; overflow-wrap: anywhere; }
-.list button[aria-pressed='true'] { background: color-mix(in srgb, var(--copper) 12%, transparent); box-shadow: inset 3px 0 0 var(--copper); }
+.list button[aria-pressed='true'] {
+  background: color-mix(in srgb, var(--copper) 12%, transparent);
+  box-shadow: inset 3px 0 0 var(--copper);
+}
 .list .quiet:only-child { padding: 10px; }
 .row { display: flex; gap: 8px; align-items: center; margin-bottom: 4px; }
 .spacer { flex: 1; }

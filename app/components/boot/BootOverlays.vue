@@ -8,10 +8,14 @@ const { boot, setBoot } = useBoot()
 const { colourOf } = useOwners()
 const chosen = ref<string | null>(null)
 const made = computed(() => new Set(boot.value?.made))
-const rows = computed(() => project.facts!.parts.map(owner => ({ owner, binding: bindingOf(owner), overlay: overlayForPart(project.facts!, owner), ready: (owner.part.boot ?? []).some(need => need.kind === 'overlay') })))
+const rows = computed(() => project.facts!.parts.map(owner => ({
+  owner, binding: bindingOf(owner), overlay: overlayForPart(project.facts!, owner),
+  ready: (owner.part.boot ?? []).some(need => need.kind === 'overlay'),
+})))
 const withBinding = computed(() => rows.value.filter(row => row.binding))
 const without = computed(() => rows.value.filter(row => !row.binding))
-const shown = computed(() => withBinding.value.find(row => row.owner.id === chosen.value) ?? withBinding.value.find(row => row.overlay.ok) ?? withBinding.value[0])
+const shown = computed(() =>
+  withBinding.value.find(row => row.owner.id === chosen.value) ?? withBinding.value.find(row => row.overlay.ok) ?? withBinding.value[0])
 
 function use(id: string, on: boolean) {
   chosen.value = id
@@ -34,7 +38,8 @@ function takeBlob() {
   <div class="columns">
     <section>
       <p class="small quiet lead">
-        For each part that the kernel has a driver for: a complete overlay, with the lines, address and bus of this plan. Tick one, and the boot file loads it.
+        For each part that the kernel has a driver for: a complete overlay, with the lines, address and bus of this plan. Tick one, and the
+        boot file loads it.
       </p>
       <ul
         class="sheet list"
@@ -79,7 +84,8 @@ function takeBlob() {
         v-if="without.length"
         class="small quiet"
       >
-        No overlay wanted for {{ without.map(row => row.owner.name).join(', ') }}: {{ without.length === 1 ? 'its' : 'their' }} programs do without a kernel driver.
+        No overlay wanted for {{ without.map(row => row.owner.name).join(', ') }}: {{ without.length === 1 ? 'its' : 'their' }} programs do
+        without a kernel driver.
       </p>
     </section>
     <section v-if="shown">
@@ -126,7 +132,14 @@ function takeBlob() {
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 .lead { margin-bottom: 8px; }
 .list { list-style: none; margin: 0 0 10px; padding: 0; }
-.list li { display: grid; grid-template-columns: 22px 1fr; gap: 6px; padding: 8px 10px; border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent); align-items: start; }
+.list li {
+  display: grid;
+  grid-template-columns: 22px 1fr;
+  gap: 6px;
+  padding: 8px 10px;
+  border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent);
+  align-items: start;
+}
 .list .quiet:only-child { display: block; }
 .chosen { background: color-mix(in srgb, var(--copper) 10%, transparent); }
 .block { display: block; overflow-wrap: anywhere; }

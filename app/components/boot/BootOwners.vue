@@ -7,13 +7,17 @@ const after = computed(() => project.report!.boot)
 const off = computed(() => new Set(boot.value?.off))
 const whenOff = computed({
   get: () => boot.value?.whenOff ?? 'remove',
-  set: value => setBoot({ whenOff: value }, value === 'comment' ? 'Keep lines of parts that are off as comments' : 'Take out lines of parts that are off'),
+  set: value => setBoot({ whenOff: value }, value === 'comment'
+    ? 'Keep lines of parts that are off as comments'
+    : 'Take out lines of parts that are off'),
 })
 
 const owners = computed(() => {
   const ids = [...new Set(after.value.needs.flatMap(need => need.partIds))]
   return [...ids.map(id => ({ id, name: nameOf(id), lines: after.value.needs.filter(need => need.partIds.includes(id)) })),
-    ...after.value.needs.some(need => !need.partIds.length) ? [{ id: '', name: 'The board itself', lines: after.value.needs.filter(need => !need.partIds.length) }] : []]
+    ...after.value.needs.some(need => !need.partIds.length)
+      ? [{ id: '', name: 'The board itself', lines: after.value.needs.filter(need => !need.partIds.length) }]
+      : []]
 })
 const stateOf = (line: string) => owned.value.find(entry => entry.text === line || entry.text === `#${line}`)?.state
 const WORDS = { 'written': 'in the file', 'by-hand': 'changed by hand', 'off': 'in comments' } as const

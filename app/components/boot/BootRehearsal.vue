@@ -88,7 +88,10 @@ function takeTree() {
         data-test="rehearsal-verdict"
       >
         <template v-if="running">Step {{ running.done }} of {{ running.of }} …</template>
-        <template v-else-if="story"><b>{{ alive.length }}</b> of {{ alive.length + dark.length }} come alive<template v-if="dark.length">, <b class="off">{{ dark.length }} {{ dark.length === 1 ? 'stays' : 'stay' }} dark</b></template><template v-if="stale">. The plan has changed since</template>.</template>
+        <template v-else-if="story"><b>{{ alive.length }}</b> of {{ alive.length + dark.length }} come alive<template v-if="dark.length">,
+          <b class="off">{{ dark.length }} {{ dark.length === 1 ? 'stays' : 'stay' }} dark</b></template><template v-if="stale">. The plan
+          has
+          changed since</template>.</template>
       </span>
       <span class="spacer" />
       <v-btn
@@ -155,7 +158,8 @@ function takeTree() {
           >
             <div class="row">
               <span class="owner-swatch" /><b>{{ part.name }}</b>
-              <span class="verdict small">{{ part.state === 'alive' ? 'comes alive' : part.state === 'dark' ? 'stays dark' : 'no driver wanted' }}</span>
+              <span class="verdict small">{{ part.state === 'alive' ? 'comes alive' : part.state === 'dark' ? 'stays dark'
+                : 'no driver wanted' }}</span>
             </div>
             <p class="small">
               {{ part.why }}
@@ -228,7 +232,8 @@ function takeTree() {
                   :key="claim.node + claim.as"
                   class="figures small"
                 >
-                  {{ claim.node }} <span class="quiet">({{ claim.as === 'pins' ? 'pin setting' : claim.as }}{{ claim.clash ? `; refused, ${claim.clash} has it` : '' }})</span>
+                  {{ claim.node }} <span class="quiet">({{ claim.as === 'pins' ? 'pin setting' : claim.as }}{{ claim.clash
+                    ? `; refused, ${claim.clash} has it` : '' }})</span>
                 </div>
               </td>
             </tr>
@@ -237,7 +242,8 @@ function takeTree() {
       </section>
     </div>
     <p class="quiet small basis">
-      Worked out from a base tree {{ project.plan!.boot?.base ? `of yours (${project.plan!.boot.base.name})` : 'of the board\'s class that ships with Voltaris' }}; nothing is run. Drop the .dtb of your image to rehearse on that.
+      Worked out from a base tree {{ project.plan!.boot?.base ? `of yours (${project.plan!.boot.base.name})`
+        : 'of the board\'s class that ships with Voltaris' }}; nothing is run. Drop the .dtb of your image to rehearse on that.
     </p>
   </div>
 </template>
@@ -246,16 +252,41 @@ function takeTree() {
 .head { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin-bottom: 10px; }
 .spacer { flex: 1; }
 .off { color: var(--carmine); }
-.failed { background: var(--carmine-wash); border-left: 6px solid var(--carmine); padding: 8px 12px; border-radius: 4px; margin-bottom: 10px; overflow-wrap: anywhere; }
+.failed {
+  background: var(--carmine-wash);
+  border-left: 6px solid var(--carmine);
+  padding: 8px 12px;
+  border-radius: 4px;
+  margin-bottom: 10px;
+  overflow-wrap: anywhere;
+}
 .columns { display: grid; gap: 14px; grid-template-columns: repeat(auto-fit, minmax(min(100%, 340px), 1fr)); }
 .stale { opacity: .6; }
 h2 { margin: 0 0 5px; }
 section h2:not(:first-child) { margin-top: 12px; }
 .steps, .parts { list-style: none; margin: 0; padding: 0; }
 .steps { max-height: 66vh; overflow: auto; }
-.steps li { display: grid; grid-template-columns: 26px 1fr; gap: 6px; padding: 6px 10px 7px; border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent); font-size: 13px; overflow-wrap: anywhere; }
+.steps li {
+  display: grid;
+  grid-template-columns: 26px 1fr;
+  gap: 6px;
+  padding: 6px 10px 7px;
+  border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent);
+  font-size: 13px;
+  overflow-wrap: anywhere;
+}
 .at { margin-left: 8px; }
-.mark { width: 20px; height: 20px; border-radius: 50%; display: grid; place-items: center; font-size: 12px; font-weight: 700; background: var(--paper-3); color: var(--ink); }
+.mark {
+  width: 20px;
+  height: 20px;
+  border-radius: 50%;
+  display: grid;
+  place-items: center;
+  font-size: 12px;
+  font-weight: 700;
+  background: var(--paper-3);
+  color: var(--ink);
+}
 .done .mark { background: var(--moss-wash); color: var(--moss); }
 .failed .mark { background: var(--carmine); color: var(--sheet); }
 .steps .failed { background: var(--carmine-wash); border-left: 0; border-radius: 0; margin: 0; }

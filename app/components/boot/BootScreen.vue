@@ -18,7 +18,10 @@ const rotation = ref<Rotation>(0)
 const touch = ref(true)
 
 /** Screens of the plan, to start from. */
-const screens = computed(() => project.facts!.parts.flatMap(owner => owner.part.display && (owner.part.display.picture === 'video' || owner.part.display.picture === 'flat cable') ? [owner] : []))
+const screens = computed(() => project.facts!.parts.flatMap(owner => owner.part.display
+  && (owner.part.display.picture === 'video' || owner.part.display.picture === 'flat cable')
+  ? [owner]
+  : []))
 const [screen] = screens.value
 if (screen?.part.display) {
   width.value = screen.part.display.width
@@ -28,7 +31,16 @@ if (screen?.part.display) {
 
 const worked = computed(() => {
   try {
-    return { lines: screenLines({ driver: driver.value, path: path.value, second: second.value, ...(own.value && { mode: { width: Number(width.value), height: Number(height.value), rateHz: Number(rate.value), reduced: reduced.value } }), rotation: rotation.value, touch: touch.value }), trouble: null }
+    return {
+      lines: screenLines({
+        driver: driver.value, path: path.value, second: second.value,
+        ...(own.value && {
+          mode: { width: Number(width.value), height: Number(height.value), rateHz: Number(rate.value), reduced: reduced.value },
+        }),
+        rotation: rotation.value, touch: touch.value,
+      }),
+      trouble: null,
+    }
   }
   catch (error) {
     if (!(error instanceof RangeError)) throw error
@@ -49,9 +61,14 @@ function write() {
   const words = lines.value.words.filter(word => !command.split(/\s+/).includes(word))
   replaceFiles({
     text: add.length ? text + gap + [...opened, ...add].map(line => line + newline).join('') : text,
-    ...(words.length && { commandLine: [...command.split(/\s+/).filter(word => word && !words.some(next => word.startsWith(next.split(':')[0]! + ':'))), ...words].join(' ') }),
+    ...(words.length && {
+      commandLine: [...command.split(/\s+/)
+        .filter(word => word && !words.some(next => word.startsWith(next.split(':')[0]! + ':'))), ...words].join(' '),
+    }),
   }, 'Write the screen\'s lines')
-  view.say(add.length || words.length ? `Written: ${[...add, ...words].join('  ')}` : 'All of it stood in the files already.', { action: { label: 'Undo', run: project.undo } })
+  view.say(add.length || words.length
+    ? `Written: ${[...add, ...words].join('  ')}`
+    : 'All of it stood in the files already.', { action: { label: 'Undo', run: project.undo } })
 }
 </script>
 
@@ -158,7 +175,10 @@ function write() {
           tabindex="0"
         >{{ lines.words.join(' ') || '(nothing)' }}</pre>
         <template v-if="lines.touchRule">
-          <h2>Touch <span class="quiet small">in /etc/udev/rules.d/98-touch.rules, or by flags of its overlay: {{ lines.touchFlags.join(', ') }}</span></h2>
+          <h2>
+            Touch <span class="quiet small">in /etc/udev/rules.d/98-touch.rules, or by flags of its overlay:
+              {{ lines.touchFlags.join(', ') }}</span>
+          </h2>
           <pre
             class="sheet figures"
             data-test="screen-touch"
@@ -224,7 +244,8 @@ function write() {
             class="small"
             data-test="screen-clock"
           >
-            <b class="figures">{{ (lines.timing.clockKhz / 1000).toFixed(2) }} MHz</b> pixel clock, <b class="figures">{{ lines.timing.actualHz.toFixed(2) }}</b> pictures a second.
+            <b class="figures">{{ (lines.timing.clockKhz / 1000).toFixed(2) }} MHz</b> pixel clock,
+            <b class="figures">{{ lines.timing.actualHz.toFixed(2) }}</b> pictures a second.
           </p>
         </template>
         <p
@@ -244,7 +265,14 @@ function write() {
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 .form { padding: 12px; display: grid; gap: 10px; align-content: start; }
 .form label { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; font-size: 13.5px; }
-select, input[type='number'] { background: var(--sheet); color: var(--ink); border: 1px solid var(--rule); border-radius: 4px; padding: 3px 7px; font: inherit; }
+select, input[type='number'] {
+  background: var(--sheet);
+  color: var(--ink);
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  padding: 3px 7px;
+  font: inherit;
+}
 input[type='number'] { width: 84px; font-family: var(--figure-family); }
 .mode { display: grid; gap: 6px; padding-left: 22px; }
 h2 { margin: 0 0 4px; }

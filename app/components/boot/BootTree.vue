@@ -19,8 +19,12 @@ const table = ref('')
 const name = ref('')
 const onlyHeader = ref(false)
 const read = computed(() => readPositions(table.value))
-const made = computed(() => profile.value && read.value.rows.length > 1 ? boardFromTree(profile.value, read.value.rows, { id: idOf(name.value || profile.value.model), name: name.value }) : null)
-const controllers = computed(() => profile.value?.controllers.filter(entry => !onlyHeader.value || made.value?.board.controllers.some(other => other.id === entry.labels[0])) ?? [])
+const made = computed(() => profile.value && read.value.rows.length > 1
+  ? boardFromTree(profile.value, read.value.rows, { id: idOf(name.value || profile.value.model), name: name.value })
+  : null)
+const controllers = computed(() =>
+  profile.value?.controllers.filter(entry => !onlyHeader.value || made.value?.board.controllers.some(other => other.id === entry.labels[0]))
+  ?? [])
 
 const idOf = (text: string) => `own-${text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40) || 'board'}`
 
@@ -49,10 +53,14 @@ async function chosen(event: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  if (file.size > 8 * 1024 * 1024) return void (failed.value = `${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a device tree is far smaller.`)
+  if (file.size > 8 * 1024 * 1024) {
+    return void (failed.value = `${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a device tree is far smaller.`)
+  }
   const bytes = new Uint8Array(await file.arrayBuffer())
   await open(bytes, file.name)
-  if (profile.value && !failed.value && bytes.length <= 740_000) setBoot({ base: { name: file.name, content: base64Of(bytes) } }, `Rehearse on ${file.name}`)
+  if (profile.value && !failed.value && bytes.length <= 740_000) {
+    setBoot({ base: { name: file.name, content: base64Of(bytes) } }, `Rehearse on ${file.name}`)
+  }
 }
 
 onMounted(() => boot.value?.base && open(bytesOf(boot.value.base.content), boot.value.base.name))
@@ -60,8 +68,14 @@ onBeforeUnmount(stop)
 
 function keep() {
   if (!made.value) return
-  project.edit({ edit: 'all', edits: [{ edit: 'keep-own-board', board: made.value.board }, { edit: 'choose-board', board: made.value.board.id }] }, `Plan on ${made.value.board.name}`)
-  view.say(`${made.value.board.name} is the board of the plan now: ${made.value.board.controllers.length} controllers on its header.`, { action: { label: 'Undo', run: project.undo } })
+  project.edit(
+    { edit: 'all', edits: [{ edit: 'keep-own-board', board: made.value.board }, { edit: 'choose-board', board: made.value.board.id }] },
+    `Plan on ${made.value.board.name}`,
+  )
+  view.say(
+    `${made.value.board.name} is the board of the plan now: ${made.value.board.controllers.length} controllers on its header.`,
+    { action: { label: 'Undo', run: project.undo } },
+  )
 }
 
 function drop() {
@@ -111,7 +125,8 @@ function drop() {
       <span
         class="small quiet"
         role="status"
-      >{{ reading ? 'Reading …' : profile ? fileName : 'The tree of your image: in the folder of its boot files, or /sys/firmware/fdt on the running board.' }}</span>
+      >{{ reading ? 'Reading …' : profile ? fileName
+        : 'The tree of your image: in the folder of its boot files, or /sys/firmware/fdt on the running board.' }}</span>
     </div>
     <p
       v-if="failed"
@@ -123,7 +138,11 @@ function drop() {
     <template v-if="profile">
       <p data-test="tree-summary">
         <b>{{ profile.model || 'No model named' }}</b> <span class="quiet small figures">{{ profile.compatible.join(', ') }}</span><br>
-        <span class="small">{{ profile.controllers.length }} controllers, {{ profile.groups.length }} pin groups<template v-if="profile.bindings.length"> ({{ profile.bindings.join(', ') }})</template>, {{ profile.lines.filter(line => line.name).length }} named lines; {{ profile.hasSymbols ? `${profile.labels.length} labels that overlays can name` : 'built without labels: overlays can only go on by path' }}.</span>
+        <span class="small">{{ profile.controllers.length }} controllers, {{ profile.groups.length }} pin
+          groups<template v-if="profile.bindings.length"> ({{ profile.bindings.join(', ') }})</template>,
+          {{ profile.lines.filter(line => line.name).length }} named lines;
+          {{ profile.hasSymbols ? `${profile.labels.length} labels that overlays can name`
+            : 'built without labels: overlays can only go on by path' }}.</span>
       </p>
       <div class="columns">
         <section>
@@ -177,7 +196,8 @@ function drop() {
         <section>
           <h2>Header positions</h2>
           <p class="small quiet">
-            One a line: a position, then a line or rail. <code>3 PA12</code>, <code>5 1-22</code> (bank and pin), <code>1 3V3</code>, <code>6 GND</code>. Paste it from the board's own sheet.
+            One a line: a position, then a line or rail. <code>3 PA12</code>, <code>5 1-22</code> (bank and pin), <code>1 3V3</code>,
+            <code>6 GND</code>. Paste it from the board's own sheet.
           </p>
           <textarea
             v-model="table"
@@ -204,7 +224,8 @@ function drop() {
               class="small"
               data-test="tree-made"
             >
-              {{ made.board.header.length }} positions, {{ made.board.controllers.length }} controllers on them: {{ made.board.controllers.map(entry => entry.label).join(', ') || 'none' }}.
+              {{ made.board.header.length }} positions, {{ made.board.controllers.length }} controllers on them:
+              {{ made.board.controllers.map(entry => entry.label).join(', ') || 'none' }}.
             </p>
             <p
               v-for="words in made.assumed"
@@ -229,7 +250,8 @@ function drop() {
       v-else-if="!failed && !reading"
       class="quiet"
     >
-      Open the device tree blob of any board. You see its controllers with their labels and status, its pin groups and line names; with a table of header positions it becomes a board that you plan on, and rehearsals run on that tree.
+      Open the device tree blob of any board. You see its controllers with their labels and status, its pin groups and line names; with a
+      table of header positions it becomes a board that you plan on, and rehearsals run on that tree.
     </p>
   </div>
 </template>
@@ -244,6 +266,21 @@ function drop() {
 .pad td { overflow-wrap: anywhere; }
 .pad .status { white-space: nowrap; }
 section > * + * { margin-top: 6px; }
-.name { background: var(--sheet); color: var(--ink); border: 1px solid var(--rule); border-radius: 4px; padding: 3px 8px; font: inherit; width: 260px; max-width: 100%; }
-.trouble { background: var(--carmine-wash); border-left: 6px solid var(--carmine); padding: 6px 12px; border-radius: 4px; overflow-wrap: anywhere; }
+.name {
+  background: var(--sheet);
+  color: var(--ink);
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  padding: 3px 8px;
+  font: inherit;
+  width: 260px;
+  max-width: 100%;
+}
+.trouble {
+  background: var(--carmine-wash);
+  border-left: 6px solid var(--carmine);
+  padding: 6px 12px;
+  border-radius: 4px;
+  overflow-wrap: anywhere;
+}
 </style>

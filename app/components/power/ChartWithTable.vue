@@ -2,7 +2,16 @@
 /** A curve and, beside it, the same figures as a table. */
 import type { Curve } from './LineChart.vue'
 
-const { rows, columns } = defineProps<{ curves: Curve[], xLabel: string, label: string, columns: string[], rows: string[][], xEvery?: number, least?: number, most?: number }>()
+const { rows, columns } = defineProps<{
+  curves: Curve[]
+  xLabel: string
+  label: string
+  columns: string[]
+  rows: string[][]
+  xEvery?: number
+  least?: number
+  most?: number
+}>()
 </script>
 
 <template>

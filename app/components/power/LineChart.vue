@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** Curves over a numeric axis, in the application's colours. The chart library comes with it, so it loads on demand. */
-import { Chart, Filler, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartData, type ChartOptions } from 'chart.js'
+import {
+  Chart, Filler, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartData, type ChartOptions,
+} from 'chart.js'
 import { Line } from 'vue-chartjs'
 
 export interface Curve {
@@ -16,7 +18,14 @@ export interface Curve {
   right?: boolean
 }
 
-const { curves, xLabel, label, xEvery = undefined, least = undefined, most = undefined } = defineProps<{ curves: Curve[], xLabel: string, label: string, xEvery?: number, least?: number, most?: number }>()
+const { curves, xLabel, label, xEvery = undefined, least = undefined, most = undefined } = defineProps<{
+  curves: Curve[]
+  xLabel: string
+  label: string
+  xEvery?: number
+  least?: number
+  most?: number
+}>()
 Chart.register(Filler, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip)
 const view = useViewStore()
 
@@ -29,26 +38,39 @@ const palette = computed(() => {
 
 const chart = computed<ChartData<'line', { x: number, y: number }[]>>(() => ({
   datasets: curves.map(curve => ({
-    label: `${curve.label} (${curve.unit})`, data: curve.points, borderColor: palette.value.of(curve.colour), backgroundColor: `${palette.value.of(curve.colour)}2e`, borderWidth: 2, pointRadius: 0, pointHitRadius: 8,
-    stepped: curve.stepped ? 'before' as const : false, borderDash: curve.dashed ? [6, 4] : [], fill: curve.fill ? 'origin' : false, yAxisID: curve.right ? 'right' : 'y',
+    label: `${curve.label} (${curve.unit})`, data: curve.points, borderColor: palette.value.of(curve.colour),
+    backgroundColor: `${palette.value.of(curve.colour)}2e`, borderWidth: 2, pointRadius: 0, pointHitRadius: 8,
+    stepped: curve.stepped ? 'before' as const : false, borderDash: curve.dashed ? [6, 4] : [], fill: curve.fill ? 'origin' : false,
+    yAxisID: curve.right ? 'right' : 'y',
   })),
 }))
 const options = computed<ChartOptions<'line'>>(() => {
   const { ink2, rule, ink, sheet } = palette.value
   const family = 'Atkinson Hyperlegible Next Variable, system-ui, sans-serif'
-  const axis = (title: string) => ({ title: { display: true, text: title, color: ink2, font: { family, size: 12 } }, ticks: { color: ink2, font: { family, size: 11.5 } }, grid: { color: `${rule}88` } })
+  const axis = (title: string) => ({
+    title: { display: true, text: title, color: ink2, font: { family, size: 12 } }, ticks: { color: ink2, font: { family, size: 11.5 } },
+    grid: { color: `${rule}88` },
+  })
   const units = (right: boolean) => [...new Set(curves.filter(curve => !!curve.right === right).map(curve => curve.unit))].join(', ')
   return {
     responsive: true, maintainAspectRatio: false, animation: false, parsing: false, normalized: true,
     interaction: { mode: 'index', intersect: false },
     scales: {
-      x: { type: 'linear', ...axis(xLabel), max: Math.max(...curves.flatMap(curve => curve.points.at(-1)?.x ?? 0)), ticks: { ...axis('').ticks, ...xEvery && { stepSize: xEvery } } },
+      x: {
+        type: 'linear', ...axis(xLabel), max: Math.max(...curves.flatMap(curve => curve.points.at(-1)?.x ?? 0)),
+        ticks: { ...axis('').ticks, ...xEvery && { stepSize: xEvery } },
+      },
       y: { ...axis(units(false)), suggestedMin: least, suggestedMax: most },
-      ...curves.some(curve => curve.right) && { right: { ...axis(units(true)), position: 'right' as const, grid: { display: false }, min: 0 } },
+      ...curves.some(curve => curve.right) && {
+        right: { ...axis(units(true)), position: 'right' as const, grid: { display: false }, min: 0 },
+      },
     },
     plugins: {
       legend: { labels: { color: ink, font: { family, size: 12 }, boxWidth: 22, boxHeight: 1 }, position: 'top', align: 'start' },
-      tooltip: { backgroundColor: sheet, titleColor: ink, bodyColor: ink, borderColor: rule, borderWidth: 1, titleFont: { family }, bodyFont: { family } },
+      tooltip: {
+        backgroundColor: sheet, titleColor: ink, bodyColor: ink, borderColor: rule, borderWidth: 1, titleFont: { family },
+        bodyFont: { family },
+      },
     },
   }
 })

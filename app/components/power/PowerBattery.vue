@@ -16,7 +16,9 @@ const week = computed(() => power.value.week)
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 
 const set = (changes: Partial<StorePlan>, label: string, key?: string) => setPower({ store: { ...asked.value, ...changes } }, label, key)
-function setNumber(name: 'hoursAsked' | 'temperatureC' | 'startShare' | 'panelW' | 'dayLengthH', event: Event, least: number, most: number, scale = 1) {
+function setNumber(
+  name: 'hoursAsked' | 'temperatureC' | 'startShare' | 'panelW' | 'dayLengthH', event: Event, least: number, most: number, scale = 1,
+) {
   if (name === 'hoursAsked' && (event.target as HTMLInputElement).value.trim() === '') return set({ hoursAsked: null }, 'Ask for no hours')
   const value = typedNumber(event, least, most)
   if (value === null) return view.say(`A number from ${least} to ${most}.`, { tone: 'stop' })
@@ -41,17 +43,37 @@ function addPart() {
 function workOut() {
   const entry = store.value
   view.worksheet = entry
-    ? { kind: 'battery', node: entry.node, capacityMah: entry.capacityMah, cellV: project.catalogue.supplies.get(project.plan!.supply?.type ?? '')?.cellV ?? 3.7, efficiency: entry.efficiency, powerW: Number(entry.meanW.toFixed(3)), temperatureC: asked.value.temperatureC, chemistry: entry.kind === 'lead' || entry.kind === 'solar-battery' ? 'lead' : 'lithium', leftShare: Number(entry.capacity.leftShare.toFixed(3)), hoursAsked: asked.value.hoursAsked ?? 10 }
+    ? {
+        kind: 'battery', node: entry.node, capacityMah: entry.capacityMah,
+        cellV: project.catalogue.supplies.get(project.plan!.supply?.type ?? '')?.cellV ?? 3.7, efficiency: entry.efficiency,
+        powerW: Number(entry.meanW.toFixed(3)), temperatureC: asked.value.temperatureC,
+        chemistry: entry.kind === 'lead' || entry.kind === 'solar-battery' ? 'lead' : 'lithium',
+        leftShare: Number(entry.capacity.leftShare.toFixed(3)), hoursAsked: asked.value.hoursAsked ?? 10,
+      }
     : USUAL_POWER_WORKSHEETS.battery
 }
+const emptyOn = (hour: number | null) => hour === null ? 'never empty' : `empty on day ${Math.floor(hour / 24) + 1}`
 const curves = computed<Curve[]>(() => week.value
   ? [
-      { label: 'in the store', unit: '%', colour: '--copper', fill: true, points: week.value.points.map(point => ({ x: point.hour / 24, y: point.share * 100 })) },
-      { label: 'sun', unit: 'W', colour: '--ochre', right: true, points: week.value.points.map(point => ({ x: point.hour / 24, y: point.sunW })) },
-      { label: 'drawn', unit: 'W', colour: '--owner-0', right: true, stepped: true, points: week.value.points.map(point => ({ x: point.hour / 24, y: point.loadW })) },
+      {
+        label: 'in the store', unit: '%', colour: '--copper', fill: true,
+        points: week.value.points.map(point => ({ x: point.hour / 24, y: point.share * 100 })),
+      },
+      {
+        label: 'sun', unit: 'W', colour: '--ochre', right: true,
+        points: week.value.points.map(point => ({ x: point.hour / 24, y: point.sunW })),
+      },
+      {
+        label: 'drawn', unit: 'W', colour: '--owner-0', right: true, stepped: true,
+        points: week.value.points.map(point => ({ x: point.hour / 24, y: point.loadW })),
+      },
     ]
   : [])
-const rows = computed(() => week.value?.points.filter(point => point.hour % 6 === 0).map(point => [`day ${Math.floor(point.hour / 24) + 1}, ${String(point.hour % 24).padStart(2, '0')}:00`, `${Math.round(point.share * 100)} %`, `${point.sunW.toFixed(1)} W`, `${point.loadW.toFixed(1)} W`]) ?? [])
+const rows = computed(() => week.value?.points.filter(point => point.hour % 6 === 0)
+  .map(point => [
+    `day ${Math.floor(point.hour / 24) + 1}, ${String(point.hour % 24).padStart(2, '0')}:00`, `${Math.round(point.share * 100)} %`,
+    `${point.sunW.toFixed(1)} W`, `${point.loadW.toFixed(1)} W`,
+  ]) ?? [])
 const hoursText = (h: number) => h >= 72 ? `${(h / 24).toFixed(1)} days` : `${h.toFixed(1)} h`
 const packs = computed(() => [...project.catalogue.supplies.values()].filter(unit => unit.capacityMah))
 const chosen = ref('')
@@ -63,7 +85,11 @@ const chosen = ref('')
       <div class="top">
         <div class="lasts">
           <span class="figures big">{{ store.hours === null ? '—' : hoursText(store.hours) }}</span>
-          <span class="small">{{ store.name }}: {{ (store.capacity.usableWh * store.efficiency).toFixed(1) }} Wh usable of {{ store.capacity.printedWh.toFixed(1) }} Wh printed, {{ store.meanW.toFixed(2) }} W drawn over the day<template v-if="store.selfUseW"> ({{ (store.selfUseW * 1000).toFixed(0) }} mW of it for itself)</template>. Cold leaves {{ Math.round(store.capacity.temperatureShare * 100) }} %, {{ Math.round(store.capacity.leftShare * 100) }} % stay in it, its converter passes {{ Math.round(store.efficiency * 100) }} % on.</span>
+          <span class="small">{{ store.name }}: {{ (store.capacity.usableWh * store.efficiency).toFixed(1) }} Wh usable of
+            {{ store.capacity.printedWh.toFixed(1) }} Wh printed, {{ store.meanW.toFixed(2) }} W drawn over the
+            day<template v-if="store.selfUseW"> ({{ (store.selfUseW * 1000).toFixed(0) }} mW of it for itself)</template>. Cold leaves
+            {{ Math.round(store.capacity.temperatureShare * 100) }} %, {{ Math.round(store.capacity.leftShare * 100) }} % stay in it, its
+            converter passes {{ Math.round(store.efficiency * 100) }} % on.</span>
           <v-btn
             size="small"
             variant="outlined"
@@ -233,7 +259,7 @@ const chosen = ref('')
         :x-every="1"
         :least="0"
         :most="100"
-        :label="`Store over a week: least ${Math.round(week.leastShare * 100)} %, ${week.emptyAtH === null ? 'never empty' : `empty on day ${Math.floor(week.emptyAtH / 24) + 1}`}`"
+        :label="`Store over a week: least ${Math.round(week.leastShare * 100)} %, ${emptyOn(week.emptyAtH)}`"
         :columns="['when', 'store', 'sun', 'drawn']"
         :rows="rows"
       />
@@ -285,10 +311,25 @@ section { display: grid; gap: 12px; min-width: 0; }
 .settings, .weather { display: flex; flex-wrap: wrap; gap: 6px 16px; align-items: center; font-size: 13px; }
 .columns { display: grid; grid-template-columns: 1fr 1fr; gap: 22px; }
 .columns td { padding-block: 3px; }
-input, select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 2px 5px; font: inherit; }
+input, select {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 2px 5px;
+  font: inherit;
+}
 input { width: 62px; text-align: right; font-family: var(--figure-family); }
 .weather input { width: 46px; }
 .hour { width: 52px; }
-.empty { padding: 18px; border: 1px dashed var(--rule); border-radius: 4px; display: flex; flex-wrap: wrap; gap: 10px; align-items: center; }
+.empty {
+  padding: 18px;
+  border: 1px dashed var(--rule);
+  border-radius: 4px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+}
 @media (max-width: 900px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 </style>

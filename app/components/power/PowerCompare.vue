@@ -15,7 +15,8 @@ const name = ref('')
 
 function firstOther(): string {
   const now = project.plan!.supply?.type
-  const unit = [...project.catalogue.supplies.values()].find(entry => entry.id !== now && entry.kind === 'adapter' && entry.currentMa >= 5000)
+  const unit = [...project.catalogue.supplies.values()].find(entry =>
+    entry.id !== now && entry.kind === 'adapter' && entry.currentMa >= 5000)
   return unit ? `supply ${unit.id}` : 'now'
 }
 function arrangement(key: string): Arrangement {
@@ -30,13 +31,26 @@ const both = computed(() => compareArrangements(project.plan!, shippedCatalogue,
 const ROWS: { label: string, text: (side: Compared) => string, value: (side: Compared) => number | null, better: 'more' | 'less' }[] = [
   { label: 'price, made up', text: side => side.price.toFixed(0), value: side => side.price, better: 'less' },
   { label: 'hours', text: side => side.hours === null ? '—' : side.hours.toFixed(1), value: side => side.hours, better: 'more' },
-  { label: 'to spare at peak', text: side => side.spareMa === null ? '—' : `${milliampsSigned(side.spareMa)} (${Math.round(side.spareShare! * 100)} %)`, value: side => side.spareShare, better: 'more' },
-  { label: '5 V rail, typical', text: side => side.typicalV === null ? '—' : `${side.typicalV.toFixed(2)} V`, value: side => side.typicalV, better: 'more' },
-  { label: '5 V rail, peak', text: side => side.peakV === null ? '—' : `${side.peakV.toFixed(2)} V`, value: side => side.peakV, better: 'more' },
+  {
+    label: 'to spare at peak',
+    text: side => side.spareMa === null ? '—' : `${milliampsSigned(side.spareMa)} (${Math.round(side.spareShare! * 100)} %)`,
+    value: side => side.spareShare, better: 'more',
+  },
+  {
+    label: '5 V rail, typical', text: side => side.typicalV === null ? '—' : `${side.typicalV.toFixed(2)} V`, value: side => side.typicalV,
+    better: 'more',
+  },
+  {
+    label: '5 V rail, peak', text: side => side.peakV === null ? '—' : `${side.peakV.toFixed(2)} V`, value: side => side.peakV,
+    better: 'more',
+  },
   { label: 'USB sockets', text: side => side.usbMa === null ? '—' : milliamps(side.usbMa), value: side => side.usbMa, better: 'more' },
   { label: 'drawn, typical', text: side => `${side.typicalW.toFixed(2)} W`, value: side => side.typicalW, better: 'less' },
   { label: 'lost on the way', text: side => `${(side.lossW * 1000).toFixed(0)} mW`, value: side => side.lossW, better: 'less' },
-  { label: 'stops and cautions', text: side => `${side.stops}, ${side.cautions}`, value: side => side.stops * 100 + side.cautions, better: 'less' },
+  {
+    label: 'stops and cautions', text: side => `${side.stops}, ${side.cautions}`, value: side => side.stops * 100 + side.cautions,
+    better: 'less',
+  },
 ]
 const milliampsSigned = (ma: number) => `${ma < 0 ? '−' : ''}${milliamps(Math.abs(ma))}`
 function wins(row: typeof ROWS[number], i: 0 | 1): boolean {
@@ -47,13 +61,27 @@ function wins(row: typeof ROWS[number], i: 0 | 1): boolean {
 }
 function keep() {
   const id = `arrangement-${Date.now().toString(36)}`
-  project.edit({ edit: 'keep-arrangement', arrangement: arrangementOf(project.plan!, id, name.value.trim() || `Arrangement ${kept.value.length + 1}`) }, 'Keep the arrangement')
+  project.edit(
+    {
+      edit: 'keep-arrangement', arrangement: arrangementOf(project.plan!, id, name.value.trim() || `Arrangement ${kept.value.length + 1}`),
+    },
+    'Keep the arrangement',
+  )
   name.value = ''
   right.value = id
 }
 function take(key: string) {
   const chosen = arrangement(key)
-  project.edit({ edit: 'all', edits: [{ edit: 'choose-supply', supply: chosen.supply }, { edit: 'set-power', power: { nodes: chosen.nodes, feeds: chosen.feeds, joins: chosen.joins, figures: chosen.figures } }] }, `Feed it by ${chosen.name}`)
+  project.edit(
+    {
+      edit: 'all',
+      edits: [
+        { edit: 'choose-supply', supply: chosen.supply },
+        { edit: 'set-power', power: { nodes: chosen.nodes, feeds: chosen.feeds, joins: chosen.joins, figures: chosen.figures } },
+      ],
+    },
+    `Feed it by ${chosen.name}`,
+  )
   left.value = 'now'
   view.say(`Fed by ${chosen.name}. Undo brings the other back.`)
 }
@@ -212,7 +240,15 @@ section { display: grid; gap: 14px; min-width: 0; }
 .sides th[scope=row] { color: var(--ink-2); font-weight: 500; }
 .sides ul { margin: 0; padding-left: 16px; }
 .wins { font-weight: 700; color: var(--moss); }
-select, input { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 3px 6px; font: inherit; width: 100%; }
+select, input {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 3px 6px;
+  font: inherit;
+  width: 100%;
+}
 .keep { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; }
 .keep input { width: 180px; }
 .chip { border: 1px solid var(--rule); border-radius: 3px; padding: 1px 8px; background: var(--sheet); }

@@ -54,19 +54,33 @@ const marks = computed(() => {
 })
 const colour = (at: FlowNode) => at.node.partId ? colourOf(at.node.partId) : at.node.role === 'source' ? 'var(--copper)' : 'var(--ink-2)'
 const bandColour = (band: Band) => band.flow.backwards ? 'var(--carmine)' : colour((band.target as Box).at)
-const nameOf = ({ node }: FlowNode) => node.kind === 'position' ? node.name.replace('Position ', 'pos ') : node.kind === 'board' ? 'Board' : node.name
+const nameOf = ({ node }: FlowNode) => node.kind === 'position'
+  ? node.name.replace('Position ', 'pos ')
+  : node.kind === 'board'
+    ? 'Board'
+    : node.name
 /** Letters that fit between two columns. */
 const room = computed(() => {
   const layers = Math.max(1, ...(drawing.value?.nodes ?? []).map(box => (box as { layer?: number }).layer ?? 0))
   return Math.max(7, Math.floor((width.value - RIGHT) / layers / 7.4))
 })
 const short = (text: string, room: number) => text.length > room ? `${text.slice(0, room - 1)}…` : text
-const said = (at: FlowNode) => `${at.node.name}: ${at.voltageV.toFixed(2)} V, ${milliamps(at.currentMa)}${at.node.role === 'path' ? `, ${(at.powerMw / 1000).toFixed(2)} W lost` : ''}`
+const said = (at: FlowNode) =>
+  `${at.node.name}: ${at.voltageV.toFixed(2)} V, `
+  + `${milliamps(at.currentMa)}${at.node.role === 'path' ? `, ${(at.powerMw / 1000).toFixed(2)} W lost` : ''}`
 const voltage = (at: FlowNode) => `${at.voltageV.toFixed(2)} V`
 const chosen = (id: string) => view.node === id || view.marked.some(subject => subject.node?.replace(/@wire$/, '') === id)
 
 /** Dragging a load or a node of the maker's to another feed. */
-const dragging = ref<{ id: string, x: number, y: number, fromX: number, fromY: number, over: string | null, why: string | null } | null>(null)
+const dragging = ref<{
+  id: string
+  x: number
+  y: number
+  fromX: number
+  fromY: number
+  over: string | null
+  why: string | null
+} | null>(null)
 let pressed: { id: string, x: number, y: number } | null = null
 const movable = (at: FlowNode) => at.node.own ? at.node.role !== 'source' : at.node.kind === 'part' || at.node.id === '@socket'
 const svg = useTemplateRef<SVGSVGElement>('svg')
@@ -82,7 +96,10 @@ function move(event: PointerEvent) {
   if (!dragging.value && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 6) return
   const over = (document.elementFromPoint(event.clientX, event.clientY)?.closest('[data-node]') as HTMLElement | null)?.dataset.node ?? null
   const target = over && over !== pressed.id ? over : null
-  dragging.value = { id: pressed.id, x, y, fromX: pressed.x - frameBox.left, fromY: pressed.y - frameBox.top, over: target, why: target ? mayFeed(project.report!.power, pressed.id, target) : null }
+  dragging.value = {
+    id: pressed.id, x, y, fromX: pressed.x - frameBox.left, fromY: pressed.y - frameBox.top, over: target,
+    why: target ? mayFeed(project.report!.power, pressed.id, target) : null,
+  }
 }
 function release() {
   const drag = dragging.value
@@ -103,6 +120,10 @@ useEventListener('pointercancel', () => {
   pressed = null
   dragging.value = null
 })
+
+const bandInWords = ({ currentMa, backwards }: FlowLink, source: Box, target: Box) =>
+  `${milliamps(currentMa)} from ${source.at.node.name} to ${target.at.node.name}${backwards ? ', backwards' : ''}. Press to put something `
+  + `in here.`
 </script>
 
 <template>
@@ -131,12 +152,15 @@ useEventListener('pointercancel', () => {
         :stroke="bandColour(band)"
         :stroke-width="Math.max(1.2, band.width ?? 1)"
         @click="view.chooseNode(band.flow.consumer, true)"
-      ><title>{{ `${milliamps(band.flow.currentMa)} from ${(band.source as Box).at.node.name} to ${(band.target as Box).at.node.name}${band.flow.backwards ? ', backwards' : ''}. Press to put something in here.` }}</title></path>
+      ><title>{{ bandInWords(band.flow, band.source as Box, band.target as Box) }}</title></path>
       <g
         v-for="box in drawing.nodes"
         :key="box.id"
         class="node"
-        :class="[marks.get(box.id), { chosen: chosen(box.id), target: dragging?.over === box.id && !dragging.why, refused: dragging?.over === box.id && dragging.why, movable: movable(box.at) }]"
+        :class="[marks.get(box.id), { chosen: chosen(box.id),
+                                      target: dragging?.over === box.id && !dragging.why,
+                                      refused: dragging?.over === box.id && dragging.why,
+                                      movable: movable(box.at) }]"
         :data-node="box.id"
         role="button"
         tabindex="0"
@@ -263,5 +287,13 @@ svg { display: block; touch-action: pan-y; user-select: none; }
 .drag circle { fill: var(--copper); }
 .hint { position: sticky; bottom: 0; background: var(--paper-2); padding: 3px 8px; }
 .loose { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; padding: 4px 0; }
-.chip { border: 1px dashed var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; font: inherit; padding: 2px 8px; cursor: pointer; }
+.chip {
+  border: 1px dashed var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  font: inherit;
+  padding: 2px 8px;
+  cursor: pointer;
+}
 </style>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** The load test: cooler, case, fan and clock, and how warm the processor gets. */
 import { COOLERS, ENCLOSURES } from '~~/core/power/heat/coolers'
-import { boardClocking, boardHeat, drawShare } from '~~/core/facts/board'
+import { heatSheet } from '~~/core/power/heat/sheet'
+import { boardClocking, savedAtPeakMa } from '~~/core/facts/board'
 import type { Cooler, Enclosure, FanControl, HeatPlan } from '~~/core/plan/power'
 import type { Curve } from './LineChart.vue'
 
@@ -14,13 +15,25 @@ const plan = computed(() => project.plan!.power.heat)
 const clock = computed(() => project.plan!.power.clock)
 const board = computed(() => project.facts!.board)
 const clocking = computed(() => board.value && boardClocking(board.value))
-const saved = computed(() => board.value ? (board.value.draw.peakMa - board.value.draw.idleMa) * (1 - drawShare(clocking.value!, clock.value)) : 0)
+const saved = computed(() => board.value ? savedAtPeakMa(board.value, clock.value) : 0)
 const set = (changes: Partial<HeatPlan>, label: string, key?: string) => setPower({ heat: { ...plan.value, ...changes } }, label, key)
-const FANS: [FanControl['mode'], string][] = [['none', 'no fan'], ['always', 'always on'], ['threshold', 'from a temperature'], ['curve', 'speed by temperature']]
+const FANS: [FanControl['mode'], string][] = [
+  ['none', 'no fan'], ['always', 'always on'], ['threshold', 'from a temperature'], ['curve', 'speed by temperature'],
+]
 
 function setFanMode(event: Event) {
   const mode = (event.target as HTMLSelectElement).value as FanControl['mode']
-  const fan: FanControl = mode === 'threshold' ? { mode, onC: 60, hysteresisC: 10 } : mode === 'curve' ? { mode, hysteresisC: 5, points: [{ temperatureC: 50, percent: 30 }, { temperatureC: 60, percent: 50 }, { temperatureC: 67, percent: 70 }, { temperatureC: 75, percent: 100 }] } : { mode }
+  const fan: FanControl = mode === 'threshold'
+    ? { mode, onC: 60, hysteresisC: 10 }
+    : mode === 'curve'
+      ? {
+          mode, hysteresisC: 5,
+          points: [
+            { temperatureC: 50, percent: 30 }, { temperatureC: 60, percent: 50 }, { temperatureC: 67, percent: 70 },
+            { temperatureC: 75, percent: 100 },
+          ],
+        }
+      : { mode }
   set({ fan }, 'Set the fan')
 }
 function number(event: Event, least: number, most: number, then: (value: number) => void) {
@@ -31,7 +44,9 @@ function number(event: Event, least: number, most: number, then: (value: number)
 const setFan = (fan: FanControl, key: string) => set({ fan }, 'Set the fan', key)
 function setPoint(i: number, name: 'temperatureC' | 'percent', value: number) {
   const { fan } = plan.value
-  if (fan.mode === 'curve') setFan({ ...fan, points: fan.points.map((point, j) => j === i ? { ...point, [name]: value } : point) }, `point ${i} ${name}`)
+  if (fan.mode === 'curve') {
+    setFan({ ...fan, points: fan.points.map((point, j) => j === i ? { ...point, [name]: value } : point) }, `point ${i} ${name}`)
+  }
 }
 function setClock(event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
@@ -49,13 +64,19 @@ const curves = computed<Curve[]>(() => {
   return [
     { label: 'processor', unit: '°C', colour: '--copper', points: over(point => point.temperatureC) },
     { label: 'clocks fall', unit: '°C', colour: '--carmine', dashed: true, points: [{ x: 0, y: run.slowsC }, { x: end, y: run.slowsC }] },
-    ...plan.value.fan.mode === 'none' ? [] : [{ label: 'fan', unit: '%', colour: '--owner-0', right: true, stepped: true, fill: true, points: over(point => point.fanPercent) }],
+    ...plan.value.fan.mode === 'none'
+      ? []
+      : [{ label: 'fan', unit: '%', colour: '--owner-0', right: true, stepped: true, fill: true, points: over(point => point.fanPercent) }],
     { label: 'clock', unit: '%', colour: '--moss', right: true, points: over(point => point.clockPercent) },
   ]
 })
-const rows = computed(() => heat.value?.points.filter((_, i, all) => i % Math.max(1, Math.round(all.length / 15)) === 0).map(point => [clockText(point.second), `${point.temperatureC.toFixed(1)} °C`, `${Math.round(point.fanPercent)} %`, `${Math.round(point.clockPercent)} %`]) ?? [])
+const rows = computed(() => heat.value?.points.filter((_, i, all) => i % Math.max(1, Math.round(all.length / 15)) === 0)
+  .map(point => [
+    clockText(point.second), `${point.temperatureC.toFixed(1)} °C`, `${Math.round(point.fanPercent)} %`,
+    `${Math.round(point.clockPercent)} %`,
+  ]) ?? [])
 function workOut() {
-  view.worksheet = { kind: 'heat', powerW: Number(((heat.value?.boardW ?? 4) * (board.value ? boardHeat(board.value).chipShare : 0.8)).toFixed(2)), ambientC: plan.value.ambientC, kw: board.value ? boardHeat(board.value).bareKw : 12, storeJk: board.value ? boardHeat(board.value).storeJk : 30, limitC: heat.value?.slowsC ?? 80 }
+  view.worksheet = heatSheet(board.value, heat.value?.boardW ?? 0, plan.value.ambientC)
 }
 </script>
 
@@ -151,7 +172,11 @@ function workOut() {
       </div>
       <div class="verdict">
         <span class="figures big">{{ heat.hottestC.toFixed(0) }} °C</span>
-        <span class="small">{{ heat.slowsAtS === null ? `Clocks hold for ${plan.minutes} min.` : `Clocks fall after ${clockText(heat.slowsAtS)} (min:s); at the end ${Math.round(heat.endClockPercent)} % remain.` }} {{ heat.boardW.toFixed(1) }} W at the board; without any limit it would settle at {{ heat.steadyC.toFixed(0) }} °C{{ heat.fanStarts ? `; the fan came on ${heat.fanStarts} ${heat.fanStarts === 1 ? 'time' : 'times'}` : '' }}.</span>
+        <span class="small">{{ heat.slowsAtS === null ? `Clocks hold for ${plan.minutes} min.`
+                              : `Clocks fall after ${clockText(heat.slowsAtS)} (min:s); at the end ${Math.round(heat.endClockPercent)} %
+                              remain.` }}
+          {{ heat.boardW.toFixed(1) }} W at the board; without any limit it would settle at {{ heat.steadyC.toFixed(0) }}
+          °C{{ heat.fanStarts ? `; the fan came on ${heat.fanStarts} ${heat.fanStarts === 1 ? 'time' : 'times'}` : '' }}.</span>
       </div>
       <ChartWithTable
         :curves="curves"
@@ -178,7 +203,8 @@ function workOut() {
           :value="clock.voltageSteps"
           @change="number($event, -16, 16, value => setPower({ clock: { ...clock, voltageSteps: Math.round(value) } }, 'Core voltage'))"
         > steps of 25 mV</label>
-        <span class="small quiet">{{ saved > 0.5 ? `saves ${Math.round(saved)} mA at peak` : saved < -0.5 ? `takes ${Math.round(-saved)} mA more at peak` : 'the board\'s own' }}</span>
+        <span class="small quiet">{{ saved > 0.5 ? `saves ${Math.round(saved)} mA at peak` : saved < -0.5
+          ? `takes ${Math.round(-saved)} mA more at peak` : 'the board\'s own' }}</span>
       </div>
       <div
         v-if="bootLines.length"
@@ -249,7 +275,8 @@ function workOut() {
         </tbody>
       </table>
       <p class="small quiet">
-        Coolers, cases and fans are typical figures from memory. Heat sinks burn fingers; keep fingers and cables out of fan blades, small ones as well.
+        Coolers, cases and fans are typical figures from memory. Heat sinks burn fingers; keep fingers and cables out of fan blades, small
+        ones as well.
       </p>
     </template>
     <p
@@ -264,7 +291,14 @@ function workOut() {
 <style scoped>
 section { display: grid; gap: 12px; min-width: 0; }
 .settings { display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: center; font-size: 13px; }
-input, select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 2px 5px; font: inherit; }
+input, select {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 2px 5px;
+  font: inherit;
+}
 input { width: 58px; text-align: right; font-family: var(--figure-family); }
 .verdict { display: flex; gap: 12px; align-items: center; }
 .big { font-size: 26px; font-weight: 650; white-space: nowrap; }

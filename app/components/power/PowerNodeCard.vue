@@ -14,7 +14,10 @@ const own = computed(() => project.plan!.power.nodes.find(entry => entry.id === 
 const states = computed(() => power.value.states.map(state => ({ state, at: state.nodes[view.node!]! })))
 const wire = computed(() => power.value.nodes.find(entry => entry.id === `${view.node}@wire`) ?? null)
 const consumer = computed(() => node.value ? consumerOf(node.value.id) : '')
-const canBeFed = computed(() => !!node.value && node.value.role !== 'source' && (node.value.own || node.value.kind === 'part' || node.value.id === '@socket' || node.value.id === '@header' || node.value.kind === 'contact'))
+const canBeFed = computed(() =>
+  !!node.value && node.value.role !== 'source'
+  && (node.value.own || node.value.kind === 'part' || node.value.id === '@socket' || node.value.id === '@header'
+    || node.value.kind === 'contact'))
 const feed = computed(() => canBeFed.value ? feedOf(consumer.value) : null)
 const changedFeed = computed(() => Object.hasOwn(project.plan!.power.feeds, consumer.value))
 const joins = computed(() => project.plan!.power.joins.filter(join => join.into === consumer.value))
@@ -38,8 +41,13 @@ function setFigure(id: string, name: string, event: Event) {
 }
 function setFeed(event: Event) {
   const value = (event.target as HTMLSelectElement).value
-  if (value === '(usual)') edit({ edit: 'feed', consumer: consumer.value, from: { usual: true } }, `Feed ${nameOf(consumer.value)} as usual`)
-  else edit({ edit: 'feed', consumer: consumer.value, from: value === '' ? null : value }, value ? `Feed ${nameOf(consumer.value)} from ${nameOf(value)}` : `Feed ${nameOf(consumer.value)} from nothing`)
+  if (value === '(usual)') edit(
+    { edit: 'feed', consumer: consumer.value, from: { usual: true } }, `Feed ${nameOf(consumer.value)} as usual`,
+  )
+  else edit(
+    { edit: 'feed', consumer: consumer.value, from: value === '' ? null : value },
+    value ? `Feed ${nameOf(consumer.value)} from ${nameOf(value)}` : `Feed ${nameOf(consumer.value)} from nothing`,
+  )
 }
 function remove() {
   const id = own.value!.id
@@ -52,8 +60,17 @@ const cable = computed(() => node.value?.kind === 'cable' ? node.value : wire.va
 function takeMeasured() {
   const [without, loaded, ma] = [measured.without, measured.with, measured.ma].map(text => Number(text.trim().replace(',', '.')))
   const ohm = measuredOhm(without!, loaded!, ma!)
-  if (ohm === null || !Number.isFinite(ohm)) return view.say('Three numbers are wanted: volts at the far end without a load, volts with one, and its milliamperes. With a load there cannot be more volts than without.', { tone: 'stop' })
-  edit({ edit: 'set-figure', node: cable.value!.id, figure: 'measuredOhm', value: Number(ohm.toPrecision(4)) }, `${cable.value!.name}: ${(ohm * 1000).toFixed(0)} mΩ measured`)
+  if (ohm === null || !Number.isFinite(ohm)) {
+    return view.say(
+      'Three numbers are wanted: volts at the far end without a load, volts with one, and its milliamperes. With a load there cannot be '
+      + 'more volts than without.',
+      { tone: 'stop' },
+    )
+  }
+  edit(
+    { edit: 'set-figure', node: cable.value!.id, figure: 'measuredOhm', value: Number(ohm.toPrecision(4)) },
+    `${cable.value!.name}: ${(ohm * 1000).toFixed(0)} mΩ measured`,
+  )
 }
 const round = (value: number) => Number(value.toPrecision(5))
 const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
@@ -85,7 +102,8 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
     ><span>Name</span><input
       :value="own.name"
       maxlength="120"
-      @change="edit({ edit: 'edit-node', id: own!.id, changes: { name: ($event.target as HTMLInputElement).value.trim() || node!.name } }, 'Name it')"
+      @change="edit({ edit: 'edit-node', id: own!.id, changes: { name: ($event.target as HTMLInputElement).value.trim() || node!.name } },
+                    'Name it')"
     ></label>
     <table class="plain-table states">
       <caption class="only-reader">
@@ -268,7 +286,8 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
         size="small"
         variant="outlined"
         :disabled="!second"
-        @click="edit({ edit: 'join', join: { from: second, into: consumer } }, `Plug ${nameOf(second)} into ${nameOf(consumer)}`); second = ''"
+        @click="edit({ edit: 'join', join: { from: second, into: consumer } },
+                     `Plug ${nameOf(second)} into ${nameOf(consumer)}`); second = ''"
       >
         Plug in
       </v-btn>
@@ -291,14 +310,16 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
       class="line small wide"
     ><span>Its data plug</span><select
       :value="own.upstream ?? ''"
-      @change="edit({ edit: 'edit-node', id: own!.id, changes: { upstream: ($event.target as HTMLSelectElement).value || null } }, 'Plug the hub in')"
+      @change="edit({ edit: 'edit-node', id: own!.id, changes: { upstream: ($event.target as HTMLSelectElement).value || null } },
+                    'Plug the hub in')"
     ><option value="">nowhere</option><option value="@usb">the board's USB socket</option></select></label>
     <label
       v-if="own && sourceTypes.some(unit => unit.id === own!.type)"
       class="line small wide"
     ><span>Which</span><select
       :value="own.type"
-      @change="edit({ edit: 'edit-node', id: own!.id, changes: { type: ($event.target as HTMLSelectElement).value, figures: {} } }, 'Choose another source')"
+      @change="edit({ edit: 'edit-node', id: own!.id, changes: { type: ($event.target as HTMLSelectElement).value, figures: {} } },
+                    'Choose another source')"
     ><option
       v-for="unit in sourceTypes"
       :key="unit.id"
@@ -309,7 +330,8 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
         v-if="own && (node.kind === 'switch' || node.kind === 'latch' || node.kind.startsWith('fuse'))"
         size="small"
         variant="outlined"
-        @click="edit({ edit: 'edit-node', id: own!.id, changes: { open: !own!.open } }, own!.open ? `Close ${node!.name}` : `Open ${node!.name}`)"
+        @click="edit({ edit: 'edit-node', id: own!.id, changes: { open: !own!.open } }, own!.open ? `Close ${node!.name}`
+          : `Open ${node!.name}`)"
       >
         {{ own.open ? 'Close it' : 'Open it' }}
       </v-btn>
@@ -327,11 +349,29 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
 </template>
 
 <style scoped>
-.card { background: var(--sheet); border: 1px solid var(--rule); border-left: 6px solid var(--owner); border-radius: 4px; padding: 9px 12px; display: grid; gap: 6px; margin-bottom: 10px; min-width: 0; }
+.card {
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-left: 6px solid var(--owner);
+  border-radius: 4px;
+  padding: 9px 12px;
+  display: grid;
+  gap: 6px;
+  margin-bottom: 10px;
+  min-width: 0;
+}
 .head { display: flex; justify-content: space-between; gap: 8px; }
 .line { display: grid; grid-template-columns: minmax(0, 1fr) 74px 34px 62px; gap: 5px; align-items: center; }
 .line:has(> input:nth-child(2):last-child), .wide { grid-template-columns: 74px minmax(0, 1fr); }
-input, select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 2px 5px; min-width: 0; font: inherit; }
+input, select {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 2px 5px;
+  min-width: 0;
+  font: inherit;
+}
 input.num { text-align: right; font-family: var(--figure-family); }
 .origin { overflow: hidden; white-space: nowrap; text-overflow: ellipsis; font-size: 11.5px; }
 .insert { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 6px; }

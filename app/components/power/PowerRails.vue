@@ -7,11 +7,16 @@ const { colourOf } = useOwners()
 const NAMES = { '5V': '5 V', '3V3': '3V3', 'USB': 'USB sockets' } as const
 const noteOf = (rail: RailBudget) => rail.availableMa === null ? 'no supply chosen' : `of ${milliamps(rail.availableMa)}, ${rail.origin}`
 /** A source drawn as a rail: the same bar. */
-const asRail = (source: SourceBudget): RailBudget => ({ rail: '5V', loads: source.loads, idleMa: source.idleMa, typicalMa: source.typicalMa, peakMa: source.peakMa, peakV: 0, availableMa: source.availableMa, origin: source.origin, limitKey: '' })
+const asRail = (source: SourceBudget): RailBudget => ({
+  rail: '5V', loads: source.loads, idleMa: source.idleMa, typicalMa: source.typicalMa, peakMa: source.peakMa, peakV: 0,
+  availableMa: source.availableMa, origin: source.origin, limitKey: '',
+})
 const others = computed(() => power.value.sources.filter(source => source.node !== '@supply'))
 const blocks = computed(() => [
   ...power.value.rails.map(rail => ({ key: rail.rail as string, title: NAMES[rail.rail], rail, note: noteOf(rail) })),
-  ...others.value.map(source => ({ key: source.node, title: source.name, rail: asRail(source), note: `of ${milliamps(source.availableMa)}, ${source.origin}` })),
+  ...others.value.map(source => ({
+    key: source.node, title: source.name, rail: asRail(source), note: `of ${milliamps(source.availableMa)}, ${source.origin}`,
+  })),
 ])
 </script>
 
@@ -106,7 +111,8 @@ const blocks = computed(() => [
       </table>
     </section>
     <p class="small quiet">
-      Solved as a circuit: a converter draws more when its input sags, and everything on 3V3 counts on 5 V through the board's regulator with its efficiency.
+      Solved as a circuit: a converter draws more when its input sags, and everything on 3V3 counts on 5 V through the board's regulator
+      with its efficiency.
     </p>
   </div>
 </template>

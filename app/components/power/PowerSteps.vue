@@ -11,7 +11,9 @@ const loads = computed(() => power.value.nodes.filter(node => node.role === 'loa
 const switches = computed(() => power.value.nodes.filter(node => node.own && (node.kind === 'switch' || node.kind === 'latch')))
 const sign = computed(() => power.value.nodes.find(node => node.id === '@board')?.figures.signV)
 const BASES: [BaseState, string][] = [['idle', 'idle'], ['typical', 'typical'], ['peak', 'peak'], ['start', 'start-up']]
-const STATES: [LoadState | '', string][] = [['', '·'], ['off', 'off'], ['idle', 'idle'], ['typical', 'typ.'], ['peak', 'peak'], ['surge', 'surge']]
+const STATES: [LoadState | '', string][] = [
+  ['', '·'], ['off', 'off'], ['idle', 'idle'], ['typical', 'typ.'], ['peak', 'peak'], ['surge', 'surge'],
+]
 
 const change = (label: string, next: PowerStep[], key?: string) => setPower({ steps: next }, label, key)
 const changed = (id: string, to: Partial<PowerStep>) => steps.value.map(step => step.id === id ? { ...step, ...to } : step)
@@ -54,14 +56,23 @@ const run = computed(() => {
 })
 const curves = computed<Curve[]>(() => {
   const end = run.value.at(-1)?.to ?? 1
-  const over = (pick: (entry: typeof run.value[number]) => number) => run.value.flatMap(entry => [{ x: entry.from, y: pick(entry) }, { x: entry.to, y: pick(entry) }])
+  const over = (pick: (entry: typeof run.value[number]) => number) => run.value.flatMap(entry => [
+    { x: entry.from, y: pick(entry) }, { x: entry.to, y: pick(entry) },
+  ])
   return [
     { label: '5 V rail', unit: 'V', colour: '--copper', points: over(entry => entry.railV) },
-    ...sign.value ? [{ label: 'under-voltage sign', unit: 'V', colour: '--carmine', dashed: true, points: [{ x: 0, y: sign.value.value }, { x: end, y: sign.value.value }] }] : [],
+    ...sign.value
+      ? [{
+          label: 'under-voltage sign', unit: 'V', colour: '--carmine', dashed: true,
+          points: [{ x: 0, y: sign.value.value }, { x: end, y: sign.value.value }],
+        }]
+      : [],
     { label: 'from all sources', unit: 'A', colour: '--owner-0', right: true, fill: true, points: over(entry => entry.currentMa / 1000) },
   ]
 })
-const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state.ok ? `${entry.railV.toFixed(2)} V` : 'breaks down', milliamps(entry.currentMa)]))
+const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state.ok
+  ? `${entry.railV.toFixed(2)} V`
+  : 'breaks down', milliamps(entry.currentMa)]))
 </script>
 
 <template>
@@ -80,7 +91,8 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
       v-else
       class="empty"
     >
-      No steps yet. A scenario tells what is on one after the other, say "screen on, modem sends, fan starts"; each step is solved as its own state.
+      No steps yet. A scenario tells what is on one after the other, say "screen on, modem sends, fan starts"; each step is solved as its
+      own state.
     </p>
     <div class="scroll">
       <table
@@ -213,7 +225,8 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
               <label class="small"><input
                 type="checkbox"
                 :checked="step.open.includes(node.id)"
-                @change="change(`${step.name}: ${node.name}`, changed(step.id, { open: step.open.includes(node.id) ? step.open.filter(id => id !== node.id) : [...step.open, node.id] }))"
+                @change="change(`${step.name}: ${node.name}`, changed(step.id, { open: step.open.includes(node.id)
+                  ? step.open.filter(id => id !== node.id) : [...step.open, node.id] }))"
               > open</label>
             </td>
           </tr>
@@ -239,7 +252,15 @@ section > .v-btn { width: auto; }
 .scroll { overflow-x: auto; }
 .steps th, .steps td { white-space: nowrap; padding: 3px 8px 3px 0; }
 .steps th[scope=row] { color: var(--ink); font-weight: 500; }
-input, select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 2px 5px; font: inherit; width: 118px; }
+input, select {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 2px 5px;
+  font: inherit;
+  width: 118px;
+}
 input[type=checkbox] { width: auto; }
 select.set { border-color: var(--copper); font-weight: 650; }
 .tools { display: inline-flex; gap: 6px; margin-left: 6px; }

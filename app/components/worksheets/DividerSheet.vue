@@ -16,18 +16,44 @@ const mostMa = ref(DIVIDER_MOST_MA)
 const series = ref(given.series)
 const own = ref<{ upperOhm: number, lowerOhm: number } | null>(null)
 
-const best = computed(() => chosenDivider({ inputV: inputV.value, mostV: mostV.value, leastV: leastV.value, series: series.value, mostMa: mostMa.value, capacitancePf: capacitancePf.value, bitHz: bitHz.value }))
-const shown = computed(() => own.value ? judgeDivider(inputV.value, own.value.upperOhm, own.value.lowerOhm, capacitancePf.value) : best.value)
+const best = computed(() => chosenDivider({
+  inputV: inputV.value, mostV: mostV.value, leastV: leastV.value, series: series.value, mostMa: mostMa.value,
+  capacitancePf: capacitancePf.value, bitHz: bitHz.value,
+}))
+const shown = computed(() => own.value
+  ? judgeDivider(inputV.value, own.value.upperOhm, own.value.lowerOhm, capacitancePf.value)
+  : best.value)
 const rows = computed<ResultRow[]>(() => shown.value
   ? [
-      { label: 'upper, in the wire', value: ohmsInWords(shown.value.upperOhm), origin: own.value ? 'yours' : `published: IEC 60063, ${series.value}` },
-      { label: 'lower, to ground', value: ohmsInWords(shown.value.lowerOhm), origin: own.value ? 'yours' : `published: IEC 60063, ${series.value}` },
-      { label: 'at the tap', value: `${shown.value.tapV.toFixed(2)} V`, limit: `${leastV.value} to ${mostV.value} V`, holds: shown.value.tapV <= mostV.value && shown.value.tapV >= leastV.value, origin: 'textbook' },
-      { label: 'current', value: `${shown.value.currentMa.toFixed(2)} mA`, limit: `${mostMa.value} mA`, holds: shown.value.currentMa <= mostMa.value, origin: 'arithmetic' },
-      { label: 'edge', value: `${(shown.value.edgeS * 1e6).toFixed(3)} µs`, limit: `${(EDGE_SHARE * 1e6 / bitHz.value).toFixed(3)} µs, a tenth of a bit`, holds: shown.value.edgeS <= EDGE_SHARE / bitHz.value, origin: 'practice' },
+      {
+        label: 'upper, in the wire', value: ohmsInWords(shown.value.upperOhm),
+        origin: own.value ? 'yours' : `published: IEC 60063, ${series.value}`,
+      },
+      {
+        label: 'lower, to ground', value: ohmsInWords(shown.value.lowerOhm),
+        origin: own.value ? 'yours' : `published: IEC 60063, ${series.value}`,
+      },
+      {
+        label: 'at the tap', value: `${shown.value.tapV.toFixed(2)} V`, limit: `${leastV.value} to ${mostV.value} V`,
+        holds: shown.value.tapV <= mostV.value && shown.value.tapV >= leastV.value, origin: 'textbook',
+      },
+      {
+        label: 'current', value: `${shown.value.currentMa.toFixed(2)} mA`, limit: `${mostMa.value} mA`,
+        holds: shown.value.currentMa <= mostMa.value, origin: 'arithmetic',
+      },
+      {
+        label: 'edge', value: `${(shown.value.edgeS * 1e6).toFixed(3)} µs`,
+        limit: `${(EDGE_SHARE * 1e6 / bitHz.value).toFixed(3)} µs, a tenth of a bit`, holds: shown.value.edgeS <= EDGE_SHARE / bitHz.value,
+        origin: 'practice',
+      },
     ]
-  : [{ label: 'no pair', value: '—', limit: 'Allow more current, a finer series or a slower rate; or take a level shifter.', holds: false }])
-watch(() => ({ kind: given.kind, inputV: inputV.value, mostV: mostV.value, leastV: leastV.value, bitHz: bitHz.value, series: series.value }), sheet => emit('change', sheet))
+  : [{
+      label: 'no pair', value: '—', limit: 'Allow more current, a finer series or a slower rate; or take a level shifter.', holds: false,
+    }])
+watch(
+  () => ({ kind: given.kind, inputV: inputV.value, mostV: mostV.value, leastV: leastV.value, bitHz: bitHz.value, series: series.value }),
+  sheet => emit('change', sheet),
+)
 </script>
 
 <template>

@@ -13,16 +13,27 @@ const forwardV = ref(given.forwardV)
 const currentMa = ref(given.currentMa)
 const series = ref(given.series)
 const most = computed(() => project.facts?.board?.limits.lineMaxMa ?? { value: 16, origin: 'memory' })
-const found = computed(() => ledResistor({ supplyV: supplyV.value, forwardV: forwardV.value, currentMa: currentMa.value, series: series.value }))
+const found = computed(() => ledResistor({
+  supplyV: supplyV.value, forwardV: forwardV.value, currentMa: currentMa.value, series: series.value,
+}))
 const rows = computed<ResultRow[]>(() => found.value
   ? [
       { label: 'exactly', value: ohmsInWords(found.value.exactOhm), origin: 'arithmetic: (U − Uf) ÷ I' },
       { label: 'take', value: ohmsInWords(found.value.ohm), origin: `published: IEC 60063, ${series.value}` },
-      { label: 'flows', value: `${found.value.currentMa.toFixed(2)} mA`, limit: `a line gives ${most.value.value} mA`, holds: found.value.currentMa <= most.value.value, origin: most.value.origin },
-      { label: 'resistor warms with', value: `${found.value.resistorMw.toFixed(1)} mW`, limit: 'a small one stands 250 mW', holds: found.value.resistorMw <= 250, origin: 'practice' },
+      {
+        label: 'flows', value: `${found.value.currentMa.toFixed(2)} mA`, limit: `a line gives ${most.value.value} mA`,
+        holds: found.value.currentMa <= most.value.value, origin: most.value.origin,
+      },
+      {
+        label: 'resistor warms with', value: `${found.value.resistorMw.toFixed(1)} mW`, limit: 'a small one stands 250 mW',
+        holds: found.value.resistorMw <= 250, origin: 'practice',
+      },
     ]
   : [{ label: 'does not light', value: '—', limit: 'The supply has to be above the LED\'s own voltage.', holds: false }])
-watch(() => ({ kind: given.kind, supplyV: supplyV.value, forwardV: forwardV.value, currentMa: currentMa.value, series: series.value }), sheet => emit('change', sheet))
+watch(
+  () => ({ kind: given.kind, supplyV: supplyV.value, forwardV: forwardV.value, currentMa: currentMa.value, series: series.value }),
+  sheet => emit('change', sheet),
+)
 </script>
 
 <template>

@@ -14,15 +14,33 @@ const settleUs = ref(20)
 const smallest = computed(() => smallestMatrix(Math.max(1, Math.round(keys.value))))
 
 const rows = computed<ResultRow[]>(() => {
-  const figures = matrixFigures({ rows: Math.round(rowCount.value), columns: Math.round(columns.value), diodes: diodes.value }, settleUs.value * 1e-6)
+  const figures = matrixFigures(
+    { rows: Math.round(rowCount.value), columns: Math.round(columns.value), diodes: diodes.value }, settleUs.value * 1e-6,
+  )
   return [
-    { label: 'keys', value: String(figures.keys), limit: `wanted ${Math.round(keys.value)}`, holds: figures.keys >= Math.round(keys.value), origin: 'arithmetic' },
-    { label: 'lines', value: String(figures.lines), limit: `fewest: ${smallest.value.rows + smallest.value.columns}, ${smallest.value.rows} × ${smallest.value.columns}`, holds: figures.lines <= smallest.value.rows + smallest.value.columns, origin: 'arithmetic' },
-    { label: 'told apart together', value: `${figures.toldApart} keys`, limit: diodes.value ? 'a diode for each key' : 'three corners of a rectangle show the fourth', origin: 'practice' },
-    { label: 'one scan', value: `${(figures.scanS * 1000).toFixed(2)} ms`, limit: '5 ms feel immediate', holds: figures.scanS <= 0.005, origin: 'practice' },
+    {
+      label: 'keys', value: String(figures.keys), limit: `wanted ${Math.round(keys.value)}`, holds: figures.keys >= Math.round(keys.value),
+      origin: 'arithmetic',
+    },
+    {
+      label: 'lines', value: String(figures.lines),
+      limit: `fewest: ${smallest.value.rows + smallest.value.columns}, ${smallest.value.rows} × ${smallest.value.columns}`,
+      holds: figures.lines <= smallest.value.rows + smallest.value.columns, origin: 'arithmetic',
+    },
+    {
+      label: 'told apart together', value: `${figures.toldApart} keys`,
+      limit: diodes.value ? 'a diode for each key' : 'three corners of a rectangle show the fourth', origin: 'practice',
+    },
+    {
+      label: 'one scan', value: `${(figures.scanS * 1000).toFixed(2)} ms`, limit: '5 ms feel immediate', holds: figures.scanS <= 0.005,
+      origin: 'practice',
+    },
   ]
 })
-watch(() => ({ kind: given.kind, keys: keys.value, rows: rowCount.value, columns: columns.value, diodes: diodes.value }), sheet => emit('change', sheet))
+watch(
+  () => ({ kind: given.kind, keys: keys.value, rows: rowCount.value, columns: columns.value, diodes: diodes.value }),
+  sheet => emit('change', sheet),
+)
 </script>
 
 <template>

@@ -27,7 +27,9 @@ watch(sheet, next => emit('change', next))
       <label
         v-if="given.kind === 'battery'"
         class="text"
-      ><span>Cells</span><select v-model="figures.chemistry"><option value="lithium">lithium</option><option value="lead">lead</option></select></label>
+      ><span>Cells</span><select v-model="figures.chemistry"><option value="lithium">lithium</option><option
+        value="lead"
+      >lead</option></select></label>
     </div>
     <ResultRows :rows="rows" />
   </div>

@@ -22,14 +22,31 @@ const rows = computed<ResultRow[]>(() => {
   const good = least <= most ? valuesBetween('E12', least, most) : []
   return [
     { label: 'together', value: Number.isFinite(together) ? ohmsInWords(together) : 'none', limit: 'side by side', origin: 'arithmetic' },
-    { label: 'least', value: ohmsInWords(least), limit: `at ${mode.sinkMa} mA`, holds: together >= least, origin: 'published: UM10204 §7.1' },
-    { label: 'most', value: ohmsInWords(most), limit: `${Math.round(mode.riseS * 1e9)} ns at ${Math.round(capacitancePf.value)} pF`, holds: together <= most, origin: 'published: UM10204 §7.1' },
-    { label: 'rise', value: Number.isFinite(together) ? `${Math.round(riseTimeS(together, capacitancePf.value) * 1e9)} ns` : '—', limit: `${Math.round(mode.riseS * 1e9)} ns, ${mode.name} mode`, holds: together <= most, origin: 'published: UM10204 table 10' },
-    { label: 'fastest mode', value: reachable ? `${reachable.clockHz / 1000} kHz` : 'none', limit: `asked ${clockHz.value / 1000} kHz`, holds: !!reachable && reachable.clockHz >= clockHz.value, origin: 'published: UM10204' },
-    { label: 'one resistor instead', value: good.length ? `${ohmsInWords(good[0]!)} – ${ohmsInWords(good.at(-1)!)}` : 'none does both', origin: 'published: IEC 60063, E12' },
+    {
+      label: 'least', value: ohmsInWords(least), limit: `at ${mode.sinkMa} mA`, holds: together >= least, origin: 'published: UM10204 §7.1',
+    },
+    {
+      label: 'most', value: ohmsInWords(most), limit: `${Math.round(mode.riseS * 1e9)} ns at ${Math.round(capacitancePf.value)} pF`,
+      holds: together <= most, origin: 'published: UM10204 §7.1',
+    },
+    {
+      label: 'rise', value: Number.isFinite(together) ? `${Math.round(riseTimeS(together, capacitancePf.value) * 1e9)} ns` : '—',
+      limit: `${Math.round(mode.riseS * 1e9)} ns, ${mode.name} mode`, holds: together <= most, origin: 'published: UM10204 table 10',
+    },
+    {
+      label: 'fastest mode', value: reachable ? `${reachable.clockHz / 1000} kHz` : 'none', limit: `asked ${clockHz.value / 1000} kHz`,
+      holds: !!reachable && reachable.clockHz >= clockHz.value, origin: 'published: UM10204',
+    },
+    {
+      label: 'one resistor instead', value: good.length ? `${ohmsInWords(good[0]!)} – ${ohmsInWords(good.at(-1)!)}` : 'none does both',
+      origin: 'published: IEC 60063, E12',
+    },
   ]
 })
-watch(() => ({ kind: given.kind, supplyV: supplyV.value, clockHz: clockHz.value, capacitancePf: capacitancePf.value, pullUpOhms: ohms.value }), sheet => emit('change', sheet))
+watch(
+  () => ({ kind: given.kind, supplyV: supplyV.value, clockHz: clockHz.value, capacitancePf: capacitancePf.value, pullUpOhms: ohms.value }),
+  sheet => emit('change', sheet),
+)
 </script>
 
 <template>

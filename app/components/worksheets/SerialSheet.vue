@@ -22,13 +22,32 @@ const rows = computed<ResultRow[]>(() => {
   const origin = divider.value === 'eighth' ? 'memory: clock ÷ 8·(n+1)' : 'published: Arm DDI 0183'
   return [
     { label: 'board divides by', value: board.divider, origin },
-    { label: 'board makes', value: `${board.rateHz.toFixed(2)} baud`, limit: `${percent(board.error)} of ±${SAFE_ERROR * 100} %`, holds: Math.abs(board.error) <= SAFE_ERROR, origin },
-    ...part ? [{ label: 'part makes', value: `${part.rateHz.toFixed(2)} baud`, limit: `${percent(part.error)} of ±${SAFE_ERROR * 100} %`, holds: Math.abs(part.error) <= SAFE_ERROR, origin: 'memory' }] : [],
-    { label: 'apart', value: percent(apart), limit: `a frame falls apart at ${(MOST_DIFFERENCE * 100).toFixed(1)} %`, holds: Math.abs(apart) <= MOST_DIFFERENCE, origin: 'arithmetic: half a bit in 9.5' },
-    { label: 'carries', value: `${Math.floor(bytesPerSecond(baud.value, frame.value))} bytes/s`, limit: `${bitsPerByte(frame.value)} bit times a byte`, origin: 'arithmetic' },
+    {
+      label: 'board makes', value: `${board.rateHz.toFixed(2)} baud`, limit: `${percent(board.error)} of ±${SAFE_ERROR * 100} %`,
+      holds: Math.abs(board.error) <= SAFE_ERROR, origin,
+    },
+    ...part
+      ? [{
+          label: 'part makes', value: `${part.rateHz.toFixed(2)} baud`, limit: `${percent(part.error)} of ±${SAFE_ERROR * 100} %`,
+          holds: Math.abs(part.error) <= SAFE_ERROR, origin: 'memory',
+        }]
+      : [],
+    {
+      label: 'apart', value: percent(apart), limit: `a frame falls apart at ${(MOST_DIFFERENCE * 100).toFixed(1)} %`,
+      holds: Math.abs(apart) <= MOST_DIFFERENCE, origin: 'arithmetic: half a bit in 9.5',
+    },
+    {
+      label: 'carries', value: `${Math.floor(bytesPerSecond(baud.value, frame.value))} bytes/s`,
+      limit: `${bitsPerByte(frame.value)} bit times a byte`, origin: 'arithmetic',
+    },
   ]
 })
-watch(() => ({ kind: given.kind, sourceHz: sourceHz.value, divider: divider.value, baud: baud.value, partHz: partHz.value, frame: frame.value }), sheet => emit('change', sheet))
+watch(
+  () => ({
+    kind: given.kind, sourceHz: sourceHz.value, divider: divider.value, baud: baud.value, partHz: partHz.value, frame: frame.value,
+  }),
+  sheet => emit('change', sheet),
+)
 </script>
 
 <template>
@@ -48,14 +67,16 @@ watch(() => ({ kind: given.kind, sourceHz: sourceHz.value, divider: divider.valu
         label="Board's clock"
         unit="Hz"
       />
-      <label class="text"><span>Board's divider</span><select v-model="divider"><option value="fractional-64">full port: steps of 1/64</option><option value="eighth">small port: ÷ 8·(n+1)</option></select></label>
+      <label class="text"><span>Board's divider</span><select v-model="divider"><option value="fractional-64">full port: steps of
+        1/64</option><option value="eighth">small port: ÷ 8·(n+1)</option></select></label>
       <WorkField
         v-model="partHz"
         label="Part's clock, 0 if not known"
         unit="Hz"
         :open="false"
       />
-      <label class="text"><span>Part's divider</span><select v-model="partDivider"><option value="sixteenth">÷ 16·(n+1)</option><option value="eighth">÷ 8·(n+1)</option></select></label>
+      <label class="text"><span>Part's divider</span><select v-model="partDivider"><option value="sixteenth">÷
+        16·(n+1)</option><option value="eighth">÷ 8·(n+1)</option></select></label>
     </div>
     <ResultRows :rows="rows" />
   </div>

@@ -45,7 +45,16 @@ function keepIt() {
 }
 function useIt() {
   const { node, figures } = use.value!
-  project.edit({ edit: 'all', edits: [...Object.entries(figures).map(([figure, value]): Edit => ({ edit: 'set-figure', node, figure, value })), keep(what.value.trim() || `${WORKSHEET_NAMES[sheet.value!.kind]} of ${nodeName(node)}`)] }, `Use it for ${nodeName(node)}`)
+  project.edit(
+    {
+      edit: 'all',
+      edits: [
+        ...Object.entries(figures).map(([figure, value]): Edit => ({ edit: 'set-figure', node, figure, value })),
+        keep(what.value.trim() || `${WORKSHEET_NAMES[sheet.value!.kind]} of ${nodeName(node)}`),
+      ],
+    },
+    `Use it for ${nodeName(node)}`,
+  )
   view.say(`Used for ${nodeName(node)}, and the worksheet kept in the plan.`)
   open.value = false
 }
@@ -140,7 +149,8 @@ function reopen(entry: KeptWorksheet) {
             >
               {{ entry.what }}
             </button>
-            <span class="quiet">{{ WORKSHEET_NAMES[entry.sheet.kind as WorksheetKind] ?? entry.sheet.kind }}, {{ dayAndTime(entry.keptAt) }}</span>
+            <span class="quiet">{{ WORKSHEET_NAMES[entry.sheet.kind as WorksheetKind] ?? entry.sheet.kind }},
+              {{ dayAndTime(entry.keptAt) }}</span>
             <button
               class="bare"
               :aria-label="`Drop ${entry.what}`"
@@ -161,18 +171,48 @@ function reopen(entry: KeptWorksheet) {
 <style scoped>
 .worksheet { padding: 14px 18px 16px; display: grid; gap: 12px; background: var(--paper); color: var(--ink); }
 .keep { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; }
-.keep input { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 3px 6px; width: 220px; font: inherit; }
+.keep input {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 3px 6px;
+  width: 220px;
+  font: inherit;
+}
 .kept { list-style: none; margin: 4px 0 0; padding: 0; display: grid; gap: 3px; }
 .kept li { display: flex; gap: 10px; }
 .act { text-decoration: underline; color: var(--copper); }
 .head { display: flex; justify-content: space-between; align-items: center; }
 .kinds { display: flex; flex-wrap: wrap; gap: 6px; }
-.kind { border: 1px solid var(--rule); border-radius: 3px; padding: 3px 10px; background: var(--sheet); color: inherit; font: inherit; font-size: 13px; cursor: pointer; }
+.kind {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  padding: 3px 10px;
+  background: var(--sheet);
+  color: inherit;
+  font: inherit;
+  font-size: 13px;
+  cursor: pointer;
+}
 .kind[aria-pressed=true] { border-color: var(--copper); box-shadow: inset 0 -3px var(--copper); font-weight: 650; }
 .worksheet :deep(.sheet-body) { display: grid; grid-template-columns: minmax(280px, 330px) minmax(0, 1fr); gap: 22px; align-items: start; }
 .worksheet :deep(.inputs) { display: grid; gap: 7px; }
-.worksheet :deep(.text) { display: grid; grid-template-columns: minmax(120px, 1fr) 154px; gap: 6px; align-items: center; font-size: 13.5px; }
-.worksheet :deep(.text input), .worksheet :deep(.text select) { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 3px 6px; min-width: 0; }
+.worksheet :deep(.text) {
+  display: grid;
+  grid-template-columns: minmax(120px, 1fr) 154px;
+  gap: 6px;
+  align-items: center;
+  font-size: 13.5px;
+}
+.worksheet :deep(.text input), .worksheet :deep(.text select) {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 3px 6px;
+  min-width: 0;
+}
 .worksheet :deep(.check) { font-size: 13.5px; }
 @media (max-width: 760px) { .worksheet :deep(.sheet-body) { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -11,7 +11,9 @@ watch(() => String(route.params.id), async (id) => {
   view.reset()
   await project.open(id)
   ready.value = true
-  if (project.recovered === 'here') view.say('The last change had not been saved when the tab was closed. It is back.', { action: { label: 'Undo', run: project.undo } })
+  if (project.recovered === 'here') {
+    view.say('The last change had not been saved when the tab was closed. It is back.', { action: { label: 'Undo', run: project.undo } })
+  }
   if (project.recovered === 'copy') view.say('Work from a closed tab was found and kept as a project of its own, marked "recovered".')
 }, { immediate: true })
 onUnmounted(project.close)

@@ -1,4 +1,6 @@
-/** The kernel command line: words by spaces, quotes keep spaces together. Published: Linux kernel, "The kernel's command-line parameters". */
+/**
+ * The kernel command line: words by spaces, quotes keep spaces together. Published: Linux kernel, "The kernel's command-line parameters".
+ */
 
 export interface CommandWord {
   /** Before the equals sign; the whole word where there is none. */
@@ -27,7 +29,10 @@ export function parseCommandLine(text: string): CommandLine {
   for (let match = pattern.exec(text); match && match.index < end; match = pattern.exec(text)) {
     const [word] = match
     const sign = word.indexOf('=')
-    words.push({ name: sign < 0 ? word : word.slice(0, sign), value: sign < 0 ? null : word.slice(sign + 1), from: match.index, to: match.index + word.length })
+    words.push({
+      name: sign < 0 ? word : word.slice(0, sign), value: sign < 0 ? null : word.slice(sign + 1), from: match.index,
+      to: match.index + word.length,
+    })
   }
   return { text, words, secondLineAt: newline >= 0 && text.slice(newline).trim() ? newline + 1 : null }
 }

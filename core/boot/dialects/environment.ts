@@ -17,7 +17,9 @@ export function parseEnvironment(text: string): EnvironmentLine[] {
     if (body.startsWith('#')) return Object.assign(line, { kind: 'comment' as const })
     const sign = body.indexOf('=')
     if (sign <= 0 || /\s/.test(body.slice(0, sign))) return Object.assign(line, { kind: 'unknown' as const })
-    return Object.assign(line, { kind: 'setting' as const, name: body.slice(0, sign), value: body.slice(sign + 1), nameAt: at, valueAt: at + sign + 1 })
+    return Object.assign(
+      line, { kind: 'setting' as const, name: body.slice(0, sign), value: body.slice(sign + 1), nameAt: at, valueAt: at + sign + 1 },
+    )
   })
 }
 

@@ -1,4 +1,7 @@
-/** The menu file of an extlinux boot: directives, some of which open an entry. Published: U-Boot documentation, "Generic Distro Configuration Concept". */
+/**
+ * The menu file of an extlinux boot: directives, some of which open an entry. Published: U-Boot documentation, "Generic Distro
+ * Configuration Concept".
+ */
 import { tableOf } from '../../table'
 import { joinLines, readable, splitLines, type TextLine } from './lines'
 
@@ -16,14 +19,18 @@ export interface MenuLine extends TextLine {
 
 /** Directives above the entries, and those within one. */
 const ABOVE = 'label|default|timeout|totaltimeout|ontimeout|prompt|fallback|include|menu title|menu background|menu include|say'
-const WITHIN = 'menu label|menu default|kernel|linux|initrd|append|fdt|devicetree|fdtdir|devicetreedir|fdtoverlays|devicetree-overlay|localboot|ipappend|kaslrseed'
+const WITHIN = 'menu label|menu '
+  + 'default|kernel|linux|initrd|append|fdt|devicetree|fdtdir|devicetreedir|fdtoverlays|devicetree-overlay|localboot|ipappend|kaslrseed'
 const named = (list: string) => list.split('|')
 
 /** Directives that are read; what each does stands in `library/directives.ts`. */
-export const DIRECTIVES: ReadonlyMap<string, { inEntry: boolean }> = new Map([ABOVE, WITHIN].flatMap((list, i) => named(list).map(name => [name, { inEntry: i === 1 }] as const)))
+export const DIRECTIVES: ReadonlyMap<string, { inEntry: boolean }> = new Map([ABOVE, WITHIN].flatMap((list, i) =>
+  named(list).map(name => [name, { inEntry: i === 1 }] as const)))
 
 /** Names of the same directive. */
-export const SAME_DIRECTIVE = tableOf<string>({ 'linux': 'kernel', 'devicetree': 'fdt', 'devicetreedir': 'fdtdir', 'devicetree-overlay': 'fdtoverlays' })
+export const SAME_DIRECTIVE = tableOf<string>({
+  'linux': 'kernel', 'devicetree': 'fdt', 'devicetreedir': 'fdtdir', 'devicetree-overlay': 'fdtoverlays',
+})
 
 /** Reads a menu file. Never fails. Law: `printMenu(parseMenu(text)) === text`. */
 export function parseMenu(text: string): MenuLine[] {
@@ -38,7 +45,13 @@ export function parseMenu(text: string): MenuLine[] {
     const value = second ? rest.slice(second.length + secondGap.length) : rest
     if (keyword === 'label') entry = value.trim()
     const known = DIRECTIVES.has(keyword)
-    return Object.assign(line, { kind: known ? 'directive' as const : 'unknown' as const, keyword, value, keywordAt: at, valueAt: at + first.length + gap.length + second.length + secondGap.length, entry })
+    return Object.assign(
+      line,
+      {
+        kind: known ? 'directive' as const : 'unknown' as const, keyword, value, keywordAt: at,
+        valueAt: at + first.length + gap.length + second.length + secondGap.length, entry,
+      },
+    )
   })
 }
 

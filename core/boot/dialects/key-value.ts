@@ -24,7 +24,9 @@ export interface BootLine extends TextLine {
   nameAt?: number
   valueAt?: number
   params?: BootParam[]
-  /** `always` where the filters above let it through on every board (or on the board given), `never` where none does, `sometimes` otherwise. */
+  /**
+   * `always` where the filters above let it through on every board (or on the board given), `never` where none does, `sometimes` otherwise.
+   */
   applies: 'always' | 'never' | 'sometimes'
   /** The heading above it, `all` where there is none. */
   filter: string
@@ -34,7 +36,10 @@ export interface BootLine extends TextLine {
 
 type Read = Pick<BootLine, 'kind' | 'name' | 'value' | 'params' | 'nameAt' | 'valueAt'>
 
-/** Reads a boot file, as the given board would; without one, board filters apply only sometimes. Never fails: what it does not know is `unknown` and kept. */
+/**
+ * Reads a boot file, as the given board would; without one, board filters apply only sometimes. Never fails: what it does not know is
+ * `unknown` and kept.
+ */
 export function parseBoot(text: string, board: BoardFilters | null = null): BootLine[] {
   const filters = new FilterState(board)
   let overlay = ''
@@ -64,7 +69,12 @@ function readLine(line: TextLine): Read {
   const filter = /^\[([^\]]*)\]$/.exec(text)
   if (filter) return { kind: 'filter', name: filter[1]!.trim().toLowerCase(), nameAt: at }
   const word = WITHOUT_SIGN.exec(text)
-  if (word) return { kind: word[1] === 'include' ? 'include' : 'setting', name: word[1] === 'include' ? word[2]!.trim() : word[1], ...(word[1] !== 'include' && { value: word[2] }), nameAt: at, valueAt: at + text.indexOf(word[2]!, word[1]!.length) }
+  if (word) {
+    return {
+      kind: word[1] === 'include' ? 'include' : 'setting', name: word[1] === 'include' ? word[2]!.trim() : word[1],
+      ...(word[1] !== 'include' && { value: word[2] }), nameAt: at, valueAt: at + text.indexOf(word[2]!, word[1]!.length),
+    }
+  }
   const sign = text.indexOf('=')
   if (sign <= 0) return { kind: 'unknown' }
   const key = text.slice(0, sign).trim()
@@ -76,7 +86,9 @@ function readLine(line: TextLine): Read {
   if (key === 'dtoverlay') {
     // Early firmware also took a colon between name and parameters.
     const cut = /[,:]/.exec(value)?.index ?? value.length
-    return { kind: 'overlay', name: value.slice(0, cut).trim(), nameAt: at, valueAt, params: readParams(value.slice(cut + 1), valueAt + cut + 1) }
+    return {
+      kind: 'overlay', name: value.slice(0, cut).trim(), nameAt: at, valueAt, params: readParams(value.slice(cut + 1), valueAt + cut + 1),
+    }
   }
   return { kind: 'setting', name: key, value, nameAt: at, valueAt }
 }

@@ -17,8 +17,10 @@ type Rule = [RegExp, TokenKind]
 
 const NUMBER = /^[+-]?(?:0x[0-9a-f]+|\d+)$/i
 const SOURCE: Rule[] = [
-  [/\s+/y, 'blank'], [/\/\*.*?(?:\*\/|$)|\/\/.*/y, 'comment'], [/"(?:[^"\\]|\\.)*"?/y, 'string'], [/\/[a-z-]+\d*\/|#\w+\b(?=\s)/y, 'section'],
-  [/&\{[^}]*\}?|&[\w-]+/y, 'name'], [/[A-Za-z_][\w]*(?=:)/y, 'name'], [/0x[0-9a-f]+\b|\b\d+\b/iy, 'number'], [/[#\w,.?+-][\w,.?+#@-]*(?=\s*[=;])/y, 'key'], [/[\w,.+@#-]+/y, 'word'], [/[{}<>=;:,()[\]|&~!*/%^?-]/y, 'sign'],
+  [/\s+/y, 'blank'], [/\/\*.*?(?:\*\/|$)|\/\/.*/y, 'comment'], [/"(?:[^"\\]|\\.)*"?/y, 'string'],
+  [/\/[a-z-]+\d*\/|#\w+\b(?=\s)/y, 'section'],
+  [/&\{[^}]*\}?|&[\w-]+/y, 'name'], [/[A-Za-z_][\w]*(?=:)/y, 'name'], [/0x[0-9a-f]+\b|\b\d+\b/iy, 'number'],
+  [/[#\w,.?+-][\w,.?+#@-]*(?=\s*[=;])/y, 'key'], [/[\w,.+@#-]+/y, 'word'], [/[{}<>=;:,()[\]|&~!*/%^?-]/y, 'sign'],
 ]
 
 /** The pieces of one line, without its ending. */

@@ -1,4 +1,6 @@
-/** Video timing by VESA Coordinated Video Timings 1.1. Published: VESA CVT standard 1.1; figures agree with Debian's `cvt` (package xcvt). */
+/**
+ * Video timing by VESA Coordinated Video Timings 1.1. Published: VESA CVT standard 1.1; figures agree with Debian's `cvt` (package xcvt).
+ */
 
 export interface VideoTiming {
   width: number
@@ -36,8 +38,11 @@ function syncRows(width: number, height: number): number {
  * Throws a `RangeError` for figures no screen has.
  */
 export function videoTiming(width: number, height: number, rateHz = 60, reduced = false): VideoTiming {
-  if (![width, height, rateHz].every(Number.isFinite) || width < 8 || height < 1 || width > 16_384 || height > 16_384 || rateHz < 1 || rateHz > 500)
-    throw new RangeError(`a screen has 8 to 16384 columns, 1 to 16384 rows and 1 to 500 pictures a second, not ${width} × ${height} at ${rateHz}`)
+  if (![width, height, rateHz].every(Number.isFinite) || width < 8 || height < 1 || width > 16_384 || height > 16_384
+    || rateHz < 1 || rateHz > 500)
+    throw new RangeError(
+      `a screen has 8 to 16384 columns, 1 to 16384 rows and 1 to 500 pictures a second, not ${width} × ${height} at ${rateHz}`,
+    )
   const shown = Math.ceil(Math.floor(width) / CELL) * CELL
   const rows = Math.floor(height)
   const sync = syncRows(shown, rows)

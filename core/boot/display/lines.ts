@@ -38,7 +38,9 @@ export const TOUCH_MATRIX: Readonly<Record<Rotation, readonly number[]>> = {
 }
 
 /** The same by flags: axes are mirrored first, then swapped. Published: Linux kernel, bindings/input/touchscreen/touchscreen.yaml. */
-export const TOUCH_FLAGS: Readonly<Record<Rotation, readonly string[]>> = { 0: [], 90: ['invy', 'swapxy'], 180: ['invx', 'invy'], 270: ['invx', 'swapxy'] }
+export const TOUCH_FLAGS: Readonly<Record<Rotation, readonly string[]>> = {
+  0: [], 90: ['invy', 'swapxy'], 180: ['invx', 'invy'], 270: ['invx', 'swapxy'],
+}
 
 /** Lines for a screen. Where the driver cannot do what is wished, `said` says so and what does it instead. */
 export function screenLines({ driver, path, second = false, mode, rotation, touch = false }: ScreenWish): ScreenLines {
@@ -60,16 +62,32 @@ export function screenLines({ driver, path, second = false, mode, rotation, touc
   else {
     if (driver === 'firmware') boot.push('dtoverlay=vc4-fkms-v3d')
     const suffix = second ? ':1' : ''
-    if (path === 'video' && mode) boot.push(`hdmi_group${suffix}=2`, `hdmi_mode${suffix}=87`, `hdmi_cvt${suffix}=${timing!.width} ${mode.height} ${mode.rateHz} ${shape(timing!.width, mode.height)} 0 0 ${mode.reduced ? 1 : 0}`)
-    if (path === 'parallel' && timing) boot.push('dtoverlay=dpi18', 'enable_dpi_lcd=1', 'dpi_group=2', 'dpi_mode=87', `dpi_timings=${firmwareTiming(timing)}`)
-    if (rotation) boot.push(path === 'connector' ? `display_lcd_rotate=${rotation / 90}` : driver === 'legacy' ? `display_rotate=${rotation / 90}` : `display_hdmi_rotate=${rotation / 90}`)
+    if (path === 'video' && mode) {
+      boot.push(
+        `hdmi_group${suffix}=2`, `hdmi_mode${suffix}=87`,
+        `hdmi_cvt${suffix}=${timing!.width} ${mode.height} ${mode.rateHz} ${shape(timing!.width, mode.height)} 0 0 ${mode.reduced ? 1 : 0}`,
+      )
+    }
+    if (path === 'parallel' && timing) {
+      boot.push('dtoverlay=dpi18', 'enable_dpi_lcd=1', 'dpi_group=2', 'dpi_mode=87', `dpi_timings=${firmwareTiming(timing)}`)
+    }
+    if (rotation) {
+      boot.push(path === 'connector'
+        ? `display_lcd_rotate=${rotation / 90}`
+        : driver === 'legacy'
+          ? `display_rotate=${rotation / 90}`
+          : `display_hdmi_rotate=${rotation / 90}`)
+    }
   }
   const matrix = TOUCH_MATRIX[rotation]
   const turns = touch && rotation !== 0
   if (turns) said.push('The touch turns by the rule in a file of its own, or by the flags of its overlay: one of the two, not both.')
   return {
     boot, words, timing, said, touchFlags: turns ? [...TOUCH_FLAGS[rotation]] : [],
-    touchRule: turns ? `ACTION=="add|change", KERNEL=="event[0-9]*", ENV{ID_INPUT_TOUCHSCREEN}=="1", ENV{LIBINPUT_CALIBRATION_MATRIX}="${matrix.join(' ')}"` : null,
+    touchRule: turns
+      ? `ACTION=="add|change", KERNEL=="event[0-9]*", ENV{ID_INPUT_TOUCHSCREEN}=="1", `
+      + `ENV{LIBINPUT_CALIBRATION_MATRIX}="${matrix.join(' ')}"`
+      : null,
   }
 }
 
@@ -91,6 +109,11 @@ function shape(width: number, height: number): number {
 }
 
 /** The firmware's own order of timing figures. memory */
-function firmwareTiming({ horizontal: [shown, start, end, total], vertical: [rows, rowStart, rowEnd, rowTotal], clockKhz, rateHz }: VideoTiming): string {
-  return [shown, 0, start - shown, end - start, total - end, rows, 0, rowStart - rows, rowEnd - rowStart, rowTotal - rowEnd, 0, 0, 0, rateHz, 0, clockKhz * 1000, 6].join(' ')
+function firmwareTiming(
+  { horizontal: [shown, start, end, total], vertical: [rows, rowStart, rowEnd, rowTotal], clockKhz, rateHz }: VideoTiming,
+): string {
+  return [
+    shown, 0, start - shown, end - start, total - end, rows, 0, rowStart - rows, rowEnd - rowStart, rowTotal - rowEnd, 0, 0, 0, rateHz, 0,
+    clockKhz * 1000, 6,
+  ].join(' ')
 }

@@ -26,21 +26,29 @@ export function takersOf({ effective, files, board }: LintContext): Taker[] {
     if (asked.kind === 'overlay' && asked.applies !== 'never') {
       const spec = overlayNamed(asked.name)
       if (!spec || files.overlays?.some(overlay => overlay.name === asked.name)) return []
-      return [{ name: asked.name, said: `${asked.name} ${asked.params.map(param => `${param.name}=${param.value}`).sort().join(',')}`, where: asked.where, claims: claimsOf(resolveOverlay(spec, asked.params), board), overlay: true, excludes: spec.excludes ?? [], drop: commentOut(`Make line ${asked.where.line} a comment`, files, asked.where) }]
+      return [{
+        name: asked.name, said: `${asked.name} ${asked.params.map(param => `${param.name}=${param.value}`).sort().join(',')}`,
+        where: asked.where, claims: claimsOf(resolveOverlay(spec, asked.params), board), overlay: true, excludes: spec.excludes ?? [],
+        drop: commentOut(`Make line ${asked.where.line} a comment`, files, asked.where),
+      }]
     }
     if (asked.kind === 'param' && asked.applies === 'always') return baseTaker(asked, files, board, effective)
     return []
   })
 }
 
-function baseTaker(asked: Extract<Asked, { kind: 'param' }>, files: LintContext['files'], board: Board | null, { asked: all }: LintContext['effective']): Taker[] {
+function baseTaker(
+  asked: Extract<Asked, { kind: 'param' }>, files: LintContext['files'], board: Board | null, { asked: all }: LintContext['effective'],
+): Taker[] {
   const enables = BASE_PARAMS.find(param => param.name === asked.name)?.enables
   if (!enables || !isOn(asked.value)) return []
   // An overlay for the selects says itself which lines they are; the others are free.
-  const selects = all.some(other => other.kind === 'overlay' && other.applies !== 'never' && new RegExp(`^${enables}-\\dcs$`).test(other.name))
+  const selects = all.some(other =>
+    other.kind === 'overlay' && other.applies !== 'never' && new RegExp(`^${enables}-\\dcs$`).test(other.name))
   const lines = linesOfBus(enables, board, selects)
   return [{
-    name: asked.name, said: enables, where: asked.where, overlay: false, excludes: [], drop: dropParam(`Switch ${busName(enables)} off`, files, asked.where),
+    name: asked.name, said: enables, where: asked.where, overlay: false, excludes: [],
+    drop: dropParam(`Switch ${busName(enables)} off`, files, asked.where),
     claims: [{ kind: 'enables', bus: enables }, ...lines.map(line => ({ kind: 'line' as const, line, as: busName(enables) }))],
   }]
 }
@@ -49,7 +57,11 @@ function baseTaker(asked: Extract<Asked, { kind: 'param' }>, files: LintContext[
 export function linesOfBus(bus: string, board: Board | null, withoutSelects = false): number[] {
   const route = board?.controllers.find(controller => controller.id === bus)?.routes[0]
   // Flow control is asked for by itself, where a port has it at all.
-  if (route) return Object.entries(route.lines).filter(([signal]) => signal !== 'cts' && signal !== 'rts' && !(withoutSelects && signal.startsWith('select'))).map(([, line]) => line)
+  if (route) {
+    return Object.entries(route.lines)
+      .filter(([signal]) => signal !== 'cts' && signal !== 'rts' && !(withoutSelects && signal.startsWith('select')))
+      .map(([, line]) => line)
+  }
   return { i2c1: [2, 3], i2c0: [0, 1], spi0: [7, 8, 9, 10, 11], i2s: [18, 19, 20, 21], uart0: [14, 15] }[bus] ?? []
 }
 
@@ -73,15 +85,48 @@ function between(a: Taker, b: Taker): LintFinding | null {
   if (same(a, b)) return null
   const both = `${a.name} (line ${a.where.line}) and ${b.name} (line ${b.where.line})`
   const fixes = [b.drop, a.drop]
-  if (a.excludes.includes(b.name) || b.excludes.includes(a.name)) return found('overlay.fight', 'caution', b.where, `${a.name} and ${b.name} exclude each other`, `${both} do the same job in two ways: load one of them.`, { fixes })
-  const circuit = a.claims.find(claim => claim.kind === 'circuit' && b.claims.some(other => other.kind === 'circuit' && other.name === claim.name))
-  if (circuit?.kind === 'circuit') return found('overlay.fight', 'caution', b.where, `Two overlays want ${circuit.name}`, `${both} both want ${circuit.name}, and there is one. The second finds it taken.`, { fixes })
+  if (a.excludes.includes(b.name) || b.excludes.includes(a.name)) {
+    return found(
+      'overlay.fight', 'caution', b.where, `${a.name} and ${b.name} exclude each other`,
+      `${both} do the same job in two ways: load one of them.`, { fixes },
+    )
+  }
+  const circuit = a.claims.find(claim =>
+    claim.kind === 'circuit' && b.claims.some(other => other.kind === 'circuit' && other.name === claim.name))
+  if (circuit?.kind === 'circuit') {
+    return found(
+      'overlay.fight', 'caution', b.where, `Two overlays want ${circuit.name}`,
+      `${both} both want ${circuit.name}, and there is one. The second finds it taken.`, { fixes },
+    )
+  }
   const line = clashingLine(a, b)
-  if (line) return found('overlay.line-twice', 'stop', b.where, `Line ${line.line} is taken twice`, `${both} both take line ${line.line}: ${line.as} there, ${line.other} here. The second driver is refused the line, or the first goes silent. Give one of them another line.`, { figures: [{ label: 'line', value: line.line, origin: 'overlay library: memory' }], fixes })
-  const address = a.claims.find(claim => claim.kind === 'address' && b.claims.some(other => other.kind === 'address' && other.bus === claim.bus && other.address === claim.address))
-  if (address?.kind === 'address') return found('overlay.address-twice', 'stop', b.where, `Two parts at 0x${address.address.toString(16)} on ${busName(address.bus)}`, `${both} put two parts at one address of one bus: the second driver is refused it. Strap one part to another address, or put it on another bus.`, { figures: [{ label: 'address', value: `0x${address.address.toString(16)}`, origin: 'overlay library: memory' }], fixes })
-  const select = a.claims.find(claim => claim.kind === 'select' && b.claims.some(other => other.kind === 'select' && other.bus === claim.bus && other.select === claim.select))
-  if (select?.kind === 'select') return found('overlay.select-twice', 'stop', b.where, `Select ${select.select} of ${busName(select.bus)} is taken twice`, `${both} both put a part on select ${select.select}: the second driver is refused it.`, { fixes })
+  if (line) {
+    return found(
+      'overlay.line-twice', 'stop', b.where, `Line ${line.line} is taken twice`,
+      `${both} both take line ${line.line}: ${line.as} there, ${line.other} here. The second driver is refused the line, or the first `
+      + `goes silent. Give one of them another line.`,
+      { figures: [{ label: 'line', value: line.line, origin: 'overlay library: memory' }], fixes },
+    )
+  }
+  const address = a.claims.find(claim =>
+    claim.kind === 'address'
+    && b.claims.some(other => other.kind === 'address' && other.bus === claim.bus && other.address === claim.address))
+  if (address?.kind === 'address') {
+    return found(
+      'overlay.address-twice', 'stop', b.where, `Two parts at 0x${address.address.toString(16)} on ${busName(address.bus)}`,
+      `${both} put two parts at one address of one bus: the second driver is refused it. Strap one part to another address, or put it on `
+      + `another bus.`,
+      { figures: [{ label: 'address', value: `0x${address.address.toString(16)}`, origin: 'overlay library: memory' }], fixes },
+    )
+  }
+  const select = a.claims.find(claim =>
+    claim.kind === 'select' && b.claims.some(other => other.kind === 'select' && other.bus === claim.bus && other.select === claim.select))
+  if (select?.kind === 'select') {
+    return found(
+      'overlay.select-twice', 'stop', b.where, `Select ${select.select} of ${busName(select.bus)} is taken twice`,
+      `${both} both put a part on select ${select.select}: the second driver is refused it.`, { fixes },
+    )
+  }
   return null
 }
 
@@ -90,7 +135,11 @@ const same = (a: Taker, b: Taker) => a.said === b.said
 /** A line both have. A bus that an overlay switches on as well as a parameter is no clash, and a part's own bus lines are not either. */
 function clashingLine(a: Taker, b: Taker): { line: number, as: string, other: string } | null {
   const buses = (taker: Taker) => taker.claims.flatMap(claim => claim.kind === 'enables' || claim.kind === 'bus' ? claim.bus : [])
-  if (buses(a).some(bus => buses(b).includes(bus) && a.claims.some(claim => claim.kind === 'enables' && claim.bus === bus) && b.claims.some(claim => claim.kind === 'enables' && claim.bus === bus))) return null
+  if (buses(a).some(bus =>
+    buses(b).includes(bus) && a.claims.some(claim => claim.kind === 'enables' && claim.bus === bus)
+    && b.claims.some(claim => claim.kind === 'enables' && claim.bus === bus))) {
+    return null
+  }
   for (const claim of a.claims) {
     if (claim.kind !== 'line') continue
     const other = b.claims.find((entry): entry is Extract<Claim, { kind: 'line' }> => entry.kind === 'line' && entry.line === claim.line)
@@ -101,7 +150,8 @@ function clashingLine(a: Taker, b: Taker): { line: number, as: string, other: st
 }
 
 /** True when `bus` is SPI 0 by parameter and the line one of its selects that the other overlay names as its own select. */
-const isSelect = (bus: Taker, other: Taker, line: number) => bus.name === 'spi' && (line === 7 || line === 8) && other.claims.some(claim => claim.kind === 'enables' && claim.bus === 'spi0')
+const isSelect = (bus: Taker, other: Taker, line: number) =>
+  bus.name === 'spi' && (line === 7 || line === 8) && other.claims.some(claim => claim.kind === 'enables' && claim.bus === 'spi0')
 
 /** A line of an overlay that a part of the plan has, and that the overlay is not for. */
 export const linesOfThePlan: LintRule = (context) => {
@@ -116,6 +166,11 @@ export const linesOfThePlan: LintRule = (context) => {
     // An overlay of the driver that the part itself is bound to is most likely for it.
     const same = owner.compatible !== undefined && overlayNamed(taker.name)?.tree.includes(owner.compatible)
     if (mine || bus || same) return []
-    return [found('overlay.line-of-part', 'caution', taker.where, `${taker.name} takes line ${claim.line}, which ${owner.name} has`, `${owner.name} has it for ${owner.serves}; the overlay takes it for ${claim.as}. One of the two does not work. Give one another line, or take the overlay out.`, { partIds: [owner.partId], figures: [{ label: 'line', value: claim.line, origin: 'overlay library: memory' }], fixes: [taker.drop] })]
+    return [found(
+      'overlay.line-of-part', 'caution', taker.where, `${taker.name} takes line ${claim.line}, which ${owner.name} has`,
+      `${owner.name} has it for ${owner.serves}; the overlay takes it for ${claim.as}. One of the two does not work. Give one another `
+      + `line, or take the overlay out.`,
+      { partIds: [owner.partId], figures: [{ label: 'line', value: claim.line, origin: 'overlay library: memory' }], fixes: [taker.drop] },
+    )]
   }))
 }

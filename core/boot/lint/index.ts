@@ -16,7 +16,8 @@ import { textOf } from './words'
 
 const RULES: readonly LintRule[] = [
   wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes,
-  overlaysFight, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, busesOff, screenLines, clocks, commandLine, menuLines, environmentLines, environmentConsole,
+  overlaysFight, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, busesOff, screenLines, clocks, commandLine, menuLines,
+  environmentLines, environmentConsole,
 ]
 
 /** More findings than these on one file are noise, and take long to show. */
@@ -25,25 +26,39 @@ export const MOST_FINDINGS = 500
 /** Every finding on the files, in the order of the text; at most `MOST_FINDINGS`. Never throws. */
 export function lintBoot(input: LintInput): LintFinding[] {
   const findings = lintOnce(input)
-  return findings.length > MOST_TRIED ? findings : findings.map(finding => WAKES.has(finding.code) ? { ...finding, fixes: finding.fixes.filter(fix => isHarmless(fix, findings, input)) } : finding)
+  return findings.length > MOST_TRIED
+    ? findings
+    : findings.map(finding => WAKES.has(finding.code)
+        ? { ...finding, fixes: finding.fixes.filter(fix => isHarmless(fix, findings, input)) }
+        : finding)
 }
 
 /** Fixes of these bring lines to life that did nothing before: each is tried, and not offered when something then gets in another's way. */
-const WAKES: ReadonlySet<string> = new Set(['overlay.unknown', 'boot.filtered', 'boot.filter-unknown', 'boot.sign-missing', 'boot.line-unknown', 'boot.key-unknown', 'overlay.line-of-part', 'overlay.line-twice', 'overlay.fight'])
+const WAKES: ReadonlySet<string> = new Set([
+  'overlay.unknown', 'boot.filtered', 'boot.filter-unknown', 'boot.sign-missing', 'boot.line-unknown', 'boot.key-unknown',
+  'overlay.line-of-part', 'overlay.line-twice', 'overlay.fight',
+])
 /** On files with more findings than these no fix is tried. */
 const MOST_TRIED = 40
 
 function isHarmless(fix: TextFix, before: readonly LintFinding[], input: LintInput): boolean {
   const text = applyChanges(textOf(input.files, fix.file), fix.changes)
-  const files = fix.file === '' ? { ...input.files, text } : fix.file === COMMAND_FILE ? { ...input.files, commandLine: text } : { ...input.files, includes: { ...input.files.includes, [fix.file]: text } }
-  const clashes = (findings: readonly LintFinding[]) => findings.filter(finding => finding.severity === 'stop' || finding.code === 'overlay.line-of-part').length
+  const files = fix.file === ''
+    ? { ...input.files, text }
+    : fix.file === COMMAND_FILE
+      ? { ...input.files, commandLine: text }
+      : { ...input.files, includes: { ...input.files.includes, [fix.file]: text } }
+  const clashes = (findings: readonly LintFinding[]) =>
+    findings.filter(finding => finding.severity === 'stop' || finding.code === 'overlay.line-of-part').length
   return clashes(lintOnce({ ...input, files })) <= clashes(before)
 }
 
 function lintOnce(input: LintInput): LintFinding[] {
   const context = { ...input, effective: effectiveOf(input.files, input.board) }
   const findings = RULES.flatMap(rule => rule(context)).map((finding, i) => ({ finding, i }))
-  return findings.sort((a, b) => a.finding.file.localeCompare(b.finding.file) || a.finding.from - b.finding.from || a.i - b.i).slice(0, MOST_FINDINGS).map(({ finding }) => finding)
+  return findings.sort((a, b) => a.finding.file.localeCompare(b.finding.file) || a.finding.from - b.finding.from || a.i - b.i)
+    .slice(0, MOST_FINDINGS)
+    .map(({ finding }) => finding)
 }
 
 /** What the plan adds to the reading. */
@@ -60,16 +75,26 @@ export function planSide(facts: Facts, needs: readonly Need[] = needsOf(facts)):
     }
     buses.set(id, entry)
   }
-  const lineOwners = new Map(facts.terminals.flatMap(terminal => terminal.signal && terminal.place?.kind === 'header' && terminal.place.line && !off.has(terminal.owner.id)
-    ? [[terminal.place.line.line, { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label, ...(bindingOf(terminal.owner) && { compatible: bindingOf(terminal.owner)!.compatible }) }] as const]
+  const lineOwners = new Map(facts.terminals.flatMap(terminal => terminal.signal && terminal.place?.kind === 'header'
+    && terminal.place.line && !off.has(terminal.owner.id)
+    ? [[
+        terminal.place.line.line,
+        {
+          partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label,
+          ...(bindingOf(terminal.owner) && { compatible: bindingOf(terminal.owner)!.compatible }),
+        },
+      ] as const]
     : []))
-  const outputs = new Map(facts.terminals.flatMap(terminal => terminal.place?.kind === 'header' && terminal.place.line && drivesHard(terminal)
+  const outputs = new Map(facts.terminals.flatMap(terminal => terminal.place?.kind === 'header' && terminal.place.line
+    && drivesHard(terminal)
     ? [[terminal.place.line.line, { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label }] as const]
     : []))
   return { needs, lineOwners, outputs, buses, clock: facts.plan.power.clock }
 }
 
-/** True where the wire's far end holds it high and low by force: a push-pull output, or a stage that has one. A divider lets through little. */
+/**
+ * True where the wire's far end holds it high and low by force: a push-pull output, or a stage that has one. A divider lets through little.
+ */
 function drivesHard({ signal, between }: Terminal): boolean {
   if (!signal || signal.direction !== 'out' || signal.role.startsWith('spi.')) return false
   if (between) return between.kind === 'level-shifter' || between.kind === 'rs232-converter'

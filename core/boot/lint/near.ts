@@ -9,7 +9,11 @@ export function nearest(name: string, known: Iterable<string>): string | null {
   let least = most + 1
   for (const candidate of known) {
     if (Math.abs(candidate.length - wanted.length) > most) continue
-    const apart = candidate.replace(/[-_]/g, '') === wanted.replace(/[-_]/g, '') ? 0.5 : swapped(wanted, candidate) ? 1 : distance(wanted, candidate.toLowerCase())
+    const apart = candidate.replace(/[-_]/g, '') === wanted.replace(/[-_]/g, '')
+      ? 0.5
+      : swapped(wanted, candidate)
+        ? 1
+        : distance(wanted, candidate.toLowerCase())
     if (apart < least) [best, least] = [candidate, apart]
   }
   return best

@@ -24,8 +24,13 @@ export const scopeOfParameters: LintRule = context => context.files.dialect !== 
       const { from } = lineAt(context.files, { file: overlay.where.file, line: overlay.where.line })
       const newline = textOf(context.files, overlay.where.file).includes('\r\n') ? '\r\n' : '\n'
       return [found('boot.param-captured', 'caution', param.where, `"${param.name}" stands in the line of an overlay`,
-        `Behind a dtoverlay in its line a parameter is taken for that overlay's own. ${overlay.name} has none of that name, so ${value} is lost. Give it a dtparam line of its own.`, {
-          fixes: [{ label: 'Give it a line of its own', file: param.where.file, changes: [...dropParam('', context.files, param.where).changes, { from, to: from, insert: `dtparam=${value}${newline}` }] }],
+        `Behind a dtoverlay in its line a parameter is taken for that overlay's own. ${overlay.name} has none of that name, so ${value} `
+        + `is lost. Give it a dtparam line of its own.`,
+        {
+          fixes: [{
+            label: 'Give it a line of its own', file: param.where.file,
+            changes: [...dropParam('', context.files, param.where).changes, { from, to: from, insert: `dtparam=${value}${newline}` }],
+          }],
         })]
     }))
 
@@ -41,19 +46,41 @@ export const hiddenByFilter: LintRule = (context) => {
     if (line.kind === 'filter') {
       if (filterKind(line.name!) !== 'unknown' || line.name === 'all') return []
       const near = nearest(line.name!, ['all', 'none', ...MODELS, 'tryboot'])
-      return [found('boot.filter-unknown', 'caution', where, `The firmware knows no section [${line.name}]`, `What stands under it is read by no board${near ? `; [${near}] was probably meant` : ''}.`, { fixes: [...near ? [replace(`Write [${near}]`, where, `[${near}]`)] : [], ...near === 'all' ? [] : [replace('Write [all]', where, '[all]')]] })]
+      return [found(
+        'boot.filter-unknown', 'caution', where, `The firmware knows no section [${line.name}]`,
+        `What stands under it is read by no board${near ? `; [${near}] was probably meant` : ''}.`,
+        {
+          fixes: [
+            ...near ? [replace(`Write [${near}]`, where, `[${near}]`)] : [],
+            ...near === 'all' ? [] : [replace('Write [all]', where, '[all]')],
+          ],
+        },
+      )]
     }
-    if (line.applies === 'always' || !['setting', 'param', 'overlay'].includes(line.kind) || (line.kind === 'overlay' && !line.name)) return []
+    if (line.applies === 'always' || !['setting', 'param', 'overlay'].includes(line.kind) || (line.kind === 'overlay' && !line.name)) {
+      return []
+    }
     if (line.applies === 'sometimes' && !needed.has(line.text.trim())) return []
     // One finding for each heading and stretch, at its first line; every line of it that the plan needs is told by itself.
     const first = lines.slice(0, i).findLast(other => ['setting', 'param', 'overlay', 'filter'].includes(other.kind))?.kind === 'filter'
     const wanted = needed.has(line.text.trim()) && !elsewhere.has(line.text.trim())
     if (!first && !wanted) return []
     const last = !lines.slice(i).some(other => other.kind === 'filter')
-    const heading = line.filter === 'none' ? '[none] lets no board through' : `[${line.filter}] ${board && line.applies === 'never' ? 'does not let this board through' : 'does not always apply'}`
-    return [found('boot.filtered', wanted || (last && line.filter !== 'none') ? 'caution' : 'note', where, `Line ${line.number} is hidden by [${line.filter}]`,
-      `${heading}, so ${quoted(line.text.trim())}${first && lines[i + 1] && lines[i + 1]!.kind !== 'filter' && lines[i + 1]!.kind !== 'blank' ? ' and what follows' : ''} does nothing here.${wanted ? ' The plan needs it.' : ''} If it is meant for this board, put [all] before it.`,
-      { fixes: [insertBefore('Put [all] before it', files, where, '[all]')], partIds: wanted ? plan!.needs.filter(need => writeNeed(need.need) === line.text.trim()).flatMap(need => need.partIds) : [] })]
+    const heading = line.filter === 'none'
+      ? '[none] lets no board through'
+      : `[${line.filter}] ${board && line.applies === 'never' ? 'does not let this board through' : 'does not always apply'}`
+    return [found('boot.filtered', wanted || (last && line.filter !== 'none')
+      ? 'caution'
+      : 'note', where, `Line ${line.number} is hidden by [${line.filter}]`,
+    `${heading}, so `
+    + `${quoted(line.text.trim())}${first && lines[i + 1] && lines[i + 1]!.kind !== 'filter' && lines[i + 1]!.kind !== 'blank'
+      ? ' and what follows'
+      : ''} `
+      + `does nothing here.${wanted ? ' The plan needs it.' : ''} If it is meant for this board, put [all] before it.`,
+    {
+      fixes: [insertBefore('Put [all] before it', files, where, '[all]')],
+      partIds: wanted ? plan!.needs.filter(need => writeNeed(need.need) === line.text.trim()).flatMap(need => need.partIds) : [],
+    })]
   })
 }
 
@@ -82,7 +109,16 @@ export const repeated: LintRule = (context) => {
     else {
       const key = overlayKey(asked)
       const before = overlays.get(key)
-      if (before && before.applies === asked.applies) findings.push(found('boot.repeated', 'caution', asked.where, `${asked.name} is loaded twice`, `Line ${before.where.line} loads it already with the same parameters. The second time its nodes are laid over the first, or fail as taken. Take one out.`, { fixes: files.dialect === 'environment' ? [dropWord('Take this one out', asked, context)] : [dropLine('Take this line out', files, asked.where)] }))
+      if (before && before.applies === asked.applies) {
+        findings.push(found(
+          'boot.repeated', 'caution', asked.where, `${asked.name} is loaded twice`,
+          `Line ${before.where.line} loads it already with the same parameters. The second time its nodes are laid over the first, or `
+          + `fail as taken. Take one out.`,
+          { fixes: files.dialect === 'environment'
+            ? [dropWord('Take this one out', asked, context)]
+            : [dropLine('Take this line out', files, asked.where)] },
+        ))
+      }
       overlays.set(key, asked)
       findings.push(...paramTwice(asked, context))
     }
@@ -106,21 +142,53 @@ function paramTwice(overlay: AskedOverlay, { files }: LintContext): LintFinding[
     const before = seen.get(param.name)
     seen.set(param.name, param)
     if (!before) return []
-    return [found(before.value === param.value ? 'boot.repeated' : 'boot.contradicts', 'caution', param.where, `${overlay.name} is told "${param.name}" twice`, before.value === param.value ? 'Once is enough.' : `Line ${before.where.line} says ${before.value || 'on'}, this one ${param.value || 'on'}: the later one counts.`, { fixes: [dropParam('Take the first one out', files, before.where)] })]
+    return [found(
+      before.value === param.value ? 'boot.repeated' : 'boot.contradicts', 'caution', param.where,
+      `${overlay.name} is told "${param.name}" twice`,
+      before.value === param.value
+        ? 'Once is enough.'
+        : `Line ${before.where.line} says ${before.value || 'on'}, this one ${param.value || 'on'}: the later one counts.`,
+      { fixes: [dropParam('Take the first one out', files, before.where)] },
+    )]
   })
 }
 
-function twice(before: Extract<Asked, { kind: 'setting' }>, asked: Extract<Asked, { kind: 'setting' }>, { files }: LintContext): LintFinding {
-  if (before.value === asked.value) return found('boot.repeated', 'note', asked.where, `${asked.name} is set twice`, `Line ${before.where.line} says the same. One is enough.`, { fixes: [dropLine('Take this line out', files, asked.where)] })
-  return found('boot.contradicts', 'caution', asked.where, `${asked.name} is ${before.value} in line ${before.where.line} and ${asked.value} here`, `The later one counts: ${asked.name}=${asked.value}. Keep one of the two.`, { fixes: [dropLine(`Keep ${asked.value}`, files, before.where), dropLine(`Keep ${before.value}`, files, asked.where)] })
+function twice(
+  before: Extract<Asked, { kind: 'setting' }>, asked: Extract<Asked, { kind: 'setting' }>, { files }: LintContext,
+): LintFinding {
+  if (before.value === asked.value) {
+    return found(
+      'boot.repeated', 'note', asked.where, `${asked.name} is set twice`, `Line ${before.where.line} says the same. One is enough.`,
+      { fixes: [dropLine('Take this line out', files, asked.where)] },
+    )
+  }
+  return found(
+    'boot.contradicts', 'caution', asked.where, `${asked.name} is ${before.value} in line ${before.where.line} and ${asked.value} here`,
+    `The later one counts: ${asked.name}=${asked.value}. Keep one of the two.`,
+    { fixes: [dropLine(`Keep ${asked.value}`, files, before.where), dropLine(`Keep ${before.value}`, files, asked.where)] },
+  )
 }
 
-function sameParam(before: Extract<Asked, { kind: 'param' }>, asked: Extract<Asked, { kind: 'param' }>, { files }: LintContext): LintFinding {
+function sameParam(
+  before: Extract<Asked, { kind: 'param' }>, asked: Extract<Asked, { kind: 'param' }>, { files }: LintContext,
+): LintFinding {
   const flag = BASE.get(asked.name)?.kind === 'flag'
   const same = flag ? isOn(before.value) === isOn(asked.value) : before.value === asked.value
   const other = before.name === asked.name ? '' : ` (as ${before.name})`
-  if (same) return found('boot.repeated', 'note', asked.where, `${asked.name} is set twice`, `Line ${before.where.line}${other} says the same. One is enough.`, { fixes: [dropParam('Take this one out', files, asked.where)] })
-  return found('boot.contradicts', 'caution', asked.where, `${asked.name} is ${before.value || 'on'} in line ${before.where.line}${other} and ${asked.value || 'on'} here`, `The later one counts: ${asked.value || 'on'}. Keep one of the two.`, { fixes: [dropParam(`Keep ${asked.value || 'on'}`, files, before.where), dropParam(`Keep ${before.value || 'on'}`, files, asked.where)] })
+  if (same) {
+    return found(
+      'boot.repeated', 'note', asked.where, `${asked.name} is set twice`, `Line ${before.where.line}${other} says the same. One is enough.`,
+      { fixes: [dropParam('Take this one out', files, asked.where)] },
+    )
+  }
+  return found(
+    'boot.contradicts', 'caution', asked.where,
+    `${asked.name} is ${before.value || 'on'} in line ${before.where.line}${other} and ${asked.value || 'on'} here`,
+    `The later one counts: ${asked.value || 'on'}. Keep one of the two.`,
+    {
+      fixes: [dropParam(`Keep ${asked.value || 'on'}`, files, before.where), dropParam(`Keep ${before.value || 'on'}`, files, asked.where)],
+    },
+  )
 }
 
 /** A plan's bus that the file switches off, or an overlay's bus that nothing switches on. */
@@ -153,11 +221,28 @@ export const busesOff: LintRule = (context) => {
     // The plan's own lines switch it on as soon as they are written in; the plan's rule says so.
     if (plan?.needs.some(need => need.busId === bus)) return []
     told.add(bus)
-    if (board && !board.controllers.some(controller => controller.id === bus)) return [found('bus.not-on-board', 'caution', asked.where, `${busName(bus)} is not on this board's header`, `${asked.name} wants a bus that this board does not bring out. Put the part on another bus.`)]
+    if (board && !board.controllers.some(controller => controller.id === bus)) {
+      return [found(
+        'bus.not-on-board', 'caution', asked.where, `${busName(bus)} is not on this board's header`,
+        `${asked.name} wants a bus that this board does not bring out. Put the part on another bus.`,
+      )]
+    }
     const line = enablingLine(bus)
     const turnedOff = off.get(bus)
-    return [found('bus.never-on', 'caution', turnedOff?.where ?? asked.where, `${busName(bus)} is ${turnedOff ? 'switched off' : 'never switched on'}`, `${asked.name} in line ${asked.where.line} has its part on ${busName(bus)}${turnedOff ? `, which line ${turnedOff.where.line} switches off` : ', which no line switches on'}: its lines are not led out for programs, and on some images the driver finds no bus. Switch it on.`, {
-      fixes: turnedOff ? [replace('Switch it on', { ...turnedOff.where, to: turnedOff.where.from + turnedOff.name.length + (turnedOff.value ? 1 + turnedOff.value.length : 0) }, `${turnedOff.name}=on`)] : line ? [insertAtBase(`Write ${line}`, context, asked, line)] : [],
+    return [found('bus.never-on', 'caution', turnedOff?.where
+      ?? asked.where, `${busName(bus)} is ${turnedOff ? 'switched off' : 'never switched on'}`, `${asked.name} in line `
+      + `${asked.where.line} has its part on `
+      + `${busName(bus)}${turnedOff ? `, which line ${turnedOff.where.line} switches off` : ', which no line switches on'}: its lines `
+      + `are not led out for programs, and on some images the driver finds no bus. Switch it on.`, {
+      fixes: turnedOff
+        ? [replace(
+            'Switch it on',
+            { ...turnedOff.where, to: turnedOff.where.from + turnedOff.name.length + (turnedOff.value ? 1 + turnedOff.value.length : 0) },
+            `${turnedOff.name}=on`,
+          )]
+        : line
+          ? [insertAtBase(`Write ${line}`, context, asked, line)]
+          : [],
     })]
   })
 }
@@ -168,7 +253,11 @@ function insertAtBase(label: string, context: LintContext, asked: AskedOverlay, 
   return insertBefore(label, context.files, line.startsWith('dtparam') ? first.where : asked.where, line)
 }
 
-export const busName = (bus: string) => bus.replace(/^i2c/, 'I²C ').replace(/^spi/, 'SPI ').replace(/^uart/, 'serial port ').replace(/^i2s$/, 'the sound bus').replace(/^pwm$/, 'the pulse circuit')
+export const busName = (bus: string) => bus.replace(/^i2c/, 'I²C ')
+  .replace(/^spi/, 'SPI ')
+  .replace(/^uart/, 'serial port ')
+  .replace(/^i2s$/, 'the sound bus')
+  .replace(/^pwm$/, 'the pulse circuit')
 
 /** What switches a bus on. */
 export function enablingLine(bus: string): string | null {
@@ -180,6 +269,11 @@ export function enablingLine(bus: string): string | null {
 }
 
 /** Included files that are not at hand. */
-export const includes: LintRule = ({ effective, files }) => effective.asked.flatMap(asked => asked.kind === 'missing-file' && asked.applies !== 'never'
-  ? [found('boot.include-missing', 'note', asked.where, `${asked.name} is included and not here`, 'What it says is not judged. Drop it beside the boot file; on the card it lies in the same folder.', { fixes: [commentOut('Do not include it', files, asked.where)] })]
-  : [])
+export const includes: LintRule = ({ effective, files }) =>
+  effective.asked.flatMap(asked => asked.kind === 'missing-file' && asked.applies !== 'never'
+    ? [found(
+        'boot.include-missing', 'note', asked.where, `${asked.name} is included and not here`,
+        'What it says is not judged. Drop it beside the boot file; on the card it lies in the same folder.',
+        { fixes: [commentOut('Do not include it', files, asked.where)] },
+      )]
+    : [])

@@ -6,11 +6,14 @@ import { commentOut, dropLine, fix, found, quoted } from './words'
 
 export type DisplayDriver = 'full' | 'firmware' | 'legacy'
 
-const WORDS: Readonly<Record<DisplayDriver, string>> = { full: 'the full display driver (vc4-kms-v3d)', firmware: 'the firmware display driver (vc4-fkms-v3d)', legacy: 'the firmware alone' }
+const WORDS: Readonly<Record<DisplayDriver, string>> = {
+  full: 'the full display driver (vc4-kms-v3d)', firmware: 'the firmware display driver (vc4-fkms-v3d)', legacy: 'the firmware alone',
+}
 
 /** Who sets screen modes: told by the overlay that is loaded. */
 export function displayDriverOf({ effective }: Pick<LintContext, 'effective'>): DisplayDriver {
-  const loaded = effective.asked.filter(asked => asked.kind === 'overlay' && asked.applies !== 'never').map(asked => overlayNamed((asked as Extract<Asked, { kind: 'overlay' }>).name)?.name)
+  const loaded = effective.asked.filter(asked => asked.kind === 'overlay' && asked.applies !== 'never')
+    .map(asked => overlayNamed((asked as Extract<Asked, { kind: 'overlay' }>).name)?.name)
   if (loaded.includes('vc4-kms-v3d')) return 'full'
   return loaded.includes('vc4-fkms-v3d') ? 'firmware' : 'legacy'
 }
@@ -33,10 +36,27 @@ export const screenLines: LintRule = (context) => {
     if (degrees) {
       const socket = asked.name === 'lcd_rotate' || asked.name === 'display_lcd_rotate' ? 'DSI-1' : 'HDMI-A-1'
       const line = files.commandLine?.trimEnd() ?? ''
-      return [found('screen.without-effect', 'caution', asked.where, `${asked.name} turns nothing under ${WORDS[driver]}`, `The kernel sets the picture, and does not read ${quoted(asked.name)}. The text console turns with video=${socket}:rotate=${degrees} on the kernel command line; a desktop has a setting of its own, and the touch needs its matrix turned with it.`, {
-        ...common, fixes: [...common.fixes, ...line ? [fix(`Turn the console by ${degrees}° on the command line`, { file: 'cmdline.txt' }, { from: line.length, to: line.length, insert: ` video=${socket}:rotate=${degrees}` })] : []],
+      return [found('screen.without-effect', 'caution', asked.where, `${asked.name} turns nothing under ${WORDS[driver]}`, `The kernel `
+        + `sets the picture, and does not read ${quoted(asked.name)}. The text console turns with video=${socket}:rotate=${degrees} on `
+        + `the kernel command line; a desktop has a setting of its own, and the touch needs its matrix turned with it.`, {
+        ...common,
+        fixes: [...common.fixes, ...line
+          ? [fix(
+              `Turn the console by ${degrees}° on the command line`, { file: 'cmdline.txt' },
+              { from: line.length, to: line.length, insert: ` video=${socket}:rotate=${degrees}` },
+            )]
+          : []],
       })]
     }
-    return [found('screen.without-effect', 'caution', asked.where, `${asked.name} does nothing under ${WORDS[driver]}`, `The kernel asks the screen itself and does not read ${quoted(asked.name)}. ${/^hdmi_(group|mode|cvt|timings)$/.test(asked.name) ? 'A mode is set on the kernel command line instead: video=HDMI-A-1:WIDTHxHEIGHT@RATE.' : asked.name === 'hdmi_force_hotplug' ? 'On the kernel command line video=HDMI-A-1:…D does it.' : 'Take it out, or load the other driver where the image still has it.'}`, common)]
+    return [found(
+      'screen.without-effect', 'caution', asked.where, `${asked.name} does nothing under ${WORDS[driver]}`,
+      `The kernel asks the screen itself and does not read ${quoted(asked.name)}. `
+      + `${/^hdmi_(group|mode|cvt|timings)$/.test(asked.name)
+        ? 'A mode is set on the kernel command line instead: video=HDMI-A-1:WIDTHxHEIGHT@RATE.'
+        : asked.name === 'hdmi_force_hotplug'
+          ? 'On the kernel command line video=HDMI-A-1:…D does it.'
+          : 'Take it out, or load the other driver where the image still has it.'}`,
+      common,
+    )]
   })
 }

@@ -2,6 +2,7 @@
 import type { Board } from '../../catalogue/types'
 import type { ClockPlan } from '../../plan/power'
 import type { TextChange } from '../../plan/text'
+import type { Code } from '../../vocabulary/codes'
 import type { Figure, Severity } from '../../vocabulary/finding'
 import type { BootFiles, Effective } from '../scope/effective'
 import type { Need } from '../../overlays/asks/needs'
@@ -17,7 +18,7 @@ export interface TextFix {
 
 export interface LintFinding {
   /** Stable, e.g. `boot.key-unknown`. */
-  code: string
+  code: Code
   severity: Severity
   file: string
   /** 1-based. */

@@ -5,14 +5,22 @@ import { COMMAND_FILE, type BootFiles, type Where } from '../scope/effective'
 import type { LintFinding, TextChange, TextFix } from './types'
 
 /** A finding at a place. */
-export function found(code: string, severity: LintFinding['severity'], where: Where, title: string, sentence: string, more: Partial<LintFinding> = {}): LintFinding {
-  return { code, severity, file: where.file, line: where.line, from: where.from, to: where.to, title, sentence, figures: [], fixes: [], partIds: [], ...more }
+export function found(
+  code: LintFinding['code'], severity: LintFinding['severity'], where: Where, title: string, sentence: string,
+  more: Partial<LintFinding> = {},
+): LintFinding {
+  return {
+    code, severity, file: where.file, line: where.line, from: where.from, to: where.to, title, sentence, figures: [], fixes: [],
+    partIds: [], ...more,
+  }
 }
 
 export const fix = (label: string, where: { file: string }, ...changes: TextChange[]): TextFix => ({ label, file: where.file, changes })
 
 /** Writes something else over the place. */
-export const replace = (label: string, where: Where, insert: string): TextFix => fix(label, where, { from: where.from, to: where.to, insert })
+export const replace = (label: string, where: Where, insert: string): TextFix => fix(
+  label, where, { from: where.from, to: where.to, insert },
+)
 
 /** The text of one of the files. */
 export function textOf(files: BootFiles, file: string): string {
@@ -34,7 +42,9 @@ function linesOf(text: string): TextLine[] {
 /** The line a place lies on, with its ending. */
 export function lineAt(files: BootFiles, where: Pick<Where, 'file' | 'line'>): LineSpan {
   const line = linesOf(textOf(files, where.file))[where.line - 1]
-  return line ? { from: line.from, to: line.from + line.text.length + line.ending.length, text: line.text, ending: line.ending } : { from: 0, to: 0, text: '', ending: '' }
+  return line
+    ? { from: line.from, to: line.from + line.text.length + line.ending.length, text: line.text, ending: line.ending }
+    : { from: 0, to: 0, text: '', ending: '' }
 }
 
 /** The line taken out with its ending; the last line takes the ending before it along, so that no blank line is left. */
@@ -44,7 +54,9 @@ export function dropLine(label: string, files: BootFiles, where: Where): TextFix
 }
 
 /** The line made a comment. */
-export const commentOut = (label: string, files: BootFiles, where: Where): TextFix => fix(label, where, { from: lineAt(files, where).from, to: lineAt(files, where).from, insert: '#' })
+export const commentOut = (label: string, files: BootFiles, where: Where): TextFix => fix(
+  label, where, { from: lineAt(files, where).from, to: lineAt(files, where).from, insert: '#' },
+)
 
 /** A line put before the one at a place. */
 export function insertBefore(label: string, files: BootFiles, where: Where, line: string): TextFix {

@@ -77,7 +77,9 @@ export function readBlock(lines: readonly BootLine[]): BlockContents {
     }
     else if (isFrame(line)) continue
     else if (tagged) contents.hand.push(line)
-    else if (line.kind === 'setting' || line.kind === 'param' || line.kind === 'overlay') contents.owned.push({ line: line.number, text: line.text.trim(), key: keyOf(line), partIds: [], state: 'written', tag: '' })
+    else if (line.kind === 'setting' || line.kind === 'param' || line.kind === 'overlay') {
+      contents.owned.push({ line: line.number, text: line.text.trim(), key: keyOf(line), partIds: [], state: 'written', tag: '' })
+    }
   }
   return contents
 }
@@ -90,7 +92,11 @@ const keyOf = (line: BootLine) => `${line.kind} ${line.kind === 'param' ? line.p
 function readTag([, kind, name, owners, check, off]: RegExpExecArray, tag: BootLine, line: BootLine | null): Owned {
   const text = line?.text.trim() ?? ''
   const partIds = owners === NOBODY ? [] : owners!.split(', ')
-  const state: OwnedState = checkOf(text) === check && !off ? 'written' : off && text.startsWith('#') && checkOf(text.slice(1)) === check ? 'off' : 'by-hand'
+  const state: OwnedState = checkOf(text) === check && !off
+    ? 'written'
+    : off && text.startsWith('#') && checkOf(text.slice(1)) === check
+      ? 'off'
+      : 'by-hand'
   return { line: line?.number ?? tag.number, text, key: `${kind} ${name}`, partIds, state, tag: tag.text.trim() }
 }
 
@@ -106,6 +112,9 @@ export function readOwned(text: string, dialect: Dialect): Owned[] {
     if (!tag || !next) return []
     const words = tag[2]!.split(/\s+/).filter(Boolean)
     const there = next.text.split(/[\s=]+/)
-    return [{ line: next.number, text: next.text.trim(), key: `overlay ${words.join(' ')}`, partIds: [], state: words.every(word => there.includes(word)) ? 'written' : 'by-hand', tag: line.text.trim() }]
+    return [{
+      line: next.number, text: next.text.trim(), key: `overlay ${words.join(' ')}`, partIds: [],
+      state: words.every(word => there.includes(word)) ? 'written' : 'by-hand', tag: line.text.trim(),
+    }]
   })
 }

@@ -9,7 +9,9 @@ import { mergeBoot, type Merged } from './merge'
 import { mergeWords } from './words'
 
 /** The file merged in its own dialect, as the maker wants lines of parts that are off to be kept. */
-export function mergedFile({ plan, board }: Pick<Facts, 'plan' | 'board'>, needs: readonly Need[], takeBack: readonly number[] = []): Merged {
+export function mergedFile(
+  { plan, board }: Pick<Facts, 'plan' | 'board'>, needs: readonly Need[], takeBack: readonly number[] = [],
+): Merged {
   const { text = '', off, whenOff } = plan.boot ?? {}
   const dialect = dialectOf(plan.boot, board)
   if (dialect !== 'key-value') return mergeWords(text, dialect, needs, { off, takeBack })

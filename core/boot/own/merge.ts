@@ -1,6 +1,7 @@
 /**
  * Puts what a plan needs into a boot file, keeping every other byte.
- * Laws: no line outside Voltaris's own block is ever changed; no needs and no block of ours, the text comes back as it is; merging twice gives
+ * Laws: no line outside Voltaris's own block is ever changed; no needs and no block of ours, the text comes back as it is; merging twice
+ * gives
  * the same as merging once; after merging every need is met, but for those whose line the maker changed by hand: the hand wins.
  */
 import { parseBoot, printBoot, type BootLine } from '../dialects/key-value'
@@ -86,15 +87,20 @@ export function mergeBoot(text: string, needs: readonly Need[], options: MergeOp
     }
     items.push({ key: keyOf(need), partIds: need.partIds, line: wanted, state: 'on' })
     if (!entry) changes.push({ kind: 'added', after: wanted, why: need.why })
-    else if (entry.text !== wanted) changes.push({ kind: entry.state === 'off' ? 'added' : 'changed', after: wanted, before: entry.text, why: need.why })
+    else if (entry.text !== wanted) {
+      changes.push({ kind: entry.state === 'off' ? 'added' : 'changed', after: wanted, before: entry.text, why: need.why })
+    }
   }
   for (const entry of owned) {
     if (used.has(entry)) continue
-    if (entry.state === 'by-hand' && !takeBack.includes(entry.line)) items.push({ key: entry.key, partIds: entry.partIds, line: entry.text, state: 'by-hand', tag: entry.tag })
+    if (entry.state === 'by-hand' && !takeBack.includes(entry.line)) items.push({
+      key: entry.key, partIds: entry.partIds, line: entry.text, state: 'by-hand', tag: entry.tag,
+    })
     else if (entry.text !== '') goOff(entry, entry.partIds, 'nothing in the plan needs it any more', whenOff, items, changes)
   }
   // A line below the block that says something else would win over it: then the block goes to the end.
-  const later = needs.some(need => !isOff(need, off) && lastWord(rest, need, outside.at) && items.some(item => item.state === 'on' && item.line === writeNeed(need.need)))
+  const later = needs.some(need =>
+    !isOff(need, off) && lastWord(rest, need, outside.at) && items.some(item => item.state === 'on' && item.line === writeNeed(need.need)))
   if (later) changes.push({ kind: 'changed', after: BLOCK_BEGIN, before: BLOCK_BEGIN, why: 'a line below it says something else' })
   const after = withBlock(rest, items, hand, outside.at < 0 || later ? rest.length : outside.at, endingOf(text))
   // The comments alone are no reason to write a file anew.
@@ -105,7 +111,9 @@ const withoutTags = (text: string) => text.replace(/^#: .*\r?\n/gm, '')
 
 const sameParts = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every(id => b.includes(id))
 
-function goOff(entry: Owned, partIds: readonly string[], why: string, whenOff: 'comment' | 'remove', items: Item[], changes: BootChange[]): void {
+function goOff(
+  entry: Owned, partIds: readonly string[], why: string, whenOff: 'comment' | 'remove', items: Item[], changes: BootChange[],
+): void {
   const line = entry.state === 'off' ? entry.text.slice(1) : entry.text
   if (whenOff === 'comment') {
     items.push({ key: entry.key, partIds, line, state: 'off' })
@@ -127,7 +135,9 @@ function withoutBlock(lines: readonly BootLine[]): { lines: BootLine[], at: numb
   if (!block) return { lines: [...lines], at: -1 }
   const tail = lines.slice(block.end + 1)
   // Lines the maker wrote below the block stand under its filter heading: that heading stays theirs.
-  const heading = tail.some(line => line.kind !== 'blank') ? lines.slice(block.begin, block.end).filter(line => line.kind === 'filter').slice(-1) : []
+  const heading = tail.some(line => line.kind !== 'blank')
+    ? lines.slice(block.begin, block.end).filter(line => line.kind === 'filter').slice(-1)
+    : []
   return { lines: [...lines.slice(0, block.begin), ...heading, ...tail], at: block.begin + heading.length }
 }
 
@@ -145,7 +155,10 @@ function withBlock(lines: readonly BootLine[], items: readonly Item[], hand: rea
     ...before && before.filter !== 'all' ? ['[all]'] : [],
     // Base parameters after an overlay would be taken for that overlay's own.
     ...before?.overlay && before.filter === 'all' && sorted.some(item => rank(item) === 1 && item.state !== 'off') ? ['dtoverlay='] : [],
-    ...sorted.flatMap(item => [item.tag ?? tagOf(item.key, item.partIds, item.line, item.state === 'off'), ...item.state === 'by-hand' && item.line === '' ? [] : [item.state === 'off' ? `#${item.line}` : item.line]]),
+    ...sorted.flatMap(item => [
+      item.tag ?? tagOf(item.key, item.partIds, item.line, item.state === 'off'),
+      ...item.state === 'by-hand' && item.line === '' ? [] : [item.state === 'off' ? `#${item.line}` : item.line],
+    ]),
     ...hand.map(line => line.text),
     // Whatever a maker adds below belongs to the base tree, not to the last overlay here.
     ...sorted.some(item => rank(item) === 2 && item.state !== 'off') ? ['dtoverlay='] : [],

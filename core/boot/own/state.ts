@@ -36,7 +36,8 @@ function whatLineSays(lines: readonly BootLine[], at: number, need: BootNeed): {
     return line.kind === 'setting' && line.name === need.name ? { met: line.value === need.value, found: line.value ?? '' } : null
   if (need.kind === 'param') {
     if (line.kind !== 'param') return null
-    const param = line.params!.findLast(entry => canonicalParam(entry.name) === canonicalParam(need.name) && ownerOf(entry.name, line.overlay) !== 'overlay')
+    const param = line.params!.findLast(entry =>
+      canonicalParam(entry.name) === canonicalParam(need.name) && ownerOf(entry.name, line.overlay) !== 'overlay')
     return param ? { met: sameValue(param.value, need.value), found: param.value } : null
   }
   if (line.kind !== 'overlay' || (line.name !== need.name && !bringsAsMany(line.name!, need.name))) return null

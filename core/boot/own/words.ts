@@ -1,5 +1,6 @@
 /**
- * Overlays of the plan on the shared line of a menu file or an environment list. A comment above the line lists the words that are ours; a word
+ * Overlays of the plan on the shared line of a menu file or an environment list. A comment above the line lists the words that are ours; a
+ * word
  * of ours that the maker took off the line stays off. Laws: as those of `mergeBoot`.
  */
 import { parseEnvironment } from '../dialects/environment'
@@ -20,7 +21,9 @@ interface Place {
 }
 
 /** The file with the plan's overlays on its line. Names in a menu file are paths. */
-export function mergeWords(text: string, dialect: 'extlinux' | 'environment', needs: readonly Need[], { off = [], takeBack = [] }: MergeOptions = {}): Merged {
+export function mergeWords(
+  text: string, dialect: 'extlinux' | 'environment', needs: readonly Need[], { off = [], takeBack = [] }: MergeOptions = {},
+): Merged {
   const key = dialect === 'extlinux' ? 'fdtoverlays' : 'user_overlays'
   const wanted = [...new Set(needs.filter(need => need.need.kind === 'overlay' && !isOff(need, off)).map(need => wordOf(need, dialect)))]
   const place = dialect === 'extlinux' ? placeInMenu(text) : placeInEnvironment(text)
@@ -36,15 +39,26 @@ export function mergeWords(text: string, dialect: 'extlinux' | 'environment', ne
   const why = (word: string) => needs.filter(need => wordOf(need, dialect) === word).map(need => need.why).join('; ')
   const changes: BootChange[] = [
     ...add.filter(word => !there.includes(word)).map(word => ({ kind: 'added' as const, after: word, why: why(word) })),
-    ...ours.filter(word => there.includes(word) && !add.includes(word)).map(word => ({ kind: 'removed' as const, after: '', before: word, why: 'nothing in the plan needs it any more' })),
+    ...ours.filter(word => there.includes(word) && !add.includes(word))
+      .map(word => ({ kind: 'removed' as const, after: '', before: word, why: 'nothing in the plan needs it any more' })),
   ]
-  const byHand = taken.filter(word => wanted.includes(word)).map(word => ({ line: place.line!.number, found: '', wanted: word, partIds: needs.filter(need => wordOf(need, dialect) === word).flatMap(need => need.partIds) }))
+  const byHand = taken.filter(word => wanted.includes(word))
+    .map(word => ({
+      line: place.line!.number, found: '', wanted: word,
+      partIds: needs.filter(need => wordOf(need, dialect) === word).flatMap(need => need.partIds),
+    }))
   if (!changes.length) return { text, changes, byHand }
   const ending = endingOf(text)
   const listed = [...add, ...taken.filter(word => wanted.includes(word))]
   const head = place.line ? place.line.text.slice(0, place.at) : dialect === 'extlinux' ? `${place.indent}fdtoverlays ` : 'user_overlays='
-  const block = [...listed.length ? [`${place.indent}#: ${key} written for the plan: ${listed.join(' ')}`] : [], ...kept.length ? [head + kept.join(' ')] : []]
-  const from = place.line ? (tag ? above!.from : place.line.from) : place.after ? place.after.from + place.after.text.length + place.after.ending.length : text.length
+  const block = [...listed.length
+    ? [`${place.indent}#: ${key} written for the plan: ${listed.join(' ')}`]
+    : [], ...kept.length ? [head + kept.join(' ')] : []]
+  const from = place.line
+    ? (tag ? above!.from : place.line.from)
+    : place.after
+      ? place.after.from + place.after.text.length + place.after.ending.length
+      : text.length
   const to = place.line ? place.line.from + place.line.text.length + place.line.ending.length : from
   const gap = from > 0 && !/\n$/.test(text.slice(0, from)) ? ending : ''
   return { text: text.slice(0, from) + gap + block.map(line => line + ending).join('') + text.slice(to), changes, byHand }

@@ -60,7 +60,11 @@ export function startDevices(tree: DeviceTree): Started {
           const before = pinOwner.get(line) ?? lineOwner.get(line)
           if (before && before !== owner) {
             claims.push({ line, node: owner, as: 'pins', clash: before })
-            collisions.push({ what: 'line', where: String(line), first: before, second: owner, sentence: `pin gpio${line} is already requested by ${shortName(before)}; ${shortName(owner)} cannot claim it, and does not start.` })
+            collisions.push({
+              what: 'line', where: String(line), first: before, second: owner,
+              sentence: `pin gpio${line} is already requested by ${shortName(before)}; ${shortName(owner)} cannot claim it, and does not `
+                + `start.`,
+            })
             refused ??= `line ${line} is taken by ${shortName(before)}`
           }
           else if (!before) {
@@ -80,7 +84,11 @@ export function startDevices(tree: DeviceTree): Started {
         const foreign = before && before !== who && !before.startsWith(`${who}/`) && !who.startsWith(`${before}/`)
         if (foreign && as === 'gpio') {
           claims.push({ line, node: who, as, clash: before })
-          collisions.push({ what: 'line', where: String(line), first: before, second: who, sentence: `${shortName(who)} asks for line ${line}, which ${shortName(before)} has: it is refused (device or resource busy), or ${shortName(before)} goes silent.` })
+          collisions.push({
+            what: 'line', where: String(line), first: before, second: who,
+            sentence: `${shortName(who)} asks for line ${line}, which ${shortName(before)} has: it is refused (device or resource busy), `
+              + `or ${shortName(before)} goes silent.`,
+          })
           refused ??= `line ${line} is taken by ${shortName(before)}`
           if (who !== owner && nodes.get(who)) nodes.get(who)!.refused ??= refused
         }
@@ -101,7 +109,10 @@ const hasDriver = (parent: string, nodes: Started['nodes']) => nodes.get(parent)
 export const shortName = (path: string) => path.split('/').filter(Boolean).slice(-2).join('/') || '/'
 
 /** Two parts at one address of a bus, or on one select. */
-function seatTaken(node: TreeNode, path: string, parent: string, controllers: readonly TreeController[], seats: Map<string, string>, collisions: Collision[]): string | null {
+function seatTaken(
+  node: TreeNode, path: string, parent: string, controllers: readonly TreeController[], seats: Map<string, string>, collisions: Collision[],
+): string
+  | null {
   const bus = controllers.find(controller => controller.path === parent)
   const [reg] = cells(node, 'reg')
   if (!bus || reg === undefined || (bus.kind !== 'i2c' && bus.kind !== 'spi')) return null
@@ -113,7 +124,12 @@ function seatTaken(node: TreeNode, path: string, parent: string, controllers: re
     return null
   }
   const where = bus.kind === 'i2c' ? `${name} 0x${reg.toString(16)}` : `${name}.${reg}`
-  collisions.push({ what: bus.kind === 'i2c' ? 'address' : 'select', where, first: before, second: path, sentence: bus.kind === 'i2c' ? `${shortName(path)}: address 0x${reg.toString(16)} on ${name} is already in use by ${shortName(before)}; the second is not made.` : `${shortName(path)}: select ${reg} of ${name} is already in use by ${shortName(before)}; the second is not made.` })
+  collisions.push({
+    what: bus.kind === 'i2c' ? 'address' : 'select', where, first: before, second: path,
+    sentence: bus.kind === 'i2c'
+      ? `${shortName(path)}: address 0x${reg.toString(16)} on ${name} is already in use by ${shortName(before)}; the second is not made.`
+      : `${shortName(path)}: select ${reg} of ${name} is already in use by ${shortName(before)}; the second is not made.`,
+  })
   return `${where} is taken by ${shortName(before)}`
 }
 
@@ -160,9 +176,18 @@ function linesOf(node: TreeNode, parent: string, chips: ReadonlyMap<number, Chip
 
 /** What a driver brings, by `compatible`. memory */
 const DRIVERS: [RegExp, (node: TreeNode) => { path: string, what: string }[]][] = [
-  [/ds3231|ds1307|ds1339|ds3232|ds3234|pcf8523|pcf8563|pcf85063|rv3028|mcp7940|abx80x|pcf2123/, () => [{ path: '/dev/rtc0', what: 'a clock' }]],
-  [/^gpio-keys|rotary-encoder|gpio-matrix-keypad|ads7846|goodix|ili251x|ft5[x0-9]06|mpr121/, () => [{ path: '/dev/input/event*', what: 'an input device' }]],
-  [/^gpio-leds$/, node => node.children.map(child => ({ path: `/sys/class/leds/${text(child, 'label')[0] ?? child.name}`, what: 'a lamp' }))],
+  [
+    /ds3231|ds1307|ds1339|ds3232|ds3234|pcf8523|pcf8563|pcf85063|rv3028|mcp7940|abx80x|pcf2123/,
+    () => [{ path: '/dev/rtc0', what: 'a clock' }],
+  ],
+  [
+    /^gpio-keys|rotary-encoder|gpio-matrix-keypad|ads7846|goodix|ili251x|ft5[x0-9]06|mpr121/,
+    () => [{ path: '/dev/input/event*', what: 'an input device' }],
+  ],
+  [
+    /^gpio-leds$/,
+    node => node.children.map(child => ({ path: `/sys/class/leds/${text(child, 'label')[0] ?? child.name}`, what: 'a lamp' })),
+  ],
   [/gpio-ir-receiver|gpio-ir-tx|pwm-ir-tx/, () => [{ path: '/dev/lirc0', what: 'infrared' }]],
   [/^w1-gpio$/, () => [{ path: '/sys/bus/w1/devices/28-*', what: '1-Wire probes' }]],
   [/^pps-gpio$/, () => [{ path: '/dev/pps0', what: 'a pulse each second' }]],
@@ -176,12 +201,17 @@ const DRIVERS: [RegExp, (node: TreeNode) => { path: string, what: string }[]][] 
   [/24c\d+/, () => [{ path: '/sys/bus/nvmem/devices', what: 'a memory' }]],
   [/gpio-fan|pwm-fan|emc2301/, () => [{ path: '/sys/class/thermal/cooling_device*', what: 'a fan' }]],
   [/ina219|lm75|tmp102|sht3x|sht4x/, () => [{ path: '/sys/class/hwmon/hwmon*', what: 'readings' }]],
-  [/ads1[01]15|mcp3\d|bm[ep]\d|mpu6050|mpu9250|apds9960|dht11|hx711|srf04|max31855|max6675|scd4|sgp30|vl53|mcp4725|lis3dh|hmc5883|tsl2|tcs34|mlx90614|bno055|veml|ccs811|htu21|si7020/, () => [{ path: '/sys/bus/iio/devices/iio:device*', what: 'readings' }]],
+  [
+    /ads1[01]15|mcp3\d|bm[ep]\d|mpu6050|mpu9250|apds9960|dht11|hx711|srf04|max31855|max6675|scd4|sgp30|vl53|mcp4725|lis3dh|hmc5883|tsl2|tcs34|mlx90614|bno055|veml|ccs811|htu21|si7020/,
+    () => [{ path: '/sys/bus/iio/devices/iio:device*', what: 'readings' }],
+  ],
   [/pca9685/, () => [{ path: '/sys/class/pwm/pwmchip*', what: 'pulse outputs' }]],
   [/max17040|gpio-charger/, () => [{ path: '/sys/class/power_supply', what: 'a supply or cell' }]],
   [/gpio-beeper/, () => [{ path: '/dev/input/event*', what: 'a sounder' }]],
   [/imx219|ov5647|unicam/, () => [{ path: '/dev/video0', what: 'a camera' }]],
-  [/pca954/, node => node.children.length ? [{ path: '/dev/i2c-*', what: 'a bus for each channel' }] : [{ path: '/dev/i2c-*', what: 'a bus for each channel' }]],
+  [/pca954/, node => node.children.length
+    ? [{ path: '/dev/i2c-*', what: 'a bus for each channel' }]
+    : [{ path: '/dev/i2c-*', what: 'a bus for each channel' }]],
   [/^i2c-gpio$/, node => [{ path: `/dev/i2c-${cells(node, 'reg')[0] ?? '*'}`, what: 'a bus on plain lines' }]],
 ]
 
@@ -194,7 +224,9 @@ function serialDevice({ compatible, labels, number }: TreeController): string {
 
 /** `serial0`, `serial1`: names under which programs find the ports, wherever they lie. */
 function serialAliases({ root }: DeviceTree): { name: string, path: string }[] {
-  return (childOf(root, 'aliases')?.properties ?? []).flatMap(({ name, value }) => /^serial[01]$/.test(name) ? stringsOf(value).map(path => ({ name, path })) : [])
+  return (childOf(root, 'aliases')?.properties ?? []).flatMap(({ name, value }) => /^serial[01]$/.test(name)
+    ? stringsOf(value).map(path => ({ name, path }))
+    : [])
 }
 
 function devicesOf(tree: DeviceTree, controllers: readonly TreeController[], nodes: Started['nodes']): DeviceNode[] {
@@ -220,8 +252,12 @@ function devicesOf(tree: DeviceTree, controllers: readonly TreeController[], nod
       else if (controller.kind === 'pwm') add('/sys/class/pwm/pwmchip0', 'pulse channels', path)
     }
     const parent = controllers.find(entry => path.startsWith(`${entry.path}/`) && entry.kind === 'spi')
-    if (parent && started.compatible.some(name => name === 'spidev' || name.endsWith('spidev'))) add(`/dev/spidev${parent.number ?? 0}.${cells(node, 'reg')[0] ?? 0}`, 'a device for programs', path)
-    for (const [pattern, brings] of DRIVERS) if (started.compatible.some(name => pattern.test(name))) for (const entry of brings(node)) add(entry.path, entry.what, path)
+    if (parent && started.compatible.some(name => name === 'spidev' || name.endsWith('spidev'))) {
+      add(`/dev/spidev${parent.number ?? 0}.${cells(node, 'reg')[0] ?? 0}`, 'a device for programs', path)
+    }
+    for (const [pattern, brings] of DRIVERS) if (started.compatible.some(name => pattern.test(name))) {
+      for (const entry of brings(node)) add(entry.path, entry.what, path)
+    }
   }
   return devices
 }

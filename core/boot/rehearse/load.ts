@@ -4,7 +4,9 @@ import { readBlob } from '../../devicetree/blob/read'
 import { applyOverlay } from '../../devicetree/overlay/apply'
 import { parametersOf, setParameter } from '../../devicetree/overlay/params'
 import { compileText } from '../../devicetree/source/compile'
-import { DeviceTreeError, childOf, nodeAt, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type TreeNode } from '../../devicetree/types'
+import {
+  DeviceTreeError, childOf, nodeAt, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type TreeNode,
+} from '../../devicetree/types'
 import { appearsOf, isOn, listedName, overlayNamed, resolveOverlay, SETTING_SPECS, sourceOf } from '../../overlays/library'
 import { bytesOf } from '../bytes'
 import type { Appears } from '../../overlays/library/types'
@@ -31,7 +33,13 @@ export function loadFiles(files: BootFiles, board: Board | null, base: DeviceTre
   let tree = copyOf(base)
   const known = new Set(parametersOf(tree))
   const own = new Map(files.overlays?.map(overlay => [overlay.name, overlay]))
-  steps.push({ outcome: 'done', title: 'Base tree', detail: `${modelOf(tree.root)}: ${childOf(tree.root, '__symbols__') ? `${childOf(tree.root, '__symbols__')!.properties.length} labels that overlays can name` : 'without labels, so that overlays can only go on by path'}.` })
+  steps.push({
+    outcome: 'done', title: 'Base tree',
+    detail: `${modelOf(tree.root)}: `
+      + `${childOf(tree.root, '__symbols__')
+        ? `${childOf(tree.root, '__symbols__')!.properties.length} labels that overlays can name`
+        : 'without labels, so that overlays can only go on by path'}.`,
+  })
   for (const asked of effective.asked) {
     const at = { file: asked.where.file, line: asked.where.line }
     const told = tellSkipped(asked)
@@ -51,19 +59,38 @@ export function loadFiles(files: BootFiles, board: Board | null, base: DeviceTre
         if (how !== 'library') for (const param of asked.params) setParameter(copy, param.name, param.value)
         tree = applyOverlay(tree, copy)
         on.push({ name: asked.name, appears: how === 'library' ? appearsOf(resolveOverlay(overlayNamed(asked.name)!, asked.params)) : [] })
-        steps.push({ outcome: 'done', ...at, title: titleOf(asked), detail: `Laid on${targets(copy.root)}.${how === 'library' ? ' As the library has it.' : how === 'made' ? ' Made for the part.' : ' Your own file.'}` })
+        steps.push({
+          outcome: 'done', ...at, title: titleOf(asked),
+          detail: `Laid `
+            + `on${targets(copy.root)}.${how === 'library'
+              ? ' As the library has it.'
+              : how === 'made'
+                ? ' Made for the part.'
+                : ' Your own file.'}`,
+        })
       }
       else if (asked.kind === 'setting') {
         const done = settingOnTree(tree, asked)
         if (done) steps.push({ outcome: 'done', ...at, title: titleOf(asked), detail: done })
-        else if (files.dialect === 'key-value' && !SETTING_SPECS.has(asked.name)) steps.push({ outcome: 'note', ...at, title: titleOf(asked), detail: 'Not known to the library; the loader passes over keys it does not know.' })
+        else if (files.dialect === 'key-value' && !SETTING_SPECS.has(asked.name)) {
+          steps.push({
+            outcome: 'note', ...at, title: titleOf(asked),
+            detail: 'Not known to the library; the loader passes over keys it does not know.',
+          })
+        }
       }
-      else steps.push({ outcome: 'note', ...at, title: `include ${asked.name}`, detail: 'The file is not here; what it says is missing from this rehearsal.' })
+      else steps.push({
+        outcome: 'note', ...at, title: `include ${asked.name}`,
+        detail: 'The file is not here; what it says is missing from this rehearsal.',
+      })
     }
     catch (error) {
       if (!(error instanceof DeviceTreeError)) throw error
       if (asked.kind === 'overlay') failed.set(asked.name, error.message)
-      steps.push({ outcome: 'failed', ...at, title: titleOf(asked), detail: `${error.at.place ? error.message : upper(error.message)}. The loader goes on without it.` })
+      steps.push({
+        outcome: 'failed', ...at, title: titleOf(asked),
+        detail: `${error.at.place ? error.message : upper(error.message)}. The loader goes on without it.`,
+      })
     }
   }
   return { tree, steps, effective, on, failed }
@@ -72,26 +99,43 @@ export function loadFiles(files: BootFiles, board: Board | null, base: DeviceTre
 const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 function titleOf(asked: Asked): string {
-  if (asked.kind === 'overlay') return `Overlay ${asked.name}${asked.params.length ? ` (${asked.params.map(param => param.value ? `${param.name}=${param.value}` : param.name).join(', ')})` : ''}`
+  if (asked.kind === 'overlay') {
+    return `Overlay `
+      + `${asked.name}${asked.params.length
+        ? ` (${asked.params.map(param => param.value ? `${param.name}=${param.value}` : param.name).join(', ')})`
+        : ''}`
+  }
   if (asked.kind === 'param') return `Parameter ${asked.name}${asked.value ? `=${asked.value}` : ''}`
   return asked.kind === 'setting' ? `${asked.name}=${asked.value}` : asked.name
 }
 
 function tellSkipped(asked: Asked): string | null {
   if (asked.applies === 'always') return null
-  return asked.applies === 'never' ? 'A section above it does not let this board through.' : 'It depends on a condition that a rehearsal cannot know; it is left out.'
+  return asked.applies === 'never'
+    ? 'A section above it does not let this board through.'
+    : 'It depends on a condition that a rehearsal cannot know; it is left out.'
 }
 
-function overlayOf(asked: Extract<Asked, { kind: 'overlay' }>, own: ReadonlyMap<string, OwnOverlay>, made: ReadonlyMap<string, string>, board: Board | null): { overlay: DeviceTree, how: 'own' | 'made' | 'library' } {
+function overlayOf(
+  asked: Extract<Asked, { kind: 'overlay' }>, own: ReadonlyMap<string, OwnOverlay>, made: ReadonlyMap<string, string>,
+  board: Board
+    | null,
+): { overlay: DeviceTree, how: 'own' | 'made' | 'library' } {
   const mine = own.get(asked.name)
-  if (mine) return { overlay: mine.kind === 'source' ? compileText(mine.content, { symbols: true, file: `${mine.name}.dts` }) : readBlob(bytesOf(mine.content)), how: 'own' }
+  if (mine) {
+    return { overlay: mine.kind === 'source'
+      ? compileText(mine.content, { symbols: true, file: `${mine.name}.dts` })
+      : readBlob(bytesOf(mine.content)), how: 'own' }
+  }
   const source = made.get(asked.name)
   if (source) return { overlay: compileText(source, { symbols: true }), how: 'made' }
   const spec = overlayNamed(asked.name)
   if (!spec) throw new DeviceTreeError('overlay', `the file ${asked.name}.dtbo is neither in the library nor among your files`)
   const unknown = asked.params.find(param => !spec.params.some(entry => entry.name === listedName(spec, param.name)))
   if (unknown) throw new DeviceTreeError('overlay', `there is no parameter "${unknown.name}"`)
-  if (spec.choices && !resolveOverlay(spec, asked.params).chosen) throw new DeviceTreeError('overlay', `it does not say which part: ${Object.keys(spec.choices).slice(0, 4).join(', ')} …`)
+  if (spec.choices && !resolveOverlay(spec, asked.params).chosen) {
+    throw new DeviceTreeError('overlay', `it does not say which part: ${Object.keys(spec.choices).slice(0, 4).join(', ')} …`)
+  }
   return { overlay: compileText(sourceOf(resolveOverlay(spec, asked.params), board), { symbols: true }), how: 'library' }
 }
 
@@ -114,6 +158,8 @@ const modelOf = (root: TreeNode) => stringsOf(propertyOf(root, 'model')?.value ?
 
 /** A copy whose values can be written into. */
 export function copyOf(tree: DeviceTree): DeviceTree {
-  const copy = ({ name, properties, children }: TreeNode): TreeNode => ({ name, properties: properties.map(property => ({ name: property.name, value: property.value.slice() })), children: children.map(copy) })
+  const copy = ({ name, properties, children }: TreeNode): TreeNode => ({
+    name, properties: properties.map(property => ({ name: property.name, value: property.value.slice() })), children: children.map(copy),
+  })
   return { ...tree, root: copy(tree.root) }
 }

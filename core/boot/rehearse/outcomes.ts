@@ -38,10 +38,15 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
   const { board, plan } = facts
   const common = { partId: owner.id, name: owner.name }
   const needs = task.needs.filter(need => need.partIds.includes(owner.id))
-  const dark = (cause: DarkCause, why: string, fix?: PartOutcome['fix']): PartOutcome => ({ ...common, state: 'dark', cause, why, ...(fix && { fix }) })
+  const dark = (cause: DarkCause, why: string, fix?: PartOutcome['fix']): PartOutcome => ({
+    ...common, state: 'dark', cause, why, ...(fix && { fix }),
+  })
   if (!board) return dark('no-board', 'No board is chosen.')
-  const open = facts.terminals.filter(terminal => terminal.owner === owner && terminal.signal && !terminal.signal.optional && !terminal.place)
-  if (open.length) return dark('unplaced', `${open.map(terminal => terminal.label).join(', ')} ${open.length === 1 ? 'has' : 'have'} no place yet.`)
+  const open = facts.terminals.filter(terminal =>
+    terminal.owner === owner && terminal.signal && !terminal.signal.optional && !terminal.place)
+  if (open.length) {
+    return dark('unplaced', `${open.map(terminal => terminal.label).join(', ')} ${open.length === 1 ? 'has' : 'have'} no place yet.`)
+  }
   if (plan.boot?.off?.includes(owner.id)) return dark('off', 'Its lines are switched off in the boot file.', switchOn(task, owner))
   const blocked = missingNeed(task, needs, lines)
   if (blocked) return dark('missing-line', blocked.why, blocked.fix)
@@ -51,35 +56,61 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
     const trouble = busTrouble(group, started)
     if (trouble) return dark('bus-off', trouble)
   }
-  const own = new Set(facts.terminals.flatMap(terminal => terminal.owner === owner && terminal.place?.kind === 'header' && terminal.place.line ? terminal.place.line.line : []))
-  const fight = started.collisions.find(collision => collision.what === 'line' && own.has(Number(collision.where)) && !sharedBus(facts, owner, Number(collision.where)))
+  const own = new Set(facts.terminals.flatMap(terminal => terminal.owner === owner && terminal.place?.kind === 'header'
+    && terminal.place.line
+    ? terminal.place.line.line
+    : []))
+  const fight = started.collisions.find(collision =>
+    collision.what === 'line' && own.has(Number(collision.where)) && !sharedBus(facts, owner, Number(collision.where)))
   if (fight) return dark('line-taken', fight.sentence, lintFix(task, owner, fight.where))
   const seat = started.collisions.find(collision => collision.what !== 'line' && mySeat(facts, owner, collision.where))
   if (seat) return dark('seat-taken', seat.sentence, lintFix(task, owner, seat.where))
   const held = task.lint.find(entry => entry.code === 'serial.console' && entry.partIds.includes(owner.id))
   if (held) return dark('console', held.sentence, asFix(task, held))
-  if (!needs.length && !bindingOf(owner)) return { ...common, state: 'no-driver', why: owner.signals.length ? 'A program moves its lines itself; nothing has to be loaded.' : 'It needs nothing of the boot files.' }
+  if (!needs.length && !bindingOf(owner)) {
+    return { ...common, state: 'no-driver', why: owner.signals.length
+      ? 'A program moves its lines itself; nothing has to be loaded.'
+      : 'It needs nothing of the boot files.' }
+  }
   const overlay = needs.find(need => need.need.kind === 'overlay' && !need.busId)
   if (overlay) return { ...common, state: 'alive', why: `Its driver is loaded by ${writeNeed(overlay.need)}.` }
   const bus = facts.groups.find(group => group.owner === owner && group.bus)?.bus
   return bus
-    ? { ...common, state: 'alive', why: `${bus.label} is on${bus.controller?.device ? `; its program opens ${bus.controller.device.replace('{select}', '0')}` : ''}.` }
+    ? {
+        ...common, state: 'alive',
+        why: `${bus.label} is on${bus.controller?.device ? `; its program opens ${bus.controller.device.replace('{select}', '0')}` : ''}.`,
+      }
     : { ...common, state: 'no-driver', why: 'A program moves its lines itself; nothing has to be loaded.' }
 }
 
 /** A need of the part that the files do not meet, with the edit that meets it. */
-function missingNeed({ facts, needs: all, merged, loaded }: OutcomeTask, needs: readonly Need[], lines: readonly BootLine[] | null): { why: string, fix: PartOutcome['fix'] } | null {
+function missingNeed(
+  { facts, needs: all, merged, loaded }: OutcomeTask, needs: readonly Need[], lines: readonly BootLine[] | null,
+): { why: string, fix: PartOutcome['fix'] }
+  | null {
   const { plan } = facts
   for (const need of needs) {
     if (isOff(need, plan.boot?.off ?? [])) continue
-    const state = lines ? stateOf(lines, need.need) : need.need.kind !== 'overlay' || loaded.on.some(entry => entry.name === need.need.name) ? { state: 'met' as const, line: 1 } : { state: 'absent' as const }
+    const state = lines
+      ? stateOf(lines, need.need)
+      : need.need.kind !== 'overlay' || loaded.on.some(entry => entry.name === need.need.name)
+        ? { state: 'met' as const, line: 1 }
+        : { state: 'absent' as const }
     if (state.state === 'met') continue
     const line = writeNeed(need.need)
     const hand = merged.byHand.find(entry => entry.wanted === line)
     const text = hand ? mergedFile(facts, all, [hand.line]).text : merged.text
     return {
-      why: state.state === 'differs' ? `Line ${state.line} says ${state.found || 'on'}, where ${line} is needed.` : state.state === 'filtered' ? `Line ${state.line} has it, but the section [${state.filter}] hides it from this board.` : `The line ${line} is missing.`,
-      fix: { label: hand ? 'Take the plan\'s line again' : merged.changes.length > 1 ? `Write ${line} and the rest of the plan's lines` : `Write ${line}`, line, edits: [rewriteEdit(facts, text)] },
+      why: state.state === 'differs'
+        ? `Line ${state.line} says ${state.found || 'on'}, where ${line} is needed.`
+        : state.state === 'filtered'
+          ? `Line ${state.line} has it, but the section [${state.filter}] hides it from this board.`
+          : `The line ${line} is missing.`,
+      fix: { label: hand
+        ? 'Take the plan\'s line again'
+        : merged.changes.length > 1
+          ? `Write ${line} and the rest of the plan's lines`
+          : `Write ${line}`, line, edits: [rewriteEdit(facts, text)] },
     }
   }
   return null
@@ -107,8 +138,10 @@ function busTrouble({ bus }: BusGroup, { nodes, controllers }: Started): string 
 }
 
 /** A line that the part shares with others because its bus is shared. */
-const sharedBus = (facts: Facts, owner: ResolvedPart, line: number) => facts.groups.some(group => group.owner === owner && (group.kind === 'i2c' || group.kind === 'spi')
-  && group.terminals.some(terminal => terminal.place?.kind === 'header' && terminal.place.line?.line === line && terminal.signal!.role !== 'spi.select'))
+const sharedBus = (facts: Facts, owner: ResolvedPart, line: number) =>
+  facts.groups.some(group => group.owner === owner && (group.kind === 'i2c' || group.kind === 'spi')
+    && group.terminals.some(terminal =>
+      terminal.place?.kind === 'header' && terminal.place.line?.line === line && terminal.signal!.role !== 'spi.select'))
 
 function mySeat(facts: Facts, owner: ResolvedPart, where: string): boolean {
   const device = facts.devices.find(entry => entry.owner === owner)
@@ -122,12 +155,15 @@ function mySeat(facts: Facts, owner: ResolvedPart, where: string): boolean {
   })
 }
 
-const FIGHTS: ReadonlySet<string> = new Set(['overlay.line-twice', 'overlay.line-of-part', 'overlay.address-twice', 'overlay.fight', 'overlay.select-twice'])
+const FIGHTS: ReadonlySet<string> = new Set([
+  'overlay.line-twice', 'overlay.line-of-part', 'overlay.address-twice', 'overlay.fight', 'overlay.select-twice',
+])
 
 /** A fix of lint for the same trouble. */
 function lintFix(task: OutcomeTask, owner: ResolvedPart, where: string): PartOutcome['fix'] {
   const finding = task.lint.find(entry => entry.fixes[0] && FIGHTS.has(entry.code)
-    && (entry.partIds.includes(owner.id) || entry.figures.some(figure => String(figure.value) === where || where.endsWith(String(figure.value)))))
+    && (entry.partIds.includes(owner.id)
+      || entry.figures.some(figure => String(figure.value) === where || where.endsWith(String(figure.value)))))
   return finding && asFix(task, finding)
 }
 

@@ -1,5 +1,6 @@
 /**
- * Rehearses a start: the loader lays the files on the base tree, the kernel starts what is on, and each part of the plan comes alive or stays
+ * Rehearses a start: the loader lays the files on the base tree, the kernel starts what is on, and each part of the plan comes alive or
+ * stays
  * dark, with the line that is missing. Nothing is run; it is worked out from trees.
  */
 import type { Board } from '../../catalogue/types'
@@ -29,11 +30,18 @@ export function baseOf(facts: Pick<Facts, 'plan' | 'board'>): DeviceTree {
   return baseFor(facts.board)
 }
 
-export const baseFor = (board: Board | null): DeviceTree => compileText(baseSource(board ?? EMPTY_BOARD), { symbols: true, file: 'base.dts' })
+export const baseFor = (board: Board | null): DeviceTree => compileText(
+  baseSource(board ?? EMPTY_BOARD), { symbols: true, file: 'base.dts' },
+)
 
-const EMPTY_BOARD = { id: 'no-board', name: 'No board chosen', header: [], lines: [], controllers: [], sockets: { usb: 0, video: 0 } } as unknown as Board
+const EMPTY_BOARD = {
+  id: 'no-board', name: 'No board chosen', header: [], lines: [], controllers: [], sockets: { usb: 0, video: 0 },
+} as unknown as Board
 
-/** What a start comes to before any part is asked for: it depends on the files, the board and the overlays made, and on nothing else of a plan. */
+/**
+ * What a start comes to before any part is asked for: it depends on the files, the board and the overlays made, and on nothing else of a
+ * plan.
+ */
 export interface Start {
   loaded: Loaded
   started: Started
@@ -43,11 +51,16 @@ export interface Start {
 const kept = new Map<string, Start>()
 const MOST_KEPT = 12
 
-/** Loads the files on the base tree and starts what is on. The same question is answered from memory. Throws `DeviceTreeError` for a base that cannot be read. */
+/**
+ * Loads the files on the base tree and starts what is on. The same question is answered from memory. Throws `DeviceTreeError` for a base
+ * that cannot be read.
+ */
 export function startOf(facts: Facts): Start {
   const files = filesOf(facts.plan, facts.board)
   const made = madeOverlays(facts, files)
-  const key = JSON.stringify([files, facts.board?.id, facts.plan.own.boards.find(board => board.id === facts.plan.board), facts.plan.boot?.base, [...made]])
+  const key = JSON.stringify([
+    files, facts.board?.id, facts.plan.own.boards.find(board => board.id === facts.plan.board), facts.plan.boot?.base, [...made],
+  ])
   const before = kept.get(key)
   if (before) return before
   const loaded = loadFiles(files, facts.board, baseOf(facts), made)
@@ -73,28 +86,50 @@ export function rehearse(facts: Facts, onStep: (done: number, of: number) => voi
   onStep(2, 3)
   const parts = outcomesOf({ facts, needs, lint, merged: mergedFile(facts, needs), loaded, started })
   onStep(3, 3)
-  return { steps: [...loaded.steps, ...kernelSteps(loaded, started)], claims: started.claims, collisions: started.collisions, devices: [...appeared(loaded, started), ...plugged(facts)].sort((a, b) => a.path.localeCompare(b.path)), parts, tree: loaded.tree }
+  return {
+    steps: [...loaded.steps, ...kernelSteps(loaded, started)], claims: started.claims, collisions: started.collisions,
+    devices: [...appeared(loaded, started), ...plugged(facts)].sort((a, b) => a.path.localeCompare(b.path)), parts, tree: loaded.tree,
+  }
 }
 
 function kernelSteps({ effective }: Loaded, { nodes, collisions }: Started): Step[] {
   const up = [...nodes.values()].filter(node => node.refused === null).length
   const consoles = effective.words.filter(word => word.name === 'console').map(word => word.value)
   return [
-    ...consoles.length ? [{ outcome: 'note' as const, file: 'cmdline.txt', line: 1, title: `Console on ${consoles.join(' and ')}`, detail: 'Messages and a login go there; a serial port among them is held.' }] : [],
-    ...collisions.map(({ sentence, where, what }) => ({ outcome: 'failed' as const, title: what === 'line' ? `Line ${where}` : where, detail: sentence })),
-    { outcome: 'done', title: 'The kernel starts', detail: `${up} nodes of the tree have what they ask for${collisions.length ? `, ${nodes.size - up} do not` : ''}.` },
+    ...consoles.length
+      ? [{
+          outcome: 'note' as const, file: 'cmdline.txt', line: 1, title: `Console on ${consoles.join(' and ')}`,
+          detail: 'Messages and a login go there; a serial port among them is held.',
+        }]
+      : [],
+    ...collisions.map(({ sentence, where, what }) => ({ outcome: 'failed' as const, title: what === 'line'
+      ? `Line ${where}`
+      : where, detail: sentence })),
+    {
+      outcome: 'done', title: 'The kernel starts',
+      detail: `${up} nodes of the tree have what they ask for${collisions.length ? `, ${nodes.size - up} do not` : ''}.`,
+    },
   ]
 }
 
 /** What appears when the parts with a plug are plugged in: their drivers need no line of any file. */
 const plugged = (facts: Facts): DeviceNode[] => facts.parts.flatMap((owner) => {
-  const isPlugged = (owner.part.plugs ?? []).some(plug => (plug.socket === 'usb' || plug.socket === 'display') && holds(plug.when, owner.options))
-  return isPlugged ? (owner.part.nodes ?? []).filter(node => holds(node.when, owner.options)).map(node => ({ path: node.path, what: `${node.what}, when ${owner.name} is plugged in`, node: 'plug' })) : []
+  const isPlugged = (owner.part.plugs ?? []).some(plug =>
+    (plug.socket === 'usb' || plug.socket === 'display') && holds(plug.when, owner.options))
+  return isPlugged
+    ? (owner.part.nodes ?? [])
+        .filter(node => holds(node.when, owner.options))
+        .map(node => ({ path: node.path, what: `${node.what}, when ${owner.name} is plugged in`, node: 'plug' }))
+    : []
 })
 
 /** Nodes by their drivers, and what the library says of overlays that went on and whose nodes started. */
 function appeared({ on }: Loaded, { devices, collisions }: Started): Rehearsal['devices'] {
   const found = [...devices]
-  if (!collisions.length) for (const { name, appears } of on) for (const { path, what } of appears) if (!found.some(entry => entry.path === path)) found.push({ path, what, node: `overlay ${name}` })
+  if (!collisions.length) {
+    for (const { name, appears } of on) for (const { path, what } of appears) if (!found.some(entry => entry.path === path)) {
+      found.push({ path, what, node: `overlay ${name}` })
+    }
+  }
   return found
 }

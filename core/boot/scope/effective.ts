@@ -66,7 +66,9 @@ export function effectiveOf(files: BootFiles, board: Board | null): Effective {
 }
 
 function wordsIn(text: string, file: string, offset: number, line = 1): Effective['words'] {
-  return parseCommandLine(text).words.map(({ name, value, from, to }) => ({ name, value, where: { file, line, from: offset + from, to: offset + to } }))
+  return parseCommandLine(text).words.map(({ name, value, from, to }) => ({
+    name, value, where: { file, line, from: offset + from, to: offset + to },
+  }))
 }
 
 const whole = (line: BootLine, file: string): Where => ({ file, line: line.number, from: line.from, to: line.from + line.text.length })
@@ -106,7 +108,8 @@ function keyValue(files: BootFiles, board: Board | null): Asked[] {
 }
 
 const paramsOf = (line: BootLine, file: string): AskedParam[] =>
-  line.params!.filter(param => param.name).map(({ name, value, from, to }) => ({ name, value, where: { file, line: line.number, from: line.from + from, to: line.from + to } }))
+  line.params!.filter(param => param.name)
+    .map(({ name, value, from, to }) => ({ name, value, where: { file, line: line.number, from: line.from + from, to: line.from + to } }))
 
 /** Names by spaces in a value, each with its place. */
 function* names(value: string, at: number): Generator<{ name: string, from: number, to: number }> {
@@ -126,12 +129,20 @@ function menu(files: BootFiles): Effective {
     const keyword = SAME_DIRECTIVE[line.keyword!] ?? line.keyword!
     const applies: Applies = line.entry === null || line.entry === started ? 'always' : 'never'
     const at = line.from + line.valueAt!
-    if (keyword === 'fdtoverlays') for (const { name, from, to } of names(line.value!, at)) asked.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
+    if (keyword === 'fdtoverlays') for (const { name, from, to } of names(line.value!, at)) {
+      asked.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
+    }
     else if (keyword === 'append') {
       if (applies === 'always') words.push(...wordsIn(line.value!, '', at, line.number))
     }
-    else if (keyword === 'include' || keyword === 'menu include') asked.push({ kind: 'missing-file', name: line.value!.trim(), applies, where: { file: '', line: line.number, from: at, to: at + line.value!.length } })
-    else asked.push({ kind: 'setting', name: keyword, value: line.value!.trim(), applies, where: { file: '', line: line.number, from: line.from, to: line.from + line.text.length } })
+    else if (keyword === 'include' || keyword === 'menu include') asked.push({
+      kind: 'missing-file', name: line.value!.trim(), applies,
+      where: { file: '', line: line.number, from: at, to: at + line.value!.length },
+    })
+    else asked.push({
+      kind: 'setting', name: keyword, value: line.value!.trim(), applies,
+      where: { file: '', line: line.number, from: line.from, to: line.from + line.text.length },
+    })
   }
   return { asked, words }
 }
@@ -148,10 +159,15 @@ function environment(files: BootFiles): Effective {
     const applies: Applies = last.get(line.name!) === line ? 'always' : 'never'
     const at = line.from + line.valueAt!
     if (line.name === 'overlays' || line.name === 'user_overlays') {
-      for (const { name, from, to } of names(line.value!, at)) overlays.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
+      for (const { name, from, to } of names(line.value!, at)) {
+        overlays.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
+      }
     }
     else if (/^extra(board)?args$/.test(line.name!)) words.push(...wordsIn(line.value!, '', at, line.number))
-    else asked.push({ kind: 'setting', name: line.name!, value: line.value!, applies, where: { file: '', line: line.number, from: line.from, to: line.from + line.text.length } })
+    else asked.push({
+      kind: 'setting', name: line.name!, value: line.value!, applies,
+      where: { file: '', line: line.number, from: line.from, to: line.from + line.text.length },
+    })
   }
   return { asked: [...asked, ...overlays], words }
 }

@@ -7,7 +7,9 @@ export interface BoardFilters {
 }
 
 /** The board's filters; null without a board. A board of the maker's own that names none is let through by no model filter. */
-export const filtersOf = (board: { bootModels?: readonly string[] } | null): BoardFilters | null => board ? { models: board.bootModels ?? [] } : null
+export const filtersOf = (board: { bootModels?: readonly string[] } | null): BoardFilters | null => board
+  ? { models: board.bootModels ?? [] }
+  : null
 
 type Kind = 'model' | 'screen' | 'line' | 'serial' | 'partition' | 'tryboot' | 'port' | 'unknown'
 
@@ -24,9 +26,14 @@ export function filterKind(heading: string): Kind {
 }
 
 /** Model words that the firmware of the key-value dialect knows; one of them names several models. memory */
-export const MODELS: ReadonlySet<string> = new Set(['pi0', 'pi0w', 'pi02', 'pi1', 'pi2', 'pi3', 'pi3+', 'pi4', 'pi400', 'pi5', 'pi500', 'cm1', 'cm3', 'cm3+', 'cm4', 'cm4s', 'cm5', 'cm0'])
+export const MODELS: ReadonlySet<string> = new Set([
+  'pi0', 'pi0w', 'pi02', 'pi1', 'pi2', 'pi3', 'pi3+', 'pi4', 'pi400', 'pi5', 'pi500', 'cm1', 'cm3', 'cm3+', 'cm4', 'cm4s', 'cm5', 'cm0',
+])
 
-/** The filters in force at a place of a file. `[all]` lifts them all; a heading replaces an earlier one of its kind and joins those of others. */
+/**
+ * The filters in force at a place of a file. `[all]` lifts them all; a heading replaces an earlier one of its kind and joins those of
+ * others.
+ */
 export class FilterState {
   heading = 'all'
   private readonly held = new Map<Kind, string>()

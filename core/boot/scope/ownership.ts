@@ -75,7 +75,9 @@ export function paramsOfOverlay(lines: readonly BootLine[], at: number, own: rea
   const found = [...overlay.params!]
   for (const line of lines.slice(at + 1)) {
     if (line.kind === 'overlay' || line.kind === 'filter') break
-    if (line.kind === 'param') found.push(...line.params!.filter(param => ['overlay', 'unknown'].includes(ownerOf(param.name, overlay.name!, own))))
+    if (line.kind === 'param') {
+      found.push(...line.params!.filter(param => ['overlay', 'unknown'].includes(ownerOf(param.name, overlay.name!, own))))
+    }
   }
   return found
 }

@@ -1,8 +1,13 @@
 /** Words that boards, parts and supplies share. Units are in the names. Unlike plans these are closed: a misspelt field is an error. */
 import { choice, list, map, number, object, oneOf, optional, text, type Fields, type Of } from '../../shape/shape'
 
-/** `published: …` (the source follows), `practice`, `memory`, or `yours` (typed in by the maker): where a figure comes from; it is shown beside every limit. */
-export const origin = text({ pattern: /^(memory|practice|published|yours)(: .+)?$/, called: 'memory, practice, yours or published, with the source after a colon' })
+/**
+ * `published: …` (the source follows), `practice`, `memory`, or `yours` (typed in by the maker): where a figure comes from; it is shown
+ * beside every limit.
+ */
+export const origin = text({
+  pattern: /^(memory|practice|published|yours)(: .+)?$/, called: 'memory, practice, yours or published, with the source after a colon',
+})
 export const sourced = object({ value: number(), origin })
 export const id = text({ pattern: /^[a-z0-9][a-z0-9-]*$/, called: 'lower-case letters, digits and dashes', most: 60 })
 /** A line of text for people. */

@@ -1,6 +1,8 @@
 /** Parts as they stand in their files: what they need from a board, and what they offer to others. */
 import { depending, flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
-import { bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, position, positive, rail, sourced, words } from './common'
+import {
+  bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, position, positive, rail, sourced, words,
+} from './common'
 import { kernelBinding } from './kernel'
 import { loadLaw } from './power'
 import { terminalId } from './terminal'
@@ -101,7 +103,9 @@ const option = object({
   id: key,
   label: words,
   kind: oneOf('choice', 'count'),
-  values: depending('kind', 'choice', list(object({ value: text(), label: words }), { least: 2 }), optional(list(object({ value: text(), label: words })))),
+  values: depending(
+    'kind', 'choice', list(object({ value: text(), label: words }), { least: 2 }), optional(list(object({ value: text(), label: words }))),
+  ),
   min: depending('kind', 'count', number(), optional(number())),
   max: depending('kind', 'count', number(), optional(number())),
   default: text(),
@@ -226,7 +230,10 @@ export const partShape = object({
   contacts: optional(contacts),
   isAddOn: optional(flag),
   seat: optional(seat),
-  /** What the boot file needs for it; `{signal}` in a value is replaced by that signal's line, `{option:id}` by the option's value, `{select}` by the chip select number, `{bus}` by the bus number. */
+  /**
+   * What the boot file needs for it; `{signal}` in a value is replaced by that signal's line, `{option:id}` by the option's value,
+   * `{select}` by the chip select number, `{bus}` by the bus number.
+   */
   boot: optional(list(bootNeedWith({ when, whenPlaced: optional(signalParams), whenOpen: optional(signalParams) }))),
   /** How the kernel knows it; shipped parts have theirs in `core/overlays/bindings.ts`. */
   kernel: optional(kernelBinding),

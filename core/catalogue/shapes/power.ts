@@ -3,7 +3,8 @@ import { flag, list, map, number, object, oneOf, optional, type Of } from '../..
 import { cautions, id, notNegative, origin, positive, share, words } from './common'
 
 const supplyKind = oneOf(
-  'adapter', 'usb-port', 'internal-usb', 'bench', 'din-rail', 'transformer', 'lithium', 'lead', 'solar-panel', 'power-bank', 'solar-battery',
+  'adapter', 'usb-port', 'internal-usb', 'bench', 'din-rail', 'transformer', 'lithium', 'lead', 'solar-panel', 'power-bank',
+  'solar-battery',
 )
 
 /** The lead that belongs to a supply. Length one way; the return is counted as well. */

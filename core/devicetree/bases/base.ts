@@ -24,12 +24,16 @@ const COMPATIBLE = { i2c: 'brcm,bcm2835-i2c', spi: 'brcm,bcm2835-spi', serial: '
 /** Source text of the base tree. */
 export function baseSource(board: Board): string {
   const bridge = hasBridge(board)
-  const controllers = board.controllers.filter(controller => controller.kind === 'i2c' || controller.kind === 'spi' || controller.kind === 'serial')
+  const controllers = board.controllers.filter(controller =>
+    controller.kind === 'i2c' || controller.kind === 'spi' || controller.kind === 'serial')
   // On some boards the name serial0 is that of a socket of its own, and the header's port goes by its driver's name.
   const headerIsFirst = board.controllers.find(({ id }) => id === 'uart0')?.device !== '/dev/ttyAMA0'
   const small = board.controllers.some(controller => controller.variants?.some(variant => !variant.full))
-  const listed = (kind: Controller['kind'], name: string) => controllers.filter(controller => controller.kind === kind).map(({ id }) => `\t\t${name}${/\d+$/.exec(id)?.[0] ?? '0'} = &${id};`)
-  const groups = [...controllers, ...board.controllers.filter(({ id }) => id === 'i2s')].flatMap(controller => pinGroups(board, controller, bridge))
+  const listed = (kind: Controller['kind'], name: string) => controllers.filter(controller => controller.kind === kind)
+    .map(({ id }) => `\t\t${name}${/\d+$/.exec(id)?.[0] ?? '0'} = &${id};`)
+  const groups = [
+    ...controllers, ...board.controllers.filter(({ id }) => id === 'i2s'),
+  ].flatMap(controller => pinGroups(board, controller, bridge))
   return `/dts-v1/;
 
 / {
@@ -40,7 +44,12 @@ export function baseSource(board: Board): string {
 	interrupt-parent = <&intc>;
 
 	aliases {
-${[...listed('i2c', 'i2c'), ...listed('spi', 'spi'), ...listed('serial', 'serial-port-').map(line => line.replace('serial-port-', 'serial')).filter(line => !line.includes('serial0')), ...headerIsFirst ? [`\t\tserial0 = ${small ? '&uart1' : '&uart0'};`] : [], ...small && !listed('serial', 'x').some(line => line.includes('&uart1')) ? ['\t\tserial1 = &uart0;'] : [], '\t\tgpio0 = &gpio;'].join('\n')}
+${[
+  ...listed('i2c', 'i2c'), ...listed('spi', 'spi'),
+  ...listed('serial', 'serial-port-').map(line => line.replace('serial-port-', 'serial')).filter(line => !line.includes('serial0')),
+  ...headerIsFirst ? [`\t\tserial0 = ${small ? '&uart1' : '&uart0'};`] : [],
+  ...small && !listed('serial', 'x').some(line => line.includes('&uart1')) ? ['\t\tserial1 = &uart0;'] : [], '\t\tgpio0 = &gpio;',
+].join('\n')}
 	};
 
 	chosen {
@@ -112,7 +121,9 @@ ${small && !controllers.some(({ id }) => id === 'uart1') ? `\n${smallPort()}\n` 
 			reg = <0x7e203000 0x24>;
 			clocks = <&clk_core>;
 			#sound-dai-cells = <0>;
-			${board.controllers.some(({ id }) => id === 'i2s') ? 'pinctrl-names = "default";\n\t\t\tpinctrl-0 = <&i2s_pins>;\n\t\t\t' : ''}status = "disabled";
+			${board.controllers.some(({ id }) => id === 'i2s')
+        ? 'pinctrl-names = "default";\n\t\t\tpinctrl-0 = <&i2s_pins>;\n\t\t\t'
+        : ''}status = "disabled";
 		};
 
 		pwm: pwm@7e20c000 {
@@ -211,7 +222,8 @@ ${overrides(board).join('\n')}
 }
 
 /** Boards whose header hangs on an I/O bridge: their pin groups name pins and a function. */
-const hasBridge = (board: Board) => board.lines.some(line => line.functions.some(entry => /^a\d$/.test(entry.setting))) || board.controllers.some(({ id }) => id === 'pwm.3')
+const hasBridge = (board: Board) =>
+  board.lines.some(line => line.functions.some(entry => /^a\d$/.test(entry.setting))) || board.controllers.some(({ id }) => id === 'pwm.3')
 
 function lineNames(board: Board): string {
   const last = Math.max(0, ...board.lines.map(entry => entry.line))
@@ -225,7 +237,8 @@ const settingOf = (board: Board, line: number, controller: string) =>
 function groupNode(name: string, lines: number[], setting: (line: number) => string, functionName: string, bridge: boolean): string {
   const settings = bridge
     ? `\t\t\t\tpins = ${lines.map(line => `"gpio${line}"`).join(', ') || '""'};\n\t\t\t\tfunction = "${functionName}";`
-    : `\t\t\t\tbrcm,pins = <${lines.join(' ')}>;\n\t\t\t\tbrcm,function = <${[...new Set(lines.map(line => SETTING_NUMBER[setting(line)] ?? 4))].join(' ') || '0'}>;`
+    : `\t\t\t\tbrcm,pins = <${lines.join(' ')}>;\n\t\t\t\tbrcm,function = `
+      + `<${[...new Set(lines.map(line => SETTING_NUMBER[setting(line)] ?? 4))].join(' ') || '0'}>;`
   return `\t\t\t${name}: ${name} {\n${settings}\n\t\t\t};`
 }
 
@@ -235,9 +248,16 @@ function pinGroups(board: Board, controller: Controller, bridge: boolean): strin
   const named = (filter: (signal: string) => boolean) => Object.entries(lines).filter(([signal]) => filter(signal)).map(([, line]) => line)
   const setting = (line: number) => settingOf(board, line, id)
   const group = (suffix: string, members: number[], how = setting) => groupNode(`${id}_${suffix}`, members, how, id, bridge)
-  if (kind === 'spi') return [group('pins', named(signal => !signal.startsWith('select'))), group('cs_pins', named(signal => signal.startsWith('select')), () => 'output')]
+  if (kind === 'spi') {
+    return [
+      group('pins', named(signal => !signal.startsWith('select'))),
+      group('cs_pins', named(signal => signal.startsWith('select')), () => 'output'),
+    ]
+  }
   return [group('pins', kind === 'serial' ? named(signal => signal === 'tx' || signal === 'rx') : Object.values(lines)),
-    ...id === 'uart0' && !board.controllers.some(other => other.id === 'uart1') ? [groupNode('uart1_pins', [lines.tx!, lines.rx!], () => 'alt5', 'uart1', bridge)] : []]
+    ...id === 'uart0' && !board.controllers.some(other => other.id === 'uart1')
+      ? [groupNode('uart1_pins', [lines.tx!, lines.rx!], () => 'alt5', 'uart1', bridge)]
+      : []]
 }
 
 function extraGroups(bridge: boolean): string[] {
@@ -256,12 +276,22 @@ function controllerNode(controller: Controller, board: Board): string {
   const pins = kind === 'spi' ? `<&${id}_pins &${id}_cs_pins>` : `<&${id}_pins>`
   const more = kind === 'i2c'
     ? ['clock-frequency = <100000>;', '#address-cells = <1>;', '#size-cells = <0>;']
-    : kind === 'spi' ? ['#address-cells = <1>;', '#size-cells = <0>;', ...id === 'spi0' ? [`cs-gpios = <&gpio 8 1>, <&gpio 7 1>;`] : []] : []
+    : kind === 'spi'
+      ? ['#address-cells = <1>;', '#size-cells = <0>;', ...id === 'spi0'
+          ? [`cs-gpios = <&gpio 8 1>, <&gpio 7 1>;`]
+          : []]
+      : []
   const children = id === 'spi0'
-    ? [0, 1].map(select => `\n\t\t\tspidev0_${select}: spidev@${select} {\n\t\t\t\tcompatible = "spidev";\n\t\t\t\treg = <${select}>;\n\t\t\t\tspi-max-frequency = <125000000>;\n\t\t\t};\n`).join('')
+    ? [0, 1].map(select =>
+        `\n\t\t\tspidev0_${select}: spidev@${select} {\n\t\t\t\tcompatible = "spidev";\n\t\t\t\treg = `
+        + `<${select}>;\n\t\t\t\tspi-max-frequency = <125000000>;\n\t\t\t};\n`)
+        .join('')
     : ''
-  return [`\t\t${id}: ${type}@${address.toString(16)} {`, `\t\t\tcompatible = "${full}";`, `\t\t\treg = <0x${address.toString(16)} 0x200>;`, '\t\t\tclocks = <&clk_core>;',
-    '\t\t\tpinctrl-names = "default";', `\t\t\tpinctrl-0 = ${pins};`, ...more.map(line => `\t\t\t${line}`), '\t\t\tstatus = "disabled";', `${children}\t\t};`].join('\n')
+  return [
+    `\t\t${id}: ${type}@${address.toString(16)} {`, `\t\t\tcompatible = "${full}";`, `\t\t\treg = <0x${address.toString(16)} 0x200>;`,
+    '\t\t\tclocks = <&clk_core>;', '\t\t\tpinctrl-names = "default";', `\t\t\tpinctrl-0 = ${pins};`, ...more.map(line => `\t\t\t${line}`),
+    '\t\t\tstatus = "disabled";', `${children}\t\t};`,
+  ].join('\n')
 }
 
 const smallPort = () => `\t\tuart1: serial@7e215040 {
@@ -277,15 +307,21 @@ const smallPort = () => `\t\tuart1: serial@7e215040 {
 function overrides(board: Board): string[] {
   const has = (id: string) => board.controllers.some(controller => controller.id === id)
   const rows: [string, string, string][] = [
-    ['i2c1', 'i2c_arm', '"status"'], ['i2c1', 'i2c1', '"status"'], ['i2c1', 'i2c', '"status"'], ['i2c1', 'i2c_arm_baudrate', '"clock-frequency:0"'], ['i2c1', 'i2c_baudrate', '"clock-frequency:0"'], ['i2c1', 'i2c1_baudrate', '"clock-frequency:0"'],
-    ['i2c0', 'i2c_vc', '"status"'], ['i2c0', 'i2c0', '"status"'], ['i2c0', 'i2c_vc_baudrate', '"clock-frequency:0"'], ['i2c0', 'i2c0_baudrate', '"clock-frequency:0"'],
+    ['i2c1', 'i2c_arm', '"status"'], ['i2c1', 'i2c1', '"status"'], ['i2c1', 'i2c', '"status"'],
+    ['i2c1', 'i2c_arm_baudrate', '"clock-frequency:0"'], ['i2c1', 'i2c_baudrate', '"clock-frequency:0"'],
+    ['i2c1', 'i2c1_baudrate', '"clock-frequency:0"'],
+    ['i2c0', 'i2c_vc', '"status"'], ['i2c0', 'i2c0', '"status"'], ['i2c0', 'i2c_vc_baudrate', '"clock-frequency:0"'],
+    ['i2c0', 'i2c0_baudrate', '"clock-frequency:0"'],
     ['spi0', 'spi', '"status"'], ['uart0', 'uart0', '"status"'], ['uart0', 'uart0_console', '"status"'],
   ]
   return [
     ...rows.filter(([id]) => has(id)).map(([id, name, what]) => `\t\t${name} = <&${id}>, ${what};`),
     ...has('i2s') ? ['\t\ti2s = <&i2s>, "status";'] : [],
     '\t\taudio = <&audio>, "status";', '\t\tcooling_fan = <&fan>, "status";',
-    ...[0, 1, 2, 3].flatMap(i => [`\t\tfan_temp${i} = <&fan>, "temp${i}:0";`, `\t\tfan_temp${i}_hyst = <&fan>, "hyst${i}:0";`, `\t\tfan_temp${i}_speed = <&fan>, "speed${i}:0";`]),
+    ...[0, 1, 2, 3].flatMap(i => [
+      `\t\tfan_temp${i} = <&fan>, "temp${i}:0";`, `\t\tfan_temp${i}_hyst = <&fan>, "hyst${i}:0";`,
+      `\t\tfan_temp${i}_speed = <&fan>, "speed${i}:0";`,
+    ]),
     '\t\trtc_bbat_vchg = <&rtc>, "charge-microvolt:0";',
   ]
 }

@@ -11,7 +11,16 @@ export const HEADER_BYTES = 40
 const LAST_COMPATIBLE = 17
 const MOST_BYTES = 64 * 1024 * 1024
 
-interface Header { total: number, structure: number, strings: number, reservations: number, version: number, bootCpu: number, stringBytes: number, structureBytes: number }
+interface Header {
+  total: number
+  structure: number
+  strings: number
+  reservations: number
+  version: number
+  bootCpu: number
+  stringBytes: number
+  structureBytes: number
+}
 
 /** The tree in a blob. Throws `DeviceTreeError` (`blob` or `limit`) on anything that is not one. */
 export function readBlob(bytes: Uint8Array): DeviceTree {
@@ -23,15 +32,22 @@ export function readBlob(bytes: Uint8Array): DeviceTree {
 const bad = (message: string, offset: number) => new DeviceTreeError('blob', message, { offset })
 
 function readHeader(view: DataView): Header {
-  if (view.byteLength < HEADER_BYTES) throw bad(`a device tree blob has a header of ${HEADER_BYTES} bytes; this has ${view.byteLength} in all`, 0)
+  if (view.byteLength < HEADER_BYTES) {
+    throw bad(`a device tree blob has a header of ${HEADER_BYTES} bytes; this has ${view.byteLength} in all`, 0)
+  }
   if (view.byteLength > MOST_BYTES) throw new DeviceTreeError('limit', `a blob over ${MOST_BYTES / 1024 / 1024} MiB is not read`)
   if (view.getUint32(0) !== MAGIC) throw bad('this is no device tree blob: it does not begin with d00dfeed', 0)
   const at = (index: number) => view.getUint32(index * 4)
   const version = at(5)
-  const header: Header = { total: at(1), structure: at(2), strings: at(3), reservations: at(4), version, bootCpu: at(7), stringBytes: at(8), structureBytes: version >= 17 ? at(9) : 0 }
+  const header: Header = {
+    total: at(1), structure: at(2), strings: at(3), reservations: at(4), version, bootCpu: at(7), stringBytes: at(8),
+    structureBytes: version >= 17 ? at(9) : 0,
+  }
   if (at(6) > LAST_COMPATIBLE) throw bad(`version ${version} is compatible back to ${at(6)} only; up to ${LAST_COMPATIBLE} is read`, 24)
   if (version < 16) throw bad(`version ${version} is older than 16`, 20)
-  if (header.total > view.byteLength) throw bad(`the header says ${header.total} bytes and there are ${view.byteLength}: the file is cut off`, 4)
+  if (header.total > view.byteLength) {
+    throw bad(`the header says ${header.total} bytes and there are ${view.byteLength}: the file is cut off`, 4)
+  }
   if (header.total < HEADER_BYTES) throw bad(`the header says ${header.total} bytes in all`, 4)
   if (header.structure % 4) throw bad('the structure block does not begin at a multiple of four', 8)
   if (header.version === 16) header.structureBytes = header.total - Math.min(header.total, header.structure)

@@ -79,7 +79,11 @@ export function writeBlob({ reservations, root, bootCpu }: DeviceTree): Uint8Arr
   const reserved = HEADER_BYTES
   const structureAt = reserved + 16 * (reservations.length + 1)
   const stringsAt = structureAt + structure.length
-  for (const value of [MAGIC, stringsAt + strings.length, structureAt, stringsAt, reserved, 17, 16, bootCpu, strings.length, structure.length]) blob.cell(value)
+  for (const value of [
+    MAGIC, stringsAt + strings.length, structureAt, stringsAt, reserved, 17, 16, bootCpu, strings.length, structure.length,
+  ]) {
+    blob.cell(value)
+  }
   for (const { address, size } of [...reservations, { address: 0n, size: 0n }]) {
     blob.wide(address)
     blob.wide(size)

@@ -20,41 +20,61 @@ const ORDER: Partial<Record<ControllerKind, { numbered: string[], other: string[
 }
 
 /** Words in a group's own name that say which signal its one pin is. */
-const WORDS: [RegExp, string][] = [[/sda|data$/, 'sda'], [/scl/, 'scl'], [/mosi|(?:^|[_-])tx(?:d)?$/, 'tx'], [/miso|(?:^|[_-])rx(?:d)?$/, 'rx'], [/cts/, 'cts'], [/rts/, 'rts'], [/c?s0|cs$|ss0/, 'select0'], [/c?s1/, 'select1'], [/clk|sck|clock/, 'clock']]
+const WORDS: [RegExp, string][] = [
+  [/sda|data$/, 'sda'], [/scl/, 'scl'], [/mosi|(?:^|[_-])tx(?:d)?$/, 'tx'], [/miso|(?:^|[_-])rx(?:d)?$/, 'rx'], [/cts/, 'cts'],
+  [/rts/, 'rts'], [/c?s0|cs$|ss0/, 'select0'], [/c?s1/, 'select1'], [/clk|sck|clock/, 'clock'],
+]
 
 /**
- * The board, with an id of its own. Controllers come out on the header where all pins of a group of theirs lie on positions of the table; supply,
+ * The board, with an id of its own. Controllers come out on the header where all pins of a group of theirs lie on positions of the table;
+ * supply,
  * limits and draw are usual figures of small boards (memory), to be replaced by the maker.
  */
 export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[], { id, name }: { id: string, name: string }): MadeBoard {
   const assumed: string[] = ['Limits, budgets and draw are usual figures of such boards: replace them by those of yours.']
-  const header: HeaderPosition[] = rows.filter(row => row.kind !== 'none').map(({ position, kind, line }) => ({ position, kind: kind as HeaderPosition['kind'], ...(line !== undefined && { line }) }))
+  const header: HeaderPosition[] = rows.filter(row => row.kind !== 'none')
+    .map(({ position, kind, line }) => ({ position, kind: kind as HeaderPosition['kind'], ...(line !== undefined && { line }) }))
   const onHeader = new Set(header.flatMap(entry => entry.line ?? []))
   const lines = new Map<number, BoardLine>([...onHeader].map(line => [line, { line, resetPull: 'down' as const, functions: [] }]))
   const controllers: Controller[] = []
   for (const controller of profile.controllers) {
     if (!isBus(controller.kind)) continue
     const kind = controller.kind as ControllerKind
-    const id_ = controller.labels[0] ?? (controller.number === null ? controller.path.split('/').at(-1)!.replace(/\W/g, '-') : `${kind === 'serial' ? 'uart' : kind}${controller.number}`)
+    const id_ = controller.labels[0] ?? (controller.number === null
+      ? controller.path.split('/').at(-1)!.replace(/\W/g, '-')
+      : `${kind === 'serial' ? 'uart' : kind}${controller.number}`)
     const groups = controller.groups.length ? controller.groups : groupsByName(profile.groups, controller)
     const route = routeOf(groups, kind, onHeader, id_, assumed)
     if (!route || controllers.some(other => other.id === id_)) continue
     for (const [signal, line] of Object.entries(route.lines)) {
       const setting = groups.flatMap(group => group.pins.map(pin => ({ group, pin }))).find(({ pin }) => pin.line === line)
-      lines.get(line)!.functions.push({ setting: setting?.group.function ?? (setting?.pin.setting === null || setting?.pin.setting === undefined ? 'on' : `mux${setting.pin.setting}`), controller: id_, signal })
+      lines.get(line)!.functions.push({
+        setting: setting?.group.function ?? (setting?.pin.setting === null || setting?.pin.setting === undefined
+          ? 'on'
+          : `mux${setting.pin.setting}`),
+        controller: id_, signal,
+      })
     }
     controllers.push({
       id: id_, kind, label: `${KIND_WORDS[kind]} ${controller.number ?? id_}`, isDefault: controller.status === 'okay',
-      ...(controller.device && { device: controller.device }), routes: [{ lines: route.lines, boot: controller.status === 'okay' ? [] : [{ kind: 'overlay', name: id_ }] }],
+      ...(controller.device && { device: controller.device }),
+      routes: [{ lines: route.lines, boot: controller.status === 'okay' ? [] : [{ kind: 'overlay', name: id_ }] }],
     })
   }
   const memory = (value: number) => ({ value, origin: 'memory' })
   return {
     assumed,
     board: {
-      id, name: name || profile.model || 'Board from a tree', summary: `Read from its own device tree${profile.compatible[0] ? ` (${profile.compatible.join(', ')})` : ''}.`, seen: ['Read from its own device tree', profile.model || 'no model named in the tree'], signs: {},
+      id, name: name || profile.model || 'Board from a tree',
+      summary: `Read from its own device tree${profile.compatible[0] ? ` (${profile.compatible.join(', ')})` : ''}.`,
+      seen: ['Read from its own device tree', profile.model || 'no model named in the tree'], signs: {},
       header, lines: [...lines.values()].sort((a, b) => a.line - b.line), controllers,
-      limits: { inputMaxV: memory(3.6), inputHighMinV: { value: 2, origin: 'published: JESD8C, 3.3 V LVTTL' }, inputLowMaxV: { value: 0.8, origin: 'published: JESD8C, 3.3 V LVTTL' }, outputHighV: memory(3.3), lineMaxMa: memory(8), linesTotalMaxMa: memory(50), rail3V3BudgetMa: memory(500), usbBudgetMa: memory(500), innerPullMinOhm: memory(30_000), innerPullMaxOhm: memory(80_000) },
+      limits: {
+        inputMaxV: memory(3.6), inputHighMinV: { value: 2, origin: 'published: JESD8C, 3.3 V LVTTL' },
+        inputLowMaxV: { value: 0.8, origin: 'published: JESD8C, 3.3 V LVTTL' }, outputHighV: memory(3.3), lineMaxMa: memory(8),
+        linesTotalMaxMa: memory(50), rail3V3BudgetMa: memory(500), usbBudgetMa: memory(500), innerPullMinOhm: memory(30_000),
+        innerPullMaxOhm: memory(80_000),
+      },
       draw: { idleMa: 350, typicalMa: 600, peakMa: 1200, origin: 'memory' }, advisedSupplyMa: memory(2000), sockets: { usb: 2, video: 1 },
       bootPath: '/boot/extlinux/extlinux.conf', bootDialect: 'extlinux', tree: treeOf(profile),
     },
@@ -63,12 +83,15 @@ export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[
 
 /** What overlays have to know: line chips by label, in the order of their numbers, and how pins are set. */
 function treeOf(profile: BoardProfile): BoardTree {
-  const chips = profile.controllers.filter(controller => controller.kind === 'gpio' && controller.labels[0]).sort((a, b) => (a.number ?? 99) - (b.number ?? 99))
+  const chips = profile.controllers.filter(controller => controller.kind === 'gpio' && controller.labels[0])
+    .sort((a, b) => (a.number ?? 99) - (b.number ?? 99))
   const banked = profile.bindings[0] === 'named' && chips.some(chip => /pio|pinctrl/.test(chip.labels[0]!))
   const [first] = profile.bindings
   return {
     compatible: profile.compatible.at(-1) ?? 'unknown', symbols: profile.hasSymbols,
-    chips: chips.map((chip, i) => ({ label: chip.labels[0]!, first: banked ? 0 : 32 * (chip.number ?? i), cells: chip.gpioCells === 3 ? 3 as const : 2 as const })),
+    chips: chips.map((chip, i) => ({
+      label: chip.labels[0]!, first: banked ? 0 : 32 * (chip.number ?? i), cells: chip.gpioCells === 3 ? 3 as const : 2 as const,
+    })),
     binding: first === 'numbered' ? 'numbered' : first === 'named' ? 'named' : 'none',
   }
 }
@@ -78,31 +101,55 @@ const KIND_WORDS: Record<ControllerKind, string> = { i2c: 'I²C', spi: 'SPI', se
 
 /** Groups that a controller without a pin state of its own could use: those that carry its label or function. */
 function groupsByName(groups: readonly PinGroup[], controller: TreeController): PinGroup[] {
-  const names = [...controller.labels, ...controller.number === null ? [] : [`${controller.kind === 'serial' ? 'uart' : controller.kind}${controller.number}`]].map(name => name.toLowerCase())
-  const mine = groups.filter(group => names.some(name => group.function?.toLowerCase() === name || group.labels.some(label => startsWith(label, name)) || startsWith(group.name, name)))
+  const names = [...controller.labels, ...controller.number === null
+    ? []
+    : [`${controller.kind === 'serial' ? 'uart' : controller.kind}${controller.number}`]].map(name => name.toLowerCase())
+  const mine = groups.filter(group =>
+    names.some(name =>
+      group.function?.toLowerCase() === name || group.labels.some(label => startsWith(label, name)) || startsWith(group.name, name)))
   const first = mine.find(group => group.pins.length > 1)
   return first ? [first] : mine
 }
 
 const startsWith = (text: string, name: string) => new RegExp(`^${name.replace(/\W/g, '.')}(?![0-9])`, 'i').test(text)
 
-function routeOf(groups: readonly PinGroup[], kind: ControllerKind, onHeader: ReadonlySet<number>, id: string, assumed: string[]): Pick<Route, 'lines'> | null {
+function routeOf(
+  groups: readonly PinGroup[], kind: ControllerKind, onHeader: ReadonlySet<number>, id: string, assumed: string[],
+): Pick<Route, 'lines'>
+  | null {
   const lines: Record<string, number> = {}
   for (const group of groups) {
     const pins = group.pins.filter(pin => pin.line !== null)
     // One pin whose name says what it is.
-    const word = pins.length === 1 ? WORDS.find(([pattern]) => pattern.test(`${group.name.toLowerCase()}`) || pattern.test(group.function?.toLowerCase() ?? ''))?.[1] : undefined
+    const word = pins.length === 1
+      ? WORDS.find(([pattern]) => pattern.test(`${group.name.toLowerCase()}`) || pattern.test(group.function?.toLowerCase() ?? ''))?.[1]
+      : undefined
     // Bindings that count lines list data first; those that name banks mostly list the clock first.
     const counted = group.binding === 'numbered' || pins.every(pin => /^gpio\d+$/i.test(pin.name))
     const order = ORDER[kind]![counted ? 'numbered' : 'other']
     pins.forEach((pin, i) => {
       const named = word ? spiWord(word, kind) : WORDS.find(([pattern]) => pattern.test(pin.name.toLowerCase()))?.[1]
-      const signal = named ? spiWord(named, kind) : order[i + (word ? 0 : Object.keys(lines).length && pins.length === 1 ? Object.keys(lines).length : 0)]
+      const signal = named
+        ? spiWord(named, kind)
+        : order[i + (word ? 0 : Object.keys(lines).length && pins.length === 1 ? Object.keys(lines).length : 0)]
       if (signal && !(signal in lines)) lines[signal] = pin.line!
-      if (signal && !named && pins.length > 1 && i === 0) assumed.push(`${id}: which of its lines is ${order.slice(0, pins.length).join(' and which ')} is taken from the order in the tree. Look it over.`)
+      if (signal && !named && pins.length > 1 && i === 0) {
+        assumed.push(
+          `${id}: which of its lines is ${order.slice(0, pins.length).join(' and which ')} is taken from the order in the tree. Look it `
+          + `over.`,
+        )
+      }
     })
   }
-  const wanted = kind === 'i2c' ? ['sda', 'scl'] : kind === 'serial' ? ['tx', 'rx'] : kind === 'pwm' ? ['out'] : kind === 'spi' ? ['clock', 'mosi', 'miso'] : ['clock', 'frame']
+  const wanted = kind === 'i2c'
+    ? ['sda', 'scl']
+    : kind === 'serial'
+      ? ['tx', 'rx']
+      : kind === 'pwm'
+        ? ['out']
+        : kind === 'spi'
+          ? ['clock', 'mosi', 'miso']
+          : ['clock', 'frame']
   if (!wanted.every(signal => signal in lines && onHeader.has(lines[signal]!))) return null
   return { lines: Object.fromEntries(Object.entries(lines).filter(([, line]) => onHeader.has(line))) }
 }

@@ -1,5 +1,6 @@
 /**
- * Pin groups as the common pin controllers write them. Told by their properties, not by the name of the chip: a group is a node that has one
+ * Pin groups as the common pin controllers write them. Told by their properties, not by the name of the chip: a group is a node that has
+ * one
  * of these. Published: Linux kernel, `Documentation/devicetree/bindings/pinctrl` (the binding is named with each).
  */
 import { cellsOf, childOf, phandleOf, propertyOf, stringsOf, walk, type TreeNode } from '../types'
@@ -58,24 +59,58 @@ export function groupOf(node: TreeNode, path: string, labels: string[], cellsPer
   const numbered = cells('brcm,pins')
   if (numbered) {
     const settings = cells('brcm,function') ?? []
-    return { ...common, binding: 'numbered', function: null, pins: numbered.map((line, i) => ({ name: `gpio${line}`, line, setting: settings[i] ?? settings.at(-1) ?? null })) }
+    return {
+      ...common, binding: 'numbered', function: null,
+      pins: numbered.map((line, i) => ({ name: `gpio${line}`, line, setting: settings[i] ?? settings.at(-1) ?? null })),
+    }
   }
   const banked = cells('rockchip,pins')
-  if (banked) return { ...common, binding: 'banked', function: null, pins: chunks(banked, 4).map(([bank = 0, pin = 0, setting = 0]) => ({ name: `${bank}-${pin}`, line: bank * 32 + pin, setting })) }
+  if (banked) {
+    return {
+      ...common, binding: 'banked', function: null,
+      pins: chunks(banked, 4).map(([bank = 0, pin = 0, setting = 0]) => ({ name: `${bank}-${pin}`, line: bank * 32 + pin, setting })),
+    }
+  }
   const padded = cells('fsl,pins')
-  if (padded) return { ...common, binding: 'padded', function: null, pins: chunks(padded, 6).map(([register = 0, , , setting = 0]) => ({ name: `pad-0x${register.toString(16)}`, line: null, setting })) }
+  if (padded) {
+    return {
+      ...common, binding: 'padded', function: null,
+      pins: chunks(padded, 6).map(([register = 0, , , setting = 0]) => ({ name: `pad-0x${register.toString(16)}`, line: null, setting })),
+    }
+  }
   const offset = cells('pinctrl-single,pins')
-  if (offset) return { ...common, binding: 'offset', function: null, pins: chunks(offset, Math.max(2, Math.min(3, cellsPerPin))).map(([register = 0, ...values]) => ({ name: `pad-0x${register.toString(16)}`, line: null, setting: values.at(-1) ?? null })) }
+  if (offset) {
+    return {
+      ...common, binding: 'offset', function: null,
+      pins: chunks(offset, Math.max(2, Math.min(3, cellsPerPin))).map(([register = 0, ...values]) => ({
+        name: `pad-0x${register.toString(16)}`, line: null, setting: values.at(-1) ?? null,
+      })),
+    }
+  }
   const packed = cells('pinmux')
-  if (packed) return { ...common, binding: 'packed', function: null, pins: packed.map(cell => ({ name: `pin${cell >>> 8}`, line: cell >>> 8, setting: cell & 0xFF })) }
+  if (packed) {
+    return {
+      ...common, binding: 'packed', function: null,
+      pins: packed.map(cell => ({ name: `pin${cell >>> 8}`, line: cell >>> 8, setting: cell & 0xFF })),
+    }
+  }
   const lettered = text('samsung,pins')
-  if (lettered) return { ...common, binding: 'lettered', function: null, pins: lettered.map(name => ({ name, line: null, setting: cells('samsung,pin-function')?.[0] ?? null })) }
+  if (lettered) {
+    return {
+      ...common, binding: 'lettered', function: null,
+      pins: lettered.map(name => ({ name, line: null, setting: cells('samsung,pin-function')?.[0] ?? null })),
+    }
+  }
   const pins = text('pins')
   const groups = text('groups') ?? text('group')
   const function_ = text('function')?.[0] ?? null
   // Without a function it only says how the pins are driven.
-  if (pins && function_ !== null) return { ...common, binding: 'named', function: function_, pins: pins.map(name => ({ name, line: lineOf(name), setting: null })) }
-  if (groups && function_ !== null) return { ...common, binding: 'grouped', function: function_, pins: groups.map(name => ({ name, line: lineOf(name), setting: null })) }
+  if (pins && function_ !== null) {
+    return { ...common, binding: 'named', function: function_, pins: pins.map(name => ({ name, line: lineOf(name), setting: null })) }
+  }
+  if (groups && function_ !== null) {
+    return { ...common, binding: 'grouped', function: function_, pins: groups.map(name => ({ name, line: lineOf(name), setting: null })) }
+  }
   return null
 }
 
@@ -109,7 +144,9 @@ export function pinGroupsOf(root: TreeNode): { groups: PinGroup[], byHandle: Map
     if (group) {
       groups.push(group)
       // A group's node may hold its pins in subnodes: its phandle then stands for them.
-      for (const target of [handle, inherited]) if (target !== null && target !== undefined) byHandle.set(target, [...byHandle.get(target) ?? [], group])
+      for (const target of [handle, inherited]) if (target !== null && target !== undefined) {
+        byHandle.set(target, [...byHandle.get(target) ?? [], group])
+      }
     }
     if (handle !== null) owner.set(path, handle)
     else if (inherited !== undefined && group) owner.set(path, inherited)

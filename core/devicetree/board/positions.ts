@@ -20,7 +20,8 @@ export interface PositionsRead {
 export const MOST_POSITIONS = 100
 
 /**
- * Reads a table: a position and what lies there on each line, apart by a tab, comma, semicolon or blanks: `3 PA12`, `1,3V3`, `6 GND`, `11 gpio17`,
+ * Reads a table: a position and what lies there on each line, apart by a tab, comma, semicolon or blanks: `3 PA12`, `1,3V3`, `6 GND`, `11
+ * gpio17`,
  * `13 1-22` (bank and pin), `8 14`. Lines that begin with # and a heading without a number are passed over.
  */
 export function readPositions(text: string): PositionsRead {
@@ -36,8 +37,14 @@ export function readPositions(text: string): PositionsRead {
     }
     const position = Number(match[1])
     const row = rowOf(position, match[2]!.trim())
-    if (position < 1 || position > MOST_POSITIONS) problems.push({ line: i + 1, message: `there is no position ${position}: headers have 1 to ${MOST_POSITIONS}` })
-    else if (!row) problems.push({ line: i + 1, message: `"${match[2]!.trim().slice(0, 40)}" is no line and no rail: write a name such as PA12 or gpio17, a number, 1-22 for bank and pin, 3V3, 5V or GND` })
+    if (position < 1 || position > MOST_POSITIONS) problems.push({
+      line: i + 1, message: `there is no position ${position}: headers have 1 to ${MOST_POSITIONS}`,
+    })
+    else if (!row) problems.push({
+      line: i + 1,
+      message: `"${match[2]!.trim().slice(0, 40)}" is no line and no rail: write a name such as PA12 or gpio17, a number, 1-22 for bank `
+        + `and pin, 3V3, 5V or GND`,
+    })
     else if (rows.has(position)) problems.push({ line: i + 1, message: `position ${position} stands twice` })
     else rows.set(position, row)
   })
@@ -51,7 +58,12 @@ function rowOf(position: number, text: string): PositionRow | null {
   if (/^(3v3|3\.3v|vcc_?3v3|vdd_?3v3|\+3v3|\+3\.3v|vcc33)$/i.test(word)) return { position, kind: '3V3', text: word }
   if (/^(nc|-|none|n\/c)$/i.test(word)) return { position, kind: 'none', text: word }
   const bankPin = /^(?:gpio)?(\d{1,2})[-_/]?([A-D])(\d)$/i.exec(word)
-  if (bankPin) return { position, kind: 'line', line: Number(bankPin[1]) * 32 + (bankPin[2]!.toUpperCase().charCodeAt(0) - 65) * 8 + Number(bankPin[3]), text: word }
+  if (bankPin) {
+    return {
+      position, kind: 'line', line: Number(bankPin[1]) * 32 + (bankPin[2]!.toUpperCase().charCodeAt(0) - 65) * 8 + Number(bankPin[3]),
+      text: word,
+    }
+  }
   const pair = /^(?:gpio)?(\d{1,2})[-_/](\d{1,2})$/i.exec(word)
   if (pair && Number(pair[2]) < 32) return { position, kind: 'line', line: Number(pair[1]) * 32 + Number(pair[2]), text: word }
   const line = /^\d{1,3}$/.test(word) ? Number(word) : lineOf(word)

@@ -46,7 +46,8 @@ export interface BoardProfile {
 }
 
 const BY_NAME: [RegExp, TreeControllerKind][] = [
-  [/^i2c(-?\d*)?$/, 'i2c'], [/^(spi|qspi)$/, 'spi'], [/^(serial|uart)$/, 'serial'], [/^pwm$/, 'pwm'], [/^(i2s|sai|sound-i2s)$/, 'i2s'], [/^can$/, 'can'], [/^(mmc|sdhci|mshc|dwmmc|sdmmc)$/, 'mmc'], [/^usb$/, 'usb'], [/^ethernet$/, 'ethernet'], [/^gpio$/, 'gpio'],
+  [/^i2c(-?\d*)?$/, 'i2c'], [/^(spi|qspi)$/, 'spi'], [/^(serial|uart)$/, 'serial'], [/^pwm$/, 'pwm'], [/^(i2s|sai|sound-i2s)$/, 'i2s'],
+  [/^can$/, 'can'], [/^(mmc|sdhci|mshc|dwmmc|sdmmc)$/, 'mmc'], [/^usb$/, 'usb'], [/^ethernet$/, 'ethernet'], [/^gpio$/, 'gpio'],
 ]
 
 /** What kind of controller a node is, by its own name, or by what its `compatible` ends in. */
@@ -82,7 +83,11 @@ export function profileOf(tree: DeviceTree): BoardProfile {
     if (kind && (propertyOf(node, 'reg') || kind === 'gpio')) {
       const number = numbers.get(path) ?? null
       const handles = cells(node, 'pinctrl-0')
-      controllers.push({ path, labels: labels.get(path) ?? [], kind, number, compatible, status: textOf(node, 'status')[0] ?? 'okay', groups: handles.flatMap(handle => byHandle.get(handle) ?? []), device: deviceOf(kind, number, compatible), ...(kind === 'gpio' && { gpioCells: cells(node, '#gpio-cells')[0] ?? 2 }) })
+      controllers.push({
+        path, labels: labels.get(path) ?? [], kind, number, compatible, status: textOf(node, 'status')[0] ?? 'okay',
+        groups: handles.flatMap(handle => byHandle.get(handle) ?? []), device: deviceOf(kind, number, compatible),
+        ...(kind === 'gpio' && { gpioCells: cells(node, '#gpio-cells')[0] ?? 2 }),
+      })
     }
     textOf(node, 'gpio-line-names').forEach((name, line) => lines.push({ chip: path, chipLabels: labels.get(path) ?? [], line, name }))
   }
@@ -90,8 +95,10 @@ export function profileOf(tree: DeviceTree): BoardProfile {
   const used = (binding: PinBinding) => groups.filter(group => group.binding === binding).length
   const bindings = [...new Set(groups.map(group => group.binding))].sort((a, b) => used(b) - used(a))
   return {
-    model: textOf(root, 'model')[0] ?? '', compatible: textOf(root, 'compatible'), hasSymbols: !!symbols?.properties.length, controllers, groups, bindings, lines,
-    labels: (symbols?.properties ?? []).map(property => property.name), parameters: (childOf(root, '__overrides__')?.properties ?? []).map(property => property.name),
+    model: textOf(root, 'model')[0] ?? '', compatible: textOf(root, 'compatible'), hasSymbols: !!symbols?.properties.length, controllers,
+    groups, bindings, lines,
+    labels: (symbols?.properties ?? []).map(property => property.name),
+    parameters: (childOf(root, '__overrides__')?.properties ?? []).map(property => property.name),
   }
 }
 
@@ -137,4 +144,6 @@ export function serialPrefix(compatible: readonly string[]): string {
 }
 
 /** Every node that an overlay could be laid on by path: for trees without labels. */
-export const overlayTarget = (profile: BoardProfile, controller: TreeController): string => controller.labels[0] && profile.hasSymbols ? `&${controller.labels[0]}` : `&{${controller.path}}`
+export const overlayTarget = (profile: BoardProfile, controller: TreeController): string => controller.labels[0] && profile.hasSymbols
+  ? `&${controller.labels[0]}`
+  : `&{${controller.path}}`

@@ -1,5 +1,11 @@
-/** Puts overlays onto a base tree as the loader does (`fdt_overlay_apply` of libfdt): phandles moved, references filled in, contents merged, labels added. */
-import { cellsOf, cellBytes, childOf, DeviceTreeError, nodeAt, phandleOf, propertyOf, setProperty, stringBytes, stringsOf, walk, type DeviceTree, type TreeNode } from '../types'
+/**
+ * Puts overlays onto a base tree as the loader does (`fdt_overlay_apply` of libfdt): phandles moved, references filled in, contents merged,
+ * labels added.
+ */
+import {
+  cellsOf, cellBytes, childOf, DeviceTreeError, nodeAt, phandleOf, propertyOf, setProperty, stringBytes, stringsOf, walk, type DeviceTree,
+  type TreeNode,
+} from '../types'
 
 const fault = (message: string) => new DeviceTreeError('overlay', message)
 
@@ -25,7 +31,9 @@ export function applyOverlay(base: DeviceTree, overlay: DeviceTree): DeviceTree 
 
 /** A deep copy: values too, because they are written into. */
 function copy({ name, properties, children }: TreeNode): TreeNode {
-  return { name, properties: properties.map(property => ({ name: property.name, value: property.value.slice() })), children: children.map(copy) }
+  return {
+    name, properties: properties.map(property => ({ name: property.name, value: property.value.slice() })), children: children.map(copy),
+  }
 }
 
 function highestPhandle(root: TreeNode): number {

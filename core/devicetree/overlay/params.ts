@@ -1,16 +1,21 @@
 /**
- * Parameters of a tree or overlay: `__overrides__` lists, for each, a node and what in it is changed. The forms are those that loaders of the
- * key-value dialect take (memory): `name` text, `name:at` 32 bit, `name;at` 16 bit, `name.at` 8 bit, `name#at` 64 bit, `name?` there or not,
+ * Parameters of a tree or overlay: `__overrides__` lists, for each, a node and what in it is changed. The forms are those that loaders of
+ * the
+ * key-value dialect take (memory): `name` text, `name:at` 32 bit, `name;at` 16 bit, `name.at` 8 bit, `name#at` 64 bit, `name?` there or
+ * not,
  * `name=value` a fixed value, `name[hex]` fixed bytes, and fragments switched on and off by `+n` and `-n` where no node is named.
  */
-import { DeviceTreeError, cellsOf, childOf, latin1, propertyOf, setProperty, stringBytes, walk, type DeviceTree, type TreeNode } from '../types'
+import {
+  DeviceTreeError, cellsOf, childOf, latin1, propertyOf, setProperty, stringBytes, walk, type DeviceTree, type TreeNode,
+} from '../types'
 
 const fault = (message: string) => new DeviceTreeError('overlay', message)
 
 interface Target { phandle: number, what: string }
 
 /** Names of the parameters that the tree has. */
-export const parametersOf = (tree: DeviceTree): string[] => (childOf(tree.root, '__overrides__')?.properties ?? []).map(property => property.name)
+export const parametersOf = (tree: DeviceTree): string[] =>
+  (childOf(tree.root, '__overrides__')?.properties ?? []).map(property => property.name)
 
 function targetsOf(value: Uint8Array, name: string): Target[] {
   const targets: Target[] = []
@@ -62,7 +67,9 @@ function change(node: TreeNode, what: string, given: string, name: string): void
   const fixed = /^([^=[]+)(?:=(.*)|\[([0-9a-f\s]*)\])$/i.exec(what)
   if (fixed?.[3] !== undefined) {
     const digits = fixed[3].replace(/\s/g, '')
-    return setProperty(node, fixed[1]!, Uint8Array.from({ length: digits.length >> 1 }, (_, i) => Number.parseInt(digits.slice(2 * i, 2 * i + 2), 16)))
+    return setProperty(
+      node, fixed[1]!, Uint8Array.from({ length: digits.length >> 1 }, (_, i) => Number.parseInt(digits.slice(2 * i, 2 * i + 2), 16)),
+    )
   }
   const target = fixed ? fixed[1]! : what
   const value = fixed ? fixed[2]! : given
@@ -84,7 +91,13 @@ function change(node: TreeNode, what: string, given: string, name: string): void
 
 function writeNumber(node: TreeNode, property: string, width: number, offset: number, text: string, name: string): void {
   const trimmed = text.trim()
-  const number = /^-?(\d+|0x[0-9a-f]+)$/i.test(trimmed) ? BigInt(trimmed.replace('-', '')) * (trimmed.startsWith('-') ? -1n : 1n) : ON.has(trimmed.toLowerCase()) ? 1n : OFF.has(trimmed.toLowerCase()) ? 0n : null
+  const number = /^-?(\d+|0x[0-9a-f]+)$/i.test(trimmed)
+    ? BigInt(trimmed.replace('-', '')) * (trimmed.startsWith('-') ? -1n : 1n)
+    : ON.has(trimmed.toLowerCase())
+      ? 1n
+      : OFF.has(trimmed.toLowerCase())
+        ? 0n
+        : null
   if (number === null) throw fault(`the parameter "${name}" is a number, not "${text}"`)
   if (offset + width > 4096) throw fault(`the parameter "${name}" writes at byte ${offset}`)
   const before = propertyOf(node, property)?.value ?? new Uint8Array()

@@ -1,5 +1,7 @@
 /** From a source to a tree: references become phandles and paths; an overlay gets the lists that its loader wants. */
-import { DeviceTreeError, cellBytes, cellsOf, childOf, propertyOf, setProperty, stringBytes, type DeviceTree, type Place, type TreeNode } from '../types'
+import {
+  DeviceTreeError, cellBytes, cellsOf, childOf, propertyOf, setProperty, stringBytes, type DeviceTree, type Place, type TreeNode,
+} from '../types'
 import { parseSource } from './parse'
 import type { Files } from './tokens'
 import { nodesOf, referred, type Reference, type Source, type SourceNode } from './tree'
@@ -20,9 +22,13 @@ interface Fixup { path: string, property: string, offset: number, label: string 
 interface LocalFixup { path: string, property: string, offset: number }
 
 /** A parsed source to a tree. Phandles are given in the order of their first use, from 1, past those that the source fixes. */
-export function compileSource({ plugin, reservations, root }: Source, { symbols = false }: Pick<CompileOptions, 'symbols'> = {}): DeviceTree {
+export function compileSource(
+  { plugin, reservations, root }: Source, { symbols = false }: Pick<CompileOptions, 'symbols'> = {},
+): DeviceTree {
   const index = indexOf(root)
-  const find = (to: Reference) => 'label' in to ? index.labels.get(to.label) : index.paths.get(to.path.replace(/\/+$/, '') || '/') ?? referred(root, to)?.node
+  const find = (to: Reference) => 'label' in to
+    ? index.labels.get(to.label)
+    : index.paths.get(to.path.replace(/\/+$/, '') || '/') ?? referred(root, to)?.node
   const phandles = givenPhandles(root)
   const taken = new Set(phandles.values())
   let next = 1
@@ -79,7 +85,9 @@ export function compileSource({ plugin, reservations, root }: Source, { symbols 
         else {
           bytes = cellBytes(cells.get(piece)!)
           if (plugin) {
-            if (cells.get(piece) === 0xFFFFFFFF && 'label' in piece.to && !find(piece.to)) missing.push({ path, property: property.name, offset, label: piece.to.label })
+            if (cells.get(piece) === 0xFFFFFFFF && 'label' in piece.to && !find(piece.to)) missing.push({
+              path, property: property.name, offset, label: piece.to.label,
+            })
             else local.push({ path, property: property.name, offset })
           }
         }
@@ -140,7 +148,9 @@ function joined(parts: Uint8Array[], length: number): Uint8Array {
 
 function addSymbols(tree: TreeNode, labelled: { label: string, path: string }[]): void {
   const symbols = ensureChild(tree, '__symbols__')
-  for (const { label, path } of labelled) if (!propertyOf(symbols, label)) symbols.properties.push({ name: label, value: stringBytes(path) })
+  for (const { label, path } of labelled) if (!propertyOf(symbols, label)) {
+    symbols.properties.push({ name: label, value: stringBytes(path) })
+  }
 }
 
 function addFixups(tree: TreeNode, missing: Fixup[]): void {

@@ -74,13 +74,23 @@ function readUnary(tokens: TokenStream, depth: number): bigint {
 
 /** A word that is no number gets its own message: it is a macro that is missing, more often than not. */
 export function noNumber(token: Token, expected: string): DeviceTreeError {
-  if (token.kind === 'word') return new DeviceTreeError('syntax', `"${token.text}" is neither a number nor a macro nor a known binding constant`, { place: token.place })
-  return new DeviceTreeError('syntax', `${expected}, found ${token.kind === 'end' ? token.text : `"${token.text}"`}`, { place: token.place })
+  if (token.kind === 'word') {
+    return new DeviceTreeError(
+      'syntax', `"${token.text}" is neither a number nor a macro nor a known binding constant`, { place: token.place },
+    )
+  }
+  return new DeviceTreeError(
+    'syntax', `${expected}, found ${token.kind === 'end' ? token.text : `"${token.text}"`}`, { place: token.place },
+  )
 }
 
 function expectMark(tokens: TokenStream, mark: string): void {
   const token = tokens.take()
-  if (token.kind !== 'mark' || token.text !== mark) throw new DeviceTreeError('syntax', `expected "${mark}", found ${token.kind === 'end' ? token.text : `"${token.text}"`}`, { place: token.place })
+  if (token.kind !== 'mark' || token.text !== mark) {
+    throw new DeviceTreeError(
+      'syntax', `expected "${mark}", found ${token.kind === 'end' ? token.text : `"${token.text}"`}`, { place: token.place },
+    )
+  }
 }
 
 /** Decimal, hexadecimal or, with a leading zero, octal. */

@@ -1,8 +1,13 @@
-/** The grammar of Devicetree source v1 (Devicetree Specification v0.4, appendix A) with `/plugin/`. Errors say line, column and what was expected. */
+/**
+ * The grammar of Devicetree source v1 (Devicetree Specification v0.4, appendix A) with `/plugin/`. Errors say line, column and what was
+ * expected.
+ */
 import { DeviceTreeError, MOST_DEPTH, type Place } from '../types'
 import { noNumber, numberOf, readExpression, type TokenStream } from './expression'
 import { Tokens, type Files, type Token } from './tokens'
-import { bury, emptyNode, mergeInto, referred, settle, type Piece, type Reference, type Source, type SourceNode, type SourceProperty } from './tree'
+import {
+  bury, emptyNode, mergeInto, referred, settle, type Piece, type Reference, type Source, type SourceNode, type SourceProperty,
+} from './tree'
 
 export const NO_FILES: Files = { read: () => null }
 
@@ -32,7 +37,9 @@ class Parser implements TokenStream {
 
   private expect(kind: Token['kind'], text: string, what = `"${text}"`, names = false): Token {
     const token = this.take(names)
-    if (token.kind !== kind || token.text !== text) throw new DeviceTreeError('syntax', `expected ${what}, found ${found(token)}`, { place: token.place })
+    if (token.kind !== kind || token.text !== text) {
+      throw new DeviceTreeError('syntax', `expected ${what}, found ${found(token)}`, { place: token.place })
+    }
     return token
   }
 
@@ -79,7 +86,9 @@ class Parser implements TokenStream {
       }
       else if (token.kind === 'directive' && (token.text === '/delete-node/' || token.text === '/omit-if-no-ref/')) {
         const ref = this.take(true)
-        if (ref.kind !== 'ref' && ref.kind !== 'pathRef') throw new DeviceTreeError('syntax', `expected a reference after ${token.text}, found ${found(ref)}`, { place: ref.place })
+        if (ref.kind !== 'ref' && ref.kind !== 'pathRef') {
+          throw new DeviceTreeError('syntax', `expected a reference after ${token.text}, found ${found(ref)}`, { place: ref.place })
+        }
         const node = this.target(source.root, ref.kind === 'ref' ? { label: ref.text } : { path: ref.text }, ref.place)
         if (token.text === '/omit-if-no-ref/') node.omitIfNoRef = true
         else bury(node)
@@ -91,7 +100,11 @@ class Parser implements TokenStream {
 
   private target(root: SourceNode, to: Reference, place: Place): SourceNode {
     const there = referred(root, to)
-    if (!there) throw new DeviceTreeError('reference', `${'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`} so far`, { place })
+    if (!there) {
+      throw new DeviceTreeError(
+        'reference', `${'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`} so far`, { place },
+      )
+    }
     return there.node
   }
 
@@ -138,20 +151,28 @@ class Parser implements TokenStream {
   private propertyOrChild(node: SourceNode, name: Token, labels: string[], depth: number): void {
     const next = this.peek(true)
     if (next.kind === 'mark' && next.text === '{') return this.child(node, name, labels, depth, false)
-    if (node.children.length) throw new DeviceTreeError('syntax', `properties stand before nodes: "${name.text}" comes after a node`, { place: name.place })
-    if (node.properties.some(property => property.name === name.text && !property.deleted)) throw new DeviceTreeError('reference', `the property "${name.text}" stands here twice`, { place: name.place })
+    if (node.children.length) {
+      throw new DeviceTreeError('syntax', `properties stand before nodes: "${name.text}" comes after a node`, { place: name.place })
+    }
+    if (node.properties.some(property => property.name === name.text && !property.deleted)) {
+      throw new DeviceTreeError('reference', `the property "${name.text}" stands here twice`, { place: name.place })
+    }
     const property: SourceProperty = { name: name.text, labels, pieces: [], place: name.place, deleted: false }
     this.take(true)
     if (next.kind === 'mark' && next.text === '=') {
       property.pieces = this.values(property)
     }
-    else if (next.kind !== 'mark' || next.text !== ';') throw new DeviceTreeError('syntax', `expected =, ; or { after "${name.text}", found ${found(next)}`, { place: next.place })
+    else if (next.kind !== 'mark' || next.text !== ';') {
+      throw new DeviceTreeError('syntax', `expected =, ; or { after "${name.text}", found ${found(next)}`, { place: next.place })
+    }
     node.properties.push(property)
   }
 
   private child(node: SourceNode, name: Token, labels: string[], depth: number, omitIfNoRef: boolean): void {
     if (name.kind !== 'name') throw new DeviceTreeError('syntax', `expected a node name, found ${found(name)}`, { place: name.place })
-    if (node.children.some(child => child.name === name.text && !child.deleted)) throw new DeviceTreeError('reference', `the node "${name.text}" stands here twice`, { place: name.place })
+    if (node.children.some(child => child.name === name.text && !child.deleted)) {
+      throw new DeviceTreeError('reference', `the node "${name.text}" stands here twice`, { place: name.place })
+    }
     const child = this.body(name.text, labels, name.place, depth + 1)
     child.omitIfNoRef = omitIfNoRef
     node.children.push(child)
@@ -166,7 +187,9 @@ class Parser implements TokenStream {
         labels.push(token.text)
         continue
       }
-      if (token.kind === 'string') pieces.push({ kind: 'bytes', bytes: Uint8Array.from([...token.text, '\0'], letter => letter.charCodeAt(0)) })
+      if (token.kind === 'string') pieces.push({
+        kind: 'bytes', bytes: Uint8Array.from([...token.text, '\0'], letter => letter.charCodeAt(0)),
+      })
       else if (token.kind === 'ref') pieces.push({ kind: 'path', to: { label: token.text }, place: token.place })
       else if (token.kind === 'pathRef') pieces.push({ kind: 'path', to: { path: token.text }, place: token.place })
       else if (token.kind === 'mark' && token.text === '<') this.cells(pieces, 32)
@@ -177,12 +200,18 @@ class Parser implements TokenStream {
         this.expect('mark', '<')
         this.cells(pieces, bits)
       }
-      else if (token.kind === 'directive' && token.text === '/incbin/') throw new DeviceTreeError('include', '/incbin/ brings in a file that is not at hand', { place: token.place })
-      else throw new DeviceTreeError('syntax', `expected a value: "text", <cells>, [bytes] or a reference; found ${found(token)}`, { place: token.place })
+      else if (token.kind === 'directive' && token.text === '/incbin/') throw new DeviceTreeError(
+        'include', '/incbin/ brings in a file that is not at hand', { place: token.place },
+      )
+      else throw new DeviceTreeError(
+        'syntax', `expected a value: "text", <cells>, [bytes] or a reference; found ${found(token)}`, { place: token.place },
+      )
       while (this.peek().kind === 'label') labels.push(this.take().text)
       const after = this.take()
       if (after.kind === 'mark' && after.text === ';') return pieces
-      if (after.kind !== 'mark' || after.text !== ',') throw new DeviceTreeError('syntax', `expected , or ; after the value, found ${found(after)}`, { place: after.place })
+      if (after.kind !== 'mark' || after.text !== ',') {
+        throw new DeviceTreeError('syntax', `expected , or ; after the value, found ${found(after)}`, { place: after.place })
+      }
     }
   }
 
@@ -220,7 +249,9 @@ class Parser implements TokenStream {
     const value = this.primary()
     const mask = (1n << BigInt(bits)) - 1n
     // A number below zero fits when all bits above the cell are set.
-    if (value > mask && (value | mask) !== 0xFFFFFFFFFFFFFFFFn) throw new DeviceTreeError('value', `${value} does not fit into ${bits} bits`, { place: token.place })
+    if (value > mask && (value | mask) !== 0xFFFFFFFFFFFFFFFFn) {
+      throw new DeviceTreeError('value', `${value} does not fit into ${bits} bits`, { place: token.place })
+    }
     return Array.from({ length: bits / 8 }, (_, i) => Number((value >> BigInt(bits - 8 * (i + 1))) & 0xFFn))
   }
 
@@ -266,7 +297,10 @@ class Parser implements TokenStream {
 function fragment(number: number, to: Reference, node: SourceNode, place: Place): SourceNode {
   const target: SourceProperty = 'label' in to
     ? { name: 'target', labels: [], pieces: [{ kind: 'phandle', to, place }], place, deleted: false }
-    : { name: 'target-path', labels: [], pieces: [{ kind: 'bytes', bytes: Uint8Array.from([...to.path, '\0'], letter => letter.charCodeAt(0)) }], place, deleted: false }
+    : {
+        name: 'target-path', labels: [],
+        pieces: [{ kind: 'bytes', bytes: Uint8Array.from([...to.path, '\0'], letter => letter.charCodeAt(0)) }], place, deleted: false,
+      }
   settle(node)
   return { ...emptyNode(`fragment@${number}`, place), properties: [target], children: [{ ...node, name: '__overlay__' }] }
 }

@@ -25,7 +25,10 @@ const DIRECTIVE = /\/(?:dts-v1|plugin|include|incbin|memreserve|bits|delete-node
 const NUMBER = /(?:0[xX][0-9a-fA-F]+|[0-9]+)(?:[uU]?[lL]{0,2}|[lL]{1,2}[uU])(?!\w)/y
 const NAME = /[\w,.+?#@-]+/y
 const LABEL = /[A-Za-z_]\w*(?=:)/y
-const MARKS = ['<<', '>>', '<=', '>=', '==', '!=', '&&', '||', '{', '}', '[', ']', '(', ')', '<', '>', '=', ';', ',', ':', '?', '+', '-', '*', '/', '%', '&', '|', '^', '~', '!'] as const
+const MARKS = [
+  '<<', '>>', '<=', '>=', '==', '!=', '&&', '||', '{', '}', '[', ']', '(', ')', '<', '>', '=', ';', ',', ':', '?', '+', '-', '*', '/', '%',
+  '&', '|', '^', '~', '!',
+] as const
 
 interface Input { text: string, at: number, line: number, start: number, file: string }
 
@@ -114,7 +117,9 @@ export class Tokens {
         this.advance(label.length + 1)
         continue
       }
-      if (!pair) throw new DeviceTreeError('syntax', 'expected two hexadecimal digits, or ] at the end of the bytes', { place: this.place() })
+      if (!pair) {
+        throw new DeviceTreeError('syntax', 'expected two hexadecimal digits, or ] at the end of the bytes', { place: this.place() })
+      }
       found.push(Number.parseInt(pair[0], 16))
       this.advance(2)
     }
@@ -160,7 +165,8 @@ export class Tokens {
         if (end < 0) throw new DeviceTreeError('syntax', 'this comment has no end', { place: this.place() })
         this.advance(end + 2 - at)
       }
-      else if (text[at] === '#' && atLineStart && /^#\s*(?:define|undef|include|if|ifdef|ifndef|else|elif|endif|pragma|line|\d)\b/.test(text.slice(at, at + 64))) this.preprocess()
+      else if (text[at] === '#' && atLineStart
+        && /^#\s*(?:define|undef|include|if|ifdef|ifndef|else|elif|endif|pragma|line|\d)\b/.test(text.slice(at, at + 64))) this.preprocess()
       else if (this.dropped.some(drop => drop)) this.advance(Math.max(1, lineEnd(text, at) - at))
       else return skipped
       skipped = true
@@ -178,7 +184,9 @@ export class Tokens {
     const hidden = this.dropped.some(drop => drop)
     switch (word) {
       case 'ifdef': case 'ifndef': return void this.dropped.push(this.defined(rest.trim()) !== (word === 'ifdef'))
-      case 'if': case 'elif': throw new DeviceTreeError('syntax', `#${word} is not worked out: use #ifdef, or run the source through a preprocessor first`, { place })
+      case 'if': case 'elif': throw new DeviceTreeError(
+        'syntax', `#${word} is not worked out: use #ifdef, or run the source through a preprocessor first`, { place },
+      )
       case 'else':
         if (!this.dropped.length) throw new DeviceTreeError('syntax', '#else without #ifdef', { place })
         return void this.dropped.push(!this.dropped.pop()!)
@@ -210,7 +218,9 @@ export class Tokens {
   }
 
   private open(file: string, place: Place): void {
-    if (++this.includes > MOST_INCLUDES) throw new DeviceTreeError('limit', `more than ${MOST_INCLUDES} files are included: do they include each other?`, { place })
+    if (++this.includes > MOST_INCLUDES) {
+      throw new DeviceTreeError('limit', `more than ${MOST_INCLUDES} files are included: do they include each other?`, { place })
+    }
     const text = this.files.read(file, this.input.file)
     if (text === null) throw new DeviceTreeError('include', `"${file}" is not at hand: put it beside the source`, { place })
     this.stack.push({ text: text.replace(/^\uFEFF/, ''), at: 0, line: 1, start: 0, file })

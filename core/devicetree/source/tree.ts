@@ -36,7 +36,9 @@ export interface Source {
   root: SourceNode
 }
 
-export const emptyNode = (name: string, place: Place): SourceNode => ({ name, labels: [], properties: [], children: [], place, omitIfNoRef: false, referenced: false, deleted: false })
+export const emptyNode = (name: string, place: Place): SourceNode => ({
+  name, labels: [], properties: [], children: [], place, omitIfNoRef: false, referenced: false, deleted: false,
+})
 
 /** Every node that is not deleted, parents before children. */
 export function* nodesOf(node: SourceNode, path = ''): Generator<{ node: SourceNode, path: string }> {
@@ -56,7 +58,9 @@ export function referred(root: SourceNode, to: Reference): { node: SourceNode, p
 export function settle(node: SourceNode): void {
   node.properties = node.properties.filter(property => !property.deleted)
   for (const marker of node.children.filter(child => child.deleted)) {
-    if (node.children.some(child => !child.deleted && child.name === marker.name)) throw new DeviceTreeError('reference', `the node "${marker.name}" is defined and deleted in one place`, { place: marker.place })
+    if (node.children.some(child => !child.deleted && child.name === marker.name)) {
+      throw new DeviceTreeError('reference', `the node "${marker.name}" is defined and deleted in one place`, { place: marker.place })
+    }
   }
   node.children = node.children.filter(child => !child.deleted)
   node.children.forEach(settle)
@@ -81,7 +85,9 @@ export function mergeInto(node: SourceNode, more: SourceNode): void {
       if (!property.deleted) node.properties.push(property)
     }
     else if (property.deleted) there.deleted = true
-    else Object.assign(there, { pieces: property.pieces, deleted: false, place: property.place, labels: [...there.labels, ...property.labels] })
+    else Object.assign(
+      there, { pieces: property.pieces, deleted: false, place: property.place, labels: [...there.labels, ...property.labels] },
+    )
   }
   for (const child of more.children) {
     const there = node.children.find(entry => entry.name === child.name)

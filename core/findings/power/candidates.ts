@@ -12,10 +12,14 @@ import type { Way } from './ways'
 const FROM_MAINS = new Set<SupplyUnit['kind']>(['adapter', 'din-rail', 'internal-usb', 'usb-port', 'bench'])
 
 /** Adapters of a voltage that give enough; those whose plug fits the board first where they are for it, then the smallest. */
-function adaptersOf({ catalogue, board }: Facts, voltageV: number, neededMa: number, not: string | undefined, intoBoard = false): SupplyUnit[] {
+function adaptersOf(
+  { catalogue, board }: Facts, voltageV: number, neededMa: number, not: string | undefined, intoBoard = false,
+): SupplyUnit[] {
   const misfit = (unit: SupplyUnit) => intoBoard && board && unit.cable?.plug !== board.signs.power ? 1 : 0
   return [...catalogue.supplies.values()]
-    .filter(unit => unit.kind === 'adapter' && unit.currentMa >= neededMa && unit.id !== not && Math.abs(unit.voltageV - voltageV) < 0.3 && (voltageV > 6 || unit.cable?.plug !== 'round'))
+    .filter(unit =>
+      unit.kind === 'adapter' && unit.currentMa >= neededMa && unit.id !== not && Math.abs(unit.voltageV - voltageV) < 0.3
+      && (voltageV > 6 || unit.cable?.plug !== 'round'))
     .sort((a, b) => misfit(a) - misfit(b) || a.currentMa - b.currentMa || (a.price ?? 0) - (b.price ?? 0)).slice(0, 2)
 }
 
@@ -23,7 +27,10 @@ function adaptersOf({ catalogue, board }: Facts, voltageV: number, neededMa: num
 export function largerSource(facts: Facts, source: TreeNode, neededMa: number): Way[] {
   if (!source.own || !source.unit || !FROM_MAINS.has(source.unit.kind)) return []
   return adaptersOf(facts, source.unit.voltageV, neededMa, source.unit.id)
-    .map(unit => ({ label: `Take ${unit.name}`, price: unit.price ?? 0, edits: [{ edit: 'edit-node', id: source.id, changes: { type: unit.id, name: unit.name, figures: {} } }] }))
+    .map(unit => ({
+      label: `Take ${unit.name}`, price: unit.price ?? 0,
+      edits: [{ edit: 'edit-node', id: source.id, changes: { type: unit.id, name: unit.name, figures: {} } }],
+    }))
 }
 
 /** A step-up converter where the source lies below the board's rail. */
@@ -33,7 +40,10 @@ export function stepUp({ plan, catalogue }: Facts, tree: Tree): Way[] {
   const item = catalogue.powerItems.get('step-up-5v-2a')
   const sourceV = tree.byId.get('@supply')?.figures.voltageV?.value ?? 0
   if (!socket || !from || !item || sourceV >= 4.5 || sourceV < (item.figures.leastInV ?? 0)) return []
-  return [{ label: `Put ${item.name} before the board`, price: item.price ?? 0, edits: [{ edit: 'add-node', node: { id: freeNodeId(plan.power, 'step-up'), type: item.id, name: item.name, from }, before: '@socket' }] }]
+  return [{
+    label: `Put ${item.name} before the board`, price: item.price ?? 0,
+    edits: [{ edit: 'add-node', node: { id: freeNodeId(plan.power, 'step-up'), type: item.id, name: item.name, from }, before: '@socket' }],
+  }]
 }
 
 /** Larger supplies of the voltage there is, 5 V where there is none, smallest first. */
@@ -42,11 +52,14 @@ export function largerSupplies(facts: Facts, neededMa: number): Way[] {
   if (!FROM_MAINS.has(supply?.kind ?? 'adapter')) return []
   return adaptersOf(facts, supply && supply.voltageV > 6 ? supply.voltageV : 5, neededMa, supply?.id, true)
     .map(unit => ({ label: `Take ${unit.name}`, price: unit.price ?? 0, edits: [
-      ...Object.hasOwn(plan.power.figures, '@cable') ? [{ edit: 'set-power' as const, power: { figures: withoutKey(withoutKey(plan.power.figures, '@cable'), '@supply') } }] : [],
+      ...Object.hasOwn(plan.power.figures, '@cable')
+        ? [{ edit: 'set-power' as const, power: { figures: withoutKey(withoutKey(plan.power.figures, '@cable'), '@supply') } }]
+        : [],
       { edit: 'choose-supply' as const, supply: { type: unit.id } }] }))
 }
 
-const withoutKey = <T>(record: Record<string, T>, key: string): Record<string, T> => Object.fromEntries(Object.entries(record).filter(([name]) => name !== key))
+const withoutKey = <T>(record: Record<string, T>, key: string): Record<string, T> => Object.fromEntries(Object.entries(record)
+  .filter(([name]) => name !== key))
 
 /** So many steps thicker are tried. */
 const STEPS_THICKER = [1, 2, 4]
@@ -56,11 +69,26 @@ export function betterLead(cable: TreeNode | undefined): Way[] {
   const awg = cable?.figures.awg?.value
   const lengthM = cable?.figures.lengthM?.value
   if (!cable || awg === undefined || lengthM === undefined || (cable.figures.measuredOhm?.value ?? 0) > 0) return []
-  const name = cable.id === '@cable' ? 'The supply\'s lead' : cable.id.endsWith('@wire') ? 'Its wires' : cable.id.endsWith('@lead') ? 'Its lead' : cable.name
+  const name = cable.id === '@cable'
+    ? 'The supply\'s lead'
+    : cable.id.endsWith('@wire')
+      ? 'Its wires'
+      : cable.id.endsWith('@lead')
+        ? 'Its lead'
+        : cable.name
   const below = GAUGES.filter(gauge => gauge < awg)
-  const thicker = STEPS_THICKER.flatMap(step => below[step - 1] ?? []).map((gauge): Way => ({ label: `${name} in ${gauge} gauge`, price: 2 + (awg - gauge) / 4, edits: [{ edit: 'set-figure', node: cable.id, figure: 'awg', value: gauge }] }))
+  const thicker = STEPS_THICKER.flatMap(step => below[step - 1] ?? [])
+    .map((gauge): Way => ({
+      label: `${name} in ${gauge} gauge`, price: 2 + (awg - gauge) / 4,
+      edits: [{ edit: 'set-figure', node: cable.id, figure: 'awg', value: gauge }],
+    }))
   const half = Number((lengthM / 2).toFixed(2))
-  return half >= 0.05 ? [...thicker, { label: `${name} only ${half} m long`, price: 1, edits: [{ edit: 'set-figure', node: cable.id, figure: 'lengthM', value: half }] }] : thicker
+  return half >= 0.05
+    ? [
+        ...thicker,
+        { label: `${name} only ${half} m long`, price: 1, edits: [{ edit: 'set-figure', node: cable.id, figure: 'lengthM', value: half }] },
+      ]
+    : thicker
 }
 
 /** What is plugged into the board's USB sockets goes to a hub with a supply of its own. */
@@ -90,7 +118,10 @@ export function lowerClock({ plan, board }: Facts): Way[] {
   const lower = { coreMhz: clocking.leastMhz, voltageSteps: clocking.stepsLeast }
   const above = board.draw.peakMa - board.draw.idleMa
   const saved = above * (drawShare(clocking, clock) - drawShare(clocking, lower))
-  return [{ label: `Clock ${lower.coreMhz} MHz and ${lower.voltageSteps} voltage steps (arm_freq, over_voltage), ${amps(saved)} less`, price: 0, edits: [{ edit: 'set-power', power: { clock: lower } }] }]
+  return [{
+    label: `Clock ${lower.coreMhz} MHz and ${lower.voltageSteps} voltage steps (arm_freq, over_voltage), ${amps(saved)} less`, price: 0,
+    edits: [{ edit: 'set-power', power: { clock: lower } }],
+  }]
 }
 
 /** A load's feed moved from the board's rail to the supply itself, past the board; not of what hangs on a USB plug for its data. */
@@ -98,6 +129,11 @@ export function pastTheBoard(tree: Tree, load: TreeNode): Way[] {
   const wire = tree.byId.get(`${load.id}@wire`)
   const supplyV = tree.byId.get('@supply')?.figures.voltageV?.value ?? 0
   const feed = tree.byId.has('@cable') ? '@cable' : '@supply'
-  if (!wire || (load.byPlug && !load.ownSocket) || !tree.byId.has('@supply') || wire.from[0] === feed || supplyV > (load.figures.mostV?.value ?? 5.5)) return []
-  return [{ label: `Feed ${load.name} from the supply itself, past the board`, price: 2, edits: [{ edit: 'feed', consumer: load.id, from: feed }] }]
+  if (!wire || (load.byPlug && !load.ownSocket) || !tree.byId.has('@supply') || wire.from[0] === feed
+    || supplyV > (load.figures.mostV?.value ?? 5.5)) {
+    return []
+  }
+  return [{
+    label: `Feed ${load.name} from the supply itself, past the board`, price: 2, edits: [{ edit: 'feed', consumer: load.id, from: feed }],
+  }]
 }

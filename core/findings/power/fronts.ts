@@ -8,24 +8,45 @@ import { amps, limitOf, nodeSubject, seconds, v, volts } from './words'
 export const acFrontEnd: Rule = ({ power }) => power.report.fronts.flatMap((front): Finding[] => {
   const node = power.tree.byId.get(front.node)!
   const hz = node.figures.hz?.value ?? 50
-  const worksheet = { kind: 'rectifier' as const, node: node.id, acV: v((front.peakV + (node.figures.dropV?.value ?? 0)) / Math.SQRT2), dropV: node.figures.dropV?.value ?? 1.4, currentMa: Math.round(front.currentMa), hz, capacitanceUf: node.figures.capacitanceUf?.value ?? 1000, wantedV: v(front.wantedV) }
+  const worksheet = {
+    kind: 'rectifier' as const, node: node.id, acV: v((front.peakV + (node.figures.dropV?.value ?? 0)) / Math.SQRT2),
+    dropV: node.figures.dropV?.value ?? 1.4, currentMa: Math.round(front.currentMa), hz,
+    capacitanceUf: node.figures.capacitanceUf?.value ?? 1000, wantedV: v(front.wantedV),
+  }
   const subjects = [nodeSubject(node)]
   const findings: Finding[] = []
   if (front.wantedV > 0 && front.leastV < front.wantedV) {
     const room = front.peakV - front.wantedV
     const needed = room > 0.2 ? CAPACITORS_UF.find(uf => uf >= capacitorForUf(front.currentMa, hz, room * 0.9)) : undefined
     findings.push({
-      code: 'rectifier.valley', id: `rectifier.valley ${node.id}`, severity: 'stop', stages: ['power'], title: `Between two peaks ${volts(front.leastV)} are left`,
-      sentence: `The bridge gives ${volts(front.peakV)} at the peak and ${volts(front.rippleV)} ripple at ${amps(front.currentMa)}: ${volts(front.leastV)} in the valley, below the ${volts(front.wantedV)} that the step-down wants. Take a larger capacitor, Schottky diodes, or a higher transformer voltage.`,
-      subjects, figures: [{ label: 'valley', value: v(front.leastV), unit: 'V', limit: v(front.wantedV), origin: 'textbook: U·√2 − 2·Ud − I ÷ (2·f·C)' }, { label: 'ripple', value: v(front.rippleV), unit: 'V' }],
-      fixes: needed && needed > (node.figures.capacitanceUf?.value ?? 0) ? [{ label: `Capacitor of ${needed} µF`, edits: [{ edit: 'set-figure', node: node.id, figure: 'capacitanceUf', value: needed }] }] : [], worksheet,
+      code: 'rectifier.valley', id: `rectifier.valley ${node.id}`, severity: 'stop', stages: ['power'],
+      title: `Between two peaks ${volts(front.leastV)} are left`,
+      sentence: `The bridge gives ${volts(front.peakV)} at the peak and ${volts(front.rippleV)} ripple at ${amps(front.currentMa)}: `
+        + `${volts(front.leastV)} in the valley, below the ${volts(front.wantedV)} that the step-down wants. Take a larger capacitor, `
+        + `Schottky diodes, or a higher transformer voltage.`,
+      subjects,
+      figures: [
+        { label: 'valley', value: v(front.leastV), unit: 'V', limit: v(front.wantedV), origin: 'textbook: U·√2 − 2·Ud − I ÷ (2·f·C)' },
+        { label: 'ripple', value: v(front.rippleV), unit: 'V' },
+      ],
+      fixes: needed && needed > (node.figures.capacitanceUf?.value ?? 0)
+        ? [{ label: `Capacitor of ${needed} µF`, edits: [{ edit: 'set-figure', node: node.id, figure: 'capacitanceUf', value: needed }] }]
+        : [],
+      worksheet,
     })
   }
   const stands = node.figures.capacitorV
   if (stands && front.highestV > stands.value) findings.push({
-    code: 'rectifier.capacitor', id: `rectifier.capacitor ${node.id}`, severity: 'stop', stages: ['power'], title: `The capacitor stands ${volts(stands.value)}; ${volts(front.highestV)} come without load`,
-    sentence: `Without load the transformer gives about 15 % more: ${volts(front.highestV)} behind the bridge. A capacitor for ${volts(stands.value)} bursts. Take one for ${Math.ceil(front.highestV * 1.2 / 5) * 5} V or more.`,
-    subjects, figures: [{ label: 'without load', value: v(front.highestV), unit: 'V', ...limitOf(node, 'capacitorV') }], fixes: [{ label: `A capacitor for ${Math.ceil(front.highestV * 1.2 / 5) * 5} V`, edits: [{ edit: 'set-figure', node: node.id, figure: 'capacitorV', value: Math.ceil(front.highestV * 1.2 / 5) * 5 }] }], worksheet,
+    code: 'rectifier.capacitor', id: `rectifier.capacitor ${node.id}`, severity: 'stop', stages: ['power'],
+    title: `The capacitor stands ${volts(stands.value)}; ${volts(front.highestV)} come without load`,
+    sentence: `Without load the transformer gives about 15 % more: ${volts(front.highestV)} behind the bridge. A capacitor for `
+      + `${volts(stands.value)} bursts. Take one for ${Math.ceil(front.highestV * 1.2 / 5) * 5} V or more.`,
+    subjects, figures: [{ label: 'without load', value: v(front.highestV), unit: 'V', ...limitOf(node, 'capacitorV') }],
+    fixes: [{
+      label: `A capacitor for ${Math.ceil(front.highestV * 1.2 / 5) * 5} V`,
+      edits: [{ edit: 'set-figure', node: node.id, figure: 'capacitorV', value: Math.ceil(front.highestV * 1.2 / 5) * 5 }],
+    }],
+    worksheet,
   })
   return findings
 })
@@ -43,16 +64,31 @@ export const acStraight: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
       grew = true
     }
   }
-  const reached = power.tree.nodes.filter(other => leads.has(other.id) && (other.role === 'load' || other.figures.setV || other.kind === 'socket' || other.kind === 'header-input'))
+  const reached = power.tree.nodes.filter(other =>
+    leads.has(other.id) && (other.role === 'load' || other.figures.setV || other.kind === 'socket' || other.kind === 'header-input'))
   const first = reached[0]
   const bridge = facts.catalogue.powerItems.get('rectifier-bridge')
   if (!first) return []
   const consumer = first.id.replace(/@wire$/, '')
   return [{
     code: 'ac.straight', id: `ac.straight ${node.id}`, severity: 'stop', stages: ['power', 'build'], title: `AC reaches ${first.name}`,
-    sentence: `${node.name} gives alternating voltage; without a bridge it reaches ${first.name} and destroys it with the first half-wave of the wrong sign. Put a bridge with its capacitor behind the transformer.`,
-    subjects: [nodeSubject(node), nodeSubject(first)], figures: [{ label: 'voltage', value: node.figures.voltageV!.value, unit: 'V AC', origin: node.figures.voltageV!.origin }],
-    fixes: bridge && first.from[0] ? [{ label: `Put ${bridge.name} between`, edits: [{ edit: 'add-node', node: { id: power.tree.byId.has('bridge') ? `bridge-${node.id.replace('@', '')}` : 'bridge', type: bridge.id, name: bridge.name, from: first.from[0] }, before: consumer }] }] : [],
+    sentence: `${node.name} gives alternating voltage; without a bridge it reaches ${first.name} and destroys it with the first half-wave `
+      + `of the wrong sign. Put a bridge with its capacitor behind the transformer.`,
+    subjects: [nodeSubject(node), nodeSubject(first)],
+    figures: [{ label: 'voltage', value: node.figures.voltageV!.value, unit: 'V AC', origin: node.figures.voltageV!.origin }],
+    fixes: bridge && first.from[0]
+      ? [{
+          label: `Put ${bridge.name} between`,
+          edits: [{
+            edit: 'add-node',
+            node: {
+              id: power.tree.byId.has('bridge') ? `bridge-${node.id.replace('@', '')}` : 'bridge', type: bridge.id, name: bridge.name,
+              from: first.from[0],
+            },
+            before: consumer,
+          }],
+        }]
+      : [],
   }]
 })
 
@@ -68,14 +104,38 @@ export const holdUp: Rule = ({ facts, power }) => {
   const needF = cap && capacitorForF(wanted, cap.fromV!, cap.toV!, cap.powerW!)
   const latch = held.find(hold => hold.by === 'latch')
   return [{
-    code: 'hold.too-short', id: 'hold.too-short', severity: 'stop', stages: ['power', 'build'], title: `It holds ${seconds(together)}; a shutdown takes ${seconds(wanted)}`,
-    sentence: `After switch-off the board stays up for ${seconds(together)} and needs ${seconds(wanted)} to shut down in order: the card may be damaged in the middle of a write. ${latch ? 'Let the board hold the latch by a line until it has shut down, or choose a longer time.' : needF ? `A capacitor of ${needF.toFixed(1)} F would hold it.` : 'A capacitor cannot hold it at this voltage: put it before the step-down.'}`,
-    subjects: held.map(hold => ({ node: hold.node })), figures: [{ label: 'holds', value: Number(together.toFixed(2)), unit: 's', limit: wanted, origin: facts.plan.power.shutdownS === null ? facts.board?.power?.origin ?? 'memory' : 'yours' }],
+    code: 'hold.too-short', id: 'hold.too-short', severity: 'stop', stages: ['power', 'build'],
+    title: `It holds ${seconds(together)}; a shutdown takes ${seconds(wanted)}`,
+    sentence: `After switch-off the board stays up for ${seconds(together)} and needs ${seconds(wanted)} to shut down in order: the card `
+      + `may be damaged in the middle of a write. `
+      + `${latch
+        ? 'Let the board hold the latch by a line until it has shut down, or choose a longer time.'
+        : needF
+          ? `A capacitor of ${needF.toFixed(1)} F would hold it.`
+          : 'A capacitor cannot hold it at this voltage: put it before the step-down.'}`,
+    subjects: held.map(hold => ({ node: hold.node })),
+    figures: [{
+      label: 'holds', value: Number(together.toFixed(2)), unit: 's', limit: wanted,
+      origin: facts.plan.power.shutdownS === null ? facts.board?.power?.origin ?? 'memory' : 'yours',
+    }],
     fixes: [
-      ...latch ? [{ label: `Hold it for ${Math.ceil(wanted * 1.5)} s`, edits: [{ edit: 'set-figure' as const, node: latch.node, figure: 'holdS', value: Math.ceil(wanted * 1.5) }] }] : [],
-      ...cap && needF && needF <= 200 ? [{ label: `Capacitor of ${Math.ceil(needF * 1.2)} F`, edits: [{ edit: 'set-figure' as const, node: cap.node, figure: 'capacitanceF', value: Math.ceil(needF * 1.2) }] }] : [],
+      ...latch
+        ? [{
+            label: `Hold it for ${Math.ceil(wanted * 1.5)} s`,
+            edits: [{ edit: 'set-figure' as const, node: latch.node, figure: 'holdS', value: Math.ceil(wanted * 1.5) }],
+          }]
+        : [],
+      ...cap && needF && needF <= 200
+        ? [{
+            label: `Capacitor of ${Math.ceil(needF * 1.2)} F`,
+            edits: [{ edit: 'set-figure' as const, node: cap.node, figure: 'capacitanceF', value: Math.ceil(needF * 1.2) }],
+          }]
+        : [],
     ],
-    worksheet: { kind: 'hold-up', node: held[0]!.node, capacitanceF: cap ? power.tree.byId.get(cap.node)!.figures.capacitanceF!.value : 10, fromV: v(cap?.fromV ?? 5), toV: v(cap?.toV ?? 4.63), powerW: v(cap?.powerW ?? 2), wantedS: wanted },
+    worksheet: {
+      kind: 'hold-up', node: held[0]!.node, capacitanceF: cap ? power.tree.byId.get(cap.node)!.figures.capacitanceF!.value : 10,
+      fromV: v(cap?.fromV ?? 5), toV: v(cap?.toV ?? 4.63), powerW: v(cap?.powerW ?? 2), wantedS: wanted,
+    },
   }]
 }
 
@@ -84,7 +144,13 @@ export const capacitorVoltage: Rule = ({ power }) => power.tree.nodes.flatMap((n
   const stands = node.kind === 'capacitor' ? node.figures.mostV : undefined
   const at = Math.max(...power.states.map(state => state.nodes[node.id]!.voltageV))
   return stands && at > stands.value
-    ? [{ code: 'capacitor.over-voltage', id: `capacitor.over-voltage ${node.id}`, severity: 'stop', stages: ['power', 'build'], title: `${node.name} stands ${volts(stands.value)} and gets ${volts(at)}`, sentence: `${volts(at)} lie on ${node.name}, which stands ${volts(stands.value)}: it vents or bursts. Take one for a higher voltage.`, subjects: [nodeSubject(node)], figures: [{ label: 'voltage', value: v(at), unit: 'V', ...limitOf(node, 'mostV') }], fixes: [] }]
+    ? [{
+        code: 'capacitor.over-voltage', id: `capacitor.over-voltage ${node.id}`, severity: 'stop', stages: ['power', 'build'],
+        title: `${node.name} stands ${volts(stands.value)} and gets ${volts(at)}`,
+        sentence: `${volts(at)} lie on ${node.name}, which stands ${volts(stands.value)}: it vents or bursts. `
+          + 'Take one for a higher voltage.',
+        subjects: [nodeSubject(node)], figures: [{ label: 'voltage', value: v(at), unit: 'V', ...limitOf(node, 'mostV') }], fixes: [],
+      }]
     : []
 })
 
@@ -92,8 +158,10 @@ export const capacitorVoltage: Rule = ({ power }) => power.tree.nodes.flatMap((n
 export const mainsCaution: Rule = ({ power }) => power.tree.nodes.flatMap((node): Finding[] => {
   if (node.role !== 'source' || node.kind !== 'din-rail') return []
   return [{
-    code: 'mains.electrician', id: `mains.electrician ${node.id}`, severity: 'note', stages: ['power', 'build'], title: `${node.name}: its mains side is for an electrician`,
-    sentence: 'Mains wiring follows your local codes and is work for a licensed electrician: fuse, separation, strain relief, a closed case. A plug-in adapter of the same voltage is the low-voltage alternative.',
+    code: 'mains.electrician', id: `mains.electrician ${node.id}`, severity: 'note', stages: ['power', 'build'],
+    title: `${node.name}: its mains side is for an electrician`,
+    sentence: 'Mains wiring follows your local codes and is work for a licensed electrician: fuse, separation, strain relief, a closed '
+      + 'case. A plug-in adapter of the same voltage is the low-voltage alternative.',
     subjects: [nodeSubject(node)], figures: [], fixes: [],
   }]
 })

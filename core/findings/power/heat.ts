@@ -1,14 +1,16 @@
 /** Heat: clocks that fall under load, fans that do nothing, coolers that do not fit. */
 import { COOLERS, ENCLOSURES, enclosureOf } from '../../power/heat/coolers'
 import { runHeat } from '../../power/heat/run'
-import { boardClocking, drawShare } from '../../facts/board'
+import { heatSheet } from '../../power/heat/sheet'
+import { boardClocking, savedAtPeakMa } from '../../facts/board'
 import { heatTask } from '../../power/report'
 import type { Cooler, Enclosure, FanControl, HeatPlan } from '../../plan/power'
 import type { Evidence, Finding, Fix, Rule } from '../types'
 import { seconds, watts } from './words'
 
 /** A fan in the plan, or the cooler's own. */
-const hasFan = ({ facts }: Pick<Evidence, 'facts'>) => COOLERS[facts.plan.power.heat.cooler].fan || facts.parts.some(owner => owner.part.id.startsWith('fan'))
+const hasFan = ({ facts }: Pick<Evidence, 'facts'>) =>
+  COOLERS[facts.plan.power.heat.cooler].fan || facts.parts.some(owner => owner.part.id.startsWith('fan'))
 
 /** A fan that was set up for the heat test. */
 export const THRESHOLD: FanControl = { mode: 'threshold', onC: 60, hysteresisC: 10 }
@@ -21,14 +23,20 @@ export const throttles: Rule = (evidence) => {
   const plan = facts.plan.power.heat
   const loss = 100 - heat.endClockPercent
   return [{
-    code: 'heat.slows', id: 'heat.slows', severity: plan.load === 'peak' ? 'caution' : 'stop', stages: ['power', 'build'], title: `Clocks fall after ${seconds(heat.slowsAtS)} of load`,
-    sentence: `Under ${plan.load} load (${watts(heat.boardW)}) with ${COOLERS[plan.cooler].label} ${ENCLOSURES[plan.enclosure].label} at ${plan.ambientC} °C the processor passes ${heat.slowsC} °C after ${seconds(heat.slowsAtS)}; it would reach ${Math.round(heat.steadyC)} °C. At the end of the test it runs ${Math.round(loss)} % slower.`,
+    code: 'heat.slows', id: 'heat.slows', severity: plan.load === 'peak' ? 'caution' : 'stop', stages: ['power', 'build'],
+    title: `Clocks fall after ${seconds(heat.slowsAtS)} of load`,
+    sentence: `Under ${plan.load} load (${watts(heat.boardW)}) with ${COOLERS[plan.cooler].label} ${ENCLOSURES[plan.enclosure].label} at `
+      + `${plan.ambientC} °C the processor passes ${heat.slowsC} °C after ${seconds(heat.slowsAtS)}; it would reach `
+      + `${Math.round(heat.steadyC)} °C. At the end of the test it runs ${Math.round(loss)} % slower.`,
     subjects: [{ node: '@board' }], figures: [
-      { label: 'would reach', value: Math.round(heat.steadyC), unit: '°C', limit: heat.slowsC, origin: evidence.facts.board?.heat?.origin ?? 'memory' },
+      {
+        label: 'would reach', value: Math.round(heat.steadyC), unit: '°C', limit: heat.slowsC,
+        origin: evidence.facts.board?.heat?.origin ?? 'memory',
+      },
       { label: 'until clocks fall', value: heat.slowsAtS, unit: 's' }, { label: 'heat', value: Number(heat.boardW.toFixed(1)), unit: 'W' },
     ],
     fixes: coolings(evidence),
-    worksheet: { kind: 'heat', powerW: Number((heat.boardW * (facts.board?.heat?.chipShare ?? 0.8)).toFixed(2)), ambientC: plan.ambientC, kw: facts.board?.heat?.bareKw ?? 12, storeJk: facts.board?.heat?.storeJk ?? 30, limitC: heat.slowsC },
+    worksheet: heatSheet(facts.board, heat.boardW, plan.ambientC),
   }]
 }
 
@@ -41,18 +49,34 @@ function coolings({ facts, power }: Evidence): Fix[] {
   const fanHere = hasFan({ facts })
   const withHeat = (changes: Partial<HeatPlan>): HeatPlan => ({ ...plan, ...changes })
   const ways: { label: string, heat: HeatPlan, price: number }[] = [
-    ...(Object.keys(ENCLOSURES) as Enclosure[]).filter(enclosure => ENCLOSURES[enclosure].stillKw < ENCLOSURES[plan.enclosure].stillKw).map(enclosure => ({ label: enclosure === 'open' ? 'Leave the case open' : 'A case with openings', heat: withHeat({ enclosure }), price: enclosure === 'open' ? 0 : 6 })),
-    ...(Object.keys(COOLERS) as Cooler[]).filter(cooler => COOLERS[cooler].stillShare < COOLERS[plan.cooler].stillShare || (COOLERS[cooler].fan && plan.cooler !== cooler)).map(cooler => ({ label: capital(COOLERS[cooler].label), heat: withHeat({ cooler, ...COOLERS[cooler].fan && plan.fan.mode === 'none' && { fan: THRESHOLD } }), price: COOLERS[cooler].price })),
+    ...(Object.keys(ENCLOSURES) as Enclosure[])
+      .filter(enclosure => ENCLOSURES[enclosure].stillKw < ENCLOSURES[plan.enclosure].stillKw)
+      .map(enclosure => ({
+        label: enclosure === 'open' ? 'Leave the case open' : 'A case with openings', heat: withHeat({ enclosure }),
+        price: enclosure === 'open' ? 0 : 6,
+      })),
+    ...(Object.keys(COOLERS) as Cooler[])
+      .filter(cooler => COOLERS[cooler].stillShare < COOLERS[plan.cooler].stillShare || (COOLERS[cooler].fan && plan.cooler !== cooler))
+      .map(cooler => ({
+        label: capital(COOLERS[cooler].label),
+        heat: withHeat({ cooler, ...COOLERS[cooler].fan && plan.fan.mode === 'none' && { fan: THRESHOLD } }), price: COOLERS[cooler].price,
+      })),
     ...fanHere && plan.fan.mode === 'none' ? [{ label: 'Let the fan run from 60 °C', heat: withHeat({ fan: THRESHOLD }), price: 0 }] : [],
   ]
   return ways.map((way) => {
-    const run = runHeat({ ...base, cooler: COOLERS[way.heat.cooler], enclosure: enclosureOf(way.heat.cooler, way.heat.enclosure), fan: way.heat.fan })
+    const run = runHeat({
+      ...base, cooler: COOLERS[way.heat.cooler], enclosure: enclosureOf(way.heat.cooler, way.heat.enclosure), fan: way.heat.fan,
+    })
     return { ...way, run }
   })
     .filter(({ run }) => run.hottestC < power.report.heat!.hottestC - 0.5)
-    .sort((a, b) => Number(b.run.slowsAtS === null) - Number(a.run.slowsAtS === null) || a.price - b.price || a.run.hottestC - b.run.hottestC)
+    .sort((a, b) =>
+      Number(b.run.slowsAtS === null) - Number(a.run.slowsAtS === null) || a.price - b.price || a.run.hottestC - b.run.hottestC)
     .slice(0, 4)
-    .map(({ label, heat, run }) => ({ label: `${label}: ${Math.round(run.hottestC)} °C at most${run.slowsAtS === null ? '' : ', not enough by itself'}`, edits: [{ edit: 'set-power', power: { heat } }] }))
+    .map(({ label, heat, run }) => ({
+      label: `${label}: ${Math.round(run.hottestC)} °C at most${run.slowsAtS === null ? '' : ', not enough by itself'}`,
+      edits: [{ edit: 'set-power', power: { heat } }],
+    }))
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
@@ -65,17 +89,39 @@ export const fanSense: Rule = (evidence) => {
   const common = { stages: ['power' as const, 'build' as const], subjects: [{ node: '@board' }], fixes: [] as Fix[] }
   if (!facts.board) return []
   if (plan.fan.mode !== 'none' && !hasFan(evidence)) findings.push({
-    ...common, code: 'fan.none', id: 'fan.none', severity: 'caution', title: 'A fan is set up and none is there', sentence: 'The plan says when a fan runs, and has no fan and no cooler with one: the load test counts on air that does not move. Add a fan, or set the fan to none.',
-    figures: [{ label: 'fans', value: 0, limit: 1, origin: 'practice' }], fixes: [{ label: 'No fan', edits: [{ edit: 'set-power', power: { heat: { ...plan, fan: { mode: 'none' } } } }] }, { label: 'A heat sink with its own fan', edits: [{ edit: 'set-power', power: { heat: { ...plan, cooler: 'active' } } }] }],
+    ...common, code: 'fan.none', id: 'fan.none', severity: 'caution', title: 'A fan is set up and none is there',
+    sentence: 'The plan says when a fan runs, and has no fan and no cooler with one: the load test counts on air that does not move. Add '
+      + 'a fan, or set the fan to none.',
+    figures: [{ label: 'fans', value: 0, limit: 1, origin: 'practice' }],
+    fixes: [
+      { label: 'No fan', edits: [{ edit: 'set-power', power: { heat: { ...plan, fan: { mode: 'none' } } } }] },
+      { label: 'A heat sink with its own fan', edits: [{ edit: 'set-power', power: { heat: { ...plan, cooler: 'active' } } }] },
+    ],
   })
   if (plan.cooler === 'active' && plan.enclosure === 'closed') findings.push({
-    ...common, code: 'cooler.under-lid', id: 'cooler.under-lid', severity: 'stop', title: 'The cooler does not go under the lid', sentence: 'A heat sink with its own fan stands higher than a closed case allows, and under a lid its fan blows in a circle. Leave the lid off, take a case with openings, or a case that is the heat sink itself.',
-    figures: [{ label: 'lid', value: 'closed', origin: 'practice' }], fixes: [{ label: 'A case with openings', edits: [{ edit: 'set-power', power: { heat: { ...plan, enclosure: 'vented' } } }] }, { label: 'A case that is the heat sink', edits: [{ edit: 'set-power', power: { heat: { ...plan, cooler: 'case-body', fan: { mode: 'none' } } } }] }],
+    ...common, code: 'cooler.under-lid', id: 'cooler.under-lid', severity: 'stop', title: 'The cooler does not go under the lid',
+    sentence: 'A heat sink with its own fan stands higher than a closed case allows, and under a lid its fan blows in a circle. Leave the '
+      + 'lid off, take a case with openings, or a case that is the heat sink itself.',
+    figures: [{ label: 'lid', value: 'closed', origin: 'practice' }],
+    fixes: [
+      { label: 'A case with openings', edits: [{ edit: 'set-power', power: { heat: { ...plan, enclosure: 'vented' } } }] },
+      {
+        label: 'A case that is the heat sink',
+        edits: [{ edit: 'set-power', power: { heat: { ...plan, cooler: 'case-body', fan: { mode: 'none' } } } }],
+      },
+    ],
   })
   const { heat } = power.report
   if (heat && plan.fan.mode === 'threshold' && heat.fanStarts > plan.minutes / 2) findings.push({
-    ...common, code: 'fan.hunts', id: 'fan.hunts', severity: 'caution', title: `The fan comes on ${heat.fanStarts} times in ${plan.minutes} min`, sentence: `It starts and stops every ${seconds(plan.minutes * 60 / heat.fanStarts)}: a wider hysteresis, a lower threshold or a speed curve makes it run quietly.`,
-    figures: [{ label: 'starts', value: heat.fanStarts, limit: Math.round(plan.minutes / 2), origin: 'practice' }], fixes: [{ label: `Hysteresis ${plan.fan.hysteresisC + 8} K`, edits: [{ edit: 'set-power', power: { heat: { ...plan, fan: { ...plan.fan, hysteresisC: plan.fan.hysteresisC + 8 } } } }] }],
+    ...common, code: 'fan.hunts', id: 'fan.hunts', severity: 'caution',
+    title: `The fan comes on ${heat.fanStarts} times in ${plan.minutes} min`,
+    sentence: `It starts and stops every ${seconds(plan.minutes * 60 / heat.fanStarts)}: a wider hysteresis, a lower threshold or a speed `
+      + `curve makes it run quietly.`,
+    figures: [{ label: 'starts', value: heat.fanStarts, limit: Math.round(plan.minutes / 2), origin: 'practice' }],
+    fixes: [{
+      label: `Hysteresis ${plan.fan.hysteresisC + 8} K`,
+      edits: [{ edit: 'set-power', power: { heat: { ...plan, fan: { ...plan.fan, hysteresisC: plan.fan.hysteresisC + 8 } } } }],
+    }],
   })
   return findings
 }
@@ -85,18 +131,39 @@ export const clockSense: Rule = ({ facts }) => {
   const { board, plan: { power: { clock } } } = facts
   if (!board || (clock.coreMhz === null && clock.voltageSteps === 0)) return []
   const clocking = boardClocking(board)
-  const share = drawShare(clocking, clock)
-  const saved = (board.draw.peakMa - board.draw.idleMa) * (1 - share)
+  const saved = savedAtPeakMa(board, clock)
   const above = (clock.coreMhz ?? 0) > clocking.coreMhz || clock.voltageSteps > 0
   const low = clock.voltageSteps < clocking.stepsLeast || (clock.coreMhz ?? clocking.leastMhz) < clocking.leastMhz
   const figures = [
-    { label: 'clock', value: clock.coreMhz ?? clocking.coreMhz, unit: 'MHz', limit: `${clocking.leastMhz} to ${clocking.coreMhz}`, origin: clocking.origin },
+    {
+      label: 'clock', value: clock.coreMhz ?? clocking.coreMhz, unit: 'MHz', limit: `${clocking.leastMhz} to ${clocking.coreMhz}`,
+      origin: clocking.origin,
+    },
     { label: 'voltage steps of 25 mV', value: clock.voltageSteps, limit: `${clocking.stepsLeast} to 0`, origin: clocking.origin },
-    { label: saved >= 0 ? 'saved at peak' : 'more at peak', value: Math.round(Math.abs(saved)), unit: 'mA', origin: 'textbook: clock × voltage²' },
+    {
+      label: saved >= 0 ? 'saved at peak' : 'more at peak', value: Math.round(Math.abs(saved)), unit: 'mA',
+      origin: 'textbook: clock × voltage²',
+    },
   ]
   const common = { stages: ['power' as const, 'boot' as const], subjects: [{ node: '@board' }], figures }
-  const back: Fix = { label: 'Back to the board\'s own clock', edits: [{ edit: 'set-power', power: { clock: { coreMhz: null, voltageSteps: 0 } } }] }
-  if (above || low) return [{ ...common, code: 'clock.unusual', id: 'clock.unusual', severity: 'caution', title: above ? 'Faster than the board is made for' : 'Slower or lower than these boards usually run',
-    sentence: above ? `Clock or core voltage above the board's own take ${Math.round(-saved)} mA more at peak and may end the board's warranty. Watch temperature and supply.` : `Boards of this kind usually run down to ${clocking.leastMhz} MHz and ${clocking.stepsLeast} steps; below that one may not start. Keep a card at hand to take the lines back.`, fixes: [back] }]
-  return [{ ...common, code: 'clock.lowered', id: 'clock.lowered', severity: 'note', title: `A lower clock saves ${Math.round(saved)} mA at peak`, sentence: `The boot file gets arm_freq${clock.voltageSteps ? ' and over_voltage' : ''}; the board is ${Math.round((1 - (clock.coreMhz ?? clocking.coreMhz) / clocking.coreMhz) * 100)} % slower under full load.`, fixes: [back] }]
+  const back: Fix = {
+    label: 'Back to the board\'s own clock', edits: [{ edit: 'set-power', power: { clock: { coreMhz: null, voltageSteps: 0 } } }],
+  }
+  if (above || low) {
+    return [{ ...common, code: 'clock.unusual', id: 'clock.unusual', severity: 'caution', title: above
+      ? 'Faster than the board is made for'
+      : 'Slower or lower than these boards usually run',
+    sentence: above
+      ? `Clock or core voltage above the board's own take ${Math.round(-saved)} mA more at peak and may end the board's warranty. Watch `
+      + `temperature and supply.`
+      : `Boards of this kind usually run down to ${clocking.leastMhz} MHz and ${clocking.stepsLeast} steps; below that one may not `
+        + `start. Keep a card at hand to take the lines back.`,
+    fixes: [back] }]
+  }
+  return [{
+    ...common, code: 'clock.lowered', id: 'clock.lowered', severity: 'note', title: `A lower clock saves ${Math.round(saved)} mA at peak`,
+    sentence: `The boot file gets arm_freq${clock.voltageSteps ? ' and over_voltage' : ''}; the board is `
+      + `${Math.round((1 - (clock.coreMhz ?? clocking.coreMhz) / clocking.coreMhz) * 100)} % slower under full load.`,
+    fixes: [back],
+  }]
 }

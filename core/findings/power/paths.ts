@@ -32,11 +32,27 @@ export const overRating: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
   const carried = power.tree.nodes.filter(other => other.role === 'load' && pathUp(power.tree, peak, other.id).includes(node))
   const largest = [...carried].sort((a, b) => flow(peak, b) - flow(peak, a))[0]
   return [{
-    code: 'path.over-rating', id: `path.over-rating ${node.id}`, severity: current > most * BURNS_SHARE ? 'stop' : 'caution', stages: ['power', 'wiring'], title: `${sentenceCase(nodeName(node, power.tree))} ${verb(node, 'carries', 'carry')} ${amps(current)} and ${verb(node, 'stands', 'stand')} ${amps(most)}`,
-    sentence: `At peak ${amps(current)} flow through ${nodeName(node, power.tree)}; ${verb(node, 'it stands', 'they stand')} ${amps(most)}: ${verb(node, 'it gets', 'they get')} hot, and ${current > most * BURNS_SHARE ? 'the contact or the insulation burns' : verb(node, 'it does not last', 'they do not last')}. ${wire ? 'Take a thicker wire.' : node.kind === 'position' ? 'Spread the loads over several positions, or feed the largest past the board.' : 'Take one with a higher rating, or feed part of it another way.'}`,
+    code: 'path.over-rating', id: `path.over-rating ${node.id}`, severity: current > most * BURNS_SHARE ? 'stop' : 'caution',
+    stages: ['power', 'wiring'],
+    title: `${sentenceCase(nodeName(node, power.tree))} ${verb(node, 'carries', 'carry')} ${amps(current)} and `
+      + `${verb(node, 'stands', 'stand')} ${amps(most)}`,
+    sentence: `At peak ${amps(current)} flow through ${nodeName(node, power.tree)}; ${verb(node, 'it stands', 'they stand')} `
+      + `${amps(most)}: ${verb(node, 'it gets', 'they get')} hot, and `
+      + `${current > most * BURNS_SHARE ? 'the contact or the insulation burns' : verb(node, 'it does not last', 'they do not last')}. `
+      + `${wire
+        ? 'Take a thicker wire.'
+        : node.kind === 'position'
+          ? 'Spread the loads over several positions, or feed the largest past the board.'
+          : 'Take one with a higher rating, or feed part of it another way.'}`,
     subjects: [nodeSubject(node), ...largest ? [nodeSubject(largest)] : []],
-    figures: [{ label: 'peak', value: ma(current), unit: 'mA', limit: ma(most), origin: wire ? `${DENSITY.origin}: ${DENSITY.maPerMm2 / 1000} A per mm² in open air, less in a bundle` : node.figures.ratedMa!.origin }],
-    fixes: waysOut({ facts, power }, `path.over-rating ${node.id}`, () => [...betterLead(node), ...largest ? pastTheBoard(power.tree, largest) : [], ...node.kind === 'socket' ? [...ownHub(facts, power.tree), ...lowerClock(facts)] : []], ['peak'], ({ tree, states }) => {
+    figures: [{
+      label: 'peak', value: ma(current), unit: 'mA', limit: ma(most),
+      origin: wire ? `${DENSITY.origin}: ${DENSITY.maPerMm2 / 1000} A per mm² in open air, less in a bundle` : node.figures.ratedMa!.origin,
+    }],
+    fixes: waysOut({ facts, power }, `path.over-rating ${node.id}`, () => [
+      ...betterLead(node), ...largest ? pastTheBoard(power.tree, largest) : [],
+      ...node.kind === 'socket' ? [...ownHub(facts, power.tree), ...lowerClock(facts)] : [],
+    ], ['peak'], ({ tree, states }) => {
       const now = tree.byId.get(node.id)
       const flows = now ? flow(stateNamed(states, 'peak'), now) : 0
       const stands = now && wire ? wireMostMa(now.figures.awg!.value, now.figures.bundledPairs?.value ?? 1) : most
@@ -65,7 +81,10 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
     { label: 'in a short', value: ma(fault), unit: 'mA', origin: 'arithmetic' },
   ]
   const fixes = otherFuse(facts.catalogue.powerItems, node, fitting)
-  const worksheet = { kind: 'fuse' as const, node: node.id, steadyMa: Math.round(most), surgeMa: Math.round(surge), shortMa: Math.round(fault), wireAwg: thinnestBehind(power, node)?.figures.awg?.value ?? 20 }
+  const worksheet = {
+    kind: 'fuse' as const, node: node.id, steadyMa: Math.round(most), surgeMa: Math.round(surge), shortMa: Math.round(fault),
+    wireAwg: thinnestBehind(power, node)?.figures.awg?.value ?? 20,
+  }
   const common = { stages: ['power' as const], subjects, figures, fixes, worksheet }
   const trips = most > holds.value || (!resettable && blowsWithinS(holds.value, surge) <= 0.3)
   const never = fault > 0 && (resettable ? fault < node.figures.tripMa!.value : blowsWithinS(holds.value, fault) > 2)
@@ -73,18 +92,38 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
   const wireMost = wire ? wireMostMa(wire.figures.awg!.value, wire.figures.bundledPairs?.value ?? 1) : Infinity
   return [
     ...trips
-      ? [{ ...common, code: 'fuse.always-blows', id: `fuse.always-blows ${node.id}`, severity: 'stop' as const, title: `${node.name} goes in ordinary use`,
-          sentence: `${most > holds.value ? `${amps(most)} flow through it at peak` : `${amps(surge)} flow through it at start-up`} and it holds ${amps(holds.value)}: it ${resettable ? 'lets go' : 'blows'} although nothing is wrong. ${fitting ? `One of ${amps(fitting)} carries it.` : 'No fuse carries this and still blows in a short: the source gives too little beyond what is drawn.'}` }]
+      ? [{
+          ...common, code: 'fuse.always-blows' as const, id: `fuse.always-blows ${node.id}`, severity: 'stop' as const,
+          title: `${node.name} goes in ordinary use`,
+          sentence: `${most > holds.value ? `${amps(most)} flow through it at peak` : `${amps(surge)} flow through it at start-up`} and it `
+            + `holds ${amps(holds.value)}: it ${resettable ? 'lets go' : 'blows'} although nothing is wrong. `
+            + `${fitting
+              ? `One of ${amps(fitting)} carries it.`
+              : 'No fuse carries this and still blows in a short: the source gives too little beyond what is drawn.'}`,
+        }]
       : most > holds.value * STEADY_SHARE && !resettable
-        ? [{ ...common, code: 'fuse.tight', id: `fuse.tight ${node.id}`, severity: 'caution' as const, title: `${node.name} ages`, sentence: `${amps(most)} flow through it at peak, more than three quarters of its ${amps(holds.value)}: it ages and blows one day without a fault.` }]
+        ? [{
+            ...common, code: 'fuse.tight' as const, id: `fuse.tight ${node.id}`, severity: 'caution' as const, title: `${node.name} ages`,
+            sentence: `${amps(most)} flow through it at peak, more than three quarters of its ${amps(holds.value)}: it ages and blows one `
+              + `day without a fault.`,
+          }]
         : [],
     ...never
-      ? [{ ...common, code: 'fuse.never-blows', id: `fuse.never-blows ${node.id}`, severity: 'caution' as const, title: `${node.name} never blows`,
-          sentence: `In a short behind it ${amps(fault)} flow, too little to blow a fuse of ${amps(holds.value)}: the source lets go before the fuse does. It protects nothing; ${fitting ? `one of ${amps(fitting)} would.` : 'rely on the source\'s own limit, or take a source that gives more.'}` }]
+      ? [{
+          ...common, code: 'fuse.never-blows' as const, id: `fuse.never-blows ${node.id}`, severity: 'caution' as const,
+          title: `${node.name} never blows`,
+          sentence: `In a short behind it ${amps(fault)} flow, too little to blow a fuse of ${amps(holds.value)}: the source lets go `
+            + `before the fuse does. It protects nothing; `
+            + `${fitting ? `one of ${amps(fitting)} would.` : 'rely on the source\'s own limit, or take a source that gives more.'}`,
+        }]
       : [],
     ...wire && holds.value > wireMost
-      ? [{ ...common, code: 'fuse.above-wire', id: `fuse.above-wire ${node.id}`, severity: 'stop' as const, title: `${node.name} does not protect ${nodeName(wire, power.tree)}`, subjects: [...subjects, nodeSubject(wire)],
-          sentence: `${sentenceCase(nodeName(wire, power.tree))} ${verb(wire, 'stands', 'stand')} ${amps(wireMost)} and the fuse before it lets ${amps(holds.value)} pass: in a fault the wire burns first. Take a smaller fuse or a thicker wire.` }]
+      ? [{
+          ...common, code: 'fuse.above-wire' as const, id: `fuse.above-wire ${node.id}`, severity: 'stop' as const,
+          title: `${node.name} does not protect ${nodeName(wire, power.tree)}`, subjects: [...subjects, nodeSubject(wire)],
+          sentence: `${sentenceCase(nodeName(wire, power.tree))} ${verb(wire, 'stands', 'stand')} ${amps(wireMost)} and the fuse before it `
+            + `lets ${amps(holds.value)} pass: in a fault the wire burns first. Take a smaller fuse or a thicker wire.`,
+        }]
       : [],
   ]
 })
@@ -96,8 +135,12 @@ function faultMa({ tree }: Power, node: TreeNode, state: PowerState): number {
   if (!source) return 0
   const ohm = path.reduce((sum, entry) => sum + (entry.kind === 'cable' ? cableOhm(entry) : entry.figures.ohm?.value ?? 0), 0)
   const converter = path.find(entry => entry.figures.setV)
-  const limited = converter?.figures.ratedMa?.value ?? (source.unit?.takesBack || source.unit?.kind === 'transformer' ? null : source.figures.currentMa?.value ?? null)
-  return shortMa(converter?.figures.setV?.value ?? source.figures.voltageV!.value, ohm, limited === null ? null : limited * ADAPTER_OVERLOAD)
+  const limited = converter?.figures.ratedMa?.value ?? (source.unit?.takesBack || source.unit?.kind === 'transformer'
+    ? null
+    : source.figures.currentMa?.value ?? null)
+  return shortMa(
+    converter?.figures.setV?.value ?? source.figures.voltageV!.value, ohm, limited === null ? null : limited * ADAPTER_OVERLOAD,
+  )
 }
 
 /** The thinnest wire that the fuse alone protects: behind it, before the next fuse, converter or rail. */
@@ -111,7 +154,10 @@ function thinnestBehind({ tree }: Power, fuse: TreeNode): TreeNode | undefined {
     seen.add(at)
     for (const next of tree.nodes.filter(node => node.from.includes(at.id))) {
       if (next.kind === 'cable') found.push(next)
-      if (next.role === 'path' && !next.figures.setV && !next.kind.startsWith('fuse') && next.kind !== 'socket' && next.kind !== 'header-input') stack.push(next)
+      if (next.role === 'path' && !next.figures.setV && !next.kind.startsWith('fuse') && next.kind !== 'socket'
+        && next.kind !== 'header-input') {
+        stack.push(next)
+      }
     }
   }
   return found.sort((a, b) => b.figures.awg!.value - a.figures.awg!.value)[0]
@@ -121,7 +167,9 @@ function otherFuse(items: ReadonlyMap<string, PowerItem>, node: TreeNode, fittin
   if (fittingMa === null || node.kind !== 'fuse' || node.figures.ratedMa?.value === fittingMa) return []
   const item = [...items.values()].find(entry => entry.kind === 'fuse' && entry.figures.ratedMa === fittingMa)
   return item
-    ? [{ label: `Take ${item.name}`, edits: [{ edit: 'edit-node', id: node.id, changes: { type: item.id, name: item.name, figures: {} } }] }]
+    ? [{
+        label: `Take ${item.name}`, edits: [{ edit: 'edit-node', id: node.id, changes: { type: item.id, name: item.name, figures: {} } }],
+      }]
     : [{ label: `Take a fuse of ${amps(fittingMa)}`, edits: [{ edit: 'set-figure', node: node.id, figure: 'ratedMa', value: fittingMa }] }]
 }
 
@@ -145,17 +193,31 @@ export const converters: Rule = ({ power }) => power.tree.nodes.flatMap((node): 
   const subjects = [nodeSubject(node)]
   const findings: Finding[] = []
   if (most && highest > most.value && !derived) findings.push({
-    code: 'converter.over-input', id: `converter.over-input ${node.id}`, severity: 'stop', stages: ['power'], title: `${volts(highest)} reach ${name}, which stands ${volts(most.value)}`,
-    sentence: `${sentenceCase(name)} stands ${volts(most.value)} at its input and gets ${volts(highest)}: it is destroyed and may pass the voltage on. Take one made for it, or a lower source.`, subjects, figures: [{ label: 'input', value: v(highest), unit: 'V', ...limitOf(node, 'mostInV') }], fixes: [],
+    code: 'converter.over-input', id: `converter.over-input ${node.id}`, severity: 'stop', stages: ['power'],
+    title: `${volts(highest)} reach ${name}, which stands ${volts(most.value)}`,
+    sentence: `${sentenceCase(name)} stands ${volts(most.value)} at its input and gets ${volts(highest)}: it is destroyed and may pass `
+      + `the voltage on. Take one made for it, or a lower source.`,
+    subjects, figures: [{ label: 'input', value: v(highest), unit: 'V', ...limitOf(node, 'mostInV') }], fixes: [],
   })
   if (rated && current > rated.value) findings.push({
-    code: 'converter.over-current', id: `converter.over-current ${node.id}`, severity: 'stop', stages: ['power'], title: `${name} gives ${amps(rated.value)} and is asked for ${amps(current)}`,
-    sentence: `At peak ${amps(current)} are asked of ${name}, which gives ${amps(rated.value)}: it limits or switches off. Take a larger one, or put some of the loads on another.`, subjects, figures: [{ label: 'peak', value: ma(current), unit: 'mA', ...limitOf(node, 'ratedMa') }], fixes: [],
+    code: 'converter.over-current', id: `converter.over-current ${node.id}`, severity: 'stop', stages: ['power'],
+    title: `${name} gives ${amps(rated.value)} and is asked for ${amps(current)}`,
+    sentence: `At peak ${amps(current)} are asked of ${name}, which gives ${amps(rated.value)}: it limits or switches off. Take a larger `
+      + `one, or put some of the loads on another.`,
+    subjects, figures: [{ label: 'peak', value: ma(current), unit: 'mA', ...limitOf(node, 'ratedMa') }], fixes: [],
   })
   if (starved && !derived) findings.push({
-    code: 'converter.drop-out', id: `converter.drop-out ${node.id}`, severity: 'caution', stages: ['power'], title: `${name} gets ${volts(starved.nodes[node.id]!.inputV!)} and wants ${volts(wants)}`,
-    sentence: `${starved.label}: ${volts(starved.nodes[node.id]!.inputV!)} at its input, ${volts(wants)} are wanted for ${volts(node.figures.setV.value)} out: the output falls with the input. Take a higher source, a shorter lead, or a converter that needs less above its output.`,
-    subjects, figures: [{ label: 'input', value: v(starved.nodes[node.id]!.inputV!), unit: 'V', limit: v(wants), origin: node.figures.headroomV?.origin ?? node.figures.leastInV?.origin }], fixes: [],
+    code: 'converter.drop-out', id: `converter.drop-out ${node.id}`, severity: 'caution', stages: ['power'],
+    title: `${name} gets ${volts(starved.nodes[node.id]!.inputV!)} and wants ${volts(wants)}`,
+    sentence: `${starved.label}: ${volts(starved.nodes[node.id]!.inputV!)} at its input, ${volts(wants)} are wanted for `
+      + `${volts(node.figures.setV.value)} out: the output falls with the input. Take a higher source, a shorter lead, or a converter `
+      + `that needs less above its output.`,
+    subjects,
+    figures: [{
+      label: 'input', value: v(starved.nodes[node.id]!.inputV!), unit: 'V', limit: v(wants),
+      origin: node.figures.headroomV?.origin ?? node.figures.leastInV?.origin,
+    }],
+    fixes: [],
   })
   const heat = power.report.regulators.find(entry => entry.node === node.id)
   if (heat && heat.temperatureC > heat.hottestC) findings.push(tooHot(node, heat, power))
@@ -166,12 +228,31 @@ function tooHot(node: TreeNode, heat: Power['report']['regulators'][number], { s
   const { inputV = 0, voltageV, currentMa } = stateNamed(states, 'peak').nodes[node.id]!
   const linear = node.kind === 'linear'
   return {
-    code: 'regulator.too-hot', id: `regulator.too-hot ${node.id}`, severity: 'stop', stages: ['power', 'build'], title: `${node.name} gets ${Math.round(heat.temperatureC)} °C`,
-    sentence: `It turns ${watts(heat.lossW)} into heat${linear ? ` (${volts(inputV)} down to ${volts(voltageV)} at ${amps(currentMa)})` : ''} and warms by ${Math.round(heat.kw)} K per watt: ${Math.round(heat.temperatureC)} °C, past its ${heat.hottestC} °C. It switches off or dies, and burns fingers before that. ${linear ? 'Take a step-down converter, a lower source, or more copper.' : 'Take a larger converter, or cool it.'}`,
+    code: 'regulator.too-hot', id: `regulator.too-hot ${node.id}`, severity: 'stop', stages: ['power', 'build'],
+    title: `${node.name} gets ${Math.round(heat.temperatureC)} °C`,
+    sentence: `It turns ${watts(heat.lossW)} into `
+      + `heat${linear ? ` (${volts(inputV)} down to ${volts(voltageV)} at ${amps(currentMa)})` : ''} and warms by ${Math.round(heat.kw)} `
+      + `K per watt: ${Math.round(heat.temperatureC)} °C, past its ${heat.hottestC} °C. It switches off or dies, and burns fingers before `
+      + `that. ${linear ? 'Take a step-down converter, a lower source, or more copper.' : 'Take a larger converter, or cool it.'}`,
     subjects: [nodeSubject(node)],
-    figures: [{ label: 'temperature', value: Math.round(heat.temperatureC), unit: '°C', limit: heat.hottestC, origin: heat.origin }, { label: 'heat', value: v(heat.lossW), unit: 'W', origin: 'arithmetic' }, { label: 'warms by', value: Math.round(heat.kw), unit: 'K/W', origin: 'memory' }],
-    fixes: linear && node.own && Math.abs(node.figures.setV!.value - 5) < 0.2 ? [{ label: 'Take a step-down converter, 5 V 3 A', edits: [{ edit: 'edit-node', id: node.id, changes: { type: 'step-down-5v-3a', name: 'Step-down converter, 5 V 3 A', figures: {} } }] }] : [],
-    worksheet: { kind: 'step-down', inputV: v(inputV), outputV: v(voltageV), currentMa: Math.round(currentMa), headroomV: node.figures.headroomV?.value ?? 1, efficiency: 0.88, ambientC: Math.round(heat.temperatureC - heat.lossW * heat.kw), kw: Math.round(heat.kw), hottestC: heat.hottestC },
+    figures: [
+      { label: 'temperature', value: Math.round(heat.temperatureC), unit: '°C', limit: heat.hottestC, origin: heat.origin },
+      { label: 'heat', value: v(heat.lossW), unit: 'W', origin: 'arithmetic' },
+      { label: 'warms by', value: Math.round(heat.kw), unit: 'K/W', origin: 'memory' },
+    ],
+    fixes: linear && node.own && Math.abs(node.figures.setV!.value - 5) < 0.2
+      ? [{
+          label: 'Take a step-down converter, 5 V 3 A',
+          edits: [{
+            edit: 'edit-node', id: node.id, changes: { type: 'step-down-5v-3a', name: 'Step-down converter, 5 V 3 A', figures: {} },
+          }],
+        }]
+      : [],
+    worksheet: {
+      kind: 'step-down', inputV: v(inputV), outputV: v(voltageV), currentMa: Math.round(currentMa),
+      headroomV: node.figures.headroomV?.value ?? 1, efficiency: 0.88, ambientC: Math.round(heat.temperatureC - heat.lossW * heat.kw),
+      kw: Math.round(heat.kw), hottestC: heat.hottestC,
+    },
   }
 }
 
@@ -183,24 +264,38 @@ export const hubs: Rule = ({ power }) => power.tree.nodes.flatMap((node): Findin
   const ports = node.figures.ports
   const findings: Finding[] = []
   if (back > 1) findings.push({
-    code: 'hub.feeds-back', id: `hub.feeds-back ${node.id}`, severity: 'stop', stages: ['power', 'build'], title: `${node.name} feeds the board backwards with ${amps(back)}`,
-    sentence: `${amps(back)} flow out of the hub's upstream port into the board's USB socket: past the board's input fuse, and into a board that is switched off. Parts of it stay alive, and two supplies fight each other. Take a hub that blocks its upstream port, or open the supply wire of the upstream cable.`,
-    subjects: [nodeSubject(node), { rail: '5V' }], figures: [{ label: 'backwards', value: ma(back), unit: 'mA', limit: 0, origin: 'practice' }],
+    code: 'hub.feeds-back', id: `hub.feeds-back ${node.id}`, severity: 'stop', stages: ['power', 'build'],
+    title: `${node.name} feeds the board backwards with ${amps(back)}`,
+    sentence: `${amps(back)} flow out of the hub's upstream port into the board's USB socket: past the board's input fuse, and into a `
+      + `board that is switched off. Parts of it stay alive, and two supplies fight each other. Take a hub that blocks its upstream port, `
+      + `or open the supply wire of the upstream cable.`,
+    subjects: [nodeSubject(node), { rail: '5V' }],
+    figures: [{ label: 'backwards', value: ma(back), unit: 'mA', limit: 0, origin: 'practice' }],
     fixes: [
       { label: 'Open the supply wire of its upstream cable', edits: [{ edit: 'set-figure', node: node.id, figure: 'backOhm', value: 0 }] },
-      { label: 'Take a hub that blocks its upstream port', edits: [{ edit: 'edit-node', id: node.id, changes: { type: 'hub-powered', name: 'USB hub with its own supply', figures: {} } }] },
+      {
+        label: 'Take a hub that blocks its upstream port',
+        edits: [{ edit: 'edit-node', id: node.id, changes: { type: 'hub-powered', name: 'USB hub with its own supply', figures: {} } }],
+      },
     ],
   })
   if (ports && plugged.length > ports.value) findings.push({
-    code: 'hub.ports', id: `hub.ports ${node.id}`, severity: 'stop', stages: ['power', 'parts'], title: `${plugged.length} plugs, ${ports.value} ports`, sentence: `${node.name} has ${ports.value} ports and the plan puts ${plugged.length} plugs in. Take a larger hub, or leave one in the board.`,
+    code: 'hub.ports', id: `hub.ports ${node.id}`, severity: 'stop', stages: ['power', 'parts'],
+    title: `${plugged.length} plugs, ${ports.value} ports`,
+    sentence: `${node.name} has ${ports.value} ports and the plan puts ${plugged.length} plugs in. Take a larger hub, or leave one in the `
+      + `board.`,
     subjects: [nodeSubject(node)], figures: [{ label: 'plugs', value: plugged.length, ...limitOf(node, 'ports') }], fixes: [],
   })
   const peak = stateNamed(power.states, 'peak')
   for (const plug of plugged) {
     const port = node.figures.portMa
     if (port && flow(peak, plug) > port.value) findings.push({
-      code: 'hub.port-over', id: `hub.port-over ${plug.id}`, severity: 'caution', stages: ['power'], title: `A hub's port gives ${amps(port.value)}`, sentence: `${sentenceCase(nodeName(plug, power.tree))} ${verb(plug, 'carries', 'carry')} ${amps(flow(peak, plug))} at peak and a port of ${node.name} gives ${amps(port.value)}.`,
-      subjects: [nodeSubject(plug)], figures: [{ label: 'peak', value: ma(flow(peak, plug)), unit: 'mA', ...limitOf(node, 'portMa') }], fixes: [],
+      code: 'hub.port-over', id: `hub.port-over ${plug.id}`, severity: 'caution', stages: ['power'],
+      title: `A hub's port gives ${amps(port.value)}`,
+      sentence: `${sentenceCase(nodeName(plug, power.tree))} ${verb(plug, 'carries', 'carry')} ${amps(flow(peak, plug))} at peak and a `
+        + `port of ${node.name} gives ${amps(port.value)}.`,
+      subjects: [nodeSubject(plug)], figures: [{ label: 'peak', value: ma(flow(peak, plug)), unit: 'mA', ...limitOf(node, 'portMa') }],
+      fixes: [],
     })
   }
   return findings

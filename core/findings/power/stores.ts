@@ -9,21 +9,39 @@ export const packTooSmall: Rule = ({ facts, power }) => {
   if (asked === null || !store || store.hours === null || store.hours >= asked) return []
   const { capacity } = store
   const neededMah = Math.ceil(store.capacityMah * asked / store.hours / 100) * 100
-  const larger = [...facts.catalogue.supplies.values()].filter(unit => unit.kind === store.kind && (unit.capacityMah ?? 0) >= neededMah && Math.abs(unit.voltageV - (power.tree.byId.get(store.node)?.figures.voltageV?.value ?? 0)) < 0.3)
+  const larger = [...facts.catalogue.supplies.values()].filter(unit =>
+    unit.kind === store.kind && (unit.capacityMah ?? 0) >= neededMah
+    && Math.abs(unit.voltageV - (power.tree.byId.get(store.node)?.figures.voltageV?.value ?? 0)) < 0.3)
   const best = store.savings.filter(saving => saving.hours >= asked)[0] ?? store.savings[0]
   return [{
-    code: 'pack.too-small', id: `pack.too-small ${store.node}`, severity: 'stop', stages: ['power'], title: `${store.name} lasts ${hours(store.hours)}; ${hours(asked)} are asked`,
-    sentence: `${watts(store.meanW)} are drawn over the day and ${(capacity.usableWh * store.efficiency).toFixed(1)} Wh of ${capacity.printedWh.toFixed(1)} Wh can be used: ${hours(store.hours)}. For ${hours(asked)} it would take ${neededMah} mAh.${best ? ` What saves most: ${best.name}, ${best.how}, ${hours(best.hours)}.` : ''}`,
+    code: 'pack.too-small', id: `pack.too-small ${store.node}`, severity: 'stop', stages: ['power'],
+    title: `${store.name} lasts ${hours(store.hours)}; ${hours(asked)} are asked`,
+    sentence: `${watts(store.meanW)} are drawn over the day and ${(capacity.usableWh * store.efficiency).toFixed(1)} Wh of `
+      + `${capacity.printedWh.toFixed(1)} Wh can be used: ${hours(store.hours)}. For ${hours(asked)} it would take ${neededMah} `
+      + `mAh.${best ? ` What saves most: ${best.name}, ${best.how}, ${hours(best.hours)}.` : ''}`,
     subjects: [nodeSubject(power.tree.byId.get(store.node)!), ...best?.partId ? [{ partId: best.partId }] : []],
     figures: [
-      { label: 'lasts', value: Number(store.hours.toFixed(1)), unit: 'h', limit: asked, origin: 'yours' }, { label: 'drawn', value: Number(store.meanW.toFixed(2)), unit: 'W' },
-      { label: 'usable', value: Number((capacity.usableWh * store.efficiency).toFixed(1)), unit: 'Wh', origin: 'practice: capacity × cell voltage × efficiency, less cold and cut-off' },
+      { label: 'lasts', value: Number(store.hours.toFixed(1)), unit: 'h', limit: asked, origin: 'yours' },
+      { label: 'drawn', value: Number(store.meanW.toFixed(2)), unit: 'W' },
+      {
+        label: 'usable', value: Number((capacity.usableWh * store.efficiency).toFixed(1)), unit: 'Wh',
+        origin: 'practice: capacity × cell voltage × efficiency, less cold and cut-off',
+      },
     ],
     fixes: [
-      ...larger.slice(0, 1).map(unit => ({ label: `Take ${unit.name}`, edits: [store.node === '@supply' ? { edit: 'choose-supply' as const, supply: { type: unit.id } } : { edit: 'edit-node' as const, id: store.node, changes: { type: unit.id } }] })),
+      ...larger.slice(0, 1)
+        .map(unit => ({ label: `Take ${unit.name}`, edits: [store.node === '@supply'
+          ? { edit: 'choose-supply' as const, supply: { type: unit.id } }
+          : { edit: 'edit-node' as const, id: store.node, changes: { type: unit.id } }] })),
       { label: `Give it ${neededMah} mAh`, edits: [{ edit: 'set-figure', node: store.node, figure: 'capacityMah', value: neededMah }] },
     ],
-    worksheet: { kind: 'battery', node: store.node, capacityMah: store.capacityMah, cellV: facts.catalogue.supplies.get(power.tree.byId.get(store.node)!.unit!.id)?.cellV ?? 3.7, efficiency: store.efficiency, powerW: Number(store.meanW.toFixed(3)), temperatureC: facts.plan.power.store.temperatureC, chemistry: power.tree.byId.get(store.node)!.unit!.chemistry ?? 'lithium', leftShare: Number(capacity.leftShare.toFixed(3)), hoursAsked: asked },
+    worksheet: {
+      kind: 'battery', node: store.node, capacityMah: store.capacityMah,
+      cellV: facts.catalogue.supplies.get(power.tree.byId.get(store.node)!.unit!.id)?.cellV ?? 3.7, efficiency: store.efficiency,
+      powerW: Number(store.meanW.toFixed(3)), temperatureC: facts.plan.power.store.temperatureC,
+      chemistry: power.tree.byId.get(store.node)!.unit!.chemistry ?? 'lithium', leftShare: Number(capacity.leftShare.toFixed(3)),
+      hoursAsked: asked,
+    },
   }]
 }
 
@@ -32,9 +50,13 @@ export const bankSwitchesOff: Rule = ({ power }) => power.report.stores.flatMap(
   const unit = power.tree.byId.get(store.node)!.unit!
   if (!unit.lowLoadMa || store.leastMa >= unit.lowLoadMa || store.meanW <= store.selfUseW) return []
   return [{
-    code: 'bank.switches-off', id: `bank.switches-off ${store.node}`, severity: 'stop', stages: ['power'], title: `${store.name} switches itself off`,
-    sentence: `In one part of the day only ${Math.round(store.leastMa)} mA are drawn; below ${unit.lowLoadMa} mA the bank takes it for nothing and switches off after ${unit.lowLoadS ?? 30} s. Take one that stays on, or draw a little more (a resistor of ${Math.floor(unit.voltageV / (unit.lowLoadMa - store.leastMa + 5) * 1000)} Ω across it does).`,
-    subjects: [nodeSubject(power.tree.byId.get(store.node)!)], figures: [{ label: 'drawn', value: Math.round(store.leastMa), unit: 'mA', limit: unit.lowLoadMa, origin: unit.origin }], fixes: [],
+    code: 'bank.switches-off', id: `bank.switches-off ${store.node}`, severity: 'stop', stages: ['power'],
+    title: `${store.name} switches itself off`,
+    sentence: `In one part of the day only ${Math.round(store.leastMa)} mA are drawn; below ${unit.lowLoadMa} mA the bank takes it for `
+      + `nothing and switches off after ${unit.lowLoadS ?? 30} s. Take one that stays on, or draw a little more (a resistor of `
+      + `${Math.floor(unit.voltageV / (unit.lowLoadMa - store.leastMa + 5) * 1000)} Ω across it does).`,
+    subjects: [nodeSubject(power.tree.byId.get(store.node)!)],
+    figures: [{ label: 'drawn', value: Math.round(store.leastMa), unit: 'mA', limit: unit.lowLoadMa, origin: unit.origin }], fixes: [],
   }]
 })
 
@@ -47,26 +69,62 @@ export const weekRunsDry: Rule = ({ facts, power }) => {
   const shortBy = week.loadWh / store.efficiency / Math.max(1e-6, week.sunWh)
   return [{
     code: 'week.runs-dry', id: `week.runs-dry ${store.node}`, severity: 'stop', stages: ['power'], title: `Empty on day ${day} of the week`,
-    sentence: `Under the plan's weather the panel brings ${week.sunWh.toFixed(0)} Wh in a week and the store is empty on day ${day} at ${String(Math.floor(week.emptyAtH % 24)).padStart(2, '0')}:00. Take a larger panel, a larger store, or draw less at night.`,
+    sentence: `Under the plan's weather the panel brings ${week.sunWh.toFixed(0)} Wh in a week and the store is empty on day ${day} at `
+      + `${String(Math.floor(week.emptyAtH % 24)).padStart(2, '0')}:00. Take a larger panel, a larger store, or draw less at night.`,
     subjects: [nodeSubject(power.tree.byId.get(store.node)!)],
-    figures: [{ label: 'sun in the week', value: Math.round(week.sunWh), unit: 'Wh', origin: 'memory: 70 % of the peak arrives' }, { label: 'usable store', value: Math.round(store.capacity.usableWh), unit: 'Wh' }],
-    fixes: [{ label: `Take a panel of ${Math.ceil(panelW * Math.max(1.25, shortBy * 1.3) / 5) * 5} W`, edits: [{ edit: 'set-power', power: { store: { ...facts.plan.power.store, panelW: Math.ceil(panelW * Math.max(1.25, shortBy * 1.3) / 5) * 5 } } }] }],
+    figures: [
+      { label: 'sun in the week', value: Math.round(week.sunWh), unit: 'Wh', origin: 'memory: 70 % of the peak arrives' },
+      { label: 'usable store', value: Math.round(store.capacity.usableWh), unit: 'Wh' },
+    ],
+    fixes: [{
+      label: `Take a panel of ${Math.ceil(panelW * Math.max(1.25, shortBy * 1.3) / 5) * 5} W`,
+      edits: [{
+        edit: 'set-power',
+        power: { store: { ...facts.plan.power.store, panelW: Math.ceil(panelW * Math.max(1.25, shortBy * 1.3) / 5) * 5 } },
+      }],
+    }],
   }]
 }
 
 /** Batteries start fires: cautions with every store, and a fuse where there is none. */
 export const storeCautions: Rule = ({ power }) => power.tree.nodes.flatMap((node): Finding[] => {
   if (node.role !== 'source' || (node.kind !== 'lithium' && node.kind !== 'lead')) return []
-  const behind = power.tree.nodes.filter(other => other.from.includes(node.id) || other.from.includes(`${node.id}@lead`) || (node.id === '@supply' && other.from.includes('@cable')))
+  const behind = power.tree.nodes.filter(other =>
+    other.from.includes(node.id) || other.from.includes(`${node.id}@lead`) || (node.id === '@supply' && other.from.includes('@cable')))
   const fused = behind.some(other => other.kind === 'fuse' || other.kind === 'fuse-resettable')
-  const chemistry = node.kind === 'lithium' ? 'Lithium cells: take protected ones, charge them with a charger made for them, never parallel cells of unequal charge, keep them from frost and heat.' : 'Lead batteries: charge them where gas can leave, and never empty them further than half.'
+  const chemistry = node.kind === 'lithium'
+    ? 'Lithium cells: take protected ones, charge them with a charger made for them, never parallel cells of unequal charge, keep them '
+    + 'from frost and heat.'
+    : 'Lead batteries: charge them where gas can leave, and never empty them further than half.'
   const lead = node.id === '@supply' ? '@cable' : `${node.id}@lead`
   const from = power.tree.byId.has(lead) ? lead : node.id
   const consumer = behind.find(other => other.id !== lead)
   return [{
-    code: fused ? 'battery.cautions' : 'battery.no-fuse', id: `${fused ? 'battery.cautions' : 'battery.no-fuse'} ${node.id}`, severity: fused ? 'note' : 'caution', stages: ['power', 'build'], title: fused ? `${node.name}: handle it with care` : `${node.name} has no fuse`,
-    sentence: `${fused ? '' : `In a short it gives ${Math.round(node.figures.voltageV!.value / Math.max(0.001, node.figures.ohm?.value ?? 0.05))} A, enough to set a wire on fire: put a fuse at its terminal. `}${chemistry}`,
-    subjects: [nodeSubject(node)], figures: [{ label: 'rest voltage', value: Number(volts(node.figures.voltageV!.value).replace(' V', '')), unit: 'V', origin: node.figures.voltageV!.origin }],
-    fixes: fused || !consumer ? [] : [{ label: 'Put a fuse of 3.15 A at its terminal', edits: [{ edit: 'add-node', node: { id: power.tree.byId.has('fuse') ? `fuse-${node.id.replace('@', '')}` : 'fuse', type: 'fuse-3150', name: 'Fuse, 3.15 A, quick', from }, before: consumer.id.replace(/@wire$/, '') }] }],
+    code: fused ? 'battery.cautions' : 'battery.no-fuse', id: `${fused ? 'battery.cautions' : 'battery.no-fuse'} ${node.id}`,
+    severity: fused ? 'note' : 'caution', stages: ['power', 'build'],
+    title: fused ? `${node.name}: handle it with care` : `${node.name} has no fuse`,
+    sentence: `${fused
+      ? ''
+      : `In a short it gives ${Math.round(node.figures.voltageV!.value / Math.max(
+        0.001, node.figures.ohm?.value ?? 0.05,
+      ))} A, enough to set a wire on fire: put a fuse at its terminal. `}${chemistry}`,
+    subjects: [nodeSubject(node)],
+    figures: [{
+      label: 'rest voltage', value: Number(volts(node.figures.voltageV!.value).replace(' V', '')), unit: 'V',
+      origin: node.figures.voltageV!.origin,
+    }],
+    fixes: fused || !consumer
+      ? []
+      : [{
+          label: 'Put a fuse of 3.15 A at its terminal',
+          edits: [{
+            edit: 'add-node',
+            node: {
+              id: power.tree.byId.has('fuse') ? `fuse-${node.id.replace('@', '')}` : 'fuse', type: 'fuse-3150', name: 'Fuse, 3.15 A, quick',
+              from,
+            },
+            before: consumer.id.replace(/@wire$/, ''),
+          }],
+        }],
   }]
 })

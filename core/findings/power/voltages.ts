@@ -16,10 +16,14 @@ const GRAVITY: readonly { states: (state: PowerState) => boolean, severity: Seve
 ]
 
 /** The gravest state in which something holds, how grave, and all the states in which it does. */
-function gravest(states: PowerState[], fails: (state: PowerState) => boolean): { state: PowerState, severity: Severity, failing: string[] } | null {
+function gravest(states: PowerState[], fails: (state: PowerState) => boolean): { state: PowerState, severity: Severity, failing: string[] }
+  | null {
   for (const { states: counts, severity } of GRAVITY) {
     const found = states.filter(counts).find(fails)
-    if (found) return { state: found, severity, failing: states.filter(state => state.id !== 'start' && (!state.ok || fails(state))).map(state => state.id) }
+    if (found) {
+      return { state: found, severity, failing: states.filter(state => state.id !== 'start' && (!state.ok || fails(state)))
+        .map(state => state.id) }
+    }
   }
   return null
 }
@@ -32,14 +36,22 @@ export const brownOut: Rule = ({ facts, power }) => {
   const start = failing.every(entry => entry.id === 'start')
   const dark = state.dark.map(id => power.tree.byId.get(id)!).filter(Boolean)
   return [{
-    code: 'power.no-operating-point', id: 'power.no-operating-point', severity: start ? 'caution' : 'stop', stages: ['power', 'board'], title: `${state.label}: the supply breaks down`,
-    sentence: `There are no voltages at which everything runs (${state.label.toLowerCase()}): as the voltage falls the converters draw more, and it falls further. ${Math.round(state.carriedShare * 100)} % of the load can be carried.${dark.length ? ` Dark: ${dark.map(node => node.name).join(', ')}.` : ''} Take a source or a cable with less resistance, or let less be on at a time.`,
+    code: 'power.no-operating-point', id: 'power.no-operating-point', severity: start ? 'caution' : 'stop', stages: ['power', 'board'],
+    title: `${state.label}: the supply breaks down`,
+    sentence: `There are no voltages at which everything runs (${state.label.toLowerCase()}): as the voltage falls the converters draw `
+      + `more, and it falls further. ${Math.round(state.carriedShare * 100)} % of the load can be `
+      + `carried.${dark.length ? ` Dark: ${dark.map(node => node.name).join(', ')}.` : ''} Take a source or a cable with less resistance, `
+      + `or let less be on at a time.`,
     subjects: [...dark.map(nodeSubject), { rail: '5V' }],
     figures: [{ label: 'can be carried', value: Math.round(state.carriedShare * 100), unit: '%', limit: 100, origin: 'arithmetic' }],
-    fixes: waysOut({ facts, power }, 'power.no-operating-point', () => shortageWays({ facts, power }), failing.map(entry => entry.id), ({ states }): Outcome => {
+    fixes: waysOut({ facts, power }, 'power.no-operating-point', () =>
+      shortageWays({ facts, power }), failing.map(entry => entry.id), ({ states }): Outcome => {
       const now = states.find(entry => entry.id === state.id)
       const share = now?.carriedShare ?? 0
-      return { enough: states.every(entry => entry.ok), figure: `${Math.round(share * 100)} % of the load carried`, gain: share - state.carriedShare }
+      return {
+        enough: states.every(entry => entry.ok), figure: `${Math.round(share * 100)} % of the load carried`,
+        gain: share - state.carriedShare,
+      }
     }),
   }]
 }
@@ -55,7 +67,10 @@ function shortageWays({ facts, power }: Pick<Evidence, 'facts' | 'power'>): Way[
   const asked = power.report.sources.find(source => source.node === '@supply')?.peakMa ?? 0
   const peak = stateNamed(power.states, 'peak')
   const leads = power.tree.byId.has('@5V') ? pathUp(power.tree, peak, '@5V').filter(node => node.kind === 'cable') : []
-  return [...stepUp(facts, power.tree), ...leads.flatMap(betterLead), ...largerSupplies(facts, asked), ...ownHub(facts, power.tree), ...lowerClock(facts)]
+  return [
+    ...stepUp(facts, power.tree), ...leads.flatMap(betterLead), ...largerSupplies(facts, asked), ...ownHub(facts, power.tree),
+    ...lowerClock(facts),
+  ]
 }
 
 /** The board's under-voltage sign: which cable or connector eats the volts. */
@@ -70,8 +85,11 @@ export const underVoltage: Rule = ({ facts, power }) => {
   const eats = most ? ` Most of it is lost in ${nodeName(most.node, power.tree)}: ${volts(most.dropV)}.` : ''
   const source = pathUp(power.tree, state, '@5V').find(node => node.role === 'source')
   return [{
-    code: 'rail.under-voltage', id: 'rail.under-voltage', severity, stages: ['power', 'board'], title: `${volts(voltage(state))} on the 5 V rail: the board signs under-voltage`,
-    sentence: `${state.label}: ${volts(voltage(state))} arrive at the board, below the ${volts(sign.value)} at which it signs under-voltage and lowers its clocks; files on the card can be damaged.${eats} Take a thicker or shorter lead, or draw less through it.`,
+    code: 'rail.under-voltage', id: 'rail.under-voltage', severity, stages: ['power', 'board'],
+    title: `${volts(voltage(state))} on the 5 V rail: the board signs under-voltage`,
+    sentence: `${state.label}: ${volts(voltage(state))} arrive at the board, below the ${volts(sign.value)} at which it signs `
+      + `under-voltage and lowers its clocks; files on the card can be damaged.${eats} Take a thicker or shorter lead, or draw less `
+      + `through it.`,
     subjects: [{ node: '@5V', rail: '5V' }, ...most ? [nodeSubject(most.node)] : []],
     figures: [
       { label: `5 V rail, ${state.label.toLowerCase()}`, value: v(voltage(state)), unit: 'V', limit: sign.value, origin: sign.origin },
@@ -81,7 +99,10 @@ export const underVoltage: Rule = ({ facts, power }) => {
     fixes: waysOut({ facts, power }, 'rail.under-voltage', () => shortageWays({ facts, power }), failing, (solved): Outcome => {
       const now = solved.states.find(entry => entry.id === state.id)
       const at = now?.ok ? now.nodes['@5V']!.voltageV : 0
-      return { enough: solved.states.every(entry => entry.ok && voltage(entry) >= sign.value), figure: volts(at), gain: at - voltage(state) - 0.005 }
+      return {
+        enough: solved.states.every(entry => entry.ok && voltage(entry) >= sign.value), figure: volts(at),
+        gain: at - voltage(state) - 0.005,
+      }
     }),
     ...most?.node.kind === 'cable' && { worksheet: wireSheet(most.node, state, sign.value, power) },
   }]
@@ -90,10 +111,14 @@ export const underVoltage: Rule = ({ facts, power }) => {
 /** A wire's worksheet with the figures it has in the plan. */
 export function wireSheet(node: TreeNode, state: PowerState, leastV: number, { tree }: Pick<Power, 'tree'>) {
   const { inputV = 5, currentMa } = state.nodes[node.id]!
-  const further = node.id === '@cable' && tree.byId.get('@socket') ? (tree.byId.get('@socket')!.figures.ohm?.value ?? 0) * currentMa / 1000 : 0
+  const further = node.id === '@cable' && tree.byId.get('@socket')
+    ? (tree.byId.get('@socket')!.figures.ohm?.value ?? 0) * currentMa / 1000
+    : 0
   return {
-    kind: 'wire' as const, node: node.id, supplyV: v(inputV), currentMa: Math.round(currentMa), lengthM: node.figures.lengthM?.value ?? 1, leastV: v(leastV + further),
-    awg: node.figures.awg?.value ?? 24, bundledPairs: node.figures.bundledPairs?.value ?? 1, contactOhm: node.figures.contactOhm?.value ?? 0,
+    kind: 'wire' as const, node: node.id, supplyV: v(inputV), currentMa: Math.round(currentMa), lengthM: node.figures.lengthM?.value ?? 1,
+    leastV: v(leastV + further),
+    awg: node.figures.awg?.value ?? 24, bundledPairs: node.figures.bundledPairs?.value ?? 1,
+    contactOhm: node.figures.contactOhm?.value ?? 0,
   }
 }
 
@@ -116,14 +141,29 @@ export const loadVoltages: Rule = ({ facts, power }) => power.tree.nodes.flatMap
   const [eats] = dropsTo(power.tree, state, node.id)
   const judge = (solved: Solved): Outcome => {
     const now = solved.states.find(entry => entry.id === state.id)?.nodes[node.id]?.voltageV ?? 0
-    return { enough: solved.states.every(entry => entry.ok && entry.nodes[node.id]!.voltageV >= least!.value), figure: volts(now), gain: now - at - 0.005 }
+    return {
+      enough: solved.states.every(entry => entry.ok && entry.nodes[node.id]!.voltageV >= least!.value), figure: volts(now),
+      gain: now - at - 0.005,
+    }
   }
   return [{
-    code: 'load.under-voltage', id: `load.under-voltage ${node.id}`, severity: severity === 'stop' ? 'stop' : 'caution', stages: ['power', 'wiring'], title: `${node.name} gets ${volts(at)}`,
-    sentence: `${state.label}: ${volts(at)} arrive at ${node.name}, which wants ${volts(least!.value)} at least: it flickers, restarts or reads wrongly.${eats ? ` Most is lost in ${nodeName(eats.node, power.tree)}: ${volts(eats.dropV)}.` : ''}`,
+    code: 'load.under-voltage', id: `load.under-voltage ${node.id}`, severity: severity === 'stop' ? 'stop' : 'caution',
+    stages: ['power', 'wiring'], title: `${node.name} gets ${volts(at)}`,
+    sentence: `${state.label}: ${volts(at)} arrive at ${node.name}, which wants ${volts(least!.value)} at least: it flickers, restarts or `
+      + `reads wrongly.${eats ? ` Most is lost in ${nodeName(eats.node, power.tree)}: ${volts(eats.dropV)}.` : ''}`,
     subjects: [...subjects, ...eats ? [nodeSubject(eats.node)] : []],
-    figures: [{ label: `at the load, ${state.label.toLowerCase()}`, value: v(at), unit: 'V', limit: v(least!.value), origin: least!.origin }, { label: 'current', value: Math.round(drawn(state, node)), unit: 'mA' }],
-    fixes: waysOut({ facts, power }, `load.under-voltage ${node.id}`, () => [...betterLead(wire), ...pastTheBoard(power.tree, node), ...pathUp(power.tree, state, node.id).filter(entry => entry.kind === 'cable' && entry !== wire).flatMap(betterLead)], failing, judge),
+    figures: [
+      { label: `at the load, ${state.label.toLowerCase()}`, value: v(at), unit: 'V', limit: v(least!.value), origin: least!.origin },
+      { label: 'current', value: Math.round(drawn(state, node)), unit: 'mA' },
+    ],
+    fixes: waysOut(
+      { facts, power }, `load.under-voltage ${node.id}`,
+      () => [
+        ...betterLead(wire), ...pastTheBoard(power.tree, node),
+        ...pathUp(power.tree, state, node.id).filter(entry => entry.kind === 'cable' && entry !== wire).flatMap(betterLead),
+      ],
+      failing, judge,
+    ),
     ...wire?.kind === 'cable' && { worksheet: wireSheet(wire, state, least!.value, power) },
   }]
 })
@@ -133,17 +173,27 @@ const RAIL_ROOM_V = 0.05
 
 const drawn = (state: PowerState, node: TreeNode) => state.nodes[node.id]!.currentMa
 
-function tooHigh(node: TreeNode, state: PowerState, most: { value: number, origin: string }, { catalogue, plan }: Evidence['facts'], { tree }: Power): Finding {
+function tooHigh(
+  node: TreeNode, state: PowerState, most: { value: number, origin: string }, { catalogue, plan }: Evidence['facts'], { tree }: Power,
+): Finding {
   const at = state.nodes[node.id]!.voltageV
   const consumer = tree.byId.has(`${node.id}@wire`) || node.own ? node.id : null
-  const item = [...catalogue.powerItems.values()].find(entry => entry.kind === 'step-down' && Math.abs((entry.figures.setV ?? 0) - (node.figures.ratedV?.value ?? 5)) < 0.3)
+  const item = [...catalogue.powerItems.values()].find(entry =>
+    entry.kind === 'step-down' && Math.abs((entry.figures.setV ?? 0) - (node.figures.ratedV?.value ?? 5)) < 0.3)
   const feed = consumer && (tree.byId.get(`${consumer}@wire`) ?? node).from[0]
   const id = freeNodeId(plan.power, 'step-down')
   return {
-    code: 'load.over-voltage', id: `load.over-voltage ${node.id}`, severity: 'stop', stages: ['power', 'wiring'], title: `${volts(at)} reach ${node.name}, which stands ${volts(most.value)}`,
-    sentence: `${volts(at)} reach ${node.name}; it stands ${volts(most.value)} at most and is damaged. Put a step-down converter between, or feed it from another rail.`,
+    code: 'load.over-voltage', id: `load.over-voltage ${node.id}`, severity: 'stop', stages: ['power', 'wiring'],
+    title: `${volts(at)} reach ${node.name}, which stands ${volts(most.value)}`,
+    sentence: `${volts(at)} reach ${node.name}; it stands ${volts(most.value)} at most and is damaged. Put a step-down converter between, `
+      + `or feed it from another rail.`,
     subjects: [nodeSubject(node)], figures: [{ label: 'at the load', value: v(at), unit: 'V', limit: v(most.value), origin: most.origin }],
-    fixes: item && consumer && feed ? [{ label: `Put ${item.name} before it`, edits: [{ edit: 'add-node', node: { id, type: item.id, name: item.name, from: feed }, before: consumer }] }] : [],
+    fixes: item && consumer && feed
+      ? [{
+          label: `Put ${item.name} before it`,
+          edits: [{ edit: 'add-node', node: { id, type: item.id, name: item.name, from: feed }, before: consumer }],
+        }]
+      : [],
   }
 }
 
@@ -165,9 +215,17 @@ export const railOverVoltage: Rule = ({ facts, power }) => {
   const socket = power.tree.byId.get('@socket')
   const id = freeNodeId(facts.plan.power, 'step-down')
   return [{
-    code: 'rail.over-voltage', id: 'rail.over-voltage', severity: 'stop', stages: ['power', 'board'], title: `${volts(at)} on the board's 5 V rail`,
-    sentence: `${volts(at)} reach the board, which stands ${volts(most.value)}: it is destroyed, and so is all that hangs on it. Put a step-down converter to 5 V between the source and the board before anything is plugged in.`,
-    subjects: [{ node: '@5V', rail: '5V' }], figures: [{ label: '5 V rail', value: v(at), unit: 'V', limit: most.value, origin: most.origin }],
-    fixes: item && socket?.from[0] ? [{ label: `Put ${item.name} before the board`, edits: [{ edit: 'add-node', node: { id, type: item.id, name: item.name, from: socket.from[0] }, before: '@socket' }] }] : [],
+    code: 'rail.over-voltage', id: 'rail.over-voltage', severity: 'stop', stages: ['power', 'board'],
+    title: `${volts(at)} on the board's 5 V rail`,
+    sentence: `${volts(at)} reach the board, which stands ${volts(most.value)}: it is destroyed, and so is all that hangs on it. Put a `
+      + `step-down converter to 5 V between the source and the board before anything is plugged in.`,
+    subjects: [{ node: '@5V', rail: '5V' }],
+    figures: [{ label: '5 V rail', value: v(at), unit: 'V', limit: most.value, origin: most.origin }],
+    fixes: item && socket?.from[0]
+      ? [{
+          label: `Put ${item.name} before the board`,
+          edits: [{ edit: 'add-node', node: { id, type: item.id, name: item.name, from: socket.from[0] }, before: '@socket' }],
+        }]
+      : [],
   }]
 }

@@ -39,7 +39,9 @@ const MOST_KNOWN = 200
  * Where none is enough by itself, two together are tried. `about` names the finding: with the supply it decides the outcome, so that
  * the same question about the same supply is answered from memory.
  */
-export function waysOut({ facts, power }: Asked, about: string, ways: () => Way[], states: readonly string[], judge: (solved: Solved) => Outcome): Fix[] {
+export function waysOut(
+  { facts, power }: Asked, about: string, ways: () => Way[], states: readonly string[], judge: (solved: Solved) => Outcome,
+): Fix[] {
   const key = `${about} ${supplyKey(facts, power)}`
   const before = known.get(key)
   if (before) return before
@@ -57,8 +59,13 @@ const keys = new WeakMap<object, string>()
 function supplyKey({ plan, board, supplyMa }: Facts, { tree }: Pick<Power, 'tree'>): string {
   const made = keys.get(tree)
   if (made) return made
-  const nodes = tree.nodes.map(({ id, kind, name, from, figures, open, upstream }) => [id, kind, name, from, upstream, open, Object.entries(figures).map(([figure, { value }]) => [figure, value])])
-  const key = JSON.stringify([nodes, plan.power, plan.supply, plan.limits, supplyMa, board?.id, board?.limits, board?.power, board?.clocking, board?.draw])
+  const nodes = tree.nodes.map((
+    { id, kind, name, from, figures, open, upstream },
+  ) => [id, kind, name, from, upstream, open, Object.entries(figures)
+    .map(([figure, { value }]) => [figure, value])])
+  const key = JSON.stringify([
+    nodes, plan.power, plan.supply, plan.limits, supplyMa, board?.id, board?.limits, board?.power, board?.clocking, board?.draw,
+  ])
   keys.set(tree, key)
   return key
 }
@@ -66,10 +73,16 @@ function supplyKey({ plan, board, supplyMa }: Facts, { tree }: Pick<Power, 'tree
 function tryOut(facts: Facts, ways: Way[], states: readonly string[], judge: (solved: Solved) => Outcome): Fix[] {
   const tried = (way: Way) => ({ way, outcome: judge(solvePower(changedFacts(facts, way.edits), states)) })
   const helping = ways.map(tried).filter(({ outcome }) => outcome.gain > 0)
-    .sort((a, b) => Number(b.outcome.enough) - Number(a.outcome.enough) || (a.outcome.enough ? a.way.price - b.way.price : b.outcome.gain - a.outcome.gain))
-  const together = helping.length && !helping[0]!.outcome.enough ? enoughTogether(helping.slice(0, MOST_PAIRED).map(({ way }) => way), tried) : []
+    .sort((a, b) => Number(b.outcome.enough) - Number(a.outcome.enough) || (a.outcome.enough
+      ? a.way.price - b.way.price
+      : b.outcome.gain - a.outcome.gain))
+  const together = helping.length && !helping[0]!.outcome.enough
+    ? enoughTogether(helping.slice(0, MOST_PAIRED).map(({ way }) => way), tried)
+    : []
   return [...together, ...helping].slice(0, MOST_OFFERED)
-    .map(({ way, outcome }) => ({ label: `${way.label}: ${outcome.figure}${outcome.enough ? '' : ', not enough by itself'}`, edits: way.edits }))
+    .map(({ way, outcome }) => ({
+      label: `${way.label}: ${outcome.figure}${outcome.enough ? '' : ', not enough by itself'}`, edits: way.edits,
+    }))
 }
 
 /** The first two ways that are enough together. */
@@ -77,7 +90,10 @@ function enoughTogether<T extends { outcome: Outcome }>(ways: Way[], tried: (way
   for (const [i, first] of ways.entries()) {
     for (const second of ways.slice(i + 1)) {
       if (first.edits[0]!.edit === second.edits[0]!.edit && touched(first.edits[0]!) === touched(second.edits[0]!)) continue
-      const pair = tried({ label: `${first.label}, and ${second.label.charAt(0).toLowerCase()}${second.label.slice(1)}`, edits: [...first.edits, ...second.edits], price: first.price + second.price })
+      const pair = tried({
+        label: `${first.label}, and ${second.label.charAt(0).toLowerCase()}${second.label.slice(1)}`,
+        edits: [...first.edits, ...second.edits], price: first.price + second.price,
+      })
       if (pair.outcome.enough) return [pair]
     }
   }
@@ -89,10 +105,14 @@ const touched = (edit: FeedEdit): string => edit.edit === 'set-figure' ? `${edit
 
 /** Facts as they are after edits that touch only the feeding. */
 export function changedFacts(facts: Facts, edits: readonly FeedEdit[]): Facts {
-  const plan = edits.reduce<Plan>((current, edit) => edit.edit === 'choose-supply' ? { ...current, supply: edit.supply } : change(current, edit), facts.plan)
+  const plan = edits.reduce<Plan>((current, edit) => edit.edit === 'choose-supply'
+    ? { ...current, supply: edit.supply }
+    : change(current, edit), facts.plan)
   if (plan.supply === facts.plan.supply) return { ...facts, plan }
   const supply = plan.supply ? facts.catalogue.supplies.get(plan.supply.type) ?? null : null
-  return { ...facts, plan, supply, supplyMa: supply ? plan.limits['supply.currentMa']?.value ?? plan.supply?.currentMa ?? supply.currentMa : null }
+  return { ...facts, plan, supply, supplyMa: supply
+    ? plan.limits['supply.currentMa']?.value ?? plan.supply?.currentMa ?? supply.currentMa
+    : null }
 }
 
 function change(plan: Plan, edit: PowerEdit): Plan {

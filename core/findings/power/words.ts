@@ -14,7 +14,9 @@ export function amps(ma: number): string {
 export const volts = (voltageV: number): string => `${voltageV.toFixed(2)} V`
 
 /** `7.6 W`, `40 mW`. */
-export const watts = (powerW: number): string => Math.abs(powerW) >= 0.1 ? `${Number(powerW.toFixed(Math.abs(powerW) < 10 ? 2 : 1))} W` : `${Number((powerW * 1000).toFixed(1))} mW`
+export const watts = (powerW: number): string => Math.abs(powerW) >= 0.1
+  ? `${Number(powerW.toFixed(Math.abs(powerW) < 10 ? 2 : 1))} W`
+  : `${Number((powerW * 1000).toFixed(1))} mW`
 
 export function hours(h: number): string {
   return h >= 72 ? `${Number((h / 24).toFixed(1))} days` : h >= 1 ? `${Number(h.toFixed(1))} h` : `${Math.round(h * 60)} min`
@@ -47,6 +49,8 @@ export function limitOf(node: TreeNode, name: string): Pick<Figure, 'limit' | 'o
 export function nodeName(node: TreeNode, tree: { byId: ReadonlyMap<string, TreeNode> }): string {
   if (node.id === '@cable') return 'the supply\'s lead'
   if (node.id.endsWith('@lead')) return `the lead of ${tree.byId.get(node.id.slice(0, -5))?.name ?? 'a supply'}`
-  if (node.id.endsWith('@wire')) return `the ${node.kind === 'connector' ? 'plug' : 'wires'} of ${tree.byId.get(node.id.slice(0, -5))?.name ?? 'a part'}`
+  if (node.id.endsWith('@wire')) {
+    return `the ${node.kind === 'connector' ? 'plug' : 'wires'} of ${tree.byId.get(node.id.slice(0, -5))?.name ?? 'a part'}`
+  }
   return node.role === 'source' || node.own || node.partId ? node.name : `the ${node.name.charAt(0).toLowerCase()}${node.name.slice(1)}`
 }

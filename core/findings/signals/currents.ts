@@ -13,7 +13,11 @@ function stageTask(terminal: Terminal, facts: Facts): StageTask {
   const { signal, owner } = terminal
   return {
     lineV: boardLimit(facts, 'outputHighV')?.value ?? 3.3, loadMa: signal!.inputCurrentMa?.value ?? 100,
-    loadV: owner.supplies.some(supply => supply.rail === '5V') ? 5 : signal!.load === 'lamp' && (signal!.inputCurrentMa?.value ?? 0) > 500 ? 12 : 5,
+    loadV: owner.supplies.some(supply => supply.rail === '5V')
+      ? 5
+      : signal!.load === 'lamp' && (signal!.inputCurrentMa?.value ?? 0) > 500
+        ? 12
+        : 5,
     inductive: signal!.load !== 'lamp', switchingHz: signal!.pwm?.frequencyHz ?? 0, series: 'E12',
   }
 }
@@ -22,7 +26,9 @@ function stageFixes(terminal: Terminal, facts: Facts): Fix[] {
   const task = stageTask(terminal, facts)
   const mosfet = mosfetStage(task, boardLimit(facts, 'lineMaxMa')?.value ?? 16)
   const transistor = transistorStage(task)
-  const put = (label: string, kind: 'mosfet' | 'transistor'): Fix => ({ label, edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind } }] })
+  const put = (label: string, kind: 'mosfet' | 'transistor'): Fix => ({
+    label, edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind } }],
+  })
   const diode = task.inductive ? ', flyback diode' : ''
   return [
     put(`Add a MOSFET stage (gate ${ohmsInWords(mosfet.gateOhm)}, ${ohmsInWords(mosfet.pullDownOhm)} to ground${diode})`, 'mosfet'),
@@ -41,10 +47,14 @@ export const drivenStraight: Rule = ({ facts }) => facts.terminals.flatMap((term
   return [{
     code: 'line.driven-straight', id: `line.driven-straight ${terminal.key}`, severity: 'stop', stages: ['wiring', 'power'],
     title: `${terminal.owner.name} is driven straight from ${whereIs(terminal)}`,
-    sentence: `${what} draws ${asked ?? 'more'} mA${kick}; a line gives ${most?.value ?? 16} mA: the line is damaged or the board resets. Put a driving stage${kick ? ' with a flyback diode' : ''} between.`,
+    sentence: `${what} draws ${asked ?? 'more'} mA${kick}; a line gives ${most?.value ?? 16} mA: the line is damaged or the board resets. `
+      + `Put a driving stage${kick ? ' with a flyback diode' : ''} between.`,
     subjects: [spot(terminal)],
-    figures: asked !== undefined && most ? [{ label: 'asked', value: asked, unit: 'mA', limit: most.value, origin: most.origin, limitKey: most.key }] : [],
-    fixes: stageFixes(terminal, facts), worksheet: { kind: 'stage', ...stageTask(terminal, facts), switchingHz: signal.pwm?.frequencyHz ?? 0 },
+    figures: asked !== undefined && most
+      ? [{ label: 'asked', value: asked, unit: 'mA', limit: most.value, origin: most.origin, limitKey: most.key }]
+      : [],
+    fixes: stageFixes(terminal, facts),
+    worksheet: { kind: 'stage', ...stageTask(terminal, facts), switchingHz: signal.pwm?.frequencyHz ?? 0 },
   }]
 })
 
@@ -56,7 +66,8 @@ export const stageTooWeak: Rule = ({ facts }) => facts.terminals.flatMap((termin
     code: 'stage.too-weak', id: `stage.too-weak ${terminal.key}`, severity: 'stop', stages: ['wiring', 'power'],
     title: `${called(terminal)}: the transistor is too small`,
     sentence: `The load takes ${loadMa} mA and a common small transistor stands ${TRANSISTOR.mostMa} mA: it burns. Take a MOSFET.`,
-    subjects: [spot(terminal)], figures: [{ label: 'load', value: loadMa, unit: 'mA', limit: TRANSISTOR.mostMa, origin: TRANSISTOR.origin }],
+    subjects: [spot(terminal)],
+    figures: [{ label: 'load', value: loadMa, unit: 'mA', limit: TRANSISTOR.mostMa, origin: TRANSISTOR.origin }],
     fixes: [{ label: 'MOSFET stage instead', edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'mosfet' } }] }],
     worksheet: { kind: 'stage', ...stageTask(terminal, facts), switchingHz: terminal.signal?.pwm?.frequencyHz ?? 0 },
   }]
@@ -71,18 +82,25 @@ export const lineCurrent: Rule = ({ facts }) => {
   const findings = drawing.filter(terminal => !terminal.signal!.load && currentOf(terminal) > most.value).map((terminal): Finding => ({
     code: 'line.overload', id: `line.overload ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${whereIs(terminal).replace(/^p/, 'P')} is overloaded`,
-    sentence: `${called(terminal)} draws ${currentOf(terminal)} mA from a line that gives ${most.value} mA: the line is damaged. Put a driving stage between.`,
-    subjects: [spot(terminal)], figures: [{ label: 'drawn', value: currentOf(terminal), unit: 'mA', limit: most.value, origin: most.origin, limitKey: most.key }],
+    sentence: `${called(terminal)} draws ${currentOf(terminal)} mA from a line that gives ${most.value} mA: the line is damaged. Put a `
+      + `driving stage between.`,
+    subjects: [spot(terminal)],
+    figures: [{ label: 'drawn', value: currentOf(terminal), unit: 'mA', limit: most.value, origin: most.origin, limitKey: most.key }],
     fixes: [{ label: 'Add a MOSFET stage', edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'mosfet' } }] }],
-    worksheet: { kind: 'led', supplyV: boardLimit(facts, 'outputHighV')!.value, forwardV: 2, currentMa: Math.min(currentOf(terminal), most.value / 2), series: 'E12' },
+    worksheet: {
+      kind: 'led', supplyV: boardLimit(facts, 'outputHighV')!.value, forwardV: 2, currentMa: Math.min(currentOf(terminal), most.value / 2),
+      series: 'E12',
+    },
   }))
   // A terminal that is over the limit of one line already has its own finding.
   const sum = drawing.filter(terminal => currentOf(terminal) <= most.value).reduce((all, terminal) => all + currentOf(terminal), 0)
   if (sum > total.value) findings.push({
     code: 'lines.overload', id: 'lines.overload', severity: 'stop', stages: ['wiring', 'power'],
     title: 'All lines together are overloaded',
-    sentence: `The lines drive ${rounded(sum)} mA together and stand ${total.value} mA: the processor is damaged. Put driving stages between, the largest first.`,
-    subjects: drawing.map(spot), figures: [{ label: 'together', value: rounded(sum), unit: 'mA', limit: total.value, origin: total.origin, limitKey: total.key }],
+    sentence: `The lines drive ${rounded(sum)} mA together and stand ${total.value} mA: the processor is damaged. Put driving stages `
+      + `between, the largest first.`,
+    subjects: drawing.map(spot),
+    figures: [{ label: 'together', value: rounded(sum), unit: 'mA', limit: total.value, origin: total.origin, limitKey: total.key }],
     fixes: [],
   })
   return findings
@@ -90,7 +108,11 @@ export const lineCurrent: Rule = ({ facts }) => {
 
 /** Current a terminal takes from its line; a driving stage leaves next to nothing. */
 function currentOf({ signal, between }: Terminal): number {
-  return between?.kind === 'mosfet' || between?.kind === 'level-shifter' ? 0 : between?.kind === 'transistor' ? 1 : signal?.inputCurrentMa?.value ?? 0
+  return between?.kind === 'mosfet' || between?.kind === 'level-shifter'
+    ? 0
+    : between?.kind === 'transistor'
+      ? 1
+      : signal?.inputCurrentMa?.value ?? 0
 }
 
 /** Outputs that the reset pull, or the boot console, moves before any program runs. */
@@ -101,16 +123,23 @@ export const movesAtStart: Rule = ({ facts }) => facts.terminals.flatMap((termin
   if (!matters) return []
   const { line, resetPull, startNoise } = place.line
   const idlePull = signal.idleLevel === 'high' ? 'up' : 'down'
-  const common = { severity: 'caution' as const, stages: ['wiring' as const], subjects: [spot(terminal)], fixes: claimOf(terminal) === undefined ? [{ label: `Release ${called(terminal)}`, edits: [{ edit: 'release' as const, terminal: terminal.key }] }] : [] }
+  const common = {
+    severity: 'caution' as const, stages: ['wiring' as const], subjects: [spot(terminal)],
+    fixes: claimOf(terminal) === undefined
+      ? [{ label: `Release ${called(terminal)}`, edits: [{ edit: 'release' as const, terminal: terminal.key }] }]
+      : [],
+  }
   if (startNoise) return [{
     ...common, code: 'start.flutters', id: `start.flutters ${terminal.key}`, title: `${called(terminal)} flutters while the board starts`,
-    sentence: `On line ${line} ${startNoise}: what hangs there is switched on and off for seconds. Move it to another line, or let the console go and keep in mind that the very first moments stay noisy.`,
+    sentence: `On line ${line} ${startNoise}: what hangs there is switched on and off for seconds. Move it to another line, or let the `
+      + `console go and keep in mind that the very first moments stay noisy.`,
     figures: [{ label: 'line', value: line, origin: 'memory' }],
   }]
   if (!signal.idleLevel || resetPull === idlePull) return []
   return [{
     ...common, code: 'start.moves', id: `start.moves ${terminal.key}`, title: `${called(terminal)} may pull in while the board starts`,
-    sentence: `Until a program runs, line ${line} is pulled ${resetPull} and this input idles ${signal.idleLevel}. Move it to a line pulled ${idlePull}, or add a resistor of your own.`,
+    sentence: `Until a program runs, line ${line} is pulled ${resetPull} and this input idles ${signal.idleLevel}. Move it to a line `
+      + `pulled ${idlePull}, or add a resistor of your own.`,
     figures: [{ label: 'pull at reset', value: resetPull, limit: idlePull, origin: 'memory' }],
   }]
 })
@@ -132,8 +161,13 @@ export const pullsAgainst: Rule = ({ facts }) => facts.terminals.flatMap((termin
   return [{
     code: 'pull.against', id: `pull.against ${terminal.key}`, severity: 'caution', stages: ['wiring'],
     title: `${called(terminal)} hangs between two pulls`,
-    sentence: `Line ${line} is pulled ${innerUp ? 'up' : 'down'} through ${ohmsInWords(inner)} and the part pulls ${signal.pull.to} through ${ohmsInWords(outer)}: ${rounded(level)} V is neither high nor low for sure. Move it to a line without that pull, or take a smaller resistor.`,
-    subjects: [spot(terminal)], figures: [{ label: 'level', value: rounded(level), unit: 'V', limit: limit.value, origin: limit.origin, limitKey: limit.key }],
-    fixes: claimOf(terminal) === undefined ? [{ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] }] : [],
+    sentence: `Line ${line} is pulled ${innerUp ? 'up' : 'down'} through ${ohmsInWords(inner)} and the part pulls ${signal.pull.to} `
+      + `through ${ohmsInWords(outer)}: ${rounded(level)} V is neither high nor low for sure. Move it to a line without that pull, or `
+      + `take a smaller resistor.`,
+    subjects: [spot(terminal)],
+    figures: [{ label: 'level', value: rounded(level), unit: 'V', limit: limit.value, origin: limit.origin, limitKey: limit.key }],
+    fixes: claimOf(terminal) === undefined
+      ? [{ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] }]
+      : [],
   }]
 })

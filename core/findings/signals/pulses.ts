@@ -16,20 +16,33 @@ export const spiClocks: Rule = ({ facts, signals }) => signals.spi.flatMap((devi
   const subjects = [{ partId: device.partId, busId: device.busId }]
   const atHz = device.clock?.rateHz ?? device.maxClockHz
   if (device.clock && atHz < device.maxClockHz * 0.75) findings.push({
-    code: 'spi.step-below', id: `spi.step-below ${device.partId}`, severity: 'note', stages: ['wiring'], title: `${device.name} gets ${hertz(atHz)} of ${hertz(device.maxClockHz)}`,
-    sentence: `The controller only divides by whole steps: the next one up would be ${device.stepAboveHz ? hertz(device.stepAboveHz) : 'too fast'}, which the part does not stand.`,
-    subjects, figures: [{ label: 'clock', value: rounded(atHz, 0), unit: 'Hz', limit: device.maxClockHz, origin: facts.board?.controllers.find(controller => controller.id === device.busId)?.clock?.origin ?? 'memory' }], fixes: [],
+    code: 'spi.step-below', id: `spi.step-below ${device.partId}`, severity: 'note', stages: ['wiring'],
+    title: `${device.name} gets ${hertz(atHz)} of ${hertz(device.maxClockHz)}`,
+    sentence: `The controller only divides by whole steps: the next one up would be `
+      + `${device.stepAboveHz ? hertz(device.stepAboveHz) : 'too fast'}, which the part does not stand.`,
+    subjects,
+    figures: [{
+      label: 'clock', value: rounded(atHz, 0), unit: 'Hz', limit: device.maxClockHz,
+      origin: facts.board?.controllers.find(controller => controller.id === device.busId)?.clock?.origin ?? 'memory',
+    }],
+    fixes: [],
   })
   if (atHz > FAST_SPI_HZ && device.wireM > LONG_WIRE_M) findings.push({
-    code: 'spi.wire-long', id: `spi.wire-long ${device.partId}`, severity: 'caution', stages: ['wiring', 'build'], title: `${rounded(device.wireM * 100, 0)} cm are long for ${hertz(atHz)}`,
-    sentence: `${device.name} shows wrong pixels or reads wrong bytes over wires of that length. Shorten them to ${LONG_WIRE_M * 100} cm, lead a ground beside the clock, or slow it down.`,
+    code: 'spi.wire-long', id: `spi.wire-long ${device.partId}`, severity: 'caution', stages: ['wiring', 'build'],
+    title: `${rounded(device.wireM * 100, 0)} cm are long for ${hertz(atHz)}`,
+    sentence: `${device.name} shows wrong pixels or reads wrong bytes over wires of that length. Shorten them to ${LONG_WIRE_M * 100} cm, `
+      + `lead a ground beside the clock, or slow it down.`,
     subjects, figures: [{ label: 'wire', value: rounded(device.wireM), unit: 'm', limit: LONG_WIRE_M, origin: 'practice' }],
     fixes: [{ label: `Run it at ${hertz(FAST_SPI_HZ)}`, edits: [{ edit: 'set-clock', bus: device.partId, clockHz: FAST_SPI_HZ }] }],
   })
   if (device.screen && device.screen.framesPerS < SMOOTH_FRAMES && device.screen.bitsPerPixel > 1) findings.push({
-    code: 'spi.screen-slow', id: `spi.screen-slow ${device.partId}`, severity: 'note', stages: ['wiring', 'parts'], title: `${device.name} shows ${rounded(device.screen.framesPerS, 1)} pictures a second at most`,
-    sentence: `${device.screen.width} × ${device.screen.height} × ${device.screen.bitsPerPixel} bits at ${hertz(atHz)} take that long. Fine for figures, not for film: draw only what changes, or take a panel with a video plug.`,
-    subjects, figures: [{ label: 'pictures', value: rounded(device.screen.framesPerS, 1), unit: '/s', limit: SMOOTH_FRAMES, origin: 'practice' }], fixes: [],
+    code: 'spi.screen-slow', id: `spi.screen-slow ${device.partId}`, severity: 'note', stages: ['wiring', 'parts'],
+    title: `${device.name} shows ${rounded(device.screen.framesPerS, 1)} pictures a second at most`,
+    sentence: `${device.screen.width} × ${device.screen.height} × ${device.screen.bitsPerPixel} bits at ${hertz(atHz)} take that long. `
+      + `Fine for figures, not for film: draw only what changes, or take a panel with a video plug.`,
+    subjects,
+    figures: [{ label: 'pictures', value: rounded(device.screen.framesPerS, 1), unit: '/s', limit: SMOOTH_FRAMES, origin: 'practice' }],
+    fixes: [],
   })
   return findings
 })
@@ -40,16 +53,21 @@ export const pwmChannels: Rule = ({ signals }) => signals.pwm.flatMap((channel):
   const subjects = needs.map(({ partId, terminal }) => ({ partId, terminal, busId: channel.busId }))
   const odd = needs.find(({ need }) => needs.some(other => other.need.frequencyHz < need.minHz || other.need.frequencyHz > need.maxHz))
   if (odd && needs.length > 1) return [{
-    code: 'pwm.frequencies-differ', id: `pwm.frequencies-differ ${channel.busId}`, severity: 'stop', stages: ['wiring'], title: `${channel.label} cannot run at two frequencies`,
-    sentence: `${needs.map(({ name, need }) => `${name} wants ${hertz(need.frequencyHz)}`).join(' and ')}; one channel has one frequency and one duty for both. Move one to the other channel.`,
+    code: 'pwm.frequencies-differ', id: `pwm.frequencies-differ ${channel.busId}`, severity: 'stop', stages: ['wiring'],
+    title: `${channel.label} cannot run at two frequencies`,
+    sentence: `${needs.map(({ name, need }) => `${name} wants ${hertz(need.frequencyHz)}`).join(' and ')}; one channel has one frequency `
+      + `and one duty for both. Move one to the other channel.`,
     subjects, figures: needs.map(({ name, need }) => ({ label: name, value: need.frequencyHz, unit: 'Hz', origin: need.origin })),
     fixes: needs.map(({ terminal, name }) => ({ label: `Release ${name}`, edits: [{ edit: 'release' as const, terminal }] })),
   }]
   const wanted = needs[0]?.need.steps
-  const usable = channel.steps && needs[0]?.need.pulseMaxUs ? Math.floor(channel.steps * (needs[0].need.pulseMaxUs - needs[0].need.pulseMinUs!) * 1e-6 * needs[0].need.frequencyHz) : channel.steps
+  const usable = channel.steps && needs[0]?.need.pulseMaxUs
+    ? Math.floor(channel.steps * (needs[0].need.pulseMaxUs - needs[0].need.pulseMinUs!) * 1e-6 * needs[0].need.frequencyHz)
+    : channel.steps
   if (!usable || !wanted || usable >= Math.min(wanted, FEW_STEPS)) return []
   return [{
-    code: 'pwm.coarse', id: `pwm.coarse ${channel.busId}`, severity: 'caution', stages: ['wiring'], title: `${channel.label} has few steps at ${hertz(needs[0]!.need.frequencyHz)}`,
+    code: 'pwm.coarse', id: `pwm.coarse ${channel.busId}`, severity: 'caution', stages: ['wiring'],
+    title: `${channel.label} has few steps at ${hertz(needs[0]!.need.frequencyHz)}`,
     sentence: `Its clock of ${hertz(channel.sourceHz!)} leaves ${usable} steps of duty. Choose a lower frequency.`,
     subjects, figures: [{ label: 'steps', value: usable, limit: Math.min(wanted, FEW_STEPS), origin: 'practice' }], fixes: [],
   }]
@@ -60,19 +78,33 @@ export const strips: Rule = ({ signals }) => signals.strips.flatMap((strip): Fin
   const findings: Finding[] = []
   const subjects = [{ partId: strip.partId, ...(strip.by && { busId: strip.by.busId }) }]
   if (strip.spi && Math.abs(strip.spi.error) > MOST_BIT_ERROR) findings.push({
-    code: 'strip.timing', id: `strip.timing ${strip.partId}`, severity: 'stop', stages: ['wiring'], title: `${strip.by!.label} cannot make the bits of ${strip.name}`,
-    sentence: `It would need ${hertz(strip.spi.wantedHz)} and the divider makes ${hertz(strip.spi.madeHz)} (${percent(strip.spi.error, 0)}): the strip shows wrong colours. Use a PWM channel.`,
-    subjects, figures: [{ label: 'off', value: rounded(Math.abs(strip.spi.error) * 100, 0), unit: '%', limit: MOST_BIT_ERROR * 100, origin: 'practice' }], fixes: [],
+    code: 'strip.timing', id: `strip.timing ${strip.partId}`, severity: 'stop', stages: ['wiring'],
+    title: `${strip.by!.label} cannot make the bits of ${strip.name}`,
+    sentence: `It would need ${hertz(strip.spi.wantedHz)} and the divider makes ${hertz(strip.spi.madeHz)} `
+      + `(${percent(strip.spi.error, 0)}): the strip shows wrong colours. Use a PWM channel.`,
+    subjects,
+    figures: [{
+      label: 'off', value: rounded(Math.abs(strip.spi.error) * 100, 0), unit: '%', limit: MOST_BIT_ERROR * 100, origin: 'practice',
+    }],
+    fixes: [],
   })
   if (strip.framesPerS < SMOOTH_FRAMES) findings.push({
-    code: 'strip.slow', id: `strip.slow ${strip.partId}`, severity: 'note', stages: ['wiring', 'parts'], title: `${strip.name} changes ${rounded(strip.framesPerS, 1)} times a second at most`,
+    code: 'strip.slow', id: `strip.slow ${strip.partId}`, severity: 'note', stages: ['wiring', 'parts'],
+    title: `${strip.name} changes ${rounded(strip.framesPerS, 1)} times a second at most`,
     sentence: `${strip.pixels} pixels take ${rounded(strip.frameS * 1000, 1)} ms a picture. Split it on two outputs for quicker movement.`,
-    subjects, figures: [{ label: 'a picture', value: rounded(strip.frameS * 1000, 1), unit: 'ms', limit: rounded(1000 / SMOOTH_FRAMES, 1), origin: 'memory' }], fixes: [],
+    subjects,
+    figures: [{
+      label: 'a picture', value: rounded(strip.frameS * 1000, 1), unit: 'ms', limit: rounded(1000 / SMOOTH_FRAMES, 1), origin: 'memory',
+    }],
+    fixes: [],
   })
   if (strip.by?.kind === 'pwm') findings.push({
-    code: 'strip.and-sound', id: `strip.and-sound ${strip.partId}`, severity: 'note', stages: ['wiring'], title: `${strip.by.label} makes the strip's signal`,
-    sentence: 'The classic families make analog sound with the same two channels: with a strip on one of them there is noise on the sound socket. Sound by video or by I²S is not touched.',
-    subjects, figures: [{ label: 'bit', value: rounded(1 / strip.framesPerS * 1000, 2), unit: 'ms a picture', origin: 'memory' }], fixes: [],
+    code: 'strip.and-sound', id: `strip.and-sound ${strip.partId}`, severity: 'note', stages: ['wiring'],
+    title: `${strip.by.label} makes the strip's signal`,
+    sentence: 'The classic families make analog sound with the same two channels: with a strip on one of them there is noise on the sound '
+      + 'socket. Sound by video or by I²S is not touched.',
+    subjects, figures: [{ label: 'bit', value: rounded(1 / strip.framesPerS * 1000, 2), unit: 'ms a picture', origin: 'memory' }],
+    fixes: [],
   })
   return findings
 })
@@ -83,9 +115,13 @@ export const soundRates: Rule = ({ signals }) => signals.sound.flatMap((card): F
   if (!uneven.length) return []
   const worst = [...uneven].sort((a, b) => Math.abs(b.error) - Math.abs(a.error))[0]!
   return [{
-    code: 'sound.uneven', id: `sound.uneven ${card.partId}`, severity: 'note', stages: ['wiring'], title: `${card.name}: some rates come from a fractional divider`,
-    sentence: `${uneven.map(rate => rounded(rate.rateHz / 1000, 1)).join(', ')} kHz do not divide evenly: the bit clock jitters a little. Nobody hears it on speech; for music a board with a clock of its own is better.`,
-    subjects: [{ partId: card.partId }], figures: [{ label: `at ${rounded(worst.rateHz / 1000, 1)} kHz`, value: rounded(worst.error * 1e6, 1), unit: 'ppm', origin: 'memory' }], fixes: [],
+    code: 'sound.uneven', id: `sound.uneven ${card.partId}`, severity: 'note', stages: ['wiring'],
+    title: `${card.name}: some rates come from a fractional divider`,
+    sentence: `${uneven.map(rate => rounded(rate.rateHz / 1000, 1)).join(', ')} kHz do not divide evenly: the bit clock jitters a little. `
+      + `Nobody hears it on speech; for music a board with a clock of its own is better.`,
+    subjects: [{ partId: card.partId }],
+    figures: [{ label: `at ${rounded(worst.rateHz / 1000, 1)} kHz`, value: rounded(worst.error * 1e6, 1), unit: 'ppm', origin: 'memory' }],
+    fixes: [],
   }]
 })
 
@@ -95,9 +131,14 @@ export const oneWireLine: Rule = ({ signals }) => {
   if (!wire || wire.usualOhm <= wire.mostOhm) return []
   const fits = wire.mostOhm >= wire.leastOhm
   return [{
-    code: 'onewire.pull-up', id: 'onewire.pull-up', severity: fits ? 'caution' : 'stop', stages: ['wiring'], title: 'The 1-Wire line wants a stronger pull-up',
-    sentence: `${rounded(wire.wireM, 1)} m of wire and the sensors make some ${Math.round(wire.capacitancePf)} pF: 4.7 kΩ is too slow. ${fits ? `Take ${Math.round(wire.mostOhm / 100) * 100} Ω, and no less than ${Math.round(wire.leastOhm)} Ω.` : 'No resistor does both: split the line, or shorten it.'}`,
-    subjects: wire.partIds.map(partId => ({ partId })), figures: [{ label: 'usual', value: wire.usualOhm, unit: 'Ω', limit: Math.round(wire.mostOhm), origin: 'memory' }], fixes: [],
+    code: 'onewire.pull-up', id: 'onewire.pull-up', severity: fits ? 'caution' : 'stop', stages: ['wiring'],
+    title: 'The 1-Wire line wants a stronger pull-up',
+    sentence: `${rounded(wire.wireM, 1)} m of wire and the sensors make some ${Math.round(wire.capacitancePf)} pF: 4.7 kΩ is too slow. `
+      + `${fits
+        ? `Take ${Math.round(wire.mostOhm / 100) * 100} Ω, and no less than ${Math.round(wire.leastOhm)} Ω.`
+        : 'No resistor does both: split the line, or shorten it.'}`,
+    subjects: wire.partIds.map(partId => ({ partId })),
+    figures: [{ label: 'usual', value: wire.usualOhm, unit: 'Ω', limit: Math.round(wire.mostOhm), origin: 'memory' }], fixes: [],
   }]
 }
 
@@ -109,27 +150,43 @@ export const tellingLines: Rule = ({ facts }) => facts.terminals.flatMap((termin
   const { signal, place } = terminal
   if (!signal?.tells || !place || place.kind === 'nowhere') return []
   if (place.kind === 'terminal') return [{
-    code: 'line.tells-late', id: `line.tells-late ${terminal.key}`, severity: 'caution', stages: ['wiring'], title: `${called(terminal)} is heard late behind ${place.owner.name}`,
-    sentence: `${signal.tells === 'wake' ? 'A line that wakes the board' : 'An interrupt'} wants a line of the header: the expander is only asked now and then${place.owner.signals.some(other => other.tells) ? ', unless its own interrupt line is wired and its driver watches it' : ''}.`,
-    subjects: [spot(terminal)], figures: [{ label: 'asked', value: place.owner.part.i2c?.poll?.hz ?? 'now and then', unit: place.owner.part.i2c?.poll ? '/s' : undefined, origin: 'practice' }],
+    code: 'line.tells-late', id: `line.tells-late ${terminal.key}`, severity: 'caution', stages: ['wiring'],
+    title: `${called(terminal)} is heard late behind ${place.owner.name}`,
+    sentence: `${signal.tells === 'wake' ? 'A line that wakes the board' : 'An interrupt'} wants a line of the header: the expander is `
+      + `only asked now and `
+      + `then${place.owner.signals.some(other => other.tells)
+        ? ', unless its own interrupt line is wired and its driver watches it'
+        : ''}.`,
+    subjects: [spot(terminal)],
+    figures: [{
+      label: 'asked', value: place.owner.part.i2c?.poll?.hz ?? 'now and then', unit: place.owner.part.i2c?.poll ? '/s' : undefined,
+      origin: 'practice',
+    }],
     fixes: [{ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] }],
   }]
   if (signal.tells !== 'wake' || place.line?.line === WAKING_LINE) return []
   return [{
-    code: 'line.wakes-not', id: `line.wakes-not ${terminal.key}`, severity: 'note', stages: ['wiring', 'bringup'], title: `${called(terminal)} does not wake a halted board`,
-    sentence: `While the system runs any line can wake a program. After a shutdown only line ${WAKING_LINE} (position 5), pulled low, starts it again on the classic families; it belongs to I²C 1.`,
-    subjects: [spot(terminal)], figures: [{ label: 'line', value: place.line?.line ?? '', limit: WAKING_LINE, origin: 'memory' }], fixes: [],
+    code: 'line.wakes-not', id: `line.wakes-not ${terminal.key}`, severity: 'note', stages: ['wiring', 'bringup'],
+    title: `${called(terminal)} does not wake a halted board`,
+    sentence: `While the system runs any line can wake a program. After a shutdown only line ${WAKING_LINE} (position 5), pulled low, `
+      + `starts it again on the classic families; it belongs to I²C 1.`,
+    subjects: [spot(terminal)], figures: [{ label: 'line', value: place.line?.line ?? '', limit: WAKING_LINE, origin: 'memory' }],
+    fixes: [],
   }]
 })
 
 /** Keys without diodes: three held together may show a fourth. */
-export const keyGhosts: Rule = ({ facts, signals }) => signals.keys.filter(keys => !keys.diodes && keys.rows > 1 && keys.columns > 1).map((keys): Finding => {
-  const option = facts.parts.find(owner => owner.id === keys.partId)!.part.matrix!.diodesOption
-  return {
-    code: 'keys.ghosts', id: `keys.ghosts ${keys.partId}`, severity: 'note', stages: ['wiring', 'build'], title: `${keys.name}: three keys held may show a fourth`,
-    sentence: `${keys.rows} rows × ${keys.columns} columns without diodes tell ${keys.toldApart} keys apart for sure. One diode for each key, cathode to the row, ends it.`,
-    subjects: [{ partId: keys.partId }], figures: [{ label: 'told apart', value: keys.toldApart, unit: 'keys', limit: keys.keys, origin: 'practice' }],
-    fixes: [{ label: 'A diode for each key', edits: [{ edit: 'set-option', id: keys.partId, option, value: 'each' }] }],
-    worksheet: { kind: 'matrix', keys: keys.keys, rows: keys.rows, columns: keys.columns, diodes: keys.diodes },
-  }
-})
+export const keyGhosts: Rule = ({ facts, signals }) =>
+  signals.keys.filter(keys => !keys.diodes && keys.rows > 1 && keys.columns > 1).map((keys): Finding => {
+    const option = facts.parts.find(owner => owner.id === keys.partId)!.part.matrix!.diodesOption
+    return {
+      code: 'keys.ghosts', id: `keys.ghosts ${keys.partId}`, severity: 'note', stages: ['wiring', 'build'],
+      title: `${keys.name}: three keys held may show a fourth`,
+      sentence: `${keys.rows} rows × ${keys.columns} columns without diodes tell ${keys.toldApart} keys apart for sure. One diode for `
+        + `each key, cathode to the row, ends it.`,
+      subjects: [{ partId: keys.partId }],
+      figures: [{ label: 'told apart', value: keys.toldApart, unit: 'keys', limit: keys.keys, origin: 'practice' }],
+      fixes: [{ label: 'A diode for each key', edits: [{ edit: 'set-option', id: keys.partId, option, value: 'each' }] }],
+      worksheet: { kind: 'matrix', keys: keys.keys, rows: keys.rows, columns: keys.columns, diodes: keys.diodes },
+    }
+  })

@@ -5,12 +5,18 @@ import type { Subject } from '../types'
 export const called = (terminal: Terminal): string => `${terminal.owner.name} ${terminal.label}`
 
 export function spot(terminal: Terminal): Subject {
-  return { partId: terminal.owner.id, terminal: terminal.key, ...(terminal.place?.kind === 'header' && { position: terminal.place.position }) }
+  return {
+    partId: terminal.owner.id, terminal: terminal.key, ...(terminal.place?.kind === 'header' && { position: terminal.place.position }),
+  }
 }
 
 export function whereIs(terminal: Terminal): string {
   const { place } = terminal
-  return place?.kind === 'header' ? `position ${place.position}` : place?.kind === 'terminal' ? `${place.owner.name} ${place.terminal}` : 'nowhere'
+  return place?.kind === 'header'
+    ? `position ${place.position}`
+    : place?.kind === 'terminal'
+      ? `${place.owner.name} ${place.terminal}`
+      : 'nowhere'
 }
 
 export const rounded = (value: number, digits = 2): number => Number(value.toFixed(digits))

@@ -8,7 +8,10 @@ import type { Tree, TreeNode, TreeProblem } from './types'
 /** The whole power tree of a plan. Never throws: what cannot be joined is listed in `problems`. */
 export function buildTree(facts: Facts, power: PowerPlan = facts.plan.power): Tree {
   const problems: TreeProblem[] = []
-  const nodes = [...supplyNodes(facts, power, problems), ...ownNodes(power, facts, problems), ...boardNodes(facts, power, problems), ...partNodes(facts, power, problems)]
+  const nodes = [
+    ...supplyNodes(facts, power, problems), ...ownNodes(power, facts, problems), ...boardNodes(facts, power, problems),
+    ...partNodes(facts, power, problems),
+  ]
   const byId = new Map(nodes.map(node => [node.id, node]))
   for (const node of nodes) connect(node, byId, problems)
   const joined = [...nodes, ...joinNodes(power, byId, problems)]
@@ -17,7 +20,9 @@ export function buildTree(facts: Facts, power: PowerPlan = facts.plan.power): Tr
   const assumed = byId.has('@5V') && !fed.has('@5V')
   // A rail that nothing feeds is assumed to be there, so only the maker's own loads count as unfed.
   for (const node of joined) {
-    if (node.role === 'load' && !fed.has(node.id) && !(assumed && hangsOn(node, '@5V', byId)) && !isUnchosen(node, facts)) problems.push({ kind: 'unfed', node: node.id })
+    if (node.role === 'load' && !fed.has(node.id) && !(assumed && hangsOn(node, '@5V', byId)) && !isUnchosen(node, facts)) {
+      problems.push({ kind: 'unfed', node: node.id })
+    }
   }
   return { nodes: inFeedingOrder(joined, byId), byId: new Map(joined.map(node => [node.id, node])), problems, assumed }
 }
@@ -59,7 +64,10 @@ function joinNodes(power: PowerPlan, byId: ReadonlyMap<NodeRef, TreeNode>, probl
       return []
     }
     target!.from.push(id)
-    return [{ id, kind: 'connector', role: 'path', name: `Plug into ${target!.name}`, from: [feeder.id], input: feeder.output, output: joint, figures: { ohm: { value: 0.03, origin: 'memory' }, ratedMa: { value: 3000, origin: 'memory' } }, own: false, open: false }]
+    return [{
+      id, kind: 'connector', role: 'path', name: `Plug into ${target!.name}`, from: [feeder.id], input: feeder.output, output: joint,
+      figures: { ohm: { value: 0.03, origin: 'memory' }, ratedMa: { value: 3000, origin: 'memory' } }, own: false, open: false,
+    }]
   })
 }
 

@@ -23,20 +23,44 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
   const { board } = facts
   if (!board) return []
   const has = boardPower(board)
-  const node = (id: NodeRef, kind: TreeNode['kind'], role: TreeNode['role'], name: string, joints: Pick<TreeNode, 'from' | 'input' | 'output'>, file: Record<string, number>, more: Partial<TreeNode> = {}, origin = has.origin): TreeNode =>
-    ({ id, kind, role, name, ...joints, figures: figuresOf(id, kind, file, origin, power.figures[id], problems), own: false, open: false, ...more })
+  const node = (id: NodeRef, kind: TreeNode['kind'], role: TreeNode['role'], name: string, joints: Pick<TreeNode, 'from' | 'input'
+    | 'output'>, file: Record<string, number>, more: Partial<TreeNode> = {}, origin = has.origin): TreeNode =>
+    ({
+      id, kind, role, name, ...joints, figures: figuresOf(id, kind, file, origin, power.figures[id], problems), own: false, open: false,
+      ...more,
+    })
   const fed = (id: NodeRef, usual: NodeRef | null) => feedOf(power, id, usual)
   const socketFrom = fed('@socket', facts.supply ? facts.supply.cable ? '@cable' : '@supply' : null)
   const headerFrom = fed('@header', null)
   const draw = boardDraw(board, power.clock)
   const nodes = [
-    ...socketFrom ? [node('@socket', 'socket', 'path', 'Power socket', { from: [socketFrom], input: null, output: '@5V' }, { ohm: has.socketOhm, ratedMa: has.socketRatedMa })] : [],
-    ...headerFrom ? [node('@header', 'header-input', 'path', 'In through the header', { from: [headerFrom], input: null, output: '@5V' }, { ohm: has.positionOhm / fivePositions(board), ratedMa: has.positionRatedMa * fivePositions(board) })] : [],
-    node('@5V', 'rail', 'joint', '5 V rail', { from: [...socketFrom ? ['@socket'] : [], ...headerFrom ? ['@header'] : []], input: '@5V', output: '@5V' }, {}),
+    ...socketFrom
+      ? [node(
+          '@socket', 'socket', 'path', 'Power socket', { from: [socketFrom], input: null, output: '@5V' },
+          { ohm: has.socketOhm, ratedMa: has.socketRatedMa },
+        )]
+      : [],
+    ...headerFrom
+      ? [node(
+          '@header', 'header-input', 'path', 'In through the header', { from: [headerFrom], input: null, output: '@5V' },
+          { ohm: has.positionOhm / fivePositions(board), ratedMa: has.positionRatedMa * fivePositions(board) },
+        )]
+      : [],
+    node(
+      '@5V', 'rail', 'joint', '5 V rail',
+      { from: [...socketFrom ? ['@socket'] : [], ...headerFrom ? ['@header'] : []], input: '@5V', output: '@5V' }, {},
+    ),
     node('@board', 'board', 'load', board.name, { from: ['@5V'], input: '@5V', output: null },
-      { idleMa: draw.idleMa, typicalMa: draw.typicalMa, peakMa: draw.peakMa, surgeMa: Math.max(has.inrushMa, draw.peakMa), ratedV: 5, leastV: has.leastV, mostV: 5.5, signV: has.signV }, { law: 'power' }, draw.origin),
+      {
+        idleMa: draw.idleMa, typicalMa: draw.typicalMa, peakMa: draw.peakMa, surgeMa: Math.max(has.inrushMa, draw.peakMa), ratedV: 5,
+        leastV: has.leastV, mostV: 5.5, signV: has.signV,
+      },
+      { law: 'power' }, draw.origin),
     node('@3V3', has.rail3V3, 'path', '3V3 regulator', { from: ['@5V'], input: '@5V', output: '@3V3' },
-      { setV: 3.3, headroomV: has.rail3V3HeadroomV, leastInV: 2.5, quiescentMa: 0, ohm: 0.02, mostInV: 6 }, { efficiency: has.rail3V3 === 'step-down' ? [{ currentMa: 0, efficiency: has.rail3V3Efficiency }, { currentMa: 1000, efficiency: has.rail3V3Efficiency }] : undefined }),
+      { setV: 3.3, headroomV: has.rail3V3HeadroomV, leastInV: 2.5, quiescentMa: 0, ohm: 0.02, mostInV: 6 },
+      { efficiency: has.rail3V3 === 'step-down'
+        ? [{ currentMa: 0, efficiency: has.rail3V3Efficiency }, { currentMa: 1000, efficiency: has.rail3V3Efficiency }]
+        : undefined }),
     node('@usb', 'usb-rail', 'path', 'USB sockets', { from: ['@5V'], input: '@5V', output: '@usb' }, { ohm: has.usbOhm }),
   ]
   return nodes
@@ -52,24 +76,34 @@ export function feedOf(power: PowerPlan, consumer: NodeRef, usual: NodeRef | nul
 /** Header positions that carry supply, and every part's supply terminals with their wires. */
 export function partNodes(facts: Facts, power: PowerPlan, problems: TreeProblem[]): TreeNode[] {
   const positions = new Map<number, TreeNode>()
-  const nodes = facts.parts.flatMap(owner => owner.supplies.flatMap(supply => supplyTerminal(owner, supply, facts, power, positions, problems)))
+  const nodes = facts.parts.flatMap(owner =>
+    owner.supplies.flatMap(supply => supplyTerminal(owner, supply, facts, power, positions, problems)))
   return [...positions.values(), ...nodes, ...facts.parts.flatMap(owner => contactNodes(owner, power, problems))]
 }
 
-function supplyTerminal(owner: ResolvedPart, supply: Supply, facts: Facts, power: PowerPlan, positions: Map<number, TreeNode>, problems: TreeProblem[]): TreeNode[] {
+function supplyTerminal(
+  owner: ResolvedPart, supply: Supply, facts: Facts, power: PowerPlan, positions: Map<number, TreeNode>, problems: TreeProblem[],
+): TreeNode[] {
   const { board } = facts
   const id = `${owner.id}.${supply.id}`
   const terminal = facts.byKey.get(id)
   // The position carries nothing where the maker feeds the terminal from elsewhere.
   const elsewhere = Object.hasOwn(power.feeds, id) && !power.feeds[id]?.startsWith('@P')
-  const usual = elsewhere || supply.from === 'own' ? null : supply.from === 'usb' ? board ? '@usb' : null : positionNode(terminal, supply, facts, power, positions, problems)
+  const usual = elsewhere || supply.from === 'own'
+    ? null
+    : supply.from === 'usb'
+      ? board ? '@usb' : null
+      : positionNode(terminal, supply, facts, power, positions, problems)
   const from = feedOf(power, id, usual)
   const units = supply.perOption ? Number(owner.options[supply.perOption]) || 1 : 1
   const ratedV = RAIL_V[supply.rail]
   const load: TreeNode = {
-    id, kind: 'part', role: 'load', name: owner.part.supplies.length > 1 ? `${owner.name} ${supply.label}` : owner.name, partId: owner.id, from: [`${id}@wire`], input: id, output: id, law: supply.law ?? 'current', own: false, open: false, ...supply.socket && { ownSocket: true }, ...supply.from === 'usb' && { byPlug: true },
+    id, kind: 'part', role: 'load', name: owner.part.supplies.length > 1 ? `${owner.name} ${supply.label}` : owner.name, partId: owner.id,
+    from: [`${id}@wire`], input: id, output: id, law: supply.law ?? 'current', own: false, open: false,
+    ...supply.socket && { ownSocket: true }, ...supply.from === 'usb' && { byPlug: true },
     figures: figuresOf(id, 'part', {
-      idleMa: supply.idleMa * units, typicalMa: supply.typicalMa * units, peakMa: supply.peakMa * units, surgeMa: (supply.surgeMa ?? 0) * units,
+      idleMa: supply.idleMa * units, typicalMa: supply.typicalMa * units, peakMa: supply.peakMa * units,
+      surgeMa: (supply.surgeMa ?? 0) * units,
       ratedV, leastV: supply.leastV ?? ratedV * 0.9, mostV: supply.mostV ?? ratedV * 1.1,
     }, supply.origin, power.figures[id], problems),
   }
@@ -78,20 +112,31 @@ function supplyTerminal(owner: ResolvedPart, supply: Supply, facts: Facts, power
 }
 
 /** The wire to a terminal: jumper wires to the header, a lead to a USB plug, the contact alone for a board that is pushed on. */
-function wireNode(owner: ResolvedPart, supply: Supply, id: NodeRef, from: NodeRef, { plan }: Facts, power: PowerPlan, problems: TreeProblem[]): TreeNode {
+function wireNode(
+  owner: ResolvedPart, supply: Supply, id: NodeRef, from: NodeRef, { plan }: Facts, power: PowerPlan, problems: TreeProblem[],
+): TreeNode {
   const wire = `${id}@wire`
   const pushedOn = supply.claimsPosition !== undefined || owner.part.plugs?.some(plug => plug.wide && holds(plug.when, owner.options))
   const figures: Record<string, number> = pushedOn
     ? { ohm: 0.03, ratedMa: 2000 }
-    : { awg: supply.from === 'usb' ? 24 : supply.from === 'own' ? 20 : 26, lengthM: plan.build.wires[id]?.lengthM ?? owner.part.leadM ?? 0.2, contactOhm: 0.03, bundledPairs: 1, measuredOhm: 0 }
+    : {
+        awg: supply.from === 'usb' ? 24 : supply.from === 'own' ? 20 : 26,
+        lengthM: plan.build.wires[id]?.lengthM ?? owner.part.leadM ?? 0.2,
+        contactOhm: 0.03, bundledPairs: 1, measuredOhm: 0,
+      }
   return {
-    id: wire, kind: pushedOn ? 'connector' : 'cable', role: 'path', name: pushedOn ? 'its plug' : 'its wires', partId: owner.id, from: [from], input: null, output: id,
+    id: wire, kind: pushedOn ? 'connector' : 'cable', role: 'path', name: pushedOn ? 'its plug' : 'its wires', partId: owner.id,
+    from: [from], input: null, output: id,
     figures: figuresOf(wire, pushedOn ? 'connector' : 'cable', figures, 'memory', power.figures[wire], problems), own: false, open: false,
   }
 }
 
 /** The header position a supply terminal is wired to; its rail while it has none. */
-function positionNode(terminal: Terminal | undefined, supply: Supply, { board }: Facts, power: PowerPlan, positions: Map<number, TreeNode>, problems: TreeProblem[]): NodeRef | null {
+function positionNode(
+  terminal: Terminal | undefined, supply: Supply, { board }: Facts, power: PowerPlan, positions: Map<number, TreeNode>,
+  problems: TreeProblem[],
+): NodeRef
+  | null {
   if (!board) return null
   const place = terminal?.place
   if (place?.kind !== 'header' || (place.header.kind !== '5V' && place.header.kind !== '3V3')) return `@${supply.rail}`
@@ -101,7 +146,8 @@ function positionNode(terminal: Terminal | undefined, supply: Supply, { board }:
     const { positionOhm, positionRatedMa, origin } = boardPower(board)
     positions.set(position, {
       id, kind: 'position', role: 'path', name: `Position ${position}`, from: [`@${header.kind}`], input: `@${header.kind}`, output: id,
-      figures: figuresOf(id, 'position', { ohm: positionOhm, ratedMa: positionRatedMa }, origin, power.figures[id], problems), own: false, open: false,
+      figures: figuresOf(id, 'position', { ohm: positionOhm, ratedMa: positionRatedMa }, origin, power.figures[id], problems), own: false,
+      open: false,
     })
   }
   return id
@@ -117,8 +163,25 @@ function contactNodes(owner: ResolvedPart, power: PowerPlan, problems: TreeProbl
     const rating = owner.part.contacts
     const common = { partId: owner.id, own: false, open: false } as const
     return [
-      { ...common, id, kind: 'contact', role: 'path', name: `${owner.name}, contact ${load.contact}`, from: [from], input: null, output: id, figures: figuresOf(id, 'contact', { ohm: 0.05, ...rating && { ratedMa: (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * 1000 } }, rating?.origin ?? 'memory', power.figures[id], problems) },
-      { ...common, id: `${id}@load`, kind: 'contact-load', role: 'load', name: load.what || `On contact ${load.contact}`, from: [id], input: id, output: null, law: 'current', figures: figuresOf(`${id}@load`, 'contact-load', { idleMa: 0, typicalMa: ma, peakMa: ma, surgeMa: 0, ratedV: Math.max(0.1, load.voltageV), leastV: load.voltageV * 0.85, mostV: load.voltageV * 1.15 }, 'yours', power.figures[`${id}@load`], problems) },
+      {
+        ...common, id, kind: 'contact', role: 'path', name: `${owner.name}, contact ${load.contact}`, from: [from], input: null, output: id,
+        figures: figuresOf(
+          id, 'contact', { ohm: 0.05, ...rating && { ratedMa: (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * 1000 } },
+          rating?.origin ?? 'memory', power.figures[id], problems,
+        ),
+      },
+      {
+        ...common, id: `${id}@load`, kind: 'contact-load', role: 'load', name: load.what || `On contact ${load.contact}`, from: [id],
+        input: id, output: null, law: 'current',
+        figures: figuresOf(
+          `${id}@load`, 'contact-load',
+          {
+            idleMa: 0, typicalMa: ma, peakMa: ma, surgeMa: 0, ratedV: Math.max(0.1, load.voltageV), leastV: load.voltageV * 0.85,
+            mostV: load.voltageV * 1.15,
+          },
+          'yours', power.figures[`${id}@load`], problems,
+        ),
+      },
     ]
   })
 }

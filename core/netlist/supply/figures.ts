@@ -8,7 +8,8 @@ import type { NodeFigure, TreeProblem } from './types'
  * Figures with the maker's own in place of the file's. Own figures outside their range become problems and are left out; those that
  * its kind does not have are kept in the plan and not looked at.
  */
-export function figuresOf(node: NodeRef, kind: NodeKind, file: Record<string, number>, origin: Origin, own: Record<string, number> | undefined, problems: TreeProblem[]): Record<string, NodeFigure> {
+export function figuresOf(node: NodeRef, kind: NodeKind, file: Record<string, number>, origin: Origin, own: Record<string, number>
+  | undefined, problems: TreeProblem[]): Record<string, NodeFigure> {
   const figures: Record<string, NodeFigure> = {}
   for (const [name, value] of Object.entries(file)) figures[name] = { value, origin }
   for (const [name, value] of Object.entries(own ?? {})) {

@@ -22,15 +22,23 @@ const figure = (label: string, unit: string, least: number, most: number): Figur
 /** Figures by name; a name means the same wherever it stands. */
 export const FIGURES = tableOf<FigureSpec>({
   voltageV: figure('voltage', 'V', 0.1, 400), currentMa: figure('gives at most', 'mA', 1, 100_000), ohm: figure('resistance', 'Ω', 0, 1000),
-  awg: figure('gauge', 'AWG', 0, 40), lengthM: figure('length, one way', 'm', 0.01, 200), contactOhm: figure('plugs and joints', 'Ω', 0, 10), measuredOhm: figure('measured; 0: by gauge', 'Ω', 0, 100), bundledPairs: figure('pairs in the bundle', '', 1, 40),
+  awg: figure('gauge', 'AWG', 0, 40), lengthM: figure('length, one way', 'm', 0.01, 200),
+  contactOhm: figure('plugs and joints', 'Ω', 0, 10), measuredOhm: figure('measured; 0: by gauge', 'Ω', 0, 100),
+  bundledPairs: figure('pairs in the bundle', '', 1, 40),
   ratedMa: figure('rated', 'mA', 1, 100_000), holdMa: figure('holds', 'mA', 1, 100_000), tripMa: figure('trips', 'mA', 1, 100_000),
-  dropV: figure('takes', 'V', 0, 5), setV: figure('makes', 'V', 0.5, 60), headroomV: figure('wants above it', 'V', 0, 10), leastInV: figure('least input', 'V', 0, 100), mostInV: figure('most input', 'V', 0.5, 400),
-  quiescentMa: figure('for itself', 'mA', 0, 1000), copperCm2: figure('copper to cool it', 'cm²', 0, 200), rthKw: figure('warms by', 'K/W', 0.1, 500), hottestC: figure('hottest', '°C', 20, 250),
-  capacitanceUf: figure('capacitor', 'µF', 1, 1e6), capacitorV: figure('capacitor stands', 'V', 1, 400), hz: figure('mains', 'Hz', 16, 400), capacitanceF: figure('capacitor', 'F', 1e-9, 1000), mostV: figure('stands', 'V', 0.5, 400),
-  ownMa: figure('for itself', 'mA', 0, 5000), ports: figure('ports', '', 1, 30), portMa: figure('each port gives', 'mA', 1, 10_000), backOhm: figure('path back, 0 for none', 'Ω', 0, 100),
-  idleMa: figure('idle', 'mA', 0, 100_000), typicalMa: figure('typical', 'mA', 0, 100_000), peakMa: figure('peak', 'mA', 0, 100_000), surgeMa: figure('surge', 'mA', 0, 200_000),
+  dropV: figure('takes', 'V', 0, 5), setV: figure('makes', 'V', 0.5, 60), headroomV: figure('wants above it', 'V', 0, 10),
+  leastInV: figure('least input', 'V', 0, 100), mostInV: figure('most input', 'V', 0.5, 400),
+  quiescentMa: figure('for itself', 'mA', 0, 1000), copperCm2: figure('copper to cool it', 'cm²', 0, 200),
+  rthKw: figure('warms by', 'K/W', 0.1, 500), hottestC: figure('hottest', '°C', 20, 250),
+  capacitanceUf: figure('capacitor', 'µF', 1, 1e6), capacitorV: figure('capacitor stands', 'V', 1, 400),
+  hz: figure('mains', 'Hz', 16, 400), capacitanceF: figure('capacitor', 'F', 1e-9, 1000), mostV: figure('stands', 'V', 0.5, 400),
+  ownMa: figure('for itself', 'mA', 0, 5000), ports: figure('ports', '', 1, 30), portMa: figure('each port gives', 'mA', 1, 10_000),
+  backOhm: figure('path back, 0 for none', 'Ω', 0, 100),
+  idleMa: figure('idle', 'mA', 0, 100_000), typicalMa: figure('typical', 'mA', 0, 100_000), peakMa: figure('peak', 'mA', 0, 100_000),
+  surgeMa: figure('surge', 'mA', 0, 200_000),
   ratedV: figure('at', 'V', 0.5, 400), leastV: figure('least', 'V', 0, 400), holdS: figure('holds for', 's', 0, 1e6),
-  capacityMah: figure('capacity', 'mAh', 1, 1e7), signV: figure('under-voltage sign', 'V', 0, 400), leastSupplyMa: figure('least supply', 'mA', 1, 1e5),
+  capacityMah: figure('capacity', 'mAh', 1, 1e7), signV: figure('under-voltage sign', 'V', 0, 400),
+  leastSupplyMa: figure('least supply', 'mA', 1, 1e5),
 })
 
 export interface KindSpec {
@@ -62,7 +70,9 @@ export const KINDS: Readonly<Record<NodeKind, KindSpec>> = {
   'switch': kind('Switch', 'path', 'ohm', 'ratedMa'),
   'latch': kind('Latching switch', 'path', 'ohm', 'ratedMa', 'quiescentMa', 'holdS'),
   'linear': kind('Linear regulator', 'path', 'setV', 'headroomV', 'ratedMa', 'quiescentMa', 'mostInV', 'copperCm2', 'hottestC', 'ohm'),
-  'step-down': kind('Step-down converter', 'path', 'setV', 'headroomV', 'leastInV', 'mostInV', 'ratedMa', 'quiescentMa', 'rthKw', 'hottestC', 'ohm'),
+  'step-down': kind(
+    'Step-down converter', 'path', 'setV', 'headroomV', 'leastInV', 'mostInV', 'ratedMa', 'quiescentMa', 'rthKw', 'hottestC', 'ohm',
+  ),
   'step-up': kind('Step-up converter', 'path', 'setV', 'leastInV', 'mostInV', 'ratedMa', 'quiescentMa', 'rthKw', 'hottestC', 'ohm'),
   'rectifier': kind('Bridge and capacitor', 'path', 'dropV', 'capacitanceUf', 'capacitorV', 'hz', 'ratedMa', 'ohm'),
   'capacitor': kind('Capacitor', 'path', 'capacitanceF', 'mostV', 'ohm'),

@@ -8,21 +8,34 @@ import type { TreeNode, TreeProblem } from './types'
 
 /** Source figures of a supply file. */
 export const sourceFigures = (unit: SupplyUnit): Record<string, number> =>
-  ({ voltageV: unit.voltageV, currentMa: unit.currentMa, ohm: unit.ohm ?? 0.05, ...unit.capacityMah !== undefined && { capacityMah: unit.capacityMah } })
+  ({
+    voltageV: unit.voltageV, currentMa: unit.currentMa, ohm: unit.ohm ?? 0.05,
+    ...unit.capacityMah !== undefined && { capacityMah: unit.capacityMah },
+  })
 
 /** A supply as a node of the tree. */
-export function sourceNode(id: NodeRef, name: string, unit: SupplyUnit, own: Record<string, number> | undefined, isOwn: boolean, problems: TreeProblem[]): TreeNode {
+export function sourceNode(
+  id: NodeRef, name: string, unit: SupplyUnit, own: Record<string, number> | undefined, isOwn: boolean, problems: TreeProblem[],
+): TreeNode {
   return {
-    id, kind: unit.kind, role: 'source', name, from: [], input: null, output: id, figures: figuresOf(id, unit.kind, sourceFigures(unit), unit.origin, own, problems),
+    id, kind: unit.kind, role: 'source', name, from: [], input: null, output: id,
+    figures: figuresOf(id, unit.kind, sourceFigures(unit), unit.origin, own, problems),
     own: isOwn, open: false, unit, price: unit.price, cautions: unit.cautions,
   }
 }
 
 /** The lead that comes with a supply, as a node of its own. */
-export function leadNode(id: NodeRef, from: NodeRef, unit: SupplyUnit, own: Record<string, number> | undefined, problems: TreeProblem[]): TreeNode | null {
+export function leadNode(
+  id: NodeRef, from: NodeRef, unit: SupplyUnit, own: Record<string, number> | undefined, problems: TreeProblem[],
+): TreeNode
+  | null {
   if (!unit.cable) return null
   const { awg, lengthM, contactOhm } = unit.cable
-  return { id, kind: 'cable', role: 'path', name: 'its lead', from: [from], input: from, output: id, figures: figuresOf(id, 'cable', { awg, lengthM, contactOhm, bundledPairs: 1, measuredOhm: 0 }, unit.origin, own, problems), own: false, open: false }
+  return {
+    id, kind: 'cable', role: 'path', name: 'its lead', from: [from], input: from, output: id,
+    figures: figuresOf(id, 'cable', { awg, lengthM, contactOhm, bundledPairs: 1, measuredOhm: 0 }, unit.origin, own, problems), own: false,
+    open: false,
+  }
 }
 
 /** Nodes of the plan, in its order. A supply brings its lead along as `id@lead`. */
@@ -41,7 +54,10 @@ export function ownNodes(power: PowerPlan, { catalogue }: Facts, problems: TreeP
 
 export const leadOf = (id: NodeRef): NodeRef => `${id}@lead`
 
-function itemNode(node: PowerNode, item: ReturnType<Facts['catalogue']['powerItems']['get']>, power: PowerPlan, problems: TreeProblem[]): TreeNode | null {
+function itemNode(
+  node: PowerNode, item: ReturnType<Facts['catalogue']['powerItems']['get']>, power: PowerPlan, problems: TreeProblem[],
+): TreeNode
+  | null {
   if (!item) {
     problems.push({ kind: 'unknown-type', node: node.id, type: node.type })
     return null
@@ -49,8 +65,13 @@ function itemNode(node: PowerNode, item: ReturnType<Facts['catalogue']['powerIte
   const { role } = KINDS[item.kind]
   const usual: Record<string, number> = item.kind === 'cable' ? { bundledPairs: 1, measuredOhm: 0 } : {}
   return {
-    id: node.id, kind: item.kind, role, name: node.name || item.name, from: node.from ? [node.from] : [], input: null, output: role === 'load' ? null : node.id,
-    figures: figuresOf(node.id, item.kind, { ...usual, ...item.figures }, item.origin, { ...node.figures, ...power.figures[node.id] }, problems), efficiency: item.efficiency, law: item.law,
-    own: true, open: node.open === true, item, ...item.kind === 'hub' && node.upstream && { upstream: node.upstream }, price: item.price, cautions: item.cautions,
+    id: node.id, kind: item.kind, role, name: node.name || item.name, from: node.from ? [node.from] : [], input: null,
+    output: role === 'load' ? null : node.id,
+    figures: figuresOf(
+      node.id, item.kind, { ...usual, ...item.figures }, item.origin, { ...node.figures, ...power.figures[node.id] }, problems,
+    ),
+    efficiency: item.efficiency, law: item.law,
+    own: true, open: node.open === true, item, ...item.kind === 'hub' && node.upstream && { upstream: node.upstream }, price: item.price,
+    cautions: item.cautions,
   }
 }

@@ -6,7 +6,8 @@ import { bindingOf } from '../bindings'
 import { claimsOf, listedName, overlayNamed, resolveOverlay } from '../library'
 import type { OverlaySpec } from '../library/types'
 
-type OverlayNeed = Extract<BootNeed, { kind: 'overlay' }> & Pick<NonNullable<ResolvedPart['part']['boot']>[number], 'whenPlaced' | 'whenOpen'>
+type OverlayNeed = Extract<BootNeed, { kind: 'overlay' }> & Pick<NonNullable<ResolvedPart['part']['boot']>[number], 'whenPlaced'
+  | 'whenOpen'>
 
 /** Overlays that the part's file asks for with its present options. */
 export function overlaysAsked(owner: Pick<ResolvedPart, 'part' | 'options'>): OverlayNeed[] {
@@ -20,7 +21,8 @@ const SELECT = /\{select(?::([\w-]+))?\}/
 
 const paramNames = ({ params = {} }: OverlayNeed) => Object.keys(params)
 const hasParam = (spec: OverlaySpec, name: string) => spec.params.some(param => param.name === listedName(spec, name))
-const seated = (text: string, { bus, select }: SpiSeat) => text.replace(/\{spi\}/g, String(bus)).replace(new RegExp(SELECT, 'g'), String(select))
+const seated = (text: string, { bus, select }: SpiSeat) => text.replace(/\{spi\}/g, String(bus))
+  .replace(new RegExp(SELECT, 'g'), String(select))
 
 /**
  * True when the part's overlays can be told that its select terminal `signal` is at this seat. An overlay that says nothing of seats
@@ -39,7 +41,10 @@ export function fitsSeat(owner: Pick<ResolvedPart, 'part' | 'options' | 'signals
     const byName = paramNames(need).filter(name => /\{spi\}|\{select/.test(name))
     if (byName.length) return byName.every(name => hasParam(spec, seated(name, seat)))
     const byValue = Object.entries(need.params ?? {}).find(([, value]) => SELECT.test(value))
-    if (byValue) return seat.bus === busOf(spec) && (spec.params.find(param => param.name === byValue[0])?.values?.includes(String(seat.select)) ?? true)
+    if (byValue) {
+      return seat.bus === busOf(spec)
+        && (spec.params.find(param => param.name === byValue[0])?.values?.includes(String(seat.select)) ?? true)
+    }
     return seat.bus === busOf(spec) && seat.select === Number(spec.select ?? 0)
   })
 }
@@ -70,7 +75,8 @@ export function cannotBeTold(owner: ResolvedPart, facts: Facts): boolean {
 }
 
 /** True when Voltaris can write an overlay of its own for the part on this board. */
-export const canBeMade = (owner: Pick<ResolvedPart, 'part'>, board: Board | null): boolean => bindingOf(owner) !== null && (board?.tree?.symbols ?? true) && board !== null
+export const canBeMade = (owner: Pick<ResolvedPart, 'part'>, board: Board | null): boolean =>
+  bindingOf(owner) !== null && (board?.tree?.symbols ?? true) && board !== null
 
 /** True when the overlay of the part is one that Voltaris makes: the maker chose it, or the library's cannot be told of its place. */
 export function isMade(owner: ResolvedPart, facts: Facts): boolean {
@@ -87,9 +93,16 @@ export function fixedLinesOf(owner: Pick<ResolvedPart, 'part' | 'options'>, boar
   return overlaysAsked(owner).flatMap((need) => {
     const spec = overlayNamed(need.name)
     if (!spec) return []
-    const told = new Set([...paramNames(need), ...Object.values(need.whenPlaced ?? {}).flatMap(Object.keys), ...Object.values(need.whenOpen ?? {}).flatMap(Object.keys)].map(name => listedName(spec, name)))
-    const own = new Set((spec.enables ?? []).flatMap(id => board.controllers.filter(controller => controller.id === id).flatMap(controller => controller.routes.flatMap(route => Object.values(route.lines)))))
+    const told = new Set([
+      ...paramNames(need), ...Object.values(need.whenPlaced ?? {}).flatMap(Object.keys),
+      ...Object.values(need.whenOpen ?? {}).flatMap(Object.keys),
+    ].map(name => listedName(spec, name)))
+    const own = new Set((spec.enables ?? []).flatMap(id => board.controllers.filter(controller => controller.id === id)
+      .flatMap(controller => controller.routes.flatMap(route => Object.values(route.lines)))))
     const claims = claimsOf(resolveOverlay(spec, []), board)
-    return claims.flatMap(claim => claim.kind === 'line' && !own.has(claim.line) && !(claim.param && (told.has(claim.param) || told.has('noints') || told.has(`no-${claim.param.replace(/-pin$/, '')}`))) ? claim.line : [])
+    return claims.flatMap(claim => claim.kind === 'line' && !own.has(claim.line)
+      && !(claim.param && (told.has(claim.param) || told.has('noints') || told.has(`no-${claim.param.replace(/-pin$/, '')}`)))
+      ? claim.line
+      : [])
   })
 }

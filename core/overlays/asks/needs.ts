@@ -25,25 +25,37 @@ export function needsOf(facts: Facts): Need[] {
 
 /** Overlays made for parts: where the maker chose one, or where no other can be told of the part's place. */
 function madeNeeds(facts: Facts): Need[] {
-  return facts.parts.filter(owner => isMade(owner, facts)).map(owner => ({ need: { kind: 'overlay', name: overlayFileName(owner.id) }, why: `the overlay made for ${owner.name}`, partIds: [owner.id] }))
+  return facts.parts.filter(owner => isMade(owner, facts))
+    .map(owner => ({
+      need: { kind: 'overlay', name: overlayFileName(owner.id) }, why: `the overlay made for ${owner.name}`, partIds: [owner.id],
+    }))
 }
 
 /** The fan on the board's own socket: up to four steps of temperature, hysteresis and speed, 0 to 255. Parameter names from memory. */
 function fanNeeds({ board, parts, plan: { power: { heat: { fan, cooler } } } }: Facts): Need[] {
   const owners = parts.filter(owner => owner.part.plugs?.some(plug => plug.socket === 'fan' && holds(plug.when, owner.options)))
   if (!board?.sockets.fan || (!owners.length && cooler !== 'active') || !('hysteresisC' in fan)) return []
-  const points = fan.mode === 'threshold' ? [{ temperatureC: fan.onC, percent: 100 }] : [...fan.points].sort((a, b) => a.temperatureC - b.temperatureC).slice(0, 4)
+  const points = fan.mode === 'threshold'
+    ? [{ temperatureC: fan.onC, percent: 100 }]
+    : [...fan.points].sort((a, b) => a.temperatureC - b.temperatureC).slice(0, 4)
   const why = `when the fan ${owners[0] ? `"${owners[0].name}" ` : ''}runs`
   return points.flatMap(({ temperatureC, percent }, i) => {
-    const param = (name: string, value: number): Need => ({ need: { kind: 'param', name, value: String(Math.round(value)) }, why, partIds: owners.map(owner => owner.id) })
-    return [param(`fan_temp${i}`, temperatureC * 1000), param(`fan_temp${i}_hyst`, fan.hysteresisC * 1000), param(`fan_temp${i}_speed`, percent * 2.55)]
+    const param = (name: string, value: number): Need => ({
+      need: { kind: 'param', name, value: String(Math.round(value)) }, why, partIds: owners.map(owner => owner.id),
+    })
+    return [
+      param(`fan_temp${i}`, temperatureC * 1000), param(`fan_temp${i}_hyst`, fan.hysteresisC * 1000),
+      param(`fan_temp${i}_speed`, percent * 2.55),
+    ]
   })
 }
 
 /** A lower clock and core voltage. Setting names from memory. */
 function clockNeeds({ board, plan: { power: { clock } } }: Facts): Need[] {
   if (!board) return []
-  const setting = (name: string, value: number, why: string): Need => ({ need: { kind: 'setting', name, value: String(value) }, why, partIds: [] })
+  const setting = (name: string, value: number, why: string): Need => ({
+    need: { kind: 'setting', name, value: String(value) }, why, partIds: [],
+  })
   return [
     ...clock.coreMhz !== null ? [setting('arm_freq', clock.coreMhz, 'the plan\'s processor clock, in MHz')] : [],
     ...clock.voltageSteps ? [setting('over_voltage', clock.voltageSteps, 'the plan\'s core voltage, in steps of 25 mV')] : [],
@@ -76,7 +88,8 @@ function busNeeds(facts: Facts): Need[] {
     const selects = facts.selectPlans.get(busId)
     if (selects?.by === 'overlay' && usualBoot(bus!)) needs.push({
       need: selectOverlay(selects, facts), partIds: owners.map(owner => owner.id), busId,
-      why: `${bus!.label} with ${selects.lines.length || 'no'} ${selects.lines.length === 1 ? 'select' : 'selects'}, because others of its select lines serve something else`,
+      why: `${bus!.label} with ${selects.lines.length || 'no'} ${selects.lines.length === 1 ? 'select' : 'selects'}, because others of `
+        + `its select lines serve something else`,
     })
   }
   return [...needs, ...mergePwm(pwm, facts)]
@@ -86,12 +99,19 @@ function busNeeds(facts: Facts): Need[] {
 function bootOf(bus: Bus, facts: Facts): BootNeed[] {
   if (bus.software) {
     const line = (position: number) => String(facts.board?.header.find(entry => entry.position === position)?.line ?? '')
-    return [{ kind: 'overlay', name: 'i2c-gpio', params: { bus: String(bus.software.number), i2c_gpio_sda: line(bus.software.sda), i2c_gpio_scl: line(bus.software.scl) } }]
+    return [{
+      kind: 'overlay', name: 'i2c-gpio',
+      params: { bus: String(bus.software.number), i2c_gpio_sda: line(bus.software.sda), i2c_gpio_scl: line(bus.software.scl) },
+    }]
   }
   const speed = facts.plan.clocks[bus.id]
   const atSpeed = (need: BootNeed): BootNeed[] => {
     if (speed === undefined || bus.kind !== 'i2c') return [need]
-    return need.kind === 'param' ? [need, { kind: 'param', name: `${need.name}_baudrate`, value: String(speed) }] : need.kind === 'overlay' ? [{ ...need, params: { ...need.params, baudrate: String(speed) } }] : [need]
+    return need.kind === 'param'
+      ? [need, { kind: 'param', name: `${need.name}_baudrate`, value: String(speed) }]
+      : need.kind === 'overlay'
+        ? [{ ...need, params: { ...need.params, baudrate: String(speed) } }]
+        : [need]
   }
   const selects = facts.selectPlans.get(bus.id)
   const brought = selects?.by === 'overlay' && !usualBoot(bus) ? [selectOverlay(selects, facts)] : bus.route!.boot
@@ -104,13 +124,18 @@ const usualBoot = ({ route }: Bus) => route!.boot.every(need => need.kind !== 'o
 /** The overlay that brings a bus out with just the selects that are used, on their lines. */
 function selectOverlay({ busId, lines, hardware }: SelectPlan, facts: Facts): BootNeed {
   // On a select whose part has a driver of its own there is no device for programs; SPI 0's are told by the part's overlay.
-  const driven = new Set(facts.groups.filter(group => group.bus?.id === busId && busId !== 'spi0' && (overlaysAsked(group.owner).length || isMade(group.owner, facts))).flatMap(group => group.terminals.flatMap(terminal => facts.selectNumbers.get(terminal.key) ?? [])))
-  const params = Object.fromEntries(lines.flatMap((line, i) => [...line === hardware[i] ? [] : [[`cs${i}_pin`, String(line)]], ...driven.has(i) ? [[`cs${i}_spidev`, 'off']] : []]))
+  const driven = new Set(facts.groups.filter(group =>
+    group.bus?.id === busId && busId !== 'spi0' && (overlaysAsked(group.owner).length || isMade(group.owner, facts)))
+    .flatMap(group => group.terminals.flatMap(terminal => facts.selectNumbers.get(terminal.key) ?? [])))
+  const params = Object.fromEntries(lines.flatMap((line, i) => [...line === hardware[i]
+    ? []
+    : [[`cs${i}_pin`, String(line)]], ...driven.has(i) ? [[`cs${i}_spidev`, 'off']] : []]))
   return { kind: 'overlay', name: `${busId}-${lines.length}cs`, ...Object.keys(params).length && { params } }
 }
 
 function withFlowControl(need: BootNeed, groups: BusGroup[]): BootNeed {
-  const flow = groups.some(group => group.kind === 'serial' && group.terminals.some(t => t.place && (t.signal!.role === 'serial.rts' || t.signal!.role === 'serial.cts')))
+  const flow = groups.some(group =>
+    group.kind === 'serial' && group.terminals.some(t => t.place && (t.signal!.role === 'serial.rts' || t.signal!.role === 'serial.cts')))
   return flow && need.kind === 'overlay' ? { ...need, params: { ...need.params, ctsrts: '' } } : need
 }
 
@@ -128,7 +153,9 @@ function mergePwm(needs: Need[], { board }: Facts): Need[] {
   }
   return [pair, ...more.map((entry): Need => {
     const line = entry.need.kind === 'overlay' ? entry.need.params!.pin! : ''
-    const setting = board?.lines.find(other => other.line === Number(line))?.functions.find(other => other.controller === entry.busId)?.setting ?? 'a0'
+    const setting = board?.lines.find(other => other.line === Number(line))?.functions.find(other =>
+      other.controller === entry.busId)?.setting
+      ?? 'a0'
     return { ...entry, need: { kind: 'setting', name: 'gpio', value: `${line}=${setting.replace('alt', 'a')}` } }
   })]
 }
@@ -155,10 +182,15 @@ function partNeeds(facts: Facts): Need[] {
 }
 
 /** The line with the parameters that follow from which of the part's signals have a place. */
-function withPlaces(need: BootNeed, owner: ResolvedPart, facts: Facts, whenPlaced: SignalParams = {}, whenOpen: SignalParams = {}): BootNeed {
+function withPlaces(
+  need: BootNeed, owner: ResolvedPart, facts: Facts, whenPlaced: SignalParams = {}, whenOpen: SignalParams = {},
+): BootNeed {
   if (need.kind !== 'overlay') return need
   const isPlaced = (signal: string) => facts.byKey.get(`${owner.id}.${signal}`)?.place?.kind === 'header'
-  const added = [...Object.entries(whenPlaced).filter(([signal]) => isPlaced(signal)), ...Object.entries(whenOpen).filter(([signal]) => !isPlaced(signal))].map(([, params]) => params)
+  const added = [
+    ...Object.entries(whenPlaced).filter(([signal]) => isPlaced(signal)),
+    ...Object.entries(whenOpen).filter(([signal]) => !isPlaced(signal)),
+  ].map(([, params]) => params)
   return added.length ? { ...need, params: Object.assign({}, need.params, ...added) as Record<string, string> } : need
 }
 

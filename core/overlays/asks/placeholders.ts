@@ -11,14 +11,25 @@ const fan = ({ plan: { power: { heat } } }: Facts) => heat.fan.mode === 'thresho
 const thousandths = (value: number) => String(Math.round(1000 * value))
 
 /** Bus of a kind that the part lies on, where it is a controller of the board. */
-const controllerOf = (owner: ResolvedPart, facts: Facts, kind: 'i2c' | 'spi') => facts.groups.find(group => group.owner === owner && group.kind === kind)?.bus ?? null
+const controllerOf = (owner: ResolvedPart, facts: Facts, kind: 'i2c' | 'spi') =>
+  facts.groups.find(group => group.owner === owner && group.kind === kind)?.bus ?? null
 
-/** `{name}` or `{name:argument}` → what it stands for; null while what it needs has no place yet. What is not here names a signal of the part. */
+/**
+ * `{name}` or `{name:argument}` → what it stands for; null while what it needs has no place yet. What is not here names a signal of the
+ * part.
+ */
 export const PLACEHOLDERS = tableOf<{ meaning: string, fill: Filler }>({
   'option': { meaning: 'the value of an option: {option:address}', fill: (owner, _, argument) => owner.options[argument] ?? null },
-  'fan:on': { meaning: 'temperature at which the fan comes on, in thousandths of a degree', fill: (_, facts) => thousandths(fan(facts).onC) },
-  'fan:hysteresis': { meaning: 'how far it has to cool before the fan stops, in thousandths of a degree', fill: (_, facts) => thousandths(fan(facts).hysteresisC) },
-  'spi': { meaning: 'number of the SPI bus', fill: (owner, facts) => controllerOf(owner, facts, 'spi')?.controller?.id.replace('spi', '') ?? null },
+  'fan:on': {
+    meaning: 'temperature at which the fan comes on, in thousandths of a degree', fill: (_, facts) => thousandths(fan(facts).onC),
+  },
+  'fan:hysteresis': {
+    meaning: 'how far it has to cool before the fan stops, in thousandths of a degree',
+    fill: (_, facts) => thousandths(fan(facts).hysteresisC),
+  },
+  'spi': {
+    meaning: 'number of the SPI bus', fill: (owner, facts) => controllerOf(owner, facts, 'spi')?.controller?.id.replace('spi', '') ?? null,
+  },
   'bus': { meaning: 'number of the I²C bus', fill: (owner, facts) => busNumber(owner, facts) },
   'select': { meaning: 'number of the select on its SPI bus; {select:signal} for another select terminal', fill: selectNumber },
 })
@@ -37,7 +48,11 @@ function selectNumber(owner: ResolvedPart, facts: Facts, argument: string): stri
 
 function valueOf(name: string, owner: ResolvedPart, facts: Facts): string | null {
   const [first = '', argument = ''] = name.split(':')
-  const entry = Object.hasOwn(PLACEHOLDERS, name) ? PLACEHOLDERS[name] : Object.hasOwn(PLACEHOLDERS, first) ? PLACEHOLDERS[first] : undefined
+  const entry = Object.hasOwn(PLACEHOLDERS, name)
+    ? PLACEHOLDERS[name]
+    : Object.hasOwn(PLACEHOLDERS, first)
+      ? PLACEHOLDERS[first]
+      : undefined
   if (entry) return entry.fill(owner, facts, argument)
   const place = facts.byKey.get(`${owner.id}.${name}`)?.place
   return place?.kind === 'header' && place.line ? String(place.line.line) : null

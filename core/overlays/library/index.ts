@@ -20,19 +20,26 @@ export const OVERLAYS: ReadonlyMap<string, OverlaySpec> = new Map([...BUSES, ...
 export const SETTING_SPECS: ReadonlyMap<string, SettingSpec> = new Map(SETTINGS.map(spec => [spec.name, spec]))
 
 /** Other names of an overlay: endings that images of one board class put behind it. */
-const ALIASES = tableOf<string>({ 'vc4-kms-v3d-pi4': 'vc4-kms-v3d', 'vc4-kms-v3d-pi5': 'vc4-kms-v3d', 'vc4-fkms-v3d-pi4': 'vc4-fkms-v3d', 'pi3-disable-bt': 'disable-bt', 'pi3-miniuart-bt': 'miniuart-bt', 'pi3-disable-wifi': 'disable-wifi', 'upstream': 'vc4-kms-v3d', 'i2c1-bcm2708': 'i2c1', 'i2c0-bcm2708': 'i2c0' })
+const ALIASES = tableOf<string>({
+  'vc4-kms-v3d-pi4': 'vc4-kms-v3d', 'vc4-kms-v3d-pi5': 'vc4-kms-v3d', 'vc4-fkms-v3d-pi4': 'vc4-fkms-v3d', 'pi3-disable-bt': 'disable-bt',
+  'pi3-miniuart-bt': 'miniuart-bt', 'pi3-disable-wifi': 'disable-wifi', 'upstream': 'vc4-kms-v3d', 'i2c1-bcm2708': 'i2c1',
+  'i2c0-bcm2708': 'i2c0',
+})
 
 export const overlayNamed = (name: string): OverlaySpec | undefined => OVERLAYS.get(name) ?? OVERLAYS.get(ALIASES[name] ?? '')
 
 /** The name under which the overlay lists a parameter. */
-export const listedName = (spec: OverlaySpec, name: string): string => spec.alike?.find(([pattern]) => new RegExp(pattern).test(name))?.[1] ?? name
+export const listedName = (spec: OverlaySpec, name: string): string =>
+  spec.alike?.find(([pattern]) => new RegExp(pattern).test(name))?.[1] ?? name
 
 const OFF = new Set(['off', 'no', 'false', 'n', '0', 'disabled', 'disable'])
 export const isOn = (value: string) => !OFF.has(value.toLowerCase())
 
 /** A number as boot files write it, decimal or with 0x; NaN when it is none. */
 export function numberOf(text: string): number {
-  return /^[+-]?(\d+|0x[0-9a-f]+)$/i.test(text.trim()) ? (text.trim().startsWith('-') ? -Number(text.trim().slice(1)) : Number(text.trim())) : Number.NaN
+  return /^[+-]?(\d+|0x[0-9a-f]+)$/i.test(text.trim())
+    ? (text.trim().startsWith('-') ? -Number(text.trim().slice(1)) : Number(text.trim()))
+    : Number.NaN
 }
 
 /** The overlay with its parameters filled in from a line and, where the line says nothing, from its defaults. */
@@ -67,7 +74,10 @@ export function resolveOverlay(spec: OverlaySpec, params: readonly GivenParam[])
   const spi = seat ? Number(seat[1]) : 0
   const select = seat ? Number(seat[2]) : 0
   const i2c = ['i2c0', 'i2c3', 'i2c4', 'i2c5', 'i2c6'].find(on) ?? 'i2c1'
-  const fill = (text: string | undefined) => text?.replace('{bus}', i2c).replace('{spi}', String(spi)).replace('{select}', String(select)).replace(/\{(\w+)\}/g, (_, name: string) => values[name] ?? '')
+  const fill = (text: string | undefined) => text?.replace('{bus}', i2c)
+    .replace('{spi}', String(spi))
+    .replace('{select}', String(select))
+    .replace(/\{(\w+)\}/g, (_, name: string) => values[name] ?? '')
   const address = numberOf(fill(spec.address) ?? '')
   return {
     spec, values, given, chosen, bus: spec.bus ? fill(spec.bus)! : null,
@@ -83,7 +93,9 @@ export function claimsOf(resolved: Resolved, board: Board | null = null): Claim[
   for (const param of spec.params) {
     if (param.kind !== 'line' || served) continue
     const line = numberOf(values[param.name] ?? '')
-    if (Number.isInteger(line) && line >= 0 && line <= 27 && !hasNo(resolved, param.name)) claims.push({ kind: 'line', line, as: param.what, param: param.name })
+    if (Number.isInteger(line) && line >= 0 && line <= 27 && !hasNo(resolved, param.name)) {
+      claims.push({ kind: 'line', line, as: param.what, param: param.name })
+    }
   }
   for (const line of linesOf(resolved, board)) claims.push({ kind: 'line', line, as: spec.what })
   for (const [line, as] of Object.entries(spec.lines ?? {})) claims.push({ kind: 'line', line: Number(line), as })
@@ -115,7 +127,10 @@ function linesOf(resolved: Resolved, board: Board | null): number[] {
 
 /** Lines of a serial port as the board's own file leads it out, where the line itself names none. */
 function serialRoute({ spec, given, values }: Resolved, board: Board | null): number[] | null {
-  if (spec.group !== 'serial' || !spec.enables || [...given].some(name => spec.params.find(param => param.name === name)?.kind === 'line')) return null
+  if (spec.group !== 'serial' || !spec.enables
+    || [...given].some(name => spec.params.find(param => param.name === name)?.kind === 'line')) {
+    return null
+  }
   const route = board?.controllers.filter(controller => spec.enables!.includes(controller.id)).flatMap(controller => controller.routes)
     .find(entry => entry.boot.some(need => need.kind === 'overlay' && need.name === spec.name))
   if (!route) return null
@@ -146,7 +161,10 @@ function filled(text: string, resolved: Resolved, board: Board | null): string {
   const param = (name: string): ParamSpec | undefined => spec.params.find(entry => entry.name === name)
   const lines = linesOf(resolved, board)
   return text
-    .replace(/\{gpio:([\w-]+):([\w-]+)\}/g, (_, name: string, property: string) => values[name] ? `\t\t${property} = <&gpio ${numberOf(values[name])} 0>;\n` : '')
+    .replace(
+      /\{gpio:([\w-]+):([\w-]+)\}/g,
+      (_, name: string, property: string) => values[name] ? `\t\t${property} = <&gpio ${numberOf(values[name])} 0>;\n` : '',
+    )
     .replace(/\{([\w-]+)(?::(\w+))?\}/g, (whole, name: string, form?: string) => {
       if (name === 'bus' && spec.bus) return bus ?? ''
       if (name === 'busnumber') return bus?.replace(/\D/g, '') ?? ''
@@ -168,6 +186,12 @@ function filled(text: string, resolved: Resolved, board: Board | null): string {
       if (value === undefined) return param(name) ? '0' : whole
       if (param(name)?.kind === 'text') return value.replace(/["\\\n]/g, '')
       const figure = numberOf(value)
-      return param(name)?.kind === 'choice' && Number.isNaN(figure) ? value.replace(/["\\\n]/g, '') : Number.isNaN(figure) ? '0' : figure < 0 ? `(${figure})` : String(figure)
+      return param(name)?.kind === 'choice' && Number.isNaN(figure)
+        ? value.replace(/["\\\n]/g, '')
+        : Number.isNaN(figure)
+          ? '0'
+          : figure < 0
+            ? `(${figure})`
+            : String(figure)
     })
 }

@@ -17,10 +17,13 @@ const value = (node: TreeNode, name: string, otherwise = 0): number => node.figu
 
 /** There and back, in ohms: as measured, or by gauge and length. */
 export const cableOhm = (node: TreeNode): number =>
-  value(node, 'measuredOhm') > 0 ? value(node, 'measuredOhm') : pairOhm(value(node, 'awg', 24), value(node, 'lengthM', 1)) + value(node, 'contactOhm')
+  value(node, 'measuredOhm') > 0
+    ? value(node, 'measuredOhm')
+    : pairOhm(value(node, 'awg', 24), value(node, 'lengthM', 1)) + value(node, 'contactOhm')
 
 /** Mean fall of a rectifier with its current: 1 ÷ (4·f·C) and the way through it, in ohms. Textbook. */
-export const rectifierOhm = (node: TreeNode): number => value(node, 'ohm') + 1e6 / (4 * value(node, 'hz', 50) * Math.max(1, value(node, 'capacitanceUf', 1)))
+export const rectifierOhm = (node: TreeNode): number =>
+  value(node, 'ohm') + 1e6 / (4 * value(node, 'hz', 50) * Math.max(1, value(node, 'capacitanceUf', 1)))
 
 /** Current a load draws in a state, in mA at its rated voltage. */
 export function drawnMa(node: TreeNode, state: LoadState): number {
@@ -80,7 +83,8 @@ function elementOf(node: TreeNode, tree: Tree): Element[] {
     case 'diode': case 'ideal-diode': return [{ kind: 'diode', ...between, dropV: value(node, 'dropV'), ohm: value(node, 'ohm') }]
     case 'linear': case 'step-down': case 'step-up': return [{
       kind: 'regulator', ...between, setV: value(node, 'setV'), ...node.kind !== 'step-up' && { headroomV: value(node, 'headroomV') },
-      leastInV: value(node, 'leastInV', 0.5), ohm: value(node, 'ohm', 0.02), quiescentMa: value(node, 'quiescentMa'), efficiency: node.efficiency ?? null,
+      leastInV: value(node, 'leastInV', 0.5), ohm: value(node, 'ohm', 0.02), quiescentMa: value(node, 'quiescentMa'),
+      efficiency: node.efficiency ?? null,
     }]
     case 'rectifier': return [{ kind: 'rectifier', ...between, dropV: value(node, 'dropV'), ohm: rectifierOhm(node) }]
     case 'capacitor': return [{ kind: 'resistance', ...between, ohm: 0.001 }]
@@ -88,7 +92,10 @@ function elementOf(node: TreeNode, tree: Tree): Element[] {
     case 'hub': {
       const back = value(node, 'backOhm')
       const upstream = node.upstream && tree.byId.get(node.upstream)?.output
-      return [{ kind: 'resistance', ...between, ohm: value(node, 'ohm') }, own(node, 'ownMa'), ...upstream && back > 0 ? [{ kind: 'resistance' as const, id: backOf(id), from: output, to: upstream, ohm: back }] : []]
+      return [
+        { kind: 'resistance', ...between, ohm: value(node, 'ohm') }, own(node, 'ownMa'),
+        ...upstream && back > 0 ? [{ kind: 'resistance' as const, id: backOf(id), from: output, to: upstream, ohm: back }] : [],
+      ]
     }
     default: return [{ kind: 'resistance', ...between, ohm: value(node, 'ohm') }]
   }
@@ -99,12 +106,17 @@ export const backOf = (hub: NodeRef): string => `${hub}~back`
 
 /** What a latch or a hub draws for itself. */
 export const ownOf = (node: NodeRef): string => `${node}~own`
-const own = (node: TreeNode, figure: string): Element => ({ kind: 'load', id: ownOf(node.id), at: node.output!, law: 'current', currentMa: value(node, figure), ratedV: 5, leastV: 0.5 })
+const own = (node: TreeNode, figure: string): Element => ({
+  kind: 'load', id: ownOf(node.id), at: node.output!, law: 'current', currentMa: value(node, figure), ratedV: 5, leastV: 0.5,
+})
 
 /** Below this part of its least voltage a load no longer draws as it should: it is dark. */
 const DARK_SHARE = 0.75
 
 function loadOf(node: TreeNode, setting: Setting): Element {
   const currentMa = drawnMa(node, setting.loads[node.id] ?? setting.usual)
-  return { kind: 'load', id: node.id, at: node.input!, law: node.law ?? 'current', currentMa, ratedV: value(node, 'ratedV', 5), leastV: Math.max(0.3, value(node, 'leastV', 4) * (node.kind === 'board' ? 1 : DARK_SHARE)) }
+  return {
+    kind: 'load', id: node.id, at: node.input!, law: node.law ?? 'current', currentMa, ratedV: value(node, 'ratedV', 5),
+    leastV: Math.max(0.3, value(node, 'leastV', 4) * (node.kind === 'board' ? 1 : DARK_SHARE)),
+  }
 }

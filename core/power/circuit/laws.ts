@@ -36,7 +36,9 @@ export function respond(element: Element, fromV: number, toV: number, loadShare:
   }
 }
 
-const oneWay = (g: number, over: number): Response => ({ inMa: g * over, outMa: g * over, inByFrom: g, inByTo: -g, outByFrom: g, outByTo: -g })
+const oneWay = (g: number, over: number): Response => ({
+  inMa: g * over, outMa: g * over, inByFrom: g, inByTo: -g, outByFrom: g, outByTo: -g,
+})
 
 function ofSource({ voltageV, ohm, limitMa, takesBack }: SourceElement, toV: number): Response {
   const g = conductance(ohm)
@@ -94,7 +96,10 @@ function ofRectifier({ dropV, ohm }: RectifierElement, fromV: number, toV: numbe
   const g = conductance(ohm)
   const over = fromV * Math.SQRT2 - dropV - toV
   if (over < 0) return { inMa: 0, outMa: 0, inByFrom: LEAK, inByTo: 0, outByFrom: 0, outByTo: -LEAK }
-  return { outMa: g * over, outByFrom: g * Math.SQRT2, outByTo: -g, inMa: PULSE_FACTOR * g * over, inByFrom: PULSE_FACTOR * g * Math.SQRT2, inByTo: -PULSE_FACTOR * g }
+  return {
+    outMa: g * over, outByFrom: g * Math.SQRT2, outByTo: -g, inMa: PULSE_FACTOR * g * over, inByFrom: PULSE_FACTOR * g * Math.SQRT2,
+    inByTo: -PULSE_FACTOR * g,
+  }
 }
 
 function ofLoad({ law, currentMa, ratedV, leastV }: LoadElement, atV: number, loadShare: number): Response {

@@ -36,7 +36,9 @@ export function prepare(elements: readonly Element[], like?: Prepared): Prepared
     return { from: rowOf(from), to: rowOf(to) }
   })
   const edges = rows.flatMap(({ from, to }) => from >= 0 && to >= 0 ? [[from, to] as const] : [])
-  return { joints: [...index.keys()], elements, rows, pattern: planElimination(index.size, edges), startV: noLoad(index.size, elements, rows) }
+  return {
+    joints: [...index.keys()], elements, rows, pattern: planElimination(index.size, edges), startV: noLoad(index.size, elements, rows),
+  }
 }
 
 const sameBuild = (a: readonly Element[], b: readonly Element[]) => a.length === b.length && a.every((element, i) => {
@@ -54,7 +56,9 @@ function noLoad(size: number, elements: readonly Element[], rows: Prepared['rows
     switch (element.kind) {
       case 'source': return element.voltageV
       case 'diode': return fromV - element.dropV - BEGINS_ON_V
-      case 'regulator': return fromV >= element.leastInV ? Math.max(0, Math.min(element.setV, fromV - (element.headroomV ?? -Infinity)) - BEGINS_ON_V) : 0
+      case 'regulator': return fromV >= element.leastInV
+        ? Math.max(0, Math.min(element.setV, fromV - (element.headroomV ?? -Infinity)) - BEGINS_ON_V)
+        : 0
       case 'rectifier': return fromV * Math.SQRT2 - element.dropV - BEGINS_ON_V
       default: return fromV
     }
@@ -201,7 +205,9 @@ function settle(circuit: Prepared): Attempt & { share: number } {
 }
 
 function darkLoads({ elements, rows }: Prepared, voltages: Float64Array): string[] {
-  return elements.flatMap((element, i) => element.kind === 'load' && element.currentMa > 0 && voltages[rows[i]!.from]! < element.leastV ? [element.id] : [])
+  return elements.flatMap((element, i) => element.kind === 'load' && element.currentMa > 0 && voltages[rows[i]!.from]! < element.leastV
+    ? [element.id]
+    : [])
 }
 
 /** Largest share of all loads that leaves every load alight, to a hundredth; 0 when some load has no supply at all. */

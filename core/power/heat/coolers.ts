@@ -36,7 +36,9 @@ export const ENCLOSURES: Readonly<Record<Enclosure, EnclosureFigures>> = {
 }
 
 /** A case that is the heat sink gives its heat off outside: no air inside counts. */
-export const enclosureOf = (cooler: Cooler, enclosure: Enclosure): EnclosureFigures => cooler === 'case-body' ? ENCLOSURES.open : ENCLOSURES[enclosure]
+export const enclosureOf = (cooler: Cooler, enclosure: Enclosure): EnclosureFigures => cooler === 'case-body'
+  ? ENCLOSURES.open
+  : ENCLOSURES[enclosure]
 
 /** Between still and full speed resistance falls with the speed to this power. Memory. */
 export const FAN_POWER = 0.7

@@ -40,10 +40,13 @@ export interface HeatRun {
 export const chipKw = ({ bareKw }: BoardHeat, cooler: CoolerFigures, fanPercent: number): number =>
   bareKw * (cooler.stillShare + (cooler.blownShare - cooler.stillShare) * (fanPercent / 100) ** FAN_POWER)
 
-const caseKw = (enclosure: EnclosureFigures, fanPercent: number): number => enclosure.stillKw + (enclosure.blownKw - enclosure.stillKw) * (fanPercent / 100) ** FAN_POWER
+const caseKw = (enclosure: EnclosureFigures, fanPercent: number): number =>
+  enclosure.stillKw + (enclosure.blownKw - enclosure.stillKw) * (fanPercent / 100) ** FAN_POWER
 
 /** T = Ta + P_all · R_case + P_chip · R_chip (textbook). */
-export function steadyC({ heat, cooler, enclosure, ambientC, boardW, otherW }: Omit<HeatTask, 'fan' | 'idleW' | 'minutes'>, fanPercent: number): number {
+export function steadyC(
+  { heat, cooler, enclosure, ambientC, boardW, otherW }: Omit<HeatTask, 'fan' | 'idleW' | 'minutes'>, fanPercent: number,
+): number {
   return ambientC + (boardW + otherW) * caseKw(enclosure, fanPercent) + boardW * heat.chipShare * chipKw(heat, cooler, fanPercent)
 }
 
@@ -54,7 +57,8 @@ export function fanPercentAt(fan: FanControl, temperatureC: number, before: numb
     case 'always': return 100
     case 'threshold': return temperatureC >= fan.onC || (before > 0 && temperatureC > fan.onC - fan.hysteresisC) ? 100 : 0
     case 'curve': {
-      const speedAt = (celsius: number) => fan.points.filter(point => celsius >= point.temperatureC).reduce((most, point) => Math.max(most, point.percent), 0)
+      const speedAt = (celsius: number) => fan.points.filter(point => celsius >= point.temperatureC)
+        .reduce((most, point) => Math.max(most, point.percent), 0)
       const up = speedAt(temperatureC)
       return up >= before ? up : Math.min(before, speedAt(temperatureC + fan.hysteresisC))
     }
@@ -96,7 +100,11 @@ export function runHeat(task: HeatTask): HeatRun {
 const towards = (now: number, goal: number, timeConstants: number) => goal + (now - goal) * Math.exp(-timeConstants)
 
 /** Clocks fall in a straight line from where slowing begins to the hard limit. Memory. */
-const clockAt = ({ slowsC, stopsC }: BoardHeat, celsius: number): number => celsius <= slowsC ? 100 : celsius >= stopsC ? 0 : 100 * (stopsC - celsius) / (stopsC - slowsC)
+const clockAt = ({ slowsC, stopsC }: BoardHeat, celsius: number): number => celsius <= slowsC
+  ? 100
+  : celsius >= stopsC
+    ? 0
+    : 100 * (stopsC - celsius) / (stopsC - slowsC)
 
 /** Seconds until a first-order rise passes a temperature: τ·ln((T∞ − T0) ÷ (T∞ − T)), τ = R·C. Infinity when it never does. Textbook. */
 export function secondsTo(startC: number, endC: number, limitC: number, kw: number, storeJk: number): number {

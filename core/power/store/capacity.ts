@@ -28,7 +28,9 @@ export function along(points: readonly (readonly [number, number])[], x: number)
 export const temperatureShare = (chemistry: Chemistry, temperatureC: number): number => along(BY_TEMPERATURE[chemistry], temperatureC)
 
 /** Cells in series by the voltage of the full pack. */
-export const cellsInSeries = (chemistry: Chemistry, fullV: number): number => Math.max(1, Math.round(fullV / (chemistry === 'lithium' ? 4.2 : 2.13)))
+export const cellsInSeries = (chemistry: Chemistry, fullV: number): number => Math.max(1, Math.round(fullV / (chemistry === 'lithium'
+  ? 4.2
+  : 2.13)))
 
 /** Rest voltage of a pack at a state of charge, 0 to 1. */
 export const restV = (chemistry: Chemistry, cells: number, share: number): number => cells * along(REST_V[chemistry], share)

@@ -57,12 +57,19 @@ export function dayOf(parts: readonly DayPart[]): DayPart[] {
   const marks = [...new Set([0, 24, ...parts.flatMap(part => [part.fromH, part.toH])])].sort((a, b) => a - b)
   // A part that ends before it begins runs over midnight; where two overlap the later one in the list holds.
   const covers = ({ fromH, toH }: DayPart, at: number) => fromH < toH ? at >= fromH && at < toH : at >= fromH || at < toH
-  return marks.slice(0, -1).map((fromH, i) => ({ fromH, toH: marks[i + 1]!, step: parts.findLast(part => covers(part, (fromH + marks[i + 1]!) / 2))?.step ?? 'idle' }))
-    .reduce<DayPart[]>((day, part) => day.at(-1)?.step === part.step ? [...day.slice(0, -1), { ...day.at(-1)!, toH: part.toH }] : [...day, part], [])
+  return marks.slice(0, -1).map((fromH, i) => ({
+    fromH, toH: marks[i + 1]!, step: parts.findLast(part => covers(part, (fromH + marks[i + 1]!) / 2))?.step ?? 'idle',
+  }))
+    .reduce<DayPart[]>((day, part) => day.at(-1)?.step === part.step
+      ? [...day.slice(0, -1), { ...day.at(-1)!, toH: part.toH }]
+      : [...day, part], [])
 }
 
 /** What a store comes to. `leastV` is the voltage at which what hangs on it stops. */
-export function storeReport(tree: Tree, states: PowerState[], specs: readonly StateSpec[], source: TreeNode, day: readonly DayPart[], temperatureC: number, leastV: number): StoreReport {
+export function storeReport(
+  tree: Tree, states: PowerState[], specs: readonly StateSpec[], source: TreeNode, day: readonly DayPart[], temperatureC: number,
+  leastV: number,
+): StoreReport {
   const unit = source.unit!
   const stateOf = (id: string) => states.find(state => state.id === id) ?? states.find(state => state.id === 'typical')!
   const parts = dayOf(day).map((part): DayPower => {
@@ -79,7 +86,8 @@ export function storeReport(tree: Tree, states: PowerState[], specs: readonly St
   const energyWh = capacity.usableWh * efficiency
   const hoursAt = (powerW: number) => powerW > 1e-6 ? energyWh / powerW : null
   return {
-    node: source.id, name: source.name, kind: unit.kind, capacity, capacityMah, efficiency, selfUseW, day: parts, meanW, hours: hoursAt(meanW),
+    node: source.id, name: source.name, kind: unit.kind, capacity, capacityMah, efficiency, selfUseW, day: parts, meanW,
+    hours: hoursAt(meanW),
     savings: savingsOf(tree, states, specs, source, parts, meanW, hoursAt), leastMa: Math.min(...parts.map(part => part.currentMa)),
   }
 }
@@ -91,21 +99,35 @@ const MOST_SAVINGS = 6
  * What saves most: each load let down to idle wherever the day has it higher, and each switched off for half of the day.
  * Ranked by what each takes now; the first of them are then solved anew, because a converter with less to do loses its share too.
  */
-function savingsOf(tree: Tree, states: PowerState[], specs: readonly StateSpec[], source: TreeNode, parts: DayPower[], meanW: number, hoursAt: (powerW: number) => number | null): Saving[] {
+function savingsOf(
+  tree: Tree, states: PowerState[], specs: readonly StateSpec[], source: TreeNode, parts: DayPower[], meanW: number,
+  hoursAt: (powerW: number) => number
+    | null,
+): Saving[] {
   const before = hoursAt(meanW)
   if (before === null) return []
   const steps = [...new Set(parts.map(part => part.step))]
   const daySpecs = steps.map(step => specs.find(spec => spec.id === step) ?? specs.find(spec => spec.id === 'typical')!)
-  const shares = new Map(steps.map((step, i) => [step, new Map(sharesAt(tree, states.find(state => state.id === daySpecs[i]!.id)!, source.id).map(share => [share.node, share.currentMa]))]))
+  const shares = new Map(steps.map((step, i) => [
+    step,
+    new Map(sharesAt(tree, states.find(state => state.id === daySpecs[i]!.id)!, source.id).map(share => [share.node, share.currentMa])),
+  ]))
   const idle = new Map(sharesAt(tree, states.find(state => state.id === 'idle')!, source.id).map(share => [share.node, share.currentMa]))
   const mean = (pick: (part: DayPower) => number) => parts.reduce((sum, part) => sum + (part.toH - part.fromH) * pick(part), 0) / 24
   const at = (step: string, node: string) => shares.get(step)!.get(node) ?? 0
-  const candidates = tree.nodes.filter(node => node.role === 'load').flatMap((node): { node: TreeNode, to: 'idle' | 'off', hoursOff: number, savedMa: number }[] => [
+  const candidates = tree.nodes.filter(node => node.role === 'load').flatMap((node): {
+    node: TreeNode
+    to: 'idle' | 'off'
+    hoursOff: number
+    savedMa: number
+  }[] => [
     { node, to: 'idle', hoursOff: 24, savedMa: mean(part => Math.max(0, at(part.step, node.id) - (idle.get(node.id) ?? 0))) },
     ...node.kind === 'board' ? [] : [{ node, to: 'off' as const, hoursOff: 12, savedMa: mean(part => at(part.step, node.id)) / 2 }],
   ])
   const meanWith = (node: TreeNode, to: 'idle' | 'off') => {
-    const lighter = solveStates(tree, daySpecs.map(spec => ({ ...spec, setting: { ...spec.setting, loads: { ...spec.setting.loads, [node.id]: to } } })))
+    const lighter = solveStates(
+      tree, daySpecs.map(spec => ({ ...spec, setting: { ...spec.setting, loads: { ...spec.setting.loads, [node.id]: to } } })),
+    )
     return mean(part => Math.min(part.powerW, lighter[steps.indexOf(part.step)]!.nodes[source.id]!.powerMw / 1000))
   }
   const drawnW = mean(part => part.powerW)
@@ -113,7 +135,12 @@ function savingsOf(tree: Tree, states: PowerState[], specs: readonly StateSpec[]
     .flatMap(({ node, to, hoursOff }): Saving[] => {
       const savedW = (drawnW - meanWith(node, to)) * hoursOff / 24
       const hours = hoursAt(meanW - savedW)
-      return hours === null ? [] : [{ node: node.id, partId: node.partId ?? null, name: node.kind === 'board' ? 'Board' : node.name, how: to === 'idle' ? 'idle all day' : 'off half of the day', hours, gainedHours: hours - before }]
+      return hours === null
+        ? []
+        : [{
+            node: node.id, partId: node.partId ?? null, name: node.kind === 'board' ? 'Board' : node.name,
+            how: to === 'idle' ? 'idle all day' : 'off half of the day', hours, gainedHours: hours - before,
+          }]
     })
     .sort((a, b) => b.gainedHours - a.gainedHours)
 }

@@ -35,22 +35,35 @@ export function i2cFigures(facts: Facts): I2cBusFigures[] {
 /** Null for a bus on which nothing hangs yet. */
 function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
   // A part of which a wire is still open does not hang on the bus yet.
-  const groups = facts.groups.filter(group => group.bus?.id === bus.id && group.terminals.every(terminal => terminal.place || terminal.signal!.optional))
+  const groups = facts.groups.filter(group =>
+    group.bus?.id === bus.id && group.terminals.every(terminal => terminal.place || terminal.signal!.optional))
   if (!groups.length) return null
   const owners = groups.map(group => group.owner).filter(owner => owner.part.i2c)
   // What is polled behind a hub takes the time of the bus above it too.
-  const behind = facts.buses.filter(other => other.upstream === bus.id).flatMap(other => facts.groups.filter(group => group.bus?.id === other.id).map(group => group.owner))
+  const behind = facts.buses.filter(other => other.upstream === bus.id)
+    .flatMap(other => facts.groups.filter(group => group.bus?.id === other.id).map(group => group.owner))
   const clockHz = facts.plan.clocks[bus.upstream ?? bus.id] ?? facts.plan.clocks[bus.id] ?? USUAL_CLOCK_HZ
-  const pullUps = [...boardPullUps(bus, facts), ...owners.flatMap(owner => owner.part.i2c!.pullUpOhm ? [{ partId: owner.id, name: owner.name, ohm: owner.part.i2c!.pullUpOhm }] : []), ...addedPullUps(groups)]
+  const pullUps = [
+    ...boardPullUps(bus, facts),
+    ...owners.flatMap(owner => owner.part.i2c!.pullUpOhm ? [{ partId: owner.id, name: owner.name, ohm: owner.part.i2c!.pullUpOhm }] : []),
+    ...addedPullUps(groups),
+  ]
   const wires = owners.filter(owner => !owner.part.isAddOn).map(owner => wireOf(owner, facts))
   const load = loadOf(pullUps.map(entry => entry.ohm), owners.map(owner => owner.part.i2c!.capacitancePf ?? 10), wires)
   const mode = modeOf(clockHz)
   const supplyV = 3.3
-  const polls = [...owners, ...behind].flatMap(owner => owner.part.i2c?.poll ? [{ partId: owner.id, name: owner.name, ...owner.part.i2c.poll }] : [])
-  const slowest = owners.flatMap(owner => owner.part.i2c!.maxClockHz ? [{ partId: owner.id, name: owner.name, maxClockHz: owner.part.i2c!.maxClockHz }] : []).sort((a, b) => a.maxClockHz - b.maxClockHz)[0] ?? null
+  const polls = [...owners, ...behind].flatMap(owner => owner.part.i2c?.poll
+    ? [{ partId: owner.id, name: owner.name, ...owner.part.i2c.poll }]
+    : [])
+  const slowest = owners.flatMap(owner => owner.part.i2c!.maxClockHz
+    ? [{ partId: owner.id, name: owner.name, maxClockHz: owner.part.i2c!.maxClockHz }]
+    : [])
+    .sort((a, b) => a.maxClockHz - b.maxClockHz)[0] ?? null
   return {
-    busId: bus.id, label: bus.label, clockHz, mode, supplyV, pullUps, capacitancePf: load.capacitancePf, pullUpOhm: pullUps.length ? load.pullUpOhm : null, wireM: wires.reduce((sum, m) => sum + m, 0),
-    riseS: pullUps.length ? riseTimeS(load.pullUpOhm, load.capacitancePf) : null, leastOhm: leastPullUpOhm(supplyV, LOW_V, mode.sinkMa), mostOhm: mostPullUpOhm(mode.riseS, load.capacitancePf),
+    busId: bus.id, label: bus.label, clockHz, mode, supplyV, pullUps, capacitancePf: load.capacitancePf,
+    pullUpOhm: pullUps.length ? load.pullUpOhm : null, wireM: wires.reduce((sum, m) => sum + m, 0),
+    riseS: pullUps.length ? riseTimeS(load.pullUpOhm, load.capacitancePf) : null, leastOhm: leastPullUpOhm(supplyV, LOW_V, mode.sinkMa),
+    mostOhm: mostPullUpOhm(mode.riseS, load.capacitancePf),
     reachable: pullUps.length ? reachableMode(load) : null, busyShare: busyShare(polls, clockHz), polls, slowest,
     stretching: owners.filter(owner => owner.part.i2c!.stretchesClock).map(owner => owner.id),
   }
@@ -58,7 +71,9 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
 
 /** Resistors that the maker put from the wires to 3V3. */
 const addedPullUps = (groups: Facts['groups']): I2cBusFigures['pullUps'] => groups.flatMap(({ owner, terminals }) => terminals
-  .filter(({ signal, between }) => signal!.role === 'i2c.sda' && between?.kind === 'pull-up').map(({ between }) => ({ partId: owner.id, name: `resistor at ${owner.name}`, ohm: between!.ohm! })))
+  .filter(({ signal, between }) => signal!.role === 'i2c.sda' && between?.kind === 'pull-up').map(({ between }) => ({
+    partId: owner.id, name: `resistor at ${owner.name}`, ohm: between!.ohm!,
+  })))
 
 /** Resistors soldered to the board on the bus's lines. */
 function boardPullUps(bus: Bus, facts: Facts): I2cBusFigures['pullUps'] {

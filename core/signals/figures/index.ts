@@ -1,7 +1,10 @@
 /** All signal figures of a plan, for the rules, the lanes and the worksheets. Judges nothing. */
 import type { Facts } from '../../facts/types'
 import { i2cFigures, type I2cBusFigures } from './i2c'
-import { keyFigures, oneWireFigures, pwmFigures, soundFigures, stripFigures, type KeyFigures, type OneWireFigures, type PwmFigures, type SoundFigures, type StripFigures } from './pulses'
+import {
+  keyFigures, oneWireFigures, pwmFigures, soundFigures, stripFigures, type KeyFigures, type OneWireFigures, type PwmFigures,
+  type SoundFigures, type StripFigures,
+} from './pulses'
 import { serialFigures, type SerialLinkFigures } from './serial'
 import { spiFigures, type SpiDeviceFigures } from './spi'
 

@@ -19,7 +19,9 @@ export interface PwmFigures {
 export function pwmFigures(facts: Facts): PwmFigures[] {
   return facts.buses.filter(bus => bus.kind === 'pwm' && bus.controller).flatMap((bus): PwmFigures[] => {
     const outputs = facts.groups.filter(group => group.bus?.id === bus.id && group.terminals[0]!.signal!.role === 'pwm')
-      .map(group => ({ partId: group.owner.id, terminal: group.terminals[0]!.key, name: group.owner.name, need: group.terminals[0]!.signal!.pwm ?? null }))
+      .map(group => ({
+        partId: group.owner.id, terminal: group.terminals[0]!.key, name: group.owner.name, need: group.terminals[0]!.signal!.pwm ?? null,
+      }))
     if (!outputs.length) return []
     const sourceHz = clockOf(bus.controller!, facts.plan)?.sourceHz ?? null
     const frequencyHz = outputs.find(output => output.need)?.need?.frequencyHz
@@ -88,8 +90,16 @@ export function oneWireFigures(facts: Facts): OneWireFigures | null {
   if (!wires.length) return null
   const wireM = wires.reduce((sum, { key, owner }) => sum + (facts.plan.build.wires[key]?.lengthM ?? owner.part.leadM ?? 0.2), 0)
   const place = wires.find(terminal => terminal.place?.kind === 'header')?.place
-  const sensors = wires.reduce((sum, { owner }) => sum + Math.max(1, ...(owner.part.options ?? []).filter(option => option.kind === 'count').map(option => Number(owner.options[option.id]) || 1)), 0)
-  return { ...oneWirePullUp(sensors, wireM), partIds: [...new Set(wires.map(({ owner }) => owner.id))], wireM, position: place?.kind === 'header' ? place.position : null }
+  const sensors = wires.reduce(
+    (sum, { owner }) => sum + Math.max(1, ...(owner.part.options ?? [])
+      .filter(option => option.kind === 'count')
+      .map(option => Number(owner.options[option.id]) || 1)),
+    0,
+  )
+  return {
+    ...oneWirePullUp(sensors, wireM), partIds: [...new Set(wires.map(({ owner }) => owner.id))], wireM,
+    position: place?.kind === 'header' ? place.position : null,
+  }
 }
 
 export interface KeyFigures extends MatrixFigures, Matrix {
@@ -101,7 +111,10 @@ export function keyFigures(facts: Facts): KeyFigures[] {
   return facts.parts.flatMap((owner): KeyFigures[] => {
     const { matrix } = owner.part
     if (!matrix) return []
-    const shape = { rows: Number(owner.options[matrix.rowsOption]) || 0, columns: Number(owner.options[matrix.columnsOption]) || 0, diodes: owner.options[matrix.diodesOption] !== 'none' }
+    const shape = {
+      rows: Number(owner.options[matrix.rowsOption]) || 0, columns: Number(owner.options[matrix.columnsOption]) || 0,
+      diodes: owner.options[matrix.diodesOption] !== 'none',
+    }
     return [{ partId: owner.id, name: owner.name, ...shape, ...matrixFigures(shape) }]
   })
 }

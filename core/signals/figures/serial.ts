@@ -39,13 +39,17 @@ export function serialFigures(facts: Facts): SerialLinkFigures[] {
     const board = clock ? serialRate(clock, baud) : null
     const part = serial.clock ? partSerialRate(serial.clock, baud) : null
     return [{
-      partId: owner.id, name: owner.name, busId: bus.id, busLabel: bus.label, controllerId: bus.controller.id, circuit: circuitOf(bus.controller, facts.plan),
+      partId: owner.id, name: owner.name, busId: bus.id, busLabel: bus.label, controllerId: bus.controller.id,
+      circuit: circuitOf(bus.controller, facts.plan),
       baud, ...(serial.baudOption && { baudOption: serial.baudOption }), frame: serial.frame, board, part,
-      boardClock: clock ? { sourceHz: clock.sourceHz, divider: clock.divider, followsCore: clock.followsCore === true, origin: clock.origin } : null,
+      boardClock: clock
+        ? { sourceHz: clock.sourceHz, divider: clock.divider, followsCore: clock.followsCore === true, origin: clock.origin }
+        : null,
       difference: board ? (board.rateHz - (part?.rateHz ?? baud)) / baud : null,
       carriesBytesPerS: bytesPerSecond(baud, serial.frame), sendsBytesPerS: serial.sendsBytesPerS ?? 0,
       // One of the two alone holds only one side back.
-      flowControlWired: ['serial.rts', 'serial.cts'].every(role => group.terminals.some(terminal => terminal.place && terminal.signal!.role === role)),
+      flowControlWired:
+        ['serial.rts', 'serial.cts'].every(role => group.terminals.some(terminal => terminal.place && terminal.signal!.role === role)),
     }]
   })
 }

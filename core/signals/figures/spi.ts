@@ -33,7 +33,12 @@ export function spiFigures(facts: Facts): SpiDeviceFigures[] {
       partId: owner.id, name: owner.name, busId: bus.id, busLabel: bus.label, maxClockHz, clock, mode,
       stepAboveHz: source && clock ? spiStepAbove(source, clock.rateHz) : null,
       wireM: owner.part.isAddOn ? 0 : facts.plan.build.wires[signal?.key ?? '']?.lengthM ?? owner.part.leadM ?? 0.2,
-      screen: display?.picture === 'SPI' ? { ...display, framesPerS: Math.min(framesPerSecond(atHz, display.width, display.height, display.bitsPerPixel), display.maxHz ?? Infinity) } : null,
+      screen: display?.picture === 'SPI'
+        ? {
+            ...display,
+            framesPerS: Math.min(framesPerSecond(atHz, display.width, display.height, display.bitsPerPixel), display.maxHz ?? Infinity),
+          }
+        : null,
       busyShare: bytesPerS * 8 / atHz,
     }]
   })

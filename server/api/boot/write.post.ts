@@ -8,6 +8,11 @@ import { planAndMore } from '../../utils/door'
 export default defineEventHandler(async (event) => {
   const { plan, text } = await planAndMore(event)
   const facts = gatherFacts(text === undefined ? plan : { ...plan, boot: { ...plan.boot, text } }, shippedCatalogue)
-  if (!facts.board) throw createError({ statusCode: 400, statusMessage: 'Unusable plan', data: { problems: [{ path: 'board', message: 'The plan names no board that the catalogue knows; the lines depend on it.' }] } })
+  if (!facts.board) {
+    throw createError({
+      statusCode: 400, statusMessage: 'Unusable plan',
+      data: { problems: [{ path: 'board', message: 'The plan names no board that the catalogue knows; the lines depend on it.' }] },
+    })
+  }
   return mergedFile(facts, needsOf(facts))
 })

@@ -4,7 +4,9 @@ import { writeBlob } from '../../../core/devicetree/blob/write'
 import { applyOverlay } from '../../../core/devicetree/overlay/apply'
 import { blobField, bodyOf, fromBase64, toBase64, treeWork } from '../../utils/door'
 
-const schema = Joi.object<{ base: string, overlays: string[] }>({ base: blobField.required(), overlays: Joi.array().items(blobField.required()).min(1).max(100).required() })
+const schema = Joi.object<{ base: string, overlays: string[] }>({
+  base: blobField.required(), overlays: Joi.array().items(blobField.required()).min(1).max(100).required(),
+})
 
 /** `{ base, overlays }` in base64 → `{ blob }`. 422 when one does not go on. */
 export default defineEventHandler(async (event) => {

@@ -23,13 +23,22 @@ const state = (text: string, need: BootNeed) => stateOf(parseBoot(text), need)
 
 /** Files as they come: settings, parameters, overlays, filters, comments, junk, either line ending, with and without a last one. */
 const line = fc.oneof(
-  fc.constantFrom('', '# a note', '[all]', '[none]', '[edid=screen]', 'dtparam=i2c_arm=on', 'dtparam=i2c_arm=off', 'dtparam=spi=on,i2c=on', 'dtparam=audio', 'dtoverlay=', 'dtoverlay=w1-gpio,gpiopin=4',
-    'dtoverlay=w1-gpio,gpiopin=17', 'enable_uart=0', 'enable_uart=1', 'include extra.txt', '   spaced = out  ', 'what is this'),
+  fc.constantFrom(
+    '', '# a note', '[all]', '[none]', '[edid=screen]', 'dtparam=i2c_arm=on', 'dtparam=i2c_arm=off', 'dtparam=spi=on,i2c=on',
+    'dtparam=audio', 'dtoverlay=', 'dtoverlay=w1-gpio,gpiopin=4', 'dtoverlay=w1-gpio,gpiopin=17', 'enable_uart=0', 'enable_uart=1',
+    'include extra.txt', '   spaced = out  ', 'what is this',
+  ),
   fc.string({ maxLength: 30 }).filter(text => !/[\r\n]/.test(text)),
 )
 const file = fc.record({ lines: fc.array(fc.tuple(line, fc.constantFrom('\n', '\r\n')), { maxLength: 14 }), last: fc.option(line) })
   .map(({ lines, last }) => lines.map(([text, ending]) => text + ending).join('') + (last ?? ''))
-const someNeeds = fc.uniqueArray(fc.constantFrom(I2C, UART, PROBE, { kind: 'param', name: 'spi', value: 'on' } as BootNeed, { kind: 'overlay', name: 'i2c-rtc', params: { ds3231: '' } } as BootNeed), { maxLength: 5 })
+const someNeeds = fc.uniqueArray(
+  fc.constantFrom(
+    I2C, UART, PROBE, { kind: 'param', name: 'spi', value: 'on' } as BootNeed,
+    { kind: 'overlay', name: 'i2c-rtc', params: { ds3231: '' } } as BootNeed,
+  ),
+  { maxLength: 5 },
+)
 
 describe('the boot file', () => {
   it('is printed exactly as it was read', () => {
@@ -76,7 +85,8 @@ describe('the boot file', () => {
   })
 
   it('keeps its line endings, of whatever kinds, through an editor that shows them all alike', () => {
-    const mixed = fc.array(fc.tuple(fc.constantFrom('', 'a=1', '# b'), fc.constantFrom('\n', '\r\n', '\r')), { maxLength: 8 }).chain(lines => fc.constantFrom('', 'last').map(last => lines.map(([text, ending]) => text + ending).join('') + last))
+    const mixed = fc.array(fc.tuple(fc.constantFrom('', 'a=1', '# b'), fc.constantFrom('\n', '\r\n', '\r')), { maxLength: 8 })
+      .chain(lines => fc.constantFrom('', 'last').map(last => lines.map(([text, ending]) => text + ending).join('') + last))
     const asShown = (text: string) => text.replace(/\r\n|\r/g, '\n')
     fc.assert(fc.property(mixed, text => restoreEndings(text, asShown(text)) === text), { numRuns: 500 })
     fc.assert(fc.property(mixed, mixed, (text, other) => asShown(restoreEndings(text, asShown(other))) === asShown(other)))
@@ -135,12 +145,16 @@ describe('merging', () => {
   })
 
   it('opens an [all] section when the file ends under another filter', () => {
-    expect(merged('[none]\nfoo=1\n', UART).text).toBe(`[none]\nfoo=1\n${BLOCK_BEGIN}\n[all]\n${tag(UART)}\nenable_uart=1\n# Voltaris: to here\n`)
+    expect(merged('[none]\nfoo=1\n', UART).text).toBe(`[none]\nfoo=1\n${BLOCK_BEGIN}\n[all]\n${tag(UART)}\nenable_uart=1\n# Voltaris: to `
+      + `here\n`)
   })
 
   it('closes a foreign overlay before base parameters, and its own behind it', () => {
     const { text } = merged('dtoverlay=other', I2C, PROBE)
-    expect(text).toBe(`dtoverlay=other\n${BLOCK_BEGIN}\ndtoverlay=\n${tag(I2C)}\ndtparam=i2c_arm=on\n${tag(PROBE)}\ndtoverlay=w1-gpio,gpiopin=4\ndtoverlay=\n# Voltaris: to here\n`)
+    expect(text).toBe(
+      `dtoverlay=other\n${BLOCK_BEGIN}\ndtoverlay=\n${tag(I2C)}\ndtparam=i2c_arm=on\n${tag(PROBE)}\ndtoverlay=w1-gpio,gpiopin=4\n`
+      + `dtoverlay=\n# Voltaris: to here\n`,
+    )
     expect(state(`${text}dtparam=spi=on\n`, { kind: 'param', name: 'spi', value: 'on' }).state).toBe('met')
   })
 
@@ -152,13 +166,17 @@ describe('merging', () => {
     const first = merged('foo=1\n', PROBE).text
     const moved = merged(first, { ...PROBE, params: { gpiopin: '17' } })
     expect(moved.text.replace(/^#: .*\n/gm, '')).toBe(first.replace('gpiopin=4', 'gpiopin=17').replace(/^#: .*\n/gm, ''))
-    expect(moved.changes).toEqual([{ kind: 'changed', before: 'dtoverlay=w1-gpio,gpiopin=4', after: 'dtoverlay=w1-gpio,gpiopin=17', why: 'test' }])
+    expect(moved.changes).toEqual([{
+      kind: 'changed', before: 'dtoverlay=w1-gpio,gpiopin=4', after: 'dtoverlay=w1-gpio,gpiopin=17', why: 'test',
+    }])
   })
 
   it('shows as a difference exactly the lines that it adds', () => {
     const text = 'foo=1\n'
     const after = merged(text, UART).text
-    expect(compareLines(text, after).filter(entry => entry.kind !== 'same').map(entry => entry.text)).toEqual([BLOCK_BEGIN, tag(UART), 'enable_uart=1', '# Voltaris: to here'])
+    expect(compareLines(text, after)
+      .filter(entry => entry.kind !== 'same')
+      .map(entry => entry.text)).toEqual([BLOCK_BEGIN, tag(UART), 'enable_uart=1', '# Voltaris: to here'])
   })
 
   it('leaves no need open in any demo plan once it is written', () => {

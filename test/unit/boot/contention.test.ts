@@ -27,8 +27,14 @@ describe('lines of a setting', () => {
 
 describe('what drives against the file', () => {
   const codes = (type: string, terminal: string, between?: Between) => {
-    const plan = planOf('forty-classic', { p: type }, { assignments: { [`p.${terminal}`]: { position: 11 } }, ...between && { between: { [`p.${terminal}`]: between } } })
-    return lintBoot({ files: { dialect: 'key-value', text: 'gpio=17=op,dl\n' }, board: catalogue.boards.get('forty-classic')!, plan: planSide(gatherFacts(plan, catalogue)) }).map(finding => finding.code)
+    const plan = planOf(
+      'forty-classic', { p: type },
+      { assignments: { [`p.${terminal}`]: { position: 11 } }, ...between && { between: { [`p.${terminal}`]: between } } },
+    )
+    return lintBoot({
+      files: { dialect: 'key-value', text: 'gpio=17=op,dl\n' }, board: catalogue.boards.get('forty-classic')!,
+      plan: planSide(gatherFacts(plan, catalogue)),
+    }).map(finding => finding.code)
   }
 
   it('a push-pull output does, straight or through a shifter, and not through a divider', () => {

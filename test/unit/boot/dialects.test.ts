@@ -49,10 +49,14 @@ describe('a boot file of any dialect', () => {
     fc.assert(fc.property(anyBootText, (text) => {
       for (const line of parseBoot(text)) {
         expect(text.slice(line.from, line.from + line.text.length)).toBe(line.text)
-        for (const param of line.params ?? []) if (param.name) expect(line.text.slice(param.from, param.to).startsWith(param.name)).toBe(true)
+        for (const param of line.params ?? []) if (param.name) {
+          expect(line.text.slice(param.from, param.to).startsWith(param.name)).toBe(true)
+        }
         if (line.kind === 'setting') expect(line.text.slice(line.valueAt).trimEnd()).toBe(line.value)
       }
-      for (const { name, value, from, to } of parseCommandLine(text).words) expect(text.slice(from, to)).toBe(value === null ? name : `${name}=${value}`)
+      for (const { name, value, from, to } of parseCommandLine(text).words) {
+        expect(text.slice(from, to)).toBe(value === null ? name : `${name}=${value}`)
+      }
     }))
   })
 
@@ -94,7 +98,10 @@ describe('the kernel command line', () => {
     fc.assert(fc.property(fc.array(fc.constantFrom('a', 'b=1', 'c="x y"'), { minLength: 1, maxLength: 5 }), fc.nat(4), (words, i) => {
       const line = words.join(' ')
       const parsed = parseCommandLine(line).words
-      expect(parseCommandLine(withoutWord(line, parsed[i % parsed.length]!)).words.map(word => word.name)).toEqual(parsed.filter((_, n) => n !== i % parsed.length).map(word => word.name))
+      expect(parseCommandLine(withoutWord(
+        line, parsed[i % parsed.length]!,
+      )).words.map(word => word.name)).toEqual(parsed.filter((_, n) => n !== i % parsed.length)
+        .map(word => word.name))
     }))
   })
 })
@@ -102,10 +109,13 @@ describe('the kernel command line', () => {
 describe('files that are dropped', () => {
   it('sort themselves by name and contents', () => {
     const kinds: [string, string, string][] = [
-      ['config.txt', '', 'key-value'], ['boot.txt', 'dtparam=i2c_arm=on\n', 'key-value'], ['extlinux.conf', MENU, 'extlinux'], ['menu', MENU, 'extlinux'],
+      ['config.txt', '', 'key-value'], ['boot.txt', 'dtparam=i2c_arm=on\n', 'key-value'], ['extlinux.conf', MENU, 'extlinux'],
+      ['menu', MENU, 'extlinux'],
       ['someEnv.txt', 'verbosity=1\noverlays=i2c0 uart1\n', 'environment'], ['list', 'overlays=i2c0\nuser_overlays=clock\n', 'environment'],
-      ['cmdline.txt', 'root=/dev/mmcblk0p2 rootwait', 'command-line'], ['line', 'console=tty1 root=/dev/mmcblk0p2 rootwait quiet\n', 'command-line'],
-      ['clock.dts', '/dts-v1/;\n/plugin/;\n', 'tree-source'], ['plan.json', '{"format": "voltaris-plan"}', 'plan'], ['picture.png', '\u0089PNG\u0000\u0001', 'unknown'], ['letter.md', 'Dear garden,\nall is well.\n', 'unknown'],
+      ['cmdline.txt', 'root=/dev/mmcblk0p2 rootwait', 'command-line'],
+      ['line', 'console=tty1 root=/dev/mmcblk0p2 rootwait quiet\n', 'command-line'],
+      ['clock.dts', '/dts-v1/;\n/plugin/;\n', 'tree-source'], ['plan.json', '{"format": "voltaris-plan"}', 'plan'],
+      ['picture.png', '\u0089PNG\u0000\u0001', 'unknown'], ['letter.md', 'Dear garden,\nall is well.\n', 'unknown'],
     ]
     for (const [name, text, kind] of kinds) expect([name, tellFile(name, bytes(text))]).toEqual([name, kind])
     expect(tellFile('x.dtb', Uint8Array.from([0xD0, 0x0D, 0xFE, 0xED, 0, 0]))).toBe('tree-blob')

@@ -20,37 +20,80 @@ const FAULTS: [what: string, text: string, code: string, after: string | null, m
   ['a misspelt overlay', 'dtoverlay=w1-gpoi,gpiopin=4\n', 'overlay.unknown', 'dtoverlay=w1-gpio,gpiopin=4\n'],
   ['an overlay with its ending', 'dtoverlay=w1-gpio.dtbo\n', 'overlay.unknown', 'dtoverlay=w1-gpio\n'],
   ['a misspelt parameter of an overlay', 'dtoverlay=w1-gpio,gpiopn=4\n', 'overlay.param-unknown', 'dtoverlay=w1-gpio,gpiopin=4\n'],
-  ['an overlay that does not say which part', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc\n', 'overlay.nothing-chosen', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n'],
+  [
+    'an overlay that does not say which part', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc\n', 'overlay.nothing-chosen',
+    'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n',
+  ],
   ['a value out of range', 'gpu_mem=2000\n', 'boot.value-off', 'gpu_mem=944\n'],
   ['a value that is no number', 'gpu_mem=64M\n', 'boot.value-off', 'gpu_mem=64\n'],
   ['a switch that is said in words', 'enable_uart=on\n', 'boot.value-off', 'enable_uart=1\n'],
-  ['a line that the header does not have, but a position', 'dtoverlay=gpio-ir,gpio_pin=40\n', 'boot.value-off', 'dtoverlay=gpio-ir,gpio_pin=21\n'],
+  [
+    'a line that the header does not have, but a position', 'dtoverlay=gpio-ir,gpio_pin=40\n', 'boot.value-off',
+    'dtoverlay=gpio-ir,gpio_pin=21\n',
+  ],
   ['a line written with letters', 'dtoverlay=gpio-ir,gpio_pin=GPIO18\n', 'boot.value-off', 'dtoverlay=gpio-ir,gpio_pin=18\n'],
   ['a parameter without its value', 'dtoverlay=w1-gpio,gpiopin\n', 'boot.value-off', 'dtoverlay=w1-gpio,gpiopin=4\n'],
   ['a comment at the end of a line', 'gpu_mem=64 # enough\n', 'boot.comment-in-value', 'gpu_mem=64\n'],
-  ['a parameter below an overlay that neither it nor the base has', 'dtoverlay=gpio-fan,gpiopin=18\ndtparam=tmep=60000\n', 'overlay.param-unknown', 'dtoverlay=gpio-fan,gpiopin=18\ndtparam=temp=60000\n'],
-  ['a base parameter in the line of an overlay', 'dtoverlay=vc4-kms-v3d,spi=on\n', 'boot.param-captured', 'dtparam=spi=on\ndtoverlay=vc4-kms-v3d\n'],
+  [
+    'a parameter below an overlay that neither it nor the base has', 'dtoverlay=gpio-fan,gpiopin=18\ndtparam=tmep=60000\n',
+    'overlay.param-unknown', 'dtoverlay=gpio-fan,gpiopin=18\ndtparam=temp=60000\n',
+  ],
+  [
+    'a base parameter in the line of an overlay', 'dtoverlay=vc4-kms-v3d,spi=on\n', 'boot.param-captured',
+    'dtparam=spi=on\ndtoverlay=vc4-kms-v3d\n',
+  ],
   ['an overlay\'s parameter above it', 'dtparam=gpiopin=17\ndtoverlay=w1-gpio\n', 'boot.param-too-early', 'dtoverlay=w1-gpio,gpiopin=17\n'],
-  ['the same overlay twice', 'dtoverlay=w1-gpio,gpiopin=4\ndtoverlay=w1-gpio,gpiopin=4\n', 'boot.repeated', 'dtoverlay=w1-gpio,gpiopin=4\n'],
+  [
+    'the same overlay twice', 'dtoverlay=w1-gpio,gpiopin=4\ndtoverlay=w1-gpio,gpiopin=4\n', 'boot.repeated',
+    'dtoverlay=w1-gpio,gpiopin=4\n',
+  ],
   ['a key said both ways', 'gpu_mem=64\ngpu_mem=128\n', 'boot.contradicts', 'gpu_mem=128\n'],
   ['a parameter said both ways under two names', 'dtparam=i2c_arm=on\ndtparam=i2c=off\n', 'boot.contradicts', 'dtparam=i2c=off\n'],
   ['a line under another board\'s section', '[pi5]\ndtparam=i2c_arm=on\n', 'boot.filtered', '[pi5]\n[all]\ndtparam=i2c_arm=on\n'],
   ['a section that no firmware knows', '[alll]\ngpu_mem=64\n', 'boot.filter-unknown', '[all]\ngpu_mem=64\n'],
   ['a heading without its bracket', '[all\ngpu_mem=64\n', 'boot.line-unknown', '[all]\ngpu_mem=64\n'],
-  ['two overlays on one line', 'dtoverlay=gpio-fan,gpiopin=18\ndtoverlay=i2s-dac\n', 'overlay.line-twice', 'dtoverlay=gpio-fan,gpiopin=18\n#dtoverlay=i2s-dac\n'],
-  ['two parts at one address', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\ndtoverlay=mpu6050\n', 'overlay.address-twice', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n#dtoverlay=mpu6050\n'],
-  ['two overlays of one circuit', 'dtoverlay=pwm,pin=12,func=4\ndtoverlay=audremap,pins_18_19\n', 'overlay.fight', 'dtoverlay=pwm,pin=12,func=4\n#dtoverlay=audremap,pins_18_19\n'],
-  ['both display drivers', 'dtoverlay=vc4-kms-v3d\ndtoverlay=vc4-fkms-v3d\n', 'overlay.fight', 'dtoverlay=vc4-kms-v3d\n#dtoverlay=vc4-fkms-v3d\n'],
-  ['an overlay on a line of SPI', 'dtparam=spi=on\ndtoverlay=w1-gpio,gpiopin=9\n', 'overlay.line-twice', 'dtparam=spi=on\n#dtoverlay=w1-gpio,gpiopin=9\n'],
+  [
+    'two overlays on one line', 'dtoverlay=gpio-fan,gpiopin=18\ndtoverlay=i2s-dac\n', 'overlay.line-twice',
+    'dtoverlay=gpio-fan,gpiopin=18\n#dtoverlay=i2s-dac\n',
+  ],
+  [
+    'two parts at one address', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\ndtoverlay=mpu6050\n', 'overlay.address-twice',
+    'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n#dtoverlay=mpu6050\n',
+  ],
+  [
+    'two overlays of one circuit', 'dtoverlay=pwm,pin=12,func=4\ndtoverlay=audremap,pins_18_19\n', 'overlay.fight',
+    'dtoverlay=pwm,pin=12,func=4\n#dtoverlay=audremap,pins_18_19\n',
+  ],
+  [
+    'both display drivers', 'dtoverlay=vc4-kms-v3d\ndtoverlay=vc4-fkms-v3d\n', 'overlay.fight',
+    'dtoverlay=vc4-kms-v3d\n#dtoverlay=vc4-fkms-v3d\n',
+  ],
+  [
+    'an overlay on a line of SPI', 'dtparam=spi=on\ndtoverlay=w1-gpio,gpiopin=9\n', 'overlay.line-twice',
+    'dtparam=spi=on\n#dtoverlay=w1-gpio,gpiopin=9\n',
+  ],
   ['a bus that is never switched on', 'dtoverlay=i2c-rtc,ds3231\n', 'bus.never-on', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n'],
-  ['a bus that is switched off', 'dtparam=i2c_arm=off\ndtoverlay=i2c-rtc,ds3231\n', 'bus.never-on', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n'],
+  [
+    'a bus that is switched off', 'dtparam=i2c_arm=off\ndtoverlay=i2c-rtc,ds3231\n', 'bus.never-on',
+    'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n',
+  ],
   ['a bus that the board does not have', 'dtoverlay=i2c-rtc,ds3231,i2c6\n', 'bus.not-on-board', null, { board: 'forty-classic' }],
-  ['a screen line that the full driver does not read', 'dtoverlay=vc4-kms-v3d\nhdmi_group=2\n', 'screen.without-effect', 'dtoverlay=vc4-kms-v3d\n#hdmi_group=2\n'],
-  ['a rotation that the full driver does not read', 'dtoverlay=vc4-kms-v3d\ndisplay_rotate=1\n', 'screen.without-effect', 'dtoverlay=vc4-kms-v3d\n#display_rotate=1\n'],
+  [
+    'a screen line that the full driver does not read', 'dtoverlay=vc4-kms-v3d\nhdmi_group=2\n', 'screen.without-effect',
+    'dtoverlay=vc4-kms-v3d\n#hdmi_group=2\n',
+  ],
+  [
+    'a rotation that the full driver does not read', 'dtoverlay=vc4-kms-v3d\ndisplay_rotate=1\n', 'screen.without-effect',
+    'dtoverlay=vc4-kms-v3d\n#display_rotate=1\n',
+  ],
   ['a clock that no such board runs at', 'arm_freq=2900\n', 'clock.out-of-range', 'arm_freq=1500\n'],
   ['a voltage that no board stands', 'over_voltage=8\n', 'clock.out-of-range', 'over_voltage=0\n'],
   ['full clock all the time', 'force_turbo=1\n', 'clock.forced', ''],
-  ['a line too long', `dtoverlay=mcp2515-can0,oscillator=16000000,spimaxfrequency=10000000,interrupt=25,spimaxfrequency=${'1'.repeat(30)}\n`, 'boot.line-too-long', null],
+  [
+    'a line too long',
+    `dtoverlay=mcp2515-can0,oscillator=16000000,spimaxfrequency=10000000,interrupt=25,spimaxfrequency=${'1'.repeat(30)}\n`,
+    'boot.line-too-long', null,
+  ],
   ['an equals sign forgotten', 'dtparam i2c_arm=on\n', 'boot.sign-missing', 'dtparam=i2c_arm=on\n'],
   ['an overlay\'s name alone', 'w1-gpio\n', 'boot.sign-missing', 'dtoverlay=w1-gpio\n'],
   ['a comment of another language', '// mine\n', 'boot.line-unknown', '# mine\n'],
@@ -72,7 +115,9 @@ describe('a fault in a boot file', () => {
   })
 
   it.each([
-    ['dtparam=i2c_arm=on\ndtparam=spi=on\ndtparam=audio=on\ncamera_auto_detect=1\ndisplay_auto_detect=1\nauto_initramfs=1\ndtoverlay=vc4-kms-v3d\nmax_framebuffers=2\ndisable_fw_kms_setup=1\narm_64bit=1\ndisable_overscan=1\narm_boost=1\n[all]\nenable_uart=1\n'],
+    ['dtparam=i2c_arm=on\ndtparam=spi=on\ndtparam=audio=on\ncamera_auto_detect=1\ndisplay_auto_detect=1\nauto_initramfs=1\n'
+      + 'dtoverlay=vc4-kms-v3d\nmax_framebuffers=2\ndisable_fw_kms_setup=1\narm_64bit=1\n'
+      + 'disable_overscan=1\narm_boost=1\n[all]\nenable_uart=1\n'],
     ['dtoverlay=w1-gpio,gpiopin=4\ndtoverlay=w1-gpio,gpiopin=17\n'],
     ['dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\ndtoverlay=i2c-sensor,sht3x\n'],
     ['dtoverlay=spi1-3cs\ndtparam=speed=1\n'.replace('dtparam=speed=1\n', '')],
@@ -102,11 +147,15 @@ describe('a fault in a boot file', () => {
   })
 
   it('speaks of the copy that nobody reads, and of a path of the other generation', () => {
-    expect(codes(lint('DO NOT EDIT THIS FILE\nThe file has moved to /boot/firmware/config.txt\n'))).toEqual(expect.arrayContaining(['boot.wrong-copy']))
+    expect(
+      codes(lint('DO NOT EDIT THIS FILE\nThe file has moved to /boot/firmware/config.txt\n')),
+    ).toEqual(expect.arrayContaining(['boot.wrong-copy']))
     expect(codes(lint('gpu_mem=64\n', { path: '/boot/config.txt', image: 'newer' }))).toContain('boot.wrong-path')
     expect(codes(lint('gpu_mem=64\n', { path: '/boot/firmware/config.txt', image: 'newer' }))).not.toContain('boot.wrong-path')
     expect(codes(lint('gpu_mem=64\n', { path: '/boot/firmware/config.txt', image: 'older' }))).toContain('boot.wrong-path')
-    expect(codes(lintBoot({ files: { dialect: 'extlinux', text: 'label a\n linux /x\n' }, board: boardOf('forty-classic') }))).toContain('boot.wrong-dialect')
+    expect(codes(lintBoot({
+      files: { dialect: 'extlinux', text: 'label a\n linux /x\n' }, board: boardOf('forty-classic'),
+    }))).toContain('boot.wrong-dialect')
   })
 
   it('in an included file is told with that file', () => {
@@ -133,20 +182,41 @@ describe('a fault on the kernel command line', () => {
 })
 
 const OTHERS: [dialect: 'extlinux' | 'environment', what: string, text: string, code: string, after: string | null][] = [
-  ['extlinux', 'a misspelt directive', 'label a\n\tkernle /x\n\tkernel /x\n', 'menu.directive-unknown', 'label a\n\tkernel /x\n\tkernel /x\n'],
-  ['extlinux', 'a default that is no entry', 'default main\nlabel man\n\tlinux /x\n', 'menu.no-such-entry', 'default man\nlabel man\n\tlinux /x\n'],
-  ['extlinux', 'overlays by commas', 'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo,/o/b.dtbo\n', 'menu.commas', 'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo /o/b.dtbo\n'],
-  ['extlinux', 'overlays on two lines', 'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo\n\tfdtoverlays /o/b.dtbo\n', 'boot.contradicts', 'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo /o/b.dtbo\n'],
-  ['extlinux', 'an overlay without its ending', 'label a\n\tlinux /x\n\tfdtoverlays /o/a\n', 'menu.ending', 'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo\n'],
+  [
+    'extlinux', 'a misspelt directive', 'label a\n\tkernle /x\n\tkernel /x\n', 'menu.directive-unknown',
+    'label a\n\tkernel /x\n\tkernel /x\n',
+  ],
+  [
+    'extlinux', 'a default that is no entry', 'default main\nlabel man\n\tlinux /x\n', 'menu.no-such-entry',
+    'default man\nlabel man\n\tlinux /x\n',
+  ],
+  [
+    'extlinux', 'overlays by commas', 'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo,/o/b.dtbo\n', 'menu.commas',
+    'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo /o/b.dtbo\n',
+  ],
+  [
+    'extlinux', 'overlays on two lines', 'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo\n\tfdtoverlays /o/b.dtbo\n', 'boot.contradicts',
+    'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo /o/b.dtbo\n',
+  ],
+  [
+    'extlinux', 'an overlay without its ending', 'label a\n\tlinux /x\n\tfdtoverlays /o/a\n', 'menu.ending',
+    'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo\n',
+  ],
   ['extlinux', 'an entry without a kernel', 'label a\n\tappend quiet\n', 'menu.no-kernel', null],
   ['extlinux', 'an equals sign', 'label a\n\tlinux=/x\n', 'menu.sign', 'label a\n\tlinux /x\n'],
-  ['extlinux', 'a line of the other dialect', 'label a\n\tlinux /x\n\tdtoverlay=w1-gpio\n', 'boot.wrong-dialect', 'label a\n\tlinux /x\n\t#dtoverlay=w1-gpio\n'],
+  [
+    'extlinux', 'a line of the other dialect', 'label a\n\tlinux /x\n\tdtoverlay=w1-gpio\n', 'boot.wrong-dialect',
+    'label a\n\tlinux /x\n\t#dtoverlay=w1-gpio\n',
+  ],
   ['extlinux', 'a time that is no number', 'timeout soon\nlabel a\n\tlinux /x\n', 'boot.value-off', null],
   ['environment', 'blanks round the sign', 'overlays = i2c0\n', 'environment.blanks', 'overlays=i2c0\n'],
   ['environment', 'a misspelt key', 'overlasy=i2c0\n', 'boot.key-unknown', 'overlays=i2c0\n'],
   ['environment', 'overlays by commas', 'overlays=i2c0,uart1\n', 'environment.commas', 'overlays=i2c0 uart1\n'],
   ['environment', 'an overlay with its ending', 'user_overlays=clock.dtbo\n', 'environment.ending', 'user_overlays=clock\n'],
-  ['environment', 'a list that overwrites another', 'overlays=i2c0\nverbosity=1\noverlays=uart1\n', 'boot.contradicts', 'verbosity=1\noverlays=i2c0 uart1\n'],
+  [
+    'environment', 'a list that overwrites another', 'overlays=i2c0\nverbosity=1\noverlays=uart1\n', 'boot.contradicts',
+    'verbosity=1\noverlays=i2c0 uart1\n',
+  ],
   ['environment', 'a prefix twice', 'overlay_prefix=abc\noverlays=abc-i2c0\n', 'environment.prefix', 'overlay_prefix=abc\noverlays=i2c0\n'],
   ['environment', 'an overlay twice', 'overlays=i2c0 uart1 i2c0\n', 'boot.repeated', 'overlays=i2c0 uart1\n'],
   ['environment', 'a figure out of range', 'verbosity=9\n', 'boot.value-off', 'verbosity=1\n'],
@@ -163,18 +233,27 @@ describe('a fault in another dialect', () => {
 })
 
 describe('files beside a plan', () => {
-  const serial = { ...planOf('forty-usb-c', { gps: 'positioning-serial', led: 'led-plain' }, { assignments: fixedAt({ 'gps.tx': 10, 'gps.rx': 8, 'gps.pps': 12, 'led.a': 32 }) }) }
+  const serial = {
+    ...planOf(
+      'forty-usb-c', { gps: 'positioning-serial', led: 'led-plain' },
+      { assignments: fixedAt({ 'gps.tx': 10, 'gps.rx': 8, 'gps.pps': 12, 'led.a': 32 }) },
+    ),
+  }
   const side = (plan = serial) => planSide(gatherFacts(plan, catalogue))
 
   it('are told of a console on a port that the plan uses, and the fix lets it go', () => {
-    const [found] = lint('enable_uart=1\n', { commandLine: 'console=serial0,115200 root=/dev/x', plan: side() }).filter(finding => finding.code === 'serial.console')
+    const [found] = lint(
+      'enable_uart=1\n', { commandLine: 'console=serial0,115200 root=/dev/x', plan: side() },
+    ).filter(finding => finding.code === 'serial.console')
     expect(found).toMatchObject({ severity: 'stop', partIds: ['gps'] })
     expect(applyChanges('console=serial0,115200 root=/dev/x', found!.fixes[0]!.changes)).toBe('root=/dev/x')
     expect(codes(lint('', { commandLine: 'console=serial0,115200 root=/dev/x' }))).not.toContain('serial.console')
   })
 
   it('are told of an overlay that takes a line which a part has, but not of the part\'s own', () => {
-    expect(lint('dtoverlay=gpio-fan,gpiopin=12\n', { plan: side() }).find(finding => finding.code === 'overlay.line-of-part')).toMatchObject({ partIds: ['led'] })
+    expect(lint(
+      'dtoverlay=gpio-fan,gpiopin=12\n', { plan: side() },
+    ).find(finding => finding.code === 'overlay.line-of-part')).toMatchObject({ partIds: ['led'] })
     expect(codes(lint('dtoverlay=pps-gpio,gpiopin=18\n', { plan: side() }))).not.toContain('overlay.line-of-part')
   })
 
@@ -185,7 +264,9 @@ describe('files beside a plan', () => {
     expect(card).toMatchObject({ stages: ['boot'], subjects: [{ text: { file: '', line: 1 } }] })
     expect(applyEdit(plan, card.fixes[0]!.edits[0]!).plan.boot!.text).toBe('max_framebuffers=2\n')
     const command = { label: '', file: 'cmdline.txt', changes: [{ from: 0, to: 1, insert: 'b' }] }
-    expect(applyEdit({ ...plan, boot: { text, commandLine: 'a' } }, editOf({ boot: { text, commandLine: 'a' } }, command)).plan.boot).toEqual({ text, commandLine: 'b' })
+    expect(applyEdit(
+      { ...plan, boot: { text, commandLine: 'a' } }, editOf({ boot: { text, commandLine: 'a' } }, command),
+    ).plan.boot).toEqual({ text, commandLine: 'b' })
     const more = editOf({ boot: null }, { ...command, file: 'more.txt', changes: [{ from: 0, to: 0, insert: 'x' }] })
     expect(applyEdit({ ...serial, boot: null }, more).plan.boot).toEqual({ text: '', includes: { 'more.txt': 'x' } })
   })
@@ -195,7 +276,9 @@ describe('any file at all', () => {
   const dialect = fc.constantFrom('key-value' as const, 'extlinux' as const, 'environment' as const)
 
   it('is judged without an error, each finding within the text, said in words, its fixes changing what they name', () => {
-    fc.assert(fc.property(fc.oneof(anyBootText, fc.string()), fc.option(fc.string({ maxLength: 40 }), { nil: undefined }), dialect, fc.constantFrom(null, 'forty-usb-c', 'early-26', 'forty-io-bridge'), (text, commandLine, kind, board) => {
+    fc.assert(fc.property(fc.oneof(anyBootText, fc.string()), fc.option(
+      fc.string({ maxLength: 40 }), { nil: undefined },
+    ), dialect, fc.constantFrom(null, 'forty-usb-c', 'early-26', 'forty-io-bridge'), (text, commandLine, kind, board) => {
       const files = { dialect: kind, text, ...(commandLine !== undefined && { commandLine }) }
       for (const finding of lintBoot({ files, board: board === null ? null : boardOf(board) })) {
         const file = textOf(files, finding.file)
@@ -214,11 +297,15 @@ describe('any file at all', () => {
     fc.assert(fc.property(anyBootText, dialect, (start, kind) => {
       let text = start
       for (let step = 0; step < 120; step++) {
-        const [next] = lintBoot({ files: { dialect: kind, text }, board: boardOf('forty-usb-c') }).filter(finding => finding.fixes[0]?.file === '')
+        const [next] = lintBoot({
+          files: { dialect: kind, text }, board: boardOf('forty-usb-c'),
+        }).filter(finding => finding.fixes[0]?.file === '')
         if (!next) return
         text = fixed(text, next.fixes[0]!)
       }
-      expect.fail(`no end in sight:\n${text}\n${codes(lintBoot({ files: { dialect: kind, text }, board: boardOf('forty-usb-c') })).join(' ')}`)
+      expect.fail(
+        `no end in sight:\n${text}\n${codes(lintBoot({ files: { dialect: kind, text }, board: boardOf('forty-usb-c') })).join(' ')}`,
+      )
     }), { numRuns: 300 })
   })
 })

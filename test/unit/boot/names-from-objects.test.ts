@@ -15,7 +15,10 @@ const board = catalogue.boards.get('forty-classic')!
 
 describe.each(NAMES)('%s', (name) => {
   const files = [
-    { dialect: 'key-value' as const, text: `${name}=1\ndtparam=${name}=on\ndtoverlay=${name},${name}=2\n`, commandLine: `${name}=1 root=/dev/x` },
+    {
+      dialect: 'key-value' as const, text: `${name}=1\ndtparam=${name}=on\ndtoverlay=${name},${name}=2\n`,
+      commandLine: `${name}=1 root=/dev/x`,
+    },
     { dialect: 'extlinux' as const, text: `label a\n  ${name} x\n  append ${name}=1\n` },
     { dialect: 'environment' as const, text: `${name}=1\noverlays=${name}\nparam_${name}=2\n` },
   ]

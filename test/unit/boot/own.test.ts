@@ -29,7 +29,8 @@ describe('owned lines', () => {
 
   it('are known again at the next import, with the parts they serve', () => {
     expect(readOwned(written, 'key-value').map(entry => [entry.key, entry.partIds, entry.state])).toEqual([
-      ['param i2c_arm', ['clock', 'screen'], 'written'], ['overlay w1-gpio', ['probe'], 'written'], ['overlay w1-gpio', ['second'], 'written'], ['overlay gpio-fan', ['fan'], 'written'],
+      ['param i2c_arm', ['clock', 'screen'], 'written'], ['overlay w1-gpio', ['probe'], 'written'],
+      ['overlay w1-gpio', ['second'], 'written'], ['overlay gpio-fan', ['fan'], 'written'],
     ])
   })
 
@@ -65,7 +66,8 @@ describe('owned lines', () => {
   })
 
   it('leave lines alone that the maker put between them', () => {
-    const text = written.replace('dtoverlay=gpio-fan', 'gpu_mem=128\r\ndtoverlay=gpio-fan'.replace('gpu_mem=128\r\ndtoverlay', 'dtoverlay')).replace('# Voltaris: to here', 'arm_boost=1\r\n# Voltaris: to here')
+    const text = written.replace('dtoverlay=gpio-fan', 'gpu_mem=128\r\ndtoverlay=gpio-fan'.replace('gpu_mem=128\r\ndtoverlay', 'dtoverlay'))
+      .replace('# Voltaris: to here', 'arm_boost=1\r\n# Voltaris: to here')
     const after = mergeBoot(text, [PROBE, SECOND, BUS])
     expect(after.text).toContain('arm_boost=1\r\n')
     expect(after.text).not.toContain('gpio-fan')
@@ -73,7 +75,9 @@ describe('owned lines', () => {
 
   it('obey the laws on any file: twice is once, what was there is a subsequence, hand edits survive', () => {
     const some = fc.subarray(ALL)
-    fc.assert(fc.property(anyBootText, some, some, fc.constantFrom('comment' as const, 'remove' as const), fc.subarray(['fan', 'probe', 'clock']), (text, first, next, whenOff, off) => {
+    fc.assert(fc.property(anyBootText, some, some, fc.constantFrom(
+      'comment' as const, 'remove' as const,
+    ), fc.subarray(['fan', 'probe', 'clock']), (text, first, next, whenOff, off) => {
       const once = mergeBoot(text, first, { whenOff })
       const then = mergeBoot(once.text, next, { whenOff, off })
       expect(mergeBoot(then.text, next, { whenOff, off })).toMatchObject({ text: then.text, changes: [] })
@@ -94,22 +98,35 @@ describe('words of ours in the other dialects', () => {
 
   it('join the maker\'s on the line of the entry that starts, and leave again', () => {
     const after = mergeWords(MENU, 'extlinux', [clock])
-    expect(after.text).toBe(MENU.replace('    fdtoverlays /overlays/mine.dtbo\n', '    #: fdtoverlays written for the plan: /overlays/voltaris-clock.dtbo\n    fdtoverlays /overlays/mine.dtbo /overlays/voltaris-clock.dtbo\n'))
+    expect(after.text).toBe(MENU.replace(
+      '    fdtoverlays /overlays/mine.dtbo\n',
+      '    #: fdtoverlays written for the plan: /overlays/voltaris-clock.dtbo\n    fdtoverlays /overlays/mine.dtbo '
+      + '/overlays/voltaris-clock.dtbo\n',
+    ))
     expect(mergeWords(after.text, 'extlinux', [clock])).toMatchObject({ text: after.text, changes: [] })
     expect(mergeWords(after.text, 'extlinux', []).text).toBe(MENU)
     expect(readOwned(after.text, 'extlinux')).toMatchObject([{ line: 5, state: 'written' }])
   })
 
   it('make a line of their own where there is none', () => {
-    expect(mergeWords('label a\n\tlinux /x\n', 'extlinux', [clock]).text).toBe('label a\n\tlinux /x\n\t#: fdtoverlays written for the plan: /overlays/voltaris-clock.dtbo\n\tfdtoverlays /overlays/voltaris-clock.dtbo\n')
-    expect(mergeWords('verbosity=1', 'environment', [clock]).text).toBe('verbosity=1\n#: user_overlays written for the plan: voltaris-clock\nuser_overlays=voltaris-clock\n')
+    expect(mergeWords(
+      'label a\n\tlinux /x\n', 'extlinux', [clock],
+    ).text).toBe(
+      'label a\n\tlinux /x\n\t#: fdtoverlays written for the plan: /overlays/voltaris-clock.dtbo\n\tfdtoverlays '
+      + '/overlays/voltaris-clock.dtbo\n',
+    )
+    expect(mergeWords(
+      'verbosity=1', 'environment', [clock],
+    ).text).toBe('verbosity=1\n#: user_overlays written for the plan: voltaris-clock\nuser_overlays=voltaris-clock\n')
   })
 
   it('taken off by hand stay off and are told', () => {
     const after = mergeWords(MENU, 'extlinux', [clock]).text.replace(' /overlays/voltaris-clock.dtbo\n    append', '\n    append')
     const merged = mergeWords(after, 'extlinux', [clock])
     expect(merged).toMatchObject({ text: after, changes: [], byHand: [{ wanted: '/overlays/voltaris-clock.dtbo', partIds: ['clock'] }] })
-    expect(mergeWords(after, 'extlinux', [clock], { takeBack: [merged.byHand[0]!.line] }).text).toContain('mine.dtbo /overlays/voltaris-clock.dtbo')
+    expect(mergeWords(
+      after, 'extlinux', [clock], { takeBack: [merged.byHand[0]!.line] },
+    ).text).toContain('mine.dtbo /overlays/voltaris-clock.dtbo')
   })
 
   it('obey the law that twice is once on any file', () => {
@@ -134,7 +151,9 @@ describe('a plan whose lines were changed by hand', () => {
   })
 
   it('asks for nothing of a part whose lines are off', () => {
-    expect(evaluate({ ...plan, boot: { text: '', off: ['fan'] } }, catalogue).findings.map(finding => finding.code)).not.toContain('overlay.missing')
+    expect(evaluate(
+      { ...plan, boot: { text: '', off: ['fan'] } }, catalogue,
+    ).findings.map(finding => finding.code)).not.toContain('overlay.missing')
     expect(evaluate({ ...plan, boot: { text: '' } }, catalogue).findings.map(finding => finding.code)).toContain('overlay.missing')
   })
 })

@@ -13,16 +13,21 @@ import { demoPlans } from '../../../demo'
 import { catalogue, fixedAt, planOf } from '../../plans'
 
 const story = (plan: Plan) => rehearse(gatherFacts(plan, catalogue))
-const withFile = (text: string, more: Partial<Plan['boot'] & object> = {}, board = 'forty-usb-c') => ({ ...planOf(board, {}), boot: { text, ...more } })
+const withFile = (text: string, more: Partial<Plan['boot'] & object> = {}, board = 'forty-usb-c') => ({
+  ...planOf(board, {}), boot: { text, ...more },
+})
 const paths = (plan: Plan) => story(plan).devices.map(device => device.path)
-const failures = (plan: Plan) => story(plan).steps.filter(step => step.outcome === 'failed').map(step => `${step.line ?? ''} ${step.title}: ${step.detail}`)
+const failures = (plan: Plan) => story(plan).steps.filter(step => step.outcome === 'failed')
+  .map(step => `${step.line ?? ''} ${step.title}: ${step.detail}`)
 
 // Device nodes by their drivers and names of buses: memory, as handbooks of the kernel describe them.
 describe('a rehearsal of a file', () => {
   it('brings the buses and ports that its lines switch on', () => {
     expect(paths(withFile(''))).not.toContain('/dev/i2c-1')
     const on = paths(withFile('dtparam=i2c_arm=on\ndtparam=spi=on\nenable_uart=1\ndtoverlay=i2c3\ndtoverlay=uart2\n'))
-    for (const path of ['/dev/i2c-1', '/dev/i2c-3', '/dev/spidev0.0', '/dev/spidev0.1', '/dev/ttyS0', '/dev/ttyAMA2']) expect(on).toContain(path)
+    for (const path of ['/dev/i2c-1', '/dev/i2c-3', '/dev/spidev0.0', '/dev/spidev0.1', '/dev/ttyS0', '/dev/ttyAMA2']) {
+      expect(on).toContain(path)
+    }
   })
 
   it('takes the device for programs away where a part has its select', () => {
@@ -33,13 +38,22 @@ describe('a rehearsal of a file', () => {
   })
 
   it('brings clocks, keys, screens and frame buffers by their drivers', () => {
-    const on = paths(withFile('dtparam=i2c_arm=on\ndtparam=spi=on\ndtoverlay=i2c-rtc,ds3231\ndtoverlay=gpio-key,gpio=17\ndtoverlay=vc4-kms-v3d\ndtoverlay=ssd1306\n'))
+    const on = paths(
+      withFile(
+        'dtparam=i2c_arm=on\ndtparam=spi=on\ndtoverlay=i2c-rtc,ds3231\ndtoverlay=gpio-key,gpio=17\n'
+        + 'dtoverlay=vc4-kms-v3d\ndtoverlay=ssd1306\n',
+      ),
+    )
     for (const path of ['/dev/rtc0', '/dev/input/event*', '/dev/dri/card0', '/dev/fb0', '/dev/fb1']) expect(on).toContain(path)
   })
 
   it('tells what does not load, with the line and the reason', () => {
-    expect(failures(withFile('dtoverlay=nonesuch\n'))).toEqual(['1 Overlay nonesuch: The file nonesuch.dtbo is neither in the library nor among your files. The loader goes on without it.'])
-    expect(failures(withFile('gpu_mem=64\ndtoverlay=i2c3\n', {}, 'forty-classic'))[0]).toMatch(/^2 Overlay i2c3: The base has no label "i2c3"/)
+    expect(failures(withFile('dtoverlay=nonesuch\n'))).toEqual(
+      ['1 Overlay nonesuch: The file nonesuch.dtbo is neither in the library nor among your files. The loader goes on without it.'],
+    )
+    expect(failures(withFile(
+      'gpu_mem=64\ndtoverlay=i2c3\n', {}, 'forty-classic',
+    ))[0]).toMatch(/^2 Overlay i2c3: The base has no label "i2c3"/)
     expect(failures(withFile('dtparam=i2c_amr=on\n'))[0]).toContain('no parameter "i2c_amr"')
     expect(failures(withFile('dtoverlay=w1-gpio,gpiopn=4\n'))[0]).toContain('no parameter "gpiopn"')
   })
@@ -54,24 +68,38 @@ describe('a rehearsal of a file', () => {
     const line = story(withFile('dtoverlay=gpio-fan,gpiopin=18\ndtoverlay=gpio-ir,gpio_pin=18\n'))
     expect(line.collisions).toMatchObject([{ what: 'line', where: '18' }])
     expect(line.collisions[0]!.sentence).toMatch(/pin gpio18 is already requested by .*gpio_fan; .*ir-receiver@12 cannot claim it/)
-    expect(story(withFile('dtoverlay=i2c-rtc,ds3231\ndtoverlay=mpu6050\n')).collisions).toMatchObject([{ what: 'address', where: 'i2c1 0x68' }])
-    expect(story(withFile('dtoverlay=mcp2515-can0,interrupt=25\ndtoverlay=enc28j60,int_pin=24\n')).collisions).toMatchObject([{ what: 'select', where: 'spi0.0' }])
+    expect(story(withFile('dtoverlay=i2c-rtc,ds3231\ndtoverlay=mpu6050\n')).collisions).toMatchObject([{
+      what: 'address', where: 'i2c1 0x68',
+    }])
+    expect(story(withFile('dtoverlay=mcp2515-can0,interrupt=25\ndtoverlay=enc28j60,int_pin=24\n')).collisions).toMatchObject([{
+      what: 'select', where: 'spi0.0',
+    }])
     expect(story(withFile('dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\ndtoverlay=w1-gpio\n')).collisions).toEqual([])
   })
 
   it('applies the maker\'s own overlays, source and blob, with their own parameters', () => {
-    const source = '/dts-v1/;\n/plugin/;\n&i2c1 {\n\tstatus = "okay";\n\tclock: rtc@68 { compatible = "maxim,ds3231"; reg = <0x68>; };\n};\n/ { __overrides__ { addr = <&clock>,"reg:0"; }; };\n'
+    const source = '/dts-v1/;\n/plugin/;\n&i2c1 {\n\tstatus = "okay";\n\tclock: rtc@68 { compatible = "maxim,ds3231"; reg = <0x68>; '
+      + '};\n};\n/ { __overrides__ { addr = <&clock>,"reg:0"; }; };\n'
     const blob = base64Of(writeBlob(compileText(source, { symbols: true })))
-    for (const own of [{ name: 'my-clock', kind: 'source' as const, content: source }, { name: 'my-clock', kind: 'blob' as const, content: blob }]) {
+    for (const own of [
+      { name: 'my-clock', kind: 'source' as const, content: source }, { name: 'my-clock', kind: 'blob' as const, content: blob },
+    ]) {
       const plan = withFile('dtoverlay=my-clock,addr=0x69\n', { overlays: [own] })
       expect(failures(plan)).toEqual([])
       expect(story(plan).devices.find(device => device.path === '/dev/rtc0')!.node).toMatch(/rtc@69$/)
     }
-    expect(failures(withFile('dtoverlay=broken\n', { overlays: [{ name: 'broken', kind: 'source', content: '/dts-v1/;\n/plugin/;\n&i2c1 { oops' }] }))[0]).toMatch(/broken\.dts:3/)
+    expect(failures(withFile(
+      'dtoverlay=broken\n', { overlays: [{ name: 'broken', kind: 'source', content: '/dts-v1/;\n/plugin/;\n&i2c1 { oops' }] },
+    ))[0]).toMatch(/broken\.dts:3/)
   })
 
   it('runs on a base tree of the maker\'s own', () => {
-    const base = compileText('/dts-v1/;\n/ { model = "Garden board"; compatible = "garden"; #address-cells = <1>; #size-cells = <1>; aliases { i2c7 = &bus; }; bus: i2c@1000 { compatible = "garden-i2c"; reg = <0x1000 4>; #address-cells = <1>; #size-cells = <0>; status = "disabled"; }; };', { symbols: true })
+    const base = compileText(
+      '/dts-v1/;\n/ { model = "Garden board"; compatible = "garden"; #address-cells = <1>; #size-cells = <1>; aliases { i2c7 = &bus; }; '
+      + 'bus: i2c@1000 { compatible = "garden-i2c"; reg = <0x1000 4>; #address-cells = <1>; #size-cells = <0>; status = "disabled"; }; '
+      + '};',
+      { symbols: true },
+    )
     const overlay = { name: 'on', kind: 'source' as const, content: '/dts-v1/;\n/plugin/;\n&bus { status = "okay"; };\n' }
     const plan = withFile('dtoverlay=on\n', { base: { name: 'garden.dtb', content: base64Of(writeBlob(base)) }, overlays: [overlay] })
     expect(story(plan).steps[0]!.detail).toContain('Garden board')
@@ -79,9 +107,17 @@ describe('a rehearsal of a file', () => {
   })
 
   it('reads a menu file and an environment list as well', () => {
-    const overlay = { name: 'clock', kind: 'source' as const, content: '/dts-v1/;\n/plugin/;\n&i2c1 { status = "okay"; rtc@68 { compatible = "maxim,ds3231"; reg = <0x68>; }; };\n' }
-    expect(paths(withFile('default a\nlabel a\n linux /x\n fdtoverlays /overlays/clock.dtbo\n', { dialect: 'extlinux', overlays: [overlay] }))).toContain('/dev/rtc0')
-    expect(paths(withFile('default b\nlabel a\n linux /x\n fdtoverlays /overlays/clock.dtbo\nlabel b\n linux /x\n', { dialect: 'extlinux', overlays: [overlay] }))).not.toContain('/dev/rtc0')
+    const overlay = {
+      name: 'clock', kind: 'source' as const,
+      content: '/dts-v1/;\n/plugin/;\n&i2c1 { status = "okay"; rtc@68 { compatible = "maxim,ds3231"; reg = <0x68>; }; };\n',
+    }
+    expect(paths(withFile(
+      'default a\nlabel a\n linux /x\n fdtoverlays /overlays/clock.dtbo\n', { dialect: 'extlinux', overlays: [overlay] },
+    ))).toContain('/dev/rtc0')
+    expect(paths(withFile(
+      'default b\nlabel a\n linux /x\n fdtoverlays /overlays/clock.dtbo\nlabel b\n linux /x\n',
+      { dialect: 'extlinux', overlays: [overlay] },
+    ))).not.toContain('/dev/rtc0')
     expect(paths(withFile('user_overlays=clock\n', { dialect: 'environment', overlays: [overlay] }))).toContain('/dev/rtc0')
   })
 })
@@ -98,10 +134,18 @@ describe('the parts of a plan', () => {
 
   it('say which section hides the line, and which says the opposite', () => {
     const good = evaluate(clock, catalogue).boot.text
-    expect(story({ ...clock, boot: { text: 'dtparam=i2c_arm=on\n[none]\ndtoverlay=i2c-rtc,ds3231\n' } }).parts[0]!.why).toContain('[none] hides it')
-    expect(story({ ...clock, boot: { text: 'dtparam=i2c_arm=off\n' } }).parts[0]!.why).toBe('Line 1 says off, where dtparam=i2c_arm=on is needed.')
-    expect(story({ ...clock, boot: { text: good, off: ['clock'] } }).parts[0]!).toMatchObject({ state: 'dark', fix: { label: 'Switch its lines on' } })
-    expect(story({ ...clock, boot: { text: good.replace('dtoverlay=i2c-rtc,ds3231\n', '') } }).parts[0]!.fix!.label).toBe('Take the plan\'s line again')
+    expect(story({
+      ...clock, boot: { text: 'dtparam=i2c_arm=on\n[none]\ndtoverlay=i2c-rtc,ds3231\n' },
+    }).parts[0]!.why).toContain('[none] hides it')
+    expect(story({
+      ...clock, boot: { text: 'dtparam=i2c_arm=off\n' },
+    }).parts[0]!.why).toBe('Line 1 says off, where dtparam=i2c_arm=on is needed.')
+    expect(story({ ...clock, boot: { text: good, off: ['clock'] } }).parts[0]!).toMatchObject({
+      state: 'dark', fix: { label: 'Switch its lines on' },
+    })
+    expect(story({
+      ...clock, boot: { text: good.replace('dtoverlay=i2c-rtc,ds3231\n', '') },
+    }).parts[0]!.fix!.label).toBe('Take the plan\'s line again')
   })
 
   it('stay dark where another takes their line or address, and where the console holds their port', () => {
@@ -135,11 +179,16 @@ describe('the parts of a plan', () => {
 })
 
 describe('the zip for the card', () => {
-  const plan = { ...planOf('forty-usb-c', { scale: 'scale-two-wire' }, { assignments: fixedAt({ 'scale.dout': 29, 'scale.sck': 31 }) }), boot: { text: '# mine\r\n', commandLine: 'root=/dev/x', made: ['scale'] } }
+  const plan = {
+    ...planOf('forty-usb-c', { scale: 'scale-two-wire' }, { assignments: fixedAt({ 'scale.dout': 29, 'scale.sck': 31 }) }),
+    boot: { text: '# mine\r\n', commandLine: 'root=/dev/x', made: ['scale'] },
+  }
   const files = bundleOf(gatherFacts(plan, catalogue))
 
   it('holds the boot file with the plan\'s lines, the command line, the overlay as source and blob, and how to use it', () => {
-    expect(files.map(file => file.path)).toEqual(['config.txt', 'cmdline.txt', 'overlays/voltaris-scale.dts', 'overlays/voltaris-scale.dtbo', 'HOW-TO.txt'])
+    expect(files.map(file => file.path)).toEqual([
+      'config.txt', 'cmdline.txt', 'overlays/voltaris-scale.dts', 'overlays/voltaris-scale.dtbo', 'HOW-TO.txt',
+    ])
     expect(textOfBundle(files, 'config.txt')).toContain('dtoverlay=voltaris-scale')
     expect(textOfBundle(files, 'HOW-TO.txt')).toContain('Keep the old files')
     const blob = files.find(file => file.path.endsWith('.dtbo'))!.bytes

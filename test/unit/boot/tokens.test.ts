@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { tokensOf, type Grammar } from '../../../core/boot/dialects/tokens'
 
 /** The pieces of a line with their kinds, blanks left out: `key:gpu_mem sign:= number:64`. */
-const coloured = (line: string, grammar: Grammar) => tokensOf(line, grammar).filter(token => token.kind !== 'blank').map(token => `${token.kind}:${line.slice(token.from, token.to)}`).join(' ')
+const coloured = (line: string, grammar: Grammar) => tokensOf(line, grammar).filter(token => token.kind !== 'blank')
+  .map(token => `${token.kind}:${line.slice(token.from, token.to)}`)
+  .join(' ')
 
 const LINES: [grammar: Grammar, line: string, pieces: string][] = [
   ['key-value', 'gpu_mem=64', 'key:gpu_mem sign:= number:64'],
@@ -37,7 +39,9 @@ describe('the colours of a line', () => {
   })
 
   it('are none for an empty line', () => {
-    for (const grammar of ['key-value', 'extlinux', 'environment', 'command-line', 'source'] as const) expect(tokensOf('', grammar)).toEqual([])
+    for (const grammar of ['key-value', 'extlinux', 'environment', 'command-line', 'source'] as const) {
+      expect(tokensOf('', grammar)).toEqual([])
+    }
   })
 
   it('pass over a byte-order mark and a carriage return that stands alone', () => {

@@ -5,7 +5,10 @@ import { demoPlans } from '../../../demo'
 import { catalogue, fixedAt, planOf } from '../../plans'
 
 describe('the header for taking along', () => {
-  const facts = gatherFacts(planOf('forty-classic', { a: 'light-i2c' }, { name: 'Attic <1>', assignments: fixedAt({ 'a.sda': 3, 'a.scl': 5, 'a.vcc': 1 }) }), catalogue)
+  const facts = gatherFacts(
+    planOf('forty-classic', { a: 'light-i2c' }, { name: 'Attic <1>', assignments: fixedAt({ 'a.sda': 3, 'a.scl': 5, 'a.vcc': 1 }) }),
+    catalogue,
+  )
 
   it('as text has a row for each column, odd on the left', () => {
     const lines = railAsText(facts).trimEnd().split('\n')
@@ -25,7 +28,9 @@ describe('the header for taking along', () => {
   it('holds for every demo plan', () => {
     for (const plan of demoPlans) {
       const own = gatherFacts(plan, catalogue)
-      for (const [position, terminals] of own.atPosition) expect(railAsText(own), String(position)).toContain(`${terminals[0]!.owner.name} ${terminals[0]!.label}`)
+      for (const [position, terminals] of own.atPosition) {
+        expect(railAsText(own), String(position)).toContain(`${terminals[0]!.owner.name} ${terminals[0]!.label}`)
+      }
     }
   })
 })

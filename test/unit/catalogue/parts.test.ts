@@ -15,13 +15,21 @@ import { catalogue, planOf } from '../../plans'
 const boards = [...catalogue.boards.keys()]
 const parts = [...catalogue.parts.values()]
 /** Parts that need a converter beside them, and the one to take. */
-const COMPANION: Record<string, Record<string, string>> = { 'gas-analog': { c: 'analog-4-i2c' }, 'probe-tank-analog': { c: 'analog-8-spi' } }
+const COMPANION: Record<string, Record<string, string>> = {
+  'gas-analog': { c: 'analog-4-i2c' }, 'probe-tank-analog': { c: 'analog-8-spi' },
+}
 
 const placedOn = (board: string, type: string): { plan: Plan, report: Report } | null => {
   const plan = planOf(board, { p: type, ...COMPANION[type] })
   const result = placePlan(plan, catalogue, { scope: 'rest' })
   if (!result.ok) return null
-  expect(faultsOf({ ...plan, softwareBuses: result.softwareBuses }, Object.fromEntries(Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)]))), type).toEqual([])
+  expect(
+    faultsOf(
+      { ...plan, softwareBuses: result.softwareBuses },
+      Object.fromEntries(Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)])),
+    ),
+    type,
+  ).toEqual([])
   const after = applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan
   return { plan: after, report: evaluate(after, catalogue) }
 }
@@ -35,8 +43,12 @@ describe.each(parts.map(part => part.id))('%s', (type) => {
   })
 
   it('has no stop that wiring by the book leaves open, but for levels, drives, supplies and sockets that want a decision', () => {
-    // A strip at full white wants thicker wires than jumpers; a screen on USB wants more than the sockets give with a 15 W supply; a battery board wants the adapter in its own socket.
-    const decisions = ['level.', 'line.driven-straight', 'serial.no-parity', 'lines.', 'supply.', 'sockets.', 'path.over-rating', 'rail.over-budget', 'rail.two-sources']
+    // A strip at full white wants thicker wires than jumpers; a screen on USB wants more than the sockets give with a 15 W supply; a
+    // battery board wants the adapter in its own socket.
+    const decisions = [
+      'level.', 'line.driven-straight', 'serial.no-parity', 'lines.', 'supply.', 'sockets.', 'path.over-rating', 'rail.over-budget',
+      'rail.two-sources',
+    ]
     const stops = found!.report.findings.filter(finding => finding.severity === 'stop').map(finding => finding.code)
     expect(stops.filter(code => !decisions.some(decision => code.startsWith(decision)))).toEqual([])
   })
@@ -46,15 +58,21 @@ describe.each(parts.map(part => part.id))('%s', (type) => {
     expect(texts.filter(text => /[{}]|undefined|NaN/.test(text))).toEqual([])
     // Overlays that the part's file asks for are there, once each of its terminals has a place.
     const asked = (part.boot ?? []).filter(need => need.kind === 'overlay' && !need.when).map(need => need.name)
-    for (const name of asked) expect(found!.report.boot.needs.some(need => need.line.startsWith(`dtoverlay=${name.replace(/\{.*/, '')}`)), name).toBe(true)
+    for (const name of asked) {
+      expect(found!.report.boot.needs.some(need => need.line.startsWith(`dtoverlay=${name.replace(/\{.*/, '')}`)), name).toBe(true)
+    }
   })
 
   it('has everything of it joined: each placed terminal to its place, each plug to a socket, an add-on board as a whole', () => {
     const facts = gatherFacts(found!.plan, catalogue)
     const { netOf, conductors } = netlistOf(facts, powerOf(facts).tree)
-    for (const terminal of facts.terminals) if (terminal.place?.kind === 'header') expect(netOf.get(terminal.key)!.pins, terminal.key).toContain(`@P${terminal.place.position}`)
+    for (const terminal of facts.terminals) if (terminal.place?.kind === 'header') {
+      expect(netOf.get(terminal.key)!.pins, terminal.key).toContain(`@P${terminal.place.position}`)
+    }
     const keys = conductors.map(conductor => conductor.id)
-    for (const plug of (part.plugs ?? []).filter(entry => !entry.when)) if ((facts.board!.sockets[plug.socket] ?? 0) > 0) expect(keys).toContain(`p@${plug.socket}`)
+    for (const plug of (part.plugs ?? []).filter(entry => !entry.when)) if ((facts.board!.sockets[plug.socket] ?? 0) > 0) {
+      expect(keys).toContain(`p@${plug.socket}`)
+    }
     if (part.isAddOn) expect(keys).toContain('p@seat')
     expect(found!.report.wires.map(wire => wire.key).sort()).toEqual([...keys].sort())
   })

@@ -25,14 +25,24 @@ describe('telling a board by what one sees', () => {
   })
 
   it('knows every sign that a board file gives', () => {
-    for (const board of boards) for (const [id, answer] of Object.entries(board.signs)) expect(QUESTIONS.find(question => question.id === id)?.answers.map(entry => entry.value), `${board.id} ${id}`).toContain(answer)
+    for (const board of boards) {
+      for (const [id, answer] of Object.entries(board.signs)) {
+        expect(QUESTIONS.find(question => question.id === id)?.answers.map(entry => entry.value), `${board.id} ${id}`).toContain(answer)
+      }
+    }
   })
 
   it('asks no question twice, and says none is left when nothing fits', () => {
-    fc.assert(fc.property(fc.record(Object.fromEntries(QUESTIONS.map(question => [question.id, fc.constantFrom(...question.answers.map(answer => answer.value))])), { requiredKeys: [] }), (answers) => {
+    fc.assert(fc.property(fc.record(
+      Object.fromEntries(QUESTIONS.map(question => [question.id, fc.constantFrom(...question.answers.map(answer => answer.value))])),
+      { requiredKeys: [] },
+    ), (answers) => {
       const question = nextQuestion(answers as Record<string, string>, boards)
       if (question) expect(question.id in answers).toBe(false)
-      else expect(boardsMatching(answers as Record<string, string>, boards).length < 2 || QUESTIONS.every(entry => entry.id in answers || new Set(boardsMatching(answers as Record<string, string>, boards).map(board => board.signs[entry.id])).size < 2)).toBe(true)
+      else expect(boardsMatching(answers as Record<string, string>, boards).length < 2
+        || QUESTIONS.every(entry =>
+          entry.id in answers
+          || new Set(boardsMatching(answers as Record<string, string>, boards).map(board => board.signs[entry.id])).size < 2)).toBe(true)
     }))
   })
 })

@@ -16,7 +16,9 @@ const fileOf = (name: string, content: unknown) => {
   return path
 }
 const run = (args: string[], input = '') => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', ...args], { encoding: 'utf8', input })
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', ...args], { encoding: 'utf8', input },
+  )
   return { status, stdout, stderr }
 }
 
@@ -29,7 +31,9 @@ describe('voltaris check', () => {
   })
 
   it('gives the same report as the core, as JSON', () => {
-    expect(JSON.parse(run(['check', '-', '--json'], JSON.stringify(demoPlans[2])).stdout)).toEqual(JSON.parse(JSON.stringify(evaluate(demoPlans[2]!, catalogue))))
+    expect(JSON.parse(run(
+      ['check', '-', '--json'], JSON.stringify(demoPlans[2]),
+    ).stdout)).toEqual(JSON.parse(JSON.stringify(evaluate(demoPlans[2]!, catalogue))))
   })
 
   it('ends with 2 and says path and expectation for a wrong field', () => {
@@ -41,7 +45,11 @@ describe('voltaris check', () => {
   it('ends with 2 for a file that is not there, a broken one, a wrong option and no command', () => {
     expect(run(['check', join(folder, 'none.json')]).stderr).toContain('cannot be read')
     expect(run(['check', fileOf('broken.json', '{')]).stderr).toContain('not a JSON document')
-    for (const args of [['check', join(folder, 'none.json')], ['check', 'demo/signal-box.json', '--no'], ['fly'], [], ['check'], ['constructor']]) expect(run(args).status, args.join(' ')).toBe(2)
+    for (const args of [
+      ['check', join(folder, 'none.json')], ['check', 'demo/signal-box.json', '--no'], ['fly'], [], ['check'], ['constructor'],
+    ]) {
+      expect(run(args).status, args.join(' ')).toBe(2)
+    }
   })
 })
 
@@ -50,14 +58,22 @@ describe('voltaris power', () => {
     const { status, stdout } = run(['power', 'demo/beehive-monitor.json', '--json'])
     expect(status).toBe(0)
     const power = JSON.parse(stdout)
-    expect(power.states.map((state: { id: string }) => state.id)).toEqual(['idle', 'typical', 'peak', 'start', 'rest', 'weigh', 'send', 'noon'])
-    for (const state of power.states) for (const node of power.nodes) for (const figure of ['voltageV', 'currentMa', 'powerMw']) expect(typeof state.nodes[node.id][figure]).toBe('number')
+    expect(power.states.map((state: { id: string }) => state.id)).toEqual([
+      'idle', 'typical', 'peak', 'start', 'rest', 'weigh', 'send', 'noon',
+    ])
+    for (const state of power.states) {
+      for (const node of power.nodes) {
+        for (const figure of ['voltageV', 'currentMa', 'powerMw']) expect(typeof state.nodes[node.id][figure]).toBe('number')
+      }
+    }
     expect(run(['power', 'demo/beehive-monitor.json']).stdout).toMatch(/@5V +4\.\d+ V +\d+\.\d mA/)
   })
 
   it('ends with 1 when the supply has a stop, with 2 for what cannot be used', () => {
     expect(run(['power', 'demo/signal-box.json']).status).toBe(1)
-    expect(run(['power', fileOf('bad.json', { ...planOf('forty-classic', {}), power: { nodes: [{ id: '9', type: 'x', name: '' }] } })])).toMatchObject({ status: 2, stderr: expect.stringContaining('power.nodes[0].id') })
+    expect(run([
+      'power', fileOf('bad.json', { ...planOf('forty-classic', {}), power: { nodes: [{ id: '9', type: 'x', name: '' }] } }),
+    ])).toMatchObject({ status: 2, stderr: expect.stringContaining('power.nodes[0].id') })
   })
 })
 
@@ -79,7 +95,10 @@ describe('voltaris place', () => {
 
   it('prints straps and software buses, and writes them into the plan', () => {
     const target = join(folder, 'strapped.json')
-    const result = run(['place', fileOf('straps.json', planOf('forty-classic', { a: 'expander-8-i2c', b: 'expander-8-i2c', c: 'light-i2c', d: 'light-i2c' })), '--write', target])
+    const result = run([
+      'place', fileOf('straps.json', planOf('forty-classic', { a: 'expander-8-i2c', b: 'expander-8-i2c', c: 'light-i2c', d: 'light-i2c' })),
+      '--write', target,
+    ])
     expect(result.status).toBe(0)
     expect(result.stdout).toMatch(/strap [ab]: address 0x21/)
     expect(result.stdout).toMatch(/software bus i2c-soft-1: SDA \d+, SCL \d+/)
@@ -100,7 +119,9 @@ describe('voltaris place', () => {
     const board = { ...catalogue.boards.get('early-26')!, id: 'own-board', name: 'Board of the shed' }
     const plan = planOf('own-board', { lamp: 'own-lamp' }, { own: { boards: [board], parts: [part] } })
     expect(run(['place', fileOf('own.json', plan)]).stdout).toMatch(/lamp\.a +\d+\n/)
-    const wrong = run(['check', fileOf('own-wrong.json', { ...plan, own: { boards: [board], parts: [{ ...part, signals: [{ id: 'a' }] }] } })])
+    const wrong = run([
+      'check', fileOf('own-wrong.json', { ...plan, own: { boards: [board], parts: [{ ...part, signals: [{ id: 'a' }] }] } }),
+    ])
     expect(wrong.status).toBe(2)
     expect(wrong.stderr).toContain('own.parts[0].signals[0].label')
   })
@@ -116,12 +137,20 @@ describe('voltaris boot', () => {
     expect(found.stdout).toContain('config.txt:1: caution  boot.key-unknown')
     expect(found.stdout).toContain('fix: Write max_framebuffers')
     expect(run(['boot', 'lint', '-'], 'dtparam=i2c_arm=on\n').status).toBe(0)
-    expect(JSON.parse(run(['boot', 'lint', file, '--json']).stdout)).toMatchObject({ dialect: 'key-value', findings: [{ code: 'boot.key-unknown', line: 1, from: 0, to: 15 }] })
-    expect(JSON.parse(run(['boot', 'lint', fileOf('extlinux.conf', 'label a\n linux /x\n'), '--json']).stdout)).toMatchObject({ dialect: 'extlinux', findings: [] })
+    expect(JSON.parse(run(['boot', 'lint', file, '--json']).stdout)).toMatchObject({
+      dialect: 'key-value', findings: [{ code: 'boot.key-unknown', line: 1, from: 0, to: 15 }],
+    })
+    expect(JSON.parse(run([
+      'boot', 'lint', fileOf('extlinux.conf', 'label a\n linux /x\n'), '--json',
+    ]).stdout)).toMatchObject({ dialect: 'extlinux', findings: [] })
   })
 
   it('ends with 2 for a file that is not there, a blob, an unknown board and no verb', () => {
-    for (const args of [['boot', 'lint', 'nowhere.txt'], ['boot', 'lint', fileOf('c.txt', FAULTY), '--board', 'dream'], ['boot'], ['boot', 'dance', 'x'], ['boot', 'write', fileOf('w.json', planOf('forty-usb-c', {})), '--into', 'nowhere.txt'], ['boot', 'write', fileOf('n.json', planOf(null, {}))]]) {
+    for (const args of [
+      ['boot', 'lint', 'nowhere.txt'], ['boot', 'lint', fileOf('c.txt', FAULTY), '--board', 'dream'], ['boot'], ['boot', 'dance', 'x'],
+      ['boot', 'write', fileOf('w.json', planOf('forty-usb-c', {})), '--into', 'nowhere.txt'],
+      ['boot', 'write', fileOf('n.json', planOf(null, {}))],
+    ]) {
       const { status, stderr } = run(args)
       expect([args.join(' '), status, stderr.length > 10]).toEqual([args.join(' '), 2, true])
     }
@@ -131,7 +160,10 @@ describe('voltaris boot', () => {
   })
 
   it('writes the plan\'s lines into a file, prints it and keeps the old one', () => {
-    const plan = fileOf('plan.json', planOf('forty-usb-c', { clock: 'clock-cell-i2c' }, { assignments: { 'clock.sda': { position: 3 }, 'clock.scl': { position: 5 } } }))
+    const plan = fileOf(
+      'plan.json',
+      planOf('forty-usb-c', { clock: 'clock-cell-i2c' }, { assignments: { 'clock.sda': { position: 3 }, 'clock.scl': { position: 5 } } }),
+    )
     const file = fileOf('mine.txt', '# mine\r\ngpu_mem=64\r\n')
     const done = run(['boot', 'write', plan, '--into', file])
     expect(done.status).toBe(0)
@@ -165,7 +197,9 @@ describe('voltaris dt board, base and overlay', () => {
     expect(words.stdout).toMatch(/i2c +disabled i2c1 +\/soc\/i2c@7e804000 {2}\/dev\/i2c-1 {2}gpio2 gpio3/)
     const board = JSON.parse(run(['dt', 'board', blob, '--positions', fileOf('p.txt', '1 3V3\n3 gpio2\n5 gpio3\n6 GND\n')]).stdout)
     expect(board.controllers).toMatchObject([{ id: 'i2c1', routes: [{ lines: { sda: 2, scl: 3 } }] }])
-    expect(run(['dt', 'board', blob, '--positions', fileOf('q.txt', '1 what\n')])).toMatchObject({ status: 2, stderr: expect.stringContaining('q.txt:1') })
+    expect(run([
+      'dt', 'board', blob, '--positions', fileOf('q.txt', '1 what\n'),
+    ])).toMatchObject({ status: 2, stderr: expect.stringContaining('q.txt:1') })
     expect(run(['dt', 'board', fileOf('not.dtb', 'no blob')]).status).toBe(2)
     expect(run(['dt', 'base', 'dream']).status).toBe(2)
   })
@@ -175,7 +209,9 @@ describe('voltaris dt board, base and overlay', () => {
     expect(made.status).toBe(0)
     expect(made.stdout).toContain('compatible = "avia,hx711";')
     expect(run(['dt', 'compile', fileOf('scale.dts', made.stdout), '-o', join(folder, 'scale.dtbo')]).status).toBe(0)
-    expect(run(['dt', 'overlay', fileOf('loose.json', planOf('forty-usb-c', { led: 'led-plain' }))])).toMatchObject({ status: 1, stderr: expect.stringContaining('no line of the header') })
+    expect(run([
+      'dt', 'overlay', fileOf('loose.json', planOf('forty-usb-c', { led: 'led-plain' })),
+    ])).toMatchObject({ status: 1, stderr: expect.stringContaining('no line of the header') })
     expect(run(['dt', 'overlay', 'demo/beehive-monitor.json', '--part', 'nobody']).status).toBe(2)
   })
 })
@@ -185,20 +221,28 @@ describe('voltaris build', () => {
     const report = evaluate(demoPlans[0]!, catalogue)
     const text = run(['build', 'demo/beehive-monitor.json'])
     expect(text.stdout).toContain('## Wire list, in the order of connecting')
-    expect(text.stdout.split('\n').filter(line => /^\| \d+ \| (wire|lead|plug|flat cable|seat) /.test(line))).toHaveLength(report.wires.length)
+    expect(text.stdout.split('\n')
+      .filter(line => /^\| \d+ \| (wire|lead|plug|flat cable|seat) /.test(line))).toHaveLength(report.wires.length)
     const csv = run(['build', 'demo/beehive-monitor.json', '--wires'])
     expect(csv.stdout.trimEnd().split('\r\n')).toHaveLength(report.wires.length + 1)
     expect(run(['build', 'demo/beehive-monitor.json', '--parts']).stdout.trimEnd().split('\r\n')).toHaveLength(report.partsList.length + 1)
-    expect(JSON.parse(run(['build', 'demo/beehive-monitor.json', '--json']).stdout)).toMatchObject({ wires: JSON.parse(JSON.stringify(report.wires)), partsList: JSON.parse(JSON.stringify(report.partsList)) })
+    expect(JSON.parse(run(['build', 'demo/beehive-monitor.json', '--json']).stdout)).toMatchObject({
+      wires: JSON.parse(JSON.stringify(report.wires)), partsList: JSON.parse(JSON.stringify(report.partsList)),
+    })
   })
 
   it('ends with 2 where two forms are asked at once', () => {
-    expect(run(['build', 'demo/beehive-monitor.json', '--wires', '--parts'])).toMatchObject({ status: 2, stderr: expect.stringContaining('one of') })
+    expect(run([
+      'build', 'demo/beehive-monitor.json', '--wires', '--parts',
+    ])).toMatchObject({ status: 2, stderr: expect.stringContaining('one of') })
   })
 })
 
 describe('one judgement at every door', () => {
-  const link = placed(planOf('forty-usb-c', { gps: 'positioning-serial' }, { supply: { type: 'adapter-5v-3a' }, assignments: { 'gps.tx': { position: 29, fixed: true }, 'gps.rx': { position: 7, fixed: true } } }))!
+  const link = placed(planOf(
+    'forty-usb-c', { gps: 'positioning-serial' },
+    { supply: { type: 'adapter-5v-3a' }, assignments: { 'gps.tx': { position: 29, fixed: true }, 'gps.rx': { position: 7, fixed: true } } },
+  ))!
 
   it('a console on the part\'s own port stops the plan, not only its file', () => {
     const plan = written(link)
@@ -217,6 +261,7 @@ describe('one judgement at every door', () => {
       const { line } = catalogue.boards.get('forty-io-bridge')!.header.find(entry => entry.position === position)!
       expect(plan.boot!.text, id).toMatch(new RegExp(`^(gpio=${line}=a\\d|dtoverlay=pwm.*pin2?=${line}\\b)`, 'm'))
     }
-    expect(evaluate(plan, catalogue).findings.filter(finding => /^(pwm|boot|overlay|bus)\./.test(finding.code) && finding.severity !== 'note')).toEqual([])
+    expect(evaluate(plan, catalogue).findings.filter(finding =>
+      /^(pwm|boot|overlay|bus)\./.test(finding.code) && finding.severity !== 'note')).toEqual([])
   })
 })

@@ -27,7 +27,9 @@ const board = (i2c: string, uart: string, controller = 'gpio-controller; #gpio-c
     uart1_pins: uart1-pins { ${uart} };
     cfg: cfg { bias-disable; };
   };
-  i2c0: i2c@2000 { compatible = "made-up,i2c"; reg = <0x2000 0x100>; pinctrl-names = "default"; pinctrl-0 = <&i2c0_pins>; status = "disabled"; };
+  i2c0: i2c@2000 {
+    compatible = "made-up,i2c"; reg = <0x2000 0x100>; pinctrl-names = "default"; pinctrl-0 = <&i2c0_pins>; status = "disabled";
+  };
   uart1: serial@3000 { compatible = "ns16550a"; reg = <0x3000 0x100>; pinctrl-names = "default"; pinctrl-0 = <&uart1_pins>; };
 };`, { symbols: true }))
 
@@ -35,10 +37,19 @@ const board = (i2c: string, uart: string, controller = 'gpio-controller; #gpio-c
 const BINDINGS: [name: string, i2c: string, uart: string, pins: string[], lines: (number | null)[]][] = [
   ['numbered', 'brcm,pins = <11 12>; brcm,function = <4>;', 'brcm,pins = <4 5>; brcm,function = <4>;', ['gpio11', 'gpio12'], [11, 12]],
   ['named', 'pins = "PA11", "PA12"; function = "i2c0";', 'pins = "PA4", "PA5"; function = "uart1";', ['PA11', 'PA12'], [11, 12]],
-  ['grouped', 'mux { groups = "i2c0_sda_a", "i2c0_sck_a"; function = "i2c0"; };', 'mux { groups = "uart1_tx", "uart1_rx"; function = "uart1"; };', ['i2c0_sda_a', 'i2c0_sck_a'], [null, null]],
+  [
+    'grouped', 'mux { groups = "i2c0_sda_a", "i2c0_sck_a"; function = "i2c0"; };',
+    'mux { groups = "uart1_tx", "uart1_rx"; function = "uart1"; };', ['i2c0_sda_a', 'i2c0_sck_a'], [null, null],
+  ],
   ['banked', 'rockchip,pins = <1 11 2 &cfg>, <1 12 2 &cfg>;', 'rockchip,pins = <0 4 1 &cfg>, <0 5 1 &cfg>;', ['1-11', '1-12'], [43, 44]],
-  ['padded', 'fsl,pins = <0x1bc 0x424 0x4a4 0x0 0x3 0x400001c3>, <0x1c0 0x428 0x4a8 0x0 0x3 0x400001c3>;', 'fsl,pins = <0x234 0x49c 0 0 0 0x140>;', ['pad-0x1bc', 'pad-0x1c0'], [null, null]],
-  ['offset', 'pinctrl-single,pins = <0x188 0x30>, <0x18c 0x30>;', 'pinctrl-single,pins = <0x170 0x30>;', ['pad-0x188', 'pad-0x18c'], [null, null]],
+  [
+    'padded', 'fsl,pins = <0x1bc 0x424 0x4a4 0x0 0x3 0x400001c3>, <0x1c0 0x428 0x4a8 0x0 0x3 0x400001c3>;',
+    'fsl,pins = <0x234 0x49c 0 0 0 0x140>;', ['pad-0x1bc', 'pad-0x1c0'], [null, null],
+  ],
+  [
+    'offset', 'pinctrl-single,pins = <0x188 0x30>, <0x18c 0x30>;', 'pinctrl-single,pins = <0x170 0x30>;', ['pad-0x188', 'pad-0x18c'],
+    [null, null],
+  ],
   ['packed', 'pins { pinmux = <0xb05>, <0xc05>; };', 'pins { pinmux = <0x401>, <0x501>; };', ['pin11', 'pin12'], [11, 12]],
   ['lettered', 'samsung,pins = "gpb-0", "gpb-1"; samsung,pin-function = <2>;', 'samsung,pins = "gpa-0";', ['gpb-0', 'gpb-1'], [null, null]],
 ]
@@ -46,7 +57,9 @@ const BINDINGS: [name: string, i2c: string, uart: string, pins: string[], lines:
 describe('a board read from its tree', () => {
   it.each(BINDINGS)('has its buses with the pins of the %s binding', (binding, i2c, uart, pins, lines) => {
     const profile = board(i2c, uart)
-    expect(profile).toMatchObject({ model: 'Potting shed board', compatible: ['made-up,shed', 'made-up,soc'], hasSymbols: true, bindings: [binding] })
+    expect(profile).toMatchObject({
+      model: 'Potting shed board', compatible: ['made-up,shed', 'made-up,soc'], hasSymbols: true, bindings: [binding],
+    })
     const bus = profile.controllers.find(controller => controller.kind === 'i2c')!
     expect(bus).toMatchObject({ labels: ['i2c0'], number: 0, status: 'disabled', device: '/dev/i2c-0' })
     expect(bus.groups.flatMap(group => group.pins.map(pin => pin.name))).toEqual(pins)
@@ -66,7 +79,9 @@ describe('a board read from its tree', () => {
       for (const controller of shipped.controllers.filter(entry => entry.kind === 'i2c' || entry.kind === 'spi')) {
         const read = profile.controllers.find(entry => entry.labels.includes(controller.id))!
         const lines = new Set(read.groups.flatMap(group => group.pins.map(pin => pin.line)))
-        for (const line of Object.values(controller.routes[0]!.lines)) expect([shipped.id, controller.id, lines.has(line)]).toEqual([shipped.id, controller.id, true])
+        for (const line of Object.values(controller.routes[0]!.lines)) {
+          expect([shipped.id, controller.id, lines.has(line)]).toEqual([shipped.id, controller.id, true])
+        }
       }
     }
   })
@@ -84,7 +99,10 @@ describe('a table of positions', () => {
   it('takes names, numbers, banks and rails, by tab, comma or blank', () => {
     const { rows, problems } = readPositions(TABLE)
     expect(problems).toEqual([])
-    expect(rows.map(row => [row.position, row.kind, row.line])).toEqual([[1, '3V3', undefined], [2, '5V', undefined], [3, 'line', 12], [4, '5V', undefined], [5, 'line', 11], [6, 'ground', undefined], [7, 'line', 6], [8, 'line', 4], [9, 'ground', undefined], [10, 'line', 5], [11, 'line', 54]])
+    expect(rows.map(row => [row.position, row.kind, row.line])).toEqual([
+      [1, '3V3', undefined], [2, '5V', undefined], [3, 'line', 12], [4, '5V', undefined], [5, 'line', 11], [6, 'ground', undefined],
+      [7, 'line', 6], [8, 'line', 4], [9, 'ground', undefined], [10, 'line', 5], [11, 'line', 54],
+    ])
     expect([lineOf('PC3'), lineOf('GPIO_14'), lineOf('pin7'), lineOf('SDA')]).toEqual([67, 14, 7, null])
     expect(readPositions('5 2B3').rows[0]!.line).toBe(2 * 32 + 8 + 3)
   })
@@ -109,8 +127,12 @@ describe('a board made from a tree', () => {
 
   it('is a board file, and says what it had to assume', () => {
     expect(boardSchema.validate(made.board).error).toBeUndefined()
-    expect(made.board).toMatchObject({ name: 'Potting shed board', tree: { compatible: 'made-up,soc', binding: 'named', chips: [{ label: 'pio', first: 0, cells: 3 }] } })
-    expect(made.board.controllers.map(controller => [controller.id, controller.routes[0]!.lines])).toEqual([['i2c0', { scl: 11, sda: 12 }], ['uart1', { tx: 4, rx: 5 }]])
+    expect(made.board).toMatchObject({
+      name: 'Potting shed board', tree: { compatible: 'made-up,soc', binding: 'named', chips: [{ label: 'pio', first: 0, cells: 3 }] },
+    })
+    expect(made.board.controllers.map(controller => [controller.id, controller.routes[0]!.lines])).toEqual([
+      ['i2c0', { scl: 11, sda: 12 }], ['uart1', { tx: 4, rx: 5 }],
+    ])
     expect(made.assumed.join(' ')).toContain('i2c0')
   })
 
@@ -126,12 +148,17 @@ describe('a board made from a tree', () => {
     const overlay = overlayForPart(facts, facts.parts[0]!)
     if (!overlay.ok) throw new Error(overlay.why)
     expect(overlay.source).toContain('&i2c0 {')
-    const tree = compileText('/dts-v1/; / { #address-cells = <1>; #size-cells = <1>; i2c0: i2c@2000 { reg = <0x2000 4>; status = "disabled"; }; };', { symbols: true })
+    const tree = compileText(
+      '/dts-v1/; / { #address-cells = <1>; #size-cells = <1>; i2c0: i2c@2000 { reg = <0x2000 4>; status = "disabled"; }; };',
+      { symbols: true },
+    )
     expect(() => applyOverlay(tree, compileText(overlay.source))).not.toThrow()
   })
 
   it('names lines by bank where its chip wants that', () => {
-    const start = { ...planOf('own-shed', { keys: 'led-plain' }), own: { boards: [made.board], parts: [] }, assignments: { 'keys.a': { position: 7 } } }
+    const start = {
+      ...planOf('own-shed', { keys: 'led-plain' }), own: { boards: [made.board], parts: [] }, assignments: { 'keys.a': { position: 7 } },
+    }
     const facts = gatherFacts(start, catalogue)
     const overlay = overlayForPart(facts, facts.parts[0]!)
     if (!overlay.ok) throw new Error(overlay.why)
@@ -141,7 +168,10 @@ describe('a board made from a tree', () => {
 
   it('says when its tree has no labels to name', () => {
     const bare = { ...made.board, tree: { ...made.board.tree!, symbols: false } }
-    const facts = gatherFacts({ ...planOf('own-shed', { keys: 'led-plain' }), own: { boards: [bare], parts: [] }, assignments: { 'keys.a': { position: 7 } } }, catalogue)
+    const facts = gatherFacts(
+      { ...planOf('own-shed', { keys: 'led-plain' }), own: { boards: [bare], parts: [] }, assignments: { 'keys.a': { position: 7 } } },
+      catalogue,
+    )
     expect(overlayForPart(facts, facts.parts[0]!)).toMatchObject({ ok: false, why: expect.stringContaining('without labels') })
   })
 })
@@ -154,12 +184,23 @@ describe('an overlay for a part', () => {
     expect(first(facts({ a: 'humidity-i2c' }))).toMatchObject({ ok: false, why: expect.stringContaining('on no I²C bus yet') })
     expect(first(facts({ a: 'led-plain' }))).toMatchObject({ ok: false, why: expect.stringContaining('no line of the header yet') })
     expect(first(facts({ a: 'fan-socket' }))).toMatchObject({ ok: false, why: expect.stringContaining('no kernel binding') })
-    expect(first(gatherFacts(planOf(null, { a: 'led-plain' }), catalogue))).toMatchObject({ ok: false, why: expect.stringContaining('board first') })
+    expect(first(gatherFacts(planOf(null, { a: 'led-plain' }), catalogue))).toMatchObject({
+      ok: false, why: expect.stringContaining('board first'),
+    })
   })
 
   it('of the maker\'s own part comes from the part\'s file', () => {
-    const own = { ...catalogue.parts.get('light-i2c')!, id: 'own-light', kernel: { node: 'light', compatible: 'made-up,light', on: 'i2c' as const, origin: 'yours', properties: ['gain = <2>;'] } }
-    const overlay = first(gatherFacts({ ...planOf('forty-usb-c', { a: 'own-light' }), own: { boards: [], parts: [own] }, assignments: { 'a.sda': { position: 3 }, 'a.scl': { position: 5 } } }, catalogue))
+    const own = {
+      ...catalogue.parts.get('light-i2c')!, id: 'own-light',
+      kernel: { node: 'light', compatible: 'made-up,light', on: 'i2c' as const, origin: 'yours', properties: ['gain = <2>;'] },
+    }
+    const overlay = first(gatherFacts(
+      {
+        ...planOf('forty-usb-c', { a: 'own-light' }), own: { boards: [], parts: [own] },
+        assignments: { 'a.sda': { position: 3 }, 'a.scl': { position: 5 } },
+      },
+      catalogue,
+    ))
     expect(overlay).toMatchObject({ ok: true, source: expect.stringContaining('compatible = "made-up,light";') })
   })
 })

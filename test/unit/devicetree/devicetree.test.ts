@@ -50,13 +50,22 @@ describe('faults in a source', () => {
 describe('values', () => {
   it('are worked out as in C, on 64 bits', () => {
     // arithmetic
-    expect(cells('<(1 + 2 * 3) (7 / 2) (7 % 4) (1 << 31) (0xf0 >> 4) (5 & 3) (5 | 3) (5 ^ 3) (1 ? 2 : 3) (0 || 4) (1 && 0) (3 == 3) (3 != 3) (-1) (~0xf) (!7)>'))
+    expect(
+      cells(
+        '<(1 + 2 * 3) (7 / 2) (7 % 4) (1 << 31) (0xf0 >> 4) (5 & 3) (5 | 3) (5 ^ 3) (1 ? 2 : 3) (0 || 4) (1 && 0) (3 == 3) (3 != 3) (-1) '
+        + '(~0xf) (!7)>',
+      ),
+    )
       .toEqual([7, 3, 3, 0x80000000, 15, 1, 7, 6, 2, 1, 0, 1, 0, 0xFFFFFFFF, 0xFFFFFFF0, 0])
   })
 
   it('know macros, binding constants and included files', () => {
     const files = { read: (name: string) => name === 'more.dtsi' ? '/ { added = <FIVE>; };' : null }
-    const tree = compileText('/dts-v1/;\n#include <dt-bindings/gpio/gpio.h>\n#define FIVE 5\n#define LONG (FIVE \\\n + 1)\n#ifdef FIVE\n/ { a = <FIVE LONG GPIO_ACTIVE_LOW>; };\n#else\nnonsense\n#endif\n/include/ "more.dtsi"\n', { files })
+    const tree = compileText(
+      '/dts-v1/;\n#include <dt-bindings/gpio/gpio.h>\n#define FIVE 5\n#define LONG (FIVE \\\n + 1)\n#ifdef FIVE\n/ { a = <FIVE LONG '
+      + 'GPIO_ACTIVE_LOW>; };\n#else\nnonsense\n#endif\n/include/ "more.dtsi"\n',
+      { files },
+    )
     expect(cellsOf(propertyOf(tree.root, 'a')!.value)).toEqual([5, 6, 1])
     expect(cellsOf(propertyOf(tree.root, 'added')!.value)).toEqual([5])
   })
@@ -68,7 +77,10 @@ describe('values', () => {
 
   it('print as text where they are text', () => {
     const bytes = (text: string) => Uint8Array.from(text, letter => letter.charCodeAt(0))
-    expect([printValue(bytes('okay\0')), printValue(bytes('a\0b\0')), printValue(bytes('\0')), printValue(bytes('\0\0\0\x05')), printValue(bytes('abc'))]).toEqual(['"okay"', '"a", "b"', '[00]', '<0x5>', '[61 62 63]'])
+    expect([
+      printValue(bytes('okay\0')), printValue(bytes('a\0b\0')), printValue(bytes('\0')), printValue(bytes('\0\0\0\x05')),
+      printValue(bytes('abc')),
+    ]).toEqual(['"okay"', '"a", "b"', '[00]', '<0x5>', '[61 62 63]'])
   })
 })
 
@@ -77,7 +89,9 @@ describe('hostile input', () => {
 
   it('thousands of damaged blobs give a typed error or a tree, never anything else', () => {
     let refused = 0
-    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(sane.length - 1), fc.nat(255)), { minLength: 1, maxLength: 6 }), fc.option(fc.nat(sane.length)), (changes, cut) => {
+    fc.assert(fc.property(fc.array(
+      fc.tuple(fc.nat(sane.length - 1), fc.nat(255)), { minLength: 1, maxLength: 6 },
+    ), fc.option(fc.nat(sane.length)), (changes, cut) => {
       const blob = sane.slice(0, cut ?? sane.length)
       for (const [at, byte] of changes) if (at < blob.length) blob[at] = byte
       try {
@@ -111,8 +125,15 @@ describe('hostile input', () => {
   })
 
   it('damaged sources give a typed error or a tree', () => {
-    const source = '/dts-v1/;\n/plugin/;\n&a { l: n@1 { reg = <1 (2 + 3) &b>; s = "x\\n", [00 ff], &l; /delete-property/ q; }; };\n#define X 1\n'
-    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(source.length), fc.constantFrom('', '{', '}', ';', '<', '>', '"', '&', '(', ')', '/*', '\\', '#', '\0', '=', ',', '0', '\n#define X X\n')), { minLength: 1, maxLength: 5 }), (changes) => {
+    const source = '/dts-v1/;\n/plugin/;\n&a { l: n@1 { reg = <1 (2 + 3) &b>; s = "x\\n", [00 ff], &l; /delete-property/ q; }; '
+      + '};\n#define X 1\n'
+    fc.assert(fc.property(fc.array(
+      fc.tuple(
+        fc.nat(source.length),
+        fc.constantFrom('', '{', '}', ';', '<', '>', '"', '&', '(', ')', '/*', '\\', '#', '\0', '=', ',', '0', '\n#define X X\n'),
+      ),
+      { minLength: 1, maxLength: 5 },
+    ), (changes) => {
       const damaged = changes.reduce((text, [at, put]) => text.slice(0, at) + put + text.slice(at + (put ? 0 : 3)), source)
       try {
         compileText(damaged)
@@ -175,11 +196,15 @@ describe('overlays that do not go on', () => {
   })
 
   it('a base without labels is told from one without this label', () => {
-    expect(faultOf(() => applyOverlay(compileText('/dts-v1/; / { i2c: i2c@1 { }; };'), overlay('&i2c { x; };'))).message).toMatch(/no __symbols__/)
+    expect(faultOf(() => applyOverlay(
+      compileText('/dts-v1/; / { i2c: i2c@1 { }; };'), overlay('&i2c { x; };'),
+    )).message).toMatch(/no __symbols__/)
   })
 
   it('what goes on lies where it should, with its references filled in and its labels added', () => {
-    const above = compileText('/dts-v1/; /plugin/; &i2c { status = "okay"; s: sensor@76 { reg = <0x76>; parent = <&i2c>; me = <&s>; }; };', { symbols: true })
+    const above = compileText(
+      '/dts-v1/; /plugin/; &i2c { status = "okay"; s: sensor@76 { reg = <0x76>; parent = <&i2c>; me = <&s>; }; };', { symbols: true },
+    )
     const { root } = applyOverlay(base, above)
     const sensor = nodeAt(root, '/i2c@1/sensor@76')!
     const phandle = cellsOf(propertyOf(nodeAt(root, '/i2c@1')!, 'phandle')!.value)
@@ -192,7 +217,9 @@ describe('overlays that do not go on', () => {
 
 describe('voltaris dt', () => {
   const folder = mkdtempSync(join(tmpdir(), 'voltaris-dt-cli-'))
-  const run = (...args: string[]) => spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', 'dt', ...args], { encoding: 'utf8' })
+  const run = (...args: string[]) => spawnSync(
+    process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', 'dt', ...args], { encoding: 'utf8' },
+  )
   const file = (name: string, text: string) => {
     writeFileSync(join(folder, name), text)
     return join(folder, name)
@@ -214,8 +241,12 @@ describe('voltaris dt', () => {
   })
 
   it('ends with 2 for what cannot be used, and says where', () => {
-    expect(run('compile', file('bad.dts', '/dts-v1/;\n/ { a = <1; };'))).toMatchObject({ status: 2, stderr: expect.stringContaining('bad.dts:2:11') })
+    expect(run('compile', file('bad.dts', '/dts-v1/;\n/ { a = <1; };'))).toMatchObject({
+      status: 2, stderr: expect.stringContaining('bad.dts:2:11'),
+    })
     expect(run('decompile', file('bad.dtb', 'no blob'))).toMatchObject({ status: 2, stderr: expect.stringContaining('header') })
-    for (const args of [['fly'], [], ['compile'], ['apply', 'x'], ['decompile', join(folder, 'none')]]) expect(run(...args).status, args.join(' ')).toBe(2)
+    for (const args of [['fly'], [], ['compile'], ['apply', 'x'], ['decompile', join(folder, 'none')]]) {
+      expect(run(...args).status, args.join(' ')).toBe(2)
+    }
   })
 })

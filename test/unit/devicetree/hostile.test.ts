@@ -36,7 +36,12 @@ const overlaySource = sourceOf(resolveOverlay(OVERLAYS.get('i2c-rtc')!, [{ name:
 const overlay = writeBlob(compileText(overlaySource, { symbols: true }))
 
 /** Blobs with some bytes changed, cells of the header and the tags among them. */
-const mutated = (good: Uint8Array) => fc.array(fc.record({ at: fc.oneof(fc.nat(39), fc.nat(good.length - 1)), value: fc.oneof(fc.constantFrom(0, 1, 2, 3, 9, 0x7F, 0x80, 0xFF), fc.nat(255)) }), { minLength: 1, maxLength: 6 }).map((changes) => {
+const mutated = (good: Uint8Array) => fc.array(
+  fc.record({
+    at: fc.oneof(fc.nat(39), fc.nat(good.length - 1)), value: fc.oneof(fc.constantFrom(0, 1, 2, 3, 9, 0x7F, 0x80, 0xFF), fc.nat(255)),
+  }),
+  { minLength: 1, maxLength: 6 },
+).map((changes) => {
   const bytes = good.slice()
   for (const { at, value } of changes) bytes[at] = value
   return bytes
@@ -66,7 +71,9 @@ describe('a blob', () => {
   })
 
   it('cut short anywhere is refused', () => {
-    for (let length = 0; length < overlay.length; length++) expect(typed(() => readBlob(overlay.slice(0, length))), `${length} bytes`).toBe(null)
+    for (let length = 0; length < overlay.length; length++) expect(
+      typed(() => readBlob(overlay.slice(0, length))), `${length} bytes`,
+    ).toBe(null)
   })
 
   it('of any bytes at all is refused, or is a tree', () => {
@@ -99,7 +106,12 @@ describe('a blob', () => {
 })
 
 describe('a source', () => {
-  const pieces = fc.constantFrom('/dts-v1/;', '/plugin/;', '/ {', '};', '{', '}', ';', '<', '>', '=', 'a', 'reg', 'x@1', '&l', '&{/x}', 'l:', '1', '0xFFFFFFFFFF', '"s"', '"', '[', ']', '0g', '/bits/ 8', '/bits/ 65', '/include/ "x"', '#define A A\n', '#include <y>\n', '#ifdef A\n', '#endif\n', '/delete-node/', '/delete-property/', '/omit-if-no-ref/', '/memreserve/', '(1 + ', ')', '?', ':', '/*', '*/', '//', '\\', '\'c\'', '<< 70', '/ 0', '\u0000', '\uFEFF')
+  const pieces = fc.constantFrom(
+    '/dts-v1/;', '/plugin/;', '/ {', '};', '{', '}', ';', '<', '>', '=', 'a', 'reg', 'x@1', '&l', '&{/x}', 'l:', '1', '0xFFFFFFFFFF',
+    '"s"', '"', '[', ']', '0g', '/bits/ 8', '/bits/ 65', '/include/ "x"', '#define A A\n', '#include <y>\n', '#ifdef A\n', '#endif\n',
+    '/delete-node/', '/delete-property/', '/omit-if-no-ref/', '/memreserve/', '(1 + ', ')', '?', ':', '/*', '*/', '//', '\\', '\'c\'',
+    '<< 70', '/ 0', '\u0000', '\uFEFF',
+  )
 
   it('of any pieces is compiled, or refused with place and reason', () => {
     fc.assert(fc.property(fc.array(pieces, { maxLength: 24 }), (list) => {
@@ -117,21 +129,31 @@ describe('a source', () => {
 
   it('with letters changed, left out or doubled is compiled or refused', () => {
     const good = baseSource(boardOf('forty-classic'))
-    fc.assert(fc.property(fc.nat(good.length - 1), fc.nat(6), fc.constantFrom('', ';', '{', '}', '"', '<', '&', '/', '0', '\n', '*/', '/*'), (at, drop, put) => {
+    fc.assert(fc.property(fc.nat(good.length - 1), fc.nat(6), fc.constantFrom(
+      '', ';', '{', '}', '"', '<', '&', '/', '0', '\n', '*/', '/*',
+    ), (at, drop, put) => {
       typed(() => compileText(good.slice(0, at) + put + good.slice(at + drop)))
     }), { numRuns: 500 })
   })
 
   it('of macros that lead to each other, of files that include each other, of brackets without end comes to an end', () => {
     const files = { read: () => '/include/ "again.dtsi"\n' }
-    for (const text of [`#define A B\n#define B A\n/dts-v1/; / { x = <A>; };`, `/dts-v1/; / { x = <${'('.repeat(100_000)}1>; };`, `/dts-v1/; ${'/ { a {'.repeat(20_000)}`, `/dts-v1/; / { x = <${'1 ?'.repeat(50_000)} 1>; };`, `/dts-v1/; / { x = <${'~'.repeat(100_000)}1>; };`]) expect(typed(() => compileText(text))).toBe(null)
+    for (const text of [
+      `#define A B\n#define B A\n/dts-v1/; / { x = <A>; };`, `/dts-v1/; / { x = <${'('.repeat(100_000)}1>; };`,
+      `/dts-v1/; ${'/ { a {'.repeat(20_000)}`, `/dts-v1/; / { x = <${'1 ?'.repeat(50_000)} 1>; };`,
+      `/dts-v1/; / { x = <${'~'.repeat(100_000)}1>; };`,
+    ]) {
+      expect(typed(() => compileText(text))).toBe(null)
+    }
     expect(typed(() => compileText('/dts-v1/;\n/include/ "again.dtsi"\n', { files }))).toBe(null)
   })
 
   it('grown from a grammar survives its own printing', () => {
     fc.assert(fc.property(fc.oneof(anyBase, anyOverlay), (source) => {
       const tree = compileText(source, { symbols: true })
-      expect([...writeBlob(compileText(printSource(tree)))]).toEqual([...writeBlob({ ...tree, bootCpu: compileText(printSource(tree)).bootCpu })])
+      expect([...writeBlob(compileText(printSource(tree)))]).toEqual([...writeBlob({
+        ...tree, bootCpu: compileText(printSource(tree)).bootCpu,
+      })])
     }), { numRuns: 100 })
   })
 })
@@ -140,7 +162,19 @@ describe('an overlay', () => {
   it('of any tree is laid onto any other, or refused', () => {
     fc.assert(fc.property(anyTree, anyTree, (first, second) => {
       typed(() => applyOverlay(first, second))
-      typed(() => applyOverlay(base, { ...second, root: { name: '', properties: [], children: [{ name: 'fragment@0', properties: [], children: [{ ...second.root, name: '__overlay__' }] }, { ...first.root, name: '__fixups__' }, { ...first.root, name: '__local_fixups__' }] } }))
+      typed(() => applyOverlay(
+        base,
+        {
+          ...second,
+          root: {
+            name: '', properties: [],
+            children: [
+              { name: 'fragment@0', properties: [], children: [{ ...second.root, name: '__overlay__' }] },
+              { ...first.root, name: '__fixups__' }, { ...first.root, name: '__local_fixups__' },
+            ],
+          },
+        },
+      ))
     }), { numRuns: 400 })
   })
 
@@ -157,8 +191,16 @@ describe('an overlay', () => {
 
 describe('a rehearsal', () => {
   it('of any files tells a story, whatever is in them', () => {
-    const own = fc.option(fc.record({ name: fc.constantFrom('mine', 'w1-gpio'), kind: fc.constantFrom('source' as const, 'blob' as const), content: fc.oneof(fc.string(), fc.constantFrom(overlaySource, base64Of(overlay), base64Of(overlay.slice(0, 90)))) }), { nil: undefined })
-    fc.assert(fc.property(anyBootText, own, fc.constantFrom('key-value' as const, 'extlinux' as const, 'environment' as const), (text, mine, dialect) => {
+    const own = fc.option(
+      fc.record({
+        name: fc.constantFrom('mine', 'w1-gpio'), kind: fc.constantFrom('source' as const, 'blob' as const),
+        content: fc.oneof(fc.string(), fc.constantFrom(overlaySource, base64Of(overlay), base64Of(overlay.slice(0, 90)))),
+      }),
+      { nil: undefined },
+    )
+    fc.assert(fc.property(anyBootText, own, fc.constantFrom(
+      'key-value' as const, 'extlinux' as const, 'environment' as const,
+    ), (text, mine, dialect) => {
       const overlays = mine ? [mine] : []
       const plan = { ...planOf('forty-usb-c', { a: 'led-plain' }), boot: { text: `${text}\ndtoverlay=mine\n`, dialect, overlays } }
       const story = rehearse(gatherFacts(plan, catalogue))

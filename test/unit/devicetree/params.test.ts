@@ -4,7 +4,11 @@ import { parametersOf, setParameter } from '../../../core/devicetree/overlay/par
 import { compileText } from '../../../core/devicetree/source/compile'
 import { cellsOf, DeviceTreeError, nodeAt, propertyOf, stringsOf } from '../../../core/devicetree/types'
 
-const tree = (overrides: string, body = '') => compileText(`/dts-v1/;\n/ {\n\tdev: dev@68 { reg = <0x68>; status = "disabled"; cells = <1 2>; text = "a"; ${body} };\n\t__overrides__ { ${overrides} };\n};\n`, { symbols: true })
+const tree = (overrides: string, body = '') => compileText(
+  `/dts-v1/;\n/ {\n\tdev: dev@68 { reg = <0x68>; status = "disabled"; cells = <1 2>; text = "a"; ${body} };\n\t__overrides__ { `
+  + `${overrides} };\n};\n`,
+  { symbols: true },
+)
 const dev = (made: ReturnType<typeof tree>) => made.root.children.find(node => node.name.startsWith('dev@'))!
 const bytes = (made: ReturnType<typeof tree>, name: string) => [...propertyOf(dev(made), name)!.value]
 
@@ -41,7 +45,10 @@ describe('a parameter of a tree', () => {
   })
 
   it('switches fragments of an overlay on and off', () => {
-    const overlay = compileText('/dts-v1/;\n/plugin/;\n/ { fragment@0 { target-path = "/"; __overlay__ { a; }; }; fragment@1 { target-path = "/"; __dormant__ { b; }; }; __overrides__ { swap = <0>,"-0+1"; same = <0>,"=0!1"; }; };')
+    const overlay = compileText(
+      '/dts-v1/;\n/plugin/;\n/ { fragment@0 { target-path = "/"; __overlay__ { a; }; }; fragment@1 { target-path = "/"; __dormant__ { b; '
+      + '}; }; __overrides__ { swap = <0>,"-0+1"; same = <0>,"=0!1"; }; };',
+    )
     const state = () => overlay.root.children.filter(node => node.name.startsWith('fragment')).map(node => node.children[0]!.name)
     setParameter(overlay, 'swap', 'on')
     expect(state()).toEqual(['__dormant__', '__overlay__'])
@@ -50,14 +57,17 @@ describe('a parameter of a tree', () => {
   })
 
   it.each([
-    ['there is none of the name', '', 'p', 'x'], ['it is no number', 'p = <&dev>,"cells:0";', 'p', 'many'], ['it is neither on nor off', 'p = <&dev>,"there?";', 'p', 'maybe'],
-    ['its node is not there', 'p = <99>,"cells:0";', 'p', '1'], ['its list is cut short', 'p = [00 00];', 'p', '1'], ['it writes far outside', 'p = <&dev>,"cells:99999999";', 'p', '1'], ['its fragment is not there', 'p = <0>,"+7";', 'p', 'on'],
+    ['there is none of the name', '', 'p', 'x'], ['it is no number', 'p = <&dev>,"cells:0";', 'p', 'many'],
+    ['it is neither on nor off', 'p = <&dev>,"there?";', 'p', 'maybe'],
+    ['its node is not there', 'p = <99>,"cells:0";', 'p', '1'], ['its list is cut short', 'p = [00 00];', 'p', '1'],
+    ['it writes far outside', 'p = <&dev>,"cells:99999999";', 'p', '1'], ['its fragment is not there', 'p = <0>,"+7";', 'p', 'on'],
   ])('is refused with a typed error when %s', (_, overrides, name, value) => {
     expect(() => setParameter(tree(overrides), name, value)).toThrow(DeviceTreeError)
   })
 
   it('of any shape is set or refused, never anything else', () => {
-    fc.assert(fc.property(fc.stringMatching(/^[ -~]{0,14}$/).filter(text => !/["\\]/.test(text)), fc.string({ maxLength: 8 }), (form, value) => {
+    fc.assert(fc.property(fc.stringMatching(/^[ -~]{0,14}$/)
+      .filter(text => !/["\\]/.test(text)), fc.string({ maxLength: 8 }), (form, value) => {
       const made = tree(`p = <&dev>,"${form}";`)
       try {
         setParameter(made, 'p', value)

@@ -1,4 +1,7 @@
-/** Clauses of the Devicetree Specification v0.4, chapters 2, 5 and 6, one at a time; each source is taken through the reference compiler as well. */
+/**
+ * Clauses of the Devicetree Specification v0.4, chapters 2, 5 and 6, one at a time; each source is taken through the reference compiler as
+ * well.
+ */
 import { describe, expect, it } from 'vitest'
 import { writeBlob } from '../../../core/devicetree/blob/write'
 import { BINDING_CONSTANTS } from '../../../core/devicetree/source/constants'
@@ -52,14 +55,32 @@ const TREES: [clause: string, text: string, has: string[], hasNot?: string[]][] 
   ['a node defined twice is merged', '/dts-v1/; / { a { b { }; }; }; / { a { c { }; }; };', ['/a/b', '/a/c']],
   ['a label opens its node again', '/dts-v1/; / { l: a { }; }; &l { b { }; };', ['/a/b']],
   ['a path in braces does too', '/dts-v1/; / { a { }; }; &{/a} { b { }; };', ['/a/b']],
-  ['/delete-node/ by name takes a node away', '/dts-v1/; / { a { b { }; }; c { }; }; / { a { /delete-node/ b; }; };', ['/a', '/c'], ['/a/b']],
-  ['it does so in order: what is defined before it goes', '/dts-v1/; / { a { b { o; }; }; }; / { a { b { n; }; /delete-node/ b; }; };', ['/a'], ['/a/b']],
-  ['and what is defined behind it stays, without what was there', '/dts-v1/; / { a { b { o { }; }; c { }; }; }; / { a { /delete-node/ b; b { n { }; }; }; };', ['/a/b/n', '/a/c'], ['/a/b/o']],
+  [
+    '/delete-node/ by name takes a node away', '/dts-v1/; / { a { b { }; }; c { }; }; / { a { /delete-node/ b; }; };', ['/a', '/c'],
+    ['/a/b'],
+  ],
+  [
+    'it does so in order: what is defined before it goes', '/dts-v1/; / { a { b { o; }; }; }; / { a { b { n; }; /delete-node/ b; }; };',
+    ['/a'], ['/a/b'],
+  ],
+  [
+    'and what is defined behind it stays, without what was there',
+    '/dts-v1/; / { a { b { o { }; }; c { }; }; }; / { a { /delete-node/ b; b { n { }; }; }; };', ['/a/b/n', '/a/c'], ['/a/b/o'],
+  ],
   ['it works at any depth', '/dts-v1/; / { l: a { b { c { }; }; }; }; &l { b { /delete-node/ c; }; };', ['/a/b'], ['/a/b/c']],
-  ['a node taken away by label can be defined anew', '/dts-v1/; / { l: a { x { }; }; z { }; }; /delete-node/ &l; / { a { n { }; }; };', ['/a/n', '/z'], ['/a/x']],
+  [
+    'a node taken away by label can be defined anew', '/dts-v1/; / { l: a { x { }; }; z { }; }; /delete-node/ &l; / { a { n { }; }; };',
+    ['/a/n', '/z'], ['/a/x'],
+  ],
   ['/delete-node/ by label does', '/dts-v1/; / { l: a { }; c { }; }; /delete-node/ &l;', ['/c'], ['/a']],
-  ['a deleted node may come again', '/dts-v1/; / { a { old { }; }; }; / { /delete-node/ a; }; / { a { fresh { }; }; };', ['/a/fresh'], ['/a/old']],
-  ['/omit-if-no-ref/ leaves out what nothing names', '/dts-v1/; / { x = <&b>; /omit-if-no-ref/ a: a { }; /omit-if-no-ref/ b: b { }; };', ['/b'], ['/a']],
+  [
+    'a deleted node may come again', '/dts-v1/; / { a { old { }; }; }; / { /delete-node/ a; }; / { a { fresh { }; }; };', ['/a/fresh'],
+    ['/a/old'],
+  ],
+  [
+    '/omit-if-no-ref/ leaves out what nothing names', '/dts-v1/; / { x = <&b>; /omit-if-no-ref/ a: a { }; /omit-if-no-ref/ b: b { }; };',
+    ['/b'], ['/a'],
+  ],
   ['comments of both kinds are passed over', '/dts-v1/; // one\n/ { /* a { }; */ b { }; };', ['/b'], ['/a']],
   ['names may hold all letters of the table', source('a,b._+-1 { };'), ['/a,b._+-1']],
 ]
@@ -93,9 +114,14 @@ describe('a tree', () => {
     expect([...propertyOf(compileText('/dts-v1/; / { x = <1>; }; / { x = <2>; };').root, 'x')!.value]).toEqual([0, 0, 0, 2])
   })
 
-  it.each(['/ { x; y; /delete-property/ x; };', '/ { x; }; / { /delete-property/ x; x = <2>; };', '/ { x; }; / { x = <2>; /delete-property/ x; };', '/ { /delete-property/ x; x; };'])('takes properties away in the order of the reference: %s', body => same(`/dts-v1/;\n${body}\n`))
+  it.each([
+    '/ { x; y; /delete-property/ x; };', '/ { x; }; / { /delete-property/ x; x = <2>; };', '/ { x; }; / { x = <2>; /delete-property/ x; };',
+    '/ { /delete-property/ x; x; };',
+  ])('takes properties away in the order of the reference: %s', body => same(`/dts-v1/;\n${body}\n`))
 
-  it.each(['/ { a { b { }; /delete-node/ b; }; };', '/ { a { /delete-node/ b; x; }; };'])('refuses, as the reference does, a node defined and deleted in one place and a property behind a deletion: %s', (body) => {
+  it.each([
+    '/ { a { b { }; /delete-node/ b; }; };', '/ { a { /delete-node/ b; x; }; };',
+  ])('refuses, as the reference does, a node defined and deleted in one place and a property behind a deletion: %s', (body) => {
     expect(() => dtcCompile(`/dts-v1/;\n${body}\n`)).toThrow()
     expect(() => compileText(`/dts-v1/;\n${body}\n`)).toThrow(DeviceTreeError)
   })
@@ -108,25 +134,34 @@ describe('a tree', () => {
 
   it('reads other files where /include/ and #include name them, once for each time', () => {
     const files: Record<string, string> = { 'soc.dtsi': '/ { soc { }; };', 'board.h': '#define LED 5\n' }
-    const made = compileText('/dts-v1/;\n/include/ "soc.dtsi"\n#include "board.h"\n#include <dt-bindings/gpio/gpio.h>\n/ { x = <LED GPIO_ACTIVE_LOW>; };', { files: { read: name => files[name] ?? null } })
+    const made = compileText(
+      '/dts-v1/;\n/include/ "soc.dtsi"\n#include "board.h"\n#include <dt-bindings/gpio/gpio.h>\n/ { x = <LED GPIO_ACTIVE_LOW>; };',
+      { files: { read: name => files[name] ?? null } },
+    )
     expect(nodeAt(made.root, '/soc')).not.toBe(null)
     expect([...propertyOf(made.root, 'x')!.value]).toEqual([0, 0, 0, 5, 0, 0, 0, 1])
     expect(() => compileText('/dts-v1/;\n/include/ "gone.dtsi"\n')).toThrow(/gone\.dtsi.*not at hand/)
   })
 
   it('works simple macros out, and what #ifdef hides is hidden', () => {
-    const made = compileText('/dts-v1/;\n#define A 1\n#ifdef A\n/ { yes; };\n#else\n/ { no; };\n#endif\n#ifndef A\n/ { never; };\n#endif\n#undef A\n#ifdef A\n/ { gone; };\n#endif\n')
+    const made = compileText(
+      '/dts-v1/;\n#define A 1\n#ifdef A\n/ { yes; };\n#else\n/ { no; };\n#endif\n#ifndef A\n/ { never; };\n#endif\n#undef A\n#ifdef A\n/ '
+      + '{ gone; };\n#endif\n',
+    )
     expect(made.root.properties.map(property => property.name)).toEqual(['yes'])
   })
 })
 
 describe('an overlay', () => {
-  const overlay = '/dts-v1/;\n/plugin/;\n&bus { dev: dev@1 { reg = <1>; other = <&dev &far>; }; };\n&{/leds} { on; };\n/ { fragment@9 { target-path = "/"; __overlay__ { y; }; }; };\n'
+  const overlay = '/dts-v1/;\n/plugin/;\n&bus { dev: dev@1 { reg = <1>; other = <&dev &far>; }; };\n&{/leds} { on; };\n/ { fragment@9 { '
+    + 'target-path = "/"; __overlay__ { y; }; }; };\n'
 
   it('has a fragment for each reference, fixups for what the base has, local ones for what it has itself', () => {
     const { root } = compileText(overlay, { symbols: true })
     const of = (path: string) => nodeAt(root, path)?.properties.map(property => property.name) ?? []
-    expect(root.children.map(node => node.name)).toEqual(expect.arrayContaining(['fragment@0', 'fragment@1', 'fragment@9', '__symbols__', '__fixups__', '__local_fixups__']))
+    expect(root.children.map(node => node.name)).toEqual(expect.arrayContaining([
+      'fragment@0', 'fragment@1', 'fragment@9', '__symbols__', '__fixups__', '__local_fixups__',
+    ]))
     expect(of('/__fixups__')).toEqual(expect.arrayContaining(['bus', 'far']))
     expect(of('/__local_fixups__/fragment@0/__overlay__/dev@1')).toEqual(['other'])
     expect(of('/__symbols__')).toEqual(['dev'])
@@ -161,10 +196,15 @@ describe('an error in a source', () => {
 })
 
 describe('what is printed', () => {
-  const text = source('compatible = "made-up,shed", "made-up"; #address-cells = <1>; bytes = [01 02 03]; empty; leds { led-0 { gpios = <1 2 3>; }; };')
+  const text = source(
+    'compatible = "made-up,shed", "made-up"; #address-cells = <1>; bytes = [01 02 03]; empty; leds { led-0 { gpios = <1 2 3>; }; };',
+  )
 
   it('is indented, text as text, cells as cells, bytes as bytes', () => {
-    expect(printSource(compileText(text))).toBe('/dts-v1/;\n\n/ {\n\tcompatible = "made-up,shed", "made-up";\n\t#address-cells = <0x1>;\n\tbytes = [01 02 03];\n\tempty;\n\n\tleds {\n\t\tled-0 {\n\t\t\tgpios = <0x1 0x2 0x3>;\n\t\t};\n\t};\n};\n')
+    expect(printSource(compileText(text))).toBe(
+      '/dts-v1/;\n\n/ {\n\tcompatible = "made-up,shed", "made-up";\n\t#address-cells = <0x1>;\n\tbytes = [01 02 03];\n\tempty;\n\n\tleds '
+      + '{\n\t\tled-0 {\n\t\t\tgpios = <0x1 0x2 0x3>;\n\t\t};\n\t};\n};\n',
+    )
   })
 
   it('has labels before the nodes that symbols name, and compiles to the same', () => {
@@ -178,7 +218,11 @@ describe('what is printed', () => {
 describe('the table of binding constants', () => {
   // published: Linux kernel 6.1, include/dt-bindings; a few of each header held here by hand
   it('has the common headers\' values', () => {
-    const known: Record<string, number | string> = { GPIO_ACTIVE_HIGH: 0, GPIO_ACTIVE_LOW: 1, GPIO_OPEN_DRAIN: 6, GPIO_PULL_UP: 16, IRQ_TYPE_EDGE_BOTH: 3, IRQ_TYPE_LEVEL_LOW: 8, GIC_SPI: 0, GIC_PPI: 1, KEY_ENTER: 28, KEY_POWER: 116, BTN_LEFT: 272, EV_KEY: 1, LED_COLOR_ID_GREEN: 2, LED_FUNCTION_STATUS: 'status', PWM_POLARITY_INVERTED: 1, BCM2835_FSEL_ALT0: 4, RK_PA0: 0, RK_PB3: 11, RK_FUNC_GPIO: 0 }
+    const known: Record<string, number | string> = {
+      GPIO_ACTIVE_HIGH: 0, GPIO_ACTIVE_LOW: 1, GPIO_OPEN_DRAIN: 6, GPIO_PULL_UP: 16, IRQ_TYPE_EDGE_BOTH: 3, IRQ_TYPE_LEVEL_LOW: 8,
+      GIC_SPI: 0, GIC_PPI: 1, KEY_ENTER: 28, KEY_POWER: 116, BTN_LEFT: 272, EV_KEY: 1, LED_COLOR_ID_GREEN: 2, LED_FUNCTION_STATUS: 'status',
+      PWM_POLARITY_INVERTED: 1, BCM2835_FSEL_ALT0: 4, RK_PA0: 0, RK_PB3: 11, RK_FUNC_GPIO: 0,
+    }
     for (const [name, expected] of Object.entries(known)) expect([name, BINDING_CONSTANTS[name]]).toEqual([name, expected])
     expect(Object.keys(BINDING_CONSTANTS).length).toBeGreaterThan(1000)
   })

@@ -15,7 +15,8 @@ import { catalogue, fixedAt, planOf } from '../../plans'
 const factsOf = (plan: Plan) => gatherFacts(plan, catalogue)
 const busesOf = (plan: Plan) => factsOf(plan).groups.map(group => group.bus?.id ?? null)
 const at = (places: Record<string, number | string>) => ({ assignments: fixedAt(places) })
-const loose = (places: Record<string, number>) => ({ assignments: Object.fromEntries(Object.entries(places).map(([key, position]) => [key, { position }])) })
+const loose = (places: Record<string, number>) => ({ assignments: Object.fromEntries(Object.entries(places)
+  .map(([key, position]) => [key, { position }])) })
 
 describe('which bus a part lies on', () => {
   it.each([
@@ -33,13 +34,17 @@ describe('which bus a part lies on', () => {
   })
 
   it('is the hub\'s channel when it hangs there, with the bus above it known', () => {
-    const facts = factsOf(planOf('forty-classic', { h: 'hub-8-i2c', a: 'oled-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD4', 'a.scl': 'h.SC4' })))
+    const facts = factsOf(planOf(
+      'forty-classic', { h: 'hub-8-i2c', a: 'oled-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD4', 'a.scl': 'h.SC4' }),
+    ))
     expect(facts.buses.map(bus => [bus.id, bus.upstream])).toEqual([['i2c1', undefined], ['h.ch4', 'i2c1']])
     expect(facts.devices.map(device => device.busId)).toEqual(['i2c1', 'h.ch4'])
   })
 
   it('is none when data and clock hang on two channels', () => {
-    expect(busesOf(planOf('forty-classic', { h: 'hub-8-i2c', a: 'oled-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD4', 'a.scl': 'h.SC5' })))).toEqual(['i2c1', null])
+    expect(busesOf(planOf(
+      'forty-classic', { h: 'hub-8-i2c', a: 'oled-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD4', 'a.scl': 'h.SC5' }),
+    ))).toEqual(['i2c1', null])
   })
 })
 
@@ -77,15 +82,21 @@ describe('boot needs', () => {
   })
 
   it('name both PWM channels in one overlay', () => {
-    expect(linesOf(planOf('forty-classic', { a: 'servo-small', b: 'servo-small' }, loose({ 'a.pulse': 32, 'b.pulse': 33 })))).toEqual(['dtoverlay=pwm-2chan,pin=12,func=4,pin2=13,func2=4'])
+    expect(linesOf(planOf(
+      'forty-classic', { a: 'servo-small', b: 'servo-small' }, loose({ 'a.pulse': 32, 'b.pulse': 33 }),
+    ))).toEqual(['dtoverlay=pwm-2chan,pin=12,func=4,pin2=13,func2=4'])
   })
 
   it('cannot name a bus behind a hub, so they leave the driver to the running system', () => {
-    expect(linesOf(planOf('forty-classic', { h: 'hub-8-i2c', a: 'clock-cell-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0' })))).toEqual(['dtparam=i2c_arm=on', 'dtoverlay=i2c-mux,pca9548,addr=0x70'])
+    expect(linesOf(planOf(
+      'forty-classic', { h: 'hub-8-i2c', a: 'clock-cell-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0' }),
+    ))).toEqual(['dtparam=i2c_arm=on', 'dtoverlay=i2c-mux,pca9548,addr=0x70'])
   })
 
   it('fill a template only when everything in it is known', () => {
-    const facts = factsOf(planOf('forty-classic', { a: 'card-reader-spi' }, loose({ 'a.sck': 23, 'a.mosi': 19, 'a.miso': 21, 'a.select': 26 })))
+    const facts = factsOf(planOf(
+      'forty-classic', { a: 'card-reader-spi' }, loose({ 'a.sck': 23, 'a.mosi': 19, 'a.miso': 21, 'a.select': 26 }),
+    ))
     expect(fillTemplate('/dev/spidev{spi}.{select}', facts.parts[0]!, facts)).toBe('/dev/spidev0.1')
     expect(fillTemplate('{reset}', facts.parts[0]!, facts)).toBeNull()
   })
@@ -94,23 +105,30 @@ describe('boot needs', () => {
 describe('lines wanted', () => {
   it('count a shared bus once and leave slow signals apart', () => {
     expect(linesWanted(factsOf(planOf('forty-classic', { a: 'oled-i2c', b: 'light-i2c', c: 'buttons-4' })))).toEqual({ header: 2, slow: 4 })
-    expect(linesWanted(factsOf(planOf('forty-classic', { a: 'card-reader-spi', b: 'screen-spi-24' })))).toEqual({ header: 3 + 2 + 3, slow: 0 })
+    expect(linesWanted(factsOf(planOf(
+      'forty-classic', { a: 'card-reader-spi', b: 'screen-spi-24' },
+    )))).toEqual({ header: 3 + 2 + 3, slow: 0 })
   })
 })
 
 describe('where a terminal could go', () => {
-  const plan = planOf('forty-usb-c', { h: 'hub-8-i2c', x: 'expander-16-i2c', o: 'oled-i2c', b: 'buttons-4', f: 'fan-5v' }, { ...at({ 'f.drive': 11 }), reserved: [{ position: 40 }] })
+  const plan = planOf(
+    'forty-usb-c', { h: 'hub-8-i2c', x: 'expander-16-i2c', o: 'oled-i2c', b: 'buttons-4', f: 'fan-5v' },
+    { ...at({ 'f.drive': 11 }), reserved: [{ position: 40 }] },
+  )
   const optionsOf = (key: string) => placeOptions(factsOf(plan).byKey.get(key)!, factsOf(plan))
 
   it('is every place that can do it, and no other', () => {
-    expect(optionsOf('o.sda').filter(option => option.to.position).map(option => option.to.position)).toEqual([3, 7, 15, 19, 24, 27, 31, 32])
+    expect(optionsOf('o.sda').filter(option => option.to.position)
+      .map(option => option.to.position)).toEqual([3, 7, 15, 19, 24, 27, 31, 32])
     expect(optionsOf('o.vcc').map(option => option.to.position)).toEqual([1, 17])
     expect(optionsOf('f.vcc').map(option => option.to.position)).toEqual([2, 4])
     expect(optionsOf('o.gnd').map(option => option.to.position)).toEqual([6, 9, 14, 20, 25, 30, 34, 39])
   })
 
   it('reaches channels of hubs for a bus and lines of expanders for slow signals only', () => {
-    expect(optionsOf('o.sda').filter(option => option.to.terminal).map(option => option.to.terminal)).toEqual(Array.from({ length: 8 }, (_, i) => `h.SD${i}`))
+    expect(optionsOf('o.sda').filter(option => option.to.terminal)
+      .map(option => option.to.terminal)).toEqual(Array.from({ length: 8 }, (_, i) => `h.SD${i}`))
     expect(optionsOf('b.b1').filter(option => option.to.terminal)).toHaveLength(16)
     expect(optionsOf('f.drive').filter(option => option.to.terminal)).toEqual([])
   })
@@ -128,7 +146,12 @@ describe('reasons', () => {
 
   it('tell a fixed place, a default bus, a shared one, a crossing and a claim apart', () => {
     const plan = planOf('forty-classic', { a: 'oled-i2c', b: 'light-i2c', m: 'modem-serial', v: 'audio-add-on' },
-      { assignments: { 'a.sda': { position: 3, fixed: true }, 'a.scl': { position: 5 }, 'b.sda': { position: 3 }, 'b.scl': { position: 5 }, 'm.tx': { position: 10 }, 'm.rx': { position: 8 } } })
+      {
+        assignments: {
+          'a.sda': { position: 3, fixed: true }, 'a.scl': { position: 5 }, 'b.sda': { position: 3 }, 'b.scl': { position: 5 },
+          'm.tx': { position: 10 }, 'm.rx': { position: 8 },
+        },
+      })
     expect(reasonOf(plan, 'a.sda')).toMatch(/^You fixed it here\. I²C 1 \(alt0\), the default bus\./)
     expect(reasonOf(plan, 'b.scl')).toContain('Shared with a')
     expect(reasonOf(plan, 'm.tx')).toContain('transmit meets receive')
@@ -156,12 +179,15 @@ describe('wires', () => {
     const stage = 'MOSFET stage with flyback diode'
     // Two wires of the fan and three of its stage: the fan's return runs through the stage.
     expect(evaluate(plan, catalogue).wires.map(wire => [wire.key, wire.colour, wire.lengthM, wire.through])).toEqual([
-      ['v@seat', '', 0, null], ['stage:f.drive.gnd@14', 'black', 0.2, stage], ['f.drive@16', 'white', 0.12, stage], ['f.drive@stage', 'white', 0.12, stage], ['f.vcc@2', 'red', 0.25, null], ['@cable', 'red', 1.5, null],
+      ['v@seat', '', 0, null], ['stage:f.drive.gnd@14', 'black', 0.2, stage], ['f.drive@16', 'white', 0.12, stage],
+      ['f.drive@stage', 'white', 0.12, stage], ['f.vcc@2', 'red', 0.25, null], ['@cable', 'red', 1.5, null],
     ])
   })
 
   it('change their key when they move, so that a moved wire is not ticked any more', () => {
-    const key = (position: number) => evaluate(planOf('forty-classic', { f: 'fan-5v' }, loose({ 'f.drive': position })), catalogue).wires[0]!.key
+    const key = (position: number) => evaluate(
+      planOf('forty-classic', { f: 'fan-5v' }, loose({ 'f.drive': position })), catalogue,
+    ).wires[0]!.key
     expect(key(16)).not.toBe(key(18))
   })
 })

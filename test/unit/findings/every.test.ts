@@ -10,18 +10,25 @@ import { catalogue, planOf } from '../../plans'
 
 const types = [...catalogue.parts.keys()]
 const boards = [...catalogue.boards.keys()]
-const between = fc.constantFrom<Between>({ kind: 'divider', upperOhm: 100_000, lowerOhm: 220_000 }, { kind: 'level-shifter', fit: 'open-drain' }, { kind: 'level-shifter', fit: 'push-pull' }, { kind: 'transistor' }, { kind: 'mosfet' }, { kind: 'opto-coupler' }, { kind: 'rs232-converter' })
+const between = fc.constantFrom<Between>(
+  { kind: 'divider', upperOhm: 100_000, lowerOhm: 220_000 }, { kind: 'level-shifter', fit: 'open-drain' },
+  { kind: 'level-shifter', fit: 'push-pull' }, { kind: 'transistor' }, { kind: 'mosfet' }, { kind: 'opto-coupler' },
+  { kind: 'rs232-converter' },
+)
 
 /** Parts wired to positions without any sense, with things in the wires and speeds on the buses. */
 const wired: fc.Arbitrary<Plan> = fc.record({
   board: fc.constantFrom(...boards), types: fc.array(fc.constantFrom(...types), { minLength: 1, maxLength: 6 }),
   positions: fc.array(fc.integer({ min: 1, max: 42 }), { minLength: 12, maxLength: 12 }), things: fc.array(between, { maxLength: 3 }),
-  clockHz: fc.constantFrom(50_000, 100_000, 400_000, 1_000_000), circuit: fc.constantFrom('small', 'full'), lengthM: fc.double({ min: 0.05, max: 30, noNaN: true }), turn: fc.boolean(),
+  clockHz: fc.constantFrom(50_000, 100_000, 400_000, 1_000_000), circuit: fc.constantFrom('small', 'full'),
+  lengthM: fc.double({ min: 0.05, max: 30, noNaN: true }), turn: fc.boolean(),
 }).map(({ board, types: list, positions, things, clockHz, circuit, lengthM, turn }) => {
   const plan = planOf(board, Object.fromEntries(list.map((type, i) => [`p${i}`, type])))
-  const keys = plan.parts.flatMap(part => [...catalogue.parts.get(part.type)!.signals, ...catalogue.parts.get(part.type)!.supplies].map(entry => `${part.id}.${entry.id}`))
+  const keys = plan.parts.flatMap(part =>
+    [...catalogue.parts.get(part.type)!.signals, ...catalogue.parts.get(part.type)!.supplies].map(entry => `${part.id}.${entry.id}`))
   return {
-    ...plan, clocks: { i2c1: clockHz, i2c0: clockHz }, controllers: { uart0: circuit }, stack: turn ? plan.parts.map(part => part.id).reverse() : [],
+    ...plan, clocks: { i2c1: clockHz, i2c0: clockHz }, controllers: { uart0: circuit },
+    stack: turn ? plan.parts.map(part => part.id).reverse() : [],
     assignments: Object.fromEntries(keys.map((key, i) => [key, { position: positions[i % positions.length]! }])),
     between: Object.fromEntries(things.map((thing, i) => [keys[(i * 3) % Math.max(1, keys.length)] ?? 'p0.x', thing])),
     build: { done: [], wires: Object.fromEntries(keys.slice(0, 4).map(key => [key, { lengthM }])) },
@@ -48,7 +55,9 @@ describe('every finding on any plan', () => {
       for (const { worksheet, code } of evaluate(plan, catalogue).findings) {
         if (!worksheet) continue
         const usual = USUAL_WORKSHEETS[worksheet.kind]
-        for (const [name, value] of Object.entries(usual)) expect(typeof worksheet[name as keyof typeof worksheet], `${code} ${name}`).toBe(typeof value)
+        for (const [name, value] of Object.entries(usual)) {
+          expect(typeof worksheet[name as keyof typeof worksheet], `${code} ${name}`).toBe(typeof value)
+        }
       }
     }), { numRuns: 150 })
   })
@@ -60,7 +69,10 @@ describe('every finding on any plan', () => {
         expect(after, `${finding.code}: ${fix.label}`).not.toEqual(plan)
         expect(readPlan(JSON.parse(JSON.stringify(after))).ok, `${finding.code}: ${fix.label}`).toBe(true)
         // Where three claim one position, or many lines are wanting, one step is not yet the whole way; a fix that is not enough says so.
-        if (i === 0 && !fix.label.endsWith('not enough by itself') && !['lines.exceeded', 'position.claimed-twice'].includes(finding.code)) expect(evaluate(after, catalogue).findings.map(other => other.id), `${finding.code}: ${fix.label}`).not.toContain(finding.id)
+        if (i === 0 && !fix.label.endsWith('not enough by itself')
+          && !['lines.exceeded', 'position.claimed-twice'].includes(finding.code)) {
+          expect(evaluate(after, catalogue).findings.map(other => other.id), `${finding.code}: ${fix.label}`).not.toContain(finding.id)
+        }
       }
     }), { numRuns: 120 })
   })

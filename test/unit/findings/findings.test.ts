@@ -6,10 +6,13 @@ import { demoPlans } from '../../../demo'
 import { catalogue, codesOf, findingsOf, fixedAt, planOf } from '../../plans'
 
 const find = (plan: Plan, code: string) => findingsOf(plan).find(finding => finding.code === code)
-const afterFix = (plan: Plan, code: string, which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
+const afterFix = (plan: Plan, code: string, which = 0) => applyEdit(
+  plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits },
+).plan
 const at = (places: Record<string, number | string>) => ({ assignments: fixedAt(places) })
 /** Wiring judged alone: what the boot file lacks is another matter. */
-const wiring = (plan: Plan) => findingsOf(plan).filter(finding => finding.stages[0] === 'wiring' && finding.severity !== 'note').map(finding => finding.code)
+const wiring = (plan: Plan) => findingsOf(plan).filter(finding => finding.stages[0] === 'wiring' && finding.severity !== 'note')
+  .map(finding => finding.code)
 
 describe('levels', () => {
   const mcu = planOf('forty-classic', { mcu: 'controller-5v-serial' }, at({ 'mcu.tx': 10, 'mcu.rx': 8 }))
@@ -54,7 +57,9 @@ describe('claims and functions', () => {
   })
 
   it('a shared bus is no claim', () => {
-    expect(wiring(planOf('forty-classic', { a: 'oled-i2c', b: 'light-i2c' }, at({ 'a.sda': 3, 'a.scl': 5, 'b.sda': 3, 'b.scl': 5 })))).toEqual([])
+    expect(wiring(planOf(
+      'forty-classic', { a: 'oled-i2c', b: 'light-i2c' }, at({ 'a.sda': 3, 'a.scl': 5, 'b.sda': 3, 'b.scl': 5 }),
+    ))).toEqual([])
   })
 
   it('two functions of one board on one position are found as soon as both are entered, and cannot be released', () => {
@@ -65,32 +70,55 @@ describe('claims and functions', () => {
   })
 
   it('swapped SDA and SCL, and transmit to transmit, are told as such', () => {
-    expect(find(planOf('forty-classic', { a: 'oled-i2c' }, at({ 'a.sda': 5, 'a.scl': 3 })), 'function.unavailable')!.sentence).toContain('swapped')
-    expect(find(planOf('forty-classic', { m: 'modem-serial' }, at({ 'm.tx': 8, 'm.rx': 10 })), 'function.unavailable')!.sentence).toContain('cross the two wires')
+    expect(find(
+      planOf('forty-classic', { a: 'oled-i2c' }, at({ 'a.sda': 5, 'a.scl': 3 })), 'function.unavailable',
+    )!.sentence).toContain('swapped')
+    expect(find(
+      planOf('forty-classic', { m: 'modem-serial' }, at({ 'm.tx': 8, 'm.rx': 10 })), 'function.unavailable',
+    )!.sentence).toContain('cross the two wires')
   })
 
   it('a signal on a supply is a short circuit, a supply on a signal is not on its rail', () => {
-    expect(find(planOf('forty-classic', { f: 'fan-5v' }, at({ 'f.drive': 2 })), 'function.unavailable')!.sentence).toContain('short circuit')
-    expect(find(planOf('forty-classic', { f: 'fan-5v' }, at({ 'f.vcc': 1 })), 'function.unavailable')!.sentence).toContain('not on the 5V rail')
+    expect(find(
+      planOf('forty-classic', { f: 'fan-5v' }, at({ 'f.drive': 2 })), 'function.unavailable',
+    )!.sentence).toContain('short circuit')
+    expect(find(
+      planOf('forty-classic', { f: 'fan-5v' }, at({ 'f.vcc': 1 })), 'function.unavailable',
+    )!.sentence).toContain('not on the 5V rail')
   })
 
   it('terminals of one part on two buses are a stop', () => {
-    expect(find(planOf('forty-usb-c', { a: 'oled-i2c' }, at({ 'a.sda': 3, 'a.scl': 29 })), 'function.unavailable')!.sentence).toContain('different buses')
+    expect(find(
+      planOf('forty-usb-c', { a: 'oled-i2c' }, at({ 'a.sda': 3, 'a.scl': 29 })), 'function.unavailable',
+    )!.sentence).toContain('different buses')
   })
 
   it('a place that does not exist is said, not ignored', () => {
-    expect(find(planOf('forty-classic', { a: 'oled-i2c' }, at({ 'a.sda': 77 })), 'function.unavailable')!.sentence).toContain('Position 77 does not exist')
-    expect(find(planOf('forty-classic', { a: 'oled-i2c' }, at({ 'a.sda': 'ghost.SD0' })), 'function.unavailable')!.sentence).toContain('Ghost.SD0 does not exist')
+    expect(find(
+      planOf('forty-classic', { a: 'oled-i2c' }, at({ 'a.sda': 77 })), 'function.unavailable',
+    )!.sentence).toContain('Position 77 does not exist')
+    expect(find(
+      planOf('forty-classic', { a: 'oled-i2c' }, at({ 'a.sda': 'ghost.SD0' })), 'function.unavailable',
+    )!.sentence).toContain('Ghost.SD0 does not exist')
   })
 
   it('a reserved position is a stop, the identity memory a caution', () => {
-    expect(find(planOf('forty-classic', { f: 'fan-5v' }, { ...at({ 'f.drive': 40 }), reserved: [{ position: 40, reason: 'bent' }] }), 'position.reserved')).toMatchObject({ severity: 'stop' })
-    expect(find(planOf('forty-classic', { a: 'oled-i2c' }, at({ 'a.sda': 27, 'a.scl': 28 })), 'position.reserved')).toMatchObject({ severity: 'caution' })
+    expect(find(
+      planOf('forty-classic', { f: 'fan-5v' }, { ...at({ 'f.drive': 40 }), reserved: [{ position: 40, reason: 'bent' }] }),
+      'position.reserved',
+    )).toMatchObject({ severity: 'stop' })
+    expect(find(
+      planOf('forty-classic', { a: 'oled-i2c' }, at({ 'a.sda': 27, 'a.scl': 28 })), 'position.reserved',
+    )).toMatchObject({ severity: 'caution' })
   })
 
   it('two outputs on one PWM channel share frequency and duty: a caution', () => {
-    expect(find(planOf('forty-classic', { a: 'servo-small', b: 'servo-small' }, at({ 'a.pulse': 12, 'b.pulse': 32 })), 'pwm.channel-shared')).toMatchObject({ severity: 'caution' })
-    expect(codesOf(planOf('forty-classic', { a: 'servo-small', b: 'servo-small' }, at({ 'a.pulse': 12, 'b.pulse': 33 })))).not.toContain('pwm.channel-shared')
+    expect(find(
+      planOf('forty-classic', { a: 'servo-small', b: 'servo-small' }, at({ 'a.pulse': 12, 'b.pulse': 32 })), 'pwm.channel-shared',
+    )).toMatchObject({ severity: 'caution' })
+    expect(codesOf(planOf(
+      'forty-classic', { a: 'servo-small', b: 'servo-small' }, at({ 'a.pulse': 12, 'b.pulse': 33 }),
+    ))).not.toContain('pwm.channel-shared')
   })
 
   it('more signals than lines is a stop that an expander mends', () => {
@@ -119,10 +147,17 @@ describe('addresses', () => {
   })
 
   it('on two buses, or behind two channels of a hub, they do not meet; a channel hears the bus above it', () => {
-    expect(codesOf(planOf('forty-usb-c', { a: 'light-i2c', b: 'light-i2c' }, at({ ...both, 'b.sda': 7, 'b.scl': 29 })))).not.toContain('address.clash')
+    expect(codesOf(planOf(
+      'forty-usb-c', { a: 'light-i2c', b: 'light-i2c' }, at({ ...both, 'b.sda': 7, 'b.scl': 29 }),
+    ))).not.toContain('address.clash')
     const hub = { 'h.sda': 3, 'h.scl': 5 }
-    expect(codesOf(planOf('forty-classic', { h: 'hub-8-i2c', a: 'light-i2c', b: 'light-i2c' }, at({ ...hub, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0', 'b.sda': 'h.SD1', 'b.scl': 'h.SC1' })))).not.toContain('address.clash')
-    expect(codesOf(planOf('forty-classic', { h: 'hub-8-i2c', a: 'light-i2c', b: 'light-i2c' }, at({ ...hub, ...both, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0' })))).toContain('address.clash')
+    expect(codesOf(planOf(
+      'forty-classic', { h: 'hub-8-i2c', a: 'light-i2c', b: 'light-i2c' },
+      at({ ...hub, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0', 'b.sda': 'h.SD1', 'b.scl': 'h.SC1' }),
+    ))).not.toContain('address.clash')
+    expect(codesOf(planOf(
+      'forty-classic', { h: 'hub-8-i2c', a: 'light-i2c', b: 'light-i2c' }, at({ ...hub, ...both, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0' }),
+    ))).toContain('address.clash')
   })
 })
 
@@ -134,8 +169,12 @@ describe('currents, rails and contacts', () => {
   })
 
   it('a fan is no better, and an expander\'s line no stronger', () => {
-    expect(find(planOf('forty-classic', { f: 'fan-5v' }, at({ 'f.drive': 16 })), 'line.driven-straight')).toMatchObject({ figures: [{ value: 180 }] })
-    expect(codesOf(planOf('forty-classic', { x: 'expander-16-i2c', r: 'relay-bare' }, at({ 'r.coil': 'x.A0' })))).toContain('line.driven-straight')
+    expect(find(
+      planOf('forty-classic', { f: 'fan-5v' }, at({ 'f.drive': 16 })), 'line.driven-straight',
+    )).toMatchObject({ figures: [{ value: 180 }] })
+    expect(codesOf(planOf(
+      'forty-classic', { x: 'expander-16-i2c', r: 'relay-bare' }, at({ 'r.coil': 'x.A0' }),
+    ))).toContain('line.driven-straight')
   })
 
   it('a low-level relay input on a line that starts low is a caution', () => {
@@ -145,7 +184,9 @@ describe('currents, rails and contacts', () => {
 
   it('the 3V3 rail over its budget is a stop with the largest load named', () => {
     const screens = Object.fromEntries([1, 2, 3, 4, 5, 6].map(n => [`s${n}`, 'screen-spi-24']))
-    expect(find(planOf('forty-usb-c', screens), 'rail.over-budget')).toMatchObject({ severity: 'stop', figures: [{ value: 540, limit: 500 }, {}] })
+    expect(find(planOf('forty-usb-c', screens), 'rail.over-budget')).toMatchObject({
+      severity: 'stop', figures: [{ value: 540, limit: 500 }, {}],
+    })
   })
 
   it('a supply too small for the sum is a stop; the larger one that is offered mends it', () => {
@@ -158,15 +199,25 @@ describe('currents, rails and contacts', () => {
   })
 
   it('plugs beyond the sockets and their current are stops', () => {
-    const panels = planOf('forty-classic', { a: 'panel-video-7', b: 'panel-video-7', c: 'panel-video-7' }, { supply: { type: 'adapter-5v-5a' } })
+    const panels = planOf(
+      'forty-classic', { a: 'panel-video-7', b: 'panel-video-7', c: 'panel-video-7' }, { supply: { type: 'adapter-5v-5a' } },
+    )
     expect(find(panels, 'sockets.exceeded')).toMatchObject({ title: 'More video plugs than sockets' })
     expect(find(panels, 'rail.over-budget')).toMatchObject({ title: 'The USB sockets are overloaded' })
   })
 
-  const load = (what: object) => ({ ...planOf('forty-classic', {}), parts: [{ id: 'r', type: 'relay-board-4', name: 'R', loads: [{ contact: 1, what: 'Heater', kind: 'AC' as const, voltageV: 230, currentA: 4, ...what }] }] })
+  const load = (what: object) => ({
+    ...planOf('forty-classic', {}),
+    parts: [{
+      id: 'r', type: 'relay-board-4', name: 'R',
+      loads: [{ contact: 1, what: 'Heater', kind: 'AC' as const, voltageV: 230, currentA: 4, ...what }],
+    }],
+  })
 
   it('mains on a contact is a caution that defers to local codes and a licensed electrician', () => {
-    expect(find(load({}), 'contact.mains')).toMatchObject({ severity: 'caution', sentence: expect.stringMatching(/local codes.*licensed electrician/) })
+    expect(find(load({}), 'contact.mains')).toMatchObject({
+      severity: 'caution', sentence: expect.stringMatching(/local codes.*licensed electrician/),
+    })
     expect(codesOf(load({ voltageV: 24 }))).not.toContain('contact.mains')
   })
 
@@ -185,7 +236,10 @@ describe('boot and console', () => {
   })
 
   it('a console on the port that a part uses is a stop; freeing it leaves the rest of the line', () => {
-    const plan = planOf('forty-classic', { m: 'modem-serial' }, { ...at({ 'm.tx': 10, 'm.rx': 8 }), boot: { text: '', commandLine: 'console=serial0,115200 console=tty1 rootwait' } })
+    const plan = planOf(
+      'forty-classic', { m: 'modem-serial' },
+      { ...at({ 'm.tx': 10, 'm.rx': 8 }), boot: { text: '', commandLine: 'console=serial0,115200 console=tty1 rootwait' } },
+    )
     expect(find(plan, 'serial.console')).toMatchObject({ severity: 'stop' })
     expect(afterFix(plan, 'serial.console').boot!.commandLine).toBe('console=tty1 rootwait')
   })
@@ -207,7 +261,9 @@ describe('every finding', () => {
       for (const finding of findingsOf(plan)) {
         expect(finding.sentence.length).toBeGreaterThan(20)
         for (const figure of finding.figures) if (figure.limit !== undefined) expect(figure.origin, finding.code).toBeTruthy()
-        for (const fix of finding.fixes) expect(applyEdit(plan, { edit: 'all', edits: fix.edits }).plan, `${finding.code}: ${fix.label}`).not.toEqual(plan)
+        for (const fix of finding.fixes) {
+          expect(applyEdit(plan, { edit: 'all', edits: fix.edits }).plan, `${finding.code}: ${fix.label}`).not.toEqual(plan)
+        }
       }
     }
   })
@@ -222,11 +278,16 @@ describe('every finding', () => {
   it('of the broken demo is one of the six that its notes tell of', () => {
     const box = demoPlans[1]!
     const stops = findingsOf(box).filter(finding => finding.severity !== 'note').map(finding => finding.code)
-    expect(stops.sort()).toEqual(['address.clash', 'address.clash', 'level.too-high', 'line.driven-straight', 'path.over-rating', 'path.over-rating', 'position.claimed-twice', 'rail.under-voltage', 'supply.too-small'])
+    expect(stops.sort()).toEqual([
+      'address.clash', 'address.clash', 'level.too-high', 'line.driven-straight', 'path.over-rating', 'path.over-rating',
+      'position.claimed-twice', 'rail.under-voltage', 'supply.too-small',
+    ])
     expect(box.notes!.match(/^\d\. /gm)).toHaveLength(6)
   })
 
   it('comes out byte for byte the same from the same plan', () => {
-    for (const plan of demoPlans) expect(JSON.stringify(evaluate(structuredClone(plan), catalogue))).toBe(JSON.stringify(evaluate(plan, catalogue)))
+    for (const plan of demoPlans) {
+      expect(JSON.stringify(evaluate(structuredClone(plan), catalogue))).toBe(JSON.stringify(evaluate(plan, catalogue)))
+    }
   })
 })

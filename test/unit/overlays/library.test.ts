@@ -2,7 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { completeAt } from '../../../core/boot/complete'
 import { explainAt, explainFiles } from '../../../core/boot/explain'
-import { appearsOf, claimsOf, listedName, numberOf, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS, sourceOf } from '../../../core/overlays/library'
+import {
+  appearsOf, claimsOf, listedName, numberOf, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS, sourceOf,
+} from '../../../core/overlays/library'
 import { BASE_PARAMS } from '../../../core/overlays/library/settings'
 import type { OverlaySpec } from '../../../core/overlays/library/types'
 import { startDevices } from '../../../core/boot/rehearse/kernel'
@@ -17,7 +19,9 @@ import { catalogue } from '../../plans'
 
 const SPECS = [...OVERLAYS.values()]
 /** A line that loads the overlay, with its first part where it serves several. */
-const usual = (spec: OverlaySpec, more: { name: string, value: string }[] = []) => resolveOverlay(spec, [...Object.keys(spec.choices ?? {}).slice(0, 1).map(name => ({ name, value: '' })), ...more])
+const usual = (spec: OverlaySpec, more: { name: string, value: string }[] = []) => resolveOverlay(spec, [...Object.keys(spec.choices ?? {})
+  .slice(0, 1)
+  .map(name => ({ name, value: '' })), ...more])
 const bases = new Map([...catalogue.boards.values()].map(board => [board.id, compileText(baseSource(board), { symbols: true })]))
 
 describe('the overlay library', () => {
@@ -40,7 +44,9 @@ describe('the overlay library', () => {
 
   it('writes each overlay as source that compiles, for every part it serves', () => {
     for (const spec of SPECS) {
-      for (const name of Object.keys(spec.choices ?? { '': null })) expect(() => compileText(sourceOf(resolveOverlay(spec, name ? [{ name, value: '' }] : []))), `${spec.name} ${name}`).not.toThrow()
+      for (const name of Object.keys(spec.choices ?? { '': null })) {
+        expect(() => compileText(sourceOf(resolveOverlay(spec, name ? [{ name, value: '' }] : []))), `${spec.name} ${name}`).not.toThrow()
+      }
     }
   })
 
@@ -76,14 +82,18 @@ describe('the overlay library', () => {
       const claimed = new Set(claimsOf(usual(spec), board).flatMap(claim => claim.kind === 'line' ? claim.line : []))
       // Lines of a bus that the overlay only switches on are the bus's.
       const bus = usual(spec).bus
-      const ofBus = new Set(board.controllers.filter(controller => controller.id === bus).flatMap(controller => controller.routes.flatMap(route => Object.values(route.lines))))
+      const ofBus = new Set(board.controllers.filter(controller => controller.id === bus)
+        .flatMap(controller => controller.routes.flatMap(route => Object.values(route.lines))))
       for (const line of inTree) expect(claimed.has(line) || ofBus.has(line), `${spec.name}: line ${line} in the tree alone`).toBe(true)
     }
   })
 
   it('has every overlay and parameter that boards and parts of the catalogue ask for', () => {
     const needs: BootNeed[] = [
-      ...[...catalogue.boards.values()].flatMap(board => board.controllers.flatMap(controller => [...controller.routes.flatMap(route => route.boot), ...(controller.variants ?? []).flatMap(variant => variant.boot)])),
+      ...[...catalogue.boards.values()].flatMap(board =>
+        board.controllers.flatMap(controller => [
+          ...controller.routes.flatMap(route => route.boot), ...(controller.variants ?? []).flatMap(variant => variant.boot),
+        ])),
       ...[...catalogue.parts.values()].flatMap(part => part.boot ?? []),
     ]
     for (const need of needs) {
@@ -100,30 +110,46 @@ describe('the overlay library', () => {
   })
 
   it('follows bus, select, address and part from the parameters', () => {
-    const of = (name: string, ...params: [string, string?][]) => resolveOverlay(OVERLAYS.get(name)!, params.map(([param, value = '']) => ({ name: param, value })))
+    const of = (name: string, ...params: [string, string?][]) => resolveOverlay(
+      OVERLAYS.get(name)!, params.map(([param, value = '']) => ({ name: param, value })),
+    )
     expect(of('i2c-rtc', ['pcf8563'])).toMatchObject({ bus: 'i2c1', address: 0x51, chosen: 'pcf8563' })
     expect(of('i2c-rtc', ['ds3231'], ['i2c5'])).toMatchObject({ bus: 'i2c5', address: 0x68 })
     expect(of('i2c-sensor', ['sht3x'], ['addr', '0x45'])).toMatchObject({ address: 0x45 })
     expect(of('mcp3008', ['spi1-2-present'])).toMatchObject({ bus: 'spi1', select: 2 })
-    expect(claimsOf(of('i2c3', ['pins_2_3']), boardOf('forty-usb-c')).flatMap(claim => claim.kind === 'line' ? claim.line : [])).toEqual([2, 3])
-    expect(claimsOf(of('uart1'), boardOf('forty-io-bridge')).flatMap(claim => claim.kind === 'line' ? claim.line : [])).toEqual(expect.arrayContaining([0, 1]))
+    expect(claimsOf(of('i2c3', ['pins_2_3']), boardOf('forty-usb-c')).flatMap(claim => claim.kind === 'line'
+      ? claim.line
+      : [])).toEqual([2, 3])
+    expect(claimsOf(of('uart1'), boardOf('forty-io-bridge')).flatMap(claim => claim.kind === 'line'
+      ? claim.line
+      : [])).toEqual(expect.arrayContaining([0, 1]))
     expect(appearsOf(of('i2c-gpio', ['bus', '11']))).toEqual([{ path: '/dev/i2c-11', what: 'the bus' }])
   })
 
   it('gives base parameters that the base trees have', () => {
     const board = boardOf('forty-usb-c')
     const known = new Set(parametersOf(bases.get(board.id)!))
-    for (const { name, enables } of BASE_PARAMS) if (enables && board.controllers.some(controller => controller.id === enables) && !/uart1|uart0_console/.test(name)) expect(known.has(name), name).toBe(true)
+    for (const { name, enables } of BASE_PARAMS) {
+      if (enables && board.controllers.some(controller => controller.id === enables) && !/uart1|uart0_console/.test(name)) {
+        expect(known.has(name), name).toBe(true)
+      }
+    }
   })
 })
 
 describe('the words beside a file', () => {
-  const files = { dialect: 'key-value' as const, text: 'enable_uart=1\n[pi5]\ndtparam=i2c_arm=on\n[all]\ndtoverlay=w1-gpio,gpiopin=17\ndtparam=pullup\ndtoverlay=\nfoo=1\n', commandLine: 'root=/dev/x quiet' }
+  const files = {
+    dialect: 'key-value' as const,
+    text: 'enable_uart=1\n[pi5]\ndtparam=i2c_arm=on\n[all]\ndtoverlay=w1-gpio,gpiopin=17\ndtparam=pullup\ndtoverlay=\nfoo=1\n',
+    commandLine: 'root=/dev/x quiet',
+  }
   const board = boardOf('forty-usb-c')
 
   it('say of each line what it does, what it takes and whether it counts', () => {
     const lines = explainFiles(files, board)
-    expect(lines.map(line => [line.file, line.line])).toEqual([['', 1], ['', 2], ['', 3], ['', 4], ['', 5], ['', 6], ['', 7], ['', 8], ['cmdline.txt', 1], ['cmdline.txt', 1]])
+    expect(lines.map(line => [line.file, line.line])).toEqual([
+      ['', 1], ['', 2], ['', 3], ['', 4], ['', 5], ['', 6], ['', 7], ['', 8], ['cmdline.txt', 1], ['cmdline.txt', 1],
+    ])
     expect(lines[2]).toMatchObject({ applies: 'never', words: expect.stringContaining('Hidden from this board') })
     expect(lines[4]!.words).toContain('line 17')
     expect(lines[5]!.words).toContain('For w1-gpio')
@@ -132,13 +158,17 @@ describe('the words beside a file', () => {
   })
 
   it('speak of the parameter under the pointer', () => {
-    expect(explainAt(files, board, 5, 'dtoverlay=w1-gpio,gp'.length)!.words).toBe('gpiopin: line of the bus; 0 to 27; 4 where nothing is said')
+    expect(explainAt(
+      files, board, 5, 'dtoverlay=w1-gpio,gp'.length,
+    )!.words).toBe('gpiopin: line of the bus; 0 to 27; 4 where nothing is said')
     expect(explainAt(files, board, 5, 2)!.words).toContain('1-Wire')
     expect(explainAt(files, board, 99, 0)).toBe(null)
   })
 
   it('are there for any text, at any place', () => {
-    fc.assert(fc.property(anyBootText, fc.constantFrom('key-value' as const, 'extlinux' as const, 'environment' as const), fc.nat(20), fc.nat(40), (text, dialect, line, column) => {
+    fc.assert(fc.property(anyBootText, fc.constantFrom(
+      'key-value' as const, 'extlinux' as const, 'environment' as const,
+    ), fc.nat(20), fc.nat(40), (text, dialect, line, column) => {
       for (const said of explainFiles({ dialect, text }, board)) expect(said.words).not.toMatch(/undefined|NaN/)
       explainAt({ dialect, text }, board, line, column)
       completeAt(text, dialect, line, column, board)

@@ -10,7 +10,13 @@ import { catalogue, fixedAt, planOf } from '../../plans'
 
 /** The overlay of a part placed by hand, as source and as tree. */
 function made(part: string | [string, Record<string, string>], places: Record<string, number>, board = 'forty-usb-c') {
-  const facts = gatherFacts(planOf(board, { p: part }, { assignments: fixedAt(Object.fromEntries(Object.entries(places).map(([terminal, position]) => [`p.${terminal}`, position]))) }), catalogue)
+  const facts = gatherFacts(
+    planOf(
+      board, { p: part },
+      { assignments: fixedAt(Object.fromEntries(Object.entries(places).map(([terminal, position]) => [`p.${terminal}`, position]))) },
+    ),
+    catalogue,
+  )
   const overlay = overlayForPart(facts, facts.parts[0]!)
   if (!overlay.ok) throw new Error(overlay.why)
   return { ...overlay, root: compileText(overlay.source, { symbols: true }).root }
@@ -26,7 +32,8 @@ function device(root: TreeNode, compatible: string): TreeNode {
 }
 const cells = (node: TreeNode, name: string) => cellsOf(propertyOf(node, name)!.value)
 const text = (node: TreeNode, name: string) => stringsOf(propertyOf(node, name)!.value)[0]
-const pinGroup = (root: TreeNode) => [...walk(root)].map(({ node }) => node).find(node => propertyOf(node, 'brcm,pins') ?? propertyOf(node, 'pins'))!
+const pinGroup = (root: TreeNode) => [...walk(root)].map(({ node }) => node)
+  .find(node => propertyOf(node, 'brcm,pins') ?? propertyOf(node, 'pins'))!
 
 // Bindings: published, Linux kernel, Documentation/devicetree/bindings; the file stands in the overlay itself.
 describe('an overlay for a part', () => {
@@ -71,7 +78,9 @@ describe('an overlay for a part', () => {
   })
 
   it('reads the rows of a matrix with pulls and drives its columns, each crossing with a key of its own', () => {
-    const { root } = made(['keypad-matrix', { rows: '2', columns: '3', diodes: 'no' }], { row1: 11, row2: 13, col1: 15, col2: 16, col3: 18 })
+    const { root } = made(
+      ['keypad-matrix', { rows: '2', columns: '3', diodes: 'no' }], { row1: 11, row2: 13, col1: 15, col2: 16, col3: 18 },
+    )
     const node = device(root, 'gpio-matrix-keypad')
     expect(cells(node, 'row-gpios').filter((_, i) => i % 3 === 1)).toEqual([17, 27])
     expect(cells(node, 'col-gpios').filter((_, i) => i % 3 === 1)).toEqual([22, 23, 24])
@@ -90,23 +99,49 @@ describe('an overlay for a part', () => {
 
   it('names pins and a function where the board\'s pin controller wants that', () => {
     const board = { ...boardOf('forty-usb-c'), id: 'own-named', tree: { ...treeOf(boardOf('forty-usb-c')), binding: 'named' as const } }
-    const facts = gatherFacts({ ...planOf('own-named', { p: 'buttons-4' }), own: { boards: [board], parts: [] }, assignments: fixedAt({ 'p.b1': 11, 'p.b2': 13, 'p.b3': 15, 'p.b4': 16 }) }, catalogue)
+    const facts = gatherFacts(
+      {
+        ...planOf('own-named', { p: 'buttons-4' }), own: { boards: [board], parts: [] },
+        assignments: fixedAt({ 'p.b1': 11, 'p.b2': 13, 'p.b3': 15, 'p.b4': 16 }),
+      },
+      catalogue,
+    )
     const overlay = overlayForPart(facts, facts.parts[0]!)
     if (!overlay.ok) throw new Error(overlay.why)
     const group = pinGroup(compileText(overlay.source).root)
-    expect([stringsOf(propertyOf(group, 'pins')!.value), text(group, 'function'), propertyOf(group, 'bias-pull-up') !== undefined]).toEqual([['gpio17', 'gpio27', 'gpio22', 'gpio23'], 'gpio', true])
+    expect([
+      stringsOf(propertyOf(group, 'pins')!.value), text(group, 'function'), propertyOf(group, 'bias-pull-up') !== undefined,
+    ]).toEqual([['gpio17', 'gpio27', 'gpio22', 'gpio23'], 'gpio', true])
   })
 
   it('says why a bus behind a hub, or one that the kernel makes, cannot be named', () => {
-    const behind = gatherFacts({ ...planOf('forty-usb-c', { hub: 'hub-8-i2c', p: 'humidity-i2c' }), assignments: { ...fixedAt({ 'hub.sda': 3, 'hub.scl': 5 }), 'p.sda': { terminal: 'hub.SD0' }, 'p.scl': { terminal: 'hub.SC0' } } }, catalogue)
+    const behind = gatherFacts(
+      {
+        ...planOf('forty-usb-c', { hub: 'hub-8-i2c', p: 'humidity-i2c' }),
+        assignments: { ...fixedAt({ 'hub.sda': 3, 'hub.scl': 5 }), 'p.sda': { terminal: 'hub.SD0' }, 'p.scl': { terminal: 'hub.SC0' } },
+      },
+      catalogue,
+    )
     const [, through] = behind.parts.map(owner => overlayForPart(behind, owner))
     expect(through).toMatchObject({ ok: false, why: expect.stringMatching(/behind a hub|on no I²C bus/) })
-    const soft = gatherFacts({ ...planOf('forty-usb-c', { p: 'humidity-i2c' }), softwareBuses: [{ id: 'i2c-soft-1', sda: 16, scl: 18 }], assignments: fixedAt({ 'p.sda': 16, 'p.scl': 18 }) }, catalogue)
+    const soft = gatherFacts(
+      {
+        ...planOf('forty-usb-c', { p: 'humidity-i2c' }), softwareBuses: [{ id: 'i2c-soft-1', sda: 16, scl: 18 }],
+        assignments: fixedAt({ 'p.sda': 16, 'p.scl': 18 }),
+      },
+      catalogue,
+    )
     expect(overlayForPart(soft, soft.parts[0]!)).toMatchObject({ ok: false, why: expect.stringContaining('the kernel makes itself') })
   })
 
   it('cannot be broken out of by a name', () => {
-    const facts = gatherFacts({ ...planOf('forty-usb-c', { p: 'led-plain' }, { assignments: fixedAt({ 'p.a': 11 }) }), parts: [{ id: 'p', type: 'led-plain', name: '*/ evil { };' }] }, catalogue)
+    const facts = gatherFacts(
+      {
+        ...planOf('forty-usb-c', { p: 'led-plain' }, { assignments: fixedAt({ 'p.a': 11 }) }),
+        parts: [{ id: 'p', type: 'led-plain', name: '*/ evil { };' }],
+      },
+      catalogue,
+    )
     const overlay = overlayForPart(facts, facts.parts[0]!)
     if (!overlay.ok) throw new Error(overlay.why)
     expect(() => compileText(overlay.source)).not.toThrow()
@@ -126,19 +161,33 @@ describe('the table of bindings', () => {
       const part = catalogue.parts.get(id)!
       expect(part, id).toBeDefined()
       const known = new Set(part.signals.map(signal => signal.id))
-      const wanted = [...(binding.gpios ?? []).map(entry => entry.signal), ...binding.gpioList?.signals ?? [], ...binding.interrupt ? [binding.interrupt.signal] : [], ...(binding.children ?? []).flatMap(child => child.signal ?? []), ...binding.gpioRows ? [binding.gpioRows.rows, binding.gpioRows.columns] : []]
+      const wanted = [
+        ...(binding.gpios ?? []).map(entry => entry.signal), ...binding.gpioList?.signals ?? [],
+        ...binding.interrupt ? [binding.interrupt.signal] : [], ...(binding.children ?? []).flatMap(child => child.signal ?? []),
+        ...binding.gpioRows ? [binding.gpioRows.rows, binding.gpioRows.columns] : [],
+      ]
       for (const signal of wanted) expect(known.has(signal), `${id}: ${signal}`).toBe(true)
-      expect([id, /^(published|memory)/.test(binding.origin), binding.on === 'i2c' ? !!part.i2c : binding.on === 'spi' ? !!part.spi : true]).toEqual([id, true, true])
+      expect([id, /^(published|memory)/.test(binding.origin), binding.on === 'i2c'
+        ? !!part.i2c
+        : binding.on === 'spi'
+          ? !!part.spi
+          : true]).toEqual([id, true, true])
     }
   })
 
   it('has the shape that a part of one\'s own may bring', () => {
-    for (const [id, kernel] of Object.entries(BINDINGS)) expect([id, partSchema.validate({ ...catalogue.parts.get(id)!, kernel }).error?.message]).toEqual([id, undefined])
-    expect(partSchema.validate({ ...catalogue.parts.get('led-plain')!, kernel: { node: 'a b', compatible: 'x', on: 'lines', origin: 'yours' } }).error?.message).toContain('a name of the device tree')
+    for (const [id, kernel] of Object.entries(BINDINGS)) {
+      expect([id, partSchema.validate({ ...catalogue.parts.get(id)!, kernel }).error?.message]).toEqual([id, undefined])
+    }
+    expect(partSchema.validate({
+      ...catalogue.parts.get('led-plain')!, kernel: { node: 'a b', compatible: 'x', on: 'lines', origin: 'yours' },
+    }).error?.message).toContain('a name of the device tree')
   })
 
   it('makes an overlay, or says what is missing, for every part of a plan', () => {
-    const facts = gatherFacts(planOf('forty-usb-c', Object.fromEntries([...catalogue.parts.keys()].slice(0, 60).map((type, i) => [`p${i}`, type]))), catalogue)
+    const facts = gatherFacts(
+      planOf('forty-usb-c', Object.fromEntries([...catalogue.parts.keys()].slice(0, 60).map((type, i) => [`p${i}`, type]))), catalogue,
+    )
     for (const overlay of overlaysForParts(facts)) expect(overlay.ok ? overlay.source.length > 100 : overlay.why.length > 20).toBe(true)
     expect(nodeAt(compileText('/dts-v1/; / { };').root, '/nowhere')).toBe(null)
   })

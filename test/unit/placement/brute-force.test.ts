@@ -12,13 +12,17 @@ const LINES = [3, 5, 7, 8, 10, 11, 12, 13, 15, 16, 18, 19, 21, 22, 23, 24, 26, 2
 
 /** Every set of places for the plan's signals that the checker lets stand, optional ones placed or not. */
 function* everyPlacement(plan: Plan): Generator<Record<string, string>> {
-  const signals = plan.parts.flatMap(part => catalogue.parts.get(part.type)!.signals.map(signal => ({ key: `${part.id}.${signal.id}`, signal })))
+  const signals = plan.parts.flatMap(part =>
+    catalogue.parts.get(part.type)!.signals.map(signal => ({ key: `${part.id}.${signal.id}`, signal })))
   const board = catalogue.boards.get(plan.board!)!
   const free = LINES.filter(position => !plan.reserved.some(entry => entry.position === position)).map(position => `P${position}`)
   const shared = (role: string) => role.startsWith('i2c.') || (role.startsWith('spi.') && role !== 'spi.select') || role === 'onewire'
   function* walk(i: number, places: Record<string, string>, taken: Map<string, string>): Generator<Record<string, string>> {
     if (i === signals.length) {
-      if (faultsOf(plan, places).every(fault => fault.endsWith('has no place') && !signals.some(({ key, signal }) => !signal.optional && fault.startsWith(`${key} `)))) yield places
+      if (faultsOf(plan, places).every(fault =>
+        fault.endsWith('has no place') && !signals.some(({ key, signal }) => !signal.optional && fault.startsWith(`${key} `)))) {
+        yield places
+      }
       return
     }
     const { key, signal } = signals[i]!
@@ -39,17 +43,28 @@ function leastCost(plan: Plan): number {
     const values = file.options?.find(option => option.id === file.i2c?.addressOption)?.values
     return values ? values.slice(0, 3).map(value => ({ id: part.id, address: Number(value.value) })) : [null]
   })
-  const every = straps.reduce<Record<string, number>[]>((found, list) => found.flatMap(entry => list.map(next => next ? { ...entry, [next.id]: next.address } : entry)), [{}])
+  const every = straps.reduce<Record<string, number>[]>(
+    (found, list) => found.flatMap(entry => list.map(next => next ? { ...entry, [next.id]: next.address } : entry)), [{}],
+  )
   let least = Infinity
-  for (const places of everyPlacement(plan)) for (const addresses of every) least = Math.min(least, costOf(plan, places, addresses) ?? Infinity)
+  for (const places of everyPlacement(plan)) {
+    for (const addresses of every) least = Math.min(least, costOf(plan, places, addresses) ?? Infinity)
+  }
   return least
 }
 
-const type = fc.constantFrom('oled-i2c', 'memory-i2c', 'servo-small', 'scale-two-wire', 'stepper-driver', 'relay-bare', 'relay-board-1', 'strip-addressable', 'label-printer-serial', 'thermocouple-spi', 'motion-passive', 'distance-echo-5v', 'screen-epaper-29')
+const type = fc.constantFrom(
+  'oled-i2c', 'memory-i2c', 'servo-small', 'scale-two-wire', 'stepper-driver', 'relay-bare', 'relay-board-1', 'strip-addressable',
+  'label-printer-serial', 'thermocouple-spi', 'motion-passive', 'distance-echo-5v', 'screen-epaper-29',
+)
 const small = fc.record({
   board: fc.constantFrom('forty-classic', 'forty-usb-c', 'forty-io-bridge'), types: fc.array(type, { minLength: 1, maxLength: 3 }),
-  free: fc.uniqueArray(fc.constantFrom(...LINES), { minLength: 2, maxLength: 5 }), bus: fc.constantFrom<number[]>([3, 5], [19, 21, 23, 24, 26], [8, 10], [12, 33], []),
-}).map(({ board, types, free, bus }) => planOf(board, Object.fromEntries(types.map((entry, i) => [`p${i}`, entry])), { reserved: LINES.filter(position => !free.includes(position) && !bus.includes(position)).map(position => ({ position })) }))
+  free: fc.uniqueArray(fc.constantFrom(...LINES), { minLength: 2, maxLength: 5 }),
+  bus: fc.constantFrom<number[]>([3, 5], [19, 21, 23, 24, 26], [8, 10], [12, 33], []),
+}).map(({ board, types, free, bus }) => planOf(
+  board, Object.fromEntries(types.map((entry, i) => [`p${i}`, entry])),
+  { reserved: LINES.filter(position => !free.includes(position) && !bus.includes(position)).map(position => ({ position })) },
+))
   .filter(plan => plan.parts.flatMap(part => catalogue.parts.get(part.type)!.signals).length <= 5)
 
 describe('the cost of small plans', () => {

@@ -9,8 +9,13 @@ import { quantumOf, WEIGHT_NAMES, WEIGHT_TABLE, weightsOf } from '../../../core/
 
 const weights = weightsOf({ weights: {} })
 const COLUMNS = 20
-const line = (more: Partial<LineDemand> = {}): LineDemand => ({ id: 'p.a', partId: 'p', label: 'p A', terminals: ['p.a'], slow: false, optional: false, analog: false, still: false, drives: false, rank: 0, ...more })
-const place = (more: Partial<LinePlace> = {}): LinePlace => ({ ref: 'P11', column: 5, cost: 0, resetPull: 'down', noisy: false, isAnalog: false, isExpander: false, ...more })
+const line = (more: Partial<LineDemand> = {}): LineDemand => ({
+  id: 'p.a', partId: 'p', label: 'p A', terminals: ['p.a'], slow: false, optional: false, analog: false, still: false, drives: false,
+  rank: 0, ...more,
+})
+const place = (more: Partial<LinePlace> = {}): LinePlace => ({
+  ref: 'P11', column: 5, cost: 0, resetPull: 'down', noisy: false, isAnalog: false, isExpander: false, ...more,
+})
 const expander = place({ ref: 'x.A0', column: null, isExpander: true, ownerId: 'x', resetPull: undefined })
 const cost = (demand: LineDemand, at: LinePlace, middle?: number) => lineCost(demand, at, middle, weights, COLUMNS)
 
@@ -84,7 +89,9 @@ describe('weights', () => {
 
 describe('places by name', () => {
   it('go from assignment to reference and back', () => {
-    fc.assert(fc.property(fc.oneof(fc.record({ position: fc.integer({ min: 1, max: 100 }) }), fc.constantFrom({ terminal: 'x.A0' }, { terminal: 'hub.SD3' })), (to) => {
+    fc.assert(fc.property(fc.oneof(
+      fc.record({ position: fc.integer({ min: 1, max: 100 }) }), fc.constantFrom({ terminal: 'x.A0' }, { terminal: 'hub.SD3' }),
+    ), (to) => {
       expect(assignmentOf(refOf(to))).toEqual(to)
     }))
     expect([positionOf('P12'), positionOf('x.P1'), positionOf('')]).toEqual([12, null, null])

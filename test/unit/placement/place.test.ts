@@ -20,17 +20,22 @@ const onlyFree = (positions: number[]) => LINES.filter(position => !positions.in
 
 /** Tries every place for every required signal, one terminal after the other, and asks the checker. */
 function bruteForce(plan: Plan): boolean {
-  const keys = plan.parts.flatMap(part => catalogue.parts.get(part.type)!.signals.filter(signal => !signal.optional).map(signal => `${part.id}.${signal.id}`))
+  const keys = plan.parts.flatMap(part => catalogue.parts.get(part.type)!.signals
+    .filter(signal => !signal.optional)
+    .map(signal => `${part.id}.${signal.id}`))
   const free = LINES.filter(position => !plan.reserved.some(entry => entry.position === position))
   const own = (key: string) => plan.assignments[key]?.fixed ? [refOf(plan.assignments[key])] : free.map(position => `P${position}`)
   // A prefix with a fault of its own cannot be mended by going on: missing places are the only faults that may remain.
-  const sound = (places: Record<string, string>) => faultsOf(plan, places, true).every(fault => fault.endsWith('has no place') || (/^\w+: no bus/.test(fault) && !complete(fault, places)))
+  const sound = (places: Record<string, string>) =>
+    faultsOf(plan, places, true).every(fault => fault.endsWith('has no place') || (/^\w+: no bus/.test(fault) && !complete(fault, places)))
   const complete = (fault: string, places: Record<string, string>) => {
     const part = fault.split(':')[0]!
     return keys.filter(key => key.startsWith(`${part}.`)).every(key => places[key])
   }
   const walk = (i: number, places: Record<string, string>): boolean => {
-    if (i === keys.length) return faultsOf(plan, places, true).every(fault => fault.endsWith('has no place') && !keys.some(key => fault.startsWith(`${key} `)))
+    if (i === keys.length) {
+      return faultsOf(plan, places, true).every(fault => fault.endsWith('has no place') && !keys.some(key => fault.startsWith(`${key} `)))
+    }
     return own(keys[i]!).some((ref) => {
       const next = { ...places, [keys[i]!]: ref }
       return sound(next) && walk(i + 1, next)
@@ -39,7 +44,9 @@ function bruteForce(plan: Plan): boolean {
   return walk(0, {})
 }
 
-const smallPart = fc.constantFrom('oled-i2c', 'label-printer-serial', 'servo-small', 'scale-two-wire', 'probe-onewire', 'relay-bare', 'strip-addressable')
+const smallPart = fc.constantFrom(
+  'oled-i2c', 'label-printer-serial', 'servo-small', 'scale-two-wire', 'probe-onewire', 'relay-bare', 'strip-addressable',
+)
 /** A few parts on a handful of free positions, some terminals fixed by the maker: small enough to try everything. */
 const smallPlan = fc.record({
   board: fc.constantFrom('forty-classic', 'forty-usb-c'),
@@ -73,14 +80,19 @@ const anyPart = fc.constantFrom(...[...catalogue.parts.keys()])
 const anyPlan = fc.record({
   board: fc.constantFrom('forty-classic', 'forty-usb-c'), types: fc.array(anyPart, { minLength: 1, maxLength: 9 }),
   reserved: fc.uniqueArray(fc.integer({ min: 1, max: 40 }), { maxLength: 4 }),
-}).map(({ board, types, reserved }) => planOf(board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])), { reserved: reserved.map(position => ({ position })) }))
+}).map(({ board, types, reserved }) => planOf(
+  board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])), { reserved: reserved.map(position => ({ position })) },
+))
 
 describe('placement', () => {
   it('is valid by the independent checker whenever it says it is placed, over any mix of parts', () => {
     fc.assert(fc.property(anyPlan, (plan) => {
       const result = placePlan(plan, catalogue, { scope: 'rest', patience: 400, brief: true })
       if (!result.ok) return
-      expect(faultsOf({ ...plan, softwareBuses: result.softwareBuses }, Object.fromEntries(Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)])))).toEqual([])
+      expect(faultsOf(
+        { ...plan, softwareBuses: result.softwareBuses },
+        Object.fromEntries(Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)])),
+      )).toEqual([])
     }), { numRuns: 120 })
   })
 
@@ -88,8 +100,12 @@ describe('placement', () => {
     fc.assert(fc.property(anyPlan, (plan) => {
       const result = placePlan(plan, catalogue, { scope: 'rest', patience: 400, brief: true })
       if (!result.ok) return
-      const codes = evaluate(applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan, catalogue).findings.map(finding => finding.code)
-      expect(codes.filter(code => ['position.claimed-twice', 'function.unavailable', 'controller.two-ways', 'terminal.unplaced'].includes(code))).toEqual([])
+      const codes = evaluate(
+        applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan, catalogue,
+      ).findings.map(finding => finding.code)
+      expect(codes.filter(code => [
+        'position.claimed-twice', 'function.unavailable', 'controller.two-ways', 'terminal.unplaced',
+      ].includes(code))).toEqual([])
     }), { numRuns: 80 })
   })
 
@@ -103,7 +119,9 @@ describe('placement', () => {
   })
 
   it('keeps what the maker fixed, wherever that may be done', () => {
-    const plan = planOf('forty-classic', { probe: 'probe-onewire', fan: 'fan-5v' }, { assignments: fixedAt({ 'probe.dq': 37, 'fan.gnd': 39 }) })
+    const plan = planOf(
+      'forty-classic', { probe: 'probe-onewire', fan: 'fan-5v' }, { assignments: fixedAt({ 'probe.dq': 37, 'fan.gnd': 39 }) },
+    )
     const { places, result } = placed(plan, 'all')
     expect(places['probe.dq']).toBe('P37')
     expect(places['fan.gnd']).toBe('P39')
@@ -123,7 +141,9 @@ describe('placement', () => {
     expect([places['a.sda'], places['b.sda']]).toEqual(['P3', 'P3'])
     const clash = placed(planOf('forty-usb-c', { a: 'light-i2c', b: 'light-i2c' }))
     expect(clash.places['a.sda']).not.toBe(clash.places['b.sda'])
-    expect(evaluate({ ...planOf('forty-usb-c', { a: 'light-i2c', b: 'light-i2c' }), assignments: clash.result.assignments }, catalogue).findings.map(f => f.code)).not.toContain('address.clash')
+    expect(evaluate(
+      { ...planOf('forty-usb-c', { a: 'light-i2c', b: 'light-i2c' }), assignments: clash.result.assignments }, catalogue,
+    ).findings.map(f => f.code)).not.toContain('address.clash')
   })
 
   it('puts like sensors behind a hub, each on a channel of its own', () => {
@@ -135,7 +155,10 @@ describe('placement', () => {
   })
 
   it('sends slow signals to an expander when the header is full, and fast ones never', () => {
-    const plan = planOf('forty-classic', { x: 'expander-16-i2c', r1: 'relay-board-4', r2: 'relay-board-4', t1: 'lever-sensors-8', t2: 'lever-sensors-8', s: 'scale-two-wire' })
+    const plan = planOf(
+      'forty-classic',
+      { x: 'expander-16-i2c', r1: 'relay-board-4', r2: 'relay-board-4', t1: 'lever-sensors-8', t2: 'lever-sensors-8', s: 'scale-two-wire' },
+    )
     const { places } = placed(plan)
     expect(Object.values(places).filter(ref => ref.startsWith('x.')).length).toBeGreaterThan(0)
     expect([places['s.dout'], places['s.sck']].every(ref => ref!.startsWith('P'))).toBe(true)
@@ -157,19 +180,29 @@ describe('placement', () => {
     expect(result).toMatchObject({ ok: false })
     const labels = result.ok ? [] : result.conflict.map(entry => entry.label)
     expect(labels).toEqual(['a: serial', 'b: serial'])
-    for (const dropped of ['a', 'b']) expect(placePlan({ ...plan, parts: plan.parts.filter(part => part.id !== dropped) }, catalogue, { scope: 'rest' }).ok).toBe(true)
+    for (const dropped of ['a', 'b']) {
+      expect(placePlan({ ...plan, parts: plan.parts.filter(part => part.id !== dropped) }, catalogue, { scope: 'rest' }).ok).toBe(true)
+    }
   })
 
   it('says which fixed position cannot serve, and what it lacks', () => {
-    const result = placePlan(planOf('forty-classic', { a: 'oled-i2c' }, { assignments: fixedAt({ 'a.sda': 12 }) }), catalogue, { scope: 'rest' })
+    const result = placePlan(
+      planOf('forty-classic', { a: 'oled-i2c' }, { assignments: fixedAt({ 'a.sda': 12 }) }), catalogue, { scope: 'rest' },
+    )
     expect(result.ok ? '' : result.sentence).toBe('a SDA is fixed at position 12, which has no I²C data (SDA).')
-    const supply = placePlan(planOf('forty-classic', { a: 'oled-i2c' }, { assignments: fixedAt({ 'a.vcc': 2 }) }), catalogue, { scope: 'rest' })
+    const supply = placePlan(
+      planOf('forty-classic', { a: 'oled-i2c' }, { assignments: fixedAt({ 'a.vcc': 2 }) }), catalogue, { scope: 'rest' },
+    )
     expect(supply.ok ? '' : supply.sentence).toContain('not on the 3V3 rail')
   })
 
   it('says so when there is no board, and when every ground is reserved', () => {
-    expect(placePlan(planOf(null, { a: 'oled-i2c' }), catalogue, { scope: 'rest' })).toMatchObject({ ok: false, sentence: expect.stringContaining('no board') })
+    expect(placePlan(
+      planOf(null, { a: 'oled-i2c' }), catalogue, { scope: 'rest' },
+    )).toMatchObject({ ok: false, sentence: expect.stringContaining('no board') })
     const grounds = [6, 9, 14, 20, 25, 30, 34, 39].map(position => ({ position }))
-    expect(placePlan(planOf('forty-classic', { a: 'oled-i2c' }, { reserved: grounds }), catalogue, { scope: 'rest' })).toMatchObject({ ok: false, sentence: expect.stringContaining('ground') })
+    expect(placePlan(
+      planOf('forty-classic', { a: 'oled-i2c' }, { reserved: grounds }), catalogue, { scope: 'rest' },
+    )).toMatchObject({ ok: false, sentence: expect.stringContaining('ground') })
   })
 })

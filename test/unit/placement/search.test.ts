@@ -39,7 +39,8 @@ describe('free choices of the search', () => {
     expect(codesOf(after)).not.toContain('function.unavailable')
     const { sda, scl } = after.softwareBuses[0]!
     const line = (position: number) => catalogue.boards.get('forty-classic')!.header.find(entry => entry.position === position)!.line
-    expect(evaluate(after, catalogue).boot.needs.map(need => need.line)).toContain(`dtoverlay=i2c-gpio,bus=11,i2c_gpio_sda=${line(sda)},i2c_gpio_scl=${line(scl)}`)
+    expect(evaluate(after, catalogue).boot.needs.map(need =>
+      need.line)).toContain(`dtoverlay=i2c-gpio,bus=11,i2c_gpio_sda=${line(sda)},i2c_gpio_scl=${line(scl)}`)
     expect(evaluate(after, catalogue).expected.scans.map(scan => scan.busId)).toContain('i2c1')
     // Placed again, nothing moves.
     expect(placed(after).result.moved).toEqual([])
@@ -60,7 +61,9 @@ describe('free choices of the search', () => {
     const { after } = placed(planOf('forty-classic', { g: 'gas-analog', a: 'analog-8-spi' }))
     expect(after.assignments['g.aout']!.terminal).toMatch(/^a\.CH/)
     const none = placePlan(planOf('forty-classic', { g: 'gas-analog' }), catalogue, { scope: 'rest' })
-    expect(none).toMatchObject({ ok: false, waysOut: expect.arrayContaining([expect.objectContaining({ label: expect.stringMatching(/^Add: Analog converter/) })]) })
+    expect(none).toMatchObject({
+      ok: false, waysOut: expect.arrayContaining([expect.objectContaining({ label: expect.stringMatching(/^Add: Analog converter/) })]),
+    })
   })
 
   it('keep a part together and in the order of its connector, supply and ground beside it', () => {
@@ -94,8 +97,11 @@ describe('free choices of the search', () => {
   })
 
   it('say where wires have to be split when supply positions run out', () => {
-    const { result } = placed(planOf('forty-classic', Object.fromEntries(['light-i2c', 'colour-i2c', 'humidity-i2c', 'magnetic-i2c'].map((type, i) => [`p${i}`, type]))))
-    expect(result.splitAt.filter(entry => entry.position === 1 || entry.position === 17).reduce((sum, entry) => sum + entry.wires, 0)).toBe(4)
+    const { result } = placed(planOf(
+      'forty-classic', Object.fromEntries(['light-i2c', 'colour-i2c', 'humidity-i2c', 'magnetic-i2c'].map((type, i) => [`p${i}`, type])),
+    ))
+    expect(result.splitAt.filter(entry => entry.position === 1 || entry.position === 17)
+      .reduce((sum, entry) => sum + entry.wires, 0)).toBe(4)
   })
 })
 
@@ -107,14 +113,20 @@ describe('hubs', () => {
       const { result, after } = placed(planOf('forty-classic', { h: 'hub-8-i2c', ...sensors(count) }))
       expect(codesOf(after)).not.toContain('address.clash')
       expect(result.provedBest).toBe(true)
-      const channels = Object.entries(after.assignments).filter(([key]) => key.endsWith('.sda') && key !== 'h.sda').map(([, to]) => to.terminal).filter(Boolean)
+      const channels = Object.entries(after.assignments)
+        .filter(([key]) => key.endsWith('.sda') && key !== 'h.sda')
+        .map(([, to]) => to.terminal)
+        .filter(Boolean)
       expect(new Set(channels).size).toBe(channels.length)
     }
   })
 
   it('keep a sensor on the channel it has', () => {
     const { after } = placed(planOf('forty-classic', { h: 'hub-8-i2c', ...sensors(2) }))
-    const held = { ...after, assignments: { ...after.assignments, 's0.sda': { terminal: 'h.SD6', fixed: true }, 's0.scl': { terminal: 'h.SC6', fixed: true } } }
+    const held = {
+      ...after,
+      assignments: { ...after.assignments, 's0.sda': { terminal: 'h.SD6', fixed: true }, 's0.scl': { terminal: 'h.SC6', fixed: true } },
+    }
     const { after: again } = placed({ ...held, parts: [...held.parts, { id: 's9', type: 'light-i2c', name: 's9' }] })
     expect(again.assignments['s0.sda']!.terminal).toBe('h.SD6')
     expect(codesOf(again)).not.toContain('address.clash')
@@ -129,7 +141,13 @@ describe('hubs', () => {
 describe('refusals', () => {
   it('are the same whatever else is in the plan', () => {
     const alone = placePlan(planOf('forty-classic', { a: 'label-printer-serial', b: 'positioning-serial' }), catalogue, { scope: 'rest' })
-    const among = placePlan(planOf('forty-classic', { o: 'oled-i2c', s: 'screen-spi-24', f: 'fan-5v', a: 'label-printer-serial', r: 'relay-board-4', b: 'positioning-serial' }), catalogue, { scope: 'rest' })
+    const among = placePlan(
+      planOf(
+        'forty-classic',
+        { o: 'oled-i2c', s: 'screen-spi-24', f: 'fan-5v', a: 'label-printer-serial', r: 'relay-board-4', b: 'positioning-serial' },
+      ),
+      catalogue, { scope: 'rest' },
+    )
     expect(!alone.ok && !among.ok && among.conflict).toEqual(!alone.ok && alone.conflict)
   })
 
@@ -137,13 +155,20 @@ describe('refusals', () => {
     const result = placePlan(planOf('early-26', { a: 'amplifier-i2s', o: 'oled-i2c' }), catalogue, { scope: 'rest' })
     expect(result.ok ? [] : result.conflict.map(entry => entry.label)).toEqual(['a'])
     expect(result.ok ? '' : result.sentence).toContain('the board has no such bus')
-    expect(result.ok ? [] : result.waysOut.map(way => way.label)).toEqual(expect.arrayContaining([expect.stringMatching(/^Take the board/)]))
+    expect(result.ok
+      ? []
+      : result.waysOut.map(way => way.label)).toEqual(expect.arrayContaining([expect.stringMatching(/^Take the board/)]))
   })
 
   it('count lines when there are too few, and offer an expander for slow ones', () => {
-    const result = placePlan(planOf('forty-classic', { a: 'relay-board-8', b: 'relay-board-8', c: 'lever-sensors-8', d: 'buttons-4' }), catalogue, { scope: 'rest' })
+    const result = placePlan(
+      planOf('forty-classic', { a: 'relay-board-8', b: 'relay-board-8', c: 'lever-sensors-8', d: 'buttons-4' }), catalogue,
+      { scope: 'rest' },
+    )
     expect(result.ok ? '' : result.sentence).toContain('2 too few')
-    expect(result.ok ? [] : result.waysOut.map(way => way.label)).toEqual(expect.arrayContaining([expect.stringMatching(/^Add: Line expander/)]))
+    expect(result.ok
+      ? []
+      : result.waysOut.map(way => way.label)).toEqual(expect.arrayContaining([expect.stringMatching(/^Add: Line expander/)]))
   })
 })
 
@@ -170,13 +195,20 @@ describe('ways out of a conflict', () => {
     const result = placePlan(impossible, catalogue, { scope: 'rest' })
     if (result.ok) throw new Error('placed')
     expect(result.waysOut.length).toBeGreaterThan(1)
-    for (const way of result.waysOut) expect(placePlan(applyEdit(impossible, { edit: 'all', edits: way.edits as Edit[] }).plan, catalogue, { scope: 'rest' }).ok, way.label).toBe(true)
+    for (const way of result.waysOut) {
+      expect(
+        placePlan(applyEdit(impossible, { edit: 'all', edits: way.edits as Edit[] }).plan, catalogue, { scope: 'rest' }).ok, way.label,
+      ).toBe(true)
+    }
     expect(result.waysOut.map(way => way.label)).toContain('Join b by USB cable')
     expect(result.waysOut.map(way => way.price)).toEqual([...result.waysOut.map(way => way.price)].sort((x, y) => x - y))
   })
 
   it('name a fixed position that stands in the way', () => {
-    const result = placePlan(planOf('forty-classic', { a: 'led-plain', b: 'label-printer-serial' }, { assignments: fixedAt({ 'a.a': 8 }) }), catalogue, { scope: 'rest' })
+    const result = placePlan(
+      planOf('forty-classic', { a: 'led-plain', b: 'label-printer-serial' }, { assignments: fixedAt({ 'a.a': 8 }) }), catalogue,
+      { scope: 'rest' },
+    )
     expect(result.ok ? '' : result.waysOut[0]!.label).toBe('Let a A leave position 8')
   })
 
@@ -208,7 +240,9 @@ describe('explanations', () => {
 
   it('are none for what has no place, and never cheaper than the best', () => {
     expect(explainPlace(planOf('forty-classic', { f: 'fan-5v' }), catalogue, 'f.drive')).toBeNull()
-    for (const key of ['f.drive', 'o.sda', 'f.gnd']) expect(explainPlace(after, catalogue, key)!.nextBest!.costsMore, key).toBeGreaterThanOrEqual(-0.01)
+    for (const key of ['f.drive', 'o.sda', 'f.gnd']) {
+      expect(explainPlace(after, catalogue, key)!.nextBest!.costsMore, key).toBeGreaterThanOrEqual(-0.01)
+    }
   })
 
   it('tell why a position cannot serve', () => {
@@ -223,13 +257,22 @@ describe('explanations', () => {
 })
 
 describe('straps', () => {
-  const device = fc.record({ bus: fc.constantFrom('x', 'y'), addresses: fc.uniqueArray(fc.integer({ min: 0x20, max: 0x24 }), { minLength: 1, maxLength: 4 }) })
+  const device = fc.record({
+    bus: fc.constantFrom('x', 'y'), addresses: fc.uniqueArray(fc.integer({ min: 0x20, max: 0x24 }), { minLength: 1, maxLength: 4 }),
+  })
 
   it('are the best by trying every combination', () => {
     fc.assert(fc.property(fc.array(device, { minLength: 1, maxLength: 5 }), (list) => {
-      const devices: Device[] = list.map((entry, i) => ({ partId: `p${i}`, busId: entry.bus, addresses: entry.addresses.map((address, n) => ({ address, cost: n ? 3 : 0 })) }))
-      const every = devices.reduce<number[][]>((found, { addresses }) => found.flatMap(entry => addresses.map((_, n) => [...entry, n])), [[]])
-      const cost = (pick: number[]) => pick.reduce((sum, n, i) => sum + devices[i]!.addresses[n]!.cost + 1000 * pick.filter((m, j) => j < i && devices[i]!.busId === devices[j]!.busId && devices[i]!.addresses[n]!.address === devices[j]!.addresses[m]!.address).length, 0)
+      const devices: Device[] = list.map((entry, i) => ({
+        partId: `p${i}`, busId: entry.bus, addresses: entry.addresses.map((address, n) => ({ address, cost: n ? 3 : 0 })),
+      }))
+      const every = devices.reduce<number[][]>(
+        (found, { addresses }) => found.flatMap(entry => addresses.map((_, n) => [...entry, n])), [[]],
+      )
+      const clashes = (pick: number[], i: number) => pick.filter((m, j) =>
+        j < i && devices[i]!.busId === devices[j]!.busId
+        && devices[i]!.addresses[pick[i]!]!.address === devices[j]!.addresses[m]!.address).length
+      const cost = (pick: number[]) => pick.reduce((sum, n, i) => sum + devices[i]!.addresses[n]!.cost + 1000 * clashes(pick, i), 0)
       expect(strapDevices(devices, bus => [bus], 1000).cost).toBe(Math.min(...every.map(cost)))
     }), { numRuns: 200 })
   })
@@ -238,7 +281,8 @@ describe('straps', () => {
 describe('gathering', () => {
   const task = fc.record({
     clusterOf: fc.array(fc.integer({ min: -1, max: 1 }), { minLength: 2, maxLength: 4 }), places: fc.integer({ min: 4, max: 6 }),
-    costs: fc.array(fc.integer({ min: 0, max: 40 }), { minLength: 24, maxLength: 24 }), capacity: fc.array(fc.integer({ min: 1, max: 2 }), { minLength: 6, maxLength: 6 }),
+    costs: fc.array(fc.integer({ min: 0, max: 40 }), { minLength: 24, maxLength: 24 }),
+    capacity: fc.array(fc.integer({ min: 1, max: 2 }), { minLength: 6, maxLength: 6 }),
   }).map(({ clusterOf, places, costs, capacity }) => ({
     cost: clusterOf.map((_, row) => Float64Array.from({ length: places }, (_, p) => costs[(row * places + p) % 24]! / 10)),
     capacity: Int32Array.from({ length: places }, (_, p) => capacity[p]!),
@@ -253,11 +297,18 @@ describe('gathering', () => {
       const walk = (row: number, used: number[], places: number[]): void => {
         if (row === rows) {
           let total = places.reduce((sum, p, r) => sum + one.cost[r]![p]!, 0)
-          for (let k = 0; k < 2; k++) total += Math.min(...one.distance.map(away => places.reduce((sum, p, r) => sum + (one.clusterOf[r] === k ? away[p]! : 0), 0)))
+          for (let k = 0; k < 2; k++) total += Math.min(...one.distance.map(away => places.reduce(
+            (sum, p, r) => sum + (one.clusterOf[r] === k
+              ? away[p]!
+              : 0),
+            0,
+          )))
           best = Math.min(best, total)
           return
         }
-        for (let p = 0; p < one.capacity.length; p++) if (used[p]! < one.capacity[p]!) walk(row + 1, used.map((n, i) => i === p ? n + 1 : n), [...places, p])
+        for (let p = 0; p < one.capacity.length; p++) if (used[p]! < one.capacity[p]!) {
+          walk(row + 1, used.map((n, i) => i === p ? n + 1 : n), [...places, p])
+        }
       }
       walk(0, Array.from(one.capacity, () => 0), [])
       const { found } = gatherLines(one)
@@ -269,8 +320,12 @@ describe('gathering', () => {
   })
 
   it('rests on matchings that are the best by trying every one', () => {
-    fc.assert(fc.property(fc.array(fc.array(fc.integer({ min: 0, max: 99 }), { minLength: 5, maxLength: 5 }), { minLength: 1, maxLength: 4 }), (cost) => {
-      const every = (row: number, used: Set<number>): number => row === cost.length ? 0 : Math.min(...cost[row]!.map((value, p) => used.has(p) ? Infinity : value + every(row + 1, new Set([...used, p]))))
+    fc.assert(fc.property(fc.array(
+      fc.array(fc.integer({ min: 0, max: 99 }), { minLength: 5, maxLength: 5 }), { minLength: 1, maxLength: 4 },
+    ), (cost) => {
+      const every = (row: number, used: Set<number>): number => row === cost.length
+        ? 0
+        : Math.min(...cost[row]!.map((value, p) => used.has(p) ? Infinity : value + every(row + 1, new Set([...used, p]))))
       expect(cheapestMatching(cost)!.cost).toBe(every(0, new Set()))
     }))
   })

@@ -15,7 +15,9 @@ describe('newer fields of a plan', () => {
   it('may be left out, and stand there with their first values', () => {
     const { controllers: _c, clocks: _k, softwareBuses: _s, stack: _t, weights: _w, own: _o, ...without } = base
     const read = readPlan(without)
-    expect(read.ok && read.plan).toMatchObject({ controllers: {}, clocks: {}, softwareBuses: [], stack: [], weights: {}, own: { boards: [], parts: [] } })
+    expect(read.ok && read.plan).toMatchObject({
+      controllers: {}, clocks: {}, softwareBuses: [], stack: [], weights: {}, own: { boards: [], parts: [] },
+    })
     expect(completed(without as never)).toMatchObject({ controllers: {}, own: { boards: [], parts: [] } })
     expect(completed(base)).toEqual(base)
   })
@@ -26,7 +28,9 @@ describe('newer fields of a plan', () => {
     expect(pathsOf({ controllers: { uart0: 7 } })).toEqual(['controllers.uart0'])
     expect(pathsOf({ softwareBuses: [{ id: 'i2c-soft-1', sda: 29 }] })).toEqual(['softwareBuses[0].scl'])
     expect(pathsOf({ softwareBuses: [{ id: 'mine', sda: 29, scl: 31 }] })).toEqual(['softwareBuses[0].id'])
-    expect(pathsOf({ softwareBuses: [{ id: 'i2c-soft-1', sda: 29, scl: 31 }, { id: 'i2c-soft-1', sda: 33, scl: 35 }] })).toEqual(['softwareBuses[1]'])
+    expect(pathsOf({
+      softwareBuses: [{ id: 'i2c-soft-1', sda: 29, scl: 31 }, { id: 'i2c-soft-1', sda: 33, scl: 35 }],
+    })).toEqual(['softwareBuses[1]'])
     expect(pathsOf({ stack: ['a', 'a'] })).toEqual(['stack[1]'])
     expect(pathsOf({ weights: { apart: -1 } })).toEqual(['weights.apart'])
     expect(pathsOf({ between: { 'a.sda': { kind: 'level-shifter', fit: 'loose' } } })).toEqual(['between["a.sda"].fit'])
@@ -44,7 +48,10 @@ describe('newer fields of a plan', () => {
   })
 
   it('carry a speed into an overlay as its parameter', () => {
-    const plan = { ...planOf('forty-usb-c', { a: 'light-i2c' }), assignments: { 'a.sda': { position: 15 }, 'a.scl': { position: 16 } }, clocks: { i2c6: 50_000 } }
+    const plan = {
+      ...planOf('forty-usb-c', { a: 'light-i2c' }), assignments: { 'a.sda': { position: 15 }, 'a.scl': { position: 16 } },
+      clocks: { i2c6: 50_000 },
+    }
     expect(evaluate(plan, catalogue).boot.needs.map(need => need.line)).toContain('dtoverlay=i2c6,pins_22_23,baudrate=50000')
   })
 })

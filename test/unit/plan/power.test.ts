@@ -38,7 +38,10 @@ describe('the power field', () => {
     ['a feed that is a number', { feeds: { '@socket': 3 } }, 'power.feeds["@socket"]'],
     ['a plug into nothing', { joins: [{ from: '@supply' }] }, 'power.joins[0].into'],
     ['a step named like a state', { steps: [{ id: 'peak', name: '', base: 'idle' }] }, 'power.steps[0].id'],
-    ['a load in a state there is not', { steps: [{ id: 's', name: '', base: 'idle', loads: { '@board': 'asleep' } }] }, 'power.steps[0].loads["@board"]'],
+    [
+      'a load in a state there is not', { steps: [{ id: 's', name: '', base: 'idle', loads: { '@board': 'asleep' } }] },
+      'power.steps[0].loads["@board"]',
+    ],
     ['an hour past midnight', { day: [{ fromH: 20, toH: 26, step: 'idle' }] }, 'power.day[0].toH'],
     ['a week of six days', { store: { weather: [1, 1, 1, 1, 1, 1] } }, 'power.store.weather'],
     ['more than full', { store: { startShare: 2 } }, 'power.store.startShare'],
@@ -54,7 +57,9 @@ describe('the power field', () => {
   })
 
   it('refuses a worksheet without a kind', () => {
-    expect(problems({}, { worksheets: [{ id: 'a', keptAt: '2026-01-01T00:00:00Z', what: '', sheet: {} }] })).toEqual(['worksheets[0].sheet.kind'])
+    expect(problems(
+      {}, { worksheets: [{ id: 'a', keptAt: '2026-01-01T00:00:00Z', what: '', sheet: {} }] },
+    )).toEqual(['worksheets[0].sheet.kind'])
   })
 })
 

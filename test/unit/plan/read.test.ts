@@ -30,7 +30,10 @@ describe('reading a plan', () => {
 
   it.each([
     ['a number for a name', { name: 7 }, 'name', /string/],
-    ['a position past the header field', { assignments: { 'a.sda': { position: 0 } } }, 'assignments["a.sda"].position', /greater than or equal to 1/],
+    [
+      'a position past the header field', { assignments: { 'a.sda': { position: 0 } } }, 'assignments["a.sda"].position',
+      /greater than or equal to 1/,
+    ],
     ['a position as text', { assignments: { 'a.sda': { position: '3' } } }, 'assignments["a.sda"].position', /number/],
     ['both a position and a terminal', { assignments: { 'a.sda': { position: 3, terminal: 'b.c' } } }, 'assignments["a.sda"]', /exclusive/],
     ['a part without a type', { parts: [{ id: 'a', name: 'A' }] }, 'parts[0].type', /required/],
@@ -62,7 +65,8 @@ describe('reading a plan', () => {
   })
 
   it('is never surprised by a damaged plan: it is refused, or judged without throwing', () => {
-    const damaged = fc.constantFrom(...demoPlans).chain(plan => fc.record({ plan: fc.constant(plan), field: fc.constantFrom(...Object.keys(plan)), value: fc.jsonValue() }))
+    const damaged = fc.constantFrom(...demoPlans)
+      .chain(plan => fc.record({ plan: fc.constant(plan), field: fc.constantFrom(...Object.keys(plan)), value: fc.jsonValue() }))
     fc.assert(fc.property(damaged, ({ plan, field, value }) => {
       const read = readPlan({ ...plan, [field]: value })
       return read.ok ? evaluate(read.plan, catalogue).findings.length >= 0 : read.problems.length > 0
@@ -77,7 +81,9 @@ describe('migration', () => {
   }
 
   it('takes every step from the version of the document to the one wanted, and keeps unknown fields', () => {
-    expect(migrate({ version: 1, name: 'A', mood: 'good', other: 1 }, steps, 3)).toEqual({ version: 3, name: 'A!', temper: 'good', other: 1 })
+    expect(migrate(
+      { version: 1, name: 'A', mood: 'good', other: 1 }, steps, 3,
+    )).toEqual({ version: 3, name: 'A!', temper: 'good', other: 1 })
     expect(migrate({ version: 2, name: 'A', mood: 'good' }, steps, 3)).toEqual({ version: 3, name: 'A', temper: 'good' })
   })
 

@@ -6,22 +6,39 @@ import type { Element } from '../../../core/power/circuit/types'
 
 /** A chain as supplies are: a source, a lead, perhaps a diode or a converter, a rail with loads of constant power. */
 const chain = fc.record({
-  voltageV: fc.constantFrom(5, 9, 12, 24), inner: fc.double({ min: 0.01, max: 2, noNaN: true }), lead: fc.double({ min: 0.01, max: 3, noNaN: true }),
-  between: fc.constantFrom('nothing', 'diode', 'step-down', 'linear'), watts: fc.double({ min: 0.1, max: 40, noNaN: true }), idle: fc.boolean(),
+  voltageV: fc.constantFrom(5, 9, 12, 24), inner: fc.double({ min: 0.01, max: 2, noNaN: true }),
+  lead: fc.double({ min: 0.01, max: 3, noNaN: true }),
+  between: fc.constantFrom('nothing', 'diode', 'step-down', 'linear'), watts: fc.double({ min: 0.1, max: 40, noNaN: true }),
+  idle: fc.boolean(),
 })
 
-function elementsOf({ voltageV, inner, lead, between, watts, idle }: { voltageV: number, inner: number, lead: number, between: string, watts: number, idle: boolean }): Element[] {
+function elementsOf({ voltageV, inner, lead, between, watts, idle }: {
+  voltageV: number
+  inner: number
+  lead: number
+  between: string
+  watts: number
+  idle: boolean
+}): Element[] {
   const railV = between === 'step-down' || between === 'linear' ? 5 : voltageV
   const middle: Element = between === 'nothing'
     ? { kind: 'resistance', id: 'm', from: 'b', to: 'c', ohm: 0.02 }
     : between === 'diode'
       ? { kind: 'diode', id: 'm', from: 'b', to: 'c', dropV: 0.3, ohm: 0.02 }
-      : { kind: 'regulator', id: 'm', from: 'b', to: 'c', setV: 5, headroomV: 1, leastInV: 4, ohm: 0.02, quiescentMa: 5, efficiency: between === 'linear' ? null : [{ currentMa: 10, efficiency: 0.7 }, { currentMa: 1000, efficiency: 0.9 }] }
+      : {
+          kind: 'regulator', id: 'm', from: 'b', to: 'c', setV: 5, headroomV: 1, leastInV: 4, ohm: 0.02, quiescentMa: 5,
+          efficiency: between === 'linear' ? null : [{ currentMa: 10, efficiency: 0.7 }, { currentMa: 1000, efficiency: 0.9 }],
+        }
   return [
     { kind: 'source', id: 's', to: 'a', voltageV, ohm: inner }, { kind: 'resistance', id: 'w', from: 'a', to: 'b', ohm: lead }, middle,
     { kind: 'load', id: 'l', at: 'c', law: 'power', currentMa: watts / railV * 1000, ratedV: railV, leastV: railV * 0.7 },
     // A rail that nothing loads has a voltage all the same.
-    ...idle ? [{ kind: 'regulator', id: 'r', from: 'c', to: 'd', setV: 3.3, headroomV: 0.3, leastInV: 2.5, ohm: 0.02, quiescentMa: 0, efficiency: [{ currentMa: 0, efficiency: 0.85 }] } satisfies Element] : [],
+    ...idle
+      ? [{
+        kind: 'regulator', id: 'r', from: 'c', to: 'd', setV: 3.3, headroomV: 0.3, leastInV: 2.5, ohm: 0.02, quiescentMa: 0,
+        efficiency: [{ currentMa: 0, efficiency: 0.85 }],
+      } satisfies Element]
+      : [],
   ]
 }
 
@@ -55,7 +72,9 @@ describe('past the end', () => {
       expect(iterations).toBeLessThan(ok ? 200 : 1000)
     }), { numRuns: 300 })
     // A diode from its off side once took two hundred.
-    expect(solve(prepare(elementsOf({ voltageV: 5, inner: 0.1, lead: 0.05, between: 'diode', watts: 1.5, idle: true }))).iterations).toBeLessThan(10)
+    expect(solve(prepare(elementsOf({
+      voltageV: 5, inner: 0.1, lead: 0.05, between: 'diode', watts: 1.5, idle: true,
+    }))).iterations).toBeLessThan(10)
   })
 
   it('more load never raises the rail', () => {

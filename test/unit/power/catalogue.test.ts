@@ -23,18 +23,34 @@ describe.each([...catalogue.powerItems.values()].map(item => [item.id, item] as 
       expect(report.power.nodes.map(node => node.id)).toContain('x')
       return
     }
-    const report = evaluate({ ...plan, power: { ...plan.power, nodes: [{ id: 'x', type: id, name: 'X', from: '@cable' }], feeds: { '@socket': 'x' } } }, catalogue)
+    const report = evaluate(
+      { ...plan, power: { ...plan.power, nodes: [{ id: 'x', type: id, name: 'X', from: '@cable' }], feeds: { '@socket': 'x' } } },
+      catalogue,
+    )
     expect(report.power.problems).toEqual([])
     const typical = report.power.states.find(state => state.id === 'typical')!
     // What stands between two 5 V things takes something, and makes nothing.
-    if (!item.figures.setV && item.kind !== 'rectifier') expect(typical.nodes['@5V']!.voltageV).toBeLessThanOrEqual(before.power.states[1]!.nodes['@5V']!.voltageV + 1e-6)
+    if (!item.figures.setV && item.kind !== 'rectifier') {
+      expect(typical.nodes['@5V']!.voltageV).toBeLessThanOrEqual(before.power.states[1]!.nodes['@5V']!.voltageV + 1e-6)
+    }
   })
 })
 
 describe.each([...catalogue.supplies.values()].map(unit => [unit.id, unit] as const))('%s', (id, unit) => {
   it('has the shape of a supply and keeps its own rating with a small load', () => {
     expect(supplySchema.validate(unit).error).toBeUndefined()
-    const { power } = evaluate({ ...planOf(null, {}), supply: { type: id }, power: { ...planOf(null, {}).power, nodes: [{ id: 'l', type: 'load-current', name: 'L', from: '@cable', figures: { typicalMa: 20, peakMa: 20, ratedV: unit.voltageV } }] } }, catalogue)
+    const { power } = evaluate(
+      {
+        ...planOf(null, {}), supply: { type: id },
+        power: {
+          ...planOf(null, {}).power,
+          nodes: [{
+            id: 'l', type: 'load-current', name: 'L', from: '@cable', figures: { typicalMa: 20, peakMa: 20, ratedV: unit.voltageV },
+          }],
+        },
+      },
+      catalogue,
+    )
     const source = power.sources.find(entry => entry.node === '@supply')!
     expect(source.peakMa).toBeCloseTo(20, 1)
     expect(source.peakW).toBeCloseTo(0.02 * power.states[2]!.nodes['@supply']!.voltageV, 3)

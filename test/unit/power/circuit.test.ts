@@ -9,9 +9,13 @@ import type { Element, LoadElement } from '../../../core/power/circuit/types'
 import { leftOver } from '../../circuit'
 
 const point = (elements: Element[]) => solve(prepare(elements))
-const source = (to: string, voltageV: number, ohm: number, more: object = {}): Element => ({ kind: 'source', id: `source ${to}`, to, voltageV, ohm, ...more })
+const source = (to: string, voltageV: number, ohm: number, more: object = {}): Element => ({
+  kind: 'source', id: `source ${to}`, to, voltageV, ohm, ...more,
+})
 const wire = (from: string, to: string, ohm: number): Element => ({ kind: 'resistance', id: `${from}-${to}`, from, to, ohm })
-const load = (at: string, law: LoadElement['law'], currentMa: number, ratedV = 5, leastV = 1): Element => ({ kind: 'load', id: `load ${at}`, at, law, currentMa, ratedV, leastV })
+const load = (at: string, law: LoadElement['law'], currentMa: number, ratedV = 5, leastV = 1): Element => ({
+  kind: 'load', id: `load ${at}`, at, law, currentMa, ratedV, leastV,
+})
 
 describe('closed forms', () => {
   it('a resistor on a source with inner resistance: U = E·R ÷ (R + Ri)', () => {
@@ -39,10 +43,15 @@ describe('closed forms', () => {
   })
 
   it('a diode takes its drop and lets nothing back', () => {
-    const { voltages, flows } = point([source('a', 5, 0.001), { kind: 'diode', id: 'd', from: 'a', to: 'b', dropV: 0.4, ohm: 0.1 }, load('b', 'current', 1000)])
+    const { voltages, flows } = point([
+      source('a', 5, 0.001), { kind: 'diode', id: 'd', from: 'a', to: 'b', dropV: 0.4, ohm: 0.1 }, load('b', 'current', 1000),
+    ])
     expect(voltages.b).toBeCloseTo(5 - 0.001 - 0.4 - 0.1, 4)
     expect(flows.d!.outMa).toBeCloseTo(1000, 2)
-    const back = point([source('b', 9, 0.1), source('a', 5, 0.1), { kind: 'diode', id: 'd', from: 'a', to: 'b', dropV: 0.4, ohm: 0.1 }, load('b', 'current', 100, 9)])
+    const back = point([
+      source('b', 9, 0.1), source('a', 5, 0.1), { kind: 'diode', id: 'd', from: 'a', to: 'b', dropV: 0.4, ohm: 0.1 },
+      load('b', 'current', 100, 9),
+    ])
     expect(back.flows.d!.outMa).toBeCloseTo(0, 2)
   })
 
@@ -61,16 +70,28 @@ describe('closed forms', () => {
   })
 
   it('a linear regulator passes its current on; a converter its power over its efficiency', () => {
-    const regulator = (efficiency: { currentMa: number, efficiency: number }[] | null): Element => ({ kind: 'regulator', id: 'r', from: 'a', to: 'b', setV: 5, headroomV: 1, leastInV: 3, ohm: 0.001, quiescentMa: 5, efficiency })
+    const regulator = (efficiency: { currentMa: number, efficiency: number }[] | null): Element => ({
+      kind: 'regulator', id: 'r', from: 'a', to: 'b', setV: 5, headroomV: 1, leastInV: 3, ohm: 0.001, quiescentMa: 5, efficiency,
+    })
     const linear = point([source('a', 12, 0.001), regulator(null), load('b', 'current', 500)])
     expect(linear.flows.r!.inMa).toBeCloseTo(505, 1)
-    const switching = point([source('a', 12, 0.001), regulator([{ currentMa: 0, efficiency: 0.8 }, { currentMa: 1000, efficiency: 0.9 }]), load('b', 'current', 500)])
+    const switching = point([
+      source('a', 12, 0.001), regulator([{ currentMa: 0, efficiency: 0.8 }, { currentMa: 1000, efficiency: 0.9 }]),
+      load('b', 'current', 500),
+    ])
     // textbook: I_in = P_out ÷ (η·U_in)
     expect(switching.flows.r!.inMa).toBeCloseTo(5 * 500 / (0.85 * switching.voltages.a!) + 5, 0)
   })
 
   it('a step-down that gets too little lets its output follow; one below its least input is off', () => {
-    const made = (inputV: number) => point([source('a', inputV, 0.001), { kind: 'regulator', id: 'r', from: 'a', to: 'b', setV: 5, headroomV: 1, leastInV: 4, ohm: 0.001, quiescentMa: 0, efficiency: [{ currentMa: 0, efficiency: 0.9 }] }, load('b', 'resistance', 100)])
+    const made = (inputV: number) => point([
+      source('a', inputV, 0.001),
+      {
+        kind: 'regulator', id: 'r', from: 'a', to: 'b', setV: 5, headroomV: 1, leastInV: 4, ohm: 0.001, quiescentMa: 0,
+        efficiency: [{ currentMa: 0, efficiency: 0.9 }],
+      },
+      load('b', 'resistance', 100),
+    ])
     expect(made(12).voltages.b).toBeCloseTo(5, 2)
     expect(made(5.5).voltages.b).toBeCloseTo(4.5, 2)
     expect(made(3).voltages.b).toBeLessThan(0.1)
@@ -105,7 +126,12 @@ describe('any linear network', () => {
   it('has the voltages that a general solver of linear equations gives', () => {
     fc.assert(fc.property(network, ({ E, inner, chain, more, loads }) => {
       const wires = [...chain.map((r, i) => [`j${i}`, `j${i + 1}`, r] as const), ...more.filter(([a, b]) => a !== b)]
-      const elements: Element[] = [source('j0', E, inner), ...wires.map(([from, to, r], i): Element => ({ kind: 'resistance', id: `w${i}`, from, to, ohm: r })), ...loads.map(([at, ma], i): Element => ({ kind: 'load', id: `l${i}`, at, law: 'resistance', currentMa: ma, ratedV: 5, leastV: 0.01 }))]
+      const elements: Element[] = [
+        source('j0', E, inner), ...wires.map(([from, to, r], i): Element => ({ kind: 'resistance', id: `w${i}`, from, to, ohm: r })),
+        ...loads.map(([at, ma], i): Element => ({
+          kind: 'load', id: `l${i}`, at, law: 'resistance', currentMa: ma, ratedV: 5, leastV: 0.01,
+        })),
+      ]
       // reference library: mathjs, LU of the nodal matrix set up here from scratch
       const G = Array.from({ length: joints }, () => new Array<number>(joints).fill(0))
       const right = new Array<number>(joints).fill(0)
@@ -129,12 +155,25 @@ describe('any linear network', () => {
 describe('any circuit at all', () => {
   const element = fc.oneof(
     fc.record({ kind: fc.constant('resistance' as const), from: jointName, to: jointName, ohm }),
-    fc.record({ kind: fc.constant('diode' as const), from: jointName, to: jointName, dropV: fc.double({ min: 0, max: 1, noNaN: true }), ohm }),
-    fc.record({ kind: fc.constant('load' as const), at: jointName, law: fc.constantFrom('power' as const, 'current' as const, 'resistance' as const), currentMa: fc.integer({ min: 0, max: 3000 }), ratedV: fc.constantFrom(3.3, 5, 12), leastV: fc.constantFrom(0.5, 3) }),
-    fc.record({ kind: fc.constant('source' as const), to: jointName, voltageV: fc.constantFrom(3.7, 5, 5.1, 12), ohm, takesBack: fc.boolean() }),
-    fc.record({ kind: fc.constant('regulator' as const), from: jointName, to: jointName, setV: fc.constantFrom(3.3, 5), headroomV: fc.constantFrom(0.3, 1), leastInV: fc.constant(0.01), ohm: fc.constantFrom(0.02, 0.1), quiescentMa: fc.constant(0), efficiency: fc.constantFrom(null, [{ currentMa: 10, efficiency: 0.7 }, { currentMa: 500, efficiency: 0.9 }]) }),
+    fc.record({
+      kind: fc.constant('diode' as const), from: jointName, to: jointName, dropV: fc.double({ min: 0, max: 1, noNaN: true }), ohm,
+    }),
+    fc.record({
+      kind: fc.constant('load' as const), at: jointName, law: fc.constantFrom('power' as const, 'current' as const, 'resistance' as const),
+      currentMa: fc.integer({ min: 0, max: 3000 }), ratedV: fc.constantFrom(3.3, 5, 12), leastV: fc.constantFrom(0.5, 3),
+    }),
+    fc.record({
+      kind: fc.constant('source' as const), to: jointName, voltageV: fc.constantFrom(3.7, 5, 5.1, 12), ohm, takesBack: fc.boolean(),
+    }),
+    fc.record({
+      kind: fc.constant('regulator' as const), from: jointName, to: jointName, setV: fc.constantFrom(3.3, 5),
+      headroomV: fc.constantFrom(0.3, 1), leastInV: fc.constant(0.01), ohm: fc.constantFrom(0.02, 0.1), quiescentMa: fc.constant(0),
+      efficiency: fc.constantFrom(null, [{ currentMa: 10, efficiency: 0.7 }, { currentMa: 500, efficiency: 0.9 }]),
+    }),
   )
-  const circuit = fc.array(element, { minLength: 1, maxLength: 24 }).map(list => list.map((entry, i) => ({ ...entry, id: `e${i}` }) as Element).filter(entry => !('from' in entry) || entry.from !== entry.to))
+  const circuit = fc.array(element, { minLength: 1, maxLength: 24 })
+    .map(list => list.map((entry, i) => ({ ...entry, id: `e${i}` }) as Element)
+      .filter(entry => !('from' in entry) || entry.from !== entry.to))
 
   it('keeps Kirchhoff\'s current law at every joint where it says it has an operating point', () => {
     let found = 0
@@ -143,8 +182,12 @@ describe('any circuit at all', () => {
       if (!operating.ok) return
       found++
       // A converter below its turn-on is checked by its own closed form; here every other joint has to balance.
-      const off = new Set(elements.flatMap(entry => entry.kind === 'regulator' && operating.voltages[entry.from]! < 0.6 ? [entry.from, entry.to] : []))
-      for (const [joint, ma] of Object.entries(leftOver(elements, operating))) if (!off.has(joint)) expect(Math.abs(ma), joint).toBeLessThan(0.01)
+      const off = new Set(elements.flatMap(entry => entry.kind === 'regulator' && operating.voltages[entry.from]! < 0.6
+        ? [entry.from, entry.to]
+        : []))
+      for (const [joint, ma] of Object.entries(leftOver(elements, operating))) if (!off.has(joint)) {
+        expect(Math.abs(ma), joint).toBeLessThan(0.01)
+      }
     }), { numRuns: 600 })
     expect(found).toBeGreaterThan(100)
   })
@@ -160,14 +203,24 @@ describe('any circuit at all', () => {
   })
 
   it('gives back the power its sources put in: loads, and what is lost on the way', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 200 }), ohm, fc.integer({ min: 0, max: 300 })), { minLength: 1, maxLength: 20 }), (branches) => {
+    fc.assert(fc.property(fc.array(
+      fc.tuple(fc.integer({ min: 0, max: 200 }), ohm, fc.integer({ min: 0, max: 300 })), { minLength: 1, maxLength: 20 },
+    ), (branches) => {
       // A tree: each joint hangs on an earlier one, and most carry a load.
-      const elements: Element[] = [source('j0', 12, 0.05), ...branches.flatMap(([parent, r, ma], i): Element[] => [{ kind: 'resistance', id: `w${i}`, from: `j${parent % (i + 1)}`, to: `j${i + 1}`, ohm: r / 10 }, { kind: 'load', id: `l${i}`, at: `j${i + 1}`, law: 'current', currentMa: ma, ratedV: 12, leastV: 0.01 }])]
+      const elements: Element[] = [
+        source('j0', 12, 0.05),
+        ...branches.flatMap(([parent, r, ma], i): Element[] => [
+          { kind: 'resistance', id: `w${i}`, from: `j${parent % (i + 1)}`, to: `j${i + 1}`, ohm: r / 10 },
+          { kind: 'load', id: `l${i}`, at: `j${i + 1}`, law: 'current', currentMa: ma, ratedV: 12, leastV: 0.01 },
+        ]),
+      ]
       const { voltages, flows, ok } = point(elements)
       if (!ok) return
       const given = voltages.j0! * flows['source j0']!.outMa
       const taken = branches.reduce((sum, _, i) => sum + voltages[`j${i + 1}`]! * flows[`l${i}`]!.inMa, 0)
-      const lost = branches.reduce((sum, [parent], i) => sum + (voltages[`j${parent % (i + 1)}`]! - voltages[`j${i + 1}`]!) * flows[`w${i}`]!.outMa, 0)
+      const lost = branches.reduce(
+        (sum, [parent], i) => sum + (voltages[`j${parent % (i + 1)}`]! - voltages[`j${i + 1}`]!) * flows[`w${i}`]!.outMa, 0,
+      )
       expect(taken + lost).toBeCloseTo(given, 0)
     }), { numRuns: 150 })
   })
@@ -176,7 +229,9 @@ describe('any circuit at all', () => {
 describe('elimination', () => {
   it('solves what it is given, whatever the pattern', () => {
     const size = 7
-    fc.assert(fc.property(fc.array(fc.tuple(fc.nat(size - 1), fc.nat(size - 1), fc.double({ min: -1, max: 1, noNaN: true })), { maxLength: 20 }), fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: size, maxLength: size }), (entries, x) => {
+    fc.assert(fc.property(fc.array(
+      fc.tuple(fc.nat(size - 1), fc.nat(size - 1), fc.double({ min: -1, max: 1, noNaN: true })), { maxLength: 20 },
+    ), fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: size, maxLength: size }), (entries, x) => {
       const dense = Array.from({ length: size }, (_, i) => Array.from({ length: size }, (_, j): number => i === j ? 25 : 0))
       for (const [i, j, v] of entries) if (i !== j) dense[i]![j] = v
       const right = Float64Array.from(dense.map(row => row.reduce((sum, a, j) => sum + a * x[j]!, 0)))

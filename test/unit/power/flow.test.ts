@@ -13,12 +13,15 @@ import { solvePower } from '../../../core/power/report'
 import { catalogue, fixedAt, planOf } from '../../plans'
 
 const withPower = (plan: Plan, power: Partial<PowerPlan>): Plan => ({ ...plan, power: { ...plan.power, ...power } })
-const desk = planOf('forty-usb-c', { oled: 'oled-i2c', fan: 'fan-5v', stick: 'modem-wide-stick' }, { assignments: fixedAt({ 'oled.vcc': 1, 'fan.vcc': 2 }) })
+const desk = planOf(
+  'forty-usb-c', { oled: 'oled-i2c', fan: 'fan-5v', stick: 'modem-wide-stick' }, { assignments: fixedAt({ 'oled.vcc': 1, 'fan.vcc': 2 }) },
+)
 const flowIn = (plan: Plan, state = 'typical') => {
   const { power } = evaluate(plan, catalogue)
   return { power, flow: flowOf(power, power.states.find(entry => entry.id === state)!) }
 }
-const link = (plan: Plan, from: string, to: string, state = 'typical') => flowIn(plan, state).flow.links.find(entry => entry.from === from && entry.to === to)
+const link = (plan: Plan, from: string, to: string, state = 'typical') =>
+  flowIn(plan, state).flow.links.find(entry => entry.from === from && entry.to === to)
 
 describe('the flow', () => {
   it('goes from the source to the loads, a part\'s own wires within the band to it', () => {
@@ -30,7 +33,8 @@ describe('the flow', () => {
 
   it('a band is as wide as its current, and what leaves a node is what reaches it', () => {
     const { flow } = flowIn(desk, 'peak')
-    const sum = (pick: (entry: typeof flow.links[number]) => boolean) => flow.links.filter(pick).reduce((all, entry) => all + entry.currentMa, 0)
+    const sum = (pick: (entry: typeof flow.links[number]) => boolean) => flow.links.filter(pick)
+      .reduce((all, entry) => all + entry.currentMa, 0)
     expect(link(desk, '@P2', 'fan.vcc', 'peak')!.currentMa).toBeCloseTo(180, 0)
     for (const id of ['@5V', '@3V3', '@usb', '@P1', '@P2', '@cable']) {
       const into = sum(entry => entry.to === id)
@@ -42,10 +46,21 @@ describe('the flow', () => {
   })
 
   it('turns round where the current does: a panel that feeds the board, a hub that feeds back', () => {
-    const panel = withPower(planOf('forty-classic', { panel: 'panel-flat-7' }, { assignments: fixedAt({ 'panel.vcc': 2 }) }), { feeds: { '@socket': null }, joins: [{ from: '@supply', into: 'panel.vcc' }] })
+    const panel = withPower(
+      planOf('forty-classic', { panel: 'panel-flat-7' }, { assignments: fixedAt({ 'panel.vcc': 2 }) }),
+      { feeds: { '@socket': null }, joins: [{ from: '@supply', into: 'panel.vcc' }] },
+    )
     expect(link(panel, 'panel.vcc', '@P2')).toMatchObject({ backwards: true })
     expect(link(panel, '@P2', 'panel.vcc')).toBeUndefined()
-    const leaky = withPower(desk, { nodes: [{ id: 'ha', type: 'hub-adapter-5v-4a', name: 'A' }, { id: 'hub', type: 'hub-powered-leaky', name: 'H', from: 'ha', upstream: '@usb' }] })
+    const leaky = withPower(
+      desk,
+      {
+        nodes: [
+          { id: 'ha', type: 'hub-adapter-5v-4a', name: 'A' },
+          { id: 'hub', type: 'hub-powered-leaky', name: 'H', from: 'ha', upstream: '@usb' },
+        ],
+      },
+    )
     expect(link(leaky, 'hub', '@usb')).toMatchObject({ backwards: true })
   })
 
@@ -75,7 +90,9 @@ describe('budgets', () => {
 
   it('list each load once, with how it gets its current', () => {
     const { '5V': five, '3V3': three, USB: usb } = rails(desk)
-    expect(five!.loads.map(load => [load.node, load.through])).toEqual(expect.arrayContaining([['@board', 'board'], ['oled.vcc', '3V3 regulator'], ['fan.vcc', 'header'], ['stick.usb', 'usb']]))
+    expect(five!.loads.map(load => [load.node, load.through])).toEqual(expect.arrayContaining([
+      ['@board', 'board'], ['oled.vcc', '3V3 regulator'], ['fan.vcc', 'header'], ['stick.usb', 'usb'],
+    ]))
     expect(three!.loads.map(load => load.node)).toEqual(['oled.vcc'])
     expect(usb!.loads.map(load => load.node)).toEqual(['stick.usb'])
     // 25 mA on 3V3 are 25 · 3.3 ÷ (0.85 · 5 V) or so on 5 V: less, because the regulator steps down.
@@ -88,10 +105,15 @@ describe('budgets', () => {
   })
 
   it('what the rail can give is the weakest converter or source on the way', () => {
-    const buck = withPower({ ...desk, supply: { type: 'din-rail-24v-2a5' } }, { nodes: [{ id: 'b', type: 'step-down-5v-3a', name: 'B', from: '@cable' }], feeds: { '@socket': 'b' } })
+    const buck = withPower(
+      { ...desk, supply: { type: 'din-rail-24v-2a5' } },
+      { nodes: [{ id: 'b', type: 'step-down-5v-3a', name: 'B', from: '@cable' }], feeds: { '@socket': 'b' } },
+    )
     expect(rails(buck)['5V']).toMatchObject({ availableMa: 3000 })
     expect(rails(desk)['5V']).toMatchObject({ availableMa: 3000, origin: 'practice' })
-    expect(rails({ ...desk, supply: { type: 'adapter-5v-3a', currentMa: 2000 } })['5V']).toMatchObject({ availableMa: 2000, origin: 'yours' })
+    expect(rails({
+      ...desk, supply: { type: 'adapter-5v-3a', currentMa: 2000 },
+    })['5V']).toMatchObject({ availableMa: 2000, origin: 'yours' })
     expect(rails({ ...desk, supply: null })['5V']).toMatchObject({ availableMa: null })
   })
 
@@ -101,7 +123,9 @@ describe('budgets', () => {
 
   it('a board that sees a small supply gives its USB sockets less', () => {
     const facts = gatherFacts({ ...desk, board: 'forty-io-bridge' }, catalogue)
-    expect([usbBudget(facts, 3000)!.value, usbBudget(facts, 5000)!.value, usbBudget(facts, null)!.value]).toEqual([600, 1600, 1600]) // memory
+    expect([
+      usbBudget(facts, 3000)!.value, usbBudget(facts, 5000)!.value, usbBudget(facts, null)!.value,
+    ]).toEqual([600, 1600, 1600]) // memory
     expect(usbBudget(gatherFacts(desk, catalogue), 3000)).toMatchObject({ value: 1200, small: false })
     expect(usbBudget(gatherFacts({ ...desk, board: null }, catalogue), 3000)).toBeNull()
   })

@@ -11,7 +11,9 @@ import { shutdownS } from '../../../core/power/holds'
 import { copperRth } from '../../../core/netlist/supply/kinds'
 import { catalogue, fixedAt, planOf } from '../../plans'
 
-const node = (id: string, type: string, from: string, figures?: Record<string, number>): PowerNode => ({ id, type, name: id, from, ...figures && { figures } })
+const node = (id: string, type: string, from: string, figures?: Record<string, number>): PowerNode => ({
+  id, type, name: id, from, ...figures && { figures },
+})
 const made = (board: string, supply: string, power: Partial<PowerPlan>, more: Partial<Plan> = {}): Plan => {
   const plan = planOf(board, {}, more)
   return { ...plan, supply: { type: supply }, power: { ...plan.power, ...power } }
@@ -19,7 +21,9 @@ const made = (board: string, supply: string, power: Partial<PowerPlan>, more: Pa
 const report = (plan: Plan) => evaluate(plan, catalogue).power
 
 describe('hold-up', () => {
-  const behind = (nodes: PowerNode[], last: string, more: Partial<PowerPlan> = {}) => made('tiny-unpopulated', 'adapter-12v-2a', { nodes, feeds: { '@socket': last }, ...more })
+  const behind = (nodes: PowerNode[], last: string, more: Partial<PowerPlan> = {}) => made(
+    'tiny-unpopulated', 'adapter-12v-2a', { nodes, feeds: { '@socket': last }, ...more },
+  )
 
   it('a capacitor before the step-down may fall to its least input: it holds far longer than one behind it', () => {
     const before = report(behind([node('c', 'capacitor-super', '@cable', { mostV: 16 }), node('b', 'step-down-5v-3a', 'c')], 'b')).holds[0]!
@@ -31,7 +35,9 @@ describe('hold-up', () => {
   })
 
   it('lists every stage on the way, the nearest to the board first', () => {
-    const holds = report(behind([node('l', 'latch-power', '@cable'), node('c', 'capacitor-super', 'l', { mostV: 16 }), node('b', 'step-down-5v-3a', 'c')], 'b')).holds
+    const holds = report(behind(
+      [node('l', 'latch-power', '@cable'), node('c', 'capacitor-super', 'l', { mostV: 16 }), node('b', 'step-down-5v-3a', 'c')], 'b',
+    )).holds
     expect(holds.map(hold => [hold.node, hold.by])).toEqual([['c', 'capacitor'], ['l', 'latch']])
   })
 
@@ -48,7 +54,14 @@ describe('hold-up', () => {
 
 describe('the load test of a plan', () => {
   it('runs on the board\'s solved power, its cooler, its case and its room', () => {
-    const plan = made('forty-usb-c', 'adapter-5v-3a', { heat: { ...made('forty-usb-c', 'adapter-5v-3a', {}).power.heat, cooler: 'block', enclosure: 'closed', ambientC: 31, load: 'typical' } })
+    const plan = made(
+      'forty-usb-c', 'adapter-5v-3a',
+      {
+        heat: {
+          ...made('forty-usb-c', 'adapter-5v-3a', {}).power.heat, cooler: 'block', enclosure: 'closed', ambientC: 31, load: 'typical',
+        },
+      },
+    )
     const { states } = report(plan)
     const task = heatTask(gatherFacts(plan, catalogue), states, 0.5)!
     expect(task).toMatchObject({ ambientC: 31, otherW: 0.5, cooler: COOLERS.block, enclosure: ENCLOSURES.closed })
@@ -72,7 +85,10 @@ describe('the load test of a plan', () => {
   })
 
   it('a regulator in the plan warms by its copper: the more, the less', () => {
-    const heat = (copperCm2: number) => report(made('tiny-unpopulated', 'adapter-12v-2a', { nodes: [node('r', 'regulator-linear-5v', '@cable', { copperCm2 })], feeds: { '@socket': 'r' } })).regulators[0]!
+    const heat = (copperCm2: number) => report(made(
+      'tiny-unpopulated', 'adapter-12v-2a',
+      { nodes: [node('r', 'regulator-linear-5v', '@cable', { copperCm2 })], feeds: { '@socket': 'r' } },
+    )).regulators[0]!
     expect(heat(20).temperatureC).toBeLessThan(heat(1).temperatureC)
     // memory: a common small power package, 136 K/W on nothing and near 50 K/W on much copper
     expect(copperRth(0)).toBe(136)
@@ -87,7 +103,10 @@ describe('a board file without supply figures', () => {
     const { power: _, heat: __, clocking: ___, ...bare } = catalogue.boards.get('forty-classic')!
     expect([boardPower(bare).signV, boardHeat(bare).slowsC]).toEqual([4.63, 80]) // memory
     expect(boardClocking(bare).coreMhz).toBeGreaterThan(0)
-    const plan = { ...planOf('own-bare', { f: 'fan-5v' }, { assignments: fixedAt({ 'f.vcc': 2 }) }), own: { boards: [{ ...bare, id: 'own-bare' }], parts: [] } }
+    const plan = {
+      ...planOf('own-bare', { f: 'fan-5v' }, { assignments: fixedAt({ 'f.vcc': 2 }) }),
+      own: { boards: [{ ...bare, id: 'own-bare' }], parts: [] },
+    }
     const { states, assumed } = report(plan)
     expect(assumed).toBe(false)
     expect(states.every(state => state.ok)).toBe(true)

@@ -19,13 +19,19 @@ const withPower = (plan: Plan, power: Partial<PowerPlan>): Plan => ({ ...plan, p
 const edited = (plan: Plan, ...edits: Edit[]) => applyEdit(plan, { edit: 'all', edits }).plan
 const ids = (plan: Plan) => powerOf(plan).nodes.map(node => node.id)
 
-const kiosk = planOf('forty-usb-c', { oled: 'oled-i2c', fan: 'fan-5v', panel: 'panel-video-7' }, { assignments: fixedAt({ 'oled.vcc': 1, 'fan.vcc': 2 }) })
+const kiosk = planOf(
+  'forty-usb-c', { oled: 'oled-i2c', fan: 'fan-5v', panel: 'panel-video-7' }, { assignments: fixedAt({ 'oled.vcc': 1, 'fan.vcc': 2 }) },
+)
 
 describe('the tree of a plan', () => {
   it('goes from the supply by its lead, the socket and the rails to every load', () => {
-    expect(ids(kiosk)).toEqual(expect.arrayContaining(['@supply', '@cable', '@socket', '@5V', '@board', '@3V3', '@usb', '@P1', '@P2', 'oled.vcc@wire', 'oled.vcc', 'fan.vcc', 'panel.usb']))
+    expect(ids(kiosk)).toEqual(expect.arrayContaining([
+      '@supply', '@cable', '@socket', '@5V', '@board', '@3V3', '@usb', '@P1', '@P2', 'oled.vcc@wire', 'oled.vcc', 'fan.vcc', 'panel.usb',
+    ]))
     const from = (id: string) => powerOf(kiosk).nodes.find(node => node.id === id)!.from
-    expect([from('@cable'), from('@socket'), from('@P2'), from('@P1'), from('fan.vcc@wire'), from('panel.usb@wire')]).toEqual([['@supply'], ['@cable'], ['@5V'], ['@3V3'], ['@P2'], ['@usb']])
+    expect([
+      from('@cable'), from('@socket'), from('@P2'), from('@P1'), from('fan.vcc@wire'), from('panel.usb@wire'),
+    ]).toEqual([['@supply'], ['@cable'], ['@5V'], ['@3V3'], ['@P2'], ['@usb']])
   })
 
   it('adds loads on an assumed 5 V while no supply is chosen', () => {
@@ -62,7 +68,12 @@ describe('the tree of a plan', () => {
   })
 
   it('puts a contact\'s load into the circuit once its feed is said', () => {
-    const plan = { ...planOf('forty-classic', { r: 'relay-board-1' }), parts: [{ id: 'r', type: 'relay-board-1', name: 'R', loads: [{ contact: 1, what: 'Pump', kind: 'DC' as const, voltageV: 12, currentA: 1.5 }] }] }
+    const plan = {
+      ...planOf('forty-classic', { r: 'relay-board-1' }),
+      parts: [{
+        id: 'r', type: 'relay-board-1', name: 'R', loads: [{ contact: 1, what: 'Pump', kind: 'DC' as const, voltageV: 12, currentA: 1.5 }],
+      }],
+    }
     expect(ids(plan).some(id => id.startsWith('r#'))).toBe(false)
     const fed = powerOf(withPower(plan, { nodes: [{ id: 'twelve', type: 'adapter-12v-2a', name: 'Twelve' }], feeds: { 'r#1': 'twelve' } }))
     expect(fed.states[2]!.nodes['r#1@load']!.currentMa).toBeCloseTo(1500, 0)
@@ -90,14 +101,23 @@ describe('edits of the tree', () => {
   })
 
   it('a figure goes to the node it belongs to, and back', () => {
-    const put = edited(kiosk, { edit: 'add-node', node: fuse, before: '@socket' }, { edit: 'set-figure', node: 'fuse', figure: 'ohm', value: 0.5 }, { edit: 'set-figure', node: '@cable', figure: 'awg', value: 24 })
+    const put = edited(
+      kiosk, { edit: 'add-node', node: fuse, before: '@socket' }, { edit: 'set-figure', node: 'fuse', figure: 'ohm', value: 0.5 },
+      { edit: 'set-figure', node: '@cable', figure: 'awg', value: 24 },
+    )
     expect(put.power.nodes[0]!.figures).toEqual({ ohm: 0.5 })
     expect(put.power.figures).toEqual({ '@cable': { awg: 24 } })
     expect(edited(put, { edit: 'set-figure', node: '@cable', figure: 'awg', value: null }).power.figures).toEqual({})
   })
 
   it('what is said of a part goes with it', () => {
-    const plan = withPower(kiosk, { feeds: { 'fan.vcc': '@cable' }, figures: { 'fan.vcc@wire': { awg: 20 } }, steps: [{ id: 's', name: 'S', base: 'idle', loads: { 'fan.vcc': 'peak' }, open: [], seconds: 1 }] })
+    const plan = withPower(
+      kiosk,
+      {
+        feeds: { 'fan.vcc': '@cable' }, figures: { 'fan.vcc@wire': { awg: 20 } },
+        steps: [{ id: 's', name: 'S', base: 'idle', loads: { 'fan.vcc': 'peak' }, open: [], seconds: 1 }],
+      },
+    )
     const without = edited(plan, { edit: 'remove-part', id: 'fan' })
     expect(without.power.feeds).toEqual({})
     expect(without.power.figures).toEqual({})
@@ -105,7 +125,10 @@ describe('edits of the tree', () => {
   })
 
   it('an arrangement that was kept comes back as it was', () => {
-    const other = edited(kiosk, { edit: 'keep-arrangement', arrangement: arrangementOf(kiosk, 'a', 'First') }, { edit: 'choose-supply', supply: { type: 'adapter-5v-5a' } }, { edit: 'add-node', node: fuse, before: '@socket' })
+    const other = edited(
+      kiosk, { edit: 'keep-arrangement', arrangement: arrangementOf(kiosk, 'a', 'First') },
+      { edit: 'choose-supply', supply: { type: 'adapter-5v-5a' } }, { edit: 'add-node', node: fuse, before: '@socket' },
+    )
     const back = edited(other, { edit: 'take-arrangement', id: 'a' }, { edit: 'drop-arrangement', id: 'a' })
     expect(back).toEqual(kiosk)
   })
@@ -120,12 +143,23 @@ const type = fc.constantFrom(...catalogue.powerItems.keys(), ...catalogue.suppli
 const nodeId = fc.constantFrom('a', 'b', 'c', 'd', 'e')
 const anyRef = fc.constantFrom('a', 'b', 'c', 'd', 'e', '@supply', '@cable', '@5V', '@3V3', '@usb', 'oled.vcc', 'nowhere', null)
 const anyPower = fc.record({
-  nodes: fc.uniqueArray(fc.record({ id: nodeId, type, name: fc.constant('N'), from: anyRef, upstream: fc.constantFrom(undefined, '@usb', 'a', 'zz'), figures: fc.constantFrom({}, { ohm: 0 }, { ohm: 900, ratedMa: 1 }, { setV: 60 }, { lengthM: 200, awg: 40 }, { typicalMa: 1e9 }) }), { selector: node => node.id, maxLength: 5 }),
+  nodes: fc.uniqueArray(
+    fc.record({
+      id: nodeId, type, name: fc.constant('N'), from: anyRef, upstream: fc.constantFrom(undefined, '@usb', 'a', 'zz'),
+      figures: fc.constantFrom({}, { ohm: 0 }, { ohm: 900, ratedMa: 1 }, { setV: 60 }, { lengthM: 200, awg: 40 }, { typicalMa: 1e9 }),
+    }),
+    { selector: node => node.id, maxLength: 5 },
+  ),
   feeds: fc.dictionary(fc.constantFrom('@socket', '@header', 'oled.vcc', 'fan.vcc', 'panel.usb'), anyRef, { maxKeys: 3 }),
-  joins: fc.array(fc.record({ from: fc.constantFrom('a', 'b', '@supply', 'zz'), into: fc.constantFrom('panel.usb', '@5V', 'oled.vcc', 'c', 'zz') }), { maxLength: 2 }),
+  joins: fc.array(
+    fc.record({ from: fc.constantFrom('a', 'b', '@supply', 'zz'), into: fc.constantFrom('panel.usb', '@5V', 'oled.vcc', 'c', 'zz') }),
+    { maxLength: 2 },
+  ),
 })
 const anyPlan = fc.tuple(anyPower, fc.constantFrom(null, ...catalogue.boards.keys()), fc.constantFrom(null, ...catalogue.supplies.keys()))
-  .map(([power, board, supply]): Plan => ({ ...withPower(kiosk, JSON.parse(JSON.stringify(power)) as Partial<PowerPlan>), board, supply: supply ? { type: supply } : null }))
+  .map(([power, board, supply]): Plan => ({
+    ...withPower(kiosk, JSON.parse(JSON.stringify(power)) as Partial<PowerPlan>), board, supply: supply ? { type: supply } : null,
+  }))
 
 describe('any power field', () => {
   it('is judged without a throw, as plain data, with an id of its own for every finding', () => {
@@ -136,7 +170,9 @@ describe('any power field', () => {
       const found = report.findings.map(finding => finding.id)
       expect(found.filter((id, i) => found.indexOf(id) !== i)).toEqual([])
       for (const finding of report.findings) {
-        expect(`${finding.title} ${finding.sentence} ${finding.fixes.map(fix => fix.label).join(' ')}`).not.toMatch(/NaN|undefined|Infinity|\[object/)
+        expect(
+          `${finding.title} ${finding.sentence} ${finding.fixes.map(fix => fix.label).join(' ')}`,
+        ).not.toMatch(/NaN|undefined|Infinity|\[object/)
       }
     }), { numRuns: 250 })
   })
@@ -194,7 +230,12 @@ describe('shares', () => {
 })
 
 describe('what may feed what', () => {
-  const { power } = evaluate(withPower(kiosk, { nodes: [{ id: 'a', type: 'fuse-1000', name: 'A', from: '@5V' }, { id: 'b', type: 'fuse-1000', name: 'B', from: 'a' }] }), catalogue)
+  const { power } = evaluate(
+    withPower(
+      kiosk, { nodes: [{ id: 'a', type: 'fuse-1000', name: 'A', from: '@5V' }, { id: 'b', type: 'fuse-1000', name: 'B', from: 'a' }] },
+    ),
+    catalogue,
+  )
 
   it('is refused with its reason: a load, a source, a part of the board, a ring', () => {
     expect(mayFeed(power, 'fan.vcc', '@cable')).toBeNull()

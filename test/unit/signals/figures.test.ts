@@ -63,13 +63,17 @@ describe('figures of the other buses', () => {
     const [screen] = figuresOf(placed(planOf('forty-classic', { s: 'screen-spi-24' }))).spi
     expect(screen!.clock!.rateHz).toBeCloseTo(31.25e6, 0) // arithmetic: 250 MHz ÷ 8
     expect(screen!.screen!.framesPerS).toBeCloseTo(25.4, 1)
-    expect(figuresOf({ ...placed(planOf('forty-classic', { s: 'screen-spi-24' })), clocks: { s: 10e6 } }).spi[0]!.clock!.rateHz).toBeLessThanOrEqual(10e6)
+    expect(figuresOf({
+      ...placed(planOf('forty-classic', { s: 'screen-spi-24' })), clocks: { s: 10e6 },
+    }).spi[0]!.clock!.rateHz).toBeLessThanOrEqual(10e6)
   })
 
   it('a serial link names its circuit, both errors and what it carries', () => {
     const plan = placed(planOf('forty-classic', { m: 'controller-5v-serial' }))
     const [link] = figuresOf(plan).serial
-    expect(link).toMatchObject({ baud: 57_600, frame: '8N1', circuit: { id: 'small' }, carriesBytesPerS: 5760, sendsBytesPerS: 1000, flowControlWired: false })
+    expect(link).toMatchObject({
+      baud: 57_600, frame: '8N1', circuit: { id: 'small' }, carriesBytesPerS: 5760, sendsBytesPerS: 1000, flowControlWired: false,
+    })
     expect(link!.difference).toBeCloseTo((link!.board!.rateHz - link!.part!.rateHz) / 57_600, 9)
     expect(figuresOf({ ...plan, controllers: { uart0: 'full' } }).serial[0]!.circuit!.id).toBe('full')
   })
@@ -85,7 +89,9 @@ describe('figures of the other buses', () => {
     const [strip] = figuresOf(plan).strips
     expect(strip!.by!.kind).toBe('spi')
     expect(Math.abs(strip!.spi!.error)).toBeLessThan(0.2)
-    expect(figuresOf(planOf('forty-classic', { s: 'strip-clocked' }, { assignments: fixedAt({ 's.di': 19, 's.ci': 23 }) })).strips[0]!.spi).toBeNull()
+    expect(figuresOf(planOf(
+      'forty-classic', { s: 'strip-clocked' }, { assignments: fixedAt({ 's.di': 19, 's.ci': 23 }) },
+    )).strips[0]!.spi).toBeNull()
   })
 
   it('sound rates that divide are even', () => {
@@ -104,7 +110,9 @@ describe('figures of the other buses', () => {
   it('keys have as many lines as rows and columns together', () => {
     const plan = planOf('forty-classic', { k: ['keypad-matrix', { rows: '5', columns: '6' }] })
     expect(figuresOf(plan).keys[0]).toMatchObject({ rows: 5, columns: 6, keys: 30, lines: 11 })
-    expect(gatherFacts(plan, catalogue).terminals.filter(terminal => terminal.is === 'signal').map(terminal => terminal.label)).toEqual(['R1', 'R2', 'R3', 'R4', 'R5', 'C1', 'C2', 'C3', 'C4', 'C5', 'C6'])
+    expect(gatherFacts(plan, catalogue).terminals
+      .filter(terminal => terminal.is === 'signal')
+      .map(terminal => terminal.label)).toEqual(['R1', 'R2', 'R3', 'R4', 'R5', 'C1', 'C2', 'C3', 'C4', 'C5', 'C6'])
   })
 
   it('are finite or said to be missing, for every demo plan', () => {
@@ -126,7 +134,10 @@ describe('circuits, edges and worksheets', () => {
   })
 
   it('a terminal\'s wire moves as fast as its part talks', () => {
-    const facts = gatherFacts(planOf('forty-classic', { m: ['controller-5v-serial', { baud: '9600' }], s: 'screen-spi-24', l: 'led-plain', f: 'fan-4wire-pwm' }), catalogue)
+    const facts = gatherFacts(
+      planOf('forty-classic', { m: ['controller-5v-serial', { baud: '9600' }], s: 'screen-spi-24', l: 'led-plain', f: 'fan-4wire-pwm' }),
+      catalogue,
+    )
     const rate = (key: string) => bitHzOf(facts.byKey.get(key)!)
     expect([rate('m.tx'), rate('s.sclk'), rate('l.a'), rate('f.pwm')]).toEqual([9600, 32e6, null, 25_000])
   })
@@ -141,19 +152,30 @@ describe('circuits, edges and worksheets', () => {
 
 describe('facts that options change', () => {
   it('an add-on board shifted along the header takes positions further on', () => {
-    const at = (shift: string) => gatherFacts(planOf('forty-classic', { s: ['lamps-add-on-3', { shift }] }), catalogue).terminals.map(terminal => terminal.place?.kind === 'header' ? terminal.place.position : null)
+    const at = (shift: string) =>
+      gatherFacts(
+        planOf('forty-classic', { s: ['lamps-add-on-3', { shift }] }), catalogue,
+      ).terminals.map(terminal => terminal.place?.kind === 'header'
+        ? terminal.place.position
+        : null)
     expect(at('0')).toEqual([12, 16, 18, 14])
     expect(at('10')).toEqual([32, 36, 38, 34])
   })
 
   it('two such boards find room beside each other, and not on the same place', () => {
-    const both = (a: string, b: string) => findingsOf(planOf('forty-classic', { a: ['lamps-add-on-3', { shift: a }], b: ['lamps-add-on-3', { shift: b }] })).filter(finding => finding.severity === 'stop').map(finding => finding.code)
+    const both = (a: string, b: string) =>
+      findingsOf(planOf('forty-classic', { a: ['lamps-add-on-3', { shift: a }], b: ['lamps-add-on-3', { shift: b }] }))
+        .filter(finding => finding.severity === 'stop')
+        .map(finding => finding.code)
     expect(both('0', '10')).toEqual([])
     expect(both('0', '0')).toEqual(expect.arrayContaining(['position.claimed-twice', 'stack.blocked']))
   })
 
   it('the stack follows the plan\'s order, then the order of parts', () => {
-    const ids = (stack: string[]) => gatherFacts(planOf('forty-classic', { a: 'relay-add-on-3', b: 'clock-add-on', c: 'audio-dac-add-on' }, { stack }), catalogue).stack.map(owner => owner.id)
+    const ids = (stack: string[]) =>
+      gatherFacts(
+        planOf('forty-classic', { a: 'relay-add-on-3', b: 'clock-add-on', c: 'audio-dac-add-on' }, { stack }), catalogue,
+      ).stack.map(owner => owner.id)
     expect(ids([])).toEqual(['a', 'b', 'c'])
     expect(ids(['c'])).toEqual(['c', 'a', 'b'])
     expect(ids(['gone', 'b', 'a'])).toEqual(['b', 'a', 'c'])

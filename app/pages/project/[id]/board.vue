@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { SupplyUnit } from '~~/core/catalogue/types'
+import { boardPower, meetsWish } from '~~/core/facts/board'
 import { boardsMatching, nextQuestion, QUESTIONS } from '~~/core/catalogue/recognise'
 
 /** Take stock: which board by what one sees on it, which supply, what the project is about. */
@@ -28,6 +30,17 @@ function ghostSupply(id: string | null) {
   const report = id && project.preview({ edit: 'choose-supply', supply: { type: id } })
   view.ghost = report ? { label: project.catalogue.supplies.get(id)!.name, report } : null
 }
+
+/** What the supply lacks for the board; null where it gives enough, and where a converter has to make the 5 V first. */
+function short(supply: SupplyUnit): string | null {
+  const board = chosenBoard.value
+  const met = board && meetsWish(board, supply, supply.currentMa)
+  if (met === 'below-least') return `below the ${milliamps(boardPower(board!).leastSupplyMa)} that this board starts with`
+  return met === 'below-advised' ? `below the ${milliamps(board!.advisedSupplyMa.value)} advised for this board` : null
+}
+
+const answered = ({ id, answers: offered }: (typeof asked.value)[number]) =>
+  offered.find(answer => answer.value === answers.value[id])?.label
 </script>
 
 <template>
@@ -49,7 +62,7 @@ function ghostSupply(id: string | null) {
         v-for="entry in asked"
         :key="entry.id"
         class="answered"
-        :aria-label="`${entry.text} Answered: ${entry.answers.find(answer => answer.value === answers[entry.id])?.label}. Press to take it back.`"
+        :aria-label="`${entry.text} Answered: ${answered(entry)}. Press to take it back.`"
         @click="answers = Object.fromEntries(Object.entries(answers).filter(([id]) => id !== entry.id))"
       >
         {{ entry.answers.find(answer => answer.value === answers[entry.id])?.label }} ✕
@@ -72,7 +85,9 @@ function ghostSupply(id: string | null) {
         class="small"
         role="status"
       >
-        {{ matching.length === 1 ? `It is this one: ${matching[0]!.name}.` : matching.length ? `${matching.length} boards look like that: compare them below.` : 'No board in the catalogue looks like that. Take an answer back, or make a board of your own from the nearest one.' }}
+        {{ matching.length === 1 ? `It is this one: ${matching[0]!.name}.` : matching.length
+          ? `${matching.length} boards look like that: compare them below.`
+          : 'No board in the catalogue looks like that. Take an answer back, or make a board of your own from the nearest one.' }}
       </p>
     </div>
     <div
@@ -99,7 +114,9 @@ function ghostSupply(id: string | null) {
             {{ sign }}
           </li>
         </ul>
-        <span class="figures small quiet">draws {{ milliamps(board.draw.typicalMa) }} typically, {{ milliamps(board.draw.peakMa) }} at peak ({{ board.draw.origin }}) · supply advised {{ milliamps(board.advisedSupplyMa.value) }} ({{ board.advisedSupplyMa.origin }})</span>
+        <span class="figures small quiet">draws {{ milliamps(board.draw.typicalMa) }} typically, {{ milliamps(board.draw.peakMa) }} at peak
+          ({{ board.draw.origin }}) · supply advised {{ milliamps(board.advisedSupplyMa.value) }}
+          ({{ board.advisedSupplyMa.origin }})</span>
       </button>
     </div>
     <LazyOwnEntries kind="board" />
@@ -127,9 +144,9 @@ function ghostSupply(id: string | null) {
         <b>{{ supply.name }}</b>
         <span class="small">{{ supply.summary }}</span>
         <span
-          v-if="chosenBoard && supply.currentMa < chosenBoard.advisedSupplyMa.value"
+          v-if="short(supply)"
           class="small less"
-        >below the {{ milliamps(chosenBoard.advisedSupplyMa.value) }} advised for this board</span>
+        >{{ short(supply) }}</span>
       </button>
     </div>
     <label class="notes">
@@ -153,20 +170,60 @@ function ghostSupply(id: string | null) {
 
 <style scoped>
 .lead { margin-bottom: 6px; }
-.asking { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; border-left: 4px solid var(--copper); padding: 4px 10px; margin-bottom: 10px; min-height: 34px; }
+.asking {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  border-left: 4px solid var(--copper);
+  padding: 4px 10px;
+  margin-bottom: 10px;
+  min-height: 34px;
+}
 .asking fieldset { border: 0; padding: 0; display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
 .asking legend { float: left; font-weight: 600; font-size: 13.5px; margin-right: 8px; }
 .asking :deep(.v-btn) { height: auto; min-height: 28px; }
 .asking :deep(.v-btn__content) { white-space: normal; }
-.answered { border: 1px solid var(--copper); background: var(--copper-wash); color: inherit; border-radius: 3px; font: inherit; font-size: 13px; padding: 2px 8px; cursor: pointer; }
+.answered {
+  border: 1px solid var(--copper);
+  background: var(--copper-wash);
+  color: inherit;
+  border-radius: 3px;
+  font: inherit;
+  font-size: 13px;
+  padding: 2px 8px;
+  cursor: pointer;
+}
 h2 { margin: 14px 0 6px; }
 .choices { display: grid; gap: 10px; grid-template-columns: repeat(auto-fill, minmax(330px, 1fr)); }
 .choices.narrow { grid-template-columns: repeat(auto-fill, minmax(240px, 1fr)); }
-.choice { text-align: left; font: inherit; color: inherit; background: var(--sheet); border: 1px solid var(--rule); border-radius: 4px; padding: 10px 12px; cursor: pointer; display: grid; gap: 3px; align-content: start; }
+.choice {
+  text-align: left;
+  font: inherit;
+  color: inherit;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  padding: 10px 12px;
+  cursor: pointer;
+  display: grid;
+  gap: 3px;
+  align-content: start;
+}
 .choice:hover { border-color: var(--copper); }
 .choice[aria-checked=true] { border-color: var(--copper); box-shadow: inset 6px 0 var(--copper); padding-left: 18px; }
 .seen { margin: 2px 0; padding-left: 18px; font-size: 13px; }
 .less { color: var(--ochre); }
-.notes textarea { width: 100%; max-width: 760px; border: 1px solid var(--rule); border-radius: 4px; background: var(--sheet); color: inherit; font: inherit; padding: 8px 10px; resize: vertical; }
+.notes textarea {
+  width: 100%;
+  max-width: 760px;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  background: var(--sheet);
+  color: inherit;
+  font: inherit;
+  padding: 8px 10px;
+  resize: vertical;
+}
 .story { margin-top: 12px; max-width: 70ch; }
 </style>

@@ -7,7 +7,10 @@ const project = useProjectStore()
 const view = useViewStore()
 const { boot, files } = useBoot()
 const { take } = useBootIntake()
-const VIEWS = [['files', 'Files'], ['rehearsal', 'Rehearsal'], ['overlays', 'Overlays for parts'], ['screen', 'Screen'], ['library', 'Library'], ['tree', 'Board tree']] as const
+const VIEWS = [
+  ['files', 'Files'], ['rehearsal', 'Rehearsal'], ['overlays', 'Overlays for parts'], ['screen', 'Screen'], ['library', 'Library'],
+  ['tree', 'Board tree'],
+] as const
 const shown = ref<typeof VIEWS[number][0]>('files')
 const picker = useTemplateRef<HTMLInputElement>('picker')
 const over = ref(false)
@@ -135,9 +138,26 @@ function takeZip() {
 .boot { position: relative; min-height: 100%; }
 .stage-head { align-items: center; gap: 8px; margin-bottom: 8px; }
 .switch { display: inline-flex; flex-wrap: wrap; border: 1px solid var(--rule); border-radius: 4px; overflow: hidden; margin-bottom: 10px; }
-.switch button { background: var(--sheet); color: var(--ink); border: 0; border-right: 1px solid var(--rule); padding: 4px 12px; font: inherit; font-size: 13px; cursor: pointer; }
+.switch button {
+  background: var(--sheet);
+  color: var(--ink);
+  border: 0;
+  border-right: 1px solid var(--rule);
+  padding: 4px 12px;
+  font: inherit;
+  font-size: 13px;
+  cursor: pointer;
+}
 .switch button:last-child { border-right: 0; }
 .switch button[aria-pressed='true'] { background: var(--bar); color: var(--bar-ink); font-weight: 650; }
 .over { outline: 3px dashed var(--copper); outline-offset: 4px; }
-.drop-here { position: absolute; inset: auto 0 12px; text-align: center; font-weight: 650; background: var(--copper-wash); padding: 10px; border-radius: 4px; }
+.drop-here {
+  position: absolute;
+  inset: auto 0 12px;
+  text-align: center;
+  font-weight: 650;
+  background: var(--copper-wash);
+  padding: 10px;
+  border-radius: 4px;
+}
 </style>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** Everything that is joined, in the order of connecting, power last; the same one at a time; and the list of what has to lie on the table. */
+/**
+ * Everything that is joined, in the order of connecting, power last; the same one at a time; and the list of what has to lie on the table.
+ */
 import { buildAsMarkdown, partsAsCsv, wiresAsCsv } from '~~/core/build/table'
 import { WIRE_COLOURS } from '~~/core/build/wires'
 
@@ -74,7 +76,8 @@ function markdown() {
       v-if="stops"
       class="hold"
     >
-      <b>{{ stops }} {{ stops === 1 ? 'stop is' : 'stops are' }} open.</b> Mend {{ stops === 1 ? 'it' : 'them' }} before the supply goes in: something would not work or be damaged.
+      <b>{{ stops }} {{ stops === 1 ? 'stop is' : 'stops are' }} open.</b> Mend {{ stops === 1 ? 'it' : 'them' }} before the supply goes in:
+      something would not work or be damaged.
     </p>
     <p class="small quiet lead">
       Supply unplugged while you wire. Touch something earthed first. Position 1 has the square pad. Never move a wire on a running board.
@@ -202,7 +205,8 @@ function markdown() {
         </tbody>
       </table>
       <p class="push">
-        Boards are pushed on first: position 1 over position 1, not one row or column off; look from the side before pressing. The supply goes in last of all{{ project.facts!.supply ? '' : '; none is chosen yet' }}.
+        Boards are pushed on first: position 1 over position 1, not one row or column off; look from the side before pressing. The supply
+        goes in last of all{{ project.facts!.supply ? '' : '; none is chosen yet' }}.
       </p>
     </template>
     <section
@@ -292,7 +296,14 @@ function markdown() {
 <style scoped>
 .stage-head { align-items: center; gap: 8px; }
 .lead { margin-bottom: 8px; }
-.hold { border: 1px solid var(--carmine); border-left-width: 6px; background: var(--carmine-wash); border-radius: 4px; padding: 6px 12px; margin-bottom: 8px; }
+.hold {
+  border: 1px solid var(--carmine);
+  border-left-width: 6px;
+  background: var(--carmine-wash);
+  border-radius: 4px;
+  padding: 6px 12px;
+  margin-bottom: 8px;
+}
 .cautions { margin: 0 0 10px; padding-left: 0; list-style: none; display: grid; gap: 3px; }
 .cautions li { border-left: 3px dashed var(--ochre); padding-left: 8px; }
 .empty { display: grid; gap: 8px; justify-items: start; padding: 12px 0; }

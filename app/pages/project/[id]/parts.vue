@@ -39,9 +39,13 @@ function ghost(part: Part | null) {
 
 const takes = (part: Part) => {
   const supply = part.supplies[0]
-  const kinds = [...new Set(part.signals.map(signal => signal.role.split('.')[0]!))].map(kind => ({ i2c: 'I²C', spi: 'SPI', serial: 'serial', onewire: '1-Wire', pwm: 'PWM', strip: 'strip', i2s: 'I²S', line: '' })[kind])
+  const kinds = [...new Set(part.signals.map(signal => signal.role.split('.')[0]!))].map(kind => ({
+    i2c: 'I²C', spi: 'SPI', serial: 'serial', onewire: '1-Wire', pwm: 'PWM', strip: 'strip', i2s: 'I²S', line: '',
+  })[kind])
   const lines = part.signals.filter(signal => signal.role === 'line').length
-  const plugs = (part.plugs ?? []).map(plug => ({ usb: 'USB', video: 'video', fan: 'fan socket', display: 'display connector' })[plug.socket])
+  const plugs = (part.plugs ?? []).map(plug => ({
+    usb: 'USB', video: 'video', fan: 'fan socket', display: 'display connector',
+  })[plug.socket])
   return [...kinds.filter(Boolean), lines ? `${lines} ${lines === 1 ? 'line' : 'lines'}` : '', ...plugs,
     supply ? `${supply.rail} ${milliamps(supply.peakMa)}${supply.perOption ? ' each' : ''}` : ''].filter(Boolean).join(' · ')
 }
@@ -142,9 +146,30 @@ const takes = (part: Part) => {
 <style scoped>
 .empty { padding: 6px 0 10px; }
 .held { display: grid; gap: 8px; grid-template-columns: repeat(auto-fill, minmax(300px, 1fr)); margin-bottom: 18px; }
-.drawer-head input, .drawer-head select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; font: inherit; padding: 4px 8px; }
+.drawer-head input, .drawer-head select {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  font: inherit;
+  padding: 4px 8px;
+}
 .offered { list-style: none; margin: 0; padding: 0; border-top: 1px solid var(--rule); }
-.offer { display: grid; grid-template-columns: 22px minmax(0, 1fr) minmax(140px, 230px); gap: 8px; width: 100%; text-align: left; background: none; border: 0; border-bottom: 1px solid color-mix(in srgb, var(--rule) 60%, transparent); font: inherit; color: inherit; padding: 7px 6px; cursor: pointer; align-items: baseline; }
+.offer {
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr) minmax(140px, 230px);
+  gap: 8px;
+  width: 100%;
+  text-align: left;
+  background: none;
+  border: 0;
+  border-bottom: 1px solid color-mix(in srgb, var(--rule) 60%, transparent);
+  font: inherit;
+  color: inherit;
+  padding: 7px 6px;
+  cursor: pointer;
+  align-items: baseline;
+}
 .offer:hover, .offer:focus-visible { background: var(--copper-wash); }
 .plus { color: var(--copper); font-weight: 700; }
 .takes { text-align: right; color: var(--ink-2); }

@@ -10,7 +10,9 @@ const { power, supplies, grouped, add } = usePower()
 
 /** Narrow screens have the chosen node on the stage itself, wide ones in the drawer. */
 const wide = useMediaQuery('(min-width: 1101px)')
-const VIEWS = [['flow', 'Flow'], ['rails', 'Rails'], ['scenario', 'Scenario'], ['battery', 'Battery'], ['heat', 'Heat'], ['compare', 'Compare']] as const
+const VIEWS = [
+  ['flow', 'Flow'], ['rails', 'Rails'], ['scenario', 'Scenario'], ['battery', 'Battery'], ['heat', 'Heat'], ['compare', 'Compare'],
+] as const
 const shown = ref<typeof VIEWS[number][0]>('flow')
 const stateId = ref('typical')
 const state = computed(() => power.value.states.find(entry => entry.id === stateId.value) ?? power.value.states[1]!)
@@ -40,7 +42,12 @@ function put() {
       <span
         class="small verdict"
         :class="{ off: !state.ok }"
-      >{{ state.label }}: <template v-if="state.ok"><b class="figures">{{ drawn.toFixed(2) }} W</b> drawn<template v-if="!power.assumed && state.nodes['@5V']">, <b class="figures">{{ state.nodes['@5V'].voltageV.toFixed(2) }} V</b> on the 5 V rail</template></template><template v-else>no operating point; {{ Math.round(state.carriedShare * 100) }} % of the load can be carried</template></span>
+      >{{ state.label }}: <template v-if="state.ok"><b class="figures">{{ drawn.toFixed(2) }} W</b>
+        drawn<template v-if="!power.assumed && state.nodes['@5V']">, <b class="figures">{{ state.nodes['@5V'].voltageV.toFixed(2) }} V</b>
+          on
+          the 5 V rail</template></template><template v-else>no operating point; {{ Math.round(state.carriedShare * 100) }} % of the load
+        can be
+        carried</template></span>
       <span class="spacer" />
       <div
         class="switch"
@@ -81,7 +88,8 @@ function put() {
         >{{ caution }}</span>
       </template>
       <template v-else-if="power.assumed || !power.sources.length">
-        <b>No supply yet.</b> <span>{{ power.assumed ? '5.0 V are assumed on the board\'s rail so that the loads can be added. ' : '' }}Choose a supply on the Board stage, or add a source.</span>
+        <b>No supply yet.</b> <span>{{ power.assumed ? '5.0 V are assumed on the board\'s rail so that the loads can be added. '
+          : '' }}Choose a supply on the Board stage, or add a source.</span>
         <v-btn
           size="small"
           color="primary"
@@ -171,7 +179,9 @@ function put() {
         Nothing is fed yet. Choose a board and a supply, or add a source above.
       </p>
       <p class="small quiet hint">
-        Press a node for its figures; press a band to put a cable, a fuse or a converter in; drag a load to another rail. Solid marks stop, dashed ones caution. Feeding the board through its header goes past its input fuse and protection: both ways are used, never both at once.
+        Press a node for its figures; press a band to put a cable, a fuse or a converter in; drag a load to another rail. Solid marks stop,
+        dashed ones caution. Feeding the board through its header goes past its input fuse and protection: both ways are used, never both at
+        once.
       </p>
       <details>
         <summary>The same as a table</summary>
@@ -188,13 +198,42 @@ function put() {
 
 <style scoped>
 .supply { display: flex; flex-wrap: wrap; gap: 4px 18px; align-items: center; padding: 7px 12px; margin-bottom: 10px; }
-.supply input { width: 84px; border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 2px 5px; }
+.supply input {
+  width: 84px;
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 2px 5px;
+}
 .caution { border-left: 3px dashed var(--ochre); padding-left: 7px; flex-basis: 100%; order: 2; }
 .bar { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin-bottom: 4px; }
 .spacer { flex: 1; }
-.bar select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 3px 6px; font: inherit; font-size: 13px; width: 172px; }
+.bar select {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: inherit;
+  padding: 3px 6px;
+  font: inherit;
+  font-size: 13px;
+  width: 172px;
+}
 .switch { display: inline-flex; flex-wrap: wrap; border: 1px solid var(--rule); border-radius: 4px; overflow: hidden; }
-.switch button { border: 0; background: var(--sheet); color: inherit; font: inherit; font-size: 13px; padding: 3px 11px; cursor: pointer; border-right: 1px solid var(--rule); max-width: 160px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.switch button {
+  border: 0;
+  background: var(--sheet);
+  color: inherit;
+  font: inherit;
+  font-size: 13px;
+  padding: 3px 11px;
+  cursor: pointer;
+  border-right: 1px solid var(--rule);
+  max-width: 160px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
 .switch button:last-child { border-right: 0; }
 .switch button[aria-pressed=true] { background: var(--copper-wash); box-shadow: inset 0 -3px var(--copper); font-weight: 650; }
 .switch .off { color: var(--carmine); font-weight: 650; }

@@ -15,8 +15,10 @@ const narrow = useMediaQuery('(max-width: 1100px)')
 const held = computed(() => project.facts!.atPosition.size)
 const total = computed(() => project.facts!.board?.header.length ?? 0)
 const elsewhere = computed(() => options.value.filter(option => option.to.terminal !== undefined))
-const placedCount = (partId: string) => project.facts!.terminals.filter(terminal => terminal.owner.id === partId && terminal.assignment).length
-const stopsOf = (partId: string) => project.report!.findings.some(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.partId === partId))
+const placedCount = (partId: string) =>
+  project.facts!.terminals.filter(terminal => terminal.owner.id === partId && terminal.assignment).length
+const stopsOf = (partId: string) =>
+  project.report!.findings.some(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.partId === partId))
 </script>
 
 <template>
@@ -207,11 +209,41 @@ const stopsOf = (partId: string) => project.report!.findings.some(finding => fin
 <style scoped>
 .stage-head { align-items: center; gap: 8px; }
 .empty { padding: 20px 0; display: grid; gap: 8px; justify-items: start; }
-.move-bar { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; background: var(--moss-wash); border: 1px solid var(--moss); border-radius: 4px; padding: 6px 10px; margin-top: 8px; }
+.move-bar {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  flex-wrap: wrap;
+  background: var(--moss-wash);
+  border: 1px solid var(--moss);
+  border-radius: 4px;
+  padding: 6px 10px;
+  margin-top: 8px;
+}
 .move-bar span { flex: 1; }
-.move-bar select { border: 1px solid var(--rule); background: var(--sheet); color: inherit; border-radius: 3px; padding: 3px 6px; max-width: 220px; }
+.move-bar select {
+  border: 1px solid var(--rule);
+  background: var(--sheet);
+  color: inherit;
+  border-radius: 3px;
+  padding: 3px 6px;
+  max-width: 220px;
+}
 .chips { display: flex; flex-wrap: wrap; gap: 6px; margin: 10px 0 8px; }
-.chip { display: inline-flex; gap: 6px; align-items: center; background: var(--sheet); border: 1px solid var(--rule); border-radius: 3px; padding: 2px 8px; font: inherit; font-size: 13px; color: inherit; cursor: pointer; max-width: 260px; }
+.chip {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  padding: 2px 8px;
+  font: inherit;
+  font-size: 13px;
+  color: inherit;
+  cursor: pointer;
+  max-width: 260px;
+}
 .chip-name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .chip.chosen { border-color: var(--owner); box-shadow: inset 0 -3px var(--owner); font-weight: 650; }
 .chip.marked { outline: 2px solid var(--copper); }

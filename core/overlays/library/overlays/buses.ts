@@ -14,23 +14,43 @@ function i2cBus(n: number, entries: [number, number, keyof typeof ALT][]): Overl
   const linesBy = pairs(entries)
   return {
     name: `i2c${n}`, what: `switches I²C ${n} on and says which lines it comes out on`, group: 'bus', origin: ORIGIN,
-    params: [...entries.map(([sda, scl]) => flag(`pins_${sda}_${scl}`, `on lines ${sda} and ${scl}`)), number('baudrate', 100_000, 10_000, 1_000_000, 'clock of the bus in Hz')],
+    params: [
+      ...entries.map(([sda, scl]) => flag(`pins_${sda}_${scl}`, `on lines ${sda} and ${scl}`)),
+      number('baudrate', 100_000, 10_000, 1_000_000, 'clock of the bus in Hz'),
+    ],
     enables: [`i2c${n}`], linesBy: { ...linesBy, '': [first![0], first![1]] }, appears: [at(`/dev/i2c-${n}`, 'the bus')],
-    tree: `&i2c${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&i2c${n}_pins>;\n\tclock-frequency = <{baudrate}>;\n};\n\n&i2c${n}_pins {\n\tbrcm,pins = <{lines}>;\n\tbrcm,function = <${ALT[first![2]]}>;\n};\n`,
+    tree: `&i2c${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&i2c${n}_pins>;\n\tclock-frequency = `
+      + `<{baudrate}>;\n};\n\n&i2c${n}_pins {\n\tbrcm,pins = <{lines}>;\n\tbrcm,function = <${ALT[first![2]]}>;\n};\n`,
   }
 }
 
 function spiBus(n: number, selects: number, standard: number[], pins: number[]): OverlaySpec {
   return {
-    name: `spi${n}-${selects}cs`, what: `switches SPI ${n} on with ${selects === 1 ? 'one select' : `${selects} selects`}`, group: 'bus', origin: ORIGIN,
-    params: [...standard.slice(0, selects).flatMap((pin, i) => [line(`cs${i}_pin`, pin, `line of select ${i}`), ...n ? [choice(`cs${i}_spidev`, ['on', 'off', 'disabled', 'okay'], 'on', `a device for programs on select ${i}`)] : []]), flag('no_miso', 'leaves the input line free')],
+    name: `spi${n}-${selects}cs`, what: `switches SPI ${n} on with ${selects === 1 ? 'one select' : `${selects} selects`}`, group: 'bus',
+    origin: ORIGIN,
+    params: [
+      ...standard.slice(0, selects)
+        .flatMap((pin, i) => [line(`cs${i}_pin`, pin, `line of select ${i}`), ...n
+          ? [choice(`cs${i}_spidev`, ['on', 'off', 'disabled', 'okay'], 'on', `a device for programs on select ${i}`)]
+          : []]),
+      flag('no_miso', 'leaves the input line free'),
+    ],
     enables: [`spi${n}`], linesBy: { '': pins, 'no_miso': pins.slice(1) },
     appears: standard.slice(0, selects).map((_, i) => at(`/dev/spidev${n}.${i}`, `select ${i}`)),
-    tree: `&spi${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&spi${n}_pins &spi${n}_cs_pins>;\n\tcs-gpios = ${standard.slice(0, selects).map((_, i) => `<&gpio {cs${i}_pin} 1>`).join(', ')};\n${n
-      ? standard.slice(0, selects).map((_, i) => `\n\tspidev${n}_${i}: spidev@${i} {\n\t\tcompatible = "spidev";\n\t\treg = <${i}>;\n\t\tspi-max-frequency = <125000000>;\n\t\tstatus = "{cs${i}_spidev:status}";\n\t};\n`).join('')
-      : ''}};\n\n&spi${n}_cs_pins {\n\tbrcm,pins = <${standard.slice(0, selects).map((_, i) => `{cs${i}_pin}`).join(' ')}>;\n\tbrcm,function = <1>;\n};\n`
-      + `\n&spi${n}_pins {\n\tbrcm,pins = <{lines}>;\n};\n`
-      + (n === 0 && selects === 1 ? '\n&spidev0_1 {\n\tstatus = "disabled";\n};\n' : ''),
+    tree: `&spi${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&spi${n}_pins &spi${n}_cs_pins>;\n`
+      + `\tcs-gpios = ${standard.slice(0, selects)
+        .map((_, i) => `<&gpio {cs${i}_pin} 1>`)
+        .join(', ')};\n${n
+        ? standard.slice(0, selects)
+            .map((_, i) =>
+              `\n\tspidev${n}_${i}: spidev@${i} {\n\t\tcompatible = "spidev";\n\t\treg = <${i}>;\n\t\tspi-max-frequency = `
+              + `<125000000>;\n\t\tstatus = "{cs${i}_spidev:status}";\n\t};\n`)
+            .join('')
+        : ''}};\n\n&spi${n}_cs_pins {\n\tbrcm,pins = <${standard.slice(0, selects)
+        .map((_, i) => `{cs${i}_pin}`)
+        .join(' ')}>;\n\tbrcm,function = <1>;\n};\n`
+        + `\n&spi${n}_pins {\n\tbrcm,pins = <{lines}>;\n};\n`
+        + (n === 0 && selects === 1 ? '\n&spidev0_1 {\n\tstatus = "disabled";\n};\n' : ''),
   }
 }
 
@@ -38,8 +58,10 @@ function uart(n: number, tx: number): OverlaySpec {
   return {
     name: `uart${n}`, what: `switches serial port ${n} on`, group: 'serial', origin: ORIGIN,
     params: [flag('ctsrts', 'with flow control on the two lines behind')],
-    enables: [`uart${n}`], linesBy: { '': [tx, tx + 1], 'ctsrts': [tx, tx + 1, tx + 2, tx + 3] }, appears: [at(`/dev/ttyAMA${n}`, 'the port')],
-    tree: `&uart${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart${n}_pins>;\n};\n\n&uart${n}_pins {\n\tbrcm,pins = <{lines}>;\n};\n`,
+    enables: [`uart${n}`], linesBy: { '': [tx, tx + 1], 'ctsrts': [tx, tx + 1, tx + 2, tx + 3] },
+    appears: [at(`/dev/ttyAMA${n}`, 'the port')],
+    tree: `&uart${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart${n}_pins>;\n};\n\n&uart${n}_pins `
+      + `{\n\tbrcm,pins = <{lines}>;\n};\n`,
   }
 }
 
@@ -53,15 +75,23 @@ export const BUSES: OverlaySpec[] = [
   i2cBus(6, [[22, 23, 'alt5'], [0, 1, 'alt5']]),
   {
     name: 'i2c-gpio', what: 'makes an I²C bus on two plain lines, timed by the processor', group: 'bus', origin: ORIGIN,
-    params: [line('i2c_gpio_sda', 23, 'data line'), line('i2c_gpio_scl', 24, 'clock line'), number('i2c_gpio_delay_us', 2, 1, 1000, 'half a clock in microseconds'), number('bus', null, 0, 255, 'number of the bus; the kernel chooses where nothing is said')],
+    params: [
+      line('i2c_gpio_sda', 23, 'data line'), line('i2c_gpio_scl', 24, 'clock line'),
+      number('i2c_gpio_delay_us', 2, 1, 1000, 'half a clock in microseconds'),
+      number('bus', null, 0, 255, 'number of the bus; the kernel chooses where nothing is said'),
+    ],
     appears: [at('/dev/i2c-{bus}', 'the bus')],
-    tree: '&{/} {\n\ti2c_gpio: i2c@{bus:unit} {\n\t\tcompatible = "i2c-gpio";\n\t\treg = <0x{bus:unit}>;\n\t\tgpios = <&gpio {i2c_gpio_sda} 6>, <&gpio {i2c_gpio_scl} 6>;\n\t\ti2c-gpio,delay-us = <{i2c_gpio_delay_us}>;\n\t\t#address-cells = <1>;\n\t\t#size-cells = <0>;\n\t};\n};\n',
+    tree: '&{/} {\n\ti2c_gpio: i2c@{bus:unit} {\n\t\tcompatible = "i2c-gpio";\n\t\treg = <0x{bus:unit}>;\n\t\tgpios = <&gpio '
+      + '{i2c_gpio_sda} 6>, <&gpio {i2c_gpio_scl} 6>;\n\t\ti2c-gpio,delay-us = <{i2c_gpio_delay_us}>;\n\t\t#address-cells = '
+      + '<1>;\n\t\t#size-cells = <0>;\n\t};\n};\n',
   },
   spiBus(0, 1, [8], [9, 10, 11]), spiBus(0, 2, [8, 7], [9, 10, 11]),
   {
     name: 'spi0-0cs', what: 'SPI 0 without selects: they are free lines, and a program moves them', group: 'bus', origin: ORIGIN,
-    params: [flag('no_miso', 'leaves the input line free')], enables: ['spi0'], linesBy: { '': [9, 10, 11], 'no_miso': [10, 11] }, appears: [at('/dev/spidev0.0', 'the bus')],
-    tree: '&spi0 {\n\tstatus = "okay";\n};\n\n&spi0_cs_pins {\n\tbrcm,pins = <>;\n};\n\n&spi0_pins {\n\tbrcm,pins = <{lines}>;\n};\n\n&spidev0_1 {\n\tstatus = "disabled";\n};\n',
+    params: [flag('no_miso', 'leaves the input line free')], enables: ['spi0'], linesBy: { '': [9, 10, 11], 'no_miso': [10, 11] },
+    appears: [at('/dev/spidev0.0', 'the bus')],
+    tree: '&spi0 {\n\tstatus = "okay";\n};\n\n&spi0_cs_pins {\n\tbrcm,pins = <>;\n};\n\n&spi0_pins {\n\tbrcm,pins = '
+      + '<{lines}>;\n};\n\n&spidev0_1 {\n\tstatus = "disabled";\n};\n',
   },
   ...[1, 2, 3].map(selects => spiBus(1, selects, [18, 17, 16], [19, 20, 21])),
   ...[1, 2].map(selects => spiBus(3, selects, [0, 24], [1, 2, 3])),
@@ -74,49 +104,77 @@ export const BUSES: OverlaySpec[] = [
   },
   {
     name: 'uart0', what: 'puts serial port 0 on other lines, or brings it back to the header', group: 'serial', origin: ORIGIN,
-    params: [line('txd0_pin', 14, 'transmit line'), line('rxd0_pin', 15, 'receive line'), number('pin_func', 4, 0, 7, 'multiplexer setting'), flag('ctsrts', 'with flow control on lines 16 and 17')],
+    params: [
+      line('txd0_pin', 14, 'transmit line'), line('rxd0_pin', 15, 'receive line'), number('pin_func', 4, 0, 7, 'multiplexer setting'),
+      flag('ctsrts', 'with flow control on lines 16 and 17'),
+    ],
     enables: ['uart0'], linesBy: { ctsrts: [16, 17] }, appears: [at('/dev/ttyAMA0', 'the port')],
-    tree: '&uart0 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart0_pins>;\n};\n\n&uart0_pins {\n\tbrcm,pins = <{txd0_pin} {rxd0_pin}>;\n\tbrcm,function = <{pin_func}>;\n};\n',
+    tree: '&uart0 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart0_pins>;\n};\n\n&uart0_pins {\n\tbrcm,pins = '
+      + '<{txd0_pin} {rxd0_pin}>;\n\tbrcm,function = <{pin_func}>;\n};\n',
   },
   {
     name: 'uart1', what: 'puts the small serial port on the header', group: 'serial', origin: ORIGIN,
     params: [line('txd1_pin', 14, 'transmit line'), line('rxd1_pin', 15, 'receive line')],
     enables: ['uart1'], appears: [at('/dev/ttyS0', 'the port')],
-    tree: '&uart1 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart1_pins>;\n};\n\n&uart1_pins {\n\tbrcm,pins = <{txd1_pin} {rxd1_pin}>;\n\tbrcm,function = <2>;\n};\n',
+    tree: '&uart1 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart1_pins>;\n};\n\n&uart1_pins {\n\tbrcm,pins = '
+      + '<{txd1_pin} {rxd1_pin}>;\n\tbrcm,function = <2>;\n};\n',
   },
   uart(2, 0), uart(3, 4), uart(4, 8), uart(5, 12),
   {
-    name: 'miniuart-bt', what: 'gives the radio the small serial port, so that the full one comes out on the header', group: 'serial', origin: ORIGIN,
-    params: [], holds: ['the radio\'s serial port'], excludes: ['disable-bt'], appears: [at('/dev/ttyAMA0', 'the full port on lines 14 and 15')],
-    tree: '&uart0 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart0_pins>;\n};\n\n&uart0_pins {\n\tbrcm,pins = <14 15>;\n\tbrcm,function = <4>;\n};\n',
+    name: 'miniuart-bt', what: 'gives the radio the small serial port, so that the full one comes out on the header', group: 'serial',
+    origin: ORIGIN,
+    params: [], holds: ['the radio\'s serial port'], excludes: ['disable-bt'],
+    appears: [at('/dev/ttyAMA0', 'the full port on lines 14 and 15')],
+    tree: '&uart0 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart0_pins>;\n};\n\n&uart0_pins {\n\tbrcm,pins = '
+      + '<14 15>;\n\tbrcm,function = <4>;\n};\n',
     enables: ['uart0'], lines: { 14: 'transmit', 15: 'receive' },
   },
   {
-    name: 'disable-bt', what: 'switches the radio\'s short-range part off and gives its serial port to the header', group: 'serial', origin: ORIGIN,
-    params: [], holds: ['the radio\'s serial port'], excludes: ['miniuart-bt'], appears: [at('/dev/ttyAMA0', 'the full port on lines 14 and 15')],
-    tree: '&uart0 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart0_pins>;\n};\n\n&uart0_pins {\n\tbrcm,pins = <14 15>;\n\tbrcm,function = <4>;\n};\n\n&uart1 {\n\tstatus = "disabled";\n};\n',
+    name: 'disable-bt', what: 'switches the radio\'s short-range part off and gives its serial port to the header', group: 'serial',
+    origin: ORIGIN,
+    params: [], holds: ['the radio\'s serial port'], excludes: ['miniuart-bt'],
+    appears: [at('/dev/ttyAMA0', 'the full port on lines 14 and 15')],
+    tree: '&uart0 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart0_pins>;\n};\n\n&uart0_pins {\n\tbrcm,pins = '
+      + '<14 15>;\n\tbrcm,function = <4>;\n};\n\n&uart1 {\n\tstatus = "disabled";\n};\n',
     enables: ['uart0'], lines: { 14: 'transmit', 15: 'receive' },
   },
   {
     name: 'pwm', what: 'one hardware pulse channel on a line', group: 'bus', origin: ORIGIN,
-    params: [line('pin', 18, 'line it comes out on'), number('func', 2, 1, 7, 'multiplexer setting: 4 on lines 12 and 13, 2 on 18 and 19'), number('clock', null, 1000, 500_000_000, 'clock of the circuit in Hz')],
-    enables: ['pwm'], holds: ['the pulse circuit'], excludes: ['pwm-2chan', 'audremap'], appears: [at('/sys/class/pwm/pwmchip0', 'the channels')],
-    tree: '&pwm {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&pwm_pins>;\n};\n\n&pwm_pins {\n\tbrcm,pins = <{pin}>;\n\tbrcm,function = <{func}>;\n};\n',
+    params: [
+      line('pin', 18, 'line it comes out on'), number('func', 2, 1, 7, 'multiplexer setting: 4 on lines 12 and 13, 2 on 18 and 19'),
+      number('clock', null, 1000, 500_000_000, 'clock of the circuit in Hz'),
+    ],
+    enables: ['pwm'], holds: ['the pulse circuit'], excludes: ['pwm-2chan', 'audremap'],
+    appears: [at('/sys/class/pwm/pwmchip0', 'the channels')],
+    tree: '&pwm {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&pwm_pins>;\n};\n\n&pwm_pins {\n\tbrcm,pins = '
+      + '<{pin}>;\n\tbrcm,function = <{func}>;\n};\n',
   },
   {
     name: 'pwm-2chan', what: 'both hardware pulse channels', group: 'bus', origin: ORIGIN,
-    params: [line('pin', 18, 'line of channel 0'), line('pin2', 19, 'line of channel 1'), number('func', 2, 1, 7, 'multiplexer setting of the first line'), number('func2', 2, 1, 7, 'multiplexer setting of the second line'), number('clock', null, 1000, 500_000_000, 'clock of the circuit in Hz')],
+    params: [
+      line('pin', 18, 'line of channel 0'), line('pin2', 19, 'line of channel 1'),
+      number('func', 2, 1, 7, 'multiplexer setting of the first line'), number('func2', 2, 1, 7, 'multiplexer setting of the second line'),
+      number('clock', null, 1000, 500_000_000, 'clock of the circuit in Hz'),
+    ],
     enables: ['pwm'], holds: ['the pulse circuit'], excludes: ['pwm', 'audremap'], appears: [at('/sys/class/pwm/pwmchip0', 'the channels')],
-    tree: '&pwm {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&pwm_pins>;\n};\n\n&pwm_pins {\n\tbrcm,pins = <{pin} {pin2}>;\n\tbrcm,function = <{func} {func2}>;\n};\n',
+    tree: '&pwm {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&pwm_pins>;\n};\n\n&pwm_pins {\n\tbrcm,pins = <{pin} '
+      + '{pin2}>;\n\tbrcm,function = <{func} {func2}>;\n};\n',
   },
   {
     name: 'w1-gpio', what: '1-Wire bus on a line', group: 'bus', origin: ORIGIN,
-    params: [line('gpiopin', 4, 'line of the bus'), flag('pullup', 'has no effect any more: the pull-up is a resistor')], appears: [at('/sys/bus/w1/devices/28-*', 'one folder for each probe')],
-    tree: '&{/} {\n\tonewire@{gpiopin:hex} {\n\t\tcompatible = "w1-gpio";\n\t\tgpios = <&gpio {gpiopin} 0>;\n\t\tpinctrl-names = "default";\n\t\tpinctrl-0 = <&w1_pins_{gpiopin}>;\n\t};\n};\n\n&gpio {\n\tw1_pins_{gpiopin}: w1_pins@{gpiopin:hex} {\n\t\tbrcm,pins = <{gpiopin}>;\n\t\tbrcm,function = <0>;\n\t\tbrcm,pull = <0>;\n\t};\n};\n',
+    params: [line('gpiopin', 4, 'line of the bus'), flag('pullup', 'has no effect any more: the pull-up is a resistor')],
+    appears: [at('/sys/bus/w1/devices/28-*', 'one folder for each probe')],
+    tree: '&{/} {\n\tonewire@{gpiopin:hex} {\n\t\tcompatible = "w1-gpio";\n\t\tgpios = <&gpio {gpiopin} 0>;\n\t\tpinctrl-names = '
+      + '"default";\n\t\tpinctrl-0 = <&w1_pins_{gpiopin}>;\n\t};\n};\n\n&gpio {\n\tw1_pins_{gpiopin}: w1_pins@{gpiopin:hex} '
+      + '{\n\t\tbrcm,pins = <{gpiopin}>;\n\t\tbrcm,function = <0>;\n\t\tbrcm,pull = <0>;\n\t};\n};\n',
   },
   {
     name: 'w1-gpio-pullup', what: '1-Wire bus with a second line that drives the strong pull-up', group: 'bus', origin: ORIGIN,
-    params: [line('gpiopin', 4, 'line of the bus'), line('extpullup', 5, 'line that drives the pull-up')], appears: [at('/sys/bus/w1/devices/28-*', 'one folder for each probe')], excludes: ['w1-gpio'],
-    tree: '&{/} {\n\tonewire@{gpiopin:hex} {\n\t\tcompatible = "w1-gpio";\n\t\tgpios = <&gpio {gpiopin} 0>, <&gpio {extpullup} 1>;\n\t\tpinctrl-names = "default";\n\t\tpinctrl-0 = <&w1_pins_{gpiopin}>;\n\t};\n};\n\n&gpio {\n\tw1_pins_{gpiopin}: w1_pins@{gpiopin:hex} {\n\t\tbrcm,pins = <{gpiopin} {extpullup}>;\n\t\tbrcm,function = <0 1>;\n\t\tbrcm,pull = <0 0>;\n\t};\n};\n',
+    params: [line('gpiopin', 4, 'line of the bus'), line('extpullup', 5, 'line that drives the pull-up')],
+    appears: [at('/sys/bus/w1/devices/28-*', 'one folder for each probe')], excludes: ['w1-gpio'],
+    tree: '&{/} {\n\tonewire@{gpiopin:hex} {\n\t\tcompatible = "w1-gpio";\n\t\tgpios = <&gpio {gpiopin} 0>, <&gpio {extpullup} '
+      + '1>;\n\t\tpinctrl-names = "default";\n\t\tpinctrl-0 = <&w1_pins_{gpiopin}>;\n\t};\n};\n\n&gpio {\n\tw1_pins_{gpiopin}: '
+      + 'w1_pins@{gpiopin:hex} {\n\t\tbrcm,pins = <{gpiopin} {extpullup}>;\n\t\tbrcm,function = <0 1>;\n\t\tbrcm,pull = <0 '
+      + '0>;\n\t};\n};\n',
   },
 ]
