@@ -32,12 +32,14 @@ export const pullUps: Rule = ({ facts, signals }) => signals.i2c.flatMap((bus): 
     figures: [{ label: 'most', value: Math.round(bus.mostOhm), unit: 'Ω', origin: MANUAL }], fixes: pullUpFix(bus, facts),
   }]
   const list = bus.pullUps.map(({ name, ohm }) => `${name} ${ohmsInWords(ohm)}`).join(', ')
-  if (bus.pullUpOhm < bus.leastOhm) return [{
+  const sinkOhm = bus.sinkOhm ?? bus.pullUpOhm
+  if (sinkOhm < bus.leastOhm) return [{
     ...common, code: 'i2c.pull-up-strong', id: `i2c.pull-up-strong ${bus.busId}`, severity: 'caution',
     title: `${bus.label} is pulled up too hard`,
-    sentence: `${list} make ${ohmsInWords(bus.pullUpOhm)} together; a part that sinks ${bus.mode.sinkMa} mA cannot pull that low. Take `
+    sentence: `${list}${sinkOhm < bus.pullUpOhm ? ', and those beyond the level shifters,' : ''} make ${ohmsInWords(sinkOhm)} together; a `
+      + `part that sinks ${bus.mode.sinkMa} mA cannot pull that low. Take `
       + `the resistors off one of the boards.`,
-    figures: [{ label: 'together', value: Math.round(bus.pullUpOhm), unit: 'Ω', limit: Math.round(bus.leastOhm), origin: MANUAL }],
+    figures: [{ label: 'together', value: Math.round(sinkOhm), unit: 'Ω', limit: Math.round(bus.leastOhm), origin: MANUAL }],
     fixes: [],
   }]
   if (bus.pullUpOhm > bus.mostOhm) return [{

@@ -1,9 +1,17 @@
 /** Each I²C bus of a plan as a circuit. */
 import type { Bus, Facts, ResolvedPart } from '../../facts/types'
 import { busyShare, leastPullUpOhm, loadOf, LOW_V, modeOf, mostPullUpOhm, reachableMode, riseTimeS, type Mode } from '../i2c'
+import { parallelOhm } from '../series'
 
 /** What a bus runs at when nobody says otherwise. Memory. */
 export const USUAL_CLOCK_HZ = 100_000
+
+/** On each side of a channel of a shifter board for open-drain lines. Practice. */
+const SHIFTER_OHM = 10_000
+/** Of a channel's transistor. Memory. */
+const SHIFTER_PF = 15
+/** The far side of a shifter is pulled to 5 V. */
+const FAR_V = 5
 
 export interface I2cBusFigures {
   busId: string
@@ -15,6 +23,8 @@ export interface I2cBusFigures {
   pullUps: { partId: string | null, name: string, ohm: number }[]
   /** Null where nothing pulls up. */
   pullUpOhm: number | null
+  /** What a part sinks when it pulls the wire low, as one resistor to 3V3: the pull-ups here and those beyond level shifters. */
+  sinkOhm: number | null
   capacitancePf: number
   wireM: number
   /** 30 to 70 %; null where nothing pulls up. */
@@ -39,19 +49,31 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
     group.bus?.id === bus.id && group.terminals.every(terminal => terminal.place || terminal.signal!.optional))
   if (!groups.length) return null
   const owners = groups.map(group => group.owner).filter(owner => owner.part.i2c)
+  // A level shifter parts the wire in two: what lies beyond loads its own piece alone, but is pulled low together with this one.
+  const shifted = new Set(groups.filter(({ terminals }) => terminals.some(({ between }) => between?.kind === 'level-shifter'))
+    .map(group => group.owner))
+  const near = owners.filter(owner => !shifted.has(owner))
+  const beyond = owners.filter(owner => shifted.has(owner))
   // What is polled behind a hub takes the time of the bus above it too.
   const behind = facts.buses.filter(other => other.upstream === bus.id)
     .flatMap(other => facts.groups.filter(group => group.bus?.id === other.id).map(group => group.owner))
   const clockHz = facts.plan.clocks[bus.upstream ?? bus.id] ?? facts.plan.clocks[bus.id] ?? USUAL_CLOCK_HZ
   const pullUps = [
     ...boardPullUps(bus, facts),
-    ...owners.flatMap(owner => owner.part.i2c!.pullUpOhm ? [{ partId: owner.id, name: owner.name, ohm: owner.part.i2c!.pullUpOhm }] : []),
+    ...near.flatMap(owner => owner.part.i2c!.pullUpOhm ? [{ partId: owner.id, name: owner.name, ohm: owner.part.i2c!.pullUpOhm }] : []),
+    ...beyond.map(owner => ({ partId: owner.id, name: `level shifter at ${owner.name}`, ohm: SHIFTER_OHM })),
     ...addedPullUps(groups),
   ]
-  const wires = owners.filter(owner => !owner.part.isAddOn).map(owner => wireOf(owner, facts))
-  const load = loadOf(pullUps.map(entry => entry.ohm), owners.map(owner => owner.part.i2c!.capacitancePf ?? 10), wires)
+  const wires = near.filter(owner => !owner.part.isAddOn).map(owner => wireOf(owner, facts))
+  const load = loadOf(
+    pullUps.map(entry => entry.ohm), owners.map(owner => shifted.has(owner) ? SHIFTER_PF : owner.part.i2c!.capacitancePf ?? 10), wires,
+  )
   const mode = modeOf(clockHz)
   const supplyV = 3.3
+  const sinks = [
+    ...pullUps.map(entry => entry.ohm),
+    ...beyond.flatMap(owner => [SHIFTER_OHM, owner.part.i2c!.pullUpOhm ?? Infinity]).map(ohm => ohm * supplyV / FAR_V),
+  ]
   const polls = [...owners, ...behind].flatMap(owner => owner.part.i2c?.poll
     ? [{ partId: owner.id, name: owner.name, ...owner.part.i2c.poll }]
     : [])
@@ -61,7 +83,8 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
     .sort((a, b) => a.maxClockHz - b.maxClockHz)[0] ?? null
   return {
     busId: bus.id, label: bus.label, clockHz, mode, supplyV, pullUps, capacitancePf: load.capacitancePf,
-    pullUpOhm: pullUps.length ? load.pullUpOhm : null, wireM: wires.reduce((sum, m) => sum + m, 0),
+    pullUpOhm: pullUps.length ? load.pullUpOhm : null, sinkOhm: sinks.length ? parallelOhm(sinks) : null,
+    wireM: wires.reduce((sum, m) => sum + m, 0),
     riseS: pullUps.length ? riseTimeS(load.pullUpOhm, load.capacitancePf) : null, leastOhm: leastPullUpOhm(supplyV, LOW_V, mode.sinkMa),
     mostOhm: mostPullUpOhm(mode.riseS, load.capacitancePf),
     reachable: pullUps.length ? reachableMode(load) : null, busyShare: busyShare(polls, clockHz), polls, slowest,
