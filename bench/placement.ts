@@ -9,6 +9,7 @@ import { emptyPlan } from '../core/plan/create'
 import type { Plan } from '../core/plan/types'
 import { placePlan } from '../core/placement/place'
 import { placementProblem } from '../core/placement/problem'
+import { WEIGHT_TABLE } from '../core/placement/weights'
 import { pick, random } from '../test/generated'
 import { programmeOf } from '../test/optimum'
 
@@ -24,13 +25,17 @@ function madeUp(next: () => number, least: number, most: number): Plan {
   }
 }
 
-/** A plan of so many parts that fits its board: parts are drawn one after another, and those that no longer go are left out again. */
+/**
+ * A plan of so many parts that fits its board whole, without a clash of addresses and with every optional wire: parts are drawn one after
+ * another, and those that no longer go are left out again.
+ */
 function fitting(next: () => number, least: number, most: number): Plan | null {
   const count = least + Math.floor(next() * (most - least + 1))
   let plan: Plan = { ...emptyPlan('Bench'), board: pick(next, BOARDS), supply: { type: 'adapter-5v-5a' } }
   for (let tries = 0; plan.parts.length < count && tries < count * 3; tries++) {
     const grown = { ...plan, parts: [...plan.parts, { id: `p${tries}`, type: pick(next, TYPES), name: `p${tries}` }] }
-    if (placePlan(grown, catalogue, { scope: 'all', brief: true }).ok) plan = grown
+    const result = placePlan(grown, catalogue, { scope: 'all', brief: true })
+    if (result.ok && !result.leftOut.length && result.cost < WEIGHT_TABLE.addressClash.value) plan = grown
   }
   return plan.parts.length >= least ? plan : null
 }

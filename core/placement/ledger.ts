@@ -126,6 +126,16 @@ export class Ledger {
     }
   }
 
+  /** Who has what, as far as it matters to those that come: the same text, the same ways left at the same costs. */
+  sign(): string {
+    let sign = ''
+    for (let at = 0; at < this.carriers.length; at++) sign += String.fromCharCode(this.carriers[at]! > 0 ? this.carries[at]! + 1 : 0)
+    for (let at = 0; at < this.users.length; at++) {
+      sign += String.fromCharCode(this.users[at]! > 0 ? 2 * this.way[at]! + (this.alone[at]! > 0 ? 2 : 1) : 0)
+    }
+    return sign
+  }
+
   /** What it costs to share controllers with users that are there already. */
   shareCost({ candidate, resources }: Compiled): number {
     let cost = 0

@@ -88,6 +88,12 @@ class Search {
   private readonly rank: number[] = []
   /** The demand of a twin part that comes just before, for each first demand of such a part. */
   private readonly twinBefore: number[]
+  /** By what is left to decide and how things stand: the least cost with which the search has been there. */
+  private readonly been = new Map<string, number>()
+  /** By depth: the demands before it whose choice matters beyond the ledger, for their part's lines or for a twin that comes. */
+  private readonly mattering: number[][]
+  /** By demand: its choice of addresses as a sign, where another one may clash with it; null otherwise. */
+  private readonly addressSign: (string | null)[]
   private readonly floors = new Map<string, number>()
   private readonly gathered = new Map<string, { result?: Gathered, floor: number }>()
   /** Parts that may have a bus or a bound line on the header, and so a middle of their own. */
@@ -135,6 +141,12 @@ class Search {
           && !this.order.some((earlier, k) => k < j && earlier.partId === other.partId),
       )
     })
+    const withLines = new Set(problem.lineDemands.map(line => line.partId))
+    this.mattering = Array.from({ length: this.order.length + 1 }, (_, depth) => this.order.slice(0, depth)
+      .flatMap((demand, i) => withLines.has(demand.partId) || this.twinBefore.lastIndexOf(i) >= depth ? [i] : []))
+    this.addressSign = this.order.map(demand => demand.isHub || !peaceful.has(demand)
+      ? demand.candidates[0]?.addresses?.map(entry => `${entry.address}:${entry.cost}`).join() ?? null
+      : null)
     this.optional = problem.lineDemands.filter(demand => demand.optional)
     this.firstCanOpen = this.order.some(demand => demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))
     this.quantum = quantumOf(problem.weights)
@@ -187,6 +199,7 @@ class Search {
       this.stopped = !this.options.firstOnly
       return
     }
+    if (depth && depth < this.order.length && !this.options.firstOnly && this.wasHereCheaper(depth, cost)) return
     const rest = this.bounds.rest(depth)
     if (rest === Infinity) return
     const known = cost + this.straps().cost + rest
@@ -222,6 +235,22 @@ class Search {
       this.depth = depth
       if (this.stopped || (this.best && this.options.firstOnly)) return
     }
+  }
+
+  /** True when the search has stood here before, with the same left to decide, the same free and no more spent: nothing better comes. */
+  private wasHereCheaper(depth: number, cost: number): boolean {
+    const buses: string[] = []
+    for (let i = 0; i < depth; i++) {
+      const sign = this.addressSign[i]
+      if (sign !== null) buses.push(`${this.chosen[i]!.busId} ${sign}`)
+    }
+    const key = `${depth} ${this.ledger.sign()} ${this.mattering[depth]!.map(i => this.rank[i]).join()} ${buses.sort().join()} `
+      + `${[...this.busOfPart].flat().join()} ${[...this.channels].map(([hub, counts]) => `${hub} ${counts.join()}`).join()} `
+      + [...this.opened.keys()].sort().join()
+    const before = this.been.get(key)
+    if (before !== undefined && before <= cost + EPSILON) return true
+    this.been.set(key, cost)
+    return false
   }
 
   private fits(entry: Compiled): boolean {
