@@ -133,76 +133,118 @@ export function lived(plan: Plan, seed: number): Plan {
   return applyEdit(grown, { edit: 'all', edits: [...feeds, ...moves, ...lines] }).plan
 }
 
-const SUPPLIES = [...catalogue.supplies.keys()]
-const ITEMS = [...catalogue.powerItems.keys()]
+const OWN_LINES = [
+  'dtparam=i2c_arm=on', 'dtparam=spi=on', 'dtparam=audio=on', 'enable_uart=1', 'dtoverlay=disable-bt', 'arm_freq=700', 'over_voltage=9',
+  'gpio=17=op,dh', 'gpio=99=op', 'dtoverlay=w1-gpio,gpiopin=4', 'dtoverlay=i2c-rtc', 'dtoverlay=gpio-fan,gpiopin=14,temp=60000', '[none]',
+  'dtoverlay=uart3', 'dtparam=pwr_led_trigger=heartbeat', 'include other.txt', 'hdmi_group=2 # screen', 'dtoverlay=miniuart-bt', 'what',
+]
+const COMMAND_LINES = [
+  undefined, 'console=serial0,115200 console=tty1 root=/dev/x rootwait', 'console=ttyAMA3,115200', 'root=/dev/x quiet quiet',
+]
 
 /** Any plan with any supply, any power items in its ways, figures of the maker's own, a store, heat, clocks, a scan: right or wrong. */
 export function worn(seed: number): Plan {
   const next = random(seed * 15_485_863 + 31)
-  const bare = anyPlan(seed, 9)
   const chance = (share: number) => next() < share
-  let plan = lived(written(placed(bare) ?? { ...bare, assignments: Object.fromEntries(bare.parts.flatMap(part =>
-    catalogue.parts.get(part.type)!.signals
-      .filter(() => chance(0.6))
-      .map(signal => [`${part.id}.${signal.id}`, { position: 1 + Math.floor(next() * 40) }]))) }), seed)
-  plan = { ...plan, supply: chance(0.95) ? { type: pick(next, SUPPLIES), ...chance(0.1) && { currentMa: 900 } } : null }
-  const consumers = [
-    '@socket', '@cable', '@header', '@usb',
-    ...plan.parts.flatMap(part => catalogue.parts.get(part.type)!.supplies.map(supply => `${part.id}.${supply.id}`)),
-  ]
-  const edits: Edit[] = []
-  for (let i = 0; i < 6; i++) {
-    if (!chance(0.6)) continue
-    const id = `item${i}`
-    const from = pick(next, ['@supply', '@cable', '@5V', '@3V3', '@P2', '@usb', ...i ? [`item${i - 1}`] : []])
-    const type = chance(0.2) ? pick(next, SUPPLIES) : pick(next, ITEMS)
-    edits.push({
-      edit: 'add-node', node: { id, type, name: `Item ${i}`, ...chance(0.9) && { from }, ...chance(0.1) && { open: true } },
-      ...chance(0.8) && { before: pick(next, consumers) },
-    })
-  }
-  if (chance(0.2)) edits.push({ edit: 'join', join: { from: 'item0', into: pick(next, ['@socket', '@5V', '@header']) } })
-  if (chance(0.3)) {
-    edits.push({
-      edit: 'set-figure', node: pick(next, ['@cable', '@supply', '@board']), figure: pick(next, ['lengthM', 'ohm', 'peakMa']), value: 2,
-    })
-  }
-  if (chance(0.4)) {
-    edits.push({
-      edit: 'set-clock', bus: pick(next, ['i2c1', 'spi0', 'part0']), clockHz: pick(next, [10_000, 400_000, 1_000_000, 40_000_000]),
-    })
-  }
-  if (chance(0.3)) edits.push({ edit: 'choose-circuit', controller: 'uart0', variant: pick(next, ['full', 'small', 'mini']) })
-  edits.push({ edit: 'set-power', power: {
-    store: { ...plan.power.store, hoursAsked: chance(0.5) ? 12 : null, panelW: chance(0.3) ? 20 : 0, temperatureC: chance(0.3) ? -5 : 20 },
-    heat: {
-      ...plan.power.heat, load: pick(next, ['idle', 'typical', 'peak']), enclosure: pick(next, ['open', 'vented', 'closed']),
-      cooler: pick(next, ['none', 'fins', 'active']), ambientC: pick(next, [20, 35, 50]),
-      fan: chance(0.3) ? { mode: 'threshold', onC: 60, hysteresisC: 5 } : { mode: 'none' },
-    },
-    clock: { coreMhz: chance(0.2) ? 900 : null, voltageSteps: chance(0.2) ? -4 : 0 },
-    steps: chance(0.4)
-      ? [{ id: 'busy', name: 'Busy', base: 'typical', loads: { [pick(next, consumers)]: 'peak' }, open: [], seconds: 20 }]
+  for (let i = 0; i < 3; i++) next()
+  const bare = twinned(anyPlan(seed, 1 + seed % 8), chance(0.4))
+  const signalsOf = (type: string) => catalogue.parts.get(type)!.signals
+  const anywhere = () => Object.fromEntries(bare.parts.flatMap(part => signalsOf(part.type).filter(() => chance(0.6))
+    .map(signal => [`${part.id}.${signal.id}`, { position: 1 + Math.floor(next() * 40) }])))
+  const settled = (chance(0.8) ? placed(bare) : null) ?? { ...bare, assignments: anywhere() }
+  const plan = lived(written(settled), seed)
+  return applyEdit(plan, { edit: 'all', edits: [...wear(plan, next), ...supplied(plan, next)] }).plan
+}
+
+/** With a second one of its first part. */
+function twinned(plan: Plan, wanted: boolean): Plan {
+  const [first] = plan.parts
+  return wanted && first ? { ...plan, parts: [...plan.parts, { ...first, id: 'twin', name: 'twin' }] } : plan
+}
+
+/** Wires, clocks, loads, files and scans as they come. */
+function wear(plan: Plan, next: () => number): Edit[] {
+  const chance = (share: number) => next() < share
+  const keys = Object.keys(plan.assignments)
+  const { text } = plan.boot!
+  return [
+    ...keys.filter(() => chance(0.2)).map((terminal): Edit => ({ edit: 'dress-wire', terminal, lengthM: pick(next, [0.05, 0.5, 2, 8]) })),
+    ...keys.filter(() => chance(0.06)).map((terminal): Edit =>
+      ({ edit: 'set-between', terminal, between: { kind: 'pull-up', ohm: pick(next, [330, 1800, 4700, 47_000]) } })),
+    ...chance(0.4)
+      ? [{ edit: 'set-clock' as const, bus: pick(next, ['i2c1', 'spi0', 'part0']), clockHz: pick(next, [10_000, 400_000, 1e6, 4e7]) }]
       : [],
-  } })
-  if (chance(0.3)) {
-    edits.push({
-      edit: 'keep-scan',
-      scan: {
-        id: 's', bus: 'i2c1', takenAt: '2026-01-01T00:00:00Z',
-        text: '     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n00:                         -- -- -- -- -- -- -- --\n10: -- -- -- -- '
-          + '-- -- -- -- -- -- -- -- -- -- -- --\n20: 20 -- -- -- -- -- -- -- -- -- -- -- -- -- -- --\n',
-      },
-    })
-  }
-  for (const part of plan.parts) if (catalogue.parts.get(part.type)!.contacts && chance(0.7)) {
-    edits.push({
-      edit: 'set-loads', id: part.id,
-      loads: [{
+    ...chance(0.3) ? [{ edit: 'choose-circuit' as const, controller: 'uart0', variant: pick(next, ['full', 'small', 'mini']) }] : [],
+    ...chance(0.15) ? [{ edit: 'set-stack' as const, stack: plan.parts.map(part => part.id).reverse() }] : [],
+    ...chance(0.1) ? [{ edit: 'set-limit' as const, key: 'board.lineMaxMa', value: 2 }] : [],
+    ...chance(0.1) ? [{ edit: 'set-option' as const, id: plan.parts[0]!.id, option: 'link', value: 'none such' }] : [],
+    ...chance(0.5)
+      ? [{ edit: 'edit-text' as const, file: '', changes: [{ from: text.length, to: text.length, insert: `${pick(next, OWN_LINES)}\n` }] }]
+      : [],
+    ...chance(0.4) ? [{ edit: 'set-boot' as const, boot: { ...plan.boot!, commandLine: pick(next, COMMAND_LINES) } }] : [],
+    ...chance(0.2)
+      ? [{
+          edit: 'keep-scan' as const,
+          scan: { id: 's', bus: 'i2c1', takenAt: '2026-01-01T00:00:00Z', text: scanText(pick(next, [0x20, 0x3C])) },
+        }]
+      : [],
+    ...plan.parts.filter(part => catalogue.parts.get(part.type)!.contacts && chance(0.7)).map((part): Edit => ({
+      edit: 'set-loads', id: part.id, loads: [{
         contact: 1, what: 'Lamp', kind: chance(0.5) ? 'AC' : 'DC', voltageV: pick(next, [5, 12, 24, 230]),
         currentA: pick(next, [0.3, 2, 8]),
       }],
+    })),
+  ]
+}
+
+const scanText = (address: number) => `     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n${(address >> 4).toString(16)}0: `
+  + Array.from({ length: 16 }, (_, i) => i === (address & 15) ? address.toString(16) : '--').join(' ')
+
+const SUPPLIES = [...catalogue.supplies.keys()]
+const ITEMS = [...catalogue.powerItems.keys()]
+
+/** Any supply, items in its ways, figures, a store, heat and clocks. */
+function supplied(plan: Plan, next: () => number): Edit[] {
+  const chance = (share: number) => next() < share
+  const consumers = ['@socket', '@socket', '@header', '@usb', ...plan.parts.flatMap(part =>
+    catalogue.parts.get(part.type)!.supplies.map(supply => `${part.id}.${supply.id}`))]
+  const edits: Edit[] = [{
+    edit: 'choose-supply', supply: chance(0.95) ? { type: pick(next, SUPPLIES), ...chance(0.1) && { currentMa: 900 } } : null,
+  }]
+  for (let i = 0; i < 6; i++) {
+    if (!chance(0.5)) continue
+    const from = pick(next, ['@supply', '@cable', '@5V', '@3V3', '@P2', '@usb', ...i ? [`item${i - 1}`] : [], 'nobody'])
+    const type = chance(0.25) ? pick(next, SUPPLIES) : chance(0.03) ? 'no-such' : pick(next, ITEMS)
+    edits.push({
+      edit: 'add-node',
+      node: {
+        id: `item${i}`, type, name: `Item ${i}`, ...chance(0.9) && { from }, ...chance(0.1) && { open: true },
+        ...type.startsWith('hub') && chance(0.8) && { upstream: pick(next, ['@usb', 'nobody']) },
+      },
+      ...chance(0.8) && { before: pick(next, consumers) },
     })
   }
-  return applyEdit(plan, { edit: 'all', edits }).plan
+  if (chance(0.2)) edits.push({ edit: 'join', join: { from: 'item0', into: pick(next, ['@socket', '@5V', ...consumers]) } })
+  if (chance(0.3)) {
+    edits.push({
+      edit: 'set-figure', node: pick(next, ['@cable', '@supply', '@board', 'item0']), figure: pick(next, ['lengthM', 'ohm', 'peakMa']),
+      value: pick(next, [2, -5, 400]),
+    })
+  }
+  edits.push({ edit: 'set-power', power: {
+    store: {
+      ...plan.power.store, hoursAsked: chance(0.5) ? 12 : null, panelW: chance(0.3) ? 20 : 0, temperatureC: chance(0.3) ? -5 : 20,
+    },
+    heat: {
+      cooler: pick(next, ['none', 'fins', 'active']), enclosure: pick(next, ['open', 'vented', 'closed']),
+      ambientC: pick(next, [20, 35, 50]), load: pick(next, ['idle', 'typical', 'peak']), minutes: 30,
+      fan: chance(0.3) ? { mode: 'threshold', onC: 60, hysteresisC: pick(next, [0.5, 5]) } : { mode: 'none' },
+    },
+    clock: { coreMhz: chance(0.2) ? 900 : null, voltageSteps: chance(0.2) ? pick(next, [-4, 3]) : 0 },
+    steps: chance(0.4)
+      ? [{ id: 'busy', name: 'Busy', base: 'typical', loads: { [pick(next, consumers)]: 'peak' }, open: [], seconds: 20 }]
+      : [],
+    shutdownS: chance(0.2) ? 60 : null,
+  } })
+  return edits
 }

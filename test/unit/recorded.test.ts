@@ -5,7 +5,9 @@
  * that is meant, read the difference and renew them: `npx vitest run test/unit/recorded.test.ts -u`.
  */
 import { createHash } from 'node:crypto'
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { lintBoot } from '../../core/boot/lint'
 import { evaluate } from '../../core/evaluate'
 import { gatherFacts } from '../../core/facts/gather'
 import { netlistOf } from '../../core/netlist/build'
@@ -13,6 +15,7 @@ import { placePlan } from '../../core/placement/place'
 import type { Plan } from '../../core/plan/types'
 import { powerOf } from '../../core/power/report'
 import { demoPlans } from '../../demo'
+import { anyBootText } from '../bootfiles'
 import { anyPlan, worn } from '../generated'
 import { catalogue } from '../plans'
 
@@ -24,7 +27,16 @@ const json = (value: unknown) => JSON.stringify(value, (_, inner: unknown) => ty
 const digest = (value: unknown) => createHash('sha256').update(json(value) ?? '').digest('hex').slice(0, 12)
 
 const findings = (plan: Plan) => evaluate(plan, catalogue).findings
-  .map(({ id, severity, title, stages, ...rest }) => `${severity} ${id} [${stages.join(' ')}] ${title} #${digest(rest)}`).join('\n')
+  .map(({ id, severity, title, ...rest }) => `${severity} ${id}: ${title} #${digest(rest).slice(0, 6)}`).join('\n')
+
+const BOARDS = [null, ...catalogue.boards.values()]
+function lint(text: string): string {
+  return (['key-value', 'extlinux', 'environment'] as const).flatMap((dialect, i) =>
+    lintBoot({
+      files: { dialect, text, commandLine: text.length % 3 ? 'quiet root=/dev/x' : undefined }, board: BOARDS[(text.length + i) % 6]!,
+    })
+      .map(({ code, line, from, ...rest }) => `${dialect} ${code} ${line}:${from} #${digest(rest).slice(0, 6)}`)).join('\n')
+}
 
 function wires(plan: Plan): string {
   const facts = gatherFacts(plan, catalogue)
@@ -47,13 +59,19 @@ function power(plan: Plan): string {
 
 const placement = (plan: Plan) => json(placePlan(plan, catalogue, { scope: 'rest' })).replace(/},/g, '},\n')
 
-const PLANS = [...Array.from({ length: 60 }, (_, i) => worn(5000 + i)), ...demoPlans]
+const PLANS = [...Array.from({ length: 140 }, (_, i) => worn(5000 + i)), ...demoPlans]
+const TEXTS = fc.sample(anyBootText, { seed: 2026, numRuns: 160 })
 const recorded = (of: (plan: Plan) => string, plans: readonly Plan[]) => plans.map((plan, i) => `## ${i} ${plan.board}\n${of(plan)}\n`)
   .join('\n')
 
 describe('said as before', () => {
   it.each([['findings', findings], ['wires', wires], ['power', power]] as const)('%s', async (name, of) => {
     await expect(recorded(of, PLANS)).toMatchFileSnapshot(`../data/recorded/${name}.txt`)
+  })
+
+  it('lint of boot files', async () => {
+    const said = TEXTS.map((text, i) => `## ${i} ${JSON.stringify(text)}\n${lint(text)}\n`).join('\n')
+    await expect(said).toMatchFileSnapshot('../data/recorded/lint.txt')
   })
 
   it('placement', async () => {
