@@ -24,6 +24,13 @@ const labelOf = (terminal: string) => {
   const found = project.facts!.byKey.get(terminal)
   return found ? `${found.owner.name} ${found.label}` : terminal
 }
+
+/** Straps are of several kinds: an address, an option of the seat. The option's own words say which. */
+function strapInWords({ partId, option, value }: { partId: string, option: string, value: string }): string {
+  const file = project.facts!.parts.find(owner => owner.id === partId)?.part.options?.find(entry => entry.id === option)
+  if (!file || file.meaning === 'i2c-address') return `Strap ${nameOf(partId)} to ${value}.`
+  return `${nameOf(partId)}, ${file.label.toLowerCase()}: ${file.values?.find(entry => entry.value === value)?.label ?? value}.`
+}
 </script>
 
 <template>
@@ -130,7 +137,7 @@ const labelOf = (terminal: string) => {
             :key="strap.partId"
             class="small"
           >
-            Strap {{ nameOf(strap.partId) }} to {{ strap.value }}.
+            {{ strapInWords(strap) }}
           </p>
           <p
             v-if="last.splitAt.length"

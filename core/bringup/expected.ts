@@ -14,6 +14,8 @@ export interface ExpectedAddress {
   names: string[]
   /** Behind a hub: seen only while that channel is open. */
   throughHub: boolean
+  /** Boards of this kind often answer here too, and not all do. */
+  optional?: true
 }
 
 export interface ExpectedNode {
@@ -58,9 +60,15 @@ function addressesOf(facts: Facts): ExpectedAddress[] {
     if (!device.busId || !Number.isFinite(device.address)) continue
     const key = `${device.busId} ${hexAddress(device.address)}`
     const entry = addresses.get(key)
-    if (entry) entry.names.push(device.owner.name)
+    if (entry) {
+      entry.names.push(device.owner.name)
+      if (!device.also) delete entry.optional
+    }
     else addresses.set(
-      key, { busId: device.busId, address: device.address, names: [device.owner.name], throughHub: device.busId.includes('.') },
+      key,
+      { busId: device.busId, address: device.address, names: [device.also ? `${device.owner.name}: ${device.also}` : device.owner.name],
+        throughHub: device.busId.includes('.'), ...device.also && { optional: true as const },
+      },
     )
   }
   return [...addresses.values()].sort((a, b) => Number(a.busId > b.busId) - Number(a.busId < b.busId) || a.address - b.address)
@@ -72,7 +80,7 @@ function busNodes(facts: Facts): ExpectedNode[] {
   for (const { id, kind, label, controller } of facts.buses) {
     const device = controller?.device
     // A strip's program drives the pulse circuit itself, without the kernel.
-    if (!device || (kind === 'pwm' && facts.groups.filter(group => group.bus?.id === id)
+    if (!device || ((kind === 'pwm' || kind === 'i2s') && facts.groups.filter(group => group.bus?.id === id)
       .every(group => group.terminals[0]!.signal!.role === 'strip'))) {
       continue
     }

@@ -136,5 +136,8 @@ function i2cDevice(owner: ResolvedPart, busId: string | null): I2cDevice[] {
   const i2c = owner.part.i2c
   if (!i2c || !holds(i2c.when, owner.options)) return []
   const text = i2c.addressOption ? owner.options[i2c.addressOption] : i2c.address
-  return [{ owner, address: Number(text), optionId: i2c.addressOption, busId }]
+  return [
+    { owner, address: Number(text), optionId: i2c.addressOption, busId },
+    ...(i2c.also ?? []).map(entry => ({ owner, address: Number(entry.address), also: entry.what, busId })),
+  ]
 }

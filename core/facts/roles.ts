@@ -24,8 +24,12 @@ const WANTED: Partial<Record<SignalRole, Wanted[]>> = {
   'i2s.dataIn': [{ kind: 'i2s', signal: 'dataIn' }],
   'i2s.dataOut': [{ kind: 'i2s', signal: 'dataOut' }],
   'pwm': [{ kind: 'pwm', signal: 'out' }],
-  'strip': [{ kind: 'pwm', signal: 'out' }, { kind: 'spi', signal: 'mosi' }],
+  'strip': [{ kind: 'pwm', signal: 'out' }, { kind: 'spi', signal: 'mosi' }, { kind: 'i2s', signal: 'dataOut' }],
 }
+
+const USUAL_STRIP_CIRCUITS: NonNullable<Board['stripBy']> = ['pwm', 'spi']
+/** Circuits that make a strip's signal on this board. */
+export const stripCircuits = ({ stripBy }: Pick<Board, 'stripBy'>): readonly ControllerKind[] => stripBy ?? USUAL_STRIP_CIRCUITS
 
 /** Controller signals that serve a role; empty for roles any free line serves. */
 export function wantedBy(role: SignalRole): Wanted[] {
@@ -56,7 +60,7 @@ export interface Reach {
 
 /** Every controller signal that reaches this line and serves this role, default controllers first. */
 export function reaches(board: Board, role: SignalRole, line: number): Reach[] {
-  const wanted = wantedBy(role)
+  const wanted = wantedBy(role).filter(entry => role !== 'strip' || stripCircuits(board).includes(entry.kind))
   return board.controllers
     .flatMap(controller => controller.routes.flatMap(route => Object.entries(route.lines)
       .filter(([signal, at]) => at === line && wanted.some(w => w.kind === controller.kind && signalMatches(w.signal, signal)))

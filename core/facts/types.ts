@@ -68,6 +68,8 @@ export interface I2cDevice {
   address: number
   /** The option that chooses the address, when there is one. */
   optionId?: string
+  /** It answers here besides its own address: what does. May be missing on a board of its kind. */
+  also?: string
   busId: string | null
 }
 

@@ -2,7 +2,7 @@
 import { hexAddress } from '../bringup/grid'
 import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
 import { claimOf } from '../placement/refs'
-import { firstClashFreeAddress, sharesBus } from '../facts/addresses'
+import { clashes, firstClashFreeAddress } from '../facts/addresses'
 import type { Facts, I2cDevice, Terminal } from '../facts/types'
 import { freePartId } from '../plan/create'
 import type { Edit } from '../plan/edits'
@@ -194,7 +194,7 @@ export const addressClash: Rule = ({ facts }) => {
   const findings: Finding[] = []
   for (const [i, device] of facts.devices.entries()) {
     for (const other of facts.devices.slice(i + 1)) {
-      if (device.address !== other.address || !sharesBus(facts, device.busId, other.busId)) continue
+      if (!clashes(facts, device, other)) continue
       const hex = hexAddress(device.address)
       const bus = facts.buses.find(entry => entry.id === device.busId)?.label ?? device.busId
       const fixes = [other, device].flatMap((candidate): Fix[] => {
@@ -206,12 +206,12 @@ export const addressClash: Rule = ({ facts }) => {
             }]
           : []
       })
-      const ways = fixes.length ? fixes : behindSwitch([device, other], facts)
+      const ways = fixes.length ? fixes : [...onOtherBus([other, device], facts), ...behindSwitch([device, other], facts)]
       findings.push({
         code: 'address.clash', id: `address.clash ${device.owner.id} ${other.owner.id}`, severity: 'stop',
         stages: ['wiring', 'parts', 'bringup'],
         title: `Two parts answer at ${hex}`,
-        sentence: `${device.owner.name} and ${other.owner.name} share ${bus} and the address ${hex}: both drive the data line at once and `
+        sentence: `${answering(device)} and ${answering(other)} share ${bus} and the address ${hex}: both drive the data line at once and `
           + `neither can be read. `
           + `${fixes.length
             ? 'Strap one of them to another address.'
@@ -222,6 +222,38 @@ export const addressClash: Rule = ({ facts }) => {
     }
   }
   return findings
+}
+
+/** Who answers, and with what where that is not its own address. */
+const answering = ({ owner, also }: I2cDevice) => also ? `${owner.name} (${also})` : owner.name
+
+/** One of the two on another I²C controller of the board, where its two positions are free and nobody there has the address. */
+function onOtherBus(devices: I2cDevice[], facts: Facts): Fix[] {
+  const { board, atPosition, plan } = facts
+  if (!board) return []
+  const positionOf = new Map(board.header.flatMap(entry => entry.line === undefined ? [] : [[entry.line, entry.position] as const]))
+  const kept = new Set(plan.reserved.map(entry => entry.position))
+  const isFree = (line: number | undefined) => {
+    const position = line === undefined ? undefined : positionOf.get(line)
+    return position !== undefined && !atPosition.has(position) && !kept.has(position)
+      && !board.header.find(entry => entry.position === position)!.identity
+  }
+  for (const { owner } of devices.filter(device => !device.owner.part.isAddOn && !device.also)) {
+    const wires = owner.signals.filter(signal => signal.role === 'i2c.sda' || signal.role === 'i2c.scl')
+    for (const { id, label, kind, routes } of board.controllers) {
+      if (kind !== 'i2c' || facts.buses.some(bus => bus.id === id)) continue
+      const route = routes.find(({ lines }) => isFree(lines.sda) && isFree(lines.scl))
+      if (!route) continue
+      return [{
+        label: `Put ${owner.name} on ${label}, positions ${positionOf.get(route.lines.sda!)} and ${positionOf.get(route.lines.scl!)}`,
+        edits: wires.map((signal): Edit => ({
+          edit: 'assign', terminal: `${owner.id}.${signal.id}`,
+          to: { position: positionOf.get(route.lines[signal.role === 'i2c.sda' ? 'sda' : 'scl']!)! },
+        })),
+      }]
+    }
+  }
+  return []
 }
 
 /**

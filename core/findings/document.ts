@@ -92,7 +92,7 @@ export const sharedPositions: Rule = ({ facts }) => {
 
 /** Addresses the I²C standard keeps for itself. */
 export const reservedAddress: Rule = ({ facts }) =>
-  facts.devices.filter(({ address }) => address < 0x08 || address > 0x77).map((device): Finding => ({
+  facts.devices.filter(({ address, also }) => !also && (address < 0x08 || address > 0x77)).map((device): Finding => ({
     code: 'address.reserved', id: `address.reserved ${device.owner.id}`, severity: 'caution', stages: ['wiring'],
     title: `${device.owner.name} uses a reserved address`,
     sentence: `${hexAddress(device.address)} is kept by the I²C standard; other chips may answer there. Strap it to another one.`,

@@ -10,7 +10,9 @@ export const lastScans: Rule = ({ facts }) => {
     const grid = readGrid(scan.text)
     if (!grid.ok) return []
     const devices = facts.devices.filter(device => device.busId === bus)
-    const verdict = compareScan(grid.answers, grid.tested, devices.map(device => ({ address: device.address, names: [device.owner.name] })))
+    const verdict = compareScan(grid.answers, grid.tested, devices.map(device => ({
+      address: device.address, names: [device.owner.name], ...device.also && { optional: true as const },
+    })))
     const strangers = verdict.unexpected.map(answer => answer.address)
     const silent = devices.filter(device => verdict.missing.some(entry => entry.address === device.address))
     return [

@@ -1,6 +1,6 @@
 /** What must lie on one bus together, and every way to put it there. */
 import type { Board, Controller, Offer } from '../catalogue/types'
-import { signalMatches, wantedBy } from '../facts/roles'
+import { signalMatches, stripCircuits, wantedBy } from '../facts/roles'
 import type { BusGroup, Facts, I2cDevice, ResolvedPart, Terminal } from '../facts/types'
 import { canBeMade, circuitsOf, fitsI2cBus, fitsSeat, overlaysAsked } from '../overlays/asks/fit'
 import { boundTo, refOf } from './refs'
@@ -26,7 +26,7 @@ export function busDemand(group: BusGroup, context: Context): Demand {
   const { facts, weights } = context
   // A terminal that may stay unplaced does not force its bus: it is placed with it where the bus has a place for it.
   const role = terminals[0]!.signal!.role
-  const kinds = role === 'strip' ? ['pwm', 'spi'] : [group.kind]
+  const kinds = role === 'strip' ? stripCircuits(context.board) : [group.kind]
   const isHub = owner.part.offers?.some(offer => offer.kind === 'i2c') ?? false
   const plain = [
     ...context.board.controllers
@@ -35,7 +35,8 @@ export function busDemand(group: BusGroup, context: Context): Demand {
     ...group.kind === 'i2c' ? [...hubCandidates(terminals, isHub, context), ...softwareCandidates(terminals, context)] : [],
   ].filter(candidate => allows(context.insist, candidate, terminals))
   const device = group.kind === 'i2c' ? facts.devices.find(entry => entry.owner === owner) : undefined
-  const addresses = device && strapsOf(device, weights)
+  const also = facts.devices.filter(entry => entry.owner === owner && entry.also).map(entry => entry.address)
+  const addresses = device && strapsOf(device, weights).map(entry => also.length ? { ...entry, also } : entry)
   const candidates = addresses ? plain.map(candidate => ({ ...candidate, addresses })) : plain
   return {
     id: terminals.length === 1 ? terminals[0]!.key : `${owner.id}/${group.kind}`, kind: group.kind, partId: owner.id, isHub,
@@ -115,7 +116,7 @@ function controllerCandidates(controller: Controller, terminals: Terminal[], con
 
 /** Wires of a bus, by the bus rather than by the part: several parts have them in common, and the bus holds them in any case. */
 const isShared = ({ kind }: Controller, { signal }: Terminal): boolean =>
-  kind === 'i2s' || (SHARED_KINDS.has(kind) && signal!.role !== 'spi.select' && signal!.role !== 'strip')
+  (kind === 'i2s' && signal!.role !== 'strip') || (SHARED_KINDS.has(kind) && signal!.role !== 'spi.select' && signal!.role !== 'strip')
 
 function controllerCandidate(
   controller: Controller, way: number, { places, tokens, selects, left }: Partial, i: number, terminals: Terminal[], context: Context,
@@ -145,9 +146,14 @@ function controllerCandidate(
       ]
     : []
   return [{
-    places, tokens: used ? { ...heldWith(controller, way, flow, context), ...tokens } : tokens, busId: controller.id, uses,
+    // A strip's program has the sound circuit to itself and switches on its data wire alone.
+    places,
+    tokens: used && !(strip && controller.kind === 'i2s') ? { ...heldWith(controller, way, flow, context), ...tokens } : tokens,
+    busId: controller.id, uses,
     cost: (controller.isDefault ? 0 : weights.otherInstance) + way * weights.otherWay + i * weights.otherFunction + left * weights.leftOut
-      + (strip && controller.kind === 'spi' ? weights.stripOnSpi : 0) + told + movedCost(terminals, places, weights),
+      + (strip && controller.kind === 'spi' ? weights.stripOnSpi : 0) + (strip && controller.kind === 'i2s'
+      ? weights.stripOnSound
+      : 0) + told + movedCost(terminals, places, weights),
   }]
 }
 

@@ -1,4 +1,5 @@
 /** Why each terminal is where it is, in words, read from the plan as it stands. */
+import { clashes } from '../facts/addresses'
 import { reaches, takesAnyLine } from '../facts/roles'
 import type { Facts, Terminal } from '../facts/types'
 import { claimOf, columnOf } from './refs'
@@ -26,9 +27,7 @@ function offeredReason({ offer, owner }: Extract<Terminal['place'], { kind: 'ter
   if (offer.kind === 'line') return 'A slow signal: it leaves the header\'s lines to those that need them.'
   if (offer.kind === 'analog') return `${named}: it gives a varying voltage, which no line of the header reads.`
   const device = facts.devices.find(entry => entry.owner === terminal.owner)
-  const clashes = device
-    && facts.devices.some(other => other !== device && other.address === device.address && other.busId === device.busId)
-  return clashes ? `${named}.` : `${named}: its address is free there.`
+  return device && facts.devices.some(other => clashes(facts, device, other)) ? `${named}.` : `${named}: its address is free there.`
 }
 
 function signalReason(terminal: Terminal, facts: Facts): string {

@@ -54,7 +54,9 @@ export function search(problem: PlacementProblem, options: SearchOptions = {}): 
 /** Devices on I²C that can answer at no address that another one may have: where they lie makes no clash. */
 function peacefulOf(demands: readonly Demand[]): ReadonlySet<Demand> {
   const users = new Map<number, number>()
-  const addressesOf = (demand: Demand) => demand.candidates[0]?.addresses?.map(entry => entry.address) ?? []
+  const addressesOf = (demand: Demand) => [
+    ...new Set(demand.candidates[0]?.addresses?.flatMap(entry => [entry.address, ...entry.also ?? []]) ?? []),
+  ]
   for (const demand of demands) for (const address of addressesOf(demand)) users.set(address, (users.get(address) ?? 0) + 1)
   return new Set(demands.filter(demand => demand.kind === 'i2c' && addressesOf(demand).every(address => users.get(address) === 1)))
 }
@@ -145,7 +147,7 @@ class Search {
     this.mattering = Array.from({ length: this.order.length + 1 }, (_, depth) => this.order.slice(0, depth)
       .flatMap((demand, i) => withLines.has(demand.partId) || this.twinBefore.lastIndexOf(i) >= depth ? [i] : []))
     this.addressSign = this.order.map(demand => demand.isHub || !peaceful.has(demand)
-      ? demand.candidates[0]?.addresses?.map(entry => `${entry.address}:${entry.cost}`).join() ?? null
+      ? demand.candidates[0]?.addresses?.map(entry => `${entry.address}:${entry.cost}:${entry.also?.join('+') ?? ''}`).join() ?? null
       : null)
     this.optional = problem.lineDemands.filter(demand => demand.optional)
     this.firstCanOpen = this.order.some(demand => demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))

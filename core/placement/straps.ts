@@ -13,6 +13,10 @@ export interface Strapped {
   chosen: Address[]
 }
 
+/** True when two devices cannot both be read: one answers where the other does. Where both answer besides their own is a call to all. */
+const meet = (a: Address, b: Address): boolean =>
+  a.address === b.address || a.also?.includes(b.address) === true || b.also?.includes(a.address) === true
+
 /**
  * The cheapest addresses. `lineage` gives a bus and the buses above it: devices hear each other when one's bus is in the
  * other's lineage. Branch and bound over the devices, those with fewest addresses first.
@@ -32,13 +36,13 @@ export function strapDevices(devices: readonly Device[], lineage: (busId: string
     const i = order[depth]!
     const before = order.slice(0, depth).filter(j => hears(i, j))
     const priced = devices[i]!.addresses
-      .map(entry => ({ entry, cost: entry.cost + clash * before.filter(j => chosen[j]!.address === entry.address).length }))
+      .map(entry => ({ entry, cost: entry.cost + clash * before.filter(j => meet(chosen[j]!, entry)).length }))
       .sort((a, b) => a.cost - b.cost)
     let changed = 0
     for (const { entry, cost: own } of priced) {
       // Free addresses that nobody after this one may want are all alike: the first of them stands for them.
       const particular = order.slice(depth + 1)
-        .some(j => hears(i, j) && devices[j]!.addresses.some(other => other.address === entry.address))
+        .some(j => hears(i, j) && devices[j]!.addresses.some(other => meet(other, entry)))
       if (!particular && own === entry.cost && entry.cost > 0 && changed++) continue
       chosen[i] = entry
       walk(depth + 1, cost + own)

@@ -25,6 +25,8 @@ export interface Use {
 
 export interface Address {
   address: number
+  /** Where it answers besides. */
+  also?: readonly number[]
   strap?: { option: string, value: string }
   cost: number
 }

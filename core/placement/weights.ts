@@ -20,6 +20,7 @@ export const WEIGHT_TABLE = {
   madeOverlay: { value: 25, meaning: 'a part whose overlay has to be made, because the one of the image cannot be told of its place' },
   otherInstance: { value: 20, meaning: 'a controller that is not a default one' },
   movesAtStart: { value: 15, meaning: 'an input that idles the other way than the line is pulled at start' },
+  stripOnSound: { value: 10, meaning: 'a light strip on the sound bus rather than on a PWM channel' },
   stripOnSpi: { value: 12, meaning: 'a light strip on an SPI bus rather than on a PWM channel' },
   sharedSupply: { value: 10, meaning: 'each further wire on one supply or ground position' },
   behindAnother: { value: 6, meaning: 'a terminal behind a hub or an expander rather than on the header' },

@@ -70,6 +70,7 @@ export function withoutPart(plan: Plan, partId: string): Plan {
     parts: plan.parts.filter(part => part.id !== partId),
     assignments: without(plan.assignments, (key, { terminal }) => mine(key) || (terminal !== undefined && mine(terminal))),
     between: without(plan.between, mine),
+    limits: without(plan.limits, mine),
     stack: kept(plan.stack, id => id !== partId),
     // Channels of a hub are buses by its name.
     clocks: without(plan.clocks, mine),

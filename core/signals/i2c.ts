@@ -52,10 +52,12 @@ export interface BusLoad {
 }
 
 /** All pull-ups side by side, all capacitances added. `pullUpOhm` is Infinity where there is none. */
-export function loadOf(pullUps: readonly number[], partsPf: readonly number[], wiresM: readonly number[]): BusLoad {
+export function loadOf(
+  pullUps: readonly number[], partsPf: readonly number[], wiresM: readonly number[], pfPerM = WIRE_PF_PER_M,
+): BusLoad {
   return {
     pullUpOhm: parallelOhm(pullUps),
-    capacitancePf: BOARD_PF + partsPf.reduce((sum, pf) => sum + pf, 0) + WIRE_PF_PER_M * wiresM.reduce((sum, m) => sum + m, 0),
+    capacitancePf: BOARD_PF + partsPf.reduce((sum, pf) => sum + pf, 0) + pfPerM * wiresM.reduce((sum, m) => sum + m, 0),
   }
 }
 

@@ -71,6 +71,7 @@ export const CODES = {
   'serial.too-slow': 'a rate too low for what is sent',
   'serial.unreachable': 'a rate that no divider gives',
   'serial.console': 'the console holds the serial port',
+  'pwm.and-sound': 'a PWM output beside the board\'s own analog sound',
   'pwm.channel-shared': 'two uses of one PWM channel',
   'pwm.frequencies-differ': 'two frequencies on one PWM clock',
   'pwm.coarse': 'fewer duty steps than asked',

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Overlays made for parts: from how the kernel knows the part and where the plan puts it. */
 import { bindingOf } from '~~/core/overlays/bindings'
+import { isMade } from '~~/core/overlays/asks/fit'
 import { overlayBlob, overlayForPart } from '~~/core/overlays/write'
 
 const project = useProjectStore()
@@ -10,6 +11,8 @@ const chosen = ref<string | null>(null)
 const made = computed(() => new Set(boot.value?.made))
 const rows = computed(() => project.facts!.parts.map(owner => ({
   owner, binding: bindingOf(owner), overlay: overlayForPart(project.facts!, owner),
+  /** Loaded without being ticked: no overlay of the image can be told of its place. */
+  byItself: isMade(owner, project.facts!) && !made.value.has(owner.id),
   ready: (owner.part.boot ?? []).some(need => need.kind === 'overlay'),
 })))
 const withBinding = computed(() => rows.value.filter(row => row.binding))
@@ -46,15 +49,15 @@ function takeBlob() {
         data-test="part-overlays"
       >
         <li
-          v-for="{ owner, overlay, ready } in withBinding"
+          v-for="{ owner, overlay, ready, byItself } in withBinding"
           :key="owner.id"
           :class="{ chosen: shown?.owner.id === owner.id }"
           :style="{ '--owner': colourOf(owner.id) }"
         >
           <input
             type="checkbox"
-            :checked="made.has(owner.id)"
-            :disabled="!overlay.ok && !made.has(owner.id)"
+            :checked="made.has(owner.id) || byItself"
+            :disabled="byItself || (!overlay.ok && !made.has(owner.id))"
             :aria-label="`Load the overlay for ${owner.name}`"
             :data-test="`make-${owner.id}`"
             @change="use(owner.id, ($event.target as HTMLInputElement).checked)"
@@ -68,7 +71,11 @@ function takeBlob() {
               class="small quiet block"
             >{{ overlay.ok ? overlay.name : overlay.why }}</span>
             <span
-              v-if="ready && overlay.ok"
+              v-if="byItself"
+              class="small hint block"
+            >Loaded as it stands: the image's overlay for it cannot be told of its place.</span>
+            <span
+              v-else-if="ready && overlay.ok"
               class="small hint block"
             >The image has an overlay for it already; this one says the same by itself. Load one of the two.</span>
           </button>

@@ -10,13 +10,15 @@ import { commandLine, environmentConsole, environmentLines, menuLines } from './
 import { parameterNames, settingNames } from './names'
 import { busesOff, hiddenByFilter, includes, repeated, scopeOfParameters } from './order'
 import { screenLines } from './screen'
+import { soundBesidePwm } from './sound'
 import { longLines, noLines, wrongFile } from './text'
 import { applyChanges, type LintFinding, type LintInput, type LintRule, type PlanSide, type TextFix } from './types'
 import { textOf } from './words'
 
 const RULES: readonly LintRule[] = [
   wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes,
-  overlaysFight, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, busesOff, screenLines, clocks, commandLine, menuLines,
+  overlaysFight, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff, screenLines, clocks, commandLine,
+  menuLines,
   environmentLines, environmentConsole,
 ]
 
@@ -89,7 +91,11 @@ export function planSide(facts: Facts, needs: readonly Need[] = needsOf(facts)):
     && drivesHard(terminal)
     ? [[terminal.place.line.line, { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label }] as const]
     : []))
-  return { needs, lineOwners, outputs, buses, clock: facts.plan.power.clock }
+  const pwmUsers = facts.parts
+    .filter(owner => facts.groups.some(group => group.owner === owner && group.bus?.kind === 'pwm' && group.kind === 'pwm'
+      && group.terminals[0]!.signal!.role === 'pwm'))
+    .map(owner => ({ partId: owner.id, name: owner.name }))
+  return { needs, lineOwners, outputs, pwmUsers, buses, clock: facts.plan.power.clock }
 }
 
 /**

@@ -43,6 +43,8 @@ export interface PlanSide {
   outputs: ReadonlyMap<number, { partId: string, name: string, serves: string }>
   /** The clock that the plan asks for: a rule of the plan speaks of it. */
   clock: ClockPlan
+  /** Parts with a PWM output that the kernel drives. */
+  pwmUsers: readonly { partId: string, name: string }[]
   /** Controllers that parts of the plan lie on, with those parts. */
   buses: ReadonlyMap<string, { partIds: string[], names: string[] }>
 }

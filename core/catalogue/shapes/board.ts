@@ -129,6 +129,10 @@ export const boardShape = object({
   advisedSupplyMa: sourced,
   /** `usbSideBySide`: wide plugs that fit beside each other. */
   sockets: object({ usb: count, video: count, usbSideBySide: optional(count), fan: optional(count), display: optional(count) }),
+  /** Circuits by which programs for addressable strips make their signal here; PWM and SPI where nothing is said. */
+  stripBy: optional(list(oneOf('pwm', 'i2s', 'spi'), { least: 1, unique: true })),
+  /** Analog sound on a socket of its own, made by the PWM circuit that the header's channels come from. */
+  soundSocket: optional(flag),
   bootPath: text(),
   /** Where nothing is said, that of the base trees that ship. */
   tree: optional(tree),

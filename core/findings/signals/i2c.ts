@@ -1,7 +1,7 @@
 /** The I²C buses as circuits: pull-ups, speed, time. */
 import { MODES } from '../../signals/i2c'
 import { ohmsInWords } from '../../signals/series'
-import type { I2cBusFigures } from '../../signals/figures/i2c'
+import { pullUpKey, WIRE_KEY, wirePfPerM, type I2cBusFigures } from '../../signals/figures/i2c'
 import type { Worksheet } from '../../worksheets'
 import type { Facts } from '../../facts/types'
 import type { Edit } from '../../plan/edits'
@@ -33,14 +33,20 @@ export const pullUps: Rule = ({ facts, signals }) => signals.i2c.flatMap((bus): 
   }]
   const list = bus.pullUps.map(({ name, ohm }) => `${name} ${ohmsInWords(ohm)}`).join(', ')
   const sinkOhm = bus.sinkOhm ?? bus.pullUpOhm
+  const off = sinkOhm < bus.leastOhm ? enoughOff(bus, facts, sinkOhm) : null
   if (sinkOhm < bus.leastOhm) return [{
     ...common, code: 'i2c.pull-up-strong', id: `i2c.pull-up-strong ${bus.busId}`, severity: 'caution',
     title: `${bus.label} is pulled up too hard`,
     sentence: `${list}${sinkOhm < bus.pullUpOhm ? ', and those beyond the level shifters,' : ''} make ${ohmsInWords(sinkOhm)} together; a `
-      + `part that sinks ${bus.mode.sinkMa} mA cannot pull that low. Take `
-      + `the resistors off one of the boards.`,
+      + `part that sinks ${bus.mode.sinkMa} mA cannot pull that low. `
+      + tooStrong(off),
     figures: [{ label: 'together', value: Math.round(sinkOhm), unit: 'Ω', limit: Math.round(bus.leastOhm), origin: MANUAL }],
-    fixes: [],
+    fixes: off?.length
+      ? [{
+          label: `Take the resistors off ${off.map(entry => entry.name).join(', ')}`,
+          edits: off.map(({ partId }): Edit => ({ edit: 'set-limit', key: pullUpKey(partId), value: 0 })),
+        }]
+      : [],
   }]
   if (bus.pullUpOhm > bus.mostOhm) return [{
     ...common, code: 'i2c.pull-up-weak', id: `i2c.pull-up-weak ${bus.busId}`, severity: bus.reachable ? 'caution' : 'stop',
@@ -61,11 +67,35 @@ export const pullUps: Rule = ({ facts, signals }) => signals.i2c.flatMap((bus): 
     figures: [{
       label: 'capacitance', value: Math.round(bus.capacitancePf), unit: 'pF', limit: bus.mode.mostPf,
       origin: 'published: NXP UM10204 table 10',
+    }, {
+      label: 'a metre of wire', value: wirePfPerM(facts), unit: 'pF/m', limitKey: WIRE_KEY, limit: wirePfPerM(facts),
+      origin: facts.plan.limits[WIRE_KEY]?.origin ?? 'memory: 50 to 100 pF a metre beside its return',
     }],
     fixes: [],
   }]
   return []
 })
+
+interface Removable { partId: string, name: string, ohm: number }
+
+/** The fewest boards whose resistors have to go, strongest first; null where what stays, the board's own and added ones, is too strong. */
+function enoughOff(bus: I2cBusFigures, facts: Facts, sinkOhm: number): Removable[] | null {
+  const own = facts.parts.flatMap(({ id, name, part }): Removable[] => {
+    const here = bus.pullUps.find(entry => entry.partId === id && entry.name === name)
+    return here && part.i2c?.pullUpOhm ? [{ partId: id, name, ohm: here.ohm }] : []
+  }).sort((a, b) => a.ohm - b.ohm)
+  let conductance = 1 / sinkOhm
+  for (let count = 1; count <= own.length; count++) {
+    conductance -= 1 / own[count - 1]!.ohm
+    if (conductance <= 1 / bus.leastOhm) return own.slice(0, count)
+  }
+  return null
+}
+
+const tooStrong = (off: Removable[] | null): string => off
+  ? `Take the resistors off ${off.length === 1 ? 'one of the boards' : `${off.length} of the boards`}, the strongest first: `
+  + `${off.map(entry => entry.name).join(', ')}.`
+  : 'What the board itself and the added resistors pull is too strong already: take added ones out, or run it where parts sink more.'
 
 /** 4.7 kΩ where that is enough, else what is. */
 const pullFor = (bus: I2cBusFigures): number => Math.min(4700, roundDown(bus.mostOhm))

@@ -1,4 +1,5 @@
 /** SPI clocks, PWM channels, light strips, sound, 1-Wire and keys. */
+import { stripCircuits } from '../../facts/roles'
 import { MOST_BIT_ERROR } from '../../signals/strip'
 import type { Finding, Rule } from '../types'
 import { called, hertz, percent, rounded, spot } from './words'
@@ -74,14 +75,16 @@ export const pwmChannels: Rule = ({ signals }) => signals.pwm.flatMap((channel):
 })
 
 /** Addressable strips: how fast, and by whom. */
-export const strips: Rule = ({ signals }) => signals.strips.flatMap((strip): Finding[] => {
+export const strips: Rule = ({ facts, signals }) => signals.strips.flatMap((strip): Finding[] => {
   const findings: Finding[] = []
   const subjects = [{ partId: strip.partId, ...(strip.by && { busId: strip.by.busId }) }]
   if (strip.spi && Math.abs(strip.spi.error) > MOST_BIT_ERROR) findings.push({
     code: 'strip.timing', id: `strip.timing ${strip.partId}`, severity: 'stop', stages: ['wiring'],
     title: `${strip.by!.label} cannot make the bits of ${strip.name}`,
     sentence: `It would need ${hertz(strip.spi.wantedHz)} and the divider makes ${hertz(strip.spi.madeHz)} `
-      + `(${percent(strip.spi.error, 0)}): the strip shows wrong colours. Use a PWM channel.`,
+      + `(${percent(strip.spi.error, 0)}): the strip shows wrong colours. ${facts.board && stripCircuits(facts.board).includes('pwm')
+        ? 'Use a PWM channel.'
+        : 'Use a controller with a faster clock.'}`,
     subjects,
     figures: [{
       label: 'off', value: rounded(Math.abs(strip.spi.error) * 100, 0), unit: '%', limit: MOST_BIT_ERROR * 100, origin: 'practice',
@@ -98,12 +101,12 @@ export const strips: Rule = ({ signals }) => signals.strips.flatMap((strip): Fin
     }],
     fixes: [],
   })
-  if (strip.by?.kind === 'pwm') findings.push({
+  if (strip.by?.kind === 'pwm' && facts.board?.soundSocket) findings.push({
     code: 'strip.and-sound', id: `strip.and-sound ${strip.partId}`, severity: 'note', stages: ['wiring'],
     title: `${strip.by.label} makes the strip's signal`,
-    sentence: 'The classic families make analog sound with the same two channels: with a strip on one of them there is noise on the sound '
+    sentence: 'This board makes its analog sound with the same two channels: with a strip on one of them there is noise on the sound '
       + 'socket. Sound by video or by I²S is not touched.',
-    subjects, figures: [{ label: 'bit', value: rounded(1 / strip.framesPerS * 1000, 2), unit: 'ms a picture', origin: 'memory' }],
+    subjects, figures: [{ label: 'a picture', value: rounded(strip.frameS * 1000, 2), unit: 'ms', origin: 'memory' }],
     fixes: [],
   })
   return findings

@@ -77,8 +77,8 @@ function busNeeds(facts: Facts): Need[] {
     const owners = [...new Set(groups.map(group => group.owner))]
     // An add-on's own overlay switches on what the board needs for it; an I²S bus is nothing but its sound card.
     if (bus!.kind === 'i2s' && owners.every(owner => owner.part.boot?.length)) continue
-    // A strip's program drives the PWM peripheral itself; the overlay would take the channel away from it.
-    if (bus!.kind === 'pwm' && groups.every(group => group.terminals[0]!.signal!.role === 'strip')) continue
+    // A strip's program drives the PWM or sound circuit itself; the overlay would take it away from it.
+    if ((bus!.kind === 'pwm' || bus!.kind === 'i2s') && groups.every(group => group.terminals[0]!.signal!.role === 'strip')) continue
     const why = `${bus!.label} for ${list(owners)}`
     for (const need of bootOf(bus!, facts)) {
       const entry: Need = { need: withFlowControl(need, groups), why, partIds: owners.map(owner => owner.id), busId }

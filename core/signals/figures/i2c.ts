@@ -1,6 +1,6 @@
 /** Each I²C bus of a plan as a circuit. */
 import type { Bus, Facts, ResolvedPart } from '../../facts/types'
-import { busyShare, leastPullUpOhm, loadOf, LOW_V, modeOf, mostPullUpOhm, reachableMode, riseTimeS, type Mode } from '../i2c'
+import { busyShare, leastPullUpOhm, loadOf, LOW_V, modeOf, mostPullUpOhm, reachableMode, riseTimeS, WIRE_PF_PER_M, type Mode } from '../i2c'
 import { parallelOhm } from '../series'
 
 /** What a bus runs at when nobody says otherwise. Memory. */
@@ -12,6 +12,12 @@ const SHIFTER_OHM = 10_000
 const SHIFTER_PF = 15
 /** The far side of a shifter is pulled to 5 V. */
 const FAR_V = 5
+
+/** Of a part that says nothing: its pin. published: NXP UM10204 table 10, Ci, 10 pF at most */
+const USUAL_PART_PF = 10
+/** Keys under which the maker may replace a part's pull-ups, 0 for taken off, and what a metre of wire has. */
+export const pullUpKey = (partId: string) => `${partId}.pullUpOhm`
+export const WIRE_KEY = 'wire.pfPerM'
 
 export interface I2cBusFigures {
   busId: string
@@ -60,19 +66,20 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
   const clockHz = facts.plan.clocks[bus.upstream ?? bus.id] ?? facts.plan.clocks[bus.id] ?? USUAL_CLOCK_HZ
   const pullUps = [
     ...boardPullUps(bus, facts),
-    ...near.flatMap(owner => owner.part.i2c!.pullUpOhm ? [{ partId: owner.id, name: owner.name, ohm: owner.part.i2c!.pullUpOhm }] : []),
+    ...near.flatMap(owner => pullUpOf(owner, facts) ? [{ partId: owner.id, name: owner.name, ohm: pullUpOf(owner, facts) }] : []),
     ...beyond.map(owner => ({ partId: owner.id, name: `level shifter at ${owner.name}`, ohm: SHIFTER_OHM })),
     ...addedPullUps(groups),
   ]
   const wires = near.filter(owner => !owner.part.isAddOn).map(owner => wireOf(owner, facts))
   const load = loadOf(
-    pullUps.map(entry => entry.ohm), owners.map(owner => shifted.has(owner) ? SHIFTER_PF : owner.part.i2c!.capacitancePf ?? 10), wires,
+    pullUps.map(entry => entry.ohm), owners.map(owner => shifted.has(owner) ? SHIFTER_PF : capacitanceOf(owner, facts)), wires,
+    wirePfPerM(facts),
   )
   const mode = modeOf(clockHz)
   const supplyV = 3.3
   const sinks = [
     ...pullUps.map(entry => entry.ohm),
-    ...beyond.flatMap(owner => [SHIFTER_OHM, owner.part.i2c!.pullUpOhm ?? Infinity]).map(ohm => ohm * supplyV / FAR_V),
+    ...beyond.flatMap(owner => [SHIFTER_OHM, pullUpOf(owner, facts) || Infinity]).map(ohm => ohm * supplyV / FAR_V),
   ]
   const polls = [...owners, ...behind].flatMap(owner => owner.part.i2c?.poll
     ? [{ partId: owner.id, name: owner.name, ...owner.part.i2c.poll }]
@@ -91,6 +98,13 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
     stretching: owners.filter(owner => owner.part.i2c!.stretchesClock).map(owner => owner.id),
   }
 }
+
+/** The maker's own figure where there is one: measured, or 0 for resistors taken off. */
+const ownFigure = (facts: Facts, key: string, usual: number): number => facts.plan.limits[key]?.value ?? usual
+const pullUpOf = (owner: ResolvedPart, facts: Facts) => ownFigure(facts, pullUpKey(owner.id), owner.part.i2c!.pullUpOhm ?? 0)
+const capacitanceOf = (owner: ResolvedPart, facts: Facts) =>
+  ownFigure(facts, `${owner.id}.capacitancePf`, owner.part.i2c!.capacitancePf ?? USUAL_PART_PF)
+export const wirePfPerM = (facts: Facts) => ownFigure(facts, WIRE_KEY, WIRE_PF_PER_M)
 
 /** Resistors that the maker put from the wires to 3V3. */
 const addedPullUps = (groups: Facts['groups']): I2cBusFigures['pullUps'] => groups.flatMap(({ owner, terminals }) => terminals
