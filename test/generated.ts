@@ -177,7 +177,12 @@ function wear(plan: Plan, next: () => number): Edit[] {
     ...chance(0.3) ? [{ edit: 'choose-circuit' as const, controller: 'uart0', variant: pick(next, ['full', 'small', 'mini']) }] : [],
     ...chance(0.15) ? [{ edit: 'set-stack' as const, stack: plan.parts.map(part => part.id).reverse() }] : [],
     ...chance(0.1) ? [{ edit: 'set-limit' as const, key: 'board.lineMaxMa', value: 2 }] : [],
-    ...chance(0.1) ? [{ edit: 'set-option' as const, id: plan.parts[0]!.id, option: 'link', value: 'none such' }] : [],
+    ...chance(0.1)
+      ? [{
+          edit: 'set-option' as const, id: plan.parts[0]!.id, value: 'none such',
+          option: catalogue.parts.get(plan.parts[0]!.type)!.options?.[0]?.id ?? 'none',
+        }]
+      : [],
     ...chance(0.5)
       ? [{ edit: 'edit-text' as const, file: '', changes: [{ from: text.length, to: text.length, insert: `${pick(next, OWN_LINES)}\n` }] }]
       : [],

@@ -40,6 +40,8 @@ function changeLoad(index: number, field: keyof ContactLoad, event: Event) {
     return view.say(`"${text}" is no figure. Type a number, e.g. 12 or 0.5.`, { tone: 'stop' })
   }
   setLoads(loads.value.map((load, i) => i === index ? { ...load, [field]: value } : load))
+  // What was refused goes back to what is kept.
+  void nextTick(() => (event.target as HTMLInputElement).value = String(loads.value[index]?.[field] ?? ''))
 }
 
 async function showWiring() {

@@ -5,6 +5,7 @@ import { shippedCatalogue } from '~~/core/catalogue'
 import { evaluateFacts } from '~~/core/evaluate'
 import { catalogueOf, gatherFacts } from '~~/core/facts/gather'
 import type { Fix } from '~~/core/findings/types'
+import type { Problem } from '~~/core/failure'
 import { applyEdit, type Edit } from '~~/core/plan/edits'
 import { record, redo as redoStep, startHistory, undo as undoStep, type History } from '~~/core/plan/history'
 import type { Plan } from '~~/core/plan/types'
@@ -12,10 +13,17 @@ import { useDatabase } from '~/composables/useDatabase'
 import { dropPending, readPending } from '~/database/journal'
 import type { ProjectRecord } from '~/database/projects'
 import { Saver, type SaveState } from './saving'
+import { useViewStore } from './view'
 
 const CHANNEL = 'voltaris-projects'
 /** Edits in one field that come within this time are one step for undo. */
 const JOIN_MS = 1200
+
+/** The check that changes go through; it comes after the first page, with the checker. */
+let door: typeof import('~~/core/plan/door') | null = null
+async function openDoor(): Promise<void> {
+  door = await import('~~/core/plan/door')
+}
 
 export const useProjectStore = defineStore('project', () => {
   const id = ref<string | null>(null)
@@ -58,6 +66,9 @@ export const useProjectStore = defineStore('project', () => {
     channel = new BroadcastChannel(CHANNEL)
     channel.onmessage = event => void onMessage(event.data)
     await recoverPending(projectId, stored)
+    openDoor().catch((error: Error) => useViewStore().say(
+      `Typed figures are not checked until the page is loaded again: ${error.message}`, { tone: 'stop' },
+    ))
   }
 
   /** Work that was still on its way to the database when the tab was closed comes back as one step. */
@@ -114,7 +125,14 @@ export const useProjectStore = defineStore('project', () => {
     const joins = joinKey !== undefined && lastJoin.name === joinKey && now - lastJoin.at < JOIN_MS
     const key = joinKey === undefined ? undefined : joins ? lastJoin.key : `${joinKey} ${now}`
     lastJoin = { name: joinKey ?? '', key: key ?? '', at: now }
-    commit(record(history.value, change, label, key))
+    const next = record(history.value, change, label, key)
+    const problems = door?.newProblems(history.value.plan, next.plan) ?? []
+    if (problems.length) {
+      const [{ path, message }] = problems as [Problem, ...Problem[]]
+      useViewStore().say(`Not kept: ${message}${path ? ` (${path})` : ''}.`, { tone: 'stop' })
+      return
+    }
+    commit(next)
   }
 
   function applyFix(fix: Fix): void {

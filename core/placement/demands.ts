@@ -1,5 +1,5 @@
 /** What must lie on one bus together, and every way to put it there. */
-import type { Board, Controller, Offer } from '../catalogue/types'
+import type { Board, Controller, Offer, Signal } from '../catalogue/types'
 import { signalMatches, stripCircuits, wantedBy } from '../facts/roles'
 import type { BusGroup, Facts, I2cDevice, ResolvedPart, Terminal } from '../facts/types'
 import { canBeMade, circuitsOf, fitsI2cBus, fitsSeat, overlaysAsked } from '../overlays/asks/fit'
@@ -153,8 +153,15 @@ function controllerCandidate(
     cost: (controller.isDefault ? 0 : weights.otherInstance) + way * weights.otherWay + i * weights.otherFunction + left * weights.leftOut
       + (strip && controller.kind === 'spi' ? weights.stripOnSpi : 0) + (strip && controller.kind === 'i2s'
       ? weights.stripOnSound
-      : 0) + told + movedCost(terminals, places, weights),
+      : 0) + told + noiseCost(controller, way, signal!, context) + movedCost(terminals, places, weights),
   }]
+}
+
+/** A pulse output on a line that moves by itself while the board starts moves what hangs there. */
+function noiseCost({ kind, routes }: Controller, way: number, { still }: Signal, { board, weights }: Context): number {
+  const line = kind === 'pwm' ? routes[way]!.lines.out : undefined
+  if (line === undefined || !board.lines.find(entry => entry.line === line)?.startNoise) return 0
+  return still ? weights.unsafeAtStart : weights.movesAtStart
 }
 
 /** Lines that a bus holds as soon as it is on, whether or not the part has a terminal there: they carry the bus and nothing else. */
@@ -169,9 +176,13 @@ function heldWith({ id, kind, routes }: Controller, way: number, flow: boolean, 
   }))
 }
 
-/** What it costs that the part's overlay cannot be told of this place: one is made for it where it can be; null where none can. */
+/**
+ * What it costs that the part's overlay cannot be told of this place: one is made for it where it can be; null where none can, and where
+ * the controller does not do the part's clock mode.
+ */
 function overlayCost(controller: Controller, owner: ResolvedPart, selects: Record<string, number>, { board, weights }: Context): number
   | null {
+  if (controller.kind === 'spi' && owner.part.spi && controller.modes && !controller.modes.includes(owner.part.spi.mode)) return null
   const fits = controller.kind === 'i2c'
     ? fitsI2cBus(owner, controller.id)
     : controller.kind !== 'spi' || Object.entries(selects)

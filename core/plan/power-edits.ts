@@ -1,5 +1,6 @@
 /** Named edits of the power field. Pure, like all edits; one that names what the plan does not have gives the plan back as it is. */
 import type { Arrangement, Join, KeptWorksheet, NodeRef, PowerNode, PowerPlan } from './power'
+import { BASE_STATES } from './power-shape'
 import { withoutNode } from './mentions'
 import type { Plan } from './types'
 
@@ -73,6 +74,12 @@ function withFigure(power: PowerPlan, node: NodeRef, figure: string, value: numb
     : without(power.figures, key => key === node) }
 }
 
+/** Hours of the day go with the step that they name. */
+function withoutStrayHours(power: PowerPlan): PowerPlan {
+  const steps = new Set<string>([...BASE_STATES, ...power.steps.map(step => step.id)])
+  return power.day.every(part => steps.has(part.step)) ? power : { ...power, day: power.day.filter(part => steps.has(part.step)) }
+}
+
 const onPower = (plan: Plan, to: (power: PowerPlan) => PowerPlan): Plan => {
   const power = to(plan.power)
   return power === plan.power ? plan : { ...plan, power }
@@ -96,7 +103,7 @@ export const POWER_CHANGES: { [Name in PowerEdit['edit']]: (plan: Plan, edit: Of
   'unjoin': (plan, { join }) => onPower(plan, power => power.joins.some(other => sameJoin(other, join))
     ? { ...power, joins: power.joins.filter(other => !sameJoin(other, join)) }
     : power),
-  'set-power': (plan, { power }) => onPower(plan, before => ({ ...before, ...power })),
+  'set-power': (plan, { power }) => onPower(plan, before => withoutStrayHours({ ...before, ...power })),
   'keep-arrangement': (plan, { arrangement }) => onPower(
     plan, power => ({ ...power, arrangements: [...power.arrangements.filter(other => other.id !== arrangement.id), arrangement] }),
   ),

@@ -20,7 +20,8 @@ const figures = map(number({ least: -1e9, most: 1e9 }), text({ most: 60 }))
 /** How much a load draws. `surge` is what it takes for a moment when it is switched on. */
 const loadState = oneOf('off', 'idle', 'typical', 'peak', 'surge')
 /** The states every plan has. In `start` everything comes on at once. */
-const baseState = oneOf('idle', 'typical', 'peak', 'start')
+export const BASE_STATES = ['idle', 'typical', 'peak', 'start'] as const
+const baseState = oneOf(...BASE_STATES)
 
 const node = withUnknown({
   id: text({ pattern: NODE_ID, called: 'node id: a letter, then letters, digits and dashes' }),
@@ -42,7 +43,7 @@ const join = open({ from: ref, into: ref })
 
 /** One step of a scenario: a base state, and what differs from it. */
 const step = open({
-  id: text({ pattern: NODE_ID, called: 'step id: a letter, then letters, digits and dashes', not: ['idle', 'typical', 'peak', 'start'] }),
+  id: text({ pattern: NODE_ID, called: 'step id: a letter, then letters, digits and dashes', not: BASE_STATES }),
   name,
   base: baseState,
   loads: starting(map(loadState, ref), {}),

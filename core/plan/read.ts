@@ -2,6 +2,7 @@
 import { problemsOf, type Problem } from '../failure'
 import { migrate, type Document } from './migrate'
 import { planSchema } from './schema'
+import { BASE_STATES } from './power-shape'
 import { PLAN_FORMAT, PLAN_VERSION, type Plan } from './types'
 
 export type ReadResult = { ok: true, plan: Plan, migratedFrom?: number } | { ok: false, problems: Problem[] }
@@ -37,9 +38,22 @@ export function readPlan(document: unknown): ReadResult {
     )
   const migrated = migrate(document as Document)
   const { value, error } = planSchema.validate(migrated, { abortEarly: false, convert: false })
-  if (error)
-    return { ok: false, problems: problemsOf(error.details) }
+  const problems = error ? problemsOf(error.details) : daysOff(value as Plan)
+  if (problems.length) return { ok: false, problems }
   return { ok: true, plan: value as Plan, ...(migrated !== document && { migratedFrom: version as number }) }
+}
+
+/** What no field shows by itself: hours of the day that are none, and steps that are not there. */
+function daysOff({ power }: Plan): Problem[] {
+  const steps = new Set<string>([...BASE_STATES, ...power.steps.map(step => step.id)])
+  return power.day.flatMap(({ fromH, toH, step }, i) => [
+    ...fromH === toH
+      ? [{ path: `power.day[${i}].toH`, message: 'ends at the hour at which it begins; write 0 to 24 for the whole day' }]
+      : [],
+    ...steps.has(step)
+      ? []
+      : [{ path: `power.day[${i}].step`, message: `there is no state or step "${step}"; there are ${[...steps].join(', ')}` }],
+  ])
 }
 
 /** The plan as a file: two-space JSON with a closing newline. */

@@ -141,7 +141,7 @@ export const planShape = withUnknown({
   /** Header positions nobody may be placed on, with the maker's reason. */
   reserved: starting(list(open({ position, reason: optional(said) }), { unique: 'position' }), []),
   /** Limits replaced by the maker, by key, e.g. `board.lineMaxMa`. */
-  limits: starting(map(open({ value: number(), origin: optional(text({ most: 300 })) }), typeId), {}),
+  limits: starting(map(open({ value: number({ least: 0 }), origin: optional(text({ most: 300 })) }), typeId), {}),
   /** Which circuit serves a controller, where the board lets one choose: `{ "uart0": "full" }`. */
   controllers: starting(map(shortId, shortId), {}),
   /** Clock of a bus in Hz, by bus; what is not here runs at its usual speed. */

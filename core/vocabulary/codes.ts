@@ -60,6 +60,7 @@ export const CODES = {
   'i2c.too-long': 'more capacitance than the bus allows',
   'i2c.stretching': 'a part holds the clock low longer than the controller bears',
   'i2c.busy': 'a bus that has more to carry than it can',
+  'spi.mode': 'a clock mode that the controller does not do',
   'spi.step-below': 'the clock divider\'s next step below what is asked',
   'spi.wire-long': 'wires too long for the clock',
   'spi.screen-slow': 'fewer pictures a second than wanted',

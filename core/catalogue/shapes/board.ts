@@ -61,6 +61,8 @@ const controller = object({
   /** The node a program opens once the bus is on. */
   device: optional(text()),
   clock: optional(clock),
+  /** SPI: clock modes that its driver does; all four where nothing is said. */
+  modes: optional(list(oneOf(0, 1, 2, 3), { least: 1, unique: true })),
   /** The first one is what the board starts with. */
   variants: optional(list(variant, { least: 1 })),
   routes: list(route, { least: 1 }),

@@ -235,7 +235,6 @@ export const groundMissing: Rule = ({ facts, power, netlist }) => {
     const fed = tree.nodes.filter(node => node.partId === owner.id && (node.kind === 'part' || node.kind === 'contact-load'))
       .flatMap(node => [...roots(node.id)])
     const apart = fed.filter(source => !boards.has(source))
-    const relay = owner.part.contacts && !owner.part.signals.some(signal => signal.inputCurrentMa && owner.part.group !== 'switching')
     if (!apart.length || fed.some(source => boards.has(source))) return []
     // A load behind its stage has its reference there, and one without a stage has a finding of its own.
     const toBoard = facts.terminals.filter(terminal =>
@@ -245,7 +244,7 @@ export const groundMissing: Rule = ({ facts, power, netlist }) => {
     // Whatever way the return takes: a wire of its own, a plug, the return of a supply that both hang on.
     const joined = grounds.some(terminal => netlist.netOf.get(terminal.key)?.pins.some(pin => boardReturns.has(pin)))
     const byUsb = owner.supplies.some(supply => supply.from === 'usb')
-    if (!toBoard.length || joined || byUsb || (relay && tree.nodes.every(node => node.partId !== owner.id || node.kind !== 'part'))) {
+    if (!toBoard.length || joined || byUsb || tree.nodes.every(node => node.partId !== owner.id || node.kind !== 'part')) {
       return []
     }
     const free = facts.board?.header.find(entry => entry.kind === 'ground' && !facts.atPosition.has(entry.position))

@@ -1,6 +1,8 @@
 /** SPI clocks, PWM channels, light strips, sound, 1-Wire and keys. */
 import { stripCircuits } from '../../facts/roles'
 import { MOST_BIT_ERROR } from '../../signals/strip'
+import type { Facts } from '../../facts/types'
+import type { SpiDeviceFigures } from '../../signals/figures/spi'
 import type { Finding, Rule } from '../types'
 import { called, hertz, percent, rounded, spot } from './words'
 
@@ -12,18 +14,45 @@ const SMOOTH_FRAMES = 15
 /** Fewer steps than this are seen or felt. Common practice. */
 const FEW_STEPS = 50
 
+function stepInWords({ stepAboveHz, maxClockHz, askedHz }: SpiDeviceFigures): string {
+  const divides = 'The controller only divides by whole steps'
+  if (stepAboveHz === null) return `${divides}, and this is its fastest one.`
+  return stepAboveHz > maxClockHz
+    ? `${divides}: the next one up would be ${hertz(stepAboveHz)}, and the part stands ${hertz(maxClockHz)}.`
+    : `${divides}: the next one up would be ${hertz(stepAboveHz)}, more than the ${hertz(askedHz)} asked for.`
+}
+
+/** Pictures a second that the maker wants of a screen or a strip, by the limit that can be replaced. */
+const wantedPictures = (facts: Facts, partId: string) => {
+  const key = `${partId}.picturesPerS`
+  return { wanted: facts.plan.limits[key]?.value ?? SMOOTH_FRAMES, limitKey: key, origin: facts.plan.limits[key]?.origin ?? 'practice' }
+}
+
 export const spiClocks: Rule = ({ facts, signals }) => signals.spi.flatMap((device): Finding[] => {
   const findings: Finding[] = []
   const subjects = [{ partId: device.partId, busId: device.busId }]
   const atHz = device.clock?.rateHz ?? device.maxClockHz
-  if (device.clock && atHz < device.maxClockHz * 0.75) findings.push({
+  const { modes } = facts.board?.controllers.find(controller => controller.id === device.busId) ?? {}
+  if (modes && !modes.some(mode => mode === device.mode)) findings.push({
+    code: 'spi.mode', id: `spi.mode ${device.partId}`, severity: 'stop', stages: ['wiring'],
+    title: `${device.busLabel} does not do mode ${device.mode}`,
+    sentence: `${device.name} takes its data on the other edge of the clock than this controller's driver can: it reads shifted bits. `
+      + `Put it on a bus that does all modes.`,
+    subjects, figures: [{
+      label: 'mode', value: device.mode, limit: modes.join(', '), origin: 'memory: Linux kernel, drivers/spi/spi-bcm2835aux.c, mode_bits',
+    }],
+    fixes: facts.groups.filter(group => group.owner.id === device.partId && group.kind === 'spi').map(group => ({
+      label: `Take ${device.name} off, then place the rest`,
+      edits: group.terminals.map(({ key }) => ({ edit: 'release' as const, terminal: key })),
+    })),
+  })
+  if (device.clock && atHz < device.askedHz * 0.75) findings.push({
     code: 'spi.step-below', id: `spi.step-below ${device.partId}`, severity: 'note', stages: ['wiring'],
-    title: `${device.name} gets ${hertz(atHz)} of ${hertz(device.maxClockHz)}`,
-    sentence: `The controller only divides by whole steps: the next one up would be `
-      + `${device.stepAboveHz ? hertz(device.stepAboveHz) : 'too fast'}, which the part does not stand.`,
+    title: `${device.name} gets ${hertz(atHz)} of ${hertz(device.askedHz)}`,
+    sentence: stepInWords(device),
     subjects,
     figures: [{
-      label: 'clock', value: rounded(atHz, 0), unit: 'Hz', limit: device.maxClockHz,
+      label: 'clock', value: rounded(atHz, 0), unit: 'Hz', limit: device.askedHz,
       origin: facts.board?.controllers.find(controller => controller.id === device.busId)?.clock?.origin ?? 'memory',
     }],
     fixes: [],
@@ -36,13 +65,18 @@ export const spiClocks: Rule = ({ facts, signals }) => signals.spi.flatMap((devi
     subjects, figures: [{ label: 'wire', value: rounded(device.wireM), unit: 'm', limit: LONG_WIRE_M, origin: 'practice' }],
     fixes: [{ label: `Run it at ${hertz(FAST_SPI_HZ)}`, edits: [{ edit: 'set-clock', bus: device.partId, clockHz: FAST_SPI_HZ }] }],
   })
-  if (device.screen && device.screen.framesPerS < SMOOTH_FRAMES && device.screen.bitsPerPixel > 1) findings.push({
+  const pictures = wantedPictures(facts, device.partId)
+  if (device.screen && device.screen.framesPerS < pictures.wanted
+    && (device.screen.bitsPerPixel > 1 || facts.plan.limits[pictures.limitKey])) findings.push({
     code: 'spi.screen-slow', id: `spi.screen-slow ${device.partId}`, severity: 'note', stages: ['wiring', 'parts'],
     title: `${device.name} shows ${rounded(device.screen.framesPerS, 1)} pictures a second at most`,
     sentence: `${device.screen.width} × ${device.screen.height} × ${device.screen.bitsPerPixel} bits at ${hertz(atHz)} take that long. `
       + `Fine for figures, not for film: draw only what changes, or take a panel with a video plug.`,
     subjects,
-    figures: [{ label: 'pictures', value: rounded(device.screen.framesPerS, 1), unit: '/s', limit: SMOOTH_FRAMES, origin: 'practice' }],
+    figures: [{
+      label: 'pictures', value: rounded(device.screen.framesPerS, 1), unit: '/s', limit: pictures.wanted, origin: pictures.origin,
+      limitKey: pictures.limitKey,
+    }],
     fixes: [],
   })
   return findings
@@ -91,13 +125,15 @@ export const strips: Rule = ({ facts, signals }) => signals.strips.flatMap((stri
     }],
     fixes: [],
   })
-  if (strip.framesPerS < SMOOTH_FRAMES) findings.push({
+  const pictures = wantedPictures(facts, strip.partId)
+  if (strip.framesPerS < pictures.wanted) findings.push({
     code: 'strip.slow', id: `strip.slow ${strip.partId}`, severity: 'note', stages: ['wiring', 'parts'],
     title: `${strip.name} changes ${rounded(strip.framesPerS, 1)} times a second at most`,
     sentence: `${strip.pixels} pixels take ${rounded(strip.frameS * 1000, 1)} ms a picture. Split it on two outputs for quicker movement.`,
     subjects,
     figures: [{
-      label: 'a picture', value: rounded(strip.frameS * 1000, 1), unit: 'ms', limit: rounded(1000 / SMOOTH_FRAMES, 1), origin: 'memory',
+      label: 'pictures', value: rounded(strip.framesPerS, 1), unit: '/s', limit: pictures.wanted, origin: pictures.origin,
+      limitKey: pictures.limitKey,
     }],
     fixes: [],
   })

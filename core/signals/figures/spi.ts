@@ -12,6 +12,8 @@ export interface SpiDeviceFigures {
   /** Null where the board file does not say what the controller divides. */
   clock: Rate | null
   stepAboveHz: number | null
+  /** What the maker asks, or the most the part stands. */
+  askedHz: number
   mode: number
   wireM: number
   screen: { width: number, height: number, bitsPerPixel: number, framesPerS: number } | null
@@ -31,6 +33,7 @@ export function spiFigures(facts: Facts): SpiDeviceFigures[] {
     const signal = group.terminals.find(terminal => terminal.signal!.role === 'spi.clock')
     return [{
       partId: owner.id, name: owner.name, busId: bus.id, busLabel: bus.label, maxClockHz, clock, mode,
+      askedHz: Math.min(maxClockHz, facts.plan.clocks[owner.id] ?? maxClockHz),
       stepAboveHz: source && clock ? spiStepAbove(source, clock.rateHz) : null,
       wireM: owner.part.isAddOn ? 0 : facts.plan.build.wires[signal?.key ?? '']?.lengthM ?? owner.part.leadM ?? 0.2,
       screen: display?.picture === 'SPI'

@@ -162,3 +162,68 @@ describe('a clash of fixed addresses', () => {
     expect(found(plan, 'address.clash')!.fixes.map(fix => fix.label)).toEqual([expect.stringContaining('bus switch')])
   })
 })
+
+describe('SPI', () => {
+  const own = (mode: number) => ({ ...catalogue.parts.get('pressure-spi')!, id: 'own-spi', spi: { maxClockHz: 1_000_000, mode: mode as 0
+    | 3 } })
+  const at = (board: string, mode: number, places: Record<string, number>) => planOf(board, { a: 'own-spi' }, {
+    own: { boards: [], parts: [own(mode)] }, assignments: fixedAt(places),
+  })
+  const terminals = catalogue.parts.get('pressure-spi')!.signals
+  const byRole = (role: string) => `a.${terminals.find(signal => signal.role === role)!.id}`
+  const aux = {
+    [byRole('spi.clock')]: 40, [byRole('spi.mosi')]: 38, [byRole('spi.miso')]: 35, [byRole('spi.select')]: 12,
+  }
+
+  it('mode 3 on the auxiliary bus of the classic family is a stop; placed again it lies on one that does it', () => {
+    // memory: Linux kernel, drivers/spi/spi-bcm2835aux.c: mode_bits without SPI_CPHA
+    const plan = at('forty-classic', 3, aux)
+    expect(found(plan, 'spi.mode')).toMatchObject({ severity: 'stop', figures: [{ value: 3, limit: '0, 2' }] })
+    const again = placed(mended(plan, 'spi.mode'))
+    expect(codesOf(again)).not.toContain('spi.mode')
+    expect(again.assignments[byRole('spi.clock')]!.position).toBe(23)
+    expect(codesOf(at('forty-classic', 0, aux))).not.toContain('spi.mode')
+  })
+
+  it('the step above is told against what the part stands, or what was asked', () => {
+    const plan = placed(planOf('forty-classic', { a: 'screen-spi-24' }))
+    const most = catalogue.parts.get('screen-spi-24')!.spi!.maxClockHz
+    const slow = { ...plan, clocks: { a: 9_000_000 } }
+    expect(found(slow, 'spi.step-below')?.sentence ?? '').not.toContain('the part stands')
+    for (const clocks of [{}, { a: 9_000_000 }, { a: 33_000_000 }] as Plan['clocks'][]) {
+      const finding = found({ ...plan, clocks }, 'spi.step-below')
+      const [, said] = /would be ([\d.]+) MHz, and the part stands/.exec(finding?.sentence ?? '') ?? []
+      if (said) expect(Number(said) * 1e6).toBeGreaterThan(most)
+    }
+  })
+
+  it('wanted pictures a second are the maker\'s to state', () => {
+    const plan = placed(planOf('forty-classic', { a: 'screen-spi-24', s: ['strip-addressable', { pixels: '300' }] }))
+    const wanted = (key: string, value: number) => codesOf({ ...plan, limits: { [key]: { value } } })
+    expect(wanted('a.picturesPerS', 60)).toContain('spi.screen-slow')
+    expect(wanted('a.picturesPerS', 1)).not.toContain('spi.screen-slow')
+    // 300 × 24 × 1.25 µs + 280 µs = 9.28 ms a picture: 107.8 a second. memory: bit time and pause of such pixels
+    expect(wanted('s.picturesPerS', 107)).not.toContain('strip.slow')
+    expect(wanted('s.picturesPerS', 109)).toContain('strip.slow')
+  })
+})
+
+describe('facts of parts and boards', () => {
+  it('a bus controller fed from 5 V reads high from 3.5 V: a line does not reach that', () => {
+    expect(codesOf(placed(planOf('forty-classic', { v: 'bus-vehicle-spi' })))).toContain('level.too-low')
+  })
+
+  it('a current meter is strapped to 0x40, 0x41, 0x44 or 0x45', () => {
+    expect(catalogue.parts.get('current-meter-i2c')!.options![0]!.values!.map(entry =>
+      entry.value)).toEqual(['0x40', '0x41', '0x44', '0x45'])
+  })
+
+  it('on the board with the I/O bridge lines 14 and 15 reach PWM 2 and 3', () => {
+    const signal = catalogue.parts.get('servo-small')!.signals[0]!.id
+    const plan = (position: number) => planOf(
+      'forty-io-bridge', { s: 'servo-small' }, { assignments: fixedAt({ [`s.${signal}`]: position }) },
+    )
+    expect(codesOf(plan(8))).not.toContain('function.unavailable')
+    expect(evaluate(plan(10), catalogue).boot.needs.map(need => need.line)).toEqual([expect.stringContaining('pin=15,func=4')])
+  })
+})

@@ -197,7 +197,7 @@ describe('channels, strips and currents', () => {
       'forty-classic', { s: ['own-long', { pixels }] }, { ...at({ 's.din': 12 }), own: { boards: [], parts: [long] } },
     )
     // memory: pixels × 24 bits × 1.25 µs and a pause of 280 µs: 90.3 ms, 11.1 a second; and 108 a second
-    expect(find(of('3000'), 'strip.slow')).toMatchObject({ severity: 'note', figures: [{ value: 90.3, limit: 66.7 }] })
+    expect(find(of('3000'), 'strip.slow')).toMatchObject({ severity: 'note', figures: [{ value: 11.1, limit: 15 }] })
     expect(codesOf(of('300'))).not.toContain('strip.slow')
     expect(evaluate(of('300'), catalogue).signals.strips[0]!.framesPerS).toBeCloseTo(108, 0)
   })
