@@ -81,7 +81,13 @@ const BOARD_SIGNAL: Record<string, string[]> = {
   'spi.select': ['spi:select0', 'spi:select1', 'spi:select2'], 'serial.tx': ['serial:rx'], 'serial.rx': ['serial:tx'],
   'serial.rts': ['serial:cts'], 'serial.cts': ['serial:rts'],
   'i2s.clock': ['i2s:clock'], 'i2s.frame': ['i2s:frame'], 'i2s.dataIn': ['i2s:dataIn'], 'i2s.dataOut': ['i2s:dataOut'], 'pwm': ['pwm:out'],
-  'strip': ['pwm:out', 'spi:mosi'],
+  'strip': ['pwm:out', 'spi:mosi', 'i2s:dataOut'],
+}
+
+/** memory: what programs for addressable strips can drive on each board, spelt out here once more. */
+const STRIP_CIRCUITS: Record<string, string[]> = {
+  'early-26': ['pwm', 'spi', 'i2s'], 'forty-classic': ['pwm', 'spi', 'i2s'], 'forty-usb-c': ['pwm', 'spi', 'i2s'],
+  'tiny-unpopulated': ['pwm', 'spi', 'i2s'], 'forty-io-bridge': ['spi'],
 }
 
 function groupFaults(partId: string, signals: Signal[], places: Places, board: Board, plan: Plan, ledger: Ledger): string[] {
@@ -125,8 +131,8 @@ function busFaults(
     for (const [way, route] of controller.routes.entries()) {
       const found = group.map((signal, i) => Object.entries(route.lines)
         .find(([name, line]) => line === lineAt(refs[i]!) && BOARD_SIGNAL[signal.role]!.includes(`${controller.kind}:${name}`))?.[0])
-      if (found.some(name => name === undefined)) continue
       const strip = group[0]!.role === 'strip'
+      if (found.some(name => name === undefined) || (strip && !STRIP_CIRCUITS[board.id]!.includes(controller.kind))) continue
       const alone = controller.kind === 'serial' || controller.kind === 'i2s' || controller.kind === 'pwm' || strip
       // One PWM channel may feed two outputs where it comes out twice, but no strip besides.
       const resource = controller.kind === 'pwm' && !strip ? `${controller.id} way ${way}` : controller.id
@@ -141,13 +147,14 @@ function busFaults(
       else if (!users.includes('shared')) exclusive.set(resource, [...users, 'shared'])
       if (controller.kind !== 'pwm') ways.set(controller.id, (ways.get(controller.id) ?? new Set()).add(String(way)))
       // A bus that is on holds its wires, whoever uses them.
-      if (controller.kind === 'spi' || controller.kind === 'i2s') for (const [name, line] of Object.entries(route.lines)) {
+      // A strip's program takes the sound bus's data wire alone.
+      if (controller.kind === 'spi' || (controller.kind === 'i2s' && !strip)) for (const [name, line] of Object.entries(route.lines)) {
         const at = board.header.find(h => h.line === line)
         if (at && !name.startsWith('select') && !refs.includes(`P${at.position}`)) {
           hold(`P${at.position}`, `${controller.id} ${name}`, `${controller.id}.${name}`)
         }
       }
-      group.forEach((signal, i) => hold(refs[i]!, `${partId}.${signal.id}`, (alone && controller.kind !== 'i2s')
+      group.forEach((signal, i) => hold(refs[i]!, `${partId}.${signal.id}`, strip || (alone && controller.kind !== 'i2s')
       || signal.role === 'spi.select'
         ? `${partId}.${signal.id}`
         : `${controller.id}.${found[i]}`))

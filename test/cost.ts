@@ -10,20 +10,23 @@ type Places = Record<string, string>
 
 /** The shipped weights, written out again so that a changed table is noticed. */
 const W = {
-  clash: 1000, leftOut: 400, share: 200, unsafe: 80, console: 40, made: 25, instance: 20, moves: 15, stripOnSpi: 12, defaultFunction: 5,
+  clash: 1000, leftOut: 400, share: 200, unsafe: 80, console: 40, made: 25, instance: 20, moves: 15, stripOnSpi: 12, stripOnSound: 10,
+  defaultFunction: 5,
   strap: 3, way: 1, otherFunction: 0.5, apart: 0.4, far: 0.06, order: 0.04,
 }
 
 const column = (ref: string) => Math.ceil(Number(ref.slice(1)) / 2) - 1
 const KINDS: Record<string, string[]> = {
-  i2c: ['i2c'], spi: ['spi'], serial: ['serial'], i2s: ['i2s'], pwm: ['pwm'], strip: ['pwm', 'spi'],
+  i2c: ['i2c'], spi: ['spi'], serial: ['serial'], i2s: ['i2s'], pwm: ['pwm'], strip: ['pwm', 'spi', 'i2s'],
 }
 const WANTS: Record<string, string[]> = {
   'i2c.sda': ['sda'], 'i2c.scl': ['scl'], 'spi.clock': ['clock'], 'spi.mosi': ['mosi'], 'spi.miso': ['miso'],
   'spi.select': ['select0', 'select1', 'select2'],
   'serial.tx': ['rx'], 'serial.rx': ['tx'], 'serial.rts': ['cts'], 'serial.cts': ['rts'], 'i2s.clock': ['clock'], 'i2s.frame': ['frame'],
-  'i2s.dataIn': ['dataIn'], 'i2s.dataOut': ['dataOut'], 'pwm': ['out'], 'strip': ['out', 'mosi'],
+  'i2s.dataIn': ['dataIn'], 'i2s.dataOut': ['dataOut'], 'pwm': ['out'], 'strip': ['out', 'mosi', 'dataOut'],
 }
+
+const STRIP_WIRE: Record<string, string> = { pwm: 'out', spi: 'mosi', i2s: 'dataOut' }
 
 /** True when some controller can serve the signal at this place. */
 export function mayServe(board: Board, signal: Signal, ref: string): boolean {
@@ -38,12 +41,13 @@ interface Bus { controller: string, isDefault: boolean, way: number, kind: strin
 function busOf(board: Board, kinds: string[], signals: [Signal, string][]): Bus | null {
   const lineAt = (ref: string) => board.header.find(entry => `P${entry.position}` === ref)?.line
   const found = board.controllers.filter(controller =>
-    kinds.includes(controller.kind)).flatMap(controller => controller.routes.flatMap((route, way) =>
-    signals.every(([signal, ref]) =>
-      WANTS[signal.role]!.some(name =>
-        route.lines[name] === lineAt(ref) && !(signal.role === 'strip' && ((controller.kind === 'pwm') !== (name === 'out')))))
-      ? [{ controller: controller.id, isDefault: controller.isDefault, way, kind: controller.kind, lines: route.lines }]
-      : []))
+    kinds.includes(controller.kind) && !(board.id === 'forty-io-bridge' && signals[0]![0].role === 'strip' && controller.kind !== 'spi'))
+    .flatMap(controller => controller.routes.flatMap((route, way) =>
+      signals.every(([signal, ref]) =>
+        WANTS[signal.role]!.some(name =>
+          route.lines[name] === lineAt(ref) && (signal.role !== 'strip' || STRIP_WIRE[controller.kind] === name)))
+        ? [{ controller: controller.id, isDefault: controller.isDefault, way, kind: controller.kind, lines: route.lines }]
+        : []))
   return found.sort((a, b) => Number(b.isDefault) - Number(a.isDefault) || a.way - b.way)[0] ?? null
 }
 
@@ -82,6 +86,10 @@ export function costOf(plan: Plan, places: Places, addresses: Record<string, num
       if (!bus) return null
       busColumns.push(...signals.map(([, ref]) => column(ref)))
       total += (bus.isDefault ? 0 : W.instance) + bus.way * W.way + (role === 'strip' && bus.kind === 'spi' ? W.stripOnSpi : 0)
+        + (role === 'strip' && bus.kind === 'i2s' ? W.stripOnSound : 0)
+      if (bus.kind === 'pwm' && board.lines.find(line => line.line === bus.lines.out)?.startNoise) {
+        total += signals[0]![0].still ? W.unsafe : W.moves
+      }
       total += overlayTold(part.id, bus) ? 0 : W.made
       // Later selects of a bus: the n-th of those that are open to it.
       if (family === 'spi') {
