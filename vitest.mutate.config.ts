@@ -6,6 +6,7 @@ export default defineConfig({
   ...base,
   test: {
     ...base.test,
+    isolate: false,
     include: process.env.MUTATE_TESTS?.split(',') ?? base.test?.include,
     exclude: [
       '**/node_modules/**', 'test/unit/laws.test.ts', 'test/unit/structure.test.ts', 'test/unit/cli/**', 'test/unit/database/**',

@@ -1,9 +1,10 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { useDatabase } from '../../../app/composables/useDatabase'
 import { writePending } from '../../../app/database/journal'
 import { useProjectStore } from '../../../app/stores/project'
+import { useViewStore } from '../../../app/stores/view'
 import { applyEdit } from '../../../core/plan/edits'
 import { planOf } from '../../plans'
 
@@ -37,6 +38,21 @@ describe('the open project', () => {
     await store.settled()
     expect((await storedPlan()).parts).toEqual([])
     expect(store.saveState.state).toBe('saved')
+    store.close()
+  })
+
+  it('does not keep what its file could not be read back with, and says where', async () => {
+    const store = await opened()
+    const view = useViewStore()
+    // The check comes a moment after the project.
+    await vi.waitFor(() => {
+      store.edit({ edit: 'rename-part', id: 'a', name: 'a' }, 'Rename')
+      store.edit({ edit: 'rename-part', id: 'a', name: 'x'.repeat(301) }, 'Rename')
+      expect(view.notice?.text).toMatch(/^Not kept: .*parts\[0\]\.name/)
+      expect(store.plan!.parts[0]!.name).toBe('a')
+    })
+    store.edit({ edit: 'rename-part', id: 'a', name: 'Panel' }, 'Rename')
+    expect(store.plan!.parts[0]!.name).toBe('Panel')
     store.close()
   })
 
