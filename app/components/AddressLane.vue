@@ -21,9 +21,11 @@ const marks = computed(() => {
   let low = false
   return [...byAddress].sort(([a], [b]) => a - b).map(([address, partIds]) => {
     // Labels that would touch take turns above and below the axis.
-    low = left(address) < lastEnd ? !low : false
-    lastEnd = left(address) + 15
-    return { address, partIds, low, near: left(address) > 82 }
+    // Those near the end lie before their mark.
+    const near = left(address) > 82
+    low = left(address) - (near ? 15 : 0) < lastEnd ? !low : false
+    lastEnd = left(address) + (near ? 2 : 15)
+    return { address, partIds, low, near }
   })
 })
 

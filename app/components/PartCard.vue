@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One part of the plan: its name, its options, what hangs on its contacts, and its cautions. */
+import { cautionsOf } from '~~/core/catalogue/cautions'
 import type { ContactLoad, PlanPart } from '~~/core/plan/types'
 
 const { inPlan } = defineProps<{ inPlan: PlanPart }>()
@@ -163,7 +164,7 @@ async function showWiring() {
       </button>
     </details>
     <p
-      v-for="caution in part?.cautions ?? []"
+      v-for="caution in part ? cautionsOf(part) : []"
       :key="caution"
       class="small caution"
     >

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Under the header: each scarce thing as a lane with its natural axis. */
 import type { BusReport } from '~~/core/evaluate'
+import { openControllers } from '~~/core/facts/open'
 
 const project = useProjectStore()
 const view = useViewStore()
@@ -24,6 +25,8 @@ const hertz = (value: number) => value >= 1e6
     : `${Number(value.toPrecision(3))} Hz`
 const percent = (share: number) => `${share > 0 ? '+' : ''}${(share * 100).toFixed(2)} %`
 
+const open = computed(() => openControllers(project.facts!))
+
 /** Selects, ports and channels: what is taken and how fast it runs, and what the board still has. */
 const lanes = computed<SlotLane[]>(() => {
   const board = project.facts!.board!
@@ -31,15 +34,16 @@ const lanes = computed<SlotLane[]>(() => {
   return (['spi', 'serial', 'pwm', 'i2s'] as const).flatMap((kind) => {
     const controllers = board.controllers.filter(controller => controller.kind === kind)
     const used = controllers.filter(controller => byId.has(controller.id))
-    const free = controllers.filter(controller => !byId.has(controller.id))
+    const free = open.value.filter(controller => controller.kind === kind)
     if (kind === 'i2s' && !used.length) return []
     return [{
       kind, name: { spi: 'SPI', serial: 'Serial', pwm: 'PWM', i2s: 'I²S' }[kind], note: `${used.length} of ${controllers.length} in use`,
       slots: [
         ...used.flatMap(controller => slotsOf(byId.get(controller.id)!)),
-        ...free.slice(0, 3)
-          .map(controller => ({ label: controller.label, partIds: [], what: `free on ${positionsOf(controller.routes[0]!.lines)}` })),
-        ...free.length > 3 ? [{ label: `${free.length - 3} more`, partIds: [], what: 'free' }] : [],
+        ...free.slice(0, 3).map(({ label, positions, held }) => ({
+          label, partIds: [], what: held.length ? `unused, ${held.join(' ')} held` : `free on ${positions.join(' ')}`,
+        })),
+        ...free.length > 3 ? [{ label: `${free.length - 3} more`, partIds: [], what: 'unused' }] : [],
       ],
     }]
   })
@@ -90,14 +94,6 @@ const wanting = (kind: string) => conflict.value.size
       .filter(group => group.kind === kind && conflict.value.has(group.owner.id))
       .map(group => group.owner.name))]
   : []
-
-function positionsOf(lines: Record<string, number>) {
-  return Object.values(lines)
-    .map(line => project.facts!.board!.header.find(entry => entry.line === line)!.position)
-    .sort((a, b) => a - b)
-    .slice(0, 4)
-    .join(' ')
-}
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 /** What should be there once the build is done: bus addresses, device nodes, and voltages to measure. */
+import { drivenByProgram } from '../facts/roles'
 import { holds } from '../facts/gather'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { isMade, overlaysAsked } from '../overlays/asks/fit'
@@ -80,10 +81,7 @@ function busNodes(facts: Facts): ExpectedNode[] {
   for (const { id, kind, label, controller } of facts.buses) {
     const device = controller?.device
     // A strip's program drives the pulse circuit itself, without the kernel.
-    if (!device || ((kind === 'pwm' || kind === 'i2s') && facts.groups.filter(group => group.bus?.id === id)
-      .every(group => group.terminals[0]!.signal!.role === 'strip'))) {
-      continue
-    }
+    if (!device || facts.groups.filter(group => group.bus?.id === id).every(group => drivenByProgram(group.terminals, { kind }))) continue
     if (kind === 'spi') for (const select of openSelects(facts, id)) {
       found.set(`${id} ${select}`, { path: device.replace('{select}', String(select)), what: `${label}, select ${select}` })
     }

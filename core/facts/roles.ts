@@ -27,6 +27,10 @@ const WANTED: Partial<Record<SignalRole, Wanted[]>> = {
   'strip': [{ kind: 'pwm', signal: 'out' }, { kind: 'spi', signal: 'mosi' }, { kind: 'i2s', signal: 'dataOut' }],
 }
 
+/** True where a part's program drives the circuit itself, so that the kernel need not have it on: strips, but for those on SPI. */
+export const drivenByProgram = (terminals: readonly { signal?: { role: SignalRole } }[], { kind }: { kind: string }): boolean =>
+  kind !== 'spi' && terminals[0]?.signal?.role === 'strip'
+
 const USUAL_STRIP_CIRCUITS: NonNullable<Board['stripBy']> = ['pwm', 'spi']
 /** Circuits that make a strip's signal on this board. */
 export const stripCircuits = ({ stripBy }: Pick<Board, 'stripBy'>): readonly ControllerKind[] => stripBy ?? USUAL_STRIP_CIRCUITS

@@ -42,8 +42,9 @@ const rows = computed<ResultRow[]>(() => shown.value
         holds: shown.value.currentMa <= mostMa.value, origin: 'arithmetic',
       },
       {
-        label: 'edge', value: `${(shown.value.edgeS * 1e6).toFixed(3)} µs`,
-        limit: `${(EDGE_SHARE * 1e6 / bitHz.value).toFixed(3)} µs, a tenth of a bit`, holds: shown.value.edgeS <= EDGE_SHARE / bitHz.value,
+        label: 'edge', value: `${Number((shown.value.edgeS * 1e6).toPrecision(3))} µs`,
+        limit: `${Number((EDGE_SHARE * 1e6 / bitHz.value).toPrecision(3))} µs, a tenth of a bit`,
+        holds: shown.value.edgeS <= EDGE_SHARE / bitHz.value,
         origin: 'practice',
       },
     ]

@@ -1,4 +1,5 @@
 /** All rules for boot files in one list. Each is text in, findings with places and fixes out. */
+import { drivenByProgram } from '../../facts/roles'
 import type { Facts, Terminal } from '../../facts/types'
 import { bindingOf } from '../../overlays/bindings'
 import { needsOf, type Need } from '../../overlays/asks/needs'
@@ -68,7 +69,7 @@ export function planSide(facts: Facts, needs: readonly Need[] = needsOf(facts)):
   const off = new Set(facts.plan.boot?.off)
   const buses: Map<string, { partIds: string[], names: string[] }> = new Map()
   for (const group of facts.groups) {
-    if (!group.bus?.controller) continue
+    if (!group.bus?.controller || drivenByProgram(group.terminals, group.bus)) continue
     const id = group.bus.controller.id
     const entry = buses.get(id) ?? { partIds: [], names: [] }
     if (!entry.partIds.includes(group.owner.id)) {

@@ -1,4 +1,5 @@
 /** What becomes of each part of the plan in a start: its driver binds, its bus is there for its program, or it stays dark and why. */
+import { drivenByProgram } from '../../facts/roles'
 import { writeNeed } from '../../overlays/asks/write'
 import type { Need } from '../../overlays/asks/needs'
 import type { BusGroup, Facts, ResolvedPart } from '../../facts/types'
@@ -124,8 +125,8 @@ function switchOn({ facts, needs }: OutcomeTask, owner: ResolvedPart): PartOutco
 }
 
 /** Whether the bus of a group is on, and came up. */
-function busTrouble({ bus }: BusGroup, { nodes, controllers }: Started): string | null {
-  if (!bus?.controller) return null
+function busTrouble({ bus, terminals }: BusGroup, { nodes, controllers }: Started): string | null {
+  if (!bus?.controller || drivenByProgram(terminals, bus)) return null
   const id = bus.controller.id.replace(/\.\d+$/, '')
   const controller = controllers.find(entry => entry.labels.includes(id))
   if (!controller) return null

@@ -1,4 +1,5 @@
 /** What a plan asks of the boot file: buses on, and the overlays of its parts with their parameters. */
+import { drivenByProgram } from '../../facts/roles'
 import type { BootNeed, SignalParams } from '../../catalogue/types'
 import { holds } from '../../facts/gather'
 import { circuitOf } from '../../facts/circuits'
@@ -78,7 +79,7 @@ function busNeeds(facts: Facts): Need[] {
     // An add-on's own overlay switches on what the board needs for it; an I²S bus is nothing but its sound card.
     if (bus!.kind === 'i2s' && owners.every(owner => owner.part.boot?.length)) continue
     // A strip's program drives the PWM or sound circuit itself; the overlay would take it away from it.
-    if ((bus!.kind === 'pwm' || bus!.kind === 'i2s') && groups.every(group => group.terminals[0]!.signal!.role === 'strip')) continue
+    if (groups.every(group => drivenByProgram(group.terminals, bus!))) continue
     const why = `${bus!.label} for ${list(owners)}`
     for (const need of bootOf(bus!, facts)) {
       const entry: Need = { need: withFlowControl(need, groups), why, partIds: owners.map(owner => owner.id), busId }

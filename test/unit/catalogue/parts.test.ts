@@ -1,4 +1,5 @@
 /** Every shipped part by itself: it can be placed, judged, booted, wired and looked for, on every board that has what it needs. */
+import { cautionsOf } from '../../../core/catalogue/cautions'
 import { describe, expect, it } from 'vitest'
 import { evaluate, type Report } from '../../../core/evaluate'
 import { placementEdits, placePlan } from '../../../core/placement/place'
@@ -95,5 +96,18 @@ describe('every board', () => {
     })
     // The short header has no I²S and not enough positions for boards that lie on forty.
     expect(refused.length).toBeLessThanOrEqual(board === 'early-26' ? 9 : 0)
+  })
+})
+
+describe('cautions', () => {
+  const of = (id: string) => cautionsOf(catalogue.parts.get(id)!)
+
+  it('of contacts say what mains are, where they stand it, and what happens when the program hangs', () => {
+    expect(of('relay-board-1')).toEqual([expect.stringContaining('mains'), expect.stringContaining('program hangs')])
+    expect(of('mosfet-board')).toEqual([expect.stringContaining('program hangs')])
+  })
+
+  it('of other parts are those of their files', () => {
+    for (const part of catalogue.parts.values()) if (!part.contacts) expect(cautionsOf(part)).toEqual(part.cautions ?? [])
   })
 })

@@ -5,6 +5,7 @@ import { fillTemplate } from '../../../core/overlays/asks/placeholders'
 import { expectedOf } from '../../../core/bringup/expected'
 import { evaluate } from '../../../core/evaluate'
 import { gatherFacts } from '../../../core/facts/gather'
+import { openControllers } from '../../../core/facts/open'
 import { linesWanted } from '../../../core/findings/claims'
 import { placeOptions } from '../../../core/placement/options'
 import { reasonsOf } from '../../../core/placement/reasons'
@@ -189,5 +190,30 @@ describe('wires', () => {
       planOf('forty-classic', { f: 'fan-5v' }, loose({ 'f.drive': position })), catalogue,
     ).wires[0]!.key
     expect(key(16)).not.toBe(key(18))
+  })
+})
+
+describe('controllers that nobody uses yet', () => {
+  const open = (plan: Plan) => Object.fromEntries(openControllers(gatherFacts(plan, catalogue)).map(entry => [entry.id, entry]))
+
+  it('are free on the first way out whose positions nobody holds', () => {
+    // published: BCM2835 ARM Peripherals, table 6-31: SPI 0 on lines 7 to 11, positions 26 24 21 19 23 of the header
+    expect(open(planOf('forty-classic', {})).spi0).toMatchObject({ positions: [19, 21, 23, 24], held: [] })
+  })
+
+  it('say which positions are held, a select only where both are', () => {
+    const at = (...positions: number[]) => open(planOf('forty-classic', { b: 'buttons-4' }, {
+      assignments: fixedAt(Object.fromEntries(positions.map((position, i) => [`b.b${i + 1}`, position]))),
+    })).spi0!
+    expect(at(24)).toMatchObject({ positions: [19, 21, 23, 26], held: [] })
+    expect(at(24, 26).held).toEqual([24])
+    expect(at(19, 23).held).toEqual([19, 23])
+    const kept = { ...planOf('forty-classic', {}), reserved: [{ position: 21 }] }
+    expect(open(kept).spi0!.held).toEqual([21])
+  })
+
+  it('leave out what the plan uses', () => {
+    const plan = planOf('forty-classic', { a: 'oled-i2c' }, { assignments: fixedAt({ 'a.sda': 3, 'a.scl': 5 }) })
+    expect(Object.keys(open(plan))).not.toContain('i2c1')
   })
 })

@@ -2,6 +2,7 @@
 /**
  * Everything that is joined, in the order of connecting, power last; the same one at a time; and the list of what has to lie on the table.
  */
+import { cautionsOf } from '~~/core/catalogue/cautions'
 import { buildAsMarkdown, partsAsCsv, wiresAsCsv } from '~~/core/build/table'
 import { WIRE_COLOURS } from '~~/core/build/wires'
 
@@ -18,7 +19,7 @@ const sum = computed(() => partsList.value.reduce((all, item) => all + item.coun
 const stops = computed(() => project.report!.counts.stops)
 /** Kinds of rows that have a colour and a length to choose. */
 const isWire = (kind: string) => kind === 'wire'
-const cautions = computed(() => [...new Set(project.facts!.parts.flatMap(owner => owner.part.cautions ?? []))])
+const cautions = computed(() => [...new Set(project.facts!.parts.flatMap(owner => cautionsOf(owner.part)))])
 
 function toggle(key: string) {
   project.edit({ edit: 'wire-done', wire: key, done: !done.value.has(key) }, 'Tick a wire')

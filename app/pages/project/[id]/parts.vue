@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Choose the parts: what the plan holds, and what the drawer of parts has to offer. */
+import { answersTo } from '~~/core/overlays/search'
 import { freePartId } from '~~/core/plan/create'
 import type { Part } from '~~/core/catalogue/types'
 
@@ -11,11 +12,7 @@ const all = computed(() => [...project.catalogue.parts.values()])
 const groups = computed(() => [...new Set(all.value.map(part => part.group))].sort())
 const comparing = ref(false)
 
-const offered = computed(() => {
-  const words = text.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return all.value.filter(part => (!group.value || part.group === group.value)
-    && words.every(word => `${part.name} ${part.summary} ${part.group}`.toLowerCase().includes(word)))
-})
+const offered = computed(() => all.value.filter(part => (!group.value || part.group === group.value) && answersTo(part, text.value)))
 
 const fresh = (part: Part) => {
   const id = freePartId(project.plan!, part.id)

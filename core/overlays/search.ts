@@ -1,0 +1,41 @@
+/** Finding a part by what one knows of it: a word, a bus as one types it, or what is printed on its chip. */
+import type { Part } from '../catalogue/types'
+import { BINDINGS } from './bindings'
+
+/** Small letters and figures, with the superscripts and accents that nobody types flattened: `I²C` → `i2c`. */
+const plain = (text: string): string => text.normalize('NFKD').toLowerCase().replace(/[^a-z0-9 ,/-]+/g, '')
+/** Words apart, whatever stood between them. */
+const spaced = (text: string): string => plain(text).replace(/[^a-z0-9]+/g, ' ').trim()
+const joined = (word: string): string => plain(word).replace(/[^a-z0-9]+/g, '')
+
+const BUS_WORDS: Readonly<Record<string, string>> = {
+  i2c: 'i2c iic twi two wire', spi: 'spi', serial: 'serial uart rs232 rs485', pwm: 'pwm', i2s: 'i2s sound audio',
+  onewire: '1wire onewire one wire',
+  strip: 'strip pixels led', line: 'gpio line digital',
+}
+
+const texts = new WeakMap<Part, string[]>()
+
+/** Words that a part answers to; kept, as a person types letter by letter. */
+function textOf(part: Part): string[] {
+  const known = texts.get(part)
+  if (known) return known
+  const kinds = [...new Set(part.signals.map(signal => signal.role.split('.')[0]!))]
+  const said = [
+    part.name, part.summary, part.group, part.id, ...kinds.map(kind => BUS_WORDS[kind] ?? kind),
+    // What is printed on the chip stands in the names by which the kernel and the image know it.
+    (part.kernel ?? BINDINGS[part.id])?.compatible ?? '',
+    ...(part.boot ?? []).flatMap(need => need.kind === 'overlay' ? [need.name, ...Object.keys(need.params ?? {})] : []),
+    ...part.signals.map(signal => signal.label), part.i2c?.address ?? '',
+    ...(part.options ?? []).flatMap(option => option.values?.map(entry => entry.value) ?? []),
+  ].map(spaced).filter(Boolean)
+  texts.set(part, said)
+  return said
+}
+
+/** True when every word of the query is found somewhere in the part: in any order, as beginnings or middles of words. */
+export function answersTo(part: Part, query: string): boolean {
+  const words = query.split(/\s+/).map(joined).filter(Boolean)
+  const said = textOf(part)
+  return words.every(word => said.some(text => text.includes(word)))
+}
