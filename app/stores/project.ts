@@ -22,7 +22,20 @@ const JOIN_MS = 1200
 /** The check that changes go through; it comes after the first page, with the checker. */
 let door: typeof import('~~/core/plan/door') | null = null
 async function openDoor(): Promise<void> {
-  door = await import('~~/core/plan/door')
+  try {
+    door ??= await import('~~/core/plan/door')
+  }
+  catch (error) {
+    useViewStore().say(`Typed figures are not checked until the page is loaded again: ${(error as Error).message}`, { tone: 'stop' })
+  }
+}
+
+/** Nobody types a figure without touching the page first: until then the checker is not waited for. */
+function openDoorWhenTouched(): void {
+  if (typeof document === 'undefined') return void openDoor()
+  for (const touch of ['pointerdown', 'keydown', 'focusin'] as const) {
+    document.addEventListener(touch, () => void openDoor(), { once: true, passive: true, capture: true })
+  }
 }
 
 export const useProjectStore = defineStore('project', () => {
@@ -66,9 +79,7 @@ export const useProjectStore = defineStore('project', () => {
     channel = new BroadcastChannel(CHANNEL)
     channel.onmessage = event => void onMessage(event.data)
     await recoverPending(projectId, stored)
-    openDoor().catch((error: Error) => useViewStore().say(
-      `Typed figures are not checked until the page is loaded again: ${error.message}`, { tone: 'stop' },
-    ))
+    openDoorWhenTouched()
   }
 
   /** Work that was still on its way to the database when the tab was closed comes back as one step. */

@@ -1,4 +1,5 @@
 /** Who sits where: claims, functions, buses and addresses. */
+import type { Part } from '../catalogue/types'
 import { hexAddress } from '../bringup/grid'
 import { reaches, roleInWords, takesAnyLine } from '../facts/roles'
 import { claimOf } from '../placement/refs'
@@ -285,17 +286,32 @@ export const linesExceeded: Rule = ({ facts }) => {
   const reserved = new Set(facts.plan.reserved.map(entry => entry.position))
   const usable = facts.board.header.filter(entry => entry.kind === 'line' && !entry.identity && !reserved.has(entry.position)).length
   const offeredLines = facts.parts.flatMap(owner => owner.part.offers ?? []).filter(offer => offer.kind === 'line').length
-  const wanted = linesWanted(facts)
-  const [header, slow] = [wanted.header, wanted.slow]
+  const { header, slow } = linesWanted(facts)
   if (header <= usable && header + slow <= usable + offeredLines) return []
+  const most = mostLines(facts)
   return [{
     code: 'lines.exceeded', id: 'lines.exceeded', severity: 'stop', stages: ['parts', 'wiring'],
     title: 'More signals than lines',
     sentence: `The parts want ${header + slow} lines and the board has ${usable} to `
-      + `give${offeredLines ? `, the expanders ${offeredLines}` : ''}. Add a line expander for the slow ones, or drop something.`,
-    subjects: [], figures: [{ label: 'wanted', value: header + slow, limit: usable + offeredLines, unit: 'lines', origin: 'board file' }],
-    fixes: addExpander(facts),
+      + `give${offeredLines ? `, the expanders ${offeredLines}` : ''}. `
+      + `${most.map(([name, count]) => `${name} wants ${count}`).join(', ')}. ${header > usable
+        ? `${header} of them cannot lie on an expander: drop something, or take a part that is read over a bus.`
+        : 'Add a line expander for the slow ones, or drop something.'}`,
+    subjects: most.map(([, , partId]) => ({ partId })),
+    figures: [{ label: 'wanted', value: header + slow, limit: usable + offeredLines, unit: 'lines', origin: 'board file' }],
+    fixes: header > usable ? [] : addExpanders(facts, header + slow - usable - offeredLines),
   }]
+}
+
+/** Parts by the lines of their own that they want, those with most first. */
+function mostLines(facts: Facts): [name: string, count: number, partId: string][] {
+  const counts = new Map<string, number>()
+  for (const { signal, owner, place } of facts.terminals) {
+    if (!signal || (signal.optional && !place) || /^(i2c|spi\.(clock|mosi|miso))/.test(signal.role)) continue
+    counts.set(owner.id, (counts.get(owner.id) ?? 0) + 1)
+  }
+  return [...counts].sort((a, b) => b[1] - a[1]).slice(0, 3)
+    .map(([id, count]) => [facts.parts.find(owner => owner.id === id)!.name, count, id])
 }
 
 /** Lines needed at least: shared bus wires count once. `slow` ones may go to an expander. */
@@ -313,13 +329,31 @@ export function linesWanted(facts: Facts): { header: number, slow: number } {
   return { header: header + shared.size, slow }
 }
 
-function addExpander({ catalogue, plan }: Facts): Fix[] {
-  const expander = [...catalogue.parts.values()].find(part => part.offers?.some(offer => offer.kind === 'line'))
+/** As many expanders as take what is short, each with an address of its own; a bus that comes with the first takes two lines itself. */
+function addExpanders({ catalogue, plan, parts, buses }: Facts, short: number): Fix[] {
+  const linesOf = (part: Part) => part.offers?.filter(offer => offer.kind === 'line').length ?? 0
+  const usable = [...catalogue.parts.values()].filter(part => part.i2c?.addressOption && linesOf(part))
+  const needed = short + (buses.some(bus => bus.kind === 'i2c') ? 0 : 2)
+  const expander = usable.sort((a, b) => linesOf(a) - linesOf(b)).find(part => linesOf(part) >= needed) ?? usable.at(-1)
   if (!expander) return []
+  const option = expander.options!.find(entry => entry.id === expander.i2c!.addressOption)!
+  const used = new Set(parts.map(owner => owner.part.i2c?.addressOption
+    ? owner.options[owner.part.i2c.addressOption]
+    : owner.part.i2c?.address))
+  const addresses = option.values!.map(entry => entry.value).filter(value => !used.has(value))
+  const count = Math.ceil(needed / linesOf(expander))
+  if (count > addresses.length) return []
   const taken = new Set(plan.parts.map(part => part.id))
-  let id = 'expander'
-  for (let n = 2; taken.has(id); n++) id = `expander-${n}`
-  return [{ label: 'Add a line expander', edits: [{ edit: 'add-part', part: { id, type: expander.id, name: 'Line expander' } }] }]
+  const edits: Edit[] = Array.from({ length: count }, (_, i) => {
+    let id = 'expander'
+    for (let n = 2; taken.has(id); n++) id = `expander-${n}`
+    taken.add(id)
+    return {
+      edit: 'add-part',
+      part: { id, type: expander.id, name: `Line expander${i ? ` ${i + 1}` : ''}`, options: { [option.id]: addresses[i]! } },
+    }
+  })
+  return [{ label: count === 1 ? 'Add a line expander' : `Add ${count} line expanders`, edits }]
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -227,3 +227,24 @@ describe('facts of parts and boards', () => {
     expect(evaluate(plan(10), catalogue).boot.needs.map(need => need.line)).toEqual([expect.stringContaining('pin=15,func=4')])
   })
 })
+
+describe('more signals than lines', () => {
+  const relays = (count: number, type: string) => Object.fromEntries(Array.from({ length: count }, (_, i) => [`r${i}`, type]))
+
+  it('of slow ones: as many expanders as it takes, and the finding is gone', () => {
+    // 48 slow inputs, 26 lines of which two go to the bus: 24 short of 48 on the header, and two for the bus
+    const plan = planOf('forty-classic', relays(12, 'buttons-4'))
+    const finding = found(plan, 'lines.exceeded')!
+    expect(finding.figures[0]).toMatchObject({ value: 48, limit: 26 })
+    expect(finding.fixes[0]!.label).toBe('Add 2 line expanders')
+    expect(codesOf(mended(plan, 'lines.exceeded'))).not.toContain('lines.exceeded')
+    expect(codesOf(mended(plan, 'lines.exceeded'))).not.toContain('address.clash')
+  })
+
+  it('of the header itself: no expander is offered, and who wants most is named', () => {
+    const plan = planOf('forty-classic', { ...relays(14, 'distance-echo-5v') })
+    const finding = found(plan, 'lines.exceeded')!
+    expect(finding.fixes).toEqual([])
+    expect(finding.sentence).toMatch(/r0 wants 2.*cannot lie on an expander/)
+  })
+})
