@@ -62,8 +62,22 @@ export interface Reach {
   signal: string
 }
 
+/** Boards do not change: what reaches a line is worked out once for each of them. */
+const reached = new WeakMap<Board, Map<string, readonly Reach[]>>()
+
 /** Every controller signal that reaches this line and serves this role, default controllers first. */
-export function reaches(board: Board, role: SignalRole, line: number): Reach[] {
+export function reaches(board: Board, role: SignalRole, line: number): readonly Reach[] {
+  const known = reached.get(board) ?? new Map<string, readonly Reach[]>()
+  reached.set(board, known)
+  const key = `${role} ${line}`
+  const before = known.get(key)
+  if (before) return before
+  const found = reachesOf(board, role, line)
+  known.set(key, found)
+  return found
+}
+
+function reachesOf(board: Board, role: SignalRole, line: number): Reach[] {
   const wanted = wantedBy(role).filter(entry => role !== 'strip' || stripCircuits(board).includes(entry.kind))
   return board.controllers
     .flatMap(controller => controller.routes.flatMap(route => Object.entries(route.lines)
