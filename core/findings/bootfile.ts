@@ -1,4 +1,5 @@
 /** The boot files against what the plan needs, what stands in them, and what becomes of the parts in a start. */
+import type { Need } from '../overlays/asks/needs'
 import { writeNeed } from '../overlays/asks/write'
 import { asFinding } from '../boot/lint/edits'
 import { mergedFile, rewriteEdit } from '../boot/own/file'
@@ -7,6 +8,12 @@ import { stateOf, type NeedState } from '../boot/own/state'
 import type { DarkCause, PartOutcome } from '../boot/rehearse/types'
 import type { BootFile } from '../plan/types'
 import type { Finding, Rule } from './types'
+
+/** What happens while the line is missing. */
+function withoutIt({ busId, setsSelects }: Need): string {
+  if (setsSelects) return 'the bus takes its usual select lines, of which others have some'
+  return busId !== undefined ? 'the bus does not exist and nothing on it answers' : 'the driver does not start'
+}
 
 /** A bus or overlay the plan needs is not switched on by the file. */
 export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } }) => {
@@ -48,8 +55,10 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
         : `Line ${state.line} says ${state.found || 'on'} instead`
     return [{
       code: bus ? 'bus.not-enabled' : 'overlay.missing', id: `boot ${line}`, severity: 'caution', stages: ['boot', 'bringup'],
-      title: bus ? `${need.why.split(/ for | with |,/)[0]} is not switched on` : `Not loaded: ${need.why}`,
-      sentence: `${where}: without "${line}" ${bus ? 'the bus does not exist and nothing on it answers' : 'the driver does not start'}. `
+      title: need.setsSelects
+        ? `${need.why.split(' with ')[0]} keeps its usual selects`
+        : bus ? `${need.why.split(' for ')[0]} is not switched on` : `Not loaded: ${need.why}`,
+      sentence: `${where}: without "${line}" ${withoutIt(need)}. `
         + `Write it into the boot file and restart once.`,
       subjects,
       figures: [{ label: 'line', value: line, origin: 'board and part files' }],

@@ -1,20 +1,14 @@
 /** The check of a change before it is kept: what the file's check would refuse is refused here, so that what is kept can be read back. */
 import { problemsOf, type Problem } from '../failure'
 import { planSchema } from './schema'
+import { PLAN_FIELDS } from './shape'
 import type { Plan } from './types'
 
 const schemas = new Map<string, ReturnType<typeof planSchema.extract> | null>()
 
 function schemaOf(field: string) {
-  if (!schemas.has(field)) {
-    try {
-      schemas.set(field, planSchema.extract(field))
-    }
-    catch {
-      // A field that the declaration does not know is let through and kept.
-      schemas.set(field, null)
-    }
-  }
+  // A field that the declaration does not know is let through and kept.
+  if (!schemas.has(field)) schemas.set(field, PLAN_FIELDS.has(field) ? planSchema.extract(field) : null)
   return schemas.get(field)!
 }
 

@@ -125,7 +125,7 @@ const scan = open({
 
 const logEntry = open({ id: shortId, at: when, stage: oneOf(...STAGE_IDS), text: freeText })
 
-export const planShape = withUnknown({
+const planFields = {
   format: oneOf(PLAN_FORMAT),
   version: oneOf(PLAN_VERSION),
   name: text({ least: 1, most: 300 }),
@@ -165,7 +165,11 @@ export const planShape = withUnknown({
   build: filled(build),
   scans: starting(list(scan), []),
   log: starting(list(logEntry), []),
-})
+}
+
+export const planShape = withUnknown(planFields)
+/** Names of the fields that are declared. */
+export const PLAN_FIELDS: ReadonlySet<string> = new Set(Object.keys(planFields))
 
 /** The fields of a plan that have a value before anybody says anything. */
 export const firstFields = () => startOf(planShape)

@@ -19,7 +19,6 @@ const ruleOf = (rule: Exclude<Rule, Is<'depending'>>): Joi.Schema => {
     case 'text': return textOf(rule)
     case 'number': return numberOf(rule)
     case 'flag': return Joi.boolean().strict()
-    case 'anything': return Joi.any()
     case 'oneOf': return Joi.valid(...rule.values)
     case 'list': return listOf(rule)
     case 'map': return Joi.object()

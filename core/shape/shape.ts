@@ -18,7 +18,6 @@ export type Rule
   }
   | { is: 'number', least?: number, most?: number, above?: number, whole?: boolean }
   | { is: 'flag' }
-  | { is: 'anything' }
   | { is: 'oneOf', values: readonly (string | number)[] }
   | { is: 'list', of: Shape<unknown>, least?: number, most?: number, unique?: string | true }
   | { is: 'map', of: Shape<unknown>, key?: Shape<string> }

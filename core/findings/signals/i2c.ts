@@ -33,7 +33,7 @@ export const pullUps: Rule = ({ facts, signals }) => signals.i2c.flatMap((bus): 
   }]
   const list = bus.pullUps.map(({ name, ohm }) => `${name} ${ohmsInWords(ohm)}`).join(', ')
   const sinkOhm = bus.sinkOhm ?? bus.pullUpOhm
-  const off = sinkOhm < bus.leastOhm ? enoughOff(bus, facts, sinkOhm) : null
+  const off = sinkOhm < bus.leastOhm ? enoughOff(bus, sinkOhm) : null
   if (sinkOhm < bus.leastOhm) return [{
     ...common, code: 'i2c.pull-up-strong', id: `i2c.pull-up-strong ${bus.busId}`, severity: 'caution',
     title: `${bus.label} is pulled up too hard`,
@@ -79,11 +79,11 @@ export const pullUps: Rule = ({ facts, signals }) => signals.i2c.flatMap((bus): 
 interface Removable { partId: string, name: string, ohm: number }
 
 /** The fewest boards whose resistors have to go, strongest first; null where what stays, the board's own and added ones, is too strong. */
-function enoughOff(bus: I2cBusFigures, facts: Facts, sinkOhm: number): Removable[] | null {
-  const own = facts.parts.flatMap(({ id, name, part }): Removable[] => {
-    const here = bus.pullUps.find(entry => entry.partId === id && entry.name === name)
-    return here && part.i2c?.pullUpOhm ? [{ partId: id, name, ohm: here.ohm }] : []
-  }).sort((a, b) => a.ohm - b.ohm)
+function enoughOff(bus: I2cBusFigures, sinkOhm: number): Removable[] | null {
+  const own = bus.pullUps.flatMap(({ partId, name, ohm, onBoardOfPart }): Removable[] => onBoardOfPart && partId
+    ? [{ partId, name, ohm }]
+    : [])
+    .sort((a, b) => a.ohm - b.ohm)
   let conductance = 1 / sinkOhm
   for (let count = 1; count <= own.length; count++) {
     conductance -= 1 / own[count - 1]!.ohm

@@ -11,6 +11,8 @@ import { overlayFileName, sameNeed } from './write'
 
 export interface Need {
   need: BootNeed
+  /** It only tells a bus, which another line switches on, which select lines it has. */
+  setsSelects?: true
   /** Why, for the person: "I²C 1 for the air sensor". */
   why: string
   /** Parts that ask for it. */
@@ -88,7 +90,7 @@ function busNeeds(facts: Facts): Need[] {
     }
     const selects = facts.selectPlans.get(busId)
     if (selects?.by === 'overlay' && usualBoot(bus!)) needs.push({
-      need: selectOverlay(selects, facts), partIds: owners.map(owner => owner.id), busId,
+      need: selectOverlay(selects, facts), partIds: owners.map(owner => owner.id), busId, setsSelects: true,
       why: `${bus!.label} with ${selects.lines.length || 'no'} ${selects.lines.length === 1 ? 'select' : 'selects'}, because others of `
         + `its select lines serve something else`,
     })

@@ -26,7 +26,7 @@ export interface I2cBusFigures {
   mode: Mode
   supplyV: number
   /** Where the pull-ups are: who, and how large. */
-  pullUps: { partId: string | null, name: string, ohm: number }[]
+  pullUps: { partId: string | null, name: string, ohm: number, onBoardOfPart?: true }[]
   /** Null where nothing pulls up. */
   pullUpOhm: number | null
   /** What a part sinks when it pulls the wire low, as one resistor to 3V3: the pull-ups here and those beyond level shifters. */
@@ -66,7 +66,9 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
   const clockHz = facts.plan.clocks[bus.upstream ?? bus.id] ?? facts.plan.clocks[bus.id] ?? USUAL_CLOCK_HZ
   const pullUps = [
     ...boardPullUps(bus, facts),
-    ...near.flatMap(owner => pullUpOf(owner, facts) ? [{ partId: owner.id, name: owner.name, ohm: pullUpOf(owner, facts) }] : []),
+    ...near.flatMap(owner => pullUpOf(owner, facts)
+      ? [{ partId: owner.id, name: owner.name, ohm: pullUpOf(owner, facts), onBoardOfPart: true as const }]
+      : []),
     ...beyond.map(owner => ({ partId: owner.id, name: `level shifter at ${owner.name}`, ohm: SHIFTER_OHM })),
     ...addedPullUps(groups),
   ]

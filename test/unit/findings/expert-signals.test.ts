@@ -76,7 +76,7 @@ describe('pull-ups', () => {
   it('of eight boards and the board are too strong, and the fix takes off as many as it needs', () => {
     // published: NXP UM10204 §7.1: least Rp = (VDD − VOL) ÷ IOL = (3.3 − 0.4) ÷ 3 mA = 967 Ω. 1.8 kΩ beside n × 10 kΩ: 1 ÷ (1/1800 +
     // n/10000),
-    // 738 Ω with eight and 978 Ω with four... so that four stay at the most.
+    // 738 Ω with eight, 947 Ω with five, 1047 Ω with four: four stay at the most.
     const plan = eight()
     expect(found(plan, 'i2c.pull-up-strong')!.figures[0]).toMatchObject({ value: 738, limit: 967 })
     const after = mended(plan, 'i2c.pull-up-strong')

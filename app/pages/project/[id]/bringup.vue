@@ -74,7 +74,10 @@ async function copy(command: string) {
                 {{ entry.names.join(' and ') }} <span
                   v-if="entry.throughHub"
                   class="quiet"
-                >· seen while the channel is open</span>
+                >· seen while the channel is open</span> <span
+                  v-if="entry.optional"
+                  class="quiet"
+                >· may be silent</span>
               </td>
             </tr>
             <tr v-if="!expected.addresses.length">
