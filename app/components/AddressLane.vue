@@ -14,17 +14,19 @@ const figures = computed(() => project.report!.signals.i2c.find(entry => entry.b
 const FIRST = 0x08
 const LAST = 0x77
 const left = (address: number) => ((address - FIRST) / (LAST - FIRST)) * 100
+/** In hundredths of the lane: what a label takes at the most. */
+const LABEL_WIDTH = 12.5
 const marks = computed(() => {
   const byAddress = new Map<number, string[]>()
   for (const { address, partId } of bus.addresses) byAddress.set(address, [...byAddress.get(address) ?? [], partId])
-  let lastEnd = -100
-  let low = false
+  // How far each row of labels, above and below the axis, is written already.
+  const ends = { above: -100, below: -100 }
   return [...byAddress].sort(([a], [b]) => a - b).map(([address, partIds]) => {
-    // Labels that would touch take turns above and below the axis.
     // Those near the end lie before their mark.
     const near = left(address) > 82
-    low = left(address) - (near ? 15 : 0) < lastEnd ? !low : false
-    lastEnd = left(address) + (near ? 2 : 15)
+    const from = left(address) - (near ? LABEL_WIDTH : 0)
+    const low = from < ends.above && ends.below < ends.above
+    ends[low ? 'below' : 'above'] = from + LABEL_WIDTH
     return { address, partIds, low, near }
   })
 })
@@ -97,7 +99,7 @@ function inWords({ capacitancePf, riseS, busyShare }: NonNullable<typeof figures
   font-weight: 650;
   color: var(--owner);
   white-space: nowrap;
-  max-width: 120px;
+  max-width: 88px;
   overflow: hidden;
   text-overflow: ellipsis;
 }

@@ -140,7 +140,7 @@ export const useProjectStore = defineStore('project', () => {
     const problems = door?.newProblems(history.value.plan, next.plan) ?? []
     if (problems.length) {
       const [{ path, message }] = problems as [Problem, ...Problem[]]
-      useViewStore().say(`Not kept: ${message}${path ? ` (${path})` : ''}.`, { tone: 'stop' })
+      useViewStore().say(`Not kept: ${path} ${message}.`, { tone: 'stop' })
       return
     }
     commit(next)

@@ -13,7 +13,7 @@ function schemaOf(field: string) {
 }
 
 function problemsIn(plan: Plan, field: string): Problem[] {
-  const { error } = schemaOf(field)?.validate(plan[field], { abortEarly: false, convert: false }) ?? {}
+  const { error } = schemaOf(field)?.validate(plan[field], { abortEarly: false, convert: false, errors: { label: false } }) ?? {}
   return problemsOf((error?.details ?? []).map(detail => ({ ...detail, path: [field, ...detail.path] })))
 }
 

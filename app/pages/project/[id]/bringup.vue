@@ -66,7 +66,9 @@ async function copy(command: string) {
               v-for="entry in expected.addresses"
               :key="entry.busId + entry.address"
             >
-              <td>{{ busLabel(entry.busId) }}</td>
+              <td class="whole">
+                {{ busLabel(entry.busId) }}
+              </td>
               <td class="figures">
                 {{ hexAddress(entry.address) }}
               </td>
@@ -231,6 +233,7 @@ async function copy(command: string) {
 </template>
 
 <style scoped>
+.whole { white-space: nowrap; }
 .columns { display: grid; gap: 24px; grid-template-columns: repeat(auto-fit, minmax(330px, 1fr)); }
 h2 { margin: 12px 0 5px; }
 section > h2:first-child { margin-top: 0; }
