@@ -9,6 +9,7 @@ import { gatherFacts } from '../core/facts/gather'
 import { emptyPlan } from '../core/plan/create'
 import { placePlan } from '../core/placement/place'
 import type { Plan } from '../core/plan/types'
+import { lintBoot } from '../core/boot/lint'
 import { demoPlans } from '../demo'
 import { stateSpecs } from '../core/power/states'
 import { solvePower } from '../core/power/report'
@@ -57,6 +58,22 @@ const fifteen: Plan = {
 const place = times(30, () => void placePlan(fifteen, catalogue, { scope: 'all' }))
 show('placement, fifteen parts on forty positions', place)
 for (const plan of demoPlans) show(`placement, "${plan.name}"`, times(5, () => void placePlan(plan, catalogue, { scope: 'all' })))
+// Boot files of megabytes, every kind of line mixed: twice the length is to take twice the time.
+const mixedFile = (bytes: number) => {
+  const kinds = (i: number) => [
+    'dtparam=i2c_arm=on', `# comment ${i}`, 'dtoverlay=gpio-ir,gpio_pin=17', 'arm_freq=900', '[pi4]', '[all]', `unknown_${i}=1`,
+    'gpio=17=op,dh',
+  ][i % 8]!
+  const lines: string[] = []
+  for (let i = 0, length = 0; length < bytes; i++) length += lines.push(kinds(i)) && lines.at(-1)!.length + 1
+  return lines.join('\n')
+}
+const lintTimes = [0.4, 0.8, 1.6].map((megabytes) => {
+  const text = mixedFile(megabytes * 1e6)
+  const sorted = times(3, () => void lintBoot({ files: { dialect: 'key-value', text }, board: catalogue.boards.get('forty-classic')! }))
+  show(`lint of a boot file of ${megabytes} MB`, sorted)
+  return at(sorted, 0.5)
+})
 const stress = stressPlan()
 const signals = gatherFacts(stress, catalogue).terminals.filter(terminal => terminal.is === 'signal').length
 const proved = placePlan(stress, catalogue, { scope: 'all' })
@@ -84,3 +101,5 @@ console.log(
   `largest demo / one part: ${(at(refresh, 0.5) / at(single, 0.5)).toFixed(1)}   share of the 50 ms allowed, at 95 %: `
   + `${(at(refresh, 0.95) / 50).toFixed(2)}`,
 )
+console.log(`lint of twice the text: ${(lintTimes[1]! / lintTimes[0]!).toFixed(2)} and ${(lintTimes[2]! / lintTimes[1]!).toFixed(2)} `
+  + `times as long`)

@@ -1,5 +1,5 @@
 /** Two ways to feed a plan, side by side: what they cost, how long they last, what they leave free. */
-import type { Catalogue } from './catalogue/types'
+import type { Catalogue, SupplyUnit } from './catalogue/types'
 import { evaluate } from './evaluate'
 import { arranged, arrangementOf } from './plan/power-edits'
 import type { Arrangement } from './plan/power'
@@ -9,6 +9,8 @@ export interface Compared {
   name: string
   price: number
   hours: number | null
+  /** They are at least so many: the week under the plan's sky never empties the store. */
+  hoursAtLeast: boolean
   /** Of the source that has least to spare, in mA at peak; null without a source. */
   spareMa: number | null
   spareShare: number | null
@@ -35,7 +37,7 @@ export function comparedOf(plan: Plan, catalogue: Catalogue, arrangement: Arrang
     .sort((a, b) => (a.availableMa - a.peakMa) / a.availableMa - (b.availableMa - b.peakMa) / b.availableMa)[0]
   const typical = state('typical')
   return {
-    name: arrangement.name, price: power.price, hours: power.hours,
+    name: arrangement.name, price: power.price, hours: power.hours, hoursAtLeast: power.hoursMeant.atLeast,
     spareMa: tightest ? tightest.availableMa - tightest.peakMa : null,
     spareShare: tightest ? 1 - tightest.peakMa / tightest.availableMa : null,
     typicalV: fed ? typical.nodes['@5V']!.voltageV : null, peakV: fed ? state('peak').nodes['@5V']!.voltageV : null,
@@ -62,4 +64,50 @@ export function compareArrangements(plan: Plan, catalogue: Catalogue, a: Arrange
 export function withSupply(plan: Plan, type: string, name: string): Arrangement {
   const { '@supply': _, '@cable': __, ...figures } = plan.power.figures
   return { ...arrangementOf(plan, `supply-${type}`, name), supply: { type }, figures }
+}
+
+export interface ComparedRow {
+  label: string
+  value: (side: Compared) => number | null
+  /** More is better, less is, or what lies nearest to a figure. */
+  better: 'more' | 'less' | { nearest: number }
+}
+
+/** What the board's rail should have. */
+const NOMINAL_V = 5
+
+/** The figures of a comparison, and when one is better than the other. Adding one is adding a row. */
+export const COMPARED_ROWS = {
+  price: { label: 'price, made up', value: side => side.price, better: 'less' },
+  hours: { label: 'hours', value: side => side.hours, better: 'more' },
+  spare: { label: 'to spare at peak', value: side => side.spareShare, better: 'more' },
+  typicalV: { label: '5 V rail, typical', value: side => side.typicalV, better: { nearest: NOMINAL_V } },
+  peakV: { label: '5 V rail, peak', value: side => side.peakV, better: { nearest: NOMINAL_V } },
+  usb: { label: 'USB sockets', value: side => side.usbMa, better: 'more' },
+  typicalW: { label: 'drawn, typical', value: side => side.typicalW, better: 'less' },
+  lossW: { label: 'lost on the way', value: side => side.lossW, better: 'less' },
+  findings: { label: 'stops and cautions', value: side => side.stops * 100 + side.cautions, better: 'less' },
+} satisfies Record<string, ComparedRow>
+
+/** Whether a side is better in a row than the other. One with more stops than the other is better in nothing. */
+export function isBetter({ value, better }: ComparedRow, side: Compared, other: Compared): boolean {
+  if (side.stops > other.stops) return false
+  const mine = value(side)
+  const its = value(other)
+  if (mine === null || its === null || Math.abs(mine - its) < 1e-3) return false
+  if (typeof better === 'object') return Math.abs(mine - better.nearest) < Math.abs(its - better.nearest) - 1e-3
+  return better === 'more' ? mine > its : mine < its
+}
+
+/** Another supply to compare with: of the same voltage and, where there is one, the same plug; the next larger first. Null without any. */
+export function likeSupply(plan: Plan, catalogue: Catalogue): SupplyUnit | null {
+  const now = plan.supply && catalogue.supplies.get(plan.supply.type)
+  const voltageV = now?.voltageV ?? NOMINAL_V
+  const currentMa = now?.currentMa ?? 0
+  const rank = (unit: SupplyUnit) =>
+    (unit.cable?.plug === now?.cable?.plug ? 0 : 1) + (unit.kind === (now?.kind ?? 'adapter') ? 0 : 2)
+    + (unit.currentMa > currentMa ? 0 : 4)
+  return [...catalogue.supplies.values()]
+    .filter(unit => unit.id !== now?.id && Math.abs(unit.voltageV - voltageV) < 0.3 && unit.kind !== 'transformer')
+    .sort((a, b) => rank(a) - rank(b) || Math.abs(a.currentMa - currentMa) - Math.abs(b.currentMa - currentMa))[0] ?? null
 }

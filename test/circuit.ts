@@ -13,8 +13,13 @@ export function currentsOf(element: Element, at: (joint: string) => number): { i
     case 'resistance': return same((at(element.from) - at(element.to)) / element.ohm * 1000)
     case 'diode': return same(Math.max(0, at(element.from) - at(element.to) - element.dropV) / element.ohm * 1000)
     case 'rectifier': {
-      const ma = Math.max(0, at(element.from) * Math.SQRT2 - element.dropV - at(element.to)) / element.ohm * 1000
-      return { inMa: 1.8 * ma, outMa: ma }
+      // On straight lines between the points of its curve; nothing without its transformer.
+      const { curve, emfV } = element
+      const next = curve.findIndex(point => point.meanV <= at(element.to))
+      if (next === 0 || at(element.from) < 0.05 * emfV) return same(0)
+      const [a, b] = [curve[next - 1]!, curve[next]!]
+      const part = (a.meanV - at(element.to)) / (a.meanV - b.meanV)
+      return { inMa: a.acRmsMa + part * (b.acRmsMa - a.acRmsMa), outMa: a.currentMa + part * (b.currentMa - a.currentMa) }
     }
     case 'load': {
       const { law, currentMa, ratedV, leastV } = element

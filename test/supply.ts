@@ -4,6 +4,7 @@
  * until nothing moves. It shares no code with the solver and knows only plans whose tree has one feed for each node.
  */
 import type { Plan } from '../core/plan/types'
+import { copperOhm } from './circuits'
 import { catalogue } from './plans'
 
 interface Branch {
@@ -15,15 +16,6 @@ interface Branch {
   /** Set voltage, headroom and efficiency of a converter in place of the resistance. */
   converter?: { setV: number, headroomV: number, ohm: number, quiescentMa: number, linear: boolean, efficiency: (ma: number) => number }
   load?: { ma: number, ratedV: number, constantPower: boolean }
-}
-
-/**
- * Ω of copper there and back: ρ·l ÷ A with ρ = 1.7241·10⁻⁸ Ω·m, published: IEC 60028; d = 0.127 mm · 92^((36 − n)/39), published: ASTM
- * B258.
- */
-const copperOhm = (awg: number, lengthM: number) => {
-  const d = 0.000127 * Math.pow(92, (36 - awg) / 39)
-  return 2 * lengthM * 1.7241e-8 / (Math.PI * d * d / 4)
 }
 
 const figureOf = (plan: Plan, node: string, name: string, otherwise: number) =>

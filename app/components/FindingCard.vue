@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Figure, Finding } from '~~/core/findings/types'
+import { FIGURES } from '~~/core/netlist/supply/kinds'
 
 const { finding } = defineProps<{ finding: Finding }>()
 const project = useProjectStore()
@@ -10,10 +11,26 @@ const editing = ref<string | null>(null)
 
 const withUnit = (value: number | string, unit?: string) => `${value}${unit ? ` ${unit}` : ''}`
 
+/** What makes a limit replaceable, as one name: a key of the plan's limits, or a figure of a node. */
+const nameOf = ({ limitKey, replaces }: Figure) => limitKey ?? (replaces ? `${replaces.node} ${replaces.figure}` : null)
+
+/** A limit that is a figure of a node is replaced there. */
+function setNodeFigure({ node, figure }: NonNullable<Figure['replaces']>, text: string, value: number) {
+  if (text === '') return project.edit({ edit: 'set-figure', node, figure, value: null }, 'Take back the limit')
+  const { label, unit, least, most } = FIGURES[figure]!
+  if (!Number.isFinite(value) || value < least || value > most) {
+    return view.say(
+      `"${text}" cannot be: ${label} goes from ${least} to ${most} ${unit}. Type nothing to take the file's figure back.`, { tone: 'stop' },
+    )
+  }
+  project.edit({ edit: 'set-figure', node, figure, value }, `Set ${label} to ${value}`)
+}
+
 function setLimit(figure: Figure, event: Event) {
   const text = (event.target as HTMLInputElement).value.trim()
   const value = Number(text.replace(',', '.'))
   editing.value = null
+  if (figure.replaces && !figure.limitKey) return setNodeFigure(figure.replaces, text, value)
   if (text === '') return project.edit({ edit: 'set-limit', key: figure.limitKey!, value: null }, 'Take back the limit')
   if (!Number.isFinite(value) || value <= 0) {
     return view.say(`"${text}" is no figure. Type a number above zero, or nothing to take the limit of the file back.`, { tone: 'stop' })
@@ -52,7 +69,7 @@ function setLimit(figure: Figure, event: Event) {
           <dt>limit</dt>
           <dd class="figures">
             <input
-              v-if="editing === figure.limitKey && figure.limitKey"
+              v-if="editing !== null && editing === nameOf(figure)"
               :value="figure.limit"
               :aria-label="`Your own limit for ${figure.label}`"
               class="limit-input"
@@ -61,10 +78,10 @@ function setLimit(figure: Figure, event: Event) {
               @keydown.esc="editing = null"
             >
             <button
-              v-else-if="figure.limitKey"
+              v-else-if="nameOf(figure)"
               class="bare editable"
               title="Replace this limit with your own"
-              @click="editing = figure.limitKey"
+              @click="editing = nameOf(figure)"
             >
               {{ withUnit(figure.limit, figure.unit) }}
             </button>

@@ -12,6 +12,7 @@ const sources = computed<(Board | Part)[]>(() => [...(kind === 'board' ? project
 const source = ref('')
 const text = ref<string | null>(null)
 const problems = ref<Problem[]>([])
+const inForm = ref(false)
 
 function start() {
   const found = sources.value.find(entry => entry.id === source.value)
@@ -61,7 +62,7 @@ function remove(entry: Board | Part) {
 <template>
   <details
     class="own"
-    :open="list.length > 0 || text !== null"
+    :open="list.length > 0 || text !== null || inForm"
     :data-test="`own-${kind}`"
   >
     <summary>{{ kind === 'board' ? 'A board' : 'Parts' }} of your own</summary>
@@ -91,7 +92,25 @@ function remove(entry: Board | Part) {
         </button>
       </li>
     </ul>
-    <div class="row">
+    <LazyOwnPartForm
+      v-if="inForm"
+      :save="keep"
+      @done="inForm = false"
+      @text="inForm = false; text = $event"
+    />
+    <div
+      v-else
+      class="row"
+    >
+      <v-btn
+        v-if="kind === 'part'"
+        size="small"
+        color="primary"
+        data-test="own-part-form-open"
+        @click="inForm = true; text = null"
+      >
+        Make one in a form
+      </v-btn>
       <select
         v-model="source"
         :aria-label="`${kind === 'board' ? 'Board' : 'Part'} to start from`"

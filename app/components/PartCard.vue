@@ -155,6 +155,22 @@ async function showWiring() {
         >
           ✕
         </button>
+        <span class="break" />
+        <v-checkbox
+          :model-value="load.inductive ?? false"
+          label="coil or motor"
+          density="compact"
+          hide-details
+          @update:model-value="setLoads(loads.map((other, at) => at === i ? { ...other, inductive: $event === true } : other))"
+        />
+        <v-checkbox
+          v-if="load.inductive"
+          :model-value="load.suppressed ?? false"
+          label="diode or snubber across it"
+          density="compact"
+          hide-details
+          @update:model-value="setLoads(loads.map((other, at) => at === i ? { ...other, suppressed: $event === true } : other))"
+        />
       </div>
       <button
         class="bare link"
@@ -163,6 +179,7 @@ async function showWiring() {
         add a load
       </button>
     </details>
+    <LazyPartFigures :in-plan="inPlan" />
     <p
       v-for="caution in part ? cautionsOf(part) : []"
       :key="caution"
@@ -238,7 +255,10 @@ async function showWiring() {
   max-width: 190px;
 }
 .option input { width: 84px; }
-.load { display: flex; gap: 4px; align-items: center; margin: 3px 0; }
+.load { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; margin: 5px 0; }
+.load .v-checkbox { flex: 0 0 auto; margin: -8px 10px -4px 0; }
+/* The two questions of a load stand below its figures. */
+.load .break { flex: 1 0 100%; height: 0; }
 .load input { flex: 1 1 60px; width: 0; }
 .load .tiny { flex: 0 0 42px; }
 .caution { border-left: 3px dashed var(--ochre); padding-left: 7px; }

@@ -26,3 +26,6 @@ export function fileName(name: string, ending: string): string {
   const base = name.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60)
   return `${base || 'project'}${ending}`
 }
+
+/** `12.4 h`, from three days on `3.5 days`. */
+export const hoursInWords = (h: number): string => h >= 72 ? `${Number((h / 24).toFixed(1))} days` : `${h.toFixed(1)} h`

@@ -5,7 +5,7 @@ import type { Facts, ResolvedPart } from '../facts/types'
 import { isMade, overlaysAsked } from '../overlays/asks/fit'
 import { fillTemplate } from '../overlays/asks/placeholders'
 import type { Power } from '../power/report'
-import { stateNamed } from '../power/report'
+import { stateNamed } from '../power/states'
 import { hexAddress } from './grid'
 
 export interface ExpectedAddress {

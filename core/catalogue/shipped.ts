@@ -5,6 +5,7 @@ import boards_forty_io_bridge from './boards/forty-io-bridge.json'
 import boards_forty_usb_c from './boards/forty-usb-c.json'
 import boards_tiny_unpopulated from './boards/tiny-unpopulated.json'
 import parts_acceleration_i2c from './parts/acceleration-i2c.json'
+import parts_adapter_serial_usb from './parts/adapter-serial-usb.json'
 import parts_air_quality_i2c from './parts/air-quality-i2c.json'
 import parts_amplifier_i2s from './parts/amplifier-i2s.json'
 import parts_analog_4_i2c from './parts/analog-4-i2c.json'
@@ -13,18 +14,27 @@ import parts_analog_out_i2c from './parts/analog-out-i2c.json'
 import parts_audio_add_on from './parts/audio-add-on.json'
 import parts_audio_dac_add_on from './parts/audio-dac-add-on.json'
 import parts_bus_vehicle_spi from './parts/bus-vehicle-spi.json'
+import parts_button_1 from './parts/button-1.json'
 import parts_buttons_4 from './parts/buttons-4.json'
 import parts_buzzer_active from './parts/buzzer-active.json'
 import parts_buzzer_tone from './parts/buzzer-tone.json'
 import parts_carbon_dioxide_i2c from './parts/carbon-dioxide-i2c.json'
+import parts_card_memory_32 from './parts/card-memory-32.json'
 import parts_card_reader_spi from './parts/card-reader-spi.json'
+import parts_case_closed from './parts/case-closed.json'
+import parts_case_cooler_body from './parts/case-cooler-body.json'
+import parts_case_vented from './parts/case-vented.json'
 import parts_clock_add_on from './parts/clock-add-on.json'
 import parts_clock_cell_i2c from './parts/clock-cell-i2c.json'
 import parts_clock_plain_i2c from './parts/clock-plain-i2c.json'
 import parts_colour_i2c from './parts/colour-i2c.json'
 import parts_controller_3v3_serial from './parts/controller-3v3-serial.json'
 import parts_controller_5v_serial from './parts/controller-5v-serial.json'
+import parts_cooler_active from './parts/cooler-active.json'
+import parts_cooler_block from './parts/cooler-block.json'
+import parts_cooler_fins from './parts/cooler-fins.json'
 import parts_current_meter_i2c from './parts/current-meter-i2c.json'
+import parts_device_usb from './parts/device-usb.json'
 import parts_distance_echo_5v from './parts/distance-echo-5v.json'
 import parts_distance_light_i2c from './parts/distance-light-i2c.json'
 import parts_dust_serial from './parts/dust-serial.json'
@@ -48,6 +58,7 @@ import parts_infrared_receiver from './parts/infrared-receiver.json'
 import parts_infrared_sender from './parts/infrared-sender.json'
 import parts_instrument_rs232 from './parts/instrument-rs232.json'
 import parts_joystick_contacts from './parts/joystick-contacts.json'
+import parts_keyboard_usb from './parts/keyboard-usb.json'
 import parts_keypad_matrix from './parts/keypad-matrix.json'
 import parts_label_printer_serial from './parts/label-printer-serial.json'
 import parts_lamps_add_on_3 from './parts/lamps-add-on-3.json'
@@ -129,17 +140,21 @@ import supplies_din_rail_5v_5a from './supplies/din-rail-5v-5a.json'
 import supplies_hub_adapter_5v_4a from './supplies/hub-adapter-5v-4a.json'
 import supplies_internal_usb_500 from './supplies/internal-usb-500.json'
 import supplies_lead_12v_7ah from './supplies/lead-12v-7ah.json'
+import supplies_network_cable_13w from './supplies/network-cable-13w.json'
+import supplies_network_cable_25w from './supplies/network-cable-25w.json'
 import supplies_pack_lithium_3s from './supplies/pack-lithium-3s.json'
 import supplies_power_bank_12ah from './supplies/power-bank-12ah.json'
 import supplies_solar_battery_5v from './supplies/solar-battery-5v.json'
 import supplies_solar_panel_20w from './supplies/solar-panel-20w.json'
 import supplies_transformer_9v_ac from './supplies/transformer-9v-ac.json'
+import supplies_ups_board_2_cells from './supplies/ups-board-2-cells.json'
 import supplies_usb_c_1a5 from './supplies/usb-c-1a5.json'
 import supplies_usb_c_3a from './supplies/usb-c-3a.json'
 import supplies_usb_c_pd_12v from './supplies/usb-c-pd-12v.json'
 import supplies_usb_c_pd_65 from './supplies/usb-c-pd-65.json'
 import supplies_usb_port_2 from './supplies/usb-port-2.json'
 import supplies_usb_port_3 from './supplies/usb-port-3.json'
+import supplies_vehicle_12v from './supplies/vehicle-12v.json'
 import power_adapter_plug_micro_usb from './power/adapter-plug-micro-usb.json'
 import power_adapter_plug_usb_c from './power/adapter-plug-usb-c.json'
 import power_cable_usb_thick from './power/cable-usb-thick.json'
@@ -147,7 +162,9 @@ import power_cable_usb_thin from './power/cable-usb-thin.json'
 import power_cable_usb from './power/cable-usb.json'
 import power_capacitor_1000 from './power/capacitor-1000.json'
 import power_capacitor_470 from './power/capacitor-470.json'
+import power_capacitor_4700 from './power/capacitor-4700.json'
 import power_capacitor_super from './power/capacitor-super.json'
+import power_carrier_12v from './power/carrier-12v.json'
 import power_diode_ideal from './power/diode-ideal.json'
 import power_diode_schottky from './power/diode-schottky.json'
 import power_diode_silicon from './power/diode-silicon.json'
@@ -159,6 +176,7 @@ import power_fuse_5000 from './power/fuse-5000.json'
 import power_fuse_self_1100 from './power/fuse-self-1100.json'
 import power_fuse_self_2500 from './power/fuse-self-2500.json'
 import power_fuse_self_500 from './power/fuse-self-500.json'
+import power_guard_vehicle_12v from './power/guard-vehicle-12v.json'
 import power_hub_bus from './power/hub-bus.json'
 import power_hub_powered_leaky from './power/hub-powered-leaky.json'
 import power_hub_powered from './power/hub-powered.json'
@@ -175,10 +193,13 @@ import power_rectifier_bridge from './power/rectifier-bridge.json'
 import power_rectifier_schottky from './power/rectifier-schottky.json'
 import power_regulator_linear_5v from './power/regulator-linear-5v.json'
 import power_regulator_low_drop_3v3 from './power/regulator-low-drop-3v3.json'
+import power_splitter_network_5v_4a from './power/splitter-network-5v-4a.json'
+import power_splitter_network_5v from './power/splitter-network-5v.json'
 import power_step_down_3v3_2a from './power/step-down-3v3-2a.json'
 import power_step_down_5v_3a from './power/step-down-5v-3a.json'
 import power_step_down_5v_5a from './power/step-down-5v-5a.json'
 import power_step_up_5v_2a from './power/step-up-5v-2a.json'
+import power_step_up_down_5v_2a from './power/step-up-down-5v-2a.json'
 import power_switch_power from './power/switch-power.json'
 import power_terminal_screw from './power/terminal-screw.json'
 import power_wire_jumper from './power/wire-jumper.json'
@@ -194,6 +215,7 @@ export const boards: unknown[] = [
 
 export const parts: unknown[] = [
   parts_acceleration_i2c,
+  parts_adapter_serial_usb,
   parts_air_quality_i2c,
   parts_amplifier_i2s,
   parts_analog_4_i2c,
@@ -202,18 +224,27 @@ export const parts: unknown[] = [
   parts_audio_add_on,
   parts_audio_dac_add_on,
   parts_bus_vehicle_spi,
+  parts_button_1,
   parts_buttons_4,
   parts_buzzer_active,
   parts_buzzer_tone,
   parts_carbon_dioxide_i2c,
+  parts_card_memory_32,
   parts_card_reader_spi,
+  parts_case_closed,
+  parts_case_cooler_body,
+  parts_case_vented,
   parts_clock_add_on,
   parts_clock_cell_i2c,
   parts_clock_plain_i2c,
   parts_colour_i2c,
   parts_controller_3v3_serial,
   parts_controller_5v_serial,
+  parts_cooler_active,
+  parts_cooler_block,
+  parts_cooler_fins,
   parts_current_meter_i2c,
+  parts_device_usb,
   parts_distance_echo_5v,
   parts_distance_light_i2c,
   parts_dust_serial,
@@ -237,6 +268,7 @@ export const parts: unknown[] = [
   parts_infrared_sender,
   parts_instrument_rs232,
   parts_joystick_contacts,
+  parts_keyboard_usb,
   parts_keypad_matrix,
   parts_label_printer_serial,
   parts_lamps_add_on_3,
@@ -321,17 +353,21 @@ export const supplies: unknown[] = [
   supplies_hub_adapter_5v_4a,
   supplies_internal_usb_500,
   supplies_lead_12v_7ah,
+  supplies_network_cable_13w,
+  supplies_network_cable_25w,
   supplies_pack_lithium_3s,
   supplies_power_bank_12ah,
   supplies_solar_battery_5v,
   supplies_solar_panel_20w,
   supplies_transformer_9v_ac,
+  supplies_ups_board_2_cells,
   supplies_usb_c_1a5,
   supplies_usb_c_3a,
   supplies_usb_c_pd_12v,
   supplies_usb_c_pd_65,
   supplies_usb_port_2,
   supplies_usb_port_3,
+  supplies_vehicle_12v,
 ]
 
 export const power: unknown[] = [
@@ -342,7 +378,9 @@ export const power: unknown[] = [
   power_cable_usb,
   power_capacitor_1000,
   power_capacitor_470,
+  power_capacitor_4700,
   power_capacitor_super,
+  power_carrier_12v,
   power_diode_ideal,
   power_diode_schottky,
   power_diode_silicon,
@@ -354,6 +392,7 @@ export const power: unknown[] = [
   power_fuse_self_1100,
   power_fuse_self_2500,
   power_fuse_self_500,
+  power_guard_vehicle_12v,
   power_hub_bus,
   power_hub_powered_leaky,
   power_hub_powered,
@@ -370,10 +409,13 @@ export const power: unknown[] = [
   power_rectifier_schottky,
   power_regulator_linear_5v,
   power_regulator_low_drop_3v3,
+  power_splitter_network_5v_4a,
+  power_splitter_network_5v,
   power_step_down_3v3_2a,
   power_step_down_5v_3a,
   power_step_down_5v_5a,
   power_step_up_5v_2a,
+  power_step_up_down_5v_2a,
   power_switch_power,
   power_terminal_screw,
   power_wire_jumper,

@@ -23,7 +23,7 @@ export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
   const parts: ResolvedPart[] = []
   const unknownParts: PlanPart[] = []
   plan.parts.forEach((inPlan, index) => {
-    const resolved = resolvePart(inPlan, index, catalogue)
+    const resolved = resolvePart(inPlan, index, catalogue, plan.limits)
     if (resolved) parts.push(resolved)
     else unknownParts.push(inPlan)
   })
@@ -52,16 +52,30 @@ export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
 }
 
 /** The part with its options filled in and the terminals that those options leave; null when the catalogue has no such type. */
-export function resolvePart(inPlan: PlanPart, index: number, catalogue: Catalogue): ResolvedPart | null {
+export function resolvePart(
+  inPlan: PlanPart, index: number, catalogue: Catalogue, limits: Plan['limits'] = {},
+): ResolvedPart | null {
   const part = catalogue.parts.get(inPlan.type)
   if (!part) return null
   const options = Object.fromEntries((part.options ?? []).map(option => [option.id, inPlan.options?.[option.id] ?? option.default]))
   const active = <T extends { when?: Condition }>(entries: T[]) => entries.filter(entry => holds(entry.when, options))
   return {
     id: inPlan.id, name: inPlan.name || part.name, index, inPlan, part, options,
-    signals: shifted(active(part.signals).flatMap(signal => repeated(signal, options)), part, options),
+    signals: shifted(active(part.signals).flatMap(signal => repeated(signal, options)), part, options)
+      .map(signal => withOwnLimits(signal, inPlan.id, limits)),
     supplies: shifted(active(part.supplies), part, options), grounds: shifted(active(part.grounds), part, options),
   }
+}
+
+/** A signal's levels that the maker can replace, each under `part.signal.level` in the plan's limits. */
+const SIGNAL_LIMITS = ['inputHighMinV', 'inputMaxV', 'outputHighV'] as const
+
+function withOwnLimits(signal: Signal, partId: string, limits: Plan['limits']): Signal {
+  const own = SIGNAL_LIMITS.flatMap((name) => {
+    const limit = limits[`${partId}.${signal.id}.${name}`]
+    return limit ? [[name, { value: limit.value, origin: limit.origin ?? 'yours' }] as const] : []
+  })
+  return own.length ? { ...signal, ...Object.fromEntries(own) } : signal
 }
 
 /** A signal that stands once for each unit of a count option: `row` → `row1`, `row2`, … */

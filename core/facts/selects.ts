@@ -22,6 +22,9 @@ export function selectPlansOf({ groups, atPosition, board }: Given): Map<string,
   const positionOf = new Map((board?.header ?? []).flatMap(entry => entry.line === undefined
     ? []
     : [[entry.line, entry.position] as const]))
+  // A part whose wires lie on several buses has its select here once they are put right: it is no stranger on the line.
+  const torn = new Set(groups.filter(group => group.kind === 'spi' && !group.bus)
+    .flatMap(group => group.terminals.filter(terminal => terminal.signal!.role === 'spi.select')))
   for (const { bus } of groups) {
     if (bus?.kind !== 'spi' || !bus.route || !bus.controller || plans.has(bus.id)) continue
     const mine = groups.filter(group => group.bus?.id === bus.id).flatMap(group => group.terminals)
@@ -31,7 +34,8 @@ export function selectPlansOf({ groups, atPosition, board }: Given): Map<string,
       : []))
     const used = hardware.filter(line => taken.has(line))
     const isForeign = (line: number) =>
-      (atPosition.get(positionOf.get(line) ?? -1) ?? []).some(terminal => terminal.signal && !mine.includes(terminal))
+      (atPosition.get(positionOf.get(line) ?? -1) ?? []).some(terminal => terminal.signal && !mine.includes(terminal)
+        && !torn.has(terminal))
     const usual = bus.route.boot.every(need => need.kind !== 'overlay')
     if (usual && hardware.every(line => used.includes(line) || !isForeign(line))) plans.set(
       bus.id, { busId: bus.id, lines: hardware, by: 'usual', hardware },

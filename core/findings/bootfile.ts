@@ -1,4 +1,7 @@
 /** The boot files against what the plan needs, what stands in them, and what becomes of the parts in a start. */
+import { parseBoot } from '../boot/dialects/key-value'
+import { filtersOf } from '../boot/scope/filters'
+import type { Facts } from '../facts/types'
 import type { Need } from '../overlays/asks/needs'
 import { writeNeed } from '../overlays/asks/write'
 import { asFinding } from '../boot/lint/edits'
@@ -7,7 +10,8 @@ import { isOff } from '../boot/own/merge'
 import { stateOf, type NeedState } from '../boot/own/state'
 import type { DarkCause, PartOutcome } from '../boot/rehearse/types'
 import type { BootFile } from '../plan/types'
-import type { Finding, Rule } from './types'
+import { contestedPlaces } from './claims'
+import type { Finding, Fix, Rule } from './types'
 
 /** What happens while the line is missing. */
 function withoutIt({ busId, setsSelects }: Need): string {
@@ -19,6 +23,7 @@ function withoutIt({ busId, setsSelects }: Need): string {
 export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } }) => {
   const off = facts.plan.boot?.off ?? []
   const keyValue = files.dialect === 'key-value'
+  const contested = [...contestedPlaces(facts)]
   return needs.flatMap((need): Finding[] => {
     if (isOff(need, off)) return []
     // The other dialects name overlays alone.
@@ -47,6 +52,8 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
       figures: [{ label: 'line', value: line, origin: 'board and part files' }],
       fixes: [{ label: 'Take the plan\'s line again', edits: [rewriteEdit(facts, mergedFile(facts, needs, [hand.line]).text)] }],
     }]
+    // A line that names a place that two want would carry the quarrel into the file.
+    const first = contested.find(([, terminals]) => terminals.some(terminal => need.partIds.includes(terminal.owner.id)))?.[0]
     const where = state.state === 'absent'
       ? facts.plan.boot ? 'The boot file has no such line' : 'There is no boot file in the plan yet'
       : state.state === 'filtered'
@@ -59,12 +66,31 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
         ? `${need.why.split(' with ')[0]} keeps its usual selects`
         : bus ? `${need.why.split(' for ')[0]} is not switched on` : `Not loaded: ${need.why}`,
       sentence: `${where}: without "${line}" ${withoutIt(need)}. `
-        + `Write it into the boot file and restart once.`,
+        + (first === undefined
+          ? 'Write it into the boot file and restart once.'
+          : `Clear ${first} first, which more than one wants; then write it.`),
       subjects,
       figures: [{ label: 'line', value: line, origin: 'board and part files' }],
-      fixes: [{ label: 'Write all of it into the boot file', edits: [rewriteEdit(facts, merged.text)] }],
+      fixes: first === undefined
+        ? [...keyValue ? switchedOn(facts, need, line) : [],
+            { label: 'Write all of it into the boot file', edits: [rewriteEdit(facts, merged.text)] }]
+        : [],
     }]
   })
+}
+
+/** The line as it stands there as a comment: taking the sign off is less than writing it once more. Offered where it then holds. */
+function switchedOn({ plan: { boot }, board }: Facts, need: Need, line: string): Fix[] {
+  if (!boot) return []
+  const lines = boot.text.split('\n')
+  const uncommented = (text: string) => text.replace(/^\s*#\s*/, '')
+  return lines.flatMap((entry, at): Fix[] => {
+    if (!/^\s*#/.test(entry) || uncommented(entry).trim() !== line) return []
+    const text = lines.map((other, i) => i === at ? uncommented(other) : other).join('\n')
+    // Under another board's heading, or below an overlay that takes the name, it would change nothing.
+    if (stateOf(parseBoot(text, filtersOf(board)), need.need).state !== 'met') return []
+    return [{ label: `Switch line ${at + 1} on, which stands there as a comment`, edits: [{ edit: 'set-boot', boot: { ...boot, text } }] }]
+  }).slice(0, 1)
 }
 
 /** What stands in the files, line by line. */

@@ -38,28 +38,42 @@ const subject = (terminal: Terminal) => ({
 
 /** Two terminals that mean different things on one position, or on one terminal of an expander. */
 export const claimedTwice: Rule = ({ facts }) => {
+  return [...contestedPlaces(facts)].map(([where, terminals]): Finding => {
+    const first = terminals[0]!.place
+    const line = first?.kind === 'header' ? first.line : undefined
+    const names = terminals.map(called)
+    return {
+      code: 'position.claimed-twice', id: `position.claimed-twice ${where}`, severity: 'stop', stages: ['wiring'],
+      title: `${capital(where)} is claimed ${terminals.length === 2 ? 'twice' : `${terminals.length} times`}`,
+      sentence: `${names.join(' and ')} want ${where}${line ? ` (line ${line.line})` : ''}: they would drive or hear each other. `
+        + whoGivesWay(terminals),
+      subjects: terminals.map(subject),
+      figures: [{ label: 'claims', value: terminals.length, limit: 1, origin: 'practice' }],
+      fixes: clearingFixes(terminals, facts),
+    }
+  })
+}
+
+/** Places that terminals of different meaning want, in words, with those terminals. */
+export function contestedPlaces(facts: Facts): Map<string, Terminal[]> {
   const places = new Map<string, Terminal[]>()
   for (const terminal of facts.terminals) {
     if (!terminal.place || terminal.place.kind === 'nowhere') continue
     const key = place(terminal)
     places.set(key, [...places.get(key) ?? [], terminal])
   }
-  return [...places].flatMap(([where, terminals]): Finding[] => {
-    const meanings = new Set(terminals.map(terminal => meaning(terminal, facts)))
-    if (meanings.size < 2) return []
-    const first = terminals[0]!.place
-    const line = first?.kind === 'header' ? first.line : undefined
-    const names = terminals.map(called)
-    return [{
-      code: 'position.claimed-twice', id: `position.claimed-twice ${where}`, severity: 'stop', stages: ['wiring'],
-      title: `${capital(where)} is claimed ${terminals.length === 2 ? 'twice' : `${terminals.length} times`}`,
-      sentence: `${names.join(' and ')} want ${where}${line ? ` (line ${line.line})` : ''}: they would drive or hear each other. Move one `
-        + `of them.`,
-      subjects: terminals.map(subject),
-      figures: [{ label: 'claims', value: terminals.length, limit: 1, origin: 'practice' }],
-      fixes: clearingFixes(terminals, facts),
-    }]
-  })
+  return new Map([...places].filter(([, terminals]) => new Set(terminals.map(terminal => meaning(terminal, facts))).size > 1))
+}
+
+/** An add-on board's positions are soldered: it is the other that moves, and of two add-on boards one comes off. */
+function whoGivesWay(terminals: readonly Terminal[]): string {
+  const fixed = [...new Set(terminals.filter(bound).map(terminal => terminal.owner.name))]
+  if (!fixed.length) return 'Move one of them.'
+  if (fixed.length > 1) return `The positions of ${fixed.join(' and ')} are theirs by their boards: only one of the boards can be on.`
+  const others = [...new Set(terminals.filter(terminal => !bound(terminal)).map(called))]
+  return others.length
+    ? `${fixed[0]} has its positions by its board: move ${others.join(' and ')}.`
+    : `${fixed[0]} takes them by its board.`
 }
 
 /**

@@ -3,10 +3,16 @@ import { baseTree, bootNeeds, darkParts, fileLines } from './bootfile'
 import { controllerTwice } from './buses'
 import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reservedUsed } from './claims'
 import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
-import { clockSense, fanSense, throttles } from './power/heat'
+import { clockSense, fanSense, thingsInHeat, throttles } from './power/heat'
 import { acFrontEnd, acStraight, capacitorVoltage, holdUp, mainsCaution } from './power/fronts'
 import { groundMissing, batteryBeside, pastTheFuse, powerProblems, twoSources } from './power/joins'
-import { converters, fuses, hubs, overRating } from './power/paths'
+import { fuses, unprotectedWires } from './power/fuses'
+import { converters, overRating } from './power/paths'
+import { backFed } from './power/backfeed'
+import { groundShift } from './power/ground-shift'
+import { hubs } from './power/hubs'
+import { networkClass, vehicleSupply } from './power/special'
+import { stripDrops } from './power/strips'
 import { plugAtSocket } from './power/plugs'
 import { boardsWish, railsOver, smallSupplyUsb, sourcesAsked } from './power/sources'
 import { bankSwitchesOff, packTooSmall, storeCautions, weekRunsDry } from './power/stores'
@@ -20,7 +26,7 @@ import {
 import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips, tellingLines } from './signals/pulses'
 import { serialFlow, serialFrames, serialRates } from './signals/serial'
 import { coveredPositions, stackFit, stackOrder } from './stack'
-import { relayContacts, sockets, widePlugs } from './sockets'
+import { relayContacts, sockets, unattended, widePlugs } from './sockets'
 import type { Evidence, Finding, Rule, Severity } from './types'
 
 const RULES: readonly Rule[] = [
@@ -31,11 +37,13 @@ const RULES: readonly Rule[] = [
   pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips, soundRates, oneWireLine,
   tellingLines, keyGhosts,
   stackOrder, stackFit, coveredPositions,
-  powerProblems, railOverVoltage, acStraight, twoSources, batteryBeside, plugAtSocket, brownOut, sourcesAsked, boardsWish, railsOver,
+  powerProblems, railOverVoltage, acStraight, twoSources, backFed, batteryBeside, plugAtSocket, brownOut, sourcesAsked, boardsWish,
+  railsOver,
   smallSupplyUsb, underVoltage, loadVoltages,
-  overRating, fuses, converters, hubs, groundMissing, pastTheFuse, acFrontEnd, holdUp, capacitorVoltage,
-  packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, clockSense, mainsCaution,
-  sockets, widePlugs, relayContacts,
+  overRating, fuses, unprotectedWires, converters, hubs, stripDrops, vehicleSupply, networkClass, groundMissing, groundShift, pastTheFuse,
+  acFrontEnd, holdUp, capacitorVoltage,
+  packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, thingsInHeat, clockSense, mainsCaution,
+  sockets, widePlugs, relayContacts, unattended,
   bootNeeds, fileLines, darkParts, baseTree,
   lastScans, unplaced, sharedPositions,
 ]

@@ -1,6 +1,10 @@
 /** Sockets and relay contacts. */
 import { holds } from '../facts/gather'
 import type { ResolvedPart } from '../facts/types'
+import type { ContactLoad } from '../plan/types'
+import type { Power } from '../power/report'
+import { OWN_HUB, ownHub } from './power/candidates'
+import { pluggedInto, plugsIntoBoard } from './power/plugged'
 import type { Finding, Rule } from './types'
 
 const SOCKETS = {
@@ -10,15 +14,33 @@ const SOCKETS = {
   display: { name: 'display', wayOut: 'Take a panel with a video plug, or a board with a display connector.' },
 } as const
 
+/** A part's USB plugs that are in the board itself and not in a hub. */
+const boardPlugs = (owner: ResolvedPart, { tree }: Power) =>
+  plugsIntoBoard(tree, owner.id, owner.supplies.filter(supply => supply.from === 'usb').map(supply => supply.id))
+    ? plugsOf(owner)
+    : plugsOf(owner).filter(plug => plug !== 'usb')
+
+/** Hubs, cables and loads of the maker's own in the board's USB sockets. */
+const ownPlugs = ({ tree }: Power) => pluggedInto(tree, '@usb').filter(node => !node.partId)
+
 /** Wide USB plugs cover their neighbour: more of them than fit side by side. */
-export const widePlugs: Rule = ({ facts }) => {
+export const widePlugs: Rule = ({ facts, power }) => {
   const fits = facts.board?.sockets.usbSideBySide
   if (fits === undefined) return []
-  const wide = facts.parts.filter(owner =>
+  const plugged = facts.parts.filter(owner => boardPlugs(owner, power).includes('usb'))
+  const wide = plugged.filter(owner =>
     owner.part.plugs?.some(plug => plug.socket === 'usb' && plug.wide && holds(plug.when, owner.options)))
-  const narrow = facts.parts.filter(owner => plugsOf(owner).includes('usb') && !wide.includes(owner)).length
+  const narrow = plugged.length - wide.length + ownPlugs(power).length
   const room = Math.min(fits, facts.board!.sockets.usb - narrow)
-  if (wide.length < 2 || wide.length <= room) return []
+  if (wide.length < 2) return []
+  if (wide.length <= room) return [{
+    code: 'sockets.stacked', id: 'sockets.stacked', severity: 'note', stages: ['parts', 'build'],
+    title: `${wide.length} wide plugs: one above the other`,
+    sentence: `${wide.map(owner => owner.name).join(' and ')} are wider than the distance of two sockets side by side. Put one above the `
+      + `other, or at opposite ends; a short extension lead gives room and keeps their warmth apart.`,
+    subjects: wide.map(owner => ({ partId: owner.id })),
+    figures: [{ label: 'width of a wide plug', value: '18 to 22', unit: 'mm', limit: '14 to 18', origin: 'memory' }], fixes: [],
+  }]
   return [{
     code: 'sockets.side-by-side', id: 'sockets.side-by-side', severity: 'caution', stages: ['parts', 'build'],
     title: `${wide.length} wide plugs do not fit side by side`,
@@ -30,20 +52,28 @@ export const widePlugs: Rule = ({ facts }) => {
 }
 
 /** More plugs than sockets. */
-export const sockets: Rule = ({ facts }) => {
+export const sockets: Rule = ({ facts, power }) => {
   if (!facts.board) return []
+  const own = ownPlugs(power)
   return (['usb', 'video', 'fan', 'display'] as const).flatMap((socket): Finding[] => {
-    const plugged = facts.parts.flatMap(owner => plugsOf(owner).filter(plug => plug === socket).map(() => owner))
+    const plugged = facts.parts.flatMap(owner => boardPlugs(owner, power).filter(plug => plug === socket).map(() => owner))
     const there = facts.board!.sockets[socket] ?? 0
-    if (plugged.length <= there) return []
+    const count = plugged.length + (socket === 'usb' ? own.length : 0)
+    if (count <= there) return []
+    const [hub] = socket === 'usb' && there > 0 ? ownHub(facts, power.tree) : []
+    const movable = power.tree.nodes.filter(node => node.kind === 'part' && power.tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
     return [{
       code: 'sockets.exceeded', id: `sockets.exceeded ${socket}`, severity: 'stop', stages: ['parts', 'board'],
       title: `More ${SOCKETS[socket].name} plugs than sockets`,
-      sentence: `${plugged.length} ${plugged.length === 1 ? 'plug wants' : 'plugs want'} `
+      sentence: `${count} ${count === 1 ? 'plug wants' : 'plugs want'} `
         + `${there === 0 ? 'a socket that this board does not have' : `${there} ${there === 1 ? 'socket' : 'sockets'}`}. `
         + `${SOCKETS[socket].wayOut}`,
-      subjects: plugged.map(owner => ({ partId: owner.id })),
-      figures: [{ label: 'plugs', value: plugged.length, limit: there, origin: 'board file' }], fixes: [],
+      subjects: [...plugged.map(owner => ({ partId: owner.id })), ...socket === 'usb' ? own.map(node => ({ node: node.id })) : []],
+      figures: [{ label: 'plugs', value: count, limit: there, origin: 'board file' }],
+      // One hub takes a socket of its own and as many plugs as it has ports.
+      fixes: hub && count - movable.length + 1 <= there && movable.length <= (facts.catalogue.powerItems.get(OWN_HUB)?.figures.ports ?? 0)
+        ? [{ label: hub.label, edits: hub.edits }]
+        : [],
     }]
   })
 }
@@ -57,6 +87,56 @@ export function plugsOf(owner: ResolvedPart): NonNullable<ResolvedPart['part']['
 
 /** Extra-low voltage ends here, by IEC 61140 band I: 50 V AC, 120 V DC. */
 const EXTRA_LOW_V = { AC: 50, DC: 120 }
+
+/**
+ * Of its rating a contact breaks this part when the load is a coil or a motor. memory: utilisation categories DC-13 and AC-15 of IEC
+ * 60947-5-1
+ */
+const INDUCTIVE_SHARE = { AC: 0.5, DC: 0.2 }
+
+/** A coil or a motor on a contact, with nothing that takes the energy of switching off. */
+function arcs(owner: ResolvedPart, load: ContactLoad, rating: NonNullable<ResolvedPart['part']['contacts']>): Finding {
+  const most = (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * INDUCTIVE_SHARE[load.kind]
+  const past = load.currentA > most
+  const what = load.what || `The load on contact ${load.contact}`
+  const loads = owner.inPlan.loads ?? []
+  return {
+    code: 'contact.arcs', id: `contact.arcs ${owner.id} ${load.contact} ${load.what}`, severity: 'caution',
+    stages: ['parts', 'power', 'build'], title: `${what} draws an arc on contact ${load.contact}`,
+    sentence: `${what} is a coil or a motor: when the contact opens, its current goes on through the air. `
+      + (past
+        ? `The contact breaks about ${Number(most.toFixed(2))} A of such a load, not ${load.currentA} A: it welds. `
+        : 'The contact wears fast. ')
+      + `${load.kind === 'DC'
+        ? 'Put a diode across the load, its bar to plus.'
+        : 'Put a resistor with a capacitor made for mains (class X2), or a varistor, across the load.'}`,
+    subjects: [{ partId: owner.id }],
+    figures: [{ label: 'breaks of a coil', value: load.currentA, unit: 'A', limit: Number(most.toFixed(2)), origin: 'memory' }],
+    fixes: [{
+      label: load.kind === 'DC' ? 'There is a diode across it' : 'It is suppressed',
+      edits: [{
+        edit: 'set-loads', id: owner.id, loads: loads.map(other => other === load ? { ...other, suppressed: true } : other),
+      }],
+    }],
+  }
+}
+
+/** What hangs on a relay's contacts when the program hangs or the board restarts: said once for each relay. */
+export const unattended: Rule = ({ facts }) => facts.parts.flatMap((owner): Finding[] => {
+  const loads = owner.inPlan.loads ?? []
+  if (!owner.part.contacts || !loads.length) return []
+  const what = loads.map(load => load.what || `what hangs on contact ${load.contact}`)
+  return [{
+    code: 'contact.unattended', id: `contact.unattended ${owner.id}`, severity: 'note', stages: ['parts', 'build'],
+    title: `What ${owner.name} switches when the program hangs`,
+    sentence: `When the program hangs, its contacts stay as they are: ${what.join('; ')} ${loads.length > 1 ? 'stay' : 'stays'} on or off. `
+      + 'While the board restarts, its lines float or are pulled, and a contact may drop or close for some seconds. Choose each contact '
+      + '(open or closed at rest) so that rest is the safe side, and give what must not run on a timer, a float or a thermostat of its '
+      + 'own.',
+    subjects: [{ partId: owner.id }],
+    figures: [{ label: 'loads', value: loads.length, origin: 'yours' }], fixes: [],
+  }]
+})
 
 /** Loads on relay contacts: mains, and contacts past their rating. */
 export const relayContacts: Rule = ({ facts }) => facts.parts.flatMap(owner => (owner.inPlan.loads ?? []).flatMap((load): Finding[] => {
@@ -82,6 +162,7 @@ export const relayContacts: Rule = ({ facts }) => facts.parts.flatMap(owner => (
       { label: 'current', value: load.currentA, unit: 'A', limit: maxA, origin: rating.origin },
     ],
   })
+  if (load.inductive && !load.suppressed) findings.push(arcs(owner, load, rating))
   if (load.voltageV > EXTRA_LOW_V[load.kind]) findings.push({
     code: 'contact.mains', id: `contact.mains ${owner.id} ${load.contact} ${load.what}`, severity: 'caution',
     stages: ['parts', 'power', 'build'],

@@ -72,6 +72,8 @@ const fan = choice('mode', {
 
 const heat = open({
   cooler: starting(cooler, 'none'),
+  /** Processor to air with it, in K per W, where the maker knows it from a data sheet or a measurement. */
+  coolerKw: optional(number({ above: 0, most: 200 })),
   enclosure: starting(enclosure, 'open'),
   ambientC: starting(celsius, 25),
   fan: starting(fan, { mode: 'none' }),

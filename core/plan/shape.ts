@@ -35,6 +35,10 @@ const contactLoad = open({
   kind: oneOf('AC', 'DC'),
   voltageV: number({ least: 0, most: 1000 }),
   currentA: number({ least: 0, most: 1000 }),
+  /** A coil or a motor. */
+  inductive: optional(flag),
+  /** A diode, a snubber or a varistor lies across it. */
+  suppressed: optional(flag),
 })
 
 const part = withUnknown({

@@ -2,7 +2,7 @@
 import type { Origin } from '../catalogue/types'
 import type { Facts } from '../facts/types'
 import { boardPower } from '../facts/board'
-import { sharesAt } from './shares'
+import { pathUp, sharesAt } from './shares'
 import type { PowerState } from './states'
 import type { Tree, TreeNode } from '../netlist/supply/types'
 
@@ -65,7 +65,7 @@ export function railBudgets(facts: Facts, solved: Solved): RailBudget[] {
   const on3V3 = loadsAt(solved, '@3V3')
   const onUsb = loadsAt(solved, '@usb')
   const voltage = (node: string) => stateOf(solved.states, 'peak').nodes[node]?.voltageV ?? 0
-  const feed = feedLimit(facts, solved.tree)
+  const feed = feedLimit(facts, solved)
   const rails: RailBudget[] = [
     { rail: '5V', loads: on5V, ...total(on5V), peakV: voltage('@5V'), ...feed, limitKey: 'supply.currentMa' },
     {
@@ -92,15 +92,12 @@ export function usbBudget({ board }: Facts, feedMa: number | null): { value: num
   return { ...board.limits.usbBudgetMa, small: false }
 }
 
-/** What the feed of the 5 V rail gives: the weakest converter or source on the way up. */
-export function feedLimit({ plan, supplyMa, supply }: Facts, tree: Tree): { availableMa: number | null, origin: Origin } {
+/** What the feed of the 5 V rail gives: the weakest converter or source on the way up, of two feeds that which carries the most. */
+export function feedLimit({ plan, supplyMa, supply }: Facts, { tree, states }: Solved): { availableMa: number | null, origin: Origin } {
   const own = plan.limits['supply.currentMa'] ?? plan.supply?.currentMa
-  let at = tree.byId.get('@5V')
   // Before a board is chosen the supply is all there is to compare with.
-  if (!at) return { availableMa: supplyMa, origin: own ? 'yours' : supply?.origin ?? '' }
-  const seen = new Set<TreeNode>()
-  while (at && !seen.has(at)) {
-    seen.add(at)
+  if (!tree.byId.has('@5V')) return { availableMa: supplyMa, origin: own ? 'yours' : supply?.origin ?? '' }
+  for (const at of pathUp(tree, states.find(state => state.id === 'peak') ?? states[0]!, '@5V')) {
     if (at.role === 'source') {
       return {
         availableMa: at.figures.currentMa?.value ?? null, origin: at.id === '@supply' && own ? 'yours' : at.figures.currentMa?.origin ?? '',
@@ -109,7 +106,6 @@ export function feedLimit({ plan, supplyMa, supply }: Facts, tree: Tree): { avai
     if (at.kind === 'step-down' || at.kind === 'step-up' || at.kind === 'linear') {
       return { availableMa: at.figures.ratedMa?.value ?? null, origin: at.figures.ratedMa?.origin ?? '' }
     }
-    at = at.from.length ? tree.byId.get(at.from[0]!) : undefined
   }
   return { availableMa: null, origin: '' }
 }

@@ -79,7 +79,8 @@ export function flowOf({ nodes }: Pick<PowerReport, 'nodes'>, state: PowerState)
 
 /** What a node takes from its feed: through a converter that is not what it gives. */
 function takenBy(node: ReportNode, state: PowerState): number {
-  const { inputV, voltageV, currentMa, powerMw } = state.nodes[node.id]!
+  const { inputV, inputMa, voltageV, currentMa, powerMw } = state.nodes[node.id]!
+  if (inputMa !== undefined) return inputMa
   if (!['linear', 'step-down', 'step-up'].includes(node.kind) || !inputV) return currentMa
   return (voltageV * currentMa + powerMw) / inputV
 }

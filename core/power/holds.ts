@@ -3,6 +3,7 @@ import type { Facts } from '../facts/types'
 import type { NodeRef } from '../plan/power'
 import { boardPower } from '../facts/board'
 import { capacitorHoldS } from './front/hold'
+import type { FrontReport } from './fronts'
 import { pathUp } from './shares'
 import type { PowerState } from './states'
 import type { Tree, TreeNode } from '../netlist/supply/types'
@@ -18,13 +19,15 @@ export interface HoldReport {
   fromV?: number
   toV?: number
   powerW?: number
+  /** Capacitor: its series resistance. */
+  ohm?: number
 }
 
 /** Seconds an orderly shutdown takes: the maker's figure or the board's. */
 export const shutdownS = ({ plan, board }: Facts): number => plan.power.shutdownS ?? (board ? boardPower(board).shutdownS : 0)
 
 /** Capacitors and latches between the source and the board, the nearest first. Idle draw counts: a board that shuts down rests. */
-export function holdsOf(facts: Facts, tree: Tree, states: PowerState[]): HoldReport[] {
+export function holdsOf(facts: Facts, tree: Tree, states: PowerState[], fronts: readonly FrontReport[]): HoldReport[] {
   if (!tree.byId.has('@5V') || !facts.board) return []
   const idle = states.find(state => state.id === 'idle')!
   const wantedS = shutdownS(facts)
@@ -39,11 +42,14 @@ export function holdsOf(facts: Facts, tree: Tree, states: PowerState[]): HoldRep
     if (node.kind !== 'capacitor' && node.kind !== 'rectifier') return []
     const { voltageV, currentMa } = idle.nodes[node.id]!
     const farad = node.kind === 'capacitor' ? node.figures.capacitanceF!.value : node.figures.capacitanceUf!.value * 1e-6
+    // Behind a bridge the switch may open in the valley.
+    const fromV = Math.min(voltageV, fronts.find(front => front.node === node.id)?.valleyV ?? voltageV)
+    const ohm = node.kind === 'capacitor' ? node.figures.ohm?.value ?? 0 : 0
     const toV = leastBelow(path.slice(0, i), facts)
     const powerW = voltageV * currentMa / 1000
     return [{
-      node: node.id, name: node.name, by: 'capacitor', holdS: capacitorHoldS(farad, voltageV, toV, powerW, node.figures.ohm?.value),
-      wantedS, fromV: voltageV, toV, powerW,
+      node: node.id, name: node.name, by: 'capacitor', holdS: capacitorHoldS(farad, fromV, toV, powerW, ohm),
+      wantedS, fromV, toV, powerW, ohm,
     }]
   })
 }

@@ -4,13 +4,13 @@ import type { Facts } from '../facts/types'
 import type { NodeRef, PowerPlan } from '../plan/power'
 import { boardHeat } from '../facts/board'
 import { railBudgets, sourceBudgets, type RailBudget, type SourceBudget } from './budget'
-import { rectifierFigures, type RectifierFigures } from './front/rectifier'
-import { COOLERS, enclosureOf } from './heat/coolers'
-import { runHeat, type HeatRun, type HeatTask } from './heat/run'
+import { frontsOf, type FrontReport } from './fronts'
+import { coolerOf, enclosureOf } from './heat/coolers'
+import { airC, runHeat, type HeatRun, type HeatTask } from './heat/run'
 import { holdsOf, type HoldReport } from './holds'
-import { copperRth, STORES, type NodeKind, type NodeRole } from '../netlist/supply/kinds'
+import { copperRth, STORES, wantsV, type NodeKind, type NodeRole } from '../netlist/supply/kinds'
 import { dropsTo } from './shares'
-import { solveStates, stateSpecs, type PowerState } from './states'
+import { solveStates, stateNamed, stateSpecs, type PowerState } from './states'
 import { dayOf, storeReport, type StoreReport } from './store/hours'
 import { simulateWeek, type Week } from './store/week'
 import { buildTree } from '../netlist/supply/build'
@@ -37,26 +37,21 @@ export interface RegulatorHeat {
   name: string
   lossW: number
   kw: number
+  kwOrigin: Origin
+  /** Around it: the air in the board's case. */
+  airC: number
   temperatureC: number
   hottestC: number
   origin: Origin
 }
 
-export interface FrontReport extends RectifierFigures {
-  node: NodeRef
-  name: string
-  currentMa: number
-  /** What hangs behind it wants at least. */
-  wantedV: number
-  /** Peak without load: the transformer gives more, and the capacitor has to stand it. */
-  highestV: number
-}
-
 export interface PowerReport {
   rails: RailBudget[]
   sources: SourceBudget[]
-  /** Hours of the store that carries the plan, over the plan's day; null without one. */
+  /** Hours of the store that carries the plan, over the plan's day, with the sun where there is a panel; null without one. */
   hours: number | null
+  /** How that is meant: with the sun, and at least so long because the week under that sky never empties it. */
+  hoursMeant: { sun: boolean, atLeast: boolean }
   nodes: ReportNode[]
   problems: TreeProblem[]
   assumed: boolean
@@ -65,7 +60,8 @@ export interface PowerReport {
   drops: { node: NodeRef, name: string, dropV: number }[]
   stores: StoreReport[]
   week: Week | null
-  heat: (HeatRun & { boardW: number, ambientC: number, slowsC: number, stopsC: number }) | null
+  /** `airC` is the air in the case at the end of the test. */
+  heat: (HeatRun & { airC: number, boardW: number, ambientC: number, slowsC: number, stopsC: number }) | null
   regulators: RegulatorHeat[]
   holds: HoldReport[]
   fronts: FrontReport[]
@@ -92,21 +88,24 @@ export function powerOf(facts: Facts): Power {
   const { tree, states } = solvePower(facts)
   const { power } = facts.plan
   const stores = storesOf(tree, states, power)
-  const regulators = regulatorHeat(tree, states, power.heat.ambientC)
+  const lossW = regulatorLossW(tree, states)
+  const heat = heatOf(facts, { tree, states }, [...lossW.values()].reduce((sum, loss) => sum + loss, 0))
+  const fronts = frontsOf(tree, states)
+  const regulators = regulatorHeat(tree, lossW, heat?.airC ?? power.heat.ambientC)
+  const week = weekOf(stores, power)
+  const lasts = lastsOf(headlineHours(tree, states, stores), stores, week, power)
   const report: PowerReport = {
-    rails: railBudgets(facts, { tree, states }), sources: sourceBudgets({ tree, states }), hours: headlineHours(tree, states, stores),
+    rails: railBudgets(facts, { tree, states }), sources: sourceBudgets({ tree, states }), hours: lasts.hours,
+    hoursMeant: { sun: lasts.sun, atLeast: lasts.atLeast },
     nodes: tree.nodes.map(plain), problems: tree.problems, assumed: tree.assumed, states,
     drops: tree.byId.has('@5V') && !tree.assumed
       ? dropsTo(tree, stateNamed(states, 'peak'), '@5V').map(({ node, dropV }) => ({ node: node.id, name: node.name, dropV }))
       : [],
-    stores, week: weekOf(stores, power), heat: heatOf(facts, states, regulators), regulators, holds: holdsOf(facts, tree, states),
-    fronts: frontsOf(tree, states),
+    stores, week, heat, regulators, holds: holdsOf(facts, tree, states, fronts), fronts,
     price: tree.nodes.reduce((sum, node) => sum + (node.price ?? 0), 0),
   }
   return { tree, states, report }
 }
-
-export const stateNamed = (states: PowerState[], id: string): PowerState => states.find(state => state.id === id)!
 
 function plain({ id, kind, role, name, partId, from, figures, efficiency, own, open, unit, item, price }: TreeNode): ReportNode {
   return {
@@ -121,6 +120,24 @@ function headlineHours(tree: Tree, states: PowerState[], [store]: StoreReport[])
   const typical = stateNamed(states, 'typical')
   const all = tree.nodes.filter(node => node.role === 'source').reduce((sum, node) => sum + typical.nodes[node.id]!.powerMw, 0)
   return typical.nodes[store.node]!.powerMw * 2 >= all && all > 0 ? store.hours : null
+}
+
+/** So many weeks of the same sky are gone through before it counts as lasting. */
+const MOST_WEEKS = 60
+
+/** With a panel: weeks of the plan's sky one after another, until the store is empty, or until a week ends as full as it began. */
+function lastsOf(
+  hours: number | null, stores: StoreReport[], week: Week | null, power: PowerPlan,
+): { hours: number | null, sun: boolean, atLeast: boolean } {
+  if (hours === null || !week || power.store.panelW <= 0) return { hours, sun: false, atLeast: false }
+  let before = week
+  for (let weeks = 0; weeks < MOST_WEEKS; weeks++) {
+    if (before.emptyAtH !== null) return { hours: weeks * 7 * 24 + before.emptyAtH, sun: true, atLeast: false }
+    const next = weekOf(stores, power, before.endShare)!
+    if (next.endShare >= before.endShare - 1e-6 && next.emptyAtH === null) break
+    before = next
+  }
+  return { hours: Math.max(hours, 7 * 24), sun: true, atLeast: true }
 }
 
 /** Least voltage of a store at which something that hangs on it still works. */
@@ -141,10 +158,6 @@ function leastWanted(tree: Tree, states: PowerState[], source: TreeNode): number
     .map(node => node.figures.leastV?.value ?? 0))
 }
 
-/** Least input of a converter or regulator, in V. */
-export const wantsV = ({ figures, kind }: TreeNode): number =>
-  Math.max(figures.leastInV?.value ?? 0, kind === 'step-up' ? 0 : (figures.setV?.value ?? 0) + (figures.headroomV?.value ?? 0))
-
 function storesOf(tree: Tree, states: PowerState[], power: PowerPlan): StoreReport[] {
   return tree.nodes.filter(node => node.role === 'source' && STORES.has(node.kind) && (node.figures.capacityMah?.value ?? 0) > 0)
     .map(node => storeReport(tree, states, stateSpecs(power), node, power.day, power.store.temperatureC, leastWanted(tree, states, node)))
@@ -152,7 +165,7 @@ function storesOf(tree: Tree, states: PowerState[], power: PowerPlan): StoreRepo
     .sort((a, b) => Number(b.meanW > b.selfUseW) - Number(a.meanW > a.selfUseW))
 }
 
-function weekOf([store]: StoreReport[], { store: asked, day }: PowerPlan): Week | null {
+function weekOf([store]: StoreReport[], { store: asked, day }: PowerPlan, startShare = asked.startShare): Week | null {
   if (!store) return null
   const parts = dayOf(day)
   const loadW = (hour: number) => {
@@ -160,56 +173,50 @@ function weekOf([store]: StoreReport[], { store: asked, day }: PowerPlan): Week 
     return (store.day[i]?.powerW ?? 0) + store.selfUseW
   }
   return simulateWeek({
-    usableWh: store.capacity.usableWh, efficiency: store.efficiency, startShare: asked.startShare, panelW: asked.panelW,
+    usableWh: store.capacity.usableWh, efficiency: store.efficiency, startShare, panelW: asked.panelW,
     dayLengthH: asked.dayLengthH, weather: asked.weather, loadW,
   })
 }
 
 /** The load test's task as the plan puts it; null without a board. */
-export function heatTask(facts: Facts, states: PowerState[], otherW: number): HeatTask | null {
+export function heatTask(facts: Facts, { tree, states }: Pick<Power, 'tree' | 'states'>, otherW: number): HeatTask | null {
   const { board, plan: { power: { heat } } } = facts
-  if (!board) return null
+  const node = tree.byId.get('@board')
+  if (!board || !node) return null
   const watts = (id: string) => (stateNamed(states, id).nodes['@board']?.powerMw ?? 0) / 1000
   return {
-    heat: boardHeat(board), cooler: COOLERS[heat.cooler], enclosure: enclosureOf(heat.cooler, heat.enclosure), ambientC: heat.ambientC,
+    heat: { ...boardHeat(board), slowsC: node.figures.slowsC!.value, stopsC: node.figures.stopsC!.value }, cooler: coolerOf(heat),
+    enclosure: enclosureOf(heat.cooler, heat.enclosure), ambientC: heat.ambientC,
     fan: heat.fan, boardW: watts(heat.load), idleW: watts('idle'), otherW, minutes: heat.minutes,
   }
 }
 
-function heatOf(facts: Facts, states: PowerState[], regulators: RegulatorHeat[]): PowerReport['heat'] {
-  const task = heatTask(facts, states, regulators.reduce((sum, entry) => sum + entry.lossW, 0))
-  return task && { ...runHeat(task), boardW: task.boardW, ambientC: task.ambientC, slowsC: task.heat.slowsC, stopsC: task.heat.stopsC }
+function heatOf(facts: Facts, solved: Pick<Power, 'tree' | 'states'>, otherW: number): PowerReport['heat'] {
+  const task = heatTask(facts, solved, otherW)
+  if (!task) return null
+  const run = runHeat(task)
+  return { ...run, airC: airC(task, run.points.at(-1)!.fanPercent), boardW: task.boardW, ambientC: task.ambientC, slowsC: task.heat.slowsC,
+    stopsC: task.heat.stopsC }
 }
 
-function regulatorHeat(tree: Tree, states: PowerState[], ambientC: number): RegulatorHeat[] {
+/** Lost in each regulator that gets warm, at peak. */
+function regulatorLossW(tree: Tree, states: PowerState[]): Map<NodeRef, number> {
   const peak = stateNamed(states, 'peak')
-  return tree.nodes.flatMap((node): RegulatorHeat[] => {
-    const hottest = node.figures.hottestC
-    if (!hottest) return []
-    const lossW = Math.max(0, peak.nodes[node.id]!.powerMw / 1000)
-    const kw = node.figures.copperCm2 ? copperRth(node.figures.copperCm2.value) : node.figures.rthKw?.value ?? 0
-    return [{
-      node: node.id, name: node.name, lossW, kw, temperatureC: ambientC + lossW * kw, hottestC: hottest.value, origin: hottest.origin,
-    }]
-  })
+  return new Map(tree.nodes.filter(node => node.figures.hottestC)
+    .map(node => [node.id, Math.max(0, peak.nodes[node.id]!.powerMw / 1000)]))
 }
 
-/** What a transformer gives above its rated voltage without load. Memory, where its file says nothing else. */
-const NO_LOAD_SHARE = 1.15
-
-function frontsOf(tree: Tree, states: PowerState[]): FrontReport[] {
-  const peak = stateNamed(states, 'peak')
-  return tree.nodes.filter(node => node.kind === 'rectifier').map((node) => {
-    const { inputV = 0, currentMa } = peak.nodes[node.id]!
-    const value = (name: string) => node.figures[name]?.value ?? 0
-    const behind = tree.nodes.filter(other =>
-      other.figures.setV && other.from.some(id => id === node.id || tree.byId.get(id)?.from.includes(node.id)))
-    const source = node.from[0] && tree.byId.get(node.from[0])
-    const acV = (source && (source.figures.voltageV?.value ?? tree.byId.get(source.from[0] ?? '')?.figures.voltageV?.value)) || inputV
+/** Every regulator in the air that it stands in: that of the board's case. */
+function regulatorHeat(tree: Tree, lossW: ReadonlyMap<NodeRef, number>, airC: number): RegulatorHeat[] {
+  return [...lossW].map(([id, loss]): RegulatorHeat => {
+    const node = tree.byId.get(id)!
+    const { rthKw, copperCm2, hottestC } = node.figures
+    // A heat sink that was typed in holds before what the copper gives by itself.
+    const byCopper = copperCm2 && rthKw?.origin !== 'yours'
+    const kw = byCopper ? copperRth(copperCm2.value) : rthKw?.value ?? 0
     return {
-      node: node.id, name: node.name, currentMa, wantedV: Math.max(0, ...behind.map(wantsV)),
-      highestV: acV * NO_LOAD_SHARE * Math.SQRT2 - value('dropV'),
-      ...rectifierFigures({ acV: inputV, dropV: value('dropV'), currentMa, hz: value('hz'), capacitanceUf: value('capacitanceUf') }),
+      node: id, name: node.name, lossW: loss, kw, kwOrigin: (byCopper ? copperCm2 : rthKw)?.origin ?? 'memory', airC,
+      temperatureC: airC + loss * kw, hottestC: hottestC!.value, origin: hottestC!.origin,
     }
   })
 }

@@ -1,5 +1,6 @@
 /** How much each load takes at a place further up: through a converter the current changes, through a wire it does not. */
 import type { NodeRef } from '../plan/power'
+import { sourceEmfV } from '../netlist/supply/resistance'
 import type { PowerState } from './states'
 import type { Tree, TreeNode } from '../netlist/supply/types'
 
@@ -54,7 +55,8 @@ function ratioTo(tree: Tree, state: PowerState, node: TreeNode, place: NodeRef):
 
 /** Input current for each mA of output. */
 function conversion(node: TreeNode, state: PowerState): number {
-  const { inputV = 0, voltageV, currentMa, powerMw } = state.nodes[node.id]!
+  const { inputV = 0, inputMa, voltageV, currentMa, powerMw } = state.nodes[node.id]!
+  if (node.kind === 'rectifier') return inputMa !== undefined && currentMa > 0 ? inputMa / currentMa : 1
   if (node.kind === 'linear') return currentMa > 0 ? 1 + (node.figures.quiescentMa?.value ?? 0) / currentMa : 1
   if (node.kind !== 'step-down' && node.kind !== 'step-up') return 1
   return inputV > 0 && currentMa > 0 ? (voltageV * currentMa + powerMw) / (inputV * currentMa) : 1
@@ -84,7 +86,7 @@ export function dropsTo(tree: Tree, state: PowerState, id: NodeRef): { node: Tre
   return pathUp(tree, state, id)
     .flatMap((node) => {
       const { inputV, voltageV } = state.nodes[node.id]!
-      if (node.role === 'source') return [{ node, dropV: (node.figures.voltageV?.value ?? 0) - voltageV }]
+      if (node.role === 'source') return [{ node, dropV: sourceEmfV(node) - voltageV }]
       return node.role === 'path' && inputV !== undefined ? [{ node, dropV: inputV - voltageV }] : []
     })
     .filter(({ node, dropV }) => dropV > 0 && !['linear', 'step-down', 'step-up', 'rectifier'].includes(node.kind))

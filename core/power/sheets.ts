@@ -1,12 +1,18 @@
 /** The worksheets of the supply worked out: fields to fill, and rows of what they come to. */
 import type { Origin } from '../catalogue/types'
 import { areaMm2, GAUGES, milliohmPerM, thinnestGauge, wireFigures, wireMostMa } from '../netlist/copper'
-import { ADAPTER_OVERLOAD, blowsWithinS, fittingFuseMa, FUSES_MA, STEADY_SHARE } from './front/fuse'
-import { CAPACITORS_UF, capacitorForUf, rectifierFigures, stepDownInputMa } from './front/rectifier'
+import {
+  ADAPTER_OVERLOAD, blowsWithinS, carriesForS, fittingFuseMa, FUSES_MA, GONE_WITHIN_S, STEADY_SHARE, warmShare,
+} from './front/fuse'
+import { USUAL_SURGE_S } from '../netlist/supply/figures'
+import { CAPACITORS_UF, rectifierFigures, stepDownInputMa } from './front/rectifier'
+import { settledWave } from './front/waveform'
 import { capacitorForF, capacitorHoldS, gateHoldS } from './front/hold'
 import { packHours } from './store/hours'
 import { temperatureShare } from './store/capacity'
 import { secondsTo } from './heat/run'
+import type { PowerPlan } from '../plan/power'
+import type { PowerEdit } from '../plan/power-edits'
 import type { PowerWorksheet } from './worksheets'
 
 export interface SheetField {
@@ -39,11 +45,13 @@ export const SHEET_FIELDS: Readonly<Record<PowerWorksheet['kind'], readonly Shee
   ],
   'fuse': [
     field('steadyMa', 'Flows at most', 'mA'), field('surgeMa', 'At start-up', 'mA', 0, true), field('shortMa', 'In a short', 'mA'),
-    field('wireAwg', 'Thinnest wire behind it', 'AWG', 0, true),
+    field('wireAwg', 'Thinnest wire behind it', 'AWG', 0, true), field('surgeS', 'Start-up lasts', 's', 0, true),
+    field('temperatureC', 'Air around it', '°C', -60, true),
   ],
   'rectifier': [
-    field('acV', 'Transformer', 'V rms'), field('dropV', 'Both diodes', 'V', 0, true), field('currentMa', 'Current', 'mA'),
+    field('acV', 'Transformer without load', 'V rms'), field('dropV', 'Both diodes', 'V', 0, true), field('currentMa', 'Current', 'mA'),
     field('hz', 'Mains', 'Hz'), field('capacitanceUf', 'Capacitor', 'µF'), field('wantedV', 'Step-down wants', 'V', 0, true),
+    field('sourceOhm', 'Winding and leads', 'Ω', 0, true),
   ],
   'step-down': [
     field('inputV', 'Input', 'V'), field('outputV', 'Output', 'V'), field('currentMa', 'Current out', 'mA'),
@@ -52,7 +60,7 @@ export const SHEET_FIELDS: Readonly<Record<PowerWorksheet['kind'], readonly Shee
   ],
   'hold-up': [
     field('capacitanceF', 'Capacitor', 'F'), field('fromV', 'From', 'V'), field('toV', 'Down to', 'V'), field('powerW', 'Power', 'W'),
-    field('wantedS', 'Shutdown takes', 's'),
+    field('wantedS', 'Shutdown takes', 's'), field('ohm', 'Its series resistance', 'Ω', 0, true),
   ],
   'battery': [
     field('capacityMah', 'Capacity', 'mAh'), field('cellV', 'Counts at', 'V'), field('efficiency', 'Converter', '0–1'),
@@ -118,27 +126,31 @@ function wireRows(sheet: Of<'wire'>): SheetRow[] {
   ]
 }
 
-function fuseRows({ steadyMa, surgeMa, shortMa, wireAwg }: Of<'fuse'>): SheetRow[] {
-  const fitting = fittingFuseMa(steadyMa, shortMa, surgeMa)
-  const rated = fitting ?? FUSES_MA.find(ma => steadyMa <= STEADY_SHARE * ma) ?? FUSES_MA.at(-1)!
+function fuseRows({ steadyMa, surgeMa, shortMa, wireAwg, surgeS = USUAL_SURGE_S, temperatureC = 23 }: Of<'fuse'>): SheetRow[] {
   const wire = wireMostMa(wireAwg)
+  const warm = warmShare('fuse', temperatureC)
+  const fitting = fittingFuseMa({ steadyMa, surgeMa, surgeS, shortMa, temperatureC, wireMa: wire })
+  const rated = fitting ?? FUSES_MA.find(ma => steadyMa <= STEADY_SHARE * ma * warm) ?? FUSES_MA.at(-1)!
+  const carries = carriesForS(rated * warm, surgeMa)
+  const blows = blowsWithinS(rated, shortMa)
   return [
     {
       label: 'take', value: fitting === null ? 'none fits' : ampere(fitting),
-      limit: fitting === null ? `none carries ${ampere(steadyMa)} and blows at ${ampere(shortMa)}` : 'quick', holds: fitting !== null,
-      origin: 'published: IEC 60127-2, from memory',
+      limit: fitting === null ? `none carries ${ampere(steadyMa)}, spares the wire and blows at ${ampere(shortMa)}` : 'quick',
+      holds: fitting !== null, origin: 'published: IEC 60127-2, from memory',
     },
     {
-      label: 'carries', value: ampere(steadyMa), limit: `${Math.round(STEADY_SHARE * 100)} % of ${ampere(rated)}`,
-      holds: steadyMa <= STEADY_SHARE * rated, origin: 'practice',
+      label: 'carries', value: ampere(steadyMa),
+      limit: `${Math.round(STEADY_SHARE * 100)} % of ${ampere(rated * warm)}${warm === 1 ? '' : ` at ${temperatureC} °C`}`,
+      holds: steadyMa <= STEADY_SHARE * rated * warm, origin: 'practice',
     },
     {
-      label: 'start-up', value: ampere(surgeMa), limit: `below ${ampere(4 * rated)} for a moment`, holds: surgeMa < 4 * rated,
-      origin: 'published: IEC 60127-2, from memory',
+      label: 'start-up', value: `${ampere(surgeMa)} for ${time(surgeS)}`, limit: `it carries that ${time(carries)}`,
+      holds: carries >= surgeS, origin: 'published: IEC 60127-2, from memory',
     },
     {
-      label: 'in a short it blows within', value: time(blowsWithinS(rated, shortMa)),
-      limit: `${ampere(shortMa)}; an adapter gives about ${ADAPTER_OVERLOAD} × its rating`, holds: blowsWithinS(rated, shortMa) <= 2,
+      label: 'in a short it blows within', value: time(blows),
+      limit: `${ampere(shortMa)}; an adapter gives about ${ADAPTER_OVERLOAD} × its rating`, holds: blows <= GONE_WITHIN_S,
       origin: 'published: IEC 60127-2, from memory',
     },
     { label: 'wire behind it stands', value: ampere(wire), limit: `more than ${ampere(rated)}`, holds: wire >= rated, origin: 'practice' },
@@ -147,21 +159,37 @@ function fuseRows({ steadyMa, surgeMa, shortMa, wireAwg }: Of<'fuse'>): SheetRow
 
 function rectifierRows(sheet: Of<'rectifier'>): SheetRow[] {
   const { peakV, rippleV, leastV, meanV } = rectifierFigures(sheet)
-  const room = peakV - sheet.wantedV
-  const wanted = room > 0 ? capacitorForUf(sheet.currentMa, sheet.hz, room) : null
-  const onSale = wanted === null ? undefined : CAPACITORS_UF.find(uf => uf >= wanted)
+  const ohm = sheet.sourceOhm ?? 0
+  const emf = { emfV: sheet.acV, ohm, dropV: sheet.dropV, hz: sheet.hz }
+  const wave = ohm > 0 ? settledWave({ ...emf, capacitanceUf: sheet.capacitanceUf }, { currentMa: sheet.currentMa }) : null
+  const valleyWith = (uf: number) => ohm > 0
+    ? settledWave({ ...emf, capacitanceUf: uf }, { currentMa: sheet.currentMa }).valleyV
+    : rectifierFigures({ ...sheet, capacitanceUf: uf }).leastV
+  const onSale = CAPACITORS_UF.find(uf => valleyWith(uf) >= sheet.wantedV)
+  const stiff = ohm > 0 ? ', a stiff source' : ''
+  const valleyV = wave?.valleyV ?? leastV
   return [
-    { label: 'peak', value: volt(peakV), limit: 'U·√2 − diodes', origin: 'textbook' },
-    { label: 'ripple', value: volt(rippleV), limit: 'I ÷ (2·f·C)', origin: 'textbook' },
-    { label: 'valley', value: volt(leastV), limit: `${volt(sheet.wantedV)} at least`, holds: leastV >= sheet.wantedV, origin: 'textbook' },
-    { label: 'mean', value: volt(meanV), origin: 'textbook' },
+    { label: 'peak', value: volt(wave?.peakV ?? peakV), limit: `U·√2 − diodes: ${volt(peakV)}${stiff}`, origin: 'textbook' },
     {
-      label: 'capacitor for it', value: wanted === null ? 'none' : `${Math.ceil(wanted)} µF`,
-      limit: onSale ? `on sale: ${onSale} µF` : 'take a higher transformer voltage', holds: onSale !== undefined, origin: 'textbook',
+      label: 'ripple', value: volt(wave ? wave.peakV - wave.valleyV : rippleV), limit: `I ÷ (2·f·C): ${volt(rippleV)}`, origin: 'textbook',
+    },
+    { label: 'valley', value: volt(valleyV), limit: `${volt(sheet.wantedV)} at least`, holds: valleyV >= sheet.wantedV,
+      origin: 'textbook' },
+    { label: 'mean', value: volt(wave?.meanV ?? meanV), origin: 'textbook' },
+    ...wave
+      ? [{
+          label: 'in the transformer', value: `${ampere(wave.acRmsMa)} rms`, limit: `in pulses of ${ampere(wave.pulseMa)}`,
+          origin: 'textbook',
+        }]
+      : [],
+    {
+      label: 'capacitor for it', value: onSale ? `${onSale} µF` : 'none',
+      limit: onSale ? `${volt(valleyWith(onSale))} in the valley` : 'take a higher transformer voltage', holds: onSale !== undefined,
+      origin: 'textbook',
     },
     {
-      label: 'capacitor stands', value: `${Math.ceil((sheet.acV * 1.15 * Math.SQRT2 - sheet.dropV) * 1.2)} V or more`,
-      limit: '15 % more without load, 20 % to spare', origin: 'practice',
+      label: 'capacitor stands', value: `${Math.ceil((sheet.acV * Math.SQRT2 - sheet.dropV) * 1.2)} V or more`,
+      limit: 'without load, 20 % to spare', origin: 'practice',
     },
   ]
 }
@@ -192,13 +220,13 @@ function stepDownRows({ inputV, outputV, currentMa, headroomV, efficiency, ambie
   ]
 }
 
-function holdRows({ capacitanceF, fromV, toV, powerW, wantedS }: Of<'hold-up'>): SheetRow[] {
-  const holds = capacitorHoldS(capacitanceF, fromV, toV, powerW)
-  const needed = capacitorForF(wantedS, fromV, toV, powerW)
+function holdRows({ capacitanceF, fromV, toV, powerW, wantedS, ohm = 0 }: Of<'hold-up'>): SheetRow[] {
+  const holds = capacitorHoldS(capacitanceF, fromV, toV, powerW, ohm)
+  const needed = capacitorForF(wantedS, fromV, toV, powerW, ohm)
   return [
     {
       label: 'holds', value: time(holds), limit: `${time(wantedS)} are wanted`, holds: holds >= wantedS,
-      origin: 'textbook: C·(U0² − U1²) ÷ (2·P)',
+      origin: ohm > 0 ? 'textbook: constant power through a series resistance' : 'textbook: C·(U0² − U1²) ÷ (2·P)',
     },
     {
       label: 'capacitor for it',
@@ -253,18 +281,23 @@ function heatRows({ powerW, ambientC, kw, storeJk, limitC }: Of<'heat'>): SheetR
   ]
 }
 
-/** The edit that carries a worksheet's figure to the node it belongs to; null where it belongs to none. */
-export function sheetFigures(sheet: PowerWorksheet): { node: string, figures: Record<string, number> } | null {
+/** What using a worksheet changes: the node it is about, and the edits; null where it belongs to none or has no figure to carry over. */
+export function sheetUse(sheet: PowerWorksheet, power: PowerPlan): { node: string, edits: PowerEdit[] } | null {
   if (!('node' in sheet) || !sheet.node) return null
+  const { node } = sheet
+  const set = (figures: Record<string, number>) => ({
+    node, edits: Object.entries(figures).map(([figure, value]): PowerEdit => ({ edit: 'set-figure', node, figure, value })),
+  })
   switch (sheet.kind) {
-    case 'wire': return { node: sheet.node, figures: { awg: sheet.awg, lengthM: sheet.lengthM } }
+    case 'wire': return set({ awg: sheet.awg, lengthM: sheet.lengthM })
     case 'fuse': {
-      const fitting = fittingFuseMa(sheet.steadyMa, sheet.shortMa, sheet.surgeMa)
-      return fitting === null ? null : { node: sheet.node, figures: { ratedMa: fitting } }
+      const ratedMa = fittingFuseMa({ ...sheet, surgeS: sheet.surgeS ?? USUAL_SURGE_S, wireMa: wireMostMa(sheet.wireAwg) })
+      return ratedMa === null ? null : set({ ratedMa })
     }
-    case 'rectifier': return { node: sheet.node, figures: { capacitanceUf: sheet.capacitanceUf } }
-    case 'hold-up': return { node: sheet.node, figures: { capacitanceF: sheet.capacitanceF } }
-    case 'battery': return { node: sheet.node, figures: { capacityMah: sheet.capacityMah } }
-    default: return null
+    case 'rectifier': return set({ capacitanceUf: sheet.capacitanceUf })
+    case 'hold-up': return set({ capacitanceF: sheet.capacitanceF })
+    case 'battery': return set({ capacityMah: sheet.capacityMah })
+    case 'step-down': return set({ rthKw: sheet.kw })
+    case 'heat': return { node, edits: [{ edit: 'set-power', power: { heat: { ...power.heat, coolerKw: sheet.kw } } }] }
   }
 }

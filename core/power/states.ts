@@ -25,6 +25,8 @@ export interface NodeFigures {
   currentMa: number
   /** Given by a source, taken by a load, passed on by a joint, lost in what stands between. */
   powerMw: number
+  /** Bridge: into its AC side, root mean square. */
+  inputMa?: number
   /** Hub: what it feeds into its upstream port, against the way it should go. */
   backMa?: number
 }
@@ -51,6 +53,8 @@ export function stateSpecs(power: PowerPlan): StateSpec[] {
     })),
   ]
 }
+
+export const stateNamed = (states: readonly PowerState[], id: string): PowerState => states.find(state => state.id === id)!
 
 /** The circuit solved in each of the states; what they share is made ready once. */
 export function solveStates(tree: Tree, specs: readonly StateSpec[]): PowerState[] {
@@ -80,11 +84,15 @@ function figuresAt(node: TreeNode, { voltages, flows }: Operating): NodeFigures 
   if (node.role === 'joint') return figures(outV, 0, 0)
   const lossMw = flow ? inV * flow.inMa - outV * flow.outMa : 0
   // The rectifier's input is in V rms with pulses of current: its loss counts on the direct side.
-  const loss = node.kind === 'rectifier' && flow ? (node.figures.dropV?.value ?? 0) * flow.outMa : lossMw
+  const { dropV, ohm } = node.figures
+  const loss = node.kind === 'rectifier' && flow
+    ? (dropV?.value ?? 0) * flow.outMa + (ohm?.value ?? 0) * flow.inMa ** 2 / 1000
+    : lossMw
   const back = node.kind === 'hub' ? flows[backOf(node.id)] : undefined
   const lost = node.kind === 'hub' || node.kind === 'latch' ? loss + (flows[ownOf(node.id)]?.inMa ?? 0) * outV : loss
   const given = figures(outV, flow?.outMa ?? 0, lost)
   given.inputV = round(inV, 4)
+  if (node.kind === 'rectifier' && flow) given.inputMa = round(flow.inMa, 3)
   if (back) given.backMa = round(back.outMa, 3)
   return given
 }

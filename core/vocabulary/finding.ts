@@ -43,6 +43,8 @@ export interface Figure {
   origin?: Origin
   /** Key under which the maker can replace the limit. */
   limitKey?: string
+  /** Figure of a node of the power tree that is the limit, and can be replaced there. */
+  replaces?: { node: string, figure: string }
 }
 
 export interface Fix {

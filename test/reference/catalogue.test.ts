@@ -181,7 +181,7 @@ describe('catalogue files', () => {
   it('reach over every kind of work', () => {
     const groups = new Set([...catalogue.parts.values()].map(part => part.group))
     expect([...groups].sort()).toEqual([
-      'expanding', 'input', 'lighting', 'moving', 'sensing', 'showing', 'sounding', 'switching', 'talking', 'timing',
+      'building', 'expanding', 'input', 'lighting', 'moving', 'sensing', 'showing', 'sounding', 'switching', 'talking', 'timing',
     ])
   })
 

@@ -211,3 +211,25 @@ describe('C16, I²C sensor', () => {
     expect(dark(mended)).toEqual([])
   })
 })
+
+describe('a line that stands there as a comment', () => {
+  const lived = (text: string) => {
+    const plan = placed(planOf('forty-classic', { l: 'light-i2c' }))!
+    return { ...plan, boot: { ...plan.boot, text } } as Plan
+  }
+  const finding = (plan: Plan) => evaluate(plan, catalogue).findings.find(entry => entry.code === 'bus.not-enabled')
+
+  it('is offered to be switched on, and that ends the finding without a second line', () => {
+    const plan = lived('# mine\r\n# dtparam=i2c_arm=on\r\n')
+    const [fix] = finding(plan)!.fixes
+    expect(fix!.label).toBe('Switch line 2 on, which stands there as a comment')
+    const mended = applyEdit(plan, { edit: 'all', edits: fix!.edits }).plan
+    expect(mended.boot!.text).toBe('# mine\r\ndtparam=i2c_arm=on\r\n')
+    expect(finding(mended)).toBeUndefined()
+  })
+
+  it('is not offered where it would change nothing: under another board\'s heading', () => {
+    const { fixes } = finding(lived('[pi4]\n#dtparam=i2c_arm=on\n'))!
+    expect(fixes.map(fix => fix.label)).toEqual(['Write all of it into the boot file'])
+  })
+})

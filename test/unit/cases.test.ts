@@ -64,7 +64,7 @@ describe('a board fed from a port inside a computer', () => {
       'forty-classic', { screen: 'screen-spi-24' }, { supply: { type: 'internal-usb-500' } },
     )).find(entry => entry.code === 'supply.too-small')
     expect(finding).toMatchObject({ severity: 'stop' })
-    expect(finding!.figures[0]).toMatchObject({ limit: 500, origin: 'published: USB 2.0 §7.2' })
+    expect(finding!.figures[0]).toMatchObject({ limit: 500, origin: 'published: USB 2.0 §7.2.1' })
   })
 })
 

@@ -66,3 +66,10 @@ describe('the rooms of the core', () => {
     expect([...rooms].filter(([, where]) => where.size > 1).map(([code]) => code)).toEqual([])
   })
 })
+
+describe('the list of checks against something outside', () => {
+  it('is that of the tests: renew it with node scripts/checks-table.mjs', async () => {
+    const { checksTable } = await import(/* @vite-ignore */ resolve('scripts', 'checks-table.mjs')) as { checksTable: () => string }
+    expect(readFileSync(join('docs', 'checks.md'), 'utf8')).toBe(checksTable())
+  })
+})

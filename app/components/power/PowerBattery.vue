@@ -74,7 +74,33 @@ const rows = computed(() => week.value?.points.filter(point => point.hour % 6 ==
     `day ${Math.floor(point.hour / 24) + 1}, ${String(point.hour % 24).padStart(2, '0')}:00`, `${Math.round(point.share * 100)} %`,
     `${point.sunW.toFixed(1)} W`, `${point.loadW.toFixed(1)} W`,
   ]) ?? [])
-const hoursText = (h: number) => h >= 72 ? `${(h / 24).toFixed(1)} days` : `${h.toFixed(1)} h`
+const lastsText = computed(() =>
+  `${power.value.hoursMeant.atLeast ? 'over ' : ''}${hoursInWords(power.value.hours!)}`)
+const nameOf = (id: string) => power.value.nodes.find(node => node.id === id)?.name ?? id
+/** What the figure counts, and what ends it. */
+const words = computed(() => {
+  const { name, usableWh, capacity, meanW, selfUseW, efficiency, discharge } = store.value!
+  const ends = discharge?.stops
+    ? `${nameOf(discharge.stops)} stops first: ${discharge.points.at(-1)!.loadedV.toFixed(2)} V under load, `
+    + `${Math.round(capacity.leftShare * 100)} % left.`
+    : `${Math.round(capacity.leftShare * 100)} % stay in it.`
+  return `${name}: ${usableWh.toFixed(1)} Wh usable of ${capacity.printedWh.toFixed(1)} Wh printed, ${meanW.toFixed(2)} W drawn over the `
+    + `day${selfUseW ? ` (${(selfUseW * 1000).toFixed(0)} mW of it for itself)` : ''}. ${ends} `
+    + `The temperature leaves ${Math.round(capacity.temperatureShare * 100)} % (from memory)`
+    + `${efficiency < 1 ? `, its converter passes ${Math.round(efficiency * 100)} % on` : ''}.`
+})
+/** The week in words: how low, when, and whether it comes back. */
+const weekWords = computed(() => {
+  if (!week.value) return ''
+  const { leastShare, leastAtH, emptyAtH, endShare, points } = week.value
+  const at = (h: number) => `${DAYS[Math.floor(h / 24) % 7]} ${String(Math.floor(h % 24)).padStart(2, '0')}:00`
+  const ends = Math.round((endShare - points[0]!.share) * 100)
+  if (emptyAtH !== null) return `It is empty for the first time on ${at(emptyAtH)}.`
+  return `It is lowest on ${at(leastAtH)}, with ${Math.round(leastShare * 100)} %. `
+    + (points.slice(-24).some(point => point.share > 0.995)
+      ? 'The last day fills it again.'
+      : ends >= -1 ? 'The week brings back what it takes.' : `The week ends ${-ends} % lower than it began: it goes on falling.`)
+})
 const packs = computed(() => [...project.catalogue.supplies.values()].filter(unit => unit.capacityMah))
 const chosen = ref('')
 </script>
@@ -84,12 +110,15 @@ const chosen = ref('')
     <template v-if="store">
       <div class="top">
         <div class="lasts">
-          <span class="figures big">{{ store.hours === null ? '—' : hoursText(store.hours) }}</span>
-          <span class="small">{{ store.name }}: {{ (store.capacity.usableWh * store.efficiency).toFixed(1) }} Wh usable of
-            {{ store.capacity.printedWh.toFixed(1) }} Wh printed, {{ store.meanW.toFixed(2) }} W drawn over the
-            day<template v-if="store.selfUseW"> ({{ (store.selfUseW * 1000).toFixed(0) }} mW of it for itself)</template>. Cold leaves
-            {{ Math.round(store.capacity.temperatureShare * 100) }} %, {{ Math.round(store.capacity.leftShare * 100) }} % stay in it, its
-            converter passes {{ Math.round(store.efficiency * 100) }} % on.</span>
+          <span class="figures big">{{ power.hours === null ? store.hours === null ? '—' : hoursInWords(store.hours) : lastsText }}
+            <span
+              v-if="power.hoursMeant.sun"
+              class="small"
+            >with this sun; {{ store.hours === null ? '—' : hoursInWords(store.hours) }} without</span></span>
+          <span
+            class="small"
+            data-test="battery-words"
+          >{{ words }}</span>
           <v-btn
             size="small"
             variant="outlined"
@@ -225,10 +254,10 @@ const chosen = ref('')
               >
                 <td>{{ saving.name }}, {{ saving.how }}</td>
                 <td class="num">
-                  {{ hoursText(saving.hours) }}
+                  {{ hoursInWords(saving.hours) }}
                 </td>
                 <td class="num">
-                  +{{ hoursText(saving.gainedHours) }}
+                  +{{ hoursInWords(saving.gainedHours) }}
                 </td>
               </tr>
               <tr v-if="!store.savings.length">
@@ -252,6 +281,13 @@ const chosen = ref('')
           @change="setWeather(i, $event)"
         > %</label>
       </div>
+      <p
+        v-if="week"
+        class="small"
+        data-test="week-words"
+      >
+        {{ weekWords }}
+      </p>
       <ChartWithTable
         v-if="week"
         :curves="curves"
@@ -307,6 +343,7 @@ const chosen = ref('')
 section { display: grid; gap: 12px; min-width: 0; }
 .top { display: grid; gap: 6px; }
 .lasts { display: flex; gap: 12px; align-items: center; }
+.big .small { display: block; font-size: 12.5px; font-weight: 500; }
 .big { font-size: 26px; font-weight: 650; white-space: nowrap; }
 .settings, .weather { display: flex; flex-wrap: wrap; gap: 6px 16px; align-items: center; font-size: 13px; }
 .columns { display: grid; grid-template-columns: 1fr 1fr; gap: 22px; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Two supplies, or two arrangements that were kept, side by side. */
-import { compareArrangements, withSupply, type Compared } from '~~/core/compare'
+import { compareArrangements, COMPARED_ROWS, isBetter, likeSupply, withSupply, type Compared, type ComparedRow } from '~~/core/compare'
 import { arrangementOf } from '~~/core/plan/power-edits'
 import { shippedCatalogue } from '~~/core/catalogue'
 import type { Arrangement } from '~~/core/plan/power'
@@ -14,9 +14,7 @@ const right = ref(firstOther())
 const name = ref('')
 
 function firstOther(): string {
-  const now = project.plan!.supply?.type
-  const unit = [...project.catalogue.supplies.values()].find(entry =>
-    entry.id !== now && entry.kind === 'adapter' && entry.currentMa >= 5000)
+  const unit = likeSupply(project.plan!, project.catalogue)
   return unit ? `supply ${unit.id}` : 'now'
 }
 function arrangement(key: string): Arrangement {
@@ -28,37 +26,25 @@ function arrangement(key: string): Arrangement {
   return kept.value.find(entry => entry.id === key) ?? arrangementOf(plan, 'now', 'As it is now')
 }
 const both = computed(() => compareArrangements(project.plan!, shippedCatalogue, arrangement(left.value), arrangement(right.value)))
-const ROWS: { label: string, text: (side: Compared) => string, value: (side: Compared) => number | null, better: 'more' | 'less' }[] = [
-  { label: 'price, made up', text: side => side.price.toFixed(0), value: side => side.price, better: 'less' },
-  { label: 'hours', text: side => side.hours === null ? '—' : side.hours.toFixed(1), value: side => side.hours, better: 'more' },
-  {
-    label: 'to spare at peak',
-    text: side => side.spareMa === null ? '—' : `${milliampsSigned(side.spareMa)} (${Math.round(side.spareShare! * 100)} %)`,
-    value: side => side.spareShare, better: 'more',
-  },
-  {
-    label: '5 V rail, typical', text: side => side.typicalV === null ? '—' : `${side.typicalV.toFixed(2)} V`, value: side => side.typicalV,
-    better: 'more',
-  },
-  {
-    label: '5 V rail, peak', text: side => side.peakV === null ? '—' : `${side.peakV.toFixed(2)} V`, value: side => side.peakV,
-    better: 'more',
-  },
-  { label: 'USB sockets', text: side => side.usbMa === null ? '—' : milliamps(side.usbMa), value: side => side.usbMa, better: 'more' },
-  { label: 'drawn, typical', text: side => `${side.typicalW.toFixed(2)} W`, value: side => side.typicalW, better: 'less' },
-  { label: 'lost on the way', text: side => `${(side.lossW * 1000).toFixed(0)} mW`, value: side => side.lossW, better: 'less' },
-  {
-    label: 'stops and cautions', text: side => `${side.stops}, ${side.cautions}`, value: side => side.stops * 100 + side.cautions,
-    better: 'less',
-  },
-]
+const volt = (value: number | null) => value === null ? '—' : `${value.toFixed(2)} V`
 const milliampsSigned = (ma: number) => `${ma < 0 ? '−' : ''}${milliamps(Math.abs(ma))}`
-function wins(row: typeof ROWS[number], i: 0 | 1): boolean {
-  const mine = row.value(both.value[i])
-  const other = row.value(both.value[i === 0 ? 1 : 0])
-  if (mine === null || other === null || Math.abs(mine - other) < 1e-3) return false
-  return row.better === 'more' ? mine > other : mine < other
+const TEXTS: Readonly<Record<keyof typeof COMPARED_ROWS, (side: Compared) => string>> = {
+  price: side => side.price.toFixed(0),
+  hours: side => side.hours === null ? '—' : `${side.hoursAtLeast ? 'over ' : ''}${side.hours.toFixed(1)}`,
+  spare: side => side.spareMa === null ? '—' : `${milliampsSigned(side.spareMa)} (${Math.round(side.spareShare! * 100)} %)`,
+  typicalV: side => volt(side.typicalV),
+  peakV: side => volt(side.peakV),
+  usb: side => side.usbMa === null ? '—' : milliamps(side.usbMa),
+  typicalW: side => `${side.typicalW.toFixed(2)} W`,
+  lossW: side => `${(side.lossW * 1000).toFixed(0)} mW`,
+  findings: side => `${side.stops}, ${side.cautions}`,
 }
+const ROWS = (Object.keys(COMPARED_ROWS) as (keyof typeof COMPARED_ROWS)[])
+  .map(key => ({ row: COMPARED_ROWS[key] as ComparedRow, label: COMPARED_ROWS[key].label, text: TEXTS[key] }))
+const otherOf = (i: 0 | 1) => both.value[i === 0 ? 1 : 0]
+const wins = ({ row }: typeof ROWS[number], i: 0 | 1) => isBetter(row, both.value[i], otherOf(i))
+/** It stops the plan where the other does not. */
+const stopsMore = (i: 0 | 1) => both.value[i].stops > otherOf(i).stops
 function keep() {
   const id = `arrangement-${Date.now().toString(36)}`
   project.edit(
@@ -191,15 +177,21 @@ const sides = [left, right] as const
             v-for="(side, i) in sides"
             :key="i"
           >
+            <p
+              v-if="stopsMore(i as 0 | 1)"
+              class="small stops"
+            >
+              It stops the plan as it stands: see what is only here. It is better in nothing before that is mended.
+            </p>
             <v-btn
               v-if="side.value !== 'now'"
               size="small"
-              :color="i === 1 ? 'primary' : undefined"
-              :variant="i === 1 ? 'flat' : 'outlined'"
+              :color="i === 1 && !stopsMore(i as 0 | 1) ? 'primary' : undefined"
+              :variant="i === 1 && !stopsMore(i as 0 | 1) ? 'flat' : 'outlined'"
               :data-test="i === 0 ? 'take-left' : 'take-right'"
               @click="take(side.value)"
             >
-              Feed it like this
+              {{ stopsMore(i as 0 | 1) ? 'Feed it like this all the same' : 'Feed it like this' }}
             </v-btn>
           </td>
         </tr>
@@ -239,6 +231,7 @@ section { display: grid; gap: 14px; min-width: 0; }
 .sides th:first-child { width: 150px; }
 .sides th[scope=row] { color: var(--ink-2); font-weight: 500; }
 .sides ul { margin: 0; padding-left: 16px; }
+.stops { margin: 0 0 6px; color: var(--brick); }
 .wins { font-weight: 700; color: var(--moss); }
 select, input {
   border: 1px solid var(--rule);

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** The load test: cooler, case, fan and clock, and how warm the processor gets. */
 import { COOLERS, ENCLOSURES } from '~~/core/power/heat/coolers'
+import { chipKw } from '~~/core/power/heat/run'
 import { heatSheet } from '~~/core/power/heat/sheet'
-import { boardClocking, savedAtPeakMa } from '~~/core/facts/board'
+import { boardClocking, boardHeat, savedAtPeakMa } from '~~/core/facts/board'
 import type { Cooler, Enclosure, FanControl, HeatPlan } from '~~/core/plan/power'
 import type { Curve } from './LineChart.vue'
 
@@ -41,6 +42,16 @@ function number(event: Event, least: number, most: number, then: (value: number)
   if (value === null) view.say(`A number from ${least} to ${most}.`, { tone: 'stop' })
   else then(value)
 }
+/** The cooler's own figure, from memory, in still air. */
+const usualKw = computed(() => board.value ? chipKw(boardHeat(board.value), COOLERS[plan.value.cooler], 0).toFixed(1) : '')
+function setKw(text: string) {
+  const value = Number(text.trim().replace(',', '.'))
+  if (text.trim() === '') return set({ coolerKw: undefined }, 'The cooler\'s usual figure')
+  if (!Number.isFinite(value) || value <= 0 || value > 200) {
+    return view.say(`"${text}" cannot be: K per W, above 0 and up to 200. Empty it to have the usual figure back.`, { tone: 'stop' })
+  }
+  set({ coolerKw: value }, 'Set the cooler', 'cooler kw')
+}
 const setFan = (fan: FanControl, key: string) => set({ fan }, 'Set the fan', key)
 function setPoint(i: number, name: 'temperatureC' | 'percent', value: number) {
   const { fan } = plan.value
@@ -76,7 +87,7 @@ const rows = computed(() => heat.value?.points.filter((_, i, all) => i % Math.ma
     `${Math.round(point.clockPercent)} %`,
   ]) ?? [])
 function workOut() {
-  view.worksheet = heatSheet(board.value, heat.value?.boardW ?? 0, plan.value.ambientC)
+  view.worksheet = heatSheet(board.value, heat.value?.boardW ?? 0, plan.value)
 }
 </script>
 
@@ -93,6 +104,19 @@ function workOut() {
           :key="id"
           :value="id"
         >{{ entry.label }}</option></select></label>
+        <v-text-field
+          :key="String(plan.coolerKw)"
+          class="kw"
+          label="processor to air"
+          :model-value="plan.coolerKw ?? ''"
+          :placeholder="usualKw"
+          persistent-placeholder
+          suffix="K/W"
+          inputmode="decimal"
+          data-test="cooler-kw"
+          @change="setKw(($event.target as HTMLInputElement).value)"
+        />
+        <span class="quiet small">{{ plan.coolerKw === undefined ? 'from memory' : 'yours' }}</span>
         <label>it stands <select
           :value="plan.enclosure"
           data-test="enclosure"
@@ -289,6 +313,7 @@ function workOut() {
 </template>
 
 <style scoped>
+.kw { flex: 0 0 150px; }
 section { display: grid; gap: 12px; min-width: 0; }
 .settings { display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: center; font-size: 13px; }
 input, select {

@@ -2,7 +2,7 @@
 /** Worksheets: opened by a finding with its figures in it, or by themselves. */
 import { USUAL_WORKSHEETS, WORKSHEET_NAMES, type Worksheet, type WorksheetKind } from '~~/core/worksheets'
 import { POWER_WORKSHEET_NAMES, type PowerWorksheet } from '~~/core/power/worksheets'
-import { sheetFigures } from '~~/core/power/sheets'
+import { sheetUse } from '~~/core/power/sheets'
 import type { Edit } from '~~/core/plan/edits'
 import type { KeptWorksheet } from '~~/core/plan/power'
 
@@ -31,7 +31,7 @@ const nodeName = (id: string) => project.report?.power.nodes.find(node => node.i
 /** What "Use it" would carry into the plan: only where the worksheet belongs to a node that is there. */
 const use = computed(() => {
   const entry = now.value
-  const found = entry && isPower(entry) ? sheetFigures(entry) : null
+  const found = entry && isPower(entry) && project.plan ? sheetUse(entry, project.plan.power) : null
   return found && project.report?.power.nodes.some(node => node.id === found.node) ? found : null
 })
 
@@ -44,12 +44,12 @@ function keepIt() {
   what.value = ''
 }
 function useIt() {
-  const { node, figures } = use.value!
+  const { node, edits } = use.value!
   project.edit(
     {
       edit: 'all',
       edits: [
-        ...Object.entries(figures).map(([figure, value]): Edit => ({ edit: 'set-figure', node, figure, value })),
+        ...edits,
         keep(what.value.trim() || `${WORKSHEET_NAMES[sheet.value!.kind]} of ${nodeName(node)}`),
       ],
     },

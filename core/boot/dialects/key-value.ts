@@ -56,6 +56,15 @@ export function parseBoot(text: string, board: BoardFilters | null = null): Boot
   })
 }
 
+let last: { text: string, models: string | null, lines: readonly BootLine[] } | null = null
+
+/** The same, kept for the text that was read last: many rules look at one file. Not to be changed. */
+export function readBoot(text: string, board: BoardFilters | null): readonly BootLine[] {
+  const models = board && board.models.join()
+  if (last?.text !== text || last.models !== models) last = { text, models, lines: parseBoot(text, board) }
+  return last.lines
+}
+
 /** The text the lines were read from. */
 export const printBoot = (lines: readonly BootLine[]): string => joinLines(lines)
 

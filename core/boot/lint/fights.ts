@@ -22,7 +22,19 @@ interface Taker {
 
 /** Claims of every line that applies, in file order. */
 export function takersOf({ effective, files, board }: LintContext): Taker[] {
+  // An overlay for the selects says itself which lines they are; the others are free.
+  const selects = new Set(effective.asked.flatMap(asked => asked.kind === 'overlay' && asked.applies !== 'never'
+    ? /^(\w+)-\dcs$/.exec(asked.name)?.[1] ?? []
+    : []))
+  const said = new Set<string>()
   return effective.asked.flatMap((asked): Taker[] => {
+    // The same line twice takes nothing more.
+    if (asked.kind === 'overlay' || asked.kind === 'param') {
+      const key = `${asked.kind} ${asked.applies} ${asked.name} `
+        + `${asked.kind === 'param' ? asked.value : JSON.stringify(asked.params.map(param => [param.name, param.value]))}`
+      if (said.has(key)) return []
+      said.add(key)
+    }
     if (asked.kind === 'overlay' && asked.applies !== 'never') {
       const spec = overlayNamed(asked.name)
       if (!spec || files.overlays?.some(overlay => overlay.name === asked.name)) return []
@@ -32,20 +44,17 @@ export function takersOf({ effective, files, board }: LintContext): Taker[] {
         drop: commentOut(`Make line ${asked.where.line} a comment`, files, asked.where),
       }]
     }
-    if (asked.kind === 'param' && asked.applies === 'always') return baseTaker(asked, files, board, effective)
+    if (asked.kind === 'param' && asked.applies === 'always') return baseTaker(asked, files, board, selects)
     return []
   })
 }
 
 function baseTaker(
-  asked: Extract<Asked, { kind: 'param' }>, files: LintContext['files'], board: Board | null, { asked: all }: LintContext['effective'],
+  asked: Extract<Asked, { kind: 'param' }>, files: LintContext['files'], board: Board | null, selects: ReadonlySet<string>,
 ): Taker[] {
   const enables = BASE_PARAMS.find(param => param.name === asked.name)?.enables
   if (!enables || !isOn(asked.value)) return []
-  // An overlay for the selects says itself which lines they are; the others are free.
-  const selects = all.some(other =>
-    other.kind === 'overlay' && other.applies !== 'never' && new RegExp(`^${enables}-\\dcs$`).test(other.name))
-  const lines = linesOfBus(enables, board, selects)
+  const lines = linesOfBus(enables, board, selects.has(enables))
   return [{
     name: asked.name, said: enables, where: asked.where, overlay: false, excludes: [],
     drop: dropParam(`Switch ${busName(enables)} off`, files, asked.where),

@@ -5,26 +5,27 @@ import { bindingOf } from '../../overlays/bindings'
 import { needsOf, type Need } from '../../overlays/asks/needs'
 import { COMMAND_FILE, effectiveOf } from '../scope/effective'
 import { clocks } from './clocks'
+import { includes } from './includes'
 import { consoleAgainstOutput, linesDrivenTwice } from './contention'
 import { linesOfThePlan, overlaysFight } from './fights'
 import { commandLine, environmentConsole, environmentLines, menuLines } from './kernel'
 import { parameterNames, settingNames } from './names'
-import { busesOff, hiddenByFilter, includes, repeated, scopeOfParameters } from './order'
+import { busesOff, controllersElsewhere, hiddenByFilter, repeated, scopeOfParameters, treeOff } from './order'
 import { screenLines } from './screen'
 import { soundBesidePwm } from './sound'
 import { longLines, noLines, wrongFile } from './text'
 import { applyChanges, type LintFinding, type LintInput, type LintRule, type PlanSide, type TextFix } from './types'
-import { textOf } from './words'
+import { MOST_FINDINGS, textOf } from './words'
+
+export { MOST_FINDINGS }
 
 const RULES: readonly LintRule[] = [
-  wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes,
+  wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes, treeOff,
+  controllersElsewhere,
   overlaysFight, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff, screenLines, clocks, commandLine,
   menuLines,
   environmentLines, environmentConsole,
 ]
-
-/** More findings than these on one file are noise, and take long to show. */
-export const MOST_FINDINGS = 500
 
 /** Every finding on the files, in the order of the text; at most `MOST_FINDINGS`. Never throws. */
 export function lintBoot(input: LintInput): LintFinding[] {
@@ -59,7 +60,14 @@ function isHarmless(fix: TextFix, before: readonly LintFinding[], input: LintInp
 function lintOnce(input: LintInput): LintFinding[] {
   const context = { ...input, effective: effectiveOf(input.files, input.board) }
   const findings = RULES.flatMap(rule => rule(context)).map((finding, i) => ({ finding, i }))
-  return findings.sort((a, b) => a.finding.file.localeCompare(b.finding.file) || a.finding.from - b.finding.from || a.i - b.i)
+  const told = new Set<string>()
+  return findings
+    // A file that is included more than once has its findings once.
+    .filter(({ finding: { code, file, from, to, title } }) => {
+      const key = `${code} ${file} ${from} ${to} ${title}`
+      return !told.has(key) && !!told.add(key)
+    })
+    .sort((a, b) => a.finding.file.localeCompare(b.finding.file) || a.finding.from - b.finding.from || a.i - b.i)
     .slice(0, MOST_FINDINGS)
     .map(({ finding }) => finding)
 }

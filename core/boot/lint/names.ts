@@ -4,18 +4,21 @@ import { listedName, numberOf, OVERLAYS, overlayNamed, resolveOverlay, SETTING_S
 import { BASE_PARAMS, COMMAND_WORDS, ENVIRONMENT } from '../../overlays/library/settings'
 import type { ParamSpec, SettingSpec } from '../../overlays/library/types'
 import type { Asked, AskedParam, Where } from '../scope/effective'
+import { lineSetting } from './line-setting'
 import { nearest } from './near'
 import type { LintFinding, LintRule } from './types'
-import { fix, found, insertBefore, quoted, replace, textOf } from './words'
+import { findings, fix, found, insertBefore, quoted, replace, textOf } from './words'
 
 const BASE = new Map(BASE_PARAMS.map(param => [param.name, param]))
 
 export const settingNames: LintRule = (context) => {
   const { files, effective } = context
   if (files.dialect !== 'key-value') return []
-  return effective.asked.flatMap((asked): LintFinding[] => {
-    if (asked.kind !== 'setting') return []
-    const spec = SETTING_SPECS.get(asked.name)
+  return findings(effective.asked, (asked): LintFinding[] => {
+    // What no board reads is told once, by the rule of filters, and judged no further.
+    if (asked.kind !== 'setting' || asked.applies === 'never') return []
+    if (asked.name === 'gpio') return lineSetting(asked, context.board)
+    const spec = SETTING_SPECS.get(asked.name) ?? ofPort(asked.name)
     if (!spec) return unknownSetting(asked, context)
     if (spec.gone) {
       return [found(
@@ -26,6 +29,12 @@ export const settingNames: LintRule = (context) => {
     }
     return valueOff(spec, asked)
   })
+}
+
+/** A setting for one of two screens: `hdmi_group:1`. Memory. */
+function ofPort(name: string): SettingSpec | undefined {
+  const [, base] = /^((?:hdmi|framebuffer|config_hdmi|display)_\w+):[01]$/.exec(name) ?? []
+  return base === undefined ? undefined : SETTING_SPECS.get(base)
 }
 
 function unknownSetting(asked: Extract<Asked, { kind: 'setting' }>, { files }: Parameters<LintRule>[0]): LintFinding[] {
@@ -158,7 +167,8 @@ export const parameterNames: LintRule = (context) => {
   const { effective, files } = context
   if (files.dialect !== 'key-value') return []
   const own = new Set(files.overlays?.map(overlay => overlay.name))
-  return effective.asked.flatMap((asked): LintFinding[] => {
+  return findings(effective.asked, (asked): LintFinding[] => {
+    if ('applies' in asked && asked.applies === 'never') return []
     if (asked.kind === 'param') return baseParam(asked, context)
     if (asked.kind !== 'overlay' || own.has(asked.name)) return []
     const spec = overlayNamed(asked.name)
@@ -270,6 +280,14 @@ const FLAG = /^(|on|off|yes|no|true|false|0|1|y|n|okay|disabled)$/i
 function paramValue(spec: ParamSpec, { name, value, where }: AskedParam, origin: string, board: Board | null): LintFinding[] {
   const from = where.to - value.length
   const place = value ? { ...where, from } : where
+  const comment = /^(\S*)\s+#/.exec(value)
+  if (comment) {
+    return [found(
+      'boot.comment-in-value', 'caution', place, 'A comment at the end of a line is part of its value',
+      `The loader reads the whole of ${quoted(value)} as the value of ${name}. Comments stand on lines of their own.`,
+      { fixes: [replace('Take the comment off the line', place, comment[1]!)] },
+    )]
+  }
   if (spec.kind === 'flag') {
     return FLAG.test(value)
       ? []

@@ -1,14 +1,16 @@
 /** Lines in the wrong place: behind an overlay, under a filter, said twice, said both ways. */
 import { isOn, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS } from '../../overlays/library'
 import { BASE_PARAMS } from '../../overlays/library/settings'
-import { parseBoot } from '../dialects/key-value'
-import type { Asked, AskedParam } from '../scope/effective'
+import { readBoot } from '../dialects/key-value'
+import type { Asked, AskedParam, Where } from '../scope/effective'
 import { filterKind, filtersOf, MODELS } from '../scope/filters'
 import { canonicalParam, ownerOf } from '../scope/ownership'
 import { writeNeed } from '../../overlays/asks/write'
 import { nearest } from './near'
 import type { LintContext, LintFinding, LintRule } from './types'
-import { commentOut, dropLine, dropParam, fix, found, insertBefore, lineAt, quoted, replace, textOf } from './words'
+import {
+  commentOut, dropLine, dropParam, findings, fix, found, insertBefore, lineAt, MOST_FINDINGS, quoted, replace, textOf,
+} from './words'
 
 const BASE = new Map(BASE_PARAMS.map(param => [param.name, param]))
 
@@ -38,10 +40,14 @@ export const scopeOfParameters: LintRule = context => context.files.dialect !== 
 export const hiddenByFilter: LintRule = (context) => {
   const { files, board, plan } = context
   if (files.dialect !== 'key-value') return []
-  const lines = parseBoot(files.text, filtersOf(board))
+  const lines = readBoot(files.text, filtersOf(board))
   const needed = new Set(plan?.needs.map(need => writeNeed(need.need)))
   const elsewhere = new Set(lines.filter(line => line.applies === 'always').map(line => line.text.trim()))
-  return lines.flatMap((line, i): LintFinding[] => {
+  const lastFilter = lines.findLastIndex(line => line.kind === 'filter')
+  let before: string | undefined
+  return findings(lines, (line, i): LintFinding[] => {
+    const kindBefore = before
+    if (['setting', 'param', 'overlay', 'filter'].includes(line.kind)) before = line.kind
     const where = { file: '', line: line.number, from: line.from, to: line.from + line.text.length }
     if (line.kind === 'filter') {
       if (filterKind(line.name!) !== 'unknown' || line.name === 'all') return []
@@ -62,10 +68,12 @@ export const hiddenByFilter: LintRule = (context) => {
     }
     if (line.applies === 'sometimes' && !needed.has(line.text.trim())) return []
     // One finding for each heading and stretch, at its first line; every line of it that the plan needs is told by itself.
-    const first = lines.slice(0, i).findLast(other => ['setting', 'param', 'overlay', 'filter'].includes(other.kind))?.kind === 'filter'
+    const first = kindBefore === 'filter'
     const wanted = needed.has(line.text.trim()) && !elsewhere.has(line.text.trim())
     if (!first && !wanted) return []
-    const last = !lines.slice(i).some(other => other.kind === 'filter')
+    // Sections for other models are how one card serves several boards; only one that hides all that comes after is a likely slip.
+    const last = i > lastFilter
+    if (!wanted && !last && line.filter !== 'none') return []
     const heading = line.filter === 'none'
       ? '[none] lets no board through'
       : `[${line.filter}] ${board && line.applies === 'never' ? 'does not let this board through' : 'does not always apply'}`
@@ -76,9 +84,10 @@ export const hiddenByFilter: LintRule = (context) => {
     + `${quoted(line.text.trim())}${first && lines[i + 1] && lines[i + 1]!.kind !== 'filter' && lines[i + 1]!.kind !== 'blank'
       ? ' and what follows'
       : ''} `
-      + `does nothing here.${wanted ? ' The plan needs it.' : ''} If it is meant for this board, put [all] before it.`,
+      + `does nothing here.${wanted ? ' The plan needs it.' : ''}`
+      + `${line.filter === 'none' && !wanted ? ' It is kept and not judged.' : ' If it is meant for this board, put [all] before it.'}`,
     {
-      fixes: [insertBefore('Put [all] before it', files, where, '[all]')],
+      fixes: line.filter === 'none' && !wanted ? [] : [insertBefore('Put [all] before it', files, where, '[all]')],
       partIds: wanted ? plan!.needs.filter(need => writeNeed(need.need) === line.text.trim()).flatMap(need => need.partIds) : [],
     })]
   })
@@ -88,29 +97,30 @@ export const hiddenByFilter: LintRule = (context) => {
 export const repeated: LintRule = (context) => {
   const { effective, files } = context
   if (files.dialect === 'extlinux') return []
-  const findings: LintFinding[] = []
+  const repeats: LintFinding[] = []
   const settings = new Map<string, Extract<Asked, { kind: 'setting' }>>()
   const params = new Map<string, Extract<Asked, { kind: 'param' }>>()
   const overlays = new Map<string, AskedOverlay>()
   for (const asked of effective.asked) {
+    if (repeats.length >= MOST_FINDINGS) break
     if (asked.kind === 'missing-file' || (asked.applies === 'never' && files.dialect === 'key-value')) continue
     if (asked.kind === 'setting') {
       if (SETTING_SPECS.get(asked.name)?.repeats) continue
       const before = settings.get(asked.name)
-      if (before && before.applies === asked.applies) findings.push(twice(before, asked, context))
+      if (before && before.applies === asked.applies && !isSame(before, asked)) repeats.push(twice(before, asked, context))
       settings.set(asked.name, asked)
     }
     else if (asked.kind === 'param') {
       const name = canonicalParam(asked.name)
       const before = params.get(name)
-      if (before && before.applies === asked.applies) findings.push(sameParam(before, asked, context))
+      if (before && before.applies === asked.applies && !isSame(before, asked)) repeats.push(sameParam(before, asked, context))
       params.set(name, asked)
     }
     else {
       const key = overlayKey(asked)
       const before = overlays.get(key)
-      if (before && before.applies === asked.applies) {
-        findings.push(found(
+      if (before && before.applies === asked.applies && !isSame(before, asked)) {
+        repeats.push(found(
           'boot.repeated', 'caution', asked.where, `${asked.name} is loaded twice`,
           `Line ${before.where.line} loads it already with the same parameters. The second time its nodes are laid over the first, or `
           + `fail as taken. Take one out.`,
@@ -120,11 +130,14 @@ export const repeated: LintRule = (context) => {
         ))
       }
       overlays.set(key, asked)
-      findings.push(...paramTwice(asked, context))
+      repeats.push(...paramTwice(asked, context))
     }
   }
-  return findings
+  return repeats
 }
+
+/** One line of a file that is included more than once. */
+const isSame = (a: { where: Where }, b: { where: Where }) => a.where.file === b.where.file && a.where.from === b.where.from
 
 function overlayKey(asked: AskedOverlay): string {
   return `${asked.name} ${asked.params.map(param => `${param.name}=${param.value}`).sort().join(',')}`
@@ -210,23 +223,30 @@ export const busesOff: LintRule = (context) => {
         off.set(enables, asked)
       }
     }
-    if (asked.kind === 'overlay' && asked.applies !== 'never') for (const bus of overlayNamed(asked.name)?.enables ?? []) on.add(bus)
+    if (asked.kind === 'overlay' && asked.applies !== 'never') {
+      for (const bus of switchedOnBy(asked)) {
+        on.add(bus)
+        off.delete(bus)
+      }
+    }
   }
   const told = new Set<string>()
   return overlaysOf(context).flatMap((asked): LintFinding[] => {
     const spec = overlayNamed(asked.name)
     if (!spec || asked.applies !== 'always') return []
     const { bus } = resolveOverlay(spec, asked.params)
-    if (!bus || on.has(bus) || told.has(bus) || spec.enables?.includes(bus)) return []
+    if (!bus || told.has(bus) || spec.enables?.includes(bus)) return []
     // The plan's own lines switch it on as soon as they are written in; the plan's rule says so.
     if (plan?.needs.some(need => need.busId === bus)) return []
-    told.add(bus)
     if (board && !board.controllers.some(controller => controller.id === bus)) {
+      told.add(bus)
       return [found(
         'bus.not-on-board', 'caution', asked.where, `${busName(bus)} is not on this board's header`,
         `${asked.name} wants a bus that this board does not bring out. Put the part on another bus.`,
       )]
     }
+    if (on.has(bus)) return []
+    told.add(bus)
     const line = enablingLine(bus)
     const turnedOff = off.get(bus)
     return [found('bus.never-on', 'caution', turnedOff?.where
@@ -245,6 +265,15 @@ export const busesOff: LintRule = (context) => {
           : [],
     })]
   })
+}
+
+/** Buses that an overlay switches on: those it is for, and that of its part, where its own tree has the bus with its status. */
+function switchedOnBy({ name, params }: AskedOverlay): string[] {
+  const spec = overlayNamed(name)
+  if (!spec) return []
+  const { bus } = resolveOverlay(spec, params)
+  const byItself = bus && spec.tree && new RegExp(`&(?:\\{bus\\}|${bus}) \\{[^{}]*status = "okay"`).test(spec.tree)
+  return [...spec.enables ?? [], ...byItself ? [bus] : []]
 }
 
 /** A line for the base tree, put where no overlay swallows it: above the first overlay of its stretch. */
@@ -268,12 +297,36 @@ export function enablingLine(bus: string): string | null {
   return OVERLAYS.has(name) ? `dtoverlay=${name}` : OVERLAYS.has(`${bus}-1cs`) ? `dtoverlay=${bus}-1cs` : null
 }
 
-/** Included files that are not at hand. */
-export const includes: LintRule = ({ effective, files }) =>
-  effective.asked.flatMap(asked => asked.kind === 'missing-file' && asked.applies !== 'never'
-    ? [found(
-        'boot.include-missing', 'note', asked.where, `${asked.name} is included and not here`,
-        'What it says is not judged. Drop it beside the boot file; on the card it lies in the same folder.',
-        { fixes: [commentOut('Do not include it', files, asked.where)] },
+/** An empty `device_tree=` hands the kernel no tree: overlays and parameters change nothing. Memory. */
+export const treeOff: LintRule = ({ effective, files }) => {
+  if (files.dialect !== 'key-value') return []
+  const last = effective.asked.findLast(asked => asked.kind === 'setting' && asked.name === 'device_tree' && asked.applies !== 'never')
+  if (last?.kind !== 'setting' || last.value.trim() !== '') return []
+  const lost = effective.asked.filter(asked => (asked.kind === 'overlay' || asked.kind === 'param') && asked.applies !== 'never').length
+  return lost === 0
+    ? []
+    : [found(
+        'boot.tree-off', 'stop', last.where, 'No tree is handed to the kernel',
+        `An empty device_tree= switches the tree off, and with it ${lost === 1 ? 'the one line' : `all ${lost} lines`} of overlays and `
+        + 'parameters in this file: no bus and no driver comes from them. Take the line out, or name a tree.',
+        {
+          figures: [{ label: 'lines without effect', value: lost, limit: 0, origin: 'memory' }],
+          fixes: [commentOut('Make it a comment', files, last.where)],
+        },
       )]
-    : [])
+}
+
+/** Overlays for a controller that this board does not lead out. */
+export const controllersElsewhere: LintRule = ({ effective, board }) => board
+  ? effective.asked.flatMap((asked): LintFinding[] => {
+      const spec = asked.kind === 'overlay' && asked.applies === 'always' ? overlayNamed(asked.name) : undefined
+      const wanted = spec?.enables?.filter(bus => /^(uart|spi|i2c)\d+$/.test(bus)) ?? []
+      if (asked.kind !== 'overlay' || !wanted.length
+        || wanted.some(bus => board.controllers.some(controller => controller.id === bus))) return []
+      return [found(
+        'bus.not-on-board', 'caution', asked.where, `${busName(wanted[0]!)} is not on this board`,
+        `${asked.name} switches on a controller that this board's chip does not lead out: nothing comes of the line. Other boards have it.`,
+        { figures: [{ label: 'controllers', value: wanted.join(', '), limit: 'none of them here', origin: 'board file' }] },
+      )]
+    })
+  : []

@@ -1,5 +1,6 @@
 /** Lines as text: too long, no line at all, written for another dialect; and the file as a whole: the wrong copy, the wrong kind. */
-import { parseBoot } from '../dialects/key-value'
+import { readBoot } from '../dialects/key-value'
+import { filtersOf } from '../scope/filters'
 import { splitLines } from '../dialects/lines'
 import { BASE_PARAMS } from '../../overlays/library/settings'
 import { OVERLAYS, SETTING_SPECS } from '../../overlays/library'
@@ -8,14 +9,14 @@ import { tellDialect } from '../dialects/tell'
 import type { Where } from '../scope/effective'
 import { nearest } from './near'
 import type { LintFinding, LintRule } from './types'
-import { fix, found, quoted, replace } from './words'
+import { findings, fix, found, quoted, replace } from './words'
 
 /** Early firmware reads so many characters of a line and drops the rest. memory */
 export const MOST_LETTERS = 98
 
-export const longLines: LintRule = ({ files }) => files.dialect !== 'key-value'
+export const longLines: LintRule = ({ files, board }) => files.dialect !== 'key-value'
   ? []
-  : parseBoot(files.text).flatMap((line): LintFinding[] => {
+  : findings(readBoot(files.text, filtersOf(board)), (line): LintFinding[] => {
       if (line.kind === 'comment' || line.kind === 'blank' || line.text.length <= MOST_LETTERS) return []
       const where = { file: '', line: line.number, from: line.from, to: line.from + line.text.length }
       const newline = line.ending || '\n'
@@ -49,9 +50,9 @@ function packed(params: string[]): string[] {
   return lines
 }
 
-export const noLines: LintRule = ({ files }) => files.dialect !== 'key-value'
+export const noLines: LintRule = ({ files, board }) => files.dialect !== 'key-value'
   ? []
-  : parseBoot(files.text).flatMap((line): LintFinding[] => {
+  : findings(readBoot(files.text, filtersOf(board)), (line): LintFinding[] => {
       const where: Where = { file: '', line: line.number, from: line.from, to: line.from + line.text.length }
       const body = line.text.trim()
       if (line.kind === 'setting' && /\s=|=\s/.test(body) && SETTING_SPECS.has(line.name!)) return []

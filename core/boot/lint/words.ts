@@ -4,6 +4,20 @@ import { splitLines, type TextLine } from '../dialects/lines'
 import { COMMAND_FILE, type BootFiles, type Where } from '../scope/effective'
 import type { LintFinding, TextChange, TextFix } from './types'
 
+/** More findings than these on one file are noise, and take long to find and to show. */
+export const MOST_FINDINGS = 500
+
+/** `flatMap` that stops once there are as many findings as are shown: a rule on a file of megabytes need not look at the rest. */
+export function findings<T>(list: Iterable<T>, of: (entry: T, i: number) => readonly LintFinding[]): LintFinding[] {
+  const all: LintFinding[] = []
+  let i = 0
+  for (const entry of list) {
+    all.push(...of(entry, i++))
+    if (all.length >= MOST_FINDINGS) break
+  }
+  return all
+}
+
 /** A finding at a place. */
 export function found(
   code: LintFinding['code'], severity: LintFinding['severity'], where: Where, title: string, sentence: string,

@@ -6,7 +6,7 @@ import type { Board } from '../../catalogue/types'
 import { parseCommandLine } from '../dialects/command-line'
 import { parseEnvironment } from '../dialects/environment'
 import { parseMenu, SAME_DIRECTIVE, startedEntry } from '../dialects/extlinux'
-import { parseBoot, type BootLine } from '../dialects/key-value'
+import { parseBoot, readBoot, type BootLine } from '../dialects/key-value'
 import { splitLines } from '../dialects/lines'
 import type { Dialect } from '../dialects/tell'
 import { filtersOf } from './filters'
@@ -44,7 +44,8 @@ export type Asked
   /** `below`: it stands below this overlay, and neither that nor the base tree has the name. */
     | { kind: 'param', name: string, value: string, applies: Applies, where: Where, below?: string }
     | { kind: 'overlay', name: string, params: AskedParam[], applies: Applies, where: Where }
-    | { kind: 'missing-file', name: string, applies: Applies, where: Where }
+  /** A file that is included and not read: not here, within itself, too deep, or past what is read at all. */
+    | { kind: 'missing-file', name: string, applies: Applies, where: Where, why?: 'ring' | 'deep' | 'many' }
 
 export interface Effective {
   asked: Asked[]
@@ -54,8 +55,9 @@ export interface Effective {
 
 export { COMMAND_FILE }
 
-/** Deepest nesting of included files. */
+/** Deepest nesting of included files, and how many are read in all: a file may be included more than once. */
 const MOST_INCLUDES = 8
+const MOST_READ = 64
 
 export function effectiveOf(files: BootFiles, board: Board | null): Effective {
   switch (files.dialect) {
@@ -76,9 +78,10 @@ const whole = (line: BootLine, file: string): Where => ({ file, line: line.numbe
 function keyValue(files: BootFiles, board: Board | null): Asked[] {
   const filters = filtersOf(board)
   const asked: Asked[] = []
-  const read = (text: string, file: string, depth: number, outer: Applies) => {
+  let readInAll = 0
+  const read = (text: string, file: string, around: readonly string[], outer: Applies) => {
     let open: Extract<Asked, { kind: 'overlay' }> | null = null
-    for (const line of parseBoot(text, filters)) {
+    for (const line of around.length === 1 ? readBoot(text, filters) : parseBoot(text, filters)) {
       const applies = outer === 'always' ? line.applies : line.applies === 'never' ? 'never' : outer
       const where = whole(line, file)
       if (line.kind === 'filter') open = null
@@ -97,13 +100,22 @@ function keyValue(files: BootFiles, board: Board | null): Asked[] {
         }
       }
       else if (line.kind === 'include') {
-        const included = files.includes?.[line.name!]
-        if (included === undefined || depth >= MOST_INCLUDES) asked.push({ kind: 'missing-file', name: line.name!, applies, where })
-        else read(included, line.name!, depth + 1, applies)
+        const name = line.name!
+        const included = files.includes && Object.hasOwn(files.includes, name) ? files.includes[name] : undefined
+        const why = around.includes(name)
+          ? 'ring' as const
+          : around.length > MOST_INCLUDES ? 'deep' as const : readInAll >= MOST_READ ? 'many' as const : undefined
+        if (included === undefined || why) {
+          asked.push({ kind: 'missing-file', name, applies, where, ...included !== undefined && why && { why } })
+        }
+        else {
+          readInAll++
+          read(included, name, [...around, name], applies)
+        }
       }
     }
   }
-  read(files.text, '', 0, 'always')
+  read(files.text, '', [''], 'always')
   return asked
 }
 

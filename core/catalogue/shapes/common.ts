@@ -8,6 +8,8 @@ import { choice, list, map, number, object, oneOf, optional, text, type Fields, 
 export const origin = text({
   pattern: /^(memory|practice|published|yours)(: .+)?$/, called: 'memory, practice, yours or published, with the source after a colon',
 })
+/** Where single figures of a file come from, by their names; what is not named comes from where the file does. */
+export const origins = optional(map(origin))
 export const sourced = object({ value: number(), origin })
 export const id = text({ pattern: /^[a-z0-9][a-z0-9-]*$/, called: 'lower-case letters, digits and dashes', most: 60 })
 /** A line of text for people. */

@@ -1,7 +1,7 @@
 /** Parts as they stand in their files: what they need from a board, and what they offer to others. */
 import { depending, flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
 import {
-  bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, position, positive, rail, sourced, words,
+  bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, origins, position, positive, rail, sourced, words,
 } from './common'
 import { kernelBinding } from './kernel'
 import { loadLaw } from './power'
@@ -82,8 +82,12 @@ const supply = object({
   peakMa: notNegative,
   /** For parts whose draw grows with a count option: the figures are for each unit of it. */
   perOption: optional(key),
+  /** Option that says how many percent of what it draws above idle it may draw: a brightness. */
+  percentOption: optional(key),
   /** For a moment when it is switched on. */
   surgeMa: optional(notNegative),
+  /** How long that lasts; 10 ms where nothing is said. */
+  surgeS: optional(positive),
   /** What stays the same as the voltage changes; the current where nothing is said. */
   law: optional(loadLaw),
   /** Least voltage it works at, and most it stands; 0.9 and 1.1 of the rail where nothing is said. */
@@ -93,7 +97,7 @@ const supply = object({
   socket: optional(flag),
   /** It feeds the rail while nothing else does: a board with a battery of its own, charged through its own socket. */
   gives: optional(flag),
-  origin,
+  origin, origins,
   claimsPosition: optional(position),
 })
 
@@ -110,7 +114,7 @@ const option = object({
   max: depending('kind', 'count', number(), optional(number())),
   default: text(),
   /** What the choice stands for, so that a finding can offer another one. */
-  meaning: optional(oneOf('i2c-address', 'link', 'count', 'rotation', 'rate', 'seat')),
+  meaning: optional(oneOf('i2c-address', 'link', 'count', 'percent', 'rotation', 'rate', 'seat')),
 })
 
 /** Terminals a part gives to others: an expander's lines, a hub's channels. */
@@ -170,6 +174,10 @@ const strip = object({
   bitUs: positive,
   pauseUs: notNegative,
   pixelsOption: key,
+  /** Of its tracks from one pixel to the next, there and back. */
+  ohmPerPixel: optional(positive),
+  /** Option that says whether it is fed at `one` end or at `both`. */
+  fedOption: optional(key),
   /** Has a clock wire beside the data: any SPI speed will do. */
   clocked: optional(flag),
   origin,
@@ -208,7 +216,8 @@ const seat = object({
 /** Parameters that an overlay line gets besides, by the signal whose place decides: signal → parameter → value. */
 const signalParams = map(map(text({ empty: true })))
 
-const partGroup = oneOf('sensing', 'showing', 'switching', 'sounding', 'talking', 'timing', 'moving', 'lighting', 'input', 'expanding')
+const partGroup = oneOf('sensing', 'showing', 'switching', 'sounding', 'talking', 'timing', 'moving', 'lighting', 'input', 'expanding',
+  'building')
 
 export const partShape = object({
   id,
@@ -226,6 +235,10 @@ export const partShape = object({
   serial: optional(serialPort),
   strip: optional(strip),
   i2s: optional(object({ rates: list(positive, { least: 1 }), bits: positive, origin })),
+  /** A thing without wires: what it is to the processor's heat. */
+  thing: optional(object({
+    cooler: optional(oneOf('fins', 'block', 'case-body', 'active')), enclosure: optional(oneOf('open', 'vented', 'closed')),
+  })),
   matrix: optional(object({ rowsOption: key, columnsOption: key, diodesOption: key })),
   display: optional(display),
   offers: optional(list(offer, { unique: 'id' })),

@@ -1,10 +1,10 @@
 /** Supplies, what stands between a supply and its loads, and what a board's file says of its supply, its heat and its clocks. */
 import { flag, list, map, number, object, oneOf, optional, type Of } from '../../shape/shape'
-import { cautions, id, notNegative, origin, positive, share, words } from './common'
+import { cautions, id, notNegative, origin, origins, positive, share, words } from './common'
 
 const supplyKind = oneOf(
   'adapter', 'usb-port', 'internal-usb', 'bench', 'din-rail', 'transformer', 'lithium', 'lead', 'solar-panel', 'power-bank',
-  'solar-battery',
+  'solar-battery', 'vehicle', 'network-cable',
 )
 
 /** The lead that belongs to a supply. Length one way; the return is counted as well. */
@@ -19,7 +19,7 @@ const lead = object({
 export const supplyUnit = object({
   id, name: words, summary: words,
   kind: supplyKind,
-  /** Without load; V rms for a transformer. */
+  /** Without load; of a transformer V rms at its rated current. */
   voltageV: positive,
   currentMa: positive,
   /** Inner resistance: how far the voltage falls as current is drawn. */
@@ -35,6 +35,8 @@ export const supplyUnit = object({
   cable: optional(lead),
   /** Of a transformer's mains. */
   hz: optional(positive),
+  /** Of a transformer: its voltage without load over that at its rated current. */
+  noLoadFactor: optional(number({ least: 1, most: 2 })),
   /** Energy store behind it, if any. */
   capacityMah: optional(positive),
   /** Voltage at which the capacity counts. */
@@ -50,9 +52,17 @@ export const supplyUnit = object({
   /** Switches off when less than this is drawn for `lowLoadS`. */
   lowLoadMa: optional(positive),
   lowLoadS: optional(positive),
+  /** Vehicle: its voltage while the engine is started, how long it is that low, and what it is for the seconds after. */
+  crankV: optional(positive),
+  crankS: optional(positive),
+  crankRestV: optional(positive),
+  /** Vehicle: its spike when the battery comes off while it is charged. */
+  dumpV: optional(positive),
+  /** Network cable: what may be taken at its far end, in W. */
+  classW: optional(positive),
   /** Solar panel: peak power. */
   panelW: optional(positive),
-  origin,
+  origin, origins,
   /** Made-up price in the maker's own currency, for comparing. */
   price: optional(notNegative),
   cautions,
@@ -60,7 +70,7 @@ export const supplyUnit = object({
 
 const powerItemKind = oneOf(
   'cable', 'connector', 'fuse', 'fuse-resettable', 'diode', 'ideal-diode', 'switch', 'latch',
-  'linear', 'step-down', 'step-up', 'rectifier', 'capacitor', 'hub', 'load',
+  'linear', 'step-down', 'step-up', 'rectifier', 'capacitor', 'hub', 'load', 'guard',
 )
 export const loadLaw = oneOf('power', 'current', 'resistance')
 const efficiencyPoint = object({ currentMa: positive, efficiency: share })
@@ -74,7 +84,7 @@ export const powerItem = object({
   efficiency: optional(list(efficiencyPoint, { least: 2 })),
   /** Loads: what stays the same as the voltage changes. */
   law: optional(loadLaw),
-  origin,
+  origin, origins,
   price: optional(notNegative),
   cautions,
 })
@@ -105,7 +115,7 @@ export const boardPower = object({
   inrushMa: notNegative,
   /** From the call to shut down until it is safe to switch off. */
   shutdownS: positive,
-  origin,
+  origin, origins,
 })
 
 /** How warm the processor gets. */

@@ -46,6 +46,34 @@ export function stepUp({ plan, catalogue }: Facts, tree: Tree): Way[] {
   }]
 }
 
+/** A converter that gets too little to work: taken out where its source is itself near what it makes, or given a source above it. */
+export function enoughHeadroom(facts: Facts, tree: Tree, converter: TreeNode, wantsV: number): Way[] {
+  if (!converter.own) return []
+  const source = tree.byId.get(converter.from[0] ?? '')
+  const sourceV = source?.figures.voltageV?.value ?? tree.byId.get(source?.from[0] ?? '')?.figures.voltageV?.value ?? 0
+  const higher = [...facts.catalogue.supplies.values()]
+    .filter(unit => unit.kind === 'adapter' && unit.voltageV >= wantsV && unit.voltageV <= (converter.figures.mostInV?.value ?? 400))
+    .sort((a, b) => (a.price ?? 0) - (b.price ?? 0)).slice(0, 2)
+  return [
+    ...Math.abs(sourceV - (converter.figures.setV?.value ?? 0)) < 0.35
+      ? [{ label: `Take ${converter.name} out`, price: 0, edits: [{ edit: 'remove-node' as const, id: converter.id }] }]
+      : [],
+    ...pathTo(tree, converter).includes('@supply')
+      ? higher.map(unit => ({
+          label: `Take ${unit.name}`, price: unit.price ?? 0, edits: [{ edit: 'choose-supply' as const, supply: { type: unit.id } }],
+        }))
+      : [],
+  ]
+}
+
+function pathTo(tree: Tree, node: TreeNode): string[] {
+  const ids: string[] = []
+  for (let at: TreeNode | undefined = node; at && !ids.includes(at.id); at = at.from.length ? tree.byId.get(at.from[0]!) : undefined) {
+    ids.push(at.id)
+  }
+  return ids
+}
+
 /** Larger supplies of the voltage there is, 5 V where there is none, smallest first. */
 export function largerSupplies(facts: Facts, neededMa: number): Way[] {
   const { supply, plan } = facts
@@ -63,6 +91,9 @@ const withoutKey = <T>(record: Record<string, T>, key: string): Record<string, T
 
 /** So many steps thicker are tried. */
 const STEPS_THICKER = [1, 2, 4]
+
+/** Nobody builds with less: from a header to the part beside it, and from an adapter to a board. In m. */
+const LEAST_M = { wires: 0.1, lead: 0.3 }
 
 /** The lead thicker by a few steps, and half as long. */
 export function betterLead(cable: TreeNode | undefined): Way[] {
@@ -83,7 +114,7 @@ export function betterLead(cable: TreeNode | undefined): Way[] {
       edits: [{ edit: 'set-figure', node: cable.id, figure: 'awg', value: gauge }],
     }))
   const half = Number((lengthM / 2).toFixed(2))
-  return half >= 0.05
+  return half >= (cable.id.endsWith('@wire') ? LEAST_M.wires : LEAST_M.lead)
     ? [
         ...thicker,
         { label: `${name} only ${half} m long`, price: 1, edits: [{ edit: 'set-figure', node: cable.id, figure: 'lengthM', value: half }] },
@@ -91,10 +122,13 @@ export function betterLead(cable: TreeNode | undefined): Way[] {
     : thicker
 }
 
+/** The hub with a supply of its own that is offered. */
+export const OWN_HUB = 'hub-powered'
+
 /** What is plugged into the board's USB sockets goes to a hub with a supply of its own. */
 export function ownHub({ plan, catalogue }: Facts, tree: Tree): Way[] {
   const plugged = tree.nodes.filter(node => node.kind === 'part' && tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
-  const hub = catalogue.powerItems.get('hub-powered')
+  const hub = catalogue.powerItems.get(OWN_HUB)
   const adapter = catalogue.supplies.get('hub-adapter-5v-4a')
   if (!plugged.length || !hub || !adapter) return []
   const hubId = freeNodeId(plan.power, 'hub')
@@ -107,6 +141,34 @@ export function ownHub({ plan, catalogue }: Facts, tree: Tree): Way[] {
       ...plugged.map(node => ({ edit: 'feed' as const, consumer: node.id, from: hubId })),
     ],
   }]
+}
+
+/** A hub that lives on the board gets a supply of its own. */
+export function hubOwnSupply({ plan, catalogue }: Facts, tree: Tree): Way[] {
+  const hub = tree.nodes.find(node => node.kind === 'hub' && node.own && node.from[0] === '@usb')
+  const item = catalogue.powerItems.get(OWN_HUB)
+  const adapter = catalogue.supplies.get('hub-adapter-5v-4a')
+  if (!hub || !item || !adapter) return []
+  const adapterId = freeNodeId(plan.power, 'hub-adapter')
+  return [{
+    label: `A supply of its own for ${hub.name}`, price: (item.price ?? 0) + (adapter.price ?? 0),
+    edits: [
+      { edit: 'add-node', node: { id: adapterId, type: adapter.id, name: adapter.name } },
+      { edit: 'edit-node', id: hub.id, changes: { type: item.id, name: item.name, from: adapterId, upstream: '@usb', figures: {} } },
+    ],
+  }]
+}
+
+/** A part on 5 V that is wired, not plugged, gets a supply of its own; its ground stays with the board. */
+export function ownSupply(facts: Facts, tree: Tree, load: TreeNode): Way[] {
+  const ratedV = load.figures.ratedV?.value ?? 0
+  if (load.kind !== 'part' || load.byPlug || Math.abs(ratedV - 5) > 0.1 || !tree.byId.has(`${load.id}@wire`)) return []
+  const id = freeNodeId(facts.plan.power, 'own-supply')
+  return adaptersOf(facts, 5, (load.figures.peakMa?.value ?? 0) / 0.85, undefined).slice(0, 1).map(unit => ({
+    label: `A supply of its own for ${load.name}: ${unit.name}`, price: unit.price ?? 0,
+    edits: [{ edit: 'add-node' as const, node: { id, type: unit.id, name: unit.name } },
+      { edit: 'feed' as const, consumer: load.id, from: id }],
+  }))
 }
 
 /** A lower clock and core voltage, as far down as boards of this kind usually go. */

@@ -1,35 +1,46 @@
 /** AC front ends and what holds the board up after switch-off. */
-import { CAPACITORS_UF, capacitorForUf } from '../../power/front/rectifier'
+import { acCircuitOf } from '../../power/front/feed'
+import { CAPACITORS_UF } from '../../power/front/rectifier'
+import { settledWave, type FrontCircuit } from '../../power/front/waveform'
+import type { FrontReport } from '../../power/fronts'
 import { capacitorForF } from '../../power/front/hold'
 import type { Finding, Rule } from '../types'
 import { amps, limitOf, nodeSubject, seconds, v, volts } from './words'
 
+/** The smallest capacitor on sale that leaves what is wanted in the valley, each tried; undefined where none does. */
+const capacitorThatHolds = (circuit: FrontCircuit, front: FrontReport): number | undefined => CAPACITORS_UF
+  .filter(uf => uf > circuit.capacitanceUf)
+  .find(uf => settledWave({ ...circuit, capacitanceUf: uf }, { powerMw: front.meanV * front.currentMa }).valleyV >= front.wantedV)
+
 /** Ripple valleys below what the step-down wants; a capacitor that does not stand the peak; AC straight into DC things. */
 export const acFrontEnd: Rule = ({ power }) => power.report.fronts.flatMap((front): Finding[] => {
   const node = power.tree.byId.get(front.node)!
-  const hz = node.figures.hz?.value ?? 50
+  const circuit = acCircuitOf(power.tree, node)!
   const worksheet = {
-    kind: 'rectifier' as const, node: node.id, acV: v((front.peakV + (node.figures.dropV?.value ?? 0)) / Math.SQRT2),
-    dropV: node.figures.dropV?.value ?? 1.4, currentMa: Math.round(front.currentMa), hz,
-    capacitanceUf: node.figures.capacitanceUf?.value ?? 1000, wantedV: v(front.wantedV),
+    kind: 'rectifier' as const, node: node.id, acV: v(front.emfV), dropV: circuit.dropV, currentMa: Math.round(front.currentMa),
+    hz: front.hz, capacitanceUf: circuit.capacitanceUf, wantedV: v(front.wantedV), sourceOhm: Number(front.ohm.toFixed(3)),
   }
   const subjects = [nodeSubject(node)]
   const findings: Finding[] = []
-  if (front.wantedV > 0 && front.leastV < front.wantedV) {
-    const room = front.peakV - front.wantedV
-    const needed = room > 0.2 ? CAPACITORS_UF.find(uf => uf >= capacitorForUf(front.currentMa, hz, room * 0.9)) : undefined
+  if (front.wantedV > 0 && front.valleyV < front.wantedV) {
+    const needed = capacitorThatHolds(circuit, front)
     findings.push({
       code: 'rectifier.valley', id: `rectifier.valley ${node.id}`, severity: 'stop', stages: ['power'],
-      title: `Between two peaks ${volts(front.leastV)} are left`,
-      sentence: `The bridge gives ${volts(front.peakV)} at the peak and ${volts(front.rippleV)} ripple at ${amps(front.currentMa)}: `
-        + `${volts(front.leastV)} in the valley, below the ${volts(front.wantedV)} that the step-down wants. Take a larger capacitor, `
-        + `Schottky diodes, or a higher transformer voltage.`,
+      title: `Between two peaks ${volts(front.valleyV)} are left`,
+      sentence: `At ${amps(front.currentMa)} the capacitor swings between ${volts(front.peakV)} and ${volts(front.valleyV)}, below the `
+        + `${volts(front.wantedV)} that the step-down wants. The transformer gives ${volts(front.emfV)} without load and falls with its `
+        + `${front.ohm.toFixed(2)} Ω; pulses of ${amps(front.pulseMa)} come through it. `
+        + `${needed ? 'Take a larger capacitor.' : 'No capacitor is enough: take a transformer of higher voltage, or draw less.'}`,
       subjects,
       figures: [
-        { label: 'valley', value: v(front.leastV), unit: 'V', limit: v(front.wantedV), origin: 'textbook: U·√2 − 2·Ud − I ÷ (2·f·C)' },
+        {
+          label: 'valley', value: v(front.valleyV), unit: 'V', limit: v(front.wantedV),
+          origin: 'textbook: the settled waveform of transformer, bridge and capacitor',
+        },
         { label: 'ripple', value: v(front.rippleV), unit: 'V' },
+        { label: 'in the transformer', value: Math.round(front.acRmsMa), unit: 'mA rms', origin: 'textbook' },
       ],
-      fixes: needed && needed > (node.figures.capacitanceUf?.value ?? 0)
+      fixes: needed
         ? [{ label: `Capacitor of ${needed} µF`, edits: [{ edit: 'set-figure', node: node.id, figure: 'capacitanceUf', value: needed }] }]
         : [],
       worksheet,
@@ -39,7 +50,7 @@ export const acFrontEnd: Rule = ({ power }) => power.report.fronts.flatMap((fron
   if (stands && front.highestV > stands.value) findings.push({
     code: 'rectifier.capacitor', id: `rectifier.capacitor ${node.id}`, severity: 'stop', stages: ['power'],
     title: `The capacitor stands ${volts(stands.value)}; ${volts(front.highestV)} come without load`,
-    sentence: `Without load the transformer gives about 15 % more: ${volts(front.highestV)} behind the bridge. A capacitor for `
+    sentence: `Without load the transformer gives ${volts(front.emfV)}: ${volts(front.highestV)} behind the bridge. A capacitor for `
       + `${volts(stands.value)} bursts. Take one for ${Math.ceil(front.highestV * 1.2 / 5) * 5} V or more.`,
     subjects, figures: [{ label: 'without load', value: v(front.highestV), unit: 'V', ...limitOf(node, 'capacitorV') }],
     fixes: [{
@@ -101,7 +112,7 @@ export const holdUp: Rule = ({ facts, power }) => {
   // A small capacitor against surges is not there to hold the board.
   if (facts.plan.power.shutdownS === null && held.every(hold => hold.by === 'capacitor') && together < 0.2) return []
   const cap = held.find(hold => hold.by === 'capacitor')
-  const needF = cap && capacitorForF(wanted, cap.fromV!, cap.toV!, cap.powerW!)
+  const needF = cap && capacitorForF(wanted, cap.fromV!, cap.toV!, cap.powerW!, cap.ohm)
   const latch = held.find(hold => hold.by === 'latch')
   return [{
     code: 'hold.too-short', id: 'hold.too-short', severity: 'stop', stages: ['power', 'build'],
@@ -134,7 +145,7 @@ export const holdUp: Rule = ({ facts, power }) => {
     ],
     worksheet: {
       kind: 'hold-up', node: held[0]!.node, capacitanceF: cap ? power.tree.byId.get(cap.node)!.figures.capacitanceF!.value : 10,
-      fromV: v(cap?.fromV ?? 5), toV: v(cap?.toV ?? 4.63), powerW: v(cap?.powerW ?? 2), wantedS: wanted,
+      fromV: v(cap?.fromV ?? 5), toV: v(cap?.toV ?? 4.63), powerW: v(cap?.powerW ?? 2), wantedS: wanted, ohm: cap?.ohm ?? 0,
     },
   }]
 }

@@ -1,12 +1,12 @@
 /** Heat: clocks that fall under load, fans that do nothing, coolers that do not fit. */
-import { COOLERS, ENCLOSURES, enclosureOf } from '../../power/heat/coolers'
+import { coolerOf, COOLERS, ENCLOSURES, enclosureOf } from '../../power/heat/coolers'
 import { runHeat } from '../../power/heat/run'
 import { heatSheet } from '../../power/heat/sheet'
 import { boardClocking, savedAtPeakMa } from '../../facts/board'
 import { heatTask } from '../../power/report'
 import type { Cooler, Enclosure, FanControl, HeatPlan } from '../../plan/power'
 import type { Evidence, Finding, Fix, Rule } from '../types'
-import { seconds, watts } from './words'
+import { limitOf, seconds, watts } from './words'
 
 /** A fan in the plan, or the cooler's own. */
 const hasFan = ({ facts }: Pick<Evidence, 'facts'>) =>
@@ -30,21 +30,23 @@ export const throttles: Rule = (evidence) => {
       + `${Math.round(heat.steadyC)} °C. At the end of the test it runs ${Math.round(loss)} % slower.`,
     subjects: [{ node: '@board' }], figures: [
       {
-        label: 'would reach', value: Math.round(heat.steadyC), unit: '°C', limit: heat.slowsC,
-        origin: evidence.facts.board?.heat?.origin ?? 'memory',
+        label: 'would reach', value: Math.round(heat.steadyC), unit: '°C', ...limitOf(power.tree.byId.get('@board')!, 'slowsC'),
       },
       { label: 'until clocks fall', value: heat.slowsAtS, unit: 's' }, { label: 'heat', value: Number(heat.boardW.toFixed(1)), unit: 'W' },
     ],
     fixes: coolings(evidence),
-    worksheet: heatSheet(facts.board, heat.boardW, plan.ambientC),
+    worksheet: heatSheet(facts.board, heat.boardW, plan),
   }]
 }
+
+/** What stands higher than a closed lid allows goes into an open case alone. */
+const fitsUnder = (cooler: Cooler, enclosure: Enclosure) => !(COOLERS[cooler].fan && enclosure === 'closed')
 
 /** Other coolers, cases, a fan, a lower clock: each tried in the same test. Cheapest that is enough first. */
 function coolings({ facts, power }: Evidence): Fix[] {
   const plan = facts.plan.power.heat
   const otherW = power.report.regulators.reduce((sum, entry) => sum + entry.lossW, 0)
-  const base = heatTask(facts, power.states, otherW)
+  const base = heatTask(facts, power, otherW)
   if (!base) return []
   const fanHere = hasFan({ facts })
   const withHeat = (changes: Partial<HeatPlan>): HeatPlan => ({ ...plan, ...changes })
@@ -56,16 +58,18 @@ function coolings({ facts, power }: Evidence): Fix[] {
         price: enclosure === 'open' ? 0 : 6,
       })),
     ...(Object.keys(COOLERS) as Cooler[])
-      .filter(cooler => COOLERS[cooler].stillShare < COOLERS[plan.cooler].stillShare || (COOLERS[cooler].fan && plan.cooler !== cooler))
+      .filter(cooler => (COOLERS[cooler].stillShare < COOLERS[plan.cooler].stillShare || (COOLERS[cooler].fan && plan.cooler !== cooler))
+        && fitsUnder(cooler, plan.enclosure))
       .map(cooler => ({
         label: capital(COOLERS[cooler].label),
-        heat: withHeat({ cooler, ...COOLERS[cooler].fan && plan.fan.mode === 'none' && { fan: THRESHOLD } }), price: COOLERS[cooler].price,
+        heat: withHeat({ cooler, coolerKw: undefined, ...COOLERS[cooler].fan && plan.fan.mode === 'none' && { fan: THRESHOLD } }),
+        price: COOLERS[cooler].price,
       })),
     ...fanHere && plan.fan.mode === 'none' ? [{ label: 'Let the fan run from 60 °C', heat: withHeat({ fan: THRESHOLD }), price: 0 }] : [],
   ]
   return ways.map((way) => {
     const run = runHeat({
-      ...base, cooler: COOLERS[way.heat.cooler], enclosure: enclosureOf(way.heat.cooler, way.heat.enclosure), fan: way.heat.fan,
+      ...base, cooler: coolerOf(way.heat), enclosure: enclosureOf(way.heat.cooler, way.heat.enclosure), fan: way.heat.fan,
     })
     return { ...way, run }
   })
@@ -95,10 +99,13 @@ export const fanSense: Rule = (evidence) => {
     figures: [{ label: 'fans', value: 0, limit: 1, origin: 'practice' }],
     fixes: [
       { label: 'No fan', edits: [{ edit: 'set-power', power: { heat: { ...plan, fan: { mode: 'none' } } } }] },
-      { label: 'A heat sink with its own fan', edits: [{ edit: 'set-power', power: { heat: { ...plan, cooler: 'active' } } }] },
+      ...fitsUnder('active', plan.enclosure)
+        ? [{ label: 'A heat sink with its own fan',
+            edits: [{ edit: 'set-power' as const, power: { heat: { ...plan, cooler: 'active' as const } } }] }]
+        : [],
     ],
   })
-  if (plan.cooler === 'active' && plan.enclosure === 'closed') findings.push({
+  if (!fitsUnder(plan.cooler, plan.enclosure)) findings.push({
     ...common, code: 'cooler.under-lid', id: 'cooler.under-lid', severity: 'stop', title: 'The cooler does not go under the lid',
     sentence: 'A heat sink with its own fan stands higher than a closed case allows, and under a lid its fan blows in a circle. Leave the '
       + 'lid off, take a case with openings, or a case that is the heat sink itself.',
@@ -124,6 +131,42 @@ export const fanSense: Rule = (evidence) => {
     }],
   })
   return findings
+}
+
+/** A case or a cooler in the plan that the load test does not count with. */
+export const thingsInHeat: Rule = ({ facts }) => {
+  const plan = facts.plan.power.heat
+  return facts.parts.flatMap((owner): Finding[] => {
+    const { cooler, enclosure } = owner.part.thing ?? {}
+    const differs = (cooler !== undefined && cooler !== plan.cooler)
+      || (enclosure !== undefined && cooler === undefined && enclosure !== plan.enclosure)
+    if (!differs) return []
+    const fits = fitsUnder(cooler ?? plan.cooler, enclosure ?? plan.enclosure)
+    return [{
+      code: 'heat.thing-unused', id: `heat.thing-unused ${owner.id}`, severity: 'note', stages: ['power', 'parts'],
+      title: `The load test does not count with ${owner.name}`,
+      sentence: `The plan has ${owner.name}, and its load test runs with ${COOLERS[plan.cooler].label}, `
+        + `${ENCLOSURES[plan.enclosure].label}. `
+        + (fits
+          ? 'Let it count with what is there.'
+          : 'The two do not go together: what has a fan of its own does not fit under a closed lid.'),
+      subjects: [{ partId: owner.id }, { node: '@board' }],
+      figures: [{
+        label: cooler === undefined ? 'case' : 'cooler', value: cooler === undefined
+          ? ENCLOSURES[plan.enclosure].label
+          : COOLERS[plan.cooler].label,
+        limit: cooler === undefined ? ENCLOSURES[enclosure!].label : COOLERS[cooler].label, origin: 'part file',
+      }],
+      fixes: fits
+        ? [{
+            label: `Count with ${owner.name}`,
+            edits: [{
+              edit: 'set-power', power: { heat: { ...plan, ...cooler && { cooler, coolerKw: undefined }, ...enclosure && { enclosure } } },
+            }],
+          }]
+        : [],
+    }]
+  })
 }
 
 /** Clock and voltage settings: what they save, and when they go further than boards usually can. */

@@ -1,62 +1,17 @@
 /** How the tree hangs together: two sources on one rail, who feeds whom, grounds, and what does not fit at all. */
 import { positionPin } from '../../netlist/board'
-import { KINDS, FIGURES, ONE_WAY } from '../../netlist/supply/kinds'
+import { KINDS, FIGURES } from '../../netlist/supply/kinds'
 import { boardPower } from '../../facts/board'
-import { stateNamed, type Power } from '../../power/report'
+import type { Power } from '../../power/report'
+import { pathUp } from '../../power/shares'
+import { stateNamed } from '../../power/states'
 import type { NodeRef } from '../../plan/power'
+import type { Edit } from '../../plan/edits'
+import type { Facts } from '../../facts/types'
 import type { Tree, TreeNode, TreeProblem } from '../../netlist/supply/types'
 import type { Evidence, Finding, Fix, Rule } from '../types'
+import { conductingGroups, rootsOf, sourcesByGroup } from './groups'
 import { amps, ma, nodeSubject } from './words'
-
-/** Joints that conduct both ways, as groups: each joint's group is named by one of them. */
-function conductingGroups(tree: Tree): Map<string, string> {
-  const parent = new Map<string, string>()
-  const find = (joint: string): string => {
-    const up = parent.get(joint) ?? joint
-    return up === joint ? joint : find(up)
-  }
-  const union = (a: string, b: string) => parent.set(find(a), find(b))
-  for (const node of tree.nodes) {
-    if (node.open) continue
-    if (node.role === 'path' && node.input && node.output && !ONE_WAY.has(node.kind)) union(node.input, node.output)
-    const upstream = node.kind === 'hub' && (node.figures.backOhm?.value ?? 0) > 0 && node.upstream && tree.byId.get(node.upstream)?.output
-    if (upstream) union(node.output!, upstream)
-  }
-  return new Map(tree.nodes.flatMap(node => [node.output, node.input]).filter(joint => joint !== null).map(joint => [joint, find(joint)]))
-}
-
-/** Kinds that hold their output at a voltage of their own: on a rail they are a source like any other. */
-const HOLDS_OUTPUT: ReadonlySet<TreeNode['kind']> = new Set<TreeNode['kind']>(['linear', 'step-down', 'step-up', 'rectifier'])
-
-/** What gives, by the group of joints it gives to: sources, and fed converters whose input lies on another group. */
-function sourcesByGroup(tree: Tree, groups: Map<string, string>): Map<string, TreeNode[]> {
-  const found = new Map<string, TreeNode[]>()
-  const gives = (node: TreeNode) =>
-    node.role === 'source'
-    || (HOLDS_OUTPUT.has(node.kind) && groups.get(node.input ?? '') !== groups.get(node.output!) && rootsOf(tree, node.id).size > 0)
-  for (const source of tree.nodes.filter(node => !node.open && node.output !== null && gives(node))) {
-    const group = groups.get(source.output!)!
-    found.set(group, [...found.get(group) ?? [], source])
-  }
-  return found
-}
-
-/** The sources that feed a node, whatever lies between. */
-function rootsOf(tree: Tree, id: NodeRef): Set<NodeRef> {
-  const found = new Set<NodeRef>()
-  const seen = new Set<NodeRef>()
-  const stack = [id]
-  while (stack.length) {
-    const at = stack.pop()!
-    if (seen.has(at)) continue
-    seen.add(at)
-    const node = tree.byId.get(at)
-    if (node?.open) continue
-    if (node?.role === 'source') found.add(at)
-    stack.push(...node?.from ?? [])
-  }
-  return found
-}
 
 /** Two supplies on one rail with nothing between them; panel and board that feed each other are the usual case. */
 export const twoSources: Rule = ({ facts, power }) => {
@@ -163,7 +118,8 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
   const lost = `${fused
     ? 'It goes past the board\'s input fuse and its protection against reversed poles'
     : 'It goes past the protection behind the board\'s socket'}: `
-    + `a wrong wire meets the board itself. Put a fuse of your own into the supply's wire, mark plus and minus, and check them with a `
+    + `a wrong wire meets the board itself. `
+    + `${fusedOnTheWay(power) ? 'Mark' : 'Put a fuse of your own into the supply\'s wire, mark'} plus and minus, and check them with a `
     + `meter before plugging in.`
   const findings: Finding[] = []
   const header = tree.byId.get('@header')
@@ -204,11 +160,15 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
   return findings
 }
 
+/** A fuse of the maker's own anywhere between the source and the header. */
+const fusedOnTheWay = ({ tree, states }: Pick<Power, 'tree' | 'states'>): boolean =>
+  tree.byId.has('@header') && pathUp(tree, stateNamed(states, 'typical'), '@header').some(node => node.kind.startsWith('fuse'))
+
 function ownFuse({ tree, states }: Power) {
   const header = tree.byId.get('@header')
   const from = header?.from[0]
   const feeder = from === undefined ? undefined : tree.byId.get(from)
-  if (!from || feeder?.kind.startsWith('fuse')) return []
+  if (!from || !feeder || fusedOnTheWay({ tree, states })) return []
   const peakMa = stateNamed(states, 'peak').nodes['@header']!.currentMa
   const [item] = [
     [2000, 'fuse-2000', 'Fuse, 2 A, quick'], [3150, 'fuse-3150', 'Fuse, 3.15 A, quick'], [5000, 'fuse-5000', 'Fuse, 5 A, quick'],
@@ -372,6 +332,20 @@ function feedingFixes(id: NodeRef, { facts, power: { tree } }: Evidence): Fix[] 
   const source = freeId(tree, 'source')
   return [{
     label: `Add ${unit.name} and feed it from there`,
-    edits: [{ edit: 'add-node', node: { id: source, type: unit.id, name: unit.name } }, feed(source)],
+    edits: [
+      { edit: 'add-node', node: { id: source, type: unit.id, name: unit.name } }, feed(source), ...groundToBoard(node, facts),
+    ],
   }]
+}
+
+/** A part with signals at the board and a supply of its own wants its ground there too: the wire, where none lies yet. */
+function groundToBoard({ partId }: TreeNode, facts: Facts): Edit[] {
+  const mine = facts.terminals.filter(terminal => terminal.owner.id === partId)
+  const ground = mine.find(terminal => terminal.is === 'ground')
+  const hasSignals = mine.some(terminal => terminal.is === 'signal' && terminal.place?.kind === 'header')
+  const grounds = facts.board?.header.filter(entry => entry.kind === 'ground') ?? []
+  const free = grounds.find(entry => !facts.atPosition.has(entry.position)) ?? grounds[0]
+  return ground && hasSignals && free && !mine.some(terminal => terminal.is === 'ground' && terminal.place)
+    ? [{ edit: 'assign', terminal: ground.key, to: { position: free.position } }]
+    : []
 }

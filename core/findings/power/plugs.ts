@@ -1,7 +1,7 @@
 /** Plugs that do not fit the board's power socket. */
 import { freeNodeId } from '../../plan/power-edits'
 import type { Lead, SupplyUnit } from '../../catalogue/types'
-import { stateNamed } from '../../power/report'
+import { stateNamed } from '../../power/states'
 import type { PowerState } from '../../power/states'
 import type { TreeNode } from '../../netlist/supply/types'
 import type { Evidence, Fix, Rule } from '../types'

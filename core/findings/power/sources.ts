@@ -2,29 +2,18 @@
 import { freeNodeId } from '../../plan/power-edits'
 import { boardPower, meetsWish } from '../../facts/board'
 import { feedLimit, usbBudget } from '../../power/budget'
-import { stateNamed, type Power } from '../../power/report'
+import type { Power } from '../../power/report'
+import { stateNamed } from '../../power/states'
 import { pathUp } from '../../power/shares'
-import type { Finding, Rule } from '../types'
-import { largerSource, largerSupplies, lowerClock, ownHub, pastTheBoard } from './candidates'
+import { capacitorAddsMa, capacitorsMa, overloadFor, sagV, SURGE_FALL_V, surgesAt, type Surge } from '../../power/surge'
+import { sourceEmfV } from '../../netlist/supply/resistance'
+import type { Evidence, Finding, Rule } from '../types'
+import { hubOwnSupply, largerSource, largerSupplies, lowerClock, ownHub, ownSupply, pastTheBoard } from './candidates'
 import { waysOut, type Outcome, type Solved } from './ways'
-import { amps, ma, nodeSubject, watts } from './words'
+import { amps, limitOf, ma, moment, nodeSubject, watts } from './words'
 
 /** Leave this part of a supply free: cables and ageing take theirs. practice */
 const FREE_SHARE = 0.15
-/** A regulated supply gives this many times its rating for the moment of switching on. Memory. */
-const SURGE_SHARE = 1.5
-
-/** A surge lasts about this long, and a rail may fall by this much meanwhile: what a capacitor can add. practice */
-const SURGE = { lastsS: 0.01, fallV: 0.25 }
-
-/** Current that the capacitors behind a source add for the moment of a surge: C·ΔU ÷ t. Textbook. */
-function capacitorsMa({ tree, states }: Power, source: string): number {
-  const start = stateNamed(states, 'start')
-  return tree.nodes.filter(node =>
-    node.kind === 'capacitor' && !node.open && pathUp(tree, start, node.id).some(entry => entry.id === source))
-    .reduce((sum, node) => sum + node.figures.capacitanceF!.value * SURGE.fallV / SURGE.lastsS * 1000, 0)
-}
-
 /** A source asked for more than it gives, at peak; or with little to spare; or for a surge it cannot stand. */
 export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.flatMap((source): Finding[] => {
   const node = power.tree.byId.get(source.node)!
@@ -33,8 +22,8 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
   const key = board ? '' : ` ${source.node}`
   const figures = [
     {
-      label: 'peak', value: ma(source.peakMa), unit: 'mA', limit: source.availableMa, origin: source.origin,
-      ...board && { limitKey: 'supply.currentMa' },
+      label: 'peak', value: ma(source.peakMa), unit: 'mA', ...limitOf(node, 'currentMa'),
+      ...board && { origin: source.origin, limitKey: 'supply.currentMa', replaces: undefined },
     },
     { label: 'typical', value: ma(source.typicalMa), unit: 'mA' },
     { label: 'at peak', value: Number(source.peakW.toFixed(1)), unit: 'W' },
@@ -52,7 +41,9 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
   }
   const fixes = (most: number) => waysOut({ facts, power }, `supply ${source.node} ${most}`, () => [
     ...board ? largerSupplies(facts, source.peakMa / most) : largerSource(facts, node, source.peakMa / most), ...ownHub(facts, power.tree),
-    ...lowerClock(facts),
+    ...largest && largest.node !== '@board' ? ownSupply(facts, power.tree, power.tree.byId.get(largest.node)!) : [],
+    // A lower clock is no answer to what a motor draws.
+    ...largest?.node === '@board' ? lowerClock(facts) : [],
   ], ['peak'], enough(most))
   if (source.peakMa > source.availableMa) return [{
     ...common, code: 'supply.too-small', id: `supply.too-small${key}`, severity: 'stop',
@@ -65,8 +56,7 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
     fixes: fixes(1),
   }]
   const tight = source.peakMa > source.availableMa * (1 - FREE_SHARE)
-  const stands = source.availableMa * SURGE_SHARE + capacitorsMa(power, source.node)
-  const surge = source.startMa > stands
+  const surge = worstSurge(power, source.node, source.availableMa)
   return [
     ...tight
       ? [{
@@ -78,32 +68,92 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
         }]
       : [],
     ...surge
-      ? [{
-          ...common, stages: ['power' as const], code: 'surge.too-large' as const, id: `surge.too-large${key}`,
-          severity: 'caution' as const,
-          title: `Switching on asks ${amps(source.startMa)}`,
-          sentence: `For a moment everything together asks ${amps(source.startMa)}; ${board ? 'the supply' : source.name} with its `
-            + `capacitors stands about ${amps(stands)} for a moment and may not start. Switch the largest parts on later, one after the `
-            + `other, or put a large capacitor beside them.`,
-          figures: [{
-            label: 'at start-up', value: ma(source.startMa), unit: 'mA', limit: ma(stands),
-            origin: 'memory: 1.5 × the rating for a moment, and what capacitors add in 10 ms',
-          }],
-          fixes: [],
-        }]
+      ? [surgeFinding({ facts, power }, source.node, surge, subjects)]
       : [],
   ]
 })
+
+interface WorstSurge extends Surge { standsMa: number, addedMa: number }
+
+/** The surge that a source falls furthest behind in; null where it stands them all. */
+function worstSurge({ tree, states }: Solved, source: string, ratedMa: number): WorstSurge | null {
+  return surgesAt(tree, states, source).map((surge): WorstSurge => {
+    const addedMa = capacitorsMa(tree, states, source, surge.seconds)
+    return { ...surge, addedMa, standsMa: ratedMa * overloadFor(surge.seconds) + addedMa }
+  })
+    .filter(surge => surge.currentMa > surge.standsMa)
+    .sort((a, b) => b.currentMa / b.standsMa - a.currentMa / a.standsMa)[0] ?? null
+}
+
+/** A capacitor that takes longer to charge than this keeps the board from starting. practice */
+const MOST_CHARGING_S = 0.2
+
+/** A surge that a source does not stand: how far the rail would fall, and the capacitor that carries the rest. */
+function surgeFinding(
+  { facts, power }: Pick<Evidence, 'facts' | 'power'>, source: string, surge: WorstSurge, subjects: Finding['subjects'],
+): Finding {
+  const node = power.tree.byId.get(source)!
+  const board = source === '@supply'
+  const gapMa = surge.currentMa - surge.standsMa + surge.addedMa
+  const carrying = [...facts.catalogue.powerItems.values()].filter(item => item.kind === 'capacitor')
+    .sort((a, b) => a.figures.capacitanceF! - b.figures.capacitanceF!)
+    .filter(item => capacitorAddsMa(item.figures.capacitanceF!, item.figures.ohm ?? 0, surge.seconds) >= gapMa - surge.addedMa
+      && item.figures.mostV! >= sourceEmfV(node) * 1.05
+      && item.figures.capacitanceF! * sourceEmfV(node) / (surge.standsMa / 1000) <= MOST_CHARGING_S)
+  const [kept] = carrying
+  const consumer = board && power.tree.byId.get('@socket')?.from[0] ? '@socket' : null
+  // A capacitor beside the board's feed also holds it after switch-off: where that is judged, it is another question.
+  const offered = kept && consumer && facts.plan.power.shutdownS === null && power.report.holds.length === 0
+  return {
+    code: 'surge.too-large', id: `surge.too-large${board ? '' : ` ${source}`}`, severity: 'caution', stages: ['power'], subjects,
+    title: `Switching on asks ${amps(surge.currentMa)} for ${moment(surge.seconds)}`,
+    sentence: `When everything comes on at once ${amps(surge.currentMa)} are asked for ${moment(surge.seconds)}; `
+      + `${board ? 'the supply' : node.name} gives about ${amps(surge.standsMa)} that long`
+      + `${surge.addedMa > 1 ? `, ${amps(surge.addedMa)} of it from capacitors` : ''}. `
+      + `${kept
+        ? `${amps(gapMa)} are missing: a capacitor of ${farads(kept.figures.capacitanceF!)} gives them and falls by `
+        + `${sagV(gapMa, kept.figures.capacitanceF!, kept.figures.ohm ?? 0, surge.seconds).toFixed(2)} V meanwhile. `
+        : `${amps(gapMa)} are missing for too long for a capacitor: that is ${Number((gapMa * surge.seconds).toPrecision(2))} mAs. `}`
+        + `Or switch the largest parts on later, one after the other.`,
+    figures: [{
+      label: `at start-up, ${moment(surge.seconds)}`, value: ma(surge.currentMa), unit: 'mA', limit: ma(surge.standsMa),
+      origin: `memory: ${overloadFor(surge.seconds).toFixed(2)} × the rating that long, and a fall of ${SURGE_FALL_V} V at capacitors`,
+    }],
+    fixes: offered
+      ? waysOut({ facts, power }, `surge ${source}`, () => carrying.map(item => ({
+          label: `Put ${item.name} before the board`, price: item.price ?? 0,
+          edits: [{
+            edit: 'add-node',
+            node: {
+              id: freeNodeId(facts.plan.power, 'capacitor'), type: item.id, name: item.name, from: power.tree.byId.get('@socket')!.from[0]!,
+            },
+            before: '@socket',
+          }],
+        })), ['typical', 'start'], (solved) => {
+          const after = worstSurge(solved, source, power.report.sources.find(entry => entry.node === source)!.availableMa)
+          return { enough: !after, figure: 'it starts', gain: after ? 0 : 1 }
+        })
+      : [],
+  }
+}
+
+const farads = (farad: number) => farad >= 0.1 ? `${Number(farad.toFixed(1))} F` : `${Math.round(farad * 1e6)} µF`
+
+/**
+ * Whether the plan's supply carries the board by itself: what lies between (a switch, a fuse, a longer lead) changes nothing of it, a
+ * converter or another source that carries it does.
+ */
+function carriesBoard({ tree, states }: Power): boolean {
+  if (!tree.byId.has('@socket') && !tree.byId.has('@header')) return false
+  const path = pathUp(tree, stateNamed(states, 'typical'), '@5V')
+  return path.at(-1)?.id === '@supply' && !path.some(node => node.figures.setV)
+}
 
 /** The board's own wish: the least it starts with, and what is advised. */
 export const boardsWish: Rule = ({ facts, power }) => {
   const { board, supply, supplyMa } = facts
   const met = board && supply && supplyMa !== null ? meetsWish(board, supply, supplyMa) : null
-  if (!board || !supply || supplyMa === null || met === null || power.tree.byId.get('@socket')?.from[0] !== (supply.cable
-    ? '@cable'
-    : '@supply')) {
-    return []
-  }
+  if (!board || !supply || supplyMa === null || met === null || !carriesBoard(power)) return []
   const { leastSupplyMa, origin } = boardPower(board)
   const inWatts = (current: number) => watts(5 * current / 1000)
   const figures = [
@@ -173,8 +223,8 @@ export const railsOver: Rule = ({ facts, power }) => power.report.rails.flatMap(
     }
   }
   // A larger supply can raise what the USB sockets give.
-  const usbBudgetOf = ({ tree }: Solved) =>
-    facts.plan.limits['board.usbBudgetMa']?.value ?? usbBudget(facts, feedLimit(facts, tree).availableMa)?.value ?? rail.availableMa!
+  const usbBudgetOf = (solved: Solved) =>
+    facts.plan.limits['board.usbBudgetMa']?.value ?? usbBudget(facts, feedLimit(facts, solved).availableMa)?.value ?? rail.availableMa!
   const small = usb && usbBudget(facts, power.report.rails[0]!.availableMa)?.small
   const load = largest && power.tree.byId.get(largest.node)
   return [{
@@ -192,7 +242,9 @@ export const railsOver: Rule = ({ facts, power }) => power.report.rails.flatMap(
     fixes: waysOut(
       { facts, power }, `rail.over-budget ${rail.rail}`,
       () => usb
-        ? [...ownHub(facts, power.tree), ...small ? largerSupplies(facts, 5000) : [], ...load ? pastTheBoard(power.tree, load) : []]
+        ? [...ownHub(facts, power.tree), ...hubOwnSupply(facts, power.tree), ...small ? largerSupplies(facts, 5000) : [], ...load
+            ? pastTheBoard(power.tree, load)
+            : []]
         : load
           ? ownRegulator(facts, load.id)
           : [],

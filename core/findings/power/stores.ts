@@ -1,4 +1,5 @@
 /** Energy stores: hours asked, cold, banks that switch off, a week of weather; and the cautions that go with them. */
+import type { Tree, TreeNode } from '../../netlist/supply/types'
 import type { Finding, Rule } from '../types'
 import { hours, nodeSubject, volts, watts } from './words'
 
@@ -6,26 +7,33 @@ import { hours, nodeSubject, volts, watts } from './words'
 export const packTooSmall: Rule = ({ facts, power }) => {
   const asked = facts.plan.power.store.hoursAsked
   const [store] = power.report.stores
-  if (asked === null || !store || store.hours === null || store.hours >= asked) return []
+  const { hours: lasts, hoursMeant: { sun, atLeast } } = power.report
+  // Weeks of this sky that end as full as they began go on for ever.
+  if (asked === null || !store || store.hours === null || lasts === null || lasts >= asked || atLeast) return []
   const { capacity } = store
-  const neededMah = Math.ceil(store.capacityMah * asked / store.hours / 100) * 100
+  const neededMah = Math.ceil(store.capacityMah * asked / Math.max(lasts, 1e-3) / 100) * 100
+  const stops = store.discharge?.stops ? power.tree.byId.get(store.discharge.stops) : undefined
   const larger = [...facts.catalogue.supplies.values()].filter(unit =>
     unit.kind === store.kind && (unit.capacityMah ?? 0) >= neededMah
     && Math.abs(unit.voltageV - (power.tree.byId.get(store.node)?.figures.voltageV?.value ?? 0)) < 0.3)
   const best = store.savings.filter(saving => saving.hours >= asked)[0] ?? store.savings[0]
   return [{
     code: 'pack.too-small', id: `pack.too-small ${store.node}`, severity: 'stop', stages: ['power'],
-    title: `${store.name} lasts ${hours(store.hours)}; ${hours(asked)} are asked`,
-    sentence: `${watts(store.meanW)} are drawn over the day and ${(capacity.usableWh * store.efficiency).toFixed(1)} Wh of `
-      + `${capacity.printedWh.toFixed(1)} Wh can be used: ${hours(store.hours)}. For ${hours(asked)} it would take ${neededMah} `
-      + `mAh.${best ? ` What saves most: ${best.name}, ${best.how}, ${hours(best.hours)}.` : ''}`,
+    title: `${store.name} lasts ${hours(lasts)}${sun ? ' with this sun' : ''}; ${hours(asked)} are asked`,
+    sentence: `${watts(store.meanW)} are drawn over the day and ${store.usableWh.toFixed(1)} Wh of `
+      + `${capacity.printedWh.toFixed(1)} Wh can be used: ${hours(store.hours)}${sun ? ' without the sun' : ''}. `
+      + `${stops ? `${stops.name} stops first, with ${Math.round(capacity.leftShare * 100)} % left in it. ` : ''}`
+      + `For ${hours(asked)} it would take ${neededMah} mAh.`
+      + `${best ? ` What saves most: ${best.name}, ${best.how}, ${hours(best.hours)}.` : ''}`,
     subjects: [nodeSubject(power.tree.byId.get(store.node)!), ...best?.partId ? [{ partId: best.partId }] : []],
     figures: [
-      { label: 'lasts', value: Number(store.hours.toFixed(1)), unit: 'h', limit: asked, origin: 'yours' },
+      { label: 'lasts', value: Number(lasts.toFixed(1)), unit: 'h', limit: asked, origin: 'yours' },
       { label: 'drawn', value: Number(store.meanW.toFixed(2)), unit: 'W' },
       {
-        label: 'usable', value: Number((capacity.usableWh * store.efficiency).toFixed(1)), unit: 'Wh',
-        origin: 'practice: capacity × cell voltage × efficiency, less cold and cut-off',
+        label: 'usable', value: Number(store.usableWh.toFixed(1)), unit: 'Wh',
+        origin: store.discharge
+          ? 'memory: rest voltage by charge, emptied until something stops'
+          : 'practice: capacity × cell voltage × efficiency, less cold and cut-off',
       },
     ],
     fixes: [
@@ -74,7 +82,7 @@ export const weekRunsDry: Rule = ({ facts, power }) => {
     subjects: [nodeSubject(power.tree.byId.get(store.node)!)],
     figures: [
       { label: 'sun in the week', value: Math.round(week.sunWh), unit: 'Wh', origin: 'memory: 70 % of the peak arrives' },
-      { label: 'usable store', value: Math.round(store.capacity.usableWh), unit: 'Wh' },
+      { label: 'usable', value: Number(store.usableWh.toFixed(1)), unit: 'Wh' },
     ],
     fixes: [{
       label: `Take a panel of ${Math.ceil(panelW * Math.max(1.25, shortBy * 1.3) / 5) * 5} W`,
@@ -86,19 +94,29 @@ export const weekRunsDry: Rule = ({ facts, power }) => {
   }]
 }
 
+/** Whether everything this node leads to stands behind a fuse: switches, wires and connectors in between change nothing of it. */
+function fusedFrom(tree: Tree, node: TreeNode, seen: ReadonlySet<string> = new Set()): boolean {
+  if (node.kind === 'fuse' || node.kind === 'fuse-resettable') return true
+  if (node.role !== 'path' || node.figures.setV || node.kind === 'socket' || node.kind === 'header-input' || seen.has(node.id)) return false
+  const next = tree.nodes.filter(other => other.from.includes(node.id))
+  return next.length > 0 && next.every(other => fusedFrom(tree, other, new Set([...seen, node.id])))
+}
+
 /** Batteries start fires: cautions with every store, and a fuse where there is none. */
 export const storeCautions: Rule = ({ power }) => power.tree.nodes.flatMap((node): Finding[] => {
-  if (node.role !== 'source' || (node.kind !== 'lithium' && node.kind !== 'lead')) return []
-  const behind = power.tree.nodes.filter(other =>
-    other.from.includes(node.id) || other.from.includes(`${node.id}@lead`) || (node.id === '@supply' && other.from.includes('@cable')))
-  const fused = behind.some(other => other.kind === 'fuse' || other.kind === 'fuse-resettable')
+  if (node.role !== 'source' || (node.kind !== 'lithium' && node.kind !== 'lead' && node.kind !== 'vehicle')) return []
+  const lead = node.id === '@supply' ? '@cable' : `${node.id}@lead`
+  const ends = [node.id, ...power.tree.byId.has(lead) ? [lead] : []]
+  const behind = power.tree.nodes.filter(other => other.id !== lead && other.from.some(id => ends.includes(id)))
+  const fused = behind.length > 0 && behind.every(other => fusedFrom(power.tree, other))
   const chemistry = node.kind === 'lithium'
     ? 'Lithium cells: take protected ones, charge them with a charger made for them, never parallel cells of unequal charge, keep them '
     + 'from frost and heat.'
-    : 'Lead batteries: charge them where gas can leave, and never empty them further than half.'
-  const lead = node.id === '@supply' ? '@cable' : `${node.id}@lead`
+    : node.kind === 'lead'
+      ? 'Lead batteries: charge them where gas can leave, and never empty them further than half.'
+      : 'A vehicle: take it from a fused circuit, never from the battery straight, and let it still start.'
   const from = power.tree.byId.has(lead) ? lead : node.id
-  const consumer = behind.find(other => other.id !== lead)
+  const consumer = behind[0]
   return [{
     code: fused ? 'battery.cautions' : 'battery.no-fuse', id: `${fused ? 'battery.cautions' : 'battery.no-fuse'} ${node.id}`,
     severity: fused ? 'note' : 'caution', stages: ['power', 'build'],

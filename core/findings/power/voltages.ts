@@ -2,12 +2,15 @@
 import { freeNodeId } from '../../plan/power-edits'
 import type { PowerState } from '../../power/states'
 import { dropsTo, pathUp } from '../../power/shares'
-import { stateNamed, type Power } from '../../power/report'
+import type { Power } from '../../power/report'
+import { stateNamed } from '../../power/states'
+import { wantsV } from '../../netlist/supply/kinds'
+import { sourceEmfV } from '../../netlist/supply/resistance'
 import type { TreeNode } from '../../netlist/supply/types'
 import type { Evidence, Finding, Rule, Severity } from '../types'
-import { betterLead, largerSupplies, lowerClock, ownHub, pastTheBoard, stepUp } from './candidates'
+import { betterLead, enoughHeadroom, hubOwnSupply, largerSupplies, lowerClock, ownHub, pastTheBoard, stepUp } from './candidates'
 import { waysOut, type Outcome, type Solved, type Way } from './ways'
-import { nodeName, nodeSubject, v, volts } from './words'
+import { limitOf, nodeName, nodeSubject, v, volts } from './words'
 
 /** Worst first: what a state that fails means. */
 const GRAVITY: readonly { states: (state: PowerState) => boolean, severity: Severity }[] = [
@@ -35,17 +38,18 @@ export const brownOut: Rule = ({ facts, power }) => {
   if (!state || isUnfed(state, power)) return []
   const start = failing.every(entry => entry.id === 'start')
   const dark = state.dark.map(id => power.tree.byId.get(id)!).filter(Boolean)
+  const starved = starvedConverter(power, state)
   return [{
     code: 'power.no-operating-point', id: 'power.no-operating-point', severity: start ? 'caution' : 'stop', stages: ['power', 'board'],
     title: `${state.label}: the supply breaks down`,
-    sentence: `There are no voltages at which everything runs (${state.label.toLowerCase()}): as the voltage falls the converters draw `
-      + `more, and it falls further. ${Math.round(state.carriedShare * 100)} % of the load can be `
-      + `carried.${dark.length ? ` Dark: ${dark.map(node => node.name).join(', ')}.` : ''} Take a source or a cable with less resistance, `
-      + `or let less be on at a time.`,
-    subjects: [...dark.map(nodeSubject), { rail: '5V' }],
+    sentence: `There are no voltages at which everything runs (${state.label.toLowerCase()}): `
+      + `${starved ? starvedWords(starved, state) : runawayWords(power, state)}`
+      + `${dark.length ? ` Dark: ${dark.map(node => node.name).join(', ')}.` : ''}`,
+    subjects: [...dark.map(nodeSubject), ...starved ? [nodeSubject(starved)] : [], { rail: '5V' }],
     figures: [{ label: 'can be carried', value: Math.round(state.carriedShare * 100), unit: '%', limit: 100, origin: 'arithmetic' }],
-    fixes: waysOut({ facts, power }, 'power.no-operating-point', () =>
-      shortageWays({ facts, power }), failing.map(entry => entry.id), ({ states }): Outcome => {
+    fixes: waysOut({ facts, power }, 'power.no-operating-point', () => [
+      ...starved ? enoughHeadroom(facts, power.tree, starved, wantsV(starved)) : [], ...shortageWays({ facts, power }),
+    ], failing.map(entry => entry.id), ({ states }): Outcome => {
       const now = states.find(entry => entry.id === state.id)
       const share = now?.carriedShare ?? 0
       return {
@@ -56,10 +60,46 @@ export const brownOut: Rule = ({ facts, power }) => {
   }]
 }
 
+/** A converter that would not get what it wants even with nothing drawn: no cable and no larger source of that voltage helps it. */
+function starvedConverter({ tree }: Power, state: PowerState): TreeNode | undefined {
+  return tree.nodes.find((node) => {
+    if (node.role !== 'path' || node.open || !node.figures.setV || node.id === '@3V3' || node.kind === 'step-up') return false
+    const root = pathUp(tree, state, node.id).find((entry, i) => i > 0 && (entry.role === 'source' || entry.figures.setV))
+    const mostV = root && (root.figures.setV?.value ?? sourceEmfV(root))
+    return mostV !== undefined && root!.kind !== 'transformer' && mostV < wantsV(node) - 0.005
+  })
+}
+
+function starvedWords(converter: TreeNode, state: PowerState): string {
+  return `${converter.name} makes ${volts(converter.figures.setV!.value)} and wants ${volts(wantsV(converter))} at its input; `
+    + `${volts(state.nodes[converter.id]!.inputV ?? 0)} come. It has no headroom: what it gives falls with its input. Take a higher `
+    + `source, `
+    + `or leave the converter out.`
+}
+
+function runawayWords({ tree }: Power, state: PowerState): string {
+  const carried = `${Math.round(state.carriedShare * 100)} % of the load can be carried.`
+  const runs = tree.nodes.some(node => (node.role === 'load' && node.law === 'power' && state.nodes[node.id]!.currentMa > 0)
+    || ((node.kind === 'step-down' || node.kind === 'step-up') && node.own && state.nodes[node.id]!.currentMa > 0))
+  return runs
+    ? `as the voltage falls what draws a constant power takes more current, and it falls further. ${carried} Take a source or a cable with `
+    + 'less resistance, or let less be on at a time.'
+    : `the currents that are drawn take more of the voltage on the way than is left for what they feed. ${carried} Take a shorter or `
+      + `thicker `
+      + 'lead, a source that gives more, or let less be on at a time.'
+}
+
 /** Loads that no source reaches are another finding's matter. */
 const isUnfed = (state: PowerState, { tree }: Power) => {
   const unfed = new Set(tree.problems.flatMap(problem => problem.kind === 'unfed' ? [problem.node] : []))
   return state.dark.length > 0 && state.dark.every(id => unfed.has(id))
+}
+
+/** A lower clock helps where the board itself is what draws most; not against a motor's current. */
+const boardIsLargest = ({ report }: Power): boolean => {
+  const loads = report.rails[0]?.loads ?? []
+  const most = Math.max(...loads.map(load => load.peakMa))
+  return loads.some(load => load.node === '@board' && load.peakMa >= most)
 }
 
 /** What helps against too little on the 5 V rail. */
@@ -69,7 +109,7 @@ function shortageWays({ facts, power }: Pick<Evidence, 'facts' | 'power'>): Way[
   const leads = power.tree.byId.has('@5V') ? pathUp(power.tree, peak, '@5V').filter(node => node.kind === 'cable') : []
   return [
     ...stepUp(facts, power.tree), ...leads.flatMap(betterLead), ...largerSupplies(facts, asked), ...ownHub(facts, power.tree),
-    ...lowerClock(facts),
+    ...boardIsLargest(power) ? lowerClock(facts) : [],
   ]
 }
 
@@ -92,7 +132,8 @@ export const underVoltage: Rule = ({ facts, power }) => {
       + `through it.`,
     subjects: [{ node: '@5V', rail: '5V' }, ...most ? [nodeSubject(most.node)] : []],
     figures: [
-      { label: `5 V rail, ${state.label.toLowerCase()}`, value: v(voltage(state)), unit: 'V', limit: sign.value, origin: sign.origin },
+      { label: `5 V rail, ${state.label.toLowerCase()}`, value: v(voltage(state)), unit: 'V',
+        ...limitOf(power.tree.byId.get('@board')!, 'signV') },
       ...most ? [{ label: `lost in ${nodeName(most.node, power.tree)}`, value: v(most.dropV), unit: 'V', origin: 'arithmetic' }] : [],
       { label: 'current', value: Math.round(source ? state.nodes[source.id]!.currentMa : 0), unit: 'mA' },
     ],
@@ -153,13 +194,13 @@ export const loadVoltages: Rule = ({ facts, power }) => power.tree.nodes.flatMap
       + `reads wrongly.${eats ? ` Most is lost in ${nodeName(eats.node, power.tree)}: ${volts(eats.dropV)}.` : ''}`,
     subjects: [...subjects, ...eats ? [nodeSubject(eats.node)] : []],
     figures: [
-      { label: `at the load, ${state.label.toLowerCase()}`, value: v(at), unit: 'V', limit: v(least!.value), origin: least!.origin },
+      { label: `at the load, ${state.label.toLowerCase()}`, value: v(at), unit: 'V', ...limitOf(node, 'leastV') },
       { label: 'current', value: Math.round(drawn(state, node)), unit: 'mA' },
     ],
     fixes: waysOut(
       { facts, power }, `load.under-voltage ${node.id}`,
       () => [
-        ...betterLead(wire), ...pastTheBoard(power.tree, node),
+        ...betterLead(wire), ...pastTheBoard(power.tree, node), ...hubOwnSupply(facts, power.tree),
         ...pathUp(power.tree, state, node.id).filter(entry => entry.kind === 'cable' && entry !== wire).flatMap(betterLead),
       ],
       failing, judge,
@@ -187,7 +228,7 @@ function tooHigh(
     title: `${volts(at)} reach ${node.name}, which stands ${volts(most.value)}`,
     sentence: `${volts(at)} reach ${node.name}; it stands ${volts(most.value)} at most and is damaged. Put a step-down converter between, `
       + `or feed it from another rail.`,
-    subjects: [nodeSubject(node)], figures: [{ label: 'at the load', value: v(at), unit: 'V', limit: v(most.value), origin: most.origin }],
+    subjects: [nodeSubject(node)], figures: [{ label: 'at the load', value: v(at), unit: 'V', ...limitOf(node, 'mostV') }],
     fixes: item && consumer && feed
       ? [{
           label: `Put ${item.name} before it`,
@@ -220,7 +261,7 @@ export const railOverVoltage: Rule = ({ facts, power }) => {
     sentence: `${volts(at)} reach the board, which stands ${volts(most.value)}: it is destroyed, and so is all that hangs on it. Put a `
       + `step-down converter to 5 V between the source and the board before anything is plugged in.`,
     subjects: [{ node: '@5V', rail: '5V' }],
-    figures: [{ label: '5 V rail', value: v(at), unit: 'V', limit: most.value, origin: most.origin }],
+    figures: [{ label: '5 V rail', value: v(at), unit: 'V', ...limitOf(board, 'mostV') }],
     fixes: item && socket?.from[0]
       ? [{
           label: `Put ${item.name} before the board`,

@@ -1,5 +1,6 @@
 /** Supply figures in words. */
 import type { ReportNode } from '../../power/report'
+import type { PowerState } from '../../power/states'
 import type { TreeNode } from '../../netlist/supply/types'
 import type { Figure, Subject } from '../types'
 
@@ -29,6 +30,11 @@ export function seconds(s: number): string {
   return s < 3600 ? `${Math.floor(s / 60)} min${rest ? ` ${rest} s` : ''}` : hours(s / 3600)
 }
 
+/** `20 ms`, `0.3 s`, `8 min`. */
+export const moment = (s: number): string => s >= 1
+  ? seconds(s)
+  : s >= 0.1 ? `${Number(s.toFixed(2))} s` : `${Number((s * 1000).toPrecision(2))} ms`
+
 export const ma = (value: number): number => Number(value.toFixed(Math.abs(value) < 10 ? 1 : 0)) + 0
 export const v = (value: number): number => Number(value.toFixed(2)) + 0
 
@@ -40,9 +46,9 @@ export function nodeSubject(node: Pick<TreeNode, 'id' | 'partId'> | ReportNode):
 }
 
 /** A figure of the tree as the limit of a finding. */
-export function limitOf(node: TreeNode, name: string): Pick<Figure, 'limit' | 'origin'> {
+export function limitOf(node: TreeNode, name: string): Pick<Figure, 'limit' | 'origin' | 'replaces'> {
   const figure = node.figures[name]
-  return figure ? { limit: figure.value, origin: figure.origin } : {}
+  return figure ? { limit: v(figure.value), origin: figure.origin, replaces: { node: node.id, figure: name } } : {}
 }
 
 /** With its owner where the name alone does not say. */
@@ -54,3 +60,9 @@ export function nodeName(node: TreeNode, tree: { byId: ReadonlyMap<string, TreeN
   }
   return node.role === 'source' || node.own || node.partId ? node.name : `the ${node.name.charAt(0).toLowerCase()}${node.name.slice(1)}`
 }
+
+/** Through a node, whichever way. */
+export const flow = (state: PowerState, node: TreeNode) => Math.abs(state.nodes[node.id]!.currentMa)
+/** Wires are many, a plug is one. */
+export const verb = (node: TreeNode, one: string, many: string) => node.kind === 'cable' && node.id.endsWith('@wire') ? many : one
+export const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

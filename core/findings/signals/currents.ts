@@ -131,15 +131,19 @@ export const movesAtStart: Rule = ({ facts }) => facts.terminals.flatMap((termin
   }
   if (startNoise) return [{
     ...common, code: 'start.flutters', id: `start.flutters ${terminal.key}`, title: `${called(terminal)} flutters while the board starts`,
-    sentence: `On line ${line} ${startNoise}: what hangs there is switched on and off for seconds. Move it to another line, or let the `
-      + `console go and keep in mind that the very first moments stay noisy.`,
+    sentence: `On line ${line} ${startNoise}: what hangs there is switched on and off for seconds. `
+      + (claimOf(terminal) === undefined
+        ? 'Move it to another line, or let the console go and keep in mind that the very first moments stay noisy.'
+        : 'Its board has it there and it cannot move: let the console go, and keep in mind that the very first moments stay noisy.'),
     figures: [{ label: 'line', value: line, origin: 'memory' }],
   }]
   if (!signal.idleLevel || resetPull === idlePull) return []
   return [{
     ...common, code: 'start.moves', id: `start.moves ${terminal.key}`, title: `${called(terminal)} may pull in while the board starts`,
-    sentence: `Until a program runs, line ${line} is pulled ${resetPull} and this input idles ${signal.idleLevel}. Move it to a line `
-      + `pulled ${idlePull}, or add a resistor of your own.`,
+    sentence: `Until a program runs, line ${line} is pulled ${resetPull} and this input idles ${signal.idleLevel}. `
+      + (claimOf(terminal) === undefined
+        ? `Move it to a line pulled ${idlePull}, or add a resistor of your own.`
+        : 'Its board has it there and it cannot move: add a resistor of your own, or see that nothing minds.'),
     figures: [{ label: 'pull at reset', value: resetPull, limit: idlePull, origin: 'memory' }],
   }]
 })

@@ -181,7 +181,9 @@ export const levelAtPart: Rule = ({ facts }) => facts.terminals.filter(onLine).f
     sentence: `It is off while its input is high, and asks ${needed.value} V for that; ${whereIs(terminal)} gives ${high.value} V: it `
       + `stays on, or hangs between on and off. Put a level shifter between.`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin }],
+    figures: [{
+      label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin, limitKey: `${terminal.key}.inputHighMinV`,
+    }],
     fixes: [{
       label: 'Level shifter to 5 V',
       edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'level-shifter', fit: 'push-pull' } }],
@@ -193,7 +195,9 @@ export const levelAtPart: Rule = ({ facts }) => facts.terminals.filter(onLine).f
     sentence: `Position ${terminal.place?.kind === 'header' ? terminal.place.position : ''} gives ${high.value} V and the input asks `
       + `${needed.value} V: it works on some days and flickers on others. Put a level shifter between.`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin }],
+    figures: [{
+      label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin, limitKey: `${terminal.key}.inputHighMinV`,
+    }],
     fixes: [{
       label: 'Level shifter to 5 V',
       edits: [{

@@ -1,4 +1,5 @@
 /** SPI clocks, PWM channels, light strips, sound, 1-Wire and keys. */
+import { SMOOTH_PICTURES } from '../../facts/part-figures'
 import { stripCircuits } from '../../facts/roles'
 import { MOST_BIT_ERROR } from '../../signals/strip'
 import type { Facts } from '../../facts/types'
@@ -9,8 +10,6 @@ import { called, hertz, percent, rounded, spot } from './words'
 /** Above this clock a wire longer than `LONG_WIRE_M` rings. Common practice. */
 const FAST_SPI_HZ = 10_000_000
 const LONG_WIRE_M = 0.3
-/** Slower than this a picture stutters. Common practice. */
-const SMOOTH_FRAMES = 15
 /** Fewer steps than this are seen or felt. Common practice. */
 const FEW_STEPS = 50
 
@@ -25,7 +24,7 @@ function stepInWords({ stepAboveHz, maxClockHz, askedHz }: SpiDeviceFigures): st
 /** Pictures a second that the maker wants of a screen or a strip, by the limit that can be replaced. */
 const wantedPictures = (facts: Facts, partId: string) => {
   const key = `${partId}.picturesPerS`
-  return { wanted: facts.plan.limits[key]?.value ?? SMOOTH_FRAMES, limitKey: key, origin: facts.plan.limits[key]?.origin ?? 'practice' }
+  return { wanted: facts.plan.limits[key]?.value ?? SMOOTH_PICTURES, limitKey: key, origin: facts.plan.limits[key]?.origin ?? 'practice' }
 }
 
 export const spiClocks: Rule = ({ facts, signals }) => signals.spi.flatMap((device): Finding[] => {

@@ -3,9 +3,9 @@ import { holds } from '../../facts/gather'
 import type { Facts, ResolvedPart, Terminal } from '../../facts/types'
 import type { NodeRef, PowerPlan } from '../../plan/power'
 import { RAIL_V } from '../../catalogue/rails'
-import type { Board, Supply } from '../../catalogue/types'
-import { boardDraw, boardPower } from '../../facts/board'
-import { figuresOf } from './figures'
+import type { Board, BoardHeat, BoardPower, Draw, Supply } from '../../catalogue/types'
+import { boardDraw, boardHeat, boardPower } from '../../facts/board'
+import { figuresOf, originOf, USUAL_SURGE_S, type Origins } from './figures'
 import { leadNode, sourceNode } from './own'
 import type { TreeNode, TreeProblem } from './types'
 
@@ -24,9 +24,9 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
   if (!board) return []
   const has = boardPower(board)
   const node = (id: NodeRef, kind: TreeNode['kind'], role: TreeNode['role'], name: string, joints: Pick<TreeNode, 'from' | 'input'
-    | 'output'>, file: Record<string, number>, more: Partial<TreeNode> = {}, origin = has.origin): TreeNode =>
+    | 'output'>, file: Record<string, number>, more: Partial<TreeNode> = {}, origins: Origins = has): TreeNode =>
     ({
-      id, kind, role, name, ...joints, figures: figuresOf(id, kind, file, origin, power.figures[id], problems), own: false, open: false,
+      id, kind, role, name, ...joints, figures: figuresOf(id, kind, file, origins, power.figures[id], problems), own: false, open: false,
       ...more,
     })
   const fed = (id: NodeRef, usual: NodeRef | null) => feedOf(power, id, usual)
@@ -52,10 +52,12 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
     ),
     node('@board', 'board', 'load', board.name, { from: ['@5V'], input: '@5V', output: null },
       {
-        idleMa: draw.idleMa, typicalMa: draw.typicalMa, peakMa: draw.peakMa, surgeMa: Math.max(has.inrushMa, draw.peakMa), ratedV: 5,
+        idleMa: draw.idleMa, typicalMa: draw.typicalMa, peakMa: draw.peakMa, surgeMa: Math.max(has.inrushMa, draw.peakMa),
+        surgeS: USUAL_SURGE_S, ratedV: 5,
         leastV: has.leastV, mostV: 5.5, signV: has.signV,
+        slowsC: boardHeat(board).slowsC, stopsC: boardHeat(board).stopsC,
       },
-      { law: 'power' }, draw.origin),
+      { law: 'power' }, boardOrigins(has, draw, boardHeat(board))),
     node('@3V3', has.rail3V3, 'path', '3V3 regulator', { from: ['@5V'], input: '@5V', output: '@3V3' },
       { setV: 3.3, headroomV: has.rail3V3HeadroomV, leastInV: 2.5, quiescentMa: 0, ohm: 0.02, mostInV: 6 },
       { efficiency: has.rail3V3 === 'step-down'
@@ -65,6 +67,15 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
   ]
   return nodes
 }
+
+/** The board's draw is measured; what its supply circuit wants comes from its own figures. */
+const boardOrigins = (has: BoardPower, draw: Draw, heat: BoardHeat): Origins => ({
+  origin: draw.origin,
+  origins: {
+    surgeMa: originOf(has, 'inrushMa'), surgeS: 'memory', slowsC: heat.origin, stopsC: heat.origin, leastV: originOf(has, 'leastV'),
+    mostV: 'practice', signV: originOf(has, 'signV'),
+  },
+})
 
 const fivePositions = (board: Board) => Math.max(1, board.header.filter(entry => entry.kind === '5V').length)
 
@@ -97,19 +108,30 @@ function supplyTerminal(
   const from = feedOf(power, id, usual)
   const units = supply.perOption ? Number(owner.options[supply.perOption]) || 1 : 1
   const ratedV = RAIL_V[supply.rail]
+  const share = supply.percentOption ? Math.min(100, Math.max(0, Number(owner.options[supply.percentOption] ?? 100))) / 100 : 1
+  const aboveIdle = (ma: number) => (supply.idleMa + (ma - supply.idleMa) * share) * units
   const load: TreeNode = {
     id, kind: 'part', role: 'load', name: owner.part.supplies.length > 1 ? `${owner.name} ${supply.label}` : owner.name, partId: owner.id,
     from: [`${id}@wire`], input: id, output: id, law: supply.law ?? 'current', own: false, open: false,
     ...supply.socket && { ownSocket: true }, ...supply.from === 'usb' && { byPlug: true },
     figures: figuresOf(id, 'part', {
-      idleMa: supply.idleMa * units, typicalMa: supply.typicalMa * units, peakMa: supply.peakMa * units,
-      surgeMa: (supply.surgeMa ?? 0) * units,
+      idleMa: supply.idleMa * units, typicalMa: aboveIdle(supply.typicalMa), peakMa: aboveIdle(supply.peakMa),
+      surgeMa: (supply.surgeMa ?? 0) * units, ...supply.surgeMa && { surgeS: supply.surgeS ?? USUAL_SURGE_S },
       ratedV, leastV: supply.leastV ?? ratedV * 0.9, mostV: supply.mostV ?? ratedV * 1.1,
-    }, supply.origin, power.figures[id], problems),
+    }, loadOrigins(supply), power.figures[id], problems),
   }
   if (!from) return [{ ...load, from: [] }]
   return [wireNode(owner, supply, id, from, facts, power, problems), load]
 }
+
+/** Limits that its file does not give are ten percent either side. */
+const loadOrigins = (supply: Supply): Origins => ({
+  origin: supply.origin,
+  origins: {
+    ...supply.leastV === undefined && { leastV: 'practice' }, ...supply.mostV === undefined && { mostV: 'practice' },
+    ...supply.surgeS === undefined && { surgeS: 'memory' }, ...supply.origins,
+  },
+})
 
 /** The wire to a terminal: jumper wires to the header, a lead to a USB plug, the contact alone for a board that is pushed on. */
 function wireNode(
@@ -127,7 +149,8 @@ function wireNode(
   return {
     id: wire, kind: pushedOn ? 'connector' : 'cable', role: 'path', name: pushedOn ? 'its plug' : 'its wires', partId: owner.id,
     from: [from], input: null, output: id,
-    figures: figuresOf(wire, pushedOn ? 'connector' : 'cable', figures, 'memory', power.figures[wire], problems), own: false, open: false,
+    figures: figuresOf(wire, pushedOn ? 'connector' : 'cable', figures, { origin: 'memory' }, power.figures[wire], problems), own: false,
+    open: false,
   }
 }
 
@@ -143,10 +166,10 @@ function positionNode(
   const { position, header } = place
   const id = `@P${position}`
   if (!positions.has(position)) {
-    const { positionOhm, positionRatedMa, origin } = boardPower(board)
+    const { positionOhm, positionRatedMa, ...from } = boardPower(board)
     positions.set(position, {
       id, kind: 'position', role: 'path', name: `Position ${position}`, from: [`@${header.kind}`], input: `@${header.kind}`, output: id,
-      figures: figuresOf(id, 'position', { ohm: positionOhm, ratedMa: positionRatedMa }, origin, power.figures[id], problems), own: false,
+      figures: figuresOf(id, 'position', { ohm: positionOhm, ratedMa: positionRatedMa }, from, power.figures[id], problems), own: false,
       open: false,
     })
   }
@@ -167,7 +190,7 @@ function contactNodes(owner: ResolvedPart, power: PowerPlan, problems: TreeProbl
         ...common, id, kind: 'contact', role: 'path', name: `${owner.name}, contact ${load.contact}`, from: [from], input: null, output: id,
         figures: figuresOf(
           id, 'contact', { ohm: 0.05, ...rating && { ratedMa: (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * 1000 } },
-          rating?.origin ?? 'memory', power.figures[id], problems,
+          rating ?? { origin: 'memory' }, power.figures[id], problems,
         ),
       },
       {
@@ -179,7 +202,7 @@ function contactNodes(owner: ResolvedPart, power: PowerPlan, problems: TreeProbl
             idleMa: 0, typicalMa: ma, peakMa: ma, surgeMa: 0, ratedV: Math.max(0.1, load.voltageV), leastV: load.voltageV * 0.85,
             mostV: load.voltageV * 1.15,
           },
-          'yours', power.figures[`${id}@load`], problems,
+          { origin: 'yours' }, power.figures[`${id}@load`], problems,
         ),
       },
     ]

@@ -3,13 +3,23 @@ import type { Facts } from '../../facts/types'
 import type { NodeRef, PowerNode, PowerPlan } from '../../plan/power'
 import type { SupplyUnit } from '../../catalogue/types'
 import { KINDS } from './kinds'
-import { figuresOf } from './figures'
+import { figuresOf, type Origins } from './figures'
 import type { TreeNode, TreeProblem } from './types'
+
+/** What a small transformer gives without load, over its rated voltage. Memory, where its file says nothing else. */
+const NO_LOAD_FACTOR = 1.15
+
+/** Figures that only some kinds of supply have. */
+const OF_A_KIND = ['crankV', 'crankS', 'crankRestV', 'dumpV', 'classW'] as const
 
 /** Source figures of a supply file. */
 export const sourceFigures = (unit: SupplyUnit): Record<string, number> =>
   ({
-    voltageV: unit.voltageV, currentMa: unit.currentMa, ohm: unit.ohm ?? 0.05,
+    voltageV: unit.voltageV, currentMa: unit.currentMa,
+    ...unit.kind === 'transformer'
+      ? { noLoadFactor: unit.noLoadFactor ?? NO_LOAD_FACTOR, ohm: unit.ohm ?? 0 }
+      : { ohm: unit.ohm ?? 0.05 },
+    ...Object.fromEntries(OF_A_KIND.flatMap(name => unit[name] === undefined ? [] : [[name, unit[name]]])),
     ...unit.capacityMah !== undefined && { capacityMah: unit.capacityMah },
   })
 
@@ -19,10 +29,13 @@ export function sourceNode(
 ): TreeNode {
   return {
     id, kind: unit.kind, role: 'source', name, from: [], input: null, output: id,
-    figures: figuresOf(id, unit.kind, sourceFigures(unit), unit.origin, own, problems),
+    figures: figuresOf(id, unit.kind, sourceFigures(unit), unit, own, problems),
     own: isOwn, open: false, unit, price: unit.price, cautions: unit.cautions,
   }
 }
+
+/** What is published of a supply says nothing of the lead that comes with it. */
+const leadOrigins = ({ origins }: SupplyUnit): Origins => ({ origin: origins?.cable ?? 'memory' })
 
 /** The lead that comes with a supply, as a node of its own. */
 export function leadNode(
@@ -33,7 +46,8 @@ export function leadNode(
   const { awg, lengthM, contactOhm } = unit.cable
   return {
     id, kind: 'cable', role: 'path', name: 'its lead', from: [from], input: from, output: id,
-    figures: figuresOf(id, 'cable', { awg, lengthM, contactOhm, bundledPairs: 1, measuredOhm: 0 }, unit.origin, own, problems), own: false,
+    figures: figuresOf(id, 'cable', { awg, lengthM, contactOhm, bundledPairs: 1, measuredOhm: 0 }, leadOrigins(unit), own, problems),
+    own: false,
     open: false,
   }
 }
@@ -68,7 +82,7 @@ function itemNode(
     id: node.id, kind: item.kind, role, name: node.name || item.name, from: node.from ? [node.from] : [], input: null,
     output: role === 'load' ? null : node.id,
     figures: figuresOf(
-      node.id, item.kind, { ...usual, ...item.figures }, item.origin, { ...node.figures, ...power.figures[node.id] }, problems,
+      node.id, item.kind, { ...usual, ...item.figures }, item, { ...node.figures, ...power.figures[node.id] }, problems,
     ),
     efficiency: item.efficiency, law: item.law,
     own: true, open: node.open === true, item, ...item.kind === 'hub' && node.upstream && { upstream: node.upstream }, price: item.price,

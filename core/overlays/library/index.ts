@@ -2,6 +2,7 @@
 import { tableOf } from '../../table'
 import type { Board } from '../../catalogue/types'
 import { BUSES } from './overlays/buses'
+import { MORE } from './overlays/more'
 import { PARTS } from './overlays/parts'
 import { PEOPLE } from './overlays/people'
 import { SYSTEM } from './overlays/system'
@@ -14,7 +15,9 @@ export interface GivenParam {
   value: string
 }
 
-export const OVERLAYS: ReadonlyMap<string, OverlaySpec> = new Map([...BUSES, ...PARTS, ...PEOPLE, ...SYSTEM].map(spec => [spec.name, spec]))
+export const OVERLAYS: ReadonlyMap<string, OverlaySpec> = new Map(
+  [...BUSES, ...PARTS, ...PEOPLE, ...SYSTEM, ...MORE].map(spec => [spec.name, spec]),
+)
 
 /** Settings of the key-value dialect by name. */
 export const SETTING_SPECS: ReadonlyMap<string, SettingSpec> = new Map(SETTINGS.map(spec => [spec.name, spec]))

@@ -1,7 +1,9 @@
 /** The power tree as a circuit: each node becomes its element, each load draws what the state says. */
 import type { LoadState, NodeRef } from '../../plan/power'
 import type { Element } from './types'
-import { pairOhm } from '../../netlist/copper'
+import { acCircuitOf } from '../front/feed'
+import { frontCurve } from '../front/waveform'
+import { cableOhm, sourceEmfV, sourceOhm } from '../../netlist/supply/resistance'
 import type { Tree, TreeNode } from '../../netlist/supply/types'
 
 /** How the loads and switches stand. */
@@ -14,16 +16,6 @@ export interface Setting {
 }
 
 const value = (node: TreeNode, name: string, otherwise = 0): number => node.figures[name]?.value ?? otherwise
-
-/** There and back, in ohms: as measured, or by gauge and length. */
-export const cableOhm = (node: TreeNode): number =>
-  value(node, 'measuredOhm') > 0
-    ? value(node, 'measuredOhm')
-    : pairOhm(value(node, 'awg', 24), value(node, 'lengthM', 1)) + value(node, 'contactOhm')
-
-/** Mean fall of a rectifier with its current: 1 ÷ (4·f·C) and the way through it, in ohms. Textbook. */
-export const rectifierOhm = (node: TreeNode): number =>
-  value(node, 'ohm') + 1e6 / (4 * value(node, 'hz', 50) * Math.max(1, value(node, 'capacitanceUf', 1)))
 
 /** Current a load draws in a state, in mA at its rated voltage. */
 export function drawnMa(node: TreeNode, state: LoadState): number {
@@ -73,7 +65,7 @@ export function elementsOf(tree: Tree, setting: Setting, fabric: readonly Fabric
 function elementOf(node: TreeNode, tree: Tree): Element[] {
   const { id, input, output } = node
   if (node.role === 'source') return [{
-    kind: 'source', id, to: output!, voltageV: value(node, 'voltageV'), ohm: value(node, 'ohm'), takesBack: node.unit?.takesBack,
+    kind: 'source', id, to: output!, voltageV: sourceEmfV(node), ohm: sourceOhm(node), takesBack: node.unit?.takesBack,
     ...node.unit?.limitsCurrent && { limitMa: value(node, 'currentMa') },
   }]
   if (node.role === 'joint' || input === null || output === null) return []
@@ -86,7 +78,13 @@ function elementOf(node: TreeNode, tree: Tree): Element[] {
       leastInV: value(node, 'leastInV', 0.5), ohm: value(node, 'ohm', 0.02), quiescentMa: value(node, 'quiescentMa'),
       efficiency: node.efficiency ?? null,
     }]
-    case 'rectifier': return [{ kind: 'rectifier', ...between, dropV: value(node, 'dropV'), ohm: rectifierOhm(node) }]
+    case 'rectifier': {
+      const circuit = acCircuitOf(tree, node)
+      // Behind a source of direct voltage a bridge is two diodes in series, whichever way round the poles are.
+      return [circuit
+        ? { kind: 'rectifier', ...between, emfV: circuit.emfV, curve: frontCurve(circuit) }
+        : { kind: 'diode', ...between, dropV: value(node, 'dropV'), ohm: value(node, 'ohm') }]
+    }
     case 'capacitor': return [{ kind: 'resistance', ...between, ohm: 0.001 }]
     case 'latch': return [{ kind: 'resistance', ...between, ohm: value(node, 'ohm') }, own(node, 'quiescentMa')]
     case 'hub': {

@@ -89,17 +89,22 @@ function ofRegulator({ setV, headroomV, leastInV, ohm, quiescentMa, efficiency }
   }
 }
 
-/** The current on the AC side comes in short pulses: its rms is this many times the direct current (practice). */
-export const PULSE_FACTOR = 1.8
+/** Below this part of its transformer's voltage a bridge is cut off from it. */
+const CUT_OFF = 0.05
 
-function ofRectifier({ dropV, ohm }: RectifierElement, fromV: number, toV: number): Response {
-  const g = conductance(ohm)
-  const over = fromV * Math.SQRT2 - dropV - toV
-  if (over < 0) return { inMa: 0, outMa: 0, inByFrom: LEAK, inByTo: 0, outByFrom: 0, outByTo: -LEAK }
-  return {
-    outMa: g * over, outByFrom: g * Math.SQRT2, outByTo: -g, inMa: PULSE_FACTOR * g * over, inByFrom: PULSE_FACTOR * g * Math.SQRT2,
-    inByTo: -PULSE_FACTOR * g,
+function ofRectifier({ emfV, curve }: RectifierElement, fromV: number, toV: number): Response {
+  const first = curve[0]!
+  if (toV >= first.meanV || fromV < CUT_OFF * emfV) {
+    return { inMa: 0, outMa: 0, inByFrom: LEAK, inByTo: 0, outByFrom: 0, outByTo: -LEAK }
   }
+  // The curve falls: the first point below the voltage ends the piece that it lies on.
+  const after = Math.max(1, curve.findIndex(point => point.meanV <= toV))
+  const a = curve[after - 1]!
+  const b = curve[after]!
+  const outByTo = (b.currentMa - a.currentMa) / (b.meanV - a.meanV)
+  const outMa = a.currentMa + outByTo * (toV - a.meanV)
+  const inByOut = (b.acRmsMa - a.acRmsMa) / (b.currentMa - a.currentMa)
+  return { outMa, outByFrom: 0, outByTo, inMa: a.acRmsMa + inByOut * (outMa - a.currentMa), inByFrom: LEAK, inByTo: inByOut * outByTo }
 }
 
 function ofLoad({ law, currentMa, ratedV, leastV }: LoadElement, atV: number, loadShare: number): Response {

@@ -59,7 +59,7 @@ function noLoad(size: number, elements: readonly Element[], rows: Prepared['rows
       case 'regulator': return fromV >= element.leastInV
         ? Math.max(0, Math.min(element.setV, fromV - (element.headroomV ?? -Infinity)) - BEGINS_ON_V)
         : 0
-      case 'rectifier': return fromV * Math.SQRT2 - element.dropV - BEGINS_ON_V
+      case 'rectifier': return fromV > 0 ? element.curve[0]!.meanV - BEGINS_ON_V : 0
       default: return fromV
     }
   }

@@ -55,14 +55,18 @@ export interface RegulatorElement {
   efficiency: EfficiencyCurve | null
 }
 
-/** Full-wave bridge with its capacitor, at the mean of the ripple: U·√2 − 2·Ud − I ÷ (4·f·C). `from` is the AC side, in V rms. */
+/**
+ * Full-wave bridge with its capacitor behind a transformer: mean voltage and r.m.s. current of the settled waveform by the direct current
+ * taken (`front/waveform.ts`), the transformer and its leads within. `from` is the AC side in V rms; without voltage there it gives none.
+ */
 export interface RectifierElement {
   kind: 'rectifier'
   id: string
   from: Joint
   to: Joint
-  dropV: number
-  ohm: number
+  emfV: number
+  /** By rising current. */
+  curve: readonly { currentMa: number, meanV: number, acRmsMa: number }[]
 }
 
 export interface LoadElement {

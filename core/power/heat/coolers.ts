@@ -1,5 +1,5 @@
 /** What coolers, cases and fans do to the way heat takes. All from memory: typical values of each kind, not of one maker's. */
-import type { Cooler, Enclosure } from '../../plan/power'
+import type { Cooler, Enclosure, HeatPlan } from '../../plan/power'
 
 export interface CoolerFigures {
   label: string
@@ -8,6 +8,8 @@ export interface CoolerFigures {
   blownShare: number
   /** Heat it stores beside the board, in J per K. */
   storeJk: number
+  /** With still air in K per W, where the maker typed it: it holds in place of the share. */
+  ownKw?: number
   /** Has a fan of its own. */
   fan: boolean
   price: number
@@ -20,6 +22,10 @@ export const COOLERS: Readonly<Record<Cooler, CoolerFigures>> = {
   'case-body': { label: 'case as heat sink', stillShare: 0.4, blownShare: 0.33, storeJk: 160, fan: false, price: 16 },
   'active': { label: 'heat sink with its own fan', stillShare: 0.6, blownShare: 0.28, storeJk: 25, fan: true, price: 9 },
 }
+
+/** The plan's cooler, with its K per W where the maker knows it. */
+export const coolerOf = ({ cooler, coolerKw }: Pick<HeatPlan, 'cooler' | 'coolerKw'>): CoolerFigures =>
+  ({ ...COOLERS[cooler], ...coolerKw !== undefined && { ownKw: coolerKw } })
 
 export interface EnclosureFigures {
   label: string

@@ -38,10 +38,17 @@ export interface HeatRun {
 
 /** Resistance of the chip to the air around it, in K per W. */
 export const chipKw = ({ bareKw }: BoardHeat, cooler: CoolerFigures, fanPercent: number): number =>
-  bareKw * (cooler.stillShare + (cooler.blownShare - cooler.stillShare) * (fanPercent / 100) ** FAN_POWER)
+  (cooler.ownKw === undefined
+    ? bareKw * (cooler.stillShare + (cooler.blownShare - cooler.stillShare) * (fanPercent / 100) ** FAN_POWER)
+    : cooler.ownKw * (1 + (cooler.blownShare / cooler.stillShare - 1) * (fanPercent / 100) ** FAN_POWER))
 
 const caseKw = (enclosure: EnclosureFigures, fanPercent: number): number =>
   enclosure.stillKw + (enclosure.blownKw - enclosure.stillKw) * (fanPercent / 100) ** FAN_POWER
+
+/** The air in the case once it has settled, in °C. Textbook: T = Ta + P·R. */
+export const airC = ({ enclosure, ambientC, boardW, otherW }: Pick<HeatTask, 'enclosure' | 'ambientC' | 'boardW' | 'otherW'>,
+  fanPercent: number): number =>
+  ambientC + (boardW + otherW) * caseKw(enclosure, fanPercent)
 
 /** T = Ta + P_all · R_case + P_chip · R_chip (textbook). */
 export function steadyC(

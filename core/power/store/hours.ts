@@ -5,6 +5,7 @@ import { sharesAt } from '../shares'
 import { solveStates, type PowerState, type StateSpec } from '../states'
 import type { Tree, TreeNode } from '../../netlist/supply/types'
 import { capacityOf, type Capacity } from './capacity'
+import { dischargeOf, isPack, type DayStep, type Discharge } from './discharge'
 
 export interface DayPower {
   fromH: number
@@ -37,6 +38,10 @@ export interface StoreReport {
   day: DayPower[]
   /** Mean over the day, the store's own use within. */
   meanW: number
+  /** At its output, from full to the first thing that stops: the one figure for what can be used. */
+  usableWh: number
+  /** How a pack empties; null for one that keeps its own output up. */
+  discharge: Discharge | null
   hours: number | null
   savings: Saving[]
   /** Least current drawn in any part of the day, against what the store needs to stay on. */
@@ -78,16 +83,24 @@ export function storeReport(
     return { ...part, label: state.label, powerW: powerMw / 1000, currentMa }
   })
   const efficiency = unit.efficiency ?? 1
+  const daySteps = parts.map((part): DayStep => ({
+    hours: part.toH - part.fromH, spec: specs.find(spec => spec.id === part.step) ?? specs.find(spec => spec.id === 'typical')!,
+  }))
   const selfUseW = (unit.selfUseMa ?? 0) * unit.voltageV / 1000
   const meanW = parts.reduce((sum, { fromH, toH, powerW }) => sum + (toH - fromH) * powerW, 0) / 24 + selfUseW
   const meanMa = parts.reduce((sum, { fromH, toH, currentMa }) => sum + (toH - fromH) * currentMa, 0) / 24
   const capacityMah = source.figures.capacityMah?.value ?? unit.capacityMah ?? 0
-  const capacity = capacityOf({ unit, capacityMah, temperatureC, currentMa: meanMa, leastV })
-  const energyWh = capacity.usableWh * efficiency
+  const flat = capacityOf({ unit, capacityMah, temperatureC, currentMa: meanMa, leastV })
+  const discharge = isPack(unit) ? dischargeOf(tree, source, daySteps, capacityMah, temperatureC) : null
+  const capacity: Capacity = discharge
+    ? { ...flat, leftShare: discharge.leftShare, usableWh: discharge.usableWh / efficiency }
+    : flat
+  // What a discharge takes to its end holds for other loads too: the same energy, in another time.
+  const energyWh = discharge ? discharge.hours * meanW : capacity.usableWh * efficiency
   const hoursAt = (powerW: number) => powerW > 1e-6 ? energyWh / powerW : null
   return {
     node: source.id, name: source.name, kind: unit.kind, capacity, capacityMah, efficiency, selfUseW, day: parts, meanW,
-    hours: hoursAt(meanW),
+    hours: hoursAt(meanW), usableWh: capacity.usableWh * efficiency, discharge,
     savings: savingsOf(tree, states, specs, source, parts, meanW, hoursAt), leastMa: Math.min(...parts.map(part => part.currentMa)),
   }
 }

@@ -5,6 +5,7 @@ import { editOf, asFinding } from '../../../core/boot/lint/edits'
 import { nearest } from '../../../core/boot/lint/near'
 import { applyChanges } from '../../../core/boot/lint/types'
 import { textOf } from '../../../core/boot/lint/words'
+import { effectiveOf } from '../../../core/boot/scope/effective'
 import { gatherFacts } from '../../../core/facts/gather'
 import { applyEdit } from '../../../core/plan/edits'
 import { anyBootText, boardOf, codes, fixed, lint } from '../../bootfiles'
@@ -72,11 +73,18 @@ const FAULTS: [what: string, text: string, code: string, after: string | null, m
     'an overlay on a line of SPI', 'dtparam=spi=on\ndtoverlay=w1-gpio,gpiopin=9\n', 'overlay.line-twice',
     'dtparam=spi=on\n#dtoverlay=w1-gpio,gpiopin=9\n',
   ],
-  ['a bus that is never switched on', 'dtoverlay=i2c-rtc,ds3231\n', 'bus.never-on', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n'],
   [
-    'a bus that is switched off', 'dtparam=i2c_arm=off\ndtoverlay=i2c-rtc,ds3231\n', 'bus.never-on',
-    'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n',
+    'a bus that is switched off below its part', 'dtoverlay=i2c-rtc,ds3231\ndtparam=i2c_arm=off\n', 'bus.never-on',
+    'dtoverlay=i2c-rtc,ds3231\ndtparam=i2c_arm=on\n',
   ],
+  ['an empty device_tree', 'device_tree=\ndtoverlay=i2c-rtc,ds3231\n', 'boot.tree-off', '#device_tree=\ndtoverlay=i2c-rtc,ds3231\n'],
+  [
+    'a comment behind a parameter', 'dtparam=i2c_arm=on # for the clock\n', 'boot.comment-in-value', 'dtparam=i2c_arm=on\n',
+  ],
+  ['a line that does not exist', 'gpio=60=op\n', 'boot.value-off', null],
+  ['a word that gpio= does not know', 'gpio=17=output\n', 'boot.value-off', null],
+  ['two words of one kind', 'gpio=17=op,dh,dl\n', 'boot.value-off', null],
+  ['a serial port that the chip does not lead out', 'dtoverlay=uart3\n', 'bus.not-on-board', null, { board: 'forty-classic' }],
   ['a bus that the board does not have', 'dtoverlay=i2c-rtc,ds3231,i2c6\n', 'bus.not-on-board', null, { board: 'forty-classic' }],
   [
     'a screen line that the full driver does not read', 'dtoverlay=vc4-kms-v3d\nhdmi_group=2\n', 'screen.without-effect',
@@ -125,9 +133,24 @@ describe('a fault in a boot file', () => {
     ['dtparam=spi=on\ndtoverlay=mcp2515-can0,oscillator=16000000,interrupt=25\ndtoverlay=mcp2515-can1,oscillator=16000000,interrupt=24\n'],
   ])('is not seen in a file that has none', text => expect(lint(text).filter(finding => finding.severity !== 'note')).toEqual([]))
 
-  it('of a section for another board is a note where other sections follow, as images ship it', () => {
-    expect(lint('[cm4]\notg_mode=1\n[all]\n').map(finding => [finding.code, finding.severity])).toEqual([['boot.filtered', 'note']])
+  it('of sections for other boards says nothing where [all] follows, as images ship it, and a word where they hide all the rest', () => {
+    expect(lint('[cm4]\notg_mode=1\n[cm5]\ndtoverlay=dwc2,dr_mode=host\n[all]\n')).toEqual([])
+    expect(lint('[cm4]\notg_mode=1\n').map(finding => [finding.code, finding.severity])).toEqual([['boot.filtered', 'caution']])
     expect(lint('[pi4]\narm_boost=1\n')).toEqual([])
+  })
+
+  it('of what no board reads says it once, and judges it no further', () => {
+    expect(lint('[none]\ndtoverlay=nosuch\ndtparam=x=y\nhdmi_grup=1\ngpio=99=zz\n[all]\n').map(finding =>
+      [finding.code, finding.fixes.length]))
+      .toEqual([['boot.filtered', 0]])
+  })
+
+  it('takes a setting for one of two screens, lines in ranges, and overlays that switch their bus on, for what they are', () => {
+    // memory: the firmware's own pages; overlays for parts on a bus set the bus's status
+    for (const text of [
+      'hdmi_group:1=2\nhdmi_mode:0=82\n', 'gpio=17,22-25=op,dl\ngpio=4=ip,pu\ngpio=5=a5\n', 'dtoverlay=i2c-rtc,ds3231\n',
+      'dtoverlay=mcp2515-can0,oscillator=16000000,interrupt=25\n', 'dtparam=i2c_arm=off\ndtoverlay=i2c-rtc,ds3231\n',
+    ]) expect(lint(text).map(finding => finding.code), text).toEqual([])
   })
 
   it('in clock and voltage says what a lower clock saves, by clock × voltage²', () => {
@@ -317,5 +340,34 @@ describe('the nearest name', () => {
     expect(nearest('sip', ['spi', 'i2c'])).toBe('spi')
     expect(nearest('elephant', ['gpiopin'])).toBe(null)
     expect(nearest('on', ['off'])).toBe(null)
+  })
+})
+
+describe('files that include files', () => {
+  const board = boardOf('forty-classic')
+  const lintWith = (text: string, includes: Record<string, string>) => lintBoot({ files: { dialect: 'key-value', text, includes }, board })
+
+  it('in a ring are told at the line that closes it, and the good line stays', () => {
+    const [ring, ...more] = lintWith('include a.txt\n', { 'a.txt': 'include b.txt\ndtparam=i2c_arm=on\n', 'b.txt': 'include a.txt\n' })
+    expect(more).toEqual([])
+    expect(ring).toMatchObject({ code: 'boot.include-ring', file: 'b.txt', line: 1, fixes: [{ file: 'b.txt' }] })
+  })
+
+  it('that include themselves many times are read once, and so is a tree of them that doubles at every step', () => {
+    const self = lintWith('include a.txt\n', { 'a.txt': 'include a.txt\n'.repeat(20) })
+    expect(new Set(self.map(finding => finding.code))).toEqual(new Set(['boot.include-ring']))
+    const names = Array.from({ length: 8 }, (_, i) => `f${i}.txt`)
+    const tree = Object.fromEntries(names.map((name, i) => [name, `include ${names[i + 1] ?? 'end.txt'}\n`.repeat(20)]))
+    // 20 to the 8th power of readings would never end: what is read is bounded, and the rest is said once.
+    const effective = effectiveOf({ dialect: 'key-value', text: 'include f0.txt\n'.repeat(20), includes: tree }, board)
+    expect(effective.asked.length).toBeLessThan(2000)
+    expect(lintWith('arm_freq=600\ninclude f0.txt\n', tree).filter(finding => finding.title === 'Too many files are '
+    + 'included')).toHaveLength(1)
+  })
+
+  it('twice over have their findings once, and a line is not called its own double', () => {
+    const twice = lintWith('dtparam=audio=on\ninclude a.txt\ninclude a.txt\n', { 'a.txt': 'arm_freq=900\nhdmi_grup=1\n' })
+    expect(twice.map(finding => finding.code).sort()).toEqual([...new Set(twice.map(finding => finding.code))].sort())
+    expect(twice.map(finding => finding.code)).not.toContain('boot.repeated')
   })
 })

@@ -2,20 +2,11 @@
 import { describe, expect, it } from 'vitest'
 import { evaluate } from '../../../core/evaluate'
 import { applyEdit } from '../../../core/plan/edits'
-import type { PowerNode, PowerPlan } from '../../../core/plan/power'
+import type { PowerPlan } from '../../../core/plan/power'
 import type { Plan } from '../../../core/plan/types'
-import { catalogue, codesOf, findingsOf, fixedAt, planOf } from '../../plans'
+import { fed, node } from '../../circuits'
+import { catalogue, codesOf, findingsOf, fixedAt } from '../../plans'
 
-type Parts = Parameters<typeof planOf>[1]
-const fed = (
-  board: string | null, supply: string | null, power: Partial<PowerPlan> = {}, parts: Parts = {}, more: Partial<Plan> = {},
-): Plan => {
-  const plan = planOf(board, parts, more)
-  return { ...plan, supply: supply ? { type: supply } : null, power: { ...plan.power, ...power } }
-}
-const node = (id: string, type: string, from?: string, figures?: Record<string, number>): PowerNode => ({
-  id, type, name: id, ...from && { from }, ...figures && { figures },
-})
 const find = (plan: Plan, code: string) => findingsOf(plan).find(finding => finding.code === code)
 const after = (plan: Plan, code: string, which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
 const states = (plan: Plan) => Object.fromEntries(evaluate(plan, catalogue).power.states.map(state => [state.id, state]))
@@ -148,8 +139,9 @@ describe('sources', () => {
       'forty-usb-c', 'adapter-5v-3a', { nodes: [node('c', 'capacitor-1000', '@P4', { capacitanceF: farad })], feeds: { 'm.vcc': 'c' } },
       { m: 'modem-serial', f: 'fan-5v' }, { assignments: fixedAt({ 'f.vcc': 4 }) },
     )
-    // textbook: C·ΔU ÷ t: 1000 µF give 25 mA for 10 ms at 0.25 V, 0.1 F give 2.5 A
-    expect(find(modem(0.001), 'surge.too-large')!.figures[0]!.limit).toBe(4500 + 25)
+    // textbook: ΔU ÷ (R + t ÷ C): 0.25 V, 0.05 Ω and 577 µs: 1000 µF give 399 mA; what surges longest the modem does not take part in
+    expect(find(modem(0.001), 'surge.too-large')!.figures[0]!.limit).toBe(4500 + 399)
+    expect(find(modem(0.001), 'surge.too-large')!.title).toContain('0.58 ms')
     expect(codesOf(modem(0.1))).not.toContain('surge.too-large')
   })
 
@@ -379,7 +371,7 @@ describe('stores', () => {
       },
       catalogue,
     ).power.hours!
-    expect(lamp.hours).toBeCloseTo(without, 2)
+    expect(lamp.hours).toBeCloseTo(without, 1)
   })
 
   it('a bank switches off when too little is drawn', () => {
@@ -485,7 +477,7 @@ describe('front ends and hold-up', () => {
   })
 
   it('a capacitor too small leaves valleys below what the step-down wants; the right one is offered', () => {
-    const small = front({ capacitanceUf: 330 })
+    const small = front({ capacitanceUf: 220 })
     expect(find(small, 'rectifier.valley')).toMatchObject({ severity: 'stop', worksheet: { kind: 'rectifier', node: 'bridge' } })
     expect(codesOf(after(small, 'rectifier.valley'))).not.toContain('rectifier.valley')
     expect(codesOf(front())).not.toContain('rectifier.valley')
@@ -515,9 +507,14 @@ describe('front ends and hold-up', () => {
       { nodes: [node('c', 'capacitor-super', '@cable', { capacitanceF: farad })], feeds: { '@socket': 'c' }, shutdownS },
     )
     const [hold] = evaluate(capacitor(10, 5), catalogue).power.holds
-    // textbook: C·(U0² − U1²) ÷ 2P, with the fall over its own resistance
-    const start = hold!.fromV! - 0.08 * hold!.powerW! / hold!.fromV!
-    expect(hold!.holdS).toBeCloseTo(10 * (start ** 2 - 4.63 ** 2) / 2 / hold!.powerW!, 6)
+    // textbook: C·dU/dt = −P ÷ V with V = U − R·P ÷ V, summed in small steps here; `test/reference/spice.test.ts` has it from a simulator
+    let [u, t] = [hold!.fromV!, 0]
+    for (const dt = 1e-3; ; t += dt) {
+      const seen = (u + Math.sqrt(u * u - 4 * 0.08 * hold!.powerW!)) / 2
+      if (seen <= 4.63) break
+      u -= hold!.powerW! / seen / 10 * dt
+    }
+    expect(hold!.holdS).toBeCloseTo(t, 2)
     expect(find(capacitor(1, 30), 'hold.too-short')).toMatchObject({ worksheet: { kind: 'hold-up', node: 'c' } })
     expect(codesOf(after(capacitor(1, 30), 'hold.too-short'))).not.toContain('hold.too-short')
     expect(find(

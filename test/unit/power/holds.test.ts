@@ -6,7 +6,7 @@ import type { PowerNode, PowerPlan } from '../../../core/plan/power'
 import type { Plan } from '../../../core/plan/types'
 import { boardClocking, boardDraw, boardHeat, boardPower } from '../../../core/facts/board'
 import { COOLERS, enclosureOf, ENCLOSURES } from '../../../core/power/heat/coolers'
-import { heatTask } from '../../../core/power/report'
+import { heatTask, solvePower } from '../../../core/power/report'
 import { shutdownS } from '../../../core/power/holds'
 import { copperRth } from '../../../core/netlist/supply/kinds'
 import { catalogue, fixedAt, planOf } from '../../plans'
@@ -63,10 +63,12 @@ describe('the load test of a plan', () => {
       },
     )
     const { states } = report(plan)
-    const task = heatTask(gatherFacts(plan, catalogue), states, 0.5)!
+    const solved = solvePower(gatherFacts(plan, catalogue))
+    const task = heatTask(gatherFacts(plan, catalogue), solved, 0.5)!
     expect(task).toMatchObject({ ambientC: 31, otherW: 0.5, cooler: COOLERS.block, enclosure: ENCLOSURES.closed })
     expect(task.boardW).toBeCloseTo(states.find(state => state.id === 'typical')!.nodes['@board']!.powerMw / 1000, 9)
-    expect(heatTask(gatherFacts({ ...plan, board: null }, catalogue), states, 0)).toBeNull()
+    const bare = gatherFacts({ ...plan, board: null }, catalogue)
+    expect(heatTask(bare, solvePower(bare), 0)).toBeNull()
   })
 
   it('is warmer in a closed case, in a warm room, and cooler with a lower clock', () => {

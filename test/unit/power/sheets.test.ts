@@ -1,6 +1,7 @@
 /** The worksheets of the supply: same figures as the engines, opened with those of the plan. */
 import { describe, expect, it } from 'vitest'
-import { SHEET_FIELDS, sheetFigures, sheetRows } from '../../../core/power/sheets'
+import { emptyPlan } from '../../../core/plan/create'
+import { SHEET_FIELDS, sheetUse, sheetRows } from '../../../core/power/sheets'
 import { POWER_WORKSHEET_NAMES, USUAL_POWER_WORKSHEETS, type PowerWorksheet } from '../../../core/power/worksheets'
 
 const rowOf = (sheet: PowerWorksheet, label: string) => sheetRows(sheet).find(row => row.label === label)!
@@ -42,13 +43,20 @@ describe('worksheets', () => {
   })
 
   it('carry their figure to the node they belong to, and to none otherwise', () => {
-    expect(sheetFigures({ ...USUAL_POWER_WORKSHEETS.wire, node: '@cable' })).toEqual({ node: '@cable', figures: { awg: 24, lengthM: 1 } })
-    expect(sheetFigures(USUAL_POWER_WORKSHEETS.wire)).toBeNull()
-    expect(sheetFigures({ ...USUAL_POWER_WORKSHEETS.fuse, node: 'f' })).toEqual({ node: 'f', figures: { ratedMa: 1600 } })
-    expect(sheetFigures({ ...USUAL_POWER_WORKSHEETS.fuse, node: 'f', shortMa: 1500 })).toBeNull()
-    expect(sheetFigures({ ...USUAL_POWER_WORKSHEETS['hold-up'], node: 'c' })!.figures).toEqual({ capacitanceF: 10 })
-    expect(sheetFigures({ ...USUAL_POWER_WORKSHEETS.battery, node: '@supply' })!.figures).toEqual({ capacityMah: 12_000 })
-    expect(sheetFigures({ ...USUAL_POWER_WORKSHEETS.rectifier, node: 'b' })!.figures).toEqual({ capacitanceUf: 4700 })
-    expect(sheetFigures(USUAL_POWER_WORKSHEETS.heat)).toBeNull()
+    const { power } = emptyPlan('Test')
+    const use = (sheet: PowerWorksheet) => sheetUse(sheet, power)
+    const set = (node: string, figure: string, value: number) => ({ edit: 'set-figure', node, figure, value })
+    expect(use({ ...USUAL_POWER_WORKSHEETS.wire, node: '@cable' }))
+      .toEqual({ node: '@cable', edits: [set('@cable', 'awg', 24), set('@cable', 'lengthM', 1)] })
+    expect(use(USUAL_POWER_WORKSHEETS.wire)).toBeNull()
+    expect(use({ ...USUAL_POWER_WORKSHEETS.fuse, node: 'f' })!.edits).toEqual([set('f', 'ratedMa', 1600)])
+    expect(use({ ...USUAL_POWER_WORKSHEETS.fuse, node: 'f', shortMa: 1500 })).toBeNull()
+    expect(use({ ...USUAL_POWER_WORKSHEETS['hold-up'], node: 'c' })!.edits).toEqual([set('c', 'capacitanceF', 10)])
+    expect(use({ ...USUAL_POWER_WORKSHEETS.battery, node: '@supply' })!.edits).toEqual([set('@supply', 'capacityMah', 12_000)])
+    expect(use({ ...USUAL_POWER_WORKSHEETS.rectifier, node: 'b' })!.edits).toEqual([set('b', 'capacitanceUf', 4700)])
+    expect(use({ ...USUAL_POWER_WORKSHEETS['step-down'], node: 'd', kw: 8 })!.edits).toEqual([set('d', 'rthKw', 8)])
+    expect(use(USUAL_POWER_WORKSHEETS.heat)).toBeNull()
+    expect(use({ ...USUAL_POWER_WORKSHEETS.heat, node: '@board', kw: 6 })!.edits)
+      .toEqual([{ edit: 'set-power', power: { heat: { ...power.heat, coolerKw: 6 } } }])
   })
 })

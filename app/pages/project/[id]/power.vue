@@ -20,6 +20,11 @@ const supply = computed(() => project.facts!.supply)
 const drawn = computed(() => power.value.sources.reduce((sum, source) => sum + state.value.nodes[source.node]!.powerMw, 0) / 1000)
 const loads = computed(() => grouped(kind => kind === 'load'))
 const adding = ref('')
+/** How long the battery carries it, with the sun where there is a panel. */
+const lasts = computed(() => {
+  const { hours, hoursMeant: { sun, atLeast } } = power.value
+  return hours === null ? '' : `${atLeast ? 'over ' : ''}${hoursInWords(hours)}${sun ? ' with sun' : ''}`
+})
 
 function ownSupply(event: Event) {
   const current = project.plan!.supply!
@@ -80,7 +85,7 @@ function put() {
         <span
           v-if="power.hours !== null"
           class="small"
-        >lasts <b class="figures">{{ power.hours.toFixed(1) }} h</b></span>
+        >lasts <b class="figures">{{ lasts }}</b></span>
         <span
           v-for="caution in supply.cautions ?? []"
           :key="caution"
