@@ -92,13 +92,13 @@ const MOST_STALLED = 16
 
 interface Attempt { converged: boolean, voltages: Float64Array, responses: Response[], iterations: number }
 
-function attempt(circuit: Prepared, loadShare: number, startV: Float64Array): Attempt {
+function attempt(circuit: Prepared, loadShare: number, startV: Float64Array, leak = LEAK): Attempt {
   const { elements, rows, pattern } = circuit
   const size = pattern.size
   const matrix = new Float64Array(size * size)
   const step = new Float64Array(size)
   let voltages: Float64Array = Float64Array.from(startV)
-  let state = balance(circuit, voltages, loadShare)
+  let state = balance(circuit, voltages, loadShare, leak)
   let iterations = 0
   let stalled = 0
   let nearest = state.sum
@@ -106,7 +106,7 @@ function attempt(circuit: Prepared, loadShare: number, startV: Float64Array): At
     iterations++
     matrix.fill(0)
     for (let row = 0; row < size; row++) {
-      matrix[row * size + row] = LEAK
+      matrix[row * size + row] = leak
       step[row] = -state.out[row]!
     }
     for (let i = 0; i < elements.length; i++) {
@@ -122,7 +122,7 @@ function attempt(circuit: Prepared, loadShare: number, startV: Float64Array): At
       }
     }
     if (!eliminate(pattern, matrix, step)) break
-    const next = shorten(circuit, voltages, step, loadShare, state.sum)
+    const next = shorten(circuit, voltages, step, loadShare, state.sum, leak)
     if (!next) break
     stalled = next.state.sum > nearest * 0.99 ? stalled + 1 : 0
     nearest = Math.min(nearest, next.state.sum)
@@ -133,13 +133,13 @@ function attempt(circuit: Prepared, loadShare: number, startV: Float64Array): At
 }
 
 /** The whole step where it helps, else a half of it, a quarter …; the last is taken as it is to get over a kink. */
-function shorten(circuit: Prepared, voltages: Float64Array, step: Float64Array, loadShare: number, before: number) {
+function shorten(circuit: Prepared, voltages: Float64Array, step: Float64Array, loadShare: number, before: number, leak: number) {
   let length = 1
   let best: { voltages: Float64Array, state: Balance } | null = null
   for (let halving = 0; halving < 7; halving++, length /= 2) {
     const tried = voltages.map((voltage, row) => Math.max(0, voltage + length * step[row]!))
     if (tried.some(voltage => !Number.isFinite(voltage))) continue
-    const state = balance(circuit, tried, loadShare)
+    const state = balance(circuit, tried, loadShare, leak)
     if (!best || state.sum < best.state.sum) best = { voltages: tried, state }
     if (state.sum < before * (1 - 0.2 * length)) break
   }
@@ -149,7 +149,7 @@ function shorten(circuit: Prepared, voltages: Float64Array, step: Float64Array, 
 interface Balance { out: Float64Array, responses: Response[], worst: number, sum: number }
 
 /** Current that leaves each joint in all; zero everywhere at the operating point. */
-function balance({ elements, rows, pattern }: Prepared, voltages: Float64Array, loadShare: number): Balance {
+function balance({ elements, rows, pattern }: Prepared, voltages: Float64Array, loadShare: number, leak: number): Balance {
   const out = new Float64Array(pattern.size)
   const responses = elements.map((element, i) => {
     const { from, to } = rows[i]!
@@ -161,7 +161,7 @@ function balance({ elements, rows, pattern }: Prepared, voltages: Float64Array, 
   let worst = 0
   let sum = 0
   for (let row = 0; row < pattern.size; row++) {
-    out[row]! += LEAK * voltages[row]!
+    out[row]! += leak * voltages[row]!
     worst = Math.max(worst, Math.abs(out[row]!))
     sum += out[row]! * out[row]!
   }
@@ -185,7 +185,7 @@ export function solve(circuit: Prepared): Operating {
 function settle(circuit: Prepared): Attempt & { share: number } {
   const direct = attempt(circuit, 1, circuit.startV)
   if (direct.converged) return { ...direct, share: 1 }
-  let reached = attempt(circuit, 0, circuit.startV)
+  let reached = atRest(circuit)
   let iterations = direct.iterations + reached.iterations
   let share = 0
   let stride = 0.25
@@ -204,6 +204,26 @@ function settle(circuit: Prepared): Attempt & { share: number } {
   return { ...reached, converged: reached.converged && share === 1, iterations, share }
 }
 
+/** What each joint is bled by on the way to nothing drawn, in mA per V: enough to keep every one-way element conducting, then less. */
+const BLEEDS = [10, 1, 0.1, 1e-2, 1e-3, 1e-4, LEAK]
+
+/**
+ * The circuit with nothing drawn. From the other side of a kink Newton's method may not find back; a bleed at each joint, made
+ * smaller step by step, leads there (as circuit simulators step their least conductance).
+ */
+function atRest(circuit: Prepared): Attempt {
+  let reached = attempt(circuit, 0, circuit.startV)
+  if (reached.converged) return reached
+  let { iterations } = reached
+  let from = circuit.startV
+  for (const leak of BLEEDS) {
+    reached = attempt(circuit, 0, from, leak)
+    iterations += reached.iterations
+    from = reached.voltages
+  }
+  return { ...reached, iterations }
+}
+
 function darkLoads({ elements, rows }: Prepared, voltages: Float64Array): string[] {
   return elements.flatMap((element, i) => element.kind === 'load' && element.currentMa > 0 && voltages[rows[i]!.from]! < element.leastV
     ? [element.id]
@@ -212,8 +232,9 @@ function darkLoads({ elements, rows }: Prepared, voltages: Float64Array): string
 
 /** Largest share of all loads that leaves every load alight, to a hundredth; 0 when some load has no supply at all. */
 function carried(circuit: Prepared): number {
+  const atZero = atRest(circuit)
   const holds = (share: number) => {
-    const { converged, voltages } = attempt(circuit, share, circuit.startV)
+    const { converged, voltages } = share ? attempt(circuit, share, atZero.voltages) : atZero
     return converged && !darkLoads(circuit, voltages).length
   }
   if (!holds(0)) return 0

@@ -57,6 +57,16 @@ describe('past the end', () => {
     expect(broken).toBeGreaterThan(10)
   })
 
+  it('is never said of a circuit that nothing loads, on whichever side of a kink the search began', () => {
+    const kinked = { voltageV: 9, inner: 1.7252763077134032, lead: 1.52539705924812, between: 'step-down', idle: true }
+    expect(solve(prepare(elementsOf({ ...kinked, watts: 8.715442410851448 }))).carriedShare).toBeGreaterThan(0.5)
+    fc.assert(fc.property(chain, (given) => {
+      const { ok, voltages } = solve(prepare(elementsOf({ ...given, watts: 0 })))
+      expect(ok).toBe(true)
+      if (given.idle && voltages.c! > 4) expect(voltages.d).toBeCloseTo(3.3, 1)
+    }), { numRuns: 500 })
+  })
+
   it('the share that is carried can be carried, and a tenth more cannot', () => {
     fc.assert(fc.property(chain, (given) => {
       const { ok, carriedShare } = solve(prepare(elementsOf(given)))
