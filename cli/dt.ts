@@ -1,10 +1,11 @@
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { basename, dirname, join } from 'node:path'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import { readBlob } from '../core/devicetree/blob/read'
 import { writeBlob } from '../core/devicetree/blob/write'
 import { applyOverlay } from '../core/devicetree/overlay/apply'
 import { compileText } from '../core/devicetree/source/compile'
+import type { Files } from '../core/devicetree/source/tokens'
 import { printSource } from '../core/devicetree/source/print'
 import { DeviceTreeError, type DeviceTree } from '../core/devicetree/types'
 import { boardFromTree } from '../core/devicetree/board/catalogue'
@@ -33,6 +34,21 @@ function working<T>(file: string, work: () => T): T {
   catch (error) {
     if (!(error instanceof DeviceTreeError)) throw error
     throw new UnusableInput(error.at.place ? error.message : `${file}: ${error.message}`)
+  }
+}
+
+/** Files beside the one that wants them, then in the folders given, in their order. */
+function folders(given: readonly string[]): Files {
+  const find = (name: string, from: string) => [dirname(from), ...given].map(folder => join(folder, name)).find(path => existsSync(path))
+  return {
+    read: (name, from) => {
+      const file = find(name, from)
+      return file === undefined ? null : { text: read(file).toString('utf8'), file }
+    },
+    bytes: (name, from) => {
+      const file = find(name, from)
+      return file === undefined ? null : read(file)
+    },
   }
 }
 
@@ -65,7 +81,7 @@ export function dt(args: string[]): number {
       args, allowPositionals: true,
       options: {
         output: { type: 'string', short: 'o' }, symbols: { type: 'boolean', short: '@' }, positions: { type: 'string' },
-        json: { type: 'boolean' }, part: { type: 'string' },
+        include: { type: 'string', short: 'I', multiple: true }, json: { type: 'boolean' }, part: { type: 'string' },
       },
     })
   }
@@ -86,19 +102,9 @@ export function dt(args: string[]): number {
   switch (verb) {
     case 'compile': {
       const file = one()
-      const beside = (name: string) => {
-        try {
-          return readFileSync(join(dirname(file), name), 'utf8')
-        }
-        catch {
-          // A file that is not there is told by the parser, with the line that wants it.
-          return null
-        }
-      }
       put(working(
-        file,
-        () => writeBlob(compileText(
-          read(file).toString('utf8'), { symbols: symbols === true, file: basename(file), files: { read: beside } },
+        file, () => writeBlob(compileText(
+          read(file).toString('utf8'), { symbols: symbols === true, file, files: folders(parsed.values.include ?? []) },
         )),
       ))
       return 0

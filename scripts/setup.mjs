@@ -37,6 +37,7 @@ export function prepareSources() {
 const PROGRAMS = [
   { debian: 'chromium', files: ['/usr/bin/chromium'] },
   { debian: 'device-tree-compiler', files: ['/usr/bin/dtc'] },
+  { debian: 'cpp', files: ['/usr/bin/cpp'] },
   { debian: 'xcvt', files: ['/usr/bin/cvt'] },
   { debian: 'ngspice', files: ['/usr/bin/ngspice'] },
   { debian: 'i2c-tools', files: ['/usr/sbin/i2cdetect'] },

@@ -3,6 +3,9 @@ import { tellFile } from '~~/core/boot/dialects/tell'
 import { overlayName } from '~~/core/boot/scope/effective'
 import type { BootFile } from '~~/core/plan/types'
 import { compileText } from '~~/core/devicetree/source/compile'
+import { givenFiles } from '~~/core/devicetree/source/files'
+import { NO_FILES } from '~~/core/devicetree/source/parse'
+import type { Files } from '~~/core/devicetree/source/tokens'
 import { readBlob } from '~~/core/devicetree/blob/read'
 import { writeBlob } from '~~/core/devicetree/blob/write'
 import { DeviceTreeError } from '~~/core/devicetree/types'
@@ -14,7 +17,19 @@ const MOST_BYTES = 8 * 1024 * 1024
 /** A plan keeps no more of one file. */
 const MOST_TEXT = 1_000_000
 
-interface Taken { next: Partial<BootFile>, said: string[], refused: string[] }
+/** Pieces of a source that cannot stand alone, by their ending. */
+const PIECE = /\.(?:dtsi|h|inc)$/i
+const INCLUDES = /^\s*(?:#\s*include|\/include\/)\s*["<](?:[^">]*\/)?([^">/]+)[">]/gm
+
+interface Taken {
+  next: Partial<BootFile>
+  said: string[]
+  refused: string[]
+  /** The other files that came with these, for sources that include them. */
+  beside: Files
+  /** Names of those that a source has included. */
+  included: Set<string>
+}
 
 /**
  * Files that are dropped or chosen sort themselves: boot file, command line, included files, overlays, base tree, or all of them in a zip.
@@ -26,7 +41,8 @@ export function useBootIntake() {
 
   async function take(list: Iterable<File>): Promise<void> {
     const files: { name: string, bytes: Uint8Array }[] = []
-    const taken: Taken = { next: {}, said: [], refused: [] }
+    const included = new Set<string>()
+    const taken: Taken = { next: {}, said: [], refused: [], beside: NO_FILES, included }
     for (const file of list) {
       if (file.size > MOST_BYTES) {
         taken.refused.push(`${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a boot folder holds nothing of that size`)
@@ -36,7 +52,15 @@ export function useBootIntake() {
       if (bytes[0] === 0x50 && bytes[1] === 0x4B) await unpack(file.name, bytes, files, taken)
       else files.push({ name: file.name, bytes })
     }
-    for (const file of files) sort(file, taken)
+    taken.beside = besideOf(files, included)
+    const wanted = new Set(files.flatMap(({ name, bytes }) => /\.(?:dtso?|dtsi|h|inc)$/i.test(name)
+      ? [...new TextDecoder().decode(bytes).matchAll(INCLUDES)].map(match => match[1]!)
+      : []))
+    const isPiece = (name: string) => PIECE.test(name) || wanted.has(name.split('/').at(-1)!)
+    for (const file of files) if (!isPiece(file.name)) sort(file, taken)
+    for (const { name } of files) {
+      if (isPiece(name) && !included.has(name)) taken.refused.push(`${name}: no source among these files includes it`)
+    }
     if (Object.keys(taken.next).length) {
       replaceFiles(taken.next, `Read ${taken.said.length === 1 ? taken.said[0]!.split(':')[0] : `${taken.said.length} files`}`)
     }
@@ -81,7 +105,7 @@ export function useBootIntake() {
         next.commandLine = decoded().text
         return void said.push(`${base}: the kernel command line`)
       case 'overlay-blob': return keepOverlay(base, bytes, taken)
-      case 'tree-source': return keepSource(base, decoded().text, taken)
+      case 'tree-source': return keepSource(name, decoded().text, taken)
       case 'tree-blob': return keepBase(base, bytes, taken)
       case 'plan': return void refused.push(`${base} is a plan: open it from the list of projects`)
       default: {
@@ -125,16 +149,19 @@ export function useBootIntake() {
     })
   }
 
-  function keepSource(base: string, text: string, taken: Taken): void {
+  function keepSource(file: string, text: string, taken: Taken): void {
+    const base = file.split('/').at(-1)!
     const name = base.replace(/\.dtso?$/, '').replace(/-overlay$/, '')
     reading(base, taken, () => {
-      if (/\/plugin\//.test(text)) {
-        const blob = writeBlob(compileText(text, { symbols: true, file: base }))
-        // Beside its blob the source of the same overlay says the same.
-        if (isMade(name, blob, taken)) return void taken.said.pop()
-        addOverlay({ name, kind: 'source', content: text }, taken)
-      }
-      else keepBase(base, writeBlob(compileText(text, { symbols: true, file: base })), taken)
+      const before = taken.included.size
+      const blob = writeBlob(compileText(text, { symbols: true, file, files: taken.beside }))
+      const pieces = taken.included.size - before
+      if (!/\/plugin\//.test(text)) return keepBase(base, blob, taken)
+      // Beside its blob the source of the same overlay says the same.
+      if (isMade(name, blob, taken)) return void taken.said.pop()
+      // What was put together from several files is kept as it came out: a plan has no place for its pieces.
+      addOverlay(pieces ? { name, kind: 'blob', content: base64Of(blob) } : { name, kind: 'source', content: text }, taken)
+      if (pieces) taken.said.push(`${name}: compiled with ${pieces} ${pieces === 1 ? 'file' : 'files'} that it includes`)
     })
   }
 
@@ -160,6 +187,23 @@ export function useBootIntake() {
   }
 
   return { take }
+}
+
+/** The files of one drop, as a compiler finds them. */
+function besideOf(files: readonly { name: string, bytes: Uint8Array }[], included: Set<string>): Files {
+  const text = new TextDecoder()
+  const given = givenFiles(
+    new Map(files.filter(file => file.bytes.length <= MOST_TEXT).map(file => [file.name, text.decode(file.bytes)])),
+    new Map(files.map(file => [file.name, file.bytes])),
+  )
+  return {
+    read: (name, from) => {
+      const found = given.read(name, from)
+      if (found) included.add(found.file)
+      return found
+    },
+    bytes: (name, from) => given.bytes!(name, from),
+  }
 }
 
 const includedNames = (text: string) => [...text.matchAll(/^\s*include\s+(\S+)/gm)].map(match => match[1]!)

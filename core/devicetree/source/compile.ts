@@ -1,10 +1,10 @@
 /** From a source to a tree: references become phandles and paths; an overlay gets the lists that its loader wants. */
 import {
-  DeviceTreeError, cellBytes, cellsOf, childOf, propertyOf, setProperty, stringBytes, type DeviceTree, type Place, type TreeNode,
+  DeviceTreeError, cellBytes, cellsOf, childOf, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type Place, type TreeNode,
 } from '../types'
 import { parseSource } from './parse'
 import type { Files } from './tokens'
-import { nodesOf, referred, type Reference, type Source, type SourceNode } from './tree'
+import { nodeOn, nodesOf, type Reference, type Source, type SourceNode } from './tree'
 
 export interface CompileOptions {
   /** Write `__symbols__`, so that overlays can name the labels; an overlay's own labels too. */
@@ -25,10 +25,10 @@ interface LocalFixup { path: string, property: string, offset: number }
 export function compileSource(
   { plugin, reservations, root }: Source, { symbols = false }: Pick<CompileOptions, 'symbols'> = {},
 ): DeviceTree {
-  const index = indexOf(root)
+  const labels = labelsOf(root)
   const find = (to: Reference) => 'label' in to
-    ? index.labels.get(to.label)
-    : index.paths.get(to.path.replace(/\/+$/, '') || '/') ?? referred(root, to)?.node
+    ? labels.get(to.label)
+    : nodeOn(root, to.path)
   const phandles = givenPhandles(root)
   const taken = new Set(phandles.values())
   let next = 1
@@ -69,13 +69,14 @@ export function compileSource(
       }
     }
   }
-  leaveOut(root)
+  leaveOut(root, symbols)
   const paths = new Map([...nodesOf(root)].map(({ node, path }) => [node, path]))
   const labelled = symbols ? [...nodesOf(root)].flatMap(({ node, path }) => node.labels.map(label => ({ label, node, path }))) : []
   for (const { node } of labelled) phandleFor(node)
   const built = (node: SourceNode, path: string): TreeNode => {
     const made: TreeNode = { name: node.name, properties: [], children: [] }
     for (const property of node.properties) {
+      if (namesItself(node, property)) continue
       const parts: Uint8Array[] = []
       let offset = 0
       for (const piece of property.pieces) {
@@ -111,14 +112,10 @@ export function compileSource(
 const unknown = (to: Reference, place: Place) =>
   new DeviceTreeError('reference', 'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`, { place })
 
-function indexOf(root: SourceNode) {
+function labelsOf(root: SourceNode): Map<string, SourceNode> {
   const labels = new Map<string, SourceNode>()
-  const paths = new Map<string, SourceNode>()
-  for (const { node, path } of nodesOf(root)) {
-    paths.set(path, node)
-    for (const label of node.labels) labels.set(label, node)
-  }
-  return { labels, paths }
+  for (const { node } of nodesOf(root)) for (const label of node.labels) labels.set(label, node)
+  return labels
 }
 
 /** Phandles that the source writes itself. */
@@ -131,9 +128,15 @@ function givenPhandles(root: SourceNode): Map<SourceNode, number> {
   return given
 }
 
-function leaveOut(node: SourceNode): void {
-  node.children = node.children.filter(child => !child.omitIfNoRef || child.referenced)
-  node.children.forEach(leaveOut)
+/** A property `name` that says what the node's name says anyway is not written, as dtc has it. */
+const namesItself = ({ name }: SourceNode, property: SourceNode['properties'][number]) => property.name === 'name'
+  && property.pieces.length === 1 && property.pieces[0]!.kind === 'bytes'
+  && stringsOf(property.pieces[0]!.bytes).join() === name.replace(/@.*$/, '')
+
+/** Nodes that are only there when something refers to them; an overlay may refer to every label that is written out. */
+function leaveOut(node: SourceNode, symbols: boolean): void {
+  node.children = node.children.filter(child => !child.omitIfNoRef || child.referenced || (symbols && child.labels.length > 0))
+  for (const child of node.children) leaveOut(child, symbols)
 }
 
 function joined(parts: Uint8Array[], length: number): Uint8Array {
@@ -148,7 +151,10 @@ function joined(parts: Uint8Array[], length: number): Uint8Array {
 
 function addSymbols(tree: TreeNode, labelled: { label: string, path: string }[]): void {
   const symbols = ensureChild(tree, '__symbols__')
-  for (const { label, path } of labelled) if (!propertyOf(symbols, label)) {
+  const there = new Set(symbols.properties.map(property => property.name))
+  for (const { label, path } of labelled) {
+    if (there.has(label)) continue
+    there.add(label)
     symbols.properties.push({ name: label, value: stringBytes(path) })
   }
 }

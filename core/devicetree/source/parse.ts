@@ -6,7 +6,7 @@ import { DeviceTreeError, MOST_DEPTH, type Place } from '../types'
 import { noNumber, numberOf, readExpression, type TokenStream } from './expression'
 import { Tokens, type Files, type Token } from './tokens'
 import {
-  bury, emptyNode, mergeInto, referred, settle, type Piece, type Reference, type Source, type SourceNode, type SourceProperty,
+  bury, emptyNode, mergeInto, nodeOn, settle, type Labels, type Piece, type Reference, type Source, type SourceNode, type SourceProperty,
 } from './tree'
 
 export const NO_FILES: Files = { read: () => null }
@@ -20,8 +20,14 @@ const found = (token: Token) => token.kind === 'end' ? token.text : `"${token.te
 
 class Parser implements TokenStream {
   private ahead: { token: Token, names: boolean } | null = null
+  /** Where each label of the tree stands so far. */
+  private readonly where: Labels = new Map()
 
   constructor(private readonly tokens: Tokens) {}
+
+  get absent(): readonly string[] {
+    return this.tokens.absent
+  }
 
   peek(names = false): Token {
     if (this.ahead && this.ahead.names !== names) throw new Error('a token was read ahead for another place')
@@ -74,15 +80,15 @@ class Parser implements TokenStream {
       anything = true
       if (token.kind === 'mark' && token.text === '/') {
         const node = this.body('', labels, token.place, 1)
-        if (!rooted) settle(node)
+        if (!rooted) settle(node, new Map())
         rooted = true
-        mergeInto(source.root, node)
+        mergeInto(source.root, node, this.where)
       }
       else if (token.kind === 'ref' || token.kind === 'pathRef') {
         const to: Reference = token.kind === 'ref' ? { label: token.text } : { path: token.text }
         const node = this.body('', labels, token.place, 1)
-        if (source.plugin && !labels.length) source.root.children.push(fragment(fragments++, to, node, token.place))
-        else mergeInto(this.target(source.root, to, token.place), node)
+        if (source.plugin && !labels.length) source.root.children.push(fragment(fragments++, to, node, token.place, this.where))
+        else mergeInto(this.target(source.root, to, token.place), node, this.where)
       }
       else if (token.kind === 'directive' && (token.text === '/delete-node/' || token.text === '/omit-if-no-ref/')) {
         const ref = this.take(true)
@@ -91,7 +97,7 @@ class Parser implements TokenStream {
         }
         const node = this.target(source.root, ref.kind === 'ref' ? { label: ref.text } : { path: ref.text }, ref.place)
         if (token.text === '/omit-if-no-ref/') node.omitIfNoRef = true
-        else bury(node)
+        else bury(node, this.where)
         this.expect('mark', ';', undefined, true)
       }
       else throw new DeviceTreeError('syntax', `expected / { or a reference to a node, found ${found(token)}`, { place: token.place })
@@ -99,13 +105,13 @@ class Parser implements TokenStream {
   }
 
   private target(root: SourceNode, to: Reference, place: Place): SourceNode {
-    const there = referred(root, to)
+    const there = 'label' in to ? this.where.get(to.label) : nodeOn(root, to.path)
     if (!there) {
       throw new DeviceTreeError(
         'reference', `${'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`} so far`, { place },
       )
     }
-    return there.node
+    return there
   }
 
   private labels(): string[] {
@@ -154,9 +160,6 @@ class Parser implements TokenStream {
     if (node.children.length) {
       throw new DeviceTreeError('syntax', `properties stand before nodes: "${name.text}" comes after a node`, { place: name.place })
     }
-    if (node.properties.some(property => property.name === name.text && !property.deleted)) {
-      throw new DeviceTreeError('reference', `the property "${name.text}" stands here twice`, { place: name.place })
-    }
     const property: SourceProperty = { name: name.text, labels, pieces: [], place: name.place, deleted: false }
     this.take(true)
     if (next.kind === 'mark' && next.text === '=') {
@@ -170,9 +173,6 @@ class Parser implements TokenStream {
 
   private child(node: SourceNode, name: Token, labels: string[], depth: number, omitIfNoRef: boolean): void {
     if (name.kind !== 'name') throw new DeviceTreeError('syntax', `expected a node name, found ${found(name)}`, { place: name.place })
-    if (node.children.some(child => child.name === name.text && !child.deleted)) {
-      throw new DeviceTreeError('reference', `the node "${name.text}" stands here twice`, { place: name.place })
-    }
     const child = this.body(name.text, labels, name.place, depth + 1)
     child.omitIfNoRef = omitIfNoRef
     node.children.push(child)
@@ -200,9 +200,7 @@ class Parser implements TokenStream {
         this.expect('mark', '<')
         this.cells(pieces, bits)
       }
-      else if (token.kind === 'directive' && token.text === '/incbin/') throw new DeviceTreeError(
-        'include', '/incbin/ brings in a file that is not at hand', { place: token.place },
-      )
+      else if (token.kind === 'directive' && token.text === '/incbin/') pieces.push({ kind: 'bytes', bytes: this.incbin(token.place) })
       else throw new DeviceTreeError(
         'syntax', `expected a value: "text", <cells>, [bytes] or a reference; found ${found(token)}`, { place: token.place },
       )
@@ -213,6 +211,27 @@ class Parser implements TokenStream {
         throw new DeviceTreeError('syntax', `expected , or ; after the value, found ${found(after)}`, { place: after.place })
       }
     }
+  }
+
+  /** `("file")` or `("file", offset, size)` after /incbin/. */
+  private incbin(place: Place): Uint8Array {
+    this.expect('mark', '(')
+    const name = this.take()
+    if (name.kind !== 'string') throw new DeviceTreeError('syntax', `expected "file", found ${found(name)}`, { place: name.place })
+    const bytes = this.tokens.binary(name.text, place)
+    const after = this.take()
+    if (after.kind === 'mark' && after.text === ')') return bytes
+    if (after.kind !== 'mark' || after.text !== ',') {
+      throw new DeviceTreeError('syntax', `expected , or ) after "${name.text}", found ${found(after)}`, { place: after.place })
+    }
+    const from = Number(this.wide())
+    this.expect('mark', ',')
+    const size = Number(this.wide())
+    this.expect('mark', ')')
+    if (from + size > bytes.length) {
+      throw new DeviceTreeError('value', `"${name.text}" has ${bytes.length} bytes, and ${from + size} are asked for`, { place })
+    }
+    return bytes.slice(from, from + size)
   }
 
   private cells(pieces: Piece[], bits: number): void {
@@ -244,7 +263,7 @@ class Parser implements TokenStream {
   private cell(bits: number): number[] {
     const token = this.peek()
     if (token.kind !== 'number' && token.kind !== 'char' && !(token.kind === 'mark' && token.text === '(')) {
-      throw noNumber(token, 'expected a number, a reference, (an expression) or >')
+      throw noNumber(token, 'expected a number, a reference, (an expression) or >', this.absent)
     }
     const value = this.primary()
     const mask = (1n << BigInt(bits)) - 1n
@@ -273,7 +292,7 @@ class Parser implements TokenStream {
       this.expect('mark', ')')
       return value
     }
-    throw noNumber(token, 'expected a number')
+    throw noNumber(token, 'expected a number', this.absent)
   }
 
   /** Labels are unique in a tree. */
@@ -294,13 +313,13 @@ class Parser implements TokenStream {
 }
 
 /** What `&label { }` of an overlay becomes. */
-function fragment(number: number, to: Reference, node: SourceNode, place: Place): SourceNode {
+function fragment(number: number, to: Reference, node: SourceNode, place: Place, labels: Labels): SourceNode {
   const target: SourceProperty = 'label' in to
     ? { name: 'target', labels: [], pieces: [{ kind: 'phandle', to, place }], place, deleted: false }
     : {
         name: 'target-path', labels: [],
         pieces: [{ kind: 'bytes', bytes: Uint8Array.from([...to.path, '\0'], letter => letter.charCodeAt(0)) }], place, deleted: false,
       }
-  settle(node)
+  settle(node, labels)
   return { ...emptyNode(`fragment@${number}`, place), properties: [target], children: [{ ...node, name: '__overlay__' }] }
 }

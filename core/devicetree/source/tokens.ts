@@ -1,6 +1,7 @@
-/** Devicetree source as tokens, with includes and simple macros worked in on the way. */
+/** Devicetree source as tokens. Files are brought in by `/include/`; what the preprocessor does is done before. */
 import { DeviceTreeError, type Place } from '../types'
 import { BINDING_CONSTANTS } from './constants'
+import { preprocess } from './preprocess/preprocess'
 
 export type TokenKind
   = | 'directive' | 'string' | 'char' | 'label' | 'ref' | 'pathRef' | 'number' | 'word' | 'name' | 'mark' | 'end'
@@ -15,12 +16,13 @@ export interface Token {
 }
 
 export interface Files {
-  /** Text of a file that a source includes; null when it is not at hand. */
-  read(name: string, from: string): string | null
+  /** A file that a source includes, and the name by which it is known from then on; null when it is not at hand. */
+  read(name: string, from: string): { text: string, file: string } | null
+  /** The bytes of a file for `/incbin/`; null when it is not at hand. */
+  bytes?(name: string, from: string): Uint8Array | null
 }
 
 const MOST_INCLUDES = 64
-const MOST_MACRO_DEPTH = 32
 const DIRECTIVE = /\/(?:dts-v1|plugin|include|incbin|memreserve|bits|delete-node|delete-property|omit-if-no-ref)\//y
 const NUMBER = /(?:0[xX][0-9a-fA-F]+|[0-9]+)(?:[uU]?[lL]{0,2}|[lL]{1,2}[uU])(?!\w)/y
 const NAME = /[\w,.+?#@-]+/y
@@ -35,13 +37,25 @@ interface Input { text: string, at: number, line: number, start: number, file: s
 /** Reads a source token by token. What a name means depends on where it stands, so the parser says when it wants one. */
 export class Tokens {
   private readonly stack: Input[] = []
-  private readonly macros = new Map<string, string>()
-  private readonly dropped: boolean[] = []
-  private macroDepth = 0
   private includes = 0
+  /** Headers of binding constants that were asked for and are not at hand. */
+  readonly absent: string[] = []
 
   constructor(text: string, file: string, private readonly files: Files) {
-    this.stack.push({ text: text.replace(/^\uFEFF/, ''), at: 0, line: 1, start: 0, file })
+    this.push(text, file)
+  }
+
+  private push(written: string, file: string): void {
+    const { text, absent } = preprocess(written.replace(/^\uFEFF/, ''), file, this.files)
+    this.absent.push(...absent)
+    this.stack.push({ text, at: 0, line: 1, start: 0, file })
+  }
+
+  /** Bytes of a file, for `/incbin/`. Throws `DeviceTreeError` when it is not at hand. */
+  binary(name: string, place: Place): Uint8Array {
+    const bytes = this.files.bytes?.(name, place.file)
+    if (!bytes) throw new DeviceTreeError('include', `the file "${name}" of /incbin/ is not at hand: put it beside the source`, { place })
+    return bytes
   }
 
   private get input(): Input {
@@ -146,18 +160,13 @@ export class Tokens {
     for (;;) {
       const { text, at } = this.input
       if (at >= text.length) {
-        if (this.stack.length === 1) {
-          if (this.dropped.length) throw new DeviceTreeError('syntax', 'expected #endif', { place: this.place() })
-          return skipped
-        }
+        if (this.stack.length === 1) return skipped
         this.stack.pop()
-        if (this.macroDepth) this.macroDepth--
         continue
       }
       const blank = /\s+/y
       blank.lastIndex = at
       const blanks = blank.exec(text)?.[0]
-      const atLineStart = text.slice(this.input.start, at).trim() === ''
       if (blanks) this.advance(blanks.length)
       else if (text.startsWith('//', at)) this.advance(lineEnd(text, at) - at)
       else if (text.startsWith('/*', at)) {
@@ -165,52 +174,24 @@ export class Tokens {
         if (end < 0) throw new DeviceTreeError('syntax', 'this comment has no end', { place: this.place() })
         this.advance(end + 2 - at)
       }
-      else if (text[at] === '#' && atLineStart
-        && /^#\s*(?:define|undef|include|if|ifdef|ifndef|else|elif|endif|pragma|line|\d)\b/.test(text.slice(at, at + 64))) this.preprocess()
-      else if (this.dropped.some(drop => drop)) this.advance(Math.max(1, lineEnd(text, at) - at))
+      else if (text[at] === '#' && this.marker()) continue
       else return skipped
       skipped = true
     }
   }
 
-  private preprocess(): void {
-    const place = this.place()
-    const { text, at } = this.input
-    let end = lineEnd(text, at)
-    while (text[end - 1] === '\\' && end < text.length) end = lineEnd(text, end + 1)
-    const line = text.slice(at, end).replace(/\\\r?\n/g, ' ').replace(/\/\*.*?\*\//g, ' ').replace(/\/\/.*$/, '').trim()
-    this.advance(end - at)
-    const [, word = '', rest = ''] = /^#\s*(\w+)\s*(.*)$/s.exec(line) ?? []
-    const hidden = this.dropped.some(drop => drop)
-    switch (word) {
-      case 'ifdef': case 'ifndef': return void this.dropped.push(this.defined(rest.trim()) !== (word === 'ifdef'))
-      case 'if': case 'elif': throw new DeviceTreeError(
-        'syntax', `#${word} is not worked out: use #ifdef, or run the source through a preprocessor first`, { place },
-      )
-      case 'else':
-        if (!this.dropped.length) throw new DeviceTreeError('syntax', '#else without #ifdef', { place })
-        return void this.dropped.push(!this.dropped.pop()!)
-      case 'endif':
-        if (this.dropped.pop() === undefined) throw new DeviceTreeError('syntax', '#endif without #ifdef', { place })
-        return
-    }
-    if (hidden) return
-    if (word === 'define') {
-      const [, name, macro = ''] = /^([A-Za-z_]\w*)(?:\s+(.*))?$/s.exec(rest) ?? []
-      if (!name) throw new DeviceTreeError('syntax', 'a macro has a name and a value; macros with arguments are not worked out', { place })
-      this.macros.set(name, macro.trim())
-    }
-    else if (word === 'undef') this.macros.delete(rest.trim())
-    else if (word === 'include') {
-      const [, file] = /^["<]([^">]+)[">]$/.exec(rest.trim()) ?? []
-      if (!file) throw new DeviceTreeError('syntax', 'expected #include "file" or <file>', { place })
-      // Headers of binding constants hold nothing but names, and those ship.
-      if (rest.trim().startsWith('<') && file.startsWith('dt-bindings/')) return
-      this.open(file, place)
-    }
+  /** A line marker as the preprocessor leaves it: the next line is that one of that file. */
+  private marker(): boolean {
+    const { input } = this
+    if (input.text.slice(input.start, input.at).trim() !== '') return false
+    const found = this.match(/#[ \t]*(?:line[ \t]+)?(\d+)(?:[ \t]+"([^"\n]*)")?[ \t\d]*(?=\r?\n|$)/y)
+    if (found === null) return false
+    const [, line, file] = /(\d+)(?:[ \t]+"([^"\n]*)")?/.exec(found)!
+    this.advance(found.length)
+    input.line = Number(line) - 1
+    input.file = file ?? input.file
+    return true
   }
-
-  private defined = (name: string) => this.macros.has(name) || Object.hasOwn(BINDING_CONSTANTS, name)
 
   private include(token: Token, place: Place): void {
     if (token.kind !== 'string') throw new DeviceTreeError('syntax', 'expected "file" after /include/', { place })
@@ -221,20 +202,13 @@ export class Tokens {
     if (++this.includes > MOST_INCLUDES) {
       throw new DeviceTreeError('limit', `more than ${MOST_INCLUDES} files are included: do they include each other?`, { place })
     }
-    const text = this.files.read(file, this.input.file)
-    if (text === null) throw new DeviceTreeError('include', `"${file}" is not at hand: put it beside the source`, { place })
-    this.stack.push({ text: text.replace(/^\uFEFF/, ''), at: 0, line: 1, start: 0, file })
+    const found = this.files.read(file, place.file)
+    if (!found) throw new DeviceTreeError('include', `"${file}" is not at hand: put it beside the source`, { place })
+    this.push(found.text, found.file)
   }
 
-  /** A macro, a binding constant, or a word that the parser will refuse. */
+  /** A binding constant, or a word that the parser will refuse. */
   private word(word: string, place: Place, spaced: boolean): Token {
-    const macro = this.macros.get(word)
-    if (macro !== undefined) {
-      if (++this.macroDepth > MOST_MACRO_DEPTH) throw new DeviceTreeError('limit', `the macro ${word} leads to itself`, { place })
-      this.advance(word.length)
-      this.stack.push({ text: `${macro} `, at: 0, line: place.line, start: 0, file: place.file })
-      return this.next(false)
-    }
     const constant = Object.hasOwn(BINDING_CONSTANTS, word) ? BINDING_CONSTANTS[word] : undefined
     this.advance(word.length)
     if (typeof constant === 'string') return { kind: 'string', text: constant, place, spaced }

@@ -1,4 +1,5 @@
 /** A source read but not yet resolved: nodes with labels, values with references in them. */
+import { namesIn } from '../names'
 import { DeviceTreeError, type Place } from '../types'
 
 export type Reference = { label: string } | { path: string }
@@ -46,58 +47,90 @@ export function* nodesOf(node: SourceNode, path = ''): Generator<{ node: SourceN
   for (const child of node.children) if (!child.deleted) yield* nodesOf(child, `${path}/${child.name}`)
 }
 
-/** The node a reference names; null when there is none. */
-export function referred(root: SourceNode, to: Reference): { node: SourceNode, path: string } | null {
-  for (const entry of nodesOf(root)) {
-    if ('label' in to ? entry.node.labels.includes(to.label) : entry.path === (to.path.replace(/\/+$/, '') || '/')) return entry
-  }
-  return null
+/** The node at a path; undefined when there is none. */
+export function nodeOn(root: SourceNode, path: string): SourceNode | undefined {
+  let node: SourceNode | undefined = root
+  for (const step of path.split('/')) if (step) node = node?.children.find(child => child.name === step && !child.deleted)
+  return node
 }
 
-/** A node's first definition: what it deletes is not there yet. A node that it both defines and deletes is refused. */
-export function settle(node: SourceNode): void {
+/** Where each label stands so far; kept up to date by what follows. */
+export type Labels = Map<string, SourceNode>
+
+/**
+ * A node's first definition: what it deletes is not there yet. Throws `DeviceTreeError` for a node that it both defines and deletes, and for
+ * a name that stands twice.
+ */
+export function settle(node: SourceNode, labels: Labels): void {
   node.properties = node.properties.filter(property => !property.deleted)
-  for (const marker of node.children.filter(child => child.deleted)) {
-    if (node.children.some(child => !child.deleted && child.name === marker.name)) {
-      throw new DeviceTreeError('reference', `the node "${marker.name}" is defined and deleted in one place`, { place: marker.place })
+  twice(node.properties, 'property')
+  if (node.children.length > 1) {
+    twice(node.children.filter(child => !child.deleted), 'node')
+    const gone = node.children.filter(child => child.deleted)
+    const kept = new Set(gone.length ? node.children.filter(child => !child.deleted).map(child => child.name) : [])
+    const both = gone.find(child => kept.has(child.name))
+    if (both) {
+      throw new DeviceTreeError('reference', `the node "${both.name}" is defined and deleted in one place`, { place: both.place })
     }
   }
   node.children = node.children.filter(child => !child.deleted)
-  node.children.forEach(settle)
+  for (const label of node.labels) if (!labels.has(label)) labels.set(label, node)
+  for (const child of node.children) settle(child, labels)
 }
 
-/** Takes a node away; its place stays, in case a node of its name comes again. */
-export function bury(node: SourceNode): void {
-  Object.assign(node, { deleted: true, labels: [], properties: [], children: [] })
+function twice(list: readonly { name: string, place: Place }[], what: string): void {
+  if (list.length < 2) return
+  const names = new Set<string>()
+  for (const { name, place } of list) {
+    if (names.has(name)) throw new DeviceTreeError('reference', `the ${what} "${name}" stands here twice`, { place })
+    names.add(name)
+  }
+}
+
+/** Takes a node away with all that it has; their places stay, in case nodes and properties of their names come again. */
+export function bury(node: SourceNode, labels: Labels): void {
+  for (const label of node.labels) if (labels.get(label) === node) labels.delete(label)
+  Object.assign(node, { deleted: true, labels: [] })
+  for (const property of node.properties) property.deleted = true
+  for (const child of node.children) bury(child, labels)
 }
 
 /**
  * Puts the contents of `more` into `node`, in order, as a second definition of the same node does: properties of the same name are replaced
  * where they stand, new ones follow, children of the same name are merged, deletions take away what stands so far.
  */
-export function mergeInto(node: SourceNode, more: SourceNode): void {
-  node.labels.push(...more.labels.filter(label => !node.labels.includes(label)))
+export function mergeInto(node: SourceNode, more: SourceNode, labels: Labels): void {
+  for (const label of more.labels) {
+    if (node.labels.includes(label)) continue
+    node.labels.push(label)
+    if (!labels.has(label)) labels.set(label, node)
+  }
   node.omitIfNoRef ||= more.omitIfNoRef
   node.deleted = false
+  const properties = namesIn(node.properties, more.properties.length)
   for (const property of more.properties) {
-    const there = node.properties.find(entry => entry.name === property.name)
+    const there = properties.find(property.name)
     if (!there) {
-      if (!property.deleted) node.properties.push(property)
+      if (property.deleted) continue
+      node.properties.push(property)
+      properties.add(property)
     }
     else if (property.deleted) there.deleted = true
     else Object.assign(
       there, { pieces: property.pieces, deleted: false, place: property.place, labels: [...there.labels, ...property.labels] },
     )
   }
+  const children = namesIn(node.children, more.children.length)
   for (const child of more.children) {
-    const there = node.children.find(entry => entry.name === child.name)
+    const there = children.find(child.name)
     if (child.deleted) {
-      if (there) bury(there)
+      if (there) bury(there, labels)
     }
-    else if (there) mergeInto(there, child)
+    else if (there) mergeInto(there, child, labels)
     else {
-      settle(child)
+      settle(child, labels)
       node.children.push(child)
+      children.add(child)
     }
   }
 }

@@ -39,7 +39,7 @@ describe('faults in a source', () => {
     ['a file that is not there', '/dts-v1/; /include/ "board.dtsi"', 1, 11, /"board.dtsi" is not at hand/],
     ['a label twice', '/dts-v1/; / { a: b { }; a: c { }; };', 1, 28, /the label a stands twice/],
     ['half a byte', '/dts-v1/; / { a = [1]; };', 1, 20, /two hexadecimal digits/],
-    ['a conditional that is not worked out', '/dts-v1/;\n#if FOO > 2\n/ { };', 2, 1, /use #ifdef/],
+    ['a conditional without its end', '/dts-v1/;\n#if FOO > 2\n/ { };', 2, 1, /no #endif/],
   ])('%s: with line, column and what was expected', (_, source, line, column, words) => {
     const fault = faultOf(() => compileText(source))
     expect(fault.message).toMatch(words)
@@ -60,10 +60,10 @@ describe('values', () => {
   })
 
   it('know macros, binding constants and included files', () => {
-    const files = { read: (name: string) => name === 'more.dtsi' ? '/ { added = <FIVE>; };' : null }
+    const files = { read: (name: string) => name === 'more.dtsi' ? { text: '/ { added = <FIVE>; };', file: name } : null }
     const tree = compileText(
       '/dts-v1/;\n#include <dt-bindings/gpio/gpio.h>\n#define FIVE 5\n#define LONG (FIVE \\\n + 1)\n#ifdef FIVE\n/ { a = <FIVE LONG '
-      + 'GPIO_ACTIVE_LOW>; };\n#else\nnonsense\n#endif\n/include/ "more.dtsi"\n',
+      + 'GPIO_ACTIVE_LOW>; };\n#else\nnonsense\n#endif\n#include "more.dtsi"\n',
       { files },
     )
     expect(cellsOf(propertyOf(tree.root, 'a')!.value)).toEqual([5, 6, 1])
@@ -71,8 +71,12 @@ describe('values', () => {
   })
 
   it('a macro or an include that leads to itself ends', () => {
-    expect(faultOf(() => compileText('/dts-v1/;\n#define A B\n#define B A\n/ { x = <A>; };')).fault).toBe('limit')
-    expect(faultOf(() => compileText('/dts-v1/; /include/ "me"', { files: { read: () => '/include/ "me"' } })).fault).toBe('limit')
+    expect(faultOf(() => compileText('/dts-v1/;\n#define A B\n#define B A\n/ { x = <A>; };')).message).toMatch(/"A" is neither/)
+    const doubling = Array.from({ length: 31 }, (_, n) => `#define M${n + 1} M${n} M${n}`).join('\n')
+    expect(faultOf(() => compileText(`/dts-v1/;\n#define M0 1\n${doubling}\n/ { x = <M31>; };`)).fault).toBe('limit')
+    const ring = { read: (file: string) => ({ text: `#include "${file === 'a' ? 'b' : 'a'}"\n`, file }) }
+    expect(faultOf(() => compileText('/dts-v1/;\n#include "a"\n', { files: ring })).message).toMatch(/include each other.*a → b → a|b → a → b/)
+    expect(faultOf(() => compileText('/dts-v1/; /include/ "me"', { files: { read: file => ({ text: '/include/ "me"', file }) } })).fault).toBe('limit')
   })
 
   it('print as text where they are text', () => {

@@ -137,7 +137,7 @@ describe('a source', () => {
   })
 
   it('of macros that lead to each other, of files that include each other, of brackets without end comes to an end', () => {
-    const files = { read: () => '/include/ "again.dtsi"\n' }
+    const files = { read: (file: string) => ({ text: '/include/ "again.dtsi"\n', file }) }
     for (const text of [
       `#define A B\n#define B A\n/dts-v1/; / { x = <A>; };`, `/dts-v1/; / { x = <${'('.repeat(100_000)}1>; };`,
       `/dts-v1/; ${'/ { a {'.repeat(20_000)}`, `/dts-v1/; / { x = <${'1 ?'.repeat(50_000)} 1>; };`,

@@ -136,7 +136,7 @@ describe('a tree', () => {
     const files: Record<string, string> = { 'soc.dtsi': '/ { soc { }; };', 'board.h': '#define LED 5\n' }
     const made = compileText(
       '/dts-v1/;\n/include/ "soc.dtsi"\n#include "board.h"\n#include <dt-bindings/gpio/gpio.h>\n/ { x = <LED GPIO_ACTIVE_LOW>; };',
-      { files: { read: name => files[name] ?? null } },
+      { files: { read: name => files[name] === undefined ? null : { text: files[name], file: name } } },
     )
     expect(nodeAt(made.root, '/soc')).not.toBe(null)
     expect([...propertyOf(made.root, 'x')!.value]).toEqual([0, 0, 0, 5, 0, 0, 0, 1])
@@ -179,8 +179,11 @@ describe('an error in a source', () => {
     ['a comment without its end', '/dts-v1/;\n/* open\n/ { };\n', 2, 1, /no end/],
     ['a property after a node', '/dts-v1/;\n/ {\n\tn { };\n\ta = <1>;\n};\n', 4, 2, /properties stand before nodes/],
     ['the first line forgotten', '/ { };\n', 1, 1, /dts-v1/],
-    ['a macro with arguments', '/dts-v1/;\n#define F(x) x\n/ { };\n', 2, 1, /arguments/],
-    ['a condition that is to be worked out', '/dts-v1/;\n#if 1\n/ { };\n#endif\n', 2, 1, /#if is not worked out/],
+    ['a macro with one argument too many', '/dts-v1/;\n#define F(x) x\n/ { a = <F(1, 2)>; };\n', 3, 1, /takes 1 argument, and 2 stand here/],
+    ['a condition without its end', '/dts-v1/;\n#if 1\n/ { };\n', 2, 1, /no #endif/],
+    ['a condition that is none', '/dts-v1/;\n#if (1\n/ { };\n#endif\n', 2, 1, /expected "\)"/],
+    ['a source that stops itself', '/dts-v1/;\n#ifndef BOARD\n#error give BOARD\n#endif\n/ { };\n', 3, 1, /stops here by itself: give BOARD/],
+    ['a marker of another line', '/dts-v1/;\n# 1200 "mine.dts" 2 3\n/ { a = <&nobody>; };\n', 1200, 0, /nobody/],
     ['a file of bytes', '/dts-v1/;\n/ { a = /incbin/("x"); };\n', 2, 9, /incbin/],
   ])('%s has its place and what was expected', (_, text, line, column, words) => {
     try {
