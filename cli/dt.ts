@@ -1,3 +1,4 @@
+import { PADS } from '../core/devicetree/board/pads'
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
@@ -131,7 +132,7 @@ export function dt(args: string[]): number {
       return 0
     }
     case 'board': {
-      const profile = profileOf(blobOf(one()))
+      const profile = profileOf(blobOf(one()), { pads: PADS })
       const { positions } = parsed.values
       if (positions !== undefined) {
         const { rows, problems } = readPositions(read(positions).toString('utf8'))

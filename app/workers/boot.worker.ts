@@ -1,4 +1,5 @@
 /** Rehearsing and reading trees off the main thread, so that typing is never blocked. */
+import { PADS } from '~~/core/devicetree/board/pads'
 import { expose } from 'comlink'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { readBlob } from '~~/core/devicetree/blob/read'
@@ -14,7 +15,7 @@ const service = {
     return { ...story, source: printSource(tree, { labels: true }) }
   },
   profile(bytes: Uint8Array) {
-    return profileOf(readBlob(bytes))
+    return profileOf(readBlob(bytes), { pads: PADS })
   },
 }
 

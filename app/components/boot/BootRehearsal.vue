@@ -17,9 +17,10 @@ const dark = computed(() => story.value?.parts.filter(part => part.state === 'da
 const alive = computed(() => story.value?.parts.filter(part => part.state === 'alive') ?? [])
 const plain = computed(() => story.value?.parts.filter(part => part.state === 'no-driver') ?? [])
 const lines = computed(() => {
-  const byLine = new Map<number, Story['claims']>()
-  for (const claim of story.value?.claims ?? []) byLine.set(claim.line, [...byLine.get(claim.line) ?? [], claim])
-  return [...byLine].sort((a, b) => a[0] - b[0])
+  const byLine = new Map<string, Story['claims']>()
+  for (const claim of story.value?.claims ?? []) byLine.set(claim.where, [...byLine.get(claim.where) ?? [], claim])
+  // The header's lines by number, then those of other chips.
+  return [...byLine].sort(([a, [one]], [b, [two]]) => (one!.line ?? Infinity) - (two!.line ?? Infinity) || a.localeCompare(b))
 })
 const MARKS = { done: '✓', failed: '✕', skipped: '–', note: 'i' } as const
 const OUTCOMES = { done: 'done', failed: 'failed', skipped: 'left out', note: 'note' } as const

@@ -1,7 +1,9 @@
 /** The kernel's part of a start: devices ask for pins and lines in the order of the tree, and find them free or taken. */
 import { deviceOf, profileOf, serialPrefix, type TreeController } from '../../devicetree/board/profile'
+import { lineChipsOf, lineKey, lineWords, numbered, onChip, type LineChip, type LinePlace } from '../../devicetree/board/lines'
 import { pinGroupsOf } from '../../devicetree/board/pins'
-import { cellsOf, childOf, phandleOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../../devicetree/types'
+import type { BoardTree } from '../../catalogue/types'
+import { cellsOf, childOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../../devicetree/types'
 import type { Collision, DeviceNode, LineClaim } from './types'
 
 export interface Started {
@@ -12,8 +14,6 @@ export interface Started {
   nodes: Map<string, { compatible: string[], refused: string | null }>
   controllers: TreeController[]
 }
-
-interface Chip { path: string, first: number, cells: number }
 
 const text = (node: TreeNode, name: string) => {
   const property = propertyOf(node, name)
@@ -28,17 +28,20 @@ const isOkay = (node: TreeNode) => {
   return status === undefined || status === 'okay' || status === 'ok'
 }
 
-/** Starts what is on in the tree. */
-export function startDevices(tree: DeviceTree): Started {
-  const { controllers } = profileOf(tree)
-  const { byHandle } = pinGroupsOf(tree.root)
-  const chips = chipsOf(tree, controllers)
+/** Starts what is on in the tree. `counted` are the chips whose lines the board's header has; without it they are told by their numbers. */
+export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): Started {
+  const { controllers } = profileOf(tree, { counted })
+  const chips = lineChipsOf(tree.root, counted)
+  const { byHandle } = pinGroupsOf(tree.root, chips)
+  const main = chips.find(chip => chip.first === 0) ?? null
   const claims: LineClaim[] = []
   const collisions: Collision[] = []
   const nodes: Started['nodes'] = new Map()
   const seats = new Map<string, string>()
-  const pinOwner = new Map<number, string>()
-  const lineOwner = new Map<number, string>()
+  const pinOwner = new Map<string, string>()
+  const lineOwner = new Map<string, string>()
+  /** Pins that a group sets and others may ask for all the same: those set to be plain lines, or by a controller that does not refuse. */
+  const loose = new Set<string>()
   const dead = new Set<string>()
   for (const { node, path } of walk(tree.root)) {
     const parent = path.slice(0, path.lastIndexOf('/')) || '/'
@@ -54,22 +57,28 @@ export function startDevices(tree: DeviceTree): Started {
     const owner = path
     let refused = seatTaken(node, path, parent, controllers, seats, collisions)
     if (compatible.length && !refused) {
-      for (const group of cells(node, 'pinctrl-0').flatMap(handle => byHandle.get(handle) ?? [])) {
-        for (const { line } of group.pins) {
-          if (line === null) continue
-          const before = pinOwner.get(line) ?? lineOwner.get(line)
+      for (const group of defaultState(node).flatMap(handle => byHandle.get(handle) ?? [])) {
+        // What a pin controller sets by itself stands until somebody asks for it.
+        if (group.path.startsWith(`${path}/`)) continue
+        const isLoose = group.binding === 'padded' || group.binding === 'offset'
+        for (const { place, setting: pinSetting } of group.pins) {
+          const key = lineKey(place)
+          if (key === null) continue
+          const at = { line: place.line, where: lineWords(place) }
+          const before = pinOwner.get(key) ?? lineOwner.get(key)
           if (before && before !== owner) {
-            claims.push({ line, node: owner, as: 'pins', clash: before })
+            claims.push({ ...at, node: owner, as: 'pins', clash: before })
             collisions.push({
-              what: 'line', where: String(line), first: before, second: owner,
-              sentence: `pin gpio${line} is already requested by ${shortName(before)}; ${shortName(owner)} cannot claim it, and does not `
-                + `start.`,
+              what: 'line', where: at.where, first: before, second: owner,
+              sentence: `pin ${place.line === null || place.chip !== main ? at.where : `gpio${place.line}`} is already requested by `
+                + `${shortName(before)}; ${shortName(owner)} cannot claim it, and does not start.`,
             })
-            refused ??= `line ${line} is taken by ${shortName(before)}`
+            refused ??= `line ${at.where} is taken by ${shortName(before)}`
           }
           else if (!before) {
-            pinOwner.set(line, owner)
-            claims.push({ line, node: owner, as: 'pins' })
+            pinOwner.set(key, owner)
+            if (isLoose || (group.binding === 'banked' && pinSetting === 0)) loose.add(key)
+            claims.push({ ...at, node: owner, as: 'pins' })
           }
         }
       }
@@ -78,23 +87,26 @@ export function startDevices(tree: DeviceTree): Started {
       // Keys and lamps have their lines in child nodes: the parent's driver asks for them.
       const asking = compatible.length ? owner : hasDriver(parent, nodes) ? parent : null
       const lines = asking || propertyOf(node, 'gpio-hog') ? linesOf(node, parent, chips) : []
-      for (const { line, as } of lines) {
+      for (const { place, as } of lines) {
+        const key = lineKey(place)!
+        const at = { line: place.line, where: lineWords(place) }
         const who = asking ?? owner
-        const before = lineOwner.get(line) ?? pinOwner.get(line)
-        const foreign = before && before !== who && !before.startsWith(`${who}/`) && !who.startsWith(`${before}/`)
+        const before = lineOwner.get(key) ?? pinOwner.get(key)
+        const shared = (loose.has(key) && pinOwner.get(key) === before) || (before !== undefined && bothFixed(nodes, before, compatible))
+        const foreign = before && !shared && before !== who && !before.startsWith(`${who}/`) && !who.startsWith(`${before}/`)
         if (foreign && as === 'gpio') {
-          claims.push({ line, node: who, as, clash: before })
+          claims.push({ ...at, node: who, as, clash: before })
           collisions.push({
-            what: 'line', where: String(line), first: before, second: who,
-            sentence: `${shortName(who)} asks for line ${line}, which ${shortName(before)} has: it is refused (device or resource busy), `
-              + `or ${shortName(before)} goes silent.`,
+            what: 'line', where: at.where, first: before, second: who,
+            sentence: `${shortName(who)} asks for line ${at.where}, which ${shortName(before)} has: it is refused (device or resource `
+              + `busy), or ${shortName(before)} goes silent.`,
           })
-          refused ??= `line ${line} is taken by ${shortName(before)}`
+          refused ??= `line ${at.where} is taken by ${shortName(before)}`
           if (who !== owner && nodes.get(who)) nodes.get(who)!.refused ??= refused
         }
         else {
-          if (as === 'gpio' && !before) lineOwner.set(line, who)
-          claims.push({ line, node: who, as })
+          if (as === 'gpio' && !before) lineOwner.set(key, who)
+          claims.push({ ...at, node: who, as })
         }
       }
     }
@@ -102,6 +114,16 @@ export function startDevices(tree: DeviceTree): Started {
     if (refused) dead.add(path)
   }
   return { claims, collisions, nodes, controllers, devices: devicesOf(tree, controllers, nodes) }
+}
+
+/** Supplies that are switched by one line share it. Published: Linux kernel, GPIOD_FLAGS_BIT_NONEXCLUSIVE in drivers/regulator/fixed.c. */
+const bothFixed = (nodes: Started['nodes'], before: string, compatible: readonly string[]) => compatible.includes('regulator-fixed')
+  && (nodes.get(before)?.compatible.includes('regulator-fixed') ?? false)
+
+/** Handles of the pin state that is taken when a driver starts: the one that is named default. Published: bindings/pinctrl/pinctrl-bindings.txt. */
+function defaultState(node: TreeNode): number[] {
+  const at = text(node, 'pinctrl-names').indexOf('default')
+  return at < 0 ? [] : cells(node, `pinctrl-${at}`)
 }
 
 const hasDriver = (parent: string, nodes: Started['nodes']) => nodes.get(parent)?.refused === null
@@ -133,45 +155,42 @@ function seatTaken(
   return `${where} is taken by ${shortName(before)}`
 }
 
-function chipsOf(tree: DeviceTree, controllers: readonly TreeController[]): Map<number, Chip> {
-  const chips = new Map<number, Chip>()
-  const mains = controllers.filter(controller => controller.kind === 'gpio')
-  for (const { node, path } of walk(tree.root)) {
-    const handle = phandleOf(node)
-    if (handle === null || !propertyOf(node, 'gpio-controller')) continue
-    const controller = mains.find(entry => entry.path === path)
-    // Expanders on a bus have lines of their own, which are none of the header's.
-    const onBus = controllers.some(entry => (entry.kind === 'i2c' || entry.kind === 'spi') && path.startsWith(`${entry.path}/`))
-    chips.set(handle, { path, first: onBus ? Number.NaN : 32 * (controller?.number ?? 0), cells: cells(node, '#gpio-cells')[0] ?? 2 })
-  }
-  return chips
-}
-
 /** Lines that a node's properties name. */
-function linesOf(node: TreeNode, parent: string, chips: ReadonlyMap<number, Chip>): { line: number, as: 'gpio' | 'interrupt' }[] {
-  const found: { line: number, as: 'gpio' | 'interrupt' }[] = []
+function linesOf(node: TreeNode, parent: string, chips: readonly LineChip[]): { place: LinePlace, as: 'gpio' | 'interrupt' }[] {
+  const found: { place: LinePlace, as: 'gpio' | 'interrupt' }[] = []
+  const byHandle = (handle: number | undefined) => handle === undefined ? undefined : chips.find(chip => chip.handle === handle)
   for (const { name, value } of node.properties) {
     if (name === 'gpios' && propertyOf(node, 'gpio-hog')) {
-      const chip = [...chips.values()].find(entry => entry.path === parent)
-      if (chip && value.length >= 4) found.push({ line: chip.first + cellsOf(value)[0]!, as: 'gpio' })
+      const chip = chips.find(entry => entry.path === parent)
+      if (chip && value.length >= 4) found.push({ place: at(chip, cellsOf(value), 0, chips), as: 'gpio' })
       continue
     }
     // Selects are the bus's own: its driver moves them, and they are told with its pins.
     if (!/(^|-)gpios?$/.test(name) || name === 'cs-gpios' || value.length % 4) continue
     const list = cellsOf(value)
-    for (let at = 0; at < list.length;) {
-      const chip = chips.get(list[at]!)
-      if (!chip) break
-      const line = chip.cells === 3 ? list[at + 1]! * 32 + list[at + 2]! : chip.first + list[at + 1]!
-      if (Number.isFinite(line)) found.push({ line, as: 'gpio' })
-      at += 1 + chip.cells
+    for (let next = 0; next < list.length;) {
+      const chip = byHandle(list[next])
+      if (!chip) {
+        // An empty place of a list.
+        if (list[next] !== 0) break
+        next++
+        continue
+      }
+      found.push({ place: at(chip, list, next + 1, chips), as: 'gpio' })
+      next += 1 + chip.cells
     }
   }
-  const [handle] = cells(node, 'interrupt-parent')
-  const chip = handle === undefined ? undefined : chips.get(handle)
-  const [line] = cells(node, 'interrupts')
-  if (chip && line !== undefined && Number.isFinite(chip.first)) found.push({ line: chip.first + line, as: 'interrupt' })
+  const chip = byHandle(cells(node, 'interrupt-parent')[0])
+  const list = cells(node, 'interrupts')
+  if (chip && list.length) found.push({ place: at(chip, list, 0, chips), as: 'interrupt' })
   return found
+}
+
+/** Cells of a line behind its chip: number and flags, or bank, number and flags. */
+function at(chip: LineChip, list: readonly number[], from: number, chips: readonly LineChip[]): LinePlace {
+  const number = chip.cells === 3 ? list[from]! * 32 + list[from + 1]! : list[from]!
+  const place = onChip(chip, number)
+  return place.line === null ? place : numbered(chips, place.line)
 }
 
 /** What a driver brings, by `compatible`. memory */

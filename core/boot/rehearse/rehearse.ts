@@ -9,7 +9,7 @@ import { readBlob } from '../../devicetree/blob/read'
 import { compileText } from '../../devicetree/source/compile'
 import type { DeviceTree } from '../../devicetree/types'
 import type { Facts } from '../../facts/types'
-import { overlaysForParts } from '../../overlays/write'
+import { overlaysForParts, treeOf } from '../../overlays/write'
 import { needsOf } from '../../overlays/asks/needs'
 import { overlayFileName } from '../../overlays/asks/write'
 import { filesOf } from '../files'
@@ -64,7 +64,7 @@ export function startOf(facts: Facts): Start {
   const before = kept.get(key)
   if (before) return before
   const loaded = loadFiles(files, facts.board, baseOf(facts), made)
-  const start = { loaded, started: startDevices(loaded.tree) }
+  const start = { loaded, started: startDevices(loaded.tree, facts.board ? treeOf(facts.board).chips : undefined) }
   if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!)
   kept.set(key, start)
   return start

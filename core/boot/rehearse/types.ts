@@ -13,7 +13,10 @@ export interface Step {
 
 /** A node of the tree that has a line. */
 export interface LineClaim {
-  line: number
+  /** As the board counts; null for lines of other chips. */
+  line: number | null
+  /** In words: its number, or chip and number. */
+  where: string
   node: string
   /** `pins`: by its pin settings; `gpio`: asked for as a line; `interrupt`: listens on it. */
   as: 'pins' | 'gpio' | 'interrupt'
@@ -23,7 +26,7 @@ export interface LineClaim {
 
 export interface Collision {
   what: 'line' | 'address' | 'select'
-  /** Line number, or `i2c1 0x68`, `spi0.0`. */
+  /** Line number, `pmic_gpio 3`, `i2c1 0x68`, `spi0.0`. */
   where: string
   first: string
   second: string

@@ -1,5 +1,6 @@
 /** A board of the catalogue made from a tree and a table of positions, so that plans work against it like against a shipped one. */
 import type { Board, BoardLine, BoardTree, Controller, ControllerKind, HeaderPosition, Route } from '../../catalogue/types'
+import type { LineChip } from './lines'
 import type { PinGroup } from './pins'
 import type { PositionRow } from './positions'
 import type { BoardProfile, TreeController } from './profile'
@@ -83,15 +84,12 @@ export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[
 
 /** What overlays have to know: line chips by label, in the order of their numbers, and how pins are set. */
 function treeOf(profile: BoardProfile): BoardTree {
-  const chips = profile.controllers.filter(controller => controller.kind === 'gpio' && controller.labels[0])
-    .sort((a, b) => (a.number ?? 99) - (b.number ?? 99))
-  const banked = profile.bindings[0] === 'named' && chips.some(chip => /pio|pinctrl/.test(chip.labels[0]!))
+  const chips = profile.chips.filter((chip): chip is LineChip & { first: number } => chip.first !== null && chip.labels.length > 0)
   const [first] = profile.bindings
   return {
     compatible: profile.compatible.at(-1) ?? 'unknown', symbols: profile.hasSymbols,
-    chips: chips.map((chip, i) => ({
-      label: chip.labels[0]!, first: banked ? 0 : 32 * (chip.number ?? i), cells: chip.gpioCells === 3 ? 3 as const : 2 as const,
-    })),
+    chips: [...chips].sort((a, b) => a.first - b.first)
+      .map(chip => ({ label: chip.labels[0]!, first: chip.first, cells: chip.cells === 3 ? 3 as const : 2 as const })),
     binding: first === 'numbered' ? 'numbered' : first === 'named' ? 'named' : 'none',
   }
 }

@@ -3,7 +3,10 @@
  * one
  * of these. Published: Linux kernel, `Documentation/devicetree/bindings/pinctrl` (the binding is named with each).
  */
-import { cellsOf, childOf, phandleOf, propertyOf, stringsOf, walk, type TreeNode } from '../types'
+import { cellsOf, phandleOf, propertyOf, stringsOf, type TreeNode } from '../types'
+import { labelsByPath } from './labels'
+import { NOWHERE, numbered, ofPin, onChip, type LineChip, type LinePlace } from './lines'
+import type { PadTable } from './pads'
 
 export type PinBinding
   /** `brcm,pins` and `brcm,function` (brcm,bcm2835-gpio). */
@@ -22,12 +25,19 @@ export type PinBinding
     | 'packed'
   /** `samsung,pins` and `samsung,pin-function` (samsung,pinctrl). */
     | 'lettered'
+  /** `nvidia,pins` and `nvidia,function` (nvidia,tegra*-pinmux). */
+    | 'ported'
+  /** `marvell,pins` and `marvell,function` (marvell,mvebu-pinctrl). */
+    | 'multi'
 
 export interface GroupPin {
-  /** As the binding names it, or made from its numbers: `PA11`, `gpio14`, `2-8`. */
+  /** As the kernel names it: `PA11`, `gpio14`, `GPIO2_D0`, `I2C1_SCL`; a register or a group's name where nothing better is known. */
   name: string
-  /** Number of the line within all banks, 32 to a bank; null where the binding has no such number. */
+  /** The name is not the pin's own, but where it is found: a register, or a group whose pins are not known. */
+  isUnnamed?: boolean
+  /** Number of the line as the board counts; null where that is not known. */
   line: number | null
+  place: LinePlace
   /** Setting of the multiplexer, where it is a number. */
   setting: number | null
 }
@@ -45,9 +55,29 @@ export interface PinGroup {
 /** Groups longer than this are no list of pins. */
 const MOST_PINS = 512
 
+/** The pin controller a group belongs to. */
+interface PinController {
+  path: string
+  compatible: string[]
+  handle: number | null
+  /** Cells behind a register (pinctrl-single). */
+  cells: number
+  /** Bytes of a register (pinctrl-single). */
+  width: number
+}
+
+/** What pins are told by. */
+interface Around {
+  controller: PinController | null
+  chips: readonly LineChip[]
+  board: readonly string[]
+  pads: PadTable | null
+}
+
+type Pin = Omit<GroupPin, 'line'>
+
 /** The group a node is; null when it is none. Subnodes of a group are groups of their own. */
-export function groupOf(node: TreeNode, path: string, labels: string[], cellsPerPin = 2): PinGroup | null {
-  const common = { path, name: node.name, labels }
+function groupOf(node: TreeNode, path: string, labels: string[], around: Around): PinGroup | null {
   const text = (name: string) => {
     const property = propertyOf(node, name)
     return property ? stringsOf(property.value).slice(0, MOST_PINS) : null
@@ -56,62 +86,138 @@ export function groupOf(node: TreeNode, path: string, labels: string[], cellsPer
     const property = propertyOf(node, name)
     return property && property.value.length % 4 === 0 ? cellsOf(property.value).slice(0, 8 * MOST_PINS) : null
   }
-  const numbered = cells('brcm,pins')
-  if (numbered) {
+  const group = (binding: PinBinding, pins: Pin[], function_: string | null = null): PinGroup => ({
+    path, name: node.name, labels, binding, function: function_, pins: pins.map(pin => ({ ...pin, line: pin.place.line })),
+  })
+  const { controller, chips } = around
+  const own = chips.find(chip => chip.path === controller?.path)
+  /** A pin of a controller whose lines are its pins. */
+  const plain = (number: number): LinePlace => own ? onChip(own, number) : controlledBy(chips, controller) ?? numbered(chips, number)
+  const brcm = cells('brcm,pins')
+  if (brcm) {
     const settings = cells('brcm,function') ?? []
-    return {
-      ...common, binding: 'numbered', function: null,
-      pins: numbered.map((line, i) => ({ name: `gpio${line}`, line, setting: settings[i] ?? settings.at(-1) ?? null })),
-    }
+    return group('numbered', brcm.map((line, i) => ({ name: `gpio${line}`, place: plain(line), setting: settings[i] ?? settings.at(-1) ?? null })))
   }
   const banked = cells('rockchip,pins')
   if (banked) {
-    return {
-      ...common, binding: 'banked', function: null,
-      pins: chunks(banked, 4).map(([bank = 0, pin = 0, setting = 0]) => ({ name: `${bank}-${pin}`, line: bank * 32 + pin, setting })),
-    }
+    return group('banked', chunks(banked, 4).map(([bank = 0, pin = 0, setting = 0]) => ({
+      name: `GPIO${bank}_${'ABCD'[pin >> 3] ?? '?'}${pin & 7}`, place: numbered(chips, bank * 32 + pin), setting,
+    })))
   }
   const padded = cells('fsl,pins')
   if (padded) {
-    return {
-      ...common, binding: 'padded', function: null,
-      pins: chunks(padded, 6).map(([register = 0, , , setting = 0]) => ({ name: `pad-0x${register.toString(16)}`, line: null, setting })),
-    }
+    return group('padded', chunks(padded, 6).map(([register = 0, , , setting = 0]) => ({ ...padOf(register, around), setting })))
   }
   const offset = cells('pinctrl-single,pins')
-  if (offset) {
-    return {
-      ...common, binding: 'offset', function: null,
-      pins: chunks(offset, Math.max(2, Math.min(3, cellsPerPin))).map(([register = 0, ...values]) => ({
-        name: `pad-0x${register.toString(16)}`, line: null, setting: values.at(-1) ?? null,
-      })),
-    }
+  if (offset && controller) {
+    return group('offset', chunks(offset, 1 + controller.cells).map(([register = 0, ...values]) => {
+      const pad = padOf(register, around)
+      const place = ofPin(chips, controller.handle, Math.floor(register / controller.width))
+      // A pad without a name of its own goes by the line that it is.
+      const name = pad.isUnnamed && place.chip ? `${place.chip.labels[0] ?? place.chip.path.split('/').at(-1)}-${place.offset}` : pad.name
+      return { ...pad, name, isUnnamed: name === pad.name && pad.isUnnamed, place, setting: values.at(-1) ?? null }
+    }))
   }
   const packed = cells('pinmux')
-  if (packed) {
-    return {
-      ...common, binding: 'packed', function: null,
-      pins: packed.map(cell => ({ name: `pin${cell >>> 8}`, line: cell >>> 8, setting: cell & 0xFF })),
-    }
-  }
+  if (packed) return group('packed', packed.map(cell => packedPin(cell, around, plain)))
   const lettered = text('samsung,pins')
-  if (lettered) {
-    return {
-      ...common, binding: 'lettered', function: null,
-      pins: lettered.map(name => ({ name, line: null, setting: cells('samsung,pin-function')?.[0] ?? null })),
-    }
+  const letteredAs = cells('samsung,pin-function')?.[0]
+  if (lettered && letteredAs !== undefined) {
+    return group('lettered', lettered.map((name) => {
+      const [, bank = '', number = ''] = /^(\w+)-(\d+)$/.exec(name) ?? []
+      const chip = bank && chips.find(entry => entry.labels.includes(bank) || entry.path.split('/').at(-1)!.split(/-gpio-bank|@/)[0] === bank)
+      return { name, place: chip ? onChip(chip, Number(number)) : NOWHERE, setting: letteredAs }
+    }))
+  }
+  const ported = text('nvidia,pins')
+  const portedAs = text('nvidia,function')?.[0]
+  if (ported && portedAs !== undefined) {
+    return group('ported', ported.map(name => ({ name, place: ofPort(name, chips), setting: null })), portedAs)
+  }
+  const multi = text('marvell,pins')
+  if (multi) {
+    // Chips of one controller alone are its lines in their order; more of them say by their ranges which are whose.
+    const banks = chips.some(chip => chip.ranges.length) ? [] : chips.filter(chip => chip.first !== null)
+    return group('multi', multi.map((name) => {
+      const number = Number(/^mpp(\d+)$/.exec(name)?.[1] ?? NaN)
+      const chip = banks[Math.floor(number / 32)]
+      return { name, place: chip ? onChip(chip, number % 32) : ofPin(chips, controller?.handle ?? null, number), setting: null }
+    }), text('marvell,function')?.[0] ?? null)
   }
   const pins = text('pins')
   const groups = text('groups') ?? text('group')
   const function_ = text('function')?.[0] ?? null
   // Without a function it only says how the pins are driven.
   if (pins && function_ !== null) {
-    return { ...common, binding: 'named', function: function_, pins: pins.map(name => ({ name, line: lineOf(name), setting: null })) }
+    return group('named', pins.map((name) => {
+      const line = lineOf(name)
+      return { name, place: line === null ? NOWHERE : /^P[A-Z]/i.test(name) ? numbered(chips, line) : plain(line), setting: null }
+    }), function_)
   }
-  if (groups && function_ !== null) {
-    return { ...common, binding: 'grouped', function: function_, pins: groups.map(name => ({ name, line: lineOf(name), setting: null })) }
-  }
+  if (groups && function_ !== null) return group('grouped', groups.flatMap(name => groupPins(name, around)), function_)
   return null
+}
+
+/** The chip of a controller that has only other chips' lines: then its numbers are none of the board's. */
+const controlledBy = (chips: readonly LineChip[], controller: PinController | null): LinePlace | null =>
+  controller && chips.some(chip => chip.first === 0) && chips.filter(chip => chip.first !== null).length === 1
+  && !chips.some(chip => chip.path.startsWith(`${controller.path}/`) || controller.path.startsWith(`${chip.path}/`)
+    || chip.ranges.some(range => range.controller === controller.handle))
+    ? NOWHERE
+    : null
+
+/** A pad by its register. */
+function padOf(register: number, { controller, board, chips, pads }: Around): Omit<Pin, 'setting'> {
+  const hex = `0x${register.toString(16)}`
+  for (const name of [...controller?.compatible ?? [], ...board]) {
+    const [pad, line] = pads?.pads[name]?.[hex] ?? []
+    if (pad) return { name: pad, isUnnamed: false, place: line === null || line === undefined ? NOWHERE : numbered(chips, line) }
+  }
+  return { name: `pad-${hex}`, isUnnamed: true, place: NOWHERE }
+}
+
+/** `pinmux`: how pin and setting share a cell depends on the maker of the chip. */
+function packedPin(cell: number, { controller, chips }: Around, plain: (number: number) => LinePlace): Pin {
+  const compatible = controller?.compatible.join(' ') ?? ''
+  const port = (number: number, size: number) => `P${String.fromCharCode(65 + Math.floor(number / size))}${number % size}`
+  // Published: Linux kernel, include/dt-bindings/pinctrl/stm32-pinfunc.h: port and line of 16, mode below.
+  if (/st,stm32/.test(compatible)) {
+    const name = port(cell >>> 8, 16)
+    return { name, place: numbered(chips, lineOf(name) ?? 0), setting: cell & 0xFF }
+  }
+  // Published: arch/arm/boot/dts/sama5d2-pinfunc.h: number below, function above it.
+  if (/atmel,sama5d2|microchip,sama7/.test(compatible)) {
+    const number = cell & 0xFFFF
+    return { name: port(number, 32), place: plain(number), setting: cell >>> 16 & 0xF }
+  }
+  // Published: include/dt-bindings/pinctrl/rzg2l-pinctrl.h: ports of 8, the function above.
+  if (/renesas,r9a0/.test(compatible)) {
+    const number = cell & 0xFFFF
+    return { name: `P${number >> 3}_${number & 7}`, place: plain(number), setting: cell >>> 16 & 0xF }
+  }
+  // Published: include/dt-bindings/pinctrl/apple.h: number below, function above it.
+  if (/apple,pinctrl/.test(compatible)) return { name: `gpio${cell & 0xFFFF}`, place: plain(cell & 0xFFFF), setting: cell >>> 16 }
+  // Published: include/dt-bindings/pinctrl/mt65xx.h.
+  return { name: `${/mediatek/.test(compatible) ? 'GPIO' : 'pin'}${cell >>> 8}`, place: plain(cell >>> 8), setting: cell & 0xFF }
+}
+
+/** `gen1_i2c_scl_pj1`: the end of a pin's name is its port. Published: Linux kernel, dt-bindings/gpio/tegra-gpio.h, 8 lines to a port. */
+function ofPort(name: string, chips: readonly LineChip[]): LinePlace {
+  const [, letters = '', number = ''] = /_p([a-z]{1,2})(\d)$/.exec(name) ?? []
+  const chip = chips.find(entry => entry.first === 0)
+  if (!letters || !chip) return NOWHERE
+  const port = letters.length === 2 ? 26 + letters.charCodeAt(1) - 97 : letters.charCodeAt(0) - 97
+  return onChip(chip, 8 * port + Number(number))
+}
+
+/** The pins of a group that a driver knows by name. */
+function groupPins(name: string, { controller, chips, pads }: Around): Pin[] {
+  const list = controller?.compatible.map(entry => pads?.groups[entry]).find(entry => entry)
+  const known = (typeof list === 'string' ? pads?.groups[list] as Exclude<typeof list, string> : list)?.[name]
+  const chip = chips.find(entry => controller && entry.path.startsWith(`${controller.path}/`))
+  if (known) return known.map(([pin, number]) => ({ name: pin, place: chip && number !== null ? onChip(chip, number) : NOWHERE, setting: null }))
+  const line = lineOf(name)
+  return [{ name, isUnnamed: line === null, place: line === null ? NOWHERE : numbered(chips, line), setting: null }]
 }
 
 function chunks(cells: number[], size: number): number[][] {
@@ -126,40 +232,36 @@ export function lineOf(name: string): number | null {
   return plain ? Number(plain[1]) : null
 }
 
-/** Every pin group of a tree, by its phandle as well. */
-export function pinGroupsOf(root: TreeNode): { groups: PinGroup[], byHandle: Map<number, PinGroup[]> } {
+/** Every pin group of a tree, by its phandle as well. `pads` names what trees leave unnamed. */
+export function pinGroupsOf(
+  root: TreeNode, chips: readonly LineChip[], pads: PadTable | null = null,
+): { groups: PinGroup[], byHandle: Map<number, PinGroup[]> } {
   const labels = labelsByPath(root)
   const groups: PinGroup[] = []
   const byHandle = new Map<number, PinGroup[]>()
-  const owner = new Map<string, number>()
-  const cellCounts = new Map<string, number>()
-  for (const { node, path } of walk(root)) {
+  const board = stringsOf(propertyOf(root, 'compatible')?.value ?? new Uint8Array())
+  const visit = (node: TreeNode, path: string, above: PinController | null, inherited: number | null) => {
     const handle = phandleOf(node)
-    const up = path.slice(0, path.lastIndexOf('/'))
-    const inherited = owner.get(up)
-    const cells = propertyOf(node, '#pinctrl-cells')
-    if (cells?.value.length === 4) cellCounts.set(path, cellsOf(cells.value)[0]!)
-    const count = [...cellCounts].find(([controller]) => path.startsWith(`${controller}/`))?.[1] ?? 1
-    const group = groupOf(node, path, labels.get(path) ?? [], 1 + count)
+    const compatible = propertyOf(node, 'compatible')
+    const number = (name: string, otherwise: number) => {
+      const property = propertyOf(node, name)
+      return property?.value.length === 4 ? cellsOf(property.value)[0]! : otherwise
+    }
+    const controller = compatible
+      ? {
+          path, compatible: stringsOf(compatible.value), handle, cells: Math.min(7, number('#pinctrl-cells', 1)),
+          width: Math.max(1, number('pinctrl-single,register-width', 32) / 8),
+        }
+      : above
+    const group = groupOf(node, path, labels.get(path) ?? [], { controller, chips, board, pads })
     if (group) {
       groups.push(group)
       // A group's node may hold its pins in subnodes: its phandle then stands for them.
-      for (const target of [handle, inherited]) if (target !== null && target !== undefined) {
-        byHandle.set(target, [...byHandle.get(target) ?? [], group])
-      }
+      for (const target of new Set([handle, inherited])) if (target !== null) byHandle.set(target, [...byHandle.get(target) ?? [], group])
     }
-    if (handle !== null) owner.set(path, handle)
-    else if (inherited !== undefined && group) owner.set(path, inherited)
+    const onward = compatible ? null : handle ?? inherited
+    for (const child of node.children) visit(child, `${path === '/' ? '' : path}/${child.name}`, controller, onward)
   }
+  visit(root, '/', null, null)
   return { groups, byHandle }
-}
-
-/** Labels of `__symbols__` by the path they name. */
-export function labelsByPath(root: TreeNode): Map<string, string[]> {
-  const found = new Map<string, string[]>()
-  for (const { name, value } of childOf(root, '__symbols__')?.properties ?? []) {
-    const [path = ''] = stringsOf(value)
-    found.set(path, [...found.get(path) ?? [], name])
-  }
-  return found
 }

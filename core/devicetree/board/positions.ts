@@ -73,13 +73,12 @@ function rowOf(position: number, text: string): PositionRow | null {
 /** Positions that the tree's own line names tell: `PIN11`, `pin 7`, `P8`, `7J1 Header Pin13`. Empty where they do not. */
 export function positionsFromNames(profile: BoardProfile): PositionRow[] {
   const rows = new Map<number, PositionRow>()
-  const chips = [...new Set(profile.lines.map(line => line.chip))]
-  const bankOf = (chip: string) => profile.controllers.find(controller => controller.path === chip)?.number ?? chips.indexOf(chip)
   for (const { chip, line, name } of profile.lines) {
     const match = /(?:^|[^a-z])(?:header[\s_-]*)?(?:pin|p)[\s_-]?(\d{1,2})(?:\b|_|$)/i.exec(name)
     const position = match ? Number(match[1]) : 0
-    if (position < 1 || position > 60 || rows.has(position)) continue
-    rows.set(position, { position, kind: 'line', line: bankOf(chip) * 32 + line, text: name })
+    const first = profile.chips.find(entry => entry.path === chip)?.first ?? null
+    if (position < 1 || position > 60 || rows.has(position) || first === null) continue
+    rows.set(position, { position, kind: 'line', line: first + line, text: name })
   }
   return rows.size >= 6 ? [...rows.values()].sort((a, b) => a.position - b.position) : []
 }

@@ -1,6 +1,10 @@
 /** A board as its own tree tells it: controllers with labels and status, pin groups, line names, and what an overlay can name. */
 import { cellsOf, childOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../types'
-import { labelsByPath, pinGroupsOf, type PinBinding, type PinGroup } from './pins'
+import type { BoardTree } from '../../catalogue/types'
+import { labelsByPath } from './labels'
+import { lineChipsOf, type LineChip } from './lines'
+import type { PadTable } from './pads'
+import { pinGroupsOf, type PinBinding, type PinGroup } from './pins'
 
 export type TreeControllerKind = 'i2c' | 'spi' | 'serial' | 'pwm' | 'i2s' | 'can' | 'mmc' | 'usb' | 'ethernet' | 'gpio'
 
@@ -39,6 +43,7 @@ export interface BoardProfile {
   /** Bindings of its pin controllers, most used first. */
   bindings: PinBinding[]
   lines: TreeLine[]
+  chips: LineChip[]
   /** Labels that an overlay can name. */
   labels: string[]
   /** Parameters of the base, where the tree has any. */
@@ -67,11 +72,19 @@ const textOf = (node: TreeNode, name: string) => {
   return property ? stringsOf(property.value) : []
 }
 
+export interface ProfileOptions {
+  /** Names of pads that trees leave unnamed. */
+  pads?: PadTable
+  /** Chips whose lines a board's header has. */
+  counted?: BoardTree['chips']
+}
+
 /** Reads a board from its tree. Any tree that a blob holds is read; what it does not say is left empty. */
-export function profileOf(tree: DeviceTree): BoardProfile {
+export function profileOf(tree: DeviceTree, { pads, counted }: ProfileOptions = {}): BoardProfile {
   const { root } = tree
   const labels = labelsByPath(root)
-  const { groups, byHandle } = pinGroupsOf(root)
+  const chips = lineChipsOf(root, counted)
+  const { groups, byHandle } = pinGroupsOf(root, chips, pads)
   const numbers = aliasNumbers(root)
   const controllers: TreeController[] = []
   const lines: TreeLine[] = []
@@ -96,7 +109,7 @@ export function profileOf(tree: DeviceTree): BoardProfile {
   const bindings = [...new Set(groups.map(group => group.binding))].sort((a, b) => used(b) - used(a))
   return {
     model: textOf(root, 'model')[0] ?? '', compatible: textOf(root, 'compatible'), hasSymbols: !!symbols?.properties.length, controllers,
-    groups, bindings, lines,
+    groups, bindings, lines, chips,
     labels: (symbols?.properties ?? []).map(property => property.name),
     parameters: (childOf(root, '__overrides__')?.properties ?? []).map(property => property.name),
   }

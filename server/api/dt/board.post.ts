@@ -1,3 +1,4 @@
+import { PADS } from '../../../core/devicetree/board/pads'
 import Joi from 'joi'
 import { readBlob } from '../../../core/devicetree/blob/read'
 import { boardFromTree } from '../../../core/devicetree/board/catalogue'
@@ -12,7 +13,7 @@ const schema = Joi.object<{ blob: string, positions?: string, name?: string }>({
 /** `{ blob, positions? }` → `{ profile }`, and `{ board }` with a table of positions, one a line: `3 PA12`. */
 export default defineEventHandler(async (event) => {
   const { blob, positions, name = '' } = await bodyOf(event, schema)
-  const profile = treeWork('blob', () => profileOf(readBlob(fromBase64(blob))))
+  const profile = treeWork('blob', () => profileOf(readBlob(fromBase64(blob)), { pads: PADS }))
   const { rows, problems } = positions === undefined ? { rows: positionsFromNames(profile), problems: [] } : readPositions(positions)
   if (problems.length) {
     throw createError({

@@ -69,7 +69,7 @@ describe('the overlay library', () => {
   it('claims the lines that the tree it lays on claims', () => {
     const board = boardOf('forty-usb-c')
     const base = bases.get(board.id)!
-    const before = new Set(startDevices(base).claims.map(claim => claim.line))
+    const before = new Set(startDevices(base).claims.map(claim => claim.line ?? -1))
     for (const spec of SPECS) {
       let tree
       try {
@@ -78,7 +78,7 @@ describe('the overlay library', () => {
       catch {
         continue
       }
-      const inTree = new Set(startDevices(tree).claims.map(claim => claim.line).filter(line => !before.has(line) && line < 28))
+      const inTree = new Set(startDevices(tree).claims.map(claim => claim.line ?? -1).filter(line => !before.has(line) && line < 28))
       const claimed = new Set(claimsOf(usual(spec), board).flatMap(claim => claim.kind === 'line' ? claim.line : []))
       // Lines of a bus that the overlay only switches on are the bus's.
       const bus = usual(spec).bus
