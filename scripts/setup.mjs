@@ -38,6 +38,7 @@ const PROGRAMS = [
   { debian: 'chromium', files: ['/usr/bin/chromium'] },
   { debian: 'device-tree-compiler', files: ['/usr/bin/dtc'] },
   { debian: 'cpp', files: ['/usr/bin/cpp'] },
+  { debian: 'dt-schema', files: ['/usr/bin/dt-validate'] },
   { debian: 'xcvt', files: ['/usr/bin/cvt'] },
   { debian: 'ngspice', files: ['/usr/bin/ngspice'] },
   { debian: 'i2c-tools', files: ['/usr/sbin/i2cdetect'] },

@@ -5,6 +5,7 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
 import type { Facts } from '../facts/types'
 import { isMade } from '../overlays/asks/fit'
+import { startFilesOf } from '../overlays/start-files'
 import { overlayBlob, overlaysForParts } from '../overlays/write'
 import { dialectOf } from './files'
 import { mergedFile } from './own/file'
@@ -30,6 +31,7 @@ export function bundleOf(facts: Facts): BundledFile[] {
   const merged = mergedFile(facts, needsOf(facts))
   const made = overlaysForParts(facts).filter(overlay =>
     overlay.ok && facts.parts.some(owner => owner.id === overlay.partId && isMade(owner, facts)))
+  const startFiles = startFilesOf(facts)
   return [
     { path: bootFileName(facts), bytes: bytesFrom(merged.text, boot?.encoding) },
     ...boot?.commandLine ? [{ path: 'cmdline.txt', bytes: bytesFrom(boot.commandLine) }] : [],
@@ -43,7 +45,8 @@ export function bundleOf(facts: Facts): BundledFile[] {
     ...(boot?.overlays ?? []).map(({ name, kind, content }) => ({
       path: `overlays/${name}.${kind === 'source' ? 'dts' : 'dtbo'}`, bytes: kind === 'source' ? bytesFrom(content) : bytesOf(content),
     })),
-    { path: 'HOW-TO.txt', bytes: bytesFrom(howTo(facts, made.length > 0)) },
+    ...startFiles.map(({ name, bytes }) => ({ path: `firmware/${name}`, bytes })),
+    { path: 'HOW-TO.txt', bytes: bytesFrom(howTo(facts, made.length > 0, startFiles.length > 0)) },
   ]
 }
 
@@ -77,7 +80,7 @@ export const textOfBundle = (files: readonly BundledFile[], path: string): strin
   return file ? strFromU8(file.bytes) : null
 }
 
-function howTo(facts: Facts, hasOverlays: boolean): string {
+function howTo(facts: Facts, hasOverlays: boolean, hasStartFiles: boolean): string {
   const folder = (facts.board?.bootPath ?? '/boot/firmware/config.txt').replace(/\/[^/]*$/, '/')
   const name = bootFileName(facts)
   return `${facts.plan.name}: boot files
@@ -86,9 +89,15 @@ ${'='.repeat(facts.plan.name.length + 12)}
 1. Shut the board down and take the card to another computer, or log in and work there.
 2. Keep the old files: copy ${folder}${name}${facts.plan.boot?.commandLine ? ` and ${folder}cmdline.txt` : ''} to a place of their own.
 3. Put ${name}${facts.plan.boot?.commandLine ? ' and cmdline.txt' : ''} into ${folder}
-${hasOverlays || facts.plan.boot?.overlays?.length
-  ? `4. Put the .dtbo files of the folder overlays into ${folder}overlays/. The .dts files are their sources, to read and to keep.\n5. `
-  : '4. '}Start the board once: these files are read at the start only.
+${[
+  ...hasOverlays || facts.plan.boot?.overlays?.length
+    ? [`Put the .dtbo files of the folder overlays into ${folder}overlays/. The .dts files are their sources, to read and to keep.`]
+    : [],
+  ...hasStartFiles
+    ? ['Start the board once and copy the .bin files of the folder firmware to /lib/firmware/ (sudo cp): the screens\' drivers read them.']
+    : [],
+  'Start the board once: these files are read at the start only.',
+].map((line, i) => `${i + 4}. ${line}`).join('\n')}
 
 Does it not start? Put the old files back: nothing else has been changed.
 

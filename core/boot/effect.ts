@@ -8,8 +8,8 @@ import { lintBoot, planSide } from './lint'
 import type { LintFinding } from './lint/types'
 import { mergedFile } from './own/file'
 import type { Merged } from './own/merge'
-import { outcomesOf } from './rehearse/outcomes'
-import { startOf } from './rehearse/rehearse'
+import { outcomesOf, type OtherTree } from './rehearse/outcomes'
+import { otherTreeOf, startOf } from './rehearse/rehearse'
 import type { PartOutcome } from './rehearse/types'
 import { filtersOf } from './scope/filters'
 import type { BootFiles } from './scope/effective'
@@ -25,6 +25,8 @@ export interface BootEffect {
   outcomes: PartOutcome[]
   /** The maker's own base tree cannot be read; in words. */
   baseTrouble: string | null
+  /** The maker's own base tree is none of this board's. */
+  otherTree: OtherTree | null
 }
 
 /** Reads the plan's files against what the plan needs of them. Never throws. */
@@ -35,11 +37,11 @@ export function effectOf(facts: Facts, needs: readonly Need[]): BootEffect {
   const lint = plan.boot ? lintBoot({ files, board, plan: planSide(facts, needs), ...(plan.boot.image && { image: plan.boot.image }) }) : []
   const effect: BootEffect = {
     files, lines: files.dialect === 'key-value' ? parseBoot(files.text, filtersOf(board)) : [], merged, lint, outcomes: [],
-    baseTrouble: null,
+    baseTrouble: null, otherTree: otherTreeOf(facts),
   }
   if (!plan.boot || !board) return effect
   try {
-    return { ...effect, outcomes: outcomesOf({ facts, needs, lint, merged, ...startOf(facts) }) }
+    return { ...effect, outcomes: outcomesOf({ facts, needs, lint, merged, ...startOf(facts), otherTree: effect.otherTree }) }
   }
   catch (error) {
     if (!(error instanceof DeviceTreeError)) throw error

@@ -103,6 +103,7 @@ const TOLD_HERE: Partial<Record<DarkCause, { severity: Finding['severity'], todo
   'bus-off': { severity: 'stop', todo: 'Look for the line that switches the bus off, or for two that want its lines.' },
   'line-taken': { severity: 'stop', todo: 'Give one of the two another line, or take one of their overlays out.' },
   'seat-taken': { severity: 'stop', todo: 'Give one of the two another address, select or bus.' },
+  'driver-wants': { severity: 'stop', todo: 'Give its node what is missing, or take the overlay that is made for it.' },
 }
 
 /** Parts that a start with these files leaves dark. */
@@ -133,6 +134,15 @@ export const baseTree: Rule = ({ facts, files: { baseTrouble } }) => baseTrouble
       subjects: [], figures: [],
       fixes: facts.plan.boot ? [{ label: 'Leave it out', edits: [{ edit: 'set-boot', boot: withoutBase(facts.plan.boot) }] }] : [],
     }]
+
+/** The maker's own base tree is that of another kind of board. */
+export const otherBaseTree: Rule = ({ facts, files: { otherTree } }) => otherTree
+  ? [{
+      code: 'boot.base-other', id: 'boot.base-other', severity: 'caution', stages: ['boot'],
+      title: `The base tree ${facts.plan.boot?.base?.name ?? ''} is that of another board`, sentence: otherTree.why,
+      subjects: [], figures: [], fixes: [{ label: otherTree.fix.label, edits: otherTree.fix.edits }],
+    }]
+  : []
 
 function withoutBase({ base: _, ...boot }: BootFile): BootFile {
   return boot

@@ -1,5 +1,5 @@
 /** All rules, in one list: adding a rule is adding it here. */
-import { baseTree, bootNeeds, darkParts, fileLines } from './bootfile'
+import { baseTree, bootNeeds, darkParts, fileLines, otherBaseTree } from './bootfile'
 import { controllerTwice } from './buses'
 import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reservedUsed } from './claims'
 import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
@@ -44,7 +44,7 @@ const RULES: readonly Rule[] = [
   acFrontEnd, holdUp, capacitorVoltage,
   packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, thingsInHeat, clockSense, mainsCaution,
   sockets, widePlugs, relayContacts, unattended,
-  bootNeeds, fileLines, darkParts, baseTree,
+  bootNeeds, fileLines, darkParts, baseTree, otherBaseTree,
   lastScans, unplaced, sharedPositions,
 ]
 

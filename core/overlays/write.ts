@@ -2,7 +2,7 @@
 import type { Board, BoardTree, KernelBinding } from '../catalogue/types'
 import { overlayFileName } from './asks/write'
 import { fillTemplate } from './asks/placeholders'
-import type { Facts, ResolvedPart } from '../facts/types'
+import type { Bus, Facts, ResolvedPart } from '../facts/types'
 import { compileText } from '../devicetree/source/compile'
 import { writeBlob } from '../devicetree/blob/write'
 import { bindingOf } from './bindings'
@@ -15,7 +15,7 @@ export type PartOverlay
 export function treeOf(board: Board): BoardTree {
   return board.tree ?? {
     compatible: 'brcm,bcm2835', symbols: true, binding: 'numbered', chips: [{ label: 'gpio', first: 0, cells: 2 }],
-    rails: { '3V3': 'vdd_3v3_reg', '5V': 'vdd_5v0_reg' },
+    rails: { '3V3': 'vdd_3v3_reg', '5V': 'vdd_5v0_reg' }, thermalZone: 'cpu_thermal',
   }
 }
 
@@ -47,6 +47,44 @@ export function overlayForPart(facts: Facts, owner: ResolvedPart): PartOverlay {
 /** The blob of an overlay's source. */
 export const overlayBlob = (source: string): Uint8Array => writeBlob(compileText(source, { symbols: true }))
 
+interface Target { at: string, node: string, reg: string[], head: string[], frees: string[], through: Through[] }
+
+/** A node on the way to a part behind a hub, written again so that it does not matter which overlay comes first. */
+interface Through { node: string, lines: string[] }
+
+/** Nodes from a bus of the board through the hubs to one of their channels. */
+function wayTo(bus: Bus, facts: Facts): { bus: string, through: Through[] } | { why: string } {
+  if (bus.software) return { why: 'its hub is on a bus that the kernel makes itself, which no overlay can name' }
+  if (bus.controller) return { bus: bus.id, through: [] }
+  const hub = facts.parts.find(owner => bus.id.startsWith(`${owner.id}.`))
+  const binding = hub && bindingOf(hub)
+  const group = hub && facts.groups.find(entry => entry.owner === hub && entry.kind === 'i2c')
+  const address = hub && facts.devices.find(entry => entry.owner === hub)?.address
+  const channel = /(\d+)$/.exec(bus.id)?.[1]
+  if (!hub || !binding || !group?.bus || address === undefined || Number.isNaN(address) || channel === undefined) {
+    return { why: `it lies behind ${hub?.name ?? 'a hub'}, which has no place or no driver of the kernel's; its program reaches it there` }
+  }
+  const above = wayTo(group.bus, facts)
+  if ('why' in above) return above
+  const hex = address.toString(16)
+  return {
+    bus: above.bus,
+    through: [
+      ...above.through, { node: `${binding.node}@${hex}`, lines: [
+        `compatible = "${binding.compatible}";`, `reg = <0x${hex}>;`, ...binding.properties ?? [], 'status = "okay";', '',
+      ] },
+      { node: `i2c@${channel}`, lines: [`reg = <${channel}>;`, '#address-cells = <1>;', '#size-cells = <0>;', ''] },
+    ],
+  }
+}
+
+/** Lines within the nodes on the way to them. */
+const within = (through: readonly Through[], lines: string[]): string[] => through.length
+  ? ['status = "okay";', '#address-cells = <1>;', '#size-cells = <0>;', '', ...through.reduceRight<string[]>(
+      (inner, { node, lines: own }) => [`${node} {`, ...indent([...own, ...inner]), '};'], lines,
+    )]
+  : lines
+
 interface PinWish { line: number, direction: 'in' | 'out', pull?: 'up' | 'down' }
 
 class OverlayWriter {
@@ -63,11 +101,17 @@ class OverlayWriter {
 
   write(): { source: string } | string {
     const { binding, owner, facts } = this
+    const unwired = (binding.must ?? []).filter(signal => this.lineOf(signal) === null)
+    if (unwired.length) {
+      const labels = unwired.map(signal => owner.signals.find(entry => entry.id === signal)?.label ?? signal).join(', ')
+      return `${owner.name}: the kernel's driver is for ${labels} alone, which has no line of the header. Without it there is nothing to load.`
+    }
     const target = this.target()
     if ('why' in target) return target.why
     const properties = [
-      `compatible = "${binding.compatible}";`, ...target.reg, ...this.lineProperties(), ...this.interruptProperties(),
-      ...this.supplyProperties(), ...(binding.properties ?? []).map(line => fillTemplate(line, owner, facts) ?? line),
+      `compatible = ${[binding.compatible, binding.generic].flatMap(name => name === undefined ? [] : `"${this.filled(name)}"`).join(', ')};`,
+      ...target.reg, ...this.lineProperties(), ...this.interruptProperties(),
+      ...this.supplyProperties(), ...(binding.properties ?? []).map(line => this.filled(line)),
     ]
     const children = this.children()
     if (this.missing.length) {
@@ -92,21 +136,47 @@ class OverlayWriter {
         : [],
       ...pins ? [this.pinGroup()] : [],
       ...target.frees.map(label => block(`&${label}`, ['status = "disabled";'])),
-      block(target.at, [...target.head, ...node]),
+      block(target.at, within(target.through, [...target.head, ...node])),
+      ...binding.cools ? this.cooling() : [],
     ]
     return { source: `/dts-v1/;\n/plugin/;\n\n/*\n * ${owner.name.replace(/\*\//g, '')}: written by Voltaris for `
       + `"${facts.board!.name}".\n * Binding: ${binding.origin}.\n */\n\n/ {\n\tcompatible = `
       + `"${this.tree.compatible}";\n};\n\n${parts.join('\n')}` }
   }
 
-  /** The node it goes under, and how it is addressed there. */
-  private target(): { at: string, node: string, reg: string[], head: string[], frees: string[] } | { why: string } {
+  private filled(text: string): string {
+    return fillTemplate(text, this.owner, this.facts) ?? text
+  }
+
+  /** What switches a fan by the processor's heat: a trip of the zone and what it then turns on. */
+  private cooling(): string[] {
+    const zone = this.tree.thermalZone
+    if (!zone) return []
+    const trip = `${this.label}_trip`
+    return [block(`&${zone}`, [
+      'polling-delay = <2000>;', '',
+      'trips {', ...indent([
+        `${trip}: ${this.label.replace(/_/g, '-')}-trip {`,
+        ...indent([
+          `temperature = <${this.filled('{fan:on}')}>;`, `hysteresis = <${this.filled('{fan:hysteresis}')}>;`, 'type = "active";',
+        ]), '};',
+      ]), '};', '',
+      'cooling-maps {', ...indent([
+        `${this.label.replace(/_/g, '-')}-map {`, ...indent([`trip = <&${trip}>;`, `cooling-device = <&${this.label} 1 1>;`]), '};',
+      ]), '};',
+    ])]
+  }
+
+  /** The node it goes under, and how it is addressed there; `through` are nodes in between, for a part behind hubs. */
+  private target(): Target | { why: string } {
     const { owner, binding, facts } = this
     const { node } = binding
     if (binding.on === 'lines') {
-      return { at: '&{/}', node: owner.id.toLowerCase() === node
-        ? node
-        : `${node}-${owner.id.toLowerCase()}`, reg: [], head: [], frees: [] }
+      const unit = binding.unit === undefined ? null : this.lineOf(binding.unit)
+      // Where the binding wants the bare name, only a second of its kind gets its line behind it.
+      const first = facts.parts.find(other => bindingOf(other)?.node === node) === owner
+      const name = unit !== null ? first ? node : `${node}@${unit.toString(16)}` : owner.id.toLowerCase() === node ? node : `${node}-${owner.id.toLowerCase()}`
+      return { at: '&{/}', node: name, reg: [], head: [], frees: [], through: [] }
     }
     const group = facts.groups.find(entry => entry.owner === owner && entry.kind === binding.on)
     if (!group?.bus) return { why: `${owner.name} is on no ${binding.on === 'i2c' ? 'I²C' : 'SPI'} bus yet. Place it first.` }
@@ -114,25 +184,22 @@ class OverlayWriter {
     if (binding.on === 'i2c') {
       const device = facts.devices.find(entry => entry.owner === owner)
       if (!device || Number.isNaN(device.address)) return { why: `${owner.name} has no address.` }
-      const at = group.bus.software
-        ? {
-            why: `${owner.name} is on a bus that the kernel makes itself; an overlay cannot name it before it is there. Put it on a bus of `
-              + `the board.`,
-          }
-        : group.bus.upstream
-          ? {
-              why: `${owner.name} lies behind a hub; its channel has no label in the board's tree. Put it on a bus of the board, or write `
-                + `the hub and it in one overlay.`,
-            }
-          : `&${group.bus.id}`
-      if (typeof at !== 'string') return at
-      return { at, node: `${node}@${device.address.toString(16)}`, reg: [`reg = <0x${device.address.toString(16)}>;`], head, frees: [] }
+      if (group.bus.software) {
+        return { why: `${owner.name} is on a bus that the kernel makes itself; an overlay cannot name it before it is there. Put it on a bus of `
+          + `the board.` }
+      }
+      const way = wayTo(group.bus, facts)
+      if ('why' in way) return { why: `${owner.name}: ${way.why}` }
+      return {
+        at: `&${way.bus}`, through: way.through, node: `${node}@${device.address.toString(16)}`, reg: [`reg = <0x${device.address.toString(16)}>;`],
+        head: way.through.length ? [] : head, frees: [],
+      }
     }
     const select = fillTemplate('{select}', owner, facts)
     if (select === null || select === '') return { why: `${owner.name} has no select yet. Place it first.` }
     const mode = owner.part.spi?.mode ?? 0
     return {
-      at: `&${group.bus.id}`, node: `${node}@${select}`, head,
+      at: `&${group.bus.id}`, node: `${node}@${select}`, head, through: [],
       reg: [
         `reg = <${select}>;`, `spi-max-frequency = <${owner.part.spi?.maxClockHz ?? 1_000_000}>;`, ...mode & 1 ? ['spi-cpha;'] : [],
         ...mode & 2 ? ['spi-cpol;'] : [],
@@ -200,7 +267,7 @@ class OverlayWriter {
     if (!interrupt) return []
     // An interrupt line that is not wired is left out: the driver then asks from time to time.
     const line = this.lineOf(interrupt.signal)
-    if (line === null) return []
+    if (line === null) return interrupt.otherwise ?? []
     this.pins.push({ line, direction: 'in', ...(interrupt.pull && { pull: interrupt.pull }) })
     const chip = this.chipOf(line)
     const place = chip.cells === 3 ? `${Math.floor(line / 32)} ${line % 32}` : String(line - chip.first)
@@ -218,7 +285,7 @@ class OverlayWriter {
     return (this.binding.children ?? []).flatMap((child) => {
       const value = child.signal ? this.gpio(child.signal, child.low ?? false, child.pull) : null
       if (child.signal && !value) return []
-      return ['', `${child.name} {`, ...indent([...value ? [`${child.property} = ${value};`] : [], ...child.properties]), '};']
+      return ['', `${child.name} {`, ...indent([...value ? [`${child.property} = ${value};`] : [], ...child.properties.map(line => this.filled(line))]), '};']
     })
   }
 

@@ -157,6 +157,8 @@ export const CODES = {
   'start.switched-off': 'a part whose lines are switched off',
   'boot.by-hand': 'a file that Voltaris does not write',
   'boot.base-unreadable': 'a base tree that cannot be read',
+  'boot.base-other': 'a base tree of another kind of board',
+  'overlay.part-twice': 'a part that two overlays load',
 
   // Boot files of the key-value dialect.
   'boot.clock-lowered': 'a lower clock that the file sets',

@@ -2,6 +2,8 @@
 import { drivenByProgram } from '../../facts/roles'
 import type { Facts, Terminal } from '../../facts/types'
 import { bindingOf } from '../../overlays/bindings'
+import { isMade, overlaysAsked } from '../../overlays/asks/fit'
+import { overlayFileName } from '../../overlays/asks/write'
 import { needsOf, type Need } from '../../overlays/asks/needs'
 import { COMMAND_FILE, effectiveOf } from '../scope/effective'
 import { clocks } from './clocks'
@@ -12,6 +14,7 @@ import { commandLine, environmentConsole, environmentLines, menuLines } from './
 import { parameterNames, settingNames } from './names'
 import { busesOff, controllersElsewhere, hiddenByFilter, repeated, scopeOfParameters, treeOff } from './order'
 import { screenLines } from './screen'
+import { loadedTwice } from './part-twice'
 import { soundBesidePwm } from './sound'
 import { longLines, noLines, wrongFile } from './text'
 import { applyChanges, type LintFinding, type LintInput, type LintRule, type PlanSide, type TextFix } from './types'
@@ -22,7 +25,7 @@ export { MOST_FINDINGS }
 const RULES: readonly LintRule[] = [
   wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes, treeOff,
   controllersElsewhere,
-  overlaysFight, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff, screenLines, clocks, commandLine,
+  overlaysFight, loadedTwice, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff, screenLines, clocks, commandLine,
   menuLines,
   environmentLines, environmentConsole,
 ]
@@ -104,7 +107,10 @@ export function planSide(facts: Facts, needs: readonly Need[] = needsOf(facts)):
     .filter(owner => facts.groups.some(group => group.owner === owner && group.bus?.kind === 'pwm' && group.kind === 'pwm'
       && group.terminals[0]!.signal!.role === 'pwm'))
     .map(owner => ({ partId: owner.id, name: owner.name }))
-  return { needs, lineOwners, outputs, pwmUsers, buses, clock: facts.plan.power.clock }
+  const loads = facts.parts.filter(owner => bindingOf(owner)).map(owner => ({
+    partId: owner.id, name: owner.name, made: overlayFileName(owner.id), isMade: isMade(owner, facts), library: overlaysAsked(owner),
+  }))
+  return { needs, lineOwners, outputs, pwmUsers, buses, loads, clock: facts.plan.power.clock }
 }
 
 /**

@@ -170,7 +170,7 @@ export const parameterNames: LintRule = (context) => {
   return findings(effective.asked, (asked): LintFinding[] => {
     if ('applies' in asked && asked.applies === 'never') return []
     if (asked.kind === 'param') return baseParam(asked, context)
-    if (asked.kind !== 'overlay' || own.has(asked.name)) return []
+    if (asked.kind !== 'overlay' || own.has(asked.name) || context.plan?.loads.some(part => part.made === asked.name)) return []
     const spec = overlayNamed(asked.name)
     if (!spec) return unknownOverlay(asked, context)
     const missing: LintFinding[] = []

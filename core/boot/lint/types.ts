@@ -5,6 +5,7 @@ import type { TextChange } from '../../plan/text'
 import type { Code } from '../../vocabulary/codes'
 import type { Figure, Severity } from '../../vocabulary/finding'
 import type { BootFiles, Effective } from '../scope/effective'
+import type { OverlayNeed } from '../../overlays/asks/fit'
 import type { Need } from '../../overlays/asks/needs'
 
 export type { TextChange }
@@ -45,6 +46,8 @@ export interface PlanSide {
   clock: ClockPlan
   /** Parts with a PWM output that the kernel drives. */
   pwmUsers: readonly { partId: string, name: string }[]
+  /** Parts that the kernel knows, with the overlay made for each and those of the library that its file asks for. */
+  loads: readonly { partId: string, name: string, made: string, isMade: boolean, library: readonly OverlayNeed[] }[]
   /** Controllers that parts of the plan lie on, with those parts. */
   buses: ReadonlyMap<string, { partIds: string[], names: string[] }>
 }

@@ -4,6 +4,7 @@ import { lineChipsOf, lineKey, lineWords, numbered, onChip, type LineChip, type 
 import { pinGroupsOf } from '../../devicetree/board/pins'
 import type { BoardTree } from '../../catalogue/types'
 import { cellsOf, childOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../../devicetree/types'
+import { wanting } from './demands'
 import type { Collision, DeviceNode, LineClaim } from './types'
 
 export interface Started {
@@ -11,7 +12,7 @@ export interface Started {
   collisions: Collision[]
   devices: DeviceNode[]
   /** Paths of nodes that are on, with what kept each from starting where something did. */
-  nodes: Map<string, { compatible: string[], refused: string | null }>
+  nodes: Map<string, { compatible: string[], refused: string | null, wants?: string }>
   controllers: TreeController[]
 }
 
@@ -110,7 +111,10 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
         }
       }
     }
-    if (compatible.length) nodes.set(path, { compatible, refused })
+    if (compatible.length) {
+      const missing = refused ? null : wanting(node, compatible, tree.root)
+      nodes.set(path, { compatible, refused: refused ?? missing, ...missing && { wants: missing } })
+    }
     if (refused) dead.add(path)
   }
   return { claims, collisions, nodes, controllers, devices: devicesOf(tree, controllers, nodes) }

@@ -3,7 +3,9 @@ import { drivenByProgram } from '../../facts/roles'
 import { writeNeed } from '../../overlays/asks/write'
 import type { Need } from '../../overlays/asks/needs'
 import type { BusGroup, Facts, ResolvedPart } from '../../facts/types'
+import { canBeMade } from '../../overlays/asks/fit'
 import { bindingOf } from '../../overlays/bindings'
+import { startFileOf } from '../../overlays/start-files'
 import type { Edit } from '../../plan/edits'
 import { editOf } from '../lint/edits'
 import type { LintFinding } from '../lint/types'
@@ -25,7 +27,11 @@ export interface OutcomeTask {
   merged: Merged
   loaded: Loaded
   started: Started
+  /** The base tree is none of this board's; then nothing that is laid on it says anything of the plan. */
+  otherTree: OtherTree | null
 }
+
+export interface OtherTree { why: string, fix: NonNullable<PartOutcome['fix']> }
 
 export function outcomesOf(task: OutcomeTask): PartOutcome[] {
   const { plan, board } = task.facts
@@ -43,6 +49,7 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
     ...common, state: 'dark', cause, why, ...(fix && { fix }),
   })
   if (!board) return dark('no-board', 'No board is chosen.')
+  if (task.otherTree && (needs.length || bindingOf(owner))) return dark('other-tree', task.otherTree.why, task.otherTree.fix)
   const open = facts.terminals.filter(terminal =>
     terminal.owner === owner && terminal.signal && !terminal.signal.optional && !terminal.place)
   if (open.length) {
@@ -64,17 +71,29 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
   const fight = started.collisions.find(collision =>
     collision.what === 'line' && own.has(Number(collision.where)) && !sharedBus(facts, owner, Number(collision.where)))
   if (fight) return dark('line-taken', fight.sentence, lintFix(task, owner, fight.where))
-  const seat = started.collisions.find(collision => collision.what !== 'line' && mySeat(facts, owner, collision.where))
+  const twin = twinOf(facts, owner)
+  if (twin) {
+    return dark('address-twin', `${owner.name} and ${twin.name} answer at one address of one bus: whatever is read there is read from both.`)
+  }
+  const seat = started.collisions.find(collision => collision.what !== 'line' && mySeat(facts, owner, collision.where)
+    // Loaded twice for one part, by two overlays: the first driver has it.
+    && !started.nodes.get(collision.first)?.compatible.includes(bindingOf(owner)?.compatible ?? ''))
   if (seat) return dark('seat-taken', seat.sentence, lintFix(task, owner, seat.where))
   const held = task.lint.find(entry => entry.code === 'serial.console' && entry.partIds.includes(owner.id))
   if (held) return dark('console', held.sentence, asFix(task, held))
+  const wants = wantsOf(facts, owner, started)
+  if (wants) return dark('driver-wants', `Its node is there, but ${wants}.`, makeIt(facts, owner))
   if (!needs.length && !bindingOf(owner)) {
     return { ...common, state: 'no-driver', why: owner.signals.length
       ? 'A program moves its lines itself; nothing has to be loaded.'
       : 'It needs nothing of the boot files.' }
   }
   const overlay = needs.find(need => need.need.kind === 'overlay' && !need.busId)
-  if (overlay) return { ...common, state: 'alive', why: `Its driver is loaded by ${writeNeed(overlay.need)}.` }
+  const file = startFileOf(owner, facts)
+  if (overlay) {
+    return { ...common, state: 'alive', why: `Its driver is loaded by ${writeNeed(overlay.need)}.`
+      + (file ? ` It reads its start commands from /lib/firmware/${file.name}, which the zip of these files holds: without it it ends.` : '') }
+  }
   const bus = facts.groups.find(group => group.owner === owner && group.bus)?.bus
   return bus
     ? {
@@ -136,6 +155,37 @@ function busTrouble({ bus, terminals }: BusGroup, { nodes, controllers }: Starte
   if (!node && other && nodes.get(other.path)?.refused === null) return null
   if (!node) return bus.kind === 'pwm' ? null : `${bus.label} is off in the tree that the kernel gets.`
   return node.refused ? `${bus.label} does not start: ${node.refused}.` : null
+}
+
+/** Another part that answers at the address of this one, on the same bus. */
+function twinOf(facts: Facts, owner: ResolvedPart): ResolvedPart | null {
+  const mine = facts.devices.find(entry => entry.owner === owner && !entry.also)
+  if (!mine?.busId || Number.isNaN(mine.address)) return null
+  return facts.devices.find(entry => entry.owner !== owner && entry.busId === mine.busId && entry.address === mine.address && !entry.also)?.owner ?? null
+}
+
+/** What the driver of a part's node wants and does not find. */
+function wantsOf(facts: Facts, owner: ResolvedPart, { nodes, claims, controllers }: Started): string | null {
+  const own = new Set(facts.terminals.flatMap(terminal => terminal.owner === owner && terminal.place?.kind === 'header'
+    && terminal.place.line && terminal.signal && !/^(i2c|spi)\./.test(terminal.signal.role)
+    ? terminal.place.line.line
+    : []))
+  const device = facts.devices.find(entry => entry.owner === owner && !entry.also)
+  const bus = device && controllers.find(controller => controller.labels.includes(device.busId ?? ''))
+  const paths = [
+    ...claims.flatMap(claim => claim.line !== null && own.has(claim.line) ? claim.node : []),
+    ...bus ? [...nodes.keys()].filter(path => path.startsWith(`${bus.path}/`) && path.endsWith(`@${device.address.toString(16)}`)) : [],
+  ]
+  return paths.map(path => nodes.get(path)?.wants).find(text => text) ?? null
+}
+
+/** The overlay that Voltaris makes has what the driver wants. */
+function makeIt({ plan, board }: Facts, owner: ResolvedPart): PartOutcome['fix'] {
+  if (!canBeMade(owner, board) || plan.boot?.made?.includes(owner.id) || !plan.boot) return undefined
+  return {
+    label: 'Take the overlay that Voltaris makes for it', line: '',
+    edits: [{ edit: 'set-boot', boot: { ...plan.boot, made: [...plan.boot.made ?? [], owner.id] } }],
+  }
 }
 
 /** A line that the part shares with others because its bus is shared. */

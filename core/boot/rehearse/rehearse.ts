@@ -7,7 +7,7 @@ import type { Board } from '../../catalogue/types'
 import { baseSource } from '../../devicetree/bases/base'
 import { readBlob } from '../../devicetree/blob/read'
 import { compileText } from '../../devicetree/source/compile'
-import type { DeviceTree } from '../../devicetree/types'
+import { DeviceTreeError, propertyOf, stringsOf, type DeviceTree } from '../../devicetree/types'
 import type { Facts } from '../../facts/types'
 import { overlaysForParts, treeOf } from '../../overlays/write'
 import { needsOf } from '../../overlays/asks/needs'
@@ -19,7 +19,7 @@ import type { BootFiles } from '../scope/effective'
 import { bytesOf } from '../bytes'
 import { loadFiles, type Loaded } from './load'
 import { startDevices, type Started } from './kernel'
-import { outcomesOf } from './outcomes'
+import { outcomesOf, type OtherTree } from './outcomes'
 import { holds } from '../../facts/gather'
 import type { DeviceNode, Rehearsal, Step } from './types'
 
@@ -84,11 +84,48 @@ export function rehearse(facts: Facts, onStep: (done: number, of: number) => voi
   const needs = needsOf(facts)
   const lint = lintBoot({ files: filesOf(facts.plan, facts.board), board: facts.board, plan: planSide(facts, needs) })
   onStep(2, 3)
-  const parts = outcomesOf({ facts, needs, lint, merged: mergedFile(facts, needs), loaded, started })
+  const otherTree = otherTreeOf(facts)
+  const parts = outcomesOf({ facts, needs, lint, merged: mergedFile(facts, needs), loaded, started, otherTree })
   onStep(3, 3)
   return {
-    steps: [...loaded.steps, ...kernelSteps(loaded, started)], claims: started.claims, collisions: started.collisions,
+    steps: [
+      ...otherTree ? [{ outcome: 'failed' as const, title: 'The tree of another board', detail: otherTree.why }] : [],
+      ...loaded.steps, ...kernelSteps(loaded, started),
+    ], claims: started.claims, collisions: started.collisions,
     devices: [...appeared(loaded, started), ...plugged(facts)].sort((a, b) => a.path.localeCompare(b.path)), parts, tree: loaded.tree,
+  }
+}
+
+/**
+ * The maker's own base tree, when it is of another chip's family than the plan's board: told before anything else, as nothing that is laid
+ * on it says anything of the plan. A tree that does not say what it is for is taken as it is.
+ */
+export function otherTreeOf({ plan, board }: Pick<Facts, 'plan' | 'board'>): OtherTree | null {
+  const base = plan.boot?.base
+  if (!base || !board) return null
+  let tree
+  try {
+    tree = readBlob(bytesOf(base.content))
+  }
+  catch (error) {
+    // A base that cannot be read has a finding of its own.
+    if (error instanceof DeviceTreeError) return null
+    throw error
+  }
+  const of = (name: string) => {
+    const property = propertyOf(tree.root, name)
+    return property ? stringsOf(property.value) : []
+  }
+  const compatible = of('compatible')
+  const wanted = treeOf(board).compatible
+  // Boards that ship are known by their chips' family, one of the maker's own by what its tree says.
+  const same = (name: string) => name === wanted || (!board.tree && name.split(',')[0] === wanted.split(',')[0])
+  if (!compatible.length || compatible.some(same)) return null
+  const { base: _, ...boot } = plan.boot!
+  return {
+    why: `The base tree ${base.name} is that of ${of('model')[0] ?? 'another board'} (${compatible.join(', ')}), not of ${board.name}: its lines and `
+      + `buses are others. Drop the tree of this board, or rehearse on the one of its class.`,
+    fix: { label: 'Rehearse on the tree of the board\'s class', line: '', edits: [{ edit: 'set-boot', boot }] },
   }
 }
 

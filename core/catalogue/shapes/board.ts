@@ -102,6 +102,8 @@ const tree = object({
   binding: oneOf('numbered', 'named', 'none'),
   /** Labels of the rails' regulators. */
   rails: optional(object({ '5V': optional(words), '3V3': optional(words) })),
+  /** Label of the processor's heat zone, whose trips switch fans. */
+  thermalZone: optional(words),
   /** The tree has labels that overlays can name. */
   symbols: flag,
 })

@@ -20,7 +20,9 @@ const kernelChild = object({
 
 export const kernelBinding = object({
   node: word,
-  compatible: word,
+  compatible: text({ pattern: /^(?:[A-Za-z0-9,._+?#-]{1,80}|\{start-file\})$/, called: 'a name of the device tree' }),
+  /** A second `compatible`, of the kind it belongs to, that its driver is found by. */
+  generic: optional(word),
   on: oneOf('i2c', 'spi', 'lines'),
   origin,
   /** Properties that name a line each. */
@@ -30,7 +32,17 @@ export const kernelBinding = object({
   /** Rows and columns of a matrix, by the signals that are repeated. */
   gpioRows: optional(object({ rows: terminalId, columns: terminalId })),
   /** Edge or level by its number: 1 rising, 2 falling, 4 high, 8 low. */
-  interrupt: optional(object({ signal: terminalId, type: oneOf(1, 2, 3, 4, 8), pull })),
+  interrupt: optional(object({
+    signal: terminalId, type: oneOf(1, 2, 3, 4, 8), pull,
+    /** Properties instead, while the line is not wired: the driver then asks from time to time. */
+    otherwise: optional(source),
+  })),
+  /** Signals without which the driver has nothing to do: no node is made while one has no place. */
+  must: optional(list(terminalId, { most: 16 })),
+  /** Its unit address is the line of this signal, where the binding wants one. */
+  unit: optional(terminalId),
+  /** It cools the processor: switched on and off by the plan's fan threshold. */
+  cools: optional(flag),
   /** Supply property → rail. */
   supplies: optional(map(rail, word)),
   /** A crystal of its own. */

@@ -4,7 +4,7 @@
  * and the parameters of the base. It starts no board; it is for rehearsing.
  *
  * Bindings: published, Linux kernel `Documentation/devicetree/bindings` (i2c/brcm,bcm2835-i2c, spi/brcm,bcm2835-spi, serial/pl011,
- * pinctrl/brcm,bcm2835-gpio). Addresses: memory.
+ * pinctrl/brcm,bcm2835-gpio, thermal/thermal-zones). Addresses: memory.
  */
 import { tableOf } from '../../table'
 import type { Board, Controller, Route } from '../../catalogue/types'
@@ -86,6 +86,19 @@ ${[
 		vin-supply = <&vdd_5v0_reg>;
 	};
 
+	thermal-zones {
+		cpu_thermal: cpu-thermal {
+			polling-delay-passive = <0>;
+			polling-delay = <1000>;
+
+			trips {
+${board.sockets.fan ? FAN_TRIP : ''}			};
+
+			cooling-maps {
+${board.sockets.fan ? FAN_MAP : ''}			};
+		};
+	};
+
 	soc {
 		compatible = "simple-bus";
 		#address-cells = <1>;
@@ -139,6 +152,14 @@ ${small && !controllers.some(({ id }) => id === 'uart1') ? `\n${smallPort()}\n` 
 			reg = <0x7e208000 0x8c>;
 			clocks = <&clk_core>;
 			status = "disabled";
+		};
+
+		fan_pwm: pwm@7e20c800 {
+			compatible = "brcm,bcm2835-pwm";
+			reg = <0x7e20c800 0x28>;
+			clocks = <&clk_core>;
+			#pwm-cells = <3>;
+			status = "${board.sockets.fan ? 'okay' : 'disabled'}";
 		};
 
 		emmc: mmc@7e300000 {
@@ -202,6 +223,9 @@ ${small && !controllers.some(({ id }) => id === 'uart1') ? `\n${smallPort()}\n` 
 
 	fan: fan {
 		compatible = "pwm-fan";
+		pwms = <&fan_pwm 0 41566 0>;
+		#cooling-cells = <2>;
+		cooling-levels = <0 75 125 175 250>;
 		status = "${board.sockets.fan ? 'okay' : 'disabled'}";
 	};
 
@@ -220,6 +244,11 @@ ${overrides(board).join('\n')}
 };
 `
 }
+
+/** The first step of the fan on the board's own socket. memory */
+const FAN_TRIP = `\t\t\t\tfan_trip: fan-trip {\n\t\t\t\t\ttemperature = <50000>;\n\t\t\t\t\thysteresis = <5000>;\n`
+  + `\t\t\t\t\ttype = "active";\n\t\t\t\t};\n`
+const FAN_MAP = '\t\t\t\tfan-map {\n\t\t\t\t\ttrip = <&fan_trip>;\n\t\t\t\t\tcooling-device = <&fan 1 1>;\n\t\t\t\t};\n'
 
 /** Boards whose header hangs on an I/O bridge: their pin groups name pins and a function. */
 const hasBridge = (board: Board) =>

@@ -86,10 +86,12 @@ export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[
 function treeOf(profile: BoardProfile): BoardTree {
   const chips = profile.chips.filter((chip): chip is LineChip & { first: number } => chip.first !== null && chip.labels.length > 0)
   const [first] = profile.bindings
+  const zone = profile.labels.find(label => /^(cpu|soc|package)\d?_?thermal$|^cpu_alert_zone$/.test(label))
   return {
     compatible: profile.compatible.at(-1) ?? 'unknown', symbols: profile.hasSymbols,
     chips: [...chips].sort((a, b) => a.first - b.first)
       .map(chip => ({ label: chip.labels[0]!, first: chip.first, cells: chip.cells === 3 ? 3 as const : 2 as const })),
+    ...zone && { thermalZone: zone },
     binding: first === 'numbered' ? 'numbered' : first === 'named' ? 'named' : 'none',
   }
 }

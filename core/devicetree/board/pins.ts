@@ -25,10 +25,8 @@ export type PinBinding
     | 'packed'
   /** `samsung,pins` and `samsung,pin-function` (samsung,pinctrl). */
     | 'lettered'
-  /** `nvidia,pins` and `nvidia,function` (nvidia,tegra*-pinmux). */
-    | 'ported'
-  /** `marvell,pins` and `marvell,function` (marvell,mvebu-pinctrl). */
-    | 'multi'
+  /** Pins and function by name, each behind the maker's prefix: `…,pins` and `…,function` (marvell,mvebu-pinctrl and others). */
+    | 'prefixed'
 
 export interface GroupPin {
   /** As the kernel names it: `PA11`, `gpio14`, `GPIO2_D0`, `I2C1_SCL`; a register or a group's name where nothing better is known. */
@@ -129,20 +127,11 @@ function groupOf(node: TreeNode, path: string, labels: string[], around: Around)
       return { name, place: chip ? onChip(chip, Number(number)) : NOWHERE, setting: letteredAs }
     }))
   }
-  const ported = text('nvidia,pins')
-  const portedAs = text('nvidia,function')?.[0]
-  if (ported && portedAs !== undefined) {
-    return group('ported', ported.map(name => ({ name, place: ofPort(name, chips), setting: null })), portedAs)
-  }
-  const multi = text('marvell,pins')
-  if (multi) {
-    // Chips of one controller alone are its lines in their order; more of them say by their ranges which are whose.
-    const banks = chips.some(chip => chip.ranges.length) ? [] : chips.filter(chip => chip.first !== null)
-    return group('multi', multi.map((name) => {
-      const number = Number(/^mpp(\d+)$/.exec(name)?.[1] ?? NaN)
-      const chip = banks[Math.floor(number / 32)]
-      return { name, place: chip ? onChip(chip, number % 32) : ofPin(chips, controller?.handle ?? null, number), setting: null }
-    }), text('marvell,function')?.[0] ?? null)
+  const prefix = node.properties.map(property => /^([\w-]+),pins$/.exec(property.name)?.[1]).find(word => word)
+  const prefixed = prefix && text(`${prefix},pins`)
+  const prefixedAs = prefix && text(`${prefix},function`)?.[0]
+  if (prefixed && prefixedAs !== undefined) {
+    return group('prefixed', prefixed.map(name => ({ name, place: ofName(name, around), setting: null })), prefixedAs)
   }
   const pins = text('pins')
   const groups = text('groups') ?? text('group')
@@ -201,8 +190,19 @@ function packedPin(cell: number, { controller, chips }: Around, plain: (number: 
   return { name: `${/mediatek/.test(compatible) ? 'GPIO' : 'pin'}${cell >>> 8}`, place: plain(cell >>> 8), setting: cell & 0xFF }
 }
 
-/** `gen1_i2c_scl_pj1`: the end of a pin's name is its port. Published: Linux kernel, dt-bindings/gpio/tegra-gpio.h, 8 lines to a port. */
-function ofPort(name: string, chips: readonly LineChip[]): LinePlace {
+/**
+ * `mpp35` is line 35, counted over the chips or by their ranges; `gen1_i2c_scl_pj1` ends in its port, 8 lines each, on one chip.
+ * Published: Linux kernel, bindings/pinctrl (…,mvebu-pinctrl; …,tegra210-pinmux) and include/dt-bindings/gpio/tegra-gpio.h.
+ */
+function ofName(name: string, { controller, chips }: Around): LinePlace {
+  const [, multi] = /^mpp(\d+)$/.exec(name) ?? []
+  if (multi !== undefined) {
+    const number = Number(multi)
+    // Chips of one controller alone are its lines in their order; more of them say by their ranges which are whose.
+    const banks = chips.some(chip => chip.ranges.length) ? [] : chips.filter(chip => chip.first !== null)
+    const chip = banks[Math.floor(number / 32)]
+    return chip ? onChip(chip, number % 32) : ofPin(chips, controller?.handle ?? null, number)
+  }
   const [, letters = '', number = ''] = /_p([a-z]{1,2})(\d)$/.exec(name) ?? []
   const chip = chips.find(entry => entry.first === 0)
   if (!letters || !chip) return NOWHERE

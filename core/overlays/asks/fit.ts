@@ -6,7 +6,7 @@ import { bindingOf } from '../bindings'
 import { claimsOf, listedName, overlayNamed, resolveOverlay } from '../library'
 import type { OverlaySpec } from '../library/types'
 
-type OverlayNeed = Extract<BootNeed, { kind: 'overlay' }> & Pick<NonNullable<ResolvedPart['part']['boot']>[number], 'whenPlaced'
+export type OverlayNeed = Extract<BootNeed, { kind: 'overlay' }> & Pick<NonNullable<ResolvedPart['part']['boot']>[number], 'whenPlaced'
   | 'whenOpen'>
 
 /** Overlays that the part's file asks for with its present options. */
@@ -63,8 +63,15 @@ export function fitsI2cBus(owner: Pick<ResolvedPart, 'part' | 'options'>, busId:
 /** True when the part has its place and its overlays cannot be told of it, so that one has to be made. */
 export function cannotBeTold(owner: ResolvedPart, facts: Facts): boolean {
   if (!overlaysAsked(owner).length) return false
+  // Two screens by lines of the library would read one file of start commands.
+  if (readsStartFile(owner)) {
+    const earlier = facts.parts.slice(0, facts.parts.indexOf(owner)).filter(other => readsStartFile(other))
+    if (earlier.some(other => !isMade(other, facts))) return true
+  }
   const i2c = facts.groups.find(group => group.owner === owner && group.kind === 'i2c')?.bus
   if (i2c?.controller && !fitsI2cBus(owner, i2c.id)) return true
+  // Behind a hub the kernel numbers the bus when it starts: no line of the library's can name it.
+  if (i2c && !i2c.controller && !i2c.software) return true
   const spi = facts.groups.find(group => group.owner === owner && group.kind === 'spi')
   if (!spi?.bus) return false
   const selects = owner.signals.filter(signal => signal.role === 'spi.select')
@@ -74,13 +81,18 @@ export function cannotBeTold(owner: ResolvedPart, facts: Facts): boolean {
   })
 }
 
+/** True for screens whose driver is told by a file of start commands. */
+export const readsStartFile = (owner: Pick<ResolvedPart, 'part'>): boolean => bindingOf(owner)?.generic === 'panel-mipi-dbi-spi'
+
 /** True when Voltaris can write an overlay of its own for the part on this board. */
 export const canBeMade = (owner: Pick<ResolvedPart, 'part'>, board: Board | null): boolean =>
   bindingOf(owner) !== null && (board?.tree?.symbols ?? true) && board !== null
 
 /** True when the overlay of the part is one that Voltaris makes: the maker chose it, or the library's cannot be told of its place. */
 export function isMade(owner: ResolvedPart, facts: Facts): boolean {
-  return facts.plan.boot?.made?.includes(owner.id) === true || (canBeMade(owner, facts.board) && cannotBeTold(owner, facts))
+  return facts.plan.boot?.made?.includes(owner.id) === true || (canBeMade(owner, facts.board) && (cannotBeTold(owner, facts)
+    // A hub is written together with what lies behind it, so that both speak of one node.
+    || facts.groups.some(group => group.owner !== owner && group.bus?.id.startsWith(`${owner.id}.`) && isMade(group.owner, facts))))
 }
 
 /** Circuits of which there is one and that the part's overlays hold: two parts that hold the same exclude each other. */

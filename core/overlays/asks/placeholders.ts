@@ -20,6 +20,15 @@ const controllerOf = (owner: ResolvedPart, facts: Facts, kind: 'i2c' | 'spi') =>
  */
 export const PLACEHOLDERS = tableOf<{ meaning: string, fill: Filler }>({
   'option': { meaning: 'the value of an option: {option:address}', fill: (owner, _, argument) => owner.options[argument] ?? null },
+  'display:columns': {
+    meaning: 'columns of the picture, as it is turned', fill: owner => turned(owner)?.columns ?? null,
+  },
+  'display:rows': { meaning: 'rows of the picture, as it is turned', fill: owner => turned(owner)?.rows ?? null },
+  'display:mm-wide': { meaning: 'width of the picture in mm, as it is turned', fill: owner => turned(owner)?.mmWide ?? null },
+  'display:mm-high': { meaning: 'height of the picture in mm, as it is turned', fill: owner => turned(owner)?.mmHigh ?? null },
+  'start-file': {
+    meaning: 'name of the file of start commands, without its ending', fill: owner => startFileName(owner.id),
+  },
   'fan:on': {
     meaning: 'temperature at which the fan comes on, in thousandths of a degree', fill: (_, facts) => thousandths(fan(facts).onC),
   },
@@ -33,6 +42,22 @@ export const PLACEHOLDERS = tableOf<{ meaning: string, fill: Filler }>({
   'bus': { meaning: 'number of the I²C bus', fill: (owner, facts) => busNumber(owner, facts) },
   'select': { meaning: 'number of the select on its SPI bus; {select:signal} for another select terminal', fill: selectNumber },
 })
+
+/** Name, without its ending, of the file of start commands that is made for a screen. */
+export const startFileName = (partId: string) => `voltaris-${partId.toLowerCase()}`
+
+/** The picture's size: that of the part's file at its usual rotation, with columns and rows changed over a quarter turn from there. */
+export function turned({ part, options }: Pick<ResolvedPart, 'part' | 'options'>) {
+  if (!part.display) return null
+  const usual = part.options?.find(option => option.meaning === 'rotation')
+  const turns = usual ? (Number(options[usual.id] ?? usual.default) - Number(usual.default)) / 90 : 0
+  const { width, height, sizeInch } = part.display
+  const [columns, rows] = turns % 2 ? [height, width] : [width, height]
+  const mmToADot = sizeInch * 25.4 / Math.hypot(width, height)
+  return {
+    columns: String(columns), rows: String(rows), mmWide: String(Math.round(columns * mmToADot)), mmHigh: String(Math.round(rows * mmToADot)),
+  }
+}
 
 function busNumber(owner: ResolvedPart, facts: Facts): string | null {
   const bus = controllerOf(owner, facts, 'i2c')

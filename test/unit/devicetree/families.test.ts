@@ -124,7 +124,7 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   [
     'names that end in their port (dt-bindings/gpio/tegra-gpio.h: port J line 1)',
     {
-      controller: 'nvidia,tegra210-pinmux', group: 'nvidia,pins = "gen1_i2c_scl_pj1", "gen1_i2c_sda_pj0"; nvidia,function = "i2c1";',
+      controller: 'made-up,ports', group: 'made-up,pins = "gen1_i2c_scl_pj1", "gen1_i2c_sda_pj0"; made-up,function = "i2c1";',
       soc: chip('gpio'),
     },
     [['gen1_i2c_scl_pj1', 73], ['gen1_i2c_sda_pj0', 72]],

@@ -28,12 +28,19 @@ export const I2C_FLAGS: ParamSpec[] = ['i2c0', 'i2c3', 'i2c4', 'i2c5', 'i2c6'].m
 
 type More = Partial<OverlaySpec> & Pick<OverlaySpec, 'group'>
 
+/** The clock of a part with a crystal of its own, whose parameter says how fast it is. */
+const fed = (crystal?: string) => crystal ? '\t\tclocks = <&{label}_osc>;\n' : ''
+const clockOf = (crystal?: string) => crystal
+  ? `\n&{/} {\n\t{label}_osc: {label}-osc {\n\t\tcompatible = "fixed-clock";\n\t\t#clock-cells = <0>;\n\t\tclock-frequency = `
+    + `<{${crystal}}>;\n\t};\n};\n`
+  : ''
+
 /** A part on an I²C bus, one kind or several by flag. */
 export function onI2c(
   name: string, what: string, part: { compatible: string, address: string, node?: string } | Record<string, Choice>,
-  more: More & { properties?: string },
+  more: More & { properties?: string, crystal?: string },
 ): OverlaySpec {
-  const { properties = '', params = [], ...rest } = more
+  const { properties = '', crystal, params = [], ...rest } = more
   const single = typeof (part as { compatible: unknown }).compatible === 'string'
     ? part as { compatible: string, address: string, node?: string }
     : null
@@ -42,7 +49,7 @@ export function onI2c(
   return {
     name, what, origin: ORIGIN, appears: [], bus: '{bus}', address: '{addr}', ...(choices && { choices }),
     tree: `&{bus} {\n\tstatus = "okay";\n\t#address-cells = <1>;\n\t#size-cells = <0>;\n\n\t${single?.node ?? '{chosen}'}@{addr:hex} `
-      + `{\n\t\tcompatible = "${single?.compatible ?? '{compatible}'}";\n\t\treg = <{addr}>;\n${properties}\t};\n};\n`,
+      + `{\n\t\tcompatible = "${single?.compatible ?? '{compatible}'}";\n\t\treg = <{addr}>;\n${fed(crystal)}${properties}\t};\n};\n${clockOf(crystal)}`,
     ...rest,
     params: [...Object.entries(choices ?? {}).map(([id, entry]) => flag(id, entry.what)), address(standard), ...params, ...I2C_FLAGS],
   }
@@ -50,30 +57,45 @@ export function onI2c(
 
 /** A part on SPI 0 with a select; the spidev node of that select goes. */
 export function onSpi(
-  name: string, what: string, compatible: string, more: More & { properties?: string, clockHz?: number, select?: string, node?: string },
+  name: string, what: string, compatible: string, more: More & { properties?: string, clockHz?: number, select?: string, node?: string, crystal?: string },
 ): OverlaySpec {
-  const { properties = '', clockHz = 1_000_000, select = '0', node, params = [], bus = 'spi0', ...rest } = more
+  const { properties = '', crystal, clockHz = 1_000_000, select = '0', node, params = [], bus = 'spi0', ...rest } = more
   return {
     name, what, origin: ORIGIN, appears: [], bus, select, ...rest,
     params,
     tree: `&${bus} {\n\tstatus = "okay";\n\t#address-cells = <1>;\n\t#size-cells = `
       + `<0>;\n\n\t${node ?? compatible.split(',').at(-1)}@${select} {\n\t\tcompatible = "${compatible}";\n\t\treg = `
       + `<${select}>;\n\t\tspi-max-frequency = `
-      + `<${params.some(param => param.name === 'speed') ? '{speed}' : clockHz}>;\n${properties}\t};\n};\n{spidev}`,
+      + `<${params.some(param => param.name === 'speed') ? '{speed}' : clockHz}>;\n${fed(crystal)}${properties}\t};\n};\n${clockOf(crystal)}{spidev}`,
   }
 }
 
 /** A device of its own at the root of the tree, on lines. */
-export function onLines(name: string, what: string, node: string, more: More & { properties: string, pins?: string }): OverlaySpec {
-  const { properties, pins, params = [], ...rest } = more
+export function onLines(
+  name: string, what: string, node: string, more: More & { properties: string, pins?: string, trips?: Trip[] },
+): OverlaySpec {
+  const { properties, pins, trips, params = [], ...rest } = more
   return {
     name, what, origin: ORIGIN, appears: [], params, ...rest,
-    tree: `&{/} {\n\t${node} `
+    tree: `&{/} {\n\t${trips ? '{label}: ' : ''}${node} `
       + `{\n${pins
         ? '\t\tpinctrl-names = "default";\n\t\tpinctrl-0 = <&{label}_pins>;\n'
-        : ''}${properties}\t};\n};\n${pins ? `\n&gpio {\n\t{label}_pins: {label}_pins {\n${pins}\t};\n};\n` : ''}`,
+        : ''}${properties}\t};\n};\n${pins ? `\n&gpio {\n\t{label}_pins: {label}_pins {\n${pins}\t};\n};\n` : ''}`
+      + (trips ? cooling(trips) : ''),
   }
 }
+
+/** A step at which a fan is set to a level: temperature and hysteresis in thousandths of a degree, as parameters or figures. */
+export interface Trip { temperature: string, hysteresis: string, level: number }
+
+/** Trips of the processor's heat zone and what each turns on: without them a fan is known and never turns. */
+const cooling = (trips: readonly Trip[]) => `\n&cpu_thermal {\n\tpolling-delay = <2000>;\n\n\ttrips {\n${
+  trips.map(({ temperature, hysteresis }, i) => `\t\t{label}_trip${i}: {label}-trip${i} {\n\t\t\ttemperature = <${temperature}>;\n`
+    + `\t\t\thysteresis = <${hysteresis}>;\n\t\t\ttype = "active";\n\t\t};\n`).join('')
+}\t};\n\n\tcooling-maps {\n${
+  trips.map(({ level }, i) => `\t\t{label}-map${i} {\n\t\t\ttrip = <&{label}_trip${i}>;\n`
+    + `\t\t\tcooling-device = <&{label} ${level} ${level}>;\n\t\t};\n`).join('')
+}\t};\n};\n`
 
 /** Pin settings: input with or without pulls (0 none, 1 down, 2 up), output. */
 export const inputPin = (pin: string, pull = '0') => `\t\tbrcm,pins = <${pin}>;\n\t\tbrcm,function = <0>;\n\t\tbrcm,pull = <${pull}>;\n`

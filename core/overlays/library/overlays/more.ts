@@ -9,7 +9,7 @@ const seats = () => [0, 1].flatMap(bus => [0, 1, 2].slice(0, bus ? 3 : 2)
 const can = [at('/sys/class/net/can0', 'the vehicle bus')]
 
 const vehicleBus = (name: string, what: string, compatible: string, crystal: number, clockHz: number) => onSpi(name, what, compatible, {
-  group: 'talking', bus: 'spi{spi}', select: '{select}', clockHz,
+  group: 'talking', bus: 'spi{spi}', select: '{select}', clockHz, crystal: 'oscillator',
   params: [
     ...seats(), number('oscillator', crystal, 4_000_000, 40_000_000, 'its crystal in Hz, as printed on it'),
     number('speed', clockHz, 100_000, 25_000_000, 'clock of SPI in Hz'), line('interrupt', 25, 'line of the interrupt'),

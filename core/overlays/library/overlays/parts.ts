@@ -154,7 +154,7 @@ export const PARTS: OverlaySpec[] = [
   onI2c(
     'sc16is750-i2c', 'a serial port on I²C', { compatible: 'nxp,sc16is750', address: '0x48', node: 'sc16is750' },
     {
-      group: 'serial',
+      group: 'serial', crystal: 'xtal',
       params: [line('int_pin', 24, 'line of the interrupt'), number('xtal', 14_745_600, 1_000_000, 24_000_000, 'its crystal in Hz')],
       properties: '\t\tinterrupt-parent = <&gpio>;\n\t\tinterrupts = <{int_pin} 2>;\n', appears: [at('/dev/ttySC0', 'the port')],
     },
@@ -162,7 +162,7 @@ export const PARTS: OverlaySpec[] = [
   onI2c(
     'sc16is752-i2c', 'two serial ports on I²C', { compatible: 'nxp,sc16is752', address: '0x48', node: 'sc16is752' },
     {
-      group: 'serial',
+      group: 'serial', crystal: 'xtal',
       params: [line('int_pin', 24, 'line of the interrupt'), number('xtal', 14_745_600, 1_000_000, 24_000_000, 'its crystal in Hz')],
       properties: '\t\tinterrupt-parent = <&gpio>;\n\t\tinterrupts = <{int_pin} 2>;\n',
       appears: [at('/dev/ttySC0', 'the first port'), at('/dev/ttySC1', 'the second port')],
@@ -195,12 +195,15 @@ export const PARTS: OverlaySpec[] = [
         ...presentOn('', [0, 1]),
         ...[0, 1].flatMap(bus => [0, 1].map(select => number(`spi${bus}-${select}-speed`, 1_600_000, 10_000, 10_000_000, 'clock in Hz'))),
       ],
-      appears: iio,
+      properties: '\t\tvref-supply = <&vdd_3v3_reg>;\n', appears: iio,
     },
   ),
   onSpi(
     'mcp3202', 'a two-input converter on SPI', 'microchip,mcp3202',
-    { group: 'sensing', bus: 'spi{spi}', select: '{select}', clockHz: 1_600_000, params: presentOn('', [0, 1]), appears: iio },
+    {
+      group: 'sensing', bus: 'spi{spi}', select: '{select}', clockHz: 1_600_000, params: presentOn('', [0, 1]),
+      properties: '\t\tvref-supply = <&vdd_3v3_reg>;\n', appears: iio,
+    },
   ),
   onSpi(
     'mcp23s17', 'sixteen more lines on SPI', 'microchip,mcp23s17',
@@ -235,7 +238,7 @@ export const PARTS: OverlaySpec[] = [
   ...[0, 1].map(n => onSpi(
     `mcp2515-can${n}`, 'a vehicle bus controller on SPI', 'microchip,mcp2515',
     {
-      group: 'talking', select: String(n), clockHz: 10_000_000,
+      group: 'talking', select: String(n), clockHz: 10_000_000, crystal: 'oscillator',
       params: [
         number('oscillator', 16_000_000, 4_000_000, 40_000_000, 'its crystal in Hz, as printed on it'),
         number('spimaxfrequency', 10_000_000, 100_000, 10_000_000, 'clock on the bus in Hz'),
@@ -317,7 +320,7 @@ export const PARTS: OverlaySpec[] = [
     'sc16is752-spi1', 'two serial ports on SPI 1', 'nxp,sc16is752',
     {
       group: 'serial', bus: 'spi1', enables: ['spi1'], clockHz: 4_000_000,
-      lines: { 18: 'select', 19: 'SPI input', 20: 'SPI output', 21: 'SPI clock' },
+      crystal: 'xtal', lines: { 18: 'select', 19: 'SPI input', 20: 'SPI output', 21: 'SPI clock' },
       params: [line('int_pin', 24, 'line of the interrupt'), number('xtal', 14_745_600, 1_000_000, 24_000_000, 'its crystal in Hz')],
       properties: '\t\tinterrupt-parent = <&gpio>;\n\t\tinterrupts = <{int_pin} 2>;\n',
       appears: [at('/dev/ttySC0', 'the first port'), at('/dev/ttySC1', 'the second port')],
@@ -354,6 +357,6 @@ export const PARTS: OverlaySpec[] = [
     name: 'hx711', what: 'a scale converter on two lines', group: 'sensing', origin: ORIGIN,
     params: [line('dout', 5, 'data line'), line('sck', 6, 'clock line')], appears: iio,
     tree: '&{/} {\n\thx711 {\n\t\tcompatible = "avia,hx711";\n\t\tdout-gpios = <&gpio {dout} 0>;\n\t\tsck-gpios = <&gpio {sck} '
-      + '0>;\n\t};\n};\n',
+      + '0>;\n\t\tavdd-supply = <&vdd_3v3_reg>;\n\t};\n};\n',
   },
 ]

@@ -109,20 +109,22 @@ export const PEOPLE: OverlaySpec[] = [
     'edt-ft5406', 'a capacitive touch controller on I²C', { compatible: 'edt,edt-ft5506', address: '0x38', node: 'ft5x06' },
     { group: 'input', params: touchTurns, appears: events('the touch') },
   ),
-  onSpi('mipi-dbi-spi', 'a colour screen on SPI, told by a file of start commands', 'panel-mipi-dbi-spi', {
-    group: 'showing', bus: 'spi{spi}', select: '{select}', clockHz: 32_000_000,
+  onSpi('mipi-dbi-spi', 'a colour screen on SPI, told by a file of start commands', '{compatible}", "panel-mipi-dbi-spi', {
+    node: 'panel', group: 'showing', bus: 'spi{spi}', select: '{select}', clockHz: 32_000_000,
     appears: [at('/dev/dri/card*', 'the screen'), at('/dev/fb*', 'the screen')],
     params: [
       ...[0, 1].flatMap(bus => [0, 1].map(select => flag(`spi${bus}-${select}`, `the screen is on SPI ${bus}, select ${select}`))),
-      number('speed', 32_000_000, 100_000, 125_000_000, 'clock in Hz'), text('compatible', null, 'name of the file of start commands'),
+      number('speed', 32_000_000, 100_000, 125_000_000, 'clock in Hz'), text('compatible', 'panel', 'name of the file of start commands, without .bin'),
       number('width', 320, 16, 2000, 'columns'), number('height', 240, 16, 2000, 'rows'), line('reset-gpio', null, 'line of the reset'),
       line('dc-gpio', null, 'line that tells data from commands'), line('backlight-gpio', null, 'line of the backlight'),
       flag('write-only', 'nothing is read back'), flag('cpha', 'clock phase'), flag('cpol', 'clock polarity'),
       number('x-offset', 0, 0, 1000, 'first column'), number('y-offset', 0, 0, 1000, 'first row'),
-      number('width-mm', null, 1, 1000, 'width of the glass'), number('height-mm', null, 1, 1000, 'height of the glass'),
+      number('width-mm', 0, 0, 1000, 'width of the glass'), number('height-mm', 0, 0, 1000, 'height of the glass'),
     ],
-    properties: '\t\twidth = <{width}>;\n\t\theight = '
-      + '<{height}>;\n{gpio:reset-gpio:reset-gpios}{gpio:dc-gpio:dc-gpios}{gpio:backlight-gpio:backlight-gpios}',
+    properties: '{gpio:reset-gpio:reset-gpios}{gpio:dc-gpio:dc-gpios}{gpio:backlight-gpio:backlight-gpios}'
+      + '\t\twidth-mm = <{width-mm}>;\n\t\theight-mm = <{height-mm}>;\n\n\t\tpanel-timing {\n\t\t\thactive = <{width}>;\n'
+      + '\t\t\tvactive = <{height}>;\n\t\t\thback-porch = <{x-offset}>;\n\t\t\tvback-porch = <{y-offset}>;\n\t\t\thfront-porch = <0>;\n'
+      + '\t\t\tvfront-porch = <0>;\n\t\t\thsync-len = <0>;\n\t\t\tvsync-len = <0>;\n\t\t\tclock-frequency = <0>;\n\t\t};\n',
   }),
   onSpi('fbtft', 'a small screen on SPI, by the older frame buffer drivers', '{chosen_compatible}', {
     group: 'showing', bus: 'spi{spi}', select: '{select}', clockHz: 32_000_000, node: 'screen', appears: [at('/dev/fb1', 'the screen')],
@@ -143,7 +145,7 @@ export const PEOPLE: OverlaySpec[] = [
       number('width', null, 16, 1000, 'columns'), number('height', null, 16, 1000, 'rows'), number('debug', 0, 0, 7, 'how much it tells'),
     ],
     properties: '\t\treset-gpios = <&gpio {reset_pin} 1>;\n\t\tdc-gpios = <&gpio {dc_pin} 0>;\n{gpio:led_pin:led-gpios}\t\trotate = '
-      + '<{rotate}>;\n\t\tfps = <{fps}>;\n',
+      + '<{rotate}>;\n\t\tfps = <{fps}>;\n\t\tbuswidth = <8>;\n',
   }),
   ...['ssd1306', 'ssd1331', 'ssd1351'].map(chip => onSpi(
     `${chip}-spi`, 'a small lit display on SPI', `solomon,${chip}`,
@@ -154,7 +156,7 @@ export const PEOPLE: OverlaySpec[] = [
         line('reset_pin', 25, 'line of the reset'), number('fps', 25, 1, 120, 'pictures a second at most'),
         flag('inverted', 'dark on light'),
       ],
-      properties: '\t\treset-gpios = <&gpio {reset_pin} 1>;\n\t\tdc-gpios = <&gpio {dc_pin} 0>;\n',
+      properties: '\t\treset-gpios = <&gpio {reset_pin} 1>;\n\t\tdc-gpios = <&gpio {dc_pin} 0>;\n\t\tbuswidth = <8>;\n',
       appears: [at('/dev/fb1', 'the display')],
     },
   )),
@@ -243,8 +245,10 @@ export const PEOPLE: OverlaySpec[] = [
         number('temp', 55_000, 30_000, 110_000, 'where it starts, in thousandths of a degree'),
         number('hyst', 10_000, 0, 50_000, 'how much cooler it gets before it stops'),
       ],
-      properties: '\t\tcompatible = "gpio-fan";\n\t\tgpios = <&gpio {gpiopin} 0>;\n\t\tgpio-fan,speed-map = <0 0>, <5000 1>;\n',
-      pins: outputPin('{gpiopin}'), appears: [at('/sys/class/thermal/cooling_device0', 'the fan')],
+      properties: '\t\tcompatible = "gpio-fan";\n\t\tgpios = <&gpio {gpiopin} 0>;\n\t\tgpio-fan,speed-map = <0 0>, <5000 1>;\n'
+        + '\t\t#cooling-cells = <2>;\n',
+      pins: outputPin('{gpiopin}'), trips: [{ temperature: '{temp}', hysteresis: '{hyst}', level: 1 }],
+      appears: [at('/sys/class/thermal/cooling_device0', 'the fan')],
     },
   ),
   onLines(
@@ -259,7 +263,10 @@ export const PEOPLE: OverlaySpec[] = [
           number(`fan_temp${i}_speed`, [75, 125, 175, 250][i]!, 0, 255, 'speed'),
         ]),
       ],
-      properties: '\t\tcompatible = "pwm-gpio";\n\t\tgpios = <&gpio {fan_gpio} 0>;\n',
+      properties: '\t\tcompatible = "pwm-fan";\n\t\tpwms = <&{label}_pwm 0 20000000 0>;\n\t\t#cooling-cells = <2>;\n'
+        + '\t\tcooling-levels = <0 {fan_temp0_speed} {fan_temp1_speed} {fan_temp2_speed} {fan_temp3_speed}>;\n\t};\n\n'
+        + '\t{label}_pwm: {label}-pwm {\n\t\tcompatible = "pwm-gpio";\n\t\t#pwm-cells = <3>;\n\t\tgpios = <&gpio {fan_gpio} 0>;\n',
+      trips: [0, 1, 2, 3].map(i => ({ temperature: `{fan_temp${i}}`, hysteresis: `{fan_temp${i}_hyst}`, level: i + 1 })),
       appears: [at('/sys/class/thermal/cooling_device0', 'the fan')],
     },
   ),
