@@ -1,6 +1,7 @@
 #!/usr/bin/env node
 // `node scripts/kernel-bindings.mjs KERNEL`: the kernel's own bindings of the chips that overlays of parts speak of, into
-// test/reference/devicetree/bindings, without their prose: what dt-validate (Debian's dt-schema) holds overlays against in the reference tests.
+// test/reference/devicetree/bindings, without their prose: what dt-validate (Debian's dt-schema) holds overlays against in the reference
+// tests.
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { parse, stringify } from 'yaml'
@@ -64,7 +65,13 @@ const version = /^VERSION = (\d+)\nPATCHLEVEL = (\d+)/m.exec(readFileSync(join(k
 for (const name of taken) {
   const licence = /SPDX-License-Identifier: (.*)/.exec(readFileSync(join(from, name), 'utf8'))?.[1] ?? 'GPL-2.0'
   mkdirSync(dirname(join(to, name)), { recursive: true })
-  const text = stringify({ ...bare(parsed.get(name)), title: 'As in the kernel', maintainers: ['devicetree@vger.kernel.org'] }, { lineWidth: 140 })
-  writeFileSync(join(to, name), `# SPDX-License-Identifier: ${licence}\n# Linux ${version}, Documentation/devicetree/bindings/${name}, without its prose\n%YAML 1.2\n---\n${text}`)
+  const text = stringify(
+    { ...bare(parsed.get(name)), title: 'As in the kernel', maintainers: ['devicetree@vger.kernel.org'] }, { lineWidth: 140 },
+  )
+  writeFileSync(
+    join(to, name),
+    `# SPDX-License-Identifier: ${licence}\n# Linux ${version}, Documentation/devicetree/bindings/${name}, without its prose\n%YAML `
+    + `1.2\n---\n${text}`,
+  )
 }
 console.log(`${taken.size} files of Linux ${version}; no YAML for ${[...wanted].filter(compatible => !covered.has(compatible)).join(', ')}`)

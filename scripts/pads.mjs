@@ -31,7 +31,9 @@ function namesOf(path, prefix, from) {
 
 /** Groups of a driver, `static const unsigned int uart_a_tx_pins[] = { GPIOX_12 }`, with the offsets of the binding's header. */
 function groupsOf(driver, header) {
-  const offsets = Object.fromEntries([...read(header).matchAll(/^#define\s+(\w+)\s+(\d+)/gm)].map(([, name, offset]) => [name, Number(offset)]))
+  const offsets = Object.fromEntries(
+    [...read(header).matchAll(/^#define\s+(\w+)\s+(\d+)/gm)].map(([, name, offset]) => [name, Number(offset)]),
+  )
   const groups = {}
   for (const [, group, pins] of read(driver).matchAll(/static const unsigned int (\w+)_pins\[\]\s*=\s*\{([^}]*)\}/g)) {
     groups[group] = pins.split(',').map(pin => pin.trim()).filter(Boolean).map(pin => [pin, offsets[pin] ?? null])
@@ -57,7 +59,9 @@ const table = {
     'amlogic,meson-gxbb-periphs-pinctrl': meson('gxbb'), 'amlogic,meson-axg-periphs-pinctrl': meson('axg'),
   },
 }
-for (const name of ['g12a', 'gxl', 'gxbb', 'axg']) table.groups[`amlogic,meson-${name}-aobus-pinctrl`] = table.groups[`amlogic,meson-${name}-periphs-pinctrl`]
+for (const name of ['g12a', 'gxl', 'gxbb', 'axg']) {
+  table.groups[`amlogic,meson-${name}-aobus-pinctrl`] = table.groups[`amlogic,meson-${name}-periphs-pinctrl`]
+}
 const seen = new Set()
 for (const [name, groups] of Object.entries(table.groups)) {
   // Both controllers of a chip have their groups in one driver.

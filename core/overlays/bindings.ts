@@ -44,7 +44,9 @@ const screen = (): KernelBinding => spi('display', '{start-file}', 'display/pane
     name: 'panel-timing',
     properties: [
       'hactive = <{display:columns}>;', 'vactive = <{display:rows}>;',
-      ...['hback-porch', 'hfront-porch', 'hsync-len', 'vback-porch', 'vfront-porch', 'vsync-len', 'clock-frequency'].map(name => `${name} = <0>;`),
+      ...[
+        'hback-porch', 'hfront-porch', 'hsync-len', 'vback-porch', 'vfront-porch', 'vsync-len', 'clock-frequency',
+      ].map(name => `${name} = <0>;`),
     ],
   }],
 })
@@ -115,7 +117,9 @@ export const BINDINGS = tableOf<KernelBinding>({
   'expander-8-i2c': i2c('gpio', 'nxp,pcf8574', 'gpio/nxp,pcf8575.yaml', { properties: ['gpio-controller;', '#gpio-cells = <2>;'] }),
   'fan-5v': lines(
     'fan', 'gpio-fan', 'hwmon/gpio-fan.txt',
-    { gpios: [{ property: 'gpios', signal: 'drive' }], properties: ['gpio-fan,speed-map = <0 0>, <5000 1>;', '#cooling-cells = <2>;'], must: ['drive'], cools: true },
+    { gpios: [{ property: 'gpios', signal: 'drive' }], properties: [
+      'gpio-fan,speed-map = <0 0>, <5000 1>;', '#cooling-cells = <2>;',
+    ], must: ['drive'], cools: true },
   ),
   'gesture-i2c': i2c('gesture', 'avago,apds9960', 'iio/light/avago,apds9960.yaml', { ...at('int', FALLING, 'up') }),
   'hub-2-i2c': i2c(
@@ -187,7 +191,9 @@ export const BINDINGS = tableOf<KernelBinding>({
     'scale', 'avia,hx711', 'iio/adc/avia-hx711.yaml',
     { gpios: [{ property: 'dout-gpios', signal: 'dout' }, { property: 'sck-gpios', signal: 'sck' }], supplies: { 'avdd-supply': '3V3' } },
   ),
-  'sensor-add-on-10': i2c('pressure', 'bosch,bmp280', 'iio/pressure/bmp085.yaml', { supplies: { 'vdda-supply': '3V3', 'vddd-supply': '3V3' } }),
+  'sensor-add-on-10': i2c(
+    'pressure', 'bosch,bmp280', 'iio/pressure/bmp085.yaml', { supplies: { 'vdda-supply': '3V3', 'vddd-supply': '3V3' } },
+  ),
   'pressure-humidity-i2c': i2c(
     'pressure', 'bosch,bme280', 'iio/pressure/bmp085.yaml', { supplies: { 'vdda-supply': '3V3', 'vddd-supply': '3V3' } },
   ),

@@ -104,14 +104,15 @@ class OverlayWriter {
     const unwired = (binding.must ?? []).filter(signal => this.lineOf(signal) === null)
     if (unwired.length) {
       const labels = unwired.map(signal => owner.signals.find(entry => entry.id === signal)?.label ?? signal).join(', ')
-      return `${owner.name}: the kernel's driver is for ${labels} alone, which has no line of the header. Without it there is nothing to load.`
+      return `${owner.name}: the kernel's driver is for ${labels} alone, which has no line of the header. Without it there is nothing `
+        + `to load.`
     }
     const target = this.target()
     if ('why' in target) return target.why
+    const names = [binding.compatible, ...binding.generic === undefined ? [] : [binding.generic]]
     const properties = [
-      `compatible = ${[binding.compatible, binding.generic].flatMap(name => name === undefined ? [] : `"${this.filled(name)}"`).join(', ')};`,
-      ...target.reg, ...this.lineProperties(), ...this.interruptProperties(),
-      ...this.supplyProperties(), ...(binding.properties ?? []).map(line => this.filled(line)),
+      `compatible = ${names.map(name => `"${this.filled(name)}"`).join(', ')};`, ...target.reg, ...this.lineProperties(),
+      ...this.interruptProperties(), ...this.supplyProperties(), ...(binding.properties ?? []).map(line => this.filled(line)),
     ]
     const children = this.children()
     if (this.missing.length) {
@@ -175,8 +176,9 @@ class OverlayWriter {
       const unit = binding.unit === undefined ? null : this.lineOf(binding.unit)
       // Where the binding wants the bare name, only a second of its kind gets its line behind it.
       const first = facts.parts.find(other => bindingOf(other)?.node === node) === owner
-      const name = unit !== null ? first ? node : `${node}@${unit.toString(16)}` : owner.id.toLowerCase() === node ? node : `${node}-${owner.id.toLowerCase()}`
-      return { at: '&{/}', node: name, reg: [], head: [], frees: [], through: [] }
+      const named = owner.id.toLowerCase() === node ? node : `${node}-${owner.id.toLowerCase()}`
+      const placed = unit === null ? named : first ? node : `${node}@${unit.toString(16)}`
+      return { at: '&{/}', node: placed, reg: [], head: [], frees: [], through: [] }
     }
     const group = facts.groups.find(entry => entry.owner === owner && entry.kind === binding.on)
     if (!group?.bus) return { why: `${owner.name} is on no ${binding.on === 'i2c' ? 'I²C' : 'SPI'} bus yet. Place it first.` }
@@ -185,13 +187,16 @@ class OverlayWriter {
       const device = facts.devices.find(entry => entry.owner === owner)
       if (!device || Number.isNaN(device.address)) return { why: `${owner.name} has no address.` }
       if (group.bus.software) {
-        return { why: `${owner.name} is on a bus that the kernel makes itself; an overlay cannot name it before it is there. Put it on a bus of `
+        return { why: `${owner.name} is on a bus that the kernel makes itself; an overlay cannot name it before it is there. Put it on `
+          + `a bus of `
           + `the board.` }
       }
       const way = wayTo(group.bus, facts)
       if ('why' in way) return { why: `${owner.name}: ${way.why}` }
       return {
-        at: `&${way.bus}`, through: way.through, node: `${node}@${device.address.toString(16)}`, reg: [`reg = <0x${device.address.toString(16)}>;`],
+        at: `&${way.bus}`, through: way.through, node: `${node}@${device.address.toString(16)}`, reg: [
+          `reg = <0x${device.address.toString(16)}>;`,
+        ],
         head: way.through.length ? [] : head, frees: [],
       }
     }
@@ -285,7 +290,9 @@ class OverlayWriter {
     return (this.binding.children ?? []).flatMap((child) => {
       const value = child.signal ? this.gpio(child.signal, child.low ?? false, child.pull) : null
       if (child.signal && !value) return []
-      return ['', `${child.name} {`, ...indent([...value ? [`${child.property} = ${value};`] : [], ...child.properties.map(line => this.filled(line))]), '};']
+      return ['', `${child.name} {`, ...indent(
+        [...value ? [`${child.property} = ${value};`] : [], ...child.properties.map(line => this.filled(line))],
+      ), '};']
     })
   }
 

@@ -27,9 +27,18 @@ afterAll(() => rmSync(folder, { recursive: true }))
 
 /** What the validator says that is no fault of ours, with why. */
 const KNOWN: [part: string, words: RegExp, why: string][] = [
-  ['pressure-spi', /'spi-max-frequency' does not match/, 'the binding of 6.1 forgets that the chip lies on SPI too, as its driver bmp280-spi.c has it'],
-  ['screen-spi-24', /compatible:0: 'voltaris-p' is not one of|not allowed \('compatible' was unexpected\)/, 'the first name is that of the file of start commands, one for each panel'],
-  ['screen-spi-13', /compatible:0: 'voltaris-p' is not one of|not allowed \('compatible' was unexpected\)/, 'the first name is that of the file of start commands, one for each panel'],
+  [
+    'pressure-spi', /'spi-max-frequency' does not match/,
+    'the binding of 6.1 forgets that the chip lies on SPI too, as its driver bmp280-spi.c has it',
+  ],
+  [
+    'screen-spi-24', /compatible:0: 'voltaris-p' is not one of|not allowed \('compatible' was unexpected\)/,
+    'the first name is that of the file of start commands, one for each panel',
+  ],
+  [
+    'screen-spi-13', /compatible:0: 'voltaris-p' is not one of|not allowed \('compatible' was unexpected\)/,
+    'the first name is that of the file of start commands, one for each panel',
+  ],
 ]
 
 /** Each part with a binding, alone on a board, with its overlay on the base. */
@@ -52,10 +61,14 @@ describe('an overlay made for a part', () => {
   beforeAll(() => {
     parts = made(board)
     const schema = join(folder, 'schema.json')
-    writeFileSync(schema, execFileSync('/usr/bin/dt-mk-schema', ['-j', BINDING_FILES], { stdio: ['ignore', 'pipe', 'ignore'], maxBuffer: 1 << 26 }))
+    writeFileSync(
+      schema, execFileSync('/usr/bin/dt-mk-schema', ['-j', BINDING_FILES], { stdio: ['ignore', 'pipe', 'ignore'], maxBuffer: 1 << 26 }),
+    )
     for (const { part, tree } of parts) writeFileSync(join(folder, `${part}.dtb`), writeBlob(tree))
     const { stdout, stderr } = spawnSync(
-      '/usr/bin/dt-validate', ['-s', schema, ...parts.map(({ part }) => join(folder, `${part}.dtb`))], { encoding: 'utf8', maxBuffer: 1 << 26 },
+      '/usr/bin/dt-validate', [
+        '-s', schema, ...parts.map(({ part }) => join(folder, `${part}.dtb`)),
+      ], { encoding: 'utf8', maxBuffer: 1 << 26 },
     )
     said = new Map()
     for (const line of `${stdout}${stderr}`.split('\n')) {
@@ -81,14 +94,18 @@ describe('an overlay made for a part', () => {
     const scale = broken.root.children.find(child => child.name.startsWith('scale'))!
     scale.properties = scale.properties.filter(property => property.name !== 'avdd-supply')
     writeFileSync(join(folder, 'broken.dtb'), writeBlob(broken))
-    const { stdout, stderr } = spawnSync('/usr/bin/dt-validate', ['-s', join(folder, 'schema.json'), join(folder, 'broken.dtb')], { encoding: 'utf8' })
+    const { stdout, stderr } = spawnSync(
+      '/usr/bin/dt-validate', ['-s', join(folder, 'schema.json'), join(folder, 'broken.dtb')], { encoding: 'utf8' },
+    )
     expect(stdout + stderr).toMatch(/'avdd-supply' is a required property/)
   })
 
   it('has all that its driver wants, in the rehearsal too, on every board', () => {
     for (const id of catalogue.boards.keys()) {
       for (const { part, facts, tree } of made(id)) {
-        const wants = [...startDevices(tree, treeOf(facts.board!).chips).nodes].flatMap(([path, { wants }]) => wants ? `${id} ${part} ${path}: ${wants}` : [])
+        const wants = [...startDevices(tree, treeOf(facts.board!).chips).nodes].flatMap(
+          ([path, { wants }]) => wants ? `${id} ${part} ${path}: ${wants}` : [],
+        )
         expect(wants).toEqual([])
       }
     }

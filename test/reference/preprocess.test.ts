@@ -26,7 +26,9 @@ function cpp(main: string, files: Readonly<Record<string, string>> = {}): string
 function same(main: string, files: Readonly<Record<string, string>> = {}, symbols = false): void {
   const text = cpp(main, files)
   const theirs = dtcPrint(dtcCompile(text, symbols))
-  expect(dtcPrint(writeBlob(compileText(main, { symbols, file: 'main.dts', files: givenFiles(new Map(Object.entries(files))) })))).toBe(theirs)
+  expect(
+    dtcPrint(writeBlob(compileText(main, { symbols, file: 'main.dts', files: givenFiles(new Map(Object.entries(files))) }))),
+  ).toBe(theirs)
   // What the preprocessor leaves, with its line markers, is the same source.
   expect(dtcPrint(writeBlob(compileText(text, { symbols })))).toBe(theirs)
 }
@@ -40,7 +42,10 @@ describe('a source with macros, conditions and includes', () => {
     ['pasting', '#define LABEL(n) uart ## n\n/ { r = <&LABEL(1)>; LABEL(1): x { }; };'],
     ['pasting of what is empty', '#define J(a, b) <a ## b>\n/ { a = J(1,), J(,2), J(1,2); };'],
     ['quoting', '#define S(x) #x\n/ { a = S(one  two), S("q\\n"); };'],
-    ['an argument is expanded before it goes in, but not beside ##', '#define X 7\n#define Q(x) #x\n#define E(x) Q(x)\n/ { a = Q(X), E(X); };'],
+    [
+      'an argument is expanded before it goes in, but not beside ##',
+      '#define X 7\n#define Q(x) #x\n#define E(x) Q(x)\n/ { a = Q(X), E(X); };',
+    ],
     ['variable arguments', '#define L(...) <__VA_ARGS__>\n#define M(a, rest...) <a rest>\n/ { a = L(1 2 3), M(1, 2); };'],
     ['a comma that goes with what is not there', '#define F(a, ...) <a>, ## __VA_ARGS__\n/ { a = F(1, <2>), F(3); };'],
     ['a macro that names itself', '#define self self\n/ { self { }; };'],
@@ -54,7 +59,10 @@ describe('a source with macros, conditions and includes', () => {
     ['definitions taken back and given anew', '#define A 1\n#undef A\n#define A 2\n/ { a = <A>; };'],
     ['conditions', '#define V 3\n#if V > 2 && defined(V) && !defined(W)\n/ { yes; };\n#elif V\n/ { no; };\n#else\n/ { never; };\n#endif'],
     ['conditions with a sign', '#if -1 < 0 && (2 - 3) / 2 == 0 && ~0 < 1\n/ { yes; };\n#else\n/ { no; };\n#endif'],
-    ['conditions within conditions that do not hold', '#if 0\n#if 1\n/ { a; };\n#else\n/ { b; };\n#endif\n#elif 1\n/ { c; };\n#else\n/ { d; };\n#endif'],
+    [
+      'conditions within conditions that do not hold',
+      '#if 0\n#if 1\n/ { a; };\n#else\n/ { b; };\n#endif\n#elif 1\n/ { c; };\n#else\n/ { d; };\n#endif',
+    ],
     ['unknown words are nothing', '#if UNKNOWN || defined UNKNOWN\n/ { a; };\n#else\n/ { b; };\n#endif'],
     ['what the kernel says it is', '#ifdef __DTS__\n/ { a = <__DTS__>; };\n#endif'],
     ['what is not read may be anything', '#if 0\n/ { it\'s "not closed };\n#endif\n/ { };'],
@@ -68,7 +76,8 @@ describe('a source with macros, conditions and includes', () => {
   })
 
   it('leaves labelled nodes that nothing refers to where overlays may name them', () => {
-    const body = '/dts-v1/;\n/ { /omit-if-no-ref/ a: a { }; /omit-if-no-ref/ b { }; };\n/ { top { x: x { n = <1>; }; }; };\n&x { in { p; }; in { q; }; };\n'
+    const body = '/dts-v1/;\n/ { /omit-if-no-ref/ a: a { }; /omit-if-no-ref/ b { }; };\n/ { top { x: x { n = <1>; }; }; };\n&x { in { '
+      + 'p; }; in { q; }; };\n'
     same(body)
     same(body, {}, true)
   })
@@ -78,13 +87,18 @@ describe('a source with macros, conditions and includes', () => {
     const number = fc.integer({ min: 0, max: 40 }).map(String)
     const { term } = fc.letrec<{ term: string }>(tie => ({
       term: fc.oneof(
-        { depthSize: 'small' }, number, name, fc.tuple(fc.constantFrom('F', 'G'), tie('term'), tie('term')).map(([f, a, b]) => `${f}(${a}, ${b})`),
+        { depthSize: 'small' }, number, name, fc.tuple(
+          fc.constantFrom('F', 'G'), tie('term'), tie('term'),
+        ).map(([f, a, b]) => `${f}(${a}, ${b})`),
         fc.tuple(tie('term'), fc.constantFrom('+', '*', '|', '-'), tie('term')).map(([a, sign, b]) => `(${a} ${sign} ${b})`),
       ),
     }))
     const body = fc.oneof(term, fc.constantFrom('(x + y)', 'x ## y', '(F(x, 1) + y)', 'G(y, x)', '(x)'))
-    fc.assert(fc.property(fc.array(term, { minLength: 4, maxLength: 4 }), body, body, fc.array(term, { minLength: 1, maxLength: 4 }), (values, f, g, used) => {
-      const text = `${['A', 'B', 'C', 'D'].map((macro, i) => `#define ${macro} ${values[i]}`).join('\n')}\n#define F(x, y) ${f}\n#define G(x, y) ${g}\n`
+    fc.assert(fc.property(fc.array(
+      term, { minLength: 4, maxLength: 4 },
+    ), body, body, fc.array(term, { minLength: 1, maxLength: 4 }), (values, f, g, used) => {
+      const text = `${['A', 'B', 'C', 'D'].map((macro, i) => `#define ${macro} ${values[i]}`).join('\n')}\n#define F(x, y) `
+        + `${f}\n#define G(x, y) ${g}\n`
         + `/dts-v1/;\n/ { ${used.map((expression, i) => `p${i} = <(${expression})>;`).join(' ')} };\n`
       let theirs: string
       try {

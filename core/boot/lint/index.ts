@@ -25,8 +25,8 @@ export { MOST_FINDINGS }
 const RULES: readonly LintRule[] = [
   wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes, treeOff,
   controllersElsewhere,
-  overlaysFight, loadedTwice, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff, screenLines, clocks, commandLine,
-  menuLines,
+  overlaysFight, loadedTwice, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff, screenLines, clocks,
+  commandLine, menuLines,
   environmentLines, environmentConsole,
 ]
 

@@ -29,7 +29,8 @@ export const loadedTwice: LintRule = ({ effective, files, plan }) => {
     const [surplus, kept] = part.isMade ? [library, made] : [made, library]
     return [found(
       'overlay.part-twice', 'caution', surplus.where, `${part.name} is loaded twice`,
-      `Line ${made.where.line} loads the overlay made for it, line ${library.where.line} one of the library for the same part: its node is there `
+      `Line ${made.where.line} loads the overlay made for it, line ${library.where.line} one of the library for the same part: its node `
+      + `is there `
       + `twice or mixed of both, and the second driver is refused. Keep line ${kept.where.line}.`,
       { partIds: [part.partId], fixes: [commentOut(`Make line ${surplus.where.line} a comment`, files, surplus.where)] },
     )]

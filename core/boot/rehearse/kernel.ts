@@ -124,7 +124,10 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
 const bothFixed = (nodes: Started['nodes'], before: string, compatible: readonly string[]) => compatible.includes('regulator-fixed')
   && (nodes.get(before)?.compatible.includes('regulator-fixed') ?? false)
 
-/** Handles of the pin state that is taken when a driver starts: the one that is named default. Published: bindings/pinctrl/pinctrl-bindings.txt. */
+/**
+ * Handles of the pin state that is taken when a driver starts: the one that is named default. Published:
+ * bindings/pinctrl/pinctrl-bindings.txt.
+ */
 function defaultState(node: TreeNode): number[] {
   const at = text(node, 'pinctrl-names').indexOf('default')
   return at < 0 ? [] : cells(node, `pinctrl-${at}`)

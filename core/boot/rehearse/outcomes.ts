@@ -73,7 +73,9 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
   if (fight) return dark('line-taken', fight.sentence, lintFix(task, owner, fight.where))
   const twin = twinOf(facts, owner)
   if (twin) {
-    return dark('address-twin', `${owner.name} and ${twin.name} answer at one address of one bus: whatever is read there is read from both.`)
+    return dark(
+      'address-twin', `${owner.name} and ${twin.name} answer at one address of one bus: whatever is read there is read from both.`,
+    )
   }
   const seat = started.collisions.find(collision => collision.what !== 'line' && mySeat(facts, owner, collision.where)
     // Loaded twice for one part, by two overlays: the first driver has it.
@@ -91,8 +93,10 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
   const overlay = needs.find(need => need.need.kind === 'overlay' && !need.busId)
   const file = startFileOf(owner, facts)
   if (overlay) {
-    return { ...common, state: 'alive', why: `Its driver is loaded by ${writeNeed(overlay.need)}.`
-      + (file ? ` It reads its start commands from /lib/firmware/${file.name}, which the zip of these files holds: without it it ends.` : '') }
+    const reads = file
+      ? ` It reads its start commands from /lib/firmware/${file.name}, which the zip of these files holds: without it it ends.`
+      : ''
+    return { ...common, state: 'alive', why: `Its driver is loaded by ${writeNeed(overlay.need)}.${reads}` }
   }
   const bus = facts.groups.find(group => group.owner === owner && group.bus)?.bus
   return bus
@@ -161,7 +165,9 @@ function busTrouble({ bus, terminals }: BusGroup, { nodes, controllers }: Starte
 function twinOf(facts: Facts, owner: ResolvedPart): ResolvedPart | null {
   const mine = facts.devices.find(entry => entry.owner === owner && !entry.also)
   if (!mine?.busId || Number.isNaN(mine.address)) return null
-  return facts.devices.find(entry => entry.owner !== owner && entry.busId === mine.busId && entry.address === mine.address && !entry.also)?.owner ?? null
+  return facts.devices.find(
+    entry => entry.owner !== owner && entry.busId === mine.busId && entry.address === mine.address && !entry.also,
+  )?.owner ?? null
 }
 
 /** What the driver of a part's node wants and does not find. */

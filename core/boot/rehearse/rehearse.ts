@@ -123,7 +123,8 @@ export function otherTreeOf({ plan, board }: Pick<Facts, 'plan' | 'board'>): Oth
   if (!compatible.length || compatible.some(same)) return null
   const { base: _, ...boot } = plan.boot!
   return {
-    why: `The base tree ${base.name} is that of ${of('model')[0] ?? 'another board'} (${compatible.join(', ')}), not of ${board.name}: its lines and `
+    why: `The base tree ${base.name} is that of ${of('model')[0] ?? 'another board'} (${compatible.join(', ')}), not of ${board.name}: `
+      + `its lines and `
       + `buses are others. Drop the tree of this board, or rehearse on the one of its class.`,
     fix: { label: 'Rehearse on the tree of the board\'s class', line: '', edits: [{ edit: 'set-boot', boot }] },
   }

@@ -51,8 +51,12 @@ export function lineChipsOf(root: TreeNode, counted: BoardTree['chips'] = []): L
       return { controller, line, pin, count }
     })
     found.push({
-      size: Math.max(1, cells(node, 'ngpios')[0] ?? 0, text(node, 'gpio-line-names').length, ...ranges.map(({ line, count }) => line + count)),
-      onBus: buses.some(bus => path.startsWith(bus)), compatible: text(node, 'compatible').join(' '), bank: text(node, 'st,bank-name')[0] ?? '',
+      size: Math.max(
+        1, cells(node, 'ngpios')[0] ?? 0, text(node, 'gpio-line-names').length, ...ranges.map(({ line, count }) => line + count),
+      ),
+      onBus: buses.some(
+        bus => path.startsWith(bus),
+      ), compatible: text(node, 'compatible').join(' '), bank: text(node, 'st,bank-name')[0] ?? '',
       chip: {
         path, labels: labels.get(path) ?? [], handle: phandleOf(node), cells: cells(node, '#gpio-cells')[0] ?? 2, first: null,
         ranges,
@@ -103,7 +107,9 @@ export interface LinePlace {
 export const NOWHERE: LinePlace = { chip: null, offset: null, line: null }
 
 /** A line by its chip and number there. Cells of three say bank and line. */
-export const onChip = (chip: LineChip, offset: number): LinePlace => ({ chip, offset, line: chip.first === null ? null : chip.first + offset })
+export const onChip = (chip: LineChip, offset: number): LinePlace => ({
+  chip, offset, line: chip.first === null ? null : chip.first + offset,
+})
 
 /** A line by the board's number. */
 export function numbered(chips: readonly LineChip[], line: number): LinePlace {
@@ -127,4 +133,6 @@ export function lineWords({ chip, offset, line }: LinePlace): string {
 }
 
 /** The same for the same line, however it was named. */
-export const lineKey = ({ chip, offset, line }: LinePlace): string | null => chip ? `${chip.path} ${offset}` : line === null ? null : `line ${line}`
+export const lineKey = (
+  { chip, offset, line }: LinePlace,
+): string | null => chip ? `${chip.path} ${offset}` : line === null ? null : `line ${line}`

@@ -94,7 +94,9 @@ function groupOf(node: TreeNode, path: string, labels: string[], around: Around)
   const brcm = cells('brcm,pins')
   if (brcm) {
     const settings = cells('brcm,function') ?? []
-    return group('numbered', brcm.map((line, i) => ({ name: `gpio${line}`, place: plain(line), setting: settings[i] ?? settings.at(-1) ?? null })))
+    return group(
+      'numbered', brcm.map((line, i) => ({ name: `gpio${line}`, place: plain(line), setting: settings[i] ?? settings.at(-1) ?? null })),
+    )
   }
   const banked = cells('rockchip,pins')
   if (banked) {
@@ -123,7 +125,9 @@ function groupOf(node: TreeNode, path: string, labels: string[], around: Around)
   if (lettered && letteredAs !== undefined) {
     return group('lettered', lettered.map((name) => {
       const [, bank = '', number = ''] = /^(\w+)-(\d+)$/.exec(name) ?? []
-      const chip = bank && chips.find(entry => entry.labels.includes(bank) || entry.path.split('/').at(-1)!.split(/-gpio-bank|@/)[0] === bank)
+      const chip = bank && chips.find(
+        entry => entry.labels.includes(bank) || entry.path.split('/').at(-1)!.split(/-gpio-bank|@/)[0] === bank,
+      )
       return { name, place: chip ? onChip(chip, Number(number)) : NOWHERE, setting: letteredAs }
     }))
   }
@@ -215,7 +219,9 @@ function groupPins(name: string, { controller, chips, pads }: Around): Pin[] {
   const list = controller?.compatible.map(entry => pads?.groups[entry]).find(entry => entry)
   const known = (typeof list === 'string' ? pads?.groups[list] as Exclude<typeof list, string> : list)?.[name]
   const chip = chips.find(entry => controller && entry.path.startsWith(`${controller.path}/`))
-  if (known) return known.map(([pin, number]) => ({ name: pin, place: chip && number !== null ? onChip(chip, number) : NOWHERE, setting: null }))
+  if (known) return known.map(
+    ([pin, number]) => ({ name: pin, place: chip && number !== null ? onChip(chip, number) : NOWHERE, setting: null }),
+  )
   const line = lineOf(name)
   return [{ name, isUnnamed: line === null, place: line === null ? NOWHERE : numbered(chips, line), setting: null }]
 }

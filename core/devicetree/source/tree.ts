@@ -58,7 +58,8 @@ export function nodeOn(root: SourceNode, path: string): SourceNode | undefined {
 export type Labels = Map<string, SourceNode>
 
 /**
- * A node's first definition: what it deletes is not there yet. Throws `DeviceTreeError` for a node that it both defines and deletes, and for
+ * A node's first definition: what it deletes is not there yet. Throws `DeviceTreeError` for a node that it both defines and deletes, and
+ * for
  * a name that stands twice.
  */
 export function settle(node: SourceNode, labels: Labels): void {

@@ -55,7 +55,9 @@ export function turned({ part, options }: Pick<ResolvedPart, 'part' | 'options'>
   const [columns, rows] = turns % 2 ? [height, width] : [width, height]
   const mmToADot = sizeInch * 25.4 / Math.hypot(width, height)
   return {
-    columns: String(columns), rows: String(rows), mmWide: String(Math.round(columns * mmToADot)), mmHigh: String(Math.round(rows * mmToADot)),
+    columns: String(columns), rows: String(rows), mmWide: String(
+      Math.round(columns * mmToADot),
+    ), mmHigh: String(Math.round(rows * mmToADot)),
   }
 }
 

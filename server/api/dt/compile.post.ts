@@ -5,7 +5,15 @@ import { givenFiles } from '../../../core/devicetree/source/files'
 import { bytesOf } from '../../../core/boot/bytes'
 import { bodyOf, toBase64, treeWork } from '../../utils/door'
 
-const schema = Joi.object<{ source: string, file?: string, symbols?: boolean, files?: Record<string, string>, binaries?: Record<string, string> }>({
+interface Asked {
+  source: string
+  file?: string
+  symbols?: boolean
+  files?: Record<string, string>
+  binaries?: Record<string, string>
+}
+
+const schema = Joi.object<Asked>({
   source: Joi.string().required(), file: Joi.string().max(300), symbols: Joi.boolean(),
   files: Joi.object().pattern(Joi.string(), Joi.string().allow('')), binaries: Joi.object().pattern(Joi.string(), Joi.string().base64()),
 })

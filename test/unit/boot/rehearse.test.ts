@@ -1,15 +1,19 @@
 import { describe, expect, it } from 'vitest'
 import { bundleOf, textOfBundle, unzip, zipOf } from '../../../core/boot/bundle'
 import { base64Of, bytesOf } from '../../../core/boot/bytes'
-import { rehearse } from '../../../core/boot/rehearse/rehearse'
+import { startDevices } from '../../../core/boot/rehearse/kernel'
+import { baseFor, rehearse } from '../../../core/boot/rehearse/rehearse'
 import { readBlob } from '../../../core/devicetree/blob/read'
 import { writeBlob } from '../../../core/devicetree/blob/write'
 import { compileText } from '../../../core/devicetree/source/compile'
+import { applyOverlay } from '../../../core/devicetree/overlay/apply'
 import { evaluate } from '../../../core/evaluate'
 import { gatherFacts } from '../../../core/facts/gather'
+import { treeOf } from '../../../core/overlays/write'
 import { applyEdit } from '../../../core/plan/edits'
 import type { Plan } from '../../../core/plan/types'
 import { demoPlans } from '../../../demo'
+import { boardOf } from '../../bootfiles'
 import { catalogue, fixedAt, planOf } from '../../plans'
 
 const story = (plan: Plan) => rehearse(gatherFacts(plan, catalogue))
@@ -169,7 +173,9 @@ describe('the parts of a plan', () => {
         if (!dark) break
         plan = dark.fix!.edits.reduce((now, edit) => applyEdit(now, edit).plan, plan)
       }
-      expect(story(plan).parts.filter(part => part.state === 'dark' && part.cause !== 'address-twin').map(part => `${plan.name}: ${part.name}: ${part.why}`)).toEqual([])
+      expect(story(plan).parts.filter(
+        part => part.state === 'dark' && part.cause !== 'address-twin',
+      ).map(part => `${plan.name}: ${part.name}: ${part.why}`)).toEqual([])
     }
   })
 
@@ -210,5 +216,122 @@ describe('the zip for the card', () => {
   it('carries bytes through base64 whatever they are', () => {
     const bytes = Uint8Array.from({ length: 70_000 }, (_, i) => i * 7)
     expect([...bytesOf(base64Of(bytes))]).toEqual([...bytes])
+  })
+})
+
+describe('what a driver wants beyond its node', () => {
+  const overlay = (body: string) => ({
+    name: 'mine', kind: 'source' as const, content: `/dts-v1/;\n/plugin/;\n/ { compatible = "brcm,bcm2835"; };\n${body}`,
+  })
+  const wantsOf = (body: string) => {
+    const board = boardOf('forty-usb-c')
+    const on = '&i2c1 { status = "okay"; };\n&spi0 { status = "okay"; };\n&spidev0_0 { status = "disabled"; };\n'
+    const tree = applyOverlay(baseFor(board), compileText(overlay(on + body).content, { symbols: true }))
+    return [...startDevices(tree, treeOf(board).chips).nodes.values()].flatMap(({ wants }) => wants ?? [])
+  }
+
+  // published: Linux 6.1, bindings and drivers named in core/boot/rehearse/demands.ts
+  it.each<[string, string, RegExp | null]>([
+    [
+      'a fan that no step turns on',
+      '&{/} { f: fan-x { compatible = "gpio-fan"; gpios = <&gpio 4 0>; gpio-fan,speed-map = <0 0>, <1 1>; }; };', /never turns/,
+    ],
+    [
+      'a fan that a step turns on',
+      '&{/} { f: fan-x { compatible = "gpio-fan"; gpios = <&gpio 4 0>; }; };\n&cpu_thermal { trips { t: t { }; }; cooling-maps { m { '
+      + 'trip = <&t>; '
+      + 'cooling-device = <&f 1 1>; }; }; };', null,
+    ],
+    [
+      'a vehicle bus without its crystal',
+      '&spi0 { can@0 { compatible = "microchip,mcp2515"; reg = <0>; interrupt-parent = <&gpio>; interrupts = <25 8>; }; };', /wants clocks/,
+    ],
+    [
+      'an expander\'s mask of one byte',
+      '&spi0 { g@0 { compatible = "microchip,mcp23s17"; reg = <0>; microchip,spi-present-mask = /bits/ 8 <1>; }; };', /no cell of 32 bits/,
+    ],
+    [
+      'keys that are low by their flags alone',
+      '&{/} { k { compatible = "gpio-matrix-keypad"; row-gpios = <&gpio 4 1>; col-gpios = <&gpio 5 1>; linux,keymap = <1>; }; };',
+      /gpio-activelow/,
+    ],
+    [
+      'a small screen without its width of bus', '&spi0 { s@0 { compatible = "sitronix,st7789v"; reg = <0>; }; };', /wants buswidth or port/,
+    ],
+    [
+      'a touch chip that nothing asks', '&i2c1 { t@5a { compatible = "fsl,mpr121-touchkey"; reg = <0x5a>; linux,keycodes = <2>; }; };',
+      /interrupts or interrupts-extended or poll-interval/,
+    ],
+    [
+      'a scale without its reference', '&{/} { h { compatible = "avia,hx711"; dout-gpios = <&gpio 5 0>; sck-gpios = <&gpio 6 0>; }; };',
+      /wants avdd-supply/,
+    ],
+  ])('%s', (_, body, words) => {
+    const [wants] = wantsOf(body)
+    if (words) expect(wants).toMatch(words)
+    else expect(wants).toBeUndefined()
+  })
+
+  it('leaves a part dark, and the overlay that is made for it has it', () => {
+    const plan = planOf('forty-usb-c', { scale: 'scale-two-wire' }, { assignments: fixedAt({ 'scale.dout': 29, 'scale.sck': 31 }) })
+    const bare = overlay('&{/} { h { compatible = "avia,hx711"; dout-gpios = <&gpio 5 0>; sck-gpios = <&gpio 6 0>; }; };')
+    const written = {
+      ...plan, boot: { text: evaluate(plan, catalogue).boot.text.replace(/dtoverlay=hx711\S*/, 'dtoverlay=mine'), overlays: [bare] },
+    }
+    const [scale] = story({ ...written, boot: { ...written.boot, text: `${written.boot.text}\ndtoverlay=mine\n` } }).parts
+    expect(scale).toMatchObject({ state: 'dark' })
+  })
+})
+
+describe('a tree of another kind of board', () => {
+  const base = {
+    name: 'other.dtb', content: base64Of(
+      writeBlob(compileText('/dts-v1/; / { model = "Garden board"; compatible = "made-up,garden", "made-up,soc"; };')),
+    ),
+  }
+  const plan = planOf('forty-usb-c', { clock: 'clock-cell-i2c', lamp: 'mosfet-board' }, {
+    assignments: fixedAt({ 'clock.sda': 3, 'clock.scl': 5, 'lamp.in': 11 }),
+  })
+  const with_ = { ...plan, boot: { text: 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n', base } }
+
+  it('is told before anything else, and its way out leads back to the tree of the class', () => {
+    const told = story(with_)
+    expect(told.steps[0]).toMatchObject({ outcome: 'failed', title: 'The tree of another board' })
+    expect(told.parts.map(part => part.cause)).toEqual(['other-tree', undefined])
+    const finding = evaluate(with_, catalogue).findings.find(entry => entry.code === 'boot.base-other')!
+    expect(finding.sentence).toMatch(/Garden board \(made-up,garden, made-up,soc\), not of Forty-position board/)
+    const mended = applyEdit(with_, { edit: 'all', edits: finding.fixes[0]!.edits }).plan
+    expect(story(mended).parts[0]!.state).toBe('alive')
+    expect(evaluate(mended, catalogue).findings.map(entry => entry.code)).not.toContain('boot.base-other')
+  })
+
+  it('is not told of a tree that is the board\'s own class', () => {
+    const own = {
+      ...with_, boot: { ...with_.boot, base: { name: 'own.dtb', content: base64Of(writeBlob(baseFor(boardOf('forty-usb-c')))) } },
+    }
+    expect(story(own).steps[0]!.title).toBe('Base tree')
+  })
+})
+
+describe('two parts for one place', () => {
+  it('at one address are not both alive', () => {
+    const plan = planOf(
+      'forty-usb-c', { a: 'light-i2c', b: 'light-i2c' }, { assignments: fixedAt({ 'a.sda': 3, 'a.scl': 5, 'b.sda': 3, 'b.scl': 5 }) },
+    )
+    const { parts } = story({ ...plan, boot: { text: evaluate(plan, catalogue).boot.text } })
+    expect(parts.map(part => [part.state, part.cause])).toEqual([['dark', 'address-twin'], ['dark', 'address-twin']])
+  })
+
+  it('one part loaded by its own overlay and by the library\'s is told, and the way out keeps the one that the plan wants', () => {
+    const start = planOf('forty-usb-c', { clock: 'clock-cell-i2c' }, { assignments: fixedAt({ 'clock.sda': 3, 'clock.scl': 5 }) })
+    for (const made of [[], ['clock']]) {
+      const plan = { ...start, boot: { text: 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\ndtoverlay=voltaris-clock\n', made } }
+      const twice = evaluate(plan, catalogue).findings.find(finding => finding.code === 'overlay.part-twice')!
+      expect(twice.title).toBe('clock is loaded twice')
+      const { plan: mended } = applyEdit(plan, { edit: 'all', edits: twice.fixes[0]!.edits })
+      expect(mended.boot!.text).toContain(made.length ? '#dtoverlay=i2c-rtc' : '#dtoverlay=voltaris-clock')
+      expect(evaluate(mended, catalogue).findings.filter(finding => finding.severity !== 'note').map(finding => finding.code)).toEqual([])
+      expect(story(mended).parts[0]!.state).toBe('alive')
+    }
   })
 })

@@ -41,7 +41,9 @@ const BINDINGS: [name: string, i2c: string, uart: string, pins: string[], lines:
     'grouped', 'mux { groups = "i2c0_sda_a", "i2c0_sck_a"; function = "i2c0"; };',
     'mux { groups = "uart1_tx", "uart1_rx"; function = "uart1"; };', ['i2c0_sda_a', 'i2c0_sck_a'], [null, null],
   ],
-  ['banked', 'rockchip,pins = <1 11 2 &cfg>, <1 12 2 &cfg>;', 'rockchip,pins = <0 4 1 &cfg>, <0 5 1 &cfg>;', ['GPIO1_B3', 'GPIO1_B4'], [43, 44]],
+  ['banked', 'rockchip,pins = <1 11 2 &cfg>, <1 12 2 &cfg>;', 'rockchip,pins = <0 4 1 &cfg>, <0 5 1 &cfg>;', [
+    'GPIO1_B3', 'GPIO1_B4',
+  ], [43, 44]],
   [
     'padded', 'fsl,pins = <0x1bc 0x424 0x4a4 0x0 0x3 0x400001c3>, <0x1c0 0x428 0x4a8 0x0 0x3 0x400001c3>;',
     'fsl,pins = <0x234 0x49c 0 0 0 0x140>;', ['pad-0x1bc', 'pad-0x1c0'], [null, null],

@@ -75,8 +75,12 @@ describe('values', () => {
     const doubling = Array.from({ length: 31 }, (_, n) => `#define M${n + 1} M${n} M${n}`).join('\n')
     expect(faultOf(() => compileText(`/dts-v1/;\n#define M0 1\n${doubling}\n/ { x = <M31>; };`)).fault).toBe('limit')
     const ring = { read: (file: string) => ({ text: `#include "${file === 'a' ? 'b' : 'a'}"\n`, file }) }
-    expect(faultOf(() => compileText('/dts-v1/;\n#include "a"\n', { files: ring })).message).toMatch(/include each other.*a → b → a|b → a → b/)
-    expect(faultOf(() => compileText('/dts-v1/; /include/ "me"', { files: { read: file => ({ text: '/include/ "me"', file }) } })).fault).toBe('limit')
+    expect(
+      faultOf(() => compileText('/dts-v1/;\n#include "a"\n', { files: ring })).message,
+    ).toMatch(/include each other.*a → b → a|b → a → b/)
+    expect(
+      faultOf(() => compileText('/dts-v1/; /include/ "me"', { files: { read: file => ({ text: '/include/ "me"', file }) } })).fault,
+    ).toBe('limit')
   })
 
   it('print as text where they are text', () => {

@@ -31,13 +31,17 @@ function busOf({ compatible = 'made-up,board', controller, group, soc = '', arou
 const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name: string, line: number | null][]][] = [
   [
     'banks by letter, one chip (arm/sun8i-h3.dtsi)',
-    { controller: 'allwinner,sun8i-h3-pinctrl', cells: 'gpio-controller; #gpio-cells = <3>;', group: 'pins = "PA11", "PA12"; function = "i2c0";' },
+    {
+      controller: 'allwinner,sun8i-h3-pinctrl', cells: 'gpio-controller; #gpio-cells = <3>;',
+      group: 'pins = "PA11", "PA12"; function = "i2c0";',
+    },
     [['PA11', 11], ['PA12', 12]],
   ],
   [
     'a second chip of banks from L on (arm/sun8i-h3.dtsi)',
     {
-      controller: 'allwinner,sun8i-h3-r-pinctrl', cells: 'gpio-controller; #gpio-cells = <3>;', group: 'pins = "PL0", "PL1"; function = "s_i2c";',
+      controller: 'allwinner,sun8i-h3-r-pinctrl', cells: 'gpio-controller; #gpio-cells = <3>;', group: 'pins = "PL0", "PL1"; function = '
+        + '"s_i2c";',
       soc: 'pio: pinctrl@9 { compatible = "allwinner,sun8i-h3-pinctrl"; gpio-controller; #gpio-cells = <3>; };',
     },
     [['PL0', 352], ['PL1', 353]],
@@ -57,7 +61,10 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   ],
   [
     'pins by name (arm64/qcom/msm8916-pins.dtsi)',
-    { controller: 'qcom,msm8916-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;', group: 'pins = "gpio2", "gpio3"; function = "blsp_i2c1";' },
+    {
+      controller: 'qcom,msm8916-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;',
+      group: 'pins = "gpio2", "gpio3"; function = "blsp_i2c1";',
+    },
     [['gpio2', 2], ['gpio3', 3]],
   ],
   [
@@ -81,13 +88,17 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
     {
       compatible: 'ti,am33xx', controller: 'pinctrl-single', cells: '#pinctrl-cells = <2>; pinctrl-single,register-width = <32>;',
       group: 'pinctrl-single,pins = <0x188 0x30 0>, <0x18c 0x30 0>;',
-      soc: `gpio0: gpio0 { gpio-controller; #gpio-cells = <2>; }; gpio3: gpio3 { gpio-controller; #gpio-cells = <2>; gpio-ranges = <&pins 5 98 2>; };`,
+      soc: `gpio0: gpio0 { gpio-controller; #gpio-cells = <2>; }; gpio3: gpio3 { gpio-controller; #gpio-cells = <2>; gpio-ranges = `
+        + `<&pins 5 98 2>; };`,
     },
     [['I2C0_SDA', 101], ['I2C0_SCL', 102]],
   ],
   [
     'registers of two bytes with nothing that names them (bindings/pinctrl/pinctrl-single.yaml)',
-    { controller: 'pinctrl-single', cells: '#pinctrl-cells = <1>; pinctrl-single,register-width = <16>;', group: 'pinctrl-single,pins = <0xea 0x100>;' },
+    {
+      controller: 'pinctrl-single', cells: '#pinctrl-cells = <1>; pinctrl-single,register-width = <16>;',
+      group: 'pinctrl-single,pins = <0xea 0x100>;',
+    },
     [['pad-0xea', null]],
   ],
   [
@@ -100,7 +111,9 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   ],
   [
     'numbers above the setting (dt-bindings/pinctrl/mt65xx.h)',
-    { controller: 'mediatek,mt8183-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;', group: 'pins { pinmux = <0x7101>, <0x7201>; };' },
+    {
+      controller: 'mediatek,mt8183-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;', group: 'pins { pinmux = <0x7101>, <0x7201>; };',
+    },
     [['GPIO113', 113], ['GPIO114', 114]],
   ],
   [
@@ -132,14 +145,17 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   [
     'groups that the driver knows (pinctrl-meson-g12a.c, dt-bindings/gpio/meson-g12a-gpio.h)',
     {
-      controller: 'amlogic,meson-g12a-periphs-pinctrl', group: 'mux { groups = "i2c3_sda_a", "i2c3_sck_a"; function = "i2c3"; };', around: chip('gpio'),
+      controller: 'amlogic,meson-g12a-periphs-pinctrl', group: 'mux { groups = "i2c3_sda_a", "i2c3_sck_a"; function = "i2c3"; };',
+      around: chip('gpio'),
     },
     [['GPIOA_14', 63], ['GPIOA_15', 64]],
   ],
   [
     'pins of several functions (arm/armada-388-clearfog.dts)',
     {
-      controller: 'marvell,mv88f6828-pinctrl', group: 'marvell,pins = "mpp2", "mpp35"; marvell,function = "i2c0";', soc: [0, 1].map(n => chip(`gpio${n}`)).join(' '),
+      controller: 'marvell,mv88f6828-pinctrl', group: 'marvell,pins = "mpp2", "mpp35"; marvell,function = "i2c0";', soc: [0, 1].map(
+        n => chip(`gpio${n}`),
+      ).join(' '),
     },
     [['mpp2', 2], ['mpp35', 35]],
   ],
@@ -158,7 +174,9 @@ describe('a board of a family', () => {
   })
 
   it('whose names are not at hand has its pads by register, and says that they are no names', () => {
-    const bare = profileOf(compileText('/dts-v1/; / { pins: p@0 { compatible = "fsl,imx8mm-iomuxc"; g { fsl,pins = <0x214 0 0 0 0 0>; }; }; };'))
+    const bare = profileOf(
+      compileText('/dts-v1/; / { pins: p@0 { compatible = "fsl,imx8mm-iomuxc"; g { fsl,pins = <0x214 0 0 0 0 0>; }; }; };'),
+    )
     expect(bare.groups[0]!.pins).toMatchObject([{ name: 'pad-0x214', isUnnamed: true, line: null }])
   })
 })

@@ -32,7 +32,7 @@ type More = Partial<OverlaySpec> & Pick<OverlaySpec, 'group'>
 const fed = (crystal?: string) => crystal ? '\t\tclocks = <&{label}_osc>;\n' : ''
 const clockOf = (crystal?: string) => crystal
   ? `\n&{/} {\n\t{label}_osc: {label}-osc {\n\t\tcompatible = "fixed-clock";\n\t\t#clock-cells = <0>;\n\t\tclock-frequency = `
-    + `<{${crystal}}>;\n\t};\n};\n`
+  + `<{${crystal}}>;\n\t};\n};\n`
   : ''
 
 /** A part on an I²C bus, one kind or several by flag. */
@@ -49,15 +49,25 @@ export function onI2c(
   return {
     name, what, origin: ORIGIN, appears: [], bus: '{bus}', address: '{addr}', ...(choices && { choices }),
     tree: `&{bus} {\n\tstatus = "okay";\n\t#address-cells = <1>;\n\t#size-cells = <0>;\n\n\t${single?.node ?? '{chosen}'}@{addr:hex} `
-      + `{\n\t\tcompatible = "${single?.compatible ?? '{compatible}'}";\n\t\treg = <{addr}>;\n${fed(crystal)}${properties}\t};\n};\n${clockOf(crystal)}`,
+      + `{\n\t\tcompatible = "${single?.compatible ?? '{compatible}'}";\n\t\treg = `
+      + `<{addr}>;\n${fed(crystal)}${properties}\t};\n};\n${clockOf(crystal)}`,
     ...rest,
     params: [...Object.entries(choices ?? {}).map(([id, entry]) => flag(id, entry.what)), address(standard), ...params, ...I2C_FLAGS],
   }
 }
 
+interface OnSpi {
+  properties?: string
+  clockHz?: number
+  select?: string
+  node?: string
+  /** Parameter that says how fast its own crystal is. */
+  crystal?: string
+}
+
 /** A part on SPI 0 with a select; the spidev node of that select goes. */
 export function onSpi(
-  name: string, what: string, compatible: string, more: More & { properties?: string, clockHz?: number, select?: string, node?: string, crystal?: string },
+  name: string, what: string, compatible: string, more: More & OnSpi,
 ): OverlaySpec {
   const { properties = '', crystal, clockHz = 1_000_000, select = '0', node, params = [], bus = 'spi0', ...rest } = more
   return {
@@ -66,7 +76,8 @@ export function onSpi(
     tree: `&${bus} {\n\tstatus = "okay";\n\t#address-cells = <1>;\n\t#size-cells = `
       + `<0>;\n\n\t${node ?? compatible.split(',').at(-1)}@${select} {\n\t\tcompatible = "${compatible}";\n\t\treg = `
       + `<${select}>;\n\t\tspi-max-frequency = `
-      + `<${params.some(param => param.name === 'speed') ? '{speed}' : clockHz}>;\n${fed(crystal)}${properties}\t};\n};\n${clockOf(crystal)}{spidev}`,
+      + `<${params.some(param => param.name === 'speed') ? '{speed}' : clockHz}>;\n`
+      + `${fed(crystal)}${properties}\t};\n};\n${clockOf(crystal)}{spidev}`,
   }
 }
 
@@ -81,7 +92,7 @@ export function onLines(
       + `{\n${pins
         ? '\t\tpinctrl-names = "default";\n\t\tpinctrl-0 = <&{label}_pins>;\n'
         : ''}${properties}\t};\n};\n${pins ? `\n&gpio {\n\t{label}_pins: {label}_pins {\n${pins}\t};\n};\n` : ''}`
-      + (trips ? cooling(trips) : ''),
+        + (trips ? cooling(trips) : ''),
   }
 }
 

@@ -114,7 +114,9 @@ export const PEOPLE: OverlaySpec[] = [
     appears: [at('/dev/dri/card*', 'the screen'), at('/dev/fb*', 'the screen')],
     params: [
       ...[0, 1].flatMap(bus => [0, 1].map(select => flag(`spi${bus}-${select}`, `the screen is on SPI ${bus}, select ${select}`))),
-      number('speed', 32_000_000, 100_000, 125_000_000, 'clock in Hz'), text('compatible', 'panel', 'name of the file of start commands, without .bin'),
+      number('speed', 32_000_000, 100_000, 125_000_000, 'clock in Hz'), text(
+        'compatible', 'panel', 'name of the file of start commands, without .bin',
+      ),
       number('width', 320, 16, 2000, 'columns'), number('height', 240, 16, 2000, 'rows'), line('reset-gpio', null, 'line of the reset'),
       line('dc-gpio', null, 'line that tells data from commands'), line('backlight-gpio', null, 'line of the backlight'),
       flag('write-only', 'nothing is read back'), flag('cpha', 'clock phase'), flag('cpol', 'clock polarity'),
