@@ -10,6 +10,7 @@ import { root } from './setup.mjs'
 
 register()
 const { BINDINGS } = await import('../core/overlays/bindings.ts')
+const { OVERLAYS } = await import('../core/overlays/library/index.ts')
 const kernel = process.argv[2]
 if (!kernel) throw new Error('give the folder of the kernel\'s sources')
 const from = join(kernel, 'Documentation/devicetree/bindings')
@@ -60,6 +61,19 @@ for (const [name, schema] of parsed) {
   for (const compatible of mine) covered.add(compatible)
   if (mine.length) take(name)
 }
+// Which names of the library stand in a binding at all, schema or text.
+const texts = readdirSync(from, { recursive: true }).map(String).filter(name => name.endsWith('.txt')).sort()
+  .map(name => [name, readFileSync(join(from, name), 'utf8')])
+const named = [...new Set([...OVERLAYS.values()].flatMap(spec => [
+  ...[...spec.tree.matchAll(/compatible\s*=\s*([^;]+);/g)].flatMap(([, list]) => [...list.matchAll(/"([^"{}]+)"/g)].map(match => match[1])),
+  ...Object.values(spec.choices ?? {}).map(choice => choice.compatible),
+]))].sort()
+const confirmed = Object.fromEntries(named.flatMap((compatible) => {
+  const schema = [...parsed].find(([, body]) => words(body.properties?.compatible ?? {}).has(compatible))?.[0]
+  const text = schema ?? texts.find(([, body]) => new RegExp(`(?<![\\w,-])${compatible.replace(/[.+]/g, '\\$&')}(?![\\w-])`).test(body))?.[0]
+  return text && !compatible.includes(' ') ? [[compatible, text]] : []
+}))
+
 if (existsSync(to)) rmSync(to, { recursive: true })
 const version = /^VERSION = (\d+)\nPATCHLEVEL = (\d+)/m.exec(readFileSync(join(kernel, 'Makefile'), 'utf8')).slice(1).join('.')
 for (const name of taken) {
@@ -74,4 +88,8 @@ for (const name of taken) {
     + `1.2\n---\n${text}`,
   )
 }
+writeFileSync(
+  join(root, 'core/overlays/library/confirmed.json'), `${JSON.stringify({ kernel: version, bindings: confirmed }, null, 1)}\n`,
+)
+console.log(`${Object.keys(confirmed).length} of ${named.length} names of the library stand in a binding`)
 console.log(`${taken.size} files of Linux ${version}; no YAML for ${[...wanted].filter(compatible => !covered.has(compatible)).join(', ')}`)

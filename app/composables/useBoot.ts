@@ -5,8 +5,10 @@ import { filesOf } from '~~/core/boot/files'
 import { lintBoot, planSide } from '~~/core/boot/lint'
 import { editOf } from '~~/core/boot/lint/edits'
 import type { LintFinding, TextFix } from '~~/core/boot/lint/types'
+import { mergedFile } from '~~/core/boot/own/file'
 import { readOwned } from '~~/core/boot/own/block'
 import { COMMAND_FILE, effectiveOf } from '~~/core/boot/scope/effective'
+import { needsOf } from '~~/core/overlays/asks/needs'
 import type { BootFile } from '~~/core/plan/types'
 
 /** The boot files of the open plan: what they say, what is wrong with them, and their edits. Worked out once for all that show it. */
@@ -16,10 +18,12 @@ export const useBoot = createSharedComposable(() => {
   const board = computed(() => project.facts?.board ?? null)
   const files = computed(() => filesOf(project.plan!, board.value))
   const side = computed(() => planSide(project.facts!))
-  const findings = computed(() => project.plan
-    ? lintBoot({ files: files.value, board: board.value, plan: side.value, ...(boot.value?.image && { image: boot.value.image }) })
-    : [])
-  const explained = computed(() => explainFiles(files.value, board.value))
+  const findings = computed(() => project.isLate
+    ? project.judgement?.findings ?? []
+    : project.plan
+      ? lintBoot({ files: files.value, board: board.value, plan: side.value, ...(boot.value?.image && { image: boot.value.image }) })
+      : [])
+  const explained = computed(() => project.isLate ? project.judgement?.explained ?? [] : explainFiles(files.value, board.value))
   const owned = computed(() => readOwned(files.value.text, files.value.dialect))
   const effective = computed(() => effectiveOf(files.value, board.value))
   /** Line and file that are looked at; the editor and the lists follow each other. */
@@ -45,6 +49,9 @@ export const useBoot = createSharedComposable(() => {
     project.edit({ edit: 'set-boot', boot: after }, label)
   }
 
+  /** The boot file with the plan's lines, from the text as it stands now: a report may still be of an earlier one. */
+  const mergedNow = () => mergedFile(project.facts!, needsOf(project.facts!)).text
+
   function applyFix(fix: TextFix): void {
     project.edit(editOf(project.plan!, fix), fix.label)
   }
@@ -57,5 +64,7 @@ export const useBoot = createSharedComposable(() => {
     return findings.value.filter(finding => finding.file === file && finding.line === line)
   }
 
-  return { boot, board, files, findings, explained, owned, effective, place, setBoot, setFile, replaceFiles, applyFix, findingsAt }
+  return {
+    boot, board, files, findings, explained, owned, effective, place, setBoot, setFile, replaceFiles, mergedNow, applyFix, findingsAt,
+  }
 })

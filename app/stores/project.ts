@@ -1,6 +1,6 @@
 /** The open project: its history, its report, and its way to the database. */
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { evaluateFacts } from '~~/core/evaluate'
 import { catalogueOf, gatherFacts } from '~~/core/facts/gather'
@@ -12,6 +12,7 @@ import type { Plan } from '~~/core/plan/types'
 import { useDatabase } from '~/composables/useDatabase'
 import { dropPending, readPending } from '~/database/journal'
 import type { ProjectRecord } from '~/database/projects'
+import { isLong, judgedWithoutFiles, LateJudge } from './late'
 import { Saver, type SaveState } from './saving'
 import { useViewStore } from './view'
 
@@ -52,7 +53,16 @@ export const useProjectStore = defineStore('project', () => {
   /** The shipped catalogue with the plan's own boards and parts. */
   const catalogue = computed(() => plan.value ? catalogueOf(plan.value, shippedCatalogue) : shippedCatalogue)
   const facts = computed(() => plan.value ? gatherFacts(plan.value, shippedCatalogue) : null)
-  const report = computed(() => facts.value ? evaluateFacts(facts.value) : null)
+  /** Long boot files are read by a worker; until it has, the plan is judged without them. */
+  const late = new LateJudge(message => useViewStore().say(message, { tone: 'stop' }))
+  const isLate = computed(() => plan.value !== null && isLong(plan.value))
+  const judgement = computed(() => isLate.value ? late.of(plan.value!) : null)
+  const report = computed(() => {
+    if (!facts.value) return null
+    if (!isLate.value) return evaluateFacts(facts.value)
+    return judgement.value?.report ?? judgedWithoutFiles(plan.value!)
+  })
+  watch([isLate, plan], ([long, now]) => long && now ? late.ask(now) : late.stop())
   const canUndo = computed(() => history.value?.past.at(-1)?.label ?? null)
   const canRedo = computed(() => history.value?.future[0]?.label ?? null)
 
@@ -189,7 +199,7 @@ export const useProjectStore = defineStore('project', () => {
   }
 
   return {
-    id, plan, facts, report, catalogue, saveState, loadError, recovered, canUndo, canRedo,
+    id, plan, facts, report, isLate, judgement, isReading: late.busy, catalogue, saveState, loadError, recovered, canUndo, canRedo,
     open, close, edit, applyFix, undo, redo, preview, retrySave, takeTheirs, keepMineAsCopy, settled,
   }
 })

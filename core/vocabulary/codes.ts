@@ -158,6 +158,7 @@ export const CODES = {
   'boot.by-hand': 'a file that Voltaris does not write',
   'boot.base-unreadable': 'a base tree that cannot be read',
   'boot.base-other': 'a base tree of another kind of board',
+  'overlay.other-family': 'an overlay of another family of boards',
   'overlay.part-twice': 'a part that two overlays load',
 
   // Boot files of the key-value dialect.

@@ -5,13 +5,23 @@ import { compareLines } from '~~/core/boot/lines'
 const project = useProjectStore()
 const { files } = useBoot()
 const after = computed(() => project.report!.boot)
-const difference = computed(() => compareLines(files.value.text, after.value.text))
+/** Longer files are not laid beside each other line by line: what changes is listed. */
+const MOST_COMPARED = 200_000
+const isLong = computed(() => files.value.text.length > MOST_COMPARED)
+const difference = computed(() => isLong.value || project.isReading ? [] : compareLines(files.value.text, after.value.text))
 const KINDS = { added: '+', changed: '~', removed: '−', off: '#' } as const
 </script>
 
 <template>
   <div class="both">
+    <p
+      v-if="isLong || project.isReading"
+      class="quiet small"
+    >
+      {{ project.isReading ? 'The file is being read …' : 'The file is too long to be laid beside itself line by line; what changes is listed.' }}
+    </p>
     <ol
+      v-else
       class="difference figures sheet"
       data-test="boot-difference"
       tabindex="0"

@@ -43,7 +43,7 @@ onMounted(() => {
     explain(line, column) {
       if (file === '') {
         const said = explainAt(files.value, board.value, line, column)
-        return said ? { ...said, ...(said.origin && { note: `from: ${said.origin}` }) } : null
+        return said ? { ...said, ...(said.origin && said.origin !== 'memory' && { note: `from: ${said.origin}` }) } : null
       }
       if (file !== COMMAND_FILE) return null
       const words = wordAt(column)
@@ -73,7 +73,7 @@ function wordAt(column: number) {
       return entry
         ? {
             from: match.index, to: match.index + match[0].length, words: entry.words,
-            ...(entry.origin && { note: `from: ${entry.origin}` }),
+            ...(entry.origin && entry.origin !== 'memory' && { note: `from: ${entry.origin}` }),
           }
         : null
     }

@@ -4,7 +4,16 @@ const { file } = defineProps<{ file: string }>()
 const emit = defineEmits<{ go: [file: string, line: number] }>()
 const { explained, place, findingsAt, applyFix } = useBoot()
 const { colourOf, nameOf } = useOwners()
-const shown = computed(() => explained.value.filter(line => line.file === file))
+const project = useProjectStore()
+const all = computed(() => explained.value.filter(line => line.file === file))
+/** So many lines are shown at once: those around the one that is looked at. */
+const MOST_SHOWN = 300
+const first = computed(() => {
+  if (all.value.length <= MOST_SHOWN || place.value?.file !== file) return 0
+  const at = all.value.findIndex(line => line.line >= place.value!.line)
+  return Math.max(0, Math.min(all.value.length - MOST_SHOWN, (at < 0 ? all.value.length : at) - MOST_SHOWN / 2))
+})
+const shown = computed(() => all.value.slice(first.value, first.value + MOST_SHOWN))
 const STATES = { 'written': '', 'by-hand': 'changed by hand', 'off': 'off' } as const
 </script>
 
@@ -41,7 +50,7 @@ const STATES = { 'written': '', 'by-hand': 'changed by hand', 'off': 'off' } as 
           class="small state"
         >{{ STATES[line.owned] }}</span>
         <span
-          v-if="line.origin"
+          v-if="line.origin && line.origin !== 'memory'"
           class="quiet small"
         >from: {{ line.origin }}</span>
         <template v-if="i === shown.findIndex(entry => entry.line === line.line)">
@@ -68,10 +77,26 @@ const STATES = { 'written': '', 'by-hand': 'changed by hand', 'off': 'off' } as 
       </div>
     </li>
     <li
+      v-if="all.length > shown.length"
+      class="quiet small none"
+      data-test="explained-window"
+    >
+      Lines {{ shown[0]!.line }} to {{ shown.at(-1)!.line }} of {{ all.at(-1)!.line }} are explained here: go on in the editor, and the list
+      follows.
+    </li>
+    <li
+      v-if="shown.some(line => line.origin === 'memory')"
+      class="quiet small none"
+    >
+      Where no source is named, what a line does is from memory.
+    </li>
+    <li
       v-if="!shown.length"
       class="quiet none"
     >
-      {{ file === '' ? 'No line yet that says anything. Type, paste or drop a file.' : 'Nothing to explain here.' }}
+      {{ project.isReading
+        ? 'The file is being read …'
+        : file === '' ? 'No line yet that says anything. Type, paste or drop a file.' : 'Nothing to explain here.' }}
     </li>
   </ol>
 </template>

@@ -8,7 +8,7 @@ import { COMMAND_FILE } from '~~/core/boot/scope/effective'
 
 defineEmits<{ rehearse: [] }>()
 const project = useProjectStore()
-const { boot, files, findings, replaceFiles, setBoot } = useBoot()
+const { boot, files, findings, replaceFiles, mergedNow, setBoot } = useBoot()
 const after = computed(() => project.report!.boot)
 const file = ref('')
 const SIDES = [['lines', 'Line by line'], ['difference', 'Difference'], ['owners', 'Owners'], ['earlier', 'Earlier']] as const
@@ -34,7 +34,7 @@ const blobs = computed(() => (files.value.overlays ?? []).filter(overlay => over
 const troubles = (id: string) => findings.value.filter(finding => finding.file === id && finding.severity !== 'note').length
 
 function write() {
-  replaceFiles({ text: after.value.text }, 'Write the plan\'s lines into the boot file')
+  replaceFiles({ text: mergedNow() }, 'Write the plan\'s lines into the boot file')
   view.say('Written. The file before is kept under "Earlier".', { action: { label: 'Undo', run: project.undo } })
 }
 
@@ -61,7 +61,10 @@ watch(() => view.marked, (subjects) => {
       class="lead"
       role="status"
     >
-      <template v-if="after.changes.length">
+      <template v-if="project.isReading">
+        The file is long: it is being read beside the page. What is wrong with it, and what the plan wants of it, comes in a moment.
+      </template>
+      <template v-else-if="after.changes.length">
         The plan asks for <b>{{ after.changes.length }}</b> {{ after.changes.length === 1 ? 'change' : 'changes' }}; every other byte stays
         as it is. All of it is read at the start: restart once.
         <v-btn

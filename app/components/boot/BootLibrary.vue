@@ -2,6 +2,7 @@
 /** The overlay library: parameters, what each takes, what appears; a line of it can be written into the file. */
 import { appearsOf, OVERLAYS, resolveOverlay } from '~~/core/overlays/library'
 import { claimWords } from '~~/core/boot/explain'
+import { CONFIRMED_BY, confirmedOf } from '~~/core/overlays/library/confirmed'
 
 const project = useProjectStore()
 const view = useViewStore()
@@ -17,6 +18,7 @@ const shown = computed(() => {
   ))
 })
 const spec = computed(() => OVERLAYS.get(name.value ?? '') ?? shown.value[0] ?? null)
+const confirmed = computed(() => spec.value ? confirmedOf(spec.value) : [])
 const resolved = computed(() => spec.value
   ? resolveOverlay(spec.value, Object.keys(spec.value.choices ?? {}).slice(0, 1).map(choice => ({ name: choice, value: '' })))
   : null)
@@ -65,8 +67,8 @@ function write() {
         </li>
       </ul>
       <p class="quiet small">
-        {{ shown.length }} of {{ OVERLAYS.size }}. Parameters and claims are from memory unless said otherwise: the README of your image's
-        overlays has the last word.
+        {{ shown.length }} of {{ OVERLAYS.size }}. The library is from memory: the README of your image's overlays has the last word. What
+        a binding of {{ CONFIRMED_BY }} confirms says so.
       </p>
     </section>
     <section v-if="spec && resolved">
@@ -93,7 +95,19 @@ function write() {
         {{ spec.caution }}
       </p>
       <p class="small quiet">
-        From: {{ spec.origin }}.<template v-if="spec.excludes?.length">
+        <template v-if="spec.origin !== 'memory'">
+          From: {{ spec.origin }}.
+        </template>
+        <template v-if="confirmed.length">
+          <b class="confirmed">✓ {{ CONFIRMED_BY }}</b> knows its
+          {{ confirmed.length === 1 ? 'part' : `${confirmed.length} kinds of part` }}:
+          <span
+            v-for="(entry, i) in confirmed.slice(0, 4)"
+            :key="entry.compatible"
+          >{{ i ? ', ' : '' }}<span class="figures">{{ entry.compatible }}</span> ({{ entry.file }})</span>{{ confirmed.length > 4
+            ? ' …' : '' }}.
+        </template>
+        <template v-if="spec.excludes?.length">
           Not together with {{ spec.excludes.join(', ') }}.
         </template>
       </p>
@@ -172,4 +186,5 @@ function write() {
 .pad { margin: 8px 0; }
 .pad td:first-child, .pad th:first-child { padding-left: 10px; }
 .caution { color: var(--ochre); }
+.confirmed { color: var(--moss, var(--ink)); }
 </style>

@@ -1,5 +1,5 @@
 /** Lines in the wrong place: behind an overlay, under a filter, said twice, said both ways. */
-import { isOn, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS } from '../../overlays/library'
+import { isOn, newestName, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS } from '../../overlays/library'
 import { BASE_PARAMS } from '../../overlays/library/settings'
 import { readBoot } from '../dialects/key-value'
 import type { Asked, AskedParam, Where } from '../scope/effective'
@@ -317,9 +317,20 @@ export const treeOff: LintRule = ({ effective, files }) => {
 }
 
 /** Overlays for a controller that this board does not lead out. */
-export const controllersElsewhere: LintRule = ({ effective, board }) => board
+export const controllersElsewhere: LintRule = ({ effective, board, files }) => board
   ? effective.asked.flatMap((asked): LintFinding[] => {
       const spec = asked.kind === 'overlay' && asked.applies === 'always' ? overlayNamed(asked.name) : undefined
+      const plain = asked.kind === 'overlay' && spec ? newestName(asked.name) : null
+      // Which family a board of the maker's own is of is not known.
+      if (plain && asked.kind === 'overlay' && board.bootModels?.length && !board.bootModels.includes('pi5')) {
+        const from = textOf(files, asked.where.file).indexOf(asked.name, asked.where.from)
+        return [found(
+          'overlay.other-family', 'caution', asked.where, `${asked.name} is for the newest family`,
+          `Its lines and circuits are those of another chip: on this board it does not go on, and nothing comes of the line. Write `
+          + `${plain}.`,
+          { fixes: [replace(`Write ${plain}`, { ...asked.where, from, to: from + asked.name.length }, plain)] },
+        )]
+      }
       const wanted = spec?.enables?.filter(bus => /^(uart|spi|i2c)\d+$/.test(bus)) ?? []
       if (asked.kind !== 'overlay' || !wanted.length
         || wanted.some(bus => board.controllers.some(controller => controller.id === bus))) return []

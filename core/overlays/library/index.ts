@@ -2,6 +2,7 @@
 import { tableOf } from '../../table'
 import type { Board } from '../../catalogue/types'
 import { BUSES } from './overlays/buses'
+import { FURTHER } from './overlays/further'
 import { MORE } from './overlays/more'
 import { PARTS } from './overlays/parts'
 import { PEOPLE } from './overlays/people'
@@ -16,7 +17,7 @@ export interface GivenParam {
 }
 
 export const OVERLAYS: ReadonlyMap<string, OverlaySpec> = new Map(
-  [...BUSES, ...PARTS, ...PEOPLE, ...SYSTEM, ...MORE].map(spec => [spec.name, spec]),
+  [...BUSES, ...PARTS, ...PEOPLE, ...SYSTEM, ...MORE, ...FURTHER].map(spec => [spec.name, spec]),
 )
 
 /** Settings of the key-value dialect by name. */
@@ -26,10 +27,18 @@ export const SETTING_SPECS: ReadonlyMap<string, SettingSpec> = new Map(SETTINGS.
 const ALIASES = tableOf<string>({
   'vc4-kms-v3d-pi4': 'vc4-kms-v3d', 'vc4-kms-v3d-pi5': 'vc4-kms-v3d', 'vc4-fkms-v3d-pi4': 'vc4-fkms-v3d', 'pi3-disable-bt': 'disable-bt',
   'pi3-miniuart-bt': 'miniuart-bt', 'pi3-disable-wifi': 'disable-wifi', 'upstream': 'vc4-kms-v3d', 'i2c1-bcm2708': 'i2c1',
-  'i2c0-bcm2708': 'i2c0',
+  'i2c0-bcm2708': 'i2c0', 'miniuart-bt-pi5': 'miniuart-bt',
 })
 
-export const overlayNamed = (name: string): OverlaySpec | undefined => OVERLAYS.get(name) ?? OVERLAYS.get(ALIASES[name] ?? '')
+/** The newest family's overlays have its name behind those of the others; the plain name is led to them there. memory */
+const NEWEST = /^(i2c[0-3]|uart[0-4]|spi[235]-[12]cs|midi-uart[0-4]|w1-gpio|w1-gpio-pullup|disable-bt|disable-wifi|pcie-32bit-dma|dwc2|i2s-dac)-pi5$/
+
+/** The name without the newest family's ending; null for other names. */
+export const newestName = (name: string): string | null => NEWEST.exec(name)?.[1] ?? null
+
+export const overlayNamed = (name: string): OverlaySpec | undefined => OVERLAYS.get(name) ?? OVERLAYS.get(
+  ALIASES[name] ?? newestName(name) ?? '',
+)
 
 /** The name under which the overlay lists a parameter. */
 export const listedName = (spec: OverlaySpec, name: string): string =>

@@ -5,7 +5,7 @@ import { DeviceTreeError } from '~~/core/devicetree/types'
 
 const project = useProjectStore()
 const view = useViewStore()
-const { boot, files } = useBoot()
+const { boot, files, mergedNow } = useBoot()
 const { take } = useBootIntake()
 const VIEWS = [
   ['files', 'Files'], ['rehearsal', 'Rehearsal'], ['overlays', 'Overlays for parts'], ['screen', 'Screen'], ['library', 'Library'],
@@ -34,7 +34,7 @@ function dragged(event: DragEvent) {
 }
 
 function takeFile() {
-  download(name.value, encodeBoot(project.report!.boot.text, boot.value?.encoding), 'text/plain')
+  download(name.value, encodeBoot(mergedNow(), boot.value?.encoding), 'text/plain')
 }
 
 function takeZip() {

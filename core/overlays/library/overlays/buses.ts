@@ -98,10 +98,9 @@ export const BUSES: OverlaySpec[] = [
   ...[1, 2].map(selects => spiBus(4, selects, [4, 25], [5, 6, 7])),
   ...[1, 2].map(selects => spiBus(5, selects, [12, 26], [13, 14, 15])),
   ...[1, 2].map(selects => spiBus(6, selects, [18, 27], [19, 20, 21])),
-  {
-    ...spiBus(2, 1, [0], [1, 2, 3]),
-    caution: 'Brought out on the header by the newest family only.',
-  },
+  ...[1, 2].map(selects => ({
+    ...spiBus(2, selects, [0, 24], [1, 2, 3]), caution: 'Brought out on the header by the newest family only.',
+  })),
   {
     name: 'uart0', what: 'puts serial port 0 on other lines, or brings it back to the header', group: 'serial', origin: ORIGIN,
     params: [

@@ -1,0 +1,119 @@
+/** The judgement on plans with long boot files: worked out by a worker, a little after the last letter. */
+import { shallowRef } from 'vue'
+import { shippedCatalogue } from '~~/core/catalogue'
+import { evaluateFacts, type Report } from '~~/core/evaluate'
+import { gatherFacts } from '~~/core/facts/gather'
+import type { Edit } from '~~/core/plan/edits'
+import type { Plan } from '~~/core/plan/types'
+import type { JudgeService } from '~/workers/judge.worker'
+
+export type Judgement = ReturnType<JudgeService['judge']>
+
+/** Longer boot files than these, in letters, are not read between two keystrokes. */
+const MOST_AT_ONCE = 60_000
+/** So long after the last edit the reading begins. */
+const PAUSE_MS = 250
+
+/** Letters of all files of the plan that are read as text. */
+export function bootLetters({ boot }: Plan): number {
+  if (!boot) return 0
+  return boot.text.length + (boot.commandLine?.length ?? 0) + Object.values(boot.includes ?? {}).reduce((sum, text) => sum + text.length, 0)
+    + (boot.overlays ?? []).reduce((sum, overlay) => sum + overlay.content.length, 0)
+}
+
+export const isLong = (plan: Plan): boolean => bootLetters(plan) > MOST_AT_ONCE
+
+const touchesBoot = (edit: Edit): boolean => edit.edit === 'set-boot' || edit.edit === 'edit-text'
+  || (edit.edit === 'all' && edit.edits.some(touchesBoot))
+
+/** A report whose fixes leave the boot files alone: they were written for a text that is not, or no longer, that of the plan. */
+function withoutBootFixes(report: Report): Report {
+  return {
+    ...report,
+    findings: report.findings.map(finding => finding.fixes.some(fix => fix.edits.some(touchesBoot)) ? { ...finding, fixes: [] } : finding),
+  }
+}
+
+/** The plan judged as if it had no boot files, until they have been read. */
+export const judgedWithoutFiles = (plan: Plan): Report =>
+  withoutBootFixes(evaluateFacts(gatherFacts({ ...plan, boot: null }, shippedCatalogue)))
+
+/** True when two plans differ in their boot files alone. */
+function sameBesideBoot(a: Plan, b: Plan): boolean {
+  const keys = new Set([...Object.keys(a), ...Object.keys(b)]) as Set<keyof Plan>
+  keys.delete('boot')
+  return [...keys].every(key => a[key] === b[key])
+}
+
+interface Asks { judge: (plan: Plan) => Promise<Judgement> }
+
+export class LateJudge {
+  private worker: Worker | null = null
+  private service: Asks | null = null
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private asked = 0
+  private readonly last = shallowRef<{ plan: Plan, judgement: Judgement } | null>(null)
+  /** A reading is under way or about to begin. */
+  readonly busy = shallowRef(false)
+
+  constructor(private readonly onFailure: (message: string) => void) {}
+
+  /** What was last worked out, if it was for this plan but for its boot files; of an earlier text its fixes are left out. */
+  of(plan: Plan): Judgement | null {
+    const { value } = this.last
+    if (!value) return null
+    if (value.plan === plan) return value.judgement
+    if (!sameBesideBoot(value.plan, plan)) return null
+    const { report, findings, explained } = value.judgement
+    return { report: withoutBootFixes(report), findings: findings.map(finding => ({ ...finding, fixes: [] })), explained }
+  }
+
+  /** Has the plan read, once nothing has changed for a moment; a later plan takes its place. */
+  ask(plan: Plan): void {
+    clearTimeout(this.timer)
+    this.busy.value = true
+    this.timer = setTimeout(() => void this.read(plan), PAUSE_MS)
+  }
+
+  stop(): void {
+    clearTimeout(this.timer)
+    this.asked++
+    this.worker?.terminate()
+    this.worker = null
+    this.service = null
+    this.last.value = null
+    this.busy.value = false
+  }
+
+  private async read(plan: Plan): Promise<void> {
+    const mine = ++this.asked
+    try {
+      const service = await this.open()
+      const judgement = await service.judge(JSON.parse(JSON.stringify(plan)))
+      if (mine !== this.asked) return
+      this.last.value = { plan, judgement }
+    }
+    catch (error) {
+      if (mine !== this.asked) return
+      this.onFailure(`The boot files could not be read beside the page: ${(error as Error).message}. Change them again to try once more.`)
+      this.worker?.terminate()
+      this.worker = null
+      this.service = null
+    }
+    this.busy.value = false
+  }
+
+  private async open(): Promise<Asks> {
+    if (this.service) return this.service
+    const { wrap } = await import('comlink')
+    const worker = new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' })
+    this.worker = worker
+    const failed = new Promise<never>((_, reject) => worker.addEventListener(
+      'error', event => reject(new Error(event.message || 'the worker did not start')),
+    ))
+    const service = wrap<JudgeService>(worker)
+    // Whichever comes first: an answer, or the news that there will be none.
+    this.service = { judge: plan => Promise.race([service.judge(plan), failed]) }
+    return this.service
+  }
+}
