@@ -19,6 +19,14 @@ const shown = computed(() => {
   const mine = list.filter(finding => finding.subjects.some(subject => subject.partId === part))
   return [...mine, ...list.filter(finding => !mine.includes(finding))]
 })
+/** So many cards are drawn at first, and with each press of the button: a broken file can have hundreds. */
+const CARDS = 40
+const most = ref(CARDS)
+const cards = computed(() => {
+  const chosen = shown.value.findIndex(finding => finding.id === view.findingId)
+  return shown.value.slice(0, Math.max(most.value, chosen + 1))
+})
+watch(() => [current.value.id, view.allStages, view.partId], () => most.value = CARDS)
 </script>
 
 <template>
@@ -45,10 +53,18 @@ const shown = computed(() => {
     <LazySelectionCard v-if="wide && current.id === 'wiring' && !view.findingId" />
     <LazyPowerNodeCard v-if="wide && current.id === 'power' && view.node" />
     <LazyFindingCard
-      v-for="finding in shown"
+      v-for="finding in cards"
       :key="finding.id"
       :finding="finding"
     />
+    <v-btn
+      v-if="cards.length < shown.length"
+      variant="outlined"
+      data-test="more-findings"
+      @click="most = cards.length + CARDS"
+    >
+      Show {{ Math.min(CARDS, shown.length - cards.length) }} more of {{ shown.length - cards.length }}
+    </v-btn>
     <p
       v-if="!shown.length"
       class="quiet none"

@@ -23,7 +23,7 @@ export const useBoot = createSharedComposable(() => {
     : project.plan
       ? lintBoot({ files: files.value, board: board.value, plan: side.value, ...(boot.value?.image && { image: boot.value.image }) })
       : [])
-  const explained = computed(() => project.isLate ? project.judgement?.explained ?? [] : explainFiles(files.value, board.value))
+  const explained = computed(() => project.isLate ? project.explainedWindow?.lines ?? [] : explainFiles(files.value, board.value))
   const owned = computed(() => readOwned(files.value.text, files.value.dialect))
   const effective = computed(() => effectiveOf(files.value, board.value))
   /** Line and file that are looked at; the editor and the lists follow each other. */
@@ -60,9 +60,18 @@ export const useBoot = createSharedComposable(() => {
    * Every finding that has a fix, each by its first one, as one step. Fixes can bring other findings to light; those are left for the
    * maker.
    */
-  function findingsAt(file: string, line: number): LintFinding[] {
-    return findings.value.filter(finding => finding.file === file && finding.line === line)
-  }
+  const byLine = computed(() => {
+    const found = new Map<string, LintFinding[]>()
+    for (const finding of findings.value) {
+      const key = `${finding.file} ${finding.line}`
+      found.set(key, [...found.get(key) ?? [], finding])
+    }
+    return found
+  })
+  const findingsAt = (file: string, line: number): LintFinding[] => byLine.value.get(`${file} ${line}`) ?? []
+
+  // The worker explains what is looked at.
+  watch(place, now => now && project.isLate && project.lookAt(now.file, now.line))
 
   return {
     boot, board, files, findings, explained, owned, effective, place, setBoot, setFile, replaceFiles, mergedNow, applyFix, findingsAt,

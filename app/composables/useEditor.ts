@@ -88,11 +88,9 @@ const marks = StateField.define<RangeSet<GutterMarker>>({
   },
 })
 
-/** The key is taken, whether there was something to take back or not. */
-const stepped = (step: () => void) => {
-  step()
-  return true
-}
+/** Longer texts are not handed on with each letter. */
+const LONG_TEXT = 60_000
+const REST_MS = 250
 
 const SEVERITY = { stop: 'error', caution: 'warning', note: 'info' } as const
 
@@ -132,7 +130,30 @@ export function makeEditor(
       validFor: /^[\w+-]*$/,
     }
   }
-  const view = new EditorView({
+  /** A long text is told once the hand rests; whatever ends the typing has it told at once. */
+  let waiting: ReturnType<typeof setTimeout> | undefined
+  function flush(): void {
+    if (waiting === undefined) return
+    clearTimeout(waiting)
+    waiting = undefined
+    host.onText(view.state.doc.toString())
+  }
+  function tell(): void {
+    clearTimeout(waiting)
+    waiting = undefined
+    if (view.state.doc.length <= LONG_TEXT) return host.onText(view.state.doc.toString())
+    waiting = setTimeout(flush, REST_MS)
+  }
+  const stepped = (step: () => void) => {
+    flush()
+    step()
+    // The key is taken, whether there was something to take back or not.
+    return true
+  }
+  window.addEventListener('pagehide', flush)
+  parent.addEventListener('focusout', flush)
+
+  const view: EditorView = new EditorView({
     parent,
     state: EditorState.create({
       doc: '',
@@ -147,7 +168,7 @@ export function makeEditor(
         ]),
         EditorView.contentAttributes.of({ 'aria-label': label, 'data-test': test, 'spellcheck': 'false' }),
         EditorView.updateListener.of((update) => {
-          if (update.docChanged && !silent) host.onText(update.state.doc.toString())
+          if (update.docChanged && !silent) tell()
           if (update.selectionSet || update.docChanged) host.onLine(update.state.doc.lineAt(update.state.selection.main.head).number)
         }),
       ],
@@ -157,8 +178,9 @@ export function makeEditor(
   // What scrolls can be reached by keyboard.
   view.scrollDOM.tabIndex = 0
 
-  /** Shows a text; what is the same keeps its place. */
+  /** Shows a text; what is the same keeps its place. What is being typed and not told yet goes before it. */
   function show(text: string): void {
+    if (waiting !== undefined) return
     const next = text.replace(/\r\n|\r/g, '\n')
     const now = view.state.doc.toString()
     if (next === now) return
@@ -197,7 +219,14 @@ export function makeEditor(
     view.dispatch({ selection: { anchor: line.from }, effects: EditorView.scrollIntoView(line.from, { y: 'center' }) })
   }
 
+  function destroy(): void {
+    flush()
+    window.removeEventListener('pagehide', flush)
+    parent.removeEventListener('focusout', flush)
+    view.destroy()
+  }
+
   const setGrammar = (next: Grammar) => view.dispatch({ effects: tongue.reconfigure(language(next)) })
 
-  return { show, setOwners, setFindings, goTo, setGrammar, focus: () => view.focus(), destroy: () => view.destroy() }
+  return { show, setOwners, setFindings, goTo, setGrammar, focus: () => view.focus(), destroy }
 }

@@ -5,7 +5,7 @@ import { evaluateFacts, type Report } from '~~/core/evaluate'
 import { gatherFacts } from '~~/core/facts/gather'
 import type { Edit } from '~~/core/plan/edits'
 import type { Plan } from '~~/core/plan/types'
-import type { JudgeService } from '~/workers/judge.worker'
+import type { JudgeService, Look } from '~/workers/judge.worker'
 
 export type Judgement = ReturnType<JudgeService['judge']>
 
@@ -45,14 +45,17 @@ function sameBesideBoot(a: Plan, b: Plan): boolean {
   return [...keys].every(key => a[key] === b[key])
 }
 
-interface Asks { judge: (plan: Plan) => Promise<Judgement> }
+interface Asks { judge: (plan: Plan, look: Look) => Promise<Judgement>, around: (look: Look) => Promise<Judgement['window']> }
 
 export class LateJudge {
   private worker: Worker | null = null
   private service: Asks | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
   private asked = 0
-  private readonly last = shallowRef<{ plan: Plan, judgement: Judgement } | null>(null)
+  private readonly last = shallowRef<{ plan: Plan, judgement: Judgement, stale?: Judgement } | null>(null)
+  private look: Look = { file: '', line: 1 }
+  /** Explained lines around the one that is looked at. */
+  readonly window = shallowRef<Judgement['window'] | null>(null)
   /** A reading is under way or about to begin. */
   readonly busy = shallowRef(false)
 
@@ -64,8 +67,12 @@ export class LateJudge {
     if (!value) return null
     if (value.plan === plan) return value.judgement
     if (!sameBesideBoot(value.plan, plan)) return null
-    const { report, findings, explained } = value.judgement
-    return { report: withoutBootFixes(report), findings: findings.map(finding => ({ ...finding, fixes: [] })), explained }
+    // The same object as long as it is of the same reading: what shows it is not drawn again with each letter.
+    value.stale ??= {
+      ...value.judgement, report: withoutBootFixes(value.judgement.report),
+      findings: value.judgement.findings.map(finding => ({ ...finding, fixes: [] })),
+    }
+    return value.stale
   }
 
   /** Has the plan read, once nothing has changed for a moment; a later plan takes its place. */
@@ -75,6 +82,16 @@ export class LateJudge {
     this.timer = setTimeout(() => void this.read(plan), PAUSE_MS)
   }
 
+  /** Has the lines around another one explained; nothing happens while they are there already. */
+  async lookAt(look: Look): Promise<void> {
+    this.look = look
+    const lines = this.window.value?.file === look.file ? this.window.value.lines : []
+    const near = lines.length > 0 && lines[0]!.line <= look.line && look.line <= lines.at(-1)!.line
+    if (near || !this.service || !this.last.value) return
+    const window = await this.service.around(look)
+    if (this.look === look) this.window.value = window
+  }
+
   stop(): void {
     clearTimeout(this.timer)
     this.asked++
@@ -82,6 +99,7 @@ export class LateJudge {
     this.worker = null
     this.service = null
     this.last.value = null
+    this.window.value = null
     this.busy.value = false
   }
 
@@ -89,9 +107,10 @@ export class LateJudge {
     const mine = ++this.asked
     try {
       const service = await this.open()
-      const judgement = await service.judge(JSON.parse(JSON.stringify(plan)))
+      const judgement = await service.judge(JSON.parse(JSON.stringify(plan)), this.look)
       if (mine !== this.asked) return
       this.last.value = { plan, judgement }
+      this.window.value = judgement.window
     }
     catch (error) {
       if (mine !== this.asked) return
@@ -113,7 +132,11 @@ export class LateJudge {
     ))
     const service = wrap<JudgeService>(worker)
     // Whichever comes first: an answer, or the news that there will be none.
-    this.service = { judge: plan => Promise.race([service.judge(plan), failed]) }
+    this.service = {
+      judge: (plan, look) => Promise.race(
+        [service.judge(plan, look), failed],
+      ), around: look => Promise.race([service.around(look), failed]),
+    }
     return this.service
   }
 }

@@ -199,7 +199,9 @@ export const useProjectStore = defineStore('project', () => {
   }
 
   return {
-    id, plan, facts, report, isLate, judgement, isReading: late.busy, catalogue, saveState, loadError, recovered, canUndo, canRedo,
+    id, plan, facts, report, isLate, judgement, isReading: late.busy, explainedWindow: late.window, lookAt: (
+      file: string, line: number,
+    ) => void late.lookAt({ file, line }), catalogue, saveState, loadError, recovered, canUndo, canRedo,
     open, close, edit, applyFix, undo, redo, preview, retrySave, takeTheirs, keepMineAsCopy, settled,
   }
 })

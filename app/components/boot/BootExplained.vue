@@ -5,15 +5,9 @@ const emit = defineEmits<{ go: [file: string, line: number] }>()
 const { explained, place, findingsAt, applyFix } = useBoot()
 const { colourOf, nameOf } = useOwners()
 const project = useProjectStore()
-const all = computed(() => explained.value.filter(line => line.file === file))
-/** So many lines are shown at once: those around the one that is looked at. */
-const MOST_SHOWN = 300
-const first = computed(() => {
-  if (all.value.length <= MOST_SHOWN || place.value?.file !== file) return 0
-  const at = all.value.findIndex(line => line.line >= place.value!.line)
-  return Math.max(0, Math.min(all.value.length - MOST_SHOWN, (at < 0 ? all.value.length : at) - MOST_SHOWN / 2))
-})
-const shown = computed(() => all.value.slice(first.value, first.value + MOST_SHOWN))
+const shown = computed(() => explained.value.filter(line => line.file === file))
+/** Of a long file only the lines around the one that is looked at are explained. */
+const last = computed(() => project.isLate && project.explainedWindow?.file === file ? project.explainedWindow.last : 0)
 const STATES = { 'written': '', 'by-hand': 'changed by hand', 'off': 'off' } as const
 </script>
 
@@ -77,11 +71,11 @@ const STATES = { 'written': '', 'by-hand': 'changed by hand', 'off': 'off' } as 
       </div>
     </li>
     <li
-      v-if="all.length > shown.length"
+      v-if="shown.length && last > shown.at(-1)!.line - shown[0]!.line + 1"
       class="quiet small none"
       data-test="explained-window"
     >
-      Lines {{ shown[0]!.line }} to {{ shown.at(-1)!.line }} of {{ all.at(-1)!.line }} are explained here: go on in the editor, and the list
+      Lines {{ shown[0]!.line }} to {{ shown.at(-1)!.line }} of {{ last }} are explained here: go on in the editor, and the list
       follows.
     </li>
     <li

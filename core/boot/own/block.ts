@@ -105,6 +105,8 @@ export const WORDS_TAG = /^\s*#: (user_overlays|fdtoverlays) written for the pla
 
 /** Every owned line of a boot file. */
 export function readOwned(text: string, dialect: Dialect): Owned[] {
+  // A text without the block's own comment has none of its lines: long files are not taken apart for that.
+  if (dialect === 'key-value' && !text.includes(BLOCK_BEGIN)) return []
   if (dialect === 'key-value') return readBlock(parseBoot(text)).owned
   return splitLines(text).flatMap((line, i, all): Owned[] => {
     const tag = WORDS_TAG.exec(line.text)
