@@ -17,7 +17,7 @@ const USAGE = `usage: voltaris check PLAN [--json]
        voltaris boot lint FILE [--board ID] [--plan PLAN] [--command-line FILE] [--dialect NAME] [--image older|newer] [--json]
        voltaris boot write PLAN [--into FILE] [-o OUT] [--json]
        voltaris boot rehearse PLAN [--json]
-       voltaris dt compile FILE.dts [-@] [-o OUT] | decompile FILE.dtb [-o OUT] | apply BASE OVERLAY… [-o OUT]
+       voltaris dt compile FILE.dts [-@] [-I FOLDER]… [-o OUT] | decompile FILE.dtb [-o OUT] | apply BASE OVERLAY… [-o OUT]
        voltaris dt board FILE.dtb [--positions FILE] [--json] | base BOARD [-o OUT] | overlay PLAN [--part ID] [-o FOLDER]
 
 check   findings and budgets; exit 0 nothing to stop, 1 a stop, 2 unusable input

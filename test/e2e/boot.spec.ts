@@ -357,3 +357,25 @@ test('files are dropped onto the stage', async ({ page }) => {
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-boot').click()])
   expect(readFileSync(await download.path(), 'utf8').startsWith('enable_uart=1\r\ngpu_mem=64\r\n')).toBe(true)
 })
+
+test('a long file is read beside the page: findings come, and nothing typed is lost', async ({ page }) => {
+  await openPlan(page, SHED)
+  const lines = 'dtoverlay=w1-gpio,gpiopin=22\n# a note of mine\nhdmi_gruop=1\n'
+  const long = lines.repeat(4000)
+  await give(page, ['config.txt', long])
+  await expect(page.getByTestId('findings').getByRole('button', { name: 'Write hdmi_group' }).first()).toBeVisible()
+  // Of hundreds the drawer draws forty, and more when asked.
+  await expect(page.getByTestId('more-findings')).toContainText('Show 40 more')
+  await expect(page.getByTestId('explained-window')).toContainText('of 12000')
+  await page.getByTestId('boot-text').click()
+  await page.keyboard.press('ControlOrMeta+End')
+  await page.keyboard.type('arm_freq=1000')
+  // Gone to another stage in the middle of it: the letters are there when one comes back.
+  await goTo(page, 'wiring')
+  await goTo(page, 'boot')
+  await page.getByTestId('boot-text').click()
+  await page.keyboard.press('ControlOrMeta+End')
+  await expect.poll(() => text(page)).toContain('arm_freq=1000')
+  await expect(page.getByTestId('explained')).toContainText('arm_freq=1000')
+  await saved(page)
+})

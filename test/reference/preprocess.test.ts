@@ -82,6 +82,10 @@ describe('a source with macros, conditions and includes', () => {
     same(body, {}, true)
   })
 
+  it('lists several labels of one node in the order of the reference', () => {
+    same('/dts-v1/;\n/ { a: b: n { c: d: m { }; }; };\ne: &a { f: c: m { x; }; };\ng: &a { h: i: m { }; };\n', {}, true)
+  })
+
   it('of any macros that lead to each other comes out the same', () => {
     const name = fc.constantFrom('A', 'B', 'C', 'D')
     const number = fc.integer({ min: 0, max: 40 }).map(String)

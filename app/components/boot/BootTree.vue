@@ -186,12 +186,22 @@ function drop() {
                   </td><td class="figures small">
                     {{ overlayTarget(profile, entry) }}
                   </td><td class="figures small">
-                    {{ entry.groups.flatMap(group => group.pins.map(pin => pin.name)).slice(0, 10).join(' ') }}
+                    <span
+                      v-for="(pin, i) in entry.groups.flatMap(group => group.pins).slice(0, 10)"
+                      :key="i"
+                      :class="{ quiet: pin.isUnnamed }"
+                    >{{ i ? ' ' : '' }}{{ pin.name }}{{ pin.isUnnamed ? '?' : '' }}</span>
                   </td>
                 </tr>
               </tbody>
             </table>
           </div>
+          <p
+            v-if="controllers.some(entry => entry.groups.some(group => group.pins.some(pin => pin.isUnnamed)))"
+            class="small quiet"
+          >
+            With a question mark: the tree has no name for the pin, only the register or the group that it is found by.
+          </p>
         </section>
         <section>
           <h2>Header positions</h2>

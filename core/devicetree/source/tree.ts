@@ -101,11 +101,10 @@ export function bury(node: SourceNode, labels: Labels): void {
  * where they stand, new ones follow, children of the same name are merged, deletions take away what stands so far.
  */
 export function mergeInto(node: SourceNode, more: SourceNode, labels: Labels): void {
-  for (const label of more.labels) {
-    if (node.labels.includes(label)) continue
-    node.labels.push(label)
-    if (!labels.has(label)) labels.set(label, node)
-  }
+  // Labels that come later stand first, the last of them before all, as dtc lists them.
+  const fresh = more.labels.filter(label => !node.labels.includes(label))
+  node.labels.unshift(...[...fresh].reverse())
+  for (const label of fresh) if (!labels.has(label)) labels.set(label, node)
   node.omitIfNoRef ||= more.omitIfNoRef
   node.deleted = false
   const properties = namesIn(node.properties, more.properties.length)
