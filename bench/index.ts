@@ -10,6 +10,10 @@ import { emptyPlan } from '../core/plan/create'
 import { placePlan } from '../core/placement/place'
 import type { Plan } from '../core/plan/types'
 import { lintBoot } from '../core/boot/lint'
+import { writeBlob } from '../core/devicetree/blob/write'
+import { applyOverlay } from '../core/devicetree/overlay/apply'
+import { compileText } from '../core/devicetree/source/compile'
+import { DeviceTreeError } from '../core/devicetree/types'
 import { demoPlans } from '../demo'
 import { stateSpecs } from '../core/power/states'
 import { solvePower } from '../core/power/report'
@@ -74,6 +78,29 @@ const lintTimes = [0.4, 0.8, 1.6].map((megabytes) => {
   show(`lint of a boot file of ${megabytes} MB`, sorted)
   return at(sorted, 0.5)
 })
+// Trees of many labels and properties, overlays that reopen all of them, and macros that double each other.
+const many = (n: number, of: (i: number) => string) => Array.from({ length: n }, (_, i) => of(i)).join('\n')
+const treeTimes = [25_000, 50_000].map((n) => {
+  const text = `/dts-v1/;\n/ {${many(n, i => `l${i}: n${i} { };`)}};\n`
+  const sorted = times(3, () => void writeBlob(compileText(text, { symbols: true })))
+  show(`a source of ${n} labels`, sorted)
+  return at(sorted, 0.5)
+})
+const wideSource = `/dts-v1/;\n/ { n: n {${many(40_000, i => `p${i} = <${i}>;`)}}; };\n`
+show('a node of 40000 properties', times(3, () => void writeBlob(compileText(wideSource))))
+const wideBase = compileText(wideSource, { symbols: true })
+const wideOverlay = compileText(`/dts-v1/;\n/plugin/;\n&n {${many(40_000, i => `p${i} = <2>;`)}};\n`, { symbols: true })
+show('an overlay of 40000 properties laid on', times(3, () => void applyOverlay(wideBase, wideOverlay)))
+const doubling = `/dts-v1/;\n#define M0 1\n${many(31, i => `#define M${i + 1} M${i} M${i}`)}\n/ { x = <M31>; };\n`
+show('31 macros that double each other, refused', times(3, () => {
+  try {
+    compileText(doubling)
+  }
+  catch (error) {
+    if (!(error instanceof DeviceTreeError) || error.fault !== 'limit') throw error
+  }
+}))
+console.log(`labels: twice as many take ${(treeTimes[1]! / treeTimes[0]!).toFixed(2)} times as long`)
 const stress = stressPlan()
 const signals = gatherFacts(stress, catalogue).terminals.filter(terminal => terminal.is === 'signal').length
 const proved = placePlan(stress, catalogue, { scope: 'all' })

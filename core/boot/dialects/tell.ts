@@ -14,7 +14,7 @@ export function tellDialect(text: string, name = ''): Dialect {
   const lines = text.split(/\r?\n/, 400).filter(line => line.trim() && !line.trim().startsWith('#'))
   const menu = parseMenu(lines.join('\n')).filter(line => line.kind === 'directive' && !/=/.test(line.keyword!)).length
   const environment = lines.filter(line => ENVIRONMENT_KEYS.test(line) && !/^\s*console=.*\s/.test(line)).length
-  const keyValue = lines.filter(line => FIRMWARE_KEYS.test(line) || /^\s*\[[^\]]*\]\s*$/.test(line)).length
+  const keyValue = lines.filter(line => FIRMWARE_KEYS.test(line) || /^\s*\[[^\]]*\]\s*$|^\s*include\s+\S+\.txt\s*$/.test(line)).length
   const base = name.toLowerCase().split('/').at(-1)!
   const named = {
     'extlinux': /extlinux|\.conf$/.test(base) ? 1 : 0, 'environment': /env/.test(base) ? 1 : 0,

@@ -1,6 +1,6 @@
 /** Overlays that want the same thing, and overlays that want what a part of the plan has. */
 import type { Board } from '../../catalogue/types'
-import { claimsOf, isOn, overlayNamed, resolveOverlay } from '../../overlays/library'
+import { claimsOf, isOn, newestName, overlayNamed, resolveOverlay } from '../../overlays/library'
 import { BASE_PARAMS } from '../../overlays/library/settings'
 import type { Claim } from '../../overlays/library/types'
 import type { Asked, Where } from '../scope/effective'
@@ -22,6 +22,8 @@ interface Taker {
 
 /** Claims of every line that applies, in file order. */
 export function takersOf({ effective, files, board }: LintContext): Taker[] {
+  // The other dialects load overlays of other families, whose names say nothing here.
+  if (files.dialect !== 'key-value') return []
   // An overlay for the selects says itself which lines they are; the others are free.
   const selects = new Set(effective.asked.flatMap(asked => asked.kind === 'overlay' && asked.applies !== 'never'
     ? /^(\w+)-\dcs$/.exec(asked.name)?.[1] ?? []
@@ -38,6 +40,8 @@ export function takersOf({ effective, files, board }: LintContext): Taker[] {
     if (asked.kind === 'overlay' && asked.applies !== 'never') {
       const spec = overlayNamed(asked.name)
       if (!spec || files.overlays?.some(overlay => overlay.name === asked.name)) return []
+      // An overlay of the newest family does not go on elsewhere, and takes nothing.
+      if (newestName(asked.name) && board?.bootModels?.length && !board.bootModels.includes('pi5')) return []
       return [{
         name: asked.name, said: `${asked.name} ${asked.params.map(param => `${param.name}=${param.value}`).sort().join(',')}`,
         where: asked.where, claims: claimsOf(resolveOverlay(spec, asked.params), board), overlay: true, excludes: spec.excludes ?? [],

@@ -195,12 +195,14 @@ export const parameterNames: LintRule = (context) => {
       if (BASE.has(param.name)) return []
       const near = nearest(param.name, spec.params.map(entry => entry.name))
       const place = { ...param.where, to: param.where.from + param.name.length }
+      // The library is from memory: without a near miss a name is not known here, and may well be one.
       return [found(
-        'overlay.param-unknown', 'caution', place, `${spec.name} has no parameter "${param.name}"`,
+        'overlay.param-unknown', near ? 'caution' : 'note', place,
+        near ? `${spec.name} has no parameter "${param.name}"` : `"${param.name}" of ${spec.name} is not known here`,
         near
           ? `The loader stops at a parameter it does not know and may drop the overlay with it. Write ${near}.`
-          : `The loader stops at a parameter it does not know and may drop the overlay with it. It has: `
-            + `${spec.params.slice(0, 8).map(entry => entry.name).join(', ') || 'none'}.`,
+          : `Where the image's overlay does not have it, the loader stops there and may drop the overlay. Known of it here: `
+            + `${spec.params.slice(0, 8).map(entry => entry.name).join(', ') || 'none'}. The README of the image's overlays has the last word.`,
         {
           figures: [{ label: 'from', value: 'overlay library', origin: spec.origin }],
           fixes: near ? [replace(`Write ${near}`, place, near)] : [dropHere(param, context)],

@@ -10,6 +10,7 @@ import {
 import { appearsOf, isOn, listedName, overlayNamed, resolveOverlay, SETTING_SPECS, sourceOf } from '../../overlays/library'
 import { bytesOf } from '../bytes'
 import type { Appears } from '../../overlays/library/types'
+import { nearest } from '../lint/near'
 import { effectiveOf, type Asked, type BootFiles, type Effective } from '../scope/effective'
 import type { OwnOverlay } from '../scope/ownership'
 import type { Step } from './types'
@@ -131,7 +132,9 @@ function overlayOf(
   if (source) return { overlay: compileText(source, { symbols: true }), how: 'made' }
   const spec = overlayNamed(asked.name)
   if (!spec) throw new DeviceTreeError('overlay', `the file ${asked.name}.dtbo is neither in the library nor among your files`)
-  const unknown = asked.params.find(param => !spec.params.some(entry => entry.name === listedName(spec, param.name)))
+  // A slip of the pen is none; what is only not known here may well be there.
+  const unknown = asked.params.find(param => !spec.params.some(entry => entry.name === listedName(spec, param.name))
+    && nearest(param.name, spec.params.map(entry => entry.name)))
   if (unknown) throw new DeviceTreeError('overlay', `there is no parameter "${unknown.name}"`)
   if (spec.choices && !resolveOverlay(spec, asked.params).chosen) {
     throw new DeviceTreeError('overlay', `it does not say which part: ${Object.keys(spec.choices).slice(0, 4).join(', ')} …`)

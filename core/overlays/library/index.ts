@@ -115,7 +115,11 @@ export function claimsOf(resolved: Resolved, board: Board | null = null): Claim[
   if (bus && address !== null) claims.push({ kind: 'address', bus, address })
   if (bus && select !== null && Number.isFinite(select)) claims.push({ kind: 'select', bus, select })
   for (const enabled of spec.enables ?? []) claims.push({ kind: 'enables', bus: enabled })
-  for (const name of spec.holds ?? []) claims.push({ kind: 'circuit', name })
+  // Boards with two connectors of a kind say which by a flag.
+  const first = resolved.given.has('cam0') || resolved.given.has('dsi0')
+  for (const name of spec.holds ?? []) claims.push(
+    { kind: 'circuit', name: first ? name.replace(/^the (camera|display)/, 'the first $1') : name },
+  )
   return claims
 }
 

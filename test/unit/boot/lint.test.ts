@@ -371,3 +371,36 @@ describe('files that include files', () => {
     expect(twice.map(finding => finding.code)).not.toContain('boot.repeated')
   })
 })
+
+describe('overlays of other boards', () => {
+  it('of the newest family are told on boards of another, with the plain name as the way out, and take nothing there', () => {
+    const text = 'dtoverlay=uart2-pi5\ndtoverlay=spi2-1cs-pi5\n'
+    const told = lint(text)
+    expect(codes(told)).toEqual(['overlay.other-family', 'overlay.other-family'])
+    expect(fixed(text, told[0]!.fixes[0]!)).toBe('dtoverlay=uart2\ndtoverlay=spi2-1cs-pi5\n')
+    expect(codes(lint('dtoverlay=uart2-pi5\n', { board: 'forty-io-bridge' }))).toEqual([])
+  })
+
+  it('two cameras on two connectors are no fight; two on one are', () => {
+    expect(codes(lint('dtoverlay=imx477\ndtoverlay=ov9281,cam0\n', { board: 'forty-io-bridge' }))).toEqual([])
+    expect(codes(lint('dtoverlay=imx477\ndtoverlay=ov9281\n', { board: 'forty-io-bridge' }))).toEqual(['overlay.fight'])
+  })
+
+  it('in an environment list are those of other families: nothing is said of what they take', () => {
+    const found = lint('verbosity=1\noverlays=i2c0 uart1\nrootfstype=ext4\n', { dialect: 'environment', board: null })
+    expect(codes(found).filter(code => code.startsWith('overlay.line'))).toEqual([])
+  })
+})
+
+describe('a parameter that is not in the library', () => {
+  it('is a note where nothing is near, since the library is from memory, and a caution with its near miss', () => {
+    expect(
+      lint('dtoverlay=ads7846,sensitivity=3\n').map(finding => [finding.code, finding.severity]),
+    ).toEqual([['overlay.param-unknown', 'note']])
+    expect(
+      lint('dtoverlay=ads7846,penriq=3\n').map(finding => [finding.code, finding.severity]),
+    ).toEqual([['overlay.param-unknown', 'caution']])
+    // As it stands in many a forum's post.
+    expect(lint('dtoverlay=ads7846,cs=1,penirq=25,keep_vref_on=0,xohms=150\n')).toEqual([])
+  })
+})

@@ -85,7 +85,7 @@ export const PEOPLE: OverlaySpec[] = [
       flag('swapxy', 'swaps the axes'), number('xmin', 0, 0, 4095, 'left edge'), number('ymin', 0, 0, 4095, 'top edge'),
       number('xmax', 4095, 1, 4095, 'right edge'), number('ymax', 4095, 1, 4095, 'bottom edge'),
       number('pmin', 0, 0, 65535, 'lightest touch'), number('pmax', 65535, 1, 65535, 'firmest touch'),
-      number('xohms', 400, 1, 10_000, 'resistance of the plate'),
+      number('xohms', 400, 1, 10_000, 'resistance of the plate'), flag('keep_vref_on', 'the reference stays on between touches'),
     ],
     properties: '\t\tinterrupt-parent = <&gpio>;\n\t\tinterrupts = <{penirq} 2>;\n\t\tpendown-gpio = <&gpio {penirq} 1>;\n',
   }),
