@@ -89,10 +89,19 @@ const ascii = new TextDecoder('latin1')
 
 /** Text with its ending zero byte. */
 export function stringBytes(text: string): Uint8Array {
-  const bytes = utf8.encode(text)
-  const ended = new Uint8Array(bytes.length + 1)
-  ended.set(bytes)
-  return ended
+  // Names of trees are plain letters nearly always: those need no encoder.
+  const plain = new Uint8Array(text.length + 1)
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i)
+    if (code > 127) {
+      const bytes = utf8.encode(text)
+      const ended = new Uint8Array(bytes.length + 1)
+      ended.set(bytes)
+      return ended
+    }
+    plain[i] = code
+  }
+  return plain
 }
 
 /** The strings of a property, without their zero bytes. */

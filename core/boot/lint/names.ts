@@ -202,7 +202,8 @@ export const parameterNames: LintRule = (context) => {
         near
           ? `The loader stops at a parameter it does not know and may drop the overlay with it. Write ${near}.`
           : `Where the image's overlay does not have it, the loader stops there and may drop the overlay. Known of it here: `
-            + `${spec.params.slice(0, 8).map(entry => entry.name).join(', ') || 'none'}. The README of the image's overlays has the last word.`,
+            + `${spec.params.slice(0, 8).map(entry => entry.name).join(', ') || 'none'}. The README of the image's `
+            + `overlays has the last word.`,
         {
           figures: [{ label: 'from', value: 'overlay library', origin: spec.origin }],
           fixes: near ? [replace(`Write ${near}`, place, near)] : [dropHere(param, context)],

@@ -25,11 +25,12 @@ interface LocalFixup { path: string, property: string, offset: number }
 export function compileSource(
   { plugin, reservations, root }: Source, { symbols = false }: Pick<CompileOptions, 'symbols'> = {},
 ): DeviceTree {
-  const labels = labelsOf(root)
+  const all = [...nodesOf(root)]
+  const labels = labelsOf(all)
   const find = (to: Reference) => 'label' in to
     ? labels.get(to.label)
     : nodeOn(root, to.path)
-  const phandles = givenPhandles(root)
+  const phandles = givenPhandles(all)
   const taken = new Set(phandles.values())
   let next = 1
   const phandleFor = (node: SourceNode): number => {
@@ -44,7 +45,7 @@ export function compileSource(
   const missing: Fixup[] = []
   const local: LocalFixup[] = []
   const cells = new Map<object, number>()
-  for (const { node } of nodesOf(root)) {
+  for (const { node } of all) {
     for (const { pieces } of node.properties) {
       for (const piece of pieces) {
         if (piece.kind !== 'phandle') continue
@@ -59,7 +60,7 @@ export function compileSource(
       }
     }
   }
-  for (const { node } of nodesOf(root)) {
+  for (const { node } of all) {
     for (const { pieces } of node.properties) {
       for (const piece of pieces) {
         if (piece.kind !== 'path') continue
@@ -69,9 +70,9 @@ export function compileSource(
       }
     }
   }
-  leaveOut(root, symbols)
-  const paths = new Map([...nodesOf(root)].map(({ node, path }) => [node, path]))
-  const labelled = symbols ? [...nodesOf(root)].flatMap(({ node, path }) => node.labels.map(label => ({ label, node, path }))) : []
+  const kept = leaveOut(root, symbols) ? [...nodesOf(root)] : all
+  const paths = new Map(kept.map(({ node, path }) => [node, path]))
+  const labelled = symbols ? kept.flatMap(({ node, path }) => node.labels.map(label => ({ label, node, path }))) : []
   for (const { node } of labelled) phandleFor(node)
   const built = (node: SourceNode, path: string): TreeNode => {
     const made: TreeNode = { name: node.name, properties: [], children: [] }
@@ -112,16 +113,16 @@ export function compileSource(
 const unknown = (to: Reference, place: Place) =>
   new DeviceTreeError('reference', 'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`, { place })
 
-function labelsOf(root: SourceNode): Map<string, SourceNode> {
+function labelsOf(all: readonly { node: SourceNode }[]): Map<string, SourceNode> {
   const labels = new Map<string, SourceNode>()
-  for (const { node } of nodesOf(root)) for (const label of node.labels) labels.set(label, node)
+  for (const { node } of all) for (const label of node.labels) labels.set(label, node)
   return labels
 }
 
 /** Phandles that the source writes itself. */
-function givenPhandles(root: SourceNode): Map<SourceNode, number> {
+function givenPhandles(all: readonly { node: SourceNode }[]): Map<SourceNode, number> {
   const given = new Map<SourceNode, number>()
-  for (const { node } of nodesOf(root)) {
+  for (const { node } of all) {
     const piece = node.properties.find(property => property.name === 'phandle' || property.name === 'linux,phandle')?.pieces
     if (piece?.length === 1 && piece[0]!.kind === 'bytes' && piece[0]!.bytes.length === 4) given.set(node, cellsOf(piece[0]!.bytes)[0]!)
   }
@@ -133,10 +134,16 @@ const namesItself = ({ name }: SourceNode, property: SourceNode['properties'][nu
   && property.pieces.length === 1 && property.pieces[0]!.kind === 'bytes'
   && stringsOf(property.pieces[0]!.bytes).join() === name.replace(/@.*$/, '')
 
-/** Nodes that are only there when something refers to them; an overlay may refer to every label that is written out. */
-function leaveOut(node: SourceNode, symbols: boolean): void {
-  node.children = node.children.filter(child => !child.omitIfNoRef || child.referenced || (symbols && child.labels.length > 0))
-  for (const child of node.children) leaveOut(child, symbols)
+/**
+ * Takes out nodes that are only there when something refers to them; an overlay may refer to every label that is written out. True when
+ * some went.
+ */
+function leaveOut(node: SourceNode, symbols: boolean): boolean {
+  const stay = (child: SourceNode) => !child.omitIfNoRef || child.referenced || (symbols && child.labels.length > 0)
+  let went = !node.children.every(stay)
+  if (went) node.children = node.children.filter(stay)
+  for (const child of node.children) if (leaveOut(child, symbols)) went = true
+  return went
 }
 
 function joined(parts: Uint8Array[], length: number): Uint8Array {

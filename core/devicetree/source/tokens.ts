@@ -24,13 +24,14 @@ export interface Files {
 
 const MOST_INCLUDES = 64
 const DIRECTIVE = /\/(?:dts-v1|plugin|include|incbin|memreserve|bits|delete-node|delete-property|omit-if-no-ref)\//y
+const BLANKS = /\s+/y
 const NUMBER = /(?:0[xX][0-9a-fA-F]+|[0-9]+)(?:[uU]?[lL]{0,2}|[lL]{1,2}[uU])(?!\w)/y
 const NAME = /[\w,.+?#@-]+/y
 const LABEL = /[A-Za-z_]\w*(?=:)/y
-const MARKS = [
+const MARKS: ReadonlySet<string> = new Set([
   '<<', '>>', '<=', '>=', '==', '!=', '&&', '||', '{', '}', '[', ']', '(', ')', '<', '>', '=', ';', ',', ':', '?', '+', '-', '*', '/', '%',
   '&', '|', '^', '~', '!',
-] as const
+])
 
 interface Input { text: string, at: number, line: number, start: number, file: string }
 
@@ -71,10 +72,6 @@ export class Tokens {
   next(names: boolean): Token {
     const spaced = this.skip()
     const place = this.place()
-    const make = (kind: TokenKind, text: string, length: number): Token => {
-      this.advance(length)
-      return { kind, text, place, spaced }
-    }
     const { text, at } = this.input
     if (at >= text.length) return { kind: 'end', text: 'the end of the source', place, spaced }
     const directive = this.match(DIRECTIVE)
@@ -84,7 +81,7 @@ export class Tokens {
         this.include(this.next(false), place)
         return this.next(names)
       }
-      return make('directive', directive, directive.length)
+      return this.take('directive', directive, directive.length, place, spaced)
     }
     if (text[at] === '"') return this.string(place, spaced)
     if (text[at] === '\'' && !names) return this.char(place, spaced)
@@ -92,27 +89,33 @@ export class Tokens {
       const end = text.indexOf('}', at)
       const path = text.slice(at + 2, end)
       if (end < 0 || !/^\/[\w,.+?#@/-]*$/.test(path)) throw new DeviceTreeError('syntax', 'expected a path between &{ and }', { place })
-      return make('pathRef', path, end - at + 1)
+      return this.take('pathRef', path, end - at + 1, place, spaced)
     }
     if (text[at] === '&') {
       const ref = /^[A-Za-z_]\w*/.exec(text.slice(at + 1, at + 257))
-      if (ref && text[at + 1] !== '&') return make('ref', ref[0], ref[0].length + 1)
+      if (ref && text[at + 1] !== '&') return this.take('ref', ref[0], ref[0].length + 1, place, spaced)
     }
     const label = this.match(LABEL)
-    if (label) return make('label', label, label.length + 1)
+    if (label) return this.take('label', label, label.length + 1, place, spaced)
     if (names) {
       const name = this.match(NAME)
-      if (name) return make('name', name, name.length)
+      if (name) return this.take('name', name, name.length, place, spaced)
     }
     else {
       const number = this.match(NUMBER)
-      if (number) return make('number', number, number.length)
+      if (number) return this.take('number', number, number.length, place, spaced)
       const word = /^[A-Za-z_]\w*/.exec(text.slice(at, at + 256))?.[0]
       if (word) return this.word(word, place, spaced)
     }
-    const mark = MARKS.find(entry => text.startsWith(entry, at))
-    if (mark) return make('mark', mark, mark.length)
+    const two = text.slice(at, at + 2)
+    const mark = MARKS.has(two) ? two : MARKS.has(text[at]!) ? text[at]! : undefined
+    if (mark) return this.take('mark', mark, mark.length, place, spaced)
     throw new DeviceTreeError('syntax', `"${text[at]}" means nothing here`, { place })
+  }
+
+  private take(kind: TokenKind, text: string, length: number, place: Place, spaced: boolean): Token {
+    this.advance(length)
+    return { kind, text, place, spaced }
   }
 
   /** Hexadecimal digits of a byte string, two by two, up to `]`. */
@@ -164,9 +167,8 @@ export class Tokens {
         this.stack.pop()
         continue
       }
-      const blank = /\s+/y
-      blank.lastIndex = at
-      const blanks = blank.exec(text)?.[0]
+      BLANKS.lastIndex = at
+      const blanks = BLANKS.exec(text)?.[0]
       if (blanks) this.advance(blanks.length)
       else if (text.startsWith('//', at)) this.advance(lineEnd(text, at) - at)
       else if (text.startsWith('/*', at)) {

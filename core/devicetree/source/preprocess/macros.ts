@@ -12,7 +12,7 @@ export interface Macro {
 }
 
 /** Lexemes looked at for one macro of the source. The largest of the kernel's board sources takes some thousands. */
-const MOST_WORK = 200_000
+const MOST_WORK = 50_000
 /** Macros among the arguments of macros. */
 const MOST_DEPTH = 100
 
