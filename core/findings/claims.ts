@@ -224,7 +224,7 @@ export const addressClash: Rule = ({ facts }) => {
       const ways = fixes.length ? fixes : [...onOtherBus([other, device], facts), ...behindSwitch([device, other], facts)]
       findings.push({
         code: 'address.clash', id: `address.clash ${device.owner.id} ${other.owner.id}`, severity: 'stop',
-        stages: ['wiring', 'parts', 'bringup'],
+        stages: ['wiring', 'parts', 'boot', 'bringup'],
         title: `Two parts answer at ${hex}`,
         sentence: `${answering(device)} and ${answering(other)} share ${bus} and the address ${hex}: both drive the data line at once and `
           + `neither can be read. `

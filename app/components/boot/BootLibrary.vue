@@ -19,6 +19,9 @@ const shown = computed(() => {
 })
 const spec = computed(() => OVERLAYS.get(name.value ?? '') ?? shown.value[0] ?? null)
 const confirmed = computed(() => spec.value ? confirmedOf(spec.value) : [])
+/** Names by the file that has them. */
+const byFile = computed(() => [...new Set(confirmed.value.map(entry => entry.file))]
+  .map(file => ({ file, names: confirmed.value.filter(entry => entry.file === file).map(entry => entry.compatible) })))
 const resolved = computed(() => spec.value
   ? resolveOverlay(spec.value, Object.keys(spec.value.choices ?? {}).slice(0, 1).map(choice => ({ name: choice, value: '' })))
   : null)
@@ -102,10 +105,10 @@ function write() {
           <b class="confirmed">✓ {{ CONFIRMED_BY }}</b> knows its
           {{ confirmed.length === 1 ? 'part' : `${confirmed.length} kinds of part` }}:
           <span
-            v-for="(entry, i) in confirmed.slice(0, 4)"
-            :key="entry.compatible"
-          >{{ i ? ', ' : '' }}<span class="figures">{{ entry.compatible }}</span> ({{ entry.file }})</span>{{ confirmed.length > 4
-            ? ' …' : '' }}.
+            v-for="(entry, i) in byFile"
+            :key="entry.file"
+          >{{ i ? '; ' : '' }}<span class="figures">{{ entry.names.slice(0, 4).join(' ') }}{{ entry.names.length > 4 ? ' …' : '' }}</span>
+            ({{ entry.file }})</span>.
         </template>
         <template v-if="spec.excludes?.length">
           Not together with {{ spec.excludes.join(', ') }}.

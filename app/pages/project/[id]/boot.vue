@@ -66,7 +66,7 @@ function takeZip() {
         ref="picker"
         type="file"
         multiple
-        accept=".txt,.conf,.dts,.dtso,.dtb,.dtbo,.zip,text/plain"
+        accept=".txt,.conf,.dts,.dtso,.dtsi,.h,.dtb,.dtbo,.zip,text/plain"
         hidden
         data-test="boot-file"
         @change="chosen"
