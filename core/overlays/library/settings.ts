@@ -29,7 +29,62 @@ function rows(group: SettingSpec['group'], entries: Row[]): SettingSpec[] {
 /** Has an effect only while the firmware sets the screen mode itself. */
 const BY_FIRMWARE = { displayDrivers: ['firmware', 'legacy'] } satisfies Partial<SettingSpec>
 
+/** Settings that few files have; the firmware knows them all the same. */
+const SELDOM: SettingSpec[] = [
+  ...rows('clock', [
+    ['gpu_freq_min', 'slowest clock of the graphics', 'number', 100, 1100, 'MHz'],
+    ['v3d_freq_min', 'slowest clock of the 3D part', 'number', 100, 1100, 'MHz'],
+    ['h264_freq_min', 'slowest clock of the video part', 'number', 100, 1000, 'MHz'],
+    ['isp_freq_min', 'slowest clock of the camera part', 'number', 100, 1000, 'MHz'],
+    ['hevc_freq_min', 'slowest clock of the newer video part', 'number', 100, 1000, 'MHz'],
+    ['core_freq_fixed', 'the core keeps one clock', 'switch'], ['arm_control', 'switches of the processor', 'text'],
+    ['never_over_voltage', 'no voltage above the usual, for ever', 'switch'],
+    ['over_voltage_sdram_c', 'voltage of the memory\'s controller', 'number', -16, 8, 'steps of 25 mV'],
+    ['over_voltage_sdram_i', 'voltage of the memory\'s lines', 'number', -16, 8, 'steps of 25 mV'],
+    ['over_voltage_sdram_p', 'voltage of the memory\'s timing', 'number', -16, 8, 'steps of 25 mV'],
+    [
+      'disable_pvt', 'the memory\'s rate of refresh is not measured', 'switch',
+    ], ['avoid_pwm_pll', 'a rougher clock for analog sound', 'switch'],
+    ['init_emmc_clock', 'clock of the card reader at the start', 'number', 1_000_000, 500_000_000, 'Hz'],
+  ]),
+  ...rows('screen', [
+    ['hdmi_ignore_cec', 'as if the screen had no remote line', 'switch'],
+    [
+      'hdmi_ignore_cec_init', 'the screen is not switched on at the start', 'switch',
+    ], ['cec_osd_name', 'name that the screen shows', 'text'],
+    ['hdmi_channel_map', 'order of the sound channels', 'text', BY_FIRMWARE],
+    ['hdmi_clock_change_limit', 'how much the screen\'s clock may change', 'number', 0, 100, BY_FIRMWARE],
+    ['hdmi_force_edid_audio', 'as if the screen took every kind of sound', 'switch', BY_FIRMWARE],
+    ['hdmi_force_edid_3d', 'as if the screen showed depth in every mode', 'switch', BY_FIRMWARE],
+    ['hdmi_force_mode', 'no mode but the one that is asked for', 'switch', BY_FIRMWARE],
+    ['hdmi_edid_filename', 'file with the screen\'s own data', 'text', BY_FIRMWARE],
+    ['display_default_lcd', 'pictures go to the panel first', 'switch', BY_FIRMWARE],
+    ['overscan_scale', 'the margin is for programs\' pictures too', 'switch', BY_FIRMWARE],
+    ['framebuffer_priority', 'screen of the first picture', 'number', 0, 11, BY_FIRMWARE],
+    ['dispmanx_offline', 'pictures are put together in memory', 'switch', BY_FIRMWARE],
+    ['sdtv_disable_colourburst', 'the analog picture without colour', 'switch'],
+    ['force_pwm_open', 'the analog sound stays ready', 'switch'], ['test_mode', 'a test picture and sound at the start', 'switch'],
+  ]),
+  ...rows('start', [
+    ['ramfsaddr', 'where the first file system is put', 'text'],
+    ['kernel_watchdog_timeout', 'seconds in which the kernel has to come up', 'number', 0, 3600, 's'],
+    ['kernel_watchdog_partition', 'partition to start from when it did not', 'number', 0, 128],
+    ['boot_watchdog_timeout', 'seconds in which the start has to get to the kernel', 'number', 0, 3600, 's'],
+    ['boot_watchdog_partition', 'partition to start from when it did not', 'number', 0, 128],
+    ['enable_gic', 'interrupts by the processor\'s own controller', 'switch'],
+    ['upstream_kernel', 'device trees of the plain kernel', 'switch'],
+    ['device_tree_param', 'the older word for dtparam', 'text', { repeats: true }],
+    ['device_tree_overlay', 'the older word for dtoverlay', 'text', { repeats: true }],
+    ['eeprom_write_protect', 'guards the first stage loader\'s memory', 'number', -1, 1],
+    ['bootloader_update', 'the first stage loader may be renewed from the card', 'switch'],
+    ['boot_uart', 'the first stage loader tells its steps on the serial port', 'switch'],
+    ['pause_burst_frames', 'the camera rests between pictures', 'switch'],
+    ['pciex1_no_l0s', 'the expansion port does not save power', 'switch'],
+  ]),
+]
+
 export const SETTINGS: SettingSpec[] = [
+  ...SELDOM,
   ...rows('clock', [
     ['arm_freq', 'clock of the processor', 'number', 200, 3000, 'MHz'],
     ['arm_freq_min', 'slowest clock of the processor', 'number', 100, 3000, 'MHz'],

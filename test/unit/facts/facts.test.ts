@@ -88,10 +88,10 @@ describe('boot needs', () => {
     ))).toEqual(['dtoverlay=pwm-2chan,pin=12,func=4,pin2=13,func2=4'])
   })
 
-  it('cannot name a bus behind a hub, so they leave the driver to the running system', () => {
+  it('of the library cannot name a bus behind a hub: part and hub have overlays made for them', () => {
     expect(linesOf(planOf(
       'forty-classic', { h: 'hub-8-i2c', a: 'clock-cell-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0' }),
-    ))).toEqual(['dtparam=i2c_arm=on', 'dtoverlay=i2c-mux,pca9548,addr=0x70'])
+    ))).toEqual(['dtparam=i2c_arm=on', 'dtoverlay=voltaris-h', 'dtoverlay=voltaris-a'])
   })
 
   it('fill a template only when everything in it is known', () => {

@@ -1,5 +1,6 @@
 /** Overlays of parts that measure, keep time, widen the board or talk. */
 import type { OverlaySpec, ParamSpec } from '../types'
+import { MORE_CLOCKS, MORE_EXPANDERS, MORE_SENSORS, MORE_SWITCHES } from './chips'
 import { ORIGIN, at, choice, flag, inputPin, line, number, onI2c, onLines, onSpi, text } from './build'
 
 const iio = [at('/sys/bus/iio/devices/iio:device*', 'the readings')]
@@ -19,18 +20,23 @@ export const PARTS: OverlaySpec[] = [
     rv3028: { compatible: 'microcrystal,rv3028', address: '0x52', what: 'a clock of very low draw' },
     mcp7940x: { compatible: 'microchip,mcp7940x', address: '0x6f', what: 'a clock with memory' },
     abx80x: { compatible: 'abracon,abx80x', address: '0x69', what: 'a clock that charges its cell' },
+    ...MORE_CLOCKS,
   }, {
     group: 'storing',
     params: [
       flag('wakeup-source', 'may wake the board'), choice('trickle-diode-disable', ['on', 'off'], null, 'the charging diode'),
       number('trickle-resistor-ohms', null, 0, 100_000, 'charging resistor; only for cells that may be charged'),
+      number('trickle-voltage-mv', null, 0, 5000, 'charging voltage in thousandths of a volt'),
+      choice('aux-voltage-chargeable', ['0', '1'], null, 'the second cell may be charged'),
+      choice('backup-switchover-mode', ['0', '1', '2', '3'], null, 'when it changes over to its cell'),
     ],
     appears: [at('/dev/rtc0', 'the clock')],
   }),
   onI2c('i2c-sensor', 'a measuring part on I²C', {
     sht3x: { compatible: 'sensirion,sht3x', address: '0x44', what: 'humidity and temperature', appears: hwmon },
     sht4x: { compatible: 'sensirion,sht4x', address: '0x44', what: 'humidity and temperature', appears: hwmon },
-    bmp280: { compatible: 'bosch,bmp280', address: '0x76', what: 'pressure and temperature, and humidity with the wider part' },
+    bme280: { compatible: 'bosch,bme280', address: '0x76', what: 'pressure, humidity and temperature' },
+    bmp280: { compatible: 'bosch,bmp280', address: '0x76', what: 'pressure and temperature' },
     bmp180: { compatible: 'bosch,bmp180', address: '0x77', what: 'pressure and temperature' },
     bmp085: { compatible: 'bosch,bmp085', address: '0x77', what: 'pressure and temperature' },
     bme680: { compatible: 'bosch,bme680', address: '0x76', what: 'air quality, pressure and humidity' },
@@ -52,11 +58,21 @@ export const PARTS: OverlaySpec[] = [
     scd4x: { compatible: 'sensirion,scd41', address: '0x62', what: 'carbon dioxide' },
     ccs811: { compatible: 'ams,ccs811', address: '0x5b', what: 'air quality' },
     mlx90640: { compatible: 'melexis,mlx90640', address: '0x33', what: 'a picture of heat' },
-  }, { group: 'sensing', appears: iio, alike: [['^bm[ep]280$', 'bmp280'], ['^bm[ep]68[08]$', 'bme680']] }),
+    ...MORE_SENSORS,
+  }, {
+    group: 'sensing', appears: iio, alike: [['^bm[ep]68[08]$', 'bme680']],
+    params: [
+      number(
+        'shunt-resistor', null, 1, 10_000_000, 'measuring resistor in millionths of an ohm',
+      ), line('int_pin', null, 'line of the interrupt'),
+      flag('no_timeout', 'the part does not let go of a bus that stands still'), line('reset_pin', null, 'line of the reset'),
+    ],
+  }),
   onI2c('i2c-mux', 'a bus switch on I²C: each channel is a bus of its own', {
     pca9542: { compatible: 'nxp,pca9542', address: '0x70', what: 'two channels' },
     pca9545: { compatible: 'nxp,pca9545', address: '0x70', what: 'four channels' },
     pca9548: { compatible: 'nxp,pca9548', address: '0x70', what: 'eight channels' },
+    ...MORE_SWITCHES,
   }, {
     group: 'bus',
     params: [
@@ -150,6 +166,7 @@ export const PARTS: OverlaySpec[] = [
     pca9535: { compatible: 'nxp,pca9535', address: '0x20', what: 'sixteen lines' },
     pca9534: { compatible: 'nxp,pca9534', address: '0x20', what: 'eight lines' },
     tca9555: { compatible: 'ti,tca9555', address: '0x20', what: 'sixteen lines' },
+    ...MORE_EXPANDERS,
   }, { group: 'bus', properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n', appears: [at('/dev/gpiochip*', 'more lines')] }),
   onI2c(
     'sc16is750-i2c', 'a serial port on I²C', { compatible: 'nxp,sc16is750', address: '0x48', node: 'sc16is750' },

@@ -107,7 +107,10 @@ export const PEOPLE: OverlaySpec[] = [
   ),
   onI2c(
     'edt-ft5406', 'a capacitive touch controller on I²C', { compatible: 'edt,edt-ft5506', address: '0x38', node: 'ft5x06' },
-    { group: 'input', params: touchTurns, appears: events('the touch') },
+    {
+      group: 'input', params: [line('interrupt', null, 'line of the interrupt'), line('reset', null, 'line of the reset'), ...touchTurns],
+      appears: events('the touch'),
+    },
   ),
   onSpi('mipi-dbi-spi', 'a colour screen on SPI, told by a file of start commands', '{compatible}", "panel-mipi-dbi-spi', {
     node: 'panel', group: 'showing', bus: 'spi{spi}', select: '{select}', clockHz: 32_000_000,
