@@ -1,4 +1,5 @@
 /** Lines in the wrong place: behind an overlay, under a filter, said twice, said both ways. */
+import type { Board } from '../../catalogue/types'
 import { isOn, newestName, OVERLAYS, overlayNamed, resolveOverlay, SETTING_SPECS } from '../../overlays/library'
 import { BASE_PARAMS } from '../../overlays/library/settings'
 import { readBoot } from '../dialects/key-value'
@@ -316,28 +317,39 @@ export const treeOff: LintRule = ({ effective, files }) => {
       )]
 }
 
-/** Overlays for a controller that this board does not lead out. */
-export const controllersElsewhere: LintRule = ({ effective, board, files }) => board
+/** A controller that the board leads out. The small serial port comes out in place of the full one where there is one at all. */
+const isThere = (board: Board, bus: string) => board.controllers.some(controller => controller.id === bus
+  || (bus === 'uart1' && controller.id === 'uart0' && controller.variants?.some(variant => !variant.full)))
+
+/** Overlays for a controller that this board does not lead out, or for another family's. */
+export const controllersElsewhere: LintRule = ({ effective, board, files }) => board && files.dialect === 'key-value'
   ? effective.asked.flatMap((asked): LintFinding[] => {
       const spec = asked.kind === 'overlay' && asked.applies === 'always' ? overlayNamed(asked.name) : undefined
-      const plain = asked.kind === 'overlay' && spec ? newestName(asked.name) : null
+      if (!spec || asked.kind !== 'overlay') return []
+      const wanted = spec.enables?.filter(bus => /^(uart|spi|i2c)\d+$/.test(bus)) ?? []
+      const isElsewhere = wanted.length > 0 && !wanted.some(bus => isThere(board, bus))
+      const off = commentOut(`Make line ${asked.where.line} a comment`, files, asked.where)
+      const plain = newestName(asked.name)
       // Which family a board of the maker's own is of is not known.
-      if (plain && asked.kind === 'overlay' && board.bootModels?.length && !board.bootModels.includes('pi5')) {
+      if (plain && board.bootModels?.length && !board.bootModels.includes('pi5')) {
         const from = textOf(files, asked.where.file).indexOf(asked.name, asked.where.from)
         return [found(
           'overlay.other-family', 'caution', asked.where, `${asked.name} is for the newest family`,
-          `Its lines and circuits are those of another chip: on this board it does not go on, and nothing comes of the line. Write `
-          + `${plain}.`,
-          { fixes: [replace(`Write ${plain}`, { ...asked.where, from, to: from + asked.name.length }, plain)] },
+          `Its lines and circuits are those of another chip: on this board it does not go on, and nothing comes of the line.`,
+          // The plain name helps where the board has what it switches on.
+          { fixes: isElsewhere ? [off] : [replace(`Write ${plain}`, { ...asked.where, from, to: from + asked.name.length }, plain), off] },
         )]
       }
-      const wanted = spec?.enables?.filter(bus => /^(uart|spi|i2c)\d+$/.test(bus)) ?? []
-      if (asked.kind !== 'overlay' || !wanted.length
-        || wanted.some(bus => board.controllers.some(controller => controller.id === bus))) return []
-      return [found(
-        'bus.not-on-board', 'caution', asked.where, `${busName(wanted[0]!)} is not on this board`,
-        `${asked.name} switches on a controller that this board's chip does not lead out: nothing comes of the line. Other boards have it.`,
-        { figures: [{ label: 'controllers', value: wanted.join(', '), limit: 'none of them here', origin: 'board file' }] },
-      )]
+      return isElsewhere
+        ? [found(
+            'bus.not-on-board', 'caution', asked.where, `${busName(wanted[0]!)} is not on this board`,
+            `${asked.name} switches on a controller that this board's chip does not lead out: nothing comes of the line. Other boards `
+            + `have it.`,
+            {
+              fixes: [off],
+              figures: [{ label: 'controllers', value: wanted.join(', '), limit: 'none of them here', origin: 'board file' }],
+            },
+          )]
+        : []
     })
   : []

@@ -378,7 +378,11 @@ describe('overlays of other boards', () => {
     const told = lint(text)
     expect(codes(told)).toEqual(['overlay.other-family', 'overlay.other-family'])
     expect(fixed(text, told[0]!.fixes[0]!)).toBe('dtoverlay=uart2\ndtoverlay=spi2-1cs-pi5\n')
+    // What this board has under no name at all is made a comment.
+    expect(fixed(text, told[1]!.fixes[0]!)).toBe('dtoverlay=uart2-pi5\n#dtoverlay=spi2-1cs-pi5\n')
     expect(codes(lint('dtoverlay=uart2-pi5\n', { board: 'forty-io-bridge' }))).toEqual([])
+    expect(fixed('dtoverlay=spi2-1cs\n', lint('dtoverlay=spi2-1cs\n')[0]!.fixes[0]!)).toBe('#dtoverlay=spi2-1cs\n')
+    expect(codes(lint('dtoverlay=uart1\n'))).toEqual([])
   })
 
   it('two cameras on two connectors are no fight; two on one are', () => {
