@@ -3,7 +3,6 @@ import { drivenByProgram } from '../../facts/roles'
 import { writeNeed } from '../../overlays/asks/write'
 import type { Need } from '../../overlays/asks/needs'
 import type { BusGroup, Facts, ResolvedPart } from '../../facts/types'
-import { canBeMade } from '../../overlays/asks/fit'
 import { bindingOf } from '../../overlays/bindings'
 import { startFileOf } from '../../overlays/start-files'
 import type { Edit } from '../../plan/edits'
@@ -84,7 +83,7 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
   const held = task.lint.find(entry => entry.code === 'serial.console' && entry.partIds.includes(owner.id))
   if (held) return dark('console', held.sentence, asFix(task, held))
   const wants = wantsOf(facts, owner, started)
-  if (wants) return dark('driver-wants', `Its node is there, but ${wants}.`, makeIt(facts, owner))
+  if (wants) return dark('driver-wants', `Its node is there, but ${wants}.`)
   if (!needs.length && !bindingOf(owner)) {
     return { ...common, state: 'no-driver', why: owner.signals.length
       ? 'A program moves its lines itself; nothing has to be loaded.'
@@ -183,15 +182,6 @@ function wantsOf(facts: Facts, owner: ResolvedPart, { nodes, claims, controllers
     ...bus ? [...nodes.keys()].filter(path => path.startsWith(`${bus.path}/`) && path.endsWith(`@${device.address.toString(16)}`)) : [],
   ]
   return paths.map(path => nodes.get(path)?.wants).find(text => text) ?? null
-}
-
-/** The overlay that Voltaris makes has what the driver wants. */
-function makeIt({ plan, board }: Facts, owner: ResolvedPart): PartOutcome['fix'] {
-  if (!canBeMade(owner, board) || plan.boot?.made?.includes(owner.id) || !plan.boot) return undefined
-  return {
-    label: 'Take the overlay that Voltaris makes for it', line: '',
-    edits: [{ edit: 'set-boot', boot: { ...plan.boot, made: [...plan.boot.made ?? [], owner.id] } }],
-  }
 }
 
 /** A line that the part shares with others because its bus is shared. */

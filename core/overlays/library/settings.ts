@@ -77,9 +77,7 @@ const SELDOM: SettingSpec[] = [
     ['device_tree_overlay', 'the older word for dtoverlay', 'text', { repeats: true }],
     ['eeprom_write_protect', 'guards the first stage loader\'s memory', 'number', -1, 1],
     ['bootloader_update', 'the first stage loader may be renewed from the card', 'switch'],
-    ['boot_uart', 'the first stage loader tells its steps on the serial port', 'switch'],
     ['pause_burst_frames', 'the camera rests between pictures', 'switch'],
-    ['pciex1_no_l0s', 'the expansion port does not save power', 'switch'],
   ]),
 ]
 

@@ -272,14 +272,13 @@ describe('what a driver wants beyond its node', () => {
     else expect(wants).toBeUndefined()
   })
 
-  it('leaves a part dark, and the overlay that is made for it has it', () => {
+  it('leaves a part dark with that reason, and the overlay that is made for it has all of it', () => {
     const plan = planOf('forty-usb-c', { scale: 'scale-two-wire' }, { assignments: fixedAt({ 'scale.dout': 29, 'scale.sck': 31 }) })
     const bare = overlay('&{/} { h { compatible = "avia,hx711"; dout-gpios = <&gpio 5 0>; sck-gpios = <&gpio 6 0>; }; };')
-    const written = {
-      ...plan, boot: { text: evaluate(plan, catalogue).boot.text.replace(/dtoverlay=hx711\S*/, 'dtoverlay=mine'), overlays: [bare] },
-    }
-    const [scale] = story({ ...written, boot: { ...written.boot, text: `${written.boot.text}\ndtoverlay=mine\n` } }).parts
-    expect(scale).toMatchObject({ state: 'dark' })
+    const [dark] = story({ ...plan, boot: { text: 'dtoverlay=mine\n', overlays: [bare] } }).parts
+    expect(dark).toMatchObject({ state: 'dark', cause: 'driver-wants', why: expect.stringContaining('avdd-supply') })
+    const [alive] = story({ ...plan, boot: { text: 'dtoverlay=voltaris-scale\n', made: ['scale'] } }).parts
+    expect(alive).toMatchObject({ state: 'alive' })
   })
 })
 

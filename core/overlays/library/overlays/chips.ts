@@ -26,16 +26,15 @@ export const MORE_SENSORS = choices({
   bmp380: ['bosch,bmp380', '0x76', 'pressure and temperature'], bno055: ['bosch,bno055', '0x29', 'how it lies in space'],
   ds1621: ['dallas,ds1621', '0x48', 'temperature'], hdc100x: ['ti,hdc1000', '0x40', 'humidity and temperature'],
   hdc3020: ['ti,hdc3020', '0x44', 'humidity and temperature'], hts221: ['st,hts221', '0x5f', 'humidity and temperature'],
-  htu31: ['meas,htu31', '0x40', 'humidity and temperature'], ina226: ['ti,ina226', '0x40', 'current and voltage'],
-  ina260: ['ti,ina260', '0x40', 'current and voltage with its own resistor'], jc42: ['jedec,jc-42.4-temp', '0x18', 'temperature'],
-  lm75a: ['nxp,lm75a', '0x48', 'temperature'], max30102: ['maxim,max30102', '0x57', 'pulse by light'],
+  htu31: [
+    'meas,htu31', '0x40', 'humidity and temperature',
+  ], jc42: ['jedec,jc-42.4-temp', '0x18', 'temperature'], max30102: ['maxim,max30102', '0x57', 'pulse by light'],
   ms5637: ['meas,ms5637', '0x76', 'pressure and temperature'], ms5803: ['meas,ms5803', '0x76', 'pressure under water'],
   ms5805: ['meas,ms5805', '0x76', 'pressure and temperature'], ms5837: ['meas,ms5837', '0x76', 'pressure under water'],
   ms8607: [
     'meas,ms8607-temppressure', '0x76', 'pressure, humidity and temperature',
-  ], sht2x: ['sensirion,sht21', '0x40', 'humidity and temperature'],
-  shtc3: ['sensirion,shtc3', '0x70', 'humidity and temperature'], tmp117: ['ti,tmp117', '0x48', 'temperature, exactly'],
-  veml6030: ['vishay,veml6030', '0x10', 'light'], veml6075: ['vishay,veml6075', '0x10', 'ultraviolet'],
+  ],
+  shtc3: ['sensirion,shtc3', '0x70', 'humidity and temperature'], veml6075: ['vishay,veml6075', '0x10', 'ultraviolet'],
 })
 
 export const MORE_SWITCHES = choices({

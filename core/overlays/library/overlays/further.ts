@@ -1,6 +1,6 @@
 /** Further overlays: sensors, displays, sound, lines and links that makers use now and then. */
 import type { OverlaySpec } from '../types'
-import { ORIGIN, at, choice, flag, inputPin, line, number, onI2c, onLines, onSpi, text } from './build'
+import { ORIGIN, at, choice, flag, line, number, onI2c, onLines, onSpi, text } from './build'
 
 const iio = [at('/sys/bus/iio/devices/iio:device0', 'its readings')]
 const card = [at('/proc/asound/cards', 'the sound card')]
@@ -47,10 +47,6 @@ const lit = (chip: string, what: string) => onSpi(`${chip}-spi`, what, `solomon,
   ],
   properties: '\t\treset-gpios = <&gpio {reset_pin} 1>;\n\t\tdc-gpios = <&gpio {dc_pin} 0>;\n\t\tbuswidth = <8>;\n',
   appears: [at('/dev/fb1', 'the display')],
-})
-
-const light = (name: string, what: string, properties: string, params: OverlaySpec['params']) => onLines(name, what, 'backlight', {
-  group: 'switching', params, properties, appears: [at('/sys/class/backlight', 'the backlight')],
 })
 
 /** A bridge from video to the camera connector. */
@@ -100,9 +96,6 @@ export const FURTHER: OverlaySpec[] = [
   }),
   onI2c('bmp085_i2c-sensor', 'an older pressure sensor on I²C', { compatible: 'bosch,bmp085', address: '0x77', node: 'bmp085' }, {
     group: 'sensing', appears: iio, caution: 'Newer images have i2c-sensor,bmp085 for it.',
-  }),
-  onI2c('htu21', 'a humidity and temperature sensor on I²C', { compatible: 'meas,htu21', address: '0x40', node: 'htu21' }, {
-    group: 'sensing', appears: iio,
   }),
   onI2c('iqs550', 'a touch pad on I²C', { compatible: 'azoteq,iqs550', address: '0x74', node: 'iqs550' }, {
     group: 'input',
@@ -167,10 +160,6 @@ export const FURTHER: OverlaySpec[] = [
     holds: ['the parallel panel port'], appears: [], tree: '&dpi {\n\tstatus = "okay";\n};\n',
     caution: 'It takes nearly every line of the header: no bus is left.',
   },
-  light('gpio-backlight', 'a backlight that a line switches', '\t\tcompatible = "gpio-backlight";\n\t\tgpios = <&gpio {gpio} '
-  + '0>;\n\t\tdefault-on;\n', [
-    line('gpio', 18, 'line of the backlight'),
-  ]),
   // Sounding
   codec('proto-codec', 'a sound board with its codec on I²C', 'wlf,wm8731', '0x1a'),
   codec('adau1977-adc', 'four microphone inputs, set up over I²C', 'adi,adau1977', '0x11'),
@@ -223,20 +212,6 @@ export const FURTHER: OverlaySpec[] = [
     ], appears: [at('/sys/class/pwm/pwmchip*', 'the pulses')],
     tree: '&pwm {\n\tstatus = "okay";\n};\n',
   },
-  {
-    name: 'gpio-ir-pwm', what: 'an infrared sender on a pulse output', group: 'input', origin: ORIGIN,
-    params: [
-      line('gpio_pin', 18, 'line of the sender'), number('func', 2, 0, 7, 'multiplexer setting'),
-    ], appears: [at('/dev/lirc0', 'the sender')],
-    tree: '&pwm {\n\tstatus = "okay";\n};\n', holds: ['the pulse circuit'],
-  },
-  onLines('gpio-wake', 'a line that wakes the board', 'wake@{gpio:hex}', {
-    group: 'input', params: [line('gpio', 3, 'the line'), choice('gpio_pull', ['up', 'down', 'off'], 'up', 'pull resistor')],
-    properties: '\t\tcompatible = "gpio-keys";\n\n\t\twake {\n\t\t\tlabel = "wake";\n\t\t\tlinux,code = <143>;\n\t\t\tgpios = <&gpio '
-      + '{gpio} 1>;\n'
-      + '\t\t\twakeup-source;\n\t\t};\n',
-    pins: inputPin('{gpio}', '2'), appears: [at('/dev/input/event*', 'the line')],
-  }),
   // Talking
   onSpi('enc28j60-spi2', 'a wired network port on SPI 2', 'microchip,enc28j60', {
     group: 'talking', bus: 'spi2', clockHz: 12_000_000,

@@ -62,9 +62,7 @@ export const PARTS: OverlaySpec[] = [
   }, {
     group: 'sensing', appears: iio, alike: [['^bm[ep]68[08]$', 'bme680']],
     params: [
-      number(
-        'shunt-resistor', null, 1, 10_000_000, 'measuring resistor in millionths of an ohm',
-      ), line('int_pin', null, 'line of the interrupt'),
+      line('int_pin', null, 'line of the interrupt'),
       flag('no_timeout', 'the part does not let go of a bus that stands still'), line('reset_pin', null, 'line of the reset'),
     ],
   }),
