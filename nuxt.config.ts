@@ -1,5 +1,28 @@
+import { join } from 'node:path'
+import { bundleThread } from './scripts/bundle.mjs'
+
+/** Tells one build from another. */
+const BUILD = String(Date.now())
+
+/** Nothing but our own files may run, be shown or be asked; styles are set by the interface's library as it draws. */
+const POLICY = [
+  'default-src \'self\'', 'script-src \'self\'', 'style-src \'self\' \'unsafe-inline\'', 'img-src \'self\' data: blob:', 'font-src \'self\' data:',
+  'connect-src \'self\'', 'worker-src \'self\' blob:', 'manifest-src \'self\'', 'object-src \'none\'', 'base-uri \'none\'',
+  'form-action \'self\'', 'frame-ancestors \'none\'',
+].join('; ')
+
+const HEADERS = {
+  'content-security-policy': POLICY,
+  'x-content-type-options': 'nosniff',
+  'x-frame-options': 'DENY',
+  'referrer-policy': 'no-referrer',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+  'permissions-policy': 'camera=(), geolocation=(), microphone=(), payment=()',
+}
+
 export default defineNuxtConfig({
-  modules: ['@pinia/nuxt', 'vuetify-nuxt-module', '@nuxt/eslint'],
+  modules: ['@pinia/nuxt', 'vuetify-nuxt-module', '@nuxt/eslint', '@vite-pwa/nuxt'],
   ssr: false,
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
@@ -16,13 +39,61 @@ export default defineNuxtConfig({
     '@fontsource-variable/atkinson-hyperlegible-mono/index.css',
     '~/assets/base.css',
   ],
-  runtimeConfig: { public: { demo: false } },
+  runtimeConfig: {
+    /** Heavy requests: threads (0: one for each core but one), how many may wait, and seconds for one of them. */
+    work: { threads: 0, waiting: 64, seconds: 20 },
+    /** Origins of other hosts whose pages may ask the routes, by spaces or commas. */
+    allowedOrigins: '',
+    public: { demo: false },
+  },
   srcDir: 'app/',
   serverDir: 'server/',
   // Other stages are fetched when a pointer or the focus comes near their link, not before the first one is there.
-  experimental: { defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } } },
+  experimental: {
+    entryImportMap: false,
+    // A piece of an older version that is gone is told; the page is not loaded anew in the middle of work.
+    emitRouteChunkError: 'manual',
+    defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } },
+  },
   compatibilityDate: '2026-01-01',
-  nitro: { compressPublicAssets: { gzip: true }, esbuild: { options: { target: 'es2022' } } },
+  routeRules: {
+    '/**': { headers: HEADERS },
+    '/_nuxt/**': { headers: { 'cache-control': 'public, max-age=31536000, immutable' } },
+    '/sw.js': { headers: { 'cache-control': 'no-cache' } },
+  },
+  nitro: {
+    compressPublicAssets: { gzip: true, brotli: false },
+    esbuild: { options: { target: 'es2022' } },
+    errorHandler: '~~/server/error.ts',
+    hooks: {
+      'dev:reload': () => void bundleThread('.nuxt'),
+      'compiled': async nitro => void await bundleThread(join(nitro.options.output.serverDir)),
+    },
+  },
+  pwa: {
+    // A new version is told, and taken when the person says so.
+    registerType: 'prompt',
+    manifest: {
+      name: 'Voltaris', short_name: 'Voltaris', description: 'Plans, checks, wires and brings up single-board computer projects.',
+      lang: 'en', start_url: '/', display: 'standalone', background_color: '#faf8f3', theme_color: '#24343b',
+      icons: [
+        { src: '/mark-192.png', sizes: '192x192', type: 'image/png' }, { src: '/mark-512.png', sizes: '512x512', type: 'image/png' },
+        { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' },
+        { src: '/mark-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+      ],
+    },
+    registerWebManifestInRouteRules: true,
+    client: { registerPlugin: false },
+    workbox: {
+      globPatterns: ['**/*.{js,css,woff2,svg,png,webmanifest}'],
+      maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
+      navigateFallback: '/',
+      navigateFallbackDenylist: [/^\/api(\/|$)/],
+      additionalManifestEntries: [{ url: '/', revision: BUILD }, { url: '/settings.js', revision: BUILD }],
+      clientsClaim: true,
+      cleanupOutdatedCaches: true,
+    },
+  },
   vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1200 } },
   typescript: { strict: true, typeCheck: false },
   telemetry: false,

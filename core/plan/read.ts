@@ -1,5 +1,6 @@
 /** Reads a plan from text or from a parsed document, and says what is wrong with it by path. */
 import { problemsOf, type Problem } from '../failure'
+import { parseJson } from '../json'
 import { migrate, type Document } from './migrate'
 import { planSchema } from './schema'
 import { BASE_STATES } from './power-shape'
@@ -11,14 +12,8 @@ const refused = (message: string, path = ''): ReadResult => ({ ok: false, proble
 
 /** A plan from the text of a file. Never throws. */
 export function readPlanText(text: string): ReadResult {
-  let document: unknown
-  try {
-    document = JSON.parse(text.replace(/^\uFEFF/, ''))
-  }
-  catch (error) {
-    return refused(`This is not a JSON document: ${(error as Error).message}.`)
-  }
-  return readPlan(document)
+  const parsed = parseJson(text.replace(/^\uFEFF/, ''))
+  return parsed.ok ? readPlan(parsed.value) : refused(`This is not a JSON document: ${parsed.message}.`)
 }
 
 /** A plan from a parsed document: recognised, migrated, checked, defaults filled in. Never throws; the argument is not changed. */

@@ -1,9 +1,13 @@
-import { shippedCatalogue } from '../../core/catalogue'
+import { readCatalogue } from '../utils/catalogue'
+import { takesGzip } from '../utils/heavy'
 
 /** All boards, parts, supplies and power items that ship. */
-export default defineEventHandler(() => ({
-  boards: [...shippedCatalogue.boards.values()],
-  parts: [...shippedCatalogue.parts.values()],
-  supplies: [...shippedCatalogue.supplies.values()],
-  powerItems: [...shippedCatalogue.powerItems.values()],
-}))
+export default defineEventHandler(async (event) => {
+  const gzip = takesGzip(getRequestHeader(event, 'accept-encoding'))
+  const { body } = await readCatalogue(gzip)
+  setResponseHeaders(event, {
+    'content-type': 'application/json', 'cache-control': 'public, max-age=300', 'vary': 'accept-encoding',
+    ...(gzip && { 'content-encoding': 'gzip' }),
+  })
+  return Buffer.from(body)
+})

@@ -1,6 +1,3 @@
-import { shippedCatalogue } from '../../core/catalogue'
-import { evaluate } from '../../core/evaluate'
-import { planFromBody } from '../utils/door'
+import { heavyRoute } from '../utils/heavy'
 
-/** The whole report on the plan in the body. */
-export default defineEventHandler(async event => evaluate(await planFromBody(event), shippedCatalogue))
+export default heavyRoute('check')

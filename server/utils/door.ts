@@ -1,96 +1,69 @@
-/** The door of every route: size, shape and schema are checked before the core sees a body. */
+/** The door of the routes: size, kind and origin of a request, before anything reads its body. */
 import type { H3Event } from 'h3'
-import Joi from 'joi'
-import { DeviceTreeError } from '../../core/devicetree/types'
-import { readPlanText } from '../../core/plan/read'
-import type { Plan } from '../../core/plan/types'
+import { refusal } from './refusal'
 
 export const MOST_BYTES = 4 * 1024 * 1024
 
-/** The body as text. Throws 413 over 4 MiB. */
-async function bodyText(event: H3Event): Promise<string> {
-  const announced = Number(getRequestHeader(event, 'content-length') ?? 0)
-  if (announced > MOST_BYTES) throw tooLarge()
-  const chunks: Buffer[] = []
-  let size = 0
-  for await (const chunk of event.node.req) {
-    size += (chunk as Buffer).length
-    if (size > MOST_BYTES) throw tooLarge()
-    chunks.push(chunk as Buffer)
-  }
-  return Buffer.concat(chunks).toString('utf8')
-}
+const tooLarge = () => refusal(
+  413, 'Body over 4 MiB', 'The body is over 4 MiB; plans, boot files and trees are far smaller.', { connection: 'close' },
+)
 
-const unusable = (what: string, problems: { path: string, message: string }[]) => createError({
-  statusCode: 400, statusMessage: `Unusable ${what}`, data: { problems },
-})
+/** So long may a body take to come in. */
+const BODY_MS = 30_000
 
-/** The plan in the body. Throws 413 over 4 MiB, and 400 with the paths of what is wrong. */
-export async function planFromBody(event: H3Event): Promise<Plan> {
-  return planFromText(await bodyText(event))
-}
-
-function planFromText(text: string): Plan {
-  const read = readPlanText(text)
-  if (!read.ok) throw unusable('plan', read.problems)
-  return read.plan
-}
-
-/** A body of the given shape. Throws 413 over 4 MiB, and 400 with the paths of what is wrong. */
-export async function bodyOf<T>(event: H3Event, schema: Joi.ObjectSchema<T>): Promise<T> {
-  let value: unknown
-  try {
-    value = JSON.parse(await bodyText(event))
-  }
-  catch (error) {
-    if (!(error instanceof SyntaxError)) throw error
-    throw unusable('body', [{ path: '', message: `The body is no JSON: ${error.message}` }])
-  }
-  const checked = schema.validate(value, { abortEarly: false })
-  if (checked.error) throw unusable('body', checked.error.details.map(({ path, message }) => ({ path: path.join('.'), message })))
-  return checked.value
-}
-
-/** A plan, or a plan beside other fields: `{ plan, text }`. */
-export async function planAndMore(event: H3Event): Promise<{ plan: Plan, text?: string }> {
-  const text = await bodyText(event)
-  let value: unknown
-  try {
-    value = JSON.parse(text)
-  }
-  catch {
-    // Told with the place by the reader of plans.
-    return { plan: planFromText(text) }
-  }
-  if (typeof value !== 'object' || value === null || !('plan' in value)) return { plan: planFromText(text) }
-  const { plan, text: given } = value as { plan: unknown, text?: unknown }
-  if (given !== undefined && typeof given !== 'string') throw unusable('body', [{ path: 'text', message: 'text must be a string' }])
-  return { plan: planFromText(JSON.stringify(plan)), ...(given !== undefined && { text: given }) }
-}
-
-/** Runs device tree work; its typed errors become 400 with place or offset. */
-export function treeWork<T>(path: string, work: () => T): T {
-  try {
-    return work()
-  }
-  catch (error) {
-    if (!(error instanceof DeviceTreeError)) throw error
-    throw createError({
-      statusCode: error.fault === 'overlay' ? 422 : 400,
-      statusMessage: error.fault === 'overlay' ? 'Overlay does not go on' : 'Unusable device tree',
-      data: { problems: [{ path, message: error.message, fault: error.fault, ...error.at }] },
+/** The bytes of a body. Throws 413 over 4 MiB, announced or not, and stops reading there; 408 when it does not come. */
+export async function bodyBytes(event: H3Event): Promise<Uint8Array> {
+  const { req } = event.node
+  if (Number(req.headers['content-length'] ?? 0) > MOST_BYTES) throw tooLarge()
+  return new Promise((resolve, reject) => {
+    const chunks: Buffer[] = []
+    let size = 0
+    const late = setTimeout(() => reject(refusal(
+      408, 'Body did not come', `The body did not come within ${BODY_MS / 1000} s.`, { connection: 'close' },
+    )), BODY_MS)
+    req.on('close', () => clearTimeout(late))
+    req.on('end', () => clearTimeout(late))
+    req.on('data', (chunk: Buffer) => {
+      size += chunk.length
+      if (size <= MOST_BYTES) return void chunks.push(chunk)
+      req.pause()
+      req.removeAllListeners('data')
+      reject(tooLarge())
     })
-  }
+    req.on('end', () => resolve(Buffer.concat(chunks)))
+    req.on('error', reject)
+    req.on('close', () => reject(refusal(400, 'Body cut short', 'The connection ended before the body was whole.')))
+  })
 }
 
-/** A blob in base64. */
-export const blobField = Joi.string().base64().max(MOST_BYTES)
-export const fromBase64 = (text: string): Uint8Array => new Uint8Array(Buffer.from(text, 'base64'))
-export const toBase64 = (bytes: Uint8Array): string => Buffer.from(bytes).toString('base64')
+/** Throws 415 unless the body is said to be JSON. */
+export function mustBeJson(event: H3Event): void {
+  const type = (getRequestHeader(event, 'content-type') ?? '').split(';')[0]!.trim().toLowerCase()
+  if (type === 'application/json') return
+  throw refusal(
+    415, 'Only JSON', `The body has to be JSON and say so: "content-type: application/json"${type ? `, not "${type}"` : ''}.`,
+    { accept: 'application/json' },
+  )
+}
 
-function tooLarge() {
-  return createError({
-    statusCode: 413, statusMessage: 'Body over 4 MiB',
-    data: { problems: [{ path: '', message: 'The body is over 4 MiB; plans, boot files and trees are far smaller.' }] },
-  })
+/** Throws 403 for requests that a page of another host makes, unless its origin is allowed by the setting `NUXT_ALLOWED_ORIGINS`. */
+export function mustBeOwnOrigin(event: H3Event): void {
+  const origin = getRequestHeader(event, 'origin')
+  if (origin === undefined ? !isCrossSite(event) : isOwn(origin, event) || isAllowed(origin)) return
+  throw refusal(
+    403, 'Foreign origin',
+    `Pages of ${origin ?? 'another site'} may not ask here. Whoever runs this server can allow them: NUXT_ALLOWED_ORIGINS=https://… .`,
+  )
+}
+
+const isCrossSite = (event: H3Event) => getRequestHeader(event, 'sec-fetch-site') === 'cross-site'
+
+function isOwn(origin: string, event: H3Event): boolean {
+  const host = getRequestHeader(event, 'host')
+  return host !== undefined && (origin === `http://${host}` || origin === `https://${host}`)
+}
+
+/** True for an origin that the setting names. */
+export function isAllowed(origin: string): boolean {
+  return String(useRuntimeConfig().allowedOrigins ?? '').split(/[\s,]+/).includes(origin)
 }

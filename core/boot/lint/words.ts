@@ -3,6 +3,7 @@ import { withoutWord } from '../dialects/command-line'
 import { splitLines, type TextLine } from '../dialects/lines'
 import { COMMAND_FILE, type BootFiles, type Where } from '../scope/effective'
 import type { LintFinding, TextChange, TextFix } from './types'
+import { append } from '../../append'
 
 /** More findings than these on one file are noise, and take long to find and to show. */
 export const MOST_FINDINGS = 500
@@ -12,7 +13,7 @@ export function findings<T>(list: Iterable<T>, of: (entry: T, i: number) => read
   const all: LintFinding[] = []
   let i = 0
   for (const entry of list) {
-    all.push(...of(entry, i++))
+    append(all, of(entry, i++))
     if (all.length >= MOST_FINDINGS) break
   }
   return all

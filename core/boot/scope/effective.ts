@@ -12,6 +12,7 @@ import type { Dialect } from '../dialects/tell'
 import { filtersOf } from './filters'
 import { ownerOf, type OwnOverlay } from './ownership'
 import { COMMAND_FILE } from '../../plan/text'
+import { append } from '../../append'
 
 export interface BootFiles {
   dialect: Dialect
@@ -145,7 +146,7 @@ function menu(files: BootFiles): Effective {
       asked.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
     }
     else if (keyword === 'append') {
-      if (applies === 'always') words.push(...wordsIn(line.value!, '', at, line.number))
+      if (applies === 'always') append(words, wordsIn(line.value!, '', at, line.number))
     }
     else if (keyword === 'include' || keyword === 'menu include') asked.push({
       kind: 'missing-file', name: line.value!.trim(), applies,
@@ -175,7 +176,7 @@ function environment(files: BootFiles): Effective {
         overlays.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
       }
     }
-    else if (/^extra(board)?args$/.test(line.name!)) words.push(...wordsIn(line.value!, '', at, line.number))
+    else if (/^extra(board)?args$/.test(line.name!)) append(words, wordsIn(line.value!, '', at, line.number))
     else asked.push({
       kind: 'setting', name: line.name!, value: line.value!, applies,
       where: { file: '', line: line.number, from: line.from, to: line.from + line.text.length },

@@ -13,6 +13,7 @@ import { bytesOf } from '../bytes'
 import type { BootLine, BootParam } from '../dialects/key-value'
 import { listedName, overlayNamed } from '../../overlays/library'
 import { BASE_PARAMS } from '../../overlays/library/settings'
+import { append } from '../../append'
 
 /** An overlay of the maker's own, by the name that the boot file calls it. */
 export interface OwnOverlay {
@@ -76,7 +77,7 @@ export function paramsOfOverlay(lines: readonly BootLine[], at: number, own: rea
   for (const line of lines.slice(at + 1)) {
     if (line.kind === 'overlay' || line.kind === 'filter') break
     if (line.kind === 'param') {
-      found.push(...line.params!.filter(param => ['overlay', 'unknown'].includes(ownerOf(param.name, overlay.name!, own))))
+      append(found, line.params!.filter(param => ['overlay', 'unknown'].includes(ownerOf(param.name, overlay.name!, own))))
     }
   }
   return found

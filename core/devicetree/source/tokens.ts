@@ -2,6 +2,7 @@
 import { DeviceTreeError, type Place } from '../types'
 import { BINDING_CONSTANTS } from './constants'
 import { preprocess } from './preprocess/preprocess'
+import { append } from '../../append'
 
 export type TokenKind
   = | 'directive' | 'string' | 'char' | 'label' | 'ref' | 'pathRef' | 'number' | 'word' | 'name' | 'mark' | 'end'
@@ -48,7 +49,7 @@ export class Tokens {
 
   private push(written: string, file: string): void {
     const { text, absent } = preprocess(written.replace(/^\uFEFF/, ''), file, this.files)
-    this.absent.push(...absent)
+    append(this.absent, absent)
     this.stack.push({ text, at: 0, line: 1, start: 0, file })
   }
 

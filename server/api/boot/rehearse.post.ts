@@ -1,11 +1,3 @@
-import { shippedCatalogue } from '../../../core/catalogue'
-import { rehearse } from '../../../core/boot/rehearse/rehearse'
-import { gatherFacts } from '../../../core/facts/gather'
-import { planFromBody, treeWork } from '../../utils/door'
+import { heavyRoute } from '../../utils/heavy'
 
-/** The story of a start with the plan's files: steps, claims, collisions, device nodes, parts. */
-export default defineEventHandler(async (event) => {
-  const facts = gatherFacts(await planFromBody(event), shippedCatalogue)
-  const { tree: _, ...story } = treeWork('boot.base', () => rehearse(facts))
-  return story
-})
+export default heavyRoute('boot/rehearse')

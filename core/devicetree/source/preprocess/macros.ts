@@ -1,6 +1,7 @@
 /** Macros and their expansion: arguments, `#`, `##`, variable arguments, and no macro within itself (C11 6.10.3). */
 import { DeviceTreeError, type Place } from '../../types'
 import { BLANK, lexemesOf, trimmed, type Lexeme } from './lexemes'
+import { append } from '../../../append'
 
 export interface Macro {
   name: string
@@ -132,20 +133,21 @@ export class Expander {
         const list = which >= 0 ? given[which]! : right ? [right] : []
         const isRest = variadic && which === params!.length - 1
         if (isRest && out.at(-1)?.text === ',') {
-          if (list.length) out.push(...list)
+          if (list.length) append(out, list)
           else out.pop()
           continue
         }
         const [first, ...rest] = list
         const left = first && out.at(-1) !== EMPTY ? out.pop() : undefined
-        out.push(...first ? left ? pasted(left, first, name, place) : [first] : [], ...rest)
+        if (first) append(out, left ? pasted(left, first, name, place) : [first])
+        append(out, rest)
         continue
       }
       const which = argument(lexeme)
       if (which < 0) out.push(lexeme)
       // Beside ## an argument stands as it was given.
-      else if (isPaste(next(at + 1))) out.push(...given[which]!.length ? given[which]! : [EMPTY])
-      else out.push(...this.expand(given[which]!, place))
+      else if (isPaste(next(at + 1))) append(out, given[which]!.length ? given[which]! : [EMPTY])
+      else append(out, this.expand(given[which]!, place))
     }
     return out.filter(lexeme => lexeme !== EMPTY)
   }

@@ -9,6 +9,7 @@ import { readExpression, SIGNED } from '../expression'
 import type { Files, Token } from '../tokens'
 import { lexemeAt, lexemesOf, textOf, trimmed, type Lexeme } from './lexemes'
 import { Expander, macroOf } from './macros'
+import { append } from '../../../append'
 
 export interface Preprocessed {
   text: string
@@ -19,6 +20,8 @@ export interface Preprocessed {
 /** Files within files; as deep as no real source goes. */
 const MOST_DEPTH = 40
 const MOST_FILES = 2000
+/** Conditions within conditions. */
+const MOST_CONDITIONS = 200
 /** Characters of all files together, and of what comes out. */
 const MOST_TEXT = 64_000_000
 
@@ -175,7 +178,7 @@ class FileRun {
         this.all.put(name.text, place)
         return this.move(name.text)
       }
-      given.push(...lexemesOf(list))
+      append(given, lexemesOf(list))
       written += list
     }
     let made = this.all.expand(given, place)
@@ -220,6 +223,9 @@ class FileRun {
       case 'if': case 'ifdef': case 'ifndef': {
         const read = this.reads
         const holds = read && (word === 'if' ? this.truth(rest, place) : this.all.isDefined(this.nameIn(rest, word)) === (word === 'ifdef'))
+        if (conditions.length >= MOST_CONDITIONS) {
+          throw new DeviceTreeError('limit', `#if stands in #if deeper than ${MOST_CONDITIONS}`, { place })
+        }
         return void conditions.push({ reads: holds, done: holds || !read, place, isElse: false })
       }
       case 'elif': case 'else': {

@@ -1,0 +1,46 @@
+/** What the routes do, by name: from the text of a body to the value that is answered. Runs in a worker thread. */
+import { shippedCatalogue } from '../../core/catalogue'
+import { evaluate } from '../../core/evaluate'
+import { gatherFacts } from '../../core/facts/gather'
+import { placePlan } from '../../core/placement/place'
+import { lintJob, rehearseJob, writeJob } from './boot'
+import { planFrom } from './bodies'
+import { applyJob, boardJob, compileJob, decompileJob, overlayJob } from './tree'
+
+export type Query = Readonly<Record<string, string>>
+export type Job = (body: string, query: Query) => unknown
+
+export const JOBS = {
+  /** All boards, parts, supplies and power items that ship. */
+  'catalogue': () => ({
+    boards: [...shippedCatalogue.boards.values()],
+    parts: [...shippedCatalogue.parts.values()],
+    supplies: [...shippedCatalogue.supplies.values()],
+    powerItems: [...shippedCatalogue.powerItems.values()],
+  }),
+  /** The whole report on the plan in the body. */
+  'check': body => evaluate(planFrom(body), shippedCatalogue),
+  /** Places for every terminal, or the demands that cannot be met together. `?scope=all` keeps only what is fixed. */
+  'place': (body, { scope }) => placePlan(planFrom(body), shippedCatalogue, { scope: scope === 'all' ? 'all' : 'rest' }),
+  /** Voltage, current and power at every node in every state, and what the rules say of the supply. */
+  'power': (body) => {
+    const { power, findings } = evaluate(planFrom(body), shippedCatalogue)
+    return { ...power, findings: findings.filter(finding => finding.stages.includes('power')) }
+  },
+  /** Wire list in the order of connecting, parts list, and what stops the building. */
+  'build': (body) => {
+    const { wires, partsList, findings } = evaluate(planFrom(body), shippedCatalogue)
+    return { wires, partsList, findings: findings.filter(finding => finding.stages.includes('build')) }
+  },
+  'boot/lint': lintJob,
+  'boot/write': writeJob,
+  'boot/rehearse': rehearseJob,
+  'dt/compile': compileJob,
+  'dt/decompile': decompileJob,
+  'dt/apply': applyJob,
+  'dt/board': boardJob,
+  /** Overlays made for the plan's parts: source and blob, or why there is none. */
+  'dt/overlay': body => overlayJob(gatherFacts(planFrom(body), shippedCatalogue)),
+} satisfies Record<string, Job>
+
+export type JobName = keyof typeof JOBS
