@@ -30,8 +30,11 @@ export default defineNuxtConfig({
     head: {
       title: 'Voltaris',
       htmlAttrs: { lang: 'en' },
-      meta: [{ name: 'description', content: 'Plans, checks, wires and brings up single-board computer projects.' }],
-      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
+      meta: [
+        { name: 'description', content: 'Plans, checks, wires and brings up single-board computer projects.' },
+        { name: 'theme-color', content: '#24343b' },
+      ],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }, { rel: 'manifest', href: '/manifest.webmanifest' }],
     },
   },
   css: [
@@ -48,6 +51,11 @@ export default defineNuxtConfig({
   },
   srcDir: 'app/',
   serverDir: 'server/',
+  routeRules: {
+    '/**': { headers: HEADERS },
+    '/_nuxt/**': { headers: { 'cache-control': 'public, max-age=31536000, immutable' } },
+    '/sw.js': { headers: { 'cache-control': 'no-cache' } },
+  },
   // Other stages are fetched when a pointer or the focus comes near their link, not before the first one is there.
   experimental: {
     entryImportMap: false,
@@ -56,11 +64,6 @@ export default defineNuxtConfig({
     defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } },
   },
   compatibilityDate: '2026-01-01',
-  routeRules: {
-    '/**': { headers: HEADERS },
-    '/_nuxt/**': { headers: { 'cache-control': 'public, max-age=31536000, immutable' } },
-    '/sw.js': { headers: { 'cache-control': 'no-cache' } },
-  },
   nitro: {
     compressPublicAssets: { gzip: true, brotli: false },
     esbuild: { options: { target: 'es2022' } },
@@ -70,6 +73,19 @@ export default defineNuxtConfig({
       'compiled': async nitro => void await bundleThread(join(nitro.options.output.serverDir)),
     },
   },
+  vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1200 } },
+  typescript: { strict: true, typeCheck: false },
+  telemetry: false,
+  hooks: {
+    // What loads on demand is not asked for before: the first stage comes first.
+    'build:manifest': (manifest) => {
+      for (const entry of Object.values(manifest)) {
+        entry.dynamicImports = []
+        entry.prefetch = false
+      }
+    },
+  },
+  eslint: { config: { stylistic: { braceStyle: 'stroustrup' } } },
   pwa: {
     // A new version is told, and taken when the person says so.
     registerType: 'prompt',
@@ -94,18 +110,5 @@ export default defineNuxtConfig({
       cleanupOutdatedCaches: true,
     },
   },
-  vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1200 } },
-  typescript: { strict: true, typeCheck: false },
-  telemetry: false,
-  hooks: {
-    // What loads on demand is not asked for before: the first stage comes first.
-    'build:manifest': (manifest) => {
-      for (const entry of Object.values(manifest)) {
-        entry.dynamicImports = []
-        entry.prefetch = false
-      }
-    },
-  },
-  eslint: { config: { stylistic: { braceStyle: 'stroustrup' } } },
   vuetify: { vuetifyOptions: './vuetify.options.ts', moduleOptions: { disableVuetifyStyles: false } },
 })

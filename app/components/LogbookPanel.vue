@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What was done, measured and mended, with its time and stage. */
+import { newId } from '~/database/id'
 const project = useProjectStore()
 const view = useViewStore()
 const { current, stages } = useStages()
@@ -10,7 +11,7 @@ const stageName = (id: string) => stages.find(stage => stage.id === id)?.name ??
 function add() {
   if (!text.value.trim()) return
   project.edit(
-    { edit: 'log', entry: { id: crypto.randomUUID(), at: new Date().toISOString(), stage: current.value.id, text: text.value.trim() } },
+    { edit: 'log', entry: { id: newId(), at: new Date().toISOString(), stage: current.value.id, text: text.value.trim() } },
     'Write into the logbook',
   )
   text.value = ''

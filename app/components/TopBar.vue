@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiRedoVariant, mdiUndoVariant, mdiWeatherNight, mdiWhiteBalanceSunny, mdiNotebookOutline, mdiKeyboardOutline } from '@mdi/js'
+import { mdiRedoVariant, mdiUndoVariant, mdiWeatherNight, mdiWhiteBalanceSunny, mdiNotebookOutline, mdiKeyboardOutline, mdiHistory } from '@mdi/js'
 
 const project = useProjectStore()
 const view = useViewStore()
@@ -8,7 +8,7 @@ const saved = computed(() => {
   const state = project.saveState
   if (state.state === 'saving') return 'saving …'
   if (state.state === 'saved') return state.at ? `saved ${clockTime(state.at)}` : ''
-  return state.state === 'failed' ? 'not saved' : 'changed elsewhere'
+  return 'not saved'
 })
 
 function rename(event: Event) {
@@ -59,6 +59,16 @@ function rename(event: Event) {
       @click="project.redo"
     >
       <v-icon :icon="mdiRedoVariant" />
+    </button>
+    <button
+      class="tool"
+      title="Earlier states"
+      aria-label="Earlier states"
+      data-test="open-history"
+      :disabled="!project.plan"
+      @click="view.historyOpen = true"
+    >
+      <v-icon :icon="mdiHistory" />
     </button>
     <button
       class="tool"
@@ -114,7 +124,7 @@ function rename(event: Event) {
 .name:hover, .name:focus { border-color: var(--bar-ink-2); }
 .board { color: var(--bar-ink-2); font-size: 12.5px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .saved { color: var(--bar-ink-2); font-size: 12.5px; white-space: nowrap; font-variant-numeric: tabular-nums; }
-.saved.failed, .saved.conflict { color: #ff9fb0; font-weight: 700; }
+.saved.failed { color: #ff9fb0; font-weight: 700; }
 .spacer { flex: 1; }
 .tool {
   background: none;

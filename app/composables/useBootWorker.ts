@@ -1,26 +1,26 @@
 import type { Remote } from 'comlink'
 import type { BootService } from '~/workers/boot.worker'
+import { startWorker, within } from '~/workers/start'
 
-let worker: Worker | null = null
 let giveUp: (() => void) | null = null
 
-/** Asks the boot worker for one thing at a time; null when it was stopped. Stopping ends the worker at once. */
+/** Longer than the longest rehearsal seen, by far. */
+const MOST_MS = 120_000
+
+/** Asks the boot worker for one thing at a time; null when it was stopped. Stopping ends the worker at once. Throws when it fails. */
 export function useBootWorker() {
   async function ask<T>(question: (service: Remote<BootService>) => Promise<T>): Promise<T | null> {
     stop()
-    const { wrap } = await import('comlink')
-    const mine = new Worker(new URL('../workers/boot.worker.ts', import.meta.url), { type: 'module' })
-    worker = mine
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
-    const failed = new Promise<never>((_, reject) => mine.addEventListener(
-      'error', event => reject(new Error(event.message || 'the worker did not start')),
-    ))
+    const starting = startWorker<BootService>(() => new Worker(new URL('../workers/boot.worker.ts', import.meta.url), { type: 'module' }))
+    const ending = starting.then(({ end }) => end, () => () => {})
     try {
-      return await Promise.race([question(wrap<BootService>(mine)), stopped, failed])
+      const started = await Promise.race([starting, stopped])
+      return started
+        && await within(MOST_MS, Promise.race([question(started.service), stopped, started.failed]), 'the worker did not answer')
     }
     finally {
-      mine.terminate()
-      if (worker === mine) worker = null
+      void ending.then(end => end())
     }
   }
 

@@ -21,10 +21,13 @@ export function download(name: string, content: string | Uint8Array, type: strin
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
 }
 
-/** A file name from a project name. */
+/** Names that some file systems keep for devices. */
+const DEVICES = /^(con|prn|aux|nul|com\d|lpt\d)$/
+
+/** A file name from a project name, in whatever script that is written. */
 export function fileName(name: string, ending: string): string {
-  const base = name.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60)
-  return `${base || 'project'}${ending}`
+  const base = [...name.normalize('NFC').toLowerCase().replace(/[^\p{L}\p{M}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '')].slice(0, 50).join('')
+  return `${!base || DEVICES.test(base) ? `project${base && `-${base}`}` : base}${ending}`
 }
 
 /** `12.4 h`, from three days on `3.5 days`. */

@@ -8,6 +8,7 @@ import { placementEdits } from '~~/core/placement/place'
 import type { Edit } from '~~/core/plan/edits'
 import type { Plan } from '~~/core/plan/types'
 import type { PlacementService } from '~/workers/placement.worker'
+import { startWorker } from '~/workers/start'
 
 /** What the last placement came to, for the panel. */
 export type LastPlacement = (Placed & { scope: 'rest' | 'all', before: { cost: number, powerCost: number } | null }) | NotPlaced
@@ -15,11 +16,14 @@ export type LastPlacement = (Placed & { scope: 'rest' | 'all', before: { cost: n
 /** A terminal that could go to more positions than these is not what is scarce. */
 const MOST_MARKED = 8
 
-const running = ref<{ nodes: number } | null>(null)
+/** Under way: branches looked at, and whether nothing has been heard for a while. */
+const running = ref<{ nodes: number, quiet: boolean } | null>(null)
 const last = shallowRef<LastPlacement | null>(null)
 const panelOpen = ref(false)
-let worker: Worker | null = null
 let giveUp: (() => void) | null = null
+let silence: ReturnType<typeof setTimeout> | undefined
+/** Placement tells how far it is several times a second; this is long without a word. */
+const QUIET_MS = 15_000
 
 /** Placement in a worker: one at a time, with progress, and a way to stop it. */
 export function usePlacement() {
@@ -37,14 +41,18 @@ export function usePlacement() {
         result: PlacementResult
       }>(async (service, copy) => service.place(copy, scope, (await import('comlink')).proxy((nodes: number) => {
         // Progress comes by a way of its own, and may arrive after the answer.
-        if (running.value) running.value = { nodes }
+        if (!running.value) return
+        running.value = { nodes, quiet: false }
+        heard()
       })), plan)
       if (!answer) return view.say('Stopped. Nothing was moved.')
       if (project.plan !== plan) return view.say('The plan changed while it was being placed. Place it again.', { tone: 'stop' })
       show(answer.result, scope, answer.before)
     }
     catch (error) {
-      view.say(`Placement failed: ${(error as Error).message}. Nothing was moved.`, { tone: 'stop' })
+      view.say(`Placement failed: ${(error as Error).message}. Nothing was moved.`, {
+        tone: 'stop', action: { label: 'Try again', run: () => void place(scope) },
+      })
     }
   }
 
@@ -61,23 +69,30 @@ export function usePlacement() {
   }
 
   async function inWorker<T>(ask: (service: Remote<PlacementService>, plan: Plan) => Promise<T>, plan: Plan): Promise<T | null> {
-    running.value = { nodes: 0 }
-    // The bridge to the worker comes with the first placement.
-    const { wrap } = await import('comlink')
-    worker = new Worker(new URL('../workers/placement.worker.ts', import.meta.url), { type: 'module' })
-    const service = wrap<PlacementService>(worker)
+    running.value = { nodes: 0, quiet: false }
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
-    const failed = new Promise<never>((_, reject) => worker!.addEventListener(
-      'error', event => reject(new Error(event.message || 'the worker did not start')),
-    ))
+    const starting = startWorker<PlacementService>(() => new Worker(new URL('../workers/placement.worker.ts', import.meta.url), { type: 'module' }))
+    // Whoever stopped it does not wait for its end.
+    const ending = starting.then(({ end }) => end, () => () => {})
+    heard()
     try {
-      return await Promise.race([ask(service, JSON.parse(JSON.stringify(plan))), stopped, failed])
+      const started = await Promise.race([starting, stopped])
+      return started && await Promise.race([ask(started.service, JSON.parse(JSON.stringify(plan))), stopped, started.failed])
     }
     finally {
+      clearTimeout(silence)
       running.value = null
-      worker?.terminate()
-      worker = null
+      giveUp = null
+      void ending.then(end => end())
     }
+  }
+
+  /** A sign of life: without one for a while, the person is told. */
+  function heard(): void {
+    clearTimeout(silence)
+    silence = setTimeout(() => {
+      if (running.value) running.value = { ...running.value, quiet: true }
+    }, QUIET_MS)
   }
 
   function show(result: PlacementResult, scope: 'rest' | 'all', before: { cost: number, powerCost: number } | null): void {

@@ -1,27 +1,32 @@
 /**
- * The last plan that may not have reached the database yet. Written at once with every edit and removed after the save,
- * so that a tab closed in the middle of one loses nothing.
+ * Edits that may not have reached the database yet. Each is written down at once, with a number that grows, and taken out after the save
+ * that holds it: a tab that ends in between loses nothing, and an entry that the browser brings back from earlier is known by its number.
  */
-import { completed } from '~~/core/plan/create'
-import type { Plan } from '~~/core/plan/types'
+import type { Edit } from '~~/core/plan/edits'
+import type { Slots } from './slots'
 
-export interface Pending {
-  plan: Plan
-  /** The revision it goes on top of, as far as the tab knew. */
-  baseRevision: number
-  /** The tab that wrote it. */
-  savedBy?: string
+export interface PendingEdit {
+  /** Grows by one with each edit of the tab. */
+  number: number
+  label: string
+  edit: Edit
 }
 
-/** The part of Web Storage that the journal needs. */
-export type Slots = Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>
+export interface Pending {
+  /** The tab that wrote it. */
+  tab: string
+  /** The revision that the edits go on top of. */
+  baseRevision: number
+  edits: PendingEdit[]
+}
 
-const keyOf = (id: string) => `voltaris.pending.${id}`
+const PREFIX = 'voltaris.pending.'
+const keyOf = (project: string, tab: string) => `${PREFIX}${project}.${tab}`
 
 /** False when the storage is full or closed: the save itself is then the only record. */
-export function writePending(slots: Slots, id: string, pending: Pending): boolean {
+export function writePending(slots: Slots, project: string, pending: Pending): boolean {
   try {
-    slots.setItem(keyOf(id), JSON.stringify(pending))
+    slots.setItem(keyOf(project, pending.tab), JSON.stringify(pending))
     return true
   }
   catch (error) {
@@ -30,20 +35,32 @@ export function writePending(slots: Slots, id: string, pending: Pending): boolea
   }
 }
 
-export function dropPending(slots: Slots, id: string): void {
-  slots.removeItem(keyOf(id))
+export function dropPending(slots: Slots, project: string, tab: string): void {
+  slots.removeItem(keyOf(project, tab))
 }
 
-export function readPending(slots: Slots, id: string): Pending | null {
-  const text = slots.getItem(keyOf(id))
-  if (text === null) return null
+/** What tabs have left of a project, in the order of their writing as far as it can be told. Half a record is dropped. */
+export function readPending(slots: Slots, project: string): Pending[] {
+  const prefix = `${PREFIX}${project}.`
+  return slots.keys().filter(key => key.startsWith(prefix)).flatMap((key) => {
+    const pending = parsed(slots.getItem(key))
+    if (!pending) slots.removeItem(key)
+    return pending ?? []
+  }).sort((a, b) => a.baseRevision - b.baseRevision)
+}
+
+function parsed(text: string | null): Pending | null {
   try {
-    const pending = JSON.parse(text) as Pending
-    return { ...pending, plan: completed(pending.plan) }
+    const pending = JSON.parse(text ?? '') as Pending
+    const isWhole = typeof pending?.tab === 'string' && typeof pending.baseRevision === 'number' && Array.isArray(pending.edits)
+      && pending.edits.every(entry => typeof entry?.number === 'number' && typeof entry.edit?.edit === 'string')
+    return isWhole ? pending : null
   }
   catch {
-    // Half a record says nothing that the database does not say better.
-    slots.removeItem(keyOf(id))
     return null
   }
 }
+
+/** The edits that a record does not hold yet, by the numbers it has seen of each tab. */
+export const unsaved = ({ tab, edits }: Pending, seen: Readonly<Record<string, number>>): PendingEdit[] =>
+  edits.filter(({ number }) => number > (seen[tab] ?? 0))

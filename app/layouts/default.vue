@@ -12,5 +12,6 @@ watchEffect(() => document.documentElement.classList.toggle('night', view.dark))
     <slot />
     <LazyNoticeBar v-if="view.notice" />
     <LazyKeysDialog v-if="view.keysOpen" />
+    <LazyUpdateBar v-if="view.update" />
   </v-app>
 </template>

@@ -1,92 +1,114 @@
 <script setup lang="ts">
-/** The list of projects: new, open, rename, duplicate, delete with undo, import, export. */
-import type { ProjectRecord } from '~/database/projects'
+/** The list of projects: new, open, rename, duplicate, delete with undo, bin, import, export, backup. */
+import { answered, inWords } from '~/database/failures'
+import { useSlots } from '~/database/slots'
+import type { BackupNews } from '~/database/backup'
+import type { Head } from '~/database/projects'
 import type { Problem } from '~~/core/failure'
-import { emptyPlan } from '~~/core/plan/create'
+import { ORDERS, useProjects } from '~/composables/useProjects'
 
 const database = useDatabase()
 const view = useViewStore()
-const { importFile, exportPlan, loadDemo } = useTransfer()
+const { importFile, exportProjects, exportRecord, loadDemo, backUp, restore } = useTransfer()
+const projects = useProjects()
+const { heads, failure, wanted, order, chosen, found, all, binned } = projects
 const config = useRuntimeConfig()
 
-// Shallow: what goes back to the database has to be plain data.
-const records = shallowRef<ProjectRecord[] | null>(null)
-const failure = ref<string | null>(null)
 const newName = ref('')
-const renaming = ref<string | null>(null)
-const refused = ref<{ file: string, problems: Problem[] } | null>(null)
-const picker = ref<HTMLInputElement | null>(null)
+const refused = ref<{ file: string, problems: readonly Problem[] } | null>(null)
+const plansPicker = ref<HTMLInputElement | null>(null)
+const backupPicker = ref<HTMLInputElement | null>(null)
+const binOpen = ref(false)
+const busy = ref(false)
+const news = shallowRef<BackupNews | null>(null)
 const DEMO_LOADED = 'voltaris.demo-loaded'
+
+/** Rows drawn at once; more come with the end of the list. */
+const ROWS = 40
+const rows = ref(ROWS)
+watch([wanted, order], () => rows.value = ROWS)
+const shown = computed(() => found.value.slice(0, rows.value))
 
 useHead({ title: 'Projects · Voltaris' })
 
 onMounted(async () => {
   try {
-    await database.emptyOldBin()
-    if (config.public.demo && !localStorage.getItem(DEMO_LOADED)) {
-      localStorage.setItem(DEMO_LOADED, 'yes')
+    await answered(database.emptyOldBin())
+    const slots = useSlots()
+    if (config.public.demo && !slots.getItem(DEMO_LOADED)) {
+      slots.setItem(DEMO_LOADED, 'yes')
       await loadDemo()
     }
-    await refresh()
   }
   catch (error) {
-    failure.value = `This browser does not let Voltaris keep projects: ${(error as Error).message}. `
-      + 'Private windows and full disks are the usual reasons.'
+    failure.value = inWords(error)
+    return
   }
+  await projects.refresh()
+  await lookAtBackup()
 })
 
-async function refresh() {
-  records.value = await database.list()
+async function lookAtBackup() {
+  if (!heads.value?.length) return
+  const { backupNews } = await import('~/database/backup')
+  news.value = await backupNews(database)
 }
 
-async function create() {
-  const record = await database.create(emptyPlan(newName.value.trim() || 'New project'))
-  await navigateTo(`/project/${record.id}/board`)
-}
+const exportOf = (ids: readonly string[]) => projects.attempt('Not exported', () => exportProjects(ids))
 
-async function rename(record: ProjectRecord, event: Event) {
-  const name = (event.target as HTMLInputElement).value.trim()
-  renaming.value = null
-  if (!name || name === record.plan.name) return
-  try {
-    await database.save(record.id, { ...record.plan, name }, record.revision)
-  }
-  catch (error) {
-    view.say(`Not renamed: ${(error as Error).message} The list now shows what is stored.`, { tone: 'stop' })
-  }
-  await refresh()
-}
-
-async function duplicate(record: ProjectRecord) {
-  await database.create({ ...record.plan, name: `${record.plan.name} (copy)` })
-  await refresh()
-}
-
-async function remove(record: ProjectRecord) {
-  await database.putInBin(record.id)
-  await refresh()
-  view.say(
-    `"${record.plan.name}" is in the bin for thirty days.`,
-    { action: { label: 'Undo', run: () => void database.takeFromBin(record.id).then(refresh) } },
-  )
+async function exportOne(head: Head) {
+  if (!head.trouble) return exportOf([head.id])
+  await projects.attempt('Not saved', async () => exportRecord(await answered(database.projects.get(head.id))))
 }
 
 async function take(event: Event) {
   const input = event.target as HTMLInputElement
   refused.value = null
+  const names: string[] = []
   for (const file of input.files ?? []) {
     const result = await importFile(file)
-    if (!result.ok) refused.value = { file: result.file, problems: result.problems }
-    else view.say(`"${result.record.plan.name}" is imported.`)
+    if (result.ok) names.push(result.name)
+    else refused.value = { file: result.file, problems: result.problems }
   }
   input.value = ''
-  await refresh()
+  if (names.length) view.say(names.length === 1 ? `"${names[0]}" is imported.` : `${names.length} projects are imported.`)
+  await projects.refresh()
 }
 
-async function demo() {
-  await loadDemo()
-  await refresh()
+async function backUpNow(since?: string) {
+  busy.value = true
+  await projects.attempt('No backup was made', async () => {
+    const count = await backUp(since)
+    view.say(`${count} ${count === 1 ? 'project is' : 'projects are'} in the backup. Keep it somewhere else than on this machine.`)
+  })
+  busy.value = false
+  await lookAtBackup()
 }
+
+async function putOff() {
+  news.value = null
+  await projects.attempt('Not put off', () => answered(database.facts.put({ key: 'backup-later', value: new Date().toISOString() })))
+}
+
+async function bringBack(event: Event) {
+  const input = event.target as HTMLInputElement
+  const files = [...input.files ?? []]
+  input.value = ''
+  if (!files.length) return
+  busy.value = true
+  refused.value = null
+  try {
+    view.say(await restore(files))
+  }
+  catch (error) {
+    refused.value = { file: files.map(file => file.name).join(', '), problems: [{ path: '', message: inWords(error) }] }
+  }
+  busy.value = false
+  await projects.refresh()
+}
+
+const allChosen = computed(() => found.value.length > 0 && found.value.every(head => chosen.value.has(head.id)))
+const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.find(head => head.id === id)?.trouble))
 </script>
 
 <template>
@@ -95,19 +117,21 @@ async function demo() {
       <span class="brand">Voltaris</span>
       <span>from a drawer of parts to a thing that runs</span>
       <span class="spacer" />
-      <button
-        class="bare"
+      <v-btn
+        variant="text"
+        size="small"
+        color="inherit"
         @click="view.dark = !view.dark"
       >
         {{ view.dark ? 'Light' : 'Dark' }}
-      </button>
+      </v-btn>
     </header>
     <main class="content">
       <div class="stage-head">
         <h1>Projects</h1>
         <span class="spacer" />
         <input
-          ref="picker"
+          ref="plansPicker"
           type="file"
           accept=".json,application/json"
           multiple
@@ -115,23 +139,64 @@ async function demo() {
           data-test="import-file"
           @change="take"
         >
+        <input
+          ref="backupPicker"
+          type="file"
+          accept=".zip,application/zip"
+          multiple
+          hidden
+          data-test="restore-file"
+          @change="bringBack"
+        >
         <v-btn
           variant="outlined"
-          @click="picker?.click()"
+          @click="plansPicker?.click()"
         >
-          Import a file
+          Import files
         </v-btn>
         <v-btn
           variant="outlined"
           data-test="load-demo"
-          @click="demo"
+          @click="projects.attempt('The demo projects were not loaded', loadDemo)"
         >
           Load the demo projects
         </v-btn>
+        <v-menu>
+          <template #activator="{ props: menu }">
+            <v-btn
+              variant="outlined"
+              data-test="backup-menu"
+              :loading="busy"
+              v-bind="menu"
+            >
+              Backup
+            </v-btn>
+          </template>
+          <v-list density="compact">
+            <v-list-item
+              title="Back up everything"
+              subtitle="Plans, earlier states, logbooks, files and settings in one zip"
+              data-test="backup-all"
+              @click="backUpNow()"
+            />
+            <v-list-item
+              v-if="news?.last"
+              title="Back up what has changed"
+              :subtitle="`${news.changed} since ${dayAndTime(news.last)}`"
+              :disabled="!news.changed"
+              @click="backUpNow(news.last)"
+            />
+            <v-list-item
+              title="Bring backups back"
+              subtitle="Several at once, if changes were backed up by themselves"
+              @click="backupPicker?.click()"
+            />
+          </v-list>
+        </v-menu>
       </div>
-      <form
+      <v-form
         class="new"
-        @submit.prevent="create"
+        @submit.prevent="projects.create(newName)"
       >
         <v-text-field
           v-model="newName"
@@ -145,7 +210,44 @@ async function demo() {
         >
           New project
         </v-btn>
-      </form>
+      </v-form>
+
+      <v-alert
+        v-if="news?.isDue"
+        type="info"
+        variant="tonal"
+        density="compact"
+        class="asked"
+        data-test="backup-due"
+      >
+        {{ news.changed }} {{ news.changed === 1 ? 'project has' : 'projects have' }} changed since
+        {{ news.last ? `the last backup of ${dayAndTime(news.last)}` : 'they were begun, and there is no backup yet' }}. What lies in this
+        browser goes with it.
+        <template #append>
+          <v-btn
+            v-if="news.last"
+            size="small"
+            variant="outlined"
+            @click="backUpNow(news.last)"
+          >
+            Back up the changes
+          </v-btn>
+          <v-btn
+            size="small"
+            variant="outlined"
+            @click="backUpNow()"
+          >
+            Back up everything
+          </v-btn>
+          <v-btn
+            size="small"
+            variant="text"
+            @click="putOff"
+          >
+            In a week
+          </v-btn>
+        </template>
+      </v-alert>
 
       <section
         v-if="refused"
@@ -153,7 +255,7 @@ async function demo() {
         role="alert"
         data-test="refused"
       >
-        <h2>"{{ refused.file }}" was not imported; nothing changed</h2>
+        <h2>"{{ refused.file }}" was not taken in; nothing changed</h2>
         <ul>
           <li
             v-for="problem in refused.problems.slice(0, 12)"
@@ -177,21 +279,29 @@ async function demo() {
         </v-btn>
       </section>
 
-      <p
+      <div
         v-if="failure"
         role="alert"
         class="refused"
+        data-test="storage-failure"
       >
-        {{ failure }}
-      </p>
+        <p>{{ failure }}</p>
+        <v-btn
+          size="small"
+          variant="outlined"
+          @click="projects.refresh"
+        >
+          Try again
+        </v-btn>
+      </div>
       <p
-        v-else-if="!records"
+        v-else-if="!heads"
         class="quiet"
       >
         Reading …
       </p>
       <div
-        v-else-if="!records.length"
+        v-else-if="!all"
         class="empty"
       >
         <p>
@@ -199,79 +309,116 @@ async function demo() {
           model-railway signal box that is broken on purpose, and a tool-library kiosk.
         </p>
       </div>
-      <ul
-        v-else
-        class="list"
-        data-test="projects"
-      >
-        <li
-          v-for="record in records"
-          :key="record.id"
-          class="row"
+      <template v-else>
+        <div class="sieve">
+          <v-checkbox-btn
+            :model-value="allChosen"
+            :indeterminate="chosen.size > 0 && !allChosen"
+            aria-label="Choose all that are shown"
+            density="compact"
+            class="box"
+            @update:model-value="value => projects.chooseAll(!!value)"
+          />
+          <v-text-field
+            v-model="wanted"
+            label="Find a project"
+            clearable
+            class="find"
+            data-test="find-project"
+          />
+          <v-select
+            v-model="order"
+            :items="ORDERS"
+            label="Order"
+            class="order"
+          />
+        </div>
+        <div
+          v-if="chosen.size"
+          class="chosen"
+          data-test="chosen"
         >
-          <div class="main">
-            <input
-              v-if="renaming === record.id"
-              :value="record.plan.name"
-              aria-label="New name"
-              maxlength="300"
-              autofocus
-              class="rename"
-              @change="rename(record, $event)"
-              @keydown.enter="($event.target as HTMLElement).blur()"
-              @keydown.esc="renaming = null"
-            >
-            <NuxtLink
-              v-else
-              :to="`/project/${record.id}/${record.plan.board ? 'wiring' : 'board'}`"
-              class="name"
-            >
-              {{ record.plan.name }}
-            </NuxtLink>
-            <p class="quiet small">
-              {{ record.plan.parts.length }} {{ record.plan.parts.length === 1 ? 'part' : 'parts' }} · changed
-              {{ dayAndTime(record.updatedAt) }}
-            </p>
-            <p
-              v-if="record.plan.story"
-              class="story"
-            >
-              {{ record.plan.story }}
-            </p>
-          </div>
-          <div class="acts">
-            <v-btn
-              size="small"
-              variant="text"
-              @click="renaming = record.id"
-            >
-              Rename
-            </v-btn>
-            <v-btn
-              size="small"
-              variant="text"
-              @click="duplicate(record)"
-            >
-              Duplicate
-            </v-btn>
-            <v-btn
-              size="small"
-              variant="text"
-              @click="exportPlan(record.plan)"
-            >
-              Export
-            </v-btn>
-            <v-btn
-              size="small"
-              variant="text"
-              color="error"
-              @click="remove(record)"
-            >
-              Delete
-            </v-btn>
-          </div>
-        </li>
-      </ul>
+          <b>{{ chosen.size }} chosen</b>
+          <v-btn
+            size="small"
+            variant="outlined"
+            :disabled="!sendable.length"
+            @click="exportOf(sendable)"
+          >
+            Export
+          </v-btn>
+          <v-btn
+            size="small"
+            variant="outlined"
+            :disabled="!sendable.length"
+            @click="projects.duplicate(sendable)"
+          >
+            Duplicate
+          </v-btn>
+          <v-btn
+            size="small"
+            variant="outlined"
+            color="error"
+            @click="projects.remove([...chosen])"
+          >
+            Delete
+          </v-btn>
+          <v-btn
+            size="small"
+            variant="text"
+            @click="projects.chooseAll(false)"
+          >
+            Choose none
+          </v-btn>
+        </div>
+        <p
+          v-if="!found.length"
+          class="quiet"
+        >
+          No project has "{{ wanted }}" in its name, its story or its board.
+        </p>
+        <ul
+          class="list"
+          data-test="projects"
+        >
+          <ProjectRow
+            v-for="head in shown"
+            :key="head.id"
+            :head="head"
+            :chosen="chosen.has(head.id)"
+            @choose="value => projects.choose(head.id, value)"
+            @rename="name => projects.rename(head, name)"
+            @duplicate="projects.duplicate([head.id])"
+            @export="exportOne(head)"
+            @remove="projects.remove([head.id])"
+          />
+        </ul>
+        <v-btn
+          v-if="shown.length < found.length"
+          v-intersect="(isThere: boolean) => { if (isThere) rows += ROWS }"
+          variant="text"
+          @click="rows += ROWS"
+        >
+          {{ found.length - shown.length }} more
+        </v-btn>
+      </template>
+      <v-btn
+        v-if="binned.length"
+        variant="text"
+        size="small"
+        class="to-bin"
+        :aria-expanded="binOpen"
+        data-test="open-bin"
+        @click="binOpen = !binOpen"
+      >
+        {{ binOpen ? 'Close the bin' : `Bin: ${binned.length} deleted` }}
+      </v-btn>
+      <LazyProjectBin
+        v-if="binOpen"
+        :heads="binned"
+        @take-back="projects.takeBack"
+        @remove-for-good="projects.removeForGood"
+      />
     </main>
   </div>
 </template>
@@ -292,28 +439,14 @@ async function demo() {
 .spacer { flex: 1; }
 .content { max-width: 980px; margin: 0 auto; padding: 20px; }
 .new { display: flex; gap: 10px; align-items: flex-start; margin-bottom: 18px; max-width: 560px; }
+.sieve { display: flex; gap: 10px; align-items: center; margin-bottom: 8px; }
+.box { flex: none; }
+.find { flex: 1 1 260px; }
+.order { flex: 0 1 230px; }
+.chosen { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; padding: 6px 0; }
+.asked { margin-bottom: 14px; }
 .list { list-style: none; margin: 0; padding: 0; border-top: 1px solid var(--rule); }
-.row { display: flex; gap: 16px; padding: 12px 0; border-bottom: 1px solid var(--rule); align-items: flex-start; }
-.main { flex: 1; min-width: 0; }
-.name {
-  font-size: 16.5px;
-  font-weight: 650;
-  color: var(--ink);
-  text-decoration-color: var(--copper);
-  text-underline-offset: 3px;
-  overflow-wrap: anywhere;
-}
-.rename {
-  font: 650 16.5px var(--text-family);
-  width: 100%;
-  border: 1px solid var(--copper);
-  border-radius: 3px;
-  padding: 2px 6px;
-  background: var(--sheet);
-  color: inherit;
-}
-.story { margin-top: 4px; max-width: 70ch; }
-.acts { display: flex; flex-wrap: wrap; justify-content: flex-end; }
+.to-bin { margin-top: 16px; }
 .refused {
   border: 1px solid var(--carmine);
   border-left-width: 6px;
@@ -327,5 +460,5 @@ async function demo() {
 }
 .refused ul { margin: 0; padding-left: 18px; }
 .empty { max-width: 60ch; padding: 20px 0; }
-@media (max-width: 700px) { .row { flex-direction: column; } .acts { justify-content: flex-start; } }
+@media (max-width: 700px) { .sieve { flex-wrap: wrap; } }
 </style>

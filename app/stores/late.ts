@@ -6,6 +6,7 @@ import { gatherFacts } from '~~/core/facts/gather'
 import type { Edit } from '~~/core/plan/edits'
 import type { Plan } from '~~/core/plan/types'
 import type { JudgeService, Look } from '~/workers/judge.worker'
+import { startWorker, within } from '~/workers/start'
 
 export type Judgement = ReturnType<JudgeService['judge']>
 
@@ -13,6 +14,8 @@ export type Judgement = ReturnType<JudgeService['judge']>
 const MOST_AT_ONCE = 60_000
 /** So long after the last edit the reading begins. */
 const PAUSE_MS = 250
+/** Longer than the longest reading seen, by far. */
+const MOST_MS = 60_000
 
 /** Letters of all files of the plan that are read as text. */
 export function bootLetters({ boot }: Plan): number {
@@ -48,7 +51,7 @@ function sameBesideBoot(a: Plan, b: Plan): boolean {
 interface Asks { judge: (plan: Plan, look: Look) => Promise<Judgement>, around: (look: Look) => Promise<Judgement['window']> }
 
 export class LateJudge {
-  private worker: Worker | null = null
+  private end = () => {}
   private service: Asks | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
   private asked = 0
@@ -95,8 +98,7 @@ export class LateJudge {
   stop(): void {
     clearTimeout(this.timer)
     this.asked++
-    this.worker?.terminate()
-    this.worker = null
+    this.end()
     this.service = null
     this.last.value = null
     this.window.value = null
@@ -115,8 +117,7 @@ export class LateJudge {
     catch (error) {
       if (mine !== this.asked) return
       this.onFailure(`The boot files could not be read beside the page: ${(error as Error).message}. Change them again to try once more.`)
-      this.worker?.terminate()
-      this.worker = null
+      this.end()
       this.service = null
     }
     this.busy.value = false
@@ -124,18 +125,14 @@ export class LateJudge {
 
   private async open(): Promise<Asks> {
     if (this.service) return this.service
-    const { wrap } = await import('comlink')
-    const worker = new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' })
-    this.worker = worker
-    const failed = new Promise<never>((_, reject) => worker.addEventListener(
-      'error', event => reject(new Error(event.message || 'the worker did not start')),
-    ))
-    const service = wrap<JudgeService>(worker)
+    const { service, failed, end } = await startWorker<JudgeService>(
+      () => new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
+    )
+    this.end = end
     // Whichever comes first: an answer, or the news that there will be none.
     this.service = {
-      judge: (plan, look) => Promise.race(
-        [service.judge(plan, look), failed],
-      ), around: look => Promise.race([service.around(look), failed]),
+      judge: (plan, look) => within(MOST_MS, Promise.race([service.judge(plan, look), failed]), 'the worker did not answer'),
+      around: look => Promise.race([service.around(look), failed]),
     }
     return this.service
   }

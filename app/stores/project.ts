@@ -7,11 +7,19 @@ import { catalogueOf, gatherFacts } from '~~/core/facts/gather'
 import type { Fix } from '~~/core/findings/types'
 import type { Problem } from '~~/core/failure'
 import { applyEdit, type Edit } from '~~/core/plan/edits'
-import { record, redo as redoStep, startHistory, undo as undoStep, type History } from '~~/core/plan/history'
+import { completed } from '~~/core/plan/create'
+import { record, redo as redoStep, undo as undoStep, type History } from '~~/core/plan/history'
+import { merge, withMine, type Collision } from '~~/core/plan/merge'
+import { same } from '~~/core/plan/same'
+import { followed, replacing, trailOf } from '~~/core/plan/trail'
 import type { Plan } from '~~/core/plan/types'
+import { keepCaret } from '~/composables/useCaret'
 import { useDatabase } from '~/composables/useDatabase'
-import { dropPending, readPending } from '~/database/journal'
-import type { ProjectRecord } from '~/database/projects'
+import { answered, inWords, troubleOf, type StorageTrouble } from '~/database/failures'
+import { dropPending, readPending, unsaved } from '~/database/journal'
+import { ProjectDamaged, ProjectNewer, type ProjectRecord } from '~/database/projects'
+import { useSlots } from '~/database/slots'
+import { endWriter, livingWriters, newWriter } from '~/database/tabs'
 import { isLong, judgedWithoutFiles, LateJudge } from './late'
 import { Saver, type SaveState } from './saving'
 import { useViewStore } from './view'
@@ -19,16 +27,18 @@ import { useViewStore } from './view'
 const CHANNEL = 'voltaris-projects'
 /** Edits in one field that come within this time are one step for undo. */
 const JOIN_MS = 1200
+const FROM_ANOTHER = 'Change from another tab'
 
 /** The check that changes go through; it comes after the first page, with the checker. */
 let door: typeof import('~~/core/plan/door') | null = null
-async function openDoor(): Promise<void> {
-  try {
-    door ??= await import('~~/core/plan/door')
-  }
-  catch (error) {
-    useViewStore().say(`Typed figures are not checked until the page is loaded again: ${(error as Error).message}`, { tone: 'stop' })
-  }
+let opening: Promise<void> | null = null
+function openDoor(): Promise<void> {
+  return opening ??= import('~~/core/plan/door').then((loaded) => {
+    door = loaded
+  }, (error: Error) => {
+    opening = null
+    useViewStore().say(`Typed figures are not checked until the page is loaded again: ${error.message}`, { tone: 'stop' })
+  })
 }
 
 /** Nobody types a figure without touching the page first: until then the checker is not waited for. */
@@ -43,10 +53,19 @@ export const useProjectStore = defineStore('project', () => {
   const id = ref<string | null>(null)
   const history = shallowRef<History | null>(null)
   const saveState = shallowRef<SaveState>({ state: 'saved', at: '' })
-  const loadError = ref<string | null>(null)
-  const recovered = ref<'here' | 'copy' | null>(null)
+  const loadError = shallowRef<LoadError | null>(null)
+  /** Work of a tab that ended came back with this opening. */
+  const recovered = ref(false)
+  /** What this tab and another changed at once, and could not be joined. */
+  const collisions = shallowRef<readonly Collision[]>([])
+  /** The history as this opening has it: a save that still runs after the project was closed goes on with that. */
+  let held: { history: History } | null = null
+  /** Resolves when the project that was open before has been saved. */
+  let leaving: Promise<void> = Promise.resolve()
+  /** The plan before the edits that were made while the checker was still on its way. */
+  let unchecked: Plan | null = null
   let saver: Saver | null = null
-  let channel: BroadcastChannel | null = null
+  let letGo = () => {}
   let lastJoin = { name: '', key: '', at: 0 }
 
   const plan = computed(() => history.value?.plan ?? null)
@@ -68,75 +87,115 @@ export const useProjectStore = defineStore('project', () => {
 
   async function open(projectId: string): Promise<void> {
     close()
+    await leaving
     loadError.value = null
-    recovered.value = null
+    recovered.value = false
     const database = useDatabase()
-    let stored
+    let stored, trail
     try {
-      stored = await database.read(projectId)
+      stored = await answered(database.read(projectId))
+      trail = await answered(database.trails.get(projectId))
+      // A record that is whole on the surface may still be one that nothing can be made of.
+      evaluateFacts(gatherFacts(judgedFirst(stored.plan), shippedCatalogue))
     }
     catch (error) {
-      loadError.value = (error as Error).message
+      loadError.value = loadErrorOf(error, stored)
       return
     }
     id.value = projectId
-    saver = new Saver(
-      database, localStorage, projectId, stored.revision, state => saveState.value = state,
-      revision => channel?.postMessage({ id: projectId, revision }),
-    )
-    history.value = startHistory(stored.plan)
+    const mine = held = { history: followed(trail, stored.plan, FROM_ANOTHER) }
+    const writer = newWriter()
+    const news = new BroadcastChannel(CHANNEL)
+    history.value = mine.history
+    saver = new Saver(database, useSlots(), projectId, stored.plan, stored.revision, {
+      id: writer,
+      plan: () => mine.history.plan,
+      trail: () => trailOf(mine.history),
+      onState: state => held === mine && (saveState.value = state),
+      onSaved: revision => news.postMessage({ id: projectId, revision }),
+      onJoined: (sent, kept, told) => takeIn(mine, sent, kept, told),
+    })
+    const ending = saver
+    letGo = () => {
+      news.onmessage = null
+      ending.close()
+      leaving = ending.settled().finally(() => {
+        news.close()
+        endWriter(writer)
+      })
+    }
     saveState.value = { state: 'saved', at: stored.updatedAt }
-    channel = new BroadcastChannel(CHANNEL)
-    channel.onmessage = event => void onMessage(event.data)
+    news.onmessage = event => void onMessage(event.data)
     await recoverPending(projectId, stored)
     openDoorWhenTouched()
   }
 
-  /** Work that was still on its way to the database when the tab was closed comes back as one step. */
-  async function recoverPending(projectId: string, stored: Pick<ProjectRecord, 'revision' | 'savedBy'>): Promise<void> {
-    const pending = readPending(localStorage, projectId)
-    if (!pending) return
-    dropPending(localStorage, projectId)
-    if (JSON.stringify(pending.plan) === JSON.stringify(plan.value)) return
-    // A save of the same tab that went through just before it was closed is no foreign one.
-    const ownSave = pending.savedBy !== undefined && pending.savedBy === stored.savedBy
-    if (pending.baseRevision !== stored.revision && !ownSave) {
-      // Somebody saved on top meanwhile: both are kept.
-      await useDatabase().create({ ...pending.plan, name: `${pending.plan.name} (recovered)` })
-      recovered.value = 'copy'
-      return
+  /** Work that was still on its way to the database when its tab ended comes back as one step. */
+  async function recoverPending(projectId: string, stored: ProjectRecord): Promise<void> {
+    const isLiving = await livingWriters()
+    for (const pending of readPending(useSlots(), projectId)) {
+      if (isLiving(pending.tab)) continue
+      const edits = unsaved(pending, stored.seen ?? {})
+      const change: Edit = { edit: 'all', edits: edits.map(entry => entry.edit) }
+      if (edits.length) {
+        const isOnTop = pending.baseRevision === stored.revision
+          || (stored.savedBy === pending.tab && (stored.alone ?? stored.revision) <= pending.baseRevision)
+        // Somebody kept something meanwhile: how it was is not lost under what comes back.
+        if (!isOnTop) await useDatabase().keepState(projectId, { kind: 'before', label: 'Before work of a closed tab came back', plan: plan.value! })
+        const before = plan.value
+        commit(record(history.value!, change, 'Recover the last change'), 'Recover the last change', change)
+        recovered.value ||= plan.value !== before
+        saver!.adopt(pending.tab, edits.at(-1)!.number)
+      }
+      dropPending(useSlots(), projectId, pending.tab)
     }
-    recovered.value = 'here'
-    commit(record(history.value!, { edit: 'put-back', fields: { ...pending.plan } }, 'Recover the last change'))
   }
 
+  /** Lets go of the project; a save that runs goes on to its end. */
   function close(): void {
-    channel?.close()
-    channel = null
+    letGo()
+    letGo = () => {}
     saver = null
+    held = null
     id.value = null
     history.value = null
+    collisions.value = []
+    unchecked = null
   }
 
   async function onMessage(message: { id: string, revision: number }): Promise<void> {
     if (message.id !== id.value || !saver || message.revision <= saver.revision || saver.dirty) return
     const stored = await useDatabase().projects.get(message.id)
-    if (!stored || !saver) return
-    if (saver.dirty || stored.revision <= saver.revision) return
-    takeOver(stored.plan, stored.revision, stored.updatedAt)
+    // Whatever was typed meanwhile is joined when it is saved.
+    if (!stored || message.id !== id.value || !saver || saver.dirty || stored.revision <= saver.revision) return
+    saver.revision = stored.revision
+    saver.base = completed(stored.plan)
+    takeIn(held!, held!.history.plan, saver.base, [])
+    saveState.value = { state: 'saved', at: stored.updatedAt }
   }
 
-  function takeOver(theirs: Plan, revision: number, at: string): void {
-    saver!.revision = revision
-    history.value = record(history.value!, replaceAll(history.value!.plan, theirs), 'Change from another tab')
-    saveState.value = { state: 'saved', at }
+  /** `sent`, a plan of this tab, became `kept`, with what another tab did: what was typed since goes on top. */
+  function takeIn(of: { history: History }, sent: Plan, kept: Plan, told: readonly Collision[]): Plan {
+    const now = of.history.plan
+    const joined = now === sent ? { plan: kept, collisions: [] } : merge(sent, now, kept)
+    of.history = record(of.history, replacing(now, joined.plan), FROM_ANOTHER)
+    if (held === of) {
+      const caret = keepCaret()
+      history.value = of.history
+      caret()
+      lastJoin = { name: '', key: '', at: 0 }
+      const all = [...told, ...joined.collisions]
+      if (all.length) collisions.value = [...collisions.value, ...all]
+    }
+    return same(of.history.plan, kept) ? kept : of.history.plan
   }
 
-  function commit(next: History): void {
+  /** Shows a next state of the history, and keeps it. */
+  function commit(next: History, label: string, change: Edit): void {
     if (next === history.value) return
     const changed = next.plan !== history.value?.plan
-    history.value = next
-    if (changed) saver?.save(next.plan)
+    history.value = held!.history = next
+    if (changed) saver?.save(label, change)
   }
 
   /** One edit by the person. `joinKey` joins keystrokes in one field into one undo step. */
@@ -147,13 +206,28 @@ export const useProjectStore = defineStore('project', () => {
     const key = joinKey === undefined ? undefined : joins ? lastJoin.key : `${joinKey} ${now}`
     lastJoin = { name: joinKey ?? '', key: key ?? '', at: now }
     const next = record(history.value, change, label, key)
-    const problems = door?.newProblems(history.value.plan, next.plan) ?? []
-    if (problems.length) {
-      const [{ path, message }] = problems as [Problem, ...Problem[]]
-      useViewStore().say(`Not kept: ${path} ${message}.`, { tone: 'stop' })
-      return
-    }
-    commit(next)
+    if (!door) checkWhenOpen(history.value.plan)
+    else if (isRefused(door.newProblems(history.value.plan, next.plan))) return
+    commit(next, label, change)
+  }
+
+  function isRefused(problems: readonly Problem[]): boolean {
+    const [first] = problems
+    if (first) useViewStore().say(`Not kept: ${first.path} ${first.message}.`, { tone: 'stop' })
+    return first !== undefined
+  }
+
+  /** Edits that came before the checker are checked when it is there, and taken back where it refuses them. */
+  function checkWhenOpen(before: Plan): void {
+    if (unchecked) return
+    unchecked = before
+    void openDoor().then(() => {
+      const from = unchecked
+      unchecked = null
+      if (!from || !door || !plan.value || !isRefused(door.newProblems(from, plan.value))) return
+      const back = replacing(plan.value, from)
+      commit(record(history.value!, back, 'Take back what cannot be kept'), 'Take back what cannot be kept', back)
+    })
   }
 
   function applyFix(fix: Fix): void {
@@ -161,11 +235,13 @@ export const useProjectStore = defineStore('project', () => {
   }
 
   function undo(): void {
-    if (history.value) commit(undoStep(history.value))
+    const step = history.value?.past.at(-1)
+    if (step) commit(undoStep(history.value!), `Undo: ${step.label}`, step.undo)
   }
 
   function redo(): void {
-    if (history.value) commit(redoStep(history.value))
+    const step = history.value?.future[0]
+    if (step) commit(redoStep(history.value!), `Redo: ${step.label}`, step.redo)
   }
 
   /** What the report would say after an edit that is only being thought of. */
@@ -174,24 +250,34 @@ export const useProjectStore = defineStore('project', () => {
   }
 
   function retrySave(): void {
-    if (plan.value) saver?.save(plan.value)
+    saver?.retry()
   }
 
-  /** After a conflict: the other tab's plan replaces this one, as a step that can be undone. */
-  function takeTheirs(): void {
-    if (saveState.value.state !== 'conflict') return
-    const { theirs } = saveState.value
-    dropPending(localStorage, theirs.id)
-    takeOver(theirs.plan, theirs.revision, theirs.updatedAt)
+  /** Keeps the project anew that has gone from under this tab. */
+  async function putBack(): Promise<void> {
+    try {
+      await saver?.putBack()
+    }
+    catch (error) {
+      saveState.value = { state: 'failed', message: inWords(error), trouble: troubleOf(error) }
+    }
   }
 
-  /** After a conflict: this tab's plan is kept as a project of its own. Gives its id. */
-  async function keepMineAsCopy(): Promise<string | null> {
-    if (saveState.value.state !== 'conflict' || !plan.value) return null
-    const { theirs } = saveState.value
-    const copy = await useDatabase().create({ ...plan.value, name: `${plan.value.name} (kept from this tab)` })
-    dropPending(localStorage, theirs.id)
-    return copy.id
+  /** Of a thing that both tabs changed, this tab's after all. */
+  function takeMine(collision: Collision): void {
+    collisions.value = collisions.value.filter(other => other !== collision)
+    if (plan.value) edit(replacing(plan.value, withMine(plan.value, collision)), 'Take this tab\'s after all')
+  }
+
+  function dropCollisions(): void {
+    collisions.value = []
+  }
+
+  /** The whole plan as it was at another time, as a step that can be undone. How it is now becomes an earlier state. */
+  async function takeState(earlier: Plan, when: string): Promise<void> {
+    if (!plan.value || !id.value) return
+    await answered(useDatabase().keepState(id.value, { kind: 'before', label: `Before the state of ${when} was taken back`, plan: plan.value }))
+    edit(replacing(plan.value, completed(earlier)), `Take back the state of ${when}`)
   }
 
   async function settled(): Promise<void> {
@@ -202,12 +288,25 @@ export const useProjectStore = defineStore('project', () => {
     id, plan, facts, report, isLate, judgement, isReading: late.busy, explainedWindow: late.window, lookAt: (
       file: string, line: number,
     ) => void late.lookAt({ file, line }), catalogue, saveState, loadError, recovered, canUndo, canRedo,
-    open, close, edit, applyFix, undo, redo, preview, retrySave, takeTheirs, keepMineAsCopy, settled,
+    collisions, open, close, edit, applyFix, undo, redo, preview, retrySave, putBack, takeMine, dropCollisions, takeState, settled,
   }
 })
 
-/** An edit that makes `from` equal to `to`, field by field. */
-function replaceAll(from: Plan, to: Plan): Edit {
-  const gone = Object.fromEntries(Object.keys(from).filter(name => !(name in to)).map(name => [name, undefined]))
-  return { edit: 'put-back', fields: { ...gone, ...to } }
+export interface LoadError {
+  message: string
+  trouble: StorageTrouble
+  /** The record as it lies there, to be saved to a file. */
+  record?: unknown
 }
+
+function loadErrorOf(error: unknown, stored: ProjectRecord | undefined): LoadError {
+  if (error instanceof ProjectNewer || error instanceof ProjectDamaged) return { message: error.message, trouble: troubleOf(error), record: error.record }
+  if (stored) {
+    const damaged = new ProjectDamaged(stored, `it cannot be judged (${(error as Error).message})`)
+    return { message: damaged.message, trouble: 'damaged', record: stored }
+  }
+  return { message: inWords(error), trouble: troubleOf(error) }
+}
+
+/** Long boot files are judged later, beside the page. */
+const judgedFirst = (plan: Plan): Plan => isLong(plan) ? { ...plan, boot: null } : plan

@@ -1,10 +1,11 @@
 /** What the person is looking at, and how they like it shown. Nothing here belongs to the plan. */
-import { useLocalStorage } from '@vueuse/core'
+import { useStorage, type RemovableRef } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Finding, Subject } from '~~/core/findings/types'
 import type { Worksheet } from '~~/core/worksheets'
 import type { Report } from '~~/core/evaluate'
+import { useSlots } from '~/database/slots'
 
 export interface Notice {
   text: string
@@ -12,15 +13,23 @@ export interface Notice {
   action?: { label: string, run: () => void }
 }
 
+/** A setting of this browser; it lasts as long as the tab where the browser keeps nothing. */
+function useSetting<T extends string | boolean>(key: string, usual: T): RemovableRef<T> {
+  return useStorage<T>(key, usual, useSlots(), { onError: error => console.error(`The setting ${key} was not kept:`, error) })
+}
+
 export const useViewStore = defineStore('view', () => {
-  const dark = useLocalStorage('voltaris.dark', false)
-  const fromBelow = useLocalStorage('voltaris.from-below', false)
-  const turned = useLocalStorage('voltaris.turned', false)
-  const large = useLocalStorage<'position' | 'line'>('voltaris.large-number', 'position')
+  const dark = useSetting<boolean>('voltaris.dark', false)
+  const fromBelow = useSetting<boolean>('voltaris.from-below', false)
+  const turned = useSetting<boolean>('voltaris.turned', false)
+  const large = useSetting<'position' | 'line'>('voltaris.large-number', 'position')
   const drawerOpen = ref(false)
   const allStages = ref(false)
   const logOpen = ref(false)
   const keysOpen = ref(false)
+  const historyOpen = ref(false)
+  /** A newer version of the application: waiting to be taken, or taken by another tab. */
+  const update = shallowRef<{ taken: boolean, take: () => void } | null>(null)
   const worksheet = shallowRef<Worksheet | null>(null)
 
   const partId = ref<string | null>(null)
@@ -89,10 +98,11 @@ export const useViewStore = defineStore('view', () => {
     notice.value = null
     worksheet.value = null
     logOpen.value = false
+    historyOpen.value = false
   }
 
   return {
-    dark, fromBelow, turned, large, drawerOpen, allStages, logOpen, keysOpen, worksheet,
+    dark, fromBelow, turned, large, drawerOpen, allStages, logOpen, keysOpen, historyOpen, update, worksheet,
     partId, terminal, position, node, inserting, findingId, marked, markedPositions, markedParts, ghost, notice,
     choosePart, chooseNode, choosePosition, chooseFinding, clearFinding, mark, say, reset,
   }

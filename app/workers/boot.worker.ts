@@ -10,6 +10,7 @@ import { rehearse } from '~~/core/boot/rehearse/rehearse'
 import type { Plan } from '~~/core/plan/types'
 
 const service = {
+  ping: () => true as const,
   rehearse(plan: Plan, onStep: (done: number, of: number) => void) {
     const { tree, ...story } = rehearse(gatherFacts(plan, shippedCatalogue), onStep)
     return { ...story, source: printSource(tree, { labels: true }) }

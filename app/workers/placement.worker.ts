@@ -6,6 +6,7 @@ import { explainPlace } from '~~/core/placement/explain'
 import type { Plan } from '~~/core/plan/types'
 
 const service = {
+  ping: () => true as const,
   place(plan: Plan, scope: 'rest' | 'all', onProgress: (nodes: number) => void) {
     return { before: costAsItStands(plan, shippedCatalogue), result: placePlan(plan, shippedCatalogue, { scope, onProgress }) }
   },

@@ -2,7 +2,7 @@
  * Everything for the card in one zip: the boot file with the plan's lines, the command line, overlays as source and blob, and how to use
  * it.
  */
-import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
+import { strFromU8, strToU8 } from 'fflate'
 import type { Facts } from '../facts/types'
 import { isMade } from '../overlays/asks/fit'
 import { startFilesOf } from '../overlays/start-files'
@@ -11,8 +11,9 @@ import { dialectOf } from './files'
 import { mergedFile } from './own/file'
 import { needsOf } from '../overlays/asks/needs'
 import { bytesOf } from './bytes'
+import { readZip, type BundledFile } from '../zip'
 
-export interface BundledFile { path: string, bytes: Uint8Array }
+export { zipOf, type BundledFile } from '../zip'
 
 const bytesFrom = (text: string, encoding: 'utf-8' | 'latin1' = 'utf-8') => encoding === 'latin1'
   ? Uint8Array.from(text, letter => letter.charCodeAt(0))
@@ -50,30 +51,11 @@ export function bundleOf(facts: Facts): BundledFile[] {
   ]
 }
 
-/** The zip itself. The same plan gives the same bytes: no times are kept in it. */
-export function zipOf(files: readonly BundledFile[]): Uint8Array {
-  return zipSync(Object.fromEntries(files.map(({ path, bytes }) => [path, bytes])) as Zippable, { mtime: new Date(1980, 0, 2), level: 6 })
-}
+/** Largest unpacked size of a boot folder that is read, and most files. */
+const LIMITS = { mostBytes: 32 * 1024 * 1024, mostFiles: 400 }
 
-/** Largest unpacked size that is read, and most files. */
-const MOST_BYTES = 32 * 1024 * 1024
-const MOST_FILES = 400
-
-/** Reads a zip. Throws an `Error` with what is wrong with it; large ones are refused before they are unpacked. */
-export function unzip(bytes: Uint8Array): BundledFile[] {
-  let size = 0
-  let count = 0
-  const unpacked = unzipSync(bytes, {
-    filter({ name, originalSize }) {
-      size += originalSize
-      if (++count > MOST_FILES || size > MOST_BYTES) {
-        throw new Error('it holds more than a boot folder would: more than 400 files or 32 MiB')
-      }
-      return !name.endsWith('/')
-    },
-  })
-  return Object.entries(unpacked).map(([path, content]) => ({ path, bytes: content }))
-}
+/** Reads a zip of boot files. Throws `ZipError`. */
+export const unzip = (bytes: Uint8Array): BundledFile[] => readZip(bytes, LIMITS)
 
 export const textOfBundle = (files: readonly BundledFile[], path: string): string | null => {
   const file = files.find(entry => entry.path === path)

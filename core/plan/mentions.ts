@@ -63,7 +63,11 @@ function bootWithoutPart(boot: BootFile | null, partId: string): BootFile | null
  * boot file, whose lines of ours go when it is written the next time.
  */
 export function withoutPart(plan: Plan, partId: string): Plan {
-  if (!plan.parts.some(part => part.id === partId)) return plan
+  return plan.parts.some(part => part.id === partId) ? withoutMentions(plan, partId) : plan
+}
+
+/** The plan without a part, and without what names it, whether the part itself is still there or not. */
+export function withoutMentions(plan: Plan, partId: string): Plan {
   const mine = isOfPart(partId)
   return {
     ...plan,

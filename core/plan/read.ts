@@ -51,7 +51,4 @@ function daysOff({ power }: Plan): Problem[] {
   ])
 }
 
-/** The plan as a file: two-space JSON with a closing newline. */
-export function writePlanText(plan: Plan): string {
-  return JSON.stringify(plan, null, 2) + '\n'
-}
+export { writePlanText } from './text-of'

@@ -1,4 +1,4 @@
-import type { H3Error } from 'h3'
+import { createError, type H3Error } from 'h3'
 
 /** A refusal with a status, what is wrong, and headers that go with it. */
 export function refusal(status: number, message: string, problem: string, headers: Record<string, string> = {}): H3Error {

@@ -34,3 +34,38 @@ export async function downloaded(page: Page, testId: string) {
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId(testId).click()])
   return { name: download.suggestedFilename(), text: readFileSync(await download.path(), 'utf8') }
 }
+
+interface Stored { revision: number, seen: Record<string, number>, plan: Record<string, unknown> }
+
+/** A project's record as it lies in the browser's database. */
+export const stored = (page: Page, id: string): Promise<Stored> => page.evaluate(project => new Promise<Stored>((resolve, reject) => {
+  const open = indexedDB.open('voltaris')
+  open.onerror = () => reject(open.error)
+  open.onsuccess = () => {
+    const get = open.result.transaction('projects').objectStore('projects').get(project)
+    get.onsuccess = () => {
+      open.result.close()
+      resolve(get.result)
+    }
+  }
+}), id)
+
+/** Another name, saved behind the application's back, as from a tab that was frozen. */
+export const behind = (page: Page, id: string, name: string): Promise<void> => page.evaluate(([project, wanted]) =>
+  new Promise<void>((resolve, reject) => {
+    const open = indexedDB.open('voltaris')
+    open.onerror = () => reject(open.error)
+    open.onsuccess = () => {
+      const work = open.result.transaction('projects', 'readwrite')
+      const store = work.objectStore('projects')
+      const get = store.get(project)
+      get.onsuccess = () => {
+        const { savedBy: _by, alone: _alone, ...record } = get.result
+        store.put({ ...record, revision: record.revision + 1, plan: { ...record.plan, name: wanted } })
+      }
+      work.oncomplete = () => {
+        open.result.close()
+        resolve()
+      }
+    }
+  }), [id, name] as const)

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
-import { goTo, newProject, openDemo, saved } from './helpers'
+import { expect, test, type Page } from '@playwright/test'
+import { behind, goTo, newProject, openDemo, saved, stored } from './helpers'
 
 const list = 'projects'
 const asFile = (name: string, text: string) => ({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
@@ -71,67 +71,89 @@ test('a tab closed in the middle of typing loses nothing', async ({ page, contex
   await expect(again.getByTestId('notes')).toHaveValue('The third hole is stripped, use the long screw')
 })
 
-test('an edit that never reached the database comes back from the journal', async ({ page }) => {
+/** What a tab leaves behind that ended between an edit and its save. */
+const leave = (page: Page, id: string, tab: string, edits: { number: number, notes: string }[], baseRevision: number) => page.evaluate(
+  ([project, writer, revision, list]) => localStorage.setItem(`voltaris.pending.${project}.${writer}`, JSON.stringify({
+    tab: writer, baseRevision: revision, edits: list.map(({ number, notes }) =>
+      ({ number, label: 'Notes', edit: { edit: 'write-notes', notes } })),
+  })), [id, tab, baseRevision, edits] as const,
+)
+
+const idOf = (page: Page) => /project\/([^/]+)/.exec(page.url())![1]!
+
+test('an edit that never reached the database comes back from the journal, one that did does not', async ({ page }) => {
   await newProject(page, 'Journal')
+  await page.getByTestId('notes').fill('the whole thought')
   await saved(page)
-  const id = /project\/([^/]+)/.exec(page.url())![1]!
+  const id = idOf(page)
   await page.goto('/')
-  // What a tab leaves behind that was closed between the edit and the save.
-  await page.evaluate((project) => {
-    const open = indexedDB.open('voltaris')
-    return new Promise<void>((resolve, reject) => {
-      open.onerror = () => reject(open.error)
-      open.onsuccess = () => {
-        const get = open.result.transaction('projects').objectStore('projects').get(project)
-        get.onsuccess = () => {
-          localStorage.setItem(
-            `voltaris.pending.${project}`,
-            JSON.stringify({ plan: { ...get.result.plan, notes: 'half a thought' }, baseRevision: get.result.revision }),
-          )
-          resolve()
-        }
-      }
-    })
-  }, id)
+  // The browser was killed, and brought back a journal older than the database, of the tab that saved last.
+  const { seen, revision } = await stored(page, id)
+  const [tab, number] = Object.entries(seen).at(-1)!
+  await leave(page, id, tab, [{ number: number - 1, notes: 'the whole' }], revision - 2)
   await page.goto(`/project/${id}/board`)
-  await expect(page.getByTestId('notes')).toHaveValue('half a thought')
+  await expect(page.getByTestId('notes')).toHaveValue('the whole thought')
+  await page.goto('/')
+  await leave(page, id, tab, [{ number: number + 1, notes: 'and half of the next' }], revision)
+  await page.goto(`/project/${id}/board`)
+  await expect(page.getByTestId('notes')).toHaveValue('and half of the next')
   await expect(page.getByTestId('notice')).toContainText('It is back')
+  await page.goto('/')
+  await expect(page.getByTestId('projects').locator('li')).toHaveCount(1)
 })
 
-test('two tabs on one project follow each other, and never overwrite in silence', async ({ page, context }) => {
+test('two tabs on one project follow each other, and join what both type at once', async ({ page, context }) => {
   await newProject(page, 'Two tabs')
   await saved(page)
   const other = await context.newPage()
   await other.goto(page.url())
   await expect(other.getByTestId('notes')).toBeVisible()
-
   await page.getByTestId('notes').fill('from the first tab')
   await expect(other.getByTestId('notes')).toHaveValue('from the first tab')
-
-  // A save that this tab hears nothing of, as from a tab that was frozen.
   await saved(page)
-  await other.evaluate(async () => {
-    const open = indexedDB.open('voltaris')
-    await new Promise<void>(resolve => open.onsuccess = () => {
-      const store = open.result.transaction('projects', 'readwrite').objectStore('projects')
-      const all = store.getAll()
-      all.onsuccess = () => {
-        const record = all.result.find((entry: { plan: { name: string } }) => entry.plan.name === 'Two tabs')
-        store.put({
-          ...record, revision: record.revision + 1, plan: { ...record.plan, notes: 'saved behind its back' },
-        }).onsuccess = () => resolve()
-      }
-    })
-  })
-  await other.getByTestId('notes').fill('from the second tab')
-  const conflict = other.getByTestId('conflict')
-  await expect(conflict).toContainText('Nothing was overwritten')
-  await conflict.getByRole('button', { name: /Keep both/ }).click()
-  await expect(other.getByLabel('Name of the project')).toHaveValue('Two tabs (kept from this tab)')
-  await goTo(other, 'board')
-  await expect(other.getByTestId('notes')).toHaveValue('from the second tab')
-  await page.reload()
-  await expect(page.getByTestId('notes')).toHaveValue('saved behind its back')
+
+  // Both type at once: one into the notes, one the name, then both into the notes.
+  const name = other.getByLabel('Name of the project')
+  await Promise.all([
+    page.getByTestId('notes').pressSequentially(' and more of it', { delay: 4 }),
+    name.press('End').then(() => name.pressSequentially(' at work', { delay: 4 })),
+  ])
+  await expect(other.getByTestId('notes')).toHaveValue('from the first tab and more of it')
+  await expect(page.getByLabel('Name of the project')).toHaveValue('Two tabs at work')
+  const [mine, theirs] = ['abcdefghijklmnopqrstuvwxyz', '0123456789ABCDEFGHIJ']
+  await other.getByTestId('notes').press('Control+Home')
+  await Promise.all([page.getByTestId('notes').press('Control+End'), other.getByTestId('notes').press('Control+Home')])
+  await Promise.all([
+    page.getByTestId('notes').pressSequentially(mine, { delay: 3 }), other.getByTestId('notes').pressSequentially(theirs, { delay: 3 }),
+  ])
+  for (const tab of [page, other]) await saved(tab)
+  const letters = [...`from the first tab and more of it${mine}${theirs}`].sort().join('')
+  for (const tab of [page, other]) {
+    await expect.poll(async () => [...await tab.getByTestId('notes').inputValue()].sort().join('')).toBe(letters)
+    await expect(tab.getByTestId('collisions')).toHaveCount(0)
+  }
+  await expect(other.getByTestId('notes')).toHaveValue(await page.getByTestId('notes').inputValue())
+})
+
+test('what two tabs changed at once and cannot be joined is shown, and taken from either', async ({ page, context }) => {
+  await newProject(page, 'Both')
+  await saved(page)
+  const other = await context.newPage()
+  await other.goto(page.url())
+  await expect(other.getByTestId('notes')).toBeVisible()
+  await behind(other, idOf(page), 'Theirs')
+  await other.getByLabel('Name of the project').fill('Mine')
+  const bar = other.getByTestId('collisions')
+  await expect(bar).toContainText('Theirs stands')
+  await expect(bar).toContainText('yours was Mine')
+  await bar.getByRole('button', { name: 'Take mine' }).click()
+  await expect(other.getByLabel('Name of the project')).toHaveValue('Mine')
+  await expect(bar).toHaveCount(0)
+  await saved(other)
+  await expect(page.getByLabel('Name of the project')).toHaveValue('Mine')
+  // This tab's whole version lies among the earlier states.
+  await other.getByTestId('open-history').click()
+  await expect(other.getByTestId('history')).toContainText('before it was joined')
 })
 
 test('a project that is not there says so and leads back', async ({ page }) => {

@@ -4,6 +4,7 @@ const route = useRoute()
 const project = useProjectStore()
 const view = useViewStore()
 const { current } = useStages()
+const { exportRecord } = useTransfer()
 
 const ready = ref(false)
 watch(() => String(route.params.id), async (id) => {
@@ -11,10 +12,9 @@ watch(() => String(route.params.id), async (id) => {
   view.reset()
   await project.open(id)
   ready.value = true
-  if (project.recovered === 'here') {
+  if (project.recovered) {
     view.say('The last change had not been saved when the tab was closed. It is back.', { action: { label: 'Undo', run: project.undo } })
   }
-  if (project.recovered === 'copy') view.say('Work from a closed tab was found and kept as a project of its own, marked "recovered".')
 }, { immediate: true })
 onUnmounted(project.close)
 useShortcuts()
@@ -32,7 +32,7 @@ useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.n
       id="stage"
       class="stage"
     >
-      <LazyConflictBar v-if="project.saveState.state === 'conflict' || project.saveState.state === 'failed'" />
+      <LazySaveBar v-if="project.saveState.state === 'failed' || project.collisions.length" />
       <p
         v-if="!ready"
         class="quiet"
@@ -45,19 +45,45 @@ useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.n
         class="missing"
       >
         <h1>This project cannot be opened</h1>
-        <p>{{ project.loadError }} It may have been deleted, or belong to another browser. Go back to the list, or import its file.</p>
-        <v-btn
-          color="primary"
-          to="/"
-        >
-          To the list of projects
-        </v-btn>
+        <p>
+          {{ project.loadError.message }}
+          <template v-if="project.loadError.trouble === 'gone'">
+            It may have been deleted, or belong to another browser. Go back to the list, look into the bin, or import its file.
+          </template>
+        </p>
+        <div class="ways">
+          <v-btn
+            color="primary"
+            to="/"
+          >
+            To the list of projects
+          </v-btn>
+          <v-btn
+            variant="outlined"
+            @click="project.open(String(route.params.id))"
+          >
+            Try again
+          </v-btn>
+          <v-btn
+            v-if="project.loadError.record"
+            variant="outlined"
+            @click="exportRecord(project.loadError.record)"
+          >
+            Save the record to a file
+          </v-btn>
+        </div>
+        <LazyRescueList
+          v-if="project.loadError.trouble === 'damaged'"
+          :id="String(route.params.id)"
+          @rescued="project.open(String(route.params.id))"
+        />
       </div>
       <NuxtPage v-else-if="project.plan" />
     </main>
     <FindingsDrawer v-if="project.plan" />
     <GaugeStrip v-if="project.report" />
     <LazyWorksheetDialog v-if="view.worksheet" />
+    <LazyHistoryDialog v-if="view.historyOpen && project.plan" />
     <LazyLogbookPanel v-if="view.logOpen && project.plan" />
   </div>
 </template>
@@ -68,7 +94,8 @@ useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.n
   grid-template: "top top top" 44px "rail stage drawer" minmax(0, 1fr) "strip strip strip" auto / 92px minmax(0, 1fr) 306px;
 }
 .stage { grid-area: stage; overflow: auto; padding: 14px 16px 24px; }
-.missing { max-width: 560px; display: grid; gap: 12px; justify-items: start; }
+.missing { max-width: 640px; display: grid; gap: 12px; justify-items: start; }
+.ways { display: flex; gap: 10px; flex-wrap: wrap; }
 @media (max-width: 1100px) {
   .shell { grid-template: "top top" 44px "rail stage" minmax(0, 1fr) "strip strip" auto / 92px minmax(0, 1fr); }
 }

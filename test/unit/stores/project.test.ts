@@ -2,16 +2,20 @@ import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { useDatabase } from '../../../app/composables/useDatabase'
-import { writePending } from '../../../app/database/journal'
+import { readPending, writePending, type Pending } from '../../../app/database/journal'
+import { useSlots } from '../../../app/database/slots'
 import { useProjectStore } from '../../../app/stores/project'
 import { useViewStore } from '../../../app/stores/view'
-import { applyEdit } from '../../../core/plan/edits'
+import type { Plan } from '../../../core/plan/types'
 import { planOf } from '../../plans'
 
 const slots = new Map<string, string>()
 globalThis.localStorage = {
   getItem: key => slots.get(key) ?? null, setItem: (key, value) => void slots.set(key, value), removeItem: key => void slots.delete(key),
-  clear: () => slots.clear(), key: () => null, length: 0,
+  clear: () => slots.clear(), key: i => [...slots.keys()][i] ?? null,
+  get length() {
+    return slots.size
+  },
 }
 
 const start = planOf('forty-classic', { a: 'oled-i2c' }, { supply: { type: 'adapter-5v-2a4' } })
@@ -92,55 +96,122 @@ describe('the open project', () => {
   it('says what is the matter when the project is not there', async () => {
     const store = useProjectStore()
     await store.open('nobody')
-    expect(store.loadError).toContain('no project "nobody"')
+    expect(store.loadError!.message).toContain('no project "nobody"')
     expect(store.plan).toBeNull()
   })
 
+  const left = (fields: Partial<Plan>, more: Partial<Pending> = {}, number = 1) => writePending(useSlots(), id, {
+    tab: 'gone~1', baseRevision: 1, edits: [{ number, label: 'Rename', edit: { edit: 'put-back', fields } }], ...more,
+  })
+  const savedBy = (tab: string, plan: Plan, number: number, base = start) =>
+    useDatabase().save(id, { plan, base, baseRevision: 1, tab, number })
+
   it('brings a change back that was still on its way, as a step that can be undone', async () => {
-    writePending(localStorage, id, { plan: applyEdit(start, { edit: 'rename', name: 'On its way' }).plan, baseRevision: 1 })
+    left({ name: 'On its way' })
     const store = await opened()
     expect(store.plan!.name).toBe('On its way')
-    expect(store.recovered).toBe('here')
+    expect(store.recovered).toBe(true)
     await store.settled()
     expect((await storedPlan()).name).toBe('On its way')
+    expect(readPending(useSlots(), id)).toEqual([])
     store.undo()
     expect(store.plan!.name).toBe('Test')
     store.close()
   })
 
-  it('brings it back on top of a save that the same tab still got through', async () => {
-    writePending(localStorage, id, { plan: { ...start, name: 'The last letter' }, baseRevision: 1, savedBy: 'this tab' })
-    await useDatabase().save(id, { ...start, name: 'The last lette' }, 1, new Date(), 'this tab')
+  it('brings it back on top of a save that the same tab still got through, and makes no copy', async () => {
+    left({ name: 'The last letter' }, {}, 2)
+    await savedBy('gone~1', { ...start, name: 'The last lette' }, 1)
     const store = await opened()
-    expect(store.recovered).toBe('here')
     expect(store.plan!.name).toBe('The last letter')
     store.close()
+    expect((await useDatabase().list()).filter(head => head.id === id || head.name.includes('letter'))).toHaveLength(1)
+    expect(await useDatabase().statesOf(id)).toEqual([])
   })
 
-  it('keeps both when somebody saved on top of that change meanwhile', async () => {
-    writePending(localStorage, id, { plan: { ...start, name: 'Mine' }, baseRevision: 1 })
-    await useDatabase().save(id, { ...start, name: 'Theirs' }, 1)
+  it('knows a journal that is older than what is stored, though it is of the same tab', async () => {
+    left({ name: 'The la' }, {}, 3)
+    await savedBy('gone~1', { ...start, name: 'The last letter' }, 9)
     const store = await opened()
-    expect(store.recovered).toBe('copy')
-    expect(store.plan!.name).toBe('Theirs')
-    expect((await useDatabase().list()).map(record => record.plan.name)).toContain('Mine (recovered)')
+    expect(store.plan!.name).toBe('The last letter')
+    expect(store.recovered).toBe(false)
+    expect(readPending(useSlots(), id)).toEqual([])
     store.close()
   })
 
-  it('after a conflict takes the other plan as a step, or keeps its own as a project', async () => {
+  it('puts it on top of what somebody saved meanwhile, and keeps how that was', async () => {
+    left({ notes: 'Mine' })
+    await savedBy('other~1', { ...start, name: 'Theirs' }, 1)
     const store = await opened()
-    await useDatabase().save(id, { ...start, name: 'Theirs' }, 1)
+    expect(store.plan).toMatchObject({ name: 'Theirs', notes: 'Mine' })
+    expect((await useDatabase().statesOf(id)).map(state => [state.kind, state.plan.notes])).toEqual([['before', '']])
+    store.close()
+  })
+
+  it('saves to its end what was typed before another project was opened, and only there', async () => {
+    const store = await opened()
+    const other = await useDatabase().create({ ...start, name: 'Other' })
+    for (let i = 0; i < 5; i++) store.edit({ edit: 'write-notes', notes: `letter ${i}` }, 'Notes', 'notes')
+    await store.open(other.id)
+    expect(store.plan!.name).toBe('Other')
+    expect((await storedPlan())).toMatchObject({ name: 'Test', notes: 'letter 4' })
+    expect((await useDatabase().read(other.id)).plan.notes).toBe('')
+    expect(readPending(useSlots(), id)).toEqual([])
+    store.close()
+  })
+
+  it('goes on undoing after it was closed and opened again', async () => {
+    const store = await opened()
+    store.edit({ edit: 'rename', name: 'First' }, 'Rename')
+    for (const notes of ['n', 'no']) store.edit({ edit: 'write-notes', notes }, 'Notes', 'notes')
+    store.edit({ edit: 'remove-part', id: 'a' }, 'Remove the panel')
+    store.undo()
+    await store.settled()
+    store.close()
+    await store.open(id)
+    expect([store.canUndo, store.canRedo]).toEqual(['Notes', 'Remove the panel'])
+    store.redo()
+    expect(store.plan!.parts).toEqual([])
+    store.undo()
+    store.undo()
+    expect(store.plan).toMatchObject({ notes: '', name: 'First' })
+    store.undo()
+    expect(store.plan).toEqual(start)
+    await store.settled()
+    store.close()
+  })
+
+  it('joins what another tab did, says what both changed, and takes this tab\'s after all when asked', async () => {
+    const store = await opened()
+    await savedBy('other~1', { ...start, name: 'Theirs', notes: 'of theirs' }, 1)
     store.edit({ edit: 'rename', name: 'Mine' }, 'Rename')
     await store.settled()
-    expect(store.saveState.state).toBe('conflict')
-    const copy = await store.keepMineAsCopy()
-    expect((await useDatabase().read(copy!)).plan.name).toBe('Mine (kept from this tab)')
-    store.takeTheirs()
-    expect(store.plan!.name).toBe('Theirs')
-    store.undo()
-    expect(store.plan!.name).toBe('Mine')
+    expect(store.plan).toMatchObject({ name: 'Theirs', notes: 'of theirs' })
+    expect(store.collisions).toMatchObject([{ path: ['name'], mine: 'Mine', theirs: 'Theirs' }])
+    store.takeMine(store.collisions[0]!)
     await store.settled()
-    expect((await storedPlan()).name).toBe('Mine')
+    expect((await storedPlan())).toMatchObject({ name: 'Mine', notes: 'of theirs' })
+    expect(store.collisions).toEqual([])
+    store.undo()
+    expect(store.plan!.name).toBe('Theirs')
     store.close()
+  })
+
+  it('takes an earlier state back as a step, and keeps how it was', async () => {
+    const store = await opened()
+    store.edit({ edit: 'rename', name: 'Later' }, 'Rename')
+    await store.takeState(start, 'Monday')
+    expect(store.plan!.name).toBe('Test')
+    expect(store.canUndo).toBe('Take back the state of Monday')
+    expect((await useDatabase().statesOf(id))[0]).toMatchObject({ kind: 'before', plan: { name: 'Later' } })
+    await store.settled()
+    store.close()
+  })
+
+  it('says what is the matter with a damaged record, and hands it out', async () => {
+    await useDatabase().projects.update(id, { plan: { ...start, power: { nodes: [null] } } as never })
+    const store = useProjectStore()
+    await store.open(id)
+    expect(store.loadError).toMatchObject({ trouble: 'damaged', message: expect.stringContaining('damaged'), record: { id } })
   })
 })

@@ -40,7 +40,7 @@ function takeFile() {
 function takeZip() {
   try {
     const bundle = bundleOf(project.facts!)
-    download(`${project.plan!.name.replace(/[^\w-]+/g, '-').toLowerCase() || 'plan'}-boot.zip`, zipOf(bundle), 'application/zip')
+    download(fileName(project.plan!.name, '-boot.zip'), zipOf(bundle), 'application/zip')
     view.say(`${bundle.length} files: ${bundle.map(file => file.path).join(', ')}.`)
   }
   catch (error) {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What should be there once it runs, and what a pasted scan says is there. */
+import { newId } from '~/database/id'
 import { compareScan, hexAddress, readGrid } from '~~/core/bringup/grid'
 
 const project = useProjectStore()
@@ -20,7 +21,7 @@ const shown = computed(() => text.value.trim() ? verdictOf(busId.value, text.val
 const scans = computed(() => [...project.plan!.scans].reverse())
 
 function keep() {
-  const scan = { id: crypto.randomUUID(), bus: busId.value, text: text.value, takenAt: new Date().toISOString() }
+  const scan = { id: newId(), bus: busId.value, text: text.value, takenAt: new Date().toISOString() }
   project.edit({ edit: 'keep-scan', scan }, 'Keep the scan')
   text.value = ''
   view.say('The scan is kept with the project.', { action: { label: 'Undo', run: project.undo } })

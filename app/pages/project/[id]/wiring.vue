@@ -89,7 +89,7 @@ const stopsOf = (partId: string) =>
         <span
           class="small figures"
           role="status"
-        >{{ running.nodes }} branches …</span>
+        >{{ running.quiet ? 'No sign of life for a while: stop it and try again.' : `${running.nodes} branches …` }}</span>
         <v-btn
           size="small"
           color="primary"

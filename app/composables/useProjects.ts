@@ -1,0 +1,113 @@
+/** The list of projects: what is in it, what is chosen, and what is done with it. Every failure is told, and changes nothing else. */
+import { answered, inWords } from '~/database/failures'
+import type { Head } from '~/database/projects'
+import { emptyPlan } from '~~/core/plan/create'
+
+export type Order = 'changed' | 'name' | 'made' | 'parts'
+
+export const ORDERS: { value: Order, title: string }[] = [
+  { value: 'changed', title: 'Last changed first' }, { value: 'name', title: 'By name' }, { value: 'made', title: 'Newest first' },
+  { value: 'parts', title: 'Most parts first' },
+]
+
+const COMPARE: Readonly<Record<Order, (a: Head, b: Head) => number>> = {
+  changed: (a, b) => later(a.updatedAt, b.updatedAt),
+  name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true, sensitivity: 'base' }),
+  made: (a, b) => later(a.createdAt, b.createdAt),
+  parts: (a, b) => b.parts - a.parts || later(a.updatedAt, b.updatedAt),
+}
+const later = (a: string, b: string) => a < b ? 1 : a > b ? -1 : 0
+
+const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
+
+export function useProjects() {
+  const database = useDatabase()
+  const view = useViewStore()
+
+  // Shallow: what goes back to the database has to be plain data.
+  const heads = shallowRef<readonly Head[] | null>(null)
+  const failure = ref<string | null>(null)
+  const wanted = ref('')
+  const order = ref<Order>('changed')
+  const chosen = ref<ReadonlySet<string>>(new Set())
+
+  const found = computed(() => {
+    const words = plain(wanted.value).split(/\s+/).filter(Boolean)
+    return (heads.value ?? [])
+      .filter(head => !head.deletedAt && words.every(word => plain(`${head.name} ${head.story} ${head.board ?? ''}`).includes(word)))
+      .sort(COMPARE[order.value])
+  })
+  const all = computed(() => (heads.value ?? []).filter(head => !head.deletedAt).length)
+  const binned = computed(() => (heads.value ?? []).filter(head => head.deletedAt).sort((a, b) => later(a.deletedAt!, b.deletedAt!)))
+
+  async function refresh(): Promise<void> {
+    try {
+      heads.value = await answered(database.allHeads())
+      failure.value = null
+      const there = new Set(heads.value.filter(head => !head.deletedAt).map(head => head.id))
+      chosen.value = new Set([...chosen.value].filter(id => there.has(id)))
+    }
+    catch (error) {
+      failure.value = inWords(error)
+    }
+  }
+
+  /** Does something and shows the list anew; a failure is told with what was not done. Gives whether it was. */
+  async function attempt(notDone: string, work: () => Promise<unknown>): Promise<boolean> {
+    try {
+      await work()
+      await refresh()
+      return true
+    }
+    catch (error) {
+      view.say(`${notDone}: ${inWords(error)}`, { tone: 'stop' })
+      await refresh()
+      return false
+    }
+  }
+
+  const create = (name: string) => attempt('No project was made', async () => {
+    const record = await answered(database.create(emptyPlan(name.trim() || 'New project')))
+    await navigateTo(`/project/${record.id}/board`)
+  })
+
+  const rename = (head: Head, name: string) => name.trim() && name.trim() !== head.name
+    ? attempt('Not renamed', () => answered(database.rename(head.id, name.trim())))
+    : Promise.resolve(true)
+
+  const duplicate = (ids: readonly string[]) => attempt('Not duplicated', async () => {
+    for (const id of ids) {
+      const { plan } = await answered(database.read(id))
+      await answered(database.create({ ...plan, name: `${plan.name} (copy)` }))
+    }
+  })
+
+  const namesOf = (ids: readonly string[]) => ids.length === 1
+    ? `"${heads.value?.find(head => head.id === ids[0])?.name}" is`
+    : `${ids.length} projects are`
+
+  async function remove(ids: readonly string[]): Promise<void> {
+    const what = namesOf(ids)
+    if (!await attempt('Not deleted', () => answered(database.putInBin(ids)))) return
+    view.say(`${what} in the bin for thirty days.`, { action: { label: 'Undo', run: () => void takeBack(ids) } })
+  }
+
+  const takeBack = (ids: readonly string[]) => attempt('Not taken from the bin', () => answered(database.takeFromBin(ids)))
+  const removeForGood = (ids: readonly string[]) => attempt('Not deleted', () => answered(database.remove(ids)))
+
+  function choose(id: string, isChosen: boolean): void {
+    const next = new Set(chosen.value)
+    if (isChosen) next.add(id)
+    else next.delete(id)
+    chosen.value = next
+  }
+
+  function chooseAll(isChosen: boolean): void {
+    chosen.value = new Set(isChosen ? found.value.map(head => head.id) : [])
+  }
+
+  return {
+    heads, failure, wanted, order, chosen, found, all, binned,
+    refresh, attempt, create, rename, duplicate, remove, takeBack, removeForGood, choose, chooseAll,
+  }
+}
