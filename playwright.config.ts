@@ -13,6 +13,8 @@ export default defineConfig({
     testIdAttribute: 'data-test',
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
+    // Every test is a new browser: only those about working without a net fetch all files for later.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -1,24 +1,61 @@
 import { shippedCatalogue } from '../core/catalogue'
-import { evaluate } from '../core/evaluate'
+import { evaluate, type Report } from '../core/evaluate'
 import type { Finding } from '../core/findings'
-import { readArguments } from './input'
+import { parsed, readPlanFile, UnusableInput } from './input'
 
-/** Prints findings and budgets; 1 when there is a stop. */
+/**
+ * Prints findings and budgets of each plan; 1 when there is a stop in one of them. With `--json` one plan gives its report, several give a
+ * list of `{ file, report }`, or `{ file, problem }` for one that cannot be used; 2 then, after the others were checked.
+ */
 export function check(args: string[]): number {
-  const { plan, values } = readArguments(args, { json: { type: 'boolean' } })
-  const report = evaluate(plan, shippedCatalogue)
-  if (values.json) console.log(JSON.stringify(report, null, 2))
-  else {
-    console.log(plan.name)
-    for (const finding of report.findings) console.log(inWords(finding))
-    for (const rail of report.power.rails)
-      console.log(
-        `${rail.rail}: ${Math.round(rail.peakMa)} mA at peak, ${Math.round(rail.typicalMa)} typical, of ${rail.availableMa ?? '?'} mA`,
-      )
-    const { stops, cautions, notes } = report.counts
-    console.log(`${stops} stops, ${cautions} cautions, ${notes} notes`)
+  const { values, positionals: files } = parsed(args, { json: { type: 'boolean' } })
+  if (!files.length) throw new UnusableInput('voltaris: give a plan file or several, or - for standard input.')
+  if (files.length === 1) {
+    const { name, report } = checked(files[0]!)
+    if (values.json) console.log(JSON.stringify(report, null, 2))
+    else print(name, report)
+    return report.counts.stops ? 1 : 0
   }
-  return report.counts.stops ? 1 : 0
+  const rows = files.map(file => attempt(file))
+  if (values.json) {
+    console.log(JSON.stringify(rows.map(({ file, report, problem }) => report ? { file, report } : { file, problem }), null, 2))
+  }
+  else {
+    for (const { file, name, report, problem } of rows) {
+      if (report) print(`${file}: ${name}`, report)
+      else console.error(problem)
+    }
+    const withStops = rows.filter(({ report }) => report?.counts.stops).length
+    console.log(`${rows.length} plans, ${withStops} with a stop, ${rows.filter(row => row.problem).length} unusable`)
+  }
+  return rows.some(row => row.problem) ? 2 : rows.some(({ report }) => report?.counts.stops) ? 1 : 0
+}
+
+function checked(file: string): { name: string, report: Report } {
+  const plan = readPlanFile(file)
+  return { name: plan.name, report: evaluate(plan, shippedCatalogue) }
+}
+
+/** One that cannot be used does not keep the others from being checked. */
+function attempt(file: string): { file: string, name?: string, report?: Report, problem?: string } {
+  try {
+    return { file, ...checked(file) }
+  }
+  catch (error) {
+    if (!(error instanceof UnusableInput)) throw error
+    return { file, problem: error.message }
+  }
+}
+
+function print(name: string, report: Report): void {
+  console.log(name)
+  for (const finding of report.findings) console.log(inWords(finding))
+  for (const rail of report.power.rails)
+    console.log(
+      `${rail.rail}: ${Math.round(rail.peakMa)} mA at peak, ${Math.round(rail.typicalMa)} typical, of ${rail.availableMa ?? '?'} mA`,
+    )
+  const { stops, cautions, notes } = report.counts
+  console.log(`${stops} stops, ${cautions} cautions, ${notes} notes`)
 }
 
 function inWords(finding: Finding): string {

@@ -7,18 +7,21 @@ import type { Plan } from '../core/plan/types'
 /** What the person gave cannot be used; the message says what, where and what to do. */
 export class UnusableInput extends Error {}
 
-/** One plan file and the given options. */
-export function readArguments<T extends NonNullable<ParseArgsConfig['options']>>(args: string[], options: T) {
-  let parsed
+/** Options and what stands beside them. Throws `UnusableInput` for options that are none. */
+export function parsed<T extends NonNullable<ParseArgsConfig['options']>>(args: string[], options: T) {
   try {
-    parsed = parseArgs({ args, options, allowPositionals: true })
+    return parseArgs({ args, options, allowPositionals: true })
   }
   catch (error) {
     throw new UnusableInput(`voltaris: ${(error as Error).message}`)
   }
-  const [file, ...more] = parsed.positionals
+}
+
+/** One plan file and the given options. */
+export function readArguments<T extends NonNullable<ParseArgsConfig['options']>>(args: string[], options: T) {
+  const { values, positionals: [file, ...more] } = parsed(args, options)
   if (!file || more.length) throw new UnusableInput('voltaris: give one plan file, or - for standard input.')
-  return { plan: readPlanFile(file), values: parsed.values }
+  return { plan: readPlanFile(file), values }
 }
 
 /** The plan in a file. Throws `UnusableInput` with the file, the path in it and the reason. */

@@ -1,6 +1,4 @@
-#!/usr/bin/env node
-// Bundles what runs outside the application: the server's worker thread and the command. `node scripts/bundle.mjs FOLDER` writes both.
-import { rmSync } from 'node:fs'
+// Bundles what runs outside the application: the server's worker thread, and the command.
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { build } from 'esbuild'
@@ -15,15 +13,7 @@ const common = {
 /** The worker thread of the server's pool, as one file in a folder. */
 export const bundleThread = folder => build({ ...common, entryPoints: { thread: 'server/work/thread.ts' }, outdir: folder, outExtension: { '.js': '.mjs' } })
 
-/** The command: an entry and the pieces that its verbs load when they are asked for. */
-export async function bundleCommand(folder) {
-  rmSync(folder, { recursive: true, force: true })
-  await build({
-    ...common, entryPoints: { voltaris: 'cli/index.ts' }, outdir: folder, outExtension: { '.js': '.mjs' }, splitting: true, minify: true,
-  })
-}
-
-if (process.argv[1] === fileURLToPath(import.meta.url)) {
-  await bundleThread(process.argv[2])
-  await bundleCommand(join(process.argv[2], 'command'))
-}
+/** The command, as one file that a snapshot can be taken of. */
+export const bundleCommand = outfile => build({
+  ...common, banner: {}, format: 'cjs', minify: true, entryPoints: ['cli/snapshot.ts'], outfile,
+})

@@ -26,9 +26,14 @@ export function ensurePackages() {
   writeFileSync(STAMP, lock)
 }
 
+/** The list of the catalogue's files. */
+export function prepareCatalogue() {
+  run(process.execPath, ['scripts/catalogue-index.mjs'])
+}
+
 /** Catalogue list and Nuxt's own types, both made from the sources. */
 export function prepareSources() {
-  run(process.execPath, ['scripts/catalogue-index.mjs'])
+  prepareCatalogue()
   if (!existsSync(join(root, '.nuxt', 'tsconfig.app.json'))) {
     run(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: ['ignore', 'ignore', 'inherit'] })
   }

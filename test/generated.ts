@@ -4,6 +4,9 @@ import { placementEdits, placePlan } from '../core/placement/place'
 import { applyEdit, type Edit } from '../core/plan/edits'
 import type { Between, Plan } from '../core/plan/types'
 import { catalogue, planOf } from './plans'
+import { pick, random } from './random'
+
+export { pick, random } from './random'
 
 /** A fresh image's file. practice: as images of the key-value dialect come, in words of our own. */
 export const FRESH_FILE = `# Settings are read at the start only.
@@ -29,17 +32,6 @@ otg_mode=1
 
 const TYPES = [...catalogue.parts.keys()]
 const BOARDS = [...catalogue.boards.keys()]
-
-/** Numbers from 0 to 1, the same for the same seed: a linear congruential generator with the constants of ISO C's example. */
-export function random(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (Math.imul(state, 1_103_515_245) + 12_345) & 0x7FFFFFFF
-    return state / 0x7FFFFFFF
-  }
-}
-
-export const pick = <T>(next: () => number, list: readonly T[]): T => list[Math.min(list.length - 1, Math.floor(next() * list.length))]!
 
 /** A plan of one to `most` parts with any options, nothing placed yet. */
 export function anyPlan(seed: number, most = 7): Plan {

@@ -24,15 +24,18 @@ const KINDS: readonly [RegExp, StorageTrouble][] = [
   [/OpenFailed|MissingAPI|Security|InvalidState|InvalidAccess|NotAllowed|UnknownError/, 'refused'],
 ]
 
-/** Which trouble an error is. Names are looked for through its causes: the library wraps them. */
+/** Which trouble an error is. Names are looked for through its causes: the library wraps them, and "closed" is what it says of any. */
 export function troubleOf(error: unknown): StorageTrouble {
-  for (let at = error as { name?: string, inner?: unknown, message?: string } | undefined, depth = 0; at && depth < 5; depth++) {
+  const chain = causesOf(error).map(({ name = '', message = '' }) =>
     // An error of the library names the one of the browser in its text.
-    const kind = KINDS.find(([name]) => name.test(at!.name ?? '') || (name.source === 'QuotaExceeded' && /QuotaExceeded/.test(at!.message ?? '')))
-    if (kind) return kind[1]
-    at = at.inner as typeof at
-  }
-  return 'other'
+    KINDS.find(([pattern]) => pattern.test(name))?.[1] ?? (/QuotaExceeded/.test(message) ? 'full' : null))
+  return chain.find(trouble => trouble !== null && trouble !== 'deleted') ?? (chain.includes('deleted') ? 'deleted' : 'other')
+}
+
+function causesOf(error: unknown): { name?: string, message?: string }[] {
+  const chain = []
+  for (let at = error; typeof at === 'object' && at !== null && chain.length < 6; at = (at as { inner?: unknown }).inner) chain.push(at)
+  return chain
 }
 
 const SENTENCES: Readonly<Record<Exclude<StorageTrouble, 'other' | 'gone' | 'newer' | 'damaged'>, string>> = {
@@ -52,10 +55,17 @@ export function inWords(error: unknown): string {
   return /[.!?]$/.test(message) ? message : `${message}.`
 }
 
-/** Waits for an answer of the storage, but not for ever. Throws `StorageSilent`. */
+let isBlocked = false
+
+/** Told by the database: another tab keeps it from being opened, or does no more. */
+export function noteBlocked(blocked: boolean): void {
+  isBlocked = blocked
+}
+
+/** Waits for an answer of the storage, but not for ever. Throws `StorageSilent` or `StorageBlocked`. */
 export function answered<T>(work: PromiseLike<T>, seconds = 8): Promise<T> {
   return new Promise((resolve, reject) => {
-    const timer = setTimeout(() => reject(new StorageSilent(seconds)), seconds * 1000)
+    const timer = setTimeout(() => reject(isBlocked ? new StorageBlocked() : new StorageSilent(seconds)), seconds * 1000)
     work.then(resolve, reject).then(() => clearTimeout(timer), () => clearTimeout(timer))
   })
 }

@@ -8,6 +8,7 @@ import { merge, type Collision } from '~~/core/plan/merge'
 import { soundness } from '~~/core/plan/sound'
 import type { Trail } from '~~/core/plan/trail'
 import type { Plan } from '~~/core/plan/types'
+import { noteBlocked } from './failures'
 import { headOf } from './heads'
 import { newId } from './id'
 import {
@@ -59,6 +60,8 @@ export class ProjectDatabase extends Dexie {
     super(name, { chromeTransactionDurability: 'strict' })
     this.version(1).stores({ projects: 'id, updatedAt' })
     this.version(2).stores({ projects: 'id, updatedAt', heads: 'id', states: '++key, project', trails: 'id', facts: 'key' })
+    this.on('blocked', () => noteBlocked(true))
+    this.on('ready', () => noteBlocked(false))
   }
 
   /** All heads, those in the bin too, the last changed first. Records without a head get theirs, heads without a record go. */

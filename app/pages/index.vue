@@ -32,20 +32,22 @@ const shown = computed(() => found.value.slice(0, rows.value))
 useHead({ title: 'Projects · Voltaris' })
 
 onMounted(async () => {
+  // What is there is shown first, whatever may be done to it.
+  await projects.refresh()
+  if (failure.value) return
   try {
-    await answered(database.emptyOldBin())
     const slots = useSlots()
     if (config.public.demo && !slots.getItem(DEMO_LOADED)) {
       slots.setItem(DEMO_LOADED, 'yes')
       await loadDemo()
+      await projects.refresh()
     }
+    if (await answered(database.emptyOldBin())) await projects.refresh()
+    await lookAtBackup()
   }
   catch (error) {
-    failure.value = inWords(error)
-    return
+    view.say(`The list is shown as it is, but nothing can be kept: ${inWords(error)}`, { tone: 'stop' })
   }
-  await projects.refresh()
-  await lookAtBackup()
 })
 
 async function lookAtBackup() {

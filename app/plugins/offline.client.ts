@@ -3,24 +3,39 @@
  * cannot be loaded any more is told; the page is never loaded anew in the middle of work.
  */
 const EVERY_MS = 60 * 60_000
+/** What browsers say of a program file that does not come. */
+const NOT_LOADED = /dynamically imported module|Importing a module script failed|Unable to preload/i
 
 export default defineNuxtPlugin((nuxt) => {
   const view = useViewStore()
 
-  nuxt.hook('app:chunkError', () => view.say(
-    'A part of Voltaris could not be loaded: the server does not answer, or has a newer version. What you did is kept.',
-    { tone: 'stop', action: { label: 'Load the page again', run: () => location.reload() } },
-  ))
+  const tell = (error: unknown) => {
+    if (!NOT_LOADED.test(String((error as Error | undefined)?.message))) return
+    view.say(
+      'A part of Voltaris could not be loaded: the server does not answer, or has a newer version. What you did is kept.',
+      { tone: 'stop', action: { label: 'Load the page again', run: () => location.reload() } },
+    )
+  }
+  useRouter().onError(tell)
+  nuxt.hook('vue:error', tell)
+  addEventListener('unhandledrejection', event => tell(event.reason))
 
+  // What tells of trouble has to be there when nothing can be loaded any more.
+  afterLoad(() => {
+    for (const bar of [import('~/components/NoticeBar.vue'), import('~/components/SaveBar.vue')]) bar.catch(tell)
+  })
   // Browsers keep this interface to pages that came over a secure connection or from this machine.
   if (import.meta.dev || !('serviceWorker' in navigator)) return
-  const register = () => void watchVersions(view).catch((error: Error) => {
+  afterLoad(() => void watchVersions(view).catch((error: Error) => {
     console.error('Voltaris will not work without a net in this browser:', error)
-  })
-  // After the first stage: what is fetched for later must not hold it up.
-  if (document.readyState === 'complete') register()
-  else addEventListener('load', register, { once: true })
+  }))
 })
+
+/** After the first stage: what is fetched for later must not hold it up. */
+function afterLoad(work: () => void): void {
+  if (document.readyState === 'complete') setTimeout(work)
+  else addEventListener('load', work, { once: true })
+}
 
 async function watchVersions(view: ReturnType<typeof useViewStore>): Promise<void> {
   const { serviceWorker } = navigator

@@ -16,9 +16,7 @@ const fileOf = (name: string, content: unknown) => {
   return path
 }
 const run = (args: string[], input = '') => {
-  const { status, stdout, stderr } = spawnSync(
-    process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', ...args], { encoding: 'utf8', input },
-  )
+  const { status, stdout, stderr } = spawnSync('bin/voltaris', args, { encoding: 'utf8', input })
   return { status, stdout, stderr }
 }
 
@@ -34,6 +32,26 @@ describe('voltaris check', () => {
     expect(JSON.parse(run(
       ['check', '-', '--json'], JSON.stringify(demoPlans[2]),
     ).stdout)).toEqual(JSON.parse(JSON.stringify(evaluate(demoPlans[2]!, catalogue))))
+  })
+
+  it('checks several plans at once; one that cannot be used keeps none from being checked', () => {
+    const none = join(folder, 'not-there.json')
+    const fine = run(['check', 'demo/beehive-monitor.json', 'demo/beehive-monitor.json'])
+    expect(fine).toMatchObject({ status: 0, stderr: '' })
+    expect(fine.stdout).toContain('2 plans, 0 with a stop, 0 unusable')
+    expect(run(['check', 'demo/beehive-monitor.json', 'demo/signal-box.json']).status).toBe(1)
+    const mixed = run(['check', none, 'demo/signal-box.json', '--json'])
+    expect(mixed.status).toBe(2)
+    expect(JSON.parse(mixed.stdout)).toMatchObject([
+      { file: none, problem: expect.stringContaining('cannot be read') }, { file: 'demo/signal-box.json', report: { counts: {} } },
+    ])
+  })
+
+  it('gives from its snapshot what its sources give, twice over', () => {
+    const { stdout } = spawnSync(
+      process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', 'check', 'demo/signal-box.json', '--json'], { encoding: 'utf8' },
+    )
+    for (let i = 0; i < 2; i++) expect(run(['check', 'demo/signal-box.json', '--json']).stdout).toBe(stdout)
   })
 
   it('ends with 2 and says path and expectation for a wrong field', () => {

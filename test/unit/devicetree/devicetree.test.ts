@@ -226,7 +226,7 @@ describe('overlays that do not go on', () => {
 describe('voltaris dt', () => {
   const folder = mkdtempSync(join(tmpdir(), 'voltaris-dt-cli-'))
   const run = (...args: string[]) => spawnSync(
-    process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', 'dt', ...args], { encoding: 'utf8' },
+    'bin/voltaris', ['dt', ...args], { encoding: 'utf8' },
   )
   const file = (name: string, text: string) => {
     writeFileSync(join(folder, name), text)

@@ -1,11 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { applyEdit, type Edit } from '../../../core/plan/edits'
+import { applyEdit } from '../../../core/plan/edits'
 import { record, redo, startHistory, undo } from '../../../core/plan/history'
 import { demoPlans } from '../../../demo'
 import { anyEdit } from '../../edits'
 import type { Plan } from '../../../core/plan/types'
-import { catalogue } from '../../plans'
 
 const demo = fc.constantFrom(...demoPlans)
 

@@ -1,0 +1,66 @@
+/**
+ * `bin/voltaris check|place|power|build|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input.
+ */
+import { boot } from './boot'
+import { build } from './build'
+import { check } from './check'
+import { dt } from './dt'
+import { place } from './place'
+import { power } from './power'
+import { UnusableInput } from './input'
+
+const USAGE = `usage: voltaris check PLAN… [--json]
+       voltaris place PLAN [--json] [--all] [--write FILE]
+       voltaris power PLAN [--json]
+       voltaris build PLAN [--json|--wires|--parts]
+       voltaris boot lint FILE [--board ID] [--plan PLAN] [--command-line FILE] [--dialect NAME] [--image older|newer] [--json]
+       voltaris boot write PLAN [--into FILE] [-o OUT] [--json]
+       voltaris boot rehearse PLAN [--json]
+       voltaris dt compile FILE.dts [-@] [-I FOLDER]… [-o OUT] | decompile FILE.dtb [-o OUT] | apply BASE OVERLAY… [-o OUT]
+       voltaris dt board FILE.dtb [--positions FILE] [--json] | base BOARD [-o OUT] | overlay PLAN [--part ID] [-o FOLDER]
+
+check   findings and budgets of one plan or several; exit 0 nothing to stop, 1 a stop in one of them, 2 unusable input
+place   a place for every terminal, with what it cost; exit 0 placed, 1 impossible, 2 unusable input
+        --all keeps only what is fixed in the plan; --write FILE writes the plan with its places
+power   voltage, current and power at every node of the supply, in every state; exit 0, 1 a stop, 2 unusable input
+build   wire list in the order of connecting, and parts list, as Markdown; --wires and --parts give one of them as CSV;
+        exit 0, 1 a stop in the building, 2 unusable input
+boot    lint: findings on a boot file with their fixes; exit 0 nothing to mend, 1 a stop or a caution, 2 unusable input
+        write: the file with the plan's lines in it, printed; --into FILE writes it there too and keeps the old one as FILE.before;
+        exit 0, 1 a line was changed by hand and is kept, 2 unusable input
+        rehearse: what loads, what fails, what appears, which parts come alive; exit 0, 1 a part stays dark, 2 unusable input
+dt      device tree sources and blobs; board: a board profile read from a blob; base: the tree that ships for a board class;
+        overlay: overlays made for the parts of a plan; exit 0, 1 an overlay does not go on or cannot be made, 2 unusable input
+PLAN    a plan file, or - for standard input`
+
+const commands: Record<string, (args: string[]) => number> = { check, place, power, build, boot, dt }
+
+function main([name, ...args]: string[]): number {
+  if (name === '--help' || name === '-h') {
+    console.log(USAGE)
+    return 0
+  }
+  const command = name && Object.hasOwn(commands, name) ? commands[name] : undefined
+  if (!command) {
+    console.error(name ? `voltaris: there is no command "${name}".\n${USAGE}` : USAGE)
+    return 2
+  }
+  try {
+    return command(args)
+  }
+  catch (error) {
+    if (!(error instanceof UnusableInput)) throw error
+    console.error(error.message)
+    return 2
+  }
+}
+
+/** Runs the command with its arguments and sets the exit code. */
+export function run(args: string[]): void {
+  // Whoever reads may stop reading early: `| head` is no fault.
+  process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+    if (error.code !== 'EPIPE') throw error
+    process.exit()
+  })
+  process.exitCode = main(args)
+}

@@ -1,0 +1,19 @@
+#!/usr/bin/env node
+// Makes the command that `bin/voltaris` starts: a bundle, and the snapshot of a Node.js that has it loaded.
+import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensurePackages, prepareCatalogue, root, run } from './setup.mjs'
+
+ensurePackages()
+prepareCatalogue()
+const { bundleCommand } = await import('./bundle.mjs')
+const folder = join(root, 'node_modules', '.cache', 'voltaris')
+mkdirSync(folder, { recursive: true })
+const bundle = join(folder, `command.${process.pid}.cjs`)
+const blob = join(folder, `voltaris.${process.pid}.blob`)
+await bundleCommand(bundle)
+run(process.execPath, ['--snapshot-blob', blob, '--build-snapshot', bundle])
+rmSync(bundle)
+// Told apart by the Node.js it was taken of: another one cannot read it.
+writeFileSync(join(folder, 'node'), process.argv[2] ?? process.execPath)
+renameSync(blob, join(folder, 'voltaris.blob'))

@@ -1,0 +1,96 @@
+/**
+ * A browser killed in the middle of typing, process and all, as by a power cut of its machine: what was shown as saved is there afterwards.
+ */
+import { spawn, type ChildProcess } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium, expect, test, type Page } from '@playwright/test'
+import { random } from '../random'
+
+const ROUNDS = 30
+const PARTS = 3
+const ARGS = [
+  '--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+  '--disable-sync', '--remote-debugging-port=0',
+]
+
+interface Started { page: Page, kill: () => Promise<void> }
+
+/** A browser of its own on a profile that outlives it. */
+async function start(profile: string): Promise<Started> {
+  const portFile = join(profile, 'DevToolsActivePort')
+  rmSync(portFile, { force: true })
+  const child: ChildProcess = spawn('/usr/bin/chromium', [...ARGS, `--user-data-dir=${profile}`], { stdio: 'ignore', detached: true })
+  const ended = new Promise<void>(resolve => child.on('exit', () => resolve()))
+  await expect.poll(() => existsSync(portFile) && readFileSync(portFile, 'utf8').includes('\n'), { timeout: 30_000, intervals: [20] }).toBe(true)
+  const port = readFileSync(portFile, 'utf8').split('\n')[0]
+  const browser = await chromium.connectOverCDP(`http://127.0.0.1:${port}`)
+  const page = await browser.contexts()[0]!.newPage()
+  return {
+    page,
+    kill: async () => {
+      // The whole group at once: no process of it gets to write anything down any more.
+      process.kill(-child.pid!, 'SIGKILL')
+      await ended
+      await browser.close().catch(() => null)
+    },
+  }
+}
+
+for (let part = 0; part < PARTS; part++) {
+  test(`what was shown as saved outlives a kill, rounds ${part * ROUNDS / PARTS + 1} to ${(part + 1) * ROUNDS / PARTS}`, async ({ baseURL }) => {
+    test.setTimeout(240_000)
+    const profile = mkdtempSync(join(tmpdir(), 'voltaris-kill-'))
+    const next = random(20261127 + part)
+    let url = ''
+    let typed = ''
+    /** What the field held whenever the bar said "saved". */
+    let shown = ''
+    let lost = 0
+    for (let round = 0; round <= ROUNDS / PARTS; round++) {
+      const { page, kill } = await start(profile)
+      await page.exposeFunction('sawSaved', (text: string) => shown = text)
+      if (!url) {
+        await page.goto(baseURL!)
+        await page.getByLabel('Name of a new project').fill('Power cut')
+        await page.getByRole('button', { name: 'New project' }).click()
+        await expect(page.locator('[data-test=saved]')).toHaveText(/^saved \d/)
+        url = page.url()
+      }
+      else await page.goto(url)
+      const notes = page.locator('[data-test=notes]')
+      await expect(notes).toBeVisible()
+      const found = await notes.inputValue()
+      // Nothing that was shown as saved is missing, and what is more is what was typed.
+      if (!found.startsWith(shown)) lost++
+      expect(typed.startsWith(found), `typed …${typed.slice(-60)}, found …${found.slice(-60)}`).toBe(true)
+      expect(found.length, `round ${round}: shown as saved …${shown.slice(-40)}`).toBeGreaterThanOrEqual(shown.length)
+      if (round === ROUNDS / PARTS) {
+        await page.goto(baseURL!)
+        await expect(page.locator('[data-test=projects] li')).toHaveCount(1)
+        await kill()
+        break
+      }
+      typed = shown = found
+      await page.evaluate(() => {
+        const label = document.querySelector('[data-test=saved]')!
+        const field = document.querySelector<HTMLTextAreaElement>('[data-test=notes]')!
+        new MutationObserver(() => {
+          if (/^saved \d/.test(label.textContent)) void (window as unknown as { sawSaved: (text: string) => void }).sawSaved(field.value)
+        }).observe(label, { childList: true, subtree: true, characterData: true })
+      })
+      const text = ` round ${round} of ${part}: the quick brown solder flows over the lazy pad`.repeat(6)
+      typed += text
+      await notes.press('Control+End')
+      // The moment is drawn: anything from the first letters on.
+      const moment = new Promise(resolve => setTimeout(resolve, 60 + next() * 900))
+      const typing = notes.pressSequentially(text, { delay: 1 + next() * 8 }).catch(() => null)
+      await moment
+      await kill()
+      await typing
+    }
+    expect(lost).toBe(0)
+    rmSync(profile, { recursive: true, force: true })
+  })
+}
