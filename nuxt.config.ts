@@ -6,7 +6,8 @@ const BUILD = String(Date.now())
 
 /** Nothing but our own files may run, be shown or be asked; styles are set by the interface's library as it draws. */
 const POLICY = [
-  'default-src \'self\'', 'script-src \'self\'', 'style-src \'self\' \'unsafe-inline\'', 'img-src \'self\' data: blob:', 'font-src \'self\' data:',
+  'default-src \'self\'', 'script-src \'self\'', 'style-src \'self\' \'unsafe-inline\'', 'img-src \'self\' data: blob:',
+  'font-src \'self\' data:',
   'connect-src \'self\'', 'worker-src \'self\' blob:', 'manifest-src \'self\'', 'object-src \'none\'', 'base-uri \'none\'',
   'form-action \'self\'', 'frame-ancestors \'none\'',
 ].join('; ')

@@ -34,7 +34,9 @@ export function readZip(bytes: Uint8Array, { mostBytes, mostFiles }: ZipLimits):
   const open = new Set<string>()
   let size = 0
   let count = 0
-  const tooLarge = () => new ZipError(`it holds more than is read here: over ${mostFiles} files or ${Math.round(mostBytes / 1024 / 1024)} MiB`)
+  const tooLarge = () => new ZipError(
+    `it holds more than is read here: over ${mostFiles} files or ${Math.round(mostBytes / 1024 / 1024)} MiB`,
+  )
   const take = (file: UnzipFile) => {
     if (++count > mostFiles) throw tooLarge()
     const pieces: Uint8Array[] = []

@@ -14,7 +14,9 @@ export default <NitroErrorHandler> function (error, event) {
   res.statusCode = status
   if (event.path.startsWith('/api')) {
     res.setHeader('content-type', 'application/json')
-    const told = problems ?? [{ path: '', message: ours ? 'This is a fault of Voltaris, not of the request; the log of the server has it.' : message }]
+    const told = problems ?? [
+      { path: '', message: ours ? 'This is a fault of Voltaris, not of the request; the log of the server has it.' : message },
+    ]
     res.end(event.method === 'HEAD' ? undefined : JSON.stringify(failureJson(status, message, told)))
     return
   }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What was done, measured and mended, with its time and stage. */
 import { newId } from '~/database/id'
+
 const project = useProjectStore()
 const view = useViewStore()
 const { current, stages } = useStages()

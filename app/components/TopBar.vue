@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { mdiRedoVariant, mdiUndoVariant, mdiWeatherNight, mdiWhiteBalanceSunny, mdiNotebookOutline, mdiKeyboardOutline, mdiHistory } from '@mdi/js'
+import {
+  mdiRedoVariant, mdiUndoVariant, mdiWeatherNight, mdiWhiteBalanceSunny, mdiNotebookOutline, mdiKeyboardOutline, mdiHistory,
+} from '@mdi/js'
 
 const project = useProjectStore()
 const view = useViewStore()

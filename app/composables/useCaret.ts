@@ -6,7 +6,8 @@ import { nextTick } from 'vue'
  */
 export function keepCaret(): () => void {
   const field = globalThis.document?.activeElement
-  if (!field || !(field instanceof HTMLTextAreaElement || (field instanceof HTMLInputElement && field.selectionStart !== null))) return () => {}
+  const isText = field && (field instanceof HTMLTextAreaElement || (field instanceof HTMLInputElement && field.selectionStart !== null))
+  if (!isText) return () => {}
   const { value, selectionStart, selectionEnd } = field
   return () => void nextTick(() => {
     if (document.activeElement !== field || field.value === value) return

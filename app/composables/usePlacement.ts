@@ -71,7 +71,9 @@ export function usePlacement() {
   async function inWorker<T>(ask: (service: Remote<PlacementService>, plan: Plan) => Promise<T>, plan: Plan): Promise<T | null> {
     running.value = { nodes: 0, quiet: false }
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
-    const starting = startWorker<PlacementService>(() => new Worker(new URL('../workers/placement.worker.ts', import.meta.url), { type: 'module' }))
+    const starting = startWorker<PlacementService>(
+      () => new Worker(new URL('../workers/placement.worker.ts', import.meta.url), { type: 'module' }),
+    )
     // Whoever stopped it does not wait for its end.
     const ending = starting.then(({ end }) => end, () => () => {})
     heard()

@@ -44,11 +44,15 @@ export interface Backup { name: string, bytes: Uint8Array, projects: number }
 export async function makeBackup(database: ProjectDatabase, slots: Slots, since?: string, now = new Date()): Promise<Backup> {
   const files: BundledFile[] = []
   const put = (path: string, value: unknown) => void files.push({ path, bytes: strToU8(JSON.stringify(value, null, 1) + '\n') })
-  const contents: Contents = { format: FORMAT, version: VERSION, at: now.toISOString(), ...(since !== undefined && { since }), projects: [] }
+  const contents: Contents = {
+    format: FORMAT, version: VERSION, at: now.toISOString(), ...(since !== undefined && { since }), projects: [],
+  }
   const taken = new Set<string>()
   for (const head of await database.allHeads()) {
     if (since !== undefined && head.updatedAt <= since && (head.deletedAt ?? '') <= since) continue
-    const [record, states, trail] = await Promise.all([database.projects.get(head.id), database.statesOf(head.id), database.trails.get(head.id)])
+    const [record, states, trail] = await Promise.all(
+      [database.projects.get(head.id), database.statesOf(head.id), database.trails.get(head.id)],
+    )
     if (!record) continue
     const own = freeName(head.name, taken)
     const names = { plan: `projects/${own}.voltaris.json`, record: `records/${own}.json` }
@@ -65,7 +69,9 @@ export async function makeBackup(database: ProjectDatabase, slots: Slots, since?
   put('settings.json', Object.fromEntries(slots.keys().filter(key => key.startsWith(SETTINGS)).map(key => [key, slots.getItem(key)])))
   put('backup.json', contents)
   const day = now.toISOString().slice(0, 10)
-  return { name: `voltaris-backup-${day}${since === undefined ? '' : '-changes'}.zip`, bytes: zipOf(files), projects: contents.projects.length }
+  return {
+    name: `voltaris-backup-${day}${since === undefined ? '' : '-changes'}.zip`, bytes: zipOf(files), projects: contents.projects.length,
+  }
 }
 
 function freeName(name: string, taken: Set<string>): string {
@@ -114,7 +120,9 @@ const besideSchema = Joi.object<Beside>({
   trail: Joi.object({ base: Joi.object().unknown().required(), steps: Joi.array().required(), done: Joi.number().integer().required() })
     .unknown().allow(null).required(),
 }).unknown()
-const settingsSchema = Joi.object<Record<string, string>>().pattern(Joi.string().pattern(/^voltaris\./), Joi.string().allow('').max(2_000_000))
+const settingsSchema = Joi.object<Record<string, string>>().pattern(
+  Joi.string().pattern(/^voltaris\./), Joi.string().allow('').max(2_000_000),
+)
 
 interface Found { plan: Plan, beside: Beside, at: string }
 
@@ -144,14 +152,19 @@ export function readBackup(bytes: Uint8Array): { contents: Contents, projects: F
     // A record that was damaged when the backup was made comes back as it was; one that was whole has to be whole.
     if (!headOf({ ...beside.record, plan }).trouble) {
       const checked = readPlan(plan)
-      if (!checked.ok) throw new BackupError(`"${entry.plan}" in the backup cannot be used: ${checked.problems[0]!.path} ${checked.problems[0]!.message}.`)
+      if (!checked.ok) throw new BackupError(
+        `"${entry.plan}" in the backup cannot be used: ${checked.problems[0]!.path} ${checked.problems[0]!.message}.`,
+      )
     }
     return { plan, beside, at: contents.at }
   })
   return { contents, projects, settings: read('settings.json', settingsSchema) }
 }
 
-/** Brings backups back: of a project that is in several of them the latest state counts. Nothing that is there is lost. Throws `BackupError`. */
+/**
+ * Brings backups back: of a project that is in several of them the latest state counts. Nothing that is there is lost. Throws
+ * `BackupError`.
+ */
 export async function restoreBackups(database: ProjectDatabase, slots: Slots, zips: readonly Uint8Array[]): Promise<Restored> {
   const backups = zips.map(readBackup).sort((a, b) => a.contents.at < b.contents.at ? -1 : 1)
   const latest = new Map(backups.flatMap(({ projects }) => projects).map(found => [found.beside.record.id, found]))

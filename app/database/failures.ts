@@ -42,7 +42,8 @@ const SENTENCES: Readonly<Record<Exclude<StorageTrouble, 'other' | 'gone' | 'new
   full: 'The browser\'s storage is full. Empty the bin, export and delete old projects, or free space on the disk; then try again.',
   blocked: 'Another tab of Voltaris holds the storage open in an older form. Close the other tabs, then try again.',
   silent: 'The browser\'s storage does not answer. Close other tabs of Voltaris or start the browser anew; until then nothing is kept.',
-  refused: 'This browser does not let Voltaris keep anything: private windows, blocked site data and damaged profiles are the usual reasons. '
+  refused: 'This browser does not let Voltaris keep anything: private windows, blocked site data and damaged profiles are the usual '
+    + 'reasons. '
     + 'What is open can still be exported.',
   deleted: 'The browser\'s storage for Voltaris was closed or deleted, e.g. by "clear site data". What is open here is still in this tab.',
 }

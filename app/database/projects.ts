@@ -115,7 +115,9 @@ export class ProjectDatabase extends Dexie {
       const isMine = stored.revision === baseRevision || (stored.savedBy === tab && (stored.alone ?? stored.revision) <= baseRevision)
       const joined = isMine ? { plan, collisions: [] } : merge(base, plan, sound(stored).plan)
       const at = now.toISOString()
-      if (joined.collisions.length) await this.keepState(id, { kind: 'before', label: 'This tab\'s, before it was joined with another tab\'s', plan }, now)
+      if (joined.collisions.length) await this.keepState(
+        id, { kind: 'before', label: 'This tab\'s, before it was joined with another tab\'s', plan }, now,
+      )
       if (dayOf(stored.updatedAt) !== dayOf(at)) await this.keepState(id, { kind: 'day', plan: stored.plan }, new Date(stored.updatedAt))
       const revision = stored.revision + 1
       const record: ProjectRecord = {

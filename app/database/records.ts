@@ -66,7 +66,10 @@ export class ProjectMissing extends Error {
 /** A newer Voltaris wrote it: it is left as it is. */
 export class ProjectNewer extends Error {
   constructor(readonly record: unknown, version: number) {
-    super(`This project was kept by a newer Voltaris (version ${version} of the plan). It is left as it is: load the page anew to get the newer one.`)
+    super(
+      `This project was kept by a newer Voltaris (version ${version} of the plan). It is left as it is: load the page anew to get the `
+      + `newer one.`,
+    )
     this.name = 'ProjectNewer'
   }
 }
@@ -74,7 +77,10 @@ export class ProjectNewer extends Error {
 /** The stored record is none that can be worked with. */
 export class ProjectDamaged extends Error {
   constructor(readonly record: unknown, what: string) {
-    super(`The stored record of this project is damaged: ${what}. It is left as it is; take it back from its earlier states, or save the record to a file.`)
+    super(
+      `The stored record of this project is damaged: ${what}. It is left as it is; take it back from its earlier states, or save the `
+      + `record to a file.`,
+    )
     this.name = 'ProjectDamaged'
   }
 }

@@ -21,7 +21,9 @@ function browserSlots(): Slots | null {
     const storage = globalThis.localStorage
     storage.getItem('voltaris')
     return {
-      getItem: key => storage.getItem(key), setItem: (key, value) => storage.setItem(key, value), removeItem: key => storage.removeItem(key),
+      getItem: key => storage.getItem(key),
+      setItem: (key, value) => storage.setItem(key, value),
+      removeItem: key => storage.removeItem(key),
       keys: () => Array.from({ length: storage.length }, (_, i) => storage.key(i)).filter(key => key !== null),
     }
   }

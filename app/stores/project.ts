@@ -141,7 +141,9 @@ export const useProjectStore = defineStore('project', () => {
         const isOnTop = pending.baseRevision === stored.revision
           || (stored.savedBy === pending.tab && (stored.alone ?? stored.revision) <= pending.baseRevision)
         // Somebody kept something meanwhile: how it was is not lost under what comes back.
-        if (!isOnTop) await useDatabase().keepState(projectId, { kind: 'before', label: 'Before work of a closed tab came back', plan: plan.value! })
+        if (!isOnTop) await useDatabase().keepState(
+          projectId, { kind: 'before', label: 'Before work of a closed tab came back', plan: plan.value! },
+        )
         const before = plan.value
         commit(record(history.value!, change, 'Recover the last change'), 'Recover the last change', change)
         recovered.value ||= plan.value !== before
@@ -276,7 +278,9 @@ export const useProjectStore = defineStore('project', () => {
   /** The whole plan as it was at another time, as a step that can be undone. How it is now becomes an earlier state. */
   async function takeState(earlier: Plan, when: string): Promise<void> {
     if (!plan.value || !id.value) return
-    await answered(useDatabase().keepState(id.value, { kind: 'before', label: `Before the state of ${when} was taken back`, plan: plan.value }))
+    await answered(
+      useDatabase().keepState(id.value, { kind: 'before', label: `Before the state of ${when} was taken back`, plan: plan.value }),
+    )
     edit(replacing(plan.value, completed(earlier)), `Take back the state of ${when}`)
   }
 
@@ -300,7 +304,9 @@ export interface LoadError {
 }
 
 function loadErrorOf(error: unknown, stored: ProjectRecord | undefined): LoadError {
-  if (error instanceof ProjectNewer || error instanceof ProjectDamaged) return { message: error.message, trouble: troubleOf(error), record: error.record }
+  if (error instanceof ProjectNewer || error instanceof ProjectDamaged) return {
+    message: error.message, trouble: troubleOf(error), record: error.record,
+  }
   if (stored) {
     const damaged = new ProjectDamaged(stored, `it cannot be judged (${(error as Error).message})`)
     return { message: damaged.message, trouble: 'damaged', record: stored }

@@ -38,6 +38,8 @@ export async function startWorker<Service extends Answering>(make: () => Worker)
 /** The work's answer, or an error with the given words when it takes longer. */
 export function within<T>(ms: number, work: Promise<T>, late: string): Promise<T> {
   let timer: ReturnType<typeof setTimeout>
-  const limit = new Promise<never>((_, reject) => timer = setTimeout(() => reject(new Error(`${late} within ${Math.round(ms / 1000)} s`)), ms))
+  const limit = new Promise<never>(
+    (_, reject) => timer = setTimeout(() => reject(new Error(`${late} within ${Math.round(ms / 1000)} s`)), ms),
+  )
   return Promise.race([work, limit]).finally(() => clearTimeout(timer))
 }

@@ -15,9 +15,12 @@ export function differences(before: Plan, after: Plan, catalogue: Catalogue): st
 type Describe = (before: Plan, after: Plan, catalogue: Catalogue) => string[]
 
 const TITLES: Readonly<Record<string, string>> = {
-  name: 'Name', notes: 'Notes', story: 'Story', board: 'Board', supply: 'Supply', parts: 'Parts', assignments: 'Places', between: 'In the wires',
-  reserved: 'Positions kept free', limits: 'Limits', controllers: 'Circuits of controllers', clocks: 'Clocks', softwareBuses: 'Buses on plain lines',
-  stack: 'Order of the stack', weights: 'Weights of placement', own: 'Own boards and parts', power: 'Supply and cooling', worksheets: 'Worksheets',
+  name: 'Name', notes: 'Notes', story: 'Story', board: 'Board', supply: 'Supply', parts: 'Parts', assignments: 'Places',
+  between: 'In the wires',
+  reserved: 'Positions kept free', limits: 'Limits', controllers: 'Circuits of controllers', clocks: 'Clocks',
+  softwareBuses: 'Buses on plain lines',
+  stack: 'Order of the stack', weights: 'Weights of placement', own: 'Own boards and parts', power: 'Supply and cooling',
+  worksheets: 'Worksheets',
   boot: 'Boot files', build: 'Building', scans: 'Scans', log: 'Logbook',
 }
 const titleOf = (field: string) => TITLES[field] ?? `Field "${field}"`
@@ -26,7 +29,9 @@ const WORDS: Readonly<Record<string, Describe>> = {
   name: (a, b) => [`Name: "${a.name}" → "${b.name}"`],
   notes: (a, b) => [`Notes: ${linesInWords(a.notes ?? '', b.notes ?? '')}`],
   story: (a, b) => [`Story: ${linesInWords(a.story ?? '', b.story ?? '')}`],
-  board: (a, b, { boards }) => [`Board: ${boards.get(a.board ?? '')?.name ?? a.board ?? 'none'} → ${boards.get(b.board ?? '')?.name ?? b.board ?? 'none'}`],
+  board: (a, b, { boards }) => [
+    `Board: ${boards.get(a.board ?? '')?.name ?? a.board ?? 'none'} → ${boards.get(b.board ?? '')?.name ?? b.board ?? 'none'}`,
+  ],
   parts: (a, b, catalogue) => entriesInWords(
     a.parts, b.parts, part => `"${part.name}" (${catalogue.parts.get(part.type)?.name ?? part.type})`, 'Part',
   ),
@@ -38,7 +43,9 @@ const WORDS: Readonly<Record<string, Describe>> = {
     return `${nameOf(key, a, b)}: ${place(a)} → ${place(b)}`
   }),
   boot: (a, b) => {
-    const others = fieldsOf(a.boot ?? {}, b.boot ?? {}).filter(name => name !== 'text' && !same(a.boot?.[name as 'path'], b.boot?.[name as 'path']))
+    const others = fieldsOf(a.boot ?? {}, b.boot ?? {}).filter(
+      name => name !== 'text' && !same(a.boot?.[name as 'path'], b.boot?.[name as 'path']),
+    )
     return [
       ...a.boot?.text === b.boot?.text ? [] : [`Boot file: ${linesInWords(a.boot?.text ?? '', b.boot?.text ?? '')}`],
       ...others.map(name => `Boot files, ${name}: ${fieldsInWords(a.boot?.[name as 'path'], b.boot?.[name as 'path'])}`),
@@ -114,7 +121,9 @@ function valueInWords(value: unknown): string {
   if (typeof value !== 'object') return String(value)
   return Array.isArray(value)
     ? `${value.length} ${value.length === 1 ? 'entry' : 'entries'}`
-    : short(Object.entries(value as Fields).map(([name, at]) => `${name} ${isRecord(at) || Array.isArray(at) ? '…' : String(at)}`).join(', '))
+    : short(
+        Object.entries(value as Fields).map(([name, at]) => `${name} ${isRecord(at) || Array.isArray(at) ? '…' : String(at)}`).join(', '),
+      )
 }
 
 /** Enough of a text to know it by. */

@@ -42,7 +42,9 @@ export function merge(base: Plan, mine: Plan, theirs: Plan): Merged {
 function joined(path: readonly string[], base: unknown, mine: unknown, theirs: unknown, collisions: Collision[]): unknown {
   if (same(mine, base)) return theirs
   if (same(theirs, base) || same(mine, theirs)) return mine
-  if (isRecord(mine) && isRecord(theirs) && !isOneThing(path)) return joinedRecords(path, isRecord(base) ? base : {}, mine, theirs, collisions)
+  if (isRecord(mine) && isRecord(theirs) && !isOneThing(path)) return joinedRecords(
+    path, isRecord(base) ? base : {}, mine, theirs, collisions,
+  )
   if (Array.isArray(mine) && Array.isArray(theirs)) {
     const list = joinedLists(path, Array.isArray(base) ? base : [], mine, theirs, collisions)
     if (list) return list
@@ -57,13 +59,15 @@ function joined(path: readonly string[], base: unknown, mine: unknown, theirs: u
 
 /** Values whose fields go together: half of one and half of another would be neither. */
 const isOneThing = ([field, second, third, fourth]: readonly string[]): boolean => field === 'supply'
-  || second !== undefined && ['assignments', 'between', 'limits', 'worksheets', 'reserved', 'softwareBuses'].includes(field!)
-  || (field === 'own' || field === 'power') && third !== undefined || field === 'parts' && fourth !== undefined
-  || field === 'boot' && third !== undefined
+  || (second !== undefined && WHOLE.has(field!))
+  || (third !== undefined && ['own', 'power', 'boot'].includes(field!))
+  || (fourth !== undefined && field === 'parts')
+
+const WHOLE: ReadonlySet<string> = new Set(['assignments', 'between', 'limits', 'worksheets', 'reserved', 'softwareBuses'])
 
 /** Texts that people write: their changes go side by side. A name, an id or a choice is one thing. */
 const isFreeText = (path: readonly string[]): boolean => ['notes', 'story', 'text', 'content'].includes(path.at(-1)!)
-  || path[0] === 'boot' && path[1] === 'includes'
+  || (path[0] === 'boot' && path[1] === 'includes')
 
 function joinedRecords(path: readonly string[], base: Fields, mine: Fields, theirs: Fields, collisions: Collision[]): Fields {
   const fields: Record<string, unknown> = {}
@@ -114,9 +118,9 @@ export function withMine(plan: Plan, { path, mine }: Collision): Plan {
 function put(value: unknown, [name, ...rest]: readonly string[], mine: unknown): unknown {
   if (name === undefined) return mine
   if (!Array.isArray(value)) {
-    const record = { ...value as Fields, [name]: put((value as Fields | undefined)?.[name] ?? (rest.length ? {} : undefined), rest, mine) }
-    if (record[name] === undefined) delete record[name]
-    return record
+    const at = put((value as Fields | undefined)?.[name] ?? (rest.length ? {} : undefined), rest, mine)
+    const { [name]: _, ...others } = value as Fields
+    return at === undefined ? others : { ...value as Fields, [name]: at }
   }
   const at = (keysOf(value) ?? []).indexOf(name)
   const entry = put(at < 0 ? undefined : value[at], rest, mine)

@@ -59,7 +59,9 @@ export async function inPool(task: Task, left: AbortSignal): Promise<Answer> {
   }
   catch (error) {
     if (late.signal.aborted) {
-      throw refusal(503, 'Took too long', `This took longer than ${seconds} s and was stopped. Send less at a time.`, { 'retry-after': '30' })
+      throw refusal(
+        503, 'Took too long', `This took longer than ${seconds} s and was stopped. Send less at a time.`, { 'retry-after': '30' },
+      )
     }
     if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') {
       throw refusal(503, 'Took too much memory', 'This took more memory than one request may have and was stopped. Send less at a time.')

@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs'
+import { request as httpRequest } from 'node:http'
 import { expect, test, type APIRequestContext } from '@playwright/test'
+import { startServer } from './server'
 
 const hive = readFileSync('demo/beehive-monitor.json', 'utf8')
 
@@ -105,3 +107,167 @@ test('what cannot be used is refused with a status, a path and a reason', async 
   const stray = await (await post(request, '/api/dt/compile', { source: '/dts-v1/; /plugin/; &nobody { };' })).json()
   expect((await post(request, '/api/dt/apply', { base: base.blob, overlays: [stray.blob] })).status()).toBe(422)
 })
+
+const json = { 'content-type': 'application/json' }
+
+test('unknown paths, wrong methods, other bodies and foreign origins are refused, each as JSON', async ({ request, baseURL }) => {
+  const cases: [string, string, Record<string, string>, number, RegExp][] = [
+    ['GET', '/api', {}, 404, /no route/], ['GET', '/api/nothing', {}, 404, /no route/], ['POST', '/api/check/', json, 404, /no route/],
+    ['GET', '/api/constructor', {}, 404, /no route/],
+    ['GET', '/api/check', {}, 405, /takes POST/], ['PUT', '/api/check', json, 405, /takes POST/], [
+      'POST', '/api/catalogue', json, 405, /takes GET/,
+    ],
+    ['DELETE', '/api/catalogue', {}, 405, /takes GET/],
+    ['POST', '/api/check', {}, 415, /has to be JSON/], ['POST', '/api/check', { 'content-type': 'text/plain' }, 415, /not \\"text\/plain/],
+    ['POST', '/api/check', { ...json, origin: 'https://elsewhere.example' }, 403, /may not ask/],
+    ['POST', '/api/check', { ...json, origin: 'null' }, 403, /may not ask/],
+    ['GET', '/api/catalogue', { origin: 'https://elsewhere.example' }, 403, /may not ask/],
+    ['POST', '/api/check', { ...json, 'sec-fetch-site': 'cross-site' }, 403, /another site/],
+  ]
+  for (const [method, path, headers, status, words] of cases) {
+    const answer = await request.fetch(path, { method, headers, ...(method !== 'GET' && { data: Buffer.from('{}') }) })
+    expect([method, path, answer.status()]).toEqual([method, path, status])
+    expect(answer.headers()['content-type']).toBe('application/json')
+    expect(await answer.text(), path).toMatch(words)
+  }
+  expect((await request.get('/api/check')).headers().allow).toBe('POST, OPTIONS')
+  // Its own pages may ask.
+  const own = await request.post('/api/check', { data: hive, headers: { ...json, origin: baseURL! } })
+  expect(own.status()).toBe(200)
+  const preflight = await request.fetch('/api/check', { method: 'OPTIONS', headers: { origin: 'https://elsewhere.example' } })
+  expect(preflight.status()).toBe(403)
+  expect(preflight.headers()['access-control-allow-origin']).toBeUndefined()
+  expect((await request.get('/no-such-file.js')).status()).toBe(404)
+  expect((await request.post('/project/x/board', { data: '' })).status()).toBe(405)
+})
+
+test('pages and files come with their rules, and packed', async ({ request }) => {
+  const page = await request.get('/', { headers: { 'accept-encoding': 'gzip' } })
+  const headers = page.headers()
+  const rules = Object.fromEntries(headers['content-security-policy']!.split('; ').map((rule) => {
+    const [name, ...sources] = rule.split(' ')
+    return [name, sources]
+  }))
+  expect(rules['script-src']).toEqual(['\'self\''])
+  expect(rules['default-src']).toEqual(['\'self\''])
+  expect(rules['frame-ancestors']).toEqual(['\'none\''])
+  expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY', 'referrer-policy': 'no-referrer' })
+  expect(headers['x-powered-by']).toBeUndefined()
+  const html = await page.text()
+  // No script stands in the page itself; what is between tags is data.
+  for (const [, attributes, content] of html.matchAll(/<script([^>]*)>([^<]*)/g)) {
+    if (!/type="application\/json"/.test(attributes!)) expect(content).toBe('')
+  }
+  expect(html).not.toMatch(/ on[a-z]+="/)
+  const script = /src="(\/_nuxt\/[^"]+)"/.exec(html)![1]!
+  const file = await request.get(script, { headers: { 'accept-encoding': 'gzip' } })
+  expect(file.headers()).toMatchObject({
+    'cache-control': 'public, max-age=31536000, immutable', 'content-encoding': 'gzip', 'x-content-type-options': 'nosniff',
+  })
+  for (const path of ['/sw.js', '/settings.js']) expect(
+    (await request.get(path)).headers()['cache-control'], path,
+  ).toMatch(/no-cache|max-age=0/)
+  const report = await request.post('/api/check', { data: hive, headers: { ...json, 'accept-encoding': 'gzip' } })
+  expect(report.headers()['content-encoding']).toBe('gzip')
+  const plain = await request.post('/api/check', { data: hive, headers: { ...json, 'accept-encoding': 'identity' } })
+  expect(plain.headers()['content-encoding']).toBeUndefined()
+  expect(await plain.json()).toEqual(await report.json())
+})
+
+interface Answer { status: number | string, ms: number }
+
+/** A request by hand: chunked bodies, aborts, many at once. */
+function send(
+  base: string, method: string, path: string, pieces: (string | Buffer)[] = [], headers: Record<string, string> = json,
+): Promise<Answer> {
+  const started = performance.now()
+  return new Promise((resolve) => {
+    const done = (status: number | string) => resolve({ status, ms: performance.now() - started })
+    const asked = httpRequest(base + path, { method, headers, agent: false }, (answer) => {
+      answer.resume()
+      answer.on('end', () => done(answer.statusCode!))
+      answer.on('error', (error: NodeJS.ErrnoException) => done(error.code ?? error.message))
+    })
+    asked.on('error', (error: NodeJS.ErrnoException) => done(error.code ?? error.message))
+    for (const piece of pieces) asked.write(piece)
+    asked.end()
+  })
+}
+
+test('4 MiB is the most also when it comes in pieces of unknown number', async ({ baseURL }) => {
+  const mebibyte = Buffer.alloc(1024 * 1024, ' ')
+  for (const path of ['/api/check', '/api/dt/compile']) {
+    expect(await send(baseURL!, 'POST', path, Array(5).fill(mebibyte))).toMatchObject({ status: 413 })
+  }
+  expect(await send(baseURL!, 'POST', '/api/check', [...Array(3).fill(mebibyte), hive])).toMatchObject({ status: 200 })
+  expect(await send(baseURL!, 'POST', '/api/check', [mebibyte])).toMatchObject({ status: 400 })
+})
+
+const DEEP = 100_000
+const nested = (open: string, inner: string, close: string) => open.repeat(DEEP) + inner + close.repeat(DEEP)
+
+test('a hundred thousand levels anywhere are 400', async ({ baseURL }) => {
+  const source = (text: string) => JSON.stringify({ source: text })
+  const cases: [string, string][] = [
+    ['/api/check', nested('[', '', ']')], [
+      '/api/check', `{"format":"voltaris-plan","version":1,"name":"x","x":${nested('{"a":', '1', '}')}}`,
+    ],
+    ['/api/boot/write', `{"plan":${nested('[', '', ']')}}`], ['/api/boot/lint', `{"text":"","includes":${nested('{"a":', '""', '}')}}`],
+    ['/api/dt/decompile', `{"blob":${nested('[', '', ']')}}`], ['/api/dt/compile', source(`/dts-v1/; / {${nested('a{', '', '};')}};`)],
+    ['/api/dt/compile', source(`/dts-v1/; / { p = <${nested('(', '1', ')')}>; };`)],
+    ['/api/dt/compile', source(`/dts-v1/; / { p = <(${'~'.repeat(DEEP)}1)>; };`)],
+    ['/api/dt/compile', source(`${'#if 1\n'.repeat(DEEP)}/dts-v1/; / { };${'\n#endif'.repeat(DEEP)}`)],
+    ['/api/dt/compile', source(`#define F(x) x\n/dts-v1/; / { p = <${nested('F(', '1', ')')}>; };`)],
+    ['/api/dt/compile', JSON.stringify({ source: '/include/ "me"', files: { me: '/include/ "me"' } })],
+  ]
+  for (const [path, body] of cases) expect(
+    [path, body.slice(0, 60), (await send(baseURL!, 'POST', path, [body])).status],
+  ).toEqual([path, body.slice(0, 60), 400])
+})
+
+test('two hundred heavy requests delay no light one; those over the limit get 429, and whoever leaves takes the work along', async () => {
+  test.setTimeout(120_000)
+  // One of its own: the others' requests are not to find it full.
+  const server = await startServer()
+  await underLoad(server.address).finally(server.stop)
+})
+
+async function underLoad(base: string): Promise<void> {
+  const parts = Array.from(
+    { length: 30 }, (_, i) => ({ id: `p${i}`, type: ['oled-i2c', 'fan-5v', 'buttons-4', 'probe-onewire'][i % 4], name: `P${i}` }),
+  )
+  const plan = JSON.stringify(
+    { format: 'voltaris-plan', version: 1, name: 'Much', board: 'forty-usb-c', supply: null, parts, assignments: {} },
+  )
+  const properties = JSON.stringify({ source: `/dts-v1/; / { ${Array.from({ length: 40_000 }, (_, i) => `p${i} = <${i}>;`).join(' ')} };` })
+  const heavy = Array.from(
+    { length: 200 }, (_, i) => send(base, 'POST', i % 10 ? '/api/place' : '/api/dt/compile', [i % 10 ? plan : properties]),
+  )
+  let isOver = false
+  const all = Promise.all(heavy).then((answers) => {
+    isOver = true
+    return answers
+  })
+  const light: Answer[] = []
+  while (!isOver) {
+    light.push(await send(base, 'GET', '/api/catalogue', [], {}))
+    light.push(await send(base, 'GET', '/', [], {}))
+  }
+  const answers = await all
+  const statuses = new Set(answers.map(answer => answer.status))
+  expect([...statuses].filter(status => ![200, 429, 503].includes(status as number))).toEqual([])
+  expect(answers.filter(answer => answer.status === 200).length).toBeGreaterThan(10)
+  expect(statuses).toContain(429)
+  expect(new Set(light.map(answer => answer.status))).toEqual(new Set([200]))
+  const times = light.map(answer => answer.ms).sort((a, b) => a - b)
+  console.log(`${light.length} light requests beside them: 95 % under ${times[Math.floor(times.length * 0.95)]!.toFixed(0)} ms`)
+  expect(times[Math.floor(times.length * 0.95)]!).toBeLessThan(200)
+
+  // Sixty callers that leave at once: their work goes with them, and the next is answered soon.
+  await Promise.all(Array.from({ length: 60 }, () => new Promise<void>((resolve) => {
+    const asked = httpRequest(`${base}/api/place`, { method: 'POST', headers: json, agent: false })
+    asked.on('error', () => resolve())
+    asked.end(plan, () => setImmediate(() => asked.destroy(new Error('left'))))
+  })))
+  expect((await send(base, 'POST', '/api/check', [hive])).status).toBe(200)
+}

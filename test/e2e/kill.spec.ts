@@ -23,7 +23,8 @@ async function start(profile: string): Promise<Started> {
   rmSync(portFile, { force: true })
   const child: ChildProcess = spawn('/usr/bin/chromium', [...ARGS, `--user-data-dir=${profile}`], { stdio: 'ignore', detached: true })
   const ended = new Promise<void>(resolve => child.on('exit', () => resolve()))
-  await expect.poll(() => existsSync(portFile) && readFileSync(portFile, 'utf8').includes('\n'), { timeout: 30_000, intervals: [20] }).toBe(true)
+  const isUp = () => existsSync(portFile) && readFileSync(portFile, 'utf8').includes('\n')
+  await expect.poll(isUp, { timeout: 30_000, intervals: [20] }).toBe(true)
   const port = readFileSync(portFile, 'utf8').split('\n')[0]
   const browser = await chromium.connectOverCDP(`http://127.0.0.1:${port}`)
   const page = await browser.contexts()[0]!.newPage()
@@ -39,7 +40,8 @@ async function start(profile: string): Promise<Started> {
 }
 
 for (let part = 0; part < PARTS; part++) {
-  test(`what was shown as saved outlives a kill, rounds ${part * ROUNDS / PARTS + 1} to ${(part + 1) * ROUNDS / PARTS}`, async ({ baseURL }) => {
+  const rounds = `${part * ROUNDS / PARTS + 1} to ${(part + 1) * ROUNDS / PARTS}`
+  test(`what was shown as saved outlives a kill, rounds ${rounds}`, async ({ baseURL }) => {
     test.setTimeout(240_000)
     const profile = mkdtempSync(join(tmpdir(), 'voltaris-kill-'))
     const next = random(20261127 + part)

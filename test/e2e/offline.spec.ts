@@ -1,10 +1,9 @@
-import { spawn, type ChildProcess } from 'node:child_process'
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
 import { goTo, openDemo, saved } from './helpers'
+import { startServer } from './server'
 
 test.use({ serviceWorkers: 'allow' })
 
@@ -13,7 +12,8 @@ const STAGES = ['board', 'parts', 'wiring', 'power', 'boot', 'build', 'bringup']
 /** Everything is there for later: the worker has taken over and holds every file. */
 const kept = (page: Page) => page.evaluate(async () => {
   await navigator.serviceWorker.ready
-  return (await Promise.all((await caches.keys()).map(async name => (await (await caches.open(name)).keys()).length))).reduce((a, b) => a + b, 0)
+  const counts = (await caches.keys()).map(async name => (await (await caches.open(name)).keys()).length)
+  return (await Promise.all(counts)).reduce((a, b) => a + b, 0)
 })
 
 test('every stage opens without a net, also one never visited; placing and rehearsing too', async ({ page, context }) => {
@@ -56,42 +56,18 @@ test('it can be installed, asks nothing of another host, and breaks no rule of i
   await expect(page.getByTestId('history')).toBeVisible()
   expect(await broken()).toEqual([])
   expect(asked.filter(url => !url.startsWith(baseURL!) && !/^(data|blob):/.test(url))).toEqual([])
-  const manifest = await page.evaluate(async () => (await fetch(document.querySelector<HTMLLinkElement>('link[rel=manifest]')!.href)).json())
+  const manifest = await (await page.request.get(await page.locator('link[rel=manifest]').getAttribute('href') ?? '')).json()
   expect(manifest).toMatchObject({ name: 'Voltaris', start_url: '/', display: 'standalone' })
   for (const { src } of manifest.icons) expect((await page.request.get(src)).status(), src).toBe(200)
 })
 
-/** A port that nobody listens on. */
-const freePort = () => new Promise<number>((resolve, reject) => {
-  const probe = createServer()
-  probe.on('error', reject)
-  probe.listen(0, '127.0.0.1', () => {
-    const { port } = probe.address() as AddressInfo
-    probe.close(() => resolve(port))
-  })
-})
-
 /** A server of its own, whose build can be made another one, and which can be stopped. */
 async function ownServer() {
-  const port = await freePort()
   const folder = mkdtempSync(join(tmpdir(), 'voltaris-build-'))
   cpSync('.output', folder, { recursive: true })
-  let child: ChildProcess | null = null
-  const address = `http://127.0.0.1:${port}`
-  const start = async () => {
-    child = spawn(process.execPath, [join(folder, 'server', 'index.mjs')], {
-      env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', NODE_ENV: 'production' }, stdio: 'ignore',
-    })
-    await expect.poll(() => fetch(address).then(answer => answer.ok, () => false), { timeout: 20_000 }).toBe(true)
-  }
-  const stop = () => new Promise<void>((resolve) => {
-    if (child!.exitCode !== null || child!.signalCode !== null) return resolve()
-    child!.once('exit', () => resolve())
-    child!.kill('SIGKILL')
-  })
-  await start()
+  const server = await startServer(folder)
   return {
-    address, start, stop,
+    ...server,
     /** Another build: a figure in the list of files, and with it what the server tells the file apart by. */
     renew: async () => {
       const change = (file: string, pattern: RegExp) => {
@@ -102,11 +78,11 @@ async function ownServer() {
       }
       change('public/sw.js', /(url:"\/",revision:")(\d)/)
       change('server/chunks/nitro/nitro.mjs', /("\/sw\.js": \{[^}]*?"etag": "\\"[^\d]*?)(\d)/)
-      await stop()
-      await start()
+      await server.stop()
+      await server.start()
     },
     end: async () => {
-      await stop()
+      await server.stop()
       rmSync(folder, { recursive: true, force: true })
     },
   }

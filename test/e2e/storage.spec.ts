@@ -56,7 +56,9 @@ for (const [what, script, words] of [
     value: { open: () => { throw new DOMException('denied', 'SecurityError') } },
   }), 'does not let Voltaris keep anything'],
   ['missing', () => Object.defineProperty(window, 'indexedDB', { value: undefined }), 'does not let Voltaris keep anything'],
-  ['silent', () => Object.defineProperty(window, 'indexedDB', { value: { open: () => ({ addEventListener: () => null }) } }), 'does not answer'],
+  ['silent', () => Object.defineProperty(
+    window, 'indexedDB', { value: { open: () => ({ addEventListener: () => null }) } },
+  ), 'does not answer'],
 ] as const) {
   test(`a database that is ${what} has its sentence, and the page goes on`, async ({ page }) => {
     await page.addInitScript(script)
@@ -203,7 +205,9 @@ test('a backup brings everything back into another browser, history and undo too
   await elsewhere.getByRole('button', { name: 'Undo', exact: true }).first().click()
   await expect(elsewhere.getByTestId('notes')).not.toHaveValue('before the backup')
   await elsewhere.goto('/')
-  await elsewhere.getByTestId('restore-file').setInputFiles({ name: 'cut.zip', mimeType: 'application/zip', buffer: bytes.subarray(0, 2000) })
+  await elsewhere.getByTestId('restore-file').setInputFiles(
+    { name: 'cut.zip', mimeType: 'application/zip', buffer: bytes.subarray(0, 2000) },
+  )
   await expect(elsewhere.getByTestId('refused')).toContainText('cannot be read as a backup')
   await expect(rows(elsewhere)).toHaveCount(3)
   await elsewhere.close()

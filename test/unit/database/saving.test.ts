@@ -294,6 +294,8 @@ describe('troubles of the storage', () => {
       expect([troubleOf(given), given]).toEqual([trouble, given])
       expect(inWords(given)).toMatch(/[.!?]$/)
     }
-    expect(new Set(['QuotaExceededError', 'StorageSilent', 'DatabaseClosedError', 'SecurityError'].map(name => inWords(error(name)))).size).toBe(4)
+    expect(
+      new Set(['QuotaExceededError', 'StorageSilent', 'DatabaseClosedError', 'SecurityError'].map(name => inWords(error(name)))).size,
+    ).toBe(4)
   })
 })
