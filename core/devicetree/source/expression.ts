@@ -105,6 +105,7 @@ function expectMark(tokens: TokenStream, mark: string): void {
 export function numberOf({ text, place }: Token): bigint {
   const digits = text.replace(/[uUlL]+$/, '')
   if (/^0[0-7]*[89]/.test(digits)) throw new DeviceTreeError('syntax', `"${text}" begins like an octal number and is none`, { place })
+  if (!/^(?:0[xX][\dA-Fa-f]+|\d+)$/.test(digits)) throw new DeviceTreeError('syntax', `"${text}" is no number`, { place })
   const value = /^0\d/.test(digits) ? BigInt(`0o${digits.slice(1)}`) : BigInt(digits)
   if (value > 0xFFFFFFFFFFFFFFFFn) throw new DeviceTreeError('value', `${text} does not fit into 64 bits`, { place })
   return value

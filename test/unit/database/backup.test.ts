@@ -1,0 +1,134 @@
+import 'fake-indexeddb/auto'
+import fc from 'fast-check'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { backupNews, BackupError, makeBackup, readBackup, restoreBackups } from '../../../app/database/backup'
+import { ProjectDatabase } from '../../../app/database/projects'
+import { memorySlots, type Slots } from '../../../app/database/slots'
+import { applyEdit } from '../../../core/plan/edits'
+import { readPlan } from '../../../core/plan/read'
+import { zipOf } from '../../../core/zip'
+import { demoPlans } from '../../../demo'
+import { anyEdit } from '../../edits'
+import { emptyPlan } from '../../../core/plan/create'
+
+let database: ProjectDatabase
+let count = 0
+const another = () => new ProjectDatabase(`backup-${count++}`)
+beforeEach(() => {
+  database = another()
+})
+
+/** Everything that is kept, apart from when the clock was looked at and the numbers that the database gives. */
+const everything = async (from: ProjectDatabase, slots: Slots) => ({
+  projects: await from.projects.toArray(),
+  heads: (await from.heads.toArray()).sort((a, b) => a.id < b.id ? -1 : 1),
+  states: (await from.states.orderBy('project').toArray()).map(({ key: _, ...state }) => state),
+  trails: await from.trails.toArray(),
+  slots: Object.fromEntries(slots.keys().sort().map(key => [key, slots.getItem(key)])),
+})
+
+describe('a backup', () => {
+  it('gives everything again in an empty browser', async () => {
+    await fc.assert(fc.asyncProperty(fc.array(fc.tuple(fc.constantFrom(...demoPlans), fc.array(anyEdit, { maxLength: 4 })), { maxLength: 4 }), async (drawn) => {
+      const [from, to] = [another(), another()]
+      const slots = memorySlots()
+      slots.setItem('voltaris.dark', 'true')
+      for (const [plan, edits] of drawn) {
+        const record = await from.create(plan, new Date('2026-01-05'))
+        const changed = edits.reduce((now, edit) => applyEdit(now, edit).plan, plan)
+        if (!readPlan(changed).ok) continue
+        await from.save(record.id, {
+          plan: changed, base: plan, baseRevision: 1, tab: 'a', number: 3,
+          trail: { base: plan, steps: edits.map(edit => ({ label: edit.edit, edit })), done: edits.length },
+        }, new Date('2026-01-07'))
+        await from.keepState(record.id, { kind: 'mark', label: 'Here', plan: changed }, new Date('2026-01-08'))
+      }
+      const ids = (await from.list()).map(head => head.id)
+      await from.putInBin(ids.slice(0, 1), new Date('2026-01-09'))
+      const { bytes, projects } = await makeBackup(from, slots)
+      expect(projects).toBe(drawn.length)
+      const target = memorySlots()
+      await restoreBackups(to, target, [bytes])
+      // Through the file and back, as JSON has it.
+      expect(await everything(to, target)).toEqual(JSON.parse(JSON.stringify(await everything(from, slots))))
+      // Once more changes nothing.
+      expect(await restoreBackups(to, target, [bytes])).toMatchObject({ added: [], beside: [], renewed: [], same: drawn.length })
+      from.close()
+      to.close()
+    }), { numRuns: 25 })
+  })
+
+  it('takes only what changed since another, and both together give everything', async () => {
+    const [first, second] = [await database.create(emptyPlan('First'), new Date('2026-01-01')), await database.create(emptyPlan('Second'), new Date('2026-01-01'))]
+    const whole = await makeBackup(database, memorySlots(), undefined, new Date('2026-01-02'))
+    await database.save(second.id, { plan: emptyPlan('Second, later'), base: second.plan, baseRevision: 1, tab: 'a', number: 1 }, new Date('2026-01-03'))
+    const changes = await makeBackup(database, memorySlots(), '2026-01-02T00:00:00.000Z', new Date('2026-01-04'))
+    expect(changes.projects).toBe(1)
+    const to = another()
+    await restoreBackups(to, memorySlots(), [changes.bytes, whole.bytes])
+    expect((await to.list()).map(head => head.name).sort()).toEqual(['First', 'Second, later'])
+    // One after the other is the same: what came back and was left alone is renewed.
+    const later = another()
+    await restoreBackups(later, memorySlots(), [whole.bytes])
+    expect((await restoreBackups(later, memorySlots(), [changes.bytes])).renewed).toEqual(['Second, later'])
+    expect((await later.list()).map(head => head.id).sort()).toEqual([first.id, second.id].sort())
+  })
+
+  it('never writes over what has changed here since', async () => {
+    const { id, plan } = await database.create(emptyPlan('As it was'))
+    const { bytes } = await makeBackup(database, memorySlots())
+    await database.save(id, { plan: { ...plan, name: 'As it is' }, base: plan, baseRevision: 1, tab: 'a', number: 1 })
+    const { beside } = await restoreBackups(database, memorySlots(), [bytes])
+    expect(beside).toHaveLength(1)
+    expect((await database.read(id)).plan.name).toBe('As it is')
+    expect((await database.list()).map(head => head.name)).toContain(beside[0])
+  })
+
+  it('brings damaged and newer records back as they were', async () => {
+    const at = { revision: 1, createdAt: '2026-01-01T00:00:00.000Z', updatedAt: '2026-01-01T00:00:00.000Z' }
+    const newer = { id: 'newer', plan: { ...emptyPlan('Newer'), version: 9, wonder: [1] } as never, ...at }
+    await database.projects.bulkAdd([newer, { id: 'chewed', plan: { name: 'Chewed', parts: 'x' } as never, ...at }])
+    const { bytes } = await makeBackup(database, memorySlots())
+    const to = another()
+    await restoreBackups(to, memorySlots(), [bytes])
+    expect(await to.projects.get('newer')).toEqual(newer)
+    expect((await to.list()).map(head => head.trouble?.kind).sort()).toEqual(['damaged', 'newer'])
+  })
+
+  it('that cannot be used is refused with what is wrong, and changes nothing', async () => {
+    await database.create(emptyPlan('A'))
+    const { bytes } = await makeBackup(database, memorySlots())
+    const { contents } = readBackup(bytes)
+    const asZip = (files: Record<string, unknown>) => zipOf(Object.entries(files).map(([path, value]) =>
+      ({ path, bytes: new TextEncoder().encode(typeof value === 'string' ? value : JSON.stringify(value)) })))
+    const cases: [Uint8Array, RegExp][] = [
+      [new TextEncoder().encode('no zip'), /it is no zip/], [bytes.subarray(0, 500), /cannot be read|not in it/],
+      [asZip({ 'other.txt': 'x' }), /"backup.json" is not in it/], [asZip({ 'backup.json': '{' }), /is no JSON/],
+      [asZip({ 'backup.json': { ...contents, version: 2 } }), /version/],
+      [asZip({ 'backup.json': contents, 'settings.json': {} }), /is not in it/],
+      [asZip({ 'backup.json': { ...contents, projects: [] }, 'settings.json': { other: 'x' } }), /settings.json/],
+    ]
+    const to = another()
+    for (const [given, words] of cases) {
+      await expect(restoreBackups(to, memorySlots(), [given])).rejects.toThrow(BackupError)
+      await expect(restoreBackups(to, memorySlots(), [given])).rejects.toThrow(words)
+    }
+    expect(await to.projects.count()).toBe(0)
+  })
+
+  it('is asked for when the last is two weeks old and something has changed, and not again for a week', async () => {
+    const day = (n: number) => new Date(Date.parse('2026-02-01') + n * 86_400_000)
+    expect(await backupNews(database, day(0))).toMatchObject({ changed: 0, isDue: false })
+    await database.create(emptyPlan('A'), day(0))
+    expect(await backupNews(database, day(13))).toMatchObject({ changed: 1, isDue: false })
+    expect(await backupNews(database, day(15))).toMatchObject({ last: null, isDue: true })
+    await database.facts.put({ key: 'backup-later', value: day(15).toISOString() })
+    expect((await backupNews(database, day(20))).isDue).toBe(false)
+    expect((await backupNews(database, day(23))).isDue).toBe(true)
+    await database.facts.put({ key: 'backup', value: day(23).toISOString() })
+    expect(await backupNews(database, day(60))).toMatchObject({ changed: 0, isDue: false })
+    await database.create(emptyPlan('B'), day(24))
+    // A clock that runs backwards does not keep it from being asked for.
+    expect((await backupNews(database, day(-400))).isDue).toBe(true)
+  })
+})
