@@ -11,6 +11,8 @@ const figures = computed<PartFigure[]>(() => {
   const file = resolvePart(inPlan, 0, project.catalogue)
   return file && project.plan ? partFigures(file, project.plan) : []
 })
+/** Fields are drawn when they are looked at: thirty parts have some hundred of them. */
+const open = ref(false)
 const replaced = computed(() => figures.value.filter(figure => figure.own !== null).length)
 
 function set({ key, label, unit, least, most, own }: PartFigure, text: string) {
@@ -33,10 +35,11 @@ function set({ key, label, unit, least, most, own }: PartFigure, text: string) {
     v-if="figures.length"
     class="small"
     :data-test="`figures-${inPlan.id}`"
+    @toggle="open = ($event.target as HTMLDetailsElement).open"
   >
     <summary>Its figures{{ replaced ? ` (${replaced} of yours)` : '' }}</summary>
     <div
-      v-for="figure in figures"
+      v-for="figure in open ? figures : []"
       :key="figure.key"
       class="row"
     >

@@ -72,11 +72,7 @@ export class ProjectDatabase extends Dexie {
     const known = new Set(heads.map(head => head.id))
     const there = new Set(ids)
     const without = ids.filter(id => !known.has(id))
-    const made: Head[] = []
-    for (const id of without) {
-      const record = await this.projects.get(id)
-      if (record) made.push(headOf(record))
-    }
+    const made = (await this.projects.bulkGet(without)).filter(record => record !== undefined).map(headOf)
     if (made.length) await this.heads.bulkPut(made)
     return [...heads.filter(head => there.has(head.id)), ...made].sort((a, b) => a.updatedAt < b.updatedAt ? 1 : -1)
   }

@@ -23,10 +23,11 @@ const busy = ref(false)
 const news = shallowRef<BackupNews | null>(null)
 const DEMO_LOADED = 'voltaris.demo-loaded'
 
-/** Rows drawn at once; more come with the end of the list. */
-const ROWS = 40
-const rows = ref(ROWS)
-watch([wanted, order], () => rows.value = ROWS)
+/** Rows drawn at first, as many as a screen holds; more come with the end of the list. */
+const FIRST_ROWS = 10
+const ROWS = 30
+const rows = ref(FIRST_ROWS)
+watch([wanted, order], () => rows.value = FIRST_ROWS)
 const shown = computed(() => found.value.slice(0, rows.value))
 
 useHead({ title: 'Projects · Voltaris' })

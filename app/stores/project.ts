@@ -70,18 +70,22 @@ export const useProjectStore = defineStore('project', () => {
 
   const plan = computed(() => history.value?.plan ?? null)
   /** The shipped catalogue with the plan's own boards and parts. */
-  const catalogue = computed(() => plan.value ? catalogueOf(plan.value, shippedCatalogue) : shippedCatalogue)
-  const facts = computed(() => plan.value ? gatherFacts(plan.value, shippedCatalogue) : null)
+  const own = computed(() => plan.value?.own)
+  // The same object as long as nothing of one's own was added: lists of it are not drawn again with each letter.
+  const catalogue = computed(() => own.value ? catalogueOf({ own: own.value }, shippedCatalogue) : shippedCatalogue)
+  /** The plan that the report is on: the shown one, but for words that were typed since the last picture. */
+  const judged = shallowRef<Plan | null>(null)
+  const facts = computed(() => judged.value ? gatherFacts(judged.value, shippedCatalogue) : null)
   /** Long boot files are read by a worker; until it has, the plan is judged without them. */
   const late = new LateJudge(message => useViewStore().say(message, { tone: 'stop' }))
-  const isLate = computed(() => plan.value !== null && isLong(plan.value))
-  const judgement = computed(() => isLate.value ? late.of(plan.value!) : null)
+  const isLate = computed(() => judged.value !== null && isLong(judged.value))
+  const judgement = computed(() => isLate.value ? late.of(judged.value!) : null)
   const report = computed(() => {
     if (!facts.value) return null
     if (!isLate.value) return evaluateFacts(facts.value)
-    return judgement.value?.report ?? judgedWithoutFiles(plan.value!)
+    return judgement.value?.report ?? judgedWithoutFiles(judged.value!)
   })
-  watch([isLate, plan], ([long, now]) => long && now ? late.ask(now) : late.stop())
+  watch([isLate, judged], ([long, now]) => long && now ? late.ask(now) : late.stop())
   const canUndo = computed(() => history.value?.past.at(-1)?.label ?? null)
   const canRedo = computed(() => history.value?.future[0]?.label ?? null)
 
@@ -106,7 +110,7 @@ export const useProjectStore = defineStore('project', () => {
     const mine = held = { history: followed(trail, stored.plan, FROM_ANOTHER) }
     const writer = newWriter()
     const news = new BroadcastChannel(CHANNEL)
-    history.value = mine.history
+    show(mine.history)
     saver = new Saver(database, useSlots(), projectId, stored.plan, stored.revision, {
       id: writer,
       plan: () => mine.history.plan,
@@ -160,7 +164,7 @@ export const useProjectStore = defineStore('project', () => {
     saver = null
     held = null
     id.value = null
-    history.value = null
+    history.value = judged.value = null
     collisions.value = []
     unchecked = null
   }
@@ -183,7 +187,7 @@ export const useProjectStore = defineStore('project', () => {
     of.history = record(of.history, replacing(now, joined.plan), FROM_ANOTHER)
     if (held === of) {
       const caret = keepCaret()
-      history.value = of.history
+      show(of.history)
       caret()
       lastJoin = { name: '', key: '', at: 0 }
       const all = [...told, ...joined.collisions]
@@ -192,11 +196,19 @@ export const useProjectStore = defineStore('project', () => {
     return same(of.history.plan, kept) ? kept : of.history.plan
   }
 
+  /** Shows a state of the history. The judgement on words that are being typed comes after the picture that shows the letter. */
+  function show(next: History, onlyWords = false): void {
+    history.value = next
+    if (onlyWords && typeof requestAnimationFrame === 'function') afterPicture(() => judged.value = plan.value)
+    else judged.value = next.plan
+  }
+
   /** Shows a next state of the history, and keeps it. */
   function commit(next: History, label: string, change: Edit): void {
     if (next === history.value) return
     const changed = next.plan !== history.value?.plan
-    history.value = held!.history = next
+    held!.history = next
+    show(next, isWords(change))
     if (changed) saver?.save(label, change)
   }
 
@@ -295,6 +307,13 @@ export const useProjectStore = defineStore('project', () => {
     collisions, open, close, edit, applyFix, undo, redo, preview, retrySave, putBack, takeMine, dropCollisions, takeState, settled,
   }
 })
+
+/** Edits of names and notes: no part, place or figure is another one after them. */
+const isWords = (change: Edit): boolean => ['rename', 'write-notes', 'rename-part', 'note-part', 'log', 'unlog'].includes(change.edit)
+
+function afterPicture(work: () => void): void {
+  requestAnimationFrame(() => setTimeout(work))
+}
 
 export interface LoadError {
   message: string

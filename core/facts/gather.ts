@@ -6,7 +6,7 @@ import { selectNumbersOf, selectPlansOf } from './selects'
 import type { Bus, Facts, I2cDevice, Place, ResolvedPart, Terminal } from './types'
 
 /** The shipped catalogue with the maker's own boards and parts, which win over shipped ones of the same id. */
-export function catalogueOf(plan: Plan, shipped: Catalogue): Catalogue {
+export function catalogueOf(plan: Pick<Plan, 'own'>, shipped: Catalogue): Catalogue {
   const { boards, parts } = plan.own
   if (!boards.length && !parts.length) return shipped
   const added = <T extends { id: string }>(base: ReadonlyMap<string, T>, own: T[]) => new Map([

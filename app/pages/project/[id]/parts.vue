@@ -109,6 +109,7 @@ const takes = (part: Part) => {
       <li
         v-for="part in offered"
         :key="part.id"
+        v-memo="[part]"
       >
         <button
           class="offer"
