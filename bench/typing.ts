@@ -15,12 +15,18 @@ const server = spawn(
 )
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  args: [
+    '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
+  ],
 })
 const address = `http://127.0.0.1:${PORT}`
-const at = (times: readonly number[], share: number) => [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))]!
+const at = (times: readonly number[], share: number) =>
+  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))]!
 
 const TYPES = ['oled-i2c', 'fan-5v', 'buttons-4', 'probe-onewire', 'expander-16', 'relay-1', 'climate-i2c', 'servo-small']
+const FIELDS = [
+  ['board', '[data-test=notes]'], ['parts', '#stage input.name'], ['wiring', '.top input.name'], ['power', '.top input.name'],
+] as const
 const thirty = (types: readonly string[]) => ({
   format: 'voltaris-plan', version: 1, name: 'Thirty parts', board: 'forty-usb-c', supply: { type: 'adapter-5v-5a' }, assignments: {},
   parts: Array.from({ length: 30 }, (_, i) => ({ id: `p${i}`, type: types[i % types.length]!, name: `Part ${i}` })),
@@ -63,7 +69,8 @@ async function listShown(page: Page): Promise<number[]> {
 
 const say = (what: string, times: readonly number[], limit: number, long: readonly number[]) => console.log(
   `${what}: median ${at(times, 0.5).toFixed(0)} ms, 95 % ${at(times, 0.95).toFixed(0)} ms, share of ${limit} ms at 95 %: `
-  + `${(at(times, 0.95) / limit).toFixed(2)}; ${long.length} tasks over 50 ms${long.length ? `, the longest ${Math.max(...long).toFixed(0)}` : ''}`,
+  + `${(at(times, 0.95) / limit).toFixed(2)}; ${long.length} tasks over 50 ms`
+  + (long.length ? `, the longest ${Math.max(...long).toFixed(0)}` : ''),
 )
 
 try {
@@ -78,17 +85,18 @@ try {
   await page.goto(address)
   for (const plan of [JSON.parse(readFileSync('demo/signal-box.json', 'utf8')), thirty(known)]) {
     await page.goto(address)
-    await page.setInputFiles('[data-test=import-file]', { name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
+    const buffer = Buffer.from(JSON.stringify(plan))
+    await page.setInputFiles('[data-test=import-file]', { name: 'plan.json', mimeType: 'application/json', buffer })
     await page.locator('[data-test=projects] a').filter({ hasText: plan.name }).first().click()
     await page.waitForSelector('[data-test=header-rail]')
     if (plan.name === 'Thirty parts') {
       await page.click('[data-test=place-rest]')
       await page.waitForSelector('[data-test=notice]')
     }
-    for (const [stage, field] of [['board', '[data-test=notes]'], ['parts', 'input.name'], ['wiring', '.top input.name'], ['power', '.top input.name']]) {
+    for (const [stage, field] of FIELDS) {
       await page.click(`[data-test=stage-${stage}]`)
       await page.waitForTimeout(800)
-      const { times, long } = await typing(page, stage === 'parts' ? '#stage input.name' : field!)
+      const { times, long } = await typing(page, field)
       say(`${plan.name}, letter on ${stage}`, times, 50, long)
     }
     const added: number[] = []

@@ -38,8 +38,10 @@ const bytesOf = (text: string) => new TextEncoder().encode(text)
 const textOf = (bytes: Uint8Array) => new TextDecoder().decode(bytes)
 
 const SOURCES = [
-  '/dts-v1/;\n/ { model = "Shed"; bus: i2c@1 { compatible = "x-i2c"; reg = <1 0x20>; #address-cells = <1>; }; };\n&bus { status = "okay"; };\n',
-  '/dts-v1/;\n/plugin/;\n/ { fragment@0 { target = <&bus>; __overlay__ { s@76 { reg = <(0x70 + 6)>; label = "a\\tb"; b = [0a 0b]; }; }; }; };\n',
+  '/dts-v1/;\n/ { model = "Shed"; bus: i2c@1 { compatible = "x-i2c"; reg = <1 0x20>; #address-cells = <1>; }; };\n&bus { status = '
+  + '"okay"; };\n',
+  '/dts-v1/;\n/plugin/;\n/ { fragment@0 { target = <&bus>; __overlay__ { s@76 { reg = <(0x70 + 6)>; label = "a\\tb"; b = [0a 0b]; }; }; '
+  + '}; };\n',
   '#define F(a, b...) a ## _x b\n#if defined(F) && !0\n/dts-v1/; / { F(p, = <1>); };\n#else\n#error no\n#endif\n',
   baseSource(catalogue.boards.get('forty-classic')!).slice(0, 3000),
 ]
@@ -47,7 +49,8 @@ const BLOBS = SOURCES.slice(0, 2).map(source => writeBlob(compileText(source, { 
 const GRID = '     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n20: 20 -- -- UU -- -- -- -- -- -- -- -- -- -- -- --\n'
 const BOOT = [
   FRESH_FILE, 'dtoverlay=w1-gpio,gpiopin=4\n[pi4]\ngpio=17=op,dh\ninclude more.txt\n',
-  'menu title x\nlabel l\n  kernel /Image\n  append root=/dev/x console=ttyS0\n  fdtoverlays /a.dtbo\n', 'overlays=i2c1 spi\nextraargs=quiet\n',
+  'menu title x\nlabel l\n  kernel /Image\n  append root=/dev/x console=ttyS0\n  fdtoverlays /a.dtbo\n', 'overlays=i2c1 '
+  + 'spi\nextraargs=quiet\n',
 ]
 
 /** Every reader of what somebody else wrote. */
@@ -66,7 +69,9 @@ export const READERS: readonly Reader[] = [
     read: (bytes) => {
       const text = textOf(bytes)
       const board = [...catalogue.boards.values()][bytes.length % catalogue.boards.size]!
-      return lintBoot({ files: { text, dialect: tellDialect(text), includes: { 'more.txt': text }, commandLine: text.slice(0, 200) }, board })
+      return lintBoot(
+        { files: { text, dialect: tellDialect(text), includes: { 'more.txt': text }, commandLine: text.slice(0, 200) }, board },
+      )
     },
   },
   {
@@ -92,7 +97,9 @@ export const READERS: readonly Reader[] = [
     read: bytes => readZip(bytes, { mostBytes: 1_000_000, mostFiles: 50 }),
   },
   { name: 'pasted scan', seeds: [bytesOf(GRID)], mayThrow: [], read: bytes => readGrid(textOf(bytes)) },
-  { name: 'pasted positions', seeds: [bytesOf('3 PA12\n5 PA11 # sda\n6 GND\n')], mayThrow: [], read: bytes => readPositions(textOf(bytes)) },
+  {
+    name: 'pasted positions', seeds: [bytesOf('3 PA12\n5 PA11 # sda\n6 GND\n')], mayThrow: [], read: bytes => readPositions(textOf(bytes)),
+  },
 ]
 
 const SPICE = [
@@ -156,7 +163,9 @@ export function fuzz(inputs: number, from = 1, mostMs = 2000): Fuzzed {
       }
       catch (error) {
         if (!reader.mayThrow.some(kind => error instanceof kind)) {
-          result.fallen.push({ reader: reader.name, seed, what: error instanceof Error ? `${error.name}: ${error.message}` : String(error) })
+          result.fallen.push(
+            { reader: reader.name, seed, what: error instanceof Error ? `${error.name}: ${error.message}` : String(error) },
+          )
         }
       }
       const ms = performance.now() - started

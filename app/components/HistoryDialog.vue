@@ -72,7 +72,8 @@ async function asProject(state: PastState) {
 <template>
   <v-dialog
     v-model="view.historyOpen"
-    max-width="760"
+    max-width="900"
+    aria-label="Earlier states"
     scrollable
   >
     <v-card
@@ -92,7 +93,7 @@ async function asProject(state: PastState) {
           <v-btn
             type="submit"
             color="primary"
-            height="40"
+            height="36"
             :disabled="!mark.trim()"
           >
             Mark

@@ -7,10 +7,11 @@ const { exportPlan } = useTransfer()
 
 const failed = computed(() => project.saveState.state === 'failed' ? project.saveState : null)
 
-const nameOf = ({ path }: Collision) => path.map((name, i) => {
+const nameOf = ({ path }: Collision) => titled(path.map((name, i) => {
   const part = path[0] === 'parts' && i === 1 ? project.plan?.parts.find(entry => entry.id === name) : undefined
   return part?.name ?? name
-}).join(' › ')
+}).join(' › '))
+const titled = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 function inWords(value: unknown): string {
   if (value === undefined || value === null || value === '') return 'nothing'
@@ -20,77 +21,82 @@ function inWords(value: unknown): string {
 </script>
 
 <template>
-  <div
-    v-if="failed"
-    class="save-bar"
-    role="alert"
-    data-test="not-saved"
-  >
-    <p>
-      <b>What you see is not saved.</b> {{ failed.message }}
-      <template v-if="failed.trouble !== 'gone'">
-        It is tried again every few seconds.
-      </template>
-    </p>
-    <v-btn
-      v-if="failed.trouble === 'gone'"
-      color="primary"
-      size="small"
-      @click="project.putBack"
+  <div class="bars">
+    <div
+      v-if="failed"
+      class="save-bar"
+      role="alert"
+      data-test="not-saved"
     >
-      Keep it anew in this browser
-    </v-btn>
-    <v-btn
-      v-else
-      color="primary"
-      size="small"
-      @click="project.retrySave"
-    >
-      Save again
-    </v-btn>
-    <v-btn
-      variant="outlined"
-      size="small"
-      @click="project.plan && exportPlan(project.plan)"
-    >
-      Export what is here
-    </v-btn>
-  </div>
-  <div
-    v-if="project.collisions.length"
-    class="save-bar"
-    role="alert"
-    data-test="collisions"
-  >
-    <p>
-      <b>Another tab changed the same at the same time.</b> Its version stands; yours is here, and lies whole among the earlier states.
-    </p>
-    <ul>
-      <li
-        v-for="collision in project.collisions"
-        :key="collision.path.join('/')"
+      <p>
+        <b>What you see is not saved.</b> {{ failed.message }}
+        <template v-if="failed.trouble !== 'gone'">
+          It is tried again every few seconds.
+        </template>
+      </p>
+      <v-btn
+        v-if="failed.trouble === 'gone'"
+        color="primary"
+        size="small"
+        @click="project.putBack"
       >
-        <span>{{ nameOf(collision) }}: <b>{{ inWords(collision.theirs) }}</b> stands, yours was <b>{{ inWords(collision.mine) }}</b></span>
-        <v-btn
-          size="x-small"
-          variant="outlined"
-          @click="project.takeMine(collision)"
-        >
-          Take mine
-        </v-btn>
-      </li>
-    </ul>
-    <v-btn
-      variant="text"
-      size="small"
-      @click="project.dropCollisions"
+        Keep it anew in this browser
+      </v-btn>
+      <v-btn
+        v-else
+        color="primary"
+        size="small"
+        @click="project.retrySave"
+      >
+        Save again
+      </v-btn>
+      <v-btn
+        variant="outlined"
+        size="small"
+        @click="project.plan && exportPlan(project.plan)"
+      >
+        Export what is here
+      </v-btn>
+    </div>
+    <div
+      v-if="project.collisions.length"
+      class="save-bar"
+      role="alert"
+      data-test="collisions"
     >
-      Leave it so
-    </v-btn>
+      <p>
+        <b>Another tab changed the same at the same time.</b> Its version stands; yours is here, and lies whole among the earlier states.
+      </p>
+      <ul>
+        <li
+          v-for="collision in project.collisions"
+          :key="collision.path.join('/')"
+        >
+          <span>{{ nameOf(collision) }}: <b>{{ inWords(collision.theirs) }}</b> stands, yours was
+            <b>{{ inWords(collision.mine) }}</b></span>
+          <v-btn
+            size="x-small"
+            variant="outlined"
+            @click="project.takeMine(collision)"
+          >
+            Take mine
+          </v-btn>
+        </li>
+      </ul>
+      <v-btn
+        variant="text"
+        size="small"
+        @click="project.dropCollisions"
+      >
+        Leave it so
+      </v-btn>
+    </div>
   </div>
 </template>
 
 <style scoped>
+/* Seen wherever the stage is scrolled to. */
+.bars { position: sticky; top: 0; z-index: 6; }
 .save-bar {
   display: flex;
   gap: 8px 12px;

@@ -23,6 +23,9 @@ export function useTransfer() {
   async function importFile(file: File): Promise<ImportResult> {
     const refuse = (message: string): ImportResult => ({ ok: false, file: file.name, problems: [{ path: '', message }] })
     if (file.size > MOST_BYTES) return refuse(`The file has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a plan has at most 4.`)
+    if ((await file.slice(0, 2).text()) === 'PK') {
+      return refuse('This is a zip. A backup is brought back by Backup, Bring backups back; of a zip of projects take the files out first.')
+    }
     // The reader brings its schema library, which the rest of the application can do without.
     const { readPlanText } = await import('~~/core/plan/read')
     try {

@@ -209,7 +209,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         <v-btn
           type="submit"
           color="primary"
-          height="40"
+          height="36"
         >
           New project
         </v-btn>

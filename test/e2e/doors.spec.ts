@@ -131,6 +131,8 @@ test('unknown paths, wrong methods, other bodies and foreign origins are refused
     expect(await answer.text(), path).toMatch(words)
   }
   expect((await request.get('/api/check')).headers().allow).toBe('POST, OPTIONS')
+  const head = await request.head('/api/catalogue')
+  expect([head.status(), head.headers()['content-type']]).toEqual([200, 'application/json'])
   // Its own pages may ask.
   const own = await request.post('/api/check', { data: hive, headers: { ...json, origin: baseURL! } })
   expect(own.status()).toBe(200)
@@ -228,7 +230,7 @@ test('a hundred thousand levels anywhere are 400', async ({ baseURL }) => {
 test('two hundred heavy requests delay no light one; those over the limit get 429, and whoever leaves takes the work along', async () => {
   test.setTimeout(120_000)
   // One of its own: the others' requests are not to find it full.
-  const server = await startServer()
+  const server = await startServer('.output', { NUXT_WORK_SECONDS: '6' })
   await underLoad(server.address).finally(server.stop)
 })
 

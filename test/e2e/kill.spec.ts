@@ -1,8 +1,7 @@
 /**
  * A browser killed in the middle of typing, process and all, as by a power cut of its machine: what was shown as saved is there afterwards.
  */
-import { spawn, type ChildProcess } from 'node:child_process'
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, expect, test, type Page } from '@playwright/test'
@@ -11,30 +10,40 @@ import { random } from '../random'
 const ROUNDS = 30
 const PARTS = 3
 const ARGS = [
-  '--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update',
-  '--disable-sync', '--remote-debugging-port=0',
+  '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+  '--disable-sync',
 ]
 
 interface Started { page: Page, kill: () => Promise<void> }
 
+/** The browser's first process, by the profile that it has open. */
+function processOf(profile: string): number {
+  const found = readdirSync('/proc').filter(name => /^\d+$/.test(name)).find((id) => {
+    try {
+      const words = readFileSync(`/proc/${id}/cmdline`, 'utf8').split('\0')
+      return words.includes(`--user-data-dir=${profile}`) && !words.some(word => word.startsWith('--type='))
+    }
+    catch {
+      // Ended while it was looked at.
+      return false
+    }
+  })
+  if (!found) throw new Error(`No browser has ${profile} open.`)
+  return Number(found)
+}
+
 /** A browser of its own on a profile that outlives it. */
 async function start(profile: string): Promise<Started> {
-  const portFile = join(profile, 'DevToolsActivePort')
-  rmSync(portFile, { force: true })
-  const child: ChildProcess = spawn('/usr/bin/chromium', [...ARGS, `--user-data-dir=${profile}`], { stdio: 'ignore', detached: true })
-  const ended = new Promise<void>(resolve => child.on('exit', () => resolve()))
-  const isUp = () => existsSync(portFile) && readFileSync(portFile, 'utf8').includes('\n')
-  await expect.poll(isUp, { timeout: 30_000, intervals: [20] }).toBe(true)
-  const port = readFileSync(portFile, 'utf8').split('\n')[0]
-  const browser = await chromium.connectOverCDP(`http://127.0.0.1:${port}`)
-  const page = await browser.contexts()[0]!.newPage()
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: '/usr/bin/chromium', args: ARGS, serviceWorkers: 'block',
+  })
+  const ended = new Promise<void>(resolve => context.on('close', () => resolve()))
   return {
-    page,
+    page: context.pages()[0]!,
     kill: async () => {
       // The whole group at once: no process of it gets to write anything down any more.
-      process.kill(-child.pid!, 'SIGKILL')
+      process.kill(-processOf(profile), 'SIGKILL')
       await ended
-      await browser.close().catch(() => null)
     },
   }
 }

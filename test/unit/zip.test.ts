@@ -9,9 +9,13 @@ const SIZE_AT = 22
 
 describe('zips', () => {
   it('give back what was put in, folders left out', () => {
-    const files = [{ path: 'a.txt', bytes: text('hello') }, { path: 'b/c.bin', bytes: new Uint8Array(70_000).fill(7) }, { path: 'empty', bytes: new Uint8Array() }]
+    const files = [{ path: 'a.txt', bytes: text('hello') }, {
+      path: 'b/c.bin', bytes: new Uint8Array(70_000).fill(7),
+    }, { path: 'empty', bytes: new Uint8Array() }]
     expect(readZip(zipOf(files), LIMITS)).toEqual(files)
-    expect(readZip(zipSync({ 'folder/': new Uint8Array(), 'stored': [text('x'), { level: 0 }] }), LIMITS).map(file => file.path)).toEqual(['stored'])
+    expect(
+      readZip(zipSync({ 'folder/': new Uint8Array(), 'stored': [text('x'), { level: 0 }] }), LIMITS).map(file => file.path),
+    ).toEqual(['stored'])
     expect(readZip(zipOf([]), LIMITS)).toEqual([])
   })
 

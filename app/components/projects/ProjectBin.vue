@@ -70,6 +70,7 @@ function removeForGood() {
     </ul>
     <v-dialog
       :model-value="asked !== null"
+      aria-label="Delete for good"
       @update:model-value="asked = null"
     >
       <v-card

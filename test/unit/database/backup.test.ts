@@ -29,7 +29,9 @@ const everything = async (from: ProjectDatabase, slots: Slots) => ({
 
 describe('a backup', () => {
   it('gives everything again in an empty browser', async () => {
-    await fc.assert(fc.asyncProperty(fc.array(fc.tuple(fc.constantFrom(...demoPlans), fc.array(anyEdit, { maxLength: 4 })), { maxLength: 4 }), async (drawn) => {
+    await fc.assert(fc.asyncProperty(fc.array(
+      fc.tuple(fc.constantFrom(...demoPlans), fc.array(anyEdit, { maxLength: 4 })), { maxLength: 4 },
+    ), async (drawn) => {
       const [from, to] = [another(), another()]
       const slots = memorySlots()
       slots.setItem('voltaris.dark', 'true')
@@ -59,9 +61,13 @@ describe('a backup', () => {
   })
 
   it('takes only what changed since another, and both together give everything', async () => {
-    const [first, second] = [await database.create(emptyPlan('First'), new Date('2026-01-01')), await database.create(emptyPlan('Second'), new Date('2026-01-01'))]
+    const [first, second] = [
+      await database.create(emptyPlan('First'), new Date('2026-01-01')), await database.create(emptyPlan('Second'), new Date('2026-01-01')),
+    ]
     const whole = await makeBackup(database, memorySlots(), undefined, new Date('2026-01-02'))
-    await database.save(second.id, { plan: emptyPlan('Second, later'), base: second.plan, baseRevision: 1, tab: 'a', number: 1 }, new Date('2026-01-03'))
+    await database.save(
+      second.id, { plan: emptyPlan('Second, later'), base: second.plan, baseRevision: 1, tab: 'a', number: 1 }, new Date('2026-01-03'),
+    )
     const changes = await makeBackup(database, memorySlots(), '2026-01-02T00:00:00.000Z', new Date('2026-01-04'))
     expect(changes.projects).toBe(1)
     const to = another()

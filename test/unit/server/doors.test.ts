@@ -1,0 +1,65 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { depthOf, MOST_DEPTH, parseJson } from '../../../core/json'
+import { demoPlans } from '../../../demo'
+import { ROUTES } from '../../../server/utils/routes'
+import { JOBS } from '../../../server/work/jobs'
+import { RequestProblem } from '../../../server/work/problem'
+import work from '../../../server/work/thread'
+import { catalogue } from '../../plans'
+
+const filesOf = (folder: string): string[] => readdirSync(folder, { withFileTypes: true }).flatMap(entry =>
+  entry.isDirectory() ? filesOf(join(folder, entry.name)) : [join(folder, entry.name)])
+
+describe('routes', () => {
+  it('are those of the list, with their methods, and each has its job', () => {
+    const found = Object.fromEntries(filesOf('server/api').map((file) => {
+      // A file without a method serves GET and HEAD; the door lets no other in.
+      const [, path, method = 'get'] = /^server(\/api\/.+?)(?:\.(get|post))?\.ts$/.exec(file)!
+      return [path, method.toUpperCase()]
+    }))
+    expect(found).toEqual(ROUTES)
+    expect(Object.keys(JOBS).map(job => `/api/${job}`).sort()).toEqual(Object.keys(ROUTES).sort())
+    for (const file of filesOf('server/api').filter(name => name.endsWith('.post.ts'))) {
+      const job = /heavyRoute\('([^']+)'\)/.exec(readFileSync(file, 'utf8'))?.[1]
+      expect(`server/api/${job}.post.ts`).toBe(file)
+    }
+  })
+
+  it('answer from a thread what the job gives, packed when it is worth it', () => {
+    const body = new TextEncoder().encode(JSON.stringify(demoPlans[0]))
+    const plain = work({ job: 'check', body, query: {}, gzip: false })
+    expect(plain).toMatchObject({ status: 200, gzip: false })
+    expect(JSON.parse(Buffer.from(plain.body).toString())).toEqual(JSON.parse(JSON.stringify(JOBS.check(JSON.stringify(demoPlans[0])))))
+    const packed = work({ job: 'check', body, query: {}, gzip: true })
+    expect(packed.gzip).toBe(true)
+    expect(packed.body.length * 3).toBeLessThan(plain.body.length)
+    const refused = work({ job: 'check', body: new TextEncoder().encode('{'), query: {}, gzip: true })
+    expect(refused).toMatchObject({ status: 400, gzip: false })
+    expect(JSON.parse(Buffer.from(refused.body).toString())).toMatchObject(
+      { error: true, data: { problems: [{ message: expect.stringContaining('JSON') }] } },
+    )
+    expect(JSON.parse(Buffer.from(work({ job: 'catalogue', body: new Uint8Array(), query: {}, gzip: false }).body).toString()).parts)
+      .toHaveLength(catalogue.parts.size)
+  })
+
+  it('refuse with a typed problem whatever is no body of theirs', () => {
+    for (const [name, job] of Object.entries(JOBS)) {
+      if (name === 'catalogue') continue
+      for (const body of ['', 'null', '[]', '7', '"x"', '{}', '{"plan":null}', `${'['.repeat(9000)}${']'.repeat(9000)}`]) {
+        expect(() => (job as (text: string, query: object) => unknown)(body, {}), `${name} ${body.slice(0, 20)}`).toThrow(RequestProblem)
+      }
+    }
+  })
+})
+
+describe('JSON of somebody else', () => {
+  it('is measured outside its strings, and refused when it is too deep', () => {
+    expect([depthOf('[]'), depthOf('{"a":[1,{"b":[]}]}'), depthOf('"[[["'), depthOf('["\\"[[", "\\\\"]')]).toEqual([1, 4, 0, 1])
+    const nested = (n: number) => '['.repeat(n) + ']'.repeat(n)
+    expect(parseJson(nested(MOST_DEPTH))).toMatchObject({ ok: true })
+    expect(parseJson(nested(MOST_DEPTH + 1))).toEqual({ ok: false, message: expect.stringContaining(`${MOST_DEPTH + 1} deep`) })
+    expect(parseJson('{')).toMatchObject({ ok: false })
+  })
+})
