@@ -62,6 +62,7 @@ export function readZip(bytes: Uint8Array, { mostBytes, mostFiles }: ZipLimits):
   if (!(bytes[0] === 0x50 && bytes[1] === 0x4B && ((bytes[2] === 3 && bytes[3] === 4) || (bytes[2] === 5 && bytes[3] === 6)))) {
     throw new ZipError('it is no zip')
   }
+  if (!hasEnd(bytes)) throw new ZipError('it is cut short')
   try {
     const reader = new Unzip(take)
     reader.register(UnzipInflate)
@@ -72,6 +73,18 @@ export function readZip(bytes: Uint8Array, { mostBytes, mostFiles }: ZipLimits):
   }
   if (open.size) throw new ZipError(`it ends before "${[...open][0]!.slice(0, 80)}" does`)
   return files
+}
+
+/** The record that closes a zip and its length without a comment; a comment may follow. Published: ZIP file format specification 4.3.16. */
+const END = [0x50, 0x4B, 5, 6]
+const END_LENGTH = 22
+const MOST_COMMENT = 0xFFFF
+
+function hasEnd(bytes: Uint8Array): boolean {
+  for (let at = bytes.length - END_LENGTH; at >= Math.max(0, bytes.length - END_LENGTH - MOST_COMMENT); at--) {
+    if (END.every((byte, i) => bytes[at + i] === byte)) return true
+  }
+  return false
 }
 
 function joined(pieces: readonly Uint8Array[], length: number): Uint8Array {

@@ -18,6 +18,11 @@ const COMPARE: Readonly<Record<Order, (a: Head, b: Head) => number>> = {
 }
 const later = (a: string, b: string) => a < b ? 1 : a > b ? -1 : 0
 
+/** Asks the browser not to clear this away when the disk runs full; it may say no, and nothing else changes then. */
+function askToKeep(): void {
+  navigator.storage?.persist?.().catch(error => console.error('The browser was not asked to keep the storage:', error))
+}
+
 const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
 
 export function useProjects() {
@@ -68,6 +73,7 @@ export function useProjects() {
 
   const create = (name: string) => attempt('No project was made', async () => {
     const record = await answered(database.create(emptyPlan(name.trim() || 'New project')))
+    askToKeep()
     await navigateTo(`/project/${record.id}/board`)
   })
 

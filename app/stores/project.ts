@@ -66,6 +66,8 @@ export const useProjectStore = defineStore('project', () => {
   let unchecked: Plan | null = null
   let saver: Saver | null = null
   let letGo = () => {}
+  /** Which opening was asked for last. */
+  let lastAsked = Symbol('none')
   let lastJoin = { name: '', key: '', at: 0 }
 
   const plan = computed(() => history.value?.plan ?? null)
@@ -91,6 +93,7 @@ export const useProjectStore = defineStore('project', () => {
 
   async function open(projectId: string): Promise<void> {
     close()
+    const mine = lastAsked = Symbol(projectId)
     await leaving
     loadError.value = null
     recovered.value = false
@@ -103,21 +106,23 @@ export const useProjectStore = defineStore('project', () => {
       evaluateFacts(gatherFacts(judgedFirst(stored.plan), shippedCatalogue))
     }
     catch (error) {
-      loadError.value = loadErrorOf(error, stored)
+      if (mine === lastAsked) loadError.value = loadErrorOf(error, stored)
       return
     }
+    // Another one was asked for meanwhile.
+    if (mine !== lastAsked) return
     id.value = projectId
-    const mine = held = { history: followed(trail, stored.plan, FROM_ANOTHER) }
+    const opened = held = { history: followed(trail, stored.plan, FROM_ANOTHER) }
     const writer = newWriter()
     const news = new BroadcastChannel(CHANNEL)
-    show(mine.history)
+    show(opened.history)
     saver = new Saver(database, useSlots(), projectId, stored.plan, stored.revision, {
       id: writer,
-      plan: () => mine.history.plan,
-      trail: () => trailOf(mine.history),
-      onState: state => held === mine && (saveState.value = state),
+      plan: () => opened.history.plan,
+      trail: () => trailOf(opened.history),
+      onState: state => held === opened && (saveState.value = state),
       onSaved: revision => news.postMessage({ id: projectId, revision }),
-      onJoined: (sent, kept, told) => takeIn(mine, sent, kept, told),
+      onJoined: (sent, kept, told) => takeIn(opened, sent, kept, told),
     })
     const ending = saver
     letGo = () => {

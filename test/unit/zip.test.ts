@@ -36,6 +36,9 @@ describe('zips', () => {
   it('that are cut short, damaged or none are told', () => {
     const whole = zipOf([{ path: 'a', bytes: text(Array.from({ length: 500 }, (_, i) => `${i * 7919}`).join(' ')) }])
     expect(() => readZip(whole.subarray(0, whole.length >> 1), LIMITS)).toThrow(ZipError)
+    // Without its closing record it is cut short, though every file in it is whole.
+    expect(() => readZip(whole.subarray(0, whole.length - 1), LIMITS)).toThrow(/cut short/)
+    expect(() => readZip(new Uint8Array([0x50, 0x4B, 3, 4, 0, 0]), LIMITS)).toThrow(/cut short/)
     expect(() => readZip(text('not a zip at all'), LIMITS)).toThrow(/it is no zip/)
     expect(() => readZip(new Uint8Array(), LIMITS)).toThrow(/it is no zip/)
     const twisted = Uint8Array.from(whole)

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The shell of a project: stage rail, stage, findings, gauges. */
+import { useEventListener } from '@vueuse/core'
+
 const route = useRoute()
 const project = useProjectStore()
 const view = useViewStore()
@@ -17,6 +19,10 @@ watch(() => String(route.params.id), async (id) => {
   }
 }, { immediate: true })
 onUnmounted(project.close)
+// What could not be kept goes with the tab: the browser asks first.
+useEventListener(window, 'beforeunload', (event) => {
+  if (project.saveState.state === 'failed') event.preventDefault()
+})
 useShortcuts()
 useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.name} · Voltaris` : 'Voltaris' })
 </script>

@@ -160,6 +160,16 @@ describe('the open project', () => {
     store.close()
   })
 
+  it('opens the one that was asked for last, however long the other takes', async () => {
+    const store = useProjectStore()
+    const other = await useDatabase().create({ ...start, name: 'Other' })
+    await Promise.all([store.open(id), store.open(other.id)])
+    expect([store.id, store.plan!.name]).toEqual([other.id, 'Other'])
+    await Promise.all([store.open('nobody'), store.open(id)])
+    expect([store.id, store.loadError]).toEqual([id, null])
+    store.close()
+  })
+
   it('goes on undoing after it was closed and opened again', async () => {
     const store = await opened()
     store.edit({ edit: 'rename', name: 'First' }, 'Rename')
