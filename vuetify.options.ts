@@ -18,7 +18,8 @@ export default defineVuetifyConfiguration({
       night: {
         dark: true, variables: { ...common, 'border-color': '#efe9dc' },
         colors: {
-          'background': '#171d20', 'surface': '#20282c', 'primary': '#e0915f', 'secondary': '#93aab3', 'error': '#ff7f97',
+          'background': '#171d20', 'surface': '#20282c', 'primary': '#e0915f', 'secondary': '#93aab3',
+          'on-secondary': '#12181b', 'error': '#ff7f97',
           'warning': '#e0b04a', 'success': '#7cc4a3', 'on-background': '#ece7dc', 'on-surface': '#ece7dc', 'on-primary': '#20130b',
         },
       },

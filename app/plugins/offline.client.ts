@@ -3,6 +3,8 @@
  * cannot be loaded any more is told; the page is never loaded anew in the middle of work.
  */
 const EVERY_MS = 60 * 60_000
+/** Nobody has done anything yet that could go wrong: the first stage comes first. */
+const BARS_AFTER_MS = 1500
 /** What browsers say of a program file that does not come. */
 const NOT_LOADED = /dynamically imported module|Importing a module script failed|Unable to preload/i
 
@@ -21,9 +23,9 @@ export default defineNuxtPlugin((nuxt) => {
   addEventListener('unhandledrejection', event => tell(event.reason))
 
   // What tells of trouble has to be there when nothing can be loaded any more.
-  afterLoad(() => {
+  afterLoad(() => setTimeout(() => {
     for (const bar of [import('~/components/NoticeBar.vue'), import('~/components/SaveBar.vue')]) bar.catch(tell)
-  })
+  }, BARS_AFTER_MS))
   // Browsers keep this interface to pages that came over a secure connection or from this machine.
   if (import.meta.dev || !('serviceWorker' in navigator)) return
   afterLoad(() => void watchVersions(view).catch((error: Error) => {

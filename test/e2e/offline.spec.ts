@@ -133,7 +133,10 @@ test.describe('without a service worker', () => {
   test.use({ serviceWorkers: 'block' })
 
   test('what a stopped server does not give is told, and nothing is lost', async ({ page }) => {
+    // What tells of it is fetched a moment after the page.
+    const bars = Promise.all([page.waitForResponse(/NoticeBar.*css/), page.waitForResponse(/SaveBar.*css/)])
     await openDemo(page, 'Tool library kiosk', 'board')
+    await bars
     await page.route('**/_nuxt/**', route => route.abort())
     await page.getByTestId('stage-power').click()
     await expect(page.getByTestId('notice')).toContainText('the server does not answer')

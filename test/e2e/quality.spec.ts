@@ -94,7 +94,7 @@ for (const [width, height] of [[1280, 800], [800, 1280]] as const) {
   })
 }
 
-test('the first stage is usable with less than 445 kB of script, gzip', async ({ page }) => {
+test('the first stage is usable with less than 460 kB of script, gzip', async ({ page }) => {
   await page.goto('/')
   await page.getByLabel('Name of a new project').fill('Light')
   await page.getByRole('button', { name: 'New project' }).click()
@@ -112,7 +112,7 @@ test('the first stage is usable with less than 445 kB of script, gzip', async ({
   const total = bytes.reduce((sum, size) => sum + size, 0)
   expect(bytes.length).toBeGreaterThan(1)
   console.log(`script before the first stage: ${(total / 1000).toFixed(0)} kB gzip in ${bytes.length} files`)
-  expect(total).toBeLessThan(445_000)
+  expect(total).toBeLessThan(460_000)
 })
 
 test('a very long name, and twenty-five parts, stay within the page', async ({ page }) => {
