@@ -30,5 +30,14 @@ export function fileName(name: string, ending: string): string {
   return `${!base || DEVICES.test(base) ? `project${base && `-${base}`}` : base}${ending}`
 }
 
+/** The name, or the name with a number where it is taken already; takes it. */
+export function freeName(name: string, taken: Set<string>): string {
+  const base = fileName(name, '')
+  let free = base
+  for (let n = 2; taken.has(free); n++) free = `${base}-${n}`
+  taken.add(free)
+  return free
+}
+
 /** `12.4 h`, from three days on `3.5 days`. */
 export const hoursInWords = (h: number): string => h >= 72 ? `${Number((h / 24).toFixed(1))} days` : `${h.toFixed(1)} h`

@@ -62,13 +62,9 @@ export function useTransfer() {
     if (plans.length === 1) return exportPlan(plans[0]!)
     const { zipOf } = await import('~~/core/zip')
     const taken = new Set<string>()
-    download('voltaris-projects.zip', zipOf(plans.map((plan) => {
-      const base = fileName(plan.name, '')
-      let name = base
-      for (let n = 2; taken.has(name); n++) name = `${base}-${n}`
-      taken.add(name)
-      return { path: name + ENDING, bytes: new TextEncoder().encode(writePlanText(plan)) }
-    })), 'application/zip')
+    download('voltaris-projects.zip', zipOf(plans.map(plan => (
+      { path: freeName(plan.name, taken) + ENDING, bytes: new TextEncoder().encode(writePlanText(plan)) }
+    ))), 'application/zip')
   }
 
   /** Adds the three demo projects as new ones. */

@@ -9,7 +9,7 @@ import { readPlan } from '~~/core/plan/read'
 import { same } from '~~/core/plan/same'
 import type { Plan } from '~~/core/plan/types'
 import { readZip, zipOf, ZipError, type BundledFile } from '~~/core/zip'
-import { fileName } from '~/composables/useFormat'
+import { freeName } from '~/composables/useFormat'
 import { headOf } from './heads'
 import { newId } from './id'
 import type { ProjectDatabase } from './projects'
@@ -72,14 +72,6 @@ export async function makeBackup(database: ProjectDatabase, slots: Slots, since?
   return {
     name: `voltaris-backup-${day}${since === undefined ? '' : '-changes'}.zip`, bytes: zipOf(files), projects: contents.projects.length,
   }
-}
-
-function freeName(name: string, taken: Set<string>): string {
-  const base = fileName(name, '')
-  let free = base
-  for (let n = 2; taken.has(free); n++) free = `${base}-${n}`
-  taken.add(free)
-  return free
 }
 
 export interface Restored {

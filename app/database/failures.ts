@@ -45,7 +45,8 @@ const SENTENCES: Readonly<Record<Exclude<StorageTrouble, 'other' | 'gone' | 'new
   refused: 'This browser does not let Voltaris keep anything: private windows, blocked site data and damaged profiles are the usual '
     + 'reasons. '
     + 'What is open can still be exported.',
-  deleted: 'The browser\'s storage for Voltaris was closed or deleted, e.g. by "clear site data". What is open here is still in this tab.',
+  deleted: 'The browser\'s storage for Voltaris was closed or deleted, e.g. by "clear site data". '
+    + 'A project that is open in a tab is still in that tab.',
 }
 
 /** The trouble in words: what, and what to do. */

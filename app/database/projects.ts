@@ -107,6 +107,7 @@ export class ProjectDatabase extends Dexie {
     return this.transaction('rw', [this.projects, this.heads, this.states, this.trails], async () => {
       const stored = await this.projects.get(id)
       if (!stored) throw new ProjectMissing(id)
+      notNewer(stored)
       // A revision that only this tab has gone past is its own, though it may not have heard of it.
       const isMine = stored.revision === baseRevision || (stored.savedBy === tab && (stored.alone ?? stored.revision) <= baseRevision)
       const joined = isMine ? { plan, collisions: [] } : merge(base, plan, sound(stored).plan)
@@ -190,15 +191,16 @@ export class ProjectDatabase extends Dexie {
   }
 
   /**
-   * Looks at the clock, lets the time since the last look count for what is in the bin, and removes what has been there for thirty days.
-   * Time that runs backwards counts as none, a leap forward as a week at most. Gives how many were removed.
+   * Looks at the clock, lets the time since the latest one seen count for what is in the bin, and removes what has been there for thirty
+   * days. A clock that is set back, and on again, counts nothing twice; each leap ahead counts a week at most. Gives how many were removed.
    */
   async emptyOldBin(now = new Date()): Promise<number> {
     const binned = (await this.allHeads()).filter(head => head.deletedAt)
-    const last = (await this.facts.get('clock'))?.value
-    await this.facts.put({ key: 'clock', value: now.toISOString() })
-    if (last === undefined) return 0
-    const gone = Math.min(MOST_BETWEEN_LOOKS_MS, Math.max(0, now.getTime() - Date.parse(last)))
+    const latestSeen = (await this.facts.get('clock'))?.value
+    const sinceMs = latestSeen === undefined ? 0 : now.getTime() - Date.parse(latestSeen)
+    if (latestSeen === undefined || sinceMs > 0) await this.facts.put({ key: 'clock', value: now.toISOString() })
+    if (sinceMs <= 0) return 0
+    const gone = Math.min(MOST_BETWEEN_LOOKS_MS, sinceMs)
     const old = binned.filter(head => (head.binMs ?? 0) + gone >= BIN_MS).map(head => head.id)
     await this.remove(old)
     await this.transaction('rw', this.heads, async () => {
@@ -222,6 +224,12 @@ export class ProjectDatabase extends Dexie {
       if (keys.length > most) await this.states.bulkDelete(keys.slice(0, keys.length - most) as number[])
     })
   }
+}
+
+/** Throws `ProjectNewer`: what a newer Voltaris kept is not written over, whoever has it open. */
+function notNewer(record: ProjectRecord): void {
+  const state = soundness(record.plan)
+  if (state.state === 'newer') throw new ProjectNewer(record, state.version)
 }
 
 /** The record as it can be worked with. Throws `ProjectNewer` or `ProjectDamaged`. */

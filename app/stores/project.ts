@@ -11,6 +11,7 @@ import { completed } from '~~/core/plan/create'
 import { record, redo as redoStep, undo as undoStep, type History } from '~~/core/plan/history'
 import { merge, withMine, type Collision } from '~~/core/plan/merge'
 import { same } from '~~/core/plan/same'
+import { soundness } from '~~/core/plan/sound'
 import { followed, replacing, trailOf } from '~~/core/plan/trail'
 import type { Plan } from '~~/core/plan/types'
 import { keepCaret } from '~/composables/useCaret'
@@ -179,6 +180,8 @@ export const useProjectStore = defineStore('project', () => {
     const stored = await useDatabase().projects.get(message.id)
     // Whatever was typed meanwhile is joined when it is saved.
     if (!stored || message.id !== id.value || !saver || saver.dirty || stored.revision <= saver.revision) return
+    // Of a newer Voltaris, or damaged: not taken in, and told when this tab saves.
+    if (soundness(stored.plan).state !== 'sound') return
     saver.revision = stored.revision
     saver.base = completed(stored.plan)
     takeIn(held!, held!.history.plan, saver.base, [])

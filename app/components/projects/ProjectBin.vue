@@ -23,7 +23,8 @@ function removeForGood() {
     <div class="head">
       <h2>Bin</h2>
       <p class="quiet small">
-        What is here can be taken back for thirty days, and goes for good after that. A clock that was set wrong does not shorten the time.
+        What is here can be taken back for thirty days, and goes for good after that.
+        A clock that is set back does not shorten the time; one that leaps ahead takes a week of it at most.
       </p>
       <span class="spacer" />
       <v-btn

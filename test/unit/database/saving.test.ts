@@ -57,6 +57,8 @@ describe('projects in the database', () => {
     await expect(database.rename('newer', 'Mine now')).rejects.toBeInstanceOf(ProjectNewer)
     const theirs = await database.projects.get('newer')
     await expect(database.save('newer', asSave(named('Over'), named('Base'), 0))).rejects.toBeInstanceOf(ProjectNewer)
+    // Not by a tab either that had it open before the newer one wrote it, and has heard of the revision.
+    await expect(database.save('newer', asSave(named('Over'), named('Base'), 1))).rejects.toBeInstanceOf(ProjectNewer)
     expect(await database.projects.get('newer')).toEqual(theirs)
   })
 
@@ -118,6 +120,19 @@ describe('the bin', () => {
     expect(await inBin()).toBe(1)
     expect(await database.emptyOldBin(new Date(start + 36 * DAY))).toBe(1)
     expect(await database.projects.count()).toBe(0)
+  })
+
+  it('outlives twenty starts of a board whose clock begins in 1970 each time', async () => {
+    const { id } = await database.create(named('A'))
+    const right = Date.parse('2026-11-27')
+    await database.putInBin([id], new Date(right))
+    for (let start = 1; start <= 20; start++) {
+      await database.emptyOldBin(new Date(start * 1000))
+      await database.emptyOldBin(new Date(right + start * DAY))
+    }
+    expect(await inBin()).toBe(1)
+    for (let day = 21; day <= 30; day++) await database.emptyOldBin(new Date(right + day * DAY))
+    expect(await inBin()).toBe(0)
   })
 
   it('outlives a clock that starts in 1970 and is set right later', async () => {
