@@ -25,7 +25,10 @@ const HEADERS = {
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', '@nuxt/eslint', '@vite-pwa/nuxt'],
   ssr: false,
-  components: [{ path: '~/components', pathPrefix: false }],
+  // Addresses are in app/router.options.ts; a room holds its page, its cards and its composables.
+  pages: true,
+  components: ['~/stages', '~/shared', '~/shell'].map(path => ({ path, pathPrefix: false, pattern: '**/[A-Z]*.vue' })),
+  imports: { dirs: ['~/stages/*/', '~/shared/', '~/shell/'].map(folder => `${folder}use*.ts`) },
   devtools: { enabled: false },
   app: {
     head: {

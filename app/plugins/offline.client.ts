@@ -24,7 +24,7 @@ export default defineNuxtPlugin((nuxt) => {
 
   // What tells of trouble has to be there when nothing can be loaded any more.
   afterLoad(() => setTimeout(() => {
-    for (const bar of [import('~/components/NoticeBar.vue'), import('~/components/SaveBar.vue')]) bar.catch(tell)
+    for (const bar of [import('~/shell/NoticeBar.vue'), import('~/shell/SaveBar.vue')]) bar.catch(tell)
   }, BARS_AFTER_MS))
   // Browsers keep this interface to pages that came over a secure connection or from this machine.
   if (import.meta.dev || !('serviceWorker' in navigator)) return

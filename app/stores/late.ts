@@ -1,8 +1,6 @@
 /** The judgement on plans with long boot files: worked out by a worker, a little after the last letter. */
 import { shallowRef } from 'vue'
-import { shippedCatalogue } from '~~/core/catalogue'
-import { evaluateFacts, type Report } from '~~/core/evaluate'
-import { gatherFacts } from '~~/core/facts/gather'
+import type { Report } from '~~/core/evaluate'
 import type { Edit } from '~~/core/plan/edits'
 import type { Plan } from '~~/core/plan/types'
 import type { JudgeService, Look } from '~/workers/judge.worker'
@@ -30,16 +28,12 @@ const touchesBoot = (edit: Edit): boolean => edit.edit === 'set-boot' || edit.ed
   || (edit.edit === 'all' && edit.edits.some(touchesBoot))
 
 /** A report whose fixes leave the boot files alone: they were written for a text that is not, or no longer, that of the plan. */
-function withoutBootFixes(report: Report): Report {
+export function withoutBootFixes(report: Report): Report {
   return {
     ...report,
     findings: report.findings.map(finding => finding.fixes.some(fix => fix.edits.some(touchesBoot)) ? { ...finding, fixes: [] } : finding),
   }
 }
-
-/** The plan judged as if it had no boot files, until they have been read. */
-export const judgedWithoutFiles = (plan: Plan): Report =>
-  withoutBootFixes(evaluateFacts(gatherFacts({ ...plan, boot: null }, shippedCatalogue)))
 
 /** True when two plans differ in their boot files alone. */
 function sameBesideBoot(a: Plan, b: Plan): boolean {

@@ -2,7 +2,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { shippedCatalogue } from '~~/core/catalogue'
-import { evaluateFacts } from '~~/core/evaluate'
 import { catalogueOf, gatherFacts } from '~~/core/facts/gather'
 import type { Fix } from '~~/core/findings/types'
 import type { Problem } from '~~/core/failure'
@@ -21,7 +20,8 @@ import { dropPending, readPending, unsaved } from '~/database/journal'
 import { ProjectDamaged, ProjectNewer, type ProjectRecord } from '~/database/projects'
 import { useSlots } from '~/database/slots'
 import { endWriter, livingWriters, newWriter } from '~/database/tabs'
-import { isLong, judgedWithoutFiles, LateJudge } from './late'
+import { engine, loadEngine } from './engine'
+import { isLong, LateJudge, withoutBootFixes } from './late'
 import { Saver, type SaveState } from './saving'
 import { useViewStore } from './view'
 
@@ -84,9 +84,9 @@ export const useProjectStore = defineStore('project', () => {
   const isLate = computed(() => judged.value !== null && isLong(judged.value))
   const judgement = computed(() => isLate.value ? late.of(judged.value!) : null)
   const report = computed(() => {
-    if (!facts.value) return null
-    if (!isLate.value) return evaluateFacts(facts.value)
-    return judgement.value?.report ?? judgedWithoutFiles(judged.value!)
+    if (!facts.value || !engine.value) return null
+    if (!isLate.value) return engine.value.evaluateFacts(facts.value)
+    return judgement.value?.report ?? withoutBootFixes(engine.value.evaluateFacts(gatherFacts(judgedFirst(judged.value!), shippedCatalogue)))
   })
   watch([isLate, judged], ([long, now]) => long && now ? late.ask(now) : late.stop())
   const canUndo = computed(() => history.value?.past.at(-1)?.label ?? null)
@@ -104,7 +104,8 @@ export const useProjectStore = defineStore('project', () => {
       stored = await answered(database.read(projectId))
       trail = await answered(database.trails.get(projectId))
       // A record that is whole on the surface may still be one that nothing can be made of.
-      evaluateFacts(gatherFacts(judgedFirst(stored.plan), shippedCatalogue))
+      const read = gatherFacts(judgedFirst(stored.plan), shippedCatalogue)
+      engine.value?.evaluateFacts(read)
     }
     catch (error) {
       if (mine === lastAsked) loadError.value = loadErrorOf(error, stored)
@@ -138,6 +139,29 @@ export const useProjectStore = defineStore('project', () => {
     news.onmessage = event => void onMessage(event.data)
     await recoverPending(projectId, stored)
     openDoorWhenTouched()
+  }
+
+  /** The judgement comes when the stage is there; a plan that it cannot judge is told as damaged. Nothing happens when it is there already. */
+  async function beJudged(): Promise<void> {
+    if (engine.value) return
+    let loaded
+    try {
+      loaded = await loadEngine()
+    }
+    catch (error) {
+      return useViewStore().say(`The checks could not be loaded: ${(error as Error).message}. What you enter is kept.`, {
+        tone: 'stop', action: { label: 'Try again', run: () => void beJudged() },
+      })
+    }
+    try {
+      if (plan.value) loaded.evaluateFacts(gatherFacts(judgedFirst(plan.value), shippedCatalogue))
+    }
+    catch (error) {
+      const stored = await useDatabase().projects.get(id.value!)
+      close()
+      loadError.value = loadErrorOf(error, stored)
+    }
+    engine.value = loaded
   }
 
   /** Work that was still on its way to the database when its tab ended comes back as one step. */
@@ -266,9 +290,11 @@ export const useProjectStore = defineStore('project', () => {
     if (step) commit(redoStep(history.value!), `Redo: ${step.label}`, step.redo)
   }
 
-  /** What the report would say after an edit that is only being thought of. */
+  /** What the report would say after an edit that is only being thought of; null while the checks are on their way. */
   function preview(change: Edit) {
-    return plan.value ? evaluateFacts(gatherFacts(applyEdit(plan.value, change).plan, shippedCatalogue)) : null
+    return plan.value && engine.value
+      ? engine.value.evaluateFacts(gatherFacts(applyEdit(plan.value, change).plan, shippedCatalogue))
+      : null
   }
 
   function retrySave(): void {
@@ -312,7 +338,7 @@ export const useProjectStore = defineStore('project', () => {
     id, plan, facts, report, isLate, judgement, isReading: late.busy, explainedWindow: late.window, lookAt: (
       file: string, line: number,
     ) => void late.lookAt({ file, line }), catalogue, saveState, loadError, recovered, canUndo, canRedo,
-    collisions, open, close, edit, applyFix, undo, redo, preview, retrySave, putBack, takeMine, dropCollisions, takeState, settled,
+    collisions, open, beJudged, close, edit, applyFix, undo, redo, preview, retrySave, putBack, takeMine, dropCollisions, takeState, settled,
   }
 })
 

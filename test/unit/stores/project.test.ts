@@ -1,9 +1,10 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { useDatabase } from '../../../app/composables/useDatabase'
 import { readPending, writePending, type Pending } from '../../../app/database/journal'
 import { useSlots } from '../../../app/database/slots'
+import { engine, loadEngine } from '../../../app/stores/engine'
 import { useProjectStore } from '../../../app/stores/project'
 import { useViewStore } from '../../../app/stores/view'
 import type { Plan } from '../../../core/plan/types'
@@ -20,6 +21,10 @@ globalThis.localStorage = {
 
 const start = planOf('forty-classic', { a: 'oled-i2c' }, { supply: { type: 'adapter-5v-2a4' } })
 let id = ''
+beforeAll(async () => {
+  engine.value = await loadEngine()
+})
+
 beforeEach(async () => {
   setActivePinia(createPinia())
   slots.clear()

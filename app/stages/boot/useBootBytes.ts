@@ -1,5 +1,5 @@
 /** Boot files as bytes: whatever the bytes were, they come back the same. */
-import type { BootFile } from '../../core/plan/types'
+import type { BootFile } from '../../../core/plan/types'
 
 /** Text and encoding of a file's bytes; bytes that are no UTF-8 are read one character each. */
 export function decodeBoot(bytes: Uint8Array): Required<Pick<BootFile, 'text' | 'encoding'>> {

@@ -6,7 +6,7 @@ import { explainAt } from '~~/core/boot/explain'
 import { splitLines } from '~~/core/boot/dialects/lines'
 import { restoreEndings } from '~~/core/boot/lines'
 import { COMMAND_FILE } from '~~/core/boot/scope/effective'
-import { makeEditor } from '~/composables/useEditor'
+import { makeEditor } from './useEditor'
 
 const { file, grammar, text } = defineProps<{ file: string, grammar: Grammar, text: string }>()
 const project = useProjectStore()

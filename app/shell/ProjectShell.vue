@@ -12,8 +12,11 @@ const ready = ref(false)
 watch(() => String(route.params.id), async (id) => {
   ready.value = false
   view.reset()
+  // The Board stage asks nothing of the checks: it is shown first.
+  if (current.value.id !== 'board') void project.beJudged()
   await project.open(id)
   ready.value = true
+  requestAnimationFrame(() => setTimeout(() => void project.beJudged()))
   if (project.recovered) {
     view.say('The last change had not been saved when the tab was closed. It is back.', { action: { label: 'Undo', run: project.undo } })
   }
@@ -84,7 +87,18 @@ useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.n
           @rescued="project.open(String(route.params.id))"
         />
       </div>
-      <NuxtPage v-else-if="project.plan" />
+      <NuxtPage v-else-if="project.plan && (project.report || current.id === 'board')" />
+      <div
+        v-else-if="project.plan"
+        class="quiet"
+        role="status"
+      >
+        <p>Checking the plan …</p>
+        <v-progress-linear
+          indeterminate
+          color="primary"
+        />
+      </div>
     </main>
     <FindingsDrawer v-if="project.plan" />
     <GaugeStrip v-if="project.report" />

@@ -3,7 +3,7 @@
 import type { DayPart, StorePlan } from '~~/core/plan/power'
 import { dayOf } from '~~/core/power/store/hours'
 import { USUAL_POWER_WORKSHEETS } from '~~/core/power/worksheets'
-import type { Curve } from './LineChart.vue'
+import type { Curve } from '~/shared/LineChart.vue'
 
 const project = useProjectStore()
 const view = useViewStore()

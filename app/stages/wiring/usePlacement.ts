@@ -72,7 +72,7 @@ export function usePlacement() {
     running.value = { nodes: 0, quiet: false }
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
     const starting = startWorker<PlacementService>(
-      () => new Worker(new URL('../workers/placement.worker.ts', import.meta.url), { type: 'module' }),
+      () => new Worker(new URL('../../workers/placement.worker.ts', import.meta.url), { type: 'module' }),
     )
     // Whoever stopped it does not wait for its end.
     const ending = starting.then(({ end }) => end, () => () => {})

@@ -5,7 +5,7 @@ import { chipKw } from '~~/core/power/heat/run'
 import { heatSheet } from '~~/core/power/heat/sheet'
 import { boardClocking, boardHeat, savedAtPeakMa } from '~~/core/facts/board'
 import type { Cooler, Enclosure, FanControl, HeatPlan } from '~~/core/plan/power'
-import type { Curve } from './LineChart.vue'
+import type { Curve } from '~/shared/LineChart.vue'
 
 const project = useProjectStore()
 const view = useViewStore()

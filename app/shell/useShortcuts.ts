@@ -29,7 +29,7 @@ function actions() {
     undo: project.undo,
     redo: project.redo,
     // Placement comes with its first use.
-    place: async () => (await import('./usePlacement')).usePlacement().place('rest'),
+    place: async () => (await import('~/stages/wiring/usePlacement')).usePlacement().place('rest'),
     find: () => document.querySelector<HTMLInputElement>('#finder')?.focus(),
     worksheets: () => view.worksheet = view.worksheet ? null : USUAL_WORKSHEETS['pull-up'],
     turnOver: () => view.fromBelow = !view.fromBelow,

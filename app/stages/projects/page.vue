@@ -5,7 +5,7 @@ import { useSlots } from '~/database/slots'
 import type { BackupNews } from '~/database/backup'
 import type { Head } from '~/database/projects'
 import type { Problem } from '~~/core/failure'
-import { ORDERS, useProjects } from '~/composables/useProjects'
+import { ORDERS, useProjects } from './useProjects'
 
 const database = useDatabase()
 const view = useViewStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A scenario: what is on in each step, for how long, and what the rail does meanwhile. */
 import type { BaseState, LoadState, PowerStep } from '~~/core/plan/power'
-import type { Curve } from './LineChart.vue'
+import type { Curve } from '~/shared/LineChart.vue'
 
 const project = useProjectStore()
 const { power, setPower } = usePower()

@@ -3,7 +3,7 @@
 import type { HeaderPosition } from '~~/core/catalogue/types'
 import type { Terminal } from '~~/core/facts/types'
 import { claimOf } from '~~/core/placement/refs'
-import type { Mark } from './RoleMark.vue'
+import type { Mark } from '~/shared/RoleMark.vue'
 
 const project = useProjectStore()
 const view = useViewStore()
