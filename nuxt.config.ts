@@ -45,6 +45,7 @@ export default defineNuxtConfig({
     '@fontsource-variable/atkinson-hyperlegible-next/index.css',
     '@fontsource-variable/atkinson-hyperlegible-mono/index.css',
     '~/assets/base.css',
+    '~/assets/material.css',
   ],
   runtimeConfig: {
     /** Heavy requests: threads (0: one for each core but one), how many may wait, and seconds for one of them. */

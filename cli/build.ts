@@ -1,6 +1,7 @@
 import { shippedCatalogue } from '../core/catalogue'
 import { buildAsMarkdown, partsAsCsv, wiresAsCsv } from '../core/build/table'
 import { evaluate } from '../core/evaluate'
+import { isOpenStop } from '../core/findings/set-aside'
 import { readArguments, UnusableInput } from './input'
 
 /** Prints the wire list in the order of connecting and the parts list; 1 when something stops the building. */
@@ -18,5 +19,5 @@ export function build(args: string[]): number {
     process.stdout.write(buildAsMarkdown(plan.name, wires, partsList))
     for (const { severity, code, title } of here) console.log(`${severity}  ${code}  ${title}`)
   }
-  return here.some(finding => finding.severity === 'stop') ? 1 : 0
+  return here.some(isOpenStop) ? 1 : 0
 }

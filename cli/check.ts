@@ -1,6 +1,7 @@
 import { shippedCatalogue } from '../core/catalogue'
 import { evaluate, type Report } from '../core/evaluate'
 import type { Finding } from '../core/findings'
+import { isOpen } from '../core/findings/set-aside'
 import { parsed, readPlanFile, UnusableInput } from './input'
 
 /**
@@ -49,18 +50,23 @@ function attempt(file: string): { file: string, name?: string, report?: Report, 
 
 function print(name: string, report: Report): void {
   console.log(name)
-  for (const finding of report.findings) console.log(inWords(finding))
+  for (const finding of report.findings.filter(isOpen)) console.log(inWords(finding))
+  for (const finding of report.findings.filter(entry => !isOpen(entry))) {
+    console.log(`set aside  ${finding.severity}  ${finding.code}  ${finding.title}\n      because: ${finding.aside!.reason}`)
+  }
   for (const rail of report.power.rails)
     console.log(
       `${rail.rail}: ${Math.round(rail.peakMa)} mA at peak, ${Math.round(rail.typicalMa)} typical, of ${rail.availableMa ?? '?'} mA`,
     )
   const { stops, cautions, notes } = report.counts
-  console.log(`${stops} stops, ${cautions} cautions, ${notes} notes`)
+  const aside = report.findings.length - stops - cautions - notes
+  console.log(`${stops} stops, ${cautions} cautions, ${notes} notes${aside ? `, ${aside} set aside` : ''}`)
 }
 
 function inWords(finding: Finding): string {
   const figures = finding.figures.map(({ label, value, unit = '', limit, origin }) =>
     `${label} ${value} ${unit}`.trim() + (limit === undefined ? '' : `, limit ${limit} ${unit}`.trimEnd()) + (origin ? ` (${origin})` : ''))
   return [`${finding.severity}  ${finding.code}  ${finding.title}`, `      ${finding.sentence}`,
+    ...finding.lapsed ? [`      was set aside (${finding.lapsed.reason}); now ${finding.lapsed.because === 'graver' ? 'it is graver' : 'its figures are others'}`] : [],
     ...figures.length ? [`      ${figures.join('; ')}`] : [], ...finding.fixes.map(fix => `      fix: ${fix.label}`)].join('\n')
 }

@@ -1,5 +1,6 @@
 import { shippedCatalogue } from '../core/catalogue'
 import { evaluate, type Report } from '../core/evaluate'
+import { isOpenStop } from '../core/findings/set-aside'
 import type { PowerState } from '../core/power/states'
 import { readArguments } from './input'
 
@@ -23,7 +24,7 @@ export function power(args: string[]): number {
     }
     for (const { severity, code, title } of findings) console.log(`${severity}  ${code}  ${title}`)
   }
-  return findings.some(finding => finding.severity === 'stop') ? 1 : 0
+  return findings.some(isOpenStop) ? 1 : 0
 }
 
 function printState({ label, ok, carriedShare, nodes }: PowerState, { power: { nodes: tree } }: Report): void {

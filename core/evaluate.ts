@@ -10,6 +10,7 @@ import { wiresOf, type Wire } from './build/wires'
 import { gatherFacts } from './facts/gather'
 import type { Facts } from './facts/types'
 import { judge, type Finding } from './findings'
+import { isOpen, withSetAside } from './findings/set-aside'
 import { netlistOf } from './netlist/build'
 import { reasonsOf } from './placement/reasons'
 import { STAGE_IDS, type Plan, type StageId } from './plan/types'
@@ -41,6 +42,7 @@ export type StageState = 'untouched' | 'clear' | 'caution' | 'stop'
 export interface Report {
   placements: PlacedTerminal[]
   findings: Finding[]
+  /** Findings that count: those set aside do not. */
   counts: Counts
   /** At each stage: a finding counts at every stage that it names. */
   stageCounts: Record<StageId, Counts>
@@ -69,7 +71,7 @@ export function evaluateFacts(facts: Facts): Report {
   const signals = signalFigures(facts)
   const files = effectOf(facts, needs)
   const netlist = netlistOf(facts, power.tree)
-  const findings = judge({ facts, power, netlist, needs, files, signals })
+  const findings = withSetAside(judge({ facts, power, netlist, needs, files, signals }), plan.aside)
   const stageCounts = stageCountsOf(findings)
   return {
     placements: placementsOf(facts),
@@ -115,7 +117,7 @@ function busesOf(facts: Facts): BusReport[] {
 }
 
 export function countsOf(findings: readonly Finding[]): Counts {
-  const of = (severity: Finding['severity']) => findings.filter(finding => finding.severity === severity).length
+  const of = (severity: Finding['severity']) => findings.filter(finding => finding.severity === severity && isOpen(finding)).length
   return { stops: of('stop'), cautions: of('caution'), notes: of('note') }
 }
 

@@ -10,6 +10,14 @@ const text = fc.string({ maxLength: 20 })
 
 /** Every kind of edit, on parts that may or may not be in the plan. */
 export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
+  fc.record({
+    edit: fc.constant('set-aside' as const),
+    entry: fc.record({
+      id: fc.constantFrom('terminal.unplaced scale', 'unplaced brood.dq', 'x'), severity: fc.constantFrom('caution' as const, 'stop' as const),
+      figures: text, reason: fc.constantFrom('seen at the bench', 'short runs only'), at: fc.constant('2026-05-01T10:00:00.000Z'),
+    }),
+  }),
+  fc.record({ edit: fc.constant('count-again' as const), id: fc.constantFrom('terminal.unplaced scale', 'x') }),
   fc.record({ edit: fc.constant('rename' as const), name: text }),
   fc.record({ edit: fc.constant('write-notes' as const), notes: text }),
   fc.record({ edit: fc.constant('choose-board' as const), board: fc.constantFrom('forty-classic', 'forty-usb-c', null) }),

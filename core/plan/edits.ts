@@ -8,7 +8,7 @@ import type { Board, Part } from '../catalogue/types'
 import { withoutPart } from './mentions'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
-import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan, SoftwareBus } from './types'
+import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan, SetAside, SoftwareBus } from './types'
 
 export type Edit
   = | { edit: 'rename', name: string }
@@ -46,6 +46,8 @@ export type Edit
     | { edit: 'drop-scan', id: string }
     | { edit: 'log', entry: LogEntry }
     | { edit: 'unlog', id: string }
+    | { edit: 'set-aside', entry: SetAside }
+    | { edit: 'count-again', id: string }
     | PowerEdit
     | { edit: 'all', edits: Edit[] }
   /** Puts whole top-level fields back; what inverses are made of. `undefined` takes the field away. */
@@ -148,6 +150,10 @@ const CHANGES: Changes = {
   'drop-scan': (plan, { id }) => ({ ...plan, scans: plan.scans.filter(scan => scan.id !== id) }),
   'log': (plan, { entry }) => ({ ...plan, log: [...plan.log.filter(other => other.id !== entry.id), entry] }),
   'unlog': (plan, { id }) => ({ ...plan, log: plan.log.filter(entry => entry.id !== id) }),
+  'set-aside': (plan, { entry }) => ({ ...plan, aside: [...plan.aside.filter(other => other.id !== entry.id), entry] }),
+  'count-again': (plan, { id }) => plan.aside.some(entry => entry.id === id)
+    ? { ...plan, aside: plan.aside.filter(entry => entry.id !== id) }
+    : plan,
   'all': (plan, { edits }) => edits.reduce((current, edit) => change(current, edit), plan),
   'put-back': (plan, { fields }) => {
     const after: Record<string, unknown> = { ...plan, ...fields }

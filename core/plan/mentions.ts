@@ -82,6 +82,7 @@ export function withoutMentions(plan: Plan, partId: string): Plan {
     worksheets: kept(plan.worksheets, ({ sheet }) => !(typeof sheet.node === 'string' && mine(sheet.node))),
     boot: bootWithoutPart(plan.boot, partId),
     scans: kept(plan.scans, scan => !mine(scan.bus)),
+    aside: kept(plan.aside, entry => !entry.id.split(' ').some(word => word === partId || mine(word))),
     build: {
       ...plan.build, done: kept(plan.build.done, key => !mine(key) && !mentionsPlace(key, mine)), wires: without(plan.build.wires, mine),
     },

@@ -127,6 +127,17 @@ const scan = open({
   takenAt: when,
 })
 
+/** A finding that the maker judged acceptable, with what it said then. */
+const setAside = open({
+  /** The finding's id. */
+  id: text({ most: 400 }),
+  severity: oneOf('stop', 'caution', 'note'),
+  /** Its figures, as text: with others it counts again. */
+  figures: text({ empty: true, most: 2000 }),
+  reason: text({ least: 1, most: 1000 }),
+  at: when,
+})
+
 const logEntry = open({ id: shortId, at: when, stage: oneOf(...STAGE_IDS), text: freeText })
 
 const planFields = {
@@ -169,6 +180,8 @@ const planFields = {
   build: filled(build),
   scans: starting(list(scan), []),
   log: starting(list(logEntry), []),
+  /** Findings that do not count, with the maker's reasons. */
+  aside: starting(list(setAside, { most: 500, unique: 'id' }), []),
 }
 
 export const planShape = withUnknown(planFields)
@@ -184,6 +197,7 @@ export interface ContactLoad extends Of<typeof contactLoad> {}
 export interface PlanPart extends Of<typeof part> {}
 export interface BootFile extends Of<typeof bootFile> {}
 export interface Scan extends Of<typeof scan> {}
+export interface SetAside extends Of<typeof setAside> {}
 export interface LogEntry extends Of<typeof logEntry> {}
 export interface SoftwareBus extends Of<typeof softwareBus> {}
 export interface Plan extends Of<typeof planShape> {}

@@ -69,4 +69,8 @@ export interface Finding {
   fixes: Fix[]
   /** A worksheet that works it out, filled with the finding's figures. */
   worksheet?: Worksheet
+  /** The maker judged it acceptable as it stands: it does not count. */
+  aside?: { reason: string, at: string }
+  /** It was set aside, and counts again: it is graver than it was, or its figures are others. */
+  lapsed?: { reason: string, at: string, because: 'graver' | 'figures' }
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One part of the plan: its name, its options, what hangs on its contacts, and its cautions. */
+import { isOpenStop } from '~~/core/findings/set-aside'
 import { cautionsOf } from '~~/core/catalogue/cautions'
 import type { ContactLoad, PlanPart } from '~~/core/plan/types'
 
@@ -11,7 +12,7 @@ const { go } = useStages()
 const part = computed(() => project.catalogue.parts.get(inPlan.type) ?? null)
 const resolved = computed(() => project.facts!.parts.find(entry => entry.id === inPlan.id) ?? null)
 const stops = computed(() =>
-  project.report!.findings.filter(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.partId === inPlan.id)))
+  project.report!.findings.filter(finding => isOpenStop(finding) && finding.subjects.some(subject => subject.partId === inPlan.id)))
 const loads = computed(() => inPlan.loads ?? [])
 
 function rename(event: Event) {

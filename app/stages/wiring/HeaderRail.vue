@@ -2,6 +2,7 @@
 /** The header as it lies: two rows, large numbers, owners by colour, roles by mark. Also where a terminal is moved to. */
 import type { HeaderPosition } from '~~/core/catalogue/types'
 import type { Terminal } from '~~/core/facts/types'
+import { isOpenStop } from '~~/core/findings/set-aside'
 import { claimOf } from '~~/core/placement/refs'
 import type { Mark } from '~/shared/RoleMark.vue'
 
@@ -32,7 +33,7 @@ const rowName = (row: HeaderPosition[]) => row[0] && row[0].position % 2 === 0
   : 'inner row, odd: nearer the board\'s middle'
 
 const stopsAt = computed(() => new Set(project.report!.findings
-  .filter(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.position))
+  .filter(finding => isOpenStop(finding) && finding.subjects.some(subject => subject.position))
   .flatMap(finding => finding.subjects.flatMap(subject => subject.position ?? []))))
 
 interface Cell {

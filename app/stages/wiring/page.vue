@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
+import { isOpenStop } from '~~/core/findings/set-aside'
 import { USUAL_WORKSHEETS } from '~~/core/worksheets'
 
 /** Who sits where: the header, the parts, and every scarce thing as a lane. */
@@ -18,7 +19,7 @@ const elsewhere = computed(() => options.value.filter(option => option.to.termin
 const placedCount = (partId: string) =>
   project.facts!.terminals.filter(terminal => terminal.owner.id === partId && terminal.assignment).length
 const stopsOf = (partId: string) =>
-  project.report!.findings.some(finding => finding.severity === 'stop' && finding.subjects.some(subject => subject.partId === partId))
+  project.report!.findings.some(finding => isOpenStop(finding) && finding.subjects.some(subject => subject.partId === partId))
 </script>
 
 <template>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+/**
+ * A figure with its unit, typed with a comma or a point. What cannot be stays in the field with the reason below it and is not handed on;
+ * an empty field is `null` where that means something.
+ */
+const { value, label = undefined, name = undefined, unit = undefined, least = -Infinity, most = Infinity, mayBeEmpty = false, placeholder = undefined } = defineProps<{
+  value: number | null
+  label?: string
+  /** What it is called where no label is shown. */
+  name?: string
+  unit?: string
+  least?: number
+  most?: number
+  mayBeEmpty?: boolean
+  placeholder?: string
+}>()
+const emit = defineEmits<{ set: [value: number | null] }>()
+
+const typed = ref<number | null>(value)
+const problem = ref('')
+watch(() => value, now => (typed.value = now, problem.value = ''))
+
+const range = computed(() => {
+  const of = unit ? ` ${unit}` : ''
+  if (least > -Infinity && most < Infinity) return `A number from ${least} to ${most}${of}.`
+  if (least > -Infinity) return `A number from ${least}${of} up.`
+  return most < Infinity ? `A number up to ${most}${of}.` : 'A number.'
+})
+
+function commit() {
+  const now = typed.value
+  if (now === null ? !mayBeEmpty : now < least || now > most) {
+    problem.value = `${now === null ? '' : `${now} cannot be. `}${range.value}`
+    return
+  }
+  problem.value = ''
+  if (now !== value) emit('set', now)
+}
+
+/** The component knows one sign for the decimals: the other one is written as that. */
+function onlyPoints(event: InputEvent) {
+  if (!event.data?.includes(',')) return
+  event.preventDefault()
+  event.stopPropagation()
+  document.execCommand('insertText', false, event.data.replaceAll(',', '.'))
+}
+
+function leave() {
+  typed.value = value
+  problem.value = ''
+}
+</script>
+
+<template>
+  <v-number-input
+    v-model="typed"
+    class="figures"
+    :label="label"
+    :aria-label="name"
+    :suffix="unit"
+    :placeholder="placeholder"
+    :error-messages="problem"
+    @beforeinput.capture="onlyPoints"
+    @keydown.enter="commit"
+    @keydown.esc="leave"
+    @blur="commit"
+  />
+</template>
