@@ -12,6 +12,7 @@ watchEffect(() => document.documentElement.classList.toggle('night', view.dark))
     <slot />
     <LazyNoticeBar v-if="view.notice" />
     <LazyKeysDialog v-if="view.keysOpen" />
+    <LazySettingsDialog v-if="view.settingsOpen" />
     <LazyUpdateBar v-if="view.update" />
   </v-app>
 </template>

@@ -4,7 +4,6 @@ const project = useProjectStore()
 const view = useViewStore()
 const { go } = useStages()
 const text = ref('')
-const open = ref(false)
 
 interface Hit { label: string, show: () => void }
 
@@ -38,77 +37,41 @@ function functionsMatching(wanted: string): Hit[] {
   })))
 }
 
-function choose(hit: Hit | undefined) {
+function choose(hit: Hit | null) {
   if (!hit) return
   hit.show()
   text.value = ''
-  open.value = false
   void go('wiring')
 }
 </script>
 
 <template>
-  <div class="finder">
-    <input
-      id="finder"
-      v-model="text"
-      type="search"
-      placeholder="Find (f)"
-      data-test="finder"
-      aria-label="Find a part, position, line or function"
-      autocomplete="off"
-      @focus="open = true"
-      @blur="open = false"
-      @keydown.enter="choose(hits[0])"
-      @keydown.esc="text = ''; ($event.target as HTMLElement).blur()"
-    >
-    <ul v-if="open && text">
-      <li
-        v-for="hit in hits"
-        :key="hit.label"
-        @mousedown.prevent="choose(hit)"
-      >
-        {{ hit.label }}
-      </li>
-      <li
-        v-if="!hits.length"
-        class="none"
-      >
-        Nothing here is called "{{ text }}".
-      </li>
-    </ul>
-  </div>
+  <v-autocomplete
+    id="finder"
+    v-model:search="text"
+    class="finder"
+    :model-value="null"
+    :items="hits"
+    item-title="label"
+    item-value="label"
+    return-object
+    no-filter
+    auto-select-first
+    hide-details
+    menu-icon=""
+    variant="outlined"
+    placeholder="Find (f)"
+    aria-label="Find a part, position, line or function"
+    data-test="finder"
+    :hide-no-data="!text"
+    :no-data-text="`Nothing here is called &quot;${text}&quot;.`"
+    @update:model-value="choose"
+  />
 </template>
 
 <style scoped>
-.finder { position: relative; }
-input {
-  width: 130px;
-  background: rgb(255 255 255 / 8%);
-  border: 1px solid rgb(255 255 255 / 22%);
-  border-radius: 3px;
-  color: inherit;
-  font: inherit;
-  font-size: 13px;
-  padding: 3px 8px;
-}
-input::placeholder { color: var(--bar-ink-2); opacity: 1; }
-ul {
-  position: absolute;
-  right: 0;
-  top: 32px;
-  z-index: 20;
-  width: 300px;
-  margin: 0;
-  padding: 4px;
-  list-style: none;
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-  box-shadow: 0 6px 18px rgb(0 0 0 / 22%);
-}
-li { padding: 5px 8px; border-radius: 3px; cursor: pointer; }
-li:hover { background: var(--paper-2); }
-.none { color: var(--ink-2); cursor: default; }
+.finder { flex: 0 1 150px; min-width: 90px; margin-right: 6px; }
+.finder :deep(.v-field) { background: rgb(255 255 255 / 8%); color: inherit; }
+.finder :deep(.v-field__input) { min-height: 28px; padding: 2px 8px; }
+.finder :deep(input::placeholder) { color: var(--bar-ink-2); opacity: 1; }
 </style>

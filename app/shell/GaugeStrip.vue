@@ -43,13 +43,14 @@ const buses = computed(() => {
 const percent = (share: number | null) => `${Math.min(100, Math.round((share ?? 0) * 100))}%`
 
 function showFindings() {
-  view.drawerOpen = true
+  view.drawer = 'findings'
   view.allStages = true
 }
 </script>
 
 <template>
-  <footer
+  <v-footer
+    app
     class="strip"
     aria-label="Gauges"
   >
@@ -99,23 +100,25 @@ function showFindings() {
       v-if="view.ghost"
       class="ghost-name"
     >if added: {{ view.ghost.label }}</span>
-    <button
+    <v-btn
+      size="small"
       class="badge stop"
       :class="{ none: !project.report!.counts.stops }"
       data-test="stops"
       @click="showFindings"
     >
       {{ project.report!.counts.stops }} {{ project.report!.counts.stops === 1 ? 'stop' : 'stops' }}
-    </button>
-    <button
+    </v-btn>
+    <v-btn
+      size="small"
       class="badge caution"
       :class="{ none: !project.report!.counts.cautions }"
       data-test="cautions"
       @click="showFindings"
     >
       {{ project.report!.counts.cautions }} {{ project.report!.counts.cautions === 1 ? 'caution' : 'cautions' }}
-    </button>
-  </footer>
+    </v-btn>
+  </v-footer>
 </template>
 
 <style scoped>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The shell of a project: stage rail, stage, findings, gauges. */
+/** What surrounds the stages of a project: bar, rail, drawer, strip. */
 import { useEventListener } from '@vueuse/core'
 
 const route = useRoute()
@@ -28,18 +28,28 @@ useEventListener(window, 'beforeunload', (event) => {
 })
 useShortcuts()
 useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.name} · Voltaris` : 'Voltaris' })
+
+function toStage() {
+  document.querySelector<HTMLElement>('#stage')?.focus()
+}
 </script>
 
 <template>
-  <div
-    class="shell"
-    :class="{ 'with-drawer': view.drawerOpen }"
+  <v-btn
+    class="skip"
+    color="primary"
+    size="small"
+    @click="toStage"
   >
-    <TopBar />
-    <StageRail />
+    To the stage
+  </v-btn>
+  <TopBar />
+  <StageRail />
+  <v-main tag="div">
     <main
       id="stage"
       class="stage"
+      tabindex="-1"
     >
       <LazySaveBar v-if="project.saveState.state === 'failed' || project.collisions.length" />
       <p
@@ -94,32 +104,27 @@ useHead({ title: () => project.plan ? `${project.plan.name} · ${current.value.n
         role="status"
       >
         <p>Checking the plan …</p>
-        <v-progress-linear
-          indeterminate
-          color="primary"
-        />
+        <LazyWaitingLine />
       </div>
     </main>
-    <FindingsDrawer v-if="project.plan" />
-    <GaugeStrip v-if="project.report" />
-    <LazyWorksheetDialog v-if="view.worksheet" />
-    <LazyHistoryDialog v-if="view.historyOpen && project.plan" />
-    <LazyLogbookPanel v-if="view.logOpen && project.plan" />
-  </div>
+  </v-main>
+  <LazySideDrawer v-if="project.plan && project.report" />
+  <GaugeStrip v-if="project.report" />
+  <LazyWorksheetDialog v-if="view.worksheet" />
+  <LazyHistoryDialog v-if="view.historyOpen && project.plan" />
 </template>
 
 <style scoped>
-.shell {
-  display: grid; min-height: 100vh; height: 100vh;
-  grid-template: "top top top" 44px "rail stage drawer" minmax(0, 1fr) "strip strip strip" auto / 92px minmax(0, 1fr) 306px;
+.skip { position: fixed; top: 8px; left: 8px; z-index: 3000; }
+.skip:not(:focus-visible) { transform: translateY(-60px); opacity: 0; pointer-events: none; }
+.stage {
+  height: calc(100dvh - var(--v-layout-top) - var(--v-layout-bottom));
+  overflow: auto;
+  padding: 12px 16px 24px;
+  outline: none;
 }
-.stage { grid-area: stage; overflow: auto; padding: 14px 16px 24px; }
 .missing { max-width: 640px; display: grid; gap: 12px; justify-items: start; }
 .ways { display: flex; gap: 10px; flex-wrap: wrap; }
-@media (max-width: 1100px) {
-  .shell { grid-template: "top top" 44px "rail stage" minmax(0, 1fr) "strip strip" auto / 92px minmax(0, 1fr); }
-}
-@media (max-width: 700px) {
-  .shell { grid-template: "top" 44px "rail" auto "stage" minmax(0, 1fr) "strip" auto / minmax(0, 1fr); }
-}
+@media (max-width: 700px) { .stage { padding: 10px 10px 20px; } }
+@media print { .stage { height: auto; overflow: visible; padding: 0; } }
 </style>

@@ -1,32 +1,42 @@
 <script setup lang="ts">
+/** The stages in the order of the work, each with its state; on narrow screens a row below the bar. */
+import { useMediaQuery } from '@vueuse/core'
+import { VAppBar } from 'vuetify/components/VAppBar'
+import { VNavigationDrawer } from 'vuetify/components/VNavigationDrawer'
+
 const project = useProjectStore()
 const { stages, current, pathOf } = useStages()
 const WORDS = { untouched: 'untouched', clear: 'clear', caution: 'has cautions', stop: 'has stops' } as const
 const stateOf = (id: keyof NonNullable<typeof project.report>['stages']) => project.report?.stages[id] ?? 'untouched'
+const narrow = useMediaQuery('(max-width: 700px)')
 </script>
 
 <template>
-  <nav
+  <component
+    :is="narrow ? VAppBar : VNavigationDrawer"
+    v-bind="narrow ? { height: 46, flat: true } : { permanent: true, width: 92, touchless: true, border: 0, tag: 'div' }"
     class="rail"
-    aria-label="Stages"
+    :class="{ row: narrow }"
   >
-    <NuxtLink
-      v-for="stage in stages"
-      :key="stage.id"
-      :to="pathOf(stage.id)"
-      :class="['item', stateOf(stage.id), { here: stage.id === current.id }]"
-      :aria-current="stage.id === current.id ? 'page' : undefined"
-      :data-test="`stage-${stage.id}`"
-    >
-      <span class="figures number">{{ stage.number }}</span>
-      <span>{{ stage.name }}</span>
-      <span class="only-reader">, {{ WORDS[stateOf(stage.id)] }}</span>
-    </NuxtLink>
-  </nav>
+    <nav aria-label="Stages">
+      <NuxtLink
+        v-for="stage in stages"
+        :key="stage.id"
+        :to="pathOf(stage.id)"
+        :class="['item', stateOf(stage.id), { here: stage.id === current.id }]"
+        :aria-current="stage.id === current.id ? 'page' : undefined"
+        :data-test="`stage-${stage.id}`"
+      >
+        <span class="figures number">{{ stage.number }}</span>
+        <span>{{ stage.name }}</span>
+        <span class="only-reader">, {{ WORDS[stateOf(stage.id)] }}</span>
+      </NuxtLink>
+    </nav>
+  </component>
 </template>
 
 <style scoped>
-.rail { grid-area: rail; background: var(--paper-3); padding-top: 12px; overflow-y: auto; }
+.rail.rail { background: var(--paper-3); color: var(--ink); padding-top: 8px; }
 .item {
   position: relative;
   display: grid;
@@ -52,9 +62,10 @@ const stateOf = (id: keyof NonNullable<typeof project.report>['stages']) => proj
 .item.caution::before { background: repeating-linear-gradient(var(--ochre) 0 6px, transparent 6px 10px); }
 .item.stop::before { background: var(--carmine); width: 7px; }
 .here { background: var(--paper); font-weight: 700; }
-@media (max-width: 700px) {
-  .rail { display: flex; padding: 0; }
-  .item { min-height: 44px; padding: 6px 10px; }
-  .item::before { inset: auto 0 0 0; width: auto !important; height: 4px; }
-}
+.rail.row { padding: 0; }
+.row :deep(.v-toolbar__content) { padding: 0; }
+.row nav { display: flex; overflow-x: auto; width: 100%; height: 100%; }
+.row .item { min-height: 44px; padding: 2px 11px; flex: none; font-size: 13.5px; }
+.row .item::before { inset: auto 0 0 0; width: auto; height: 4px; }
+.row .item.caution::before { background: repeating-linear-gradient(90deg, var(--ochre) 0 6px, transparent 6px 10px); }
 </style>

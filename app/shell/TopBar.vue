@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import {
-  mdiRedoVariant, mdiUndoVariant, mdiWeatherNight, mdiWhiteBalanceSunny, mdiNotebookOutline, mdiKeyboardOutline, mdiHistory,
+  mdiCogOutline, mdiHelpCircleOutline, mdiHistory, mdiNotebookOutline, mdiRedoVariant, mdiShareVariantOutline, mdiUndoVariant, mdiListBoxOutline,
 } from '@mdi/js'
+import { useMediaQuery } from '@vueuse/core'
 
 const project = useProjectStore()
 const view = useViewStore()
 const boardName = computed(() => project.facts?.board?.name ?? 'no board yet')
+const narrow = useMediaQuery('(max-width: 760px)')
 const saved = computed(() => {
   const state = project.saveState
   if (state.state === 'saving') return 'saving …'
@@ -13,137 +15,138 @@ const saved = computed(() => {
   return 'not saved'
 })
 
-function rename(event: Event) {
-  const name = (event.target as HTMLInputElement).value
-  if (name.trim()) project.edit({ edit: 'rename', name }, 'Rename the project', 'rename')
+function rename(name: string | null) {
+  if (name?.trim()) project.edit({ edit: 'rename', name }, 'Rename the project', 'rename')
 }
 </script>
 
 <template>
-  <header class="top">
+  <v-app-bar
+    class="top"
+    :height="46"
+    flat
+    tag="header"
+  >
     <NuxtLink
       to="/"
       class="brand"
     >
       Voltaris
     </NuxtLink>
-    <input
+    <v-text-field
       v-if="project.plan"
       class="name"
+      variant="plain"
       aria-label="Name of the project"
-      :value="project.plan.name"
+      :model-value="project.plan.name"
       maxlength="300"
-      @input="rename"
-    >
-    <span class="board">{{ boardName }}</span>
+      hide-details
+      @update:model-value="rename"
+    />
+    <span
+      v-if="!narrow"
+      class="board"
+    >{{ boardName }}</span>
     <span
       class="saved"
       role="status"
       data-test="saved"
       :class="project.saveState.state"
     >{{ saved }}</span>
-    <span class="spacer" />
-    <FindBox v-if="project.plan" />
-    <button
-      class="tool"
+    <v-spacer />
+    <LazyFindBox
+      v-if="project.plan && !narrow"
+      hydrate-never
+    />
+    <IconAct
+      name="Undo"
+      :icon="mdiUndoVariant"
+      :hint="project.canUndo ? `Undo: ${project.canUndo} (z)` : 'Nothing to undo'"
       :disabled="!project.canUndo"
-      :title="project.canUndo ? `Undo: ${project.canUndo} (z)` : 'Nothing to undo'"
-      aria-label="Undo"
       @click="project.undo"
-    >
-      <v-icon :icon="mdiUndoVariant" />
-    </button>
-    <button
-      class="tool"
+    />
+    <IconAct
+      name="Redo"
+      :icon="mdiRedoVariant"
+      :hint="project.canRedo ? `Redo: ${project.canRedo} (Z)` : 'Nothing to redo'"
       :disabled="!project.canRedo"
-      :title="project.canRedo ? `Redo: ${project.canRedo} (Z)` : 'Nothing to redo'"
-      aria-label="Redo"
       @click="project.redo"
-    >
-      <v-icon :icon="mdiRedoVariant" />
-    </button>
-    <button
-      class="tool"
-      title="Earlier states"
-      aria-label="Earlier states"
-      data-test="open-history"
-      :disabled="!project.plan"
-      @click="view.historyOpen = true"
-    >
-      <v-icon :icon="mdiHistory" />
-    </button>
-    <button
-      class="tool"
-      title="Logbook (l)"
-      aria-label="Logbook"
-      :aria-pressed="view.logOpen"
-      @click="view.logOpen = !view.logOpen"
-    >
-      <v-icon :icon="mdiNotebookOutline" />
-    </button>
-    <button
-      class="tool"
-      :title="view.dark ? 'Light (t)' : 'Dark (t)'"
-      aria-label="Light or dark"
-      @click="view.dark = !view.dark"
-    >
-      <v-icon :icon="view.dark ? mdiWhiteBalanceSunny : mdiWeatherNight" />
-    </button>
-    <button
-      class="tool"
-      title="Keys (?)"
-      aria-label="Keys"
-      @click="view.keysOpen = true"
-    >
-      <v-icon :icon="mdiKeyboardOutline" />
-    </button>
-  </header>
+    />
+    <template v-if="!narrow">
+      <IconAct
+        name="Earlier states"
+        :icon="mdiHistory"
+        data-test="open-history"
+        :disabled="!project.plan"
+        @click="view.historyOpen = true"
+      />
+      <IconAct
+        name="Share"
+        hint="Share: a sheet, an address, a file"
+        :icon="mdiShareVariantOutline"
+        data-test="open-share"
+        :disabled="!project.report"
+        @click="view.shareOpen = true"
+      />
+    </template>
+    <IconAct
+      name="Findings"
+      hint="Findings (d)"
+      class="findings-button"
+      :icon="mdiListBoxOutline"
+      :aria-pressed="view.drawer === 'findings'"
+      @click="view.toggleDrawer('findings')"
+    />
+    <IconAct
+      name="Logbook"
+      hint="Logbook (l)"
+      :icon="mdiNotebookOutline"
+      :aria-pressed="view.drawer === 'logbook'"
+      @click="view.toggleDrawer('logbook')"
+    />
+    <IconAct
+      v-if="!narrow"
+      name="Help"
+      hint="Help on this stage (h)"
+      data-test="open-help"
+      :icon="mdiHelpCircleOutline"
+      :aria-pressed="view.drawer === 'help'"
+      @click="view.toggleDrawer('help')"
+    />
+    <v-menu>
+      <template #activator="{ props: menu }">
+        <v-btn
+          icon
+          variant="text"
+          density="compact"
+          aria-label="Settings and more"
+          data-test="more"
+          v-bind="menu"
+        >
+          <v-icon :icon="mdiCogOutline" />
+        </v-btn>
+      </template>
+      <LazyMoreList :narrow="narrow" />
+    </v-menu>
+  </v-app-bar>
 </template>
 
 <style scoped>
-.top {
-  grid-area: top;
-  background: var(--bar);
-  color: var(--bar-ink);
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 0 16px;
-  min-width: 0;
-}
-.brand { color: var(--bar-act); font-weight: 700; text-decoration: none; width: 82px; flex: none; }
-.name {
-  background: transparent;
-  border: 1px solid transparent;
-  border-radius: 3px;
-  color: inherit;
-  font: 650 15px var(--text-family);
-  padding: 3px 6px;
-  width: 250px;
-  min-width: 90px;
-  text-overflow: ellipsis;
-}
-.name:hover, .name:focus { border-color: var(--bar-ink-2); }
-.board { color: var(--bar-ink-2); font-size: 12.5px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.top.top { background: var(--bar); color: var(--bar-ink); }
+.top :deep(.v-toolbar__content) { gap: 4px; padding: 0 12px 0 16px; }
+.brand { color: var(--bar-act); font-weight: 700; text-decoration: none; margin-right: 12px; flex: none; }
+.name { flex: 0 1 260px; min-width: 80px; }
+.name :deep(input) { font: 650 15px var(--text-family); padding: 3px 6px; text-overflow: ellipsis; }
+.name :deep(.v-field) { background: none; border: 1px solid transparent; border-radius: 3px; color: inherit; }
+.name :deep(.v-field:hover), .name :deep(.v-field--focused) { border-color: var(--bar-ink-2); }
+.name :deep(.v-field__input) { min-height: 30px; padding: 0; color: var(--bar-ink); }
+.board { color: var(--bar-ink-2); font-size: 12.5px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; margin: 0 8px; flex: 0 1 auto; }
 .saved { color: var(--bar-ink-2); font-size: 12.5px; white-space: nowrap; font-variant-numeric: tabular-nums; }
 .saved.failed { color: #ff9fb0; font-weight: 700; }
-.spacer { flex: 1; }
-.tool {
-  background: none;
-  border: 0;
-  color: inherit;
-  width: 32px;
-  height: 32px;
-  border-radius: 3px;
-  cursor: pointer;
-  display: grid;
-  place-items: center;
-  flex: none;
-}
-.tool:hover:not(:disabled) { background: rgb(255 255 255 / 12%); }
-.tool:disabled { opacity: .38; cursor: default; }
-.tool[aria-pressed=true] { color: var(--bar-act); }
-.tool :deep(.v-icon) { font-size: 20px; }
-.top :focus-visible { outline-color: var(--bar-act); }
-@media (max-width: 900px) { .board { display: none; } }
+.top :deep(.v-btn--icon) { --v-btn-height: 26px; width: 32px; height: 32px; }
+.top :deep(.v-btn--disabled) { opacity: .4; }
+.top :deep(.v-btn--disabled .v-btn__overlay) { opacity: 0; }
+.top :deep([aria-pressed=true]) { color: var(--bar-act); }
+.top :deep(:focus-visible) { outline-color: var(--bar-act); }
+.saved { flex: none; }
 </style>

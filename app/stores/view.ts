@@ -1,5 +1,5 @@
 /** What the person is looking at, and how they like it shown. Nothing here belongs to the plan. */
-import { useStorage, type RemovableRef } from '@vueuse/core'
+import { useMediaQuery, useStorage, type RemovableRef } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Finding, Subject } from '~~/core/findings/types'
@@ -18,15 +18,35 @@ function useSetting<T extends string | boolean>(key: string, usual: T): Removabl
   return useStorage<T>(key, usual, useSlots(), { onError: error => console.error(`The setting ${key} was not kept:`, error) })
 }
 
+/** There is room beside the stage. */
+const isWide = (): boolean => typeof matchMedia !== 'function' || matchMedia('(min-width: 1101px)').matches
+
 export const useViewStore = defineStore('view', () => {
-  const dark = useSetting<boolean>('voltaris.dark', false)
+  /** Light or dark as the machine has it, until the person chooses. */
+  const theme = useSetting<'system' | 'light' | 'dark'>('voltaris.theme', 'system')
+  // As it was kept before there was a third choice.
+  if (theme.value === 'system' && useSlots().getItem('voltaris.dark') === 'true') theme.value = 'dark'
+  const systemDark = useMediaQuery('(prefers-color-scheme: dark)')
+  const dark = computed(() => theme.value === 'system' ? systemDark.value : theme.value === 'dark')
+  const turnTheme = () => {
+    useSlots().removeItem('voltaris.dark')
+    theme.value = dark.value ? 'light' : 'dark'
+  }
+  const temperatureUnit = useSetting<'C' | 'F'>('voltaris.temperature', 'C')
+  const lengthUnit = useSetting<'metric' | 'inch'>('voltaris.length', 'metric')
+  const gaugeUnit = useSetting<'awg' | 'mm2'>('voltaris.gauge', 'awg')
   const fromBelow = useSetting<boolean>('voltaris.from-below', false)
   const turned = useSetting<boolean>('voltaris.turned', false)
   const large = useSetting<'position' | 'line'>('voltaris.large-number', 'position')
-  const drawerOpen = ref(false)
+  /** What is beside the stage. */
+  const drawer = ref<'findings' | 'logbook' | 'help' | null>(isWide() ? 'findings' : null)
   const allStages = ref(false)
-  const logOpen = ref(false)
+  const groupBy = useSetting<'cause' | 'subject'>('voltaris.group-findings', 'cause')
   const keysOpen = ref(false)
+  const settingsOpen = ref(false)
+  const shareOpen = ref(false)
+  /** Step of the tour; null while nobody takes it. */
+  const tour = ref<number | null>(null)
   const historyOpen = ref(false)
   /** A newer version of the application: waiting to be taken, or taken by another tab. */
   const update = shallowRef<{ taken: boolean, take: () => void } | null>(null)
@@ -97,12 +117,21 @@ export const useViewStore = defineStore('view', () => {
     ghost.value = null
     notice.value = null
     worksheet.value = null
-    logOpen.value = false
+    if (drawer.value !== 'findings') drawer.value = isWide() ? 'findings' : null
     historyOpen.value = false
+    shareOpen.value = false
   }
 
+  /** Shows what is asked for beside the stage, or the findings (on narrow screens nothing) when it is there already. */
+  function toggleDrawer(which: 'findings' | 'logbook' | 'help'): void {
+    drawer.value = drawer.value === which ? which !== 'findings' && isWide() ? 'findings' : null : which
+  }
+
+  const print = () => globalThis.print()
+
   return {
-    dark, fromBelow, turned, large, drawerOpen, allStages, logOpen, keysOpen, historyOpen, update, worksheet,
+    theme, dark, turnTheme, temperatureUnit, lengthUnit, gaugeUnit, fromBelow, turned, large,
+    drawer, toggleDrawer, allStages, groupBy, keysOpen, settingsOpen, shareOpen, tour, historyOpen, update, worksheet, print,
     partId, terminal, position, node, inserting, findingId, marked, markedPositions, markedParts, ghost, notice,
     choosePart, chooseNode, choosePosition, chooseFinding, clearFinding, mark, say, reset,
   }

@@ -8,7 +8,7 @@ const STAGES = ['board', 'parts', 'wiring', 'power', 'boot', 'build', 'bringup']
 for (const dark of [false, true]) {
   test(`no stage has a serious or critical violation, ${dark ? 'dark' : 'light'}`, async ({ page }) => {
     test.setTimeout(300_000)
-    await page.addInitScript(value => localStorage.setItem('voltaris.dark', value), String(dark))
+    await page.addInitScript(value => localStorage.setItem('voltaris.theme', value), dark ? 'dark' : 'light')
     const check = async (where: string) => {
       // A dialog that still fades in has less contrast than it will have.
       await page.evaluate(() => Promise.all(document.getAnimations()

@@ -124,7 +124,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         variant="text"
         size="small"
         color="inherit"
-        @click="view.dark = !view.dark"
+        @click="view.turnTheme"
       >
         {{ view.dark ? 'Light' : 'Dark' }}
       </v-btn>

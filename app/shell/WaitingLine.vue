@@ -1,0 +1,7 @@
+<template>
+  <v-progress-linear
+    indeterminate
+    color="primary"
+    aria-label="Under way"
+  />
+</template>
