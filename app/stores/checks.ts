@@ -1,0 +1,3 @@
+/** What of the core is fetched together once the first picture is there. */
+export { evaluateFacts } from '~~/core/evaluate'
+export { supplyChoices, trySupply } from '~~/core/supply-choice'
