@@ -11,6 +11,7 @@ import { gatherFacts } from './facts/gather'
 import type { Facts } from './facts/types'
 import { judge, type Finding } from './findings'
 import { isOpen, withSetAside } from './findings/set-aside'
+import { socketsOf, type SocketUse } from './findings/sockets'
 import { netlistOf } from './netlist/build'
 import { reasonsOf } from './placement/reasons'
 import { STAGE_IDS, type Plan, type StageId } from './plan/types'
@@ -50,6 +51,8 @@ export interface Report {
   power: PowerReport
   lines: { used: number, available: number }
   buses: BusReport[]
+  /** Sockets of the board beside its header, and what is plugged into them. */
+  sockets: SocketUse[]
   signals: SignalFigures
   boot: { needs: { line: string, why: string, partIds: string[] }[] } & Merged
   wires: Wire[]
@@ -81,6 +84,7 @@ export function evaluateFacts(facts: Facts): Report {
     power: power.report,
     lines: linesOf(facts),
     buses: busesOf(facts),
+    sockets: socketsOf({ facts, power }),
     signals,
     boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...files.merged },
     wires: wiresOf(facts, netlist),

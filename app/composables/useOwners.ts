@@ -10,6 +10,10 @@ export function ownerColour(index: number): string {
     : `color-mix(in srgb, ${hue} 50%, var(--owner-${(index + 5) % HUES}))`
 }
 
+/** Letters in the order of the plan. */
+export const tagOfIndex = (index: number): string =>
+  index < 26 ? String.fromCharCode(65 + index) : tagOfIndex(Math.floor(index / 26) - 1) + tagOfIndex(index % 26)
+
 /** Owner colours: each part has one, and everything it holds wears it. */
 export function useOwners() {
   const project = useProjectStore()
@@ -18,6 +22,11 @@ export function useOwners() {
     const index = partId ? indexOf.value.get(partId) : undefined
     return index === undefined ? 'var(--ink-2)' : ownerColour(index)
   }
+  /** `A`, `B` … `Z`, `AA` …: the second distinction beside the colour. */
+  const tagOf = (partId: string | null | undefined) => {
+    const index = partId ? indexOf.value.get(partId) : undefined
+    return index === undefined ? '' : tagOfIndex(index)
+  }
   const nameOf = (partId: string) => project.plan?.parts.find(part => part.id === partId)?.name || partId
-  return { colourOf, nameOf }
+  return { colourOf, tagOf, nameOf }
 }

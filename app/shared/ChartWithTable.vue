@@ -30,7 +30,7 @@ const { rows, columns } = defineProps<{
       role="region"
       :aria-label="`${label}, as a table`"
     >
-      <table class="plain-table">
+      <v-table>
         <thead>
           <tr>
             <th
@@ -57,7 +57,7 @@ const { rows, columns } = defineProps<{
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
   </div>
 </template>

@@ -1,6 +1,6 @@
 /** Sockets and relay contacts. */
 import { holds } from '../facts/gather'
-import type { ResolvedPart } from '../facts/types'
+import type { Facts, ResolvedPart } from '../facts/types'
 import type { ContactLoad } from '../plan/types'
 import type { Power } from '../power/report'
 import { OWN_HUB, ownHub } from './power/candidates'
@@ -51,14 +51,31 @@ export const widePlugs: Rule = ({ facts, power }) => {
   }]
 }
 
+/** A kind of socket of the board, and what is plugged into it: parts, and things of the supply by their node. */
+export interface SocketUse {
+  kind: keyof typeof SOCKETS
+  there: number
+  plugs: { partId?: string, node?: string, name: string }[]
+}
+
+/** The board's sockets with what hangs on them; empty without a board. */
+export function socketsOf({ facts, power }: { facts: Facts, power: Power }): SocketUse[] {
+  const { board } = facts
+  if (!board) return []
+  return (Object.keys(SOCKETS) as SocketUse['kind'][]).map(kind => ({
+    kind, there: board.sockets[kind] ?? 0,
+    plugs: [
+      ...facts.parts.flatMap(owner => boardPlugs(owner, power).filter(plug => plug === kind)
+        .map(() => ({ partId: owner.id, name: owner.name }))),
+      ...kind === 'usb' ? ownPlugs(power).map(({ id, name }) => ({ node: id, name })) : [],
+    ],
+  }))
+}
+
 /** More plugs than sockets. */
 export const sockets: Rule = ({ facts, power }) => {
-  if (!facts.board) return []
-  const own = ownPlugs(power)
-  return (['usb', 'video', 'fan', 'display'] as const).flatMap((socket): Finding[] => {
-    const plugged = facts.parts.flatMap(owner => boardPlugs(owner, power).filter(plug => plug === socket).map(() => owner))
-    const there = facts.board!.sockets[socket] ?? 0
-    const count = plugged.length + (socket === 'usb' ? own.length : 0)
+  return socketsOf({ facts, power }).flatMap(({ kind: socket, there, plugs }): Finding[] => {
+    const count = plugs.length
     if (count <= there) return []
     const [hub] = socket === 'usb' && there > 0 ? ownHub(facts, power.tree) : []
     const movable = power.tree.nodes.filter(node => node.kind === 'part' && power.tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
@@ -68,7 +85,7 @@ export const sockets: Rule = ({ facts, power }) => {
       sentence: `${count} ${count === 1 ? 'plug wants' : 'plugs want'} `
         + `${there === 0 ? 'a socket that this board does not have' : `${there} ${there === 1 ? 'socket' : 'sockets'}`}. `
         + `${SOCKETS[socket].wayOut}`,
-      subjects: [...plugged.map(owner => ({ partId: owner.id })), ...socket === 'usb' ? own.map(node => ({ node: node.id })) : []],
+      subjects: plugs.map(({ partId, node }) => partId === undefined ? { node } : { partId }),
       figures: [{ label: 'plugs', value: count, limit: there, origin: 'board file' }],
       // One hub takes a socket of its own and as many plugs as it has ports.
       fixes: hub && count - movable.length + 1 <= there && movable.length <= (facts.catalogue.powerItems.get(OWN_HUB)?.figures.ports ?? 0)

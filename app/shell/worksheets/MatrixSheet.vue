@@ -67,12 +67,14 @@ watch(
         v-model="diodes"
         type="checkbox"
       > a diode for each key</label>
-      <button
-        class="bare link"
+      <v-btn
+        variant="text"
+        size="x-small"
+        class="act"
         @click="rowCount = smallest.rows; columns = smallest.columns"
       >
         Take the split with fewest lines
-      </button>
+      </v-btn>
     </div>
     <ResultRows :rows="rows" />
   </div>

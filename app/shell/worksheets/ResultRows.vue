@@ -12,7 +12,7 @@ const { rows } = defineProps<{ rows: ResultRow[] }>()
 </script>
 
 <template>
-  <table class="plain-table results">
+  <v-table class="results">
     <tbody>
       <tr
         v-for="row in rows"
@@ -35,7 +35,7 @@ const { rows } = defineProps<{ rows: ResultRow[] }>()
         </td>
       </tr>
     </tbody>
-  </table>
+  </v-table>
 </template>
 
 <style scoped>

@@ -9,14 +9,7 @@ defineProps<{ board: Board }>()
   <div class="face">
     <b>{{ board.name }}</b>
     <span class="small">{{ board.summary }}</span>
-    <ul>
-      <li
-        v-for="sign in board.seen"
-        :key="sign"
-      >
-        {{ sign }}
-      </li>
-    </ul>
+    <span class="small seen">{{ board.seen.join(' · ') }}</span>
     <span class="small quiet">draws <span class="figures">{{ milliamps(board.draw.typicalMa) }}</span> typically,
       <span class="figures">{{ milliamps(board.draw.peakMa) }}</span> at peak ({{ board.draw.origin }}) · supply advised
       <span class="figures">{{ milliamps(board.advisedSupplyMa.value) }}</span> ({{ board.advisedSupplyMa.origin }})</span>
@@ -25,5 +18,4 @@ defineProps<{ board: Board }>()
 
 <style scoped>
 .face { display: grid; gap: 3px; align-content: start; min-width: 0; flex: 1 1 300px; }
-ul { margin: 2px 0; padding-left: 18px; font-size: 13px; }
 </style>

@@ -30,7 +30,9 @@ function look(id: string | null) {
   const report = id && project.preview({ edit: 'choose-supply', supply: { type: id } })
   view.ghost = report ? { label: project.catalogue.supplies.get(id)!.name, report } : null
 }
-const asItems = (list: readonly SupplyChoice[]) => list.map(choice => ({ ...choice, id: choice.supply.id }))
+/** The first of each kind carries its name. */
+const asItems = (list: readonly SupplyChoice[]) =>
+  list.map((choice, i) => ({ ...choice, id: choice.supply.id, first: choice.kind !== list[i - 1]?.kind }))
 </script>
 
 <template>
@@ -74,7 +76,10 @@ const asItems = (list: readonly SupplyChoice[]) => list.map(choice => ({ ...choi
           >
             <template #default="{ item }">
               <div class="supply">
-                <span class="kind small quiet">{{ item.kind }}</span>
+                <span
+                  v-if="item.first"
+                  class="kind small quiet"
+                >{{ item.kind }}</span>
                 <b>{{ item.supply.name }}</b>
                 <span class="figures small">{{ volts(item) }} · {{ milliamps(item.supply.currentMa) }}</span>
                 <span class="small quiet">{{ item.supply.cable ? PLUGS[item.supply.cable.plug] : '' }}</span>
@@ -109,12 +114,14 @@ h2 { margin: 12px 0 4px; }
 .state { font-weight: 400; }
 .says { margin-bottom: 6px; }
 .supplies { display: grid; gap: 4px; }
-.supply { display: grid; gap: 2px 14px; grid-template-columns: 128px minmax(170px, 1.4fr) 116px 104px minmax(160px, 2fr); align-items: baseline; }
+.supply { display: grid; gap: 0 14px; grid-template-columns: minmax(230px, 1.5fr) 122px 108px minmax(170px, 1.4fr); align-items: baseline; }
+.supply .figures { white-space: nowrap; }
+.kind { grid-column: 1 / -1; }
 .why.care { color: var(--ochre); }
 .why.no, .why.converter { color: var(--carmine); }
 .caution { margin-top: 6px; padding-block: 6px; }
 @media (max-width: 900px) {
   .supply { grid-template-columns: minmax(0, 1fr) auto; }
-  .kind, .why { grid-column: 1 / -1; }
+  .why { grid-column: 1 / -1; }
 }
 </style>

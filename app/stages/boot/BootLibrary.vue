@@ -114,7 +114,7 @@ function write() {
           Not together with {{ spec.excludes.join(', ') }}.
         </template>
       </p>
-      <table class="plain-table sheet pad">
+      <v-table class="sheet pad">
         <thead>
           <tr>
             <th scope="col">
@@ -151,7 +151,7 @@ function write() {
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <p
         v-for="entry in appearsOf(resolved)"
         :key="entry.path"

@@ -183,7 +183,7 @@ function takeTree() {
           </li>
         </ul>
         <h2>What appears</h2>
-        <table class="plain-table sheet pad">
+        <v-table class="sheet pad">
           <thead>
             <tr>
               <th scope="col">
@@ -204,9 +204,9 @@ function takeTree() {
               </td><td>{{ device.what }}</td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <h2>Lines</h2>
-        <table class="plain-table sheet pad">
+        <v-table class="sheet pad">
           <thead>
             <tr>
               <th
@@ -239,7 +239,7 @@ function takeTree() {
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </section>
     </div>
     <p class="quiet small basis">

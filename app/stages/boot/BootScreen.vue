@@ -184,7 +184,7 @@ function write() {
             data-test="screen-touch"
             tabindex="0"
           >{{ lines.touchRule }}</pre>
-          <table class="matrix figures">
+          <v-table class="matrix figures">
             <tbody>
               <tr
                 v-for="row in [0, 3]"
@@ -198,11 +198,11 @@ function write() {
                 </td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
         </template>
         <template v-if="lines.timing">
           <h2>Timing <span class="quiet small">VESA CVT 1.1</span></h2>
-          <table class="plain-table sheet pad">
+          <v-table class="sheet pad">
             <thead>
               <tr>
                 <th scope="col" /><th
@@ -239,7 +239,7 @@ function write() {
                 </td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
           <p
             class="small"
             data-test="screen-clock"

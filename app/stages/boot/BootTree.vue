@@ -159,7 +159,7 @@ function drop() {
             role="region"
             aria-label="Controllers"
           >
-            <table class="plain-table pad">
+            <v-table class="pad">
               <thead>
                 <tr>
                   <th scope="col">
@@ -194,7 +194,7 @@ function drop() {
                   </td>
                 </tr>
               </tbody>
-            </table>
+            </v-table>
           </div>
           <p
             v-if="controllers.some(entry => entry.groups.some(group => group.pins.some(pin => pin.isUnnamed)))"

@@ -47,8 +47,7 @@ async function copy(command: string) {
     <div class="columns">
       <section>
         <h2>Addresses on I²C</h2>
-        <table
-          class="plain-table"
+        <v-table
           data-test="expected-addresses"
         >
           <thead>
@@ -92,9 +91,9 @@ async function copy(command: string) {
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <h2>Device nodes</h2>
-        <table class="plain-table">
+        <v-table>
           <tbody>
             <tr
               v-for="node in expected.nodes"
@@ -110,14 +109,13 @@ async function copy(command: string) {
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <p class="small quiet after">
           Compare <span class="figures">ls /dev</span> before and after plugging a USB part: what is new is the part.
         </p>
         <template v-if="expected.voltages.length">
           <h2>Voltages to measure</h2>
-          <table
-            class="plain-table"
+          <v-table
             data-test="expected-voltages"
           >
             <tbody>
@@ -130,7 +128,7 @@ async function copy(command: string) {
                 </td><td>{{ voltage.where }}</td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
           <p class="small quiet after">
             With everything running as usual. Meter set to DC volts, black lead on a ground position; a slipped tip shorts two positions.
           </p>
@@ -205,13 +203,15 @@ async function copy(command: string) {
           >
             <p class="small">
               <b>{{ busLabel(scan.bus) }}</b>, {{ dayAndTime(scan.takenAt) }}
-              <button
-                class="bare link"
+              <v-btn
+                variant="text"
+                size="x-small"
+                class="act"
                 :aria-label="`Drop the scan of ${dayAndTime(scan.takenAt)}`"
                 @click="project.edit({ edit: 'drop-scan', id: scan.id }, 'Drop a scan')"
               >
                 drop
-              </button>
+              </v-btn>
             </p>
             <ScanVerdict
               v-if="verdictOf(scan.bus, scan.text).verdict"

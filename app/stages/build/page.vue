@@ -108,8 +108,8 @@ function markdown() {
       </v-btn>
     </div>
     <template v-else>
-      <table
-        class="plain-table wires"
+      <v-table
+        class="wires"
         data-test="wires"
       >
         <thead>
@@ -204,7 +204,7 @@ function markdown() {
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <p class="push">
         Boards are pushed on first: position 1 over position 1, not one row or column off; look from the side before pressing. The supply
         goes in last of all{{ project.facts!.supply ? '' : '; none is chosen yet' }}.

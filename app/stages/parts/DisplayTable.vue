@@ -39,7 +39,7 @@ function choose(id: string) {
         class="scroll"
         tabindex="0"
       >
-        <table class="plain-table">
+        <v-table>
           <thead>
             <tr>
               <th>Display</th><th class="num">
@@ -98,7 +98,7 @@ function choose(id: string) {
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </div>
       <p class="small quiet">
         Pictures a second are the most that the bus carries on
@@ -113,7 +113,7 @@ function choose(id: string) {
 .displays { padding: 14px 18px; display: grid; gap: 10px; background: var(--paper); color: var(--ink); }
 .head { display: flex; justify-content: space-between; align-items: center; }
 .scroll { overflow: auto; max-height: 60vh; }
-.plain-table { font-size: 12.5px; }
-.plain-table td, .plain-table th { white-space: nowrap; }
-.plain-table td:first-child { white-space: normal; min-width: 190px; font-weight: 600; }
+.v-table { font-size: 12.5px; }
+.v-table td, .v-table th { white-space: nowrap; }
+.v-table td:first-child { white-space: normal; min-width: 190px; font-weight: 600; }
 </style>

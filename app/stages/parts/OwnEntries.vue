@@ -9,10 +9,12 @@ const project = useProjectStore()
 const view = useViewStore()
 const list = computed<(Board | Part)[]>(() => kind === 'board' ? project.plan!.own.boards : project.plan!.own.parts)
 const sources = computed<(Board | Part)[]>(() => [...(kind === 'board' ? project.catalogue.boards : project.catalogue.parts).values()])
-const source = ref('')
+const source = ref<string | null>(null)
 const text = ref<string | null>(null)
 const problems = ref<Problem[]>([])
 const inForm = ref(false)
+const opened = ref(false)
+const isOpen = computed({ get: () => opened.value || list.value.length > 0 || text.value !== null || inForm.value, set: open => opened.value = open })
 
 function start() {
   const found = sources.value.find(entry => entry.id === source.value)
@@ -42,10 +44,8 @@ async function save() {
   if (text.value !== null && await keep(text.value)) text.value = null
 }
 
-async function importFile(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+async function importFile(picked: File | File[] | null) {
+  const file = Array.isArray(picked) ? picked[0] : picked
   if (!file) return
   const content = await file.text()
   if (!await keep(content)) text.value = content
@@ -60,36 +60,42 @@ function remove(entry: Board | Part) {
 </script>
 
 <template>
-  <details
+  <FoldPanel
+    v-model:open="isOpen"
     class="own"
-    :open="list.length > 0 || text !== null || inForm"
+    :title="`${kind === 'board' ? 'A board' : 'Parts'} of your own`"
     :data-test="`own-${kind}`"
   >
-    <summary>{{ kind === 'board' ? 'A board' : 'Parts' }} of your own</summary>
     <ul v-if="list.length">
       <li
         v-for="entry in list"
         :key="entry.id"
       >
         <b>{{ entry.name }}</b> <span class="figures small quiet">{{ entry.id }}</span>
-        <button
-          class="bare link"
+        <v-btn
+          class="act"
+          variant="text"
+          size="x-small"
           @click="text = JSON.stringify(entry, null, 2); problems = []"
         >
           edit
-        </button>
-        <button
-          class="bare link"
+        </v-btn>
+        <v-btn
+          class="act"
+          variant="text"
+          size="x-small"
           @click="download(fileName(entry.id, '.json'), JSON.stringify(entry, null, 2) + '\n', 'application/json')"
         >
           export
-        </button>
-        <button
-          class="bare link"
+        </v-btn>
+        <v-btn
+          class="act"
+          variant="text"
+          size="x-small"
           @click="remove(entry)"
         >
           remove
-        </button>
+        </v-btn>
       </li>
     </ul>
     <LazyOwnPartForm
@@ -111,21 +117,16 @@ function remove(entry: Board | Part) {
       >
         Make one in a form
       </v-btn>
-      <select
+      <v-autocomplete
         v-model="source"
-        :aria-label="`${kind === 'board' ? 'Board' : 'Part'} to start from`"
-      >
-        <option value="">
-          start from …
-        </option>
-        <option
-          v-for="entry in sources"
-          :key="entry.id"
-          :value="entry.id"
-        >
-          {{ entry.name }}
-        </option>
-      </select>
+        class="from"
+        :items="sources"
+        item-title="name"
+        item-value="id"
+        :label="`${kind === 'board' ? 'Board' : 'Part'} to start from`"
+        clearable
+        :data-test="`own-${kind}-source`"
+      />
       <v-btn
         size="small"
         variant="outlined"
@@ -134,15 +135,18 @@ function remove(entry: Board | Part) {
       >
         Make one from it
       </v-btn>
-      <label class="import small">or import a file <input
-        type="file"
+      <v-file-input
+        class="from"
+        label="or import a file"
         accept=".json,application/json"
+        :model-value="null"
+        prepend-icon=""
         :data-test="`own-${kind}-import`"
-        @change="importFile"
-      ></label>
+        @update:model-value="importFile"
+      />
     </div>
     <template v-if="text !== null">
-      <textarea
+      <v-textarea
         v-model="text"
         class="text-file"
         rows="16"
@@ -183,15 +187,13 @@ function remove(entry: Board | Part) {
         </v-btn>
       </div>
     </template>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>
-.own { margin: 12px 0; border-top: 1px solid var(--rule); padding-top: 8px; }
-summary { cursor: pointer; font-weight: 600; }
+.own { margin: 12px 0; border-top: 1px solid var(--rule); }
 ul { margin: 6px 0; padding-left: 18px; font-size: 13.5px; }
 .row { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin: 8px 0; }
-select { border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); color: inherit; padding: 4px 6px; max-width: 340px; }
-.link { color: var(--copper); text-decoration: underline; font-size: 13px; margin-left: 8px; }
+.from { flex: 1 1 200px; max-width: 300px; }
 .problems { color: var(--carmine); }
 </style>

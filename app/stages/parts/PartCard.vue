@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** One part of the plan: its name, its options, what hangs on its contacts, and its cautions. */
 import { isOpenStop } from '~~/core/findings/set-aside'
+import { mdiClose } from '@mdi/js'
 import { cautionsOf } from '~~/core/catalogue/cautions'
+import type { Part } from '~~/core/catalogue/types'
 import type { ContactLoad, PlanPart } from '~~/core/plan/types'
 
 const { inPlan } = defineProps<{ inPlan: PlanPart }>()
@@ -15,13 +17,9 @@ const stops = computed(() =>
   project.report!.findings.filter(finding => isOpenStop(finding) && finding.subjects.some(subject => subject.partId === inPlan.id)))
 const loads = computed(() => inPlan.loads ?? [])
 
-function rename(event: Event) {
-  const name = (event.target as HTMLInputElement).value
-  project.edit({ edit: 'rename-part', id: inPlan.id, name }, 'Rename a part', `rename ${inPlan.id}`)
-}
+const rename = (name: string) => project.edit({ edit: 'rename-part', id: inPlan.id, name }, 'Rename a part', `rename ${inPlan.id}`)
 
-function setOption(option: string, event: Event) {
-  const { value } = event.target as HTMLInputElement
+function setOption(option: string, value: string) {
   project.edit({ edit: 'set-option', id: inPlan.id, option, value }, `Set ${option} of ${inPlan.name}`, `option ${inPlan.id} ${option}`)
 }
 
@@ -34,17 +32,12 @@ function setLoads(list: ContactLoad[]) {
   project.edit({ edit: 'set-loads', id: inPlan.id, loads: list }, `Loads of ${inPlan.name}`, `loads ${inPlan.id}`)
 }
 
-function changeLoad(index: number, field: keyof ContactLoad, event: Event) {
-  const text = (event.target as HTMLInputElement).value
-  const numeric = field !== 'what' && field !== 'kind'
-  const value = numeric ? Number(text.replace(',', '.')) : text
-  if (numeric && (!Number.isFinite(value) || (value as number) < 0)) {
-    return view.say(`"${text}" is no figure. Type a number, e.g. 12 or 0.5.`, { tone: 'stop' })
-  }
-  setLoads(loads.value.map((load, i) => i === index ? { ...load, [field]: value } : load))
-  // What was refused goes back to what is kept.
-  void nextTick(() => (event.target as HTMLInputElement).value = String(loads.value[index]?.[field] ?? ''))
-}
+const changeLoad = (index: number, change: Partial<ContactLoad>) =>
+  setLoads(loads.value.map((load, i) => i === index ? { ...load, ...change } : load))
+const contactsTitle = ({ maxAcA, maxAcV, maxDcA, maxDcV, origin }: NonNullable<Part['contacts']>) =>
+  `On its contacts (${maxAcA} A at ${maxAcV} V AC, ${maxDcA} A at ${maxDcV} V DC; ${origin})`
+const contactsOpen = ref((inPlan.loads ?? []).length > 0)
+const asItems = (values: readonly { value: string, label: string }[] = []) => values.map(({ value, label }) => ({ value, title: label }))
 
 async function showWiring() {
   view.choosePart(inPlan.id)
@@ -60,126 +53,140 @@ async function showWiring() {
     :data-test="`part-${inPlan.id}`"
   >
     <div class="head">
-      <input
+      <v-text-field
         class="name"
-        :value="inPlan.name"
+        variant="plain"
+        :model-value="inPlan.name"
         aria-label="Name of the part"
         maxlength="300"
-        @input="rename"
-      >
+        hide-details
+        @update:model-value="rename"
+      />
       <span
         v-if="stops.length"
         class="stop"
       >{{ stops.length }} {{ stops.length === 1 ? 'stop' : 'stops' }}</span>
+      <v-btn
+        class="act"
+        variant="text"
+        size="x-small"
+        @click="showWiring"
+      >
+        its wiring
+      </v-btn>
+      <v-btn
+        class="act"
+        variant="text"
+        size="x-small"
+        :aria-label="`Remove ${inPlan.name}`"
+        @click="remove"
+      >
+        remove
+      </v-btn>
     </div>
     <p class="small quiet">
       {{ part?.name ?? `Unknown part "${inPlan.type}"` }}
     </p>
-    <label
-      v-for="option in part?.options ?? []"
-      :key="option.id"
-      class="option small"
+    <div
+      v-if="part?.options?.length"
+      class="options"
     >
-      <span>{{ option.label }}</span>
-      <select
-        v-if="option.kind === 'choice'"
-        class="figures"
-        :value="resolved?.options[option.id]"
-        :data-test="`option-${inPlan.id}-${option.id}`"
-        @change="setOption(option.id, $event)"
+      <template
+        v-for="option in part.options"
+        :key="option.id"
       >
-        <option
-          v-for="value in option.values"
-          :key="value.value"
-          :value="value.value"
-        >{{ value.label }}</option>
-      </select>
-      <input
-        v-else
-        type="number"
-        class="figures"
-        :min="option.min"
-        :max="option.max"
-        :value="resolved?.options[option.id]"
-        @input="setOption(option.id, $event)"
-      >
-    </label>
-    <details
+        <v-select
+          v-if="option.kind === 'choice'"
+          :label="option.label"
+          :items="asItems(option.values)"
+          :model-value="resolved?.options[option.id]"
+          :data-test="`option-${inPlan.id}-${option.id}`"
+          @update:model-value="value => setOption(option.id, value)"
+        />
+        <NumberField
+          v-else
+          :label="option.label"
+          :least="option.min"
+          :most="option.max"
+          :value="Number(resolved?.options[option.id])"
+          @set="value => setOption(option.id, String(value))"
+        />
+      </template>
+    </div>
+    <FoldPanel
       v-if="part?.contacts"
-      class="small"
-      :open="loads.length > 0"
+      v-model:open="contactsOpen"
+      :title="contactsTitle(part.contacts)"
     >
-      <summary>
-        On its contacts ({{ part.contacts.maxAcA }} A at {{ part.contacts.maxAcV }} V AC, {{ part.contacts.maxDcA }} A at
-        {{ part.contacts.maxDcV }} V DC; {{ part.contacts.origin }})
-      </summary>
       <div
         v-for="(load, i) in loads"
         :key="i"
         class="load"
       >
-        <input
+        <NumberField
+          label="Contact"
           :value="load.contact"
-          aria-label="Contact"
-          class="tiny"
-          @change="changeLoad(i, 'contact', $event)"
-        >
-        <input
-          :value="load.what"
-          aria-label="What hangs on it"
-          placeholder="what"
-          @input="changeLoad(i, 'what', $event)"
-        >
-        <input
+          :least="1"
+          :most="64"
+          @set="value => changeLoad(i, { contact: value! })"
+        />
+        <v-text-field
+          class="what"
+          label="What hangs on it"
+          :model-value="load.what"
+          maxlength="200"
+          @update:model-value="value => changeLoad(i, { what: value })"
+        />
+        <NumberField
+          name="Volts"
+          unit="V"
           :value="load.voltageV"
-          aria-label="Volts"
-          class="tiny"
-          @change="changeLoad(i, 'voltageV', $event)"
-        >V
-        <select
-          :value="load.kind"
+          :least="0"
+          :most="1000"
+          @set="value => changeLoad(i, { voltageV: value! })"
+        />
+        <v-select
+          :items="['AC', 'DC']"
           aria-label="AC or DC"
-          @change="changeLoad(i, 'kind', $event)"
-        >
-          <option>AC</option><option>DC</option>
-        </select>
-        <input
+          :model-value="load.kind"
+          @update:model-value="value => changeLoad(i, { kind: value })"
+        />
+        <NumberField
+          name="Amperes"
+          unit="A"
           :value="load.currentA"
-          aria-label="Amperes"
-          class="tiny"
-          @change="changeLoad(i, 'currentA', $event)"
-        >A
-        <button
-          class="bare"
-          aria-label="Remove this load"
+          :least="0"
+          :most="1000"
+          @set="value => changeLoad(i, { currentA: value! })"
+        />
+        <IconAct
+          name="Remove this load"
+          :icon="mdiClose"
           @click="setLoads(loads.filter((_, at) => at !== i))"
-        >
-          ✕
-        </button>
-        <span class="break" />
+        />
         <v-checkbox
+          class="whole"
           :model-value="load.inductive ?? false"
           label="coil or motor"
-          density="compact"
-          hide-details
-          @update:model-value="setLoads(loads.map((other, at) => at === i ? { ...other, inductive: $event === true } : other))"
+          @update:model-value="value => changeLoad(i, { inductive: value === true })"
         />
         <v-checkbox
           v-if="load.inductive"
+          class="whole"
           :model-value="load.suppressed ?? false"
           label="diode or snubber across it"
-          density="compact"
-          hide-details
-          @update:model-value="setLoads(loads.map((other, at) => at === i ? { ...other, suppressed: $event === true } : other))"
+          @update:model-value="value => changeLoad(i, { suppressed: value === true })"
         />
       </div>
-      <button
-        class="bare link"
+      <v-btn
+        class="act"
+        variant="text"
+        size="x-small"
         @click="setLoads([...loads, { contact: loads.length + 1, what: '', kind: 'DC', voltageV: 12, currentA: 0.5 }])"
       >
         add a load
-      </button>
-    </details>
+      </v-btn>
+    </FoldPanel>
     <LazyPartFigures :in-plan="inPlan" />
     <p
       v-for="caution in part ? cautionsOf(part) : []"
@@ -188,21 +195,6 @@ async function showWiring() {
     >
       {{ caution }}
     </p>
-    <div class="acts">
-      <button
-        class="bare link small"
-        @click="showWiring"
-      >
-        its wiring
-      </button>
-      <button
-        class="bare link small"
-        :aria-label="`Remove ${inPlan.name}`"
-        @click="remove"
-      >
-        remove
-      </button>
-    </div>
   </article>
 </template>
 
@@ -212,7 +204,7 @@ async function showWiring() {
   border: 1px solid var(--rule);
   border-left: 6px solid var(--owner);
   border-radius: 4px;
-  padding: 7px 10px;
+  padding: 4px 10px 7px;
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 4px;
@@ -220,49 +212,16 @@ async function showWiring() {
   min-width: 0;
 }
 .marked { outline: 2px solid var(--copper); }
-.head { display: flex; gap: 8px; align-items: center; }
-.name {
-  flex: 1;
-  min-width: 0;
-  font: 650 14.5px var(--text-family);
-  color: inherit;
-  background: transparent;
-  border: 1px solid transparent;
-  border-radius: 3px;
-  margin-left: -5px;
-  padding: 1px 4px;
-  text-overflow: ellipsis;
-}
-.name:hover, .name:focus { border-color: var(--rule); }
-.stop {
-  background: var(--carmine);
-  color: var(--sheet);
-  font-weight: 700;
-  font-size: 11.5px;
-  border-radius: 3px;
-  padding: 1px 6px;
-  white-space: nowrap;
-}
-.option { display: flex; gap: 8px; align-items: center; }
-.option span { flex: 1; }
-.option select, .option input, .load input, .load select {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  font-size: 12.5px;
-  padding: 2px 4px;
-  min-width: 0;
-  max-width: 190px;
-}
-.option input { width: 84px; }
-.load { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; margin: 5px 0; }
-.load .v-checkbox { flex: 0 0 auto; margin: -8px 10px -4px 0; }
-/* The two questions of a load stand below its figures. */
-.load .break { flex: 1 0 100%; height: 0; }
-.load input { flex: 1 1 60px; width: 0; }
-.load .tiny { flex: 0 0 42px; }
+.head { display: flex; gap: 4px; align-items: center; }
+.name { flex: 1; min-width: 0; }
+.name :deep(.v-field__input) { min-height: 28px; padding-block: 2px; }
+.name :deep(input) { font-weight: 650; font-size: 14.5px; text-overflow: ellipsis; }
+.name :deep(.v-field) { background: none; }
+.stop { background: var(--carmine); color: var(--sheet); font-weight: 700; font-size: 11.5px; border-radius: 2px; padding: 0 6px; white-space: nowrap; }
+.options { display: grid; gap: 8px; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); padding-top: 6px; }
+.load { display: grid; gap: 6px; grid-template-columns: 72px minmax(0, 1fr) 84px 76px 84px auto; align-items: start; padding: 6px 0; }
+.whole { grid-column: span 3; }
 .caution { border-left: 3px dashed var(--ochre); padding-left: 7px; }
-.acts { display: flex; gap: 14px; }
-.link { color: var(--copper); text-decoration: underline; }
+@container (max-width: 420px) { .load { grid-template-columns: repeat(3, minmax(0, 1fr)); } }
+@media (max-width: 1300px) { .load { grid-template-columns: 72px minmax(0, 1fr) auto; } .load > :nth-child(n+3) { grid-column: auto; } }
 </style>

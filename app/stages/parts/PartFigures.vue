@@ -6,7 +6,6 @@ import type { PlanPart } from '~~/core/plan/types'
 
 const { inPlan } = defineProps<{ inPlan: PlanPart }>()
 const project = useProjectStore()
-const view = useViewStore()
 const figures = computed<PartFigure[]>(() => {
   const file = resolvePart(inPlan, 0, project.catalogue)
   return file && project.plan ? partFigures(file, project.plan) : []
@@ -15,58 +14,46 @@ const figures = computed<PartFigure[]>(() => {
 const open = ref(false)
 const replaced = computed(() => figures.value.filter(figure => figure.own !== null).length)
 
-function set({ key, label, unit, least, most, own }: PartFigure, text: string) {
-  const value = Number(text.trim().replace(',', '.'))
-  if (text.trim() === '') {
-    if (own !== null) project.edit({ edit: 'set-limit', key, value: null }, `Put back: ${label}`)
-    return
-  }
-  if (!Number.isFinite(value) || value < least || value > most) {
-    return view.say(`"${text}" cannot be: ${label} goes from ${least} to ${most} ${unit}. Empty it to have the file's figure back.`, {
-      tone: 'stop',
-    })
-  }
-  project.edit({ edit: 'set-limit', key, value }, `Set ${label} of ${inPlan.name}`, `limit ${key}`)
+function set({ key, label, own }: PartFigure, value: number | null) {
+  if (value !== null) return project.edit({ edit: 'set-limit', key, value }, `Set ${label} of ${inPlan.name}`, `limit ${key}`)
+  if (own !== null) project.edit({ edit: 'set-limit', key, value: null }, `Put back: ${label}`)
 }
 </script>
 
 <template>
-  <details
+  <FoldPanel
     v-if="figures.length"
-    class="small"
+    v-model:open="open"
+    :title="`Its figures${replaced ? ` (${replaced} of yours)` : ''}`"
     :data-test="`figures-${inPlan.id}`"
-    @toggle="open = ($event.target as HTMLDetailsElement).open"
   >
-    <summary>Its figures{{ replaced ? ` (${replaced} of yours)` : '' }}</summary>
     <div
-      v-for="figure in open ? figures : []"
+      v-for="figure in figures"
       :key="figure.key"
       class="row"
     >
-      <v-text-field
-        :key="`${figure.key} ${figure.own}`"
+      <NumberField
         :label="figure.label"
-        :model-value="figure.own ?? ''"
+        :value="figure.own"
         :placeholder="figure.file === null ? 'not known' : String(figure.file)"
-        :suffix="figure.unit"
+        :unit="figure.unit"
+        :least="figure.least"
+        :most="figure.most"
+        may-be-empty
         persistent-placeholder
-        density="compact"
-        variant="outlined"
-        inputmode="decimal"
-        hide-details
-        @change="set(figure, ($event.target as HTMLInputElement).value)"
+        @set="value => set(figure, value)"
       />
       <span class="quiet origin">{{ figure.own === null ? figure.origin : 'yours' }}</span>
       <v-btn
         v-if="figure.own !== null"
         size="x-small"
         variant="outlined"
-        @click="set(figure, '')"
+        @click="set(figure, null)"
       >
         Put back {{ figure.file ?? '' }}
       </v-btn>
     </div>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>

@@ -1,175 +1,217 @@
 <script setup lang="ts">
-/** Choose the parts: what the plan holds, and what the drawer of parts has to offer. */
-import { answersTo } from '~~/core/overlays/search'
-import { freePartId } from '~~/core/plan/create'
+/** Choose the parts: on one side what the catalogue offers, on the other what the plan holds. */
+import { useMediaQuery } from '@vueuse/core'
 import type { Part } from '~~/core/catalogue/types'
 
 const project = useProjectStore()
-const view = useViewStore()
-const text = ref('')
-const group = ref('')
-const all = computed(() => [...project.catalogue.parts.values()])
-const groups = computed(() => [...new Set(all.value.map(part => part.group))].sort())
-const comparing = ref(false)
+const { text, group, link, rail, most, onlyFitting, groups, links, rails, freeLines, all, offered, byGroup, isSifted, clear, add, ghost } = useParts()
+const narrow = useMediaQuery('(max-width: 860px)')
+/** Narrow screens have one side at a time. */
+const side = ref<'choose' | 'held'>(project.plan!.parts.length ? 'held' : 'choose')
+const SIDES = computed(() => [{ id: 'choose', name: 'Choose' }, { id: 'held', name: `In the plan (${project.plan!.parts.length})` }])
 
-const offered = computed(() => all.value.filter(part => (!group.value || part.group === group.value) && answersTo(part, text.value)))
+/** Groups that are open; while something is sought all of them are. */
+const open = ref<string[]>([])
+const shownOpen = computed({
+  get: () => isSifted.value ? byGroup.value.map(({ name }) => name) : open.value,
+  set: value => open.value = value,
+})
 
-const fresh = (part: Part) => {
-  const id = freePartId(project.plan!, part.id)
-  const n = project.plan!.parts.filter(other => other.type === part.id).length
-  const short = part.name.split(',')[0]!
-  return { id, type: part.id, name: n ? `${short} ${n + 1}` : short }
-}
-
-function add(part: Part) {
-  const added = fresh(part)
-  project.edit({ edit: 'add-part', part: added }, `Add ${added.name}`)
-  view.choosePart(added.id)
-  view.ghost = null
-  view.say(`${added.name} is in the plan.`, { action: { label: 'Undo', run: project.undo } })
-}
-
-function ghost(part: Part | null) {
-  const report = part && project.preview({ edit: 'add-part', part: fresh(part) })
-  view.ghost = report ? { label: part.name, report } : null
-}
-
-const takes = (part: Part) => {
-  const supply = part.supplies[0]
-  const kinds = [...new Set(part.signals.map(signal => signal.role.split('.')[0]!))].map(kind => ({
-    i2c: 'I²C', spi: 'SPI', serial: 'serial', onewire: '1-Wire', pwm: 'PWM', strip: 'strip', i2s: 'I²S', line: '',
-  })[kind])
-  const lines = part.signals.filter(signal => signal.role === 'line').length
-  const plugs = (part.plugs ?? []).map(plug => ({
-    usb: 'USB', video: 'video', fan: 'fan socket', display: 'display connector',
-  })[plug.socket])
-  return [...kinds.filter(Boolean), lines ? `${lines} ${lines === 1 ? 'line' : 'lines'}` : '', ...plugs,
-    supply ? `${supply.rail} ${milliamps(supply.peakMa)}${supply.perOption ? ' each' : ''}` : ''].filter(Boolean).join(' · ')
+/** Parts that will be laid side by side: two or three of one kind. */
+const compared = ref<Part[]>([])
+const comparing = ref<'some' | 'displays' | null>(null)
+const canCompare = (part: Part) => compared.value.includes(part)
+  || (compared.value.length < 3 && (!compared.value.length || compared.value[0]!.group === part.group))
+function toggle(part: Part) {
+  compared.value = compared.value.includes(part) ? compared.value.filter(other => other !== part) : [...compared.value, part]
 }
 </script>
 
 <template>
-  <div>
+  <div class="parts">
     <div class="stage-head">
       <h1>Parts</h1>
       <span class="quiet">{{ project.plan!.parts.length }} in the plan</span>
       <span class="spacer" />
       <v-btn
+        v-if="compared.length"
+        size="small"
+        color="primary"
+        data-test="compare-parts"
+        :disabled="compared.length < 2"
+        @click="comparing = 'some'"
+      >
+        {{ compared.length < 2 ? 'One more to compare' : `Compare ${compared.length}` }}
+      </v-btn>
+      <v-btn
         size="small"
         variant="outlined"
         data-test="compare-displays"
-        @click="comparing = true"
+        @click="comparing = 'displays'"
       >
         Compare displays
       </v-btn>
     </div>
-    <StackOrder />
-    <p
-      v-if="!project.plan!.parts.length"
-      class="empty"
-    >
-      No part yet. Choose from the drawer below: hovering over one shows on the strip what it would take.
-    </p>
-    <div
-      v-else
-      class="held"
-    >
-      <PartCard
-        v-for="part in project.plan!.parts"
-        :key="part.id"
-        :in-plan="part"
-      />
-    </div>
-    <div class="stage-head drawer-head">
-      <h2>Drawer of parts</h2>
-      <input
-        v-model="text"
-        type="search"
-        placeholder="search"
-        aria-label="Search the parts"
-        data-test="part-search"
+    <ViewTabs
+      v-if="narrow"
+      v-model="side"
+      :views="SIDES"
+      test="parts"
+      label="Side"
+    />
+    <div class="panes">
+      <section
+        v-if="!narrow || side === 'choose'"
+        class="choose"
+        aria-labelledby="drawer-of-parts"
       >
-      <select
-        v-model="group"
-        aria-label="Kind of part"
-      >
-        <option value="">
-          all kinds
-        </option>
-        <option
-          v-for="name in groups"
-          :key="name"
+        <h2
+          id="drawer-of-parts"
+          class="only-reader"
         >
-          {{ name }}
-        </option>
-      </select>
-      <span class="quiet small">{{ offered.length }} of {{ all.length }}</span>
-    </div>
-    <ul class="offered">
-      <li
-        v-for="part in offered"
-        :key="part.id"
-        v-memo="[part]"
-      >
-        <button
-          class="offer"
-          :data-test="`add-${part.id}`"
-          @click="add(part)"
-          @mouseenter="ghost(part)"
-          @mouseleave="ghost(null)"
-          @focus="ghost(part)"
-          @blur="ghost(null)"
+          Drawer of parts
+        </h2>
+        <div class="sieve">
+          <v-text-field
+            v-model="text"
+            class="wide"
+            type="search"
+            label="What it does, how it connects, or its chip"
+            clearable
+            data-test="part-search"
+          />
+          <v-select
+            v-model="group"
+            :items="groups"
+            label="Kind"
+            clearable
+            data-test="part-kind"
+          />
+          <v-select
+            v-model="link"
+            :items="links"
+            label="By"
+            clearable
+            data-test="part-link"
+          />
+          <v-select
+            v-model="rail"
+            :items="rails"
+            label="Rail"
+            clearable
+          />
+          <NumberField
+            :value="most"
+            label="Price ≤"
+            :least="0"
+            may-be-empty
+            @set="value => most = value"
+          />
+          <v-checkbox
+            v-model="onlyFitting"
+            class="wide"
+            :label="`only what ${freeLines} free ${freeLines === 1 ? 'line' : 'lines'} can serve`"
+          />
+        </div>
+        <p
+          class="quiet small count"
+          role="status"
         >
-          <span class="plus">+</span>
-          <span><b>{{ part.name }}</b><br><span class="small quiet">{{ part.summary }}</span></span>
-          <span class="figures small takes">{{ takes(part) }}</span>
-        </button>
-      </li>
-      <li
-        v-if="!offered.length"
-        class="quiet none"
+          {{ offered.length }} of {{ all.length }}
+          <v-btn
+            v-if="isSifted"
+            class="act"
+            variant="text"
+            size="x-small"
+            @click="clear"
+          >
+            show all
+          </v-btn>
+        </p>
+        <v-expansion-panels
+          v-model="shownOpen"
+          multiple
+          class="plain"
+        >
+          <v-expansion-panel
+            v-for="{ name, list } in byGroup"
+            :key="name"
+            :value="name"
+          >
+            <v-expansion-panel-title :data-test="`group-${name}`">
+              {{ name.charAt(0).toUpperCase() + name.slice(1) }} <span class="quiet figures number">{{ list.length }}</span>
+            </v-expansion-panel-title>
+            <v-expansion-panel-text>
+              <PartOffer
+                v-for="{ part, traits } in list"
+                :key="part.id"
+                :part="part"
+                :traits="traits"
+                :is-compared="compared.includes(part)"
+                :can-compare="canCompare(part)"
+                @add="add(part)"
+                @look="look => ghost(look ? part : null)"
+                @compare="toggle(part)"
+              />
+            </v-expansion-panel-text>
+          </v-expansion-panel>
+        </v-expansion-panels>
+        <p
+          v-if="!offered.length"
+          class="quiet none"
+        >
+          No part matches all of that. Take a condition away, search for what it does ("screen", "I²C"), or make one of your own below.
+        </p>
+        <OwnEntries kind="part" />
+      </section>
+      <section
+        v-if="!narrow || side === 'held'"
+        class="held"
+        aria-label="Parts of the plan"
+        tabindex="-1"
       >
-        No part matches "{{ text }}". Search for what it does or how it connects, e.g. "screen" or "I²C".
-      </li>
-    </ul>
-    <OwnEntries kind="part" />
+        <StackOrder />
+        <p
+          v-if="!project.plan!.parts.length"
+          class="quiet empty"
+        >
+          No part yet. Open a group, or search; pointing at a part shows on the strip below what it would take, and + takes it in.
+        </p>
+        <PartCard
+          v-for="part in project.plan!.parts"
+          :key="part.id"
+          :in-plan="part"
+        />
+      </section>
+    </div>
     <LazyDisplayTable
-      v-if="comparing"
-      @close="comparing = false"
+      v-if="comparing === 'displays'"
+      @close="comparing = null"
+      @add="add"
+    />
+    <LazyPartComparison
+      v-if="comparing === 'some'"
+      :parts="compared"
+      @close="comparing = null"
       @add="add"
     />
   </div>
 </template>
 
 <style scoped>
-.empty { padding: 6px 0 10px; }
-.held { display: grid; gap: 8px; grid-template-columns: repeat(auto-fill, minmax(300px, 1fr)); margin-bottom: 18px; }
-.drawer-head input, .drawer-head select {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  font: inherit;
-  padding: 4px 8px;
+.parts { display: flex; flex-direction: column; height: 100%; }
+.panes { display: grid; grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr); gap: 16px; min-height: 0; flex: 1; }
+.choose, .held { overflow-y: auto; padding: 2px 6px 12px 2px; min-height: 0; }
+.held { display: grid; gap: 8px; align-content: start; }
+.sieve { display: grid; grid-template-columns: repeat(4, minmax(0, 1fr)); gap: 8px; padding-top: 6px; }
+.wide { grid-column: 1 / -1; }
+.count { min-height: 26px; display: flex; align-items: center; gap: 8px; }
+.number { margin-left: 8px; font-weight: 400; }
+.none, .empty { padding: 10px 2px; }
+@media (max-width: 860px) {
+  .parts { height: auto; }
+  .panes { grid-template-columns: minmax(0, 1fr); }
+  .choose, .held { overflow: visible; }
+  .sieve { grid-template-columns: repeat(2, minmax(0, 1fr)); }
 }
-.offered { list-style: none; margin: 0; padding: 0; border-top: 1px solid var(--rule); }
-.offer {
-  display: grid;
-  grid-template-columns: 22px minmax(0, 1fr) minmax(140px, 230px);
-  gap: 8px;
-  width: 100%;
-  text-align: left;
-  background: none;
-  border: 0;
-  border-bottom: 1px solid color-mix(in srgb, var(--rule) 60%, transparent);
-  font: inherit;
-  color: inherit;
-  padding: 7px 6px;
-  cursor: pointer;
-  align-items: baseline;
-}
-.offer:hover, .offer:focus-visible { background: var(--copper-wash); }
-.plus { color: var(--copper); font-weight: 700; }
-.takes { text-align: right; color: var(--ink-2); }
-.none { padding: 12px 6px; }
 </style>

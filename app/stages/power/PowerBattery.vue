@@ -166,7 +166,7 @@ const chosen = ref('')
       <div class="columns">
         <div>
           <h3>The day</h3>
-          <table class="plain-table">
+          <v-table>
             <thead>
               <tr>
                 <th scope="col">
@@ -228,7 +228,7 @@ const chosen = ref('')
                 </td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
           <p class="small quiet">
             Hours no part covers are idle; where two overlap the later row holds; one that ends before it begins runs over midnight.
           </p>
@@ -243,8 +243,7 @@ const chosen = ref('')
         </div>
         <div>
           <h3>What saves most</h3>
-          <table
-            class="plain-table"
+          <v-table
             data-test="savings"
           >
             <tbody>
@@ -266,7 +265,7 @@ const chosen = ref('')
                 </td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
         </div>
       </div>
       <div class="weather small">

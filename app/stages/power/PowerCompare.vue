@@ -81,7 +81,7 @@ const sides = [left, right] as const
 
 <template>
   <section data-test="compare">
-    <table class="plain-table sides">
+    <v-table class="sides">
       <caption class="only-reader">
         Two ways to feed the plan
       </caption>
@@ -196,7 +196,7 @@ const sides = [left, right] as const
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <div class="keep small">
       <label>Keep how it is fed now as <input
         v-model="name"

@@ -246,9 +246,8 @@ function workOut() {
           To the boot files
         </button>
       </div>
-      <table
+      <v-table
         v-if="power.regulators.length"
-        class="plain-table"
       >
         <caption class="only-reader">
           Regulators and their heat
@@ -297,7 +296,7 @@ function workOut() {
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <p class="small quiet">
         Coolers, cases and fans are typical figures from memory. Heat sinks burn fingers; keep fingers and cables out of fan blades, small
         ones as well.

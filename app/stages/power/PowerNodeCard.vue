@@ -105,7 +105,7 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
       @change="edit({ edit: 'edit-node', id: own!.id, changes: { name: ($event.target as HTMLInputElement).value.trim() || node!.name } },
                     'Name it')"
     ></label>
-    <table class="plain-table states">
+    <v-table class="states">
       <caption class="only-reader">
         Figures by state
       </caption>
@@ -146,7 +146,7 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <template v-if="canBeFed">
       <label class="line small wide"><span>Fed from</span><select
         :value="feed ?? ''"

@@ -32,7 +32,7 @@ const blocks = computed(() => [
         :note="block.note"
         :name="block.title"
       />
-      <table class="plain-table">
+      <v-table>
         <caption class="only-reader">
           Loads on {{ block.title }}
         </caption>
@@ -108,7 +108,7 @@ const blocks = computed(() => [
             </td><td>{{ block.rail.availableMa === null ? '' : `of ${milliamps(block.rail.availableMa)}` }}</td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </section>
     <p class="small quiet">
       Solved as a circuit: a converter draws more when its input sags, and everything on 3V3 counts on 5 V through the board's regulator

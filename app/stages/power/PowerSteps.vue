@@ -95,9 +95,9 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
       own state.
     </p>
     <div class="scroll">
-      <table
+      <v-table
         v-if="steps.length"
-        class="plain-table steps"
+        class="steps"
       >
         <caption class="only-reader">
           Steps, and how each load stands in them
@@ -231,7 +231,7 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
     <v-btn
       size="small"

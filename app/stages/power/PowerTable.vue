@@ -11,8 +11,7 @@ const rows = computed(() => project.report!.power.nodes.map(node => ({ node, at:
 </script>
 
 <template>
-  <table
-    class="plain-table"
+  <v-table
     data-test="power-table"
   >
     <caption class="only-reader">
@@ -77,5 +76,5 @@ const rows = computed(() => project.report!.power.nodes.map(node => ({ node, at:
         </td>
       </tr>
     </tbody>
-  </table>
+  </v-table>
 </template>

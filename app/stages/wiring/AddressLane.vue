@@ -44,8 +44,7 @@ function inWords({ capacitancePf, riseS, busyShare }: NonNullable<typeof figures
         {{ bus.addresses.length === 1 ? 'address' : 'addresses' }}</span><span
         v-if="figures"
         class="small figures"
-        :title="inWords(figures)"
-      >{{ figures.clockHz / 1000 }} kHz · {{ figures.pullUpOhm === null ? 'no pull-up' : ohmsInWords(figures.pullUpOhm) }}</span>
+      ><HintText :hint="inWords(figures)">{{ figures.clockHz / 1000 }} kHz · {{ figures.pullUpOhm === null ? 'no pull-up' : ohmsInWords(figures.pullUpOhm) }}</HintText></span>
     </div>
     <div class="range">
       <span
@@ -63,14 +62,17 @@ function inWords({ capacitancePf, riseS, busyShare }: NonNullable<typeof figures
       >
         <span class="bar" />
         <span class="mark-name figures">{{ hexAddress(mark.address).slice(2) }}
-          {{ mark.partIds.length > 1 ? `${mark.partIds.length} parts!` : nameOf(mark.partIds[0]!) }}</span>
+          {{ mark.partIds.length > 1 ? `${mark.partIds.length} parts!` : nameOf(mark.partIds[0]!) }}<span
+            v-if="mark.partIds.length > 1"
+            class="only-reader"
+          > stop: {{ mark.partIds.map(nameOf).join(' and ') }} at one address</span></span>
       </span>
     </div>
   </div>
 </template>
 
 <style scoped>
-.lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 6px 0 4px; border-top: 1px solid var(--rule); }
+.lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 4px 0 2px; border-top: 1px solid var(--rule); }
 .lane-name { display: grid; align-content: start; line-height: 1.2; }
 .range { position: relative; height: 54px; margin-right: 6px; }
 .range::before {

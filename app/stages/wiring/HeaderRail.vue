@@ -2,15 +2,15 @@
 /** The header as it lies: two rows, large numbers, owners by colour, roles by mark. Also where a terminal is moved to. */
 import type { HeaderPosition } from '~~/core/catalogue/types'
 import type { Terminal } from '~~/core/facts/types'
-import { isOpenStop } from '~~/core/findings/set-aside'
+import { isOpen } from '~~/core/findings/set-aside'
 import { claimOf } from '~~/core/placement/refs'
 import type { Mark } from '~/shared/RoleMark.vue'
 
 const project = useProjectStore()
 const view = useViewStore()
-const { colourOf } = useOwners()
+const { colourOf, tagOf } = useOwners()
 const { moving, terminal: moved, byPosition, moveTo } = useMove()
-const { dragged, over, reason, possible, start: startDrag, hover, drop, end: endDrag } = useDrag()
+const { dragged, over, reason, possible, vDrags, vTakes } = useDrag()
 /** What of a cell can be dragged: the chosen part's terminal there, else the first that no add-on board binds. */
 const draggable = (cell: Cell) =>
   (cell.owners.find(owner => owner.owner.id === view.partId && claimOf(owner) === undefined)
@@ -32,9 +32,21 @@ const rowName = (row: HeaderPosition[]) => row[0] && row[0].position % 2 === 0
   ? 'outer row, even: nearer the board\'s edge'
   : 'inner row, odd: nearer the board\'s middle'
 
-const stopsAt = computed(() => new Set(project.report!.findings
-  .filter(finding => isOpenStop(finding) && finding.subjects.some(subject => subject.position))
-  .flatMap(finding => finding.subjects.flatMap(subject => subject.position ?? []))))
+/** What is wrong at a position, for the mark and for its name. */
+const troubleAt = computed(() => {
+  const found = new Map<number, { stop: boolean, titles: string[] }>()
+  for (const finding of project.report!.findings.filter(isOpen)) {
+    if (finding.severity === 'note') continue
+    for (const { position } of finding.subjects) {
+      if (position === undefined) continue
+      const entry = found.get(position) ?? { stop: false, titles: [] }
+      entry.stop ||= finding.severity === 'stop'
+      entry.titles.push(`${finding.severity}: ${finding.title}`)
+      found.set(position, entry)
+    }
+  }
+  return found
+})
 
 interface Cell {
   entry: HeaderPosition
@@ -44,11 +56,14 @@ interface Cell {
   colour: string
   colours: string[]
   mark: Mark | null
+  /** Letter of the owner, for eyes that do not part the colours; `+` where there are several. */
+  tag: string
   fixed: boolean
   reserved: boolean
   chosen: boolean
   marked: boolean
   stop: boolean
+  caution: boolean
   dim: boolean
   target: 'free' | 'taken' | null
   label: string
@@ -61,6 +76,7 @@ function cellOf(entry: HeaderPosition): Cell {
   const mine = view.partId ? owners.filter(owner => owner.owner.id === view.partId) : []
   const front = mine[0] ?? owners[0]
   const option = byPosition.value.get(entry.position)
+  const trouble = troubleAt.value.get(entry.position)
   const names = owners.map(owner => `${owner.owner.name} ${owner.label}`)
   return {
     entry, owners,
@@ -69,11 +85,13 @@ function cellOf(entry: HeaderPosition): Cell {
     colour: front ? colourOf(front.owner.id) : 'transparent',
     colours: [...new Set(owners.map(owner => colourOf(owner.owner.id)))],
     mark: front ? markOf(front) : null,
+    tag: front ? `${tagOf(front.owner.id)}${names.length > 1 ? '+' : ''}` : '',
     fixed: owners.some(owner => owner.assignment?.fixed),
     reserved: reserved.value.has(entry.position) || entry.identity === true,
     chosen: view.position === entry.position,
     marked: view.markedPositions.has(entry.position),
-    stop: stopsAt.value.has(entry.position),
+    stop: trouble?.stop === true,
+    caution: trouble !== undefined && !trouble.stop,
     dim: moving.value ? !option : !!view.partId && owners.length > 0 && !mine.length && !view.findingId,
     target: moving.value && option ? (option.takenBy.length ? 'taken' : 'free') : null,
     label: `Position ${entry.position}, `
@@ -81,7 +99,7 @@ function cellOf(entry: HeaderPosition): Cell {
         ? ', reserved'
         : ''}${option?.takenBy.length
         ? `, taken by ${option.takenBy.join(', ')}`
-        : ''}`,
+        : ''}${trouble ? `; ${trouble.titles.slice(0, 2).join('; ')}` : ''}`,
   }
 }
 
@@ -146,12 +164,15 @@ function walk(event: KeyboardEvent) {
       <button
         v-for="cell in row.cells"
         :key="cell.entry.position"
+        v-drags="draggable(cell)"
+        v-takes="cell.entry.position"
         class="cell"
         :class="{ held: cell.owners.length,
                   reserved: cell.reserved,
                   chosen: cell.chosen,
                   marked: cell.marked,
                   stop: cell.stop,
+                  caution: cell.caution,
                   dim: cell.dim,
                   first: cell.entry.position === 1,
                   target: cell.target === 'free',
@@ -162,14 +183,8 @@ function walk(event: KeyboardEvent) {
         :style="{ '--owner': cell.colour }"
         :aria-label="cell.label"
         :aria-pressed="cell.chosen"
-        :title="cell.label"
         :data-test="`position-${cell.entry.position}`"
-        :draggable="draggable(cell) !== null"
         @click="press(cell)"
-        @dragstart="draggable(cell) ? startDrag(draggable(cell)!, $event) : $event.preventDefault()"
-        @dragover="hover(cell.entry.position, $event)"
-        @drop="drop(cell.entry.position, $event)"
-        @dragend="endDrag"
       >
         <RoleMark
           v-if="cell.mark"
@@ -177,10 +192,11 @@ function walk(event: KeyboardEvent) {
           class="corner"
         />
         <span
-          v-if="cell.fixed"
-          class="pin"
+          v-if="cell.tag"
+          class="tag figures"
+          :class="{ fixed: cell.fixed }"
           aria-hidden="true"
-        >▪</span>
+        >{{ cell.tag }}</span>
         <span class="large figures">{{ cell.large }}</span>
         <span class="small-name figures">{{ cell.small }}</span>
         <span
@@ -214,7 +230,7 @@ function walk(event: KeyboardEvent) {
 .row { display: grid; grid-template-columns: repeat(var(--columns), minmax(0, 1fr)); gap: 3px; margin: 4px 0; }
 .cell {
   position: relative;
-  height: 46px;
+  height: 50px;
   border: 1px solid var(--rule);
   border-radius: 4px;
   background: var(--sheet);
@@ -222,10 +238,10 @@ function walk(event: KeyboardEvent) {
   display: grid;
   justify-items: center;
   align-content: center;
-  padding: 0;
+  padding: 9px 0 0;
   cursor: pointer;
   overflow: hidden;
-  line-height: 1.15;
+  line-height: 1.12;
 }
 .cell.first { border-radius: 0; border-width: 2px; border-color: var(--ink); }
 .held {
@@ -238,7 +254,9 @@ function walk(event: KeyboardEvent) {
 .foot { position: absolute; inset: auto 0 0 0; height: 3px; display: flex; }
 .foot span { flex: 1; }
 .corner { position: absolute; top: 2px; right: 1px; width: 9px; height: 9px; color: var(--owner); }
-.pin { position: absolute; top: 0; left: 3px; font-size: 10px; color: var(--ink); }
+.tag { position: absolute; top: 1px; left: 2px; font-size: 10px; font-weight: 700; line-height: 12px; color: var(--ink); padding: 0 1px; }
+.tag.fixed { background: var(--ink); color: var(--sheet); border-radius: 2px; padding: 0 2px; }
+.caution { border: 2px dashed var(--ochre); }
 .reserved:not(.held) { background: repeating-linear-gradient(135deg, var(--paper-3) 0 3px, var(--paper-2) 3px 7px); }
 .dim { background: var(--paper-2); border-color: var(--rule); }
 .dim .large { color: var(--ink-2); font-weight: 500; }
@@ -255,7 +273,7 @@ function walk(event: KeyboardEvent) {
 @media (max-width: 900px) {
   .large { font-size: 13px; }
   .small-name { font-size: 9.5px; }
-  .cell { height: 42px; }
+  .cell { height: 46px; }
   .row { gap: 2px; }
   .corner { width: 7px; height: 7px; top: 1px; }
 }

@@ -10,7 +10,7 @@ const rows = computed(() => project.facts!.board!.header.map(entry => ({
 </script>
 
 <template>
-  <table class="plain-table">
+  <v-table>
     <thead>
       <tr>
         <th scope="col">
@@ -35,5 +35,5 @@ const rows = computed(() => project.facts!.board!.header.map(entry => ({
         <td>{{ row.holders }}<span v-if="row.reserved"> reserved{{ row.reserved.reason ? `: ${row.reserved.reason}` : '' }}</span></td>
       </tr>
     </tbody>
-  </table>
+  </v-table>
 </template>

@@ -12,7 +12,7 @@ const project = useProjectStore()
 const view = useViewStore()
 const { moving, start, moveTo } = useMove()
 const { current, go } = useStages()
-const { start: startDrag, end: endDrag } = useDrag()
+const { vDrags } = useDrag()
 const { running, explain } = usePlacement()
 const explained = shallowRef<Explanation | null>(null)
 
@@ -49,8 +49,13 @@ const kindOf = (terminal: Terminal) => terminal.is === 'ground'
     ? `supply ${terminal.supply!.rail}`
     : roleInWords(terminal.signal!.role).replace(/^an? /, '')
 
-function choose(terminal: Terminal, event: Event) {
-  const value = (event.target as HTMLSelectElement).value
+/** Places to choose from, with the one it has where that cannot serve it. */
+const placesOf = (terminal: Terminal) => [
+  ...stray(terminal) ? [{ value: valueOf(terminal), title: `${stray(terminal)} (cannot)` }] : [],
+  ...optionsOf(terminal).map(({ value, text: title }) => ({ value, title })),
+]
+
+function choose(terminal: Terminal, value: string | null) {
   if (!value) return release(terminal)
   const option = optionsOf(terminal).find(entry => entry.value === value)
   if (option) moveTo(terminal.key, option)
@@ -82,73 +87,49 @@ function movesInWords(moves: { terminal: string, to: string }[]): string {
     <li
       v-for="terminal in terminals"
       :key="terminal.key"
-      :draggable="!bound(terminal) && current.id === 'wiring'"
+      v-drags="bound(terminal) || current.id !== 'wiring' ? null : terminal.key"
       :data-test="`terminal-${terminal.key}`"
       :class="{ moving: moving === terminal.key, marked: view.marked.some(subject => subject.terminal === terminal.key) }"
-      @dragstart="startDrag(terminal.key, $event)"
-      @dragend="endDrag"
     >
       <div class="line">
         <span class="name"><b>{{ terminal.label }}</b> <span class="quiet small">{{ kindOf(terminal) }}</span></span>
         <span
           v-if="bound(terminal)"
-          class="figures small"
-          title="The add-on board is bound to this position"
-        >{{ terminal.place?.kind === 'header' ? terminal.place.position : '' }} bound</span>
-        <select
+          class="small"
+        ><HintText hint="The add-on board is bound to this position"><span class="figures">{{ terminal.place?.kind === 'header' ? terminal.place.position : '' }}</span> bound</HintText></span>
+        <v-autocomplete
           v-else
-          :value="valueOf(terminal)"
+          class="place figures"
+          :items="placesOf(terminal)"
+          :model-value="valueOf(terminal) || null"
+          placeholder="none yet"
           :aria-label="`Place of ${terminal.owner.name} ${terminal.label}`"
           :data-test="`place-${terminal.key}`"
-          class="figures"
-          @change="choose(terminal, $event)"
-        >
-          <option value="">
-            none yet
-          </option>
-          <option
-            v-if="stray(terminal)"
-            :value="valueOf(terminal)"
-          >
-            {{ stray(terminal) }} (cannot)
-          </option>
-          <option
-            v-for="option in optionsOf(terminal)"
-            :key="option.value"
-            :value="option.value"
-          >
-            {{ option.text }}
-          </option>
-        </select>
+          @update:model-value="value => choose(terminal, value)"
+        />
         <template v-if="!bound(terminal)">
-          <button
-            class="tool"
-            :aria-label="`Move ${terminal.label} on the header`"
-            title="Move on the header"
+          <IconAct
+            :name="`Move ${terminal.label} on the header`"
+            hint="Move on the header"
+            :icon="mdiCursorMove"
             :aria-pressed="moving === terminal.key"
             @click="move(terminal)"
-          >
-            <v-icon :icon="mdiCursorMove" />
-          </button>
-          <button
-            class="tool"
+          />
+          <IconAct
             :disabled="!terminal.assignment"
-            :aria-label="`${terminal.assignment?.fixed ? 'Let go of' : 'Fix'} ${terminal.label}`"
-            :title="terminal.assignment?.fixed ? 'Fixed: placing leaves it here. Press to let go.' : 'Fix it here'"
+            :name="`${terminal.assignment?.fixed ? 'Let go of' : 'Fix'} ${terminal.label}`"
+            :hint="terminal.assignment?.fixed ? 'Fixed: placing leaves it here. Press to let go.' : 'Fix it here'"
+            :icon="terminal.assignment?.fixed ? mdiPin : mdiPinOutline"
             :aria-pressed="terminal.assignment?.fixed === true"
             @click="fix(terminal)"
-          >
-            <v-icon :icon="terminal.assignment?.fixed ? mdiPin : mdiPinOutline" />
-          </button>
-          <button
-            class="tool"
+          />
+          <IconAct
             :disabled="!terminal.assignment"
-            :aria-label="`Release ${terminal.label}`"
-            title="Release"
+            :name="`Release ${terminal.label}`"
+            hint="Release"
+            :icon="mdiLinkOff"
             @click="release(terminal)"
-          >
-            <v-icon :icon="mdiLinkOff" />
-          </button>
+          />
         </template>
       </div>
       <p
@@ -159,13 +140,15 @@ function movesInWords(moves: { terminal: string, to: string }[]): string {
           : `through a ${terminal.between.kind.replace('-', ' ')}${['mosfet', 'transistor'].includes(terminal.between.kind) ? ' stage'
             : ''}`
         }}
-        <button
-          class="bare link"
+        <v-btn
+          variant="text"
+          size="x-small"
+          class="act"
           @click="project.edit({ edit: 'set-between', terminal: terminal.key, between: null },
                                `Take out what is between at ${terminal.key}`)"
         >
           take out
-        </button>
+        </v-btn>
       </p>
       <p
         v-if="reasons.get(terminal.key) && (whyOpen === terminal.key || view.position !== null
@@ -173,15 +156,17 @@ function movesInWords(moves: { terminal: string, to: string }[]): string {
         class="small quiet"
       >
         {{ reasons.get(terminal.key) }}
-        <button
+        <v-btn
           v-if="!bound(terminal) && explained?.terminal !== terminal.key"
-          class="bare link"
+          variant="text"
+          size="x-small"
+          class="act"
           :disabled="running !== null"
           :data-test="`explain-${terminal.key}`"
           @click="ask(terminal)"
         >
           {{ running ? 'working it out …' : 'and the next best?' }}
-        </button>
+        </v-btn>
       </p>
       <div
         v-if="explained?.terminal === terminal.key"
@@ -200,13 +185,15 @@ function movesInWords(moves: { terminal: string, to: string }[]): string {
             : 'Nobody else would choose this place first.' }}
         </p>
       </div>
-      <button
+      <v-btn
         v-else-if="reasons.get(terminal.key)"
-        class="bare link small"
+        variant="text"
+        size="x-small"
+        class="act"
         @click="whyOpen = terminal.key"
       >
         why here?
-      </button>
+      </v-btn>
     </li>
   </ul>
 </template>
@@ -220,30 +207,12 @@ li:first-child { border-top: 0; }
 .line { display: flex; align-items: center; gap: 2px; }
 .name { flex: 1; min-width: 0; line-height: 1.15; overflow-wrap: anywhere; }
 .name .small { display: block; font-size: 11.5px; }
-select {
-  width: 98px;
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  padding: 2px 3px;
-  font-size: 12.5px;
-}
-.tool {
-  background: none;
-  border: 0;
-  width: 24px;
-  height: 26px;
-  cursor: pointer;
-  color: var(--ink-2);
-  display: grid;
-  place-items: center;
-  border-radius: 3px;
-}
-.tool:hover:not(:disabled) { background: var(--paper-3); }
-.tool:disabled { opacity: .3; cursor: default; }
-.tool[aria-pressed=true] { color: var(--copper); }
-.tool :deep(.v-icon) { font-size: 17px; }
+.place { width: 118px; flex: none; }
+.place :deep(.v-field) { padding-inline-end: 0; font-size: 12.5px; }
+.place :deep(.v-field__input.v-field__input) { padding-inline: 6px 0; font-size: 12.5px; }
+.place :deep(.v-icon) { font-size: 17px; }
+.line :deep(.v-btn--icon) { width: 26px; height: 28px; }
+.line :deep([aria-pressed=true]) { color: var(--copper); }
 .explained { border-left: 3px solid var(--rule); padding-left: 7px; }
 li[draggable=true] .name { cursor: grab; }
 .link { color: var(--copper); text-decoration: underline; font-size: 12px; }

@@ -1,21 +1,16 @@
 <script setup lang="ts">
 /** What the last placement cost and moved, the conflict if there was one with its ways out, and the weights. */
+import { mdiClose } from '@mdi/js'
 import { WEIGHT_NAMES, WEIGHT_TABLE, weightsOf, type WeightName } from '~~/core/placement/weights'
 
 const project = useProjectStore()
-const view = useViewStore()
 const { last, running, place, take, forget } = usePlacement()
 const { colourOf, nameOf } = useOwners()
 const weights = computed(() => weightsOf(project.plan!))
 const own = (name: WeightName) => project.plan!.weights[name] !== undefined
 
-function setWeight(name: WeightName, event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim()
-  const value = Number(text.replace(',', '.'))
-  if (text === '') return project.edit({ edit: 'set-weight', weight: name, value: null }, `Take back the weight "${name}"`)
-  if (!Number.isFinite(value) || value < 0 || value > 1e5) {
-    return view.say(`"${text}" is no weight. Type a number from 0 to 100 000, or nothing for the usual one.`, { tone: 'stop' })
-  }
+function setWeight(name: WeightName, value: number | null) {
+  if (value === null) return project.edit({ edit: 'set-weight', weight: name, value }, `Take back the weight "${name}"`)
   project.edit(
     { edit: 'set-weight', weight: name, value: value === WEIGHT_TABLE[name].value ? null : value }, `Weigh "${name}" with ${value}`,
   )
@@ -41,13 +36,11 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
   >
     <div class="head">
       <h2>Placement</h2>
-      <button
-        class="bare"
-        aria-label="Close the placement panel"
+      <IconAct
+        name="Close the placement panel"
+        :icon="mdiClose"
         @click="forget"
-      >
-        ✕
-      </button>
+      />
     </div>
     <p
       v-if="!last"
@@ -59,7 +52,7 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
       <div class="columns">
         <div>
           <h3>Cost</h3>
-          <table class="plain-table sums">
+          <v-table class="sums">
             <thead>
               <tr>
                 <th><span class="only-reader">Of</span></th><th class="num">
@@ -85,7 +78,7 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
                 </td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
           <p
             v-if="!last.before"
             class="small quiet"
@@ -96,7 +89,7 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
             {{ last.provedBest ? 'Proved least: no placement costs less under these weights.'
               : 'The best found; the search was cut short.' }} {{ last.nodes }} branches.
           </p>
-          <table class="plain-table">
+          <v-table>
             <tbody>
               <tr
                 v-for="row in last.costs.slice(0, 8)"
@@ -107,7 +100,7 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
                 </td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
         </div>
         <div>
           <h3>Moved</h3>
@@ -170,6 +163,7 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
           v-for="(way, i) in last.waysOut"
           :key="way.label"
           size="small"
+          class="grows"
           :color="i === 0 ? 'primary' : undefined"
           :variant="i === 0 ? 'flat' : 'outlined'"
           data-test="way-out"
@@ -186,23 +180,25 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
         No single change makes it fit. Drop one of the parts above, or take a larger board.
       </p>
     </template>
-    <details class="weights">
-      <summary>Weights: what placement prefers</summary>
+    <FoldPanel title="Weights: what placement prefers">
       <div class="weight-grid">
-        <label
+        <div
           v-for="name in WEIGHT_NAMES"
           :key="name"
+          class="weight"
           :class="{ own: own(name) }"
         >
-          <span>{{ WEIGHT_TABLE[name].meaning }}</span>
-          <input
+          <span :id="`weight-${name}`">{{ WEIGHT_TABLE[name].meaning }}</span>
+          <NumberField
             :value="weights[name]"
-            class="figures"
-            inputmode="decimal"
+            :least="0"
+            :most="1e5"
+            may-be-empty
+            :name="WEIGHT_TABLE[name].meaning"
             :data-test="`weight-${name}`"
-            @change="setWeight(name, $event)"
-          >
-        </label>
+            @set="value => setWeight(name, value)"
+          />
+        </div>
       </div>
       <v-btn
         size="small"
@@ -212,7 +208,7 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
       >
         Place anew with these
       </v-btn>
-    </details>
+    </FoldPanel>
   </section>
 </template>
 
@@ -234,19 +230,8 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
 .moves, .conflict { list-style: none; margin: 0; padding: 0; display: grid; gap: 2px; }
 .stop-text { color: var(--carmine); font-weight: 600; }
 .ways { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
-.ways :deep(.v-btn) { height: auto; min-height: 28px; max-width: 100%; }
-.ways :deep(.v-btn__content) { white-space: normal; }
-.weights summary { cursor: pointer; }
 .weight-grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(300px, 1fr)); gap: 4px 18px; margin: 6px 0 8px; }
-.weight-grid label { display: grid; grid-template-columns: 1fr 72px; gap: 8px; align-items: center; font-size: 12.5px; }
-.weight-grid input {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  padding: 2px 5px;
-  text-align: right;
-}
+.weight { display: grid; grid-template-columns: 1fr 96px; gap: 8px; align-items: center; font-size: 12.5px; }
 .own span { font-weight: 650; }
 @media (max-width: 900px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 </style>

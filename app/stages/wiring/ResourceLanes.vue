@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Under the header: each scarce thing as a lane with its natural axis. */
 import type { BusReport } from '~~/core/evaluate'
+import { isOpenStop } from '~~/core/findings/set-aside'
 import { openControllers } from '~~/core/facts/open'
 
 const project = useProjectStore()
@@ -87,6 +88,9 @@ function slotsOf(bus: BusReport): Slot[] {
 const lines = computed(() => project.facts!.board!.header.filter(entry => entry.line !== undefined && !entry.identity).map(entry => ({
   entry, held: project.facts!.atPosition.get(entry.position)?.[0] ?? null,
 })))
+/** Buses that a stop is about. */
+const stopsAt = computed(() => new Set(project.report!.findings.filter(isOpenStop)
+  .flatMap(finding => finding.subjects.flatMap(subject => subject.busId ?? []))))
 const conflict = computed(() => new Set(view.findingId ? [] : view.marked.flatMap(subject => subject.partId ?? [])))
 /** Parts of a conflict that want something of this lane. */
 const wanting = (kind: string) => conflict.value.size
@@ -124,12 +128,15 @@ const wanting = (kind: string) => conflict.value.size
           :key="slot.label + slot.what"
           class="slot"
           :class="{ taken: slot.partIds.length,
-                    clash: slot.clash,
+                    clash: slot.clash || (slot.busId !== undefined && stopsAt.has(slot.busId)),
                     conflict: slot.partIds.some(id => conflict.has(id)),
                     dim: view.partId
                       && slot.partIds.length && !slot.partIds.includes(view.partId) }"
           :style="{ '--owner': colourOf(slot.partIds[0]) }"
-        ><b class="figures">{{ slot.label }}</b> {{ slot.what }}</span>
+        ><b class="figures">{{ slot.label }}</b> {{ slot.what }}<span
+          v-if="slot.clash || (slot.busId !== undefined && stopsAt.has(slot.busId))"
+          class="only-reader"
+        >, stop</span></span>
         <span
           v-if="wanting(lane.kind).length > 1"
           class="slot clash"
@@ -152,8 +159,10 @@ const wanting = (kind: string) => conflict.value.size
           class="line-mark figures"
           :class="{ held }"
           :style="{ '--owner': held ? colourOf(held.owner.id) : 'transparent' }"
-          :title="`G${entry.line}, position ${entry.position}: ${held ? `${held.owner.name} ${held.label}` : 'free'}`"
-        >{{ entry.line }}</span>
+        >{{ entry.line }}<v-tooltip
+          activator="parent"
+          :text="`G${entry.line}, position ${entry.position}: ${held ? `${held.owner.name} ${held.label}` : 'free'}`"
+        /></span>
       </div>
     </div>
   </div>
@@ -164,7 +173,7 @@ const wanting = (kind: string) => conflict.value.size
   display: grid;
   grid-template-columns: 92px minmax(0, 1fr);
   gap: 8px;
-  padding: 6px 0;
+  padding: 4px 0;
   border-top: 1px solid var(--rule);
   align-items: center;
 }

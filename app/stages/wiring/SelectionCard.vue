@@ -65,17 +65,17 @@ function reserve() {
           Give free
         </v-btn>
       </div>
-      <form
+      <v-form
         v-else-if="!here.length && !entry.identity"
         class="reserve"
         @submit.prevent="reserve"
       >
-        <input
+        <v-text-field
           v-model="reason"
           placeholder="why keep it free?"
           aria-label="Reason for reserving"
           maxlength="300"
-        >
+        />
         <v-btn
           size="small"
           variant="outlined"
@@ -83,7 +83,7 @@ function reserve() {
         >
           Reserve
         </v-btn>
-      </form>
+      </v-form>
     </template>
     <template v-if="part && (!entry || here.length)">
       <h2 class="part-name">
@@ -106,15 +106,4 @@ function reserve() {
 }
 .part-name { display: flex; gap: 8px; align-items: center; overflow-wrap: anywhere; }
 .reserve { display: flex; gap: 6px; align-items: center; }
-.reserve input {
-  flex: 1;
-  min-width: 0;
-  border: 1px solid var(--rule);
-  background: var(--sheet);
-  color: inherit;
-  border-radius: 3px;
-  padding: 3px 6px;
-  font: inherit;
-  font-size: 12.5px;
-}
 </style>

@@ -52,8 +52,10 @@ const merged = computed(() => {
           class="load eases"
           :class="{ dim: view.partId && load.partId !== view.partId }"
           :style="{ 'width': width(load.peakMa), '--owner': load.partId ? colourOf(load.partId) : 'var(--ink-2)' }"
-          :title="`${load.name}: ${milliamps(load.typicalMa)} typical, ${milliamps(load.peakMa)} peak`"
-        ><span
+        ><v-tooltip
+          activator="parent"
+          :text="`${load.name}: ${milliamps(load.typicalMa)} typical, ${milliamps(load.peakMa)} peak`"
+        /><span
           class="typical"
           :style="{ width: `${load.peakMa ? load.typicalMa / load.peakMa * 100 : 0}%` }"
         /><span
@@ -85,7 +87,7 @@ const merged = computed(() => {
 </template>
 
 <style scoped>
-.lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 6px 0 4px; border-top: 1px solid var(--rule); }
+.lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 4px 0 2px; border-top: 1px solid var(--rule); }
 .lane-name { display: grid; align-content: start; line-height: 1.2; }
 .track { position: relative; height: 22px; background: var(--paper-2); display: flex; }
 .load {

@@ -6,7 +6,7 @@ import { USUAL_WORKSHEETS } from '~~/core/worksheets'
 /** Who sits where: the header, the parts, and every scarce thing as a lane. */
 const project = useProjectStore()
 const view = useViewStore()
-const { colourOf } = useOwners()
+const { colourOf, tagOf } = useOwners()
 const { running, place, stop, panelOpen } = usePlacement()
 const { copyText, copyPicture } = useRailCopy()
 const { go } = useStages()
@@ -81,7 +81,6 @@ const stopsOf = (partId: string) =>
         v-if="!narrow"
         size="small"
         variant="outlined"
-        title="Turn the header over (o)"
         @click="view.fromBelow = !view.fromBelow"
       >
         Turn over
@@ -104,19 +103,25 @@ const stopsOf = (partId: string) =>
           size="small"
           variant="outlined"
           data-test="place-all"
-          title="Only what you fixed stays where it is"
           @click="place('all')"
         >
           Place anew
+          <v-tooltip
+            activator="parent"
+            text="Only what you fixed stays where it is"
+          />
         </v-btn>
         <v-btn
           size="small"
           color="primary"
           data-test="place-rest"
-          title="What is placed stays unless it must move (p)"
           @click="place('rest')"
         >
           Place the rest
+          <v-tooltip
+            activator="parent"
+            text="What is placed stays unless it must move (p)"
+          />
         </v-btn>
       </template>
     </div>
@@ -141,22 +146,14 @@ const stopsOf = (partId: string) =>
         role="status"
       >
         <span>Moving <b>{{ moved?.owner.name }} {{ moved?.label }}</b>: press a position outlined in green. Dashed ones are taken.</span>
-        <select
+        <v-select
           v-if="elsewhere.length"
-          aria-label="Or a terminal of another part"
-          @change="moveTo(moving!, elsewhere[Number(($event.target as HTMLSelectElement).value)]!)"
-        >
-          <option value="">
-            or another part …
-          </option>
-          <option
-            v-for="(option, i) in elsewhere"
-            :key="option.label"
-            :value="i"
-          >
-            {{ option.label }}{{ option.takenBy.length ? ' (taken)' : '' }}
-          </option>
-        </select>
+          class="elsewhere"
+          label="or another part"
+          :items="elsewhere.map((option, i) => ({ value: i, title: `${option.label}${option.takenBy.length ? ' (taken)' : ''}` }))"
+          :model-value="null"
+          @update:model-value="i => moveTo(moving!, elsewhere[Number(i)]!)"
+        />
         <v-btn
           size="small"
           variant="outlined"
@@ -167,11 +164,13 @@ const stopsOf = (partId: string) =>
       </div>
       <div
         class="chips"
+        role="group"
         aria-label="Parts"
       >
-        <button
+        <v-chip
           v-for="part in project.plan!.parts"
           :key="part.id"
+          tag="button"
           class="chip"
           :class="{ chosen: view.partId === part.id, marked: view.markedParts.has(part.id) }"
           :style="{ '--owner': colourOf(part.id) }"
@@ -179,13 +178,19 @@ const stopsOf = (partId: string) =>
           :data-test="`chip-${part.id}`"
           @click="view.choosePart(view.partId === part.id ? null : part.id)"
         >
-          <span class="owner-swatch" /><span class="chip-name">{{ part.name }}</span>
-          <span class="figures quiet">{{ placedCount(part.id) }}</span>
+          <span
+            class="chip-tag figures"
+            aria-hidden="true"
+          >{{ tagOf(part.id) }}</span><span class="chip-name">{{ part.name }}</span>
+          <span
+            v-if="placedCount(part.id)"
+            class="figures quiet"
+          >{{ placedCount(part.id) }}</span>
           <span
             v-if="stopsOf(part.id)"
             class="stop-tag"
           >stop</span>
-        </button>
+        </v-chip>
         <p
           v-if="!project.plan!.parts.length"
           class="quiet"
@@ -199,10 +204,13 @@ const stopsOf = (partId: string) =>
         class="on-stage"
       />
       <ResourceLanes />
-      <details class="as-table">
-        <summary>The header as a table</summary>
+      <BoardSockets />
+      <FoldPanel
+        class="as-table"
+        title="The header as a table"
+      >
         <HeaderTable />
-      </details>
+      </FoldPanel>
     </template>
   </div>
 </template>
@@ -222,29 +230,12 @@ const stopsOf = (partId: string) =>
   margin-top: 8px;
 }
 .move-bar span { flex: 1; }
-.move-bar select {
-  border: 1px solid var(--rule);
-  background: var(--sheet);
-  color: inherit;
-  border-radius: 3px;
-  padding: 3px 6px;
-  max-width: 220px;
-}
-.chips { display: flex; flex-wrap: wrap; gap: 6px; margin: 10px 0 8px; }
-.chip {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-  background: var(--sheet);
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  padding: 2px 8px;
-  font: inherit;
-  font-size: 13px;
-  color: inherit;
-  cursor: pointer;
-  max-width: 260px;
-}
+.elsewhere { max-width: 240px; }
+.chips { display: flex; flex-wrap: wrap; gap: 4px 5px; margin: 8px 0 6px; }
+.chip.chip { background: var(--sheet); border: 1px solid var(--rule); color: var(--ink); max-width: 230px; height: 26px; padding: 0 7px 0 3px; opacity: 1; }
+.chip :deep(.v-chip__content) { gap: 5px; min-width: 0; }
+.chip :deep(.v-chip__underlay) { display: none; }
+.chip-tag { background: var(--owner); color: var(--sheet); font-weight: 700; font-size: 11px; min-width: 17px; text-align: center; border-radius: 2px; padding: 0 3px; line-height: 18px; }
 .chip-name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .chip.chosen { border-color: var(--owner); box-shadow: inset 0 -3px var(--owner); font-weight: 650; }
 .chip.marked { outline: 2px solid var(--copper); }

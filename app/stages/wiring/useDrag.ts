@@ -1,8 +1,9 @@
+import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
+import type { Directive } from 'vue'
 import { whyNot } from '~~/core/placement/options'
 
 const dragged = ref<string | null>(null)
 const over = ref<number | null>(null)
-const TYPE = 'application/x-voltaris-terminal'
 
 /** Dragging a terminal to a header position: while it is over one that cannot serve it, the reason is said. */
 export function useDrag() {
@@ -18,27 +19,11 @@ export function useDrag() {
   })
   const possible = computed(() => over.value !== null && !!terminal.value && whyNot(terminal.value, over.value, project.facts!) === null)
 
-  function start(key: string, event: DragEvent): void {
-    dragged.value = key
-    moving.value = key
-    event.dataTransfer?.setData(TYPE, key)
-    if (event.dataTransfer) event.dataTransfer.effectAllowed = 'move'
-  }
-
-  function hover(position: number, event: DragEvent): void {
-    if (!dragged.value) return
-    over.value = position
-    event.preventDefault()
-    if (event.dataTransfer) event.dataTransfer.dropEffect = possible.value ? 'move' : 'none'
-  }
-
-  function drop(position: number, event: DragEvent): void {
-    event.preventDefault()
+  function drop(position: number): void {
     const option = options.value.find(entry => entry.to.position === position)
     const why = terminal.value && whyNot(terminal.value, position, project.facts!)
     if (dragged.value && option) moveTo(dragged.value, option)
     else if (why) view.say(why, { tone: 'stop' })
-    end()
   }
 
   function end(): void {
@@ -47,5 +32,42 @@ export function useDrag() {
     moving.value = null
   }
 
-  return { dragged, over, terminal, reason, possible, start, hover, drop, end }
+  /** Makes an element one that a terminal is dragged by; `null` for one that cannot be. */
+  const vDrags = live<string | null>((element, key) => draggable({
+    element,
+    canDrag: () => key() !== null,
+    getInitialData: () => ({ terminal: key() }),
+    onDragStart: () => moving.value = dragged.value = key(),
+    onDrop: end,
+  }))
+
+  /** Makes an element a position that a terminal is dropped on. */
+  const vTakes = live<number>((element, position) => dropTargetForElements({
+    element,
+    getData: () => ({ position: position() }),
+    getDropEffect: () => 'move',
+    onDragEnter: () => over.value = position(),
+    onDragLeave: () => {
+      if (over.value === position()) over.value = null
+    },
+    onDrop: () => drop(position()),
+  }))
+
+  return { dragged, over, terminal, reason, possible, vDrags, vTakes }
+}
+
+/** A directive whose value may change while the element stays. */
+function live<T>(attach: (element: HTMLElement, value: () => T) => () => void): Directive<HTMLElement, T> {
+  const kept = new WeakMap<HTMLElement, { value: T, detach: () => void }>()
+  return {
+    mounted(element, { value }) {
+      const entry = { value, detach: () => {} }
+      kept.set(element, entry)
+      entry.detach = attach(element, () => entry.value)
+    },
+    updated(element, { value }) {
+      kept.get(element)!.value = value
+    },
+    unmounted: element => kept.get(element)?.detach(),
+  }
 }
