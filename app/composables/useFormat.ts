@@ -39,5 +39,8 @@ export function freeName(name: string, taken: Set<string>): string {
   return free
 }
 
-/** `12.4 h`, from three days on `3.5 days`. */
-export const hoursInWords = (h: number): string => h >= 72 ? `${Number((h / 24).toFixed(1))} days` : `${h.toFixed(1)} h`
+/** `12.4 h`; from a day on with the day it falls into, from three days on `3.5 days`. */
+export function hoursInWords(h: number): string {
+  if (h >= 72) return `${Number((h / 24).toFixed(1))} days`
+  return h >= 24 ? `${h.toFixed(1)} h (into day ${Math.floor(h / 24) + 1})` : `${h.toFixed(1)} h`
+}

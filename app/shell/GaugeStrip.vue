@@ -77,23 +77,25 @@ function showFindings() {
         />
       </span>
     </div>
-    <div class="count">
-      <span class="label">Lines</span>
-      <span class="figures value">{{ lines.used }} / {{ lines.available }}</span>
-    </div>
-    <div
-      v-for="bus in buses.shown"
-      :key="bus.id"
-      class="count bus"
-    >
-      <span class="label">{{ bus.label.replace(' (identity memory)', '') }}</span>
-      <span class="figures value">{{ bus.partIds.length }} {{ bus.partIds.length === 1 ? 'part' : 'parts' }}</span>
-    </div>
-    <div
-      v-if="buses.more > 0"
-      class="count bus"
-    >
-      <span class="label">Buses</span><span class="figures value">+{{ buses.more }}</span>
+    <div class="counts">
+      <div class="count">
+        <span class="label">Lines</span>
+        <span class="figures value">{{ lines.used }} / {{ lines.available }}</span>
+      </div>
+      <div
+        v-for="bus in buses.shown"
+        :key="bus.id"
+        class="count bus"
+      >
+        <span class="label">{{ bus.label.replace(' (identity memory)', '') }}</span>
+        <span class="figures value">{{ bus.partIds.length }} {{ bus.partIds.length === 1 ? 'part' : 'parts' }}</span>
+      </div>
+      <div
+        v-if="buses.more > 0"
+        class="count bus"
+      >
+        <span class="label">Buses</span><span class="figures value">+{{ buses.more }}</span>
+      </div>
     </div>
     <span class="spacer" />
     <span
@@ -135,6 +137,7 @@ function showFindings() {
 }
 .gauge { display: grid; width: 176px; flex: none; }
 .gauge:first-child { width: 214px; }
+.counts { display: flex; gap: 24px; min-width: 0; overflow: hidden; flex: 0 1 auto; }
 .count { display: grid; flex: none; }
 .label { font-size: 12px; color: var(--bar-ink-2); }
 .value { font-size: 13.5px; white-space: nowrap; }

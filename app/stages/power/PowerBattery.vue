@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A store of energy: how long it lasts over the day, a week with a panel, and what saves most. */
+import { mdiClose } from '@mdi/js'
 import type { DayPart, StorePlan } from '~~/core/plan/power'
 import { dayOf } from '~~/core/power/store/hours'
 import { USUAL_POWER_WORKSHEETS } from '~~/core/power/worksheets'
@@ -16,26 +17,15 @@ const week = computed(() => power.value.week)
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 
 const set = (changes: Partial<StorePlan>, label: string, key?: string) => setPower({ store: { ...asked.value, ...changes } }, label, key)
-function setNumber(
-  name: 'hoursAsked' | 'temperatureC' | 'startShare' | 'panelW' | 'dayLengthH', event: Event, least: number, most: number, scale = 1,
-) {
-  if (name === 'hoursAsked' && (event.target as HTMLInputElement).value.trim() === '') return set({ hoursAsked: null }, 'Ask for no hours')
-  const value = typedNumber(event, least, most)
-  if (value === null) return view.say(`A number from ${least} to ${most}.`, { tone: 'stop' })
+function setNumber(name: 'hoursAsked' | 'temperatureC' | 'startShare' | 'panelW' | 'dayLengthH', value: number | null, scale = 1) {
+  if (value === null) return set({ hoursAsked: null }, 'Ask for no hours')
   set({ [name]: value / scale }, 'Set the battery', `store ${name}`)
 }
-function setWeather(i: number, event: Event) {
-  const value = typedNumber(event, 0, 120)
-  if (value !== null) set({ weather: asked.value.weather.map((old, j) => j === i ? value / 100 : old) }, 'Set the weather', `weather ${i}`)
-}
+const setWeather = (i: number, percent: number) =>
+  set({ weather: asked.value.weather.map((old, j) => j === i ? percent / 100 : old) }, 'Set the weather', `weather ${i}`)
 const setDay = (next: DayPart[], label: string) => setPower({ day: next }, label)
 function setPart(i: number, changes: Partial<DayPart>) {
   setDay(parts.value.map((part, j) => j === i ? { ...part, ...changes } : part), 'Change the day')
-}
-function setHour(i: number, name: 'fromH' | 'toH', event: Event) {
-  const value = typedNumber(event, 0, 24)
-  if (value === null) return view.say('An hour from 0 to 24.', { tone: 'stop' })
-  setPart(i, { [name]: value })
 }
 function addPart() {
   setDay([...parts.value, { fromH: 22, toH: 6, step: 'idle' }], 'Add a part of the day')
@@ -102,7 +92,11 @@ const weekWords = computed(() => {
       : ends >= -1 ? 'The week brings back what it takes.' : `The week ends ${-ends} % lower than it began: it goes on falling.`)
 })
 const packs = computed(() => [...project.catalogue.supplies.values()].filter(unit => unit.capacityMah))
-const chosen = ref('')
+const chosen = ref<string | null>(null)
+function addChosen() {
+  if (chosen.value) add(chosen.value, null)
+  chosen.value = null
+}
 </script>
 
 <template>
@@ -128,39 +122,49 @@ const chosen = ref('')
           </v-btn>
         </div>
         <div class="settings">
-          <label>asked <input
-            class="figures"
-            inputmode="decimal"
-            :value="asked.hoursAsked ?? ''"
-            placeholder="—"
+          <NumberField
+            label="asked"
+            unit="h"
+            :value="asked.hoursAsked"
+            :least="0.1"
+            :most="100000"
+            may-be-empty
             data-test="hours-asked"
-            @change="setNumber('hoursAsked', $event, 0.1, 100000)"
-          > h</label>
-          <label>at <input
-            class="figures"
-            inputmode="decimal"
+            @set="value => setNumber('hoursAsked', value)"
+          />
+          <MeasureField
+            measure="temperature"
+            label="at"
             :value="asked.temperatureC"
-            @change="setNumber('temperatureC', $event, -60, 150)"
-          > °C</label>
-          <label>full at the start <input
-            class="figures"
-            inputmode="decimal"
+            :least="-60"
+            :most="150"
+            @set="value => setNumber('temperatureC', value!)"
+          />
+          <NumberField
+            label="full at the start"
+            unit="%"
             :value="Math.round(asked.startShare * 100)"
-            @change="setNumber('startShare', $event, 0, 100, 100)"
-          > %</label>
-          <label>panel <input
-            class="figures"
-            inputmode="decimal"
+            :least="0"
+            :most="100"
+            @set="value => setNumber('startShare', value!, 100)"
+          />
+          <NumberField
+            label="panel"
+            unit="W"
             :value="asked.panelW"
+            :least="0"
+            :most="100000"
             data-test="panel-w"
-            @change="setNumber('panelW', $event, 0, 100000)"
-          > W</label>
-          <label>day of <input
-            class="figures"
-            inputmode="decimal"
+            @set="value => setNumber('panelW', value!)"
+          />
+          <NumberField
+            label="day of"
+            unit="h"
             :value="asked.dayLengthH"
-            @change="setNumber('dayLengthH', $event, 0, 24)"
-          > h</label>
+            :least="0"
+            :most="24"
+            @set="value => setNumber('dayLengthH', value!)"
+          />
         </div>
       </div>
       <div class="columns">
@@ -184,47 +188,40 @@ const chosen = ref('')
                 :key="i"
               >
                 <td>
-                  <input
-                    class="figures hour"
-                    inputmode="decimal"
+                  <NumberField
+                    class="hour"
                     :value="part.fromH"
-                    :aria-label="`Part ${i + 1} from hour`"
-                    @change="setHour(i, 'fromH', $event)"
-                  >
+                    :least="0"
+                    :most="24"
+                    :name="`Part ${i + 1} from hour`"
+                    @set="fromH => setPart(i, { fromH: fromH! })"
+                  />
                 </td>
                 <td>
-                  <input
-                    class="figures hour"
-                    inputmode="decimal"
+                  <NumberField
+                    class="hour"
                     :value="part.toH"
-                    :aria-label="`Part ${i + 1} to hour`"
-                    @change="setHour(i, 'toH', $event)"
-                  >
+                    :least="0"
+                    :most="24"
+                    :name="`Part ${i + 1} to hour`"
+                    @set="toH => setPart(i, { toH: toH! })"
+                  />
                 </td>
                 <td>
-                  <select
-                    :value="part.step"
+                  <v-select
+                    :items="power.states.map(({ id, label }) => ({ value: id, title: label }))"
+                    :model-value="part.step"
                     :aria-label="`Part ${i + 1}: state`"
-                    @change="setPart(i, { step: ($event.target as HTMLSelectElement).value })"
-                  >
-                    <option
-                      v-for="state in power.states"
-                      :key="state.id"
-                      :value="state.id"
-                    >
-                      {{ state.label }}
-                    </option>
-                  </select>
+                    @update:model-value="step => setPart(i, { step })"
+                  />
                 </td>
                 <td>
-                  <button
+                  <IconAct
                     v-if="day.length"
-                    class="bare"
-                    :aria-label="`Drop part ${i + 1} of the day`"
+                    :name="`Drop part ${i + 1} of the day`"
+                    :icon="mdiClose"
                     @click="setDay(parts.filter((_, j) => j !== i), 'Drop a part of the day')"
-                  >
-                    ✕
-                  </button>
+                  />
                 </td>
               </tr>
             </tbody>
@@ -270,15 +267,16 @@ const chosen = ref('')
       </div>
       <div class="weather small">
         <b>Sky</b>
-        <label
+        <NumberField
           v-for="(sky, i) in asked.weather"
           :key="i"
-        >{{ DAYS[i] }} <input
-          class="figures"
-          inputmode="numeric"
+          :label="DAYS[i]"
+          unit="%"
           :value="Math.round(sky * 100)"
-          @change="setWeather(i, $event)"
-        > %</label>
+          :least="0"
+          :most="120"
+          @set="value => setWeather(i, value!)"
+        />
       </div>
       <p
         v-if="week"
@@ -304,26 +302,20 @@ const chosen = ref('')
       class="empty"
     >
       <p>No battery feeds this plan. Choose one as the board's supply on the Board stage, or put one into the tree:</p>
-      <select
+      <v-autocomplete
         v-model="chosen"
-        aria-label="Battery"
-      >
-        <option value="">
-          choose a battery …
-        </option>
-        <option
-          v-for="unit in packs"
-          :key="unit.id"
-          :value="unit.id"
-        >
-          {{ unit.name }}
-        </option>
-      </select>
+        class="pack"
+        label="Battery"
+        :items="packs"
+        item-title="name"
+        item-value="id"
+        clearable
+      />
       <v-btn
         size="small"
         color="primary"
         :disabled="!chosen"
-        @click="add(chosen, null); chosen = ''"
+        @click="addChosen"
       >
         Add it
       </v-btn>
@@ -344,20 +336,13 @@ section { display: grid; gap: 12px; min-width: 0; }
 .lasts { display: flex; gap: 12px; align-items: center; }
 .big .small { display: block; font-size: 12.5px; font-weight: 500; }
 .big { font-size: 26px; font-weight: 650; white-space: nowrap; }
-.settings, .weather { display: flex; flex-wrap: wrap; gap: 6px 16px; align-items: center; font-size: 13px; }
+.settings, .weather { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; padding-top: 4px; }
 .columns { display: grid; grid-template-columns: 1fr 1fr; gap: 22px; }
 .columns td { padding-block: 3px; }
-input, select {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  padding: 2px 5px;
-  font: inherit;
-}
-input { width: 62px; text-align: right; font-family: var(--figure-family); }
-.weather input { width: 46px; }
-.hour { width: 52px; }
+.settings > *, .weather > .v-input { flex: 0 0 118px; }
+.weather > .v-input { flex-basis: 84px; }
+.hour { width: 72px; }
+.pack { flex: 0 1 320px; }
 .empty {
   padding: 18px;
   border: 1px dashed var(--rule);

@@ -7,7 +7,7 @@ import type { Arrangement } from '~~/core/plan/power'
 
 const project = useProjectStore()
 const view = useViewStore()
-const { supplies } = usePower()
+const { supplies, asItems } = usePower()
 const kept = computed(() => project.plan!.power.arrangements)
 const left = ref('now')
 const right = ref(firstOther())
@@ -77,6 +77,13 @@ function drop(entry: Arrangement) {
   if (right.value === entry.id) right.value = firstOther()
 }
 const sides = [left, right] as const
+const choices = computed(() => [
+  { value: 'now', title: 'As it is now' },
+  ...asItems([
+    ...kept.value.length ? [['Kept', kept.value] as const] : [],
+    ['With another supply for the board', supplies.value.map(unit => ({ ...unit, id: `supply ${unit.id}` }))],
+  ]),
+])
 </script>
 
 <template>
@@ -95,36 +102,12 @@ const sides = [left, right] as const
             :key="i"
             scope="col"
           >
-            <select
+            <v-autocomplete
               v-model="side.value"
+              :items="choices"
               :aria-label="i === 0 ? 'Left side' : 'Right side'"
               :data-test="i === 0 ? 'compare-left' : 'compare-right'"
-            >
-              <option value="now">
-                As it is now
-              </option>
-              <optgroup
-                v-if="kept.length"
-                label="Kept"
-              >
-                <option
-                  v-for="entry in kept"
-                  :key="entry.id"
-                  :value="entry.id"
-                >
-                  {{ entry.name }}
-                </option>
-              </optgroup>
-              <optgroup label="With another supply for the board">
-                <option
-                  v-for="unit in supplies"
-                  :key="unit.id"
-                  :value="`supply ${unit.id}`"
-                >
-                  {{ unit.name }}
-                </option>
-              </optgroup>
-            </select>
+            />
           </th>
         </tr>
       </thead>
@@ -198,12 +181,14 @@ const sides = [left, right] as const
       </tbody>
     </v-table>
     <div class="keep small">
-      <label>Keep how it is fed now as <input
+      <v-text-field
         v-model="name"
+        class="name"
+        label="Keep how it is fed now as"
         maxlength="80"
         placeholder="a name"
         @keydown.enter="keep"
-      ></label>
+      />
       <v-btn
         size="small"
         variant="outlined"
@@ -212,37 +197,27 @@ const sides = [left, right] as const
       >
         Keep
       </v-btn>
-      <span
+      <v-chip
         v-for="entry in kept"
         :key="entry.id"
-        class="chip"
-      >{{ entry.name }} <button
-        class="bare"
-        :aria-label="`Drop ${entry.name}`"
-        @click="drop(entry)"
-      >✕</button></span>
+        closable
+        :close-label="`Drop ${entry.name}`"
+        @click:close="drop(entry)"
+      >
+        {{ entry.name }}
+      </v-chip>
     </div>
   </section>
 </template>
 
 <style scoped>
 section { display: grid; gap: 14px; min-width: 0; }
-.sides { table-layout: fixed; }
+.sides :deep(table) { table-layout: fixed; }
 .sides th:first-child { width: 150px; }
 .sides th[scope=row] { color: var(--ink-2); font-weight: 500; }
 .sides ul { margin: 0; padding-left: 16px; }
-.stops { margin: 0 0 6px; color: var(--brick); }
+.stops { margin: 0 0 6px; color: var(--carmine); }
 .wins { font-weight: 700; color: var(--moss); }
-select, input {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  padding: 3px 6px;
-  font: inherit;
-  width: 100%;
-}
 .keep { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; }
-.keep input { width: 180px; }
-.chip { border: 1px solid var(--rule); border-radius: 3px; padding: 1px 8px; background: var(--sheet); }
+.name { flex: 0 1 280px; }
 </style>

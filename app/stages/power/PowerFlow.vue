@@ -2,6 +2,7 @@
 /** The supply as a flow from source to loads: width is current, voltage stands at each joint, tight places are marked. */
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { sankey, sankeyJustify, sankeyLinkHorizontal, type SankeyLink, type SankeyNode } from 'd3-sankey'
+import { isOpen } from '~~/core/findings/set-aside'
 import { flowOf, mayFeed, type FlowLink, type FlowNode } from '~~/core/power/flow'
 import type { PowerState } from '~~/core/power/states'
 
@@ -21,8 +22,8 @@ const flow = computed(() => flowOf(project.report!.power, state))
 const width = computed(() => Math.max(680, frameWidth.value || 840))
 /** Room for the loads' names on the right. */
 const RIGHT = 176
-const TOP = 34
-const ROW = 37
+const TOP = 56
+const ROW = 44
 const BAR = 9
 
 const drawing = computed(() => {
@@ -45,7 +46,7 @@ const path = sankeyLinkHorizontal<Placed, Drawn>()
 const isEnd = (box: Box) => !box.sourceLinks?.length
 const marks = computed(() => {
   const found = new Map<string, 'stop' | 'caution'>()
-  for (const { severity, subjects, stages } of project.report!.findings) {
+  for (const { severity, subjects, stages } of project.report!.findings.filter(isOpen)) {
     if (severity === 'note' || !stages.includes('power')) continue
     const node = subjects.find(subject => subject.node)?.node?.replace(/@wire$/, '')
     if (node && found.get(node) !== 'stop') found.set(node, severity)
@@ -65,6 +66,13 @@ const room = computed(() => {
   return Math.max(7, Math.floor((width.value - RIGHT) / layers / 7.4))
 })
 const short = (text: string, room: number) => text.length > room ? `${text.slice(0, room - 1)}…` : text
+/** A name in two lines at the most, broken between words where that can be. */
+function twoLines(text: string, room: number): string[] {
+  if (text.length <= room) return [text]
+  const at = text.lastIndexOf(' ', room)
+  const cut = at > room / 3 ? at : room
+  return [text.slice(0, cut).trim(), short(text.slice(cut).trim(), room)]
+}
 const said = (at: FlowNode) =>
   `${at.node.name}: ${at.voltageV.toFixed(2)} V, `
   + `${milliamps(at.currentMa)}${at.node.role === 'path' ? `, ${(at.powerMw / 1000).toFixed(2)} W lost` : ''}`
@@ -174,9 +182,9 @@ const bandInWords = ({ currentMa, backwards }: FlowLink, source: Box, target: Bo
         <rect
           class="hit"
           :x="box.x0! - 6"
-          :y="box.y0! - (isEnd(box) ? 10 : 22)"
+          :y="box.y0! - (isEnd(box) ? 10 : 36)"
           :width="isEnd(box) ? RIGHT + 8 : 92"
-          :height="Math.max(22, box.y1! - box.y0! + (isEnd(box) ? 20 : 26))"
+          :height="Math.max(22, box.y1! - box.y0! + (isEnd(box) ? 20 : 40))"
         />
         <rect
           class="bar"
@@ -210,15 +218,22 @@ const bandInWords = ({ currentMa, backwards }: FlowLink, source: Box, target: Bo
         </template>
         <template v-else>
           <text
+            v-for="(line, i) in twoLines(nameOf(box.at), room)"
+            :key="i"
             class="name"
             :x="box.x0! - 2"
+            :y="box.y0! - 27 - 12 * (twoLines(nameOf(box.at), room).length - 1 - i)"
+          >{{ line }}</text>
+          <text
+            class="value"
+            :x="box.x0! - 2"
             :y="box.y0! - 15"
-          >{{ short(nameOf(box.at), room) }}</text>
+          >{{ voltage(box.at) }}</text>
           <text
             class="value"
             :x="box.x0! - 2"
             :y="box.y0! - 4"
-          >{{ voltage(box.at) }}</text>
+          >{{ milliamps(box.at.currentMa) }}</text>
         </template>
       </g>
       <g
@@ -251,15 +266,15 @@ const bandInWords = ({ currentMa, backwards }: FlowLink, source: Box, target: Bo
       class="loose small"
     >
       Not joined:
-      <button
+      <v-chip
         v-for="at in flow.loose.filter(({ node }) => node.own || node.role === 'source' || node.kind === 'part')"
         :key="at.node.id"
-        class="chip"
+        tag="button"
         :data-node="at.node.id"
         @click="view.chooseNode(at.node.id)"
       >
         {{ at.node.name }}
-      </button>
+      </v-chip>
     </p>
   </div>
 </template>
@@ -274,6 +289,8 @@ svg { display: block; touch-action: pan-y; user-select: none; }
 .movable { cursor: grab; }
 .dragging, .dragging .node { cursor: grabbing; }
 .hit { fill: transparent; }
+/* What lies under a label does not strike it through. */
+.name, .value { paint-order: stroke; stroke: var(--paper); stroke-width: 4px; stroke-linejoin: round; }
 .name { font: 600 12.5px var(--text-family); fill: var(--ink); }
 .value { font: 11.5px var(--figure-family); fill: var(--ink-2); }
 .mark { fill: none; stroke: var(--carmine); stroke-width: 2; }
@@ -287,13 +304,4 @@ svg { display: block; touch-action: pan-y; user-select: none; }
 .drag circle { fill: var(--copper); }
 .hint { position: sticky; bottom: 0; background: var(--paper-2); padding: 3px 8px; }
 .loose { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; padding: 4px 0; }
-.chip {
-  border: 1px dashed var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  font: inherit;
-  padding: 2px 8px;
-  cursor: pointer;
-}
 </style>

@@ -1,5 +1,9 @@
 <script setup lang="ts">
 /** A node of the power tree: its figures, where they come from, and what can be done with it. */
+import { mdiClose } from '@mdi/js'
+import MeasureField from '~/shared/MeasureField.vue'
+import NumberField from '~/shared/NumberField.vue'
+import { measureOf } from '~/composables/useUnits'
 import { FIGURES, KINDS } from '~~/core/netlist/supply/kinds'
 import { consumerOf } from '~~/core/power/flow'
 import { measuredOhm } from '~~/core/netlist/copper'
@@ -7,7 +11,7 @@ import { measuredOhm } from '~~/core/netlist/copper'
 const project = useProjectStore()
 const view = useViewStore()
 const { colourOf } = useOwners()
-const { power, grouped, feedsFor, feedOf, nameOf, putIn, edit } = usePower()
+const { power, grouped, asItems, feedsFor, feedOf, nameOf, putIn, edit } = usePower()
 
 const node = computed(() => power.value.nodes.find(entry => entry.id === view.node) ?? null)
 const own = computed(() => project.plan!.power.nodes.find(entry => entry.id === view.node))
@@ -22,44 +26,56 @@ const feed = computed(() => canBeFed.value ? feedOf(consumer.value) : null)
 const changedFeed = computed(() => Object.hasOwn(project.plan!.power.feeds, consumer.value))
 const joins = computed(() => project.plan!.power.joins.filter(join => join.into === consumer.value))
 const canJoin = computed(() => node.value?.kind === 'part' || node.value?.id === '@5V')
-const what = ref('')
-const second = ref('')
+const what = ref<string | null>(null)
+const second = ref<string | null>(null)
 const paths = computed(() => grouped(kind => KINDS[kind as keyof typeof KINDS].role === 'path'))
 const sourceTypes = computed(() => [...project.catalogue.supplies.values()])
 
-function setFigure(id: string, name: string, event: Event) {
+function setFigure(id: string, name: string, value: number | null) {
   const spec = FIGURES[name]!
-  const input = event.target as HTMLInputElement
-  if (input.value.trim() === '') return void edit({ edit: 'set-figure', node: id, figure: name, value: null }, `Usual ${spec.label}`)
-  const value = typedNumber(event, spec.least, spec.most)
-  if (value === null) {
-    view.say(`${spec.label}: a number from ${spec.least} to ${spec.most} ${spec.unit}.`, { tone: 'stop' })
-    input.value = String(power.value.nodes.find(entry => entry.id === id)?.figures[name]?.value ?? '')
-    return
-  }
+  if (value === null) return edit({ edit: 'set-figure', node: id, figure: name, value }, `Usual ${spec.label}`)
   edit({ edit: 'set-figure', node: id, figure: name, value }, `${nameOf(id)}: ${spec.label} ${value} ${spec.unit}`)
 }
-function setFeed(event: Event) {
-  const value = (event.target as HTMLSelectElement).value
-  if (value === '(usual)') edit(
+
+const NOTHING = '(nothing)'
+const USUAL = '(usual)'
+const feeds = computed(() => [
+  { value: NOTHING, title: 'nothing' }, ...changedFeed.value ? [{ value: USUAL, title: 'as usual' }] : [],
+  ...feedsFor(consumer.value).map(entry => ({ value: entry.id, title: entry.name })),
+])
+function setFeed(value: string) {
+  if (value === USUAL) return edit(
     { edit: 'feed', consumer: consumer.value, from: { usual: true } }, `Feed ${nameOf(consumer.value)} as usual`,
   )
-  else edit(
-    { edit: 'feed', consumer: consumer.value, from: value === '' ? null : value },
-    value ? `Feed ${nameOf(consumer.value)} from ${nameOf(value)}` : `Feed ${nameOf(consumer.value)} from nothing`,
+  edit(
+    { edit: 'feed', consumer: consumer.value, from: value === NOTHING ? null : value },
+    value === NOTHING ? `Feed ${nameOf(consumer.value)} from nothing` : `Feed ${nameOf(consumer.value)} from ${nameOf(value)}`,
   )
 }
+function put() {
+  if (what.value) putIn(what.value, consumer.value)
+  what.value = null
+}
+const seconds = computed(() => feedsFor(consumer.value === '@5V' ? '@socket' : consumer.value)
+  .filter(feeder => feeder.role === 'source' || feeder.own).map(({ id, name }) => ({ value: id, title: name })))
+function plugIn() {
+  if (second.value) edit(
+    { edit: 'join', join: { from: second.value, into: consumer.value } }, `Plug ${nameOf(second.value)} into ${nameOf(consumer.value)}`,
+  )
+  second.value = null
+}
+
 function remove() {
   const id = own.value!.id
   edit({ edit: 'remove-node', id }, `Take ${nameOf(id)} out`)
   view.chooseNode(null)
 }
 /** A cable measured with a meter: its end without and with a load. */
-const measured = reactive({ without: '', with: '', ma: '' })
+const measured = reactive<{ without: number | null, with: number | null, ma: number | null }>({ without: null, with: null, ma: null })
 const cable = computed(() => node.value?.kind === 'cable' ? node.value : wire.value?.kind === 'cable' ? wire.value : null)
 function takeMeasured() {
-  const [without, loaded, ma] = [measured.without, measured.with, measured.ma].map(text => Number(text.trim().replace(',', '.')))
-  const ohm = measuredOhm(without!, loaded!, ma!)
+  const { without, with: loaded, ma } = measured
+  const ohm = without === null || loaded === null || ma === null ? null : measuredOhm(without, loaded, ma)
   if (ohm === null || !Number.isFinite(ohm)) {
     return view.say(
       'Three numbers are wanted: volts at the far end without a load, volts with one, and its milliamperes. With a load there cannot be '
@@ -72,6 +88,7 @@ function takeMeasured() {
     `${cable.value!.name}: ${(ohm * 1000).toFixed(0)} mΩ measured`,
   )
 }
+const MEASURED = [['without', 'without load', 'V', 'without'], ['with', 'with load', 'V', 'with'], ['ma', 'load', 'mA', 'ma']] as const
 const round = (value: number) => Number(value.toPrecision(5))
 const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
 </script>
@@ -85,26 +102,23 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
   >
     <div class="head">
       <h2>{{ node.name }}</h2>
-      <button
-        class="bare"
-        aria-label="Let go of it"
+      <IconAct
+        name="Let go of it"
+        :icon="mdiClose"
         @click="view.chooseNode(null)"
-      >
-        ✕
-      </button>
+      />
     </div>
     <p class="small quiet">
       {{ KINDS[node.kind].label }}{{ node.origin ? ` · ${node.origin}` : '' }}
     </p>
-    <label
+    <v-text-field
       v-if="own"
-      class="line small"
-    ><span>Name</span><input
-      :value="own.name"
+      label="Name"
+      :model-value="own.name"
       maxlength="120"
       @change="edit({ edit: 'edit-node', id: own!.id, changes: { name: ($event.target as HTMLInputElement).value.trim() || node!.name } },
                     'Name it')"
-    ></label>
+    />
     <v-table class="states">
       <caption class="only-reader">
         Figures by state
@@ -148,54 +162,30 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
       </tbody>
     </v-table>
     <template v-if="canBeFed">
-      <label class="line small wide"><span>Fed from</span><select
-        :value="feed ?? ''"
+      <v-select
+        label="Fed from"
+        :items="feeds"
+        :model-value="feed ?? NOTHING"
         data-test="feed"
-        @change="setFeed"
-      >
-        <option value="">nothing</option>
-        <option
-          v-if="changedFeed"
-          value="(usual)"
-        >as usual</option>
-        <option
-          v-for="entry in feedsFor(consumer)"
-          :key="entry.id"
-          :value="entry.id"
-        >{{ entry.name }}{{ entry.own ? '' : ` (${entry.id})` }}</option>
-      </select></label>
+        @update:model-value="setFeed"
+      />
       <div
         class="insert"
         :class="{ now: view.inserting }"
       >
-        <select
+        <v-autocomplete
           v-model="what"
-          aria-label="What to put in before it"
+          label="Put in before it"
+          :items="asItems(paths)"
+          clearable
           data-test="insert-what"
-        >
-          <option value="">
-            put in before it …
-          </option>
-          <optgroup
-            v-for="[label, list] in paths"
-            :key="label"
-            :label="label"
-          >
-            <option
-              v-for="item in list"
-              :key="item.id"
-              :value="item.id"
-            >
-              {{ item.name }}
-            </option>
-          </optgroup>
-        </select>
+        />
         <v-btn
           size="small"
           variant="outlined"
           :disabled="!what"
           data-test="insert"
-          @click="putIn(what, consumer); what = ''"
+          @click="put"
         >
           Put in
         </v-btn>
@@ -208,51 +198,46 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
       <h3 v-if="entry !== node">
         Its {{ entry.kind === 'cable' ? 'wires' : 'plug' }}
       </h3>
-      <label
+      <div
         v-for="(figure, name) in entry.figures"
         :key="name"
-        class="line small"
+        class="line"
       >
-        <span>{{ FIGURES[name]?.label ?? name }}</span>
-        <input
+        <component
+          :is="measureOf(FIGURES[name]?.unit ?? '') ? MeasureField : NumberField"
+          :measure="measureOf(FIGURES[name]?.unit ?? '') ?? undefined"
+          :label="FIGURES[name]?.label ?? String(name)"
           :value="round(figure.value)"
-          class="figures num"
-          inputmode="decimal"
+          :unit="FIGURES[name]?.unit"
+          :least="FIGURES[name]?.least"
+          :most="FIGURES[name]?.most"
+          may-be-empty
           :data-test="`figure-${name}`"
-          :aria-label="`${entry.name}: ${FIGURES[name]?.label ?? name} in ${FIGURES[name]?.unit ?? ''}`"
-          @change="setFigure(entry.id, String(name), $event)"
-        >
-        <span class="quiet unit">{{ FIGURES[name]?.unit }}</span>
-        <span
+          @set="(value: number | null) => setFigure(entry.id, String(name), value)"
+        />
+        <HintText
           class="origin quiet"
-          :title="figure.origin"
-        >{{ figure.origin }}</span>
-      </label>
+          :hint="`from: ${figure.origin}`"
+        >
+          {{ figure.origin }}
+        </HintText>
+      </div>
     </template>
-    <details
+    <FoldPanel
       v-if="cable"
-      class="small"
+      title="By a measured drop"
     >
-      <summary>By a measured drop</summary>
       <div class="measure">
-        <label>without load <input
-          v-model="measured.without"
-          class="num"
-          inputmode="decimal"
-          data-test="measured-without"
-        > V</label>
-        <label>with load <input
-          v-model="measured.with"
-          class="num"
-          inputmode="decimal"
-          data-test="measured-with"
-        > V</label>
-        <label>load <input
-          v-model="measured.ma"
-          class="num"
-          inputmode="decimal"
-          data-test="measured-ma"
-        > mA</label>
+        <NumberField
+          v-for="[key, label, unit, test] in MEASURED"
+          :key="key"
+          :label="label"
+          :unit="unit"
+          :value="measured[key]"
+          may-be-empty
+          :data-test="`measured-${test}`"
+          @set="value => measured[key] = value"
+        />
         <v-btn
           size="small"
           variant="outlined"
@@ -262,32 +247,23 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
           Take it
         </v-btn>
       </div>
-    </details>
+    </FoldPanel>
     <div
       v-if="canJoin"
       class="insert"
     >
-      <select
+      <v-select
         v-model="second"
-        aria-label="A second plug into it"
-      >
-        <option value="">
-          also plug in …
-        </option>
-        <option
-          v-for="entry in feedsFor(consumer === '@5V' ? '@socket' : consumer).filter(feeder => feeder.role === 'source' || feeder.own)"
-          :key="entry.id"
-          :value="entry.id"
-        >
-          {{ entry.name }}
-        </option>
-      </select>
+        label="A second plug into it"
+        :items="seconds"
+        clearable
+        data-test="second-plug"
+      />
       <v-btn
         size="small"
         variant="outlined"
         :disabled="!second"
-        @click="edit({ edit: 'join', join: { from: second, into: consumer } },
-                     `Plug ${nameOf(second)} into ${nameOf(consumer)}`); second = ''"
+        @click="plugIn"
       >
         Plug in
       </v-btn>
@@ -298,33 +274,31 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
       class="small"
     >
       {{ nameOf(join.from) }} is plugged in here as well.
-      <button
-        class="bare act"
+      <v-btn
+        class="act"
+        variant="text"
+        size="x-small"
         @click="edit({ edit: 'unjoin', join }, `Pull ${nameOf(join.from)} out`)"
       >
         Pull it out
-      </button>
+      </v-btn>
     </p>
-    <label
+    <v-select
       v-if="own && node.kind === 'hub'"
-      class="line small wide"
-    ><span>Its data plug</span><select
-      :value="own.upstream ?? ''"
-      @change="edit({ edit: 'edit-node', id: own!.id, changes: { upstream: ($event.target as HTMLSelectElement).value || null } },
-                    'Plug the hub in')"
-    ><option value="">nowhere</option><option value="@usb">the board's USB socket</option></select></label>
-    <label
+      label="Its data plug"
+      :items="[{ value: '', title: 'nowhere' }, { value: '@usb', title: 'the board\'s USB socket' }]"
+      :model-value="own.upstream ?? ''"
+      @update:model-value="value => edit({ edit: 'edit-node', id: own!.id, changes: { upstream: value || null } }, 'Plug the hub in')"
+    />
+    <v-autocomplete
       v-if="own && sourceTypes.some(unit => unit.id === own!.type)"
-      class="line small wide"
-    ><span>Which</span><select
-      :value="own.type"
-      @change="edit({ edit: 'edit-node', id: own!.id, changes: { type: ($event.target as HTMLSelectElement).value, figures: {} } },
-                    'Choose another source')"
-    ><option
-      v-for="unit in sourceTypes"
-      :key="unit.id"
-      :value="unit.id"
-    >{{ unit.name }}</option></select></label>
+      label="Which"
+      :items="sourceTypes"
+      item-title="name"
+      item-value="id"
+      :model-value="own.type"
+      @update:model-value="value => value && edit({ edit: 'edit-node', id: own!.id, changes: { type: value, figures: {} } }, 'Choose another source')"
+    />
     <div class="acts">
       <v-btn
         v-if="own && (node.kind === 'switch' || node.kind === 'latch' || node.kind.startsWith('fuse'))"
@@ -354,32 +328,19 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
   border: 1px solid var(--rule);
   border-left: 6px solid var(--owner);
   border-radius: 4px;
-  padding: 9px 12px;
+  padding: 7px 12px;
   display: grid;
-  gap: 6px;
+  gap: 8px;
   margin-bottom: 10px;
   min-width: 0;
 }
 .head { display: flex; justify-content: space-between; gap: 8px; }
-.line { display: grid; grid-template-columns: minmax(0, 1fr) 74px 34px 62px; gap: 5px; align-items: center; }
-.line:has(> input:nth-child(2):last-child), .wide { grid-template-columns: 74px minmax(0, 1fr); }
-input, select {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  padding: 2px 5px;
-  min-width: 0;
-  font: inherit;
-}
-input.num { text-align: right; font-family: var(--figure-family); }
-.origin { overflow: hidden; white-space: nowrap; text-overflow: ellipsis; font-size: 11.5px; }
-.insert { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 6px; }
-.insert.now select { border-color: var(--copper); box-shadow: 0 0 0 2px var(--copper-wash); }
-.states td, .states th { padding: 2px 6px 2px 0; font-size: 12.5px; }
+.line { display: grid; grid-template-columns: minmax(0, 1fr) 74px; gap: 6px; align-items: center; }
+.origin { overflow: hidden; white-space: nowrap; text-overflow: ellipsis; font-size: 11.5px; display: block; }
+.insert { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 6px; align-items: center; }
+.insert.now :deep(.v-field) { box-shadow: 0 0 0 2px var(--copper); }
+.states td, .states th { font-size: 12.5px; }
 .off td { color: var(--carmine); }
-.measure { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; }
-.measure input { width: 58px; }
+.measure { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; align-items: center; padding-top: 6px; }
 .acts { display: flex; gap: 6px; }
-.act { text-decoration: underline; color: var(--copper); }
 </style>

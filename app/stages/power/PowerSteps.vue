@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A scenario: what is on in each step, for how long, and what the rail does meanwhile. */
+import { mdiChevronLeft, mdiChevronRight, mdiClose } from '@mdi/js'
 import type { BaseState, LoadState, PowerStep } from '~~/core/plan/power'
 import type { Curve } from '~/shared/LineChart.vue'
 
@@ -10,9 +11,12 @@ const steps = computed(() => project.plan!.power.steps)
 const loads = computed(() => power.value.nodes.filter(node => node.role === 'load'))
 const switches = computed(() => power.value.nodes.filter(node => node.own && (node.kind === 'switch' || node.kind === 'latch')))
 const sign = computed(() => power.value.nodes.find(node => node.id === '@board')?.figures.signV)
-const BASES: [BaseState, string][] = [['idle', 'idle'], ['typical', 'typical'], ['peak', 'peak'], ['start', 'start-up']]
-const STATES: [LoadState | '', string][] = [
-  ['', '·'], ['off', 'off'], ['idle', 'idle'], ['typical', 'typ.'], ['peak', 'peak'], ['surge', 'surge'],
+const BASES: { value: BaseState, title: string }[] = [
+  { value: 'idle', title: 'idle' }, { value: 'typical', title: 'typical' }, { value: 'peak', title: 'peak' }, { value: 'start', title: 'start-up' },
+]
+const STATES: { value: LoadState | '', title: string }[] = [
+  { value: '', title: '·' }, { value: 'off', title: 'off' }, { value: 'idle', title: 'idle' }, { value: 'typical', title: 'typ.' },
+  { value: 'peak', title: 'peak' }, { value: 'surge', title: 'surge' },
 ]
 
 const change = (label: string, next: PowerStep[], key?: string) => setPower({ steps: next }, label, key)
@@ -24,14 +28,9 @@ function add() {
   while (taken.has(`step-${n}`)) n++
   change('Add a step', [...steps.value, { id: `step-${n}`, name: `Step ${n}`, base: 'typical', loads: {}, open: [], seconds: 10 }])
 }
-function setLoad(step: PowerStep, node: string, event: Event) {
-  const value = (event.target as HTMLSelectElement).value as LoadState | ''
+function setLoad(step: PowerStep, node: string, value: LoadState | '') {
   const { [node]: _, ...others } = step.loads
   change(`${step.name}: change a load`, changed(step.id, { loads: value ? { ...others, [node]: value } : others }))
-}
-function setSeconds(step: PowerStep, event: Event) {
-  const value = typedNumber(event, 0, 1e6)
-  if (value !== null) change(`${step.name}: seconds`, changed(step.id, { seconds: value }), `seconds ${step.id}`)
 }
 function move(index: number, by: number) {
   const next = [...steps.value]
@@ -112,30 +111,31 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
               :key="step.id"
               scope="col"
             >
-              <input
-                :value="step.name"
+              <v-text-field
+                class="step-name"
+                :model-value="step.name"
                 :aria-label="`Name of step ${i + 1}`"
                 maxlength="60"
                 @change="change('Name a step', changed(step.id, { name: ($event.target as HTMLInputElement).value.trim() || step.name }))"
-              >
+              />
               <span class="tools">
-                <button
-                  class="bare"
+                <IconAct
                   :disabled="i === 0"
-                  :aria-label="`${step.name} earlier`"
+                  :name="`${step.name} earlier`"
+                  :icon="mdiChevronLeft"
                   @click="move(i, -1)"
-                >◂</button>
-                <button
-                  class="bare"
+                />
+                <IconAct
                   :disabled="i === steps.length - 1"
-                  :aria-label="`${step.name} later`"
+                  :name="`${step.name} later`"
+                  :icon="mdiChevronRight"
                   @click="move(i, 1)"
-                >▸</button>
-                <button
-                  class="bare"
-                  :aria-label="`Drop ${step.name}`"
+                />
+                <IconAct
+                  :name="`Drop ${step.name}`"
+                  :icon="mdiClose"
                   @click="remove(step)"
-                >✕</button>
+                />
               </span>
             </th>
           </tr>
@@ -149,36 +149,31 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
               v-for="step in steps"
               :key="step.id"
             >
-              <select
+              <PickCell
                 :value="step.base"
-                :aria-label="`${step.name}: all stand at`"
-                @change="change(`${step.name}: base`, changed(step.id, { base: ($event.target as HTMLSelectElement).value as BaseState }))"
-              >
-                <option
-                  v-for="[value, label] in BASES"
-                  :key="value"
-                  :value="value"
-                >
-                  {{ label }}
-                </option>
-              </select>
+                :choices="BASES"
+                :name="`${step.name}: all stand at`"
+                @pick="base => change(`${step.name}: base`, changed(step.id, { base }))"
+              />
             </td>
           </tr>
           <tr>
             <th scope="row">
-              lasts, s
+              lasts
             </th>
             <td
               v-for="step in steps"
               :key="step.id"
             >
-              <input
-                class="figures"
-                inputmode="decimal"
+              <NumberField
+                class="seconds"
                 :value="step.seconds"
-                :aria-label="`${step.name}: seconds`"
-                @change="setSeconds(step, $event)"
-              >
+                :least="0"
+                :most="1e6"
+                unit="s"
+                :name="`${step.name}: seconds`"
+                @set="seconds => change(`${step.name}: seconds`, changed(step.id, { seconds: seconds! }), `seconds ${step.id}`)"
+              />
             </td>
           </tr>
           <tr
@@ -195,20 +190,13 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
               v-for="step in steps"
               :key="step.id"
             >
-              <select
+              <PickCell
                 :value="step.loads[load.id] ?? ''"
-                :class="{ set: step.loads[load.id] }"
-                :aria-label="`${step.name}: ${load.name}`"
-                @change="setLoad(step, load.id, $event)"
-              >
-                <option
-                  v-for="[value, label] in STATES"
-                  :key="value"
-                  :value="value"
-                >
-                  {{ label }}
-                </option>
-              </select>
+                :choices="STATES"
+                :is-set="!!step.loads[load.id]"
+                :name="`${step.name}: ${load.name}`"
+                @pick="value => setLoad(step, load.id, value)"
+              />
             </td>
           </tr>
           <tr
@@ -222,12 +210,13 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
               v-for="step in steps"
               :key="step.id"
             >
-              <label class="small"><input
-                type="checkbox"
-                :checked="step.open.includes(node.id)"
-                @change="change(`${step.name}: ${node.name}`, changed(step.id, { open: step.open.includes(node.id)
-                  ? step.open.filter(id => id !== node.id) : [...step.open, node.id] }))"
-              > open</label>
+              <v-checkbox-btn
+                label="open"
+                :model-value="step.open.includes(node.id)"
+                :aria-label="`${step.name}: ${node.name} open`"
+                @update:model-value="isOpen => change(`${step.name}: ${node.name}`, changed(step.id, {
+                  open: isOpen ? [...step.open, node.id] : step.open.filter(id => id !== node.id) }))"
+              />
             </td>
           </tr>
         </tbody>
@@ -252,17 +241,7 @@ section > .v-btn { width: auto; }
 .scroll { overflow-x: auto; }
 .steps th, .steps td { white-space: nowrap; padding: 3px 8px 3px 0; }
 .steps th[scope=row] { color: var(--ink); font-weight: 500; }
-input, select {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  padding: 2px 5px;
-  font: inherit;
-  width: 118px;
-}
-input[type=checkbox] { width: auto; }
-select.set { border-color: var(--copper); font-weight: 650; }
-.tools { display: inline-flex; gap: 6px; margin-left: 6px; }
-.tools button:disabled { opacity: .3; }
+.step-name { width: 128px; }
+.seconds { width: 96px; }
+.tools { display: inline-flex; }
 </style>

@@ -1,12 +1,22 @@
 <script setup lang="ts">
 /** Every node in one state, in figures: the flow picture for those who read. */
 import { KINDS } from '~~/core/netlist/supply/kinds'
+import type { PowerReport } from '~~/core/power/report'
 import type { PowerState } from '~~/core/power/states'
+
+type PowerNode = PowerReport['nodes'][number]
 
 const { state } = defineProps<{ state: PowerState }>()
 const project = useProjectStore()
 const view = useViewStore()
 const { colourOf } = useOwners()
+const byId = computed(() => new Map(project.report!.power.nodes.map(node => [node.id, node])))
+/** Wires and plugs are called by whose they are. */
+const nameOf = (node: PowerNode) => node.id.endsWith('@wire') ? `${byId.value.get(node.id.slice(0, -5))?.name ?? node.id}: ${node.name}` : node.name
+const fedFrom = (id: string) => {
+  const node = byId.value.get(id)
+  return node ? nameOf(node) : id
+}
 const rows = computed(() => project.report!.power.nodes.map(node => ({ node, at: state.nodes[node.id]! })))
 </script>
 
@@ -49,21 +59,23 @@ const rows = computed(() => project.report!.power.nodes.map(node => ({ node, at:
         :key="node.id"
       >
         <td>
-          <button
-            class="bare"
+          <v-btn
+            class="act"
+            variant="text"
+            size="x-small"
             @click="view.chooseNode(node.id.replace(/@wire$/, ''))"
           >
             <span
               class="owner-swatch"
               :style="{ '--owner': colourOf(node.partId) }"
-            /> {{ node.name }}
-          </button>
+            />&nbsp;{{ nameOf(node) }}
+          </v-btn>
         </td>
         <td class="quiet">
           {{ KINDS[node.kind].label }}
         </td>
-        <td class="quiet figures">
-          {{ node.from.join(', ') || '—' }}
+        <td class="quiet">
+          {{ node.from.map(fedFrom).join(', ') || '—' }}
         </td>
         <td class="num">
           {{ at.voltageV.toFixed(3) }}

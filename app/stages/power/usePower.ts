@@ -23,6 +23,12 @@ export function usePower() {
     return [...groups]
   }
 
+  /** The same as entries of a list with headings. */
+  const asItems = (groups: readonly (readonly [string, readonly { id: string, name: string }[]])[]) =>
+    groups.flatMap(([label, list]) => [
+      { type: 'subheader' as const, title: label, value: `heading ${label}` }, ...list.map(({ id, name }) => ({ value: id, title: name })),
+    ])
+
   /** Nodes that may feed a consumer. */
   const feedsFor = (consumer: string) =>
     power.value.nodes.filter(node =>
@@ -61,12 +67,5 @@ export function usePower() {
     { edit: 'set-power', power: changes }, label, joinKey,
   )
   const edit = (change: Edit, label: string, joinKey?: string) => project.edit(change, label, joinKey)
-  return { power, items, supplies, nameOf, grouped, feedsFor, feedOf, putIn, add, setPower, edit }
-}
-
-/** A number typed by a person: comma or point; null when it is none or outside its range. */
-export function typedNumber(event: Event, least: number, most: number): number | null {
-  const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
-  const value = Number(text)
-  return text !== '' && Number.isFinite(value) && value >= least && value <= most ? value : null
+  return { power, items, supplies, nameOf, grouped, asItems, feedsFor, feedOf, putIn, add, setPower, edit }
 }

@@ -31,7 +31,9 @@ const rows = computed(() => project.report!.sockets.filter(({ there, plugs }) =>
           v-for="({ plug, isMissing }, i) in row.places"
           :key="i"
           class="socket"
-          :class="[row.kind, { held: plug, missing: isMissing, dim: view.partId && plug && plug.partId !== view.partId,
+          :class="[row.kind, { held: plug,
+                               missing: isMissing,
+                               dim: view.partId && plug && plug.partId !== view.partId,
                                marked: plug?.partId !== undefined && view.markedParts.has(plug.partId) }]"
           :style="{ '--owner': colourOf(plug?.partId) }"
         >
