@@ -6,7 +6,8 @@ import { readBlob } from '~~/core/devicetree/blob/read'
 import { profileOf } from '~~/core/devicetree/board/profile'
 import { printSource } from '~~/core/devicetree/source/print'
 import { gatherFacts } from '~~/core/facts/gather'
-import { rehearse } from '~~/core/boot/rehearse/rehearse'
+import { baseFor, rehearse } from '~~/core/boot/rehearse/rehearse'
+import type { Board } from '~~/core/catalogue/types'
 import type { Plan } from '~~/core/plan/types'
 
 const service = {
@@ -14,6 +15,10 @@ const service = {
   rehearse(plan: Plan, onStep: (done: number, of: number) => void) {
     const { tree, ...story } = rehearse(gatherFacts(plan, shippedCatalogue), onStep)
     return { ...story, source: printSource(tree, { labels: true }) }
+  },
+  /** What there is to see of the tree that ships for a board. */
+  sample(board: Board) {
+    return profileOf(baseFor(board), { pads: PADS })
   },
   profile(bytes: Uint8Array) {
     return profileOf(readBlob(bytes), { pads: PADS })

@@ -23,13 +23,15 @@ const STATES = { 'written': '', 'by-hand': 'changed by hand', 'off': 'off' } as 
       :key="i"
       :class="{ here: place?.file === file && place.line === line.line, hidden: line.applies === 'never' }"
     >
-      <button
-        class="bare figures number"
+      <v-btn
+        class="figures number"
+        variant="text"
+        size="x-small"
         :aria-label="`Go to line ${line.line}`"
         @click="emit('go', line.file, line.line)"
       >
         {{ line.line }}
-      </button>
+      </v-btn>
       <div>
         <code class="figures">{{ line.text }}</code>
         <p>{{ line.words }}</p>
@@ -56,15 +58,17 @@ const STATES = { 'written': '', 'by-hand': 'changed by hand', 'off': 'off' } as 
           >
             <b>{{ finding.title }}.</b> {{ finding.sentence }}
             <div>
-              <button
+              <v-btn
                 v-for="fix in finding.fixes"
                 :key="fix.label"
-                class="fix"
+                size="x-small"
+                color="primary"
+                class="grows fix"
                 data-test="line-fix"
                 @click="applyFix(fix)"
               >
                 {{ fix.label }}
-              </button>
+              </v-btn>
             </div>
           </div>
         </template>
@@ -106,7 +110,7 @@ li {
   font-size: 13px;
 }
 .none { display: block; padding: 12px; }
-.number { text-align: right; color: var(--ink-2); align-self: start; }
+.number.number { min-width: 0; padding: 0 4px; color: var(--ink-2); align-self: start; }
 .here { background: color-mix(in srgb, var(--copper) 10%, transparent); box-shadow: inset 3px 0 0 var(--copper); }
 .hidden code { text-decoration: line-through; color: var(--ink-2); }
 code { font-size: 12.5px; font-weight: 650; overflow-wrap: anywhere; }
@@ -116,15 +120,5 @@ p { overflow-wrap: anywhere; }
 .trouble { margin-top: 5px; padding: 5px 8px; background: var(--paper-2); border-left: 5px solid var(--ink-2); border-radius: 3px; }
 .trouble.stop { border-left-color: var(--carmine); background: var(--carmine-wash); }
 .trouble.caution { border-left: 5px dashed var(--ochre); background: var(--ochre-wash); }
-.fix {
-  background: var(--copper);
-  color: var(--sheet);
-  border: 0;
-  border-radius: 3px;
-  padding: 2px 9px;
-  margin: 4px 6px 0 0;
-  font: inherit;
-  font-weight: 600;
-  cursor: pointer;
-}
+.fix { margin: 4px 6px 0 0; }
 </style>

@@ -8,11 +8,15 @@ import { COMMAND_FILE } from '~~/core/boot/scope/effective'
 
 defineEmits<{ rehearse: [] }>()
 const project = useProjectStore()
-const { boot, files, findings, replaceFiles, mergedNow, setBoot } = useBoot()
+const { colourOf, nameOf } = useOwners()
+const { boot, files, findings, explained, replaceFiles, mergedNow, setBoot } = useBoot()
 const after = computed(() => project.report!.boot)
 const file = ref('')
-const SIDES = [['lines', 'Line by line'], ['difference', 'Difference'], ['owners', 'Owners'], ['earlier', 'Earlier']] as const
-const side = ref<typeof SIDES[number][0]>('lines')
+const SIDES = [
+  { id: 'lines', name: 'Line by line' }, { id: 'difference', name: 'Difference' }, { id: 'owners', name: 'Owners' },
+  { id: 'earlier', name: 'Earlier' },
+]
+const side = ref('lines')
 const editor = useTemplateRef<{ goTo: (line: number) => void, focus: () => void }>('editor')
 const view = useViewStore()
 
@@ -31,6 +35,8 @@ const tabs = computed(() => [
 ])
 const tab = computed(() => tabs.value.find(entry => entry.id === file.value) ?? tabs.value[0]!)
 const blobs = computed(() => (files.value.overlays ?? []).filter(overlay => overlay.kind === 'blob'))
+/** Parts that lines of the file in view belong to. */
+const lineOwners = computed(() => [...new Set(explained.value.filter(line => line.file === tab.value.id).flatMap(line => line.partIds))])
 const troubles = (id: string) => findings.value.filter(finding => finding.file === id && finding.severity !== 'note').length
 
 function write() {
@@ -104,34 +110,38 @@ watch(() => view.marked, (subjects) => {
     </p>
     <div class="columns">
       <section class="left">
-        <div
-          class="tabs"
-          role="tablist"
+        <v-tabs
+          :model-value="tab.id"
+          class="files"
           aria-label="Files"
+          show-arrows
+          @update:model-value="id => file = String(id)"
         >
-          <button
+          <v-tab
             v-for="entry in tabs"
             :key="entry.id"
-            role="tab"
-            :aria-selected="entry.id === tab.id"
+            :value="entry.id"
             :data-test="`file-${entry.name}`"
-            @click="file = entry.id"
           >
             {{ entry.name }}<span
               v-if="troubles(entry.id)"
               class="count figures"
-              :title="`${troubles(entry.id)} to mend`"
-            >{{ troubles(entry.id) }}</span>
-          </button>
-          <span
+            >{{ troubles(entry.id) }}<span class="only-reader"> to mend</span></span>
+          </v-tab>
+        </v-tabs>
+        <div
+          v-if="blobs.length"
+          class="blobs"
+        >
+          <v-chip
             v-for="blob in blobs"
             :key="blob.name"
-            class="blob small"
-          >{{ blob.name }}.dtbo <button
-            class="bare"
-            :aria-label="`Take ${blob.name} out`"
-            @click="drop(blob.name)"
-          >✕</button></span>
+            closable
+            :close-label="`Take ${blob.name} out`"
+            @click:close="drop(blob.name)"
+          >
+            {{ blob.name }}.dtbo
+          </v-chip>
         </div>
         <BootEditor
           :key="tab.id"
@@ -141,24 +151,25 @@ watch(() => view.marked, (subjects) => {
           :grammar="tab.grammar"
           :text="tab.text"
         />
+        <p
+          v-if="lineOwners.length"
+          class="owners small quiet"
+        >
+          A mark before a line says whose it is:
+          <span
+            v-for="id in lineOwners"
+            :key="id"
+            :style="{ '--owner': colourOf(id) }"
+          ><span class="owner-swatch" /> {{ nameOf(id) }}</span>
+        </p>
       </section>
       <section class="right">
-        <div
-          class="tabs"
-          role="tablist"
-          aria-label="Beside the file"
-        >
-          <button
-            v-for="[id, label] in SIDES"
-            :key="id"
-            role="tab"
-            :aria-selected="side === id"
-            :data-test="`side-${id}`"
-            @click="side = id"
-          >
-            {{ label }}
-          </button>
-        </div>
+        <ViewTabs
+          v-model="side"
+          :views="SIDES"
+          test="side"
+          label="Beside the file"
+        />
         <BootExplained
           v-if="side === 'lines'"
           :file="tab.id"
@@ -177,21 +188,11 @@ watch(() => view.marked, (subjects) => {
 .inline { margin-left: 6px; vertical-align: baseline; }
 .columns { display: grid; gap: 12px; grid-template-columns: minmax(0, 11fr) minmax(0, 9fr); }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
-.tabs { display: flex; flex-wrap: wrap; gap: 2px; align-items: end; }
-.tabs > button {
-  background: var(--paper-2);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-  border-bottom: 0;
-  border-radius: 4px 4px 0 0;
-  padding: 4px 10px;
-  font: inherit;
-  font-size: 13px;
-  cursor: pointer;
-}
-.tabs > button[aria-selected='true'] { background: var(--sheet); font-weight: 650; box-shadow: inset 0 2px 0 var(--copper); }
+.files { margin-bottom: 0; }
 .count { background: var(--ochre); color: var(--sheet); border-radius: 8px; padding: 0 6px; margin-left: 6px; font-size: 11.5px; }
-.blob { padding: 4px 8px; border: 1px dashed var(--rule); border-bottom: 0; border-radius: 4px 4px 0 0; }
+.blobs { display: flex; flex-wrap: wrap; gap: 6px; padding: 6px 0; }
+.owners { display: flex; flex-wrap: wrap; gap: 2px 12px; margin-top: 4px; }
+.right :deep(.v-tabs) { margin-bottom: 0; }
 .editor-box { height: min(58vh, 560px); border-top-left-radius: 0; }
 .right > :last-child { height: min(58vh, 560px); overflow: auto; }
 </style>

@@ -7,10 +7,10 @@ import { CONFIRMED_BY, confirmedOf } from '~~/core/overlays/library/confirmed'
 const project = useProjectStore()
 const view = useViewStore()
 const { board, files, setFile } = useBoot()
-const search = ref('')
+const search = ref<string | null>('')
 const name = ref<string | null>(null)
 const shown = computed(() => {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
+  const words = (search.value ?? '').toLowerCase().split(/\s+/).filter(Boolean)
   return [...OVERLAYS.values()].filter(spec => words.every(
     word => `${spec.name} ${spec.what} ${spec.group} ${Object.keys(spec.choices ?? {}).join(' ')}`
       .toLowerCase()
@@ -38,37 +38,48 @@ function write() {
 <template>
   <div class="columns">
     <section>
-      <label class="find"><span class="only-reader">Find an overlay</span><input
+      <v-text-field
         v-model="search"
+        class="find"
         type="search"
-        placeholder="Find: clock, screen, can, ds3231 …"
+        label="Find an overlay"
+        placeholder="clock, screen, can, ds3231 …"
+        clearable
         data-test="library-search"
-      ></label>
-      <ul
+      />
+      <v-list
         class="sheet list"
         data-test="library-list"
-        tabindex="0"
         aria-label="Overlays"
       >
-        <li
-          v-for="entry in shown"
-          :key="entry.name"
+        <v-virtual-scroll
+          :items="shown"
+          :item-height="46"
+          height="min(56vh, 520px)"
+          tabindex="0"
         >
-          <button
-            class="bare"
-            :aria-pressed="spec?.name === entry.name"
-            @click="name = entry.name"
-          >
-            <b class="figures">{{ entry.name }}</b> <span class="quiet small">{{ entry.what }}</span>
-          </button>
-        </li>
-        <li
+          <template #default="{ item: entry }">
+            <v-list-item
+              :active="spec?.name === entry.name"
+              color="primary"
+              lines="two"
+              :aria-current="spec?.name === entry.name ? 'true' : undefined"
+              @click="name = entry.name"
+            >
+              <v-list-item-title class="figures">
+                {{ entry.name }}
+              </v-list-item-title>
+              <v-list-item-subtitle>{{ entry.what }}</v-list-item-subtitle>
+            </v-list-item>
+          </template>
+        </v-virtual-scroll>
+        <p
           v-if="!shown.length"
-          class="quiet"
+          class="quiet none"
         >
           None of the {{ OVERLAYS.size }} overlays has these words. Drop the overlay's own file, and it is read.
-        </li>
-      </ul>
+        </p>
+      </v-list>
       <p class="quiet small">
         {{ shown.length }} of {{ OVERLAYS.size }}. The library is from memory: the README of your image's overlays has the last word. What
         a binding of {{ CONFIRMED_BY }} confirms says so.
@@ -166,24 +177,9 @@ function write() {
 <style scoped>
 .columns { display: grid; gap: 14px; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
-.find input {
-  width: 100%;
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-  padding: 6px 10px;
-  font: inherit;
-  margin-bottom: 8px;
-}
-.list { list-style: none; margin: 0 0 8px; padding: 0; max-height: 60vh; overflow: auto; }
-.list li { border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent); padding: 0; }
-.list button { display: block; width: 100%; padding: 5px 10px; overflow-wrap: anywhere; }
-.list button[aria-pressed='true'] {
-  background: color-mix(in srgb, var(--copper) 12%, transparent);
-  box-shadow: inset 3px 0 0 var(--copper);
-}
-.list .quiet:only-child { padding: 10px; }
+.find { margin-bottom: 8px; }
+.list { padding: 0; margin-bottom: 8px; }
+.none { padding: 10px; }
 .row { display: flex; gap: 8px; align-items: center; margin-bottom: 4px; }
 .spacer { flex: 1; }
 .pad { margin: 8px 0; }

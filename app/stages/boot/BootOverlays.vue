@@ -54,31 +54,33 @@ function takeBlob() {
           :class="{ chosen: shown?.owner.id === owner.id }"
           :style="{ '--owner': colourOf(owner.id) }"
         >
-          <input
-            type="checkbox"
-            :checked="made.has(owner.id) || byItself"
+          <v-checkbox-btn
+            :model-value="made.has(owner.id) || byItself"
             :disabled="byItself || (!overlay.ok && !made.has(owner.id))"
             :aria-label="`Load the overlay for ${owner.name}`"
             :data-test="`make-${owner.id}`"
-            @change="use(owner.id, ($event.target as HTMLInputElement).checked)"
-          >
-          <button
-            class="bare"
+            @update:model-value="value => use(owner.id, value === true)"
+          />
+          <v-btn
+            variant="text"
+            class="grows shows"
             @click="chosen = owner.id"
           >
-            <span class="owner-swatch" /> <b>{{ owner.name }}</b>
-            <span
-              class="small quiet block"
-            >{{ overlay.ok ? overlay.name : overlay.why }}</span>
-            <span
-              v-if="byItself"
-              class="small hint block"
-            >Loaded as it stands: the image's overlay for it cannot be told of its place.</span>
-            <span
-              v-else-if="ready && overlay.ok"
-              class="small hint block"
-            >The image has an overlay for it already; this one says the same by itself. Load one of the two.</span>
-          </button>
+            <span class="words">
+              <span class="owner-swatch" /> <b>{{ owner.name }}</b>
+              <span
+                class="small quiet block"
+              >{{ overlay.ok ? overlay.name : overlay.why }}</span>
+              <span
+                v-if="byItself"
+                class="small hint block"
+              >Loaded as it stands: the image's overlay for it cannot be told of its place.</span>
+              <span
+                v-else-if="ready && overlay.ok"
+                class="small hint block"
+              >The image has an overlay for it already; this one says the same by itself. Load one of the two.</span>
+            </span>
+          </v-btn>
         </li>
         <li
           v-if="!withBinding.length"
@@ -141,7 +143,7 @@ function takeBlob() {
 .list { list-style: none; margin: 0 0 10px; padding: 0; }
 .list li {
   display: grid;
-  grid-template-columns: 22px 1fr;
+  grid-template-columns: 30px 1fr;
   gap: 6px;
   padding: 8px 10px;
   border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent);
@@ -150,6 +152,8 @@ function takeBlob() {
 .list .quiet:only-child { display: block; }
 .chosen { background: color-mix(in srgb, var(--copper) 10%, transparent); }
 .block { display: block; overflow-wrap: anywhere; }
+.shows { justify-content: start; font-weight: 400; padding: 0; }
+.words { text-align: start; }
 .hint { color: var(--ochre); }
 .row { display: flex; gap: 6px; align-items: center; margin-bottom: 6px; }
 .spacer { flex: 1; }

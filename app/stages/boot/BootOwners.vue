@@ -30,35 +30,42 @@ function toggle(id: string, on: boolean) {
 
 <template>
   <div class="sheet owners-list">
-    <p class="small choice">
-      Lines of parts that are off or gone
-      <label><input
-        v-model="whenOff"
-        type="radio"
+    <v-radio-group
+      v-model="whenOff"
+      class="choice"
+      label="Lines of parts that are off or gone"
+      inline
+    >
+      <v-radio
         value="remove"
+        label="are taken out"
         data-test="when-off-remove"
-      > are taken out</label>
-      <label><input
-        v-model="whenOff"
-        type="radio"
+      />
+      <v-radio
         value="comment"
+        label="become comments"
         data-test="when-off-comment"
-      > become comments</label>
-    </p>
+      />
+    </v-radio-group>
     <ul>
       <li
         v-for="owner in owners"
         :key="owner.id"
         :style="{ '--owner': colourOf(owner.id) }"
       >
-        <label class="name"><input
+        <v-checkbox
           v-if="owner.id"
-          type="checkbox"
-          :checked="!off.has(owner.id)"
+          class="name"
+          :model-value="!off.has(owner.id)"
           :aria-label="`Lines of ${owner.name}`"
           :data-test="`lines-of-${owner.id}`"
-          @change="toggle(owner.id, ($event.target as HTMLInputElement).checked)"
-        > <span class="owner-swatch" /> {{ owner.name }}</label>
+          @update:model-value="value => toggle(owner.id, value === true)"
+        >
+          <template #label>
+            <span class="owner-swatch" />&nbsp;<b>{{ owner.name }}</b>
+          </template>
+        </v-checkbox>
+        <b v-else>{{ owner.name }}</b>
         <div
           v-for="line in owner.lines"
           :key="line.line"
@@ -80,10 +87,9 @@ function toggle(id: string, on: boolean) {
 
 <style scoped>
 .owners-list { padding: 8px 12px; border-top-left-radius: 0; }
-.choice { display: flex; flex-wrap: wrap; gap: 4px 12px; padding-bottom: 8px; border-bottom: 1px solid var(--rule); }
+.choice { padding-bottom: 8px; border-bottom: 1px solid var(--rule); }
 ul { list-style: none; margin: 0; padding: 0; }
 li { padding: 8px 0; border-bottom: 1px solid color-mix(in srgb, var(--rule) 55%, transparent); }
-.name { font-weight: 650; display: flex; gap: 7px; align-items: center; }
 .line { padding-left: 22px; display: grid; gap: 0; }
 code { overflow-wrap: anywhere; font-size: 12.5px; }
 </style>

@@ -99,10 +99,13 @@ function takeTree() {
         v-if="story"
         size="small"
         variant="outlined"
-        title="The device tree as the kernel gets it"
         @click="takeTree"
       >
         Tree as source
+        <v-tooltip
+          activator="parent"
+          text="The device tree as the kernel gets it"
+        />
       </v-btn>
     </div>
     <p

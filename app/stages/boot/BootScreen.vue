@@ -15,6 +15,15 @@ const height = ref(600)
 const rate = ref(60)
 const reduced = ref(false)
 const rotation = ref<Rotation>(0)
+const DRIVERS = [
+  { value: 'full', title: 'full: the kernel sets the mode' }, { value: 'firmware', title: 'firmware sets the mode, older' },
+  { value: 'legacy', title: 'none, the firmware alone' },
+]
+const PATHS = [
+  { value: 'video', title: 'video cable' }, { value: 'connector', title: 'display connector' },
+  { value: 'parallel', title: 'parallel lines of the header' },
+]
+const ROTATIONS = ([0, 90, 180, 270] as const).map(value => ({ value, title: `${value}°` }))
 const touch = ref(true)
 
 /** Screens of the plan, to start from. */
@@ -75,74 +84,69 @@ function write() {
 <template>
   <div class="columns">
     <section class="sheet form">
-      <label>Display driver
-        <select v-model="driver">
-          <option value="full">full: the kernel sets the mode</option>
-          <option value="firmware">firmware sets the mode, older</option>
-          <option value="legacy">none, the firmware alone</option>
-        </select></label>
-      <label>Picture by
-        <select
-          v-model="path"
-          data-test="screen-path"
-        >
-          <option value="video">video cable</option>
-          <option value="connector">display connector</option>
-          <option value="parallel">parallel lines of the header</option>
-        </select></label>
-      <label v-if="path === 'video' && (project.facts!.board?.sockets.video ?? 0) > 1"><input
+      <v-select
+        v-model="driver"
+        label="Display driver"
+        :items="DRIVERS"
+      />
+      <v-select
+        v-model="path"
+        label="Picture by"
+        :items="PATHS"
+        data-test="screen-path"
+      />
+      <v-checkbox
+        v-if="path === 'video' && (project.facts!.board?.sockets.video ?? 0) > 1"
         v-model="second"
-        type="checkbox"
-      > second socket</label>
-      <label><input
+        label="second socket"
+      />
+      <v-checkbox
         v-model="own"
-        type="checkbox"
+        label="a mode of its own, worked out by CVT"
         data-test="screen-own"
-      > a mode of its own, worked out by CVT</label>
+      />
       <div
         v-if="own"
         class="mode"
       >
-        <label>columns <input
-          v-model="width"
-          type="number"
-          min="8"
-          class="figures"
+        <NumberField
+          label="columns"
+          :value="width"
+          :least="8"
+          :most="20000"
           data-test="screen-width"
-        ></label>
-        <label>rows <input
-          v-model="height"
-          type="number"
-          min="1"
-          class="figures"
+          @set="value => width = value!"
+        />
+        <NumberField
+          label="rows"
+          :value="height"
+          :least="1"
+          :most="20000"
           data-test="screen-height"
-        ></label>
-        <label>pictures a second <input
-          v-model="rate"
-          type="number"
-          min="1"
-          class="figures"
-        ></label>
-        <label><input
+          @set="value => height = value!"
+        />
+        <NumberField
+          label="pictures a second"
+          :value="rate"
+          :least="1"
+          :most="1000"
+          @set="value => rate = value!"
+        />
+        <v-checkbox
           v-model="reduced"
-          type="checkbox"
-        > shorter blanking</label>
+          label="shorter blanking"
+        />
       </div>
-      <label>Rotation
-        <select
-          v-model.number="rotation"
-          data-test="screen-rotation"
-        >
-          <option
-            v-for="degrees in [0, 90, 180, 270]"
-            :key="degrees"
-            :value="degrees"
-          >{{ degrees }}°</option>
-        </select></label>
-      <label><input
+      <v-select
+        v-model="rotation"
+        label="Rotation"
+        :items="ROTATIONS"
+        data-test="screen-rotation"
+      />
+      <v-checkbox
         v-model="touch"
-        type="checkbox"
-      > has a touch that turns along</label>
+        label="has a touch that turns along"
+      />
       <v-btn
         size="small"
         color="primary"
@@ -264,17 +268,8 @@ function write() {
 .columns { display: grid; gap: 14px; grid-template-columns: minmax(260px, 2fr) minmax(0, 3fr); }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 .form { padding: 12px; display: grid; gap: 10px; align-content: start; }
-.form label { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; font-size: 13.5px; }
-select, input[type='number'] {
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-  padding: 3px 7px;
-  font: inherit;
-}
-input[type='number'] { width: 84px; font-family: var(--figure-family); }
-.mode { display: grid; gap: 6px; padding-left: 22px; }
+.mode { display: grid; gap: 8px; grid-template-columns: repeat(3, minmax(0, 1fr)); }
+.mode .v-checkbox { grid-column: 1 / -1; }
 h2 { margin: 0 0 4px; }
 pre { margin: 0 0 10px; padding: 8px 12px; font-size: 12.5px; white-space: pre-wrap; overflow-wrap: anywhere; }
 .matrix { margin: -4px 0 10px; border-left: 2px solid var(--ink); border-right: 2px solid var(--ink); }

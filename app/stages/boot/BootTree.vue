@@ -48,6 +48,26 @@ async function open(bytes: Uint8Array, from: string) {
   }
 }
 
+/** The shipped tree of the plan's board, as an example of what can be seen. Nothing of the plan changes. */
+async function openSample() {
+  reading.value = true
+  failed.value = null
+  try {
+    const copy = JSON.parse(JSON.stringify(board.value))
+    const answer = await ask(service => service.sample(copy))
+    if (!answer) return
+    profile.value = answer
+    fileName.value = `the sample that ships for ${board.value!.name}`
+    name.value = answer.model
+  }
+  catch (error) {
+    failed.value = `The sample: ${(error as Error).message}`
+  }
+  finally {
+    reading.value = false
+  }
+}
+
 async function chosen(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
@@ -109,10 +129,13 @@ function drop() {
         v-if="board"
         size="small"
         variant="outlined"
-        title="Our own and minimal: for rehearsing, not for starting a board"
         @click="download(`${board.id}.dts`, baseSource(board), 'text/plain')"
       >
         Base tree of {{ board.name }}
+        <v-tooltip
+          activator="parent"
+          text="Our own and minimal: for rehearsing, not for starting a board"
+        />
       </v-btn>
       <v-btn
         v-if="boot?.base"
@@ -148,10 +171,10 @@ function drop() {
         <section>
           <div class="row">
             <h2>Controllers</h2><span class="spacer" />
-            <label class="small"><input
+            <v-checkbox-btn
               v-model="onlyHeader"
-              type="checkbox"
-            > on the header only</label>
+              label="on the header only"
+            />
           </div>
           <div
             class="scroll sheet"
@@ -209,7 +232,7 @@ function drop() {
             One a line: a position, then a line or rail. <code>3 PA12</code>, <code>5 1-22</code> (bank and pin), <code>1 3V3</code>,
             <code>6 GND</code>. Paste it from the board's own sheet.
           </p>
-          <textarea
+          <v-textarea
             v-model="table"
             class="text-file"
             rows="11"
@@ -224,11 +247,12 @@ function drop() {
           >
             Line {{ problem.line }}: {{ problem.message }}.
           </p>
-          <label class="small">Name <input
+          <v-text-field
             v-model="name"
             class="name"
+            label="Name"
             maxlength="100"
-          ></label>
+          />
           <template v-if="made">
             <p
               class="small"
@@ -256,13 +280,30 @@ function drop() {
         </section>
       </div>
     </template>
-    <p
+    <div
       v-else-if="!failed && !reading"
-      class="quiet"
+      class="nothing"
     >
-      Open the device tree blob of any board. You see its controllers with their labels and status, its pin groups and line names; with a
-      table of header positions it becomes a board that you plan on, and rehearsals run on that tree.
-    </p>
+      <p>With the device tree of a board, its <b>.dtb</b>, you can here</p>
+      <ul>
+        <li>see its controllers, with the labels that overlays name them by, and whether they are on;</li>
+        <li>see its pin groups and the names of its lines;</li>
+        <li>make a board of your own from it, with a table of header positions, and plan on that;</li>
+        <li>rehearse starts on it, in place of the plain tree that ships.</li>
+      </ul>
+      <p class="quiet small">
+        On a card it lies in the folder of the boot files; on the running board copy <span class="figures">/sys/firmware/fdt</span>.
+      </p>
+      <v-btn
+        v-if="board"
+        size="small"
+        variant="outlined"
+        data-test="tree-sample"
+        @click="openSample"
+      >
+        Look at the shipped sample of {{ board.name }}
+      </v-btn>
+    </div>
   </div>
 </template>
 
@@ -276,16 +317,9 @@ function drop() {
 .pad td { overflow-wrap: anywhere; }
 .pad .status { white-space: nowrap; }
 section > * + * { margin-top: 6px; }
-.name {
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-  padding: 3px 8px;
-  font: inherit;
-  width: 260px;
-  max-width: 100%;
-}
+.name { max-width: 280px; }
+.nothing { display: grid; gap: 8px; justify-items: start; max-width: 72ch; }
+.nothing ul { margin: 0; padding-left: 20px; }
 .trouble {
   background: var(--carmine-wash);
   border-left: 6px solid var(--carmine);

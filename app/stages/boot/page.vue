@@ -8,10 +8,10 @@ const view = useViewStore()
 const { boot, files, mergedNow } = useBoot()
 const { take } = useBootIntake()
 const VIEWS = [
-  ['files', 'Files'], ['rehearsal', 'Rehearsal'], ['overlays', 'Overlays for parts'], ['screen', 'Screen'], ['library', 'Library'],
-  ['tree', 'Board tree'],
-] as const
-const shown = ref<typeof VIEWS[number][0]>('files')
+  { id: 'files', name: 'Files' }, { id: 'rehearsal', name: 'Rehearsal' }, { id: 'overlays', name: 'Overlays for parts' },
+  { id: 'screen', name: 'Screen' }, { id: 'library', name: 'Library' }, { id: 'tree', name: 'Board tree' },
+]
+const shown = ref('files')
 const picker = useTemplateRef<HTMLInputElement>('picker')
 const over = ref(false)
 const path = computed(() => boot.value?.path ?? project.facts?.board?.bootPath ?? '/boot/firmware/config.txt')
@@ -74,10 +74,13 @@ function takeZip() {
       <v-btn
         size="small"
         variant="outlined"
-        title="Or drop them here: boot file, command line, overlays, a tree, or all of them in a zip"
         @click="picker?.click()"
       >
         Read files
+        <v-tooltip
+          activator="parent"
+          text="Or drop them here: boot file, command line, overlays, a tree, or all of them in a zip"
+        />
       </v-btn>
       <v-btn
         size="small"
@@ -96,21 +99,12 @@ function takeZip() {
         Download all as a zip
       </v-btn>
     </div>
-    <div
-      class="switch"
-      role="group"
-      aria-label="View"
-    >
-      <button
-        v-for="[id, label] in VIEWS"
-        :key="id"
-        :aria-pressed="shown === id"
-        :data-test="`boot-${id}`"
-        @click="shown = id"
-      >
-        {{ label }}
-      </button>
-    </div>
+    <ViewTabs
+      v-model="shown"
+      :views="VIEWS"
+      test="boot"
+      label="View of the boot files"
+    />
     <BootFiles
       v-if="shown === 'files'"
       @rehearse="shown = 'rehearsal'"
@@ -137,19 +131,6 @@ function takeZip() {
 <style scoped>
 .boot { position: relative; min-height: 100%; }
 .stage-head { align-items: center; gap: 8px; margin-bottom: 8px; }
-.switch { display: inline-flex; flex-wrap: wrap; border: 1px solid var(--rule); border-radius: 4px; overflow: hidden; margin-bottom: 10px; }
-.switch button {
-  background: var(--sheet);
-  color: var(--ink);
-  border: 0;
-  border-right: 1px solid var(--rule);
-  padding: 4px 12px;
-  font: inherit;
-  font-size: 13px;
-  cursor: pointer;
-}
-.switch button:last-child { border-right: 0; }
-.switch button[aria-pressed='true'] { background: var(--bar); color: var(--bar-ink); font-weight: 650; }
 .over { outline: 3px dashed var(--copper); outline-offset: 4px; }
 .drop-here {
   position: absolute;
