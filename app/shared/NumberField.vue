@@ -14,7 +14,12 @@ const { value, label = undefined, name = undefined, unit = undefined, least = -I
   mayBeEmpty?: boolean
   placeholder?: string
 }>()
-const emit = defineEmits<{ set: [value: number | null] }>()
+const emit = defineEmits<{
+  /** The figure is typed, and can be. */
+  set: [value: number | null]
+  /** A figure that can be, while it is being typed. */
+  typing: [value: number]
+}>()
 
 const typed = ref<number | null>(value)
 const problem = ref('')
@@ -36,6 +41,10 @@ function commit() {
   problem.value = ''
   if (now !== value) emit('set', now)
 }
+
+watch(typed, (now) => {
+  if (now !== null && now !== value && now >= least && now <= most) emit('typing', now)
+})
 
 /** The component knows one sign for the decimals: the other one is written as that. */
 function onlyPoints(event: InputEvent) {

@@ -1,5 +1,5 @@
 /** The worksheets of the supply worked out: fields to fill, and rows of what they come to. */
-import type { Origin } from '../catalogue/types'
+import { choiceField, numberField as field, type SheetField, type SheetRow } from '../sheet'
 import { areaMm2, GAUGES, milliohmPerM, thinnestGauge, wireFigures, wireMostMa } from '../netlist/copper'
 import {
   ADAPTER_OVERLOAD, blowsWithinS, carriesForS, fittingFuseMa, FUSES_MA, GONE_WITHIN_S, STEADY_SHARE, warmShare,
@@ -14,28 +14,6 @@ import { secondsTo } from './heat/run'
 import type { PowerPlan } from '../plan/power'
 import type { PowerEdit } from '../plan/power-edits'
 import type { PowerWorksheet } from './worksheets'
-
-export interface SheetField {
-  name: string
-  label: string
-  unit: string
-  /** Least value, itself allowed when `orEqual`. */
-  least: number
-  orEqual?: boolean
-}
-
-/** A figure, its limit, whether it holds, and where the limit comes from. */
-export interface SheetRow {
-  label: string
-  value: string
-  limit?: string
-  holds?: boolean
-  origin?: Origin
-}
-
-const field = (name: string, label: string, unit: string, least = 0, orEqual = false): SheetField => ({
-  name, label, unit, least, ...orEqual && { orEqual },
-})
 
 export const SHEET_FIELDS: Readonly<Record<PowerWorksheet['kind'], readonly SheetField[]>> = {
   'wire': [
@@ -65,7 +43,7 @@ export const SHEET_FIELDS: Readonly<Record<PowerWorksheet['kind'], readonly Shee
   'battery': [
     field('capacityMah', 'Capacity', 'mAh'), field('cellV', 'Counts at', 'V'), field('efficiency', 'Converter', '0–1'),
     field('powerW', 'Drawn', 'W'), field('temperatureC', 'Temperature', '°C', -60, true), field('leftShare', 'Left in it', '0–1', 0, true),
-    field('hoursAsked', 'Asked', 'h'),
+    field('hoursAsked', 'Asked', 'h'), choiceField('chemistry', 'Cells', [['lithium', 'lithium'], ['lead', 'lead']]),
   ],
   'heat': [
     field('powerW', 'Heat', 'W'), field('ambientC', 'Air', '°C', -60, true), field('kw', 'Warms by', 'K/W'),

@@ -3,11 +3,14 @@ import type { SeriesName } from './series'
 
 export type SignalWorksheet
   = | { kind: 'pull-up', supplyV: number, clockHz: number, capacitancePf: number, pullUpOhms: number[] }
-    | { kind: 'divider', inputV: number, mostV: number, leastV: number, series: SeriesName, bitHz: number }
-    | { kind: 'led', supplyV: number, forwardV: number, currentMa: number, series: SeriesName }
-    | { kind: 'serial', sourceHz: number, divider: 'fractional-64' | 'eighth', baud: number, partHz: number, frame: string }
-    | { kind: 'matrix', keys: number, rows: number, columns: number, diodes: boolean }
-    | { kind: 'stage', lineV: number, loadV: number, loadMa: number, inductive: boolean, switchingHz: number, series: SeriesName }
+    | { kind: 'divider', inputV: number, mostV: number, leastV: number, series: SeriesName, bitHz: number
+      /** At the tap, in pF; most current in mA; a pair of the maker's own. */
+      capacitancePf?: number, mostMa?: number, ownPair?: boolean, upperOhm?: number, lowerOhm?: number }
+      | { kind: 'led', supplyV: number, forwardV: number, currentMa: number, series: SeriesName }
+      | { kind: 'serial', sourceHz: number, divider: 'fractional-64' | 'eighth', baud: number, partHz: number, partDivider?: 'sixteenth' | 'eighth'
+        frame: string }
+        | { kind: 'matrix', keys: number, rows: number, columns: number, diodes: boolean, settleUs?: number }
+        | { kind: 'stage', lineV: number, loadV: number, loadMa: number, inductive: boolean, switchingHz: number, series: SeriesName }
 
 /** Starting figures where no finding gives any. */
 export const USUAL_SIGNAL_WORKSHEETS: Readonly<{ [Kind in SignalWorksheet['kind']]: Extract<SignalWorksheet, { kind: Kind }> }> = {

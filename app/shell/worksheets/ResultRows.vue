@@ -1,14 +1,8 @@
 <script setup lang="ts">
 /** What a worksheet comes to: a figure, its limit, whether it holds, and where the limit comes from. */
-export interface ResultRow {
-  label: string
-  value: string
-  limit?: string
-  holds?: boolean
-  origin?: string
-}
+import type { SheetRow } from '~~/core/sheet'
 
-const { rows } = defineProps<{ rows: ResultRow[] }>()
+const { rows } = defineProps<{ rows: SheetRow[] }>()
 </script>
 
 <template>

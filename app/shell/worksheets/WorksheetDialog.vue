@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** Worksheets: opened by a finding with its figures in it, or by themselves. */
+import { mdiClose } from '@mdi/js'
 import { USUAL_WORKSHEETS, WORKSHEET_NAMES, type Worksheet, type WorksheetKind } from '~~/core/worksheets'
-import { POWER_WORKSHEET_NAMES, type PowerWorksheet } from '~~/core/power/worksheets'
+import { isOfPower } from '~~/core/sheets'
 import { sheetUse } from '~~/core/power/sheets'
 import type { Edit } from '~~/core/plan/edits'
 import type { KeptWorksheet } from '~~/core/plan/power'
@@ -9,12 +10,6 @@ import type { KeptWorksheet } from '~~/core/plan/power'
 const project = useProjectStore()
 const view = useViewStore()
 const KINDS = Object.keys(WORKSHEET_NAMES) as WorksheetKind[]
-const POWER_KINDS = new Set<string>(Object.keys(POWER_WORKSHEET_NAMES))
-const SHEETS = {
-  'pull-up': resolveComponent('LazyPullUpSheet'), 'divider': resolveComponent('LazyDividerSheet'), 'led': resolveComponent('LazyLedSheet'),
-  'serial': resolveComponent('LazySerialSheet'), 'matrix': resolveComponent('LazyMatrixSheet'), 'stage': resolveComponent('LazyStageSheet'),
-} as const
-const PowerSheet = resolveComponent('LazyPowerSheet')
 const open = computed({ get: () => view.worksheet !== null, set: value => view.worksheet = value ? view.worksheet : null })
 const sheet = computed<Worksheet | null>(() => view.worksheet)
 /** The figures as they were typed; what is kept and used. */
@@ -26,12 +21,13 @@ watch(sheet, () => {
 })
 const now = computed(() => typed.value ?? sheet.value)
 const kept = computed(() => project.plan?.worksheets ?? [])
-const isPower = (entry: Worksheet): entry is PowerWorksheet => POWER_KINDS.has(entry.kind)
+/** What a line of the board gives: sheets go by it. */
+const context = computed(() => ({ lineMost: project.facts?.board?.limits.lineMaxMa ?? { value: 16, origin: 'memory' as const } }))
 const nodeName = (id: string) => project.report?.power.nodes.find(node => node.id === id)?.name ?? id
 /** What "Use it" would carry into the plan: only where the worksheet belongs to a node that is there. */
 const use = computed(() => {
   const entry = now.value
-  const found = entry && isPower(entry) && project.plan ? sheetUse(entry, project.plan.power) : null
+  const found = entry && isOfPower(entry) && project.plan ? sheetUse(entry, project.plan.power) : null
   return found && project.report?.power.nodes.some(node => node.id === found.node) ? found : null
 })
 
@@ -85,36 +81,37 @@ function reopen(entry: KeptWorksheet) {
           Close
         </v-btn>
       </div>
-      <div
+      <v-tabs
+        :model-value="sheet.kind"
         class="kinds"
-        role="group"
         aria-label="Worksheets"
+        show-arrows
+        @update:model-value="kind => view.worksheet = USUAL_WORKSHEETS[kind as WorksheetKind]"
       >
-        <button
+        <v-tab
           v-for="kind in KINDS"
           :key="kind"
-          class="kind"
-          :aria-pressed="kind === sheet.kind"
+          :value="kind"
           :data-test="`sheet-${kind}`"
-          @click="view.worksheet = USUAL_WORKSHEETS[kind]"
         >
           {{ WORKSHEET_NAMES[kind] }}
-        </button>
-      </div>
-      <component
-        :is="isPower(sheet) ? PowerSheet : SHEETS[sheet.kind]"
+        </v-tab>
+      </v-tabs>
+      <SheetBody
         :key="JSON.stringify(sheet)"
         :given="sheet"
+        :context="context"
         @change="typed = $event"
       />
       <div class="keep small">
-        <label>For <input
+        <v-text-field
           v-model="what"
+          class="what"
+          label="What it is for"
           maxlength="120"
-          placeholder="what it is for"
           data-test="sheet-what"
           @keydown.enter="keepIt"
-        ></label>
+        />
         <v-btn
           v-if="use"
           size="small"
@@ -133,34 +130,33 @@ function reopen(entry: KeptWorksheet) {
           Keep it in the plan
         </v-btn>
       </div>
-      <details
+      <FoldPanel
         v-if="kept.length"
-        class="small"
+        :title="`Kept in this plan (${kept.length})`"
       >
-        <summary>Kept in this plan ({{ kept.length }})</summary>
-        <ul class="kept">
+        <ul class="kept small">
           <li
             v-for="entry in kept"
             :key="entry.id"
           >
-            <button
-              class="bare act"
+            <v-btn
+              class="act"
+              variant="text"
+              size="x-small"
               @click="reopen(entry)"
             >
               {{ entry.what }}
-            </button>
+            </v-btn>
             <span class="quiet">{{ WORKSHEET_NAMES[entry.sheet.kind as WorksheetKind] ?? entry.sheet.kind }},
               {{ dayAndTime(entry.keptAt) }}</span>
-            <button
-              class="bare"
-              :aria-label="`Drop ${entry.what}`"
+            <IconAct
+              :name="`Drop ${entry.what}`"
+              :icon="mdiClose"
               @click="project.edit({ edit: 'drop-worksheet', id: entry.id }, `Drop the worksheet ${entry.what}`)"
-            >
-              ✕
-            </button>
+            />
           </li>
         </ul>
-      </details>
+      </FoldPanel>
       <p class="small quiet">
         Figures from memory are typical ones: look into your part's own sheet, and type what stands there.
       </p>
@@ -171,48 +167,9 @@ function reopen(entry: KeptWorksheet) {
 <style scoped>
 .worksheet { padding: 14px 18px 16px; display: grid; gap: 12px; background: var(--paper); color: var(--ink); }
 .keep { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; }
-.keep input {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  padding: 3px 6px;
-  width: 220px;
-  font: inherit;
-}
+.what { flex: 0 1 260px; }
 .kept { list-style: none; margin: 4px 0 0; padding: 0; display: grid; gap: 3px; }
-.kept li { display: flex; gap: 10px; }
-.act { text-decoration: underline; color: var(--copper); }
+.kept li { display: flex; gap: 10px; align-items: center; }
 .head { display: flex; justify-content: space-between; align-items: center; }
-.kinds { display: flex; flex-wrap: wrap; gap: 6px; }
-.kind {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  padding: 3px 10px;
-  background: var(--sheet);
-  color: inherit;
-  font: inherit;
-  font-size: 13px;
-  cursor: pointer;
-}
-.kind[aria-pressed=true] { border-color: var(--copper); box-shadow: inset 0 -3px var(--copper); font-weight: 650; }
-.worksheet :deep(.sheet-body) { display: grid; grid-template-columns: minmax(280px, 330px) minmax(0, 1fr); gap: 22px; align-items: start; }
-.worksheet :deep(.inputs) { display: grid; gap: 7px; }
-.worksheet :deep(.text) {
-  display: grid;
-  grid-template-columns: minmax(120px, 1fr) 154px;
-  gap: 6px;
-  align-items: center;
-  font-size: 13.5px;
-}
-.worksheet :deep(.text input), .worksheet :deep(.text select) {
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  color: inherit;
-  padding: 3px 6px;
-  min-width: 0;
-}
-.worksheet :deep(.check) { font-size: 13.5px; }
-@media (max-width: 760px) { .worksheet :deep(.sheet-body) { grid-template-columns: minmax(0, 1fr); } }
+.kinds { margin-bottom: 0; }
 </style>
