@@ -7,7 +7,7 @@ const project = useProjectStore()
 const view = useViewStore()
 const expected = computed(() => project.report!.expected)
 const direct = computed(() => expected.value.addresses.filter(entry => !entry.throughHub))
-const bus = ref('')
+const bus = ref<string | null>(null)
 const text = ref('')
 const busId = computed(() => bus.value || expected.value.scans[0]?.busId || 'i2c1')
 const busLabel = (id: string) => project.report!.buses.find(entry => entry.id === id)?.label ?? id
@@ -150,19 +150,16 @@ async function copy(command: string) {
             Copy
           </v-btn> <span class="quiet small">{{ scan.label }}</span>
         </p>
-        <label
+        <v-select
           v-if="expected.scans.length > 1"
-          class="small"
-        >pasted from
-          <select v-model="bus">
-            <option
-              v-for="scan in expected.scans"
-              :key="scan.busId"
-              :value="scan.busId"
-            >{{ scan.label }}</option>
-          </select>
-        </label>
-        <textarea
+          v-model="bus"
+          class="from"
+          label="pasted from"
+          :items="expected.scans.map(scan => ({ value: scan.busId, title: scan.label }))"
+          :placeholder="expected.scans[0]!.label"
+          persistent-placeholder
+        />
+        <v-textarea
           v-model="text"
           class="text-file"
           rows="10"
@@ -217,9 +214,9 @@ async function copy(command: string) {
               v-if="verdictOf(scan.bus, scan.text).verdict"
               :verdict="verdictOf(scan.bus, scan.text).verdict!"
             />
-            <details class="small">
-              <summary>as it was pasted</summary><pre class="figures">{{ scan.text }}</pre>
-            </details>
+            <FoldPanel title="as it was pasted">
+              <pre class="figures">{{ scan.text }}</pre>
+            </FoldPanel>
           </div>
         </template>
         <p
@@ -243,6 +240,5 @@ section > h2:first-child { margin-top: 0; }
 .problem { color: var(--carmine); font-weight: 600; margin: 6px 0; }
 .kept { border-top: 1px solid var(--rule); padding: 6px 0; }
 .kept pre { overflow-x: auto; font-size: 12px; }
-.link { color: var(--copper); text-decoration: underline; }
-select { border: 1px solid var(--rule); background: var(--sheet); color: inherit; border-radius: 3px; }
+.from { max-width: 260px; margin: 8px 0; }
 </style>

@@ -62,132 +62,142 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
 </script>
 
 <template>
-  <div
-    ref="box"
-    class="focus"
-    role="dialog"
-    aria-modal="true"
+  <v-dialog
+    :model-value="true"
+    fullscreen
+    persistent
+    no-click-animation
+    :transition="false"
     aria-label="Focus mode"
-    tabindex="-1"
-    data-takes-keys
-    data-test="focus-mode"
   >
-    <div class="top">
-      <span class="figures">wire {{ at + 1 }} of {{ wires.length }}</span>
-      <span class="figures">{{ wires.filter(entry => done.has(entry.key)).length }} done</span>
-      <span class="spacer" />
-      <button
-        v-if="canSpeak"
-        :aria-pressed="speaking"
-        @click="speaking = !speaking"
-      >
-        {{ speaking ? 'Stop speaking' : 'Speak' }}
-      </button>
-      <button
-        data-test="focus-close"
-        @click="emit('close')"
-      >
-        Close (Esc)
-      </button>
-    </div>
-    <div class="middle">
-      <div
-        class="wire"
-        :style="{ '--wire': wire.colour }"
-      >
-        <template v-if="wire.colour">
-          <span class="swatch" /><b>{{ wire.colour }}</b>
-        </template><b v-else>{{ KIND_WORDS[wire.kind] }}</b><span
-          v-if="wire.lengthM"
-          class="figures"
-        >{{ Math.round(wire.lengthM * 100) }} cm</span>
+    <div
+      ref="box"
+      class="focus"
+      tabindex="-1"
+      data-takes-keys
+      data-test="focus-mode"
+    >
+      <div class="top">
+        <span class="figures">wire {{ at + 1 }} of {{ wires.length }}</span>
+        <span class="figures">{{ wires.filter(entry => done.has(entry.key)).length }} done</span>
+        <span class="spacer" />
+        <v-btn
+          v-if="canSpeak"
+          variant="outlined"
+          :aria-pressed="speaking"
+          @click="speaking = !speaking"
+        >
+          {{ speaking ? 'Stop speaking' : 'Speak' }}
+        </v-btn>
+        <v-btn
+          variant="outlined"
+          data-test="focus-close"
+          @click="emit('close')"
+        >
+          Close (Esc)
+        </v-btn>
       </div>
-      <div class="ends">
-        <div>
-          <span class="what">{{ wire.partName }}</span>
-          <span class="big">{{ wire.from }}</span>
-        </div>
-        <span
-          class="arrow"
-          aria-hidden="true"
-        >→</span>
-        <div>
-          <span class="what">{{ wire.position !== undefined ? wire.shared ? 'splice of position' : 'header position'
-            : wire.to.split(',')[0] }}</span>
-          <span class="big figures">{{ wire.position ?? (wire.to.split(', ').at(-1) || wire.to) }}<small
-            v-if="wire.position !== undefined"
-          >{{ wire.toLabel }}</small></span>
-        </div>
-      </div>
-      <p
-        v-if="wire.through"
-        class="through"
-      >
-        {{ wire.through }}
-      </p>
-      <p
-        v-if="where"
-        class="where"
-      >
-        {{ where }}{{ wire.shared ? ' — several wires meet here: split on a rail' : '' }}
-      </p>
-      <div
-        v-if="wire.position !== undefined"
-        class="little"
-        aria-hidden="true"
-      >
+      <div class="middle">
         <div
-          v-for="(row, i) in headerRows"
-          :key="i"
+          class="wire"
+          :style="{ '--wire': wire.colour }"
         >
-          <span
-            v-for="entry in row"
-            :key="entry.position"
-            :class="{ here: entry.position === wire.position, first: entry.position === 1 }"
-          />
+          <template v-if="wire.colour">
+            <span class="swatch" /><b>{{ wire.colour }}</b>
+          </template><b v-else>{{ KIND_WORDS[wire.kind] }}</b><span
+            v-if="wire.lengthM"
+            class="figures"
+          >{{ Math.round(wire.lengthM * 100) }} cm</span>
         </div>
-      </div>
-      <p
-        v-if="done.has(wire.key)"
-        class="ticked"
-      >
-        done · <button
-          class="bare"
-          @click="untick"
+        <div class="ends">
+          <div>
+            <span class="what">{{ wire.partName }}</span>
+            <span class="big">{{ wire.from }}</span>
+          </div>
+          <span
+            class="arrow"
+            aria-hidden="true"
+          >→</span>
+          <div>
+            <span class="what">{{ wire.position !== undefined ? wire.shared ? 'splice of position' : 'header position'
+              : wire.to.split(',')[0] }}</span>
+            <span class="big figures">{{ wire.position ?? (wire.to.split(', ').at(-1) || wire.to) }}<small
+              v-if="wire.position !== undefined"
+            >{{ wire.toLabel }}</small></span>
+          </div>
+        </div>
+        <p
+          v-if="wire.through"
+          class="through"
         >
-          undo
-        </button>
-      </p>
+          {{ wire.through }}
+        </p>
+        <p
+          v-if="where"
+          class="where"
+        >
+          {{ where }}{{ wire.shared ? ' — several wires meet here: split on a rail' : '' }}
+        </p>
+        <div
+          v-if="wire.position !== undefined"
+          class="little"
+          aria-hidden="true"
+        >
+          <div
+            v-for="(row, i) in headerRows"
+            :key="i"
+          >
+            <span
+              v-for="entry in row"
+              :key="entry.position"
+              :class="{ here: entry.position === wire.position, first: entry.position === 1 }"
+            />
+          </div>
+        </div>
+        <p
+          v-if="done.has(wire.key)"
+          class="ticked"
+        >
+          done · <v-btn
+            variant="outlined"
+            class="act"
+            @click="untick"
+          >
+            undo
+          </v-btn>
+        </p>
+      </div>
+      <div class="bottom">
+        <v-btn
+          variant="outlined"
+          :disabled="at === 0"
+          @click="step(-1)"
+        >
+          ← Back
+        </v-btn>
+        <v-btn
+          variant="outlined"
+          class="next"
+          data-test="focus-next"
+          @click="tick"
+        >
+          {{ at === wires.length - 1 ? 'Done, close' : 'Done, next' }} (space)
+        </v-btn>
+        <v-btn
+          variant="outlined"
+          :disabled="at === wires.length - 1"
+          @click="step(1)"
+        >
+          Skip →
+        </v-btn>
+      </div>
     </div>
-    <div class="bottom">
-      <button
-        :disabled="at === 0"
-        @click="step(-1)"
-      >
-        ← Back
-      </button>
-      <button
-        class="next"
-        data-test="focus-next"
-        @click="tick"
-      >
-        {{ at === wires.length - 1 ? 'Done, close' : 'Done, next' }} (space)
-      </button>
-      <button
-        :disabled="at === wires.length - 1"
-        @click="step(1)"
-      >
-        Skip →
-      </button>
-    </div>
-  </div>
+  </v-dialog>
 </template>
 
 <style scoped>
 .focus {
-  position: fixed;
-  inset: 0;
-  z-index: 3000;
+  height: 100%;
   background: var(--paper);
   color: var(--ink);
   display: grid;
@@ -196,19 +206,9 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
 }
 .top, .bottom { display: flex; gap: 14px; align-items: center; background: var(--bar); color: var(--bar-ink); padding: 12px 18px; }
 .spacer { flex: 1; }
-button {
-  font: 600 16px var(--text-family);
-  color: inherit;
-  background: rgb(255 255 255 / 10%);
-  border: 1px solid rgb(255 255 255 / 30%);
-  border-radius: 4px;
-  padding: 8px 16px;
-  cursor: pointer;
-}
-button:disabled { opacity: .35; }
 .bottom { justify-content: space-between; }
-.bottom button { min-height: 60px; min-width: 130px; font-size: 19px; }
-.next { flex: 1; background: var(--bar-act); color: #20130b; border-color: var(--bar-act); }
+.bottom .v-btn { height: auto; min-height: 60px; min-width: 130px; font-size: 19px; }
+.bottom .next { flex: 1; height: auto; background: var(--bar-act); color: #20130b; border-color: var(--bar-act); }
 .middle { display: grid; justify-items: center; align-content: center; gap: 22px; padding: 16px; text-align: center; overflow: auto; }
 .wire { display: flex; gap: 16px; align-items: center; font-size: 30px; }
 .swatch { width: 190px; height: 22px; border-radius: 11px; background: var(--wire); border: 2px solid var(--ink-2); }
@@ -226,5 +226,4 @@ button:disabled { opacity: .35; }
 .little .first { border-radius: 0; }
 .little .here { background: var(--copper); border-color: var(--copper); transform: scale(1.45); }
 .ticked { color: var(--moss); font-size: 18px; font-weight: 650; }
-.ticked button { text-decoration: underline; background: none; border: 0; padding: 0; }
 </style>

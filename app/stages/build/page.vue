@@ -7,7 +7,6 @@ import { buildAsMarkdown, partsAsCsv, wiresAsCsv } from '~~/core/build/table'
 import { WIRE_COLOURS } from '~~/core/build/wires'
 
 const project = useProjectStore()
-const view = useViewStore()
 const { colourOf } = useOwners()
 const { go } = useStages()
 const focus = ref(false)
@@ -25,13 +24,12 @@ function toggle(key: string) {
   project.edit({ edit: 'wire-done', wire: key, done: !done.value.has(key) }, 'Tick a wire')
 }
 
-function dress(terminal: string, field: 'colour' | 'lengthM', event: Event) {
-  const text = (event.target as HTMLInputElement).value
-  if (field === 'colour') return project.edit({ edit: 'dress-wire', terminal, colour: text }, 'Choose a wire colour')
-  const lengthM = Number(text.replace(',', '.')) / 100
-  if (!(lengthM > 0) || lengthM > 100) return view.say(`"${text}" is no length. Type centimetres, e.g. 20.`, { tone: 'stop' })
-  project.edit({ edit: 'dress-wire', terminal, lengthM }, 'Set a wire length')
-}
+const COLOURS = WIRE_COLOURS.map(value => ({ value, title: value }))
+const paint = (terminal: string, colour: string) => project.edit({ edit: 'dress-wire', terminal, colour }, 'Choose a wire colour')
+const measure = (terminal: string, cm: number) =>
+  project.edit({ edit: 'dress-wire', terminal, lengthM: cm / 100 }, 'Set a wire length')
+const { units } = useUnits()
+const length = (metres: number) => Number(units.value.centimetre.show(metres * 100).toFixed(units.value.centimetre.unit === 'cm' ? 0 : 1))
 
 const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 'flat cable', 'seat': 'push on' } as const
 
@@ -135,7 +133,7 @@ function markdown() {
               scope="col"
               class="num"
             >
-              cm
+              {{ units.centimetre.unit }}
             </th>
           </tr>
         </thead>
@@ -146,12 +144,11 @@ function markdown() {
             :class="{ done: done.has(wire.key) }"
           >
             <td>
-              <input
-                type="checkbox"
-                :checked="done.has(wire.key)"
+              <v-checkbox-btn
+                :model-value="done.has(wire.key)"
                 :aria-label="`${wire.partName} ${wire.from} to ${wire.to} done`"
-                @change="toggle(wire.key)"
-              >
+                @update:model-value="toggle(wire.key)"
+              />
             </td>
             <td class="num">
               {{ i + 1 }}
@@ -175,32 +172,35 @@ function markdown() {
                 v-if="!isWire(wire.kind) || !wire.terminal"
                 class="quiet"
               >{{ KIND_WORDS[wire.kind] || wire.colour }}</span>
-              <select
+              <PickCell
                 v-else
                 :value="wire.colour"
-                :aria-label="`Colour of ${wire.partName} ${wire.from}`"
-                @change="dress(wire.terminal!, 'colour', $event)"
+                :choices="COLOURS"
+                :name="`Colour of ${wire.partName} ${wire.from}`"
+                @pick="colour => paint(wire.terminal!, colour)"
               >
-                <option
-                  v-for="colour in WIRE_COLOURS"
-                  :key="colour"
-                >
-                  {{ colour }}
-                </option>
-              </select>
+                <span
+                  class="wire-swatch"
+                  :style="{ '--wire': wire.colour }"
+                />{{ wire.colour }}
+              </PickCell>
             </td>
             <td class="num">
               <span
                 v-if="!wire.terminal"
                 class="figures"
-              >{{ wire.lengthM ? Math.round(wire.lengthM * 100) : '' }}</span>
-              <input
+              >{{ wire.lengthM ? length(wire.lengthM) : '' }}</span>
+              <MeasureField
                 v-else
-                class="length figures"
+                class="length"
+                measure="centimetre"
+                variant="plain"
                 :value="Math.round(wire.lengthM * 100)"
-                :aria-label="`Length of ${wire.partName} ${wire.from} in cm`"
-                @change="dress(wire.terminal!, 'lengthM', $event)"
-              >
+                :least="0.1"
+                :most="10000"
+                :name="`Length of ${wire.partName} ${wire.from}`"
+                @set="value => measure(wire.terminal!, value!)"
+              />
             </td>
           </tr>
         </tbody>
@@ -309,10 +309,11 @@ function markdown() {
 .cautions li { border-left: 3px dashed var(--ochre); padding-left: 8px; }
 .empty { display: grid; gap: 8px; justify-items: start; padding: 12px 0; }
 .push { padding: 6px 0; }
-.wires select, .length { border: 1px solid transparent; border-radius: 3px; background: transparent; color: inherit; font-size: 13px; }
-.wires option { background: var(--sheet); color: var(--ink); }
-.wires select:hover, .length:hover, .length:focus { border-color: var(--rule); }
-.length { width: 46px; text-align: right; }
+.length { width: 78px; margin-left: auto; }
+.length :deep(.v-field) { background: none; }
+.length :deep(input) { text-align: end; }
+.wires :deep(td) { vertical-align: middle; }
+.wire-swatch { width: 18px; height: 8px; border-radius: 4px; background: var(--wire); border: 1px solid var(--ink-2); margin-right: 6px; display: inline-block; }
 .parts { margin-top: 18px; }
 .parts-table { background: transparent; }
 .parts h2 { font-size: 16px; }

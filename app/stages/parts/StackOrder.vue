@@ -1,10 +1,26 @@
 <script setup lang="ts">
+import { mdiChevronDown, mdiChevronUp, mdiDragVertical } from '@mdi/js'
+import { useSortable } from '@vueuse/integrations/useSortable'
 /** Add-on boards on top of each other: the order, what each sits on and passes through. */
 import { coverOf, passesThrough } from '~~/core/facts/seats'
 
 const project = useProjectStore()
 const { colourOf } = useOwners()
 const stack = computed(() => project.facts!.stack)
+
+const list = useTemplateRef<HTMLElement>('list')
+/** Drawn from the top down; kept from the lowest up. */
+const shown = computed(() => [...stack.value].reverse())
+useSortable(list, shown, {
+  handle: '.handle', animation: 120,
+  onUpdate: ({ oldIndex, newIndex }) => {
+    if (oldIndex === undefined || newIndex === undefined) return
+    const ids = shown.value.map(owner => owner.id)
+    const [moved] = ids.splice(oldIndex, 1)
+    ids.splice(newIndex, 0, moved!)
+    project.edit({ edit: 'set-stack', stack: ids.reverse() }, 'Change the order of the stack')
+  },
+})
 
 function lift(id: string, by: 1 | -1) {
   const ids = stack.value.map(owner => owner.id)
@@ -31,29 +47,33 @@ const seatOf = (owner: (typeof stack.value)[number]) => {
     data-test="stack"
   >
     <h2>Stack, from the top down</h2>
-    <ol reversed>
+    <ol
+      ref="list"
+      reversed
+    >
       <li
-        v-for="(owner, i) in [...stack].reverse()"
+        v-for="(owner, i) in shown"
         :key="owner.id"
         :style="{ '--owner': colourOf(owner.id) }"
       >
-        <span class="owner-swatch" /> <b>{{ owner.name }}</b> <span class="small quiet">{{ seatOf(owner) }}</span>
-        <button
-          class="bare tool"
+        <v-icon
+          class="handle"
+          size="18"
+          :icon="mdiDragVertical"
+          aria-hidden="true"
+        /><span class="owner-swatch" /> <b>{{ owner.name }}</b> <span class="small quiet">{{ seatOf(owner) }}</span>
+        <IconAct
           :disabled="i === 0"
-          :aria-label="`${owner.name} one up`"
+          :name="`${owner.name} one up`"
+          :icon="mdiChevronUp"
           @click="lift(owner.id, 1)"
-        >
-          ▲
-        </button>
-        <button
-          class="bare tool"
-          :disabled="i === stack.length - 1"
-          :aria-label="`${owner.name} one down`"
+        />
+        <IconAct
+          :disabled="i === shown.length - 1"
+          :name="`${owner.name} one down`"
+          :icon="mdiChevronDown"
           @click="lift(owner.id, -1)"
-        >
-          ▼
-        </button>
+        />
       </li>
     </ol>
   </section>
@@ -62,6 +82,5 @@ const seatOf = (owner: (typeof stack.value)[number]) => {
 <style scoped>
 .stack { border-left: 4px solid var(--rule); padding: 2px 12px; margin-bottom: 12px; }
 ol { margin: 4px 0; padding-left: 24px; display: grid; gap: 3px; font-size: 13.5px; }
-.tool { padding: 0 6px; color: var(--ink-2); }
-.tool:disabled { opacity: .3; cursor: default; }
+.handle { cursor: grab; }
 </style>
