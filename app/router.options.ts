@@ -15,6 +15,7 @@ const ROOMS = {
 export default {
   routes: () => [
     { path: '/', name: 'projects', component: () => import('~/stages/projects/page.vue') },
+    { path: '/shared', name: 'shared', component: () => import('~/stages/projects/SharedPlan.vue') },
     {
       path: '/project/:id',
       component: () => import('~/shell/ProjectShell.vue'),

@@ -111,6 +111,8 @@ function toStage() {
   <LazySideDrawer v-if="project.plan && project.report" />
   <GaugeStrip v-if="project.report" />
   <LazyWorksheetDialog v-if="view.worksheet" />
+  <LazyShareDialog v-if="view.shareOpen && project.report" />
+  <LazyTourCard v-if="view.tour !== null" />
   <LazyHistoryDialog v-if="view.historyOpen && project.plan" />
 </template>
 

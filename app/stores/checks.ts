@@ -1,3 +1,4 @@
 /** What of the core is fetched together once the first picture is there. */
 export { evaluateFacts } from '~~/core/evaluate'
 export { supplyChoices, trySupply } from '~~/core/supply-choice'
+export { firstPlan, STARTERS } from '~~/core/starters'

@@ -36,15 +36,15 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
   const { stops, cautions, notes } = report.counts
   const sections: [string, string][] = [
     ['What it is', `${plan.story ? `<p>${escape(plan.story)}</p>` : ''}${plan.notes ? `<p>${escape(plan.notes).replaceAll('\n', '<br>')}</p>` : ''}`
-      + table(['', ''], [
-        ['Board', board?.name ?? 'none yet'], ['Supply', supply ? `${supply.name}, ${supply.voltageV} V` : 'none yet'],
-        ['Lines held', `${report.lines.used} of ${report.lines.available}`],
-        ...report.power.rails.filter(rail => rail.peakMa > 0).map(rail => [
-          `${rail.rail} rail at peak`, `${Math.round(rail.peakMa)} mA${rail.availableMa === null ? '' : ` of ${Math.round(rail.availableMa)}`}`,
-        ]),
-        ['Judged', `${stops} ${stops === 1 ? 'stop' : 'stops'}, ${cautions} ${cautions === 1 ? 'caution' : 'cautions'}, ${notes} notes`
-          + (aside.length ? `, ${aside.length} set aside` : '')],
-      ])],
+    + table(['', ''], [
+      ['Board', board?.name ?? 'none yet'], ['Supply', supply ? `${supply.name}, ${supply.voltageV} V` : 'none yet'],
+      ['Lines held', `${report.lines.used} of ${report.lines.available}`],
+      ...report.power.rails.filter(rail => rail.peakMa > 0).map(rail => [
+        `${rail.rail} rail at peak`, `${Math.round(rail.peakMa)} mA${rail.availableMa === null ? '' : ` of ${Math.round(rail.availableMa)}`}`,
+      ]),
+      ['Judged', `${stops} ${stops === 1 ? 'stop' : 'stops'}, ${cautions} ${cautions === 1 ? 'caution' : 'cautions'}, ${notes} notes`
+      + (aside.length ? `, ${aside.length} set aside` : '')],
+    ])],
     ...open.length || aside.length ? [['Findings', `<ul>${list(open)}${list(aside)}</ul>`] as [string, string]] : [],
     ['Header', board ? railAsSvg(facts, colourOf) : '<p>No board yet.</p>'],
     ['Wires, in the order of connecting', '<p>Supply unplugged while you wire; it goes in last.</p>' + table(

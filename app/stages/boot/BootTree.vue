@@ -10,7 +10,6 @@ const project = useProjectStore()
 const view = useViewStore()
 const { boot, board, setBoot } = useBoot()
 const { ask, stop } = useBootWorker()
-const picker = useTemplateRef<HTMLInputElement>('picker')
 const profile = shallowRef<BoardProfile | null>(null)
 const reading = ref(false)
 const failed = ref<string | null>(null)
@@ -68,10 +67,7 @@ async function openSample() {
   }
 }
 
-async function chosen(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+async function chosen([file]: File[]) {
   if (!file) return
   if (file.size > 8 * 1024 * 1024) {
     return void (failed.value = `${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a device tree is far smaller.`)
@@ -109,22 +105,16 @@ function drop() {
 <template>
   <div>
     <div class="row">
-      <input
-        ref="picker"
-        type="file"
-        accept=".dtb"
-        hidden
-        data-test="tree-file"
-        @change="chosen"
-      >
-      <v-btn
+      <FilePick
+        label="Open a .dtb"
         size="small"
         color="primary"
+        variant="flat"
         :disabled="reading"
-        @click="picker?.click()"
-      >
-        Open a .dtb
-      </v-btn>
+        accept=".dtb"
+        test="tree-file"
+        @files="chosen"
+      />
       <v-btn
         v-if="board"
         size="small"

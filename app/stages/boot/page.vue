@@ -12,17 +12,9 @@ const VIEWS = [
   { id: 'screen', name: 'Screen' }, { id: 'library', name: 'Library' }, { id: 'tree', name: 'Board tree' },
 ]
 const shown = ref('files')
-const picker = useTemplateRef<HTMLInputElement>('picker')
 const over = ref(false)
 const path = computed(() => boot.value?.path ?? project.facts?.board?.bootPath ?? '/boot/firmware/config.txt')
 const name = computed(() => bootFileName(project.facts!))
-
-async function chosen(event: Event) {
-  const input = event.target as HTMLInputElement
-  const list = [...input.files ?? []]
-  input.value = ''
-  await take(list)
-}
 
 async function dropped(event: DragEvent) {
   over.value = false
@@ -62,26 +54,19 @@ function takeZip() {
       <h1>Boot files</h1>
       <span class="quiet figures small">{{ path }}</span>
       <span class="spacer" />
-      <input
-        ref="picker"
-        type="file"
-        multiple
-        accept=".txt,.conf,.dts,.dtso,.dtsi,.h,.dtb,.dtbo,.zip,text/plain"
-        hidden
-        data-test="boot-file"
-        @change="chosen"
-      >
-      <v-btn
+      <FilePick
+        label="Read files"
         size="small"
-        variant="outlined"
-        @click="picker?.click()"
+        accept=".txt,.conf,.dts,.dtso,.dtsi,.h,.dtb,.dtbo,.zip,text/plain"
+        multiple
+        test="boot-file"
+        @files="take"
       >
-        Read files
         <v-tooltip
           activator="parent"
           text="Or drop them here: boot file, command line, overlays, a tree, or all of them in a zip"
         />
-      </v-btn>
+      </FilePick>
       <v-btn
         size="small"
         variant="outlined"

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** One project of the list. */
 import type { Head } from '~/database/projects'
+import type { Glance } from './useGlances'
 
-const { head, chosen } = defineProps<{ head: Head, chosen: boolean }>()
+const { head, chosen, glance } = defineProps<{ head: Head, chosen: boolean, glance: Glance | null }>()
 const emit = defineEmits<{
   choose: [isChosen: boolean]
   rename: [name: string]
@@ -53,10 +54,22 @@ function end(isKept: boolean) {
       >
         {{ head.name }}
       </NuxtLink>
-      <p class="quiet small">
-        {{ head.parts }} {{ head.parts === 1 ? 'part' : 'parts' }}<template v-if="head.updatedAt">
-          · changed {{ dayAndTime(head.updatedAt) }}
-        </template>
+      <p class="quiet small figures-line">
+        <span v-if="glance">{{ glance.board }}</span>
+        <span>{{ head.parts }} {{ head.parts === 1 ? 'part' : 'parts' }}</span>
+        <b
+          v-if="glance?.stops"
+          class="stops"
+        >{{ glance.stops }} {{ glance.stops === 1 ? 'stop' : 'stops' }}</b>
+        <span
+          v-if="glance?.cautions"
+          class="cautions"
+        >{{ glance.cautions }} {{ glance.cautions === 1 ? 'caution' : 'cautions' }}</span>
+        <span
+          v-if="glance && !glance.stops && !glance.cautions && head.parts"
+          class="clear"
+        >clear</span>
+        <span v-if="head.updatedAt">changed {{ dayAndTime(head.updatedAt) }}</span>
       </p>
       <p
         v-if="head.trouble"
@@ -70,7 +83,19 @@ function end(isKept: boolean) {
       >
         {{ head.story }}
       </p>
+      <p
+        v-if="glance?.lastWord"
+        class="small last"
+      >
+        Logbook: {{ glance.lastWord }}
+      </p>
     </div>
+    <MiniHeader
+      v-if="glance?.cells.length"
+      class="picture"
+      :cells="glance.cells"
+      :label="`Header: ${glance.cells.filter(Boolean).length} of ${glance.cells.length} positions held`"
+    />
     <div class="acts">
       <v-btn
         v-if="!head.trouble"
@@ -121,6 +146,12 @@ function end(isKept: boolean) {
 }
 .story { margin-top: 4px; max-width: 70ch; overflow-wrap: anywhere; }
 .trouble { margin-top: 4px; max-width: 70ch; color: var(--carmine); }
+.figures-line { display: flex; flex-wrap: wrap; gap: 0 12px; }
+.stops { color: var(--carmine); }
+.cautions { color: var(--ochre); }
+.clear { color: var(--moss); }
+.last { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; max-width: 70ch; }
+.picture { flex: 0 0 124px; margin-top: 4px; }
 .acts { display: flex; flex-wrap: wrap; justify-content: flex-end; }
-@media (max-width: 700px) { .row { flex-wrap: wrap; } .acts { justify-content: flex-start; } }
+@media (max-width: 900px) { .row { flex-wrap: wrap; } .acts { justify-content: flex-start; } .main { flex-basis: 80%; } }
 </style>

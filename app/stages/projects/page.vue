@@ -5,19 +5,21 @@ import { useSlots } from '~/database/slots'
 import type { BackupNews } from '~/database/backup'
 import type { Head } from '~/database/projects'
 import type { Problem } from '~~/core/failure'
+import { shippedCatalogue } from '~~/core/catalogue'
 import { ORDERS, useProjects } from './useProjects'
 
 const database = useDatabase()
 const view = useViewStore()
 const { importFile, exportProjects, exportRecord, loadDemo, backUp, restore } = useTransfer()
 const projects = useProjects()
-const { heads, failure, wanted, order, chosen, found, all, binned } = projects
+const { heads, failure, wanted, order, onBoard, chosen, found, all, binned } = projects
 const config = useRuntimeConfig()
 
 const newName = ref('')
 const refused = ref<{ file: string, problems: readonly Problem[] } | null>(null)
-const plansPicker = ref<HTMLInputElement | null>(null)
-const backupPicker = ref<HTMLInputElement | null>(null)
+const backupPicker = useTemplateRef<{ open: () => void }>('backupPicker')
+/** The first-time page, also called by choice. */
+const beginning = ref(false)
 const binOpen = ref(false)
 const busy = ref(false)
 const news = shallowRef<BackupNews | null>(null)
@@ -27,8 +29,11 @@ const DEMO_LOADED = 'voltaris.demo-loaded'
 const FIRST_ROWS = 10
 const ROWS = 30
 const rows = ref(FIRST_ROWS)
-watch([wanted, order], () => rows.value = FIRST_ROWS)
+watch([wanted, order, onBoard], () => rows.value = FIRST_ROWS)
 const shown = computed(() => found.value.slice(0, rows.value))
+const { glanceAt } = useGlances(shown)
+const boards = computed(() => [...new Set((heads.value ?? []).filter(head => !head.deletedAt).flatMap(head => head.board ?? []))]
+  .map(id => ({ value: id, title: shippedCatalogue.boards.get(id)?.name ?? id })).sort((a, b) => a.title.localeCompare(b.title)))
 
 useHead({ title: 'Projects · Voltaris' })
 
@@ -64,16 +69,14 @@ async function exportOne(head: Head) {
   await projects.attempt('Not saved', async () => exportRecord(await answered(database.projects.get(head.id))))
 }
 
-async function take(event: Event) {
-  const input = event.target as HTMLInputElement
+async function take(files: readonly File[]) {
   refused.value = null
   const names: string[] = []
-  for (const file of input.files ?? []) {
+  for (const file of files) {
     const result = await importFile(file)
     if (result.ok) names.push(result.name)
     else refused.value = { file: result.file, problems: result.problems }
   }
-  input.value = ''
   if (names.length) view.say(names.length === 1 ? `"${names[0]}" is imported.` : `${names.length} projects are imported.`)
   await projects.refresh()
 }
@@ -93,11 +96,7 @@ async function putOff() {
   await projects.attempt('Not put off', () => answered(database.facts.put({ key: 'backup-later', value: new Date().toISOString() })))
 }
 
-async function bringBack(event: Event) {
-  const input = event.target as HTMLInputElement
-  const files = [...input.files ?? []]
-  input.value = ''
-  if (!files.length) return
+async function bringBack(files: readonly File[]) {
   busy.value = true
   refused.value = null
   try {
@@ -124,6 +123,14 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         variant="text"
         size="small"
         color="inherit"
+        @click="view.settingsOpen = true"
+      >
+        Settings
+      </v-btn>
+      <v-btn
+        variant="text"
+        size="small"
+        color="inherit"
         @click="view.turnTheme"
       >
         {{ view.dark ? 'Light' : 'Dark' }}
@@ -133,30 +140,20 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
       <div class="stage-head">
         <h1>Projects</h1>
         <span class="spacer" />
-        <input
-          ref="plansPicker"
-          type="file"
-          accept=".json,application/json"
+        <FilePick
+          label="Import files"
+          accept=".json,.html,application/json,text/html"
           multiple
-          hidden
-          data-test="import-file"
-          @change="take"
-        >
-        <input
+          test="import-file"
+          @files="take"
+        />
+        <FilePick
           ref="backupPicker"
-          type="file"
           accept=".zip,application/zip"
           multiple
-          hidden
-          data-test="restore-file"
-          @change="bringBack"
-        >
-        <v-btn
-          variant="outlined"
-          @click="plansPicker?.click()"
-        >
-          Import files
-        </v-btn>
+          test="restore-file"
+          @files="bringBack"
+        />
         <v-btn
           variant="outlined"
           data-test="load-demo"
@@ -192,7 +189,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
             <v-list-item
               title="Bring backups back"
               subtitle="Several at once, if changes were backed up by themselves"
-              @click="backupPicker?.click()"
+              @click="backupPicker?.open()"
             />
           </v-list>
         </v-menu>
@@ -213,7 +210,22 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         >
           New project
         </v-btn>
+        <v-btn
+          v-if="all"
+          variant="text"
+          height="36"
+          :aria-expanded="beginning"
+          data-test="begin"
+          @click="beginning = !beginning"
+        >
+          {{ beginning ? 'Leave it' : 'In three choices' }}
+        </v-btn>
       </v-form>
+      <LazyFirstPlan
+        v-if="beginning && all"
+        class="beginning"
+        @make="plan => projects.createFrom(plan)"
+      />
 
       <v-alert
         v-if="news?.isDue"
@@ -308,9 +320,10 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         class="empty"
       >
         <p>
-          Nothing here yet. Type a name above and press New project, or look at one of the three demo projects first: a beehive monitor, a
-          model-railway signal box that is broken on purpose, and a tool-library kiosk.
+          Nothing here yet. Make a first plan in three choices, type a name above and press New project, or look at the three demo projects:
+          a beehive monitor, a model-railway signal box that is broken on purpose, and a tool-library kiosk.
         </p>
+        <LazyFirstPlan @make="plan => projects.createFrom(plan)" />
       </div>
       <template v-else>
         <div class="sieve">
@@ -334,6 +347,15 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
             :items="ORDERS"
             label="Order"
             class="order"
+          />
+          <v-select
+            v-if="boards.length > 1"
+            v-model="onBoard"
+            :items="boards"
+            label="Board"
+            clearable
+            class="order"
+            data-test="filter-board"
           />
         </div>
         <div
@@ -378,7 +400,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
           v-if="!found.length"
           class="quiet"
         >
-          No project has "{{ wanted }}" in its name, its story or its board.
+          No project {{ onBoard ? 'on that board ' : '' }}has "{{ wanted }}" in its name, its story or its board.
         </p>
         <ul
           class="list"
@@ -388,6 +410,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
             v-for="head in shown"
             :key="head.id"
             :head="head"
+            :glance="glanceAt(head)"
             :chosen="chosen.has(head.id)"
             @choose="value => projects.choose(head.id, value)"
             @rename="name => projects.rename(head, name)"
@@ -440,7 +463,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
 }
 .brand { color: var(--bar-act); font-weight: 700; font-size: 15px; }
 .spacer { flex: 1; }
-.content { max-width: 980px; margin: 0 auto; padding: 20px; }
+.content { max-width: 1120px; margin: 0 auto; padding: 20px; }
 .new { display: flex; gap: 10px; align-items: flex-start; margin-bottom: 18px; max-width: 560px; }
 .sieve { display: flex; gap: 10px; align-items: center; margin-bottom: 8px; }
 .box { flex: none; }
@@ -462,6 +485,8 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
   justify-items: start;
 }
 .refused ul { margin: 0; padding-left: 18px; }
-.empty { max-width: 60ch; padding: 20px 0; }
+.empty { padding: 8px 0 20px; display: grid; gap: 10px; }
+.empty > p { max-width: 78ch; }
+.beginning { margin-bottom: 22px; }
 @media (max-width: 700px) { .sieve { flex-wrap: wrap; } }
 </style>

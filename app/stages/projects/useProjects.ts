@@ -2,6 +2,7 @@
 import { answered, inWords } from '~/database/failures'
 import type { Head } from '~/database/projects'
 import { emptyPlan } from '~~/core/plan/create'
+import type { Plan } from '~~/core/plan/types'
 
 export type Order = 'changed' | 'name' | 'made' | 'parts'
 
@@ -34,12 +35,14 @@ export function useProjects() {
   const failure = ref<string | null>(null)
   const wanted = ref('')
   const order = ref<Order>('changed')
+  /** Only those on one board. */
+  const onBoard = ref<string | null>(null)
   const chosen = ref<ReadonlySet<string>>(new Set())
 
   const found = computed(() => {
     const words = plain(wanted.value).split(/\s+/).filter(Boolean)
     return (heads.value ?? [])
-      .filter(head => !head.deletedAt && words.every(word => plain(`${head.name} ${head.story} ${head.board ?? ''}`).includes(word)))
+      .filter(head => !head.deletedAt && (!onBoard.value || head.board === onBoard.value) && words.every(word => plain(`${head.name} ${head.story} ${head.board ?? ''}`).includes(word)))
       .sort(COMPARE[order.value])
   })
   const all = computed(() => (heads.value ?? []).filter(head => !head.deletedAt).length)
@@ -70,6 +73,13 @@ export function useProjects() {
       return false
     }
   }
+
+  /** A project from a plan that is ready, and the way to where one goes on. */
+  const createFrom = (plan: Plan) => attempt('No project was made', async () => {
+    const record = await answered(database.create(plan))
+    askToKeep()
+    await navigateTo(`/project/${record.id}/${plan.parts.length ? 'wiring' : 'board'}`)
+  })
 
   const create = (name: string) => attempt('No project was made', async () => {
     const record = await answered(database.create(emptyPlan(name.trim() || 'New project')))
@@ -113,7 +123,7 @@ export function useProjects() {
   }
 
   return {
-    heads, failure, wanted, order, chosen, found, all, binned,
-    refresh, attempt, create, rename, duplicate, remove, takeBack, removeForGood, choose, chooseAll,
+    heads, failure, wanted, order, onBoard, chosen, found, all, binned,
+    refresh, attempt, create, createFrom, rename, duplicate, remove, takeBack, removeForGood, choose, chooseAll,
   }
 }

@@ -29,10 +29,14 @@ export function useTransfer() {
     // The reader brings its schema library, which the rest of the application can do without.
     const { readPlanText } = await import('~~/core/plan/read')
     try {
-      const read = readPlanText(await file.text())
+      const text = await file.text()
+      const isSheet = /^\s*<!doctype html/i.test(text.slice(0, 200))
+      const plan = isSheet ? (await import('~~/core/share/sheet')).planTextOfSheet(text) : text
+      if (plan === null) return refuse('This page carries no plan. A sheet that Voltaris saved does.')
+      const read = readPlanText(plan)
       if (!read.ok) return { ok: false, file: file.name, problems: read.problems }
-      const { plan } = await answered(database.create(read.plan))
-      return { ok: true, name: plan.name }
+      const { plan: kept } = await answered(database.create(read.plan))
+      return { ok: true, name: kept.name }
     }
     catch (error) {
       return refuse(inWords(error))

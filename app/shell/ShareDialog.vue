@@ -1,0 +1,107 @@
+<script setup lang="ts">
+/** Giving the plan to somebody: as a sheet that opens anywhere, as an address, or as a file. */
+import { SAFE_LETTERS, fragmentOf } from '~~/core/share/address'
+import { sheetOf } from '~~/core/share/sheet'
+
+const project = useProjectStore()
+const view = useViewStore()
+const { exportPlan } = useTransfer()
+const fragment = computed(() => project.plan ? fragmentOf(project.plan) : '')
+const address = computed(() => `${location.origin}/shared#${fragment.value}`)
+const isLong = computed(() => address.value.length > SAFE_LETTERS)
+
+function takeSheet() {
+  const style = getComputedStyle(document.documentElement)
+  const colourOf = (id: string) => style.getPropertyValue(`--owner-${project.plan!.parts.findIndex(part => part.id === id) % 12}`).trim()
+  download(fileName(project.plan!.name, '.html'), sheetOf(project.facts!, project.report!, new Date().toISOString(), colourOf), 'text/html')
+}
+
+async function copy() {
+  try {
+    await navigator.clipboard.writeText(address.value)
+    view.say('The address is in the clipboard.')
+  }
+  catch {
+    view.say('This browser does not let pages copy. Select the address and copy it by hand.', { tone: 'stop' })
+  }
+}
+</script>
+
+<template>
+  <v-dialog
+    v-model="view.shareOpen"
+    aria-label="Share"
+  >
+    <v-card
+      title="Share"
+      data-test="share"
+    >
+      <v-card-text class="ways">
+        <section>
+          <h3>As a sheet</h3>
+          <p class="small">
+            One page with header, wires, parts, boot file and findings. It opens in any browser, prints, and can be imported here again.
+          </p>
+          <v-btn
+            size="small"
+            color="primary"
+            data-test="share-sheet"
+            @click="takeSheet"
+          >
+            Save the sheet
+          </v-btn>
+        </section>
+        <section>
+          <h3>As an address</h3>
+          <p class="small">
+            The whole plan is in the address itself, behind the #: no server gets it. Who opens it can look, and make a copy.
+            Notes and logbook go with it.
+          </p>
+          <v-text-field
+            :model-value="address"
+            readonly
+            aria-label="Address of the plan"
+            data-test="share-address"
+            @focus="($event.target as HTMLInputElement).select()"
+          />
+          <p
+            v-if="isLong"
+            class="small long"
+          >
+            It has {{ address.length }} letters: some programs cut it off. Send the file or the sheet instead.
+          </p>
+          <v-btn
+            size="small"
+            variant="outlined"
+            @click="copy"
+          >
+            Copy the address
+          </v-btn>
+        </section>
+        <section>
+          <h3>As a file</h3>
+          <v-btn
+            size="small"
+            variant="outlined"
+            data-test="share-file"
+            @click="exportPlan(project.plan!)"
+          >
+            Save the plan
+          </v-btn>
+        </section>
+      </v-card-text>
+      <v-card-actions>
+        <v-btn @click="view.shareOpen = false">
+          Close
+        </v-btn>
+      </v-card-actions>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.ways, section { display: grid; gap: 8px; justify-items: start; }
+.ways { gap: 18px; }
+section, section .v-input { width: 100%; }
+.long { color: var(--ochre); }
+</style>
