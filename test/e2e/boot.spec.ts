@@ -4,7 +4,7 @@ import { strFromU8, unzipSync } from 'fflate'
 import { readBlob } from '../../core/devicetree/blob/read'
 import { writeBlob } from '../../core/devicetree/blob/write'
 import { compileText } from '../../core/devicetree/source/compile'
-import { goTo, openDemo, saved } from './helpers'
+import { choose, field, goTo, openDemo, saved } from './helpers'
 
 /** A file as somebody would bring it, with seven faults in it. */
 const FAULTY = `# For more options and information see the documentation of the image
@@ -50,7 +50,7 @@ const TREE = `/dts-v1/;
 /** Opens a plan on the Boot stage. */
 async function openPlan(page: Page, plan: object) {
   await page.goto('/')
-  await page.getByTestId('import-file')
+  await field(page, 'import-file')
     .setInputFiles({ name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
   await page.getByTestId('projects').getByRole('link').click()
   await expect(page.getByTestId('stage-boot')).toBeVisible()
@@ -59,7 +59,7 @@ async function openPlan(page: Page, plan: object) {
 }
 
 const give = (page: Page, ...files: [name: string, content: string | Uint8Array][]) =>
-  page.getByTestId('boot-file')
+  field(page, 'boot-file')
     .setInputFiles(files.map(([name, content]) => ({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) })))
 
 const text = (page: Page) => page.getByTestId('boot-text')
@@ -107,7 +107,7 @@ test('a file with seven faults is mended by its fixes, rehearsed, taken away as 
   await expect(page.getByTestId('command-line')).not.toContainText('serial0')
 
   await page.getByTestId('boot-overlays').click()
-  await page.getByTestId('make-scale').check()
+  await field(page, 'make-scale').check()
   await expect(page.getByTestId('overlay-text')).toContainText('avia,hx711')
 
   await page.getByTestId('boot-rehearsal').click()
@@ -145,7 +145,7 @@ test('a file with seven faults is mended by its fixes, rehearsed, taken away as 
 
 async function openPlanAgain(page: Page) {
   await page.goto('/')
-  await page.getByTestId('import-file')
+  await field(page, 'import-file')
     .setInputFiles({
       name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ ...SHED, name: 'Shed, again' })),
     })
@@ -167,12 +167,12 @@ test('owned lines: written, changed by hand and kept, switched off as comments, 
   await expect.poll(() => text(page)).toBe(written)
 
   await page.getByTestId('side-owners').click()
-  await page.getByTestId('when-off-comment').check()
-  await page.getByTestId('lines-of-clock').uncheck()
+  await field(page, 'when-off-comment').check()
+  await field(page, 'lines-of-clock').uncheck()
   await page.getByTestId('write-boot').click()
   await expect(page.getByTestId('boot-text')).toContainText('#dtoverlay=i2c-rtc,ds3231')
   await expect(page.locator('.owner-dot.off')).toHaveCount(2)
-  await page.getByTestId('lines-of-clock').check()
+  await field(page, 'lines-of-clock').check()
   await page.getByTestId('write-boot').click()
   await expect.poll(() => text(page)).toBe(written)
 
@@ -227,14 +227,14 @@ test('the editor explains on hover, completes what is begun, and mends in place'
 test('a screen gets its lines, its timing and the matrix of its touch', async ({ page }) => {
   await openDemo(page, 'Tool library kiosk', 'boot')
   await page.getByTestId('boot-screen').click()
-  await page.getByTestId('screen-width').fill('800')
-  await page.getByTestId('screen-height').fill('480')
-  await page.getByTestId('screen-rotation').selectOption('90')
+  await field(page, 'screen-width').fill('800')
+  await field(page, 'screen-height').fill('480')
+  await choose(page, 'screen-rotation', '90°')
   await expect(page.getByTestId('screen-clock')).toContainText('29.50 MHz')
   await expect(page.getByTestId('screen-touch')).toContainText('0 -1 1 1 0 0')
-  await page.getByTestId('screen-width').fill('2')
+  await field(page, 'screen-width').fill('2')
   await expect(page.getByRole('alert')).toContainText('8 to 16384 columns')
-  await page.getByTestId('screen-width').fill('800')
+  await field(page, 'screen-width').fill('800')
   await page.getByTestId('write-screen').click()
   await page.getByTestId('boot-files').click()
   await page.getByTestId('file-cmdline.txt').click()
@@ -244,26 +244,26 @@ test('a screen gets its lines, its timing and the matrix of its touch', async ({
 test('the library finds an overlay by what it is for and writes it', async ({ page }) => {
   await openPlan(page, SHED)
   await page.getByTestId('boot-library').click()
-  await page.getByTestId('library-search').fill('vehicle can1')
+  await field(page, 'library-search').fill('vehicle can1')
   await expect(page.getByTestId('library-list').locator('li')).toHaveCount(1)
   await page.getByTestId('library-write').click()
   await page.getByTestId('boot-files').click()
   await expect.poll(() => text(page)).toBe('dtoverlay=mcp2515-can1\n')
   await page.getByTestId('boot-library').click()
-  await page.getByTestId('library-search').fill('nothing of the kind')
+  await field(page, 'library-search').fill('nothing of the kind')
   await expect(page.getByTestId('library-list')).toContainText('None of the')
 })
 
 test('a board is read from its own tree and planned on', async ({ page }) => {
   await openPlan(page, SHED)
   await page.getByTestId('boot-tree').click()
-  await page.getByTestId('tree-file')
+  await field(page, 'tree-file')
     .setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from('no tree at all') })
   await expect(page.getByRole('alert')).toContainText('shed.dtb')
   const blob = writeBlob(compileText(TREE, { symbols: true }))
-  await page.getByTestId('tree-file').setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from(blob) })
+  await field(page, 'tree-file').setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from(blob) })
   await expect(page.getByTestId('tree-summary')).toContainText('labels that overlays can name')
-  await page.getByTestId('tree-positions').fill('1 3V3\n2 5V\n3 gpio2\n5 gpio3\n6 GND\n8 gpio14\n10 gpio15\n29 gpio5\n31 gpio6\n')
+  await field(page, 'tree-positions').fill('1 3V3\n2 5V\n3 gpio2\n5 gpio3\n6 GND\n8 gpio14\n10 gpio15\n29 gpio5\n31 gpio6\n')
   await expect(page.getByTestId('tree-made')).toContainText('9 positions')
   await page.getByTestId('tree-keep').click()
   await expect(page.getByTestId('notice')).toContainText('is the board of the plan now')
@@ -301,11 +301,11 @@ test('an overlay made for a part is handed over as a blob that reads back', asyn
 test('a menu file of another board sorts itself, is mended, and gets the overlay made for a part on its line', async ({ page }) => {
   await openPlan(page, SHED)
   await page.getByTestId('boot-tree').click()
-  await page.getByTestId('tree-file')
+  await field(page, 'tree-file')
     .setInputFiles({
       name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from(writeBlob(compileText(TREE, { symbols: true }))),
     })
-  await page.getByTestId('tree-positions').fill('1 3V3\n2 5V\n3 gpio2\n5 gpio3\n6 GND\n9 GND\n8 gpio14\n10 gpio15\n29 gpio5\n31 gpio6\n')
+  await field(page, 'tree-positions').fill('1 3V3\n2 5V\n3 gpio2\n5 gpio3\n6 GND\n9 GND\n8 gpio14\n10 gpio15\n29 gpio5\n31 gpio6\n')
   await page.getByTestId('tree-keep').click()
   await page.getByTestId('boot-files').click()
   await give(
@@ -321,7 +321,7 @@ test('a menu file of another board sorts itself, is mended, and gets the overlay
   await mendAll(page)
   expect(await text(page)).toContain('default shed\n')
   await page.getByTestId('boot-overlays').click()
-  await page.getByTestId('make-clock').check()
+  await field(page, 'make-clock').check()
   await page.getByTestId('boot-files').click()
   await page.getByTestId('write-boot').click()
   await expect.poll(() => text(page)).toContain('fdtoverlays /overlays/mine.dtbo /overlays/more.dtbo')

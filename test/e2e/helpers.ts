@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
 
 /** Makes the three demo projects in this browser and opens one of them on a stage. */
 export async function openDemo(page: Page, name: string, stage = 'wiring') {
@@ -33,6 +33,34 @@ export async function saved(page: Page) {
 export async function downloaded(page: Page, testId: string) {
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId(testId).click()])
   return { name: download.suggestedFilename(), text: readFileSync(await download.path(), 'utf8') }
+}
+
+/** What is typed into, of a control of the library. */
+export const field = (scope: Page | Locator, testId: string): Locator =>
+  scope.getByTestId(testId).locator('input, textarea:not([aria-hidden=true])').first()
+
+/** Chooses an entry of a list that opens when it is pressed. */
+export async function choose(page: Page, testId: string, entry: string | RegExp): Promise<void> {
+  const control = page.getByTestId(testId)
+  await control.locator('.v-field').click()
+  // Long lists draw what is in view: those that can be searched are.
+  const typed = control.locator('input:not([readonly])').first()
+  if (typeof entry === 'string' && await typed.count()) await typed.fill(entry)
+  await page.getByRole('option', { name: entry, exact: typeof entry === 'string' }).first().click()
+}
+
+/** Chooses in a list inside a table. */
+export async function pick(page: Page, name: string | RegExp, entry: string): Promise<void> {
+  await page.getByRole('button', { name }).click()
+  await page.locator('.v-overlay--active').getByRole('listitem').or(page.locator('.v-overlay--active .v-list-item'))
+    .filter({ hasText: new RegExp(`^${entry}$`) }).first().click()
+}
+
+/** Takes a part into the plan, found by its file's name. */
+export async function addPart(page: Page, id: string): Promise<void> {
+  await field(page, 'part-search').fill(id)
+  await page.getByTestId(`add-${id}`).click()
+  await field(page, 'part-search').fill('')
 }
 
 interface Stored { revision: number, seen: Record<string, number>, plan: Record<string, unknown> }

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { downloaded, goTo, newProject, saved } from './helpers'
+import { addPart, downloaded, field, goTo, newProject, saved } from './helpers'
 
 test('a newcomer goes from nothing to a boot file and a wire list, and finds everything again', async ({ page }) => {
   const elsewhere: string[] = []
@@ -13,7 +13,7 @@ test('a newcomer goes from nothing to a boot file and a wire list, and finds eve
 
   await goTo(page, 'parts')
   for (const part of ['pressure-humidity-i2c', 'clock-cell-i2c', 'motion-i2c', 'controller-5v-serial', 'relay-bare']) {
-    await page.getByTestId(`add-${part}`).click()
+    await addPart(page, part)
   }
   await expect(page.getByText('5 in the plan')).toBeVisible()
 
@@ -66,7 +66,7 @@ test('a newcomer goes from nothing to a boot file and a wire list, and finds eve
 test('the bench: focus mode by keyboard, then a scan that tells a wrong strap', async ({ page }) => {
   await newProject(page, 'Bench')
   await goTo(page, 'parts')
-  await page.getByTestId('add-pressure-humidity-i2c').click()
+  await addPart(page, 'pressure-humidity-i2c')
   await page.keyboard.press('3')
   await expect(page).toHaveURL(/wiring$/)
   await page.keyboard.press('p')
@@ -88,7 +88,7 @@ test('the bench: focus mode by keyboard, then a scan that tells a wrong strap', 
 
   await goTo(page, 'bringup')
   await expect(page.getByTestId('expected-addresses')).toContainText('0x76')
-  await page.getByTestId('scan-text').fill('     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n70: -- -- -- -- -- -- -- 77')
+  await field(page, 'scan-text').fill('     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n70: -- -- -- -- -- -- -- 77')
   const verdict = page.getByTestId('scan-verdict')
   await expect(verdict).toContainText('missing 0x76')
   await expect(verdict).toContainText('unexpected 0x77')
@@ -97,6 +97,6 @@ test('the bench: focus mode by keyboard, then a scan that tells a wrong strap', 
   await expect(page.getByTestId('expected-addresses')).toContainText('0x77')
   await expect(page.getByTestId('finding-scan.missing')).toHaveCount(0)
 
-  await page.getByTestId('scan-text').fill('Error: no such bus')
+  await field(page, 'scan-text').fill('Error: no such bus')
   await expect(verdict).toContainText('Paste the whole output')
 })

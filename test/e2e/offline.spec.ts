@@ -2,7 +2,7 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
-import { goTo, openDemo, saved } from './helpers'
+import { field, goTo, openDemo, saved } from './helpers'
 import { startServer } from './server'
 
 test.use({ serviceWorkers: 'allow' })
@@ -103,28 +103,28 @@ withServer('a new version is told and waits; a stopped server is no matter', asy
   await page.reload()
   await page.getByLabel('Name of a new project').fill('Through versions')
   await page.getByRole('button', { name: 'New project' }).click()
-  await page.getByTestId('notes').fill('in the middle of')
+  await field(page, 'notes').fill('in the middle of')
   const other = await context.newPage()
   await other.goto(page.url())
-  await expect(other.getByTestId('notes')).toHaveValue('in the middle of')
+  await expect(field(other, 'notes')).toHaveValue('in the middle of')
 
   await server.renew()
   await page.evaluate(async () => void await (await navigator.serviceWorker.ready).update())
   await expect(page.getByTestId('update')).toContainText('Nothing changes until you take it')
-  await page.getByTestId('notes').press('End')
-  await page.getByTestId('notes').pressSequentially(' a sentence')
-  await expect(page.getByTestId('notes')).toHaveValue('in the middle of a sentence')
+  await field(page, 'notes').press('End')
+  await field(page, 'notes').pressSequentially(' a sentence')
+  await expect(field(page, 'notes')).toHaveValue('in the middle of a sentence')
   await saved(page)
   await page.getByRole('button', { name: 'Take it' }).click()
   await expect(other.getByTestId('update')).toContainText('load it again when it suits you')
   await expect(page.getByTestId('update')).toHaveCount(0)
-  await expect(page.getByTestId('notes')).toHaveValue('in the middle of a sentence')
+  await expect(field(page, 'notes')).toHaveValue('in the middle of a sentence')
   // The other tab was not loaded anew under the hands of whoever works there.
-  await expect(other.getByTestId('notes')).toHaveValue('in the middle of a sentence')
+  await expect(field(other, 'notes')).toHaveValue('in the middle of a sentence')
 
   await server.stop()
   await page.reload()
-  await expect(page.getByTestId('notes')).toHaveValue('in the middle of a sentence')
+  await expect(field(page, 'notes')).toHaveValue('in the middle of a sentence')
   await goTo(page, 'power')
   await expect(page.locator('#stage')).toContainText('No supply yet')
 })
@@ -140,7 +140,7 @@ test.describe('without a service worker', () => {
     await page.route('**/_nuxt/**', route => route.abort())
     await page.getByTestId('stage-power').click()
     await expect(page.getByTestId('notice')).toContainText('the server does not answer')
-    await page.getByTestId('notes').fill('and on it goes')
+    await field(page, 'notes').fill('and on it goes')
     await saved(page)
   })
 

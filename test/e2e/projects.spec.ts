@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
-import { behind, goTo, newProject, openDemo, saved, stored } from './helpers'
+import { behind, field, goTo, newProject, openDemo, saved, stored } from './helpers'
 
 const list = 'projects'
 const asFile = (name: string, text: string) => ({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
@@ -33,7 +33,7 @@ test('projects are renamed, duplicated, deleted with undo, exported and imported
   const text = readFileSync(await download.path(), 'utf8')
   // Everything the file says is in the export; fields it leaves out stand there with their first values.
   expect(JSON.parse(text)).toMatchObject(JSON.parse(readFileSync('demo/beehive-monitor.json', 'utf8')))
-  await page.getByTestId('import-file').setInputFiles(asFile('hive.json', text))
+  await field(page, 'import-file').setInputFiles(asFile('hive.json', text))
   await expect(rows.filter({ hasText: 'Hive on the south slope' })).toHaveCount(2)
 })
 
@@ -53,7 +53,7 @@ test('a damaged or foreign file is refused with its path, and changes nothing', 
       'assignments["scale.dout"].position',
     ],
   ] as const) {
-    await page.getByTestId('import-file').setInputFiles(file)
+    await field(page, 'import-file').setInputFiles(file)
     await expect(refused).toContainText(file.name)
     await expect(refused).toContainText(words)
   }
@@ -62,13 +62,13 @@ test('a damaged or foreign file is refused with its path, and changes nothing', 
 
 test('a tab closed in the middle of typing loses nothing', async ({ page, context }) => {
   await newProject(page, 'Typing')
-  await page.getByTestId('notes').pressSequentially('The third hole is stripped, use the long screw')
+  await field(page, 'notes').pressSequentially('The third hole is stripped, use the long screw')
   const url = page.url()
   // As a person closes a tab: the browser lets the page go, and takes along what it was handing over.
   await Promise.all([page.waitForEvent('close'), page.close({ runBeforeUnload: true })])
   const again = await context.newPage()
   await again.goto(url)
-  await expect(again.getByTestId('notes')).toHaveValue('The third hole is stripped, use the long screw')
+  await expect(field(again, 'notes')).toHaveValue('The third hole is stripped, use the long screw')
 })
 
 /** What a tab leaves behind that ended between an edit and its save. */
@@ -83,7 +83,7 @@ const idOf = (page: Page) => /project\/([^/]+)/.exec(page.url())![1]!
 
 test('an edit that never reached the database comes back from the journal, one that did does not', async ({ page }) => {
   await newProject(page, 'Journal')
-  await page.getByTestId('notes').fill('the whole thought')
+  await field(page, 'notes').fill('the whole thought')
   await saved(page)
   const id = idOf(page)
   await page.goto('/')
@@ -92,11 +92,11 @@ test('an edit that never reached the database comes back from the journal, one t
   const [tab, number] = Object.entries(seen).at(-1)!
   await leave(page, id, tab, [{ number: number - 1, notes: 'the whole' }], revision - 2)
   await page.goto(`/project/${id}/board`)
-  await expect(page.getByTestId('notes')).toHaveValue('the whole thought')
+  await expect(field(page, 'notes')).toHaveValue('the whole thought')
   await page.goto('/')
   await leave(page, id, tab, [{ number: number + 1, notes: 'and half of the next' }], revision)
   await page.goto(`/project/${id}/board`)
-  await expect(page.getByTestId('notes')).toHaveValue('and half of the next')
+  await expect(field(page, 'notes')).toHaveValue('and half of the next')
   await expect(page.getByTestId('notice')).toContainText('It is back')
   await page.goto('/')
   await expect(page.getByTestId('projects').locator('li')).toHaveCount(1)
@@ -108,31 +108,31 @@ test('two tabs on one project follow each other, and join what both type at once
   const other = await context.newPage()
   await other.goto(page.url())
   await expect(other.getByTestId('notes')).toBeVisible()
-  await page.getByTestId('notes').fill('from the first tab')
-  await expect(other.getByTestId('notes')).toHaveValue('from the first tab')
+  await field(page, 'notes').fill('from the first tab')
+  await expect(field(other, 'notes')).toHaveValue('from the first tab')
   await saved(page)
 
   // Both type at once: one into the notes, one the name, then both into the notes.
   const name = other.getByLabel('Name of the project')
   await Promise.all([
-    page.getByTestId('notes').pressSequentially(' and more of it', { delay: 4 }),
+    field(page, 'notes').pressSequentially(' and more of it', { delay: 4 }),
     name.press('End').then(() => name.pressSequentially(' at work', { delay: 4 })),
   ])
-  await expect(other.getByTestId('notes')).toHaveValue('from the first tab and more of it')
+  await expect(field(other, 'notes')).toHaveValue('from the first tab and more of it')
   await expect(page.getByLabel('Name of the project')).toHaveValue('Two tabs at work')
   const [mine, theirs] = ['abcdefghijklmnopqrstuvwxyz', '0123456789ABCDEFGHIJ']
-  await other.getByTestId('notes').press('Control+Home')
-  await Promise.all([page.getByTestId('notes').press('Control+End'), other.getByTestId('notes').press('Control+Home')])
+  await field(other, 'notes').press('Control+Home')
+  await Promise.all([field(page, 'notes').press('Control+End'), field(other, 'notes').press('Control+Home')])
   await Promise.all([
-    page.getByTestId('notes').pressSequentially(mine, { delay: 3 }), other.getByTestId('notes').pressSequentially(theirs, { delay: 3 }),
+    field(page, 'notes').pressSequentially(mine, { delay: 3 }), field(other, 'notes').pressSequentially(theirs, { delay: 3 }),
   ])
   for (const tab of [page, other]) await saved(tab)
   const letters = [...`from the first tab and more of it${mine}${theirs}`].sort().join('')
   for (const tab of [page, other]) {
-    await expect.poll(async () => [...await tab.getByTestId('notes').inputValue()].sort().join('')).toBe(letters)
+    await expect.poll(async () => [...await field(tab, 'notes').inputValue()].sort().join('')).toBe(letters)
     await expect(tab.getByTestId('collisions')).toHaveCount(0)
   }
-  await expect(other.getByTestId('notes')).toHaveValue(await page.getByTestId('notes').inputValue())
+  await expect(field(other, 'notes')).toHaveValue(await field(page, 'notes').inputValue())
 })
 
 test('what two tabs changed at once and cannot be joined is shown, and taken from either', async ({ page, context }) => {

@@ -1,7 +1,7 @@
 import { gzipSync } from 'node:zlib'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { goTo, openDemo } from './helpers'
+import { field, goTo, openDemo } from './helpers'
 
 const STAGES = ['board', 'parts', 'wiring', 'power', 'boot', 'build', 'bringup']
 
@@ -55,7 +55,7 @@ for (const dark of [false, true]) {
     await page.getByText('Weights: what placement prefers').click()
     await check('placement panel')
     await goTo(page, 'parts')
-    await page.getByTestId('own-part').locator('summary').click()
+    await page.getByTestId('own-part').getByRole('button').first().click()
     await page.getByTestId('compare-displays').click()
     await expect(page.getByTestId('display-table')).toBeVisible()
     await check('displays')
@@ -125,7 +125,7 @@ test('a very long name, and twenty-five parts, stay within the page', async ({ p
   )
   const plan = { format: 'voltaris-plan', version: 1, name: 'Long '.repeat(40), board: 'forty-usb-c', supply: null, parts, assignments: {} }
   await page.goto('/')
-  await page.getByTestId('import-file')
+  await field(page, 'import-file')
     .setInputFiles({ name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
   await page.getByTestId('projects').getByRole('link').click()
   for (const stage of STAGES) {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
-import { newProject, openDemo, saved, stored } from './helpers'
+import { field, newProject, openDemo, saved, stored } from './helpers'
 
 const rows = (page: Page) => page.getByTestId('projects').locator('li')
 const idOf = (page: Page) => /project\/([^/]+)/.exec(page.url())![1]!
@@ -17,7 +17,7 @@ test('a full storage is told at everything that needs room, what is there stays,
       }
     }
   })
-  await page.getByTestId('notes').fill('this finds no room')
+  await field(page, 'notes').fill('this finds no room')
   const bar = page.getByTestId('not-saved')
   await expect(bar).toContainText('storage is full')
   await expect(page.getByTestId('saved')).toHaveText('not saved')
@@ -39,7 +39,7 @@ test('a full storage is told at everything that needs room, what is there stays,
   await told(() => page.getByRole('button', { name: 'New project' }).click(), 'No project was made')
   await told(() => page.getByRole('button', { name: 'Duplicate' }).click(), 'Not duplicated')
   await told(() => page.getByRole('button', { name: 'Delete' }).click(), 'Not deleted')
-  await page.getByTestId('import-file').setInputFiles({ name: 'hive.json', mimeType: 'application/json', buffer: Buffer.from(hive) })
+  await field(page, 'import-file').setInputFiles({ name: 'hive.json', mimeType: 'application/json', buffer: Buffer.from(hive) })
   await expect(page.getByTestId('refused')).toContainText('storage is full')
   await expect(rows(page)).toHaveCount(1)
   // The list exports what only the journal holds.
@@ -47,7 +47,7 @@ test('a full storage is told at everything that needs room, what is there stays,
   expect(JSON.parse(readFileSync(await listed.path(), 'utf8')).notes).toBe('this finds no room')
 
   await page.goto(url)
-  await expect(page.getByTestId('notes')).toHaveValue('this finds no room')
+  await expect(field(page, 'notes')).toHaveValue('this finds no room')
   await saved(page)
 })
 
@@ -96,13 +96,13 @@ test('storage deleted under an open tab: it is told, and the project is kept ane
     gone.onsuccess = () => resolve()
     gone.onerror = () => reject(gone.error)
   }))
-  await page.getByTestId('notes').fill('still here')
+  await field(page, 'notes').fill('still here')
   const bar = page.getByTestId('not-saved')
   await expect(bar).toContainText('no project')
   await bar.getByRole('button', { name: 'Keep it anew' }).click()
   await saved(page)
   await page.reload()
-  await expect(page.getByTestId('notes')).toHaveValue('still here')
+  await expect(field(page, 'notes')).toHaveValue('still here')
 })
 
 test('without local storage everything works, but that settings last as long as the tab', async ({ page }) => {
@@ -110,18 +110,18 @@ test('without local storage everything works, but that settings last as long as 
     get: () => { throw new DOMException('denied', 'SecurityError') },
   }))
   await newProject(page, 'No slots')
-  await page.getByTestId('notes').fill('kept all the same')
+  await field(page, 'notes').fill('kept all the same')
   await saved(page)
   await page.keyboard.press('Tab')
   await page.getByRole('button', { name: 'Light or dark' }).click()
   await expect(page.locator('.v-application')).toHaveClass(/night/)
   await page.reload()
-  await expect(page.getByTestId('notes')).toHaveValue('kept all the same')
+  await expect(field(page, 'notes')).toHaveValue('kept all the same')
 })
 
 test('a damaged record and a newer one hide no other, are told, handed out and left as they are', async ({ page }) => {
   await newProject(page, 'Fine')
-  await page.getByTestId('notes').fill('one')
+  await field(page, 'notes').fill('one')
   await saved(page)
   const id = idOf(page)
   await page.getByTestId('open-history').click()
@@ -162,7 +162,7 @@ test('a damaged record and a newer one hide no other, are told, handed out and l
   await expect(page.getByRole('alert')).toContainText('damaged')
   await expect(page.getByRole('button', { name: 'Save the record to a file' })).toBeVisible()
   await page.getByRole('button', { name: 'Take back' }).click()
-  await expect(page.getByTestId('notes')).toHaveValue('one')
+  await expect(field(page, 'notes')).toHaveValue('one')
 })
 
 test('deleted projects wait in the bin and come back', async ({ page }) => {
@@ -185,7 +185,7 @@ test('deleted projects wait in the bin and come back', async ({ page }) => {
 
 test('a backup brings everything back into another browser, history and undo too', async ({ page, browser, baseURL }) => {
   await openDemo(page, 'Tool library kiosk', 'board')
-  await page.getByTestId('notes').fill('before the backup')
+  await field(page, 'notes').fill('before the backup')
   await saved(page)
   const url = page.url()
   await page.goto('/')
@@ -197,15 +197,15 @@ test('a backup brings everything back into another browser, history and undo too
 
   const elsewhere = await browser.newPage({ baseURL: baseURL! })
   await elsewhere.goto('/')
-  await elsewhere.getByTestId('restore-file').setInputFiles({ name: 'b.zip', mimeType: 'application/zip', buffer: bytes })
+  await field(elsewhere, 'restore-file').setInputFiles({ name: 'b.zip', mimeType: 'application/zip', buffer: bytes })
   await expect(rows(elsewhere)).toHaveCount(3)
   await expect(elsewhere.getByTestId('notice')).toContainText('3 came back')
   await elsewhere.goto(url)
-  await expect(elsewhere.getByTestId('notes')).toHaveValue('before the backup')
+  await expect(field(elsewhere, 'notes')).toHaveValue('before the backup')
   await elsewhere.getByRole('button', { name: 'Undo', exact: true }).first().click()
-  await expect(elsewhere.getByTestId('notes')).not.toHaveValue('before the backup')
+  await expect(field(elsewhere, 'notes')).not.toHaveValue('before the backup')
   await elsewhere.goto('/')
-  await elsewhere.getByTestId('restore-file').setInputFiles(
+  await field(elsewhere, 'restore-file').setInputFiles(
     { name: 'cut.zip', mimeType: 'application/zip', buffer: bytes.subarray(0, 2000) },
   )
   await expect(elsewhere.getByTestId('refused')).toContainText('cannot be read as a backup')
@@ -217,7 +217,7 @@ test('plans in other scripts go out under their own names, several at once as a 
   await page.goto('/')
   const plan = JSON.parse(hive)
   const names = ['蜂の巣モニター', 'Пасіка на схилі', 'خلية النحل', 'Bienenstöcke: Süd?']
-  await page.getByTestId('import-file').setInputFiles(names.map((name, i) => (
+  await field(page, 'import-file').setInputFiles(names.map((name, i) => (
     { name: `${i}.json`, mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ ...plan, name })) })))
   await expect(rows(page)).toHaveCount(4)
   const files: string[] = []
@@ -242,23 +242,23 @@ test('plans in other scripts go out under their own names, several at once as a 
 
 test('an earlier state is looked at in words, taken back, and that is undone', async ({ page }) => {
   await newProject(page, 'History')
-  await page.getByTestId('notes').fill('first')
+  await field(page, 'notes').fill('first')
   await page.getByTestId('open-history').click()
   await page.getByLabel(/Mark how it is now/).fill('before the fan')
   await page.getByRole('button', { name: 'Mark', exact: true }).click()
   const dialog = page.getByTestId('history')
   await dialog.getByRole('button', { name: 'Close' }).click()
-  await page.getByTestId('notes').fill('second')
+  await field(page, 'notes').fill('second')
   await page.getByLabel('Name of the project').fill('History, later')
   await page.getByTestId('open-history').click()
   await dialog.getByRole('button', { name: 'What changed since' }).first().click()
   await expect(page.getByTestId('changes')).toContainText('Name: "History" → "History, later"')
   await expect(page.getByTestId('changes')).toContainText('Notes: 1 line new, 1 line gone')
   await dialog.getByRole('button', { name: 'Take back' }).first().click()
-  await expect(page.getByTestId('notes')).toHaveValue('first')
+  await expect(field(page, 'notes')).toHaveValue('first')
   await expect(page.getByLabel('Name of the project')).toHaveValue('History')
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
-  await expect(page.getByTestId('notes')).toHaveValue('second')
+  await expect(field(page, 'notes')).toHaveValue('second')
   await saved(page)
   await page.reload()
   // Undo goes on where it was.

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { openDemo } from './helpers'
+import { addPart, choose, field, openDemo } from './helpers'
 
 test('a terminal is moved on the header, fixed by it, let go and released', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope')
@@ -7,20 +7,18 @@ test('a terminal is moved on the header, fixed by it, let go and released', asyn
   await page.getByRole('button', { name: 'Move FAN − on the header' }).click()
   await expect(page.getByText('press a position outlined in green')).toBeVisible()
   await page.getByTestId('position-33').click()
-  await expect(page.getByTestId('place-vent.drive')).toHaveValue('P33')
+  await expect(field(page, 'place-vent.drive')).toHaveValue(/^33\b/)
   await expect(page.getByTestId('position-33')).toHaveAccessibleName(/Vent fan/)
   await page.getByRole('button', { name: 'Let go of FAN −' }).click()
   await page.getByRole('button', { name: 'Release FAN −' }).click()
-  await expect(page.getByTestId('place-vent.drive')).toHaveValue('')
+  await expect(field(page, 'place-vent.drive')).toHaveValue('')
   await expect(page.getByTestId('finding-terminal.unplaced')).toContainText('Vent fan')
 })
 
 test('the list moves a terminal too, and says which places are taken', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope')
   await page.getByTestId('chip-brood').click()
-  const place = page.getByTestId('place-brood.dq')
-  await expect(place.locator('option[value=P29]')).toHaveText(/taken/)
-  await place.selectOption('P29')
+  await choose(page, 'place-brood.dq', /^29.*taken/)
   await expect(page.getByTestId('finding-position.claimed-twice')).toContainText('position 29')
   await page.getByTestId('finding-position.claimed-twice').getByRole('button', { name: 'Release Brood probes DQ' }).click()
   await expect(page.getByTestId('finding-position.claimed-twice')).toHaveCount(0)
@@ -56,8 +54,8 @@ test('the header is walked by arrow keys, turned over and around, and read by li
 
 test('what cannot be placed is named, and nothing moves', async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction', 'parts')
-  await page.getByTestId('add-label-printer-serial').click()
-  await page.getByTestId('add-positioning-serial').click()
+  await addPart(page, 'label-printer-serial')
+  await addPart(page, 'positioning-serial')
   await page.keyboard.press('3')
   const before = await page.getByTestId('header-rail').innerText()
   await page.getByTestId('place-rest').click()
