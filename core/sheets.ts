@@ -2,6 +2,7 @@
 import { SHEET_FIELDS, sheetRows } from './power/sheets'
 import { POWER_WORKSHEET_NAMES, type PowerWorksheet } from './power/worksheets'
 import { SIGNAL_FIELDS, signalSections, withUsual, type SheetContext } from './signals/sheets'
+import { smallestMatrix } from './signals/matrix'
 import type { SheetField, SheetSection } from './sheet'
 import type { Worksheet } from './worksheets'
 
@@ -18,3 +19,12 @@ export const sectionsOf = (sheet: Worksheet, context: SheetContext): SheetSectio
 
 /** True for a worksheet of the supply. */
 export const isOfPower = (sheet: Worksheet): sheet is PowerWorksheet => sheet.kind in POWER_WORKSHEET_NAMES
+
+/** What a worksheet offers to take over by itself: a name, and the sheet as it is then. */
+export interface SheetOffer { label: string, sheet: Worksheet }
+
+export function offersOf(sheet: Worksheet): SheetOffer[] {
+  if (sheet.kind !== 'matrix') return []
+  const { rows, columns } = smallestMatrix(Math.max(1, Math.round(sheet.keys)))
+  return rows === sheet.rows && columns === sheet.columns ? [] : [{ label: 'Take the split with fewest lines', sheet: { ...sheet, rows, columns } }]
+}

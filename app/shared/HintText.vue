@@ -7,10 +7,12 @@ defineProps<{ hint: string }>()
   <span
     class="hinted"
     tabindex="0"
+    role="note"
   ><slot /><v-tooltip
     activator="parent"
     open-on-click
     :text="hint"
+    :aria-label="hint"
   /></span>
 </template>
 

@@ -15,6 +15,7 @@ const said = computed(() => hint ?? name)
     <v-tooltip
       activator="parent"
       :text="said"
+      :aria-label="said"
     />
   </v-btn>
 </template>

@@ -111,6 +111,7 @@ function setAside() {
               <v-tooltip
                 activator="parent"
                 text="Replace this limit with your own"
+                aria-label="Replace this limit with your own"
               />
             </v-btn>
             <template v-else>

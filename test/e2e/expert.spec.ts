@@ -14,13 +14,13 @@ test('a signal is dragged to a position; an impossible one says why while draggi
   await page.getByTestId('position-6').hover()
   await expect(page.getByTestId('drag-hint')).toHaveText('Position 6 is a ground: a signal there is a short circuit.')
   await page.mouse.up()
-  await expect(field(page, 'place-modem.key')).toHaveValue(/^13\b/)
+  await expect(page.getByTestId('place-modem.key')).toContainText('13 ·')
   await key.dragTo(page.getByTestId('position-22'))
-  await expect(field(page, 'place-modem.key')).toHaveValue(/^22\b/)
+  await expect(page.getByTestId('place-modem.key')).toContainText('22 ·')
   await expect(page.getByTestId('position-22')).toHaveAccessibleName(/Field modem PWRKEY/)
   // A bus terminal onto a line without that function: it stays, and the reason is said.
   await page.getByTestId('terminal-modem.tx').locator('.name').dragTo(page.getByTestId('position-22'))
-  await expect(field(page, 'place-modem.tx')).toHaveValue(/^10\b/)
+  await expect(page.getByTestId('place-modem.tx')).toContainText('10 ·')
 })
 
 test('a conflict is shown on the header and the lanes with ways out that work', async ({ page }) => {
@@ -50,7 +50,7 @@ test('the next best place is worked out on request, and weights change the place
   await page.getByTestId('wiring-more').click()
   await page.getByTestId('open-placement').click()
   await page.getByText('Weights: what placement prefers').click()
-  await field(page, 'weight-apart').fill('lots')
+  await field(page, 'weight-apart').fill('1000000')
   await page.keyboard.press('Enter')
   await expect(page.getByTestId('weight-apart')).toContainText('A number from 0')
   await field(page, 'weight-apart').fill('2')
@@ -92,7 +92,7 @@ test('a worksheet opens from its finding with the finding\'s figures, and by its
 
 test('anything is found by position, line, function or part', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope')
-  const finder = page.getByTestId('finder')
+  const finder = field(page, 'finder')
   await finder.fill('spi 0 clock')
   await page.getByText('SPI 0 clock · position 23 · G11').click()
   await expect(page.getByTestId('position-23')).toHaveAttribute('aria-pressed', 'true')

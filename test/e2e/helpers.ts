@@ -39,14 +39,15 @@ export async function downloaded(page: Page, testId: string) {
 export const field = (scope: Page | Locator, testId: string): Locator =>
   scope.getByTestId(testId).locator('input, textarea:not([aria-hidden=true])').first()
 
-/** Chooses an entry of a list that opens when it is pressed. */
-export async function choose(page: Page, testId: string, entry: string | RegExp): Promise<void> {
+/** Chooses an entry of a list that opens when it is pressed. Long lists draw what is in view: those that can be searched are. */
+export async function choose(page: Page, testId: string, entry: string, typed = entry): Promise<void> {
   const control = page.getByTestId(testId)
   await control.locator('.v-field').click()
-  // Long lists draw what is in view: those that can be searched are.
-  const typed = control.locator('input:not([readonly])').first()
-  if (typeof entry === 'string' && await typed.count()) await typed.fill(entry)
-  await page.getByRole('option', { name: entry, exact: typeof entry === 'string' }).first().click()
+  if (await control.evaluate(element => element.classList.contains('v-autocomplete'))) {
+    await page.keyboard.press('ControlOrMeta+a')
+    await page.keyboard.type(typed)
+  }
+  await page.getByRole('option', { name: entry, exact: true }).first().click()
 }
 
 /** Chooses in a list inside a table. */
@@ -61,6 +62,8 @@ export async function addPart(page: Page, id: string): Promise<void> {
   await field(page, 'part-search').fill(id)
   await page.getByTestId(`add-${id}`).click()
   await field(page, 'part-search').fill('')
+  // Single keys are shortcuts again.
+  await field(page, 'part-search').blur()
 }
 
 interface Stored { revision: number, seen: Record<string, number>, plan: Record<string, unknown> }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Any worksheet: its fields, and beside them what they come to, as the core has them. */
-import { fieldsOf, filledSheet, sectionsOf } from '~~/core/sheets'
+import { fieldsOf, filledSheet, offersOf, sectionsOf } from '~~/core/sheets'
 import type { SheetContext } from '~~/core/signals/sheets'
 import type { Worksheet } from '~~/core/worksheets'
 
@@ -59,6 +59,15 @@ const LEAST_ABOVE = 1e-12
           @change="set(field.name, readList(($event.target as HTMLInputElement).value))"
         />
       </template>
+      <v-btn
+        v-for="offer in offersOf(sheet)"
+        :key="offer.label"
+        size="small"
+        variant="outlined"
+        @click="figures = { ...offer.sheet }"
+      >
+        {{ offer.label }}
+      </v-btn>
     </div>
     <div class="results">
       <template

@@ -3,8 +3,8 @@
 const project = useProjectStore()
 const { matching, question, asked, answer, takeBack } = useBoard()
 const board = computed(() => project.facts?.board ?? null)
-/** With a board chosen the others are folded away. */
-const choosing = ref(false)
+/** Who comes with a board chosen has the others folded away; while one is being chosen they stay. */
+const choosing = ref(!project.plan!.board)
 const isOpen = computed(() => choosing.value || !board.value)
 
 function choose(id: string) {
@@ -85,7 +85,7 @@ const writeNotes = (notes: string | null) => project.edit({ edit: 'write-notes',
         class="done"
         @click="choosing = false"
       >
-        Keep this one
+        That is the one: fold the others away
       </v-btn>
     </section>
     <section

@@ -105,6 +105,7 @@ function takeTree() {
         <v-tooltip
           activator="parent"
           text="The device tree as the kernel gets it"
+          aria-label="The device tree as the kernel gets it"
         />
       </v-btn>
     </div>

@@ -125,6 +125,7 @@ function drop() {
         <v-tooltip
           activator="parent"
           text="Our own and minimal: for rehearsing, not for starting a board"
+          aria-label="Our own and minimal: for rehearsing, not for starting a board"
         />
       </v-btn>
       <v-btn

@@ -65,6 +65,7 @@ function takeZip() {
         <v-tooltip
           activator="parent"
           text="Or drop them here: boot file, command line, overlays, a tree, or all of them in a zip"
+          aria-label="Or drop them here: boot file, command line, overlays, a tree, or all of them in a zip"
         />
       </FilePick>
       <v-btn

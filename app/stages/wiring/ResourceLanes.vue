@@ -162,6 +162,7 @@ const wanting = (kind: string) => conflict.value.size
         >{{ entry.line }}<v-tooltip
           activator="parent"
           :text="`G${entry.line}, position ${entry.position}: ${held ? `${held.owner.name} ${held.label}` : 'free'}`"
+          :aria-label="`G${entry.line}, position ${entry.position}: ${held ? `${held.owner.name} ${held.label}` : 'free'}`"
         /></span>
       </div>
     </div>

@@ -55,6 +55,7 @@ const merged = computed(() => {
         ><v-tooltip
           activator="parent"
           :text="`${load.name}: ${milliamps(load.typicalMa)} typical, ${milliamps(load.peakMa)} peak`"
+          :aria-label="`${load.name}: ${milliamps(load.typicalMa)} typical, ${milliamps(load.peakMa)} peak`"
         /><span
           class="typical"
           :style="{ width: `${load.peakMa ? load.typicalMa / load.peakMa * 100 : 0}%` }"

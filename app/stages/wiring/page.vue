@@ -109,6 +109,7 @@ const stopsOf = (partId: string) =>
           <v-tooltip
             activator="parent"
             text="Only what you fixed stays where it is"
+            aria-label="Only what you fixed stays where it is"
           />
         </v-btn>
         <v-btn
@@ -121,6 +122,7 @@ const stopsOf = (partId: string) =>
           <v-tooltip
             activator="parent"
             text="What is placed stays unless it must move (p)"
+            aria-label="What is placed stays unless it must move (p)"
           />
         </v-btn>
       </template>

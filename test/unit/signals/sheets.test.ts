@@ -1,6 +1,6 @@
 /** The worksheets of signals: the same figures as the engines, and those that are published. */
 import { describe, expect, it } from 'vitest'
-import { fieldsOf, filledSheet, sectionsOf } from '../../../core/sheets'
+import { fieldsOf, filledSheet, offersOf, sectionsOf } from '../../../core/sheets'
 import { SIGNAL_WORKSHEET_NAMES, USUAL_SIGNAL_WORKSHEETS, type SignalWorksheet } from '../../../core/signals/worksheets'
 
 const CONTEXT = { lineMost: { value: 16, origin: 'memory' as const } }
@@ -49,6 +49,13 @@ describe('worksheets of signals', () => {
     expect(rowsOf({ ...USUAL_SIGNAL_WORKSHEETS.led, forwardV: 4 })[0]).toMatchObject({ label: 'does not light', holds: false })
     expect(rowOf({ ...USUAL_SIGNAL_WORKSHEETS.matrix, keys: 40 }, 'keys').holds).toBe(false)
     expect(rowsOf({ ...USUAL_SIGNAL_WORKSHEETS.divider, series: 'E12', inputV: 5, mostV: 3.31, leastV: 3.3, bitHz: 1e9 })[0]!.holds).toBe(false)
+  })
+
+  it('offers the split of a matrix with fewest lines, until it is that', () => {
+    const [offer] = offersOf({ ...USUAL_SIGNAL_WORKSHEETS.matrix, keys: 64 })
+    expect(offer!.sheet).toMatchObject({ rows: 8, columns: 8 })
+    expect(offersOf(offer!.sheet)).toEqual([])
+    expect(offersOf(USUAL_SIGNAL_WORKSHEETS.led)).toEqual([])
   })
 
   it('has two stages side by side, each with its heading', () => {
