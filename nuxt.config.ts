@@ -24,7 +24,9 @@ const HEADERS = {
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', '@nuxt/eslint', '@vite-pwa/nuxt'],
-  $development: { vite: { environments: { ssr: { build: { rollupOptions: { input: { server: 'node_modules/nuxt/dist/app/entry.js' } } } } } } },
+  $development: {
+    vite: { environments: { ssr: { build: { rollupOptions: { input: { server: 'node_modules/nuxt/dist/app/entry.js' } } } } } },
+  },
   ssr: false,
   // Addresses are in app/router.options.ts; a room holds its page, its cards and its composables.
   pages: true,

@@ -4,7 +4,10 @@ const common = { 'border-opacity': 0.14, 'high-emphasis-opacity': 1, 'medium-emp
 /** Every field that is typed into or chosen from. */
 const FIELD = { variant: 'outlined', density: 'compact', hideDetails: 'auto', color: 'primary' } as const
 
-/** Warm paper and deep slate; copper acts, carmine stops, ochre cautions. The look of every control is set here and in `assets/material.css`. */
+/**
+ * Warm paper and deep slate; copper acts, carmine stops, ochre cautions. The look of every control is set here and in
+ * `assets/material.css`.
+ */
 export default defineVuetifyConfiguration({
   icons: { defaultSet: 'mdi-svg' },
   theme: {

@@ -63,10 +63,12 @@ function print(name: string, report: Report): void {
   console.log(`${stops} stops, ${cautions} cautions, ${notes} notes${aside ? `, ${aside} set aside` : ''}`)
 }
 
+const LAPSED = { graver: 'it is graver', figures: 'its figures are others' } as const
+
 function inWords(finding: Finding): string {
   const figures = finding.figures.map(({ label, value, unit = '', limit, origin }) =>
     `${label} ${value} ${unit}`.trim() + (limit === undefined ? '' : `, limit ${limit} ${unit}`.trimEnd()) + (origin ? ` (${origin})` : ''))
   return [`${finding.severity}  ${finding.code}  ${finding.title}`, `      ${finding.sentence}`,
-    ...finding.lapsed ? [`      was set aside (${finding.lapsed.reason}); now ${finding.lapsed.because === 'graver' ? 'it is graver' : 'its figures are others'}`] : [],
+    ...finding.lapsed ? [`      was set aside (${finding.lapsed.reason}); now ${LAPSED[finding.lapsed.because]}`] : [],
     ...figures.length ? [`      ${figures.join('; ')}`] : [], ...finding.fixes.map(fix => `      fix: ${fix.label}`)].join('\n')
 }

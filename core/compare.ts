@@ -31,7 +31,9 @@ export interface Compared {
 /** One arrangement of the plan in figures. */
 export function comparedOf(plan: Plan, catalogue: Catalogue, arrangement: Arrangement): Compared & { titles: string[] } {
   const { findings, power } = evaluate(arranged(plan, arrangement), catalogue)
-  const mine = findings.filter(isOpen).filter(finding => finding.stages[0] === 'power' || finding.subjects.some(subject => subject.node !== undefined))
+  const mine = findings.filter(isOpen).filter(
+    finding => finding.stages[0] === 'power' || finding.subjects.some(subject => subject.node !== undefined),
+  )
   const state = (id: string) => power.states.find(entry => entry.id === id)!
   const fed = !power.assumed && '@5V' in state('typical').nodes
   const tightest = [...power.sources].filter(source => source.peakMa > 0)

@@ -26,5 +26,9 @@ export interface SheetOffer { label: string, sheet: Worksheet }
 export function offersOf(sheet: Worksheet): SheetOffer[] {
   if (sheet.kind !== 'matrix') return []
   const { rows, columns } = smallestMatrix(Math.max(1, Math.round(sheet.keys)))
-  return rows === sheet.rows && columns === sheet.columns ? [] : [{ label: 'Take the split with fewest lines', sheet: { ...sheet, rows, columns } }]
+  return rows === sheet.rows && columns === sheet.columns
+    ? []
+    : [
+        { label: 'Take the split with fewest lines', sheet: { ...sheet, rows, columns } },
+      ]
 }

@@ -27,7 +27,8 @@ export const STARTERS: readonly Starter[] = [
     parts: [['relay-board-1', 'Relay'], ['button-1', 'Button']],
   },
   {
-    id: 'time', title: 'Keep the time', says: 'A clock that goes on without current and without a network, and a button to set something going.',
+    id: 'time', title: 'Keep the time', says: 'A clock that goes on without current and without a network, and a button to set '
+      + 'something going.',
     parts: [['clock-cell-i2c', 'Clock'], ['button-1', 'Button']],
   },
 ]

@@ -6,7 +6,10 @@ import { isOpen } from './findings/set-aside'
 import { KINDS } from './netlist/supply/kinds'
 import type { Plan } from './plan/types'
 
-/** `fits`: nothing against it. `care`: it runs, with something to see to. `converter`: another voltage than the board takes. `no`: it would fail. */
+/**
+ * `fits`: nothing against it. `care`: it runs, with something to see to. `converter`: another voltage than the board takes. `no`: it would
+ * fail.
+ */
 export type Fit = 'fits' | 'care' | 'converter' | 'no'
 
 export interface SupplyChoice {

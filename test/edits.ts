@@ -13,7 +13,9 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({
     edit: fc.constant('set-aside' as const),
     entry: fc.record({
-      id: fc.constantFrom('terminal.unplaced scale', 'unplaced brood.dq', 'x'), severity: fc.constantFrom('caution' as const, 'stop' as const),
+      id: fc.constantFrom(
+        'terminal.unplaced scale', 'unplaced brood.dq', 'x',
+      ), severity: fc.constantFrom('caution' as const, 'stop' as const),
       figures: text, reason: fc.constantFrom('seen at the bench', 'short runs only'), at: fc.constant('2026-05-01T10:00:00.000Z'),
     }),
   }),

@@ -21,7 +21,11 @@ export function useUnits() {
     const isF = view.temperatureUnit === 'F'
     const isInch = view.lengthUnit === 'inch'
     return {
-      temperature: isF ? { unit: '°F', show: c => rounded(1)(fahrenheitOf(c)), keep: f => rounded(3)(celsiusOf(f)) } : { unit: '°C', ...SAME },
+      temperature: isF
+        ? {
+            unit: '°F', show: c => rounded(1)(fahrenheitOf(c)), keep: f => rounded(3)(celsiusOf(f)),
+          }
+        : { unit: '°C', ...SAME },
       kelvin: isF ? { unit: '°F', show: k => rounded(1)(k * 9 / 5), keep: f => rounded(3)(f * 5 / 9) } : { unit: 'K', ...SAME },
       metre: isInch ? { unit: 'ft', show: m => rounded(2)(feetOf(m)), keep: ft => rounded(4)(metresOf(ft)) } : { unit: 'm', ...SAME },
       centimetre: isInch

@@ -1,6 +1,11 @@
 <script setup lang="ts">
 /** Asks for files. Without a label it shows nothing by itself, and is opened by whoever holds it. */
-const { label = undefined, accept, multiple = false, test } = defineProps<{ label?: string, accept: string, multiple?: boolean, test: string }>()
+const { label = undefined, accept, multiple = false, test } = defineProps<{
+  label?: string
+  accept: string
+  multiple?: boolean
+  test: string
+}>()
 const emit = defineEmits<{ files: [files: File[]] }>()
 const field = useTemplateRef<{ $el: HTMLElement }>('field')
 const open = () => field.value?.$el.querySelector('input')?.click()

@@ -3,7 +3,10 @@
  * A figure with its unit, typed with a comma or a point. What cannot be stays in the field with the reason below it and is not handed on;
  * an empty field is `null` where that means something.
  */
-const { value, label = undefined, name = undefined, unit = undefined, least = -Infinity, most = Infinity, mayBeEmpty = false, placeholder = undefined } = defineProps<{
+const {
+  value, label = undefined, name = undefined, unit = undefined, least = -Infinity, most = Infinity, mayBeEmpty = false,
+  placeholder = undefined,
+} = defineProps<{
   value: number | null
   label?: string
   /** What it is called where no label is shown. */

@@ -232,7 +232,15 @@ function setAside() {
 .stop::before { background: var(--carmine); opacity: 1; }
 .caution::before { background: repeating-linear-gradient(var(--ochre) 0 7px, var(--ochre-wash) 7px 11px); opacity: 1; }
 .chosen { box-shadow: 0 0 0 2px var(--copper); }
-.finding-title.finding-title { font-weight: 650; font-size: 14.5px; line-height: 1.25; overflow-wrap: anywhere; padding: 0; justify-content: start; min-height: 24px; }
+.finding-title.finding-title {
+  font-weight: 650;
+  font-size: 14.5px;
+  line-height: 1.25;
+  overflow-wrap: anywhere;
+  padding: 0;
+  justify-content: start;
+  min-height: 24px;
+}
 .finding-title :deep(.v-btn__content) { overflow-wrap: anywhere; }
 .finding-title :deep(.v-btn__overlay) { opacity: 0; }
 .card p { overflow-wrap: anywhere; }

@@ -73,7 +73,16 @@ const tab = computed({ get: () => view.drawer ?? 'findings', set: next => view.d
 
 <style scoped>
 .drawer.drawer { background: var(--paper-2); color: var(--ink); border-color: var(--rule); }
-.head { display: flex; align-items: center; position: sticky; top: 0; z-index: 2; background: var(--paper-2); padding: 2px 6px 0 4px; border-bottom: 1px solid var(--rule); }
+.head {
+  display: flex;
+  align-items: center;
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--paper-2);
+  padding: 2px 6px 0 4px;
+  border-bottom: 1px solid var(--rule);
+}
 .tabs { flex: 1; border: 0; margin: 0; }
 .tabs :deep(.v-tab) { padding: 0 9px; font-size: 13px; }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
-  mdiCogOutline, mdiHelpCircleOutline, mdiHistory, mdiNotebookOutline, mdiRedoVariant, mdiShareVariantOutline, mdiUndoVariant, mdiListBoxOutline,
+  mdiCogOutline, mdiHelpCircleOutline, mdiHistory, mdiNotebookOutline, mdiRedoVariant, mdiShareVariantOutline,
+  mdiUndoVariant, mdiListBoxOutline,
 } from '@mdi/js'
 import { useMediaQuery } from '@vueuse/core'
 
@@ -140,7 +141,15 @@ function rename(name: string | null) {
 .name :deep(.v-field) { background: none; border: 1px solid transparent; border-radius: 3px; color: inherit; }
 .name :deep(.v-field:hover), .name :deep(.v-field--focused) { border-color: var(--bar-ink-2); }
 .name :deep(.v-field__input) { min-height: 30px; padding: 0; color: var(--bar-ink); }
-.board { color: var(--bar-ink-2); font-size: 12.5px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; margin: 0 8px; flex: 0 1 auto; }
+.board {
+  color: var(--bar-ink-2);
+  font-size: 12.5px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  margin: 0 8px;
+  flex: 0 1 auto;
+}
 .saved { color: var(--bar-ink-2); font-size: 12.5px; white-space: nowrap; font-variant-numeric: tabular-nums; }
 .saved.failed { color: #ff9fb0; font-weight: 700; }
 .top :deep(.v-btn--icon) { --v-btn-height: 26px; width: 32px; height: 32px; }

@@ -17,7 +17,10 @@ export const HELP: Readonly<Record<StageId, Help>> = {
       'Write down what it is for. Notes stay with the plan.',
     ],
     words: [
-      { word: 'position', means: 'A pin of the header, counted from the square corner: odd ones in the inner row, even ones in the outer row.' },
+      {
+        word: 'position',
+        means: 'A pin of the header, counted from the square corner: odd ones in the inner row, even ones in the outer row.',
+      },
       { word: 'line', means: 'A signal of the processor, by its number: G18 is line 18, which lies on position 12.' },
       { word: 'rail', means: 'A voltage that the board hands out: 5 V as it comes in, 3V3 from its own regulator.' },
     ],
@@ -45,7 +48,10 @@ export const HELP: Readonly<Record<StageId, Help>> = {
       'Keep a position free by pressing it and giving a reason.',
     ],
     words: [
-      { word: 'pull-up', means: 'A resistor to 3V3 that holds a line high until something pulls it low. I²C needs one for each wire, and not too many.' },
+      {
+        word: 'pull-up',
+        means: 'A resistor to 3V3 that holds a line high until something pulls it low. I²C needs one for each wire, and not too many.',
+      },
       { word: 'chip select', means: 'The line by which SPI tells one part that it is meant.' },
       { word: 'fixed', means: 'Set by you: placing leaves it where it is. A small square marks it.' },
     ],
@@ -59,7 +65,9 @@ export const HELP: Readonly<Record<StageId, Help>> = {
       'Ask in Scenario, Battery and Heat what the day, the week and the summer do to it.',
     ],
     words: [
-      { word: 'operating point', means: 'Voltages and currents at which everything is in balance. A supply too weak for its load has none.' },
+      {
+        word: 'operating point', means: 'Voltages and currents at which everything is in balance. A supply too weak for its load has none.',
+      },
       { word: 'drop', means: 'What a lead takes from the voltage: current times resistance, there and back.' },
       { word: 'brown-out', means: 'The voltage falls so low for a moment that the board starts anew.' },
     ],

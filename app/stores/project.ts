@@ -86,7 +86,9 @@ export const useProjectStore = defineStore('project', () => {
   const report = computed(() => {
     if (!facts.value || !engine.value) return null
     if (!isLate.value) return engine.value.evaluateFacts(facts.value)
-    return judgement.value?.report ?? withoutBootFixes(engine.value.evaluateFacts(gatherFacts(judgedFirst(judged.value!), shippedCatalogue)))
+    return judgement.value?.report ?? withoutBootFixes(
+      engine.value.evaluateFacts(gatherFacts(judgedFirst(judged.value!), shippedCatalogue)),
+    )
   })
   watch([isLate, judged], ([long, now]) => long && now ? late.ask(now) : late.stop())
   const canUndo = computed(() => history.value?.past.at(-1)?.label ?? null)
@@ -141,7 +143,9 @@ export const useProjectStore = defineStore('project', () => {
     openDoorWhenTouched()
   }
 
-  /** The judgement comes when the stage is there; a plan that it cannot judge is told as damaged. Nothing happens when it is there already. */
+  /**
+   * The judgement comes when the stage is there; a plan that it cannot judge is told as damaged. Nothing happens when it is there already.
+   */
   async function beJudged(): Promise<void> {
     if (engine.value) return
     let loaded
@@ -338,7 +342,8 @@ export const useProjectStore = defineStore('project', () => {
     id, plan, facts, report, isLate, judgement, isReading: late.busy, explainedWindow: late.window, lookAt: (
       file: string, line: number,
     ) => void late.lookAt({ file, line }), catalogue, saveState, loadError, recovered, canUndo, canRedo,
-    collisions, open, beJudged, close, edit, applyFix, undo, redo, preview, retrySave, putBack, takeMine, dropCollisions, takeState, settled,
+    collisions, open, beJudged, close, edit, applyFix, undo, redo, preview, retrySave, putBack, takeMine, dropCollisions,
+    takeState, settled,
   }
 })
 

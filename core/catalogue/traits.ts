@@ -1,8 +1,11 @@
-/** What one chooses a part by: how it connects, what it is fed with, what it takes of the board, what it costs. Read from its file alone. */
+/**
+ * What one chooses a part by: how it connects, what it is fed with, what it takes of the board, what it costs. Read from its file alone.
+ */
 import type { Part } from './types'
 
 /** How a part meets the board, as it is said. */
-export type Link = 'I²C' | 'SPI' | 'Serial' | '1-Wire' | 'PWM' | 'I²S' | 'Strip' | 'Lines' | 'USB' | 'Video' | 'Flat cable' | 'Fan socket' | 'Nothing'
+export type Link = 'I²C' | 'SPI' | 'Serial' | '1-Wire' | 'PWM' | 'I²S' | 'Strip' | 'Lines' | 'USB' | 'Video' | 'Flat cable'
+  | 'Fan socket' | 'Nothing'
 
 export interface Traits {
   links: Link[]

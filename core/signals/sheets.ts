@@ -24,12 +24,16 @@ export const SIGNAL_FIELDS: Readonly<Record<SignalWorksheet['kind'], readonly Sh
   ],
   'divider': [
     field('inputV', 'Comes in', 'V'), field('mostV', 'Input stands', 'V'), field('leastV', 'Input reads high from', 'V', -1),
-    field('bitHz', 'Bit rate', 'bit/s'), field('capacitancePf', 'Capacitance at the tap', 'pF'), field('mostMa', 'Most current', 'mA'), SERIES,
+    field('bitHz', 'Bit rate', 'bit/s'), field(
+      'capacitancePf', 'Capacitance at the tap', 'pF',
+    ), field('mostMa', 'Most current', 'mA'), SERIES,
     { is: 'flag', name: 'ownPair', label: 'a pair of my own' },
     { ...field('upperOhm', 'Upper', 'Ω'), when: 'ownPair' }, { ...field('lowerOhm', 'Lower', 'Ω'), when: 'ownPair' },
   ],
   'led': [
-    field('supplyV', 'Line or supply', 'V'), field('forwardV', 'LED\'s own voltage', 'V'), field('currentMa', 'Wanted current', 'mA'), SERIES,
+    field('supplyV', 'Line or supply', 'V'), field(
+      'forwardV', 'LED\'s own voltage', 'V',
+    ), field('currentMa', 'Wanted current', 'mA'), SERIES,
   ],
   'serial': [
     field('baud', 'Rate', 'baud'), choiceField('frame', 'Frame', ['8N1', '8E1', '8O1', '7E1', '8N2'].map(frame => [frame, frame] as const)),
@@ -192,7 +196,9 @@ function serialRows({ sourceHz, divider, baud, partHz, partDivider = 'eighth', f
 }
 
 function matrixRows(sheet: Of<'matrix'>): SheetRow[] {
-  const [keys, rows, columns] = [sheet.keys, sheet.rows, sheet.columns].map(value => Math.max(1, Math.round(value))) as [number, number, number]
+  const [keys, rows, columns] = [sheet.keys, sheet.rows, sheet.columns].map(
+    value => Math.max(1, Math.round(value)),
+  ) as [number, number, number]
   const figures = matrixFigures({ rows, columns, diodes: sheet.diodes }, (sheet.settleUs ?? SETTLE_S * 1e6) * 1e-6)
   const fewest = smallestMatrix(keys)
   return [

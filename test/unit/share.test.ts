@@ -64,7 +64,9 @@ describe('a plan as a sheet', () => {
       const text = planTextOfSheet(html)!
       const read = readPlanText(text)
       expect(read.ok && completed(read.plan)).toEqual(plan)
-      for (const title of ['What it is', 'Header', 'Wires, in the order of connecting', 'What lies on the table', 'Boot file', 'What answers on I²C']) {
+      for (const title of [
+        'What it is', 'Header', 'Wires, in the order of connecting', 'What lies on the table', 'Boot file', 'What answers on I²C',
+      ]) {
         expect(html).toContain(`<h2>${title}</h2>`)
       }
       expect(html.match(/<svg/g)).toHaveLength(1)

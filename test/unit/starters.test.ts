@@ -5,7 +5,9 @@ import { supplyChoices, trySupply } from '../../core/supply-choice'
 import { emptyPlan } from '../../core/plan/create'
 import { catalogue } from '../plans'
 
-const suitable = (board: string) => supplyChoices([...catalogue.supplies.values()].map(supply => trySupply({ ...emptyPlan('x'), board }, supply, catalogue)))
+const suitable = (board: string) => supplyChoices(
+  [...catalogue.supplies.values()].map(supply => trySupply({ ...emptyPlan('x'), board }, supply, catalogue)),
+)
   .find(choice => choice.fit === 'fits')!.supply.id
 
 describe.each([...catalogue.boards.keys()])('a first plan on %s', (board) => {

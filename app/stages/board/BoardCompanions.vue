@@ -6,7 +6,7 @@ import { COOLERS, ENCLOSURES } from '~~/core/power/heat/coolers'
 const project = useProjectStore()
 const { go } = useStages()
 const heat = computed(() => project.plan!.power.heat)
-const coolers = Object.entries(COOLERS).map(([value, { label, price }]) => ({ value, title: sentence(label), props: { subtitle: price ? `about ${price} in the plan's currency` : undefined } }))
+const coolers = Object.entries(COOLERS).map(([value, { label }]) => ({ value, title: sentence(label) }))
 const enclosures = Object.entries(ENCLOSURES).map(([value, { label }]) => ({ value, title: sentence(label) }))
 const IMAGES = [
   { value: 'newer', title: 'Current: its files lie in /boot/firmware' }, { value: 'older', title: 'Older: its files lie in /boot' },

@@ -8,12 +8,17 @@ const { choices, isTried } = useBoard()
 const GROUPS: readonly { fit: Fit, title: string, says: string }[] = [
   { fit: 'fits', title: 'Suits this plan', says: '' },
   { fit: 'care', title: 'Runs, with something to see to', says: '' },
-  { fit: 'converter', title: 'Another voltage', says: 'A converter has to make 5 V of it first, on the Power stage: straight into the board it destroys it, or does not start it.' },
+  {
+    fit: 'converter', title: 'Another voltage',
+    says: 'A converter has to make 5 V of it first, on the Power stage: straight into the board it destroys it, or does not start it.',
+  },
   { fit: 'no', title: 'Does not carry it', says: '' },
 ]
 const groups = computed(() => GROUPS.map(group => ({ ...group, list: choices.value.filter(choice => choice.fit === group.fit) }))
   .filter(group => group.list.length))
-const PLUGS: Readonly<Record<string, string>> = { 'micro-usb': 'micro-USB plug', 'usb-c': 'USB-C plug', 'round': 'round plug', 'screw': 'bare wires' }
+const PLUGS: Readonly<Record<string, string>> = {
+  'micro-usb': 'micro-USB plug', 'usb-c': 'USB-C plug', 'round': 'round plug', 'screw': 'bare wires',
+}
 const chosen = computed(() => project.plan!.supply?.type ?? null)
 const chosenChoice = computed(() => choices.value.find(choice => choice.supply.id === chosen.value))
 /** Groups that are open: what suits, and where the chosen one stands. */
@@ -56,7 +61,8 @@ const asItems = (list: readonly SupplyChoice[]) =>
         eager
       >
         <v-expansion-panel-title :data-test="`supplies-${group.fit}`">
-          <span :id="`supplies-${group.fit}`">{{ isTried ? group.title : 'All supplies' }} <span class="quiet figures">{{ group.list.length }}</span></span>
+          <span :id="`supplies-${group.fit}`">{{ isTried ? group.title : 'All supplies' }}
+            <span class="quiet figures">{{ group.list.length }}</span></span>
         </v-expansion-panel-title>
         <v-expansion-panel-text>
           <p

@@ -157,7 +157,15 @@ const writeNotes = (notes: string | null) => project.edit({ edit: 'write-notes',
 h2 { margin: 10px 0 6px; }
 .boards { display: grid; gap: 8px; grid-template-columns: repeat(auto-fill, minmax(min(100%, 330px), 1fr)); }
 .done { margin-top: 8px; }
-.chosen { border-left: 6px solid var(--copper); padding: 8px 14px; display: flex; gap: 14px; align-items: start; justify-content: space-between; flex-wrap: wrap; }
+.chosen {
+  border-left: 6px solid var(--copper);
+  padding: 8px 14px;
+  display: flex;
+  gap: 14px;
+  align-items: start;
+  justify-content: space-between;
+  flex-wrap: wrap;
+}
 .caution { margin-top: 6px; padding-block: 6px; }
 .notes { margin-top: 14px; max-width: 760px; }
 .story { margin-top: 12px; max-width: 70ch; }

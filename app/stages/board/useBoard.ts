@@ -46,10 +46,14 @@ export const useBoard = createSharedComposable(() => {
     tried.value = checks.supplyChoices(trials)
   }
   const later = useDebounceFn(tryAll, REST_MS)
-  watch([engine, () => project.plan?.board, () => project.plan?.parts, () => project.plan?.assignments, () => project.plan?.power], () => void later(), {
+  watch([
+    engine, () => project.plan?.board, () => project.plan?.parts, () => project.plan?.assignments, () => project.plan?.power,
+  ], () => void later(), {
     immediate: true,
   })
   onScopeDispose(() => run++)
 
-  return { boards, matching, question, asked, answer, takeBack, choices: computed(() => tried.value ?? untried.value), isTried: computed(() => tried.value !== null) }
+  return { boards, matching, question, asked, answer, takeBack, choices: computed(
+    () => tried.value ?? untried.value,
+  ), isTried: computed(() => tried.value !== null) }
 })

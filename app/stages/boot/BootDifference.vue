@@ -18,12 +18,8 @@ const KINDS = { added: '+', changed: '~', removed: '−', off: '#' } as const
       v-if="isLong || project.isReading"
       class="quiet small"
     >
-      {
-      {
-      project.isReading ? 'The file is being read …' : 'The file is too long to be laid beside itself line by line; what changes is '
-      + 'listed.'
-      }
-      }
+      {{ project.isReading ? 'The file is being read …'
+        : 'The file is too long to be laid beside itself line by line; what changes is listed.' }}
     </p>
     <ol
       v-else

@@ -12,7 +12,9 @@ export function useBootWorker() {
   async function ask<T>(question: (service: Remote<BootService>) => Promise<T>): Promise<T | null> {
     stop()
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
-    const starting = startWorker<BootService>(() => new Worker(new URL('../../workers/boot.worker.ts', import.meta.url), { type: 'module' }))
+    const starting = startWorker<BootService>(
+      () => new Worker(new URL('../../workers/boot.worker.ts', import.meta.url), { type: 'module' }),
+    )
     const ending = starting.then(({ end }) => end, () => () => {})
     try {
       const started = await Promise.race([starting, stopped])

@@ -313,7 +313,15 @@ function markdown() {
 .length :deep(.v-field) { background: none; }
 .length :deep(input) { text-align: end; }
 .wires :deep(td) { vertical-align: middle; }
-.wire-swatch { width: 18px; height: 8px; border-radius: 4px; background: var(--wire); border: 1px solid var(--ink-2); margin-right: 6px; display: inline-block; }
+.wire-swatch {
+  width: 18px;
+  height: 8px;
+  border-radius: 4px;
+  background: var(--wire);
+  border: 1px solid var(--ink-2);
+  margin-right: 6px;
+  display: inline-block;
+}
 .parts { margin-top: 18px; }
 .parts-table { background: transparent; }
 .parts h2 { font-size: 16px; }

@@ -14,7 +14,9 @@ const text = ref<string | null>(null)
 const problems = ref<Problem[]>([])
 const inForm = ref(false)
 const opened = ref(false)
-const isOpen = computed({ get: () => opened.value || list.value.length > 0 || text.value !== null || inForm.value, set: open => opened.value = open })
+const isOpen = computed({
+  get: () => opened.value || list.value.length > 0 || text.value !== null || inForm.value, set: open => opened.value = open,
+})
 
 function start() {
   const found = sources.value.find(entry => entry.id === source.value)

@@ -217,7 +217,15 @@ async function showWiring() {
 .name :deep(.v-field__input) { min-height: 28px; padding-block: 2px; }
 .name :deep(input) { font-weight: 650; font-size: 14.5px; text-overflow: ellipsis; }
 .name :deep(.v-field) { background: none; }
-.stop { background: var(--carmine); color: var(--sheet); font-weight: 700; font-size: 11.5px; border-radius: 2px; padding: 0 6px; white-space: nowrap; }
+.stop {
+  background: var(--carmine);
+  color: var(--sheet);
+  font-weight: 700;
+  font-size: 11.5px;
+  border-radius: 2px;
+  padding: 0 6px;
+  white-space: nowrap;
+}
 .options { display: grid; gap: 8px; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); padding-top: 6px; }
 .load { display: grid; gap: 6px; grid-template-columns: 72px minmax(0, 1fr) 84px 76px 84px auto; align-items: start; padding: 6px 0; }
 .whole { grid-column: span 3; }

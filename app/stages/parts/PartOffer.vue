@@ -4,8 +4,11 @@ import type { Traits } from '~~/core/catalogue/traits'
 import type { Part } from '~~/core/catalogue/types'
 import { mdiPlus, mdiScaleBalance } from '@mdi/js'
 
-const { part, traits } = defineProps<{ part: Part, traits: Traits, isCompared: boolean, canCompare: boolean }>()
+const { part, traits, isCompared, canCompare } = defineProps<{ part: Part, traits: Traits, isCompared: boolean, canCompare: boolean }>()
 const emit = defineEmits<{ add: [], look: [isLookedAt: boolean], compare: [] }>()
+const compareHint = computed(() => isCompared
+  ? 'Take it out of the comparison'
+  : canCompare ? 'Lay it beside another of its kind' : 'Up to three of one kind at a time')
 const takes = computed(() => [
   traits.links.filter(link => link !== 'Lines' && link !== 'Nothing').join(' · '),
   traits.ownLines ? `${traits.ownLines} ${traits.ownLines === 1 ? 'line' : 'lines'}` : '',
@@ -39,7 +42,7 @@ const takes = computed(() => [
     <IconAct
       :name="`Compare ${part.name}`"
       :icon="mdiScaleBalance"
-      :hint="isCompared ? 'Take it out of the comparison' : canCompare ? 'Lay it beside another of its kind' : 'Up to three of one kind at a time'"
+      :hint="compareHint"
       :aria-pressed="isCompared"
       :color="isCompared ? 'primary' : undefined"
       :disabled="!canCompare"

@@ -4,7 +4,9 @@ import { useMediaQuery } from '@vueuse/core'
 import type { Part } from '~~/core/catalogue/types'
 
 const project = useProjectStore()
-const { text, group, link, rail, most, onlyFitting, groups, links, rails, freeLines, all, offered, byGroup, isSifted, clear, add, ghost } = useParts()
+const {
+  text, group, link, rail, most, onlyFitting, groups, links, rails, freeLines, all, offered, byGroup, isSifted, clear, add, ghost,
+} = useParts()
 const narrow = useMediaQuery('(max-width: 860px)')
 /** Narrow screens have one side at a time. */
 const side = ref<'choose' | 'held'>(project.plan!.parts.length ? 'held' : 'choose')

@@ -25,7 +25,9 @@ export function useParts() {
   const links = computed(() => [...new Set(all.value.flatMap(({ traits }) => traits.links))].sort())
   const rails = computed(() => [...new Set(all.value.flatMap(({ traits }) => traits.rails))].sort())
   const freeLines = computed(() => project.report ? project.report.lines.available - project.report.lines.used : Infinity)
-  const isSifted = computed(() => !!(text.value.trim() || group.value || link.value || rail.value || most.value !== null || onlyFitting.value))
+  const isSifted = computed(
+    () => !!(text.value.trim() || group.value || link.value || rail.value || most.value !== null || onlyFitting.value),
+  )
 
   const offered = computed(() => all.value.filter(({ part, traits }) => (!group.value || part.group === group.value)
     && (!link.value || traits.links.includes(link.value)) && (!rail.value || traits.rails.includes(rail.value))

@@ -199,7 +199,8 @@ function workOut() {
         <span class="small">{{ heat.slowsAtS === null ? `Clocks hold for ${plan.minutes} min.`
                               : `Clocks fall after ${clockText(heat.slowsAtS)} (min:s); at the end ${Math.round(heat.endClockPercent)} %
                               remain.` }}
-          {{ heat.boardW.toFixed(1) }} W at the board; without any limit it would settle at {{ temperature(heat.steadyC) }}{{ heat.fanStarts ? `; the fan came on ${heat.fanStarts} ${heat.fanStarts === 1 ? 'time' : 'times'}` : '' }}.</span>
+          {{ heat.boardW.toFixed(1) }} W at the board; without any limit it would settle at
+          {{ temperature(heat.steadyC) }}{{ heat.fanStarts ? `; the fan came on ${heat.fanStarts} ${heat.fanStarts === 1 ? 'time' : 'times'}` : '' }}.</span>
       </div>
       <ChartWithTable
         :curves="curves"

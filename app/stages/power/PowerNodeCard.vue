@@ -65,6 +65,10 @@ function plugIn() {
   second.value = null
 }
 
+function chooseType(type: string | null) {
+  if (type) edit({ edit: 'edit-node', id: own.value!.id, changes: { type, figures: {} } }, 'Choose another source')
+}
+
 function remove() {
   const id = own.value!.id
   edit({ edit: 'remove-node', id }, `Take ${nameOf(id)} out`)
@@ -297,7 +301,7 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
       item-title="name"
       item-value="id"
       :model-value="own.type"
-      @update:model-value="value => value && edit({ edit: 'edit-node', id: own!.id, changes: { type: value, figures: {} } }, 'Choose another source')"
+      @update:model-value="chooseType"
     />
     <div class="acts">
       <v-btn

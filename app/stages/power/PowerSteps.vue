@@ -12,7 +12,8 @@ const loads = computed(() => power.value.nodes.filter(node => node.role === 'loa
 const switches = computed(() => power.value.nodes.filter(node => node.own && (node.kind === 'switch' || node.kind === 'latch')))
 const sign = computed(() => power.value.nodes.find(node => node.id === '@board')?.figures.signV)
 const BASES: { value: BaseState, title: string }[] = [
-  { value: 'idle', title: 'idle' }, { value: 'typical', title: 'typical' }, { value: 'peak', title: 'peak' }, { value: 'start', title: 'start-up' },
+  { value: 'idle', title: 'idle' }, { value: 'typical', title: 'typical' }, { value: 'peak', title: 'peak' },
+  { value: 'start', title: 'start-up' },
 ]
 const STATES: { value: LoadState | '', title: string }[] = [
   { value: '', title: '·' }, { value: 'off', title: 'off' }, { value: 'idle', title: 'idle' }, { value: 'typical', title: 'typ.' },

@@ -12,7 +12,9 @@ const view = useViewStore()
 const { colourOf } = useOwners()
 const byId = computed(() => new Map(project.report!.power.nodes.map(node => [node.id, node])))
 /** Wires and plugs are called by whose they are. */
-const nameOf = (node: PowerNode) => node.id.endsWith('@wire') ? `${byId.value.get(node.id.slice(0, -5))?.name ?? node.id}: ${node.name}` : node.name
+const nameOf = (node: PowerNode) => node.id.endsWith('@wire')
+  ? `${byId.value.get(node.id.slice(0, -5))?.name ?? node.id}: ${node.name}`
+  : node.name
 const fedFrom = (id: string) => {
   const node = byId.value.get(id)
   return node ? nameOf(node) : id

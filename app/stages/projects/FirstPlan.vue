@@ -107,7 +107,8 @@ const blank = () => emit('make', { ...emptyPlan('New project'), board: board.val
         @choose="id => supply = id"
       >
         <template #default="{ item }">
-          <b>{{ item.supply.name }}</b><br><span class="small quiet"><span class="figures">{{ item.supply.voltageV }} V · {{ milliamps(item.supply.currentMa) }}</span></span>
+          <b>{{ item.supply.name }}</b><br><span class="small quiet figures">{{ item.supply.voltageV }} V ·
+            {{ milliamps(item.supply.currentMa) }}</span>
         </template>
       </ChoiceList>
       <p

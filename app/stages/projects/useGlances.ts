@@ -40,7 +40,9 @@ export function useGlances(shown: Ref<readonly Head[]>) {
   async function glanceOf(head: Head, checks: NonNullable<typeof engine.value>): Promise<Glance | null> {
     try {
       const plan = completed((await answered(database.read(head.id))).plan)
-      const facts = gatherFacts({ ...plan, boot: plan.boot && plan.boot.text.length > 60_000 ? null : plan.boot }, catalogueOf(plan, shippedCatalogue))
+      const facts = gatherFacts(
+        { ...plan, boot: plan.boot && plan.boot.text.length > 60_000 ? null : plan.boot }, catalogueOf(plan, shippedCatalogue),
+      )
       const { counts } = checks.evaluateFacts(facts)
       const index = new Map(plan.parts.map((part, i) => [part.id, i]))
       return {

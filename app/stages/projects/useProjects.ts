@@ -42,7 +42,9 @@ export function useProjects() {
   const found = computed(() => {
     const words = plain(wanted.value).split(/\s+/).filter(Boolean)
     return (heads.value ?? [])
-      .filter(head => !head.deletedAt && (!onBoard.value || head.board === onBoard.value) && words.every(word => plain(`${head.name} ${head.story} ${head.board ?? ''}`).includes(word)))
+      .filter(head => !head.deletedAt && (!onBoard.value || head.board === onBoard.value) && words.every(
+        word => plain(`${head.name} ${head.story} ${head.board ?? ''}`).includes(word),
+      ))
       .sort(COMPARE[order.value])
   })
   const all = computed(() => (heads.value ?? []).filter(head => !head.deletedAt).length)

@@ -11,6 +11,8 @@ const { colourOf, nameOf } = useOwners()
 const project = useProjectStore()
 const figures = computed(() => project.report!.signals.i2c.find(entry => entry.busId === bus.id) ?? null)
 
+const pullUpWords = computed(() => figures.value?.pullUpOhm == null ? 'no pull-up' : ohmsInWords(figures.value.pullUpOhm))
+
 const FIRST = 0x08
 const LAST = 0x77
 const left = (address: number) => ((address - FIRST) / (LAST - FIRST)) * 100
@@ -44,7 +46,7 @@ function inWords({ capacitancePf, riseS, busyShare }: NonNullable<typeof figures
         {{ bus.addresses.length === 1 ? 'address' : 'addresses' }}</span><span
         v-if="figures"
         class="small figures"
-      ><HintText :hint="inWords(figures)">{{ figures.clockHz / 1000 }} kHz · {{ figures.pullUpOhm === null ? 'no pull-up' : ohmsInWords(figures.pullUpOhm) }}</HintText></span>
+      ><HintText :hint="inWords(figures)">{{ figures.clockHz / 1000 }} kHz · {{ pullUpWords }}</HintText></span>
     </div>
     <div class="range">
       <span

@@ -5,10 +5,12 @@ const view = useViewStore()
 const { colourOf, tagOf } = useOwners()
 const NAMES = { usb: 'USB', video: 'Video', fan: 'Fan', display: 'Camera and display' } as const
 /** Sockets one beside the other; those that are wanted beyond what is there stand behind them. */
-const rows = computed(() => project.report!.sockets.filter(({ there, plugs }) => there > 0 || plugs.length > 0).map(({ kind, there, plugs }) => ({
-  kind, there, name: NAMES[kind], count: plugs.length,
-  places: Array.from({ length: Math.max(there, plugs.length) }, (_, i) => ({ plug: plugs[i] ?? null, isMissing: i >= there })),
-})))
+const rows = computed(() => project.report!.sockets
+  .filter(({ there, plugs }) => there > 0 || plugs.length > 0)
+  .map(({ kind, there, plugs }) => ({
+    kind, there, name: NAMES[kind], count: plugs.length,
+    places: Array.from({ length: Math.max(there, plugs.length) }, (_, i) => ({ plug: plugs[i] ?? null, isMissing: i >= there })),
+  })))
 </script>
 
 <template>
@@ -56,14 +58,34 @@ const rows = computed(() => project.report!.sockets.filter(({ there, plugs }) =>
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 4px 0; border-top: 1px solid var(--rule); align-items: center; }
+.row {
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr);
+  gap: 8px;
+  padding: 4px 0;
+  border-top: 1px solid var(--rule);
+  align-items: center;
+}
 .name { display: grid; line-height: 1.2; }
 ul { list-style: none; margin: 0; padding: 0; display: flex; flex-wrap: wrap; gap: 6px; }
-.socket { border: 1px dashed var(--rule); border-radius: 3px; padding: 2px 8px; font-size: 12.5px; color: var(--ink-2); min-width: 74px; overflow-wrap: anywhere; }
+.socket {
+  border: 1px dashed var(--rule);
+  border-radius: 3px;
+  padding: 2px 8px;
+  font-size: 12.5px;
+  color: var(--ink-2);
+  min-width: 74px;
+  overflow-wrap: anywhere;
+}
 .socket.usb { border-radius: 2px; border-left-width: 4px; border-left-style: double; }
 .socket.fan { border-radius: 12px; }
 .socket.display { border-bottom-width: 4px; }
-.held { border-style: solid; border-color: var(--owner); background: color-mix(in srgb, var(--owner) var(--mix), var(--sheet)); color: var(--ink); }
+.held {
+  border-style: solid;
+  border-color: var(--owner);
+  background: color-mix(in srgb, var(--owner) var(--mix), var(--sheet));
+  color: var(--ink);
+}
 .missing { border: 2px solid var(--carmine); }
 .lack { color: var(--carmine); font-weight: 650; }
 .marked { outline: 2px solid var(--copper); }

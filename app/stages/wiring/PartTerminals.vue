@@ -32,6 +32,7 @@ const reasons = computed(() => new Map(project.report!.placements.map(entry => [
 const whyOpen = ref<string | null>(null)
 
 const bound = (terminal: Terminal) => claimOf(terminal) !== undefined
+const boundAt = ({ place }: Terminal) => place?.kind === 'header' ? String(place.position) : ''
 const valueOf = (terminal: Terminal) => terminal.assignment
   ? terminal.assignment.position !== undefined ? `P${terminal.assignment.position}` : terminal.assignment.terminal!
   : ''
@@ -96,7 +97,8 @@ function movesInWords(moves: { terminal: string, to: string }[]): string {
         <span
           v-if="bound(terminal)"
           class="small"
-        ><HintText hint="The add-on board is bound to this position"><span class="figures">{{ terminal.place?.kind === 'header' ? terminal.place.position : '' }}</span> bound</HintText></span>
+        ><HintText hint="The add-on board is bound to this position"><span class="figures">{{ boundAt(terminal) }}</span>
+          bound</HintText></span>
         <v-autocomplete
           v-else
           class="place figures"

@@ -234,10 +234,28 @@ const stopsOf = (partId: string) =>
 .move-bar span { flex: 1; }
 .elsewhere { max-width: 240px; }
 .chips { display: flex; flex-wrap: wrap; gap: 4px 5px; margin: 8px 0 6px; }
-.chip.chip { background: var(--sheet); border: 1px solid var(--rule); color: var(--ink); max-width: 230px; height: 26px; padding: 0 7px 0 3px; opacity: 1; }
+.chip.chip {
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  color: var(--ink);
+  max-width: 230px;
+  height: 26px;
+  padding: 0 7px 0 3px;
+  opacity: 1;
+}
 .chip :deep(.v-chip__content) { gap: 5px; min-width: 0; }
 .chip :deep(.v-chip__underlay) { display: none; }
-.chip-tag { background: var(--owner); color: var(--sheet); font-weight: 700; font-size: 11px; min-width: 17px; text-align: center; border-radius: 2px; padding: 0 3px; line-height: 18px; }
+.chip-tag {
+  background: var(--owner);
+  color: var(--sheet);
+  font-weight: 700;
+  font-size: 11px;
+  min-width: 17px;
+  text-align: center;
+  border-radius: 2px;
+  padding: 0 3px;
+  line-height: 18px;
+}
 .chip-name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .chip.chosen { border-color: var(--owner); box-shadow: inset 0 -3px var(--owner); font-weight: 650; }
 .chip.marked { outline: 2px solid var(--copper); }

@@ -32,9 +32,15 @@ describe('looking for a part', () => {
 
 describe('words that people use', () => {
   it.each([
-    ['thermometer', 'probe-onewire'], ['gps', 'positioning-serial'], ['screen', 'oled-i2c'], ['rtc', 'clock-cell-i2c'], ['rfid', 'card-reader-spi'],
-    ['ultrasonic', 'distance-echo-5v'], ['adc', 'analog-8-spi'], ['speaker', 'amplifier-i2s'], ['shield', 'audio-add-on'], ['gyro', 'motion-i2c'],
-    ['hygrometer', 'humidity-i2c'], ['barometer', 'pressure-spi'], ['ethernet', 'network-spi'], ['keypad', 'keypad-matrix'], ['scale', 'scale-two-wire'],
+    [
+      'thermometer', 'probe-onewire',
+    ], ['gps', 'positioning-serial'], ['screen', 'oled-i2c'], ['rtc', 'clock-cell-i2c'], ['rfid', 'card-reader-spi'],
+    [
+      'ultrasonic', 'distance-echo-5v',
+    ], ['adc', 'analog-8-spi'], ['speaker', 'amplifier-i2s'], ['shield', 'audio-add-on'], ['gyro', 'motion-i2c'],
+    [
+      'hygrometer', 'humidity-i2c',
+    ], ['barometer', 'pressure-spi'], ['ethernet', 'network-spi'], ['keypad', 'keypad-matrix'], ['scale', 'scale-two-wire'],
     ['valve', 'relay-board-4'], ['e-paper', 'screen-epaper-29'],
   ])('"%s" finds %s', (word, id) => expect(found(word)).toContain(id))
 

@@ -48,7 +48,9 @@ describe('worksheets of signals', () => {
   it('tells of what cannot be', () => {
     expect(rowsOf({ ...USUAL_SIGNAL_WORKSHEETS.led, forwardV: 4 })[0]).toMatchObject({ label: 'does not light', holds: false })
     expect(rowOf({ ...USUAL_SIGNAL_WORKSHEETS.matrix, keys: 40 }, 'keys').holds).toBe(false)
-    expect(rowsOf({ ...USUAL_SIGNAL_WORKSHEETS.divider, series: 'E12', inputV: 5, mostV: 3.31, leastV: 3.3, bitHz: 1e9 })[0]!.holds).toBe(false)
+    expect(
+      rowsOf({ ...USUAL_SIGNAL_WORKSHEETS.divider, series: 'E12', inputV: 5, mostV: 3.31, leastV: 3.3, bitHz: 1e9 })[0]!.holds,
+    ).toBe(false)
   })
 
   it('offers the split of a matrix with fewest lines, until it is that', () => {
