@@ -17,6 +17,10 @@ const table = (head: readonly string[], rows: readonly (readonly (string | numbe
     .map(row => `<tr>${row.map(cell => `<td>${escape(String(cell))}</td>`).join('')}</tr>`).join('')}</tbody></table>`
   : '<p>Nothing.</p>'
 
+const paragraph = (text = ''): string => text ? `<p>${escape(text).replaceAll('\n', '<br>')}</p>` : ''
+
+const CAUTION = 'Mains voltage and large batteries are for people who are licensed for them; local rules go first.'
+
 const STYLE = `body{font:15px/1.45 system-ui,sans-serif;color:#000;background:#fff;max-width:1040px;margin:24px auto;padding:0 16px}
 h1{font-size:24px}h2{font-size:17px;border-bottom:1px solid #000;margin-top:28px}table{border-collapse:collapse;width:100%}
 th,td{text-align:left;border-bottom:1px solid #999;padding:3px 10px 3px 0;vertical-align:top;overflow-wrap:anywhere}
@@ -35,12 +39,12 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
       : ''}</li>`).join('')
   const { stops, cautions, notes } = report.counts
   const sections: [string, string][] = [
-    ['What it is', `${plan.story ? `<p>${escape(plan.story)}</p>` : ''}${plan.notes ? `<p>${escape(plan.notes).replaceAll('\n', '<br>')}</p>` : ''}`
+    ['What it is', paragraph(plan.story) + paragraph(plan.notes)
     + table(['', ''], [
       ['Board', board?.name ?? 'none yet'], ['Supply', supply ? `${supply.name}, ${supply.voltageV} V` : 'none yet'],
       ['Lines held', `${report.lines.used} of ${report.lines.available}`],
-      ...report.power.rails.filter(rail => rail.peakMa > 0).map(rail => [
-        `${rail.rail} rail at peak`, `${Math.round(rail.peakMa)} mA${rail.availableMa === null ? '' : ` of ${Math.round(rail.availableMa)}`}`,
+      ...report.power.rails.filter(rail => rail.peakMa > 0).map(({ rail, peakMa, availableMa }) => [
+        `${rail} rail at peak`, `${Math.round(peakMa)} mA${availableMa === null ? '' : ` of ${Math.round(availableMa)}`}`,
       ]),
       ['Judged', `${stops} ${stops === 1 ? 'stop' : 'stops'}, ${cautions} ${cautions === 1 ? 'caution' : 'cautions'}, ${notes} notes`
       + (aside.length ? `, ${aside.length} set aside` : '')],
@@ -61,7 +65,9 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
       entry.busId, hexAddress(entry.address), entry.names.join(' and '),
     ]))],
     ...plan.log.length
-      ? [['Logbook', table(['When', 'Stage', 'What'], plan.log.map(entry => [entry.at.slice(0, 16).replace('T', ' '), entry.stage, entry.text]))] as [string, string]]
+      ? [['Logbook', table(
+          ['When', 'Stage', 'What'], plan.log.map(entry => [entry.at.slice(0, 16).replace('T', ' '), entry.stage, entry.text]),
+        )] as [string, string]]
       : [],
   ]
   // Nothing in the plan can end the element it stands in.
@@ -70,7 +76,7 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">
 <meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src data:">
 <title>${escape(plan.name)}</title><style>${STYLE}</style></head><body>
-<h1>${escape(plan.name)}</h1><p>As it stood on ${escape(madeAt.slice(0, 10))}. Mains voltage and large batteries are for people who are licensed for them; local rules go first.</p>
+<h1>${escape(plan.name)}</h1><p>As it stood on ${escape(madeAt.slice(0, 10))}. ${CAUTION}</p>
 ${sections.map(([title, body]) => `<section><h2>${escape(title)}</h2>${body}</section>`).join('\n')}
 <script type="application/json" id="${PLAN_ID}">${carried}</script>
 </body></html>

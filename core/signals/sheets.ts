@@ -229,8 +229,8 @@ function mosfetRows(sheet: Of<'stage'>, { lineMost }: SheetContext): SheetRow[] 
     { label: 'gate resistor', value: ohmsInWords(stage.gateOhm), limit: `keeps the line within ${lineMost.value} mA`, origin: 'textbook' },
     { label: 'gate to ground', value: ohmsInWords(stage.pullDownOhm), limit: 'holds it off while the board starts', origin: 'practice' },
     {
-      label: 'fully on from', value: `${MOSFET.fullyOnV} V`, limit: `the line gives ${sheet.lineV} V`, holds: sheet.lineV >= MOSFET.fullyOnV,
-      origin: MOSFET.origin,
+      label: 'fully on from', value: `${MOSFET.fullyOnV} V`, limit: `the line gives ${sheet.lineV} V`,
+      holds: sheet.lineV >= MOSFET.fullyOnV, origin: MOSFET.origin,
     },
     { label: 'load', value: `${sheet.loadMa} mA`, limit: `stands ${MOSFET.mostMa} mA`, holds: stage.fits, origin: MOSFET.origin },
     {

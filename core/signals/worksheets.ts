@@ -1,16 +1,49 @@
 /** Worksheets of signals, and the figures each starts from. Each is opened by a finding, or by itself with usual figures. */
 import type { SeriesName } from './series'
 
-export type SignalWorksheet
-  = | { kind: 'pull-up', supplyV: number, clockHz: number, capacitancePf: number, pullUpOhms: number[] }
-    | { kind: 'divider', inputV: number, mostV: number, leastV: number, series: SeriesName, bitHz: number
-      /** At the tap, in pF; most current in mA; a pair of the maker's own. */
-      capacitancePf?: number, mostMa?: number, ownPair?: boolean, upperOhm?: number, lowerOhm?: number }
-      | { kind: 'led', supplyV: number, forwardV: number, currentMa: number, series: SeriesName }
-      | { kind: 'serial', sourceHz: number, divider: 'fractional-64' | 'eighth', baud: number, partHz: number, partDivider?: 'sixteenth' | 'eighth'
-        frame: string }
-        | { kind: 'matrix', keys: number, rows: number, columns: number, diodes: boolean, settleUs?: number }
-        | { kind: 'stage', lineV: number, loadV: number, loadMa: number, inductive: boolean, switchingHz: number, series: SeriesName }
+export interface PullUpSheet { kind: 'pull-up', supplyV: number, clockHz: number, capacitancePf: number, pullUpOhms: number[] }
+
+export interface DividerSheet {
+  kind: 'divider'
+  inputV: number
+  mostV: number
+  leastV: number
+  series: SeriesName
+  bitHz: number
+  /** At the tap. */
+  capacitancePf?: number
+  mostMa?: number
+  /** A pair of the maker's own. */
+  ownPair?: boolean
+  upperOhm?: number
+  lowerOhm?: number
+}
+
+export interface LedSheet { kind: 'led', supplyV: number, forwardV: number, currentMa: number, series: SeriesName }
+
+export interface SerialSheet {
+  kind: 'serial'
+  sourceHz: number
+  divider: 'fractional-64' | 'eighth'
+  baud: number
+  partHz: number
+  partDivider?: 'sixteenth' | 'eighth'
+  frame: string
+}
+
+export interface MatrixSheet { kind: 'matrix', keys: number, rows: number, columns: number, diodes: boolean, settleUs?: number }
+
+export interface StageSheet {
+  kind: 'stage'
+  lineV: number
+  loadV: number
+  loadMa: number
+  inductive: boolean
+  switchingHz: number
+  series: SeriesName
+}
+
+export type SignalWorksheet = PullUpSheet | DividerSheet | LedSheet | SerialSheet | MatrixSheet | StageSheet
 
 /** Starting figures where no finding gives any. */
 export const USUAL_SIGNAL_WORKSHEETS: Readonly<{ [Kind in SignalWorksheet['kind']]: Extract<SignalWorksheet, { kind: Kind }> }> = {

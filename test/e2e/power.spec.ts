@@ -28,7 +28,7 @@ test('the supply is a flow whose states switch; a node shows its figures and tak
     .click()
   await expect(page.getByTestId('findings')).not.toContainText('the board signs under-voltage')
   await page.getByText('The same as a table').click()
-  await expect(page.getByTestId('power-table').getByRole('row', { name: /Field modem/ })).toBeVisible()
+  await expect(page.getByTestId('power-table').getByRole('row', { name: /^Field modem Part/ })).toBeVisible()
 })
 
 test('a fuse is put in at a joint, taken out, and undone; a load is dragged to another rail', async ({ page }) => {

@@ -168,6 +168,7 @@ test('undo and redo reach over stages and kinds of edit', async ({ page }) => {
   await page.getByRole('button', { name: 'Remove Field modem' }).click()
   await expect(page.getByTestId('part-modem')).toHaveCount(0)
   await goTo(page, 'board')
+  await page.getByTestId('other-board').click()
   await page.getByTestId('board-forty-classic').click()
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
   await expect(page.getByTestId('board-forty-usb-c')).toHaveAttribute('aria-checked', 'true')

@@ -42,6 +42,9 @@ function setFanMode(mode: FanControl['mode']) {
   set({ fan }, 'Set the fan')
 }
 /** The cooler's own figure, from memory, in still air. */
+const fanWords = computed(() => heat.value?.fanStarts
+  ? `; the fan came on ${heat.value.fanStarts} ${heat.value.fanStarts === 1 ? 'time' : 'times'}`
+  : '')
 const usualKw = computed(() => board.value ? chipKw(boardHeat(board.value), COOLERS[plan.value.cooler], 0).toFixed(1) : '')
 const setKw = (value: number | null) => value === null
   ? set({ coolerKw: undefined }, 'The cooler\'s usual figure')
@@ -200,7 +203,7 @@ function workOut() {
                               : `Clocks fall after ${clockText(heat.slowsAtS)} (min:s); at the end ${Math.round(heat.endClockPercent)} %
                               remain.` }}
           {{ heat.boardW.toFixed(1) }} W at the board; without any limit it would settle at
-          {{ temperature(heat.steadyC) }}{{ heat.fanStarts ? `; the fan came on ${heat.fanStarts} ${heat.fanStarts === 1 ? 'time' : 'times'}` : '' }}.</span>
+          {{ temperature(heat.steadyC) }}{{ fanWords }}.</span>
       </div>
       <ChartWithTable
         :curves="curves"

@@ -1,6 +1,6 @@
 import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 import type { Directive } from 'vue'
-import { whyNot } from '~~/core/placement/options'
+import { placeOptions, whyNot } from '~~/core/placement/options'
 
 const dragged = ref<string | null>(null)
 const over = ref<number | null>(null)
@@ -9,7 +9,7 @@ const over = ref<number | null>(null)
 export function useDrag() {
   const project = useProjectStore()
   const view = useViewStore()
-  const { options, byPosition, moving, moveTo } = useMove()
+  const { byPosition, moving, moveTo } = useMove()
   const terminal = computed(() => dragged.value ? project.facts?.byKey.get(dragged.value) ?? null : null)
   const reason = computed(() => {
     if (!terminal.value || over.value === null) return null
@@ -19,10 +19,13 @@ export function useDrag() {
   })
   const possible = computed(() => over.value !== null && !!terminal.value && whyNot(terminal.value, over.value, project.facts!) === null)
 
-  function drop(position: number): void {
-    const option = options.value.find(entry => entry.to.position === position)
-    const why = terminal.value && whyNot(terminal.value, position, project.facts!)
-    if (dragged.value && option) moveTo(dragged.value, option)
+  function drop(key: string, position: number): void {
+    const facts = project.facts
+    const found = facts?.byKey.get(key)
+    if (!facts || !found) return
+    const option = placeOptions(found, facts).find(entry => entry.to.position === position)
+    const why = whyNot(found, position, facts)
+    if (option && !why) moveTo(key, option)
     else if (why) view.say(why, { tone: 'stop' })
   }
 
@@ -50,7 +53,7 @@ export function useDrag() {
     onDragLeave: () => {
       if (over.value === position()) over.value = null
     },
-    onDrop: () => drop(position()),
+    onDrop: ({ source }) => drop(String(source.data.terminal), position()),
   }))
 
   return { dragged, over, terminal, reason, possible, vDrags, vTakes }
