@@ -59,7 +59,7 @@ function print(name: string, report: Report): void {
       `${rail.rail}: ${Math.round(rail.peakMa)} mA at peak, ${Math.round(rail.typicalMa)} typical, of ${rail.availableMa ?? '?'} mA`,
     )
   const { stops, cautions, notes } = report.counts
-  const aside = report.findings.length - stops - cautions - notes
+  const aside = report.findings.filter(finding => !isOpen(finding)).length
   console.log(`${stops} stops, ${cautions} cautions, ${notes} notes${aside ? `, ${aside} set aside` : ''}`)
 }
 
