@@ -1,11 +1,16 @@
 import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue'
+import Imports from 'unimport/unplugin'
 import { defineConfig } from 'vitest/config'
 
 const root = fileURLToPath(new URL('.', import.meta.url))
 
 export default defineConfig({
+  // Shared controls are tried by themselves: what the framework imports for them is imported here.
+  plugins: [vue(), Imports.vite({ presets: ['vue'], include: [/app\/shared\/.*\.vue/], dirs: [] })],
   resolve: { alias: { '~~': root, '~': `${root}app` } },
-  test: { include: [
-    'test/unit/**/*.test.ts', 'test/reference/**/*.test.ts',
-  ], setupFiles: ['test/setup.ts'], testTimeout: 60_000, hookTimeout: 60_000 },
+  test: {
+    include: ['test/unit/**/*.test.ts', 'test/reference/**/*.test.ts'],
+    setupFiles: ['test/setup.ts'], testTimeout: 60_000, hookTimeout: 60_000, server: { deps: { inline: ['vuetify'] } },
+  },
 })

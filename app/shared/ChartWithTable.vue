@@ -2,7 +2,9 @@
 /** A curve and, beside it, the same figures as a table. */
 import type { Curve } from './LineChart.vue'
 
-const { rows, columns } = defineProps<{
+import { chartAsCsv, curvesAsSvg } from '~~/core/share/chart'
+
+const { rows, columns, curves, label, xLabel } = defineProps<{
   curves: Curve[]
   xLabel: string
   label: string
@@ -12,11 +14,26 @@ const { rows, columns } = defineProps<{
   least?: number
   most?: number
 }>()
+
+const chart = useTemplateRef<{ png: () => string | null }>('chart')
+const colourOf = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#333333'
+
+function save(kind: 'png' | 'svg' | 'csv') {
+  const name = fileName(label, `.${kind}`)
+  if (kind === 'csv') return download(name, '\uFEFF' + chartAsCsv(columns, rows), 'text/csv')
+  if (kind === 'svg') {
+    const coloured = curves.map(curve => ({ ...curve, colour: colourOf(curve.colour) }))
+    return download(name, curvesAsSvg(label, xLabel, coloured), 'image/svg+xml')
+  }
+  const picture = chart.value?.png()
+  if (picture) download(name, Uint8Array.from(atob(picture.split(',')[1]!), letter => letter.charCodeAt(0)), 'image/png')
+}
 </script>
 
 <template>
   <div class="both">
     <LazyLineChart
+      ref="chart"
       :curves="curves"
       :x-label="xLabel"
       :label="label"
@@ -24,6 +41,35 @@ const { rows, columns } = defineProps<{
       :least="least"
       :most="most"
     />
+    <div class="beside">
+      <v-menu>
+        <template #activator="{ props: menu }">
+          <v-btn
+            size="x-small"
+            variant="outlined"
+            v-bind="menu"
+            data-test="save-chart"
+          >
+            Save
+          </v-btn>
+        </template>
+        <v-list>
+          <v-list-item
+            title="As a picture (PNG)"
+            @click="save('png')"
+          />
+          <v-list-item
+            title="As a drawing (SVG)"
+            data-test="save-svg"
+            @click="save('svg')"
+          />
+          <v-list-item
+            title="As a table (CSV)"
+            data-test="save-csv"
+            @click="save('csv')"
+          />
+        </v-list>
+      </v-menu>
     <div
       class="scroll"
       tabindex="0"
@@ -59,11 +105,14 @@ const { rows, columns } = defineProps<{
         </tbody>
       </v-table>
     </div>
+    </div>
   </div>
 </template>
 
 <style scoped>
 .both { display: grid; grid-template-columns: minmax(0, 1fr) 270px; gap: 14px; align-items: start; }
+.beside { display: grid; gap: 4px; justify-items: end; }
+.beside .scroll { width: 100%; }
 .scroll { max-height: 250px; overflow-y: auto; }
 .scroll th { position: sticky; top: 0; background: var(--paper); }
 .scroll td, .scroll th { padding: 2px 8px 2px 0; font-size: 12.5px; }

@@ -28,6 +28,9 @@ const { curves, xLabel, label, xEvery = undefined, least = undefined, most = und
 }>()
 Chart.register(Filler, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip)
 const view = useViewStore()
+const line = useTemplateRef<{ chart?: { toBase64Image: () => string } | null }>('line')
+/** The picture as it is shown, as a data address. */
+defineExpose({ png: () => line.value?.chart?.toBase64Image() ?? null })
 
 /** Colours as they are now: a canvas knows no custom properties. */
 const palette = computed(() => {
@@ -82,6 +85,7 @@ const options = computed<ChartOptions<'line'>>(() => {
     data-test="chart"
   >
     <Line
+      ref="line"
       :key="String(palette.night)"
       :aria-label="label"
       :data="chart"
