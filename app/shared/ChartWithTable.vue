@@ -70,41 +70,41 @@ function save(kind: 'png' | 'svg' | 'csv') {
           />
         </v-list>
       </v-menu>
-    <div
-      class="scroll"
-      tabindex="0"
-      role="region"
-      :aria-label="`${label}, as a table`"
-    >
-      <v-table>
-        <thead>
-          <tr>
-            <th
-              v-for="(column, i) in columns"
-              :key="column"
-              scope="col"
-              :class="{ num: i > 0 }"
+      <div
+        class="scroll"
+        tabindex="0"
+        role="region"
+        :aria-label="`${label}, as a table`"
+      >
+        <v-table>
+          <thead>
+            <tr>
+              <th
+                v-for="(column, i) in columns"
+                :key="column"
+                scope="col"
+                :class="{ num: i > 0 }"
+              >
+                {{ column }}
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="(row, i) in rows"
+              :key="i"
             >
-              {{ column }}
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="(row, i) in rows"
-            :key="i"
-          >
-            <td
-              v-for="(cell, j) in row"
-              :key="j"
-              :class="{ num: j > 0 }"
-            >
-              {{ cell }}
-            </td>
-          </tr>
-        </tbody>
-      </v-table>
-    </div>
+              <td
+                v-for="(cell, j) in row"
+                :key="j"
+                :class="{ num: j > 0 }"
+              >
+                {{ cell }}
+              </td>
+            </tr>
+          </tbody>
+        </v-table>
+      </div>
     </div>
   </div>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The findings of the stage in view, grouped by what causes them or by what they are about; everything else one switch away. */
 import { useMediaQuery } from '@vueuse/core'
-import { byCause, bySubject } from '~~/core/findings/groups'
+import { byCause, bySubject, type FindingGroup } from '~~/core/findings/groups'
 import { isOpen } from '~~/core/findings/set-aside'
 import type { Finding, Fix } from '~~/core/findings/types'
 
@@ -32,15 +32,22 @@ const names = {
   bus: (id: string) => project.report!.buses.find(bus => bus.id === id)?.label,
 }
 const groups = computed(() => view.groupBy === 'cause' ? byCause(shown.value) : bySubject(shown.value, names))
-/** Groups whose every finding is shown. Of the others the gravest is. */
-const opened = ref(new Set<string>())
-const inGroup = (group: typeof groups.value[number]) => opened.value.has(group.key) || group.findings.length <= 3
-  || group.findings.some(finding => finding.id === view.findingId)
-  ? group.findings
-  : group.findings.slice(0, 1)
-const toggle = (key: string) => opened.value = new Set(
-  opened.value.has(key) ? [...opened.value].filter(other => other !== key) : [...opened.value, key],
-)
+/** How many findings of an opened group are shown; of the others the gravest is. */
+const opened = ref(new Map<string, number>())
+/** Groups up to this size are shown whole. */
+const SMALL = 3
+/** So many cards more with each press: a broken file can have hundreds. */
+const STEP = 40
+function inGroup({ key, findings: list }: FindingGroup) {
+  const shownHere = list.slice(0, Math.max(opened.value.get(key) ?? (list.length <= SMALL ? SMALL : 1), 1))
+  const chosen = list.find(finding => finding.id === view.findingId)
+  return chosen && !shownHere.includes(chosen) ? [...shownHere, chosen] : shownHere
+}
+const leftIn = (group: FindingGroup) => group.findings.length - inGroup(group).length
+const show = (key: string, count: number) => opened.value = new Map([...opened.value, [key, count]])
+const moreWords = (group: FindingGroup) => opened.value.has(group.key)
+  ? `Show ${Math.min(STEP, leftIn(group))} more of ${leftIn(group)}`
+  : `${leftIn(group)} more of this kind`
 /** So many groups are drawn at first, and with each press of the button: a broken file can have hundreds of findings. */
 const GROUPS = 30
 const most = ref(GROUPS)
@@ -109,16 +116,28 @@ async function applyFix(finding: Finding, fix: Fix) {
         :finding="finding"
         @fix="fix => applyFix(finding, fix)"
       />
-      <v-btn
-        v-if="group.findings.length > 3"
-        variant="text"
-        size="small"
-        :aria-expanded="opened.has(group.key)"
-        data-test="more-of-group"
-        @click="toggle(group.key)"
+      <div
+        v-if="group.findings.length > SMALL"
+        class="more"
       >
-        {{ opened.has(group.key) ? 'Show one only' : `${group.findings.length - 1} more of this kind` }}
-      </v-btn>
+        <v-btn
+          v-if="leftIn(group)"
+          variant="text"
+          size="small"
+          data-test="more-of-group"
+          @click="show(group.key, inGroup(group).length + STEP)"
+        >
+          {{ moreWords(group) }}
+        </v-btn>
+        <v-btn
+          v-if="opened.has(group.key)"
+          variant="text"
+          size="small"
+          @click="opened.delete(group.key)"
+        >
+          Show one only
+        </v-btn>
+      </div>
     </section>
     <v-btn
       v-if="most < groups.length"
@@ -162,6 +181,6 @@ async function applyFix(finding: Finding, fix: Fix) {
 .ways :deep(.v-label) { font-size: 12.5px; }
 .group { display: grid; gap: 8px; }
 .group h3 { font-size: 13px; color: var(--ink-2); overflow-wrap: anywhere; }
-.group > .v-btn { justify-self: start; }
+.more { display: flex; flex-wrap: wrap; }
 .none { padding: 6px 2px; }
 </style>

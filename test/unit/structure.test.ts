@@ -73,3 +73,28 @@ describe('the list of checks against something outside', () => {
     expect(readFileSync(join('docs', 'checks.md'), 'utf8')).toBe(checksTable())
   })
 })
+
+describe('the interface', () => {
+  const vues = (folder: string): string[] => readdirSync(folder).flatMap((name) => {
+    const path = join(folder, name)
+    return statSync(path).isDirectory() ? vues(path) : path.endsWith('.vue') ? [path] : []
+  })
+  const all = vues(resolve('app')).map(path => ({ path: relative(resolve('app'), path), text: readFileSync(path, 'utf8') }))
+  const templateOf = (text: string) => text.slice(text.indexOf('<template>'), text.lastIndexOf('</template>'))
+
+  it('has native controls in its own drawing of the header only', () => {
+    const native = all.filter(({ text }) => /<(select|input|button|table|textarea|details|dialog|progress)[\s>]/.test(templateOf(text)))
+    expect(native.map(({ path }) => path)).toEqual(['stages/wiring/HeaderRail.vue'])
+  })
+
+  it('shares controls that know nothing of the project', () => {
+    const shared = all.filter(({ path }) => path.startsWith('shared/'))
+    expect(shared.length).toBeGreaterThan(8)
+    expect(shared.filter(({ text }) => text.includes('useProjectStore')).map(({ path }) => path)).toEqual([])
+  })
+
+  it('has no hint that only a mouse can see', () => {
+    const native = all.filter(({ text }) => /<(?!v-|FoldPanel|[A-Z])[a-z]+[^>]*\s:?title="/.test(templateOf(text).replace(/<iframe[^>]*>/g, '')))
+    expect(native.map(({ path }) => path)).toEqual([])
+  })
+})

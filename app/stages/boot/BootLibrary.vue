@@ -47,9 +47,10 @@ function write() {
         clearable
         data-test="library-search"
       />
-      <v-list
+      <div
         class="sheet list"
         data-test="library-list"
+        role="group"
         aria-label="Overlays"
       >
         <v-virtual-scroll
@@ -79,7 +80,7 @@ function write() {
         >
           None of the {{ OVERLAYS.size }} overlays has these words. Drop the overlay's own file, and it is read.
         </p>
-      </v-list>
+      </div>
       <p class="quiet small">
         {{ shown.length }} of {{ OVERLAYS.size }}. The library is from memory: the README of your image's overlays has the last word. What
         a binding of {{ CONFIRMED_BY }} confirms says so.

@@ -201,10 +201,11 @@ function takeTree() {
             <tr
               v-for="device in story.devices"
               :key="device.path + device.node"
-              :title="device.node"
             >
               <td class="figures">
-                {{ device.path }}
+                <HintText :hint="device.node">
+                  {{ device.path }}
+                </HintText>
               </td><td>{{ device.what }}</td>
             </tr>
           </tbody>

@@ -113,7 +113,7 @@ function write() {
           label="columns"
           :value="width"
           :least="8"
-          :most="20000"
+          :most="16384"
           data-test="screen-width"
           @set="value => width = value!"
         />
@@ -121,7 +121,7 @@ function write() {
           label="rows"
           :value="height"
           :least="1"
-          :most="20000"
+          :most="16384"
           data-test="screen-height"
           @set="value => height = value!"
         />
