@@ -32,7 +32,7 @@ try {
   const { waits, longTasks } = await page.evaluate(async (keystrokes) => {
     const longTasks: number[] = []
     new PerformanceObserver(list => longTasks.push(...list.getEntries().map(entry => entry.duration))).observe({ entryTypes: ['longtask'] })
-    const name = document.querySelector<HTMLInputElement>('[data-test=part-west] input.name')!
+    const name = document.querySelector<HTMLInputElement>('[data-test=part-west] .name input')!
     const drawer = document.querySelector('[data-test=findings]')!
     const waits: number[] = []
     for (let i = 0; i < keystrokes; i++) {

@@ -2,9 +2,10 @@
 // Renews docs/screenshots from the demo projects of a running `npm run demo`. usage: screenshots.mjs [address]
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { chromium } from '@playwright/test'
+import { chromium, selectors } from '@playwright/test'
 import { root } from './setup.mjs'
 
+selectors.setTestIdAttribute('data-test')
 const address = process.argv[2] ?? 'http://127.0.0.1:4173/'
 const folder = join(root, 'docs', 'screenshots')
 mkdirSync(folder, { recursive: true })
@@ -26,13 +27,18 @@ const open = async (project) => {
   await page.click(`text=${project}`)
   await page.waitForSelector('[data-test=header-rail]')
 }
+const add = async (id) => {
+  await page.fill('[data-test=part-search] input', id)
+  await page.click(`[data-test=add-${id}]`)
+}
 const stage = async (name) => {
   await page.click(`[data-test=stage-${name}]`)
   await page.waitForURL(`**/${name}`)
 }
 
 await page.goto(address)
-await page.waitForSelector('[data-test=projects] li')
+await page.waitForSelector('[data-test=projects] svg')
+await page.waitForFunction(() => document.querySelectorAll('[data-test=projects] svg').length >= 3)
 await shot('projects')
 await open('Hive on the south slope')
 await page.click('[data-test=chip-modem]')
@@ -42,6 +48,7 @@ await page.waitForSelector('[data-test=explained]')
 await shot('wiring')
 for (const name of ['board', 'power', 'bringup']) {
   await stage(name)
+  if (name === 'board') await page.waitForSelector('[data-test=supplies-converter]')
   await shot(name)
 }
 await stage('power')
@@ -80,14 +87,14 @@ await page.click('[data-test=open-placement]')
 await page.getByRole('button', { name: 'Close', exact: true }).last().click()
 await shot('placement')
 await open('Signal box at the branch junction')
-await page.click('[data-test="finding-address.clash"] .title')
+await page.click('[data-test="finding-address.clash"] .finding-title')
 await shot('wiring-stops')
 await page.click('[data-test="finding-level.too-high"] [data-test=work-it-out]')
 await page.waitForSelector('[data-test=worksheet] table')
 await shot('worksheet')
-await page.click('[data-test=worksheet] >> text=Close')
+await page.getByTestId('worksheet').getByRole('button', { name: 'Close', exact: true }).click()
 await open('Signal box at the branch junction')
-await page.click('[data-test="finding-address.clash"] .title')
+await page.click('[data-test="finding-address.clash"] .finding-title')
 await page.keyboard.press('Escape')
 await page.keyboard.press('t')
 await shot('wiring-dark')
@@ -97,8 +104,8 @@ await page.click('[data-test=chip-canopy]')
 await shot('wiring-upright')
 await page.setViewportSize({ width: 1280, height: 800 })
 await stage('parts')
-await page.click('[data-test=add-label-printer-serial]')
-await page.click('[data-test=add-positioning-serial]')
+await add('label-printer-serial')
+await add('positioning-serial')
 await stage('wiring')
 await page.click('[data-test=place-rest]')
 await page.waitForSelector('[data-test=placement-panel]')

@@ -46,6 +46,8 @@ function commit() {
 }
 
 watch(typed, (now) => {
+  // What can be again is not called wrong until the field is left: the page below it stays where it is.
+  if (now === null ? mayBeEmpty : now >= least && now <= most) problem.value = ''
   if (now !== null && now !== value && now >= least && now <= most) emit('typing', now)
 })
 

@@ -39,7 +39,8 @@ export function curvesAsSvg(title: string, xLabel: string, curves: readonly Char
   const xs = range(all.map(point => point.x))
   const sides = ([false, true] as const).map((right) => {
     const mine = curves.filter(curve => (curve.right ?? false) === right)
-    return { right, mine, span: range(mine.flatMap(curve => curve.points.map(point => point.y))), units: [...new Set(mine.map(curve => curve.unit))].join(', ') }
+    const span = range(mine.flatMap(curve => curve.points.map(point => point.y)))
+    return { right, mine, span, units: [...new Set(mine.map(curve => curve.unit))].join(', ') }
   }).filter(side => side.mine.length)
   const x = (value: number) => LEFT + (value - xs.least) / (xs.most - xs.least) * (WIDTH - LEFT - RIGHT)
   const y = (value: number, span: Span) => HEIGHT - BOTTOM - (value - span.least) / (span.most - span.least) * (HEIGHT - TOP - BOTTOM)
@@ -48,18 +49,24 @@ export function curvesAsSvg(title: string, xLabel: string, curves: readonly Char
     + `<text x="${short(x(value))}" y="${HEIGHT - BOTTOM + 16}" text-anchor="middle">${short(value)}</text>`)
   const axes = sides.map(({ right, span, units }) => {
     const at = right ? WIDTH - RIGHT : LEFT
-    const marks = ticksOf(span.least, span.most).map(value =>
-      `${right ? '' : `<line x1="${LEFT}" y1="${short(y(value, span))}" x2="${WIDTH - RIGHT}" y2="${short(y(value, span))}" stroke="#ddd"/>`}`
-      + `<text x="${right ? at + 6 : at - 6}" y="${short(y(value, span) + 4)}" text-anchor="${right ? 'start' : 'end'}">${short(value)}</text>`)
+    const marks = ticksOf(span.least, span.most).map((value) => {
+      const up = y(value, span)
+      // Lines across belong to the left axis.
+      const line = right ? '' : `<line x1="${LEFT}" y1="${short(up)}" x2="${WIDTH - RIGHT}" y2="${short(up)}" stroke="#ddd"/>`
+      const [from, anchor] = right ? [at + 6, 'start'] : [at - 6, 'end']
+      return `${line}<text x="${from}" y="${short(up + 4)}" text-anchor="${anchor}">${short(value)}</text>`
+    })
     return marks.join('') + `<text x="${at}" y="${TOP - 8}" text-anchor="middle">${escape(units)}</text>`
   })
   const lines = sides.flatMap(({ mine, span }) => mine.map((curve) => {
     const path = curve.points.map((point, i) => {
       const to = `${short(x(point.x))},${short(y(point.y, span))}`
       const before = curve.points[i - 1]
-      return i === 0 ? `M${to}` : curve.stepped && before ? `L${short(x(before.x))},${short(y(point.y, span))}L${to}` : `L${to}`
+      if (i === 0) return `M${to}`
+      return curve.stepped && before ? `L${short(x(before.x))},${short(y(point.y, span))}L${to}` : `L${to}`
     }).join('')
-    return `<path d="${path}" fill="none" stroke="${escape(curve.colour)}" stroke-width="2"${curve.dashed ? ' stroke-dasharray="6 4"' : ''}/>`
+    const dashes = curve.dashed ? ' stroke-dasharray="6 4"' : ''
+    return `<path d="${path}" fill="none" stroke="${escape(curve.colour)}" stroke-width="2"${dashes}/>`
   }))
   const legend = curves.map((curve, i) => {
     const left = LEFT + i * 170

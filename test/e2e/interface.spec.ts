@@ -191,6 +191,19 @@ test('a chart is saved as a drawing and as a table', async ({ page }) => {
   expect(csv.text).toContain('step,5 V rail,drawn')
 })
 
+/** What can be pressed on the stage, and is less than 24 px wide or high. The cells of the header are a drawing to scale. */
+function smallTargets() {
+  return [...document.querySelectorAll<HTMLElement>('#stage button, #stage a, #stage [role=tab], #stage input')]
+    .filter(element => element.offsetParent && !element.closest('[data-test=header-rail]') && element.getBoundingClientRect().width > 0)
+    .map((element) => {
+      // A box beside which its whole field can be pressed counts as that.
+      const { width, height } = (element.closest('.v-selection-control, .v-field') ?? element).getBoundingClientRect()
+      const name = element.getAttribute('aria-label') ?? element.textContent?.trim().slice(0, 30)
+      return { name, width: Math.round(width), height: Math.round(height) }
+    })
+    .filter(box => box.width < 24 || box.height < 24)
+}
+
 for (const [width, height] of [[390, 844], [800, 1280], [640, 400], [320, 256]] as const) {
   test(`nothing scrolls sideways and every target is 24 px at ${width} × ${height}`, async ({ page }) => {
     await page.setViewportSize({ width, height })
@@ -207,14 +220,7 @@ for (const [width, height] of [[390, 844], [800, 1280], [640, 400], [320, 256]] 
         const main = document.querySelector('#stage')!
         return main.scrollWidth - main.clientWidth
       }), `${stage}, the stage`).toBe(0)
-      const small = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('#stage button, #stage a, #stage [role=tab], #stage input')]
-        .filter(element => element.offsetParent && !element.closest('[data-test=header-rail]') && element.getBoundingClientRect().width > 0)
-        .map((element) => {
-          // A box beside which its whole field can be pressed counts as that.
-          const box = (element.closest('.v-selection-control, .v-field') ?? element).getBoundingClientRect()
-          return { name: element.getAttribute('aria-label') ?? element.textContent?.trim().slice(0, 30), width: Math.round(box.width), height: Math.round(box.height) }
-        })
-        .filter(box => box.width < 24 || box.height < 24))
+      const small = await page.evaluate(smallTargets)
       expect(small, stage).toEqual([])
     }
   })

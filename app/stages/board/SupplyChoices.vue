@@ -27,6 +27,9 @@ watch(chosenChoice, (choice) => {
   if (choice && !open.value.includes(choice.fit)) open.value = [...open.value, choice.fit]
 }, { immediate: true })
 
+/** The reasons, without the name that stands beside them already. */
+const whyOf = ({ supply, why }: SupplyChoice) =>
+  why.slice(0, 2).map(reason => reason.replace(`${supply.name} `, 'It ').replace(`${supply.name}: `, '').replace(supply.name, 'it')).join('; ')
 const volts = ({ supply }: SupplyChoice) => `${supply.voltageV} V${supply.kind === 'transformer' ? ' AC' : ''}`
 function choose(id: string) {
   project.edit({ edit: 'choose-supply', supply: { type: id } }, 'Choose the supply')
@@ -93,7 +96,7 @@ const asItems = (list: readonly SupplyChoice[]) =>
                   v-if="item.why.length"
                   class="small why"
                   :class="item.fit"
-                >{{ item.why.slice(0, 2).join('; ') }}</span>
+                >{{ whyOf(item) }}</span>
                 <span
                   v-else
                   class="small quiet why"

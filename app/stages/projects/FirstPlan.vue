@@ -139,10 +139,10 @@ const blank = () => emit('make', { ...emptyPlan('New project'), board: board.val
 
 <style scoped>
 .first { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 16px; margin-top: 6px; }
-.step { display: grid; gap: 6px; align-content: start; }
+.step { display: grid; gap: 6px; align-content: start; min-width: 0; overflow-wrap: anywhere; }
 .step :deep([role=radiogroup]) { display: grid; gap: 6px; }
 .step h2 .figures { color: var(--copper); }
 .later { opacity: .72; }
-.acts { grid-column: 1 / -1; display: flex; gap: 10px; }
+.acts { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 10px; }
 @media (max-width: 860px) { .first { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -488,5 +488,10 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
 .empty { padding: 8px 0 20px; display: grid; gap: 10px; }
 .empty > p { max-width: 78ch; }
 .beginning { margin-bottom: 22px; }
-@media (max-width: 700px) { .sieve { flex-wrap: wrap; } }
+.content .stage-head { flex-wrap: wrap; }
+@media (max-width: 700px) {
+  .sieve, .new, .bar { flex-wrap: wrap; }
+  .content { padding: 12px; }
+  .new .v-input { flex: 1 1 100%; }
+}
 </style>

@@ -76,7 +76,7 @@ function inWords({ capacitancePf, riseS, busyShare }: NonNullable<typeof figures
 <style scoped>
 .lane { display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; padding: 4px 0 2px; border-top: 1px solid var(--rule); }
 .lane-name { display: grid; align-content: start; line-height: 1.2; }
-.range { position: relative; height: 54px; margin-right: 6px; }
+.range { position: relative; height: 54px; margin-right: 6px; overflow: hidden; }
 .range::before {
   content: '';
   position: absolute;
