@@ -104,12 +104,12 @@ async function applyFix(finding: Finding, fix: Fix) {
       :key="group.key"
       class="group"
     >
-      <h3 v-if="group.findings.length > 1 || view.groupBy === 'subject'">
+      <h2 v-if="group.findings.length > 1 || view.groupBy === 'subject'">
         <span
           v-if="group.findings.length > 1"
           class="figures"
         >{{ group.findings.length }} ×</span> {{ group.title }}
-      </h3>
+      </h2>
       <FindingCard
         v-for="finding in inGroup(group)"
         :key="finding.id"
@@ -180,7 +180,7 @@ async function applyFix(finding: Finding, fix: Fix) {
 .ways { display: flex; align-items: center; gap: 10px; flex-wrap: wrap; }
 .ways :deep(.v-label) { font-size: 12.5px; }
 .group { display: grid; gap: 8px; }
-.group h3 { font-size: 13px; color: var(--ink-2); overflow-wrap: anywhere; }
+.group h2 { font-size: 13px; color: var(--ink-2); overflow-wrap: anywhere; }
 .more { display: flex; flex-wrap: wrap; }
 .none { padding: 6px 2px; }
 </style>

@@ -81,7 +81,7 @@ test('findings are grouped by cause or by part, and each is there once', async (
   const byCause = await cards.count()
   await expect(page.getByTestId('findings')).toContainText('Two parts at one address')
   await page.getByTestId('by-subject').click()
-  await expect(page.getByTestId('findings').locator('h3').first()).toBeVisible()
+  await expect(page.getByTestId('findings').locator('h2').first()).toBeVisible()
   expect(await cards.count()).toBe(byCause)
 })
 

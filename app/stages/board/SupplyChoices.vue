@@ -28,8 +28,9 @@ watch(chosenChoice, (choice) => {
 }, { immediate: true })
 
 /** The reasons, without the name that stands beside them already. */
-const whyOf = ({ supply, why }: SupplyChoice) =>
-  why.slice(0, 2).map(reason => reason.replace(`${supply.name} `, 'It ').replace(`${supply.name}: `, '').replace(supply.name, 'it')).join('; ')
+const whyOf = ({ supply: { name }, why }: SupplyChoice) => why.slice(0, 2)
+  .map(reason => reason.replace(`${name} `, 'It ').replace(`${name}: `, '').replace(name, 'it'))
+  .join('; ')
 const volts = ({ supply }: SupplyChoice) => `${supply.voltageV} V${supply.kind === 'transformer' ? ' AC' : ''}`
 function choose(id: string) {
   project.edit({ edit: 'choose-supply', supply: { type: id } }, 'Choose the supply')

@@ -8,7 +8,6 @@ import { catalogueOf, gatherFacts } from '~~/core/facts/gather'
 import { completed } from '~~/core/plan/create'
 
 export interface Glance {
-  board: string
   stops: number
   cautions: number
   lastWord: string | null
@@ -46,7 +45,7 @@ export function useGlances(shown: Ref<readonly Head[]>) {
       const { counts } = checks.evaluateFacts(facts)
       const index = new Map(plan.parts.map((part, i) => [part.id, i]))
       return {
-        board: facts.board?.name ?? 'no board yet', stops: counts.stops, cautions: counts.cautions,
+        stops: counts.stops, cautions: counts.cautions,
         lastWord: [...plan.log].sort((a, b) => b.at.localeCompare(a.at))[0]?.text ?? null,
         cells: (facts.board?.header ?? []).map(({ position }) => {
           const owner = facts.atPosition.get(position)?.[0]?.owner.id
