@@ -209,7 +209,9 @@ function write() {
           <v-table class="sheet pad">
             <thead>
               <tr>
-                <th scope="col" /><th
+                <th scope="col">
+                  <span class="only-reader">Axis</span>
+                </th><th
                   v-for="word in ['shown', 'pulse from', 'pulse to', 'total']"
                   :key="word"
                   scope="col"

@@ -231,8 +231,9 @@ async function copy(command: string) {
 </template>
 
 <style scoped>
-.whole { white-space: nowrap; }
-.columns { display: grid; gap: 24px; grid-template-columns: repeat(auto-fit, minmax(330px, 1fr)); }
+.columns > section { min-width: 0; overflow-wrap: anywhere; }
+.command { flex-wrap: wrap; }
+.columns { display: grid; gap: 24px; grid-template-columns: repeat(auto-fit, minmax(min(100%, 330px), 1fr)); }
 h2 { margin: 12px 0 5px; }
 section > h2:first-child { margin-top: 0; }
 .command { display: flex; gap: 10px; align-items: center; margin-bottom: 6px; }

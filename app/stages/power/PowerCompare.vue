@@ -102,6 +102,7 @@ const choices = computed(() => [
             :key="i"
             scope="col"
           >
+            <span class="only-reader">{{ i === 0 ? 'Left side' : 'Right side' }}</span>
             <v-autocomplete
               v-model="side.value"
               :items="choices"
@@ -155,7 +156,9 @@ const choices = computed(() => [
           </td>
         </tr>
         <tr>
-          <th scope="row" />
+          <th scope="row">
+            <span class="only-reader">Take one</span>
+          </th>
           <td
             v-for="(side, i) in sides"
             :key="i"
