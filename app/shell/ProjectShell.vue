@@ -12,15 +12,14 @@ const ready = ref(false)
 watch(() => String(route.params.id), async (id) => {
   ready.value = false
   view.reset()
-  // The Board stage asks nothing of the checks: it is shown first.
-  if (current.value.id !== 'board') void project.beJudged()
   await project.open(id)
   ready.value = true
-  requestAnimationFrame(() => setTimeout(() => void project.beJudged()))
   if (project.recovered) {
     view.say('The last change had not been saved when the tab was closed. It is back.', { action: { label: 'Undo', run: project.undo } })
   }
 }, { immediate: true })
+// The Board stage asks nothing of the checks, is shown first, and asks for them itself.
+watch(() => current.value.id, stage => stage === 'board' || void project.beJudged(), { immediate: true })
 onUnmounted(project.close)
 // What could not be kept goes with the tab: the browser asks first.
 useEventListener(window, 'beforeunload', (event) => {

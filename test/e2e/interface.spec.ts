@@ -70,6 +70,9 @@ test('a finding is set aside with a reason, counts no more, and counts again whe
   await saved(page)
   await page.reload()
   await expect(page.getByTestId('stops')).toHaveText('6 stops')
+  await goTo(page, 'build')
+  await expect(page.getByTestId('stop-set-aside')).toContainText('The sensor was changed for one of 3.3 V')
+  await goTo(page, 'wiring')
   await page.getByTestId('set-aside').getByRole('button').first().click()
   await page.getByTestId('count-again').click()
   await expect(page.getByTestId('stops')).toHaveText('7 stops')
@@ -204,7 +207,7 @@ function smallTargets() {
     .filter(box => box.width < 24 || box.height < 24)
 }
 
-for (const [width, height] of [[390, 844], [800, 1280], [640, 400], [320, 256]] as const) {
+for (const [width, height] of [[390, 844], [320, 256]] as const) {
   test(`nothing scrolls sideways and every target is 24 px at ${width} × ${height}`, async ({ page }) => {
     await page.setViewportSize({ width, height })
     await page.goto('/')

@@ -70,7 +70,7 @@ for (let part = 0; part < PARTS; part++) {
         url = page.url()
       }
       else await page.goto(url)
-      const notes = page.locator('[data-test=notes]')
+      const notes = page.locator('[data-test=notes] textarea').first()
       await expect(notes).toBeVisible()
       const found = await notes.inputValue()
       // Nothing that was shown as saved is missing, and what is more is what was typed.
@@ -86,7 +86,7 @@ for (let part = 0; part < PARTS; part++) {
       typed = shown = found
       await page.evaluate(() => {
         const label = document.querySelector('[data-test=saved]')!
-        const field = document.querySelector<HTMLTextAreaElement>('[data-test=notes]')!
+        const field = document.querySelector<HTMLTextAreaElement>('[data-test=notes] textarea')!
         new MutationObserver(() => {
           if (/^saved \d/.test(label.textContent)) void (window as unknown as { sawSaved: (text: string) => void }).sawSaved(field.value)
         }).observe(label, { childList: true, subtree: true, characterData: true })

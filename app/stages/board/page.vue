@@ -7,6 +7,9 @@ const board = computed(() => project.facts?.board ?? null)
 const choosing = ref(!project.plan!.board)
 const isOpen = computed(() => choosing.value || !board.value)
 
+// The checks are fetched once this stage is there.
+onMounted(() => requestAnimationFrame(() => setTimeout(() => void project.beJudged())))
+
 function choose(id: string) {
   project.edit({ edit: 'choose-board', board: id }, 'Choose the board')
 }

@@ -16,6 +16,8 @@ const doneCount = computed(() => wires.value.filter(wire => done.value.has(wire.
 const partsList = computed(() => project.report!.partsList)
 const sum = computed(() => partsList.value.reduce((all, item) => all + item.count * (item.price ?? 0), 0))
 const stops = computed(() => project.report!.counts.stops)
+/** Whoever wires it is told what somebody decided at the desk. */
+const setAside = computed(() => project.report!.findings.filter(finding => finding.severity === 'stop' && finding.aside))
 /** Kinds of rows that have a colour and a length to choose. */
 const isWire = (kind: string) => kind === 'wire'
 const cautions = computed(() => [...new Set(project.facts!.parts.flatMap(owner => cautionsOf(owner.part)))])
@@ -77,6 +79,14 @@ function markdown() {
     >
       <b>{{ stops }} {{ stops === 1 ? 'stop is' : 'stops are' }} open.</b> Mend {{ stops === 1 ? 'it' : 'them' }} before the supply goes in:
       something would not work or be damaged.
+    </p>
+    <p
+      v-for="finding in setAside"
+      :key="finding.id"
+      class="hold aside"
+      data-test="stop-set-aside"
+    >
+      <b>Set aside, and yet a stop: {{ finding.title }}.</b> {{ finding.aside!.reason }}
     </p>
     <p class="small quiet lead">
       Supply unplugged while you wire. Touch something earthed first. Position 1 has the square pad. Never move a wire on a running board.
