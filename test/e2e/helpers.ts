@@ -61,6 +61,7 @@ export async function pick(page: Page, name: string | RegExp, entry: string): Pr
 export async function addPart(page: Page, id: string): Promise<void> {
   await field(page, 'part-search').fill(id)
   await page.getByTestId(`add-${id}`).click()
+  await expect(page.getByTestId('notice')).toContainText('is in the plan')
   await field(page, 'part-search').fill('')
   // Single keys are shortcuts again.
   await field(page, 'part-search').blur()

@@ -12,12 +12,9 @@ const narrow = useMediaQuery('(max-width: 860px)')
 const side = ref<'choose' | 'held'>(project.plan!.parts.length ? 'held' : 'choose')
 const SIDES = computed(() => [{ id: 'choose', name: 'Choose' }, { id: 'held', name: `In the plan (${project.plan!.parts.length})` }])
 
-/** Groups that are open; while something is sought all of them are. */
+/** Groups that are open; while something is sought all of them are shown, without folds. */
 const open = ref<string[]>([])
-const shownOpen = computed({
-  get: () => isSifted.value ? byGroup.value.map(({ name }) => name) : open.value,
-  set: value => open.value = value,
-})
+const titleOf = (name: string) => name.charAt(0).toUpperCase() + name.slice(1)
 
 /** Parts that will be laid side by side: two or three of one kind. */
 const compared = ref<Part[]>([])
@@ -130,8 +127,30 @@ function toggle(part: Part) {
             show all
           </v-btn>
         </p>
+        <template v-if="isSifted">
+          <section
+            v-for="{ name, list } in byGroup"
+            :key="name"
+          >
+            <h3 class="quiet">
+              {{ titleOf(name) }} <span class="figures number">{{ list.length }}</span>
+            </h3>
+            <PartOffer
+              v-for="{ part, traits } in list"
+              :key="part.id"
+              :part="part"
+              :traits="traits"
+              :is-compared="compared.includes(part)"
+              :can-compare="canCompare(part)"
+              @add="add(part)"
+              @look="look => ghost(look ? part : null)"
+              @compare="toggle(part)"
+            />
+          </section>
+        </template>
         <v-expansion-panels
-          v-model="shownOpen"
+          v-else
+          v-model="open"
           multiple
           class="plain"
         >
@@ -141,7 +160,7 @@ function toggle(part: Part) {
             :value="name"
           >
             <v-expansion-panel-title :data-test="`group-${name}`">
-              {{ name.charAt(0).toUpperCase() + name.slice(1) }} <span class="quiet figures number">{{ list.length }}</span>
+              {{ titleOf(name) }} <span class="quiet figures number">{{ list.length }}</span>
             </v-expansion-panel-title>
             <v-expansion-panel-text>
               <PartOffer
@@ -208,6 +227,7 @@ function toggle(part: Part) {
 .sieve { display: grid; grid-template-columns: repeat(4, minmax(0, 1fr)); gap: 8px; padding-top: 6px; }
 .wide { grid-column: 1 / -1; }
 .count { min-height: 26px; display: flex; align-items: center; gap: 8px; }
+h3 { font-size: 13px; padding: 6px 2px 2px; }
 .number { margin-left: 8px; font-weight: 400; }
 .none, .empty { padding: 10px 2px; }
 @media (max-width: 860px) {
