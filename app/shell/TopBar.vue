@@ -57,7 +57,6 @@ function rename(name: string | null) {
     <v-spacer />
     <LazyFindBox
       v-if="project.plan && !narrow"
-      hydrate-never
     />
     <IconAct
       name="Undo"

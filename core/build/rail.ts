@@ -1,6 +1,7 @@
 /** The header as it is held, for taking along: as text and as a picture. */
 import type { HeaderPosition } from '../catalogue/types'
 import type { Facts } from '../facts/types'
+import { escapeMarkup as escape } from '../markup'
 
 const lineName = ({ kind, line }: HeaderPosition) => line !== undefined ? `G${line}` : kind === 'ground' ? 'GND' : kind
 
@@ -23,8 +24,6 @@ export function railAsText(facts: Facts): string {
   return [`${facts.plan.name}: header seen from above, position 1 at the top left`, ...rows.map(([a, b, c, d, e, f]) =>
     `${a.padStart(w0)}  ${b.padStart(w1)}  ${c.padStart(w2)} | ${d.padEnd(w3)}  ${e.padEnd(w4)}  ${f}`.trimEnd())].join('\n') + '\n'
 }
-
-const escape = (text: string) => text.replace(/[<>&"]/g, letter => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[letter]!)
 
 const CELL_WIDTH = 44
 const CELL_HEIGHT = 46

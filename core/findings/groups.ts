@@ -3,7 +3,7 @@
  * exactly one group; the gravest group comes first, and within a group the gravest finding.
  */
 import { CODES } from '../vocabulary/codes'
-import type { Finding, Severity } from '../vocabulary/finding'
+import { GRAVITY, type Finding, type Severity } from '../vocabulary/finding'
 
 export interface FindingGroup {
   key: string
@@ -18,8 +18,6 @@ export interface Names {
   node: (id: string) => string | undefined
   bus: (id: string) => string | undefined
 }
-
-const WEIGHT: Readonly<Record<Severity, number>> = { stop: 0, caution: 1, note: 2 }
 
 /** Grouped by rule: one curve, limit or line that makes many findings is one group. */
 export function byCause(findings: readonly Finding[]): FindingGroup[] {
@@ -52,10 +50,10 @@ function grouped(findings: readonly Finding[], keyOf: (finding: Finding) => { ke
     const { key, title } = keyOf(finding)
     const group = groups.get(key) ?? { key, title, severity: finding.severity, findings: [] }
     group.findings.push(finding)
-    if (WEIGHT[finding.severity] < WEIGHT[group.severity]) group.severity = finding.severity
+    if (GRAVITY[finding.severity] < GRAVITY[group.severity]) group.severity = finding.severity
     groups.set(key, group)
   }
-  const gravestFirst = <T extends { severity: Severity }>(list: T[]) => list.sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity])
+  const gravestFirst = <T extends { severity: Severity }>(list: T[]) => list.sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity])
   for (const group of groups.values()) gravestFirst(group.findings)
   return gravestFirst([...groups.values()])
 }

@@ -27,7 +27,8 @@ import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips, tel
 import { serialFlow, serialFrames, serialRates } from './signals/serial'
 import { coveredPositions, stackFit, stackOrder } from './stack'
 import { relayContacts, sockets, unattended, widePlugs } from './sockets'
-import type { Evidence, Finding, Rule, Severity } from './types'
+import { GRAVITY } from '../vocabulary/finding'
+import type { Evidence, Finding, Rule } from './types'
 
 const RULES: readonly Rule[] = [
   unknownEntries, optionsOff, strayKeys,
@@ -48,13 +49,11 @@ const RULES: readonly Rule[] = [
   lastScans, unplaced, sharedPositions,
 ]
 
-const WEIGHT: Record<Severity, number> = { stop: 0, caution: 1, note: 2 }
-
 /** Every finding, stops first, otherwise in the order of the rules and of the plan. */
 export function judge(evidence: Evidence): Finding[] {
   const findings = RULES.flatMap(rule => rule(evidence))
   return findings.map((finding, i) => ({ finding, i }))
-    .sort((a, b) => WEIGHT[a.finding.severity] - WEIGHT[b.finding.severity] || a.i - b.i)
+    .sort((a, b) => GRAVITY[a.finding.severity] - GRAVITY[b.finding.severity] || a.i - b.i)
     .map(({ finding }) => finding)
 }
 

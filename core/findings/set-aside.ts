@@ -5,9 +5,7 @@
  * Laws: no finding goes; each counts, or is set aside, never both; a plan that sets nothing aside keeps its report.
  */
 import type { SetAside } from '../plan/types'
-import type { Finding, Severity } from '../vocabulary/finding'
-
-const WEIGHT: Readonly<Record<Severity, number>> = { stop: 0, caution: 1, note: 2 }
+import { GRAVITY, type Finding } from '../vocabulary/finding'
 
 /** What was judged: the figures with their limits, as text. Names are not in it, so that a part may be called otherwise. */
 export const judgedFigures = (finding: Finding): string =>
@@ -26,7 +24,7 @@ export function withSetAside(findings: readonly Finding[], entries: readonly Set
     const entry = byId.get(finding.id)
     if (!entry) return finding
     const { reason, at } = entry
-    if (WEIGHT[finding.severity] < WEIGHT[entry.severity]) return { ...finding, lapsed: { reason, at, because: 'graver' } }
+    if (GRAVITY[finding.severity] < GRAVITY[entry.severity]) return { ...finding, lapsed: { reason, at, because: 'graver' } }
     return judgedFigures(finding) === entry.figures
       ? { ...finding, aside: { reason, at } }
       : { ...finding, lapsed: { reason, at, because: 'figures' } }

@@ -129,8 +129,8 @@ const scan = open({
 
 /** A finding that the maker judged acceptable, with what it said then. */
 const setAside = open({
-  /** The finding's id. */
-  id: text({ most: 400 }),
+  /** The finding's id: it can hold a whole line of a boot file. */
+  id: text({ most: 4000 }),
   severity: oneOf('stop', 'caution', 'note'),
   /** Its figures, as text: with others it counts again. */
   figures: text({ empty: true, most: 2000 }),

@@ -1,5 +1,6 @@
 /** Curves as a picture that stands by itself, with axes, units and a legend; and as a table for a spreadsheet. */
 import Papa from 'papaparse'
+import { escapeMarkup as escape } from '../markup'
 
 export interface ChartCurve {
   label: string
@@ -20,7 +21,6 @@ const RIGHT = 62
 const TOP = 54
 const BOTTOM = 48
 
-const escape = (text: string): string => text.replace(/[<>&"]/g, letter => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[letter]!)
 const short = (value: number): string => String(Number(value.toPrecision(6)))
 
 /** Round steps of 1, 2 or 5 that part a range into about so many. */

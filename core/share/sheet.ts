@@ -5,12 +5,10 @@ import type { Report } from '../evaluate'
 import type { Facts } from '../facts/types'
 import { isOpen } from '../findings/set-aside'
 import { writePlanText } from '../plan/text-of'
+import { escapeMarkup as escape } from '../markup'
 
 /** Marks the plan in the page. */
 const PLAN_ID = 'voltaris-plan'
-
-const escape = (text: string): string =>
-  text.replace(/[<>&"']/g, letter => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;', '\'': '&#39;' })[letter]!)
 
 const table = (head: readonly string[], rows: readonly (readonly (string | number)[])[]): string => rows.length
   ? `<table><thead><tr>${head.map(cell => `<th scope="col">${escape(cell)}</th>`).join('')}</tr></thead><tbody>${rows

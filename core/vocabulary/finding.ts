@@ -8,6 +8,9 @@ import type { Worksheet } from '../worksheets'
 /** `stop`: it will not work or something is damaged. `caution`: it may not. `note`: good to know. */
 export type Severity = 'stop' | 'caution' | 'note'
 
+/** The gravest first. */
+export const GRAVITY: Readonly<Record<Severity, number>> = { stop: 0, caution: 1, note: 2 }
+
 /** A stretch of one of the plan's files. */
 export interface TextPlace {
   /** `''` is the boot file, `cmdline.txt` the command line, any other name an included file. */
