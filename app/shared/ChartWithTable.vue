@@ -18,6 +18,12 @@ const { rows, columns, curves, label, xLabel } = defineProps<{
 const chart = useTemplateRef<{ png: () => string | null }>('chart')
 const colourOf = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#333333'
 
+/** Rows keep their place: the first column is a time in words. */
+const numbered = computed(() => rows.map((cells, at) => ({ cells, at })))
+const sortable = computed(() => columns.map((title, i) => ({
+  key: `c${i}`, title, num: i > 0, unsorted: true, value: (row: { cells: string[] }) => row.cells[i],
+})))
+
 function save(kind: 'png' | 'svg' | 'csv') {
   const name = fileName(label, `.${kind}`)
   if (kind === 'csv') return download(name, '\uFEFF' + chartAsCsv(columns, rows), 'text/csv')
@@ -70,41 +76,14 @@ function save(kind: 'png' | 'svg' | 'csv') {
           />
         </v-list>
       </v-menu>
-      <div
+      <SortTable
         class="scroll"
-        tabindex="0"
-        role="region"
-        :aria-label="`${label}, as a table`"
-      >
-        <v-table>
-          <thead>
-            <tr>
-              <th
-                v-for="(column, i) in columns"
-                :key="column"
-                scope="col"
-                :class="{ num: i > 0 }"
-              >
-                {{ column }}
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="(row, i) in rows"
-              :key="i"
-            >
-              <td
-                v-for="(cell, j) in row"
-                :key="j"
-                :class="{ num: j > 0 }"
-              >
-                {{ cell }}
-              </td>
-            </tr>
-          </tbody>
-        </v-table>
-      </div>
+        :rows="numbered"
+        :columns="sortable"
+        :row-key="row => String(row.at)"
+        :caption="`${label}, as a table`"
+        :height="250"
+      />
     </div>
   </div>
 </template>
@@ -113,8 +92,6 @@ function save(kind: 'png' | 'svg' | 'csv') {
 .both { display: grid; grid-template-columns: minmax(0, 1fr) 270px; gap: 14px; align-items: start; }
 .beside { display: grid; gap: 4px; justify-items: end; }
 .beside .scroll { width: 100%; }
-.scroll { max-height: 250px; overflow-y: auto; }
-.scroll th { position: sticky; top: 0; background: var(--paper); }
-.scroll td, .scroll th { padding: 2px 8px 2px 0; font-size: 12.5px; }
+.scroll :deep(td), .scroll :deep(th) { padding: 2px 8px 2px 0; font-size: 12.5px; }
 @media (max-width: 900px) { .both { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -25,6 +25,19 @@ const controllers = computed(() =>
   profile.value?.controllers.filter(entry => !onlyHeader.value || made.value?.board.controllers.some(other => other.id === entry.labels[0]))
   ?? [])
 
+type Controller = typeof controllers.value[number]
+const pinsOf = (entry: Controller) => entry.groups.flatMap(group => group.pins).slice(0, 10)
+const CONTROLLERS_PX = 460
+const COLUMNS = [
+  { key: 'kind', title: 'Kind', value: (entry: Controller) => entry.number === null ? entry.kind : `${entry.kind} ${entry.number}` },
+  { key: 'status', title: 'Status', value: (entry: Controller) => entry.status },
+  {
+    key: 'target', title: 'An overlay names it',
+    value: (entry: Controller) => profile.value ? overlayTarget(profile.value, entry) : '',
+  },
+  { key: 'pins', title: 'Pins', value: (entry: Controller) => pinsOf(entry).length },
+]
+
 const idOf = (text: string) => `own-${text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40) || 'board'}`
 
 async function open(bytes: Uint8Array, from: string) {
@@ -167,49 +180,28 @@ function drop() {
               label="on the header only"
             />
           </div>
-          <div
-            class="scroll sheet"
-            tabindex="0"
-            role="region"
-            aria-label="Controllers"
+          <SortTable
+            class="pad sheet"
+            :rows="controllers"
+            :columns="COLUMNS"
+            :row-key="entry => entry.path"
+            caption="Controllers"
+            :height="CONTROLLERS_PX"
           >
-            <v-table class="pad">
-              <thead>
-                <tr>
-                  <th scope="col">
-                    Kind
-                  </th><th scope="col">
-                    Status
-                  </th><th scope="col">
-                    An overlay names it
-                  </th><th scope="col">
-                    Pins
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr
-                  v-for="entry in controllers"
-                  :key="entry.path"
-                >
-                  <td>{{ entry.kind }}<span v-if="entry.number !== null"> {{ entry.number }}</span></td><td
-                    class="status"
-                    :class="{ quiet: entry.status !== 'okay' }"
-                  >
-                    {{ entry.status }}
-                  </td><td class="figures small">
-                    {{ overlayTarget(profile, entry) }}
-                  </td><td class="figures small">
-                    <span
-                      v-for="(pin, i) in entry.groups.flatMap(group => group.pins).slice(0, 10)"
-                      :key="i"
-                      :class="{ quiet: pin.isUnnamed }"
-                    >{{ i ? ' ' : '' }}{{ pin.name }}{{ pin.isUnnamed ? '?' : '' }}</span>
-                  </td>
-                </tr>
-              </tbody>
-            </v-table>
-          </div>
+            <template #status="{ row }">
+              <span :class="{ quiet: row.status !== 'okay' }">{{ row.status }}</span>
+            </template>
+            <template #target="{ row }">
+              <span class="figures small">{{ overlayTarget(profile, row) }}</span>
+            </template>
+            <template #pins="{ row }">
+              <span class="figures small"><span
+                v-for="(pin, i) in pinsOf(row)"
+                :key="i"
+                :class="{ quiet: pin.isUnnamed }"
+              >{{ i ? ' ' : '' }}{{ pin.name }}{{ pin.isUnnamed ? '?' : '' }}</span></span>
+            </template>
+          </SortTable>
           <p
             v-if="controllers.some(entry => entry.groups.some(group => group.pins.some(pin => pin.isUnnamed)))"
             class="small quiet"
@@ -303,10 +295,8 @@ function drop() {
 .spacer { flex: 1; }
 .columns { display: grid; gap: 14px; grid-template-columns: minmax(0, 4fr) minmax(0, 3fr); margin-top: 8px; }
 @media (max-width: 1000px) { .columns { grid-template-columns: minmax(0, 1fr); } }
-.scroll { max-height: 58vh; overflow: auto; }
-.pad td:first-child, .pad th:first-child { padding-left: 10px; }
-.pad td { overflow-wrap: anywhere; }
-.pad .status { white-space: nowrap; }
+.pad :deep(td:first-child), .pad :deep(th:first-child) { padding-left: 10px; }
+.pad :deep(td) { overflow-wrap: anywhere; }
 section > * + * { margin-top: 6px; }
 .name { max-width: 280px; }
 .nothing { display: grid; gap: 8px; justify-items: start; max-width: 72ch; }

@@ -33,6 +33,28 @@ const measure = (terminal: string, cm: number) =>
 const { units } = useUnits()
 const length = (metres: number) => Number(units.value.centimetre.show(metres * 100).toFixed(units.value.centimetre.unit === 'cm' ? 0 : 1))
 
+const numbered = computed(() => wires.value.map((wire, i) => ({ wire, number: i + 1 })))
+type Row = typeof numbered.value[number]
+const wireColumns = computed(() => [
+  { key: 'done', title: 'Done', value: ({ wire }: Row) => done.value.has(wire.key) ? 1 : 0, hidden: true, unsorted: true },
+  { key: 'number', title: 'Nr', value: ({ number }: Row) => number, num: true },
+  { key: 'part', title: 'Part', value: ({ wire }: Row) => wire.partName },
+  { key: 'from', title: 'From', value: ({ wire }: Row) => wire.from },
+  { key: 'to', title: 'To', value: ({ wire }: Row) => wire.to },
+  { key: 'through', title: 'Through', value: ({ wire }: Row) => wire.through },
+  { key: 'colour', title: 'Colour', value: ({ wire }: Row) => wire.colour },
+  { key: 'length', title: units.value.centimetre.unit, value: ({ wire }: Row) => wire.lengthM, num: true },
+])
+type Item = typeof partsList.value[number]
+const forWhat = (item: Item) => item.names.filter(name => name !== item.what).join(', ')
+const PARTS_COLUMNS = [
+  { key: 'count', title: 'Count', value: (item: Item) => item.count, num: true },
+  { key: 'what', title: 'What', value: (item: Item) => item.what },
+  { key: 'for', title: 'For', value: forWhat },
+  { key: 'length', title: 'm', value: (item: Item) => item.lengthM, num: true },
+  { key: 'price', title: 'each', value: (item: Item) => item.price, num: true },
+]
+
 const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 'flat cable', 'seat': 'push on' } as const
 
 function csv() {
@@ -116,105 +138,71 @@ function markdown() {
       </v-btn>
     </div>
     <template v-else>
-      <v-table
+      <SortTable
         class="wires"
         data-test="wires"
+        :rows="numbered"
+        :columns="wireColumns"
+        :row-key="({ wire }) => wire.key"
+        :row-class="({ wire }) => ({ done: done.has(wire.key) })"
+        caption="What is joined, in the order of connecting"
       >
-        <thead>
-          <tr>
-            <th scope="col">
-              <span class="only-reader">Done</span>
-            </th><th
-              scope="col"
-              class="num"
-            >
-              Nr
-            </th><th scope="col">
-              Part
-            </th><th scope="col">
-              From
-            </th><th scope="col">
-              To
-            </th><th scope="col">
-              Through
-            </th><th scope="col">
-              Colour
-            </th><th
-              scope="col"
-              class="num"
-            >
-              {{ units.centimetre.unit }}
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="(wire, i) in wires"
-            :key="wire.key"
-            :class="{ done: done.has(wire.key) }"
+        <template #done="{ row: { wire } }">
+          <v-checkbox-btn
+            :model-value="done.has(wire.key)"
+            :aria-label="`${wire.partName} ${wire.from} to ${wire.to} done`"
+            @update:model-value="toggle(wire.key)"
+          />
+        </template>
+        <template #part="{ row: { wire } }">
+          <span
+            v-if="wire.partId"
+            class="owner-swatch"
+            :style="{ '--owner': colourOf(wire.partId) }"
+          /> {{ wire.partName }}
+        </template>
+        <template #from="{ row: { wire } }">
+          <span class="figures">{{ wire.from }}</span>
+        </template>
+        <template #to="{ row: { wire } }">
+          <span class="figures">{{ wire.to }}</span>
+        </template>
+        <template #colour="{ row: { wire } }">
+          <span
+            v-if="!isWire(wire.kind) || !wire.terminal"
+            class="quiet"
+          >{{ KIND_WORDS[wire.kind] || wire.colour }}</span>
+          <PickCell
+            v-else
+            :value="wire.colour"
+            :choices="COLOURS"
+            :name="`Colour of ${wire.partName} ${wire.from}`"
+            @pick="colour => paint(wire.terminal!, colour)"
           >
-            <td>
-              <v-checkbox-btn
-                :model-value="done.has(wire.key)"
-                :aria-label="`${wire.partName} ${wire.from} to ${wire.to} done`"
-                @update:model-value="toggle(wire.key)"
-              />
-            </td>
-            <td class="num">
-              {{ i + 1 }}
-            </td>
-            <td>
-              <span
-                v-if="wire.partId"
-                class="owner-swatch"
-                :style="{ '--owner': colourOf(wire.partId) }"
-              /> {{ wire.partName }}
-            </td>
-            <td class="figures">
-              {{ wire.from }}
-            </td>
-            <td class="figures">
-              {{ wire.to }}
-            </td>
-            <td>{{ wire.through ?? '' }}</td>
-            <td>
-              <span
-                v-if="!isWire(wire.kind) || !wire.terminal"
-                class="quiet"
-              >{{ KIND_WORDS[wire.kind] || wire.colour }}</span>
-              <PickCell
-                v-else
-                :value="wire.colour"
-                :choices="COLOURS"
-                :name="`Colour of ${wire.partName} ${wire.from}`"
-                @pick="colour => paint(wire.terminal!, colour)"
-              >
-                <span
-                  class="wire-swatch"
-                  :style="{ '--wire': wire.colour }"
-                />{{ wire.colour }}
-              </PickCell>
-            </td>
-            <td class="num">
-              <span
-                v-if="!wire.terminal"
-                class="figures"
-              >{{ wire.lengthM ? length(wire.lengthM) : '' }}</span>
-              <MeasureField
-                v-else
-                class="length"
-                measure="centimetre"
-                variant="plain"
-                :value="Math.round(wire.lengthM * 100)"
-                :least="0.1"
-                :most="10000"
-                :name="`Length of ${wire.partName} ${wire.from}`"
-                @set="value => measure(wire.terminal!, value!)"
-              />
-            </td>
-          </tr>
-        </tbody>
-      </v-table>
+            <span
+              class="wire-swatch"
+              :style="{ '--wire': wire.colour }"
+            />{{ wire.colour }}
+          </PickCell>
+        </template>
+        <template #length="{ row: { wire } }">
+          <span
+            v-if="!wire.terminal"
+            class="figures"
+          >{{ wire.lengthM ? length(wire.lengthM) : '' }}</span>
+          <MeasureField
+            v-else
+            class="length"
+            measure="centimetre"
+            variant="plain"
+            :value="Math.round(wire.lengthM * 100)"
+            :least="0.1"
+            :most="10000"
+            :name="`Length of ${wire.partName} ${wire.from}`"
+            @set="value => measure(wire.terminal!, value!)"
+          />
+        </template>
+      </SortTable>
       <p class="push">
         Boards are pushed on first: position 1 over position 1, not one row or column off; look from the side before pressing. The supply
         goes in last of all{{ project.facts!.supply ? '' : '; none is chosen yet' }}.
@@ -245,56 +233,18 @@ function markdown() {
           Both as text
         </v-btn>
       </div>
-      <v-table
-        density="compact"
+      <SortTable
         class="parts-table"
         data-test="parts-list"
+        :rows="partsList"
+        :columns="PARTS_COLUMNS"
+        :row-key="item => item.kind + item.what"
+        caption="What lies on the table"
       >
-        <thead>
-          <tr>
-            <th
-              scope="col"
-              class="num"
-            >
-              Count
-            </th><th scope="col">
-              What
-            </th><th scope="col">
-              For
-            </th><th
-              scope="col"
-              class="num"
-            >
-              m
-            </th><th
-              scope="col"
-              class="num"
-            >
-              each
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="item in partsList"
-            :key="item.kind + item.what"
-          >
-            <td class="num figures">
-              {{ item.count }}
-            </td>
-            <td>{{ item.what }}</td>
-            <td class="quiet">
-              {{ item.names.filter(name => name !== item.what).join(', ') }}
-            </td>
-            <td class="num figures">
-              {{ item.lengthM ?? '' }}
-            </td>
-            <td class="num figures">
-              {{ item.price ?? '' }}
-            </td>
-          </tr>
-        </tbody>
-      </v-table>
+        <template #for="{ row }">
+          <span class="quiet">{{ forWhat(row) }}</span>
+        </template>
+      </SortTable>
     </section>
     <FocusMode
       v-if="focus"
@@ -322,7 +272,9 @@ function markdown() {
 .length { width: 78px; margin-left: auto; }
 .length :deep(.v-field) { background: none; }
 .length :deep(input) { text-align: end; }
-.wires :deep(td) { vertical-align: middle; }
+.wires :deep(td.v-data-table__td) { vertical-align: middle; padding-block: 1px; }
+.wires :deep(.v-field), .wires :deep(.v-field .v-field__input) { min-height: 26px; padding-block: 1px; }
+.wires :deep(.v-input) { --v-input-control-height: 26px; }
 .wire-swatch {
   width: 18px;
   height: 8px;
@@ -335,5 +287,9 @@ function markdown() {
 .parts { margin-top: 18px; }
 .parts-table { background: transparent; }
 .parts h2 { font-size: 16px; }
-.done td { color: var(--ink-2); text-decoration: line-through; text-decoration-color: color-mix(in srgb, var(--ink-2) 50%, transparent); }
+:deep(tr.done td) {
+  color: var(--ink-2);
+  text-decoration: line-through;
+  text-decoration-color: color-mix(in srgb, var(--ink-2) 50%, transparent);
+}
 </style>

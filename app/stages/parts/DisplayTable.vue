@@ -7,6 +7,23 @@ const emit = defineEmits<{ close: [], add: [part: Part] }>()
 const project = useProjectStore()
 const rows = computed(() => displayTable(project.catalogue.parts.values(), project.facts?.board ?? null))
 
+type Row = typeof rows.value[number]
+const COLUMNS = [
+  { key: 'name', title: 'Display', value: (row: Row) => row.name },
+  { key: 'size', title: 'Size', value: (row: Row) => row.sizeInch, num: true },
+  { key: 'pixels', title: 'Pixels', value: (row: Row) => row.width * row.height, num: true },
+  { key: 'touch', title: 'Touch', value: (row: Row) => row.touch },
+  { key: 'picture', title: 'Picture by', value: (row: Row) => row.picture },
+  { key: 'touchBy', title: 'Touch by', value: (row: Row) => row.touchBy },
+  { key: 'positions', title: 'Positions', value: (row: Row) => row.positions, num: true },
+  { key: 'backlight', title: 'Backlight', value: (row: Row) => row.backlight },
+  { key: 'driver', title: 'Driver', value: (row: Row) => row.driver },
+  { key: 'current', title: 'mA typ. / peak', value: (row: Row) => row.typicalMa, num: true },
+  { key: 'frames', title: 'Pictures/s', value: (row: Row) => row.framesPerS, num: true },
+  { key: 'price', title: 'Price', value: (row: Row) => row.price, num: true },
+  { key: 'add', title: 'Add', value: () => '', unsorted: true, hidden: true },
+]
+
 function choose(id: string) {
   const part = project.catalogue.parts.get(id)
   if (part) emit('add', part)
@@ -39,66 +56,38 @@ function choose(id: string) {
         class="scroll"
         tabindex="0"
       >
-        <v-table>
-          <thead>
-            <tr>
-              <th>Display</th><th class="num">
-                Size
-              </th><th class="num">
-                Pixels
-              </th><th>Touch</th><th>Picture by</th><th>Touch by</th><th class="num">
-                Positions
-              </th><th>Backlight</th><th>Driver</th><th class="num">
-                mA typ. / peak
-              </th><th class="num">
-                Pictures/s
-              </th><th class="num">
-                Price
-              </th><th><span class="only-reader">Add</span></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="row in rows"
-              :key="row.partId"
+        <SortTable
+          :rows="rows"
+          :columns="COLUMNS"
+          :row-key="row => row.partId"
+          caption="Displays side by side"
+        >
+          <template #size="{ row }">
+            {{ row.sizeInch }}″
+          </template>
+          <template #pixels="{ row }">
+            {{ row.width }} × {{ row.height }}
+          </template>
+          <template #current="{ row }">
+            {{ row.typicalMa }} / {{ row.peakMa }}
+          </template>
+          <template #frames="{ row }">
+            {{ row.framesPerS === null ? '—' : row.framesPerS.toFixed(row.framesPerS < 10 ? 1 : 0) }}
+          </template>
+          <template #price="{ row }">
+            {{ row.price ?? '—' }}
+          </template>
+          <template #add="{ row }">
+            <v-btn
+              size="x-small"
+              variant="outlined"
+              :aria-label="`Add ${row.name}`"
+              @click="choose(row.partId)"
             >
-              <td>{{ row.name }}</td>
-              <td class="num">
-                {{ row.sizeInch }}″
-              </td>
-              <td class="num">
-                {{ row.width }} × {{ row.height }}
-              </td>
-              <td>{{ row.touch }}</td>
-              <td>{{ row.picture }}</td>
-              <td>{{ row.touchBy }}</td>
-              <td class="num">
-                {{ row.positions }}
-              </td>
-              <td>{{ row.backlight }}</td>
-              <td>{{ row.driver }}</td>
-              <td class="num">
-                {{ row.typicalMa }} / {{ row.peakMa }}
-              </td>
-              <td class="num">
-                {{ row.framesPerS === null ? '—' : row.framesPerS.toFixed(row.framesPerS < 10 ? 1 : 0) }}
-              </td>
-              <td class="num">
-                {{ row.price ?? '—' }}
-              </td>
-              <td>
-                <v-btn
-                  size="x-small"
-                  variant="outlined"
-                  :aria-label="`Add ${row.name}`"
-                  @click="choose(row.partId)"
-                >
-                  Add
-                </v-btn>
-              </td>
-            </tr>
-          </tbody>
-        </v-table>
+              Add
+            </v-btn>
+          </template>
+        </SortTable>
       </div>
       <p class="small quiet">
         Pictures a second are the most that the bus carries on
@@ -114,6 +103,6 @@ function choose(id: string) {
 .head { display: flex; justify-content: space-between; align-items: center; }
 .scroll { overflow: auto; max-height: 60vh; }
 .v-table { font-size: 12.5px; }
-.v-table td, .v-table th { white-space: nowrap; }
-.v-table td:first-child { white-space: normal; min-width: 190px; font-weight: 600; }
+.v-table :deep(td), .v-table :deep(th) { white-space: nowrap; }
+.v-table :deep(td:first-child) { white-space: normal; min-width: 190px; font-weight: 600; }
 </style>

@@ -25,6 +25,14 @@ const FANS: { value: FanControl['mode'], title: string }[] = [
 ]
 const coolers = Object.entries(COOLERS).map(([value, { label }]) => ({ value: value as Cooler, title: label }))
 const enclosures = Object.entries(ENCLOSURES).map(([value, { label }]) => ({ value: value as Enclosure, title: label }))
+type Regulator = typeof power.value.regulators[number]
+const REGULATOR_COLUMNS = [
+  { key: 'name', title: 'Regulator', value: (entry: Regulator) => entry.name },
+  { key: 'loss', title: 'heat, W', value: (entry: Regulator) => Number(entry.lossW.toFixed(2)), num: true },
+  { key: 'kw', title: 'K/W', value: (entry: Regulator) => Math.round(entry.kw), num: true },
+  { key: 'gets', title: 'gets °C', value: (entry: Regulator) => Math.round(entry.temperatureC), num: true },
+  { key: 'stands', title: 'stands °C', value: (entry: Regulator) => entry.hottestC, num: true },
+]
 const LOADS = (['idle', 'typical', 'peak'] as const).map(value => ({ value, title: value }))
 
 function setFanMode(mode: FanControl['mode']) {
@@ -256,57 +264,14 @@ function workOut() {
           To the boot files
         </v-btn>
       </div>
-      <v-table
+      <SortTable
         v-if="power.regulators.length"
-      >
-        <caption class="only-reader">
-          Regulators and their heat
-        </caption>
-        <thead>
-          <tr>
-            <th scope="col">
-              Regulator
-            </th><th
-              scope="col"
-              class="num"
-            >
-              heat, W
-            </th><th
-              scope="col"
-              class="num"
-            >
-              K/W
-            </th><th
-              scope="col"
-              class="num"
-            >
-              gets °C
-            </th><th
-              scope="col"
-              class="num"
-            >
-              stands °C
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="entry in power.regulators"
-            :key="entry.node"
-            :class="{ off: entry.temperatureC > entry.hottestC }"
-          >
-            <td>{{ entry.name }}</td><td class="num">
-              {{ entry.lossW.toFixed(2) }}
-            </td><td class="num">
-              {{ entry.kw.toFixed(0) }}
-            </td><td class="num">
-              {{ entry.temperatureC.toFixed(0) }}
-            </td><td class="num">
-              {{ entry.hottestC }}
-            </td>
-          </tr>
-        </tbody>
-      </v-table>
+        :rows="power.regulators"
+        :columns="REGULATOR_COLUMNS"
+        :row-key="entry => entry.node"
+        :row-class="entry => ({ off: entry.temperatureC > entry.hottestC })"
+        caption="Regulators and their heat"
+      />
       <p class="small quiet">
         Coolers, cases and fans are typical figures from memory. Heat sinks burn fingers; keep fingers and cables out of fan blades, small
         ones as well.
@@ -330,6 +295,6 @@ section { display: grid; gap: 12px; min-width: 0; }
 .big { font-size: 26px; font-weight: 650; white-space: nowrap; }
 .lines { display: flex; flex-wrap: wrap; gap: 4px 10px; align-items: center; }
 .lines code { background: var(--paper-2); padding: 1px 6px; border-radius: 3px; }
-.off td { color: var(--carmine); font-weight: 700; }
+:deep(tr.off td) { color: var(--carmine); font-weight: 700; }
 .empty { padding: 18px; border: 1px dashed var(--rule); border-radius: 4px; }
 </style>

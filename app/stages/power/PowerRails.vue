@@ -18,6 +18,17 @@ const blocks = computed(() => [
     key: source.node, title: source.name, rail: asRail(source), note: `of ${milliamps(source.availableMa)}, ${source.origin}`,
   })),
 ])
+type Load = RailBudget['loads'][number]
+const throughOf = (load: Load) => load.through === 'usb' ? 'USB' : load.through === 'board' ? 'the board' : load.through
+const rounded = (milliampere: number) => Number(milliampere.toFixed(2))
+const columnsOf = (title: string) => [
+  { key: 'load', title: `Load on ${title}`, value: (load: Load) => load.name },
+  { key: 'through', title: 'through', value: throughOf },
+  { key: 'idle', title: 'idle mA', value: (load: Load) => rounded(load.idleMa), num: true },
+  { key: 'typical', title: 'typical mA', value: (load: Load) => rounded(load.typicalMa), num: true },
+  { key: 'peak', title: 'peak mA', value: (load: Load) => rounded(load.peakMa), num: true },
+  { key: 'origin', title: 'from', value: (load: Load) => load.origin },
+]
 </script>
 
 <template>
@@ -32,59 +43,22 @@ const blocks = computed(() => [
         :note="block.note"
         :name="block.title"
       />
-      <v-table>
-        <caption class="only-reader">
-          Loads on {{ block.title }}
-        </caption>
-        <thead>
-          <tr>
-            <th scope="col">
-              Load on {{ block.title }}
-            </th><th scope="col">
-              through
-            </th><th
-              scope="col"
-              class="num"
-            >
-              idle mA
-            </th><th
-              scope="col"
-              class="num"
-            >
-              typical mA
-            </th><th
-              scope="col"
-              class="num"
-            >
-              peak mA
-            </th><th scope="col">
-              from
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="load in block.rail.loads"
-            :key="load.node"
-          >
-            <td>
-              <span
-                class="owner-swatch"
-                :style="{ '--owner': colourOf(load.partId) }"
-              /> {{ load.name }}
-            </td>
-            <td>{{ load.through === 'usb' ? 'USB' : load.through === 'board' ? 'the board' : load.through }}</td>
-            <td class="num">
-              {{ Number(load.idleMa.toFixed(2)) }}
-            </td><td class="num">
-              {{ Number(load.typicalMa.toFixed(2)) }}
-            </td><td class="num">
-              {{ Number(load.peakMa.toFixed(2)) }}
-            </td>
-            <td class="quiet">
-              {{ load.origin }}
-            </td>
-          </tr>
+      <SortTable
+        :rows="block.rail.loads"
+        :columns="columnsOf(block.title)"
+        :row-key="load => load.node"
+        :caption="`Loads on ${block.title}`"
+      >
+        <template #load="{ row }">
+          <span
+            class="owner-swatch"
+            :style="{ '--owner': colourOf(row.partId) }"
+          /> {{ row.name }}
+        </template>
+        <template #origin="{ row }">
+          <span class="quiet">{{ row.origin }}</span>
+        </template>
+        <template #after>
           <tr v-if="!block.rail.loads.length">
             <td
               colspan="6"
@@ -107,8 +81,8 @@ const blocks = computed(() => [
               {{ Number(block.rail.peakMa.toFixed(1)) }}
             </td><td>{{ block.rail.availableMa === null ? '' : `of ${milliamps(block.rail.availableMa)}` }}</td>
           </tr>
-        </tbody>
-      </v-table>
+        </template>
+      </SortTable>
     </section>
     <p class="small quiet">
       Solved as a circuit: a converter draws more when its input sags, and everything on 3V3 counts on 5 V through the board's regulator

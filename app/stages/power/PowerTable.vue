@@ -20,75 +20,46 @@ const fedFrom = (id: string) => {
   return node ? nameOf(node) : id
 }
 const rows = computed(() => project.report!.power.nodes.map(node => ({ node, at: state.nodes[node.id]! })))
+type Row = typeof rows.value[number]
+const COLUMNS = [
+  { key: 'node', title: 'Node', value: ({ node }: Row) => nameOf(node) },
+  { key: 'kind', title: 'is', value: ({ node }: Row) => KINDS[node.kind].label },
+  { key: 'from', title: 'fed from', value: ({ node }: Row) => node.from.map(fedFrom).join(', ') || '—' },
+  { key: 'volts', title: 'V', value: ({ at }: Row) => at.voltageV, num: true },
+  { key: 'milliamps', title: 'mA', value: ({ at }: Row) => at.currentMa, num: true },
+  { key: 'watts', title: 'W', value: ({ at }: Row) => at.powerMw, num: true },
+]
 </script>
 
 <template>
-  <v-table
+  <SortTable
+    :rows="rows"
+    :columns="COLUMNS"
+    :row-key="({ node }) => node.id"
+    :caption="`${state.label}: voltage, current and power at every node`"
     data-test="power-table"
   >
-    <caption class="only-reader">
-      {{ state.label }}: voltage, current and power at every node
-    </caption>
-    <thead>
-      <tr>
-        <th scope="col">
-          Node
-        </th><th scope="col">
-          is
-        </th><th scope="col">
-          fed from
-        </th><th
-          scope="col"
-          class="num"
-        >
-          V
-        </th><th
-          scope="col"
-          class="num"
-        >
-          mA
-        </th><th
-          scope="col"
-          class="num"
-        >
-          W
-        </th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr
-        v-for="{ node, at } in rows"
-        :key="node.id"
+    <template #node="{ row: { node } }">
+      <v-btn
+        class="act"
+        variant="text"
+        size="x-small"
+        @click="view.chooseNode(node.id.replace(/@wire$/, ''))"
       >
-        <td>
-          <v-btn
-            class="act"
-            variant="text"
-            size="x-small"
-            @click="view.chooseNode(node.id.replace(/@wire$/, ''))"
-          >
-            <span
-              class="owner-swatch"
-              :style="{ '--owner': colourOf(node.partId) }"
-            />&nbsp;{{ nameOf(node) }}
-          </v-btn>
-        </td>
-        <td class="quiet">
-          {{ KINDS[node.kind].label }}
-        </td>
-        <td class="quiet">
-          {{ node.from.map(fedFrom).join(', ') || '—' }}
-        </td>
-        <td class="num">
-          {{ at.voltageV.toFixed(3) }}
-        </td>
-        <td class="num">
-          {{ Number(at.currentMa.toFixed(2)) }}
-        </td>
-        <td class="num">
-          {{ (at.powerMw / 1000).toFixed(3) }}
-        </td>
-      </tr>
-    </tbody>
-  </v-table>
+        <span
+          class="owner-swatch"
+          :style="{ '--owner': colourOf(node.partId) }"
+        />&nbsp;{{ nameOf(node) }}
+      </v-btn>
+    </template>
+    <template #volts="{ row }">
+      {{ row.at.voltageV.toFixed(3) }}
+    </template>
+    <template #milliamps="{ row }">
+      {{ Number(row.at.currentMa.toFixed(2)) }}
+    </template>
+    <template #watts="{ row }">
+      {{ (row.at.powerMw / 1000).toFixed(3) }}
+    </template>
+  </SortTable>
 </template>

@@ -1,37 +1,28 @@
 <script setup lang="ts">
-/** The list of projects: new, open, rename, duplicate, delete with undo, bin, import, export, backup. */
+/** The list of projects: new, open, found, chosen; its cards do the rest. */
 import { answered, inWords } from '~/database/failures'
 import { useSlots } from '~/database/slots'
-import type { BackupNews } from '~/database/backup'
 import type { Head } from '~/database/projects'
 import type { Problem } from '~~/core/failure'
 import { shippedCatalogue } from '~~/core/catalogue'
-import { ORDERS, useProjects } from './useProjects'
+import { ORDERS, VERDICTS } from './useSieve'
 
 const database = useDatabase()
 const view = useViewStore()
-const { importFile, exportProjects, exportRecord, loadDemo, backUp, restore } = useTransfer()
+const { importFile, exportProjects, exportRecord, loadDemo } = useTransfer()
 const projects = useProjects()
-const { heads, failure, wanted, order, onBoard, chosen, found, all, binned } = projects
+const backup = useBackup(projects)
+const { heads, failure, chosen, all, binned } = projects
+const { wanted, order, onBoard, verdict, found, shown, unchecked, glanceAt, showMore } = useSieve(heads)
 const config = useRuntimeConfig()
 
 const newName = ref('')
 const refused = ref<{ file: string, problems: readonly Problem[] } | null>(null)
-const backupPicker = useTemplateRef<{ open: () => void }>('backupPicker')
 /** The first-time page, also called by choice. */
 const beginning = ref(false)
 const binOpen = ref(false)
-const busy = ref(false)
-const news = shallowRef<BackupNews | null>(null)
 const DEMO_LOADED = 'voltaris.demo-loaded'
 
-/** Rows drawn at first, as many as a screen holds; more come with the end of the list. */
-const FIRST_ROWS = 10
-const ROWS = 30
-const rows = ref(FIRST_ROWS)
-watch([wanted, order, onBoard], () => rows.value = FIRST_ROWS)
-const shown = computed(() => found.value.slice(0, rows.value))
-const { glanceAt } = useGlances(shown)
 const boards = computed(() => [...new Set((heads.value ?? []).filter(head => !head.deletedAt).flatMap(head => head.board ?? []))]
   .map(id => ({ value: id, title: shippedCatalogue.boards.get(id)?.name ?? id })).sort((a, b) => a.title.localeCompare(b.title)))
 
@@ -49,18 +40,12 @@ onMounted(async () => {
       await projects.refresh()
     }
     if (await answered(database.emptyOldBin())) await projects.refresh()
-    await lookAtBackup()
+    await backup.look()
   }
   catch (error) {
     view.say(`The list is shown as it is, but nothing can be kept: ${inWords(error)}`, { tone: 'stop' })
   }
 })
-
-async function lookAtBackup() {
-  if (!heads.value?.length) return
-  const { backupNews } = await import('~/database/backup')
-  news.value = await backupNews(database)
-}
 
 const exportOf = (ids: readonly string[]) => projects.attempt('Not exported', () => exportProjects(ids))
 
@@ -81,34 +66,18 @@ async function take(files: readonly File[]) {
   await projects.refresh()
 }
 
-async function backUpNow(since?: string) {
-  busy.value = true
-  await projects.attempt('No backup was made', async () => {
-    const count = await backUp(since)
-    view.say(`${count} ${count === 1 ? 'project is' : 'projects are'} in the backup. Keep it somewhere else than on this machine.`)
-  })
-  busy.value = false
-  await lookAtBackup()
-}
-
-async function putOff() {
-  news.value = null
-  await projects.attempt('Not put off', () => answered(database.facts.put({ key: 'backup-later', value: new Date().toISOString() })))
-}
-
 async function bringBack(files: readonly File[]) {
-  busy.value = true
   refused.value = null
-  try {
-    view.say(await restore(files))
-  }
-  catch (error) {
-    refused.value = { file: files.map(file => file.name).join(', '), problems: [{ path: '', message: inWords(error) }] }
-  }
-  busy.value = false
-  await projects.refresh()
+  const message = await backup.bringBack(files)
+  if (message) refused.value = { file: files.map(file => file.name).join(', '), problems: [{ path: '', message }] }
 }
 
+/** What nothing was found for, in words. */
+const none = computed(() => [
+  ...onBoard.value ? ['is on that board'] : [],
+  ...verdict.value ? [{ stops: 'has a stop', cautions: 'has cautions and no stop', clear: 'is clear' }[verdict.value]] : [],
+  ...wanted.value ? [`has "${wanted.value}" in its name, its story or its board`] : [],
+].join(' and '))
 const allChosen = computed(() => found.value.length > 0 && found.value.every(head => chosen.value.has(head.id)))
 const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.find(head => head.id === id)?.trouble))
 </script>
@@ -147,13 +116,6 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
           test="import-file"
           @files="take"
         />
-        <FilePick
-          ref="backupPicker"
-          accept=".zip,application/zip"
-          multiple
-          test="restore-file"
-          @files="bringBack"
-        />
         <v-btn
           variant="outlined"
           data-test="load-demo"
@@ -161,38 +123,12 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         >
           Load the demo projects
         </v-btn>
-        <v-menu>
-          <template #activator="{ props: menu }">
-            <v-btn
-              variant="outlined"
-              data-test="backup-menu"
-              :loading="busy"
-              v-bind="menu"
-            >
-              Backup
-            </v-btn>
-          </template>
-          <v-list density="compact">
-            <v-list-item
-              title="Back up everything"
-              subtitle="Plans, earlier states, logbooks, files and settings in one zip"
-              data-test="backup-all"
-              @click="backUpNow()"
-            />
-            <v-list-item
-              v-if="news?.last"
-              title="Back up what has changed"
-              :subtitle="`${news.changed} since ${dayAndTime(news.last)}`"
-              :disabled="!news.changed"
-              @click="backUpNow(news.last)"
-            />
-            <v-list-item
-              title="Bring backups back"
-              subtitle="Several at once, if changes were backed up by themselves"
-              @click="backupPicker?.open()"
-            />
-          </v-list>
-        </v-menu>
+        <BackupMenu
+          :news="backup.news.value"
+          :busy="backup.busy.value"
+          @make="backup.make"
+          @bring-back="bringBack"
+        />
       </div>
       <v-form
         class="new"
@@ -227,72 +163,19 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         @make="plan => projects.createFrom(plan)"
       />
 
-      <v-alert
-        v-if="news?.isDue"
-        type="info"
-        variant="tonal"
-        density="compact"
-        class="asked"
-        data-test="backup-due"
-      >
-        {{ news.changed }} {{ news.changed === 1 ? 'project has' : 'projects have' }} changed since
-        {{ news.last ? `the last backup of ${dayAndTime(news.last)}` : 'they were begun, and there is no backup yet' }}. What lies in this
-        browser goes with it.
-        <template #append>
-          <v-btn
-            v-if="news.last"
-            size="small"
-            variant="outlined"
-            @click="backUpNow(news.last)"
-          >
-            Back up the changes
-          </v-btn>
-          <v-btn
-            size="small"
-            variant="outlined"
-            @click="backUpNow()"
-          >
-            Back up everything
-          </v-btn>
-          <v-btn
-            size="small"
-            variant="text"
-            @click="putOff"
-          >
-            In a week
-          </v-btn>
-        </template>
-      </v-alert>
+      <BackupDue
+        v-if="backup.news.value?.isDue"
+        :news="backup.news.value"
+        @make="backup.make"
+        @put-off="backup.putOff"
+      />
 
-      <section
+      <RefusedFile
         v-if="refused"
-        class="refused"
-        role="alert"
-        data-test="refused"
-      >
-        <h2>"{{ refused.file }}" was not taken in; nothing changed</h2>
-        <ul>
-          <li
-            v-for="problem in refused.problems.slice(0, 12)"
-            :key="problem.path + problem.message"
-          >
-            <code
-              v-if="problem.path"
-              class="figures"
-            >{{ problem.path }}</code> {{ problem.message }}
-          </li>
-        </ul>
-        <p v-if="refused.problems.length > 12">
-          and {{ refused.problems.length - 12 }} more.
-        </p>
-        <v-btn
-          size="small"
-          variant="outlined"
-          @click="refused = null"
-        >
-          Close
-        </v-btn>
-      </section>
+        :file="refused.file"
+        :problems="refused.problems"
+        @close="refused = null"
+      />
 
       <div
         v-if="failure"
@@ -333,7 +216,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
             aria-label="Choose all that are shown"
             density="compact"
             class="box"
-            @update:model-value="value => projects.chooseAll(!!value)"
+            @update:model-value="value => projects.chooseAll(value ? found : [])"
           />
           <v-text-field
             v-model="wanted"
@@ -356,6 +239,14 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
             clearable
             class="order"
             data-test="filter-board"
+          />
+          <v-select
+            v-model="verdict"
+            :items="VERDICTS"
+            label="Checks say"
+            clearable
+            class="order"
+            data-test="filter-verdict"
           />
         </div>
         <div
@@ -391,16 +282,23 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
           <v-btn
             size="small"
             variant="text"
-            @click="projects.chooseAll(false)"
+            @click="projects.chooseAll([])"
           >
             Choose none
           </v-btn>
         </div>
         <p
-          v-if="!found.length"
+          v-if="unchecked"
+          class="quiet"
+          role="status"
+        >
+          {{ unchecked }} {{ unchecked === 1 ? 'plan is' : 'plans are' }} still being checked …
+        </p>
+        <p
+          v-else-if="!found.length"
           class="quiet"
         >
-          No project {{ onBoard ? 'on that board ' : '' }}has "{{ wanted }}" in its name, its story or its board.
+          No project {{ none }}.
         </p>
         <ul
           class="list"
@@ -421,9 +319,9 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         </ul>
         <v-btn
           v-if="shown.length < found.length"
-          v-intersect="(isThere: boolean) => { if (isThere) rows += ROWS }"
+          v-intersect="(isThere: boolean) => { if (isThere) showMore() }"
           variant="text"
-          @click="rows += ROWS"
+          @click="showMore"
         >
           {{ found.length - shown.length }} more
         </v-btn>
@@ -470,21 +368,8 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
 .find { flex: 1 1 260px; }
 .order { flex: 0 1 230px; }
 .chosen { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; padding: 6px 0; }
-.asked { margin-bottom: 14px; }
 .list { list-style: none; margin: 0; padding: 0; border-top: 1px solid var(--rule); }
 .to-bin { margin-top: 16px; }
-.refused {
-  border: 1px solid var(--carmine);
-  border-left-width: 6px;
-  background: var(--carmine-wash);
-  border-radius: 4px;
-  padding: 10px 14px;
-  margin-bottom: 16px;
-  display: grid;
-  gap: 6px;
-  justify-items: start;
-}
-.refused ul { margin: 0; padding-left: 18px; }
 .empty { padding: 8px 0 20px; display: grid; gap: 10px; }
 .empty > p { max-width: 78ch; }
 .beginning { margin-bottom: 22px; }

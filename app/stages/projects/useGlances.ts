@@ -17,21 +17,21 @@ export interface Glance {
 /** The list has to answer first. */
 const FIRST_MS = 400
 
-export function useGlances(shown: Ref<readonly Head[]>) {
+export function useGlances() {
   const database = useDatabase()
   const glances = shallowRef<ReadonlyMap<string, Glance>>(new Map())
   const keyOf = (head: Head) => `${head.id} ${head.updatedAt}`
-  let run = 0
+  let round = 0
 
-  async function look(): Promise<void> {
-    const mine = ++run
+  async function look(heads: readonly Head[]): Promise<void> {
+    const mine = ++round
     await rest(FIRST_MS)
     const checks = engine.value ?? await loadEngine()
-    for (const head of shown.value) {
-      if (mine !== run) return
+    for (const head of heads) {
+      if (mine !== round) return
       if (head.trouble || glances.value.has(keyOf(head))) continue
       const glance = await glanceOf(head, checks)
-      if (glance && mine === run) glances.value = new Map([...glances.value, [keyOf(head), glance]])
+      if (glance && mine === round) glances.value = new Map([...glances.value, [keyOf(head), glance]])
       await rest(0)
     }
   }
@@ -60,10 +60,11 @@ export function useGlances(shown: Ref<readonly Head[]>) {
     }
   }
 
-  watch(shown, () => void look().catch((error: Error) => console.error('No glances at the projects:', error)), { immediate: true })
-  onUnmounted(() => run++)
+  /** Looks at these, and at no others that are still waiting. */
+  const run = (heads: readonly Head[]) => void look(heads).catch((error: Error) => console.error('No glances at the projects:', error))
+  onUnmounted(() => round++)
   const glanceAt = (head: Head): Glance | null => glances.value.get(keyOf(head)) ?? null
-  return { glances, glanceAt }
+  return { glanceAt, run }
 }
 
 const rest = (ms: number) => new Promise<void>(resolve => setTimeout(resolve, ms))

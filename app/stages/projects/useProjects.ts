@@ -4,27 +4,12 @@ import type { Head } from '~/database/projects'
 import { emptyPlan } from '~~/core/plan/create'
 import type { Plan } from '~~/core/plan/types'
 
-export type Order = 'changed' | 'name' | 'made' | 'parts'
-
-export const ORDERS: { value: Order, title: string }[] = [
-  { value: 'changed', title: 'Last changed first' }, { value: 'name', title: 'By name' }, { value: 'made', title: 'Newest first' },
-  { value: 'parts', title: 'Most parts first' },
-]
-
-const COMPARE: Readonly<Record<Order, (a: Head, b: Head) => number>> = {
-  changed: (a, b) => later(a.updatedAt, b.updatedAt),
-  name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true, sensitivity: 'base' }),
-  made: (a, b) => later(a.createdAt, b.createdAt),
-  parts: (a, b) => b.parts - a.parts || later(a.updatedAt, b.updatedAt),
-}
 const later = (a: string, b: string) => a < b ? 1 : a > b ? -1 : 0
 
 /** Asks the browser not to clear this away when the disk runs full; it may say no, and nothing else changes then. */
 function askToKeep(): void {
   navigator.storage?.persist?.().catch(error => console.error('The browser was not asked to keep the storage:', error))
 }
-
-const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
 
 export function useProjects() {
   const database = useDatabase()
@@ -33,20 +18,8 @@ export function useProjects() {
   // Shallow: what goes back to the database has to be plain data.
   const heads = shallowRef<readonly Head[] | null>(null)
   const failure = ref<string | null>(null)
-  const wanted = ref('')
-  const order = ref<Order>('changed')
-  /** Only those on one board. */
-  const onBoard = ref<string | null>(null)
   const chosen = ref<ReadonlySet<string>>(new Set())
 
-  const found = computed(() => {
-    const words = plain(wanted.value).split(/\s+/).filter(Boolean)
-    return (heads.value ?? [])
-      .filter(head => !head.deletedAt && (!onBoard.value || head.board === onBoard.value) && words.every(
-        word => plain(`${head.name} ${head.story} ${head.board ?? ''}`).includes(word),
-      ))
-      .sort(COMPARE[order.value])
-  })
   const all = computed(() => (heads.value ?? []).filter(head => !head.deletedAt).length)
   const binned = computed(() => (heads.value ?? []).filter(head => head.deletedAt).sort((a, b) => later(a.deletedAt!, b.deletedAt!)))
 
@@ -120,12 +93,12 @@ export function useProjects() {
     chosen.value = next
   }
 
-  function chooseAll(isChosen: boolean): void {
-    chosen.value = new Set(isChosen ? found.value.map(head => head.id) : [])
+  function chooseAll(of: readonly Head[]): void {
+    chosen.value = new Set(of.map(head => head.id))
   }
 
   return {
-    heads, failure, wanted, order, onBoard, chosen, found, all, binned,
-    refresh, attempt, create, createFrom, rename, duplicate, remove, takeBack, removeForGood, choose, chooseAll,
+    heads, failure, chosen, all, binned, refresh,
+    attempt, create, createFrom, rename, duplicate, remove, takeBack, removeForGood, choose, chooseAll,
   }
 }

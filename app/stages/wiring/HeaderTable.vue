@@ -1,39 +1,28 @@
 <script setup lang="ts">
 /** The header as text: the same facts as the picture. */
 const project = useProjectStore()
-const rows = computed(() => project.facts!.board!.header.map(entry => ({
-  position: entry.position,
-  line: entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind,
-  holders: (project.facts!.atPosition.get(entry.position) ?? []).map(terminal => `${terminal.owner.name} ${terminal.label}`).join(', '),
-  reserved: project.plan!.reserved.find(item => item.position === entry.position),
-})))
+const rows = computed(() => project.facts!.board!.header.map((entry) => {
+  const reserved = project.plan!.reserved.find(item => item.position === entry.position)
+  const holders = (project.facts!.atPosition.get(entry.position) ?? []).map(terminal => `${terminal.owner.name} ${terminal.label}`)
+  return {
+    position: entry.position,
+    line: entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind,
+    held: [...holders, ...reserved ? [`reserved${reserved.reason ? `: ${reserved.reason}` : ''}`] : []].join(', '),
+  }
+}))
+type Row = typeof rows.value[number]
+const COLUMNS = [
+  { key: 'position', title: 'Position', value: (row: Row) => row.position },
+  { key: 'line', title: 'Line', value: (row: Row) => row.line },
+  { key: 'held', title: 'Held by', value: (row: Row) => row.held },
+]
 </script>
 
 <template>
-  <v-table>
-    <thead>
-      <tr>
-        <th scope="col">
-          Position
-        </th><th scope="col">
-          Line
-        </th><th scope="col">
-          Held by
-        </th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr
-        v-for="row in rows"
-        :key="row.position"
-      >
-        <td class="figures">
-          {{ row.position }}
-        </td><td class="figures">
-          {{ row.line }}
-        </td>
-        <td>{{ row.holders }}<span v-if="row.reserved"> reserved{{ row.reserved.reason ? `: ${row.reserved.reason}` : '' }}</span></td>
-      </tr>
-    </tbody>
-  </v-table>
+  <SortTable
+    :rows="rows"
+    :columns="COLUMNS"
+    :row-key="row => String(row.position)"
+    caption="The header, position by position"
+  />
 </template>

@@ -7,6 +7,7 @@ import FoldPanel from '../../../app/shared/FoldPanel.vue'
 import IconAct from '../../../app/shared/IconAct.vue'
 import MiniHeader from '../../../app/shared/MiniHeader.vue'
 import NumberField from '../../../app/shared/NumberField.vue'
+import SortTable from '../../../app/shared/SortTable.vue'
 import ViewTabs from '../../../app/shared/ViewTabs.vue'
 import { vuetify } from './vuetify'
 
@@ -121,5 +122,55 @@ describe('the smaller ones', () => {
     expect(cells[0]!.attributes('style')).toContain('red')
     // Odd positions lie in the inner row, below.
     expect(Number(cells[0]!.attributes('y'))).toBeGreaterThan(Number(cells[1]!.attributes('y')))
+  })
+})
+
+describe('SortTable', () => {
+  const columns = [
+    { key: 'name', title: 'Name', value: (row: { name: string }) => row.name },
+    { key: 'mA', title: 'mA', value: (row: { mA: number | null }) => row.mA, num: true },
+    { key: 'act', title: 'Act', value: () => '', unsorted: true, hidden: true },
+  ]
+  const rows = [{ name: 'fan', mA: 90 }, { name: 'Lamp', mA: 100 }, { name: 'cell', mA: 9 }]
+  const table = (more: Record<string, unknown> = {}, slots = {}) => show(
+    SortTable, { rows, columns, rowKey: (row: { name: string }) => row.name, caption: 'Loads', ...more }, slots)
+  const names = (wrapper: ReturnType<typeof show>) => wrapper.findAll('tbody tr td:first-child').map(cell => cell.text())
+
+  it('orders figures by size and words by alphabet, by pointer and by key, and says so', async () => {
+    const wrapper = table()
+    expect(names(wrapper)).toEqual(['fan', 'Lamp', 'cell'])
+    const [byName, byFigure] = wrapper.findAll('th')
+    await byFigure!.trigger('click')
+    expect(names(wrapper)).toEqual(['cell', 'fan', 'Lamp'])
+    expect(byFigure!.attributes('aria-sort')).toBe('ascending')
+    await byFigure!.trigger('click')
+    expect(names(wrapper)).toEqual(['Lamp', 'fan', 'cell'])
+    await byName!.trigger('keydown', { key: 'Enter' })
+    expect(names(wrapper)).toEqual(['cell', 'fan', 'Lamp'])
+  })
+
+  it('is named for readers, and a hidden heading is read and not put in order', async () => {
+    const wrapper = table()
+    expect(wrapper.find('table > caption').text()).toBe('Loads')
+    expect(wrapper.findAll('th')[2]!.text()).toBe('Act')
+    await wrapper.findAll('th')[2]!.trigger('click')
+    expect(names(wrapper)).toEqual(['fan', 'Lamp', 'cell'])
+  })
+
+  it('shows slots, marks rows, and keeps the rows after them last', async () => {
+    const wrapper = table(
+      { rowClass: (row: { mA: number }) => row.mA > 95 ? 'much' : undefined },
+      { mA: '<b>{{ params.row.mA }} mA</b>', after: '<tr><td>together</td></tr>' })
+    expect(wrapper.find('.much').text()).toContain('100 mA')
+    await wrapper.findAll('th')[1]!.trigger('click')
+    expect(names(wrapper).at(-1)).toBe('together')
+  })
+
+  it('draws only what is in sight of a long one', () => {
+    const many = Array.from({ length: 500 }, (_, i) => ({ name: `part ${i}`, mA: i }))
+    const wrapper = table({ rows: many, height: 300 })
+    const drawn = wrapper.findAll('tbody tr').length
+    expect(drawn).toBeGreaterThan(0)
+    expect(drawn).toBeLessThan(200)
   })
 })

@@ -1,0 +1,95 @@
+<script setup lang="ts" generic="T extends object">
+/**
+ * A table that is put in order by any of its columns, by pointer or by the Enter key. A cell shows what its column gives, or the slot of
+ * the column's key; `after` adds rows that stay last. Long tables draw only the rows in sight.
+ */
+import { VDataTable, VDataTableVirtual } from 'vuetify/components/VDataTable'
+
+export interface Column<Row> {
+  key: string
+  title: string
+  /** What is shown without a slot, and what the order goes by: figures by size, words by alphabet. */
+  value: (row: Row) => string | number | null | undefined
+  /** Figures stand to the right. */
+  num?: boolean
+  /** There is no sense in an order by this. */
+  unsorted?: boolean
+  /** The title is for readers only. */
+  hidden?: boolean
+}
+
+const { rows, columns, rowKey, caption = undefined, rowClass = undefined, height = undefined } = defineProps<{
+  rows: readonly T[]
+  columns: readonly Column<T>[]
+  rowKey: (row: T) => string
+  /** Names the table for readers. */
+  caption?: string
+  rowClass?: (row: T) => string | Record<string, boolean> | undefined
+  /** Pixels, where it scrolls by itself. */
+  height?: number
+}>()
+
+/** From so many rows on only those in sight are drawn. */
+const LONG = 80
+const ROW_PX = 29
+
+const headers = computed(() => columns.map(({ key, title, value, num, unsorted }) => (
+  {
+    key, title, value: (row: T) => value(row) ?? '', align: num ? 'end' as const : 'start' as const, sortable: !unsorted,
+    ...num && { cellProps: { class: 'num' }, headerProps: { class: 'num' } },
+  }
+)))
+const isLong = computed(() => rows.length > LONG)
+/** The library takes its rows as they are; keys come with them. */
+const items = computed(() => [...rows])
+const keyOf = (row: unknown) => rowKey(row as T)
+const propsOf = ({ item }: { item: unknown }) => ({ class: rowClass?.(item as T) })
+</script>
+
+<template>
+  <component
+    :is="isLong ? VDataTableVirtual : VDataTable"
+    :headers="headers"
+    :items="items"
+    :item-value="keyOf"
+    :row-props="propsOf"
+    :height="isLong ? height ?? 420 : height"
+    :item-height="ROW_PX"
+    :fixed-header="isLong || height !== undefined"
+    hide-no-data
+  >
+    <template
+      v-if="caption"
+      #colgroup
+    >
+      <caption class="only-reader">
+        {{ caption }}
+      </caption>
+    </template>
+    <template
+      v-for="column in columns"
+      :key="column.key"
+      #[`item.${column.key}`]="{ item }"
+    >
+      <slot
+        :name="column.key"
+        :row="(item as T)"
+      >
+        {{ column.value(item as T) ?? '' }}
+      </slot>
+    </template>
+    <template
+      v-for="column in columns.filter(entry => entry.hidden)"
+      :key="`head ${column.key}`"
+      #[`header.${column.key}`]
+    >
+      <span class="only-reader">{{ column.title }}</span>
+    </template>
+    <template
+      v-if="$slots.after"
+      #[`body.append`]
+    >
+      <slot name="after" />
+    </template>
+  </component>
+</template>

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+/** A file that was not taken in, and every reason for it. */
+import type { Problem } from '~~/core/failure'
+
+defineProps<{ file: string, problems: readonly Problem[] }>()
+const emit = defineEmits<{ close: [] }>()
+const MOST = 12
+</script>
+
+<template>
+  <section
+    class="refused"
+    role="alert"
+    data-test="refused"
+  >
+    <h2>"{{ file }}" was not taken in; nothing changed</h2>
+    <ul>
+      <li
+        v-for="problem in problems.slice(0, MOST)"
+        :key="problem.path + problem.message"
+      >
+        <code
+          v-if="problem.path"
+          class="figures"
+        >{{ problem.path }}</code> {{ problem.message }}
+      </li>
+    </ul>
+    <p v-if="problems.length > MOST">
+      and {{ problems.length - MOST }} more.
+    </p>
+    <v-btn
+      size="small"
+      variant="outlined"
+      @click="emit('close')"
+    >
+      Close
+    </v-btn>
+  </section>
+</template>
