@@ -43,12 +43,24 @@ const isLong = computed(() => rows.length > LONG)
 /** The library takes its rows as they are; keys come with them. */
 const items = computed(() => [...rows])
 const keyOf = (row: unknown) => rowKey(row as T)
+const table = useTemplateRef<{ $el: HTMLElement }>('table')
+/** What scrolls by itself has to be reached by the keyboard; the library's frame cannot be told so. */
+function reachable() {
+  const frame = table.value?.$el.querySelector<HTMLElement>('.v-table__wrapper')
+  if (!frame || (!isLong.value && height === undefined)) return
+  frame.tabIndex = 0
+  frame.setAttribute('role', 'region')
+  frame.setAttribute('aria-label', caption ?? 'Table')
+}
+onMounted(reachable)
+onUpdated(reachable)
 const propsOf = ({ item }: { item: unknown }) => ({ class: rowClass?.(item as T) })
 </script>
 
 <template>
   <component
     :is="isLong ? VDataTableVirtual : VDataTable"
+    ref="table"
     :headers="headers"
     :items="items"
     :item-value="keyOf"

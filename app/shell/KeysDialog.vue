@@ -9,31 +9,20 @@ const rows = [
 </script>
 
 <template>
-  <v-dialog v-model="view.keysOpen">
-    <v-card
-      title="Keys"
-      data-test="keys"
-    >
-      <v-card-text>
-        <div class="keys">
-          <template
-            v-for="{ keys, does } in rows"
-            :key="keys"
-          >
-            <span class="figures">{{ keys }}</span><span>{{ does }}</span>
-          </template>
-        </div>
-      </v-card-text>
-      <v-card-actions>
-        <v-btn
-          color="primary"
-          @click="view.keysOpen = false"
-        >
-          Close
-        </v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+  <FrameDialog
+    v-model="view.keysOpen"
+    title="Keys"
+    test="keys"
+  >
+    <div class="keys">
+      <template
+        v-for="{ keys, does } in rows"
+        :key="keys"
+      >
+        <span class="figures">{{ keys }}</span><span>{{ does }}</span>
+      </template>
+    </div>
+  </FrameDialog>
 </template>
 
 <style scoped>

@@ -9,66 +9,54 @@ const GAUGES = [{ value: 'awg', title: 'AWG' }, { value: 'mm2', title: 'mm²' }]
 </script>
 
 <template>
-  <v-dialog
+  <FrameDialog
     v-model="view.settingsOpen"
-    aria-label="Settings"
+    title="Settings"
+    test="settings"
   >
-    <v-card
-      title="Settings"
-      data-test="settings"
-    >
-      <v-card-text class="settings">
-        <v-select
-          v-model="view.theme"
-          :items="THEMES"
-          label="Light or dark"
-          data-test="setting-theme"
-        />
-        <v-select
-          v-model="view.temperatureUnit"
-          :items="TEMPERATURES"
-          label="Temperatures"
-          data-test="setting-temperature"
-        />
-        <v-select
-          v-model="view.lengthUnit"
-          :items="LENGTHS"
-          label="Lengths"
-          data-test="setting-length"
-        />
-        <v-select
-          v-model="view.gaugeUnit"
-          :items="GAUGES"
-          label="Wires"
-          data-test="setting-gauge"
-        />
-        <v-select
-          v-model="view.large"
-          :items="NUMBERS"
-          label="Large numbers on the header"
-        />
-        <v-switch
-          v-model="view.fromBelow"
-          label="Header seen from below"
-        />
-        <v-switch
-          v-model="view.turned"
-          label="Header turned around"
-        />
-        <p class="small quiet">
-          These stay in this browser. Plans keep every figure in °C, metres and AWG: files are the same for everybody.
-        </p>
-      </v-card-text>
-      <v-card-actions>
-        <v-btn
-          color="primary"
-          @click="view.settingsOpen = false"
-        >
-          Close
-        </v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+    <div class="settings">
+      <v-select
+        v-model="view.theme"
+        :items="THEMES"
+        label="Light or dark"
+        data-test="setting-theme"
+      />
+      <v-select
+        v-model="view.temperatureUnit"
+        :items="TEMPERATURES"
+        label="Temperatures"
+        data-test="setting-temperature"
+      />
+      <v-select
+        v-model="view.lengthUnit"
+        :items="LENGTHS"
+        label="Lengths"
+        data-test="setting-length"
+      />
+      <v-select
+        v-model="view.gaugeUnit"
+        :items="GAUGES"
+        label="Wires"
+        data-test="setting-gauge"
+      />
+      <v-select
+        v-model="view.large"
+        :items="NUMBERS"
+        label="Large numbers on the header"
+      />
+      <v-switch
+        v-model="view.fromBelow"
+        label="Header seen from below"
+      />
+      <v-switch
+        v-model="view.turned"
+        label="Header turned around"
+      />
+      <p class="small quiet">
+        These stay in this browser. Plans keep every figure in °C, metres and AWG: files are the same for everybody.
+      </p>
+    </div>
+  </FrameDialog>
 </template>
 
 <style scoped>

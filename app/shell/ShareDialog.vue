@@ -16,87 +16,71 @@ function takeSheet() {
   download(fileName(project.plan!.name, '.html'), sheetOf(project.facts!, project.report!, new Date().toISOString(), colourOf), 'text/html')
 }
 
-async function copy() {
-  try {
-    await navigator.clipboard.writeText(address.value)
-    view.say('The address is in the clipboard.')
-  }
-  catch {
-    view.say('This browser does not let pages copy. Select the address and copy it by hand.', { tone: 'stop' })
-  }
-}
+const copyText = useCopy()
+const copy = () => copyText(address.value, 'The address')
 </script>
 
 <template>
-  <v-dialog
+  <FrameDialog
     v-model="view.shareOpen"
-    aria-label="Share"
+    title="Share"
+    test="share"
   >
-    <v-card
-      title="Share"
-      data-test="share"
-    >
-      <v-card-text class="ways">
-        <section>
-          <h3>As a sheet</h3>
-          <p class="small">
-            One page with header, wires, parts, boot file and findings. It opens in any browser, prints, and can be imported here again.
-          </p>
-          <v-btn
-            size="small"
-            color="primary"
-            data-test="share-sheet"
-            @click="takeSheet"
-          >
-            Save the sheet
-          </v-btn>
-        </section>
-        <section>
-          <h3>As an address</h3>
-          <p class="small">
-            The whole plan is in the address itself, behind the #: no server gets it. Who opens it can look, and make a copy.
-            Notes and logbook go with it.
-          </p>
-          <v-text-field
-            :model-value="address"
-            readonly
-            aria-label="Address of the plan"
-            data-test="share-address"
-            @focus="($event.target as HTMLInputElement).select()"
-          />
-          <p
-            v-if="isLong"
-            class="small long"
-          >
-            It has {{ address.length }} letters: some programs cut it off. Send the file or the sheet instead.
-          </p>
-          <v-btn
-            size="small"
-            variant="outlined"
-            @click="copy"
-          >
-            Copy the address
-          </v-btn>
-        </section>
-        <section>
-          <h3>As a file</h3>
-          <v-btn
-            size="small"
-            variant="outlined"
-            data-test="share-file"
-            @click="exportPlan(project.plan!)"
-          >
-            Save the plan
-          </v-btn>
-        </section>
-      </v-card-text>
-      <v-card-actions>
-        <v-btn @click="view.shareOpen = false">
-          Close
+    <div class="ways">
+      <section>
+        <h3>As a sheet</h3>
+        <p class="small">
+          One page with header, wires, parts, boot file and findings. It opens in any browser, prints, and can be imported here again.
+        </p>
+        <v-btn
+          size="small"
+          color="primary"
+          data-test="share-sheet"
+          @click="takeSheet"
+        >
+          Save the sheet
         </v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+      </section>
+      <section>
+        <h3>As an address</h3>
+        <p class="small">
+          The whole plan is in the address itself, behind the #: no server gets it. Who opens it can look, and make a copy.
+          Notes and logbook go with it.
+        </p>
+        <v-text-field
+          :model-value="address"
+          readonly
+          aria-label="Address of the plan"
+          data-test="share-address"
+          @focus="($event.target as HTMLInputElement).select()"
+        />
+        <p
+          v-if="isLong"
+          class="small long"
+        >
+          It has {{ address.length }} letters: some programs cut it off. Send the file or the sheet instead.
+        </p>
+        <v-btn
+          size="small"
+          variant="outlined"
+          @click="copy"
+        >
+          Copy the address
+        </v-btn>
+      </section>
+      <section>
+        <h3>As a file</h3>
+        <v-btn
+          size="small"
+          variant="outlined"
+          data-test="share-file"
+          @click="exportPlan(project.plan!)"
+        >
+          Save the plan
+        </v-btn>
+      </section>
+    </div>
+  </FrameDialog>
 </template>
 
 <style scoped>

@@ -14,7 +14,7 @@ const narrow = useMediaQuery('(max-width: 700px)')
 <template>
   <component
     :is="narrow ? VAppBar : VNavigationDrawer"
-    v-bind="narrow ? { height: 46, flat: true } : { permanent: true, width: 92, touchless: true, border: 0, tag: 'div' }"
+    v-bind="narrow ? { height: 46, flat: true, tag: 'div' } : { permanent: true, width: 92, touchless: true, border: 0, tag: 'div' }"
     class="rail"
     :class="{ row: narrow }"
   >

@@ -207,27 +207,34 @@ function smallTargets() {
     .filter(box => box.width < 24 || box.height < 24)
 }
 
-for (const [width, height] of [[390, 844], [320, 256]] as const) {
-  test(`nothing scrolls sideways and every target is 24 px at ${width} × ${height}`, async ({ page }) => {
-    await page.setViewportSize({ width, height })
-    await page.goto('/')
-    await page.getByTestId('load-demo').click()
-    const wide = () => page.evaluate(() => document.documentElement.scrollWidth - innerWidth)
-    expect(await wide(), 'projects').toBe(0)
-    await page.getByRole('link', { name: 'Signal box at the branch junction' }).click()
-    for (const stage of STAGES) {
-      await goTo(page, stage)
-      await expect(page.locator('h1')).toBeVisible()
-      expect(await wide(), stage).toBe(0)
+/** A screen, one turned upright, one in the hand, and the first at four times its size. */
+const SIZES = [[1280, 800], [800, 1280], [390, 844], [320, 256]] as const
+
+test('nothing scrolls sideways and every target is 24 px, at every size', async ({ page }) => {
+  test.setTimeout(120_000)
+  await page.goto('/')
+  await page.getByTestId('load-demo').click()
+  const look = async (where: string) => {
+    for (const [width, height] of SIZES) {
+      await page.setViewportSize({ width, height })
+      const at = `${where} at ${width} × ${height}`
+      expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), at).toBe(0)
       expect(await page.evaluate(() => {
-        const main = document.querySelector('#stage')!
-        return main.scrollWidth - main.clientWidth
-      }), `${stage}, the stage`).toBe(0)
-      const small = await page.evaluate(smallTargets)
-      expect(small, stage).toEqual([])
+        const main = document.querySelector('#stage')
+        return main ? main.scrollWidth - main.clientWidth : 0
+      }), `${at}, the stage`).toBe(0)
+      expect(await page.evaluate(smallTargets), at).toEqual([])
     }
-  })
-}
+    await page.setViewportSize({ width: 1280, height: 800 })
+  }
+  await look('projects')
+  await page.getByRole('link', { name: 'Signal box at the branch junction' }).click()
+  for (const stage of STAGES) {
+    await goTo(page, stage)
+    await expect(page.locator('h1')).toBeVisible()
+    await look(stage)
+  }
+})
 
 test('on paper a stage is alone, and black on white', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')

@@ -7,8 +7,9 @@ import { join } from 'node:path'
 import { chromium, expect, test, type Page } from '@playwright/test'
 import { random } from '../random'
 
-const ROUNDS = 30
-const PARTS = 3
+/** Thirty and more by `VOLTARIS_KILLS=30 npx playwright test kill`. */
+const ROUNDS = Number(process.env.VOLTARIS_KILLS ?? 8)
+const PARTS = 2
 const ARGS = [
   '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
   '--disable-sync',

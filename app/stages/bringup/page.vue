@@ -27,15 +27,8 @@ function keep() {
   view.say('The scan is kept with the project.', { action: { label: 'Undo', run: project.undo } })
 }
 
-async function copy(command: string) {
-  try {
-    await navigator.clipboard.writeText(command)
-    view.say(`"${command}" is copied.`)
-  }
-  catch {
-    view.say('This browser does not let pages copy. Select the command and copy it by hand.', { tone: 'stop' })
-  }
-}
+const copyText = useCopy()
+const copy = (command: string) => copyText(command, `"${command}"`)
 </script>
 
 <template>

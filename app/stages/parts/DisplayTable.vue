@@ -32,76 +32,53 @@ function choose(id: string) {
 </script>
 
 <template>
-  <v-dialog
-    :model-value="true"
-    max-width="1180"
-    aria-label="Displays side by side"
-    @update:model-value="emit('close')"
+  <FrameDialog
+    :width="1180"
+    title="Displays side by side"
+    test="display-table"
+    @close="emit('close')"
   >
-    <v-card
-      class="displays"
-      data-test="display-table"
+    <SortTable
+      :rows="rows"
+      :columns="COLUMNS"
+      :row-key="row => row.partId"
+      caption="Displays side by side"
     >
-      <div class="head">
-        <h2>Displays side by side</h2>
+      <template #size="{ row }">
+        {{ row.sizeInch }}″
+      </template>
+      <template #pixels="{ row }">
+        {{ row.width }} × {{ row.height }}
+      </template>
+      <template #current="{ row }">
+        {{ row.typicalMa }} / {{ row.peakMa }}
+      </template>
+      <template #frames="{ row }">
+        {{ row.framesPerS === null ? '—' : row.framesPerS.toFixed(row.framesPerS < 10 ? 1 : 0) }}
+      </template>
+      <template #price="{ row }">
+        {{ row.price ?? '—' }}
+      </template>
+      <template #add="{ row }">
         <v-btn
-          size="small"
+          size="x-small"
           variant="outlined"
-          @click="emit('close')"
+          :aria-label="`Add ${row.name}`"
+          @click="choose(row.partId)"
         >
-          Close
+          Add
         </v-btn>
-      </div>
-      <div
-        class="scroll"
-        tabindex="0"
-      >
-        <SortTable
-          :rows="rows"
-          :columns="COLUMNS"
-          :row-key="row => row.partId"
-          caption="Displays side by side"
-        >
-          <template #size="{ row }">
-            {{ row.sizeInch }}″
-          </template>
-          <template #pixels="{ row }">
-            {{ row.width }} × {{ row.height }}
-          </template>
-          <template #current="{ row }">
-            {{ row.typicalMa }} / {{ row.peakMa }}
-          </template>
-          <template #frames="{ row }">
-            {{ row.framesPerS === null ? '—' : row.framesPerS.toFixed(row.framesPerS < 10 ? 1 : 0) }}
-          </template>
-          <template #price="{ row }">
-            {{ row.price ?? '—' }}
-          </template>
-          <template #add="{ row }">
-            <v-btn
-              size="x-small"
-              variant="outlined"
-              :aria-label="`Add ${row.name}`"
-              @click="choose(row.partId)"
-            >
-              Add
-            </v-btn>
-          </template>
-        </SortTable>
-      </div>
-      <p class="small quiet">
-        Pictures a second are the most that the bus carries on
-        {{ project.facts?.board ? 'this board' : 'a board that runs it at its limit' }}, or the glass shows. A ready image brings a driver
-        with it and takes the place of your own image; an overlay is one line in the boot file.
-      </p>
-    </v-card>
-  </v-dialog>
+      </template>
+    </SortTable>
+    <p class="small quiet">
+      Pictures a second are the most that the bus carries on
+      {{ project.facts?.board ? 'this board' : 'a board that runs it at its limit' }}, or the glass shows. A ready image brings a driver
+      with it and takes the place of your own image; an overlay is one line in the boot file.
+    </p>
+  </FrameDialog>
 </template>
 
 <style scoped>
-.displays { padding: 14px 18px; display: grid; gap: 10px; background: var(--paper); color: var(--ink); }
-.head { display: flex; justify-content: space-between; align-items: center; }
-.scroll { overflow: auto; max-height: 60vh; }
 .v-table { font-size: 12.5px; }
 .v-table :deep(td), .v-table :deep(th) { white-space: nowrap; }
 .v-table :deep(td:first-child) { white-space: normal; min-width: 190px; font-weight: 600; }

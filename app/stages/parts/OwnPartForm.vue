@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A part of the maker's own made in a form: what is printed on it, and its pins pasted from wherever they stand. */
 import { emptyDraft, partOfDraft } from '~~/core/catalogue/own-form'
+import type { Problem } from '~~/core/failure'
 import { PIN_ROLES, readPinTable, type PinRole, type PinRow } from '~~/core/catalogue/pin-table'
 
 const { save } = defineProps<{ save: (text: string) => Promise<boolean> }>()
@@ -37,6 +38,25 @@ function setField(name: NumberField, text: unknown) {
   if (name === 'readsHighV') draft.readsHighV = String(text).trim() === '' ? null : asNumber(text)
   else draft[name] = asNumber(text)
 }
+/** Where each field lies in the part that is made of them. */
+const PLACES: Readonly<Record<NumberField | 'name' | 'address', RegExp>> = {
+  name: /^(name|summary|id)$/, idleMa: /^supplies\[\d+\]\.idleMa$/, typicalMa: /^supplies\[\d+\]\.typicalMa$/,
+  peakMa: /^supplies\[\d+\]\.peakMa$/, highV: /\.outputHighV\b/, readsHighV: /\.inputHighMinV\b/, spiHz: /^spi\b/, baud: /^serial\b/,
+  address: /^i2c\b/,
+}
+const { problems, at } = useSchemaForm(() => part.value, async () => {
+  const { readOwn } = await import('~~/core/catalogue/own-read')
+  return (made): readonly Problem[] => {
+    const read = readOwn(JSON.stringify(made))
+    return read.ok ? [] : read.problems
+  }
+}, error => problem.value = `The fields cannot be checked while they are typed: ${error.message}. The whole is, when it is kept.`)
+/** What a field breaks, without the path that the file would name. */
+const wrongAt = (name: keyof typeof PLACES) => draft.name.trim() === '' && name === 'name'
+  ? []
+  : at(PLACES[name]).map(message => message.replace(/^"[^"]*" (with value .* fails to match the (.*) pattern)?/, (_, whole, pattern) =>
+      whole ? `must be ${pattern}` : ''))
+const elsewhere = computed(() => problems.value.filter(({ path }) => !Object.values(PLACES).some(place => place.test(path))))
 const asNumber = (text: unknown) => Number(String(text).replace(',', '.'))
 const problem = ref('')
 
@@ -58,26 +78,18 @@ async function keep() {
         v-model="draft.name"
         label="Name"
         maxlength="200"
-        density="compact"
-        variant="outlined"
-        hide-details
+        :error-messages="wrongAt('name')"
         data-test="own-form-name"
       />
       <v-select
         v-model="draft.group"
         :items="GROUPS"
         label="For"
-        density="compact"
-        variant="outlined"
-        hide-details
       />
       <v-select
         v-model="draft.rail"
         :items="[{ value: '3V3', title: '3.3 V' }, { value: '5V', title: '5 V' }]"
         label="Fed with"
-        density="compact"
-        variant="outlined"
-        hide-details
       />
     </div>
     <v-textarea
@@ -86,9 +98,6 @@ async function keep() {
       rows="4"
       auto-grow
       max-rows="14"
-      density="compact"
-      variant="outlined"
-      hide-details
       spellcheck="false"
       data-test="own-form-pins"
     />
@@ -156,6 +165,8 @@ async function keep() {
         :suffix="field.unit"
         :placeholder="field.name === 'readsHighV' ? 'not known' : ''"
         inputmode="decimal"
+        :error-messages="wrongAt(field.name)"
+        :data-test="`own-form-${field.name}`"
         @update:model-value="setField(field.name, $event)"
       />
       <v-text-field
@@ -163,9 +174,17 @@ async function keep() {
         v-model="draft.address"
         label="I²C address"
         placeholder="0x44"
+        :error-messages="wrongAt('address')"
         data-test="own-form-address"
       />
     </div>
+    <p
+      v-for="other in pins.length && draft.name.trim() ? elsewhere : []"
+      :key="other.path + other.message"
+      class="problem small"
+    >
+      <code class="figures">{{ other.path }}</code> {{ other.message }}
+    </p>
     <p
       v-if="problem"
       role="alert"

@@ -13,82 +13,70 @@ function take(part: Part) {
 </script>
 
 <template>
-  <v-dialog
-    :model-value="true"
-    max-width="960"
-    aria-label="Parts side by side"
-    @update:model-value="emit('close')"
+  <FrameDialog
+    :width="960"
+    title="Parts side by side"
+    test="part-comparison"
+    @close="emit('close')"
   >
-    <v-card
-      title="Parts side by side"
-      data-test="part-comparison"
-    >
-      <v-card-text>
-        <v-table>
-          <thead>
-            <tr>
-              <th scope="col">
-                <span class="only-reader">What</span>
-              </th>
-              <th
-                v-for="part in parts"
-                :key="part.id"
-                scope="col"
-              >
-                <b>{{ part.name }}</b>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="row in rows"
-              :key="row.label"
-              :class="{ differs: row.differs }"
+    <v-table>
+      <thead>
+        <tr>
+          <th scope="col">
+            <span class="only-reader">What</span>
+          </th>
+          <th
+            v-for="part in parts"
+            :key="part.id"
+            scope="col"
+          >
+            <b>{{ part.name }}</b>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="row in rows"
+          :key="row.label"
+          :class="{ differs: row.differs }"
+        >
+          <th
+            scope="row"
+            class="quiet"
+          >
+            {{ row.label }}<span
+              v-if="row.differs"
+              class="only-reader"
+            >, differs</span>
+          </th>
+          <td
+            v-for="(value, i) in row.values"
+            :key="i"
+          >
+            {{ value }}
+          </td>
+        </tr>
+        <tr>
+          <th scope="row">
+            <span class="only-reader">Take one</span>
+          </th>
+          <td
+            v-for="part in parts"
+            :key="part.id"
+          >
+            <v-btn
+              size="small"
+              color="primary"
+              :aria-label="`Add ${part.name}`"
+              @click="take(part)"
             >
-              <th
-                scope="row"
-                class="quiet"
-              >
-                {{ row.label }}<span
-                  v-if="row.differs"
-                  class="only-reader"
-                >, differs</span>
-              </th>
-              <td
-                v-for="(value, i) in row.values"
-                :key="i"
-              >
-                {{ value }}
-              </td>
-            </tr>
-            <tr>
-              <th scope="row">
-                <span class="only-reader">Take one</span>
-              </th>
-              <td
-                v-for="part in parts"
-                :key="part.id"
-              >
-                <v-btn
-                  size="small"
-                  color="primary"
-                  :aria-label="`Add ${part.name}`"
-                  @click="take(part)"
-                >
-                  Add
-                </v-btn>
-              </td>
-            </tr>
-          </tbody>
-        </v-table>
-      </v-card-text>
-      <v-card-actions>
-        <v-btn @click="emit('close')">
-          Close
-        </v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+              Add
+            </v-btn>
+          </td>
+        </tr>
+      </tbody>
+    </v-table>
+  </FrameDialog>
 </template>
 
 <style scoped>

@@ -142,7 +142,7 @@ const blank = () => emit('make', { ...emptyPlan('New project'), board: board.val
 .step { display: grid; gap: 6px; align-content: start; min-width: 0; overflow-wrap: anywhere; }
 .step :deep([role=radiogroup]) { display: grid; gap: 6px; }
 .step h2 .figures { color: var(--copper); }
-.later { opacity: .72; }
+.later h2, .later h2 .figures { color: var(--ink-2); font-weight: 500; }
 .acts { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 10px; }
 @media (max-width: 860px) { .first { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -3,21 +3,9 @@ import { railAsSvg, railAsText } from '~~/core/build/rail'
 /** The header to the clipboard; where the browser gives none, as a file. */
 export function useRailCopy() {
   const project = useProjectStore()
-  const view = useViewStore()
-
-  async function give(content: string, ending: string, type: string, what: string): Promise<void> {
-    try {
-      await navigator.clipboard.writeText(content)
-      view.say(
-        `${what} is in the clipboard.`,
-        { action: { label: 'Save as a file', run: () => download(fileName(project.plan!.name, ending), content, type) } },
-      )
-    }
-    catch {
-      download(fileName(project.plan!.name, ending), content, type)
-      view.say(`This browser gives no clipboard: ${what.toLowerCase()} was saved as a file.`)
-    }
-  }
+  const copy = useCopy()
+  const give = (content: string, ending: string, type: string, what: string) =>
+    copy(content, what, () => download(fileName(project.plan!.name, ending), content, type))
 
   /** Colours as they are on the screen now, for a picture that stands by itself. */
   function colour(partId: string): string {

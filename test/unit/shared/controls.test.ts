@@ -172,5 +172,6 @@ describe('SortTable', () => {
     const drawn = wrapper.findAll('tbody tr').length
     expect(drawn).toBeGreaterThan(0)
     expect(drawn).toBeLessThan(200)
+    expect(wrapper.find('[role=region]').attributes()).toMatchObject({ 'tabindex': '0', 'aria-label': 'Loads' })
   })
 })
