@@ -3,6 +3,7 @@
  * A table that is put in order by any of its columns, by pointer or by the Enter key. A cell shows what its column gives, or the slot of
  * the column's key; `after` adds rows that stay last. Long tables draw only the rows in sight.
  */
+import { useMediaQuery } from '@vueuse/core'
 import { VDataTable, VDataTableVirtual } from 'vuetify/components/VDataTable'
 
 export interface Column<Row> {
@@ -18,7 +19,7 @@ export interface Column<Row> {
   hidden?: boolean
 }
 
-const { rows, columns, rowKey, caption = undefined, rowClass = undefined, height = undefined } = defineProps<{
+const { rows, columns, rowKey, caption = undefined, rowClass = undefined, height = undefined, whole = false } = defineProps<{
   rows: readonly T[]
   columns: readonly Column<T>[]
   rowKey: (row: T) => string
@@ -27,11 +28,16 @@ const { rows, columns, rowKey, caption = undefined, rowClass = undefined, height
   rowClass?: (row: T) => string | Record<string, boolean> | undefined
   /** Pixels, where it scrolls by itself. */
   height?: number
+  /** Every row is drawn, however many: for tables that go on paper. */
+  whole?: boolean
 }>()
 
 /** From so many rows on only those in sight are drawn. */
 const LONG = 80
 const ROW_PX = 29
+/** Columns that stand beside each other in the hand; of more each row becomes a card. */
+const FITS = 4
+const narrow = useMediaQuery('(max-width: 600px)')
 
 const headers = computed(() => columns.map(({ key, title, value, num, unsorted }) => (
   {
@@ -39,7 +45,7 @@ const headers = computed(() => columns.map(({ key, title, value, num, unsorted }
     ...num && { cellProps: { class: 'num' }, headerProps: { class: 'num' } },
   }
 )))
-const isLong = computed(() => rows.length > LONG)
+const isLong = computed(() => !whole && rows.length > LONG)
 /** The library takes its rows as they are; keys come with them. */
 const items = computed(() => [...rows])
 const keyOf = (row: unknown) => rowKey(row as T)
@@ -67,6 +73,7 @@ const propsOf = ({ item }: { item: unknown }) => ({ class: rowClass?.(item as T)
     :row-props="propsOf"
     :height="isLong ? height ?? 420 : height"
     :item-height="ROW_PX"
+    :mobile="narrow && columns.length > FITS && !$slots.after"
     :fixed-header="isLong || height !== undefined"
     hide-no-data
   >

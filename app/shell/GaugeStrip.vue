@@ -155,5 +155,11 @@ function showFindings() {
 .badge.none { background: transparent; border: 1px solid transparent; color: var(--bar-ink-2); font-weight: 500; }
 .strip :focus-visible { outline-color: var(--bar-act); }
 @media (max-width: 900px) { .bus { display: none; } .strip { gap: 14px; } .gauge { width: 140px; } }
-@media (max-width: 600px) { .strip { flex-wrap: wrap; } .spacer { display: none; } }
+@media (max-width: 600px) {
+  .strip { flex-wrap: wrap; gap: 4px 12px; padding: 5px 10px; }
+  .strip .gauge { flex: 1 1 44%; width: auto; }
+  .value { font-size: 12px; }
+  .label { font-size: 11px; }
+  .count { grid-auto-flow: column; gap: 6px; align-items: baseline; }
+}
 </style>

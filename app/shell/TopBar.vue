@@ -12,7 +12,7 @@ const narrow = useMediaQuery('(max-width: 760px)')
 const saved = computed(() => {
   const state = project.saveState
   if (state.state === 'saving') return 'saving …'
-  if (state.state === 'saved') return state.at ? `saved ${clockTime(state.at)}` : ''
+  if (state.state === 'saved') return state.at ? narrow.value ? 'saved' : `saved ${clockTime(state.at)}` : ''
   return 'not saved'
 })
 
@@ -31,8 +31,18 @@ function rename(name: string | null) {
     <NuxtLink
       to="/"
       class="brand"
+      aria-label="Voltaris, the list of projects"
     >
-      Voltaris
+      <img
+        v-if="narrow"
+        src="/mark.svg"
+        alt=""
+        width="24"
+        height="24"
+      >
+      <template v-else>
+        Voltaris
+      </template>
     </NuxtLink>
     <v-text-field
       v-if="project.plan"
@@ -157,4 +167,10 @@ function rename(name: string | null) {
 .top :deep([aria-pressed=true]) { color: var(--bar-act); }
 .top :deep(:focus-visible) { outline-color: var(--bar-act); }
 .saved { flex: none; }
+@media (max-width: 760px) {
+  .top :deep(.v-toolbar__content) { padding: 0 4px 0 10px; gap: 2px; }
+  .brand { margin-right: 4px; display: grid; align-items: center; min-height: 32px; }
+  .name { min-width: 60px; }
+}
+@media (max-width: 380px) { .saved.saved:not(.failed) { display: none; } }
 </style>

@@ -194,9 +194,12 @@ test('a chart is saved as a drawing and as a table', async ({ page }) => {
   expect(csv.text).toContain('step,5 V rail,drawn')
 })
 
-/** What can be pressed on the stage, and is less than 24 px wide or high. The cells of the header are a drawing to scale. */
+/** What can be pressed and is less than 24 px wide or high, or in the bars but outside the window. The header is a drawing to scale. */
 function smallTargets() {
-  return [...document.querySelectorAll<HTMLElement>('#stage button, #stage a, #stage [role=tab], #stage input')]
+  const bars = [...document.querySelectorAll<HTMLElement>('.v-app-bar.top :is(button, a, input), .v-footer button')]
+    .filter(element => element.offsetParent && element.getBoundingClientRect().right > innerWidth)
+    .map(element => ({ name: `${element.getAttribute('aria-label') ?? element.textContent}: outside`, width: 0, height: 0 }))
+  return [...bars, ...[...document.querySelectorAll<HTMLElement>('button, a:not(.skip), [role=tab], input')]
     .filter(element => element.offsetParent && !element.closest('[data-test=header-rail]') && element.getBoundingClientRect().width > 0)
     .map((element) => {
       // A box beside which its whole field can be pressed counts as that.
@@ -204,7 +207,7 @@ function smallTargets() {
       const name = element.getAttribute('aria-label') ?? element.textContent?.trim().slice(0, 30)
       return { name, width: Math.round(width), height: Math.round(height) }
     })
-    .filter(box => box.width < 24 || box.height < 24)
+    .filter(box => box.width < 24 || box.height < 24)]
 }
 
 /** A screen, one turned upright, one in the hand, and the first at four times its size. */

@@ -41,7 +41,7 @@ const wireColumns = computed(() => [
   { key: 'part', title: 'Part', value: ({ wire }: Row) => wire.partName },
   { key: 'from', title: 'From', value: ({ wire }: Row) => wire.from },
   { key: 'to', title: 'To', value: ({ wire }: Row) => wire.to },
-  { key: 'through', title: 'Through', value: ({ wire }: Row) => wire.through },
+  ...wires.value.some(wire => wire.through) ? [{ key: 'through', title: 'Through', value: ({ wire }: Row) => wire.through }] : [],
   { key: 'colour', title: 'Colour', value: ({ wire }: Row) => wire.colour },
   { key: 'length', title: units.value.centimetre.unit, value: ({ wire }: Row) => wire.lengthM, num: true },
 ])
@@ -141,6 +141,7 @@ function markdown() {
       <SortTable
         class="wires"
         data-test="wires"
+        whole
         :rows="numbered"
         :columns="wireColumns"
         :row-key="({ wire }) => wire.key"
@@ -236,6 +237,7 @@ function markdown() {
       <SortTable
         class="parts-table"
         data-test="parts-list"
+        whole
         :rows="partsList"
         :columns="PARTS_COLUMNS"
         :row-key="item => item.kind + item.what"

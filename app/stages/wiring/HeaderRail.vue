@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The header as it lies: two rows, large numbers, owners by colour, roles by mark. Also where a terminal is moved to. */
+import { useMediaQuery } from '@vueuse/core'
 import type { HeaderPosition } from '~~/core/catalogue/types'
 import type { Terminal } from '~~/core/facts/types'
 import { isOpen } from '~~/core/findings/set-aside'
@@ -18,6 +19,8 @@ const draggable = (cell: Cell) =>
     ?? null
 
 const header = computed(() => project.facts?.board?.header ?? [])
+/** In the hand the header stands, the upper row on the right, and there is room for names beside the numbers. */
+const upright = useMediaQuery('(max-width: 600px)')
 const reserved = computed(() => new Set(project.plan!.reserved.map(entry => entry.position)))
 
 /** Rows as seen: from above the even row is the outer one, on top; from below the rows change places; turned around both run backwards. */
@@ -27,7 +30,10 @@ const rows = computed(() => {
   const order = view.turned ? [[...odd].reverse(), [...even].reverse()] : [even, odd]
   return view.fromBelow ? [order[1]!, order[0]!] : order
 })
-const ends = computed(() => view.turned ? ['far end ›', '‹ end of position 1'] : ['‹ end of position 1', 'far end ›'])
+const ends = computed(() => {
+  const [first, far] = upright.value ? ['end of position 1', 'far end'] : ['‹ end of position 1', 'far end ›']
+  return view.turned ? [upright.value ? far! : '‹ far end', upright.value ? first! : 'end of position 1 ›'] : [first!, far!]
+})
 const rowName = (row: HeaderPosition[]) => row[0] && row[0].position % 2 === 0
   ? 'outer row, even: nearer the board\'s edge'
   : 'inner row, odd: nearer the board\'s middle'
@@ -130,9 +136,10 @@ function press(cell: Cell) {
 
 /** Arrow keys walk the header as it is drawn. */
 function walk(event: KeyboardEvent) {
-  const step = ({
-    ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0],
-  } as Record<string, [number, number]>)[event.key]
+  const step = (upright.value
+    ? { ArrowLeft: [1, 0], ArrowRight: [-1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
+    : { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] } as Record<string, [number, number]>
+  )[event.key as 'ArrowLeft'] as [number, number] | undefined
   if (!step) return
   event.preventDefault()
   const buttons = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('button.cell')]
@@ -148,12 +155,18 @@ function walk(event: KeyboardEvent) {
 <template>
   <section
     class="header-rail"
+    :class="{ upright }"
     aria-label="Header"
     data-test="header-rail"
     @keydown="walk"
   >
     <div class="ends">
-      <span>{{ cells[0]?.name }}</span><span>{{ ends[1] }}</span>
+      <template v-if="upright">
+        <span>{{ cells[1]?.name }}</span><span>{{ cells[0]?.name }}</span><b>{{ ends[0] }}</b>
+      </template>
+      <template v-else>
+        <span>{{ cells[0]?.name }}</span><span>{{ ends[1] }}</span>
+      </template>
     </div>
     <div
       v-for="row in cells"
@@ -200,6 +213,11 @@ function walk(event: KeyboardEvent) {
         <span class="large figures">{{ cell.large }}</span>
         <span class="small-name figures">{{ cell.small }}</span>
         <span
+          v-if="upright && cell.owners.length"
+          class="who"
+          aria-hidden="true"
+        >{{ cell.owners[0]!.owner.name }}{{ cell.owners.length > 1 ? ` +${cell.owners.length - 1}` : '' }}</span>
+        <span
           class="foot"
           aria-hidden="true"
         ><span
@@ -210,7 +228,10 @@ function walk(event: KeyboardEvent) {
       </button>
     </div>
     <div class="ends">
-      <span>{{ ends[0] }}</span><span>{{ cells[1]?.name }}</span>
+      <b v-if="upright">{{ ends[1] }}</b>
+      <template v-else>
+        <span>{{ ends[0] }}</span><span>{{ cells[1]?.name }}</span>
+      </template>
     </div>
     <p
       v-if="dragged"
@@ -277,4 +298,23 @@ function walk(event: KeyboardEvent) {
   .row { gap: 2px; }
   .corner { width: 7px; height: 7px; top: 1px; }
 }
+.upright { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 0 6px; }
+.upright .ends { grid-column: 1 / -1; display: grid; grid-template-columns: inherit; gap: 2px 6px; }
+.upright .ends b { grid-column: 1 / -1; text-align: center; font-weight: 600; }
+.upright .row { grid-template-columns: minmax(0, 1fr); grid-row: 2; gap: 3px; }
+.upright .row:nth-child(2) { grid-column: 2; }
+.upright .row:nth-child(3) { grid-column: 1; }
+.upright .cell {
+  height: 34px;
+  grid-template-columns: 24px 34px minmax(0, 1fr);
+  gap: 4px;
+  align-items: center;
+  justify-items: start;
+  padding: 0 12px 2px 22px;
+}
+.upright .large { font-size: 15px; justify-self: end; }
+.upright .small-name { font-size: 11px; }
+.upright .tag { top: 10px; left: 4px; font-size: 11px; }
+.upright .who { font-size: 12px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 100%; }
+.upright .drag-hint { grid-column: 1 / -1; }
 </style>
