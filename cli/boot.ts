@@ -10,6 +10,7 @@ import { rehearse as rehearsed } from '../core/boot/rehearse/rehearse'
 import { needsOf } from '../core/overlays/asks/needs'
 import { mergedFile } from '../core/boot/own/file'
 import { DeviceTreeError } from '../core/devicetree/types'
+import { countsInWords } from '../core/findings/counts'
 import { gatherFacts } from '../core/facts/gather'
 import type { Board } from '../core/catalogue/types'
 import { readPlanFile, UnusableInput } from './input'
@@ -108,7 +109,7 @@ function lint(file: string, values: Values): number {
   else {
     print(findings, basename(file))
     const count = (severity: string) => findings.filter(finding => finding.severity === severity).length
-    console.log(`${count('stop')} stops, ${count('caution')} cautions, ${count('note')} notes`)
+    console.log(countsInWords(count('stop'), count('caution'), count('note')))
   }
   return findings.some(finding => finding.severity !== 'note') ? 1 : 0
 }

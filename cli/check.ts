@@ -1,6 +1,7 @@
 import { shippedCatalogue } from '../core/catalogue'
 import { evaluate, type Report } from '../core/evaluate'
 import type { Finding } from '../core/findings'
+import { countsInWords } from '../core/findings/counts'
 import { isOpen } from '../core/findings/set-aside'
 import { parsed, readPlanFile, UnusableInput } from './input'
 
@@ -60,7 +61,7 @@ function print(name: string, report: Report): void {
     )
   const { stops, cautions, notes } = report.counts
   const aside = report.findings.filter(finding => !isOpen(finding)).length
-  console.log(`${stops} stops, ${cautions} cautions, ${notes} notes${aside ? `, ${aside} set aside` : ''}`)
+  console.log(`${countsInWords(stops, cautions, notes)}${aside ? `, ${aside} set aside` : ''}`)
 }
 
 const LAPSED = { graver: 'it is graver', figures: 'its figures are others' } as const

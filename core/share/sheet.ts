@@ -3,6 +3,7 @@ import { hexAddress } from '../bringup/grid'
 import { railAsSvg } from '../build/rail'
 import type { Report } from '../evaluate'
 import type { Facts } from '../facts/types'
+import { countsInWords } from '../findings/counts'
 import { isOpen } from '../findings/set-aside'
 import { writePlanText } from '../plan/text-of'
 import { escapeMarkup as escape } from '../markup'
@@ -44,7 +45,7 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
       ...report.power.rails.filter(rail => rail.peakMa > 0).map(({ rail, peakMa, availableMa }) => [
         `${rail} rail at peak`, `${Math.round(peakMa)} mA${availableMa === null ? '' : ` of ${Math.round(availableMa)}`}`,
       ]),
-      ['Judged', `${stops} ${stops === 1 ? 'stop' : 'stops'}, ${cautions} ${cautions === 1 ? 'caution' : 'cautions'}, ${notes} notes`
+      ['Judged', countsInWords(stops, cautions, notes)
       + (aside.length ? `, ${aside.length} set aside` : '')],
     ])],
     ...open.length || aside.length ? [['Findings', `<ul>${list(open)}${list(aside)}</ul>`] as [string, string]] : [],

@@ -140,6 +140,8 @@ function end(isKept: boolean) {
 .box { flex: none; margin-top: -4px; }
 .main { flex: 1; min-width: 0; }
 .name {
+  display: inline-block;
+  min-height: 26px;
   font-size: 16.5px;
   font-weight: 650;
   color: var(--ink);

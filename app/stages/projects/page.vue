@@ -230,6 +230,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
             :items="ORDERS"
             label="Order"
             class="order"
+            data-test="order-projects"
           />
           <v-select
             v-if="boards.length > 1"
