@@ -1,15 +1,17 @@
 /**
- * `bin/voltaris check|place|power|build|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input.
+ * `bin/voltaris check|choose|place|power|build|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input.
  */
 import { boot } from './boot'
 import { build } from './build'
 import { check } from './check'
+import { choose } from './choose'
 import { dt } from './dt'
 import { place } from './place'
 import { power } from './power'
 import { UnusableInput } from './input'
 
 const USAGE = `usage: voltaris check PLAN… [--json]
+       voltaris choose PLAN [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
        voltaris build PLAN [--json|--wires|--parts]
@@ -20,6 +22,8 @@ const USAGE = `usage: voltaris check PLAN… [--json]
        voltaris dt board FILE.dtb [--positions FILE] [--json] | base BOARD [-o OUT] | overlay PLAN [--part ID] [-o FOLDER]
 
 check   findings and budgets of one plan or several; exit 0 nothing to stop, 1 a stop in one of them, 2 unusable input
+choose  every board tried on the plan: placed, fed, fitted out and judged, the best first, with what it costs and gives up;
+        exit 0 one carries it, 1 none does, 2 unusable input
 place   a place for every terminal, with what it cost; exit 0 placed, 1 impossible, 2 unusable input
         --all keeps only what is fixed in the plan; --write FILE writes the plan with its places
 power   voltage, current and power at every node of the supply, in every state; exit 0, 1 a stop, 2 unusable input
@@ -33,7 +37,7 @@ dt      device tree sources and blobs; board: a board profile read from a blob; 
         overlay: overlays made for the parts of a plan; exit 0, 1 an overlay does not go on or cannot be made, 2 unusable input
 PLAN    a plan file, or - for standard input`
 
-const commands: Record<string, (args: string[]) => number> = { check, place, power, build, boot, dt }
+const commands: Record<string, (args: string[]) => number> = { check, choose, place, power, build, boot, dt }
 
 function main([name, ...args]: string[]): number {
   if (name === '--help' || name === '-h') {

@@ -1,6 +1,6 @@
 #!/usr/bin/env node
 // `npm test`: sets up what is missing, then lint, types, unit, reference and end-to-end; one closing line.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -33,11 +33,25 @@ function step(name, command, args, count, env = {}) {
   total.failed += result.failed
 }
 
+/** Steps that need nothing of each other, side by side: what each says is printed whole when it ends. */
+async function together(steps) {
+  const ends = steps.map(([name, command, args]) => new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+    let said = ''
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said += chunk)
+    child.on('error', error => said += `${error.message}\n`)
+    child.on('close', (status) => {
+      console.log(`\n== ${name}\n${said.trimEnd()}`)
+      resolve(status === 0)
+    })
+  }))
+  for (const held of await Promise.all(ends)) total[held ? 'passed' : 'failed']++
+}
+
 const bin = name => join(root, 'node_modules', '.bin', name)
 const json = name => JSON.parse(readFileSync(join(reports, name), 'utf8'))
 
-step('lint', bin('eslint'), ['.'])
-step('types', 'npm', ['run', '-s', 'types'])
+await together([['lint', bin('eslint'), ['.']], ['types', 'npm', ['run', '-s', 'types']]])
 step('unit and reference', bin('vitest'), [
   'run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`,
 ],

@@ -1,4 +1,4 @@
-import { celsiusOf, fahrenheitOf, feetOf, gaugeOf, inchesOf, metresOf, MM_PER_INCH, squareMmOf } from '~~/core/units'
+import { celsiusOf, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, MM_PER_INCH, squareMmOf } from '~~/core/units'
 
 export interface UnitOf {
   unit: string
@@ -40,7 +40,9 @@ export function useUnits() {
     const { show, unit } = units.value.temperature
     return `${show(c).toFixed(digits)} ${unit}`
   }
-  return { units, temperature }
+  /** A worksheet's result in the maker's units. */
+  const result = (text: string) => figuresIn(text, { temperature: view.temperatureUnit, gauge: view.gaugeUnit })
+  return { units, temperature, result }
 }
 
 /** Which measure a figure of the supply is, by its unit in the core; null for those that everybody writes alike. */

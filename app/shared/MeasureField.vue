@@ -10,13 +10,13 @@ const { measure, value, least = undefined, most = undefined } = defineProps<{
   least?: number
   most?: number
 }>()
-const emit = defineEmits<{ set: [value: number | null] }>()
+const emit = defineEmits<{ set: [value: number | null], typing: [value: number] }>()
 const { units } = useUnits()
 const shown = computed(() => units.value[measure])
 /** A thinner wire has a higher gauge: the ends of the range change places. */
 const range = computed(() => {
   const ends = [least, most].map(end => end === undefined ? undefined : shown.value.show(end))
-  return ends[0] !== undefined && ends[1] !== undefined && ends[0] > ends[1] ? [ends[1], ends[0]] : ends
+  return shown.value.show(1) > shown.value.show(2) ? [ends[1], ends[0]] : ends
 })
 </script>
 
@@ -26,6 +26,7 @@ const range = computed(() => {
     :unit="shown.unit"
     :least="range[0]"
     :most="range[1]"
+    @typing="typed => emit('typing', shown.keep(typed))"
     @set="typed => emit('set', typed === null ? null : shown.keep(typed))"
   />
 </template>

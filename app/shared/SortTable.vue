@@ -49,6 +49,14 @@ const isLong = computed(() => !whole && rows.length > LONG)
 /** The library takes its rows as they are; keys come with them. */
 const items = computed(() => [...rows])
 const keyOf = (row: unknown) => rowKey(row as T)
+/** A row that stays last has a table's columns: those rows stay beside each other. */
+const slots = useSlots()
+const isCards = computed(() => narrow.value && columns.length > FITS && !slots.after)
+const order = ref<{ key: string, order: 'asc' | 'desc' }[]>([])
+/** Cards have no headings to press: the order is chosen above them. */
+const orders = computed(() => [
+  { value: '', title: 'As they come' }, ...columns.filter(({ unsorted }) => !unsorted).map(({ key, title }) => ({ value: key, title })),
+])
 const table = useTemplateRef<{ $el: HTMLElement }>('table')
 /** What scrolls by itself has to be reached by the keyboard; the library's frame cannot be told so. */
 function reachable() {
@@ -67,16 +75,30 @@ const propsOf = ({ item }: { item: unknown }) => ({ class: rowClass?.(item as T)
   <component
     :is="isLong ? VDataTableVirtual : VDataTable"
     ref="table"
+    v-model:sort-by="order"
     :headers="headers"
     :items="items"
     :item-value="keyOf"
     :row-props="propsOf"
     :height="isLong ? height ?? 420 : height"
     :item-height="ROW_PX"
-    :mobile="narrow && columns.length > FITS && !$slots.after"
+    :mobile="isCards"
+    :hide-default-header="isCards"
     :fixed-header="isLong || height !== undefined"
     hide-no-data
   >
+    <template
+      v-if="isCards && rows.length > 1"
+      #top
+    >
+      <v-select
+        class="order"
+        label="In the order of"
+        :items="orders"
+        :model-value="order[0]?.key ?? ''"
+        @update:model-value="key => order = key ? [{ key, order: 'asc' }] : []"
+      />
+    </template>
     <template
       v-if="caption"
       #colgroup
@@ -112,3 +134,7 @@ const propsOf = ({ item }: { item: unknown }) => ({ class: rowClass?.(item as T)
     </template>
   </component>
 </template>
+
+<style scoped>
+.order { max-width: 220px; margin: 8px 0; }
+</style>

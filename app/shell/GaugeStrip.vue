@@ -137,7 +137,8 @@ function showFindings() {
 }
 .gauge { display: grid; width: 176px; flex: none; }
 .gauge:first-child { width: 214px; }
-.counts { display: flex; gap: 24px; min-width: 0; overflow: hidden; flex: 0 1 auto; }
+/* What does not fit goes onto a line that is not seen: nothing is cut in the middle. */
+.counts { display: flex; flex-wrap: wrap; gap: 0 24px; min-width: 0; height: 38px; overflow: hidden; flex: 0 1 auto; }
 .count { display: grid; flex: none; }
 .label { font-size: 12px; color: var(--bar-ink-2); }
 .value { font-size: 13.5px; white-space: nowrap; }
@@ -160,6 +161,7 @@ function showFindings() {
   .strip .gauge { flex: 1 1 44%; width: auto; }
   .value { font-size: 12px; }
   .label { font-size: 11px; }
+  .counts { height: auto; }
   .count { grid-auto-flow: column; gap: 6px; align-items: baseline; }
 }
 </style>

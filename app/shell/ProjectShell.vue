@@ -104,6 +104,7 @@ function toStage() {
       >
         <p>Checking the plan …</p>
         <LazyWaitingLine />
+        <v-skeleton-loader type="heading, table-row@6" />
       </div>
     </main>
   </v-main>

@@ -144,7 +144,16 @@ function rename(name: string | null) {
 <style scoped>
 .top.top { background: var(--bar); color: var(--bar-ink); }
 .top :deep(.v-toolbar__content) { gap: 4px; padding: 0 12px 0 16px; }
-.brand { color: var(--bar-act); font-weight: 700; text-decoration: none; margin-right: 12px; flex: none; display: grid; align-items: center; min-height: 32px; }
+.brand {
+  color: var(--bar-act);
+  font-weight: 700;
+  text-decoration: none;
+  margin-right: 12px;
+  flex: none;
+  display: grid;
+  align-items: center;
+  min-height: 32px;
+}
 .name { flex: 0 1 260px; min-width: 80px; }
 .name :deep(input) { font: 650 15px var(--text-family); padding: 3px 6px; text-overflow: ellipsis; }
 .name :deep(.v-field) { background: none; border: 1px solid transparent; border-radius: 3px; color: inherit; }

@@ -6,6 +6,9 @@ import boards_forty_usb_c from './boards/forty-usb-c.json'
 import boards_tiny_unpopulated from './boards/tiny-unpopulated.json'
 import parts_acceleration_i2c from './parts/acceleration-i2c.json'
 import parts_adapter_serial_usb from './parts/adapter-serial-usb.json'
+import parts_adapter_usb_micro from './parts/adapter-usb-micro.json'
+import parts_adapter_video_micro from './parts/adapter-video-micro.json'
+import parts_adapter_video_mini from './parts/adapter-video-mini.json'
 import parts_air_quality_i2c from './parts/air-quality-i2c.json'
 import parts_amplifier_i2s from './parts/amplifier-i2s.json'
 import parts_analog_4_i2c from './parts/analog-4-i2c.json'
@@ -13,16 +16,24 @@ import parts_analog_8_spi from './parts/analog-8-spi.json'
 import parts_analog_out_i2c from './parts/analog-out-i2c.json'
 import parts_audio_add_on from './parts/audio-add-on.json'
 import parts_audio_dac_add_on from './parts/audio-dac-add-on.json'
+import parts_breadboard_400 from './parts/breadboard-400.json'
 import parts_bus_vehicle_spi from './parts/bus-vehicle-spi.json'
 import parts_button_1 from './parts/button-1.json'
 import parts_buttons_4 from './parts/buttons-4.json'
 import parts_buzzer_active from './parts/buzzer-active.json'
 import parts_buzzer_tone from './parts/buzzer-tone.json'
 import parts_carbon_dioxide_i2c from './parts/carbon-dioxide-i2c.json'
+import parts_card_memory_128 from './parts/card-memory-128.json'
+import parts_card_memory_16 from './parts/card-memory-16.json'
+import parts_card_memory_32_plain from './parts/card-memory-32-plain.json'
 import parts_card_memory_32 from './parts/card-memory-32.json'
+import parts_card_memory_64 from './parts/card-memory-64.json'
 import parts_card_reader_spi from './parts/card-reader-spi.json'
 import parts_case_closed from './parts/case-closed.json'
 import parts_case_cooler_body from './parts/case-cooler-body.json'
+import parts_case_early from './parts/case-early.json'
+import parts_case_tall from './parts/case-tall.json'
+import parts_case_tiny from './parts/case-tiny.json'
 import parts_case_vented from './parts/case-vented.json'
 import parts_clock_add_on from './parts/clock-add-on.json'
 import parts_clock_cell_i2c from './parts/clock-cell-i2c.json'
@@ -51,6 +62,8 @@ import parts_flow_pulse from './parts/flow-pulse.json'
 import parts_gas_analog from './parts/gas-analog.json'
 import parts_geiger_pulse from './parts/geiger-pulse.json'
 import parts_gesture_i2c from './parts/gesture-i2c.json'
+import parts_header_forty_hammer from './parts/header-forty-hammer.json'
+import parts_header_forty from './parts/header-forty.json'
 import parts_hub_2_i2c from './parts/hub-2-i2c.json'
 import parts_hub_8_i2c from './parts/hub-8-i2c.json'
 import parts_humidity_i2c from './parts/humidity-i2c.json'
@@ -120,10 +133,13 @@ import parts_strip_clocked from './parts/strip-clocked.json'
 import parts_strip_plain_12v from './parts/strip-plain-12v.json'
 import parts_switch_24v_process from './parts/switch-24v-process.json'
 import parts_switch_solid_state from './parts/switch-solid-state.json'
+import parts_terminals_header from './parts/terminals-header.json'
 import parts_text_display_i2c from './parts/text-display-i2c.json'
 import parts_thermal_array_i2c from './parts/thermal-array-i2c.json'
 import parts_thermocouple_spi from './parts/thermocouple-spi.json'
 import parts_thermometer_distance_i2c from './parts/thermometer-distance-i2c.json'
+import parts_tool_iron from './parts/tool-iron.json'
+import parts_tool_meter from './parts/tool-meter.json'
 import parts_touch_12_i2c from './parts/touch-12-i2c.json'
 import parts_ultraviolet_i2c from './parts/ultraviolet-i2c.json'
 import supplies_adapter_12v_2a from './supplies/adapter-12v-2a.json'
@@ -216,6 +232,9 @@ export const boards: unknown[] = [
 export const parts: unknown[] = [
   parts_acceleration_i2c,
   parts_adapter_serial_usb,
+  parts_adapter_usb_micro,
+  parts_adapter_video_micro,
+  parts_adapter_video_mini,
   parts_air_quality_i2c,
   parts_amplifier_i2s,
   parts_analog_4_i2c,
@@ -223,16 +242,24 @@ export const parts: unknown[] = [
   parts_analog_out_i2c,
   parts_audio_add_on,
   parts_audio_dac_add_on,
+  parts_breadboard_400,
   parts_bus_vehicle_spi,
   parts_button_1,
   parts_buttons_4,
   parts_buzzer_active,
   parts_buzzer_tone,
   parts_carbon_dioxide_i2c,
+  parts_card_memory_128,
+  parts_card_memory_16,
+  parts_card_memory_32_plain,
   parts_card_memory_32,
+  parts_card_memory_64,
   parts_card_reader_spi,
   parts_case_closed,
   parts_case_cooler_body,
+  parts_case_early,
+  parts_case_tall,
+  parts_case_tiny,
   parts_case_vented,
   parts_clock_add_on,
   parts_clock_cell_i2c,
@@ -261,6 +288,8 @@ export const parts: unknown[] = [
   parts_gas_analog,
   parts_geiger_pulse,
   parts_gesture_i2c,
+  parts_header_forty_hammer,
+  parts_header_forty,
   parts_hub_2_i2c,
   parts_hub_8_i2c,
   parts_humidity_i2c,
@@ -330,10 +359,13 @@ export const parts: unknown[] = [
   parts_strip_plain_12v,
   parts_switch_24v_process,
   parts_switch_solid_state,
+  parts_terminals_header,
   parts_text_display_i2c,
   parts_thermal_array_i2c,
   parts_thermocouple_spi,
   parts_thermometer_distance_i2c,
+  parts_tool_iron,
+  parts_tool_meter,
   parts_touch_12_i2c,
   parts_ultraviolet_i2c,
 ]

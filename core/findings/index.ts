@@ -26,6 +26,9 @@ import {
 import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips, tellingLines } from './signals/pulses'
 import { serialFlow, serialFrames, serialRates } from './signals/serial'
 import { coveredPositions, stackFit, stackOrder } from './stack'
+import {
+  adaptersMissing, cardFit, dataSocket, headerMissing, headerShut, imageTooOld, otherOutline, thingTwice, thingUseless, underLid,
+} from './things'
 import { relayContacts, sockets, unattended, widePlugs } from './sockets'
 import { GRAVITY } from '../vocabulary/finding'
 import type { Evidence, Finding, Rule } from './types'
@@ -44,6 +47,7 @@ const RULES: readonly Rule[] = [
   overRating, fuses, unprotectedWires, converters, hubs, stripDrops, vehicleSupply, networkClass, groundMissing, groundShift, pastTheFuse,
   acFrontEnd, holdUp, capacitorVoltage,
   packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, thingsInHeat, clockSense, mainsCaution,
+  otherOutline, underLid, headerShut, headerMissing, adaptersMissing, dataSocket, imageTooOld, cardFit, thingTwice, thingUseless,
   sockets, widePlugs, relayContacts, unattended,
   bootNeeds, fileLines, darkParts, baseTree, otherBaseTree,
   lastScans, unplaced, sharedPositions,

@@ -34,6 +34,7 @@ export function boardComponent(board: Board): Component {
   const returns = sockets.filter(pin => pin.id.endsWith('-')).map(pin => pin.id)
   return {
     id: BOARD_ID, kind: 'board', name: board.name, what: 'Board', node: '@board',
+    ...board.price !== undefined && { price: board.price },
     pins: [
       ...board.header.map(entry => ({ id: positionPin(entry.position), label: label(entry) })),
       { id: SOCKET_PIN, label: 'power socket' }, { id: returnOf(SOCKET_PIN), label: 'power socket, return' }, ...sockets,

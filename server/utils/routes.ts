@@ -2,6 +2,7 @@
 export const ROUTES: Readonly<Record<string, 'GET' | 'POST'>> = {
   '/api/catalogue': 'GET',
   '/api/check': 'POST',
+  '/api/choose': 'POST',
   '/api/place': 'POST',
   '/api/power': 'POST',
   '/api/build': 'POST',

@@ -1,7 +1,8 @@
 /** What the routes do, by name: from the text of a body to the value that is answered. Runs in a worker thread. */
 import { shippedCatalogue } from '../../core/catalogue'
+import { tryBoards } from '../../core/choose/boards'
 import { evaluate } from '../../core/evaluate'
-import { gatherFacts } from '../../core/facts/gather'
+import { catalogueOf, gatherFacts } from '../../core/facts/gather'
 import { placePlan } from '../../core/placement/place'
 import { lintJob, rehearseJob, writeJob } from './boot'
 import { planFrom } from './bodies'
@@ -20,6 +21,11 @@ export const JOBS = {
   }),
   /** The whole report on the plan in the body. */
   'check': body => evaluate(planFrom(body), shippedCatalogue),
+  /** Every board tried on the plan, the best first. */
+  'choose': (body) => {
+    const plan = planFrom(body)
+    return tryBoards(plan, catalogueOf(plan, shippedCatalogue))
+  },
   /** Places for every terminal, or the demands that cannot be met together. `?scope=all` keeps only what is fixed. */
   'place': (body, { scope }) => placePlan(planFrom(body), shippedCatalogue, { scope: scope === 'all' ? 'all' : 'rest' }),
   /** Voltage, current and power at every node in every state, and what the rules say of the supply. */

@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { celsiusOf, fahrenheitOf, feetOf, gaugeOf, inchesOf, metresOf, squareMmOf } from '../../core/units'
+import { sectionsOf } from '../../core/sheets'
+import { celsiusOf, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, squareMmOf } from '../../core/units'
+import { USUAL_WORKSHEETS } from '../../core/worksheets'
 
 describe('units', () => {
   // Cross-sections as printed in the wire table of ASTM B258.
@@ -26,5 +28,25 @@ describe('units', () => {
     fc.assert(fc.property(fc.double({ min: -3, max: 40, noNaN: true }), (awg) => {
       expect(gaugeOf(squareMmOf(awg))).toBeCloseTo(awg, 8)
     }))
+  })
+})
+
+describe('figures inside the results of a worksheet', () => {
+  it('stand in the maker\'s units, and everything else stays', () => {
+    const units = { temperature: 'F', gauge: 'mm2' } as const
+    expect(figuresIn('74 °C of 85 °C', units)).toBe('165 °F of 185 °F')
+    expect(figuresIn('-40.5 °C', units)).toBe('-40.9 °F')
+    expect(figuresIn('24 AWG', units)).toBe('0.205 mm²')
+    expect(figuresIn('62 K/W, 10 A per mm², 3.3 V', units)).toBe('62 K/W, 10 A per mm², 3.3 V')
+    expect(figuresIn('74 °C of 24 AWG', { temperature: 'C', gauge: 'awg' })).toBe('74 °C of 24 AWG')
+  })
+
+  it('no result of any shipped worksheet keeps a temperature or a gauge behind', () => {
+    for (const sheet of Object.values(USUAL_WORKSHEETS)) {
+      for (const row of sectionsOf(sheet, { lineMost: { value: 3.3, origin: 'board file' } }).flatMap(section => section.rows)) {
+        const said = figuresIn(`${row.value} ${row.limit ?? ''}`, { temperature: 'F', gauge: 'mm2' })
+        expect(said, `${sheet.kind} ${row.label}`).not.toMatch(/°C|AWG/)
+      }
+    }
   })
 })

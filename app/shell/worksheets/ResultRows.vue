@@ -3,6 +3,7 @@
 import type { SheetRow } from '~~/core/sheet'
 
 const { rows } = defineProps<{ rows: SheetRow[] }>()
+const { result } = useUnits()
 </script>
 
 <template>
@@ -17,11 +18,11 @@ const { rows } = defineProps<{ rows: SheetRow[] }>()
           {{ row.label }}
         </th>
         <td class="num">
-          {{ row.value }}
+          {{ result(row.value) }}
         </td>
         <td>
           <template v-if="row.limit">
-            {{ row.holds === false ? '✗' : row.holds ? '✓' : '' }} {{ row.limit }}
+            {{ row.holds === false ? '✗' : row.holds ? '✓' : '' }} {{ result(row.limit) }}
           </template>
         </td>
         <td class="quiet small">

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Any worksheet: its fields, and beside them what they come to, as the core has them. */
+import MeasureField from '~/shared/MeasureField.vue'
+import NumberField from '~/shared/NumberField.vue'
 import { fieldsOf, filledSheet, offersOf, sectionsOf } from '~~/core/sheets'
 import type { SheetContext } from '~~/core/signals/sheets'
 import type { Worksheet } from '~~/core/worksheets'
@@ -27,14 +29,16 @@ const LEAST_ABOVE = 1e-12
         v-for="field in fields"
         :key="field.name"
       >
-        <NumberField
+        <component
+          :is="measureOf(field.unit) ? MeasureField : NumberField"
           v-if="field.is === 'number'"
+          :measure="measureOf(field.unit) ?? undefined"
           :label="field.label"
           :unit="field.unit"
           :value="numberOf(field.name)"
           :least="field.orEqual ? field.least : field.least + LEAST_ABOVE"
-          @set="value => set(field.name, value)"
-          @typing="value => set(field.name, value)"
+          @set="(value: number | null) => set(field.name, value)"
+          @typing="(value: number) => set(field.name, value)"
         />
         <v-select
           v-else-if="field.is === 'choice'"

@@ -115,6 +115,8 @@ const writeNotes = (notes: string | null) => project.edit({ edit: 'write-notes',
     >
       {{ caution }}
     </v-alert>
+    <BoardChoice v-if="project.report" />
+    <BoardCompanions v-if="board" />
     <SupplyChoices v-if="board" />
     <p
       v-else
@@ -122,7 +124,6 @@ const writeNotes = (notes: string | null) => project.edit({ edit: 'write-notes',
     >
       The supplies come when it is known which board they have to feed.
     </p>
-    <BoardCompanions v-if="board" />
     <OwnEntries kind="board" />
     <v-textarea
       class="notes"

@@ -1,11 +1,36 @@
 <script setup lang="ts">
-/** Two or three parts of a kind, side by side. */
+/** Two to five parts of a kind, side by side: what they are, and what each would do to this plan. */
 import { compareParts } from '~~/core/catalogue/traits'
 import type { Part } from '~~/core/catalogue/types'
+import type { PartTrial } from '~~/core/choose/parts'
 
 const { parts } = defineProps<{ parts: Part[] }>()
 const emit = defineEmits<{ close: [], add: [part: Part] }>()
-const rows = computed(() => compareParts(parts))
+const project = useProjectStore()
+const trials = shallowRef<PartTrial[]>([])
+const failed = ref('')
+const choosing = shallowRef<typeof import('~~/core/choose/parts') | null>(null)
+const isTried = computed(() => trials.value.length === parts.length)
+/** The one that goes best with the plan is said, not put first: nothing moves under the pointer. */
+const best = computed(() => isTried.value ? choosing.value?.bestParts(trials.value).find(({ placed }) => placed)?.partId ?? null : null)
+const sections = computed(() => [
+  { title: '', rows: compareParts(parts) },
+  { title: 'In this plan', rows: isTried.value && choosing.value ? choosing.value.trialRows(trials.value) : [] },
+])
+
+/** One at a time: nobody waits for all of them before anything is shown. */
+onMounted(async () => {
+  try {
+    choosing.value = await import('~~/core/choose/parts')
+    for (const part of parts) {
+      await new Promise(resolve => setTimeout(resolve))
+      trials.value = [...trials.value, choosing.value.tryPart(project.plan!, part, project.catalogue)]
+    }
+  }
+  catch (error) {
+    failed.value = `What they would do to this plan could not be worked out: ${(error as Error).message}. Close this and try again.`
+  }
+})
 function take(part: Part) {
   emit('add', part)
   emit('close')
@@ -14,7 +39,7 @@ function take(part: Part) {
 
 <template>
   <FrameDialog
-    :width="960"
+    :width="parts.length > 3 ? 1240 : 960"
     title="Parts side by side"
     test="part-comparison"
     @close="emit('close')"
@@ -31,14 +56,42 @@ function take(part: Part) {
             scope="col"
           >
             <b>{{ part.name }}</b>
+            <div
+              v-if="part.id === best"
+              class="small best"
+            >
+              goes best with this plan
+            </div>
           </th>
         </tr>
       </thead>
-      <tbody>
+      <tbody
+        v-for="section in sections"
+        :key="section.title"
+      >
+        <tr v-if="section.title">
+          <th
+            scope="rowgroup"
+            :colspan="parts.length + 1"
+            class="section"
+          >
+            {{ section.title }}
+            <span
+              v-if="!isTried && !failed"
+              class="quiet small"
+              role="status"
+            >trying them on it: {{ trials.length }} of {{ parts.length }} …</span>
+            <span
+              v-if="failed"
+              class="small failed"
+              role="alert"
+            >{{ failed }}</span>
+          </th>
+        </tr>
         <tr
-          v-for="row in rows"
+          v-for="row in section.rows"
           :key="row.label"
-          :class="{ differs: row.differs }"
+          :class="{ differs: row.differs, off: row.label === 'stops that it brings' }"
         >
           <th
             scope="row"
@@ -56,6 +109,8 @@ function take(part: Part) {
             {{ value }}
           </td>
         </tr>
+      </tbody>
+      <tbody>
         <tr>
           <th scope="row">
             <span class="only-reader">Take one</span>
@@ -83,4 +138,7 @@ function take(part: Part) {
 th[scope=row] { text-align: start; font-weight: 400; white-space: nowrap; padding-right: 16px; vertical-align: top; }
 .differs td { font-weight: 650; }
 td { overflow-wrap: anywhere; }
+.best { color: var(--moss); }
+.section { text-align: start; padding-top: 12px; font-weight: 650; }
+.off td, .failed { color: var(--carmine); }
 </style>

@@ -8,7 +8,7 @@ const { part, traits, isCompared, canCompare } = defineProps<{ part: Part, trait
 const emit = defineEmits<{ add: [], look: [isLookedAt: boolean], compare: [] }>()
 const compareHint = computed(() => isCompared
   ? 'Take it out of the comparison'
-  : canCompare ? 'Lay it beside another of its kind' : 'Up to three of one kind at a time')
+  : canCompare ? 'Lay it beside another of its kind' : 'Up to five of one kind at a time')
 const takes = computed(() => [
   traits.links.filter(link => link !== 'Lines' && link !== 'Nothing').join(' · '),
   traits.ownLines ? `${traits.ownLines} ${traits.ownLines === 1 ? 'line' : 'lines'}` : '',

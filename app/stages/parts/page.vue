@@ -17,10 +17,12 @@ const open = ref<string[]>([])
 const titleOf = (name: string) => name.charAt(0).toUpperCase() + name.slice(1)
 
 /** Parts that will be laid side by side: two or three of one kind. */
+/** So many stand beside each other. */
+const MOST_COMPARED = 5
 const compared = ref<Part[]>([])
 const comparing = ref<'some' | 'displays' | null>(null)
 const canCompare = (part: Part) => compared.value.includes(part)
-  || (compared.value.length < 3 && (!compared.value.length || compared.value[0]!.group === part.group))
+  || (compared.value.length < MOST_COMPARED && (!compared.value.length || compared.value[0]!.group === part.group))
 function toggle(part: Part) {
   compared.value = compared.value.includes(part) ? compared.value.filter(other => other !== part) : [...compared.value, part]
 }

@@ -192,12 +192,12 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
           Try again
         </v-btn>
       </div>
-      <p
+      <v-skeleton-loader
         v-else-if="!heads"
-        class="quiet"
-      >
-        Reading …
-      </p>
+        type="list-item-two-line@3"
+        aria-label="Reading the projects"
+        role="status"
+      />
       <div
         v-else-if="!all"
         class="empty"

@@ -1,6 +1,9 @@
 /** Boards as they stand in their files. */
 import { flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
-import { bootNeed, cautions, controllerKind, id, key, line, notNegative, origin, positive, position, sourced, words } from './common'
+import {
+  boardOutline, bootNeed, cautions, controllerKind, id, key, line,
+  notNegative, origin, plugSize, positive, position, sourced, words,
+} from './common'
 import { boardClocking, boardHeat, boardPower } from './power'
 
 /** What one header line can be switched to. `setting` is the multiplexer setting; `signal` is the controller's own name for it. */
@@ -137,6 +140,16 @@ export const boardShape = object({
   stripBy: optional(list(oneOf('pwm', 'i2s', 'spi'), { least: 1, unique: true })),
   /** Analog sound on a socket of its own, made by the PWM circuit that the header's channels come from. */
   soundSocket: optional(flag),
+  /** Where nothing is said nobody knows which case fits. */
+  outline: optional(boardOutline),
+  /** Sizes of its USB and video sockets; full where nothing is said. */
+  socketSizes: optional(object({ usb: optional(plugSize), video: optional(plugSize) })),
+  /** Of two like sockets one carries no data: which one does, in words. */
+  dataSocket: optional(words),
+  /** Made-up price in the maker's own currency, for comparing. */
+  price: optional(notNegative),
+  /** Least generation of image that starts on it. */
+  leastImage: optional(oneOf('older', 'newer')),
   bootPath: text(),
   /** Where nothing is said, that of the base trees that ship. */
   tree: optional(tree),

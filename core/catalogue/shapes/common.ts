@@ -46,3 +46,8 @@ export type FeedRail = Of<typeof feedRail>
 export type ControllerKind = Of<typeof controllerKind>
 export type Condition = Of<typeof condition>
 export type BootNeed = Of<typeof bootNeed>
+
+/** Outline of a board: with network and four USB sockets, the early one of that size, a third of it. */
+export const boardOutline = oneOf('full', 'early', 'third')
+/** Size of a USB or video plug or socket. */
+export const plugSize = oneOf('full', 'mini', 'micro')

@@ -1,7 +1,8 @@
 /** Parts as they stand in their files: what they need from a board, and what they offer to others. */
 import { depending, flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
 import {
-  bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, origins, position, positive, rail, sourced, words,
+  boardOutline, bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, origins, plugSize, position, positive, rail,
+  sourced, words,
 } from './common'
 import { kernelBinding } from './kernel'
 import { loadLaw } from './power'
@@ -219,6 +220,30 @@ const signalParams = map(map(text({ empty: true })))
 const partGroup = oneOf('sensing', 'showing', 'switching', 'sounding', 'talking', 'timing', 'moving', 'lighting', 'input', 'expanding',
   'building')
 
+/** A thing: everything a maker buys beside what has signals. Figures of room are measured from the top of the board. */
+const thing = object({
+  /** What its other figures say where it is missing. */
+  is: optional(oneOf('case', 'cooler', 'fan', 'card', 'header', 'adapter', 'carrier', 'breadboard', 'terminals', 'tool')),
+  /** Outlines of boards that it goes with; any where nothing is said. */
+  outlines: optional(list(boardOutline, { least: 1, unique: true })),
+  cooler: optional(oneOf('fins', 'block', 'case-body', 'active')),
+  enclosure: optional(oneOf('open', 'vented', 'closed')),
+  /** How high a cooler stands, in mm. */
+  heightMm: optional(positive),
+  /** Of a case: from the board to the lid, in mm. */
+  lidMm: optional(positive),
+  /** Of a case: what is on the header comes out through a slot of it. */
+  headerSlot: optional(flag),
+  /** Of a case: an add-on board has room inside. */
+  addOnInside: optional(flag),
+  card: optional(object({ gigabytes: positive, manySmallWrites: flag })),
+  /** From a socket of the board to one that takes full-size plugs. */
+  adapts: optional(object({ socket: oneOf('usb', 'video'), size: plugSize })),
+  /** Tools: steps that want it. */
+  forWork: optional(oneOf('soldering', 'measuring', 'cutting', 'fastening')),
+  origin: optional(origin),
+})
+
 export const partShape = object({
   id,
   name: words,
@@ -229,16 +254,19 @@ export const partShape = object({
   supplies: list(supply, { unique: 'id' }),
   grounds: list(ground, { unique: 'id' }),
   /** Plugs that go into the board's sockets; `wide` ones cover their neighbour. */
-  plugs: optional(list(object({ socket: oneOf('usb', 'video', 'fan', 'display'), wide: optional(flag), when }))),
+  plugs: optional(list(object({
+    socket: oneOf('usb', 'video', 'fan', 'display'), wide: optional(flag),
+    /** Of USB and video plugs; full size where nothing is said. */
+    size: optional(plugSize),
+    when,
+  }))),
   i2c: optional(i2cDevice),
   spi: optional(object({ maxClockHz: positive, mode: oneOf(0, 1, 2, 3), bytesPerS: optional(positive) })),
   serial: optional(serialPort),
   strip: optional(strip),
   i2s: optional(object({ rates: list(positive, { least: 1 }), bits: positive, origin })),
-  /** A thing without wires: what it is to the processor's heat. */
-  thing: optional(object({
-    cooler: optional(oneOf('fins', 'block', 'case-body', 'active')), enclosure: optional(oneOf('open', 'vented', 'closed')),
-  })),
+  /** A thing without signals: what it is, what it goes with, and the room that it takes or leaves. */
+  thing: optional(thing),
   matrix: optional(object({ rowsOption: key, columnsOption: key, diodesOption: key })),
   display: optional(display),
   offers: optional(list(offer, { unique: 'id' })),
@@ -271,6 +299,7 @@ export interface Contacts extends Of<typeof contacts> {}
 export interface I2cDeviceFile extends Of<typeof i2cDevice> {}
 export interface SerialPortFile extends Of<typeof serialPort> {}
 export interface StripFile extends Of<typeof strip> {}
+export interface Thing extends Of<typeof thing> {}
 export interface Display extends Of<typeof display> {}
 export interface Seat extends Of<typeof seat> {}
 export type SignalParams = Of<typeof signalParams>

@@ -1,4 +1,5 @@
 /** Heat: clocks that fall under load, fans that do nothing, coolers that do not fit. */
+import { thingKind } from '../../catalogue/things'
 import { coolerOf, COOLERS, ENCLOSURES, enclosureOf } from '../../power/heat/coolers'
 import { runHeat } from '../../power/heat/run'
 import { heatSheet } from '../../power/heat/sheet'
@@ -40,7 +41,7 @@ export const throttles: Rule = (evidence) => {
 }
 
 /** What stands higher than a closed lid allows goes into an open case alone. */
-const fitsUnder = (cooler: Cooler, enclosure: Enclosure) => !(COOLERS[cooler].fan && enclosure === 'closed')
+const fitsUnder = (cooler: Cooler, enclosure: Enclosure) => COOLERS[cooler].heightMm <= (ENCLOSURES[enclosure].lidMm ?? Infinity)
 
 /** Other coolers, cases, a fan, a lower clock: each tried in the same test. Cheapest that is enough first. */
 function coolings({ facts, power }: Evidence): Fix[] {
@@ -105,11 +106,15 @@ export const fanSense: Rule = (evidence) => {
         : [],
     ],
   })
-  if (!fitsUnder(plan.cooler, plan.enclosure)) findings.push({
+  // Where the things themselves are in the plan their own heights count.
+  const inPlan = ['cooler', 'case'].every(kind => facts.parts.some(owner => thingKind(owner.part) === kind))
+  if (!inPlan && !fitsUnder(plan.cooler, plan.enclosure)) findings.push({
     ...common, code: 'cooler.under-lid', id: 'cooler.under-lid', severity: 'stop', title: 'The cooler does not go under the lid',
     sentence: 'A heat sink with its own fan stands higher than a closed case allows, and under a lid its fan blows in a circle. Leave the '
       + 'lid off, take a case with openings, or a case that is the heat sink itself.',
-    figures: [{ label: 'lid', value: 'closed', origin: 'practice' }],
+    figures: [{
+      label: 'height', value: COOLERS[plan.cooler].heightMm, unit: 'mm', limit: ENCLOSURES[plan.enclosure].lidMm!, origin: 'memory',
+    }],
     fixes: [
       { label: 'A case with openings', edits: [{ edit: 'set-power', power: { heat: { ...plan, enclosure: 'vented' } } }] },
       {
@@ -157,7 +162,8 @@ export const thingsInHeat: Rule = ({ facts }) => {
           : COOLERS[plan.cooler].label,
         limit: cooler === undefined ? ENCLOSURES[enclosure!].label : COOLERS[cooler].label, origin: 'part file',
       }],
-      fixes: fits
+      // Of two of a kind nobody knows yet which one stays.
+      fixes: fits && facts.parts.filter(other => thingKind(other.part) === thingKind(owner.part)).length === 1
         ? [{
             label: `Count with ${owner.name}`,
             edits: [{

@@ -2,7 +2,9 @@
 import { positionPin } from '../../netlist/board'
 import { KINDS, FIGURES } from '../../netlist/supply/kinds'
 import { boardPower } from '../../facts/board'
-import type { Power } from '../../power/report'
+import { gatherFacts } from '../../facts/gather'
+import { applyEdit } from '../../plan/edits'
+import { powerOf, type Power } from '../../power/report'
 import { pathUp } from '../../power/shares'
 import { stateNamed } from '../../power/states'
 import type { NodeRef } from '../../plan/power'
@@ -11,6 +13,7 @@ import type { Facts } from '../../facts/types'
 import type { Tree, TreeNode, TreeProblem } from '../../netlist/supply/types'
 import type { Evidence, Finding, Fix, Rule } from '../types'
 import { conductingGroups, rootsOf, sourcesByGroup } from './groups'
+import { overRating } from './paths'
 import { amps, ma, nodeSubject } from './words'
 
 /** Two supplies on one rail with nothing between them; panel and board that feed each other are the usual case. */
@@ -71,8 +74,9 @@ export const twoSources: Rule = ({ facts, power }) => {
 }
 
 /** An add-on board that feeds the 5 V rail from its battery, and a supply in the board's own socket or header beside it. */
-export const batteryBeside: Rule = ({ facts, power: { tree } }) =>
-  facts.parts.flatMap(owner => owner.supplies.filter(supply => supply.gives).flatMap((supply): Finding[] => {
+export const batteryBeside: Rule = (evidence) => {
+  const { facts, power: { tree } } = evidence
+  return facts.parts.flatMap(owner => owner.supplies.filter(supply => supply.gives).flatMap((supply): Finding[] => {
     const id = `${owner.id}.${supply.id}`
     const ways = ['@socket', '@header'].filter(way => tree.byId.has(way) && rootsOf(tree, way).size > 0)
     const node = tree.byId.get(id)
@@ -93,9 +97,17 @@ export const batteryBeside: Rule = ({ facts, power: { tree } }) =>
           ...ways.map(consumer => ({ edit: 'feed' as const, consumer, from: null })),
           { edit: 'join' as const, join: { from: plugged[0]!, into: id } },
         ],
-      }],
+      }].filter(({ edits }) => !overloads(evidence, edits)),
     }]
   }))
+}
+
+/** A way to feed the board that something in its path does not stand: the board's whole current goes through two positions then. */
+function overloads(evidence: Evidence, edits: readonly Edit[]): boolean {
+  const facts = gatherFacts(applyEdit(evidence.facts.plan, { edit: 'all', edits: [...edits] }).plan, evidence.facts.catalogue)
+  const known = new Set(overRating(evidence).map(({ id }) => id))
+  return overRating({ ...evidence, facts, power: powerOf(facts) }).some(({ id, severity }) => severity === 'stop' && !known.has(id))
+}
 
 /** What is named as the feeder of a way into the board, for a plug that moves elsewhere: the supply itself, not its lead. */
 const pluggedFrom = (tree: Tree, way: NodeRef): NodeRef => {

@@ -221,7 +221,9 @@ function tooHigh(
   const consumer = tree.byId.has(`${node.id}@wire`) || node.own ? node.id : null
   const item = [...catalogue.powerItems.values()].find(entry =>
     entry.kind === 'step-down' && Math.abs((entry.figures.setV ?? 0) - (node.figures.ratedV?.value ?? 5)) < 0.3)
-  const feed = consumer && (tree.byId.get(`${consumer}@wire`) ?? node).from[0]
+  const fed = consumer ? (tree.byId.get(`${consumer}@wire`) ?? node).from[0] : undefined
+  // A header position is there for what is wired to it: the converter hangs on the rail behind it.
+  const feed = fed?.startsWith('@P') ? tree.byId.get(fed)?.from[0] : fed
   const id = freeNodeId(plan.power, 'step-down')
   return {
     code: 'load.over-voltage', id: `load.over-voltage ${node.id}`, severity: 'stop', stages: ['power', 'wiring'],
@@ -270,3 +272,6 @@ export const railOverVoltage: Rule = ({ facts, power }) => {
       : [],
   }]
 }
+
+/** The supply cannot give what is asked at any voltage: nothing else that would be said of it is sure. */
+export const breaksDown = ({ code }: Finding): boolean => code === 'power.no-operating-point'

@@ -12,15 +12,17 @@ export interface CoolerFigures {
   ownKw?: number
   /** Has a fan of its own. */
   fan: boolean
+  /** Above the board, in mm; 0 where a lid is no matter. */
+  heightMm: number
   price: number
 }
 
 export const COOLERS: Readonly<Record<Cooler, CoolerFigures>> = {
-  'none': { label: 'no cooler', stillShare: 1, blownShare: 0.55, storeJk: 0, fan: false, price: 0 },
-  'fins': { label: 'small heat sinks', stillShare: 0.8, blownShare: 0.42, storeJk: 8, fan: false, price: 3 },
-  'block': { label: 'large heat sink', stillShare: 0.55, blownShare: 0.32, storeJk: 45, fan: false, price: 8 },
-  'case-body': { label: 'case as heat sink', stillShare: 0.4, blownShare: 0.33, storeJk: 160, fan: false, price: 16 },
-  'active': { label: 'heat sink with its own fan', stillShare: 0.6, blownShare: 0.28, storeJk: 25, fan: true, price: 9 },
+  'none': { label: 'no cooler', stillShare: 1, blownShare: 0.55, storeJk: 0, fan: false, heightMm: 0, price: 0 },
+  'fins': { label: 'small heat sinks', stillShare: 0.8, blownShare: 0.42, storeJk: 8, fan: false, heightMm: 6, price: 3 },
+  'block': { label: 'large heat sink', stillShare: 0.55, blownShare: 0.32, storeJk: 45, fan: false, heightMm: 14, price: 8 },
+  'case-body': { label: 'case as heat sink', stillShare: 0.4, blownShare: 0.33, storeJk: 160, fan: false, heightMm: 0, price: 16 },
+  'active': { label: 'heat sink with its own fan', stillShare: 0.6, blownShare: 0.28, storeJk: 25, fan: true, heightMm: 22, price: 9 },
 }
 
 /** The plan's cooler, with its K per W where the maker knows it. */
@@ -33,12 +35,14 @@ export interface EnclosureFigures {
   stillKw: number
   blownKw: number
   storeJk: number
+  /** From the board to the lid, in mm; null where there is none. */
+  lidMm: number | null
 }
 
 export const ENCLOSURES: Readonly<Record<Enclosure, EnclosureFigures>> = {
-  open: { label: 'in the open', stillKw: 0, blownKw: 0, storeJk: 0 },
-  vented: { label: 'case with openings', stillKw: 1.3, blownKw: 0.6, storeJk: 60 },
-  closed: { label: 'closed case', stillKw: 4, blownKw: 3, storeJk: 90 },
+  open: { label: 'in the open', stillKw: 0, blownKw: 0, storeJk: 0, lidMm: null },
+  vented: { label: 'case with openings', stillKw: 1.3, blownKw: 0.6, storeJk: 60, lidMm: 26 },
+  closed: { label: 'closed case', stillKw: 4, blownKw: 3, storeJk: 90, lidMm: 18 },
 }
 
 /** A case that is the heat sink gives its heat off outside: no air inside counts. */

@@ -1,0 +1,74 @@
+/** Every board tried on the plan, in a worker: told one after the other, and left at any time. */
+import type { Remote } from 'comlink'
+import { compared, type BoardTrial } from '~~/core/choose/boards'
+import type { PlacementService } from '~/workers/placement.worker'
+import { startWorker, type Started } from '~/workers/start'
+
+export function useBoardChoice() {
+  const project = useProjectStore()
+  const view = useViewStore()
+  const trials = shallowRef<BoardTrial[]>([])
+  const running = ref(false)
+  /** The plan that was tried: with another one the answer is old. */
+  const tried = shallowRef<unknown>(null)
+  const isOld = computed(() => tried.value !== null && tried.value !== project.plan)
+  const count = computed(() => project.catalogue.boards.size)
+  let started: Started<PlacementService> | null = null
+  let run = 0
+
+  async function tryAll(): Promise<void> {
+    if (!project.plan || running.value) return
+    const mine = ++run
+    const plan = project.plan
+    trials.value = []
+    running.value = true
+    try {
+      const { proxy } = await import('comlink')
+      const worker = await startWorker<PlacementService>(
+        () => new Worker(new URL('../../workers/placement.worker.ts', import.meta.url), { type: 'module' }),
+      )
+      if (mine !== run) return worker.end()
+      started = worker
+      const told = proxy((trial: BoardTrial) => {
+        if (mine === run) trials.value = [...trials.value, trial]
+      })
+      await Promise.race([(worker.service as Remote<PlacementService>).boards(JSON.parse(JSON.stringify(plan)), told), worker.failed])
+      if (mine !== run) return
+      trials.value = compared(trials.value)
+      tried.value = plan
+    }
+    catch (error) {
+      if (mine === run) view.say(`The boards were not tried: ${(error as Error).message}. Try again.`, { tone: 'stop' })
+    }
+    finally {
+      if (mine === run) end()
+    }
+  }
+
+  function end(): void {
+    started?.end()
+    started = null
+    running.value = false
+  }
+
+  /** Leaves it: what was tried so far stays to be seen. */
+  function leave(): void {
+    run++
+    end()
+    trials.value = compared(trials.value)
+    tried.value = project.plan
+  }
+
+  function take(trial: BoardTrial): void {
+    project.edit({ edit: 'all', edits: trial.edits }, `Take ${trial.name}`)
+    view.say(`${trial.name} is chosen${trial.placed ? ', and everything is placed on it' : ''}.`, {
+      action: { label: 'Undo', run: project.undo },
+    })
+  }
+
+  onScopeDispose(() => {
+    run++
+    end()
+  })
+  return { trials, running, isOld, count, tried, tryAll, leave, take }
+}

@@ -1,0 +1,30 @@
+import { shippedCatalogue } from '../core/catalogue'
+import { tryBoards, type BoardTrial } from '../core/choose/boards'
+import { catalogueOf } from '../core/facts/gather'
+import { readArguments } from './input'
+
+/** Prints every board tried on the plan, the best first; 1 when none carries it. */
+export function choose(args: string[]): number {
+  const { plan, values } = readArguments(args, { json: { type: 'boolean' } })
+  const trials = tryBoards(plan, catalogueOf(plan, shippedCatalogue))
+  if (values.json) console.log(JSON.stringify(trials, null, 2))
+  else {
+    for (const trial of trials) print(trial)
+    const everywhere = trials.find(trial => trial.everywhere.length)?.everywhere ?? []
+    for (const title of everywhere) console.log(`on every board: ${title}`)
+  }
+  return trials.some(({ carries }) => carries) ? 0 : 1
+}
+
+function print({ name, carries, placed, price, spare, supply, added, givenUp, against, cautions }: BoardTrial): void {
+  console.log(`${carries ? 'carries' : placed ? 'stops  ' : 'no room'}  ${name}: about ${price.total}${price.unknown
+    ? `, ${price.unknown} without a price`
+    : ''}; ${many(spare.lines, 'line')} and ${many(spare.usb, 'USB socket')} stay free`)
+  if (supply) console.log(`         fed by ${supply.name}${supply.isNew ? ', in place of what the plan has' : ''}`)
+  for (const thing of added) console.log(`         wants ${thing.name}${thing.price === null ? '' : `, about ${thing.price}`}`)
+  for (const words of givenUp) console.log(`         gives up ${words}`)
+  for (const title of against) console.log(`         against it: ${title}`)
+  for (const title of cautions) console.log(`         caution: ${title}`)
+}
+
+const many = (count: number, word: string) => `${count} ${word}${count === 1 ? '' : 's'}`
