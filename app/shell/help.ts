@@ -12,8 +12,9 @@ export const HELP: Readonly<Record<StageId, Help>> = {
     for: 'Say what lies on the table: the board, what feeds it, and what goes with it. Everything that follows is judged on that.',
     steps: [
       'Answer what you see on the board, or press the one you know.',
+      'Not sure which board to buy? Choose the parts first; then "Which board would carry this?" tries every one of them.',
+      'Say which case, cooler, card and image it has: room, heat and boot files depend on them.',
       'Choose the supply. Those that fit come first; of the others it says what is wrong with them.',
-      'Say which cooler, which housing and which image it has: heat and boot files depend on them.',
       'Write down what it is for. Notes stay with the plan.',
     ],
     words: [
@@ -29,6 +30,7 @@ export const HELP: Readonly<Record<StageId, Help>> = {
     for: 'Choose the parts. Pointing at one shows on the strip below what it would take.',
     steps: [
       'Search by what it does, how it connects, or the number on its chip.',
+      'Lay two to five of a kind side by side with the scales: each is tried on your plan.',
       'Press + to take it into the plan; give it a name of your own, such as "Door".',
       'Set what its jumpers and switches say, and what hangs on its contacts.',
       'Not there? Make one of your own in a form, from the table in its data sheet.',

@@ -5,8 +5,8 @@ import { holds } from '../facts/gather'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { freePartId } from '../plan/create'
 import { thingEdits } from '../plan/things'
-import { plugsIntoBoard } from './power/plugged'
-import type { Evidence, Finding, Fix, Rule } from './types'
+import { pluggedInto, plugsIntoBoard } from './power/plugged'
+import type { Evidence, Finding, Fix, Rule, Subject } from './types'
 
 const ofKind = ({ parts }: Facts, ...kinds: ThingKind[]) =>
   parts.filter(owner => (kinds as (ThingKind | null)[]).includes(thingKind(owner.part)))
@@ -107,15 +107,25 @@ export const headerMissing: Rule = ({ facts }) => {
 
 const SOCKET_WORDS = { usb: 'USB', video: 'video' } as const
 
-/** Plugs of one size at sockets of another, with fewer adapters than it takes. */
-export const adaptersMissing: Rule = ({ facts, power }: Evidence) => (['usb', 'video'] as const).flatMap((socket): Finding[] => {
-  const size = facts.board?.socketSizes?.[socket] ?? 'full'
-  if (!facts.board || size === 'full' || !facts.board.sockets[socket]) return []
-  const plugged = facts.parts.flatMap(owner => (owner.part.plugs ?? [])
-    .filter(plug => plug.socket === socket && (plug.size ?? 'full') !== size && holds(plug.when, owner.options)
+interface Plug { name: string, subject: Subject, size: 'full' | 'mini' | 'micro' }
+
+/** What is plugged into the board itself: parts, and for USB the hubs and cables of the maker's own as well. */
+function plugsAt({ facts, power }: Evidence, socket: 'usb' | 'video'): Plug[] {
+  const ofParts = facts.parts.flatMap((owner): Plug[] => (owner.part.plugs ?? [])
+    .filter(plug => plug.socket === socket && holds(plug.when, owner.options)
       && (socket !== 'usb' || plugsIntoBoard(power.tree, owner.id,
         owner.supplies.filter(supply => supply.from === 'usb').map(supply => supply.id))))
-    .map(() => owner))
+    .map(plug => ({ name: owner.name, subject: { partId: owner.id }, size: plug.size ?? 'full' })))
+  const own = socket === 'usb' ? pluggedInto(power.tree, '@usb').filter(node => !node.partId) : []
+  return [...ofParts, ...own.map(({ id, name }): Plug => ({ name, subject: { node: id }, size: 'full' }))]
+}
+
+/** Plugs of one size at sockets of another, with fewer adapters than it takes. */
+export const adaptersMissing: Rule = evidence => (['usb', 'video'] as const).flatMap((socket): Finding[] => {
+  const { facts } = evidence
+  const size = facts.board?.socketSizes?.[socket] ?? 'full'
+  if (!facts.board || size === 'full' || !facts.board.sockets[socket]) return []
+  const plugged = plugsAt(evidence, socket).filter(plug => plug.size !== size)
   const there = facts.parts.filter(({ part }) => part.thing?.adapts?.socket === socket && part.thing.adapts.size === size).length
   const lacking = plugged.length - there
   if (lacking <= 0) return []
@@ -123,27 +133,26 @@ export const adaptersMissing: Rule = ({ facts, power }: Evidence) => (['usb', 'v
   return [{
     code: 'adapter.missing', id: `adapter.missing ${socket}`, severity: 'caution', stages: ['board', 'parts', 'build'],
     title: `${lacking === 1 ? 'An adapter is' : `${lacking} adapters are`} wanted for ${SOCKET_WORDS[socket]}`,
-    sentence: `${plugged.map(owner => owner.name).join(' and ')} ${plugged.length === 1 ? 'has a plug' : 'have plugs'} of full size, and `
+    sentence: `${plugged.map(({ name }) => name).join(' and ')} ${plugged.length === 1 ? 'has a plug' : 'have plugs'} of full size, and `
       + `the ${SOCKET_WORDS[socket]} socket of the board is a ${size} one. Take an adapter, or a cable with the small plug.`,
-    subjects: [...plugged.map(owner => ({ partId: owner.id })), { node: '@board' }],
+    subjects: [...plugged.map(({ subject }) => subject), { node: '@board' }],
     figures: [{ label: 'adapters', value: there, limit: plugged.length, origin: 'board file' }],
     fixes: adapter ? [add(facts, adapter)] : [],
   }]
 })
 
 /** Of two like sockets one carries no data, and something wants data. */
-export const dataSocket: Rule = ({ facts, power }) => {
-  const { board } = facts
+export const dataSocket: Rule = (evidence) => {
+  const { board } = evidence.facts
   if (!board?.dataSocket) return []
-  const plugged = facts.parts.filter(owner => owner.part.plugs?.some(plug => plug.socket === 'usb' && holds(plug.when, owner.options))
-    && plugsIntoBoard(power.tree, owner.id, owner.supplies.filter(supply => supply.from === 'usb').map(supply => supply.id)))
+  const plugged = plugsAt(evidence, 'usb')
   if (!plugged.length) return []
   return [{
     code: 'socket.power-only', id: 'socket.power-only', severity: 'note', stages: ['board', 'build'],
     title: 'One of the two like sockets carries data',
-    sentence: `${plugged.map(owner => owner.name).join(' and ')} ${plugged.length === 1 ? 'goes' : 'go'} into ${board.dataSocket}. In the `
+    sentence: `${plugged.map(({ name }) => name).join(' and ')} ${plugged.length === 1 ? 'goes' : 'go'} into ${board.dataSocket}. In the `
       + 'other one it is fed and never answers.',
-    subjects: [...plugged.map(owner => ({ partId: owner.id })), { node: '@board' }], figures: [], fixes: [],
+    subjects: [...plugged.map(({ subject }) => subject), { node: '@board' }], figures: [], fixes: [],
   }]
 }
 

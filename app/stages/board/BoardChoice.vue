@@ -13,8 +13,8 @@ const wantsOf = (trial: BoardTrial) => [
 ]
 const columns = [
   { key: 'board', title: 'Board', value: (trial: BoardTrial) => trial.name },
-  { key: 'verdict', title: 'It', value: (trial: BoardTrial) => RANK[verdictOf(trial)] },
-  { key: 'price', title: 'About, in all', value: (trial: BoardTrial) => trial.price.total, num: true },
+  { key: 'verdict', title: 'Verdict', value: (trial: BoardTrial) => RANK[verdictOf(trial)] },
+  { key: 'price', title: 'Price, about', value: (trial: BoardTrial) => trial.price.total, num: true },
   { key: 'lines', title: 'Lines free', value: (trial: BoardTrial) => trial.spare.lines, num: true },
   { key: 'usb', title: 'USB free', value: (trial: BoardTrial) => trial.spare.usb, num: true },
   { key: 'why', title: 'Wants, and what is against it', value: () => '', unsorted: true },

@@ -59,7 +59,7 @@ const copy = (command: string) => copyText(command, `"${command}"`)
               v-for="entry in expected.addresses"
               :key="entry.busId + entry.address"
             >
-              <td class="whole">
+              <td class="whole keeps">
                 {{ busLabel(entry.busId) }}
               </td>
               <td class="figures">
@@ -227,6 +227,7 @@ const copy = (command: string) => copyText(command, `"${command}"`)
 .columns > section { min-width: 0; overflow-wrap: anywhere; }
 .command { flex-wrap: wrap; }
 .columns { display: grid; gap: 24px; grid-template-columns: repeat(auto-fit, minmax(min(100%, 330px), 1fr)); }
+.keeps, th { white-space: nowrap; overflow-wrap: normal; }
 h2 { margin: 12px 0 5px; }
 section > h2:first-child { margin-top: 0; }
 .command { display: flex; gap: 10px; align-items: center; margin-bottom: 6px; }

@@ -80,6 +80,7 @@ function choose(id: string) {
 
 <style scoped>
 .v-table { font-size: 12.5px; }
-.v-table :deep(td), .v-table :deep(th) { white-space: nowrap; }
-.v-table :deep(td:first-child) { white-space: normal; min-width: 190px; font-weight: 600; }
+.v-table :deep(td), .v-table :deep(th) { padding-right: 8px; }
+.v-table :deep(td.num) { white-space: nowrap; }
+.v-table :deep(td:first-child) { min-width: 170px; font-weight: 600; }
 </style>

@@ -20,6 +20,12 @@ const placedCount = (partId: string) =>
   project.facts!.terminals.filter(terminal => terminal.owner.id === partId && terminal.assignment).length
 const stopsOf = (partId: string) =>
   project.report!.findings.some(finding => isOpenStop(finding) && finding.subjects.some(subject => subject.partId === partId))
+/** Parts that have something to join; a case or a card is of no matter here. */
+const wired = computed(() => {
+  const bare = new Set(project.facts!.parts.filter(({ part, signals, supplies, grounds }) =>
+    part.thing && !signals.length && !supplies.length && !grounds.length && !part.plugs?.length).map(({ id }) => id))
+  return project.plan!.parts.filter(({ id }) => !bare.has(id))
+})
 </script>
 
 <template>
@@ -170,7 +176,7 @@ const stopsOf = (partId: string) =>
         aria-label="Parts"
       >
         <v-chip
-          v-for="part in project.plan!.parts"
+          v-for="part in wired"
           :key="part.id"
           tag="button"
           class="chip"

@@ -95,6 +95,24 @@ describe('voltaris power', () => {
   })
 })
 
+describe('voltaris choose', () => {
+  it('tries every board, the best first, with what each wants and what it costs', () => {
+    const result = run(['choose', fileOf('which.json', planOf('forty-classic', { a: 'oled-i2c' }))])
+    expect(result.status).toBe(0)
+    expect(result.stdout.match(/^(carries|stops|no room)/gm)).toHaveLength(5)
+    expect(result.stdout).toMatch(/carries {2}Tiny board[^\n]*\n(?: {9}[^\n]*\n)* {9}wants Header, two rows of twenty pins, about 2\n/)
+  })
+
+  it('ends with 1 where no board carries it, and gives all of it as JSON', () => {
+    const parts = Object.fromEntries(Array.from({ length: 9 }, (_, i) => [`b${i}`, 'buttons-4']))
+    const result = run(['choose', fileOf('much.json', planOf('forty-classic', parts)), '--json'])
+    expect(result.status).toBe(1)
+    const trials = JSON.parse(result.stdout) as { carries: boolean, placed: boolean, against: string[] }[]
+    expect(trials.every(({ carries, placed }) => !carries && !placed)).toBe(true)
+    expect(trials[0]!.against.length).toBeGreaterThan(0)
+  })
+})
+
 describe('voltaris place', () => {
   it('places everything, prints the cost, and writes a plan that reads', () => {
     const target = join(folder, 'placed.json')

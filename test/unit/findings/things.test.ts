@@ -113,6 +113,22 @@ describe('small sockets', () => {
   })
 })
 
+describe('a hub on a small socket', () => {
+  it('wants the adapter for its own plug, and what hangs on it wants none', () => {
+    const bare = planOf('tiny-unpopulated', { keys: 'keyboard-usb' })
+    const plan: Plan = {
+      ...bare, power: {
+        ...bare.power, nodes: [{ id: 'hub', type: 'hub-bus', name: 'Small hub', from: '@usb' }],
+        feeds: Object.fromEntries(catalogue.parts.get('keyboard-usb')!.supplies.map(({ id }) => [`keys.${id}`, 'hub'])),
+      },
+    }
+    const finding = found(plan).find(({ code }) => code === 'adapter.missing')!
+    expect(finding.sentence).toMatch(/^Small hub has a plug/)
+    expect(finding.figures[0]).toMatchObject({ value: 0, limit: 1 })
+    expect(codes(mended(plan, 'adapter.missing'))).not.toContain('adapter.missing')
+  })
+})
+
 describe('card and image', () => {
   const old = (board: string) => ({ ...planOf(board, {}), boot: { text: '', image: 'older' as const } }) as Plan
   it('an image from before the board does not start; a current one does', () => {
