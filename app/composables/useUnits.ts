@@ -9,6 +9,8 @@ export interface UnitOf {
 }
 
 const rounded = (digits: number) => (value: number) => Number(value.toFixed(digits))
+/** From here on nobody counts the pennies of a made-up price. */
+const WHOLE_FROM = 20
 const SAME = { show: (value: number) => value, keep: (value: number) => value }
 
 /** What a figure is, so that it can be shown in the maker's unit. */
@@ -42,7 +44,15 @@ export function useUnits() {
   }
   /** A worksheet's result in the maker's units. */
   const result = (text: string) => figuresIn(text, { temperature: view.temperatureUnit, gauge: view.gaugeUnit })
-  return { units, temperature, result }
+  /** A made-up price in the maker's currency, whole where it is large; a bare number while none is chosen. */
+  const price = (amount: number) => {
+    const digits = amount >= WHOLE_FROM || Number.isInteger(amount) ? 0 : 2
+    const figures = { minimumFractionDigits: digits, maximumFractionDigits: digits }
+    return view.currency
+      ? new Intl.NumberFormat(undefined, { style: 'currency', currency: view.currency, ...figures }).format(amount)
+      : amount.toFixed(digits)
+  }
+  return { units, temperature, result, price }
 }
 
 /** Which measure a figure of the supply is, by its unit in the core; null for those that everybody writes alike. */

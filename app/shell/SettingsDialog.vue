@@ -1,10 +1,16 @@
 <script setup lang="ts">
 /** How this browser shows things. Nothing here belongs to a plan. */
+import { CURRENCIES } from '~/stores/view'
+
 const view = useViewStore()
 const THEMES = [{ value: 'system', title: 'As the machine has it' }, { value: 'light', title: 'Light' }, { value: 'dark', title: 'Dark' }]
 const NUMBERS = [{ value: 'position', title: 'Positions' }, { value: 'line', title: 'Lines' }]
 const TEMPERATURES = [{ value: 'C', title: '°C' }, { value: 'F', title: '°F' }]
 const LENGTHS = [{ value: 'metric', title: 'mm, cm, m' }, { value: 'inch', title: 'inch, foot' }]
+const MONEY = [
+  { value: '', title: 'A bare number' },
+  ...CURRENCIES.map(value => ({ value, title: `${value}, ${new Intl.DisplayNames('en', { type: 'currency' }).of(value)}` })),
+]
 const GAUGES = [{ value: 'awg', title: 'AWG' }, { value: 'mm2', title: 'mm²' }]
 </script>
 
@@ -38,6 +44,12 @@ const GAUGES = [{ value: 'awg', title: 'AWG' }, { value: 'mm2', title: 'mm²' }]
         :items="GAUGES"
         label="Wires"
         data-test="setting-gauge"
+      />
+      <v-select
+        v-model="view.currency"
+        :items="MONEY"
+        label="Prices, which are made up"
+        data-test="setting-currency"
       />
       <v-select
         v-model="view.large"

@@ -21,6 +21,9 @@ function useSetting<T extends string | boolean>(key: string, usual: T): Removabl
 /** There is room beside the stage. */
 const isWide = (): boolean => typeof matchMedia !== 'function' || matchMedia('(min-width: 1101px)').matches
 
+/** Currencies that prices can be shown in, by ISO 4217. */
+export const CURRENCIES = ['EUR', 'USD', 'GBP', 'CHF', 'JPY', 'SEK', 'PLN', 'CAD', 'AUD', 'INR'] as const
+
 export const useViewStore = defineStore('view', () => {
   /** Light or dark as the machine has it, until the person chooses. */
   const theme = useSetting<'system' | 'light' | 'dark'>('voltaris.theme', 'system')
@@ -35,6 +38,8 @@ export const useViewStore = defineStore('view', () => {
   const temperatureUnit = useSetting<'C' | 'F'>('voltaris.temperature', 'C')
   const lengthUnit = useSetting<'metric' | 'inch'>('voltaris.length', 'metric')
   const gaugeUnit = useSetting<'awg' | 'mm2'>('voltaris.gauge', 'awg')
+  /** Prices are made up; the currency is the maker's choice, and nothing is converted. */
+  const currency = useSetting<'' | (typeof CURRENCIES)[number]>('voltaris.currency', '')
   const fromBelow = useSetting<boolean>('voltaris.from-below', false)
   const turned = useSetting<boolean>('voltaris.turned', false)
   const large = useSetting<'position' | 'line'>('voltaris.large-number', 'position')
@@ -130,7 +135,7 @@ export const useViewStore = defineStore('view', () => {
   const print = () => globalThis.print()
 
   return {
-    theme, dark, turnTheme, temperatureUnit, lengthUnit, gaugeUnit, fromBelow, turned, large,
+    theme, dark, turnTheme, temperatureUnit, lengthUnit, gaugeUnit, currency, fromBelow, turned, large,
     drawer, toggleDrawer, allStages, groupBy, keysOpen, settingsOpen, shareOpen, tour, historyOpen, update, worksheet, print,
     partId, terminal, position, node, inserting, findingId, marked, markedPositions, markedParts, ghost, notice,
     choosePart, chooseNode, choosePosition, chooseFinding, clearFinding, mark, say, reset,

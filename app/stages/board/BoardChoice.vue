@@ -3,6 +3,7 @@
 import type { BoardTrial } from '~~/core/choose/boards'
 
 const project = useProjectStore()
+const { price } = useUnits()
 const open = ref(false)
 const { trials, running, isOld, count, tried, tryAll, leave, take } = useBoardChoice()
 
@@ -90,7 +91,7 @@ const MOST = 3
         >{{ verdictOf(row) }}</span>
       </template>
       <template #price="{ row }">
-        {{ row.price.total.toFixed(0) }}
+        {{ price(row.price.total) }}
       </template>
       <template #why="{ row }">
         <ul class="why small">

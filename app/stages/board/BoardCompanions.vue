@@ -7,6 +7,7 @@ import { thingEdits } from '~~/core/plan/things'
 
 const project = useProjectStore()
 const { go } = useStages()
+const { price } = useUnits()
 const plan = computed(() => project.plan!)
 const board = computed(() => project.facts!.board)
 const things = computed(() => [...project.catalogue.parts.values()].filter(part => thingKind(part) !== null))
@@ -23,7 +24,7 @@ const choicesOf = (kind: ThingKind) => things.value.filter(part => thingKind(par
   .sort((a, b) => Number(a.why !== null) - Number(b.why !== null) || (a.part.price ?? 0) - (b.part.price ?? 0))
   .map(({ part, why }) => ({
     value: part.id, title: part.name,
-    props: { subtitle: why ?? `${part.summary}${part.price === undefined ? '' : ` About ${part.price}.`}`, disabled: why !== null },
+    props: { subtitle: why ?? `${part.summary}${part.price === undefined ? '' : ` About ${price(part.price)}.`}`, disabled: why !== null },
   }))
 
 const SINGLE: readonly { kind: ThingKind, none: string }[] = [

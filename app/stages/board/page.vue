@@ -115,7 +115,7 @@ const writeNotes = (notes: string | null) => project.edit({ edit: 'write-notes',
     >
       {{ caution }}
     </v-alert>
-    <BoardChoice v-if="project.report" />
+    <LazyBoardChoice v-if="project.report" />
     <BoardCompanions v-if="board" />
     <SupplyChoices v-if="board" />
     <p

@@ -1,6 +1,6 @@
 /** Every board tried on the plan, in a worker: told one after the other, and left at any time. */
 import type { Remote } from 'comlink'
-import { compared, type BoardTrial } from '~~/core/choose/boards'
+import type { BoardTrial } from '~~/core/choose/boards'
 import type { PlacementService } from '~/workers/placement.worker'
 import { startWorker, type Started } from '~/workers/start'
 
@@ -33,6 +33,7 @@ export function useBoardChoice() {
         if (mine === run) trials.value = [...trials.value, trial]
       })
       await Promise.race([(worker.service as Remote<PlacementService>).boards(JSON.parse(JSON.stringify(plan)), told), worker.failed])
+      const { compared } = await import('~~/core/choose/boards')
       if (mine !== run) return
       trials.value = compared(trials.value)
       tried.value = plan
@@ -52,9 +53,11 @@ export function useBoardChoice() {
   }
 
   /** Leaves it: what was tried so far stays to be seen. */
-  function leave(): void {
+  async function leave(): Promise<void> {
     run++
     end()
+    // The rules come with what was tried by them; they are no part of the first page.
+    const { compared } = await import('~~/core/choose/boards')
     trials.value = compared(trials.value)
     tried.value = project.plan
   }

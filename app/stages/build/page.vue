@@ -30,7 +30,7 @@ const COLOURS = WIRE_COLOURS.map(value => ({ value, title: value }))
 const paint = (terminal: string, colour: string) => project.edit({ edit: 'dress-wire', terminal, colour }, 'Choose a wire colour')
 const measure = (terminal: string, cm: number) =>
   project.edit({ edit: 'dress-wire', terminal, lengthM: cm / 100 }, 'Set a wire length')
-const { units } = useUnits()
+const { units, price } = useUnits()
 const length = (metres: number) => Number(units.value.centimetre.show(metres * 100).toFixed(units.value.centimetre.unit === 'cm' ? 0 : 1))
 
 const numbered = computed(() => wires.value.map((wire, i) => ({ wire, number: i + 1 })))
@@ -215,7 +215,7 @@ function markdown() {
     >
       <div class="stage-head">
         <h2>What lies on the table</h2>
-        <span class="quiet">{{ sum ? `about ${Math.round(sum)} together, made-up prices` : '' }}</span>
+        <span class="quiet">{{ sum ? `about ${price(Math.round(sum))} together, made-up prices` : '' }}</span>
         <span class="spacer" />
         <v-btn
           size="small"
@@ -243,6 +243,9 @@ function markdown() {
         :row-key="item => item.kind + item.what"
         caption="What lies on the table"
       >
+        <template #price="{ row }">
+          {{ row.price === null ? '' : price(row.price) }}
+        </template>
         <template #for="{ row }">
           <span class="quiet">{{ forWhat(row) }}</span>
         </template>

@@ -5,6 +5,7 @@ import type { Part } from '~~/core/catalogue/types'
 
 const emit = defineEmits<{ close: [], add: [part: Part] }>()
 const project = useProjectStore()
+const { price } = useUnits()
 const rows = computed(() => displayTable(project.catalogue.parts.values(), project.facts?.board ?? null))
 
 type Row = typeof rows.value[number]
@@ -57,7 +58,7 @@ function choose(id: string) {
         {{ row.framesPerS === null ? '—' : row.framesPerS.toFixed(row.framesPerS < 10 ? 1 : 0) }}
       </template>
       <template #price="{ row }">
-        {{ row.price ?? '—' }}
+        {{ row.price === null ? '—' : price(row.price) }}
       </template>
       <template #add="{ row }">
         <v-btn
