@@ -119,7 +119,8 @@ test('two tabs on one project follow each other, and join what both type at once
     name.press('End').then(() => name.pressSequentially(' at work', { delay: 4 })),
   ])
   await expect(field(other, 'notes')).toHaveValue('from the first tab and more of it')
-  await expect(page.getByLabel('Name of the project')).toHaveValue('Two tabs at work')
+  const shownThere = `${await other.getByLabel('Name of the project').inputValue()}", ${await other.getByTestId('saved').innerText()}`
+  await expect(page.getByLabel('Name of the project'), `the other tab shows "${shownThere}`).toHaveValue('Two tabs at work')
   const [mine, theirs] = ['abcdefghijklmnopqrstuvwxyz', '0123456789ABCDEFGHIJ']
   await field(other, 'notes').press('Control+Home')
   await Promise.all([field(page, 'notes').press('Control+End'), field(other, 'notes').press('Control+Home')])
