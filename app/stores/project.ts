@@ -67,6 +67,8 @@ export const useProjectStore = defineStore('project', () => {
   let unchecked: Plan | null = null
   let saver: Saver | null = null
   let letGo = () => {}
+  /** The latest revision that another tab has told of. */
+  let announced = 0
   /** Which opening was asked for last. */
   let lastAsked = Symbol('none')
   let lastJoin = { name: '', key: '', at: 0 }
@@ -124,7 +126,11 @@ export const useProjectStore = defineStore('project', () => {
       id: writer,
       plan: () => opened.history.plan,
       trail: () => trailOf(opened.history),
-      onState: state => held === opened && (saveState.value = state),
+      onState: (state) => {
+        if (held !== opened) return
+        saveState.value = state
+        if (state.state === 'saved') void ending.settled().then(follow)
+      },
       onSaved: revision => news.postMessage({ id: projectId, revision }),
       onJoined: (sent, kept, told) => takeIn(opened, sent, kept, told),
     })
@@ -195,6 +201,7 @@ export const useProjectStore = defineStore('project', () => {
   function close(): void {
     letGo()
     letGo = () => {}
+    announced = 0
     saver = null
     held = null
     id.value = null
@@ -204,15 +211,25 @@ export const useProjectStore = defineStore('project', () => {
   }
 
   async function onMessage(message: { id: string, revision: number }): Promise<void> {
-    if (message.id !== id.value || !saver || message.revision <= saver.revision || saver.dirty) return
-    const stored = await useDatabase().projects.get(message.id)
-    // Whatever was typed meanwhile is joined when it is saved.
-    if (!stored || message.id !== id.value || !saver || saver.dirty || stored.revision <= saver.revision) return
+    if (message.id !== id.value) return
+    announced = Math.max(announced, message.revision)
+    await follow()
+  }
+
+  /**
+   * Takes in what another tab has told of. While this tab saves it waits: either that save joins it, or it came after and is taken in
+   * when the save has ended.
+   */
+  async function follow(): Promise<void> {
+    const [following, project] = [saver, id.value]
+    if (!following || !project || announced <= following.revision || following.dirty) return
+    const stored = await useDatabase().projects.get(project)
+    if (!stored || saver !== following || following.dirty || stored.revision <= following.revision) return
     // Of a newer Voltaris, or damaged: not taken in, and told when this tab saves.
     if (soundness(stored.plan).state !== 'sound') return
-    saver.revision = stored.revision
-    saver.base = completed(stored.plan)
-    takeIn(held!, held!.history.plan, saver.base, [])
+    following.revision = stored.revision
+    following.base = completed(stored.plan)
+    takeIn(held!, held!.history.plan, following.base, [])
     saveState.value = { state: 'saved', at: stored.updatedAt }
   }
 

@@ -212,6 +212,37 @@ describe('the open project', () => {
     store.close()
   })
 
+  it('follows what another tab saved between its own save and the end of it', async () => {
+    const mine = await opened()
+    setActivePinia(createPinia())
+    const theirs = await opened()
+    const database = useDatabase()
+    const save = database.save.bind(database)
+    let release = () => {}
+    const held = new Promise<void>(resolve => release = resolve)
+    // This tab's save is in the database, and its answer is still on the way.
+    const spy = vi.spyOn(database, 'save').mockImplementationOnce(async (project, request) => {
+      const saved = await save(project, request)
+      await held
+      return saved
+    })
+    mine.edit({ edit: 'write-notes', notes: 'mine' }, 'Notes')
+    await vi.waitFor(async () => expect((await storedPlan()).notes).toBe('mine'))
+    // The news of it come to this tab while it waits: whoever listens after it has heard them later.
+    const listener = new BroadcastChannel('voltaris-projects')
+    const heard = new Promise(resolve => listener.onmessage = resolve)
+    theirs.edit({ edit: 'rename', name: 'theirs' }, 'Rename the project')
+    await theirs.settled()
+    await heard
+    listener.close()
+    release()
+    await vi.waitFor(() => expect(mine.plan!.name).toBe('theirs'))
+    expect(mine.plan!.notes).toBe('mine')
+    spy.mockRestore()
+    mine.close()
+    theirs.close()
+  })
+
   it('takes an earlier state back as a step, and keeps how it was', async () => {
     const store = await opened()
     store.edit({ edit: 'rename', name: 'Later' }, 'Rename')
