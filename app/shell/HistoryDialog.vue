@@ -70,118 +70,103 @@ async function asProject(state: PastState) {
 </script>
 
 <template>
-  <v-dialog
+  <FrameDialog
     v-model="view.historyOpen"
-    max-width="900"
-    aria-label="Earlier states"
-    scrollable
+    :width="900"
+    title="Earlier states"
+    test="history"
   >
-    <v-card
-      title="Earlier states"
-      data-test="history"
+    <v-form
+      class="mark"
+      @submit.prevent="markNow"
     >
-      <v-card-text>
-        <v-form
-          class="mark"
-          @submit.prevent="markNow"
-        >
-          <v-text-field
-            v-model="mark"
-            label="Mark how it is now, e.g. before the move to the new case"
-            maxlength="200"
-          />
+      <v-text-field
+        v-model="mark"
+        label="Mark how it is now, e.g. before the move to the new case"
+        maxlength="200"
+      />
+      <v-btn
+        type="submit"
+        color="primary"
+        height="36"
+        :disabled="!mark.trim()"
+      >
+        Mark
+      </v-btn>
+    </v-form>
+    <p
+      v-if="failure"
+      role="alert"
+    >
+      {{ failure }}
+    </p>
+    <p
+      v-else-if="!states"
+      class="quiet"
+    >
+      Reading …
+    </p>
+    <p
+      v-else-if="!states.length"
+      class="quiet"
+    >
+      None yet. The last state of each day on which the project was changed is kept for sixty such days; what you mark stays.
+    </p>
+    <ul v-else>
+      <li
+        v-for="state in states"
+        :key="state.key"
+      >
+        <div class="row">
+          <b>{{ state.label ?? dayAndTime(state.at) }}</b>
+          <span class="quiet small">{{ KINDS[state.kind] }}<template v-if="state.label"> · {{ dayAndTime(state.at) }}</template>
+            · {{ state.plan.parts.length }} {{ state.plan.parts.length === 1 ? 'part' : 'parts' }}</span>
+          <span class="spacer" />
           <v-btn
-            type="submit"
-            color="primary"
-            height="36"
-            :disabled="!mark.trim()"
+            size="small"
+            variant="text"
+            :aria-expanded="open === state.key"
+            @click="open = open === state.key ? null : state.key!"
           >
-            Mark
+            What changed since
           </v-btn>
-        </v-form>
-        <p
-          v-if="failure"
-          role="alert"
-        >
-          {{ failure }}
-        </p>
-        <p
-          v-else-if="!states"
-          class="quiet"
-        >
-          Reading …
-        </p>
-        <p
-          v-else-if="!states.length"
-          class="quiet"
-        >
-          None yet. The last state of each day on which the project was changed is kept for sixty such days; what you mark stays.
-        </p>
-        <ul v-else>
-          <li
-            v-for="state in states"
-            :key="state.key"
+          <v-btn
+            size="small"
+            variant="text"
+            @click="asProject(state)"
           >
-            <div class="row">
-              <b>{{ state.label ?? dayAndTime(state.at) }}</b>
-              <span class="quiet small">{{ KINDS[state.kind] }}<template v-if="state.label"> · {{ dayAndTime(state.at) }}</template>
-                · {{ state.plan.parts.length }} {{ state.plan.parts.length === 1 ? 'part' : 'parts' }}</span>
-              <span class="spacer" />
-              <v-btn
-                size="small"
-                variant="text"
-                :aria-expanded="open === state.key"
-                @click="open = open === state.key ? null : state.key!"
-              >
-                What changed since
-              </v-btn>
-              <v-btn
-                size="small"
-                variant="text"
-                @click="asProject(state)"
-              >
-                As a project
-              </v-btn>
-              <v-btn
-                size="small"
-                variant="outlined"
-                color="primary"
-                @click="takeBack(state)"
-              >
-                Take back
-              </v-btn>
-            </div>
-            <ul
-              v-if="open === state.key"
-              class="changes"
-              data-test="changes"
-            >
-              <li v-if="!said.length">
-                Nothing: it is as it is now.
-              </li>
-              <li
-                v-for="sentence in said.slice(0, MOST)"
-                :key="sentence"
-              >
-                {{ sentence }}
-              </li>
-              <li v-if="said.length > MOST">
-                and {{ said.length - MOST }} more.
-              </li>
-            </ul>
+            As a project
+          </v-btn>
+          <v-btn
+            size="small"
+            variant="outlined"
+            color="primary"
+            @click="takeBack(state)"
+          >
+            Take back
+          </v-btn>
+        </div>
+        <ul
+          v-if="open === state.key"
+          class="changes"
+          data-test="changes"
+        >
+          <li v-if="!said.length">
+            Nothing: it is as it is now.
+          </li>
+          <li
+            v-for="sentence in said.slice(0, MOST)"
+            :key="sentence"
+          >
+            {{ sentence }}
+          </li>
+          <li v-if="said.length > MOST">
+            and {{ said.length - MOST }} more.
           </li>
         </ul>
-      </v-card-text>
-      <v-card-actions>
-        <v-btn
-          color="primary"
-          @click="view.historyOpen = false"
-        >
-          Close
-        </v-btn>
-      </v-card-actions>
-    </v-card>
-  </v-dialog>
+      </li>
+    </ul>
+  </FrameDialog>
 </template>
 
 <style scoped>

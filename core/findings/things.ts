@@ -18,13 +18,21 @@ const take = (facts: Facts, kind: ThingKind, part: Part): Fix =>
 const add = ({ plan }: Facts, part: Part, label = `Add ${part.name}`): Fix =>
   ({ label, edits: [{ edit: 'add-part', part: { id: freePartId(plan, part.id), type: part.id, name: part.name } }] })
 
+/** A cooler has room in a case, which lies on the processor itself or leaves enough under its lid. */
+const fits = (cooler: Part, box: Part) => box.thing!.cooler === undefined && lacksUnderLid(cooler.thing!, box.thing!) === null
+
 /** A case or a cooler for another outline. */
 export const otherOutline: Rule = ({ facts }) => ofKind(facts, 'case', 'cooler').flatMap((owner): Finding[] => {
   const { board } = facts
   const { outlines } = owner.part.thing!
   if (!board?.outline || !outlines || outlines.includes(board.outline)) return []
   const kind = thingKind(owner.part)!
-  const others = thingsFor(kind, board, facts.catalogue)
+  // Of those that go with the board one that goes with the other thing in the plan, where there is one.
+  const partners = ofKind(facts, kind === 'case' ? 'cooler' : 'case').filter(other => misfitOf(other.part, board) === null)
+  const together = (part: Part) => partners.every(({ part: other }) =>
+    kind === 'case' ? fits(other, part) : fits(part, other))
+  const all = thingsFor(kind, board, facts.catalogue)
+  const others = [...all.filter(together), ...all.filter(part => !together(part))]
   const like = others.find(({ thing }) => thing!.cooler === owner.part.thing!.cooler && thing!.enclosure === owner.part.thing!.enclosure)
   const instead = like ?? others[0]
   return [{
@@ -39,6 +47,8 @@ export const otherOutline: Rule = ({ facts }) => ofKind(facts, 'case', 'cooler')
 
 /** The thing itself under the lid of the case itself. */
 export const underLid: Rule = ({ facts }) => ofKind(facts, 'case').flatMap(box => ofKind(facts, 'cooler').flatMap((owner): Finding[] => {
+  // What is made for another board is changed first: how high it stands here nobody knows.
+  if ([owner, box].some(({ part }) => misfitOf(part, facts.board) !== null)) return []
   const lacking = lacksUnderLid(owner.part.thing!, box.part.thing!)
   const double = box.part.thing!.cooler !== undefined
   if (lacking === null && !double) return []

@@ -14,9 +14,10 @@ for (const dark of [false, true]) {
     for (const stage of STAGES) {
       await goTo(page, stage)
       await check(stage)
-      if (dark) continue
-      await page.setViewportSize({ width: 390, height: 844 })
-      await check(`${stage}, in the hand`)
+      for (const [width, height] of [[800, 1280], [390, 844]] as const) {
+        await page.setViewportSize({ width, height })
+        await check(`${stage} at ${width} × ${height}`)
+      }
       await page.setViewportSize({ width: 1280, height: 800 })
     }
     await goTo(page, 'power')

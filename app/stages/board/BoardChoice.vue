@@ -5,7 +5,7 @@ import type { BoardTrial } from '~~/core/choose/boards'
 const project = useProjectStore()
 const { price } = useUnits()
 const open = ref(false)
-const { trials, running, isOld, count, tried, tryAll, leave, take } = useBoardChoice()
+const { trials, differences, running, isOld, count, tried, tryAll, leave, take } = useBoardChoice()
 
 const verdictOf = (trial: BoardTrial) => trial.carries ? 'carries it' : trial.placed ? 'stops' : 'no room'
 const RANK = { 'carries it': 0, 'stops': 1, 'no room': 2 } as const
@@ -91,10 +91,18 @@ const MOST = 3
         >{{ verdictOf(row) }}</span>
       </template>
       <template #price="{ row }">
-        {{ price(row.price.total) }}
+        {{ price(row.price.total) }}<div
+          v-if="row.price.unknown"
+          class="small quiet"
+        >
+          {{ row.price.unknown }} unpriced
+        </div>
       </template>
       <template #why="{ row }">
         <ul class="why small">
+          <li v-if="differences.get(row.boardId)">
+            against yours: {{ differences.get(row.boardId) }}
+          </li>
           <li v-if="wantsOf(row).length">
             wants {{ wantsOf(row).join(', ') }}
           </li>

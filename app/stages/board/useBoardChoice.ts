@@ -9,6 +9,8 @@ export function useBoardChoice() {
   const view = useViewStore()
   const trials = shallowRef<BoardTrial[]>([])
   const running = ref(false)
+  /** Each board against the plan's own, in words. */
+  const differences = shallowRef<ReadonlyMap<string, string>>(new Map())
   /** The plan that was tried: with another one the answer is old. */
   const tried = shallowRef<unknown>(null)
   const isOld = computed(() => tried.value !== null && tried.value !== project.plan)
@@ -33,10 +35,7 @@ export function useBoardChoice() {
         if (mine === run) trials.value = [...trials.value, trial]
       })
       await Promise.race([(worker.service as Remote<PlacementService>).boards(JSON.parse(JSON.stringify(plan)), told), worker.failed])
-      const { compared } = await import('~~/core/choose/boards')
-      if (mine !== run) return
-      trials.value = compared(trials.value)
-      tried.value = plan
+      await settle(plan, mine)
     }
     catch (error) {
       if (mine === run) view.say(`The boards were not tried: ${(error as Error).message}. Try again.`, { tone: 'stop' })
@@ -54,12 +53,19 @@ export function useBoardChoice() {
 
   /** Leaves it: what was tried so far stays to be seen. */
   async function leave(): Promise<void> {
-    run++
+    const mine = ++run
     end()
-    // The rules come with what was tried by them; they are no part of the first page.
-    const { compared } = await import('~~/core/choose/boards')
+    await settle(project.plan, mine)
+  }
+
+  /** All that were tried, together. The rules come with what was tried by them; they are no part of the first page. */
+  async function settle(plan: unknown, mine: number): Promise<void> {
+    const { against, compared } = await import('~~/core/choose/boards')
+    if (mine !== run) return
     trials.value = compared(trials.value)
-    tried.value = project.plan
+    const yours = trials.value.find(({ boardId }) => boardId === project.plan?.board)
+    differences.value = new Map(trials.value.flatMap(trial => yours && trial !== yours ? [[trial.boardId, against(trial, yours)]] : []))
+    tried.value = plan
   }
 
   function take(trial: BoardTrial): void {
@@ -73,5 +79,5 @@ export function useBoardChoice() {
     run++
     end()
   })
-  return { trials, running, isOld, count, tried, tryAll, leave, take }
+  return { trials, differences, running, isOld, count, tried, tryAll, leave, take }
 }

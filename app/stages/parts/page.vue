@@ -137,16 +137,13 @@ function toggle(part: Part) {
             <h3 class="quiet">
               {{ titleOf(name) }} <span class="figures number">{{ list.length }}</span>
             </h3>
-            <PartOffer
-              v-for="{ part, traits } in list"
-              :key="part.id"
-              :part="part"
-              :traits="traits"
-              :is-compared="compared.includes(part)"
-              :can-compare="canCompare(part)"
-              @add="add(part)"
-              @look="look => ghost(look ? part : null)"
-              @compare="toggle(part)"
+            <OfferList
+              :list="list"
+              :compared="compared"
+              :can-compare="canCompare"
+              @add="add"
+              @look="ghost"
+              @compare="toggle"
             />
           </section>
         </template>
@@ -165,16 +162,13 @@ function toggle(part: Part) {
               {{ titleOf(name) }} <span class="quiet figures number">{{ list.length }}</span>
             </v-expansion-panel-title>
             <v-expansion-panel-text>
-              <PartOffer
-                v-for="{ part, traits } in list"
-                :key="part.id"
-                :part="part"
-                :traits="traits"
-                :is-compared="compared.includes(part)"
-                :can-compare="canCompare(part)"
-                @add="add(part)"
-                @look="look => ghost(look ? part : null)"
-                @compare="toggle(part)"
+              <OfferList
+                :list="list"
+                :compared="compared"
+                :can-compare="canCompare"
+                @add="add"
+                @look="ghost"
+                @compare="toggle"
               />
             </v-expansion-panel-text>
           </v-expansion-panel>

@@ -21,6 +21,8 @@ export function useGlances() {
   const database = useDatabase()
   const glances = shallowRef<ReadonlyMap<string, Glance>>(new Map())
   const keyOf = (head: Head) => `${head.id} ${head.updatedAt}`
+  /** Plans that the checks cannot judge: they are not waited for. */
+  const failed = shallowRef<ReadonlySet<string>>(new Set())
   let round = 0
 
   async function look(heads: readonly Head[]): Promise<void> {
@@ -29,7 +31,7 @@ export function useGlances() {
     const checks = engine.value ?? await loadEngine()
     for (const head of heads) {
       if (mine !== round) return
-      if (head.trouble || glances.value.has(keyOf(head))) continue
+      if (head.trouble || isLookedAt(head)) continue
       const glance = await glanceOf(head, checks)
       if (glance && mine === round) glances.value = new Map([...glances.value, [keyOf(head), glance]])
       await rest(0)
@@ -56,6 +58,7 @@ export function useGlances() {
     catch (error) {
       // The list shows what it knows; opening the project tells what is wrong with it.
       console.error(`No glance at ${head.id}:`, error)
+      failed.value = new Set([...failed.value, keyOf(head)])
       return null
     }
   }
@@ -64,7 +67,8 @@ export function useGlances() {
   const run = (heads: readonly Head[]) => void look(heads).catch((error: Error) => console.error('No glances at the projects:', error))
   onUnmounted(() => round++)
   const glanceAt = (head: Head): Glance | null => glances.value.get(keyOf(head)) ?? null
-  return { glanceAt, run }
+  const isLookedAt = (head: Head): boolean => glances.value.has(keyOf(head)) || failed.value.has(keyOf(head))
+  return { glanceAt, isLookedAt, run }
 }
 
 const rest = (ms: number) => new Promise<void>(resolve => setTimeout(resolve, ms))

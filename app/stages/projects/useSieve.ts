@@ -39,7 +39,7 @@ export function useSieve(heads: Readonly<Ref<readonly Head[] | null>>) {
   /** Every plan has to be checked before it can be sifted or ordered by what the checks say. */
   const needsAll = computed(() => verdict.value !== null || order.value === 'stops')
   const looked = computed(() => needsAll.value ? matching.value : shown.value)
-  const { glanceAt, run } = useGlances()
+  const { glanceAt, isLookedAt, run } = useGlances()
 
   const compare: Readonly<Record<Order, (a: Head, b: Head) => number>> = {
     changed: (a, b) => later(a.updatedAt, b.updatedAt),
@@ -56,7 +56,7 @@ export function useSieve(heads: Readonly<Ref<readonly Head[] | null>>) {
   }).sort(compare[order.value]))
   const shown = computed(() => found.value.slice(0, rows.value))
   /** Plans that the checks have not come to yet, where that matters. */
-  const unchecked = computed(() => needsAll.value ? matching.value.filter(head => !head.trouble && !glanceAt(head)).length : 0)
+  const unchecked = computed(() => needsAll.value ? matching.value.filter(head => !head.trouble && !isLookedAt(head)).length : 0)
   watch(looked, run, { immediate: true })
 
   return { wanted, order, onBoard, verdict, found, shown, unchecked, glanceAt, showMore: () => void (rows.value += MORE_ROWS) }

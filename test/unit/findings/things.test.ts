@@ -186,3 +186,22 @@ describe('taking a thing', () => {
     }
   })
 })
+
+describe('every fix of a thing', () => {
+  const RULES = /^(thing\.|case\.|header\.missing|adapter\.missing|card\.|image\.)/
+  const [cases, coolers] = (['case', 'cooler'] as const).map(kind => THINGS.filter(part => thingKind(part) === kind))
+
+  it.each(BOARDS.map(board => board.id))('law, on %s: every case with every cooler; each fix mends and brings no new stop', (board) => {
+    for (const box of cases!) for (const cooler of coolers!) {
+      const plan = placed(board, { box: box.id, cooler: cooler.id, screen: 'oled-i2c', card: 'card-memory-32-plain' })
+      const before = found(plan)
+      const stops = new Set(before.filter(({ severity }) => severity === 'stop').map(({ code }) => code))
+      for (const finding of before.filter(({ code }) => RULES.test(code))) for (const fix of finding.fixes) {
+        const after = found(applyEdit(plan, { edit: 'all', edits: fix.edits }).plan)
+        const what = `${box.id} ${cooler.id}: ${finding.id}: ${fix.label}`
+        expect(after.map(({ id }) => id), what).not.toContain(finding.id)
+        expect(after.filter(({ severity, code }) => severity === 'stop' && !stops.has(code)).map(({ title }) => title), what).toEqual([])
+      }
+    }
+  })
+})

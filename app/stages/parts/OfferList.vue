@@ -1,0 +1,26 @@
+<script setup lang="ts">
+/** Parts of a group, to be taken, looked at, or laid beside each other. */
+import type { Traits } from '~~/core/catalogue/traits'
+import type { Part } from '~~/core/catalogue/types'
+
+defineProps<{
+  list: readonly { part: Part, traits: Traits }[]
+  compared: readonly Part[]
+  canCompare: (part: Part) => boolean
+}>()
+const emit = defineEmits<{ add: [part: Part], look: [part: Part | null], compare: [part: Part] }>()
+</script>
+
+<template>
+  <PartOffer
+    v-for="{ part, traits } in list"
+    :key="part.id"
+    :part="part"
+    :traits="traits"
+    :is-compared="compared.includes(part)"
+    :can-compare="canCompare(part)"
+    @add="emit('add', part)"
+    @look="isLookedAt => emit('look', isLookedAt ? part : null)"
+    @compare="emit('compare', part)"
+  />
+</template>
