@@ -280,7 +280,6 @@ function markdown() {
 .wires :deep(td.v-data-table__td) { vertical-align: middle; padding-block: 1px; }
 .wires :deep(.v-field), .wires :deep(.v-field .v-field__input) { min-height: 26px; padding-block: 1px; }
 .wires :deep(.v-input) { --v-input-control-height: 26px; }
-.wires :deep(td .figures) { white-space: nowrap; }
 .wire-swatch {
   width: 18px;
   height: 8px;
