@@ -1,5 +1,6 @@
 /**
- * `bin/voltaris check|choose|place|power|build|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop, 2 unusable input.
+ * `bin/voltaris check|choose|place|power|build|program|begin|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop,
+   2 unusable input.
  */
 import { boot } from './boot'
 import { build } from './build'
@@ -8,6 +9,7 @@ import { choose } from './choose'
 import { dt } from './dt'
 import { place } from './place'
 import { power } from './power'
+import { begin, program } from './program'
 import { UnusableInput } from './input'
 
 const USAGE = `usage: voltaris check PLAN… [--json]
@@ -15,6 +17,8 @@ const USAGE = `usage: voltaris check PLAN… [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
        voltaris build PLAN [--json|--wires|--parts]
+       voltaris program PLAN FILE [--numbering line|header|own] [--language NAME] [--constants|--json] [-o OUT]
+       voltaris begin FILE --board ID [--supply ID] [--numbering …] [-o PLAN]
        voltaris boot lint FILE [--board ID] [--plan PLAN] [--command-line FILE] [--dialect NAME] [--image older|newer] [--json]
        voltaris boot write PLAN [--into FILE] [-o OUT] [--json]
        voltaris boot rehearse PLAN [--json]
@@ -29,6 +33,9 @@ place   a place for every terminal, with what it cost; exit 0 placed, 1 impossib
 power   voltage, current and power at every node of the supply, in every state; exit 0, 1 a stop, 2 unusable input
 build   wire list in the order of connecting, and parts list, as Markdown; --wires and --parts give one of them as CSV;
         exit 0, 1 a stop in the building, 2 unusable input
+program a program, header file, configuration or table held against a plan: every pin, bus, address, rate and device in it;
+        -o OUT writes it put right, --constants prints the plan as constants; exit 0, 1 something contradicts, 2 unusable input
+begin   a plan begun from a program or a table; exit 0, 1 nothing in it could be told, 2 unusable input
 boot    lint: findings on a boot file with their fixes; exit 0 nothing to mend, 1 a stop or a caution, 2 unusable input
         write: the file with the plan's lines in it, printed; --into FILE writes it there too and keeps the old one as FILE.before;
         exit 0, 1 a line was changed by hand and is kept, 2 unusable input
@@ -37,7 +44,7 @@ dt      device tree sources and blobs; board: a board profile read from a blob; 
         overlay: overlays made for the parts of a plan; exit 0, 1 an overlay does not go on or cannot be made, 2 unusable input
 PLAN    a plan file, or - for standard input`
 
-const commands: Record<string, (args: string[]) => number> = { check, choose, place, power, build, boot, dt }
+const commands: Record<string, (args: string[]) => number> = { check, choose, place, power, build, program, begin, boot, dt }
 
 function main([name, ...args]: string[]): number {
   if (name === '--help' || name === '-h') {

@@ -20,6 +20,11 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
     }),
   }),
   fc.record({ edit: fc.constant('count-again' as const), id: fc.constantFrom('terminal.unplaced scale', 'x') }),
+  fc.record({
+    edit: fc.constant('keep-program' as const),
+    program: fc.record({ id: fc.constantFrom('p1', 'p2'), name: fc.constantFrom('lamp.py', 'x'), text }),
+  }),
+  fc.record({ edit: fc.constant('drop-program' as const), id: fc.constantFrom('p1', 'p3') }),
   fc.record({ edit: fc.constant('rename' as const), name: text }),
   fc.record({ edit: fc.constant('write-notes' as const), notes: text }),
   fc.record({ edit: fc.constant('choose-board' as const), board: fc.constantFrom('forty-classic', 'forty-usb-c', null) }),

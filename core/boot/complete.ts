@@ -38,7 +38,7 @@ export function completeAt(text: string, grammar: Grammar, lineNumber: number, c
     case 'command-line': return /=\S*$/.test(before)
       ? null
       : { from: start(/\S*$/), options: Object.entries(COMMAND_WORDS).map(([label, what]) => ({ label, what })) }
-    case 'source': return null
+    case 'source': case 'plain': return null
   }
 }
 

@@ -21,7 +21,7 @@ const TITLES: Readonly<Record<string, string>> = {
   softwareBuses: 'Buses on plain lines',
   stack: 'Order of the stack', weights: 'Weights of placement', own: 'Own boards and parts', power: 'Supply and cooling',
   worksheets: 'Worksheets',
-  boot: 'Boot files', build: 'Building', scans: 'Scans', log: 'Logbook', aside: 'Findings set aside',
+  boot: 'Boot files', build: 'Building', scans: 'Scans', programs: 'Example code', log: 'Logbook', aside: 'Findings set aside',
 }
 const titleOf = (field: string) => TITLES[field] ?? `Field "${field}"`
 
@@ -52,6 +52,7 @@ const WORDS: Readonly<Record<string, Describe>> = {
     ]
   },
   scans: (a, b) => entriesInWords(a.scans, b.scans, scan => `of ${scan.bus}`, 'Scan'),
+  programs: (a, b) => entriesInWords(a.programs, b.programs, program => `"${short(program.name)}"`, 'Example code'),
   aside: (a, b) => entriesInWords(a.aside, b.aside, entry => `${entry.id} ("${short(entry.reason)}")`, 'Finding set aside:'),
   log: (a, b) => entriesInWords(a.log, b.log, entry => `"${short(entry.text)}"`, 'Logbook entry'),
 }

@@ -8,7 +8,8 @@ import type { Board, Part } from '../catalogue/types'
 import { withoutPart } from './mentions'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
-import type { Assignment, Between, BootFile, ContactLoad, LogEntry, Plan, PlanPart, Scan, SetAside, SoftwareBus } from './types'
+import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, LogEntry, Plan, PlanPart, Scan, SetAside,
+  SoftwareBus } from './types'
 
 export type Edit
   = | { edit: 'rename', name: string }
@@ -44,6 +45,8 @@ export type Edit
     | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
     | { edit: 'keep-scan', scan: Scan }
     | { edit: 'drop-scan', id: string }
+    | { edit: 'keep-program', program: HeldProgram }
+    | { edit: 'drop-program', id: string }
     | { edit: 'log', entry: LogEntry }
     | { edit: 'unlog', id: string }
     | { edit: 'set-aside', entry: SetAside }
@@ -148,6 +151,12 @@ const CHANGES: Changes = {
   }),
   'keep-scan': (plan, { scan }) => ({ ...plan, scans: [...plan.scans.filter(other => other.id !== scan.id), scan] }),
   'drop-scan': (plan, { id }) => ({ ...plan, scans: plan.scans.filter(scan => scan.id !== id) }),
+  'keep-program': (plan, { program }) => ({ ...plan, programs: plan.programs.some(other => other.id === program.id)
+    ? plan.programs.map(other => other.id === program.id ? program : other)
+    : [...plan.programs, program] }),
+  'drop-program': (plan, { id }) => plan.programs.some(program => program.id === id)
+    ? { ...plan, programs: plan.programs.filter(program => program.id !== id) }
+    : plan,
   'log': (plan, { entry }) => ({ ...plan, log: [...plan.log.filter(other => other.id !== entry.id), entry] }),
   'unlog': (plan, { id }) => ({ ...plan, log: plan.log.filter(entry => entry.id !== id) }),
   'set-aside': (plan, { entry }) => ({ ...plan, aside: [...plan.aside.filter(other => other.id !== entry.id), entry] }),

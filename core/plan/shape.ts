@@ -127,6 +127,17 @@ const scan = open({
   takenAt: when,
 })
 
+/** A program, configuration or table of connections that is held against the plan. */
+const heldProgram = open({
+  id: shortId,
+  name: text({ least: 1, most: 120 }),
+  text: text({ empty: true, most: 400_000 }),
+  /** What it is written in; told from name and text where nothing is said. */
+  language: optional(oneOf('python', 'c', 'javascript', 'shell', 'yaml', 'json', 'boot', 'table')),
+  /** How it counts pins; told by evidence where nothing is said. */
+  numbering: optional(oneOf('header', 'line', 'own')),
+})
+
 /** A finding that the maker judged acceptable, with what it said then. */
 const setAside = open({
   /** The finding's id: it can hold a whole line of a boot file. */
@@ -179,6 +190,8 @@ const planFields = {
   boot: starting(nullable(bootFile), null),
   build: filled(build),
   scans: starting(list(scan), []),
+  /** Example code and tables of connections, held against the plan. */
+  programs: starting(list(heldProgram, { most: 30, unique: 'id' }), []),
   log: starting(list(logEntry), []),
   /** Findings that do not count, with the maker's reasons. */
   aside: starting(list(setAside, { most: 500, unique: 'id' }), []),
@@ -197,6 +210,7 @@ export interface ContactLoad extends Of<typeof contactLoad> {}
 export interface PlanPart extends Of<typeof part> {}
 export interface BootFile extends Of<typeof bootFile> {}
 export interface Scan extends Of<typeof scan> {}
+export interface HeldProgram extends Of<typeof heldProgram> {}
 export interface SetAside extends Of<typeof setAside> {}
 export interface LogEntry extends Of<typeof logEntry> {}
 export interface SoftwareBus extends Of<typeof softwareBus> {}

@@ -6,6 +6,8 @@ export const ROUTES: Readonly<Record<string, 'GET' | 'POST'>> = {
   '/api/place': 'POST',
   '/api/power': 'POST',
   '/api/build': 'POST',
+  '/api/program': 'POST',
+  '/api/begin': 'POST',
   '/api/boot/lint': 'POST',
   '/api/boot/write': 'POST',
   '/api/boot/rehearse': 'POST',

@@ -6,6 +6,7 @@ import { catalogueOf, gatherFacts } from '../../core/facts/gather'
 import { placePlan } from '../../core/placement/place'
 import { lintJob, rehearseJob, writeJob } from './boot'
 import { planFrom } from './bodies'
+import { beginJob, programJob } from './program'
 import { applyJob, boardJob, compileJob, decompileJob, overlayJob } from './tree'
 
 export type Query = Readonly<Record<string, string>>
@@ -38,6 +39,8 @@ export const JOBS = {
     const { wires, partsList, findings } = evaluate(planFrom(body), shippedCatalogue)
     return { wires, partsList, findings: findings.filter(finding => finding.stages.includes('build')) }
   },
+  'program': programJob,
+  'begin': beginJob,
   'boot/lint': lintJob,
   'boot/write': writeJob,
   'boot/rehearse': rehearseJob,

@@ -7,6 +7,7 @@ import { splitLines } from '~~/core/boot/dialects/lines'
 import { restoreEndings } from '~~/core/boot/lines'
 import { COMMAND_FILE } from '~~/core/boot/scope/effective'
 import { makeEditor } from './useEditor'
+import '~/assets/editor.css'
 
 const { file, grammar, text } = defineProps<{ file: string, grammar: Grammar, text: string }>()
 const project = useProjectStore()
@@ -96,51 +97,6 @@ defineExpose({ goTo: (line: number) => editor?.goTo(line), focus: () => editor?.
 <template>
   <div
     ref="element"
-    class="editor sheet"
+    class="text-editor sheet"
   />
 </template>
-
-<style scoped>
-.editor { height: 100%; min-height: 0; overflow: hidden; }
-.editor :deep(.cm-editor) { height: 100%; font-size: 13px; background: var(--sheet); color: var(--ink); }
-.editor :deep(.cm-editor.cm-focused) { outline: 2px solid var(--copper); outline-offset: -2px; }
-.editor :deep(.cm-scroller) { font-family: var(--figure-family); line-height: 1.55; }
-.editor :deep(.cm-gutters) { background: var(--paper-2); color: var(--ink-2); border-right: 1px solid var(--rule); }
-.editor :deep(.cm-activeLine) { background: color-mix(in srgb, var(--copper) 8%, transparent); }
-.editor :deep(.cm-cursor) { border-left-color: var(--ink); }
-.editor :deep(.cm-selectionBackground) { background: color-mix(in srgb, var(--copper) 25%, transparent) !important; }
-.editor :deep(.owners) { width: 12px; }
-.editor :deep(.owner-dot) { display: block; width: 8px; height: 14px; margin: 3px 2px 0; border-radius: 2px; background: var(--owner); }
-.editor :deep(.owner-dot.off) { background: none; border: 2px solid var(--owner); }
-.editor :deep(.owner-dot.by-hand) { background: repeating-linear-gradient(var(--owner) 0 3px, transparent 3px 5px); }
-.editor :deep(.cm-tooltip) {
-  background: var(--sheet);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-  border-radius: 4px;
-  max-width: 460px;
-  font-family: var(--text-family);
-  font-size: 13px;
-}
-.editor :deep(.boot-words) { padding: 7px 10px; }
-.editor :deep(.boot-words small) { display: block; color: var(--ink-2); font-size: 12px; margin-top: 2px; }
-.editor :deep(.cm-diagnostic) { padding: 6px 10px; border-left: 5px solid var(--ink-2); }
-.editor :deep(.cm-diagnostic-error) { border-left-color: var(--carmine); }
-.editor :deep(.cm-diagnostic-warning) { border-left-color: var(--ochre); border-left-style: dashed; }
-.editor :deep(.cm-diagnosticAction) {
-  background: var(--copper);
-  color: var(--sheet);
-  border-radius: 3px;
-  padding: 2px 8px;
-  margin: 5px 6px 0 0;
-  font: inherit;
-  font-size: 12.5px;
-}
-.editor :deep(.cm-tooltip-autocomplete ul) { font-family: var(--figure-family); max-width: 460px; }
-.editor :deep(.cm-completionDetail) { font-family: var(--text-family); font-style: normal; color: var(--ink-2); margin-left: 10px; }
-.editor :deep(.cm-tooltip-autocomplete li[aria-selected]) { background: var(--copper); color: var(--sheet); }
-.editor :deep(.cm-tooltip-autocomplete li[aria-selected] .cm-completionDetail) { color: inherit; }
-.editor :deep(.cm-lintRange-error) { background: none; text-decoration: underline 2px var(--carmine); }
-.editor :deep(.cm-lintRange-warning) { background: none; text-decoration: underline 2px dashed var(--ochre); }
-.editor :deep(.cm-lintRange-info) { background: none; text-decoration: underline 1px dotted var(--ink-2); }
-</style>

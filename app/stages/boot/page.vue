@@ -9,7 +9,8 @@ const { boot, files, mergedNow } = useBoot()
 const { take } = useBootIntake()
 const VIEWS = [
   { id: 'files', name: 'Files' }, { id: 'rehearsal', name: 'Rehearsal' }, { id: 'overlays', name: 'Overlays for parts' },
-  { id: 'screen', name: 'Screen' }, { id: 'library', name: 'Library' }, { id: 'tree', name: 'Board tree' },
+  { id: 'screen', name: 'Screen' }, { id: 'library', name: 'Library' }, { id: 'tree', name: 'Board tree' }, { id: 'programs',
+    name: 'Example code' },
 ]
 const shown = ref('files')
 const over = ref(false)
@@ -99,7 +100,8 @@ function takeZip() {
     <LazyBootOverlays v-else-if="shown === 'overlays'" />
     <LazyBootScreen v-else-if="shown === 'screen'" />
     <LazyBootLibrary v-else-if="shown === 'library'" />
-    <LazyBootTree v-else />
+    <LazyBootTree v-else-if="shown === 'tree'" />
+    <LazyBootPrograms v-else />
     <p
       v-if="over"
       class="drop-here"

@@ -20,6 +20,7 @@ const newName = ref('')
 const refused = ref<{ file: string, problems: readonly Problem[] } | null>(null)
 /** The first-time page, also called by choice. */
 const beginning = ref(false)
+const fromText = ref(false)
 const binOpen = ref(false)
 const DEMO_LOADED = 'voltaris.demo-loaded'
 
@@ -156,7 +157,20 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         >
           {{ beginning ? 'Leave it' : 'In three choices' }}
         </v-btn>
+        <v-btn
+          variant="text"
+          height="36"
+          data-test="from-text"
+          @click="fromText = true"
+        >
+          From a program or table
+        </v-btn>
       </v-form>
+      <LazyPlanFromText
+        v-if="fromText"
+        @make="plan => projects.createFrom(plan)"
+        @close="fromText = false"
+      />
       <LazyFirstPlan
         v-if="beginning && all"
         class="beginning"
@@ -363,7 +377,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
 .brand { color: var(--bar-act); font-weight: 700; font-size: 15px; }
 .spacer { flex: 1; }
 .content { max-width: 1120px; margin: 0 auto; padding: 20px; }
-.new { display: flex; gap: 10px; align-items: flex-start; margin-bottom: 18px; max-width: 560px; }
+.new { display: flex; gap: 10px; align-items: flex-start; margin-bottom: 18px; max-width: 760px; }
 .sieve { display: flex; gap: 10px; align-items: center; margin-bottom: 8px; }
 .box { flex: none; }
 .find { flex: 1 1 260px; }

@@ -11,7 +11,8 @@ export interface LineToken {
 }
 
 /** What the grammar knows; `command-line` and `source` beside the dialects. */
-export type Grammar = Dialect | 'command-line' | 'source'
+/** `plain` has no pieces: a text of a language that is not ours. */
+export type Grammar = Dialect | 'command-line' | 'source' | 'plain'
 
 type Rule = [RegExp, TokenKind]
 
@@ -25,6 +26,7 @@ const SOURCE: Rule[] = [
 
 /** The pieces of one line, without its ending. */
 export function tokensOf(line: string, grammar: Grammar): LineToken[] {
+  if (grammar === 'plain') return []
   const tokens: LineToken[] = []
   let at = 0
   const put = (kind: TokenKind, length: number) => {

@@ -1,0 +1,89 @@
+/** Reads tables of connections: a cell is what its column says, or what it says itself. */
+import { lineAt, lineStarts } from '../find'
+import type { Evidence, Sighting } from '../types'
+import { pinText, wordsOf } from '../words'
+
+interface Cell { text: string, from: number }
+
+const SEPARATOR = /^[\s|:+=-]+$/
+const HEADER_COLUMN = /\b(physical|header|position|board pin|pin ?(no|nr|number|#)|phys)\b|^pin$/i
+const LINE_COLUMN = /\b(gpio|bcm|line|lines)\b/i
+
+function cellsOf(line: string, start: number, by: '|' | '\t' | ';' | ',' | 'blanks'): Cell[] {
+  const pattern = by === 'blanks' ? /\S+(?: \S+)*/g : new RegExp(`[^${by === '|' ? '|' : by}]+`, 'g')
+  return [...line.matchAll(pattern)].map((match) => {
+    const lead = match[0].length - match[0].trimStart().length
+    return { text: match[0].trim().replace(/^[*_`]+|[*_`]+$/g, ''), from: start + match.index + lead + (/^[*_`]+/.exec(match[0].trim())?.[0].length ?? 0) }
+  }).filter(cell => cell.text !== '' || by !== 'blanks')
+}
+
+/** How the cells of the table are parted; null where it is none. */
+export function partedBy(lines: readonly string[]): '|' | '\t' | ';' | ',' | 'blanks' | null {
+  const most = (sign: string) => lines.filter(line => line.includes(sign)).length
+  for (const sign of ['|', '\t', ';', ','] as const) if (most(sign) >= Math.max(2, lines.length * 0.6)) return sign
+  return lines.filter(line => /\S(?: {2,}|\s*(?:->|→|=>|—|–)\s*)\S/.test(line)).length >= Math.max(2, lines.length * 0.6) ? 'blanks' : null
+}
+
+export function readTable(text: string): { sightings: Sighting[], evidence: Evidence[] } {
+  const starts = lineStarts(text)
+  const lines = starts.map((start, i) => ({ start, text: text.slice(start, starts[i + 1] ?? text.length).replace(/\r?\n$/, '') }))
+    .filter(line => line.text.trim() !== '' && !SEPARATOR.test(line.text))
+  const by = partedBy(lines.map(line => line.text)) ?? 'blanks'
+  const arrowed = lines.map(line => ({ ...line, text: by === 'blanks' ? line.text.replace(/->|→|=>|—|–/g, match => ' '.repeat(match.length).padEnd(2)) : line.text }))
+  const rows = arrowed.map(line => cellsOf(line.text, line.start, by))
+  const [head] = rows
+  const hasHead = !!head && !head.some(cell => /^\d+$/.test(cell.text)) && head.some(cell => HEADER_COLUMN.test(cell.text) || LINE_COLUMN.test(cell.text))
+  const evidence: Evidence[] = []
+  const columns = hasHead
+    ? head.map((cell) => {
+        const numbering = LINE_COLUMN.test(cell.text) ? 'line' as const : HEADER_COLUMN.test(cell.text) ? 'header' as const : null
+        if (numbering) evidence.push({
+          line: lineAt(starts, cell.from), says: `the column is called "${cell.text}"`, for: numbering, weight: /^pin$/i.test(cell.text) ? 1 : 4,
+        })
+        return numbering
+      })
+    : []
+  const sightings: Sighting[] = []
+  for (const row of rows.slice(hasHead ? 1 : 0)) {
+    const said = row.map(cell => pinsIn(cell.text))
+    const words = row.flatMap((cell, i) => said[i]!.length || /^\d+$/.test(cell.text) ? [] : wordsOf(cell.text))
+    const name = row.find((cell, i) => !said[i]!.length && !/^\d+$/.test(cell.text))?.text ?? ''
+    if (/\b(gnd|ground|3v3|3\.3 ?v|5 ?v|vcc|vdd)\b/i.test(row.map(cell => cell.text).join(' ')) && !said.some(list => list.some(entry => entry.numbering === 'line'))) continue
+    const places: Sighting[] = []
+    for (const [i, cell] of row.entries()) {
+      const line = lineAt(starts, cell.from)
+      for (const { value, numbering, at, source } of said[i]!) places.push({
+        kind: 'pin', value, text: source, from: cell.from + at, to: cell.from + at + String(value).length, line, name, words,
+        by: 'what it says', numbering,
+      })
+      const numbering = columns[i]
+      if (/^\d{1,2}$/.test(cell.text) && numbering) places.push({
+        kind: 'pin', value: Number(cell.text), text: cell.text, from: cell.from, to: cell.from + cell.text.length, line, name, words,
+        by: `the column ${head![i]!.text}`, numbering,
+      })
+      const address = /^(?:.*\s)?(0x[0-7][\da-f])$/i.exec(cell.text)
+      if (address) {
+        const from = cell.from + cell.text.length - address[1]!.length
+        sightings.push({
+          kind: 'address', value: Number(address[1]), text: address[1]!, from, to: from + 4, line, name, words, by: 'what it says',
+        })
+      }
+    }
+    // Two columns for one place are one pin: the line says it best.
+    sightings.push(...places.some(({ numbering }) => numbering === 'line')
+      ? places.filter(({ numbering }) => numbering === 'line')
+      : places)
+  }
+  return { sightings: sightings.filter(({ kind, value }) => kind !== 'pin' || Number(value) <= 57).sort((a, b) => a.from - b.from),
+    evidence }
+}
+
+/** `GPIO2 (pin 3)` → line 2 and position 3. */
+function pinsIn(text: string): { value: number, numbering: 'header' | 'line', at: number, source: string }[] {
+  return [...text.matchAll(/\b(GPIO|BCM|line|physical pin|header pin|position|pin|BOARD|P1|J8)[ _:.#-]{0,2}(\d{1,2})\b/gi)].flatMap((match) => {
+    const read = pinText(`${/^(gpio|bcm|line)$/i.test(match[1]!) ? 'GPIO' : 'BOARD'}${match[2]}`)
+    return read
+      ? [{ value: read.value, numbering: read.numbering, at: match.index + match[0].length - match[2]!.length, source: match[0] }]
+      : []
+  })
+}

@@ -1,0 +1,85 @@
+/** Reads a program, a header file, a configuration or a table: what stands in it of pins, buses, addresses, rates and devices. */
+import { parser as cpp } from '@lezer/cpp'
+import { parser as javascript } from '@lezer/javascript'
+import { parser as python } from '@lezer/python'
+import { Finder } from './find'
+import { languageOf } from './language'
+import { numberingOf } from './numbering'
+import { readBootLines } from './read/boot'
+import { withoutConditionals } from './read/dead'
+import { readByGrammar } from './read/grammar'
+import { readShell } from './read/shell'
+import { readStructured } from './read/structured'
+import { readTable } from './read/table'
+import type { Comment, Evidence, Language, Numbering, PassedOver, Program, Reading, Sighting } from './types'
+
+/** Longer texts are refused: nobody wires a board from them. */
+export const MOST_CHARACTERS = 400_000
+
+export interface ReadAs {
+  /** Name of the file: its ending tells the language. */
+  name?: string
+  language?: Language
+  /** How pins are counted, where the maker says so. */
+  numbering?: Numbering
+}
+
+/**
+ * What was found, in the order of the text. Never throws: what cannot be read stands in `problems`. Comments,
+   texts that are only shown, and
+ * parts that no run reaches count for nothing.
+ */
+export function readProgram(text: string, { name, language = languageOf(text, name), numbering }: ReadAs = {}): Reading {
+  if (text.length > MOST_CHARACTERS) return {
+    language, sightings: [], passedOver: [], numbering: 'line', isUnsure: false, evidence: [], isController: false,
+    problems: [`The text has ${text.length} characters; up to ${MOST_CHARACTERS} are read. Give the part with the pins in it.`],
+  }
+  const found = byLanguage(text, language)
+  const counted = numberingOf({ text, ...found })
+  return {
+    language, sightings: found.sightings, passedOver: found.passedOver, numbering: numbering ?? counted.numbering,
+    isUnsure: numbering === undefined && counted.isUnsure, evidence: counted.evidence, isController: found.isController,
+    problems: found.problems,
+  }
+}
+
+interface Found {
+  sightings: Sighting[]
+  passedOver: PassedOver[]
+  comments: Comment[]
+  problems: string[]
+  isController: boolean
+  program?: Program
+  said?: Evidence[]
+}
+
+function byLanguage(text: string, language: Language): Found {
+  const none = { passedOver: [], problems: [], isController: false }
+  switch (language) {
+    case 'python': case 'javascript': {
+      const program = readByGrammar(text, language === 'python' ? python : javascript)
+      return { ...none, ...new Finder(text, program).find(), comments: program.comments, program }
+    }
+    case 'c': {
+      const { text: live, dead } = withoutConditionals(text)
+      const program = readByGrammar(live, cpp, dead)
+      const names = new Set(program.functions.map(entry => entry.name))
+      return {
+        ...none, ...new Finder(text, program).find(), comments: program.comments, program,
+        isController: names.has('setup') && names.has('loop') && !names.has('main'),
+      }
+    }
+    case 'shell': return { ...none, ...readShell(text) }
+    case 'yaml': case 'json': {
+      const { numberingSaid, ...read } = readStructured(text)
+      return { ...none, ...read, said: numberingSaid.map(({ text: says, line }) => ({
+        line, says: `it says "${says}"`, for: /^(board|header|phys|position)/i.test(says) ? 'header' as const : 'line' as const, weight: 20,
+      })) }
+    }
+    case 'boot': return { ...none, ...readBootLines(text) }
+    case 'table': {
+      const { sightings, evidence } = readTable(text)
+      return { ...none, sightings, comments: [], said: evidence }
+    }
+  }
+}

@@ -1,0 +1,167 @@
+/** A plan begun from a program or a table: what is found in it becomes parts, each where the text has it. */
+import type { Catalogue, Part } from '../catalogue/types'
+import { gatherFacts } from '../facts/gather'
+import { answersTo } from '../overlays/search'
+import { placementEdits, placePlan } from '../placement/place'
+import { emptyPlan, freePartId } from '../plan/create'
+import { applyEdit } from '../plan/edits'
+import type { Plan } from '../plan/types'
+import { placeOf } from './judge'
+import type { Reading, Sighting } from './types'
+import { wordsOf } from './words'
+
+export interface Started {
+  plan: Plan
+  /** What was found and became a part of the plan. */
+  taken: { part: string, lines: number[] }[]
+  /** What was found and could not be told. */
+  left: { line: number, text: string, why: string }[]
+}
+
+interface Thing {
+  words: RegExp
+  type: string
+  terminals: readonly (readonly [RegExp | null, string])[]
+  /** Boards with several of them, whose terminals are numbered. */
+  several?: readonly { type: string, terminal: string, most: number }[]
+}
+
+/** What a thing is called → the part that people mean by it, and which of its terminals. Common practice; the more special first. */
+const THINGS: readonly Thing[] = [
+  { words: /^(dc|rst|res|bl|blk|backlight|screen|display|tft|lcd|reset)$/, type: 'screen-spi-24', terminals: [[/^(dc|rs|ao)$/, 'dc'], [/^(rst|reset|res)$/, 'reset'], [/^(bl|blk|backlight|light|led)$/, 'light']] },
+  { words: /^(trig|trigger|echo)$/, type: 'distance-echo-5v', terminals: [[/^trig/, 'trig'], [/^echo$/, 'echo']] },
+  { words: /^(scale|weight|loadcell|hx|hx711)$/, type: 'scale-two-wire', terminals: [[/^(dout|dt|data|do)$/, 'dout'], [/^(sck|clk|clock)$/, 'sck']] },
+  { words: /^(servo)$/, type: 'servo-small', terminals: [[null, 'pulse']] },
+  { words: /^(fan|vent)$/, type: 'fan-5v', terminals: [[null, 'drive']] },
+  { words: /^(pir|motion)$/, type: 'motion-passive', terminals: [[null, 'out']] },
+  { words: /^(strip|neopixel|pixels|ws)$/, type: 'strip-addressable', terminals: [[null, 'din']] },
+  { words: /^(onewire|w1|probe|ds)$/, type: 'probe-onewire', terminals: [[null, 'dq']] },
+  { words: /^(encoder|rotary|enc)$/, type: 'encoder-rotary', terminals: [[/^(a|clk)$/, 'a'], [/^(b|dt)$/, 'b'], [/^(sw|push|button)$/, 'push']] },
+  { words: /^(buzzer|beeper|beep|siren|horn)$/, type: 'buzzer-active', terminals: [[null, 'in']] },
+  { words: /^(relay|relays|rly|pump|valve|valves|heater|lock|solenoid|pumps)$/, type: 'relay-board-1', terminals: [[null, 'in1']], several: [{ type: 'relay-board-4', terminal: 'in', most: 4 }, { type: 'relay-board-8', terminal: 'in', most: 8 }] },
+  { words: /^(button|buttons|btn|switch|key|door|reed|float|contact|bell)$/, type: 'button-1', terminals: [[null, 'b']], several: [{ type: 'buttons-4', terminal: 'b', most: 4 }] },
+  { words: /^(led|leds|pwmled|lamp|lamps|light|red|green|blue|amber|yellow|white)$/, type: 'led-plain', terminals: [[null, 'a']] },
+  { words: /^(ir|infrared)$/, type: 'infrared-receiver', terminals: [[null, 'out']] },
+]
+
+/** Parts at which an address is mostly meant, where several have it. practice */
+const USUAL_AT: Readonly<Record<number, string>> = {
+  0x76: 'pressure-humidity-i2c', 0x77: 'pressure-humidity-i2c', 0x3c: 'oled-i2c', 0x3d: 'oled-i2c', 0x27: 'text-display-i2c',
+  0x3f: 'text-display-i2c', 0x68: 'clock-cell-i2c', 0x40: 'current-meter-i2c', 0x48: 'analog-4-i2c', 0x20: 'expander-16-i2c',
+  0x44: 'humidity-i2c', 0x45: 'humidity-i2c', 0x70: 'hub-8-i2c', 0x29: 'distance-light-i2c', 0x50: 'memory-i2c',
+}
+
+function partAt(address: number, words: readonly string[], catalogue: Catalogue): { part: Part, options?: Record<string, string> } | null {
+  const hex = `0x${address.toString(16).padStart(2, '0')}`
+  const all = [...catalogue.parts.values()].flatMap((part) => {
+    if (part.isAddOn || !part.i2c) return []
+    if (part.i2c.address === hex) return [{ part }]
+    const option = part.options?.find(entry => entry.id === part.i2c!.addressOption)
+    return option?.values?.some(({ value }) => value === hex) ? [{ part, options: { [option.id]: hex } }] : []
+  })
+  // Only what the number is called counts here: words of calls and comments say anything.
+  const said = words.filter(word => word.length > 2 && !/^(addr|address|i2c|bus|sensor|device|slave|chip|the)$/.test(word))
+  return all.find(({ part }) => said.some(word => answersTo(part, word))) ?? all.find(({ part }) =>
+    part.id === USUAL_AT[address]) ?? all[0] ?? null
+}
+
+const named = ({ words, name }: Sighting, part: Part): string => {
+  const said = name.replace(/^-+|i2c/gi, '').replace(/([a-z\d])([A-Z])/g, '$1 $2').split(/[^A-Za-z\d]+/)
+    .filter(word => word && !/^(pin|pins|gpio|bcm|addr|address|i2c|k|bus|self|port)$/i.test(word)).join(' ').toLowerCase()
+  const plain = said.length > 1 && words.length ? said : part.name.split(',')[0]!
+  return plain.charAt(0).toUpperCase() + plain.slice(1)
+}
+
+/** A plan from what was read, on a board; lines are held where the text has them, buses and supplies are placed around them. */
+export function planFrom(reading: Reading, { name, board, supply }: { name: string, board: string, supply: string | null },
+  catalogue: Catalogue): Started {
+  let plan: Plan = { ...emptyPlan(name), board, supply: supply ? { type: supply } : null }
+  const facts = gatherFacts(plan, catalogue)
+  const taken: Started['taken'] = []
+  const left: Started['left'] = []
+  const add = (type: string, called: string, options?: Record<string, string>): string => {
+    const id = freePartId(plan, type)
+    const names = new Set(plan.parts.map(part => part.name))
+    let own = called
+    for (let n = 2; names.has(own); n++) own = `${called} ${n}`
+    plan = { ...plan, parts: [...plan.parts, { id, type, name: own, ...options && { options } }] }
+    return id
+  }
+  const lineOf = (id: string, line: number) => {
+    const entry = taken.find(({ part }) => part === id)
+    if (entry) entry.lines.push(line)
+    else taken.push({ part: id, lines: [line] })
+  }
+  const seen = new Set<string>()
+  /** Parts with a terminal still open, by type. */
+  const open = new Map<string, { id: string, terminals: Set<string> }>()
+  for (const sighting of reading.sightings) {
+    const { kind, value, line, text, words } = sighting
+    if (kind === 'address') {
+      if (seen.has(`address ${value}`)) continue
+      seen.add(`address ${value}`)
+      const at = partAt(Number(value), wordsOf(sighting.name), catalogue)
+      if (!at) left.push({ line, text, why: 'no part of the catalogue answers there' })
+      else lineOf(add(at.part.id, named(sighting, at.part), at.options), line)
+    }
+    else if (kind === 'pin') {
+      const place = placeOf(sighting, reading.numbering, facts)
+      if (reading.isController) left.push({ line, text, why: 'it is a pin of the microcontroller' })
+      else if (!place || place.line === undefined) left.push({ line, text, why: 'this board has no such line' })
+      else if (!seen.has(`pin ${place.position}`)) {
+        const thing = THINGS.find(entry => words.some(word => entry.words.test(word.replace(/\d+$/, '')))
+          && entry.terminals.some(([pattern]) => pattern === null || words.some(word => pattern.test(word))))
+        const found = thing ? terminalFor(thing, words) : null
+        const part = thing && catalogue.parts.get(thing.type)
+        if (!found || !part) {
+          if (!/^(sda|scl|mosi|miso|sck|sclk|clk|cs|ce|tx|rx|txd|rxd)$/.test(words[0] ?? '')) left.push({
+            line, text, why: `what hangs on G${place.line} is not told by its name`,
+          })
+          continue
+        }
+        seen.add(`pin ${place.position}`)
+        const like = thing!.several
+          ? reading.sightings.filter(other => other.kind === 'pin' && other.name && other.name === sighting.name
+            && other.line === line)
+          : []
+        const board = thing!.several?.find(({ most, type }) => like.length > 2 && like.length <= most && catalogue.parts.has(type))
+        if (board) {
+          const nth = like.indexOf(sighting)
+          const first = nth === 0 ? add(board.type, named(sighting, catalogue.parts.get(board.type)!)) : taken.at(-1)!.part
+          lineOf(first, line)
+          plan = { ...plan, assignments: { ...plan.assignments, [`${first}.${board.terminal}${nth + 1}`]: { position: place.position,
+            fixed: true } } }
+          continue
+        }
+        const before = open.get(part.id)
+        const isSame = before && !before.terminals.has(found) && thing!.terminals.length > 1
+        const id = isSame ? before.id : add(part.id, named(thing!.terminals.length > 1 ? { ...sighting, name: '' } : sighting, part))
+        open.set(part.id, { id, terminals: new Set([...isSame ? before.terminals : [], found]) })
+        lineOf(id, line)
+        plan = { ...plan, assignments: { ...plan.assignments, [`${id}.${found}`]: { position: place.position, fixed: true } } }
+      }
+    }
+    else if (kind === 'device' && /tty|serial/.test(String(value))) left.push({ line, text, why: 'what speaks there is not told: add it on the Parts stage' })
+  }
+  plan = withSelect(plan, reading, catalogue)
+  const placed = placePlan(plan, catalogue, { scope: 'rest' })
+  return { taken, left, plan: placed.ok ? applyEdit(plan, { edit: 'all', edits: placementEdits(plan, placed) }).plan : plan }
+}
+
+/** The select that the text opens, for the only part that has one. */
+function withSelect(plan: Plan, { sightings }: Reading, catalogue: Catalogue): Plan {
+  const facts = gatherFacts(plan, catalogue)
+  const selects = facts.terminals.filter(terminal => terminal.signal?.role === 'spi.select')
+  const asked = sightings.filter(({ kind }) => kind === 'spi-select')
+  const bus = Number(sightings.find(({ kind }) => kind === 'spi-bus')?.value ?? 0)
+  const [select] = selects
+  if (selects.length !== 1 || asked.length !== 1 || !select || plan.assignments[select.key]) return plan
+  const line = facts.board?.controllers.find(({ id }) => id === `spi${bus}`)?.routes[0]?.lines[`select${asked[0]!.value}`]
+  const place = facts.board?.header.find(entry => line !== undefined && entry.line === line)
+  const isFree = place && !Object.values(plan.assignments).some(({ position }) => position === place.position)
+  return isFree ? { ...plan, assignments: { ...plan.assignments, [select.key]: { position: place.position, fixed: true } } } : plan
+}
+
+function terminalFor({ terminals }: typeof THINGS[number], words: readonly string[]): string | null {
+  return terminals.find(([pattern]) => pattern === null || words.some(word => pattern.test(word)))?.[1] ?? null
+}
