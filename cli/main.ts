@@ -1,5 +1,5 @@
 /**
- * `bin/voltaris check|choose|place|power|build|program|begin|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop,
+ * `bin/voltaris check|choose|place|power|build|files|program|begin|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop,
    2 unusable input.
  */
 import { boot } from './boot'
@@ -8,6 +8,7 @@ import { check } from './check'
 import { choose } from './choose'
 import { dt } from './dt'
 import { place } from './place'
+import { files } from './files'
 import { power } from './power'
 import { begin, program } from './program'
 import { UnusableInput } from './input'
@@ -17,6 +18,7 @@ const USAGE = `usage: voltaris check PLAN… [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
        voltaris build PLAN [--json|--wires|--parts]
+       voltaris files PLAN [--json] [-o FOLDER]
        voltaris program PLAN FILE [--numbering line|header|own] [--language NAME] [--constants|--json] [-o OUT]
        voltaris begin FILE --board ID [--supply ID] [--numbering …] [-o PLAN]
        voltaris boot lint FILE [--board ID] [--plan PLAN] [--command-line FILE] [--dialect NAME] [--image older|newer] [--json]
@@ -33,6 +35,8 @@ place   a place for every terminal, with what it cost; exit 0 placed, 1 impossib
 power   voltage, current and power at every node of the supply, in every state; exit 0, 1 a stop, 2 unusable input
 build   wire list in the order of connecting, and parts list, as Markdown; --wires and --parts give one of them as CSV;
         exit 0, 1 a stop in the building, 2 unusable input
+files   what the board must be told beside its boot file: every small file with where it goes, printed; -o FOLDER writes them
+        with a script that puts them in place; exit 0, 1 a stop among them, 2 unusable input
 program a program, header file, configuration or table held against a plan: every pin, bus, address, rate and device in it;
         -o OUT writes it put right, --constants prints the plan as constants; exit 0, 1 something contradicts, 2 unusable input
 begin   a plan begun from a program or a table; exit 0, 1 nothing in it could be told, 2 unusable input
@@ -44,7 +48,7 @@ dt      device tree sources and blobs; board: a board profile read from a blob; 
         overlay: overlays made for the parts of a plan; exit 0, 1 an overlay does not go on or cannot be made, 2 unusable input
 PLAN    a plan file, or - for standard input`
 
-const commands: Record<string, (args: string[]) => number> = { check, choose, place, power, build, program, begin, boot, dt }
+const commands: Record<string, (args: string[]) => number> = { check, choose, place, power, build, files, program, begin, boot, dt }
 
 function main([name, ...args]: string[]): number {
   if (name === '--help' || name === '-h') {

@@ -47,6 +47,14 @@ const PROGRAMS = [
   { debian: 'xcvt', files: ['/usr/bin/cvt'] },
   { debian: 'ngspice', files: ['/usr/bin/ngspice'] },
   { debian: 'i2c-tools', files: ['/usr/sbin/i2cdetect'] },
+  { debian: 'cloud-init', files: ['/usr/bin/cloud-init'] },
+  { debian: 'netplan.io', files: ['/usr/sbin/netplan'] },
+  { debian: 'network-manager', files: ['/usr/bin/nmcli'] },
+  { debian: 'systemd', files: ['/usr/bin/systemd-analyze'] },
+  { debian: 'desktop-file-utils', files: ['/usr/bin/desktop-file-validate'] },
+  { debian: 'x11-xkb-utils', files: ['/usr/bin/xkbcomp'] },
+  { debian: 'xkb-data', files: ['/usr/share/X11/xkb/symbols/us'] },
+  { debian: 'linux-libc-dev', files: ['/usr/include/linux/input-event-codes.h'] },
 ]
 
 /** Chromium and the reference programs, from Debian, when they are missing and may be installed. */

@@ -25,6 +25,13 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
     program: fc.record({ id: fc.constantFrom('p1', 'p2'), name: fc.constantFrom('lamp.py', 'x'), text }),
   }),
   fc.record({ edit: fc.constant('drop-program' as const), id: fc.constantFrom('p1', 'p3') }),
+  fc.record({
+    edit: fc.constant('set-host' as const),
+    host: fc.constantFrom(
+      { name: 'box' }, { user: 'keeper', remote: true }, { name: undefined }, { runs: [{ id: 'r', name: 'a', how: 'service' as const, command: 'x' }] },
+      { matrix: { pad: { '0.1': { code: 'KEY_A' } } } }, { files: { '/etc/x': { text: 'a\n' } } },
+    ),
+  }),
   fc.record({ edit: fc.constant('rename' as const), name: text }),
   fc.record({ edit: fc.constant('write-notes' as const), notes: text }),
   fc.record({ edit: fc.constant('choose-board' as const), board: fc.constantFrom('forty-classic', 'forty-usb-c', null) }),

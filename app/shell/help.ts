@@ -77,6 +77,7 @@ export const HELP: Readonly<Record<StageId, Help>> = {
   boot: {
     for: 'The files that tell the kernel what is connected. They are read as they lie on your card, and your own lines stay.',
     steps: [
+      'Other files: name the board, say what starts by itself, which address stays; the files follow, each line with what it does.',
       'An example from somewhere? Paste it under Example code: each pin, bus and address in it is held against your plan.',
       'Read your files in: boot file, command line, overlays, or all of them in a zip.',
       'See what each line does, and what is wrong with it.',

@@ -17,6 +17,7 @@ import { plugAtSocket } from './power/plugs'
 import { boardsWish, railsOver, smallSupplyUsb, sourcesAsked } from './power/sources'
 import { bankSwitchesOff, packTooSmall, storeCautions, weekRunsDry } from './power/stores'
 import { brownOut, loadVoltages, railOverVoltage, underVoltage } from './power/voltages'
+import { fixedAddressFits, keysTwice, likeThingsSwap, memoryAndCard, remoteOpen, runsStart } from './host'
 import { lastScans } from './scans'
 import { drivenStraight, lineCurrent, movesAtStart, pullsAgainst, stageTooWeak } from './signals/currents'
 import { busTime, busTooFast, pullUps, stretching } from './signals/i2c'
@@ -50,6 +51,7 @@ const RULES: readonly Rule[] = [
   otherOutline, underLid, headerShut, headerMissing, adaptersMissing, dataSocket, imageTooOld, cardFit, thingTwice, thingUseless,
   sockets, widePlugs, relayContacts, unattended,
   bootNeeds, fileLines, darkParts, baseTree, otherBaseTree,
+  fixedAddressFits, runsStart, likeThingsSwap, remoteOpen, keysTwice, memoryAndCard,
   lastScans, unplaced, sharedPositions,
 ]
 

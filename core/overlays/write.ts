@@ -3,6 +3,7 @@ import type { Board, BoardTree, KernelBinding } from '../catalogue/types'
 import { overlayFileName } from './asks/write'
 import { fillTemplate } from './asks/placeholders'
 import type { Bus, Facts, ResolvedPart } from '../facts/types'
+import { KEY_CODES, keyAt } from '../host/matrix'
 import { compileText } from '../devicetree/source/compile'
 import { writeBlob } from '../devicetree/blob/write'
 import { bindingOf } from './bindings'
@@ -260,11 +261,17 @@ class OverlayWriter {
             `row-gpios = ${rows.join(', ')};`, `col-gpios = ${columns.join(', ')};`,
             `linux,keymap = `
             + `<${rows.flatMap((_, r) =>
-              columns.map((__, c) => `0x${((r << 24) | (c << 16) | Math.min(255, 2 + r * columns.length + c)).toString(16)}`))
+              columns.map((__, c) => `0x${((r << 24) | (c << 16) | this.keyCode(r, c, columns.length)).toString(16)}`))
               .join(' ')}>;`,
           ]
         : [],
     ]
+  }
+
+  /** What the kernel is told at a crossing: the maker's key, else one of its own for each. */
+  private keyCode(row: number, column: number, columns: number): number {
+    const { code } = keyAt(this.owner.id, row, column, columns, this.facts.plan.host.matrix)
+    return KEY_CODES.get(code) ?? Math.min(255, 2 + row * columns + column)
   }
 
   private interruptProperties(): string[] {

@@ -21,7 +21,8 @@ const TITLES: Readonly<Record<string, string>> = {
   softwareBuses: 'Buses on plain lines',
   stack: 'Order of the stack', weights: 'Weights of placement', own: 'Own boards and parts', power: 'Supply and cooling',
   worksheets: 'Worksheets',
-  boot: 'Boot files', build: 'Building', scans: 'Scans', programs: 'Example code', log: 'Logbook', aside: 'Findings set aside',
+  boot: 'Boot files', build: 'Building', scans: 'Scans', programs: 'Example code', host: 'What the board is told', log: 'Logbook',
+  aside: 'Findings set aside',
 }
 const titleOf = (field: string) => TITLES[field] ?? `Field "${field}"`
 

@@ -5,6 +5,7 @@
  * an edit that names something the plan does not have gives the plan back as it is.
  */
 import type { Board, Part } from '../catalogue/types'
+import type { Host } from './host-shape'
 import { withoutPart } from './mentions'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
@@ -47,6 +48,8 @@ export type Edit
     | { edit: 'drop-scan', id: string }
     | { edit: 'keep-program', program: HeldProgram }
     | { edit: 'drop-program', id: string }
+  /** Some fields of what the board is told; `undefined` takes one away. */
+    | { edit: 'set-host', host: Partial<Host> }
     | { edit: 'log', entry: LogEntry }
     | { edit: 'unlog', id: string }
     | { edit: 'set-aside', entry: SetAside }
@@ -157,6 +160,10 @@ const CHANGES: Changes = {
   'drop-program': (plan, { id }) => plan.programs.some(program => program.id === id)
     ? { ...plan, programs: plan.programs.filter(program => program.id !== id) }
     : plan,
+  'set-host': (plan, { host }) => ({
+    ...plan, host: Object.fromEntries(Object.entries({ ...plan.host, ...host }).filter(([, value]) =>
+      value !== undefined)) as unknown as Host,
+  }),
   'log': (plan, { entry }) => ({ ...plan, log: [...plan.log.filter(other => other.id !== entry.id), entry] }),
   'unlog': (plan, { id }) => ({ ...plan, log: plan.log.filter(entry => entry.id !== id) }),
   'set-aside': (plan, { entry }) => ({ ...plan, aside: [...plan.aside.filter(other => other.id !== entry.id), entry] }),

@@ -1,4 +1,5 @@
 /** Who mentions whom in a plan: what has to go when a part, a node of the supply or a step goes. */
+import type { Host } from './host-shape'
 import type { Arrangement, NodeRef, PowerPlan } from './power'
 import type { BootFile, Plan } from './types'
 
@@ -58,6 +59,13 @@ function bootWithoutPart(boot: BootFile | null, partId: string): BootFile | null
   }
 }
 
+/** What the board is told without the part's keys and the name of its socket. */
+function hostWithoutPart(host: Host, partId: string): Host {
+  const matrix = without(host.matrix, key => key === partId)
+  const usbNames = kept(host.usbNames, entry => entry.partId !== partId)
+  return matrix === host.matrix && usbNames === host.usbNames ? host : { ...host, matrix, usbNames }
+}
+
 /**
  * The plan without a part and without every mention of it, but for what the maker wrote: notes, logbook, pasted scans and the text of the
  * boot file, whose lines of ours go when it is written the next time.
@@ -81,6 +89,7 @@ export function withoutMentions(plan: Plan, partId: string): Plan {
     power: powerWithoutPart(plan.power, partId),
     worksheets: kept(plan.worksheets, ({ sheet }) => !(typeof sheet.node === 'string' && mine(sheet.node))),
     boot: bootWithoutPart(plan.boot, partId),
+    host: hostWithoutPart(plan.host, partId),
     scans: kept(plan.scans, scan => !mine(scan.bus)),
     aside: kept(plan.aside, entry => !entry.id.split(' ').some(word => word === partId || mine(word))),
     build: {

@@ -7,6 +7,7 @@ import { partShape } from '../catalogue/shapes/part'
 import {
   depending, flag, list, map, nullable, number, object, oneOf, open, optional, startOf, starting, text, filled, withUnknown, type Of,
 } from '../shape/shape'
+import { hostShape } from './host-shape'
 import { keptWorksheet, powerShape, supplyChoice } from './power-shape'
 import { STAGE_IDS } from './stages'
 
@@ -189,6 +190,8 @@ const planFields = {
   worksheets: starting(list(keptWorksheet, { most: 200 }), []),
   boot: starting(nullable(bootFile), null),
   build: filled(build),
+  /** What the board must be told beside its boot file, and what is written down of it. */
+  host: filled(hostShape),
   scans: starting(list(scan), []),
   /** Example code and tables of connections, held against the plan. */
   programs: starting(list(heldProgram, { most: 30, unique: 'id' }), []),

@@ -233,6 +233,18 @@ export const CODES = {
   'kernel.word-unknown': 'a word that is not known',
   'kernel.wrong-file': 'a word of another file',
 
+  // What the board is told beside its boot file.
+  'host.address-off': 'an address that is none for one board',
+  'host.gateway-off': 'a router outside the board\'s net',
+  'host.command-off': 'a command that cannot be started',
+  'host.no-user': 'programs that nobody is named for',
+  'host.name-twice': 'two things of one name',
+  'host.usb-swap': 'like USB things that can change names',
+  'host.remote-open': 'a remote shell that takes passwords',
+  'host.key-twice': 'one key at two crossings',
+  'memory.short': 'more kept loaded than there is memory',
+  'card.full': 'more on the card than it should hold',
+
   // Bring-up.
   'scan.missing': 'a part that did not answer',
   'scan.unexpected': 'an answer that nobody in the plan gives',

@@ -4,6 +4,7 @@ import { tryBoards } from '../../core/choose/boards'
 import { evaluate } from '../../core/evaluate'
 import { catalogueOf, gatherFacts } from '../../core/facts/gather'
 import { placePlan } from '../../core/placement/place'
+import { smallFilesJob } from './files'
 import { lintJob, rehearseJob, writeJob } from './boot'
 import { planFrom } from './bodies'
 import { beginJob, programJob } from './program'
@@ -39,6 +40,8 @@ export const JOBS = {
     const { wires, partsList, findings } = evaluate(planFrom(body), shippedCatalogue)
     return { wires, partsList, findings: findings.filter(finding => finding.stages.includes('build')) }
   },
+  /** Every small file with its text, what is switched on, and the script that puts them in place. */
+  'files': body => smallFilesJob(gatherFacts(planFrom(body), shippedCatalogue)),
   'program': programJob,
   'begin': beginJob,
   'boot/lint': lintJob,

@@ -9,8 +9,8 @@ const { boot, files, mergedNow } = useBoot()
 const { take } = useBootIntake()
 const VIEWS = [
   { id: 'files', name: 'Files' }, { id: 'rehearsal', name: 'Rehearsal' }, { id: 'overlays', name: 'Overlays for parts' },
-  { id: 'screen', name: 'Screen' }, { id: 'library', name: 'Library' }, { id: 'tree', name: 'Board tree' }, { id: 'programs',
-    name: 'Example code' },
+  { id: 'screen', name: 'Screen' }, { id: 'library', name: 'Library' }, { id: 'tree', name: 'Board tree' },
+  { id: 'host', name: 'Other files' }, { id: 'programs', name: 'Example code' },
 ]
 const shown = ref('files')
 const over = ref(false)
@@ -101,6 +101,7 @@ function takeZip() {
     <LazyBootScreen v-else-if="shown === 'screen'" />
     <LazyBootLibrary v-else-if="shown === 'library'" />
     <LazyBootTree v-else-if="shown === 'tree'" />
+    <LazyBootHost v-else-if="shown === 'host'" />
     <LazyBootPrograms v-else />
     <p
       v-if="over"

@@ -1,0 +1,153 @@
+/** What the board is told beside its boot file: addresses, programs, names, keys, memory and card. */
+import { networkOf } from '../host/address'
+import { hostBudgets } from '../host/budgets'
+import { keyAt, matrixSize } from '../host/matrix'
+import { wordsOfCommand } from '../host/quoting'
+import { holds } from '../facts/gather'
+import type { Finding, Rule } from './types'
+
+const at = (more: Pick<Finding, 'code' | 'id' | 'severity' | 'title' | 'sentence'> & Partial<Finding>): Finding =>
+  ({ stages: ['boot'], subjects: [], figures: [], fixes: [], ...more })
+
+/** An address that reaches nobody, a router in another net. */
+export const fixedAddressFits: Rule = ({ facts: { plan: { host } } }) => {
+  const { address } = host
+  if (!address) return []
+  const net = networkOf(address.address)
+  const own = address.address.split('/')[0]!
+  const { gateway } = address
+  return [
+    ...net.hosts > 0 && (own === net.first || own === net.last)
+      ? [at({
+          code: 'host.address-off', id: 'host.address-off', severity: 'stop', title: `${own} is no address for one board`,
+          sentence: `In its net it ${own === net.first ? 'names the net itself' : 'reaches everybody'}: the board would `
+            + ` answer to nobody. Give it another, and keep it out of what the router hands out.`,
+        })]
+      : [],
+    ...gateway !== undefined && (!net.holds(gateway) || gateway === own)
+      ? [at({
+          code: 'host.gateway-off', id: 'host.gateway-off', severity: 'caution', title: 'The router is not in the board\'s net',
+          sentence: gateway === own
+            ? 'The router\'s address is the board\'s own: two at one address get in each other\'s way. Give the router\'s.'
+            : `${address.address} reaches ${net.first} to ${net.last}; ${gateway} lies outside, and nothing beyond `
+              + 'the house is reached. Correct one of them.',
+          figures: [{ label: 'router', value: gateway, limit: `${net.first} to ${net.last}`, origin: 'published: RFC 4632' }],
+          fixes: net.hosts > 1 && net.usualGateway !== own
+            ? [{ label: `Write ${net.usualGateway}`, edits: [{ edit: 'set-host', host: { address: { ...address,
+                gateway: net.usualGateway } } }] }]
+            : [],
+        })]
+      : [],
+  ]
+}
+
+/** Commands that cannot be started, files that nobody owns, names given twice. */
+export const runsStart: Rule = ({ facts: { plan: { host } } }) => {
+  const own = host.runs.filter(run => run.how !== 'page')
+  const twice = host.runs.filter((run, i) => host.runs.findIndex(other => other.name === run.name && (other.how === 'service') === (
+    run.how === 'service')) < i)
+  return [
+    ...own.flatMap((run): Finding[] => {
+      const words = wordsOfCommand(run.command)
+      if (run.command.trim() === '' || words === null) return [at({
+        code: 'host.command-off', id: `host.command-off ${run.id}`, severity: 'stop', title: `${run.name}: the command cannot be read`,
+        sentence: words === null
+          ? 'A quote is opened and not closed: nothing would start. Close it.'
+          : 'There is no command: nothing would start. Write what starts the program.',
+      })]
+      const [first] = words
+      return first && /^(~|\.{1,2}\/)/.test(first)
+        ? [at({
+            code: 'host.command-off', id: `host.command-off ${run.id}`, severity: 'caution',
+            title: `${run.name}: ${first} is looked for from nowhere`,
+            sentence: 'What starts with the board has no folder to go by: write the whole path, such as /home/keeper/run.py.',
+          })]
+        : []
+    }),
+    ...host.runs.filter(run => run.how === 'page' && !/^(https?|file):\/\/\S+$/.test(run.command)).map(run => at({
+      code: 'host.command-off', id: `host.command-off ${run.id}`, severity: 'caution', title: `${run.name}: that is no address of a page`,
+      sentence: 'Write it whole, such as http://localhost:8080/ or file:///home/keeper/page.html.',
+    })),
+    ...!host.user && host.runs.length
+      ? [at({
+          code: 'host.no-user', id: 'host.no-user', severity: 'caution', title: 'Nobody is named who runs the programs',
+          sentence: 'Services would run as root, where a mistake reaches everything, and what starts with the desktop has no folder to '
+            + 'lie in. Name the user of the board.',
+        })]
+      : [],
+    ...twice.map(run => at({
+      code: 'host.name-twice', id: `host.name-twice ${run.id}`, severity: 'stop', title: `Two programs are called ${run.name}`,
+      sentence: 'Their files have one name: only the first is written. Call one of them otherwise.',
+    })),
+    ...host.usbNames.filter((entry, i) => host.usbNames.findIndex(other => other.name === entry.name) < i).map(entry => at({
+      code: 'host.name-twice', id: `host.name-twice usb ${entry.id}`, severity: 'stop', title: `Two things are called /dev/${entry.name}`,
+      sentence: 'The name points to whichever was plugged in last. Call one of them otherwise.',
+    })),
+  ]
+}
+
+/** Like USB things come in any order. */
+export const likeThingsSwap: Rule = ({ facts }) => {
+  const families = new Map<string, { id: string, name: string }[]>()
+  for (const owner of facts.parts) {
+    const isPlugged = owner.part.plugs?.some(plug => plug.socket === 'usb' && holds(plug.when, owner.options))
+    const family = isPlugged ? owner.part.nodes?.filter(node => holds(node.when, owner.options)).flatMap(({ path }) => /^\/dev\/tty(USB|ACM)/.exec(path)?.[0] ?? [])[0] : undefined
+    if (family) families.set(family, [...families.get(family) ?? [], { id: owner.id, name: owner.name }])
+  }
+  const named = facts.plan.host.usbNames
+  return [...families].filter(([, owners]) => owners.length > 1 && named.length < owners.length).map(([family, owners]) => at({
+    code: 'host.usb-swap', id: `host.usb-swap ${family}`, severity: 'note', stages: ['boot', 'bringup'],
+    title: `${owners.map(({ name }) => name).join(' and ')} can change names`,
+    sentence: `Each is ${family} with a number in the order in which they are found: after a start the numbers may be changed round. `
+      + 'Give each a name '
+      + 'that stays, by its serial number or its socket.',
+    subjects: owners.map(({ id }) => ({ partId: id })), figures: [],
+  }))
+}
+
+/** A login that anybody on the network may try. */
+export const remoteOpen: Rule = ({ facts: { plan: { host } } }) => host.remote && !host.keys?.length
+  ? [at({
+      code: 'host.remote-open', id: 'host.remote-open', severity: 'note', title: 'The remote shell takes passwords',
+      sentence: 'Whoever reaches the board may try them. With a public key in the plan passwords are refused from outside.',
+    })]
+  : []
+
+/** One key at two crossings. */
+export const keysTwice: Rule = ({ facts }) => facts.parts.flatMap((owner) => {
+  const size = matrixSize(owner)
+  const { matrix } = facts.plan.host
+  if (!size || !matrix[owner.id]) return []
+  const found = new Map<string, string[]>()
+  for (let row = 0; row < size.rows; row++) for (let column = 0; column < size.columns; column++) {
+    const { code } = keyAt(owner.id, row, column, size.columns, matrix)
+    if (code !== 'KEY_UNKNOWN') found.set(code, [...found.get(code) ?? [], `row ${row + 1}, column ${column + 1}`])
+  }
+  return [...found].filter(([, places]) => places.length > 1).map(([code, places]) => at({
+    code: 'host.key-twice', id: `host.key-twice ${owner.id} ${code}`, severity: 'caution', title: `${owner.name}: ${code} twice`,
+    sentence: `It is at ${places.join(' and at ')}: programs cannot tell them apart. Give one another key, or leave it so on purpose.`,
+    subjects: [{ partId: owner.id }],
+  }))
+})
+
+/** More than the board or the card holds. */
+export const memoryAndCard: Rule = ({ facts }) => {
+  const { memory, card } = hostBudgets(facts)
+  const over = (code: 'memory.short' | 'card.full', budget: typeof memory, title: string, sentence: string): Finding[] =>
+    budget.availableMb !== null && budget.totalMb > budget.availableMb
+      ? [at({
+          code, id: code, severity: 'caution', stages: ['boot', 'board'], title, sentence,
+          figures: [{ label: 'together', value: Math.round(budget.totalMb), unit: 'MB', limit: budget.availableMb, origin: 'practice' }],
+        })]
+      : []
+  return facts.plan.host.keeps.length || facts.plan.host.memoryMb !== undefined
+    ? [
+        ...over('memory.short', memory, 'More is kept loaded than the board has memory',
+          'What does not fit is put aside on the card, slowly, or the program is ended '
+          + 'in the middle. Keep less loaded, or take a board with more.'),
+        ...over('card.full', card, 'More lies on the card than it should hold',
+          'A card without free room wears fast, and a full one stops the system. Take a larger '
+          + 'one, or keep less on it.'),
+      ]
+    : []
+}
