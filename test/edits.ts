@@ -1,6 +1,7 @@
 /** Every kind of edit, for laws about changing plans. */
 import fc from 'fast-check'
 import type { Edit } from '../core/plan/edits'
+import type { Host } from '../core/plan/host-shape'
 import { catalogue } from './plans'
 
 const partId = fc.constantFrom('scale', 'brood', 'west', 'panel', 'labels', 'nobody')
@@ -27,9 +28,9 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ edit: fc.constant('drop-program' as const), id: fc.constantFrom('p1', 'p3') }),
   fc.record({
     edit: fc.constant('set-host' as const),
-    host: fc.constantFrom(
-      { name: 'box' }, { user: 'keeper', remote: true }, { name: undefined }, { runs: [{ id: 'r', name: 'a', how: 'service' as const, command: 'x' }] },
-      { matrix: { pad: { '0.1': { code: 'KEY_A' } } } }, { files: { '/etc/x': { text: 'a\n' } } },
+    host: fc.constantFrom<Partial<Host>>(
+      { name: 'box' }, { user: 'keeper', remote: true }, { runs: [{ id: 'r', name: 'a', how: 'service' as const, command: 'x' }] },
+      { matrix: { pad: { 0.1: { code: 'KEY_A' } } } }, { files: { '/etc/x': { text: 'a\n' } } },
     ),
   }),
   fc.record({ edit: fc.constant('rename' as const), name: text }),

@@ -6,6 +6,8 @@ import Joi from 'joi'
 import { strFromU8, strToU8 } from 'fflate'
 import { parseJson } from '~~/core/json'
 import { readPlan } from '~~/core/plan/read'
+import { stockSchema } from '~~/core/stock/check'
+import type { StockEntry } from '~~/core/stock/shape'
 import { same } from '~~/core/plan/same'
 import type { Plan } from '~~/core/plan/types'
 import { readZip, zipOf, ZipError, type BundledFile } from '~~/core/zip'
@@ -66,6 +68,7 @@ export async function makeBackup(database: ProjectDatabase, slots: Slots, since?
     put(names.record, beside)
     contents.projects.push({ id: head.id, name: head.name, ...names })
   }
+  put('stock.json', await database.stock.toArray())
   put('settings.json', Object.fromEntries(slots.keys().filter(key => key.startsWith(SETTINGS)).map(key => [key, slots.getItem(key)])))
   put('backup.json', contents)
   const day = now.toISOString().slice(0, 10)
@@ -119,7 +122,13 @@ const settingsSchema = Joi.object<Record<string, string>>().pattern(
 interface Found { plan: Plan, beside: Beside, at: string }
 
 /** What is in a backup. Throws `BackupError`. */
-export function readBackup(bytes: Uint8Array): { contents: Contents, projects: Found[], settings: Record<string, string> } {
+export function readBackup(bytes: Uint8Array): {
+  contents: Contents
+  projects: Found[]
+  settings: Record<string, string>
+  /** Null in a backup from before there was one. */
+  stock: StockEntry[] | null
+} {
   let files: Map<string, Uint8Array>
   try {
     files = new Map(readZip(bytes, LIMITS).map(file => [file.path, file.bytes]))
@@ -128,14 +137,14 @@ export function readBackup(bytes: Uint8Array): { contents: Contents, projects: F
     if (!(error instanceof ZipError)) throw error
     throw new BackupError(`This file cannot be read as a backup: ${error.message}.`)
   }
-  const read = <T>(path: string, schema: Joi.ObjectSchema<T>): T => {
+  const read = <T>(path: string, schema: Joi.Schema<T>): T => {
     const file = files.get(path)
     if (!file) throw new BackupError(`This is no whole backup of Voltaris: "${path}" is not in it.`)
     const parsed = parseJson(strFromU8(file))
     if (!parsed.ok) throw new BackupError(`"${path}" in the backup is no JSON: ${parsed.message}.`)
     const { value, error } = schema.validate(parsed.value, { convert: false })
     if (error) throw new BackupError(`"${path}" in the backup cannot be used: ${error.message}.`)
-    return value
+    return value as T
   }
   const contents = read('backup.json', contentsSchema)
   const projects = contents.projects.map((entry) => {
@@ -150,7 +159,8 @@ export function readBackup(bytes: Uint8Array): { contents: Contents, projects: F
     }
     return { plan, beside, at: contents.at }
   })
-  return { contents, projects, settings: read('settings.json', settingsSchema) }
+  const stock = files.has('stock.json') ? read('stock.json', stockSchema) : null
+  return { contents, projects, settings: read('settings.json', settingsSchema), stock }
 }
 
 /**
@@ -162,10 +172,19 @@ export async function restoreBackups(database: ProjectDatabase, slots: Slots, zi
   const latest = new Map(backups.flatMap(({ projects }) => projects).map(found => [found.beside.record.id, found]))
   const restored: Restored = { added: [], same: 0, beside: [], renewed: [] }
   for (const found of latest.values()) await restoreOne(database, found, restored)
+  await restoreStock(database, backups.findLast(({ stock }) => stock !== null)?.stock ?? [])
   for (const { settings } of backups) {
     for (const [key, value] of Object.entries(settings)) if (slots.getItem(key) === null) slots.setItem(key, value)
   }
   return restored
+}
+
+/** What is not there comes back; what is there stays as it is counted now. */
+async function restoreStock(database: ProjectDatabase, stock: readonly StockEntry[]): Promise<void> {
+  await database.transaction('rw', database.stock, async () => {
+    const there = new Set(await database.stock.toCollection().primaryKeys())
+    await database.stock.bulkAdd(stock.filter(({ id }) => !there.has(id)))
+  })
 }
 
 async function restoreOne(database: ProjectDatabase, { plan, beside, at }: Found, restored: Restored): Promise<void> {

@@ -7,6 +7,7 @@ import { completed } from '~~/core/plan/create'
 import { merge, type Collision } from '~~/core/plan/merge'
 import { soundness } from '~~/core/plan/sound'
 import type { Trail } from '~~/core/plan/trail'
+import type { StockEntry } from '~~/core/stock/shape'
 import type { Plan } from '~~/core/plan/types'
 import { noteBlocked } from './failures'
 import { headOf } from './heads'
@@ -53,6 +54,8 @@ export class ProjectDatabase extends Dexie {
   heads!: EntityTable<Head, 'id'>
   states!: EntityTable<PastState, 'key'>
   trails!: EntityTable<TrailRecord, 'id'>
+  /** What the maker owns. */
+  stock!: EntityTable<StockEntry, 'id'>
   facts!: EntityTable<Fact, 'key'>
 
   constructor(name = 'voltaris') {
@@ -60,6 +63,9 @@ export class ProjectDatabase extends Dexie {
     super(name, { chromeTransactionDurability: 'strict' })
     this.version(1).stores({ projects: 'id, updatedAt' })
     this.version(2).stores({ projects: 'id, updatedAt', heads: 'id', states: '++key, project', trails: 'id', facts: 'key' })
+    this.version(3).stores({
+      projects: 'id, updatedAt', heads: 'id', states: '++key, project', trails: 'id', facts: 'key', stock: 'id',
+    })
     this.on('blocked', () => noteBlocked(true))
     this.on('ready', () => noteBlocked(false))
   }

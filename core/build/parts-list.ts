@@ -4,6 +4,8 @@ import type { Component, Conductor, Netlist } from '../netlist/types'
 export interface ListedItem {
   /** What it is. */
   what: string
+  /** Its id in the catalogue. */
+  type?: string
   kind: 'board' | 'part' | 'stage' | 'item' | 'load' | 'splice' | 'wire' | 'cable'
   count: number
   /** Names that it has in the plan. */
@@ -32,13 +34,18 @@ export function partsListOf({ components, conductors }: Netlist): ListedItem[] {
   }
   for (const component of components) {
     add(
-      `${component.kind} ${whatOf(component)}`, { what: whatOf(component), kind: component.kind, price: component.price ?? null },
+      `${component.kind} ${whatOf(component)}`, {
+        what: whatOf(component), kind: component.kind, price: component.price ?? null,
+        ...component.type !== undefined && { type: component.type },
+      },
       component.kind === 'board' ? '' : component.name, component.id,
     )
   }
   for (const conductor of conductors) {
     const cable = cableWords(conductor)
-    if (cable) add(`cable ${cable}`, { what: cable, kind: 'cable', price: conductor.price ?? null }, '', conductor.id)
+    if (cable) add(`cable ${cable}`, {
+      what: cable, kind: 'cable', price: conductor.price ?? null, ...conductor.type !== undefined && { type: conductor.type },
+    }, '', conductor.id)
     else if (conductor.kind === 'wire') {
       const what = conductor.awg === undefined ? 'Wire' : `Wire, ${Math.round(conductor.awg)} gauge`
       // Two ways are two wires of that length.

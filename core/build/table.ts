@@ -1,5 +1,6 @@
 /** Wire list and parts list as tables: for a spreadsheet and for a page of text. */
 import Papa from 'papaparse'
+import type { StockRow } from '../stock/needs'
 import type { ListedItem } from './parts-list'
 import type { Wire } from './wires'
 
@@ -10,6 +11,8 @@ const wireCells = (wire: Wire, i: number) => [
 ]
 
 const PARTS_FIELDS = ['Count', 'What', 'For', 'Length (m)', 'Price, each (made up)']
+const STOCK_FIELDS = ['Have', 'Taken by others', 'Buy', 'Lies in']
+const stockCells = ({ have, reserved, buy, places }: StockRow) => [have, reserved, buy, places.join('; ')]
 const itemCells = ({ count, what, names, lengthM, price }: ListedItem) => [
   count, what, names.filter(name => name !== what).join(', '), lengthM ?? '', price ?? '',
 ]
@@ -20,7 +23,12 @@ const asCsv = (fields: string[], data: (string | number)[][]) => Papa.unparse(
 ) + '\r\n'
 
 export const wiresAsCsv = (wires: Wire[]): string => asCsv(WIRE_FIELDS, wires.map(wireCells))
-export const partsAsCsv = (items: ListedItem[]): string => asCsv(PARTS_FIELDS, items.map(itemCells))
+/** With what lies in stock, where that is known. */
+export const partsAsCsv = (items: ListedItem[], stock?: (item: ListedItem) => StockRow): string => stock
+  ? asCsv([...PARTS_FIELDS, ...STOCK_FIELDS], items.map(item => [...itemCells(item), ...item.kind === 'wire'
+      ? ['', '', '', '']
+      : stockCells(stock(item))]))
+  : asCsv(PARTS_FIELDS, items.map(itemCells))
 
 const cell = (value: string | number) => String(value).replace(/\|/g, '\\|').replace(/\s+/g, ' ')
 const asRows = (fields: string[], data: (string | number)[][]) => [fields, fields.map(() => '---'), ...data]

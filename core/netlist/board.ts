@@ -33,7 +33,7 @@ export function boardComponent(board: Board): Component {
     .map(entry => positionPin(entry.position))
   const returns = sockets.filter(pin => pin.id.endsWith('-')).map(pin => pin.id)
   return {
-    id: BOARD_ID, kind: 'board', name: board.name, what: 'Board', node: '@board',
+    id: BOARD_ID, kind: 'board', name: board.name, what: 'Board', node: '@board', type: board.id,
     ...board.price !== undefined && { price: board.price },
     pins: [
       ...board.header.map(entry => ({ id: positionPin(entry.position), label: label(entry) })),

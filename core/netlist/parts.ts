@@ -52,7 +52,7 @@ export function partComponent(owner: ResolvedPart): Component {
     ...owner.supplies.filter(supply => supply.socket).map(supply => `${owner.id}.${supply.id}.socket-`),
   ]
   return {
-    id: owner.id, kind: 'part', name: owner.name, what: owner.part.name, partId: owner.id, pins: unique,
+    id: owner.id, kind: 'part', name: owner.name, what: owner.part.name, partId: owner.id, type: owner.part.id, pins: unique,
     inside: [...sockets, returns].filter(list => list.length > 1), ...owner.part.price !== undefined && { price: owner.part.price },
   }
 }

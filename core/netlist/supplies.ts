@@ -84,7 +84,9 @@ export class SupplyLayout {
     if (!direct) this.components.push(terminalsAt(end, cable.name))
     this.join(cable.id, start, end, {
       kind: 'lead', node: cable.id, lengthM: cable.figures.lengthM?.value ?? 1, ...cable.figures.awg && { awg: cable.figures.awg.value },
-      ...cable.own && { name: cable.name, ...cable.price !== undefined && { price: cable.price } },
+      ...cable.own && {
+        name: cable.name, ...cable.item && { type: cable.item.id }, ...cable.price !== undefined && { price: cable.price },
+      },
     })
   }
 
@@ -163,6 +165,7 @@ function itemComponent(node: TreeNode): Component {
   const returns = pins.filter(pin => pin.id.endsWith('-')).map(pin => pin.id)
   return {
     id, kind: node.role === 'load' ? 'load' : 'item', name: node.name, what: node.unit?.name ?? node.item?.name ?? node.name,
+    ...(node.unit ?? node.item) && { type: (node.unit ?? node.item)!.id },
     node: node.id, pins,
     inside: node.kind === 'rectifier' || returns.length < 2 ? [] : [returns], ...node.price !== undefined && { price: node.price },
   }

@@ -35,6 +35,8 @@ export interface Component {
   /** What it is, for the parts list: "MOSFET stage with flyback diode", "USB hub". */
   what: string
   partId?: string
+  /** In the catalogue: part, board, supply or power item. */
+  type?: string
   /** Its node in the supply graph. */
   node?: NodeRef
   pins: Pin[]
@@ -74,6 +76,8 @@ export interface Conductor {
   position?: number
   /** Known by a name of its own: a cable of the catalogue. */
   name?: string
+  /** In the catalogue, where it is one of it. */
+  type?: string
   awg?: number
   lengthM: number
   price?: number

@@ -4,6 +4,7 @@
  */
 import { cautionsOf } from '~~/core/catalogue/cautions'
 import { buildAsMarkdown, partsAsCsv, wiresAsCsv } from '~~/core/build/table'
+import { stockOf } from '~~/core/stock/needs'
 import { WIRE_COLOURS } from '~~/core/build/wires'
 
 const project = useProjectStore()
@@ -14,6 +15,13 @@ const wires = computed(() => project.report!.wires)
 const done = computed(() => new Set(project.plan!.build.done))
 const doneCount = computed(() => wires.value.filter(wire => done.value.has(wire.key)).length)
 const partsList = computed(() => project.report!.partsList)
+const stock = useStockStore()
+stock.follow()
+const showsStock = ref(false)
+const others = computed(() => stock.takenByOthers(project.id))
+/** What lies in the drawer of a row; null while nothing is counted. */
+const stockFor = (item: Item) => stock.entries?.length && !isWire(item.kind) ? stockOf(item, stock.entries, others.value) : null
+const toBuy = computed(() => partsList.value.reduce((all, item) => all + (stockFor(item)?.buy ?? item.count) * (item.price ?? 0), 0))
 const sum = computed(() => partsList.value.reduce((all, item) => all + item.count * (item.price ?? 0), 0))
 const stops = computed(() => project.report!.counts.stops)
 /** Whoever wires it is told what somebody decided at the desk. */
@@ -47,13 +55,19 @@ const wireColumns = computed(() => [
 ])
 type Item = typeof partsList.value[number]
 const forWhat = (item: Item) => item.names.filter(name => name !== item.what).join(', ')
-const PARTS_COLUMNS = [
+const partsColumns = computed(() => [
   { key: 'count', title: 'Count', value: (item: Item) => item.count, num: true },
   { key: 'what', title: 'What', value: (item: Item) => item.what },
   { key: 'for', title: 'For', value: forWhat },
   { key: 'length', title: 'm', value: (item: Item) => item.lengthM, num: true },
   { key: 'price', title: 'each', value: (item: Item) => item.price, num: true },
-]
+  ...stock.entries?.length
+    ? [
+        { key: 'have', title: 'have', value: (item: Item) => stockFor(item)?.have, num: true },
+        { key: 'buy', title: 'buy', value: (item: Item) => stockFor(item)?.buy, num: true },
+      ]
+    : [],
+])
 
 const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 'flat cable', 'seat': 'push on' } as const
 
@@ -62,7 +76,10 @@ function csv() {
 }
 
 function partsCsv() {
-  download(fileName(project.plan!.name, '-parts.csv'), '\uFEFF' + partsAsCsv(partsList.value), 'text/csv')
+  download(fileName(project.plan!.name, '-parts.csv'), '\uFEFF' + partsAsCsv(partsList.value, stock.entries?.length
+    ? row => stockOf(
+      row, stock.entries!, others.value)
+    : undefined), 'text/csv')
 }
 
 function markdown() {
@@ -215,8 +232,17 @@ function markdown() {
     >
       <div class="stage-head">
         <h2>What lies on the table</h2>
-        <span class="quiet">{{ sum ? `about ${price(Math.round(sum))} together, made-up prices` : '' }}</span>
+        <span class="quiet">{{ sum ? `about ${price(Math.round(sum))} together, made-up prices` : '' }}{{ sum && stock.entries?.length
+          ? `; ${price(Math.round(toBuy))} to buy` : '' }}</span>
         <span class="spacer" />
+        <v-btn
+          size="small"
+          variant="outlined"
+          data-test="open-stock"
+          @click="showsStock = true"
+        >
+          Drawer
+        </v-btn>
         <v-btn
           size="small"
           variant="outlined"
@@ -239,18 +265,39 @@ function markdown() {
         data-test="parts-list"
         whole
         :rows="partsList"
-        :columns="PARTS_COLUMNS"
+        :columns="partsColumns"
         :row-key="item => item.kind + item.what"
         caption="What lies on the table"
       >
         <template #price="{ row }">
           {{ row.price === null ? '' : price(row.price) }}
         </template>
+        <template #have="{ row }">
+          <template v-if="stockFor(row)">
+            {{ stockFor(row)!.have }}<span
+              v-if="stockFor(row)!.reserved"
+              class="quiet"
+            > ({{ stockFor(row)!.reserved }} taken)</span><v-tooltip
+              v-if="stockFor(row)!.places.length"
+              activator="parent"
+              :text="`Lies in ${stockFor(row)!.places.join(', ')}`"
+            />
+          </template>
+        </template>
+        <template #buy="{ row }">
+          <b v-if="stockFor(row)?.buy">{{ stockFor(row)!.buy }}</b><template v-else-if="stockFor(row)">
+            –
+          </template>
+        </template>
         <template #for="{ row }">
           <span class="quiet">{{ forWhat(row) }}</span>
         </template>
       </SortTable>
     </section>
+    <LazyStockDialog
+      v-if="showsStock"
+      @close="showsStock = false"
+    />
     <FocusMode
       v-if="focus"
       :wires="wires"

@@ -7,6 +7,8 @@ defineProps<{
   list: readonly { part: Part, traits: Traits }[]
   compared: readonly Part[]
   canCompare: (part: Part) => boolean
+  /** Type → how many lie free in the drawer. */
+  free: ReadonlyMap<string, number>
 }>()
 const emit = defineEmits<{ add: [part: Part], look: [part: Part | null], compare: [part: Part] }>()
 </script>
@@ -19,6 +21,7 @@ const emit = defineEmits<{ add: [part: Part], look: [part: Part | null], compare
     :traits="traits"
     :is-compared="compared.includes(part)"
     :can-compare="canCompare(part)"
+    :free="free.get(part.id) ?? 0"
     @add="emit('add', part)"
     @look="isLookedAt => emit('look', isLookedAt ? part : null)"
     @compare="emit('compare', part)"

@@ -4,7 +4,14 @@ import type { Traits } from '~~/core/catalogue/traits'
 import type { Part } from '~~/core/catalogue/types'
 import { mdiPlus, mdiScaleBalance } from '@mdi/js'
 
-const { part, traits, isCompared, canCompare } = defineProps<{ part: Part, traits: Traits, isCompared: boolean, canCompare: boolean }>()
+const { part, traits, isCompared, canCompare, free } = defineProps<{
+  part: Part
+  traits: Traits
+  isCompared: boolean
+  canCompare: boolean
+  /** So many lie free in the drawer. */
+  free: number
+}>()
 const emit = defineEmits<{ add: [], look: [isLookedAt: boolean], compare: [] }>()
 const compareHint = computed(() => isCompared
   ? 'Take it out of the comparison'
@@ -37,7 +44,10 @@ const takes = computed(() => [
         />
       </template>
       <span class="words"><b>{{ part.name }}</b><span class="small quiet">{{ part.summary }}</span>
-        <span class="figures small takes">{{ takes }}</span></span>
+        <span class="figures small takes">{{ takes }}<b
+          v-if="free"
+          class="free"
+        >{{ takes ? ' · ' : '' }}{{ free }} in the drawer</b></span></span>
     </v-btn>
     <IconAct
       :name="`Compare ${part.name}`"
@@ -60,4 +70,5 @@ const takes = computed(() => [
 .take :deep(.v-btn__prepend) { margin: 0 8px 0 0; }
 .words { display: grid; min-width: 0; overflow-wrap: anywhere; line-height: 1.3; }
 .takes { color: var(--ink-2); }
+.free { color: var(--moss); }
 </style>

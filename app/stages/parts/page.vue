@@ -5,7 +5,8 @@ import type { Part } from '~~/core/catalogue/types'
 
 const project = useProjectStore()
 const {
-  text, group, link, rail, most, onlyFitting, groups, links, rails, freeLines, all, offered, byGroup, isSifted, clear, add, ghost,
+  text, group, link, rail, most, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all, offered, byGroup,
+  isSifted, clear, add, ghost,
 } = useParts()
 const narrow = useMediaQuery('(max-width: 860px)')
 /** Narrow screens have one side at a time. */
@@ -113,6 +114,13 @@ function toggle(part: Part) {
             class="wide"
             :label="`only what ${freeLines} free ${freeLines === 1 ? 'line' : 'lines'} can serve`"
           />
+          <v-checkbox
+            v-if="hasStock"
+            v-model="onlyInDrawer"
+            class="wide"
+            label="only what lies in the drawer"
+            data-test="only-drawer"
+          />
         </div>
         <p
           class="quiet small count"
@@ -141,6 +149,7 @@ function toggle(part: Part) {
               :list="list"
               :compared="compared"
               :can-compare="canCompare"
+              :free="free"
               @add="add"
               @look="ghost"
               @compare="toggle"
@@ -166,6 +175,7 @@ function toggle(part: Part) {
                 :list="list"
                 :compared="compared"
                 :can-compare="canCompare"
+                :free="free"
                 @add="add"
                 @look="ghost"
                 @compare="toggle"

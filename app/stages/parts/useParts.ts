@@ -19,6 +19,17 @@ export function useParts() {
   const rail = ref<string | null>(null)
   const most = ref<number | null>(null)
   const onlyFitting = ref(false)
+  const onlyInDrawer = ref(false)
+  const stock = useStockStore()
+  stock.follow()
+  /** Type → how many lie in the drawer that no other project takes. */
+  const free = computed(() => {
+    const others = stock.takenByOthers(project.id)
+    const counted = new Map<string, number>()
+    for (const { type, count } of stock.entries ?? []) if (type !== undefined) counted.set(type, (counted.get(type) ?? 0) + count)
+    return new Map([...counted].map(([type, count]) => [type, Math.max(0, count - (others.get(type) ?? 0))]))
+  })
+  const hasStock = computed(() => (stock.entries?.length ?? 0) > 0)
 
   const all = computed<Offer[]>(() => [...project.catalogue.parts.values()].map(part => ({ part, traits: traitsOf(part) })))
   const groups = computed(() => [...new Set(all.value.map(({ part }) => part.group))].sort())
@@ -26,20 +37,22 @@ export function useParts() {
   const rails = computed(() => [...new Set(all.value.flatMap(({ traits }) => traits.rails))].sort())
   const freeLines = computed(() => project.report ? project.report.lines.available - project.report.lines.used : Infinity)
   const isSifted = computed(
-    () => !!(text.value.trim() || group.value || link.value || rail.value || most.value !== null || onlyFitting.value),
+    () => !!(text.value.trim() || group.value || link.value || rail.value || most.value !== null || onlyFitting.value
+      || onlyInDrawer.value),
   )
 
   const offered = computed(() => all.value.filter(({ part, traits }) => (!group.value || part.group === group.value)
     && (!link.value || traits.links.includes(link.value)) && (!rail.value || traits.rails.includes(rail.value))
     && (most.value === null || (traits.price !== null && traits.price <= most.value))
-    && (!onlyFitting.value || traits.ownLines <= freeLines.value) && answersTo(part, text.value)))
+    && (!onlyFitting.value || traits.ownLines <= freeLines.value) && (!onlyInDrawer.value || (free.value.get(part.id) ?? 0) > 0)
+    && answersTo(part, text.value)))
   const byGroup = computed(() => groups.value.map(name => ({ name, list: offered.value.filter(({ part }) => part.group === name) }))
     .filter(({ list }) => list.length))
 
   function clear() {
     text.value = ''
     group.value = link.value = rail.value = most.value = null
-    onlyFitting.value = false
+    onlyFitting.value = onlyInDrawer.value = false
   }
 
   const fresh = (part: Part) => {
@@ -69,5 +82,9 @@ export function useParts() {
     void show()
   }
 
-  return { text, group, link, rail, most, onlyFitting, groups, links, rails, freeLines, all, offered, byGroup, isSifted, clear, add, ghost }
+  return {
+    text, group, link, rail, most, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all, offered, byGroup,
+    isSifted,
+    clear, add, ghost,
+  }
 }

@@ -21,6 +21,7 @@ const refused = ref<{ file: string, problems: readonly Problem[] } | null>(null)
 /** The first-time page, also called by choice. */
 const beginning = ref(false)
 const fromText = ref(false)
+const showsStock = ref(false)
 const binOpen = ref(false)
 const DEMO_LOADED = 'voltaris.demo-loaded'
 
@@ -124,6 +125,13 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         >
           Load the demo projects
         </v-btn>
+        <v-btn
+          variant="outlined"
+          data-test="projects-stock"
+          @click="showsStock = true"
+        >
+          Drawer
+        </v-btn>
         <BackupMenu
           :news="backup.news.value"
           :busy="backup.busy.value"
@@ -166,6 +174,10 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
           From a program or table
         </v-btn>
       </v-form>
+      <LazyStockDialog
+        v-if="showsStock"
+        @close="showsStock = false"
+      />
       <LazyPlanFromText
         v-if="fromText"
         @make="plan => projects.createFrom(plan)"

@@ -24,10 +24,20 @@ const everything = async (from: ProjectDatabase, slots: Slots) => ({
   heads: (await from.heads.toArray()).sort((a, b) => a.id < b.id ? -1 : 1),
   states: (await from.states.orderBy('project').toArray()).map(({ key: _, ...state }) => state),
   trails: await from.trails.toArray(),
+  stock: await from.stock.toArray(),
   slots: Object.fromEntries(slots.keys().sort().map(key => [key, slots.getItem(key)])),
 })
 
 describe('a backup', () => {
+  it('brings back what is missing in the stock, and leaves what is counted now', async () => {
+    const [from, to] = [another(), another()]
+    await from.stock.bulkAdd([{ id: 's1', what: 'LED', count: 5 }, { id: 's2', what: 'fuse', count: 3 }])
+    await to.stock.add({ id: 's1', what: 'LED', count: 2 })
+    const { bytes } = await makeBackup(from, memorySlots())
+    await restoreBackups(to, memorySlots(), [bytes])
+    expect((await to.stock.toArray()).map(({ what, count }) => `${count} ${what}`)).toEqual(['2 LED', '3 fuse'])
+  })
+
   it('gives everything again in an empty browser', async () => {
     await fc.assert(fc.asyncProperty(fc.array(
       fc.tuple(fc.constantFrom(...demoPlans), fc.array(anyEdit, { maxLength: 4 })), { maxLength: 4 },
@@ -35,6 +45,8 @@ describe('a backup', () => {
       const [from, to] = [another(), another()]
       const slots = memorySlots()
       slots.setItem('voltaris.dark', 'true')
+      const fuse = { id: 's2', what: 'fuse', count: 3, place: 'box' }
+      await from.stock.bulkAdd([{ id: 's1', what: 'LED', type: 'led-plain', count: drawn.length }, fuse])
       for (const [plan, edits] of drawn) {
         const record = await from.create(plan, new Date('2026-01-05'))
         const changed = edits.reduce((now, edit) => applyEdit(now, edit).plan, plan)
