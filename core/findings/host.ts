@@ -24,6 +24,15 @@ export const fixedAddressFits: Rule = ({ facts: { plan: { host } } }) => {
             + ` answer to nobody. Give it another, and keep it out of what the router hands out.`,
         })]
       : [],
+    ...address.interface.startsWith('wl') && !host.radio
+      ? [at({
+          code: 'host.radio-missing', id: 'host.radio-missing', severity: 'stop',
+          title: 'The fixed address is by radio, and no network is named',
+          sentence: `${address.interface} is a radio: without the network's name the board is on none. Name it, or give the address to `
+            + 'the socket of a cable such as eth0.',
+          fixes: [{ label: 'Give it to eth0', edits: [{ edit: 'set-host', host: { address: { ...address, interface: 'eth0' } } }] }],
+        })]
+      : [],
     ...gateway !== undefined && (!net.holds(gateway) || gateway === own)
       ? [at({
           code: 'host.gateway-off', id: 'host.gateway-off', severity: 'caution', title: 'The router is not in the board\'s net',
@@ -68,9 +77,11 @@ export const runsStart: Rule = ({ facts: { plan: { host } } }) => {
       code: 'host.command-off', id: `host.command-off ${run.id}`, severity: 'caution', title: `${run.name}: that is no address of a page`,
       sentence: 'Write it whole, such as http://localhost:8080/ or file:///home/keeper/page.html.',
     })),
-    ...!host.user && host.runs.length
+    ...(!host.user || host.user === 'root') && host.runs.length
       ? [at({
-          code: 'host.no-user', id: 'host.no-user', severity: 'caution', title: 'Nobody is named who runs the programs',
+          code: 'host.no-user', id: 'host.no-user', severity: 'caution', title: host.user
+            ? 'The programs run as root'
+            : 'Nobody is named who runs the programs',
           sentence: 'Services would run as root, where a mistake reaches everything, and what starts with the desktop has no folder to '
             + 'lie in. Name the user of the board.',
         })]

@@ -56,7 +56,8 @@ export function switchedOn(facts: Facts): SwitchedOn[] {
     ...host.runs.some(run => run.how === 'page')
       ? [{
           what: 'A page over the whole screen',
-          opens: 'Whoever stands before it uses the board as its user: keep that user out of the group sudo.', by: 'the desktop entry',
+          opens: 'Whoever stands before it and gets out of the page is the board\'s user: see that sudo asks for a password there.',
+          by: 'the desktop entry',
         }]
       : [],
   ]

@@ -1,5 +1,4 @@
 /** Programs that start by themselves. published: systemd.service(5); freedesktop Desktop Entry and Autostart specifications */
-import { holds } from '../facts/gather'
 import type { Facts } from '../facts/types'
 import type { HostRun } from '../plan/host-shape'
 import { desktopWord, needsShell, serviceWord, wordsOfCommand } from './quoting'
@@ -26,7 +25,6 @@ export function idleOutputs(facts: Facts): { line: number, level: 0 | 1, name: s
 export function service(run: HostRun, facts: Facts, groups: readonly string[]): SmallFile {
   const { host, name: plan } = facts.plan
   const words = startedBy(run.command)
-  const usb = facts.parts.some(({ part, options }) => part.plugs?.some(plug => plug.socket === 'usb' && holds(plug.when, options)))
   const outputs = idleOutputs(facts)
   const named = outputs.map(({ name }) => name).join('; ')
   const rows: Row[] = [
@@ -35,7 +33,6 @@ export function service(run: HostRun, facts: Facts, groups: readonly string[]): 
       ? [['Wants=network-online.target', ''] as Row, ['After=network-online.target',
           'Waits until the network is there.'] as Row]
       : [],
-    ...usb ? [['After=systemd-udev-settle.service', 'What is plugged in has been looked at by then.'] as Row] : [],
     ['', ''], ['[Service]', ''], ['Type=simple', 'It runs until it ends.'],
     ...host.user ? [[`User=${host.user}`, 'Not as root: what goes wrong stays small.'] as Row] : [],
     ...groups.length ? [[`SupplementaryGroups=${groups.join(' ')}`, 'May use what this plan needs.'] as Row] : [],
@@ -100,4 +97,4 @@ export function screenKeys(facts: Facts): SmallFile | null {
   }
 }
 
-export const homeOf = ({ plan: { host } }: Facts) => host.user ? `/home/${host.user}` : '~'
+export const homeOf = ({ plan: { host } }: Facts) => host.user === 'root' ? '/root' : host.user ? `/home/${host.user}` : '~'

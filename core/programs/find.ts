@@ -47,6 +47,7 @@ export class Finder {
       }
     }
     this.readKeywords(call, name)
+    this.readOnBus(call)
     if (name === 'ioctl') this.readControl(call)
     if (/^(add_argument|option|add_option)$/.test(name)) this.readOption(call)
   }
@@ -73,11 +74,12 @@ export class Finder {
       ...called !== undefined && { called },
     })
     // A device or a chip that is named first moves all the rest by one.
-    const isNamed = args[0]
-      ? this.resolver.resolve(args[0].value, call.scope).some(({ expr }) =>
-          expr.is === 'text' && /^\/dev\/|^gpiochip\d/.test(expr.value))
-      : false
-    const isShifted = isNamed && /^(pin|spi-bus)$/.test(shape.args[0] ?? '')
+    const told = args[0] ? this.resolver.resolve(args[0].value, call.scope) : []
+    const isNamed = told.some(({ expr }) => expr.is === 'text' && /^\/dev\/|^gpiochip\d/.test(expr.value))
+    const isHandle = !told.length && args[0]?.value.is === 'name' && pinText(args[0].value.path.at(-1)!) === null
+      && /^[A-Z]/.test(call.path.at(-1) ?? '') && args[1] !== undefined
+      && this.resolver.resolve(args[1].value, call.scope).some(({ expr }) => expr.is === 'number')
+    const isShifted = (isNamed || isHandle) && /^(pin|spi-bus)$/.test(shape.args[0] ?? '')
     for (const [at, kind] of Object.entries(shape.args)) {
       const arg = args[Number(at) + (isShifted ? 1 : 0)]
       if (arg && !(isShifted && kind !== 'pin')) note(kind!, arg.value)
@@ -113,6 +115,13 @@ export class Finder {
       const kind = kindByName(name, /^[A-Z]|display|screen|device|driver|sensor|init|create|setup/.test(callee))
       if (kind) this.note(kind, value, call, { by: `${name}=`, called: name })
     }
+  }
+
+  /** `Sensor("/dev/i2c-1", 0x76)`: something on a bus that is named by its path. */
+  private readOnBus(call: Call): void {
+    const [bus, address] = positional(call.args)
+    const isBus = bus && this.resolver.resolve(bus.value, call.scope).some(({ expr }) => expr.is === 'text' && /^\/dev\/i2c-\d+$/.test(expr.value))
+    if (isBus && address?.value.is === 'number') this.note('address', address.value, call, { by: `${call.path.join('.')}(…)` })
   }
 
   private readControl(call: Call): void {
@@ -207,6 +216,7 @@ export class Finder {
     const isHeader = !this.program.calls.length
     for (const { name, value, scope, each } of this.program.definitions) {
       if (each !== undefined) continue
+      if (value.is === 'map' && /(^|\.)(exports|config|settings|pins|wiring|gpio)$/i.test(name)) this.readConfiguration(value, [name], scope)
       const last = name.split('.').at(-1)!
       const kind = kindByName(last, true)
       if (!kind) continue
@@ -227,6 +237,21 @@ export class Finder {
       }
     }
     return passed
+  }
+
+  /** An object that holds a configuration: a value is what its key, and those around it, say. */
+  private readConfiguration({ entries }: Expr & { is: 'map' }, keys: readonly string[], scope: Call['scope'] | null): void {
+    for (const { key, value } of entries) {
+      const own = key.is === 'text' ? key.value : key.is === 'name' ? key.path.at(-1)! : ''
+      if (value.is === 'map') this.readConfiguration(value, [...keys, own], scope)
+      const kind = kindByKeys(own, keys)
+      if (!kind || value.is === 'map') continue
+      for (const written of this.resolver.resolve(value, scope, [own])) {
+        if (!this.resolved.has(written.expr.from)) this.addWritten(
+          kind, written, { path: [], args: [], scope: scope!, from: 0, to: 0 }, { by: `the key ${own}` },
+        )
+      }
+    }
   }
 
   /** Device paths, where a text holds nothing else; not in what is only printed. */
@@ -282,6 +307,24 @@ export function kindByName(name: string, wide: boolean): SightingKind | null {
   const pin = pinNamed(name)
   return pin === 2 || (pin === 1 && wide) ? 'pin' : null
 }
+
+/** By the key itself; by those around it where it says only which. */
+export function kindByKeys(key: string, around: readonly string[]): SightingKind | null {
+  const own = kindByName(key, true)
+  if (around.some(outer => /^spi\d?$/i.test(outer))) {
+    if (own === 'i2c-bus') return 'spi-bus'
+    if (/^(device|select|cs|ce)$/i.test(key)) return 'spi-select'
+  }
+  if (own === 'pin' && pinNamed(key) === 1 && around.some(outer => /^(timing|timers?|limits?|colou?rs?|levels?)$/i.test(outer))) return null
+  if (own) return own
+  if (/^ports?$/i.test(key) && isSwitching(around)) return 'pin'
+  const inside = around.some(outer => pinNamed(outer) === 2 || /^(pins|gpios?|lines|wiring)$/i.test(outer))
+  return inside && !/count|mode|state|name|label|pull|invert|active|debounce|type/i.test(key) ? 'pin' : null
+}
+
+/** Among things that are switched or watched a port is a pin. */
+export const isSwitching = (keys: readonly string[]) =>
+  keys.some(key => /^(switch(es)?|outputs?|inputs?|binary_sensors?|relays?|lights?|leds?|buttons?|covers?|fans?|pumps?|valves?)$/i.test(key))
 
 function directionOf(args: readonly Argument[]): 'in' | 'out' | null {
   for (const { value } of args.slice(1)) {

@@ -25,6 +25,9 @@ export function languageOf(text: string, name = ''): Language {
   const first = /^#!.*\b(python|node|(?:ba|da|z)?sh)/.exec(trimmed)?.[1]
   if (first) return first === 'python' ? 'python' : first === 'node' ? 'javascript' : 'shell'
   const lines = text.split(/\r?\n/).filter(line => line.trim() !== '')
+  // `Button 1: pin 11 (GPIO17)`: a list of connections, one a line.
+  const connections = lines.filter(line => /^\S.*\b(pin|gpio|bcm|position|line)[ _]?\d{1,2}\b[^=;{}]*$/i.test(line)).length
+  if (connections >= Math.max(2, lines.length * 0.6) && !/[;{}]|=/.test(text)) return 'table'
   const points = Object.entries(SIGNS).map(([language, sign]) => ({
     language: language as Language, points: lines.filter(line => sign.test(line)).length * (language === 'boot'
       ? 3

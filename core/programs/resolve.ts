@@ -120,8 +120,16 @@ export class Resolver {
   /** Lists, maps, calls and names of classes that the expression stands for, unopened. */
   expressionsOf(expr: Expr, scope: Scope | null, depth = 0): { expr: Expr, scope: Scope | null }[] {
     if (depth > DEEPEST) return []
-    if (expr.is === 'index') return this.expressionsOf(expr.of, scope, depth + 1).flatMap(({ expr: held, scope: own }) =>
-      held.is === 'list' ? held.items.map(item => ({ expr: item, scope: own })) : [])
+    if (expr.is === 'index') {
+      const key = expr.at?.is === 'text' ? expr.at.value : null
+      return this.expressionsOf(expr.of, scope, depth + 1).flatMap(({ expr: held, scope: own }) => held.is === 'list'
+        ? held.items.map(item => ({ expr: item, scope: own }))
+        : held.is === 'map' && key !== null
+          ? held.entries.filter(entry => keyWords(entry.key).includes(key)).map(({ value }) => ({ expr: value, scope: own }))
+          : [])
+    }
+    if (expr.is === 'field') return this.expressionsOf(expr.of, scope, depth + 1)
+      .flatMap(({ expr: held, scope: own }) => this.fieldsIn(held, expr.name, own, depth + 1).map(value => ({ expr: value, scope: own })))
     if (expr.is !== 'name') return [{ expr, scope }]
     const found = this.definitionsOf(expr.path, scope).flatMap(({ value, scope: own, each }) =>
       this.expressionsOf(value, own, depth + 1).flatMap((held) => {

@@ -58,7 +58,7 @@ export const CALL_SHAPES: readonly CallShape[] = [
   { name: /^(RGBLED|LEDBoard|LEDBarGraph|TrafficLights|ButtonBoard|PhaseEnableMotor|Motor|StepperMotor|Robot|RotaryEncoder|Encoder|DistanceSensor|Matrix|Keypad)$/, args: {}, rest: 'pin', usual: 'line' },
   { name: /^(DigitalInOut|PWMOut|NeoPixel|Neopixel|PixelLine|AnalogOut|PulseOut)$/, args: { 0: 'pin' }, usual: 'line' },
   { name: /^(PixelStrip|NeoPixelStrip)$/, args: { 1: 'pin' }, usual: 'line', direction: 'out' },
-  { name: /^(Gpio|GPIO|Pin|DigitalPin|OutputPin|InputPin|GpioPin|LineOut|LineIn)$/, args: { 0: 'pin' }, usual: 'line' },
+  { name: /^(Gpio|GPIO|Pin|Line|DigitalPin|OutputPin|InputPin|GpioPin|LineOut|LineIn)$/, args: { 0: 'pin' }, usual: 'line' },
   // I²C.
   { name: /^SMBus$/, args: { 0: 'i2c-bus' }, keys: { bus: 'i2c-bus' } },
   { name: /^(openSync|openPromisified|open)$/, on: /i2c/i, args: { 0: 'i2c-bus' } },

@@ -235,6 +235,7 @@ export const CODES = {
 
   // What the board is told beside its boot file.
   'host.address-off': 'an address that is none for one board',
+  'host.radio-missing': 'an address by radio without a network',
   'host.gateway-off': 'a router outside the board\'s net',
   'host.command-off': 'a command that cannot be started',
   'host.no-user': 'programs that nobody is named for',

@@ -219,6 +219,14 @@ class GrammarReader {
         const parts = children.filter(child => !isPunctuation(child) && child.name !== '⚠')
         const value = parts.at(-1)
         const named = parts.at(-2)
+        const type = childrenOf(node).find(child => /^(TypeIdentifier|ScopedTypeIdentifier)$/.test(child.name))
+        if (type && named?.name === 'FieldIdentifier' && value?.name === 'InitializerList') {
+          // `Led led{26};` as a field.
+          this.program.calls.push({
+            path: this.pathOf(type), args: this.argumentsOf(value), into: this.textOf(named), scope: scope ?? FILE, ...span(node),
+          })
+          return
+        }
         const expr = named && /^(FieldIdentifier|TypeIdentifier)$/.test(named.name) && value ? this.exprOf(value) : null
         if (expr && expr.is !== 'other' && named && value!.name !== 'FieldIdentifier') this.define(this.textOf(named), expr, scope)
         return

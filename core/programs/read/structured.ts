@@ -1,7 +1,7 @@
 /** Reads configurations in YAML and JSON: a value is what its key, and the keys around it, say. */
 import { isMap, isScalar, isSeq, LineCounter, parseDocument, type Node } from 'yaml'
 import { DEVICE } from '../shapes'
-import { kindByName, lineAt, lineStarts } from '../find'
+import { isSwitching, kindByKeys, lineAt, lineStarts } from '../find'
 import type { Comment, Sighting, SightingKind } from '../types'
 import { pinNamed, pinText, wordsOf } from '../words'
 import { numberIn } from './number'
@@ -90,20 +90,6 @@ export function readStructured(text: string): StructuredReading {
   return found
 }
 
-/** Among things that are switched or watched a port is a pin. */
-const isSwitching = (keys: readonly string[]) =>
-  keys.some(key => /^(switch(es)?|outputs?|inputs?|binary_sensors?|relays?|lights?|leds?|buttons?|covers?|fans?|pumps?|valves?)$/i.test(key))
-
 const fits = (kind: SightingKind, value: number): boolean => kind === 'pin'
   ? Number.isInteger(value) && value >= 0 && value <= 57
   : kind === 'address' ? value >= 3 && value <= 0x7f : value >= 0
-
-/** By the key itself; by those around it where it says only which. */
-function kindByKeys(key: string, around: readonly string[]): SightingKind | null {
-  const own = kindByName(key, true)
-  if (own === 'pin' && pinNamed(key) === 1 && around.some(outer => /^(timing|timers?|limits?|colou?rs?|levels?)$/i.test(outer))) return null
-  if (own) return own
-  if (/^ports?$/i.test(key) && isSwitching(around)) return 'pin'
-  const inside = around.some(outer => pinNamed(outer) === 2 || /^(pins|gpios?|lines|wiring)$/i.test(outer))
-  return inside && !/count|mode|state|name|label|pull|invert|active|debounce|type/i.test(key) ? 'pin' : null
-}

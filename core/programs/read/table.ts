@@ -29,7 +29,7 @@ export function readTable(text: string): { sightings: Sighting[], evidence: Evid
   const lines = starts.map((start, i) => ({ start, text: text.slice(start, starts[i + 1] ?? text.length).replace(/\r?\n$/, '') }))
     .filter(line => line.text.trim() !== '' && !SEPARATOR.test(line.text))
   const by = partedBy(lines.map(line => line.text)) ?? 'blanks'
-  const arrowed = lines.map(line => ({ ...line, text: by === 'blanks' ? line.text.replace(/->|→|=>|—|–/g, match => ' '.repeat(match.length).padEnd(2)) : line.text }))
+  const arrowed = lines.map(line => ({ ...line, text: by === 'blanks' ? line.text.replace(/->|→|=>|—|–|:(?= )/g, match => ' '.repeat(match.length).padEnd(2)) : line.text }))
   const rows = arrowed.map(line => cellsOf(line.text, line.start, by))
   const [head] = rows
   const hasHead = !!head && !head.some(cell => /^\d+$/.test(cell.text)) && head.some(cell => HEADER_COLUMN.test(cell.text) || LINE_COLUMN.test(cell.text))

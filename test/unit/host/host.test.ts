@@ -13,6 +13,7 @@ import { ownedText } from '../../../core/host/owned'
 import { idleOutputs } from '../../../core/host/programs'
 import { desktopWord, serviceWord } from '../../../core/host/quoting'
 import { textOf } from '../../../core/host/types'
+import { applyEdit } from '../../../core/plan/edits'
 import { overlayForPart } from '../../../core/overlays/write'
 import type { Host } from '../../../core/plan/host-shape'
 import { readPlan } from '../../../core/plan/read'
@@ -148,9 +149,31 @@ describe('addresses', () => {
   })
 })
 
+describe('findings about drawn boards', () => {
+  it('law: a fix fixes, and brings no stop', () => {
+    for (let seed = 1; seed < 120; seed++) {
+      const plan = withHost(planOf('forty-usb-c', { relay: 'relay-board-1' }), anyHost(seed))
+      const { findings } = evaluate(plan, catalogue)
+      const stops = new Set(findings.filter(({ severity }) => severity === 'stop').map(({ id }) => id))
+      for (const { id, code, fixes } of findings.filter(entry => entry.code.startsWith('host.'))) for (const fix of fixes) {
+        const after = evaluate(applyEdit(plan, { edit: 'all', edits: fix.edits }).plan, catalogue).findings
+        expect(after.map(entry => entry.id), `${code} ${fix.label} ${seed}`).not.toContain(id)
+        expect(after.filter(entry => entry.severity === 'stop' && !stops.has(entry.id))).toEqual([])
+      }
+    }
+  })
+
+  it('an address by radio wants the network named', () => {
+    const address = { interface: 'wlan0', address: '192.168.7.20/24' }
+    expect(codes(told({}, { address }))).toEqual(['host.radio-missing'])
+    expect(codes(told({}, { address, radio: { network: 'Garden', country: 'AT' } }))).toEqual([])
+  })
+})
+
 describe('findings about programs and names', () => {
   it('are made', () => {
     expect(codes(told({}, { runs: [run()] }))).toEqual(['host.no-user'])
+    expect(codes(told({}, { user: 'root', runs: [run()] }))).toEqual(['host.no-user'])
     expect(codes(told({}, { user: 'a', runs: [run({ command: './run.py' })] }))).toEqual(['host.command-off'])
     expect(codes(told({}, { user: 'a', runs: [run({ command: 'python3 "x' })] }))).toEqual(['host.command-off'])
     expect(codes(told({}, { user: 'a', runs: [run({ how: 'page', command: 'localhost' })] }))).toEqual(['host.command-off'])
