@@ -11,6 +11,7 @@ export default defineConfig({
   resolve: { alias: { '~~': root, '~': `${root}app` } },
   test: {
     include: ['test/unit/**/*.test.ts', 'test/reference/**/*.test.ts'],
-    setupFiles: ['test/setup.ts'], testTimeout: 60_000, hookTimeout: 60_000, server: { deps: { inline: ['vuetify'] } },
+    setupFiles: ['test/setup.ts'], // One for each of two cores: by itself it leaves one of them idle.
+    maxWorkers: 2, testTimeout: 60_000, hookTimeout: 60_000, server: { deps: { inline: ['vuetify'] } },
   },
 })

@@ -1,6 +1,6 @@
-/** The drawer: counted once, said in every plan. */
+/** The drawer: counted once, said in every plan; and one function by loose wires or as a board. */
 import { expect, test } from '@playwright/test'
-import { downloaded, field, goTo, openDemo } from './helpers'
+import { addPart, downloaded, field, goTo, newProject, openDemo } from './helpers'
 
 test('what lies in the drawer is counted, said in parts list and offers, and comes from a table', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
@@ -36,4 +36,19 @@ test('what lies in the drawer is counted, said in parts list and offers, and com
   await page.getByTestId('only-drawer').locator('input').check()
   await expect(page.getByTestId('add-oled-i2c')).toBeVisible()
   await expect(page.getByTestId('add-servo-small')).toHaveCount(0)
+})
+
+test('one function is tried by loose wires and as an add-on board, and the other way is taken and taken back', async ({ page }) => {
+  await newProject(page, 'Time')
+  await goTo(page, 'parts')
+  await addPart(page, 'clock-cell-i2c')
+  await page.getByTestId('ways-clock-cell-i2c').click()
+  const ways = page.getByTestId('ways')
+  await expect(ways).toContainText('minutes to build')
+  await expect(ways).toContainText('as it is now')
+  await page.getByTestId('way-add-on').click()
+  await expect(page.getByTestId('part-clock-add-on')).toBeVisible()
+  await expect(page.getByTestId('part-clock-cell-i2c')).toHaveCount(0)
+  await page.keyboard.press('Control+z')
+  await expect(page.getByTestId('part-clock-cell-i2c')).toBeVisible()
 })

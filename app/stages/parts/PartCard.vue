@@ -4,6 +4,7 @@ import { isOpenStop } from '~~/core/findings/set-aside'
 import { mdiClose } from '@mdi/js'
 import { cautionsOf } from '~~/core/catalogue/cautions'
 import type { Part } from '~~/core/catalogue/types'
+import { wayOf } from '~~/core/catalogue/ways'
 import type { ContactLoad, PlanPart } from '~~/core/plan/types'
 
 const { inPlan } = defineProps<{ inPlan: PlanPart }>()
@@ -38,6 +39,10 @@ const contactsTitle = ({ maxAcA, maxAcV, maxDcA, maxDcV, origin }: NonNullable<P
   `On its contacts (${maxAcA} A at ${maxAcV} V AC, ${maxDcA} A at ${maxDcV} V DC; ${origin})`
 const contactsOpen = ref((inPlan.loads ?? []).length > 0)
 const asItems = (values: readonly { value: string, label: string }[] = []) => values.map(({ value, label }) => ({ value, title: label }))
+
+/** It can be had by loose wires and as an add-on board. */
+const hasWays = computed(() => wayOf(inPlan.type) !== null)
+const comparesWays = ref(false)
 
 async function showWiring() {
   view.choosePart(inPlan.id)
@@ -74,6 +79,21 @@ async function showWiring() {
       >
         its wiring
       </v-btn>
+      <v-btn
+        v-if="hasWays"
+        class="act"
+        variant="text"
+        size="x-small"
+        :data-test="`ways-${inPlan.id}`"
+        @click="comparesWays = true"
+      >
+        loose or add-on
+      </v-btn>
+      <LazyWayComparison
+        v-if="comparesWays"
+        :part-id="inPlan.id"
+        @close="comparesWays = false"
+      />
       <v-btn
         class="act"
         variant="text"

@@ -4,17 +4,31 @@ import { compareParts } from '~~/core/catalogue/traits'
 import type { Part } from '~~/core/catalogue/types'
 import type { PartTrial } from '~~/core/choose/parts'
 
-const { parts } = defineProps<{ parts: Part[] }>()
+const { parts: given } = defineProps<{ parts: Part[] }>()
 const emit = defineEmits<{ close: [], add: [part: Part] }>()
 const project = useProjectStore()
-const trials = shallowRef<PartTrial[]>([])
-const failed = ref('')
 const choosing = shallowRef<typeof import('~~/core/choose/parts') | null>(null)
-const isTried = computed(() => trials.value.length === parts.length)
+const tried = shallowRef<PartTrial[]>([])
+type Order = '' | 'best' | keyof typeof import('~~/core/choose/parts')['TRIAL_ORDERS']
+const order = ref<Order>('')
+/** Columns in the order that was asked for; as they were chosen until all are tried. */
+const trials = computed(() => {
+  if (!choosing.value || !order.value || tried.value.length < given.length) return tried.value
+  return order.value === 'best' ? choosing.value.bestParts(tried.value) : choosing.value.trialsBy(tried.value, order.value)
+})
+const parts = computed(() => order.value && trials.value.length === given.length
+  ? trials.value.map(trial => given.find(({ id }) => id === trial.partId)!)
+  : given)
+const orders = computed(() => [
+  { value: '', title: 'as they were chosen' }, { value: 'best', title: 'what goes best with this plan' },
+  ...Object.entries(choosing.value?.TRIAL_ORDERS ?? {}).map(([value, { title }]) => ({ value, title })),
+])
+const failed = ref('')
+const isTried = computed(() => tried.value.length === given.length)
 /** The one that goes best with the plan is said, not put first: nothing moves under the pointer. */
 const best = computed(() => isTried.value ? choosing.value?.bestParts(trials.value).find(({ placed }) => placed)?.partId ?? null : null)
 const sections = computed(() => [
-  { title: '', rows: compareParts(parts) },
+  { title: '', rows: compareParts(parts.value) },
   { title: 'In this plan', rows: isTried.value && choosing.value ? choosing.value.trialRows(trials.value) : [] },
 ])
 
@@ -22,9 +36,9 @@ const sections = computed(() => [
 onMounted(async () => {
   try {
     choosing.value = await import('~~/core/choose/parts')
-    for (const part of parts) {
+    for (const part of given) {
       await new Promise(resolve => setTimeout(resolve))
-      trials.value = [...trials.value, choosing.value.tryPart(project.plan!, part, project.catalogue)]
+      tried.value = [...tried.value, choosing.value.tryPart(project.plan!, part, project.catalogue)]
     }
   }
   catch (error) {
@@ -44,6 +58,14 @@ function take(part: Part) {
     test="part-comparison"
     @close="emit('close')"
   >
+    <v-select
+      v-model="order"
+      class="order"
+      label="In the order of"
+      :items="orders"
+      :disabled="!isTried"
+      data-test="comparison-order"
+    />
     <v-table>
       <thead>
         <tr>
@@ -138,6 +160,7 @@ function take(part: Part) {
 th[scope=row] { text-align: start; font-weight: 400; white-space: nowrap; padding-right: 16px; vertical-align: top; }
 .differs td { font-weight: 650; }
 td { overflow-wrap: anywhere; }
+.order { max-width: 260px; margin: 6px 0 8px; }
 .best { color: var(--moss); }
 .section { text-align: start; padding-top: 12px; font-weight: 650; }
 .off td, .failed { color: var(--carmine); }
