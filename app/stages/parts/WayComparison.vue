@@ -110,8 +110,8 @@ function take(way: WayTrial) {
       </tbody>
     </v-table>
     <p class="small quiet">
-      An add-on board is tidy, claims its positions for good and covers the header; loose wires mostly cost less, take longer, and teach what goes
-      where. Practitioners do both.
+      An add-on board is tidy, claims its positions for good and covers the header; loose wires mostly cost less, take longer, and
+      teach what goes where. Practitioners do both.
     </p>
   </FrameDialog>
 </template>

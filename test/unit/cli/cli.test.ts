@@ -95,6 +95,80 @@ describe('voltaris power', () => {
   })
 })
 
+describe('voltaris program', () => {
+  const plan = 'demo/beehive-monitor.json'
+  const code = fileOf('hive.py',
+    'import line_io as io\nio.setmode(io.BCM)\nSCALE_SCK = 13\nVENT_FAN = 24\nio.setup(SCALE_SCK, io.OUT)\nio.setup(VENT_FAN, io.OUT)\n')
+
+  it('ends with 1 when something contradicts the plan, says where and why, and writes it put right', () => {
+    const out = join(folder, 'right.py')
+    const { status, stdout } = run(['program', plan, code, '-o', out])
+    expect(status).toBe(1)
+    expect(stdout).toContain('since line 2: it is set to count by line')
+    expect(stdout).toContain(`${code}:3: contradicts: SCALE_SCK 13 → 6`)
+    expect(stdout).toContain('1 agree, 1 contradict, 0 not told; 1 put right')
+    expect(readFileSync(out, 'utf8')).toBe(readFileSync(code, 'utf8').replace('= 13', '= 6'))
+    expect(run(['program', plan, out]).status).toBe(0)
+  })
+
+  it('gives all of it as JSON, and the plan as constants', () => {
+    const { reading, held } = JSON.parse(run(['program', plan, code, '--json']).stdout) as { reading: { language: string }
+      held: { verdict: string }[] }
+    expect(reading.language).toBe('python')
+    expect(held.map(({ verdict }) => verdict)).toEqual(['contradicts', 'agrees'])
+    expect(run(['program', plan, code, '--constants']).stdout).toContain('HIVE_SCALE_SCK_PIN = 6  # position 31, G6')
+  })
+
+  it('takes what the maker says of it, and refuses what is none', () => {
+    expect(run(['program', plan, code, '--numbering', 'header']).stdout).toContain('pins by header position')
+    expect(run(['program', plan, code, '--numbering', 'backwards'])).toMatchObject({ status: 2, stdout: '' })
+    expect(run(['program', plan, join(folder, 'not-there.py')]).status).toBe(2)
+    expect(run(['program', plan]).status).toBe(2)
+  })
+})
+
+describe('voltaris begin', () => {
+  it('writes a plan that can be used, and says what it left out', () => {
+    const table = fileOf('table.csv', 'Signal,GPIO\nDC,24\nRST,25\nBacklight,18\nWhatever,5\n')
+    const out = join(folder, 'begun.json')
+    const { status, stderr } = run(['begin', table, '--board', 'forty-usb-c', '--supply', 'adapter-5v-3a', '-o', out])
+    expect(status).toBe(0)
+    expect(stderr).toContain(`${table}:5: 5 is left out: what hangs on G5 is not told by its name`)
+    const read = readPlanText(readFileSync(out, 'utf8'))
+    expect(read.ok && read.plan.parts.map(({ type }) => type)).toEqual(['screen-spi-24'])
+    expect(run(['check', out]).status).toBe(0)
+  })
+
+  it('wants a board that there is, and ends with 1 when nothing could be told', () => {
+    const nothing = fileOf('nothing.py', 'print("hello")\n')
+    expect(run(['begin', nothing, '--board', 'nobody'])).toMatchObject({ status: 2, stdout: '' })
+    expect(run(['begin', nothing, '--board', 'forty-usb-c']).status).toBe(1)
+  })
+})
+
+describe('voltaris files', () => {
+  it('prints every small file with where it goes, and writes them with a script', () => {
+    const out = join(folder, 'files')
+    const { status, stdout } = run(['files', 'demo/tool-library-kiosk.json', '-o', out])
+    expect(status).toBe(0)
+    expect(stdout).toContain('# /etc/systemd/system/lending-desk.service  (root, 0644; then: systemctl daemon-reload')
+    expect(readFileSync(join(out, 'etc/systemd/system/lending-desk.service'), 'utf8')).toContain('User=librarian')
+    expect(readFileSync(join(out, 'home/librarian/.config/autostart/front-page.desktop'), 'utf8')).toContain('http://localhost:8080/')
+    expect(readFileSync(join(out, 'apply.sh'), 'utf8')).toMatch(/^#!\/bin\/sh\n/)
+  })
+
+  it('says when nothing is said of the board, and ends with 1 for an address that is none', () => {
+    expect(run(['files', 'demo/signal-box.json'])).toMatchObject({ status: 0 })
+    const plan = planOf('forty-usb-c', {})
+    const off = { ...plan, host: { ...plan.host, address: { interface: 'eth0', address: '192.168.7.255/24' } } }
+    const { status, stderr } = run(['files', fileOf('off.json', off)])
+    expect(status).toBe(1)
+    expect(stderr).toContain('stop: 192.168.7.255 is no address for one board')
+    expect(run(['files', fileOf('worse.json', { ...plan, host: { ...plan.host, address: { interface: 'eth0',
+      address: 'here' } } })]).status).toBe(2)
+  })
+})
+
 describe('voltaris choose', () => {
   it('tries every board, the best first, with what each wants and what it costs', () => {
     const result = run(['choose', fileOf('which.json', planOf('forty-classic', { a: 'oled-i2c' }))])

@@ -27,6 +27,21 @@ describe('routes', () => {
     }
   })
 
+  it('hold programs against plans, begin plans from texts, and give the small files', () => {
+    const hive = demoPlans[0]!
+    const { text } = hive.programs[0]!
+    const against = JOBS.program(JSON.stringify({ plan: hive, text, name: 'hive.py' }))
+    expect(against.counts).toEqual({ agrees: 5, contradicts: 3, unknown: 0 })
+    expect(against.corrected).toContain('SCALE_SCK = 6')
+    expect(JOBS.begin(JSON.stringify({ text: 'LED_PIN = 17\n', board: 'forty-usb-c' })).plan.parts).toHaveLength(1)
+    expect(JOBS.files(JSON.stringify(demoPlans[2])).files.map(({ what }) => what)).toContain('lending-desk by itself')
+    for (const body of [{ plan: hive }, { plan: hive, text: 1 }, { plan: { name: 1 }, text: '' }, { plan: hive, text: '',
+      numbering: 'x' }]) {
+      expect(() => JOBS.program(JSON.stringify(body))).toThrow(RequestProblem)
+    }
+    expect(() => JOBS.begin(JSON.stringify({ text: '', board: 'nobody' }))).toThrow(RequestProblem)
+  })
+
   it('answer from a thread what the job gives, packed when it is worth it', () => {
     const body = new TextEncoder().encode(JSON.stringify(demoPlans[0]))
     const plain = work({ job: 'check', body, query: {}, gzip: false })
