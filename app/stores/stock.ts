@@ -18,10 +18,12 @@ export const useStockStore = defineStore('stock', () => {
   /** Reads it, and goes on following it. */
   function follow(): void {
     if (watching) return
-    watching = liveQuery(async () => ({
-      stock: await database.stock.toArray(),
-      plans: (await database.projects.toArray()).filter(({ deletedAt }) => !deletedAt).map(({ id, plan }) => ({ id, plan })),
-    })).subscribe({
+    watching = liveQuery(async () => {
+      const stock = await database.stock.toArray()
+      // Nobody asks what plans take of an empty drawer: they are not read at every save then.
+      const records = stock.length ? await database.projects.toArray() : []
+      return { stock, plans: records.filter(({ deletedAt }) => !deletedAt).map(({ id, plan }) => ({ id, plan })) }
+    }).subscribe({
       async next(read) {
         const { soundEntries } = await import('~~/core/stock/check')
         const { sound, damaged } = soundEntries(read.stock)
@@ -52,9 +54,9 @@ export const useStockStore = defineStore('stock', () => {
     try {
       await check(next)
       await answered(database.transaction('rw', database.stock, async () => {
+        // Only what is known here can go: what another tab added or what is damaged stays.
         const ids = new Set(next.map(({ id }) => id))
-        const gone = (await database.stock.toCollection().primaryKeys()).filter(id => !ids.has(id))
-        await database.stock.bulkDelete(gone)
+        await database.stock.bulkDelete((entries.value ?? []).map(({ id }) => id).filter(id => !ids.has(id)))
         await database.stock.bulkPut(next.map(entry => ({ ...entry })))
       }))
       return true

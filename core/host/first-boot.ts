@@ -3,8 +3,13 @@ import type { Facts } from '../facts/types'
 import { yamlText } from './quoting'
 import type { Row, SmallFile } from './types'
 
+/** Where the first start looks on the card: beside the boot file. */
+const cardFolder = ({ plan, board }: Facts) =>
+  (plan.boot?.path ?? board?.bootPath ?? '/boot/firmware/config.txt').replace(/(\/extlinux)?\/[^/]*$/, '') || '/boot'
+
 /** `user-data`; null while nothing is said that belongs there. */
-export function firstBoot({ plan: { host } }: Facts, groups: readonly string[]): SmallFile | null {
+export function firstBoot(facts: Facts, groups: readonly string[]): SmallFile | null {
+  const { host } = facts.plan
   if (!host.name && !host.user && !host.timeZone && !host.language && !host.layout && !host.remote) return null
   const keys = host.keys ?? []
   const user: Row[] = host.user
@@ -49,14 +54,15 @@ export function firstBoot({ plan: { host } }: Facts, groups: readonly string[]):
       : [],
   ]
   return {
-    what: 'First-boot settings', path: '/boot/firmware/user-data', owner: 'root', mode: '0600', rows, after: { is: 'first start' },
+    what: 'First-boot settings', path: `${cardFolder(facts)}/user-data`, owner: 'root', mode: '0600', rows, after: { is: 'first start' },
     ...host.remote && { opens: 'The remote shell.' }, checkedBy: 'cloud-init schema --config-file user-data',
     ...host.user && !keys.length && { secret: 'The hash of the password, on the card only. The plan keeps where it is noted.' },
   }
 }
 
 /** `network-config`, read at the first start. */
-export function networkConfig({ plan: { host } }: Facts): SmallFile | null {
+export function networkConfig(facts: Facts): SmallFile | null {
+  const { host } = facts.plan
   const { radio, address } = host
   if (!radio && !address) return null
   const isRadio = (name: string) => name.startsWith('wl')
@@ -91,7 +97,7 @@ export function networkConfig({ plan: { host } }: Facts): SmallFile | null {
       : [],
   ]
   return {
-    what: 'Network at the first start', path: '/boot/firmware/network-config', owner: 'root', mode: '0600', rows,
+    what: 'Network at the first start', path: `${cardFolder(facts)}/network-config`, owner: 'root', mode: '0600', rows,
     after: { is: 'first start' },
     checkedBy: 'netplan generate', ...radio && { secret: 'The key of the radio network, in the file on the card only.',
       opens: 'The board is on that network.' },

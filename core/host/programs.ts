@@ -42,7 +42,7 @@ export function service(run: HostRun, facts: Facts, groups: readonly string[]): 
       : 'The program.'],
     ...outputs.length
       ? [[`ExecStopPost=-/usr/bin/gpioset gpiochip0 ${outputs.map(({ line, level }) => `${line}=${level}`).join(' ')}`,
-          `However it ends, these are let go: ${named}. With libgpiod 2 write -c gpiochip0 -t 0.`] as Row]
+          `Let go however it ends: ${named}. See with gpioinfo that gpiochip0 holds the header; libgpiod 2 wants -c.`] as Row]
       : [],
     [`Restart=${run.restart === 'never' ? 'no' : run.restart ?? 'on-failure'}`, run.restart === 'never'
       ? 'Once ended it stays so.'

@@ -28,7 +28,7 @@ export interface Held {
 export function heldAgainst(reading: Reading, facts: Facts, expected: Expected): Held[] {
   return reading.sightings.map((sighting, i) => {
     if (reading.isController && sighting.kind === 'pin') {
-      return { sighting, verdict: 'unknown', says: 'This is a program of a microcontroller: its pins are its own, not the board\'s.' }
+      return { sighting, verdict: 'unknown', says: 'This looks like a microcontroller\'s program: its pins are its own, not the board\'s.' }
     }
     return JUDGES[sighting.kind]({ sighting, facts, expected, reading, before: reading.sightings.slice(0, i) })
   })

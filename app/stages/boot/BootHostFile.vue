@@ -9,6 +9,7 @@ const view = useViewStore()
 const { host, lies } = useHost()
 const copyText = useCopy()
 const there = computed(() => host.value.files[file.path])
+const MOST = 200_000
 const pasting = ref(false)
 const pasted = ref('')
 const says = computed(() => new Map(file.rows.map(([line, words]) => [line, words])))
@@ -24,7 +25,8 @@ function written() {
 }
 
 function take(text: string) {
-  lies(file.path, { text: text.slice(0, 200_000), ...there.value?.written !== undefined && { written: there.value.written } },
+  if (text.length > MOST) return view.say(`That has ${text.length} characters; small files have up to ${MOST}.`, { tone: 'stop' })
+  lies(file.path, { text, ...there.value?.written !== undefined && { written: there.value.written } },
     'What lies on the board')
   pasting.value = false
   pasted.value = ''

@@ -31,6 +31,8 @@ const NUMBERING_WORDS = { line: 'line numbers', header: 'header positions', own:
 const VERDICTS: Readonly<Record<Verdict, string>> = { contradicts: 'contradicts', unknown: 'not told', agrees: 'agrees' }
 const ORDER: readonly Verdict[] = ['contradicts', 'unknown', 'agrees']
 
+/** While a text is being typed, places of the one before are not those of this one. */
+const isNow = computed(() => read.value !== null && read.value.text === program.value?.text)
 const rows = computed(() => [...read.value?.held ?? []].sort((a, b) =>
   ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict) || a.sighting.line - b.sighting.line))
 const difference = computed(() => read.value && program.value && panel.value === 'right'
@@ -79,6 +81,12 @@ async function take(files: File[]) {
   }
 }
 
+/** A text that is too long is not cut short: it is told, and what is kept stays. */
+function typed(text: string) {
+  if (text.length > MOST) return view.say(`A text of ${text.length} characters is not kept: up to ${MOST} are.`, { tone: 'stop' })
+  change({ text }, 'Edit the program', `program ${program.value!.id}`)
+}
+
 function named(event: Event) {
   const name = (event.target as HTMLInputElement).value.trim().slice(0, 120)
   if (name) change({ name }, 'Name the program')
@@ -92,7 +100,7 @@ function drop() {
 }
 
 function right(only?: Held) {
-  if (!program.value || !read.value) return
+  if (!program.value || !read.value || !isNow.value) return
   const { text } = program.value
   const { from, to } = only?.sighting ?? { from: 0, to: 0 }
   const next = only ? text.slice(0, from) + only.should! + text.slice(to) : read.value.corrected
@@ -203,8 +211,8 @@ function dropped(event: DragEvent) {
         class="code"
         :text="program.text"
         :language="read?.reading.language ?? program.language ?? 'python'"
-        :held="read?.held ?? []"
-        @typed="text => change({ text: text.slice(0, MOST) }, 'Edit the program', `program ${program!.id}`)"
+        :held="isNow ? read!.held : []"
+        @typed="typed"
         @right="right"
       />
       <section class="against">
@@ -313,7 +321,7 @@ function dropped(event: DragEvent) {
             <v-btn
               size="small"
               color="primary"
-              :disabled="!read.corrections.length"
+              :disabled="!read.corrections.length || !isNow"
               data-test="program-mend"
               @click="right()"
             >

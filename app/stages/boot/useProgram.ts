@@ -5,7 +5,8 @@ import type { ProgramAgainstPlan } from '~~/core/programs'
 import type { PlacementService } from '~/workers/placement.worker'
 import { startWorker, within, type Started } from '~/workers/start'
 
-export type ProgramRead = ProgramAgainstPlan & { constants: string }
+/** What was read, with the text that it was read from: offsets are of that one alone. */
+export type ProgramRead = ProgramAgainstPlan & { constants: string, text: string }
 
 /** So long may the reading of one text take. */
 const READ_S = 20
@@ -40,7 +41,7 @@ export function useProgram(program: Ref<HeldProgram | null>) {
       const answer = worker.service.program(JSON.parse(JSON.stringify(project.plan)), now.text, as)
       const found = await within(READ_S * 1000, Promise.race([answer, worker.failed]), 'it was not read')
       if (mine !== run) return
-      read.value = found
+      read.value = { ...found, text: now.text }
       failure.value = null
     }
     catch (error) {

@@ -8,6 +8,8 @@ import type { Plan } from '~~/core/plan/types'
 import type { Numbering } from '~~/core/programs/types'
 import { watchDebounced } from '@vueuse/core'
 
+/** Longer texts are no wiring of a board. */
+const MOST = 400_000
 type Begun = Awaited<ReturnType<PlacementService['begun']>>
 
 const emit = defineEmits<{ make: [plan: Plan], close: [] }>()
@@ -54,7 +56,9 @@ onScopeDispose(() => {
 async function take([file]: File[]) {
   if (!file) return
   try {
-    text.value = (await file.text()).slice(0, 400_000)
+    const read = await file.text()
+    if (read.length > MOST) return view.say(`${file.name} has ${read.length} characters; up to ${MOST} are read.`, { tone: 'stop' })
+    text.value = read
     name.value = file.name
   }
   catch (error) {
@@ -106,7 +110,7 @@ function make() {
       label="Text"
       rows="9"
       max-rows="14"
-      :maxlength="400000"
+      :maxlength="MOST"
       data-test="begin-text"
     />
     <p
