@@ -12,6 +12,8 @@ export default defineConfig({
   test: {
     include: ['test/unit/**/*.test.ts', 'test/reference/**/*.test.ts'],
     setupFiles: ['test/setup.ts'], // One for each of two cores: by itself it leaves one of them idle.
+    // The core has no state of its own, and modules are read once for all files of a worker: a fifth less time.
+    isolate: false,
     maxWorkers: 2, testTimeout: 60_000, hookTimeout: 60_000, server: { deps: { inline: ['vuetify'] } },
   },
 })

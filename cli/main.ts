@@ -14,7 +14,7 @@ import { begin, program } from './program'
 import { UnusableInput } from './input'
 
 const USAGE = `usage: voltaris check PLAN… [--json]
-       voltaris choose PLAN [--json]
+       voltaris choose PLAN [--totals] [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
        voltaris build PLAN [--json|--wires|--parts]
@@ -29,7 +29,7 @@ const USAGE = `usage: voltaris check PLAN… [--json]
 
 check   findings and budgets of one plan or several; exit 0 nothing to stop, 1 a stop in one of them, 2 unusable input
 choose  every board tried on the plan: placed, fed, fitted out and judged, the best first, with what it costs and gives up;
-        exit 0 one carries it, 1 none does, 2 unusable input
+        exit 0 one carries it, 1 none does, 2 unusable input; --totals gives what the whole costs in each way that the plan knows
 place   a place for every terminal, with what it cost; exit 0 placed, 1 impossible, 2 unusable input
         --all keeps only what is fixed in the plan; --write FILE writes the plan with its places
 power   voltage, current and power at every node of the supply, in every state; exit 0, 1 a stop, 2 unusable input

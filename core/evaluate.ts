@@ -74,6 +74,7 @@ export function evaluateFacts(facts: Facts): Report {
   const signals = signalFigures(facts)
   const files = effectOf(facts, needs)
   const netlist = netlistOf(facts, power.tree)
+  const wires = wiresOf(facts, netlist)
   const findings = withSetAside(judge({ facts, power, netlist, needs, files, signals }), plan.aside)
   const stageCounts = stageCountsOf(findings)
   return {
@@ -87,8 +88,8 @@ export function evaluateFacts(facts: Facts): Report {
     sockets: socketsOf({ facts, power }),
     signals,
     boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...files.merged },
-    wires: wiresOf(facts, netlist),
-    partsList: partsListOf(netlist),
+    wires,
+    partsList: partsListOf(netlist, wires),
     expected: expectedOf(facts, power),
     stages: stagesOf(plan, stageCounts),
   }

@@ -41,6 +41,8 @@ export function prepareSources() {
 
 const PROGRAMS = [
   { debian: 'chromium', files: ['/usr/bin/chromium'] },
+  // Tests drive this one: the same browser without its windows, a quarter faster.
+  { debian: 'chromium-headless-shell', files: ['/usr/bin/chromium-headless-shell'] },
   { debian: 'device-tree-compiler', files: ['/usr/bin/dtc'] },
   { debian: 'cpp', files: ['/usr/bin/cpp'] },
   { debian: 'dt-schema', files: ['/usr/bin/dt-validate'] },

@@ -1,5 +1,6 @@
 /** The parts list: every component of the netlist, and every conductor that has to be bought or cut, each kind once with its count. */
 import type { Component, Conductor, Netlist } from '../netlist/types'
+import type { Wire } from './wires'
 
 export interface ListedItem {
   /** What it is. */
@@ -16,13 +17,16 @@ export interface ListedItem {
   price: number | null
   /** Of wires: metres together. */
   lengthM?: number
+  /** Of wires: what they are cut from. */
+  colour?: string
 }
 
 /**
  * Every component, and every conductor that is a thing of its own. Leads that come with a supply come with it. Law: each component is in
- * exactly one row.
+ * exactly one row. Wires are cut from one reel for each gauge and colour, in the lengths of the wire list.
  */
-export function partsListOf({ components, conductors }: Netlist): ListedItem[] {
+export function partsListOf({ components, conductors }: Netlist, wires: readonly Wire[]): ListedItem[] {
+  const wireOf = new Map(wires.map(wire => [wire.key, wire]))
   const rows = new Map<string, ListedItem>()
   const add = (key: string, item: Omit<ListedItem, 'count' | 'names' | 'ids'>, name: string, id: string) => {
     const row = rows.get(key) ?? { ...item, count: 0, names: [], ids: [], ...item.lengthM !== undefined && { lengthM: 0 } }
@@ -47,15 +51,32 @@ export function partsListOf({ components, conductors }: Netlist): ListedItem[] {
       what: cable, kind: 'cable', price: conductor.price ?? null, ...conductor.type !== undefined && { type: conductor.type },
     }, '', conductor.id)
     else if (conductor.kind === 'wire') {
-      const what = conductor.awg === undefined ? 'Wire' : `Wire, ${Math.round(conductor.awg)} gauge`
+      const { colour, lengthM } = wireOf.get(conductor.id)!
+      const what = ['Wire', ...conductor.awg === undefined ? [] : [`${Math.round(conductor.awg)} gauge`], ...colour
+        ? [colour]
+        : []].join(', ')
       // Two ways are two wires of that length.
-      add(`wire ${what}`, { what, kind: 'wire', price: null, lengthM: conductor.lengthM * conductor.ways.length }, '', conductor.id)
+      const metres = lengthM * conductor.ways.length
+      add(`wire ${what}`, { what, kind: 'wire', price: null, lengthM: metres, ...colour && { colour } }, '', conductor.id)
     }
   }
-  return [...rows.values()]
+  // Wires last, by gauge and colour: they are cut together.
+  const [bought, reels] = [[...rows.values()].filter(isNoWire), [...rows.values()].filter(row => !isNoWire(row))]
+  return [...bought, ...reels.sort((a, b) => a.what.localeCompare(b.what, 'en', { numeric: true }))]
+}
+
+/** What a list costs together, made up, and for how many things nobody says a price. Wire from the reel costs nothing here. */
+export function priceOf(items: readonly ListedItem[]): { total: number, unknown: number } {
+  const bought = items.filter(isNoWire)
+  return {
+    total: Number(bought.reduce((sum, { count, price }) => sum + count * (price ?? 0), 0).toFixed(2)),
+    unknown: bought.filter(({ price }) => price === null).reduce((sum, { count }) => sum + count, 0),
+  }
 }
 
 const whatOf = ({ kind, name, what }: Component) => kind === 'board' ? name : what
+
+const isNoWire = ({ kind }: ListedItem) => kind !== 'wire'
 
 /** A cable that is bought as such; null for wires, for boards that are pushed on, and for the lead that comes with a supply. */
 function cableWords({ kind, id, name, ways }: Conductor): string | null {

@@ -1,4 +1,5 @@
 /** Which board would carry a plan's parts: each is tried whole, placed, fed and fitted out, and judged by the same rules as the plan. */
+import { priceOf } from '../build/parts-list'
 import type { Board, Catalogue, SupplyUnit } from '../catalogue/types'
 import { evaluate, type Report } from '../evaluate'
 import type { Finding } from '../findings'
@@ -78,7 +79,7 @@ export function tryBoard(plan: Plan, board: Board, catalogue: Catalogue): BoardT
       type: supply.id, name: supply.name, price: supply.price ?? null, isNew: plan.supply?.type !== supply.id,
     },
     givenUp: [...givenUp.map(({ words }) => words), ...gone(plan, now), ...lostSupply ? [lostSupply] : []],
-    spare: spareOf(report), price: priceOf(report, board), edits,
+    spare: spareOf(report), price: { ...priceOf(report.partsList), board: board.price ?? null }, edits,
   }
 
   /** Takes what the board wants besides, one after the other: each is the rule's own first way out. */
@@ -154,14 +155,6 @@ function nameOf({ parts }: Plan, terminal: string): string {
 function spareOf({ lines, sockets }: Report): BoardTrial['spare'] {
   const usb = sockets.find(({ kind }) => kind === 'usb')
   return { lines: Math.max(0, lines.available - lines.used), usb: usb ? Math.max(0, usb.there - usb.plugs.length) : 0 }
-}
-
-function priceOf({ partsList }: Report, board: Board): BoardTrial['price'] {
-  const bought = partsList.filter(({ kind }) => kind !== 'wire')
-  return {
-    total: Number(bought.reduce((sum, { count, price }) => sum + count * (price ?? 0), 0).toFixed(2)), board: board.price ?? null,
-    unknown: bought.filter(({ price }) => price === null).reduce((sum, { count }) => sum + count, 0),
-  }
 }
 
 /** Trials in the order in which they are offered: what carries the plan first, then fewer cautions, then the price. */

@@ -1,10 +1,12 @@
 /** A plan as one page that stands by itself: opens in any browser, prints black on white, and carries the plan for whoever has Voltaris. */
 import { hexAddress } from '../bringup/grid'
+import { priceOf } from '../build/parts-list'
 import { railAsSvg } from '../build/rail'
 import type { Report } from '../evaluate'
 import type { Facts } from '../facts/types'
 import { countsInWords } from '../findings/counts'
 import { isOpen } from '../findings/set-aside'
+import { hostFilesOf, type FileNow } from '../host/bundle'
 import { writePlanText } from '../plan/text-of'
 import { escapeMarkup as escape } from '../markup'
 
@@ -27,6 +29,18 @@ pre{background:#f3f3f3;padding:8px;overflow-wrap:anywhere;white-space:pre-wrap}s
 .stop::before{content:"STOP  ";font-weight:700}.caution::before{content:"Caution  ";font-weight:700}li{margin:4px 0;overflow-wrap:anywhere}
 @media print{body{margin:0;max-width:none}h2{break-after:avoid}tr,li{break-inside:avoid}}`
 
+function totalInWords(items: Report['partsList']): string {
+  const { total, unknown } = priceOf(items)
+  return total ? `About ${total} together, made-up prices${unknown ? `; ${unknown} without a price` : ''}.` : ''
+}
+
+const AFTER_WORDS = { 'first start': 'read at the very first start only', 'restart': 'counts after a restart',
+  'new login': 'counts after a new login' }
+
+const smallFile = ({ what, path, owner, mode, after, secret, text }: FileNow): string => `<h3>${escape(what)}</h3><p>${
+  escape(`${path}, owned by ${owner}, mode ${mode}; ${after.is === 'reload' ? `then ${after.command}` : AFTER_WORDS[after.is]}.`)}${
+  secret ? ` ${escape(secret)}` : ''}</p><pre>${escape(text)}</pre>`
+
 /** The page, as HTML without any script that runs and without anything fetched. `madeAt` is an ISO 8601 time. */
 export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: (partId: string) => string): string {
   const { plan, board, supply } = facts
@@ -37,6 +51,7 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
       ? ` <i>Set aside: ${escape(finding.aside.reason)}</i>`
       : ''}</li>`).join('')
   const { stops, cautions, notes } = report.counts
+  const { files } = hostFilesOf(facts, report.expected)
   const sections: [string, string][] = [
     ['What it is', paragraph(plan.story) + paragraph(plan.notes)
     + table(['', ''], [
@@ -56,10 +71,11 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
         i + 1, wire.partName, wire.from, wire.to, wire.through ?? '', wire.colour, wire.lengthM ? Math.round(wire.lengthM * 100) : '',
       ]),
     )],
-    ['What lies on the table', table(['Count', 'What', 'For'], report.partsList.map(item => [
-      item.count, item.what, item.names.filter(name => name !== item.what).join(', '),
-    ]))],
+    ['What lies on the table', table(['Count', 'What', 'For', 'm', 'each'], report.partsList.map(item => [
+      item.count, item.what, item.names.filter(name => name !== item.what).join(', '), item.lengthM ?? '', item.price ?? '',
+    ])) + paragraph(totalInWords(report.partsList))],
     ['Boot file', `<pre>${escape(report.boot.text || '(nothing)')}</pre>`],
+    ...files.length ? [['Other files', files.map(smallFile).join('')] as [string, string]] : [],
     ['What answers on I²C', table(['Bus', 'Address', 'Part'], report.expected.addresses.map(entry => [
       entry.busId, hexAddress(entry.address), entry.names.join(' and '),
     ]))],

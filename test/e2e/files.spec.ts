@@ -81,3 +81,17 @@ test('keys of a matrix are said as they lie', async ({ page }) => {
   await field(page, 'key-types').blur()
   await expect(page.getByTestId('host-text')).toContainText('U00E9, U00C9')
 })
+
+test('names of USB things come from what was pasted', async ({ page }) => {
+  await openDemo(page, 'Hive on the south slope', 'boot')
+  await page.getByTestId('boot-host').click()
+  await page.getByText('Names that stay').click()
+  await field(page, 'usb-paste').fill('nothing of the kind')
+  await page.getByTestId('usb-take').click()
+  await expect(page.getByTestId('usb-told')).toContainText('No USB thing is told in this text')
+  await field(page, 'usb-paste').fill('P: /devices/usb1/1-1/1-1.2/1-1.2:1.0/tty/ttyUSB0\nE: DEVNAME=/dev/ttyUSB0\n'
+    + 'E: ID_VENDOR_ID=1a2b\nE: ID_MODEL_ID=7523\n')
+  await page.getByTestId('usb-take').click()
+  await expect(page.getByTestId('usb-told')).toContainText('told by the socket')
+  await expect(page.getByLabel('Socket, such as 1-1.2')).toHaveValue('1-1.2')
+})

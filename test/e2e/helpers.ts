@@ -104,11 +104,12 @@ export const behind = (page: Page, id: string, name: string): Promise<void> => p
   }), [id, name] as const)
 
 /** What the page breaks of the rules for readers and for eyes, of any impact; in words. Parts that fade in have faded in. */
-export async function violations(page: Page, where: string): Promise<string[]> {
+export async function violations(page: Page, where: string, onlyColours = false): Promise<string[]> {
   await page.evaluate(() => Promise.all(document.getAnimations()
     .filter(({ effect }) => Number.isFinite(effect?.getComputedTiming().endTime))
     .map(animation => animation.finished.catch(() => null))))
   // In the page itself and without the rules that hold: the same findings in a sixth of the time. There are no foreign frames.
-  const found = await new AxeBuilder({ page }).setLegacyMode(true).options({ resultTypes: ['violations'] }).analyze()
+  const found = await new AxeBuilder({ page }).setLegacyMode(true)
+    .options({ resultTypes: ['violations'], ...onlyColours && { runOnly: ['color-contrast', 'link-in-text-block'] } }).analyze()
   return found.violations.map(({ id, nodes }) => `${where}: ${id}: ${nodes.slice(0, 3).map(node => node.html.slice(0, 160)).join(' | ')}`)
 }

@@ -224,6 +224,9 @@ test('nothing scrolls sideways and every target is 24 px, at every size', async 
   const look = async (where: string) => {
     for (const [width, height] of SIZES) {
       await page.setViewportSize({ width, height })
+      // Its handlers run before the next frame is drawn, and what they change is there in the one after.
+      await page.waitForFunction(wide => innerWidth === wide, width)
+      await page.evaluate(() => new Promise(drawn => requestAnimationFrame(() => requestAnimationFrame(drawn))))
       const at = `${where} at ${width} × ${height}`
       const over = await page.evaluate(() => {
         const main = document.querySelector('#stage')

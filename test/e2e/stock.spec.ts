@@ -52,3 +52,18 @@ test('one function is tried by loose wires and as an add-on board, and the other
   await page.keyboard.press('Control+z')
   await expect(page.getByTestId('part-clock-cell-i2c')).toBeVisible()
 })
+
+test('what the whole costs in each way is listed, and an arrangement is taken and taken back', async ({ page }) => {
+  await openDemo(page, 'Tool library kiosk', 'build')
+  await page.getByTestId('open-totals').click()
+  const rows = page.getByTestId('totals').locator('tbody tr')
+  await expect(rows.first()).toContainText('As it is now')
+  await expect(page.getByTestId('totals')).toContainText('Ready-made panel computer, 7-inch')
+  await expect(page.getByTestId('totals')).toContainText('what hangs on the header, which it has not')
+  await page.getByTestId('totals').getByRole('button', { name: /^Take Fed as in/ }).first().click()
+  await expect(page.getByTestId('notice')).toContainText('in the plan')
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click()
+  await page.getByTestId('open-totals').click()
+  await expect(rows.first()).toContainText('As it is now')
+  await expect(page.getByTestId('totals').getByRole('button', { name: /^Take Fed as in/ })).toBeVisible()
+})

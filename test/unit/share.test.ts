@@ -58,6 +58,15 @@ describe('a plan as an address', () => {
 })
 
 describe('a plan as a sheet', () => {
+  it('has the other files as they should lie on the board, where they go and when they count, and what the parts cost', () => {
+    const plan = planOf('forty-usb-c', { lamp: 'led-plain' })
+    const told = sheet({ ...plan, host: { ...plan.host, usbNames: [{ id: 'a', name: 'scale', by: 'socket', value: '1-1.2' }] } })
+    expect(told).toContain('KERNELS==&quot;1-1.2&quot;')
+    expect(told).toContain('/etc/udev/rules.d/72-usb-names.rules, owned by root, mode 0644; then udevadm control')
+    expect(told).toMatch(/About \d[\d.]* together, made-up prices/)
+    expect(sheet(plan)).not.toContain('Other files')
+  })
+
   it('carries the plan, and everything that the bench wants', () => {
     for (const plan of demoPlans) {
       const html = sheet(plan)

@@ -8,6 +8,7 @@ import { thingEdits } from '~~/core/plan/things'
 const project = useProjectStore()
 const { go } = useStages()
 const { price } = useUnits()
+const { free, freeInWords } = useDrawer()
 const plan = computed(() => project.plan!)
 const board = computed(() => project.facts!.board)
 const things = computed(() => [...project.catalogue.parts.values()].filter(part => thingKind(part) !== null))
@@ -18,13 +19,20 @@ const held = (kind: ThingKind) => plan.value.parts.filter(({ type }) => {
   return part !== undefined && thingKind(part) === kind
 })
 
-/** Those that go with the board first; the others say why not. */
+const lies = (part: Part) => Number((free.value.get(part.id) ?? 0) > 0)
+/** Those that go with the board first, of them what lies in the drawer, then by price; the others say why not. */
 const choicesOf = (kind: ThingKind) => things.value.filter(part => thingKind(part) === kind)
   .map(part => ({ part, why: misfitOf(part, board.value) }))
-  .sort((a, b) => Number(a.why !== null) - Number(b.why !== null) || (a.part.price ?? 0) - (b.part.price ?? 0))
+  .sort((a, b) => Number(a.why !== null) - Number(b.why !== null) || lies(b.part) - lies(a.part)
+    || (a.part.price ?? 0) - (b.part.price ?? 0))
   .map(({ part, why }) => ({
     value: part.id, title: part.name,
-    props: { subtitle: why ?? `${part.summary}${part.price === undefined ? '' : ` About ${price(part.price)}.`}`, disabled: why !== null },
+    props: {
+      subtitle: why ?? [
+        part.summary, ...part.price === undefined ? [] : [`About ${price(part.price)}.`], ...lies(part) ? [`${freeInWords(part.id)}.`] : [],
+      ].join(' '),
+      disabled: why !== null,
+    },
   }))
 
 const SINGLE: readonly { kind: ThingKind, none: string }[] = [

@@ -5,6 +5,7 @@ import type { Fit, SupplyChoice } from '~~/core/supply-choice'
 const project = useProjectStore()
 const view = useViewStore()
 const { choices, isTried } = useBoard()
+const { freeInWords } = useDrawer()
 const GROUPS: readonly { fit: Fit, title: string, says: string }[] = [
   { fit: 'fits', title: 'Suits this plan', says: '' },
   { fit: 'care', title: 'Runs, with something to see to', says: '' },
@@ -90,7 +91,7 @@ const asItems = (list: readonly SupplyChoice[]) =>
                   v-if="item.first"
                   class="kind small quiet"
                 >{{ item.kind }}</span>
-                <b>{{ item.supply.name }}</b>
+                <span><b>{{ item.supply.name }}</b> <span class="small drawer">{{ freeInWords(item.supply.id) }}</span></span>
                 <span class="figures small">{{ volts(item) }} · {{ milliamps(item.supply.currentMa) }}</span>
                 <span class="small quiet">{{ item.supply.cable ? PLUGS[item.supply.cable.plug] : '' }}</span>
                 <span
@@ -126,6 +127,7 @@ h2 { margin: 12px 0 4px; }
 .supplies { display: grid; gap: 4px; }
 .supply { display: grid; gap: 0 14px; grid-template-columns: minmax(230px, 1.5fr) 122px 108px minmax(170px, 1.4fr); align-items: baseline; }
 .supply .figures { white-space: nowrap; }
+.drawer { color: var(--moss); }
 .kind { grid-column: 1 / -1; }
 .why.care { color: var(--ochre); }
 .why.no, .why.converter { color: var(--carmine); }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Names that stay for like USB things. */
 import { newId } from '~/database/id'
+import { readUsbThings } from '~~/core/host/usb-read'
 import type { UsbName } from '~~/core/plan/host-shape'
 
 const { host, set } = useHost()
@@ -14,6 +15,36 @@ function change(id: string, fields: { [Name in keyof UsbName]?: UsbName[Name] | 
     : entry) }, label)
 }
 const HEX = /^[0-9a-f]{4}$/
+
+const pasted = ref('')
+const told = ref('')
+/** Takes in what was pasted: a thing that has a name already gets the new figures. */
+function takeIn() {
+  const things = readUsbThings(pasted.value)
+  if (!things.length) {
+    told.value = 'No USB thing is told in this text. It wants what udevadm info printed, with the lines on vendor and product.'
+    return
+  }
+  const names = new Set(host.value.usbNames.map(({ value }) => value))
+  const fresh = things.flatMap((thing) => {
+    const by = thing.serial ? 'serial' as const : 'socket' as const
+    const value = thing.serial ?? thing.socket
+    return value === undefined || names.has(value) ? [] : [{ ...thing, by, value }]
+  })
+  const bare = things.filter(({ serial, socket }) => !serial && !socket).length
+  if (fresh.length) {
+    const from = host.value.usbNames.length
+    set({ usbNames: [...host.value.usbNames, ...fresh.map(({ by, value, vendor, product }, i) =>
+      ({ id: newId(), name: `thing${from + i + 1}`, by, value, vendor, product }))] }, 'Names from what was pasted')
+  }
+  const socketed = fresh.filter(({ by }) => by === 'socket').length
+  told.value = [
+    `${fresh.length} of ${things.length} taken in: give ${fresh.length === 1 ? 'it' : 'each'} a name.`,
+    ...socketed ? [`${socketed} without a number of its own: told by the socket, so leave it plugged where it is.`] : [],
+    ...bare ? [`${bare} told neither number nor socket.`] : [],
+  ].join(' ')
+  pasted.value = ''
+}
 </script>
 
 <template>
@@ -84,10 +115,41 @@ const HEX = /^[0-9a-f]{4}$/
     >
       Add a name
     </v-btn>
+    <div class="paste">
+      <v-textarea
+        v-model="pasted"
+        class="grow"
+        label="Or paste what udevadm info printed, of one thing or several"
+        rows="2"
+        max-rows="8"
+        auto-grow
+        data-test="usb-paste"
+        spellcheck="false"
+      />
+      <v-btn
+        size="small"
+        variant="outlined"
+        :disabled="!pasted.trim()"
+        data-test="usb-take"
+        @click="takeIn"
+      >
+        Take in
+      </v-btn>
+    </div>
+    <p
+      v-if="told"
+      class="small"
+      role="status"
+      data-test="usb-told"
+    >
+      {{ told }}
+    </p>
   </FoldPanel>
 </template>
 
 <style scoped>
+.paste { display: flex; gap: 10px; align-items: center; padding-top: 8px; }
+.grow { flex: 1; min-width: 0; }
 .fields { display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 10px; align-items: center;
   padding: 6px 0 8px; border-bottom: 1px solid var(--rule); margin-bottom: 8px; }
 </style>

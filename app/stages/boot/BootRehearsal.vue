@@ -31,12 +31,15 @@ async function run() {
   running.value = { done: 0, of: 4 }
   failed.value = null
   try {
-    const { proxy } = await import('comlink')
     const copy = JSON.parse(JSON.stringify(plan))
-    const answer = await ask(service => service.rehearse(copy, proxy((done: number, of: number) => {
-      // Progress comes by a way of its own, and may arrive after the answer.
-      if (running.value) running.value = { done, of }
-    })))
+    // Asked at once, so that a stop pressed in the next instant finds something to stop.
+    const answer = await ask(async (service) => {
+      const { proxy } = await import('comlink')
+      return service.rehearse(copy, proxy((done: number, of: number) => {
+        // Progress comes by a way of its own, and may arrive after the answer.
+        if (running.value) running.value = { done, of }
+      }))
+    })
     if (!answer) return view.say('Stopped. Nothing was changed.')
     story.value = answer
     rehearsed.value = plan

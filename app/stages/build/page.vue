@@ -18,6 +18,7 @@ const partsList = computed(() => project.report!.partsList)
 const stock = useStockStore()
 stock.follow()
 const showsStock = ref(false)
+const showsTotals = ref(false)
 const others = computed(() => stock.takenByOthers(project.id))
 /** What lies in the drawer of a row; null while nothing is counted. */
 const stockFor = (item: Item) => stock.entries?.length && !isWire(item.kind) ? stockOf(item, stock.entries, others.value) : null
@@ -246,6 +247,14 @@ function markdown() {
         <v-btn
           size="small"
           variant="outlined"
+          data-test="open-totals"
+          @click="showsTotals = true"
+        >
+          Other ways
+        </v-btn>
+        <v-btn
+          size="small"
+          variant="outlined"
           data-test="download-parts"
           @click="partsCsv"
         >
@@ -294,6 +303,10 @@ function markdown() {
         </template>
       </SortTable>
     </section>
+    <LazyBuildTotals
+      v-if="showsTotals"
+      @close="showsTotals = false"
+    />
     <LazyStockDialog
       v-if="showsStock"
       @close="showsStock = false"

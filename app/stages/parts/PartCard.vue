@@ -232,8 +232,8 @@ async function showWiring() {
   min-width: 0;
 }
 .marked { outline: 2px solid var(--copper); }
-.head { display: flex; gap: 4px; align-items: center; }
-.name { flex: 1; min-width: 0; }
+.head { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; }
+.name { flex: 1 1 130px; min-width: 0; }
 .name :deep(.v-field__input) { min-height: 28px; padding-block: 2px; }
 .name :deep(input) { font-weight: 650; font-size: 14.5px; text-overflow: ellipsis; }
 .name :deep(.v-field) { background: none; }

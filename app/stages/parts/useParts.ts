@@ -20,16 +20,7 @@ export function useParts() {
   const most = ref<number | null>(null)
   const onlyFitting = ref(false)
   const onlyInDrawer = ref(false)
-  const stock = useStockStore()
-  stock.follow()
-  /** Type → how many lie in the drawer that no other project takes. */
-  const free = computed(() => {
-    const others = stock.takenByOthers(project.id)
-    const counted = new Map<string, number>()
-    for (const { type, count } of stock.entries ?? []) if (type !== undefined) counted.set(type, (counted.get(type) ?? 0) + count)
-    return new Map([...counted].map(([type, count]) => [type, Math.max(0, count - (others.get(type) ?? 0))]))
-  })
-  const hasStock = computed(() => (stock.entries?.length ?? 0) > 0)
+  const { free, hasStock } = useDrawer()
 
   const all = computed<Offer[]>(() => [...project.catalogue.parts.values()].map(part => ({ part, traits: traitsOf(part) })))
   const groups = computed(() => [...new Set(all.value.map(({ part }) => part.group))].sort())
@@ -44,9 +35,15 @@ export function useParts() {
   const offered = computed(() => all.value.filter(({ part, traits }) => (!group.value || part.group === group.value)
     && (!link.value || traits.links.includes(link.value)) && (!rail.value || traits.rails.includes(rail.value))
     && (most.value === null || (traits.price !== null && traits.price <= most.value))
-    && (!onlyFitting.value || traits.ownLines <= freeLines.value) && (!onlyInDrawer.value || (free.value.get(part.id) ?? 0) > 0)
+    && (!onlyFitting.value || traits.ownLines <= freeLines.value) && (!onlyInDrawer.value || lies({ part, traits }))
     && answersTo(part, text.value)))
-  const byGroup = computed(() => groups.value.map(name => ({ name, list: offered.value.filter(({ part }) => part.group === name) }))
+  /** What lies there is offered before what is bought. */
+  const ownFirst = (list: Offer[]) => hasStock.value
+    ? list.sort((a, b) => Number(lies(b)) - Number(lies(a)))
+    : list
+  const lies = ({ part }: Offer) => (free.value.get(part.id) ?? 0) > 0
+  const byGroup = computed(() => groups.value.map(name => ({ name, list: ownFirst(offered.value.filter(({ part }) =>
+    part.group === name)) }))
     .filter(({ list }) => list.length))
 
   function clear() {
