@@ -37,19 +37,22 @@ export class Finder {
   }
 
   private readCall(call: Call): void {
-    const name = call.path.at(-1) ?? ''
-    if (SAYS.test(name)) return
+    const own = call.path.at(-1) ?? ''
+    // `import Button as Btn`: what it is, is said by the name that it has at home.
+    const name = call.path.length === 1 ? this.program.aliases.get(own)?.split('.').at(-1) ?? own : own
+    const isImported = name !== own && !CALL_SHAPES.some(shape => shape.name.test(own))
+    if (SAYS.test(own)) return
     const on = this.onOf(call)
     for (const shape of CALL_SHAPES) {
-      if (shape.name.test(name) && (!shape.on || on.some(before => shape.on!.test(before)))) {
+      if (shape.name.test(isImported ? name : own) && (!shape.on || on.some(before => shape.on!.test(before)))) {
         this.readShape(shape, call)
         break
       }
     }
-    this.readKeywords(call, name)
+    this.readKeywords(call, own)
     this.readOnBus(call)
-    if (name === 'ioctl') this.readControl(call)
-    if (/^(add_argument|option|add_option)$/.test(name)) this.readOption(call)
+    if (own === 'ioctl') this.readControl(call)
+    if (/^(add_argument|option|add_option)$/.test(own)) this.readOption(call)
   }
 
   /** What stands before the last name, with imported names, and with what a variable was made by. */
@@ -58,7 +61,7 @@ export class Finder {
     const first = before[0] ?? ''
     const made = this.program.calls.find(other => other.into !== undefined && other.into === before.at(-1))
     // Something made of a pin is asked by its own name: what it is told is no pin.
-    if (made && /^[A-Z]/.test(made.path.at(-1) ?? '') && CALL_SHAPES.some(({ name, args, rest }) =>
+    if (made && /^[A-Z](?!\w*Serial)/.test(made.path.at(-1) ?? '') && CALL_SHAPES.some(({ name, args, rest }) =>
       (args[0] === 'pin' || rest === 'pin') && name.test(made.path.at(-1)!))) return ['(made of a pin)']
     const aliased = this.program.aliases.get(first)
     return [
@@ -311,6 +314,7 @@ export function kindByName(name: string, wide: boolean): SightingKind | null {
 /** By the key itself; by those around it where it says only which. */
 export function kindByKeys(key: string, around: readonly string[]): SightingKind | null {
   const own = kindByName(key, true)
+  if (/^(freq(uency)?|clock|speed)(_?hz)?$/i.test(key) && around.some(outer => /^(spi|i2c)\d?$/i.test(outer))) return 'clock'
   if (around.some(outer => /^spi\d?$/i.test(outer))) {
     if (own === 'i2c-bus') return 'spi-bus'
     if (/^(device|select|cs|ce)$/i.test(key)) return 'spi-select'

@@ -6,7 +6,7 @@ import { Finder } from './find'
 import { languageOf } from './language'
 import { numberingOf } from './numbering'
 import { readBootLines } from './read/boot'
-import { withoutConditionals } from './read/dead'
+import { withoutConditionals, inOlderWords } from './read/dead'
 import { readByGrammar } from './read/grammar'
 import { readShell } from './read/shell'
 import { readStructured } from './read/structured'
@@ -62,7 +62,7 @@ function byLanguage(text: string, language: Language): Found {
     }
     case 'c': {
       const { text: live, dead } = withoutConditionals(text)
-      const program = readByGrammar(live, cpp, dead)
+      const program = readByGrammar(inOlderWords(live), cpp, dead)
       const names = new Set(program.functions.map(entry => entry.name))
       return {
         ...none, ...new Finder(text, program).find(), comments: program.comments, program,

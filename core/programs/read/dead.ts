@@ -126,3 +126,16 @@ function conditionHolds(condition: string, known: (name: string) => boolean): bo
   const named = /^(!?)\s*defined\s*\(?\s*(\w+)\s*\)?$/.exec(condition)
   return named ? known(named[2]!) !== (named[1] === '!') : true
 }
+
+const BODY = /\b(enum|struct|class|union|namespace|extern)\b[^;{}]*$/
+const NO_NAME = /^(return|else|do|try|override|const|noexcept|final)$/
+
+/**
+ * A program in the words that the grammar of C++ knows, every letter at its place: what a container holds is put out of sight (it takes
+ * the bracket for a comparison), and a name with its values in braces stands with them in round brackets (it takes them for a body).
+ */
+export const inOlderWords = (text: string): string => text
+  .replace(/((?<=::)(?:array|vector|list|span|initializer_list|set)|\b(?:array|vector))(\s*<[^<>;{}()]*>)/g,
+    (_, name: string, held: string) => name + held.replace(/[^\n]/g, ' '))
+  .replace(/\b([A-Za-z_]\w*)\{([^{};]+)\}/g, (whole: string, name: string, values: string, at: number, all: string) =>
+    NO_NAME.test(name) || BODY.test(all.slice(Math.max(0, at - 200), at)) ? whole : `${name}(${values})`)

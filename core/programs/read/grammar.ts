@@ -239,6 +239,14 @@ class GrammarReader {
           '='))) {
           // `Servo arm(18)`, `Pin led{17}`
           const type = node.parent && childrenOf(node.parent).find(child => /TypeIdentifier|ScopedTypeIdentifier|TemplateType/.test(child.name))
+          const holds = this.holderOf(node)
+          if (holds) {
+            // `array rows{17, 18}`, `int pin{17}`
+            const list = this.listOf(value, childrenOf(value))
+            const expr = list.is === 'list' && holds === 'one' ? list.items[0] : list
+            if (expr) this.define(this.textOf(named), expr, scope)
+            return
+          }
           if (!type) return
           this.count(this.textOf(named))
           this.program.calls.push({
@@ -248,6 +256,19 @@ class GrammarReader {
         }
         const expr = this.exprOf(value)
         if (expr) this.define(this.textOf(named), expr, scope)
+        return
+      }
+      case 'ExportDeclaration': {
+        // `export default { … }`: what a configuration gives out.
+        const given = children.some(child => child.name === 'default') ? children.find(child => child.name === 'ObjectExpression') : null
+        if (given) this.define('exports', this.mapOf(given, childrenOf(given)), scope)
+        return
+      }
+      case 'FieldInitializer': {
+        // `: irq_{irq}`: a field of the class, from what it was made with.
+        const [named, list] = children
+        const [first] = list && ARGUMENTS.has(list.name) ? this.argumentsOf(list) : []
+        if (named && first) this.define(this.textOf(named), first.value, scope)
         return
       }
       case 'Enumerator': {
@@ -261,6 +282,15 @@ class GrammarReader {
       case 'DictionaryComprehensionExpression': case 'SetComprehensionExpression':
         return this.readLoop(children, scope)
     }
+  }
+
+  /** What braces after a name of that type hold: one value, several, or what a thing is made of. */
+  private holderOf({ parent }: SyntaxNode): 'one' | 'several' | null {
+    const types = parent ? childrenOf(parent) : []
+    if (types.some(({ name }) => name === 'PrimitiveType' || name === 'SizedTypeSpecifier')) return 'one'
+    const named = types.find(({ name }) => /^(TypeIdentifier|ScopedTypeIdentifier)$/.test(name))
+    const last = named ? this.pathOf(named).at(-1) ?? '' : ''
+    return /^(array|vector|list|span|initializer_list|set)$/.test(last) ? 'several' : /^u?int(_fast|_least)?\d+_t$|^size_t$|^gpio_num_t$/.test(last) ? 'one' : null
   }
 
   /** `a = b = 1`, `a, b = 1, 2`, `self.pin = pin`, with types between. */
