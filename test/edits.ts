@@ -117,6 +117,10 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ edit: fc.constant('drop-worksheet' as const), id: fc.constantFrom('w1', 'none') }),
   fc.record({ edit: fc.constant('set-boot' as const), boot: fc.option(fc.record({ text })) }),
   fc.record({ edit: fc.constant('wire-done' as const), wire: text, done: fc.boolean() }),
+  fc.record({ edit: fc.constant('order-steps' as const), order: fc.array(text, { maxLength: 3 }) }),
+  fc.record({
+    edit: fc.constant('set-step-rules' as const), rules: fc.array(fc.record({ first: text, then: text, why: text }), { maxLength: 2 }),
+  }),
   fc.record({ edit: fc.constant('dress-wire' as const), terminal, colour: fc.constant('blue') }),
   fc.record({
     edit: fc.constant('keep-scan' as const),

@@ -43,6 +43,8 @@ export type Edit
   /** Changes one of the plan's files: `''` the boot file, `cmdline.txt` the command line, any other name an included file. */
     | { edit: 'edit-text', file: string, changes: TextChange[] }
     | { edit: 'wire-done', wire: string, done: boolean }
+    | { edit: 'order-steps', order: string[] }
+    | { edit: 'set-step-rules', rules: Plan['build']['rules'] }
     | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
     | { edit: 'keep-scan', scan: Scan }
     | { edit: 'drop-scan', id: string }
@@ -142,6 +144,8 @@ const CHANGES: Changes = {
   'wire-done': (plan, { wire, done }) => ({ ...plan, build: { ...plan.build, done: done
     ? [...plan.build.done.filter(key => key !== wire), wire]
     : plan.build.done.filter(key => key !== wire) } }),
+  'order-steps': (plan, { order }) => ({ ...plan, build: { ...plan.build, order } }),
+  'set-step-rules': (plan, { rules }) => ({ ...plan, build: { ...plan.build, rules } }),
   'dress-wire': (plan, { terminal, colour, lengthM }) => ({
     ...plan,
     build: {

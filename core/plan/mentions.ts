@@ -93,8 +93,18 @@ export function withoutMentions(plan: Plan, partId: string): Plan {
     scans: kept(plan.scans, scan => !mine(scan.bus)),
     aside: kept(plan.aside, entry => !entry.id.split(' ').some(word => word === partId || mine(word))),
     build: {
-      ...plan.build, done: kept(plan.build.done, key => !mine(key) && !mentionsPlace(key, mine)), wires: without(plan.build.wires, mine),
+      ...plan.build, wires: without(plan.build.wires, mine), ...stepsWithout(plan.build, partId),
+      done: kept(plan.build.done, key => !mine(key) && !mentionsPlace(key, mine) && !isStepOf(key, partId)),
     },
+  }
+}
+
+/** `part:scale`, `step:seat:scale`, `power:node:fuse`: a step that is about it. */
+const isStepOf = (key: string, id: string) => key.includes(':') && (key.endsWith(`:${id}`) || key === id)
+
+function stepsWithout({ order, rules }: Plan['build'], id: string): Pick<Plan['build'], 'order' | 'rules'> {
+  return {
+    order: kept(order, step => !isStepOf(step, id)), rules: kept(rules, ({ first, then }) => !isStepOf(first, id) && !isStepOf(then, id)),
   }
 }
 
@@ -108,8 +118,11 @@ const mentionsPlace = (key: string, mine: (key: string) => boolean) => {
 export function withoutNode(plan: Plan, node: NodeRef): Plan {
   const mine = (ref: string) => ref === node || ref.startsWith(`${node}@`) || ref.startsWith(`node:${node}.`)
   const worksheets = kept(plan.worksheets, ({ sheet }) => !(typeof sheet.node === 'string' && mine(sheet.node)))
-  const done = kept(plan.build.done, key => !mine(key) && !key.split('@').slice(1).some(mine))
-  return worksheets === plan.worksheets && done === plan.build.done
+  const { build } = plan
+  const done = kept(build.done, key => !mine(key) && !key.split('@').slice(1).some(mine) && !isStepOf(key, node))
+  const { order, rules } = stepsWithout(build, node)
+  const sameBuild = done === build.done && order === build.order && rules === build.rules
+  return worksheets === plan.worksheets && sameBuild
     ? plan
-    : { ...plan, worksheets, build: done === plan.build.done ? plan.build : { ...plan.build, done } }
+    : { ...plan, worksheets, build: sameBuild ? build : { ...build, done, order, rules } }
 }

@@ -113,11 +113,17 @@ const bootFile = open({
 })
 
 const wireChoice = open({ colour: optional(text({ most: 40 })), lengthM: optional(number({ above: 0, most: 100 })) })
+const stepId = text({ most: 200 })
+const stepRule = open({ first: stepId, then: stepId, why: starting(text({ empty: true, most: 200 }), '') })
 const build = open({
   /** Wires done, by wire key. */
   done: starting(list(text({ most: 200 })), []),
   /** `part.terminal` → colour and length chosen by the maker. */
   wires: starting(byTerminal(wireChoice), {}),
+  /** Steps in the maker's own order, by id; the computed one while it is empty. */
+  order: starting(list(stepId, { most: 200 }), []),
+  /** What has to come before what, by the maker. */
+  rules: starting(list(stepRule, { most: 60 }), []),
 })
 
 const scan = open({

@@ -246,6 +246,10 @@ export const CODES = {
   'memory.short': 'more kept loaded than there is memory',
   'card.full': 'more on the card than it should hold',
 
+  // Building.
+  'build.circle': 'steps that each come before the other',
+  'build.too-late': 'a step after what it has to come before',
+
   // Bring-up.
   'scan.missing': 'a part that did not answer',
   'scan.unexpected': 'an answer that nobody in the plan gives',

@@ -1,0 +1,81 @@
+/** The build of a plan: its steps in order, what an order of the maker's breaks, and what was done and has to be taken back. */
+import type { Facts } from '../../facts/types'
+import type { Netlist } from '../../netlist/types'
+import type { Wire } from '../wires'
+import { benchOf } from './make'
+import { bestOrder, brokenBy, costOf, smallestCircle } from './order'
+import type { Bench, Order, Precedence, Step } from './types'
+
+export interface BuildSteps {
+  /** In the order in which they are done: the maker's where there is one, else the computed one. */
+  steps: Step[]
+  bench: Bench
+  /** The computed order; null where rules go round in a circle. */
+  best: Order | null
+  /** Of the order that is shown. */
+  flips: number
+  toolChanges: number
+  /** Whether the maker's own order is shown. */
+  isOwn: boolean
+  /** Rules that the order shown breaks. */
+  broken: Precedence[]
+  circle: Precedence[] | null
+  /** Wires that were ticked and are no longer in the plan: they are still there on the bench. */
+  leftovers: Leftover[]
+  minutes: number
+}
+
+export interface Leftover {
+  /** As it was ticked. */
+  key: string
+  words: string
+}
+
+/** Everything about building, from a plan's facts. Pure. */
+export function buildOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]): BuildSteps {
+  const bench = benchOf(facts, netlist, wires)
+  const best = bestOrder(bench)
+  const { order } = facts.plan.build
+  const isOwn = order.length > 0
+  const byId = new Map(bench.steps.map(step => [step.id, step]))
+  const shown = isOwn ? withNew(order.filter(id => byId.has(id)), best?.ids ?? [...byId.keys()]) : best?.ids ?? [...byId.keys()]
+  const steps = shown.map(id => byId.get(id)!)
+  return {
+    steps, bench, best, isOwn, broken: brokenBy(shown, bench.precedences), circle: smallestCircle(bench), leftovers: leftoversOf(facts, netlist),
+    minutes: steps.reduce((sum, { minutes }) => sum + minutes, 0), ...costOf(shown, bench.steps),
+  }
+}
+
+/** The maker's order with steps that came later, each behind the one that it follows in the computed order. */
+function withNew(own: readonly string[], computed: readonly string[]): string[] {
+  const list = [...own]
+  computed.forEach((id, i) => {
+    if (list.includes(id)) return
+    const before = computed.slice(0, i).findLast(other => list.includes(other))
+    list.splice(before === undefined ? 0 : list.indexOf(before) + 1, 0, id)
+  })
+  return list
+}
+
+/** Mark of a ticked step among the ticked wires. */
+export const stepKey = (id: string): string => `step:${id}`
+
+/** Whether a step is done: its wires are, and its own tick where it has none or holds. */
+export function isDone(step: Step, done: ReadonlySet<string>): boolean {
+  return step.conductors.every(id => done.has(id)) && (done.has(stepKey(step.id)) || (step.conductors.length > 0 && !step.hold))
+}
+
+/** Ticks of conductors that the netlist no longer has. */
+function leftoversOf({ plan, parts, board }: Facts, { conductors }: Netlist): Leftover[] {
+  const there = new Set(conductors.map(({ id }) => id))
+  return plan.build.done.filter(key => !key.startsWith('step:') && !there.has(key)).map((key) => {
+    const [from = '', to = ''] = key.split('@')
+    const [partId, terminal] = from.split('.')
+    const owner = parts.find(({ id }) => id === partId)
+    const label = [...owner?.signals ?? [], ...owner?.part.supplies ?? [], ...owner?.part.grounds ?? []].find(({ id }) => id === terminal)?.label
+    const what = owner ? `${owner.name} ${label ?? terminal ?? ''}`.trim() : from === 'splice' ? 'the wire of the splice' : from || 'what was joined'
+    const line = /^\d+$/.test(to) ? board?.header.find(({ position }) => position === Number(to))?.line : undefined
+    const where = /^\d+$/.test(to) ? ` off position ${to}${line === undefined ? '' : ` (G${line})`}` : to === 'seat' ? ' off the header' : ' off'
+    return { key, words: `Take ${what}${where}: the plan has changed since it was joined.` }
+  })
+}

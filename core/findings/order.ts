@@ -1,0 +1,43 @@
+/** The order of a build: rules that go round in a circle, and steps of the maker's own order that come too late. */
+import { benchOf } from '../build/steps/make'
+import { brokenBy, smallestCircle } from '../build/steps/order'
+import { wiresOf } from '../build/wires'
+import type { Edit } from '../plan/edits'
+import type { Finding, Rule } from './types'
+
+const MOST_TOLD = 6
+
+/** Only where the maker has an order or rules: what follows from the plan alone goes round in no circle. */
+export const buildOrder: Rule = ({ facts, netlist }) => {
+  const { build } = facts.plan
+  if (!build.order.length && !build.rules.length) return []
+  const bench = benchOf(facts, netlist, wiresOf(facts, netlist))
+  const titleOf = (id: string) => bench.steps.find(step => step.id === id)?.title ?? id
+  const circle = smallestCircle(bench)
+  if (circle) {
+    const own = circle.filter(rule => rule.own)
+    const drop = (first: string, then: string): Edit =>
+      ({ edit: 'set-step-rules', rules: build.rules.filter(rule => !(rule.first === first && rule.then === then)) })
+    return [{
+      code: 'build.circle', id: 'build.circle', severity: 'stop', stages: ['build'], subjects: [], figures: [],
+      title: 'There is no order for this build: its rules go round in a circle',
+      sentence: `${circle.map(({ first, why }) => `“${titleOf(first)}” comes first, because ${why}`).join('; then ')}; and so on from the `
+        + 'start. Give one of these up.',
+      fixes: own.map(({ first, then }) => ({ label: `Give up “${titleOf(first)} before ${lowered(titleOf(then))}”`, edits: [drop(first, then)] })),
+    }]
+  }
+  const order = build.order.filter(id => bench.steps.some(step => step.id === id))
+  const broken = brokenBy(order, bench.precedences)
+  if (!broken.length) return []
+  const isFed = broken.some(({ then }) => then === 'supply')
+  const told = broken.slice(0, MOST_TOLD).map(({ first, then, why }) => `“${titleOf(first)}” comes after “${titleOf(then)}”, but ${why}`)
+  const finding: Finding = {
+    code: 'build.too-late', id: 'build.too-late', severity: isFed ? 'stop' : 'caution', stages: ['build'], subjects: [], figures: [],
+    title: broken.length === 1 ? `A step comes too late: ${titleOf(broken[0]!.first)}` : `${broken.length} steps come too late`,
+    sentence: `${told.join('; ')}${broken.length > MOST_TOLD ? `; and ${broken.length - MOST_TOLD} more` : ''}.`,
+    fixes: [{ label: 'Take the order without regret', edits: [{ edit: 'order-steps', order: [] }] }],
+  }
+  return [finding]
+}
+
+const lowered = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
