@@ -1,22 +1,31 @@
 import { shippedCatalogue } from '../core/catalogue'
-import { buildAsMarkdown, partsAsCsv, wiresAsCsv } from '../core/build/table'
-import { evaluate } from '../core/evaluate'
+import { stepsOf } from '../core/build/steps/of-facts'
+import { buildAsMarkdown, cutsAsCsv, partsAsCsv, stepsAsCsv, wiresAsCsv } from '../core/build/table'
+import { evaluateFacts } from '../core/evaluate'
+import { gatherFacts } from '../core/facts/gather'
 import { isOpenStop } from '../core/findings/set-aside'
 import { readArguments, UnusableInput } from './input'
 
-/** Prints the wire list in the order of connecting and the parts list; 1 when something stops the building. */
+/** Prints parts list, steps in their order and wires; 1 when something stops the building. */
 export function build(args: string[]): number {
-  const { plan, values } = readArguments(args, { json: { type: 'boolean' }, wires: { type: 'boolean' }, parts: { type: 'boolean' } })
-  if ([values.json, values.wires, values.parts].filter(Boolean).length > 1) {
-    throw new UnusableInput('voltaris build: one of --json, --wires and --parts at a time.')
+  const { plan, values } = readArguments(args, {
+    json: { type: 'boolean' }, steps: { type: 'boolean' }, wires: { type: 'boolean' },
+    parts: { type: 'boolean' }, cuts: { type: 'boolean' },
+  })
+  if (Object.values(values).filter(Boolean).length > 1) {
+    throw new UnusableInput('voltaris build: one of --json, --steps, --wires, --cuts and --parts at a time.')
   }
-  const { wires, partsList, findings } = evaluate(plan, shippedCatalogue)
+  const facts = gatherFacts(plan, shippedCatalogue)
+  const { wires, partsList, findings } = evaluateFacts(facts)
+  const build = stepsOf(facts)
   const here = findings.filter(finding => finding.stages.includes('build'))
-  if (values.json) console.log(JSON.stringify({ wires, partsList, findings: here }, null, 2))
+  if (values.json) console.log(JSON.stringify({ wires, partsList, ...build, findings: here }, null, 2))
   else if (values.wires) process.stdout.write(wiresAsCsv(wires))
+  else if (values.steps) process.stdout.write(stepsAsCsv(build, wires))
+  else if (values.cuts) process.stdout.write(cutsAsCsv(wires))
   else if (values.parts) process.stdout.write(partsAsCsv(partsList))
   else {
-    process.stdout.write(buildAsMarkdown(plan.name, wires, partsList))
+    process.stdout.write(buildAsMarkdown(plan.name, wires, partsList, build))
     for (const { severity, code, title } of here) console.log(`${severity}  ${code}  ${title}`)
   }
   return here.some(isOpenStop) ? 1 : 0

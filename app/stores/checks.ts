@@ -2,3 +2,4 @@
 export { evaluateFacts } from '~~/core/evaluate'
 export { supplyChoices, trySupply } from '~~/core/supply-choice'
 export { firstPlan, STARTERS } from '~~/core/starters'
+export { stepsOf } from '~~/core/build/steps/of-facts'

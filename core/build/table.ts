@@ -1,7 +1,10 @@
 /** Wire list and parts list as tables: for a spreadsheet and for a page of text. */
 import Papa from 'papaparse'
 import type { StockRow } from '../stock/needs'
+import { cutListOf } from './harness'
 import type { ListedItem } from './parts-list'
+import type { BuildSteps } from './steps'
+import { TOOL_WORDS } from './steps/types'
 import type { Wire } from './wires'
 
 const WIRE_FIELDS = ['Step', 'Kind', 'Part', 'From', 'To', 'Position', 'Colour', 'Length (m)', 'Gauge', 'Through']
@@ -35,8 +38,51 @@ const asRows = (fields: string[], data: (string | number)[][]) => [fields, field
   .map(row => `| ${row.map(cell).join(' | ')} |`)
   .join('\n')
 
-/** Both lists as Markdown, under the plan's name. */
-export function buildAsMarkdown(name: string, wires: Wire[], items: ListedItem[]): string {
-  return `# ${name}\n\n## Parts list\n\n${asRows(PARTS_FIELDS, items.map(itemCells))}\n\n## Wire list, in the order of `
-    + `connecting\n\nPower off first; power last.\n\n${asRows(WIRE_FIELDS, wires.map(wireCells))}\n`
+const CUT_FIELDS = ['Count', 'Length (m)', 'Gauge', 'Colour', 'Wires']
+/** What is cut from which reel; `Wires` are numbers of the wire list. */
+export const cutsAsCsv = (wires: readonly Wire[]): string => asCsv(CUT_FIELDS, cutListOf(wires).map(({ count, lengthM, awg, colour,
+  numbers }) => [
+  count, lengthM, awg === undefined ? '' : Math.round(awg), colour, numbers.join(' '),
+]))
+
+const STEP_FIELDS = ['Step', 'Id', 'What', 'Tool', 'Side up', 'Minutes', 'Wires', 'Undone by', 'Check']
+export function stepsAsCsv({ steps }: BuildSteps, wires: readonly Wire[]): string {
+  const numberOf = new Map(wires.map((wire, i) => [wire.key, i + 1]))
+  return asCsv(STEP_FIELDS, steps.map((step, i) => [
+    i + 1, step.id, step.title, TOOL_WORDS[step.tool], step.side === 'any' ? '' : step.side, step.minutes,
+    step.conductors.map(id => numberOf.get(id) ?? id).join(' '), step.undo ?? 'no way back', step.check,
+  ]))
+}
+
+/** A step's line under its title. */
+const underTitle = ({ tool, side, minutes }: BuildSteps['steps'][number]) =>
+  [TOOL_WORDS[tool], ...side === 'any' ? [] : [`${side} up`], `about ${minutes} min`].join(', ')
+
+function stepsAsMarkdown({ steps, flips, toolChanges, minutes, leftovers, broken }: BuildSteps, wires: readonly Wire[]): string {
+  const byKey = new Map(wires.map((wire, i) => [wire.key, { ...wire, number: i + 1 }]))
+  const wireLine = (id: string) => {
+    const wire = byKey.get(id)!
+    return `   - [ ] ${wire.number}: ${wire.colour ? `${wire.colour}, ` : ''}${cell(wire.partName)} ${cell(wire.from)} → ${cell(wire.to)}`
+  }
+  const lines = steps.flatMap((step, i) => [
+    `${i + 1}. **${cell(step.title)}** (${underTitle(step)})`,
+    ...step.cautions.map(words => `   - Caution: ${words}`), ...step.how.map(words => `   - ${words}`), ...step.conductors.map(wireLine),
+    ...step.undo === null ? ['   - There is no way back from here.'] : [],
+    `   - [ ] ${step.hold ? 'Stop here until: ' : ''}${step.check}`,
+  ])
+  const many = (count: number, word: string) => `${count} ${word}${count === 1 ? '' : 's'}`
+  return [
+    `${steps.length} steps, about ${minutes} minutes; the board is turned over ${many(flips, 'time')}, tools change `
+    + `${many(toolChanges, 'time')}.`,
+    ...leftovers.map(({ words }) => `- ${words}`), ...broken.map(({ first, then, why }) =>
+      `- Out of order: ${first} comes after ${then}, but ${why}.`),
+    '', ...lines,
+  ].join('\n')
+}
+
+/** Parts list, steps and wires as Markdown, under the plan's name. */
+export function buildAsMarkdown(name: string, wires: Wire[], items: ListedItem[], build?: BuildSteps): string {
+  return `# ${name}\n\n## Parts list\n\n${asRows(PARTS_FIELDS, items.map(itemCells))}\n\n${build
+    ? `## Steps\n\n${stepsAsMarkdown(build, wires)}\n\n`
+    : ''}## Wire list, in the order of connecting\n\nPower off first; power last.\n\n${asRows(WIRE_FIELDS, wires.map(wireCells))}\n`
 }

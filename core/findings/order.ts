@@ -23,7 +23,8 @@ export const buildOrder: Rule = ({ facts, netlist }) => {
       title: 'There is no order for this build: its rules go round in a circle',
       sentence: `${circle.map(({ first, why }) => `“${titleOf(first)}” comes first, because ${why}`).join('; then ')}; and so on from the `
         + 'start. Give one of these up.',
-      fixes: own.map(({ first, then }) => ({ label: `Give up “${titleOf(first)} before ${lowered(titleOf(then))}”`, edits: [drop(first, then)] })),
+      fixes: own.map(({ first, then }) => ({ label: `Give up “${titleOf(first)} before ${lowered(titleOf(then))}”`, edits: [drop(first,
+        then)] })),
     }]
   }
   const order = build.order.filter(id => bench.steps.some(step => step.id === id))

@@ -11,7 +11,10 @@ export function emptyPlan(name: string): Plan {
 /** A plan kept by an earlier Voltaris of the same version, with the fields that have come since at their first values. */
 export function completed(plan: Partial<Plan> & { name: string }): Plan {
   const empty = emptyPlan(plan.name)
-  return { ...empty, ...plan, power: completedPower(plan.power ?? {}), host: { ...empty.host, ...plan.host }, build: { ...empty.build, ...plan.build } }
+  return {
+    ...empty, ...plan, power: completedPower(plan.power ?? {}), host: { ...empty.host, ...plan.host },
+    build: { ...empty.build, ...plan.build },
+  }
 }
 
 /** The power field with what is missing at its usual values. */

@@ -1,7 +1,8 @@
 /** What the routes do, by name: from the text of a body to the value that is answered. Runs in a worker thread. */
+import { stepsOf } from '../../core/build/steps/of-facts'
 import { shippedCatalogue } from '../../core/catalogue'
 import { tryBoards } from '../../core/choose/boards'
-import { evaluate } from '../../core/evaluate'
+import { evaluate, evaluateFacts } from '../../core/evaluate'
 import { catalogueOf, gatherFacts } from '../../core/facts/gather'
 import { placePlan } from '../../core/placement/place'
 import { smallFilesJob } from './files'
@@ -37,8 +38,9 @@ export const JOBS = {
   },
   /** Wire list in the order of connecting, parts list, and what stops the building. */
   'build': (body) => {
-    const { wires, partsList, findings } = evaluate(planFrom(body), shippedCatalogue)
-    return { wires, partsList, findings: findings.filter(finding => finding.stages.includes('build')) }
+    const facts = gatherFacts(planFrom(body), shippedCatalogue)
+    const { wires, partsList, findings } = evaluateFacts(facts)
+    return { wires, partsList, ...stepsOf(facts), findings: findings.filter(finding => finding.stages.includes('build')) }
   },
   /** Every small file with its text, what is switched on, and the script that puts them in place. */
   'files': body => smallFilesJob(gatherFacts(planFrom(body), shippedCatalogue)),

@@ -275,6 +275,7 @@ test('names of three hundred letters and of other scripts stay within their plac
 
 test('a table is put in order by its columns, a tick stays with its wire, and paper has every row', async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction', 'build')
+  await page.getByTestId('build-wires').click()
   const table = page.getByTestId('wires')
   const parts = async () => (await table.locator('tbody tr td:nth-child(3)').allInnerTexts()).map(text => text.trim())
   const asJoined = await parts()

@@ -87,6 +87,8 @@ for (const dark of [false, true]) {
     await page.keyboard.press('Escape')
     await expect(page.getByTestId('display-table')).toHaveCount(0)
     await goTo(page, 'build')
+    await check('build, steps')
+    await page.getByTestId('build-parts').click()
     await page.getByTestId('open-stock').click()
     await page.getByTestId('stock-what').locator('input').fill('fuse')
     await page.keyboard.press('Enter')

@@ -4,6 +4,7 @@ import { addPart, downloaded, field, goTo, newProject, openDemo } from './helper
 
 test('what lies in the drawer is counted, said in parts list and offers, and comes from a table', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
+  await page.getByTestId('build-parts').click()
   await page.getByTestId('open-stock').click()
   await expect(page.getByTestId('stock-none')).toBeVisible()
   await page.getByTestId('stock-what').locator('input').fill('Fan, 5 V, two wires')
@@ -55,6 +56,7 @@ test('one function is tried by loose wires and as an add-on board, and the other
 
 test('what the whole costs in each way is listed, and an arrangement is taken and taken back', async ({ page }) => {
   await openDemo(page, 'Tool library kiosk', 'build')
+  await page.getByTestId('build-parts').click()
   await page.getByTestId('open-totals').click()
   const rows = page.getByTestId('totals').locator('tbody tr')
   await expect(rows.first()).toContainText('As it is now')

@@ -1,56 +1,78 @@
 <script setup lang="ts">
-/** One wire at a time, huge, for the bench: space ticks and goes on, arrows go back and forth, and it can speak. */
+/**
+ * One thing at a time, huge, for the bench: a wire, or a step that has none or that nobody goes past before it was looked at. Space ticks
+ * and goes on, arrows go back and forth, and it can speak.
+ */
 import { onKeyStroke } from '@vueuse/core'
 import { positionInWords, type Wire } from '~~/core/build/wires'
+import { stepKey } from '~~/core/build/steps'
+import { TOOL_WORDS, type Step } from '~~/core/build/steps/types'
 
-const { wires } = defineProps<{ wires: Wire[] }>()
+const { wires, steps } = defineProps<{ wires: Wire[], steps: Step[] }>()
 const emit = defineEmits<{ close: [] }>()
 const project = useProjectStore()
 const done = computed(() => new Set(project.plan!.build.done))
-const first = wires.findIndex(wire => !done.value.has(wire.key))
+
+interface Card { key: string, step: Step, wire?: Wire, isFirst: boolean, isLast: boolean }
+const byKey = computed(() => new Map(wires.map(wire => [wire.key, wire])))
+const cards = computed(() => steps.flatMap((step): Card[] => {
+  const ways = step.conductors.flatMap(id => byKey.value.get(id) ?? [])
+  const own = !ways.length || step.hold
+  return [
+    ...ways.map((wire, i): Card => ({ key: wire.key, step, wire, isFirst: i === 0, isLast: !own && i === ways.length - 1 })),
+    ...own ? [{ key: stepKey(step.id), step, isFirst: !ways.length, isLast: true }] : [],
+  ]
+}))
+const first = cards.value.findIndex(card => !done.value.has(card.key))
 const at = ref(Math.max(0, first))
-const wire = computed(() => wires[Math.min(at.value, wires.length - 1)]!)
+const card = computed(() => cards.value[Math.min(at.value, cards.value.length - 1)]!)
+const wire = computed(() => card.value.wire ?? null)
+/** Nobody goes past what has to be looked at first. */
+const isHeld = computed(() => !wire.value && card.value.step.hold && !done.value.has(card.value.key))
 const KIND_WORDS = {
   'wire': 'wire', 'lead': 'lead', 'plug': 'cable with its plug', 'flat cable': 'flat cable', 'seat': 'push the board on',
 } as const
 const canSpeak = typeof speechSynthesis !== 'undefined'
 const speaking = ref(false)
 const box = ref<HTMLElement | null>(null)
-const where = computed(() => wire.value.position !== undefined
+const where = computed(() => wire.value?.position !== undefined
   ? positionInWords(wire.value.position, project.facts!.board?.header.length)
   : '')
 const headerRows = computed(() => {
   const header = project.facts!.board?.header ?? []
   return [header.filter(entry => entry.position % 2 === 0), header.filter(entry => entry.position % 2 === 1)]
 })
-
-onMounted(() => box.value?.focus())
-watch([wire, speaking], () => {
-  if (!speaking.value || !canSpeak) return
-  speechSynthesis.cancel()
-  speechSynthesis.speak(
-    new SpeechSynthesisUtterance([
+const spoken = computed(() => wire.value
+  ? [
       wire.value.colour ? `${wire.value.colour} wire` : KIND_WORDS[wire.value.kind],
       `From ${wire.value.partName}, ${wire.value.from}, to ${wire.value.to}`, where.value, wire.value.through,
-    ].filter(Boolean).map(words => `${words}.`).join(' ')),
-  )
+    ].filter(Boolean).map(words => `${words}.`)
+  : [`${card.value.step.title}.`, ...card.value.step.cautions, ...card.value.step.how, card.value.step.check])
+
+onMounted(() => box.value?.focus())
+watch([card, speaking], () => {
+  if (!speaking.value || !canSpeak) return
+  speechSynthesis.cancel()
+  speechSynthesis.speak(new SpeechSynthesisUtterance(spoken.value.join(' ')))
 })
 onUnmounted(() => {
   if (canSpeak) speechSynthesis.cancel()
 })
 
 function step(by: number) {
-  at.value = Math.min(wires.length - 1, Math.max(0, at.value + by))
+  if (by > 0 && isHeld.value) return
+  at.value = Math.min(cards.value.length - 1, Math.max(0, at.value + by))
 }
 
 function tick() {
-  if (!done.value.has(wire.value.key)) project.edit({ edit: 'wire-done', wire: wire.value.key, done: true }, 'Tick a wire')
-  if (at.value === wires.length - 1) emit('close')
-  else step(1)
+  const { key } = card.value
+  if (!done.value.has(key)) project.edit({ edit: 'wire-done', wire: key, done: true }, wire.value ? 'Tick a wire' : 'Tick a step')
+  if (at.value === cards.value.length - 1) emit('close')
+  else at.value++
 }
 
 function untick() {
-  project.edit({ edit: 'wire-done', wire: wire.value.key, done: false }, 'Untick a wire')
+  project.edit({ edit: 'wire-done', wire: card.value.key, done: false }, 'Untick')
 }
 
 onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
@@ -78,8 +100,9 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
       data-test="focus-mode"
     >
       <div class="top">
-        <span class="figures">wire {{ at + 1 }} of {{ wires.length }}</span>
-        <span class="figures">{{ wires.filter(entry => done.has(entry.key)).length }} done</span>
+        <span class="figures">{{ at + 1 }} of {{ cards.length }}</span>
+        <span class="figures">{{ cards.filter(entry => done.has(entry.key)).length }} done</span>
+        <span class="now">{{ card.step.title }}</span>
         <span class="spacer" />
         <v-btn
           v-if="canSpeak"
@@ -98,64 +121,109 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
         </v-btn>
       </div>
       <div class="middle">
-        <div
-          class="wire"
-          :style="{ '--wire': wire.colour }"
+        <ul
+          v-if="card.isFirst && card.step.cautions.length"
+          class="cautions"
         >
-          <template v-if="wire.colour">
-            <span class="swatch" /><b>{{ wire.colour }}</b>
-          </template><b v-else>{{ KIND_WORDS[wire.kind] }}</b><span
-            v-if="wire.lengthM"
-            class="figures"
-          >{{ Math.round(wire.lengthM * 100) }} cm</span>
-        </div>
-        <div class="ends">
-          <div>
-            <span class="what">{{ wire.partName }}</span>
-            <span class="big">{{ wire.from }}</span>
-          </div>
-          <span
-            class="arrow"
-            aria-hidden="true"
-          >→</span>
-          <div>
-            <span class="what">{{ wire.position !== undefined ? wire.shared ? 'splice of position' : 'header position'
-              : wire.to.split(',')[0] }}</span>
-            <span class="big figures">{{ wire.position ?? (wire.to.split(', ').at(-1) || wire.to) }}<small
-              v-if="wire.position !== undefined"
-            >{{ wire.toLabel }}</small></span>
-          </div>
-        </div>
-        <p
-          v-if="wire.through"
-          class="through"
-        >
-          {{ wire.through }}
-        </p>
-        <p
-          v-if="where"
-          class="where"
-        >
-          {{ where }}{{ wire.shared ? ' — several wires meet here: split on a rail' : '' }}
-        </p>
-        <div
-          v-if="wire.position !== undefined"
-          class="little"
-          aria-hidden="true"
-        >
-          <div
-            v-for="(row, i) in headerRows"
-            :key="i"
+          <li
+            v-for="words in card.step.cautions"
+            :key="words"
           >
-            <span
-              v-for="entry in row"
-              :key="entry.position"
-              :class="{ here: entry.position === wire.position, first: entry.position === 1 }"
-            />
+            {{ words }}
+          </li>
+        </ul>
+        <template v-if="wire">
+          <div
+            class="wire"
+            :style="{ '--wire': wire.colour }"
+          >
+            <template v-if="wire.colour">
+              <span class="swatch" /><b>{{ wire.colour }}</b>
+            </template><b v-else>{{ KIND_WORDS[wire.kind] }}</b><span
+              v-if="wire.lengthM"
+              class="figures"
+            >{{ Math.round(wire.lengthM * 100) }} cm</span>
           </div>
-        </div>
+          <div class="ends">
+            <div>
+              <span class="what">{{ wire.partName }}</span>
+              <span class="big">{{ wire.from }}</span>
+            </div>
+            <span
+              class="arrow"
+              aria-hidden="true"
+            >→</span>
+            <div>
+              <span class="what">{{ wire.position !== undefined ? wire.shared ? 'splice of position' : 'header position'
+                : wire.to.split(',')[0] }}</span>
+              <span class="big figures">{{ wire.position ?? (wire.to.split(', ').at(-1) || wire.to) }}<small
+                v-if="wire.position !== undefined"
+              >{{ wire.toLabel }}</small></span>
+            </div>
+          </div>
+          <p
+            v-if="wire.through"
+            class="through"
+          >
+            {{ wire.through }}
+          </p>
+          <p
+            v-if="where"
+            class="where"
+          >
+            {{ where }}{{ wire.shared ? ' — several wires meet here: split on a rail' : '' }}
+          </p>
+          <div
+            v-if="wire.position !== undefined"
+            class="little"
+            aria-hidden="true"
+          >
+            <div
+              v-for="(row, i) in headerRows"
+              :key="i"
+            >
+              <span
+                v-for="entry in row"
+                :key="entry.position"
+                :class="{ here: entry.position === wire.position, first: entry.position === 1 }"
+              />
+            </div>
+          </div>
+          <p
+            v-if="card.isLast"
+            class="check"
+          >
+            {{ card.step.check }}
+          </p>
+        </template>
+        <template v-else>
+          <span class="title">{{ card.step.title }}</span>
+          <span
+            v-if="card.step.tool !== 'none' || card.step.side === 'bottom'"
+            class="what"
+          >{{ [TOOL_WORDS[card.step.tool], card.step.side === 'bottom' ? 'board turned over' : ''].filter(Boolean).join(' · ') }}</span>
+          <p
+            v-for="words in card.isFirst ? card.step.how : []"
+            :key="words"
+            class="how"
+          >
+            {{ words }}
+          </p>
+          <p
+            v-if="card.step.undo === null"
+            class="final"
+          >
+            There is no way back from here.
+          </p>
+          <p
+            class="check"
+            :class="{ held: card.step.hold }"
+          >
+            {{ card.step.hold ? 'Go on when: ' : '' }}{{ card.step.check }}
+          </p>
+        </template>
         <p
-          v-if="done.has(wire.key)"
+          v-if="done.has(card.key)"
           class="ticked"
         >
           done · <v-btn
@@ -181,11 +249,11 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
           data-test="focus-next"
           @click="tick"
         >
-          {{ at === wires.length - 1 ? 'Done, close' : 'Done, next' }} (space)
+          {{ isHeld ? 'I have looked' : at === cards.length - 1 ? 'Done, close' : 'Done, next' }} (space)
         </v-btn>
         <v-btn
           variant="outlined"
-          :disabled="at === wires.length - 1"
+          :disabled="at === cards.length - 1 || isHeld"
           @click="step(1)"
         >
           Skip →
@@ -220,6 +288,14 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
 .arrow { font-size: 60px; color: var(--copper); }
 .through { font-size: 26px; background: var(--ochre-wash); border: 2px dashed var(--ochre); border-radius: 4px; padding: 4px 16px; }
 .where { font-size: 24px; }
+.now { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; min-width: 0; }
+.title { font-size: clamp(34px, 6vw, 64px); font-weight: 700; line-height: 1.1; overflow-wrap: anywhere; max-width: 22ch; }
+.how { font-size: clamp(19px, 2.4vw, 26px); max-width: 44ch; }
+.check { font-size: clamp(19px, 2.4vw, 26px); max-width: 44ch; border: 2px solid var(--rule); border-radius: 4px; padding: 8px 18px; }
+.check.held { border-color: var(--ochre); background: var(--ochre-wash); }
+.final { font-size: 22px; font-weight: 700; color: var(--carmine); }
+.cautions { list-style: none; padding: 0; margin: 0; font-size: 19px; display: grid; gap: 4px; max-width: 60ch; }
+.cautions li { border-left: 4px dashed var(--ochre); padding-left: 10px; text-align: start; }
 .little { display: grid; gap: 6px; background: var(--paper-3); padding: 10px; border-radius: 5px; }
 .little div { display: flex; gap: 6px; }
 .little span { width: 18px; height: 18px; border-radius: 50%; background: var(--sheet); border: 1px solid var(--ink-2); }

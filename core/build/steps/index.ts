@@ -41,7 +41,8 @@ export function buildOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]):
   const shown = isOwn ? withNew(order.filter(id => byId.has(id)), best?.ids ?? [...byId.keys()]) : best?.ids ?? [...byId.keys()]
   const steps = shown.map(id => byId.get(id)!)
   return {
-    steps, bench, best, isOwn, broken: brokenBy(shown, bench.precedences), circle: smallestCircle(bench), leftovers: leftoversOf(facts, netlist),
+    steps, bench, best, isOwn, broken: brokenBy(shown, bench.precedences), circle: smallestCircle(bench), leftovers: leftoversOf(facts,
+      netlist),
     minutes: steps.reduce((sum, { minutes }) => sum + minutes, 0), ...costOf(shown, bench.steps),
   }
 }
@@ -72,8 +73,14 @@ function leftoversOf({ plan, parts, board }: Facts, { conductors }: Netlist): Le
     const [from = '', to = ''] = key.split('@')
     const [partId, terminal] = from.split('.')
     const owner = parts.find(({ id }) => id === partId)
-    const label = [...owner?.signals ?? [], ...owner?.part.supplies ?? [], ...owner?.part.grounds ?? []].find(({ id }) => id === terminal)?.label
-    const what = owner ? `${owner.name} ${label ?? terminal ?? ''}`.trim() : from === 'splice' ? 'the wire of the splice' : from || 'what was joined'
+    const label = [...owner?.signals ?? [], ...owner?.part.supplies ?? [], ...owner?.part.grounds ?? []].find(({ id }) =>
+      id === terminal)?.label
+    const what = owner
+      ? `${owner.name} ${label ?? terminal ?? ''}`.trim()
+      : from === 'splice'
+        ? 'the wire of the splice'
+        : from
+          || 'what was joined'
     const line = /^\d+$/.test(to) ? board?.header.find(({ position }) => position === Number(to))?.line : undefined
     const where = /^\d+$/.test(to) ? ` off position ${to}${line === undefined ? '' : ` (G${line})`}` : to === 'seat' ? ' off the header' : ' off'
     return { key, words: `Take ${what}${where}: the plan has changed since it was joined.` }

@@ -3,6 +3,7 @@ import { cautionsOf } from '../../catalogue/cautions'
 import { thingKind } from '../../catalogue/things'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import type { Component, Conductor, Netlist } from '../../netlist/types'
+import { meetingsOf } from '../harness'
 import type { Wire } from '../wires'
 import { rulesOf } from './rules'
 import type { Bench, Step } from './types'
@@ -24,6 +25,12 @@ export function benchOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]):
   return { steps, precedences: [...rulesOf(facts, netlist, steps), ...own] }
 }
 
+const USUAL = [
+  'lay', 'board', 'header', 'cool', 'case', 'holder', 'splices', 'seat', 'part', 'adapter', 'plug', 'power', 'image', 'card', 'shorts',
+  'supply',
+  'trial', 'lid',
+]
+
 type Draft = Partial<Step> & Pick<Step, 'id' | 'title' | 'how' | 'check' | 'minutes'>
 
 /** Components and conductors, sorted into the steps that put them in place. */
@@ -40,8 +47,10 @@ class Sorted {
     for (const conductor of conductors) this.step(this.homeOfWay(conductor)).conductors.push(conductor.id)
   }
 
+  /** As people usually go: the order in which steps that nothing tells apart are done. */
   steps(): Step[] {
-    return [...this.made.values()].map((step) => {
+    const usual = ({ id, side }: Step) => USUAL.indexOf(id.startsWith('part:') && side === 'any' ? 'plug' : id.split(':')[0]!)
+    return [...this.made.values()].sort((a, b) => usual(a) - usual(b)).map((step) => {
       const wires = step.conductors.filter(id => this.netlist.conductors.some(entry => entry.id === id && entry.kind === 'wire')).length
       return { ...step, minutes: step.minutes + wires * MINUTES_A_WIRE }
     })
@@ -49,7 +58,8 @@ class Sorted {
 
   private add(step: Draft): void {
     this.made.set(step.id, {
-      conductors: [], components: [], side: 'any', tool: 'none', undo: 'Taken apart again, nothing lost.', hold: false, cautions: [], ...step,
+      conductors: [], components: [], side: 'any', tool: 'none', undo: 'Taken apart again, nothing lost.', hold: false, cautions: [],
+      ...step,
     })
   }
 
@@ -61,21 +71,26 @@ class Sorted {
     const { facts, netlist } = this
     const { plan, board } = facts
     this.add({
-      id: 'lay', title: 'Lay everything out', minutes: 5,
-      how: ['Everything of the parts list lies on the table, and the table is bare otherwise.', 'No plug is in a socket, no battery joined.'],
+      id: 'lay', title: 'Lay everything out', minutes: 5, undo: '',
+      how: ['Everything of the parts list lies on the table, and the table is bare otherwise.',
+        'No plug is in a socket, no battery joined.'],
       check: 'Nothing of the parts list is missing.',
       cautions: ['Touch something earthed before you touch a board.'],
     })
     if (board) this.add({
-      id: 'board', title: 'Find position 1', side: 'top', minutes: 1,
-      how: ['The board lies with its header up and its sockets to you.', 'Position 1 is the square pad of the header, position 2 is beside it.'],
+      id: 'board', title: 'Find position 1', minutes: 1, undo: '',
+      how: ['The board lies with its header up and its sockets to you.',
+        'Position 1 is the square pad of the header, position 2 is beside it.'],
       check: 'You can put a finger on position 1.',
     })
     for (const owner of facts.parts) this.addThing(owner)
     if (netlist.components.some(({ kind }) => kind === 'splice')) this.add({
       id: 'splices', title: 'Make the places where wires meet', side: 'top',
       minutes: netlist.components.filter(({ kind }) => kind === 'splice').length * MINUTES_A_SPLICE,
-      how: ['A rail of a breadboard or a clamp of a terminal block for each; one wire leads from it to the board.'],
+      how: [
+        'A rail of a breadboard or a terminal block for each; one wire leads from it to the board.',
+        ...meetingsOf(netlist).map(({ name, ways }) => `${name}: ${ways} ways.`),
+      ],
       check: 'Each is marked with its header position.',
     })
     for (const owner of facts.parts) if (!thingKind(owner.part)) this.addPart(owner)
@@ -103,7 +118,8 @@ class Sorted {
               'Pins go in from the side of the parts, long ends up; the board lies face down and is soldered from below.',
               'Tack the two ends, look from the side whether it stands straight and flat, then the rest.',
             ],
-            check: 'Every joint shines, and no neighbour is bridged: the meter beeps between none but the returns and the rails.', hold: true,
+            check: 'Every joint shines, and no neighbour is bridged: the meter beeps between none but the returns and the rails.',
+            hold: true,
             cautions: ['The iron burns: it lies in its stand. Solder with the window open, and wash your hands.'],
           })
       case 'cooler': case 'fan': return this.add({
@@ -121,10 +137,12 @@ class Sorted {
         how: ['Position 1 over position 1 where it goes on the header; its marks to you.'], check: 'It sits straight.',
       })
       case 'adapter': return this.add({
-        id: `adapter:${id}`, title: `Put in ${name}`, minutes: 1, how: ['Into its socket, straight, without force.'], check: 'It sits to its stop.',
+        id: `adapter:${id}`, title: `Put in ${name}`, minutes: 1, how: ['Into its socket, straight, without force.'],
+        check: 'It sits to its stop.',
       })
       case 'card': return this.add({
-        id: `card:${id}`, title: `Put the card in: ${name}`, minutes: 1, how: ['Contacts to the board, until it stops.'], check: 'It sits to its stop.',
+        id: `card:${id}`, title: `Put the card in: ${name}`, minutes: 1, how: ['Contacts to the board, until it stops.'],
+        check: 'It sits to its stop.',
       })
     }
   }
@@ -170,23 +188,26 @@ class Sorted {
 
   private addFirstPower(): void {
     this.add({
-      id: 'shorts', title: 'Measure before power', tool: 'meter', side: 'top', minutes: 5, hold: true,
+      id: 'shorts', title: 'Measure before power', tool: 'meter', side: 'top', minutes: 5, hold: true, undo: '',
       how: ['The meter on resistance, between 5 V (position 2) and a return (position 6), then between 3.3 V (position 1) and a return.'],
       check: 'Neither reads near 0 Ω. What does is a short: do not switch on, find it.',
     })
     if (this.netlist.byId.has(SUPPLY_NODE)) this.add({
       id: 'supply', title: 'The supply, last of all', minutes: 1,
-      how: ['Its plug goes into the board or the chain first, into the wall after.'], check: 'The lamp of the board comes on, and nothing smells or gets hot.',
-      undo: 'Shut down in order, then draw the plug.', cautions: ['Mains is for closed supplies only; everything else is for people who are licensed for it.'],
+      how: ['Its plug goes into the board or the chain first, into the wall after.'],
+      check: 'The lamp of the board comes on, and nothing smells or gets hot.',
+      undo: 'Shut down in order, then draw the plug.',
+      cautions: ['Mains is for closed supplies only; everything else is for people who are licensed for it.'],
     })
     this.add({
-      id: 'trial', title: 'First start, in the open', tool: 'none', minutes: 10, hold: true,
+      id: 'trial', title: 'First start, in the open', tool: 'none', minutes: 10, hold: true, undo: '',
       how: ['Everything lies open, and nothing is screwed to the wall yet.', 'Look at what should be seen on the Bring-up stage.'],
       check: 'Every part was seen to work once.',
     })
     if (this.facts.parts.some(({ part }) => thingKind(part) === 'case')) this.add({
       id: 'lid', title: 'Close the lid', tool: 'screwdriver', minutes: 3,
-      how: ['Shut down, and draw the plug.', 'Look that no wire lies under the edge; middle screws first.'], check: 'It closes without force.',
+      how: ['Shut down, and draw the plug.', 'Look that no wire lies under the edge; middle screws first.'],
+      check: 'It closes without force.',
     })
   }
 

@@ -148,7 +148,9 @@ class Search {
     const free = this.free(counts)
     // What is free and changes nothing is done at once: taken out of a later place it spares nothing less, and here it costs nothing.
     const idle = free.filter(i => this.changesNothing(i, side, tool))
-    for (const i of idle.length ? [idle.reduce((least, other) => this.kinds[other]!.rank < this.kinds[least]!.rank ? other : least)] : free) {
+    for (const i of idle.length
+      ? [idle.reduce((least, other) => this.kinds[other]!.rank < this.kinds[least]!.rank ? other : least)]
+      : free) {
       const kind = this.kinds[i]!
       counts[i]!++
       const rest = this.from(counts, kind.side === 'any' ? side : kind.side, kind.tool === 'none' ? tool : kind.tool)

@@ -1,6 +1,6 @@
 /** What has to come before what, and why. Rules known from practice; those that follow from the netlist are read from it. */
 import type { Facts } from '../../facts/types'
-import type { Netlist } from '../../netlist/types'
+import type { Conductor, Netlist } from '../../netlist/types'
 import type { Precedence, Step } from './types'
 
 /** All precedences between steps that are there; each pair once, with its first reason. */
@@ -13,7 +13,8 @@ export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly Step[]):
       if (first !== then && !found.has(key)) found.set(key, { first, then, why })
     }
   }
-  const [headers, coolers, cases, holders, seats, parts, cards, adapters] = ['header', 'cool', 'case', 'holder', 'seat', 'part', 'card', 'adapter']
+  const [headers, coolers, cases, holders, seats, parts, cards, adapters] = ['header', 'cool', 'case', 'holder', 'seat', 'part',
+    'card', 'adapter']
     .map(all) as [string[], string[], string[], string[], string[], string[], string[], string[]]
   const powers = all('power')
   const others = steps.map(({ id }) => id).filter(id => id !== 'lay')
@@ -25,7 +26,8 @@ export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly Step[]):
   before(coolers, seats, 'a board that is pushed on covers the chip')
   const closedIn = facts.parts.some(({ part }) => part.thing?.cooler === 'case-body')
   before(coolers, cases, closedIn ? 'the case presses on what lies on the chip' : 'the chip is reached best with the board in the hand')
-  before(cases, [...seats, ...holders, ...all('splices'), ...parts, ...adapters], 'with things on it the board does not go into the lower half')
+  before(cases, [...seats, ...holders, ...all('splices'), ...parts, ...adapters],
+    'with things on it the board does not go into the lower half')
   // A closed case hides the slot of the card; with others the card goes in late, because it sticks out and breaks.
   const hides = facts.parts.some(({ part }) => part.thing?.enclosure === 'closed')
   if (hides) before(cards, cases, 'the case hides the slot')
@@ -35,7 +37,11 @@ export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly Step[]):
   before(all('image'), cards, 'it is written in a reader')
   before(holders, [...all('splices'), ...parts.filter(id => wired(id))], 'wires end there')
   before(seats, parts.filter(id => wired(id)), 'what is pushed on would push wires off')
-  before(adapters, parts.filter(id => !wired(id)), 'the plug goes into the adapter')
+  const plugs = parts.filter(id => joinsBy(id, 'plug'))
+  before(adapters, plugs, 'the plug goes into the adapter')
+  const bare = [...seats, ...parts.filter(id => wired(id) && !joinsBy(id, 'plug'))]
+  before(bare, [...adapters, ...plugs.filter(id => !wired(id) && !joinsBy(id, 'flat cable'))],
+    'a cable that hangs off the board is in the way while one wires')
   for (const step of steps) {
     // Cables whose socket a board on the header covers.
     if (step.conductors.some(id => netlist.conductors.some(entry => entry.id === id && entry.kind === 'flat cable'))) {
@@ -57,16 +63,22 @@ export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly Step[]):
   // Stacked boards go on from the lowest up.
   facts.stack.forEach((lower, i) => {
     const upper = facts.stack[i + 1]
-    if (upper) before([`seat:${lower.id}`].filter(id => seats.includes(id)), [`seat:${upper.id}`].filter(id => seats.includes(id)), 'it sits above it')
+    if (upper) before([`seat:${lower.id}`].filter(id => seats.includes(id)), [`seat:${upper.id}`].filter(id => seats.includes(id)),
+      'it sits above it')
   })
   before([...parts, ...powers, ...seats, ...all('splices')], all('shorts'), 'a short is found while nothing is fed')
-  before([...powers, ...all('shorts'), ...cards, ...cases, ...coolers, ...adapters, ...headers, ...holders], all('supply'), 'the supply goes in last of all')
+  before([...powers, ...all('shorts'), ...cards, ...cases, ...coolers, ...adapters, ...headers, ...holders], all('supply'),
+    'the supply goes in last of all')
   before([...all('shorts'), ...all('supply'), ...cards, ...all('image')], all('trial'), 'it starts with all of it')
   before(all('trial'), all('lid'), 'what does not work is mended while it lies open')
   return [...found.values()]
+
+  function joinsBy(id: string, kind: Conductor['kind']): boolean {
+    const step = steps.find(entry => entry.id === id)
+    return netlist.conductors.some(entry => entry.kind === kind && step?.conductors.includes(entry.id))
+  }
 
   function wired(id: string): boolean {
     return steps.find(step => step.id === id)?.side === 'top'
   }
 }
-

@@ -22,7 +22,7 @@ export interface Step {
   tool: Tool
   /** Common practice. */
   minutes: number
-  /** What it takes to take it back; null where it cannot be taken back. */
+  /** What it takes to take it back; empty where there is nothing to take back, null where it cannot be. */
   undo: string | null
   /** What has to be seen before it counts as done. */
   check: string

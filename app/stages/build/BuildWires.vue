@@ -1,0 +1,127 @@
+<script setup lang="ts">
+/** Every wire, cable and seat in the order of connecting: ticked, coloured and measured. */
+import { WIRE_COLOURS } from '~~/core/build/wires'
+
+const project = useProjectStore()
+const { colourOf } = useOwners()
+const { units, length } = useWireLength()
+const wires = computed(() => project.report!.wires)
+const done = computed(() => new Set(project.plan!.build.done))
+/** Kinds of rows that have a colour and a length to choose. */
+const isWire = (kind: string) => kind === 'wire'
+
+function toggle(key: string) {
+  project.edit({ edit: 'wire-done', wire: key, done: !done.value.has(key) }, 'Tick a wire')
+}
+
+const COLOURS = WIRE_COLOURS.map(value => ({ value, title: value }))
+const paint = (terminal: string, colour: string) => project.edit({ edit: 'dress-wire', terminal, colour }, 'Choose a wire colour')
+const measure = (terminal: string, cm: number) =>
+  project.edit({ edit: 'dress-wire', terminal, lengthM: cm / 100 }, 'Set a wire length')
+
+const numbered = computed(() => wires.value.map((wire, i) => ({ wire, number: i + 1 })))
+type Row = typeof numbered.value[number]
+const wireColumns = computed(() => [
+  { key: 'done', title: 'Done', value: ({ wire }: Row) => done.value.has(wire.key) ? 1 : 0, hidden: true, unsorted: true },
+  { key: 'number', title: 'Nr', value: ({ number }: Row) => number, num: true },
+  { key: 'part', title: 'Part', value: ({ wire }: Row) => wire.partName },
+  { key: 'from', title: 'From', value: ({ wire }: Row) => wire.from },
+  { key: 'to', title: 'To', value: ({ wire }: Row) => wire.to },
+  ...wires.value.some(wire => wire.through) ? [{ key: 'through', title: 'Through', value: ({ wire }: Row) => wire.through }] : [],
+  { key: 'colour', title: 'Colour', value: ({ wire }: Row) => wire.colour },
+  { key: 'length', title: units.value.centimetre.unit, value: ({ wire }: Row) => wire.lengthM, num: true },
+])
+const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 'flat cable', 'seat': 'push on' } as const
+</script>
+
+<template>
+  <SortTable
+    class="wires"
+    data-test="wires"
+    whole
+    :rows="numbered"
+    :columns="wireColumns"
+    :row-key="({ wire }) => wire.key"
+    :row-class="({ wire }) => ({ done: done.has(wire.key) })"
+    caption="What is joined, in the order of connecting"
+  >
+    <template #done="{ row: { wire } }">
+      <v-checkbox-btn
+        :model-value="done.has(wire.key)"
+        :aria-label="`${wire.partName} ${wire.from} to ${wire.to} done`"
+        @update:model-value="toggle(wire.key)"
+      />
+    </template>
+    <template #part="{ row: { wire } }">
+      <span
+        v-if="wire.partId"
+        class="owner-swatch"
+        :style="{ '--owner': colourOf(wire.partId) }"
+      /> {{ wire.partName }}
+    </template>
+    <template #from="{ row: { wire } }">
+      <span class="figures">{{ wire.from }}</span>
+    </template>
+    <template #to="{ row: { wire } }">
+      <span class="figures">{{ wire.to }}</span>
+    </template>
+    <template #colour="{ row: { wire } }">
+      <span
+        v-if="!isWire(wire.kind) || !wire.terminal"
+        class="quiet"
+      >{{ KIND_WORDS[wire.kind] || wire.colour }}</span>
+      <PickCell
+        v-else
+        :value="wire.colour"
+        :choices="COLOURS"
+        :name="`Colour of ${wire.partName} ${wire.from}`"
+        @pick="colour => paint(wire.terminal!, colour)"
+      >
+        <span
+          class="wire-swatch"
+          :style="{ '--wire': wire.colour }"
+        />{{ wire.colour }}
+      </PickCell>
+    </template>
+    <template #length="{ row: { wire } }">
+      <span
+        v-if="!wire.terminal"
+        class="figures"
+      >{{ wire.lengthM ? length(wire.lengthM) : '' }}</span>
+      <MeasureField
+        v-else
+        class="length"
+        measure="centimetre"
+        variant="plain"
+        :value="Math.round(wire.lengthM * 100)"
+        :least="0.1"
+        :most="10000"
+        :name="`Length of ${wire.partName} ${wire.from}`"
+        @set="value => measure(wire.terminal!, value!)"
+      />
+    </template>
+  </SortTable>
+</template>
+
+<style scoped>
+.length { width: 78px; margin-left: auto; }
+.length :deep(.v-field) { background: none; }
+.length :deep(input) { text-align: end; }
+.wires :deep(td.v-data-table__td) { vertical-align: middle; padding-block: 1px; }
+.wires :deep(.v-field), .wires :deep(.v-field .v-field__input) { min-height: 26px; padding-block: 1px; }
+.wires :deep(.v-input) { --v-input-control-height: 26px; }
+.wire-swatch {
+  width: 18px;
+  height: 8px;
+  border-radius: 4px;
+  background: var(--wire);
+  border: 1px solid var(--ink-2);
+  margin-right: 6px;
+  display: inline-block;
+}
+:deep(tr.done td) {
+  color: var(--ink-2);
+  text-decoration: line-through;
+  text-decoration-color: color-mix(in srgb, var(--ink-2) 50%, transparent);
+}
+</style>
