@@ -89,7 +89,7 @@ export function evaluateFacts(facts: Facts): Report {
     signals,
     boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...files.merged },
     wires,
-    partsList: partsListOf(netlist, wires),
+    partsList: partsListOf(netlist, wires, plan.build.mount),
     expected: expectedOf(facts, power),
     stages: stagesOf(plan, stageCounts),
   }

@@ -119,6 +119,12 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ edit: fc.constant('wire-done' as const), wire: text, done: fc.boolean() }),
   fc.record({ edit: fc.constant('order-steps' as const), order: fc.array(text, { maxLength: 3 }) }),
   fc.record({
+    edit: fc.constant('set-mount' as const), mount: fc.option(fc.record({
+      thread: fc.constantFrom('M2.5' as const, 'M3' as const), plateMm: fc.constantFrom(1, 3), underMm: fc.constantFrom(0, 4),
+      washers: fc.boolean(),
+    })),
+  }),
+  fc.record({
     edit: fc.constant('set-step-rules' as const), rules: fc.array(fc.record({ first: text, then: text, why: text }), { maxLength: 2 }),
   }),
   fc.record({ edit: fc.constant('dress-wire' as const), terminal, colour: fc.constant('blue') }),

@@ -91,14 +91,16 @@ export const HELP: Readonly<Record<StageId, Help>> = {
     ],
   },
   build: {
-    for: 'What to join, in the order in which nothing can go wrong: power last.',
+    for: 'Everything that has to be done, in the order without regret: what closes something up comes after what is under it, power last.',
     steps: [
       'Supply unplugged. Touch something earthed.',
-      'Focus mode shows one wire at a time, large enough to be read from the bench.',
-      'Tick what is joined. The list can be printed and taken along.',
+      'Focus mode shows one thing at a time, large enough to be read from the bench. Where you have to look first, it waits.',
+      'Tick what is done. Everything can be printed and taken along.',
+      'Your own order is kept: move a step, or say what else comes before what; what that breaks is said at the step.',
       'Before the supply goes in: no stop may be open.',
     ],
     words: [
+      { word: 'no way back', means: 'What this step does stays done: solder, a card that was written over.' },
       { word: 'return', means: 'The way back of the current: ground. Every circuit needs one, and a common one.' },
       { word: 'splice', means: 'Several wires that meet: on a rail, in a connector, never on one pin.' },
     ],

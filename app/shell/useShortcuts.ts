@@ -47,6 +47,8 @@ function actions() {
 
 const isTyping = (event: KeyboardEvent) => {
   const target = event.target as HTMLElement | null
+  // A box that is ticked takes no letters.
+  if (target instanceof HTMLInputElement && ['checkbox', 'radio'].includes(target.type)) return false
   return !!target && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 }
 

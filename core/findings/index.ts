@@ -18,7 +18,7 @@ import { boardsWish, railsOver, smallSupplyUsb, sourcesAsked } from './power/sou
 import { bankSwitchesOff, packTooSmall, storeCautions, weekRunsDry } from './power/stores'
 import { brownOut, loadVoltages, railOverVoltage, underVoltage } from './power/voltages'
 import { fixedAddressFits, keysTwice, likeThingsSwap, memoryAndCard, remoteOpen, runsStart } from './host'
-import { buildOrder } from './order'
+import { buildOrder, mountHolds } from './order'
 import { lastScans } from './scans'
 import { drivenStraight, lineCurrent, movesAtStart, pullsAgainst, stageTooWeak } from './signals/currents'
 import { busTime, busTooFast, pullUps, stretching } from './signals/i2c'
@@ -53,7 +53,7 @@ const RULES: readonly Rule[] = [
   sockets, widePlugs, relayContacts, unattended,
   bootNeeds, fileLines, darkParts, baseTree, otherBaseTree,
   fixedAddressFits, runsStart, likeThingsSwap, remoteOpen, keysTwice, memoryAndCard,
-  buildOrder,
+  buildOrder, mountHolds,
   lastScans, unplaced, sharedPositions,
 ]
 

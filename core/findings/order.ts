@@ -2,10 +2,20 @@
 import { benchOf } from '../build/steps/make'
 import { brokenBy, smallestCircle } from '../build/steps/order'
 import { wiresOf } from '../build/wires'
+import { mountAnswer } from '../mechanics/fasteners'
 import type { Edit } from '../plan/edits'
 import type { Finding, Rule } from './types'
 
 const MOST_TOLD = 6
+
+/** A board on spacers that no screw of the series holds. */
+export const mountHolds: Rule = ({ facts: { plan: { build } } }) => {
+  if (!build.mount) return []
+  return mountAnswer(build.mount).problems.map(problem => ({
+    code: 'build.mount', id: 'build.mount', severity: 'caution', stages: ['build'], subjects: [], figures: [], sentence: problem,
+    title: 'Nothing that is sold holds the board on its plate', fixes: [],
+  }))
+}
 
 /** Only where the maker has an order or rules: what follows from the plan alone goes round in no circle. */
 export const buildOrder: Rule = ({ facts, netlist }) => {

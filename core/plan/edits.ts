@@ -44,6 +44,7 @@ export type Edit
     | { edit: 'edit-text', file: string, changes: TextChange[] }
     | { edit: 'wire-done', wire: string, done: boolean }
     | { edit: 'order-steps', order: string[] }
+    | { edit: 'set-mount', mount: NonNullable<Plan['build']['mount']> | null }
     | { edit: 'set-step-rules', rules: Plan['build']['rules'] }
     | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
     | { edit: 'keep-scan', scan: Scan }
@@ -145,6 +146,10 @@ const CHANGES: Changes = {
     ? [...plan.build.done.filter(key => key !== wire), wire]
     : plan.build.done.filter(key => key !== wire) } }),
   'order-steps': (plan, { order }) => ({ ...plan, build: { ...plan.build, order } }),
+  'set-mount': (plan, { mount }) => {
+    const { mount: _, ...rest } = plan.build
+    return { ...plan, build: mount ? { ...rest, mount } : rest }
+  },
   'set-step-rules': (plan, { rules }) => ({ ...plan, build: { ...plan.build, rules } }),
   'dress-wire': (plan, { terminal, colour, lengthM }) => ({
     ...plan,

@@ -122,6 +122,11 @@ const build = open({
   wires: starting(byTerminal(wireChoice), {}),
   /** Steps in the maker's own order, by id; the computed one while it is empty. */
   order: starting(list(stepId, { most: 200 }), []),
+  /** The board on spacers on a plate, where it stands so. */
+  mount: optional(open({
+    thread: oneOf('M2.5', 'M3'), plateMm: number({ least: 0.3, most: 20 }), underMm: number({ least: 0, most: 60 }), washers: starting(
+      flag, false),
+  })),
   /** What has to come before what, by the maker. */
   rules: starting(list(stepRule, { most: 60 }), []),
 })

@@ -248,6 +248,7 @@ export const CODES = {
 
   // Building.
   'build.circle': 'steps that each come before the other',
+  'build.mount': 'a board that no screw holds on its plate',
   'build.too-late': 'a step after what it has to come before',
 
   // Bring-up.

@@ -51,7 +51,8 @@ const dropRule = (at: number) => project.edit({ edit: 'set-step-rules', rules: r
 <template>
   <div data-test="build-order">
     <p class="sum">
-      <b>{{ doneCount }} of {{ build.steps.length }} steps</b>, {{ time }}. The board is {{ build.flips ? `turned over ${times(build.flips)}` : 'not turned over' }}, tools
+      <b>{{ doneCount }} of {{ build.steps.length }} steps</b>, {{ time }}. The board is {{ build.flips
+        ? `turned over ${times(build.flips)}` : 'not turned over' }}, tools
       {{ build.toolChanges ? `change ${times(build.toolChanges)}` : 'do not change' }}<template v-if="build.isOwn">
         ; this is your own order.
       </template><template
@@ -172,11 +173,14 @@ const dropRule = (at: number) => project.edit({ edit: 'set-step-rules', rules: r
                 v-if="wireOf.get(key)?.colour"
                 class="swatch"
                 :style="{ '--wire': wireOf.get(key)!.colour }"
-                :title="wireOf.get(key)!.colour"
-              />
+              /><span class="only-reader">{{ wireOf.get(key)?.colour }}</span>
               <span class="figures">{{ wireOf.get(key)?.from }} → {{ wireOf.get(key)?.to }}</span>
             </li>
           </ul>
+          <BuildMisplugged
+            v-if="step.id.startsWith('seat:')"
+            :part-id="step.id.slice(5)"
+          />
           <p class="small quiet">
             {{ step.hold ? 'Go on when: ' : 'Then: ' }}{{ step.check }}
             <template v-if="step.undo === null">
@@ -186,6 +190,7 @@ const dropRule = (at: number) => project.edit({ edit: 'set-step-rules', rules: r
         </div>
       </li>
     </ol>
+    <BuildMount />
     <FoldPanel
       title="What else has to come before what"
       :open="rules.length > 0"

@@ -3,6 +3,7 @@ import { cautionsOf } from '../../catalogue/cautions'
 import { thingKind } from '../../catalogue/things'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import type { Component, Conductor, Netlist } from '../../netlist/types'
+import { mountAnswer, type Mount } from '../../mechanics/fasteners'
 import { meetingsOf } from '../harness'
 import type { Wire } from '../wires'
 import { rulesOf } from './rules'
@@ -26,7 +27,8 @@ export function benchOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]):
 }
 
 const USUAL = [
-  'lay', 'board', 'header', 'cool', 'case', 'holder', 'splices', 'seat', 'part', 'adapter', 'plug', 'power', 'image', 'card', 'shorts',
+  'lay', 'board', 'header', 'mount', 'cool', 'case', 'holder', 'splices', 'seat', 'part', 'adapter', 'plug', 'power', 'image', 'card',
+  'shorts',
   'supply',
   'trial', 'lid',
 ]
@@ -83,6 +85,7 @@ class Sorted {
         'Position 1 is the square pad of the header, position 2 is beside it.'],
       check: 'You can put a finger on position 1.',
     })
+    if (board && plan.build.mount) this.addMount(plan.build.mount)
     for (const owner of facts.parts) this.addThing(owner)
     if (netlist.components.some(({ kind }) => kind === 'splice')) this.add({
       id: 'splices', title: 'Make the places where wires meet', side: 'top',
@@ -102,6 +105,15 @@ class Sorted {
     })
     if (plan.boot || netlist.components.some(({ type }) => type?.startsWith('card-'))) this.addFiles()
     if (board) this.addFirstPower()
+  }
+
+  private addMount(mount: Mount): void {
+    const { items } = mountAnswer(mount)
+    this.add({
+      id: 'mount', title: 'Board on its spacers', tool: 'screwdriver', minutes: 10,
+      how: [...items.map(({ what, count }) => `${count} × ${what}.`), 'All screws loosely first, then tight, crosswise.'],
+      check: 'It stands on all four, and nothing under it touches the plate.',
+    })
   }
 
   private addThing({ id, name, part }: ResolvedPart): void {

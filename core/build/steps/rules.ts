@@ -23,6 +23,8 @@ export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly Step[]):
     .filter(id => others.includes(id)), 'everything is counted from position 1')
   before(headers, [...coolers, ...cases, ...holders, ...seats, ...all('splices'), ...parts.filter(id => wired(id)), ...cards],
     'soldering comes before sensitive things are on, and nothing holds on holes')
+  before(headers, all('mount'), 'once it stands, the joints under it are out of reach')
+  before(all('mount'), [...holders, ...seats, ...all('splices'), ...parts, ...adapters], 'it stands still while one works on it')
   before(coolers, seats, 'a board that is pushed on covers the chip')
   const closedIn = facts.parts.some(({ part }) => part.thing?.cooler === 'case-body')
   before(coolers, cases, closedIn ? 'the case presses on what lies on the chip' : 'the chip is reached best with the board in the hand')

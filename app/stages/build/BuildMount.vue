@@ -1,0 +1,133 @@
+<script setup lang="ts">
+/** The board on spacers on a plate: which spacers, which screws, and why not the others. */
+import { BOARD_MM, mountAnswer, screwVerdicts, SERIES, type Mount } from '~~/core/mechanics/fasteners'
+
+const project = useProjectStore()
+const mount = computed(() => project.plan!.build.mount ?? null)
+const answer = computed(() => mount.value && mountAnswer(mount.value))
+const THREADS = (['M2.5', 'M3'] as const).map(value => ({ value, title: value }))
+const USUAL: Mount = { thread: 'M2.5', plateMm: 3, underMm: 3, washers: false }
+
+const set = (fields: Partial<Mount>) =>
+  project.edit({ edit: 'set-mount', mount: { ...USUAL, ...mount.value, ...fields } }, 'The board on its plate')
+const turn = (to: boolean) => project.edit({ edit: 'set-mount', mount: to ? USUAL : null }, to
+  ? 'Put the board on a plate'
+  : 'Take the plate away')
+
+/** Both screws, each length with its verdict. */
+const screws = computed(() => {
+  const task = mount.value
+  const found = answer.value
+  if (!task || !found?.spacerMm) return []
+  const washer = task.washers ? SERIES[task.thread].washerMm : 0
+  const reach = (length: number | null, thick: number) => length === null ? 0 : length - thick - washer
+  return [
+    { name: 'Through the board, from above', length: found.topMm, task: { thread: task.thread, clampedMm: BOARD_MM + washer,
+      depthMm: found.spacerMm - reach(found.bottomMm, task.plateMm) } },
+    { name: 'Through the plate, from below', length: found.bottomMm, task: { thread: task.thread, clampedMm: task.plateMm + washer,
+      depthMm: found.spacerMm - reach(found.topMm, BOARD_MM) } },
+  ].map(entry => ({ ...entry, verdicts: screwVerdicts({ ...entry.task, endsAt: 'the other screw' }) }))
+})
+</script>
+
+<template>
+  <FoldPanel
+    title="Board on a plate: spacers and screws"
+    data-test="mount"
+    :open="mount !== null"
+  >
+    <v-checkbox
+      :model-value="mount !== null"
+      label="The board stands on spacers on a plate"
+      hide-details
+      data-test="mount-on"
+      @update:model-value="turn(!!$event)"
+    />
+    <template v-if="mount">
+      <div class="fields">
+        <v-select
+          label="Thread"
+          :items="THREADS"
+          :model-value="mount.thread"
+          hide-details
+          data-test="mount-thread"
+          @update:model-value="thread => set({ thread })"
+        />
+        <NumberField
+          label="Plate"
+          unit="mm"
+          :value="mount.plateMm"
+          :least="0.3"
+          :most="20"
+          data-test="mount-plate"
+          @set="plateMm => set({ plateMm: plateMm! })"
+        />
+        <NumberField
+          label="Tallest thing under the board"
+          unit="mm"
+          :value="mount.underMm"
+          :least="0"
+          :most="60"
+          data-test="mount-under"
+          @set="underMm => set({ underMm: underMm! })"
+        />
+        <v-checkbox
+          :model-value="mount.washers"
+          label="with washers"
+          hide-details
+          @update:model-value="washers => set({ washers: !!washers })"
+        />
+      </div>
+      <p
+        v-for="problem in answer!.problems"
+        :key="problem"
+        class="bad"
+        role="alert"
+      >
+        {{ problem }}
+      </p>
+      <p
+        v-if="answer!.items.length"
+        data-test="mount-answer"
+      >
+        <b>{{ answer!.items.map(({ what, count }) => `${count} × ${what}`).join('; ') }}.</b> They stand in the parts list.
+      </p>
+      <div class="both">
+        <v-table
+          v-for="screw in screws"
+          :key="screw.name"
+          class="small"
+          density="compact"
+        >
+          <caption>{{ screw.name }}: {{ screw.length === null ? 'none' : `${screw.length} mm` }}</caption>
+          <tbody>
+            <tr
+              v-for="verdict in screw.verdicts"
+              :key="verdict.lengthMm"
+              :class="{ taken: verdict.lengthMm === screw.length }"
+            >
+              <th scope="row">
+                {{ verdict.lengthMm }}
+              </th>
+              <td>{{ verdict.why }}</td>
+            </tr>
+          </tbody>
+        </v-table>
+      </div>
+      <p class="small quiet">
+        Lengths after ISO 7045 and ISO 888; one to one and a half diameters of thread have to hold, common practice. A board is taken as
+        1.6 mm, with four holes: measure yours.
+      </p>
+    </template>
+  </FoldPanel>
+</template>
+
+<style scoped>
+.fields { display: grid; gap: 10px; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); align-items: center; padding: 6px 0; }
+.bad { color: var(--carmine); font-weight: 650; }
+.both { display: grid; gap: 6px 24px; grid-template-columns: repeat(auto-fit, minmax(300px, 1fr)); }
+caption { text-align: start; font-weight: 650; padding: 6px 0 2px; }
+.both :deep(td), .both :deep(th) { height: 26px; }
+th { text-align: end; font-weight: 400; }
+.taken { font-weight: 700; background: var(--moss-wash); }
+</style>

@@ -1,0 +1,72 @@
+/** Building: steps in their order, moved and mended; what has to be taken off; spacers and screws; boards pushed on wrong. */
+import { expect, test } from '@playwright/test'
+import { choose, downloaded, field, openDemo, saved } from './helpers'
+
+test('a step that is moved too late is told, stops the build, and the computed order comes back', async ({ page }) => {
+  await openDemo(page, 'Hive on the south slope', 'build')
+  const order = page.getByTestId('build-order')
+  await expect(order).toContainText('no order that keeps every rule has fewer')
+  const steps = page.locator('[data-test^=step-]')
+  await expect(steps.first()).toContainText('Lay everything out')
+  await page.getByRole('button', { name: 'Move Measure before power down' }).click()
+  await expect(order).toContainText('this is your own order')
+  await expect(page.getByTestId('step-supply')).toContainText('has to come before this: the supply goes in last of all')
+  await expect(page.getByTestId('finding-build.too-late')).toContainText('Measure before power')
+  await page.getByTestId('finding-build.too-late').getByTestId('fix').click()
+  await expect(order).toContainText('no order that keeps every rule has fewer')
+  await expect(page.getByTestId('finding-build.too-late')).toHaveCount(0)
+})
+
+test('a step is ticked with its wires in one edit, and everything goes out as text and as what is cut', async ({ page }) => {
+  await openDemo(page, 'Hive on the south slope', 'build')
+  const joined = page.getByText(/^\d+ of \d+ joined$/)
+  const before = await joined.textContent()
+  const clock = page.getByTestId('step-part:clock')
+  await clock.getByRole('checkbox', { name: 'Wire Clock with cell done' }).check()
+  await expect(clock.locator('.rest')).toBeHidden()
+  await expect(joined).not.toHaveText(before!)
+  await page.keyboard.press('Control+z')
+  await expect(joined).toHaveText(before!)
+  const all = await downloaded(page, 'download-build')
+  expect(all.text).toContain('## Steps')
+  expect(all.text).toContain('Stop here until: Neither reads near 0 Ω')
+  await page.getByTestId('build-wires').click()
+  expect((await downloaded(page, 'download-cuts')).text).toContain('Count,Length (m),Gauge,Colour,Wires')
+})
+
+test('a rule of the maker that goes round in a circle is a stop with a way out', async ({ page }) => {
+  await openDemo(page, 'Hive on the south slope', 'build')
+  await page.getByText('What else has to come before what').click()
+  await choose(page, 'rule-first', 'The supply, last of all')
+  await choose(page, 'rule-then', 'Wire Hive scale')
+  await field(page, 'rule-why').fill('I want to see its lamp')
+  await page.getByTestId('rule-add').click()
+  const finding = page.getByTestId('finding-build.circle')
+  await expect(finding).toContainText('I want to see its lamp')
+  await finding.getByTestId('fix').click()
+  await expect(finding).toHaveCount(0)
+})
+
+test('a board on a plate has its spacers and screws, each length with its reason, and they stand in the parts list', async ({ page }) => {
+  await openDemo(page, 'Tool library kiosk', 'build')
+  await page.getByText('Board on a plate: spacers and screws').click()
+  await page.getByTestId('mount-on').locator('input').check()
+  await expect(page.getByTestId('mount-answer')).toContainText('4 × Spacer, M2.5')
+  await expect(page.getByTestId('mount')).toContainText('of thread hold')
+  await expect(page.getByTestId('step-mount')).toContainText('Board on its spacers')
+  await field(page, 'mount-under').fill('9')
+  await field(page, 'mount-under').blur()
+  await expect(page.getByTestId('mount-answer')).toContainText('10 mm')
+  await page.getByTestId('build-parts').click()
+  await expect(page.getByTestId('parts-list')).toContainText('Spacer, M2.5, thread at both ends, 10 mm')
+  await saved(page)
+})
+
+test('every way to push a board on wrong is told, what breaks something first', async ({ page }) => {
+  await openDemo(page, 'Tool library kiosk', 'build')
+  const wrong = page.getByTestId('misplugged-voice')
+  await expect(wrong).toContainText('of 6 ways break something')
+  await wrong.getByRole('button').first().click()
+  await expect(wrong.locator('li').first()).toContainText('breaks something')
+  await expect(wrong).toContainText('Near 0 Ω between positions 4 and 6: do not switch on.')
+})
