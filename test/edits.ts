@@ -8,6 +8,12 @@ const partId = fc.constantFrom('scale', 'brood', 'west', 'panel', 'labels', 'nob
 const terminal = fc.constantFrom('scale.dout', 'porch.sda', 'west.sda', 'labels.tx', 'levers.b1', 'nobody.x')
 const nodeId = fc.constantFrom('fuse', 'switch', 'panel-lead')
 const text = fc.string({ maxLength: 20 })
+const direction = fc.constantFrom('left' as const, 'right' as const, 'near' as const, 'far' as const)
+const flatEnd = fc.record({
+  ways: fc.constantFrom(15, 22), pitchMm: fc.constantFrom(0.5 as const, 1 as const), contacts: fc.constantFrom('top' as const,
+    'bottom' as const),
+  opens: direction, looks: fc.constantFrom('up' as const, 'down' as const), first: direction,
+})
 
 /** Every kind of edit, on parts that may or may not be in the plan. */
 export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
@@ -118,6 +124,11 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ edit: fc.constant('set-boot' as const), boot: fc.option(fc.record({ text })) }),
   fc.record({ edit: fc.constant('wire-done' as const), wire: text, done: fc.boolean() }),
   fc.record({ edit: fc.constant('order-steps' as const), order: fc.array(text, { maxLength: 3 }) }),
+  fc.record({
+    edit: fc.constant('set-flat-cables' as const), flat: fc.uniqueArray(fc.record({
+      id: fc.constantFrom('a', 'b'), name: text, apartMm: fc.constantFrom(10, 80), one: flatEnd, two: flatEnd,
+    }), { maxLength: 2, selector: ({ id }) => id }),
+  }),
   fc.record({
     edit: fc.constant('set-mount' as const), mount: fc.option(fc.record({
       thread: fc.constantFrom('M2.5' as const, 'M3' as const), plateMm: fc.constantFrom(1, 3), underMm: fc.constantFrom(0, 4),

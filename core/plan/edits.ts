@@ -45,6 +45,7 @@ export type Edit
     | { edit: 'wire-done', wire: string, done: boolean }
     | { edit: 'order-steps', order: string[] }
     | { edit: 'set-mount', mount: NonNullable<Plan['build']['mount']> | null }
+    | { edit: 'set-flat-cables', flat: Plan['build']['flat'] }
     | { edit: 'set-step-rules', rules: Plan['build']['rules'] }
     | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
     | { edit: 'keep-scan', scan: Scan }
@@ -150,6 +151,7 @@ const CHANGES: Changes = {
     const { mount: _, ...rest } = plan.build
     return { ...plan, build: mount ? { ...rest, mount } : rest }
   },
+  'set-flat-cables': (plan, { flat }) => ({ ...plan, build: { ...plan.build, flat } }),
   'set-step-rules': (plan, { rules }) => ({ ...plan, build: { ...plan.build, rules } }),
   'dress-wire': (plan, { terminal, colour, lengthM }) => ({
     ...plan,

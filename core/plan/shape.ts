@@ -115,6 +115,11 @@ const bootFile = open({
 const wireChoice = open({ colour: optional(text({ most: 40 })), lengthM: optional(number({ above: 0, most: 100 })) })
 const stepId = text({ most: 200 })
 const stepRule = open({ first: stepId, then: stepId, why: starting(text({ empty: true, most: 200 }), '') })
+const direction = oneOf('left', 'right', 'near', 'far')
+const flatEnd = open({
+  ways: number({ least: 2, most: 80, whole: true }), pitchMm: oneOf(0.5, 1), contacts: oneOf('top', 'bottom'), opens: direction,
+  looks: oneOf('up', 'down'), first: direction,
+})
 const build = open({
   /** Wires done, by wire key. */
   done: starting(list(text({ most: 200 })), []),
@@ -122,6 +127,11 @@ const build = open({
   wires: starting(byTerminal(wireChoice), {}),
   /** Steps in the maker's own order, by id; the computed one while it is empty. */
   order: starting(list(stepId, { most: 200 }), []),
+  /** Flat cables whose slots were looked at. */
+  flat: starting(list(open({ id: shortId, name: text({ empty: true, most: 80 }), one: flatEnd, two: flatEnd, apartMm: number(
+    { least: 1, most: 2000 }) }), {
+    most: 20, unique: 'id',
+  }), []),
   /** The board on spacers on a plate, where it stands so. */
   mount: optional(open({
     thread: oneOf('M2.5', 'M3'), plateMm: number({ least: 0.3, most: 20 }), underMm: number({ least: 0, most: 60 }), washers: starting(

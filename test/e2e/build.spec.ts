@@ -70,3 +70,17 @@ test('every way to push a board on wrong is told, what breaks something first', 
   await expect(wrong.locator('li').first()).toContainText('breaks something')
   await expect(wrong).toContainText('Near 0 Ω between positions 4 and 6: do not switch on.')
 })
+
+test('the flat cable is told by how its two slots lie', async ({ page }) => {
+  await openDemo(page, 'Hive on the south slope', 'build')
+  await page.getByText('Which flat cable?').click()
+  await page.getByTestId('flat-add').click()
+  const answer = page.getByTestId('flat-answer')
+  await expect(answer).toContainText('This one: 15 ways, 1 mm, contacts at its ends on the same side.')
+  await choose(page, 'flat-contacts-two', 'on top')
+  await expect(answer).toContainText('on opposite sides')
+  await field(page, 'flat-ways-two').fill('22')
+  await field(page, 'flat-ways-two').blur()
+  await expect(answer).toContainText('None does: One has 15 ways, the other 22')
+  await saved(page)
+})

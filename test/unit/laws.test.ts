@@ -18,7 +18,7 @@ import { demoPlans } from '../../demo'
 import { lived, placed, placedPlans, written } from '../generated'
 import { catalogue, planOf } from '../plans'
 
-const PLANS = placedPlans(300)
+const PLANS = placedPlans(200)
 const LIVED = PLANS.map((plan, i) => lived(plan, i + 1))
 const eachPart = (): Plan[] => [...catalogue.boards.keys()].flatMap(board => [...catalogue.parts.keys()].flatMap((type) => {
   const plan = placed(planOf(board, { only: type }, { supply: { type: 'adapter-5v-5a' } }))
@@ -249,7 +249,8 @@ describe('nothing is orphaned', () => {
         },
         boot: { text: '', made: [part.id], off: [part.id] },
         build: {
-          done: [`${part.id}.sda@3`, `${part.id}@seat`, `stage:${part.id}.x.gnd@6`, `step:part:${part.id}`], order: [`part:${part.id}`],
+          done: [`${part.id}.sda@3`, `${part.id}@seat`, `stage:${part.id}.x.gnd@6`, `step:part:${part.id}`],
+          order: [`part:${part.id}`], flat: [],
           rules: [{ first: `part:${part.id}`, then: 'supply', why: '' }], wires: { [`${part.id}.sda`]: { colour: 'red' } },
         },
         worksheets: [{ id: 'w', keptAt: '2026-01-01T00:00:00Z', what: '', sheet: { kind: 'wire', node: `${part.id}.vcc@wire` } }],

@@ -190,6 +190,7 @@ const dropRule = (at: number) => project.edit({ edit: 'set-step-rules', rules: r
         </div>
       </li>
     </ol>
+    <BuildFlatCables />
     <BuildMount />
     <FoldPanel
       title="What else has to come before what"
