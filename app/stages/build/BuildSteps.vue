@@ -19,6 +19,12 @@ const time = computed(() => {
   return left === build.value.minutes ? said(left) : `${said(left)} of ${said(build.value.minutes)} to go`
 })
 const times = (count: number) => count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`
+const summary = computed(() => {
+  const { flips, toolChanges, isOwn, best } = build.value
+  const turned = flips ? `turned over ${times(flips)}` : 'not turned over'
+  const tools = toolChanges ? `tools change ${times(toolChanges)}` : 'tools do not change'
+  return `The board is ${turned}, ${tools}${isOwn ? '; this is your own order' : best?.isBest ? '; no order that keeps every rule has fewer' : ''}.`
+})
 const brokenFor = (id: string) => build.value.broken.filter(({ then }) => then === id)
 const sign = ({ tool, side, minutes }: Step) =>
   [...tool === 'none' ? [] : [TOOL_WORDS[tool]], ...side === 'bottom' ? ['turned over'] : [], `${minutes} min`].join(' · ')
@@ -51,17 +57,7 @@ const dropRule = (at: number) => project.edit({ edit: 'set-step-rules', rules: r
 <template>
   <div data-test="build-order">
     <p class="sum">
-      <b>{{ doneCount }} of {{ build.steps.length }} steps</b>, {{ time }}. The board is {{ build.flips
-        ? `turned over ${times(build.flips)}` : 'not turned over' }}, tools
-      {{ build.toolChanges ? `change ${times(build.toolChanges)}` : 'do not change' }}<template v-if="build.isOwn">
-        ; this is your own order.
-      </template><template
-        v-else-if="build.best?.isBest"
-      >
-        ; no order that keeps every rule has fewer.
-      </template><template v-else>
-        .
-      </template>
+      <b>{{ doneCount }} of {{ build.steps.length }} steps</b>, {{ time }}. {{ summary }}
       <v-btn
         v-if="build.isOwn"
         class="act"
