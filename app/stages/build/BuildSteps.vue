@@ -23,7 +23,8 @@ const summary = computed(() => {
   const { flips, toolChanges, isOwn, best } = build.value
   const turned = flips ? `turned over ${times(flips)}` : 'not turned over'
   const tools = toolChanges ? `tools change ${times(toolChanges)}` : 'tools do not change'
-  return `The board is ${turned}, ${tools}${isOwn ? '; this is your own order' : best?.isBest ? '; no order that keeps every rule has fewer' : ''}.`
+  const whose = isOwn ? '; this is your own order' : best?.isBest ? '; no order that keeps every rule has fewer' : ''
+  return `The board is ${turned}, ${tools}${whose}.`
 })
 const brokenFor = (id: string) => build.value.broken.filter(({ then }) => then === id)
 const sign = ({ tool, side, minutes }: Step) =>
