@@ -1,4 +1,4 @@
-/** The harness: what is cut from which reel, what is written on both ends, and how many ways each place needs where wires meet. */
+/** The harness: what is cut from which reel, and how many ways each place needs where wires meet. */
 import type { Netlist } from '../netlist/types'
 import type { Wire } from './wires'
 
@@ -23,32 +23,6 @@ export function cutListOf(wires: readonly Wire[]): Cut[] {
     rows.set(key, row)
   })
   return [...rows.values()].sort((a, b) => (b.awg ?? 0) - (a.awg ?? 0) || a.colour.localeCompare(b.colour) || a.lengthM - b.lengthM)
-}
-
-export interface EndLabel {
-  /** Of the wire, in the wire list. */
-  number: number
-  end: 'from' | 'to'
-  text: string
-}
-
-/** What stands on a label may have so many letters: more does not go around a wire. */
-const LABEL_LETTERS = 24
-
-/** Two labels for each wire: where this end goes, behind its number, so that either tells the other. */
-export function labelsOf(wires: readonly Wire[]): EndLabel[] {
-  return wires.flatMap(({ kind, partName, from, to, position, toLabel }, i): EndLabel[] => kind !== 'wire'
-    ? []
-    : [
-        { number: i + 1, end: 'from', text: shortened(`${partName} ${from}`) },
-        { number: i + 1, end: 'to', text: shortened(position === undefined ? to : `${position}${toLabel ? ` ${toLabel}` : ''}`) },
-      ])
-}
-
-/** The end of a long text is what tells it apart: pins come last. */
-function shortened(text: string): string {
-  const letters = [...text]
-  return letters.length <= LABEL_LETTERS ? text : `${letters.slice(0, 8).join('')}…${letters.slice(-(LABEL_LETTERS - 9)).join('')}`
 }
 
 export interface Meeting {

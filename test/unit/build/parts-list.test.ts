@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { cutListOf } from '../../../core/build/harness'
 import { priceOf } from '../../../core/build/parts-list'
 import { shippedCatalogue } from '../../../core/catalogue'
 import { evaluate } from '../../../core/evaluate'
@@ -35,5 +36,18 @@ describe('wires in the parts list', () => {
     const row = evaluate(dressed, shippedCatalogue).partsList.find(({ ids }) => ids.includes(wire.key))!
     expect(row.colour).toBe('brown')
     expect(row.lengthM!).toBeGreaterThanOrEqual(7)
+  })
+
+  it('are cut once each, by gauge, colour and length', () => {
+    for (const plan of [...placedPlans(20), ...demoPlans]) {
+      const { wires } = evaluate(plan, shippedCatalogue)
+      const cuts = cutListOf(wires)
+      const numbers = cuts.flatMap(cut => cut.numbers).sort((a, b) => a - b)
+      expect(numbers).toEqual(wires.flatMap(({ kind }, i) => kind === 'wire' ? [i + 1] : []))
+      for (const { count, colour, lengthM, awg, numbers: own } of cuts) {
+        expect(own).toHaveLength(count)
+        for (const number of own) expect(wires[number - 1]).toMatchObject({ colour, lengthM, ...awg !== undefined && { awg } })
+      }
+    }
   })
 })
