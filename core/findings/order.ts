@@ -1,6 +1,7 @@
 /** The order of a build: rules that go round in a circle, and steps of the maker's own order that come too late. */
+import { shownOrder } from '../build/steps'
 import { benchOf } from '../build/steps/make'
-import { brokenBy, smallestCircle } from '../build/steps/order'
+import { bestOrder, brokenBy, smallestCircle } from '../build/steps/order'
 import { wiresOf } from '../build/wires'
 import { mountAnswer } from '../mechanics/fasteners'
 import type { Edit } from '../plan/edits'
@@ -37,8 +38,9 @@ export const buildOrder: Rule = ({ facts, netlist }) => {
         then)] })),
     }]
   }
-  const order = build.order.filter(id => bench.steps.some(step => step.id === id))
-  const broken = brokenBy(order, bench.precedences)
+  if (!build.order.length) return []
+  // The same order as is shown, with what came into the plan since.
+  const broken = brokenBy(shownOrder(build.order, bench, bestOrder(bench)), bench.precedences)
   if (!broken.length) return []
   const isFed = broken.some(({ then }) => then === 'supply')
   const told = broken.slice(0, MOST_TOLD).map(({ first, then, why }) => `“${titleOf(first)}” comes after “${titleOf(then)}”, but ${why}`)

@@ -38,13 +38,20 @@ export function buildOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]):
   const { order } = facts.plan.build
   const isOwn = order.length > 0
   const byId = new Map(bench.steps.map(step => [step.id, step]))
-  const shown = isOwn ? withNew(order.filter(id => byId.has(id)), best?.ids ?? [...byId.keys()]) : best?.ids ?? [...byId.keys()]
+  const shown = shownOrder(order, bench, best)
   const steps = shown.map(id => byId.get(id)!)
   return {
     steps, bench, best, isOwn, broken: brokenBy(shown, bench.precedences), circle: smallestCircle(bench), leftovers: leftoversOf(facts,
       netlist),
     minutes: steps.reduce((sum, { minutes }) => sum + minutes, 0), ...costOf(shown, bench.steps),
   }
+}
+
+/** The order that is shown and judged: the maker's with what came later, else the computed one; as they were made where there is none. */
+export function shownOrder(own: readonly string[], { steps }: Bench, best: Order | null): string[] {
+  const computed = best?.ids ?? steps.map(({ id }) => id)
+  const ids = new Set(computed)
+  return own.length ? withNew(own.filter(id => ids.has(id)), computed) : computed
 }
 
 /** The maker's order with steps that came later, each behind the one that it follows in the computed order. */

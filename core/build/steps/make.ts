@@ -1,6 +1,7 @@
 /** Everything that has to be done for a plan, as steps: made from its netlist, its things and its files. */
 import { cautionsOf } from '../../catalogue/cautions'
 import { thingKind } from '../../catalogue/things'
+import type { Board } from '../../catalogue/types'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import type { Component, Conductor, Netlist } from '../../netlist/types'
 import { mountAnswer, type Mount } from '../../mechanics/fasteners'
@@ -34,6 +35,16 @@ const USUAL = [
 ]
 
 type Draft = Partial<Step> & Pick<Step, 'id' | 'title' | 'how' | 'check' | 'minutes'>
+
+/** Where the meter goes: the first position of each rail and the first return, as the board's own header has them. */
+function whereMeasured({ header }: Board): string[] {
+  const first = (kind: Board['header'][number]['kind']) => header.find(entry => entry.kind === kind)?.position
+  const back = first('ground')
+  const rails = ([['5V', '5 V'], ['3V3', '3.3 V']] as const).flatMap(([kind, words]) =>
+    first(kind) === undefined ? [] : [`${words} (position ${first(kind)})`])
+  return [`The meter on resistance, between a return${back === undefined ? '' : ` (position ${back})`} and ${
+    rails.join(', then ') || 'the supply'}.`]
+}
 
 /** Components and conductors, sorted into the steps that put them in place. */
 class Sorted {
@@ -201,7 +212,7 @@ class Sorted {
   private addFirstPower(): void {
     this.add({
       id: 'shorts', title: 'Measure before power', tool: 'meter', side: 'top', minutes: 5, hold: true, undo: '',
-      how: ['The meter on resistance, between 5 V (position 2) and a return (position 6), then between 3.3 V (position 1) and a return.'],
+      how: whereMeasured(this.facts.board!),
       check: 'Neither reads near 0 Ω. What does is a short: do not switch on, find it.',
     })
     if (this.netlist.byId.has(SUPPLY_NODE)) this.add({

@@ -111,6 +111,21 @@ describe('an order of the maker', () => {
     expect(missing.broken).toEqual([])
   })
 
+  it('is judged as it is shown, with steps that came later', () => {
+    for (const plan of PLANS.slice(0, 25)) {
+      const ids = built(plan).build.steps.map(({ id }) => id)
+      const turned = { ...plan, build: { ...plan.build, order: [...ids].reverse().filter((_, i) => i % 3 !== 1) } }
+      const { broken } = built(turned).build
+      const finding = evaluate(turned, catalogue).findings.find(({ code }) => code === 'build.too-late')
+      expect(finding !== undefined).toBe(broken.length > 0)
+      expect(finding?.severity === 'stop').toBe(broken.some(({ then }) => then === 'supply'))
+      if (finding) {
+        const mended = applyEdit(turned, { edit: 'all', edits: finding.fixes[0]!.edits }).plan
+        expect(evaluate(mended, catalogue).findings.some(({ code }) => code.startsWith('build.'))).toBe(false)
+      }
+    }
+  })
+
   it('and its rules go with the part that they are about', () => {
     const hive = demoPlans[0]!
     const ids = built(hive).build.steps.map(({ id }) => id)
