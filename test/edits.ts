@@ -136,6 +136,15 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
     })),
   }),
   fc.record({
+    edit: fc.constant('place-body' as const), id: partId, place: fc.option(fc.record({
+      on: fc.constantFrom('table' as const, 'lid' as const), xMm: fc.constantFrom(0, 90), turned: fc.boolean(),
+    })),
+  }),
+  fc.record({
+    edit: fc.constant('measure' as const), id: fc.oneof(partId, fc.constant('@board')), sizes: fc.option(fc.record({
+      aboveMm: fc.constantFrom(3, 40), lidMm: fc.constantFrom(5, 60) })),
+  }),
+  fc.record({
     edit: fc.constant('set-step-rules' as const), rules: fc.array(fc.record({ first: text, then: text, why: text }), { maxLength: 2 }),
   }),
   fc.record({ edit: fc.constant('dress-wire' as const), terminal, colour: fc.constant('blue') }),

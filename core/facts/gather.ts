@@ -1,5 +1,6 @@
 /** Joins a plan with the catalogue. Nothing here judges; the rules do. */
 import type { Board, Catalogue, Condition, Part, Signal } from '../catalogue/types'
+import { BOARD_KEY, measuredBoard, measuredPart } from './measured'
 import type { Assignment, Plan, PlanPart, SoftwareBus } from '../plan/types'
 import { gatherGroups, listBuses } from './buses'
 import { selectNumbersOf, selectPlansOf } from './selects'
@@ -18,12 +19,12 @@ export function catalogueOf(plan: Pick<Plan, 'own'>, shipped: Catalogue): Catalo
 /** All that the rules and engines need of `plan`, in plan order. */
 export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
   const catalogue = catalogueOf(plan, shipped)
-  const board = plan.board ? catalogue.boards.get(plan.board) ?? null : null
+  const board = measuredBoard(plan.board ? catalogue.boards.get(plan.board) ?? null : null, plan.build.measured[BOARD_KEY])
   const supply = plan.supply ? catalogue.supplies.get(plan.supply.type) ?? null : null
   const parts: ResolvedPart[] = []
   const unknownParts: PlanPart[] = []
   plan.parts.forEach((inPlan, index) => {
-    const resolved = resolvePart(inPlan, index, catalogue, plan.limits)
+    const resolved = resolvePart(inPlan, index, catalogue, plan.limits, plan.build.measured[inPlan.id])
     if (resolved) parts.push(resolved)
     else unknownParts.push(inPlan)
   })
@@ -53,10 +54,11 @@ export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
 
 /** The part with its options filled in and the terminals that those options leave; null when the catalogue has no such type. */
 export function resolvePart(
-  inPlan: PlanPart, index: number, catalogue: Catalogue, limits: Plan['limits'] = {},
+  inPlan: PlanPart, index: number, catalogue: Catalogue, limits: Plan['limits'] = {}, sizes?: Plan['build']['measured'][string],
 ): ResolvedPart | null {
-  const part = catalogue.parts.get(inPlan.type)
-  if (!part) return null
+  const file = catalogue.parts.get(inPlan.type)
+  if (!file) return null
+  const part = measuredPart(file, sizes)
   const options = Object.fromEntries((part.options ?? []).map(option => [option.id, inPlan.options?.[option.id] ?? option.default]))
   const active = <T extends { when?: Condition }>(entries: T[]) => entries.filter(entry => holds(entry.when, options))
   return {

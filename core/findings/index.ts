@@ -19,6 +19,7 @@ import { bankSwitchesOff, packTooSmall, storeCautions, weekRunsDry } from './pow
 import { brownOut, loadVoltages, railOverVoltage, underVoltage } from './power/voltages'
 import { fixedAddressFits, keysTwice, likeThingsSwap, memoryAndCard, remoteOpen, runsStart } from './host'
 import { buildOrder, mountHolds } from './order'
+import { roomTaken } from './room'
 import { lastScans } from './scans'
 import { drivenStraight, lineCurrent, movesAtStart, pullsAgainst, stageTooWeak } from './signals/currents'
 import { busTime, busTooFast, pullUps, stretching } from './signals/i2c'
@@ -53,7 +54,7 @@ const RULES: readonly Rule[] = [
   sockets, widePlugs, relayContacts, unattended,
   bootNeeds, fileLines, darkParts, baseTree, otherBaseTree,
   fixedAddressFits, runsStart, likeThingsSwap, remoteOpen, keysTwice, memoryAndCard,
-  buildOrder, mountHolds,
+  roomTaken, buildOrder, mountHolds,
   lastScans, unplaced, sharedPositions,
 ]
 

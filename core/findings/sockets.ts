@@ -1,10 +1,12 @@
 /** Sockets and relay contacts. */
-import { holds } from '../facts/gather'
 import type { Facts, ResolvedPart } from '../facts/types'
 import type { ContactLoad } from '../plan/types'
 import type { Power } from '../power/report'
 import { OWN_HUB, ownHub } from './power/candidates'
-import { pluggedInto, plugsIntoBoard } from './power/plugged'
+import { assemblyOf } from '../mechanics/assembly'
+import { TOUCHES_MM } from '../mechanics/sittings'
+import { gapOf } from '../mechanics/solids'
+import { boardPlugs, pluggedInto, plugsOf } from '../netlist/supply/plugged'
 import type { Finding, Rule } from './types'
 
 const SOCKETS = {
@@ -14,41 +16,68 @@ const SOCKETS = {
   display: { name: 'display', wayOut: 'Take a panel with a video plug, or a board with a display connector.' },
 } as const
 
-/** A part's USB plugs that are in the board itself and not in a hub. */
-const boardPlugs = (owner: ResolvedPart, { tree }: Power) =>
-  plugsIntoBoard(tree, owner.id, owner.supplies.filter(supply => supply.from === 'usb').map(supply => supply.id))
-    ? plugsOf(owner)
-    : plugsOf(owner).filter(plug => plug !== 'usb')
-
 /** Hubs, cables and loads of the maker's own in the board's USB sockets. */
 const ownPlugs = ({ tree }: Power) => pluggedInto(tree, '@usb').filter(node => !node.partId)
 
-/** Wide USB plugs cover their neighbour: more of them than fit side by side. */
+/** Wide USB plugs cover their neighbour: more of them than fit beside and above each other. */
 export const widePlugs: Rule = ({ facts, power }) => {
-  const fits = facts.board?.sockets.usbSideBySide
-  if (fits === undefined) return []
-  const plugged = facts.parts.filter(owner => boardPlugs(owner, power).includes('usb'))
-  const wide = plugged.filter(owner =>
-    owner.part.plugs?.some(plug => plug.socket === 'usb' && plug.wide && holds(plug.when, owner.options)))
-  const narrow = plugged.length - wide.length + ownPlugs(power).length
-  const room = Math.min(fits, facts.board!.sockets.usb - narrow)
+  const plugged = facts.parts.filter(owner => boardPlugs(owner, power.tree).some(({ socket }) => socket === 'usb'))
+  const wide = plugged.filter(owner => plugsOf(owner).some(plug => plug.socket === 'usb' && plug.wide))
   if (wide.length < 2) return []
-  if (wide.length <= room) return [{
+  const seated = facts.board?.body?.standing?.some(entry => entry.kind === 'socket' && entry.socket === 'usb')
+    ? seatsOf(facts, power, wide)
+    : countedSeats(facts, plugged.length - wide.length + ownPlugs(power).length, wide)
+  if (!seated) return []
+  if (seated.room >= wide.length) return [{
     code: 'sockets.stacked', id: 'sockets.stacked', severity: 'note', stages: ['parts', 'build'],
     title: `${wide.length} wide plugs: one above the other`,
-    sentence: `${wide.map(owner => owner.name).join(' and ')} are wider than the distance of two sockets side by side. Put one above the `
-      + `other, or at opposite ends; a short extension lead gives room and keeps their warmth apart.`,
-    subjects: wide.map(owner => ({ partId: owner.id })),
-    figures: [{ label: 'width of a wide plug', value: '18 to 22', unit: 'mm', limit: '14 to 18', origin: 'memory' }], fixes: [],
+    sentence: `${wide.map(owner => owner.name).join(' and ')} are wider than the distance of two sockets side by side. ${seated.where
+      || 'Put one above the other, or at opposite ends'}; a short extension lead gives room and keeps their warmth apart.`,
+    subjects: wide.map(owner => ({ partId: owner.id })), figures: seated.figures, fixes: [],
   }]
   return [{
     code: 'sockets.side-by-side', id: 'sockets.side-by-side', severity: 'caution', stages: ['parts', 'build'],
     title: `${wide.length} wide plugs do not fit side by side`,
-    sentence: `${wide.map(owner => owner.name).join(' and ')} each cover the socket beside them; ${Math.max(0, room)} `
-      + `${room === 1 ? 'fits' : 'fit'}. Put one on a short extension lead, or on a powered hub.`,
+    sentence: `${wide.map(owner => owner.name).join(' and ')} each cover the socket beside them; ${Math.max(0, seated.room)} `
+      + `${seated.room === 1 ? 'fits' : 'fit'}. Put one on a short extension lead, or on a powered hub.`,
     subjects: wide.map(owner => ({ partId: owner.id })),
-    figures: [{ label: 'wide plugs', value: wide.length, limit: Math.max(0, room), origin: 'practice' }], fixes: [],
+    figures: [{ label: 'wide plugs', value: wide.length, limit: Math.max(0, seated.room), origin: seated.origin }], fixes: [],
   }]
+}
+
+interface Seats { room: number, where: string, origin: string, figures: Finding['figures'] }
+
+/** By the bodies of sticks and sockets: the best way to put all of them in, and how many of the wide ones find room in it. */
+function seatsOf(facts: Facts, power: Power, wide: readonly ResolvedPart[]): Seats {
+  const { bodies, without } = assemblyOf(facts, power.tree)
+  const plugs = bodies.filter(({ kind, socket }) => kind === 'plug' && socket !== undefined)
+  const sockets = facts.board!.body!.standing!
+  const mine = wide.map(owner => plugs.find(body => body.owner === owner.id && socketKind(body.socket!) === 'usb'))
+  const standing = mine.filter((body, i) => body && !plugs.some(other => other !== body && gapOf(other.solid, body.solid) < -TOUCHES_MM
+    && (!mine.includes(other) || mine.indexOf(other) < i)))
+  const where = mine.every(body => body) && standing.length === wide.length
+    ? `${wide.map((owner, i) => `${owner.name} into ${sockets.find(({ id }) => id === mine[i]!.socket)!.what}`).join(', ')}`
+    : ''
+  const widest = Math.max(...wide.map(({ part }) => part.body?.widthMm ?? 0))
+  return {
+    room: standing.filter(body => !without.includes(body!.owner)).length, where: where && `Put ${where}`, origin: 'board and part files',
+    figures: [{ label: 'width of a wide plug', value: widest, unit: 'mm', origin: wide[0]!.part.body?.origin ?? 'memory' }],
+  }
+
+  function socketKind(id: string) {
+    const entry = sockets.find(other => other.id === id)
+    return entry?.kind === 'socket' ? entry.socket : null
+  }
+}
+
+/** Where nobody knows how its sockets lie: as many as the board's file says. */
+function countedSeats({ board }: Facts, narrow: number, wide: readonly ResolvedPart[]): Seats | null {
+  const fits = board?.sockets.usbSideBySide
+  if (fits === undefined) return null
+  return {
+    room: wide.length ? Math.min(fits, board!.sockets.usb - narrow) : 0, where: '', origin: 'practice',
+    figures: [{ label: 'width of a wide plug', value: '18 to 22', unit: 'mm', limit: '14 to 18', origin: 'memory' }],
+  }
 }
 
 /** A kind of socket of the board, and what is plugged into it: parts, and things of the supply by their node. */
@@ -65,7 +94,7 @@ export function socketsOf({ facts, power }: { facts: Facts, power: Power }): Soc
   return (Object.keys(SOCKETS) as SocketUse['kind'][]).map(kind => ({
     kind, there: board.sockets[kind] ?? 0,
     plugs: [
-      ...facts.parts.flatMap(owner => boardPlugs(owner, power).filter(plug => plug === kind)
+      ...facts.parts.flatMap(owner => boardPlugs(owner, power.tree).filter(({ socket }) => socket === kind)
         .map(() => ({ partId: owner.id, name: owner.name }))),
       ...kind === 'usb' ? ownPlugs(power).map(({ id, name }) => ({ node: id, name })) : [],
     ],
@@ -93,13 +122,6 @@ export const sockets: Rule = ({ facts, power }) => {
         : [],
     }]
   })
-}
-
-/** Sockets a part takes with its present options. */
-export function plugsOf(owner: ResolvedPart): NonNullable<ResolvedPart['part']['plugs']>[number]['socket'][] {
-  return (owner.part.plugs ?? [])
-    .filter(plug => Object.entries(plug.when ?? {}).every(([id, value]) => owner.options[id] === value))
-    .map(plug => plug.socket)
 }
 
 /** Extra-low voltage ends here, by IEC 61140 band I: 50 V AC, 120 V DC. */

@@ -5,7 +5,7 @@ import { holds } from '../facts/gather'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { freePartId } from '../plan/create'
 import { thingEdits } from '../plan/things'
-import { pluggedInto, plugsIntoBoard } from './power/plugged'
+import { pluggedInto, plugsIntoBoard } from '../netlist/supply/plugged'
 import type { Evidence, Finding, Fix, Rule, Subject } from './types'
 
 const ofKind = ({ parts }: Facts, ...kinds: ThingKind[]) =>

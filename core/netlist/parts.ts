@@ -1,5 +1,4 @@
 /** Parts as components, and the conductors between them, what stands in their wires, and the board. */
-import { holds } from '../facts/gather'
 import { passesThrough } from '../facts/seats'
 import type { Facts, ResolvedPart, Terminal } from '../facts/types'
 import { isHeaderRail } from '../catalogue/rails'
@@ -7,6 +6,7 @@ import { BOARD_ID, positionPin, returnOf } from './board'
 import { positionOfPin, type BoardSpots, type Spot } from './spots'
 import { BESIDE, DRIVES_LOAD, stagesOf, type Stage } from './stages'
 import type { SupplyLayout } from './supplies'
+import { plugsOf } from './supply/plugged'
 import type { Tree } from './supply/types'
 import type { Component, Conductor, ConductorRole, Pin, PinId } from './types'
 
@@ -16,8 +16,6 @@ const USUAL_LENGTH_M = 0.2
 const USUAL_CABLE_M = 1
 /** A 1-Wire line wants one, and a breakout may or may not carry it. practice: 4.7 kΩ */
 const ONE_WIRE_PULL = '4.7 kΩ'
-
-const plugsOf = (owner: ResolvedPart) => (owner.part.plugs ?? []).filter(plug => holds(plug.when, owner.options))
 
 /** A load of two terminals: every signal that has to be there drives it. */
 const isPlainLoad = (owner: ResolvedPart) =>

@@ -46,6 +46,9 @@ export type Edit
     | { edit: 'order-steps', order: string[] }
     | { edit: 'set-mount', mount: NonNullable<Plan['build']['mount']> | null }
     | { edit: 'set-flat-cables', flat: Plan['build']['flat'] }
+    | { edit: 'place-body', id: string, place: Plan['build']['places'][string] | null }
+  /** Sizes measured at a thing; `null` takes the file's again. */
+    | { edit: 'measure', id: string, sizes: Plan['build']['measured'][string] | null }
     | { edit: 'set-step-rules', rules: Plan['build']['rules'] }
     | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
     | { edit: 'keep-scan', scan: Scan }
@@ -152,6 +155,8 @@ const CHANGES: Changes = {
     return { ...plan, build: mount ? { ...rest, mount } : rest }
   },
   'set-flat-cables': (plan, { flat }) => ({ ...plan, build: { ...plan.build, flat } }),
+  'place-body': (plan, { id, place }) => ({ ...plan, build: { ...plan.build, places: withEntry(plan.build.places, id, place) } }),
+  'measure': (plan, { id, sizes }) => ({ ...plan, build: { ...plan.build, measured: withEntry(plan.build.measured, id, sizes) } }),
   'set-step-rules': (plan, { rules }) => ({ ...plan, build: { ...plan.build, rules } }),
   'dress-wire': (plan, { terminal, colour, lengthM }) => ({
     ...plan,

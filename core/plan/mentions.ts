@@ -93,7 +93,8 @@ export function withoutMentions(plan: Plan, partId: string): Plan {
     scans: kept(plan.scans, scan => !mine(scan.bus)),
     aside: kept(plan.aside, entry => !entry.id.split(' ').some(word => word === partId || mine(word))),
     build: {
-      ...plan.build, wires: without(plan.build.wires, mine), ...stepsWithout(plan.build, partId),
+      ...plan.build, wires: without(plan.build.wires, mine), places: without(plan.build.places, mine),
+      measured: without(plan.build.measured, mine), ...stepsWithout(plan.build, partId),
       done: kept(plan.build.done, key => !mine(key) && !mentionsPlace(key, mine) && !isStepOf(key, partId)),
     },
   }

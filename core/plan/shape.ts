@@ -112,6 +112,8 @@ const bootFile = open({
   before: optional(list(open({ at: when, text: fileText, commandLine: optional(text({ empty: true, most: 10_000 })) }), { most: 20 })),
 })
 
+const millimetres = number({ least: -2000, most: 2000 })
+const sizeMm = number({ least: 0, most: 3000 })
 const wireChoice = open({ colour: optional(text({ most: 40 })), lengthM: optional(number({ above: 0, most: 100 })) })
 const stepId = text({ most: 200 })
 const stepRule = open({ first: stepId, then: stepId, why: starting(text({ empty: true, most: 200 }), '') })
@@ -137,6 +139,22 @@ const build = open({
     thread: oneOf('M2.5', 'M3'), plateMm: number({ least: 0.3, most: 20 }), underMm: number({ least: 0, most: 60 }), washers: starting(
       flag, false),
   })),
+  /** Where a thing lies or is put, by part; where nothing is said it is laid out beside the board. */
+  places: starting(map(open({
+    on: oneOf('table', 'board', 'lid', 'socket'),
+    /** Its near left corner over the board's own; for `socket` nothing. */
+    xMm: optional(millimetres),
+    yMm: optional(millimetres),
+    turned: optional(flag),
+    /** Of a board that is pushed on: a riser or a taller socket lifts it by so much. */
+    liftMm: optional(number({ above: 0, most: 60 })),
+    /** A socket of the board, by its id in the board's file. */
+    socket: optional(shortId),
+  }), partId), {}),
+  /** Sizes measured at the thing, which stand in for those of its file; by part, the board is `@board`. */
+  measured: starting(map(open({
+    widthMm: optional(sizeMm), depthMm: optional(sizeMm), aboveMm: optional(sizeMm), belowMm: optional(sizeMm), lidMm: optional(sizeMm),
+  }), typeId), {}),
   /** What has to come before what, by the maker. */
   rules: starting(list(stepRule, { most: 60 }), []),
 })

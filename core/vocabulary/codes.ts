@@ -247,6 +247,12 @@ export const CODES = {
   'card.full': 'more on the card than it should hold',
 
   // Building.
+  'room.air': 'a cooler with blades too near to the lid',
+  'room.clash': 'two bodies in one another',
+  'room.close': 'less room between two bodies than is usual',
+  'room.lid': 'something stands higher than the lid lies',
+  'room.no-opening': 'a socket that is used and looks at a wall of the case',
+  'room.wall': 'something wider than the case',
   'build.circle': 'steps that each come before the other',
   'build.mount': 'a board that no screw holds on its plate',
   'build.too-late': 'a step after what it has to come before',

@@ -175,9 +175,13 @@ class Sorted {
     const mine = this.netlist.conductors.filter(({ partId }) => partId === id)
     const seat = mine.find(({ kind }) => kind === 'seat')
     const cautions = cautionsOf(part)
+    const lift = this.facts.plan.build.places[id]?.liftMm
     if (seat) return this.add({
       id: `seat:${id}`, title: `Push on ${name}`, side: 'top', minutes: 5, cautions,
-      how: ['Position 1 over position 1: not one row or column off, not turned.', 'Look along the header from the side before you press.'],
+      how: [
+        ...lift ? [`A riser of ${lift} mm goes on the header first.`] : [],
+        'Position 1 over position 1: not one row or column off, not turned.', 'Look along the header from the side before you press.',
+      ],
       check: 'No pin of the header stands free at either end, and none beside the socket.', hold: true,
     })
     const wires = mine.filter(({ kind }) => kind === 'wire').length

@@ -1,5 +1,6 @@
 /** Boards as they stand in their files. */
 import { flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
+import { bodyShape } from './body'
 import {
   boardOutline, bootNeed, cautions, controllerKind, id, key, line,
   notNegative, origin, plugSize, positive, position, sourced, words,
@@ -142,6 +143,8 @@ export const boardShape = object({
   soundSocket: optional(flag),
   /** Where nothing is said nobody knows which case fits. */
   outline: optional(boardOutline),
+  /** The room that it takes, and where its sockets lie. */
+  body: optional(bodyShape),
   /** Sizes of its USB and video sockets; full where nothing is said. */
   socketSizes: optional(object({ usb: optional(plugSize), video: optional(plugSize) })),
   /** Of two like sockets one carries no data: which one does, in words. */

@@ -2,11 +2,11 @@
 import { choice, list, map, number, object, oneOf, optional, text, type Fields, type Of } from '../../shape/shape'
 
 /**
- * `published: …` (the source follows), `practice`, `memory`, or `yours` (typed in by the maker): where a figure comes from; it is shown
+ * `published: …` (the source follows), `practice`, `memory`, `yours` (typed in by the maker) or `measured` (likewise, at the thing): where a figure comes from; it is shown
  * beside every limit.
  */
 export const origin = text({
-  pattern: /^(memory|practice|published|yours)(: .+)?$/, called: 'memory, practice, yours or published, with the source after a colon',
+  pattern: /^(memory|practice|published|yours|measured)(: .+)?$/, called: 'memory, practice, yours, measured or published, with the source after a colon',
 })
 /** Where single figures of a file come from, by their names; what is not named comes from where the file does. */
 export const origins = optional(map(origin))

@@ -1,5 +1,6 @@
 /** Parts as they stand in their files: what they need from a board, and what they offer to others. */
 import { depending, flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
+import { bodyShape, bodySocket } from './body'
 import {
   boardOutline, bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, origins, plugSize, position, positive, rail,
   sourced, words,
@@ -228,10 +229,14 @@ const thing = object({
   outlines: optional(list(boardOutline, { least: 1, unique: true })),
   cooler: optional(oneOf('fins', 'block', 'case-body', 'active')),
   enclosure: optional(oneOf('open', 'vented', 'closed')),
-  /** How high a cooler stands, in mm. */
+  /** How high a cooler stands over the board, in mm. */
   heightMm: optional(positive),
   /** Of a case: from the board to the lid, in mm. */
   lidMm: optional(positive),
+  /** Of a case: between its walls, in mm; the board stands in the middle of it. */
+  insideMm: optional(object({ widthMm: positive, depthMm: positive })),
+  /** Of a case: sockets of the board that look out of a hole of it. */
+  openings: optional(list(bodySocket, { unique: true })),
   /** Of a case: what is on the header comes out through a slot of it. */
   headerSlot: optional(flag),
   /** Of a case: an add-on board has room inside. */
@@ -283,6 +288,8 @@ export const partShape = object({
   /** Device nodes or folders that appear; the same replacements hold. */
   nodes: optional(list(object({ path: text(), what: words, when }))),
   cautions,
+  /** The room that it takes. */
+  body: optional(bodyShape),
   leadM: optional(positive),
   /** Made-up price in the maker's own currency, for comparing. */
   price: optional(notNegative),

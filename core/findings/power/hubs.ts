@@ -3,7 +3,7 @@ import type { Power } from '../../power/report'
 import { solveStates, stateNamed, stateSpecs } from '../../power/states'
 import type { Evidence, Finding, Rule } from '../types'
 import type { TreeNode } from '../../netlist/supply/types'
-import { pluggedInto } from './plugged'
+import { pluggedInto } from '../../netlist/supply/plugged'
 import { amps, flow, limitOf, ma, nodeName, nodeSubject, sentenceCase, verb, volts } from './words'
 
 /** Below this no harm is done: leakage. In mA. */

@@ -101,7 +101,7 @@ describe('pull-ups', () => {
 
   it('and capacitances follow what the maker measured', () => {
     const plan = placed(planOf('forty-classic', { a: 'oled-i2c' }, {
-      build: { order: [], rules: [], flat: [], done: [], wires: { 'a.sda': { lengthM: 1 } } } }))
+      build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 'a.sda': { lengthM: 1 } } } }))
     const pf = (limits: Plan['limits']) => evaluate({ ...plan, limits }, catalogue).signals.i2c[0]!.capacitancePf
     expect(pf({ 'wire.pfPerM': { value: 50 } })).toBeCloseTo(pf({}) - 30, 6)
     expect(pf({ 'a.capacitancePf': { value: 112 } })).toBeCloseTo(pf({}) + 100, 6)

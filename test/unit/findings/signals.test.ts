@@ -98,7 +98,7 @@ describe('I²C as a circuit', () => {
     const plan = planOf(
       'forty-usb-c', { a: 'light-i2c' },
       { ...at({ 'a.sda': 15, 'a.scl': 16 }), clocks: { i2c6: 400_000 },
-        build: { order: [], rules: [], flat: [], done: [], wires: { 'a.sda': { lengthM: 0.6 } } } },
+        build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 'a.sda': { lengthM: 0.6 } } } },
     )
     expect(find(plan, 'i2c.pull-up-weak')).toMatchObject({ severity: 'caution', figures: [{ limit: 300, unit: 'ns' }, {}] })
     const after = afterFix(plan, 'i2c.pull-up-weak')
@@ -239,7 +239,7 @@ describe('channels, strips and currents', () => {
     const plan = planOf(
       'forty-classic', { s: 'screen-spi-24' },
       { ...at({ 's.sclk': 23, 's.mosi': 19, 's.select': 24 }),
-        build: { order: [], rules: [], flat: [], done: [], wires: { 's.sclk': { lengthM: 0.5 } } } },
+        build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 's.sclk': { lengthM: 0.5 } } } },
     )
     expect(find(plan, 'spi.wire-long')).toMatchObject({ severity: 'caution', figures: [{ value: 0.5, limit: 0.3 }] })
     expect(codesOf(afterFix(plan, 'spi.wire-long'))).not.toContain('spi.wire-long')
@@ -248,7 +248,7 @@ describe('channels, strips and currents', () => {
   it('a 1-Wire line of twenty metres wants less than 4.7 kΩ', () => {
     const plan = planOf(
       'forty-classic', { p: 'probe-onewire' }, { ...at({ 'p.dq': 7 }),
-        build: { order: [], rules: [], flat: [], done: [], wires: { 'p.dq': { lengthM: 20 } } } },
+        build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 'p.dq': { lengthM: 20 } } } },
     )
     expect(find(plan, 'onewire.pull-up')).toBeDefined()
     expect(codesOf(planOf('forty-classic', { p: 'probe-onewire' }, at({ 'p.dq': 7 })))).not.toContain('onewire.pull-up')
@@ -313,10 +313,13 @@ describe('stacks', () => {
     expect(find(planOf('early-26', { a: 'relay-add-on-3' }), 'stack.too-long')).toMatchObject({ figures: [{ value: 40, limit: 26 }] })
   })
 
-  it('two wide sticks cover each other, on a board with one pair of sockets', () => {
+  it('wide sticks fit above each other and not side by side: two in one pair of sockets, three in no two pairs', () => {
     const sticks = { a: 'modem-wide-stick', b: 'receiver-wide-stick' }
-    expect(find(planOf('early-26', sticks), 'sockets.side-by-side')).toMatchObject({ severity: 'caution' })
+    expect(find(planOf('early-26', sticks), 'sockets.stacked')).toMatchObject({ severity: 'note' })
+    expect(find(planOf('forty-classic', sticks), 'sockets.stacked')?.sentence).toContain('a into USB socket 1, lower, b into USB socket 2, upper')
     expect(codesOf(planOf('forty-classic', sticks))).not.toContain('sockets.side-by-side')
+    expect(find(planOf('forty-classic', { ...sticks, c: 'modem-wide-stick' }), 'sockets.side-by-side'))
+      .toMatchObject({ severity: 'caution', figures: [{ value: 3, limit: 2 }] })
     expect(find(
       planOf('forty-classic', { f: 'fan-socket' }), 'sockets.exceeded',
     )).toMatchObject({ severity: 'stop', figures: [{ value: 1, limit: 0 }] })

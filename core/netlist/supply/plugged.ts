@@ -1,6 +1,8 @@
 /** What is plugged into the board's USB sockets and into a hub: parts' plugs, cables, hubs and loads of the maker's own. */
+import { holds } from '../../facts/gather'
+import type { ResolvedPart } from '../../facts/types'
 import type { NodeRef } from '../../plan/power'
-import type { Tree, TreeNode } from '../../netlist/supply/types'
+import type { Tree, TreeNode } from './types'
 
 /** Nodes whose plug goes into a USB rail or a hub; a hub fed elsewhere hangs on it by its data plug. In the order of the tree. */
 export const pluggedInto = (tree: Tree, into: NodeRef): TreeNode[] => tree.nodes.filter(node =>
@@ -11,3 +13,12 @@ export function plugsIntoBoard(tree: Tree, partId: string, usbTerminals: readonl
   const wires = usbTerminals.map(terminal => tree.byId.get(`${partId}.${terminal}@wire`)).filter(wire => wire !== undefined)
   return !wires.length || wires.some(wire => tree.byId.get(wire.from[0] ?? '')?.kind !== 'hub')
 }
+
+/** Plugs that a part has with its present options. */
+export const plugsOf = ({ part, options }: ResolvedPart) => (part.plugs ?? []).filter(plug => holds(plug.when, options))
+
+/** A part's plugs that are in the board itself; one that hangs on a hub takes none of its USB sockets. */
+export const boardPlugs = (owner: ResolvedPart, tree: Tree) =>
+  plugsIntoBoard(tree, owner.id, owner.supplies.filter(supply => supply.from === 'usb').map(supply => supply.id))
+    ? plugsOf(owner)
+    : plugsOf(owner).filter(({ socket }) => socket !== 'usb')

@@ -1,0 +1,182 @@
+/** Room: what is in one another, what the lid lies on, what does not come out of its case, and what cannot breathe. */
+import { misfitOf, thingsFor } from '../catalogue/things'
+import type { Part } from '../catalogue/types'
+import type { BodySocket } from '../catalogue/shapes/body'
+import { assemblyOf, type Assembly, type PlacedBody } from '../mechanics/assembly'
+import { BETWEEN_BOARDS_MM, BREATH_MM, roomOf, type Meeting, type Room } from '../mechanics/room'
+import { plugsOf } from '../netlist/supply/plugged'
+import { thingEdits } from '../plan/things'
+import type { Evidence, Finding, Fix, Rule, Severity, Subject } from './types'
+
+/** Like things differ by so much: closer than that a figure from memory is no proof. memory */
+const DOUBT_MM = 1.5
+const mm = (value: number) => Number(value.toFixed(1))
+
+const blowsIn = ({ facts }: Evidence) => (owner: string) => facts.parts.find(({ id }) => id === owner)?.part.thing?.cooler === 'active'
+
+const subjectsOf = (...bodies: PlacedBody[]): Subject[] => {
+  const all = bodies.flatMap(({ owner }): Subject[] => owner === '@board'
+    ? [{ node: '@board' }]
+    : owner.startsWith('@')
+      ? []
+      : owner.startsWith('node:') ? [{ node: owner.slice(5) }] : [{ partId: owner }])
+  return all.filter((one, i) => all.findIndex(other => other.partId === one.partId && other.node === one.node) === i)
+}
+
+const isSure = (lacksMm: number, ...origins: string[]) => lacksMm > DOUBT_MM || !origins.some(origin => origin.startsWith('memory'))
+const severityOf = (lacksMm: number, ...origins: string[]): Severity => isSure(lacksMm, ...origins) ? 'stop' : 'caution'
+const doubt = (lacksMm: number, ...origins: string[]) => isSure(lacksMm, ...origins)
+  ? ''
+  : ' Like things differ by as much: measure yours and type it in at Build.'
+const originsOf = (...bodies: PlacedBody[]) => [...new Set(bodies.map(({ origin }) => origin))].join('; ')
+
+/** All that the bodies tell. */
+export const roomTaken: Rule = (evidence) => {
+  const { facts, power } = evidence
+  if (!facts.board?.body) return []
+  const assembly = assemblyOf(facts, power.tree)
+  const room = roomOf(assembly, blowsIn(evidence))
+  return [
+    ...lid(evidence, assembly, room), ...walls(assembly, room), ...clashes(evidence, assembly, room), ...close(room), ...air(assembly, room),
+    ...shutIn(evidence, assembly),
+  ]
+}
+
+/** One finding for each thing: its worst body speaks for it. */
+const byOwner = <T>(entries: readonly T[], ownersOf: (entry: T) => string): T[] => {
+  const seen = new Set<string>()
+  return entries.filter((entry) => {
+    const key = ownersOf(entry)
+    return seen.has(key) ? false : (seen.add(key), true)
+  })
+}
+
+function casesWith({ facts }: Pick<Evidence, 'facts'>, fits: (box: Part) => boolean): Fix[] {
+  const found = thingsFor('case', facts.board, facts.catalogue).find(part => part.thing?.cooler === undefined && fits(part))
+  return found ? [{ label: `Take ${found.name}`, edits: thingEdits(facts.plan, 'case', found, facts.catalogue) }] : []
+}
+
+/** What stands higher than the lid lies; coolers are told of with the things. */
+function lid(evidence: Evidence, { inside }: Assembly, { overLid }: Room): Finding[] {
+  const told = byOwner(overLid.filter(({ body }) => body.kind !== 'cooler'), ({ body }) => body.owner)
+  return told.map(({ body, topMm, lacksMm }) => {
+    const needed = Math.max(...overLid.filter(entry => entry.body.kind !== 'cooler').map(entry => entry.topMm))
+    return {
+      code: 'room.lid', id: `room.lid ${body.owner}`, severity: severityOf(lacksMm, body.origin, inside!.origin),
+      stages: ['board', 'build'],
+      title: `The lid does not close over ${body.name}`,
+      sentence: `${capital(body.name)} ends ${mm(topMm)} mm above the board, the lid of ${inside!.name} lies ${mm(inside!.lidMm!)} mm above `
+        + `it: ${mm(lacksMm)} mm are lacking. Leave the lid off, take a higher case, or spacers of ${Math.ceil(lacksMm)} mm or more under `
+        + `the lid.${doubt(lacksMm, body.origin, inside!.origin)}`,
+      subjects: [...subjectsOf(body), { partId: inside!.partId }],
+      figures: [{ label: 'height', value: mm(topMm), unit: 'mm', limit: mm(inside!.lidMm!), origin: `${originsOf(body)}; lid: ${inside!.origin}` }],
+      fixes: casesWith(evidence, ({ thing }) => (thing!.lidMm ?? Infinity) >= needed),
+    }
+  })
+}
+
+function walls({ inside }: Assembly, room: Room): Finding[] {
+  return byOwner(room.walls, ({ body }) => body.owner).map(({ body, lacksMm }) => ({
+    code: 'room.wall', id: `room.wall ${body.owner}`, severity: severityOf(lacksMm, body.origin, inside!.origin), stages: ['board', 'build'],
+    title: `${capital(body.name)} is wider than ${inside!.name}`,
+    sentence: `It stands ${mm(lacksMm)} mm into the wall. It goes on outside of the case, or in a wider one.`
+      + doubt(lacksMm, body.origin, inside!.origin),
+    subjects: [...subjectsOf(body), { partId: inside!.partId }],
+    figures: [{ label: 'over the wall', value: mm(lacksMm), unit: 'mm', limit: 0, origin: originsOf(body) }], fixes: [],
+  }))
+}
+
+/** Plugs beside each other are told of with the sockets. */
+function clashes(evidence: Evidence, assembly: Assembly, room: Room): Finding[] {
+  const pairs = room.clashes.filter(({ one, two }) => !(one.kind === 'plug' && two.kind === 'plug'))
+  return byOwner(pairs, ({ one, two }) => `${one.owner} ${two.owner}`).map((meeting) => {
+    const { one, two, gapMm } = meeting
+    const origins = [one.origin, two.origin]
+    return {
+      code: 'room.clash', id: `room.clash ${one.owner} ${two.owner}`, severity: severityOf(-gapMm, ...origins), stages: ['build'],
+      title: `${capital(two.name)} and ${one.name} are in one another`,
+      sentence: `By ${mm(-gapMm)} mm: one of them has to give way by as much. ${wayOut(one, two)}${doubt(-gapMm, ...origins)}`,
+      subjects: subjectsOf(one, two),
+      figures: [{ label: 'clearance', value: mm(gapMm), unit: 'mm', limit: 0, origin: originsOf(one, two) }],
+      fixes: givingWay(evidence, assembly, room, meeting),
+    }
+  })
+}
+
+const wayOut = (one: PlacedBody, two: PlacedBody) => [one, two].some(({ kind }) => kind === 'add-on')
+  ? 'A taller socket or a riser lifts the board that is pushed on; a lower cooler spares it.'
+  : 'Lay one of them elsewhere.'
+
+/** Fans and things that were put somewhere go back beside the board; a cooler gives way to a lower one; a riser lifts a board. */
+function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, room: Room, { one, two }: Meeting): Fix[] {
+  const fixes: Fix[] = [one, two].filter(({ kind }) => kind === 'fan' || kind === 'part').map(({ owner, name }) =>
+    ({ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: owner, place: { on: 'table' } }] }))
+  if (fixes.length) return fixes
+  const lowest = (owner: string) => Math.min(...bodies.filter(body => body.owner === owner).map(({ solid }) => solid.z[0]))
+  // Of two boards the upper one is lifted.
+  const [over] = [one, two].filter(({ kind }) => kind === 'add-on').sort((a, b) => lowest(b.owner) - lowest(a.owner))
+  if (!over) return []
+  const lower = (over === one ? two : one).owner
+  const lacking = Math.max(...room.clashes.flatMap(pair => [[pair.one, pair.two], [pair.two, pair.one]] as const)
+    .filter(([above, below]) => above.owner === over.owner && below.owner === lower).map(([above, below]) => below.solid.z[1] - above.solid.z[0]))
+  const cooler = facts.parts.find(({ id, part }) => id === lower && part.thing?.cooler !== undefined)
+  const low = cooler && thingsFor('cooler', facts.board, facts.catalogue).find(({ thing, plugs }) => !plugs
+    && thing!.heightMm !== undefined && thing!.heightMm <= lowest(over.owner) - BETWEEN_BOARDS_MM)
+  if (low) fixes.push({ label: `Take ${low.name}`, edits: thingEdits(facts.plan, 'cooler', low, facts.catalogue) })
+  const place = facts.plan.build.places[over.owner]
+  const moreMm = Math.ceil(lacking + BETWEEN_BOARDS_MM)
+  // What it carries goes up with it.
+  const top = Math.max(...bodies.filter(({ kind }) => kind === 'add-on' || kind === 'wire').map(({ solid }) => solid.z[1]))
+  if (inside?.lidMm == null || top + moreMm <= inside.lidMm) fixes.push({
+    label: `Lift ${over.owner === one.owner ? nameOf(facts, one) : nameOf(facts, two)} by a riser of ${(place?.liftMm ?? 0) + moreMm} mm`,
+    edits: [{ edit: 'place-body', id: over.owner, place: { ...place, on: 'board', liftMm: (place?.liftMm ?? 0) + moreMm } }],
+  })
+  return fixes
+}
+
+function close(room: Room): Finding[] {
+  return byOwner(room.close, ({ one, two }) => `${one.owner} ${two.owner}`).map(({ one, two, gapMm, wantedMm }: Meeting) => ({
+    code: 'room.close', id: `room.close ${one.owner} ${two.owner}`, severity: 'note', stages: ['build'],
+    title: `Little room between ${one.name} and ${two.name}`,
+    sentence: `${mm(gapMm)} mm are between them, and ${mm(wantedMm)} mm are usual: look from the side before you press, and put a film `
+      + 'between where metal could touch a joint.',
+    subjects: subjectsOf(one, two), figures: [{ label: 'clearance', value: mm(gapMm), unit: 'mm', limit: wantedMm, origin: originsOf(one, two) }],
+    fixes: [],
+  }))
+}
+
+function air({ inside }: Assembly, { stifled }: Room): Finding[] {
+  return stifled.map(({ body, gapMm }) => ({
+    code: 'room.air', id: `room.air ${body.owner}`, severity: 'caution', stages: ['board', 'build'],
+    title: `${body.name} has no air under the lid`,
+    sentence: `${mm(gapMm)} mm are between its blades and the lid of ${inside!.name}, and it wants ${BREATH_MM} mm: it turns and moves `
+      + 'little. Leave the lid off, or open it above the blades.',
+    subjects: [{ partId: body.owner }, { partId: inside!.partId }],
+    figures: [{ label: 'above the blades', value: mm(gapMm), unit: 'mm', limit: BREATH_MM, origin: 'practice' }], fixes: [],
+  }))
+}
+
+const SHUT: Readonly<Partial<Record<BodySocket, string>>> = { usb: 'USB', video: 'video', display: 'flat-cable' }
+
+/** Sockets that are used and look at a wall. */
+function shutIn({ facts }: Evidence, { inside }: Assembly): Finding[] {
+  const owner = facts.parts.find(({ id }) => id === inside?.partId)
+  const openings = owner?.part.thing?.openings
+  if (!owner || !openings || misfitOf(owner.part, facts.board) !== null) return []
+  return (['usb', 'video', 'display'] as const).flatMap((socket): Finding[] => {
+    const users = facts.parts.filter(part => plugsOf(part).some(plug => plug.socket === socket))
+    if (!users.length || openings.includes(socket)) return []
+    return [{
+      code: 'room.no-opening', id: `room.no-opening ${owner.id} ${socket}`, severity: 'caution', stages: ['board', 'build'],
+      title: `${owner.name} has no hole for the ${SHUT[socket]} socket`,
+      sentence: `${users.map(({ name }) => name).join(' and ')} ${users.length === 1 ? 'needs' : 'need'} it. Leave the lid off, take a case `
+        + 'that is open there, or file a slot before the board is in it.',
+      subjects: [{ partId: owner.id }, ...users.map(({ id }) => ({ partId: id }))], figures: [],
+      fixes: casesWith({ facts }, ({ thing }) => (thing!.openings?.includes(socket) ?? false)
+        && (thing!.lidMm ?? Infinity) >= (owner.part.thing!.lidMm ?? 0)),
+    }]
+  })
+}
+
+const nameOf = ({ parts }: Evidence['facts'], { owner, name }: PlacedBody) => parts.find(({ id }) => id === owner)?.name ?? name
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
