@@ -3,7 +3,8 @@ import { misfitOf, thingsFor } from '../catalogue/things'
 import type { Part } from '../catalogue/types'
 import type { BodySocket } from '../catalogue/shapes/body'
 import { assemblyOf, type Assembly, type PlacedBody } from '../mechanics/assembly'
-import { BETWEEN_BOARDS_MM, BREATH_MM, roomOf, type Meeting, type Room } from '../mechanics/room'
+import { BETWEEN_BOARDS_MM, BREATH_MM, roomOf, tallestOf, type Meeting, type Room } from '../mechanics/room'
+import { flatGap } from '../mechanics/solids'
 import { plugsOf } from '../netlist/supply/plugged'
 import { thingEdits } from '../plan/things'
 import type { Evidence, Finding, Fix, Rule, Severity, Subject } from './types'
@@ -30,6 +31,12 @@ const doubt = (lacksMm: number, ...origins: string[]) => isSure(lacksMm, ...orig
   : ' Like things differ by as much: measure yours and type it in at Build.'
 const originsOf = (...bodies: PlacedBody[]) => [...new Set(bodies.map(({ origin }) => origin))].join('; ')
 
+/** A case whose lid closes over all that stands on the board. */
+export const closesOver = ({ facts, power }: Evidence) => {
+  const needed = tallestOf(assemblyOf(facts, power.tree).bodies)
+  return ({ thing }: Part) => (thing?.lidMm ?? Infinity) >= needed
+}
+
 /** All that the bodies tell. */
 export const roomTaken: Rule = (evidence) => {
   const { facts, power } = evidence
@@ -37,7 +44,8 @@ export const roomTaken: Rule = (evidence) => {
   const assembly = assemblyOf(facts, power.tree)
   const room = roomOf(assembly, blowsIn(evidence))
   return [
-    ...lid(evidence, assembly, room), ...walls(assembly, room), ...clashes(evidence, assembly, room), ...close(room), ...air(assembly, room),
+    ...lid(evidence, assembly, room), ...walls(assembly, room), ...clashes(evidence, assembly, room), ...close(room), ...air(assembly,
+      room),
     ...shutIn(evidence, assembly),
   ]
 }
@@ -57,27 +65,32 @@ function casesWith({ facts }: Pick<Evidence, 'facts'>, fits: (box: Part) => bool
 }
 
 /** What stands higher than the lid lies; coolers are told of with the things. */
-function lid(evidence: Evidence, { inside }: Assembly, { overLid }: Room): Finding[] {
-  const told = byOwner(overLid.filter(({ body }) => body.kind !== 'cooler'), ({ body }) => body.owner)
-  return told.map(({ body, topMm, lacksMm }) => {
-    const needed = Math.max(...overLid.filter(entry => entry.body.kind !== 'cooler').map(entry => entry.topMm))
-    return {
-      code: 'room.lid', id: `room.lid ${body.owner}`, severity: severityOf(lacksMm, body.origin, inside!.origin),
-      stages: ['board', 'build'],
-      title: `The lid does not close over ${body.name}`,
-      sentence: `${capital(body.name)} ends ${mm(topMm)} mm above the board, the lid of ${inside!.name} lies ${mm(inside!.lidMm!)} mm above `
-        + `it: ${mm(lacksMm)} mm are lacking. Leave the lid off, take a higher case, or spacers of ${Math.ceil(lacksMm)} mm or more under `
-        + `the lid.${doubt(lacksMm, body.origin, inside!.origin)}`,
-      subjects: [...subjectsOf(body), { partId: inside!.partId }],
-      figures: [{ label: 'height', value: mm(topMm), unit: 'mm', limit: mm(inside!.lidMm!), origin: `${originsOf(body)}; lid: ${inside!.origin}` }],
-      fixes: casesWith(evidence, ({ thing }) => (thing!.lidMm ?? Infinity) >= needed),
-    }
-  })
+function lid(evidence: Evidence, { inside, bodies }: Assembly, { overLid }: Room): Finding[] {
+  const over = overLid.filter(({ body }) => body.kind !== 'cooler')
+  const [worst] = over
+  if (!worst) return []
+  const told = byOwner(over, ({ body }) => body.owner)
+  const origins = [worst.body.origin, inside!.origin]
+  const needed = tallestOf(bodies)
+  return [{
+    code: 'room.lid', id: `room.lid ${inside!.partId}`, severity: severityOf(worst.lacksMm, ...origins), stages: ['board', 'build'],
+    title: `The lid of ${inside!.name} does not close`,
+    sentence: `It lies ${mm(inside!.lidMm!)} mm above the board; ${told.map(({ body, topMm }) => `${body.name} ends at ${mm(topMm)} mm`)
+      .join(', ')}: ${mm(worst.lacksMm)} mm are lacking. Leave the lid off, take a higher case, or put spacers of `
+      + `${Math.ceil(worst.lacksMm)} mm or more under the lid and type in what you measure then.${doubt(worst.lacksMm, ...origins)}`,
+    subjects: [...subjectsOf(...told.map(({ body }) => body)), { partId: inside!.partId }],
+    figures: [{
+      label: 'height', value: mm(worst.topMm), unit: 'mm', limit: mm(inside!.lidMm!),
+      origin: `${originsOf(worst.body)}; lid: ${inside!.origin}`,
+    }],
+    fixes: casesWith(evidence, ({ thing }) => (thing!.lidMm ?? Infinity) >= needed),
+  }]
 }
 
 function walls({ inside }: Assembly, room: Room): Finding[] {
   return byOwner(room.walls, ({ body }) => body.owner).map(({ body, lacksMm }) => ({
-    code: 'room.wall', id: `room.wall ${body.owner}`, severity: severityOf(lacksMm, body.origin, inside!.origin), stages: ['board', 'build'],
+    code: 'room.wall', id: `room.wall ${body.owner}`, severity: severityOf(lacksMm, body.origin, inside!.origin), stages: ['board',
+      'build'],
     title: `${capital(body.name)} is wider than ${inside!.name}`,
     sentence: `It stands ${mm(lacksMm)} mm into the wall. It goes on outside of the case, or in a wider one.`
       + doubt(lacksMm, body.origin, inside!.origin),
@@ -98,7 +111,7 @@ function clashes(evidence: Evidence, assembly: Assembly, room: Room): Finding[] 
       sentence: `By ${mm(-gapMm)} mm: one of them has to give way by as much. ${wayOut(one, two)}${doubt(-gapMm, ...origins)}`,
       subjects: subjectsOf(one, two),
       figures: [{ label: 'clearance', value: mm(gapMm), unit: 'mm', limit: 0, origin: originsOf(one, two) }],
-      fixes: givingWay(evidence, assembly, room, meeting),
+      fixes: givingWay(evidence, assembly, meeting),
     }
   })
 }
@@ -108,7 +121,7 @@ const wayOut = (one: PlacedBody, two: PlacedBody) => [one, two].some(({ kind }) 
   : 'Lay one of them elsewhere.'
 
 /** Fans and things that were put somewhere go back beside the board; a cooler gives way to a lower one; a riser lifts a board. */
-function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, room: Room, { one, two }: Meeting): Fix[] {
+function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two }: Meeting): Fix[] {
   const fixes: Fix[] = [one, two].filter(({ kind }) => kind === 'fan' || kind === 'part').map(({ owner, name }) =>
     ({ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: owner, place: { on: 'table' } }] }))
   if (fixes.length) return fixes
@@ -117,8 +130,9 @@ function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, room: Room
   const [over] = [one, two].filter(({ kind }) => kind === 'add-on').sort((a, b) => lowest(b.owner) - lowest(a.owner))
   if (!over) return []
   const lower = (over === one ? two : one).owner
-  const lacking = Math.max(...room.clashes.flatMap(pair => [[pair.one, pair.two], [pair.two, pair.one]] as const)
-    .filter(([above, below]) => above.owner === over.owner && below.owner === lower).map(([above, below]) => below.solid.z[1] - above.solid.z[0]))
+  const mine = bodies.filter(({ owner }) => owner === over.owner)
+  const lacking = Math.max(...bodies.filter(({ owner, solid }) => owner === lower && mine.some(body => flatGap(body.solid, solid) < 0))
+    .map(({ solid }) => solid.z[1])) - lowest(over.owner)
   const cooler = facts.parts.find(({ id, part }) => id === lower && part.thing?.cooler !== undefined)
   const low = cooler && thingsFor('cooler', facts.board, facts.catalogue).find(({ thing, plugs }) => !plugs
     && thing!.heightMm !== undefined && thing!.heightMm <= lowest(over.owner) - BETWEEN_BOARDS_MM)
@@ -140,7 +154,8 @@ function close(room: Room): Finding[] {
     title: `Little room between ${one.name} and ${two.name}`,
     sentence: `${mm(gapMm)} mm are between them, and ${mm(wantedMm)} mm are usual: look from the side before you press, and put a film `
       + 'between where metal could touch a joint.',
-    subjects: subjectsOf(one, two), figures: [{ label: 'clearance', value: mm(gapMm), unit: 'mm', limit: wantedMm, origin: originsOf(one, two) }],
+    subjects: subjectsOf(one, two), figures: [{ label: 'clearance', value: mm(gapMm), unit: 'mm', limit: wantedMm, origin: originsOf(
+      one, two) }],
     fixes: [],
   }))
 }
@@ -169,8 +184,8 @@ function shutIn({ facts }: Evidence, { inside }: Assembly): Finding[] {
     return [{
       code: 'room.no-opening', id: `room.no-opening ${owner.id} ${socket}`, severity: 'caution', stages: ['board', 'build'],
       title: `${owner.name} has no hole for the ${SHUT[socket]} socket`,
-      sentence: `${users.map(({ name }) => name).join(' and ')} ${users.length === 1 ? 'needs' : 'need'} it. Leave the lid off, take a case `
-        + 'that is open there, or file a slot before the board is in it.',
+      sentence: `${users.map(({ name }) => name).join(' and ')} ${users.length === 1 ? 'needs' : 'need'} it. Leave the lid off, take a `
+        + 'case that is open there, or file a slot before the board is in it.',
       subjects: [{ partId: owner.id }, ...users.map(({ id }) => ({ partId: id }))], figures: [],
       fixes: casesWith({ facts }, ({ thing }) => (thing!.openings?.includes(socket) ?? false)
         && (thing!.lidMm ?? Infinity) >= (owner.part.thing!.lidMm ?? 0)),

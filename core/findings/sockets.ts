@@ -32,7 +32,7 @@ export const widePlugs: Rule = ({ facts, power }) => {
     code: 'sockets.stacked', id: 'sockets.stacked', severity: 'note', stages: ['parts', 'build'],
     title: `${wide.length} wide plugs: one above the other`,
     sentence: `${wide.map(owner => owner.name).join(' and ')} are wider than the distance of two sockets side by side. ${seated.where
-      || 'Put one above the other, or at opposite ends'}; a short extension lead gives room and keeps their warmth apart.`,
+    || 'Put one above the other, or at opposite ends'}; a short extension lead gives room and keeps their warmth apart.`,
     subjects: wide.map(owner => ({ partId: owner.id })), figures: seated.figures, fixes: [],
   }]
   return [{

@@ -5,6 +5,7 @@ import { holds } from '../facts/gather'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { freePartId } from '../plan/create'
 import { thingEdits } from '../plan/things'
+import { closesOver } from './room'
 import { pluggedInto, plugsIntoBoard } from '../netlist/supply/plugged'
 import type { Evidence, Finding, Fix, Rule, Subject } from './types'
 
@@ -82,13 +83,15 @@ const onHeader = ({ atPosition, parts }: Facts): { boards: ResolvedPart[], wires
 })
 
 /** A case that leaves no way out for what is on the header. */
-export const headerShut: Rule = ({ facts }) => ofKind(facts, 'case').flatMap((box): Finding[] => {
+export const headerShut: Rule = evidence => ofKind(evidence.facts, 'case').flatMap((box): Finding[] => {
+  const { facts } = evidence
   const { boards, wires } = onHeader(facts)
   const thing = box.part.thing!
   if (thing.headerSlot || (thing.addOnInside && !wires) || (!boards.length && !wires)) return []
   const cooler = ofKind(facts, 'cooler')[0]
-  const open = thingsFor('case', facts.board, facts.catalogue).find(({ thing: other }) => other!.headerSlot && other!.cooler === undefined
-    && (!cooler || lacksUnderLid(cooler.part.thing!, other!) === null))
+  const closes = closesOver(evidence)
+  const open = thingsFor('case', facts.board, facts.catalogue).find(part => part.thing!.headerSlot && part.thing!.cooler === undefined
+    && closes(part) && (!cooler || lacksUnderLid(cooler.part.thing!, part.thing!) === null))
   const what = boards.length ? boards.map(owner => owner.name).join(' and ') : `${wires} ${wires === 1 ? 'wire' : 'wires'}`
   return [{
     code: 'case.header-shut', id: `case.header-shut ${box.id}`, severity: 'caution', stages: ['board', 'build'],

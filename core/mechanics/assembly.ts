@@ -11,6 +11,7 @@ import { boardPlugs, pluggedInto } from '../netlist/supply/plugged'
 import type { Tree } from '../netlist/supply/types'
 import type { NodeRef } from '../plan/power'
 import { mountAnswer } from './fasteners'
+import { laidOut } from './lay-out'
 import { sittings } from './sittings'
 import { about, boundsOf, box, length, middle, type Range, type Solid } from './solids'
 
@@ -66,8 +67,6 @@ const PITCH_MM = 2.54
 const SHOULDER_MM = 6
 /** Plugs of cables by what they go into: across, high, and out of the socket, mm. memory */
 const PLUG_MM = { usb: [12, 7, 30], video: [18, 9, 35], small: [11, 6.5, 28] } as const
-/** Between things that are laid out beside the board, mm. */
-const AISLE_MM = 14
 /** What is laid out and is longer lies there rolled up or cut off. */
 const LONGEST_LAID_MM = 200
 
@@ -169,7 +168,8 @@ class Assembling {
     if (body.aboveMm) this.add({
       ...common, id: `${owner.id}.above`, name: `what stands on ${owner.name}`, origin: body.origins?.aboveMm ?? body.origin,
       // Where the header comes out again its strip is free.
-      solid: box(x, passesThrough(owner) ? [y[0], Math.max(y[0] + 1, at.yMm - PITCH_MM)] : y, [under + thick, under + thick + body.aboveMm]),
+      solid: box(x, passesThrough(owner) ? [y[0], Math.max(y[0] + 1, at.yMm - PITCH_MM)] : y, [under + thick, under + thick
+      + body.aboveMm]),
     })
     if (body.belowMm) this.add({
       ...common, id: `${owner.id}.below`, name: `joints under ${owner.name}`, solid: box(x, y, [under - body.belowMm, under]),
@@ -209,8 +209,10 @@ class Assembling {
       const plugs = [
         ...this.facts.parts.flatMap(owner => boardPlugs(owner, this.tree).filter(({ socket }) => socket === kind)
           .map(plug => ({ owner: owner.id, name: owner.name, body: plug.wide ? owner.part.body : undefined }))),
-        ...kind === 'usb' ? pluggedInto(this.tree, '@usb' as NodeRef).filter(node => !node.partId).map(({ id, name }) =>
-          ({ owner: `node:${id}`, name, body: undefined })) : [],
+        ...kind === 'usb'
+          ? pluggedInto(this.tree, '@usb' as NodeRef).filter(node => !node.partId).map(({ id, name }) =>
+              ({ owner: `node:${id}`, name, body: undefined }))
+          : [],
       ]
       if (!there.length || !plugs.length) continue
       const small = (this.facts.board?.socketSizes?.[kind] ?? 'full') !== 'full'
@@ -280,22 +282,15 @@ class Assembling {
     return plate ? plate.solid.z[1] : lowest
   }
 
-  /** What has no place yet goes to the right of everything, in columns as high as the board is deep, or a little more. */
+  /** What has no place yet is laid out beside and below everything else. */
   private layOut(): void {
     const laid = this.bodies.filter(body => body.laid)
-    const others = this.bodies.filter(body => !body.laid)
-    const bounds = boundsOf(others.map(({ solid }) => solid))
-    const tall = Math.max(80, bounds ? length(bounds.y) : 0)
-    let x = (bounds?.x[1] ?? -AISLE_MM) + AISLE_MM
-    let [y, column] = [bounds?.y[1] ?? tall, 0]
-    const top = y
-    for (const body of laid) {
-      const [wide, deep] = [length(body.solid.x), length(body.solid.y)]
-      if (y < top && y - deep < top - tall) [x, y, column] = [x + column + AISLE_MM, top, 0]
-      body.solid = { ...body.solid, x: [x, x + wide], y: [y - deep, y] }
-      column = Math.max(column, wide)
-      y -= deep + AISLE_MM
-    }
+    const bounds = boundsOf(this.bodies.filter(body => !body.laid).map(({ solid }) => solid))
+    const places = laidOut(laid.map(({ solid }) => [length(solid.x), length(solid.y)]), bounds)
+    laid.forEach((body, i) => {
+      const [x, y] = places[i]!
+      body.solid = { ...body.solid, x: from(x, length(body.solid.x)), y: from(y, length(body.solid.y)) }
+    })
   }
 
   private inside(): Enclosed | null {

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 /** All steps in their order: what, with what, how long, what has to be seen; moved, ticked, and with what a move breaks. */
-import { mdiArrowDown, mdiArrowUp } from '@mdi/js'
+import { mdiArrowDown, mdiArrowUp, mdiEye, mdiEyeOutline } from '@mdi/js'
 import { TOOL_WORDS, type Step } from '~~/core/build/steps/types'
 import { useBuild } from './useBuild'
+import { usePicture } from './usePicture'
 
 const project = useProjectStore()
 const view = useViewStore()
 const { colourOf } = useOwners()
 const { build, done, stepDone, tick, move, computedOrder } = useBuild()
+const { current, chosen } = usePicture()
 const wireOf = computed(() => new Map(project.report!.wires.map((wire, i) => [wire.key, { ...wire, number: i + 1 }])))
 const titleOf = (id: string) => build.value.bench.steps.find(step => step.id === id)?.title ?? id
 const doneCount = computed(() => build.value.steps.filter(stepDone).length)
@@ -90,7 +92,7 @@ const dropRule = (at: number) => project.edit({ edit: 'set-step-rules', rules: r
         v-for="(step, i) in build.steps"
         :key="step.id"
         class="step"
-        :class="{ done: stepDone(step) }"
+        :class="{ done: stepDone(step), shown: current?.id === step.id }"
         :data-test="`step-${step.id}`"
         :style="partOf(step) ? { '--owner': colourOf(partOf(step)!) } : {}"
       >
@@ -111,22 +113,30 @@ const dropRule = (at: number) => project.edit({ edit: 'set-step-rules', rules: r
             v-if="step.undo === null"
             class="mark final"
           >no way back</span>
-          <span class="spacer" />
-          <span class="small quiet figures sign">{{ sign(step) }}</span>
-          <IconAct
-            :name="`Move ${step.title} up`"
-            hint="Earlier"
-            :icon="mdiArrowUp"
-            :disabled="i === 0"
-            @click="move(step.id, -1)"
-          />
-          <IconAct
-            :name="`Move ${step.title} down`"
-            hint="Later"
-            :icon="mdiArrowDown"
-            :disabled="i === build.steps.length - 1"
-            @click="move(step.id, 1)"
-          />
+          <span class="acts">
+            <span class="small quiet figures sign">{{ sign(step) }}</span>
+            <IconAct
+              :name="`Show ${step.title} in the picture`"
+              hint="Show in the picture"
+              :icon="current?.id === step.id ? mdiEye : mdiEyeOutline"
+              :data-test="`show-${step.id}`"
+              @click="chosen = chosen === step.id ? null : step.id"
+            />
+            <IconAct
+              :name="`Move ${step.title} up`"
+              hint="Earlier"
+              :icon="mdiArrowUp"
+              :disabled="i === 0"
+              @click="move(step.id, -1)"
+            />
+            <IconAct
+              :name="`Move ${step.title} down`"
+              hint="Later"
+              :icon="mdiArrowDown"
+              :disabled="i === build.steps.length - 1"
+              @click="move(step.id, 1)"
+            />
+          </span>
         </div>
         <p
           v-for="bad in brokenFor(step.id)"
@@ -265,11 +275,13 @@ const dropRule = (at: number) => project.edit({ edit: 'set-step-rules', rules: r
 .steps { list-style: none; padding: 0; margin: 0 0 10px; display: grid; gap: 4px; }
 .step { background: var(--sheet); border: 1px solid var(--rule); border-left: 6px solid var(--owner, var(--rule)); border-radius: 4px;
   padding: 2px 8px 6px; }
+.step.shown { box-shadow: inset 0 0 0 2px var(--copper); }
+.acts { display: inline-flex; align-items: center; margin-left: auto; }
+.sign { margin-right: 4px; }
 .line { display: flex; gap: 6px; align-items: center; flex-wrap: wrap; }
 .tick { flex: none; }
 .nr { min-width: 1.6em; text-align: end; color: var(--ink-2); }
 .title { overflow-wrap: anywhere; }
-.spacer { flex: 1; }
 .mark { font-size: 11.5px; font-weight: 700; border-radius: 2px; padding: 0 6px; white-space: nowrap; }
 .mark.hold { background: var(--ochre-wash); color: var(--ochre); border: 1px solid var(--ochre); }
 .mark.final { background: var(--carmine-wash); color: var(--carmine); border: 1px solid var(--carmine); }

@@ -87,8 +87,12 @@ const markdown = () => download(fileName(project.plan!.name, '-build.md'),
       />
       <section
         v-show="shown === 'steps'"
-        class="view"
+        class="view steps"
       >
+        <div class="seen">
+          <BuildPicture />
+          <BuildRoom />
+        </div>
         <BuildSteps />
       </section>
       <section
@@ -149,6 +153,13 @@ const markdown = () => download(fileName(project.plan!.name, '-build.md'),
 .empty { display: grid; gap: 8px; justify-items: start; padding: 12px 0; }
 .push { padding: 6px 0; }
 .view { padding-top: 8px; }
+.steps { display: grid; gap: 8px; align-items: start; }
+.seen { display: grid; gap: 8px; min-width: 0; }
+.steps > * { min-width: 0; }
+@media (min-width: 1200px) {
+  .steps { grid-template-columns: minmax(0, 5fr) minmax(0, 6fr); }
+  .seen { grid-column: 2; grid-row: 1; position: sticky; top: 8px; }
+}
 .acts { display: flex; gap: 8px; padding-bottom: 6px; }
 /* Paper has all of it, one after the other. */
 @media print { .view { display: block !important; } .acts { display: none; } }

@@ -2,8 +2,8 @@
 import { choice, list, map, number, object, oneOf, optional, text, type Fields, type Of } from '../../shape/shape'
 
 /**
- * `published: …` (the source follows), `practice`, `memory`, `yours` (typed in by the maker) or `measured` (likewise, at the thing): where a figure comes from; it is shown
- * beside every limit.
+ * `published: …` (the source follows), `practice`, `memory`, `yours` (typed in by the maker) or `measured` (likewise, at the
+ * thing): where a figure comes from; it is shown beside every limit.
  */
 export const origin = text({
   pattern: /^(memory|practice|published|yours|measured)(: .+)?$/, called: 'memory, practice, yours, measured or published, with the source after a colon',
