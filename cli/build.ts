@@ -1,5 +1,5 @@
 import { shippedCatalogue } from '../core/catalogue'
-import { stepsOf } from '../core/build/steps/of-facts'
+import { stepsOf } from '../core/build/of-facts'
 import { buildAsMarkdown, cutsAsCsv, partsAsCsv, stepsAsCsv, wiresAsCsv } from '../core/build/table'
 import { evaluateFacts } from '../core/evaluate'
 import { gatherFacts } from '../core/facts/gather'

@@ -53,6 +53,7 @@ const PROGRAMS = [
   { debian: 'netplan.io', files: ['/usr/sbin/netplan'] },
   { debian: 'network-manager', files: ['/usr/bin/nmcli'] },
   { debian: 'systemd', files: ['/usr/bin/systemd-analyze'] },
+  { debian: 'poppler-utils', files: ['/usr/bin/pdftotext'] },
   { debian: 'desktop-file-utils', files: ['/usr/bin/desktop-file-validate'] },
   { debian: 'x11-xkb-utils', files: ['/usr/bin/xkbcomp'] },
   { debian: 'xkb-data', files: ['/usr/share/X11/xkb/symbols/us'] },

@@ -40,6 +40,10 @@ const LOOKS: Readonly<Record<WrongWay, string>> = {
   'turned': 'The board points away over the other edge: its own position 1 is at the far end.',
   'mirrored': 'It sits on the wrong side of the board: its parts look away from those of the board.',
 }
+export const WAY_WORDS: Readonly<Record<WrongWay, string>> = {
+  'column up': 'One column towards the far end', 'column down': 'One column towards position 1', 'row in': 'One row inwards',
+  'row out': 'One row outwards', 'turned': 'Turned by half a turn', 'mirrored': 'From the other side of the board',
+}
 const GRAVITY: Readonly<Record<Harm, number>> = { 'breaks': 0, 'may break': 1, 'dead': 2 }
 
 interface Place { column: number, row: number }

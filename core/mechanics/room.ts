@@ -84,11 +84,13 @@ const wantedBetween = (a: PlacedBody, b: PlacedBody): number => a.kind === 'add-
 /** Bodies that are in the case, not beside it. */
 function enclosed({ bodies, inside }: Assembly): PlacedBody[] {
   if (!inside?.x || !inside.y) return []
-  return bodies.filter(body => isUnderLid(body)).filter(({ solid }) => solid.x[0] < inside.x![1] && solid.x[1] > inside.x![0] && solid.y[0] < inside.y![1] && solid.y[1] > inside.y![0])
+  return bodies.filter(body => isUnderLid(body)).filter(({ solid }) => solid.x[0] < inside.x![1] && solid.x[1] > inside.x![0]
+    && solid.y[0] < inside.y![1] && solid.y[1] > inside.y![0])
 }
 
 /** How high the highest thing ends that a lid has to close over: not what lies beside, and not a fan, which hangs from the lid itself. */
-export const tallestOf = (bodies: readonly PlacedBody[]): number => Math.max(0, ...bodies.filter(body => isUnderLid(body) && body.kind !== 'fan')
+export const tallestOf = (bodies: readonly PlacedBody[]): number => Math.max(0, ...bodies.filter(body => isUnderLid(body)
+  && body.kind !== 'fan')
   .map(({ solid }) => solid.z[1]))
 
 /** Wires on the board's own header leave by the slot, or are told of elsewhere. */

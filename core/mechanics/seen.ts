@@ -51,7 +51,8 @@ export function seenFrom({ bodies }: Pick<Assembly, 'bodies'>, view: View): Shee
  * Way of a harness on the sheet, along the axes: out of the header, along a lane above everything, down beside its part and into it. What
  * lies below the header is come to on the left of everything, by a channel of its own.
  */
-export function trunkWay(from: readonly [x: number, y: number], to: Pick<Shape, 'x' | 'y' | 'width' | 'height'>, lane: number, channel: number,
+export function trunkWay(from: readonly [x: number, y: number], to: Pick<Shape, 'x' | 'y' | 'width' | 'height'>, lane: number,
+  channel: number,
 ): number[][] {
   const beside = to.x <= from[0] ? channel : to.x - 3
   const into = to.y + Math.min(to.height / 2, 8)

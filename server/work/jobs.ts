@@ -1,5 +1,5 @@
 /** What the routes do, by name: from the text of a body to the value that is answered. Runs in a worker thread. */
-import { stepsOf } from '../../core/build/steps/of-facts'
+import { stepsOf } from '../../core/build/of-facts'
 import { shippedCatalogue } from '../../core/catalogue'
 import { tryBoards } from '../../core/choose/boards'
 import { evaluate, evaluateFacts } from '../../core/evaluate'

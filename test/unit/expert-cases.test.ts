@@ -129,9 +129,10 @@ describe('a receiver stack', () => {
     { supply: { type: 'power-bank-12ah' }, between: { 'f.drive': { kind: 'mosfet' } } },
   )
 
-  it('the sensor board holds the end, the fan and the module stay off it, and the sticks cover each other', () => {
+  it('the sensor board holds the end, the fan and the module stay off it, and the sticks go one above the other', () => {
     const plan = placed(stack)
-    expect(find(plan, 'sockets.side-by-side')).toMatchObject({ severity: 'caution' })
+    // One pair of sockets, one above the other: by their sizes the sticks go in so, and beside each other they would not.
+    expect(find(plan, 'sockets.stacked')?.sentence).toContain('Put a into USB socket 1, lower, b into USB socket 2, upper')
     expect(stops(plan).filter(code => !code.startsWith('supply') && !code.startsWith('rail') && !code.startsWith('path'))).toEqual([])
     // memory: the early board's input fuse holds 1.1 A, and the sticks with the rest ask for more
     expect(find(plan, 'path.over-rating')).toMatchObject({ severity: 'stop', subjects: [{ node: '@socket' }, {}] })

@@ -1,6 +1,6 @@
 /** Bodies in their places, what has no room, and the ways out, over boards, add-on boards, coolers and cases. */
 import { describe, expect, it } from 'vitest'
-import { stepsOf } from '../../core/build/steps/of-facts'
+import { stepsOf } from '../../core/build/of-facts'
 import { stepOfBody } from '../../core/build/steps/bodies'
 import { evaluate } from '../../core/evaluate'
 import { gatherFacts } from '../../core/facts/gather'

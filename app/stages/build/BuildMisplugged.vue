@@ -1,13 +1,9 @@
 <script setup lang="ts">
 /** Each way to push a board on wrong: what meets what, what it does, and how it is found before power. */
-import { misplugged } from '~~/core/mechanics/plugged'
+import { misplugged, WAY_WORDS } from '~~/core/mechanics/plugged'
 
 const { partId } = defineProps<{ partId: string }>()
 const project = useProjectStore()
-const WAY_WORDS = {
-  'column up': 'One column towards the far end', 'column down': 'One column towards position 1', 'row in': 'One row inwards',
-  'row out': 'One row outwards', 'turned': 'Turned by half a turn', 'mirrored': 'From the other side of the board',
-} as const
 const HARM_WORDS = { 'breaks': 'breaks something', 'may break': 'can break something', 'dead': 'does not work' } as const
 const found = computed(() => misplugged(project.facts!).filter(entry => entry.partId === partId))
 const breaking = computed(() => found.value.filter(({ harm }) => harm === 'breaks').length)

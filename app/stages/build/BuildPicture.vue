@@ -60,7 +60,8 @@ function nameIn({ body, width }: Shape, size: number): string {
   const most = Math.floor(width / (size * 0.52))
   return body.name.length <= most ? body.name : `${body.name.slice(0, Math.max(1, most - 1))}…`
 }
-const named = (shape: Shape) => !shape.body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug'].includes(shape.body.kind)
+const named = (shape: Shape) => !shape.body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug'].includes(
+  shape.body.kind)
 
 /** Harnesses from the header to parts: as many wires as end at it. */
 const trunks = computed(() => {

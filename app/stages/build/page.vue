@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Building: the steps in the order without regret, every wire, what lies on the table; and one thing at a time, for the bench. */
 import { buildAsMarkdown, cutsAsCsv, wiresAsCsv } from '~~/core/build/table'
+import { engine } from '~/stores/engine'
 import { useBuild } from './useBuild'
 
 const project = useProjectStore()
@@ -18,6 +19,23 @@ const setAside = computed(() => project.report!.findings.filter(finding => findi
 
 const csv = () => download(fileName(project.plan!.name, '-wires.csv'), '\uFEFF' + wiresAsCsv(wires.value), 'text/csv')
 const cuts = () => download(fileName(project.plan!.name, '-cuts.csv'), '\uFEFF' + cutsAsCsv(wires.value), 'text/csv')
+const view = useViewStore()
+const making = ref(false)
+async function benchSheet() {
+  if (!engine.value || !project.facts) return
+  making.value = true
+  try {
+    const open = project.report!.findings.filter(finding => finding.severity === 'stop').map(({ title }) => title)
+    const { pdfOf } = await import('./benchPdf')
+    download(fileName(project.plan!.name, '-bench.pdf'), await pdfOf(engine.value.sheetOf(project.facts, open)), 'application/pdf')
+  }
+  catch (error) {
+    view.say(`The bench sheet could not be made: ${(error as Error).message}. "All as text" has the same words.`)
+  }
+  finally {
+    making.value = false
+  }
+}
 const markdown = () => download(fileName(project.plan!.name, '-build.md'),
   buildAsMarkdown(project.plan!.name, wires.value, project.report!.partsList, build.value), 'text/markdown')
 </script>
@@ -36,6 +54,16 @@ const markdown = () => download(fileName(project.plan!.name, '-build.md'),
         @click="markdown"
       >
         All as text
+      </v-btn>
+      <v-btn
+        size="small"
+        variant="outlined"
+        :disabled="!wires.length"
+        :loading="making"
+        data-test="bench-sheet"
+        @click="benchSheet"
+      >
+        Bench sheet
       </v-btn>
       <v-btn
         size="small"

@@ -175,7 +175,8 @@ describe('wires', () => {
   it('are one for a whole add-on board, and carry colour, length and what stands between as chosen', () => {
     const plan = planOf('forty-classic', { v: 'audio-add-on', f: 'fan-5v' }, {
       ...loose({ 'f.drive': 16, 'f.vcc': 2, 'f.gnd': 14 }), between: { 'f.drive': { kind: 'mosfet' } },
-      build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 'f.drive': { colour: 'white', lengthM: 0.12 } } },
+      build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 'f.drive': { colour: 'white',
+        lengthM: 0.12 } } },
     })
     const stage = 'MOSFET stage with flyback diode'
     // Two wires of the fan and three of its stage: the fan's return runs through the stage.

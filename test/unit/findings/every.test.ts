@@ -31,7 +31,8 @@ const wired: fc.Arbitrary<Plan> = fc.record({
     stack: turn ? plan.parts.map(part => part.id).reverse() : [],
     assignments: Object.fromEntries(keys.map((key, i) => [key, { position: positions[i % positions.length]! }])),
     between: Object.fromEntries(things.map((thing, i) => [keys[(i * 3) % Math.max(1, keys.length)] ?? 'p0.x', thing])),
-    build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: Object.fromEntries(keys.slice(0, 4).map(key => [key, { lengthM }])) },
+    build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: Object.fromEntries(keys.slice(0, 4).map(key =>
+      [key, { lengthM }])) },
   }
 })
 

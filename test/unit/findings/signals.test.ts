@@ -316,7 +316,8 @@ describe('stacks', () => {
   it('wide sticks fit above each other and not side by side: two in one pair of sockets, three in no two pairs', () => {
     const sticks = { a: 'modem-wide-stick', b: 'receiver-wide-stick' }
     expect(find(planOf('early-26', sticks), 'sockets.stacked')).toMatchObject({ severity: 'note' })
-    expect(find(planOf('forty-classic', sticks), 'sockets.stacked')?.sentence).toContain('a into USB socket 1, lower, b into USB socket 2, upper')
+    expect(find(planOf('forty-classic', sticks), 'sockets.stacked')?.sentence).toContain(
+      'a into USB socket 1, lower, b into USB socket 2, upper')
     expect(codesOf(planOf('forty-classic', sticks))).not.toContain('sockets.side-by-side')
     expect(find(planOf('forty-classic', { ...sticks, c: 'modem-wide-stick' }), 'sockets.side-by-side'))
       .toMatchObject({ severity: 'caution', figures: [{ value: 3, limit: 2 }] })

@@ -1,0 +1,25 @@
+/** Steps straight from facts, for whoever has no netlist at hand. */
+import type { Facts } from '../facts/types'
+import { assemblyOf } from '../mechanics/assembly'
+import { netlistOf } from '../netlist/build'
+import { powerOf } from '../power/report'
+import { benchSheetOf, type BenchSheet } from './bench-sheet'
+import { partsListOf } from './parts-list'
+import { wiresOf } from './wires'
+import { buildOf, type BuildSteps } from './steps'
+
+/** What the bench sheet is made of. */
+export function sheetOf(facts: Facts, stops: readonly string[]): BenchSheet {
+  const power = powerOf(facts)
+  const netlist = netlistOf(facts, power.tree)
+  const wires = wiresOf(facts, netlist)
+  return benchSheetOf({
+    facts, netlist, wires, stops, items: partsListOf(netlist, wires, facts.plan.build.mount), build: buildOf(facts, netlist, wires),
+    assembly: facts.board?.body ? assemblyOf(facts, power.tree) : null,
+  })
+}
+
+export function stepsOf(facts: Facts): BuildSteps {
+  const netlist = netlistOf(facts, powerOf(facts).tree)
+  return buildOf(facts, netlist, wiresOf(facts, netlist))
+}

@@ -1,0 +1,38 @@
+/** A sheet as a picture of its own, for paper: nothing in it comes from a style sheet. */
+import { escapeMarkup } from '../markup'
+import type { PlacedBody } from './assembly'
+import type { Sheet } from './seen'
+
+export type Stand = 'there' | 'now' | 'later'
+
+const MARGIN_MM = 4
+
+/** Text of an SVG document, in mm. What is new is drawn strong, what is to come is left out. */
+export function svgOf(sheet: Sheet, standOf: (body: PlacedBody) => Stand, letterMm = 5): string {
+  const shapes = sheet.shapes.filter(({ body }) => standOf(body) !== 'later').map(({ body, x, y, width, height, round }) => {
+    const isNew = standOf(body) === 'now'
+    const fill = isNew
+      ? '#f6e3d6'
+      : body.kind === 'pins' || body.kind === 'wire'
+        ? '#777777'
+        : body.kind === 'board'
+          ? '#eef4ee'
+          : '#f4f4f4'
+    const stroke = isNew ? '#9c4a1f' : '#555555'
+    const radius = round ? width / 2 : 0
+    const most = Math.floor(width / (letterMm * 0.55))
+    const isNamed = !body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug'].includes(body.kind)
+      && height > letterMm * 1.1 && most > 2
+    const name = body.name.length <= most ? body.name : `${body.name.slice(0, Math.max(1, most - 1))}…`
+    const place = `x="${mm(x)}" y="${mm(y)}" width="${mm(width)}" height="${mm(height)}" rx="${mm(radius)}"`
+    return `<rect ${place} fill="${fill}" stroke="${stroke}" `
+      + `stroke-width="${isNew ? 1.2 : 0.4}"/>`
+      + (isNamed
+        ? `<text x="${mm(x + 1)}" y="${mm(y + letterMm)}" font-size="${letterMm}" fill="#111111">${escapeMarkup(name)}</text>`
+        : '')
+  })
+  const box = [sheet.x - MARGIN_MM, sheet.y - MARGIN_MM, sheet.width + 2 * MARGIN_MM, sheet.height + 2 * MARGIN_MM].map(mm)
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box.join(' ')}" width="${box[2]}" height="${box[3]}">${shapes.join('')}</svg>`
+}
+
+const mm = (value: number) => Number(value.toFixed(2))
