@@ -17,7 +17,7 @@ const USAGE = `usage: voltaris check PLAN… [--json]
        voltaris choose PLAN [--totals] [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
-       voltaris build PLAN [--json|--steps|--wires|--cuts|--parts]
+       voltaris build PLAN [--json|--steps|--wires|--cuts|--labels|--bodies|--parts]
        voltaris files PLAN [--json] [-o FOLDER]
        voltaris program PLAN FILE [--numbering line|header|own] [--language NAME] [--constants|--json] [-o OUT]
        voltaris begin FILE --board ID [--supply ID] [--numbering …] [-o PLAN]
@@ -34,7 +34,7 @@ place   a place for every terminal, with what it cost; exit 0 placed, 1 impossib
         --all keeps only what is fixed in the plan; --write FILE writes the plan with its places
 power   voltage, current and power at every node of the supply, in every state; exit 0, 1 a stop, 2 unusable input
 build   parts list, steps in the order without regret, and wires, as Markdown; --steps, --wires, --cuts (what is cut from
-        which reel) and --parts give one of them as CSV;
+        which reel), --labels (for both ends of each wire), --bodies (size and place of each) and --parts give one as CSV;
         exit 0, 1 a stop in the building, 2 unusable input
 files   what the board must be told beside its boot file: every small file with where it goes, printed; -o FOLDER writes them
         with a script that puts them in place; exit 0, 1 a stop among them, 2 unusable input

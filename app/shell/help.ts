@@ -95,7 +95,8 @@ export const HELP: Readonly<Record<StageId, Help>> = {
     steps: [
       'Supply unplugged. Touch something earthed.',
       'Focus mode shows one thing at a time, large enough to be read from the bench. Where you have to look first, it waits.',
-      'Tick what is done. Everything can be printed and taken along.',
+      'Tick what is done. The bench sheet has all of it on paper: pictures, steps, wires, labels for both ends.',
+      'The pictures are to scale: what is new in the step in view, what is still to come, what has no room. Measure your thing and type it in.',
       'Your own order is kept: move a step, or say what else comes before what; what that breaks is said at the step.',
       'Before the supply goes in: no stop may be open.',
     ],

@@ -1,7 +1,9 @@
 /** Wire list and parts list as tables: for a spreadsheet and for a page of text. */
 import Papa from 'papaparse'
 import type { StockRow } from '../stock/needs'
+import type { PlacedBody } from '../mechanics/assembly'
 import { cutListOf } from './harness'
+import { endLabelsOf } from './labels'
 import type { ListedItem } from './parts-list'
 import type { BuildSteps } from './steps'
 import { TOOL_WORDS } from './steps/types'
@@ -44,6 +46,17 @@ export const cutsAsCsv = (wires: readonly Wire[]): string => asCsv(CUT_FIELDS, c
   numbers }) => [
   count, lengthM, awg === undefined ? '' : Math.round(awg), colour, numbers.join(' '),
 ]))
+
+const LABEL_FIELDS = ['Wire', 'This end', 'Other end']
+/** Two rows for each wire, for a label printer. */
+export const labelsAsCsv = (wires: readonly Wire[]): string => asCsv(LABEL_FIELDS, endLabelsOf(wires).map(({ number, here, there }) =>
+  [number, here, there]))
+
+const BODY_FIELDS = ['Body', 'Of', 'Left (mm)', 'Right', 'Near', 'Far', 'From', 'To', 'Sizes from']
+const mm = (value: number) => Number(value.toFixed(2))
+/** Every body with its edges from the board's near left corner, and its heights over the board's face. */
+export const bodiesAsCsv = (bodies: readonly PlacedBody[]): string => asCsv(BODY_FIELDS, bodies.map(({ name, owner, solid, origin }) =>
+  [name, owner.replace(/^@/, ''), ...[solid.x, solid.y, solid.z].flat().map(mm), origin]))
 
 const STEP_FIELDS = ['Step', 'Id', 'What', 'Tool', 'Side up', 'Minutes', 'Wires', 'Undone by', 'Check']
 export function stepsAsCsv({ steps }: BuildSteps, wires: readonly Wire[]): string {

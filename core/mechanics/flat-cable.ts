@@ -10,10 +10,13 @@ export type Direction = 'left' | 'right' | 'near' | 'far'
 export interface FlatConnector {
   ways: number
   pitchMm: 0.5 | 1
-  /** Side of the slot that the contacts are on, seen with its board's parts up. */
-  contacts: 'top' | 'bottom'
-  /** Where the slot opens to, seen from above the first board. */
-  opens: Direction
+  /**
+   * Side of the slot that the contacts are on: `top` and `bottom` seen with its board's parts up; of a slot that opens away from its board a
+   * direction, seen from above the first board.
+   */
+  contacts: 'top' | 'bottom' | Direction
+  /** Where the slot opens to, seen from above the first board; `up` is away from its own board. */
+  opens: Direction | 'up'
   /** The board's parts look up, or down to the first board. */
   looks: 'up' | 'down'
   /** On which side way 1 is, seen from above the first board. */
@@ -37,6 +40,14 @@ const cross = ([a, b, c]: Vector, [d, e, f]: Vector): Vector => [b * f - c * e, 
 const dot = ([a, b, c]: Vector, [d, e, f]: Vector) => a * d + b * e + c * f
 const minus = ([a, b, c]: Vector): Vector => [-a, -b, -c]
 
+const away = ({ looks }: FlatConnector): Vector => looks === 'up' ? [0, 0, 1] : [0, 0, -1]
+const opensTo = (end: FlatConnector): Vector => end.opens === 'up' ? away(end) : AXES[end.opens]
+/** Towards the contacts, from the middle of the slot. */
+function contactsOf(end: FlatConnector): Vector {
+  if (end.contacts === 'top') return away(end)
+  return end.contacts === 'bottom' ? minus(away(end)) : AXES[end.contacts]
+}
+
 /** Lengths sold, mm. practice */
 export const FLAT_LENGTHS_MM: readonly number[] = [50, 100, 150, 200, 300, 500, 1000]
 /** What a cable wants beyond the straight way: seats and bends. practice */
@@ -52,26 +63,25 @@ export function flatCableFor(one: FlatConnector, two: FlatConnector, apartMm: nu
   const reasons: string[] = []
   if (one.ways !== two.ways) reasons.push(`One has ${one.ways} ways, the other ${two.ways}: an adapter cable that narrows, or none.`)
   else if (one.pitchMm !== two.pitchMm) reasons.push(`The ways lie ${one.pitchMm} and ${two.pitchMm} mm apart: no straight cable has both.`)
-  const [open1, open2] = [AXES[one.opens], AXES[two.opens]]
-  for (const { opens, first } of [one, two]) {
-    if (dot(AXES[opens], AXES[first]) !== 0) reasons.push('Way 1 lies beside the slot, not before or behind it: look once more.')
+  const [open1, open2] = [opensTo(one), opensTo(two)]
+  const [contacts1, contacts2] = [contactsOf(one), contactsOf(two)]
+  for (const [end, open, contacts] of [[one, open1, contacts1], [two, open2, contacts2]] as const) {
+    if (dot(open, AXES[end.first]) !== 0) reasons.push('Way 1 lies beside the slot, not before or behind it: look once more.')
+    else if (dot(open, contacts) !== 0 || dot(contacts, AXES[end.first]) !== 0) reasons.push(
+      'The contacts lie along one long side of the slot: look once more.')
   }
-  if (dot(open1, open2) === 0) reasons.push(
-    'The slots open at a right angle to one another: no cable does without a fold. Turn one of them.')
+  if (!reasons.length && Math.abs(dot(AXES[one.first], AXES[two.first])) !== 1) reasons.push(
+    'The slots lie at a right angle to one another: no cable does without a fold. Turn one of them.')
   if (reasons.length) return { fits: false, kind: null, straight: null, lengthMm: null, reasons }
 
-  // The cable leaves along the first slot with a face up, and goes into the second against its slot; its width never turns.
-  const up: Vector = [0, 0, 1]
-  const width = cross(open1, up)
-  const along2 = minus(open2)
-  const face2 = cross(width, along2)
-  const board2: Vector = two.looks === 'up' ? up : minus(up)
-  const isUpper1 = one.contacts === 'top'
-  const isUpper2 = (two.contacts === 'top') === (dot(face2, board2) > 0)
-  const kind = isUpper1 === isUpper2 ? 'same' : 'opposite'
-  const straight = dot(AXES[one.first], width) === dot(AXES[two.first], width)
+  // The face on the contacts of the first slot is carried along the cable, whose width never turns, into the second against its slot.
+  const width = cross(open1, contacts1)
+  const face2 = cross(width, minus(open2))
+  const kind = dot(face2, contacts2) > 0 ? 'same' : 'opposite'
+  const straight = dot(AXES[one.first], AXES[two.first]) > 0
   const loops = dot(open1, open2) > 0
-  const wanted = apartMm * SLACK + (loops ? Math.PI * LEAST_BEND_MM : 0)
+  const bends = loops ? Math.PI : dot(open1, open2) === 0 ? Math.PI / 2 : 0
+  const wanted = apartMm * SLACK + bends * LEAST_BEND_MM
   const lengthMm = FLAT_LENGTHS_MM.find(length => length >= wanted - 1e-9) ?? null
   return {
     fits: straight && lengthMm !== null, kind, straight, lengthMm,

@@ -1,5 +1,6 @@
 /** What the routes do, by name: from the text of a body to the value that is answered. Runs in a worker thread. */
 import { stepsOf } from '../../core/build/of-facts'
+import { bodiesOf } from '../../core/mechanics/of-facts'
 import { shippedCatalogue } from '../../core/catalogue'
 import { tryBoards } from '../../core/choose/boards'
 import { evaluate, evaluateFacts } from '../../core/evaluate'
@@ -40,7 +41,10 @@ export const JOBS = {
   'build': (body) => {
     const facts = gatherFacts(planFrom(body), shippedCatalogue)
     const { wires, partsList, findings } = evaluateFacts(facts)
-    return { wires, partsList, ...stepsOf(facts), findings: findings.filter(finding => finding.stages.includes('build')) }
+    return {
+      wires, partsList, ...stepsOf(facts), bodies: bodiesOf(facts).bodies,
+      findings: findings.filter(finding => finding.stages.includes('build')),
+    }
   },
   /** Every small file with its text, what is switched on, and the script that puts them in place. */
   'files': body => smallFilesJob(gatherFacts(planFrom(body), shippedCatalogue)),

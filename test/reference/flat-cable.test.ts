@@ -14,24 +14,38 @@ const length = (a: V) => Math.hypot(...a)
 const scaled = (a: V, by: number): V => [a[0] * by, a[1] * by, a[2] * by]
 const sum = (a: V, b: V): V => [a[0] + b[0], a[1] + b[1], a[2] + b[2]]
 
-/** The strip's tangent turns from one to the other over the top; its face is carried along and kept square to it. */
-function faceAtEnd(from: V, to: V): V {
+const cross = (a: V, b: V): V => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
+const rounded = (a: V): V => a.map(value => Math.round(value)) as V
+
+/** The strip's tangent turns about its width from one direction to the other; its face is carried along and kept square to it. */
+function faceAtEnd(from: V, to: V, width: V, start: V): V {
   const steps = 400
-  let face: V = [0, 0, 1]
-  const turn = dot(from, to) < -0.5 ? Math.PI : 0
+  const side = cross(width, from)
+  const turn = Math.atan2(dot(to, side), dot(to, from))
+  let face = start
   for (let i = 0; i <= steps; i++) {
     const angle = turn * i / steps
-    // In the plane of the first slot and the vertical.
-    const tangent = sum(scaled(from, Math.cos(angle)), [0, 0, Math.sin(angle)])
+    const tangent = sum(scaled(from, Math.cos(angle)), scaled(side, Math.sin(angle)))
     face = sum(face, scaled(tangent, -dot(face, tangent)))
     face = scaled(face, 1 / length(face))
   }
-  return face
+  return rounded(face)
 }
 
+const away = (end: FlatConnector): V => end.looks === 'up' ? [0, 0, 1] : [0, 0, -1]
+const opening = (end: FlatConnector): V => end.opens === 'up' ? away(end) : axis(end.opens)
+const contacts = (end: FlatConnector): V => end.contacts === 'top'
+  ? away(end)
+  : end.contacts === 'bottom' ? scaled(away(end), -1) : axis(end.contacts)
+
 function* connectors(): Generator<FlatConnector> {
-  for (const contacts of ['top', 'bottom'] as const) for (const opens of DIRECTIONS) for (const looks of ['up', 'down'] as const) {
-    for (const first of DIRECTIONS) if (dot(axis(opens), axis(first)) === 0) yield { ways: 15, pitchMm: 1, contacts, opens, looks, first }
+  for (const looks of ['up', 'down'] as const) for (const first of DIRECTIONS) {
+    for (const opens of DIRECTIONS) for (const side of ['top', 'bottom'] as const) {
+      if (dot(axis(opens), axis(first)) === 0) yield { ways: 15, pitchMm: 1, contacts: side, opens, looks, first }
+    }
+    for (const side of DIRECTIONS) if (dot(axis(side), axis(first)) === 0) {
+      yield { ways: 15, pitchMm: 1, contacts: side, opens: 'up', looks, first }
+    }
   }
 }
 
@@ -42,24 +56,21 @@ describe('a flat cable', () => {
       if (one.looks === 'down') continue
       for (const two of connectors()) {
         const answer = flatCableFor(one, two, 60)
-        const [a, b] = [axis(one.opens), axis(two.opens)]
-        if (Math.abs(dot(a, b)) < 0.5) {
+        // Its width is where its ways lie: where the two differ it would have to be folded.
+        if (Math.abs(dot(axis(one.first), axis(two.first))) < 0.5) {
           expect(answer).toMatchObject({ fits: false, kind: null })
           continue
         }
         tried++
-        const face = faceAtEnd(a, scaled(b, -1))
-        const up: V = two.looks === 'up' ? [0, 0, 1] : [0, 0, -1]
-        // The face that lies on the contacts, as the side of the strip that looked up at its beginning, or the other one.
-        const first = one.contacts === 'top' ? 1 : -1
-        const second = (two.contacts === 'top' ? 1 : -1) * Math.sign(dot(face, up))
-        expect(answer.kind).toBe(first === second ? 'same' : 'opposite')
+        const face = faceAtEnd(opening(one), scaled(opening(two), -1), axis(one.first), contacts(one))
+        // The face that lies on the first contacts lies on the second ones as well, or its back does.
+        expect(answer.kind).toBe(dot(face, contacts(two)) > 0.5 ? 'same' : 'opposite')
         // It bends about its width alone: a way stays on its side.
         expect(answer.straight).toBe(one.first === two.first)
         expect(answer.fits).toBe(one.first === two.first)
       }
     }
-    expect(tried).toBe(256)
+    expect(tried).toBe(576)
   })
 
   it('by hand: face to face on one board, contacts below, it has them on the same side; looped back, on opposite ones', () => {

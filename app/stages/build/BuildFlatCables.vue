@@ -8,9 +8,21 @@ const cables = computed(() => project.plan!.build.flat)
 const answers = computed(() => cables.value.map(({ one, two, apartMm }) => flatCableFor(one, two, apartMm)))
 const USUAL: FlatConnector = { ways: 15, pitchMm: 1, contacts: 'bottom', opens: 'right', looks: 'up', first: 'near' }
 const items = (words: Record<string, string>) => Object.entries(words).map(([value, title]) => ({ value, title }))
-const OPENS = items({ left: 'to the left', right: 'to the right', near: 'towards you', far: 'away from you' })
+const OPENS = items({ left: 'to the left', right: 'to the right', near: 'towards you', far: 'away from you', up: 'up, away from its board' })
 const FIRST = items({ left: 'on the left', right: 'on the right', near: 'on your side', far: 'on the far side' })
 const CONTACTS = items({ top: 'on top', bottom: 'below' })
+const UPRIGHT_CONTACTS = items({ left: 'on the left', right: 'on the right', near: 'on your side', far: 'on the far side' })
+/** Slots that the board's file describes. */
+const slots = computed(() => (project.facts?.board?.body?.standing ?? []).flatMap(entry =>
+  entry.kind === 'socket' && entry.flat ? [{ value: entry.id, title: entry.what, slot: { ...entry.flat, opens: entry.opens, looks: 'up' as const } }] : []))
+const isAsFile = (end: FlatConnector) => slots.value.find(({ slot }) =>
+  (Object.keys(slot) as (keyof typeof slot)[]).every(name => slot[name] === end[name]))?.value ?? ''
+/** The other way of opening has its contacts on other sides. */
+const opened = (end: FlatConnector, opens: FlatConnector['opens']): Partial<FlatConnector> => (opens === 'up') === (end.opens === 'up')
+  ? { opens }
+  : opens === 'up'
+    ? { opens, contacts: end.first === 'left' || end.first === 'right' ? 'near' : 'left' }
+    : { opens, contacts: 'bottom' }
 const LOOKS = items({ up: 'up, like the first', down: 'down, to the first' })
 const PITCHES = [{ value: 0.5, title: '0.5 mm' }, { value: 1, title: '1 mm' }]
 const ENDS = [{ end: 'one', title: 'First slot' }, { end: 'two', title: 'Second slot' }] as const
@@ -70,6 +82,15 @@ function changeEnd(id: string, end: 'one' | 'two', fields: Partial<FlatConnector
         :aria-label="title"
       >
         <b>{{ title }}</b>
+        <v-select
+          v-if="slots.length && end === 'one'"
+          label="Of the board"
+          :items="[{ value: '', title: 'described by you' }, ...slots]"
+          :model-value="isAsFile(cable[end])"
+          hide-details
+          data-test="flat-slot"
+          @update:model-value="id => { const found = slots.find(({ value }) => value === id); if (found) changeEnd(cable.id, end, found.slot) }"
+        />
         <NumberField
           label="Ways"
           :value="cable[end].ways"
@@ -87,7 +108,7 @@ function changeEnd(id: string, end: 'one' | 'two', fields: Partial<FlatConnector
         />
         <v-select
           label="Contacts"
-          :items="CONTACTS"
+          :items="cable[end].opens === 'up' ? UPRIGHT_CONTACTS : CONTACTS"
           :model-value="cable[end].contacts"
           hide-details
           :data-test="`flat-contacts-${end}`"
@@ -99,7 +120,7 @@ function changeEnd(id: string, end: 'one' | 'two', fields: Partial<FlatConnector
           :model-value="cable[end].opens"
           hide-details
           :data-test="`flat-opens-${end}`"
-          @update:model-value="opens => changeEnd(cable.id, end, { opens })"
+          @update:model-value="opens => changeEnd(cable.id, end, opened(cable[end], opens))"
         />
         <v-select
           label="Way 1"

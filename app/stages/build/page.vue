@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Building: the steps in the order without regret, every wire, what lies on the table; and one thing at a time, for the bench. */
-import { buildAsMarkdown, cutsAsCsv, wiresAsCsv } from '~~/core/build/table'
+import { buildAsMarkdown, cutsAsCsv, labelsAsCsv, wiresAsCsv } from '~~/core/build/table'
 import { engine } from '~/stores/engine'
 import { useBuild } from './useBuild'
 
@@ -19,6 +19,7 @@ const setAside = computed(() => project.report!.findings.filter(finding => findi
 
 const csv = () => download(fileName(project.plan!.name, '-wires.csv'), '\uFEFF' + wiresAsCsv(wires.value), 'text/csv')
 const cuts = () => download(fileName(project.plan!.name, '-cuts.csv'), '\uFEFF' + cutsAsCsv(wires.value), 'text/csv')
+const labels = () => download(fileName(project.plan!.name, '-labels.csv'), '\uFEFF' + labelsAsCsv(wires.value), 'text/csv')
 const view = useViewStore()
 const making = ref(false)
 async function benchSheet() {
@@ -144,6 +145,14 @@ const markdown = () => download(fileName(project.plan!.name, '-build.md'),
           >
             Download cut list
           </v-btn>
+          <v-btn
+            size="small"
+            variant="outlined"
+            data-test="download-labels"
+            @click="labels"
+          >
+            Download labels
+          </v-btn>
         </div>
         <BuildWires />
         <p class="push">
@@ -188,7 +197,7 @@ const markdown = () => download(fileName(project.plan!.name, '-build.md'),
   .steps { grid-template-columns: minmax(0, 5fr) minmax(0, 6fr); }
   .seen { grid-column: 2; grid-row: 1; position: sticky; top: 8px; }
 }
-.acts { display: flex; gap: 8px; padding-bottom: 6px; }
+.acts { display: flex; flex-wrap: wrap; gap: 8px; padding-bottom: 6px; }
 /* Paper has all of it, one after the other. */
 @media print { .view { display: block !important; } .acts { display: none; } }
 </style>

@@ -19,7 +19,7 @@ export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly Step[]):
   const powers = all('power')
   const others = steps.map(({ id }) => id).filter(id => id !== 'lay')
   before(['lay'], others, 'what is missing is found out before anything is joined')
-  before(['board'], [...headers, ...coolers, ...cases, ...holders, ...seats, 'splices', ...parts.filter(id => wired(id))]
+  before(all('board'), [...headers, ...coolers, ...cases, ...holders, ...seats, 'splices', ...parts.filter(id => wired(id))]
     .filter(id => others.includes(id)), 'everything is counted from position 1')
   before(headers, [...coolers, ...cases, ...holders, ...seats, ...all('splices'), ...parts.filter(id => wired(id)), ...cards],
     'soldering comes before sensitive things are on, and nothing holds on holes')
