@@ -11,8 +11,8 @@ export interface FlatConnector {
   ways: number
   pitchMm: 0.5 | 1
   /**
-   * Side of the slot that the contacts are on: `top` and `bottom` seen with its board's parts up; of a slot that opens away from its board a
-   * direction, seen from above the first board.
+   * Side of the slot that the contacts are on: `top` and `bottom` seen with its board's parts up; of a slot that opens away from its
+   * board a direction, seen from above the first board.
    */
   contacts: 'top' | 'bottom' | Direction
   /** Where the slot opens to, seen from above the first board; `up` is away from its own board. */

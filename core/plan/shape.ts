@@ -119,7 +119,8 @@ const stepId = text({ most: 200 })
 const stepRule = open({ first: stepId, then: stepId, why: starting(text({ empty: true, most: 200 }), '') })
 const direction = oneOf('left', 'right', 'near', 'far')
 const flatEnd = open({
-  ways: number({ least: 2, most: 80, whole: true }), pitchMm: oneOf(0.5, 1), contacts: oneOf('top', 'bottom', 'left', 'right', 'near', 'far'),
+  ways: number({ least: 2, most: 80, whole: true }), pitchMm: oneOf(0.5, 1),
+  contacts: oneOf('top', 'bottom', 'left', 'right', 'near', 'far'),
   opens: oneOf('left', 'right', 'near', 'far', 'up'),
   looks: oneOf('up', 'down'), first: direction,
 })

@@ -1,12 +1,14 @@
 /** Bodies in their places, what has no room, and the ways out, over boards, add-on boards, coolers and cases. */
 import { describe, expect, it } from 'vitest'
 import { stepsOf } from '../../core/build/of-facts'
+import { bodiesAsCsv, labelsAsCsv } from '../../core/build/table'
 import { stepOfBody } from '../../core/build/steps/bodies'
 import { evaluate } from '../../core/evaluate'
 import { gatherFacts } from '../../core/facts/gather'
 import { bodiesOf } from '../../core/mechanics/of-facts'
 import { SEATED_MM } from '../../core/mechanics/assembly'
 import { seenFrom, trunkWay } from '../../core/mechanics/seen'
+import { svgOf } from '../../core/mechanics/svg'
 import { gapOf } from '../../core/mechanics/solids'
 import { applyEdit } from '../../core/plan/edits'
 import type { Plan } from '../../core/plan/types'
@@ -195,4 +197,59 @@ describe('every way out of what has no room', () => {
     }
     expect(tried).toBeGreaterThan(0)
   })
+})
+
+describe('bodies and labels as tables', () => {
+  it('name each body with its edges, and each end of a wire', () => {
+    const plan = planOf('forty-classic', { low: 'audio-add-on', screen: 'oled-i2c' }, { assignments: {
+      'screen.sda': { position: 3 }, 'screen.scl': { position: 5 }, 'screen.vcc': { position: 17 }, 'screen.gnd': { position: 9 },
+    } })
+    const facts = gatherFacts(plan, catalogue)
+    const { bodies } = bodiesOf(facts)
+    const rows = bodiesAsCsv(bodies).trim().split('\r\n')
+    expect(rows[0]).toBe('Body,Of,Left (mm),Right,Near,Far,From,To,Sizes from')
+    expect(rows).toHaveLength(bodies.length + 1)
+    expect(rows.find(row => row.startsWith('low,'))).toBe('low,low,0,65,0,56,11,12.6,memory')
+    const { wires } = evaluate(plan, catalogue)
+    const labels = labelsAsCsv(wires).trim().split('\r\n').slice(1)
+    expect(labels).toHaveLength(2 * wires.filter(({ kind }) => kind === 'wire').length)
+    const number = wires.findIndex(({ key }) => key === 'screen.gnd@9') + 1
+    expect(labels.filter(row => row.startsWith(`${number},`))).toEqual([
+      `${number},screen GND,position 9 (GND)`, `${number},position 9 (GND),screen GND`,
+    ])
+  })
+})
+
+describe('a picture for paper', () => {
+  it('holds what is there and new, leaves out what is to come, and takes no name for markup', () => {
+    const plan = planOf('forty-classic', { a: 'oled-i2c', b: 'light-i2c' })
+    plan.parts[0]!.name = '<b>&'
+    const sheet = seenFrom(seen(plan), 'above')
+    const text = svgOf(sheet, ({ owner }) => owner === 'b' ? 'later' : owner === 'a' ? 'now' : 'there')
+    expect(text).toContain('&lt;b&gt;&amp;')
+    expect(text.match(/#9c4a1f/g)).toHaveLength(1)
+    expect(text.match(/<rect/g)).toHaveLength(sheet.shapes.filter(({ body: entry }) => entry.owner !== 'b').length)
+    const [, , width, height] = /viewBox="([^"]+)"/.exec(text)![1]!.split(' ').map(Number)
+    expect([width, height]).toEqual([sheet.width + 8, sheet.height + 8].map(value => Number(value.toFixed(2))))
+  })
+})
+
+describe('every part that takes room', () => {
+  const things = new Set(['case', 'card', 'header', 'adapter', 'tool'])
+  it.each([...catalogue.parts.values()].filter(({ thing }) => !things.has(thing?.is ?? ''))
+    .map(part => [part.id, part] as const))('%s says how much, and a seat where it is pushed on', (_, part) => {
+    expect(part.body).toBeDefined()
+    if (part.seat) expect(part.body!.headerAt).toBeDefined()
+    // A cooler's height is one figure with two places: over the board, and over the chip that it stands on.
+    const height = part.thing?.heightMm
+    if (height !== undefined) expect(height - part.body!.aboveMm).toBeCloseTo(height > 6 ? 2 : 1.5, 9)
+  })
+
+  it.each([...catalogue.parts.values()].filter(({ thing }) => thing?.is === 'case').map(part => [part.id, part.thing!] as const))(
+    '%s has room for the boards that it is made for', (_, thing) => {
+      for (const { outline, body: board } of catalogue.boards.values()) if (outline && thing.outlines!.includes(outline)) {
+        expect(thing.insideMm!.widthMm).toBeGreaterThan(board!.widthMm)
+        expect(thing.insideMm!.depthMm).toBeGreaterThan(board!.depthMm)
+      }
+    })
 })

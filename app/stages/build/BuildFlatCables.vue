@@ -8,13 +8,17 @@ const cables = computed(() => project.plan!.build.flat)
 const answers = computed(() => cables.value.map(({ one, two, apartMm }) => flatCableFor(one, two, apartMm)))
 const USUAL: FlatConnector = { ways: 15, pitchMm: 1, contacts: 'bottom', opens: 'right', looks: 'up', first: 'near' }
 const items = (words: Record<string, string>) => Object.entries(words).map(([value, title]) => ({ value, title }))
-const OPENS = items({ left: 'to the left', right: 'to the right', near: 'towards you', far: 'away from you', up: 'up, away from its board' })
+const OPENS = items({ left: 'to the left', right: 'to the right', near: 'towards you', far: 'away from you',
+  up: 'up, away from its board' })
 const FIRST = items({ left: 'on the left', right: 'on the right', near: 'on your side', far: 'on the far side' })
 const CONTACTS = items({ top: 'on top', bottom: 'below' })
 const UPRIGHT_CONTACTS = items({ left: 'on the left', right: 'on the right', near: 'on your side', far: 'on the far side' })
 /** Slots that the board's file describes. */
 const slots = computed(() => (project.facts?.board?.body?.standing ?? []).flatMap(entry =>
-  entry.kind === 'socket' && entry.flat ? [{ value: entry.id, title: entry.what, slot: { ...entry.flat, opens: entry.opens, looks: 'up' as const } }] : []))
+  entry.kind === 'socket' && entry.flat
+    ? [{ value: entry.id, title: entry.what, slot: { ...entry.flat, opens: entry.opens,
+        looks: 'up' as const } }]
+    : []))
 const isAsFile = (end: FlatConnector) => slots.value.find(({ slot }) =>
   (Object.keys(slot) as (keyof typeof slot)[]).every(name => slot[name] === end[name]))?.value ?? ''
 /** The other way of opening has its contacts on other sides. */
@@ -89,7 +93,7 @@ function changeEnd(id: string, end: 'one' | 'two', fields: Partial<FlatConnector
           :model-value="isAsFile(cable[end])"
           hide-details
           data-test="flat-slot"
-          @update:model-value="id => { const found = slots.find(({ value }) => value === id); if (found) changeEnd(cable.id, end, found.slot) }"
+          @update:model-value="id => changeEnd(cable.id, end, slots.find(({ value }) => value === id)?.slot ?? {})"
         />
         <NumberField
           label="Ways"

@@ -272,6 +272,13 @@ const told = (view: View) => {
       </template>
     </p>
   </figure>
+  <p
+    v-else-if="project.facts?.board && !project.facts.board.body"
+    class="quiet"
+    data-test="picture-none"
+  >
+    Nobody knows how large {{ project.facts.board.name }} is: type its width, depth and height in under Sizes and places, and it is drawn.
+  </p>
 </template>
 
 <style scoped>

@@ -86,7 +86,7 @@ const rows = computed(() => (seen.value?.bodies ?? []).filter(({ kind }) => kind
         :value="sizes[field.name] ?? null"
         may-be-empty
         :placeholder="field.now === undefined ? 'not known' : `${field.now}`"
-        :least="0"
+        :least="field.name === 'aboveMm' || field.name === 'belowMm' ? 0 : 0.5"
         :most="3000"
         :data-test="`measure-${field.name}`"
         @set="value => measure(field.name, value)"

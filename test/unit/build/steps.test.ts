@@ -4,6 +4,7 @@ import { gatherFacts } from '../../../core/facts/gather'
 import { netlistOf } from '../../../core/netlist/build'
 import { powerOf } from '../../../core/power/report'
 import { wiresOf } from '../../../core/build/wires'
+import { stepsOf } from '../../../core/build/of-facts'
 import { buildOf, isDone, stepKey } from '../../../core/build/steps'
 import { benchOf } from '../../../core/build/steps/make'
 import { bestOrder, brokenBy, costOf, smallestCircle } from '../../../core/build/steps/order'
@@ -208,5 +209,17 @@ describe('the best order', () => {
     expect(bestOrder(both)).toBeNull()
     expect(smallestCircle(both)!.map(({ first }) => first).sort()).toEqual(['s4', 's5'])
     expect(smallestCircle({ ...bench, precedences: [] })).toBeNull()
+  })
+})
+
+describe('an order of the maker\'s on a plan that lost its board', () => {
+  it('is judged all the same: no rule names a step that is not there', () => {
+    const plan = planOf(null, { led: 'led-plain', stick: 'modem-wide-stick' })
+    const facts = gatherFacts({ ...plan, build: { ...plan.build, order: ['part:stick', 'lay'] } }, catalogue)
+    const { bench, steps, broken } = stepsOf(facts)
+    const ids = new Set(bench.steps.map(({ id }) => id))
+    for (const { first, then } of bench.precedences) expect(ids.has(first) && ids.has(then), `${first} ${then}`).toBe(true)
+    expect(steps.map(({ id }) => id).sort()).toEqual([...ids].sort())
+    expect(broken.map(({ first }) => first)).toContain('lay')
   })
 })
