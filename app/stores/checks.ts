@@ -2,5 +2,5 @@
 export { evaluateFacts } from '~~/core/evaluate'
 export { supplyChoices, trySupply } from '~~/core/supply-choice'
 export { firstPlan, STARTERS } from '~~/core/starters'
-export { sheetOf, stepsOf } from '~~/core/build/of-facts'
+export { sheetOf, stepsOf, treeOf } from '~~/core/build/of-facts'
 export { bodiesOf } from '~~/core/mechanics/of-facts'

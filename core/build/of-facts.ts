@@ -2,6 +2,7 @@
 import type { Facts } from '../facts/types'
 import { assemblyOf } from '../mechanics/assembly'
 import { netlistOf } from '../netlist/build'
+import type { Tree } from '../netlist/supply/types'
 import { powerOf } from '../power/report'
 import { benchSheetOf, type BenchSheet } from './bench-sheet'
 import { partsListOf } from './parts-list'
@@ -19,7 +20,10 @@ export function sheetOf(facts: Facts, stops: readonly string[]): BenchSheet {
   })
 }
 
-export function stepsOf(facts: Facts): BuildSteps {
-  const netlist = netlistOf(facts, powerOf(facts).tree)
+/** The supply's tree, for whoever asks for steps and bodies of the same plan. */
+export const treeOf = (facts: Facts): Tree => powerOf(facts).tree
+
+export function stepsOf(facts: Facts, tree: Tree = treeOf(facts)): BuildSteps {
+  const netlist = netlistOf(facts, tree)
   return buildOf(facts, netlist, wiresOf(facts, netlist))
 }

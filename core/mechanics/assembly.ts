@@ -12,8 +12,8 @@ import type { Tree } from '../netlist/supply/types'
 import type { NodeRef } from '../plan/power'
 import { mountAnswer } from './fasteners'
 import { laidOut } from './lay-out'
-import { sittings } from './sittings'
-import { about, boundsOf, box, length, middle, type Range, type Solid } from './solids'
+import { sittings, TOUCHES_MM } from './sittings'
+import { about, boundsOf, box, gapOf, length, middle, type Range, type Solid } from './solids'
 
 export type BodyKind = 'board' | 'standing' | 'pins' | 'wire' | 'add-on' | 'cooler' | 'fan' | 'plug' | 'part' | 'plate' | 'spacer'
 
@@ -89,7 +89,9 @@ class Assembling {
     for (const owner of facts.stack) this.addSeat(owner)
     this.addWires()
     this.addPlugs()
-    for (const owner of facts.parts) if (!this.isPlaced(owner)) this.addPart(owner)
+    // Fans come last: where nothing is said, one hangs under the lid only where there is room for it.
+    const rank = (owner: ResolvedPart) => isFan(owner) ? 1 : 0
+    for (const owner of [...facts.parts].sort((a, b) => rank(a) - rank(b))) if (!this.isPlaced(owner)) this.addPart(owner)
     this.layOut()
   }
 
@@ -258,20 +260,24 @@ class Assembling {
     }
     const [wide, deep] = place?.turned ? [body.depthMm, body.widthMm] : [body.widthMm, body.depthMm]
     const high = (body.boardMm ?? 0) + body.aboveMm
-    const blows = owner.part.id.startsWith('fan-') || kind === 'fan'
     const inside = this.inside()
-    const common = { id, owner: id, name, kind: blows ? 'fan' as const : 'part' as const, origin: body.origins?.aboveMm ?? body.origin }
-    const on = place?.on ?? (blows && inside?.lidMm ? 'lid' : 'table')
+    const common = {
+      id, owner: id, name, kind: isFan(owner) ? 'fan' as const : 'part' as const, origin: body.origins?.aboveMm ?? body.origin,
+    }
+    const on = place?.on ?? (isFan(owner) ? 'lid' : 'table')
     if (on === 'lid' && inside?.lidMm != null) {
       const x = place?.xMm === undefined ? about(chip ? middle(chip.solid.x) : middle(inside.x ?? [0, 0]), wide) : from(place.xMm, wide)
       const y = place?.yMm === undefined ? about(chip ? middle(chip.solid.y) : middle(inside.y ?? [0, 0]), deep) : from(place.yMm, deep)
-      return this.add({ ...common, solid: box(x, y, [inside.lidMm - high, inside.lidMm]) })
+      const solid = box(x, y, [inside.lidMm - high, inside.lidMm])
+      const hasRoom = this.bodies.every(other => other.laid || gapOf(other.solid, solid) > -TOUCHES_MM)
+      if (place || hasRoom) return this.add({ ...common, solid })
     }
     const ground = on === 'board' ? this.body?.aboveMm ?? 0 : this.table()
-    const laid = place?.xMm === undefined || place.yMm === undefined
+    const laid = on !== 'board' && (place?.xMm === undefined || place.yMm === undefined)
+    const [left, near] = on === 'board' && this.body ? [(this.body.widthMm - wide) / 2, (this.body.depthMm - deep) / 2] : [0, 0]
     const shown = (long: number) => laid ? Math.min(long, LONGEST_LAID_MM) : long
     this.add({
-      ...common, laid, solid: box(from(place?.xMm ?? 0, shown(wide)), from(place?.yMm ?? 0, shown(deep)), [ground, ground + high]),
+      ...common, laid, solid: box(from(place?.xMm ?? left, shown(wide)), from(place?.yMm ?? near, shown(deep)), [ground, ground + high]),
     })
   }
 
@@ -307,6 +313,8 @@ class Assembling {
   }
 }
 
+/** What hangs under a lid where there is one: a fan. */
+const isFan = ({ part }: ResolvedPart) => part.body?.hangs ?? false
 const from = (start: number, long: number): Range => [start, start + long]
 
 /** What stands on a board, where it stands. */

@@ -11,7 +11,9 @@ const EMPTY: BuildSteps = {
 
 export const useBuild = createSharedComposable(() => {
   const project = useProjectStore()
-  const build = computed(() => project.facts && engine.value ? engine.value.stepsOf(project.facts) : EMPTY)
+  /** Worked out once for steps and pictures. */
+  const tree = computed(() => project.facts && engine.value ? engine.value.treeOf(project.facts) : null)
+  const build = computed(() => project.facts && engine.value && tree.value ? engine.value.stepsOf(project.facts, tree.value) : EMPTY)
   const done = computed(() => new Set(project.plan?.build.done ?? []))
   const stepDone = (step: Step) => isDone(step, done.value)
 
@@ -36,5 +38,5 @@ export const useBuild = createSharedComposable(() => {
 
   const computedOrder = () => project.edit({ edit: 'order-steps', order: [] }, 'Take the computed order')
 
-  return { build, done, stepDone, tick, move, computedOrder }
+  return { build, tree, done, stepDone, tick, move, computedOrder }
 })

@@ -9,8 +9,10 @@ export type Stand = 'there' | 'now' | 'later'
 
 export const usePicture = createSharedComposable(() => {
   const project = useProjectStore()
-  const { build, stepDone } = useBuild()
-  const seen = computed(() => project.facts?.board?.body && engine.value ? engine.value.bodiesOf(project.facts) : null)
+  const { build, stepDone, tree } = useBuild()
+  const seen = computed(() => project.facts?.board?.body && engine.value && tree.value
+    ? engine.value.bodiesOf(project.facts, tree.value)
+    : null)
   /** Chosen by the maker; the first that is not done where nothing is. */
   const chosen = ref<string | null>(null)
   const current = computed(() => build.value.steps.find(({ id }) => id === chosen.value)

@@ -56,6 +56,8 @@ export const bodyShape = object({
   belowMm: optional(notNegative),
   holes: optional(list(hole)),
   standing: optional(list(standing, { unique: 'id' })),
+  /** Hangs under the lid of a case where there is room: a fan. */
+  hangs: optional(flag),
   /** Position 1 of its header or of the socket that it is pushed on with. */
   headerAt: optional(object({ xMm: number(), yMm: number() })),
   origin,
