@@ -8,7 +8,7 @@ import { chromium, expect, test, type Page } from '@playwright/test'
 import { random } from '../random'
 
 /** Thirty and more by `VOLTARIS_KILLS=30 npx playwright test kill`. */
-const ROUNDS = Number(process.env.VOLTARIS_KILLS ?? 8)
+const ROUNDS = Number(process.env.VOLTARIS_KILLS ?? 6)
 const PARTS = 2
 const ARGS = [
   '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
