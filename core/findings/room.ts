@@ -3,6 +3,7 @@ import { misfitOf, thingsFor } from '../catalogue/things'
 import type { Part } from '../catalogue/types'
 import type { BodySocket } from '../catalogue/shapes/body'
 import { assemblyOf, type Assembly, type PlacedBody } from '../mechanics/assembly'
+import { mountAnswer } from '../mechanics/fasteners'
 import { BETWEEN_BOARDS_MM, BREATH_MM, roomOf, tallestOf, type Meeting, type Room } from '../mechanics/room'
 import { flatGap } from '../mechanics/solids'
 import { plugsOf } from '../netlist/supply/plugged'
@@ -116,15 +117,19 @@ function clashes(evidence: Evidence, assembly: Assembly, room: Room): Finding[] 
   })
 }
 
-const wayOut = (one: PlacedBody, two: PlacedBody) => [one, two].some(({ kind }) => kind === 'add-on')
-  ? 'A taller socket or a riser lifts the board that is pushed on; a lower cooler spares it.'
-  : 'Lay one of them elsewhere.'
+function wayOut(one: PlacedBody, two: PlacedBody): string {
+  const kinds = new Set([one.kind, two.kind])
+  if (kinds.has('plate')) return 'Take higher spacers under the board.'
+  if (!kinds.has('add-on')) return 'Lay one of them elsewhere.'
+  return `A taller socket or a riser lifts the board that is pushed on${kinds.has('cooler') ? '; a lower cooler spares it' : ''}.`
+}
 
 /** Fans and things that were put somewhere go back beside the board; a cooler gives way to a lower one; a riser lifts a board. */
 function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two }: Meeting): Fix[] {
   const fixes: Fix[] = [one, two].filter(({ kind }) => kind === 'fan' || kind === 'part').map(({ owner, name }) =>
     ({ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: owner, place: { on: 'table' } }] }))
   if (fixes.length) return fixes
+  if ([one, two].some(({ kind }) => kind === 'plate')) return higherSpacers(facts, bodies)
   const lowest = (owner: string) => Math.min(...bodies.filter(body => body.owner === owner).map(({ solid }) => solid.z[0]))
   // Of two boards the upper one is lifted.
   const [over] = [one, two].filter(({ kind }) => kind === 'add-on').sort((a, b) => lowest(b.owner) - lowest(a.owner))
@@ -146,6 +151,17 @@ function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two
     edits: [{ edit: 'place-body', id: over.owner, place: { ...place, on: 'board', liftMm: (place?.liftMm ?? 0) + moreMm } }],
   })
   return fixes
+}
+
+/** Spacers that leave the lowest thing of the board its air, where such are sold. */
+function higherSpacers({ plan: { build: { mount } }, board }: Evidence['facts'], bodies: Assembly['bodies']): Fix[] {
+  if (!mount) return []
+  const lowest = Math.min(...bodies.filter(({ owner }) => owner === '@board').map(({ solid }) => solid.z[0]))
+  const underMm = mm(-lowest - (board?.body?.boardMm ?? 0))
+  const { spacerMm } = mountAnswer({ ...mount, underMm })
+  return spacerMm === null
+    ? []
+    : [{ label: `Spacers of ${spacerMm} mm`, edits: [{ edit: 'set-mount', mount: { ...mount, underMm } }] }]
 }
 
 function close(room: Room): Finding[] {

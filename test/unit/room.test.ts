@@ -163,6 +163,22 @@ describe('room', () => {
     expect(codesOf(planOf('forty-classic', { panel: 'panel-flat-7', box: 'case-tall' }))).not.toContain('room.no-opening')
   })
 
+  it('a board that hangs lower than its spacers leave gets higher ones', () => {
+    const plan = built(planOf('forty-classic', {}), {
+      mount: { thread: 'M2.5', plateMm: 3, underMm: 0, washers: false }, measured: { '@board': { belowMm: 9.2 } },
+    })
+    const found = room(plan).find(({ code }) => code === 'room.clash')!
+    expect(found).toMatchObject({ severity: 'stop', figures: [{ value: -2.2 }] })
+    expect(found.sentence).toContain('Take higher spacers')
+    expect(found.fixes.map(({ label }) => label)).toEqual(['Spacers of 11 mm'])
+    expect(room(applyEdit(plan, { edit: 'all', edits: found.fixes[0]!.edits }).plan)).toEqual([])
+  })
+
+  it('a lower cooler is named only where there is one', () => {
+    expect(room(planOf('forty-classic', { a: 'relay-add-on-3', b: 'relay-add-on-3' }))[0]!.sentence).not.toContain('cooler')
+    expect(room(planOf('forty-classic', { cool: 'cooler-block', a: 'audio-add-on' }))[0]!.sentence).toContain('cooler')
+  })
+
   it('things that the maker puts into one another clash by what is between them', () => {
     const plan = built(planOf('forty-classic', { a: 'oled-i2c', b: 'light-i2c' }), { places: {
       a: { on: 'table', xMm: 100, yMm: 0 }, b: { on: 'table', xMm: 120, yMm: 5 },

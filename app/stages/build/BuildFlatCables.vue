@@ -89,7 +89,7 @@ function changeEnd(id: string, end: 'one' | 'two', fields: Partial<FlatConnector
         <v-select
           v-if="slots.length && end === 'one'"
           label="Of the board"
-          :items="[{ value: '', title: 'described by you' }, ...slots]"
+          :items="isAsFile(cable[end]) ? slots : [{ value: '', title: 'described by you' }, ...slots]"
           :model-value="isAsFile(cable[end])"
           hide-details
           data-test="flat-slot"
