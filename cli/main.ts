@@ -1,11 +1,12 @@
 /**
- * `bin/voltaris check|choose|place|power|build|files|program|begin|boot|dt …`: the core for plans kept in files. Exit 0 fine, 1 a stop,
-   2 unusable input.
+ * `bin/voltaris check|choose|place|power|build|diagnose|files|program|begin|boot|dt …`: the core for plans kept in files. Exit 0 fine,
+ * 1 a stop, 2 unusable input.
  */
 import { boot } from './boot'
 import { build } from './build'
 import { check } from './check'
 import { choose } from './choose'
+import { diagnose } from './diagnose'
 import { dt } from './dt'
 import { place } from './place'
 import { files } from './files'
@@ -18,6 +19,7 @@ const USAGE = `usage: voltaris check PLAN… [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
        voltaris build PLAN [--json|--steps|--wires|--cuts|--labels|--bodies|--parts]
+       voltaris diagnose PLAN [--seen PROBE=WHAT]… [--sheet|--script|--as-built|--json]
        voltaris files PLAN [--json] [-o FOLDER]
        voltaris program PLAN FILE [--numbering line|header|own] [--language NAME] [--constants|--json] [-o OUT]
        voltaris begin FILE --board ID [--supply ID] [--numbering …] [-o PLAN]
@@ -36,6 +38,11 @@ power   voltage, current and power at every node of the supply, in every state; 
 build   parts list, steps in the order without regret, and wires, as Markdown; --steps, --wires, --cuts (what is cut from
         which reel), --labels (for both ends of each wire), --bodies (size and place of each) and --parts give one as CSV;
         exit 0, 1 a stop in the building, 2 unusable input
+diagnose
+        what the things that were seen at bring-up may come from, the likeliest first, and what to try next; what was seen is
+        the plan's and what --seen adds ("volt:5V=4.2", "works:oled=nothing"); --sheet prints every probe with what should
+        be seen there, --script a shell script that looks at all of it on the board, --as-built
+        what stands there with all that was measured, as Markdown; exit 0 nothing odd, 1 something odd, 2 unusable input
 files   what the board must be told beside its boot file: every small file with where it goes, printed; -o FOLDER writes them
         with a script that puts them in place; exit 0, 1 a stop among them, 2 unusable input
 program a program, header file, configuration or table held against a plan: every pin, bus, address, rate and device in it;
@@ -49,7 +56,9 @@ dt      device tree sources and blobs; board: a board profile read from a blob; 
         overlay: overlays made for the parts of a plan; exit 0, 1 an overlay does not go on or cannot be made, 2 unusable input
 PLAN    a plan file, or - for standard input`
 
-const commands: Record<string, (args: string[]) => number> = { check, choose, place, power, build, files, program, begin, boot, dt }
+const commands: Record<string, (args: string[]) => number> = {
+  check, choose, place, power, build, diagnose, files, program, begin, boot, dt,
+}
 
 function main([name, ...args]: string[]): number {
   if (name === '--help' || name === '-h') {

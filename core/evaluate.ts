@@ -136,7 +136,7 @@ function stageCountsOf(findings: readonly Finding[]): Report['stageCounts'] {
 const TOUCHED: Readonly<Record<StageId, (plan: Plan) => boolean>> = {
   board: plan => !!plan.board, parts: plan => plan.parts.length > 0, wiring: plan => Object.keys(plan.assignments).length > 0,
   power: plan => !!plan.supply, boot: plan => !!plan.boot, build: plan => plan.build.done.length > 0,
-  bringup: plan => plan.scans.length > 0,
+  bringup: plan => plan.scans.length > 0 || plan.seen.length > 0,
 }
 
 function stagesOf(plan: Plan, counts: Report['stageCounts']): Report['stages'] {

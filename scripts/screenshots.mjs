@@ -45,6 +45,7 @@ await shot('wiring')
 for (const name of ['board', 'power', 'bringup']) {
   await stage(name)
   if (name === 'board') await page.waitForSelector('[data-test=supplies-converter]')
+  if (name === 'bringup') await page.waitForSelector('[data-test=diagnosis]')
   await shot(name)
 }
 await stage('boot')

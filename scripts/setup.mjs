@@ -48,6 +48,7 @@ const PROGRAMS = [
   { debian: 'dt-schema', files: ['/usr/bin/dt-validate'] },
   { debian: 'xcvt', files: ['/usr/bin/cvt'] },
   { debian: 'ngspice', files: ['/usr/bin/ngspice'] },
+  { debian: 'busybox', files: ['/usr/bin/busybox', '/bin/busybox'] },
   { debian: 'i2c-tools', files: ['/usr/sbin/i2cdetect'] },
   { debian: 'cloud-init', files: ['/usr/bin/cloud-init'] },
   { debian: 'netplan.io', files: ['/usr/sbin/netplan'] },

@@ -152,6 +152,10 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
     edit: fc.constant('keep-scan' as const),
     scan: fc.record({ id: text, bus: fc.constant('i2c1'), text, takenAt: fc.constant('2026-01-01T00:00:00.000Z') }),
   }),
+  fc.record({
+    edit: fc.constant('see' as const), id: fc.oneof(text, fc.constant('lamps')),
+    sighting: fc.option(fc.record({ outcome: fc.constant('none'), at: fc.constant('2026-01-01T00:00:00.000Z') })),
+  }),
   fc.record({ edit: fc.constant('drop-scan' as const), id: fc.constantFrom('s1', 'none') }),
   fc.record({
     edit: fc.constant('log' as const),

@@ -12,10 +12,6 @@ const said = computed(() => hint ?? name)
     :aria-label="name"
   >
     <v-icon :icon="icon" />
-    <v-tooltip
-      activator="parent"
-      :text="said"
-      :aria-label="said"
-    />
+    <HoverHint :text="said" />
   </v-btn>
 </template>

@@ -108,11 +108,7 @@ function setAside() {
               @click="editLimit(figure)"
             >
               {{ withUnit(figure.limit, figure.unit) }}
-              <v-tooltip
-                activator="parent"
-                text="Replace this limit with your own"
-                aria-label="Replace this limit with your own"
-              />
+              <HoverHint text="Replace this limit with your own" />
             </v-btn>
             <template v-else>
               {{ withUnit(figure.limit, figure.unit) }}

@@ -110,13 +110,14 @@ export const HELP: Readonly<Record<StageId, Help>> = {
   bringup: {
     for: 'It is wired: now see that everything is there, one thing after the other.',
     steps: [
-      'Measure the voltages listed here before anything else is plugged in.',
-      'Scan the bus and paste what the command prints: it says what is missing and what nobody expected.',
-      'What answers at another address often only has its jumper set otherwise.',
-      'Write into the logbook what you measured: a later fault is found in the difference.',
+      'Go down the run sheet: before power first, then lamps, volts, the start, each part. What a meter shows is typed.',
+      'Paste what commands print, several at once: they sort themselves. The check script asks all of them on the board.',
+      'Something odd? What would explain it stands beside the sheet, with the test that tells most for its minutes.',
+      'The trainer hides a fault in this plan and counts how long you take.',
     ],
     words: [
       { word: 'address', means: 'The number to which a part on I²C answers: from 0x08 to 0x77.' },
+      { word: 'run sheet', means: 'Everything that can be looked at, in an order in which nothing is fed before it was measured.' },
       { word: 'device node', means: 'The name in /dev under which the kernel offers a part.' },
     ],
   },

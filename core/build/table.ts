@@ -36,7 +36,8 @@ export const partsAsCsv = (items: ListedItem[], stock?: (item: ListedItem) => St
   : asCsv(PARTS_FIELDS, items.map(itemCells))
 
 const cell = (value: string | number) => String(value).replace(/\|/g, '\\|').replace(/\s+/g, ' ')
-const asRows = (fields: string[], data: (string | number)[][]) => [fields, fields.map(() => '---'), ...data]
+/** A table in Markdown. */
+export const asRows = (fields: string[], data: (string | number)[][]) => [fields, fields.map(() => '---'), ...data]
   .map(row => `| ${row.map(cell).join(' | ')} |`)
   .join('\n')
 

@@ -9,7 +9,7 @@ import type { Host } from './host-shape'
 import { withoutPart } from './mentions'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
-import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, LogEntry, Plan, PlanPart, Scan, SetAside,
+import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, LogEntry, Plan, PlanPart, Scan, Sighting, SetAside,
   SoftwareBus } from './types'
 
 export type Edit
@@ -53,6 +53,8 @@ export type Edit
     | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
     | { edit: 'keep-scan', scan: Scan }
     | { edit: 'drop-scan', id: string }
+  /** What was seen at a probe; null takes it back. */
+    | { edit: 'see', id: string, sighting: Omit<Sighting, 'id'> | null }
     | { edit: 'keep-program', program: HeldProgram }
     | { edit: 'drop-program', id: string }
   /** Some fields of what the board is told; `undefined` takes one away. */
@@ -170,6 +172,9 @@ const CHANGES: Changes = {
   }),
   'keep-scan': (plan, { scan }) => ({ ...plan, scans: [...plan.scans.filter(other => other.id !== scan.id), scan] }),
   'drop-scan': (plan, { id }) => ({ ...plan, scans: plan.scans.filter(scan => scan.id !== id) }),
+  'see': (plan, { id, sighting }) => ({
+    ...plan, seen: [...plan.seen.filter(other => other.id !== id), ...sighting ? [{ id, ...sighting }] : []],
+  }),
   'keep-program': (plan, { program }) => ({ ...plan, programs: plan.programs.some(other => other.id === program.id)
     ? plan.programs.map(other => other.id === program.id ? program : other)
     : [...plan.programs, program] }),

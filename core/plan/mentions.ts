@@ -91,6 +91,7 @@ export function withoutMentions(plan: Plan, partId: string): Plan {
     boot: bootWithoutPart(plan.boot, partId),
     host: hostWithoutPart(plan.host, partId),
     scans: kept(plan.scans, scan => !mine(scan.bus)),
+    seen: kept(plan.seen, ({ id }) => !probesPart(id, mine)),
     aside: kept(plan.aside, entry => !entry.id.split(' ').some(word => word === partId || mine(word))),
     build: {
       ...plan.build, wires: without(plan.build.wires, mine), places: without(plan.build.places, mine),
@@ -98,6 +99,12 @@ export function withoutMentions(plan: Plan, partId: string): Plan {
       done: kept(plan.build.done, key => !mine(key) && !mentionsPlace(key, mine) && !isStepOf(key, partId)),
     },
   }
+}
+
+/** `works:scale`, `volt:scale.vcc`, `look:scale.dout@29`, `through:other.s1@east.A3`, `scan:hub.ch0`. */
+const probesPart = (id: string, mine: (key: string) => boolean) => {
+  const key = id.slice(id.indexOf(':') + 1)
+  return mine(key) || mentionsPlace(key, mine)
 }
 
 /** `part:scale`, `step:seat:scale`, `power:node:fuse`: a step that is about it. */
@@ -119,11 +126,13 @@ const mentionsPlace = (key: string, mine: (key: string) => boolean) => {
 export function withoutNode(plan: Plan, node: NodeRef): Plan {
   const mine = (ref: string) => ref === node || ref.startsWith(`${node}@`) || ref.startsWith(`node:${node}.`)
   const worksheets = kept(plan.worksheets, ({ sheet }) => !(typeof sheet.node === 'string' && mine(sheet.node)))
+  // `look:fuse@buck`, `through:@socket@fuse`: sightings at its wires.
+  const seen = kept(plan.seen, ({ id }) => !id.slice(id.indexOf(':') + 1).split('@').some(mine))
   const { build } = plan
   const done = kept(build.done, key => !mine(key) && !key.split('@').slice(1).some(mine) && !isStepOf(key, node))
   const { order, rules } = stepsWithout(build, node)
   const sameBuild = done === build.done && order === build.order && rules === build.rules
-  return worksheets === plan.worksheets && sameBuild
+  return worksheets === plan.worksheets && seen === plan.seen && sameBuild
     ? plan
-    : { ...plan, worksheets, build: sameBuild ? build : { ...build, done, order, rules } }
+    : { ...plan, worksheets, seen, build: sameBuild ? build : { ...build, done, order, rules } }
 }

@@ -191,6 +191,17 @@ const setAside = open({
   at: when,
 })
 
+/** What was seen at a probe of the run sheet. */
+const sighting = open({
+  /** The probe: it can hold a whole line of a boot file. */
+  id: text({ most: 4000 }),
+  /** In the words of the model. */
+  outcome: text({ least: 1, most: 1000 }),
+  /** The figure that was typed, in the probe's unit. */
+  value: optional(number({ least: -1e6, most: 1e9 })),
+  at: when,
+})
+
 const logEntry = open({ id: shortId, at: when, stage: oneOf(...STAGE_IDS), text: freeText })
 
 const planFields = {
@@ -234,6 +245,8 @@ const planFields = {
   /** What the board must be told beside its boot file, and what is written down of it. */
   host: filled(hostShape),
   scans: starting(list(scan), []),
+  /** What was seen when it was brought up, the last for each probe. */
+  seen: starting(list(sighting, { most: 2000, unique: 'id' }), []),
   /** Example code and tables of connections, held against the plan. */
   programs: starting(list(heldProgram, { most: 30, unique: 'id' }), []),
   log: starting(list(logEntry), []),
@@ -254,6 +267,7 @@ export interface ContactLoad extends Of<typeof contactLoad> {}
 export interface PlanPart extends Of<typeof part> {}
 export interface BootFile extends Of<typeof bootFile> {}
 export interface Scan extends Of<typeof scan> {}
+export interface Sighting extends Of<typeof sighting> {}
 export interface HeldProgram extends Of<typeof heldProgram> {}
 export interface SetAside extends Of<typeof setAside> {}
 export interface LogEntry extends Of<typeof logEntry> {}

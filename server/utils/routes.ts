@@ -6,6 +6,7 @@ export const ROUTES: Readonly<Record<string, 'GET' | 'POST'>> = {
   '/api/place': 'POST',
   '/api/power': 'POST',
   '/api/build': 'POST',
+  '/api/diagnose': 'POST',
   '/api/files': 'POST',
   '/api/program': 'POST',
   '/api/begin': 'POST',

@@ -1,5 +1,6 @@
 /** What the routes do, by name: from the text of a body to the value that is answered. Runs in a worker thread. */
 import { stepsOf } from '../../core/build/of-facts'
+import { runSheetOf } from '../../core/bringup/diagnosis/sheet'
 import { bodiesOf } from '../../core/mechanics/of-facts'
 import { shippedCatalogue } from '../../core/catalogue'
 import { tryBoards } from '../../core/choose/boards'
@@ -46,6 +47,8 @@ export const JOBS = {
       findings: findings.filter(finding => finding.stages.includes('build')),
     }
   },
+  /** The run sheet, what was seen, what it may come from, and what to try next. */
+  'diagnose': body => runSheetOf(gatherFacts(planFrom(body), shippedCatalogue)),
   /** Every small file with its text, what is switched on, and the script that puts them in place. */
   'files': body => smallFilesJob(gatherFacts(planFrom(body), shippedCatalogue)),
   'program': programJob,

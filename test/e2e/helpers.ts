@@ -6,9 +6,15 @@ import { expect, type Locator, type Page } from '@playwright/test'
 export async function openDemo(page: Page, name: string, stage = 'wiring') {
   await page.goto('/')
   await page.getByTestId('load-demo').click()
-  await page.getByRole('link', { name }).click()
-  await expect(page.getByTestId('header-rail')).toBeVisible()
-  if (stage !== 'wiring') await goTo(page, stage)
+  const link = page.getByRole('link', { name })
+  if (stage === 'wiring') {
+    await link.click()
+    await expect(page.getByTestId('header-rail')).toBeVisible()
+    return
+  }
+  // Straight there, without drawing the header first.
+  await page.goto((await link.getAttribute('href'))!.replace(/\/wiring$/, `/${stage}`))
+  await expect(page.getByTestId(`stage-${stage}`)).toBeVisible()
 }
 
 export async function goTo(page: Page, stage: string) {

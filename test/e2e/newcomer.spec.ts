@@ -56,6 +56,7 @@ test('a newcomer goes from nothing to a boot file and a wire list, and finds eve
   await saved(page)
 
   await page.reload()
+  await page.getByTestId('build-wires').click()
   await expect(page.getByTestId('wires').locator('tbody tr')).toHaveCount(rows)
   await goTo(page, 'boot')
   await expect(page.getByTestId('boot-text')).toContainText('dtparam=audio=on')
@@ -90,11 +91,23 @@ test('the bench: focus mode by keyboard, then a scan that tells a wrong strap', 
   // Nobody goes past it unseen.
   await page.keyboard.press('ArrowRight')
   await expect(focus).toContainText('Measure before power')
+  // A short that was measured stops it; another figure lets go.
+  await field(page, 'focus-ohm:5V').fill('0,6')
+  await page.keyboard.press('Enter')
+  await expect(focus).toContainText('Do not switch on')
+  await expect(page.getByTestId('focus-next')).toBeDisabled()
+  await field(page, 'focus-ohm:5V').fill('1400')
+  await page.keyboard.press('Enter')
+  await expect(focus).not.toContainText('Do not switch on')
+  await expect(page.getByTestId('focus-next')).toBeEnabled()
+  await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
   await expect(focus).toHaveCount(0)
   await expect(page.getByText('4 of 5 joined')).toBeVisible()
 
   await goTo(page, 'bringup')
+  await expect(page.getByTestId('run-sheet')).toContainText('1 of')
+  await page.getByTestId('bringup-scans').click()
   await expect(page.getByTestId('expected-addresses')).toContainText('0x76')
   await field(page, 'scan-text').fill('     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n70: -- -- -- -- -- -- -- 77')
   const verdict = page.getByTestId('scan-verdict')

@@ -135,7 +135,8 @@ test.describe('without a service worker', () => {
   test('what a stopped server does not give is told, and nothing is lost', async ({ page }) => {
     // What tells of it is fetched a moment after the page.
     const bars = Promise.all([page.waitForResponse(/NoticeBar.*css/), page.waitForResponse(/SaveBar.*css/)])
-    await openDemo(page, 'Tool library kiosk', 'board')
+    await openDemo(page, 'Tool library kiosk')
+    await goTo(page, 'board')
     await bars
     await page.route('**/_nuxt/**', route => route.abort())
     await page.getByTestId('stage-power').click()

@@ -186,7 +186,7 @@ test('an empty project says on every stage what is missing, and leads there', as
   await expect(page.getByTestId('findings')).toContainText('it takes a board and a part')
   for (const [stage, words] of [
     ['parts', 'No part yet'], ['wiring', 'no board yet'], ['power', 'No supply yet'], ['boot', 'needs nothing of the boot file yet'],
-    ['build', 'Nothing to join yet'], ['bringup', 'No part on I²C has a place yet'],
+    ['build', 'Nothing to join yet'], ['bringup', 'Nothing to bring up yet'],
   ] as const) {
     await goTo(page, stage)
     await expect(page.locator('#stage')).toContainText(words)

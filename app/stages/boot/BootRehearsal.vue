@@ -105,11 +105,7 @@ function takeTree() {
         @click="takeTree"
       >
         Tree as source
-        <v-tooltip
-          activator="parent"
-          text="The device tree as the kernel gets it"
-          aria-label="The device tree as the kernel gets it"
-        />
+        <HoverHint text="The device tree as the kernel gets it" />
       </v-btn>
     </div>
     <p

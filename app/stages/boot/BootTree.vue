@@ -135,11 +135,7 @@ function drop() {
         @click="download(`${board.id}.dts`, baseSource(board), 'text/plain')"
       >
         Base tree of {{ board.name }}
-        <v-tooltip
-          activator="parent"
-          text="Our own and minimal: for rehearsing, not for starting a board"
-          aria-label="Our own and minimal: for rehearsing, not for starting a board"
-        />
+        <HoverHint text="Our own and minimal: for rehearsing, not for starting a board" />
       </v-btn>
       <v-btn
         v-if="boot?.base"

@@ -63,11 +63,7 @@ function takeZip() {
         test="boot-file"
         @files="take"
       >
-        <v-tooltip
-          activator="parent"
-          text="Or drop them here: boot file, command line, overlays, a tree, or all of them in a zip"
-          aria-label="Or drop them here: boot file, command line, overlays, a tree, or all of them in a zip"
-        />
+        <HoverHint text="Or drop them here: boot file, command line, overlays, a tree, or all of them in a zip" />
       </FilePick>
       <v-btn
         size="small"

@@ -92,9 +92,8 @@ function partsCsv() {
             {{ stockFor(row)!.have }}<span
               v-if="stockFor(row)!.reserved"
               class="quiet"
-            > ({{ stockFor(row)!.reserved }} taken)</span><v-tooltip
+            > ({{ stockFor(row)!.reserved }} taken)</span><HoverHint
               v-if="stockFor(row)!.places.length"
-              activator="parent"
               :text="`Lies in ${stockFor(row)!.places.join(', ')}`"
             />
           </template>

@@ -27,6 +27,21 @@ const first = cards.value.findIndex(card => !done.value.has(card.key))
 const at = ref(Math.max(0, first))
 const card = computed(() => cards.value[Math.min(at.value, cards.value.length - 1)]!)
 const wire = computed(() => card.value.wire ?? null)
+/** Figures that the step asks for, with what was typed: as on the run sheet, which has them too. */
+const readings = computed(() => wire.value
+  ? []
+  : (card.value.step.readings ?? []).map((entry) => {
+      const seen = project.plan!.seen.find(({ id }) => id === entry.probe)
+      const isOdd = seen !== undefined && seen.outcome !== entry.planned
+      return { ...entry, value: seen?.value ?? null, outcome: seen?.outcome ?? null, isOdd }
+    }))
+/** What was measured says not to go on. */
+const isStopped = computed(() => readings.value.some(({ isOdd }) => isOdd))
+function typed({ probe, planned, reading }: NonNullable<Step['readings']>[number], value: number | null): void {
+  const outcome = value === null ? null : value >= reading.least && value <= reading.most ? planned : reading.outside ?? planned
+  const sighting = outcome === null || value === null ? null : { outcome, value, at: new Date().toISOString() }
+  project.edit({ edit: 'see', id: probe, sighting }, 'What was measured')
+}
 /** Nobody goes past what has to be looked at first. */
 const isHeld = computed(() => !wire.value && card.value.step.hold && !done.value.has(card.value.key))
 const KIND_WORDS = {
@@ -66,6 +81,7 @@ function step(by: number) {
 
 function tick() {
   const { key } = card.value
+  if (isStopped.value) return
   if (!done.value.has(key)) project.edit({ edit: 'wire-done', wire: key, done: true }, wire.value ? 'Tick a wire' : 'Tick a step')
   if (at.value === cards.value.length - 1) emit('close')
   else at.value++
@@ -76,6 +92,8 @@ function untick() {
 }
 
 onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
+  // A figure is being typed: its keys are the field's, and Escape leaves the field first.
+  if (event.target instanceof HTMLInputElement) return event.key === 'Escape' ? box.value?.focus() : undefined
   event.preventDefault()
   if (event.key === ' ') tick()
   else if (event.key === 'Escape') emit('close')
@@ -209,6 +227,39 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
           >
             {{ words }}
           </p>
+          <div
+            v-if="readings.length"
+            class="readings"
+          >
+            <div
+              v-for="entry in readings"
+              :key="entry.probe"
+            >
+              <NumberField
+                :value="entry.value"
+                :label="entry.label"
+                :unit="entry.reading.unit"
+                :least="0"
+                may-be-empty
+                :data-test="`focus-${entry.probe}`"
+                @set="typed(entry, $event)"
+              />
+              <p
+                class="said"
+                :class="{ bad: entry.isOdd }"
+                aria-live="polite"
+              >
+                {{ entry.outcome ?? 'not measured yet' }}
+              </p>
+            </div>
+          </div>
+          <p
+            v-if="isStopped"
+            class="final"
+            role="alert"
+          >
+            Do not switch on. Find the short: the Bring-up stage says where to look.
+          </p>
           <p
             v-if="card.step.undo === null"
             class="final"
@@ -247,6 +298,7 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
           variant="outlined"
           class="next"
           data-test="focus-next"
+          :disabled="isStopped"
           @click="tick"
         >
           {{ isHeld ? 'I have looked' : at === cards.length - 1 ? 'Done, close' : 'Done, next' }} (space)
@@ -291,6 +343,10 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
 .now { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; min-width: 0; }
 .title { font-size: clamp(34px, 6vw, 64px); font-weight: 700; line-height: 1.1; overflow-wrap: anywhere; max-width: 22ch; }
 .how { font-size: clamp(19px, 2.4vw, 26px); max-width: 44ch; }
+.readings { display: flex; gap: 16px; flex-wrap: wrap; width: min(560px, 100%); }
+.readings > div { flex: 1 1 220px; text-align: start; }
+.said { font-size: 15px; padding-top: 3px; }
+.said.bad { font-weight: 700; color: var(--carmine); }
 .check { font-size: clamp(19px, 2.4vw, 26px); max-width: 44ch; border: 2px solid var(--rule); border-radius: 4px; padding: 8px 18px; }
 .check.held { border-color: var(--ochre); background: var(--ochre-wash); }
 .final { font-size: 22px; font-weight: 700; color: var(--carmine); }

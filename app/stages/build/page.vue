@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Building: the steps in the order without regret, every wire, what lies on the table; and one thing at a time, for the bench. */
+import { useMediaQuery } from '@vueuse/core'
 import { buildAsMarkdown, cutsAsCsv, labelsAsCsv, wiresAsCsv } from '~~/core/build/table'
 import { engine } from '~/stores/engine'
 import { useBuild } from './useBuild'
@@ -10,6 +11,11 @@ const { build } = useBuild()
 const focus = ref(false)
 const VIEWS = [{ id: 'steps', name: 'Steps' }, { id: 'wires', name: 'Wires' }, { id: 'parts', name: 'Parts list' }]
 const shown = ref('steps')
+/** A view is made when it is first looked at, all of them for paper. */
+const paper = useMediaQuery('print')
+const met = ref(new Set(['steps']))
+watch(shown, view => met.value.add(view))
+const isMade = (view: string) => paper.value || met.value.has(view)
 const wires = computed(() => project.report!.wires)
 const done = computed(() => new Set(project.plan!.build.done))
 const doneCount = computed(() => wires.value.filter(wire => done.value.has(wire.key)).length)
@@ -125,6 +131,7 @@ const markdown = () => download(fileName(project.plan!.name, '-build.md'),
         <BuildSteps />
       </section>
       <section
+        v-if="isMade('wires')"
         v-show="shown === 'wires'"
         class="view"
       >
@@ -162,6 +169,7 @@ const markdown = () => download(fileName(project.plan!.name, '-build.md'),
       </section>
     </template>
     <section
+      v-if="!wires.length || isMade('parts')"
       v-show="!wires.length || shown === 'parts'"
       class="view"
     >

@@ -159,10 +159,8 @@ const wanting = (kind: string) => conflict.value.size
           class="line-mark figures"
           :class="{ held }"
           :style="{ '--owner': held ? colourOf(held.owner.id) : 'transparent' }"
-        >{{ entry.line }}<v-tooltip
-          activator="parent"
+        >{{ entry.line }}<HoverHint
           :text="`G${entry.line}, position ${entry.position}: ${held ? `${held.owner.name} ${held.label}` : 'free'}`"
-          :aria-label="`G${entry.line}, position ${entry.position}: ${held ? `${held.owner.name} ${held.label}` : 'free'}`"
         /></span>
       </div>
     </div>

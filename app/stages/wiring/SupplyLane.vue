@@ -52,11 +52,7 @@ const merged = computed(() => {
           class="load eases"
           :class="{ dim: view.partId && load.partId !== view.partId }"
           :style="{ 'width': width(load.peakMa), '--owner': load.partId ? colourOf(load.partId) : 'var(--ink-2)' }"
-        ><v-tooltip
-          activator="parent"
-          :text="`${load.name}: ${milliamps(load.typicalMa)} typical, ${milliamps(load.peakMa)} peak`"
-          :aria-label="`${load.name}: ${milliamps(load.typicalMa)} typical, ${milliamps(load.peakMa)} peak`"
-        /><span
+        ><HoverHint :text="`${load.name}: ${milliamps(load.typicalMa)} typical, ${milliamps(load.peakMa)} peak`" /><span
           class="typical"
           :style="{ width: `${load.peakMa ? load.typicalMa / load.peakMa * 100 : 0}%` }"
         /><span

@@ -112,11 +112,7 @@ const wired = computed(() => {
           @click="place('all')"
         >
           Place anew
-          <v-tooltip
-            activator="parent"
-            text="Only what you fixed stays where it is"
-            aria-label="Only what you fixed stays where it is"
-          />
+          <HoverHint text="Only what you fixed stays where it is" />
         </v-btn>
         <v-btn
           size="small"
@@ -125,11 +121,7 @@ const wired = computed(() => {
           @click="place('rest')"
         >
           Place the rest
-          <v-tooltip
-            activator="parent"
-            text="What is placed stays unless it must move (p)"
-            aria-label="What is placed stays unless it must move (p)"
-          />
+          <HoverHint text="What is placed stays unless it must move (p)" />
         </v-btn>
       </template>
     </div>

@@ -7,6 +7,7 @@ import type { Component, Conductor, Netlist } from '../../netlist/types'
 import { mountAnswer, type Mount } from '../../mechanics/fasteners'
 import { meetingsOf } from '../harness'
 import type { Wire } from '../wires'
+import { NO_SHORT, SHORT_READING } from '../../vocabulary/reading'
 import { rulesOf } from './rules'
 import type { Bench, Step } from './types'
 
@@ -44,6 +45,16 @@ function whereMeasured({ header }: Board): string[] {
     first(kind) === undefined ? [] : [`${words} (position ${first(kind)})`])
   return [`The meter on resistance, between a return${back === undefined ? '' : ` (position ${back})`} and ${
     rails.join(', then ') || 'the supply'}.`]
+}
+
+/** The same places as readings, by the names that the run sheet has for them. */
+function shortReadings({ header }: Board): NonNullable<Step['readings']> {
+  const first = (kind: Board['header'][number]['kind']) => header.find(entry => entry.kind === kind)?.position
+  const back = first('ground')
+  if (back === undefined) return []
+  return ([['5V', '5 V'], ['3V3', '3.3 V']] as const).flatMap(([kind, words]) => first(kind) === undefined
+    ? []
+    : [{ probe: `ohm:${kind}`, label: `${words}: positions ${first(kind)} and ${back}`, planned: NO_SHORT, reading: SHORT_READING }])
 }
 
 /** Components and conductors, sorted into the steps that put them in place. */
@@ -217,7 +228,7 @@ class Sorted {
     this.add({
       id: 'shorts', title: 'Measure before power', tool: 'meter', side: 'top', minutes: 5, hold: true, undo: '',
       how: whereMeasured(this.facts.board!),
-      check: 'Neither reads near 0 Ω. What does is a short: do not switch on, find it.',
+      check: 'Neither reads near 0 Ω. What does is a short: do not switch on, find it.', readings: shortReadings(this.facts.board!),
     })
     if (this.netlist.byId.has(SUPPLY_NODE)) this.add({
       id: 'supply', title: 'The supply, last of all', minutes: 1,

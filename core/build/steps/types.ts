@@ -1,4 +1,5 @@
 /** Steps of a build: what is done at once, what has to lie before it, and what it costs to be wrong. */
+import type { Reading } from '../../vocabulary/reading'
 import type { ComponentId } from '../../netlist/types'
 
 /** Which side of the board looks up; `any` where it is no matter. */
@@ -29,6 +30,8 @@ export interface Step {
   /** Nobody goes on before the check is ticked. */
   hold: boolean
   cautions: string[]
+  /** Figures that can be typed here; they are those of the run sheet. */
+  readings?: { probe: string, label: string, planned: string, reading: Reading }[]
 }
 
 /** `first` has to be done before `then`. */

@@ -95,6 +95,39 @@ describe('voltaris power', () => {
   })
 })
 
+describe('voltaris diagnose', () => {
+  const demo = 'demo/beehive-monitor.json'
+
+  it('ends with 1 and says what explains what was seen, with what mends it; with 0 when all is as planned', () => {
+    const found = run(['diagnose', demo])
+    expect(found).toMatchObject({ status: 1, stderr: '' })
+    expect(found.stdout).toContain('It is:\n  Air in the lid is strapped to 0x77, not 0x76')
+    expect(found.stdout).toContain('To mend it: Set its strap to 0x76')
+    expect(run(['diagnose', demo, '--seen', 'scan:i2c1=answers at 0x3c, 0x68, 0x76'])).toMatchObject({
+      status: 0, stdout: 'Nothing odd was seen.\n',
+    })
+  })
+
+  it('takes what was seen and figures, and gives the sheet, the script and JSON', () => {
+    const next = run(['diagnose', demo, '--seen', 'scan:i2c1=answers at 0x68, 0x76', '--seen', 'volt:porch.vcc=0.1'])
+    // The demo's own sighting, that the screen works, is older than these.
+    expect(next.stdout).toContain('Or one of these is old or misread; without it a single fault does, or none:\n  Porch screen does')
+    const now = ['scan:i2c1=answers at 0x68, 0x76', 'volt:porch.vcc=0.1', 'works:porch=nothing'].flatMap(seen => ['--seen', seen])
+    expect(run(['diagnose', demo, ...now]).stdout).toMatch(/It may be:\n {2}\d+ %.*VCC[\s\S]*Try next: /)
+    expect(run(['diagnose', demo, '--sheet']).stdout).toMatch(/BEFORE POWER\n\[x\] ohm:5V[\s\S]*\[!\] scan:i2c1/)
+    expect(run(['diagnose', demo, '--script']).stdout).toMatch(/^#!\/bin\/sh\n/)
+    const { rows, diagnosis } = JSON.parse(run(['diagnose', demo, '--json']).stdout)
+    expect([rows.length > 100, diagnosis.candidates.length]).toEqual([true, 1])
+  })
+
+  it('ends with 2 for a probe or a sighting that there is not', () => {
+    const none = run(['diagnose', demo, '--seen', 'volt:nobody=3'])
+    expect([none.status, none.stderr]).toEqual([2, expect.stringContaining('names no probe')])
+    const other = run(['diagnose', demo, '--seen', 'lamps=blue'])
+    expect([other.status, other.stderr]).toEqual([2, expect.stringContaining('It knows: red, and green flickers | none')])
+  })
+})
+
 describe('voltaris program', () => {
   const plan = 'demo/beehive-monitor.json'
   const code = fileOf('hive.py',

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+/** The run sheet beside what it says: every test by its phase, the one that is looked at, what may be wrong, what to try next. */
+import type { RunRow, RunSheet } from '~~/core/bringup/diagnosis/sheet'
+import { PHASES, type Phase } from '~~/core/bringup/diagnosis/types'
+
+const { sheet, hidden = false, alone = false } = defineProps<{
+  sheet: RunSheet
+  /** An exercise: what a test shows is not entered but tried. */
+  hidden?: boolean
+  /** What would explain it and what to try next is not said. */
+  alone?: boolean
+}>()
+const emit = defineEmits<{
+  see: [id: string, outcome: string | null, value?: number]
+  seeAll: [entries: readonly { probe: string, outcome: string }[]]
+  attempt: [id: string]
+  forget: [ids: readonly string[]]
+}>()
+
+const NAMES: Readonly<Record<Phase, string>> = {
+  'before power': 'Before power', 'first power': 'First power', 'after the start': 'After the start', 'each part': 'Each part by itself',
+  'under load': 'Together, under load', 'when in doubt': 'When in doubt',
+}
+const chosenId = ref<string | null>(null)
+const next = computed(() => alone ? null : sheet.diagnosis.next[0]?.probe.id ?? null)
+/** The first that was not looked at yet, in the order of the phases. */
+const firstOpen = computed(() => sheet.rows.find(row => !row.seen && row.probe.phase !== 'when in doubt')?.probe.id ?? null)
+const chosen = computed(() => {
+  const id = chosenId.value ?? next.value ?? firstOpen.value
+  return sheet.rows.find(row => row.probe.id === id) ?? null
+})
+const groups = computed(() => PHASES.map((phase) => {
+  const rows = sheet.rows.filter(row => row.probe.phase === phase)
+  return { phase, rows, seen: rows.filter(row => row.seen).length, odd: rows.filter(row => row.seen && !row.seen.isPlanned).length }
+}).filter(({ rows }) => rows.length))
+const open = ref<Record<string, boolean>>({})
+const isOpen = (phase: Phase) => open.value[phase] ?? chosen.value?.probe.phase === phase
+
+function took(row: RunRow, outcome: string | null, value?: number): void {
+  const at = sheet.rows.indexOf(row)
+  emit('see', row.probe.id, outcome, value)
+  // On to the next of the sheet while all is as planned; what is odd is followed by what tells most.
+  const following = sheet.rows.slice(at + 1).find(other => !other.seen && other.probe.phase === row.probe.phase)
+  chosenId.value = outcome === row.planned && !sheet.diagnosis.odd.length ? following?.probe.id ?? null : null
+}
+function take(entries: readonly { probe: string, outcome: string }[]): void {
+  emit('seeAll', entries)
+  chosenId.value = null
+}
+const seenBefore = (row: RunRow) => row.seen?.value === undefined ? row.seen?.outcome : `${row.seen.value} ${row.probe.reading?.unit ?? ''}`
+const mark = (row: RunRow) => !row.seen ? 'not seen yet' : row.seen.isPlanned ? 'as planned' : 'against the plan'
+</script>
+
+<template>
+  <p
+    v-if="sheet.stray.length"
+    class="small stray"
+    data-test="stray"
+  >
+    {{ sheet.stray.length === 1 ? 'One sighting is' : `${sheet.stray.length} sightings are` }} about what the plan has no more.
+    <v-btn
+      size="x-small"
+      variant="text"
+      @click="emit('forget', sheet.stray)"
+    >
+      Forget {{ sheet.stray.length === 1 ? 'it' : 'them' }}
+    </v-btn>
+  </p>
+  <div class="run">
+    <div
+      class="rows"
+      data-test="run-sheet"
+    >
+      <FoldPanel
+        v-for="group in groups"
+        :key="group.phase"
+        :open="isOpen(group.phase)"
+        title=""
+        :data-test="`phase-${group.phase.replaceAll(' ', '-')}`"
+        @update:open="open[group.phase] = $event"
+      >
+        <template #title>
+          <b>{{ NAMES[group.phase] }}</b>
+          <span class="figures count">{{ group.seen }} of {{ group.rows.length }}<template v-if="group.odd">,
+            <b class="odd">{{ group.odd }} odd</b></template></span>
+        </template>
+        <v-list
+          density="compact"
+          class="list"
+          :aria-label="NAMES[group.phase]"
+        >
+          <v-list-item
+            v-for="row in group.rows"
+            :key="row.probe.id"
+            class="row"
+            :class="{ planned: row.seen?.isPlanned, against: row.seen && !row.seen.isPlanned, chosen: chosen?.probe.id === row.probe.id }"
+            :active="chosen?.probe.id === row.probe.id"
+            :data-test="`probe-${row.probe.id}`"
+            @click="chosenId = row.probe.id"
+          >
+            <span class="what">
+              <span
+                class="sign"
+                aria-hidden="true"
+              >{{ row.seen ? row.seen.isPlanned ? '✓' : '✕' : '·' }}</span>
+              <span class="only-reader">{{ mark(row) }}:</span>
+              <span class="name">{{ row.probe.title }}</span>
+              <span
+                v-if="row.seen && !row.seen.isPlanned"
+                class="figures was"
+              >{{ seenBefore(row) }}</span>
+            </span>
+          </v-list-item>
+        </v-list>
+      </FoldPanel>
+    </div>
+    <div class="side">
+      <RunProbe
+        v-if="chosen"
+        :key="chosen.probe.id"
+        :row="chosen"
+        :hidden="hidden"
+        :bits="alone ? null : sheet.diagnosis.next.find(({ probe }) => probe.id === chosen!.probe.id)?.bits ?? null"
+        :is-next="chosen.probe.id === next"
+        @took="(outcome, value) => took(chosen!, outcome, value)"
+        @attempt="emit('attempt', chosen!.probe.id)"
+      />
+      <p
+        v-else
+        class="quiet"
+        data-test="run-all-seen"
+      >
+        Everything on the sheet has been seen.
+      </p>
+      <RunDiagnosis
+        v-if="!alone"
+        :diagnosis="sheet.diagnosis"
+        :rows="sheet.rows"
+        :proofs="sheet.proofs"
+        :hidden="hidden"
+        @choose="chosenId = $event"
+        @drop="emit('see', $event, null)"
+      />
+      <RunPaste
+        v-if="!hidden"
+        :probes="sheet.rows.map(row => row.probe)"
+        @take="take"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.stray { border-left: 4px dashed var(--ochre); padding-left: 8px; margin-bottom: 8px; }
+.run { display: grid; gap: 16px; grid-template-columns: minmax(0, 5fr) minmax(0, 6fr); align-items: start; }
+.rows { min-width: 0; }
+.side { display: grid; gap: 12px; min-width: 0; position: sticky; top: 8px; }
+.count { margin-left: auto; padding: 0 8px; color: var(--ink-2); font-size: 13px; }
+.odd { color: var(--carmine); }
+.list { background: transparent; padding: 0; }
+.row { border-bottom: 1px solid var(--rule); min-height: 30px; padding: 2px 6px; border-left: 5px solid transparent; border-radius: 0; }
+.row.planned { border-left-color: var(--moss); }
+.row.against { border-left-color: var(--carmine); background: var(--carmine-wash); }
+.row.chosen { box-shadow: inset 0 0 0 2px var(--copper); }
+.what { display: flex; gap: 7px; align-items: baseline; }
+.name { flex: 1; min-width: 0; overflow-wrap: anywhere; font-size: 14px; line-height: 1.3; }
+.sign { width: 1em; flex: none; font-weight: 700; text-align: center; }
+.planned .sign { color: var(--moss); }
+.against .sign, .was { color: var(--carmine); font-weight: 700; }
+.was { font-size: 13px; max-width: 45%; text-align: end; overflow-wrap: anywhere; }
+@media (max-width: 900px) { .run { grid-template-columns: minmax(0, 1fr); } .side { position: static; order: -1; } }
+</style>

@@ -1,0 +1,13 @@
+/** What a bus shows, in words: the same for what the model says and for a scan that was pasted. */
+import { hexAddress } from '../grid'
+
+export const STUCK = 'every address answers: a line is held low'
+/** What a meter shows where nothing is fed, and where plus and minus are exchanged. */
+export const NOTHING = 'nothing'
+export const REVERSED = 'the wrong way round'
+export const NO_BUS = 'there is no such bus'
+
+/** The answer of a scan with these addresses. */
+export const answersAt = (addresses: readonly number[]): string => addresses.length
+  ? `answers at ${[...new Set(addresses)].sort((a, b) => a - b).map(hexAddress).join(', ')}`
+  : 'nothing answers'

@@ -1,0 +1,320 @@
+/**
+ * What can be looked at, measured and tried, in an order in which nothing is switched on before it was looked at; and what is seen there in
+ * a given thing. Minutes are common practice, no source.
+ */
+import type { Wire } from '../../build/wires'
+import type { ResolvedPart, Terminal } from '../../facts/types'
+import { WAY_WORDS } from '../../mechanics/plugged'
+import { positionOfPin } from '../../netlist/spots'
+import { drivenByProgram } from '../../facts/roles'
+import type { Expected } from '../expected'
+import { NO_SHORT, SHORT, SHORT_READING } from '../../vocabulary/reading'
+import { NOTHING, REVERSED } from './names'
+import { inDoubt } from './doubt'
+import { MINUTES, MUST, type Looking } from './looking'
+import { NOT_UP, type Workshop, type World } from './world'
+import type { Conductor } from '../../netlist/types'
+import type { Change } from './types'
+
+/** Everything that can be tried with a plan, in the order of the phases. Law: each probe has a name of its own. */
+export function probesOf(shop: Workshop, wires: readonly Wire[], expected: Expected): Looking[] {
+  return [
+    ...beforePower(shop, wires), ...firstPower(shop, expected), ...afterStart(shop, expected), ...eachPart(shop), ...underLoad(shop),
+    ...inDoubt(shop, wires),
+  ]
+}
+
+const first = (shop: Workshop, kind: string) => shop.facts.board?.header.find(entry => entry.kind === kind)?.position
+
+function beforePower(shop: Workshop, wires: readonly Wire[]): Looking[] {
+  const { netlist } = shop
+  const [five, three, ground] = ['5V', '3V3', 'ground'].map(kind => first(shop, kind))
+  const between = (position: number) => `${MUST}Meter on resistance, between position ${position} and position ${ground}.`
+  const found: Looking[] = []
+  const short = (id: string, rail: string, position: number | undefined, isShort: (world: World) => boolean) => {
+    if (position === undefined || ground === undefined) return
+    found.push({
+      probe: {
+        id, phase: 'before power', title: `No short between ${rail} and ground`, how: between(position), minutes: MINUTES.ohm,
+        at: { positions: [position, ground] }, reading: SHORT_READING,
+        caution: `Below ${SHORT_READING.least} Ω do not switch on.`,
+      },
+      see: world => isShort(world) ? SHORT : NO_SHORT,
+    })
+  }
+  short('ohm:5V', '5 V', five, world => world.isShorted)
+  short('ohm:3V3', '3.3 V', three, world => world.isShorted3V3)
+  for (const wire of wires) {
+    const conductor = netlist.conductors.find(({ id }) => id === wire.key)!
+    const place = conductor.kind === 'seat'
+      ? `${wire.partName} sits with position 1 over position 1`
+      : conductor.kind === 'flat cable'
+        ? `The flat cable of ${wire.partName} is in to its mark, contacts as the Build stage says`
+        : `${wire.partName}, ${wire.from} goes to ${wire.to}`
+    found.push({
+      probe: {
+        id: `look:${wire.key}`, phase: 'before power', title: place,
+        how: `${MUST}Look along it from end to end, and count from position 1.`, minutes: MINUTES.look,
+        at: { conductors: [wire.key], ...wire.position !== undefined && { positions: [wire.position] },
+          ...wire.partId !== undefined && { parts: [wire.partId] } },
+      },
+      see: ({ changes }) => placeSeen(changes, conductor, wires),
+    })
+  }
+  return found
+}
+
+/** Where the eye finds a conductor. A wire without contact looks like one with it. */
+function placeSeen(changes: readonly Change[], { id, kind }: Conductor, wires: readonly Wire[]): string {
+  for (const change of changes) {
+    if (change.change === 'move' && change.conductor === id) return `it is at position ${positionOfPin(change.to)}`
+    if (change.change === 'seat' && change.conductor === id) return WAY_WORDS[change.way].toLowerCase()
+    if (change.change === 'swap' && change.conductors.includes(id)) {
+      const other = change.conductors.find(entry => entry !== id)
+      return `it is swapped with ${wires.find(({ key }) => key === other)?.from ?? other}`
+    }
+    if (change.change === 'open' && kind === 'flat cable' && change.conductor === id) return 'it is turned, or not all the way in'
+  }
+  return 'as planned'
+}
+
+function firstPower(shop: Workshop, expected: Expected): Looking[] {
+  if (!shop.facts.board) return []
+  const found: Looking[] = [{
+    probe: {
+      id: 'lamps', phase: 'first power', title: 'Lamps of the board', minutes: MINUTES.lamp, at: {},
+      how: 'Switch on and look: red for power, green flickers while the card is read. Switch off at once if anything smells or gets hot.',
+    },
+    see: world => !world.isPowered
+      ? 'none'
+      : world.isShorted3V3 || world.has('card')
+        ? 'red alone'
+        : world.has('old-image') ? 'green in counted flashes' : 'red, and green flickers',
+  }]
+  const [five, ground] = [first(shop, '5V'), first(shop, 'ground')]
+  const rail = expected.voltages.some(({ node }) => node === '@5V') ? shop.span('@5V') : null
+  if (five !== undefined && ground !== undefined && rail) found.push({
+    probe: {
+      id: 'volt:5V', phase: 'first power', title: '5 V at the header', minutes: MINUTES.volt, at: { positions: [five, ground] },
+      how: `Meter on DC volts, position ${five} against position ${ground}. A slipped tip shorts two positions.`,
+      reading: { unit: 'V', ...rail },
+    },
+    see: world => world.isPowered ? 'as planned' : 'nothing',
+  })
+  for (const owner of shop.parts) {
+    const [supply] = shop.healthy.supplyPins(owner).filter(pin => !pin.endsWith('#usb'))
+    const [back] = shop.healthy.returnPins(owner).filter(pin => !pin.endsWith('#usb-'))
+    if (!supply || !back || owner.part.isAddOn) continue
+    const label = owner.supplies.find(({ id }) => supply === `${owner.id}.${id}`)!.label
+    const fed = shop.healthy.fedBy(supply)
+    if (fed === 'nothing' || fed === 'ground') continue
+    const span = shop.span(supply)
+    found.push({
+      probe: {
+        id: `volt:${supply}`, phase: 'first power', title: `${owner.name}: supply at its own pins`, minutes: MINUTES.volt,
+        how: `Meter on DC volts at the part: ${label} against ${owner.grounds[0]?.label ?? 'its return'}.`, at: { parts: [owner.id] },
+        ...span && { reading: { unit: 'V' as const, ...span } },
+      },
+      see: world => voltsAt(world, owner, supply, shop),
+    })
+  }
+  return found
+}
+
+/** Volts of what stands at a pin; a source's own are told by its name. */
+const RAIL_V: Readonly<Record<string, number>> = { 'ground': 0, '3V3': 3.3, '5V': 5 }
+/** Below it a meter shows nothing. */
+const NO_VOLTS = 0.3
+
+/** What the meter shows between a part's supply and its return. A pin that hangs on nothing shows nothing. */
+function voltsAt(world: World, owner: ResolvedPart, supply: string, shop: Workshop): string {
+  const planned = shop.healthy.fedBy(supply)
+  const fed = world.fedBy(supply)
+  const back = world.returnPins(owner).filter(pin => shop.healthy.wiring.fedBy(pin) === 'ground').map(pin => world.fedBy(pin))
+    .filter(found => found !== 'nothing')
+  if (!world.isPowered || fed === 'nothing' || !back.length) return NOTHING
+  if (back.includes('ground')) {
+    if (fed === planned) return 'as planned'
+    return fed === 'ground' ? 'nothing' : fed === 'source' ? 'the supply\'s own volts in its place' : `${RAIL_V[fed]} V in its place`
+  }
+  const [from, to] = [back[0]!, fed].map(found => RAIL_V[found] ?? null)
+  // Beside a supply of the maker's own only the sign is sure.
+  if (from === null || to === null) return to === 0 ? REVERSED : 'nothing'
+  const volts = to! - from!
+  return Math.abs(volts) < NO_VOLTS ? 'nothing' : volts < 0 ? REVERSED : `${volts.toFixed(1)} V in its place`
+}
+
+function afterStart(shop: Workshop, expected: Expected): Looking[] {
+  if (!shop.facts.board) return []
+  const found: Looking[] = [{
+    probe: { id: 'up', phase: 'after the start', title: 'The system is there', how: 'A picture, or a login over the network.',
+      minutes: MINUTES.lamp, at: {} },
+    see: world => world.isUp ? 'it is there' : 'it does not come',
+  }]
+  const paths = new Map(expected.nodes.map(node => [node.path, node]))
+  for (const { path, what, partId } of paths.values()) {
+    const owner = shop.parts.find(({ id }) => id === partId)
+    found.push({
+      probe: {
+        id: `node:${path}`, phase: 'after the start', title: `${path}: ${what}`, how: 'List it.', command: `ls -d ${path}`,
+        minutes: MINUTES.list, at: partId !== undefined ? { parts: [partId] } : {},
+      },
+      see: world => !world.isUp
+        ? NOT_UP
+        : world.hasNode(path) && (!owner || (!world.isDark(owner.id) && (!showsByAnswer(owner, shop) || isHeard(world, owner, shop))))
+          ? 'it is there'
+          : 'it is missing',
+    })
+  }
+  for (const { busId, label, command } of expected.scans) {
+    const bus = shop.facts.buses.find(({ id }) => id === busId)
+    if (!bus || !shop.facts.devices.some(device => device.busId === busId)) continue
+    found.push({
+      probe: {
+        id: `scan:${busId}`, phase: 'after the start', title: `Scan of ${label}`, how: 'Run it, and paste what it prints.', command,
+        minutes: MINUTES.scan, at: {},
+      },
+      see: world => world.scan(bus),
+    })
+  }
+  return found
+}
+
+/**
+ * Nodes of things by USB, on 1-Wire and on I²C come when the thing itself answers: their drivers ask it first (memory,
+   for I²C; a probe that
+ * nobody answers makes no device).
+ */
+const showsByAnswer = (owner: ResolvedPart, { facts }: Workshop) => (owner.part.plugs?.some(({ socket }) => socket === 'usb') ?? false)
+  || owner.signals.some(({ role }) => role === 'onewire') || facts.devices.some(device => device.owner === owner)
+
+/** The thing is fed, joined, whole, and where it is asked. */
+function isHeard(world: World, owner: ResolvedPart, shop: Workshop): boolean {
+  const bus = shop.facts.groups.find(group => group.owner === owner && group.kind === 'i2c')?.bus
+  const isAsked = !bus || !shop.facts.devices.some(device => device.owner === owner)
+    || (world.answers(owner, bus) && !world.isMisstrapped(owner.id))
+  return world.isFed(owner) && world.isWired(owner) && !world.isDead(owner.id) && isAsked
+}
+
+function eachPart(shop: Workshop): Looking[] {
+  const found: Looking[] = []
+  for (const owner of shop.parts) {
+    found.push({
+      probe: {
+        id: `works:${owner.id}`, phase: 'each part', title: `${owner.name} does what it is for`, minutes: MINUTES.try,
+        how: STIMULUS[owner.part.group] ?? 'Make it do what it is for, and look.', at: { parts: [owner.id] },
+        ...owner.part.contacts && { caution: CONTACTS },
+      },
+      see: world => worksAs(world, owner, shop),
+    })
+    for (const terminal of shop.placed(owner)) if (isPlainLine(terminal)) found.push(lineProbe(terminal, owner, shop))
+    const port = shop.facts.groups.find(group => group.owner === owner && group.kind === 'serial')?.bus
+    if (port?.controller?.device) found.push({
+      probe: {
+        id: `loop:${owner.id}`, phase: 'each part', title: `${port.label} by itself: transmit joined to receive`, minutes: MINUTES.try,
+        how: `Power off. Take both data wires of ${owner.name} off the header, join the two positions, power on: what is sent comes back.`,
+        at: { parts: [owner.id] },
+      },
+      see: world => !world.isUp
+        ? NOT_UP
+        : !world.hasNode(port.controller!.device!)
+            ? 'there is no such port'
+            : world.has('console', owner.id) ? 'lines that nobody sent come with it' : 'it comes back',
+    })
+  }
+  return found
+}
+
+const CONTACTS = 'With nothing on the contacts: loads unplugged. Mains is for a licensed electrician, and is not measured here.'
+/** How a part is made to do something. Common practice. */
+const STIMULUS: Readonly<Record<string, string>> = {
+  sensing: 'Read it, then change what it measures: breathe on it, warm it, cover it, lean on it: the value follows.',
+  showing: 'Show one picture or one line of text on it.', input: 'Press, turn or touch each of its keys in turn.',
+  switching: 'Switch each channel on and off: a click, its lamp, and the bare contact measured with the meter on resistance.',
+  lighting: 'Switch it on, one colour after another.',
+  sounding: 'Play one tone.', moving: 'Let it move one way and back, with nothing in its way.', talking: 'Send a line each way.',
+  timing: 'Read the time twice, a few seconds apart.', expanding: 'Set one of its lines and read it back.',
+}
+
+function worksAs(world: World, owner: ResolvedPart, shop: Workshop): string {
+  if (!world.isUp) return NOT_UP
+  const isScreen = owner.part.group === 'showing' && owner.part.display?.backlight !== undefined && owner.part.display.backlight !== 'none'
+  const lit = isScreen ? 'lit and white, or black, without a picture' : 'nothing'
+  if (!world.isFed(owner)) return 'nothing'
+  if (world.isDead(owner.id)) return 'nothing'
+  const hosts = shop.placed(owner).flatMap(({ place }) => place?.kind === 'terminal' ? [place.owner] : [])
+  if (hosts.some(host => host !== owner && worksAs(world, host, shop) !== 'it does')) return lit
+  if (!world.isWired(owner)) return lit
+  if (world.isDark(owner.id)) return lit
+  const group = shop.facts.groups.find(entry => entry.owner === owner && entry.bus)
+  if (group?.bus?.kind === 'i2c' && shop.facts.devices.some(device => device.owner === owner)) {
+    if (!isHeard(world, owner, shop)) return lit
+  }
+  const device = group?.bus?.controller?.device?.replace('{select}', '0')
+  if (group && device && group.bus!.kind === 'serial' && !drivenByProgram(group.terminals, group.bus!) && !world.hasNode(device)) return lit
+  if (world.has('console', owner.id)) return 'lines that nobody sent come with it'
+  if (world.has('rate', owner.id)) return 'signs that make no sense'
+  return 'it does'
+}
+
+/** A line that a program reads or sets by itself, at the header. */
+const isPlainLine = ({ signal, place, owner }: Terminal) => place?.kind === 'header' && !owner.part.isAddOn
+  && (signal!.role === 'line' || signal!.role === 'pwm') && !owner.part.boot?.length
+
+/** Published: libgpiod, man pages of gpiomon and gpioset; which chip has the header, `gpiodetect` says. */
+const CHIP = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chip. gpiodetect names the chip of the header.'
+
+function lineProbe(terminal: Terminal, owner: ResolvedPart, shop: Workshop): Looking {
+  const line = terminal.place?.kind === 'header' ? terminal.place.line?.line : undefined
+  const reads = terminal.signal!.direction === 'out'
+  return {
+    probe: {
+      id: `line:${terminal.key}`, phase: 'each part', title: `${owner.name} ${terminal.label}: line G${line}`, minutes: MINUTES.try,
+      how: reads
+        ? `Watch the header's lines, and make ${owner.name} change: one of them moves. ${CHIP}`
+        : `Set G${line} on and off, and hold the meter at ${owner.name} ${terminal.label} against ground: it goes up and down. ${CHIP}`,
+      ...line !== undefined && { command: reads ? `gpiomon gpiochip0 ${line}` : `gpioset gpiochip0 ${line}=1` }, at: { parts: [owner.id] },
+    },
+    see: (world) => {
+      if (!world.isUp) return NOT_UP
+      const found = world.signalAt(terminal)
+      if (reads && (!world.isFed(owner) || world.isDead(owner.id))) return 'it does not move'
+      if (found.at === 'rail') return 'it does not move'
+      if (found.at === 'nowhere') return 'it does not move'
+      if (world.isCrossed(terminal)) return 'another one moves with it'
+      const header = shop.facts.board!.header
+      const at = (position: number) => header.find(entry => entry.position === position)
+      if (found.at === 'planned') return 'it moves'
+      return reads ? `G${at(found.position)!.line} moves instead` : 'it does not move'
+    },
+  }
+}
+
+function underLoad({ facts, signV }: Workshop): Looking[] {
+  if (!facts.board) return []
+  const gives = (world: World) => !world.has('weak-supply') && !world.has('thin-cable')
+  const found: Looking[] = [{
+    probe: {
+      id: 'load', phase: 'under load', title: 'Everything at once, for ten minutes', minutes: MINUTES.load, at: {},
+      how: 'Load all cores, and let every part do its most; then read the throttle word, where the board has one: 0x0 is well, bits 0 and '
+        + '16 are under-voltage.',
+    },
+    see: world => !world.isUp ? NOT_UP : gives(world) ? 'it runs on' : 'under-voltage, or it starts anew',
+  }]
+  const [five, ground] = ['5V', 'ground'].map(kind => facts.board!.header.find(entry => entry.kind === kind)?.position)
+  if (five !== undefined && ground !== undefined) found.push({
+    probe: {
+      id: 'volt:load', phase: 'under load', title: '5 V at the header, under load', minutes: MINUTES.volt * 2, at: { positions: [five,
+        ground] },
+      how: `With everything running: meter on DC volts, position ${five} against position ${ground}.`,
+      // memory: the under-voltage sign comes below 4.63 V
+      reading: { unit: 'V', least: signV ?? UNDER_VOLTAGE_V, most: USB_MOST_V },
+    },
+    see: world => !world.isPowered ? NOTHING : gives(world) ? 'as planned' : 'too low',
+  })
+  return found
+}
+/** memory */
+const UNDER_VOLTAGE_V = 4.63
+/** Published: USB 2.0 §7.2. */
+const USB_MOST_V = 5.25

@@ -1,0 +1,15 @@
+/** Figures that a meter shows and that are judged at once: the same at a hold point of the build and on the run sheet. */
+
+/** What a probe takes, with the span that counts as planned. */
+export interface Reading {
+  unit: 'V' | 'Ω'
+  least: number
+  most: number
+  /** What any figure outside the span is. */
+  outside?: string
+}
+
+export const SHORT = 'near 0 Ω: a short'
+export const NO_SHORT = 'no short'
+/** Between a rail and its return before power. A short reads near 0 Ω; the bound is common practice. */
+export const SHORT_READING: Reading = { unit: 'Ω', least: 10, most: 1e9, outside: SHORT }
