@@ -29,7 +29,8 @@ const PROMPT = /^(?:\([\w.-]+\)\s*)?(?:[\w.-]+@[\w.-]+:?\S*\s*|~?\/?\S{0,40})?[$
 /** The text cut at its prompts. */
 function passagesOf(text: string): Passage[] {
   const passages: Passage[] = [{ command: null, lines: [] }]
-  for (const line of text.replace(/\r/g, '').split('\n')) {
+  // Strings of the tree end with a zero byte.
+  for (const line of text.replace(/[\r\0]/g, '').split('\n')) {
     const prompt = PROMPT.exec(line)
     if (prompt) passages.push({ command: prompt[1]!.trim(), lines: [] })
     else if (/^\s*(?:sudo\s+)?i2cdetect\s/.test(line)) passages.push({ command: line.trim(), lines: [] })

@@ -81,11 +81,11 @@ test('a finding is set aside with a reason, counts no more, and counts again whe
 test('findings are grouped by cause or by part, and each is there once', async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction')
   const cards = page.getByTestId('findings').locator('article')
-  const byCause = await cards.count()
   await expect(page.getByTestId('findings')).toContainText('Two parts at one address')
+  const byCause = await cards.count()
   await page.getByTestId('by-subject').click()
   await expect(page.getByTestId('findings').locator('h2').first()).toBeVisible()
-  expect(await cards.count()).toBe(byCause)
+  await expect(cards).toHaveCount(byCause)
 })
 
 test('after a fix the focus stays among the findings', async ({ page }) => {

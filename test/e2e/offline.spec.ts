@@ -158,8 +158,10 @@ test.describe('without a service worker', () => {
   test('a worker that hangs while it starts is given up and told', async ({ page }) => {
     await page.clock.install()
     await openDemo(page, 'Tool library kiosk')
-    await page.route('**/*placement.worker*', () => { /* never answered */ })
+    const asked = new Promise<void>(done => void page.route('**/*placement.worker*', () => done() /* and never answered */))
     await page.getByTestId('place-all').click()
+    // The time to start in runs from here on.
+    await asked
     await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
     await page.clock.fastForward(16_000)
     await expect(page.locator('#stage')).toContainText('No sign of life')

@@ -11,3 +11,6 @@ export const NO_BUS = 'there is no such bus'
 export const answersAt = (addresses: readonly number[]): string => addresses.length
   ? `answers at ${[...new Set(addresses)].sort((a, b) => a - b).map(hexAddress).join(', ')}`
   : 'nothing answers'
+
+/** Names of probes that others ask for. */
+export const LOOKING = { lamps: 'lamps' } as const

@@ -9,7 +9,8 @@ import { positionOfPin } from '../../netlist/spots'
 import { drivenByProgram } from '../../facts/roles'
 import type { Expected } from '../expected'
 import { NO_SHORT, SHORT, SHORT_READING } from '../../vocabulary/reading'
-import { NOTHING, REVERSED } from './names'
+import { LOOKING, NOTHING, REVERSED } from './names'
+import { isHeard, nodeIsThere } from './nodes'
 import { inDoubt } from './doubt'
 import { MINUTES, MUST, type Looking } from './looking'
 import { NOT_UP, type Workshop, type World } from './world'
@@ -82,7 +83,7 @@ function firstPower(shop: Workshop, expected: Expected): Looking[] {
   if (!shop.facts.board) return []
   const found: Looking[] = [{
     probe: {
-      id: 'lamps', phase: 'first power', title: 'Lamps of the board', minutes: MINUTES.lamp, at: {},
+      id: LOOKING.lamps, phase: 'first power', title: 'Lamps of the board', minutes: MINUTES.lamp, at: {},
       how: 'Switch on and look: red for power, green flickers while the card is read. Switch off at once if anything smells or gets hot.',
     },
     see: world => !world.isPowered
@@ -151,19 +152,21 @@ function afterStart(shop: Workshop, expected: Expected): Looking[] {
       minutes: MINUTES.lamp, at: {} },
     see: world => world.isUp ? 'it is there' : 'it does not come',
   }]
-  const paths = new Map(expected.nodes.map(node => [node.path, node]))
-  for (const { path, what, partId } of paths.values()) {
-    const owner = shop.parts.find(({ id }) => id === partId)
+  // A pattern may stand for things of several parts: one of them is enough for it to be there.
+  const own = ownNodes(shop)
+  for (const path of new Set(expected.nodes.map(node => node.path))) {
+    // What the board has by itself, or one more of it, tells nothing.
+    if (own.some(name => name === path || (path.includes('*') && name.startsWith(path.slice(0, path.indexOf('*')))))) continue
+    const nodes = expected.nodes.filter(node => node.path === path)
+    const owners = nodes.flatMap(({ partId }) => shop.parts.some(({ id }) => id === partId) ? [partId!] : [])
     found.push({
       probe: {
-        id: `node:${path}`, phase: 'after the start', title: `${path}: ${what}`, how: 'List it.', command: `ls -d ${path}`,
-        minutes: MINUTES.list, at: partId !== undefined ? { parts: [partId] } : {},
+        id: `node:${path}`, phase: 'after the start', title: `${path}: ${nodes.map(({ what }) => what).join('; ')}`, how: 'List it.',
+        command: `ls -d ${path}`, minutes: MINUTES.list, at: owners.length ? { parts: owners } : {},
       },
       see: world => !world.isUp
         ? NOT_UP
-        : world.hasNode(path) && (!owner || (!world.isDark(owner.id) && (!showsByAnswer(owner, shop) || isHeard(world, owner, shop))))
-          ? 'it is there'
-          : 'it is missing',
+        : nodes.some(node => nodeIsThere(world, node, shop)) ? 'it is there' : 'it is missing',
     })
   }
   for (const { busId, label, command } of expected.scans) {
@@ -180,21 +183,10 @@ function afterStart(shop: Workshop, expected: Expected): Looking[] {
   return found
 }
 
-/**
- * Nodes of things by USB, on 1-Wire and on I²C come when the thing itself answers: their drivers ask it first (memory,
-   for I²C; a probe that
- * nobody answers makes no device).
- */
-const showsByAnswer = (owner: ResolvedPart, { facts }: Workshop) => (owner.part.plugs?.some(({ socket }) => socket === 'usb') ?? false)
-  || owner.signals.some(({ role }) => role === 'onewire') || facts.devices.some(device => device.owner === owner)
-
-/** The thing is fed, joined, whole, and where it is asked. */
-function isHeard(world: World, owner: ResolvedPart, shop: Workshop): boolean {
-  const bus = shop.facts.groups.find(group => group.owner === owner && group.kind === 'i2c')?.bus
-  const isAsked = !bus || !shop.facts.devices.some(device => device.owner === owner)
-    || (world.answers(owner, bus) && !world.isMisstrapped(owner.id))
-  return world.isFed(owner) && world.isWired(owner) && !world.isDead(owner.id) && isAsked
-}
+/** Nodes that are there with none of the plan's lines; sound has its list always. */
+const ownNodes = (shop: Workshop): string[] => [
+  ...shop.rehearsed(new Set(), true).devices.filter(({ node }) => node !== 'plug').map(({ path }) => path), '/proc/asound/cards',
+]
 
 function eachPart(shop: Workshop): Looking[] {
   const found: Looking[] = []

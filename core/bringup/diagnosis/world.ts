@@ -2,6 +2,7 @@
 import { gatherFacts } from '../../facts/gather'
 import type { Bus, Facts, ResolvedPart, Terminal } from '../../facts/types'
 import { rehearse } from '../../boot/rehearse/rehearse'
+import type { Rehearsal } from '../../boot/rehearse/types'
 import { mergedFile } from '../../boot/own/file'
 import type { Conductor, Netlist } from '../../netlist/types'
 import { positionPin } from '../../netlist/board'
@@ -80,18 +81,23 @@ export class Workshop {
     const key = otherCopy ? 'another copy' : [...lines].sort().join('\n')
     const before = this.effects.get(key)
     if (before) return before
-    const { facts } = this
-    const { text: merged } = mergedFile(facts, this.needs.filter(({ need }) => !lines.has(writeNeed(need))))
-    // Lines that the maker wrote are there whatever the plan asks for.
-    const text = otherCopy ? '' : merged.split('\n').filter(line => !lines.has(line.trim())).join('\n')
-    const boot = { ...facts.plan.boot, text }
-    const { parts, devices } = rehearse(gatherFacts({ ...facts.plan, boot }, facts.catalogue))
+    const { parts, devices } = this.rehearsed(lines, otherCopy)
     const effect = {
       dark: new Set(parts.filter(({ state }) => state === 'dark').map(({ partId }) => partId)), nodes: new Set(devices.map((
         { path }) => path)),
     }
     this.effects.set(key, effect)
     return effect
+  }
+
+  /** A start without these lines, or with none of the plan's. */
+  rehearsed(lines: ReadonlySet<string>, otherCopy: boolean): Rehearsal {
+    const { facts } = this
+    const { text: merged } = mergedFile(facts, this.needs.filter(({ need }) => !lines.has(writeNeed(need))))
+    // Lines that the maker wrote are there whatever the plan asks for.
+    const text = otherCopy ? '' : merged.split('\n').filter(line => !lines.has(line.trim())).join('\n')
+    const boot = { ...facts.plan.boot, text }
+    return rehearse(gatherFacts({ ...facts.plan, boot }, facts.catalogue))
   }
 }
 
@@ -105,6 +111,8 @@ export type SignalAt
 export class World {
   readonly wiring: Wiring
   private readonly files: FileEffect
+  /** Lines that lack on the card; whether it is another copy that is read. */
+  private readonly onCard: [lines: ReadonlySet<string>, otherCopy: boolean]
   private readonly flags: ReadonlySet<string>
   private readonly dead: ReadonlySet<string>
   private readonly straps: ReadonlyMap<string, number>
@@ -116,7 +124,8 @@ export class World {
   constructor(private readonly shop: Workshop, readonly changes: readonly Change[]) {
     this.wiring = new Wiring(shop.base, changes)
     const lines = changes.flatMap(change => change.change === 'line' ? [change] : [])
-    this.files = shop.effectWithout(new Set(lines.map(({ line }) => line)), lines.some(({ how }) => how === 'wrong-copy'))
+    this.onCard = [new Set(lines.map(({ line }) => line)), lines.some(({ how }) => how === 'wrong-copy')]
+    this.files = shop.effectWithout(...this.onCard)
     this.flags = new Set(changes.flatMap(change => change.change === 'flag' ? [flagKey(change.flag, change.partId)] : []))
     this.dead = new Set(changes.flatMap(change => change.change === 'dead' ? [change.partId] : []))
     this.straps = new Map(changes.flatMap(change => change.change === 'strap' ? [[change.partId, change.address] as const] : []))
@@ -273,15 +282,26 @@ export class World {
     return rails.some(rail => rail) || crossed ? 'silent' : null
   }
 
+  /** Who answers on a bus and where, or what keeps all of it from working. */
+  heard(bus: Bus): { owner: ResolvedPart, address: number }[] | 'no bus' | 'stuck' {
+    const trouble = this.busTrouble(bus)
+    if (trouble === 'no bus' || trouble === 'stuck') return trouble
+    const devices = this.shop.facts.devices.filter(({ busId, also }) => busId === bus.id && !also)
+    return devices.filter(({ owner }) => this.answers(owner, bus)).map(({ owner, address, optionId }) => ({
+      owner, address: optionId !== undefined ? this.straps.get(owner.id) ?? address : address,
+    }))
+  }
+
   /** What a scan of the bus shows. */
   scan(bus: Bus): string {
     if (!this.isUp) return NOT_UP
-    const trouble = this.busTrouble(bus)
-    if (trouble === 'no bus') return NO_BUS
-    if (trouble === 'stuck') return STUCK
-    const devices = this.shop.facts.devices.filter(({ busId, also }) => busId === bus.id && !also)
-    return answersAt(devices.filter(({ owner }) => this.answers(owner, bus))
-      .map(({ owner, address, optionId }) => optionId !== undefined ? this.straps.get(owner.id) ?? address : address))
+    const heard = this.heard(bus)
+    return heard === 'no bus' ? NO_BUS : heard === 'stuck' ? STUCK : answersAt(heard.map(({ address }) => address))
+  }
+
+  /** What the start comes to with the files as they lie on the card. */
+  get rehearsal(): Rehearsal {
+    return this.shop.rehearsed(...this.onCard)
   }
 
   isMisstrapped(partId: string): boolean {

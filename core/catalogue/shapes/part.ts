@@ -17,6 +17,9 @@ const signalRole = oneOf(
   'serial.tx', 'serial.rx', 'serial.rts', 'serial.cts', 'i2s.clock', 'i2s.frame', 'i2s.dataIn', 'i2s.dataOut',
 )
 
+/** What a part can measure of what is around it. */
+const quantity = oneOf('temperature', 'humidity', 'pressure', 'light', 'carbon-dioxide', 'distance', 'weight', 'voltage')
+
 /** What a PWM input asks of its channel. */
 const pwmNeed = object({
   frequencyHz: positive,
@@ -287,6 +290,8 @@ export const partShape = object({
   kernel: optional(kernelBinding),
   /** Device nodes or folders that appear; the same replacements hold. */
   nodes: optional(list(object({ path: text(), what: words, when }))),
+  /** What of its surroundings it measures. */
+  reads: optional(list(quantity)),
   cautions,
   /** The room that it takes. */
   body: optional(bodyShape),
@@ -296,6 +301,7 @@ export const partShape = object({
 })
 
 export type SignalRole = Of<typeof signalRole>
+export type Quantity = Of<typeof quantity>
 export interface PwmNeed extends Of<typeof pwmNeed> {}
 export interface Signal extends Of<typeof signal> {}
 export interface Supply extends Of<typeof supply> {}

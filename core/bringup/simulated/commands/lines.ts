@@ -1,0 +1,121 @@
+/**
+ * gpiodetect, gpioinfo, gpioget, gpioset and gpiomon of libgpiod, in the manner of its major versions 1 and 2. Published: the man pages of
+ * both; version 1 is held against Debian's own programs, version 2 is from memory.
+ */
+import { shortName } from '../../../boot/rehearse/kernel'
+import type { LineEvent, Machine } from '../machine'
+import { optionsOf, type Command, type Printed } from './types'
+
+/** The chip that has the header's lines. */
+const CHIP = 'gpiochip0'
+const LABEL = 'header-lines'
+/** Lines that the chip has; the header shows some of them. */
+export const lineCount = ({ facts }: Machine): number => Math.max(...facts.board!.lines.map(({ line }) => line)) + 1
+
+/** Who has a line: a driver of the kernel, by the node that asked for it. */
+export const consumerOf = ({ rehearsal }: Machine, line: number): string | null => {
+  const claim = rehearsal.claims.find(entry => entry.line === line && entry.as !== 'pins' && !entry.clash)
+  return claim ? shortName(claim.node).split('/').at(-1)! : null
+}
+
+const isChip = (name: string) => /^(gpiochip0|0|\/dev\/gpiochip0|header-lines)$/.test(name)
+const noChip = (tool: string, name: string, version: 1 | 2): Printed => version === 1
+  ? { err: `${tool}: error ${tool === 'gpioinfo' ? 'looking up chip' : tool === 'gpioget' ? 'reading GPIO values' : 'accessing'} ${name}: No such file or directory\n`, status: 1 }
+  : { err: `${tool}: cannot find GPIO chip character device '${name}'\n`, status: 1 }
+
+export const gpiodetect: Command = ({ machine, args }) => args.some(arg => /^(-v|--version)$/.test(arg))
+  ? { out: `gpiodetect (libgpiod) v${machine.lineTools === 1 ? '1.6.3' : '2.2'}\n` }
+  : { out: `${CHIP} [${LABEL}] (${lineCount(machine)} lines)\n` }
+
+/** `in` and `out` as the kernel has them: a driver's line is what the driver made of it. */
+const isOutput = (machine: Machine, line: number) => machine.outputs.has(line)
+  || machine.rehearsal.claims.some(claim => claim.line === line && claim.as === 'gpio' && !claim.clash
+    && /fan|led|beeper|reset|poweroff|sck|tx/.test(claim.node))
+
+export const gpioinfo: Command = ({ machine, args }) => {
+  const { flags, rest } = optionsOf(args, ['c', 'chip'])
+  const asked = machine.lineTools === 1 ? rest[0] : flags.get('c') ?? flags.get('chip')
+  if (asked !== undefined && !isChip(asked)) return noChip('gpioinfo', asked, machine.lineTools)
+  const only = machine.lineTools === 2 && rest.length ? new Set(rest.map(Number)) : null
+  const rows = Array.from({ length: lineCount(machine) }, (_, line) => line).filter(line => !only || only.has(line)).map((line) => {
+    const consumer = consumerOf(machine, line)
+    const direction = isOutput(machine, line) ? 'output' : 'input'
+    if (machine.lineTools === 1) {
+      // Widths as the program pads them: number, name, consumer, direction, sense.
+      return `\tline ${String(line).padStart(3)}: ${'unnamed'.padStart(12)} ${(consumer ? `"${consumer}"` : 'unused').padStart(12)} `
+        + `${direction.padStart(8)} ${'active-high'.padStart(13)} ${consumer ? '[used]' : ''}`.trimEnd() + (consumer ? '' : ' ')
+    }
+    return `\tline ${String(line).padStart(3)}:\t${'unnamed'.padEnd(16)}\t${direction}${consumer ? ` consumer="${consumer}"` : ''}`
+  })
+  return { out: `${CHIP} - ${lineCount(machine)} lines:\n${rows.join('\n')}\n` }
+}
+
+/** Chip and lines of a command in either manner, with the rest of its words; or what it says. */
+function linesOf(tool: string, machine: Machine, args: readonly string[]): { words: string[], flags: Map<string, string> } | Printed {
+  const two = machine.lineTools === 2
+  const { flags, rest } = optionsOf(args, two
+    ? ['c', 'chip', 'n', 'num-events', 'b', 'bias', 'p', 't', 'e', 'edges']
+    : ['n', 'num-events', 'B', 'bias', 'm', 'mode', 's', 'u', 'F'])
+  const chip = two ? flags.get('c') ?? flags.get('chip') : rest.shift()
+  if (two && chip === undefined) return { err: `${tool}: the lines have no names here: say the chip, "${tool} -c ${CHIP} …"\n`, status: 1 }
+  if (chip === undefined) return { err: `${tool}: gpiochip must be specified\n`, status: 1 }
+  if (!isChip(chip)) return noChip(tool, chip, machine.lineTools)
+  if (!rest.length) return { err: `${tool}: at least one GPIO line ${tool === 'gpioset' ? 'offset to value mapping' : 'offset'} must be specified\n`, status: 1 }
+  for (const word of rest) {
+    const offset = /^\d+/.exec(word)?.[0]
+    if (offset === undefined) return { err: `${tool}: invalid GPIO offset: ${word}\n`, status: 1 }
+    if (Number(offset) >= lineCount(machine)) return { err: `${tool}: error ${tool === 'gpioset' ? 'setting the GPIO line values' : 'reading GPIO values'}: Invalid argument\n`, status: 1 }
+    const busy = consumerOf(machine, Number(offset))
+    if (busy !== null) {
+      return { err: two
+        ? `${tool}: unable to request lines: Device or resource busy\n`
+        : `${tool}: error ${tool === 'gpioset' ? 'setting the GPIO line values' : tool === 'gpiomon' ? 'waiting for events' : 'reading GPIO values'}: Device or resource busy\n`, status: 1 }
+    }
+  }
+  return { words: rest, flags }
+}
+
+export const gpioget: Command = ({ machine, args }) => {
+  const given = linesOf('gpioget', machine, args)
+  if (!('words' in given)) return given
+  const bias = given.flags.get('B') ?? given.flags.get('bias') ?? given.flags.get('b')
+  const low = given.flags.has('l') || given.flags.has('active-low')
+  const values = given.words.map((word) => {
+    const line = Number(word)
+    machine.outputs.delete(line)
+    if (bias && /^(pull-up|pull-down|disabled?)$/.test(bias)) machine.bias.set(line, bias === 'pull-up' ? 'up' : bias === 'pull-down' ? 'down' : 'none')
+    return (machine.level(line) === 1) !== low ? 1 : 0
+  })
+  machine.pass(0.02)
+  return { out: machine.lineTools === 1
+    ? `${values.join(' ')}\n`
+    : `${given.words.map((word, i) => `"${word}"=${values[i] ? 'active' : 'inactive'}`).join(' ')}\n` }
+}
+
+export const gpioset: Command = ({ machine, args }) => {
+  const given = linesOf('gpioset', machine, args)
+  if (!('words' in given)) return given
+  const settings = given.words.map(word => /^(\d+)=(0|1|on|off|active|inactive)$/.exec(word))
+  const wrong = settings.findIndex(setting => setting === null)
+  if (wrong >= 0) return { err: `gpioset: invalid offset<->value mapping: ${given.words[wrong]}\n`, status: 1 }
+  for (const setting of settings) machine.outputs.set(Number(setting![1]), /^(1|on|active)$/.test(setting![2]!) ? 1 : 0)
+  machine.pass(0.02)
+  return machine.lineTools === 1
+    ? {}
+    : { out: '# gpioset 2 holds its lines until it is stopped (Ctrl+C): it runs on here in the background\n' }
+}
+
+/** Watches lines until the next command; what changes meanwhile is told with it. */
+export const gpiomon: Command = ({ machine, args }) => {
+  const given = linesOf('gpiomon', machine, args)
+  if (!('words' in given)) return given
+  machine.watching = new Map(given.words.map(word => [Number(word), machine.level(Number(word))]))
+  return { out: '# it watches: press or move something; the next command stops it, as Ctrl+C does\n' }
+}
+
+const seconds = (atS: number) => atS.toFixed(9)
+
+/** An event as the watching program prints it. */
+export const eventText = ({ line, rising, atS }: LineEvent, version: 1 | 2): string => version === 1
+  ? `event:  ${rising ? 'RISING EDGE' : 'FALLING EDGE'} offset: ${line} timestamp: [${seconds(atS).padStart(18)}]\n`
+  : `${seconds(atS)}\t${rising ? 'rising' : 'falling'}\t${CHIP} ${line}\n`

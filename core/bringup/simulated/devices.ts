@@ -1,0 +1,47 @@
+/** The nodes that a simulated board has, with numbers where the plan knows only a pattern, and whose they are. */
+import type { ResolvedPart } from '../../facts/types'
+import { nodeIsThere } from '../diagnosis/nodes'
+import type { Bench } from '../diagnosis/table'
+import type { World } from '../diagnosis/world'
+import type { Rehearsal } from '../../boot/rehearse/types'
+
+export interface Present {
+  path: string
+  what: string
+  owner?: ResolvedPart
+}
+
+/** First free number of what is counted; the board has some of its own already. */
+const FIRST: Readonly<Record<string, number>> = { '/dev/gpiochip*': 2, '/dev/dri/card*': 1, '/sys/class/pwm/pwmchip*': 2, '/sys/class/net/eth*': 1 }
+/** A name on the 1-Wire bus: family 28 and six bytes of its own. Published: Linux, Documentation/w1/w1-generic. */
+const wireName = (nth: number) => `28-0000${(0x0a5c31 + nth * 0x1357).toString(16).padStart(8, '0')}`
+
+/** Every node of the plan that is there in this world, and those that the files bring besides. */
+export function devicesIn(world: World, bench: Bench, rehearsal: Rehearsal): Present[] {
+  if (!world.isUp) return []
+  const { shop, expected } = bench
+  const claimed = new Set(expected.nodes.map(({ path }) => path))
+  const partOf = (id: string | undefined) => shop.facts.parts.find(entry => entry.id === id)
+  const wanted = [
+    ...expected.nodes.filter(node => nodeIsThere(world, node, shop))
+      .map(({ path, what, partId }) => ({ path, what, owner: partOf(partId) })),
+    ...rehearsal.devices.filter(({ path, node }) => node !== 'plug' && !claimed.has(path) && world.hasNode(path))
+      .map(({ path, what }) => ({ path, what, owner: undefined })),
+  ]
+  const counted = new Map<string, number>()
+  const found = new Map<string, Present>()
+  for (const { path, what, owner } of wanted) for (let unit = 0; unit < unitsOf(path, owner); unit++) {
+    const nth = (counted.get(path) ?? FIRST[path] ?? 0)
+    if (path.includes('*')) counted.set(path, nth + 1)
+    const name = path.endsWith('/28-*') ? path.replace('28-*', wireName(nth)) : path.replace('*', String(nth))
+    if (!found.has(name)) found.set(name, { path: name, what, ...owner && { owner } })
+  }
+  return [...found.values()]
+}
+
+/** Probes on one wire have a folder each. */
+function unitsOf(path: string, owner: ResolvedPart | undefined): number {
+  if (!path.endsWith('/28-*') || !owner) return 1
+  const count = owner.part.options?.find(({ kind, meaning }) => kind === 'count' && (meaning ?? 'count') === 'count')
+  return count ? Math.max(1, Number(owner.options[count.id])) : 1
+}

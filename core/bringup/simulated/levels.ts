@@ -1,0 +1,183 @@
+/**
+ * What a meter shows: volts of every pin once power is on, ohms between any two before. From the wires as they lie, with their faults; what
+ * drives and pulls a line is the board's, the parts' and whoever presses a key.
+ */
+import type { Terminal } from '../../facts/types'
+import { BOARD_ID, positionPin } from '../../netlist/board'
+import { positionOfPin } from '../../netlist/spots'
+import type { PinId } from '../../netlist/types'
+import type { Bench } from '../diagnosis/table'
+import type { World } from '../diagnosis/world'
+
+/** What is put on the lines from both sides at this moment. */
+export interface Driven {
+  /** Line of the board → level that a program puts on it. */
+  outputs: ReadonlyMap<number, 0 | 1>
+  /** Terminals that somebody or something holds active: a key pressed, a motion seen. */
+  active: ReadonlySet<string>
+  /** Inner pulls that a program chose, by line. */
+  bias: ReadonlyMap<number, 'up' | 'down' | 'none'>
+}
+
+/** Volts, or nothing that holds it: a meter shows some figure near 0 then. */
+export type Level = { volts: number } | { floats: true }
+
+/** A wire with its two contacts. Common practice, no source. */
+const CONTACT_OHM = 0.2
+/** A board that is not fed, meter on resistance: what its regulators and capacitors show. memory */
+const BOARD_OHM: Readonly<Record<'5V' | '3V3', number>> = { '5V': 1800, '3V3': 650 }
+const HIGH_V = 3.3
+
+export class Levels {
+  private readonly signals: readonly Terminal[]
+
+  constructor(private readonly bench: Bench, private readonly world: World, private readonly driven: Driven) {
+    this.signals = bench.shop.facts.terminals.filter(({ is }) => is === 'signal')
+  }
+
+  /** Volts of a rail as the circuit has it with everything running as usual. */
+  private railV(rail: '5V' | '3V3'): number {
+    const state = this.bench.power.states.find(({ id }) => id === 'typical')
+    return state?.ok ? state.nodes[rail === '5V' ? '@5V' : '@3V3']?.voltageV ?? Number.parseFloat(rail) : rail === '5V' ? 5 : HIGH_V
+  }
+
+  /** Volts at a pin against ground. */
+  at(pin: PinId): Level {
+    const { world, bench } = this
+    const fed = world.fedBy(pin)
+    if (fed === 'ground') return { volts: 0 }
+    if (!world.isPowered && fed !== 'source') return { floats: true }
+    if (fed === '5V' || fed === '3V3') return { volts: this.ownV(pin, fed) ?? this.railV(fed) }
+    if (fed === 'source') {
+      const source = bench.power.tree.nodes.find(({ id, role }) => role === 'source' && bench.shop.netlist.ownerOf.get(pin)?.node !== id)
+      const state = bench.power.states.find(({ id }) => id === 'typical')
+      const volts = this.ownV(pin, fed) ?? (source && state?.nodes[source.id]?.voltageV)
+      return volts === undefined ? { floats: true } : { volts }
+    }
+    return this.signalAt(pin)
+  }
+
+  /** The circuit's figure at a node of its own, where it is fed from what it should be. */
+  private ownV(pin: PinId, fed: string): number | undefined {
+    const { bench } = this
+    const state = bench.power.states.find(({ id }) => id === 'typical')
+    return state?.ok && bench.shop.healthy.fedBy(pin) === fed ? state.nodes[pin]?.voltageV : undefined
+  }
+
+  /** A line's level: who drives it, else what pulls it. */
+  private signalAt(pin: PinId): Level {
+    const { world, bench: { shop }, driven } = this
+    const rail = world.wiring.stuckAt(pin)
+    if (rail === 'ground') return { volts: 0 }
+    if (rail) return { volts: this.railV(rail) }
+    const board = shop.facts.board!
+    const joined = board.header.filter(({ kind, position }) => kind === 'line' && world.wiring.reaches(pin, positionPin(position)))
+    const terminals = this.signals.filter(({ key }) => world.wiring.reaches(pin, key))
+    const forces = [
+      ...joined.flatMap(({ line }) => driven.outputs.has(line!) ? [driven.outputs.get(line!)! * HIGH_V] : []),
+      // Behind a divider or a shifter a high is the board's own.
+      ...terminals.flatMap(terminal => this.forcedBy(terminal)
+        .map(volts => world.wiring.isJoined(pin, terminal.key) ? volts : Math.min(volts, HIGH_V))),
+    ]
+    // Who pulls down wins over who pushes up: on a bench that is what a meter finds.
+    if (forces.length) return { volts: Math.min(...forces) }
+    const pulls = [
+      ...joined.flatMap(({ line }): Pull[] => {
+        const entry = board.lines.find(other => other.line === line)
+        const bias = driven.bias.get(line!) ?? entry?.resetPull
+        const inner = (board.limits.innerPullMinOhm.value + board.limits.innerPullMaxOhm.value) / 2
+        return [
+          ...entry?.fixedPullUpOhm ? [{ volts: HIGH_V, ohm: entry.fixedPullUpOhm }] : [],
+          ...entry?.fixedPullUpOhm || !bias || bias === 'none' ? [] : [{ volts: bias === 'up' ? HIGH_V : 0, ohm: inner }],
+        ]
+      }),
+      ...terminals.flatMap(terminal => this.pulledBy(terminal)),
+    ]
+    const conductance = pulls.reduce((sum, { ohm }) => sum + 1 / ohm, 0)
+    return conductance
+      ? { volts: pulls.reduce((sum, { volts, ohm }) => sum + volts / ohm, 0) / conductance }
+      : { floats: true }
+  }
+
+  /** Volts that a part puts on the wire with nothing to stop it; nothing where it lets go. */
+  private forcedBy({ key, signal, owner }: Terminal): number[] {
+    const { world, driven } = this
+    const isActive = driven.active.has(key)
+    if (!signal || signal.direction === 'in') return []
+    if (signal.drive === 'contact') {
+      const back = world.returnPins(owner)
+      return isActive && (!back.length || back.some(pin => world.wiring.fedBy(pin) === 'ground')) ? [0] : []
+    }
+    if (!world.isFed(owner) || world.isDead(owner.id) || signal.role.startsWith('i2c.') || signal.role === 'onewire') return []
+    const idle = signal.idleLevel ?? (signal.role.startsWith('serial.') || signal.drive === 'open-drain' ? 'high' : 'low')
+    const isHigh = (idle === 'high') !== isActive
+    if (signal.drive === 'open-drain') return isHigh ? [] : [0]
+    return [isHigh ? signal.outputHighV?.value ?? HIGH_V : signal.outputLowV?.value ?? 0]
+  }
+
+  private pulledBy({ signal, owner }: Terminal): Pull[] {
+    const { world } = this
+    if (!signal) return []
+    const isFed = world.isFed(owner)
+    const up = signal.outputHighV?.value ?? HIGH_V
+    return [
+      ...signal.pull && (signal.pull.to === 'down' || isFed) ? [{ volts: signal.pull.to === 'up' ? up : 0, ohm: signal.pull.ohm.value }] : [],
+      ...signal.role.startsWith('i2c.') && owner.part.i2c?.pullUpOhm && isFed ? [{ volts: HIGH_V, ohm: owner.part.i2c.pullUpOhm }] : [],
+    ]
+  }
+
+  /** What a meter on volts shows from one pin to the other; null where one of them hangs on nothing. */
+  between(a: PinId, b: PinId): number | null {
+    const [first, second] = [this.at(a), this.at(b)]
+    return 'volts' in first && 'volts' in second ? first.volts - second.volts : null
+  }
+
+  /** What a meter on resistance shows with the power off; null for an open end. */
+  ohms(a: PinId, b: PinId): number | null {
+    const { wiring } = this.world
+    if (a === b || wiring.isJoined(a, b)) return CONTACT_OHM
+    const rails = [wiring.fedBy(a), wiring.fedBy(b)]
+    if (rails[0] === rails[1] && rails[0] !== 'nothing') return CONTACT_OHM
+    const isShort = (this.world.isShorted && rails.includes('5V')) || (this.world.isShorted3V3 && rails.includes('3V3'))
+    if (isShort && !rails.includes('nothing')) return CONTACT_OHM
+    const hot = (['5V', '3V3'] as const).find(rail => rails.includes(rail))
+    if (hot && rails.includes('ground')) return BOARD_OHM[hot]
+    const pin = rails[0] === 'nothing' ? a : b
+    const other = rails[pin === a ? 1 : 0]
+    const pulls = this.resistorsTo(pin, other!)
+    return pulls.length ? 1 / pulls.reduce((sum, ohm) => sum + 1 / ohm, 0) : null
+  }
+
+  /** Resistors from a line to a rail, on the board and on the parts: they are there with the power off too. */
+  private resistorsTo(pin: PinId, rail: string): number[] {
+    const { world, bench: { shop } } = this
+    const board = shop.facts.board!
+    const fixed = board.header.flatMap(({ kind, line, position }) => kind === 'line' && world.wiring.reaches(pin, positionPin(position))
+      ? board.lines.find(entry => entry.line === line)?.fixedPullUpOhm ?? []
+      : [])
+    const own = this.signals.filter(({ key }) => world.wiring.reaches(pin, key)).flatMap(({ signal, owner }) => {
+      const supplies = world.supplyPins(owner).map(supply => world.wiring.fedBy(supply))
+      return [
+        ...signal?.pull && (signal.pull.to === 'down' ? rail === 'ground' : supplies.includes(rail as '5V')) ? [signal.pull.ohm.value] : [],
+        ...signal?.role.startsWith('i2c.') && owner.part.i2c?.pullUpOhm && supplies.includes(rail as '3V3') ? [owner.part.i2c.pullUpOhm] : [],
+      ]
+    })
+    return [...rail === '3V3' ? fixed : [], ...own]
+  }
+}
+
+interface Pull { volts: number, ohm: number }
+
+/** A pin as it is typed: a header position by its number, `part.terminal`, or a name of the netlist. Null for none of them. */
+export function pinNamed(text: string, { shop: { netlist, facts } }: Bench): PinId | null {
+  const position = /^\d+$/.test(text) ? Number(text) : null
+  if (position !== null) return facts.board!.header.some(entry => entry.position === position) ? positionPin(position) : null
+  return netlist.ownerOf.has(text) ? text : null
+}
+
+/** Every pin that a tip can reach, the board's first, with its name for people. */
+export function pinsToMeasure({ shop: { netlist } }: Bench): { pin: PinId, label: string }[] {
+  const { components } = netlist
+  return [...components].sort((a, b) => Number(b.id === BOARD_ID) - Number(a.id === BOARD_ID)).flatMap(({ name, pins, id }) =>
+    pins.map(({ id: pin, label }) => ({ pin, label: id === BOARD_ID && positionOfPin(pin) !== undefined ? label : `${name}: ${label}` })))
+}

@@ -1,0 +1,249 @@
+/**
+ * The simulated board: the plan's thing with its faults, its surroundings and a clock that only what is done moves on. It runs nowhere but
+ * here: what it shows comes from the model that finds faults, so that the two cannot disagree.
+ */
+import { INFO } from './info'
+import type { Bus, Facts, ResolvedPart } from '../../facts/types'
+import type { Quantity } from '../../catalogue/types'
+import type { Rehearsal } from '../../boot/rehearse/types'
+import { baseOf } from '../../boot/rehearse/rehearse'
+import { benchOf, type Bench } from '../diagnosis/table'
+import { World } from '../diagnosis/world'
+import type { Change } from '../diagnosis/types'
+import { devicesIn, type Present } from './devices'
+import { controllersOf, driversOf, type Driver } from './drivers'
+import { Levels } from './levels'
+import { listen, portsOf, read, write, type Port } from './ports'
+import { quantityAt, USUAL, type Surroundings, type Touch } from './surroundings'
+
+export interface MachineOptions {
+  /** Faults made in the thing. */
+  changes?: readonly Change[]
+  /** Major version of the line tools on the image; their options and what they print differ. */
+  lineTools?: 1 | 2
+  /** Wall clock at which the power comes on. */
+  at?: Date
+}
+
+/** A moment a line changed while somebody watched. */
+export interface LineEvent { line: number, rising: boolean, atS: number }
+
+/** From power to a login. Common practice, no source. */
+export const START_S = 19
+/** How long the chip takes to cool and warm where no load test says more. Common practice, no source. */
+const COOL_S = 180
+
+export class Machine {
+  readonly bench: Bench
+  readonly lineTools: 1 | 2
+  readonly startedAt: Date
+  world: World
+  rehearsal: Rehearsal
+  surroundings: Surroundings = { ...USUAL }
+  isOn = true
+  /** Seconds since the power came on. */
+  nowS = START_S
+  readonly active = new Set<string>()
+  readonly outputs = new Map<number, 0 | 1>()
+  readonly bias = new Map<number, 'up' | 'down' | 'none'>()
+  /** What a program wrote into registers: `part register` → value. */
+  readonly written = new Map<string, number>()
+  /** Lines that a program watches, with the level that each had last; null while none does. */
+  watching: Map<number, 0 | 1> | null = null
+  /** Wall seconds at which all cores became busy; null at rest. */
+  busySinceS: number | null = null
+  private readonly touches = new Map<string, Touch[]>()
+  private readonly unplugged = new Set<string>()
+  private readonly looped = new Set<string>()
+  /** Temperature when the load last changed. */
+  private warmth: { atS: number, celsius: number } | null = null
+  private wasLow = false
+  /** Parts that were plugged or pulled since the start, for the kernel's messages. */
+  readonly plugs: { atS: number, owner: ResolvedPart, isIn: boolean }[] = []
+  ports: Map<string, Port>
+
+  /** Throws `DeviceTreeError` for a base tree of the maker's that cannot be read, `RangeError` without a board. */
+  constructor(readonly facts: Facts, private readonly options: MachineOptions = {}) {
+    if (!facts.board) throw new RangeError('The plan has no board: choose one.')
+    this.bench = benchOf(facts)
+    this.lineTools = options.lineTools ?? 1
+    this.startedAt = options.at ?? new Date(INFO.usualStart)
+    this.world = new World(this.bench.shop, this.changes)
+    this.rehearsal = this.world.rehearsal
+    this.ports = portsOf(this.bench)
+  }
+
+  /** The faults, and what was pulled or joined by hand. */
+  private get changes(): Change[] {
+    const { netlist } = this.bench.shop
+    const pulled = netlist.conductors.filter(({ partId }) => partId !== undefined && this.unplugged.has(partId))
+      .flatMap(({ id, ways }) => ways.map((_, way): Change => ({ change: 'open', conductor: id, way })))
+    return [...this.options.changes ?? [], ...pulled]
+  }
+
+  private rebuild(): void {
+    this.world = new World(this.bench.shop, this.changes)
+  }
+
+  /** True while somebody can type at it. */
+  get isUp(): boolean {
+    return this.isOn && this.world.isUp && this.nowS >= START_S
+  }
+
+  get now(): Date {
+    return new Date(this.startedAt.getTime() + this.nowS * 1000)
+  }
+
+  pass(seconds: number): void {
+    this.nowS += seconds
+    for (const port of this.ports.values()) listen(port, this.bench, this.world, this.nowS)
+    if (this.isLow) this.wasLow = true
+  }
+
+  get levels(): Levels {
+    return new Levels(this.bench, this.world, this)
+  }
+
+  /** Nodes that are there now. */
+  get devices(): Present[] {
+    return devicesIn(this.world, this.bench, this.rehearsal)
+  }
+
+  /** Nodes of the tree that were taken up by a driver. */
+  get drivers(): Driver[] {
+    return driversOf(this.rehearsal.tree, baseOf(this.facts))
+  }
+
+  /** Path in the tree of a bus of the board. */
+  busPath({ controller }: Bus): string | null {
+    const id = controller?.id.replace(/\.\d+$/, '')
+    return id === undefined ? null : this.controllers.find(({ labels }) => labels.includes(id))?.path ?? null
+  }
+
+  private get controllers() {
+    return controllersOf(this.rehearsal.tree)
+  }
+
+  /** Every part with a plug or wires that can be pulled. */
+  get pluggable(): ResolvedPart[] {
+    return this.bench.shop.parts.filter(({ part }) => !part.isAddOn)
+  }
+
+  isIn(partId: string): boolean {
+    return !this.unplugged.has(partId)
+  }
+
+  plug(owner: ResolvedPart, isIn: boolean): void {
+    if (isIn) this.unplugged.delete(owner.id)
+    else this.unplugged.add(owner.id)
+    this.plugs.push({ atS: this.nowS, owner, isIn })
+    this.rebuild()
+  }
+
+  /** Transmit and receive of a port joined, its part taken off; or as it was. */
+  loop(path: string, isLooped: boolean): void {
+    if (isLooped) this.looped.add(path)
+    else this.looped.delete(path)
+  }
+
+  isLooped(path: string): boolean {
+    return this.looped.has(path)
+  }
+
+  touch(partId: string, what: Touch['what']): void {
+    this.touches.set(partId, [...this.touches.get(partId) ?? [], { what, atS: this.nowS }])
+  }
+
+  /** What a part measures now, of what it can measure. */
+  quantity(owner: ResolvedPart, what: Quantity): number {
+    return quantityAt(what, this.surroundings, this.touches.get(owner.id) ?? [], this.nowS)
+  }
+
+  switch(isOn: boolean): void {
+    this.isOn = isOn
+    this.nowS = isOn ? START_S : 0
+    this.outputs.clear()
+    this.bias.clear()
+    this.written.clear()
+    this.watching = null
+    this.busySinceS = null
+    this.warmth = null
+    this.wasLow = false
+    this.plugs.length = 0
+    this.touches.clear()
+    this.ports = portsOf(this.bench)
+    this.rehearsal = this.world.rehearsal
+  }
+
+  load(isBusy: boolean): void {
+    this.warmth = { atS: this.nowS, celsius: this.chipC }
+    this.busySinceS = isBusy ? this.busySinceS ?? this.nowS : null
+  }
+
+  /** Temperature of the processor, as the load test of the Power stage has it; °C. */
+  get chipC(): number {
+    const run = this.bench.power.report.heat
+    const idle = run?.points[0]?.temperatureC ?? this.surroundings.airC + INFO.idleAboveAirC
+    if (this.busySinceS !== null) {
+      const since = this.nowS - this.busySinceS
+      if (!run) return idle + INFO.busyAboveIdleC * (1 - Math.exp(-since / COOL_S))
+      return Math.max(this.warmth?.celsius ?? 0, run.points.filter(({ second }) => second <= since).at(-1)?.temperatureC ?? idle)
+    }
+    return this.warmth ? idle + (this.warmth.celsius - idle) * Math.exp(-(this.nowS - this.warmth.atS) / COOL_S) : idle
+  }
+
+  /** The supply does not hold at this moment. */
+  get isLow(): boolean {
+    return this.isOn && this.busySinceS !== null && (this.world.has('weak-supply') || this.world.has('thin-cable'))
+  }
+
+  /** Bits as in the throttle word: 0 low now, 2 slowed now, 16 and 18 the same since the start. */
+  get throttleWord(): number {
+    const run = this.bench.power.report.heat
+    const isSlow = run !== null && this.busySinceS !== null && this.chipC >= run.slowsC
+    return (this.isLow ? 1 : 0) | (isSlow ? 4 : 0) | (this.isLow || this.wasLow ? 0x1_0000 : 0) | (isSlow ? 0x4_0000 : 0)
+  }
+
+  /** The port behind a path: a link leads to the same one. */
+  portPath(path: string): string | null {
+    if (this.ports.has(path)) return this.devices.some(device => device.path === path) ? path : null
+    // The first port of the board under its other name.
+    const isFirst = /^\/dev\/tty(S|AMA)\d+$/.test(path) && this.devices.some(device => device.path === path)
+    return isFirst ? [...this.ports.keys()].find(name => name.startsWith('/dev/serial') && this.devices.some(device => device.path === name)) ?? null : null
+  }
+
+  /** Writes to a port, and lets the answer come. */
+  send(path: string, text: string): void {
+    const port = this.ports.get(path)
+    if (port) write(port, text, this.bench, this.world, this.looped.has(path))
+  }
+
+  /** What came at a port; waits a moment for it. */
+  receive(path: string): number[] {
+    const port = this.ports.get(path)
+    if (!port) return []
+    listen(port, this.bench, this.world, this.nowS)
+    return read(port)
+  }
+
+  /** What changed on the lines that are watched since this was last asked. */
+  changed(): LineEvent[] {
+    const { watching, nowS } = this
+    if (!watching) return []
+    const found: LineEvent[] = []
+    for (const [line, before] of watching) {
+      const now = this.level(line)
+      if (now !== before) found.push({ line, rising: now === 1, atS: nowS })
+      watching.set(line, now)
+    }
+    return found
+  }
+
+  /** Level that a program reads on a line; a line that nothing holds reads 0. */
+  level(line: number): 0 | 1 {
+    const position = this.facts.board!.header.find(entry => entry.line === line)?.position
+    if (position === undefined) return this.outputs.get(line) ?? 0
+    const level = this.levels.at(`@P${position}`)
+    return 'volts' in level && level.volts > INFO.readsHighAboveV ? 1 : 0
+  }
+}
