@@ -1,5 +1,8 @@
 import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
 import { bundleThread } from './scripts/bundle.mjs'
+
+const noZlib = fileURLToPath(new URL('app/workers/no-zlib.ts', import.meta.url))
 
 /** Tells one build from another. */
 const BUILD = String(Date.now())
@@ -81,7 +84,14 @@ export default defineNuxtConfig({
       'compiled': async nitro => void await bundleThread(join(nitro.options.output.serverDir)),
     },
   },
-  vite: { worker: { format: 'es' }, build: { chunkSizeWarningLimit: 1200 } },
+  vite: {
+    worker: {
+      format: 'es',
+      // The simulated board's shell asks for it, and never uses it.
+      plugins: () => [{ name: 'no-zlib', enforce: 'pre' as const, resolveId: (id: string) => id === 'node:zlib' ? noZlib : null }],
+    },
+    build: { chunkSizeWarningLimit: 1200 },
+  },
   typescript: { strict: true, typeCheck: false },
   telemetry: false,
   hooks: {

@@ -1,5 +1,5 @@
 /**
- * `bin/voltaris check|choose|place|power|build|diagnose|files|program|begin|boot|dt …`: the core for plans kept in files. Exit 0 fine,
+ * `bin/voltaris check|choose|place|power|build|diagnose|board|files|program|begin|boot|dt …`: the core for plans in files. Exit 0 fine,
  * 1 a stop, 2 unusable input.
  */
 import { boot } from './boot'
@@ -20,6 +20,7 @@ const USAGE = `usage: voltaris check PLAN… [--json]
        voltaris power PLAN [--json]
        voltaris build PLAN [--json|--steps|--wires|--cuts|--labels|--bodies|--parts]
        voltaris diagnose PLAN [--seen PROBE=WHAT]… [--sheet|--script|--as-built|--json]
+       voltaris board PLAN [--fault ID]… [--tools 1|2] [--run LINE]… | board PLAN --faults
        voltaris files PLAN [--json] [-o FOLDER]
        voltaris program PLAN FILE [--numbering line|header|own] [--language NAME] [--constants|--json] [-o OUT]
        voltaris begin FILE --board ID [--supply ID] [--numbering …] [-o PLAN]
@@ -43,6 +44,9 @@ diagnose
         the plan's and what --seen adds ("volt:5V=4.2", "works:oled=nothing"); --sheet prints every probe with what should
         be seen there, --script a shell script that looks at all of it on the board, --as-built
         what stands there with all that was measured, as Markdown; exit 0 nothing odd, 1 something odd, 2 unusable input
+board   the simulated board at a prompt: its shell, and what hands do beside it (":help"); --fault makes faults in it, --faults
+        lists those that the plan can have; --tools is the major version of libgpiod on the image; --run runs a line and
+        ends, lines by standard input do the same; exit as the last line, 2 unusable input
 files   what the board must be told beside its boot file: every small file with where it goes, printed; -o FOLDER writes them
         with a script that puts them in place; exit 0, 1 a stop among them, 2 unusable input
 program a program, header file, configuration or table held against a plan: every pin, bus, address, rate and device in it;

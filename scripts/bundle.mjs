@@ -20,3 +20,6 @@ export const bundleThread = folder => build(
 export const bundleCommand = outfile => build({
   ...common, banner: {}, format: 'cjs', minify: true, entryPoints: ['cli/snapshot.ts'], outfile,
 })
+
+/** The simulated board at a prompt: a program beside the snapshot. */
+export const bundleBoard = outfile => build({ ...common, minify: true, entryPoints: ['cli/board-main.ts'], outfile })

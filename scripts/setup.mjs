@@ -50,6 +50,8 @@ const PROGRAMS = [
   { debian: 'ngspice', files: ['/usr/bin/ngspice'] },
   { debian: 'busybox', files: ['/usr/bin/busybox', '/bin/busybox'] },
   { debian: 'i2c-tools', files: ['/usr/sbin/i2cdetect'] },
+  { debian: 'gpiod', files: ['/usr/bin/gpioinfo'] },
+  { debian: 'gcc', files: ['/usr/bin/gcc'] },
   { debian: 'cloud-init', files: ['/usr/bin/cloud-init'] },
   { debian: 'netplan.io', files: ['/usr/sbin/netplan'] },
   { debian: 'network-manager', files: ['/usr/bin/nmcli'] },

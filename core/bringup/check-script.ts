@@ -16,7 +16,7 @@ skipped=0
 look() {
   printf '$ %s\n' "$*"
   if command -v "$1" > /dev/null 2>&1; then
-    "$@" 2>&1
+    command "$@" 2>&1
   else
     printf '# skipped: there is no %s here\n' "$1"
     skipped=$((skipped + 1))
@@ -70,7 +70,7 @@ export function checkScriptOf(name: string, probes: readonly Probe[]): string {
     HEAD, '', `printf '# Report on %s\\n' ${quoted(name.replace(/\s+/g, ' ').trim())}`, 'show /proc/device-tree/model', 'look uname -sr', '',
     '# Device nodes of the plan', ...nodes.map(path => `there ${quoted(path)}`), '',
     '# Buses: a scan asks each address once, and is refused where a driver holds it', ...scans.map(command => `look ${command}`), '',
-    '[ "${1:-}" = load ] && busy', 'show /sys/class/thermal/thermal_zone0/temp', 'look vcgencmd get_throttled',
+    '[ "$#" -gt 0 ] && [ "$1" = load ] && busy', 'show /sys/class/thermal/thermal_zone0/temp', 'look vcgencmd get_throttled',
     `printf '# End of the report, %s skipped\\n' "$skipped"`, '',
   ].join('\n')
 }

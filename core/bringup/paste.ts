@@ -140,7 +140,7 @@ function wordsIn(command: string | null, lines: readonly string[], probes: reado
         : { kind: 'said', words })
     }
     const degrees = /^temp=([\d.]+)'C/.exec(line.trim())
-    const milli = /thermal/.test(command ?? '') ? /^(\d{4,6})$/.exec(line.trim()) : null
+    const milli = /thermal/.test(command ?? '') ? /^(-?\d{1,6})$/.exec(line.trim()) : null
     if (degrees ?? milli) found.push({
       kind: 'said', words: `The processor has ${(degrees ? Number(degrees[1]) : Number(milli![1]) / 1000).toFixed(1)} °C`,
     })

@@ -7,6 +7,7 @@ export const ROUTES: Readonly<Record<string, 'GET' | 'POST'>> = {
   '/api/power': 'POST',
   '/api/build': 'POST',
   '/api/diagnose': 'POST',
+  '/api/board': 'POST',
   '/api/files': 'POST',
   '/api/program': 'POST',
   '/api/begin': 'POST',

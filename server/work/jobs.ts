@@ -14,6 +14,7 @@ import { beginJob, programJob } from './program'
 import { applyJob, boardJob, compileJob, decompileJob, overlayJob } from './tree'
 
 export type Query = Readonly<Record<string, string>>
+/** The answer, or the promise of it. */
 export type Job = (body: string, query: Query) => unknown
 
 export const JOBS = {
@@ -49,6 +50,8 @@ export const JOBS = {
   },
   /** The run sheet, what was seen, what it may come from, and what to try next. */
   'diagnose': body => runSheetOf(gatherFacts(planFrom(body), shippedCatalogue)),
+  /** What lines typed at the simulated board print. Its shell is large: it is read when somebody asks for it. */
+  'board': async body => (await import('./board')).boardSitting(body),
   /** Every small file with its text, what is switched on, and the script that puts them in place. */
   'files': body => smallFilesJob(gatherFacts(planFrom(body), shippedCatalogue)),
   'program': programJob,

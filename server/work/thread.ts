@@ -21,16 +21,16 @@ export interface Answer {
 const LEAST_TO_PACK = 1024
 
 /** Does a job. Unusable input comes back as an answer with its status; only a fault of ours is thrown. */
-export default function work({ job, body, query, gzip }: Task): Answer {
-  const { status, value } = answerTo(job, Buffer.from(body.buffer, body.byteOffset, body.byteLength).toString('utf8'), query)
+export default async function work({ job, body, query, gzip }: Task): Promise<Answer> {
+  const { status, value } = await answerTo(job, Buffer.from(body.buffer, body.byteOffset, body.byteLength).toString('utf8'), query)
   const plain = Buffer.from(JSON.stringify(value))
   const packs = gzip && plain.length >= LEAST_TO_PACK
   return { status, body: packs ? gzipSync(plain, { level: 5 }) : plain, gzip: packs }
 }
 
-function answerTo(job: JobName, text: string, query: Query): { status: number, value: unknown } {
+async function answerTo(job: JobName, text: string, query: Query): Promise<{ status: number, value: unknown }> {
   try {
-    return { status: 200, value: JOBS[job](text, query) }
+    return { status: 200, value: await JOBS[job](text, query) }
   }
   catch (error) {
     if (error instanceof RequestProblem) return { status: error.status, value: failureJson(error.status, error.message, error.problems) }

@@ -234,6 +234,16 @@ const minutesSaid = (minutes: number) => `${Number(minutes.toFixed(1))} min`
           </ol>
         </div>
       </div>
+      <FoldPanel
+        v-if="!solved"
+        title="The board itself: type, measure, pull"
+        data-test="trainer-board"
+      >
+        <BringupBoard
+          :row="exercise.row"
+          @spent="minutes => spent += minutes"
+        />
+      </FoldPanel>
       <RunSheet
         v-if="!solved"
         :sheet="sheet"

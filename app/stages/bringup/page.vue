@@ -3,7 +3,10 @@
 import { checkScriptOf } from '~~/core/bringup/check-script'
 import { plainPlan, useRunSheet } from './useRunSheet'
 
-const VIEWS = [{ id: 'run', name: 'Run sheet' }, { id: 'scans', name: 'Addresses and scans' }, { id: 'trainer', name: 'Trainer' }]
+const VIEWS = [
+  { id: 'run', name: 'Run sheet' }, { id: 'scans', name: 'Addresses and scans' }, { id: 'board', name: 'Simulated board' },
+  { id: 'trainer', name: 'Trainer' },
+]
 const shown = ref('run')
 const { sheet, failure, see, seeAll, forget, ask } = useRunSheet()
 const project = useProjectStore()
@@ -101,6 +104,12 @@ const odd = computed(() => seen.value.filter(row => !row.seen!.isPlanned).length
       class="view"
     >
       <BringupScans />
+    </section>
+    <section
+      v-else-if="shown === 'board'"
+      class="view"
+    >
+      <BringupBoard />
     </section>
     <section
       v-else

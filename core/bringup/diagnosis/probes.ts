@@ -4,6 +4,7 @@
  */
 import type { Wire } from '../../build/wires'
 import type { ResolvedPart, Terminal } from '../../facts/types'
+import { writeNeed } from '../../overlays/asks/write'
 import { WAY_WORDS } from '../../mechanics/plugged'
 import { positionOfPin } from '../../netlist/spots'
 import { drivenByProgram } from '../../facts/roles'
@@ -184,9 +185,11 @@ function afterStart(shop: Workshop, expected: Expected): Looking[] {
 }
 
 /** Nodes that are there with none of the plan's lines; sound has its list always. */
-const ownNodes = (shop: Workshop): string[] => [
-  ...shop.rehearsed(new Set(), true).devices.filter(({ node }) => node !== 'plug').map(({ path }) => path), '/proc/asound/cards',
-]
+function ownNodes(shop: Workshop): string[] {
+  const lines = new Set(shop.needs.map(({ need }) => writeNeed(need)))
+  const without = [shop.rehearsed(lines, false), shop.rehearsed(new Set(), true)].flatMap(({ devices }) => devices)
+  return [...without.filter(({ node }) => node !== 'plug').map(({ path }) => path), '/proc/asound/cards']
+}
 
 function eachPart(shop: Workshop): Looking[] {
   const found: Looking[] = []

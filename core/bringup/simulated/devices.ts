@@ -12,7 +12,8 @@ export interface Present {
 }
 
 /** First free number of what is counted; the board has some of its own already. */
-const FIRST: Readonly<Record<string, number>> = { '/dev/gpiochip*': 2, '/dev/dri/card*': 1, '/sys/class/pwm/pwmchip*': 2, '/sys/class/net/eth*': 1 }
+const FIRST: Readonly<Record<string, number>> = { '/dev/gpiochip*': 2, '/dev/dri/card*': 1, '/sys/class/pwm/pwmchip*': 2,
+  '/sys/class/net/eth*': 1 }
 /** A name on the 1-Wire bus: family 28 and six bytes of its own. Published: Linux, Documentation/w1/w1-generic. */
 const wireName = (nth: number) => `28-0000${(0x0a5c31 + nth * 0x1357).toString(16).padStart(8, '0')}`
 

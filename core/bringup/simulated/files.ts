@@ -4,6 +4,7 @@ import { mergedFile } from '../../boot/own/file'
 import { bindingOf } from '../../overlays/bindings'
 import type { ResolvedPart } from '../../facts/types'
 import { childOf, propertyOf, walk, type TreeNode } from '../../devicetree/types'
+import { checkScriptOf } from '../check-script'
 import { soundCards, loads } from './commands/system'
 import { INFO } from './info'
 import type { Machine } from './machine'
@@ -20,7 +21,10 @@ export interface Entry {
   group?: string
 }
 
-/** Number of a kind of node. Published: Linux, Documentation/admin-guide/devices.txt; of those given out at the start, as they usually come. */
+/**
+ * Number of a kind of node. Published: Linux, Documentation/admin-guide/devices.txt; of those given out at the start, as they usually
+ * come.
+ */
 const MAJORS: readonly [RegExp, (nth: number) => string, string][] = [
   [/^\/dev\/ttyACM(\d+)$/, nth => `166, ${nth}`, 'dialout'], [/^\/dev\/ttyUSB(\d+)$/, nth => `188, ${nth}`, 'dialout'],
   [/^\/dev\/ttyS(\d+)$/, nth => `4, ${64 + nth}`, 'dialout'], [/^\/dev\/ttyAMA(\d+)$/, nth => `204, ${64 + nth}`, 'dialout'],
@@ -73,8 +77,9 @@ function addDevice(machine: Machine, path: string, owner: ResolvedPart | undefin
   }
   if (path.startsWith('/proc/')) return
   if (/\/leds\//.test(path)) {
-    let brightness = '0'
-    files.set(`${path}/brightness`, { read: () => `${brightness}\n`, write: sent => void (brightness = sent.trim() || '0') })
+    files.set(`${path}/brightness`, {
+      read: () => `${machine.written.get(path) ?? 0}\n`, write: sent => void machine.written.set(path, Number(sent) ? 1 : 0),
+    })
     files.set(`${path}/trigger`, { read: () => '[none] timer heartbeat default-on\n', write: () => {} })
   }
   else if (/\/net\//.test(path)) {
@@ -151,14 +156,20 @@ function addSystem(machine: Machine, text: Text): void {
   text('/proc/loadavg', () => `${loads(machine).join(' ')} 1/180 900\n`)
   text('/proc/cmdline', () => `${facts.plan.boot?.commandLine ?? 'console=tty1 root=/dev/mmcblk0p2 rootwait'}\n`)
   text('/proc/cpuinfo', () => [0, 1, 2, 3].map(nth => `processor\t: ${nth}\n`).join('\n') + `\nModel\t\t: ${facts.board!.name}\n`)
-  text('/proc/modules', () => machine.drivers.filter(({ refused }) => !refused).map(({ module }) => `${module} 16384 0 - Live 0x0\n`).join(''))
+  text('/proc/modules', () => machine.drivers.filter(({ refused }) => !refused)
+    .map(({ module }) => `${module} 16384 0 - Live 0x0\n`).join(''))
   text('/proc/asound/cards', () => soundCards(machine))
   text('/sys/class/thermal/thermal_zone0/temp', () => `${milli(machine.chipC)}\n`)
   text('/sys/class/thermal/thermal_zone0/type', () => 'cpu-thermal\n')
   text('/sys/class/net/lo/operstate', () => 'unknown\n')
   text('/sys/class/net/wlan0/operstate', () => 'up\n')
+  text(`/home/${INFO.user}/check.sh`, () => checkScriptOf(facts.plan.name, machine.bench.looks.map(({ probe }) => probe))
+    .replace(/\nbusy\(\) \{[\s\S]*?\n\}/, BUSY))
   text('/etc/hostname', () => `${INFO.host}\n`)
 }
+
+/** A loop without end is none here: a command of the simulated board keeps its cores busy. */
+const BUSY = `\nbusy() {\n  printf '# 4 cores busy for a minute\\n'\n  busy-cores 60\n}`
 
 /** The boot files as they lie on the card: with the plan's lines, but for what lacks there. */
 function addCard(machine: Machine, text: Text): void {

@@ -15,7 +15,9 @@ export interface FrameSetting {
 export function frameSetting(baud: number, frame: string): FrameSetting {
   const match = /^([5-8])([NEO])([12])$/.exec(frame)
   if (!match) throw new RangeError(`"${frame}" is no frame: five to eight bits, N, E or O, one or two stop bits, as 8N1`)
-  return { baud, bits: Number(match[1]) as FrameSetting['bits'], parity: match[2] as FrameSetting['parity'], stop: match[3] === '2' ? 2 : 1 }
+  return { baud, bits: Number(match[1]) as FrameSetting['bits'], parity: match[2] as FrameSetting['parity'], stop: match[3] === '2'
+    ? 2
+    : 1 }
 }
 
 /** A level from a moment on, in seconds. The line rests high. */

@@ -54,7 +54,8 @@ export class Levels {
       const volts = this.ownV(pin, fed) ?? (source && state?.nodes[source.id]?.voltageV)
       return volts === undefined ? { floats: true } : { volts }
     }
-    return this.signalAt(pin)
+    // A supply or a return that hangs on a line: what the part draws drags it along, no line holds it.
+    return this.bench.shop.facts.byKey.get(pin)?.is === 'signal' || positionOfPin(pin) !== undefined ? this.signalAt(pin) : { floats: true }
   }
 
   /** The circuit's figure at a node of its own, where it is fed from what it should be. */
@@ -121,7 +122,9 @@ export class Levels {
     const isFed = world.isFed(owner)
     const up = signal.outputHighV?.value ?? HIGH_V
     return [
-      ...signal.pull && (signal.pull.to === 'down' || isFed) ? [{ volts: signal.pull.to === 'up' ? up : 0, ohm: signal.pull.ohm.value }] : [],
+      ...signal.pull && (signal.pull.to === 'down' || isFed)
+        ? [{ volts: signal.pull.to === 'up' ? up : 0, ohm: signal.pull.ohm.value }]
+        : [],
       ...signal.role.startsWith('i2c.') && owner.part.i2c?.pullUpOhm && isFed ? [{ volts: HIGH_V, ohm: owner.part.i2c.pullUpOhm }] : [],
     ]
   }
@@ -137,7 +140,6 @@ export class Levels {
     const { wiring } = this.world
     if (a === b || wiring.isJoined(a, b)) return CONTACT_OHM
     const rails = [wiring.fedBy(a), wiring.fedBy(b)]
-    if (rails[0] === rails[1] && rails[0] !== 'nothing') return CONTACT_OHM
     const isShort = (this.world.isShorted && rails.includes('5V')) || (this.world.isShorted3V3 && rails.includes('3V3'))
     if (isShort && !rails.includes('nothing')) return CONTACT_OHM
     const hot = (['5V', '3V3'] as const).find(rail => rails.includes(rail))
@@ -159,7 +161,9 @@ export class Levels {
       const supplies = world.supplyPins(owner).map(supply => world.wiring.fedBy(supply))
       return [
         ...signal?.pull && (signal.pull.to === 'down' ? rail === 'ground' : supplies.includes(rail as '5V')) ? [signal.pull.ohm.value] : [],
-        ...signal?.role.startsWith('i2c.') && owner.part.i2c?.pullUpOhm && supplies.includes(rail as '3V3') ? [owner.part.i2c.pullUpOhm] : [],
+        ...signal?.role.startsWith('i2c.') && owner.part.i2c?.pullUpOhm && supplies.includes(rail as '3V3')
+          ? [owner.part.i2c.pullUpOhm]
+          : [],
       ]
     })
     return [...rail === '3V3' ? fixed : [], ...own]

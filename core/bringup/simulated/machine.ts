@@ -17,6 +17,8 @@ import { listen, portsOf, read, write, type Port } from './ports'
 import { quantityAt, USUAL, type Surroundings, type Touch } from './surroundings'
 
 export interface MachineOptions {
+  /** The bench of the plan, where it is made already. */
+  bench?: Bench
   /** Faults made in the thing. */
   changes?: readonly Change[]
   /** Major version of the line tools on the image; their options and what they print differ. */
@@ -65,7 +67,7 @@ export class Machine {
   /** Throws `DeviceTreeError` for a base tree of the maker's that cannot be read, `RangeError` without a board. */
   constructor(readonly facts: Facts, private readonly options: MachineOptions = {}) {
     if (!facts.board) throw new RangeError('The plan has no board: choose one.')
-    this.bench = benchOf(facts)
+    this.bench = options.bench ?? benchOf(facts)
     this.lineTools = options.lineTools ?? 1
     this.startedAt = options.at ?? new Date(INFO.usualStart)
     this.world = new World(this.bench.shop, this.changes)
@@ -209,7 +211,10 @@ export class Machine {
     if (this.ports.has(path)) return this.devices.some(device => device.path === path) ? path : null
     // The first port of the board under its other name.
     const isFirst = /^\/dev\/tty(S|AMA)\d+$/.test(path) && this.devices.some(device => device.path === path)
-    return isFirst ? [...this.ports.keys()].find(name => name.startsWith('/dev/serial') && this.devices.some(device => device.path === name)) ?? null : null
+    return isFirst
+      ? [...this.ports.keys()].find(name => name.startsWith('/dev/serial')
+        && this.devices.some(device => device.path === name)) ?? null
+      : null
   }
 
   /** Writes to a port, and lets the answer come. */

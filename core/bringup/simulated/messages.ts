@@ -27,10 +27,11 @@ export function messagesOf(machine: Machine): Message[] {
   for (const driver of machine.drivers) {
     const where = `${driver.module} ${nameOf(driver.path, driver.address, machine)}`
     if (driver.refused) say(`${where}: probe failed: ${driver.refused}`, 'err')
-    else if (!answers(driver.address, driver.path, machine)) say(`${where}: probe failed with error ${NO_ANSWER}`, 'err')
+    else if (!answers(driver.address, machine)) say(`${where}: probe failed with error ${NO_ANSWER}`, 'err')
     else say(`${where}: registered`)
   }
-  for (const owner of facts.parts) if (usbOf(machine, owner.id) && machine.isIn(owner.id) && !machine.plugs.some(plug => plug.owner === owner)) {
+  for (const owner of facts.parts) if (usbOf(machine, owner.id) && machine.isIn(owner.id)
+    && !machine.plugs.some(plug => plug.owner === owner)) {
     for (const text of plugged(machine, owner.id)) say(text)
   }
   for (const { atS, owner, isIn } of machine.plugs) if (usbOf(machine, owner.id)) {
@@ -39,7 +40,8 @@ export function messagesOf(machine: Machine): Message[] {
     else for (const text of plugged(machine, owner.id)) say(text)
   }
   // memory
-  if (machine.isLow || machine.throttleWord & 0x1_0000) found.push({ atS: machine.nowS - 1, level: 'warn', text: 'hwmon hwmon1: Undervoltage detected!' })
+  if (machine.isLow || machine.throttleWord & 0x1_0000) found.push({ atS: machine.nowS - 1, level: 'warn',
+    text: 'hwmon hwmon1: Undervoltage detected!' })
   return found.sort((a, b) => a.atS - b.atS)
 }
 
@@ -54,7 +56,7 @@ function nameOf(path: string, address: number | null, machine: Machine): string 
 }
 
 /** A driver on I²C asks its chip first; the others take what they are given. */
-function answers(address: number | null, path: string, machine: Machine): boolean {
+function answers(address: number | null, machine: Machine): boolean {
   if (address === null) return true
   const device = machine.facts.devices.find(entry => entry.address === address && !entry.also)
   const bus = machine.facts.buses.find(({ id }) => id === device?.busId)

@@ -2,7 +2,8 @@
 import type { Bus, ResolvedPart, Terminal } from '../../facts/types'
 import type { Bench } from '../diagnosis/table'
 import type { World } from '../diagnosis/world'
-import { frameSetting, receiveFrames, sendFrames, transferred, type FrameSetting, type Received } from './frames'
+import { frameSetting, transferred, type FrameSetting } from './frames'
+import { USUAL_MODES } from './modes'
 import { talkerOf } from './talkers'
 
 /** A port that nobody has set. Published: Linux, drivers/tty/tty_io.c, tty_std_termios. */
@@ -16,7 +17,8 @@ export interface Port {
   /** Plugged by USB: its bytes are carried whole, whatever rate is set. */
   isUsb: boolean
   setting: FrameSetting
-  echo: boolean
+  /** Modes of the port that are on, by stty's names. */
+  modes: Set<string>
   waiting: number[]
   /** Second up to which what comes by itself was put down. */
   heardTo: number
@@ -37,7 +39,7 @@ export function partSetting(owner: ResolvedPart, world: World): FrameSetting {
 export function portsOf({ shop: { facts }, expected }: Bench): Map<string, Port> {
   const ports = new Map<string, Port>()
   const fresh = (owner: ResolvedPart, bus: Bus | null): Port =>
-    ({ bus, owner, isUsb: bus === null, setting: AS_OPENED, echo: false, waiting: [], heardTo: 0 })
+    ({ bus, owner, isUsb: bus === null, setting: AS_OPENED, modes: new Set(USUAL_MODES), waiting: [], heardTo: 0 })
   for (const { bus, owner, kind } of facts.groups) if (kind === 'serial' && bus?.controller?.device) {
     ports.set(bus.controller.device, fresh(owner, bus))
   }
@@ -99,6 +101,3 @@ export function read(port: Port): number[] {
   port.waiting = []
   return waiting
 }
-
-/** What a text looks like at another rate, with the errors that a port marks. For showing why. */
-export const seenAt = (text: string, sent: FrameSetting, read: FrameSetting): Received[] => receiveFrames(sendFrames(bytesOf(text), sent), read)

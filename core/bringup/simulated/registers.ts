@@ -36,12 +36,20 @@ const REGISTERS: Readonly<Record<string, Registers>> = {
     : register === 1 ? 0x8583 : register === 2 ? 0x8000 : register === 3 ? 0x7FFF : 0 },
   'clock-cell-i2c': { width: 1, at: (register, { of, now }) => {
     const celsius = Math.round(of('temperature') * 4)
-    return clockRegister(register, now) ?? (register === 0x11 ? celsius >> 2 & 0xFF : register === 0x12 ? (celsius & 3) << 6 : register === 0x0E ? 0x1C : 0)
+    return clockRegister(register, now) ?? (register === 0x11
+      ? celsius >> 2 & 0xFF
+      : register === 0x12
+        ? (celsius & 3) << 6
+        : register === 0x0E ? 0x1C : 0)
   } },
   'clock-add-on': { width: 1, at: (register, { now }) => clockRegister(register, now) ?? (register === 0x0E ? 0x1C : 0) },
   'clock-plain-i2c': { width: 1, at: (register, { now }) => clockRegister(register, now) ?? (register === 7 ? 0x03 : 0) },
   'colour-i2c': identity(0x92, 0x44),
-  'current-meter-i2c': { width: 2, at: (register, { of }) => register === 0 ? 0x399F : register === 2 ? Math.round(of('voltage') / 0.004) << 3 : 0 },
+  'current-meter-i2c': { width: 2, at: (register, { of }) => register === 0
+    ? 0x399F
+    : register === 2
+      ? Math.round(of('voltage') / 0.004) << 3
+      : 0 },
   'distance-light-i2c': identity(0xC0, 0xEE),
   'expander-16-i2c': { width: 1, at: register => register < 2 ? 0xFF : 0 },
   'expander-8-i2c': { width: 1, at: () => 0xFF },

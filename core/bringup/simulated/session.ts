@@ -2,14 +2,13 @@
  * A sitting at the simulated board: lines typed at its prompt, and what hands do beside it. What hands do begins with a colon, as `:press
  * door.b`; everything else goes to the shell.
  */
-import type { ResolvedPart } from '../../facts/types'
+import type { Facts, ResolvedPart } from '../../facts/types'
 import { LOOKING } from '../diagnosis/names'
 import { INFO } from './info'
 import { pinNamed, type Levels } from './levels'
 import { eventText } from './commands/lines'
 import { Machine, START_S, type MachineOptions } from './machine'
 import { openShell, type Shell } from './shell'
-import type { Facts } from '../../facts/types'
 import type { Surroundings } from './surroundings'
 
 /** What came of one line. */
@@ -32,7 +31,7 @@ export const ACTS: readonly { act: string, takes: string, does: string }[] = [
   { act: 'press', takes: 'PART.TERMINAL', does: 'press a key, move before a detector: hold an output active' },
   { act: 'release', takes: 'PART.TERMINAL', does: 'let it go' },
   { act: 'breathe', takes: 'PART', does: 'breathe on it' }, { act: 'warm', takes: 'PART', does: 'warm it' },
-  { act: 'set', takes: 'WHAT FIGURE', does: 'air (°C), humidity (%), height (m), light (lux), co2 (ppm), distance (mm), weight (g), volts' },
+  { act: 'set', takes: 'WHAT FIGURE', does: 'air °C, humidity %, height m, light lux, co2 ppm, distance mm, weight g, volts' },
   { act: 'pull', takes: 'PART', does: 'pull its plug or wires' }, { act: 'plug', takes: 'PART', does: 'put them back' },
   { act: 'loop', takes: 'PORT on|off', does: 'join transmit and receive of a port, its part taken off' },
   { act: 'load', takes: 'on|off', does: 'keep all cores busy' }, { act: 'wait', takes: 'SECONDS', does: 'let time pass' },
@@ -49,6 +48,9 @@ const MOST_WAIT_S = 86_400
 export const MOST_LINE = 4096
 
 class Wrong extends Error {}
+
+/** A list that goes to the screen is in columns; into a pipe or a file it has a line for each name. */
+const onScreen = (text: string, line: string) => /^(sudo\s+)?ls\b[^|<>;&$`()\n]*$/.test(text) ? line.replace(/\bls\b/, 'ls -C') : line
 
 /** Throws `RangeError` for a plan without a board, `DeviceTreeError` for a base tree of the maker's that cannot be read. */
 export class Session {
@@ -86,11 +88,14 @@ export class Session {
       }
     }
     machine.watching = null
-    if (!machine.isUp) return shown('', `Nothing answers: ${machine.isOn ? `the board does not start; lamps: ${this.lamps}` : 'the power is off (":on" switches it on)'}.\n`)
+    if (!machine.isUp) {
+      const why = machine.isOn ? `the board does not start; lamps: ${this.lamps}` : 'the power is off (":on" switches it on)'
+      return shown('', `Nothing answers: ${why}.\n`)
+    }
     if (/^(sudo\s+)?(poweroff|halt|shutdown\b.*)$/.test(text)) return shown(`${this.act(['off'])}\n`)
     if (/^(sudo\s+)?reboot$/.test(text)) return shown(`${this.act(['restart'])}\n`)
     this.shell ??= openShell(machine)
-    const { out, err, status } = await this.shell.run(line)
+    const { out, err, status } = await this.shell.run(onScreen(text, line))
     return { prompt, line, out, err, status }
   }
 
@@ -110,7 +115,8 @@ export class Session {
     const [a, b] = found
     if (words.length !== 2 || !a || !b) {
       const wrong = words.find((_, i) => !found[i])
-      throw new Wrong(`:${what} takes two pins: positions of the header by number, or PART.TERMINAL${wrong ? `; "${wrong}" is neither` : ''}.`)
+      const why = wrong ? `; "${wrong}" is neither` : ''
+      throw new Wrong(`:${what} takes two pins: positions of the header by number, or PART.TERMINAL${why}.`)
     }
     return [a, b]
   }
@@ -129,19 +135,23 @@ export class Session {
         if (name === 'on' && machine.isOn) throw new Wrong('It is on. ":restart" starts it anew.')
         machine.switch(true)
         this.shell = null
-        return machine.isUp ? `It starts; after ${START_S} s one can log in. lamps: ${this.lamps}` : `It does not start. lamps: ${this.lamps}`
+        return machine.isUp
+          ? `It starts; after ${START_S} s one can log in. lamps: ${this.lamps}`
+          : `It does not start. lamps: ${this.lamps}`
       case 'volt': return this.volts(this.pins(words, name), machine.levels)
       case 'ohm': {
         const pins = this.pins(words, name)
         if (machine.isOn) throw new Wrong('Power off and plug drawn first: a meter on resistance feeds current of its own (":off").')
         const ohms = machine.levels.ohms(...pins)
-        return ohms === null ? 'open: over 10 MΩ' : ohms < 1 ? `${ohms.toFixed(1)} Ω` : ohms < 1000 ? `${ohms.toFixed(0)} Ω` : `${(ohms / 1000).toFixed(2)} kΩ`
+        if (ohms === null) return 'open: over 10 MΩ'
+        return ohms < 1000 ? `${ohms.toFixed(ohms < 1 ? 1 : 0)} Ω` : `${(ohms / 1000).toFixed(2)} kΩ`
       }
       case 'amps': return this.amps()
       case 'press': case 'release': {
         const terminal = machine.facts.terminals.find(entry => entry.key === words[0] && entry.signal && entry.signal.direction !== 'in')
         if (!terminal) {
-          const keys = machine.facts.terminals.filter(({ signal }) => signal?.role === 'line' && signal.direction === 'out').map(({ key }) => key)
+          const outputs = machine.facts.terminals.filter(({ signal }) => signal?.role === 'line' && signal.direction === 'out')
+          const keys = outputs.map(({ key }) => key)
           throw new Wrong(`:${name} takes an output of a part: ${keys.join(', ') || 'the plan has none'}.`)
         }
         if (name === 'press') machine.active.add(terminal.key)

@@ -3,7 +3,9 @@
  * live: a read asks the machine, a write tells it.
  */
 import { Bash, defineCommand, InMemoryFs } from 'just-bash/browser'
-import { arecord, aplay, date, dmesg, groups, hostname, ip, lsmod, lsusb, systemctl, uname, uptime, vcgencmd, whoami } from './commands/system'
+import {
+  arecord, aplay, busyCores, date, dmesg, groups, hostname, ip, lsmod, lsusb, systemctl, uname, uptime, vcgencmd, whoami,
+} from './commands/system'
 import { i2cdetect, i2cdump, i2cget, i2cset } from './commands/i2c'
 import { gpiodetect, gpioget, gpioinfo, gpiomon, gpioset } from './commands/lines'
 import { ls } from './commands/ls'
@@ -17,17 +19,28 @@ const HOME = `/home/${INFO.user}`
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   aplay, arecord, date, dmesg, gpiodetect, gpioget, gpioinfo, gpiomon, gpioset, groups, hostname, i2cdetect, i2cdump, i2cget, i2cset, ip,
-  lsmod, lsusb, stty, systemctl, uname, uptime, vcgencmd, whoami,
+  lsmod, lsusb, stty, systemctl, uname, uptime, vcgencmd, whoami, 'busy-cores': busyCores,
 }
 /** What the library brings and a board has too. */
 const TOOLS = [
   'awk', 'basename', 'cat', 'cp', 'cut', 'dirname', 'echo', 'egrep', 'env', 'false', 'fgrep', 'find', 'grep', 'head', 'mkdir', 'mv', 'nl',
-  'od', 'printenv', 'printf', 'pwd', 'readlink', 'rev', 'rm', 'rmdir', 'sed', 'seq', 'sleep', 'sort', 'stat', 'tac', 'tail', 'tee', 'timeout',
+  'od', 'printenv', 'printf', 'pwd', 'readlink', 'rev', 'rm', 'rmdir', 'sed', 'seq', 'sleep', 'sort', 'stat', 'tac', 'tail', 'tee',
+  'timeout',
   'touch', 'tr', 'true', 'uniq', 'wc', 'which', 'xargs', 'bash', 'sh',
 ] as const
 
+/** What a board usually has and this one has not: it runs no programs. */
+const ELSEWHERE = [
+  'apt', 'apt-get', 'git', 'less', 'minicom', 'nano', 'picocom', 'pip', 'pip3', 'python', 'python3', 'screen', 'vi', 'vim', 'gcc', 'make',
+  'curl', 'wget',
+] as const
+const elsewhere = (name: string) => defineCommand(name, async () => ({
+  stdout: '', stderr: `${name}: not on the simulated board. ":help" lists what hands can do, "help" what can be typed.\n`, exitCode: 127,
+}))
 /** Names that can be typed here, for help and completion. */
 export const COMMAND_NAMES: readonly string[] = [...Object.keys(COMMANDS), ...TOOLS, 'ls', 'sudo', 'cd', 'exit'].sort()
+
+const help: Command = () => ({ out: `${COMMAND_NAMES.join(' ')}\nhands: ":help"\n` })
 
 /** Most that one line may do before it is taken for a loop without end. */
 const LIMITS = { maxCommandCount: 5000, maxLoopIterations: 5000, maxOutputSize: 1_000_000 }
@@ -58,13 +71,15 @@ class LiveFs extends InMemoryFs {
   }
 
   override async readFile(path: string, options?: Parameters<InMemoryFs['readFile']>[1]): Promise<string> {
-    return await this.entryAt(path).then(entry => entry?.read) ? new TextDecoder().decode(await this.readFileBuffer(path)) : super.readFile(path, options)
+    return await this.entryAt(path).then(entry => entry?.read)
+      ? new TextDecoder().decode(await this.readFileBuffer(path))
+      : super.readFile(path, options)
   }
 
   override async readFileBytes(path: string): ReturnType<InMemoryFs['readFileBytes']> {
     if (!(await this.entryAt(path))?.read) return super.readFileBytes(path)
     // One sign for each byte, as the library carries them.
-    return String.fromCharCode(...await this.readFileBuffer(path)) as Awaited<ReturnType<InMemoryFs['readFileBytes']>>
+    return String.fromCharCode(...await this.readFileBuffer(path)) as unknown as Awaited<ReturnType<InMemoryFs['readFileBytes']>>
   }
 
   private async written(path: string, content: string | Uint8Array): Promise<boolean> {
@@ -128,7 +143,8 @@ export function openShell(machine: Machine): Shell {
     // Time passes on the board alone.
     sleep: async ms => machine.pass(ms / 1000),
     customCommands: [
-      ...Object.entries(COMMANDS).map(([name, command]) => wrap(name, command)), ls(() => fs.entries),
+      ...Object.entries({ ...COMMANDS, help }).map(([name, command]) => wrap(name, command)), ...ELSEWHERE.map(elsewhere),
+      ls(() => fs.entries, () => machine.startedAt),
       defineCommand('sudo', async (args, context) => {
         const [first, ...rest] = args.filter(arg => !/^-[EHnS]+$/.test(arg))
         if (first === undefined) return { stdout: '', stderr: 'usage: sudo command\n', exitCode: 1 }
@@ -140,14 +156,22 @@ export function openShell(machine: Machine): Shell {
     folder: () => cwd === HOME ? '~' : cwd.startsWith(`${HOME}/`) ? `~${cwd.slice(HOME.length)}` : cwd,
     run: async (line) => {
       await refresh()
-      const { stdout, stderr, exitCode, env: after, stdoutKind } = await shell.exec(line, { cwd, env, replaceEnv: true })
-      env = after
-      cwd = after.PWD ?? cwd
+      const { stdout, stderr, exitCode, env: after, stdoutKind } = await shell.exec(line, { cwd, env, replaceEnv: true }).catch(refused)
+      env = { ...env, ...after }
+      cwd = env.PWD ?? cwd
       machine.pass(0.05)
       const out = stdoutKind === 'bytes' ? new TextDecoder().decode(Uint8Array.from(stdout, sign => sign.charCodeAt(0))) : stdout
-      return { out, err: stderr.replaceAll(/^bash: line \d+: /gm, 'bash: '), status: exitCode }
+      return { out, err: stderr.replaceAll(/^bash: line \d+: /gm, 'bash: ')
+        .replace(/^bash: too many .*|.*maximum (loop|output).*$/m, 'Stopped: this line comes to no end.'), status: exitCode }
     },
   }
+}
+
+/** What the file system refuses ends the line with its reason. */
+function refused(error: unknown): Awaited<ReturnType<Bash['exec']>> {
+  const denied = error instanceof Error ? /^EACCES: permission denied, open '(.*)'/.exec(error.message) : null
+  if (!(error instanceof Error)) throw error
+  return { stdout: '', stderr: denied ? `bash: ${denied[1]}: Permission denied\n` : `bash: ${error.message}\n`, exitCode: 1, env: {} }
 }
 
 const quoted = (word: string) => `'${word.replaceAll('\'', '\'\\\'\'')}'`

@@ -44,7 +44,8 @@ export function quantityAt(what: Quantity, world: Surroundings, touches: readonl
   const breath = of('breath', BREATH)
   const towards = (from: number, to: number, part: number) => from + (to - from) * part
   switch (what) {
-    case 'temperature': return towards(world.airC, Math.max(world.airC, BREATH.celsius), breath * 0.3) + WARMTH.celsius * of('warmth', WARMTH)
+    case 'temperature': return towards(world.airC, Math.max(world.airC, BREATH.celsius), breath * 0.3)
+      + WARMTH.celsius * of('warmth', WARMTH)
     case 'humidity': return towards(world.humidity, Math.max(world.humidity, BREATH.humidity), breath)
     case 'pressure': return pressureHpa(world.heightM)
     case 'light': return world.lux

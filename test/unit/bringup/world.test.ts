@@ -246,7 +246,8 @@ describe('the sheet of what stands there', () => {
         const start = lines.indexOf(`## ${title}`)
         if (start < 0) return []
         const end = lines.findIndex((line, at) => at > start && line.startsWith('## '))
-        return lines.slice(start + 1, end < 0 ? undefined : end).filter(line => line.startsWith('- ') || /^\| (?!---|Part |Step |Test )/.test(line))
+        return lines.slice(start + 1, end < 0 ? undefined : end).filter(line => line.startsWith('- ')
+          || /^\| (?!---|Part |Step |Test )/.test(line))
       }
       expect(from('Parts')).toHaveLength(facts.parts.length)
       expect(from('Wires')).toHaveLength(wiresOf(facts, netlistOf(facts, powerOf(facts).tree)).length)

@@ -42,28 +42,43 @@ describe('routes', () => {
     expect(() => JOBS.begin(JSON.stringify({ text: '', board: 'nobody' }))).toThrow(RequestProblem)
   })
 
-  it('answer from a thread what the job gives, packed when it is worth it', () => {
+  it('run lines at a simulated board, with faults by name; what is none of them is refused with its place', async () => {
+    const ask = async (more: object) => (await import('../../../server/work/board')).boardSitting(JSON.stringify({ plan: demoPlans[0],
+      ...more }))
+    const { shown, lamps } = await ask({ lines: ['cd /sys', 'pwd', ':volt 1 6'] })
+    expect([shown.map(({ out }) => out), lamps]).toEqual([['', '/sys\n', '3.30 V\n'], 'red, and green flickers'])
+    expect(await ask({ faults: ['card'] })).toMatchObject({ lamps: 'red alone', faults: [{ id: 'card' }] })
+    for (const [more, path] of [[{ faults: ['x'] }, 'faults.0'], [{ tools: 3 }, 'tools'], [{ lines: ['x'.repeat(5000)] }, 'lines.0'],
+      [{ lines: Array(201).fill('') }, 'lines']] as const) {
+      await expect(ask(more)).rejects.toMatchObject({ status: 400, problems: [{ path }] })
+    }
+    await expect(ask({ plan: { ...demoPlans[0], board: null } })).rejects.toMatchObject({ problems: [{ path: 'plan.board' }] })
+  })
+
+  it('answer from a thread what the job gives, packed when it is worth it', async () => {
     const body = new TextEncoder().encode(JSON.stringify(demoPlans[0]))
-    const plain = work({ job: 'check', body, query: {}, gzip: false })
+    const plain = await work({ job: 'check', body, query: {}, gzip: false })
     expect(plain).toMatchObject({ status: 200, gzip: false })
     expect(JSON.parse(Buffer.from(plain.body).toString())).toEqual(JSON.parse(JSON.stringify(JOBS.check(JSON.stringify(demoPlans[0])))))
-    const packed = work({ job: 'check', body, query: {}, gzip: true })
+    const packed = await work({ job: 'check', body, query: {}, gzip: true })
     expect(packed.gzip).toBe(true)
     expect(packed.body.length * 3).toBeLessThan(plain.body.length)
-    const refused = work({ job: 'check', body: new TextEncoder().encode('{'), query: {}, gzip: true })
+    const refused = await work({ job: 'check', body: new TextEncoder().encode('{'), query: {}, gzip: true })
     expect(refused).toMatchObject({ status: 400, gzip: false })
     expect(JSON.parse(Buffer.from(refused.body).toString())).toMatchObject(
       { error: true, data: { problems: [{ message: expect.stringContaining('JSON') }] } },
     )
-    expect(JSON.parse(Buffer.from(work({ job: 'catalogue', body: new Uint8Array(), query: {}, gzip: false }).body).toString()).parts)
+    const { body: whole } = await work({ job: 'catalogue', body: new Uint8Array(), query: {}, gzip: false })
+    expect(JSON.parse(Buffer.from(whole).toString()).parts)
       .toHaveLength(catalogue.parts.size)
   })
 
-  it('refuse with a typed problem whatever is no body of theirs', () => {
+  it('refuse with a typed problem whatever is no body of theirs', async () => {
     for (const [name, job] of Object.entries(JOBS)) {
       if (name === 'catalogue') continue
       for (const body of ['', 'null', '[]', '7', '"x"', '{}', '{"plan":null}', `${'['.repeat(9000)}${']'.repeat(9000)}`]) {
-        expect(() => (job as (text: string, query: object) => unknown)(body, {}), `${name} ${body.slice(0, 20)}`).toThrow(RequestProblem)
+        const refused = async () => (job as (text: string, query: object) => unknown)(body, {})
+        await expect(refused(), `${name} ${body.slice(0, 20)}`).rejects.toThrow(RequestProblem)
       }
     }
   })

@@ -14,7 +14,10 @@ const noBus = (number: string): Printed => ({
 
 interface Chip { owner: ResolvedPart, isHeld: boolean }
 
-/** The bus by its number, with who answers where; null where there is none. Behind a stuck line every address answers, and nobody is there. */
+/**
+ * The bus by its number, with who answers where; null where there is none. Behind a stuck line every address answers, and nobody is
+ * there.
+ */
 function busOf({ machine }: Given, number: string): { bus: Bus | null, chips: Map<number, Chip>, isStuck: boolean } | null {
   const path = `/dev/i2c-${number}`
   const bus = machine.facts.buses.find(({ controller, software }) => controller?.device === path
@@ -77,7 +80,7 @@ export const i2cdetect: Command = (given) => {
 function placeOf(given: Given, rest: readonly string[]): { chip: Chip, address: number, number: string } | Printed {
   const [number = '', addressText = ''] = rest
   const address = Number(addressText)
-  if (rest.length < 2) return { err: 'Error: No i2c-bus or chip address specified!\n', status: 1 }
+  if (rest.length < 2) return { err: 'Usage: i2cget [-f] [-y] [-a] I2CBUS CHIP-ADDRESS [DATA-ADDRESS [MODE [LENGTH]]]\n', status: 1 }
   const force = given.args.some(arg => /^-[a-z]*f/.test(arg))
   if (!Number.isInteger(address)) return { err: 'Error: Chip address is not a number!\n', status: 1 }
   if (address < FIRST || address > LAST) return { err: 'Error: Chip address out of range (0x08-0x77)!\n', status: 1 }
@@ -129,7 +132,7 @@ export const i2cdump: Command = (given) => {
   const said = rest[2] === undefined ? 'No size specified (using byte-data access)\n' : ''
   if (rest[2] !== undefined && rest[2] !== 'b') return { err: 'Error: Only mode b is simulated: i2cdump -y BUS ADDRESS b\n', status: 1 }
   const isAbsent = !('chip' in place)
-  if (isAbsent && place.status !== 2) return place
+  if (isAbsent && place.status !== 2) return { ...place, err: place.err?.includes('busy') ? said + place.err : place.err }
   const rows = ['     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f    0123456789abcdef']
   for (let row = 0; row < 256; row += 16) {
     const values = Array.from({ length: 16 }, (_, i) => isAbsent ? null : valueAt(given, place.chip, row + i))

@@ -19,9 +19,16 @@ export const consumerOf = ({ rehearsal }: Machine, line: number): string | null 
 }
 
 const isChip = (name: string) => /^(gpiochip0|0|\/dev\/gpiochip0|header-lines)$/.test(name)
-const noChip = (tool: string, name: string, version: 1 | 2): Printed => version === 1
-  ? { err: `${tool}: error ${tool === 'gpioinfo' ? 'looking up chip' : tool === 'gpioget' ? 'reading GPIO values' : 'accessing'} ${name}: No such file or directory\n`, status: 1 }
-  : { err: `${tool}: cannot find GPIO chip character device '${name}'\n`, status: 1 }
+/** What a tool says it was doing when it failed, version 1. */
+const DOING: Readonly<Record<string, string>> = {
+  gpioget: 'error reading GPIO values', gpioset: 'error setting the GPIO line values', gpiomon: 'error waiting for events',
+}
+const failed = (tool: string, why: string): Printed => ({ err: `${tool}: ${DOING[tool]}: ${why}\n`, status: 1 })
+const noChip = (tool: string, name: string, version: 1 | 2): Printed => version === 2
+  ? { err: `${tool}: cannot find GPIO chip character device '${name}'\n`, status: 1 }
+  : tool === 'gpioinfo'
+    ? { err: `gpioinfo: looking up chip ${name}: No such file or directory\n`, status: 1 }
+    : failed(tool, 'No such file or directory')
 
 export const gpiodetect: Command = ({ machine, args }) => args.some(arg => /^(-v|--version)$/.test(arg))
   ? { out: `gpiodetect (libgpiod) v${machine.lineTools === 1 ? '1.6.3' : '2.2'}\n` }
@@ -32,6 +39,16 @@ const isOutput = (machine: Machine, line: number) => machine.outputs.has(line)
   || machine.rehearsal.claims.some(claim => claim.line === line && claim.as === 'gpio' && !claim.clash
     && /fan|led|beeper|reset|poweroff|sck|tx/.test(claim.node))
 
+/** Fields as version 1 pads them: once one is too long, those after it are not padded any more. */
+function padded(fields: readonly (readonly [string, number])[]): string {
+  let isOver = false
+  return fields.map(([text, width]) => {
+    const shown = isOver ? text : text.padStart(width)
+    isOver ||= text.length > width
+    return shown
+  }).join(' ')
+}
+
 export const gpioinfo: Command = ({ machine, args }) => {
   const { flags, rest } = optionsOf(args, ['c', 'chip'])
   const asked = machine.lineTools === 1 ? rest[0] : flags.get('c') ?? flags.get('chip')
@@ -41,9 +58,9 @@ export const gpioinfo: Command = ({ machine, args }) => {
     const consumer = consumerOf(machine, line)
     const direction = isOutput(machine, line) ? 'output' : 'input'
     if (machine.lineTools === 1) {
-      // Widths as the program pads them: number, name, consumer, direction, sense.
-      return `\tline ${String(line).padStart(3)}: ${'unnamed'.padStart(12)} ${(consumer ? `"${consumer}"` : 'unused').padStart(12)} `
-        + `${direction.padStart(8)} ${'active-high'.padStart(13)} ${consumer ? '[used]' : ''}`.trimEnd() + (consumer ? '' : ' ')
+      return `\tline ${String(line).padStart(3)}: ${padded([
+        ['unnamed', 12], [consumer ? `"${consumer}"` : 'unused', 12], [direction, 7], ['active-high', 12],
+      ])} ${consumer ? '[used]' : ''}`
     }
     return `\tline ${String(line).padStart(3)}:\t${'unnamed'.padEnd(16)}\t${direction}${consumer ? ` consumer="${consumer}"` : ''}`
   })
@@ -60,16 +77,19 @@ function linesOf(tool: string, machine: Machine, args: readonly string[]): { wor
   if (two && chip === undefined) return { err: `${tool}: the lines have no names here: say the chip, "${tool} -c ${CHIP} …"\n`, status: 1 }
   if (chip === undefined) return { err: `${tool}: gpiochip must be specified\n`, status: 1 }
   if (!isChip(chip)) return noChip(tool, chip, machine.lineTools)
-  if (!rest.length) return { err: `${tool}: at least one GPIO line ${tool === 'gpioset' ? 'offset to value mapping' : 'offset'} must be specified\n`, status: 1 }
+  if (!rest.length) {
+    const wanted = tool === 'gpioset' ? 'offset to value mapping' : 'offset'
+    return { err: `${tool}: at least one GPIO line ${wanted} must be specified
+`, status: 1 }
+  }
   for (const word of rest) {
     const offset = /^\d+/.exec(word)?.[0]
     if (offset === undefined) return { err: `${tool}: invalid GPIO offset: ${word}\n`, status: 1 }
-    if (Number(offset) >= lineCount(machine)) return { err: `${tool}: error ${tool === 'gpioset' ? 'setting the GPIO line values' : 'reading GPIO values'}: Invalid argument\n`, status: 1 }
-    const busy = consumerOf(machine, Number(offset))
-    if (busy !== null) {
-      return { err: two
-        ? `${tool}: unable to request lines: Device or resource busy\n`
-        : `${tool}: error ${tool === 'gpioset' ? 'setting the GPIO line values' : tool === 'gpiomon' ? 'waiting for events' : 'reading GPIO values'}: Device or resource busy\n`, status: 1 }
+    if (Number(offset) >= lineCount(machine)) return failed(tool, 'Invalid argument')
+    if (consumerOf(machine, Number(offset)) !== null) {
+      return two
+        ? { err: `${tool}: unable to request lines: Device or resource busy\n`, status: 1 }
+        : failed(tool, 'Device or resource busy')
     }
   }
   return { words: rest, flags }
@@ -83,7 +103,11 @@ export const gpioget: Command = ({ machine, args }) => {
   const values = given.words.map((word) => {
     const line = Number(word)
     machine.outputs.delete(line)
-    if (bias && /^(pull-up|pull-down|disabled?)$/.test(bias)) machine.bias.set(line, bias === 'pull-up' ? 'up' : bias === 'pull-down' ? 'down' : 'none')
+    if (bias && /^(pull-up|pull-down|disabled?)$/.test(bias)) machine.bias.set(line, bias === 'pull-up'
+      ? 'up'
+      : bias === 'pull-down'
+        ? 'down'
+        : 'none')
     return (machine.level(line) === 1) !== low ? 1 : 0
   })
   machine.pass(0.02)

@@ -22,10 +22,12 @@ export function inColumns(names: readonly string[], width = WIDTH): string {
 
 const ordered = (names: readonly string[]) => [...names].sort((a, b) => a < b ? -1 : a > b ? 1 : 0)
 
-interface Stat { isDirectory: boolean, isSymbolicLink: boolean, size: number, mtime: Date }
+interface Stat { isDirectory: boolean, isSymbolicLink: boolean, size: number }
+
+type Entries = ReadonlyMap<string, Entry>
 
 /** The command over the files that are there now; `-C` is the usual where people look, and a pipe gets a line each. */
-export const ls = (entries: () => ReadonlyMap<string, Entry>): LibraryCommand => defineCommand('ls', async (args, { fs, cwd }) => {
+export const ls = (entries: () => Entries, madeAt: () => Date): LibraryCommand => defineCommand('ls', async (args, { fs, cwd }) => {
   const letters = new Set(args.filter(arg => /^-[A-Za-z1]+$/.test(arg)).flatMap(arg => [...arg.slice(1)]))
   const unknown = [...letters].find(letter => !'aAdl1CFhrtR'.includes(letter))
   if (unknown) return { stdout: '', stderr: `ls: invalid option -- '${unknown}'\nTry 'ls --help' for more information.\n`, exitCode: 2 }
@@ -49,10 +51,17 @@ export const ls = (entries: () => ReadonlyMap<string, Entry>): LibraryCommand =>
     const target = stat.isSymbolicLink ? ` -> ${await fs.readlink(whole)}` : ''
     const mode = stat.isSymbolicLink
       ? 'lrwxrwxrwx'
-      : stat.isDirectory ? 'drwxr-xr-x' : entry?.device ? `${/^\/dev\/mmc/.test(whole) ? 'b' : 'c'}rw-rw----` : entry && !entry.write ? '-r--r--r--' : '-rw-r--r--'
+      : stat.isDirectory
+        ? 'drwxr-xr-x'
+        : entry?.device
+          ? `${/^\/dev\/mmc/.test(whole) ? 'b' : 'c'}rw-rw----`
+          : entry && !entry.write
+            ? '-r--r--r--'
+            : '-rw-r--r--'
     const home = whole.startsWith('/home/')
-    const when = `${MONTHS[stat.mtime.getUTCMonth()]} ${String(stat.mtime.getUTCDate()).padStart(2)} `
-      + `${[stat.mtime.getUTCHours(), stat.mtime.getUTCMinutes()].map(value => String(value).padStart(2, '0')).join(':')}`
+    const made = madeAt()
+    const when = `${MONTHS[made.getUTCMonth()]} ${String(made.getUTCDate()).padStart(2)} `
+      + `${[made.getUTCHours(), made.getUTCMinutes()].map(value => String(value).padStart(2, '0')).join(':')}`
     return [mode, '1', home ? INFO.user : 'root', entry?.group ?? (home ? INFO.user : 'root'), entry?.device ?? String(stat.size), when,
       `${name}${target}`]
   }
@@ -70,7 +79,8 @@ export const ls = (entries: () => ReadonlyMap<string, Entry>): LibraryCommand =>
     const all = ordered(await fs.readdir(whole)).filter(name => letters.has('a') || letters.has('A') || !name.startsWith('.'))
     const names = letters.has('a') ? ['.', '..', ...all] : all
     if (folders.length + single.length > 1 || stderr) stdout += `${stdout ? '\n' : ''}${folder}:\n`
-    stdout += (letters.has('l') ? 'total 0\n' : '') + await shown(letters.has('r') ? names.reverse() : names, name => fs.resolvePath(whole, name))
+    stdout += (letters.has('l') ? 'total 0\n' : '')
+      + await shown(letters.has('r') ? names.reverse() : names, name => fs.resolvePath(whole, name))
   }
   return { stdout, stderr, exitCode: stderr ? 2 : 0 }
 })

@@ -1,5 +1,6 @@
 /** stty: what a port is set to. Published: coreutils 9.1, held against Debian's own. */
-import { frameSetting } from '../frames'
+import { frameSetting, type FrameSetting } from '../frames'
+import type { Port } from '../ports'
 import { optionsOf, type Command } from './types'
 
 /** Published: asm-generic/termbits.h. */
@@ -8,39 +9,101 @@ const RATES = new Set([
   1000000, 1152000, 1500000, 2000000, 2500000, 3000000, 3500000, 4000000,
 ])
 
+/** Modes in the order and the lines in which they are listed; those of the frame are the port's own. */
+const CONTROL = ['parenb', 'parodd', 'cmspar', 'cs', 'hupcl', 'cstopb', 'cread', 'clocal', 'crtscts']
+const INPUT = ['ignbrk', 'brkint', 'ignpar', 'parmrk', 'inpck', 'istrip', 'inlcr', 'igncr', 'icrnl', 'ixon', 'ixoff', 'iuclc', 'ixany',
+  'imaxbel',
+  'iutf8']
+const OUTPUT = ['opost', 'olcuc', 'ocrnl', 'onlcr', 'onocr', 'onlret', 'ofill', 'ofdel']
+const LOCAL = ['isig', 'icanon', 'iexten', 'echo', 'echoe', 'echok', 'echonl', 'noflsh', 'xcase', 'tostop', 'echoprt', 'echoctl', 'echoke',
+  'flusho', 'extproc']
+/** What "sane" makes of it; what differs is told. */
+const SANE = new Set([
+  'cread', 'brkint', 'icrnl', 'imaxbel', 'opost', 'onlcr', 'isig', 'icanon', 'iexten', 'echo', 'echoe', 'echok', 'echoctl', 'echoke',
+])
+/** Modes that "sane" says nothing of. */
+const FREE = new Set(['hupcl', 'clocal', 'crtscts', 'ignpar', 'parmrk', 'inpck', 'istrip', 'ixon', 'iutf8', 'cmspar'])
+const RAW_OFF = ['brkint', 'ignbrk', 'ignpar', 'parmrk', 'inpck', 'istrip', 'inlcr', 'igncr', 'icrnl', 'ixon', 'ixoff', 'icanon', 'opost',
+  'isig',
+  'iuclc', 'ixany', 'imaxbel', 'xcase']
+const MODES = new Set([...CONTROL, ...INPUT, ...OUTPUT, ...LOCAL])
+
+/** Words in lines of eighty characters at most. */
+function folded(words: readonly string[]): string {
+  let text = ''
+  let width = 0
+  for (const word of words) {
+    if (width && width + 1 + word.length > 80) {
+      text += '\n'
+      width = 0
+    }
+    text += `${width ? ' ' : ''}${word}`
+    width += (width ? 1 : 0) + word.length
+  }
+  return `${text}\n`
+}
+
+const sign = (on: boolean, name: string) => `${on ? '' : '-'}${name}`
+const frameWord = ({ bits, parity, stop }: FrameSetting, name: string): string => name === 'cs'
+  ? `cs${bits}`
+  : sign(name === 'parenb' ? parity !== 'N' : name === 'parodd' ? parity === 'O' : stop === 2, name)
+const isFrame = (name: string) => ['parenb', 'parodd', 'cs', 'cstopb'].includes(name)
+
+function whole({ setting, modes }: Port): string {
+  const words = (names: readonly string[]) => names.map(name => isFrame(name) ? frameWord(setting, name) : sign(modes.has(name), name))
+  return `speed ${setting.baud} baud; rows 0; columns 0; line = 0;\n`
+    + 'intr = ^C; quit = ^\\; erase = ^?; kill = ^U; eof = ^D; eol = <undef>;\n'
+    + 'eol2 = <undef>; swtch = <undef>; start = ^Q; stop = ^S; susp = ^Z; rprnt = ^R;\n'
+    + 'werase = ^W; lnext = ^V; discard = ^O; min = 1; time = 0;\n'
+    + folded(words(CONTROL)) + folded(words(INPUT)) + folded([...words(OUTPUT), 'nl0', 'cr0', 'tab0', 'bs0', 'vt0', 'ff0'])
+    + folded(words(LOCAL))
+}
+
+function short({ setting, modes }: Port): string {
+  const lines = [CONTROL, INPUT, OUTPUT, LOCAL].flatMap((names) => {
+    const odd = names.filter(name => !isFrame(name) && !FREE.has(name) && modes.has(name) !== SANE.has(name))
+    return odd.length ? [folded(odd.map(name => sign(modes.has(name), name)))] : []
+  })
+  return `speed ${setting.baud} baud; line = 0;\n${modes.has('icanon') ? '' : 'min = 1; time = 0;\n'}${lines.join('')}`
+}
+
+const invalid = (word: string) => ({ err: `stty: invalid argument ‘${word}’\nTry 'stty --help' for more information.\n`, status: 1 })
+
 export const stty: Command = ({ machine, args }) => {
-  const { flags, rest } = optionsOf(args.map(arg => /^-(parenb|parodd|cstopb|echo|crtscts|icanon|ixon|opost)$/.test(arg) ? `no:${arg.slice(1)}` : arg), ['F', 'file'])
+  // A mode that is switched off begins like an option.
+  const marked = args.map(arg => MODES.has(arg.replace(/^-/, '')) && arg.startsWith('-') ? `off:${arg.slice(1)}` : arg)
+  const { flags, rest } = optionsOf(marked, ['F', 'file'])
   const path = flags.get('F') ?? flags.get('file')
   if (path === undefined) return { err: 'stty: \'standard input\': Inappropriate ioctl for device\n', status: 1 }
   const target = machine.portPath(path)
   const port = target === null ? undefined : machine.ports.get(target)
   if (!port) return { err: `stty: ${path}: No such file or directory\n`, status: 1 }
   let { baud, bits, parity, stop } = port.setting
-  let { echo } = port
+  const modes = new Set(port.modes)
   for (let i = 0; i < rest.length; i++) {
     const word = rest[i]!
-    if (/^\d+$/.test(word) || word === 'speed' || word === 'ispeed' || word === 'ospeed') {
+    const name = word.replace('off:', '')
+    const on = word === name
+    if (word === 'speed' && rest.length === 1) return { out: `${baud}\n` }
+    if (/^\d+$/.test(word) || /^[io]speed$/.test(word)) {
       const rate = Number(/^\d+$/.test(word) ? word : rest[++i])
-      if (!RATES.has(rate)) return { err: `stty: invalid argument '${rate}'\nTry 'stty --help' for more information.\n`, status: 1 }
+      if (!RATES.has(rate)) return invalid(String(rate))
       baud = rate
     }
     else if (/^cs[5-8]$/.test(word)) bits = Number(word[2]) as typeof bits
-    else if (word === 'parenb') parity = parity === 'O' ? 'O' : 'E'
-    else if (word === 'no:parenb') parity = 'N'
-    else if (word === 'parodd') parity = 'O'
-    else if (word === 'no:parodd') parity = parity === 'O' ? 'E' : parity
-    else if (word === 'cstopb') stop = 2
-    else if (word === 'no:cstopb') stop = 1
-    else if (word === 'echo' || word === 'no:echo') echo = word === 'echo'
-    else if (word === 'raw' || word === 'sane') echo = word === 'sane' || echo
-    else if (!/^(no:)?(crtscts|icanon|ixon|opost|clocal|hupcl|cread|icrnl|onlcr|min|time|\d+)$/.test(word)) {
-      return { err: `stty: invalid argument '${word.replace('no:', '-')}'\nTry 'stty --help' for more information.\n`, status: 1 }
-    }
+    else if (name === 'parenb') parity = on ? parity === 'O' ? 'O' : 'E' : 'N'
+    else if (name === 'parodd') parity = parity === 'N' ? 'N' : on ? 'O' : 'E'
+    else if (name === 'cstopb') stop = on ? 2 : 1
+    else if (word === 'raw') for (const mode of RAW_OFF) modes.delete(mode)
+    else if (word === 'sane') for (const mode of [...MODES].filter(entry => !FREE.has(entry))) modes[SANE.has(mode)
+      ? 'add'
+      : 'delete'](mode)
+    else if (word === 'min' || word === 'time') i++
+    else if (MODES.has(name) && name !== 'cs') modes[on ? 'add' : 'delete'](name)
+    else return invalid(word)
   }
   port.setting = frameSetting(baud, `${bits}${parity}${stop}`)
-  port.echo = echo
+  port.modes = modes
   if (rest.length) return {}
-  const sign = (on: boolean, name: string) => `${on ? '' : '-'}${name}`
-  return { out: `speed ${baud} baud; line = 0;\n${sign(parity !== 'N', 'parenb')} ${sign(parity === 'O', 'parodd')} cs${bits} `
-    + `${sign(stop === 2, 'cstopb')}\n${sign(echo, 'echo')}\n` }
+  return { out: flags.has('a') || flags.has('all') ? whole(port) : short(port) }
 }

@@ -98,7 +98,8 @@ function cardsOf(machine: Machine): { name: string, records: boolean, plays: boo
 export const soundCards = (machine: Machine): string => {
   const cards = cardsOf(machine)
   return cards.length
-    ? cards.map(({ name }, i) => `${String(i).padStart(2)} [${name.slice(0, 15).padEnd(15)}]: ${name} - ${name}\n${' '.repeat(22)}${name}\n`).join('')
+    ? cards.map(({ name }, i) =>
+        `${String(i).padStart(2)} [${name.slice(0, 15).padEnd(15)}]: ${name} - ${name}\n${' '.repeat(22)}${name}\n`).join('')
     : '--- no soundcards ---\n'
 }
 
@@ -131,8 +132,15 @@ export const ip: Command = ({ machine, args }) => {
   return { out: links.map((name, i) => {
     const loop = name === 'lo'
     const isUp = loop || name === 'wlan0'
-    const flags = loop ? 'LOOPBACK,UP,LOWER_UP' : isUp ? 'BROADCAST,MULTICAST,UP,LOWER_UP' : name.startsWith('can') ? 'NOARP,ECHO' : 'BROADCAST,MULTICAST'
-    const head = `${i + 1}: ${name}: <${flags}> mtu ${loop ? 65536 : name.startsWith('can') ? 16 : 1500} qdisc ${loop ? 'noqueue' : 'mq'} state `
+    const flags = loop
+      ? 'LOOPBACK,UP,LOWER_UP'
+      : isUp
+        ? 'BROADCAST,MULTICAST,UP,LOWER_UP'
+        : name.startsWith('can')
+          ? 'NOARP,ECHO'
+          : 'BROADCAST,MULTICAST'
+    const mtu = loop ? 65536 : name.startsWith('can') ? 16 : 1500
+    const head = `${i + 1}: ${name}: <${flags}> mtu ${mtu} qdisc ${loop ? 'noqueue' : 'mq'} state `
       + `${loop ? 'UNKNOWN' : isUp ? 'UP' : 'DOWN'} group default qlen 1000\n`
     const link = loop
       ? '    link/loopback 00:00:00:00:00:00 brd 00:00:00:00:00:00\n'
@@ -167,8 +175,10 @@ export const systemctl: Command = ({ machine, args }) => {
   if (!name) return { out: `● ${INFO.host}\n    State: running\n     Jobs: 0 queued\n   Failed: 0 units\n` }
   if (!services.includes(name)) return { err: `Unit ${name} could not be found.\n`, status: 4 }
   const since = new Date(machine.startedAt.getTime() + (START_S - 4) * 1000)
-  return { out: `● ${name} - ${describe(name)}\n     Loaded: loaded (/lib/systemd/system/${name.replace(/@.*\./, '@.')}; enabled; preset: enabled)\n`
-    + `     Active: active (running) since ${since.toISOString().slice(0, 10)} ${timeOf(since)} UTC; ${Math.floor(machine.nowS / 60)}min ago\n` }
+  const file = `/lib/systemd/system/${name.replace(/@.*\./, '@.')}`
+  const when = `${since.toISOString().slice(0, 10)} ${timeOf(since)} UTC; ${Math.floor(machine.nowS / 60)}min ago`
+  return { out: `● ${name} - ${describe(name)}\n     Loaded: loaded (${file}; enabled; preset: enabled)\n`
+    + `     Active: active (running) since ${when}\n` }
 }
 const describe = (service: string) => service.startsWith('serial-getty')
   ? 'Serial Getty'
@@ -177,3 +187,13 @@ const describe = (service: string) => service.startsWith('serial-getty')
 export const groups: Command = () => ({ out: `${INFO.user} dialout sudo audio video plugdev input spi i2c gpio\n` })
 export const whoami: Command = () => ({ out: `${INFO.user}\n` })
 export const hostname: Command = ({ args }) => ({ out: args.includes('-I') ? `${INFO.address} \n` : `${INFO.host}\n` })
+
+/** Ours alone: keeps all cores busy for so many seconds. */
+export const busyCores: Command = ({ machine, args: [text] }) => {
+  const seconds = Number(text)
+  if (!(seconds > 0 && seconds <= 3600)) return { err: 'busy-cores takes seconds, up to 3600\n', status: 1 }
+  machine.load(true)
+  machine.pass(seconds)
+  machine.load(false)
+  return {}
+}
