@@ -13,6 +13,7 @@ import { NO_SHORT, SHORT, SHORT_READING } from '../../vocabulary/reading'
 import { LOOKING, NOTHING, REVERSED } from './names'
 import { isHeard, nodeIsThere } from './nodes'
 import { inDoubt } from './doubt'
+import { follows, movedBy } from './drive'
 import { MINUTES, MUST, type Looking } from './looking'
 import { NOT_UP, type Workshop, type World } from './world'
 import type { Conductor } from '../../netlist/types'
@@ -272,15 +273,11 @@ function lineProbe(terminal: Terminal, owner: ResolvedPart, shop: Workshop): Loo
     },
     see: (world) => {
       if (!world.isUp) return NOT_UP
-      const found = world.signalAt(terminal)
-      if (reads && (!world.isFed(owner) || world.isDead(owner.id))) return 'it does not move'
-      if (found.at === 'rail') return 'it does not move'
-      if (found.at === 'nowhere') return 'it does not move'
-      if (world.isCrossed(terminal)) return 'another one moves with it'
-      const header = shop.facts.board!.header
-      const at = (position: number) => header.find(entry => entry.position === position)
-      if (found.at === 'planned') return 'it moves'
-      return reads ? `G${at(found.position)!.line} moves instead` : 'it does not move'
+      if (!reads) return follows(world, terminal) ? 'it moves' : 'it does not move'
+      const moved = movedBy(world, terminal, shop)
+      if (!moved.length) return 'it does not move'
+      if (!moved.includes(line!)) return `G${moved[0]} moves instead`
+      return moved.length > 1 ? 'another one moves with it' : 'it moves'
     },
   }
 }

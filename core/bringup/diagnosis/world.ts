@@ -215,13 +215,18 @@ export class World {
     return other ? { at: 'position', position: other.position } : { at: 'nowhere' }
   }
 
+  /** Signals that a terminal's wire gets to, itself among them. */
+  joinedWith(terminal: Terminal): readonly Terminal[] {
+    return this.together.get(this.wiring.signalNet(terminal.key))!
+  }
+
   /** Joined with a signal that it is kept apart from. */
   isCrossed(terminal: Terminal): boolean {
     if (this === this.shop.healthy) return false
     const { healthy } = this.shop
     const isI2c = ({ signal }: Terminal) => signal!.role.startsWith('i2c.')
     // A device whose two lines are swapped hears nothing and pulls nothing down: the others go on talking.
-    return this.together.get(this.wiring.signalNet(terminal.key))!.some(other => other !== terminal
+    return this.joinedWith(terminal).some(other => other !== terminal
       && !(isI2c(terminal) && isI2c(other)) && !healthy.wiring.reaches(terminal.key, other.key))
   }
 

@@ -7,6 +7,7 @@ import { BOARD_ID, positionPin } from '../../netlist/board'
 import { positionOfPin } from '../../netlist/spots'
 import type { PinId } from '../../netlist/types'
 import type { Bench } from '../diagnosis/table'
+import { forcedBy } from '../diagnosis/drive'
 import type { World } from '../diagnosis/world'
 
 /** What is put on the lines from both sides at this moment. */
@@ -77,7 +78,7 @@ export class Levels {
     const forces = [
       ...joined.flatMap(({ line }) => driven.outputs.has(line!) ? [driven.outputs.get(line!)! * HIGH_V] : []),
       // Behind a divider or a shifter a high is the board's own.
-      ...terminals.flatMap(terminal => this.forcedBy(terminal)
+      ...terminals.flatMap(terminal => forcedBy(terminal, world, driven.active.has(terminal.key))
         .map(volts => world.wiring.isJoined(pin, terminal.key) ? volts : Math.min(volts, HIGH_V))),
     ]
     // Who pulls down wins over who pushes up: on a bench that is what a meter finds.
@@ -98,22 +99,6 @@ export class Levels {
     return conductance
       ? { volts: pulls.reduce((sum, { volts, ohm }) => sum + volts / ohm, 0) / conductance }
       : { floats: true }
-  }
-
-  /** Volts that a part puts on the wire with nothing to stop it; nothing where it lets go. */
-  private forcedBy({ key, signal, owner }: Terminal): number[] {
-    const { world, driven } = this
-    const isActive = driven.active.has(key)
-    if (!signal || signal.direction === 'in') return []
-    if (signal.drive === 'contact') {
-      const back = world.returnPins(owner)
-      return isActive && (!back.length || back.some(pin => world.wiring.fedBy(pin) === 'ground')) ? [0] : []
-    }
-    if (!world.isFed(owner) || world.isDead(owner.id) || signal.role.startsWith('i2c.') || signal.role === 'onewire') return []
-    const idle = signal.idleLevel ?? (signal.role.startsWith('serial.') || signal.drive === 'open-drain' ? 'high' : 'low')
-    const isHigh = (idle === 'high') !== isActive
-    if (signal.drive === 'open-drain') return isHigh ? [] : [0]
-    return [isHigh ? signal.outputHighV?.value ?? HIGH_V : signal.outputLowV?.value ?? 0]
   }
 
   private pulledBy({ signal, owner }: Terminal): Pull[] {
