@@ -6,6 +6,7 @@
 import { answersAt, STUCK } from './diagnosis/names'
 import type { Probe } from './diagnosis/types'
 import { readGrid } from './grid'
+import { changesIn, systemIn, type Passage } from './paste-system'
 
 export type Found
   /** Something that the run sheet asks for. */
@@ -20,8 +21,6 @@ export interface Pasted {
   /** Lines that say nothing here. */
   unread: number
 }
-
-interface Passage { command: string | null, lines: string[] }
 
 /** `pi@board:~$ ls /dev`, `$ ls /dev`, `root@board:/home# i2cdetect -y 1`. */
 const PROMPT = /^(?:\([\w.-]+\)\s*)?(?:[\w.-]+@[\w.-]+:?\S*\s*|~?\/?\S{0,40})?[$#]\s+(\S.*)$/
@@ -49,13 +48,16 @@ const STUCK_SHARE = 0.9
 export function readPasted(text: string, probes: readonly Probe[], usualBus: string | null): Pasted {
   const found: Found[] = []
   let unread = 0
-  for (const { command, lines } of passagesOf(text)) {
+  const passages = passagesOf(text)
+  for (const passage of passages) {
+    const { command, lines } = passage
     const before = found.length
     found.push(...gridsIn(command, lines, probes, usualBus), ...nodesIn(command, lines, probes), ...wordsIn(command, lines, probes),
-      ...namesIn(command, lines))
+      ...namesIn(command, lines), ...systemIn(passage, probes))
     // What our own script remarks is no output.
     if (found.length === before) unread += lines.filter(line => line.trim() && !line.startsWith('# ')).length
   }
+  found.push(...changesIn(passages))
   const last = new Map<string, Found>()
   for (const [i, entry] of found.entries()) {
     const key = entry.kind === 'seen' ? entry.probe : `${i}`

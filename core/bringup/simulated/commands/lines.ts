@@ -126,7 +126,7 @@ export const gpioset: Command = ({ machine, args }) => {
   machine.pass(0.02)
   return machine.lineTools === 1
     ? {}
-    : { out: '# gpioset 2 holds its lines until it is stopped (Ctrl+C): it runs on here in the background\n' }
+    : { out: '(it holds its lines until it is stopped, Ctrl+C; here it runs on in the background)\n' }
 }
 
 /** Watches lines until the next command; what changes meanwhile is told with it. */
@@ -134,7 +134,7 @@ export const gpiomon: Command = ({ machine, args }) => {
   const given = linesOf('gpiomon', machine, args)
   if (!('words' in given)) return given
   machine.watching = new Map(given.words.map(word => [Number(word), machine.level(Number(word))]))
-  return { out: '# it watches: press or move something; the next command stops it, as Ctrl+C does\n' }
+  return { out: '(it watches: press or move something; the next command stops it, as Ctrl+C does)\n' }
 }
 
 const seconds = (atS: number) => atS.toFixed(9)
