@@ -43,8 +43,10 @@ const ranking = median(40, () => diagnose(model, [signs[turn++ % signs.length]!]
 const next = median(20, () => testsFor(table, all, new Set()))
 const bench = benchOf(facts)
 const opening = median(10, () => new Session(facts, { bench }))
-const show = (name: string, ms: number, allowed?: number) =>
-  console.log(`${name.padEnd(62)} median ${ms.toFixed(1).padStart(8)} ms${allowed ? `   share of the ${allowed} ms allowed: ${(ms / allowed).toFixed(2)}` : ''}`)
+const show = (name: string, ms: number, allowed?: number) => {
+  const share = allowed ? `   share of the ${allowed} ms allowed: ${(ms / allowed).toFixed(2)}` : ''
+  console.log(`${name.padEnd(62)} median ${ms.toFixed(1).padStart(8)} ms${share}`)
+}
 console.log(`\nfault finding: ${fifteen.parts.length} parts, ${table.faults.length} faults, ${table.probes.length} tests`)
 show('every fault against every test, once for a plan', making)
 show('what explains a sign, ranked', ranking, 300)

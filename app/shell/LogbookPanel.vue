@@ -1,11 +1,27 @@
 <script setup lang="ts">
 /** What was done, measured and mended, with its time and stage. */
 import { newId } from '~/database/id'
+import { siftLog } from '~~/core/plan/logbook'
+import type { LogEntry } from '~~/core/plan/types'
 
 const project = useProjectStore()
 const { current, stages } = useStages()
 const text = ref('')
-const entries = computed(() => [...project.plan!.log].sort((a, b) => b.at.localeCompare(a.at)))
+/** Everything, until somebody looks for something. */
+const stage = ref<LogEntry['stage'] | null>(null)
+const words = ref('')
+const isMarked = ref(false)
+const entries = computed(() => siftLog(project.plan!.log, { stage: stage.value, words: words.value ?? '', isMarked: isMarked.value }))
+const isSifted = computed(() => stage.value !== null || isMarked.value || !!words.value?.trim())
+const choices = [{ id: null, name: 'every stage' }, ...stages.map(({ id, name }) => ({ id, name }))]
+function all() {
+  stage.value = null
+  words.value = ''
+  isMarked.value = false
+}
+const mark = (entry: LogEntry) => project.edit(
+  { edit: 'log', entry: { ...entry, marked: entry.marked ? undefined : true } }, entry.marked ? 'Take a mark off' : 'Mark a log entry',
+)
 const stageName = (id: string) => stages.find(stage => stage.id === id)?.name ?? id
 
 function add() {
@@ -42,12 +58,50 @@ function add() {
         Write it down
       </v-btn>
     </v-form>
+    <div
+      v-if="project.plan!.log.length"
+      class="sieve"
+    >
+      <v-text-field
+        v-model="words"
+        label="find in it"
+        clearable
+        hide-details
+        data-test="log-words"
+      />
+      <v-select
+        v-model="stage"
+        :items="choices"
+        item-value="id"
+        item-title="name"
+        aria-label="Stage of the entries"
+        hide-details
+        data-test="log-stage"
+      />
+      <v-checkbox
+        v-model="isMarked"
+        label="marked"
+        hide-details
+        data-test="log-marked"
+      />
+    </div>
     <ol>
       <li
         v-for="entry in entries"
         :key="entry.id"
       >
         <span class="small quiet">{{ dayAndTime(entry.at) }} · {{ stageName(entry.stage) }}</span>
+        <v-btn
+          class="act drop"
+          variant="text"
+          size="x-small"
+          :aria-pressed="entry.marked === true"
+          :aria-label="`${entry.marked ? 'Take the mark off' : 'Mark'} the entry of ${dayAndTime(entry.at)}`"
+          data-test="log-mark"
+          @click="mark(entry)"
+        >
+          {{ entry.marked ? '★ marked' : 'mark' }}
+        </v-btn>
         <v-btn
           class="act drop"
           variant="text"
@@ -62,8 +116,18 @@ function add() {
       <li
         v-if="!entries.length"
         class="quiet"
+        data-test="log-none"
       >
-        Nothing written yet.
+        {{ isSifted ? `None of the ${project.plan!.log.length} entries.` : 'Nothing written yet.' }}
+        <v-btn
+          v-if="isSifted"
+          class="act"
+          variant="text"
+          size="x-small"
+          @click="all"
+        >
+          show all
+        </v-btn>
       </li>
     </ol>
   </div>
@@ -73,6 +137,8 @@ function add() {
 .log { padding: 10px 12px 20px; }
 form { display: grid; gap: 6px; justify-items: start; }
 form .v-input { width: 100%; }
+.sieve { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 6px; margin-top: 12px; align-items: center; }
+.sieve > :last-child { grid-column: 1 / -1; }
 ol { list-style: none; padding: 0; margin: 14px 0 0; }
 li { border-top: 1px solid var(--rule); padding: 7px 0; }
 li p { white-space: pre-wrap; overflow-wrap: anywhere; }

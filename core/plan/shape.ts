@@ -202,7 +202,7 @@ const sighting = open({
   at: when,
 })
 
-const logEntry = open({ id: shortId, at: when, stage: oneOf(...STAGE_IDS), text: freeText })
+const logEntry = open({ id: shortId, at: when, stage: oneOf(...STAGE_IDS), text: freeText, marked: optional(flag) })
 
 const planFields = {
   format: oneOf(PLAN_FORMAT),

@@ -47,6 +47,7 @@ async function choose(id: string | null): Promise<void> {
   await begin()
 }
 async function type(line: string): Promise<void> {
+  if (line.trim() === 'clear') return void clear()
   const printed = await run(line)
   if (!printed) return
   if (line.startsWith(':')) answer.value = (printed.err || printed.out).trim()

@@ -50,7 +50,8 @@ function take(): void {
         v-if="!read.found.length"
         class="small"
       >
-        Nothing in it says anything here: i2cdetect, ls, dmesg, gpioinfo, gpiomon, lsusb, probes on 1-Wire, temperature and throttle word are read.
+        Nothing in it says anything here: i2cdetect, ls, dmesg, gpioinfo, gpiomon, lsusb, probes on 1-Wire, temperature and throttle word
+        are read.
       </p>
       <p
         v-else-if="read.unread"

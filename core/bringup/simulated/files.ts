@@ -86,6 +86,12 @@ function addDevice(machine: Machine, path: string, owner: ResolvedPart | undefin
     files.set(`${path}/operstate`, { read: () => 'down\n' })
     files.set(`${path}/address`, { read: () => `${INFO.hardware}\n` })
   }
+  else if (path.includes('/cooling_device')) {
+    // Published: Linux, Documentation/driver-api/thermal/sysfs-api.
+    files.set(`${path}/type`, { read: () => 'gpio-fan\n' })
+    files.set(`${path}/max_state`, { read: () => '1\n' })
+    files.set(`${path}/cur_state`, { read: () => `${machine.heat.fanPercent > 0 ? 1 : 0}\n` })
+  }
   else if (/\/w1\/devices\//.test(path)) addProbe(machine, path, owner, files)
   else {
     // An empty folder would not be told from none.

@@ -7,7 +7,6 @@ export const INFO = {
   usualStart: '2026-04-18T15:00:00.000Z',
   /** Without a load test: memory. */
   idleAboveAirC: 24,
-  busyAboveIdleC: 30,
   /** Half of 3.3 V: between what is surely low and what is surely high. */
   readsHighAboveV: 1.65,
   /** Published: RFC 5737, addresses for documents; the hardware address is a local one (IEEE 802, second bit of the first byte). */

@@ -15,6 +15,7 @@ import { controllersOf, driversOf, type Driver } from './drivers'
 import { Levels } from './levels'
 import { listen, portsOf, read, write, type Port } from './ports'
 import { quantityAt, USUAL, type Surroundings, type Touch } from './surroundings'
+import { pointAt, warmingOf, type Warming } from './warmth'
 
 export interface MachineOptions {
   /** The bench of the plan, where it is made already. */
@@ -41,7 +42,7 @@ export class Machine {
   readonly startedAt: Date
   world: World
   rehearsal: Rehearsal
-  surroundings: Surroundings = { ...USUAL }
+  surroundings: Surroundings
   isOn = true
   /** Seconds since the power came on. */
   nowS = START_S
@@ -60,6 +61,7 @@ export class Machine {
   /** Temperature when the load last changed. */
   private warmth: { atS: number, celsius: number } | null = null
   private wasLow = false
+  private warmed: { world: World, airC: number, run: Warming | null } | null = null
   /** Parts that were plugged or pulled since the start, for the kernel's messages. */
   readonly plugs: { atS: number, owner: ResolvedPart, isIn: boolean }[] = []
   ports: Map<string, Port>
@@ -69,6 +71,8 @@ export class Machine {
     if (!facts.board) throw new RangeError('The plan has no board: choose one.')
     this.bench = options.bench ?? benchOf(facts)
     this.lineTools = options.lineTools ?? 1
+    // The room is that of the plan's load test.
+    this.surroundings = { ...USUAL, airC: facts.plan.power.heat.ambientC }
     this.startedAt = options.at ?? new Date(INFO.usualStart)
     this.world = new World(this.bench.shop, this.changes)
     this.rehearsal = this.world.rehearsal
@@ -182,16 +186,33 @@ export class Machine {
     this.busySinceS = isBusy ? this.busySinceS ?? this.nowS : null
   }
 
-  /** Temperature of the processor, as the load test of the Power stage has it; °C. */
-  get chipC(): number {
-    const run = this.bench.power.report.heat
-    const idle = run?.points[0]?.temperatureC ?? this.surroundings.airC + INFO.idleAboveAirC
-    if (this.busySinceS !== null) {
-      const since = this.nowS - this.busySinceS
-      if (!run) return idle + INFO.busyAboveIdleC * (1 - Math.exp(-since / COOL_S))
-      return Math.max(this.warmth?.celsius ?? 0, run.points.filter(({ second }) => second <= since).at(-1)?.temperatureC ?? idle)
+  /** The load test in this air and with this fan; worked out when one of them changes. */
+  private get warming(): Warming | null {
+    const { airC } = this.surroundings
+    if (this.warmed?.world !== this.world || this.warmed.airC !== airC) {
+      this.warmed = { world: this.world, airC, run: warmingOf(this.facts, this.bench.power, this.world, airC) }
     }
-    return this.warmth ? idle + (this.warmth.celsius - idle) * Math.exp(-(this.nowS - this.warmth.atS) / COOL_S) : idle
+    return this.warmed.run
+  }
+
+  /** Temperature of the processor, °C, and how fast its fan turns, in percent. */
+  get heat(): { chipC: number, fanPercent: number } {
+    const run = this.warming
+    const rest = run ? pointAt(run, 0) : { temperatureC: this.surroundings.airC + INFO.idleAboveAirC, fanPercent: 0 }
+    if (this.busySinceS !== null && run) {
+      const { temperatureC, fanPercent } = pointAt(run, this.nowS - this.busySinceS)
+      return { chipC: Math.max(temperatureC, this.cooling(rest.temperatureC)), fanPercent }
+    }
+    return { chipC: this.cooling(rest.temperatureC), fanPercent: rest.fanPercent }
+  }
+
+  /** From where it was when the load last changed back to rest. */
+  private cooling(restC: number): number {
+    return this.warmth ? restC + Math.max(0, this.warmth.celsius - restC) * Math.exp(-(this.nowS - this.warmth.atS) / COOL_S) : restC
+  }
+
+  get chipC(): number {
+    return this.heat.chipC
   }
 
   /** The supply does not hold at this moment. */
@@ -201,7 +222,7 @@ export class Machine {
 
   /** Bits as in the throttle word: 0 low now, 2 slowed now, 16 and 18 the same since the start. */
   get throttleWord(): number {
-    const run = this.bench.power.report.heat
+    const run = this.warming
     const isSlow = run !== null && this.busySinceS !== null && this.chipC >= run.slowsC
     return (this.isLow ? 1 : 0) | (isSlow ? 4 : 0) | (this.isLow || this.wasLow ? 0x1_0000 : 0) | (isSlow ? 0x4_0000 : 0)
   }

@@ -8,7 +8,7 @@ import { INFO } from './info'
 import { pinNamed, type Levels } from './levels'
 import { eventText } from './commands/lines'
 import { Machine, START_S, type MachineOptions } from './machine'
-import { openShell, type Shell } from './shell'
+import { COMMAND_NAMES, openShell, type Shell } from './shell'
 import type { Surroundings } from './surroundings'
 
 /** What came of one line. */
@@ -56,6 +56,7 @@ const onScreen = (text: string, line: string) => /^(sudo\s+)?ls\b[^|<>;&$`()\n]*
 export class Session {
   readonly machine: Machine
   private shell: Shell | null = null
+  private readonly typed: string[] = []
 
   constructor(facts: Facts, options: MachineOptions = {}) {
     this.machine = new Machine(facts, options)
@@ -92,6 +93,10 @@ export class Session {
       const why = machine.isOn ? `the board does not start; lamps: ${this.lamps}` : 'the power is off (":on" switches it on)'
       return shown('', `Nothing answers: ${why}.\n`)
     }
+    if (text === 'help') return shown(`${COMMAND_NAMES.join(' ')}\nhands: ":help"\n`)
+    if (text === 'history') return shown(this.typed.map((entry, i) => `${String(i + 1).padStart(5)}  ${entry}\n`).join(''))
+    this.typed.push(line)
+    if (text === 'clear') return shown('')
     if (/^(sudo\s+)?(poweroff|halt|shutdown\b.*)$/.test(text)) return shown(`${this.act(['off'])}\n`)
     if (/^(sudo\s+)?reboot$/.test(text)) return shown(`${this.act(['restart'])}\n`)
     this.shell ??= openShell(machine)

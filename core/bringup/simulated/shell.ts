@@ -4,7 +4,7 @@
  */
 import { Bash, defineCommand, InMemoryFs } from 'just-bash/browser'
 import {
-  arecord, aplay, busyCores, date, dmesg, groups, hostname, ip, lsmod, lsusb, systemctl, uname, uptime, vcgencmd, whoami,
+  arecord, aplay, busyCores, date, dmesg, groups, hostname, hwclock, ip, lsmod, lsusb, systemctl, uname, uptime, vcgencmd, whoami,
 } from './commands/system'
 import { i2cdetect, i2cdump, i2cget, i2cset } from './commands/i2c'
 import { gpiodetect, gpioget, gpioinfo, gpiomon, gpioset } from './commands/lines'
@@ -18,7 +18,8 @@ import type { Machine } from './machine'
 const HOME = `/home/${INFO.user}`
 
 const COMMANDS: Readonly<Record<string, Command>> = {
-  aplay, arecord, date, dmesg, gpiodetect, gpioget, gpioinfo, gpiomon, gpioset, groups, hostname, i2cdetect, i2cdump, i2cget, i2cset, ip,
+  aplay, arecord, date, dmesg, gpiodetect, gpioget, gpioinfo, gpiomon, gpioset, groups, hostname, hwclock, i2cdetect, i2cdump, i2cget,
+  i2cset, ip,
   lsmod, lsusb, stty, systemctl, uname, uptime, vcgencmd, whoami, 'busy-cores': busyCores,
 }
 /** What the library brings and a board has too. */
@@ -31,16 +32,14 @@ const TOOLS = [
 
 /** What a board usually has and this one has not: it runs no programs. */
 const ELSEWHERE = [
-  'apt', 'apt-get', 'git', 'less', 'minicom', 'nano', 'picocom', 'pip', 'pip3', 'python', 'python3', 'screen', 'vi', 'vim', 'gcc', 'make',
-  'curl', 'wget',
+  'apt', 'apt-get', 'curl', 'df', 'free', 'gcc', 'git', 'htop', 'less', 'make', 'minicom', 'nano', 'picocom', 'ping', 'pip', 'pip3', 'ps',
+  'python', 'python3', 'screen', 'top', 'vi', 'vim', 'watch', 'wget',
 ] as const
 const elsewhere = (name: string) => defineCommand(name, async () => ({
   stdout: '', stderr: `${name}: not on the simulated board. ":help" lists what hands can do, "help" what can be typed.\n`, exitCode: 127,
 }))
 /** Names that can be typed here, for help and completion. */
 export const COMMAND_NAMES: readonly string[] = [...Object.keys(COMMANDS), ...TOOLS, 'ls', 'sudo', 'cd', 'exit'].sort()
-
-const help: Command = () => ({ out: `${COMMAND_NAMES.join(' ')}\nhands: ":help"\n` })
 
 /** Most that one line may do before it is taken for a loop without end. */
 const LIMITS = { maxCommandCount: 5000, maxLoopIterations: 5000, maxOutputSize: 1_000_000 }
@@ -143,7 +142,7 @@ export function openShell(machine: Machine): Shell {
     // Time passes on the board alone.
     sleep: async ms => machine.pass(ms / 1000),
     customCommands: [
-      ...Object.entries({ ...COMMANDS, help }).map(([name, command]) => wrap(name, command)), ...ELSEWHERE.map(elsewhere),
+      ...Object.entries(COMMANDS).map(([name, command]) => wrap(name, command)), ...ELSEWHERE.map(elsewhere),
       ls(() => fs.entries, () => machine.startedAt),
       defineCommand('sudo', async (args, context) => {
         const [first, ...rest] = args.filter(arg => !/^-[EHnS]+$/.test(arg))

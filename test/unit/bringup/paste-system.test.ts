@@ -97,7 +97,7 @@ describe('pasted: what the system says', () => {
     const { found } = readPasted(await typed(session, 'cat /sys/bus/w1/devices/28-*/w1_slave'), hiveProbes, null)
     expect(found).toEqual([
       expect.objectContaining({ kind: 'seen', probe: 'node:/sys/bus/w1/devices/28-*', outcome: 'it is there' }),
-      { kind: 'said', words: 'Probes on 1-Wire: 21.0 °C, 21.0 °C, 21.0 °C, 21.0 °C' },
+      { kind: 'said', words: 'Probes on 1-Wire: 34.0 °C, 34.0 °C, 34.0 °C, 34.0 °C' },
     ])
     const raw = '50 05 4b 46 7f ff 0c 10 1c'
     expect(words(`${raw} : crc=1c YES\n${raw} t=85000`)).toContainEqual(expect.stringContaining('before it measures'))

@@ -69,7 +69,12 @@ export const i2cdetect: Command = (given) => {
   const all = flags.has('a')
   const [from, to] = [bounds[0] ?? (all ? 0 : FIRST), bounds[1] ?? (all ? 0x7F : LAST)]
   machine.pass(0.1)
-  return { out: gridText((address) => {
+  const range = `0x${hex(from, 2)}-0x${hex(to, 2)}`
+  const warning = flags.has('y')
+    ? {}
+    : { err: 'WARNING! This program can confuse your I2C bus, cause data loss and worse!\n'
+      + `I will probe file /dev/i2c-${number}.\nI will probe address range ${range}.\nContinue? [Y/n] Y\n` }
+  return { ...warning, out: gridText((address) => {
     if (address < from || address > to) return null
     const chip = found.chips.get(address)
     return chip?.isHeld ? 'UU' : chip || found.isStuck ? hex(address, 2) : '--'

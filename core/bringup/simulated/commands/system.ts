@@ -65,6 +65,11 @@ export const date: Command = ({ machine, args }) => {
   return { out: `${format.slice(1).replace(/%(.)/g, (whole, letter: string) => fields[letter] ?? whole)}\n` }
 }
 
+/** The clock that the kernel has by its driver. Format: util-linux 2.38, memory. */
+export const hwclock: Command = ({ machine }) => machine.devices.some(({ path }) => path === '/dev/rtc0')
+  ? { out: `${machine.now.toISOString().replace('T', ' ').replace('Z', '000+00:00')}\n` }
+  : { err: 'hwclock: Cannot access the Hardware Clock via any known method.\n', status: 1 }
+
 export const vcgencmd: Command = ({ machine, args: [what] }) => {
   if (what === 'measure_temp') return { out: `temp=${machine.chipC.toFixed(1)}'C\n` }
   if (what === 'get_throttled') return { out: `throttled=0x${machine.throttleWord.toString(16)}\n` }
