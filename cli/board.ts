@@ -43,7 +43,8 @@ export async function board(args: string[]): Promise<number> {
     for (const { id, title } of modelOf(facts).table.faults) console.log(`${id}\t${title}`)
     return 0
   }
-  const session = new Session(facts, { changes: changesOf(facts, values.fault ?? []), lineTools: values.tools === '2' ? 2 : 1 })
+  const session = new Session(facts, { changes: changesOf(facts, values.fault ?? []), lineTools: values.tools === '2' ? 2 : 1,
+    columns: process.stdout.columns ?? 80 })
   let status = 0
   const take = async (line: string) => {
     const shown = await session.run(line)

@@ -141,6 +141,6 @@ form .v-input { width: 100%; }
 .sieve > :last-child { grid-column: 1 / -1; }
 ol { list-style: none; padding: 0; margin: 14px 0 0; }
 li { border-top: 1px solid var(--rule); padding: 7px 0; }
-li p { white-space: pre-wrap; overflow-wrap: anywhere; }
+li p { clear: both; white-space: pre-wrap; overflow-wrap: anywhere; }
 .drop { float: right; }
 </style>

@@ -8,6 +8,9 @@ import { shippedCatalogue } from '~~/core/catalogue'
 import { gatherFacts } from '~~/core/facts/gather'
 import type { Plan } from '~~/core/plan/types'
 
+/** Characters that the terminal of the stage is wide beside the open drawer. */
+const COLUMNS = 58
+
 let session: Session | null = null
 const sitting = (): Session => {
   if (!session) throw new Error('no board is open')
@@ -29,7 +32,7 @@ const service = {
       if (!found) throw new Error('the plan has no such fault any more')
       ;({ changes } = found)
     }
-    session = new Session(facts, { changes, lineTools: tools, at: new Date() })
+    session = new Session(facts, { changes, lineTools: tools, at: new Date(), columns: COLUMNS })
     return stateOf(session)
   },
   async run(line: string): Promise<{ shown: Shown, state: BoardState }> {

@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { gridText } from '../../core/bringup/simulated/commands/i2c'
+import { inColumns } from '../../core/bringup/simulated/commands/ls'
 import { filesOf } from '../../core/bringup/simulated/files'
 import { Machine } from '../../core/bringup/simulated/machine'
 import { registersOf } from '../../core/bringup/simulated/registers'
@@ -134,7 +135,8 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
       for (const name of ['fd', 'stderr', 'stdin', 'stdout']) writeFileSync(join(root, 'dev', name), '')
       await shell.run('cd /')
       for (const command of [
-        'ls dev', 'ls -C dev', 'ls -d dev/i2c-*', 'ls -d dev/nope*', 'ls sys/class', 'ls -a sys/bus', 'ls -d sys/class/*', 'ls -1 etc',
+        'ls dev', 'ls -C dev', 'ls -C -w40 dev', 'ls -C -w58 dev',
+        'ls -d dev/i2c-*', 'ls -d dev/nope*', 'ls sys/class', 'ls -a sys/bus', 'ls -d sys/class/*', 'ls -1 etc',
         'ls etc sys/class/net', 'ls dev | grep tty', 'ls dev | wc -l', 'find sys/class -name operstate | sort', 'find boot -type f | sort',
         'cat boot/firmware/config.txt | grep -c =', 'grep -n dtoverlay boot/firmware/config.txt', 'head -n 3 boot/firmware/config.txt',
         'tail -n 2 boot/firmware/config.txt', 'cat etc/hostname', 'cat nope', 'cat sys/class/net/*/operstate', 'wc -c < etc/hostname',
@@ -147,6 +149,20 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
           { encoding: 'utf8', cwd: root, env: { PATH: '/usr/bin:/bin', LC_ALL: 'C.UTF-8' } })
         expect([command, ours.out, ours.err, ours.status]).toEqual([command, theirs.stdout, theirs.stderr, theirs.status])
       }
+    }
+  })
+
+  it('names of every length are put into columns as ls does it', () => {
+    const next = random(41)
+    for (let round = 0; round < 30; round++) {
+      const names = [...new Set(Array.from({ length: 1 + Math.floor(next() * 40) }, () =>
+        Array.from({ length: 1 + Math.floor(next() ** 2 * 24) }, () => 'abcdefgh'[Math.floor(next() * 8)]).join('')))].sort()
+      const at = mkdtempSync(join(folder, 'names-'))
+      for (const name of names) writeFileSync(join(at, name), '')
+      const width = 20 + Math.floor(next() * 100)
+      const { stdout } = spawnSync('ls', ['-C', '-T', '0', `-w${width}`],
+        { encoding: 'utf8', cwd: at, env: { PATH: '/usr/bin:/bin', LC_ALL: 'C.UTF-8' } })
+      expect([width, inColumns(names, width)]).toEqual([width, stdout])
     }
   })
 

@@ -50,7 +50,9 @@ export const MOST_LINE = 4096
 class Wrong extends Error {}
 
 /** A list that goes to the screen is in columns; into a pipe or a file it has a line for each name. */
-const onScreen = (text: string, line: string) => /^(sudo\s+)?ls\b[^|<>;&$`()\n]*$/.test(text) ? line.replace(/\bls\b/, 'ls -C') : line
+const onScreen = (text: string, line: string, columns: number) => /^(sudo\s+)?ls\b[^|<>;&$`()\n]*$/.test(text)
+  ? line.replace(/\bls\b/, `ls -C -w${columns}`)
+  : line
 
 /** Throws `RangeError` for a plan without a board, `DeviceTreeError` for a base tree of the maker's that cannot be read. */
 export class Session {
@@ -58,7 +60,11 @@ export class Session {
   private shell: Shell | null = null
   private readonly typed: string[] = []
 
-  constructor(facts: Facts, options: MachineOptions = {}) {
+  /** Characters that the screen is wide. */
+  private readonly columns: number
+
+  constructor(facts: Facts, { columns = 80, ...options }: MachineOptions & { columns?: number } = {}) {
+    this.columns = columns
     this.machine = new Machine(facts, options)
   }
 
@@ -100,7 +106,7 @@ export class Session {
     if (/^(sudo\s+)?(poweroff|halt|shutdown\b.*)$/.test(text)) return shown(`${this.act(['off'])}\n`)
     if (/^(sudo\s+)?reboot$/.test(text)) return shown(`${this.act(['restart'])}\n`)
     this.shell ??= openShell(machine)
-    const { out, err, status } = await this.shell.run(onScreen(text, line))
+    const { out, err, status } = await this.shell.run(onScreen(text, line, this.columns))
     return { prompt, line, out, err, status }
   }
 

@@ -6,18 +6,21 @@ import { INFO } from '../info'
 const WIDTH = 80
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
-/** Names in as few rows as the width lets, down the columns first, two spaces apart. */
+/** Names in as many columns as fit, down the columns first, two spaces apart; a line is shorter than the width. */
 export function inColumns(names: readonly string[], width = WIDTH): string {
-  if (!names.length) return ''
-  for (let rows = 1; ; rows++) {
-    const columns = Math.ceil(names.length / rows)
-    const widths = Array.from({ length: columns }, (_, column) =>
-      Math.max(...names.slice(column * rows, (column + 1) * rows).map(name => name.length)) + (column < columns - 1 ? 2 : 0))
-    if (rows < names.length && widths.reduce((sum, own) => sum + own, 0) > width) continue
-    return Array.from({ length: rows }, (_, row) => Array.from({ length: columns }, (_, column) => names[column * rows + row])
+  for (let wanted = names.length; wanted > 0; wanted--) {
+    const rows = Math.ceil(names.length / wanted)
+    // The last of them may stay empty: it counts as wanted all the same.
+    const widths = Array.from({ length: wanted }, (_, column) => {
+      const longest = Math.max(0, ...names.slice(column * rows, (column + 1) * rows).map(name => name.length))
+      return longest && column < wanted - 1 ? longest + 2 : longest
+    })
+    if (wanted > 1 && widths.reduce((sum, own) => sum + Math.max(own, 3), 0) >= width) continue
+    return Array.from({ length: rows }, (_, row) => widths.map((_, column) => names[column * rows + row])
       .map((name, column, line) => name === undefined ? '' : line[column + 1] === undefined ? name : name.padEnd(widths[column]!))
       .join('')).join('\n') + '\n'
   }
+  return ''
 }
 
 const ordered = (names: readonly string[]) => [...names].sort((a, b) => a < b ? -1 : a > b ? 1 : 0)
@@ -28,6 +31,7 @@ type Entries = ReadonlyMap<string, Entry>
 
 /** The command over the files that are there now; `-C` is the usual where people look, and a pipe gets a line each. */
 export const ls = (entries: () => Entries, madeAt: () => Date): LibraryCommand => defineCommand('ls', async (args, { fs, cwd }) => {
+  const width = Number(args.flatMap(arg => /^-w(\d+)$/.exec(arg)?.[1] ?? [])[0] ?? WIDTH)
   const letters = new Set(args.filter(arg => /^-[A-Za-z1]+$/.test(arg)).flatMap(arg => [...arg.slice(1)]))
   const unknown = [...letters].find(letter => !'aAdl1CFhrtR'.includes(letter))
   if (unknown) return { stdout: '', stderr: `ls: invalid option -- '${unknown}'\nTry 'ls --help' for more information.\n`, exitCode: 2 }
@@ -66,7 +70,7 @@ export const ls = (entries: () => Entries, madeAt: () => Date): LibraryCommand =
       `${name}${target}`]
   }
   const shown = async (names: readonly string[], at: (name: string) => string): Promise<string> => {
-    if (!letters.has('l')) return letters.has('C') ? inColumns(names) : names.map(name => `${name}\n`).join('')
+    if (!letters.has('l')) return letters.has('C') ? inColumns(names, width) : names.map(name => `${name}\n`).join('')
     const rows = await Promise.all(names.map(name => long(name, at(name))))
     const widths = [0, 1, 2, 3, 4].map(i => Math.max(0, ...rows.map(row => row[i]!.length)))
     return rows.map(([mode, links, user, group, size, when, name]) => [
