@@ -1,4 +1,4 @@
-/** Serial levels held against a decoder of somebody else's: sigrok's, Debian package `sigrok-cli`, fed with samples of what a port sends. */
+/** Serial levels held against a decoder of somebody else's: sigrok's, Debian package `sigrok-cli`, fed with samples of a port's line. */
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
