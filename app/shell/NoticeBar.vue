@@ -1,6 +1,10 @@
 <script setup lang="ts">
-/** What just happened, with a way back where there is one. */
+/** What just happened, with a way back where there is one. Each notice has its whole time, also one that takes the place of another. */
+import { useTimeoutFn } from '@vueuse/core'
+
 const view = useViewStore()
+const { start, stop } = useTimeoutFn(() => view.notice = null, () => view.notice?.tone === 'stop' ? 12_000 : 7_000, { immediate: false })
+watch(() => view.notice, notice => notice ? start() : stop(), { immediate: true })
 
 function act() {
   view.notice?.action?.run()
@@ -11,10 +15,12 @@ function act() {
 <template>
   <v-snackbar
     :model-value="!!view.notice"
-    :timeout="view.notice?.tone === 'stop' ? 12000 : 7000"
+    :timeout="-1"
     location="bottom center"
     color="secondary"
     class="notice"
+    @pointerenter="stop"
+    @pointerleave="view.notice && start()"
     @update:model-value="open => { if (!open) view.notice = null }"
   >
     <span data-test="notice">{{ view.notice?.text }}</span>

@@ -46,6 +46,9 @@ test('what a scan shows is explained, pasted anew it is in order, and undo bring
   await page.getByTestId('log-none').getByRole('button', { name: 'show all' }).click()
   await expect(entries).not.toHaveCount(1)
   await page.getByTestId('drawer-findings').click()
+  // The mark first, then what was pasted.
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
+  await expect(diagnosis).toHaveCount(0)
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
   await expect(diagnosis).toContainText('0x77')
 })
