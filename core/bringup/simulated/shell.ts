@@ -166,10 +166,10 @@ export function openShell(machine: Machine): Shell {
   }
 }
 
-/** What the file system refuses ends the line with its reason. */
+/** What the file system refuses ends the line with its reason; anything else is a fault of ours, and goes on up. */
 function refused(error: unknown): Awaited<ReturnType<Bash['exec']>> {
-  const denied = error instanceof Error ? /^EACCES: permission denied, open '(.*)'/.exec(error.message) : null
-  if (!(error instanceof Error)) throw error
+  if (!(error instanceof Error) || !/^E[A-Z]{3,}: /.test(error.message)) throw error
+  const denied = /^EACCES: permission denied, open '(.*)'/.exec(error.message)
   return { stdout: '', stderr: denied ? `bash: ${denied[1]}: Permission denied\n` : `bash: ${error.message}\n`, exitCode: 1, env: {} }
 }
 

@@ -237,6 +237,7 @@ describe('at the prompt', () => {
     expect(await said(session, 'i2cget -y 1 0x76 0xd0')).toBe('0x60\n')
     expect(await said(session, 'i2cget -y 1 0x50 0')).toBe('Error: Read failed\n')
     expect(await said(session, 'i2cset -y 1 0x3c 0x10 0xaf', 'i2cget -y 1 0x3c 0x10')).toBe('0xaf\n')
+    expect(await said(session, 'i2cget -y 1 0x3c 0x11')).toMatch(/^0x00\n\(what is in its registers is not known here/)
     expect(await said(session, 'i2cdetect -y 7')).toContain('/dev/i2c-7')
     expect(await said(session, 'i2cdetect')).toContain('No i2c-bus')
   })

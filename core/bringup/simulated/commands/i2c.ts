@@ -103,6 +103,11 @@ function valueAt({ machine }: Given, { owner }: Chip, register: number): { value
   return { value: written ?? value, width: registers?.width ?? 1 }
 }
 
+/** Told where a real part would have something else. */
+export const NOT_KNOWN = '(what is in its registers is not known here: what nobody wrote reads 0)\n'
+const remark = ({ machine }: Given, { owner }: Chip, register?: number): string =>
+  registersOf(owner.part.id) || (register !== undefined && machine.written.has(`${owner.id} ${register}`)) ? '' : NOT_KNOWN
+
 export const i2cget: Command = (given) => {
   const { rest } = optionsOf(given.args)
   const place = placeOf(given, rest)
@@ -113,10 +118,11 @@ export const i2cget: Command = (given) => {
   if (!/^[bcw]p?$/.test(mode)) return { err: 'Error: Invalid mode!\n', status: 1 }
   const { value, width } = valueAt(given, place.chip, register)
   given.machine.pass(0.02)
-  if (!mode.startsWith('w')) return { out: `0x${hex(width === 2 ? value >> 8 & 0xFF : value, 2)}\n` }
+  const err = remark(given, place.chip, register)
+  if (!mode.startsWith('w')) return { out: `0x${hex(width === 2 ? value >> 8 & 0xFF : value, 2)}\n`, err }
   // Two bytes, the first of them taken as the lower one: SMBus, §6.5.5.
   const next = width === 2 ? value & 0xFF : valueAt(given, place.chip, (register + 1) & 0xFF).value
-  return { out: `0x${hex((width === 2 ? value >> 8 & 0xFF : value) | next << 8, 4)}\n` }
+  return { out: `0x${hex((width === 2 ? value >> 8 & 0xFF : value) | next << 8, 4)}\n`, err }
 }
 
 export const i2cset: Command = (given) => {
@@ -148,5 +154,5 @@ export const i2cdump: Command = (given) => {
     rows.push(`${hex(row, 2)}: ${values.map(value => value === null ? 'XX' : hex(value, 2)).join(' ')}    ${signs.join('')}`)
   }
   given.machine.pass(0.3)
-  return { out: `${rows.join('\n')}\n`, err: said }
+  return { out: `${rows.join('\n')}\n`, err: said + (isAbsent ? '' : remark(given, place.chip)) }
 }
