@@ -50,7 +50,7 @@ async function standInOf(machine: Machine): Promise<string[]> {
     const bytes = registers?.width === 2
       ? []
       : Array.from({ length: 256 }, (_, at) => registers?.at(at, {
-          of: what => machine.quantity(owner, what), now: machine.now }) ?? 0)
+          of: what => machine.quantity(owner, what), now: machine.now, written: () => undefined }) ?? 0)
     return [`${held.has(address) ? 'held' : 'chip'} ${address}`,
       ...bytes.flatMap((value, at) => value ? [`register ${address} ${at} ${value}`] : [])]
   })

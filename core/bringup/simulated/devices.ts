@@ -1,7 +1,10 @@
 /** The nodes that a simulated board has, with numbers where the plan knows only a pattern, and whose they are. */
 import type { ResolvedPart } from '../../facts/types'
-import { nodeIsThere } from '../diagnosis/nodes'
+import { baseOf } from '../../boot/rehearse/rehearse'
+import { bindingOf } from '../../overlays/bindings'
+import { isHeard, nodeIsThere } from '../diagnosis/nodes'
 import type { Bench } from '../diagnosis/table'
+import { driversOf } from './drivers'
 import type { World } from '../diagnosis/world'
 import type { Rehearsal } from '../../boot/rehearse/types'
 
@@ -23,11 +26,24 @@ export function devicesIn(world: World, bench: Bench, rehearsal: Rehearsal): Pre
   const { shop, expected } = bench
   const claimed = new Set(expected.nodes.map(({ path }) => path))
   const partOf = (id: string | undefined) => shop.facts.parts.find(entry => entry.id === id)
+  /** Part whose driver has a node of the tree, found by its binding, and on I²C by its address. */
+  const drivers = driversOf(rehearsal.tree, baseOf(shop.facts))
+  const ownerOf = (node: string) => {
+    const driver = drivers.find(({ path }) => path === node)
+    return driver && shop.facts.parts.find((owner) => {
+      const binding = bindingOf(owner)
+      const device = shop.facts.devices.find(entry => entry.owner === owner && !entry.also)
+      return binding && [binding.compatible, binding.generic].some(name => name !== undefined && driver.compatible.includes(name))
+        && (!device || driver.address === null || device.address === driver.address)
+    })
+  }
   const wanted = [
     ...expected.nodes.filter(node => nodeIsThere(world, node, shop))
       .map(({ path, what, partId }) => ({ path, what, owner: partOf(partId) })),
     ...rehearsal.devices.filter(({ path, node }) => node !== 'plug' && !claimed.has(path) && world.hasNode(path))
-      .map(({ path, what }) => ({ path, what, owner: undefined })),
+      .map(({ path, what, node }) => ({ path, what, owner: ownerOf(node) }))
+      // A driver that asks its part first makes nothing where nobody answers.
+      .filter(({ owner }) => !owner || isHeard(world, owner, shop)),
   ]
   const counted = new Map<string, number>()
   const found = new Map<string, Present>()

@@ -1,10 +1,10 @@
 /** Everything that can be looked into: nodes under /dev, readings under /sys, what the kernel says under /proc, the files on the card. */
-import type { Quantity } from '../../catalogue/types'
 import { mergedFile } from '../../boot/own/file'
 import { bindingOf } from '../../overlays/bindings'
 import type { ResolvedPart } from '../../facts/types'
 import { childOf, propertyOf, walk, type TreeNode } from '../../devicetree/types'
 import { checkScriptOf } from '../check-script'
+import { fileText, HWMON, IIO } from '../readings'
 import { soundCards, loads } from './commands/system'
 import { INFO } from './info'
 import type { Machine } from './machine'
@@ -73,6 +73,7 @@ function addDevice(machine: Machine, path: string, owner: ResolvedPart | undefin
   }
   if (path.startsWith('/dev/')) {
     if (!files.has(path)) files.set(path, { ...nodeOf(path), ...io })
+    if (/^\/dev\/rtc\d$/.test(path)) addClock(machine, path.slice('/dev/'.length), files)
     return
   }
   if (path.startsWith('/proc/')) return
@@ -82,6 +83,7 @@ function addDevice(machine: Machine, path: string, owner: ResolvedPart | undefin
     })
     files.set(`${path}/trigger`, { read: () => '[none] timer heartbeat default-on\n', write: () => {} })
   }
+  else if (/\/pwm\/pwmchip\d+$/.test(path)) addPulses(machine, path, files)
   else if (/\/net\//.test(path)) {
     files.set(`${path}/operstate`, { read: () => 'down\n' })
     files.set(`${path}/address`, { read: () => `${INFO.hardware}\n` })
@@ -100,7 +102,8 @@ function addDevice(machine: Machine, path: string, owner: ResolvedPart | undefin
     if (name) files.set(`${path}/name`, { read: () => `${name}\n` })
     if (owner) for (const what of owner.part.reads ?? []) {
       const file = path.includes('/hwmon/') ? HWMON[what] : IIO[what]
-      if (file) files.set(`${path}/${file.name}`, { read: () => `${file.text(machine.quantity(owner, what))}\n` })
+      if (file) files.set(`${path}/${file.name}`, { read: () => `${fileText(file, machine.quantity(owner, what))}\n` })
+      if (file?.scaleFile) files.set(`${path}/${file.scaleFile}`, { read: () => '1.000000000\n' })
     }
   }
 }
@@ -112,22 +115,43 @@ function nodeOf(path: string): Entry {
     : { device: '10, 0', group: 'root', read: () => '', write: () => {} }
 }
 
-interface ReadingFile { name: string, text: (value: number) => string }
 const milli = (value: number) => String(Math.round(value * 1000))
-/** Names and units. Published: Linux, Documentation/ABI/testing/sysfs-bus-iio: m°C, m%, kPa, lux. */
-const IIO: Readonly<Partial<Record<Quantity, ReadingFile>>> = {
-  'temperature': { name: 'in_temp_input', text: milli }, 'humidity': { name: 'in_humidityrelative_input', text: milli },
-  'pressure': { name: 'in_pressure_input', text: value => (value / 10).toFixed(6) },
-  'light': { name: 'in_illuminance_input', text: value => value.toFixed(0) },
-  'carbon-dioxide': { name: 'in_concentration_co2_raw', text: value => value.toFixed(0) },
-  'distance': { name: 'in_distance_raw', text: value => value.toFixed(0) },
-  'weight': { name: 'in_voltage0_raw', text: value => String(Math.round(value * 420) + 8_388_608) },
-  'voltage': { name: 'in_voltage0_raw', text: value => String(Math.round(value / 2.048 * 2048)) },
+
+/** Published: Linux, Documentation/admin-guide/rtc.rst. */
+function addClock(machine: Machine, name: string, files: Map<string, Entry>): void {
+  const at = `/sys/class/rtc/${name}`
+  files.set(`${at}/date`, { read: () => `${machine.now.toISOString().slice(0, 10)}\n` })
+  files.set(`${at}/time`, { read: () => `${machine.now.toISOString().slice(11, 19)}\n` })
 }
-/** Published: Linux, Documentation/hwmon/sysfs-interface: m°C, m%, mV. */
-const HWMON: Readonly<Partial<Record<Quantity, ReadingFile>>> = {
-  temperature: { name: 'temp1_input', text: milli }, humidity: { name: 'humidity1_input', text: milli },
-  voltage: { name: 'in1_input', text: milli },
+
+/** Channels that a pulse chip has. memory */
+const CHANNELS = 4
+/** Pulse channels: one's folder comes when it is asked for. Published: Linux, Documentation/driver-api/pwm.rst. */
+function addPulses(machine: Machine, path: string, files: Map<string, Entry>): void {
+  const { written } = machine
+  files.set(`${path}/npwm`, { read: () => `${CHANNELS}\n` })
+  const channel = (text: string) => {
+    const nth = Number(text)
+    if (!Number.isInteger(nth) || nth < 0 || nth >= CHANNELS) throw new Error(`ENODEV: no such device, write '${path}'`)
+    return nth
+  }
+  files.set(`${path}/export`, { write: text => void written.set(`${path}/pwm${channel(text)}`, 1) })
+  files.set(`${path}/unexport`, { write: text => void written.delete(`${path}/pwm${channel(text)}`) })
+  for (let nth = 0; nth < CHANNELS; nth++) {
+    const at = `${path}/pwm${nth}`
+    if (!written.has(at)) continue
+    const figure = (name: string) => written.get(`${at}/${name}`) ?? 0
+    for (const name of ['period', 'duty_cycle', 'enable']) files.set(`${at}/${name}`, {
+      read: () => `${figure(name)}\n`,
+      write: (text) => {
+        const value = Number(text)
+        const isWrong = !Number.isInteger(value) || value < 0 || (name === 'period' && value < figure('duty_cycle'))
+          || (name === 'duty_cycle' && value > figure('period')) || (name === 'enable' && value === 1 && figure('period') === 0)
+        if (isWrong) throw new Error(`EINVAL: invalid argument, write '${at}/${name}'`)
+        written.set(`${at}/${name}`, value)
+      },
+    })
+  }
 }
 
 /** The sum of a scratchpad. Published: Maxim application note 27, the sum of 1-Wire: x⁸ + x⁵ + x⁴ + 1, least bit first. */

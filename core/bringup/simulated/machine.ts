@@ -14,6 +14,7 @@ import { devicesIn, type Present } from './devices'
 import { controllersOf, driversOf, type Driver } from './drivers'
 import { Levels } from './levels'
 import { listen, portsOf, read, write, type Port } from './ports'
+import { LineParts } from './line-parts'
 import { quantityAt, USUAL, type Surroundings, type Touch } from './surroundings'
 import { pointAt, warmingOf, type Warming } from './warmth'
 
@@ -51,6 +52,8 @@ export class Machine {
   readonly bias = new Map<number, 'up' | 'down' | 'none'>()
   /** What a program wrote into registers: `part register` → value. */
   readonly written = new Map<string, number>()
+  /** All bytes that programs sent to a part, by its id. */
+  readonly bytes = new Map<string, number[]>()
   /** Lines that a program watches, with the level that each had last; null while none does. */
   watching: Map<number, 0 | 1> | null = null
   /** Wall seconds at which all cores became busy; null at rest. */
@@ -65,6 +68,9 @@ export class Machine {
   /** Parts that were plugged or pulled since the start, for the kernel's messages. */
   readonly plugs: { atS: number, owner: ResolvedPart, isIn: boolean }[] = []
   ports: Map<string, Port>
+  readonly lineParts = new LineParts(this)
+  /** What hands are going to do, and when. */
+  private hands: { atS: number, act: () => void }[] = []
 
   /** Throws `DeviceTreeError` for a base tree of the maker's that cannot be read, `RangeError` without a board. */
   constructor(readonly facts: Facts, private readonly options: MachineOptions = {}) {
@@ -100,8 +106,24 @@ export class Machine {
     return new Date(this.startedAt.getTime() + this.nowS * 1000)
   }
 
+  /** What hands do once it is that late. */
+  later(atS: number, act: () => void): void {
+    this.hands = [...this.hands, { atS, act }].sort((a, b) => a.atS - b.atS)
+  }
+
+  /** When hands do something next; null for never. */
+  get nextS(): number | null {
+    return this.hands[0]?.atS ?? null
+  }
+
   pass(seconds: number): void {
-    this.nowS += seconds
+    const untilS = this.nowS + seconds
+    while (this.hands[0] && this.hands[0].atS <= untilS) {
+      const { atS, act } = this.hands.shift()!
+      this.nowS = Math.max(this.nowS, atS)
+      act()
+    }
+    this.nowS = untilS
     for (const port of this.ports.values()) listen(port, this.bench, this.world, this.nowS)
     if (this.isLow) this.wasLow = true
   }
@@ -169,8 +191,11 @@ export class Machine {
     this.isOn = isOn
     this.nowS = isOn ? START_S : 0
     this.outputs.clear()
+    this.lineParts.reset()
+    this.hands = []
     this.bias.clear()
     this.written.clear()
+    this.bytes.clear()
     this.watching = null
     this.busySinceS = null
     this.warmth = null
@@ -239,9 +264,9 @@ export class Machine {
   }
 
   /** Writes to a port, and lets the answer come. */
-  send(path: string, text: string): void {
+  send(path: string, sent: string | readonly number[]): void {
     const port = this.ports.get(path)
-    if (port) write(port, text, this.bench, this.world, this.looped.has(path))
+    if (port) write(port, sent, this.bench, this.world, this.looped.has(path))
   }
 
   /** What came at a port; waits a moment for it. */
@@ -265,8 +290,17 @@ export class Machine {
     return found
   }
 
+  /** A program puts a level on a line. */
+  setLine(line: number, level: 0 | 1): void {
+    const before = this.outputs.get(line)
+    this.outputs.set(line, level)
+    this.lineParts.moved(line, before, level)
+  }
+
   /** Level that a program reads on a line; a line that nothing holds reads 0. */
   level(line: number): 0 | 1 {
+    const answered = this.lineParts.level(line)
+    if (answered !== undefined) return answered
     const position = this.facts.board!.header.find(entry => entry.line === line)?.position
     if (position === undefined) return this.outputs.get(line) ?? 0
     const level = this.levels.at(`@P${position}`)

@@ -78,8 +78,8 @@ export function listen(port: Port, bench: Bench, world: World, nowS: number): vo
 }
 
 /** Writes to a port; what is answered waits to be read. `looped`: its two positions are joined. */
-export function write(port: Port, text: string, bench: Bench, world: World, looped: boolean): void {
-  const bytes = bytesOf(text)
+export function write(port: Port, sent: string | readonly number[], bench: Bench, world: World, looped: boolean): void {
+  const bytes = typeof sent === 'string' ? bytesOf(sent) : [...sent]
   if (looped) return void keep(port, bytes)
   const { there, back } = linked(port, bench, world)
   if (!there) return
@@ -90,8 +90,8 @@ export function write(port: Port, text: string, bench: Bench, world: World, loop
   for (const line of lines) {
     const answer = talkerOf(port.owner.part.id).answers?.(line)
     if (!answer || !back) continue
-    const sent = bytesOf(answer)
-    keep(port, port.isUsb ? sent : transferred(sent, theirs, port.setting))
+    const said = bytesOf(answer)
+    keep(port, port.isUsb ? said : transferred(said, theirs, port.setting))
   }
 }
 

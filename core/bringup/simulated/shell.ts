@@ -4,7 +4,8 @@
  */
 import { Bash, defineCommand, InMemoryFs } from 'just-bash/browser'
 import {
-  arecord, aplay, busyCores, date, dmesg, groups, hostname, hwclock, ip, lsmod, lsusb, systemctl, uname, uptime, vcgencmd, whoami,
+  arecord, aplay, busyCores, date, dmesg, groups, hostname, hwclock, ip, lsmod, lsusb, speakerTest,
+  systemctl, uname, uptime, vcgencmd, whoami,
 } from './commands/system'
 import { i2cdetect, i2cdump, i2cget, i2cset } from './commands/i2c'
 import { gpiodetect, gpioget, gpioinfo, gpiomon, gpioset } from './commands/lines'
@@ -20,7 +21,7 @@ const HOME = `/home/${INFO.user}`
 const COMMANDS: Readonly<Record<string, Command>> = {
   aplay, arecord, date, dmesg, gpiodetect, gpioget, gpioinfo, gpiomon, gpioset, groups, hostname, hwclock, i2cdetect, i2cdump, i2cget,
   i2cset, ip,
-  lsmod, lsusb, stty, systemctl, uname, uptime, vcgencmd, whoami, 'busy-cores': busyCores,
+  lsmod, lsusb, stty, systemctl, uname, uptime, vcgencmd, whoami, 'busy-cores': busyCores, 'speaker-test': speakerTest,
 }
 /** What the library brings and a board has too. */
 const TOOLS = [
@@ -169,6 +170,9 @@ export function openShell(machine: Machine): Shell {
 /** What the file system refuses ends the line with its reason; anything else is a fault of ours, and goes on up. */
 function refused(error: unknown): Awaited<ReturnType<Bash['exec']>> {
   if (!(error instanceof Error) || !/^E[A-Z]{3,}: /.test(error.message)) throw error
+  // Published: strerror(3).
+  const why = { EINVAL: 'Invalid argument', ENODEV: 'No such device' }[/^E[A-Z]+/.exec(error.message)![0]]
+  if (why) return { stdout: '', stderr: `bash: echo: write error: ${why}\n`, exitCode: 1, env: {} }
   const denied = /^EACCES: permission denied, open '(.*)'/.exec(error.message)
   return { stdout: '', stderr: denied ? `bash: ${denied[1]}: Permission denied\n` : `bash: ${error.message}\n`, exitCode: 1, env: {} }
 }

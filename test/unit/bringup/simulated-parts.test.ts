@@ -113,13 +113,13 @@ describe('registers and sums', () => {
 
   it('a clock counts in decimal digits, its thermometer in quarters of a degree', () => {
     const now = new Date('2026-12-31T23:59:58.000Z')
-    const at = (register: number) => registersOf('clock-cell-i2c')!.at(register, { of: () => 25.25, now })
+    const at = (register: number) => registersOf('clock-cell-i2c')!.at(register, { of: () => 25.25, now, written: () => undefined })
     expect([0, 1, 2, 4, 5, 6].map(at)).toEqual([0x58, 0x59, 0x23, 0x31, 0x12, 0x26])
     expect([at(0x11), at(0x12)]).toEqual([25, 0x40])
   })
 
   it('a converter gives its volts in steps, and stops at its ends', () => {
-    const at = (volts: number) => registersOf('analog-4-i2c')!.at(0, { of: () => volts, now: new Date() })
+    const at = (volts: number) => registersOf('analog-4-i2c')!.at(0, { of: () => volts, now: new Date(), written: () => undefined })
     expect([at(0), at(1.024), at(9), at(-1)]).toEqual([0, 0x4000, 0x7FFF, 0])
   })
 

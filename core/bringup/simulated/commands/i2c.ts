@@ -1,7 +1,5 @@
 /** i2cdetect, i2cget, i2cset and i2cdump, as i2c-tools print them. Published: i2c-tools 4.3, held against Debian's own programs. */
-import type { Bus, ResolvedPart } from '../../../facts/types'
-import { bindingOf } from '../../../overlays/bindings'
-import type { Machine } from '../machine'
+import { busOf, valueAt, writeTo, type Chip } from '../buses'
 import { registersOf } from '../registers'
 import { optionsOf, type Command, type Given, type Printed } from './types'
 
@@ -11,32 +9,6 @@ const FIRST = 0x08, LAST = 0x77
 const noBus = (number: string): Printed => ({
   err: `Error: Could not open file \`/dev/i2c-${number}' or \`/dev/i2c/${number}': No such file or directory\n`, status: 1,
 })
-
-interface Chip { owner: ResolvedPart, isHeld: boolean }
-
-/**
- * The bus by its number, with who answers where; null where there is none. Behind a stuck line every address answers, and nobody is
- * there.
- */
-function busOf({ machine }: Given, number: string): { bus: Bus | null, chips: Map<number, Chip>, isStuck: boolean } | null {
-  const path = `/dev/i2c-${number}`
-  const bus = machine.facts.buses.find(({ controller, software }) => controller?.device === path
-    || (software && String(software.number) === number)) ?? null
-  if (!bus) return machine.devices.some(device => device.path === path) ? { bus, chips: new Map(), isStuck: false } : null
-  const heard = machine.world.heard(bus)
-  if (heard === 'no bus') return null
-  if (heard === 'stuck') return { bus, chips: new Map(), isStuck: true }
-  return { bus, isStuck: false, chips: new Map(heard.map(({ owner, address }) => [address, { owner, isHeld: isHeld(machine, owner) }])) }
-}
-
-/** A driver of the kernel has it: its node is in the tree, and it answered when it was asked. */
-function isHeld(machine: Machine, owner: ResolvedPart): boolean {
-  const device = machine.facts.devices.find(entry => entry.owner === owner && !entry.also)
-  const binding = bindingOf(owner)
-  if (!device || !binding || !machine.isIn(owner.id)) return false
-  return machine.drivers.some(({ compatible, address }) => address === device.address
-    && [binding.compatible, binding.generic].some(name => name !== undefined && compatible.includes(name)))
-}
 
 /** The grid of a scan. @param cell What stands at an address; null where it was not asked. */
 export function gridText(cell: (address: number) => string | null): string {
@@ -64,7 +36,7 @@ export const i2cdetect: Command = (given) => {
   if (bounds.some(bound => bound !== undefined && (!Number.isInteger(bound) || bound < 0 || bound > 0x7F))) {
     return { err: 'Error: FIRST argument not a number!\n', status: 1 }
   }
-  const found = busOf(given, number)
+  const found = busOf(given.machine, number)
   if (!found) return noBus(number)
   const all = flags.has('a')
   const [from, to] = [bounds[0] ?? (all ? 0 : FIRST), bounds[1] ?? (all ? 0x7F : LAST)]
@@ -89,18 +61,11 @@ function placeOf(given: Given, rest: readonly string[]): { chip: Chip, address: 
   const force = given.args.some(arg => /^-[a-z]*f/.test(arg))
   if (!Number.isInteger(address)) return { err: 'Error: Chip address is not a number!\n', status: 1 }
   if (address < FIRST || address > LAST) return { err: 'Error: Chip address out of range (0x08-0x77)!\n', status: 1 }
-  const found = busOf(given, number)
+  const found = busOf(given.machine, number)
   if (!found) return noBus(number)
   const chip = found.chips.get(address)
   if (chip?.isHeld && !force) return { err: `Error: Could not set address to 0x${hex(address, 2)}: Device or resource busy\n`, status: 1 }
   return chip ? { chip, address, number } : { err: 'Error: Read failed\n', status: 2 }
-}
-
-function valueAt({ machine }: Given, { owner }: Chip, register: number): { value: number, width: 1 | 2 } {
-  const registers = registersOf(owner.part.id)
-  const value = registers?.at(register, { of: what => machine.quantity(owner, what), now: machine.now }) ?? 0
-  const written = machine.written.get(`${owner.id} ${register}`)
-  return { value: written ?? value, width: registers?.width ?? 1 }
 }
 
 /** Told where a real part would have something else. */
@@ -116,12 +81,12 @@ export const i2cget: Command = (given) => {
   if (!Number.isInteger(register) || register < 0 || register > 0xFF) return { err: 'Error: Data address invalid!\n', status: 1 }
   const mode = rest[3] ?? 'b'
   if (!/^[bcw]p?$/.test(mode)) return { err: 'Error: Invalid mode!\n', status: 1 }
-  const { value, width } = valueAt(given, place.chip, register)
+  const { value, width } = valueAt(given.machine, place.chip.owner, register)
   given.machine.pass(0.02)
   const err = remark(given, place.chip, register)
   if (!mode.startsWith('w')) return { out: `0x${hex(width === 2 ? value >> 8 & 0xFF : value, 2)}\n`, err }
   // Two bytes, the first of them taken as the lower one: SMBus, §6.5.5.
-  const next = width === 2 ? value & 0xFF : valueAt(given, place.chip, (register + 1) & 0xFF).value
+  const next = width === 2 ? value & 0xFF : valueAt(given.machine, place.chip.owner, (register + 1) & 0xFF).value
   return { out: `0x${hex((width === 2 ? value >> 8 & 0xFF : value) | next << 8, 4)}\n`, err }
 }
 
@@ -132,7 +97,10 @@ export const i2cset: Command = (given) => {
   const [register, value] = [Number(rest[2]), Number(rest[3] ?? rest[2])]
   if (!Number.isInteger(register) || register < 0 || register > 0xFF) return { err: 'Error: Data address invalid!\n', status: 1 }
   if (!Number.isInteger(value) || value < 0 || value > 0xFFFF) return { err: 'Error: Data value invalid!\n', status: 1 }
-  given.machine.written.set(`${place.chip.owner.id} ${register}`, value)
+  const { machine } = given
+  const isWord = rest[4] === 'w' && registersOf(place.chip.owner.part.id)?.width === 2
+  // A word goes out with its lower byte first: SMBus, §6.5.4.
+  writeTo(machine, place.chip.owner, register, isWord ? (value & 0xFF) << 8 | value >> 8 : value)
   given.machine.pass(0.02)
   return {}
 }
@@ -146,7 +114,7 @@ export const i2cdump: Command = (given) => {
   if (isAbsent && place.status !== 2) return { ...place, err: place.err?.includes('busy') ? said + place.err : place.err }
   const rows = ['     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f    0123456789abcdef']
   for (let row = 0; row < 256; row += 16) {
-    const values = Array.from({ length: 16 }, (_, i) => isAbsent ? null : valueAt(given, place.chip, row + i))
+    const values = Array.from({ length: 16 }, (_, i) => isAbsent ? null : valueAt(given.machine, place.chip.owner, row + i))
       .map(found => found && (found.width === 2 ? found.value >> 8 & 0xFF : found.value))
     const signs = values.map(value => value === null
       ? 'X'

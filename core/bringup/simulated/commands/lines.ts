@@ -122,9 +122,10 @@ export const gpioset: Command = ({ machine, args }) => {
   const settings = given.words.map(word => /^(\d+)=(0|1|on|off|active|inactive)$/.exec(word))
   const wrong = settings.findIndex(setting => setting === null)
   if (wrong >= 0) return { err: `gpioset: invalid offset<->value mapping: ${given.words[wrong]}\n`, status: 1 }
-  for (const setting of settings) machine.outputs.set(Number(setting![1]), /^(1|on|active)$/.test(setting![2]!) ? 1 : 0)
+  for (const setting of settings) machine.setLine(Number(setting![1]), /^(1|on|active)$/.test(setting![2]!) ? 1 : 0)
   machine.pass(0.02)
-  return machine.lineTools === 1
+  // Toggled after no time: it sets them and ends.
+  return machine.lineTools === 1 || given.flags.get('t') === '0'
     ? {}
     : { out: '(it holds its lines until it is stopped, Ctrl+C; here it runs on in the background)\n' }
 }

@@ -121,6 +121,18 @@ const listCards = (kind: 'PLAYBACK' | 'CAPTURE'): Command => ({ machine, args })
 export const aplay = listCards('PLAYBACK')
 export const arecord = listCards('CAPTURE')
 
+/** What it prints while it plays; nobody hears it. From memory of alsa-utils. */
+export const speakerTest: Command = ({ machine, args }) => {
+  const device = args[args.indexOf('-D') + 1] ?? ''
+  const card = Number(/^(?:plughw|hw):(\d+)/.exec(device)?.[1] ?? (args.includes('-D') ? NaN : 0))
+  const head = `\nspeaker-test 1.2.8\n\nPlayback device is ${args.includes('-D') ? device : 'default'}\n`
+  if (!cardsOf(machine)[card]?.plays) {
+    return { out: head, err: `Playback open error: -2,No such file or directory\n`, status: 1 }
+  }
+  machine.pass(3)
+  return { out: `${head}Stream parameters are 48000Hz, S16_LE, 2 channels\nWAV file(s)\n 0 - Front Left\n 1 - Front Right\n` }
+}
+
 export const ip: Command = ({ machine, args }) => {
   const { rest } = optionsOf(args)
   const what = rest[0] ?? ''

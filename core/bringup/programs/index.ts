@@ -1,0 +1,92 @@
+/** Small programs for each part of a plan and for the plan as a whole, with how to start them and what must be seen. */
+import { cautionsOf } from '../../catalogue/cautions'
+import type { ResolvedPart } from '../../facts/types'
+import type { Bench } from '../diagnosis/table'
+import { STIMULI } from '../readings'
+import { reachedParts, type Access } from './access'
+import { cPrograms } from './c'
+import { controllerCpp, controllerPython, isController } from './controller'
+import { pythonPrograms, type PythonProgram } from './python'
+import { seenBySerial } from './serial'
+import { shellPrograms } from './shell'
+import type { ProgramAim, ProgramLanguage, SmallProgram, SmallPrograms } from './types'
+import { wholePrograms } from './whole'
+
+export type * from './types'
+
+export const LANGUAGES: Readonly<Record<ProgramLanguage, { name: string, ending: string }>> = {
+  python: { name: 'Python', ending: '.py' }, c: { name: 'C', ending: '.c' }, shell: { name: 'Shell', ending: '.sh' },
+  cpp: { name: 'C++, on the microcontroller', ending: '.cpp' }, micropython: { name: 'MicroPython, on the microcontroller', ending: '.py' },
+}
+
+export const AIMS: Readonly<Record<ProgramAim, string>> = {
+  read: 'Read it', watch: 'Watch it', move: 'Move it', show: 'Show something on it', loopback: 'Loopback of its port', link: 'Talk with it',
+  serve: 'Readings served as JSON', fan: 'Fan by threshold', shutdown: 'Shutdown button',
+}
+
+/** Commands that start a program of a language. */
+function startOf(language: ProgramLanguage, file: string, words: string): string[] {
+  const given = words && ` ${words}`
+  switch (language) {
+    case 'python': return [`python3 ${file}${given}`]
+    case 'shell': return [`sh ${file}${given}`]
+    case 'c': return [`gcc -O1 -o ${file.replace(/\.c$/, '')} ${file}`, `./${file.replace(/\.c$/, '')}${given}`]
+    case 'cpp': return ['Load it onto the microcontroller by its USB plug.']
+    case 'micropython': return [`Copy it onto the microcontroller as main.py and restart it.`]
+  }
+}
+
+/** What is seen while a program runs. */
+function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim): string[] {
+  const stimuli = (owner.part.reads ?? []).map(what => STIMULI[what])
+  switch (access.by) {
+    case 'i2c': return aim === 'show'
+      ? ['Eight steps of light, from the left edge down to the right one.']
+      : access.recipe?.values.length
+        ? [`A line with ${access.recipe.values.map(({ label }) => label).join(', ')}.`, ...stimuli]
+        : ['It says that the part is there. What is in its registers is not known here.']
+    case 'files': case 'probes': case 'scale': case 'echo':
+      return ['A line with each reading; no reading is far from what the room has.', ...stimuli]
+    case 'clock': return ['Two times that differ by less than a second or two once the clock was set (hwclock -w).']
+    case 'out': return [`${access.lines.map(({ label }) => label).join(', ')}, each for a second: a click, a lamp, or the thing itself moves.`,
+      'Nothing but the one that is named moves.']
+    case 'in': return ['At rest first; each press or movement says "active", and "at rest" when it ends.']
+    case 'pulses': return [`It goes to ${access.duties.map(({ label }) => label).join(', ')}, and rests.`]
+    case 'serial': return aim === 'loopback'
+      ? ['"all 256 bytes came back". With the join taken off again nothing comes back.']
+      : [seenBySerial(owner.part.id)]
+    case 'pixels': return ['A dim point runs along all pixels, red, green and blue; then all are dark.']
+    case 'events': return ['A line for each key or touch.']
+    case 'sound': return [access.plays ? 'A voice says "front left" left and "front right" right.' : 'The bar grows when you speak.']
+  }
+}
+
+/** The programs of a plan. Law: what they have of lines, addresses and ports is what the plan says. */
+export function smallProgramsOf(bench: Bench): SmallPrograms {
+  const programs: SmallProgram[] = []
+  const without: SmallPrograms['without'] = []
+  const parts = reachedParts(bench)
+  for (const { owner, reached } of parts) {
+    if (reached.by === 'nothing') {
+      without.push({ partId: owner.id, name: owner.name, why: reached.why })
+      continue
+    }
+    const file = (language: ProgramLanguage) => (aim: string) =>
+      `${owner.id}-${aim}${language === 'micropython' ? '-controller' : ''}${LANGUAGES[language].ending}`
+    const made: [ProgramLanguage, PythonProgram[]][] = [
+      ['python', pythonPrograms(owner, reached, file('python'))], ['c', cPrograms(owner, reached, file('c'))],
+      ['shell', shellPrograms(owner, reached, file('shell'))],
+      ...reached.by === 'serial' && isController(owner)
+        ? [['cpp', [controllerCpp(owner, reached)]], ['micropython', [controllerPython(owner, reached)]]] satisfies [ProgramLanguage,
+            PythonProgram[]][]
+        : [],
+    ]
+    for (const [language, list] of made) for (const { aim, text, arguments: words } of list) programs.push({
+      file: file(language)(aim), partId: owner.id, aim, language, title: AIMS[aim], text, start: startOf(language, file(language)(aim), words),
+      see: seenWith(owner, reached, aim),
+      cautions: aim === 'move' ? cautionsOf(owner.part) : [],
+    })
+  }
+  programs.push(...wholePrograms(bench, parts))
+  return { programs, without }
+}

@@ -1,0 +1,36 @@
+/** Small programs that try one part, or the plan as a whole, with the plan's lines, addresses and ports in them. */
+
+/** `cpp` and `micropython` run on a microcontroller at the other end of a serial link. */
+export type ProgramLanguage = 'python' | 'c' | 'shell' | 'cpp' | 'micropython'
+
+/**
+ * `read` once or each second; `watch` what happens; `move` something; `show` something on it; `loopback` of a port; `link` both ends;
+ * `serve` readings; `fan` by threshold; `shutdown` by a button.
+ */
+export type ProgramAim = 'read' | 'watch' | 'move' | 'show' | 'loopback' | 'link' | 'serve' | 'fan' | 'shutdown'
+
+export interface SmallProgram {
+  /** File name, unique in the plan. */
+  file: string
+  /** Null for the plan as a whole. */
+  partId: string | null
+  aim: ProgramAim
+  language: ProgramLanguage
+  title: string
+  text: string
+  /** Commands that build and start it, one for each line. */
+  start: string[]
+  /** What must be seen. */
+  see: string[]
+  cautions: string[]
+}
+
+/** A part that no program is written for, and why. */
+export interface WithoutProgram { partId: string, name: string, why: string }
+
+export interface SmallPrograms { programs: SmallProgram[], without: WithoutProgram[] }
+
+/** A line of the header that a program sets. */
+export interface OutLine { label: string, line: number, position: number, rest: 0 | 1 }
+/** A line of the header that a program reads. */
+export interface InLine { label: string, line: number, position: number, bias: 'pull-up' | 'pull-down' | 'none', active: 0 | 1 }

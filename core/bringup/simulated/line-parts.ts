@@ -1,0 +1,83 @@
+/** Parts that answer on one line to what a program does on another: an echo to a trigger, bits to a clock. */
+import type { ResolvedPart, Terminal } from '../../facts/types'
+import type { Machine } from './machine'
+
+/** In air of 20 °C, m/s. Textbook. */
+const SOUND_M_PER_S = 343
+/** From the trigger to the start of the echo pulse, and the most that the pulse lasts. memory */
+const ECHO = { afterS: 0.00045, mostS: 0.038 }
+/** A converter of two wires: steps for a gram, seconds from one figure to the next, bits of one. memory */
+const SCALE = { stepsPerGram: 420, everyS: 0.1, bits: 24 }
+
+interface Edge { line: number, atS: number, level: 0 | 1 }
+
+const ECHO_TYPE = 'distance-echo-5v'
+const SCALE_TYPE = 'scale-two-wire'
+
+export class LineParts {
+  private edges: Edge[] = []
+  /** Bits that a converter has given of its figure, and when the next figure is there. */
+  private readonly given = new Map<string, { bits: number, readyS: number }>()
+
+  constructor(private readonly machine: Machine) {}
+
+  reset(): void {
+    this.edges = []
+    this.given.clear()
+  }
+
+  private terminal(owner: ResolvedPart, id: string): Terminal | undefined {
+    return this.machine.facts.byKey.get(`${owner.id}.${id}`)
+  }
+
+  /** Line of the board that a terminal hangs on, in this thing; undefined where a fault keeps it off, or no wire goes there. */
+  private lineOf(owner: ResolvedPart, id: string): number | undefined {
+    const terminal = this.terminal(owner, id)
+    const { world } = this.machine
+    if (terminal?.place?.kind !== 'header' || world.signalAt(terminal).at !== 'planned') return undefined
+    return world.isFed(owner) && !world.isDead(owner.id) ? terminal.place.line?.line : undefined
+  }
+
+  private of(type: string): ResolvedPart[] {
+    return this.machine.facts.parts.filter(({ part }) => part.id === type)
+  }
+
+  /** A program moved a line. */
+  moved(line: number, before: 0 | 1 | undefined, level: 0 | 1): void {
+    const { machine } = this
+    if (before === level) return
+    for (const owner of this.of(ECHO_TYPE)) if (level === 0 && before === 1 && this.lineOf(owner, 'trig') === line) {
+      const echo = this.lineOf(owner, 'echo')
+      if (echo === undefined) continue
+      const atS = machine.nowS + ECHO.afterS
+      const lastsS = Math.min(ECHO.mostS, 2 * machine.quantity(owner, 'distance') / 1000 / SOUND_M_PER_S)
+      this.edges = [...this.edges.filter(edge => edge.line !== echo), { line: echo, atS, level: 1 },
+        { line: echo, atS: atS + lastsS, level: 0 }]
+    }
+    for (const owner of this.of(SCALE_TYPE)) if (level === 1 && this.lineOf(owner, 'sck') === line) {
+      const bits = (this.given.get(owner.id)?.bits ?? 0) + 1
+      const isDone = bits > SCALE.bits
+      this.given.set(owner.id, { bits: isDone ? 0 : bits, readyS: isDone ? machine.nowS + SCALE.everyS : 0 })
+    }
+  }
+
+  /** Level that such a part puts on a line now; undefined where none does. */
+  level(line: number): 0 | 1 | undefined {
+    const { nowS } = this.machine
+    // Between echoes its output is at rest like any other.
+    if (this.edges.filter(edge => edge.line === line && edge.atS <= nowS).at(-1)?.level === 1) return 1
+    const owner = this.of(SCALE_TYPE).find(entry => this.lineOf(entry, 'dout') === line)
+    if (!owner) return undefined
+    const { bits, readyS } = this.given.get(owner.id) ?? { bits: 0, readyS: 0 }
+    // High until the next figure is there; at rest, low, when it is.
+    if (bits === 0) return nowS < readyS ? 1 : undefined
+    const most = 2 ** (SCALE.bits - 1) - 1
+    const raw = Math.min(most, Math.round(this.machine.quantity(owner, 'weight') * SCALE.stepsPerGram))
+    return (raw >> SCALE.bits - bits & 1) as 0 | 1
+  }
+
+  /** Edges on these lines after a moment, in order. */
+  after(lines: readonly number[], atS: number): Edge[] {
+    return this.edges.filter(edge => lines.includes(edge.line) && edge.atS > atS).sort((a, b) => a.atS - b.atS)
+  }
+}
