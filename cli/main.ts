@@ -1,6 +1,6 @@
 /**
- * `bin/voltaris check|choose|place|power|build|diagnose|board|files|program|begin|boot|dt …`: the core for plans in files. Exit 0 fine,
- * 1 a stop, 2 unusable input.
+ * `bin/voltaris check|choose|place|power|build|diagnose|board|first-programs|files|program|begin|boot|dt …`: the core for plans in files.
+ * Exit 0 fine, 1 a stop, 2 unusable input.
  */
 import { boot } from './boot'
 import { build } from './build'
@@ -10,6 +10,7 @@ import { diagnose } from './diagnose'
 import { dt } from './dt'
 import { place } from './place'
 import { files } from './files'
+import { firstPrograms } from './first-programs'
 import { power } from './power'
 import { begin, program } from './program'
 import { UnusableInput } from './input'
@@ -21,6 +22,7 @@ const USAGE = `usage: voltaris check PLAN… [--json]
        voltaris build PLAN [--json|--steps|--wires|--cuts|--labels|--bodies|--parts]
        voltaris diagnose PLAN [--seen PROBE=WHAT]… [--sheet|--script|--as-built|--json]
        voltaris board PLAN [--fault ID]… [--tools 1|2] [--run LINE]… | board PLAN --faults
+       voltaris first-programs PLAN [--part ID] [--language NAME] [--json] [-o FOLDER]
        voltaris files PLAN [--json] [-o FOLDER]
        voltaris program PLAN FILE [--numbering line|header|own] [--language NAME] [--constants|--json] [-o OUT]
        voltaris begin FILE --board ID [--supply ID] [--numbering …] [-o PLAN]
@@ -47,6 +49,9 @@ diagnose
 board   the simulated board at a prompt: its shell, and what hands do beside it (":help"); --fault makes faults in it, --faults
         lists those that the plan can have; --tools is the major version of libgpiod on the image; --run runs a line and
         ends, lines by standard input do the same; exit as the last line, 2 unusable input
+first-programs
+        small programs that try each part, with this plan's lines, addresses and ports: how they are started and what must be
+        seen; -o FOLDER writes them; exit 0, 1 there is none of that kind, 2 unusable input
 files   what the board must be told beside its boot file: every small file with where it goes, printed; -o FOLDER writes them
         with a script that puts them in place; exit 0, 1 a stop among them, 2 unusable input
 program a program, header file, configuration or table held against a plan: every pin, bus, address, rate and device in it;
@@ -61,7 +66,7 @@ dt      device tree sources and blobs; board: a board profile read from a blob; 
 PLAN    a plan file, or - for standard input`
 
 const commands: Record<string, (args: string[]) => number> = {
-  check, choose, place, power, build, diagnose, files, program, begin, boot, dt,
+  check, choose, place, power, build, diagnose, files, 'first-programs': firstPrograms, program, begin, boot, dt,
 }
 
 function main([name, ...args]: string[]): number {

@@ -2,9 +2,10 @@
 import { expose } from 'comlink'
 import { asBuiltOf } from '~~/core/bringup/as-built'
 import { runSheetOf } from '~~/core/bringup/diagnosis/sheet'
-import { modelOf, type Model } from '~~/core/bringup/diagnosis/table'
+import { benchOf, modelOf, type Model } from '~~/core/bringup/diagnosis/table'
 import { exercisesOf, solutionOf, type Exercise } from '~~/core/bringup/diagnosis/trainer'
 import type { Mark } from '~~/core/bringup/diagnosis/types'
+import { smallProgramsOf, type SmallPrograms } from '~~/core/bringup/programs'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { gatherFacts } from '~~/core/facts/gather'
 import type { Plan } from '~~/core/plan/types'
@@ -25,6 +26,11 @@ const service = {
   ping: () => true as const,
   /** The run sheet with what was seen. */
   sheet: (plan: Plan) => runSheetOf(gatherFacts(plan, shippedCatalogue), modelFor(plan)),
+  /** Small programs for its parts; none without a board. */
+  programs(plan: Plan): SmallPrograms {
+    const facts = gatherFacts(plan, shippedCatalogue)
+    return facts.board ? smallProgramsOf(benchOf(facts)) : { programs: [], without: [] }
+  },
   /** The sheet of what stands there, as Markdown. */
   asBuilt(plan: Plan) {
     const facts = gatherFacts(plan, shippedCatalogue)

@@ -8,6 +8,7 @@ export const ROUTES: Readonly<Record<string, 'GET' | 'POST'>> = {
   '/api/build': 'POST',
   '/api/diagnose': 'POST',
   '/api/board': 'POST',
+  '/api/first-programs': 'POST',
   '/api/files': 'POST',
   '/api/program': 'POST',
   '/api/begin': 'POST',

@@ -1,6 +1,8 @@
 /** What the routes do, by name: from the text of a body to the value that is answered. Runs in a worker thread. */
 import { stepsOf } from '../../core/build/of-facts'
 import { runSheetOf } from '../../core/bringup/diagnosis/sheet'
+import { benchOf } from '../../core/bringup/diagnosis/table'
+import { smallProgramsOf } from '../../core/bringup/programs'
 import { bodiesOf } from '../../core/mechanics/of-facts'
 import { shippedCatalogue } from '../../core/catalogue'
 import { tryBoards } from '../../core/choose/boards'
@@ -9,7 +11,8 @@ import { catalogueOf, gatherFacts } from '../../core/facts/gather'
 import { placePlan } from '../../core/placement/place'
 import { smallFilesJob } from './files'
 import { lintJob, rehearseJob, writeJob } from './boot'
-import { planFrom } from './bodies'
+import { planFrom, treeWork } from './bodies'
+import { unusable } from './problem'
 import { beginJob, programJob } from './program'
 import { applyJob, boardJob, compileJob, decompileJob, overlayJob } from './tree'
 
@@ -52,6 +55,12 @@ export const JOBS = {
   'diagnose': body => runSheetOf(gatherFacts(planFrom(body), shippedCatalogue)),
   /** What lines typed at the simulated board print. Its shell is large: it is read when somebody asks for it. */
   'board': async body => (await import('./board')).boardSitting(body),
+  /** Small programs for the parts of the plan, with how they are started and what must be seen. */
+  'first-programs': (body) => {
+    const facts = gatherFacts(planFrom(body), shippedCatalogue)
+    if (!facts.board) throw unusable('plan', [{ path: 'plan.board', message: 'The plan has no board: choose one.' }])
+    return smallProgramsOf(treeWork('plan.boot.base', () => benchOf(facts)))
+  },
   /** Every small file with its text, what is switched on, and the script that puts them in place. */
   'files': body => smallFilesJob(gatherFacts(planFrom(body), shippedCatalogue)),
   'program': programJob,

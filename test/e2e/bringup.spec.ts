@@ -149,3 +149,16 @@ test('the simulated board is typed at, measured, pulled at, and has a fault hidd
   await page.getByTestId('board-reveal').click()
   await expect(page.getByTestId('board-revealed')).not.toBeEmpty()
 })
+
+test('each part has its first programs, in the languages of the board, and a reason where it has none', async ({ page }) => {
+  await openDemo(page, 'Hive on the south slope', 'bringup')
+  await page.getByTestId('bringup-programs').click()
+  await page.getByTestId('program-air-read.py').click()
+  const text = page.getByTestId('program-text')
+  await expect(text).toContainText('transfer(bus, 0x76')
+  await page.getByTestId('language-c').click()
+  await expect(text).toContainText('#include <linux/i2c-dev.h>')
+  expect((await downloaded(page, 'program-save')).name).toBe('air-read.c')
+  await expect(page.getByText('Its driver in the kernel moves it')).toBeVisible()
+  expect((await downloaded(page, 'programs-all')).name).toMatch(/-programs\.zip$/)
+})

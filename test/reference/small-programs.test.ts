@@ -53,7 +53,8 @@ describe.skipIf(![PYTHON, '/usr/bin/gcc', '/usr/bin/dash', '/usr/bin/g++'].every
       else if (language === 'shell') execFileSync('/usr/bin/dash', ['-n', kernel.file(file, text)])
     }
     expect(python.length).toBeGreaterThan(40)
-    execFileSync(PYTHON, ['-W', 'error', '-c', 'import pathlib, sys\nfor name in sys.argv[1:]: compile(pathlib.Path(name).read_text(), name, "exec")', ...python])
+    const compile = 'import pathlib, sys\nfor name in sys.argv[1:]: compile(pathlib.Path(name).read_text(), name, "exec")'
+    execFileSync(PYTHON, ['-W', 'error', '-c', compile, ...python])
   })
 
   it('readings are those of the room, in Python and in C, and follow when the room changes', async () => {
@@ -110,7 +111,8 @@ print(${values.map(({ formula }) => formula).join(', ')})`
       for (const language of ['py', 'c']) {
         const { machine, program } = one(plan, `${part}-move.${language}`)
         const lines = machine.facts.terminals.filter(({ owner, place, signal }) => owner.id === part && signal && place?.kind === 'header')
-          .map(({ place, signal }) => ({ line: place!.kind === 'header' ? place!.line!.line : -1, rest: signal!.idleLevel === 'high' ? 1 : 0 }))
+          .map(({ place, signal }) =>
+            ({ line: place!.kind === 'header' ? place!.line!.line : -1, rest: signal!.idleLevel === 'high' ? 1 : 0 }))
         const all = machine.facts.board!.header.flatMap(({ line }) => line ?? [])
         const before = new Map(all.map(line => [line, machine.level(line)]))
         const seen: number[][] = []
@@ -121,7 +123,9 @@ print(${values.map(({ formula }) => formula).join(', ')})`
         expect([status, out.split('\n').length]).toEqual([0, lines.length + 2])
         expect(seen).toEqual(lines.map((_, nth) => [nth]))
         for (const { line, rest } of lines) expect(machine.outputs.get(line)).toBe(rest)
-        for (const line of all) if (!lines.some(own => own.line === line)) expect([line, machine.level(line)]).toEqual([line, before.get(line)])
+        for (const line of all) if (!lines.some(own => own.line === line)) {
+          expect([line, machine.level(line)]).toEqual([line, before.get(line)])
+        }
       }
     }
   })

@@ -4,7 +4,8 @@ import { checkScriptOf } from '~~/core/bringup/check-script'
 import { plainPlan, useRunSheet } from './useRunSheet'
 
 const VIEWS = [
-  { id: 'run', name: 'Run sheet' }, { id: 'scans', name: 'Addresses and scans' }, { id: 'board', name: 'Simulated board' },
+  { id: 'run', name: 'Run sheet' }, { id: 'scans', name: 'Addresses and scans' }, { id: 'programs', name: 'Programs' },
+  { id: 'board', name: 'Simulated board' },
   { id: 'trainer', name: 'Trainer' },
 ]
 const shown = ref('run')
@@ -104,6 +105,12 @@ const odd = computed(() => seen.value.filter(row => !row.seen!.isPlanned).length
       class="view"
     >
       <BringupScans />
+    </section>
+    <section
+      v-else-if="shown === 'programs'"
+      class="view"
+    >
+      <BringupPrograms :ask="ask" />
     </section>
     <section
       v-else-if="shown === 'board'"

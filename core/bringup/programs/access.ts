@@ -16,8 +16,9 @@ export type Access
     | { by: 'serial', device: string, baud: number, frame: string, isUsb: boolean }
     | { by: 'scale', data: number, clock: number }
     | { by: 'echo', trigger: number, echo: number }
-    | { by: 'out', lines: OutLine[] }
-    | { by: 'in', lines: InLine[] }
+    /** `left`: why others of its lines are not among them. */
+    | { by: 'out', lines: OutLine[], left: string[] }
+    | { by: 'in', lines: InLine[], left: string[] }
     | { by: 'pulses', chip: string, channel: number, periodNs: number, duties: { label: string, ns: number }[] }
     | { by: 'pixels', device: string, count: number, kind: 'clocked' | 'one wire' }
     | { by: 'events', device: string }
@@ -35,20 +36,22 @@ function lineOf(terminal: Terminal, taken: ReadonlySet<number>): { line: number,
   }
   if (place.kind !== 'header' || !place.line) return `${terminal.label} is at no line of the header.`
   const { line } = place.line
-  return taken.has(line) ? `A driver of the kernel has line ${line}, ${terminal.label}: it works by itself.` : { line, position: place.position }
+  return taken.has(line)
+    ? `A driver of the kernel has line ${line}, ${terminal.label}: it works by itself.`
+    : { line, position: place.position }
 }
 
-/** Each of several lines, or the first reason against one of them. */
+/** Each of several lines that a program can have, and why the others are left; or the first reason where there is none. */
 function linesOf<T>(terminals: readonly Terminal[], taken: ReadonlySet<number>,
-  make: (terminal: Terminal, at: { line: number, position: number }) => T): T[] | string {
-  const found: T[] = []
-  let reason = ''
+  make: (terminal: Terminal, at: { line: number, position: number }) => T): { lines: T[], left: string[] } | string {
+  const lines: T[] = []
+  const left: string[] = []
   for (const terminal of terminals) {
     const at = lineOf(terminal, taken)
-    if (typeof at === 'string') reason ||= at
-    else found.push(make(terminal, at))
+    if (typeof at === 'string') left.push(at)
+    else lines.push(make(terminal, at))
   }
-  return found.length ? found : reason
+  return lines.length ? { lines, left } : left[0] ?? ''
 }
 
 const inLine = ({ signal, label }: Terminal, at: { line: number, position: number }): InLine => {
@@ -102,12 +105,12 @@ function reach(owner: ResolvedPart, bench: Bench, present: readonly Present[], t
   const ins = plain.filter(({ signal }) => signal!.direction === 'out')
   if (outs.length && owner.part.boot?.length) return { by: 'nothing', why: 'Its driver in the kernel moves it, and nobody else should.' }
   if (outs.length) {
-    const lines = linesOf(outs, taken, outLine)
-    return typeof lines === 'string' ? { by: 'nothing', why: lines } : { by: 'out', lines }
+    const found = linesOf(outs, taken, outLine)
+    return typeof found === 'string' ? { by: 'nothing', why: found } : { by: 'out', ...found }
   }
   if (ins.length) {
-    const lines = linesOf(ins, taken, inLine)
-    return typeof lines === 'string' ? { by: 'nothing', why: lines } : { by: 'in', lines }
+    const found = linesOf(ins, taken, inLine)
+    return typeof found === 'string' ? { by: 'nothing', why: found } : { by: 'in', ...found }
   }
   return { by: 'nothing', why: owner.part.plugs?.some(({ socket }) => socket === 'display')
     ? 'The desktop or the console shows on it by itself.'

@@ -3,8 +3,8 @@ import type { ResolvedPart } from '../../facts/types'
 import type { Access } from './access'
 import { FRAMES, greetingOf } from './serial'
 import type { Recipe } from './recipes'
-import type { PythonProgram } from './python'
-import { hex } from './words'
+import type { ProgramText } from './types'
+import { biasOf, hex } from './words'
 
 const quoted = (text: string) => JSON.stringify(text)
 
@@ -46,6 +46,8 @@ const NUMBERS: Readonly<Record<string, string>> = {
   bcd: 'static int bcd(int value) { return (value >> 4) * 10 + (value & 15); }',
 }
 
+const formatOf = ({ label, digits, unit }: Recipe['values'][number]) => `${label} %.${digits}f ${unit.replaceAll('%', '%%')}`.trim()
+
 function i2cProgram(owner: ResolvedPart, { device, address }: Extract<Access, { by: 'i2c' }>, recipe: Recipe, file: string): string {
   const { who, wake = [], ask = [], askMs = 0, trimmed = [], blocks, steps = [], values } = recipe
   const say = (sent: readonly number[]) =>
@@ -54,7 +56,8 @@ function i2cProgram(owner: ResolvedPart, { device, address }: Extract<Access, { 
   const read = (name: string, list: typeof blocks, indent: string) => {
     at = 0
     return list.map(({ register, bytes }) => {
-      const line = `${indent}transfer(bus, ${hex(address)}, (unsigned char[]){ ${register.map(hex).join(', ')} }, ${register.length}, ${name} + ${at}, ${bytes});`
+      const named = `(unsigned char[]){ ${register.map(hex).join(', ')} }, ${register.length}`
+      const line = `${indent}transfer(bus, ${hex(address)}, ${named}, ${name} + ${at}, ${bytes});`
       at += bytes
       return line
     })
@@ -91,7 +94,7 @@ ${trimmed.length ? `  unsigned char k[${size(trimmed)}];\n` : ''}${who
     if (nth) sleep(1);
 ${[...ask.map(say), ...askMs ? [`    usleep(${askMs * 1000});`] : [], ...read('d', blocks, '    '),
   ...steps.map(([name, formula]) => `    double ${name} = ${formula};`),
-  `    printf(${quoted(`${values.map(({ label, digits, unit }) => `${label} %.${digits}f ${unit.replaceAll('%', '%%')}`.trim()).join(', ')}\n`)},`,
+  `    printf(${quoted(`${values.map(formatOf).join(', ')}\n`)},`,
   `      ${values.map(({ formula }) => formula).join(',\n      ')});`, '    fflush(stdout);'].join('\n')}
   }
   return 0;
@@ -177,7 +180,7 @@ int main(int count, char **words) {
   unsigned numbers[COUNT];
   for (int nth = 0; nth < COUNT; nth++) numbers[nth] = lines[nth].line;
   int asked = request(numbers, COUNT, GPIO_V2_LINE_FLAG_INPUT | GPIO_V2_LINE_FLAG_EDGE_RISING | GPIO_V2_LINE_FLAG_EDGE_FALLING
-    | ${BIAS[lines.every(({ bias }) => bias === lines[0]!.bias) ? lines[0]!.bias : 'pull-up']}, 0);
+    | ${BIAS[biasOf(lines)]}, 0);
   struct gpio_v2_line_values now = { .mask = (1ull << COUNT) - 1 };
   if (ioctl(asked, GPIO_V2_LINE_GET_VALUES_IOCTL, &now) < 0) fail("the lines");
   for (int nth = 0; nth < COUNT; nth++) {
@@ -258,7 +261,7 @@ ${greeting
 }
 
 /** The C programs of one part. */
-export function cPrograms(owner: ResolvedPart, access: Access, file: (aim: string) => string): PythonProgram[] {
+export function cPrograms(owner: ResolvedPart, access: Access, file: (aim: string) => string): ProgramText[] {
   switch (access.by) {
     case 'i2c': return access.recipe?.values.length
       ? [{ aim: 'read', arguments: '10', text: i2cProgram(owner, access, access.recipe, file('read')) }]

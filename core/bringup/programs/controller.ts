@@ -1,14 +1,14 @@
 /** What runs on a microcontroller at the other end of a serial link: a count each second, and an answer to each line. */
 import type { ResolvedPart } from '../../facts/types'
 import type { Access } from './access'
-import type { PythonProgram } from './python'
+import type { ProgramText } from './types'
 
 type Serial = Extract<Access, { by: 'serial' }>
 
 export const isController = ({ part }: Pick<ResolvedPart, 'part'>): boolean => /^controller-/.test(part.id)
 
 /** C++ as the usual environments for such boards take it: `setup` once, `loop` for ever, the port by the name `Serial`. */
-export const controllerCpp = (owner: ResolvedPart, { baud, isUsb }: Serial): PythonProgram => ({
+export const controllerCpp = (owner: ResolvedPart, { baud, isUsb }: Serial): ProgramText => ({
   aim: 'link', arguments: '', text: `// ${owner.name}: counts each second and answers each line that comes.
 // ${isUsb ? 'By its USB plug.' : 'TX of this board goes to RX of the other one, and RX to TX; ground to ground.'} ${baud}, 8N1.
 
@@ -47,7 +47,7 @@ void loop() {
 `,
 })
 
-export const controllerPython = (owner: ResolvedPart, { baud, isUsb }: Serial): PythonProgram => ({
+export const controllerPython = (owner: ResolvedPart, { baud, isUsb }: Serial): ProgramText => ({
   aim: 'link', arguments: '', text: `# ${owner.name}: counts each second and answers each line that comes.
 # ${isUsb ? 'By its USB plug.' : 'TX of this board goes to RX of the other one, and RX to TX; ground to ground.'}
 # On the microcontroller; port 1 and its usual pins: where yours are others, name them here.

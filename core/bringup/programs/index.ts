@@ -6,10 +6,10 @@ import { STIMULI } from '../readings'
 import { reachedParts, type Access } from './access'
 import { cPrograms } from './c'
 import { controllerCpp, controllerPython, isController } from './controller'
-import { pythonPrograms, type PythonProgram } from './python'
+import { pythonPrograms } from './python'
 import { seenBySerial } from './serial'
 import { shellPrograms } from './shell'
-import type { ProgramAim, ProgramLanguage, SmallProgram, SmallPrograms } from './types'
+import type { ProgramAim, ProgramLanguage, ProgramText, SmallProgram, SmallPrograms } from './types'
 import { wholePrograms } from './whole'
 
 export type * from './types'
@@ -48,9 +48,12 @@ function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim): string[
     case 'files': case 'probes': case 'scale': case 'echo':
       return ['A line with each reading; no reading is far from what the room has.', ...stimuli]
     case 'clock': return ['Two times that differ by less than a second or two once the clock was set (hwclock -w).']
-    case 'out': return [`${access.lines.map(({ label }) => label).join(', ')}, each for a second: a click, a lamp, or the thing itself moves.`,
-      'Nothing but the one that is named moves.']
-    case 'in': return ['At rest first; each press or movement says "active", and "at rest" when it ends.']
+    case 'out': return [
+      `${access.lines.map(({ label }) => label).join(', ')}, each for a second: a click, a lamp, or the thing itself moves.`,
+      'Nothing but the one that is named moves.', ...access.left.map(why => `Left out: ${why}`),
+    ]
+    case 'in': return ['At rest first; each press or movement says "active", and "at rest" when it ends.',
+      ...access.left.map(why => `Left out: ${why}`)]
     case 'pulses': return [`It goes to ${access.duties.map(({ label }) => label).join(', ')}, and rests.`]
     case 'serial': return aim === 'loopback'
       ? ['"all 256 bytes came back". With the join taken off again nothing comes back.']
@@ -73,16 +76,17 @@ export function smallProgramsOf(bench: Bench): SmallPrograms {
     }
     const file = (language: ProgramLanguage) => (aim: string) =>
       `${owner.id}-${aim}${language === 'micropython' ? '-controller' : ''}${LANGUAGES[language].ending}`
-    const made: [ProgramLanguage, PythonProgram[]][] = [
+    const made: [ProgramLanguage, ProgramText[]][] = [
       ['python', pythonPrograms(owner, reached, file('python'))], ['c', cPrograms(owner, reached, file('c'))],
       ['shell', shellPrograms(owner, reached, file('shell'))],
       ...reached.by === 'serial' && isController(owner)
         ? [['cpp', [controllerCpp(owner, reached)]], ['micropython', [controllerPython(owner, reached)]]] satisfies [ProgramLanguage,
-            PythonProgram[]][]
+          ProgramText[]][]
         : [],
     ]
     for (const [language, list] of made) for (const { aim, text, arguments: words } of list) programs.push({
-      file: file(language)(aim), partId: owner.id, aim, language, title: AIMS[aim], text, start: startOf(language, file(language)(aim), words),
+      file: file(language)(aim), partId: owner.id, aim, language, title: AIMS[aim], text,
+      start: startOf(language, file(language)(aim), words),
       see: seenWith(owner, reached, aim),
       cautions: aim === 'move' ? cautionsOf(owner.part) : [],
     })

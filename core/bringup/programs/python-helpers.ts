@@ -78,7 +78,9 @@ def set_values(asked, values):
     bits = sum(value << nth for nth, value in enumerate(values))
     fcntl.ioctl(asked, 0xC010B40F, bytearray(struct.pack('QQ', bits, (1 << len(values)) - 1)))
 
+` }
 
+const edges: PythonPiece = { imports: ['os', 'select', 'struct'], text: `
 def next_edge(asked, seconds):
     """The next change: its time in seconds, its line, and whether it rose. None if there is none in that time."""
     poll = select.poll()
@@ -124,5 +126,5 @@ def folder_of(pattern, name, nth):
     return pathlib.Path(found[nth])
 ` }
 
-export const PYTHON = { transfer, numbers, lines, port, folders } as const
+export const PYTHON = { transfer, numbers, lines, edges, port, folders } as const
 export type PythonPieceName = keyof typeof PYTHON

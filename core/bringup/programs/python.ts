@@ -1,204 +1,22 @@
-/** The Python programs: each one file that runs with Python 3.8 or newer and nothing beside it. */
+/** The Python programs of a part. */
 import type { ResolvedPart } from '../../facts/types'
-import { HWMON, IIO, QUANTITIES, type ReadingFile } from '../readings'
 import type { Access } from './access'
-import { PYTHON, type PythonPieceName } from './python-helpers'
-import type { Recipe } from './recipes'
+import { pythonFile, quoted, type PythonParts } from './python-file'
+import { elsewhere, pythonReader } from './python-readers'
 import { FRAMES, greetingOf } from './serial'
-import { hex } from './words'
+import type { ProgramText } from './types'
+import { biasOf, hex } from './words'
 
-/** A function `read_…()` that gives `(name, value, unit)` for each reading, with what it needs above it. */
-export interface PythonReader { name: string, pieces: PythonPieceName[], imports: string[], constants: string[], body: string }
-
-const quoted = (text: string) => `'${text.replaceAll('\\', '\\\\').replaceAll('\'', '\\\'')}'`
-const identifier = (id: string) => id.replaceAll(/[^a-z0-9]+/g, '_')
-const bytes = (list: readonly number[]) => `[${list.map(hex).join(', ')}]`
-
-/** What is tried when the kernel says no. */
-const HINTS: Readonly<Partial<Record<Access['by'], string>>> = {
-  i2c: 'Look at the bus: i2cdetect -y, the wires, the address strap, and whether the boot file switches the bus on.',
-  files: 'Its driver has not found it: look at dmesg, the boot file and the wires.',
-  probes: 'Look for probes: ls /sys/bus/w1/devices. None: the line in the boot file, the wires, the pull-up of 4.7 kΩ.',
-  clock: 'Its driver has not found it: look at dmesg, the boot file and the wires.',
-  serial: 'Look for the port: ls -l /dev/serial* /dev/tty*, and whether the boot file switches it on and nothing else has it open.',
-  out: 'Another program or a driver may have the line: gpioinfo tells which.',
-  in: 'Another program or a driver may have the line: gpioinfo tells which.',
-  scale: 'Another program or a driver may have the line: gpioinfo tells which.',
-  echo: 'Another program or a driver may have the line: gpioinfo tells which.',
-  pulses: 'No pulse channel: its line in the boot file switches it on. Writing there needs root or the group gpio.',
-  pixels: 'No such bus: its line in the boot file switches it on.',
-  events: 'No such input: look at dmesg, and at the plug.',
-}
-const DENIED = 'You may not: run it with sudo, or join the group that ls -l shows for it, and log in anew.'
-
-/** One file: what it is for, what it needs, and its main part. */
-export function pythonFile(given: { about: string[], imports: readonly string[], pieces: readonly PythonPieceName[],
-  constants: readonly string[], functions: readonly string[], main: string, by: Access['by'] | 'several' }): string {
-  const pieces = [...new Set(given.pieces)]
-  const imports = [...new Set(['sys', ...given.imports, ...pieces.flatMap(piece => PYTHON[piece].imports)])].sort()
-  const hint = given.by === 'several' ? 'Try the program of that part alone.' : HINTS[given.by] ?? ''
-  return `${[
-    `#!/usr/bin/env python3\n"""${given.about.join('\n')}\n"""`,
-    imports.map(name => `import ${name}`).join('\n'),
-    ...given.constants.length ? [given.constants.join('\n')] : [],
-  ].join('\n')}\n${[...pieces.map(piece => PYTHON[piece].text.trim()), ...given.functions].map(text => `\n\n${text}\n`).join('')}
-
-def main():
-${given.main.split('\n').map(line => line && `    ${line}`).join('\n')}
-
-
-if __name__ == '__main__':
-    try:
-        main()
-    except PermissionError as error:
-        sys.exit(f'{error}. ${DENIED}')
-    except OSError as error:
-        sys.exit(f'{error}. ${hint}')
-    except KeyboardInterrupt:
-        pass
-`
-}
-
-export const EACH_SECOND = (name: string) => `for nth in range(int(sys.argv[1]) if len(sys.argv) > 1 else 1):
+const EACH_SECOND = (name: string) => `for nth in range(int(sys.argv[1]) if len(sys.argv) > 1 else 1):
     if nth:
         time.sleep(1)
     print(', '.join(f'{what} {value} {unit}'.strip() for what, value, unit in ${name}()), flush=True)`
-
-const fileReading = (what: string, unit: string, digits: number, { name, per, zero = 0, scaleFile, isRaw }: ReadingFile) => {
-  const raw = `float((folder / ${quoted(name)}).read_text())`
-  const figure = isRaw
-    ? `${raw} - ZERO`
-    : scaleFile
-      ? `${raw} * float((folder / ${quoted(scaleFile)}).read_text()) / 1000`
-      : zero ? `(${raw} - ${zero}) / ${per}` : `${raw} / ${per}`
-  return `(${quoted(what)}, round(${isRaw ? `(${figure}) / PER_UNIT` : figure}, ${digits}), ${quoted(unit)})`
-}
-
-/** How a part's readings are taken; null for what gives none. */
-export function pythonReader(owner: ResolvedPart, access: Access): PythonReader | null {
-  const name = `read_${identifier(owner.id)}`
-  const about = `    """${owner.name.replaceAll('"', '\'')}."""`
-  switch (access.by) {
-    case 'files': {
-      const table = access.folder === 'iio' ? IIO : HWMON
-      const pattern = access.folder === 'iio' ? '/sys/bus/iio/devices/iio:device*' : '/sys/class/hwmon/hwmon*'
-      const readings = access.quantities.flatMap((what) => {
-        const file = table[what]
-        const { name: word, unit, digits } = QUANTITIES[what]
-        return file ? [`        ${fileReading(word, unit, digits, file)},`] : []
-      })
-      if (!readings.length) return null
-      const raw = access.quantities.some(what => table[what]?.isRaw)
-      return { name, pieces: ['folders'], imports: [], constants: raw
-        ? ['# What it says with nothing on it, and for each gram more: find both with a known weight.', 'ZERO, PER_UNIT = 8388608, 420']
-        : [], body: `def ${name}():
-${about}
-    folder = folder_of(${quoted(pattern)}, ${quoted(access.name)}, ${access.nth})
-    return [
-${readings.join('\n')}
-    ]` }
-    }
-    case 'probes': return { name, pieces: [], imports: ['glob', 'pathlib'], constants: [], body: `def ${name}():
-${about}
-    found = sorted(glob.glob('/sys/bus/w1/devices/28-*'))
-    if len(found) < ${access.count}:
-        raise OSError(2, f'{len(found)} of ${access.count} probes answer: {", ".join(found)}')
-    return [(path[-12:], round(int(pathlib.Path(path, 'temperature').read_text()) / 1000, 1), '°C') for path in found]` }
-    case 'clock': return { name, pieces: [], imports: ['pathlib'], constants: [], body: `def ${name}():
-${about}
-    at = pathlib.Path(${quoted(`/sys/class/rtc/${access.rtc}`)})
-    return [('time', (at / 'date').read_text().strip() + ' ' + (at / 'time').read_text().strip(), 'UTC')]` }
-    case 'i2c': return access.recipe?.values.length ? i2cReader(name, about, access, access.recipe) : null
-    case 'scale': return {
-      name, pieces: ['lines'], imports: [], constants: [
-        `CHIP = '/dev/gpiochip0'`, '# What it says with nothing on it, and for each gram more: find both with a known weight.',
-        'EMPTY, PER_GRAM = 0, 420',
-      ],
-      body: `def ${name}():
-${about}
-    data = request([${access.data}], INPUT)
-    clock = request([${access.clock}], OUTPUT, [0])
-    try:
-        for _ in range(100):
-            if get_values(data, 1) == [0]:
-                break
-            time.sleep(0.01)
-        else:
-            raise OSError(62, 'it never says that a figure is ready: supply, DOUT')
-        raw = 0
-        for _ in range(24):
-            set_values(clock, [1])
-            raw = raw << 1 | get_values(data, 1)[0]
-            set_values(clock, [0])
-        # The 25th asks for the same input again.
-        set_values(clock, [1])
-        set_values(clock, [0])
-    finally:
-        os.close(data)
-        os.close(clock)
-    raw = raw - (1 << 24) if raw >> 23 else raw
-    return [('figure', raw, ''), ('weight', round((raw - EMPTY) / PER_GRAM, 1), 'g')]`,
-    }
-    case 'echo': return {
-      name, pieces: ['lines'], imports: ['select', 'time'], constants: [`CHIP = '/dev/gpiochip0'`], body: `def ${name}():
-${about}
-    echo = request([${access.echo}], INPUT | EDGES)
-    trigger = request([${access.trigger}], OUTPUT, [0])
-    try:
-        time.sleep(0.06)
-        set_values(trigger, [1])
-        set_values(trigger, [0])
-        rise, fall = next_edge(echo, 0.5), next_edge(echo, 0.5)
-    finally:
-        os.close(echo)
-        os.close(trigger)
-    if not rise or not fall:
-        raise OSError(62, 'no echo: its supply, TRIG, and the divider at ECHO')
-    # There and back, in air of 20 °C.
-    return [('distance', round((fall[0] - rise[0]) * 343 / 2 * 1000), 'mm')]`,
-    }
-    default: return null
-  }
-}
-
-function i2cReader(name: string, about: string, { device, address }: Extract<Access, { by: 'i2c' }>, recipe: Recipe): PythonReader {
-  const { who, wake = [], ask = [], askMs = 0, trimmed = [], blocks, steps = [], values } = recipe
-  const said = (list: readonly (readonly number[])[]) => list.map(sent => `        transfer(bus, ${hex(address)}, ${bytes(sent)})`)
-  const blocksOf = (list: typeof blocks) => list
-    .map(block => `transfer(bus, ${hex(address)}, ${bytes(block.register)}, ${block.bytes})`).join(' + ')
-  const body = [
-    `def ${name}():`, about, `    bus = os.open(${quoted(device)}, os.O_RDWR)`, '    try:',
-    ...who
-      ? [
-          `        found = transfer(bus, ${hex(address)}, [${hex(who.register)}], 1)[0]`, `        if found != ${hex(who.value)}:`,
-          `            raise OSError(19, f'register ${hex(who.register)} says {found:#04x}, not ${hex(who.value)}: another part answers there')`,
-        ]
-      : [],
-    ...wake.length
-      ? [
-          `        if not ${name}.is_awake:`,
-          ...wake.flatMap(({ send, ms }) => [...said([send]).map(line => `    ${line}`), ...ms ? [`            time.sleep(${ms / 1000})`] : []]),
-          `            ${name}.is_awake = True`,
-        ]
-      : [],
-    ...trimmed.length ? [`        k = ${blocksOf(trimmed)}`] : [],
-    ...said(ask), ...askMs ? [`        time.sleep(${askMs / 1000})`] : [],
-    `        d = ${blocksOf(blocks)}`,
-    '    finally:', '        os.close(bus)',
-    ...steps.map(([step, formula]) => `    ${step} = ${formula}`),
-    '    return [',
-    ...values.map(({ label, digits, formula, unit }) => `        (${quoted(label)}, round(${formula}, ${digits || 'None'}), ${quoted(unit)}),`),
-    '    ]',
-    ...wake.length ? ['', '', `${name}.is_awake = False`] : [],
-  ]
-  return { name, pieces: ['transfer', 'numbers'], imports: ['time'], constants: [], body: body.join('\n') }
-}
 
 const I2C_ANSWERS = ({ device, address, recipe }: Extract<Access, { by: 'i2c' }>) => `bus = os.open(${quoted(device)}, os.O_RDWR)
 found = transfer(bus, ${hex(address)}, ${recipe?.who ? `[${hex(recipe.who.register)}]` : '[]'}, 1)[0]
 ${recipe?.who
   ? `if found != ${hex(recipe.who.value)}:
-    raise OSError(19, f'register ${hex(recipe.who.register)} says {found:#04x}, not ${hex(recipe.who.value)}: another part answers there')
+    raise OSError(19, ${elsewhere(recipe.who)})
 print(f'it is there: register ${hex(recipe.who.register)} says {found:#04x}')`
   : `print(f'it answers at ${hex(address)}; the first byte is {found:#04x}')`}`
 
@@ -214,13 +32,14 @@ for page in range(8):
         transfer(bus, ${hex(address)}, [0x40] + [0xFF if column // 16 <= page else 0x00] * 16)
 print('stairs from the left edge to the right one')`
 
-export interface PythonProgram { aim: 'read' | 'watch' | 'move' | 'show' | 'loopback' | 'link', text: string, arguments: string }
+type Head = (aim: string, does: string, args?: string) => string[]
+type Plain = Omit<PythonParts, 'about' | 'main'>
 
 /** The Python programs of one part. */
-export function pythonPrograms(owner: ResolvedPart, access: Access, file: (aim: string) => string): PythonProgram[] {
-  const head = (aim: string, does: string, args = '') => [`${owner.name.replaceAll('"', '\'')}: ${does}`, '',
+export function pythonPrograms(owner: ResolvedPart, access: Access, file: (aim: string) => string): ProgramText[] {
+  const head: Head = (aim, does, args = '') => [`${owner.name.replaceAll('"', '\'')}: ${does}`, '',
     `Start it: python3 ${file(aim)}${args && ` ${args}`}`]
-  const plain = { imports: [], pieces: [] as PythonPieceName[], constants: [] as string[], functions: [] as string[], by: access.by }
+  const plain: Plain = { imports: [], pieces: [], constants: [], functions: [], by: access.by }
   const reader = pythonReader(owner, access)
   if (reader) return [{ aim: 'read', arguments: '10', text: pythonFile({
     ...plain, about: head('read', 'reads it once, or so many times, each second.', '10'), imports: ['time', ...reader.imports],
@@ -236,7 +55,8 @@ export function pythonPrograms(owner: ResolvedPart, access: Access, file: (aim: 
       ...plain, about: head('move', 'each of its lines goes on for a second, one after the other, and rests again.'), imports: ['time'],
       pieces: ['lines'], constants: [
         `CHIP = '/dev/gpiochip0'`, '# Name, line, position on the header, level at rest.',
-        `LINES = [${access.lines.map(({ label, line, position, rest }) => `(${quoted(label)}, ${line}, ${position}, ${rest})`).join(', ')}]`,
+        `LINES = [${access.lines.map(({ label, line, position, rest }) =>
+          `(${quoted(label)}, ${line}, ${position}, ${rest})`).join(', ')}]`,
       ], main: `rest = [level for _, _, _, level in LINES]
 asked = request([line for _, line, _, _ in LINES], OUTPUT, rest)
 try:
@@ -249,10 +69,11 @@ finally:
 print('all at rest')`,
     }) }]
     case 'in': return [{ aim: 'watch', arguments: '20', text: pythonFile({
-      ...plain, about: head('watch', 'tells each change of its lines for so many seconds.', '20'), imports: ['select', 'time'],
-      pieces: ['lines'], constants: [
+      ...plain, about: head('watch', 'tells each change of its lines for so many seconds.', '20'), imports: ['time'],
+      pieces: ['lines', 'edges'], constants: [
         `CHIP = '/dev/gpiochip0'`, '# Line: name, position on the header, level that it has when something is up.',
-        `LINES = {${access.lines.map(({ label, line, position, active }) => `${line}: (${quoted(label)}, ${position}, ${active})`).join(', ')}}`,
+        `LINES = {${access.lines.map(({ label, line, position, active }) =>
+          `${line}: (${quoted(label)}, ${position}, ${active})`).join(', ')}}`,
       ], main: `asked = request(list(LINES), INPUT | EDGES | BIAS[${quoted(biasOf(access.lines))}])
 for (name, position, active), level in zip(LINES.values(), get_values(asked, len(LINES))):
     print(f'{name}, position {position}: {"active" if level == active else "at rest"}', flush=True)
@@ -287,7 +108,8 @@ print('it rests')`,
     }) }]
     case 'serial': return serialPrograms(owner, access, head, plain)
     case 'pixels': return [{ aim: 'show', arguments: '', text: pythonFile({
-      ...plain, about: head('show', 'a dim point runs along it, red, green and blue.'), imports: ['ctypes', 'fcntl', 'os', 'struct', 'time'],
+      ...plain, about: head('show', 'a dim point runs along it, red, green and blue.'),
+      imports: ['ctypes', 'fcntl', 'os', 'struct', 'time'],
       constants: [`DEVICE, COUNT = ${quoted(access.device)}, ${access.count}`, `HZ = ${access.kind === 'clocked' ? 1_000_000 : 2_400_000}`],
       functions: [SEND, PIXELS[access.kind]], main: `bus = os.open(DEVICE, os.O_RDWR)
 for colour in [(32, 0, 0), (0, 32, 0), (0, 0, 32)]:
@@ -298,7 +120,8 @@ send(bus, frame([(0, 0, 0)] * COUNT))
 print('it ran along three times; all dark again')`,
     }) }]
     case 'events': return [{ aim: 'watch', arguments: '20', text: pythonFile({
-      ...plain, about: head('watch', 'prints what is pressed or touched for so many seconds.', '20'), imports: ['os', 'select', 'struct', 'time'],
+      ...plain, about: head('watch', 'prints what is pressed or touched for so many seconds.', '20'),
+      imports: ['os', 'select', 'struct', 'time'],
       constants: [`DEVICE = ${quoted(access.device)}`, `EVENT = struct.Struct('llHHi')`], main: `asked = os.open(DEVICE, os.O_RDONLY)
 poll = select.poll()
 poll.register(asked, select.POLLIN)
@@ -314,17 +137,15 @@ while (left := end - time.monotonic()) > 0 and poll.poll(left * 1000):
   }
 }
 
-const biasOf = (lines: Extract<Access, { by: 'in' }>['lines']) => lines.every(({ bias }) => bias === lines[0]!.bias) ? lines[0]!.bias : 'pull-up'
-
-function serialPrograms(owner: ResolvedPart, access: Extract<Access, { by: 'serial' }>, head: (aim: string, does: string, args?: string)
-=> string[], plain: Pick<Parameters<typeof pythonFile>[0], 'imports' | 'pieces' | 'constants' | 'functions' | 'by'>): PythonProgram[] {
+function serialPrograms(owner: ResolvedPart, access: Extract<Access, { by: 'serial' }>, head: Head, plain: Plain): ProgramText[] {
   const constants = [`PORT, RATE = ${quoted(access.device)}, ${access.baud}`, `# ${access.frame}`,
     `FRAME = ${FRAMES.python(access.frame)}`]
   const greeting = greetingOf(owner.part.id)
-  const link: PythonProgram = { aim: 'link', arguments: '5', text: pythonFile({
+  const said = greeting ? `os.write(asked, ${JSON.stringify(greeting).replace(/^"/, 'b"')})\n` : ''
+  const link: ProgramText = { aim: 'link', arguments: '5', text: pythonFile({
     ...plain, about: head('link', 'says something and prints what comes for so many seconds.', '5'), pieces: ['port'], constants,
     main: `asked = open_port()
-${greeting ? `os.write(asked, ${JSON.stringify(greeting).replace(/^"/, 'b"')})\n` : ''}heard = hear(asked, float(sys.argv[1] if len(sys.argv) > 1 else 5))
+${said}heard = hear(asked, float(sys.argv[1] if len(sys.argv) > 1 else 5))
 print(heard.decode('ascii', 'replace').strip() or 'nothing came')
 odd = sum(1 for byte in heard if byte > 126 or byte < 9)
 if odd > len(heard) / 10:

@@ -35,8 +35,8 @@ export interface Recipe {
   values: readonly RecipeValue[]
 }
 
-const value = (what: Quantity, label: string, unit: string, digits: number, formula: string): RecipeValue => ({ label, unit, digits, formula,
-  what })
+const value = (what: Quantity, label: string, unit: string, digits: number, formula: string): RecipeValue =>
+  ({ label, unit, digits, formula, what })
 const celsius = (formula: string) => value('temperature', 'temperature', '°C', 1, formula)
 
 /**
@@ -94,7 +94,8 @@ const RECIPES: Readonly<Record<string, Recipe>> = {
   'colour-i2c': {
     who: { register: 0x92, value: 0x44 }, wake: [{ send: [0x80, 0x01] }, { send: [0x80, 0x03] }, { send: [0x81, 0xF6], ms: 30 }],
     blocks: [{ register: [0x94], bytes: 8 }],
-    values: ['clear', 'red', 'green', 'blue'].map((label, i) => ({ label, unit: 'counts', digits: 0, formula: `u16le(d, ${i * 2}) * 1.0` })),
+    values: ['clear', 'red', 'green', 'blue'].map((label, i) =>
+      ({ label, unit: 'counts', digits: 0, formula: `u16le(d, ${i * 2}) * 1.0` })),
   },
   'current-meter-i2c': {
     blocks: [{ register: [0x02], bytes: 2 }, { register: [0x01], bytes: 2 }],

@@ -18,7 +18,7 @@ export function seenBySerial(type: string): string {
   if (type in GREETINGS || SPEAK.includes(type)) {
     return 'Lines of text. Signs that are no text mean that rate or frame differ; nothing means wires, supply or port.'
   }
-  return 'Nothing, for it speaks only when it is asked in its own way, or bytes that are no text: silence is no fault. Loopback proves the port.'
+  return 'Nothing, or bytes that are no text: it speaks when it is asked in its own way. Silence is no fault: loopback proves the port.'
 }
 
 export const greetingOf = (type: string): string | null => GREETINGS[type] ?? PRINTS[type] ?? null

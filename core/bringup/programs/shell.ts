@@ -2,9 +2,9 @@
 import type { ResolvedPart } from '../../facts/types'
 import { HWMON, IIO, QUANTITIES } from '../readings'
 import type { Access } from './access'
-import type { PythonProgram } from './python'
 import { FRAMES, greetingOf } from './serial'
-import { hex } from './words'
+import type { ProgramText } from './types'
+import { biasOf, hex } from './words'
 
 const quoted = (text: string) => `'${text.replaceAll('\'', '\'\\\'\'')}'`
 const head = (owner: ResolvedPart, file: string, does: string, args = '') => `#!/bin/sh
@@ -66,7 +66,7 @@ ${EACH_SECOND('show')}`
 }
 
 /** The shell programs of one part. */
-export function shellPrograms(owner: ResolvedPart, access: Access, file: (aim: string) => string): PythonProgram[] {
+export function shellPrograms(owner: ResolvedPart, access: Access, file: (aim: string) => string): ProgramText[] {
   switch (access.by) {
     case 'files': {
       const text = filesProgram(owner, access, file('read'))
@@ -83,13 +83,16 @@ export function shellPrograms(owner: ResolvedPart, access: Access, file: (aim: s
   done
 }
 ${EACH_SECOND('show')}` }]
-    case 'clock': return [{ aim: 'read', arguments: '', text: `${head(owner, file('read'), 'what it says, beside the system\'s own time.')}echo "$(cat /sys/class/rtc/${access.rtc}/date) $(cat /sys/class/rtc/${access.rtc}/time) UTC"
+    case 'clock': return [{ aim: 'read', arguments: '', text: `${head(
+      owner, file('read'), 'what it says, beside the system\'s own time.')}clock=/sys/class/rtc/${access.rtc}
+echo "$(cat "$clock/date") $(cat "$clock/time") UTC"
 date -u '+%Y-%m-%d %H:%M:%S UTC, the system'
 ` }]
     case 'i2c': {
       const { number, address, recipe } = access
       return [{ aim: 'read', arguments: '', text: recipe?.who
-        ? `${head(owner, file('read'), 'asks it who it is.')}found=$(i2cget -y ${number} ${hex(address)} ${hex(recipe.who.register)}) || exit 1
+        ? `${head(owner, file('read'), 'asks it who it is.')}address=${hex(address)}
+found=$(i2cget -y ${number} "$address" ${hex(recipe.who.register)}) || exit 1
 if [ "$found" = ${hex(recipe.who.value)} ]; then
   echo "it is there: register ${hex(recipe.who.register)} says $found"
 else
@@ -118,9 +121,9 @@ echo 'all at rest'
     case 'in': return [{ aim: 'watch', arguments: '20', text: `${head(owner, file('watch'),
       'its lines now, then so many times, each second.', '20')}${LINE_TOOLS}look() {
   if [ "$version" -eq 2 ]; then
-    gpioget -b ${access.lines[0]!.bias === 'none' ? 'disabled' : access.lines[0]!.bias} --numeric -c "$CHIP" "$@"
+    gpioget -b ${biasOf(access.lines) === 'none' ? 'disabled' : biasOf(access.lines)} --numeric -c "$CHIP" "$@"
   else
-    gpioget -B ${access.lines[0]!.bias === 'none' ? 'disable' : access.lines[0]!.bias} "$CHIP" "$@"
+    gpioget -B ${biasOf(access.lines) === 'none' ? 'disable' : biasOf(access.lines)} "$CHIP" "$@"
   fi || exit 1
 }
 echo ${quoted(`${access.lines.map(({ label }) => label).join(' ')}, each ${access.lines.every(({ active }) => active === 0)

@@ -3,7 +3,8 @@ import { cautionsOf } from '../../catalogue/cautions'
 import type { ResolvedPart } from '../../facts/types'
 import type { Bench } from '../diagnosis/table'
 import type { Access, Reached } from './access'
-import { pythonFile, pythonReader } from './python'
+import { pythonFile } from './python-file'
+import { pythonReader } from './python-readers'
 import type { SmallProgram } from './types'
 
 interface PartReached { owner: ResolvedPart, reached: Reached }
@@ -131,7 +132,7 @@ function shutdown(parts: readonly PartReached[]): SmallProgram[] {
       text: pythonFile({
         about: [`${owner.name.replaceAll('"', '\'')}, ${label}: held for two seconds it shuts the board down in order.`, '',
           'Start it: sudo python3 shutdown.py', 'With --dry it says so and does nothing.'],
-        imports: ['select', 'subprocess'], pieces: ['lines'], constants: [`CHIP, LINE, PRESSED = '/dev/gpiochip0', ${line}, ${active}`],
+        imports: ['subprocess'], pieces: ['lines', 'edges'], constants: [`CHIP, LINE, PRESSED = '/dev/gpiochip0', ${line}, ${active}`],
         functions: [], main: `asked = request([LINE], INPUT | EDGES | BIAS['${bias}'])
 print('hold ${label} (position ${position}) for two seconds', flush=True)
 while True:

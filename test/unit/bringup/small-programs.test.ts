@@ -54,7 +54,9 @@ describe('small programs', () => {
       const bench = benchOf(gatherFacts(plan, catalogue))
       const taken = new Set(bench.shop.healthy.rehearsal.claims.filter(({ as, clash }) => as !== 'pins' && !clash).map(({ line }) => line))
       for (const { owner, reached } of reachedParts(bench)) {
-        if (reached.by === 'out') for (const { line } of reached.lines) expect([owner.part.id, taken.has(line)]).toEqual([owner.part.id, false])
+        if (reached.by === 'out') for (const { line } of reached.lines) {
+          expect([owner.part.id, taken.has(line)]).toEqual([owner.part.id, false])
+        }
         if (owner.part.id === 'power-latch') expect(reached.by).toBe('nothing')
       }
     }
@@ -90,8 +92,9 @@ describe('a pressure sensor from within', () => {
 })
 
 describe('what programs ask of the kernel', () => {
+  const places = { 'r.vcc': 2, 'r.gnd': 6, 'r.in1': 11, 'b.b': 13, 'b.gnd': 14 }
   const relay = () => new Machine(gatherFacts(
-    planOf('forty-classic', { r: 'relay-board-1', b: 'button-1' }, { assignments: fixedAt({ 'r.vcc': 2, 'r.gnd': 6, 'r.in1': 11, 'b.b': 13, 'b.gnd': 14 }) }), catalogue))
+    planOf('forty-classic', { r: 'relay-board-1', b: 'button-1' }, { assignments: fixedAt(places) }), catalogue))
 
   it('refuses a line that the chip has not, and one that a driver has', () => {
     expect(LineRequest.of(relay(), [99], {})).toBe('EINVAL')

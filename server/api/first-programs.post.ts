@@ -1,0 +1,3 @@
+import { heavyRoute } from '../utils/heavy'
+
+export default heavyRoute('first-programs')
