@@ -31,6 +31,14 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
     edit: fc.constant('keep-program' as const),
     program: fc.record({ id: fc.constantFrom('p1', 'p2'), name: fc.constantFrom('lamp.py', 'x'), text }),
   }),
+  fc.record({
+    edit: fc.constant('keep-curve' as const),
+    curve: fc.record({
+      id: fc.constantFrom('c1', 'c2'), name: fc.constantFrom('processor', 'x'), unit: fc.constant('°C'),
+      at: fc.constant('2026-05-01T10:00:00.000Z'), seconds: fc.constant<number[]>([0, 1, 2]), values: fc.constant<number[]>([40, 41, 43]),
+    }),
+  }),
+  fc.record({ edit: fc.constant('drop-curve' as const), id: fc.constantFrom('c1', 'c3') }),
   fc.record({ edit: fc.constant('drop-program' as const), id: fc.constantFrom('p1', 'p3') }),
   fc.record({
     edit: fc.constant('set-host' as const),

@@ -1,6 +1,7 @@
 /** Fault finding off the main thread: every fault held against every probe takes its time. */
 import { expose } from 'comlink'
 import { asBuiltOf } from '~~/core/bringup/as-built'
+import { judgeCurve } from '~~/core/bringup/curves/judge'
 import { runSheetOf } from '~~/core/bringup/diagnosis/sheet'
 import { benchOf, modelOf, type Model } from '~~/core/bringup/diagnosis/table'
 import { exercisesOf, solutionOf, type Exercise } from '~~/core/bringup/diagnosis/trainer'
@@ -8,7 +9,7 @@ import type { Mark } from '~~/core/bringup/diagnosis/types'
 import { smallProgramsOf, type SmallPrograms } from '~~/core/bringup/programs'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { gatherFacts } from '~~/core/facts/gather'
-import type { Plan } from '~~/core/plan/types'
+import type { KeptCurve, Plan } from '~~/core/plan/types'
 
 let made: { key: string, model: Model } | null = null
 
@@ -31,6 +32,8 @@ const service = {
     const facts = gatherFacts(plan, shippedCatalogue)
     return facts.board ? smallProgramsOf(benchOf(facts)) : { programs: [], without: [] }
   },
+  /** A measured curve beside the prediction. */
+  curve: (plan: Plan, curve: KeptCurve) => judgeCurve(gatherFacts(plan, shippedCatalogue), curve),
   /** The sheet of what stands there, as Markdown. */
   asBuilt(plan: Plan) {
     const facts = gatherFacts(plan, shippedCatalogue)

@@ -21,7 +21,7 @@ const TITLES: Readonly<Record<string, string>> = {
   softwareBuses: 'Buses on plain lines',
   stack: 'Order of the stack', weights: 'Weights of placement', own: 'Own boards and parts', power: 'Supply and cooling',
   worksheets: 'Worksheets',
-  boot: 'Boot files', build: 'Building', scans: 'Scans', seen: 'What was seen', programs: 'Example code',
+  boot: 'Boot files', build: 'Building', scans: 'Scans', seen: 'What was seen', curves: 'Measured curves', programs: 'Example code',
   host: 'What the board is told', log: 'Logbook',
   aside: 'Findings set aside',
 }
@@ -55,6 +55,9 @@ const WORDS: Readonly<Record<string, Describe>> = {
   },
   scans: (a, b) => entriesInWords(a.scans, b.scans, scan => `of ${scan.bus}`, 'Scan'),
   seen: (a, b) => entriesInWords(a.seen, b.seen, ({ id, outcome, value }) => `${id}: ${value ?? outcome}`, 'Seen at'),
+  curves: (a, b) => entriesInWords(
+    a.curves, b.curves, curve => `"${short(curve.name)}" of ${curve.values.length} readings`, 'Measured curve',
+  ),
   programs: (a, b) => entriesInWords(a.programs, b.programs, program => `"${short(program.name)}"`, 'Example code'),
   aside: (a, b) => entriesInWords(a.aside, b.aside, entry => `${entry.id} ("${short(entry.reason)}")`, 'Finding set aside:'),
   log: (a, b) => entriesInWords(a.log, b.log, entry => `"${short(entry.text)}"`, 'Logbook entry'),

@@ -9,7 +9,7 @@ import type { Host } from './host-shape'
 import { withoutPart } from './mentions'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
-import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, LogEntry, Plan, PlanPart, Scan, Sighting, SetAside,
+import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, KeptCurve, LogEntry, Plan, PlanPart, Scan, Sighting, SetAside,
   SoftwareBus } from './types'
 
 export type Edit
@@ -55,6 +55,8 @@ export type Edit
     | { edit: 'drop-scan', id: string }
   /** What was seen at a probe; null takes it back. */
     | { edit: 'see', id: string, sighting: Omit<Sighting, 'id'> | null }
+    | { edit: 'keep-curve', curve: KeptCurve }
+    | { edit: 'drop-curve', id: string }
     | { edit: 'keep-program', program: HeldProgram }
     | { edit: 'drop-program', id: string }
   /** Some fields of what the board is told; `undefined` takes one away. */
@@ -175,6 +177,12 @@ const CHANGES: Changes = {
   'see': (plan, { id, sighting }) => ({
     ...plan, seen: [...plan.seen.filter(other => other.id !== id), ...sighting ? [{ id, ...sighting }] : []],
   }),
+  'keep-curve': (plan, { curve }) => ({ ...plan, curves: plan.curves.some(other => other.id === curve.id)
+    ? plan.curves.map(other => other.id === curve.id ? curve : other)
+    : [...plan.curves, curve] }),
+  'drop-curve': (plan, { id }) => plan.curves.some(curve => curve.id === id)
+    ? { ...plan, curves: plan.curves.filter(curve => curve.id !== id) }
+    : plan,
   'keep-program': (plan, { program }) => ({ ...plan, programs: plan.programs.some(other => other.id === program.id)
     ? plan.programs.map(other => other.id === program.id ? program : other)
     : [...plan.programs, program] }),

@@ -74,6 +74,10 @@ const heat = open({
   cooler: starting(cooler, 'none'),
   /** Processor to air with it, in K per W, where the maker knows it from a data sheet or a measurement. */
   coolerKw: optional(number({ above: 0, most: 200 })),
+  /** The same as a load test of this thing gave it, with what chip and cooler store, in J per K. */
+  measured: optional(open({
+    coolerKw: number({ above: 0, most: 200 }), storeJk: optional(number({ above: 0, most: 1e5 })), at: text({ date: true }),
+  })),
   enclosure: starting(enclosure, 'open'),
   ambientC: starting(celsius, 25),
   fan: starting(fan, { mode: 'none' }),

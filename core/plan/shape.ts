@@ -202,6 +202,16 @@ const sighting = open({
   at: when,
 })
 
+/** Readings over time: as many values as seconds. */
+const curve = open({
+  id: shortId,
+  name: text({ least: 1, most: 120 }),
+  unit: text({ empty: true, most: 20 }),
+  at: when,
+  seconds: list(number({ least: 0, most: 1e9 }), { most: 2000 }),
+  values: list(number({ least: -1e12, most: 1e12 }), { most: 2000 }),
+})
+
 const logEntry = open({ id: shortId, at: when, stage: oneOf(...STAGE_IDS), text: freeText, marked: optional(flag) })
 
 const planFields = {
@@ -247,6 +257,8 @@ const planFields = {
   scans: starting(list(scan), []),
   /** What was seen when it was brought up, the last for each probe. */
   seen: starting(list(sighting, { most: 2000, unique: 'id' }), []),
+  /** Curves that were measured. */
+  curves: starting(list(curve, { most: 40, unique: 'id' }), []),
   /** Example code and tables of connections, held against the plan. */
   programs: starting(list(heldProgram, { most: 30, unique: 'id' }), []),
   log: starting(list(logEntry), []),
@@ -268,6 +280,7 @@ export interface PlanPart extends Of<typeof part> {}
 export interface BootFile extends Of<typeof bootFile> {}
 export interface Scan extends Of<typeof scan> {}
 export interface Sighting extends Of<typeof sighting> {}
+export interface KeptCurve extends Of<typeof curve> {}
 export interface HeldProgram extends Of<typeof heldProgram> {}
 export interface SetAside extends Of<typeof setAside> {}
 export interface LogEntry extends Of<typeof logEntry> {}

@@ -38,7 +38,7 @@ export function thingEdits(plan: Plan, kind: string, chosen: Part | null, { part
       ? []
       : [{
           edit: 'set-power' as const,
-          power: { heat: { ...heat, cooler, enclosure, ...cooler !== heat.cooler && { coolerKw: undefined } } },
+          power: { heat: { ...heat, cooler, enclosure, ...cooler !== heat.cooler && { coolerKw: undefined, measured: undefined } } },
         }],
   ]
 }

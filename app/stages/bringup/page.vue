@@ -4,9 +4,8 @@ import { checkScriptOf } from '~~/core/bringup/check-script'
 import { plainPlan, useRunSheet } from './useRunSheet'
 
 const VIEWS = [
-  { id: 'run', name: 'Run sheet' }, { id: 'scans', name: 'Addresses and scans' }, { id: 'programs', name: 'Programs' },
-  { id: 'board', name: 'Simulated board' },
-  { id: 'trainer', name: 'Trainer' },
+  { id: 'run', name: 'Run sheet' }, { id: 'scans', name: 'Addresses and scans' }, { id: 'curves', name: 'Curves' },
+  { id: 'programs', name: 'Programs' }, { id: 'board', name: 'Simulated board' }, { id: 'trainer', name: 'Trainer' },
 ]
 const shown = ref('run')
 const { sheet, failure, see, seeAll, forget, ask } = useRunSheet()
@@ -105,6 +104,12 @@ const odd = computed(() => seen.value.filter(row => !row.seen!.isPlanned).length
       class="view"
     >
       <BringupScans />
+    </section>
+    <section
+      v-else-if="shown === 'curves'"
+      class="view"
+    >
+      <BringupCurves :ask="ask" />
     </section>
     <section
       v-else-if="shown === 'programs'"

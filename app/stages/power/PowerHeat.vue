@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The load test: cooler, case, fan and clock, and how warm the processor gets. */
-import { COOLERS, ENCLOSURES } from '~~/core/power/heat/coolers'
+import { COOLERS, ENCLOSURES, OTHER_COOLER } from '~~/core/power/heat/coolers'
 import { chipKw } from '~~/core/power/heat/run'
 import { heatSheet } from '~~/core/power/heat/sheet'
 import { boardClocking, boardHeat, savedAtPeakMa } from '~~/core/facts/board'
@@ -55,7 +55,7 @@ const fanWords = computed(() => heat.value?.fanStarts
   : '')
 const usualKw = computed(() => board.value ? chipKw(boardHeat(board.value), COOLERS[plan.value.cooler], 0).toFixed(1) : '')
 const setKw = (value: number | null) => value === null
-  ? set({ coolerKw: undefined }, 'The cooler\'s usual figure')
+  ? set({ ...OTHER_COOLER }, 'The cooler\'s usual figure')
   : set({ coolerKw: value }, 'Set the cooler', 'cooler kw')
 const setFan = (fan: FanControl, key: string) => set({ fan }, 'Set the fan', key)
 function setPoint(i: number, name: 'temperatureC' | 'percent', value: number) {
@@ -104,11 +104,11 @@ function workOut() {
           :items="coolers"
           :model-value="plan.cooler"
           data-test="cooler"
-          @update:model-value="cooler => set({ cooler }, 'Choose the cooler')"
+          @update:model-value="cooler => set({ cooler, ...OTHER_COOLER }, 'Choose the cooler')"
         />
         <NumberField
-          :label="`processor to air, ${plan.coolerKw === undefined ? 'from memory' : 'yours'}`"
-          :value="plan.coolerKw ?? null"
+          :label="`processor to air, ${plan.coolerKw !== undefined ? 'yours' : plan.measured ? 'measured' : 'from memory'}`"
+          :value="plan.coolerKw ?? plan.measured?.coolerKw ?? null"
           :placeholder="usualKw"
           persistent-placeholder
           unit="K/W"

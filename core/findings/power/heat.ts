@@ -1,6 +1,6 @@
 /** Heat: clocks that fall under load, fans that do nothing, coolers that do not fit. */
 import { thingKind } from '../../catalogue/things'
-import { coolerOf, COOLERS, ENCLOSURES, enclosureOf } from '../../power/heat/coolers'
+import { coolerOf, COOLERS, ENCLOSURES, enclosureOf, OTHER_COOLER } from '../../power/heat/coolers'
 import { runHeat } from '../../power/heat/run'
 import { heatSheet } from '../../power/heat/sheet'
 import { boardClocking, savedAtPeakMa } from '../../facts/board'
@@ -63,7 +63,7 @@ function coolings({ facts, power }: Evidence): Fix[] {
         && fitsUnder(cooler, plan.enclosure))
       .map(cooler => ({
         label: capital(COOLERS[cooler].label),
-        heat: withHeat({ cooler, coolerKw: undefined, ...COOLERS[cooler].fan && plan.fan.mode === 'none' && { fan: THRESHOLD } }),
+        heat: withHeat({ cooler, ...OTHER_COOLER, ...COOLERS[cooler].fan && plan.fan.mode === 'none' && { fan: THRESHOLD } }),
         price: COOLERS[cooler].price,
       })),
     ...fanHere && plan.fan.mode === 'none' ? [{ label: 'Let the fan run from 60 °C', heat: withHeat({ fan: THRESHOLD }), price: 0 }] : [],
@@ -167,7 +167,7 @@ export const thingsInHeat: Rule = ({ facts }) => {
         ? [{
             label: `Count with ${owner.name}`,
             edits: [{
-              edit: 'set-power', power: { heat: { ...plan, ...cooler && { cooler, coolerKw: undefined }, ...enclosure && { enclosure } } },
+              edit: 'set-power', power: { heat: { ...plan, ...cooler && { cooler, ...OTHER_COOLER }, ...enclosure && { enclosure } } },
             }],
           }]
         : [],

@@ -10,6 +10,8 @@ export interface CoolerFigures {
   storeJk: number
   /** With still air in K per W, where the maker typed it: it holds in place of the share. */
   ownKw?: number
+  /** Of chip and cooler together, where a load test was measured: it holds in place of both. */
+  ownStoreJk?: number
   /** Has a fan of its own. */
   fan: boolean
   /** Above the board, in mm; 0 where a lid is no matter. */
@@ -25,9 +27,15 @@ export const COOLERS: Readonly<Record<Cooler, CoolerFigures>> = {
   'active': { label: 'heat sink with its own fan', stillShare: 0.6, blownShare: 0.28, storeJk: 25, fan: true, heightMm: 22, price: 9 },
 }
 
-/** The plan's cooler, with its K per W where the maker knows it. */
-export const coolerOf = ({ cooler, coolerKw }: Pick<HeatPlan, 'cooler' | 'coolerKw'>): CoolerFigures =>
-  ({ ...COOLERS[cooler], ...coolerKw !== undefined && { ownKw: coolerKw } })
+/** The plan's cooler, with its K per W where the maker typed it or measured it; what was typed holds before what was measured. */
+export function coolerOf({ cooler, coolerKw, measured }: Pick<HeatPlan, 'cooler' | 'coolerKw' | 'measured'>): CoolerFigures {
+  const ownKw = coolerKw ?? measured?.coolerKw
+  return { ...COOLERS[cooler], ...ownKw !== undefined && { ownKw },
+    ...measured?.storeJk !== undefined && { ownStoreJk: measured.storeJk } }
+}
+
+/** A cooler that nobody knows more of than its kind. */
+export const OTHER_COOLER = { coolerKw: undefined, measured: undefined } as const
 
 export interface EnclosureFigures {
   label: string

@@ -42,19 +42,20 @@ export const chipKw = ({ bareKw }: BoardHeat, cooler: CoolerFigures, fanPercent:
     ? bareKw * (cooler.stillShare + (cooler.blownShare - cooler.stillShare) * (fanPercent / 100) ** FAN_POWER)
     : cooler.ownKw * (1 + (cooler.blownShare / cooler.stillShare - 1) * (fanPercent / 100) ** FAN_POWER))
 
-const caseKw = (enclosure: EnclosureFigures, fanPercent: number): number =>
+/** Resistance of the case to the room, in K per W. */
+export const caseKwAt = (enclosure: EnclosureFigures, fanPercent: number): number =>
   enclosure.stillKw + (enclosure.blownKw - enclosure.stillKw) * (fanPercent / 100) ** FAN_POWER
 
 /** The air in the case once it has settled, in °C. Textbook: T = Ta + P·R. */
 export const airC = ({ enclosure, ambientC, boardW, otherW }: Pick<HeatTask, 'enclosure' | 'ambientC' | 'boardW' | 'otherW'>,
   fanPercent: number): number =>
-  ambientC + (boardW + otherW) * caseKw(enclosure, fanPercent)
+  ambientC + (boardW + otherW) * caseKwAt(enclosure, fanPercent)
 
 /** T = Ta + P_all · R_case + P_chip · R_chip (textbook). */
 export function steadyC(
   { heat, cooler, enclosure, ambientC, boardW, otherW }: Omit<HeatTask, 'fan' | 'idleW' | 'minutes'>, fanPercent: number,
 ): number {
-  return ambientC + (boardW + otherW) * caseKw(enclosure, fanPercent) + boardW * heat.chipShare * chipKw(heat, cooler, fanPercent)
+  return ambientC + (boardW + otherW) * caseKwAt(enclosure, fanPercent) + boardW * heat.chipShare * chipKw(heat, cooler, fanPercent)
 }
 
 /** Fan speed at a temperature, knowing what it was: it goes down only once the temperature has fallen by the hysteresis. */
@@ -79,10 +80,10 @@ const KEEP_EVERY_S = 10
 export function runHeat(task: HeatTask): HeatRun {
   const { heat, cooler, enclosure, ambientC, fan, boardW, idleW, otherW, minutes } = task
   let fanPercent = fanPercentAt(fan, steadyC({ ...task, boardW: idleW }, 0), 0)
-  let airC = ambientC + (idleW + otherW) * caseKw(enclosure, fanPercent)
+  let airC = ambientC + (idleW + otherW) * caseKwAt(enclosure, fanPercent)
   let chipC = steadyC({ ...task, boardW: idleW }, fanPercent)
   const run: HeatRun = { points: [], steadyC: 0, hottestC: chipC, slowsAtS: null, fanStarts: 0, endClockPercent: 100 }
-  const chipStore = heat.storeJk + cooler.storeJk
+  const chipStore = cooler.ownStoreJk ?? heat.storeJk + cooler.storeJk
   for (let second = 0; second <= minutes * 60; second += STEP_S) {
     const clockPercent = clockAt(heat, chipC)
     const drawnW = idleW + (boardW - idleW) * clockPercent / 100
@@ -96,7 +97,7 @@ export function runHeat(task: HeatTask): HeatRun {
     // Exact for constant power over the step: no step is too long for a light board.
     const chipR = chipKw(heat, cooler, fanPercent)
     chipC = towards(chipC, airC + drawnW * heat.chipShare * chipR, STEP_S / (chipR * chipStore))
-    const airR = caseKw(enclosure, fanPercent)
+    const airR = caseKwAt(enclosure, fanPercent)
     const airGoal = ambientC + (drawnW + otherW) * airR
     airC = airR > 0 ? towards(airC, airGoal, STEP_S / (airR * enclosure.storeJk)) : ambientC
   }

@@ -14,6 +14,6 @@ export function heatSheet(board: Board | null, boardW: number, plan: HeatPlan): 
   const cooler = coolerOf(plan)
   return {
     kind: 'heat', node: '@board', powerW: Number((boardW * heat.chipShare).toFixed(2)), ambientC,
-    kw: Number(chipKw(heat, cooler, 0).toFixed(2)), storeJk: heat.storeJk + cooler.storeJk, limitC: heat.slowsC,
+    kw: Number(chipKw(heat, cooler, 0).toFixed(2)), storeJk: cooler.ownStoreJk ?? heat.storeJk + cooler.storeJk, limitC: heat.slowsC,
   }
 }
