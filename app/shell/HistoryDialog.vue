@@ -5,6 +5,7 @@ import type { PastState } from '~/database/projects'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { completed } from '~~/core/plan/create'
 import { differences } from '~~/core/plan/differences'
+import { editsBetween } from '~~/core/plan/edits-between'
 import { catalogueOf } from '~~/core/facts/gather'
 
 const project = useProjectStore()
@@ -32,10 +33,26 @@ async function read() {
   }
 }
 
-const said = computed(() => {
-  const state = states.value?.find(entry => entry.key === open.value)
-  return state && project.plan ? differences(completed(state.plan), project.plan, catalogueOf(project.plan, shippedCatalogue)) : []
+const NOW = 'now'
+/** The state that others are held against: now, or one of them by its key. */
+const until = ref<string | number>(NOW)
+const nameOf = (state: PastState) => state.label ?? dayAndTime(state.at)
+const choices = computed(() => [
+  { value: NOW, title: 'now' }, ...(states.value ?? []).map(state => ({ value: state.key!, title: nameOf(state) })),
+])
+const untilPlan = computed(() => {
+  const state = states.value?.find(({ key }) => key === until.value)
+  return state ? completed(state.plan) : project.plan
 })
+const opened = computed(() => states.value?.find(entry => entry.key === open.value) ?? null)
+const said = computed(() => opened.value && untilPlan.value
+  ? differences(completed(opened.value.plan), untilPlan.value, catalogueOf(untilPlan.value, shippedCatalogue))
+  : [])
+/** The way from one to the other as a list of edits. */
+function saveEdits() {
+  const edits = editsBetween(completed(opened.value!.plan), untilPlan.value!)
+  download(fileName(project.plan!.name, '-edits.json'), `${JSON.stringify(edits, null, 2)}\n`, 'application/json')
+}
 
 async function attempt(notDone: string, work: () => Promise<unknown>) {
   try {
@@ -57,14 +74,14 @@ async function markNow() {
 }
 
 async function takeBack(state: PastState) {
-  const when = state.label ?? dayAndTime(state.at)
+  const when = nameOf(state)
   if (!await attempt('Not taken back', () => project.takeState(state.plan, when))) return
   view.historyOpen = false
   view.say(`The project is as it was: ${when}.`, { action: { label: 'Undo', run: project.undo } })
 }
 
 async function asProject(state: PastState) {
-  const plan = { ...state.plan, name: `${state.plan.name} (${state.label ?? dayAndTime(state.at)})` }
+  const plan = { ...state.plan, name: `${state.plan.name} (${nameOf(state)})` }
   if (await attempt('No project was made', () => answered(database.create(plan)))) view.say(`"${plan.name}" is a project of its own now.`)
 }
 </script>
@@ -112,13 +129,22 @@ async function asProject(state: PastState) {
     >
       None yet. The last state of each day on which the project was changed is kept for sixty such days; what you mark stays.
     </p>
-    <ul v-else>
+    <v-select
+      v-if="states?.length"
+      v-model="until"
+      class="until"
+      :items="choices"
+      label="held against"
+      hide-details
+      data-test="history-until"
+    />
+    <ul v-if="!failure && states?.length">
       <li
         v-for="state in states"
         :key="state.key"
       >
         <div class="row">
-          <b>{{ state.label ?? dayAndTime(state.at) }}</b>
+          <b>{{ nameOf(state) }}</b>
           <span class="quiet small">{{ KINDS[state.kind] }}<template v-if="state.label"> · {{ dayAndTime(state.at) }}</template>
             · {{ state.plan.parts.length }} {{ state.plan.parts.length === 1 ? 'part' : 'parts' }}</span>
           <span class="spacer" />
@@ -128,7 +154,7 @@ async function asProject(state: PastState) {
             :aria-expanded="open === state.key"
             @click="open = open === state.key ? null : state.key!"
           >
-            What changed since
+            {{ until === NOW ? 'What changed since' : 'What differs' }}
           </v-btn>
           <v-btn
             size="small"
@@ -152,7 +178,7 @@ async function asProject(state: PastState) {
           data-test="changes"
         >
           <li v-if="!said.length">
-            Nothing: it is as it is now.
+            Nothing: the two are the same.
           </li>
           <li
             v-for="sentence in said.slice(0, MOST)"
@@ -162,6 +188,16 @@ async function asProject(state: PastState) {
           </li>
           <li v-if="said.length > MOST">
             and {{ said.length - MOST }} more.
+          </li>
+          <li v-if="said.length">
+            <v-btn
+              size="small"
+              variant="text"
+              data-test="history-edits"
+              @click="saveEdits"
+            >
+              Save as a list of edits
+            </v-btn>
           </li>
         </ul>
       </li>
@@ -174,6 +210,7 @@ async function asProject(state: PastState) {
 ul { list-style: none; margin: 0; padding: 0; }
 li { border-bottom: 1px solid var(--rule); padding: 4px 0; }
 .row { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; }
+.until { max-width: 360px; margin-bottom: 8px; }
 .spacer { flex: 1; }
 .changes { padding: 4px 0 8px 14px; }
 .changes li { border: 0; padding: 1px 0; overflow-wrap: anywhere; }

@@ -1,6 +1,6 @@
 /** Fault finding off the main thread: every fault held against every probe takes its time. */
 import { expose } from 'comlink'
-import { asBuiltOf } from '~~/core/bringup/as-built'
+import { asBuiltOf, asBuiltPaper } from '~~/core/bringup/as-built'
 import { judgeCurve } from '~~/core/bringup/curves/judge'
 import { runSheetOf } from '~~/core/bringup/diagnosis/sheet'
 import { benchOf, modelOf, type Model } from '~~/core/bringup/diagnosis/table'
@@ -38,6 +38,10 @@ const service = {
   asBuilt(plan: Plan) {
     const facts = gatherFacts(plan, shippedCatalogue)
     return asBuiltOf(facts, runSheetOf(facts, modelFor(plan)))
+  },
+  asBuiltPaper(plan: Plan) {
+    const facts = gatherFacts(plan, shippedCatalogue)
+    return asBuiltPaper(facts, runSheetOf(facts, modelFor(plan)))
   },
   /** Every exercise that the plan gives, with the name of its fault kept back. */
   exercises: (plan: Plan) => exercisesOf(modelFor(plan).table),

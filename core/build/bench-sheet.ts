@@ -9,6 +9,7 @@ import { svgOf } from '../mechanics/svg'
 import { flatCableFor } from '../mechanics/flat-cable'
 import { misplugged, WAY_WORDS } from '../mechanics/plugged'
 import type { Netlist } from '../netlist/types'
+import { A4, head, PAPER_STYLES, plain, table, type Content, type PaperDocument } from '../paper'
 import { cutListOf, meetingsOf } from './harness'
 import { endLabelsOf, partLabelsOf } from './labels'
 import type { ListedItem } from './parts-list'
@@ -16,17 +17,6 @@ import type { BuildSteps } from './steps'
 import { stepOfBody } from './steps/bodies'
 import { TOOL_WORDS, type Step } from './steps/types'
 import type { Wire } from './wires'
-
-export type Content = string | Content[] | { [key: string]: unknown }
-
-export interface BenchSheet {
-  info: { title: string }
-  pageSize: 'A4'
-  pageMargins: number[]
-  content: Content[]
-  styles: Record<string, Record<string, unknown>>
-  defaultStyle: Record<string, unknown>
-}
 
 export interface OnTheBench {
   facts: Facts
@@ -42,14 +32,11 @@ export interface OnTheBench {
 
 /** Width between the margins, in points. */
 const WIDE = 515
-/** Letters that the fonts of document makers often lack. */
-const plain = (text: string) => text.replace(/ ?→ ?/g, ' to ')
-
 /** The whole sheet. Pure. */
-export function benchSheetOf(bench: OnTheBench): BenchSheet {
+export function benchSheetOf(bench: OnTheBench): PaperDocument {
   const { facts, build, stops } = bench
   return {
-    info: { title: `${facts.plan.name}: bench sheet` }, pageSize: 'A4', pageMargins: [40, 36, 40, 36],
+    info: { title: `${facts.plan.name}: bench sheet` }, ...A4,
     content: [
       { text: facts.plan.name, style: 'title' },
       plain(`${facts.board?.name ?? 'No board chosen'}. ${build.steps.length} steps, about ${build.minutes} minutes.`),
@@ -60,22 +47,9 @@ export function benchSheetOf(bench: OnTheBench): BenchSheet {
       ...overview(bench), ...stepPages(bench), ...harness(bench), ...shopping(bench), ...flatCables(bench), ...wrongPlugs(bench),
       ...labels(bench),
     ],
-    styles: {
-      title: { fontSize: 20, bold: true, margin: [0, 0, 0, 4] }, head: { fontSize: 14, bold: true, margin: [0, 14, 0, 4] },
-      step: { fontSize: 11, bold: true, margin: [0, 8, 0, 1] }, caution: { margin: [0, 3, 0, 0], bold: true }, small: { fontSize: 8.5 },
-    },
-    defaultStyle: { fontSize: 9.5, lineHeight: 1.15 },
+    ...PAPER_STYLES,
   }
 }
-
-const head = (text: string): Content => ({ text, style: 'head' })
-const table = (heads: string[], rows: (string | number)[][], widths: (string | number)[]): Content => ({
-  table: {
-    headerRows: 1, widths, dontBreakRows: true,
-    body: [heads.map(text => ({ text, bold: true })), ...rows.map(row => row.map(value => plain(String(value))))],
-  },
-  layout: 'lightHorizontalLines', margin: [0, 2, 0, 0],
-})
 
 /** A box to tick, with words beside it. */
 const tick = (text: string, strong = false): Content => ({

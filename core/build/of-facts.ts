@@ -4,13 +4,14 @@ import { assemblyOf } from '../mechanics/assembly'
 import { netlistOf } from '../netlist/build'
 import type { Tree } from '../netlist/supply/types'
 import { powerOf } from '../power/report'
-import { benchSheetOf, type BenchSheet } from './bench-sheet'
+import type { PaperDocument } from '../paper'
+import { benchSheetOf } from './bench-sheet'
 import { partsListOf } from './parts-list'
 import { wiresOf } from './wires'
 import { buildOf, type BuildSteps } from './steps'
 
 /** What the bench sheet is made of. */
-export function sheetOf(facts: Facts, stops: readonly string[]): BenchSheet {
+export function sheetOf(facts: Facts, stops: readonly string[]): PaperDocument {
   const power = powerOf(facts)
   const netlist = netlistOf(facts, power.tree)
   const wires = wiresOf(facts, netlist)

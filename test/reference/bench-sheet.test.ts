@@ -6,9 +6,12 @@ import { join } from 'node:path'
 import { createRequire } from 'node:module'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { sheetOf, stepsOf } from '../../core/build/of-facts'
+import { asBuiltPaper } from '../../core/bringup/as-built'
+import { runSheetOf } from '../../core/bringup/diagnosis/sheet'
 import { endLabelsOf, partLabelsOf } from '../../core/build/labels'
 import { wiresOf } from '../../core/build/wires'
 import { gatherFacts } from '../../core/facts/gather'
+import type { PaperDocument } from '../../core/paper'
 import { netlistOf } from '../../core/netlist/build'
 import { completed } from '../../core/plan/create'
 import type { Plan } from '../../core/plan/types'
@@ -33,9 +36,10 @@ beforeAll(() => {
 })
 afterAll(() => rmSync(folder, { recursive: true }))
 
-async function readBack(plan: Plan, stops: string[] = []): Promise<string> {
+const readBack = (plan: Plan, stops: string[] = []) => read(sheetOf(gatherFacts(plan, catalogue), stops))
+async function read(paper: PaperDocument): Promise<string> {
   const file = join(folder, 'sheet.pdf')
-  writeFileSync(file, await maker.createPdf(sheetOf(gatherFacts(plan, catalogue), stops)).getBuffer())
+  writeFileSync(file, await maker.createPdf(paper).getBuffer())
   expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' })).toContain('Page size:       595.28 x 841.89 pts (A4)')
   // Words broken over lines are joined, and so are the spaces of columns.
   return execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' }).replace(/\s+/g, '')
@@ -61,6 +65,21 @@ describe('the bench sheet', () => {
     })
     for (const wire of wiresOf(facts, netlistOf(facts, powerOf(facts).tree))) expect(text).toContain(packed(wire.from).slice(0, 8))
     expect(text).toContain('Openstop:5Vreachaninput')
+  }, 30_000)
+})
+
+describe('what stands there, on paper', () => {
+  it.each(['beehive-monitor', 'tool-library-kiosk'])('of %s holds every part, sighting, curve and entry of the logbook', async (name) => {
+    const plan = demo(name)
+    const facts = gatherFacts(plan, catalogue)
+    const text = await read(asBuiltPaper(facts, runSheetOf(facts)))
+    for (const part of plan.parts) expect(text).toContain(packed(part.name))
+    for (const { name: curve, values } of plan.curves) {
+      expect(text).toContain(packed(curve))
+      expect(text).toContain(packed(`${values.length} readings`))
+    }
+    for (const entry of plan.log) expect(text).toContain(packed(entry.text).slice(0, 30))
+    for (const { at } of plan.seen) expect(text).toContain(packed(at.slice(0, 10)))
   }, 30_000)
 })
 

@@ -17,11 +17,15 @@ function script(): void {
   view.say('Run it on the board with "sh", and paste what it prints below "Paste anything". It only looks.')
 }
 const making = ref(false)
-async function asBuilt(): Promise<void> {
+async function asBuilt(form: 'md' | 'pdf'): Promise<void> {
   making.value = true
   try {
-    const text = await ask(service => service.asBuilt(plainPlan()))
-    download(fileName(project.plan!.name, '-as-built.md'), text, 'text/markdown')
+    if (form === 'md') {
+      const text = await ask(service => service.asBuilt(plainPlan()))
+      return download(fileName(project.plan!.name, '-as-built.md'), text, 'text/markdown')
+    }
+    const [paper, { pdfOf }] = await Promise.all([ask(service => service.asBuiltPaper(plainPlan())), import('~/shared/paperPdf')])
+    download(fileName(project.plan!.name, '-as-built.pdf'), await pdfOf(paper), 'application/pdf')
   }
   catch (error) {
     view.say(`The sheet was not made: ${(error as Error).message}. Press again.`, { tone: 'stop' })
@@ -45,10 +49,20 @@ const odd = computed(() => seen.value.filter(row => !row.seen!.isPlanned).length
         size="small"
         variant="outlined"
         data-test="as-built"
-        :loading="making"
-        @click="asBuilt"
+        :disabled="making"
+        @click="asBuilt('md')"
       >
         As built
+      </v-btn>
+      <v-btn
+        v-if="sheet?.rows.length"
+        size="small"
+        variant="outlined"
+        data-test="as-built-pdf"
+        :loading="making"
+        @click="asBuilt('pdf')"
+      >
+        As built, PDF
       </v-btn>
       <v-btn
         v-if="sheet?.rows.length"

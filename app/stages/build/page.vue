@@ -33,7 +33,7 @@ async function benchSheet() {
   making.value = true
   try {
     const open = project.report!.findings.filter(finding => finding.severity === 'stop').map(({ title }) => title)
-    const { pdfOf } = await import('./benchPdf')
+    const { pdfOf } = await import('~/shared/paperPdf')
     download(fileName(project.plan!.name, '-bench.pdf'), await pdfOf(engine.value.sheetOf(project.facts, open)), 'application/pdf')
   }
   catch (error) {

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { differences } from '../../../core/plan/differences'
+import { editsBetween } from '../../../core/plan/edits-between'
 import { newProblems } from '../../../core/plan/door'
 import { applyEdit, type Edit } from '../../../core/plan/edits'
 import { merge, withMine, type Collision } from '../../../core/plan/merge'
@@ -154,5 +155,31 @@ describe('differences in words', () => {
     expect(differences(emptyPlan('A'), emptyPlan('B'), catalogue)).toEqual(['Name: "A" → "B"'])
     expect(differences(now, after(now, [{ edit: 'set-boot', boot: { text: 'a\nc\nd\n' } }]), catalogue))
       .toEqual(['Boot file: 2 lines new, 1 line gone'])
+  })
+})
+
+describe('the edits between two states', () => {
+  it('law: applied one after the other they make the second of the first, each changes something, none where nothing differs', () => {
+    fc.assert(fc.property(demo, fc.array(anyEdit, { maxLength: 12 }), (plan, changes) => {
+      const changed = after(plan, changes)
+      let now = plan
+      for (const edit of editsBetween(plan, changed)) {
+        const next = applyEdit(now, edit).plan
+        expect(same(next, now)).toBe(false)
+        now = next
+      }
+      expect(same(now, changed)).toBe(true)
+      expect(editsBetween(changed, changed)).toEqual([])
+    }), { numRuns: 150 })
+  })
+
+  it('are named where there are names: a part, its strap, its place', () => {
+    const [hive] = demoPlans as [Plan]
+    const changed = after(hive, [
+      { edit: 'rename-part', id: 'air', name: 'Air' }, { edit: 'set-option', id: 'air', option: 'address', value: '0x77' },
+      { edit: 'remove-part', id: 'porch' },
+    ])
+    const kinds = editsBetween(hive, changed).map(({ edit }) => edit)
+    expect(kinds.slice(0, 3)).toEqual(['remove-part', 'rename-part', 'set-option'])
   })
 })

@@ -1,8 +1,8 @@
-/** The bench sheet as a PDF. The maker of documents is large: it comes when somebody wants one. */
-import type { BenchSheet } from '~~/core/build/bench-sheet'
+/** A document as a PDF. The maker of documents is large: it comes when somebody wants one. */
+import type { PaperDocument } from '~~/core/paper'
 
 /** The bytes of the document. Rejects where the program could not be fetched, or the document not be made. */
-export async function pdfOf(sheet: BenchSheet): Promise<Uint8Array> {
+export async function pdfOf(sheet: PaperDocument): Promise<Uint8Array> {
   const [{ default: maker }, { default: fonts }] = await Promise.all([import('pdfmake/build/pdfmake'), import('pdfmake/build/vfs_fonts')])
   maker.addVirtualFileSystem(fonts)
   // It holds its pictures itself: nothing is fetched for it.
