@@ -50,7 +50,7 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
             ? 'it stands below a filter of another board'
             : change.how === 'missing'
               ? 'it is not there'
-              : 'it stands in another copy'
+              : change.how === 'other-figure' ? 'one of its figures is another one' : 'it stands in another copy'
       },
     })
   }

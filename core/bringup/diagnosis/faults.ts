@@ -11,16 +11,12 @@ import { positionPin } from '../../netlist/board'
 import { positionOfPin } from '../../netlist/spots'
 import type { Conductor, Netlist } from '../../netlist/types'
 import type { Need } from '../../overlays/asks/needs'
-import { writeNeed } from '../../overlays/asks/write'
 import { hexAddress } from '../grid'
+import { lineFaults, serialFaults } from './file-faults'
 import type { Fault } from './types'
+import { WEIGHTS } from './weights'
 
-const WEIGHTS = {
-  open: 4, neighbour: 1.5, partner: 1, swap: 3, flat: 5, seat: 1.5, bridge: 0.5, strap: 4, dead: 1,
-  inside: 0.7, missing: 6, hidden: 2, copy: 4, console: 5, rate: 5, noSupply: 2, weakSupply: 5, thinCable: 4, card: 3, oldImage: 2,
-} as const
-
-interface Ground {
+export interface Ground {
   facts: Facts
   netlist: Netlist
   wires: readonly Wire[]
@@ -33,7 +29,7 @@ export function faultsOf(ground: Ground): Fault[] {
     ...boardFaults(ground), ...lineFaults(ground), ...serialFaults(ground), ...ground.netlist.conductors.flatMap(conductor => [
       ...openFaults(conductor, ground), ...movedFaults(conductor, ground), ...seatFaults(conductor, ground),
     ]),
-    ...shortFaults(ground), ...swapFaults(ground), ...bridgeFaults(ground), ...strapFaults(ground),
+    ...shortFaults(ground), ...thinGroundFaults(ground), ...swapFaults(ground), ...bridgeFaults(ground), ...strapFaults(ground),
     ...partsUsed(ground).map((owner): Fault => ({
       id: `dead:${owner.id}`, title: `${owner.name} itself is broken`, weight: WEIGHTS.dead, at: { parts: [owner.id] },
       mend: `Try another one in its place. Before that look for what broke it: ${owner.name} was fed or driven too high, or turned round.`,
@@ -200,51 +196,22 @@ function strapFaults({ facts }: Ground): Fault[] {
   })
 }
 
-/** A line of the boot file that is not there, is filtered away, or stands in a copy that nobody reads. */
-function lineFaults({ needs, facts }: Ground): Fault[] {
-  if (!needs.length) return []
-  const own = needs.flatMap(({ need, partIds }): Fault[] => {
-    const line = writeNeed(need)
-    return [
-      {
-        id: `line:${line}`, title: `The boot file lacks "${line}", or has it mistyped`, weight: WEIGHTS.missing,
-        mend: 'Write the file anew from the Boot files stage, put it on the card, and start again: these lines are read at the start only.',
-        at: { line, parts: partIds }, changes: [{ change: 'line', line, how: 'missing' }],
-      },
-      ...(facts.board?.bootDialect ?? 'key-value') === 'key-value'
-        ? [{
-            id: `hidden:${line}`, title: `"${line}" stands below a filter of another board`, weight: WEIGHTS.hidden,
-            mend: 'Put a line [all] above it, or move it up, and start again.',
-            at: { line, parts: partIds }, changes: [{ change: 'line' as const, line, how: 'hidden' as const }],
-          }]
-        : [],
-    ]
-  })
-  return [...own, {
-    id: 'line:copy', title: 'The boot file that was edited is not the one that is read', weight: WEIGHTS.copy,
-    mend: 'Newer images read the one under /boot/firmware/, older ones that under /boot/. Look which is there, edit that one, start again.',
-    at: { parts: [...new Set(needs.flatMap(({ partIds }) => partIds))] },
-    changes: needs.map(({ need }) => ({ change: 'line', line: writeNeed(need), how: 'wrong-copy' })),
-  }]
+/** From here on a part draws enough for a poor way back to be felt. Common practice, no source. */
+const FELT_MA = 100
+
+/** Parts with a wire of their own for the way back, and current enough to lift it when they do their most. */
+export function thinGrounds({ facts, netlist }: Pick<Ground, 'facts' | 'netlist'>): ResolvedPart[] {
+  return partsUsed({ facts, netlist }).filter(owner => !owner.part.isAddOn
+    && owner.supplies.reduce((sum, { peakMa }) => sum + peakMa, 0) >= FELT_MA
+    && owner.grounds.some(({ id }) => netlist.conductors.some(conductor => isLoose(conductor)
+      && conductor.ways[0]!.from === `${owner.id}.${id}`)))
 }
 
-function serialFaults({ facts }: Ground): Fault[] {
-  const groups = facts.groups.filter(group => group.kind === 'serial' && group.bus?.controller)
-  const buses = [...new Map(groups.map(group => [group.bus!.id, group])).values()]
-  return [
-    ...buses.map(({ bus, owner }): Fault => ({
-      id: `console:${bus!.id}`, title: `The console still writes on ${bus!.label}`, weight: WEIGHTS.console, at: { parts: [owner.id] },
-      mend: 'Take "console=serial0,…" (or the port\'s own name) out of the command line file, switch its login off, and start again.',
-      changes: [{ change: 'flag', flag: 'console', partId: owner.id }],
-    })),
-    ...groups.map(({ owner }): Fault => ({
-      id: `rate:${owner.id}`, title: `${owner.name} and the program talk at different rates or frames`, weight: WEIGHTS.rate,
-      at: { parts: [owner.id] },
-      mend: 'Set both ends to one rate, eight bits, no parity, one stop bit; at half the rate each byte comes as two.',
-      changes: [{ change: 'flag', flag: 'rate', partId: owner.id }],
-    })),
-  ]
-}
+const thinGroundFaults = (ground: Ground): Fault[] => thinGrounds(ground).map((owner): Fault => ({
+  id: `ground:${owner.id}`, title: `The way back of ${owner.name} is too thin, too long, or badly pressed in`, weight: WEIGHTS.thinGround,
+  mend: `Give ${owner.name} a short ground of its own in thick wire (20 AWG or thicker), straight to the supply's return.`,
+  at: { parts: [owner.id] }, changes: [{ change: 'flag', flag: 'thin-ground', partId: owner.id }],
+}))
 
 function boardFaults({ facts }: Ground): Fault[] {
   if (!facts.board) return []

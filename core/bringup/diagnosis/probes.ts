@@ -11,6 +11,7 @@ import { drivenByProgram } from '../../facts/roles'
 import type { Expected } from '../expected'
 import { NO_SHORT, SHORT, SHORT_READING } from '../../vocabulary/reading'
 import { LOOKING, NOTHING, REVERSED } from './names'
+import { thinGrounds } from './faults'
 import { isHeard, nodeIsThere } from './nodes'
 import { inDoubt } from './doubt'
 import { follows, movedBy } from './drive'
@@ -239,7 +240,7 @@ function worksAs(world: World, owner: ResolvedPart, shop: Workshop): string {
   if (!world.isFed(owner)) return 'nothing'
   if (world.isDead(owner.id)) return 'nothing'
   const hosts = shop.placed(owner).flatMap(({ place }) => place?.kind === 'terminal' ? [place.owner] : [])
-  if (hosts.some(host => host !== owner && worksAs(world, host, shop) !== 'it does')) return lit
+  if (hosts.some(host => host !== owner && !/^it (does|falters)/.test(worksAs(world, host, shop)))) return lit
   if (!world.isWired(owner)) return lit
   if (world.isDark(owner.id)) return lit
   const group = shop.facts.groups.find(entry => entry.owner === owner && entry.bus)
@@ -248,6 +249,7 @@ function worksAs(world: World, owner: ResolvedPart, shop: Workshop): string {
   }
   const device = group?.bus?.controller?.device?.replace('{select}', '0')
   if (group && device && group.bus!.kind === 'serial' && !drivenByProgram(group.terminals, group.bus!) && !world.hasNode(device)) return lit
+  if (world.has('thin-ground', owner.id)) return 'it falters when it does its most'
   if (world.has('console', owner.id)) return 'lines that nobody sent come with it'
   if (world.has('rate', owner.id)) return 'signs that make no sense'
   return 'it does'
@@ -282,7 +284,8 @@ function lineProbe(terminal: Terminal, owner: ResolvedPart, shop: Workshop): Loo
   }
 }
 
-function underLoad({ facts, signV }: Workshop): Looking[] {
+function underLoad(shop: Workshop): Looking[] {
+  const { facts, signV } = shop
   if (!facts.board) return []
   const gives = (world: World) => !world.has('weak-supply') && !world.has('thin-cable')
   const found: Looking[] = [{
@@ -294,6 +297,14 @@ function underLoad({ facts, signV }: Workshop): Looking[] {
     see: world => !world.isUp ? NOT_UP : gives(world) ? 'it runs on' : 'under-voltage, or it starts anew',
   }]
   const [five, ground] = ['5V', 'ground'].map(kind => facts.board!.header.find(entry => entry.kind === kind)?.position)
+  if (ground !== undefined) for (const owner of thinGrounds(shop)) found.push({
+    probe: {
+      id: `back:${owner.id}`, phase: 'under load', title: `${owner.name}: volts along its way back`, minutes: MINUTES.volt,
+      how: `With ${owner.name} doing its most: meter on DC volts, from its own ${owner.grounds[0]!.label} to position ${ground}.`,
+      at: { parts: [owner.id], positions: [ground] }, reading: { unit: 'V', least: -BACK_V, most: BACK_V },
+    },
+    see: world => world.has('thin-ground', owner.id) && world.isFed(owner) ? 'too high' : 'as planned',
+  })
   if (five !== undefined && ground !== undefined) found.push({
     probe: {
       id: 'volt:load', phase: 'under load', title: '5 V at the header, under load', minutes: MINUTES.volt * 2, at: { positions: [five,
@@ -306,6 +317,8 @@ function underLoad({ facts, signV }: Workshop): Looking[] {
   })
   return found
 }
+/** More than that along one wire is too much. Common practice, no source. */
+const BACK_V = 0.1
 /** memory */
 const UNDER_VOLTAGE_V = 4.63
 /** Published: USB 2.0 §7.2. */

@@ -16,7 +16,8 @@ export type Change
     | { change: 'strap', partId: string, address: number }
     | { change: 'dead', partId: string }
   /** A line of the boot files that does not do its work. */
-    | { change: 'line', line: string, how: LineFault }
+  /** `as`: what stands there in its place. */
+    | { change: 'line', line: string, how: LineFault, as?: string }
     | { change: 'flag', flag: Flag, partId?: string }
 
 export type LineFault
@@ -26,8 +27,10 @@ export type LineFault
     | 'hidden'
   /** The file that was edited is not the one that is read. */
     | 'wrong-copy'
+  /** One of its figures is another one. */
+    | 'other-figure'
 
-export type Flag = 'console' | 'rate' | 'no-supply' | 'weak-supply' | 'thin-cable' | 'card' | 'old-image'
+export type Flag = 'console' | 'rate' | 'thin-ground' | 'no-supply' | 'weak-supply' | 'thin-cable' | 'card' | 'old-image'
 
 /** What the maker would have to have done, or what would have to have broken. */
 export interface Fault {

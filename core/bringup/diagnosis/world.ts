@@ -77,11 +77,11 @@ export class Workshop {
   }
 
   /** What the files bring without these lines; with `otherCopy` a file is read that has nothing of the plan. */
-  effectWithout(lines: ReadonlySet<string>, otherCopy: boolean): FileEffect {
-    const key = otherCopy ? 'another copy' : [...lines].sort().join('\n')
+  effectWithout(lines: ReadonlySet<string>, otherCopy: boolean, instead: readonly string[] = []): FileEffect {
+    const key = otherCopy ? 'another copy' : [...[...lines].sort(), ...instead.map(line => `+${line}`)].join('\n')
     const before = this.effects.get(key)
     if (before) return before
-    const { parts, devices } = this.rehearsed(lines, otherCopy)
+    const { parts, devices } = this.rehearsed(lines, otherCopy, instead)
     const effect = {
       dark: new Set(parts.filter(({ state }) => state === 'dark').map(({ partId }) => partId)), nodes: new Set(devices.map((
         { path }) => path)),
@@ -90,12 +90,12 @@ export class Workshop {
     return effect
   }
 
-  /** A start without these lines, or with none of the plan's. */
-  rehearsed(lines: ReadonlySet<string>, otherCopy: boolean): Rehearsal {
+  /** A start without these lines, or with none of the plan's; `instead` stands before all others. */
+  rehearsed(lines: ReadonlySet<string>, otherCopy: boolean, instead: readonly string[] = []): Rehearsal {
     const { facts } = this
     const { text: merged } = mergedFile(facts, this.needs.filter(({ need }) => !lines.has(writeNeed(need))))
     // Lines that the maker wrote are there whatever the plan asks for.
-    const text = otherCopy ? '' : merged.split('\n').filter(line => !lines.has(line.trim())).join('\n')
+    const text = otherCopy ? '' : [...instead, ...merged.split('\n').filter(line => !lines.has(line.trim()))].join('\n')
     const boot = { ...facts.plan.boot, text }
     return rehearse(gatherFacts({ ...facts.plan, boot }, facts.catalogue))
   }
@@ -111,8 +111,8 @@ export type SignalAt
 export class World {
   readonly wiring: Wiring
   private readonly files: FileEffect
-  /** Lines that lack on the card; whether it is another copy that is read. */
-  private readonly onCard: [lines: ReadonlySet<string>, otherCopy: boolean]
+  /** Lines that lack on the card; whether it is another copy that is read; what stands there in their place. */
+  private readonly onCard: [lines: ReadonlySet<string>, otherCopy: boolean, instead: readonly string[]]
   private readonly flags: ReadonlySet<string>
   private readonly dead: ReadonlySet<string>
   private readonly straps: ReadonlyMap<string, number>
@@ -124,7 +124,8 @@ export class World {
   constructor(private readonly shop: Workshop, readonly changes: readonly Change[]) {
     this.wiring = new Wiring(shop.base, changes)
     const lines = changes.flatMap(change => change.change === 'line' ? [change] : [])
-    this.onCard = [new Set(lines.map(({ line }) => line)), lines.some(({ how }) => how === 'wrong-copy')]
+    this.onCard = [new Set(lines.map(({ line }) => line)), lines.some(({ how }) => how === 'wrong-copy'),
+      lines.flatMap(({ as }) => as ?? [])]
     this.files = shop.effectWithout(...this.onCard)
     this.flags = new Set(changes.flatMap(change => change.change === 'flag' ? [flagKey(change.flag, change.partId)] : []))
     this.dead = new Set(changes.flatMap(change => change.change === 'dead' ? [change.partId] : []))

@@ -209,8 +209,9 @@ function addCard(machine: Machine, text: Text): void {
   const { text: whole } = mergedFile(facts, shop.needs)
   const isLine = (line: string) => lacking.has(line.trim())
   const kept = whole.split('\n').filter(line => !isLine(line) || lacking.get(line.trim()) === 'wrong-copy')
+  const instead = machine.world.changes.flatMap(change => change.change === 'line' ? change.as ?? [] : [])
   const hidden = [...lacking].filter(([, how]) => how === 'hidden').map(([line]) => line)
-  const edited = `${[...kept, ...hidden.length ? ['[another-board]', ...hidden] : []].join('\n').replace(/\n*$/, '')}\n`
+  const edited = `${[...instead, ...kept, ...hidden.length ? ['[another-board]', ...hidden] : []].join('\n').replace(/\n*$/, '')}\n`
   const isCopy = [...lacking.values()].includes('wrong-copy')
   text(path, () => isCopy ? whole.split('\n').filter(line => !isLine(line)).join('\n') : edited)
   // The one that was edited: the older place, or the newer one.

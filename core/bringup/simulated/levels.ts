@@ -16,6 +16,8 @@ export interface Driven {
   outputs: ReadonlyMap<number, 0 | 1>
   /** Terminals that somebody or something holds active: a key pressed, a motion seen. */
   active: ReadonlySet<string>
+  /** Everything does its most. */
+  isBusy: boolean
   /** Inner pulls that a program chose, by line. */
   bias: ReadonlyMap<number, 'up' | 'down' | 'none'>
 }
@@ -28,6 +30,8 @@ const CONTACT_OHM = 0.2
 /** A board that is not fed, meter on resistance: what its regulators and capacitors show. memory */
 const BOARD_OHM: Readonly<Record<'5V' | '3V3', number>> = { '5V': 1800, '3V3': 650 }
 const HIGH_V = 3.3
+/** Along a thin way back when a part does its most. Common practice, no source. */
+const LIFTED_V = 0.3
 
 export class Levels {
   private readonly signals: readonly Terminal[]
@@ -46,7 +50,7 @@ export class Levels {
   at(pin: PinId): Level {
     const { world, bench } = this
     const fed = world.fedBy(pin)
-    if (fed === 'ground') return { volts: 0 }
+    if (fed === 'ground') return { volts: this.driven.isBusy && this.isLifted(pin) ? LIFTED_V : 0 }
     if (!world.isPowered && fed !== 'source') return { floats: true }
     if (fed === '5V' || fed === '3V3') return { volts: this.ownV(pin, fed) ?? this.railV(fed) }
     if (fed === 'source') {
@@ -57,6 +61,12 @@ export class Levels {
     }
     // A supply or a return that hangs on a line: what the part draws drags it along, no line holds it.
     return this.bench.shop.facts.byKey.get(pin)?.is === 'signal' || positionOfPin(pin) !== undefined ? this.signalAt(pin) : { floats: true }
+  }
+
+  /** The part's own end of a way back that is too thin. */
+  private isLifted(pin: PinId): boolean {
+    const owner = this.bench.shop.parts.find(({ id, grounds }) => grounds.some(ground => `${id}.${ground.id}` === pin))
+    return owner !== undefined && this.world.isPowered && this.world.has('thin-ground', owner.id)
   }
 
   /** The circuit's figure at a node of its own, where it is fed from what it should be. */

@@ -240,6 +240,10 @@ export class Machine {
     return this.heat.chipC
   }
 
+  get isBusy(): boolean {
+    return this.busySinceS !== null
+  }
+
   /** The supply does not hold at this moment. */
   get isLow(): boolean {
     return this.isOn && this.busySinceS !== null && (this.world.has('weak-supply') || this.world.has('thin-cable'))
