@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { downloaded, field, openDemo, saved } from './helpers'
+import { downloaded, field, goTo, openDemo, saved } from './helpers'
 
 /** Opens a phase of the run sheet and one of its tests. */
 async function look(page: Page, phase: string, probe: string) {
@@ -161,4 +161,26 @@ test('each part has its first programs, in the languages of the board, and a rea
   expect((await downloaded(page, 'program-save')).name).toBe('air-read.c')
   await expect(page.getByText('Its driver in the kernel moves it')).toBeVisible()
   expect((await downloaded(page, 'programs-all')).name).toMatch(/-programs\.zip$/)
+})
+
+test('a measured load test is read, held against the prediction, and taken; what stands there is a PDF', async ({ page }) => {
+  await openDemo(page, 'Tool library kiosk', 'bringup')
+  await page.getByTestId('bringup-curves').click()
+  await expect(page.getByTestId('curve-fit')).toContainText('τ 12.0 min')
+  await page.getByTestId('take-heat').click()
+  await expect(page.getByTestId('curve-shown')).toContainText('6.03 K/W from processor to air, measured')
+  await goTo(page, 'power')
+  await page.getByTestId('power-heat').click()
+  await expect(page.getByTestId('heat')).toContainText('processor to air, measured')
+  await expect(field(page, 'cooler-kw')).toHaveValue('6.03')
+  await goTo(page, 'bringup')
+  await page.getByTestId('bringup-curves').click()
+  await field(page, 'curve-text').fill('no figures here')
+  await expect(page.getByTestId('curve-read')).toContainText('No curve in it')
+  await field(page, 'curve-text').fill('minutes;supply (V)\n0;5,1\n1;5,0\n2;4,9\n')
+  await expect(page.getByTestId('curve-read')).toContainText('supply in V: 3 readings, 4.9 to 5.1, over 2.0 min')
+  await page.getByTestId('curve-keep').click()
+  await expect(field(page, 'curve-name')).toHaveValue('supply')
+  const [paper] = await Promise.all([page.waitForEvent('download'), page.getByTestId('as-built-pdf').click()])
+  expect(paper.suggestedFilename()).toMatch(/-as-built\.pdf$/)
 })

@@ -121,6 +121,7 @@ test('no dialog, drawer or list has a violation of any impact, in light and in t
   await page.getByLabel(/Mark how it is now/).fill('here')
   await page.getByRole('button', { name: 'Mark', exact: true }).click()
   await page.getByTestId('history').getByRole('button', { name: 'What changed since' }).click()
+  await expect(page.getByTestId('changes')).toContainText('the two are the same')
   await check('earlier states')
   await page.keyboard.press('Escape')
   await page.getByTestId('open-share').click()

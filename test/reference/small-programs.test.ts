@@ -57,6 +57,24 @@ describe.skipIf(![PYTHON, '/usr/bin/gcc', '/usr/bin/dash', '/usr/bin/g++'].every
     execFileSync(PYTHON, ['-W', 'error', '-c', compile, ...python])
   })
 
+  it('whatever a part is called, its programs are programs, and a shell does nothing that stands in a name', () => {
+    const names = [
+      'C:\\new\\x1 "quoted" \'single\'', 'ends in a stroke \\', '*/ int main;', '$(touch /tmp/never) `x`', '%s %n', '"""',
+      '§ ü 漢\u2028y',
+    ]
+    for (const [nth, name] of names.entries()) {
+      const plan = { ...demoPlans[nth % 3]!, name, parts: demoPlans[nth % 3]!.parts.map(part => ({ ...part, name })) }
+      for (const { file, text, language } of programsOf(new Machine(gatherFacts(plan, catalogue)))) {
+        const path = kernel.file(`name-${file}`, text)
+        if (language === 'c') execFileSync('gcc', ['-Wall', '-Wextra', '-Werror', '-fsyntax-only', path])
+        else if (language === 'shell') execFileSync('/usr/bin/dash', ['-n', path])
+        else if (language === 'cpp') expect(text).not.toMatch(/\\$/m)
+        else execFileSync(PYTHON, ['-W', 'error', '-c', 'import sys\nwith open(sys.argv[1]) as f: compile(f.read(), "x", "exec")', path])
+      }
+    }
+    expect(existsSync('/tmp/never')).toBe(false)
+  })
+
   it('readings are those of the room, in Python and in C, and follow when the room changes', async () => {
     for (const type of ['pressure-humidity-i2c', 'carbon-dioxide-i2c', 'light-i2c', 'motion-i2c', 'thermometer-distance-i2c']) {
       for (const language of ['py', 'c']) {
@@ -328,9 +346,14 @@ exec(compile(${JSON.stringify(text('micropython'))}, 'main.py', 'exec'))
       const healthy = new Machine(facts)
       for (const { file, text, language } of programsOf(healthy)) {
         if (language !== 'shell') continue
-        const shell = openShell(new Machine(facts, { bench: healthy.bench, lineTools }))
+        const machine = new Machine(facts, { bench: healthy.bench, lineTools })
+        const shell = openShell(machine)
         const { err, status } = await shell.run(`cat > p.sh <<'END'\n${text}\nEND\nsh p.sh 2`)
         expect([file, status, err.replace(/^\(.*\)\n/gm, '')]).toEqual([file, 0, ''])
+        if (file === 'lean-move.sh') {
+          const pulse = (name: string) => machine.written.get(`/sys/class/pwm/pwmchip0/pwm0/${name}`)
+          expect([pulse('period'), pulse('duty_cycle'), pulse('enable')]).toEqual([20_000_000, 2_000_000, 0])
+        }
       }
     }
   })

@@ -100,6 +100,9 @@ async function picked([first]: File[]): Promise<void> {
 </template>
 
 <style scoped>
-h2 { margin: 0 0 5px; }
+section { display: grid; gap: 6px; justify-items: start; padding-bottom: 14px; }
+section > * { max-width: 100%; }
+.text-file { width: 100%; }
+h2 { margin: 0; }
 .read { display: grid; gap: 4px; justify-items: start; padding: 6px 0 10px; }
 </style>

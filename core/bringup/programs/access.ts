@@ -139,10 +139,16 @@ function throughFiles(owner: ResolvedPart, own: readonly Present[], all: readonl
   return null
 }
 
-function serial(owner: ResolvedPart, device: string, isUsb: boolean): Access {
+/** Rates that the kernel's interface has a name for. Published: termios(3), Linux's additions among them. */
+const RATES = new Set([1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200, 230_400, 460_800, 921_600])
+
+function serial(owner: ResolvedPart, device: string, isUsb: boolean): Reached {
   const { serial: port } = owner.part
   const chosen = Number(port?.baudOption ? owner.options[port.baudOption] : port?.baud)
-  return { by: 'serial', device, baud: Number.isFinite(chosen) && chosen > 0 ? chosen : 9600, frame: port?.frame ?? '8N1', isUsb }
+  const baud = Number.isFinite(chosen) && chosen > 0 ? chosen : 9600
+  return RATES.has(baud)
+    ? { by: 'serial', device, baud, frame: port?.frame ?? '8N1', isUsb }
+    : { by: 'nothing', why: `The usual interface of a port has no name for a rate of ${baud}: its maker's program sets it.` }
 }
 
 function throughBus(owner: ResolvedPart, bus: Bus | null, { shop }: Bench): Reached {

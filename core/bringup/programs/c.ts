@@ -4,14 +4,14 @@ import type { Access } from './access'
 import { FRAMES, greetingOf } from './serial'
 import type { Recipe } from './recipes'
 import type { ProgramText } from './types'
-import { biasOf, hex } from './words'
+import { biasOf, hex, spoken } from './words'
 
 const quoted = (text: string) => JSON.stringify(text)
 
 const head = (owner: ResolvedPart, file: string, does: string, args = '') => {
   const name = file.replace(/\.c$/, '')
   return `/*
- * ${owner.name.replaceAll('*/', '* /')}: ${does}
+ * ${spoken(owner.name)}: ${does}
  *
  * Build and start it: gcc -O1 -o ${name} ${file} && ./${name}${args && ` ${args}`}
  */
@@ -55,11 +55,14 @@ function i2cProgram(owner: ResolvedPart, { device, address }: Extract<Access, { 
   let at = 0
   const read = (name: string, list: typeof blocks, indent: string) => {
     at = 0
-    return list.map(({ register, bytes }) => {
+    return list.flatMap(({ register, bytes, waitMs }) => {
       const named = `(unsigned char[]){ ${register.map(hex).join(', ')} }, ${register.length}`
-      const line = `${indent}transfer(bus, ${hex(address)}, ${named}, ${name} + ${at}, ${bytes});`
+      const to = `${name} + ${at}, ${bytes}`
       at += bytes
-      return line
+      return waitMs
+        ? [`${indent}transfer(bus, ${hex(address)}, ${named}, NULL, 0);`, `${indent}usleep(${waitMs * 1000});`,
+            `${indent}transfer(bus, ${hex(address)}, NULL, 0, ${to});`]
+        : [`${indent}transfer(bus, ${hex(address)}, ${named}, ${to});`]
     })
   }
   const size = (list: typeof blocks) => Math.max(1, list.reduce((sum, { bytes }) => sum + bytes, 0))
@@ -131,6 +134,7 @@ const LINE_HEAD = `#include <errno.h>
 #include <time.h>
 #include <unistd.h>
 
+/* gpiodetect tells which chip has the header's lines. */
 #define CHIP "/dev/gpiochip0"
 #define HINT "Another program or a driver may have the line: gpioinfo tells which."
 `

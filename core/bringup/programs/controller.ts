@@ -2,6 +2,7 @@
 import type { ResolvedPart } from '../../facts/types'
 import type { Access } from './access'
 import type { ProgramText } from './types'
+import { spoken } from './words'
 
 type Serial = Extract<Access, { by: 'serial' }>
 
@@ -9,7 +10,7 @@ export const isController = ({ part }: Pick<ResolvedPart, 'part'>): boolean => /
 
 /** C++ as the usual environments for such boards take it: `setup` once, `loop` for ever, the port by the name `Serial`. */
 export const controllerCpp = (owner: ResolvedPart, { baud, isUsb }: Serial): ProgramText => ({
-  aim: 'link', arguments: '', text: `// ${owner.name}: counts each second and answers each line that comes.
+  aim: 'link', arguments: '', text: `// ${spoken(owner.name)}: counts each second and answers each line that comes.
 // ${isUsb ? 'By its USB plug.' : 'TX of this board goes to RX of the other one, and RX to TX; ground to ground.'} ${baud}, 8N1.
 
 const unsigned long RATE = ${baud};
@@ -48,7 +49,7 @@ void loop() {
 })
 
 export const controllerPython = (owner: ResolvedPart, { baud, isUsb }: Serial): ProgramText => ({
-  aim: 'link', arguments: '', text: `# ${owner.name}: counts each second and answers each line that comes.
+  aim: 'link', arguments: '', text: `# ${spoken(owner.name)}: counts each second and answers each line that comes.
 # ${isUsb ? 'By its USB plug.' : 'TX of this board goes to RX of the other one, and RX to TX; ground to ground.'}
 # On the microcontroller; port 1 and its usual pins: where yours are others, name them here.
 from machine import UART

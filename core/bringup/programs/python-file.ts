@@ -4,6 +4,9 @@ import { PYTHON, type PythonPieceName } from './python-helpers'
 
 export const quoted = (text: string) => `'${text.replaceAll('\\', '\\\\').replaceAll('\'', '\\\'')}'`
 
+/** The chip that has the header's lines; on some boards and images it has another number. */
+export const CHIP = ['# gpiodetect tells which chip has the header\'s lines.', `CHIP = '/dev/gpiochip0'`] as const
+
 /** What is tried when the kernel says no. */
 const HINTS: Readonly<Partial<Record<Access['by'], string>>> = {
   i2c: 'Look at the bus: i2cdetect -y, the wires, the address strap, and whether the boot file switches the bus on.',

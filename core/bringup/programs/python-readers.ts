@@ -2,10 +2,10 @@
 import type { ResolvedPart } from '../../facts/types'
 import { HWMON, IIO, QUANTITIES, type ReadingFile } from '../readings'
 import type { Access } from './access'
-import { quoted } from './python-file'
+import { CHIP, quoted } from './python-file'
 import type { PythonPieceName } from './python-helpers'
 import type { Recipe } from './recipes'
-import { hex } from './words'
+import { hex, spoken } from './words'
 
 /** A function `read_…()` that gives `(name, value, unit)` for each reading, with what it needs above it. */
 export interface PythonReader { name: string, pieces: PythonPieceName[], imports: string[], constants: string[], body: string }
@@ -26,7 +26,7 @@ const fileReading = (what: string, unit: string, digits: number, { name, per, ze
 /** How a part's readings are taken; null for what gives none. */
 export function pythonReader(owner: ResolvedPart, access: Access): PythonReader | null {
   const name = `read_${identifier(owner.id)}`
-  const about = `    """${owner.name.replaceAll('"', '\'')}."""`
+  const about = `    """${spoken(owner.name)}."""`
   switch (access.by) {
     case 'files': {
       const table = access.folder === 'iio' ? IIO : HWMON
@@ -60,7 +60,7 @@ ${about}
     case 'i2c': return access.recipe?.values.length ? i2cReader(name, about, access, access.recipe) : null
     case 'scale': return {
       name, pieces: ['lines'], imports: [], constants: [
-        `CHIP = '/dev/gpiochip0'`, '# What it says with nothing on it, and for each gram more: find both with a known weight.',
+        ...CHIP, '# What it says with nothing on it, and for each gram more: find both with a known weight.',
         'EMPTY, PER_GRAM = 0, 420',
       ],
       body: `def ${name}():
@@ -89,7 +89,7 @@ ${about}
     return [('figure', raw, ''), ('weight', round((raw - EMPTY) / PER_GRAM, 1), 'g')]`,
     }
     case 'echo': return {
-      name, pieces: ['lines', 'edges'], imports: ['time'], constants: [`CHIP = '/dev/gpiochip0'`], body: `def ${name}():
+      name, pieces: ['lines', 'edges'], imports: ['time'], constants: [...CHIP], body: `def ${name}():
 ${about}
     echo = request([${access.echo}], INPUT | EDGES)
     trigger = request([${access.trigger}], OUTPUT, [0])
@@ -117,8 +117,9 @@ export const elsewhere = ({ register, value }: NonNullable<Recipe['who']>) =>
 function i2cReader(name: string, about: string, { device, address }: Extract<Access, { by: 'i2c' }>, recipe: Recipe): PythonReader {
   const { who, wake = [], ask = [], askMs = 0, trimmed = [], blocks, steps = [], values } = recipe
   const said = (list: readonly (readonly number[])[]) => list.map(sent => `        transfer(bus, ${hex(address)}, ${bytes(sent)})`)
+  const thinking = blocks.filter(({ waitMs }) => waitMs)
   const blocksOf = (list: typeof blocks) => list
-    .map(block => `transfer(bus, ${hex(address)}, ${bytes(block.register)}, ${block.bytes})`).join(' + ')
+    .map(block => `transfer(bus, ${hex(address)}, ${block.waitMs ? '[]' : bytes(block.register)}, ${block.bytes})`).join(' + ')
   const body = [
     `def ${name}():`, about, `    bus = os.open(${quoted(device)}, os.O_RDWR)`, '    try:',
     ...who
@@ -138,6 +139,7 @@ function i2cReader(name: string, about: string, { device, address }: Extract<Acc
       : [],
     ...trimmed.length ? [`        k = ${blocksOf(trimmed)}`] : [],
     ...said(ask), ...askMs ? [`        time.sleep(${askMs / 1000})`] : [],
+    ...thinking.flatMap(({ register, waitMs }) => [...said([register]), `        time.sleep(${waitMs! / 1000})`]),
     `        d = ${blocksOf(blocks)}`,
     '    finally:', '        os.close(bus)',
     ...steps.map(([step, formula]) => `    ${step} = ${formula}`),

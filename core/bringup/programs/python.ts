@@ -1,11 +1,11 @@
 /** The Python programs of a part. */
 import type { ResolvedPart } from '../../facts/types'
 import type { Access } from './access'
-import { pythonFile, quoted, type PythonParts } from './python-file'
+import { CHIP, pythonFile, quoted, type PythonParts } from './python-file'
 import { elsewhere, pythonReader } from './python-readers'
 import { FRAMES, greetingOf } from './serial'
 import type { ProgramText } from './types'
-import { biasOf, hex } from './words'
+import { biasOf, hex, spoken } from './words'
 
 const EACH_SECOND = (name: string) => `for nth in range(int(sys.argv[1]) if len(sys.argv) > 1 else 1):
     if nth:
@@ -37,7 +37,7 @@ type Plain = Omit<PythonParts, 'about' | 'main'>
 
 /** The Python programs of one part. */
 export function pythonPrograms(owner: ResolvedPart, access: Access, file: (aim: string) => string): ProgramText[] {
-  const head: Head = (aim, does, args = '') => [`${owner.name.replaceAll('"', '\'')}: ${does}`, '',
+  const head: Head = (aim, does, args = '') => [`${spoken(owner.name)}: ${does}`, '',
     `Start it: python3 ${file(aim)}${args && ` ${args}`}`]
   const plain: Plain = { imports: [], pieces: [], constants: [], functions: [], by: access.by }
   const reader = pythonReader(owner, access)
@@ -54,7 +54,7 @@ export function pythonPrograms(owner: ResolvedPart, access: Access, file: (aim: 
     case 'out': return [{ aim: 'move', arguments: '', text: pythonFile({
       ...plain, about: head('move', 'each of its lines goes on for a second, one after the other, and rests again.'), imports: ['time'],
       pieces: ['lines'], constants: [
-        `CHIP = '/dev/gpiochip0'`, '# Name, line, position on the header, level at rest.',
+        ...CHIP, '# Name, line, position on the header, level at rest.',
         `LINES = [${access.lines.map(({ label, line, position, rest }) =>
           `(${quoted(label)}, ${line}, ${position}, ${rest})`).join(', ')}]`,
       ], main: `rest = [level for _, _, _, level in LINES]
@@ -71,7 +71,7 @@ print('all at rest')`,
     case 'in': return [{ aim: 'watch', arguments: '20', text: pythonFile({
       ...plain, about: head('watch', 'tells each change of its lines for so many seconds.', '20'), imports: ['time'],
       pieces: ['lines', 'edges'], constants: [
-        `CHIP = '/dev/gpiochip0'`, '# Line: name, position on the header, level that it has when something is up.',
+        ...CHIP, '# Line: name, position on the header, level that it has when something is up.',
         `LINES = {${access.lines.map(({ label, line, position, active }) =>
           `${line}: (${quoted(label)}, ${position}, ${active})`).join(', ')}}`,
       ], main: `asked = request(list(LINES), INPUT | EDGES | BIAS[${quoted(biasOf(access.lines))}])
@@ -94,7 +94,9 @@ if not channel.exists():
     (CHIP / 'export').write_text(str(CHANNEL))
     # The folder and its rights take a moment.
     time.sleep(0.2)
-(channel / 'duty_cycle').write_text('0')
+# Nothing can be set before there is a period, and a period cannot be shorter than the pulse that was set.
+if int((channel / 'period').read_text()):
+    (channel / 'duty_cycle').write_text('0')
 (channel / 'period').write_text(str(PERIOD_NS))
 (channel / 'enable').write_text('1')
 try:

@@ -6,7 +6,8 @@
  */
 import type { Quantity } from '../../catalogue/types'
 
-export interface Block { register: readonly number[], bytes: number }
+/** `waitMs`: between what is written and what is read, of a part that thinks first: it answers nobody meanwhile. */
+export interface Block { register: readonly number[], bytes: number, waitMs?: number }
 
 export interface Wake { send: readonly number[], ms?: number }
 
@@ -80,7 +81,7 @@ const RECIPES: Readonly<Record<string, Recipe>> = {
   },
   'carbon-dioxide-i2c': {
     // Stopped first, where it measures already: it takes no second start.
-    wake: [{ send: [0x3F, 0x86], ms: 500 }, { send: [0x21, 0xB1], ms: 5000 }], blocks: [{ register: [0xEC, 0x05], bytes: 9 }],
+    wake: [{ send: [0x3F, 0x86], ms: 500 }, { send: [0x21, 0xB1], ms: 5000 }], blocks: [{ register: [0xEC, 0x05], bytes: 9, waitMs: 2 }],
     values: [
       value('carbon-dioxide', 'carbon dioxide', 'ppm', 0, 'u16be(d, 0) * 1.0'),
       celsius('u16be(d, 3) * 175.0 / 65535.0 - 45.0'), value('humidity', 'humidity', '%', 1, 'u16be(d, 6) * 100.0 / 65535.0'),

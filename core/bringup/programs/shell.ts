@@ -4,11 +4,11 @@ import { HWMON, IIO, QUANTITIES } from '../readings'
 import type { Access } from './access'
 import { FRAMES, greetingOf } from './serial'
 import type { ProgramText } from './types'
-import { biasOf, hex } from './words'
+import { biasOf, hex, spoken } from './words'
 
 const quoted = (text: string) => `'${text.replaceAll('\'', '\'\\\'\'')}'`
 const head = (owner: ResolvedPart, file: string, does: string, args = '') => `#!/bin/sh
-# ${owner.name}: ${does}
+# ${spoken(owner.name)}: ${does}
 # Start it: sh ${file}${args && ` ${args}`}
 set -u
 `
@@ -20,7 +20,8 @@ while [ "$nth" -lt "\${1:-1}" ]; do
 done
 `
 /** Either version of the tools for lines; the first word of a line is the tool's version. */
-const LINE_TOOLS = `CHIP=gpiochip0
+const LINE_TOOLS = `# gpiodetect tells which chip has the header's lines.
+CHIP=gpiochip0
 version=1
 gpiodetect --version | head -n 1 | grep -q 'v2' && version=2
 `
@@ -135,7 +136,8 @@ ${EACH_SECOND(`look ${access.lines.map(({ line }) => line).join(' ')}`)}` }]
 channel=$chip/pwm${access.channel}
 [ -d "$channel" ] || echo ${access.channel} > "$chip/export" || exit 1
 sleep 0.2
-echo 0 > "$channel/duty_cycle"
+# Nothing can be set before there is a period, and a period cannot be shorter than the pulse that was set.
+[ "$(cat "$channel/period")" = 0 ] || echo 0 > "$channel/duty_cycle"
 echo ${access.periodNs} > "$channel/period"
 echo 1 > "$channel/enable"
 ${access.duties.map(({ label, ns }) => `echo ${ns} > "$channel/duty_cycle"\necho ${quoted(`${label}: ${Math.round(ns / 1000)} of ${

@@ -3,9 +3,10 @@ import { cautionsOf } from '../../catalogue/cautions'
 import type { ResolvedPart } from '../../facts/types'
 import type { Bench } from '../diagnosis/table'
 import type { Access, Reached } from './access'
-import { pythonFile } from './python-file'
+import { CHIP, pythonFile } from './python-file'
 import { pythonReader } from './python-readers'
 import type { SmallProgram } from './types'
+import { spoken } from './words'
 
 interface PartReached { owner: ResolvedPart, reached: Reached }
 
@@ -26,7 +27,7 @@ function served(parts: readonly PartReached[], planName: string): SmallProgram[]
   return [{
     file, partId: null, aim: 'serve', language: 'python', title: 'Readings served as JSON',
     text: pythonFile({
-      about: [`${planName.replaceAll('"', '\'').replaceAll('\\', '/')}: serves what its parts read, as JSON.`, '',
+      about: [`${spoken(planName)}: serves what its parts read, as JSON.`, '',
         `Start it: python3 ${file}, then curl http://localhost:8000/`, 'With --once it prints the readings and ends.',
         'It listens on this board alone; put 0.0.0.0 for HOST to let the whole network read it.'],
       imports: ['http.server', 'json', 'time', ...readers.flatMap(({ reader }) => reader.imports)],
@@ -77,7 +78,7 @@ function fan(parts: readonly PartReached[]): SmallProgram[] {
   return [{
     file: 'fan.py', partId: owner.id, aim: 'fan', language: 'python', title: 'Fan by threshold',
     text: pythonFile({
-      about: [`${owner.name.replaceAll('"', '\'')}: goes on at ON degrees of the chip and off again at OFF.`, '',
+      about: [`${spoken(owner.name)}: goes on at ON degrees of the chip and off again at OFF.`, '',
         'Start it: python3 fan.py', 'With a number it ends after so many looks, one each two seconds.'],
       imports: ['pathlib', 'time'], pieces: setting.pieces, constants: [
         `CHIP_HEAT = pathlib.Path('/sys/class/thermal/thermal_zone0/temp')`, `ON, OFF = ${FAN.onC}, ${FAN.offC}`, ...setting.constants,
@@ -109,7 +110,7 @@ finally:
 function fanSetting(reached: Access): { pieces: 'lines'[], constants: string[], open: string, put: string } | null {
   if (reached.by === 'out') {
     const [{ line, rest }] = reached.lines as [typeof reached.lines[number]]
-    return { pieces: ['lines'], constants: [`CHIP, LINE = '/dev/gpiochip0', ${line}`], open: `asked = request([LINE], OUTPUT, [${rest}])`,
+    return { pieces: ['lines'], constants: [...CHIP, `LINE = ${line}`], open: `asked = request([LINE], OUTPUT, [${rest}])`,
       put: rest ? 'set_values(asked, [0 if runs else 1])' : 'set_values(asked, [1 if runs else 0])' }
   }
   if (reached.by !== 'pulses') return null
@@ -117,7 +118,8 @@ function fanSetting(reached: Access): { pieces: 'lines'[], constants: string[], 
     open: `if not CHANNEL.exists():
     (CHANNEL.parent / 'export').write_text('${reached.channel}')
     time.sleep(0.2)
-(CHANNEL / 'duty_cycle').write_text('0')
+if int((CHANNEL / 'period').read_text()):
+    (CHANNEL / 'duty_cycle').write_text('0')
 (CHANNEL / 'period').write_text(str(PERIOD_NS))
 (CHANNEL / 'enable').write_text('1')`, put: '(CHANNEL / \'duty_cycle\').write_text(str(PERIOD_NS if runs else 0))' }
 }
@@ -130,9 +132,9 @@ function shutdown(parts: readonly PartReached[]): SmallProgram[] {
     return [{
       file: 'shutdown.py', partId: owner.id, aim: 'shutdown', language: 'python', title: 'Shutdown button',
       text: pythonFile({
-        about: [`${owner.name.replaceAll('"', '\'')}, ${label}: held for two seconds it shuts the board down in order.`, '',
+        about: [`${spoken(owner.name)}, ${label}: held for two seconds it shuts the board down in order.`, '',
           'Start it: sudo python3 shutdown.py', 'With --dry it says so and does nothing.'],
-        imports: ['subprocess'], pieces: ['lines', 'edges'], constants: [`CHIP, LINE, PRESSED = '/dev/gpiochip0', ${line}, ${active}`],
+        imports: ['subprocess'], pieces: ['lines', 'edges'], constants: [...CHIP, `LINE, PRESSED = ${line}, ${active}`],
         functions: [], main: `asked = request([LINE], INPUT | EDGES | BIAS['${bias}'])
 print('hold ${label} (position ${position}) for two seconds', flush=True)
 while True:

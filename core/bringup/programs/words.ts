@@ -8,3 +8,7 @@ export const hex = (value: number): string => `0x${value.toString(16).padStart(2
 export const biasOf = (lines: readonly InLine[]): InLine['bias'] => lines.every(({ bias }) => bias === lines[0]!.bias)
   ? lines[0]!.bias
   : 'pull-up'
+
+/** A name of the maker's in a comment or between quotes of any language: no marks that end one or begin something else. */
+export const spoken = (name: string): string => name.replaceAll('"', '\'').replaceAll('\\', '/').replaceAll('*/', '* /')
+  .replaceAll(/[\p{Cc}\p{Zl}\p{Zp}]+/gu, ' ')

@@ -64,6 +64,8 @@ export function converse(machine: Machine, number: string, address: number, sent
   const [first, ...rest] = sent
   machine.bytes.set(owner.id, [...machine.bytes.get(owner.id) ?? [], ...sent])
   if (registers?.answers) {
+    // It thinks for a millisecond after a command, and answers nobody meanwhile. Published: Sensirion, data sheet SCD4x, table 9.
+    if (sent.length && wanted) return null
     if (first !== undefined) machine.written.set(`${owner.id} ${POINTER}`, first << 8 | (rest[0] ?? 0))
     const answer = registers.answers(machine.written.get(`${owner.id} ${POINTER}`) ?? 0, readingOf(machine, owner))
     return Array.from({ length: wanted }, (_, i) => answer[i] ?? 0xFF)

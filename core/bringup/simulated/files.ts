@@ -146,7 +146,9 @@ function addPulses(machine: Machine, path: string, files: Map<string, Entry>): v
       write: (text) => {
         const value = Number(text)
         const isWrong = !Number.isInteger(value) || value < 0 || (name === 'period' && value < figure('duty_cycle'))
-          || (name === 'duty_cycle' && value > figure('period')) || (name === 'enable' && value === 1 && figure('period') === 0)
+          // Published: Linux, drivers/pwm/core.c: nothing is applied without a period.
+          || (name === 'duty_cycle' && (value > figure('period') || figure('period') === 0))
+          || (name === 'enable' && value === 1 && figure('period') === 0)
         if (isWrong) throw new Error(`EINVAL: invalid argument, write '${at}/${name}'`)
         written.set(`${at}/${name}`, value)
       },

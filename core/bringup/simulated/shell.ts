@@ -48,6 +48,8 @@ const LIMITS = { maxCommandCount: 5000, maxLoopIterations: 5000, maxOutputSize: 
 /** Files that ask the machine. */
 class LiveFs extends InMemoryFs {
   entries = new Map<string, Entry>()
+  /** Called after something was told: other files may be there now. */
+  afterWrite: () => Promise<void> = async () => {}
 
   private async entryAt(path: string): Promise<Entry | undefined> {
     const direct = this.entries.get(path)
@@ -87,6 +89,7 @@ class LiveFs extends InMemoryFs {
     if (!entry) return false
     if (!entry.write) throw new Error(`EACCES: permission denied, open '${path}'`)
     entry.write(typeof content === 'string' ? content : new TextDecoder().decode(content))
+    await this.afterWrite()
     return true
   }
 
@@ -133,6 +136,8 @@ export function openShell(machine: Machine): Shell {
     fs.entries = files
     known = key
   }
+
+  fs.afterWrite = refresh
 
   const wrap = (name: string, command: Command) => defineCommand(name, async (args, { stdin }) => {
     const { out = '', err = '', status = 0 } = command({ machine, args, input: String(stdin) })

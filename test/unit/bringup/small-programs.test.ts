@@ -9,6 +9,8 @@ import { smallProgramsOf } from '../../../core/bringup/programs'
 import { reachedParts } from '../../../core/bringup/programs/access'
 import { gatherFacts } from '../../../core/facts/gather'
 import { programAgainst } from '../../../core/programs'
+import type { Part } from '../../../core/catalogue/types'
+import type { Plan } from '../../../core/plan/types'
 import { demoPlans } from '../../../demo'
 import { placedPlans } from '../../generated'
 import { catalogue, fixedAt, planOf } from '../../plans'
@@ -47,6 +49,17 @@ describe('small programs', () => {
       }
     }
     expect(agreed).toBeGreaterThan(50)
+  })
+
+  it('a rate that ports have no name for has a reason, and no program', () => {
+    const [hive] = demoPlans as [Plan]
+    const modem = catalogue.parts.get('modem-serial')!
+    const odd = { ...modem, id: 'own-odd', serial: { ...modem.serial!, baud: 31_250, baudOption: undefined } } as unknown as Part
+    const plan = { ...hive, own: { ...hive.own, parts: [odd] }, parts: hive.parts.map(part => part.id === 'modem'
+      ? { ...part, type: 'own-odd' }
+      : part) }
+    const { without } = smallProgramsOf(benchOf(gatherFacts(plan, catalogue)))
+    expect(without.find(({ partId }) => partId === 'modem')?.why).toContain('31250')
   })
 
   it('a line that a driver has is set by no program, nor one that cuts the power', () => {
@@ -124,7 +137,9 @@ describe('what programs ask of the kernel', () => {
   it('speaks with a part of commands, and with nobody where nobody is', () => {
     const machine = new Machine(gatherFacts(planOf('forty-classic', { c: 'carbon-dioxide-i2c' },
       { assignments: fixedAt({ 'c.vcc': 1, 'c.gnd': 9, 'c.sda': 3, 'c.scl': 5 }) }), catalogue))
-    const answer = converse(machine, '1', 0x62, [0xEC, 0x05], 9)!
+    expect(converse(machine, '1', 0x62, [0xEC, 0x05], 9)).toBeNull()
+    expect(converse(machine, '1', 0x62, [0xEC, 0x05], 0)).toEqual([])
+    const answer = converse(machine, '1', 0x62, [], 9)!
     expect(answer[0]! << 8 | answer[1]!).toBe(600)
     expect(answer[2]).toBe(wordSum(answer.slice(0, 2)))
     expect(converse(machine, '1', 0x63, [0], 1)).toBeNull()
