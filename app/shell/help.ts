@@ -113,6 +113,7 @@ export const HELP: Readonly<Record<StageId, Help>> = {
       'Go down the run sheet: before power first, then lamps, volts, the start, each part. What a meter shows is typed.',
       'Paste what commands print, several at once: they sort themselves. The check script asks all of them on the board.',
       'Something odd? What would explain it stands beside the sheet, with the test that tells most for its minutes.',
+      'Readings over time are pasted under Curves: a load test beside the predicted one gives figures to go by.',
       'First programs for each part, with this plan\'s lines and addresses in them, read it, watch it or move it.',
       'The simulated board shows beforehand what a well-made one prints and measures, and what it does with a fault.',
       'The trainer hides a fault in this plan and counts how long you take.',

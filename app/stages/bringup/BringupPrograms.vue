@@ -113,7 +113,7 @@ function saveAll(): void {
         v-if="made.without.length"
         class="small quiet"
       >
-        <h3>Without a program</h3>
+        <h2>Without a program</h2>
         <p
           v-for="entry in made.without"
           :key="entry.partId"
