@@ -42,7 +42,7 @@ const celsius = (formula: string) => value('temperature', 'temperature', '°C', 
 
 /**
  * Published: Bosch Sensortec, data sheet BMP280, BST-BMP280-DS001, §8.1, compensation in floating point; the humidity formula is that of
- * BME280's sheet, BST-BME280-DS002, appendix A (memory).
+ * the sensor with humidity, appendix A of its sheet (memory).
  */
 const PRESSURE_STEPS: NonNullable<Recipe['steps']> = [
   ['adc_p', '(d[0] << 12 | d[1] << 4 | d[2] >> 4)'],
