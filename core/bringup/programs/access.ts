@@ -32,7 +32,7 @@ function lineOf(terminal: Terminal, taken: ReadonlySet<number>): { line: number,
   const { place } = terminal
   if (place === null) return `${terminal.label} has no place yet.`
   if (place.kind === 'terminal') {
-    return `${terminal.label} is on ${place.owner.name}, whose lines are set by way of that part.`
+    return `${terminal.label} is on ${place.owner.name}, whose lines are reached by way of that part.`
   }
   if (place.kind !== 'header' || !place.line) return `${terminal.label} is at no line of the header.`
   const { line } = place.line

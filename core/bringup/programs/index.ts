@@ -36,15 +36,22 @@ function startOf(language: ProgramLanguage, file: string, words: string): string
   }
 }
 
+/** What a program is for, in the words of its part. */
+function titleOf(access: Access, aim: ProgramAim, language: ProgramLanguage): string {
+  if (access.by === 'sound') return access.plays ? 'Play on it' : 'Listen with it'
+  const asksOnly = access.by === 'i2c' && aim === 'read' && (language === 'shell' || !access.recipe?.values.length)
+  return asksOnly ? 'See whether it is there' : AIMS[aim]
+}
+
 /** What is seen while a program runs. */
-function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim): string[] {
+function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim, language: ProgramLanguage): string[] {
   const stimuli = (owner.part.reads ?? []).map(what => STIMULI[what])
   switch (access.by) {
     case 'i2c': return aim === 'show'
       ? ['Eight steps of light, from the left edge down to the right one.']
-      : access.recipe?.values.length
+      : access.recipe?.values.length && language !== 'shell'
         ? [`A line with ${access.recipe.values.map(({ label }) => label).join(', ')}.`, ...stimuli]
-        : ['It says that the part is there. What is in its registers is not known here.']
+        : [`It says that the part is there.${access.recipe?.values.length ? '' : ' What is in its registers is not known here.'}`]
     case 'files': case 'probes': case 'scale': case 'echo':
       return ['A line with each reading; no reading is far from what the room has.', ...stimuli]
     case 'clock': return ['Two times that differ by less than a second or two once the clock was set (hwclock -w).']
@@ -52,7 +59,10 @@ function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim): string[
       `${access.lines.map(({ label }) => label).join(', ')}, each for a second: a click, a lamp, or the thing itself moves.`,
       'Nothing but the one that is named moves.', ...access.left.map(why => `Left out: ${why}`),
     ]
-    case 'in': return ['At rest first; each press or movement says "active", and "at rest" when it ends.',
+    case 'in': return [
+      language === 'shell'
+        ? 'A row of figures each second; one of them turns over while something is pressed or moves.'
+        : 'At rest first; each press or movement says "active", and "at rest" when it ends.',
       ...access.left.map(why => `Left out: ${why}`)]
     case 'pulses': return [`It goes to ${access.duties.map(({ label }) => label).join(', ')}, and rests.`]
     case 'serial': return aim === 'loopback'
@@ -85,9 +95,9 @@ export function smallProgramsOf(bench: Bench): SmallPrograms {
         : [],
     ]
     for (const [language, list] of made) for (const { aim, text, arguments: words } of list) programs.push({
-      file: file(language)(aim), partId: owner.id, aim, language, title: AIMS[aim], text,
+      file: file(language)(aim), partId: owner.id, aim, language, title: titleOf(reached, aim, language), text,
       start: startOf(language, file(language)(aim), words),
-      see: seenWith(owner, reached, aim),
+      see: seenWith(owner, reached, aim, language),
       cautions: aim === 'move' ? cautionsOf(owner.part) : [],
     })
   }
