@@ -17,7 +17,11 @@ const NOTHING: CurvesRead = { curves: [], times: '', stray: 0 }
 export function curvesIn(text: string): CurvesRead {
   const trimmed = text.trim()
   if (!trimmed) return NOTHING
-  return fromJson(trimmed) ?? fromTable(trimmed) ?? fromLines(trimmed)
+  const json = fromJson(trimmed)
+  if (json) return json
+  // Sentences with commas look like a table too: only one that holds figures is one.
+  const table = fromTable(trimmed)
+  return table?.curves.length ? table : fromLines(trimmed)
 }
 
 /** Units that the end of a name stands for. */
@@ -74,6 +78,16 @@ function thousandths(curve: MeasuredCurve): MeasuredCurve {
     : curve
 }
 
+/** Columns of one name are told apart by their number. */
+function unlike<T extends { name: string }>(columns: readonly T[]): T[] {
+  const count = new Map<string, number>()
+  return columns.map((column) => {
+    const nth = (count.get(column.name) ?? 0) + 1
+    count.set(column.name, nth)
+    return nth === 1 ? column : { ...column, name: `${column.name} ${nth}` }
+  })
+}
+
 const number = (text: string, comma: boolean): number | null => {
   const plain = comma ? text.trim().replace(',', '.') : text.trim()
   return /^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(plain) ? Number(plain) : null
@@ -92,7 +106,7 @@ function fromTable(text: string): CurvesRead | null {
   const body = hasHead ? data.slice(1) : data
   const isClock = (i: number) => body.length > 0 && body.every(row => clockSeconds(row[i] ?? '') !== null)
   const timeAt = head.findIndex((name, i) => isClock(i) || (hasHead && isTimeName(name)))
-  const units = head.map(nameAndUnit)
+  const units = unlike(head.map(nameAndUnit))
   let stray = 0
   let per: number | null = null
   const rows = body.flatMap((cells): Row[] => {
@@ -119,7 +133,7 @@ function fromJson(text: string): CurvesRead | null {
   let found: unknown[]
   try {
     const whole: unknown = JSON.parse(text)
-    found = Array.isArray(whole) ? whole : listIn(whole) ?? [whole]
+    found = Array.isArray(whole) ? whole : columnsIn(whole) ?? listIn(whole) ?? [whole]
   }
   catch {
     // Not one value: perhaps one on each line.
@@ -157,6 +171,16 @@ function fromJson(text: string): CurvesRead | null {
     return row.values.size ? [row] : []
   })
   return curvesOf(rows, `times from "${timeName}"`, stray)
+}
+
+/** An object of lists as long as each other, one for each quantity: `{ "t": [ … ], "v": [ … ] }`. */
+function columnsIn(whole: unknown): unknown[] | null {
+  if (typeof whole !== 'object' || whole === null) return null
+  const columns = Object.entries(whole).filter((entry): entry is [string, unknown[]] => Array.isArray(entry[1])
+    && entry[1].every(value => typeof value !== 'object'))
+  const long = columns[0]?.[1].length ?? 0
+  if (long < LEAST || columns.some(([, list]) => list.length !== long)) return null
+  return Array.from({ length: long }, (_, i) => Object.fromEntries(columns.map(([name, list]) => [name, list[i]])))
 }
 
 /** The list in an object that has just one: `{ "readings": [ … ] }`. */

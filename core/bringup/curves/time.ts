@@ -1,12 +1,16 @@
 /** Moments as they stand in tables and logs: in seconds of whatever clock the text has. */
 
-const CLOCK = /^(?:(\d{4})-(\d\d)-(\d\d)[T ])?(\d{1,2}):(\d\d)(?::(\d\d(?:[.,]\d+)?))?(?:Z| ?UTC)?$/
+const CLOCK = /^(?:(\d{4})[-/](\d\d)[-/](\d\d)[T ])?(\d{1,2}):(\d\d)(?::(\d\d(?:[.,]\d+)?))?(?:Z| ?UTC)?$/
+/** Day first, with points between. */
+const DAY_FIRST = /^(\d{1,2})\.(\d{1,2})\.(\d{4}),? (.*)$/
 /** Larger figures are seconds since 1970, and larger ones still milliseconds. */
 const EPOCH_S = 1e9, EPOCH_MS = 1e12
 
 /** Seconds of a moment that is written out: `2026-04-18T15:00:19`, `15:00:19`, `15:00`; null for anything else. */
 export function clockSeconds(text: string): number | null {
-  const match = CLOCK.exec(text.trim())
+  const turned = text.trim().replace(DAY_FIRST, (_, day: string, month: string, year: string, clock: string) =>
+    `${year}-${month.padStart(2, '0')}-${day.padStart(2, '0')} ${clock}`)
+  const match = CLOCK.exec(turned)
   if (!match) return null
   const [, year, month, day, hour, minute, second = '0'] = match
   const ofDay = Number(hour) * 3600 + Number(minute) * 60 + Number(second.replace(',', '.'))

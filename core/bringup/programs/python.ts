@@ -124,7 +124,10 @@ print('it ran along three times; all dark again')`,
     case 'events': return [{ aim: 'watch', arguments: '20', text: pythonFile({
       ...plain, about: head('watch', 'prints what is pressed or touched for so many seconds.', '20'),
       imports: ['os', 'select', 'struct', 'time'],
-      constants: [`DEVICE = ${quoted(access.device)}`, `EVENT = struct.Struct('llHHi')`], main: `asked = os.open(DEVICE, os.O_RDONLY)
+      constants: [
+        '# ls -l /dev/input/by-path tells which one it is, where there are several.',
+        `DEVICE = ${quoted(access.device)}`, `EVENT = struct.Struct('llHHi')`,
+      ], main: `asked = os.open(DEVICE, os.O_RDONLY)
 poll = select.poll()
 poll.register(asked, select.POLLIN)
 print('press a key, or touch it', flush=True)

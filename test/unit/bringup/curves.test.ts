@@ -160,6 +160,17 @@ describe('readings in a text', () => {
     expect(curvesIn('minutes,volts\n0,5\n1,5.1\n2,5.2').curves[0]).toMatchObject({ seconds: [0, 60, 120] })
   })
 
+  it('sentences with a clock before them, columns of one name, lists side by side, and dates of other kinds', () => {
+    const said = [1, 2, 3].map(nth => `12:00:0${nth}, temperature 2${nth}.5 °C, humidity 40 %`).join('\n')
+    expect(curvesIn(said).curves.map(({ name, seconds, values }) => [name, seconds, values])).toEqual([
+      ['temperature', [0, 1, 2], [21.5, 22.5, 23.5]], ['humidity', [0, 1, 2], [40, 40, 40]]])
+    expect(curvesIn('s,v,v\n0,1,2\n1,3,4\n2,5,6').curves.map(({ name, values }) => [name, values])).toEqual([
+      ['v', [1, 3, 5]], ['v 2', [2, 4, 6]]])
+    expect(curvesIn('{"t": [0, 5, 10], "temp_c": [20, 21, 22]}').curves).toEqual([
+      { name: 'temp', unit: '°C', seconds: [0, 5, 10], values: [20, 21, 22] }])
+    expect(clockSeconds('18.4.2026 15:00:19')).toBe(clockSeconds('2026/04/18 15:00:19'))
+  })
+
   it('what first programs print and serve is read', () => {
     const lines = [21.3, 21.4, 21.6].map(celsius => `temperature ${celsius} °C, pressure 998.9 hPa, humidity 45.0 %`).join('\n')
     expect(curvesIn(lines).curves).toEqual([
