@@ -95,19 +95,23 @@ function linesOf(tool: string, machine: Machine, args: readonly string[]): { wor
   return { words: rest, flags }
 }
 
+const BIAS: Readonly<Record<string, 'up' | 'down' | 'none'>> = {
+  'pull-up': 'up', 'pull-down': 'down', 'disable': 'none', 'disabled': 'none',
+}
+/** A line is let go, and its inner pull set where one was asked for. */
+function asInput(machine: Machine, line: number, flags: ReadonlyMap<string, string>): void {
+  const bias = BIAS[flags.get('B') ?? flags.get('bias') ?? flags.get('b') ?? '']
+  machine.outputs.delete(line)
+  if (bias) machine.bias.set(line, bias)
+}
+
 export const gpioget: Command = ({ machine, args }) => {
   const given = linesOf('gpioget', machine, args)
   if (!('words' in given)) return given
-  const bias = given.flags.get('B') ?? given.flags.get('bias') ?? given.flags.get('b')
   const low = given.flags.has('l') || given.flags.has('active-low')
   const values = given.words.map((word) => {
     const line = Number(word)
-    machine.outputs.delete(line)
-    if (bias && /^(pull-up|pull-down|disabled?)$/.test(bias)) machine.bias.set(line, bias === 'pull-up'
-      ? 'up'
-      : bias === 'pull-down'
-        ? 'down'
-        : 'none')
+    asInput(machine, line, given.flags)
     return (machine.level(line) === 1) !== low ? 1 : 0
   })
   machine.pass(0.02)
@@ -134,6 +138,7 @@ export const gpioset: Command = ({ machine, args }) => {
 export const gpiomon: Command = ({ machine, args }) => {
   const given = linesOf('gpiomon', machine, args)
   if (!('words' in given)) return given
+  for (const word of given.words) asInput(machine, Number(word), given.flags)
   machine.watching = new Map(given.words.map(word => [Number(word), machine.level(Number(word))]))
   return { out: '(it watches: press or move something; the next command stops it, as Ctrl+C does)\n' }
 }
