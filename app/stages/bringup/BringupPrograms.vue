@@ -74,7 +74,8 @@ function saveAll(): void {
     <section>
       <div class="row">
         <p class="small quiet grows">
-          They try one part each, with this plan's lines, addresses and ports, and need nothing installed but what an image has.
+          They try one part each, with this plan's lines, addresses and ports. Python needs nothing beside itself, C the image's compiler,
+          shell the tools that it names.
         </p>
         <v-btn
           size="small"

@@ -53,8 +53,10 @@ function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim, language
         ? [`A line with ${access.recipe.values.map(({ label }) => label).join(', ')}.`, ...stimuli]
         : [`It says that the part is there.${access.recipe?.values.length ? '' : ' What is in its registers is not known here.'}`]
     case 'files': case 'probes': case 'scale': case 'echo':
-      return ['A line with each reading; no reading is far from what the room has.', ...stimuli]
-    case 'clock': return ['Two times that differ by less than a second or two once the clock was set (hwclock -w).']
+      return ['A line with each reading; none is far from what is really there.', ...stimuli]
+    case 'clock': return [language === 'shell'
+      ? 'Two times that differ by a second or two at most, once the clock was set (hwclock -w).'
+      : 'The time in UTC; beside it "date -u" gives that of the system. hwclock -w sets the clock by it.']
     case 'out': return [
       `${access.lines.map(({ label }) => label).join(', ')}, each for a second: a click, a lamp, or the thing itself moves.`,
       'Nothing but the one that is named moves.', ...access.left.map(why => `Left out: ${why}`),
