@@ -101,8 +101,10 @@ finally:
     runs = True
     ${setting.put}`, by: reached.by,
     }),
-    start: ['python3 fan.py'], see: [`Under full load it starts at ${FAN.onC} °C; it stops again at ${FAN.offC} °C, and between the two it stays as it was.`,
-      'When the program ends it runs on.'],
+    start: ['python3 fan.py'], see: [
+      `Under full load it starts at ${FAN.onC} °C; it stops again at ${FAN.offC} °C, and between the two it stays as it was.`,
+      'When the program ends it runs on.',
+    ],
     cautions: cautionsOf(owner.part),
   }]
 }
