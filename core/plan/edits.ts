@@ -107,7 +107,7 @@ const CHANGES: Changes = {
   ...POWER_CHANGES,
   'rename': (plan, { name }) => ({ ...plan, name }),
   'write-notes': (plan, { notes }) => ({ ...plan, notes }),
-  'choose-board': (plan, { board }) => ({ ...plan, board }),
+  'choose-board': (plan, { board }) => board === plan.board ? plan : withoutMeasuredHeat({ ...plan, board }),
   'choose-supply': (plan, { supply }) => ({ ...plan, supply }),
   'add-part': (plan, { part }) => plan.parts.some(other => other.id === part.id) ? plan : { ...plan, parts: [...plan.parts, part] },
   'remove-part': (plan, { id }) => withoutPart(plan, id),
@@ -209,4 +209,10 @@ const CHANGES: Changes = {
 function change(plan: Plan, edit: Edit): Plan {
   const apply = CHANGES[edit.edit] as (plan: Plan, edit: Edit) => Plan
   return apply(plan, edit)
+}
+
+/** What a load test of one board gave is no figure of another. */
+function withoutMeasuredHeat(plan: Plan): Plan {
+  const { measured, ...heat } = plan.power.heat
+  return measured === undefined ? plan : { ...plan, power: { ...plan.power, heat } }
 }

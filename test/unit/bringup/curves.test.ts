@@ -98,7 +98,7 @@ describe('a measured load test', () => {
     expect(why(curve.seconds, curve.values.map(value => (value - 25) / 50 + 15))).toMatch(/cooler than/)
   })
 
-  it('what was measured holds in place of what is usual, until another cooler is chosen', () => {
+  it('what was measured holds in place of what is usual, until another cooler or board is chosen', () => {
     const plan = openPlan()
     const measured = { coolerKw: 30, at: '2026-05-01T10:00:00.000Z' }
     const hot = { ...plan, power: { ...plan.power, heat: { ...plan.power.heat, measured } } }
@@ -108,6 +108,9 @@ describe('a measured load test', () => {
     const edits = thingEdits(hot, 'cooler', catalogue.parts.get('cooler-block')!, catalogue)
     const other = applyEdit(hot, { edit: 'all', edits }).plan
     expect([other.power.heat.cooler, ownKw(other)]).toEqual(['block', undefined])
+    const { plan: moved, inverse } = applyEdit(hot, { edit: 'choose-board', board: 'forty-classic' })
+    expect([ownKw(moved), ownKw(applyEdit(moved, inverse).plan)]).toEqual([undefined, 30])
+    expect(ownKw(applyEdit(hot, { edit: 'choose-board', board: hot.board }).plan)).toBe(30)
   })
 })
 
