@@ -2,9 +2,11 @@
 import { CALL_SHAPES, DEVICE, SAYS, type CallShape } from './shapes'
 import { positional, Resolver, type Written } from './resolve'
 import type { Argument, Call, Expr, PassedOver, Program, Sighting, SightingKind } from './types'
-import { isAddressName, isBaudName, isBusName, isClockName, pinNamed, pinText, wordsOf } from './words'
+import { functionOfBoard, isAddressName, isBaudName, isBusName, isClockName, pinNamed, pinText, wordsOf } from './words'
 
 const MOST_LINE = 57
+/** The fastest rate that the kernel names (B4000000 of termbits.h). */
+const FASTEST_BAUD = 4_000_000
 /** Words of calls and habits, which name nothing. */
 const SAYS_NOTHING = /^(set|setup|get|pin|pins|mode|write|read|digital|analog|gpio|gpios|line|lines|output|input|open|sync|init|add|argument|k|self|this|my|the|new|config|settings|value|request|export)$/
 const OUT = /(^|\.)(OUT|OUTPUT|Direction\.OUTPUT|out|high|low|ALT|PWM)$/i
@@ -50,8 +52,10 @@ export class Finder {
       }
     }
     this.readKeywords(call, own)
+    this.readFunctions(call)
     this.readOnBus(call)
     if (own === 'ioctl') this.readControl(call)
+    this.readExport(call)
     if (/^(add_argument|option|add_option)$/.test(own)) this.readOption(call)
   }
 
@@ -85,7 +89,12 @@ export class Finder {
     const isShifted = (isNamed || isHandle) && /^(pin|spi-bus)$/.test(shape.args[0] ?? '')
     for (const [at, kind] of Object.entries(shape.args)) {
       const arg = args[Number(at) + (isShifted ? 1 : 0)]
-      if (arg && !(isShifted && kind !== 'pin')) note(kind!, arg.value)
+      // An object says by its keys which of its values is the pin.
+      const said = kind === 'pin' && arg?.value.is === 'map'
+        ? arg.value.entries.filter(({ key }) => key.is === 'text' && pinNamed(key.value) === 2)
+        : []
+      if (said.length) for (const { value } of said) note('pin', value)
+      else if (arg && !(isShifted && kind !== 'pin')) note(kind!, arg.value)
     }
     if (shape.rest) for (const arg of args) note(shape.rest, arg.value)
     for (const { name, value } of call.args) {
@@ -127,6 +136,26 @@ export class Finder {
     if (isBus && address?.value.is === 'number') this.note('address', address.value, call, { by: `${call.path.join('.')}(…)` })
   }
 
+  /** `SPI(board.SCK, MOSI=board.MOSI)`: pins by what the header has there. */
+  private readFunctions(call: Call): void {
+    for (const { value } of call.args) {
+      const line = value.is === 'name' ? functionOfBoard(value.path) : null
+      if (value.is !== 'name' || line === null) continue
+      const last = value.path.at(-1)!
+      this.add('pin', line, { from: value.to - last.length, to: value.to }, {
+        by: value.path.join('.'), numbering: 'line', names: [last, ...call.into !== undefined ? [call.into] : []],
+      }, last)
+    }
+  }
+
+  /** `writeFileSync('/sys/class/gpio/export', line)` */
+  private readExport(call: Call): void {
+    const [path, line] = positional(call.args)
+    const isExport = path && line && this.resolver.resolve(path.value, call.scope).some(({ expr }) =>
+      expr.is === 'text' && /\/gpio\/(un)?export$/.test(expr.value))
+    if (isExport) this.note('pin', line.value, call, { by: '/sys/class/gpio/export', numbering: 'line' })
+  }
+
   private readControl(call: Call): void {
     const [, what, value] = positional(call.args)
     if (what?.value.is === 'name' && /I2C_(SLAVE|RDWR)/.test(what.value.path.at(-1)!) && value) this.note(
@@ -161,6 +190,9 @@ export class Finder {
       const names = call.into ? [call.into] : []
       return this.add(kind, named.value, { from, to: value.to }, { ...more, numbering: named.numbering, names }, last)
     }
+    // `B57600`: a rate by the kernel's name for it.
+    const rate = kind === 'baud' ? /^B(\d{2,7})$/.exec(last) : null
+    if (rate) return this.add(kind, Number(rate[1]), { from: value.to - rate[1]!.length, to: value.to }, { ...more, names: [] }, last)
     for (const written of this.resolver.resolve(value, call.scope)) this.addWritten(kind, written, call, more)
   }
 
@@ -175,7 +207,9 @@ export class Finder {
     const fits = kind === 'pin'
       ? Number.isInteger(expr.value) && expr.value >= 0 && expr.value <= MOST_LINE
       : kind === 'address' ? Number.isInteger(expr.value) && expr.value >= 3 && expr.value <= 0x7f : expr.value >= 0
-    if (fits) this.add(kind, expr.value, expr, extra, this.text.slice(expr.from, expr.to))
+    // No serial port is as fast: it is the clock of a bus that is called by the other's word.
+    const isClock = kind === 'baud' && expr.value > FASTEST_BAUD
+    if (fits) this.add(isClock ? 'clock' : kind, expr.value, expr, extra, this.text.slice(expr.from, expr.to))
   }
 
   private addText(kind: SightingKind, expr: Written['expr'] & { is: 'text' }, extra: Extra): void {
@@ -224,7 +258,8 @@ export class Finder {
       const kind = kindByName(last, true)
       if (!kind) continue
       const sure = kind !== 'pin' || pinNamed(last) === 2
-      if (!sure && !/^(k[A-Z]|[A-Z][A-Z\d_]*$)/.test(last)) continue
+      const isConfiguration = scope?.is === 'class' && /pins|wiring|config|gpio/i.test(scope.name)
+      if (!sure && !isConfiguration && !/^(k[A-Z]|[A-Z][A-Z\d_]*$)/.test(last)) continue
       const isUsed = isHeader || (this.program.mentions.get(last) ?? 0) > 1 || scope?.is === 'class'
       for (const written of this.resolver.resolve(value, scope, [last])) {
         if (this.resolved.has(written.expr.from)) continue

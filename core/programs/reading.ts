@@ -13,6 +13,9 @@ import { readStructured } from './read/structured'
 import { readTable } from './read/table'
 import type { Comment, Evidence, Language, Numbering, PassedOver, Program, Reading, Sighting } from './types'
 
+/** TypeScript is read where JavaScript is: it has all of it and types beside. */
+const typescript = javascript.configure({ dialect: 'ts' })
+
 /** Longer texts are refused: nobody wires a board from them. */
 export const MOST_CHARACTERS = 400_000
 
@@ -25,9 +28,8 @@ export interface ReadAs {
 }
 
 /**
- * What was found, in the order of the text. Never throws: what cannot be read stands in `problems`. Comments,
-   texts that are only shown, and
- * parts that no run reaches count for nothing.
+ * What was found, in the order of the text. Never throws: what cannot be read stands in `problems`. Comments, texts that are only
+ * shown, and parts that no run reaches count for nothing.
  */
 export function readProgram(text: string, { name, language = languageOf(text, name), numbering }: ReadAs = {}): Reading {
   if (text.length > MOST_CHARACTERS) return {
@@ -57,7 +59,7 @@ function byLanguage(text: string, language: Language): Found {
   const none = { passedOver: [], problems: [], isController: false }
   switch (language) {
     case 'python': case 'javascript': {
-      const program = readByGrammar(text, language === 'python' ? python : javascript)
+      const program = readByGrammar(text, language === 'python' ? python : typescript)
       return { ...none, ...new Finder(text, program).find(), comments: program.comments, program }
     }
     case 'c': {

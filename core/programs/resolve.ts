@@ -1,6 +1,6 @@
 /** What a name stands for: values followed through constants, lists, loops, parameters and fields to where they are written. */
 import type { Argument, Call, Definition, Expr, FunctionFound, Program, Scope } from './types'
-import { FILE } from './read/grammar'
+import { FILE } from './read/expressions'
 
 /** A value where it is written, with the names it came by, the nearest last. */
 export interface Written {
@@ -48,6 +48,10 @@ export class Resolver {
   private resolveCall({ path, args }: Call, scope: Scope | null, names: readonly string[], depth: number): Written[] {
     const last = path.at(-1) ?? ''
     const [first, second] = args
+    const otherwise = /^get/.test(last) ? args.find(({ name }) => name === 'fallback' || name === 'default') : undefined
+    if (otherwise) return this.resolve(otherwise.value, scope, [...names, ...args.flatMap(({ value }) => value.is === 'text'
+      ? [value.value]
+      : [])], depth + 1)
     if (WITH_DEFAULT.test(last) && second) {
       return this.resolve(second.value, scope, [...names, ...first?.value.is === 'text' ? [first.value.value] : []], depth + 1)
     }
@@ -117,13 +121,18 @@ export class Resolver {
       && (definition.name === field || definition.name === `self.${field}` || definition.name === `this.${field}`))
   }
 
+  /** Constants in the body of a class. */
+  private membersOf(name: string): Definition[] {
+    return this.program.definitions.filter(({ scope }) => scope?.is === 'class' && scope !== FILE && scope.name === name)
+  }
+
   /** Lists, maps, calls and names of classes that the expression stands for, unopened. */
   expressionsOf(expr: Expr, scope: Scope | null, depth = 0): { expr: Expr, scope: Scope | null }[] {
     if (depth > DEEPEST) return []
     if (expr.is === 'index') {
       const key = expr.at?.is === 'text' ? expr.at.value : null
       return this.expressionsOf(expr.of, scope, depth + 1).flatMap(({ expr: held, scope: own }) => held.is === 'list'
-        ? held.items.map(item => ({ expr: item, scope: own }))
+        ? held.items.flatMap(item => this.expressionsOf(item, own, depth + 1))
         : held.is === 'map' && key !== null
           ? held.entries.filter(entry => keyWords(entry.key).includes(key)).map(({ value }) => ({ expr: value, scope: own }))
           : [])
@@ -134,7 +143,9 @@ export class Resolver {
     const found = this.definitionsOf(expr.path, scope).flatMap(({ value, scope: own, each }) =>
       this.expressionsOf(value, own, depth + 1).flatMap((held) => {
         if (each === undefined) return [held]
-        return each === 'items' && held.expr.is === 'list' ? held.expr.items.map(item => ({ expr: item, scope: held.scope })) : []
+        return each === 'items' && held.expr.is === 'list'
+          ? held.expr.items.flatMap(item => this.expressionsOf(item, held.scope, depth + 1))
+          : []
       }))
     const parameter = expr.path.length === 1 ? this.parameter(expr.path[0]!, scope) : null
     const given = parameter ? this.givenTo(parameter.owner, parameter.index) : []
@@ -172,7 +183,12 @@ export class Resolver {
   }
 
   private resolveEach({ value, each, scope }: Definition, names: readonly string[], depth: number): Written[] {
-    if (each === undefined || each === 'items') return this.resolve(value, scope, names, depth + 1)
+    if (each === undefined || each === 'items') {
+      const values = this.resolve(value, scope, names, depth + 1)
+      // `for out in Outputs`: each member of the enumeration.
+      const members = each === 'items' && !values.length && value.is === 'name' ? this.membersOf(value.path.at(-1)!) : []
+      return [...values, ...members.flatMap(member => this.resolve(member.value, member.scope, [...names, member.name], depth + 1))]
+    }
     return this.expressionsOf(value, scope, depth + 1).flatMap(({ expr, scope: own }): Written[] => {
       if (each === 'keys') return expr.is === 'map' ? expr.entries.flatMap(({ key }) => this.resolve(key, own, names, depth + 1)) : []
       return expr.is === 'list'
@@ -218,8 +234,11 @@ export class Resolver {
       if (here.length) return here
     }
     const atTop = all.filter(entry => entry.scope === null || entry.scope === FILE)
-    // A field of the class that its methods name without saying so.
-    return atTop.length ? atTop : all.filter(entry => entry.scope?.is === 'class' && entry.scope === classOf(scope))
+    // A field of the class that its methods name without saying so, from its body or from its maker.
+    const owner = classOf(scope)
+    return atTop.length
+      ? atTop
+      : all.filter(entry => owner && (entry.scope === owner || (entry.scope?.outer === owner && entry.scope.name === owner.name)))
   }
 }
 

@@ -25,12 +25,12 @@ const GPIO = /(^|[./_-])(\w*gpio\w*|io|pins?|board|pi|chip|lines?|h|handle)$/i
 export const CALL_SHAPES: readonly CallShape[] = [
   // One module for all pins.
   { name: /^(setup|set_?mode|set_?dir(ection)?|open|mode)$/i, on: /(^|[./_-])(\w*gpio\w*|io|pi)$/i, args: { 0: 'pin' } },
-  { name: /^(output|write|set|toggle|set_?value|high|low|setValue|writeSync)$/i, on: /(^|[./_-])(\w*gpio\w*|io|pi)$/i, args: { 0: 'pin' }, direction: 'out' },
-  { name: /^(input|read|get|get_?value|poll)$/i, on: /(^|[./_-])(\w*gpio\w*|io|pi)$/i, args: { 0: 'pin' }, direction: 'in' },
+  { name: /^(output|write|set|toggle|set_?value|high|low|setValue|writeSync)$/i, on: /(^|[./_-])(\w*gpio\w*|io|pi|pins)$/i, args: { 0: 'pin' }, direction: 'out' },
+  { name: /^(input|read|get|get_?value|poll)$/i, on: /(^|[./_-])(\w*gpio\w*|io|pi|pins)$/i, args: { 0: 'pin' }, direction: 'in' },
   { name: /^(add_event_detect|remove_event_detect|add_event_callback|wait_for_edge|event_detected|gpio_function|callback|wait_for)$/, on: GPIO, args: { 0: 'pin' }, direction: 'in' },
   { name: /^(PWM|SoftPWM|HardwarePWM)$/, on: GPIO, args: { 0: 'pin' }, direction: 'out' },
   { name: /^(set_PWM_\w+|set_servo_pulsewidth|hardware_PWM|set_pull_up_down|set_glitch_filter|set_noise_filter|gpio_trigger|set_watchdog)$/, args: { 0: 'pin' }, usual: 'line' },
-  { name: /^((set|make|claim)_?(as_?)?(output|input)|config(ure)?_?(output|input|pin|gpio)|set_?pin_?mode)$/i, args: { 0: 'pin' } },
+  { name: /^((gpio_)?(set|make|claim|request)_?(as_?)?(output|input)|config(ure)?_?(output|input|pin|gpio)|set_?pin_?mode)$/i, args: { 0: 'pin' } },
   // Functions named by pin.
   { on: /^$|gpio|wiring|^pi$|lib|^(five|board|hw|io)$/i, name: /^(pinMode|digitalWrite|digitalRead|softPwmCreate|softPwmWrite|softToneCreate|softToneWrite|softServoSetup|pwmWrite|pullUpDnControl|attachInterrupt|detachInterrupt|\w*ISR|tone|noTone|pulseIn)$/, args: { 0: 'pin' } },
   { name: /^(gpio|rpio|bcm\w*_gpio)_?(set_?mode|write|read|fsel|set|clr|clear|set_?pud|pwm|servo|set_?pull\w*|set_?(alert|isr)_?func\w*|init|set_?dir(ection)?|set_?function|put|get|export|unexport|lev|hardware_?pwm|trigger|set_?watchdog|output|input|request|direction_(in|out)put)$/i, args: { 0: 'pin' }, usual: 'line' },
@@ -57,14 +57,14 @@ export const CALL_SHAPES: readonly CallShape[] = [
   { name: /^add_line_settings$/, args: { 0: 'pin' }, numbering: 'line' },
   { name: /^(set_value|get_value|set_values)$/, on: /(request|req|lines?)$/i, args: { 0: 'pin' }, keys: { 0: 'pin' }, numbering: 'line' },
   { name: /^request_lines$/, args: {}, keys: { config: 'pin' }, numbering: 'line' },
-  { name: /^(new_?line|Line|LineOffset|offset)$/, on: /gpiod|chip/i, args: { 0: 'pin' }, numbering: 'line' },
+  { name: /^(new_?line|[lL]ine|LineOffset|offset)$/, on: /gpiod|chip/i, args: { 0: 'pin' }, numbering: 'line' },
   // Things that are made of a pin.
   { name: /^(PWM)?(LED|Led|Lamp|Light)$|^(PWMLED|PWMOutputDevice|DigitalOutputDevice|OutputDevice|Buzzer|TonalBuzzer|Servo|AngularServo|Relay|Fan|Pump|Valve|Solenoid|Lock|Siren|Horn|Stepper|Heater)$/, args: { 0: 'pin' }, usual: 'line', direction: 'out' },
   { name: /^(Button|Switch|Key|InputDevice|DigitalInputDevice|SmoothedInputDevice|MotionSensor|LineSensor|LightSensor|Reed|Contact|Pir|PIR|Tacho|DHT\w*|PulseIn|Counter)$/, args: { 0: 'pin' }, usual: 'line', direction: 'in' },
   { name: /^(RGBLED|LEDBoard|LEDBarGraph|TrafficLights|ButtonBoard|PhaseEnableMotor|Motor|StepperMotor|Robot|RotaryEncoder|Encoder|DistanceSensor|Matrix|Keypad)$/, args: {}, rest: 'pin', usual: 'line' },
   { name: /^(DigitalInOut|PWMOut|NeoPixel|Neopixel|PixelLine|AnalogOut|PulseOut)$/, args: { 0: 'pin' }, usual: 'line' },
   { name: /^(PixelStrip|NeoPixelStrip)$/, args: { 1: 'pin' }, usual: 'line', direction: 'out' },
-  { name: /^(Gpio|GPIO|Pin|Line|DigitalPin|OutputPin|InputPin|GpioPin|LineOut|LineIn)$/, args: { 0: 'pin' }, usual: 'line' },
+  { name: /^(Gpio|GPIO|Pin|Line|DigitalPin|OutputPin|InputPin|OutputLine|InputLine|GpioPin|LineOut|LineIn)$/, args: { 0: 'pin' }, usual: 'line' },
   // I²C.
   { name: /^SMBus$/, args: { 0: 'i2c-bus' }, keys: { bus: 'i2c-bus' } },
   { name: /^(openSync|openPromisified|open)$/, on: /i2c/i, args: { 0: 'i2c-bus' } },
@@ -77,7 +77,8 @@ export const CALL_SHAPES: readonly CallShape[] = [
   { name: /^(read|write)$/, on: /i2c_?msg$/i, args: { 0: 'address' } },
   { name: /I2CSetup$/, args: { 0: 'address' } },
   { name: /^I2CDevice$|^I2cDevice$/, args: { 1: 'address' } },
-  { name: /^i2c$/i, args: {}, keys: { port: 'i2c-bus', bus: 'i2c-bus', address: 'address', freq: 'clock', frequency: 'clock' } },
+  { name: /^(start|begin|init|open)_?i2c(_?bus)?$/i, args: { 0: 'i2c-bus' } },
+  { name: /^i2c$/i, args: { 0: 'i2c-bus' }, keys: { port: 'i2c-bus', bus: 'i2c-bus', address: 'address', freq: 'clock', frequency: 'clock' } },
   // SPI.
   { name: /^SpiDev$|^SPI$/, args: { 0: 'spi-bus', 1: 'spi-select' }, keys: { freq: 'clock', frequency: 'clock', baudrate: 'clock' } },
   { name: /^(open|openSync)$/, on: /spi/i, args: { 0: 'spi-bus', 1: 'spi-select' } },

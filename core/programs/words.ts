@@ -15,9 +15,9 @@ const TERMINALS = new Set((
   + 'valve heater lock door reed encoder enc step dir enable en standby stby sleep tacho tach pwm strip neopixel data dq '
   + 'onewire w1 ir red green blue white yellow amber up down left right fire power shutdown mute hold latch siren horn solenoid coil '
   + 'laser probe lrck lrclk bclk ws sd fault alert pps one two three four out in sw clock '
-  + 'forward backward backwards phase rs row rows col cols'
+  + 'joy joystick dpad forward backward backwards phase rs row rows col cols'
 ).split(' '))
-const RESTS = /^(\d+|k|the|my|status|main|front|back|rear|top|bottom|inner|outer|north|south|east|west|first|second|third|fourth|pin|pins|gpio|bcm|line|board|header|phys|physical|signal)$/
+const RESTS = /^(\d+|k|the|my|status|main|front|back|rear|top|bottom|inner|outer|north|south|east|west|first|second|third|fourth|pin|pins|gpio|bcm|line|board|header|phys|physical|signal|list|array|table)$/
 /** A count, a time, a rate: no pin, whatever else the name says. */
 const NO_PIN = new RegExp(
   '^(count|num|number|len|length|size|time|delay|timeout|interval|period|duration|ms|us|sec|seconds|s|minutes|hz|khz|freq|frequency|'
@@ -25,6 +25,9 @@ const NO_PIN = new RegExp(
   + 'colour|width|height|rotation|version|step|steps|angle|duty|cycles|retries|invert|inverted|id|index|px|percent|bits|debounce|bounce|'
   + 'watchdog|hours|days|port|device|hold|cm|mm)$',
 )
+
+/** A count, a time or a rate by its name. */
+export const saysNoPin = (name: string): boolean => wordsOf(name).some(word => NO_PIN.test(word))
 
 /** How surely a name is one of a pin: 2 says so, 1 is called like a terminal, 0 is not. */
 export function pinNamed(name: string): 0 | 1 | 2 {
@@ -53,3 +56,12 @@ export function pinText(text: string): { value: number, numbering: 'header' | 'l
   const digits = match[2] ?? match[4]!
   return { value: Number(digits), numbering: match[1] ? 'line' : 'header', digits: text.lastIndexOf(digits) }
 }
+
+/** Lines of the header's own buses, by the names of their functions: the same on every board with that header, common practice. */
+const OWN_LINES: Readonly<Record<string, number>> = {
+  SDA: 2, SCL: 3, CE1: 7, CE0: 8, MISO: 9, MOSI: 10, SCK: 11, SCLK: 11, TX: 14, TXD: 14, RX: 15, RXD: 15,
+}
+
+/** `board.SCL`: the line that a board's module calls by its function. Null where the path names none. */
+export const functionOfBoard = (path: readonly string[]): number | null =>
+  path.length === 2 && path[0] === 'board' ? OWN_LINES[path[1]!] ?? null : null

@@ -38,7 +38,7 @@ export function readBootLines(text: string): { sightings: Sighting[], comments: 
     for (const match of line.matchAll(/([\w]+)=(0x[\da-f]+|\d+)(?=[,:\s]|$)/gi)) {
       const [, name, source] = match as unknown as [string, string, string]
       const value = numberIn(source)
-      if (value === null || /^(dtoverlay|dtparam|gpio)$/.test(name)) continue
+      if (value === null || /^(dtoverlay|dtparam)$/.test(name) || (name === 'gpio' && match.index === line.search(/\S/))) continue
       const kind = spec?.params.find(param => param.name === name)?.kind
       const from = start + match.index + name.length + 1
       if (kind === 'line' || (kind === undefined && PIN_PARAM.test(name))) add('pin', value, source, from, name, overlay || 'dtparam',

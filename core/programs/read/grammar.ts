@@ -3,24 +3,15 @@
  * they differ the names stand beside each other in the tables here.
  */
 import type { SyntaxNode } from '@lezer/common'
-import type { Argument, Call, Comment, Definition, Expr, FunctionFound, Program, Scope, Span } from '../types'
+import type { Comment, Definition, Expr, FunctionFound, Program, Scope, Span } from '../types'
 import { deadIn } from './dead'
+import {
+  ARGUMENTS, CALLS, childrenOf, Expressions, FILE, findDown, isExpression, isPunctuation, MEMBERS, NAMES, other, span,
+} from './expressions'
 import { numberIn } from './number'
 
-const NUMBERS = new Set(['Number'])
-const STRINGS = new Set(['String', 'RawString'])
-const NAMES = new Set([
-  'VariableName', 'Identifier', 'TypeIdentifier', 'PropertyName', 'FieldIdentifier', 'NamespaceIdentifier', 'VariableDefinition',
-  'PropertyDefinition', 'this', 'self', 'TypeName', 'ScopedTypeIdentifier',
-])
-const MEMBERS = new Set(['MemberExpression', 'FieldExpression', 'ScopedIdentifier', 'QualifiedIdentifier', 'ScopedTypeIdentifier'])
-const LISTS = new Set(['ArrayExpression', 'TupleExpression', 'SetExpression', 'InitializerList', 'SequenceExpression'])
-const CALLS = new Set(['CallExpression', 'NewExpression'])
-const ARGUMENTS = new Set(['ArgList', 'ArgumentList', 'InitializerList'])
 const FUNCTIONS = new Set(['FunctionDefinition', 'FunctionDeclaration', 'MethodDeclaration'])
 const CLASSES = new Set(['ClassDefinition', 'ClassDeclaration', 'ClassSpecifier', 'StructSpecifier', 'NamespaceDefinition'])
-const CHOICES = new Set(['ConditionalExpression', 'BinaryExpression'])
-const CASTS = new Set(['CastExpression', 'ParenthesizedExpression', 'AwaitExpression', 'UpdateExpression'])
 /** Called by others than the program itself. */
 const ENTRIES = /^(main|setup|loop|run|start|__\w+__|on[A-Z_]\w*|handle\w*|test_\w+)$/
 
@@ -28,20 +19,13 @@ export interface Grammar {
   parse: (text: string) => { topNode: SyntaxNode }
 }
 
-const childrenOf = (node: SyntaxNode): SyntaxNode[] => {
-  const list: SyntaxNode[] = []
-  for (let child = node.firstChild; child; child = child.nextSibling) list.push(child)
-  return list
-}
-const isIndexed = (node: SyntaxNode) => node.name === 'MemberExpression' && childrenOf(node).some(child => child.name === '[')
-const isPunctuation = ({ name }: SyntaxNode) => /^[^\w⚠]+$/.test(name)
-
 /** Reads one text. */
-class GrammarReader {
+class GrammarReader extends Expressions {
   readonly program: Program
   private readonly counts = new Map<string, number>()
 
-  constructor(private readonly text: string, private readonly top: SyntaxNode, blanked: Program['dead']) {
+  constructor(text: string, private readonly top: SyntaxNode, blanked: Program['dead']) {
+    super(text)
     this.program = {
       calls: [], definitions: [], functions: [], comments: [], structures: [], aliases: new Map(), mentions: this.counts,
       dead: [...blanked],
@@ -52,10 +36,6 @@ class GrammarReader {
     this.program.dead.push(...deadIn(this.top, this.text))
     this.walk(this.top, null)
     return this.program
-  }
-
-  private textOf({ from, to }: Span): string {
-    return this.text.slice(from, to)
   }
 
   private isDead({ from }: Span): boolean {
@@ -140,7 +120,6 @@ class GrammarReader {
       span.to = span.from + wrapped[1]!.length
     }
     const value = numberIn(wrapped?.[1] ?? bare)
-    this.count(name)
     for (const word of bare.match(/[A-Za-z_]\w*/g) ?? []) this.count(word)
     const quoted = /^"([^"]*)"$/.exec(bare)
     this.define(name, value !== null
@@ -163,6 +142,12 @@ class GrammarReader {
       isEntry: outer?.is === 'class' || ENTRIES.test(name) || node.parent?.name === 'DecoratedStatement'
         || /^(__attribute__|void\s+\w*(isr|irq|handler)\w*)/i.test(this.textOf(node)) || node.parent?.name === 'ExportDeclaration',
     })
+    // `constructor(private readonly pins: Pins)`: a field of the class as well.
+    for (const [i, { name: sign }] of (list ? childrenOf(list) : []).entries()) {
+      const next = childrenOf(list!)[i + 1]
+      const param = next && /^(Privacy|readonly)$/.test(sign) && next.name === 'VariableDefinition' ? next : null
+      if (param) this.define(`this.${this.textOf(param)}`, { is: 'name', path: [this.textOf(param)], ...span(param) }, scope)
+    }
     for (const child of children) this.walk(child, scope)
   }
 
@@ -258,6 +243,15 @@ class GrammarReader {
         if (expr) this.define(this.textOf(named), expr, scope)
         return
       }
+      case 'Declaration': {
+        // `Config config;`: it holds what its class says.
+        const type = children.find(child => child.name === 'TypeIdentifier')
+        for (const child of type ? children : []) if (child.name === 'FunctionDeclarator') this.readMade(type!, child, scope)
+        for (const child of type ? children : []) if (child.name === 'Identifier') this.define(this.textOf(child), {
+          is: 'call', call: { path: [this.textOf(type!)], args: [], scope: scope ?? FILE, ...span(child) }, ...span(child),
+        }, scope)
+        return
+      }
       case 'ExportDeclaration': {
         // `export default { … }`: what a configuration gives out.
         const given = children.some(child => child.name === 'default') ? children.find(child => child.name === 'ObjectExpression') : null
@@ -278,19 +272,44 @@ class GrammarReader {
         if (value) this.define(this.textOf(children[0]!), value, owner ? { is: 'class', name: this.textOf(owner), outer: scope } : scope)
         return
       }
+      case 'EnumBody': {
+        // `enum Pin { Valve = 20 }` in TypeScript.
+        const owner = node.parent ? findDown(node.parent, 'TypeDefinition') : null
+        const inside: Scope | null = owner ? { is: 'class', name: this.textOf(owner), outer: scope } : scope
+        for (const [i, child] of children.entries()) {
+          const hasValue = child.name === 'PropertyName' && children[i + 1]?.name === 'Equals' && children[i + 2]
+          const value = hasValue ? this.exprOf(children[i + 2]!) : null
+          if (value) this.define(this.textOf(child), value, inside)
+        }
+        return
+      }
       case 'ForStatement': case 'ForOfSpec': case 'ForRangeLoop': case 'ArrayComprehensionExpression': case 'ComprehensionExpression':
       case 'DictionaryComprehensionExpression': case 'SetComprehensionExpression':
         return this.readLoop(children, scope)
     }
   }
 
+  /** `Relay pump(PUMP);` is told from a function's declaration by its arguments, which are values here. */
+  private readMade(type: SyntaxNode, declarator: SyntaxNode, scope: Scope | null): void {
+    const [named, list] = childrenOf(declarator)
+    const given = list ? childrenOf(list).filter(child => !isPunctuation(child)).map(child => child.firstChild) : []
+    const isValue = (node: SyntaxNode | null) => node?.name === 'TypeIdentifier' && !node.nextSibling
+      && this.program.definitions.some(({ name }) => name === this.textOf(node))
+    if (!named || !given.length || !given.every(isValue)) return
+    for (const node of [named, ...given]) this.count(this.textOf(node!))
+    this.program.calls.push({
+      path: [this.textOf(type)], scope: scope ?? FILE, into: this.textOf(named), ...span(declarator),
+      args: given.map(node => ({ value: { is: 'name' as const, path: [this.textOf(node!)], ...span(node!) } })),
+    })
+  }
+
   /** What braces after a name of that type hold: one value, several, or what a thing is made of. */
   private holderOf({ parent }: SyntaxNode): 'one' | 'several' | null {
     const types = parent ? childrenOf(parent) : []
     if (types.some(({ name }) => name === 'PrimitiveType' || name === 'SizedTypeSpecifier')) return 'one'
-    const named = types.find(({ name }) => /^(TypeIdentifier|ScopedTypeIdentifier)$/.test(name))
+    const named = types.find(({ name }) => /^(TypeIdentifier|ScopedTypeIdentifier|TemplateType)$/.test(name))
     const last = named ? this.pathOf(named).at(-1) ?? '' : ''
-    return /^(array|vector|list|span|initializer_list|set)$/.test(last) ? 'several' : /^u?int(_fast|_least)?\d+_t$|^size_t$|^gpio_num_t$/.test(last) ? 'one' : null
+    return /^(array|vector|list|span|initializer_list|set|(unordered_)?map)$/.test(last) ? 'several' : /^u?int(_fast|_least)?\d+_t$|^size_t$|^gpio_num_t$/.test(last) ? 'one' : null
   }
 
   /** `a = b = 1`, `a, b = 1, 2`, `self.pin = pin`, with types between. */
@@ -323,22 +342,44 @@ class GrammarReader {
       for (const name of names ?? (/Pattern$/.test(target.name) ? [] : [target])) this.program.aliases.set(this.textOf(name), from)
     }
     if (names && expr.is === 'list') names.forEach((name, i) => expr.items[i] && this.define(this.textOf(name), expr.items[i], scope))
-    else if (!names && target.name !== 'ObjectPattern') this.define(this.nameOf(target), expr, scope)
+    else if (target.name === 'ObjectPattern') this.readFields(target, expr, scope)
+    else if (!names) this.define(this.nameOf(target), expr, scope)
+  }
+
+  /** `{ pin, pull: bias }`: each name is a field of the thing. */
+  private readFields(pattern: SyntaxNode, of: Expr, scope: Scope | null): void {
+    for (const property of childrenOf(pattern).filter(child => child.name === 'PatternProperty')) {
+      const [field, ...rest] = childrenOf(property)
+      const named = rest.findLast(child => child.name === 'VariableDefinition') ?? field
+      if (field && named) this.define(this.textOf(named), { is: 'field', of, name: this.textOf(field), ...span(named) }, scope)
+    }
   }
 
   /** `for a, b in …`: which of the values each of the names stands for. */
   private readLoop(children: readonly SyntaxNode[], scope: Scope | null): void {
-    const at = children.findIndex(child => child.name === 'in' || child.name === 'of' || child.name === ':')
     const from = Math.max(0, children.findIndex(child => child.name === 'for') + 1)
-    const rangeLoop = at < 0 ? children.slice(0, -1).flatMap(child => namesUnder(child)) : null
+    const at = children.findIndex((child, i) => i >= from && /^(in|of|:)$/.test(child.name))
+    const ranged = children.slice(0, -1).findLast(child => isExpression(child) || namesUnder(child).length)
+    // `for (auto pin : pins::ROWS)`: what is gone through need be no plain name.
+    const rangeLoop = at >= 0
+      ? null
+      : [...children.slice(0, -1).filter(child => child !== ranged || !isExpression(child)).flatMap(namesUnder),
+          ...ranged && isExpression(ranged) ? [ranged] : []]
     const targets = rangeLoop
       ? rangeLoop.slice(0, -1)
       : children.slice(from, at).flatMap(child => NAMES.has(child.name)
           ? [child]
-          : childrenOf(child).filter(inner => NAMES.has(inner.name)))
+          : childrenOf(child).filter(inner => NAMES.has(inner.name) || inner.name === 'PatternProperty'))
     const source = rangeLoop ? rangeLoop.at(-1) : children[at + 1]
     const value = source && this.exprOf(source)
     if (!value || !targets.length) return
+    const pattern = children.slice(from, at).find(child => child.name === 'ObjectPattern')
+    if (pattern) {
+      // Each of the things has a name that no program can give.
+      const each = `{${pattern.from}}`
+      this.define(each, value, scope, 'items')
+      return this.readFields(pattern, { is: 'name', path: [each], ...span(pattern) }, scope)
+    }
     const names = targets.map(target => this.textOf(target))
     const over = (name: string | undefined, of: Expr, each: Definition['each']) => name !== undefined && this.define(name, of, scope, each)
     if (value.is === 'call') {
@@ -360,155 +401,6 @@ class GrammarReader {
     if (names.length === 1) over(names[0], value, 'items')
     else names.forEach((name, i) => over(name, value, i))
   }
-
-  private nameOf(node: SyntaxNode): string {
-    return this.pathOf(node).join('.')
-  }
-
-  private pathOf(node: SyntaxNode): string[] {
-    if (CALLS.has(node.name)) return []
-    if (MEMBERS.has(node.name)) {
-      return childrenOf(node).filter(child => !isPunctuation(child)).flatMap(child => this.pathOf(child))
-    }
-    if (node.name === 'TemplateType' || node.name === 'TemplateFunction') return this.pathOf(node.firstChild!)
-    return NAMES.has(node.name) ? [this.textOf(node)] : []
-  }
-
-  private callOf(node: SyntaxNode, scope: Scope | null): Call {
-    const children = childrenOf(node).filter(child => child.name !== 'new' && child.name !== 'await')
-    const [callee] = children
-    const list = children.find(child => ARGUMENTS.has(child.name))
-    const first = callee && MEMBERS.has(callee.name) ? callee.firstChild : null
-    const on = first && (CALLS.has(first.name) || first.name === 'SubscriptExpression') ? this.exprOf(first) : null
-    const into = this.intoOf(node)
-    return {
-      path: callee ? this.pathOf(callee) : [], args: list ? this.argumentsOf(list) : [], scope: scope ?? FILE, ...on && { on },
-      ...into && { into }, ...span(node),
-    }
-  }
-
-  /** The name that gets the result: of an assignment, a declaration, a property or an argument. */
-  private intoOf(node: SyntaxNode): string | undefined {
-    const parent = node.parent
-    if (!parent) return undefined
-    if (/^(AssignStatement|AssignmentExpression|VariableDeclaration|PropertyDeclaration|InitDeclarator|Property)$/.test(parent.name)) {
-      const before = childrenOf(parent).filter(child => child.to <= node.from)
-        .findLast(child => NAMES.has(child.name) || MEMBERS.has(child.name) || /Declarator$/.test(child.name))
-      const named = before && (/Declarator$/.test(before.name) ? findDown(before, 'Identifier') : before)
-      return named ? this.pathOf(named).at(-1) : undefined
-    }
-    return CASTS.has(parent.name) ? this.intoOf(parent) : undefined
-  }
-
-  private argumentsOf(list: SyntaxNode): Argument[] {
-    const children = childrenOf(list).filter(child => !/^[(){},]$|LineComment/.test(child.name) && child.name !== 'Comment')
-    const args: Argument[] = []
-    let label: string | undefined
-    for (let i = 0; i < children.length; i++) {
-      const child = children[i]!
-      if (child.name === 'BlockComment') {
-        label = /^\/\*\s*(\w+)\s*[=:]?\s*\*\/$/.exec(this.textOf(child))?.[1]
-        continue
-      }
-      if (children[i + 1]?.name === 'AssignOp' && children[i + 2]) {
-        args.push({ name: this.textOf(child), value: this.exprOf(children[i + 2]!) ?? other(children[i + 2]!) })
-        i += 2
-      }
-      else args.push({ value: this.exprOf(child) ?? other(child), ...label !== undefined && { label } })
-      label = undefined
-    }
-    return args
-  }
-
-  private exprOf(node: SyntaxNode): Expr | null {
-    const { name } = node
-    const children = childrenOf(node)
-    if (NUMBERS.has(name)) {
-      const value = numberIn(this.textOf(node))
-      return value === null ? other(node) : { is: 'number', value, ...span(node) }
-    }
-    if (STRINGS.has(name)) return this.stringOf(node)
-    if (CALLS.has(name)) {
-      const call = this.callOf(node, null)
-      return call.path.join('.') === 'dict' && call.args.every(arg => arg.name !== undefined)
-        ? { is: 'map', entries: call.args.map(arg => ({ key: { is: 'text', value: arg.name!, ...span(node) }, value: arg.value })),
-            ...span(node) }
-        : { is: 'call', call, ...span(node) }
-    }
-    if (LISTS.has(name)) return this.listOf(node, children)
-    if (name === 'DictionaryExpression' || name === 'ObjectExpression') return this.mapOf(node, children)
-    if (name === 'SubscriptExpression' || isIndexed(node)) {
-      const inner = children.filter(child => !/^[[\]]$/.test(child.name))
-      return { is: 'index', of: this.exprOf(inner[0]!) ?? other(inner[0]!), at: inner[1] ? this.exprOf(inner[1]) : null, ...span(node) }
-    }
-    const base = MEMBERS.has(name) ? node.firstChild : null
-    if (base && (CALLS.has(base.name) || base.name === 'SubscriptExpression' || isIndexed(base))) {
-      return { is: 'field', of: this.exprOf(base) ?? other(base), name: this.textOf(children.at(-1)!), ...span(node) }
-    }
-    if (MEMBERS.has(name) || NAMES.has(name)) return { is: 'name', path: this.pathOf(node), ...span(node) }
-    if (CASTS.has(name)) {
-      const inner = children.findLast(child => !/^[()]$|TypeDescriptor|^await$/.test(child.name))
-      return inner ? this.exprOf(inner) : other(node)
-    }
-    if (CHOICES.has(name) && !children.some(child => /ArithOp|BitOp|CompareOp/.test(child.name))) {
-      return { is: 'either', of: children.flatMap(child => isPunctuation(child) ? [] : this.exprOf(child) ?? []), ...span(node) }
-    }
-    return other(node)
-  }
-
-  private stringOf(node: SyntaxNode): Expr {
-    const text = this.textOf(node)
-    const quote = /^[A-Za-z]*("""|'''|["'`])/.exec(text)
-    if (!quote) return other(node)
-    const from = node.from + quote[0].length
-    const to = Math.max(from, node.to - quote[1]!.length)
-    return { is: 'text', value: this.text.slice(from, to), from, to }
-  }
-
-  private listOf(node: SyntaxNode, children: readonly SyntaxNode[]): Expr {
-    const inner = children.filter(child => !/^[()[\]{},]$/.test(child.name) && !/Comment$/.test(child.name))
-    if (inner.length && inner.every(child => child.name === 'InitializerPair')) {
-      const entries = inner.map((child) => {
-        const parts = childrenOf(child)
-        const key = findDown(child, 'FieldIdentifier')
-        const value = this.exprOf(parts.at(-1)!) ?? other(child)
-        return { key: key ? { is: 'text' as const, value: this.textOf(key), ...span(key) } : other(child), value }
-      })
-      return { is: 'map', entries, ...span(node) }
-    }
-    return { is: 'list', items: inner.map(child => this.exprOf(child) ?? other(child)), ...span(node) }
-  }
-
-  private mapOf(node: SyntaxNode, children: readonly SyntaxNode[]): Expr {
-    const flat = children.flatMap(child => child.name === 'Property' ? childrenOf(child) : [child])
-      .filter(child => !/^[{},]$/.test(child.name) && !/Comment$/.test(child.name))
-    const entries: { key: Expr, value: Expr }[] = []
-    for (let i = 0; i + 2 < flat.length; i++) {
-      if (flat[i + 1]!.name !== ':') continue
-      const named = flat[i]!
-      const key: Expr = named.name === 'PropertyDefinition'
-        ? { is: 'text', value: this.textOf(named), ...span(named) }
-        : this.exprOf(named) ?? other(named)
-      entries.push({ key, value: this.exprOf(flat[i + 2]!) ?? other(flat[i + 2]!) })
-      i += 2
-    }
-    return { is: 'map', entries, ...span(node) }
-  }
-}
-
-/** The whole file, as a scope. */
-export const FILE: Scope = { is: 'class', name: '', outer: null }
-
-const span = ({ from, to }: Span): Span => ({ from, to })
-const other = (node: Span): Expr => ({ is: 'other', ...span(node) })
-
-function findDown(node: SyntaxNode, name: string): SyntaxNode | null {
-  for (const child of childrenOf(node)) {
-    if (child.name === name) return child
-    const found = /Body|Block|CompoundStatement/.test(child.name) ? null : findDown(child, name)
-    if (found) return found
-  }
-  return null
 }
 
 /** Names that a declarator gives, and a name itself. */

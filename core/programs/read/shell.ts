@@ -12,7 +12,8 @@ interface ShellReading { sightings: Sighting[], passedOver: PassedOver[], commen
 /** Words of each simple command, with their places; comments beside. Quoted texts are one word. */
 function commandsOf(text: string, comments: Comment[]): Word[][] {
   const commands: Word[][] = [[]]
-  const token = /\\\n|[ \t]+|(#[^\n]*)|([\n;|&()]+|\bthen\b|\bdo\b|\belse\b)|(\w+=\([^)]*\)|(?:"(?:[^"\\]|\\.)*"|'[^']*'|\\.|[^\s;|&()"'\\])+)/g
+  const inserted: Word[][] = []
+  const token = /\\\n|[ \t]+|(#[^\n]*)|([\n;|&()`]+|\bthen\b|\bdo\b|\belse\b)|(\w+=\([^)]*\)|(?:"(?:[^"\\]|\\.)*"|'[^']*'|\\.|[^\s;|&()"'`\\])+)/g
   for (let match = token.exec(text); match; match = token.exec(text)) {
     const [whole, comment, end, word] = match
     const before = text[match.index - 1]
@@ -20,9 +21,21 @@ function commandsOf(text: string, comments: Comment[]): Word[][] {
       comments.push({ from: match.index, to: match.index + whole.length, text: whole.replace(/^#+\s*/, '') })
     }
     else if (end !== undefined) commands.push([])
-    else if (word !== undefined) commands.at(-1)!.push({ text: word, from: match.index, to: match.index + word.length })
+    else if (word !== undefined) {
+      commands.at(-1)!.push({ text: word, from: match.index, to: match.index + word.length })
+      if (word.startsWith('"')) for (const inner of word.matchAll(/\$\(([^()]*)\)|`([^`]*)`/g)) inserted.push(...commandsWithin(
+        inner, match.index))
+    }
   }
+  commands.push(...inserted)
   return commands.filter(words => words.length)
+}
+
+/** Commands whose output stands in a quoted text. */
+const commandsWithin = (inner: RegExpMatchArray, at: number): Word[][] => {
+  const text = inner[1] ?? inner[2] ?? ''
+  const start = at + inner.index! + inner[0].indexOf(text)
+  return commandsOf(text, []).map(words => words.map(word => ({ ...word, from: word.from + start, to: word.to + start })))
 }
 
 /** The text without here-documents that nothing reads, without what stands behind `if false`, and without what follows `exit`. */
@@ -33,6 +46,9 @@ function livingPart(text: string): { text: string, dead: (Span & { why: string }
     blank(match.index, match.index + match[0].length, 'nothing reads it')
   }
   for (const match of text.matchAll(/^[ \t]*if[ \t]+(?:false|\[ 0 -eq 1 \]|\[ 1 -eq 0 \])[ \t]*;?[ \t]*\n?[ \t]*then\b[\s\S]*?^[ \t]*(?:fi|else)\b/gm)) {
+    blank(match.index, match.index + match[0].length, 'its condition is never true')
+  }
+  for (const match of text.matchAll(/^[ \t]*false[ \t]*&&[^\n;]*/gm)) {
     blank(match.index, match.index + match[0].length, 'its condition is never true')
   }
   const exit = /^exit\b[^\n]*\n/m.exec(text)
@@ -47,12 +63,13 @@ const unquoted = ({ text, from, to }: Word): Word => /^(["']).*\1$/s.test(text)
   : { text, from, to }
 
 /** What a function was called with. */
-const PLACE = /^"?\$\{?([1-9])\}?"?$/
+const PLACE = /^"?\$\{?([1-9])\}?(?:=[01])?"?$/
 
 class ShellReader {
   readonly found: ShellReading = { sightings: [], passedOver: [], comments: [], commands: [] }
   private readonly variables = new Map<string, Word[]>()
   private readonly names = new Map<number, string>()
+  private functions: ReadonlyMap<string, Span> = new Map()
   private readonly used = new Set<string>()
   private readonly lines: number[]
 
@@ -65,8 +82,8 @@ class ShellReader {
     const commands = commandsOf(text, this.found.comments)
     for (const words of commands) this.readAssignments(words)
     for (const match of text.matchAll(/\$\{?(\w+)/g)) this.used.add(match[1]!)
-    const functions = this.functionsOf(text)
-    for (const words of commands) this.readCommand(words, functions)
+    this.functions = this.functionsOf(text)
+    for (const words of commands) this.readCommand(words)
     for (const words of commands) for (const word of words) this.readPath(unquoted(assigned(word)))
     this.readNamed(commands.every(words => words.every(word => /^(\w+=|export$|readonly$|declare$)/.test(word.text))))
     for (const { from, to, why } of dead) for (const match of this.text.slice(from, to).matchAll(/(?<![\w.])\d{1,2}(?![\w.])/g)) {
@@ -81,6 +98,15 @@ class ShellReader {
   }
 
   private readAssignments(words: readonly Word[]): void {
+    // `: "${PIN:=17}"`: what it is where nobody set it.
+    if (words[0]?.text === ':') for (const word of words.slice(1)) {
+      const bare = unquoted(word)
+      const said = /^\$\{(\w+):?=([^}]+)\}$/.exec(bare.text)
+      if (!said) continue
+      const from = bare.from + bare.text.indexOf(said[2]!, said[1]!.length + 3)
+      this.variables.set(said[1]!, [...this.variables.get(said[1]!) ?? [], { text: said[2]!, from, to: from + said[2]!.length }])
+      this.names.set(from, said[1]!)
+    }
     for (const word of words) {
       const match = /^(\w+)=(.*)$/s.exec(word.text)
       if (!match) {
@@ -108,7 +134,9 @@ class ShellReader {
   private functionsOf(text: string): Map<string, Span> {
     const found = new Map<string, Span>()
     for (const match of text.matchAll(/^[ \t]*(?:function[ \t]+)?(\w+)[ \t]*\(\)[ \t\n]*\{/gm)) {
-      const end = text.indexOf('\n}', match.index)
+      const line = text.indexOf('\n', match.index + match[0].length)
+      const own = text.slice(0, line < 0 ? text.length : line).lastIndexOf('}')
+      const end = own > match.index ? own : text.indexOf('\n}', match.index)
       found.set(match[1]!, { from: match.index, to: end < 0 ? text.length : end })
     }
     return found
@@ -117,21 +145,31 @@ class ShellReader {
   /** The word itself, or what the variable in it holds. */
   private values(word: Word, depth = 0): Word[] {
     const bare = unquoted(word)
-    const variable = /^\$\{?(\w+)(?:\[[^\]]*\])?(?::-([^}]*))?\}?$/.exec(bare.text)
+    const place = PLACE.exec(bare.text)
+    const called = place ? this.around(bare.from) : undefined
+    if (place && called !== undefined && depth < 5) {
+      return this.callsOf(called).flatMap(call => call[Number(place[1])] ?? []).flatMap(given => this.values(given, depth + 1))
+    }
+    const variable = /^\$\{?(\w+)(?:\[[^\]]*\])?(?::?[-=]([^}]*))?\}?$/.exec(bare.text)
     if (!variable || depth > 5) return [bare]
     const [, name, otherwise] = variable
     const held = (this.variables.get(name!) ?? []).flatMap(item => this.values(item, depth + 1))
-    if (held.length || otherwise === undefined) return held
-    const from = bare.from + bare.text.indexOf(otherwise, bare.text.indexOf(':-'))
+    if (held.length || otherwise === undefined) return held.filter(({ from }) => from !== bare.from)
+    const from = bare.from + bare.text.indexOf(otherwise, bare.text.search(/[-=]/))
     return [{ text: otherwise, from, to: from + otherwise.length }]
   }
 
-  private readCommand(words: readonly Word[], functions: ReadonlyMap<string, Span>): void {
-    let args = words.filter((word, i) => !(i === 0 && /^(sudo|if|while|until|!|time|exec|nohup|elif)$/.test(word.text)))
+  /** The function that a place of the text stands in. */
+  private around(at: number): string | undefined {
+    return [...this.functions].find(([, { from, to }]) => at > from && at < to)?.[0]
+  }
+
+  private readCommand(words: readonly Word[]): void {
+    let args = words.filter((word, i) => !(i === 0 && /^(\{|sudo|if|while|until|!|time|exec|nohup|elif)$/.test(word.text)))
     while (/^(sudo|!|exec|env)$/.test(args[0]?.text ?? '')) args = args.slice(1)
     const [name, ...rest] = args
     if (!name || /=/.test(name.text)) return
-    const inFunction = [...functions].find(([, { from, to }]) => name.from > from && name.from < to)?.[0]
+    const inFunction = this.around(name.from)
     const calls = inFunction === undefined ? [] : this.callsOf(inFunction)
     // In a function it is read once for each time that it is called.
     if (calls.length && rest.some(({ text }) => PLACE.test(text))) {
@@ -234,7 +272,11 @@ class ShellReader {
   }
 
   private readPin(word: Word | undefined, extra: Extra): void {
-    for (const value of word ? this.values(word) : []) {
+    // `pinctrl get 3,5`
+    const listed = (value: Word): Word[] => [...value.text.matchAll(/[^,]+/g)].map(match => ({
+      text: match[0], from: value.from + match.index, to: value.from + match.index + match[0].length,
+    }))
+    for (const value of word ? this.values(word).flatMap(listed) : []) {
       const [bare = ''] = value.text.split('=')
       const named = pinText(bare)
       const number = named?.value ?? (/^\d{1,2}$/.test(bare) ? Number(bare) : null)
