@@ -76,7 +76,8 @@ export class Expressions {
     const isMaker = callee?.name === 'TemplateFunction' && /^make_(unique|shared)$/.test(path.at(-1) ?? '')
     const held = isMaker ? findDown(callee, 'TypeDescriptor') : null
     return {
-      path: held?.firstChild ? this.pathOf(held.firstChild) : path, args: list ? this.argumentsOf(list) : [], scope: scope ?? FILE, ...on && { on },
+      path: held?.firstChild ? this.pathOf(held.firstChild) : path,
+      args: list ? this.argumentsOf(list) : [], scope: scope ?? FILE, ...on && { on },
       ...into && { into }, ...span(node),
     }
   }
