@@ -1,3 +1,5 @@
+import { takenBy } from '~~/core/stock/needs'
+
 /** What lies in the maker's drawer and no other project takes, by catalogue id. */
 export function useDrawer() {
   const project = useProjectStore()
@@ -9,8 +11,13 @@ export function useDrawer() {
     for (const { type, count } of stock.entries ?? []) if (type !== undefined) counted.set(type, (counted.get(type) ?? 0) + count)
     return new Map([...counted].map(([type, count]) => [type, Math.max(0, count - (others.get(type) ?? 0))]))
   })
+  /** What this project has not taken either. */
+  const left = computed(() => {
+    const own = project.plan ? takenBy(project.plan) : new Map<string, number>()
+    return new Map([...free.value].map(([type, count]) => [type, Math.max(0, count - (own.get(type) ?? 0))]))
+  })
   const hasStock = computed(() => (stock.entries?.length ?? 0) > 0)
   /** `2 in the drawer`; empty where none lies free. */
   const freeInWords = (id: string) => free.value.get(id) ? `${free.value.get(id)} in the drawer` : ''
-  return { free, hasStock, freeInWords }
+  return { free, left, hasStock, freeInWords }
 }

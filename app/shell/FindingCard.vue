@@ -2,6 +2,8 @@
 /** One finding: the sentence, the figures with their limits, the fixes, and a way to set it aside with a reason. */
 import type { Figure, Finding, Fix } from '~~/core/findings/types'
 import { asideOf } from '~~/core/findings/set-aside'
+import type { Edit } from '~~/core/plan/edits'
+import { liesFree } from '~~/core/stock/needs'
 import { FIGURES } from '~~/core/netlist/supply/kinds'
 
 const { finding } = defineProps<{ finding: Finding }>()
@@ -45,6 +47,13 @@ function editLimit(figure: Figure) {
   editing.value = nameOf(figure)
   typedLimit.value = String(figure.limit)
 }
+
+/** What the maker has is the way out that is tried first. */
+const { left } = useDrawer()
+const fixes = computed(() => {
+  const marked = finding.fixes.map(fix => ({ fix, isThere: liesFree(fix.edits as Edit[], left.value) === true }))
+  return [...marked.filter(({ isThere }) => isThere), ...marked.filter(({ isThere }) => !isThere)]
+})
 
 const reason = ref<string | null>(null)
 function setAside() {
@@ -160,7 +169,7 @@ function setAside() {
     </v-form>
     <div class="fixes">
       <v-btn
-        v-for="(fix, i) in finding.fixes"
+        v-for="({ fix, isThere }, i) in fixes"
         :key="fix.label"
         size="small"
         class="grows"
@@ -169,7 +178,10 @@ function setAside() {
         data-test="fix"
         @click="emit('fix', fix)"
       >
-        {{ fix.label }}
+        {{ fix.label }}<span
+          v-if="isThere"
+          class="drawer"
+        >in your drawer</span>
       </v-btn>
       <v-btn
         v-if="finding.worksheet"
@@ -227,6 +239,8 @@ function setAside() {
 }
 .stop::before { background: var(--carmine); opacity: 1; }
 .caution::before { background: repeating-linear-gradient(var(--ochre) 0 7px, var(--ochre-wash) 7px 11px); opacity: 1; }
+.drawer { margin-left: 8px; font-weight: 400; opacity: .85; }
+.drawer::before { content: '· '; }
 .chosen { box-shadow: 0 0 0 2px var(--copper); }
 .finding-title.finding-title {
   font-weight: 650;

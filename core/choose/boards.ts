@@ -4,6 +4,7 @@ import type { Board, Catalogue, SupplyUnit } from '../catalogue/types'
 import { evaluate, type Report } from '../evaluate'
 import type { Finding } from '../findings'
 import { breaksDown } from '../findings/power/voltages'
+import { isWrongPlug } from '../findings/power/plugs'
 import { isOpen } from '../findings/set-aside'
 import { isFitting } from '../findings/things'
 import { placementEdits, placePlan } from '../placement/place'
@@ -64,6 +65,7 @@ export function tryBoard(plan: Plan, board: Board, catalogue: Catalogue): BoardT
   fit()
   let lostSupply: string | null = null
   const supply = feed()
+  plug()
   const report = evaluate(now, catalogue)
   const found = report.findings.filter(matters)
   const stops = unique(found.filter(({ severity }) => severity === 'stop').map(finding => ({ key: keyOf(finding), title: finding.title })))
@@ -73,8 +75,12 @@ export function tryBoard(plan: Plan, board: Board, catalogue: Catalogue): BoardT
     against: [...placement.ok ? [] : [placement.sentence], ...stops.map(({ title }) => title)],
     everywhere: [], stops, cautions,
     counts: { stops: stops.length, cautions: cautions.length },
-    added: now.parts.filter(part => !plan.parts.some(other => other.id === part.id))
-      .map(({ type, name }) => ({ type, name, price: catalogue.parts.get(type)?.price ?? null })),
+    added: [
+      ...now.parts.filter(part => !plan.parts.some(other => other.id === part.id))
+        .map(({ type, name }) => ({ type, name, price: catalogue.parts.get(type)?.price ?? null })),
+      ...now.power.nodes.filter(node => !plan.power.nodes.some(other => other.id === node.id))
+        .map(({ type, name }) => ({ type, name, price: catalogue.powerItems.get(type)?.price ?? null })),
+    ],
     supply: supply && {
       type: supply.id, name: supply.name, price: supply.price ?? null, isNew: plan.supply?.type !== supply.id,
     },
@@ -90,6 +96,13 @@ export function tryBoard(plan: Plan, board: Board, catalogue: Catalogue): BoardT
       if (!wanted) return
       take(wanted.fixes[0]!.edits as Edit[])
     }
+  }
+
+  /** What goes between the plug of the supply and a socket of another shape. */
+  function plug() {
+    const misfit = evaluate(now, catalogue).findings.find(isWrongPlug)
+    const between = misfit?.fixes.find(({ edits: some }) => some.every(({ edit }) => edit === 'add-node'))
+    if (between) take(between.edits as Edit[])
   }
 
   /**

@@ -1,10 +1,12 @@
 /** What the board is told beside its boot file: addresses, programs, names, keys, memory and card. */
+import { thingsFor } from '../catalogue/things'
 import { networkOf } from '../host/address'
-import { hostBudgets } from '../host/budgets'
+import { holdsMb, hostBudgets } from '../host/budgets'
 import { keyAt, matrixSize } from '../host/matrix'
 import { wordsOfCommand } from '../host/quoting'
 import { holds } from '../facts/gather'
-import type { Finding, Rule } from './types'
+import { thingEdits } from '../plan/things'
+import type { Finding, Fix, Rule } from './types'
 
 const at = (more: Pick<Finding, 'code' | 'id' | 'severity' | 'title' | 'sentence'> & Partial<Finding>): Finding =>
   ({ stages: ['boot'], subjects: [], figures: [], fixes: [], ...more })
@@ -144,10 +146,12 @@ export const keysTwice: Rule = ({ facts }) => facts.parts.flatMap((owner) => {
 /** More than the board or the card holds. */
 export const memoryAndCard: Rule = ({ facts }) => {
   const { memory, card } = hostBudgets(facts)
-  const over = (code: 'memory.short' | 'card.full', budget: typeof memory, title: string, sentence: string): Finding[] =>
+  const larger = thingsFor('card', facts.board, facts.catalogue).find(({ thing }) =>
+    thing!.card?.manySmallWrites && holdsMb(thing!.card.gigabytes) >= card.totalMb)
+  const over = (code: 'memory.short' | 'card.full', budget: typeof memory, title: string, sentence: string, fixes: Fix[] = []): Finding[] =>
     budget.availableMb !== null && budget.totalMb > budget.availableMb
       ? [at({
-          code, id: code, severity: 'caution', stages: ['boot', 'board'], title, sentence,
+          code, id: code, severity: 'caution', stages: ['boot', 'board'], title, sentence, fixes,
           figures: [{ label: 'together', value: Math.round(budget.totalMb), unit: 'MB', limit: budget.availableMb, origin: 'practice' }],
         })]
       : []
@@ -158,7 +162,8 @@ export const memoryAndCard: Rule = ({ facts }) => {
           + 'in the middle. Keep less loaded, or take a board with more.'),
         ...over('card.full', card, 'More lies on the card than it should hold',
           'A card without free room wears fast, and a full one stops the system. Take a larger '
-          + 'one, or keep less on it.'),
+          + 'one, or keep less on it.',
+          larger ? [{ label: `Take ${larger.name}`, edits: thingEdits(facts.plan, 'card', larger, facts.catalogue) }] : []),
       ]
     : []
 }

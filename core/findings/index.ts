@@ -32,7 +32,8 @@ import { coveredPositions, stackFit, stackOrder } from './stack'
 import {
   adaptersMissing, cardFit, dataSocket, headerMissing, headerShut, imageTooOld, otherOutline, thingTwice, thingUseless, underLid,
 } from './things'
-import { relayContacts, sockets, unattended, widePlugs } from './sockets'
+import { relayContacts, unattended } from './contacts'
+import { sockets, widePlugs } from './sockets'
 import { GRAVITY } from '../vocabulary/finding'
 import type { Evidence, Finding, Rule } from './types'
 

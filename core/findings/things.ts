@@ -169,16 +169,30 @@ export const dataSocket: Rule = (evidence) => {
   }]
 }
 
-/** An image from before the board. */
-export const imageTooOld: Rule = ({ facts: { plan, board } }) => board?.leastImage === 'newer' && plan.boot?.image === 'older'
-  ? [{
-      code: 'image.too-old', id: 'image.too-old', severity: 'stop', stages: ['board', 'boot'],
-      title: 'The image is older than the board',
-      sentence: `An image that has its boot files in /boot knows nothing of ${board.name}: it does not start. Write a current one.`,
-      subjects: [{ node: '@board' }], figures: [{ label: 'image', value: 'older', limit: 'current', origin: 'board file' }],
-      fixes: [{ label: 'The card has a current image', edits: [{ edit: 'set-boot', boot: { ...plan.boot, image: 'newer' } }] }],
-    }]
-  : []
+/** Year and month at the beginning of what the maker wrote down; null where it begins otherwise. */
+const monthOf = (written: string | undefined): string | null => /^\s*(\d{4}-(?:0[1-9]|1[0-2]))\b/.exec(written ?? '')?.[1] ?? null
+
+/** An image from before the board: by where its boot files lie, or by the date that the record has. */
+export const imageTooOld: Rule = ({ facts: { plan, board } }) => {
+  if (!board) return []
+  if (board.leastImage === 'newer' && plan.boot?.image === 'older') return [{
+    code: 'image.too-old', id: 'image.too-old', severity: 'stop', stages: ['board', 'boot'],
+    title: 'The image is older than the board',
+    sentence: `An image that has its boot files in /boot knows nothing of ${board.name}: it does not start. Write a current one.`,
+    subjects: [{ node: '@board' }], figures: [{ label: 'image', value: 'older', limit: 'current', origin: 'board file' }],
+    fixes: [{ label: 'The card has a current image', edits: [{ edit: 'set-boot', boot: { ...plan.boot, image: 'newer' } }] }],
+  }]
+  const month = monthOf(plan.host.record.imageDate)
+  if (!board.imageSince || month === null || month >= board.imageSince.month) return []
+  return [{
+    code: 'image.too-old', id: 'image.too-old', severity: 'stop', stages: ['board', 'boot'],
+    title: 'The image is older than the board',
+    sentence: `The image is of ${month}; the first that knew ${board.name} was of ${board.imageSince.month}: an earlier one does not start `
+      + 'it. Write a current one to the card, and its date into the record of the board.',
+    subjects: [{ node: '@board' }],
+    figures: [{ label: 'image', value: month, limit: board.imageSince.month, origin: board.imageSince.origin }], fixes: [],
+  }]
+}
 
 /** Least that a card with a desktop image and room to work should have. common practice */
 const LEAST_GIGABYTES = 8

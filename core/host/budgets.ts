@@ -9,6 +9,9 @@ const PAGE_MB = 400
 /** Part of a card that should stay free, so that it lasts. practice */
 const FREE_SHARE = 0.15
 
+/** What a card of that size should hold at most. */
+export const holdsMb = (gigabytes: number): number => Math.floor(gigabytes * 1000 * (1 - FREE_SHARE))
+
 export interface Budget {
   /** What takes of it, the system first. */
   takes: { what: string, mb: number }[]
@@ -33,7 +36,7 @@ export function hostBudgets(facts: Facts): { memory: Budget, card: Budget, write
   return {
     memory: { takes: memory, totalMb: sum(memory), availableMb: host.memoryMb ?? null },
     // Sold by thousands; a part of it stays free.
-    card: { takes: card, totalMb: sum(card), availableMb: cards[0] === undefined ? null : Math.floor(cards[0] * 1000 * (1 - FREE_SHARE)) },
+    card: { takes: card, totalMb: sum(card), availableMb: cards[0] === undefined ? null : holdsMb(cards[0]) },
     writesMbPerDay: sum(host.keeps.map(({ writesMbPerDay }) => ({ mb: writesMbPerDay ?? 0 }))),
   }
 }

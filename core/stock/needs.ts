@@ -1,4 +1,5 @@
 /** What a plan needs of each thing of the catalogue, and what is to be bought for it. */
+import type { Edit } from '../plan/edits'
 import type { Plan } from '../plan/types'
 import type { StockEntry } from './shape'
 
@@ -61,4 +62,23 @@ export function takenTogether(plans: readonly Parameters<typeof takenBy>[0][]): 
   const all = new Map<string, number>()
   for (const plan of plans) for (const [type, count] of takenBy(plan)) all.set(type, (all.get(type) ?? 0) + count)
   return all
+}
+
+/** Catalogue ids that edits take into a plan, once for each time. */
+export function takenIn(edits: readonly Edit[]): string[] {
+  return edits.flatMap((edit): string[] => {
+    switch (edit.edit) {
+      case 'all': return takenIn(edit.edits)
+      case 'add-part': return [edit.part.type]
+      case 'add-node': return [edit.node.type]
+      case 'choose-supply': return edit.supply ? [edit.supply.type] : []
+      default: return []
+    }
+  })
+}
+
+/** Whether all that the edits take in lies free; `null` where they take nothing in. `free` is by catalogue id. */
+export function liesFree(edits: readonly Edit[], free: ReadonlyMap<string, number>): boolean | null {
+  const wanted = takenIn(edits)
+  return wanted.length ? wanted.every(type => (free.get(type) ?? 0) >= wanted.filter(other => other === type).length) : null
 }

@@ -88,7 +88,7 @@ describe('all boards together', () => {
 describe('worked through', () => {
   // A tiny board that wants a header and adapters, against a dearer one that wants none: prices are the catalogue's, made up.
   it('a screen and a keyboard: the tiny board wants pins and an adapter, and is cheaper all the same', () => {
-    const trials = tryBoards(planOf(null, { screen: 'oled-i2c', keys: 'keyboard-usb' }), catalogue)
+    const trials = tryBoards(planOf(null, { screen: 'oled-i2c', keys: 'keyboard-usb' }, { supply: { type: 'adapter-5v-2a4' } }), catalogue)
     const [tiny, classic] = ['tiny-unpopulated', 'forty-classic'].map(id => trials.find(({ boardId }) => boardId === id)!)
     expect(tiny!.added.map(({ type }) => type).sort()).toEqual(['adapter-usb-micro', 'header-forty'])
     expect(classic!.added).toEqual([])

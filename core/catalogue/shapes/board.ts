@@ -153,6 +153,8 @@ export const boardShape = object({
   price: optional(notNegative),
   /** Least generation of image that starts on it. */
   leastImage: optional(oneOf('older', 'newer')),
+  /** Month of the first images that knew it. */
+  imageSince: optional(object({ month: text({ pattern: /^\d{4}-\d{2}$/, called: 'year and month such as 2019-06' }), origin })),
   bootPath: text(),
   /** Where nothing is said, that of the base trees that ship. */
   tree: optional(tree),

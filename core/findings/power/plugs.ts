@@ -4,7 +4,7 @@ import type { Lead, SupplyUnit } from '../../catalogue/types'
 import { stateNamed } from '../../power/states'
 import type { PowerState } from '../../power/states'
 import type { TreeNode } from '../../netlist/supply/types'
-import type { Evidence, Fix, Rule } from '../types'
+import type { Evidence, Finding, Fix, Rule } from '../types'
 import { BURNS_SHARE } from './paths'
 import { waysOut, type Solved, type Way } from './ways'
 import { nodeSubject, volts } from './words'
@@ -44,6 +44,9 @@ export const plugAtSocket: Rule = (evidence) => {
     fixes: plugFixes(evidence, end.unit, socket, end.plug),
   }]
 }
+
+/** It says that the supply's plug and the board's socket do not go together. */
+export const isWrongPlug = ({ code }: Pick<Finding, 'code'>): boolean => code === 'plug.does-not-fit'
 
 /** Things past what they carry, a board that signs under-voltage, and states without an operating point. */
 const troublesOf = ({ tree, states }: Solved): number => {

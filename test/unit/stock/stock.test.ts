@@ -4,7 +4,9 @@ import { describe, expect, it } from 'vitest'
 import { partsAsCsv } from '../../../core/build/table'
 import { evaluate } from '../../../core/evaluate'
 import { joinedStock, stockAsCsv, stockFromCsv } from '../../../core/stock/csv'
-import { entriesFor, stockOf, takenBy, takenTogether } from '../../../core/stock/needs'
+import type { Edit } from '../../../core/plan/edits'
+import type { Plan } from '../../../core/plan/types'
+import { entriesFor, liesFree, stockOf, takenBy, takenIn, takenTogether } from '../../../core/stock/needs'
 import type { StockEntry } from '../../../core/stock/shape'
 import { demoPlans } from '../../../demo'
 import { placedPlans } from '../../generated'
@@ -33,6 +35,25 @@ describe('what a plan takes', () => {
     const one = planOf('forty-usb-c', { a: 'led-plain', b: 'led-plain' })
     expect(takenTogether([one, one]).get('led-plain')).toBe(4)
     expect(takenTogether([one, one]).get('forty-usb-c')).toBe(2)
+  })
+})
+
+describe('ways out that lie in the drawer', () => {
+  const full: Plan = planOf('forty-usb-c', { cooler: 'cooler-active', box: 'case-closed' })
+  const fixes = () => evaluate(full, catalogue).findings.find(({ code }) => code === 'sockets.exceeded')!.fixes
+  const [fins, without] = fixes().map(fix => fix.edits as Edit[])
+
+  it('are those whose things all lie free, as often as they take them', () => {
+    expect(takenIn(fins!)).toEqual(['cooler-fins'])
+    expect(liesFree(fins!, new Map([['cooler-fins', 1]]))).toBe(true)
+    expect(liesFree(fins!, new Map([['cooler-fins', 0]]))).toBe(false)
+    expect(liesFree([...fins!, ...fins!], new Map([['cooler-fins', 1]]))).toBe(false)
+    expect(liesFree([{ edit: 'all', edits: fins! }], new Map([['cooler-fins', 2]]))).toBe(true)
+    expect(liesFree([{ edit: 'choose-supply', supply: { type: 'adapter-5v-5a' } }], new Map([['adapter-5v-5a', 1]]))).toBe(true)
+  })
+
+  it('what takes nothing is neither', () => {
+    expect(liesFree(without!, new Map())).toBeNull()
   })
 })
 
