@@ -130,7 +130,9 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   }),
   fc.record({ edit: fc.constant('drop-worksheet' as const), id: fc.constantFrom('w1', 'none') }),
   fc.record({ edit: fc.constant('set-boot' as const), boot: fc.option(fc.record({ text })) }),
-  fc.record({ edit: fc.constant('wire-done' as const), wire: text, done: fc.boolean() }),
+  fc.record({
+    edit: fc.constant('wire-done' as const), wire: text, done: fc.boolean(),
+    seconds: fc.option(fc.integer({ min: 0, max: 900 }), { nil: undefined }) }),
   fc.record({ edit: fc.constant('order-steps' as const), order: fc.array(text, { maxLength: 3 }) }),
   fc.record({
     edit: fc.constant('set-flat-cables' as const), flat: fc.uniqueArray(fc.record({
@@ -167,7 +169,8 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ edit: fc.constant('drop-scan' as const), id: fc.constantFrom('s1', 'none') }),
   fc.record({
     edit: fc.constant('log' as const),
-    entry: fc.record({ id: text, at: fc.constant('2026-01-01T00:00:00.000Z'), stage: fc.constant('build' as const), text }),
+    entry: fc.record({ id: text, at: fc.constant('2026-01-01T00:00:00.000Z'), stage: fc.constant('build' as const), text }).chain(entry =>
+      fc.constantFrom(entry, { ...entry, photos: [{ id: 'p-1', widthPx: 1280, heightPx: 960 }] })),
   }),
   fc.record({ edit: fc.constant('unlog' as const), id: fc.constantFrom('l1', 'none') }),
 )

@@ -15,7 +15,8 @@ import { freeName } from '~/composables/useFormat'
 import { headOf } from './heads'
 import { newId } from './id'
 import type { ProjectDatabase } from './projects'
-import type { PastState, ProjectRecord, TrailRecord } from './records'
+import { isJpeg, photosOf } from './photos'
+import type { PastState, PhotoRecord, ProjectRecord, TrailRecord } from './records'
 import type { Slots } from './slots'
 
 const FORMAT = 'voltaris-backup'
@@ -37,6 +38,8 @@ interface Beside {
   record: Omit<ProjectRecord, 'plan'>
   binMs?: number
   states: Omit<PastState, 'key'>[]
+  /** Each with where its picture lies in the zip; missing in a backup from before there were any. */
+  photos?: (Omit<PhotoRecord, 'project' | 'jpeg'> & { path: string })[]
   trail: Omit<TrailRecord, 'id'> | null
 }
 
@@ -52,8 +55,8 @@ export async function makeBackup(database: ProjectDatabase, slots: Slots, since?
   const taken = new Set<string>()
   for (const head of await database.allHeads()) {
     if (since !== undefined && head.updatedAt <= since && (head.deletedAt ?? '') <= since) continue
-    const [record, states, trail] = await Promise.all(
-      [database.projects.get(head.id), database.statesOf(head.id), database.trails.get(head.id)],
+    const [record, states, trail, photos] = await Promise.all(
+      [database.projects.get(head.id), database.statesOf(head.id), database.trails.get(head.id), photosOf(database, head.id)],
     )
     if (!record) continue
     const own = freeName(head.name, taken)
@@ -63,6 +66,11 @@ export async function makeBackup(database: ProjectDatabase, slots: Slots, since?
     const beside: Beside = {
       record: rest, ...(head.binMs !== undefined && { binMs: head.binMs }), trail: trail ? steps as Omit<TrailRecord, 'id'> : null,
       states: states.map(({ key: _key, ...state }) => state).reverse(),
+      photos: photos.map(({ id, at, widthPx, heightPx, jpeg }) => {
+        const path = `photos/${own}/${id}.jpg`
+        files.push({ path, bytes: jpeg })
+        return { id, at, widthPx, heightPx, path }
+      }),
     }
     put(names.plan, plan)
     put(names.record, beside)
@@ -112,6 +120,10 @@ const besideSchema = Joi.object<Beside>({
     project: text.required(), at: Joi.string().required(), kind: Joi.string().valid('day', 'mark', 'before').required(), label: text,
     plan: Joi.object().unknown().required(),
   }).unknown()).required(),
+  photos: Joi.array().items(Joi.object({
+    id: text.pattern(/^[A-Za-z0-9-]{1,60}$/).required(), at: Joi.string().required(), path: text.required(),
+    widthPx: Joi.number().integer().min(1).required(), heightPx: Joi.number().integer().min(1).required(),
+  }).unknown()),
   trail: Joi.object({ base: Joi.object().unknown().required(), steps: Joi.array().required(), done: Joi.number().integer().required() })
     .unknown().allow(null).required(),
 }).unknown()
@@ -119,7 +131,7 @@ const settingsSchema = Joi.object<Record<string, string>>().pattern(
   Joi.string().pattern(/^voltaris\./), Joi.string().allow('').max(2_000_000),
 )
 
-interface Found { plan: Plan, beside: Beside, at: string }
+interface Found { plan: Plan, beside: Beside, at: string, pictures: Omit<PhotoRecord, 'project'>[] }
 
 /** What is in a backup. Throws `BackupError`. */
 export function readBackup(bytes: Uint8Array): {
@@ -157,7 +169,12 @@ export function readBackup(bytes: Uint8Array): {
         `"${entry.plan}" in the backup cannot be used: ${checked.problems[0]!.path} ${checked.problems[0]!.message}.`,
       )
     }
-    return { plan, beside, at: contents.at }
+    const pictures = (beside.photos ?? []).map(({ path, ...photo }) => {
+      const jpeg = files.get(path)
+      if (!jpeg || !isJpeg(jpeg)) throw new BackupError(`"${path}" in the backup is ${jpeg ? 'no JPEG' : 'missing'}.`)
+      return { ...photo, jpeg }
+    })
+    return { plan, beside, at: contents.at, pictures }
   })
   const stock = files.has('stock.json') ? read('stock.json', stockSchema) : null
   return { contents, projects, settings: read('settings.json', settingsSchema), stock }
@@ -187,9 +204,11 @@ async function restoreStock(database: ProjectDatabase, stock: readonly StockEntr
   })
 }
 
-async function restoreOne(database: ProjectDatabase, { plan, beside, at }: Found, restored: Restored): Promise<void> {
+async function restoreOne(database: ProjectDatabase, { plan, beside, at, pictures }: Found, restored: Restored): Promise<void> {
   const { record, states, trail, binMs } = beside
-  await database.transaction('rw', [database.projects, database.heads, database.states, database.trails, database.facts], async () => {
+  await database.transaction('rw', [
+    database.projects, database.heads, database.states, database.trails, database.facts, database.photos,
+  ], async () => {
     const there = await database.projects.get(record.id)
     if (there && same(there.plan, plan)) return void restored.same++
     const mark = `restored.${record.id}`
@@ -203,6 +222,7 @@ async function restoreOne(database: ProjectDatabase, { plan, beside, at }: Found
     await database.heads.put({ ...headOf(whole), ...(binMs !== undefined && { binMs }) })
     await database.states.bulkAdd(states.map(state => ({ ...state, project: id })))
     if (trail) await database.trails.put({ ...trail, id })
+    await database.photos.bulkPut(pictures.map(picture => ({ ...picture, project: id })))
     await database.facts.put({ key: `restored.${id}`, value: String(record.revision) })
     restored[!there ? 'added' : isUntouched ? 'renewed' : 'beside'].push(named.name)
   })

@@ -2,7 +2,7 @@
  * Projects in the browser. A record has a revision that rises by one at every save; beside it stand what the list shows of it, its earlier
  * states, and its trail of steps. What is written together is written in one transaction, and is on the disk when it is said to be saved.
  */
-import Dexie, { type EntityTable } from 'dexie'
+import Dexie, { type EntityTable, type Table } from 'dexie'
 import { completed } from '~~/core/plan/create'
 import { merge, type Collision } from '~~/core/plan/merge'
 import { soundness } from '~~/core/plan/sound'
@@ -13,7 +13,8 @@ import { noteBlocked } from './failures'
 import { headOf } from './heads'
 import { newId } from './id'
 import {
-  ProjectDamaged, ProjectMissing, ProjectNewer, type Fact, type Head, type PastState, type ProjectRecord, type TrailRecord,
+  ProjectDamaged, ProjectMissing, ProjectNewer, type Fact, type Head, type PastState, type PhotoRecord, type ProjectRecord,
+  type TrailRecord,
 } from './records'
 
 export { ProjectDamaged, ProjectMissing, ProjectNewer, type Head, type PastState, type ProjectRecord } from './records'
@@ -57,6 +58,7 @@ export class ProjectDatabase extends Dexie {
   /** What the maker owns. */
   stock!: EntityTable<StockEntry, 'id'>
   facts!: EntityTable<Fact, 'key'>
+  photos!: Table<PhotoRecord, [project: string, id: string]>
 
   constructor(name = 'voltaris') {
     // Saved means on the disk, not on its way there.
@@ -66,6 +68,7 @@ export class ProjectDatabase extends Dexie {
     this.version(3).stores({
       projects: 'id, updatedAt', heads: 'id', states: '++key, project', trails: 'id', facts: 'key', stock: 'id',
     })
+    this.version(4).stores({ photos: '[project+id], project' })
     this.on('blocked', () => noteBlocked(true))
     this.on('ready', () => noteBlocked(false))
   }
@@ -188,11 +191,12 @@ export class ProjectDatabase extends Dexie {
 
   /** Removes projects for good, with everything that is kept of them. */
   async remove(ids: readonly string[]): Promise<void> {
-    await this.transaction('rw', [this.projects, this.heads, this.states, this.trails], async () => {
+    await this.transaction('rw', [this.projects, this.heads, this.states, this.trails, this.photos], async () => {
       await this.projects.bulkDelete([...ids])
       await this.heads.bulkDelete([...ids])
       await this.trails.bulkDelete([...ids])
       await this.states.where('project').anyOf([...ids]).delete()
+      await this.photos.where('project').anyOf([...ids]).delete()
     })
   }
 

@@ -49,6 +49,16 @@ export interface TrailRecord extends Trail {
   id: string
 }
 
+/** A picture of a project, made small, as JPEG. */
+export interface PhotoRecord {
+  project: string
+  id: string
+  at: string
+  widthPx: number
+  heightPx: number
+  jpeg: Uint8Array
+}
+
 /** Small things that are known of the whole: when the clock was last looked at, when the last backup was made. */
 export interface Fact {
   key: string

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Earlier states of the project: by day, by mark, and before something replaced much. What changed since, in words; and the way back. */
 import { answered, inWords } from '~/database/failures'
+import { copyPhotos } from '~/database/photos'
 import type { PastState } from '~/database/projects'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { completed } from '~~/core/plan/create'
@@ -82,7 +83,11 @@ async function takeBack(state: PastState) {
 
 async function asProject(state: PastState) {
   const plan = { ...state.plan, name: `${state.plan.name} (${nameOf(state)})` }
-  if (await attempt('No project was made', () => answered(database.create(plan)))) view.say(`"${plan.name}" is a project of its own now.`)
+  const done = await attempt('No project was made', async () => {
+    const record = await answered(database.create(plan))
+    await answered(copyPhotos(database, project.id!, record.id))
+  })
+  if (done) view.say(`"${plan.name}" is a project of its own now.`)
 }
 </script>
 

@@ -2,7 +2,9 @@
 /** What was done, measured and mended, with its time and stage. */
 import { newId } from '~/database/id'
 import { siftLog } from '~~/core/plan/logbook'
-import type { LogEntry } from '~~/core/plan/types'
+import type { LogEntry, PhotoRef } from '~~/core/plan/types'
+
+const MOST_IN_ENTRY = 12
 
 const project = useProjectStore()
 const { current, stages } = useStages()
@@ -22,15 +24,31 @@ function all() {
 const mark = (entry: LogEntry) => project.edit(
   { edit: 'log', entry: { ...entry, marked: entry.marked ? undefined : true } }, entry.marked ? 'Take a mark off' : 'Mark a log entry',
 )
+/** Pictures for the entry that is being written. */
+const pending = shallowRef<PhotoRef[]>([])
+const { take, isTaking } = usePhotos()
+async function addPhotos(files: readonly File[]) {
+  pending.value = [...pending.value, ...await take(files)].slice(0, MOST_IN_ENTRY)
+}
+const keepEntry = (entry: LogEntry, label: string) => project.edit({ edit: 'log', entry }, label)
+async function addTo(entry: LogEntry, files: readonly File[]) {
+  const photos = [...entry.photos ?? [], ...await take(files)].slice(0, MOST_IN_ENTRY)
+  if (photos.length) keepEntry({ ...entry, photos }, 'Add a photo')
+}
+function dropFrom(entry: LogEntry, id: string) {
+  const photos = (entry.photos ?? []).filter(photo => photo.id !== id)
+  keepEntry({ ...entry, photos: photos.length ? photos : undefined }, 'Take a photo off')
+}
 const stageName = (id: string) => stages.find(stage => stage.id === id)?.name ?? id
 
 function add() {
-  if (!text.value.trim()) return
-  project.edit(
-    { edit: 'log', entry: { id: newId(), at: new Date().toISOString(), stage: current.value.id, text: text.value.trim() } },
-    'Write into the logbook',
-  )
+  if (!text.value.trim() && !pending.value.length) return
+  keepEntry({
+    id: newId(), at: new Date().toISOString(), stage: current.value.id, text: text.value.trim() || 'Photo',
+    ...pending.value.length && { photos: pending.value },
+  }, 'Write into the logbook')
   text.value = ''
+  pending.value = []
 }
 </script>
 
@@ -49,14 +67,37 @@ function add() {
         :placeholder="`What you did or measured (${current.name})`"
         @keydown.ctrl.enter="add"
       />
-      <v-btn
-        size="small"
-        color="primary"
-        type="submit"
-        :disabled="!text.trim()"
+      <div
+        v-if="pending.length"
+        class="photos"
       >
-        Write it down
-      </v-btn>
+        <PhotoThumb
+          v-for="photo in pending"
+          :key="photo.id"
+          :photo="photo"
+          :what="text.trim() || 'Photo'"
+          @drop="pending = pending.filter(other => other !== photo)"
+        />
+      </div>
+      <div class="acts">
+        <v-btn
+          size="small"
+          color="primary"
+          type="submit"
+          :disabled="(!text.trim() && !pending.length) || isTaking"
+        >
+          Write it down
+        </v-btn>
+        <FilePick
+          :label="isTaking ? 'Making it small …' : 'Add photos'"
+          size="small"
+          :disabled="isTaking"
+          accept="image/*"
+          multiple
+          test="log-photos"
+          @files="addPhotos"
+        />
+      </div>
     </v-form>
     <div
       v-if="project.plan!.log.length"
@@ -112,6 +153,30 @@ function add() {
           remove
         </v-btn>
         <p>{{ entry.text }}</p>
+        <div
+          v-if="entry.photos"
+          class="photos"
+        >
+          <PhotoThumb
+            v-for="photo in entry.photos"
+            :key="photo.id"
+            :photo="photo"
+            :what="entry.text"
+            @drop="dropFrom(entry, photo.id)"
+          />
+        </div>
+        <FilePick
+          label="add a photo"
+          class="act more"
+          variant="text"
+          size="x-small"
+          :disabled="isTaking"
+          :aria-label="`Add a photo to the entry of ${dayAndTime(entry.at)}`"
+          accept="image/*"
+          multiple
+          test="log-more-photos"
+          @files="addTo(entry, $event)"
+        />
       </li>
       <li
         v-if="!entries.length"
@@ -143,4 +208,6 @@ ol { list-style: none; padding: 0; margin: 14px 0 0; }
 li { border-top: 1px solid var(--rule); padding: 7px 0; }
 li p { clear: both; white-space: pre-wrap; overflow-wrap: anywhere; }
 .drop { float: right; }
+.acts, .photos { display: flex; gap: 8px; flex-wrap: wrap; }
+.photos { margin: 5px 0 2px; }
 </style>

@@ -1,11 +1,23 @@
 <script setup lang="ts">
 /** Giving the plan to somebody: as a sheet that opens anywhere, as an address, or as a file. */
+import { inWords } from '~/database/failures'
+import { photosNamed } from '~/database/photos'
 import { SAFE_LETTERS, fragmentOf } from '~~/core/share/address'
 import { sheetOf } from '~~/core/share/sheet'
 
 const project = useProjectStore()
 const view = useViewStore()
-const { exportPlan } = useTransfer()
+const { exportWhole } = useTransfer()
+/** With its photos, where there are any. */
+const photos = computed(() => photosNamed(project.plan!.log).length)
+async function save() {
+  try {
+    await exportWhole(project.id!, project.plan!)
+  }
+  catch (error) {
+    view.say(`Not saved: ${inWords(error)}`, { tone: 'stop' })
+  }
+}
 const fragment = computed(() => project.plan ? fragmentOf(project.plan) : '')
 const address = computed(() => `${location.origin}/shared#${fragment.value}`)
 const isLong = computed(() => address.value.length > SAFE_LETTERS)
@@ -74,9 +86,9 @@ const copy = () => copyText(address.value, 'The address')
           size="small"
           variant="outlined"
           data-test="share-file"
-          @click="exportPlan(project.plan!)"
+          @click="save"
         >
-          Save the plan
+          {{ photos ? `Save the plan with its ${photos} ${photos === 1 ? 'photo' : 'photos'}` : 'Save the plan' }}
         </v-btn>
       </section>
     </div>

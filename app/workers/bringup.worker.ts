@@ -39,9 +39,9 @@ const service = {
     const facts = gatherFacts(plan, shippedCatalogue)
     return asBuiltOf(facts, runSheetOf(facts, modelFor(plan)))
   },
-  asBuiltPaper(plan: Plan) {
+  asBuiltPaper(plan: Plan, pictures: ReadonlyMap<string, string>) {
     const facts = gatherFacts(plan, shippedCatalogue)
-    return asBuiltPaper(facts, runSheetOf(facts, modelFor(plan)))
+    return asBuiltPaper(facts, runSheetOf(facts, modelFor(plan)), pictures)
   },
   /** Every exercise that the plan gives, with the name of its fault kept back. */
   exercises: (plan: Plan) => exercisesOf(modelFor(plan).table),

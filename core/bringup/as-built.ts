@@ -6,6 +6,7 @@ import { netlistOf } from '../netlist/build'
 import { needsOf } from '../overlays/asks/needs'
 import { writeNeed } from '../overlays/asks/write'
 import { A4, head, PAPER_STYLES, plain, table as paperTable, type Content, type PaperDocument } from '../paper'
+import type { LogEntry } from '../plan/types'
 import { powerOf, type Power } from '../power/report'
 import { hexAddress } from './grid'
 import { judgeCurve } from './curves/judge'
@@ -50,9 +51,11 @@ function chaptersOf(facts: Facts, { rows, diagnosis }: RunSheet): Chapter[] {
     lines('Odd when it was last looked at', diagnosis.odd.map(({ probe, outcome }) =>
       `${rows.find(row => row.probe.id === probe)?.probe.title ?? probe}: ${outcome}`)),
     lines('Logbook', [...plan.log].sort((a, b) => a.at.localeCompare(b.at)).map(entry =>
-      `${when(entry.at)}: ${entry.text.replace(/\s*\n\s*/g, ' ')}`)),
+      `${when(entry.at)}: ${entry.text.replace(/\s*\n\s*/g, ' ')}${photosInWords(entry)}`)),
   ].filter(({ lines: list, rows: data }) => list.length || data?.length)
 }
+
+const photosInWords = ({ photos }: LogEntry) => photos ? ` (${photos.length === 1 ? 'a photo' : `${photos.length} photos`})` : ''
 
 function voltsMeasured(facts: Facts, power: Power, rows: RunSheet['rows']): string[] {
   const measured = rows.find(({ probe }) => probe.id === 'volt:5V')?.seen?.value
@@ -92,8 +95,29 @@ export function asBuiltOf(facts: Facts, sheet: RunSheet): string {
   ].join('\n')
 }
 
-/** The same for paper. */
-export function asBuiltPaper(facts: Facts, sheet: RunSheet): PaperDocument {
+/** Points across a column of two. */
+const PHOTO_WIDTH = 250
+
+/** Photos of the logbook two by two, each with its entry; those whose picture is not at hand are counted. */
+function photoPages(log: readonly LogEntry[], pictures: ReadonlyMap<string, string>): Content[] {
+  const all = [...log].sort((a, b) => a.at.localeCompare(b.at)).flatMap(entry => (entry.photos ?? []).map(({ id }) => ({ entry, id })))
+  if (!all.length) return []
+  const shown = all.filter(({ id }) => pictures.has(id)).map(({ entry, id }): Content => ({
+    width: PHOTO_WIDTH, unbreakable: true,
+    stack: [
+      { image: pictures.get(id)!, fit: [PHOTO_WIDTH, PHOTO_WIDTH] }, { text: plain(`${when(entry.at)}: ${entry.text}`), style: 'small' },
+    ],
+  }))
+  const pairs = shown.flatMap((_, i) => i % 2 ? [] : [{ columns: shown.slice(i, i + 2), columnGap: 12, margin: [0, 4, 0, 4] }])
+  const lacking = all.length - shown.length
+  return [
+    head('Photos'), ...pairs,
+    ...lacking ? [`${lacking} ${lacking === 1 ? 'photo is' : 'photos are'} named in the logbook and not in this browser.`] : [],
+  ]
+}
+
+/** The same for paper. `pictures` are the photos at hand, as data addresses by their id. */
+export function asBuiltPaper(facts: Facts, sheet: RunSheet, pictures: ReadonlyMap<string, string> = new Map()): PaperDocument {
   const { plan } = facts
   return {
     info: { title: `${plan.name}, as built` }, ...A4, ...PAPER_STYLES,
@@ -104,6 +128,7 @@ export function asBuiltPaper(facts: Facts, sheet: RunSheet): PaperDocument {
           ? paperTable(heads, rows!, heads.map((_, i) => i === 0 || heads.length > 4 ? 'auto' : '*'))
           : { ul: lines.map(line => plain(line.replaceAll('`', ''))) },
       ]),
+      ...photoPages(plan.log, pictures),
       ...plan.notes ? [head('Notes'), plain(plan.notes)] : [],
     ],
   }

@@ -7,6 +7,7 @@
 import type { Board, Part } from '../catalogue/types'
 import type { Host } from './host-shape'
 import { withoutPart } from './mentions'
+import { withTook } from './took'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
 import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, KeptCurve, LogEntry, Plan, PlanPart, Scan, Sighting, SetAside,
@@ -42,7 +43,8 @@ export type Edit
     | { edit: 'set-boot', boot: BootFile | null }
   /** Changes one of the plan's files: `''` the boot file, `cmdline.txt` the command line, any other name an included file. */
     | { edit: 'edit-text', file: string, changes: TextChange[] }
-    | { edit: 'wire-done', wire: string, done: boolean }
+  /** Done, or taken back; `seconds` is what it took, where somebody counted. */
+    | { edit: 'wire-done', wire: string, done: boolean, seconds?: number }
     | { edit: 'order-steps', order: string[] }
     | { edit: 'set-mount', mount: NonNullable<Plan['build']['mount']> | null }
     | { edit: 'set-flat-cables', flat: Plan['build']['flat'] }
@@ -150,9 +152,11 @@ const CHANGES: Changes = {
   'drop-own': (plan, { kind, id }) => ({ ...plan, own: { ...plan.own, [kind]: plan.own[kind].filter(entry => entry.id !== id) } }),
   'set-boot': (plan, { boot }) => ({ ...plan, boot }),
   'edit-text': (plan, { file, changes }) => withText(plan, file, changes),
-  'wire-done': (plan, { wire, done }) => ({ ...plan, build: { ...plan.build, done: done
-    ? [...plan.build.done.filter(key => key !== wire), wire]
-    : plan.build.done.filter(key => key !== wire) } }),
+  'wire-done': (plan, { wire, done, seconds }) => {
+    const others = plan.build.done.filter(key => key !== wire)
+    const took = withEntry(plan.build.took ?? {}, wire, done ? seconds ?? null : null)
+    return { ...plan, build: withTook({ ...plan.build, done: done ? [...others, wire] : others }, took) }
+  },
   'order-steps': (plan, { order }) => ({ ...plan, build: { ...plan.build, order } }),
   'set-mount': (plan, { mount }) => {
     const { mount: _, ...rest } = plan.build

@@ -1,6 +1,7 @@
 /** Who mentions whom in a plan: what has to go when a part, a node of the supply or a step goes. */
 import type { Host } from './host-shape'
 import type { Arrangement, NodeRef, PowerPlan } from './power'
+import { withTook } from './took'
 import type { BootFile, Plan } from './types'
 
 /**
@@ -93,11 +94,11 @@ export function withoutMentions(plan: Plan, partId: string): Plan {
     scans: kept(plan.scans, scan => !mine(scan.bus)),
     seen: kept(plan.seen, ({ id }) => !probesPart(id, mine)),
     aside: kept(plan.aside, entry => !entry.id.split(' ').some(word => word === partId || mine(word))),
-    build: {
+    build: withTook({
       ...plan.build, wires: without(plan.build.wires, mine), places: without(plan.build.places, mine),
       measured: without(plan.build.measured, mine), ...stepsWithout(plan.build, partId),
       done: kept(plan.build.done, key => !mine(key) && !mentionsPlace(key, mine) && !isStepOf(key, partId)),
-    },
+    }),
   }
 }
 
@@ -134,5 +135,5 @@ export function withoutNode(plan: Plan, node: NodeRef): Plan {
   const sameBuild = done === build.done && order === build.order && rules === build.rules
   return worksheets === plan.worksheets && seen === plan.seen && sameBuild
     ? plan
-    : { ...plan, worksheets, seen, build: sameBuild ? build : { ...build, done, order, rules } }
+    : { ...plan, worksheets, seen, build: sameBuild ? build : withTook({ ...build, done, order, rules }) }
 }

@@ -127,6 +127,8 @@ const flatEnd = open({
 const build = open({
   /** Wires done, by wire key. */
   done: starting(list(text({ most: 200 })), []),
+  /** Seconds that it took, by the key of what is done. */
+  took: optional(map(number({ least: 0, most: 1e6 }), text({ most: 200 }))),
   /** `part.terminal` → colour and length chosen by the maker. */
   wires: starting(byTerminal(wireChoice), {}),
   /** Steps in the maker's own order, by id; the computed one while it is empty. */
@@ -212,7 +214,15 @@ const curve = open({
   values: list(number({ least: -1e12, most: 1e12 }), { most: 2000 }),
 })
 
-const logEntry = open({ id: shortId, at: when, stage: oneOf(...STAGE_IDS), text: freeText, marked: optional(flag) })
+/** A photo: the picture itself lies beside the plan, in the browser's database and in what is exported with it. */
+const photo = object({
+  id: text({ pattern: /^[A-Za-z0-9-]{1,60}$/, called: 'letters, digits and dashes' }),
+  widthPx: number({ least: 1, most: 20_000, whole: true }), heightPx: number({ least: 1, most: 20_000, whole: true }),
+})
+const logEntry = open({
+  id: shortId, at: when, stage: oneOf(...STAGE_IDS), text: freeText, marked: optional(flag),
+  photos: optional(list(photo, { least: 1, most: 12, unique: 'id' })),
+})
 
 const planFields = {
   format: oneOf(PLAN_FORMAT),
@@ -283,6 +293,7 @@ export interface Sighting extends Of<typeof sighting> {}
 export interface KeptCurve extends Of<typeof curve> {}
 export interface HeldProgram extends Of<typeof heldProgram> {}
 export interface SetAside extends Of<typeof setAside> {}
+export interface PhotoRef extends Of<typeof photo> {}
 export interface LogEntry extends Of<typeof logEntry> {}
 export interface SoftwareBus extends Of<typeof softwareBus> {}
 export interface Plan extends Of<typeof planShape> {}

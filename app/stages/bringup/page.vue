@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Bring-up: what should be seen and what is, what may be wrong and what to try next; scans; and a trainer with hidden faults. */
+import { picturesOf } from '~/database/photos'
 import { checkScriptOf } from '~~/core/bringup/check-script'
 import { plainPlan, useRunSheet } from './useRunSheet'
 
@@ -24,7 +25,8 @@ async function asBuilt(form: 'md' | 'pdf'): Promise<void> {
       const text = await ask(service => service.asBuilt(plainPlan()))
       return download(fileName(project.plan!.name, '-as-built.md'), text, 'text/markdown')
     }
-    const [paper, { pdfOf }] = await Promise.all([ask(service => service.asBuiltPaper(plainPlan())), import('~/shared/paperPdf')])
+    const pictures = await picturesOf(useDatabase(), project.id!)
+    const [paper, { pdfOf }] = await Promise.all([ask(service => service.asBuiltPaper(plainPlan(), pictures)), import('~/shared/paperPdf')])
     download(fileName(project.plan!.name, '-as-built.pdf'), await pdfOf(paper), 'application/pdf')
   }
   catch (error) {

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 /** All steps in their order: what, with what, how long, what has to be seen; moved, ticked, and with what a move breaks. */
 import { mdiArrowDown, mdiArrowUp, mdiEye, mdiEyeOutline } from '@mdi/js'
+import { stepKey } from '~~/core/build/steps'
 import { TOOL_WORDS, type Step } from '~~/core/build/steps/types'
+import { tookTogether } from '~~/core/plan/took'
 import { useBuild } from './useBuild'
 import { usePicture } from './usePicture'
+import { minutesAndSeconds } from './useStopwatch'
 
 const project = useProjectStore()
 const view = useViewStore()
@@ -18,7 +21,11 @@ const time = computed(() => {
   const said = (minutes: number) => minutes < 60
     ? `${minutes} min`
     : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`
-  return left === build.value.minutes ? said(left) : `${said(left)} of ${said(build.value.minutes)} to go`
+  const took = tookTogether(project.plan!.build, project.plan!.build.done)
+  return [
+    left === build.value.minutes ? said(left) : `${said(left)} of ${said(build.value.minutes)} to go`,
+    ...took === null ? [] : [`${said(Math.max(1, Math.round(took / 60)))} by the clock so far`],
+  ].join(', ')
 })
 const times = (count: number) => count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`
 const summary = computed(() => {
@@ -29,8 +36,14 @@ const summary = computed(() => {
   return `The board is ${turned}, ${tools}${whose}.`
 })
 const brokenFor = (id: string) => build.value.broken.filter(({ then }) => then === id)
-const sign = ({ tool, side, minutes }: Step) =>
-  [...tool === 'none' ? [] : [TOOL_WORDS[tool]], ...side === 'bottom' ? ['turned over'] : [], `${minutes} min`].join(' · ')
+const sign = ({ id, conductors, tool, side, minutes }: Step) =>
+  [...tool === 'none' ? [] : [TOOL_WORDS[tool]], ...side === 'bottom' ? ['turned over'] : [], `${minutes} min`,
+    ...tookFor(id, conductors)].join(' · ')
+/** What it took by the clock of the focus mode. */
+function tookFor(id: string, conductors: readonly string[]): string[] {
+  const took = tookTogether(project.plan!.build, [stepKey(id), ...conductors])
+  return took === null ? [] : [`took ${minutesAndSeconds(took)}`]
+}
 /** The part that a step is about, for its colour. */
 const partOf = ({ id }: Step) => project.plan!.parts.find(part => id.endsWith(`:${part.id}`))?.id
 

@@ -4,9 +4,12 @@
  * and goes on, arrows go back and forth, and it can speak.
  */
 import { onKeyStroke } from '@vueuse/core'
+import { newId } from '~/database/id'
+import { photosNamed } from '~/database/photos'
 import { positionInWords, type Wire } from '~~/core/build/wires'
 import { stepKey } from '~~/core/build/steps'
 import { TOOL_WORDS, type Step } from '~~/core/build/steps/types'
+import { minutesAndSeconds, useStopwatch } from './useStopwatch'
 
 const { wires, steps } = defineProps<{ wires: Wire[], steps: Step[] }>()
 const emit = defineEmits<{ close: [] }>()
@@ -49,6 +52,19 @@ const KIND_WORDS = {
 } as const
 const canSpeak = typeof speechSynthesis !== 'undefined'
 const speaking = ref(false)
+/** How long this one is in sight, for what it took; nothing is counted while the page is not looked at or somebody stops the clock. */
+const { seconds, isStill, begin } = useStopwatch()
+watch(() => card.value.key, begin)
+const { take: takePhotos, isTaking } = usePhotos()
+const taken = computed(() => photosNamed(project.plan!.log).length)
+async function photograph(files: readonly File[]) {
+  const text = wire.value ? `${card.value.step.title}: ${wire.value.partName} ${wire.value.from}` : card.value.step.title
+  const photos = await takePhotos(files)
+  if (photos.length) project.edit({
+    edit: 'log', entry: { id: newId(), at: new Date().toISOString(), stage: 'build', text, photos },
+  }, 'A photo of a step')
+  box.value?.focus()
+}
 const box = ref<HTMLElement | null>(null)
 const where = computed(() => wire.value?.position !== undefined
   ? positionInWords(wire.value.position, project.facts!.board?.header.length)
@@ -82,7 +98,10 @@ function step(by: number) {
 function tick() {
   const { key } = card.value
   if (isStopped.value) return
-  if (!done.value.has(key)) project.edit({ edit: 'wire-done', wire: key, done: true }, wire.value ? 'Tick a wire' : 'Tick a step')
+  if (!done.value.has(key)) {
+    const took = seconds.value === null ? {} : { seconds: seconds.value }
+    project.edit({ edit: 'wire-done', wire: key, done: true, ...took }, wire.value ? 'Tick a wire' : 'Tick a step')
+  }
   if (at.value === cards.value.length - 1) emit('close')
   else at.value++
 }
@@ -122,6 +141,22 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
         <span class="figures">{{ cards.filter(entry => done.has(entry.key)).length }} done</span>
         <span class="now">{{ card.step.title }}</span>
         <span class="spacer" />
+        <v-btn
+          variant="outlined"
+          class="figures"
+          :aria-label="isStill ? 'Let the clock run' : 'Stop the clock'"
+          data-test="focus-clock"
+          @click="isStill = !isStill"
+        >
+          {{ isStill ? '⏸ ' : '' }}{{ minutesAndSeconds(seconds) }}
+        </v-btn>
+        <FilePick
+          :label="isTaking ? 'Making it small …' : taken ? `Photo (${taken})` : 'Photo'"
+          :disabled="isTaking"
+          accept="image/*"
+          test="focus-photo"
+          @files="photograph"
+        />
         <v-btn
           v-if="canSpeak"
           variant="outlined"

@@ -60,9 +60,10 @@ async function take(files: readonly File[]) {
   refused.value = null
   const names: string[] = []
   for (const file of files) {
-    const result = await importFile(file)
-    if (result.ok) names.push(result.name)
-    else refused.value = { file: result.file, problems: result.problems }
+    for (const result of await importFile(file)) {
+      if (result.ok) names.push(result.name)
+      else refused.value = { file: result.file, problems: result.problems }
+    }
   }
   if (names.length) view.say(names.length === 1 ? `"${names[0]}" is imported.` : `${names.length} projects are imported.`)
   await projects.refresh()
@@ -113,7 +114,7 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
         <span class="spacer" />
         <FilePick
           label="Import files"
-          accept=".json,.html,application/json,text/html"
+          accept=".json,.html,.zip,application/json,text/html,application/zip"
           multiple
           test="import-file"
           @files="take"

@@ -1,5 +1,6 @@
 /** The list of projects: what is in it, what is chosen, and what is done with it. Every failure is told, and changes nothing else. */
 import { answered, inWords } from '~/database/failures'
+import { copyPhotos } from '~/database/photos'
 import type { Head } from '~/database/projects'
 import { emptyPlan } from '~~/core/plan/create'
 import type { Plan } from '~~/core/plan/types'
@@ -69,7 +70,8 @@ export function useProjects() {
   const duplicate = (ids: readonly string[]) => attempt('Not duplicated', async () => {
     for (const id of ids) {
       const { plan } = await answered(database.read(id))
-      await answered(database.create({ ...plan, name: `${plan.name} (copy)` }))
+      const copy = await answered(database.create({ ...plan, name: `${plan.name} (copy)` }))
+      await answered(copyPhotos(database, id, copy.id))
     }
   })
 

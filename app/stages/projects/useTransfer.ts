@@ -1,6 +1,7 @@
 /** Plans in and out of the browser: import, export, the demo projects, and backups of everything. */
 import { answered, inWords } from '~/database/failures'
 import { readPending, unsaved } from '~/database/journal'
+import { keepPhoto, photosNamed, photosOf } from '~/database/photos'
 import type { ProjectRecord } from '~/database/projects'
 import { useSlots } from '~/database/slots'
 import type { Problem } from '~~/core/failure'
@@ -16,30 +17,45 @@ const MOST_BYTES = 4 * 1024 * 1024
 const MOST_BACKUP_BYTES = 512 * 1024 * 1024
 const ENDING = '.voltaris.json'
 
+const refused = (file: string, message: string): ImportResult => ({ ok: false, file, problems: [{ path: '', message }] })
+
 export function useTransfer() {
   const database = useDatabase()
 
-  /** Reads a plan file into a new project; on any problem nothing changes. */
-  async function importFile(file: File): Promise<ImportResult> {
-    const refuse = (message: string): ImportResult => ({ ok: false, file: file.name, problems: [{ path: '', message }] })
-    if (file.size > MOST_BYTES) return refuse(`The file has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a plan has at most 4.`)
-    if ((await file.slice(0, 2).text()) === 'PK') {
-      return refuse('This is a zip. A backup is brought back by Backup, Bring backups back; of a zip of projects take the files out first.')
-    }
+  /** Keeps what was read as a new project, with the pictures that it names and that came along. */
+  async function keep(file: string, text: string, pictures: ReadonlyMap<string, Uint8Array>): Promise<ImportResult> {
     // The reader brings its schema library, which the rest of the application can do without.
     const { readPlanText } = await import('~~/core/plan/read')
+    const isSheet = /^\s*<!doctype html/i.test(text.slice(0, 200))
+    const plan = isSheet ? (await import('~~/core/share/sheet')).planTextOfSheet(text) : text
+    if (plan === null) return refused(file, 'This page carries no plan. A sheet that Voltaris saved does.')
+    const read = readPlanText(plan)
+    if (!read.ok) return { ok: false, file, problems: read.problems }
+    const record = await answered(database.create(read.plan))
+    for (const { id, widthPx, heightPx } of photosNamed(record.plan.log)) {
+      const jpeg = pictures.get(id)
+      if (jpeg) await answered(keepPhoto(database, { project: record.id, id, at: record.createdAt, widthPx, heightPx, jpeg }))
+    }
+    return { ok: true, name: record.plan.name }
+  }
+
+  /** Reads a file into new projects, each plan of a zip into one of its own; on any problem with a plan nothing of it is kept. */
+  async function importFile(file: File): Promise<ImportResult[]> {
+    const sized = (most: number) => `The file has ${(file.size / 1024 / 1024).toFixed(1)} MiB; ${most} are read at most.`
     try {
-      const text = await file.text()
-      const isSheet = /^\s*<!doctype html/i.test(text.slice(0, 200))
-      const plan = isSheet ? (await import('~~/core/share/sheet')).planTextOfSheet(text) : text
-      if (plan === null) return refuse('This page carries no plan. A sheet that Voltaris saved does.')
-      const read = readPlanText(plan)
-      if (!read.ok) return { ok: false, file: file.name, problems: read.problems }
-      const { plan: kept } = await answered(database.create(read.plan))
-      return { ok: true, name: kept.name }
+      if ((await file.slice(0, 2).text()) !== 'PK') {
+        return [file.size > MOST_BYTES ? refused(file.name, sized(4)) : await keep(file.name, await file.text(), new Map())]
+      }
+      if (file.size > MOST_BACKUP_BYTES) return [refused(file.name, sized(512))]
+      const { unbundle } = await import('~/database/transfer')
+      const found = unbundle(new Uint8Array(await file.arrayBuffer()))
+      if (!found) return [refused(file.name, 'This is a backup: it is brought back by Backup, Bring backups back.')]
+      const results: ImportResult[] = []
+      for (const { file: name, text } of found.plans) results.push(await keep(name, text, found.pictures))
+      return [...results, ...found.left.map(words => refused(file.name, `${words}: it was left out.`))]
     }
     catch (error) {
-      return refuse(inWords(error))
+      return [refused(file.name, inWords(error))]
     }
   }
 
@@ -60,15 +76,21 @@ export function useTransfer() {
     return completed(edits.reduce((plan, { edit }) => applyEdit(plan, edit).plan, record.plan))
   }
 
-  /** One project as a file, several as a zip of files under their own names. */
+  /** The open plan with its photos: as a file, or as a zip where there are any. */
+  async function exportWhole(id: string, plan: Plan): Promise<void> {
+    const photos = plan.log.some(entry => entry.photos) ? await answered(photosOf(database, id)) : []
+    if (!photos.length) return exportPlan(plan)
+    const { bundleOf } = await import('~/database/transfer')
+    download(fileName(plan.name, '.voltaris.zip'), bundleOf([{ plan, photos }]), 'application/zip')
+  }
+
+  /** One project as a file, several as a zip of files under their own names; with photos always as a zip. */
   async function exportProjects(ids: readonly string[]): Promise<void> {
-    const plans = await Promise.all(ids.map(wholePlan))
-    if (plans.length === 1) return exportPlan(plans[0]!)
-    const { zipOf } = await import('~~/core/zip')
-    const taken = new Set<string>()
-    download('voltaris-projects.zip', zipOf(plans.map(plan => (
-      { path: freeName(plan.name, taken) + ENDING, bytes: new TextEncoder().encode(writePlanText(plan)) }
-    ))), 'application/zip')
+    const projects = await Promise.all(ids.map(async id => ({ id, plan: await wholePlan(id) })))
+    if (projects.length === 1) return exportWhole(projects[0]!.id, projects[0]!.plan)
+    const bundles = await Promise.all(projects.map(async ({ id, plan }) => ({ plan, photos: await answered(photosOf(database, id)) })))
+    const { bundleOf } = await import('~/database/transfer')
+    download('voltaris-projects.zip', bundleOf(bundles), 'application/zip')
   }
 
   /** Adds the three demo projects as new ones. */
@@ -102,5 +124,5 @@ export function useTransfer() {
     return said.length ? `${said.join('; ')}.` : 'The backup holds no project.'
   }
 
-  return { importFile, exportPlan, exportRecord, exportProjects, loadDemo, backUp, restore }
+  return { importFile, exportPlan, exportWhole, exportRecord, exportProjects, loadDemo, backUp, restore }
 }

@@ -1,12 +1,16 @@
 import 'fake-indexeddb/auto'
 import fc from 'fast-check'
+import { strFromU8, strToU8 } from 'fflate'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { backupNews, BackupError, makeBackup, readBackup, restoreBackups } from '../../../app/database/backup'
+import { copyPhotos, keepPhoto, MOST_PHOTOS, photosOf } from '../../../app/database/photos'
+import { bundleOf, unbundle } from '../../../app/database/transfer'
 import { ProjectDatabase } from '../../../app/database/projects'
 import { memorySlots, type Slots } from '../../../app/database/slots'
 import { applyEdit } from '../../../core/plan/edits'
 import { readPlan } from '../../../core/plan/read'
-import { zipOf } from '../../../core/zip'
+import type { Plan } from '../../../core/plan/types'
+import { readZip, ZipError, zipOf } from '../../../core/zip'
 import { demoPlans } from '../../../demo'
 import { anyEdit } from '../../edits'
 import { emptyPlan } from '../../../core/plan/create'
@@ -148,5 +152,76 @@ describe('a backup', () => {
     await database.create(emptyPlan('B'), day(24))
     // A clock that runs backwards does not keep it from being asked for.
     expect((await backupNews(database, day(-400))).isDue).toBe(true)
+  })
+})
+
+describe('photos', () => {
+  const jpeg = (n: number) => new Uint8Array([0xff, 0xd8, 0xff, 0xe0, ...Array.from({ length: 40 }, (_, i) => (i * n) % 256)])
+  const ref = (n: number) => ({ id: `photo-${n}`, widthPx: 1600, heightPx: 1200 })
+  const withPhotos = (...numbers: number[]): Plan => ({
+    ...demoPlans[0]!, log: [{ id: 'p', at: '2026-05-01T10:00:00.000Z', stage: 'build', text: 'The box', photos: numbers.map(ref) }],
+  })
+  const kept = (project: string, n: number) => ({ ...ref(n), project, at: `2026-05-0${n}T10:00:00.000Z`, jpeg: jpeg(n) })
+
+  it('come back with the backup, stay apart by project, and go with it', async () => {
+    const [from, to] = [another(), another()]
+    const { id } = await from.create(withPhotos(1, 2))
+    const { id: other } = await from.create(emptyPlan('Empty'))
+    for (const n of [2, 1]) await keepPhoto(from, kept(id, n))
+    await keepPhoto(from, kept(other, 1))
+    await restoreBackups(to, memorySlots(), [(await makeBackup(from, memorySlots())).bytes])
+    expect(await photosOf(to, id)).toEqual([kept(id, 1), kept(id, 2)])
+    expect(await photosOf(to, other)).toHaveLength(1)
+    await to.remove([id])
+    expect(await to.photos.count()).toBe(1)
+  })
+
+  it('a backup that lacks one, or has something else in its place, is refused and changes nothing', async () => {
+    const { id } = await database.create(withPhotos(1))
+    await keepPhoto(database, kept(id, 1))
+    const { bytes } = await makeBackup(database, memorySlots())
+    const files = readZip(bytes, { mostBytes: 1e7, mostFiles: 100 })
+    const isPicture = (path: string) => path.endsWith('.jpg')
+    const to = another()
+    for (const broken of [
+      files.filter(({ path }) => !isPicture(path)),
+      files.map(file => isPicture(file.path) ? { ...file, bytes: new Uint8Array([1, 2, 3]) } : file),
+    ]) await expect(restoreBackups(to, memorySlots(), [zipOf(broken)])).rejects.toThrow(/photos\/.*in the backup is (missing|no JPEG)/)
+    expect(await to.projects.count()).toBe(0)
+  })
+
+  it('a backup from before there were any is read', async () => {
+    const { bytes } = await makeBackup(database, memorySlots())
+    await database.create(demoPlans[0]!)
+    const files = readZip((await makeBackup(database, memorySlots())).bytes, { mostBytes: 1e7, mostFiles: 100 })
+    const older = files.map(file => file.path.startsWith('records/')
+      ? { ...file, bytes: strToU8(strFromU8(file.bytes).replace(/"photos": \[\],?/, '').replace(/,(\s*})/g, '$1')) }
+      : file)
+    expect(readBackup(zipOf(older)).projects).toHaveLength(1)
+    expect(readBackup(bytes).projects).toHaveLength(0)
+  })
+
+  it('go out with their plan and come in again; what no plan names stays, what is no photo is told', async () => {
+    const zip = bundleOf([{ plan: withPhotos(1, 2), photos: [1, 2, 3].map(n => ({ id: `photo-${n}`, jpeg: jpeg(n) })) }])
+    const found = unbundle(zip)!
+    expect(found.plans.map(({ text }) => JSON.parse(text).log[0].photos)).toEqual([[ref(1), ref(2)]])
+    expect([...found.pictures]).toEqual([['photo-1', jpeg(1)], ['photo-2', jpeg(2)]])
+    const odd = unbundle(zipOf([
+      ...readZip(zip, { mostBytes: 1e7, mostFiles: 100 }), { path: 'photos/../x.jpg', bytes: jpeg(1) },
+      { path: 'photos/text.jpg', bytes: strToU8('no picture') },
+    ]))!
+    expect(odd.left).toHaveLength(2)
+    expect(odd.pictures.size).toBe(2)
+    expect(() => unbundle(zipOf([{ path: 'readme.txt', bytes: strToU8('x') }]))).toThrow(ZipError)
+    expect(unbundle((await makeBackup(database, memorySlots())).bytes)).toBeNull()
+  })
+
+  it('are copied with a project, and a project has so many at most', async () => {
+    const { id } = await database.create(withPhotos(1))
+    await keepPhoto(database, kept(id, 1))
+    await copyPhotos(database, id, 'copy')
+    expect((await photosOf(database, 'copy')).map(({ id: own, project }) => [own, project])).toEqual([['photo-1', 'copy']])
+    await database.photos.bulkPut(Array.from({ length: MOST_PHOTOS - 1 }, (_, i) => ({ ...kept(id, 2), id: `many-${i}` })))
+    await expect(keepPhoto(database, kept(id, 3))).rejects.toThrow(`${MOST_PHOTOS} photos`)
   })
 })

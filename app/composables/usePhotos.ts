@@ -1,0 +1,79 @@
+/** Photos of the open project: made small, kept in the browser's database, and shown from there. */
+import { answered, inWords } from '~/database/failures'
+import { newId } from '~/database/id'
+import { keepPhoto, MOST_PX } from '~/database/photos'
+import type { PhotoRef } from '~~/core/plan/types'
+
+/** Of JPEG, between small and good to read a label by. */
+const QUALITY = 0.8
+
+/** The picture at most so wide and high, as JPEG, turned as it was held, without place, time or camera in it. Throws where it is none. */
+async function madeSmall(file: File): Promise<Blob> {
+  const { default: Compressor } = await import('compressorjs')
+  return new Promise((resolve, reject) => new Compressor(file, {
+    strict: false, maxWidth: MOST_PX, maxHeight: MOST_PX, quality: QUALITY, mimeType: 'image/jpeg', convertSize: 0,
+    success: resolve, error: reject,
+  }))
+}
+
+async function sizeOf(picture: Blob): Promise<{ widthPx: number, heightPx: number }> {
+  const { width, height, close } = await createImageBitmap(picture).then(map => ({
+    width: map.width, height: map.height, close: () => map.close(),
+  }))
+  close()
+  return { widthPx: width, heightPx: height }
+}
+
+export function usePhotos() {
+  const project = useProjectStore()
+  const view = useViewStore()
+  const database = useDatabase()
+  const isTaking = ref(false)
+
+  /** Keeps pictures of the project; those that cannot be are told by name. */
+  async function take(files: readonly File[]): Promise<PhotoRef[]> {
+    const refs: PhotoRef[] = []
+    isTaking.value = true
+    for (const file of files) {
+      try {
+        const picture = await madeSmall(file).catch(() => {
+          throw new Error('it is no picture that this browser can read. Save it as JPEG or PNG and take that')
+        })
+        const ref = { id: newId(), ...await sizeOf(picture) }
+        const jpeg = new Uint8Array(await picture.arrayBuffer())
+        await answered(keepPhoto(database, { ...ref, project: project.id!, at: new Date().toISOString(), jpeg }))
+        refs.push(ref)
+      }
+      catch (error) {
+        view.say(`"${file.name}" was not kept: ${inWords(error)}`, { tone: 'stop' })
+      }
+    }
+    isTaking.value = false
+    return refs
+  }
+
+  return { take, isTaking }
+}
+
+/** The address of a picture as long as whoever shows it is there; null until it was read, `missing` where it is not in this browser. */
+export function usePhotoUrl(id: () => string) {
+  const project = useProjectStore()
+  const database = useDatabase()
+  const url = ref<string | null>(null)
+  const isMissing = ref(false)
+  const jpeg = shallowRef<Uint8Array | null>(null)
+  const forget = () => {
+    if (url.value) URL.revokeObjectURL(url.value)
+    url.value = null
+  }
+  watch(id, async (wanted) => {
+    const record = await database.photos.get([project.id!, wanted]).catch(() => undefined)
+    if (wanted !== id()) return
+    forget()
+    isMissing.value = !record
+    jpeg.value = record?.jpeg ?? null
+    if (record) url.value = URL.createObjectURL(new Blob([record.jpeg as BlobPart], { type: 'image/jpeg' }))
+  }, { immediate: true })
+  onScopeDispose(forget)
+  return { url, isMissing, jpeg }
+}
