@@ -3,7 +3,7 @@
  * header; that a lamp rests or flickers is common practice.
  */
 import { describe, expect, it } from 'vitest'
-import { asBuiltOf } from '../../../core/bringup/as-built'
+import { asBuiltOf, asBuiltPaper } from '../../../core/bringup/as-built'
 import { diagnose } from '../../../core/bringup/diagnosis/diagnose'
 import { runSheetOf } from '../../../core/bringup/diagnosis/sheet'
 import { diagnosisInWords, noteOf } from '../../../core/bringup/diagnosis/words'
@@ -255,6 +255,18 @@ describe('the sheet of what stands there', () => {
       expect(from('Logbook')).toHaveLength(plan.log.length)
       expect(from('Lines of the boot file')).toHaveLength(needsOf(facts).length)
     }
+  })
+
+  it('counts photos in the text, and has those at hand on paper, each once under its entry', () => {
+    const refs = ['one', 'two', 'gone'].map(id => ({ id, widthPx: 1600, heightPx: 1200 }))
+    const [first, ...rest] = demoPlans[0]!.log
+    const facts = gatherFacts({ ...demoPlans[0]!, log: [{ ...first!, photos: refs }, ...rest] }, catalogue)
+    const sheet = runSheetOf(facts, hive)
+    expect(asBuiltOf(facts, sheet)).toContain(`${first!.text} (3 photos)`)
+    const paper = JSON.stringify(asBuiltPaper(facts, sheet, new Map([['one', 'data:1'], ['two', 'data:2'], ['stray', 'data:3']])))
+    expect(paper.match(/data:\d/g)).toEqual(['data:1', 'data:2'])
+    expect(paper).toContain('1 photo is named in the logbook and not in this browser')
+    expect(JSON.stringify(asBuiltPaper(gatherFacts(demoPlans[0]!, catalogue), sheet))).not.toContain('Photos')
   })
 
   it('says what was predicted beside what was measured, and what was odd', () => {
