@@ -94,7 +94,8 @@ export const HELP: Readonly<Record<StageId, Help>> = {
     for: 'Everything that has to be done, in the order without regret: what closes something up comes after what is under it, power last.',
     steps: [
       'Supply unplugged. Touch something earthed.',
-      'Focus mode shows one thing at a time, large enough to be read from the bench; it waits where you have to look first, counts the time, and takes photos.',
+      'Focus mode shows one thing at a time, large enough to be read from the bench. Where you have to look first, it waits.',
+      'It counts how long each took, and takes photos: they lie in the logbook, small, and go out with the plan.',
       'Tick what is done. The bench sheet has all of it on paper: pictures, steps, wires, labels for both ends.',
       'The pictures are to scale: what is new in the step in view, what is still to come, what has no room.',
       'Sizes are from memory where they say so: measure your thing and type it in under Sizes and places.',

@@ -4,6 +4,7 @@ import { asBuiltOf, asBuiltPaper } from '~~/core/bringup/as-built'
 import { judgeCurve } from '~~/core/bringup/curves/judge'
 import { runSheetOf } from '~~/core/bringup/diagnosis/sheet'
 import { benchOf, modelOf, type Model } from '~~/core/bringup/diagnosis/table'
+import { seriesOf } from '~~/core/bringup/diagnosis/series'
 import { exercisesOf, solutionOf, type Exercise } from '~~/core/bringup/diagnosis/trainer'
 import type { Mark } from '~~/core/bringup/diagnosis/types'
 import { smallProgramsOf, type SmallPrograms } from '~~/core/bringup/programs'
@@ -45,6 +46,8 @@ const service = {
   },
   /** Every exercise that the plan gives, with the name of its fault kept back. */
   exercises: (plan: Plan) => exercisesOf(modelFor(plan).table),
+  /** Lessons of the usual mistakes, of those that the plan can have. */
+  series: (plan: Plan) => seriesOf(modelFor(plan).table),
   /** The run sheet of an exercise: what was tried so far is what was seen. */
   exerciseSheet: (plan: Plan, marks: readonly Mark[]) =>
     runSheetOf(gatherFacts(withMarks(plan, marks), shippedCatalogue), modelFor(plan)),

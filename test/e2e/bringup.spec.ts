@@ -116,6 +116,13 @@ test('a hidden fault is found by tries, named, and scored; what was played is ke
   await page.reload()
   await page.getByTestId('bringup-trainer').click()
   await expect(page.getByTestId('trainer')).toContainText(/1 played, \d+ of 100 on average/)
+  // The lessons begin with the first; what was shown does not count as found, and the lesson goes on with the same.
+  await page.getByTestId('series-next').click()
+  await expect(page.getByTestId('trainer-task')).toContainText('Where does the current stop? 1 of 3')
+  await page.getByTestId('trainer-give-up').click()
+  await expect(page.getByTestId('trainer-solution')).toContainText('volts from the supply onward')
+  await page.getByTestId('lesson-next').click()
+  await expect(page.getByTestId('trainer-task')).toContainText('Where does the current stop? 1 of 3')
 })
 
 test('the simulated board is typed at, measured, pulled at, and has a fault hidden in it', async ({ page }) => {

@@ -68,7 +68,17 @@ const isOfAir = (part: BoardState['parts'][number]) => part.reads.some(({ what }
           data-test="board-power"
           @click="act(state.isOn ? ':off' : ':on')"
         >
-          {{ state.isOn ? 'Switch off' : 'Switch on' }}
+          {{ state.isUp ? 'Shut down' : state.isOn ? 'Switch off' : 'Switch on' }}
+        </v-btn>
+        <v-btn
+          v-if="state.isUp"
+          size="small"
+          variant="text"
+          :disabled="busy"
+          data-test="board-cut"
+          @click="act(':cut')"
+        >
+          Pull the supply
         </v-btn>
         <v-btn
           size="small"

@@ -2,6 +2,7 @@
 /** Finding hidden faults in this plan: a sign is given, tests are tried, the fault is named; scored against the best known way. */
 import { useStorage } from '@vueuse/core'
 import type { RunSheet } from '~~/core/bringup/diagnosis/sheet'
+import { lessonKey, nextOf, PASSES, type Lesson, type Played } from '~~/core/bringup/diagnosis/series'
 import { GRADES, scoreOf, type Exercise, type Grade, type Solution } from '~~/core/bringup/diagnosis/trainer'
 import type { Fault, Mark } from '~~/core/bringup/diagnosis/types'
 import { useSlots } from '~/database/slots'
@@ -9,11 +10,16 @@ import type { Column } from '~/shared/SortTable.vue'
 import { plainPlan, type useBringupWorker } from './useRunSheet'
 
 const { ask } = defineProps<{ ask: ReturnType<typeof useBringupWorker>['ask'] }>()
-interface Result { at: string, plan: string, grade: Grade, score: number, minutes: number, best: number, fault: string, helped: boolean }
+interface Result extends Played { at: string, plan: string, grade: Grade, minutes: number, best: number, fault: string }
 const MOST_KEPT = 100
 const results = useStorage<Result[]>('voltaris.trainer', [], useSlots())
 const project = useProjectStore()
 const grade = ref<Grade>('first steps')
+/** Lessons of this plan; null until they were worked out. */
+const series = shallowRef<Lesson[] | null>(null)
+/** Of which lesson the exercise is; null for one by chance. */
+const lessonsOpen = ref(true)
+const inLesson = shallowRef<{ lesson: Lesson, nth: number } | null>(null)
 const exercise = shallowRef<Exercise | null>(null)
 const marks = ref<Mark[]>([])
 const spent = ref(0)
@@ -49,12 +55,22 @@ async function refresh(): Promise<void> {
 }
 
 const begin = () => guarded(async () => {
-  const plan = plainPlan()
-  const all = await ask(service => service.exercises(plan))
+  const all = await ask(service => service.exercises(plainPlan()))
   const fitting = all.filter(entry => entry.grade === grade.value)
   none.value = !fitting.length
-  if (!fitting.length) return
-  const chosen = fitting[Math.floor(Math.random() * fitting.length)]!
+  if (fitting.length) await play(fitting[Math.floor(Math.random() * fitting.length)]!, null)
+})
+const beginLesson = (lesson: Lesson, nth: number) => guarded(() => play({ ...lesson.exercises[nth]! }, { lesson, nth }))
+onMounted(() => guarded(async () => {
+  series.value = await ask(service => service.series(plainPlan()))
+}))
+/** What comes after the lesson that was just found. */
+const following = computed(() => series.value && inLesson.value ? nextOf(series.value, results.value) : null)
+
+async function play(chosen: Exercise, of: { lesson: Lesson, nth: number } | null): Promise<void> {
+  const plan = plainPlan()
+  inLesson.value = of
+  lessonsOpen.value = false
   names.value = await ask(service => service.faults(plan))
   marks.value = [chosen.sign]
   spent.value = 0
@@ -64,7 +80,7 @@ const begin = () => guarded(async () => {
   wasHelped.value = help.value
   exercise.value = chosen
   await refresh()
-})
+}
 
 const attempt = (probe: string) => guarded(async () => {
   const now = exercise.value
@@ -98,6 +114,7 @@ function finish(solution: Solution & { fault: Fault }, gaveUp: boolean): void {
   results.value = [{
     at: new Date().toISOString(), plan: project.plan!.name, grade: played, score, minutes: spent.value,
     best: solution.minutes, fault: solution.fault.title, helped: wasHelped.value,
+    ...inLesson.value && { lesson: lessonKey(inLesson.value.lesson, inLesson.value.nth) },
   }, ...results.value].slice(0, MOST_KEPT)
 }
 const COLUMNS: Column<Result>[] = [
@@ -118,6 +135,19 @@ const minutesSaid = (minutes: number) => `${Number(minutes.toFixed(1))} min`
       Somewhere in this plan, as if it stood before you, something is wrong. Try tests, then name the fault. What you do here changes
       nothing in the plan.
     </p>
+    <FoldPanel
+      v-if="series?.length"
+      v-model:open="lessonsOpen"
+      title="Lessons: the usual mistakes, one after the other"
+      data-test="trainer-lessons"
+    >
+      <TrainerSeries
+        :series="series"
+        :results="results"
+        :busy="busy"
+        @begin="beginLesson"
+      />
+    </FoldPanel>
     <div class="begin">
       <v-select
         v-model="grade"
@@ -128,13 +158,14 @@ const minutesSaid = (minutes: number) => `${Number(minutes.toFixed(1))} min`
         data-test="trainer-grade"
       />
       <v-btn
-        color="primary"
+        :color="series?.length ? undefined : 'primary'"
+        :variant="series?.length ? 'outlined' : 'flat'"
         size="small"
         :loading="busy && !exercise"
         data-test="trainer-begin"
         @click="begin"
       >
-        {{ exercise ? 'Another fault' : 'Hide a fault' }}
+        {{ exercise ? 'Another fault' : 'Hide a fault by chance' }}
       </v-btn>
       <v-switch
         v-model="help"
@@ -166,6 +197,12 @@ const minutesSaid = (minutes: number) => `${Number(minutes.toFixed(1))} min`
         class="task"
         data-test="trainer-task"
       >
+        <p
+          v-if="inLesson"
+          class="small quiet"
+        >
+          {{ inLesson.lesson.title }} {{ inLesson.nth + 1 }} of {{ inLesson.lesson.exercises.length }}
+        </p>
         <p><b>{{ titleOf(exercise.sign.probe) }}: <span class="figures">{{ exercise.sign.outcome }}</span></b></p>
         <p class="small figures">
           {{ marks.length - 1 }} {{ marks.length === 2 ? 'test' : 'tests' }}, {{ minutesSaid(spent) }}{{ wrong.length
@@ -232,6 +269,26 @@ const minutesSaid = (minutes: number) => `${Number(minutes.toFixed(1))} min`
               {{ test.title }}: <b class="figures">{{ solved.marks[i + 1]!.outcome }}</b>
             </li>
           </ol>
+          <template v-if="inLesson">
+            <p class="small">
+              {{ inLesson.lesson.teaches }}
+            </p>
+            <p
+              v-if="solved.score < PASSES || wasHelped"
+              class="small quiet"
+            >
+              It counts as found from {{ PASSES }} of 100 on, without help: it comes again.
+            </p>
+            <v-btn
+              v-if="following"
+              size="small"
+              color="primary"
+              data-test="lesson-next"
+              @click="beginLesson(following.lesson, following.nth)"
+            >
+              {{ following.lesson.id === inLesson.lesson.id ? 'Go on with this lesson' : `Next: ${following.lesson.title}` }}
+            </v-btn>
+          </template>
         </div>
       </div>
       <FoldPanel

@@ -64,6 +64,8 @@ export class Machine {
   /** Temperature when the load last changed. */
   private warmth: { atS: number, celsius: number } | null = null
   private wasLow = false
+  /** The supply went while the system ran, and the start since then had the card to mend. */
+  isUnclean = false
   private warmed: { world: World, airC: number, run: Warming | null } | null = null
   /** Parts that were plugged or pulled since the start, for the kernel's messages. */
   readonly plugs: { atS: number, owner: ResolvedPart, isIn: boolean }[] = []
@@ -187,7 +189,16 @@ export class Machine {
     return quantityAt(what, this.surroundings, this.touches.get(owner.id) ?? [], this.nowS)
   }
 
+  /** Pulls the supply from under whatever runs: the card is told at the next start. */
+  cut(): void {
+    const isUnclean = this.isUnclean || this.isUp
+    this.switch(false)
+    this.isUnclean = isUnclean
+  }
+
   switch(isOn: boolean): void {
+    // A start that comes to its end has put the card in order.
+    if (this.isUp) this.isUnclean = false
     this.isOn = isOn
     this.nowS = isOn ? START_S : 0
     this.outputs.clear()

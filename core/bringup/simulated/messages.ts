@@ -13,6 +13,9 @@ export function messagesOf(machine: Machine): Message[] {
     { atS: 0, level: 'info', text: `Machine model: ${facts.board!.name}` },
     { atS: 0, level: 'info', text: `Kernel command line: ${facts.plan.boot?.commandLine ?? 'console=tty1 root=/dev/mmcblk0p2 rootwait'}` },
   ]
+  // Published: Linux, fs/ext4/super.c; the wording from memory.
+  if (machine.isUnclean) found.push({ atS: 1.1, level: 'info', text: 'EXT4-fs (mmcblk0p2): recovery complete' })
+  found.push({ atS: 1.15, level: 'info', text: 'EXT4-fs (mmcblk0p2): mounted filesystem with ordered data mode. Quota mode: none.' })
   let at = 1.2
   const say = (text: string, level: Message['level'] = 'info') => found.push({ atS: at += 0.13, text, level })
   for (const { path } of machine.devices) {

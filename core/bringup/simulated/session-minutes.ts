@@ -3,7 +3,7 @@
 /** Common practice, no source: as the tests of the run sheet are counted. */
 const MINUTES: Readonly<Record<string, number>> = {
   volt: 1.5, ohm: 1.5, amps: 1.5, pull: 1, plug: 1, press: 0.5, release: 0, breathe: 0.5, warm: 0.5, loop: 2, restart: 1, on: 1, off: 0.5,
-  load: 0.5, lamps: 0.5, set: 1,
+  cut: 0.5, load: 0.5, lamps: 0.5, set: 1,
 }
 
 /** Minutes that a line takes at a bench: what is typed is half a minute, hands take longer. */

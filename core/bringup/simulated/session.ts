@@ -24,6 +24,7 @@ export interface Shown {
 export const ACTS: readonly { act: string, takes: string, does: string }[] = [
   { act: 'lamps', takes: '', does: 'look at the lamps of the board' },
   { act: 'off', takes: '', does: 'shut down and pull the supply' }, { act: 'on', takes: '', does: 'switch the supply on' },
+  { act: 'cut', takes: '', does: 'pull the supply without shutting down' },
   { act: 'restart', takes: '', does: 'off and on again' },
   { act: 'volt', takes: 'PIN PIN', does: 'meter on DC volts, from the first to the second: 1 to 40, or PART.TERMINAL' },
   { act: 'ohm', takes: 'PIN PIN', does: 'meter on resistance; with the power off alone' },
@@ -142,6 +143,15 @@ export class Session {
         machine.switch(false)
         this.shell = null
         return 'The green lamp rests; the supply is off.'
+      case 'cut': {
+        if (!machine.isOn) throw new Wrong('The power is off (":on" switches it on).')
+        const wasUp = machine.isUp
+        machine.cut()
+        this.shell = null
+        return wasUp
+          ? 'The supply is pulled while the card may be written: what was not on it yet is gone, and the next start has to mend it.'
+          : 'The supply is pulled.'
+      }
       case 'on': case 'restart':
         if (name === 'on' && machine.isOn) throw new Wrong('It is on. ":restart" starts it anew.')
         machine.switch(true)

@@ -8,8 +8,12 @@ import { runSheetOf } from '../../../core/bringup/diagnosis/sheet'
 import { readPasted } from '../../../core/bringup/paste'
 import { smallProgramsOf } from '../../../core/bringup/programs'
 import { Session } from '../../../core/bringup/simulated/session'
+import { evaluate } from '../../../core/evaluate'
+import { ownHub } from '../../../core/findings/power/candidates'
 import { gatherFacts } from '../../../core/facts/gather'
+import { applyEdit } from '../../../core/plan/edits'
 import type { Plan } from '../../../core/plan/types'
+import { powerOf } from '../../../core/power/report'
 import { placed, written } from '../../generated'
 import { catalogue, planOf } from '../../plans'
 
@@ -69,6 +73,72 @@ describe('C01, serial to a microcontroller', () => {
     const rows = bench(plan, 'console:').table
     expect(rows.seen[rows.faults.findIndex(({ id }) => id.startsWith('console:'))]![rows.probes.findIndex(({ id }) => id === 'loop:c')])
       .toBe('lines that nobody sent come with it')
+  })
+})
+
+describe('C02, first set-up of a current board', () => {
+  const kit = (cooler: string) => made('forty-io-bridge', { cooler, card: 'card-memory-32', panel: 'panel-video-7' })
+
+  const coolers = [['none', true], ['active', false]] as const
+  it.each(coolers)('under load with cooler "%s" it warms as predicted, and slows: %s', async (cooler, slows) => {
+    const plan = kit('cooler-active')
+    const { session, out, facts } = bench({ ...plan, power: { ...plan.power, heat: { ...plan.power.heat, cooler } } })
+    const predicted = evaluate(facts.plan, catalogue).power.heat!
+    await session.run(':load on')
+    await session.run(':wait 1200')
+    const seen = Number(/temp=([\d.]+)/.exec(await out('vcgencmd measure_temp'))![1])
+    expect(Math.abs(seen - predicted.points.at(-1)!.temperatureC)).toBeLessThan(3)
+    expect(predicted.slowsAtS !== null).toBe(slows)
+    expect(await out('vcgencmd get_throttled')).toBe(slows ? 'throttled=0x40004\n' : 'throttled=0x0\n')
+  })
+
+  it('a supply that is too weak says so in the throttle word, and still does after the load', async () => {
+    const { session, out } = bench(kit('cooler-fins'), 'supply:weak')
+    await session.run(':load on')
+    await session.run(':wait 30')
+    expect(await out('vcgencmd get_throttled')).toBe('throttled=0x10001\n')
+    await session.run(':load off')
+    expect(await out('vcgencmd get_throttled')).toBe('throttled=0x10000\n')
+  })
+
+  it('two ways to shut down leave the card in order; the plug is none, and the next start says so', async () => {
+    const { session, out, table } = bench(kit('cooler-fins'))
+    for (const way of ['sudo shutdown -h now', 'sudo poweroff']) {
+      expect(await out(way)).toContain('The green lamp rests')
+      await session.run(':on')
+      expect(await out('dmesg')).not.toContain('recovery')
+    }
+    await session.run(':cut')
+    expect((await session.run('uptime')).err).toContain('the power is off')
+    await session.run(':on')
+    const messages = await out('dmesg')
+    expect(messages).toContain('EXT4-fs (mmcblk0p2): recovery complete')
+    const told = readPasted(`$ dmesg\n${messages}`, table.probes, null).found.map(({ words }) => words).join('\n')
+    expect(told).toContain('The supply went without a shutdown last time')
+    await session.run(':restart')
+    expect(await out('dmesg')).not.toContain('recovery')
+  })
+})
+
+describe('C10, a programming adapter on a desk', () => {
+  const desk = (hub: boolean) => {
+    const parts = { tool: ['controller-5v-serial', { link: 'usb' }], keys: 'keyboard-usb', card: 'card-memory-32' } satisfies Parts
+    const plan = planOf('forty-classic', parts, { supply: { type: 'adapter-5v-2a4' } })
+    if (!hub) return plan
+    const facts = gatherFacts(plan, catalogue)
+    return applyEdit(plan, { edit: 'all', edits: ownHub(facts, powerOf(facts).tree)[0]!.edits }).plan
+  }
+
+  it('a hub with its own supply takes the load off the board\'s', async () => {
+    const drawn = async (plan: Plan) => Number(/: (\d+) mA/.exec(await bench(plan).out(':amps'))![1])
+    const [alone, withHub] = [await drawn(desk(false)), await drawn(desk(true))]
+    expect(withHub).toBeLessThan(alone)
+  })
+
+  it('everything that is plugged in is listed, with its node', async () => {
+    const { out } = bench(desk(false))
+    expect((await out('lsusb')).match(/Device 00[2-9]/g)).toHaveLength(2)
+    expect(await out('ls /dev/ttyACM0')).toBe('/dev/ttyACM0\n')
   })
 })
 
