@@ -4,6 +4,7 @@ import { positionOfPin } from '../../netlist/spots'
 import { writeNeed } from '../../overlays/asks/write'
 import { neighboursOf } from './faults'
 import { MINUTES, MUST, type Looking } from './looking'
+import { ohmSaid, pulledBuses } from './pull-faults'
 import type { Workshop } from './world'
 
 const OPEN = 'open'
@@ -89,6 +90,17 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
       'no-supply')
     whole('other:cable', 'A short, thick cable', 'Change the cable, keep the supply.', MINUTES.replace / 5, 'thin-cable')
   }
+  for (const { busId, label, position, rail, ohm, parts } of pulledBuses(facts)) found.push({
+    probe: {
+      id: `pull:${busId}`, phase: 'when in doubt', title: `What pulls up the data of ${label}`, minutes: MINUTES.ohm,
+      how: `${MUST}All parts in place. Meter on resistance, position ${position} against position ${rail}: about ${ohmSaid(ohm)}.`,
+      at: { parts, positions: [position, rail] },
+    },
+    see: (world) => {
+      const pull = world.pullOf(busId)
+      return pull === undefined ? `about ${ohmSaid(ohm)}` : pull === 'none' ? OPEN : 'a small part of it'
+    },
+  })
   const serial = facts.groups.filter(group => group.kind === 'serial' && group.terminals.some(({ signal }) => SERIAL.has(signal!.role)))
   for (const { owner } of serial) found.push({
     probe: {

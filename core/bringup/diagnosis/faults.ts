@@ -13,6 +13,7 @@ import type { Conductor, Netlist } from '../../netlist/types'
 import type { Need } from '../../overlays/asks/needs'
 import { hexAddress } from '../grid'
 import { lineFaults, serialFaults } from './file-faults'
+import { pullFaults } from './pull-faults'
 import type { Fault } from './types'
 import { WEIGHTS } from './weights'
 
@@ -29,7 +30,8 @@ export function faultsOf(ground: Ground): Fault[] {
     ...boardFaults(ground), ...lineFaults(ground), ...serialFaults(ground), ...ground.netlist.conductors.flatMap(conductor => [
       ...openFaults(conductor, ground), ...movedFaults(conductor, ground), ...seatFaults(conductor, ground),
     ]),
-    ...shortFaults(ground), ...thinGroundFaults(ground), ...swapFaults(ground), ...bridgeFaults(ground), ...strapFaults(ground),
+    ...shortFaults(ground), ...thinGroundFaults(ground), ...pullFaults(ground.facts),
+    ...swapFaults(ground), ...bridgeFaults(ground), ...strapFaults(ground),
     ...partsUsed(ground).map((owner): Fault => ({
       id: `dead:${owner.id}`, title: `${owner.name} itself is broken`, weight: WEIGHTS.dead, at: { parts: [owner.id] },
       mend: `Try another one in its place. Before that look for what broke it: ${owner.name} was fed or driven too high, or turned round.`,

@@ -38,7 +38,7 @@ const THEMES: readonly Theme[] = [
       + 'part.',
   },
   {
-    id: 'bus', title: 'Who answers, and where?', kinds: [/^strap:/, /^dead:/, /^swap:.*(sda|scl)/i],
+    id: 'bus', title: 'Who answers, and where?', kinds: [/^strap:/, /^dead:/, /^swap:.*(sda|scl)/i, /^pull:/],
     teaches: 'A scan tells three things: at another address it is the strap, nobody of several is the bus, one of several is that part.',
   },
   {

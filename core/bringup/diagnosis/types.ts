@@ -15,6 +15,8 @@ export type Change
     | { change: 'seat', conductor: string, way: WrongWay, moved: ReadonlyMap<number, number | null> }
     | { change: 'strap', partId: string, address: number }
     | { change: 'dead', partId: string }
+  /** What pulls a bus up is not there, or far too strong. */
+    | { change: 'pull', busId: string, how: 'none' | 'strong' }
   /** A line of the boot files that does not do its work. */
   /** `as`: what stands there in its place. */
     | { change: 'line', line: string, how: LineFault, as?: string }

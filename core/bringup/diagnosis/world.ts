@@ -116,6 +116,7 @@ export class World {
   private readonly flags: ReadonlySet<string>
   private readonly dead: ReadonlySet<string>
   private readonly straps: ReadonlyMap<string, number>
+  private readonly pulls: ReadonlyMap<string, 'none' | 'strong'>
   private readonly fed = new Map<string, boolean>()
   private readonly wired = new Map<string, boolean>()
   /** Signals by what they get to. */
@@ -130,6 +131,7 @@ export class World {
     this.flags = new Set(changes.flatMap(change => change.change === 'flag' ? [flagKey(change.flag, change.partId)] : []))
     this.dead = new Set(changes.flatMap(change => change.change === 'dead' ? [change.partId] : []))
     this.straps = new Map(changes.flatMap(change => change.change === 'strap' ? [[change.partId, change.address] as const] : []))
+    this.pulls = new Map(changes.flatMap(change => change.change === 'pull' ? [[change.busId, change.how] as const] : []))
     for (const terminal of shop.facts.terminals) if (terminal.is === 'signal') {
       const net = this.wiring.signalNet(terminal.key)
       const list = this.together.get(net)
@@ -140,6 +142,11 @@ export class World {
 
   has(flag: Flag, partId?: string): boolean {
     return this.flags.has(flagKey(flag, partId))
+  }
+
+  /** What is wrong with what pulls a bus up; undefined for nothing. */
+  pullOf(busId: string | undefined): 'none' | 'strong' | undefined {
+    return busId === undefined ? undefined : this.pulls.get(busId)
   }
 
   isDead(partId: string): boolean {
@@ -276,6 +283,7 @@ export class World {
   private busTrouble(bus: Bus): 'no bus' | 'stuck' | 'silent' | null {
     if (!this.isUp) return 'no bus'
     if (bus.controller?.device && !this.hasNode(bus.controller.device)) return 'no bus'
+    if (this.pullOf(bus.id)) return 'silent'
     const pins = this.busPins(bus)
     if (!pins) return null
     const { healthy } = this.shop

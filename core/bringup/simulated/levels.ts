@@ -104,6 +104,7 @@ export class Levels {
         ]
       }),
       ...terminals.flatMap(terminal => this.pulledBy(terminal)),
+      ...terminals.some(terminal => this.isPulledHard(terminal)) ? [{ volts: HIGH_V, ohm: STRONG_OHM }] : [],
     ]
     const conductance = pulls.reduce((sum, { ohm }) => sum + 1 / ohm, 0)
     return conductance
@@ -111,7 +112,23 @@ export class Levels {
       : { floats: true }
   }
 
-  private pulledBy({ signal, owner }: Terminal): Pull[] {
+  private busOf(terminal: Terminal): string | undefined {
+    return this.bench.shop.facts.groups.find(group => group.terminals.includes(terminal))?.bus?.id
+  }
+
+  /** On a bus with far too strong a resistor. */
+  private isPulledHard(terminal: Terminal): boolean {
+    return terminal.signal!.role.startsWith('i2c.') && this.world.pullOf(this.busOf(terminal)) === 'strong'
+  }
+
+  /** Of its own module, in Ω; null where there is none, or where it is gone. */
+  private ownPullUp(terminal: Terminal): number | null {
+    const isI2c = terminal.signal!.role.startsWith('i2c.')
+    return isI2c && this.world.pullOf(this.busOf(terminal)) !== 'none' ? terminal.owner.part.i2c?.pullUpOhm ?? null : null
+  }
+
+  private pulledBy(terminal: Terminal): Pull[] {
+    const { signal, owner } = terminal
     const { world } = this
     if (!signal) return []
     const isFed = world.isFed(owner)
@@ -120,7 +137,7 @@ export class Levels {
       ...signal.pull && (signal.pull.to === 'down' || isFed)
         ? [{ volts: signal.pull.to === 'up' ? up : 0, ohm: signal.pull.ohm.value }]
         : [],
-      ...signal.role.startsWith('i2c.') && owner.part.i2c?.pullUpOhm && isFed ? [{ volts: HIGH_V, ohm: owner.part.i2c.pullUpOhm }] : [],
+      ...isFed && this.ownPullUp(terminal) ? [{ volts: HIGH_V, ohm: this.ownPullUp(terminal)! }] : [],
     ]
   }
 
@@ -152,18 +169,21 @@ export class Levels {
     const fixed = board.header.flatMap(({ kind, line, position }) => kind === 'line' && world.wiring.reaches(pin, positionPin(position))
       ? board.lines.find(entry => entry.line === line)?.fixedPullUpOhm ?? []
       : [])
-    const own = this.signals.filter(({ key }) => world.wiring.reaches(pin, key)).flatMap(({ signal, owner }) => {
+    const own = this.signals.filter(({ key }) => world.wiring.reaches(pin, key)).flatMap((terminal) => {
+      const { signal, owner } = terminal
       const supplies = world.supplyPins(owner).map(supply => world.wiring.fedBy(supply))
       return [
         ...signal?.pull && (signal.pull.to === 'down' ? rail === 'ground' : supplies.includes(rail as '5V')) ? [signal.pull.ohm.value] : [],
-        ...signal?.role.startsWith('i2c.') && owner.part.i2c?.pullUpOhm && supplies.includes(rail as '3V3')
-          ? [owner.part.i2c.pullUpOhm]
-          : [],
+        ...supplies.includes(rail as '3V3') && this.ownPullUp(terminal) ? [this.ownPullUp(terminal)!] : [],
+        ...rail === '3V3' && this.isPulledHard(terminal) ? [STRONG_OHM] : [],
       ]
     })
     return [...rail === '3V3' ? fixed : [], ...own]
   }
 }
+
+/** Far below what a part can sink against: NXP UM10204, 3 mA at 0.4 V asks for a kilohm about. */
+const STRONG_OHM = 150
 
 interface Pull { volts: number, ohm: number }
 

@@ -1,10 +1,13 @@
 import { describe, expect, it } from 'vitest'
+import { pulledBuses } from '../../../core/bringup/diagnosis/pull-faults'
 import { modelOf } from '../../../core/bringup/diagnosis/table'
 import { Session } from '../../../core/bringup/simulated/session'
 import { gatherFacts } from '../../../core/facts/gather'
 import { demoPlans } from '../../../demo'
-import { placedPlans } from '../../generated'
-import { catalogue } from '../../plans'
+import { placed, placedPlans, written } from '../../generated'
+import { i2cFigures } from '../../../core/signals/figures/i2c'
+import type { Fault } from '../../../core/bringup/diagnosis/types'
+import { catalogue, fixedAt, planOf } from '../../plans'
 
 const plans = [...demoPlans, ...placedPlans(5, 5100, 8)]
 
@@ -43,6 +46,60 @@ describe('a boot line with one figure wrong', () => {
         const own = new Set(change.line.split(/[,=]/))
         for (const word of change.as.split(/[,=]/)) if (/^\d+$/.test(word) && !own.has(word)) expect([change.as, used.has(Number(word))]).toEqual([
           change.as, false])
+      }
+    }
+  })
+})
+
+describe('what pulls a bus up', () => {
+  /** Two modules on a bus of which the board has no resistors. */
+  const modules = (() => {
+    const plan = planOf('forty-usb-c', { a: 'oled-i2c', b: 'pressure-humidity-i2c' }, {
+      assignments: fixedAt({ 'a.sda': 7, 'a.scl': 29, 'b.sda': 7, 'b.scl': 29 }),
+    })
+    return written(placed(plan)!)
+  })()
+
+  it('is measured as the circuit has it: open where it is gone, a small part where it is too strong; that bus alone is silent', async () => {
+    const kinds = new Set<string>()
+    for (const plan of [modules, ...plans]) {
+      const facts = gatherFacts(plan, catalogue)
+      const { table } = modelOf(facts)
+      const at = (probe: string) => table.probes.findIndex(({ id }) => id === probe)
+      for (const bus of pulledBuses(facts)) {
+        const ohms = async (changes: Fault['changes']) => {
+          const session = new Session(facts, { changes })
+          await session.run(':off')
+          const said = (await session.run(`:ohm ${bus.position} ${bus.rail}`)).out
+          return /open|O\.?L/i.test(said) ? Infinity : Number(/[\d.]+/.exec(said)![0]) * (/kΩ/.test(said) ? 1000 : 1)
+        }
+        expect(Math.abs((await ohms([])) / bus.ohm - 1)).toBeLessThan(0.06)
+        for (const [row, fault] of table.faults.entries()) {
+          const [change] = fault.changes
+          if (change?.change !== 'pull' || change.busId !== bus.busId) continue
+          kinds.add(change.how)
+          const seen = table.seen[row]!
+          expect(seen[at(`scan:${bus.busId}`)]).toBe('nothing answers')
+          for (const [i, probe] of table.probes.entries()) {
+            if (!/^(scan|node:\/dev\/i2c|volt|ohm):/.test(`${probe.id}:`) || probe.id === `scan:${bus.busId}`) continue
+            expect([probe.id, seen[i]]).toEqual([probe.id, table.planned[i]])
+          }
+          const measured = await ohms(fault.changes)
+          expect([change.how, seen[at(`pull:${bus.busId}`)]]).toEqual([change.how, change.how === 'none' ? 'open' : 'a small part of it'])
+          if (change.how === 'none') expect(measured).toBe(Infinity)
+          else expect(measured).toBeLessThan(200)
+        }
+      }
+    }
+    expect([...kinds].sort()).toEqual(['none', 'strong'])
+  })
+
+  it('lacks only where no resistor of the board or of the plan is on the bus', () => {
+    for (const plan of plans) {
+      const facts = gatherFacts(plan, catalogue)
+      for (const { changes: [change] } of modelOf(facts).table.faults) {
+        if (change?.change !== 'pull' || change.how !== 'none') continue
+        expect(i2cFigures(facts).find(({ busId }) => busId === change.busId)!.pullUps.every(({ partId }) => partId !== null)).toBe(true)
       }
     }
   })
