@@ -2,6 +2,7 @@
 import fc from 'fast-check'
 import type { Edit } from '../core/plan/edits'
 import type { Host } from '../core/plan/host-shape'
+import { CARRIES_IDS } from '../core/plan/carries'
 import { catalogue } from './plans'
 
 const partId = fc.constantFrom('scale', 'brood', 'west', 'panel', 'labels', 'nobody')
@@ -133,6 +134,9 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({
     edit: fc.constant('wire-done' as const), wire: text, done: fc.boolean(),
     seconds: fc.option(fc.integer({ min: 0, max: 900 }), { nil: undefined }) }),
+  fc.record({
+    edit: fc.constant('colour-rule' as const), carries: fc.constantFrom(...CARRIES_IDS), colour: fc.option(fc.constantFrom('pink', 'red')),
+  }),
   fc.record({ edit: fc.constant('order-steps' as const), order: fc.array(text, { maxLength: 3 }) }),
   fc.record({
     edit: fc.constant('set-flat-cables' as const), flat: fc.uniqueArray(fc.record({

@@ -27,3 +27,6 @@ export const fixedAt = (places: Record<string, number | string>): Record<string,
 
 export const findingsOf = (plan: Plan) => evaluate(plan, catalogue).findings
 export const codesOf = (plan: Plan) => findingsOf(plan).map(finding => finding.code)
+
+/** A build of which nothing was said but what a test says of it. */
+export const EMPTY_BUILD = { order: [], rules: [], flat: [], places: {}, measured: {}, colours: {}, took: {} }

@@ -1,5 +1,6 @@
 /** The wire list: every conductor of the netlist, in the order of connecting, power last. */
 import type { Facts } from '../facts/types'
+import { colourOf } from './colours'
 import type { Component, Conductor, ConductorKind, Netlist } from '../netlist/types'
 
 export interface Wire {
@@ -28,10 +29,6 @@ export interface Wire {
   /** It meets others on the way to its position. */
   shared: boolean
 }
-
-export const WIRE_COLOURS = ['black', 'red', 'orange', 'yellow', 'green', 'blue', 'violet', 'grey', 'white', 'brown'] as const
-
-const SIGNAL_COLOURS = ['yellow', 'green', 'blue', 'violet', 'grey', 'white', 'brown'] as const
 
 /**
  * What is pushed on comes first, then returns so that nothing floats, signals, the small rail, the large one, plugs, and the supply's own
@@ -93,16 +90,6 @@ function endInWords(far: Component, labels: readonly string[], { kind, ways }: C
   if (far.kind === 'board') return listed(labels)
   if (far.kind === 'splice' && far.pins.length === 1) return `${far.name.charAt(0).toLowerCase()}${far.name.slice(1)}`
   return `${far.name}, ${listed(labels)}`
-}
-
-function colourOf({ role, terminal, kind }: Conductor, facts: Facts): string {
-  if (kind === 'seat' || kind === 'plug' || kind === 'flat cable') return ''
-  if (role === 'ground') return 'black'
-  if (role === '3V3') return 'orange'
-  if (role === '5V' || role === '12V' || role === '24V' || role === 'supply') return 'red'
-  const owner = facts.parts.find(part => terminal?.startsWith(`${part.id}.`))
-  const index = owner ? owner.signals.findIndex(signal => `${owner.id}.${signal.id}` === terminal) : 0
-  return SIGNAL_COLOURS[Math.max(0, index) % SIGNAL_COLOURS.length]!
 }
 
 /** Where a position lies, counted from the nearer end, for a person at the bench: "inner row, sixth from the corner of position 1". */

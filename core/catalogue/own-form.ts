@@ -21,12 +21,16 @@ export interface PartDraft {
   address: string
   spiHz: number
   baud: number
+  /** Its size lying, and how high it stands; null where nobody measured. */
+  widthMm: number | null
+  depthMm: number | null
+  aboveMm: number | null
 }
 
 /** A form before anything is typed. */
 export const emptyDraft = (): PartDraft => ({
   name: '', summary: '', group: 'sensing', pins: [], rail: '3V3', idleMa: 0.1, typicalMa: 1, peakMa: 5, highV: 3.3, readsHighV: null,
-  address: '0x40', spiHz: 1_000_000, baud: 9600,
+  address: '0x40', spiHz: 1_000_000, baud: 9600, widthMm: null, depthMm: null, aboveMm: null,
 })
 
 const slug = (text: string): string => text.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 40)
@@ -39,6 +43,11 @@ function idOf(label: string, taken: Set<string>): string {
   taken.add(id)
   return id
 }
+
+/** A box of its size; nothing while one of the three is not known. */
+const bodyOf = ({ widthMm, depthMm, aboveMm }: PartDraft) => widthMm !== null && depthMm !== null && aboveMm !== null
+  ? { body: { widthMm, depthMm, aboveMm, origin: 'measured' } }
+  : {}
 
 /** The part that a form describes; `taken` are the ids of all parts there are. Not checked: `readOwn` does that, as for any file. */
 export function partOfDraft(draft: PartDraft, taken: ReadonlySet<string>): Part {
@@ -67,6 +76,6 @@ export function partOfDraft(draft: PartDraft, taken: ReadonlySet<string>): Part 
     ...roles.has('i2c.sda') && { i2c: { address: draft.address.toLowerCase(), maxClockHz: 400_000 } },
     ...roles.has('spi.clock') && { spi: { maxClockHz: draft.spiHz, mode: 0 } },
     ...(roles.has('serial.tx') || roles.has('serial.rx')) && { serial: { baud: draft.baud, frame: '8N1' } },
-    leadM: 0.2,
+    ...bodyOf(draft), leadM: 0.2,
   } as Part
 }

@@ -4,6 +4,7 @@
  * Laws: `apply(apply(p, e).plan, apply(p, e).inverse).plan` equals `p`; the plan handed in is never changed;
  * an edit that names something the plan does not have gives the plan back as it is.
  */
+import type { Carries } from './carries'
 import type { Board, Part } from '../catalogue/types'
 import type { Host } from './host-shape'
 import { withoutPart } from './mentions'
@@ -45,6 +46,8 @@ export type Edit
     | { edit: 'edit-text', file: string, changes: TextChange[] }
   /** Done, or taken back; `seconds` is what it took, where somebody counted. */
     | { edit: 'wire-done', wire: string, done: boolean, seconds?: number }
+  /** The colour of all wires that carry this and have none of their own; null for the usual one. */
+    | { edit: 'colour-rule', carries: Carries, colour: string | null }
     | { edit: 'order-steps', order: string[] }
     | { edit: 'set-mount', mount: NonNullable<Plan['build']['mount']> | null }
     | { edit: 'set-flat-cables', flat: Plan['build']['flat'] }
@@ -154,9 +157,12 @@ const CHANGES: Changes = {
   'edit-text': (plan, { file, changes }) => withText(plan, file, changes),
   'wire-done': (plan, { wire, done, seconds }) => {
     const others = plan.build.done.filter(key => key !== wire)
-    const took = withEntry(plan.build.took ?? {}, wire, done ? seconds ?? null : null)
+    const took = withEntry(plan.build.took, wire, done ? seconds ?? null : null)
     return { ...plan, build: withTook({ ...plan.build, done: done ? [...others, wire] : others }, took) }
   },
+  'colour-rule': (plan, { carries, colour }) => ({
+    ...plan, build: { ...plan.build, colours: withEntry(plan.build.colours, carries, colour) },
+  }),
   'order-steps': (plan, { order }) => ({ ...plan, build: { ...plan.build, order } }),
   'set-mount': (plan, { mount }) => {
     const { mount: _, ...rest } = plan.build

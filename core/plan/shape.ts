@@ -2,6 +2,7 @@
  * The plan document: what the maker wants, and nothing that can be computed from it. Unknown fields are let through and kept.
  * `docs/plan-format.md` says the same for people who write one by hand.
  */
+import { CARRIES_PATTERN } from './carries'
 import { boardShape } from '../catalogue/shapes/board'
 import { partShape } from '../catalogue/shapes/part'
 import {
@@ -128,9 +129,11 @@ const build = open({
   /** Wires done, by wire key. */
   done: starting(list(text({ most: 200 })), []),
   /** Seconds that it took, by the key of what is done. */
-  took: optional(map(number({ least: 0, most: 1e6 }), text({ most: 200 }))),
+  took: starting(map(number({ least: 0, most: 1e6 }), text({ most: 200 })), {}),
   /** `part.terminal` → colour and length chosen by the maker. */
   wires: starting(byTerminal(wireChoice), {}),
+  /** Colours by what a wire carries, where they are not the usual ones. */
+  colours: starting(map(text({ most: 40 }), text({ pattern: CARRIES_PATTERN, called: 'what a wire carries' })), {}),
   /** Steps in the maker's own order, by id; the computed one while it is empty. */
   order: starting(list(stepId, { most: 200 }), []),
   /** Flat cables whose slots were looked at. */

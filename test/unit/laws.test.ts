@@ -250,6 +250,7 @@ describe('nothing is orphaned', () => {
         boot: { text: '', made: [part.id], off: [part.id] },
         build: {
           done: [`${part.id}.sda@3`, `${part.id}@seat`, `stage:${part.id}.x.gnd@6`, `step:part:${part.id}`],
+          took: { [`${part.id}.sda@3`]: 40, [`step:part:${part.id}`]: 70 }, colours: {},
           order: [`part:${part.id}`], flat: [], places: { [part.id]: { on: 'table' } }, measured: { [part.id]: { aboveMm: 9 } },
           rules: [{ first: `part:${part.id}`, then: 'supply', why: '' }], wires: { [`${part.id}.sda`]: { colour: 'red' } },
         },

@@ -9,7 +9,7 @@ import { HISTORY_DEPTH, record, startHistory, undo } from '../../core/plan/histo
 import type { PowerNode, PowerPlan } from '../../core/plan/power'
 import type { Plan } from '../../core/plan/types'
 import { evaluate } from '../../core/evaluate'
-import { catalogue, codesOf, findingsOf, planOf } from '../plans'
+import { catalogue, codesOf, EMPTY_BUILD, findingsOf, planOf } from '../plans'
 
 const node = (id: string, type: string, from?: string, more: Partial<PowerNode> = {}): PowerNode => ({
   id, type, name: id, ...from && { from }, ...more,
@@ -24,14 +24,14 @@ describe('the document', () => {
   it('a part that goes takes its place in the stack, its clock and its wires along', () => {
     const plan = planOf('forty-classic', { a: 'audio-add-on', b: 'relay-add-on-3', m: 'matrix-8x8-spi' }, {
       stack: ['b', 'a'], clocks: { m: 1_000_000, i2c1: 400_000 },
-      build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: ['m.clk@23', 'a@seat', 'b@seat'],
+      build: { ...EMPTY_BUILD, done: ['m.clk@23', 'a@seat', 'b@seat'],
         wires: { 'm.clk': { colour: 'blue' } } },
     } as Partial<Plan>)
     const without = (id: string) => applyEdit(plan, { edit: 'remove-part', id }).plan
-    expect(without('a')).toMatchObject({ stack: ['b'], build: { order: [], rules: [], flat: [], places: {}, measured: {},
+    expect(without('a')).toMatchObject({ stack: ['b'], build: { ...EMPTY_BUILD,
       done: ['m.clk@23', 'b@seat'] } })
     expect(without('m')).toMatchObject({ stack: ['b', 'a'], clocks: { i2c1: 400_000 },
-      build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: ['a@seat', 'b@seat'], wires: {} } })
+      build: { ...EMPTY_BUILD, done: ['a@seat', 'b@seat'], wires: {} } })
     expect(without('m').clocks).not.toHaveProperty('m')
   })
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Every wire, cable and seat in the order of connecting: ticked, coloured and measured. */
-import { WIRE_COLOURS } from '~~/core/build/wires'
+import { lookAlike, ruledColour } from '~~/core/build/colours'
+import { CARRIES, CARRIES_IDS, WIRE_COLOURS, type Carries } from '~~/core/plan/carries'
 
 const project = useProjectStore()
 const { colourOf } = useOwners()
@@ -16,6 +17,13 @@ function toggle(key: string) {
 
 const COLOURS = WIRE_COLOURS.map(value => ({ value, title: value }))
 const paint = (terminal: string, colour: string) => project.edit({ edit: 'dress-wire', terminal, colour }, 'Choose a wire colour')
+/** Rules for all wires at once. */
+const rules = computed(() => project.plan!.build.colours)
+const IN_TURN = { value: '', title: 'in turn' }
+const rule = (carries: Carries, colour: string) => project.edit(
+  { edit: 'colour-rule', carries, colour: colour || null }, 'Choose a colour for all wires of a kind',
+)
+const alike = computed(() => lookAlike(rules.value).map(([one, other]) => `${CARRIES[one]} and ${CARRIES[other]}`))
 const measure = (terminal: string, cm: number) =>
   project.edit({ edit: 'dress-wire', terminal, lengthM: cm / 100 }, 'Set a wire length')
 
@@ -35,6 +43,33 @@ const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 
 </script>
 
 <template>
+  <FoldPanel
+    title="Colours of your own"
+    data-test="colour-rules"
+  >
+    <p class="small quiet">
+      They hold for every wire that has none of its own, here, in the cut list and on the labels.
+    </p>
+    <div class="rules">
+      <v-select
+        v-for="carries in CARRIES_IDS"
+        :key="carries"
+        :model-value="ruledColour(rules, carries) ?? ''"
+        :items="ruledColour(undefined, carries) === null ? [IN_TURN, ...COLOURS] : COLOURS"
+        :label="CARRIES[carries]"
+        hide-details
+        :data-test="`colour-${carries}`"
+        @update:model-value="rule(carries, $event)"
+      />
+    </div>
+    <p
+      v-if="alike.length"
+      class="alike"
+      role="status"
+    >
+      {{ alike.join('; ') }} would look alike: whoever mends this later takes one for the other.
+    </p>
+  </FoldPanel>
   <SortTable
     class="wires"
     data-test="wires"
@@ -104,6 +139,8 @@ const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 
 </template>
 
 <style scoped>
+.rules { display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 8px; margin: 6px 0; }
+.alike { color: var(--ochre); font-weight: 600; }
 .length { width: 78px; margin-left: auto; }
 .length :deep(.v-field) { background: none; }
 .length :deep(input) { text-align: end; }

@@ -25,7 +25,10 @@ const missing = computed(() => [
   ...has('i2c.sda') !== has('i2c.scl') ? ['the other line of its I²C'] : [],
   ...has('spi.clock') && !has('spi.mosi', 'spi.miso') ? ['a data line of its SPI'] : [],
 ])
-type NumberField = 'idleMa' | 'typicalMa' | 'peakMa' | 'highV' | 'readsHighV' | 'spiHz' | 'baud'
+type Unknown = 'readsHighV' | 'widthMm' | 'depthMm' | 'aboveMm'
+type NumberField = Unknown | 'idleMa' | 'typicalMa' | 'peakMa' | 'highV' | 'spiHz' | 'baud'
+const MAY_BE_UNKNOWN: readonly NumberField[] = ['readsHighV', 'widthMm', 'depthMm', 'aboveMm']
+const isUnknown = (name: NumberField): name is Unknown => MAY_BE_UNKNOWN.includes(name)
 /** Figures that are asked, those of a bus where the pins have one. An empty field is not known, where that may be. */
 const FIELDS = computed<{ name: NumberField, label: string, unit: string }[]>(() => [
   { name: 'idleMa', label: 'Draws idle', unit: 'mA' }, { name: 'typicalMa', label: 'typical', unit: 'mA' },
@@ -33,16 +36,18 @@ const FIELDS = computed<{ name: NumberField, label: string, unit: string }[]>(()
   { name: 'readsHighV', label: 'Reads a high from', unit: 'V' },
   ...has('spi.clock') ? [{ name: 'spiHz' as const, label: 'SPI clock at most', unit: 'Hz' }] : [],
   ...has('serial.tx', 'serial.rx') ? [{ name: 'baud' as const, label: 'Serial rate', unit: 'baud' }] : [],
+  { name: 'widthMm', label: 'Size: along the header', unit: 'mm' }, { name: 'depthMm', label: 'away from it', unit: 'mm' },
+  { name: 'aboveMm', label: 'how high', unit: 'mm' },
 ])
 function setField(name: NumberField, text: unknown) {
-  if (name === 'readsHighV') draft.readsHighV = String(text).trim() === '' ? null : asNumber(text)
+  if (isUnknown(name)) draft[name] = String(text).trim() === '' ? null : asNumber(text)
   else draft[name] = asNumber(text)
 }
 /** Where each field lies in the part that is made of them. */
 const PLACES: Readonly<Record<NumberField | 'name' | 'address', RegExp>> = {
   name: /^(name|summary|id)$/, idleMa: /^supplies\[\d+\]\.idleMa$/, typicalMa: /^supplies\[\d+\]\.typicalMa$/,
   peakMa: /^supplies\[\d+\]\.peakMa$/, highV: /\.outputHighV\b/, readsHighV: /\.inputHighMinV\b/, spiHz: /^spi\b/, baud: /^serial\b/,
-  address: /^i2c\b/,
+  address: /^i2c\b/, widthMm: /^body\.widthMm$/, depthMm: /^body\.depthMm$/, aboveMm: /^body\.aboveMm$/,
 }
 const { problems, at } = useSchemaForm(() => part.value, async () => {
   const { readOwn } = await import('~~/core/catalogue/own-read')
@@ -163,7 +168,7 @@ async function keep() {
         :model-value="draft[field.name] ?? ''"
         :label="field.label"
         :suffix="field.unit"
-        :placeholder="field.name === 'readsHighV' ? 'not known' : ''"
+        :placeholder="isUnknown(field.name) ? 'not known' : ''"
         inputmode="decimal"
         :error-messages="wrongAt(field.name)"
         :data-test="`own-form-${field.name}`"

@@ -51,6 +51,15 @@ describe('a part from a form', () => {
   const draft = { ...emptyDraft(), name: 'Lightning sensor', pins: readPinTable('VCC\nGND\nSCL\nSDA\nINT'),
     address: '0x03'.replace('03', '39') }
 
+  it('takes the room that was measured, once all three sizes are known', () => {
+    const sized = partOfDraft({ ...draft, widthMm: 26, depthMm: 24, aboveMm: 4.5 }, new Set())
+    expect(sized.body).toEqual({ widthMm: 26, depthMm: 24, aboveMm: 4.5, origin: 'measured' })
+    expect(readOwn(JSON.stringify(sized))).toMatchObject({ ok: true })
+    expect(partOfDraft({ ...draft, widthMm: 26, aboveMm: 4.5 }, new Set()).body).toBeUndefined()
+    const flat = readOwn(JSON.stringify(partOfDraft({ ...draft, widthMm: 0, depthMm: 24, aboveMm: 4.5 }, new Set())))
+    expect(flat.ok ? '' : flat.problems[0]!.path).toBe('body.widthMm')
+  })
+
   it('is a part file that the door takes, and is placed like any other', () => {
     const part = partOfDraft(draft, new Set(catalogue.parts.keys()))
     expect(readOwn(JSON.stringify(part))).toMatchObject({ ok: true, kind: 'part' })

@@ -11,7 +11,7 @@ import { placeOptions } from '../../../core/placement/options'
 import { reasonsOf } from '../../../core/placement/reasons'
 import { powerOf } from '../../../core/power/report'
 import type { Plan } from '../../../core/plan/types'
-import { catalogue, fixedAt, planOf } from '../../plans'
+import { catalogue, EMPTY_BUILD, fixedAt, planOf } from '../../plans'
 
 const factsOf = (plan: Plan) => gatherFacts(plan, catalogue)
 const busesOf = (plan: Plan) => factsOf(plan).groups.map(group => group.bus?.id ?? null)
@@ -175,7 +175,7 @@ describe('wires', () => {
   it('are one for a whole add-on board, and carry colour, length and what stands between as chosen', () => {
     const plan = planOf('forty-classic', { v: 'audio-add-on', f: 'fan-5v' }, {
       ...loose({ 'f.drive': 16, 'f.vcc': 2, 'f.gnd': 14 }), between: { 'f.drive': { kind: 'mosfet' } },
-      build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 'f.drive': { colour: 'white',
+      build: { ...EMPTY_BUILD, done: [], wires: { 'f.drive': { colour: 'white',
         lengthM: 0.12 } } },
     })
     const stage = 'MOSFET stage with flyback diode'

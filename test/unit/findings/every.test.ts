@@ -6,7 +6,7 @@ import { applyEdit } from '../../../core/plan/edits'
 import { readPlan } from '../../../core/plan/read'
 import type { Between, Plan } from '../../../core/plan/types'
 import { USUAL_WORKSHEETS } from '../../../core/worksheets'
-import { catalogue, planOf } from '../../plans'
+import { catalogue, EMPTY_BUILD, planOf } from '../../plans'
 
 const types = [...catalogue.parts.keys()]
 const boards = [...catalogue.boards.keys()]
@@ -31,7 +31,7 @@ const wired: fc.Arbitrary<Plan> = fc.record({
     stack: turn ? plan.parts.map(part => part.id).reverse() : [],
     assignments: Object.fromEntries(keys.map((key, i) => [key, { position: positions[i % positions.length]! }])),
     between: Object.fromEntries(things.map((thing, i) => [keys[(i * 3) % Math.max(1, keys.length)] ?? 'p0.x', thing])),
-    build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: Object.fromEntries(keys.slice(0, 4).map(key =>
+    build: { ...EMPTY_BUILD, done: [], wires: Object.fromEntries(keys.slice(0, 4).map(key =>
       [key, { lengthM }])) },
   }
 })

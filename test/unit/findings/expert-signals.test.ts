@@ -5,7 +5,7 @@ import { applyEdit } from '../../../core/plan/edits'
 import type { Between, Plan } from '../../../core/plan/types'
 import { evaluate } from '../../../core/evaluate'
 import { readPlan } from '../../../core/plan/read'
-import { catalogue, codesOf, findingsOf, fixedAt, planOf } from '../../plans'
+import { catalogue, codesOf, EMPTY_BUILD, findingsOf, fixedAt, planOf } from '../../plans'
 
 const placed = (plan: Plan): Plan => {
   const result = placePlan(plan, catalogue, { scope: 'all' })
@@ -101,7 +101,7 @@ describe('pull-ups', () => {
 
   it('and capacitances follow what the maker measured', () => {
     const plan = placed(planOf('forty-classic', { a: 'oled-i2c' }, {
-      build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 'a.sda': { lengthM: 1 } } } }))
+      build: { ...EMPTY_BUILD, done: [], wires: { 'a.sda': { lengthM: 1 } } } }))
     const pf = (limits: Plan['limits']) => evaluate({ ...plan, limits }, catalogue).signals.i2c[0]!.capacitancePf
     expect(pf({ 'wire.pfPerM': { value: 50 } })).toBeCloseTo(pf({}) - 30, 6)
     expect(pf({ 'a.capacitancePf': { value: 112 } })).toBeCloseTo(pf({}) + 100, 6)

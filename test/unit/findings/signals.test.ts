@@ -8,7 +8,7 @@ import { placementEdits, placePlan } from '../../../core/placement/place'
 import { applyEdit } from '../../../core/plan/edits'
 import { chosenDivider } from '../../../core/signals/divider'
 import type { Plan } from '../../../core/plan/types'
-import { catalogue, codesOf, findingsOf, fixedAt, planOf } from '../../plans'
+import { catalogue, codesOf, EMPTY_BUILD, findingsOf, fixedAt, planOf } from '../../plans'
 
 const find = (plan: Plan, code: string) => findingsOf(plan).find(finding => finding.code === code)
 const afterFix = (plan: Plan, code: string, which = 0) => applyEdit(
@@ -98,7 +98,7 @@ describe('I²C as a circuit', () => {
     const plan = planOf(
       'forty-usb-c', { a: 'light-i2c' },
       { ...at({ 'a.sda': 15, 'a.scl': 16 }), clocks: { i2c6: 400_000 },
-        build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 'a.sda': { lengthM: 0.6 } } } },
+        build: { ...EMPTY_BUILD, done: [], wires: { 'a.sda': { lengthM: 0.6 } } } },
     )
     expect(find(plan, 'i2c.pull-up-weak')).toMatchObject({ severity: 'caution', figures: [{ limit: 300, unit: 'ns' }, {}] })
     const after = afterFix(plan, 'i2c.pull-up-weak')
@@ -239,7 +239,7 @@ describe('channels, strips and currents', () => {
     const plan = planOf(
       'forty-classic', { s: 'screen-spi-24' },
       { ...at({ 's.sclk': 23, 's.mosi': 19, 's.select': 24 }),
-        build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 's.sclk': { lengthM: 0.5 } } } },
+        build: { ...EMPTY_BUILD, done: [], wires: { 's.sclk': { lengthM: 0.5 } } } },
     )
     expect(find(plan, 'spi.wire-long')).toMatchObject({ severity: 'caution', figures: [{ value: 0.5, limit: 0.3 }] })
     expect(codesOf(afterFix(plan, 'spi.wire-long'))).not.toContain('spi.wire-long')
@@ -248,7 +248,7 @@ describe('channels, strips and currents', () => {
   it('a 1-Wire line of twenty metres wants less than 4.7 kΩ', () => {
     const plan = planOf(
       'forty-classic', { p: 'probe-onewire' }, { ...at({ 'p.dq': 7 }),
-        build: { order: [], rules: [], flat: [], places: {}, measured: {}, done: [], wires: { 'p.dq': { lengthM: 20 } } } },
+        build: { ...EMPTY_BUILD, done: [], wires: { 'p.dq': { lengthM: 20 } } } },
     )
     expect(find(plan, 'onewire.pull-up')).toBeDefined()
     expect(codesOf(planOf('forty-classic', { p: 'probe-onewire' }, at({ 'p.dq': 7 })))).not.toContain('onewire.pull-up')
