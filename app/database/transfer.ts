@@ -10,6 +10,7 @@ import { freeName } from '~/composables/useFormat'
 export const ENDING = '.voltaris.json'
 /** Pictures lie here, each under its own id. */
 const FOLDER = 'photos/'
+const IN_FOLDER = /(^|\/)photos\//
 const LIMITS = { mostBytes: 512 * 1024 * 1024, mostFiles: 10_000 }
 
 export interface Bundle { plan: Plan, photos: readonly Pick<PhotoRecord, 'id' | 'jpeg'>[] }
@@ -36,18 +37,19 @@ export interface Unbundled {
 
 /** What is in a zip of projects. Null where it is a backup. Throws `ZipError`. */
 export function unbundle(bytes: Uint8Array): Unbundled | null {
-  const files = readZip(bytes, LIMITS)
+  // A folder around it, as a zip made by hand has one, and what one system puts beside it are no matter.
+  const files = readZip(bytes, LIMITS).filter(({ path }) => !/(^|\/)(__MACOSX\/|\._)/.test(path))
   if (files.some(({ path }) => path === 'backup.json')) return null
   const pictures = new Map<string, Uint8Array>()
   const left: string[] = []
-  for (const { path, bytes: jpeg } of files.filter(file => file.path.startsWith(FOLDER))) {
-    const id = /^photos\/([A-Za-z0-9-]{1,60})\.jpg$/.exec(path)?.[1]
+  for (const { path, bytes: jpeg } of files.filter(file => IN_FOLDER.test(file.path))) {
+    const id = /\bphotos\/([A-Za-z0-9-]{1,60})\.jpg$/.exec(path)?.[1]
     if (id === undefined) left.push(`"${path}" is no photo that a plan can name`)
     else if (!isJpeg(jpeg) || jpeg.length > MOST_PHOTO_BYTES) left.push(`"${path}" is no JPEG of up to 4 MiB`)
     else pictures.set(id, jpeg)
   }
-  const plans = files.filter(({ path }) => !path.includes('/') && path.endsWith('.json')).map(({ path, bytes: text }) => ({
-    file: path, text: strFromU8(text),
+  const plans = files.filter(({ path }) => !IN_FOLDER.test(path) && path.endsWith('.json')).map(({ path, bytes: text }) => ({
+    file: path.split('/').at(-1)!, text: strFromU8(text),
   }))
   if (!plans.length) throw new ZipError(`it holds no plan: nothing in it ends in ${ENDING}`)
   return { plans, pictures, left }

@@ -36,5 +36,7 @@ export function languageOf(text: string, name = ''): Language {
   const [best] = points
   if (best && best.points >= Math.max(1, lines.length * 0.1)) return best.language
   if (partedBy(lines)) return 'table'
+  // A sentence that says where wires go.
+  if (!best?.points && /\b(pin|gpio|bcm|position)[ _]?\d{1,2}\b/i.test(text) && !/[;{}=]/.test(text)) return 'table'
   return best && best.points > 0 ? best.language : /[;{}]/.test(text) ? 'c' : 'python'
 }

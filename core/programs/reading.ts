@@ -11,10 +11,12 @@ import { readByGrammar } from './read/grammar'
 import { readShell } from './read/shell'
 import { readStructured } from './read/structured'
 import { readTable } from './read/table'
-import type { Comment, Evidence, Language, Numbering, PassedOver, Program, Reading, Sighting } from './types'
+import type { Comment, Evidence, Language, Numbering, PassedOver, Program, Reading, Sighting, Span } from './types'
 
 /** TypeScript is read where JavaScript is: it has all of it and types beside. */
 const typescript = javascript.configure({ dialect: 'ts' })
+
+const BYTE_ORDER_MARK = '\uFEFF'
 
 /** Longer texts are refused: nobody wires a board from them. */
 export const MOST_CHARACTERS = 400_000
@@ -31,7 +33,18 @@ export interface ReadAs {
  * What was found, in the order of the text. Never throws: what cannot be read stands in `problems`. Comments, texts that are only
  * shown, and parts that no run reaches count for nothing.
  */
-export function readProgram(text: string, { name, language = languageOf(text, name), numbering }: ReadAs = {}): Reading {
+export function readProgram(text: string, as: ReadAs = {}): Reading {
+  // A mark of the encoding before all else is no letter of the text; what is found keeps its place in what was given.
+  if (text.startsWith(BYTE_ORDER_MARK)) {
+    const read = readProgram(text.slice(1), as)
+    const moved = <T extends Span>(found: T): T => ({ ...found, from: found.from + 1, to: found.to + 1 })
+    return { ...read, sightings: read.sightings.map(moved), passedOver: read.passedOver.map(moved) }
+  }
+  return readLines(text.replace(/(\\?)\r\n/g, (_, slash: string) => ` ${slash}\n`), as)
+}
+
+/** A text whose lines end as they do on a board: the others have a blank before, so that every letter is at its place. */
+function readLines(text: string, { name, language = languageOf(text, name), numbering }: ReadAs): Reading {
   if (text.length > MOST_CHARACTERS) return {
     language, sightings: [], passedOver: [], numbering: 'line', isUnsure: false, evidence: [], isController: false,
     problems: [`The text has ${text.length} characters; up to ${MOST_CHARACTERS} are read. Give the part with the pins in it.`],

@@ -30,7 +30,10 @@ export function readTable(text: string): { sightings: Sighting[], evidence: Evid
     .filter(line => line.text.trim() !== '' && !SEPARATOR.test(line.text))
   const by = partedBy(lines.map(line => line.text)) ?? 'blanks'
   const arrowed = lines.map(line => ({ ...line, text: by === 'blanks' ? line.text.replace(/->|→|=>|—|–|:(?= )/g, match => ' '.repeat(match.length).padEnd(2)) : line.text }))
-  const rows = arrowed.map(line => cellsOf(line.text, line.start, by))
+  // In sentences each part between commas is about one thing.
+  const rows = arrowed.flatMap(line => by === 'blanks'
+    ? [...line.text.matchAll(/(?:[^,]|,(?! ))+/g)].map(match => cellsOf(match[0], line.start + match.index, by))
+    : [cellsOf(line.text, line.start, by)]).filter(row => row.length)
   const evidence: Evidence[] = []
   // Words may stand before a table, and a second one after the first.
   let head: readonly Cell[] = []

@@ -212,6 +212,11 @@ describe('photos', () => {
     ]))!
     expect(odd.left).toHaveLength(2)
     expect(odd.pictures.size).toBe(2)
+    const byHand = unbundle(zipOf([
+      ...readZip(zip, { mostBytes: 1e7, mostFiles: 100 }).map(file => ({ ...file, path: `hive/${file.path}` })),
+      { path: '__MACOSX/hive/._x.voltaris.json', bytes: strToU8('x') },
+    ]))!
+    expect([byHand.plans.length, byHand.pictures.size, byHand.left]).toEqual([1, 2, []])
     expect(() => unbundle(zipOf([{ path: 'readme.txt', bytes: strToU8('x') }]))).toThrow(ZipError)
     expect(unbundle((await makeBackup(database, memorySlots())).bytes)).toBeNull()
   })

@@ -59,6 +59,26 @@ describe('what stands in a program', () => {
   })
 })
 
+describe('a text as other systems write it', () => {
+  it('says the same with other ends of lines and a mark before it, each thing at its place', () => {
+    for (const name of NAMES) {
+      const text = textOf(name)
+      const other = `\uFEFF${text.replace(/\r?\n/g, '\r\n')}`
+      const found = readProgram(other, { name }).sightings
+      expect([name, found.map(({ line, kind, value }) => `${line} ${kind} ${value}`)])
+        .toEqual([name, readProgram(text, { name }).sightings.map(({ line, kind, value }) => `${line} ${kind} ${value}`)])
+      for (const { from, to, kind, value } of found) {
+        if (kind === 'pin' && /^\d+$/.test(other.slice(from, to))) expect(Number(other.slice(from, to))).toBe(value)
+      }
+    }
+  })
+
+  it('a sentence is read clause by clause', () => {
+    const read = readProgram('Red wire to pin 2, black wire to pin 6, yellow to pin 11 (GPIO17), probe on GPIO 4')
+    expect(read.sightings.map(({ value, numbering }) => `${numbering} ${value}`)).toEqual(['header 2', 'header 6', 'line 17', 'line 4'])
+  })
+})
+
 describe('what does not count', () => {
   const pins = (text: string, name: string) => readProgram(text, { name }).sightings.filter(({ kind }) => kind === 'pin').map((
     { value }) => value)
