@@ -117,7 +117,7 @@ export const HELP: Readonly<Record<StageId, Help>> = {
       'Readings over time are pasted under Curves: a load test beside the predicted one gives figures to go by.',
       'First programs for each part, with this plan\'s lines and addresses in them, read it, watch it or move it.',
       'The simulated board shows beforehand what a well-made one prints and measures, and what it does with a fault.',
-      'The trainer hides a fault in this plan and counts how long you take.',
+      'The trainer hides a fault in this plan and counts how long you take; its lessons go through the usual mistakes one after the other.',
     ],
     words: [
       { word: 'address', means: 'The number to which a part on I²C answers: from 0x08 to 0x77.' },
