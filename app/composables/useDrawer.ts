@@ -1,7 +1,8 @@
+import { createSharedComposable } from '@vueuse/core'
 import { takenBy } from '~~/core/stock/needs'
 
-/** What lies in the maker's drawer and no other project takes, by catalogue id. */
-export function useDrawer() {
+/** What lies in the maker's drawer and no other project takes, by catalogue id: counted once for all who ask. */
+export const useDrawer = createSharedComposable(() => {
   const project = useProjectStore()
   const stock = useStockStore()
   stock.follow()
@@ -20,4 +21,4 @@ export function useDrawer() {
   /** `2 in the drawer`; empty where none lies free. */
   const freeInWords = (id: string) => free.value.get(id) ? `${free.value.get(id)} in the drawer` : ''
   return { free, left, hasStock, freeInWords }
-}
+})
