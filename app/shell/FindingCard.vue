@@ -2,8 +2,7 @@
 /** One finding: the sentence, the figures with their limits, the fixes, and a way to set it aside with a reason. */
 import type { Figure, Finding, Fix } from '~~/core/findings/types'
 import { asideOf } from '~~/core/findings/set-aside'
-import type { Edit } from '~~/core/plan/edits'
-import { liesFree } from '~~/core/stock/needs'
+import { drawerFirst } from '~~/core/stock/needs'
 import { FIGURES } from '~~/core/netlist/supply/kinds'
 
 const { finding } = defineProps<{ finding: Finding }>()
@@ -50,10 +49,7 @@ function editLimit(figure: Figure) {
 
 /** What the maker has is the way out that is tried first. */
 const { left } = useDrawer()
-const fixes = computed(() => {
-  const marked = finding.fixes.map(fix => ({ fix, isThere: liesFree(fix.edits as Edit[], left.value) === true }))
-  return [...marked.filter(({ isThere }) => isThere), ...marked.filter(({ isThere }) => !isThere)]
-})
+const fixes = computed(() => drawerFirst(finding.fixes, left.value))
 
 const reason = ref<string | null>(null)
 function setAside() {

@@ -1,6 +1,7 @@
 /** What a plan needs of each thing of the catalogue, and what is to be bought for it. */
 import type { Edit } from '../plan/edits'
 import type { Plan } from '../plan/types'
+import type { Fix } from '../vocabulary/finding'
 import type { StockEntry } from './shape'
 
 /** Catalogue id → how many the plan takes. Read from the plan alone, so that many plans can be looked through. */
@@ -75,6 +76,16 @@ export function takenIn(edits: readonly Edit[]): string[] {
       default: return []
     }
   })
+}
+
+/**
+ * Ways out in the order in which they are offered: those that mend it with what lies free before those for which something is bought. Each
+ * with whether its things are there.
+ */
+export function drawerFirst<T extends Pick<Fix, 'edits' | 'isPartial'>>(fixes: readonly T[], free: ReadonlyMap<string, number>) {
+  const marked = fixes.map(fix => ({ fix, isThere: liesFree(fix.edits as Edit[], free) === true }))
+  const isFirst = ({ fix, isThere }: { fix: T, isThere: boolean }) => isThere && !fix.isPartial
+  return [...marked.filter(isFirst), ...marked.filter(entry => !isFirst(entry))]
 }
 
 /** Whether all that the edits take in lies free; `null` where they take nothing in. `free` is by catalogue id. */

@@ -54,6 +54,8 @@ export interface Fix {
   label: string
   /** Changes of the plan and of its files; they are made one after another and undone as one. */
   edits: Edit[]
+  /** It helps and does not mend it all: the finding stays. */
+  isPartial?: true
 }
 
 export interface Finding {

@@ -80,7 +80,7 @@ function coolings({ facts, power }: Evidence): Fix[] {
     .slice(0, 4)
     .map(({ label, heat, run }) => ({
       label: `${label}: ${Math.round(run.hottestC)} °C at most${run.slowsAtS === null ? '' : ', not enough by itself'}`,
-      edits: [{ edit: 'set-power', power: { heat } }],
+      edits: [{ edit: 'set-power', power: { heat } }], ...run.slowsAtS !== null && { isPartial: true as const },
     }))
 }
 

@@ -82,6 +82,7 @@ function tryOut(facts: Facts, ways: Way[], states: readonly string[], judge: (so
   return [...together, ...helping].slice(0, MOST_OFFERED)
     .map(({ way, outcome }) => ({
       label: `${way.label}: ${outcome.figure}${outcome.enough ? '' : ', not enough by itself'}`, edits: way.edits,
+      ...!outcome.enough && { isPartial: true as const },
     }))
 }
 

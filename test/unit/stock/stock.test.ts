@@ -6,7 +6,7 @@ import { evaluate } from '../../../core/evaluate'
 import { joinedStock, stockAsCsv, stockFromCsv } from '../../../core/stock/csv'
 import type { Edit } from '../../../core/plan/edits'
 import type { Plan } from '../../../core/plan/types'
-import { entriesFor, liesFree, stockOf, takenBy, takenIn, takenTogether } from '../../../core/stock/needs'
+import { drawerFirst, entriesFor, liesFree, stockOf, takenBy, takenIn, takenTogether } from '../../../core/stock/needs'
 import type { StockEntry } from '../../../core/stock/shape'
 import { demoPlans } from '../../../demo'
 import { placedPlans } from '../../generated'
@@ -50,6 +50,18 @@ describe('ways out that lie in the drawer', () => {
     expect(liesFree([...fins!, ...fins!], new Map([['cooler-fins', 1]]))).toBe(false)
     expect(liesFree([{ edit: 'all', edits: fins! }], new Map([['cooler-fins', 2]]))).toBe(true)
     expect(liesFree([{ edit: 'choose-supply', supply: { type: 'adapter-5v-5a' } }], new Map([['adapter-5v-5a', 1]]))).toBe(true)
+  })
+
+  it('come first, in their order, but for those that mend it in part', () => {
+    const edits = (type: string): Edit[] => [{ edit: 'choose-supply', supply: { type } }]
+    const offered = [
+      { label: 'buy', edits: edits('adapter-5v-5a') }, { label: 'half', edits: edits('adapter-5v-3a'), isPartial: true as const },
+      { label: 'there', edits: edits('adapter-usb-2a') }, { label: 'without', edits: [] },
+    ]
+    const free = new Map([['adapter-5v-3a', 1], ['adapter-usb-2a', 1]])
+    expect(drawerFirst(offered, free).map(({ fix, isThere }) => `${fix.label} ${isThere}`))
+      .toEqual(['there true', 'buy false', 'half true', 'without false'])
+    expect(drawerFirst(offered, new Map()).map(({ fix }) => fix.label)).toEqual(['buy', 'half', 'there', 'without'])
   })
 
   it('what takes nothing is neither', () => {
