@@ -2,6 +2,7 @@
 import { answered, inWords } from '~/database/failures'
 import { newId } from '~/database/id'
 import { keepPhoto, MOST_PX } from '~/database/photos'
+import type { PhotoRecord } from '~/database/records'
 import type { PhotoRef } from '~~/core/plan/types'
 
 /** Of JPEG, between small and good to read a label by. */
@@ -12,7 +13,8 @@ async function madeSmall(file: File): Promise<Blob> {
   const { default: Compressor } = await import('compressorjs')
   return new Promise((resolve, reject) => new Compressor(file, {
     strict: false, maxWidth: MOST_PX, maxHeight: MOST_PX, quality: QUALITY, mimeType: 'image/jpeg', convertSize: 0,
-    success: resolve, error: reject,
+    success: resolve,
+    error: () => reject(new Error('it is no picture that this browser can read. Save it as JPEG or PNG and take that')),
   }))
 }
 
@@ -36,9 +38,7 @@ export function usePhotos() {
     isTaking.value = true
     for (const file of files) {
       try {
-        const picture = await madeSmall(file).catch(() => {
-          throw new Error('it is no picture that this browser can read. Save it as JPEG or PNG and take that')
-        })
+        const picture = await madeSmall(file)
         const ref = { id: newId(), ...await sizeOf(picture) }
         const jpeg = new Uint8Array(await picture.arrayBuffer())
         await answered(keepPhoto(database, { ...ref, project: project.id!, at: new Date().toISOString(), jpeg }))
@@ -55,25 +55,32 @@ export function usePhotos() {
   return { take, isTaking }
 }
 
-/** The address of a picture as long as whoever shows it is there; null until it was read, `missing` where it is not in this browser. */
+/** The address of a picture as long as whoever shows it is there; null until it was read; `failure` says why it cannot be. */
 export function usePhotoUrl(id: () => string) {
   const project = useProjectStore()
   const database = useDatabase()
   const url = ref<string | null>(null)
-  const isMissing = ref(false)
+  /** Why it is not shown. */
+  const failure = ref<string | null>(null)
   const jpeg = shallowRef<Uint8Array | null>(null)
   const forget = () => {
     if (url.value) URL.revokeObjectURL(url.value)
     url.value = null
   }
   watch(id, async (wanted) => {
-    const record = await database.photos.get([project.id!, wanted]).catch(() => undefined)
+    let record: PhotoRecord | undefined
+    try {
+      record = await answered(database.photos.get([project.id!, wanted]))
+    }
+    catch (error) {
+      return void (failure.value = inWords(error))
+    }
     if (wanted !== id()) return
     forget()
-    isMissing.value = !record
+    failure.value = record ? null : 'A photo is named here that is not in this browser: the plan came without its pictures.'
     jpeg.value = record?.jpeg ?? null
     if (record) url.value = URL.createObjectURL(new Blob([record.jpeg as BlobPart], { type: 'image/jpeg' }))
   }, { immediate: true })
   onScopeDispose(forget)
-  return { url, isMissing, jpeg }
+  return { url, failure, jpeg }
 }

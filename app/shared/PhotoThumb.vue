@@ -4,7 +4,7 @@ import type { PhotoRef } from '~~/core/plan/types'
 
 const { photo, what } = defineProps<{ photo: PhotoRef, what: string }>()
 const emit = defineEmits<{ drop: [] }>()
-const { url, isMissing, jpeg } = usePhotoUrl(() => photo.id)
+const { url, failure, jpeg } = usePhotoUrl(() => photo.id)
 const isOpen = ref(false)
 const save = () => jpeg.value && download(fileName(what.slice(0, 60) || 'photo', '.jpg'), jpeg.value, 'image/jpeg')
 function drop() {
@@ -15,10 +15,10 @@ function drop() {
 
 <template>
   <span
-    v-if="isMissing"
+    v-if="failure"
     class="missing small quiet"
     data-test="photo-missing"
-  >A photo is named here that is not in this browser: the plan came without its pictures.
+  >{{ failure }}
     <v-btn
       class="act"
       variant="text"

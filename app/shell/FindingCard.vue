@@ -174,10 +174,10 @@ function setAside() {
         data-test="fix"
         @click="emit('fix', fix)"
       >
-        {{ fix.label }}<span
+        <span>{{ fix.label }}<span
           v-if="isThere"
           class="drawer"
-        >in your drawer</span>
+        > · in your drawer</span></span>
       </v-btn>
       <v-btn
         v-if="finding.worksheet"
@@ -235,8 +235,7 @@ function setAside() {
 }
 .stop::before { background: var(--carmine); opacity: 1; }
 .caution::before { background: repeating-linear-gradient(var(--ochre) 0 7px, var(--ochre-wash) 7px 11px); opacity: 1; }
-.drawer { margin-left: 8px; font-weight: 400; opacity: .85; }
-.drawer::before { content: '· '; }
+.drawer { font-weight: 400; opacity: .85; }
 .chosen { box-shadow: 0 0 0 2px var(--copper); }
 .finding-title.finding-title {
   font-weight: 650;

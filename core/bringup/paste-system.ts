@@ -37,7 +37,8 @@ function messagesIn({ lines }: Passage, probes: readonly Probe[]): Found[] {
       found.push(load ? seen(load, 'under-voltage, or it starts anew') : said('The kernel saw under-voltage'))
     }
     else if (/EXT4-fs \(\S+\): recovery complete/.test(message)) {
-      found.push(said('The supply went without a shutdown last time: the card was put in order at this start. Shut down before pulling it'))
+      found.push(said('A disk was not left in order last time and was mended at this start: the supply was pulled, or the system fell '
+        + 'over. Shut down before pulling it'))
     }
     else if (error) found.push(said(`A driver gave up (${message.slice(0, 80)}): ${ERRORS[error[2]!] ?? `error ${error[2]}`}`))
     else if (port && /ACM device|now attached/.test(message)) {

@@ -2,7 +2,7 @@
 /** Finding hidden faults in this plan: a sign is given, tests are tried, the fault is named; scored against the best known way. */
 import { useStorage } from '@vueuse/core'
 import type { RunSheet } from '~~/core/bringup/diagnosis/sheet'
-import { lessonKey, nextOf, PASSES, type Lesson, type Played } from '~~/core/bringup/diagnosis/series'
+import { lessonKey, nextOf, passedAt, PASSES, type Lesson, type Played } from '~~/core/bringup/diagnosis/series'
 import { GRADES, scoreOf, type Exercise, type Grade, type Solution } from '~~/core/bringup/diagnosis/trainer'
 import type { Fault, Mark } from '~~/core/bringup/diagnosis/types'
 import { useSlots } from '~/database/slots'
@@ -64,6 +64,8 @@ const beginLesson = (lesson: Lesson, nth: number) => guarded(() => play({ ...les
 onMounted(() => guarded(async () => {
   series.value = await ask(service => service.series(plainPlan()))
 }))
+/** This exercise was found, now or before. */
+const isFound = computed(() => inLesson.value !== null && passedAt(inLesson.value.lesson, inLesson.value.nth, results.value))
 /** What comes after the lesson that was just found. */
 const following = computed(() => series.value && inLesson.value ? nextOf(series.value, results.value) : null)
 
@@ -274,7 +276,7 @@ const minutesSaid = (minutes: number) => `${Number(minutes.toFixed(1))} min`
               {{ inLesson.lesson.teaches }}
             </p>
             <p
-              v-if="solved.score < PASSES || wasHelped"
+              v-if="!isFound"
               class="small quiet"
             >
               It counts as found from {{ PASSES }} of 100 on, without help: it comes again.

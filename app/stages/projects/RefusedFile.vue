@@ -13,7 +13,7 @@ const MOST = 12
     role="alert"
     data-test="refused"
   >
-    <h2>"{{ file }}" was not taken in; nothing changed</h2>
+    <h2>"{{ file }}" was not taken in; nothing of it was kept</h2>
     <ul>
       <li
         v-for="problem in problems.slice(0, MOST)"

@@ -9,7 +9,7 @@ import { ORDERS, VERDICTS } from './useSieve'
 
 const database = useDatabase()
 const view = useViewStore()
-const { importFile, exportProjects, exportRecord, loadDemo } = useTransfer()
+const { importFiles, exportProjects, exportRecord, loadDemo } = useTransfer()
 const projects = useProjects()
 const backup = useBackup(projects)
 const { heads, failure, chosen, all, binned } = projects
@@ -17,7 +17,7 @@ const { wanted, order, onBoard, verdict, found, shown, unchecked, glanceAt, show
 const config = useRuntimeConfig()
 
 const newName = ref('')
-const refused = ref<{ file: string, problems: readonly Problem[] } | null>(null)
+const refused = ref<{ file: string, problems: readonly Problem[] }[]>([])
 /** The first-time page, also called by choice. */
 const beginning = ref(false)
 const fromText = ref(false)
@@ -57,22 +57,17 @@ async function exportOne(head: Head) {
 }
 
 async function take(files: readonly File[]) {
-  refused.value = null
-  const names: string[] = []
-  for (const file of files) {
-    for (const result of await importFile(file)) {
-      if (result.ok) names.push(result.name)
-      else refused.value = { file: result.file, problems: result.problems }
-    }
-  }
-  if (names.length) view.say(names.length === 1 ? `"${names[0]}" is imported.` : `${names.length} projects are imported.`)
+  const { names, refused: not, left } = await importFiles(files)
+  refused.value = not
+  const said = names.length === 1 ? `"${names[0]}" is imported.` : `${names.length} projects are imported.`
+  if (names.length) view.say([said, ...left].join(' '), left.length ? { tone: 'stop' } : {})
   await projects.refresh()
 }
 
 async function bringBack(files: readonly File[]) {
-  refused.value = null
+  refused.value = []
   const message = await backup.bringBack(files)
-  if (message) refused.value = { file: files.map(file => file.name).join(', '), problems: [{ path: '', message }] }
+  if (message) refused.value = [{ file: files.map(file => file.name).join(', '), problems: [{ path: '', message }] }]
 }
 
 /** What nothing was found for, in words. */
@@ -198,10 +193,11 @@ const sendable = computed(() => [...chosen.value].filter(id => !heads.value?.fin
       />
 
       <RefusedFile
-        v-if="refused"
-        :file="refused.file"
-        :problems="refused.problems"
-        @close="refused = null"
+        v-for="(entry, i) in refused"
+        :key="i"
+        :file="entry.file"
+        :problems="entry.problems"
+        @close="refused = refused.filter(other => other !== entry)"
       />
 
       <div

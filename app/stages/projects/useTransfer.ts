@@ -11,52 +11,72 @@ import { isRecord } from '~~/core/plan/same'
 import { writePlanText } from '~~/core/plan/text-of'
 import type { Plan } from '~~/core/plan/types'
 
-export type ImportResult = { ok: true, name: string } | { ok: false, file: string, problems: readonly Problem[] }
+/** What came of files that were to be taken in. */
+export interface Imported {
+  names: string[]
+  /** Files of which nothing was kept, with the reasons. */
+  refused: { file: string, problems: readonly Problem[] }[]
+  /** Sentences on what did not come along with a project that did. */
+  left: string[]
+}
 
 const MOST_BYTES = 4 * 1024 * 1024
 const MOST_BACKUP_BYTES = 512 * 1024 * 1024
 const ENDING = '.voltaris.json'
 
-const refused = (file: string, message: string): ImportResult => ({ ok: false, file, problems: [{ path: '', message }] })
-
 export function useTransfer() {
   const database = useDatabase()
 
   /** Keeps what was read as a new project, with the pictures that it names and that came along. */
-  async function keep(file: string, text: string, pictures: ReadonlyMap<string, Uint8Array>): Promise<ImportResult> {
+  async function keep(file: string, text: string, pictures: ReadonlyMap<string, Uint8Array>, into: Imported): Promise<void> {
     // The reader brings its schema library, which the rest of the application can do without.
     const { readPlanText } = await import('~~/core/plan/read')
     const isSheet = /^\s*<!doctype html/i.test(text.slice(0, 200))
     const plan = isSheet ? (await import('~~/core/share/sheet')).planTextOfSheet(text) : text
-    if (plan === null) return refused(file, 'This page carries no plan. A sheet that Voltaris saved does.')
+    if (plan === null) throw new Error('This page carries no plan. A sheet that Voltaris saved does.')
     const read = readPlanText(plan)
-    if (!read.ok) return { ok: false, file, problems: read.problems }
+    if (!read.ok) return void into.refused.push({ file, problems: read.problems })
     const record = await answered(database.create(read.plan))
-    for (const { id, widthPx, heightPx } of photosNamed(record.plan.log)) {
-      const jpeg = pictures.get(id)
-      if (jpeg) await answered(keepPhoto(database, { project: record.id, id, at: record.createdAt, widthPx, heightPx, jpeg }))
-    }
-    return { ok: true, name: record.plan.name }
-  }
-
-  /** Reads a file into new projects, each plan of a zip into one of its own; on any problem with a plan nothing of it is kept. */
-  async function importFile(file: File): Promise<ImportResult[]> {
-    const sized = (most: number) => `The file has ${(file.size / 1024 / 1024).toFixed(1)} MiB; ${most} are read at most.`
+    into.names.push(record.plan.name)
     try {
-      if ((await file.slice(0, 2).text()) !== 'PK') {
-        return [file.size > MOST_BYTES ? refused(file.name, sized(4)) : await keep(file.name, await file.text(), new Map())]
+      for (const { id, widthPx, heightPx } of photosNamed(record.plan.log)) {
+        const jpeg = pictures.get(id)
+        if (jpeg) await answered(keepPhoto(database, { project: record.id, id, at: record.createdAt, widthPx, heightPx, jpeg }))
       }
-      if (file.size > MOST_BACKUP_BYTES) return [refused(file.name, sized(512))]
-      const { unbundle } = await import('~/database/transfer')
-      const found = unbundle(new Uint8Array(await file.arrayBuffer()))
-      if (!found) return [refused(file.name, 'This is a backup: it is brought back by Backup, Bring backups back.')]
-      const results: ImportResult[] = []
-      for (const { file: name, text } of found.plans) results.push(await keep(name, text, found.pictures))
-      return [...results, ...found.left.map(words => refused(file.name, `${words}: it was left out.`))]
     }
     catch (error) {
-      return [refused(file.name, inWords(error))]
+      into.left.push(`Not all photos of "${record.plan.name}" could be kept: ${inWords(error)}`)
     }
+  }
+
+  /** Reads files into new projects, each plan of a zip into one of its own. What goes wrong with one is told and keeps no other out. */
+  async function importFiles(files: readonly File[]): Promise<Imported> {
+    const into: Imported = { names: [], refused: [], left: [] }
+    const guarded = async (file: string, work: () => Promise<void>) => {
+      try {
+        await work()
+      }
+      catch (error) {
+        into.refused.push({ file, problems: [{ path: '', message: inWords(error) }] })
+      }
+    }
+    for (const file of files) await guarded(file.name, () => importFile(file, into, guarded))
+    return into
+  }
+
+  type Guarded = (file: string, work: () => Promise<void>) => Promise<void>
+  async function importFile(file: File, into: Imported, guarded: Guarded): Promise<void> {
+    const isZip = (await file.slice(0, 2).text()) === 'PK'
+    const most = isZip ? MOST_BACKUP_BYTES : MOST_BYTES
+    if (file.size > most) {
+      throw new Error(`The file has ${(file.size / 1024 / 1024).toFixed(1)} MiB; ${most / 1024 / 1024} are read at most.`)
+    }
+    if (!isZip) return keep(file.name, await file.text(), new Map(), into)
+    const { unbundle } = await import('~/database/transfer')
+    const found = unbundle(new Uint8Array(await file.arrayBuffer()))
+    if (!found) throw new Error('This is a backup: it is brought back by Backup, Bring backups back.')
+    for (const { file: name, text } of found.plans) await guarded(name, () => keep(name, text, found.pictures, into))
+    into.left.push(...found.left.map(words => `${words}.`))
   }
 
   function exportPlan(plan: Plan): void {
@@ -124,5 +144,5 @@ export function useTransfer() {
     return said.length ? `${said.join('; ')}.` : 'The backup holds no project.'
   }
 
-  return { importFile, exportPlan, exportWhole, exportRecord, exportProjects, loadDemo, backUp, restore }
+  return { importFiles, exportPlan, exportWhole, exportRecord, exportProjects, loadDemo, backUp, restore }
 }

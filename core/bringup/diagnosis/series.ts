@@ -83,17 +83,18 @@ export interface Played { lesson?: string, score: number, helped: boolean }
 /** Name by which a result says which exercise of which lesson it was. */
 export const lessonKey = (lesson: Pick<Lesson, 'id'>, nth: number): string => `${lesson.id}.${nth}`
 
+/** Whether an exercise was found without help, wherever that was. */
+export const passedAt = (lesson: Pick<Lesson, 'id'>, nth: number, results: readonly Played[]): boolean =>
+  results.some(({ lesson: key, score, helped }) => key === lessonKey(lesson, nth) && score >= PASSES && !helped)
+
 /** How many exercises of a lesson were found without help, wherever that was. */
-export function passedOf(lesson: Lesson, results: readonly Played[]): number {
-  const passed = new Set(results.filter(({ score, helped }) => score >= PASSES && !helped).map(result => result.lesson))
-  return lesson.exercises.filter((_, nth) => passed.has(lessonKey(lesson, nth))).length
-}
+export const passedOf = (lesson: Lesson, results: readonly Played[]): number =>
+  lesson.exercises.filter((_, nth) => passedAt(lesson, nth, results)).length
 
 /** The first exercise of the series that was not found yet; null when all were. */
 export function nextOf(series: readonly Lesson[], results: readonly Played[]): { lesson: Lesson, nth: number } | null {
   for (const lesson of series) {
-    const nth = lesson.exercises.findIndex((_, i) =>
-      !results.some(({ lesson: key, score, helped }) => key === lessonKey(lesson, i) && score >= PASSES && !helped))
+    const nth = lesson.exercises.findIndex((_, i) => !passedAt(lesson, i, results))
     if (nth >= 0) return { lesson, nth }
   }
   return null

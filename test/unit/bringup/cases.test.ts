@@ -114,7 +114,7 @@ describe('C02, first set-up of a current board', () => {
     const messages = await out('dmesg')
     expect(messages).toContain('EXT4-fs (mmcblk0p2): recovery complete')
     const told = readPasted(`$ dmesg\n${messages}`, table.probes, null).found.map(({ words }) => words).join('\n')
-    expect(told).toContain('The supply went without a shutdown last time')
+    expect(told).toContain('A disk was not left in order last time')
     await session.run(':restart')
     expect(await out('dmesg')).not.toContain('recovery')
   })
