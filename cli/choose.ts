@@ -2,6 +2,7 @@ import { shippedCatalogue } from '../core/catalogue'
 import { tryBoards, type BoardTrial } from '../core/choose/boards'
 import { totalsOf, type Total } from '../core/choose/totals'
 import { catalogueOf } from '../core/facts/gather'
+import type { Plan } from '../core/plan/types'
 import { readArguments } from './input'
 
 /** Prints every board tried on the plan, the best first; 1 when none carries it. */
@@ -11,7 +12,7 @@ export function choose(args: string[]): number {
   const trials = tryBoards(plan, catalogueOf(plan, shippedCatalogue))
   if (values.json) console.log(JSON.stringify(trials, null, 2))
   else {
-    for (const trial of trials) print(trial)
+    for (const trial of trials) print(trial, plan)
     const everywhere = trials.find(trial => trial.everywhere.length)?.everywhere ?? []
     for (const title of everywhere) console.log(`on every board: ${title}`)
   }
@@ -29,11 +30,13 @@ function totals(all: readonly Total[], asJson: boolean): number {
   return 0
 }
 
-function print({ name, carries, placed, price, spare, supply, added, givenUp, against, cautions }: BoardTrial): void {
+function print(
+  { name, carries, placed, price, spare, supply, added, givenUp, against, cautions }: BoardTrial, plan: Plan,
+): void {
   console.log(`${carries ? 'carries' : placed ? 'stops  ' : 'no room'}  ${name}: about ${price.total}${price.unknown
     ? `, ${price.unknown} without a price`
     : ''}; ${many(spare.lines, 'line')} and ${many(spare.usb, 'USB socket')} stay free`)
-  if (supply) console.log(`         fed by ${supply.name}${supply.isNew ? ', in place of what the plan has' : ''}`)
+  if (supply) console.log(`         fed by ${supply.name}${supply.isNew && plan.supply ? ', in place of what the plan has' : ''}`)
   for (const thing of added) console.log(`         wants ${thing.name}${thing.price === null ? '' : `, about ${thing.price}`}`)
   for (const words of givenUp) console.log(`         gives up ${words}`)
   for (const title of against) console.log(`         against it: ${title}`)

@@ -14,7 +14,7 @@ export const COMMANDS = [
 ]
 const PAGES = ['http://localhost:8080/', 'https://example.org/a?b=1&c=%20d', 'file:///home/keeper/page.html']
 const NAMES = ['hive', 'a', 'Log-2', 'x_y', 'kiosk', 'panel2']
-const RADIOS = ['Garden', 'Café & Söhne', 'a b\'c', '100 %', '#1']
+export const RADIOS = ['Garden', 'Café & Söhne', 'a b\'c', '100 %', '#1', 'say "hi"; \\o/', ' ends ']
 const KEY = 'ssh-ed25519 AAAAC3NzaC1lZDI1NTE5AAAAIGq0bN2zRMvBp3Y2l7y2eC4eZr6X6yQm1k3m0C9o2b7V maker@bench'
 
 /** Everything about a board, drawn from a seed. Matrix keys go to the parts given. */

@@ -167,10 +167,10 @@ export function claimWords(resolved: Resolved, board: Board | null): string {
   const buses = [...new Set(claims.flatMap(claim => claim.kind === 'bus' || claim.kind === 'enables' ? busName(claim.bus) : []))]
   const address = claims.find(claim => claim.kind === 'address')
   const circuits = claims.flatMap(claim => claim.kind === 'circuit' ? claim.name : [])
-  const takes = [
+  const takes = [...new Set([
     ...lines.length ? [`${lines.length === 1 ? 'line' : 'lines'} ${ranges(lines)}`] : [], ...buses,
     ...address?.kind === 'address' ? [`address 0x${address.address.toString(16)}`] : [], ...circuits,
-  ]
+  ])]
   const appears = appearsOf(resolved).map(entry => entry.path)
   return [takes.length ? `Takes ${takes.join(', ')}.` : '', appears.length ? `Brings ${appears.join(', ')}.` : ''].filter(Boolean).join(' ')
 }

@@ -66,7 +66,7 @@ function voltsMeasured(facts: Facts, power: Power, rows: RunSheet['rows']): stri
 
 /** Each curve that was kept, with its fit and what the plan goes by now. */
 function curvesMeasured(facts: Facts): string[] {
-  const { curves, power: { heat: { measured } } } = facts.plan
+  const { plan: { curves }, heat: { set: { measured } } } = facts
   return [
     ...curves.map((curve) => {
       const { fit, heat, store } = judgeCurve(facts, curve)

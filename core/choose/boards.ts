@@ -107,19 +107,21 @@ export function tryBoard(plan: Plan, board: Board, catalogue: Catalogue): BoardT
 
   /**
    * The plan's supply where nothing of it stops the plan, and wherever it does not hang on the mains: a battery is there for a reason.
-   * Else the adapter with which the fewest stops are left: the first that leaves none, of several that leave some the strongest.
+   * Else the adapter with which the fewest stops are left, of those the one with the fewest cautions: where none is left the first, which
+   * is the cheapest, else the strongest.
    */
   function feed(): SupplyUnit | null {
-    const stopsWith = (type: string) => evaluate({ ...now, supply: { ...now.supply, type } }, catalogue).findings
-      .filter(finding => matters(finding) && finding.severity === 'stop')
+    const foundWith = (type: string) => evaluate({ ...now, supply: { ...now.supply, type } }, catalogue).findings.filter(matters)
     const own = now.supply ? catalogue.supplies.get(now.supply.type) ?? null : null
     if (own && !FROM_MAINS.has(own.kind)) return own
-    const ownStops = own ? stopsWith(own.id) : []
-    let best = { unit: own, weight: own ? weigh(ownStops) : Infinity }
-    for (const unit of adaptersFor(board, catalogue)) {
+    const ownFound = own ? foundWith(own.id) : []
+    const ownStops = ownFound.filter(({ severity }) => severity === 'stop')
+    let best = { unit: own, weight: own ? weigh(ownFound) : Infinity }
+    for (const unit of own && !ownStops.length ? [] : adaptersFor(board, catalogue)) {
       if (best.weight === 0) break
-      const weight = weigh(stopsWith(unit.id))
-      if (weight < best.weight || (weight === best.weight && unit.currentMa > best.unit!.currentMa)) best = { unit, weight }
+      const weight = weigh(foundWith(unit.id))
+      const isStronger = weight >= STOP && weight === best.weight && unit.currentMa > best.unit!.currentMa
+      if (weight < best.weight || isStronger) best = { unit, weight }
     }
     if (best.unit && best.unit.id !== own?.id) {
       take([{ edit: 'choose-supply', supply: { type: best.unit.id } }])
@@ -132,9 +134,13 @@ export function tryBoard(plan: Plan, board: Board, catalogue: Catalogue): BoardT
 
 /** Where there is a mains socket, another adapter is a way out. */
 const FROM_MAINS = new Set<SupplyUnit['kind']>(['adapter', 'usb-port', 'bench', 'internal-usb'])
+/** One stop weighs more than all cautions. */
+const STOP = 1000
 /** A supply that breaks down hides every stop that it would have had. */
-const BROKEN = 100
-const weigh = (stops: readonly Finding[]) => stops.length + (stops.some(breaksDown) ? BROKEN : 0)
+const BROKEN = 100 * STOP
+const weigh = (found: readonly Finding[]) => found.some(breaksDown)
+  ? BROKEN
+  : found.reduce((sum, { severity }) => sum + (severity === 'stop' ? STOP : severity === 'caution' ? 1 : 0), 0)
 
 /** The same thing wrong, wherever it lies: the code and whose it is. */
 const keyOf = ({ code, subjects }: Finding) => `${code} ${subjects.find(({ partId }) => partId !== undefined)?.partId ?? ''}`

@@ -3,6 +3,8 @@ import type { Board, Catalogue, Condition, Part, Signal } from '../catalogue/typ
 import { BOARD_KEY, measuredBoard, measuredPart } from './measured'
 import type { Assignment, Plan, PlanPart, SoftwareBus } from '../plan/types'
 import { gatherGroups, listBuses } from './buses'
+import { heatFacts } from './heat'
+import { holds } from './holds'
 import { selectNumbersOf, selectPlansOf } from './selects'
 import type { Bus, Facts, I2cDevice, Place, ResolvedPart, Terminal } from './types'
 
@@ -48,7 +50,7 @@ export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
     buses: listBuses(groups),
     devices: parts.flatMap(owner => i2cDevice(owner, busOf(owner))),
     selectPlans, selectNumbers: selectNumbersOf({ groups, atPosition, board }, selectPlans),
-    stack: stackOf(plan, parts),
+    stack: stackOf(plan, parts), heat: heatFacts(plan.power.heat, board, parts),
   }
 }
 
@@ -107,11 +109,6 @@ function stackOf(plan: Plan, parts: ResolvedPart[]): ResolvedPart[] {
   const boards = parts.filter(owner => owner.part.isAddOn)
   const rank = (owner: ResolvedPart) => plan.stack.includes(owner.id) ? plan.stack.indexOf(owner.id) : plan.stack.length + owner.index
   return boards.sort((a, b) => rank(a) - rank(b))
-}
-
-/** True when every option named in the condition has the value it asks for. */
-export function holds(when: Condition | undefined, options: Record<string, string>): boolean {
-  return Object.entries(when ?? {}).every(([id, value]) => options[id] === value)
 }
 
 function terminalsOf(owner: ResolvedPart, plan: Plan, board: Board | null, parts: ResolvedPart[]): Terminal[] {

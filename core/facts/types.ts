@@ -2,6 +2,7 @@
 import type {
   Board, BoardLine, Catalogue, Controller, ControllerKind, Ground, HeaderPosition, Offer, Part, Route, Signal, Supply, SupplyUnit,
 } from '../catalogue/types'
+import type { HeatFacts } from './heat'
 import type { SelectPlan } from './selects'
 import type { Assignment, Between, Plan, PlanPart } from '../plan/types'
 
@@ -96,4 +97,6 @@ export interface Facts {
   selectNumbers: ReadonlyMap<string, number>
   /** Add-on boards from the lowest up. */
   stack: ResolvedPart[]
+  /** What the load test runs with. */
+  heat: HeatFacts
 }

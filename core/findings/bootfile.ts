@@ -19,6 +19,11 @@ function withoutIt({ busId, setsSelects }: Need): string {
   return busId !== undefined ? 'the bus does not exist and nothing on it answers' : 'the driver does not start'
 }
 
+/** Which line it is, where the same thing has several: ", gpio-shutdown". */
+function nameAmong(needs: readonly Need[], { need, why }: Need): string {
+  return needs.filter(other => other.why === why).length > 1 ? `, ${need.name}` : ''
+}
+
 /** A bus or overlay the plan needs is not switched on by the file. */
 export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } }) => {
   const off = facts.plan.boot?.off ?? []
@@ -64,7 +69,7 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
       code: bus ? 'bus.not-enabled' : 'overlay.missing', id: `boot ${line}`, severity: 'caution', stages: ['boot', 'bringup'],
       title: need.setsSelects
         ? `${need.why.split(' with ')[0]} keeps its usual selects`
-        : bus ? `${need.why.split(' for ')[0]} is not switched on` : `Not loaded: ${need.why}`,
+        : bus ? `${need.why.split(' for ')[0]} is not switched on` : `Not loaded: ${need.why}${nameAmong(needs, need)}`,
       sentence: `${where}: without "${line}" ${withoutIt(need)}. `
         + (first === undefined
           ? 'Write it into the boot file and restart once.'

@@ -4,7 +4,7 @@ import { networkOf } from '../host/address'
 import { holdsMb, hostBudgets } from '../host/budgets'
 import { keyAt, matrixSize } from '../host/matrix'
 import { wordsOfCommand } from '../host/quoting'
-import { holds } from '../facts/gather'
+import { holds } from '../facts/holds'
 import { thingEdits } from '../plan/things'
 import type { Finding, Fix, Rule } from './types'
 

@@ -3,7 +3,7 @@ import { baseTree, bootNeeds, darkParts, fileLines, otherBaseTree } from './boot
 import { controllerTwice } from './buses'
 import { addressClash, claimedTwice, functionUnavailable, linesExceeded, reservedUsed } from './claims'
 import { optionsOff, reservedAddress, sharedPositions, strayKeys, unknownEntries, unplaced } from './document'
-import { clockSense, fanSense, thingsInHeat, throttles } from './power/heat'
+import { clockSense, fanSense, throttles } from './power/heat'
 import { acFrontEnd, acStraight, capacitorVoltage, holdUp, mainsCaution } from './power/fronts'
 import { groundMissing, batteryBeside, pastTheFuse, powerProblems, twoSources } from './power/joins'
 import { fuses, unprotectedWires } from './power/fuses'
@@ -50,7 +50,7 @@ const RULES: readonly Rule[] = [
   smallSupplyUsb, underVoltage, loadVoltages,
   overRating, fuses, unprotectedWires, converters, hubs, stripDrops, vehicleSupply, networkClass, groundMissing, groundShift, pastTheFuse,
   acFrontEnd, holdUp, capacitorVoltage,
-  packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, thingsInHeat, clockSense, mainsCaution,
+  packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, clockSense, mainsCaution,
   otherOutline, underLid, headerShut, headerMissing, adaptersMissing, dataSocket, imageTooOld, cardFit, thingTwice, thingUseless,
   sockets, widePlugs, relayContacts, unattended,
   bootNeeds, fileLines, darkParts, baseTree, otherBaseTree,

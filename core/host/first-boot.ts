@@ -104,6 +104,13 @@ export function networkConfig(facts: Facts): SmallFile | null {
   }
 }
 
+/**
+ * A name as a key file has it: backslashes and spaces at its ends are escaped, and semicolons, which would part a list of bytes.
+ * published: nm-settings-keyfile(5)
+ */
+const keyfileText = (text: string) => text.replaceAll('\\', '\\\\').replace(/^ +| +$/g, spaces => '\\s'.repeat(spaces.length))
+  .replaceAll(';', '\\\\;')
+
 /** The same address on a board that runs already. published: nm-settings-keyfile(5) */
 export function fixedAddress({ plan: { host: { address, radio } } }: Facts): SmallFile | null {
   if (!address) return null
@@ -114,7 +121,7 @@ export function fixedAddress({ plan: { host: { address, radio } } }: Facts): Sma
     [`interface-name=${address.interface}`, 'For this socket alone.'], ['autoconnect-priority=10',
       'Goes before what was made by itself.'], ['', ''],
     ...byRadio
-      ? [['[wifi]', ''] as Row, ['mode=infrastructure', ''] as Row, [`ssid=${radio?.network ?? 'network'}`,
+      ? [['[wifi]', ''] as Row, ['mode=infrastructure', ''] as Row, [`ssid=${keyfileText(radio?.network ?? 'network')}`,
           'The network by its name.'] as Row, ['', ''] as Row,
         ['[wifi-security]', ''] as Row, ['key-mgmt=wpa-psk', ''] as Row, ['# psk=the key of the network goes here',
           'Into this line, on the board only.'] as Row, ['', ''] as Row]

@@ -1,4 +1,4 @@
-/** Edits that put things into a plan, and take what they replace out of it. The load test counts with what is there. */
+/** Edits that put things into a plan, and take what they replace out of it. The load test counts with the things that are there. */
 import { thingKind } from '../catalogue/things'
 import type { Catalogue, Part } from '../catalogue/types'
 import { freePartId } from './create'
@@ -10,7 +10,7 @@ const SINGLE = new Set(['case', 'cooler', 'card', 'header'])
 
 /**
  * Takes a thing in, in place of what the plan has of its kind where there is one of those on a board; `null` takes out what is there of
- * the kind. Case and cooler are what the load test runs with from then on; a case that is the heat sink leaves no room for another.
+ * the kind, and what the load test tries in its place. A case that is the heat sink leaves no room for another cooler.
  */
 export function thingEdits(plan: Plan, kind: string, chosen: Part | null, { parts }: Pick<Catalogue, 'parts'>): Edit[] {
   const coolsItself = chosen?.thing?.cooler !== undefined && chosen.thing.enclosure !== undefined
@@ -20,12 +20,14 @@ export function thingEdits(plan: Plan, kind: string, chosen: Part | null, { part
     return is !== undefined && is !== null && ((SINGLE.has(is) && is === kind) || (coolsItself && is === 'cooler'))
   })
   const { heat } = plan.power
-  const wasBody = replaced.some(({ type }) => parts.get(type)?.thing?.cooler === 'case-body')
-  const cooler = chosen?.thing?.cooler ?? (kind === 'cooler' || (kind === 'case' && (wasBody || heat.cooler === 'case-body'))
-    ? 'none' as const
-    : heat.cooler)
-  const enclosure = chosen?.thing?.enclosure ?? (kind === 'case' ? 'open' as const : heat.enclosure)
-  const same = cooler === heat.cooler && enclosure === heat.enclosure
+  // Nothing is tried beside a thing: when it goes again there is none.
+  const tried = {
+    ...kind === 'cooler' || coolsItself || (kind === 'case' && heat.cooler === 'case-body')
+      ? { cooler: 'none' as const, coolerKw: undefined, measured: undefined }
+      : {},
+    ...kind === 'case' ? { enclosure: 'open' as const } : {},
+  }
+  const same = (Object.keys(tried) as (keyof typeof tried)[]).every(key => tried[key] === heat[key])
   return [
     ...replaced.map(({ id }) => ({ edit: 'remove-part' as const, id })),
     ...chosen
@@ -34,12 +36,7 @@ export function thingEdits(plan: Plan, kind: string, chosen: Part | null, { part
           part: { id: freePartId(without(plan, replaced), chosen.id), type: chosen.id, name: chosen.name },
         }]
       : [],
-    ...same
-      ? []
-      : [{
-          edit: 'set-power' as const,
-          power: { heat: { ...heat, cooler, enclosure, ...cooler !== heat.cooler && { coolerKw: undefined, measured: undefined } } },
-        }],
+    ...same ? [] : [{ edit: 'set-power' as const, power: { heat: { ...heat, ...tried } } }],
   ]
 }
 

@@ -180,7 +180,7 @@ function weekOf([store]: StoreReport[], { store: asked, day }: PowerPlan, startS
 
 /** The load test's task as the plan puts it; null without a board. */
 export function heatTask(facts: Facts, { tree, states }: Pick<Power, 'tree' | 'states'>, otherW: number): HeatTask | null {
-  const { board, plan: { power: { heat } } } = facts
+  const { board, heat: { set: heat } } = facts
   const node = tree.byId.get('@board')
   if (!board || !node) return null
   const watts = (id: string) => (stateNamed(states, id).nodes['@board']?.powerMw ?? 0) / 1000

@@ -11,7 +11,8 @@ import { capacitorForF, capacitorHoldS, gateHoldS } from './front/hold'
 import { packHours } from './store/hours'
 import { temperatureShare } from './store/capacity'
 import { secondsTo } from './heat/run'
-import type { PowerPlan } from '../plan/power'
+import { heatWithFigure } from '../facts/heat'
+import type { Facts } from '../facts/types'
 import type { PowerEdit } from '../plan/power-edits'
 import type { PowerWorksheet } from './worksheets'
 
@@ -260,7 +261,7 @@ function heatRows({ powerW, ambientC, kw, storeJk, limitC }: Of<'heat'>): SheetR
 }
 
 /** What using a worksheet changes: the node it is about, and the edits; null where it belongs to none or has no figure to carry over. */
-export function sheetUse(sheet: PowerWorksheet, power: PowerPlan): { node: string, edits: PowerEdit[] } | null {
+export function sheetUse(sheet: PowerWorksheet, facts: Pick<Facts, 'plan' | 'heat'>): { node: string, edits: PowerEdit[] } | null {
   if (!('node' in sheet) || !sheet.node) return null
   const { node } = sheet
   const set = (figures: Record<string, number>) => ({
@@ -276,6 +277,6 @@ export function sheetUse(sheet: PowerWorksheet, power: PowerPlan): { node: strin
     case 'hold-up': return set({ capacitanceF: sheet.capacitanceF })
     case 'battery': return set({ capacityMah: sheet.capacityMah })
     case 'step-down': return set({ rthKw: sheet.kw })
-    case 'heat': return { node, edits: [{ edit: 'set-power', power: { heat: { ...power.heat, coolerKw: sheet.kw } } }] }
+    case 'heat': return { node, edits: [{ edit: 'set-power', power: { heat: heatWithFigure(facts, { coolerKw: sheet.kw }) } }] }
   }
 }

@@ -142,7 +142,6 @@ export const CODES = {
   'power.unfed': 'fed by nothing',
   'power.absurd': 'a figure that cannot be',
   'power.no-operating-point': 'a supply that breaks down',
-  'heat.thing-unused': 'a case or a cooler that the load test does not count with',
   'heat.slows': 'the processor slows down in the heat',
   'thing.other-board': 'a case or a cooler made for another board',
   'thing.under-lid': 'a cooler in the plan that does not go under the case in the plan',

@@ -17,7 +17,7 @@ import { KEYS } from '../../core/host/keys'
 import { matrixSize } from '../../core/host/matrix'
 import { textOf, type SmallFile } from '../../core/host/types'
 import { needsShell, wordsOfCommand } from '../../core/host/quoting'
-import { anyHost, COMMANDS, withHost } from '../host'
+import { anyHost, COMMANDS, RADIOS, withHost } from '../host'
 import { placedPlans } from '../generated'
 import { catalogue, planOf } from '../plans'
 
@@ -62,6 +62,14 @@ const run = (command: string, args: string[], input?: string) => {
   return { status, said: `${stdout}${stderr}` }
 }
 
+/** What NetworkManager understood: its own writing of a name is escaped, or a list of bytes where it is not plain. */
+function ssidOf(said: string): string {
+  const written = /^ssid=(.*)$/m.exec(said)![1]!
+  return /^(\d+;)+$/.test(written)
+    ? Buffer.from(written.split(';').slice(0, -1).map(Number)).toString()
+    : written.replace(/\\s/g, ' ').replaceAll('\\\\;', ';').replaceAll('\\\\', '\\')
+}
+
 describe('small files through the programs that read them', () => {
   it('are made in every kind', () => {
     for (const pattern of [/user-data$/, /network-config$/, /nmconnection$/, /\.service$/, /\.desktop$/, /\.rules$/, /xkb\/symbols/, /logind/]) {
@@ -97,6 +105,8 @@ describe('small files through the programs that read them', () => {
       const { status, said } = run('nmcli', ['--offline', 'connection', 'modify', 'connection.autoconnect', 'yes'], text)
       expect(status, `${said}\n${text}`).toBe(0)
       expect(said).toContain(/^address1=.*$/m.exec(text)![0])
+      // The name of the network is read as it was meant.
+      if (/^ssid=/m.test(text)) expect([...RADIOS, 'network']).toContain(ssidOf(said))
     }
     expect(run('nmcli', ['--offline', 'connection', 'modify', 'connection.autoconnect', 'yes'], made[0]!.text.replace(/^address1=\d+/m, 'address1=999')).status).not.toBe(0)
   })

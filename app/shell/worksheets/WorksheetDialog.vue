@@ -27,7 +27,7 @@ const nodeName = (id: string) => project.report?.power.nodes.find(node => node.i
 /** What "Use it" would carry into the plan: only where the worksheet belongs to a node that is there. */
 const use = computed(() => {
   const entry = now.value
-  const found = entry && isOfPower(entry) && project.plan ? sheetUse(entry, project.plan.power) : null
+  const found = entry && isOfPower(entry) && project.facts ? sheetUse(entry, project.facts) : null
   return found && project.report?.power.nodes.some(node => node.id === found.node) ? found : null
 })
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What a curve says beside the prediction, and the figures of it that the plan may go by. */
 import type { JudgedCurve } from '~~/core/bringup/curves/judge'
+import { heatWithFigure } from '~~/core/facts/heat'
 import type { KeptCurve } from '~~/core/plan/types'
 import { newId } from '~/database/id'
 import { lasting } from './lasting'
@@ -12,9 +13,8 @@ const early = computed(() => judged.fit?.isSettled ? '' : '; it was stopped earl
 
 function takeHeat(): void {
   const { measured } = judged.heat!
-  const { heat } = project.plan!.power
   project.edit({ edit: 'all', edits: [
-    { edit: 'set-power', power: { heat: { ...heat, coolerKw: undefined, measured: measured! } } },
+    { edit: 'set-power', power: { heat: heatWithFigure(project.facts!, { measured: measured! }) } },
     { edit: 'log', entry: { id: newId(), at: new Date().toISOString(), stage: 'power',
       text: `Processor to air measured: ${measured!.coolerKw} K/W, from ${curve.name}.` } },
   ] }, 'Take the cooler as measured')
@@ -30,7 +30,7 @@ function takeStore(): void {
   view.say(`${name} has ${capacityMah} mAh in this plan from now on.`)
 }
 const isHeatTaken = computed(() => {
-  const { measured, coolerKw } = project.plan!.power.heat
+  const { measured, coolerKw } = project.facts!.heat.set
   return coolerKw === undefined && measured !== undefined && JSON.stringify(measured) === JSON.stringify(judged.heat?.measured)
 })
 </script>

@@ -3,6 +3,8 @@
 import { COOLERS, ENCLOSURES, OTHER_COOLER } from '~~/core/power/heat/coolers'
 import { chipKw } from '~~/core/power/heat/run'
 import { heatSheet } from '~~/core/power/heat/sheet'
+import { BOARD_FAN, heatWithFigure, USUAL_THRESHOLD } from '~~/core/facts/heat'
+import type { ResolvedPart } from '~~/core/facts/types'
 import { boardClocking, boardHeat, savedAtPeakMa } from '~~/core/facts/board'
 import type { Cooler, Enclosure, FanControl, HeatPlan } from '~~/core/plan/power'
 import type { Curve } from '~/shared/LineChart.vue'
@@ -13,16 +15,20 @@ const { power, setPower } = usePower()
 const { go } = useStages()
 const { units, temperature } = useUnits()
 const heat = computed(() => power.value.heat)
-const plan = computed(() => project.plan!.power.heat)
+/** As it counts, and what the plan's own setting says where a thing of the plan counts in its place. */
+const plan = computed(() => project.facts!.heat.set)
+const setting = computed(() => project.plan!.power.heat)
+const things = computed(() => project.facts!.heat)
+const inPlan = (thing: ResolvedPart | null) => thing ? `${thing.name}, in the plan` : ''
 const clock = computed(() => project.plan!.power.clock)
 const board = computed(() => project.facts!.board)
 const clocking = computed(() => board.value && boardClocking(board.value))
 const saved = computed(() => board.value ? savedAtPeakMa(board.value, clock.value) : 0)
-const set = (changes: Partial<HeatPlan>, label: string, key?: string) => setPower({ heat: { ...plan.value, ...changes } }, label, key)
-const FANS: { value: FanControl['mode'], title: string }[] = [
-  { value: 'none', title: 'no fan' }, { value: 'always', title: 'always on' }, { value: 'threshold', title: 'from a temperature' },
-  { value: 'curve', title: 'speed by temperature' },
-]
+const set = (changes: Partial<HeatPlan>, label: string, key?: string) => setPower({ heat: { ...setting.value, ...changes } }, label, key)
+const fans = computed((): { value: FanControl['mode'], title: string }[] => [
+  { value: 'none', title: things.value.fan ? 'as the board runs it' : 'no fan' }, { value: 'always', title: 'always on' },
+  { value: 'threshold', title: 'from a temperature' }, { value: 'curve', title: 'speed by temperature' },
+])
 const coolers = Object.entries(COOLERS).map(([value, { label }]) => ({ value: value as Cooler, title: label }))
 const enclosures = Object.entries(ENCLOSURES).map(([value, { label }]) => ({ value: value as Enclosure, title: label }))
 type Regulator = typeof power.value.regulators[number]
@@ -37,15 +43,9 @@ const LOADS = (['idle', 'typical', 'peak'] as const).map(value => ({ value, titl
 
 function setFanMode(mode: FanControl['mode']) {
   const fan: FanControl = mode === 'threshold'
-    ? { mode, onC: 60, hysteresisC: 10 }
+    ? { mode, ...USUAL_THRESHOLD }
     : mode === 'curve'
-      ? {
-          mode, hysteresisC: 5,
-          points: [
-            { temperatureC: 50, percent: 30 }, { temperatureC: 60, percent: 50 }, { temperatureC: 67, percent: 70 },
-            { temperatureC: 75, percent: 100 },
-          ],
-        }
+      ? BOARD_FAN
       : { mode }
   set({ fan }, 'Set the fan')
 }
@@ -56,10 +56,10 @@ const fanWords = computed(() => heat.value?.fanStarts
 const usualKw = computed(() => board.value ? chipKw(boardHeat(board.value), COOLERS[plan.value.cooler], 0).toFixed(1) : '')
 const setKw = (value: number | null) => value === null
   ? set({ ...OTHER_COOLER }, 'The cooler\'s usual figure')
-  : set({ coolerKw: value }, 'Set the cooler', 'cooler kw')
+  : setPower({ heat: heatWithFigure(project.facts!, { coolerKw: value }) }, 'Set the cooler', 'cooler kw')
 const setFan = (fan: FanControl, key: string) => set({ fan }, 'Set the fan', key)
 function setPoint(i: number, name: 'temperatureC' | 'percent', value: number) {
-  const { fan } = plan.value
+  const { fan } = setting.value
   if (fan.mode === 'curve') {
     setFan({ ...fan, points: fan.points.map((point, j) => j === i ? { ...point, [name]: value } : point) }, `point ${i} ${name}`)
   }
@@ -103,6 +103,9 @@ function workOut() {
           label="cooler"
           :items="coolers"
           :model-value="plan.cooler"
+          :disabled="things.cooler !== null"
+          :hint="inPlan(things.cooler)"
+          :persistent-hint="things.cooler !== null"
           data-test="cooler"
           @update:model-value="cooler => set({ cooler, ...OTHER_COOLER }, 'Choose the cooler')"
         />
@@ -122,6 +125,9 @@ function workOut() {
           label="it stands"
           :items="enclosures"
           :model-value="plan.enclosure"
+          :disabled="things.enclosure !== null"
+          :hint="inPlan(things.enclosure)"
+          :persistent-hint="things.enclosure !== null"
           data-test="enclosure"
           @update:model-value="enclosure => set({ enclosure }, 'Choose the case')"
         />
@@ -149,28 +155,30 @@ function workOut() {
         />
         <v-select
           label="fan"
-          :items="FANS"
-          :model-value="plan.fan.mode"
+          :items="fans"
+          :model-value="setting.fan.mode"
+          :hint="inPlan(things.fan)"
+          :persistent-hint="things.fan !== null"
           data-test="fan-mode"
           @update:model-value="setFanMode"
         />
         <MeasureField
-          v-if="plan.fan.mode === 'threshold'"
+          v-if="setting.fan.mode === 'threshold'"
           measure="temperature"
           label="on at"
-          :value="plan.fan.onC"
+          :value="setting.fan.onC"
           :least="0"
           :most="120"
-          @set="onC => plan.fan.mode === 'threshold' && setFan({ ...plan.fan, onC: onC! }, 'on')"
+          @set="onC => setting.fan.mode === 'threshold' && setFan({ ...setting.fan, onC: onC! }, 'on')"
         />
         <MeasureField
-          v-if="plan.fan.mode === 'threshold' || plan.fan.mode === 'curve'"
+          v-if="setting.fan.mode === 'threshold' || setting.fan.mode === 'curve'"
           measure="kelvin"
           label="hysteresis"
-          :value="plan.fan.hysteresisC"
+          :value="setting.fan.hysteresisC"
           :least="0"
           :most="50"
-          @set="hysteresisC => 'hysteresisC' in plan.fan && setFan({ ...plan.fan, hysteresisC: hysteresisC! }, 'hysteresis')"
+          @set="hysteresisC => 'hysteresisC' in setting.fan && setFan({ ...setting.fan, hysteresisC: hysteresisC! }, 'hysteresis')"
         />
         <v-btn
           size="small"
@@ -181,12 +189,12 @@ function workOut() {
         </v-btn>
       </div>
       <div
-        v-if="plan.fan.mode === 'curve'"
+        v-if="setting.fan.mode === 'curve'"
         class="settings points"
       >
         <b class="small">Speed</b>
         <span
-          v-for="(point, i) in plan.fan.points"
+          v-for="(point, i) in setting.fan.points"
           :key="i"
           class="point"
         ><MeasureField

@@ -1,27 +1,18 @@
 /** Heat: clocks that fall under load, fans that do nothing, coolers that do not fit. */
-import { thingKind } from '../../catalogue/things'
-import { coolerOf, COOLERS, ENCLOSURES, enclosureOf, OTHER_COOLER } from '../../power/heat/coolers'
-import { runHeat } from '../../power/heat/run'
+import { COOLERS, ENCLOSURES, OTHER_COOLER } from '../../power/heat/coolers'
 import { heatSheet } from '../../power/heat/sheet'
 import { boardClocking, savedAtPeakMa } from '../../facts/board'
-import { heatTask } from '../../power/report'
-import type { Cooler, Enclosure, FanControl, HeatPlan } from '../../plan/power'
+import type { HeatPlan } from '../../plan/power'
 import type { Evidence, Finding, Fix, Rule } from '../types'
+import { capital, coolings, hasFan, lidMm } from './coolings'
 import { limitOf, seconds, watts } from './words'
-
-/** A fan in the plan, or the cooler's own. */
-const hasFan = ({ facts }: Pick<Evidence, 'facts'>) =>
-  COOLERS[facts.plan.power.heat.cooler].fan || facts.parts.some(owner => owner.part.id.startsWith('fan'))
-
-/** A fan that was set up for the heat test. */
-export const THRESHOLD: FanControl = { mode: 'threshold', onC: 60, hysteresisC: 10 }
 
 /** The board gets so hot in the load test that its clocks fall. */
 export const throttles: Rule = (evidence) => {
   const { facts, power } = evidence
   const { heat } = power.report
   if (!heat || heat.slowsAtS === null) return []
-  const plan = facts.plan.power.heat
+  const plan = facts.heat.set
   const loss = 100 - heat.endClockPercent
   return [{
     code: 'heat.slows', id: 'heat.slows', severity: plan.load === 'peak' ? 'caution' : 'stop', stages: ['power', 'build'],
@@ -40,88 +31,55 @@ export const throttles: Rule = (evidence) => {
   }]
 }
 
-/** What stands higher than a closed lid allows goes into an open case alone. */
-const fitsUnder = (cooler: Cooler, enclosure: Enclosure) => COOLERS[cooler].heightMm <= (ENCLOSURES[enclosure].lidMm ?? Infinity)
-
-/** Other coolers, cases, a fan, a lower clock: each tried in the same test. Cheapest that is enough first. */
-function coolings({ facts, power }: Evidence): Fix[] {
-  const plan = facts.plan.power.heat
-  const otherW = power.report.regulators.reduce((sum, entry) => sum + entry.lossW, 0)
-  const base = heatTask(facts, power, otherW)
-  if (!base) return []
-  const fanHere = hasFan({ facts })
-  const withHeat = (changes: Partial<HeatPlan>): HeatPlan => ({ ...plan, ...changes })
-  const ways: { label: string, heat: HeatPlan, price: number }[] = [
-    ...(Object.keys(ENCLOSURES) as Enclosure[])
-      .filter(enclosure => ENCLOSURES[enclosure].stillKw < ENCLOSURES[plan.enclosure].stillKw)
-      .map(enclosure => ({
-        label: enclosure === 'open' ? 'Leave the case open' : 'A case with openings', heat: withHeat({ enclosure }),
-        price: enclosure === 'open' ? 0 : 6,
-      })),
-    ...(Object.keys(COOLERS) as Cooler[])
-      .filter(cooler => (COOLERS[cooler].stillShare < COOLERS[plan.cooler].stillShare || (COOLERS[cooler].fan && plan.cooler !== cooler))
-        && fitsUnder(cooler, plan.enclosure))
-      .map(cooler => ({
-        label: capital(COOLERS[cooler].label),
-        heat: withHeat({ cooler, ...OTHER_COOLER, ...COOLERS[cooler].fan && plan.fan.mode === 'none' && { fan: THRESHOLD } }),
-        price: COOLERS[cooler].price,
-      })),
-    ...fanHere && plan.fan.mode === 'none' ? [{ label: 'Let the fan run from 60 °C', heat: withHeat({ fan: THRESHOLD }), price: 0 }] : [],
+/** Under a lid that lies too low: another case, or another cooler, whichever of the two is no thing of the plan. */
+function lower(evidence: Evidence, heightMm: number): Fix[] {
+  const { plan, heat: { cooler, enclosure } } = evidence.facts
+  const { heat } = plan.power
+  const set = (label: string, changes: Partial<HeatPlan>): Fix =>
+    ({ label, edits: [{ edit: 'set-power', power: { heat: { ...heat, ...changes } } }] })
+  return [
+    ...!enclosure && heightMm <= ENCLOSURES.vented.lidMm! ? [set('A case with openings', { enclosure: 'vented' })] : [],
+    ...!enclosure && !cooler ? [set('A case that is the heat sink', { cooler: 'case-body', fan: { mode: 'none' } })] : [],
+    ...enclosure && COOLERS.fins.heightMm <= lidMm(evidence)
+      ? [set(capital(COOLERS.fins.label), { cooler: 'fins', ...OTHER_COOLER, fan: { mode: 'none' } })]
+      : [],
   ]
-  return ways.map((way) => {
-    const run = runHeat({
-      ...base, cooler: coolerOf(way.heat), enclosure: enclosureOf(way.heat.cooler, way.heat.enclosure), fan: way.heat.fan,
-    })
-    return { ...way, run }
-  })
-    .filter(({ run }) => run.hottestC < power.report.heat!.hottestC - 0.5)
-    .sort((a, b) =>
-      Number(b.run.slowsAtS === null) - Number(a.run.slowsAtS === null) || a.price - b.price || a.run.hottestC - b.run.hottestC)
-    .slice(0, 4)
-    .map(({ label, heat, run }) => ({
-      label: `${label}: ${Math.round(run.hottestC)} °C at most${run.slowsAtS === null ? '' : ', not enough by itself'}`,
-      edits: [{ edit: 'set-power', power: { heat } }], ...run.slowsAtS !== null && { isPartial: true as const },
-    }))
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Fan settings without a fan, coolers that do not go under a lid, a fan that chases itself. */
 export const fanSense: Rule = (evidence) => {
   const { facts, power } = evidence
+  const { set, cooler, enclosure } = facts.heat
   const plan = facts.plan.power.heat
   const findings: Finding[] = []
   const common = { stages: ['power' as const, 'build' as const], subjects: [{ node: '@board' }], fixes: [] as Fix[] }
   if (!facts.board) return []
-  if (plan.fan.mode !== 'none' && !hasFan(evidence)) findings.push({
+  if (set.fan.mode !== 'none' && !hasFan(evidence)) findings.push({
     ...common, code: 'fan.none', id: 'fan.none', severity: 'caution', title: 'A fan is set up and none is there',
     sentence: 'The plan says when a fan runs, and has no fan and no cooler with one: the load test counts on air that does not move. Add '
       + 'a fan, or set the fan to none.',
     figures: [{ label: 'fans', value: 0, limit: 1, origin: 'practice' }],
     fixes: [
       { label: 'No fan', edits: [{ edit: 'set-power', power: { heat: { ...plan, fan: { mode: 'none' } } } }] },
-      ...fitsUnder('active', plan.enclosure)
+      ...!cooler && COOLERS.active.heightMm <= lidMm(evidence)
         ? [{ label: 'A heat sink with its own fan',
             edits: [{ edit: 'set-power' as const, power: { heat: { ...plan, cooler: 'active' as const } } }] }]
         : [],
     ],
   })
-  // Where the things themselves are in the plan their own heights count.
-  const inPlan = ['cooler', 'case'].every(kind => facts.parts.some(owner => thingKind(owner.part) === kind))
-  if (!inPlan && !fitsUnder(plan.cooler, plan.enclosure)) findings.push({
+  // Where both are things of the plan the rule about things tells it.
+  const heightMm = cooler?.part.thing!.heightMm ?? COOLERS[set.cooler].heightMm
+  const roomMm = set.cooler === 'case-body' ? Infinity : lidMm(evidence)
+  if (!(cooler && enclosure) && heightMm > roomMm) findings.push({
     ...common, code: 'cooler.under-lid', id: 'cooler.under-lid', severity: 'stop', title: 'The cooler does not go under the lid',
-    sentence: 'A heat sink with its own fan stands higher than a closed case allows, and under a lid its fan blows in a circle. Leave the '
-      + 'lid off, take a case with openings, or a case that is the heat sink itself.',
+    sentence: `${capital(COOLERS[set.cooler].label)} stands ${heightMm} mm above the board, and the lid of what the load test runs in lies `
+      + `${roomMm} mm above it${COOLERS[set.cooler].fan ? '; under a lid its fan blows in a circle' : ''}. Leave the lid off, take a case `
+      + 'with openings, or a lower cooler.',
     figures: [{
-      label: 'height', value: COOLERS[plan.cooler].heightMm, unit: 'mm', limit: ENCLOSURES[plan.enclosure].lidMm!, origin: 'memory',
+      label: 'height', value: heightMm, unit: 'mm', limit: roomMm,
+      origin: cooler?.part.thing!.origin ?? enclosure?.part.thing!.origin ?? 'memory',
     }],
-    fixes: [
-      { label: 'A case with openings', edits: [{ edit: 'set-power', power: { heat: { ...plan, enclosure: 'vented' } } }] },
-      {
-        label: 'A case that is the heat sink',
-        edits: [{ edit: 'set-power', power: { heat: { ...plan, cooler: 'case-body', fan: { mode: 'none' } } } }],
-      },
-    ],
+    fixes: lower(evidence, heightMm),
   })
   const { heat } = power.report
   if (heat && plan.fan.mode === 'threshold' && heat.fanStarts > plan.minutes / 2) findings.push({
@@ -136,43 +94,6 @@ export const fanSense: Rule = (evidence) => {
     }],
   })
   return findings
-}
-
-/** A case or a cooler in the plan that the load test does not count with. */
-export const thingsInHeat: Rule = ({ facts }) => {
-  const plan = facts.plan.power.heat
-  return facts.parts.flatMap((owner): Finding[] => {
-    const { cooler, enclosure } = owner.part.thing ?? {}
-    const differs = (cooler !== undefined && cooler !== plan.cooler)
-      || (enclosure !== undefined && cooler === undefined && enclosure !== plan.enclosure)
-    if (!differs) return []
-    const fits = fitsUnder(cooler ?? plan.cooler, enclosure ?? plan.enclosure)
-    return [{
-      code: 'heat.thing-unused', id: `heat.thing-unused ${owner.id}`, severity: 'note', stages: ['power', 'parts'],
-      title: `The load test does not count with ${owner.name}`,
-      sentence: `The plan has ${owner.name}, and its load test runs with ${COOLERS[plan.cooler].label}, `
-        + `${ENCLOSURES[plan.enclosure].label}. `
-        + (fits
-          ? 'Let it count with what is there.'
-          : 'The two do not go together: what has a fan of its own does not fit under a closed lid.'),
-      subjects: [{ partId: owner.id }, { node: '@board' }],
-      figures: [{
-        label: cooler === undefined ? 'case' : 'cooler', value: cooler === undefined
-          ? ENCLOSURES[plan.enclosure].label
-          : COOLERS[plan.cooler].label,
-        limit: cooler === undefined ? ENCLOSURES[enclosure!].label : COOLERS[cooler].label, origin: 'part file',
-      }],
-      // Of two of a kind nobody knows yet which one stays.
-      fixes: fits && facts.parts.filter(other => thingKind(other.part) === thingKind(owner.part)).length === 1
-        ? [{
-            label: `Count with ${owner.name}`,
-            edits: [{
-              edit: 'set-power', power: { heat: { ...plan, ...cooler && { cooler, ...OTHER_COOLER }, ...enclosure && { enclosure } } },
-            }],
-          }]
-        : [],
-    }]
-  })
 }
 
 /** Clock and voltage settings: what they save, and when they go further than boards usually can. */

@@ -79,11 +79,21 @@ function tryOut(facts: Facts, ways: Way[], states: readonly string[], judge: (so
   const together = helping.length && !helping[0]!.outcome.enough
     ? enoughTogether(helping.slice(0, MOST_PAIRED).map(({ way }) => way), tried)
     : []
-  return [...together, ...helping].slice(0, MOST_OFFERED)
+  return [...together, ...onceEach(helping)].slice(0, MOST_OFFERED)
     .map(({ way, outcome }) => ({
       label: `${way.label}: ${outcome.figure}${outcome.enough ? '' : ', not enough by itself'}`, edits: way.edits,
       ...!outcome.enough && { isPartial: true as const },
     }))
+}
+
+/** Of several values of one figure the first: a lead that is thicker still says nothing new, and takes the place of another way. */
+function onceEach<T extends { way: Way }>(tried: T[]): T[] {
+  const seen = new Set<string>()
+  return tried.filter(({ way: { edits: [edit] } }) => {
+    if (edit!.edit !== 'set-figure') return true
+    const key = touched(edit!)
+    return seen.has(key) ? false : (seen.add(key), true)
+  })
 }
 
 /** The first two ways that are enough together. */

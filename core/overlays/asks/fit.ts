@@ -1,6 +1,6 @@
 /** What the overlays of a part can be told: asked before the part is placed, and again when its line is written. */
 import type { Board, BootNeed } from '../../catalogue/types'
-import { holds } from '../../facts/gather'
+import { holds } from '../../facts/holds'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import { bindingOf } from '../bindings'
 import { claimsOf, listedName, overlayNamed, resolveOverlay } from '../library'

@@ -1,7 +1,7 @@
 /** What a plan asks of the boot file: buses on, and the overlays of its parts with their parameters. */
 import { drivenByProgram } from '../../facts/roles'
 import type { BootNeed, SignalParams } from '../../catalogue/types'
-import { holds } from '../../facts/gather'
+import { holds } from '../../facts/holds'
 import { circuitOf } from '../../facts/circuits'
 import type { Bus, BusGroup, Facts, ResolvedPart } from '../../facts/types'
 import type { SelectPlan } from '../../facts/selects'
@@ -35,7 +35,7 @@ function madeNeeds(facts: Facts): Need[] {
 }
 
 /** The fan on the board's own socket: up to four steps of temperature, hysteresis and speed, 0 to 255. Parameter names from memory. */
-function fanNeeds({ board, parts, plan: { power: { heat: { fan, cooler } } } }: Facts): Need[] {
+function fanNeeds({ board, parts, heat: { set: { cooler } }, plan: { power: { heat: { fan } } } }: Facts): Need[] {
   const owners = parts.filter(owner => owner.part.plugs?.some(plug => plug.socket === 'fan' && holds(plug.when, owner.options)))
   if (!board?.sockets.fan || (!owners.length && cooler !== 'active') || !('hysteresisC' in fan)) return []
   const points = fan.mode === 'threshold'

@@ -1,9 +1,7 @@
 /** The placeholders that part files may use in boot lines, device nodes and bindings: one table, each with what stands in for it. */
 import { tableOf } from '../../table'
+import { USUAL_THRESHOLD } from '../../facts/heat'
 import type { Facts, ResolvedPart } from '../../facts/types'
-
-/** A fan that is switched: where the plan has no threshold of its own, these. practice */
-const USUAL_THRESHOLD = { onC: 60, hysteresisC: 10 }
 
 type Filler = (owner: ResolvedPart, facts: Facts, argument: string) => string | null
 

@@ -107,7 +107,7 @@ describe('a measured load test', () => {
     expect(ownKw(hot)).toBe(30)
     const edits = thingEdits(hot, 'cooler', catalogue.parts.get('cooler-block')!, catalogue)
     const other = applyEdit(hot, { edit: 'all', edits }).plan
-    expect([other.power.heat.cooler, ownKw(other)]).toEqual(['block', undefined])
+    expect([gatherFacts(other, catalogue).heat.set.cooler, ownKw(other)]).toEqual(['block', undefined])
     const { plan: moved, inverse } = applyEdit(hot, { edit: 'choose-board', board: 'forty-classic' })
     expect([ownKw(moved), ownKw(applyEdit(moved, inverse).plan)]).toEqual([undefined, 30])
     expect(ownKw(applyEdit(hot, { edit: 'choose-board', board: hot.board }).plan)).toBe(30)

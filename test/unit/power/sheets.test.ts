@@ -1,6 +1,8 @@
 /** The worksheets of the supply: same figures as the engines, opened with those of the plan. */
 import { describe, expect, it } from 'vitest'
+import { gatherFacts } from '../../../core/facts/gather'
 import { emptyPlan } from '../../../core/plan/create'
+import { shippedCatalogue as catalogue } from '../../../core/catalogue'
 import { SHEET_FIELDS, sheetUse, sheetRows } from '../../../core/power/sheets'
 import { POWER_WORKSHEET_NAMES, USUAL_POWER_WORKSHEETS, type PowerWorksheet } from '../../../core/power/worksheets'
 
@@ -43,8 +45,9 @@ describe('worksheets', () => {
   })
 
   it('carry their figure to the node they belong to, and to none otherwise', () => {
-    const { power } = emptyPlan('Test')
-    const use = (sheet: PowerWorksheet) => sheetUse(sheet, power)
+    const facts = gatherFacts(emptyPlan('Test'), catalogue)
+    const { power } = facts.plan
+    const use = (sheet: PowerWorksheet) => sheetUse(sheet, facts)
     const set = (node: string, figure: string, value: number) => ({ edit: 'set-figure', node, figure, value })
     expect(use({ ...USUAL_POWER_WORKSHEETS.wire, node: '@cable' }))
       .toEqual({ node: '@cable', edits: [set('@cable', 'awg', 24), set('@cable', 'lengthM', 1)] })
