@@ -42,7 +42,7 @@ async function written(page: Page, what: string) {
   return page.getByTestId('host-text')
 }
 
-test('a current board: supply, cooler under the lid, small video socket; each way out ends it, and is in the parts list', async ({ page }) => {
+test('a current board: supply, cooler and lid, small video socket; each way out ends it, and is in the parts list', async ({ page }) => {
   await open(page, planOf('forty-io-bridge', 'adapter-5v-3a', {
     cooler: 'cooler-active', box: 'case-closed', card: 'card-memory-32', panel: 'panel-video-7', stick: 'modem-wide-stick',
   }), 'board')
@@ -63,12 +63,14 @@ test('a current board: supply, cooler under the lid, small video socket; each wa
 
   await goTo(page, 'build')
   await page.getByTestId('build-parts').click()
-  for (const what of ['Mains adapter, USB-C, 5 V 5 A', 'Case with openings', 'Adapter, micro video to full size', 'Memory card, 32 GB']) {
+  for (const what of [
+    'Mains adapter, USB-C, 5 V 5 A', 'Case with openings', 'Adapter, micro video to full size', 'Memory card, 32 GB',
+  ]) {
     await expect(page.getByTestId('parts-list').locator('tr', { hasText: what })).toHaveCount(1)
   }
 })
 
-test('without screen and keyboard: name, user, remote shell, network, where the password is kept; no key of it anywhere', async ({ page }) => {
+test('without screen and keyboard: name, user, remote shell, network; what is secret is in none of the files', async ({ page }) => {
   await open(page, planOf('forty-classic', 'adapter-5v-2a4', { sensor: 'pressure-humidity-i2c', card: 'card-memory-16' }, {
     name: 'shed', user: 'keeper', remote: true, radio: { network: 'garden', country: 'IT' },
     record: { passwordAt: 'in the green book', address: '192.168.7.20' },
@@ -99,7 +101,7 @@ test('a panel in a machine: page, keys on the screen, fixed address; against a r
   await expect(rows.filter({ hasText: 'Ready-made panel computer' })).toHaveCount(2)
 })
 
-test('a tiny board: pins, which socket, adapters and their price against a dearer board, an image that is too old', async ({ page }) => {
+test('a tiny board: pins, which socket, adapters against a dearer board, an image that is too old', async ({ page }) => {
   await open(page, planOf('tiny-unpopulated', 'adapter-5v-2a4', { screen: 'oled-i2c', keys: 'keyboard-usb' }, {
     record: { imageDate: '2016-05-27' },
   } as Partial<Host>), 'board')
@@ -112,11 +114,11 @@ test('a tiny board: pins, which socket, adapters and their price against a deare
   const row = (name: string) => trials.locator('tbody tr', { hasText: name })
   await expect(row('Tiny board')).toContainText('yours now')
   await expect(row('Forty-position board, micro-USB power')).toContainText('against yours')
-  // By the table's own head: what costs least stands first.
   await expect(row('Forty-position board, micro-USB power').getByRole('button', { name: /^Take / })).toBeEnabled()
 
   await goTo(page, 'wiring')
   await page.getByTestId('place-all').click()
+  await goTo(page, 'board')
   await expect(told(page, 'The header has holes and no pins yet')).toContainText('from below every position is mirrored')
   await take(page, 'The header has holes and no pins yet', 'Add Header, two rows of twenty pins')
 })
@@ -139,7 +141,9 @@ test('displays beside each other; sound as a board or by wires; what is kept loa
   } as Partial<Host>), 'parts')
   await page.getByTestId('compare-displays').click()
   const displays = page.getByTestId('display-table')
-  for (const head of ['Size', 'Touch', 'Picture by', 'Touch by', 'Positions', 'Backlight', 'Driver', 'mA typ. / peak', 'Pictures/s', 'Price']) {
+  for (const head of [
+    'Size', 'Touch', 'Picture by', 'Touch by', 'Positions', 'Backlight', 'Driver', 'mA typ. / peak', 'Pictures/s', 'Price',
+  ]) {
     await expect(displays.getByRole('columnheader', { name: head, exact: true })).toHaveCount(1)
   }
   expect(await displays.locator('tbody tr').count()).toBeGreaterThanOrEqual(7)
@@ -157,7 +161,7 @@ test('displays beside each other; sound as a board or by wires; what is kept loa
   await expect(await written(page, 'drum by itself')).toContainText(/LimitRTPRIO=\d+/)
 })
 
-test('an old keyboard: keys of the matrix as they lie, the power key, the lines of the latch; like sticks by their names', async ({ page }) => {
+test('an old keyboard: keys of the matrix, power key, lines of the latch; like sticks by their names', async ({ page }) => {
   await open(page, planOf('forty-classic', 'adapter-5v-2a4', {
     k: 'keypad-matrix', l: 'power-latch', left: 'receiver-wide-stick', right: 'receiver-wide-stick',
   }, { user: 'keeper', powerKey: 'poweroff', matrix: { k: { 1.1: { code: 'KEY_A', types: 'ä' } } } } as Partial<Host>), 'wiring')
