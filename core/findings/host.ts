@@ -5,6 +5,7 @@ import { holdsMb, hostBudgets } from '../host/budgets'
 import { keyAt, matrixSize } from '../host/matrix'
 import { wordsOfCommand } from '../host/quoting'
 import { holds } from '../facts/holds'
+import type { HostRun } from '../plan/host-shape'
 import { thingEdits } from '../plan/things'
 import type { Finding, Fix, Rule } from './types'
 
@@ -23,7 +24,7 @@ export const fixedAddressFits: Rule = ({ facts: { plan: { host } } }) => {
       ? [at({
           code: 'host.address-off', id: 'host.address-off', severity: 'stop', title: `${own} is no address for one board`,
           sentence: `In its net it ${own === net.first ? 'names the net itself' : 'reaches everybody'}: the board would `
-            + ` answer to nobody. Give it another, and keep it out of what the router hands out.`,
+            + `answer to nobody. Give it another, and keep it out of what the router hands out.`,
         })]
       : [],
     ...address.interface.startsWith('wl') && !host.radio
@@ -52,6 +53,19 @@ export const fixedAddressFits: Rule = ({ facts: { plan: { host } } }) => {
   ]
 }
 
+/** A word that names a file by its end, and not from the root. */
+const NAMES_FILE = /^[^-/~$"'=\s][^=\s]*\.(py|sh|js|mjs|pl|rb|lua|php|jar|json|toml|ya?ml|conf|ini|wav|mp3|html)$/i
+
+/**
+ * The word of a command that is found only from the folder of somebody who is logged in; null where there is none. `~` is opened by the
+ * shell that starts such a command; a desktop starts its programs in the user's folder, and looks for their first word in none.
+ */
+function lostWord({ how, folder }: HostRun, [first = '', ...others]: readonly string[]): { word: string, isFile: boolean } | null {
+  if (/^\.{1,2}\//.test(first)) return { word: first, isFile: false }
+  const file = how !== 'service' || folder ? undefined : others.find(word => NAMES_FILE.test(word))
+  return file === undefined ? null : { word: file, isFile: true }
+}
+
 /** Commands that cannot be started, files that nobody owns, names given twice. */
 export const runsStart: Rule = ({ facts: { plan: { host } } }) => {
   const own = host.runs.filter(run => run.how !== 'page')
@@ -66,14 +80,20 @@ export const runsStart: Rule = ({ facts: { plan: { host } } }) => {
           ? 'A quote is opened and not closed: nothing would start. Close it.'
           : 'There is no command: nothing would start. Write what starts the program.',
       })]
-      const [first] = words
-      return first && /^(~|\.{1,2}\/)/.test(first)
-        ? [at({
-            code: 'host.command-off', id: `host.command-off ${run.id}`, severity: 'caution',
-            title: `${run.name}: ${first} is looked for from nowhere`,
-            sentence: 'What starts with the board has no folder to go by: write the whole path, such as /home/keeper/run.py.',
-          })]
-        : []
+      const lost = lostWord(run, words)
+      if (lost === null) return []
+      const home = host.user && host.user !== 'root' ? `/home/${host.user}` : null
+      return [at({
+        code: 'host.command-off', id: `host.command-off ${run.id}`, severity: 'caution',
+        title: `${run.name}: ${lost.word} is looked for from nowhere`,
+        sentence: `What starts with the board ${lost.isFile ? 'looks in / where no folder is named' : 'has no folder to go by'}: `
+          + `write the whole path, such as ${home ?? '/home/keeper'}/run.py${lost.isFile ? ', or the folder it lies in' : ''}.`,
+        fixes: lost.isFile && home
+          ? [{ label: `Start it in ${home}`, edits: [{ edit: 'set-host', host: {
+              runs: host.runs.map(other => other.id === run.id ? { ...other, folder: home } : other),
+            } }] }]
+          : [],
+      })]
     }),
     ...host.runs.filter(run => run.how === 'page' && !/^(https?|file):\/\/\S+$/.test(run.command)).map(run => at({
       code: 'host.command-off', id: `host.command-off ${run.id}`, severity: 'caution', title: `${run.name}: that is no address of a page`,

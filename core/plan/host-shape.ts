@@ -73,7 +73,7 @@ const hostFields = {
   keys: optional(list(text({ pattern: /^(ssh|ecdsa|sk)-[a-z0-9@.-]+ [A-Za-z0-9+/=]+( [^\n\r]*)?$/, called: 'a public key' }), { most: 20 })),
   /** A radio network by its name; its key is never kept. */
   radio: optional(object({
-    network: text({ most: 32, pattern: /^\P{Cc}+$/u, called: 'name of a network' }),
+    network: text({ most: 32, pattern: /^\P{Cc}+$/u, called: 'a name of a network, without control characters' }),
     country: text({ pattern: /^[A-Z]{2}$/, called: 'two capital letters' }),
   })),
   address: optional(object({

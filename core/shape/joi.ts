@@ -28,12 +28,15 @@ const ruleOf = (rule: Exclude<Rule, Is<'depending'>>): Joi.Schema => {
   }
 }
 
+/** What a text has to be, in words, in place of the pattern. */
+const AS_CALLED = { 'string.pattern.name': '{{#label}} is "{{#value}}" and has to be {{#name}}' }
+
 function textOf({ least, most, empty, pattern, called, not, date }: Is<'text'>): Joi.Schema {
   let schema = Joi.string()
   if (empty) schema = schema.allow('')
   if (least !== undefined) schema = schema.min(least)
   if (most !== undefined) schema = schema.max(most)
-  if (pattern) schema = called ? schema.pattern(pattern, called) : schema.pattern(pattern)
+  if (pattern) schema = called ? schema.pattern(pattern, called).messages(AS_CALLED) : schema.pattern(pattern)
   if (date) schema = schema.isoDate()
   return not ? schema.invalid(...not) : schema
 }

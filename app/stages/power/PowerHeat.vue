@@ -98,12 +98,13 @@ function workOut() {
 <template>
   <section data-test="heat">
     <template v-if="heat">
-      <div class="settings">
+      <div class="settings level">
         <v-select
           label="cooler"
           :items="coolers"
           :model-value="plan.cooler"
-          :disabled="things.cooler !== null"
+          :readonly="things.cooler !== null"
+          :menu-icon="things.cooler ? '' : undefined"
           :hint="inPlan(things.cooler)"
           :persistent-hint="things.cooler !== null"
           data-test="cooler"
@@ -125,7 +126,8 @@ function workOut() {
           label="it stands"
           :items="enclosures"
           :model-value="plan.enclosure"
-          :disabled="things.enclosure !== null"
+          :readonly="things.enclosure !== null"
+          :menu-icon="things.enclosure ? '' : undefined"
           :hint="inPlan(things.enclosure)"
           :persistent-hint="things.enclosure !== null"
           data-test="enclosure"
@@ -297,6 +299,8 @@ function workOut() {
 <style scoped>
 section { display: grid; gap: 12px; min-width: 0; }
 .settings { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; padding-top: 4px; }
+/* Those with a word below stand beside those without. */
+.level { align-items: flex-start; }
 .settings > .v-input { flex: 0 0 168px; }
 .point { display: grid; grid-template-columns: 96px 76px; gap: 4px; }
 .verdict { display: flex; gap: 12px; align-items: center; }

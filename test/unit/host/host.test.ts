@@ -13,7 +13,7 @@ import { ownedText } from '../../../core/host/owned'
 import { idleOutputs } from '../../../core/host/programs'
 import { desktopWord, serviceWord } from '../../../core/host/quoting'
 import { textOf } from '../../../core/host/types'
-import { applyEdit } from '../../../core/plan/edits'
+import { applyEdit, type Edit } from '../../../core/plan/edits'
 import { overlayForPart } from '../../../core/overlays/write'
 import type { Host } from '../../../core/plan/host-shape'
 import { readPlan } from '../../../core/plan/read'
@@ -175,6 +175,15 @@ describe('findings about programs and names', () => {
     expect(codes(told({}, { runs: [run()] }))).toEqual(['host.no-user'])
     expect(codes(told({}, { user: 'root', runs: [run()] }))).toEqual(['host.no-user'])
     expect(codes(told({}, { user: 'a', runs: [run({ command: './run.py' })] }))).toEqual(['host.command-off'])
+    // A file's name alone is looked for in /: its folder ends it, and one that is named already needs nothing.
+    const lost = told({}, { user: 'a', runs: [run({ command: 'python3 run.py' })] })
+    expect(codes(lost)).toEqual(['host.command-off'])
+    const [fix] = evaluate(lost, catalogue).findings.find(({ code }) => code === 'host.command-off')!.fixes
+    expect(codes(applyEdit(lost, { edit: 'all', edits: fix!.edits as Edit[] }).plan)).toEqual([])
+    for (const fine of ['python3 /home/a/run.py', '~/run.py', 'python3 -m http.server', 'sh -c "cd /srv && ./run.py"']) {
+      expect(codes(told({}, { user: 'a', runs: [run({ command: fine })] })), fine).toEqual([])
+    }
+    expect(codes(told({}, { user: 'a', runs: [run({ command: 'python3 run.py', how: 'desktop' })] }))).toEqual([])
     expect(codes(told({}, { user: 'a', runs: [run({ command: 'python3 "x' })] }))).toEqual(['host.command-off'])
     expect(codes(told({}, { user: 'a', runs: [run({ how: 'page', command: 'localhost' })] }))).toEqual(['host.command-off'])
     expect(codes(told({}, { user: 'a', runs: [run(), run({ id: 's' })] }))).toEqual(['host.name-twice'])

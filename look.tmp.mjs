@@ -1,0 +1,27 @@
+import { chromium } from 'playwright'
+import { readFileSync } from 'node:fs'
+const base = 'http://127.0.0.1:4394'
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
+const c = await b.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })
+const page = await c.newPage()
+await page.goto(base + '/')
+const plan = JSON.parse(readFileSync('/tmp/w/fe/c02.json', 'utf8'))
+await page.locator('[data-test=import-file] input').setInputFiles({ name: 'p.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
+const link = page.getByRole('link', { name: 'c02' }).first()
+const href = (await link.getAttribute('href')).replace(/\/wiring$/, '')
+await page.goto(base + href + '/power'); await page.click('[data-test=power-heat]'); await page.waitForTimeout(1500)
+await page.screenshot({ path: '/tmp/w/a.png' })
+await page.goto(base + '/')
+const kiosk = page.getByRole('link', { name: 'Tool library kiosk' }).first()
+const kh = (await kiosk.getAttribute('href')).replace(/\/wiring$/, '')
+await page.goto(base + kh + '/build'); await page.click('[data-test=build-parts]'); await page.click('[data-test=open-stock]')
+await page.getByTestId?.('x'); 
+await page.locator('[data-test=stock-file] input').setInputFiles({ name: 's.csv', mimeType: 'text/csv', buffer: Buffer.from('What,Count,Place\n"Tall case, room for one add-on board",1,box\n') })
+await page.waitForTimeout(800)
+await page.locator('[data-test=stock]').getByRole('button', { name: 'Close' }).click()
+await page.goto(base + kh + '/build'); await page.waitForTimeout(1500)
+const f = page.locator('article', { hasText: 'in your drawer' }).first()
+console.log(await f.count())
+if (await f.count()) await f.scrollIntoViewIfNeeded()
+await page.screenshot({ path: '/tmp/w/b.png' })
+await b.close()
