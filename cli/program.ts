@@ -52,6 +52,7 @@ export function program(args: string[]): number {
   else {
     for (const problem of reading.problems) console.log(problem)
     console.log(`${LANGUAGE_NAMES[reading.language]}, pins ${COUNTED[reading.numbering]}${reading.isUnsure ? ' (not sure)' : ''}`)
+    if (!held.length && !reading.problems.length) console.log('Nothing of pins, buses, addresses and devices was found in it.')
     for (const { says, line } of reading.evidence.slice(0, 3)) console.log(`  since ${line ? `line ${line}: ` : ''}${says}`)
     for (const { sighting, verdict, says, should } of held) {
       const what = `${sighting.name && sighting.name !== sighting.text ? `${sighting.name} ` : ''}${sighting.text}`
@@ -79,9 +80,13 @@ export function begin(args: string[]): number {
   const reading = readProgram(textIn(file), readAs(file, values))
   const { plan, left } = planFrom(reading, { name: values.name ?? (file.split('/').at(-1) || 'Begun'), board, supply: supply ?? null },
     shippedCatalogue)
+  for (const problem of reading.problems) console.error(`${file}: ${problem}`)
   for (const { line, text, why } of left) console.error(`${file}:${line}: ${text} is left out: ${why}`)
   const text = writePlanText(plan)
   if (values.output === undefined) process.stdout.write(text)
   else writeFileSync(values.output, text)
+  if (!plan.parts.length && !left.length && !reading.problems.length) {
+    console.error(`${file}: nothing in it could be told: there is no pin, address or device in it.`)
+  }
   return plan.parts.length ? 0 : 1
 }

@@ -43,11 +43,22 @@ export function readProgram(text: string, as: ReadAs = {}): Reading {
   return readLines(text.replace(/(\\?)\r\n/g, (_, slash: string) => ` ${slash}\n`), as)
 }
 
+/** Has what no keyboard types: zeros, or many signs that stand for nothing. */
+function isNoText(text: string): boolean {
+  if (text.includes('\0')) return true
+  const odd = text.match(/[\p{Cc}\uFFFD]/gu)?.filter(sign => !'\t\n\v\f\r\u001B'.includes(sign)) ?? []
+  return odd.length > text.length / 50
+}
+
 /** A text whose lines end as they do on a board: the others have a blank before, so that every letter is at its place. */
 function readLines(text: string, { name, language = languageOf(text, name), numbering }: ReadAs): Reading {
   if (text.length > MOST_CHARACTERS) return {
     language, sightings: [], passedOver: [], numbering: 'line', isUnsure: false, evidence: [], isController: false,
     problems: [`The text has ${text.length} characters; up to ${MOST_CHARACTERS} are read. Give the part with the pins in it.`],
+  }
+  if (isNoText(text)) return {
+    language, sightings: [], passedOver: [], numbering: 'line', isUnsure: false, evidence: [], isController: false,
+    problems: ['That is no text: a program, a picture or an archive as it lies on a disk. Give what was written by hand.'],
   }
   const found = byLanguage(text, language)
   const counted = numberingOf({ text, ...found })

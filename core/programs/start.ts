@@ -44,6 +44,15 @@ const THINGS: readonly Thing[] = [
   { words: /^(ir|infrared)$/, type: 'infrared-receiver', terminals: [[null, 'out']] },
 ]
 
+const BUSES = { i2c: 'the I²C bus', spi: 'the SPI bus', serial: 'the serial port' } as const
+
+/** The bus of which a wire of that name is mostly one. practice */
+function busOf(word: string): keyof typeof BUSES | null {
+  if (/^(sda|scl)$/.test(word)) return 'i2c'
+  if (/^(mosi|miso|sck|sclk|clk|cs|ce)$/.test(word)) return 'spi'
+  return /^(tx|rx|txd|rxd)$/.test(word) ? 'serial' : null
+}
+
 /** Parts at which an address is mostly meant, where several have it. practice */
 const USUAL_AT: Readonly<Record<number, string>> = {
   0x76: 'pressure-humidity-i2c', 0x77: 'pressure-humidity-i2c', 0x3c: 'oled-i2c', 0x3d: 'oled-i2c', 0x27: 'text-display-i2c',
@@ -93,6 +102,8 @@ export function planFrom(reading: Reading, { name, board, supply }: { name: stri
     else taken.push({ part: id, lines: [line] })
   }
   const seen = new Set<string>()
+  /** Wires of a bus: of a part that is found elsewhere in the text, or of nobody. */
+  const wires: { line: number, text: string, bus: keyof typeof BUSES }[] = []
   /** Parts with a terminal still open, by type. */
   const open = new Map<string, { id: string, terminals: Set<string> }>()
   for (const sighting of reading.sightings) {
@@ -114,9 +125,9 @@ export function planFrom(reading: Reading, { name, board, supply }: { name: stri
         const found = thing ? terminalFor(thing, words) : null
         const part = thing && catalogue.parts.get(thing.type)
         if (!found || !part) {
-          if (!/^(sda|scl|mosi|miso|sck|sclk|clk|cs|ce|tx|rx|txd|rxd)$/.test(words[0] ?? '')) left.push({
-            line, text, why: `what hangs on G${place.line} is not told by its name`,
-          })
+          const bus = busOf(words[0] ?? '')
+          if (bus) wires.push({ line, text: `${sighting.name || words[0]!} ${text}`.trim(), bus })
+          else left.push({ line, text, why: `what hangs on G${place.line} is not told by its name` })
           continue
         }
         seen.add(`pin ${place.position}`)
@@ -144,6 +155,11 @@ export function planFrom(reading: Reading, { name, board, supply }: { name: stri
     else if (kind === 'device' && /tty|serial/.test(String(value))) left.push({ line, text, why: 'what speaks there is not told: add it on the Parts stage' })
   }
   plan = withSelect(plan, reading, catalogue)
+  const joined = new Set(gatherFacts(plan, catalogue).groups.map(({ kind: of }) => of as string))
+  for (const { bus, ...wire } of wires) {
+    if (!joined.has(bus)) left.push({ ...wire, why: `which part is on ${BUSES[bus]} is not told: add it on the Parts stage` })
+  }
+  left.sort((a, b) => a.line - b.line)
   const placed = placePlan(plan, catalogue, { scope: 'rest' })
   return { taken, left, plan: placed.ok ? applyEdit(plan, { edit: 'all', edits: placementEdits(plan, placed) }).plan : plan }
 }

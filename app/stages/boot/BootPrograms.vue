@@ -40,6 +40,9 @@ const difference = computed(() => read.value && program.value && panel.value ===
   : [])
 const summary = computed(() => {
   if (!read.value) return ''
+  const [problem] = read.value.reading.problems
+  if (problem) return problem
+  if (!read.value.held.length) return 'Nothing of pins, buses, addresses and devices was found in it.'
   const { agrees, contradicts, unknown } = read.value.counts
   return `${contradicts} contradict${contradicts === 1 ? 's' : ''} the plan, ${agrees} agree${agrees === 1 ? 's' : ''}, ${unknown} not told`
 })

@@ -124,7 +124,14 @@ function make() {
       data-test="begun"
       role="status"
     >
-      <p v-if="!begun.plan.parts.length">
+      <p v-if="begun.reading.problems.length">
+        <b>{{ begun.reading.problems.join(' ') }}</b>
+      </p>
+      <p v-else-if="!begun.plan.parts.length && begun.left.length">
+        <b>No part is told by it.</b> The plan begins with the board alone and goes along with the text: add the parts, and it is held
+        against them.
+      </p>
+      <p v-else-if="!begun.plan.parts.length">
         <b>Nothing in it could be told.</b> Is there a pin, an address or a device in it?
       </p>
       <ul v-else>
@@ -148,7 +155,7 @@ function make() {
       <v-btn
         color="primary"
         variant="flat"
-        :disabled="!begun?.plan.parts.length"
+        :disabled="!begun?.plan.parts.length && !begun?.left.length"
         data-test="begin-make"
         @click="make"
       >

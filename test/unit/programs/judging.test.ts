@@ -152,6 +152,22 @@ describe('a plan begun from a text', () => {
       why: 'what hangs on G26 is not told by its name' }])
   })
 
+  it('says that a bus is wired and nobody on it is named', () => {
+    const alone = begun('Sensor,Pin\nSDA,3\nSCL,5\n', 'x.csv')
+    expect(alone.plan.parts).toEqual([])
+    expect(alone.left.map(({ line, text, why }) => `${line} ${text} ${why}`)).toEqual([
+      '2 SDA 3 which part is on the I²C bus is not told: add it on the Parts stage',
+      '3 SCL 5 which part is on the I²C bus is not told: add it on the Parts stage',
+    ])
+    // With its address somewhere it is nobody's no more.
+    expect(begun('SDA = 3\nSCL = 5\nAIR_ADDRESS = 0x77\nbus.read_byte(AIR_ADDRESS)\n', 'x.py').left).toEqual([])
+  })
+
+  it('takes nothing for a text that is none', () => {
+    const { sightings, problems } = readProgram('\0\u0001\u0002GPIO 17', { name: 'x.bin' })
+    expect([sightings.length, problems[0]]).toEqual([0, expect.stringMatching(/^That is no text/)])
+  })
+
   // Law: the text agrees with what was begun from it.
   it.each(['p01-lamp.py', 'p02-relays.py', 'p04-screen.py', 'c03-config.h', 'd05-table.csv', 'h20.txt', 'j05-list.js'])(
     'agrees with %s', async (name) => {
