@@ -12,6 +12,7 @@ import type { Facts } from './facts/types'
 import { judge, type Finding } from './findings'
 import { isOpen, withSetAside } from './findings/set-aside'
 import { socketsOf, type SocketUse } from './findings/sockets'
+import { fastenersOf } from './mechanics/stack'
 import { netlistOf } from './netlist/build'
 import { reasonsOf } from './placement/reasons'
 import { STAGE_IDS, type Plan, type StageId } from './plan/types'
@@ -89,7 +90,7 @@ export function evaluateFacts(facts: Facts): Report {
     signals,
     boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...files.merged },
     wires,
-    partsList: partsListOf(netlist, wires, plan.build.mount),
+    partsList: partsListOf(netlist, wires, fastenersOf(facts)),
     expected: expectedOf(facts, power),
     stages: stagesOf(plan, stageCounts),
   }

@@ -149,6 +149,7 @@ export const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
       washers: fc.boolean(),
     })),
   }),
+  fc.record({ edit: fc.constant('set-spacers' as const), on: fc.boolean() }),
   fc.record({
     edit: fc.constant('place-body' as const), id: partId, place: fc.option(fc.record({
       on: fc.constantFrom('table' as const, 'lid' as const), xMm: fc.constantFrom(0, 90), turned: fc.boolean(),

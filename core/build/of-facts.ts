@@ -1,6 +1,7 @@
 /** Steps straight from facts, for whoever has no netlist at hand. */
 import type { Facts } from '../facts/types'
 import { assemblyOf } from '../mechanics/assembly'
+import { fastenersOf } from '../mechanics/stack'
 import { netlistOf } from '../netlist/build'
 import type { Tree } from '../netlist/supply/types'
 import { powerOf } from '../power/report'
@@ -16,7 +17,7 @@ export function sheetOf(facts: Facts, stops: readonly string[]): PaperDocument {
   const netlist = netlistOf(facts, power.tree)
   const wires = wiresOf(facts, netlist)
   return benchSheetOf({
-    facts, netlist, wires, stops, items: partsListOf(netlist, wires, facts.plan.build.mount), build: buildOf(facts, netlist, wires),
+    facts, netlist, wires, stops, items: partsListOf(netlist, wires, fastenersOf(facts)), build: buildOf(facts, netlist, wires),
     assembly: facts.board?.body ? assemblyOf(facts, power.tree) : null,
   })
 }

@@ -1,5 +1,5 @@
 /** The parts list: every component of the netlist, and every conductor that has to be bought or cut, each kind once with its count. */
-import { mountAnswer, type Mount } from '../mechanics/fasteners'
+import type { Fastener } from '../mechanics/stack'
 import type { Component, Conductor, Netlist } from '../netlist/types'
 import type { Wire } from './wires'
 
@@ -26,7 +26,7 @@ export interface ListedItem {
  * Every component, and every conductor that is a thing of its own. Leads that come with a supply come with it. Law: each component is in
  * exactly one row. Wires are cut from one reel for each gauge and colour, in the lengths of the wire list.
  */
-export function partsListOf({ components, conductors }: Netlist, wires: readonly Wire[], mount?: Mount): ListedItem[] {
+export function partsListOf({ components, conductors }: Netlist, wires: readonly Wire[], fasteners: readonly Fastener[]): ListedItem[] {
   const wireOf = new Map(wires.map(wire => [wire.key, wire]))
   const rows = new Map<string, ListedItem>()
   const add = (key: string, item: Omit<ListedItem, 'count' | 'names' | 'ids'>, name: string, id: string) => {
@@ -63,10 +63,8 @@ export function partsListOf({ components, conductors }: Netlist, wires: readonly
   }
   // Wires last, by gauge and colour: they are cut together.
   const [bought, reels] = [[...rows.values()].filter(isNoWire), [...rows.values()].filter(row => !isNoWire(row))]
-  const fasteners = mount
-    ? mountAnswer(mount).items.map(({ what, count }): ListedItem => ({ what, kind: 'fastener', count, names: [], ids: [], price: null }))
-    : []
-  return [...bought, ...fasteners, ...reels.sort((a, b) => a.what.localeCompare(b.what, 'en', { numeric: true }))]
+  const held = fasteners.map(({ what, count }): ListedItem => ({ what, kind: 'fastener', count, names: [], ids: [], price: null }))
+  return [...bought, ...held, ...reels.sort((a, b) => a.what.localeCompare(b.what, 'en', { numeric: true }))]
 }
 
 /** What a list costs together, made up, and for how many things nobody says a price. Wire from the reel costs nothing here. */

@@ -3,19 +3,44 @@ import { shownOrder } from '../build/steps'
 import { benchOf } from '../build/steps/make'
 import { bestOrder, brokenBy, smallestCircle } from '../build/steps/order'
 import { wiresOf } from '../build/wires'
-import { mountAnswer } from '../mechanics/fasteners'
+import { mountAnswer, SERIES } from '../mechanics/fasteners'
+import { stackOnSpacers } from '../mechanics/stack'
 import type { Edit } from '../plan/edits'
 import type { Finding, Rule } from './types'
 
 const MOST_TOLD = 6
+/** The thinner of the threads that boards are held by. */
+const THINNER = 'M2.5'
 
-/** A board on spacers that no screw of the series holds. */
-export const mountHolds: Rule = ({ facts: { plan: { build } } }) => {
-  if (!build.mount) return []
-  return mountAnswer(build.mount).problems.map(problem => ({
-    code: 'build.mount', id: 'build.mount', severity: 'caution', stages: ['build'], subjects: [], figures: [], sentence: problem,
-    title: 'Nothing that is sold holds the board on its plate', fixes: [],
-  }))
+/** Boards on spacers that no screw of the series holds, or whose holes are too small for the thread. */
+export const mountHolds: Rule = ({ facts }) => {
+  const { board, plan: { build: { mount, spacers } } } = facts
+  const told = (id: string, title: string, sentence: string, more: Partial<Finding> = {}): Finding => ({
+    code: 'build.mount', id, severity: 'caution', stages: ['build'], subjects: [], figures: [], title, sentence, fixes: [], ...more,
+  })
+  const tight = mount && board?.body?.holes?.find(({ dMm }) => dMm < SERIES[mount.thread].d)
+  return [
+    ...tight
+      ? [told('build.mount thread', `${mount.thread} does not go through the holes of the board`,
+          `Its holes have ${tight.dMm} mm: take ${THINNER}. Do not drill them up: conductors run beside them.`, {
+            figures: [{
+              label: 'hole', value: tight.dMm, unit: 'mm', limit: SERIES[mount.thread].d, origin: board!.body!.origin,
+            }],
+            fixes: tight.dMm >= SERIES[THINNER].d
+              ? [{ label: `Take ${THINNER}`, edits: [{ edit: 'set-mount', mount: { ...mount, thread: THINNER } }] }]
+              : [],
+          })]
+      : [],
+    ...mount
+      ? mountAnswer(mount).problems.map(problem =>
+          told('build.mount', 'Nothing that is sold holds the board on its plate', problem))
+      : [],
+    ...spacers && !tight
+      ? stackOnSpacers(facts).levels.flatMap(({ partId, name, problem }) => problem === null
+          ? []
+          : [told(`build.mount ${partId}`, `${name} has nothing that holds it on spacers`, problem, { subjects: [{ partId }] })])
+      : [],
+  ]
 }
 
 /** Only where the maker has an order or rules: what follows from the plan alone goes round in no circle. */

@@ -10,8 +10,9 @@ import type { Facts, ResolvedPart } from '../facts/types'
 import { boardPlugs, pluggedInto } from '../netlist/supply/plugged'
 import type { Tree } from '../netlist/supply/types'
 import type { NodeRef } from '../plan/power'
-import { mountAnswer } from './fasteners'
+import { mountAnswer, SERIES } from './fasteners'
 import { laidOut } from './lay-out'
+import { seatsOf, stackOnSpacers } from './stack'
 import { sittings, TOUCHES_MM } from './sittings'
 import { about, boundsOf, box, gapOf, length, middle, type Range, type Solid } from './solids'
 
@@ -58,8 +59,6 @@ export interface Assembly {
 /** Plastic of a pin header, and a pin above it, mm. memory */
 const PLASTIC_MM = 2.5
 const PIN_MM = 6
-/** From the board's face to the underside of what is pushed on, mm. memory: 11 to 12 */
-export const SEATED_MM = 11
 /** Housing of a wire's socket, mm. memory */
 const HOUSING_MM = 14
 const PITCH_MM = 2.54
@@ -87,6 +86,7 @@ class Assembling {
     const { board } = facts
     if (board && this.body) this.addBoard(board, this.body)
     for (const owner of facts.stack) this.addSeat(owner)
+    if (facts.plan.build.spacers) this.addSpacers()
     this.addWires()
     this.addPlugs()
     // Fans come last: where nothing is said, one hangs under the lid only where there is room for it.
@@ -154,15 +154,11 @@ class Assembling {
 
   /** A board that is pushed on: over the header where it belongs, above what is there already. */
   private addSeat(owner: ResolvedPart): void {
-    const cover = coverOf(owner)
     const at = this.body?.headerAt
     const { body } = owner.part
-    if (!cover || !at) return void (body || this.unknown.push({ partId: owner.id, name: owner.name }))
-    if (!body) return void this.unknown.push({ partId: owner.id, name: owner.name })
-    const own = body.headerAt ?? at
-    const x0 = at.xMm + (Math.ceil(cover.from / 2) - 1) * PITCH_MM - own.xMm
-    const y0 = at.yMm - own.yMm
-    const under = this.topOver(cover.from, cover.to) + SEATED_MM + (this.facts.plan.build.places[owner.id]?.liftMm ?? 0)
+    const seat = seatsOf(this.facts).find(one => one.owner === owner)
+    if (!seat || !body || !at) return void (body || this.unknown.push({ partId: owner.id, name: owner.name }))
+    const { x0, y0, underMm: under } = seat
     const thick = body.boardMm ?? 0
     const [x, y]: [Range, Range] = [[x0, x0 + body.widthMm], [y0, y0 + body.depthMm]]
     const common = { owner: owner.id, origin: body.origin, kind: 'add-on' as const }
@@ -177,6 +173,20 @@ class Assembling {
       ...common, id: `${owner.id}.below`, name: `joints under ${owner.name}`, solid: box(x, y, [under - body.belowMm, under]),
     })
     this.top.set(owner.id, under + thick)
+  }
+
+  /** What holds the boards that are pushed on. */
+  private addSpacers(): void {
+    const { thread, levels } = stackOnSpacers(this.facts)
+    const across = 2 * SERIES[thread].d
+    for (const { partId, below, spacerMm, holes, problem } of levels) {
+      if (spacerMm === null || problem !== null) continue
+      const from = below === null ? 0 : this.top.get(below) ?? 0
+      for (const [i, { x, y }] of holes.entries()) this.add({
+        id: `${partId}.spacer-${i + 1}`, owner: partId, name: `spacer ${i + 1} under ${partId}`, kind: 'spacer', origin: 'practice',
+        solid: { shape: 'cylinder', x: about(x, across), y: about(y, across), z: [from, from + spacerMm] },
+      })
+    }
   }
 
   /** Upper face of what lies over these positions: of an add-on board, or the board's own. */

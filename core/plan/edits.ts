@@ -50,6 +50,7 @@ export type Edit
     | { edit: 'colour-rule', carries: Carries, colour: string | null }
     | { edit: 'order-steps', order: string[] }
     | { edit: 'set-mount', mount: NonNullable<Plan['build']['mount']> | null }
+    | { edit: 'set-spacers', on: boolean }
     | { edit: 'set-flat-cables', flat: Plan['build']['flat'] }
     | { edit: 'place-body', id: string, place: Plan['build']['places'][string] | null }
   /** Sizes measured at a thing; `null` takes the file's again. */
@@ -167,6 +168,10 @@ const CHANGES: Changes = {
   'set-mount': (plan, { mount }) => {
     const { mount: _, ...rest } = plan.build
     return { ...plan, build: mount ? { ...rest, mount } : rest }
+  },
+  'set-spacers': (plan, { on }) => {
+    const { spacers: _, ...rest } = plan.build
+    return { ...plan, build: on ? { ...rest, spacers: true } : rest }
   },
   'set-flat-cables': (plan, { flat }) => ({ ...plan, build: { ...plan.build, flat } }),
   'place-body': (plan, { id, place }) => ({ ...plan, build: { ...plan.build, places: withEntry(plan.build.places, id, place) } }),

@@ -146,6 +146,8 @@ const build = open({
     thread: oneOf('M2.5', 'M3'), plateMm: number({ least: 0.3, most: 20 }), underMm: number({ least: 0, most: 60 }), washers: starting(
       flag, false),
   })),
+  /** Boards that are pushed on stand on spacers, where holes lie over holes. */
+  spacers: optional(flag),
   /** Where a thing lies or is put, by part; where nothing is said it is laid out beside the board. */
   places: starting(map(open({
     on: oneOf('table', 'board', 'lid', 'socket'),

@@ -49,7 +49,7 @@ test('a rule of the maker that goes round in a circle is a stop with a way out',
 
 test('a board on a plate has its spacers and screws, each length with its reason, and they stand in the parts list', async ({ page }) => {
   await openDemo(page, 'Tool library kiosk', 'build')
-  await page.getByText('Board on a plate: spacers and screws').click()
+  await page.getByText('Spacers and screws').click()
   await page.getByTestId('mount-on').locator('input').check()
   await expect(page.getByTestId('mount-answer')).toContainText('4 × Spacer, M2.5')
   await expect(page.getByTestId('mount')).toContainText('of thread hold')
@@ -57,8 +57,13 @@ test('a board on a plate has its spacers and screws, each length with its reason
   await field(page, 'mount-under').fill('9')
   await field(page, 'mount-under').blur()
   await expect(page.getByTestId('mount-answer')).toContainText('10 mm')
+  // A board that is pushed on stands on what holds the one below.
+  await page.getByTestId('spacers-on').locator('input').check()
+  await expect(page.getByTestId('levels')).toContainText('4 × Spacer, M2.5, stud of 5 mm and thread, 11 mm')
+  await expect(page.getByTestId('step-seat:voice')).toContainText('4 × Screw, pan head, M2.5 × 5, from above')
   await page.getByTestId('build-parts').click()
   await expect(page.getByTestId('parts-list')).toContainText('Spacer, M2.5, thread at both ends, 10 mm')
+  await expect(page.getByTestId('parts-list')).toContainText('Spacer, M2.5, stud of 5 mm and thread, 11 mm')
   await saved(page)
 })
 

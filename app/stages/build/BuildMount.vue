@@ -1,10 +1,18 @@
 <script setup lang="ts">
-/** The board on spacers on a plate: which spacers, which screws, and why not the others. */
+/** The board on spacers on a plate, and boards that are pushed on it: which spacers, which screws, and why not the others. */
+import { fastenersInWords as inWords, levelItems, mountItems, stackOnSpacers } from '~~/core/mechanics/stack'
 import { BOARD_MM, mountAnswer, screwVerdicts, SERIES, type Mount } from '~~/core/mechanics/fasteners'
 
 const project = useProjectStore()
 const mount = computed(() => project.plan!.build.mount ?? null)
 const answer = computed(() => mount.value && mountAnswer(mount.value))
+const stack = computed(() => project.facts && stackOnSpacers(project.facts))
+const levels = computed(() => stack.value?.levels ?? [])
+const spacers = computed(() => project.plan!.build.spacers === true)
+const items = computed(() => project.facts ? mountItems(project.facts) : [])
+const onSpacers = (on: boolean) => project.edit({ edit: 'set-spacers', on }, on
+  ? 'Put what is pushed on onto spacers'
+  : 'Leave what is pushed on to the header')
 const THREADS = (['M2.5', 'M3'] as const).map(value => ({ value, title: value }))
 const USUAL: Mount = { thread: 'M2.5', plateMm: 3, underMm: 3, washers: false }
 
@@ -32,9 +40,9 @@ const screws = computed(() => {
 
 <template>
   <FoldPanel
-    title="Board on a plate: spacers and screws"
+    title="Spacers and screws"
     data-test="mount"
-    :open="mount !== null"
+    :open="mount !== null || spacers"
   >
     <v-checkbox
       :model-value="mount !== null"
@@ -43,6 +51,36 @@ const screws = computed(() => {
       data-test="mount-on"
       @update:model-value="turn(!!$event)"
     />
+    <v-checkbox
+      :model-value="spacers"
+      :disabled="!levels.length && !spacers"
+      label="Boards that are pushed on stand on spacers"
+      :hint="levels.length ? undefined : 'No board of the plan is pushed on that has holes over those below it.'"
+      :persistent-hint="!levels.length"
+      data-test="spacers-on"
+      @update:model-value="onSpacers(!!$event)"
+    />
+    <ul
+      v-if="spacers && levels.length"
+      class="levels"
+      data-test="levels"
+    >
+      <li
+        v-for="level in levels"
+        :key="level.partId"
+      >
+        <b>{{ level.name }}</b>, {{ level.gapMm }} mm over what is below:
+        <span
+          v-if="level.problem"
+          class="bad"
+        >{{ level.problem }}</span>
+        <template v-else>
+          {{ inWords(levelItems(level, stack!.thread)) }}<template v-if="level.studMm">
+            (the studs go through the board below, in place of its screws)
+          </template>
+        </template>
+      </li>
+    </ul>
     <template v-if="mount">
       <div class="fields">
         <v-select
@@ -90,7 +128,7 @@ const screws = computed(() => {
         v-if="answer!.items.length"
         data-test="mount-answer"
       >
-        <b>{{ answer!.items.map(({ what, count }) => `${count} × ${what}`).join('; ') }}.</b> They stand in the parts list.
+        <b>{{ inWords(items) }}.</b> They stand in the parts list.
       </p>
       <div class="both">
         <v-table
@@ -124,6 +162,7 @@ const screws = computed(() => {
 
 <style scoped>
 .fields { display: grid; gap: 10px; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); align-items: center; padding: 6px 0; }
+.levels { margin: 0; padding: 0 0 6px 20px; }
 .bad { color: var(--carmine); font-weight: 650; }
 .both { display: grid; gap: 6px 24px; grid-template-columns: repeat(auto-fit, minmax(300px, 1fr)); }
 caption { text-align: start; font-weight: 650; padding: 6px 0 2px; }

@@ -4,7 +4,7 @@ import { thingKind } from '../../catalogue/things'
 import type { Board } from '../../catalogue/types'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import type { Component, Conductor, Netlist } from '../../netlist/types'
-import { mountAnswer, type Mount } from '../../mechanics/fasteners'
+import { fastenersInWords, levelItems, mountItems, stackOnSpacers } from '../../mechanics/stack'
 import { meetingsOf } from '../harness'
 import type { Wire } from '../wires'
 import { NO_SHORT, SHORT_READING } from '../../vocabulary/reading'
@@ -107,7 +107,7 @@ class Sorted {
         'Position 1 is the square pad of the header, position 2 is beside it.'],
       check: 'You can put a finger on position 1.',
     })
-    if (board && plan.build.mount) this.addMount(plan.build.mount)
+    if (board && plan.build.mount) this.addMount()
     for (const owner of facts.parts) this.addThing(owner)
     if (netlist.components.some(({ kind }) => kind === 'splice')) this.add({
       id: 'splices', title: 'Make the places where wires meet', side: 'top',
@@ -129,13 +129,27 @@ class Sorted {
     if (board) this.addFirstPower()
   }
 
-  private addMount(mount: Mount): void {
-    const { items } = mountAnswer(mount)
+  private addMount(): void {
+    const { facts } = this
+    const isStudded = facts.plan.build.spacers && stackOnSpacers(facts).insteadOfMount > 0
     this.add({
       id: 'mount', title: 'Board on its spacers', tool: 'screwdriver', minutes: 10,
-      how: [...items.map(({ what, count }) => `${count} × ${what}.`), 'All screws loosely first, then tight, crosswise.'],
+      how: [
+        ...mountItems(facts).map(({ what, count }) => `${count} × ${what}.`),
+        ...isStudded ? ['Where a board is pushed on later its spacers hold this one, by their studs, in place of screws.'] : [],
+        'All screws loosely first, then tight, crosswise.',
+      ],
       check: 'It stands on all four, and nothing under it touches the plate.',
     })
+  }
+
+  /** What a board that is pushed on stands on, in words; null where it hangs on the header alone. */
+  private heldOnSpacers(id: string): string | null {
+    if (!this.facts.plan.build.spacers) return null
+    const { thread, levels } = stackOnSpacers(this.facts)
+    const level = levels.find(({ partId }) => partId === id)
+    const items = level ? levelItems(level, thread) : []
+    return items.length ? `${fastenersInWords(items)}.` : null
   }
 
   private addThing({ id, name, part }: ResolvedPart): void {
@@ -187,11 +201,15 @@ class Sorted {
     const seat = mine.find(({ kind }) => kind === 'seat')
     const cautions = cautionsOf(part)
     const lift = this.facts.plan.build.places[id]?.liftMm
+    const held = this.heldOnSpacers(id)
     if (seat) return this.add({
-      id: `seat:${id}`, title: `Push on ${name}`, side: 'top', minutes: 5, cautions,
+      id: `seat:${id}`, title: `Push on ${name}`, side: 'top', minutes: held ? 15 : 5, cautions,
+      ...held && { tool: 'screwdriver' as const },
       how: [
+        ...held ? [`On the board below first: ${held}`] : [],
         ...lift ? [`A riser of ${lift} mm goes on the header first.`] : [],
         'Position 1 over position 1: not one row or column off, not turned.', 'Look along the header from the side before you press.',
+        ...held ? ['Then the screws, all loosely first: the board lies on every spacer before one is tight.'] : [],
       ],
       check: 'No pin of the header stands free at either end, and none beside the socket.', hold: true,
     })
