@@ -1,4 +1,5 @@
 /** Bodies in their places, what has no room, and the ways out, over boards, add-on boards, coolers and cases. */
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { stepsOf } from '../../core/build/of-facts'
 import { bodiesAsCsv, labelsAsCsv } from '../../core/build/table'
@@ -10,9 +11,9 @@ import { SEATED_MM } from '../../core/mechanics/stack'
 import { seenFrom, trunkWay } from '../../core/mechanics/seen'
 import { svgOf } from '../../core/mechanics/svg'
 import { gapOf } from '../../core/mechanics/solids'
-import { applyEdit } from '../../core/plan/edits'
+import { applyEdit, type Edit } from '../../core/plan/edits'
 import type { Plan } from '../../core/plan/types'
-import { placedPlans } from '../generated'
+import { placed, placedPlans } from '../generated'
 import { catalogue, codesOf, findingsOf, planOf } from '../plans'
 
 const seen = (plan: Plan) => bodiesOf(gatherFacts(plan, catalogue))
@@ -272,4 +273,34 @@ describe('every part that takes room', () => {
         expect(thing.insideMm!.depthMm).toBeGreaterThan(board!.depthMm)
       }
     })
+})
+
+describe('what Voltaris puts somewhere', () => {
+  it('law: a part alone is in nothing; a board over a tall socket is, and its way out ends it', () => {
+    for (const board of catalogue.boards.keys()) for (const part of catalogue.parts.values()) {
+      const plan = planOf(board, { it: part.id })
+      const found = room(plan)
+      if (found.length) expect(part.isAddOn, `${board} ${part.id}: ${found[0]!.title}`).toBe(true)
+      for (const finding of found) {
+        expect(finding.fixes.length, `${board} ${part.id}`).toBeGreaterThan(0)
+        for (const fix of finding.fixes) {
+          expect(room(applyEdit(plan, { edit: 'all', edits: fix.edits as Edit[] }).plan), `${board} ${part.id} ${fix.label}`).toEqual([])
+        }
+      }
+    }
+  })
+
+  it('law: wired by Voltaris, without case, cooler and boards that are pushed on, nothing is in anything', () => {
+    const loose = [...catalogue.parts.values()].filter(part => !part.isAddOn && !part.thing).map(({ id }) => id)
+    let wired = 0
+    fc.assert(fc.property(
+      fc.constantFrom(...catalogue.boards.keys()), fc.uniqueArray(fc.constantFrom(...loose), { minLength: 2, maxLength: 8 }),
+      (board, types) => {
+        const plan = planOf(board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])))
+        const done = placed(plan) ?? plan
+        if (done !== plan) wired++
+        expect(room(done).map(({ title }) => title), types.join(' ')).toEqual([])
+      }), { numRuns: 60, seed: 15 })
+    expect(wired).toBeGreaterThan(20)
+  })
 })
