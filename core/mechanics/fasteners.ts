@@ -110,7 +110,7 @@ export interface MountAnswer {
 }
 
 /** Boards have four holes. memory */
-const HOLES = 4
+export const HOLES = 4
 
 /** A board on spacers on a plate: what to buy. Two screws share one spacer and may not meet in it. */
 export function mountAnswer({ thread, plateMm, underMm, washers }: Mount): MountAnswer {

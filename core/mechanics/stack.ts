@@ -185,7 +185,9 @@ export function mountItems(facts: Pick<Facts, 'board' | 'stack' | 'plan'>): Fast
   if (!mount) return []
   const { items, topMm } = mountAnswer(mount)
   const instead = spacers ? stackOnSpacers(facts).insteadOfMount : 0
-  return items.map(item => item.what === `Screw, pan head, ${mount.thread} × ${topMm}` ? { ...item, count: item.count - instead } : item)
+  // Their washers stay in the box too: under a spacer they would lift the board off its seat.
+  const goes = new Set([`Screw, pan head, ${mount.thread} × ${topMm}`, `Washer, ${mount.thread}`])
+  return items.map(item => goes.has(item.what) ? { ...item, count: item.count - instead } : item)
     .filter(({ count }) => count > 0)
 }
 

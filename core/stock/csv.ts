@@ -30,20 +30,22 @@ export interface StockRead {
  */
 export function stockFromCsv(text: string, nameOf: (type: string) => string | undefined, idOf: (name: string) =>
   string | undefined): StockRead {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] })
-  const [head = [], ...rows] = data
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t'] })
+  // Empty lines count as lines: a problem is looked for where the table has it.
+  const lines = data.map((cells, i) => ({ cells, line: i + 1 })).filter(({ cells }) => cells.some(cell => cell.trim() !== ''))
+  const [{ cells: head } = { cells: [] as string[] }, ...rows] = lines
   const columns = head.map(cell => HEADINGS[cell.trim().toLowerCase()])
   if (!columns.includes('what') && !columns.includes('type')) return {
     entries: [], problems: [{ path: 'line 1', message: `There is no heading such as ${FIELDS.join(', ')}.` }],
   }
   const problems: Problem[] = []
-  const entries = rows.flatMap((row, i): Omit<StockEntry, 'id'>[] => {
+  const entries = rows.flatMap(({ cells: row, line: number }): Omit<StockEntry, 'id'>[] => {
     const cell = (name: string) => {
       const at = columns.indexOf(name as 'what')
       // A formula that was quoted as text when it went out comes back as it was.
       return (at < 0 ? '' : row[at] ?? '').trim().replace(/^'(?=[=+\-@\t\r])/, '')
     }
-    const line = `line ${i + 2}`
+    const line = `line ${number}`
     const counted = cell('count')
     const count = counted === '' ? 1 : Number(counted.replace(/\s|(?<=\d)[.,](?=\d{3}\b)/g, ''))
     const known = cell('type') && nameOf(cell('type')) !== undefined ? cell('type') : undefined

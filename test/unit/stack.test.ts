@@ -48,6 +48,13 @@ describe('boards that are pushed on, on spacers', () => {
     expect([topMm, bottomMm, screws]).toEqual([5, bottomMm, 8])
   })
 
+  it('with washers: those of the screws that studs take the place of are not bought', () => {
+    const mount: Mount = { thread: 'M2.5', plateMm: 3, underMm: 3, washers: true }
+    const count = (plan: Plan) => fastenersOf(factsOf(plan)).find(({ what }) => what.startsWith('Washer'))!.count
+    expect(count(stacked('forty-usb-c', ['audio-add-on'], mount))).toBe(4)
+    expect(count(stacked('forty-usb-c', ['clock-add-on'], mount))).toBe(8)
+  })
+
   it('a small board without holes hangs on the header alone', () => {
     expect(fastenersOf(factsOf(stacked('forty-usb-c', ['clock-add-on'])))).toEqual([])
   })

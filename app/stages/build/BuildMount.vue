@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The board on spacers on a plate, and boards that are pushed on it: which spacers, which screws, and why not the others. */
 import { fastenersInWords as inWords, levelItems, mountItems, stackOnSpacers } from '~~/core/mechanics/stack'
-import { BOARD_MM, mountAnswer, screwVerdicts, SERIES, type Mount } from '~~/core/mechanics/fasteners'
+import { BOARD_MM, HOLES, mountAnswer, screwVerdicts, SERIES, type Mount } from '~~/core/mechanics/fasteners'
 
 const project = useProjectStore()
 const mount = computed(() => project.plan!.build.mount ?? null)
@@ -29,9 +29,13 @@ const screws = computed(() => {
   if (!task || !found?.spacerMm) return []
   const washer = task.washers ? SERIES[task.thread].washerMm : 0
   const reach = (length: number | null, thick: number) => length === null ? 0 : length - thick - washer
+  // Where studs hold the board in every hole no screw goes through it.
+  const isStudded = spacers.value && (stack.value?.insteadOfMount ?? 0) >= HOLES
   return [
-    { name: 'Through the board, from above', length: found.topMm, task: { thread: task.thread, clampedMm: BOARD_MM + washer,
-      depthMm: found.spacerMm - reach(found.bottomMm, task.plateMm) } },
+    ...isStudded
+      ? []
+      : [{ name: 'Through the board, from above', length: found.topMm, task: { thread: task.thread, clampedMm: BOARD_MM + washer,
+          depthMm: found.spacerMm - reach(found.bottomMm, task.plateMm) } }],
     { name: 'Through the plate, from below', length: found.bottomMm, task: { thread: task.thread, clampedMm: task.plateMm + washer,
       depthMm: found.spacerMm - reach(found.topMm, BOARD_MM) } },
   ].map(entry => ({ ...entry, verdicts: screwVerdicts({ ...entry.task, endsAt: 'the other screw' }) }))

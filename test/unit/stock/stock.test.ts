@@ -126,6 +126,8 @@ describe('the stock as a table', () => {
     const { entries } = stockFromCsv('Name;Qty;Drawer\nPush button, one, to ground;12;left\nspare fuse;1 000;\n', nameOf, idOf)
     expect(entries).toEqual([{ what: 'Push button, one, to ground', count: 12, type: 'button-1', place: 'left' }, { what: 'spare fuse',
       count: 1000 }])
+    // A problem stands at the line where the table has it, empty ones counted.
+    expect(stockFromCsv('\nWhat,Count\n\nfuse,many\n', nameOf, idOf).problems.map(({ path }) => path)).toEqual(['line 4'])
     expect(stockFromCsv('Type,Count\nled-plain,3\n', nameOf, idOf).entries).toEqual([{ what: 'LED with resistor, one', count: 3,
       type: 'led-plain' }])
   })
