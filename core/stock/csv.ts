@@ -30,7 +30,10 @@ export interface StockRead {
  */
 export function stockFromCsv(text: string, nameOf: (type: string) => string | undefined, idOf: (name: string) =>
   string | undefined): StockRead {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t'] })
+  const table = text.replace(/^\uFEFF/, '')
+  // What parts the columns is guessed without empty lines, which would speak for none.
+  const { meta: { delimiter } } = Papa.parse(table, { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] })
+  const { data } = Papa.parse<string[]>(table, { delimiter })
   // Empty lines count as lines: a problem is looked for where the table has it.
   const lines = data.map((cells, i) => ({ cells, line: i + 1 })).filter(({ cells }) => cells.some(cell => cell.trim() !== ''))
   const [{ cells: head } = { cells: [] as string[] }, ...rows] = lines
