@@ -9,9 +9,9 @@ const BY_ENDING: readonly (readonly [RegExp, Language])[] = [
 
 /** What speaks for each, each time it stands in the text. */
 const SIGNS: Readonly<Record<Exclude<Language, 'json' | 'table'>, RegExp>> = {
-  python: /^\s*(import \w[\w.]*( as \w+)?|from [\w.]+ import |def \w+\(.*\).*:|class \w+.*:|if .*:|for .* in .*:|while .*:|try:|with .*:|elif .*:|else:)\s*(#.*)?$/,
+  python: /^\s*(import \w[\w.]*( as \w+)?(, *\w[\w.]*( as \w+)?)*|from [\w.]+ import |def \w+\(.*\).*:|class \w+.*:|if .*:|for .* in .*:|while .*:|try:|with .*:|elif .*:|else:)\s*(#.*)?$/,
   c: /^\s*(#\s*(include|define|ifdef|ifndef|pragma)\b|(static |const |constexpr |unsigned |extern |volatile )+\w|(void|int|bool|char|float|double|u?int\d+_t|auto) \w+.*[;{(]|std::|using namespace|}\s*;\s*$|\w+(::\w+)+.*;)/,
-  javascript: /^\s*(const |let |var |import .* from |export |(async )?function\b|.*=>|.*require\(|module\.exports|}\);?\s*$)/,
+  javascript: /^\s*(const |let |var |interface \w+.*\{|type \w+ =|for \((const|let) \w+ of |import .* from |export |(async )?function\b|.*=>|.*require\(|module\.exports|}\);?\s*$)/,
   shell: /^(#!.*\b(ba|da|a|z)?sh\b|\s*(fi|done|esac|then|do)\s*$|\s*(if|while|until) \[|\s*for \w+ in [^:]*(;|$)|\s*(sudo|echo|export|gpioset|gpioget|gpiomon|i2c\w+|pinctrl|stty|sleep|set -)\s|\w+=[^=\s]*$|.*\$\{?\w+)/,
   yaml: /^\s*(- )?[\w-]+:(\s+[^{;]*)?$|^---\s*$/,
   boot: /^\s*(dtoverlay=|dtparam=|gpio=\d|enable_uart=|\[(all|none|pi\d*)\]|hdmi_\w+=|arm_freq=)/,
