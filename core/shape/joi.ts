@@ -29,7 +29,7 @@ const ruleOf = (rule: Exclude<Rule, Is<'depending'>>): Joi.Schema => {
 }
 
 /** What a text has to be, in words, in place of the pattern. */
-const AS_CALLED = { 'string.pattern.name': '{{#label}} is "{{#value}}" and has to be {{#name}}' }
+const AS_CALLED = { 'string.pattern.name': '{{#label}} must be {{#name}}, not "{{#value}}"' }
 
 function textOf({ least, most, empty, pattern, called, not, date }: Is<'text'>): Joi.Schema {
   let schema = Joi.string()

@@ -59,8 +59,7 @@ const { problems, at } = useSchemaForm(() => part.value, async () => {
 /** What a field breaks, without the path that the file would name. */
 const wrongAt = (name: keyof typeof PLACES) => draft.name.trim() === '' && name === 'name'
   ? []
-  : at(PLACES[name]).map(message => message.replace(/^"[^"]*" (with value .* fails to match the (.*) pattern)?/, (_, whole, pattern) =>
-      whole ? `must be ${pattern}` : ''))
+  : at(PLACES[name]).map(message => message.replace(/^"[^"]*" /, ''))
 const elsewhere = computed(() => problems.value.filter(({ path }) => !Object.values(PLACES).some(place => place.test(path))))
 const asNumber = (text: unknown) => Number(String(text).replace(',', '.'))
 const problem = ref('')

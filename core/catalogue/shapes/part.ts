@@ -139,10 +139,10 @@ const contacts = object({
 
 const i2cDevice = object({
   /** 7-bit address, e.g. `0x44`; `addressOption` names the option that chooses it. */
-  address: optional(text({ pattern: /^0x[0-7][0-9a-f]$/, called: '0x and two hex digits' })),
+  address: optional(text({ pattern: /^0x[0-7][0-9a-f]$/, called: 'an address from 0x00 to 0x7f' })),
   addressOption: optional(key),
   /** Addresses at which it answers besides, or a second chip on its board does. Those of like parts do not get in each other's way. */
-  also: optional(list(object({ address: text({ pattern: /^0x[0-7][0-9a-f]$/, called: '0x and two hex digits' }), what: words, origin }))),
+  also: optional(list(object({ address: text({ pattern: /^0x[0-7][0-9a-f]$/, called: 'an address from 0x00 to 0x7f' }), what: words, origin }))),
   maxClockHz: optional(positive),
   /** Pull-up resistors on the part, SDA and SCL alike. */
   pullUpOhm: optional(positive),
