@@ -19,14 +19,16 @@ export const mountHolds: Rule = ({ facts }) => {
     code: 'build.mount', id, severity: 'caution', stages: ['build'], subjects: [], figures: [], title, sentence, fixes: [], ...more,
   })
   const tight = mount && board?.body?.holes?.find(({ dMm }) => dMm < SERIES[mount.thread].d)
+  const goesThrough = tight && tight.dMm >= SERIES[THINNER].d
   return [
     ...tight
       ? [told('build.mount thread', `${mount.thread} does not go through the holes of the board`,
-          `Its holes have ${tight.dMm} mm: take ${THINNER}. Do not drill them up: conductors run beside them.`, {
+          `Its holes have ${tight.dMm} mm: ${goesThrough ? `take ${THINNER}` : 'hold it by its edges, or in a case made for it'}. `
+          + 'Do not drill them up: conductors run beside them.', {
             figures: [{
               label: 'hole', value: tight.dMm, unit: 'mm', limit: SERIES[mount.thread].d, origin: board!.body!.origin,
             }],
-            fixes: tight.dMm >= SERIES[THINNER].d
+            fixes: goesThrough
               ? [{ label: `Take ${THINNER}`, edits: [{ edit: 'set-mount', mount: { ...mount, thread: THINNER } }] }]
               : [],
           })]

@@ -12,7 +12,7 @@ import type { Tree } from '../netlist/supply/types'
 import type { NodeRef } from '../plan/power'
 import { mountAnswer, SERIES } from './fasteners'
 import { laidOut } from './lay-out'
-import { seatsOf, stackOnSpacers } from './stack'
+import { PITCH_MM, seatsOf, stackOnSpacers } from './stack'
 import { sittings, TOUCHES_MM } from './sittings'
 import { about, boundsOf, box, gapOf, length, middle, type Range, type Solid } from './solids'
 
@@ -61,7 +61,6 @@ const PLASTIC_MM = 2.5
 const PIN_MM = 6
 /** Housing of a wire's socket, mm. memory */
 const HOUSING_MM = 14
-const PITCH_MM = 2.54
 /** What is wider than the chip begins here, mm. memory */
 const SHOULDER_MM = 6
 /** Plugs of cables by what they go into: across, high, and out of the socket, mm. memory */

@@ -53,7 +53,8 @@ export interface ScrewVerdict {
   why: string
 }
 
-const mm = (value: number) => `${Number(value.toFixed(2))} mm`
+/** "2.7 mm" */
+export const mm = (value: number) => `${Number(value.toFixed(2))} mm`
 
 /**
  * Every length of the series for a task, with why. Into a thread: at least one diameter has to hold, one and a half are enough, and the end

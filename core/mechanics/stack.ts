@@ -1,12 +1,12 @@
 /** Boards that are pushed on: where each comes to lie, and the spacers and screws that hold it on what is below. */
 import { coverOf } from '../facts/seats'
 import type { Facts, ResolvedPart } from '../facts/types'
-import { BOARD_MM, mountAnswer, screwFor, SERIES, SPACERS_MM, type Thread } from './fasteners'
+import { BOARD_MM, mm, mountAnswer, screwFor, SERIES, SPACERS_MM, type Thread } from './fasteners'
 
 /** From the board's face to the underside of what is pushed on, mm. memory: 11 to 12 */
 export const SEATED_MM = 11
 /** Distance of two positions of a header, mm. published: IEC 60603-11 */
-const PITCH_MM = 2.54
+export const PITCH_MM = 2.54
 /** Holes are one above the other where they differ by no more, mm. practice */
 const SAME_HOLE_MM = 0.5
 /** A socket may stand off its seat by so much and still hold its pins, mm. practice */
@@ -74,8 +74,6 @@ export interface StackAnswer {
   insteadOfMount: number
 }
 
-const mm = (value: number) => `${Number(value.toFixed(2))} mm`
-
 /** The lowest spacer that reaches over a gap and leaves the socket on its pins; with washers where none does. */
 function spacerFor(gapMm: number, thread: Thread): { spacerMm: number, washers: number } | null {
   const { washerMm } = SERIES[thread]
@@ -116,7 +114,7 @@ export function stackOnSpacers(facts: Pick<Facts, 'board' | 'stack' | 'plan'>): 
     }
     levels.push(level)
     const tight = holes.find(({ dMm }) => dMm < d)
-    if (tight) level.problem = `${thread} does not go through the holes of ${mm(tight.dMm)}: take a thinner thread.`
+    if (tight) level.problem = `${thread} does not go through the holes of ${mm(tight.dMm)}: leave it to the header, or hold it otherwise.`
     else if (!found) level.problem = `No spacer is sold for the ${mm(gapMm)} between them: a riser of another height changes that.`
     else fasten(level, found.spacerMm, lower ?? null, seat.owner.part.body!.boardMm ?? BOARD_MM)
   }

@@ -4,7 +4,7 @@ import { strFromU8, unzipSync } from 'fflate'
 import { readBlob } from '../../core/devicetree/blob/read'
 import { writeBlob } from '../../core/devicetree/blob/write'
 import { compileText } from '../../core/devicetree/source/compile'
-import { choose, field, goTo, openDemo, saved } from './helpers'
+import { choose, field, goTo, openDemo, openPlan, saved } from './helpers'
 
 /** A file as somebody would bring it, with seven faults in it. */
 const FAULTY = `# For more options and information see the documentation of the image
@@ -48,13 +48,8 @@ const TREE = `/dts-v1/;
 };`
 
 /** Opens a plan on the Boot stage. */
-async function openPlan(page: Page, plan: object) {
-  await page.goto('/')
-  await field(page, 'import-file')
-    .setInputFiles({ name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
-  await page.getByTestId('projects').getByRole('link').click()
-  await expect(page.getByTestId('stage-boot')).toBeVisible()
-  await goTo(page, 'boot')
+async function openBoot(page: Page, plan: object) {
+  await openPlan(page, plan, 'boot')
   await expect(page.getByTestId('boot-text')).toBeVisible()
 }
 
@@ -80,7 +75,7 @@ async function mendAll(page: Page) {
 
 test('a file with seven faults is mended by its fixes, rehearsed, taken away as a zip and read again', async ({ page }) => {
   test.setTimeout(120_000)
-  await openPlan(page, SHED)
+  await openBoot(page, SHED)
   await give(
     page, ['config.txt', FAULTY], ['cmdline.txt', 'console=serial0,115200 console=tty1 root=PARTUUID=0a-02 rootfstype=ext4 rootwait\n'],
   )
@@ -154,7 +149,7 @@ async function openPlanAgain(page: Page) {
 }
 
 test('owned lines: written, changed by hand and kept, switched off as comments, and the file before put back', async ({ page }) => {
-  await openPlan(page, { ...SHED, boot: { text: '# mine\ngpu_mem=64\n' } })
+  await openBoot(page, { ...SHED, boot: { text: '# mine\ngpu_mem=64\n' } })
   await page.getByTestId('write-boot').click()
   await expect(page.getByTestId('boot-text')).toContainText('dtoverlay=i2c-rtc,ds3231')
   await expect(page.locator('.owner-dot.written')).toHaveCount(3)
@@ -187,7 +182,7 @@ test('owned lines: written, changed by hand and kept, switched off as comments, 
 
 test('files that are dropped together sort themselves, and what is none of them is told', async ({ page }) => {
   const source = '/dts-v1/;\n/plugin/;\n&i2c1 { status = "okay"; rtc@68 { compatible = "maxim,ds3231"; reg = <0x68>; }; };\n'
-  await openPlan(page, SHED)
+  await openBoot(page, SHED)
   await give(
     page, ['config.txt', 'include extra.txt\ndtoverlay=my-clock\n'], ['cmdline.txt', 'root=/dev/x rootwait'], ['my-clock.dts', source],
     ['blob.dtbo', writeBlob(compileText(source, { symbols: true }))], ['extra.txt', 'gpu_mem=64\n'],
@@ -209,7 +204,7 @@ test('files that are dropped together sort themselves, and what is none of them 
 })
 
 test('the editor explains on hover, completes what is begun, and mends in place', async ({ page }) => {
-  await openPlan(page, { ...SHED, boot: { text: 'dtoverlay=w1-gpio,gpiopin=22\nmax_framebuffer=2\n' } })
+  await openBoot(page, { ...SHED, boot: { text: 'dtoverlay=w1-gpio,gpiopin=22\nmax_framebuffer=2\n' } })
   await page.locator('.cm-line').first().getByText('gpiopin').hover()
   await expect(page.locator('.boot-words')).toContainText('gpiopin: line of the bus; 0 to 27')
   await page.mouse.move(5, 400)
@@ -243,7 +238,7 @@ test('a screen gets its lines, its timing and the matrix of its touch', async ({
 })
 
 test('the library finds an overlay by what it is for and writes it', async ({ page }) => {
-  await openPlan(page, SHED)
+  await openBoot(page, SHED)
   await page.getByTestId('boot-library').click()
   await field(page, 'library-search').fill('vehicle can1')
   await expect(page.getByTestId('library-list').locator('.v-list-item')).toHaveCount(1)
@@ -256,7 +251,7 @@ test('the library finds an overlay by what it is for and writes it', async ({ pa
 })
 
 test('a board is read from its own tree and planned on', async ({ page }) => {
-  await openPlan(page, SHED)
+  await openBoot(page, SHED)
   await page.getByTestId('boot-tree').click()
   await field(page, 'tree-file')
     .setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from('no tree at all') })
@@ -275,7 +270,7 @@ test('a board is read from its own tree and planned on', async ({ page }) => {
 })
 
 test('a rehearsal can be stopped', async ({ page }) => {
-  await openPlan(page, SHED)
+  await openBoot(page, SHED)
   let release = () => {}
   const held = new Promise<void>(resolve => release = resolve)
   await page.route('**/boot.worker*', async (route) => {
@@ -300,7 +295,7 @@ test('an overlay made for a part is handed over as a blob that reads back', asyn
 })
 
 test('a menu file of another board sorts itself, is mended, and gets the overlay made for a part on its line', async ({ page }) => {
-  await openPlan(page, SHED)
+  await openBoot(page, SHED)
   await page.getByTestId('boot-tree').click()
   await field(page, 'tree-file')
     .setInputFiles({
@@ -335,7 +330,7 @@ test('a menu file of another board sorts itself, is mended, and gets the overlay
 })
 
 test('files are dropped onto the stage', async ({ page }) => {
-  await openPlan(page, SHED)
+  await openBoot(page, SHED)
   const dropped = await page.evaluateHandle(() => {
     const transfer = new DataTransfer()
     transfer.items.add(new File(['enable_uart=1\r\n'], 'config.txt', { type: 'text/plain' }))
@@ -360,7 +355,7 @@ test('files are dropped onto the stage', async ({ page }) => {
 })
 
 test('a long file is read beside the page: findings come, and nothing typed is lost', async ({ page }) => {
-  await openPlan(page, SHED)
+  await openBoot(page, SHED)
   const lines = 'dtoverlay=w1-gpio,gpiopin=22\n# a note of mine\nhdmi_gruop=1\n'
   const long = lines.repeat(4000)
   await give(page, ['config.txt', long])

@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { emptyPlan } from '../../core/plan/create'
 import type { Host } from '../../core/plan/host-shape'
 import type { Plan } from '../../core/plan/types'
-import { downloaded, field, goTo } from './helpers'
+import { downloaded, goTo, openPlan } from './helpers'
 
 function planOf(board: string | null, supply: string, parts: Record<string, string>, host: Partial<Host> = {}): Plan {
   const empty = emptyPlan('Case')
@@ -11,15 +11,6 @@ function planOf(board: string | null, supply: string, parts: Record<string, stri
     ...empty, board, supply: { type: supply }, host: { ...empty.host, ...host },
     parts: Object.entries(parts).map(([id, type]) => ({ id, type, name: id })),
   }
-}
-
-async function open(page: Page, plan: Plan, stage: string) {
-  await page.goto('/')
-  await field(page, 'import-file')
-    .setInputFiles({ name: 'case.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
-  const link = page.getByTestId('projects').getByRole('link')
-  await page.goto((await link.getAttribute('href'))!.replace(/\/wiring$/, `/${stage}`))
-  await expect(page.getByTestId(`stage-${stage}`)).toBeVisible()
 }
 
 /** A finding in the list, by its title. */
@@ -43,7 +34,7 @@ async function written(page: Page, what: string) {
 }
 
 test('a current board: supply, cooler and lid, small video socket; each way out ends it, and is in the parts list', async ({ page }) => {
-  await open(page, planOf('forty-io-bridge', 'adapter-5v-3a', {
+  await openPlan(page, planOf('forty-io-bridge', 'adapter-5v-3a', {
     cooler: 'cooler-active', box: 'case-closed', card: 'card-memory-32', panel: 'panel-video-7', stick: 'modem-wide-stick',
   }), 'board')
   await expect(told(page, 'USB sockets give 600 mA together with this supply')).toContainText('in place of 1.6 A')
@@ -71,7 +62,7 @@ test('a current board: supply, cooler and lid, small video socket; each way out 
 })
 
 test('without screen and keyboard: name, user, remote shell, network; what is secret is in none of the files', async ({ page }) => {
-  await open(page, planOf('forty-classic', 'adapter-5v-2a4', { sensor: 'pressure-humidity-i2c', card: 'card-memory-16' }, {
+  await openPlan(page, planOf('forty-classic', 'adapter-5v-2a4', { sensor: 'pressure-humidity-i2c', card: 'card-memory-16' }, {
     name: 'shed', user: 'keeper', remote: true, radio: { network: 'garden', country: 'IT' },
     record: { passwordAt: 'in the green book', address: '192.168.7.20' },
   } as Partial<Host>), 'boot')
@@ -85,7 +76,7 @@ test('without screen and keyboard: name, user, remote shell, network; what is se
 })
 
 test('a panel in a machine: page, keys on the screen, fixed address; against a ready-made one by price', async ({ page }) => {
-  await open(page, planOf('forty-classic', 'din-rail-5v-5a', { panel: 'panel-video-7' }, {
+  await openPlan(page, planOf('forty-classic', 'din-rail-5v-5a', { panel: 'panel-video-7' }, {
     user: 'keeper', runs: [{ id: 'r', name: 'panel', how: 'page', command: 'http://localhost:8080' }], screenKeys: '/usr/bin/keys',
     address: { interface: 'eth0', address: '192.168.7.20/24', gateway: '192.168.7.1' },
   } as Partial<Host>), 'boot')
@@ -102,7 +93,7 @@ test('a panel in a machine: page, keys on the screen, fixed address; against a r
 })
 
 test('a tiny board: pins, which socket, adapters against a dearer board, an image that is too old', async ({ page }) => {
-  await open(page, planOf('tiny-unpopulated', 'adapter-5v-2a4', { screen: 'oled-i2c', keys: 'keyboard-usb' }, {
+  await openPlan(page, planOf('tiny-unpopulated', 'adapter-5v-2a4', { screen: 'oled-i2c', keys: 'keyboard-usb' }, {
     record: { imageDate: '2016-05-27' },
   } as Partial<Host>), 'board')
   await expect(told(page, 'The image is older than the board')).toContainText('the first that knew')
@@ -124,7 +115,7 @@ test('a tiny board: pins, which socket, adapters against a dearer board, an imag
 })
 
 test('a source that cannot give it: a better one or a lower clock, with figures; a card of the wrong class', async ({ page }) => {
-  await open(page, planOf('forty-classic', 'internal-usb-500', { screen: 'screen-spi-24', card: 'card-memory-32-plain' }), 'board')
+  await openPlan(page, planOf('forty-classic', 'internal-usb-500', { screen: 'screen-spi-24', card: 'card-memory-32-plain' }), 'board')
   const small = told(page, 'The supply is too small')
   await expect(small).toContainText('the supply gives 500 mA')
   await expect(small.getByRole('button', { name: /^Clock 600 MHz .* mA less/ })).toBeVisible()
@@ -135,7 +126,7 @@ test('a source that cannot give it: a better one or a lower clock, with figures;
 })
 
 test('displays beside each other; sound as a board or by wires; what is kept loaded against memory and card', async ({ page }) => {
-  await open(page, planOf('forty-classic', 'adapter-5v-2a4', { sound: 'audio-dac-add-on', card: 'card-memory-16' }, {
+  await openPlan(page, planOf('forty-classic', 'adapter-5v-2a4', { sound: 'audio-dac-add-on', card: 'card-memory-16' }, {
     user: 'keeper', memoryMb: 1024, keeps: [{ id: 'k', what: 'samples', memoryMb: 900, cardMb: 14_000 }],
     runs: [{ id: 'r', name: 'drum', how: 'service', command: '/usr/bin/python3 /home/keeper/drum.py', realTime: true }],
   } as Partial<Host>), 'parts')
@@ -162,7 +153,7 @@ test('displays beside each other; sound as a board or by wires; what is kept loa
 })
 
 test('an old keyboard: keys of the matrix, power key, lines of the latch; like sticks by their names', async ({ page }) => {
-  await open(page, planOf('forty-classic', 'adapter-5v-2a4', {
+  await openPlan(page, planOf('forty-classic', 'adapter-5v-2a4', {
     k: 'keypad-matrix', l: 'power-latch', left: 'receiver-wide-stick', right: 'receiver-wide-stick',
   }, { user: 'keeper', powerKey: 'poweroff', matrix: { k: { 1.1: { code: 'KEY_A', types: 'ä' } } } } as Partial<Host>), 'wiring')
   await page.getByTestId('place-all').click()

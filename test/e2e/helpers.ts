@@ -17,6 +17,16 @@ export async function openDemo(page: Page, name: string, stage = 'wiring') {
   await expect(page.getByTestId(`stage-${stage}`)).toBeVisible()
 }
 
+/** Reads a plan from a file and opens it on a stage. */
+export async function openPlan(page: Page, plan: object, stage: string) {
+  await page.goto('/')
+  await field(page, 'import-file')
+    .setInputFiles({ name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })
+  const link = page.getByTestId('projects').getByRole('link')
+  await page.goto((await link.getAttribute('href'))!.replace(/\/wiring$/, `/${stage}`))
+  await expect(page.getByTestId(`stage-${stage}`)).toBeVisible()
+}
+
 export async function goTo(page: Page, stage: string) {
   await page.getByTestId(`stage-${stage}`).click()
   await expect(page).toHaveURL(new RegExp(`/${stage}$`))

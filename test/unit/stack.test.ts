@@ -76,6 +76,15 @@ describe('boards that are pushed on, on spacers', () => {
     expect(findingsOf(after).filter(({ code }) => code === 'build.mount')).toEqual([])
   })
 
+  it('holes that no thread of the series goes through have no way out, and none is named', () => {
+    const shipped = catalogue.boards.get('forty-usb-c')!
+    const small = { ...shipped, id: 'mine', body: { ...shipped.body!, holes: shipped.body!.holes!.map(hole => ({ ...hole, dMm: 2.2 })) } }
+    const plan = stacked('mine', ['clock-add-on'], MOUNTS[1]!)
+    const [told] = findingsOf({ ...plan, own: { ...plan.own, boards: [small] } }).filter(({ code }) => code === 'build.mount')
+    expect(told!.title).toBe('M2.5 does not go through the holes of the board')
+    expect([told!.sentence.includes('take M2.5'), told!.fixes]).toEqual([false, []])
+  })
+
   it('law: a spacer reaches over its gap and leaves the socket on its pins; what meets in it has room, and each holds', () => {
     let seen = 0
     for (const plan of all) {

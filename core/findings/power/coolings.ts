@@ -11,6 +11,7 @@ import { heatTask } from '../../power/report'
 import { closesOver } from '../room'
 import { socketsOf } from '../sockets'
 import type { Evidence, Fix } from '../types'
+import { sentenceCase } from './words'
 
 /** A fan that was set up for the heat test. */
 const THRESHOLD: FanControl = { mode: 'threshold', ...USUAL_THRESHOLD }
@@ -35,8 +36,6 @@ interface Way {
   edits: Fix['edits']
 }
 
-/** With a capital at its beginning. */
-export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 const setting = ({ facts: { plan } }: Evidence, changes: Partial<HeatPlan>): Fix['edits'] =>
   [{ edit: 'set-power', power: { heat: { ...plan.power.heat, ...changes } } }]
 
@@ -74,7 +73,7 @@ function coolers(evidence: Evidence): Way[] {
       if (COOLERS[cooler].heightMm > lidMm(evidence)) return []
       const changes = { cooler, ...OTHER_COOLER, ...COOLERS[cooler].fan && set.fan.mode === 'none' && { fan: THRESHOLD } }
       return [{
-        label: capital(COOLERS[cooler].label), heat: { ...set, ...changes }, price: COOLERS[cooler].price,
+        label: sentenceCase(COOLERS[cooler].label), heat: { ...set, ...changes }, price: COOLERS[cooler].price,
         edits: setting(evidence, changes),
       }]
     })

@@ -4,8 +4,8 @@ import { heatSheet } from '../../power/heat/sheet'
 import { boardClocking, savedAtPeakMa } from '../../facts/board'
 import type { HeatPlan } from '../../plan/power'
 import type { Evidence, Finding, Fix, Rule } from '../types'
-import { capital, coolings, hasFan, lidMm } from './coolings'
-import { limitOf, seconds, watts } from './words'
+import { coolings, hasFan, lidMm } from './coolings'
+import { limitOf, seconds, sentenceCase, watts } from './words'
 
 /** The board gets so hot in the load test that its clocks fall. */
 export const throttles: Rule = (evidence) => {
@@ -41,7 +41,7 @@ function lower(evidence: Evidence, heightMm: number): Fix[] {
     ...!enclosure && heightMm <= ENCLOSURES.vented.lidMm! ? [set('A case with openings', { enclosure: 'vented' })] : [],
     ...!enclosure && !cooler ? [set('A case that is the heat sink', { cooler: 'case-body', fan: { mode: 'none' } })] : [],
     ...enclosure && COOLERS.fins.heightMm <= lidMm(evidence)
-      ? [set(capital(COOLERS.fins.label), { cooler: 'fins', ...OTHER_COOLER, fan: { mode: 'none' } })]
+      ? [set(sentenceCase(COOLERS.fins.label), { cooler: 'fins', ...OTHER_COOLER, fan: { mode: 'none' } })]
       : [],
   ]
 }
@@ -72,9 +72,9 @@ export const fanSense: Rule = (evidence) => {
   const roomMm = set.cooler === 'case-body' ? Infinity : lidMm(evidence)
   if (!(cooler && enclosure) && heightMm > roomMm) findings.push({
     ...common, code: 'cooler.under-lid', id: 'cooler.under-lid', severity: 'stop', title: 'The cooler does not go under the lid',
-    sentence: `${capital(COOLERS[set.cooler].label)} stands ${heightMm} mm above the board, and the lid of what the load test runs in lies `
-      + `${roomMm} mm above it${COOLERS[set.cooler].fan ? '; under a lid its fan blows in a circle' : ''}. Leave the lid off, take a case `
-      + 'with openings, or a lower cooler.',
+    sentence: `${sentenceCase(COOLERS[set.cooler].label)} stands ${heightMm} mm above the board, and the lid of what the load test runs `
+      + `in lies ${roomMm} mm above it${COOLERS[set.cooler].fan ? '; under a lid its fan blows in a circle' : ''}. Leave the lid off, `
+      + 'take a case with openings, or a lower cooler.',
     figures: [{
       label: 'height', value: heightMm, unit: 'mm', limit: roomMm,
       origin: cooler?.part.thing!.origin ?? enclosure?.part.thing!.origin ?? 'memory',
