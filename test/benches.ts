@@ -53,3 +53,41 @@ export function orderProgramme({ steps, precedences }: Bench): string {
   const cost = times.slice(1).map(t => `+ ${TURN} f_${t}${tools.length ? ` + 1 c_${t}` : ''}`).join(' ')
   return `Minimize\n obj: ${cost}\nSubject To\n${rows.map((row, i) => ` r${i}: ${row}`).join('\n')}\nBinary\n ${binaries.join(' ')}\nEnd\n`
 }
+
+/**
+ * Whether an order is there with at most so many stretches that each have one side and one tool, as an integer programme: step s lies in
+ * stretch p: `x_s_p`. Inside a stretch nothing is turned and nothing changed, so that its steps can go in any order that the rules leave.
+ * `byTool`: false where only sides count. Least objective: turns × `TURN` + changes of tools.
+ */
+export function stretchProgramme({ steps, precedences }: Bench, stretches: number, byTool: boolean): string {
+  const places = Array.from({ length: stretches }, (_, p) => p)
+  const tools = byTool ? [...new Set(steps.map(({ tool }) => tool).filter(tool => tool !== 'none'))] : []
+  const rows: string[] = []
+  const binaries: string[] = []
+  steps.forEach(({ side, tool }, s) => {
+    binaries.push(...places.map(p => `x_${s}_${p}`))
+    rows.push(`${places.map(p => `+ x_${s}_${p}`).join(' ')} = 1`)
+    for (const p of places) {
+      if (side === 'top') rows.push(`+ z_${p} - x_${s}_${p} >= 0`)
+      if (side === 'bottom') rows.push(`+ z_${p} + x_${s}_${p} <= 1`)
+      if (byTool && tool !== 'none') rows.push(`+ w_${tools.indexOf(tool)}_${p} - x_${s}_${p} >= 0`)
+    }
+  })
+  // What comes first lies in no later stretch: for each stretch, if the later step is in it or before, so is the first.
+  for (const { first, then } of precedences) {
+    const [a, b] = [first, then].map(id => steps.findIndex(step => step.id === id)) as [number, number]
+    for (const p of places) {
+      const upTo = places.slice(0, p + 1)
+      rows.push(`${upTo.flatMap(q => [`+ x_${a}_${q}`, `- x_${b}_${q}`]).join(' ')} >= 0`)
+    }
+  }
+  for (const p of places) {
+    binaries.push(`z_${p}`, ...tools.map((_, k) => `w_${k}_${p}`))
+    if (tools.length) rows.push(`${tools.map((_, k) => `+ w_${k}_${p}`).join(' ')} = 1`)
+    if (p === 0) continue
+    rows.push(`+ f_${p} - z_${p} + z_${p - 1} >= 0`, `+ f_${p} + z_${p} - z_${p - 1} >= 0`)
+    tools.forEach((_, k) => rows.push(`+ c_${p} - w_${k}_${p} + w_${k}_${p - 1} >= 0`))
+  }
+  const cost = places.slice(1).map(p => `+ ${TURN} f_${p}${tools.length ? ` + 1 c_${p}` : ''}`).join(' ') || '0 z_0'
+  return `Minimize\n obj: ${cost}\nSubject To\n${rows.map((row, i) => ` r${i}: ${row}`).join('\n')}\nBinary\n ${binaries.join(' ')}\nEnd\n`
+}

@@ -4,9 +4,11 @@
  */
 import type { Facts } from '../facts/types'
 import type { Assembly } from '../mechanics/assembly'
+import { runsOf, withLanes } from '../mechanics/runs'
 import { seenFrom } from '../mechanics/seen'
 import { svgOf } from '../mechanics/svg'
 import { flatCableFor } from '../mechanics/flat-cable'
+import { flatCablesOf, seatingOf } from '../mechanics/flat-cables'
 import { misplugged, WAY_WORDS } from '../mechanics/plugged'
 import type { Netlist } from '../netlist/types'
 import { A4, head, PAPER_STYLES, plain, table, type Content, type PaperDocument } from '../paper'
@@ -58,13 +60,14 @@ const tick = (text: string, strong = false): Content => ({
   ], margin: [0, 1, 0, 0],
 })
 
-function overview({ assembly }: OnTheBench): Content[] {
+function overview({ assembly, wires }: OnTheBench): Content[] {
   if (!assembly) return []
   const all = () => 'there' as const
+  const runs = runsOf(assembly.bodies, wires)
   const stack = { bodies: assembly.bodies.filter(({ laid }) => !laid) }
   return [
     head('What it becomes'),
-    { svg: svgOf(seenFrom(assembly, 'above'), all), fit: [WIDE, 280] },
+    { svg: svgOf(withLanes(seenFrom(assembly, 'above'), runs.length), all, 5, runs), fit: [WIDE, 280] },
     { svg: svgOf(seenFrom(stack, 'near'), all, 3), fit: [WIDE, 110], margin: [0, 6, 0, 0] },
     { text: 'From above, and the stack from the near side, to scale. What lies beside the board lies anywhere.', style: 'small' },
   ]
@@ -139,11 +142,14 @@ function shopping({ items }: OnTheBench): Content[] {
     [lengthM ? `${lengthM} m` : count, what, names.filter(name => name !== what).join(', ')]), [36, '*', '*'])]
 }
 
-function flatCables({ facts }: OnTheBench): Content[] {
-  const cables = facts.plan.build.flat
-  return cables.length
-    ? [head('Flat cables'), ...cables.map(({ name, one, two, apartMm }): Content =>
-        ({ text: plain(`${name}: ${flatCableFor(one, two, apartMm).reasons.join(' ')}`), margin: [0, 2, 0, 0] }))]
+function flatCables({ facts, assembly }: OnTheBench): Content[] {
+  const told = [
+    ...flatCablesOf(facts, assembly?.bodies ?? null).map(cable => `${cable.name}: ${[
+      ...cable.answer.reasons, ...cable.answer.fits ? [seatingOf(cable)] : []].join(' ')}`),
+    ...facts.plan.build.flat.map(({ name, one, two, apartMm }) => `${name}: ${flatCableFor(one, two, apartMm).reasons.join(' ')}`),
+  ]
+  return told.length
+    ? [head('Flat cables'), ...told.map((words): Content => ({ text: plain(words), margin: [0, 2, 0, 0] }))]
     : []
 }
 

@@ -3,7 +3,8 @@ import { shownOrder } from '../build/steps'
 import { benchOf } from '../build/steps/make'
 import { bestOrder, brokenBy, smallestCircle } from '../build/steps/order'
 import { wiresOf } from '../build/wires'
-import { mountAnswer, SERIES } from '../mechanics/fasteners'
+import { SERIES } from '../mechanics/fasteners'
+import { fixingsOf, mountOf } from '../mechanics/panel'
 import { stackOnSpacers } from '../mechanics/stack'
 import type { Edit } from '../plan/edits'
 import type { Finding, Rule } from './types'
@@ -18,6 +19,8 @@ export const mountHolds: Rule = ({ facts }) => {
   const told = (id: string, title: string, sentence: string, more: Partial<Finding> = {}): Finding => ({
     code: 'build.mount', id, severity: 'caution', stages: ['build'], subjects: [], figures: [], title, sentence, fixes: [], ...more,
   })
+  const mounted = mountOf(facts)
+  const ground = mounted?.ground
   const tight = mount && board?.body?.holes?.find(({ dMm }) => dMm < SERIES[mount.thread].d)
   const goesThrough = tight && tight.dMm >= SERIES[THINNER].d
   return [
@@ -33,10 +36,25 @@ export const mountHolds: Rule = ({ facts }) => {
               : [],
           })]
       : [],
-    ...mount
-      ? mountAnswer(mount).problems.map(problem =>
-          told('build.mount', 'Nothing that is sold holds the board on its plate', problem))
+    ...mounted
+      ? mounted.answer.problems.map(problem => told('build.mount',
+          `Nothing that is sold holds the board on ${ground ? ground.owner.name : 'its plate'}`, problem, ground
+            ? {
+                subjects: [{ partId: ground.owner.id }],
+                fixes: mounted.mount.thread === ground.thread
+                  ? []
+                  : [{
+                      label: `Take ${ground.thread}`,
+                      edits: [{ edit: 'set-mount', mount: { ...mounted.mount, thread: ground.thread } }],
+                    }],
+              }
+            : {}))
       : [],
+    ...fixingsOf(facts).flatMap(({ owner, thread, depthMm, clampedMm, screwMm }) => clampedMm === null || screwMm !== null
+      ? []
+      : [told(`build.mount ${owner.id}`, `No screw of the series holds what is screwed to ${owner.name}`,
+          `Between ${clampedMm} mm and a thread of ${thread} that is ${depthMm} mm deep no length holds without hitting the ground: put a `
+          + 'washer under the head, or take something thinner.', { subjects: [{ partId: owner.id }] })]),
     ...spacers && !tight
       ? stackOnSpacers(facts).levels.flatMap(({ partId, name, problem }) => problem === null
           ? []

@@ -4,10 +4,14 @@ import type { Part } from '../catalogue/types'
 import type { BodySocket } from '../catalogue/shapes/body'
 import { assemblyOf, type Assembly, type PlacedBody } from '../mechanics/assembly'
 import { mountAnswer } from '../mechanics/fasteners'
+import { mountOf } from '../mechanics/panel'
+import { FILM_MM } from '../mechanics/stack'
 import { BETWEEN_BOARDS_MM, BREATH_MM, roomOf, tallestOf, type Meeting, type Room } from '../mechanics/room'
 import { flatGap } from '../mechanics/solids'
 import { plugsOf } from '../netlist/supply/plugged'
 import { thingEdits } from '../plan/things'
+import { flatCables } from './flat-cables'
+import { reach } from './reach'
 import type { Evidence, Finding, Fix, Rule, Severity, Subject } from './types'
 
 /** Like things differ by so much: closer than that a figure from memory is no proof. memory */
@@ -45,9 +49,10 @@ export const roomTaken: Rule = (evidence) => {
   const assembly = assemblyOf(facts, power.tree)
   const room = roomOf(assembly, blowsIn(evidence))
   return [
-    ...lid(evidence, assembly, room), ...walls(assembly, room), ...clashes(evidence, assembly, room), ...close(room), ...air(assembly,
-      room),
+    ...lid(evidence, assembly, room), ...walls(assembly, room), ...clashes(evidence, assembly, room), ...close(evidence, room),
+    ...air(assembly, room),
     ...shutIn(evidence, assembly),
+    ...reach(evidence, assembly), ...flatCables(evidence, assembly),
   ]
 }
 
@@ -119,17 +124,18 @@ function clashes(evidence: Evidence, assembly: Assembly, room: Room): Finding[] 
 
 function wayOut(one: PlacedBody, two: PlacedBody): string {
   const kinds = new Set([one.kind, two.kind])
-  if (kinds.has('plate')) return 'Take higher spacers under the board.'
+  if (kinds.has('plate') || one.ground || two.ground) return 'Take higher spacers under the board.'
+  if (kinds.has('cable') && !kinds.has('add-on')) return 'A cable creased or bent tighter breaks inside: lay the other one elsewhere.'
   if (!kinds.has('add-on')) return 'Lay one of them elsewhere.'
   return `A taller socket or a riser lifts the board that is pushed on${kinds.has('cooler') ? '; a lower cooler spares it' : ''}.`
 }
 
 /** Fans and things that were put somewhere go back beside the board; a cooler gives way to a lower one; a riser lifts a board. */
 function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two }: Meeting): Fix[] {
+  if ([one, two].some(({ kind, ground }) => kind === 'plate' || ground)) return higherSpacers(facts, bodies)
   const fixes: Fix[] = [one, two].filter(({ kind }) => kind === 'fan' || kind === 'part').map(({ owner, name }) =>
     ({ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: owner, place: { on: 'table' } }] }))
   if (fixes.length) return fixes
-  if ([one, two].some(({ kind }) => kind === 'plate')) return higherSpacers(facts, bodies)
   const lowest = (owner: string) => Math.min(...bodies.filter(body => body.owner === owner).map(({ solid }) => solid.z[0]))
   // Of two boards the upper one is lifted.
   const [over] = [one, two].filter(({ kind }) => kind === 'add-on').sort((a, b) => lowest(b.owner) - lowest(a.owner))
@@ -154,17 +160,20 @@ function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two
 }
 
 /** Spacers that leave the lowest thing of the board its air, where such are sold. */
-function higherSpacers({ plan: { build: { mount } }, board }: Evidence['facts'], bodies: Assembly['bodies']): Fix[] {
-  if (!mount) return []
+function higherSpacers(facts: Evidence['facts'], bodies: Assembly['bodies']): Fix[] {
+  const mounted = mountOf(facts)
+  const { board } = facts
+  if (!mounted) return []
+  const { mount, ground } = mounted
   const lowest = Math.min(...bodies.filter(({ owner }) => owner === '@board').map(({ solid }) => solid.z[0]))
   const underMm = mm(-lowest - (board?.body?.boardMm ?? 0))
-  const { spacerMm } = mountAnswer({ ...mount, underMm })
+  const { spacerMm } = mountAnswer({ ...mount, underMm }, ground ?? undefined)
   return spacerMm === null
     ? []
     : [{ label: `Spacers of ${spacerMm} mm`, edits: [{ edit: 'set-mount', mount: { ...mount, underMm } }] }]
 }
 
-function close(room: Room): Finding[] {
+function close({ facts }: Evidence, room: Room): Finding[] {
   return byOwner(room.close, ({ one, two }) => `${one.owner} ${two.owner}`).map(({ one, two, gapMm, wantedMm }: Meeting) => ({
     code: 'room.close', id: `room.close ${one.owner} ${two.owner}`, severity: 'note', stages: ['build'],
     title: `Little room between ${one.name} and ${two.name}`,
@@ -172,7 +181,7 @@ function close(room: Room): Finding[] {
       + 'between where metal could touch a joint.',
     subjects: subjectsOf(one, two), figures: [{ label: 'clearance', value: mm(gapMm), unit: 'mm', limit: wantedMm, origin: originsOf(
       one, two) }],
-    fixes: [],
+    fixes: filmUnder(facts, one, two, gapMm),
   }))
 }
 
@@ -185,6 +194,17 @@ function air({ inside }: Assembly, { stifled }: Room): Finding[] {
     subjects: [{ partId: body.owner }, { partId: inside!.partId }],
     figures: [{ label: 'above the blades', value: mm(gapMm), unit: 'mm', limit: BREATH_MM, origin: 'practice' }], fixes: [],
   }))
+}
+
+/** A film under the upper of two, where there is room for one. */
+function filmUnder({ plan }: Evidence['facts'], one: PlacedBody, two: PlacedBody, gapMm: number): Fix[] {
+  const upper = one.solid.z[0] > two.solid.z[0] ? one : two
+  if (upper.kind !== 'add-on' || gapMm < FILM_MM) return []
+  const place = plan.build.places[upper.owner]
+  return [{
+    label: `Lay a film of ${FILM_MM} mm between`,
+    edits: [{ edit: 'place-body', id: upper.owner, place: { ...place, on: 'board', film: true } }],
+  }]
 }
 
 const SHUT: Readonly<Partial<Record<BodySocket, string>>> = { usb: 'USB', video: 'video', display: 'flat-cable' }

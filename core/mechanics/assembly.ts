@@ -3,20 +3,24 @@
  * sockets, wires on the header, case and lid, plate, and what lies beside. Places follow from the plan; the maker can say another one.
  */
 import type { Board } from '../catalogue/types'
-import type { Body, Opening, Standing } from '../catalogue/shapes/body'
+import type { Body, Standing } from '../catalogue/shapes/body'
 import { misfitOf, thingKind } from '../catalogue/things'
 import { coverOf, passesThrough } from '../facts/seats'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { boardPlugs, pluggedInto } from '../netlist/supply/plugged'
 import type { Tree } from '../netlist/supply/types'
 import type { NodeRef } from '../plan/power'
-import { mountAnswer, SERIES } from './fasteners'
+import { flatRuns, plugTurns, wireTurns } from './cables'
+import { SERIES } from './fasteners'
 import { laidOut } from './lay-out'
-import { PITCH_MM, seatsOf, stackOnSpacers } from './stack'
+import { mountOf } from './panel'
+import { beyond, PLUG_MM } from './plugs'
+import { FILM_MM, PITCH_MM, seatsOf, stackOnSpacers } from './stack'
 import { sittings, TOUCHES_MM } from './sittings'
 import { about, boundsOf, box, gapOf, length, middle, type Range, type Solid } from './solids'
 
 export type BodyKind = 'board' | 'standing' | 'pins' | 'wire' | 'add-on' | 'cooler' | 'fan' | 'plug' | 'part' | 'plate' | 'spacer'
+  | 'cable' | 'film'
 
 export interface PlacedBody {
   /** Unique in the assembly. */
@@ -30,8 +34,12 @@ export interface PlacedBody {
   origin: string
   /** Lies beside the board, and was put there by nobody. */
   laid?: boolean
+  /** The board stands on it, and it is there with the board's spacers. */
+  ground?: boolean
   /** Sits in this socket of the board. */
   socket?: string
+  /** Of a flat cable: the body of the slot that it comes out of. */
+  slot?: string
   /** Of a socket: what it takes and where it opens to. */
   standing?: Extract<Standing, { kind: 'socket' }>
 }
@@ -63,8 +71,6 @@ const PIN_MM = 6
 const HOUSING_MM = 14
 /** What is wider than the chip begins here, mm. memory */
 const SHOULDER_MM = 6
-/** Plugs of cables by what they go into: across, high, and out of the socket, mm. memory */
-const PLUG_MM = { usb: [12, 7, 30], video: [18, 9, 35], small: [11, 6.5, 28] } as const
 /** What is laid out and is longer lies there rolled up or cut off. */
 const LONGEST_LAID_MM = 200
 
@@ -91,6 +97,7 @@ class Assembling {
     // Fans come last: where nothing is said, one hangs under the lid only where there is room for it.
     const rank = (owner: ResolvedPart) => isFan(owner) ? 1 : 0
     for (const owner of [...facts.parts].sort((a, b) => rank(a) - rank(b))) if (!this.isPlaced(owner)) this.addPart(owner)
+    this.addCables()
     this.layOut()
   }
 
@@ -103,8 +110,9 @@ class Assembling {
   }
 
   private isPlaced(owner: ResolvedPart): boolean {
-    return owner.part.seat !== undefined || this.bodies.some(body => body.owner === owner.id && body.kind === 'plug'
-      && owner.part.plugs?.some(({ wide }) => wide))
+    const isStick = owner.part.plugs?.some(({ wide }) => wide)
+    return owner.part.seat !== undefined || this.bodies.some(body => body.owner === owner.id && (body.ground || (isStick
+      && body.kind === 'plug')))
   }
 
   private addBoard(board: Board, body: Body): void {
@@ -132,19 +140,28 @@ class Assembling {
         solid: box([xMm - half, xMm + (columns - 0.5) * PITCH_MM], [yMm - half, yMm + 1.5 * PITCH_MM], [0, PLASTIC_MM + PIN_MM]),
       })
     }
-    const { mount } = this.facts.plan.build
-    if (mount) this.addMount(mount, body)
+    const mounted = mountOf(this.facts)
+    if (mounted) this.addMount(mounted, body)
   }
 
-  private addMount(mount: NonNullable<Facts['plan']['build']['mount']>, body: Body): void {
-    const { spacerMm } = mountAnswer(mount)
-    if (spacerMm === null) return
+  private addMount({ mount, ground, answer: { spacerMm: seatMm, studWashers = 0 } }: NonNullable<ReturnType<typeof mountOf>>, body: Body,
+  ): void {
+    if (seatMm === null) return
+    const spacerMm = seatMm + studWashers * SERIES[mount.thread].washerMm
     const under = -(body.boardMm ?? 0)
     const common = { owner: '@plate', origin: 'practice' }
     for (const [i, { xMm, yMm, dMm }] of (body.holes ?? []).entries()) this.add({
       ...common, id: `@plate.spacer-${i + 1}`, name: `spacer ${i + 1}`, kind: 'spacer',
       solid: { shape: 'cylinder', x: about(xMm, 2 * dMm), y: about(yMm, 2 * dMm), z: [under - spacerMm, under] },
     })
+    if (ground) {
+      const { owner, x0, y0 } = ground
+      const { widthMm, depthMm, boardMm = 0, aboveMm, origin } = owner.part.body!
+      return this.add({
+        id: owner.id, owner: owner.id, name: owner.name, kind: 'part', origin, ground: true,
+        solid: box(from(x0, widthMm), from(y0, depthMm), [under - spacerMm - boardMm - aboveMm, under - spacerMm]),
+      })
+    }
     this.add({
       ...common, id: '@plate', name: 'the plate', kind: 'plate', origin: 'yours',
       solid: box([-10, body.widthMm + 10], [-10, body.depthMm + 10], [under - spacerMm - mount.plateMm, under - spacerMm]),
@@ -171,6 +188,13 @@ class Assembling {
     if (body.belowMm) this.add({
       ...common, id: `${owner.id}.below`, name: `joints under ${owner.name}`, solid: box(x, y, [under - body.belowMm, under]),
     })
+    if (this.facts.plan.build.places[owner.id]?.film) {
+      const lowest = under - (body.belowMm ?? 0)
+      this.add({
+        ...common, kind: 'film', id: `${owner.id}.film`, name: `the film under ${owner.name}`, origin: 'practice',
+        solid: box(x, y, [lowest - FILM_MM, lowest]),
+      })
+    }
     this.top.set(owner.id, under + thick)
   }
 
@@ -229,7 +253,7 @@ class Assembling {
       const small = (this.facts.board?.socketSizes?.[kind] ?? 'full') !== 'full'
       const solids = plugs.map(({ body }) => there.map(({ solid, standing }) => {
         const [across, high, out] = PLUG_MM[small ? 'small' : kind]
-        return pluggedSolid(solid, standing!.opens, body ? [body.widthMm, body.aboveMm, body.depthMm] : [across, high, out])
+        return beyond(solid, standing!.opens, body ? [body.widthMm, body.aboveMm, body.depthMm] : [across, high, out])
       }))
       const wished = plugs.map(({ owner }) => {
         const at = there.findIndex(({ standing }) => standing!.id === this.facts.plan.build.places[owner]?.socket)
@@ -256,12 +280,18 @@ class Assembling {
       standing.kind === 'processor' && other === `@board.${standing.id}`))
     const place = this.facts.plan.build.places[id]
     if (kind === 'cooler' && chip) {
-      const from = chip.solid.z[1]
-      const to = Math.max(from + 0.1, part.thing?.heightMm ?? from + body.aboveMm)
       if (misfitOf(part, this.facts.board) !== null) return
+      const padMm = part.thing?.padMm ?? 0
+      const from = chip.solid.z[1] + padMm
+      const to = Math.max(from + 0.1, part.thing?.heightMm ?? from + body.aboveMm)
+      const origin = part.thing?.origin ?? body.origin
+      if (padMm) this.add({
+        id: `${id}.pad`, owner: id, name: `the pad of ${name}`, kind: 'cooler', origin,
+        solid: { ...chip.solid, z: [chip.solid.z[1], from] },
+      })
       // A wide one stands on a foot as large as the chip, above what is beside it.
       const shoulder = body.widthMm > length(chip.solid.x) + 4 && to > SHOULDER_MM ? SHOULDER_MM : from
-      const common = { owner: id, name, kind: 'cooler' as const, origin: part.thing?.origin ?? body.origin }
+      const common = { owner: id, name, kind: 'cooler' as const, origin }
       if (shoulder > from) this.add({ ...common, id: `${id}.foot`, solid: { ...chip.solid, z: [from, shoulder] } })
       return this.add({
         ...common, id, solid: box(about(middle(chip.solid.x), body.widthMm), about(middle(chip.solid.y), body.depthMm), [shoulder, to]),
@@ -290,10 +320,18 @@ class Assembling {
     })
   }
 
+  /** Cables where they leave the board. */
+  private addCables(): void {
+    const { parts } = this.facts
+    const bodies = [...this.bodies]
+    const cables = [...wireTurns(bodies), ...plugTurns(bodies, parts), ...this.body ? flatRuns(bodies, parts, this.body) : []]
+    for (const cable of cables) this.add(cable)
+  }
+
   /** What everything lies on. */
   private table(): number {
     const plate = this.bodies.find(({ kind }) => kind === 'plate')
-    const lowest = Math.min(0, ...this.bodies.filter(({ owner }) => owner === '@board').map(({ solid }) => solid.z[0]))
+    const lowest = Math.min(0, ...this.bodies.filter(({ owner, ground }) => owner === '@board' || ground).map(({ solid }) => solid.z[0]))
     return plate ? plate.solid.z[1] : lowest
   }
 
@@ -332,15 +370,4 @@ function standingSolid({ xMm, yMm, widthMm, depthMm, fromMm = 0, toMm, under, ro
   return round
     ? { shape: 'cylinder', x: from(xMm, widthMm), y: from(yMm, widthMm), z }
     : box(from(xMm, widthMm), from(yMm, depthMm), z)
-}
-
-/** What sticks out of a socket: as wide across its opening, as high and as long as it is. */
-export function pluggedSolid({ x, y, z }: Solid, opens: Opening, [across, high, out]: readonly [number, number, number]): Solid {
-  switch (opens) {
-    case 'right': return box([x[1], x[1] + out], about(middle(y), across), about(middle(z), high))
-    case 'left': return box([x[0] - out, x[0]], about(middle(y), across), about(middle(z), high))
-    case 'near': return box(about(middle(x), across), [y[0] - out, y[0]], about(middle(z), high))
-    case 'far': return box(about(middle(x), across), [y[1], y[1] + out], about(middle(z), high))
-    case 'up': return box(about(middle(x), across), about(middle(y), high), [z[1], z[1] + out])
-  }
 }

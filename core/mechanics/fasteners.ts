@@ -100,11 +100,22 @@ export interface Mount {
   washers: boolean
 }
 
+/** A thread that ends in what it is cut into. */
+export interface BlindThread {
+  thread: Thread
+  depthMm: number
+}
+
 export interface MountAnswer {
   spacerMm: number | null
   /** Through the board from above, through the plate from below. */
   topMm: number | null
   bottomMm: number | null
+  /** Stud of the spacers, where they go into threads of what is below; and washers under each, where the stud is longer than they are. */
+  studMm?: number
+  studWashers?: number
+  /** Thread of a spacer that is left for what comes from above. */
+  openMm: number
   /** Why it does not go, or what to look at. */
   problems: string[]
   items: { what: string, count: number }[]
@@ -113,15 +124,52 @@ export interface MountAnswer {
 /** Boards have four holes. memory */
 export const HOLES = 4
 
-/** A board on spacers on a plate: what to buy. Two screws share one spacer and may not meet in it. */
-export function mountAnswer({ thread, plateMm, underMm, washers }: Mount): MountAnswer {
+/**
+ * A board on spacers on a plate, or in the threads of what is below: what to buy. Two screws share one spacer and may not meet in it; a
+ * stud may not reach the ground of its thread.
+ */
+export function mountAnswer(mount: Mount, into?: BlindThread): MountAnswer {
+  return into ? intoThreads(mount, into) : onPlate(mount)
+}
+
+/** Studs of spacers that have one, mm. practice */
+export const STUDS_MM = [5, 6] as const
+const MOST_WASHERS = 2
+
+function intoThreads({ thread, underMm, washers }: Mount, into: BlindThread): MountAnswer {
+  const { d, washerMm } = SERIES[thread]
+  const none = (problem: string): MountAnswer => (
+    { spacerMm: null, topMm: null, bottomMm: null, openMm: 0, items: [], problems: [problem] })
+  if (into.thread !== thread) return none(`Its threads are ${into.thread}, and the spacers ${thread}: take ${into.thread}.`)
+  const stud = [0, 1, 2].slice(0, MOST_WASHERS + 1).flatMap(count => STUDS_MM.map(studMm => ({ studMm, count })))
+    .find(({ studMm, count }) => studMm - count * washerMm <= into.depthMm + 1e-9
+      && studMm - count * washerMm >= d * HOLDS_D[0] - 1e-9)
+  if (!stud) return none(`Its threads are ${mm(into.depthMm)} deep: the shortest stud, ${mm(STUDS_MM[0])}, hits the ground.`)
+  const clamped = BOARD_MM + (washers ? washerMm : 0)
+  const lifted = stud.count * washerMm
+  const spacerMm = SPACERS_MM.find(height => height + lifted >= underMm + AIR_MM - 1e-9
+    && screwFor({ thread, clampedMm: clamped, depthMm: height }) !== null) ?? null
+  if (spacerMm === null) return none(`No spacer is sold that is ${mm(underMm + AIR_MM)} high: take two, one on the other.`)
+  const topMm = screwFor({ thread, clampedMm: clamped, depthMm: spacerMm })!
+  const washerCount = HOLES * (stud.count + Number(washers))
+  return {
+    spacerMm, topMm, bottomMm: null, studMm: stud.studMm, studWashers: stud.count, openMm: spacerMm, problems: [],
+    items: [
+      { what: `Spacer, ${thread}, stud of ${stud.studMm} mm and thread, ${spacerMm} mm`, count: HOLES },
+      { what: `Screw, pan head, ${thread} × ${topMm}`, count: HOLES },
+      ...washerCount ? [{ what: `Washer, ${thread}`, count: washerCount }] : [],
+    ],
+  }
+}
+
+function onPlate({ thread, plateMm, underMm, washers }: Mount): MountAnswer {
   const washer = washers ? SERIES[thread].washerMm : 0
   const high = SPACERS_MM.filter(height => height >= underMm + AIR_MM - 1e-9)
   const [board, plate] = [BOARD_MM + washer, plateMm + washer]
   const pairs = high.map(spacerMm => ({ spacerMm, ...screwPair(thread, board, plate, spacerMm) }))
   const found = pairs.find(({ topMm, bottomMm }) => topMm !== null && bottomMm !== null)
   if (!found) return {
-    spacerMm: high[0] ?? null, topMm: pairs[0]?.topMm ?? null, bottomMm: null, items: [],
+    spacerMm: high[0] ?? null, topMm: pairs[0]?.topMm ?? null, bottomMm: null, openMm: 0, items: [],
     problems: [high.length
       ? `No screw of the series goes through the plate of ${mm(plateMm)} and holds: take a thinner one, or sink the heads.`
       : `No spacer is sold that is ${mm(underMm + AIR_MM)} high: take two, one on the other, or lower what hangs under the board.`],
@@ -129,7 +177,7 @@ export function mountAnswer({ thread, plateMm, underMm, washers }: Mount): Mount
   const { spacerMm, topMm, bottomMm } = found as { spacerMm: number, topMm: number, bottomMm: number }
   const screws = [topMm, bottomMm]
   return {
-    spacerMm, topMm, bottomMm, problems: [],
+    spacerMm, topMm, bottomMm, openMm: spacerMm - (bottomMm - plate), problems: [],
     items: [
       { what: `Spacer, ${thread}, thread at both ends, ${spacerMm} mm`, count: HOLES },
       ...[...new Set(screws)].map(length => (

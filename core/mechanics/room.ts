@@ -43,6 +43,10 @@ function belong(a: PlacedBody, b: PlacedBody): boolean {
   if (a.owner === b.owner || a.laid || b.laid) return true
   const kinds = new Set([a.kind, b.kind])
   // Wires push their neighbours aside, and a spacer goes through joints that are not there.
+  // Films lie wherever they are laid, and keep metal from metal.
+  if (kinds.has('film')) return true
+  // Cables push one another and single wires aside.
+  if (kinds.has('cable') && (kinds.size === 1 || kinds.has('wire'))) return true
   return (kinds.has('pins') && kinds.has('add-on')) || (kinds.has('wire') && (kinds.has('pins') || a.kind === b.kind)) || kinds.has(
     'spacer')
   // Whether a wire on a board that is pushed on is left room by it is told with the stack.
@@ -56,6 +60,10 @@ function belong(a: PlacedBody, b: PlacedBody): boolean {
 /** The room of an assembly. `blows`: coolers with blades of their own. */
 export function roomOf(assembly: Assembly, blows: (owner: string) => boolean): Room {
   const { bodies, inside } = assembly
+  const films = new Set(bodies.filter(({ kind }) => kind === 'film').map(({ owner }) => owner))
+  const lowest = (body: PlacedBody) => Math.min(...bodies.filter(({ owner }) => owner === body.owner).map(({ solid }) => solid.z[0]))
+  /** The film of the upper one lies between them. */
+  const isBetween = (one: PlacedBody, two: PlacedBody) => films.has((lowest(one) > lowest(two) ? one : two).owner)
   const clashes: Meeting[] = []
   const close: Meeting[] = []
   bodies.forEach((one, i) => {
@@ -64,7 +72,9 @@ export function roomOf(assembly: Assembly, blows: (owner: string) => boolean): R
       const gapMm = gapOf(one.solid, two.solid)
       const wantedMm = wantedBetween(one, two)
       if (gapMm < -TOUCHES_MM) clashes.push({ one, two, gapMm, wantedMm })
-      else if (gapMm < wantedMm - TOUCHES_MM && flatGap(one.solid, two.solid) < 0) close.push({ one, two, gapMm, wantedMm })
+      else if (gapMm < wantedMm - TOUCHES_MM && flatGap(one.solid, two.solid) < 0 && !isBetween(one, two)) {
+        close.push({ one, two, gapMm, wantedMm })
+      }
     }
   })
   const worst = (a: Meeting, b: Meeting) => a.gapMm - b.gapMm

@@ -1,18 +1,19 @@
 /** Boards that are pushed on: where each comes to lie, and the spacers and screws that hold it on what is below. */
 import { coverOf } from '../facts/seats'
 import type { Facts, ResolvedPart } from '../facts/types'
-import { BOARD_MM, mm, mountAnswer, screwFor, SERIES, SPACERS_MM, type Thread } from './fasteners'
+import { BOARD_MM, mm, screwFor, SERIES, SPACERS_MM, STUDS_MM, type Thread } from './fasteners'
+import { fixedWith, mountOf, type MountFacts } from './panel'
 
 /** From the board's face to the underside of what is pushed on, mm. memory: 11 to 12 */
 export const SEATED_MM = 11
 /** Distance of two positions of a header, mm. published: IEC 60603-11 */
 export const PITCH_MM = 2.54
+/** An insulating film, mm. practice */
+export const FILM_MM = 0.2
 /** Holes are one above the other where they differ by no more, mm. practice */
 const SAME_HOLE_MM = 0.5
 /** A socket may stand off its seat by so much and still hold its pins, mm. practice */
 const OFF_SEAT_MM = 1
-/** Studs of spacers that have one, mm. practice */
-const STUDS_MM = [5, 6] as const
 
 /** A board on the header, in the measure of the board below all. */
 export interface Seat {
@@ -88,11 +89,11 @@ function spacerFor(gapMm: number, thread: Thread): { spacerMm: number, washers: 
 }
 
 /** Spacers and screws for every board that is pushed on and has two holes or more over those of a board below; the lowest first. */
-export function stackOnSpacers(facts: Pick<Facts, 'board' | 'stack' | 'plan'>): StackAnswer {
+export function stackOnSpacers(facts: MountFacts & Pick<Facts, 'stack'>): StackAnswer {
   const { board, plan: { build: { mount } } } = facts
   const thread = mount?.thread ?? 'M2.5'
   const { d } = SERIES[thread]
-  const base = mount ? mountAnswer(mount) : null
+  const base = mountOf(facts)?.answer ?? null
   const boardMm = board?.body?.boardMm ?? BOARD_MM
   const seats = seatsOf(facts)
   const levels: Level[] = []
@@ -127,9 +128,7 @@ export function stackOnSpacers(facts: Pick<Facts, 'board' | 'stack' | 'plan'>): 
     /** Thread of what holds the board below, which a stud may take. */
     const open = lower
       ? left.get(lower.owner.id)
-      : base?.spacerMm && base.bottomMm !== null
-        ? base.spacerMm - (base.bottomMm - mount!.plateMm - (mount!.washers ? SERIES[thread].washerMm : 0))
-        : undefined
+      : base?.items.length ? base.openMm : undefined
     let taken = 0
     if (open === undefined) {
       if (lower) return void (level.problem = `${lower.owner.name} stands on no spacers itself: there is nothing to screw into.`)
@@ -178,10 +177,10 @@ export function levelItems({ holes, spacerMm, washers, studMm, screwBelowMm, scr
 }
 
 /** All that holds the board on its plate: without the screws that studs of the boards above take the place of. */
-export function mountItems(facts: Pick<Facts, 'board' | 'stack' | 'plan'>): Fastener[] {
+export function mountItems(facts: MountFacts & Pick<Facts, 'stack'>): Fastener[] {
   const { mount, spacers } = facts.plan.build
   if (!mount) return []
-  const { items, topMm } = mountAnswer(mount)
+  const { items, topMm } = mountOf(facts)!.answer
   const instead = spacers ? stackOnSpacers(facts).insteadOfMount : 0
   // Their washers stay in the box too: under a spacer they would lift the board off its seat.
   const goes = new Set([`Screw, pan head, ${mount.thread} × ${topMm}`, `Washer, ${mount.thread}`])
@@ -189,10 +188,19 @@ export function mountItems(facts: Pick<Facts, 'board' | 'stack' | 'plan'>): Fast
     .filter(({ count }) => count > 0)
 }
 
-/** Every fastener of the plan, like ones together. */
-export function fastenersOf(facts: Pick<Facts, 'board' | 'stack' | 'plan'>): Fastener[] {
+/** Films that insulate a board from what is below it, each as large as its board. */
+export const filmsOf = (facts: MountFacts & Pick<Facts, 'stack'>): Fastener[] => seatsOf(facts).flatMap(({ owner: { id, part } }) =>
+  facts.plan.build.places[id]?.film
+    ? [{ what: `Insulating film, ${mm(FILM_MM)}, ${part.body!.widthMm} × ${part.body!.depthMm} mm`, count: 1 }]
+    : [])
+
+/** Every fastener and film of the plan, like ones together. */
+export function fastenersOf(facts: MountFacts & Pick<Facts, 'stack'>): Fastener[] {
   const { thread, levels } = stackOnSpacers(facts)
-  const all = [...mountItems(facts), ...facts.plan.build.spacers ? levels.flatMap(level => levelItems(level, thread)) : []]
+  const all = [
+    ...mountItems(facts), ...fixedWith(facts), ...filmsOf(facts),
+    ...facts.plan.build.spacers ? levels.flatMap(level => levelItems(level, thread)) : [],
+  ]
   const counts = new Map<string, number>()
   for (const { what, count } of all) counts.set(what, (counts.get(what) ?? 0) + count)
   return [...counts].map(([what, count]) => ({ what, count }))

@@ -1,14 +1,16 @@
 /** A sheet as a picture of its own, for paper: nothing in it comes from a style sheet. */
 import { escapeMarkup } from '../markup'
 import type { PlacedBody } from './assembly'
+import { wayOf, type Run } from './runs'
 import type { Sheet } from './seen'
 
 export type Stand = 'there' | 'now' | 'later'
 
 const MARGIN_MM = 4
 
-/** Text of an SVG document, in mm. What is new is drawn strong, what is to come is left out. */
-export function svgOf(sheet: Sheet, standOf: (body: PlacedBody) => Stand, letterMm = 5): string {
+/** Text of an SVG document, in mm. What is new is drawn strong, what is to come is left out. `runs`: on a sheet with lanes for them. */
+export function svgOf(sheet: Sheet, standOf: (body: PlacedBody) => Stand, letterMm = 5, runs: readonly Run[] = [],
+): string {
   const shapes = sheet.shapes.filter(({ body }) => standOf(body) !== 'later').map(({ body, x, y, width, height, round }) => {
     const isNew = standOf(body) === 'now'
     const fill = isNew
@@ -21,7 +23,7 @@ export function svgOf(sheet: Sheet, standOf: (body: PlacedBody) => Stand, letter
     const stroke = isNew ? '#9c4a1f' : '#555555'
     const radius = round ? width / 2 : 0
     const most = Math.floor(width / (letterMm * 0.55))
-    const isNamed = !body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug'].includes(body.kind)
+    const isNamed = !body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug', 'cable', 'film'].includes(body.kind)
       && height > letterMm * 1.1 && most > 2
     const name = body.name.length <= most ? body.name : `${body.name.slice(0, Math.max(1, most - 1))}…`
     const place = `x="${mm(x)}" y="${mm(y)}" width="${mm(width)}" height="${mm(height)}" rx="${mm(radius)}"`
@@ -31,8 +33,17 @@ export function svgOf(sheet: Sheet, standOf: (body: PlacedBody) => Stand, letter
         ? `<text x="${mm(x + 1)}" y="${mm(y + letterMm)}" font-size="${letterMm}" fill="#111111">${escapeMarkup(name)}</text>`
         : '')
   })
+  const ways = runs.flatMap((run, i) => {
+    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : wayOf(run, i, sheet)
+    const isNew = standOf(run.body) === 'now'
+    return way
+      ? [`<polyline points="${way.map(point => point.map(mm).join()).join(' ')}" fill="none" stroke="${isNew ? '#9c4a1f' : '#777777'}" `
+        + `stroke-width="${isNew ? 2 : 1.2}"/>`]
+      : []
+  })
   const box = [sheet.x - MARGIN_MM, sheet.y - MARGIN_MM, sheet.width + 2 * MARGIN_MM, sheet.height + 2 * MARGIN_MM].map(mm)
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box.join(' ')}" width="${box[2]}" height="${box[3]}">${shapes.join('')}</svg>`
+  const drawn = [...shapes, ...ways].join('')
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box.join(' ')}" width="${box[2]}" height="${box[3]}">${drawn}</svg>`
 }
 
 const mm = (value: number) => Number(value.toFixed(2))

@@ -96,6 +96,7 @@ export function withoutMentions(plan: Plan, partId: string): Plan {
     aside: kept(plan.aside, entry => !entry.id.split(' ').some(word => word === partId || mine(word))),
     build: withTook({
       ...plan.build, wires: without(plan.build.wires, mine), places: without(plan.build.places, mine),
+      ...plan.build.mount?.onto === partId && { mount: { ...plan.build.mount, onto: undefined } },
       measured: without(plan.build.measured, mine), ...stepsWithout(plan.build, partId),
       done: kept(plan.build.done, key => !mine(key) && !mentionsPlace(key, mine) && !isStepOf(key, partId)),
     }),

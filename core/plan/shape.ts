@@ -145,6 +145,8 @@ const build = open({
   mount: optional(open({
     thread: oneOf('M2.5', 'M3'), plateMm: number({ least: 0.3, most: 20 }), underMm: number({ least: 0, most: 60 }), washers: starting(
       flag, false),
+    /** The part whose threads it stands on, in place of a plate. */
+    onto: optional(partId),
   })),
   /** Boards that are pushed on stand on spacers, where holes lie over holes. */
   spacers: optional(flag),
@@ -157,6 +159,10 @@ const build = open({
     turned: optional(flag),
     /** Of a board that is pushed on: a riser or a taller socket lifts it by so much. */
     liftMm: optional(number({ above: 0, most: 60 })),
+    /** Likewise: a film that insulates lies under it. */
+    film: optional(flag),
+    /** Of a part with threads of its own: how thick what is screwed to it is. */
+    clampedMm: optional(number({ least: 0.3, most: 30 })),
     /** A socket of the board, by its id in the board's file. */
     socket: optional(shortId),
   }), partId), {}),

@@ -4,8 +4,8 @@
  */
 import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { bestOrder } from '../../core/build/steps/order'
-import { anyBench, orderProgramme, TURN } from '../benches'
+import { bestOrder, brokenBy } from '../../core/build/steps/order'
+import { anyBench, orderProgramme, stretchProgramme, TURN } from '../benches'
 
 let highs: Awaited<ReturnType<typeof loadHighs>>
 beforeAll(async () => {
@@ -21,4 +21,19 @@ describe('the best order of a build', () => {
     expect(best.isBest).toBe(true)
     expect(best.flips * TURN + best.toolChanges).toBe(Math.round(solution.ObjectiveValue))
   })
+
+  it.each([[1, 20], [2, 20], [3, 24], [4, 24], [5, 30], [6, 40]])(
+    'of a larger bench too: as few stretches of one side, and of those as few of one tool, bench %i of %i steps', (seed, count) => {
+      const bench = anyBench(seed * 57, count, 0.12)
+      const best = bestOrder(bench)!
+      expect(best.isBest).toBe(true)
+      expect(brokenBy(best.ids, bench.precedences)).toEqual([])
+      // One stretch more than a better order could have: if there is one, it is found.
+      const sides = highs.solve(stretchProgramme(bench, best.flips + 1, false), { mip_rel_gap: 0, output_flag: false })
+      expect(sides.Status).toBe('Optimal')
+      expect(Math.round(sides.ObjectiveValue / TURN)).toBe(best.flips)
+      const both = highs.solve(stretchProgramme(bench, best.flips + best.toolChanges + 1, true), { mip_rel_gap: 0, output_flag: false })
+      expect(both.Status).toBe('Optimal')
+      expect(Math.round(both.ObjectiveValue)).toBe(best.flips * TURN + best.toolChanges)
+    })
 })

@@ -279,7 +279,8 @@ describe('what Voltaris puts somewhere', () => {
   it('law: a part alone is in nothing; a board over a tall socket is, and its way out ends it', () => {
     for (const board of catalogue.boards.keys()) for (const part of catalogue.parts.values()) {
       const plan = planOf(board, { it: part.id })
-      const found = room(plan)
+      // Slots of unlike ways want another cable, wherever the part lies.
+      const found = room(plan).filter(({ code }) => code !== 'room.flat')
       if (found.length) expect(part.isAddOn, `${board} ${part.id}: ${found[0]!.title}`).toBe(true)
       for (const finding of found) {
         expect(finding.fixes.length, `${board} ${part.id}`).toBeGreaterThan(0)

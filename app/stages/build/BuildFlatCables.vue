@@ -1,9 +1,14 @@
 <script setup lang="ts">
 /** Flat cables: how the two slots lie, and which cable joins them, or why none does. */
 import { newId } from '~/database/id'
+import { flatCablesOf, seatingOf } from '~~/core/mechanics/flat-cables'
+import { usePicture } from './usePicture'
 import { flatCableFor, type FlatConnector } from '~~/core/mechanics/flat-cable'
 
 const project = useProjectStore()
+const { seen } = usePicture()
+/** Those of the plan's parts, where both slots stand in files. */
+const planned = computed(() => project.facts ? flatCablesOf(project.facts, seen.value?.bodies ?? null) : [])
 const cables = computed(() => project.plan!.build.flat)
 const answers = computed(() => cables.value.map(({ one, two, apartMm }) => flatCableFor(one, two, apartMm)))
 const USUAL: FlatConnector = { ways: 15, pitchMm: 1, contacts: 'bottom', opens: 'right', looks: 'up', first: 'near' }
@@ -47,8 +52,20 @@ function changeEnd(id: string, end: 'one' | 'two', fields: Partial<FlatConnector
   <FoldPanel
     title="Which flat cable?"
     data-test="flat-cables"
-    :open="cables.length > 0"
+    :open="cables.length > 0 || planned.length > 0"
   >
+    <article
+      v-for="cable in planned"
+      :key="cable.partId"
+      data-test="flat-planned"
+    >
+      <p :class="{ bad: !cable.answer.fits }">
+        <b>{{ cable.name }}.</b> {{ cable.answer.reasons.join(' ') }}
+        <template v-if="cable.answer.fits">
+          {{ seatingOf(cable) }}
+        </template>
+      </p>
+    </article>
     <article
       v-for="(cable, i) in cables"
       :key="cable.id"

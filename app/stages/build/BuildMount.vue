@@ -1,11 +1,26 @@
 <script setup lang="ts">
 /** The board on spacers on a plate, and boards that are pushed on it: which spacers, which screws, and why not the others. */
 import { fastenersInWords as inWords, levelItems, mountItems, stackOnSpacers } from '~~/core/mechanics/stack'
-import { BOARD_MM, HOLES, mountAnswer, screwVerdicts, SERIES, type Mount } from '~~/core/mechanics/fasteners'
+import { BOARD_MM, HOLES, screwVerdicts, SERIES, type Mount } from '~~/core/mechanics/fasteners'
+import { fixingsOf, groundsOf, mountOf } from '~~/core/mechanics/panel'
 
 const project = useProjectStore()
 const mount = computed(() => project.plan!.build.mount ?? null)
-const answer = computed(() => mount.value && mountAnswer(mount.value))
+const mounted = computed(() => project.facts ? mountOf(project.facts) : null)
+const answer = computed(() => mounted.value?.answer ?? null)
+const ground = computed(() => mounted.value?.ground ?? null)
+/** What it can stand on. */
+const grounds = computed(() => [
+  { value: '', title: 'a plate' }, ...(project.facts ? groundsOf(project.facts) : []).map(({ owner }) =>
+    ({ value: owner.id, title: owner.name })),
+])
+const fixings = computed(() => (project.facts ? fixingsOf(project.facts) : []).map(fixing => ({
+  ...fixing, verdicts: fixing.clampedMm === null ? [] : screwVerdicts({ ...fixing, clampedMm: fixing.clampedMm }),
+})))
+const screwTo = (id: string, clampedMm: number | null) => {
+  const place = { on: 'table' as const, ...project.plan!.build.places[id], clampedMm: clampedMm ?? undefined }
+  project.edit({ edit: 'place-body', id, place }, 'What is screwed to it')
+}
 const stack = computed(() => project.facts && stackOnSpacers(project.facts))
 const levels = computed(() => stack.value?.levels ?? [])
 const spacers = computed(() => project.plan!.build.spacers === true)
@@ -16,8 +31,8 @@ const onSpacers = (on: boolean) => project.edit({ edit: 'set-spacers', on }, on
 const THREADS = (['M2.5', 'M3'] as const).map(value => ({ value, title: value }))
 const USUAL: Mount = { thread: 'M2.5', plateMm: 3, underMm: 3, washers: false }
 
-const set = (fields: Partial<Mount>) =>
-  project.edit({ edit: 'set-mount', mount: { ...USUAL, ...mount.value, ...fields } }, 'The board on its plate')
+const set = (fields: Partial<Mount> & { onto?: string }) =>
+  project.edit({ edit: 'set-mount', mount: { ...USUAL, ...mount.value, ...fields } }, 'The board on its spacers')
 const turn = (to: boolean) => project.edit({ edit: 'set-mount', mount: to ? USUAL : null }, to
   ? 'Put the board on a plate'
   : 'Take the plate away')
@@ -36,9 +51,11 @@ const screws = computed(() => {
       ? []
       : [{ name: 'Through the board, from above', length: found.topMm, task: { thread: task.thread, clampedMm: BOARD_MM + washer,
           depthMm: found.spacerMm - reach(found.bottomMm, task.plateMm) } }],
-    { name: 'Through the plate, from below', length: found.bottomMm, task: { thread: task.thread, clampedMm: task.plateMm + washer,
-      depthMm: found.spacerMm - reach(found.topMm, BOARD_MM) } },
-  ].map(entry => ({ ...entry, verdicts: screwVerdicts({ ...entry.task, endsAt: 'the other screw' }) }))
+    ...ground.value
+      ? []
+      : [{ name: 'Through the plate, from below', length: found.bottomMm, task: { thread: task.thread, clampedMm: task.plateMm + washer,
+          depthMm: found.spacerMm - reach(found.topMm, BOARD_MM) } }],
+  ].map(entry => ({ ...entry, verdicts: screwVerdicts({ ...entry.task, ...!ground.value && { endsAt: 'the other screw' as const } }) }))
 })
 </script>
 
@@ -46,11 +63,11 @@ const screws = computed(() => {
   <FoldPanel
     title="Spacers and screws"
     data-test="mount"
-    :open="mount !== null || spacers"
+    :open="mount !== null || spacers || fixings.some(({ clampedMm }) => clampedMm !== null)"
   >
     <v-checkbox
       :model-value="mount !== null"
-      label="The board stands on spacers on a plate"
+      label="The board stands on spacers"
       hide-details
       data-test="mount-on"
       @update:model-value="turn(!!$event)"
@@ -95,7 +112,17 @@ const screws = computed(() => {
           data-test="mount-thread"
           @update:model-value="thread => set({ thread })"
         />
+        <v-select
+          v-if="grounds.length > 1"
+          label="On"
+          :items="grounds"
+          :model-value="ground?.owner.id ?? ''"
+          hide-details
+          data-test="mount-onto"
+          @update:model-value="onto => set({ onto: onto || undefined })"
+        />
         <NumberField
+          v-if="!ground"
           label="Plate"
           unit="mm"
           :value="mount.plateMm"
@@ -161,6 +188,51 @@ const screws = computed(() => {
         1.6 mm, with four holes: measure yours.
       </p>
     </template>
+    <section
+      v-for="fixing in fixings"
+      :key="`${fixing.owner.id} ${fixing.thread} ${fixing.depthMm}`"
+      data-test="fixing"
+    >
+      <h3>{{ fixing.owner.name }}: {{ fixing.count }} threads {{ fixing.thread }}, {{ fixing.depthMm }} mm deep</h3>
+      <div class="fields">
+        <NumberField
+          label="What is screwed to it is thick"
+          unit="mm"
+          :value="fixing.clampedMm"
+          may-be-empty
+          placeholder="nothing"
+          :least="0.3"
+          :most="30"
+          data-test="fixing-clamped"
+          @set="value => screwTo(fixing.owner.id, value)"
+        />
+      </div>
+      <div
+        v-if="fixing.verdicts.length"
+        class="both"
+      >
+        <v-table
+          class="small"
+          density="compact"
+        >
+          <caption>
+            Into its threads: {{ fixing.screwMm === null ? 'none' : `${fixing.count} × ${fixing.thread} × ${fixing.screwMm}` }}
+          </caption>
+          <tbody>
+            <tr
+              v-for="verdict in fixing.verdicts"
+              :key="verdict.lengthMm"
+              :class="{ taken: verdict.lengthMm === fixing.screwMm }"
+            >
+              <th scope="row">
+                {{ verdict.lengthMm }}
+              </th>
+              <td>{{ verdict.why }}</td>
+            </tr>
+          </tbody>
+        </v-table>
+      </div>
+    </section>
   </FoldPanel>
 </template>
 

@@ -5,7 +5,8 @@
  */
 import { mdiMinus, mdiPlus } from '@mdi/js'
 import { useElementSize } from '@vueuse/core'
-import { seenFrom, trunkWay, type Shape, type Sheet, type View } from '~~/core/mechanics/seen'
+import { runsOf, wayOf, withLanes } from '~~/core/mechanics/runs'
+import { seenFrom, type Shape, type Sheet, type View } from '~~/core/mechanics/seen'
 import { usePicture } from './usePicture'
 
 const project = useProjectStore()
@@ -23,15 +24,11 @@ const MARGIN = 4
 
 const plan = computed(() => {
   if (!seen.value) return null
-  const sheet = padded(seenFrom(seen.value, below.value ? 'below' : 'above'), trunks.value.length * LANE + 6)
-  const left = trunks.value.length * CHANNEL
-  return { ...sheet, x: sheet.x - left, width: sheet.width + left }
+  return withLanes(seenFrom(seen.value, below.value ? 'below' : 'above'), runs.value.length)
 })
 /** From the side only what stands on, under or in the board: what lies beside it would hide it. */
 const side = computed(() => seen.value && padded(seenFrom({ bodies: seen.value.bodies.filter(({ laid, kind }) =>
   !laid && kind !== 'plate') }, 'near'), 6, true))
-const LANE = 5
-const CHANNEL = 2.4
 
 function padded(sheet: Sheet, over: number, isSide = false): Sheet {
   const lid = isSide && seen.value?.inside?.lidMm
@@ -60,37 +57,20 @@ function nameIn({ body, width }: Shape, size: number): string {
   const most = Math.floor(width / (size * 0.52))
   return body.name.length <= most ? body.name : `${body.name.slice(0, Math.max(1, most - 1))}…`
 }
-const named = (shape: Shape) => !shape.body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug'].includes(
-  shape.body.kind)
+const named = (shape: Shape) => !shape.body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug', 'cable',
+  'film'].includes(shape.body.kind)
 
-/** Harnesses from the header to parts: as many wires as end at it. */
-const trunks = computed(() => {
-  if (!seen.value) return []
-  const { bodies } = seen.value
-  const counts = new Map<string, number[]>()
-  for (const { key } of project.report!.wires) {
-    const [from, to] = key.split('@')
-    const owner = from?.split('.')[0]
-    if (!owner || !to || !/^\d+$/.test(to) || owner === 'splice') continue
-    counts.set(owner, [...counts.get(owner) ?? [], Number(to)])
-  }
-  return [...counts].flatMap(([owner, positions]) => {
-    const body = bodies.find(({ id, laid, kind }) => id === owner && (laid || kind === 'part' || kind === 'fan'))
-    const ends = positions.flatMap(at => bodies.find(({ id }) => id === `@wire.${at}`) ?? [])
-    return body && ends.length ? [{ owner, body, ends, count: positions.length }] : []
-  })
-})
+/** Harnesses and cables to parts, with the number of wires in each. */
+const runs = computed(() => seen.value ? runsOf(seen.value.bodies, project.report!.wires) : [])
 const trunkShapes = computed(() => {
   const sheet = plan.value
   if (!sheet) return []
-  return trunks.value.filter(({ body }) => standOf(body) !== 'later').flatMap(({ owner, body, ends, count }, i) => {
-    const to = sheet.shapes.find(shape => shape.body === body)!
-    const mine = sheet.shapes.filter(shape => ends.includes(shape.body))
-    const x = mine.reduce((sum, shape) => sum + shape.x + shape.width / 2, 0) / mine.length
-    const top = Math.min(...mine.map(shape => shape.y))
-    const lane = sheet.y + 4 + i * LANE
-    const way = trunkWay([x, top], to, lane, sheet.x + MARGIN + i * CHANNEL)
-    return [{ owner, body, count, points: way.map(point => point.join()).join(' '), at: [(way[1]![0]! + way[2]![0]!) / 2, lane] }]
+  return runs.value.flatMap((run, i) => {
+    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : wayOf(run, i, sheet)
+    if (!way) return []
+    const lane = way.findIndex((point, at) => at > 0 && point[1] === way[at - 1]![1] && point[1]! < sheet.y + sheet.height / 2)
+    const [a, b] = [way[Math.max(0, lane - 1)]!, way[Math.max(1, lane)]!]
+    return [{ ...run, points: way.map(point => point.join()).join(' '), at: [(a[0]! + b[0]!) / 2, a[1]!] }]
   })
 })
 
@@ -185,12 +165,13 @@ const told = (view: View) => {
         </g>
         <g
           v-for="trunk in trunkShapes"
-          :key="trunk.owner"
+          :key="`${trunk.owner} ${trunk.kind}`"
           class="trunk"
-          :class="standOf(trunk.body)"
+          :class="[standOf(trunk.body), { flat: trunk.kind === 'flat cable' }]"
         >
           <polyline :points="trunk.points" />
           <text
+            v-if="trunk.kind === 'wires'"
             :x="trunk.at[0]"
             :y="trunk.at[1]! + letter(plan) * 0.35"
             :font-size="letter(plan) * 0.9"
@@ -296,6 +277,8 @@ svg { display: block; width: 100%; max-height: 420px; }
 .body.standing rect { fill: color-mix(in srgb, var(--ink) 13%, var(--sheet)); }
 .body.pins rect { fill: color-mix(in srgb, var(--ink) 45%, var(--sheet)); }
 .body.wire rect { fill: var(--ink); stroke: none; }
+.body.cable rect { fill: color-mix(in srgb, var(--ink) 30%, var(--sheet)); stroke: none; }
+.body.film rect { fill: none; stroke: var(--ochre); stroke-dasharray: 1.5 1; }
 .body.spacer rect { fill: var(--ochre-wash); stroke: var(--ochre); }
 .body.plate rect { fill: none; stroke-dasharray: 2 1.5; }
 .body.now rect { stroke: var(--copper); stroke-width: 1; fill: color-mix(in srgb, var(--copper) 20%, var(--sheet)); }
@@ -305,6 +288,7 @@ text { fill: var(--ink); font-family: inherit; }
 .body.later text { fill: var(--ink-2); }
 .trunk polyline { fill: none; stroke: var(--ink-2); stroke-width: 1.6; stroke-linejoin: round; opacity: 0.6; }
 .trunk.now polyline { stroke: var(--copper); opacity: 1; stroke-width: 2.2; }
+.trunk.flat polyline { stroke-width: 3; stroke-dasharray: 1 0.6; }
 .trunk text { paint-order: stroke; stroke: var(--paper); stroke-width: 2.5; }
 .plate { fill: color-mix(in srgb, var(--ink) 9%, var(--sheet)); stroke: var(--ink-2); stroke-width: 0.3; }
 .lid line { stroke: var(--ink); stroke-width: 1; }

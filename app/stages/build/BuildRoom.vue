@@ -154,7 +154,15 @@ const rows = computed(() => (seen.value?.bodies ?? []).filter(({ kind }) => kind
         :least="1"
         :most="60"
         data-test="place-lift"
-        @set="liftMm => put(liftMm === null ? null : { on: 'board', liftMm })"
+        @set="liftMm => put({ ...place, on: 'board', liftMm: liftMm ?? undefined })"
+      />
+      <v-checkbox
+        v-if="owner?.part.seat"
+        label="a film under it"
+        :model-value="place?.film ?? false"
+        hide-details
+        data-test="place-film"
+        @update:model-value="film => put({ ...place, on: 'board', film: film || undefined })"
       />
       <v-btn
         v-if="place"

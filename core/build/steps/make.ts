@@ -4,7 +4,9 @@ import { thingKind } from '../../catalogue/things'
 import type { Board } from '../../catalogue/types'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import type { Component, Conductor, Netlist } from '../../netlist/types'
-import { fastenersInWords, levelItems, mountItems, stackOnSpacers } from '../../mechanics/stack'
+import { flatCablesOf, seatingOf } from '../../mechanics/flat-cables'
+import { fixingsOf, mountOf } from '../../mechanics/panel'
+import { fastenersInWords, FILM_MM, levelItems, mountItems, stackOnSpacers } from '../../mechanics/stack'
 import { meetingsOf } from '../harness'
 import type { Wire } from '../wires'
 import { NO_SHORT, SHORT_READING } from '../../vocabulary/reading'
@@ -29,7 +31,8 @@ export function benchOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]):
 }
 
 const USUAL = [
-  'lay', 'board', 'header', 'mount', 'cool', 'case', 'holder', 'splices', 'seat', 'part', 'adapter', 'plug', 'power', 'image', 'card',
+  'lay', 'board', 'header', 'mount', 'cool', 'case', 'holder', 'splices', 'flat', 'seat', 'part', 'adapter', 'plug', 'power', 'image',
+  'card',
   'shorts',
   'supply',
   'trial', 'lid',
@@ -131,15 +134,17 @@ class Sorted {
 
   private addMount(): void {
     const { facts } = this
+    const ground = mountOf(facts)?.ground
     const isStudded = facts.plan.build.spacers && stackOnSpacers(facts).insteadOfMount > 0
     this.add({
-      id: 'mount', title: 'Board on its spacers', tool: 'screwdriver', minutes: 10,
+      id: 'mount', title: ground ? `Board onto ${ground.owner.name}` : 'Board on its spacers', tool: 'screwdriver', minutes: 10,
       how: [
         ...mountItems(facts).map(({ what, count }) => `${count} × ${what}.`),
+        ...ground ? [`${ground.owner.name} lies face down on something soft; the spacers go into its threads by hand, no further.`] : [],
         ...isStudded ? ['Where a board is pushed on later its spacers hold this one, by their studs, in place of screws.'] : [],
         'All screws loosely first, then tight, crosswise.',
       ],
-      check: 'It stands on all four, and nothing under it touches the plate.',
+      check: `It stands on all four, and nothing under it touches ${ground ? 'what it stands on' : 'the plate'}.`,
     })
   }
 
@@ -173,7 +178,11 @@ class Sorted {
       case 'cooler': case 'fan': return this.add({
         id: `cool:${id}`, title: `Put on ${name}`, side: 'top', minutes: 5,
         undo: 'A pad or glue that was pressed once wants a new one.',
-        how: ['Films come off both sides of the pad first; the chip is wiped clean.', 'Press once, straight down.'],
+        how: [
+          `Films come off both sides of the pad${part.thing?.padMm ? ` of ${part.thing.padMm} mm` : ''} first; the chip is wiped `
+          + 'clean.',
+          'Press once, straight down.',
+        ],
         check: 'It lies flat and touches nothing beside the chip.',
       })
       case 'case': return this.add({
@@ -200,13 +209,14 @@ class Sorted {
     const mine = this.netlist.conductors.filter(({ partId }) => partId === id)
     const seat = mine.find(({ kind }) => kind === 'seat')
     const cautions = cautionsOf(part)
-    const lift = this.facts.plan.build.places[id]?.liftMm
+    const { liftMm: lift, film } = this.facts.plan.build.places[id] ?? {}
     const held = this.heldOnSpacers(id)
     if (seat) return this.add({
       id: `seat:${id}`, title: `Push on ${name}`, side: 'top', minutes: held ? 15 : 5, cautions,
       ...held && { tool: 'screwdriver' as const },
       how: [
         ...held ? [`On the board below first: ${held}`] : [],
+        ...film ? [`A film of ${FILM_MM} mm that insulates goes on what is below first, cut out where the header is.`] : [],
         ...lift ? [`A riser of ${lift} mm goes on the header first.`] : [],
         'Position 1 over position 1: not one row or column off, not turned.', 'Look along the header from the side before you press.',
         ...held ? ['Then the screws, all loosely first: the board lies on every spacer before one is tight.'] : [],
@@ -216,19 +226,36 @@ class Sorted {
     const wires = mine.filter(({ kind }) => kind === 'wire').length
     const plugs = mine.filter(({ kind }) => kind === 'plug' || kind === 'flat cable').length
     const strapped = Object.keys(owner.options ?? {}).length > 0
+    // A slot that a board covers is filled before that board is on, and wires come after it.
+    const flat = mine.some(({ kind }) => kind === 'flat cable')
+    const isOnItsOwn = flat && wires > 0
+    if (isOnItsOwn) this.add({
+      id: `flat:${id}`, title: `Plug in the flat cable of ${name}`, minutes: 3, side: 'top',
+      how: this.flatCable(id), check: 'Its line is covered, or as much bare end is left at both corners.',
+      undo: 'Drawn again with the latch open, and the supply unplugged.',
+    })
     this.add({
-      id: `part:${id}`, minutes: 2 + plugs, side: wires ? 'top' : 'any', cautions,
+      id: `part:${id}`, minutes: 2 + (isOnItsOwn ? plugs - 1 : plugs), side: wires ? 'top' : 'any', cautions,
       title: wires ? `Wire ${name}` : plugs ? `Plug in ${name}` : `Set down ${name}`,
       how: [
         ...strapped ? ['Set what is set on the part itself first: straps, switches, its voltage.'] : [],
         ...wires ? ['Returns first, then signals, its supply last.'] : [],
-        ...mine.some(({ kind }) => kind === 'flat cable')
-          ? ['Open the latch, push the cable in straight until its line is covered, close the latch. Never crease it.']
-          : [],
+        ...flat && !isOnItsOwn ? this.flatCable(id) : [],
+        ...fixingsOf(this.facts).filter(fixing => fixing.owner.id === id && fixing.screwMm !== null).map(({ count, thread, screwMm }) =>
+          `What is screwed to it: ${count} × Screw, pan head, ${thread} × ${screwMm}; a longer one hits it from behind.`),
       ],
       check: wires ? 'Each wire was pulled at gently, and its position counted once more.' : 'It sits to its stop.',
       undo: 'Drawn again, with the supply unplugged.',
     })
+  }
+
+  /** How the flat cable of a part goes in, and which way round where both slots are known. */
+  private flatCable(id: string): string[] {
+    const cable = flatCablesOf(this.facts, null).find(({ partId }) => partId === id)
+    return [
+      ...cable?.answer.fits ? [`The cable: ${cable.answer.reasons[0]}`, seatingOf(cable)] : [],
+      'Open the latch, push the cable in straight until its line is covered, close the latch. Never crease it.',
+    ]
   }
 
   private addFiles(): void {
@@ -286,9 +313,10 @@ class Sorted {
     return kind === 'tool' ? 'lay' : `${room}:${partId}`
   }
 
-  private homeOfWay({ id, partId, from, to }: Conductor): string {
+  private homeOfWay({ id, kind, partId, from, to }: Conductor): string {
     if (id.startsWith('splice@')) return 'splices'
     if (from === SUPPLY_NODE || to === SUPPLY_NODE) return this.made.has('supply') ? 'supply' : 'lay'
+    if (kind === 'flat cable' && this.made.has(`flat:${partId}`)) return `flat:${partId}`
     if (partId !== undefined) return this.homeOfPart(partId)
     const item = [from, to].find(end => this.made.has(`power:${end}`))
     if (item) return `power:${item}`

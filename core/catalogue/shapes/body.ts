@@ -43,7 +43,10 @@ export const standing = choice('kind', {
   socket: { ...common, socket: bodySocket, opens: opening, flat: optional(flatSlot) },
 })
 
-const hole = object({ xMm: number(), yMm: number(), dMm: positive })
+/** A hole that something goes through, or with a thread that ends at a depth. */
+const hole = object({
+  xMm: number(), yMm: number(), dMm: positive, thread: optional(object({ size: oneOf('M2.5', 'M3'), depthMm: positive })),
+})
 
 export const bodyShape = object({
   widthMm: positive,

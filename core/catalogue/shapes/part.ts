@@ -234,6 +234,8 @@ const thing = object({
   enclosure: optional(oneOf('open', 'vented', 'closed')),
   /** How high a cooler stands over the board, in mm. */
   heightMm: optional(positive),
+  /** Of a cooler: thickness of the pad between it and the chip, within its height, in mm. */
+  padMm: optional(positive),
   /** Of a case: from the board to the lid, in mm. */
   lidMm: optional(positive),
   /** Of a case: between its walls, in mm; the board stands in the middle of it. */

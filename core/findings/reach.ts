@@ -1,0 +1,48 @@
+/** Cables that end before they are there: told for things whose place was said. */
+import type { Assembly } from '../mechanics/assembly'
+import { tooShort, type Reach } from '../mechanics/cables'
+import type { Evidence, Finding, Fix } from './types'
+
+/** Wires are cut in steps of this, mm. */
+const CUT_STEP_MM = 50
+
+/** One finding for each part: the conductor that lacks most speaks for it. */
+export function reach({ facts, netlist }: Evidence, { bodies }: Assembly): Finding[] {
+  const byPart = new Map<string, Reach[]>()
+  for (const entry of tooShort(bodies, netlist.conductors)) {
+    const id = entry.conductor.partId!
+    byPart.set(id, [...byPart.get(id) ?? [], entry])
+  }
+  return [...byPart].map(([partId, entries]) => {
+    const { name, part } = facts.parts.find(({ id }) => id === partId)!
+    const { leastMm, givenMm } = entries.reduce((worst, other) =>
+      other.leastMm - other.givenMm > worst.leastMm - worst.givenMm ? other : worst)
+    const [whole, given] = [Math.ceil(leastMm), Math.round(givenMm)]
+    const wires = entries.flatMap(({ conductor: { terminal, kind } }) => kind === 'wire' && terminal !== undefined ? [terminal] : [])
+    const isLead = entries.some(({ conductor }) => conductor.kind !== 'wire')
+    const newMm = Math.ceil(Math.max(...entries.map(entry => entry.leastMm)) / CUT_STEP_MM) * CUT_STEP_MM
+    const fixes: Fix[] = [
+      ...wires.length && !isLead
+        ? [{ label: `Wires of ${newMm / 10} cm`, edits: wires.map(terminal => (
+            { edit: 'dress-wire' as const, terminal, lengthM: newMm / 1000 })) }]
+        : [],
+      { label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: partId, place: { on: 'table' } }] },
+    ]
+    return {
+      code: 'room.reach', id: `room.reach ${partId}`, severity: 'caution', stages: ['build'],
+      title: `What joins ${name} does not reach it`,
+      sentence: `From the board straight to where it lies are ${whole} mm with the turns at both ends, and ${isLead
+        ? 'its cable is'
+        : entries.length > 1 ? `${entries.length} of its wires are` : 'its wire is'} ${given} mm long. ${part.leadM !== undefined || isLead
+        ? 'Lay it nearer, or lengthen what comes with it.'
+        : 'Lay it nearer, or cut longer wires.'}`,
+      subjects: [{ partId }],
+      figures: [{
+        label: 'way', value: whole, unit: 'mm', limit: given, origin: part.leadM === undefined && !isLead
+          ? 'the places that you said; lengths of the wire list'
+          : 'the places that you said; lead of the part: memory',
+      }],
+      fixes,
+    }
+  })
+}
