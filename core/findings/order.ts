@@ -3,6 +3,7 @@ import { shownOrder } from '../build/steps'
 import { benchOf } from '../build/steps/make'
 import { bestOrder, brokenBy, smallestCircle } from '../build/steps/order'
 import { wiresOf } from '../build/wires'
+import { thingKind } from '../catalogue/things'
 import { SERIES } from '../mechanics/fasteners'
 import { fixingsOf, mountOf } from '../mechanics/panel'
 import { stackOnSpacers } from '../mechanics/stack'
@@ -20,6 +21,7 @@ export const mountHolds: Rule = ({ facts }) => {
     code: 'build.mount', id, severity: 'caution', stages: ['build'], subjects: [], figures: [], title, sentence, fixes: [], ...more,
   })
   const mounted = mountOf(facts)
+  const box = facts.parts.find(({ part }) => thingKind(part) === 'case')
   const ground = mounted?.ground
   const tight = mount && board?.body?.holes?.find(({ dMm }) => dMm < SERIES[mount.thread].d)
   const goesThrough = tight && tight.dMm >= SERIES[THINNER].d
@@ -49,6 +51,15 @@ export const mountHolds: Rule = ({ facts }) => {
                     }],
               }
             : {}))
+      : [],
+    ...mount && box
+      ? [told(`build.mount ${box.id}`, `The board stands on spacers and in ${box.name}`,
+          `${box.name} has places of its own for the board: spacers and plate are for a board in the open. Say where it is, and the screws `
+          + 'and heights are those of that place.', {
+            severity: 'note', subjects: [{ partId: box.id }], fixes: [{
+              label: 'No spacers under the board', edits: [{ edit: 'set-mount', mount: null }],
+            }],
+          })]
       : [],
     ...fixingsOf(facts).flatMap(({ owner, thread, depthMm, clampedMm, screwMm }) => clampedMm === null || screwMm !== null
       ? []

@@ -14,7 +14,7 @@ export function reach({ facts, netlist }: Evidence, { bodies }: Assembly): Findi
     byPart.set(id, [...byPart.get(id) ?? [], entry])
   }
   return [...byPart].map(([partId, entries]) => {
-    const { name, part } = facts.parts.find(({ id }) => id === partId)!
+    const { name } = facts.parts.find(({ id }) => id === partId)!
     const { leastMm, givenMm } = entries.reduce((worst, other) =>
       other.leastMm - other.givenMm > worst.leastMm - worst.givenMm ? other : worst)
     const [whole, given] = [Math.ceil(leastMm), Math.round(givenMm)]
@@ -33,14 +33,12 @@ export function reach({ facts, netlist }: Evidence, { bodies }: Assembly): Findi
       title: `What joins ${name} does not reach it`,
       sentence: `From the board straight to where it lies are ${whole} mm with the turns at both ends, and ${isLead
         ? 'its cable is'
-        : entries.length > 1 ? `${entries.length} of its wires are` : 'its wire is'} ${given} mm long. ${part.leadM !== undefined || isLead
-        ? 'Lay it nearer, or lengthen what comes with it.'
+        : entries.length > 1 ? `${entries.length} of its wires are` : 'its wire is'} ${given} mm long. ${isLead
+        ? 'Lay it nearer, or take a longer cable.'
         : 'Lay it nearer, or cut longer wires.'}`,
       subjects: [{ partId }],
       figures: [{
-        label: 'way', value: whole, unit: 'mm', limit: given, origin: part.leadM === undefined && !isLead
-          ? 'the places that you said; lengths of the wire list'
-          : 'the places that you said; lead of the part: memory',
+        label: 'way', value: whole, unit: 'mm', limit: given, origin: 'the places that you said; lengths of the wire list',
       }],
       fixes,
     }

@@ -136,12 +136,14 @@ function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two
   const fixes: Fix[] = [one, two].filter(({ kind }) => kind === 'fan' || kind === 'part').map(({ owner, name }) =>
     ({ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: owner, place: { on: 'table' } }] }))
   if (fixes.length) return fixes
-  const lowest = (owner: string) => Math.min(...bodies.filter(body => body.owner === owner).map(({ solid }) => solid.z[0]))
+  // What holds a board is no part of it here.
+  const isHeld = ({ kind }: PlacedBody) => kind !== 'spacer' && kind !== 'film'
+  const lowest = (owner: string) => Math.min(...bodies.filter(body => body.owner === owner && isHeld(body)).map(({ solid }) => solid.z[0]))
   // Of two boards the upper one is lifted.
   const [over] = [one, two].filter(({ kind }) => kind === 'add-on').sort((a, b) => lowest(b.owner) - lowest(a.owner))
   if (!over) return []
   const lower = (over === one ? two : one).owner
-  const mine = bodies.filter(({ owner }) => owner === over.owner)
+  const mine = bodies.filter(body => body.owner === over.owner && isHeld(body))
   const lacking = Math.max(...bodies.filter(({ owner, solid }) => owner === lower && mine.some(body => flatGap(body.solid, solid) < 0))
     .map(({ solid }) => solid.z[1])) - lowest(over.owner)
   const cooler = facts.parts.find(({ id, part }) => id === lower && part.thing?.cooler !== undefined)

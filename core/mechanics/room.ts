@@ -61,7 +61,8 @@ function belong(a: PlacedBody, b: PlacedBody): boolean {
 export function roomOf(assembly: Assembly, blows: (owner: string) => boolean): Room {
   const { bodies, inside } = assembly
   const films = new Set(bodies.filter(({ kind }) => kind === 'film').map(({ owner }) => owner))
-  const lowest = (body: PlacedBody) => Math.min(...bodies.filter(({ owner }) => owner === body.owner).map(({ solid }) => solid.z[0]))
+  const lowest = (body: PlacedBody) => Math.min(...bodies.filter(({ owner, kind }) =>
+    owner === body.owner && kind !== 'spacer').map(({ solid }) => solid.z[0]))
   /** The film of the upper one lies between them. */
   const isBetween = (one: PlacedBody, two: PlacedBody) => films.has((lowest(one) > lowest(two) ? one : two).owner)
   const clashes: Meeting[] = []

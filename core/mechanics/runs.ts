@@ -21,6 +21,8 @@ export const CHANNEL_MM = 2.4
 const AISLE_MM = 2
 const IN_AISLE_MM = 1.5
 const EDGE_MM = 4
+/** A way over the edge of the board is drawn so far. */
+const OVER_MM = 6
 
 /** Everything that joins a part of the plan to its board, with both ends in the picture. `wires`: keys of the wire list. */
 export function runsOf(bodies: readonly PlacedBody[], wires: readonly { key: string }[]): Run[] {
@@ -53,7 +55,20 @@ export const withLanes = (sheet: Sheet, runs: number): Sheet => {
     height: sheet.height + over + EDGE_MM }
 }
 
-/** Corners of a run on a sheet with lanes; it never crosses its part. `i`: its place among the runs. */
+/** To what the board stands on: over the nearest edge of the board, and down. */
+function overTheEdge(starts: readonly Shape[], shapes: readonly Shape[]): number[][] | null {
+  const board = shapes.find(({ body }) => body.id === '@board')
+  if (!board) return null
+  const x = starts.reduce((sum, shape) => sum + shape.x + shape.width / 2, 0) / starts.length
+  const y = starts.reduce((sum, shape) => sum + shape.y + shape.height / 2, 0) / starts.length
+  const edges = [
+    { far: x - board.x, to: [board.x - OVER_MM, y] }, { far: board.x + board.width - x, to: [board.x + board.width + OVER_MM, y] },
+    { far: y - board.y, to: [x, board.y - OVER_MM] }, { far: board.y + board.height - y, to: [x, board.y + board.height + OVER_MM] },
+  ]
+  return [[x, y], edges.reduce((nearest, other) => other.far < nearest.far ? other : nearest).to]
+}
+
+/** Corners of a run on a sheet with lanes; it crosses its part only where the board stands on it. `i`: its place among the runs. */
 export function wayOf(run: Run, i: number, { shapes, x, y }: Sheet): number[][] | null {
   const to = shapes.find(({ body }) => body === run.body)
   const starts = shapes.filter(({ body }) => run.starts.includes(body))
@@ -62,6 +77,7 @@ export function wayOf(run: Run, i: number, { shapes, x, y }: Sheet): number[][] 
   const channel = x + EDGE_MM + i * CHANNEL_MM
   const middle = starts.reduce((sum, shape) => sum + shape.x + shape.width / 2, 0) / starts.length
   const top = Math.min(...starts.map(shape => shape.y))
+  if (run.body.ground) return overTheEdge(starts, shapes)
   if (run.kind === 'wires') return trunkWay([middle, top], to, lane, channel)
   const [start] = starts as [Shape]
   const still = shapes.filter(({ body }) => !body.laid)

@@ -1,6 +1,7 @@
 /** Building: steps in their order, moved and mended; what has to be taken off; spacers and screws; boards pushed on wrong. */
 import { expect, test } from '@playwright/test'
-import { choose, downloaded, field, openDemo, saved } from './helpers'
+import { emptyPlan } from '../../core/plan/create'
+import { choose, downloaded, field, openDemo, openPlan, saved } from './helpers'
 
 test('a step that is moved too late is told, stops the build, and the computed order comes back', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
@@ -137,4 +138,20 @@ test('the bench sheet is one document', async ({ page }) => {
   const sheet = await downloaded(page, 'bench-sheet')
   expect(sheet.text.slice(0, 5)).toBe('%PDF-')
   expect(sheet.text.length).toBeGreaterThan(20_000)
+})
+
+test('a panel: the board stands on its threads, the screws of what is screwed to it, and which flat cable', async ({ page }) => {
+  const plan = { ...emptyPlan('Panel on the wall'), board: 'forty-usb-c',
+    parts: [{ id: 'panel', type: 'panel-flat-7', name: 'Panel' }] }
+  await openPlan(page, plan, 'build')
+  await expect(field(page, 'flat-planned')).toContainText('contacts at its ends on the same side')
+  await page.getByRole('button', { name: 'Spacers and screws' }).click()
+  await page.getByLabel('The board stands on spacers').check()
+  await choose(page, 'mount-onto', 'Panel')
+  await expect(page.getByTestId('mount-answer')).toContainText('Spacer, M2.5, stud of 5 mm and thread, 5 mm')
+  await field(page, 'fixing-clamped').fill('3')
+  await field(page, 'fixing-clamped').blur()
+  await expect(page.getByTestId('fixing')).toContainText('4 × M3 × 6')
+  await expect(page.getByTestId('fixing')).toContainText('12it wants 9 mm of thread, there are 6 mm: it hits the ground by 3 mm')
+  await expect(page.getByTestId('step-mount')).toContainText('Board onto Panel')
 })

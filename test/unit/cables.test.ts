@@ -203,6 +203,24 @@ describe('threads that end', () => {
   })
 })
 
+describe('a board on spacers', () => {
+  it('that is in a case too is told of, and stands in one of them after the way out', () => {
+    const plan = built(planOf('forty-usb-c', { box: 'case-vented' }), {
+      mount: { thread: 'M2.5', plateMm: 3, underMm: 3, washers: false },
+    })
+    const [found] = told(plan, 'build.mount')
+    expect(found).toMatchObject({ severity: 'note', subjects: [{ partId: 'box' }] })
+    expect(told(after(plan, found!.fixes[0]!), 'build.mount')).toEqual([])
+  })
+
+  it('a riser lifts by what is lacking, whatever holds the board that is lifted', () => {
+    const bare = planOf('forty-usb-c', { panel: 'panel-flat-7', voice: 'audio-add-on' })
+    const riser = (plan: Plan) => told(plan, 'room.clash').flatMap(({ fixes }) => fixes.map(({ label }) => label))
+    expect(riser(bare)).toEqual(['Lift voice by a riser of 2 mm'])
+    expect(riser(built(bare, { spacers: true }))).toEqual(riser(bare))
+  })
+})
+
 describe('films and pads', () => {
   it('law: little room over what is below ends with a film, which is listed, laid in the step and drawn', () => {
     const addOns = [...catalogue.parts.values()].filter(part => part.isAddOn && part.body).map(({ id }) => id)

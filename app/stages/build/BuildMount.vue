@@ -76,11 +76,16 @@ const screws = computed(() => {
       :model-value="spacers"
       :disabled="!levels.length && !spacers"
       label="Boards that are pushed on stand on spacers"
-      :hint="levels.length ? undefined : 'No board of the plan is pushed on that has holes over those below it.'"
-      :persistent-hint="!levels.length"
+      hide-details
       data-test="spacers-on"
       @update:model-value="onSpacers(!!$event)"
     />
+    <p
+      v-if="!levels.length"
+      class="small quiet"
+    >
+      No board of the plan is pushed on that has holes over those below it.
+    </p>
     <ul
       v-if="spacers && levels.length"
       class="levels"
@@ -132,7 +137,7 @@ const screws = computed(() => {
           @set="plateMm => set({ plateMm: plateMm! })"
         />
         <NumberField
-          label="Tallest thing under the board"
+          label="Tallest under it"
           unit="mm"
           :value="mount.underMm"
           :least="0"
@@ -193,10 +198,10 @@ const screws = computed(() => {
       :key="`${fixing.owner.id} ${fixing.thread} ${fixing.depthMm}`"
       data-test="fixing"
     >
-      <h3>{{ fixing.owner.name }}: {{ fixing.count }} threads {{ fixing.thread }}, {{ fixing.depthMm }} mm deep</h3>
+      <h3>{{ fixing.owner.name }}: {{ fixing.count }} threads {{ fixing.thread }}, {{ fixing.depthMm }} mm deep. What is screwed to it:</h3>
       <div class="fields">
         <NumberField
-          label="What is screwed to it is thick"
+          label="Thickness"
           unit="mm"
           :value="fixing.clampedMm"
           may-be-empty
