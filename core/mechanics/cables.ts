@@ -32,7 +32,7 @@ const isWired = ({ kind }: PlacedBody) => kind === 'wire'
 /** Wires of boards that are pushed on turn away above their housings. */
 export const wireTurns = (bodies: readonly PlacedBody[]): PlacedBody[] =>
   bodies.filter(body => isWired(body) && body.solid.z[0] >= ON_A_BOARD_MM).map(({ id, owner, name, solid: { x, y, z } }) => ({
-    id: `${id}.turn`, owner, name: `the turn of ${name}`, kind: 'cable', origin: 'memory, practice',
+    id: `${id}.turn`, owner, name: `${name}, bent over,`, kind: 'cable', origin: 'memory, practice',
     solid: box(about(middle(x), WIRE_MM), about(middle(y), WIRE_MM), [z[1], z[1] + WIRE_TURN_MM]),
   }))
 

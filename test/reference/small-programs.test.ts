@@ -15,7 +15,8 @@ import { openShell } from '../../core/bringup/simulated/shell'
 import { gatherFacts } from '../../core/facts/gather'
 import type { Plan } from '../../core/plan/types'
 import { demoPlans } from '../../demo'
-import { placedPlans } from '../generated'
+import { airOf } from '../../core/bringup/simulated/spi'
+import { placed, placedPlans } from '../generated'
 import { catalogue, fixedAt, planOf } from '../plans'
 import { KernelStandIn } from './stand-ins/kernel'
 
@@ -183,6 +184,74 @@ print(${values.map(({ formula }) => formula).join(', ')})`
     expect([status, sent.length, sent.at(-1)?.bytes.filter(byte => byte !== 0 && byte !== 0xFF)]).toEqual([0, 3 * count + 1, []])
     // The first pixel red, dim: frame of its own, then blue, green, red.
     expect(sent[0]?.bytes.slice(0, 12)).toEqual([0, 0, 0, 0, 0xFF, 0, 0, 32, 0xFF, 0, 0, 0])
+  })
+
+  const overSpi = (type: string) => placed(planOf('forty-usb-c', { s: type }))!
+
+  it('air over SPI: the readings are those of the room, warm and cold', async () => {
+    for (const [airC, heightM] of [[21, 120], [-12.5, 900], [43, 0]] as const) {
+      const { machine, program } = one(overSpi('pressure-spi'), 's-read.py')
+      machine.surroundings = { ...machine.surroundings, airC, heightM }
+      const owner = machine.facts.parts[0]!
+      const [celsius, hectopascal] = (['temperature', 'pressure'] as const).map(what => machine.quantity(owner, what))
+      const { out, err } = await run(machine, program, '2')
+      expect(err).toBe('')
+      for (const row of out.trim().split('\n')) {
+        const [, t, p] = /^temperature (-?[\d.]+) °C, pressure ([\d.]+) hPa$/.exec(row)!
+        expect(Math.abs(Number(t) - celsius!), row).toBeLessThanOrEqual(0.06)
+        expect(Math.abs(Number(p) - hectopascal!), row).toBeLessThanOrEqual(0.06)
+      }
+    }
+  })
+
+  it('the formulas of the sensor on SPI give the air of its sheet', () => {
+    // Published: data sheet MS5611-01BA03, figure 2: D1 9085466 and D2 8569150 are 20.07 °C and 1000.09 hPa.
+    const { centi, pascal } = airOf(9085466, 8569150)
+    expect(Math.floor(centi)).toBe(2007)
+    expect(Math.round(pascal)).toBe(100009)
+  })
+
+  it('what is asked over SPI is there, out of its reset; not fed, broken or at another select it is not', async () => {
+    for (const type of ['card-reader-spi', 'radio-spi']) {
+      const there = one(overSpi(type), 's-read.py')
+      expect((await run(there.machine, there.program)).out).toMatch(/^it is there: version 0x(92|12)\n$/)
+      const dead = one(overSpi(type), 's-read.py', [{ change: 'dead', partId: 's' }])
+      const { out, err, status } = await run(dead.machine, dead.program)
+      expect([out, status]).toEqual(['', 1])
+      expect(err).toContain('reads 0x00: 0x00 and 0xff are wires or supply')
+      for (const { id, ways } of there.machine.bench.shop.netlist.conductors.filter(({ partId }) => partId === 's')) {
+        if (/irq|dio/.test(id)) continue
+        const cut = one(overSpi(type), 's-read.py', ways.map((_, way): Change => ({ change: 'open', conductor: id, way })))
+        expect((await run(cut.machine, cut.program)).status, id).toBe(1)
+      }
+    }
+  })
+
+  it('screens on SPI get a picture as large as they are, commands with the line for data low', async () => {
+    const grey = one(overSpi('oled-spi-15'), 's-show.py')
+    expect((await run(grey.machine, grey.program)).out).toContain('sixteen steps')
+    const sent = grey.machine.bytes.get('s')!
+    // Two dots a byte, 128 × 128.
+    expect(sent.filter(byte => byte >> 8)).toHaveLength(128 * 128 / 2)
+    expect(new Set(sent.filter(byte => byte >> 8)).size).toBe(16)
+    expect(sent.filter(byte => !(byte >> 8))[0]).toBe(0xAE)
+    const paper = one(overSpi('screen-epaper-29'), 's-show.py')
+    const ran = await run(paper.machine, paper.program)
+    expect([ran.err, ran.status]).toEqual(['', 0])
+    const all = paper.machine.bytes.get('s')!
+    // Behind the command for its memory a bit for each dot of 296 × 128.
+    const from = all.indexOf(0x24) + 1
+    const picture = all.slice(from).slice(0, all.slice(from).findIndex(byte => !(byte >> 8)))
+    expect(picture).toHaveLength(296 * 128 / 8)
+    expect(picture.filter((byte, i) => i > 15 && byte !== picture[i - 16]).length / 16).toBe(16)
+  })
+
+  it('a chain of light modules gets each figure for all of them at once, and is dark at the end', async () => {
+    const matrix = one(overSpi('matrix-8x8-spi'), 's-show.py')
+    const { out, sent } = await run(matrix.machine, matrix.program, '3')
+    expect(out).toContain('3 modules')
+    expect(sent.every(({ bytes }) => bytes.length === 6 && bytes[0] === bytes[2] && bytes[1] === bytes[5])).toBe(true)
+    expect(sent.slice(-8).map(({ bytes }) => bytes.slice(0, 2))).toEqual(Array.from({ length: 8 }, (_, row) => [row + 1, 0]))
   })
 
   it('the small screen gets a picture of eight rows of 128', async () => {

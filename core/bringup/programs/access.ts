@@ -5,6 +5,7 @@ import { bindingOf } from '../../overlays/bindings'
 import type { Bench } from '../diagnosis/table'
 import { devicesIn, type Present } from '../simulated/devices'
 import { recipeOf, type Recipe } from './recipes'
+import { spiNeeds, spiProgramOf, type SideLine } from './spi'
 import type { InLine, OutLine } from './types'
 
 export type Access
@@ -21,6 +22,8 @@ export type Access
     | { by: 'in', lines: InLine[], left: string[] }
     | { by: 'pulses', chip: string, channel: number, periodNs: number, duties: { label: string, ns: number }[] }
     | { by: 'pixels', device: string, count: number, kind: 'clocked' | 'one wire' }
+    /** `lines`: those beside the bus, by the part's own signal. */
+    | { by: 'spi', device: string, hz: number, lines: Readonly<Record<string, SideLine>> }
     | { by: 'events', device: string }
     | { by: 'sound', plays: boolean, records: boolean }
 
@@ -91,7 +94,7 @@ function reach(owner: ResolvedPart, bench: Bench, present: readonly Present[], t
   }
   const usb = own.find(({ path }) => /^\/dev\/tty(ACM|USB)\d+$/.test(path))
   if (usb) return serial(owner, usb.path, true)
-  if (group) return throughBus(owner, group.bus, bench)
+  if (group) return throughBus(owner, group.bus, bench, taken)
   if (terminals.some(({ signal }) => signal!.role === 'strip')) {
     return { by: 'nothing', why: 'The kernel makes no pulses for a strip on this line; a library that drives the circuit itself does.' }
   }
@@ -151,7 +154,7 @@ function serial(owner: ResolvedPart, device: string, isUsb: boolean): Reached {
     : { by: 'nothing', why: `The usual interface of a port has no name for a rate of ${baud}: its maker's program sets it.` }
 }
 
-function throughBus(owner: ResolvedPart, bus: Bus | null, { shop }: Bench): Reached {
+function throughBus(owner: ResolvedPart, bus: Bus | null, { shop }: Bench, taken: ReadonlySet<number>): Reached {
   const { facts } = shop
   if (!bus) return { by: 'nothing', why: 'Its wires lie on no bus yet.' }
   if (bus.kind === 'serial') {
@@ -169,17 +172,30 @@ function throughBus(owner: ResolvedPart, bus: Bus | null, { shop }: Bench): Reac
   }
   if (bus.kind === 'spi') {
     const strip = owner.part.strip
-    if (!strip) return { by: 'nothing', why: owner.part.boot?.length
-      ? 'A driver of the kernel has it: it works by itself.'
-      : 'It is spoken to in a way of its own over SPI: its maker\'s program does that.' }
+    if (!strip && owner.part.boot?.length) return { by: 'nothing', why: 'A driver of the kernel has it: it works by itself.' }
     const select = facts.terminals.find(terminal => terminal.owner === owner && terminal.signal?.role === 'spi.select')
     const device = bus.controller?.device?.replace('{select}', String(select ? facts.selectNumbers.get(select.key) ?? 0 : 0))
     if (!device) return { by: 'nothing', why: 'Its bus has no node.' }
+    if (!strip) {
+      if (!spiProgramOf(owner.part.id)) {
+        return { by: 'nothing', why: 'It is spoken to in a way of its own over SPI: its maker\'s program does that.' }
+      }
+      const lines: Record<string, SideLine> = {}
+      for (const id of spiNeeds(owner)) {
+        const at = lineOf(facts.byKey.get(`${owner.id}.${id}`)!, taken)
+        if (typeof at === 'string') return { by: 'nothing', why: at }
+        lines[id] = at
+      }
+      return { by: 'spi', device, hz: Math.min(owner.part.spi?.maxClockHz ?? SPI_HZ, SPI_HZ), lines }
+    }
     return { by: 'pixels', device, count: Math.max(1, Number(owner.options[strip.pixelsOption]) || 1),
       kind: owner.signals.some(({ role }) => role === 'spi.clock') ? 'clocked' : 'one wire' }
   }
   return { by: 'nothing', why: 'A driver of the kernel has it: it works by itself.' }
 }
+
+/** Slow enough for every wire on a table. Common practice. */
+const SPI_HZ = 1_000_000
 
 function throughPulses(terminal: Terminal, { shop: { facts } }: Bench): Reached {
   const bus = facts.groups.find(group => group.kind === 'pwm' && group.terminals.includes(terminal))?.bus

@@ -9,6 +9,7 @@ import { controllerCpp, controllerPython, isController } from './controller'
 import { pythonPrograms } from './python'
 import { seenBySerial } from './serial'
 import { shellPrograms } from './shell'
+import { spiProgramOf } from './spi'
 import type { ProgramAim, ProgramLanguage, ProgramText, SmallProgram, SmallPrograms } from './types'
 import { wholePrograms } from './whole'
 
@@ -37,7 +38,8 @@ function startOf(language: ProgramLanguage, file: string, words: string): string
 }
 
 /** What a program is for, in the words of its part. */
-function titleOf(access: Access, aim: ProgramAim, language: ProgramLanguage): string {
+function titleOf(owner: ResolvedPart, access: Access, aim: ProgramAim, language: ProgramLanguage): string {
+  if (access.by === 'spi') return spiProgramOf(owner.part.id)!.title
   if (access.by === 'sound') return access.plays ? 'Play on it' : 'Listen with it'
   const asksOnly = access.by === 'i2c' && aim === 'read' && (language === 'shell' || !access.recipe?.values.length)
   return asksOnly ? 'See whether it is there' : AIMS[aim]
@@ -71,6 +73,7 @@ function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim, language
       ? ['"all 256 bytes came back". With the join taken off again nothing comes back.']
       : [seenBySerial(owner.part.id)]
     case 'pixels': return ['A dim point runs along all pixels, red, green and blue; then all are dark.']
+    case 'spi': return [spiProgramOf(owner.part.id)!.see]
     case 'events': return ['A line for each key or touch.']
     case 'sound': return [access.plays ? 'A voice says "front left" left and "front right" right.' : 'The bar grows when you speak.']
   }
@@ -97,7 +100,7 @@ export function smallProgramsOf(bench: Bench): SmallPrograms {
         : [],
     ]
     for (const [language, list] of made) for (const { aim, text, arguments: words } of list) programs.push({
-      file: file(language)(aim), partId: owner.id, aim, language, title: titleOf(reached, aim, language), text,
+      file: file(language)(aim), partId: owner.id, aim, language, title: titleOf(owner, reached, aim, language), text,
       start: startOf(language, file(language)(aim), words),
       see: seenWith(owner, reached, aim, language),
       cautions: aim === 'move' ? cautionsOf(owner.part) : [],

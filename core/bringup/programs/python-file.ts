@@ -19,6 +19,7 @@ const HINTS: Readonly<Partial<Record<Access['by'], string>>> = {
   scale: 'Another program or a driver may have the line: gpioinfo tells which.',
   echo: 'Another program or a driver may have the line: gpioinfo tells which.',
   pulses: 'No pulse channel: its line in the boot file switches it on. Writing there needs root or the group gpio.',
+  spi: 'No such bus, or a line that something else has: its line in the boot file switches the bus on; gpioinfo tells of lines.',
   pixels: 'No such bus: its line in the boot file switches it on.',
   events: 'No such input: look at dmesg, and at the plug.',
 }

@@ -117,6 +117,17 @@ def hear(asked, seconds, most=100000):
     return heard
 ` }
 
+/** Published: Linux, include/uapi/linux/spi/spidev.h: one message of 32 bytes. */
+const exchange: PythonPiece = { imports: ['ctypes', 'fcntl', 'struct'], text: `
+def exchange(bus, sent):
+    """Bytes out over the bus and as many back, in one go."""
+    out = ctypes.create_string_buffer(bytes(sent), len(sent))
+    got = ctypes.create_string_buffer(len(sent))
+    fcntl.ioctl(bus, 0x40206B00, struct.pack(
+        'QQIIHBBBBBx', ctypes.addressof(out), ctypes.addressof(got), len(sent), HZ, 0, 8, 0, 0, 0, 0))
+    return got.raw
+` }
+
 const folders: PythonPiece = { imports: ['glob', 'pathlib'], text: `
 def folder_of(pattern, name, nth):
     """Folder of the driver's part: the nth of those with that name."""
@@ -126,5 +137,5 @@ def folder_of(pattern, name, nth):
     return pathlib.Path(found[nth])
 ` }
 
-export const PYTHON = { transfer, numbers, lines, edges, port, folders } as const
+export const PYTHON = { exchange, transfer, numbers, lines, edges, port, folders } as const
 export type PythonPieceName = keyof typeof PYTHON

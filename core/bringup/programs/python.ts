@@ -4,6 +4,7 @@ import type { Access } from './access'
 import { CHIP, pythonFile, quoted, type PythonParts } from './python-file'
 import { elsewhere, pythonReader } from './python-readers'
 import { FRAMES, greetingOf } from './serial'
+import { spiProgramOf } from './spi'
 import type { ProgramText } from './types'
 import { biasOf, hex, spoken } from './words'
 
@@ -121,6 +122,19 @@ for colour in [(32, 0, 0), (0, 32, 0), (0, 0, 32)]:
 send(bus, frame([(0, 0, 0)] * COUNT))
 print('it ran along three times; all dark again')`,
     }) }]
+    case 'spi': {
+      const program = spiProgramOf(owner.part.id)!
+      const sides = Object.entries(access.lines)
+      return [{ aim: program.aim, arguments: program.arguments ?? '', text: pythonFile({
+        ...plain, about: head(program.aim, program.does, program.arguments), imports: ['os', 'time'],
+        pieces: sides.length ? ['exchange', 'lines'] : ['exchange'], constants: [
+          `DEVICE, HZ = ${quoted(access.device)}, ${access.hz}`,
+          ...sides.length
+            ? [...CHIP, ...sides.map(([id, { line, position }]) => `${id.toUpperCase()} = ${line}  # position ${position}`)]
+            : [],
+        ], functions: program.functions ? [program.functions] : [], main: program.main,
+      }) }]
+    }
     case 'events': return [{ aim: 'watch', arguments: '20', text: pythonFile({
       ...plain, about: head('watch', 'prints what is pressed or touched for so many seconds.', '20'),
       imports: ['os', 'select', 'struct', 'time'],

@@ -224,8 +224,11 @@ int ioctl(int fd, unsigned long request, ...) {
   if (kind == 's' && request == SPI_IOC_MESSAGE(1)) {
     static char text[MOST];
     struct spi_ioc_transfer *message = given;
-    return ask("spi %s %u %s", fds[fd].path, message->speed_hz, hex_of((unsigned char *)(unsigned long)message->tx_buf, message->len, text))
-      ? -1 : (int)message->len;
+    text[0] = 0;
+    if (ask("spi %s %u %s", fds[fd].path, message->speed_hz, hex_of((unsigned char *)(unsigned long)message->tx_buf, message->len, text)))
+      return -1;
+    if (message->rx_buf) bytes_of((unsigned char *)(unsigned long)message->rx_buf, message->len);
+    return (int)message->len;
   }
   if (kind == 'c' && request == GPIO_V2_GET_LINE_IOCTL) {
     struct gpio_v2_line_request *wanted = given;

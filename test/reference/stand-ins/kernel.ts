@@ -9,6 +9,7 @@ import { filesOf, type Entry } from '../../../core/bringup/simulated/files'
 import { frameSetting } from '../../../core/bringup/simulated/frames'
 import { LineRequest } from '../../../core/bringup/simulated/line-request'
 import type { World } from '../../../core/bringup/diagnosis/world'
+import { exchangeOver } from '../../../core/bringup/simulated/spi'
 import type { LineEvent, Machine } from '../../../core/bringup/simulated/machine'
 
 /** Published: errno(3), Linux's numbers. */
@@ -52,7 +53,7 @@ class Calls {
       case 'i2c': return this.i2c(words)
       case 'spi':
         this.sent.push({ path: words[0]!, hz: Number(words[1]), bytes: toBytes(words[2] ?? '') })
-        return 'ok'
+        return `ok ${Buffer.from(exchangeOver(machine, words[0]!, toBytes(words[2] ?? ''))).toString('hex')}`
       case 'port': {
         const port = machine.ports.get(machine.portPath(words[0]!)!)!
         port.setting = frameSetting(Number(words[1]), words[2]!)
