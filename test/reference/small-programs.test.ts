@@ -15,6 +15,7 @@ import { openShell } from '../../core/bringup/simulated/shell'
 import { gatherFacts } from '../../core/facts/gather'
 import type { Plan } from '../../core/plan/types'
 import { demoPlans } from '../../demo'
+import { lineOf as lineOn } from '../../core/bringup/simulated/chips'
 import { airOf } from '../../core/bringup/simulated/spi'
 import { placed, placedPlans } from '../generated'
 import { catalogue, fixedAt, planOf } from '../plans'
@@ -184,6 +185,47 @@ print(${values.map(({ formula }) => formula).join(', ')})`
     expect([status, sent.length, sent.at(-1)?.bytes.filter(byte => byte !== 0 && byte !== 0xFF)]).toEqual([0, 3 * count + 1, []])
     // The first pixel red, dim: frame of its own, then blue, green, red.
     expect(sent[0]?.bytes.slice(0, 12)).toEqual([0, 0, 0, 0, 0xFF, 0, 0, 32, 0xFF, 0, 0, 0])
+  })
+
+  it('behind an expander: a relay moves its own line alone, a button is told; with the expander broken there is no chip', async () => {
+    for (const expander of ['expander-16-i2c', 'expander-8-i2c', 'expander-16-spi']) {
+      const bare = placed(planOf('forty-usb-c', { east: expander }))!
+      const names = catalogue.parts.get(expander)!.offers!.map(({ terminals }) => Object.values(terminals)[0])
+      const plan: Plan = {
+        ...bare, boot: null, parts: [...bare.parts, { ...bare.parts[0]!, id: 'r', type: 'relay-board-1', name: 'Lamp', options: {} },
+          { ...bare.parts[0]!, id: 'b', type: 'buttons-4', name: 'Keys', options: {} }],
+        assignments: { ...bare.assignments, ...fixedAt({
+          'r.in1': `east.${names[3]}`, 'r.vcc': 2, 'r.gnd': 9, 'b.gnd': 14, 'b.b1': `east.${names[0]}`, 'b.b2': `east.${names[5]}`,
+          'b.b3': `east.${names[6]}`, 'b.b4': `east.${names[7]}`,
+        }) },
+      }
+      const terminals = new Machine(gatherFacts(plan, catalogue)).facts.terminals.filter(({ place }) => place?.kind === 'terminal')
+      expect(terminals.map(({ key }) => key).sort(), expander).toEqual(['b.b1', 'b.b2', 'b.b3', 'b.b4', 'r.in1'])
+      for (const language of ['py', 'c']) {
+        const relay = one(plan, `r-move.${language}`)
+        const chip = relay.machine.lineChips[1]!
+        const seen: (0 | 1)[] = []
+        for (const after of [0.5, 1.5]) relay.machine.later(relay.machine.nowS + after, () =>
+          seen.push(relay.machine.level(lineOn(chip, 3))))
+        const moved = await run(relay.machine, relay.program)
+        expect([moved.err, moved.status]).toEqual(['', 0])
+        expect(moved.out).toContain('line 3, ')
+        expect(seen[0]).not.toBe(seen[1])
+        expect([...relay.machine.outputs.keys()]).toEqual([lineOn(chip, 3)])
+        const keys = one(plan, `b-watch.${language}`)
+        const startS = keys.machine.nowS
+        keys.machine.later(startS + 1, () => keys.machine.active.add('b.b2'))
+        keys.machine.later(startS + 2, () => keys.machine.active.delete('b.b2'))
+        const watched = await run(keys.machine, keys.program, '4')
+        expect([watched.err, watched.status]).toEqual(['', 0])
+        expect(watched.out.trim().split('\n').slice(4).map(row => row.split('  ')[1])).toEqual(['B2 active', 'B2 at rest'])
+      }
+      if (expander === 'expander-16-spi') continue
+      const broken = one(plan, 'r-move.py')
+      const dead = new Machine(gatherFacts(plan, catalogue), { changes: [{ change: 'dead', partId: 'east' }] })
+      expect(dead.lineChips).toHaveLength(1)
+      expect((await run(dead, broken.program)).status).toBe(1)
+    }
   })
 
   const overSpi = (type: string) => placed(planOf('forty-usb-c', { s: type }))!

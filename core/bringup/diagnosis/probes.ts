@@ -285,7 +285,7 @@ function lineProbe(terminal: Terminal, owner: ResolvedPart, shop: Workshop): Loo
 }
 
 function underLoad(shop: Workshop): Looking[] {
-  const { facts, signV } = shop
+  const { facts } = shop
   if (!facts.board) return []
   const gives = (world: World) => !world.has('weak-supply') && !world.has('thin-cable')
   const found: Looking[] = [{
@@ -311,7 +311,7 @@ function underLoad(shop: Workshop): Looking[] {
         ground] },
       how: `With everything running: meter on DC volts, position ${five} against position ${ground}.`,
       // memory: the under-voltage sign comes below 4.63 V
-      reading: { unit: 'V', least: signV ?? UNDER_VOLTAGE_V, most: USB_MOST_V },
+      reading: { unit: 'V', least: shop.loadLeastV, most: USB_MOST_V },
     },
     see: world => !world.isPowered ? NOTHING : gives(world) ? 'as planned' : 'too low',
   })
@@ -319,7 +319,5 @@ function underLoad(shop: Workshop): Looking[] {
 }
 /** More than that along one wire is too much. Common practice, no source. */
 const BACK_V = 0.1
-/** memory */
-const UNDER_VOLTAGE_V = 4.63
 /** Published: USB 2.0 §7.2. */
 const USB_MOST_V = 5.25

@@ -20,6 +20,8 @@ interface FileEffect {
   nodes: ReadonlySet<string>
 }
 
+/** The under-voltage sign of a board whose file says none. memory */
+const UNDER_VOLTAGE_V = 4.63
 /** A meter and a regulator together. Common practice. */
 const METER_SHARE = 0.05
 
@@ -64,6 +66,14 @@ export class Workshop {
     return volts.length
       ? { least: round(Math.min(...volts) * (1 - METER_SHARE)), most: round(Math.max(...volts) * (1 + METER_SHARE)) }
       : null
+  }
+
+  /** Volts at the header under load below which a supply does not hold: the board's sign, or what the plan's own circuit comes to. */
+  get loadLeastV(): number {
+    const peak = this.power.states.find(({ id }) => id === 'peak')
+    const planned = peak?.ok ? peak.nodes['@5V']?.voltageV : undefined
+    const least = this.signV ?? UNDER_VOLTAGE_V
+    return planned !== undefined && planned > 0 ? Math.min(least, Number((planned * (1 - METER_SHARE)).toFixed(2))) : least
   }
 
   /** Signals of a part that have a place. */

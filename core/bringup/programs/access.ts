@@ -3,6 +3,7 @@ import type { Bus, ResolvedPart, Terminal } from '../../facts/types'
 import type { Quantity } from '../../catalogue/types'
 import { bindingOf } from '../../overlays/bindings'
 import type { Bench } from '../diagnosis/table'
+import { offsetOfTerminal } from '../simulated/chips'
 import { devicesIn, type Present } from '../simulated/devices'
 import { recipeOf, type Recipe } from './recipes'
 import { spiNeeds, spiProgramOf, type SideLine } from './spi'
@@ -17,9 +18,9 @@ export type Access
     | { by: 'serial', device: string, baud: number, frame: string, isUsb: boolean }
     | { by: 'scale', data: number, clock: number }
     | { by: 'echo', trigger: number, echo: number }
-    /** `left`: why others of its lines are not among them. */
-    | { by: 'out', lines: OutLine[], left: string[] }
-    | { by: 'in', lines: InLine[], left: string[] }
+    /** Of one chip. `left`: why others of its lines are not among them. */
+    | { by: 'out', chip: LineChipOf, lines: OutLine[], left: string[] }
+    | { by: 'in', chip: LineChipOf, lines: InLine[], left: string[] }
     | { by: 'pulses', chip: string, channel: number, periodNs: number, duties: { label: string, ns: number }[] }
     | { by: 'pixels', device: string, count: number, kind: 'clocked' | 'one wire' }
     /** `lines`: those beside the bus, by the part's own signal. */
@@ -30,8 +31,26 @@ export type Access
 /** How a part is got at; or why no program is written for it. */
 export type Reached = Access | { by: 'nothing', why: string }
 
+/** The chip that has the lines of a part: its node, and the expander where it is one. */
+export interface LineChipOf { node: string, expander: string | null }
+const HEADER: LineChipOf = { node: '/dev/gpiochip0', expander: null }
+
+/** Line of a chip, and where that is in words. */
+interface At { line: number, where: string }
+
+/** The line of an expander that a terminal hangs on, where the expander's driver makes a chip of it; undefined else. */
+function onExpander({ place, label }: Terminal, present: readonly Present[]): { chip: LineChipOf, at: At } | string | undefined {
+  if (place?.kind !== 'terminal') return undefined
+  const offset = offsetOfTerminal(place.owner, place.terminal)
+  if (offset === undefined) return undefined
+  const node = present.find(({ owner, path }) => owner === place.owner && path.startsWith('/dev/gpiochip'))?.path
+  return node === undefined
+    ? `${label} is on ${place.owner.name}, which has no driver in this plan's boot file.`
+    : { chip: { node, expander: place.owner.name }, at: { line: offset, where: `${place.terminal} of ${place.owner.name}` } }
+}
+
 /** Line and position of a terminal that lies on the header and that no driver has; a reason otherwise. */
-function lineOf(terminal: Terminal, taken: ReadonlySet<number>): { line: number, position: number } | string {
+function lineOf(terminal: Terminal, taken: ReadonlySet<number>): (SideLine & At) | string {
   const { place } = terminal
   if (place === null) return `${terminal.label} has no place yet.`
   if (place.kind === 'terminal') {
@@ -41,28 +60,39 @@ function lineOf(terminal: Terminal, taken: ReadonlySet<number>): { line: number,
   const { line } = place.line
   return taken.has(line)
     ? `A driver of the kernel has line ${line}, ${terminal.label}: it works by itself.`
-    : { line, position: place.position }
+    : { line, position: place.position, where: `position ${place.position}` }
 }
 
-/** Each of several lines that a program can have, and why the others are left; or the first reason where there is none. */
-function linesOf<T>(terminals: readonly Terminal[], taken: ReadonlySet<number>,
-  make: (terminal: Terminal, at: { line: number, position: number }) => T): { lines: T[], left: string[] } | string {
+/**
+ * Each of several lines that a program can have, all of one chip: that of the first; and why the others are left. Or the first reason where
+ * there is none.
+ */
+function linesOf<T>(terminals: readonly Terminal[], taken: ReadonlySet<number>, present: readonly Present[],
+  make: (terminal: Terminal, at: At) => T): { chip: LineChipOf, lines: T[], left: string[] } | string {
   const lines: T[] = []
   const left: string[] = []
+  let chip: LineChipOf | null = null
   for (const terminal of terminals) {
-    const at = lineOf(terminal, taken)
-    if (typeof at === 'string') left.push(at)
-    else lines.push(make(terminal, at))
+    const behind = onExpander(terminal, present)
+    const found = behind === undefined ? lineOf(terminal, taken) : behind
+    if (typeof found === 'string') {
+      left.push(found)
+      continue
+    }
+    const here = 'chip' in found ? found : { chip: HEADER, at: found }
+    chip ??= here.chip
+    if (here.chip.node === chip.node) lines.push(make(terminal, here.at))
+    else left.push(`${terminal.label} is at another chip, ${here.chip.node}.`)
   }
-  return lines.length ? { lines, left } : left[0] ?? ''
+  return chip ? { chip, lines, left } : left[0] ?? ''
 }
 
-const inLine = ({ signal, label }: Terminal, at: { line: number, position: number }): InLine => {
+const inLine = ({ signal, label }: Terminal, { line, where }: At): InLine => {
   const falls = signal!.drive === 'contact' || signal!.drive === 'open-drain' || signal!.idleLevel === 'high'
-  return { ...at, label, active: falls ? 0 : 1, bias: signal!.pull || !falls ? 'none' : 'pull-up' }
+  return { line, where, label, active: falls ? 0 : 1, bias: signal!.pull || !falls ? 'none' : 'pull-up' }
 }
-const outLine = ({ signal, label }: Terminal, at: { line: number, position: number }): OutLine =>
-  ({ ...at, label, rest: signal!.idleLevel === 'high' ? 1 : 0 })
+const outLine = ({ signal, label }: Terminal, { line, where }: At): OutLine =>
+  ({ line, where, label, rest: signal!.idleLevel === 'high' ? 1 : 0 })
 
 /** Every part of a plan with how it is got at, from the thing as it is planned. */
 export function reachedParts(bench: Bench): { owner: ResolvedPart, reached: Reached }[] {
@@ -108,11 +138,11 @@ function reach(owner: ResolvedPart, bench: Bench, present: readonly Present[], t
   const ins = plain.filter(({ signal }) => signal!.direction === 'out')
   if (outs.length && owner.part.boot?.length) return { by: 'nothing', why: 'Its driver in the kernel moves it, and nobody else should.' }
   if (outs.length) {
-    const found = linesOf(outs, taken, outLine)
+    const found = linesOf(outs, taken, present, outLine)
     return typeof found === 'string' ? { by: 'nothing', why: found } : { by: 'out', ...found }
   }
   if (ins.length) {
-    const found = linesOf(ins, taken, inLine)
+    const found = linesOf(ins, taken, present, inLine)
     return typeof found === 'string' ? { by: 'nothing', why: found } : { by: 'in', ...found }
   }
   return { by: 'nothing', why: owner.part.plugs?.some(({ socket }) => socket === 'display')

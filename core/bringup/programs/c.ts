@@ -1,6 +1,6 @@
 /** The C programs: one file each, built by the compiler of the image with nothing beside the C library and the kernel's headers. */
 import type { ResolvedPart } from '../../facts/types'
-import type { Access } from './access'
+import type { Access, LineChipOf } from './access'
 import { FRAMES, greetingOf } from './serial'
 import type { Recipe } from './recipes'
 import type { ProgramText } from './types'
@@ -134,20 +134,23 @@ const LINE_HEAD = `#include <errno.h>
 #include <time.h>
 #include <unistd.h>
 
-/* gpiodetect tells which chip has the header's lines. */
-#define CHIP "/dev/gpiochip0"
+`
+const CHIP_OF = ({ node, expander }: LineChipOf) => `${expander === null
+  ? '/* gpiodetect tells which chip has the header\'s lines. */'
+  : `/* The chip of ${spoken(expander)}; gpiodetect tells its number, which other chips can change. */`}
+#define CHIP "${node}"
 #define HINT "Another program or a driver may have the line: gpioinfo tells which."
 `
-const LINES = (lines: readonly { label: string, line: number, position: number }[], last: (nth: number) => number) =>
-  `static const struct { const char *name; unsigned line; int position; int level; } lines[] = {
-${lines.map(({ label, line, position }, nth) => `  { ${quoted(label)}, ${line}, ${position}, ${last(nth)} },`).join('\n')}
+const LINES = (lines: readonly { label: string, line: number, where: string }[], last: (nth: number) => number) =>
+  `static const struct { const char *name; unsigned line; const char *where; int level; } lines[] = {
+${lines.map(({ label, line, where }, nth) => `  { ${quoted(label)}, ${line}, ${quoted(spoken(where))}, ${last(nth)} },`).join('\n')}
 };
 #define COUNT (int)(sizeof lines / sizeof lines[0])
 `
 
-const moveProgram = (owner: ResolvedPart, { lines }: Extract<Access, { by: 'out' }>, file: string) =>
-  `${head(owner, file, 'each of its lines goes on for a second, one after the other, and rests again.')}${LINE_HEAD}
-/* Name, line, position on the header, level at rest. */
+const moveProgram = (owner: ResolvedPart, { chip, lines }: Extract<Access, { by: 'out' }>, file: string) =>
+  `${head(owner, file, 'each of its lines goes on for a second, one after the other, and rests again.')}${LINE_HEAD}${CHIP_OF(chip)}
+/* Name, line, where it is, level at rest. */
 ${LINES(lines, nth => lines[nth]!.rest)}${FAIL}${REQUEST}
 static void put(int asked, unsigned long long levels) {
   struct gpio_v2_line_values values = { .bits = levels, .mask = (1ull << COUNT) - 1 };
@@ -163,7 +166,7 @@ int main(void) {
   }
   int asked = request(numbers, COUNT, GPIO_V2_LINE_FLAG_OUTPUT, rest);
   for (int nth = 0; nth < COUNT; nth++) {
-    printf("%s, line %u, position %d: on\\n", lines[nth].name, lines[nth].line, lines[nth].position);
+    printf("%s, line %u, %s: on\\n", lines[nth].name, lines[nth].line, lines[nth].where);
     fflush(stdout);
     put(asked, rest ^ 1ull << nth);
     sleep(1);
@@ -176,9 +179,9 @@ int main(void) {
 
 const BIAS = { 'none': 'GPIO_V2_LINE_FLAG_BIAS_DISABLED', 'pull-up': 'GPIO_V2_LINE_FLAG_BIAS_PULL_UP',
   'pull-down': 'GPIO_V2_LINE_FLAG_BIAS_PULL_DOWN' } as const
-const watchProgram = (owner: ResolvedPart, { lines }: Extract<Access, { by: 'in' }>, file: string) =>
-  `${head(owner, file, 'tells each change of its lines for so many seconds.', '20')}${LINE_HEAD}
-/* Name, line, position on the header, level that it has when something is up. */
+const watchProgram = (owner: ResolvedPart, { chip, lines }: Extract<Access, { by: 'in' }>, file: string) =>
+  `${head(owner, file, 'tells each change of its lines for so many seconds.', '20')}${LINE_HEAD}${CHIP_OF(chip)}
+/* Name, line, where it is, level that it has when something is up. */
 ${LINES(lines, nth => lines[nth]!.active)}${FAIL}${REQUEST}
 int main(int count, char **words) {
   unsigned numbers[COUNT];
@@ -188,7 +191,7 @@ int main(int count, char **words) {
   struct gpio_v2_line_values now = { .mask = (1ull << COUNT) - 1 };
   if (ioctl(asked, GPIO_V2_LINE_GET_VALUES_IOCTL, &now) < 0) fail("the lines");
   for (int nth = 0; nth < COUNT; nth++) {
-    printf("%s, position %d: %s\\n", lines[nth].name, lines[nth].position,
+    printf("%s, %s: %s\\n", lines[nth].name, lines[nth].where,
       (int)(now.bits >> nth & 1) == lines[nth].level ? "active" : "at rest");
   }
   fflush(stdout);

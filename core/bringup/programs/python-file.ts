@@ -1,11 +1,16 @@
 /** A Python file from its parts: runs with Python 3.8 or newer and nothing beside it. */
-import type { Access } from './access'
+import type { Access, LineChipOf } from './access'
+import { spoken } from './words'
 import { PYTHON, type PythonPieceName } from './python-helpers'
 
 export const quoted = (text: string) => `'${text.replaceAll('\\', '\\\\').replaceAll('\'', '\\\'')}'`
 
 /** The chip that has the header's lines; on some boards and images it has another number. */
 export const CHIP = ['# gpiodetect tells which chip has the header\'s lines.', `CHIP = '/dev/gpiochip0'`] as const
+/** The same for the chip of a part's lines. */
+export const chipLines = ({ node, expander }: LineChipOf): readonly string[] => expander === null
+  ? CHIP
+  : [`# The chip of ${spoken(expander)}; gpiodetect tells its number, which other chips can change.`, `CHIP = '${node}'`]
 
 /** What is tried when the kernel says no. */
 const HINTS: Readonly<Partial<Record<Access['by'], string>>> = {

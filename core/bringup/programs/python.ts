@@ -1,7 +1,7 @@
 /** The Python programs of a part. */
 import type { ResolvedPart } from '../../facts/types'
 import type { Access } from './access'
-import { CHIP, pythonFile, quoted, type PythonParts } from './python-file'
+import { CHIP, chipLines, pythonFile, quoted, type PythonParts } from './python-file'
 import { elsewhere, pythonReader } from './python-readers'
 import { FRAMES, greetingOf } from './serial'
 import { spiProgramOf } from './spi'
@@ -55,14 +55,14 @@ export function pythonPrograms(owner: ResolvedPart, access: Access, file: (aim: 
     case 'out': return [{ aim: 'move', arguments: '', text: pythonFile({
       ...plain, about: head('move', 'each of its lines goes on for a second, one after the other, and rests again.'), imports: ['time'],
       pieces: ['lines'], constants: [
-        ...CHIP, '# Name, line, position on the header, level at rest.',
-        `LINES = [${access.lines.map(({ label, line, position, rest }) =>
-          `(${quoted(label)}, ${line}, ${position}, ${rest})`).join(', ')}]`,
+        ...chipLines(access.chip), '# Name, line, where it is, level at rest.',
+        `LINES = [${access.lines.map(({ label, line, where, rest }) =>
+          `(${quoted(label)}, ${line}, ${quoted(spoken(where))}, ${rest})`).join(', ')}]`,
       ], main: `rest = [level for _, _, _, level in LINES]
 asked = request([line for _, line, _, _ in LINES], OUTPUT, rest)
 try:
-    for nth, (name, line, position, level) in enumerate(LINES):
-        print(f'{name}, line {line}, position {position}: on', flush=True)
+    for nth, (name, line, where, level) in enumerate(LINES):
+        print(f'{name}, line {line}, {where}: on', flush=True)
         set_values(asked, rest[:nth] + [1 - level] + rest[nth + 1:])
         time.sleep(1)
 finally:
@@ -72,12 +72,12 @@ print('all at rest')`,
     case 'in': return [{ aim: 'watch', arguments: '20', text: pythonFile({
       ...plain, about: head('watch', 'tells each change of its lines for so many seconds.', '20'), imports: ['time'],
       pieces: ['lines', 'edges'], constants: [
-        ...CHIP, '# Line: name, position on the header, level that it has when something is up.',
-        `LINES = {${access.lines.map(({ label, line, position, active }) =>
-          `${line}: (${quoted(label)}, ${position}, ${active})`).join(', ')}}`,
+        ...chipLines(access.chip), '# Line: name, where it is, level that it has when something is up.',
+        `LINES = {${access.lines.map(({ label, line, where, active }) =>
+          `${line}: (${quoted(label)}, ${quoted(spoken(where))}, ${active})`).join(', ')}}`,
       ], main: `asked = request(list(LINES), INPUT | EDGES | BIAS[${quoted(biasOf(access.lines))}])
-for (name, position, active), level in zip(LINES.values(), get_values(asked, len(LINES))):
-    print(f'{name}, position {position}: {"active" if level == active else "at rest"}', flush=True)
+for (name, where, active), level in zip(LINES.values(), get_values(asked, len(LINES))):
+    print(f'{name}, {where}: {"active" if level == active else "at rest"}', flush=True)
 end = time.monotonic() + float(sys.argv[1] if len(sys.argv) > 1 else 20)
 while (left := end - time.monotonic()) > 0:
     edge = next_edge(asked, left)

@@ -1,7 +1,7 @@
 /** The shell programs: POSIX shell with the tools that an image has or that are a package away. */
 import type { ResolvedPart } from '../../facts/types'
 import { HWMON, IIO, QUANTITIES } from '../readings'
-import type { Access } from './access'
+import type { Access, LineChipOf } from './access'
 import { FRAMES, greetingOf } from './serial'
 import type { ProgramText } from './types'
 import { biasOf, hex, spoken } from './words'
@@ -20,8 +20,10 @@ while [ "$nth" -lt "\${1:-1}" ]; do
 done
 `
 /** Either version of the tools for lines; the first word of a line is the tool's version. */
-const LINE_TOOLS = `# gpiodetect tells which chip has the header's lines.
-CHIP=gpiochip0
+const lineTools = ({ node, expander }: LineChipOf) => `# gpiodetect tells ${expander === null
+  ? 'which chip has the header\'s lines.'
+  : `the number of ${spoken(expander)}, which other chips can change.`}
+CHIP=${node.replace('/dev/', '')}
 version=1
 gpiodetect --version | head -n 1 | grep -q 'v2' && version=2
 `
@@ -111,16 +113,16 @@ fi
 ` }]
     }
     case 'out': return [{ aim: 'move', arguments: '', text: `${head(owner, file('move'),
-      'each of its lines goes on for a second, one after the other, and rests again.')}${LINE_TOOLS}put() {
+      'each of its lines goes on for a second, one after the other, and rests again.')}${lineTools(access.chip)}put() {
   if [ "$version" -eq 2 ]; then gpioset -t 0 -c "$CHIP" "$1=$2"; else gpioset "$CHIP" "$1=$2"; fi || exit 1
 }
 ${access.lines.map(({ line, rest }) => `put ${line} ${rest}`).join('\n')}
-${access.lines.map(({ label, line, position, rest }) =>
-  `echo ${quoted(`${label}, line ${line}, position ${position}: on`)}\nput ${line} ${1 - rest}\nsleep 1\nput ${line} ${rest}`).join('\n')}
+${access.lines.map(({ label, line, where, rest }) =>
+  `echo ${quoted(`${label}, line ${line}, ${where}: on`)}\nput ${line} ${1 - rest}\nsleep 1\nput ${line} ${rest}`).join('\n')}
 echo 'all at rest'
 ` }]
     case 'in': return [{ aim: 'watch', arguments: '20', text: `${head(owner, file('watch'),
-      'its lines now, then so many times, each second.', '20')}${LINE_TOOLS}look() {
+      'its lines now, then so many times, each second.', '20')}${lineTools(access.chip)}look() {
   if [ "$version" -eq 2 ]; then
     gpioget -b ${biasOf(access.lines) === 'none' ? 'disabled' : biasOf(access.lines)} --numeric -c "$CHIP" "$@"
   else

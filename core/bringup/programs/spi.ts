@@ -30,7 +30,8 @@ time.sleep(0.05)
 `
 
 /** Whether a byte at a register says who it is. `read`: what is sent to have the register back in the second byte. */
-const identity = (what: string, sent: number, expected: readonly number[]): Pick<SpiProgram, 'aim' | 'title' | 'does' | 'main' | 'see'> => ({
+const identity = (what: string, sent: number, expected: readonly number[],
+): Pick<SpiProgram, 'aim' | 'title' | 'does' | 'main' | 'see'> => ({
   aim: 'read', title: 'See whether it is there', does: 'asks whether it is there.',
   main: `${RESET}bus = os.open(DEVICE, os.O_RDWR)
 found = exchange(bus, [0x${sent.toString(16).toUpperCase()}, 0x00])[1]

@@ -30,10 +30,10 @@ export interface WithoutProgram { partId: string, name: string, why: string }
 
 export interface SmallPrograms { programs: SmallProgram[], without: WithoutProgram[] }
 
-/** A line of the header that a program sets. */
-export interface OutLine { label: string, line: number, position: number, rest: 0 | 1 }
-/** A line of the header that a program reads. */
-export interface InLine { label: string, line: number, position: number, bias: 'pull-up' | 'pull-down' | 'none', active: 0 | 1 }
+/** A line that a program sets. `where`: "position 8", or the name that it has at an expander. */
+export interface OutLine { label: string, line: number, where: string, rest: 0 | 1 }
+/** A line that a program reads. */
+export interface InLine { label: string, line: number, where: string, bias: 'pull-up' | 'pull-down' | 'none', active: 0 | 1 }
 
 /** A program of a part before it has its name: what it is for, its text, and the words that are given to it as an example. */
 export interface ProgramText { aim: ProgramAim, text: string, arguments: string }

@@ -3,7 +3,7 @@ import { cautionsOf } from '../../catalogue/cautions'
 import type { ResolvedPart } from '../../facts/types'
 import type { Bench } from '../diagnosis/table'
 import type { Access, Reached } from './access'
-import { CHIP, pythonFile } from './python-file'
+import { chipLines, pythonFile, quoted } from './python-file'
 import { pythonReader } from './python-readers'
 import type { SmallProgram } from './types'
 import { spoken } from './words'
@@ -112,8 +112,8 @@ finally:
 function fanSetting(reached: Access): { pieces: 'lines'[], constants: string[], open: string, put: string } | null {
   if (reached.by === 'out') {
     const [{ line, rest }] = reached.lines as [typeof reached.lines[number]]
-    return { pieces: ['lines'], constants: [...CHIP, `LINE = ${line}`], open: `asked = request([LINE], OUTPUT, [${rest}])`,
-      put: rest ? 'set_values(asked, [0 if runs else 1])' : 'set_values(asked, [1 if runs else 0])' }
+    return { pieces: ['lines'], constants: [...chipLines(reached.chip), `LINE = ${line}`],
+      open: `asked = request([LINE], OUTPUT, [${rest}])`, put: rest ? 'set_values(asked, [0 if runs else 1])' : 'set_values(asked, [1 if runs else 0])' }
   }
   if (reached.by !== 'pulses') return null
   return { pieces: [], constants: [`CHANNEL = pathlib.Path('${reached.chip}/pwm${reached.channel}')`, `PERIOD_NS = ${reached.periodNs}`],
@@ -130,15 +130,15 @@ if int((CHANNEL / 'period').read_text()):
 function shutdown(parts: readonly PartReached[]): SmallProgram[] {
   for (const { owner, reached } of parts) {
     if (!/^buttons?-/.test(owner.part.id) || reached.by !== 'in') continue
-    const [{ line, label, active, bias, position }] = reached.lines as [typeof reached.lines[number]]
+    const [{ line, label, active, bias, where }] = reached.lines as [typeof reached.lines[number]]
     return [{
       file: 'shutdown.py', partId: owner.id, aim: 'shutdown', language: 'python', title: 'Shutdown button',
       text: pythonFile({
         about: [`${spoken(owner.name)}, ${label}: held for two seconds it shuts the board down in order.`, '',
           'Start it: sudo python3 shutdown.py', 'With --dry it says so and does nothing.'],
-        imports: ['subprocess'], pieces: ['lines', 'edges'], constants: [...CHIP, `LINE, PRESSED = ${line}, ${active}`],
+        imports: ['subprocess'], pieces: ['lines', 'edges'], constants: [...chipLines(reached.chip), `LINE, PRESSED = ${line}, ${active}`],
         functions: [], main: `asked = request([LINE], INPUT | EDGES | BIAS['${bias}'])
-print('hold ${label} (position ${position}) for two seconds', flush=True)
+print(${quoted(`hold ${label} (${spoken(where)}) for two seconds`)}, flush=True)
 while True:
     edge = next_edge(asked, 3600)
     if not edge or edge[2] != bool(PRESSED):

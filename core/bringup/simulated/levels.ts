@@ -20,6 +20,8 @@ export interface Driven {
   isBusy: boolean
   /** Inner pulls that a program chose, by line. */
   bias: ReadonlyMap<number, 'up' | 'down' | 'none'>
+  /** Lines of expanders: where they come out, what a program puts there, and what pulls them else. */
+  chips: readonly { pin: PinId, output?: 0 | 1, bias: 'up' | 'down' | 'none' }[]
 }
 
 /** Volts, or nothing that holds it: a meter shows some figure near 0 then. */
@@ -30,8 +32,12 @@ const CONTACT_OHM = 0.2
 /** A board that is not fed, meter on resistance: what its regulators and capacitors show. memory */
 const BOARD_OHM: Readonly<Record<'5V' | '3V3', number>> = { '5V': 1800, '3V3': 650 }
 const HIGH_V = 3.3
+/** Inner pull of an expander. memory */
+const EXPANDER_PULL_OHM = 100_000
 /** Along a thin way back when a part does its most. Common practice, no source. */
 const LIFTED_V = 0.3
+/** So far below the sign a rail goes that does not hold. Common practice, no source. */
+const BROKEN_DOWN_V = 0.15
 
 export class Levels {
   private readonly signals: readonly Terminal[]
@@ -40,10 +46,23 @@ export class Levels {
     this.signals = bench.shop.facts.terminals.filter(({ is }) => is === 'signal')
   }
 
-  /** Volts of a rail as the circuit has it with everything running as usual. */
+  /** The circuit as it runs now: as usual, or with everything at its most. */
+  private get state() {
+    return this.bench.power.states.find(({ id }) => id === (this.driven.isBusy ? 'peak' : 'typical'))
+  }
+
+  /** Volts of a rail as the circuit has it; under load those of a weak supply or a thin cable break down. */
   private railV(rail: '5V' | '3V3'): number {
-    const state = this.bench.power.states.find(({ id }) => id === 'typical')
-    return state?.ok ? state.nodes[rail === '5V' ? '@5V' : '@3V3']?.voltageV ?? Number.parseFloat(rail) : rail === '5V' ? 5 : HIGH_V
+    const { state } = this
+    const volts = state?.ok ? state.nodes[rail === '5V' ? '@5V' : '@3V3']?.voltageV ?? Number.parseFloat(rail) : rail === '5V' ? 5 : HIGH_V
+    return rail === '5V' ? volts - this.sagV(volts) : volts
+  }
+
+  /** What a supply that does not hold lacks at the header. */
+  private sagV(volts: number): number {
+    const { driven, world, bench } = this
+    const holds = !driven.isBusy || !(world.has('weak-supply') || world.has('thin-cable'))
+    return holds ? 0 : Math.max(0, volts - bench.shop.loadLeastV + BROKEN_DOWN_V)
   }
 
   /** Volts at a pin against ground. */
@@ -55,12 +74,14 @@ export class Levels {
     if (fed === '5V' || fed === '3V3') return { volts: this.ownV(pin, fed) ?? this.railV(fed) }
     if (fed === 'source') {
       const source = bench.power.tree.nodes.find(({ id, role }) => role === 'source' && bench.shop.netlist.ownerOf.get(pin)?.node !== id)
-      const state = bench.power.states.find(({ id }) => id === 'typical')
+      const { state } = this
       const volts = this.ownV(pin, fed) ?? (source && state?.nodes[source.id]?.voltageV)
       return volts === undefined ? { floats: true } : { volts }
     }
     // A supply or a return that hangs on a line: what the part draws drags it along, no line holds it.
-    return this.bench.shop.facts.byKey.get(pin)?.is === 'signal' || positionOfPin(pin) !== undefined ? this.signalAt(pin) : { floats: true }
+    const isLine = this.bench.shop.facts.byKey.get(pin)?.is === 'signal' || positionOfPin(pin) !== undefined
+      || this.driven.chips.some(chip => chip.pin === pin)
+    return isLine ? this.signalAt(pin) : { floats: true }
   }
 
   /** The part's own end of a way back that is too thin. */
@@ -71,9 +92,10 @@ export class Levels {
 
   /** The circuit's figure at a node of its own, where it is fed from what it should be. */
   private ownV(pin: PinId, fed: string): number | undefined {
-    const { bench } = this
-    const state = bench.power.states.find(({ id }) => id === 'typical')
-    return state?.ok && bench.shop.healthy.fedBy(pin) === fed ? state.nodes[pin]?.voltageV : undefined
+    const { bench, state } = this
+    const volts = state?.ok && bench.shop.healthy.fedBy(pin) === fed ? state.nodes[pin]?.voltageV : undefined
+    const rail = state?.nodes['@5V']?.voltageV
+    return volts !== undefined && fed === '5V' && rail !== undefined ? volts - this.sagV(rail) : volts
   }
 
   /** A line's level: who drives it, else what pulls it. */
@@ -85,7 +107,9 @@ export class Levels {
     const board = shop.facts.board!
     const joined = board.header.filter(({ kind, position }) => kind === 'line' && world.wiring.reaches(pin, positionPin(position)))
     const terminals = this.signals.filter(({ key }) => world.wiring.reaches(pin, key))
+    const chips = driven.chips.filter(chip => world.wiring.reaches(pin, chip.pin))
     const forces = [
+      ...chips.flatMap(({ output }) => output === undefined ? [] : [output * HIGH_V]),
       ...joined.flatMap(({ line }) => driven.outputs.has(line!) ? [driven.outputs.get(line!)! * HIGH_V] : []),
       // Behind a divider or a shifter a high is the board's own.
       ...terminals.flatMap(terminal => forcedBy(terminal, world, driven.active.has(terminal.key))
@@ -94,6 +118,7 @@ export class Levels {
     // Who pulls down wins over who pushes up: on a bench that is what a meter finds.
     if (forces.length) return { volts: Math.min(...forces) }
     const pulls = [
+      ...chips.flatMap(({ bias }): Pull[] => bias === 'none' ? [] : [{ volts: bias === 'up' ? HIGH_V : 0, ohm: EXPANDER_PULL_OHM }]),
       ...joined.flatMap(({ line }): Pull[] => {
         const entry = board.lines.find(other => other.line === line)
         const bias = driven.bias.get(line!) ?? entry?.resetPull

@@ -12,7 +12,8 @@ import { World } from '../diagnosis/world'
 import type { Change } from '../diagnosis/types'
 import { devicesIn, type Present } from './devices'
 import { controllersOf, driversOf, type Driver } from './drivers'
-import { Levels } from './levels'
+import { lineChips, lineOf, pinOfLine, usualBias, type LineChip } from './chips'
+import { Levels, type Driven } from './levels'
 import { listen, portsOf, read, write, type Port } from './ports'
 import { LineParts } from './line-parts'
 import { quantityAt, USUAL, type Surroundings, type Touch } from './surroundings'
@@ -69,6 +70,7 @@ export class Machine {
   private warmed: { world: World, airC: number, run: Warming | null } | null = null
   /** Parts that were plugged or pulled since the start, for the kernel's messages. */
   readonly plugs: { atS: number, owner: ResolvedPart, isIn: boolean }[] = []
+  private chipsIn: { world: World, chips: LineChip[] } | null = null
   ports: Map<string, Port>
   readonly lineParts = new LineParts(this)
   /** What hands are going to do, and when. */
@@ -131,7 +133,23 @@ export class Machine {
   }
 
   get levels(): Levels {
-    return new Levels(this.bench, this.world, this)
+    const { outputs, bias, active, isBusy } = this
+    return new Levels(this.bench, this.world, { outputs, bias, active, isBusy, chips: this.chipPins() })
+  }
+
+  /** Lines of other chips that a program set or gave a pull, or that pull up by themselves, with the pins that they come out at. */
+  private chipPins(): Driven['chips'] {
+    return this.lineChips.slice(1).flatMap(chip => Array.from({ length: chip.count }, (_, offset) => {
+      const line = lineOf(chip, offset)
+      const output = this.outputs.get(line)
+      return { pin: pinOfLine(this, line)!, ...output !== undefined && { output }, bias: this.bias.get(line) ?? usualBias(chip) }
+    }))
+  }
+
+  /** Chips of lines that are there now; asked at every look at a line. */
+  get lineChips(): readonly LineChip[] {
+    if (this.chipsIn?.world !== this.world) this.chipsIn = { world: this.world, chips: lineChips(this.facts, this.devices) }
+    return this.chipsIn.chips
   }
 
   /** Nodes that are there now. */
@@ -316,9 +334,9 @@ export class Machine {
   level(line: number): 0 | 1 {
     const answered = this.lineParts.level(line)
     if (answered !== undefined) return answered
-    const position = this.facts.board!.header.find(entry => entry.line === line)?.position
-    if (position === undefined) return this.outputs.get(line) ?? 0
-    const level = this.levels.at(`@P${position}`)
+    const pin = pinOfLine(this, line)
+    if (pin === null) return this.outputs.get(line) ?? 0
+    const level = this.levels.at(pin)
     return 'volts' in level && level.volts > INFO.readsHighAboveV ? 1 : 0
   }
 }

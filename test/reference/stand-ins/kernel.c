@@ -235,7 +235,7 @@ int ioctl(int fd, unsigned long request, ...) {
     char offsets[1024] = "";
     for (unsigned i = 0; i < wanted->num_lines; i++) sprintf(offsets + strlen(offsets), " %u", wanted->offsets[i]);
     unsigned long long levels = wanted->config.num_attrs ? wanted->config.attrs[0].attr.values : 0;
-    if (ask("lines %llu %llu%s", (unsigned long long)wanted->config.flags, levels, offsets)) return -1;
+    if (ask("lines %s %llu %llu%s", fds[fd].path, (unsigned long long)wanted->config.flags, levels, offsets)) return -1;
     wanted->fd = fake('l', "lines", atoi(answer + 3));
     return 0;
   }

@@ -5,6 +5,7 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { converse } from '../../../core/bringup/simulated/buses'
+import { chipNamed, lineOf, offsetOf } from '../../../core/bringup/simulated/chips'
 import { filesOf, type Entry } from '../../../core/bringup/simulated/files'
 import { frameSetting } from '../../../core/bringup/simulated/frames'
 import { LineRequest } from '../../../core/bringup/simulated/line-request'
@@ -66,7 +67,10 @@ class Calls {
         port.waiting = port.waiting.slice(taken.length)
         return `ok ${Buffer.from(taken).toString('hex')}`
       }
-      case 'lines': return this.lines(Number(words[0]), Number(words[1]), words.slice(2).map(Number))
+      case 'lines': {
+        const chip = chipNamed(machine, words[0]!)!
+        return this.lines(Number(words[1]), Number(words[2]), words.slice(3).map(offset => lineOf(chip, Number(offset))))
+      }
       case 'get': return `ok ${this.asked[Number(words[0])]!.values().reduce<number>((bits, level, nth) => bits + level * 2 ** nth, 0)}`
       case 'set': {
         const asked = this.asked[Number(words[0])]!
@@ -81,7 +85,7 @@ class Calls {
       case 'edge': {
         const event = this.edges.get(Number(words[0]))
         this.edges.delete(Number(words[0]))
-        return event ? `ok ${Math.round(event.atS * 1e9)} ${event.rising ? 1 : 2} ${event.line}` : failed('EAGAIN')
+        return event ? `ok ${Math.round(event.atS * 1e9)} ${event.rising ? 1 : 2} ${offsetOf(event.line)}` : failed('EAGAIN')
       }
       case 'release':
         this.asked[Number(words[0])] = null

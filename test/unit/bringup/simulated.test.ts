@@ -100,18 +100,22 @@ describe('the simulated board agrees with the model of faults', () => {
       const bench = benchOf(facts)
       const { shop } = bench
       for (const row of some(rows, 4, nth)) {
-        const { levels } = new Machine(facts, { changes: row.changes, bench })
+        const machine = new Machine(facts, { changes: row.changes, bench })
+        const { levels } = machine
+        machine.load(true)
+        const busy = machine.levels
         for (const [i, { id, at, reading }] of table.probes.entries()) {
           const of = (value: number | null) => outcomeOfReading(table, id, value ?? 0)
           let outcome: string | null = null
           if (id === 'ohm:5V') outcome = of(levels.ohms(five, ground) ?? 1e7)
           else if (id === 'ohm:3V3') outcome = of(levels.ohms(three, ground) ?? 1e7)
+          else if (id === 'volt:load') outcome = of(busy.between(five, ground))
           else if (id === 'volt:5V') outcome = of(levels.between(five, ground))
           else if (id.startsWith('through:')) {
             const { ways } = shop.netlist.conductors.find(entry => entry.id === id.slice('through:'.length))!
             outcome = ways.every(({ from, to }) => (levels.ohms(from, to) ?? 1e9) < 2) ? 'near 0 Ω' : 'open'
           }
-          else if (id.startsWith('volt:') && id !== 'volt:load' && reading) {
+          else if (id.startsWith('volt:') && reading) {
             const owner = facts.parts.find(part => part.id === at.parts![0])!
             const [back] = shop.healthy.returnPins(owner).filter(pin => !pin.endsWith('#usb-'))
             outcome = of(levels.between(id.slice('volt:'.length), back!))
@@ -191,6 +195,35 @@ describe('the simulated board agrees with the model of faults', () => {
       expect(unread).toBe(0)
       expect(found.flatMap(entry => entry.kind === 'seen' ? [[entry.probe, entry.outcome]] : []))
         .toEqual(expect.arrayContaining(table.probes.flatMap(({ id }, i) => /^(node|scan):/.test(id) ? [[id, table.planned[i]]] : [])))
+    }
+  })
+
+  it('the rail sinks to what the circuit has under load, breaks down with a weak supply, and comes back', () => {
+    for (const plan of plans) {
+      const facts = factsOf(plan)
+      const bench = benchOf(facts)
+      const [five, ground] = ['5V', 'ground'].map(kind => `@P${facts.board!.header.find(entry => entry.kind === kind)!.position}`)
+      const volts = (changes: Change[]) => {
+        const machine = new Machine(facts, { bench, changes })
+        const read = () => machine.levels.between(five!, ground!)
+        const rest = read()
+        machine.load(true)
+        const busy = read()
+        machine.load(false)
+        return { rest, busy, after: read() }
+      }
+      const well = volts([])
+      const at = (id: string) => bench.power.states.find(state => state.id === id)?.nodes['@5V']?.voltageV
+      const fed = bench.power.states.every(({ ok }) => ok) && bench.shop.healthy.isPowered && bench.shop.healthy.fedBy(five!) === '5V'
+      // A position is some milliohms of the header away from where the circuit has the rail.
+      if (fed) for (const [seen, state] of [[well.rest, 'typical'], [well.busy, 'peak']] as const) {
+        expect(Math.abs(seen! - (at(state) ?? 5)), plan.name).toBeLessThan(0.05)
+      }
+      for (const flag of ['weak-supply', 'thin-cable'] as const) {
+        const weak = volts([{ change: 'flag', flag }])
+        expect([weak.rest, weak.after]).toEqual([well.rest, well.rest])
+        if (fed) expect(weak.busy!).toBeLessThan(bench.shop.loadLeastV)
+      }
     }
   })
 

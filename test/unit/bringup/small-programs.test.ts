@@ -78,7 +78,7 @@ describe('small programs', () => {
   it('a relay that pulls in when its line is low rests high', () => {
     const plan = planOf('forty-classic', { r: 'relay-board-4' }, { assignments: fixedAt({ 'r.vcc': 2, 'r.gnd': 6, 'r.in1': 11 }) })
     const [found] = reachedParts(benchOf(gatherFacts(plan, catalogue)))
-    expect(found?.reached).toMatchObject({ by: 'out', lines: [{ line: 17, position: 11, rest: 1 }] })
+    expect(found?.reached).toMatchObject({ by: 'out', lines: [{ line: 17, where: 'position 11', rest: 1 }] })
   })
 })
 

@@ -4,13 +4,11 @@
  */
 import { shortName } from '../../../boot/rehearse/kernel'
 import type { LineEvent, Machine } from '../machine'
+import { chipNamed, chipNumberOf, lineOf, offsetOf, type LineChip } from '../chips'
 import { optionsOf, type Command, type Printed } from './types'
 
 /** The chip that has the header's lines. */
 const CHIP = 'gpiochip0'
-const LABEL = 'header-lines'
-/** Lines that the chip has; the header shows some of them. */
-export const lineCount = ({ facts }: Machine): number => Math.max(...facts.board!.lines.map(({ line }) => line)) + 1
 
 /** Who has a line: a driver of the kernel, by the node that asked for it. */
 export const consumerOf = ({ rehearsal }: Machine, line: number): string | null => {
@@ -18,7 +16,6 @@ export const consumerOf = ({ rehearsal }: Machine, line: number): string | null 
   return claim ? shortName(claim.node).split('/').at(-1)! : null
 }
 
-const isChip = (name: string) => /^(gpiochip0|0|\/dev\/gpiochip0|header-lines)$/.test(name)
 /** What a tool says it was doing when it failed, version 1. */
 const DOING: Readonly<Record<string, string>> = {
   gpioget: 'error reading GPIO values', gpioset: 'error setting the GPIO line values', gpiomon: 'error waiting for events',
@@ -32,7 +29,7 @@ const noChip = (tool: string, name: string, version: 1 | 2): Printed => version 
 
 export const gpiodetect: Command = ({ machine, args }) => args.some(arg => /^(-v|--version)$/.test(arg))
   ? { out: `gpiodetect (libgpiod) v${machine.lineTools === 1 ? '1.6.3' : '2.2'}\n` }
-  : { out: `${CHIP} [${LABEL}] (${lineCount(machine)} lines)\n` }
+  : { out: machine.lineChips.map(({ name, label, count }) => `${name} [${label}] (${count} lines)\n`).join('') }
 
 /** `in` and `out` as the kernel has them: a driver's line is what the driver made of it. */
 const isOutput = (machine: Machine, line: number) => machine.outputs.has(line)
@@ -52,31 +49,39 @@ function padded(fields: readonly (readonly [string, number])[]): string {
 export const gpioinfo: Command = ({ machine, args }) => {
   const { flags, rest } = optionsOf(args, ['c', 'chip'])
   const asked = machine.lineTools === 1 ? rest[0] : flags.get('c') ?? flags.get('chip')
-  if (asked !== undefined && !isChip(asked)) return noChip('gpioinfo', asked, machine.lineTools)
+  const named = asked === undefined ? null : chipNamed(machine, asked)
+  if (asked !== undefined && !named) return noChip('gpioinfo', asked, machine.lineTools)
   const only = machine.lineTools === 2 && rest.length ? new Set(rest.map(Number)) : null
-  const rows = Array.from({ length: lineCount(machine) }, (_, line) => line).filter(line => !only || only.has(line)).map((line) => {
+  return { out: (named ? [named] : machine.lineChips).map(chip => chipInfo(machine, chip, only)).join('') }
+}
+
+function chipInfo(machine: Machine, chip: LineChip, only: ReadonlySet<number> | null): string {
+  const rows = Array.from({ length: chip.count }, (_, offset) => offset).filter(offset => !only || only.has(offset)).map((offset) => {
+    const line = lineOf(chip, offset)
     const consumer = consumerOf(machine, line)
     const direction = isOutput(machine, line) ? 'output' : 'input'
     if (machine.lineTools === 1) {
-      return `\tline ${String(line).padStart(3)}: ${padded([
+      return `\tline ${String(offset).padStart(3)}: ${padded([
         ['unnamed', 12], [consumer ? `"${consumer}"` : 'unused', 12], [direction, 7], ['active-high', 12],
       ])} ${consumer ? '[used]' : ''}`
     }
-    return `\tline ${String(line).padStart(3)}:\t${'unnamed'.padEnd(16)}\t${direction}${consumer ? ` consumer="${consumer}"` : ''}`
+    return `\tline ${String(offset).padStart(3)}:\t${'unnamed'.padEnd(16)}\t${direction}${consumer ? ` consumer="${consumer}"` : ''}`
   })
-  return { out: `${CHIP} - ${lineCount(machine)} lines:\n${rows.join('\n')}\n` }
+  return `${chip.name} - ${chip.count} lines:\n${rows.join('\n')}\n`
 }
 
 /** Chip and lines of a command in either manner, with the rest of its words; or what it says. */
-function linesOf(tool: string, machine: Machine, args: readonly string[]): { words: string[], flags: Map<string, string> } | Printed {
+function linesOf(tool: string, machine: Machine, args: readonly string[],
+): { words: string[], flags: Map<string, string>, chip: LineChip } | Printed {
   const two = machine.lineTools === 2
   const { flags, rest } = optionsOf(args, two
     ? ['c', 'chip', 'n', 'num-events', 'b', 'bias', 'p', 't', 'e', 'edges']
     : ['n', 'num-events', 'B', 'bias', 'm', 'mode', 's', 'u', 'F'])
-  const chip = two ? flags.get('c') ?? flags.get('chip') : rest.shift()
-  if (two && chip === undefined) return { err: `${tool}: the lines have no names here: say the chip, "${tool} -c ${CHIP} …"\n`, status: 1 }
-  if (chip === undefined) return { err: `${tool}: gpiochip must be specified\n`, status: 1 }
-  if (!isChip(chip)) return noChip(tool, chip, machine.lineTools)
+  const name = two ? flags.get('c') ?? flags.get('chip') : rest.shift()
+  if (two && name === undefined) return { err: `${tool}: the lines have no names here: say the chip, "${tool} -c ${CHIP} …"\n`, status: 1 }
+  if (name === undefined) return { err: `${tool}: gpiochip must be specified\n`, status: 1 }
+  const chip = chipNamed(machine, name)
+  if (!chip) return noChip(tool, name, machine.lineTools)
   if (!rest.length) {
     const wanted = tool === 'gpioset' ? 'offset to value mapping' : 'offset'
     return { err: `${tool}: at least one GPIO line ${wanted} must be specified
@@ -85,14 +90,14 @@ function linesOf(tool: string, machine: Machine, args: readonly string[]): { wor
   for (const word of rest) {
     const offset = /^\d+/.exec(word)?.[0]
     if (offset === undefined) return { err: `${tool}: invalid GPIO offset: ${word}\n`, status: 1 }
-    if (Number(offset) >= lineCount(machine)) return failed(tool, 'Invalid argument')
-    if (consumerOf(machine, Number(offset)) !== null) {
+    if (Number(offset) >= chip.count) return failed(tool, 'Invalid argument')
+    if (consumerOf(machine, lineOf(chip, Number(offset))) !== null) {
       return two
         ? { err: `${tool}: unable to request lines: Device or resource busy\n`, status: 1 }
         : failed(tool, 'Device or resource busy')
     }
   }
-  return { words: rest, flags }
+  return { words: rest, flags, chip }
 }
 
 const BIAS: Readonly<Record<string, 'up' | 'down' | 'none'>> = {
@@ -110,7 +115,7 @@ export const gpioget: Command = ({ machine, args }) => {
   if (!('words' in given)) return given
   const low = given.flags.has('l') || given.flags.has('active-low')
   const values = given.words.map((word) => {
-    const line = Number(word)
+    const line = lineOf(given.chip, Number(word))
     asInput(machine, line, given.flags)
     return (machine.level(line) === 1) !== low ? 1 : 0
   })
@@ -126,7 +131,7 @@ export const gpioset: Command = ({ machine, args }) => {
   const settings = given.words.map(word => /^(\d+)=(0|1|on|off|active|inactive)$/.exec(word))
   const wrong = settings.findIndex(setting => setting === null)
   if (wrong >= 0) return { err: `gpioset: invalid offset<->value mapping: ${given.words[wrong]}\n`, status: 1 }
-  for (const setting of settings) machine.setLine(Number(setting![1]), /^(1|on|active)$/.test(setting![2]!) ? 1 : 0)
+  for (const setting of settings) machine.setLine(lineOf(given.chip, Number(setting![1])), /^(1|on|active)$/.test(setting![2]!) ? 1 : 0)
   machine.pass(0.02)
   // Toggled after no time: it sets them and ends.
   return machine.lineTools === 1 || given.flags.get('t') === '0'
@@ -138,8 +143,9 @@ export const gpioset: Command = ({ machine, args }) => {
 export const gpiomon: Command = ({ machine, args }) => {
   const given = linesOf('gpiomon', machine, args)
   if (!('words' in given)) return given
-  for (const word of given.words) asInput(machine, Number(word), given.flags)
-  machine.watching = new Map(given.words.map(word => [Number(word), machine.level(Number(word))]))
+  const lines = given.words.map(word => lineOf(given.chip, Number(word)))
+  for (const line of lines) asInput(machine, line, given.flags)
+  machine.watching = new Map(lines.map(line => [line, machine.level(line)]))
   return { out: '(it watches: press or move something; the next command stops it, as Ctrl+C does)\n' }
 }
 
@@ -147,5 +153,5 @@ const seconds = (atS: number) => atS.toFixed(9)
 
 /** An event as the watching program prints it. */
 export const eventText = ({ line, rising, atS }: LineEvent, version: 1 | 2): string => version === 1
-  ? `event:  ${rising ? 'RISING EDGE' : 'FALLING EDGE'} offset: ${line} timestamp: [${seconds(atS).padStart(18)}]\n`
-  : `${seconds(atS)}\t${rising ? 'rising' : 'falling'}\t${CHIP} ${line}\n`
+  ? `event:  ${rising ? 'RISING EDGE' : 'FALLING EDGE'} offset: ${offsetOf(line)} timestamp: [${seconds(atS).padStart(18)}]\n`
+  : `${seconds(atS)}\t${rising ? 'rising' : 'falling'}\tgpiochip${chipNumberOf(line)} ${offsetOf(line)}\n`
