@@ -16,10 +16,15 @@ export interface Run {
 
 /** Of the sheet, mm: between two lanes above everything, and between two channels on its left. */
 export const LANE_MM = 5
+/** Many lanes lie closer together: all of them take no more than this. */
+const LANES_MM = 60
+const laneMm = (runs: number) => Math.min(LANE_MM, LANES_MM / Math.max(1, runs))
 export const CHANNEL_MM = 2.4
 /** From what stands in the middle to the first way beside it, and between two such, mm; they lie in the aisle before what is laid out. */
 const AISLE_MM = 2
 const IN_AISLE_MM = 1.5
+/** All of them together. */
+const ASIDES_MM = 7
 const EDGE_MM = 4
 /** A way over the edge of the board is drawn so far. */
 const OVER_MM = 6
@@ -50,7 +55,7 @@ export function runsOf(bodies: readonly PlacedBody[], wires: readonly { key: str
 
 /** The sheet with room for so many ways above and on its left. */
 export const withLanes = (sheet: Sheet, runs: number): Sheet => {
-  const [over, left] = [runs ? runs * LANE_MM + 6 : 0, runs * CHANNEL_MM]
+  const [over, left] = [runs ? runs * laneMm(runs) + 6 : 0, runs * CHANNEL_MM]
   return { ...sheet, x: sheet.x - left - EDGE_MM, y: sheet.y - over, width: sheet.width + left + 2 * EDGE_MM,
     height: sheet.height + over + EDGE_MM }
 }
@@ -68,12 +73,12 @@ function overTheEdge(starts: readonly Shape[], shapes: readonly Shape[]): number
   return [[x, y], edges.reduce((nearest, other) => other.far < nearest.far ? other : nearest).to]
 }
 
-/** Corners of a run on a sheet with lanes; it crosses its part only where the board stands on it. `i`: its place among the runs. */
-export function wayOf(run: Run, i: number, { shapes, x, y }: Sheet): number[][] | null {
+/** Corners of a run on a sheet with lanes; it crosses its part only where the board stands on it. `i`: its place among all of them. */
+export function wayOf(run: Run, i: number, runs: number, { shapes, x, y }: Sheet): number[][] | null {
   const to = shapes.find(({ body }) => body === run.body)
   const starts = shapes.filter(({ body }) => run.starts.includes(body))
   if (!to || !starts.length) return null
-  const lane = y + EDGE_MM + i * LANE_MM
+  const lane = y + EDGE_MM + i * laneMm(runs)
   const channel = x + EDGE_MM + i * CHANNEL_MM
   const middle = starts.reduce((sum, shape) => sum + shape.x + shape.width / 2, 0) / starts.length
   const top = Math.min(...starts.map(shape => shape.y))
@@ -84,7 +89,7 @@ export function wayOf(run: Run, i: number, { shapes, x, y }: Sheet): number[][] 
   const [left, right, low] = [Math.min(...still.map(shape => shape.x)), Math.max(...still.map(shape => shape.x + shape.width)),
     Math.max(...still.map(shape => shape.y + shape.height))]
   const [at, centre] = [start.y + start.height / 2, start.x + start.width / 2]
-  const aside = AISLE_MM + i * IN_AISLE_MM
+  const aside = AISLE_MM + i * Math.min(IN_AISLE_MM, ASIDES_MM / runs)
   // Where it ends is where it looks out: the side of everything that stands that it is nearest to.
   const sides = [{ way: 'left', far: start.x - left }, { way: 'right', far: right - start.x - start.width },
     { way: 'near', far: low - start.y - start.height }].sort((a, b) => a.far - b.far)

@@ -34,7 +34,7 @@ export function svgOf(sheet: Sheet, standOf: (body: PlacedBody) => Stand, letter
         : '')
   })
   const ways = runs.flatMap((run, i) => {
-    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : wayOf(run, i, sheet)
+    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : wayOf(run, i, runs.length, sheet)
     const isNew = standOf(run.body) === 'now'
     return way
       ? [`<polyline points="${way.map(point => point.map(mm).join()).join(' ')}" fill="none" stroke="${isNew ? '#9c4a1f' : '#777777'}" `

@@ -262,7 +262,7 @@ describe('ways on the sheet', () => {
       for (const view of ['above', 'below'] as const) {
         const sheet = withLanes(seenFrom({ bodies: all }, view), runs.length)
         runs.forEach((run, i) => {
-          const way = wayOf(run, i, sheet)!
+          const way = wayOf(run, i, runs.length, sheet)!
           ways++
           const to = sheet.shapes.find(({ body }) => body === run.body)!
           expect(way.at(-1)![0]).toBe(to.x)

@@ -33,6 +33,28 @@ const groups = computed(() => PHASES.map((phase) => {
   const rows = sheet.rows.filter(row => row.probe.phase === phase)
   return { phase, rows, seen: rows.filter(row => row.seen).length, odd: rows.filter(row => row.seen && !row.seen.isPlanned).length }
 }).filter(({ rows }) => rows.length))
+/** From so many rows on, wires that are looked at are kept together by their part. */
+const MANY = 60
+const opened = ref<Record<string, boolean>>({})
+interface Block { id: string, title: string | null, rows: readonly RunRow[], seen: number, isShut: boolean }
+function blocksOf(rows: readonly RunRow[]): Block[] {
+  const isLook = ({ probe }: RunRow) => probe.id.startsWith('look:')
+  const looks = rows.filter(isLook)
+  if (looks.length < MANY) return [{ id: '', title: null, rows, seen: 0, isShut: false }]
+  const byPart = new Map<string, RunRow[]>()
+  for (const row of looks) {
+    const id = row.probe.at.parts?.[0] ?? ''
+    byPart.set(id, [...byPart.get(id) ?? [], row])
+  }
+  const name = (id: string) => sheet.proofs.find(proof => proof.partId === id)?.name ?? (id || 'Places where wires meet')
+  return [
+    { id: '', title: null, rows: rows.filter(row => !isLook(row)), seen: 0, isShut: false },
+    ...[...byPart].map(([id, list]) => ({
+      id: id || '@meet', title: name(id), rows: list, seen: list.filter(row => row.seen).length,
+      isShut: !(opened.value[id || '@meet'] ?? list.includes(chosen.value!)),
+    })),
+  ]
+}
 const open = ref<Record<string, boolean>>({})
 const isOpen = (phase: Phase) => open.value[phase] ?? chosen.value?.probe.phase === phase
 
@@ -89,28 +111,58 @@ const mark = (row: RunRow) => !row.seen ? 'not seen yet' : row.seen.isPlanned ? 
           class="list"
           :aria-label="NAMES[group.phase]"
         >
-          <v-list-item
-            v-for="row in group.rows"
-            :key="row.probe.id"
-            class="row"
-            :class="{ planned: row.seen?.isPlanned, against: row.seen && !row.seen.isPlanned, chosen: chosen?.probe.id === row.probe.id }"
-            :active="chosen?.probe.id === row.probe.id"
-            :data-test="`probe-${row.probe.id}`"
-            @click="chosenId = row.probe.id"
+          <template
+            v-for="block in blocksOf(group.rows)"
+            :key="block.title ?? ''"
           >
-            <span class="what">
-              <span
-                class="sign"
-                aria-hidden="true"
-              >{{ row.seen ? row.seen.isPlanned ? '✓' : '✕' : '·' }}</span>
-              <span class="only-reader">{{ mark(row) }}:</span>
-              <span class="name">{{ row.probe.title }}</span>
-              <span
-                v-if="row.seen && !row.seen.isPlanned"
-                class="figures was"
-              >{{ seenBefore(row) }}</span>
-            </span>
-          </v-list-item>
+            <div
+              v-if="block.title !== null"
+              class="block"
+              role="listitem"
+              :data-test="`wires-${block.id}`"
+            >
+              <v-btn
+                size="small"
+                variant="text"
+                :aria-expanded="!block.isShut"
+                @click="opened[block.id] = block.isShut"
+              >
+                {{ block.title }}
+              </v-btn>
+              <span class="figures count">{{ block.seen }} of {{ block.rows.length }}</span>
+              <v-btn
+                v-if="!hidden && block.seen < block.rows.length"
+                size="x-small"
+                variant="outlined"
+                :aria-label="`Every wire of ${block.title} was counted and is right`"
+                @click="emit('seeAll', block.rows.filter(row => !row.seen).map(row => ({ probe: row.probe.id, outcome: row.planned })))"
+              >
+                All right
+              </v-btn>
+            </div>
+            <v-list-item
+              v-for="row in block.isShut ? [] : block.rows"
+              :key="row.probe.id"
+              class="row"
+              :class="{ planned: row.seen?.isPlanned, against: row.seen && !row.seen.isPlanned, chosen: chosen?.probe.id === row.probe.id }"
+              :active="chosen?.probe.id === row.probe.id"
+              :data-test="`probe-${row.probe.id}`"
+              @click="chosenId = row.probe.id"
+            >
+              <span class="what">
+                <span
+                  class="sign"
+                  aria-hidden="true"
+                >{{ row.seen ? row.seen.isPlanned ? '✓' : '✕' : '·' }}</span>
+                <span class="only-reader">{{ mark(row) }}:</span>
+                <span class="name">{{ row.probe.title }}</span>
+                <span
+                  v-if="row.seen && !row.seen.isPlanned"
+                  class="figures was"
+                >{{ seenBefore(row) }}</span>
+              </span>
+            </v-list-item>
+          </template>
         </v-list>
       </FoldPanel>
     </div>
@@ -162,6 +214,9 @@ const mark = (row: RunRow) => !row.seen ? 'not seen yet' : row.seen.isPlanned ? 
 .row.planned { border-left-color: var(--moss); }
 .row.against { border-left-color: var(--carmine); background: var(--carmine-wash); }
 .row.chosen { box-shadow: inset 0 0 0 2px var(--copper); }
+.block { display: flex; align-items: center; gap: 8px; border-bottom: 1px solid var(--rule); min-height: 34px; }
+.block .count { margin-left: auto; }
+.block > :deep(.v-btn:first-child) { min-width: 0; padding: 0 6px; }
 .what { display: flex; gap: 7px; align-items: baseline; }
 .name { flex: 1; min-width: 0; overflow-wrap: anywhere; font-size: 14px; line-height: 1.3; }
 .sign { width: 1em; flex: none; font-weight: 700; text-align: center; }

@@ -66,7 +66,7 @@ const trunkShapes = computed(() => {
   const sheet = plan.value
   if (!sheet) return []
   return runs.value.flatMap((run, i) => {
-    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : wayOf(run, i, sheet)
+    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : wayOf(run, i, runs.value.length, sheet)
     if (!way) return []
     const lane = way.findIndex((point, at) => at > 0 && point[1] === way[at - 1]![1] && point[1]! < sheet.y + sheet.height / 2)
     const [a, b] = [way[Math.max(0, lane - 1)]!, way[Math.max(1, lane)]!]
