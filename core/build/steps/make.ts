@@ -140,7 +140,7 @@ class Sorted {
       id: 'mount', title: ground ? `Board onto ${ground.owner.name}` : 'Board on its spacers', tool: 'screwdriver', minutes: 10,
       how: [
         ...mountItems(facts).map(({ what, count }) => `${count} × ${what}.`),
-        ...ground ? [`${ground.owner.name} lies face down on something soft; the spacers go into its threads by hand, no further.`] : [],
+        ...ground ? [`Lay ${ground.owner.name} face down on something soft; the spacers go into its threads by hand, no further.`] : [],
         ...isStudded ? ['Where a board is pushed on later its spacers hold this one, by their studs, in place of screws.'] : [],
         'All screws loosely first, then tight, crosswise.',
       ],

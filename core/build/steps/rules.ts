@@ -69,7 +69,8 @@ export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly Step[]):
     if (upper) before([`seat:${lower.id}`].filter(id => seats.includes(id)), [`seat:${upper.id}`].filter(id => seats.includes(id)),
       'it sits above it')
   })
-  before([...all('mount'), ...parts, ...powers, ...seats, ...flats, ...all('splices')], all('shorts'), 'a short is found while nothing is fed')
+  before([...all('mount'), ...parts, ...powers, ...seats, ...flats, ...all('splices')], all('shorts'),
+    'a short is found while nothing is fed')
   before([...powers, ...all('shorts'), ...cards, ...cases, ...coolers, ...adapters, ...headers, ...holders], all('supply'),
     'the supply goes in last of all')
   before([...all('shorts'), ...all('supply'), ...cards, ...all('image')], all('trial'), 'it starts with all of it')
