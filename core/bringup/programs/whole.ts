@@ -113,7 +113,9 @@ function fanSetting(reached: Access): { pieces: 'lines'[], constants: string[], 
   if (reached.by === 'out') {
     const [{ line, rest }] = reached.lines as [typeof reached.lines[number]]
     return { pieces: ['lines'], constants: [...chipLines(reached.chip), `LINE = ${line}`],
-      open: `asked = request([LINE], OUTPUT, [${rest}])`, put: rest ? 'set_values(asked, [0 if runs else 1])' : 'set_values(asked, [1 if runs else 0])' }
+
+      open: `asked = request([LINE], OUTPUT, [${rest}])`,
+      put: rest ? 'set_values(asked, [0 if runs else 1])' : 'set_values(asked, [1 if runs else 0])' }
   }
   if (reached.by !== 'pulses') return null
   return { pieces: [], constants: [`CHANNEL = pathlib.Path('${reached.chip}/pwm${reached.channel}')`, `PERIOD_NS = ${reached.periodNs}`],
