@@ -12,6 +12,7 @@ import { flatCablesOf, seatingOf } from '../mechanics/flat-cables'
 import { misplugged, WAY_WORDS } from '../mechanics/plugged'
 import type { Netlist } from '../netlist/types'
 import { A4, head, PAPER_STYLES, plain, table, type Content, type PaperDocument } from '../paper'
+import { endsInWords } from './ends'
 import { cutListOf, meetingsOf } from './harness'
 import { endLabelsOf, partLabelsOf } from './labels'
 import type { ListedItem } from './parts-list'
@@ -130,6 +131,7 @@ function harness({ wires, netlist }: OnTheBench): Content[] {
     head('What is cut from which reel'),
     table(['Pieces', 'm', 'AWG', 'Colour', 'Wires'], cutListOf(wires).map(({ count, lengthM, awg, colour, numbers }) =>
       [count, lengthM, awg === undefined ? '' : Math.round(awg), colour, numbers.join(', ')]), [36, 30, 30, 60, '*']),
+    { text: `Ends of the wires: ${endsInWords(wires)}.`, style: 'small' },
     ...meetings.length
       ? [head('Where wires meet'), table(['Place', 'Ways'], meetings.map(({ name, ways }) => [name, ways]), ['*', 40])]
       : [],

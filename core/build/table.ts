@@ -1,6 +1,7 @@
 /** Wire list and parts list as tables: for a spreadsheet and for a page of text. */
 import Papa from 'papaparse'
 import type { StockRow } from '../stock/needs'
+import { WIRE_ENDS } from '../plan/ends'
 import type { PlacedBody } from '../mechanics/assembly'
 import { cutListOf } from './harness'
 import { endLabelsOf } from './labels'
@@ -9,10 +10,10 @@ import type { BuildSteps } from './steps'
 import { TOOL_WORDS } from './steps/types'
 import type { Wire } from './wires'
 
-const WIRE_FIELDS = ['Step', 'Kind', 'Part', 'From', 'To', 'Position', 'Colour', 'Length (m)', 'Gauge', 'Through']
+const WIRE_FIELDS = ['Step', 'Kind', 'Part', 'From', 'To', 'Position', 'Colour', 'Length (m)', 'Gauge', 'Ends', 'Through']
 const wireCells = (wire: Wire, i: number) => [
   i + 1, wire.kind, wire.partName, wire.from, wire.to, wire.position ?? '', wire.colour, wire.lengthM || '',
-  wire.awg === undefined ? '' : Math.round(wire.awg), wire.through ?? '',
+  wire.awg === undefined ? '' : Math.round(wire.awg), wire.ends?.map(end => WIRE_ENDS[end]).join(' – ') ?? '', wire.through ?? '',
 ]
 
 const PARTS_FIELDS = ['Count', 'What', 'For', 'Length (m)', 'Price, each (made up)']

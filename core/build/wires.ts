@@ -1,6 +1,8 @@
 /** The wire list: every conductor of the netlist, in the order of connecting, power last. */
 import type { Facts } from '../facts/types'
 import { colourOf } from './colours'
+import type { WireEnd } from '../plan/ends'
+import { endsOf } from './ends'
 import type { Component, Conductor, ConductorKind, Netlist } from '../netlist/types'
 
 export interface Wire {
@@ -24,6 +26,8 @@ export interface Wire {
   colour: string
   lengthM: number
   awg?: number
+  /** What is on it where it starts and where it ends; null for what is no single wire. */
+  ends: readonly [WireEnd, WireEnd] | null
   /** What stands at its far end, when that is neither board nor part. */
   through: string | null
   /** It meets others on the way to its position. */
@@ -54,7 +58,8 @@ function roleOf({ kind, role }: Conductor): Wire['role'] {
   return role === 'ground' || role === 'signal' || role === '3V3' || role === '5V' ? role : 'supply'
 }
 
-function wireOf(conductor: Conductor, facts: Facts, { byId, ownerOf }: Netlist): Wire {
+function wireOf(conductor: Conductor, facts: Facts, netlist: Netlist): Wire {
+  const { byId, ownerOf } = netlist
   const { terminal, position, kind } = conductor
   const own = terminal === undefined ? undefined : facts.plan.build.wires[terminal]
   const role = roleOf(conductor)
@@ -69,6 +74,7 @@ function wireOf(conductor: Conductor, facts: Facts, { byId, ownerOf }: Netlist):
     toLabel: header ? header.line !== undefined ? `G${header.line}` : header.kind === 'ground' ? 'GND' : header.kind : '',
     role, colour: own?.colour ?? colourOf(conductor, facts), lengthM: own?.lengthM ?? conductor.lengthM,
     ...conductor.awg !== undefined && { awg: conductor.awg },
+    ends: endsOf(conductor, facts, netlist),
     through: far.kind === 'stage' ? far.what : near.kind === 'stage' ? near.what : null,
     shared: far.kind === 'splice' || near.kind === 'splice',
   }

@@ -8,11 +8,14 @@ import type { Carries } from './carries'
 import type { Board, Part } from '../catalogue/types'
 import type { Host } from './host-shape'
 import { withoutPart } from './mentions'
+import type { WireEnd } from './ends'
 import { withTook } from './took'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
 import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, KeptCurve, LogEntry, Plan, PlanPart, Scan, Sighting, SetAside,
   SoftwareBus } from './types'
+
+interface WireDress { colour?: string, lengthM?: number, nearEnd?: WireEnd, farEnd?: WireEnd }
 
 export type Edit
   = | { edit: 'rename', name: string }
@@ -56,7 +59,7 @@ export type Edit
   /** Sizes measured at a thing; `null` takes the file's again. */
     | { edit: 'measure', id: string, sizes: Plan['build']['measured'][string] | null }
     | { edit: 'set-step-rules', rules: Plan['build']['rules'] }
-    | { edit: 'dress-wire', terminal: string, colour?: string, lengthM?: number }
+    | { edit: 'dress-wire', terminal: string } & WireDress
     | { edit: 'keep-scan', scan: Scan }
     | { edit: 'drop-scan', id: string }
   /** What was seen at a probe; null takes it back. */
@@ -177,13 +180,16 @@ const CHANGES: Changes = {
   'place-body': (plan, { id, place }) => ({ ...plan, build: { ...plan.build, places: withEntry(plan.build.places, id, place) } }),
   'measure': (plan, { id, sizes }) => ({ ...plan, build: { ...plan.build, measured: withEntry(plan.build.measured, id, sizes) } }),
   'set-step-rules': (plan, { rules }) => ({ ...plan, build: { ...plan.build, rules } }),
-  'dress-wire': (plan, { terminal, colour, lengthM }) => ({
+  'dress-wire': (plan, { terminal, colour, lengthM, nearEnd, farEnd }) => ({
     ...plan,
     build: {
       ...plan.build,
       wires: {
         ...plan.build.wires,
-        [terminal]: { ...plan.build.wires[terminal], ...(colour !== undefined && { colour }), ...(lengthM !== undefined && { lengthM }) },
+        [terminal]: {
+          ...plan.build.wires[terminal], ...(colour !== undefined && { colour }), ...(lengthM !== undefined && { lengthM }),
+          ...(nearEnd !== undefined && { nearEnd }), ...(farEnd !== undefined && { farEnd }),
+        },
       },
     },
   }),

@@ -2,6 +2,7 @@
  * The plan document: what the maker wants, and nothing that can be computed from it. Unknown fields are let through and kept.
  * `docs/plan-format.md` says the same for people who write one by hand.
  */
+import { WIRE_END_IDS } from './ends'
 import { CARRIES_PATTERN } from './carries'
 import { boardShape } from '../catalogue/shapes/board'
 import { partShape } from '../catalogue/shapes/part'
@@ -115,7 +116,11 @@ const bootFile = open({
 
 const millimetres = number({ least: -2000, most: 2000 })
 const sizeMm = number({ least: 0, most: 3000 })
-const wireChoice = open({ colour: optional(text({ most: 40 })), lengthM: optional(number({ above: 0, most: 100 })) })
+const wireEnd = optional(oneOf(...WIRE_END_IDS))
+/** `nearEnd` is at the part, `farEnd` where the wire goes. */
+const wireChoice = open({
+  colour: optional(text({ most: 40 })), lengthM: optional(number({ above: 0, most: 100 })), nearEnd: wireEnd, farEnd: wireEnd,
+})
 const stepId = text({ most: 200 })
 const stepRule = open({ first: stepId, then: stepId, why: starting(text({ empty: true, most: 200 }), '') })
 const direction = oneOf('left', 'right', 'near', 'far')

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** Every wire, cable and seat in the order of connecting: ticked, coloured and measured. */
 import { lookAlike, ruledColour } from '~~/core/build/colours'
+import { endsInWords } from '~~/core/build/ends'
+import { WIRE_END_IDS, WIRE_ENDS } from '~~/core/plan/ends'
 import { CARRIES, CARRIES_IDS, WIRE_COLOURS, type Carries } from '~~/core/plan/carries'
 
 const project = useProjectStore()
@@ -27,6 +29,10 @@ const alike = computed(() => lookAlike(rules.value).map(([one, other]) => `${CAR
 const measure = (terminal: string, cm: number) =>
   project.edit({ edit: 'dress-wire', terminal, lengthM: cm / 100 }, 'Set a wire length')
 
+const ENDS = WIRE_END_IDS.map(value => ({ value, title: WIRE_ENDS[value] }))
+const dress = (terminal: string, ends: { nearEnd?: keyof typeof WIRE_ENDS, farEnd?: keyof typeof WIRE_ENDS }) =>
+  project.edit({ edit: 'dress-wire', terminal, ...ends }, 'Choose the end of a wire')
+
 const numbered = computed(() => wires.value.map((wire, i) => ({ wire, number: i + 1 })))
 type Row = typeof numbered.value[number]
 const wireColumns = computed(() => [
@@ -37,6 +43,7 @@ const wireColumns = computed(() => [
   { key: 'to', title: 'To', value: ({ wire }: Row) => wire.to },
   ...wires.value.some(wire => wire.through) ? [{ key: 'through', title: 'Through', value: ({ wire }: Row) => wire.through }] : [],
   { key: 'colour', title: 'Colour', value: ({ wire }: Row) => wire.colour },
+  { key: 'ends', title: 'Ends', value: ({ wire }: Row) => wire.ends?.join(' ') ?? '' },
   { key: 'length', title: units.value.centimetre.unit, value: ({ wire }: Row) => wire.lengthM, num: true },
 ])
 const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 'flat cable', 'seat': 'push on' } as const
@@ -100,6 +107,26 @@ const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 
     <template #to="{ row: { wire } }">
       <span class="figures">{{ wire.to }}</span>
     </template>
+    <template #ends="{ row: { wire } }">
+      <template v-if="wire.ends">
+        <template
+          v-for="(end, i) in wire.ends"
+          :key="i"
+        >
+          <span v-if="i"> – </span>
+          <PickCell
+            v-if="wire.terminal"
+            :value="end"
+            :choices="ENDS"
+            :name="`End of ${wire.partName} ${wire.from}, ${i ? `at ${wire.to}` : 'at the part'}`"
+            @pick="value => dress(wire.terminal!, i ? { farEnd: value } : { nearEnd: value })"
+          >
+            {{ end }}
+          </PickCell>
+          <span v-else>{{ end }}</span>
+        </template>
+      </template>
+    </template>
     <template #colour="{ row: { wire } }">
       <span
         v-if="!isWire(wire.kind) || !wire.terminal"
@@ -136,6 +163,13 @@ const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 
       />
     </template>
   </SortTable>
+  <p
+    class="small quiet"
+    data-test="wire-ends"
+  >
+    Ends: {{ endsInWords(wires) || 'none' }}. Common practice where you choose nothing: sockets on pins, pins into a breadboard, bare under
+    a screw.
+  </p>
 </template>
 
 <style scoped>
