@@ -16,7 +16,8 @@ export const flatCables = ({ facts }: Evidence, { bodies }: Assembly): Finding[]
       : `The board's slot has ${one.ways} ways, ${one.pitchMm} mm apart, and that of ${name} ${two.ways}, ${two.pitchMm} mm apart. Take a `
         + 'cable that is made to go from one to the other; a straight one goes into one of them only.',
     subjects: [{ partId }],
-    figures: [{ label: 'ways', value: two.ways, unit: '', limit: one.ways, origin: 'memory' }],
+    // What lies at an angle has as many ways as it should.
+    figures: alike ? [] : [{ label: 'ways', value: two.ways, unit: '', limit: one.ways, origin: 'memory' }],
     fixes: alike && !isLoose
       ? [{ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: partId, place: { ...place, on: 'table', xMm: undefined,
           yMm: undefined, turned: undefined } }] }]

@@ -1,6 +1,7 @@
 /** Cables that end before they are there: told for things whose place was said. */
 import type { Assembly } from '../mechanics/assembly'
 import { tooShort, type Reach } from '../mechanics/cables'
+import { besideBoard } from '../plan/places'
 import type { Evidence, Finding, Fix } from './types'
 
 /** Wires are cut in steps of this, mm. */
@@ -15,25 +16,26 @@ export function reach({ facts, netlist }: Evidence, { bodies }: Assembly): Findi
   }
   return [...byPart].map(([partId, entries]) => {
     const { name } = facts.parts.find(({ id }) => id === partId)!
-    const { leastMm, givenMm } = entries.reduce((worst, other) =>
+    const { leastMm, givenMm, conductor: shortest } = entries.reduce((worst, other) =>
       other.leastMm - other.givenMm > worst.leastMm - worst.givenMm ? other : worst)
     const [whole, given] = [Math.ceil(leastMm), Math.round(givenMm)]
     const wires = entries.flatMap(({ conductor: { terminal, kind } }) => kind === 'wire' && terminal !== undefined ? [terminal] : [])
     const isLead = entries.some(({ conductor }) => conductor.kind !== 'wire')
+    const alike = entries.every(entry => entry.givenMm === givenMm)
     const newMm = Math.ceil(Math.max(...entries.map(entry => entry.leastMm)) / CUT_STEP_MM) * CUT_STEP_MM
     const fixes: Fix[] = [
       ...wires.length && !isLead
         ? [{ label: `Wires of ${newMm / 10} cm`, edits: wires.map(terminal => (
             { edit: 'dress-wire' as const, terminal, lengthM: newMm / 1000 })) }]
         : [],
-      { label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: partId, place: { on: 'table' } }] },
+      { label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: partId, place: besideBoard(facts.plan, partId) }] },
     ]
     return {
       code: 'room.reach', id: `room.reach ${partId}`, severity: 'caution', stages: ['build'],
       title: `What joins ${name} does not reach it`,
-      sentence: `From the board straight to where it lies are ${whole} mm with the turns at both ends, and ${isLead
+      sentence: `From the board straight to where it lies are ${whole} mm with the turns at both ends, and ${shortest.kind !== 'wire'
         ? 'its cable is'
-        : entries.length > 1 ? `${entries.length} of its wires are` : 'its wire is'} ${given} mm long. ${isLead
+        : entries.length > 1 && alike ? `${entries.length} of its wires are` : 'one of its wires is'} ${given} mm long. ${isLead
         ? 'Lay it nearer, or take a longer cable.'
         : 'Lay it nearer, or cut longer wires.'}`,
       subjects: [{ partId }],

@@ -9,6 +9,7 @@ import { FILM_MM } from '../mechanics/stack'
 import { BETWEEN_BOARDS_MM, BREATH_MM, roomOf, tallestOf, type Meeting, type Room } from '../mechanics/room'
 import { flatGap } from '../mechanics/solids'
 import { plugsOf } from '../netlist/supply/plugged'
+import { besideBoard } from '../plan/places'
 import { thingEdits } from '../plan/things'
 import { flatCables } from './flat-cables'
 import { reach } from './reach'
@@ -134,7 +135,7 @@ function wayOut(one: PlacedBody, two: PlacedBody): string {
 function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two }: Meeting): Fix[] {
   if ([one, two].some(({ kind, ground }) => kind === 'plate' || ground)) return higherSpacers(facts, bodies)
   const fixes: Fix[] = [one, two].filter(({ kind }) => kind === 'fan' || kind === 'part').map(({ owner, name }) =>
-    ({ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: owner, place: { on: 'table' } }] }))
+    ({ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: owner, place: besideBoard(facts.plan, owner) }] }))
   if (fixes.length) return fixes
   // What holds a board is no part of it here.
   const isHeld = ({ kind }: PlacedBody) => kind !== 'spacer' && kind !== 'film'

@@ -10,7 +10,7 @@ import type { Conductor } from '../netlist/types'
 import type { PlacedBody } from './assembly'
 import { LEAST_BEND_MM } from './flat-cable'
 import { beyond, PLUG_CABLE_MM } from './plugs'
-import { about, box, flatGap, gapOf, length, middle, type Range, type Solid } from './solids'
+import { about, box, gapOf, length, middle, type Range, type Solid } from './solids'
 
 /** A round cable is bent no tighter than so many of its thicknesses. practice */
 export const ROUND_BEND_D = 4
@@ -113,6 +113,3 @@ export function tooShort(bodies: readonly PlacedBody[], conductors: readonly Con
 
 /** Of a wire the mouth of its housing; of a cable all of its stiff end: the nearest point of it counts. */
 const endOf = ({ kind, solid }: PlacedBody): Solid => kind === 'wire' ? { ...solid, z: [solid.z[1], solid.z[1]] } : solid
-
-/** Whether two lie over one another, seen from above. */
-export const liesOver = (a: Solid, b: Solid): boolean => flatGap(a, b) < 0

@@ -15,11 +15,11 @@ export interface Run {
 }
 
 /** Of the sheet, mm: between two lanes above everything, and between two channels on its left. */
-export const LANE_MM = 5
+const LANE_MM = 5
 /** Many lanes lie closer together: all of them take no more than this. */
 const LANES_MM = 60
 const laneMm = (runs: number) => Math.min(LANE_MM, LANES_MM / Math.max(1, runs))
-export const CHANNEL_MM = 2.4
+const CHANNEL_MM = 2.4
 /** From what stands in the middle to the first way beside it, and between two such, mm; they lie in the aisle before what is laid out. */
 const AISLE_MM = 2
 const IN_AISLE_MM = 1.5

@@ -47,6 +47,7 @@ describe('a cable where it leaves the board', () => {
     const high = built(put, { measured: { relay: { aboveMm: 30 } } })
     const [found] = told(high, 'room.clash').filter(({ id }) => id.includes('keys'))
     expect(found!.title).toContain('cable of keys')
+    expect(found!.fixes.length).toBeGreaterThan(0)
     for (const fix of found!.fixes) expect(told(after(high, fix), 'room.clash').filter(({ id }) => id.includes('keys'))).toEqual([])
   })
 
@@ -102,6 +103,9 @@ describe('a cable where it leaves the board', () => {
           return
         }
         found++
+        // What was said of the part itself is not lost with its place.
+        const said = built(plan, { places: { it: { ...plan.build.places.it!, clampedMm: 3 } } })
+        for (const fix of told(said, 'room.reach')[0]!.fixes) expect(after(said, fix).build.places.it?.clampedMm).toBe(3)
         for (const fix of finding.fixes) {
           const next = after(plan, fix)
           expect(told(next, 'room.reach'), fix.label).toEqual([])
@@ -132,6 +136,8 @@ describe('which flat cable', () => {
     })
     const [found] = told(turned, 'room.flat')
     expect(found!.sentence).toContain('right angle')
+    expect(found!.figures).toEqual([])
+    expect(found!.fixes).toHaveLength(1)
     for (const fix of found!.fixes) expect(told(after(turned, fix), 'room.flat')).toEqual([])
   })
 })

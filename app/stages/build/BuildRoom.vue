@@ -168,7 +168,7 @@ const rows = computed(() => (seen.value?.bodies ?? []).filter(({ kind }) => kind
         v-if="place"
         size="small"
         variant="text"
-        @click="put(null)"
+        @click="put(place?.clampedMm === undefined ? null : { on: 'table', clampedMm: place.clampedMm })"
       >
         Where it was
       </v-btn>
