@@ -91,6 +91,16 @@ const isOfAir = (part: BoardState['parts'][number]) => part.reads.some(({ what }
         </v-btn>
         <v-btn
           size="small"
+          :variant="state.isBoardInHand ? 'outlined' : 'text'"
+          :aria-pressed="state.isBoardInHand"
+          :disabled="busy"
+          data-test="move-board"
+          @click="act(`:${state.isBoardInHand ? 'still' : 'move'} board`)"
+        >
+          {{ state.isBoardInHand ? 'Let the board\'s cables go' : 'Move the board\'s cables' }}
+        </v-btn>
+        <v-btn
+          size="small"
           variant="text"
           :disabled="busy"
           @click="act(':wait 60')"
@@ -224,6 +234,17 @@ const isOfAir = (part: BoardState['parts'][number]) => part.reads.some(({ what }
               warm it
             </v-chip>
           </template>
+          <v-chip
+            v-if="part.canPull"
+            size="small"
+            :variant="part.isInHand ? 'flat' : 'outlined'"
+            :color="part.isInHand ? 'primary' : undefined"
+            :aria-pressed="part.isInHand"
+            :data-test="`move-${part.id}`"
+            @click="act(`:${part.isInHand ? 'still' : 'move'} ${part.id}`)"
+          >
+            {{ part.isInHand ? 'let its wires go' : 'move its wires' }}
+          </v-chip>
           <v-chip
             v-if="part.canPull"
             size="small"

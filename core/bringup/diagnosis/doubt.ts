@@ -2,10 +2,11 @@
 import type { Wire } from '../../build/wires'
 import { positionOfPin } from '../../netlist/spots'
 import { writeNeed } from '../../overlays/asks/write'
-import { neighboursOf } from './faults'
-import { MINUTES, MUST, type Looking } from './looking'
+import { lifted, neighboursOf } from './faults'
+import { CONTACTS, MINUTES, MUST, type Looking } from './looking'
 import { ohmSaid, pulledBuses } from './pull-faults'
-import type { Workshop } from './world'
+import { steadyAs } from './works'
+import { NOT_UP, type Workshop } from './world'
 
 const OPEN = 'open'
 const SERIAL = new Set(['serial.tx', 'serial.rx'])
@@ -23,7 +24,10 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
         at: { conductors: [wire.key], ...wire.partId !== undefined && { parts: [wire.partId] } },
         reading: { unit: 'Ω', least: 0, most: 2, outside: OPEN },
       },
-      see: world => conductor.ways.every(({ from, to }) => world.wiring.isJoined(from, to)) ? 'near 0 Ω' : OPEN,
+      see: (world) => {
+        if (world.isLooseAt(conductor.id)) return 'it comes and goes'
+        return conductor.ways.every(({ from, to }) => world.wiring.isJoined(from, to)) ? 'near 0 Ω' : OPEN
+      },
     })
   }
   for (const position of neighboursOf(shop)) found.push({
@@ -70,6 +74,21 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
   }
   for (const owner of shop.parts) found.push({
     probe: {
+      id: `steady:${owner.id}`, phase: 'when in doubt', title: `${owner.name} goes on while its wires are moved`, minutes: MINUTES.steady,
+      how: `With ${owner.name} at work, take each of its wires between two fingers and move it gently, one after the other; then wait.`,
+      at: { parts: [owner.id] }, ...owner.part.contacts && { caution: CONTACTS },
+    },
+    see: world => world.isUp ? steadyAs(world, owner, shop) : NOT_UP,
+  })
+  for (const { owner, label } of lifted(facts)) found.push({
+    probe: {
+      id: `level:${owner.id}`, phase: 'when in doubt', title: `${owner.name}, ${label}: lifted by its level shifter`, minutes: MINUTES.read,
+      how: `${MUST}Follow the wire: from the board into the low side, out of the high side to ${label}.`, at: { parts: [owner.id] },
+    },
+    see: world => world.has('low-level', owner.id) ? 'it goes past it, or in at the wrong side' : 'as planned',
+  })
+  for (const owner of shop.parts) found.push({
+    probe: {
       id: `replace:${owner.id}`, phase: 'when in doubt', title: `Another ${owner.name} in its place`,
       how: `${MUST}Change it for one that is known to work.`,
       minutes: MINUTES.replace, at: { parts: [owner.id] },
@@ -77,6 +96,13 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
     see: world => world.isDead(owner.id) ? 'the other one works' : 'no difference',
   })
   if (facts.board) {
+    found.push({
+      probe: {
+        id: 'steady', phase: 'when in doubt', title: 'The board runs on while its supply\'s cable is moved', minutes: MINUTES.steady, at: {},
+        how: 'With the system running and nothing being written: move the cable at both plugs gently.',
+      },
+      see: world => world.isUp ? world.shaken.isUp ? 'it runs on' : 'it goes off, or starts anew' : NOT_UP,
+    })
     const whole = (id: string, title: string, how: string, minutes: number,
       flag: 'card' | 'old-image' | 'no-supply' | 'weak-supply' | 'thin-cable') => found.push({
       probe: { id, phase: 'when in doubt', title, how, minutes, at: {} },

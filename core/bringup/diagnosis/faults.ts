@@ -5,7 +5,7 @@
  */
 import type { Wire } from '../../build/wires'
 import { coverOf } from '../../facts/seats'
-import type { Facts, ResolvedPart } from '../../facts/types'
+import type { Facts, ResolvedPart, Terminal } from '../../facts/types'
 import { holeOver, WAY_WORDS, type WrongWay } from '../../mechanics/plugged'
 import { positionPin } from '../../netlist/board'
 import { positionOfPin } from '../../netlist/spots'
@@ -28,9 +28,9 @@ export interface Ground {
 export function faultsOf(ground: Ground): Fault[] {
   return [
     ...boardFaults(ground), ...lineFaults(ground), ...serialFaults(ground), ...ground.netlist.conductors.flatMap(conductor => [
-      ...openFaults(conductor, ground), ...movedFaults(conductor, ground), ...seatFaults(conductor, ground),
+      ...openFaults(conductor, ground), ...looseFault(conductor, ground), ...movedFaults(conductor, ground), ...seatFaults(conductor, ground),
     ]),
-    ...shortFaults(ground), ...thinGroundFaults(ground), ...pullFaults(ground.facts),
+    ...shortFaults(ground), ...thinGroundFaults(ground), ...levelFaults(ground), ...pullFaults(ground.facts),
     ...swapFaults(ground), ...bridgeFaults(ground), ...strapFaults(ground),
     ...partsUsed(ground).map((owner): Fault => ({
       id: `dead:${owner.id}`, title: `${owner.name} itself is broken`, weight: WEIGHTS.dead, at: { parts: [owner.id] },
@@ -100,6 +100,30 @@ function openFaults(conductor: Conductor, ground: Ground): Fault[] {
     weight: WEIGHTS.open, changes: [{ change: 'open', conductor: conductor.id, way }],
   }))
 }
+
+/** A contact that is there at rest. A board that is pushed on with all its pins does not come loose by itself. */
+const looseFault = (conductor: Conductor, ground: Ground): Fault[] => conductor.kind === 'seat'
+  ? []
+  : [{
+      id: `loose:${conductor.id}`, title: `${capital(named(conductor, ground))} has contact only now and then`, weight: WEIGHTS.loose,
+      mend: 'Power off. Press it home at both ends or solder it anew, hold it where it is pulled, and move it once more with the meter on.',
+      at: { conductors: [conductor.id], ...conductor.partId !== undefined && { parts: [conductor.partId] } },
+      changes: [{ change: 'loose', conductor: conductor.id }],
+    }]
+
+/** A part whose input wants more than the board gives, and gets it by a level shifter: what stands on it without. */
+const levelFaults = ({ facts }: Ground): Fault[] => lifted(facts).map(({ owner, label }): Fault => ({
+  id: `level:${owner.id}`, title: `${owner.name}, ${label}: the level shifter is passed by, or is the wrong way round`,
+  mend: 'Power off. Low side to the board, high side to the part, its low supply on 3.3 V and its high supply on what feeds the part.',
+  at: { parts: [owner.id] }, weight: WEIGHTS.lowLevel, changes: [{ change: 'flag', flag: 'low-level', partId: owner.id }],
+}))
+
+/** Inputs that a level shifter lifts, the first of each part. */
+export const lifted = (facts: Facts): Terminal[] => facts.parts.flatMap(owner => facts.terminals.find(terminal =>
+  terminal.owner === owner && terminal.between?.kind === 'level-shifter' && terminal.signal?.direction === 'in'
+  && terminal.place?.kind === 'header' && (terminal.signal.inputHighMinV?.value ?? 0) > BOARD_HIGH_V) ?? [])
+/** A line of the board that is set. Published: the boards' own figures, in the catalogue. */
+const BOARD_HIGH_V = 3.3
 
 /** One column on, one back, or in the other row: the positions that fingers and eyes take for the right one. */
 function movedFaults(conductor: Conductor, ground: Ground): Fault[] {

@@ -7,15 +7,15 @@ import type { ResolvedPart, Terminal } from '../../facts/types'
 import { writeNeed } from '../../overlays/asks/write'
 import { WAY_WORDS } from '../../mechanics/plugged'
 import { positionOfPin } from '../../netlist/spots'
-import { drivenByProgram } from '../../facts/roles'
 import type { Expected } from '../expected'
 import { NO_SHORT, SHORT, SHORT_READING } from '../../vocabulary/reading'
 import { LOOKING, NOTHING, REVERSED } from './names'
 import { thinGrounds } from './faults'
-import { isHeard, nodeIsThere } from './nodes'
+import { nodeIsThere } from './nodes'
 import { inDoubt } from './doubt'
 import { follows, movedBy } from './drive'
-import { MINUTES, MUST, type Looking } from './looking'
+import { worksAs } from './works'
+import { CONTACTS, MINUTES, MUST, type Looking } from './looking'
 import { NOT_UP, type Workshop, type World } from './world'
 import type { Conductor } from '../../netlist/types'
 import type { Change } from './types'
@@ -222,7 +222,6 @@ function eachPart(shop: Workshop): Looking[] {
   return found
 }
 
-const CONTACTS = 'With nothing on the contacts: loads unplugged. Mains is for a licensed electrician, and is not measured here.'
 /** How a part is made to do something. Common practice. */
 const STIMULUS: Readonly<Record<string, string>> = {
   sensing: 'Read it, then change what it measures: breathe on it, warm it, cover it, lean on it: the value follows.',
@@ -231,28 +230,6 @@ const STIMULUS: Readonly<Record<string, string>> = {
   lighting: 'Switch it on, one colour after another.',
   sounding: 'Play one tone.', moving: 'Let it move one way and back, with nothing in its way.', talking: 'Send a line each way.',
   timing: 'Read the time twice, a few seconds apart.', expanding: 'Set one of its lines and read it back.',
-}
-
-function worksAs(world: World, owner: ResolvedPart, shop: Workshop): string {
-  if (!world.isUp) return NOT_UP
-  const isScreen = owner.part.group === 'showing' && owner.part.display?.backlight !== undefined && owner.part.display.backlight !== 'none'
-  const lit = isScreen ? 'lit and white, or black, without a picture' : 'nothing'
-  if (!world.isFed(owner)) return 'nothing'
-  if (world.isDead(owner.id)) return 'nothing'
-  const hosts = shop.placed(owner).flatMap(({ place }) => place?.kind === 'terminal' ? [place.owner] : [])
-  if (hosts.some(host => host !== owner && !/^it (does|falters)/.test(worksAs(world, host, shop)))) return lit
-  if (!world.isWired(owner)) return lit
-  if (world.isDark(owner.id)) return lit
-  const group = shop.facts.groups.find(entry => entry.owner === owner && entry.bus)
-  if (group?.bus?.kind === 'i2c' && shop.facts.devices.some(device => device.owner === owner)) {
-    if (!isHeard(world, owner, shop)) return lit
-  }
-  const device = group?.bus?.controller?.device?.replace('{select}', '0')
-  if (group && device && group.bus!.kind === 'serial' && !drivenByProgram(group.terminals, group.bus!) && !world.hasNode(device)) return lit
-  if (world.has('thin-ground', owner.id)) return 'it falters when it does its most'
-  if (world.has('console', owner.id)) return 'lines that nobody sent come with it'
-  if (world.has('rate', owner.id)) return 'signs that make no sense'
-  return 'it does'
 }
 
 /** A line that a program reads or sets by itself, at the header. */

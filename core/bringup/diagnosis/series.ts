@@ -52,9 +52,9 @@ const THEMES: readonly Theme[] = [
       + 'ground lifts one part alone.',
   },
   {
-    id: 'plug', title: 'It sat well yesterday', kinds: [/^seat:/, /^turned:/, /^bridge:/],
+    id: 'plug', title: 'It sat well yesterday', kinds: [/^seat:/, /^turned:/, /^bridge:/, /^loose:/],
     teaches: 'A board pushed on one column off and a cable turned over do harm before they tell: look from the side before the power '
-      + 'goes in.',
+      + 'goes in. What stops now and then is moved wire by wire, until it does it again.',
   },
 ]
 

@@ -28,6 +28,7 @@ function signOf(table: Table, row: number): Mark | null {
   const noticed = odd.find(({ probe }) => probe.id === 'lamps') ?? odd.find(({ probe }) => probe.phase === 'each part'
     && probe.id.startsWith('works:'))
   ?? odd.find(({ probe }) => probe.phase === 'under load' || probe.phase === 'after the start')
+  ?? odd.find(({ probe }) => /^steady(:|$)/.test(probe.id))
   return noticed ? { probe: noticed.probe.id, outcome: noticed.outcome } : null
 }
 

@@ -6,6 +6,8 @@ import type { PinId } from '../../netlist/types'
 /** One change that turns the thing as planned into the thing as it may lie there. */
 export type Change
   = | { change: 'open', conductor: string, way: number }
+  /** It has contact at rest, and loses it when it is moved or gets warm. */
+    | { change: 'loose', conductor: string }
   /** One end of a way sits at another pin. */
     | { change: 'move', conductor: string, way: number, to: PinId }
   /** The far ends of two ways, the one for the other. */
@@ -32,7 +34,7 @@ export type LineFault
   /** One of its figures is another one. */
     | 'other-figure'
 
-export type Flag = 'console' | 'rate' | 'thin-ground' | 'no-supply' | 'weak-supply' | 'thin-cable' | 'card' | 'old-image'
+export type Flag = 'console' | 'rate' | 'low-level' | 'thin-ground' | 'no-supply' | 'weak-supply' | 'thin-cable' | 'card' | 'old-image'
 
 /** What the maker would have to have done, or what would have to have broken. */
 export interface Fault {

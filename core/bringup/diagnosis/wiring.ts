@@ -140,7 +140,7 @@ export class Wiring {
   private joinStages(): void {
     const { stages, netlist } = this.base
     for (const { ends } of stages) {
-      const wants = (end: string) => end === 'ground' ? 'ground' : end === '3V3' ? '3V3' : null
+      const wants = (end: string) => end === 'ground' || end === '3V3' ? end : null
       const works = ends.every(({ pin, end }) => {
         const wanted = wants(end)
         return !wanted || this.fedBy(pin) === wanted || !netlist.ownerOf.has(pin)

@@ -38,6 +38,7 @@ export class Workshop {
   /** Volts at which the board signs under-voltage. */
   readonly signV: number | undefined
   private readonly effects = new Map<string, FileEffect>()
+  private readonly worlds = new Map<string, World>()
   private readonly placedOf: ReadonlyMap<string, Terminal[]>
   private readonly cablesOf: ReadonlyMap<string, Conductor[]>
 
@@ -56,6 +57,12 @@ export class Workshop {
       id, netlist.conductors.filter(({ kind, partId }) => partId === id && (kind === 'plug' || kind === 'flat cable')),
     ]))
     this.healthy = new World(this, [])
+  }
+
+  /** The thing with these changes; the same changes make one thing. */
+  worldOf(changes: readonly Change[]): World {
+    const key = JSON.stringify(changes)
+    return kept(this.worlds, key, () => new World(this, changes))
   }
 
   /** What the circuit has at a node over all states, with what a meter and a regulator may be off; null where it knows nothing. */
@@ -129,6 +136,7 @@ export class World {
   private readonly pulls: ReadonlyMap<string, 'none' | 'strong'>
   private readonly fed = new Map<string, boolean>()
   private readonly wired = new Map<string, boolean>()
+  private open: World | null = null
   /** Signals by what they get to. */
   private readonly together = new Map<string, Terminal[]>()
 
@@ -161,6 +169,22 @@ export class World {
 
   isDead(partId: string): boolean {
     return this.dead.has(partId)
+  }
+
+  /** Something in it has contact at rest alone. */
+  get isLoose(): boolean {
+    return this.changes.some(({ change }) => change === 'loose')
+  }
+
+  /** The same thing while everything that is loose has no contact. */
+  get shaken(): World {
+    const { netlist } = this.shop
+    return this.open ??= this.isLoose ? this.shop.worldOf(opened(this.changes, netlist)) : this
+  }
+
+  /** A conductor that has contact at rest alone. */
+  isLooseAt(conductor: string): boolean {
+    return this.changes.some(change => change.change === 'loose' && change.conductor === conductor)
   }
 
   /** 5 V stands on the board. */
@@ -332,6 +356,15 @@ export class World {
     return this.straps.has(partId)
   }
 }
+
+/** With every contact that comes and goes gone: those of some conductors alone, where it is said which. */
+export const opened = (changes: readonly Change[], { conductors }: Netlist, isMoved: (conductor: Conductor) => boolean = () => true):
+Change[] => changes.flatMap((change): Change[] => {
+  const conductor = change.change === 'loose' ? conductors.find(({ id }) => id === change.conductor) : undefined
+  return conductor && isMoved(conductor)
+    ? conductor.ways.map((_, way) => ({ change: 'open', conductor: conductor.id, way }))
+    : [change]
+})
 
 /** The answer of a question that was asked before, or a new one. */
 function kept<T>(answers: Map<string, T>, key: string, ask: () => T): T {

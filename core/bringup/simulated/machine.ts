@@ -3,13 +3,15 @@
  * here: what it shows comes from the model that finds faults, so that the two cannot disagree.
  */
 import { INFO } from './info'
+import { BOARD_ID } from '../../netlist/board'
 import type { Bus, Facts, ResolvedPart } from '../../facts/types'
 import type { Quantity } from '../../catalogue/types'
 import type { Rehearsal } from '../../boot/rehearse/types'
 import { baseOf } from '../../boot/rehearse/rehearse'
 import { benchOf, type Bench } from '../diagnosis/table'
-import { World } from '../diagnosis/world'
+import { opened, type World } from '../diagnosis/world'
 import type { Change } from '../diagnosis/types'
+import type { Conductor } from '../../netlist/types'
 import { devicesIn, type Present } from './devices'
 import { controllersOf, driversOf, type Driver } from './drivers'
 import { lineChips, lineOf, pinOfLine, usualBias, type LineChip } from './chips'
@@ -62,6 +64,10 @@ export class Machine {
   private readonly touches = new Map<string, Touch[]>()
   private readonly unplugged = new Set<string>()
   private readonly looped = new Set<string>()
+  /** Parts whose wires are moved now, and `@board` for what goes to the board by itself. */
+  private readonly moved = new Set<string>()
+  /** A moved wire took the supply away from a running system. */
+  private wentOff = false
   /** Temperature when the load last changed. */
   private warmth: { atS: number, celsius: number } | null = null
   private wasLow = false
@@ -84,7 +90,7 @@ export class Machine {
     // The room is that of the plan's load test.
     this.surroundings = { ...USUAL, airC: facts.plan.power.heat.ambientC }
     this.startedAt = options.at ?? new Date(INFO.usualStart)
-    this.world = new World(this.bench.shop, this.changes)
+    this.world = this.bench.shop.worldOf(this.changes)
     this.rehearsal = this.world.rehearsal
     this.ports = portsOf(this.bench)
   }
@@ -94,11 +100,37 @@ export class Machine {
     const { netlist } = this.bench.shop
     const pulled = netlist.conductors.filter(({ partId }) => partId !== undefined && this.unplugged.has(partId))
       .flatMap(({ id, ways }) => ways.map((_, way): Change => ({ change: 'open', conductor: id, way })))
-    return [...this.options.changes ?? [], ...pulled]
+    return [...opened(this.options.changes ?? [], netlist, conductor => this.isMoved(conductor)), ...pulled]
+  }
+
+  /** A wire of what is moved, or one that it meets on its way to the board. */
+  private isMoved({ partId, from, to }: Conductor): boolean {
+    if (partId !== undefined) return this.moved.has(partId)
+    if (this.moved.has(BOARD_ID)) return true
+    return this.bench.shop.netlist.conductors.some(other => other.partId !== undefined && this.moved.has(other.partId)
+      && [other.from, other.to].some(end => end !== BOARD_ID && (end === from || end === to)))
+  }
+
+  /** Takes the wires of a part, or those of the board, between the fingers and moves them, until they are let go. */
+  move(id: string, isMoved: boolean): void {
+    const wasUp = this.isUp
+    if (isMoved) this.moved.add(id)
+    else this.moved.delete(id)
+    this.rebuild()
+    if (wasUp && !this.world.isUp) this.wentOff = true
+    if (!this.wentOff || !this.world.isUp) return
+    this.switch(true)
+    this.isUnclean = true
+    this.wentOff = false
+  }
+
+  /** What has its wires moved now. */
+  get inHand(): ReadonlySet<string> {
+    return this.moved
   }
 
   private rebuild(): void {
-    this.world = new World(this.bench.shop, this.changes)
+    this.world = this.bench.shop.worldOf(this.changes)
   }
 
   /** True while somebody can type at it. */
@@ -230,6 +262,7 @@ export class Machine {
     this.warmth = null
     this.wasLow = false
     this.plugs.length = 0
+    this.wentOff = false
     this.touches.clear()
     this.ports = portsOf(this.bench)
     this.rehearsal = this.world.rehearsal

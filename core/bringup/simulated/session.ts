@@ -3,6 +3,7 @@
  * door.b`; everything else goes to the shell.
  */
 import type { Facts, ResolvedPart } from '../../facts/types'
+import { BOARD_ID } from '../../netlist/board'
 import { LOOKING } from '../diagnosis/names'
 import { INFO } from './info'
 import { pinNamed, type Levels } from './levels'
@@ -34,6 +35,8 @@ export const ACTS: readonly { act: string, takes: string, does: string }[] = [
   { act: 'breathe', takes: 'PART', does: 'breathe on it' }, { act: 'warm', takes: 'PART', does: 'warm it' },
   { act: 'set', takes: 'WHAT FIGURE', does: 'air °C, humidity %, height m, light lux, co2 ppm, distance mm, weight g, volts' },
   { act: 'pull', takes: 'PART', does: 'pull its plug or wires' }, { act: 'plug', takes: 'PART', does: 'put them back' },
+  { act: 'move', takes: 'PART|board', does: 'take its wires between the fingers and keep moving them' },
+  { act: 'still', takes: 'PART|board', does: 'let them go' },
   { act: 'loop', takes: 'PORT on|off', does: 'join transmit and receive of a port, its part taken off' },
   { act: 'load', takes: 'on|off', does: 'keep all cores busy' }, { act: 'wait', takes: 'SECONDS', does: 'let time pass' },
 ]
@@ -190,6 +193,17 @@ export class Session {
         if (machine.isIn(owner.id) === (name === 'plug')) throw new Wrong(`${owner.name} is ${name === 'plug' ? 'in' : 'off'} already.`)
         machine.plug(owner, name === 'plug')
         return `${owner.name} is ${name === 'plug' ? 'in' : 'off'}.`
+      }
+      case 'move': case 'still': {
+        const board = machine.facts.board!
+        const isBoard = words.join(' ') === 'board'
+        const [id, called] = isBoard ? [BOARD_ID, board.name] : (({ id, name: said }) => [id, said])(this.part(words.join(' '), name))
+        if (machine.inHand.has(id) === (name === 'move')) throw new Wrong(`The wires of ${called} are ${name === 'move' ? 'in your hand' : 'still'} already.`)
+        const wasUp = machine.isUp
+        machine.move(id, name === 'move')
+        if (wasUp !== machine.isUp) this.shell = null
+        const now = wasUp && !machine.isUp ? ' The board goes off!' : !wasUp && machine.isUp ? ' The board starts anew.' : ''
+        return `${name === 'move' ? 'You move' : 'You let go'} the wires of ${called}.${now}`
       }
       case 'loop': {
         const [path = '', state = 'on'] = words

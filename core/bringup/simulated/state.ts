@@ -1,5 +1,6 @@
 /** What can be seen and done at a simulated board at this moment, as plain data for whoever draws it. */
 import type { Quantity } from '../../catalogue/types'
+import { BOARD_ID } from '../../netlist/board'
 import { pinsToMeasure } from './levels'
 import type { Session } from './session'
 import type { Surroundings } from './surroundings'
@@ -9,6 +10,8 @@ export interface BoardPart {
   name: string
   isIn: boolean
   canPull: boolean
+  /** Its wires are moved. */
+  isInHand: boolean
   /** What it measures, and the figure that it has now. */
   reads: { what: Quantity, value: number }[]
   /** Outputs that a hand can hold: keys, detectors. */
@@ -23,6 +26,8 @@ export interface BoardState {
   /** Seconds since the power came on. */
   nowS: number
   isBusy: boolean
+  /** What goes to the board by itself is moved. */
+  isBoardInHand: boolean
   /** Processor, °C; null while it is off. */
   chipC: number | null
   parts: BoardPart[]
@@ -40,7 +45,7 @@ export function stateOf(session: Session): BoardState {
   const { facts, bench } = machine
   return {
     prompt: session.prompt, lamps: session.lamps, isOn: machine.isOn, isUp: machine.isUp, nowS: machine.nowS,
-    isBusy: machine.busySinceS !== null, chipC: machine.isOn && machine.world.isPowered ? machine.chipC : null,
+    isBusy: machine.busySinceS !== null, isBoardInHand: machine.inHand.has(BOARD_ID), chipC: machine.isOn && machine.world.isPowered ? machine.chipC : null,
     surroundings: machine.surroundings, pins: pinsToMeasure(bench),
     commands: [...new Set([
       ...bench.looks.flatMap(({ probe }) => /^(node|scan):/.test(probe.id) && probe.command ? [probe.command] : []),
@@ -49,6 +54,7 @@ export function stateOf(session: Session): BoardState {
     ])],
     parts: bench.shop.parts.map(owner => ({
       id: owner.id, name: owner.name, isIn: machine.isIn(owner.id), canPull: !owner.part.isAddOn,
+      isInHand: machine.inHand.has(owner.id),
       reads: (owner.part.reads ?? []).map(what => ({ what, value: machine.quantity(owner, what) })),
       // What measures is told by the room; the others are pressed, or have something move before them.
       keys: !HELD.has(owner.part.group) || owner.part.reads?.length

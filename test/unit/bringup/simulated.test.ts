@@ -7,12 +7,14 @@ import { checkScriptOf } from '../../../core/bringup/check-script'
 import { outcomeOfReading } from '../../../core/bringup/diagnosis/diagnose'
 import { benchOf, modelOf } from '../../../core/bringup/diagnosis/table'
 import type { Change, Table } from '../../../core/bringup/diagnosis/types'
+import { worksAs } from '../../../core/bringup/diagnosis/works'
 import { readPasted } from '../../../core/bringup/paste'
 import { Machine } from '../../../core/bringup/simulated/machine'
 import { ACTS, Session } from '../../../core/bringup/simulated/session'
 import { minutesOf } from '../../../core/bringup/simulated/session-minutes'
 import { openShell } from '../../../core/bringup/simulated/shell'
 import { stateOf } from '../../../core/bringup/simulated/state'
+import { BOARD_ID } from '../../../core/netlist/board'
 import { gatherFacts } from '../../../core/facts/gather'
 import type { Plan } from '../../../core/plan/types'
 import { demoPlans } from '../../../demo'
@@ -104,6 +106,9 @@ describe('the simulated board agrees with the model of faults', () => {
         const { levels } = machine
         machine.load(true)
         const busy = machine.levels
+        const inHand = new Machine(facts, { changes: row.changes, bench })
+        for (const { id } of [...facts.parts, { id: BOARD_ID }]) inHand.move(id, true)
+        const moved = inHand.levels
         for (const [i, { id, at, reading }] of table.probes.entries()) {
           const of = (value: number | null) => outcomeOfReading(table, id, value ?? 0)
           let outcome: string | null = null
@@ -113,7 +118,8 @@ describe('the simulated board agrees with the model of faults', () => {
           else if (id === 'volt:5V') outcome = of(levels.between(five, ground))
           else if (id.startsWith('through:')) {
             const { ways } = shop.netlist.conductors.find(entry => entry.id === id.slice('through:'.length))!
-            outcome = ways.every(({ from, to }) => (levels.ohms(from, to) ?? 1e9) < 2) ? 'near 0 Ω' : 'open'
+            const isThrough = (meter: typeof levels) => ways.every(({ from, to }) => (meter.ohms(from, to) ?? 1e9) < 2)
+            outcome = isThrough(levels) ? isThrough(moved) ? 'near 0 Ω' : 'it comes and goes' : 'open'
           }
           else if (id.startsWith('volt:') && reading) {
             const owner = facts.parts.find(part => part.id === at.parts![0])!
@@ -128,6 +134,50 @@ describe('the simulated board agrees with the model of faults', () => {
     }
     expect(different).toEqual([])
   }, 60_000)
+
+  it('in what stops when wires are moved, for every contact that comes and goes', () => {
+    const different: string[] = []
+    let stopped = 0
+    for (const [nth, plan] of plans.entries()) {
+      const { table, rows } = rowsOf(plan)
+      const facts = factsOf(plan)
+      const bench = benchOf(facts)
+      const { parts } = bench.shop
+      for (const row of some(rows.filter(({ id }) => id.startsWith('loose:')), 3, nth)) {
+        const machine = new Machine(facts, { changes: row.changes, bench })
+        const does = (owner: (typeof parts)[number]) => worksAs(machine.world, owner, bench.shop) === 'it does'
+        const atRest = parts.map(does)
+        for (const { id } of [...parts, { id: BOARD_ID }]) machine.move(id, true)
+        const inHand = parts.map(does)
+        for (const [i, { id, name }] of parts.entries()) {
+          const says = row.seen[table.probes.findIndex(probe => probe.id === `steady:${id}`)]
+          if (!atRest[i]) different.push(`${plan.name}, ${row.id}: ${name} does not work at rest`)
+          if ((says === 'it stops now and then') !== !inHand[i]) different.push(`${plan.name}, ${row.id}: ${name}: the table says ${says}`)
+          stopped += Number(!inHand[i])
+        }
+        for (const { id } of [...parts, { id: BOARD_ID }]) machine.move(id, false)
+        if (!parts.every(does)) different.push(`${plan.name}, ${row.id}: it does not come back`)
+      }
+    }
+    expect(different).toEqual([])
+    expect(stopped).toBeGreaterThan(40)
+  }, 60_000)
+
+  it('a wire that comes and goes is missed by a scan while it is moved alone; the supply\'s own takes the board down', async () => {
+    const session = sitting(hive, 'loose:air.sda@3')
+    const grid = 'i2cdetect -y 1'
+    expect(await said(session, grid)).toMatch(/\b76\b/)
+    expect(await said(session, ':move porch', grid)).toMatch(/\b76\b/)
+    expect(await said(session, ':move air', grid)).not.toMatch(/\b76\b/)
+    expect(await said(session, ':still air', ':still porch', grid)).toMatch(/\b76\b/)
+    expect(await said(session, ':still air')).toContain('still already')
+    const { rows } = rowsOf(hive)
+    const cable = rows.find(({ id, seen }) => id.startsWith('loose:')
+      && seen[rowsOf(hive).table.probes.findIndex(probe => probe.id === 'steady')] === 'it goes off, or starts anew')!
+    const other = sitting(hive, cable.id)
+    expect(await said(other, ':move board', grid)).toMatch(/The board goes off![^]*Nothing answers/)
+    expect(await said(other, ':still board', 'dmesg')).toMatch(/The board starts anew[^]*recovery complete/)
+  })
 
   it('in the lines that move when a part does, for every fault', () => {
     const different: string[] = []

@@ -184,7 +184,7 @@ describe('exercises', () => {
   it('the demos give some of every grade, and a sign that one notices', () => {
     const all = [hive, signals, kiosk].map(({ table }) => exercisesOf(table))
     for (const grade of GRADES) expect(all.flat().some(entry => entry.grade === grade), grade).toBe(true)
-    for (const { sign } of all.flat()) expect(sign.probe).toMatch(/^(lamps|works:|up|node:|scan:|load|volt:load)/)
+    for (const { sign } of all.flat()) expect(sign.probe).toMatch(/^(lamps|works:|up|node:|scan:|load|volt:load|steady)/)
   })
 })
 
