@@ -4,6 +4,8 @@ import { checkScriptOf } from '../core/bringup/check-script'
 import { outcomeOfReading } from '../core/bringup/diagnosis/diagnose'
 import { runSheetOf, type RunRow } from '../core/bringup/diagnosis/sheet'
 import { diagnosisInWords } from '../core/bringup/diagnosis/words'
+import { readSaid } from '../core/bringup/symptoms/read'
+import { marksHeard, saidInLines } from '../core/bringup/symptoms/tell'
 import { modelOf, type Model } from '../core/bringup/diagnosis/table'
 import { shippedCatalogue } from '../core/catalogue'
 import { gatherFacts } from '../core/facts/gather'
@@ -14,16 +16,27 @@ import { readArguments, UnusableInput } from './input'
 export function diagnose(args: string[]): number {
   const { plan, values } = readArguments(args, {
     'json': { type: 'boolean' }, 'sheet': { type: 'boolean' }, 'script': { type: 'boolean' }, 'as-built': { type: 'boolean' },
-    'seen': { type: 'string', multiple: true },
+    'seen': { type: 'string', multiple: true }, 'say': { type: 'string', multiple: true },
   })
   const model = modelFor(plan)
-  const sightings = (values.seen ?? []).map(text => sightingOf(text, model))
+  const heard = (values.say ?? []).flatMap(text => readSaid(text, runSheetOf(gatherFacts(plan, shippedCatalogue), model)))
+  if (heard.length && heard.every(({ kind }) => kind === 'unknown')) {
+    throw new UnusableInput(`voltaris diagnose: ${saidInLines(heard).join('\n')}`)
+  }
+  const sightings = [
+    ...(values.seen ?? []).map(text => sightingOf(text, model)),
+    ...marksHeard(heard).map(({ probe, outcome, value }) => ({
+      id: probe, outcome, at: new Date().toISOString(), ...value !== undefined && { value },
+    })),
+  ]
   const all = { ...plan, seen: [...plan.seen.filter(({ id }) => !sightings.some(other => other.id === id)), ...sightings] }
   const facts = gatherFacts(all, shippedCatalogue)
-  const { rows, proofs, diagnosis, stray } = runSheetOf(facts, model)
-  if (values.json) console.log(JSON.stringify({ rows, proofs, diagnosis, stray }, null, 2))
+  const sheet = runSheetOf(facts, model)
+  const { rows, proofs, diagnosis, stray } = sheet
+  if (heard.length && !values.json) for (const line of [...saidInLines(heard), '']) console.log(line)
+  if (values.json) console.log(JSON.stringify({ rows, proofs, diagnosis, stray, ...heard.length && { said: heard } }, null, 2))
   else if (values.script) process.stdout.write(checkScriptOf(plan.name, model.table.probes))
-  else if (values['as-built']) process.stdout.write(asBuiltOf(facts, { rows, proofs, diagnosis, stray }))
+  else if (values['as-built']) process.stdout.write(asBuiltOf(facts, sheet))
   else if (values.sheet) for (const line of sheetLines(rows)) console.log(line)
   else for (const line of diagnosisInWords(diagnosis, rows)) console.log(line)
   return diagnosis.odd.length ? 1 : 0

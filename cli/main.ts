@@ -20,7 +20,7 @@ const USAGE = `usage: voltaris check PLAN… [--json]
        voltaris place PLAN [--json] [--all] [--write FILE]
        voltaris power PLAN [--json]
        voltaris build PLAN [--json|--steps|--wires|--cuts|--labels|--bodies|--parts]
-       voltaris diagnose PLAN [--seen PROBE=WHAT]… [--sheet|--script|--as-built|--json]
+       voltaris diagnose PLAN [--say WORDS]… [--seen PROBE=WHAT]… [--sheet|--script|--as-built|--json]
        voltaris board PLAN [--fault ID]… [--tools 1|2] [--run LINE]… | board PLAN --faults
        voltaris first-programs PLAN [--part ID] [--language NAME] [--json] [-o FOLDER]
        voltaris files PLAN [--json] [-o FOLDER]
@@ -43,7 +43,8 @@ build   parts list, steps in the order without regret, and wires, as Markdown; -
         exit 0, 1 a stop in the building, 2 unusable input
 diagnose
         what the things that were seen at bring-up may come from, the likeliest first, and what to try next; what was seen is
-        the plan's and what --seen adds ("volt:5V=4.2", "works:oled=nothing"); --sheet prints every probe with what should
+        the plan's and what --seen adds ("volt:5V=4.2", "works:oled=nothing") and --say in words
+        of your own ("screen stays white"); --sheet prints every probe with what should
         be seen there, --script a shell script that looks at all of it on the board, --as-built
         what stands there with all that was measured, as Markdown; exit 0 nothing odd, 1 something odd, 2 unusable input
 board   the simulated board at a prompt: its shell, and what hands do beside it (":help"); --fault makes faults in it, --faults

@@ -1,7 +1,9 @@
 /** What the routes do, by name: from the text of a body to the value that is answered. Runs in a worker thread. */
 import { stepsOf } from '../../core/build/of-facts'
 import { runSheetOf } from '../../core/bringup/diagnosis/sheet'
-import { benchOf } from '../../core/bringup/diagnosis/table'
+import { benchOf, modelOf } from '../../core/bringup/diagnosis/table'
+import { readSaid } from '../../core/bringup/symptoms/read'
+import { marksHeard } from '../../core/bringup/symptoms/tell'
 import { smallProgramsOf } from '../../core/bringup/programs'
 import { bodiesOf } from '../../core/mechanics/of-facts'
 import { shippedCatalogue } from '../../core/catalogue'
@@ -52,7 +54,15 @@ export const JOBS = {
     }
   },
   /** The run sheet, what was seen, what it may come from, and what to try next. */
-  'diagnose': body => runSheetOf(gatherFacts(planFrom(body), shippedCatalogue)),
+  'diagnose': (body, { say }) => {
+    const facts = gatherFacts(planFrom(body), shippedCatalogue)
+    const model = modelOf(facts)
+    if (!say?.trim()) return runSheetOf(facts, model)
+    const said = readSaid(say, runSheetOf(facts, model))
+    const heard = marksHeard(said).map(({ probe, outcome, value }) => ({ id: probe, outcome, at: '', ...value !== undefined && { value } }))
+    const seen = [...facts.plan.seen.filter(({ id }) => !heard.some(other => other.id === id)), ...heard]
+    return { ...runSheetOf({ ...facts, plan: { ...facts.plan, seen } }, model), said }
+  },
   /** What lines typed at the simulated board print. Its shell is large: it is read when somebody asks for it. */
   'board': async body => (await import('./board')).boardSitting(body),
   /** Small programs for the parts of the plan, with how they are started and what must be seen. */

@@ -8,6 +8,7 @@ const { diagnosis, rows } = defineProps<{ diagnosis: Diagnosis, rows: readonly R
 const emit = defineEmits<{ choose: [id: string], drop: [id: string] }>()
 const { goTo } = useShown()
 const MOST = 8
+const MORE = ' There may be more than two things wrong: keep one sign, find what it comes from, then go on with the next.'
 const all = ref(false)
 const shown = computed(() => all.value ? diagnosis.candidates : diagnosis.candidates.slice(0, MOST))
 const titleOf = (id: string) => rows.find(({ probe }) => probe.id === id)?.probe.title ?? id
@@ -75,7 +76,7 @@ const STATES = { works: 'works', odd: 'odd', open: 'not yet' } as const
         data-test="unexplained"
       >
         Nothing that is known here shows all of it{{ diagnosis.pairsCut ? ', as far as pairs were tried' : '' }}. Look at the odd readings
-        once more, and take back what you are not sure of.
+        once more, and take back what you are not sure of.{{ diagnosis.odd.length > 2 ? MORE : '' }}
       </p>
       <ul class="candidates">
         <FaultRow
@@ -160,6 +161,6 @@ h2 { margin: 0 0 5px; }
 .problem { color: var(--carmine); }
 .proofs { display: flex; flex-wrap: wrap; gap: 6px; }
 .proofs .works { border: 1px solid var(--moss); color: var(--moss); }
-.proofs .odd { border: 1px solid var(--carmine); color: var(--carmine); font-weight: 700; margin: 0; }
+.proofs .odd { border: 1px solid var(--carmine); color: var(--carmine); font-weight: 700; margin: 0; padding: 0 10px; }
 .proofs .open { border: 1px dashed var(--ink-2); }
 </style>

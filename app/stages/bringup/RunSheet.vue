@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The run sheet beside what it says: every test by its phase, the one that is looked at, what may be wrong, what to try next. */
+import type { SaidMark } from '~~/core/bringup/symptoms/clause'
 import type { RunRow, RunSheet } from '~~/core/bringup/diagnosis/sheet'
 import { PHASES, type Phase } from '~~/core/bringup/diagnosis/types'
 
@@ -13,6 +14,7 @@ const { sheet, hidden = false, alone = false } = defineProps<{
 const emit = defineEmits<{
   see: [id: string, outcome: string | null, value?: number]
   seeAll: [entries: readonly { probe: string, outcome: string }[]]
+  seeSaid: [entries: readonly { clause: string, mark: SaidMark }[]]
   attempt: [id: string]
   forget: [ids: readonly string[]]
 }>()
@@ -67,6 +69,10 @@ function took(row: RunRow, outcome: string | null, value?: number): void {
 }
 function take(entries: readonly { probe: string, outcome: string }[]): void {
   emit('seeAll', entries)
+  chosenId.value = null
+}
+function takeSaid(entries: readonly { clause: string, mark: SaidMark }[]): void {
+  emit('seeSaid', entries)
   chosenId.value = null
 }
 const seenBefore = (row: RunRow) => row.seen?.value === undefined ? row.seen?.outcome : `${row.seen.value} ${row.probe.reading?.unit ?? ''}`
@@ -184,6 +190,12 @@ const mark = (row: RunRow) => !row.seen ? 'not seen yet' : row.seen.isPlanned ? 
       >
         Everything on the sheet has been seen.
       </p>
+      <RunSay
+        v-if="!hidden"
+        :rows="sheet.rows"
+        :subjects="sheet.subjects"
+        @take="takeSaid"
+      />
       <RunDiagnosis
         v-if="!alone"
         :diagnosis="sheet.diagnosis"

@@ -9,7 +9,7 @@ const VIEWS = [
   { id: 'programs', name: 'Programs' }, { id: 'board', name: 'Simulated board' }, { id: 'trainer', name: 'Trainer' },
 ]
 const shown = ref('run')
-const { sheet, failure, see, seeAll, forget, ask } = useRunSheet()
+const { sheet, failure, see, seeAll, seeSaid, forget, ask } = useRunSheet()
 const project = useProjectStore()
 const view = useViewStore()
 function script(): void {
@@ -112,6 +112,7 @@ const odd = computed(() => seen.value.filter(row => !row.seen!.isPlanned).length
         :sheet="sheet"
         @see="see"
         @see-all="seeAll"
+        @see-said="seeSaid"
         @forget="forget"
       />
     </section>

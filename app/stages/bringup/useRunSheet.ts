@@ -3,6 +3,8 @@ import { watchDebounced } from '@vueuse/core'
 import { newId } from '~/database/id'
 import type { RunSheet } from '~~/core/bringup/diagnosis/sheet'
 import { noteOf } from '~~/core/bringup/diagnosis/words'
+import type { SaidMark } from '~~/core/bringup/symptoms/clause'
+import { notesOfSaid } from '~~/core/bringup/symptoms/tell'
 import type { Edit } from '~~/core/plan/edits'
 import type { BringupService } from '~/workers/bringup.worker'
 import { startWorker, within, type Started } from '~/workers/start'
@@ -75,8 +77,18 @@ export function useRunSheet() {
   function seeAll(entries: readonly { probe: string, outcome: string }[]): void {
     project.edit({ edit: 'all', edits: entries.flatMap(({ probe, outcome }) => editsFor(probe, outcome)) }, 'What was pasted')
   }
+  /** What the maker said, clause by clause, with what it was taken for; the logbook keeps the words. */
+  function seeSaid(entries: readonly { clause: string, mark: SaidMark }[]): void {
+    const at = new Date().toISOString()
+    project.edit({
+      edit: 'all', edits: entries.flatMap(({ clause, mark }): Edit[] => [
+        { edit: 'see', id: mark.probe, sighting: { outcome: mark.outcome, at, ...mark.value !== undefined && { value: mark.value } } },
+        { edit: 'log', entry: { id: newId(), at, stage: 'bringup', text: notesOfSaid(clause, mark) } },
+      ]),
+    }, 'What was said')
+  }
   const forget = (ids: readonly string[]) => project.edit({
     edit: 'all', edits: ids.map(id => ({ edit: 'see', id, sighting: null })),
   }, 'Forget sightings')
-  return { sheet, failure, see, seeAll, forget, ask }
+  return { sheet, failure, see, seeAll, seeSaid, forget, ask }
 }

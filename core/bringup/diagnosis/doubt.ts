@@ -98,7 +98,8 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
   if (facts.board) {
     found.push({
       probe: {
-        id: 'steady', phase: 'when in doubt', title: 'The board runs on while its supply\'s cable is moved', minutes: MINUTES.steady, at: {},
+        id: 'steady', phase: 'when in doubt', title: 'The board runs on while its supply\'s cable is moved', minutes: MINUTES.steady,
+        at: {},
         how: 'With the system running and nothing being written: move the cable at both plugs gently.',
       },
       see: world => world.isUp ? world.shaken.isUp ? 'it runs on' : 'it goes off, or starts anew' : NOT_UP,

@@ -28,7 +28,8 @@ export interface Ground {
 export function faultsOf(ground: Ground): Fault[] {
   return [
     ...boardFaults(ground), ...lineFaults(ground), ...serialFaults(ground), ...ground.netlist.conductors.flatMap(conductor => [
-      ...openFaults(conductor, ground), ...looseFault(conductor, ground), ...movedFaults(conductor, ground), ...seatFaults(conductor, ground),
+      ...openFaults(conductor, ground), ...looseFault(conductor, ground), ...movedFaults(conductor, ground), ...seatFaults(conductor,
+        ground),
     ]),
     ...shortFaults(ground), ...thinGroundFaults(ground), ...levelFaults(ground), ...pullFaults(ground.facts),
     ...swapFaults(ground), ...bridgeFaults(ground), ...strapFaults(ground),

@@ -1,5 +1,6 @@
 /** The run sheet: every probe with what should be seen there, what was, and what that means; and each part's proof. */
 import type { Facts } from '../../facts/types'
+import { subjectsOf, type Subject } from '../symptoms/subjects'
 import { diagnose, outcomesAt, type Diagnosis } from './diagnose'
 import { modelOf, type Model } from './table'
 import type { Probe } from './types'
@@ -19,6 +20,8 @@ export interface RunSheet {
   rows: RunRow[]
   proofs: Proof[]
   diagnosis: Diagnosis
+  /** The parts, as a maker's words speak of them. */
+  subjects: Subject[]
   /** Sightings at probes that the plan does not have any more. */
   stray: string[]
 }
@@ -40,7 +43,8 @@ export const runSheetOf = (facts: Facts, model: Model = modelOf(facts)): RunShee
   })
   const known = new Set(table.probes.map(({ id }) => id))
   return {
-    rows, proofs: proofsOf(facts, rows), stray: facts.plan.seen.filter(({ id }) => !known.has(id)).map(({ id }) => id),
+    rows, proofs: proofsOf(facts, rows), subjects: subjectsOf(facts),
+    stray: facts.plan.seen.filter(({ id }) => !known.has(id)).map(({ id }) => id),
     diagnosis: diagnose(model, facts.plan.seen.map(({ id, outcome }) => ({ probe: id, outcome }))),
   }
 }

@@ -194,17 +194,7 @@ export class Session {
         machine.plug(owner, name === 'plug')
         return `${owner.name} is ${name === 'plug' ? 'in' : 'off'}.`
       }
-      case 'move': case 'still': {
-        const board = machine.facts.board!
-        const isBoard = words.join(' ') === 'board'
-        const [id, called] = isBoard ? [BOARD_ID, board.name] : (({ id, name: said }) => [id, said])(this.part(words.join(' '), name))
-        if (machine.inHand.has(id) === (name === 'move')) throw new Wrong(`The wires of ${called} are ${name === 'move' ? 'in your hand' : 'still'} already.`)
-        const wasUp = machine.isUp
-        machine.move(id, name === 'move')
-        if (wasUp !== machine.isUp) this.shell = null
-        const now = wasUp && !machine.isUp ? ' The board goes off!' : !wasUp && machine.isUp ? ' The board starts anew.' : ''
-        return `${name === 'move' ? 'You move' : 'You let go'} the wires of ${called}.${now}`
-      }
+      case 'move': case 'still': return this.move(words.join(' '), name === 'move')
       case 'loop': {
         const [path = '', state = 'on'] = words
         const port = machine.portPath(path) ?? (machine.ports.has(path) ? path : null)
@@ -224,6 +214,19 @@ export class Session {
       }
       default: throw new Wrong(`There is no ":${name}"; ":help" lists what hands can do.`)
     }
+  }
+
+  private move(called: string, isMoved: boolean): string {
+    const { machine } = this
+    const { id, name } = called === 'board'
+      ? { id: BOARD_ID, name: machine.facts.board!.name }
+      : this.part(called, isMoved ? 'move' : 'still')
+    if (machine.inHand.has(id) === isMoved) throw new Wrong(`The wires of ${name} are ${isMoved ? 'in your hand' : 'still'} already.`)
+    const wasUp = machine.isUp
+    machine.move(id, isMoved)
+    if (wasUp !== machine.isUp) this.shell = null
+    const now = wasUp && !machine.isUp ? ' The board goes off!' : !wasUp && machine.isUp ? ' The board starts anew.' : ''
+    return `You ${isMoved ? 'move' : 'let go'} the wires of ${name}.${now}`
   }
 
   private setWorld([what = '', figure = '']: readonly string[]): string {

@@ -45,7 +45,8 @@ export function stateOf(session: Session): BoardState {
   const { facts, bench } = machine
   return {
     prompt: session.prompt, lamps: session.lamps, isOn: machine.isOn, isUp: machine.isUp, nowS: machine.nowS,
-    isBusy: machine.busySinceS !== null, isBoardInHand: machine.inHand.has(BOARD_ID), chipC: machine.isOn && machine.world.isPowered ? machine.chipC : null,
+    isBusy: machine.busySinceS !== null, isBoardInHand: machine.inHand.has(BOARD_ID),
+    chipC: machine.isOn && machine.world.isPowered ? machine.chipC : null,
     surroundings: machine.surroundings, pins: pinsToMeasure(bench),
     commands: [...new Set([
       ...bench.looks.flatMap(({ probe }) => /^(node|scan):/.test(probe.id) && probe.command ? [probe.command] : []),

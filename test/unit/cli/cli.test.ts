@@ -121,6 +121,10 @@ describe('voltaris diagnose', () => {
   })
 
   it('ends with 2 for a probe or a sighting that there is not', () => {
+    const said = run(['diagnose', demo, '--say', 'The porch screen stays dark. Hello there'])
+    expect(said.stdout).toMatch(/^"The porch screen stays dark": Porch screen does what it is for: nothing\n"Hello there": says nothing here/)
+    expect(said.status).toBe(1)
+    expect(run(['diagnose', demo, '--say', 'hello there'])).toMatchObject({ status: 2, stdout: '' })
     const none = run(['diagnose', demo, '--seen', 'volt:nobody=3'])
     expect([none.status, none.stderr]).toEqual([2, expect.stringContaining('names no probe')])
     const other = run(['diagnose', demo, '--seen', 'lamps=blue'])
