@@ -69,12 +69,13 @@ function linesIn({ command, lines }: Passage, probes: readonly Probe[]): Found[]
     /^event:\s+(?:RISING|FALLING) EDGE offset:\s*(\d+)/.exec(line)?.[1] ?? /^\d+\.\d+\s+(?:rising|falling)\s+\S+\s+(\d+)/.exec(line)?.[1] ?? []))]
   if (moved.length) {
     const asked = /gpiomon\b(.*)/.exec(command ?? '')?.[1]?.split(/\s+/).filter(word => /^\d+$/.test(word)) ?? []
+    const chip = /\bgpiochip\d+\b/.exec(command ?? '')?.[0] ?? 'gpiochip0'
     const probe = asked.length === 1
-      ? probes.find(({ id, command: own }) => id.startsWith('line:') && own === `gpiomon gpiochip0 ${asked[0]}`)
+      ? probes.find(({ id, command: own }) => id.startsWith('line:') && own === `gpiomon ${chip} ${asked[0]}`)
       : undefined
     found.push(probe && moved.length === 1 && moved[0] === asked[0]
       ? seen(probe, 'it moves')
-      : said(`Moved: ${moved.map(line => `G${line}`).join(', ')}`))
+      : said(`Moved: ${moved.map(line => chip === 'gpiochip0' ? `G${line}` : `line ${line} of ${chip}`).join(', ')}`))
   }
   const levels = /gpioget\b/.test(command ?? '')
     ? lines.filter(line => /^[01](?: [01])*$/.test(line.trim()) || /^"?\w+"?=(?:in)?active/.test(line.trim()))

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** What the maker saw, in words of their own: taken for what the sheet knows, asked where it may be several things. */
-import { refDebounced } from '@vueuse/core'
 import type { RunRow } from '~~/core/bringup/diagnosis/sheet'
 import type { SaidMark } from '~~/core/bringup/symptoms/clause'
 import { readSaid } from '~~/core/bringup/symptoms/read'
@@ -9,8 +8,7 @@ import type { Subject } from '~~/core/bringup/symptoms/subjects'
 const { rows, subjects } = defineProps<{ rows: readonly RunRow[], subjects: readonly Subject[] }>()
 const emit = defineEmits<{ take: [entries: { clause: string, mark: SaidMark }[]] }>()
 const text = ref('')
-const settled = refDebounced(text, 150)
-const said = computed(() => settled.value.trim() && text.value.trim() ? readSaid(settled.value, { rows, subjects }) : [])
+const said = computed(() => text.value.trim() ? readSaid(text.value, { rows, subjects }) : [])
 /** Which of several was meant, by the clause and its place in the text. */
 const chosen = ref<Record<string, number>>({})
 const key = (clause: string, i: number) => `${i} ${clause}`

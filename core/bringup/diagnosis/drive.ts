@@ -1,7 +1,7 @@
 /** Who moves a line: what a part puts on its wire, and which of the header's lines follow. */
 import type { Terminal } from '../../facts/types'
-import { positionPin } from '../../netlist/board'
-import type { Workshop, World } from './world'
+import type { LinePin } from './line-pins'
+import type { World } from './world'
 
 const HIGH_V = 3.3
 /** Between what is surely low and what is surely high. */
@@ -28,14 +28,13 @@ const isHighWith = (forces: readonly number[]) => forces.length === 0 || Math.mi
 const others = (world: World, terminal: Terminal): number[] => world.joinedWith(terminal).filter(other => other !== terminal)
   .flatMap(other => forcedBy(other, world, false))
 
-/** Lines of the header that change when a part's output does, by their numbers. */
-export function movedBy(world: World, terminal: Terminal, { facts }: Workshop): number[] {
-  const lines = (facts.board?.header ?? []).filter(({ kind, position }) =>
-    kind === 'line' && world.wiring.reaches(terminal.key, positionPin(position)))
+/** Which of these lines change when a part's output does. */
+export function movedBy(world: World, terminal: Terminal, pins: readonly LinePin[]): LinePin[] {
+  const lines = pins.filter(({ pin }) => world.wiring.reaches(terminal.key, pin))
   if (!lines.length || world.wiring.stuckAt(terminal.key)) return []
   const rest = others(world, terminal)
   const [before, after] = [false, true].map(isActive => isHighWith([...rest, ...forcedBy(terminal, world, isActive)]))
-  return before === after ? [] : lines.map(({ line }) => line!)
+  return before === after ? [] : lines
 }
 
 /** Whether a part's input follows when a program sets the line that it is planned on. */

@@ -14,6 +14,7 @@ import { thinGrounds } from './faults'
 import { nodeIsThere } from './nodes'
 import { inDoubt } from './doubt'
 import { follows, movedBy } from './drive'
+import { isChipThere, linePinsOf, type LinePin } from './line-pins'
 import { worksAs } from './works'
 import { CONTACTS, MINUTES, MUST, type Looking } from './looking'
 import { NOT_UP, type Workshop, type World } from './world'
@@ -23,7 +24,8 @@ import type { Change } from './types'
 /** Everything that can be tried with a plan, in the order of the phases. Law: each probe has a name of its own. */
 export function probesOf(shop: Workshop, wires: readonly Wire[], expected: Expected): Looking[] {
   return [
-    ...beforePower(shop, wires), ...firstPower(shop, expected), ...afterStart(shop, expected), ...eachPart(shop), ...underLoad(shop),
+    ...beforePower(shop, wires), ...firstPower(shop, expected), ...afterStart(shop, expected), ...eachPart(shop, expected),
+    ...underLoad(shop),
     ...inDoubt(shop, wires),
   ]
 }
@@ -193,8 +195,9 @@ function ownNodes(shop: Workshop): string[] {
   return [...without.filter(({ node }) => node !== 'plug').map(({ path }) => path), '/proc/asound/cards']
 }
 
-function eachPart(shop: Workshop): Looking[] {
+function eachPart(shop: Workshop, expected: Expected): Looking[] {
   const found: Looking[] = []
+  const pins = linePinsOf(shop, expected)
   for (const owner of shop.parts) {
     found.push({
       probe: {
@@ -204,7 +207,10 @@ function eachPart(shop: Workshop): Looking[] {
       },
       see: world => worksAs(world, owner, shop),
     })
-    for (const terminal of shop.placed(owner)) if (isPlainLine(terminal)) found.push(lineProbe(terminal, owner, shop))
+    for (const terminal of shop.placed(owner)) {
+      const own = isPlainLine(terminal) ? pinOf(terminal, pins) : undefined
+      if (own) found.push(lineProbe(terminal, owner, own, pins, shop))
+    }
     const port = shop.facts.groups.find(group => group.owner === owner && group.kind === 'serial')?.bus
     if (port?.controller?.device) found.push({
       probe: {
@@ -232,30 +238,41 @@ const STIMULUS: Readonly<Record<string, string>> = {
   timing: 'Read the time twice, a few seconds apart.', expanding: 'Set one of its lines and read it back.',
 }
 
-/** A line that a program reads or sets by itself, at the header. */
-const isPlainLine = ({ signal, place, owner }: Terminal) => place?.kind === 'header' && !owner.part.isAddOn
-  && (signal!.role === 'line' || signal!.role === 'pwm') && !owner.part.boot?.length
+/** A line that a program reads or sets by itself. */
+const isPlainLine = ({ signal, owner }: Terminal) => !owner.part.isAddOn && (signal!.role === 'line' || signal!.role === 'pwm')
+  && !owner.part.boot?.length
 
 /** Published: libgpiod, man pages of gpiomon and gpioset; which chip has the header, `gpiodetect` says. */
 const CHIP = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chip. gpiodetect names the chip of the header.'
+const EXPANDER = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chip. gpiodetect tells the number of the expander\'s chip, which '
+  + 'other chips can change.'
+const NO_CHIP = 'there is no such chip'
 
-function lineProbe(terminal: Terminal, owner: ResolvedPart, shop: Workshop): Looking {
-  const line = terminal.place?.kind === 'header' ? terminal.place.line?.line : undefined
+/** The line that a terminal is planned on; undefined where no program gets at it. */
+const pinOf = ({ place }: Terminal, pins: readonly LinePin[]): LinePin | undefined => place?.kind === 'header'
+  ? pins.find(({ host, line }) => host === null && line === place.line?.line)
+  : place?.kind === 'terminal' ? pins.find(({ pin }) => pin === `${place.owner.id}.${place.terminal}`) : undefined
+
+function lineProbe(terminal: Terminal, owner: ResolvedPart, own: LinePin, pins: readonly LinePin[], shop: Workshop): Looking {
+  const { name, chip, line, host } = own
   const reads = terminal.signal!.direction === 'out'
+  const said = host ? EXPANDER : CHIP
   return {
     probe: {
-      id: `line:${terminal.key}`, phase: 'each part', title: `${owner.name} ${terminal.label}: line G${line}`, minutes: MINUTES.try,
+      id: `line:${terminal.key}`, phase: 'each part', title: `${owner.name} ${terminal.label}: ${host ? name : `line ${name}`}`,
+      minutes: MINUTES.try,
       how: reads
-        ? `Watch the header's lines, and make ${owner.name} change: one of them moves. ${CHIP}`
-        : `Set G${line} on and off, and hold the meter at ${owner.name} ${terminal.label} against ground: it goes up and down. ${CHIP}`,
-      ...line !== undefined && { command: reads ? `gpiomon gpiochip0 ${line}` : `gpioset gpiochip0 ${line}=1` }, at: { parts: [owner.id] },
+        ? `Watch the lines, and make ${owner.name} change: one of them moves. ${said}`
+        : `Set ${name} on and off, and hold the meter at ${owner.name} ${terminal.label} against ground: it goes up and down. ${said}`,
+      command: reads ? `gpiomon ${chip} ${line}` : `gpioset ${chip} ${line}=1`, at: { parts: [owner.id] },
     },
     see: (world) => {
       if (!world.isUp) return NOT_UP
+      if (!isChipThere(world, own, shop)) return NO_CHIP
       if (!reads) return follows(world, terminal) ? 'it moves' : 'it does not move'
-      const moved = movedBy(world, terminal, shop)
+      const moved = movedBy(world, terminal, pins).filter(pin => isChipThere(world, pin, shop))
       if (!moved.length) return 'it does not move'
-      if (!moved.includes(line!)) return `G${moved[0]} moves instead`
+      if (!moved.includes(own)) return `${moved[0]!.name} moves instead`
       return moved.length > 1 ? 'another one moves with it' : 'it moves'
     },
   }

@@ -1,9 +1,9 @@
 /** How a program gets at a part in this plan: through files of a driver, a bus, a port, or lines of the header. */
 import type { Bus, ResolvedPart, Terminal } from '../../facts/types'
 import type { Quantity } from '../../catalogue/types'
+import { offsetOfTerminal } from '../../facts/expander-lines'
 import { bindingOf } from '../../overlays/bindings'
 import type { Bench } from '../diagnosis/table'
-import { offsetOfTerminal } from '../simulated/chips'
 import { devicesIn, type Present } from '../simulated/devices'
 import { recipeOf, type Recipe } from './recipes'
 import { spiNeeds, spiProgramOf, type SideLine } from './spi'

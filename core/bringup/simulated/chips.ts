@@ -1,5 +1,6 @@
 /** Chips that have lines: the board's own, and those of expanders whose driver is there. */
 import type { Facts, ResolvedPart } from '../../facts/types'
+import { linesOffered } from '../../facts/expander-lines'
 import { positionPin } from '../../netlist/board'
 import type { PinId } from '../../netlist/types'
 import { bindingOf } from '../../overlays/bindings'
@@ -25,8 +26,6 @@ const STEP = 1000
 export const lineOf = ({ number }: Pick<LineChip, 'number'>, offset: number): number => number * STEP + offset
 export const chipNumberOf = (line: number): number => Math.floor(line / STEP)
 export const offsetOf = (line: number): number => line % STEP
-
-const linesOffered = ({ part }: ResolvedPart) => (part.offers ?? []).filter(({ kind }) => kind === 'line')
 
 /** What pulls a line that is let go: the smaller expanders always push a little upwards. memory */
 export const usualBias = ({ label }: LineChip): 'up' | 'none' => label.startsWith('pcf') ? 'up' : 'none'
@@ -63,10 +62,4 @@ export function pinOfLine(machine: Pick<Machine, 'facts' | 'lineChips'>, line: n
   }
   const position = machine.facts.board!.header.find(entry => entry.line === line)?.position
   return position === undefined ? null : positionPin(position)
-}
-
-/** Which of an expander's lines a terminal of it is; undefined for none. */
-export const offsetOfTerminal = (owner: ResolvedPart, terminal: string): number | undefined => {
-  const at = linesOffered(owner).findIndex(offer => Object.values(offer.terminals).includes(terminal))
-  return at < 0 ? undefined : at
 }

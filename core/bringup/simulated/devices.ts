@@ -21,7 +21,7 @@ const FIRST: Readonly<Record<string, number>> = { '/dev/gpiochip*': 2, '/dev/dri
 const wireName = (nth: number) => `28-0000${(0x0a5c31 + nth * 0x1357).toString(16).padStart(8, '0')}`
 
 /** Every node of the plan that is there in this world, and those that the files bring besides. */
-export function devicesIn(world: World, bench: Bench, rehearsal: Rehearsal): Present[] {
+export function devicesIn(world: World, bench: Pick<Bench, 'shop' | 'expected'>, rehearsal: Rehearsal): Present[] {
   if (!world.isUp) return []
   const { shop, expected } = bench
   const claimed = new Set(expected.nodes.map(({ path }) => path))

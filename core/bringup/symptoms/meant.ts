@@ -123,7 +123,7 @@ function instead(clause: Clause): SaidMark[] {
   const [first, second] = clause.terminals
   const row = first && clause.row(`line:${first.key}`)
   if (!row) return []
-  const moved = second && /line (G\d+)$/.exec(clause.row(`line:${second.key}`)?.probe.title ?? '')?.[1]
+  const moved = second && /: (?:line )?([^:]+)$/.exec(clause.row(`line:${second.key}`)?.probe.title ?? '')?.[1]
   const told = moved ? clause.at(row.probe.id, `${moved} moves instead`) : []
   return told.length ? told : row.outcomes.filter(outcome => outcome.endsWith('moves instead')).flatMap(outcome => given(row, outcome))
 }

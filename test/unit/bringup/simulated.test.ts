@@ -9,6 +9,8 @@ import { benchOf, modelOf } from '../../../core/bringup/diagnosis/table'
 import type { Change, Table } from '../../../core/bringup/diagnosis/types'
 import { worksAs } from '../../../core/bringup/diagnosis/works'
 import { readPasted } from '../../../core/bringup/paste'
+import { linePinsOf, type LinePin } from '../../../core/bringup/diagnosis/line-pins'
+import { lineOf } from '../../../core/bringup/simulated/chips'
 import { Machine } from '../../../core/bringup/simulated/machine'
 import { ACTS, Session } from '../../../core/bringup/simulated/session'
 import { minutesOf } from '../../../core/bringup/simulated/session-minutes'
@@ -40,6 +42,14 @@ function rowsOf(plan: Plan) {
   ]
   kept.set(plan, { table, rows })
   return { table, rows }
+}
+
+/** The line of a command, by whose chip it is: the numbers of chips move up where one is missing. */
+function lineAt(machine: Machine, pins: readonly LinePin[], command: string): number | null {
+  const [, chip, line] = /^gpio(?:mon|set) (gpiochip\d+) (\d+)/.exec(command)!
+  const pin = pins.find(entry => entry.chip === chip && entry.line === Number(line))!
+  const found = machine.lineChips.find(({ owner }) => owner?.id === pin.host?.id)
+  return found ? lineOf(found, pin.line) : null
 }
 
 const said = async (session: Session, ...lines: string[]) => {
@@ -186,20 +196,26 @@ describe('the simulated board agrees with the model of faults', () => {
       const { table, rows } = rowsOf(plan)
       const facts = factsOf(plan)
       const bench = benchOf(facts)
-      const lines = facts.board!.header.flatMap(({ kind, line }) => kind === 'line' ? [line!] : [])
+      const pins = linePinsOf(bench.shop, bench.expected)
       for (const row of some(rows, 9, nth)) for (const [i, { id, command }] of table.probes.entries()) {
         if (!id.startsWith('line:') || !command?.startsWith('gpiomon')) continue
         const machine = new Machine(facts, { changes: row.changes, bench })
         if (!machine.isUp) continue
+        const own = lineAt(machine, pins, command)
+        if (own === null) {
+          if (row.seen[i] !== 'there is no such chip') different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, no chip`)
+          continue
+        }
+        const names = new Map(pins.flatMap(pin => [[lineAt(machine, [pin], `gpiomon ${pin.chip} ${pin.line}`), pin.name] as const]))
+        const lines = [...names.keys()].filter(line => line !== null)
         // As a program does for contacts, and for outputs that only pull down.
         for (const line of lines) machine.bias.set(line, 'up')
         machine.watching = new Map(lines.map(line => [line, machine.level(line)]))
         machine.active.add(id.slice('line:'.length))
         const moved = machine.changed().map(({ line }) => line)
-        const own = Number(command.split(' ').at(-1))
         const outcome = !moved.length
           ? 'it does not move'
-          : !moved.includes(own) ? `G${moved[0]} moves instead` : moved.length > 1 ? 'another one moves with it' : 'it moves'
+          : !moved.includes(own) ? `${names.get(moved[0]!)} moves instead` : moved.length > 1 ? 'another one moves with it' : 'it moves'
         judged++
         if (outcome !== row.seen[i]) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, the board ${outcome}`)
       }
@@ -215,14 +231,19 @@ describe('the simulated board agrees with the model of faults', () => {
       const { table, rows } = rowsOf(plan)
       const facts = factsOf(plan)
       const bench = benchOf(facts)
+      const pins = linePinsOf(bench.shop, bench.expected)
       for (const row of some(rows, 5, nth)) for (const [i, { id, command }] of table.probes.entries()) {
-        const line = /^gpioset gpiochip0 (\d+)=1$/.exec(command ?? '')?.[1]
-        if (!id.startsWith('line:') || line === undefined) continue
+        if (!id.startsWith('line:') || !command?.startsWith('gpioset')) continue
         const machine = new Machine(facts, { changes: row.changes, bench })
         if (!machine.isUp) continue
+        const line = lineAt(machine, pins, command)
+        if (line === null) {
+          if (row.seen[i] !== 'there is no such chip') different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, no chip`)
+          continue
+        }
         const terminal = id.slice('line:'.length)
         const [low, high] = ([0, 1] as const).map((level) => {
-          machine.outputs.set(Number(line), level)
+          machine.outputs.set(line, level)
           const found = machine.levels.at(terminal)
           return 'volts' in found ? found.volts : 0
         })
