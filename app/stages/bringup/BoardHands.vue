@@ -203,6 +203,11 @@ const isOfAir = (part: BoardState['parts'][number]) => part.reads.some(({ what }
             v-if="part.reads.length && part.isIn"
             class="small quiet figures"
           >{{ part.reads.map(said).join(', ') }}</span>
+          <span
+            v-if="part.isIn"
+            class="small quiet"
+            :data-test="`look-${part.id}`"
+          >{{ part.look }}</span>
         </p>
         <div class="row">
           <v-chip

@@ -5,6 +5,7 @@ import { pinGroupsOf } from '../../devicetree/board/pins'
 import type { BoardTree } from '../../catalogue/types'
 import { cellsOf, childOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../../devicetree/types'
 import { wanting } from './demands'
+import { directionOf } from './line-direction'
 import type { Collision, DeviceNode, LineClaim } from './types'
 
 export interface Started {
@@ -87,8 +88,10 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
     if (!refused) {
       // Keys and lamps have their lines in child nodes: the parent's driver asks for them.
       const asking = compatible.length ? owner : hasDriver(parent, nodes) ? parent : null
-      const lines = asking || propertyOf(node, 'gpio-hog') ? linesOf(node, parent, chips) : []
-      for (const { place, as } of lines) {
+      const lines = asking || propertyOf(node, 'gpio-hog')
+        ? linesOf(node, parent, chips, compatible.length ? compatible : nodes.get(parent)?.compatible ?? [])
+        : []
+      for (const { place, as, direction } of lines) {
         const key = lineKey(place)!
         const at = { line: place.line, where: lineWords(place) }
         const who = asking ?? owner
@@ -107,7 +110,7 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
         }
         else {
           if (as === 'gpio' && !before) lineOwner.set(key, who)
-          claims.push({ ...at, node: who, as })
+          claims.push({ ...at, node: who, as, ...direction && { direction } })
         }
       }
     }
@@ -162,14 +165,18 @@ function seatTaken(
   return `${where} is taken by ${shortName(before)}`
 }
 
-/** Lines that a node's properties name. */
-function linesOf(node: TreeNode, parent: string, chips: readonly LineChip[]): { place: LinePlace, as: 'gpio' | 'interrupt' }[] {
-  const found: { place: LinePlace, as: 'gpio' | 'interrupt' }[] = []
+interface AskedLine { place: LinePlace, as: 'gpio' | 'interrupt', direction?: 'in' | 'out' }
+
+/** Lines that a node's properties name; `drivers` is what asks for them. */
+function linesOf(node: TreeNode, parent: string, chips: readonly LineChip[], drivers: readonly string[]): AskedLine[] {
+  const found: AskedLine[] = []
   const byHandle = (handle: number | undefined) => handle === undefined ? undefined : chips.find(chip => chip.handle === handle)
   for (const { name, value } of node.properties) {
     if (name === 'gpios' && propertyOf(node, 'gpio-hog')) {
       const chip = chips.find(entry => entry.path === parent)
-      if (chip && value.length >= 4) found.push({ place: at(chip, cellsOf(value), 0, chips), as: 'gpio' })
+      if (chip && value.length >= 4) found.push({
+        place: at(chip, cellsOf(value), 0, chips), as: 'gpio', direction: propertyOf(node, 'input') ? 'in' : 'out',
+      })
       continue
     }
     // Selects are the bus's own: its driver moves them, and they are told with its pins.
@@ -183,7 +190,7 @@ function linesOf(node: TreeNode, parent: string, chips: readonly LineChip[]): { 
         next++
         continue
       }
-      found.push({ place: at(chip, list, next + 1, chips), as: 'gpio' })
+      found.push({ place: at(chip, list, next + 1, chips), as: 'gpio', direction: directionOf(name, drivers) })
       next += 1 + chip.cells
     }
   }

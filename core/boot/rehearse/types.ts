@@ -20,6 +20,8 @@ export interface LineClaim {
   node: string
   /** `pins`: by its pin settings; `gpio`: asked for as a line; `interrupt`: listens on it. */
   as: 'pins' | 'gpio' | 'interrupt'
+  /** Which way its driver makes it, where it was asked for as a line. */
+  direction?: 'in' | 'out'
   /** Who had it before, where it was refused or lost. */
   clash?: string
 }

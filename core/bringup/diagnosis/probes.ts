@@ -244,8 +244,8 @@ const isPlainLine = ({ signal, owner }: Terminal) => !owner.part.isAddOn && (sig
 
 /** Published: libgpiod, man pages of gpiomon and gpioset; which chip has the header, `gpiodetect` says. */
 const CHIP = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chip. gpiodetect names the chip of the header.'
-const EXPANDER = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chip. gpiodetect tells the number of the expander\'s chip, which '
-  + 'other chips can change.'
+const EXPANDER = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chip. gpiodetect tells the number of the expander\'s chip, '
+  + 'which other chips can change.'
 const NO_CHIP = 'there is no such chip'
 
 /** The line that a terminal is planned on; undefined where no program gets at it. */

@@ -6,6 +6,7 @@ import type { Facts, ResolvedPart } from '../../facts/types'
 import { BOARD_ID } from '../../netlist/board'
 import { LOOKING } from '../diagnosis/names'
 import { INFO } from './info'
+import { lookAt } from './look'
 import { pinNamed, type Levels } from './levels'
 import { eventText } from './commands/lines'
 import { Machine, START_S, type MachineOptions } from './machine'
@@ -24,6 +25,7 @@ export interface Shown {
 /** What hands can do, with what it takes, for help and for whoever draws buttons. */
 export const ACTS: readonly { act: string, takes: string, does: string }[] = [
   { act: 'lamps', takes: '', does: 'look at the lamps of the board' },
+  { act: 'look', takes: 'PART', does: 'look at a part, and listen' },
   { act: 'off', takes: '', does: 'shut down and pull the supply' }, { act: 'on', takes: '', does: 'switch the supply on' },
   { act: 'cut', takes: '', does: 'pull the supply without shutting down' },
   { act: 'restart', takes: '', does: 'off and on again' },
@@ -141,6 +143,7 @@ export class Session {
     machine.pass(1)
     switch (name) {
       case 'help': return ACTS.map(({ act, takes, does }) => `:${`${act} ${takes}`.trim().padEnd(22)} ${does}`).join('\n')
+      case 'look': return lookAt(machine, this.part(words.join(' '), name))
       case 'lamps': return `lamps: ${this.lamps}`
       case 'off':
         machine.switch(false)

@@ -14,6 +14,7 @@ import { applyEdit } from '../../../core/plan/edits'
 import type { Plan } from '../../../core/plan/types'
 import { demoPlans } from '../../../demo'
 import { boardOf } from '../../bootfiles'
+import { placedPlans } from '../../generated'
 import { catalogue, fixedAt, planOf } from '../../plans'
 
 const story = (plan: Plan) => rehearse(gatherFacts(plan, catalogue))
@@ -332,5 +333,25 @@ describe('two parts for one place', () => {
       expect(evaluate(mended, catalogue).findings.filter(finding => finding.severity !== 'note').map(finding => finding.code)).toEqual([])
       expect(story(mended).parts[0]!.state).toBe('alive')
     }
+  })
+})
+
+describe('lines that drivers ask for', () => {
+  it('go the way that the part at their other end says, over generated plans', () => {
+    let compared = 0
+    for (const plan of [...demoPlans, ...placedPlans(80, 3000, 6)]) {
+      const facts = gatherFacts(plan, catalogue)
+      for (const { line, as, direction, clash, node } of rehearse(facts).claims) {
+        if (as !== 'gpio') {
+          expect(direction).toBeUndefined()
+          continue
+        }
+        const there = facts.terminals.filter(({ place, signal }) => signal && place?.kind === 'header' && place.line?.line === line)
+        if (clash || there.length !== 1 || there[0]!.signal!.direction === 'both') continue
+        compared++
+        expect([node, there[0]!.key, direction]).toEqual([node, there[0]!.key, there[0]!.signal!.direction === 'in' ? 'out' : 'in'])
+      }
+    }
+    expect(compared).toBeGreaterThan(30)
   })
 })

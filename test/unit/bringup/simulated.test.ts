@@ -11,6 +11,7 @@ import { worksAs } from '../../../core/bringup/diagnosis/works'
 import { readPasted } from '../../../core/bringup/paste'
 import { linePinsOf, type LinePin } from '../../../core/bringup/diagnosis/line-pins'
 import { lineOf } from '../../../core/bringup/simulated/chips'
+import { lookAt } from '../../../core/bringup/simulated/look'
 import { Machine } from '../../../core/bringup/simulated/machine'
 import { ACTS, Session } from '../../../core/bringup/simulated/session'
 import { minutesOf } from '../../../core/bringup/simulated/session-minutes'
@@ -28,6 +29,7 @@ const [hive, signals, kiosk] = demoPlans as [Plan, Plan, Plan]
 const plans = [...demoPlans, ...placedPlans(6, 500, 6)]
 
 const kept = new Map<Plan, { table: Table, rows: Row[] }>()
+const NO_CHIP = 'there is no such chip'
 interface Row { id: string, changes: Change[], seen: string[] }
 /** Some of the rows, others of each plan: all of them together take a minute, and have been tried. */
 const some = (rows: readonly Row[], every: number, nth: number) => rows.filter((_, i) => (i + nth) % every === 0)
@@ -203,7 +205,7 @@ describe('the simulated board agrees with the model of faults', () => {
         if (!machine.isUp) continue
         const own = lineAt(machine, pins, command)
         if (own === null) {
-          if (row.seen[i] !== 'there is no such chip') different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, no chip`)
+          if (row.seen[i] !== NO_CHIP) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, no chip`)
           continue
         }
         const names = new Map(pins.flatMap(pin => [[lineAt(machine, [pin], `gpiomon ${pin.chip} ${pin.line}`), pin.name] as const]))
@@ -238,7 +240,7 @@ describe('the simulated board agrees with the model of faults', () => {
         if (!machine.isUp) continue
         const line = lineAt(machine, pins, command)
         if (line === null) {
-          if (row.seen[i] !== 'there is no such chip') different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, no chip`)
+          if (row.seen[i] !== NO_CHIP) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, no chip`)
           continue
         }
         const terminal = id.slice('line:'.length)
@@ -255,6 +257,59 @@ describe('the simulated board agrees with the model of faults', () => {
     expect(different).toEqual([])
     expect(judged).toBeGreaterThan(100)
   }, 60_000)
+
+  it('in what is seen of a part: dark and still where it does nothing, and each input as its line is set', () => {
+    let looked = 0
+    const different: string[] = []
+    for (const [nth, plan] of plans.entries()) {
+      const { table, rows } = rowsOf(plan)
+      const facts = factsOf(plan)
+      const bench = benchOf(facts)
+      const pins = linePinsOf(bench.shop, bench.expected)
+      for (const row of some(rows, 12, nth)) {
+        const machine = new Machine(facts, { changes: row.changes, bench })
+        for (const owner of bench.shop.parts) {
+          const look = lookAt(machine, owner)
+          const isDark = look === 'Dark and still.'
+          if (!machine.world.isFed(owner) !== isDark && !machine.world.isDead(owner.id) && owner.part.group !== 'showing') {
+            different.push(`${plan.name}, ${row.id}, ${owner.name}: ${look}`)
+          }
+        }
+        for (const [i, { id, command }] of table.probes.entries()) {
+          if (!id.startsWith('line:') || !command?.startsWith('gpioset')) continue
+          const terminal = facts.byKey.get(id.slice('line:'.length))!
+          const line = lineAt(machine, pins, command)
+          if (line === null || !machine.isUp || terminal.signal!.role !== 'line' || !/^(switching|lighting|moving)$/.test(terminal.owner.part.group)) continue
+          const [low, high] = ([0, 1] as const).map((level) => {
+            machine.outputs.set(line, level)
+            return lookAt(machine, terminal.owner)
+          })
+          machine.outputs.delete(line)
+          looked++
+          const isSeen = machine.world.isFed(terminal.owner) && !machine.world.isDead(terminal.owner.id)
+          if (isSeen && (low !== high) !== (row.seen[i] === 'it moves')) {
+            different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, the eye ${low} / ${high}`)
+          }
+        }
+      }
+    }
+    expect(different).toEqual([])
+    expect(looked).toBeGreaterThan(100)
+  }, 60_000)
+
+  it('screens show what a driver or a program draws; relays pull in as their boards want it', async () => {
+    const panel = sitting(kiosk)
+    expect(await said(panel, ':look panel')).toBe('A picture: the system\'s own lines of text, down to the login.\n')
+    expect(await said(sitting(kiosk, 'dead:panel'), ':look panel')).toBe('Dark and still.\n')
+    const screen = sitting(hive)
+    expect(await said(screen, ':look porch')).toContain('no program has drawn on it yet')
+    expect(await said(screen, 'i2cset -y 1 0x3c 0x00 0xaf', ':look porch')).toContain('Something is drawn')
+    // A board of low-level trigger: high lets go, low pulls in (handbook, cases of relays).
+    const bolts = sitting(kiosk)
+    expect(await said(bolts, 'gpioset gpiochip0 4=1', ':look drawer')).toMatch(/IN1 let go/)
+    expect(await said(bolts, 'gpioset gpiochip0 4=0', ':look drawer')).toMatch(/IN1 pulled in/)
+    expect(await said(bolts, ':off', ':look drawer')).toContain('Dark and still.')
+  })
 
   it('runs the check script, whose report is read whole', async () => {
     for (const plan of plans) {

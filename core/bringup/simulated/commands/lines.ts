@@ -33,8 +33,7 @@ export const gpiodetect: Command = ({ machine, args }) => args.some(arg => /^(-v
 
 /** `in` and `out` as the kernel has them: a driver's line is what the driver made of it. */
 const isOutput = (machine: Machine, line: number) => machine.outputs.has(line)
-  || machine.rehearsal.claims.some(claim => claim.line === line && claim.as === 'gpio' && !claim.clash
-    && /fan|led|beeper|reset|poweroff|sck|tx/.test(claim.node))
+  || machine.rehearsal.claims.some(claim => claim.line === line && claim.direction === 'out' && !claim.clash)
 
 /** Fields as version 1 pads them: once one is too long, those after it are not padded any more. */
 function padded(fields: readonly (readonly [string, number])[]): string {
