@@ -38,6 +38,7 @@ export function diagnose(args: string[]): number {
   else if (values.script) process.stdout.write(checkScriptOf(plan.name, model.table.probes))
   else if (values['as-built']) process.stdout.write(asBuiltOf(facts, sheet))
   else if (values.sheet) for (const line of sheetLines(rows)) console.log(line)
+  else if (heard.length && !diagnosis.odd.length) console.log('On the sheet nothing is odd with that.')
   else for (const line of diagnosisInWords(diagnosis, rows)) console.log(line)
   return diagnosis.odd.length ? 1 : 0
 }

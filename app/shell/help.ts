@@ -112,6 +112,7 @@ export const HELP: Readonly<Record<StageId, Help>> = {
     for: 'It is wired: now see that everything is there, one thing after the other.',
     steps: [
       'Go down the run sheet: before power first, then lamps, volts, the start, each part. What a meter shows is typed.',
+      'Say what you see in your own words ("the screen stays white"): it is taken for what the sheet knows, or asked.',
       'Paste what commands print, several at once: they sort themselves. The check script asks all of them on the board.',
       'Something odd? What would explain it stands beside the sheet, with the test that tells most for its minutes.',
       'Readings over time are pasted under Curves: a load test beside the predicted one gives figures to go by.',

@@ -72,7 +72,6 @@ test('what is said in words of one\'s own is taken, asked where it may be severa
   await expect(page.getByTestId('logbook').locator('li').first()).toContainText('Said: "Printer prints garbage". Taken as: Label printer')
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
   await expect(page.getByTestId('diagnosis')).toHaveCount(0)
-  // Two of the same kind: asked which.
   await field(page, 'say-text').fill('the reader is not found')
   await expect(page.getByTestId('say-take')).toBeVisible()
   await field(page, 'say-text').fill('the drawer bolts dance')
@@ -176,6 +175,10 @@ test('the simulated board is typed at, measured, pulled at, and has a fault hidd
   await page.getByTestId('breathe-air').click()
   await type(':wait 3')
   await expect(page.getByTestId('board-part-air')).toContainText(/[7-9]\d %/)
+  await page.getByTestId('move-air').click()
+  await expect(page.getByTestId('move-air')).toHaveText('let its wires go')
+  await page.getByTestId('move-air').click()
+  await expect(page.getByTestId('look-porch')).toContainText('no program has drawn on it yet')
   await page.getByTestId('pull-air').click()
   await type('i2cdetect -y 1 | tail -1')
   await expect(screen).toContainText('70: -- -- -- -- -- -- -- --')

@@ -204,7 +204,7 @@ const isOfAir = (part: BoardState['parts'][number]) => part.reads.some(({ what }
             class="small quiet figures"
           >{{ part.reads.map(said).join(', ') }}</span>
           <span
-            v-if="part.isIn"
+            v-if="part.isIn && part.look"
             class="small quiet"
             :data-test="`look-${part.id}`"
           >{{ part.look }}</span>

@@ -13,6 +13,15 @@ const DOES_BY_LINE: Partial<Readonly<Record<PartGroup, readonly [rest: string, a
 const USUAL_HIGH_V = 1.65
 const DARK = 'Dark and still.'
 
+/** What is said of a part that shows nothing by itself. */
+const PLAIN = 'Nothing is to be seen of it by itself.'
+
+/** The same, and nothing where there is nothing to be said. */
+export function lookOrNothing(machine: Machine, owner: ResolvedPart): string | null {
+  const said = lookAt(machine, owner)
+  return said === PLAIN ? null : said
+}
+
 /** Law: a part that does nothing is dark and still; each input that follows a line is told with what that line does. */
 export function lookAt(machine: Machine, owner: ResolvedPart): string {
   const { world, bench: { shop } } = machine
@@ -23,7 +32,7 @@ export function lookAt(machine: Machine, owner: ResolvedPart): string {
   if (works === FALTERS && machine.isBusy) said.push('it falters')
   if (works === FLICKERS) said.push('it flickers')
   if (owner.part.plugs?.some(({ socket }) => socket === 'fan')) said.push(turning(machine))
-  return said.length ? `${capital(said.join('; '))}.` : 'It has its supply; more is not to be seen of it.'
+  return said.length ? `${capital(said.join('; '))}.` : PLAIN
 }
 
 function picture(machine: Machine, { id, part }: ResolvedPart, works: string): string {

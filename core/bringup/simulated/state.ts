@@ -1,7 +1,7 @@
 /** What can be seen and done at a simulated board at this moment, as plain data for whoever draws it. */
 import type { Quantity } from '../../catalogue/types'
 import { BOARD_ID } from '../../netlist/board'
-import { lookAt } from './look'
+import { lookOrNothing } from './look'
 import { pinsToMeasure } from './levels'
 import type { Session } from './session'
 import type { Surroundings } from './surroundings'
@@ -11,8 +11,8 @@ export interface BoardPart {
   name: string
   isIn: boolean
   canPull: boolean
-  /** What is seen and heard of it now. */
-  look: string
+  /** What is seen and heard of it now; null where that is nothing. */
+  look: string | null
   /** Its wires are moved. */
   isInHand: boolean
   /** What it measures, and the figure that it has now. */
@@ -58,7 +58,7 @@ export function stateOf(session: Session): BoardState {
     ])],
     parts: bench.shop.parts.map(owner => ({
       id: owner.id, name: owner.name, isIn: machine.isIn(owner.id), canPull: !owner.part.isAddOn,
-      look: lookAt(machine, owner), isInHand: machine.inHand.has(owner.id),
+      look: lookOrNothing(machine, owner), isInHand: machine.inHand.has(owner.id),
       reads: (owner.part.reads ?? []).map(what => ({ what, value: machine.quantity(owner, what) })),
       // What measures is told by the room; the others are pressed, or have something move before them.
       keys: !HELD.has(owner.part.group) || owner.part.reads?.length

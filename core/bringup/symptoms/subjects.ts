@@ -16,20 +16,32 @@ export interface Subject {
   wants: { label: string, volts: number } | null
 }
 
-/** Words for parts of a kind. Common practice, no source. */
-const NOUNS: Readonly<Record<PartGroup, readonly string[]>> = {
-  sensing: ['sensor', 'probe', 'detector', 'thermometer'],
-  showing: ['screen', 'display', 'panel', 'oled', 'lcd', 'tft', 'picture', 'backlight', 'touch'],
-  input: ['button', 'key', 'keys', 'switch', 'reader', 'knob', 'keypad'],
-  switching: ['relay', 'mosfet', 'contact', 'coil'],
-  lighting: ['strip', 'pixel', 'lamp', 'light', 'led'],
-  sounding: ['sound', 'speaker', 'buzzer', 'audio', 'amplifier', 'beeper', 'microphone', 'music'],
-  moving: ['fan', 'servo', 'motor', 'stepper', 'blade'],
-  talking: ['modem', 'radio', 'port', 'serial', 'uart', 'printer'],
-  timing: ['clock', 'rtc', 'time'],
-  expanding: ['expander', 'hub', 'multiplexer', 'converter'],
+/**
+ * Words for parts of a group, those together that stand for one another. A part whose kind has a word of some sets is called by those
+ * alone: buttons are no "reader". Common practice, no source.
+ */
+const NOUNS: Readonly<Record<PartGroup, readonly (readonly string[])[]>> = {
+  sensing: [['sensor', 'probe', 'detector', 'thermometer']],
+  showing: [['screen', 'display', 'panel', 'oled', 'lcd', 'tft', 'picture', 'backlight', 'touch']],
+  input: [['button', 'key', 'keys', 'switch'], ['reader'], ['knob', 'encoder'], ['keypad'], ['scanner'], ['joystick']],
+  switching: [['relay', 'mosfet', 'contact', 'coil']],
+  lighting: [['strip', 'pixel', 'lamp', 'light', 'led']],
+  sounding: [['sound', 'speaker', 'audio', 'amplifier', 'music', 'player'], ['buzzer', 'beeper', 'sounder'], ['microphone']],
+  moving: [['fan', 'blade'], ['servo'], ['motor', 'stepper']],
+  talking: [['modem', 'radio'], ['printer'], ['port', 'serial', 'uart']],
+  timing: [['clock', 'rtc', 'time']],
+  expanding: [['expander'], ['hub', 'multiplexer'], ['converter']],
   building: [],
 }
+
+/** What a part may be called for its group. */
+function nounsOf({ group, kind }: Pick<Subject, 'group' | 'kind'>): string[] {
+  const own = new Set(stemsOfName(kind))
+  const sets = NOUNS[group].map(set => set.map(stemOf))
+  const hit = sets.filter(set => set.some(noun => own.has(noun)))
+  return (hit.length ? hit : sets).flat()
+}
+
 /** What some are called that their names in the catalogue are not. Common practice. */
 const ALSO: readonly [of: RegExp, words: readonly string[]][] = [
   [/positioning/i, ['gps', 'gnss', 'position']], [/temperature/i, ['temp']],
@@ -99,7 +111,7 @@ function named(subject: Subject, stems: ReadonlySet<string>): number {
   const hits = own.filter(stem => stems.has(stem)).length
   const kind = stemsOfName(subject.kind).filter(stem => !BOARD.has(stem))
   const also = ALSO.flatMap(([of, words]) => of.test(subject.kind) ? words : []).map(stemOf)
-  const nouns = NOUNS[subject.group].map(stemOf)
+  const nouns = nounsOf(subject)
   const isKind = [...kind, ...also].some(stem => stems.has(stem) && !nouns.includes(stem))
   const isNoun = nouns.some(stem => stems.has(stem))
   if (own.length && hits === own.length) return 100 + own.length
@@ -130,11 +142,11 @@ const isLabel = (label: string, stem: string) => bare(label) === bare(stem) || (
 const bare = (text: string) => text.toLowerCase().replace(/[^\p{L}\d]/gu, '')
 
 /** Terminals of a part that a sentence names: by their label, or by the number after what such parts are called ("button 2"). */
-export function terminalsNamed({ terminals, group }: Subject, stems: readonly string[]): Subject['terminals'] {
+export function terminalsNamed({ terminals, ...subject }: Subject, stems: readonly string[]): Subject['terminals'] {
   const byLabel = stems.flatMap(stem => terminals.find(({ label }) => isLabel(label, stem)) ?? [])
   if (byLabel.length) return [...new Set(byLabel)]
   const lines = terminals.filter(({ isLine }) => isLine)
-  const nouns = new Set([...NOUNS[group], 'channel', 'input', 'output', 'number', 'bolt'].map(stemOf))
+  const nouns = new Set([...nounsOf(subject), ...['channel', 'input', 'output', 'number', 'bolt'].map(stemOf)])
   return stems.flatMap((stem, i) => {
     const nth = nouns.has(stem) ? Number(stems[i + 1]) : Number.NaN
     return Number.isInteger(nth) ? lines[nth - 1] ?? [] : []
