@@ -9,11 +9,13 @@ export interface SaidMark { probe: string, outcome: string, words: string, value
 /** What words are read against: the sheet's tests and the parts of the plan. */
 export interface Ear { rows: readonly RunRow[], subjects: readonly Subject[] }
 
+const firstOf = <T>(list: readonly T[], otherwise: readonly T[]): readonly T[] => list.length ? list : otherwise
+
 export class Clause {
   /** What happens, and all that is said with its occasion, as stems. */
   readonly happens: readonly string[]
   readonly whole: readonly string[]
-  /** Parts that are meant: those that it names, else those of the clause before, else the one whose terminal it names. */
+  /** Parts that are meant: those that it names, else the one whose terminal it names, else those of the clause before. */
   readonly parts: readonly Subject[]
 
   /** `about` are the parts that it names by itself. */
@@ -21,7 +23,7 @@ export class Clause {
     readonly before: readonly Subject[], readonly ear: Ear) {
     this.happens = stemsOf(said.main)
     this.whole = [...this.happens, ...stemsOf(said.occasion)]
-    this.parts = about.length ? about : before.length ? before : ownersOf(ear.subjects, this.whole)
+    this.parts = about.length ? about : firstOf(ownersOf(ear.subjects, this.whole), before)
   }
 
   /** Tests whose names begin so. */

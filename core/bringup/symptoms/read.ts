@@ -28,13 +28,14 @@ const MOST_ASKED = 8
  * and every mark is at a test of the sheet.
  */
 export function readSaid(text: string, ear: Ear): Said[] {
-  let before: Subject[] = []
+  let before: readonly Subject[] = []
   const { text: plain, spoken } = withTokens(ear.subjects, text)
   return together(clausesOf(plain), isHalfSaid).map((said) => {
     const occasion = occasionOf(said)
     const about = partsNamed(ear.subjects, stemsOf(occasion.main))
-    const meaning = meaningOf(new Clause(said, occasion, about, before, ear))
-    if (about.length) before = about
+    const clause = new Clause(said, occasion, about, before, ear)
+    const meaning = meaningOf(clause)
+    before = clause.parts
     return { ...meaning, clause: asSpoken(said, spoken) }
   })
 }
@@ -46,7 +47,7 @@ const levelWords = ({ name, wants }: Subject) => `${name}, ${wants!.label}, take
 /** What a system prints, not what somebody sees. */
 const SYSTEM = /\berror -?\d+|^\[\s*\d+\.\d+\]|\berrno\b|i\/o error|^\S+@\S+:/i
 const PASTE = 'That is what the system prints: paste it as it stands, with its prompt and all its lines, and it is read.'
-const WORKS_ANOTHER = phrasesOf('trigger|move|switch|fire|activate|change|press|react|show')
+const WORKS_ANOTHER = phrasesOf('trigger|move|switch|fire|activate|change|show')
 
 function meaningOf(clause: Clause): Meaning {
   const { text, happens, whole, parts } = clause
@@ -57,7 +58,8 @@ function meaningOf(clause: Clause): Meaning {
   if (wrong !== null) return { kind: 'told', words: wrong }
   const path = /\/(?:dev|sys|proc)\/[\w/.*-]+/.exec(text)?.[0]
   if (path) return { kind: 'told', words: `The sheet has no ${path}: nothing in the plan brings it.` }
-  const sign = clause.terminals.length > 1 && holds(WORKS_ANOTHER, happens) ? 'instead' : signIn(happens, whole)
+  const isOneForOther = clause.terminals.length > 1 && holds(WORKS_ANOTHER, happens) && !happens.includes('and')
+  const sign = isOneForOther ? 'instead' : signIn(happens, whole)
   if (sign === null) return { kind: 'unknown' }
   if (sign === 'smells' || sign === 'hot') return { kind: 'told', words: HOT }
   const wanting = sign === 'flickers' ? parts.find(({ wants }) => wants) : undefined
