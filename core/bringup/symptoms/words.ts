@@ -53,7 +53,7 @@ export const together = (clauses: readonly string[], isHalf: (clause: string) =>
 
 /** What happens, and the occasion on which it does. */
 export function occasionOf(clause: string): { main: string, occasion: string } {
-  const at = /\b(?:when(?:ever)?|while|as soon as|every time|each time|once|if|after|during)\b/i.exec(clause)
+  const at = /\b(?:when(?:ever)?|while|as soon as|every time|each time|(?<!at )once|if|after|during)\b/i.exec(clause)
   return at && at.index > 0
     ? { main: clause.slice(0, at.index).trim(), occasion: clause.slice(at.index).trim() }
     : { main: clause, occasion: '' }
