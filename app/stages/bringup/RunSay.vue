@@ -5,10 +5,14 @@ import type { SaidMark } from '~~/core/bringup/symptoms/clause'
 import { readSaid } from '~~/core/bringup/symptoms/read'
 import type { Subject } from '~~/core/bringup/symptoms/subjects'
 
-const { rows, subjects } = defineProps<{ rows: readonly RunRow[], subjects: readonly Subject[] }>()
+const { rows, subjects, rails } = defineProps<{
+  rows: readonly RunRow[]
+  subjects: readonly Subject[]
+  rails: Readonly<Record<number, string>>
+}>()
 const emit = defineEmits<{ take: [entries: { clause: string, mark: SaidMark }[]] }>()
 const text = ref('')
-const said = computed(() => text.value.trim() ? readSaid(text.value, { rows, subjects }) : [])
+const said = computed(() => text.value.trim() ? readSaid(text.value, { rows, subjects, rails }) : [])
 /** Which of several was meant, by the clause and its place in the text. */
 const chosen = ref<Record<string, number>>({})
 const key = (clause: string, i: number) => `${i} ${clause}`

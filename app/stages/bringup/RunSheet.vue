@@ -194,6 +194,7 @@ const mark = (row: RunRow) => !row.seen ? 'not seen yet' : row.seen.isPlanned ? 
         v-if="!hidden"
         :rows="sheet.rows"
         :subjects="sheet.subjects"
+        :rails="sheet.rails"
         @take="takeSaid"
       />
       <RunDiagnosis

@@ -22,6 +22,8 @@ export interface RunSheet {
   diagnosis: Diagnosis
   /** The parts, as a maker's words speak of them. */
   subjects: Subject[]
+  /** What each position of the header is: `5V`, `3V3`, `ground`, `line`. */
+  rails: Record<number, string>
   /** Sightings at probes that the plan does not have any more. */
   stray: string[]
 }
@@ -44,6 +46,7 @@ export const runSheetOf = (facts: Facts, model: Model = modelOf(facts)): RunShee
   const known = new Set(table.probes.map(({ id }) => id))
   return {
     rows, proofs: proofsOf(facts, rows), subjects: subjectsOf(facts),
+    rails: Object.fromEntries((facts.board?.header ?? []).map(({ position, kind }) => [position, kind])),
     stray: facts.plan.seen.filter(({ id }) => !known.has(id)).map(({ id }) => id),
     diagnosis: diagnose(model, facts.plan.seen.map(({ id, outcome }) => ({ probe: id, outcome }))),
   }

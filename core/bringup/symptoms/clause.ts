@@ -1,13 +1,16 @@
 /** One clause of what was said, with what it is about, and the tests of the sheet that it can be about. */
 import type { RunRow } from '../diagnosis/sheet'
+import { positionsIn } from './figures'
 import { isOfBoard, ownersOf, terminalsNamed, type Subject } from './subjects'
 import { stemsOf } from './words'
 
 /** Something seen at a test of the sheet, in its words. */
 export interface SaidMark { probe: string, outcome: string, words: string, value?: number }
+/** One that nothing in the words is the name of: it is asked, though there be no other. */
+export interface Guess extends SaidMark { isGuess?: true }
 
-/** What words are read against: the sheet's tests and the parts of the plan. */
-export interface Ear { rows: readonly RunRow[], subjects: readonly Subject[] }
+/** What words are read against: the sheet's tests, the parts of the plan, and what each position of the header is. */
+export interface Ear { rows: readonly RunRow[], subjects: readonly Subject[], rails: Readonly<Record<number, string>> }
 
 const firstOf = <T>(list: readonly T[], otherwise: readonly T[]): readonly T[] => list.length ? list : otherwise
 
@@ -57,8 +60,19 @@ export class Clause {
     return this.wires(prefix).flatMap(({ probe }) => this.at(probe.id, ...outcomes))
   }
 
+  /** Wires of the terminals that are named; where none is, the one at the position that is. */
   wires(prefix: 'look:' | 'through:'): RunRow[] {
-    return this.terminals.flatMap(({ key }) => this.rows(`${prefix}${key}@`))
+    const { terminals, position } = this
+    if (terminals.length || this.about.length || position === undefined) {
+      return terminals.flatMap(({ key }) => this.rows(`${prefix}${key}@`))
+    }
+    return this.rows(prefix).filter(({ probe }) => probe.id.endsWith(`@${position}`))
+  }
+
+  /** The one position of the header that is named. */
+  get position(): number | undefined {
+    const positions = positionsIn(this.text)
+    return positions.length === 1 ? positions[0] : undefined
   }
 
   get terminals(): Subject['terminals'] {

@@ -2,7 +2,7 @@
 import { NO_SHORT, SHORT } from '../../vocabulary/reading'
 import { answersAt, DOES, FALTERS, FLICKERS, FOREIGN, GARBAGE, NO_PICTURE, NOTHING, STUCK } from '../diagnosis/names'
 import { NOW_AND_THEN } from '../diagnosis/works'
-import { given, type Clause, type SaidMark } from './clause'
+import { given, type Clause, type Guess, type SaidMark } from './clause'
 import { positionsIn } from './figures'
 import type { Sign } from './signs'
 import { rowsOfReading } from './spelled'
@@ -19,7 +19,7 @@ const THREE = /3\.3\s*v|3v3/i
 const FIVE = /(?<![.\d])5\s*v\b/i
 
 /** All that a sign may mean: one mark is what was seen, several are asked. */
-export function marksOf(clause: Clause, sign: Exclude<Sign, 'smells' | 'hot'>): SaidMark[] {
+export function marksOf(clause: Clause, sign: Exclude<Sign, 'smells' | 'hot'>): Guess[] {
   switch (sign) {
     case 'now and then': return steady(clause)
     case 'under-voltage': return clause.at('load', UNDER_LOAD)
@@ -51,17 +51,12 @@ export function marksOf(clause: Clause, sign: Exclude<Sign, 'smells' | 'hot'>): 
 const isOfPart = ({ about, before }: Clause): boolean => about.length > 0 || before.length > 0
 
 /** The first of these that is known of the parts; where none is, all that is known and not planned, to be asked. */
-function orAsk(clause: Clause, ...outcomes: readonly string[]): SaidMark[] {
+function orAsk(clause: Clause, ...outcomes: readonly string[]): Guess[] {
   const marks = clause.atWork(...outcomes)
-  return marks.length
-    ? marks
-    : clause.parts.flatMap(({ partId }) => {
-        const row = clause.row(`works:${partId}`)
-        return row
-          ? row.outcomes.filter(outcome => outcome !== row.planned && !/start/.test(outcome)).flatMap(outcome => given(row,
-              outcome))
-          : []
-      })
+  if (marks.length) return marks
+  const rows = clause.parts.flatMap(({ partId }) => clause.row(`works:${partId}`) ?? [])
+  return rows.flatMap(row => row.outcomes.filter(outcome => outcome !== row.planned && !/start/.test(outcome))
+    .flatMap(outcome => given(row, outcome)).map((mark): Guess => ({ ...mark, isGuess: true })))
 }
 
 const lines = (clause: Clause, ...outcomes: readonly string[]): SaidMark[] =>
@@ -100,7 +95,7 @@ function works(clause: Clause): SaidMark[] {
   return rowsOfReading(clause, 'V', THREE.test(clause.text) ? '3V3' : '5V').flatMap(row => given(row, row.planned))
 }
 
-function garbage(clause: Clause): SaidMark[] {
+function garbage(clause: Clause): Guess[] {
   const own = clause.atWork(GARBAGE)
   if (own.length) return own
   return clause.parts.length && !/\bport|serial|uart|terminal/i.test(clause.text) ? orAsk(clause) : clause.atAll('works:', GARBAGE)

@@ -2,7 +2,7 @@
  * What a maker says in words of their own, sorted into what was seen at which test: "screen stays white", "nothing answers", "reboots when
  * the relay pulls", "the 5 V pin has 4.2 V". What may be meant of several is asked, what says nothing here is told so. English alone.
  */
-import { Clause, type Ear, type SaidMark } from './clause'
+import { Clause, type Ear, type Guess, type SaidMark } from './clause'
 import { marksOf } from './meant'
 import { signIn } from './signs'
 import { isHalfSaid, misplaced, spelledOut } from './spelled'
@@ -66,12 +66,11 @@ function meaningOf(clause: Clause): Meaning {
   return wanting ? { kind: 'told', words: levelWords(wanting) } : oneOf(marksOf(clause, sign))
 }
 
-function oneOf(marks: readonly SaidMark[]): Meaning {
-  const [first, ...others] = marks.filter((mark, i) => marks.findIndex(({ words }) => words === mark.words) === i)
-  return !first
-    ? { kind: 'unknown' }
-    : others.length
-      ? { kind: 'which', marks: [first, ...others].slice(0, MOST_ASKED) }
-      : { kind: 'seen',
-          mark: first }
+function oneOf(guesses: readonly Guess[]): Meaning {
+  const isAsked = guesses.some(({ isGuess }) => isGuess)
+  const marks = guesses.map(({ isGuess: _, ...mark }): SaidMark => mark)
+    .filter((mark, i, all) => all.findIndex(({ words }) => words === mark.words) === i)
+  const [first] = marks
+  if (!first) return { kind: 'unknown' }
+  return marks.length > 1 || isAsked ? { kind: 'which', marks: marks.slice(0, MOST_ASKED) } : { kind: 'seen', mark: first }
 }

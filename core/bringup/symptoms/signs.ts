@@ -23,14 +23,16 @@ const SIGNS: readonly [sign: Sign, phrases: ReturnType<typeof phrasesOf>][] = [
   ['now and then', phrasesOf(
     'now and then', 'from time to time', 'sometimes|occasionally|intermittent|sporadic|randomly', 'on and off', 'every so often',
     'drop|cut|fall|go out', 'comes and goes', 'lose|lost contact|connection|touch', 'loose', 'bad|poor|wobbly contact|connection',
-    'when|if|whenever|while touch|move|wiggle|wobble|bump|shake|bend|push|tap|press wire|cable|lead|it|plug|connector|them|board',
+    'when|if|whenever|while touch|move|wiggle|wobble|bump|shake|bend|push|tap|press '
+    + 'wire|cable|lead|it|plug|connector|them|board|case|box|table',
   )],
   ['short', phrasesOf('short', 'beep between')],
   ['open', phrasesOf('NO continuity', 'NO beep', 'wire|cable|lead broken|open|snapped|interrupted')],
   ['counted', phrasesOf('blink|flash times', 'blink|flash code|pattern', 'counted|count flash|blink', 'long short flash|blink')],
   ['red alone', phrasesOf('only|just|solid|constant|steady red', 'red only|alone|just', 'red NO green', 'green NO|off|out|dark', 'NO green',
     'NO activity light|lamp|led')],
-  ['under-voltage', phrasesOf('undervoltage', 'lightning', 'low|under voltage warn|sign|message|icon', 'throttled')],
+  ['under-voltage', phrasesOf('undervoltage', 'red goes|went off|out', 'red blink|flicker', 'lightning',
+    'low|under voltage warn|sign|message|icon', 'throttled')],
   ['restarts', phrasesOf(RESTARTS, 'start anew|again|over', 'hang|lock|die up|after|under', 'shut|switch|turn itself off|down',
     'goes off')],
   ['foreign', phrasesOf('boot|kernel|login|console|startup message|text|prompt|output|line|log',
@@ -53,13 +55,14 @@ const SIGNS: readonly [sign: Sign, phrases: ReturnType<typeof phrasesOf>][] = [
   ['falters', phrasesOf('stutter|jitter|jittery|twitch|falter|weak|slowly|hum|dim|chatter|struggle|jerk|shake|unsteady|noisy|crackle',
     'heavy|full load', 'sag|sagging')],
   ['unlit', phrasesOf('dark|unlit', 'NO backlight|light|lit|glow', 'backlight|light off|out', 'is|stays|remains|turned off')],
-  ['nothing', phrasesOf('NO', 'dead|silent|missing|quiet|broken|unresponsive|gone|mute|stuck|idle|invisible|absent|lacking|zero')],
+  ['nothing', phrasesOf('NO', 'dead|silent|missing|quiet|broken|unresponsive|gone|mute|idle|invisible|absent|lacking',
+    'read|show|stay|give zero')],
   ['works', phrasesOf('work|fine|ok|okay|good|well|perfect|perfectly|run|right|normal|normally|react|respond|move|spin|answer')],
 ]
 
 /** Words of another time, of a wish, or of a doubt: what works so is not what was planned. */
 const ELSEWHERE = phrasesOf('used|before|yesterday|earlier|previously|until|should|supposed|expected|hoped|tried|try|want',
-  'wrong|too|only|always|inverted|backwards|upside|slow|late|half|itself|themselves|almost|barely|constantly')
+  'all|whole time', 'wrong|too|only|always|stuck|inverted|backwards|upside|slow|late|half|itself|themselves|almost|barely|constantly')
 
 /** The sign that a sentence is, and nothing where it is none. `main` is what happens, `whole` has its occasion with it. */
 export function signIn(main: readonly string[], whole: readonly string[]): Sign | null {

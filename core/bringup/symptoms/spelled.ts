@@ -1,8 +1,8 @@
 /** What is spelled out: a thing changed for another, a line of the boot file, a node, a meter's figure, addresses, a position. */
-import { answersAt } from '../diagnosis/names'
+import { answersAt, NOTHING } from '../diagnosis/names'
 import type { RunRow } from '../diagnosis/sheet'
 import { given, type Clause, type SaidMark } from './clause'
-import { addressesIn, boundOf, positionsIn, readingIn } from './figures'
+import { addressesIn, boundOf, readingIn } from './figures'
 import { holds, isNegated, phrasesOf, stemsOf } from './words'
 
 /** Marks of what is spelled out; nothing where nothing is. */
@@ -70,10 +70,13 @@ function node(clause: Clause): SaidMark[] {
 }
 
 function reading(clause: Clause): SaidMark[] {
+  const none = isNegated(clause.whole) && holds(VOLTS, clause.whole) ? rowsOfReading(clause, 'V', null) : []
+  if (clause.about.length && none.length) return none.flatMap(({ probe }) => clause.at(probe.id, NOTHING))
   const said = readingIn(clause.text)
   return said ? rowsOfReading(clause, said.unit, said.rail).flatMap(row => given(row, boundOf(row, said.value), said.value)) : []
 }
 
+const VOLTS = phrasesOf('voltage|volts')
 const BUSY = phrasesOf('load|busy|everything')
 
 /** Tests that take such a figure: at the part that is named, else at the rail. */
@@ -86,7 +89,9 @@ export function rowsOfReading(clause: Clause, unit: 'V' | 'Ω', rail: '5V' | '3V
     return through.length ? through : [one(rail === '3V3' ? 'ohm:3V3' : 'ohm:5V')].flat()
   }
   if (own.length) return own
-  return [holds(BUSY, clause.whole) ? one('volt:load') : rail === '3V3' ? [] : one('volt:5V')].flat()
+  const named = clause.position === undefined ? rail : clause.ear.rails[clause.position]
+  if (named !== null && named !== '5V') return []
+  return [one(holds(BUSY, clause.whole) ? 'volt:load' : 'volt:5V')].flat()
 }
 
 function addresses(clause: Clause): SaidMark[] {
@@ -106,22 +111,16 @@ function addresses(clause: Clause): SaidMark[] {
   })
 }
 
-/** The one position that is named, beside a terminal. */
-const positionIn = ({ text }: Clause): number | undefined => {
-  const positions = positionsIn(text)
-  return positions.length === 1 ? positions[0] : undefined
-}
-
 /** A wire at a position that a slip of the hand brings it to. */
 function elsewhere(clause: Clause): SaidMark[] {
-  const position = positionIn(clause)
-  return position === undefined ? [] : clause.atWires('look:', `it is at position ${position}`)
+  const { position } = clause
+  return position === undefined || !clause.terminals.length ? [] : clause.atWires('look:', `it is at position ${position}`)
 }
 
 /** A wire at any other position than its own, in words: that is no riddle. */
 export function misplaced(clause: Clause): string | null {
-  const position = positionIn(clause)
-  const [row] = clause.wires('look:')
+  const { position } = clause
+  const [row] = clause.terminals.length ? clause.wires('look:') : []
   const planned = row?.probe.at.positions?.[0]
   return position === undefined || planned === undefined || planned === position
     ? null

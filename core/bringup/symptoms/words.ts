@@ -22,7 +22,7 @@ const MOST_BETWEEN = 4
 
 /** `only|just red`: words with a bar between them stand for one another. */
 const phraseOf = (text: string): Phrase => text.split(' ').map(place =>
-  place === 'NO' ? NEGATIONS : new Set(place.split('|').map(word => stemOf(word))))
+  new Set(place.split('|').flatMap(word => word === 'NO' ? [...NEGATIONS] : stemOf(word))))
 
 export const phrasesOf = (...texts: readonly string[]): Phrase[] => texts.map(phraseOf)
 

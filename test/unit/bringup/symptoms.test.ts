@@ -1,6 +1,6 @@
 /**
  * What makers say in their own words: a list of sentences with what each has to be taken for, and laws over generated plans. The sentences
- * are our own (common practice, no source); two thirds of them were written down before the words of the reader were.
+ * are our own (common practice, no source); each set of them was written down before the reader was run on it.
  */
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
@@ -46,6 +46,9 @@ const asText = (said: readonly Said[]) => {
     : entry.kind === 'which' ? `?${entry.marks.map(({ probe, outcome }) => `${probe}=${outcome}`).join(' // ')}` : entry.kind)
   return (all.length > 1 ? all.filter(text => text !== 'unknown') : all).join(' ;; ')
 }
+/** All that was taken or is asked. */
+const marksOf = (said: readonly Said[]) => said.flatMap(entry =>
+  entry.kind === 'seen' ? [entry.mark] : entry.kind === 'which' ? entry.marks : [])
 const sentences = readFileSync(fileURLToPath(new URL('../../data/said.txt', import.meta.url)), 'utf8').split('\n')
   .filter(line => line && !line.startsWith('#')).map(line => line.split(' | ') as [keyof typeof ears, string, string])
 
@@ -122,10 +125,10 @@ describe('laws, over generated plans', () => {
 
   it('a part that is named and dead is that part and no other', () => {
     let told = 0
-    for (const { plan, rows, subjects } of all) for (const { partId, name } of subjects) {
+    for (const { plan, rows, subjects, rails } of all) for (const { partId, name } of subjects) {
       const row = rows.find(({ probe }) => probe.id === `works:${partId}`)
       if (!row?.outcomes.includes('nothing') || subjects.filter(other => other.name === name).length > 1) continue
-      const said = readSaid(`${name} is dead`, { rows, subjects })
+      const said = readSaid(`${name} is dead`, { rows, subjects, rails })
       expect([plan.name, name, asText(said)]).toEqual([plan.name, name, `works:${partId}=nothing`])
       told++
     }
@@ -133,13 +136,12 @@ describe('laws, over generated plans', () => {
   })
 
   it('volts at a part are what the sheet makes of the same figure', () => {
-    for (const { rows, subjects, model } of all) for (const { probe } of rows) {
+    for (const { rows, subjects, rails, model } of all) for (const { probe } of rows) {
       const [partId] = probe.at.parts ?? []
       if (!probe.id.startsWith('volt:') || !probe.reading || partId === undefined) continue
       const { name } = subjects.find(subject => subject.partId === partId)!
       for (const volts of [0.1, 1.2, 3.29, 4.98, 12.4]) {
-        const marks = readSaid(`${volts} V at ${name}`, { rows,
-          subjects }).flatMap(entry => entry.kind === 'seen' ? [entry.mark] : entry.kind === 'which' ? entry.marks : [])
+        const marks = marksOf(readSaid(`${volts} V at ${name}`, { rows, subjects, rails }))
         const own = marks.find(mark => mark.probe === probe.id)
         if (own) expect([name, volts, own.outcome]).toEqual([name, volts, outcomeOfReading(model.table, probe.id, volts)])
         else expect(subjects.filter(subject => subject.name === name).length, name).toBeGreaterThan(1)
@@ -153,10 +155,10 @@ describe('laws, over generated plans', () => {
       'another card', 'same', 'button 2', '3.3 V', 'swapped', '?', '0.2 ohm')
     const typed = fc.oneof(fc.string({ maxLength: 80 }), fc.array(pieces, { maxLength: 12 }).map(words => words.join(' ')))
     fc.assert(fc.property(typed, fc.integer({ min: 0, max: all.length - 1 }), (text, nth) => {
-      const { rows, subjects } = all[nth]!
-      const said = readSaid(text, { rows, subjects })
+      const { rows, subjects, rails } = all[nth]!
+      const said = readSaid(text, { rows, subjects, rails })
       expect(said.every(({ clause }) => clause.length > 0)).toBe(true)
-      for (const entry of said) for (const mark of entry.kind === 'seen' ? [entry.mark] : entry.kind === 'which' ? entry.marks : []) {
+      for (const mark of marksOf(said)) {
         const row = rows.find(({ probe }) => probe.id === mark.probe)!
         expect(row, mark.probe).toBeDefined()
         expect(mark.words).toBe(`${row.probe.title}: ${mark.outcome}`)
