@@ -231,8 +231,8 @@ print(${values.map(({ formula }) => formula).join(', ')})`
   const overSpi = (type: string) => placed(planOf('forty-usb-c', { s: type }))!
 
   it('air over SPI: the readings are those of the room, warm and cold', async () => {
-    for (const [airC, heightM] of [[21, 120], [-12.5, 900], [43, 0]] as const) {
-      const { machine, program } = one(overSpi('pressure-spi'), 's-read.py')
+    for (const language of ['py', 'c']) for (const [airC, heightM] of [[21, 120], [-12.5, 900], [43, 0]] as const) {
+      const { machine, program } = one(overSpi('pressure-spi'), `s-read.${language}`)
       machine.surroundings = { ...machine.surroundings, airC, heightM }
       const owner = machine.facts.parts[0]!
       const [celsius, hectopascal] = (['temperature', 'pressure'] as const).map(what => machine.quantity(owner, what))
@@ -254,46 +254,50 @@ print(${values.map(({ formula }) => formula).join(', ')})`
   })
 
   it('what is asked over SPI is there, out of its reset; not fed, broken or at another select it is not', async () => {
-    for (const type of ['card-reader-spi', 'radio-spi']) {
-      const there = one(overSpi(type), 's-read.py')
+    for (const type of ['card-reader-spi', 'radio-spi']) for (const language of ['py', 'c']) {
+      const there = one(overSpi(type), `s-read.${language}`)
       expect((await run(there.machine, there.program)).out).toMatch(/^it is there: version 0x(92|12)\n$/)
-      const dead = one(overSpi(type), 's-read.py', [{ change: 'dead', partId: 's' }])
+      const dead = one(overSpi(type), `s-read.${language}`, [{ change: 'dead', partId: 's' }])
       const { out, err, status } = await run(dead.machine, dead.program)
       expect([out, status]).toEqual(['', 1])
       expect(err).toContain('reads 0x00: 0x00 and 0xff are wires or supply')
       for (const { id, ways } of there.machine.bench.shop.netlist.conductors.filter(({ partId }) => partId === 's')) {
         if (/irq|dio/.test(id)) continue
-        const cut = one(overSpi(type), 's-read.py', ways.map((_, way): Change => ({ change: 'open', conductor: id, way })))
+        const cut = one(overSpi(type), `s-read.${language}`, ways.map((_, way): Change => ({ change: 'open', conductor: id, way })))
         expect((await run(cut.machine, cut.program)).status, id).toBe(1)
       }
     }
   })
 
   it('screens on SPI get a picture as large as they are, commands with the line for data low', async () => {
-    const grey = one(overSpi('oled-spi-15'), 's-show.py')
-    expect((await run(grey.machine, grey.program)).out).toContain('sixteen steps')
-    const sent = grey.machine.bytes.get('s')!
-    // Two dots a byte, 128 × 128.
-    expect(sent.filter(byte => byte >> 8)).toHaveLength(128 * 128 / 2)
-    expect(new Set(sent.filter(byte => byte >> 8)).size).toBe(16)
-    expect(sent.filter(byte => !(byte >> 8))[0]).toBe(0xAE)
-    const paper = one(overSpi('screen-epaper-29'), 's-show.py')
-    const ran = await run(paper.machine, paper.program)
-    expect([ran.err, ran.status]).toEqual(['', 0])
-    const all = paper.machine.bytes.get('s')!
-    // Behind the command for its memory a bit for each dot of 296 × 128.
-    const from = all.indexOf(0x24) + 1
-    const picture = all.slice(from).slice(0, all.slice(from).findIndex(byte => !(byte >> 8)))
-    expect(picture).toHaveLength(296 * 128 / 8)
-    expect(picture.filter((byte, i) => i > 15 && byte !== picture[i - 16]).length / 16).toBe(16)
+    for (const language of ['py', 'c']) {
+      const grey = one(overSpi('oled-spi-15'), `s-show.${language}`)
+      expect((await run(grey.machine, grey.program)).out).toContain('sixteen steps')
+      const sent = grey.machine.bytes.get('s')!
+      // Two dots a byte, 128 × 128.
+      expect(sent.filter(byte => byte >> 8)).toHaveLength(128 * 128 / 2)
+      expect(new Set(sent.filter(byte => byte >> 8)).size).toBe(16)
+      expect(sent.filter(byte => !(byte >> 8))[0]).toBe(0xAE)
+      const paper = one(overSpi('screen-epaper-29'), `s-show.${language}`)
+      const ran = await run(paper.machine, paper.program)
+      expect([ran.err, ran.status]).toEqual(['', 0])
+      const all = paper.machine.bytes.get('s')!
+      // Behind the command for its memory a bit for each dot of 296 × 128.
+      const from = all.indexOf(0x24) + 1
+      const picture = all.slice(from).slice(0, all.slice(from).findIndex(byte => !(byte >> 8)))
+      expect(picture).toHaveLength(296 * 128 / 8)
+      expect(picture.filter((byte, i) => i > 15 && byte !== picture[i - 16]).length / 16).toBe(16)
+    }
   })
 
   it('a chain of light modules gets each figure for all of them at once, and is dark at the end', async () => {
-    const matrix = one(overSpi('matrix-8x8-spi'), 's-show.py')
-    const { out, sent } = await run(matrix.machine, matrix.program, '3')
-    expect(out).toContain('3 modules')
-    expect(sent.every(({ bytes }) => bytes.length === 6 && bytes[0] === bytes[2] && bytes[1] === bytes[5])).toBe(true)
-    expect(sent.slice(-8).map(({ bytes }) => bytes.slice(0, 2))).toEqual(Array.from({ length: 8 }, (_, row) => [row + 1, 0]))
+    for (const language of ['py', 'c']) {
+      const matrix = one(overSpi('matrix-8x8-spi'), `s-show.${language}`)
+      const { out, sent } = await run(matrix.machine, matrix.program, '3')
+      expect(out).toContain('3 modules')
+      expect(sent.every(({ bytes }) => bytes.length === 6 && bytes[0] === bytes[2] && bytes[1] === bytes[5])).toBe(true)
+      expect(sent.slice(-8).map(({ bytes }) => bytes.slice(0, 2))).toEqual(Array.from({ length: 8 }, (_, row) => [row + 1, 0]))
+    }
   })
 
   it('the small screen gets a picture of eight rows of 128', async () => {

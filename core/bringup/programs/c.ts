@@ -1,29 +1,12 @@
 /** The C programs: one file each, built by the compiler of the image with nothing beside the C library and the kernel's headers. */
 import type { ResolvedPart } from '../../facts/types'
 import type { Access, LineChipOf } from './access'
+import { FAIL, head, quoted, REQUEST } from './c-pieces'
+import { spiInC } from './spi-c'
 import { FRAMES, greetingOf } from './serial'
 import type { Recipe } from './recipes'
 import type { ProgramText } from './types'
 import { biasOf, hex, spoken } from './words'
-
-const quoted = (text: string) => JSON.stringify(text)
-
-const head = (owner: ResolvedPart, file: string, does: string, args = '') => {
-  const name = file.replace(/\.c$/, '')
-  return `/*
- * ${spoken(owner.name)}: ${does}
- *
- * Build and start it: gcc -O1 -o ${name} ${file} && ./${name}${args && ` ${args}`}
- */
-`
-}
-
-const FAIL = `
-static void fail(const char *what) {
-  fprintf(stderr, "%s: %s. %s\\n", what, strerror(errno), HINT);
-  exit(1);
-}
-`
 
 /** Published: Linux, include/uapi/linux/i2c-dev.h. */
 const TRANSFER = `
@@ -105,24 +88,6 @@ ${[...ask.map(say), ...askMs ? [`    usleep(${askMs * 1000});`] : [], ...read('d
 `
 }
 
-/** Published: Linux, include/uapi/linux/gpio.h, second version. */
-const REQUEST = `
-/* Asks the kernel for lines; outputs have their levels from the first moment. They are let go when the program ends. */
-static int request(const unsigned *lines, int count, unsigned long long flags, unsigned long long levels) {
-  struct gpio_v2_line_request asked = { .num_lines = count, .consumer = "first-program", .config = { .flags = flags } };
-  for (int nth = 0; nth < count; nth++) asked.offsets[nth] = lines[nth];
-  if (flags & GPIO_V2_LINE_FLAG_OUTPUT) {
-    asked.config.num_attrs = 1;
-    asked.config.attrs[0].attr.id = GPIO_V2_LINE_ATTR_ID_OUTPUT_VALUES;
-    asked.config.attrs[0].attr.values = levels;
-    asked.config.attrs[0].mask = (1ull << count) - 1;
-  }
-  int chip = open(CHIP, O_RDWR);
-  if (chip < 0 || ioctl(chip, GPIO_V2_GET_LINE_IOCTL, &asked) < 0) fail(CHIP);
-  close(chip);
-  return asked.fd;
-}
-`
 const LINE_HEAD = `#include <errno.h>
 #include <fcntl.h>
 #include <linux/gpio.h>
@@ -276,6 +241,7 @@ export function cPrograms(owner: ResolvedPart, access: Access, file: (aim: strin
     case 'out': return [{ aim: 'move', arguments: '', text: moveProgram(owner, access, file('move')) }]
     case 'in': return [{ aim: 'watch', arguments: '20', text: watchProgram(owner, access, file('watch')) }]
     case 'serial': return [{ aim: 'link', arguments: '5', text: linkProgram(owner, access, file('link')) }]
+    case 'spi': return spiInC(owner, access, file)
     default: return []
   }
 }
