@@ -52,6 +52,9 @@ const WORKS_ANOTHER = phrasesOf('trigger|move|switch|fire|activate|change|show')
 function meaningOf(clause: Clause): Meaning {
   const { text, happens, whole, parts } = clause
   if (SYSTEM.test(text)) return { kind: 'told', words: PASTE }
+  const told = signIn(happens, whole)
+  // Whatever else is said: what burns is switched off first.
+  if (told === 'smells' || told === 'hot') return { kind: 'told', words: HOT }
   const spelled = spelledOut(clause)
   if (spelled.length) return oneOf(spelled)
   const wrong = misplaced(clause)
@@ -59,9 +62,8 @@ function meaningOf(clause: Clause): Meaning {
   const path = /\/(?:dev|sys|proc)\/[\w/.*-]+/.exec(text)?.[0]
   if (path) return { kind: 'told', words: `The sheet has no ${path}: nothing in the plan brings it.` }
   const isOneForOther = clause.terminals.length > 1 && holds(WORKS_ANOTHER, happens) && !happens.includes('and')
-  const sign = isOneForOther ? 'instead' : signIn(happens, whole)
+  const sign = isOneForOther ? 'instead' : told
   if (sign === null) return { kind: 'unknown' }
-  if (sign === 'smells' || sign === 'hot') return { kind: 'told', words: HOT }
   const wanting = sign === 'flickers' ? parts.find(({ wants }) => wants) : undefined
   return wanting ? { kind: 'told', words: levelWords(wanting) } : oneOf(marksOf(clause, sign))
 }
