@@ -2,6 +2,10 @@ import { fileURLToPath } from 'node:url'
 import vue from '@vitejs/plugin-vue'
 import Imports from 'unimport/unplugin'
 import { defineConfig } from 'vitest/config'
+// @ts-expect-error A script without types.
+import { writeCatalogueIndex } from './scripts/catalogue-index.mjs'
+
+writeCatalogueIndex()
 
 const root = fileURLToPath(new URL('.', import.meta.url))
 

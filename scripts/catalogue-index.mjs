@@ -1,27 +1,58 @@
 #!/usr/bin/env node
-// Writes core/catalogue/shipped.ts: one import for each board, part, supply and power item file.
-// Adding a part is adding its file; this runs before every build, test and lint. `--check` only compares.
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+// Writes core/catalogue/generated/: imports of every folder below core/catalogue/{boards,parts,supplies,power,starters}, of the overlays,
+// programs and simulated chips that parts bring. Not kept in the repository: adding a part is adding its folder. Runs before every build,
+// test, lint and type check.
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
 const root = new URL('../core/catalogue/', import.meta.url)
-const kinds = ['boards', 'parts', 'supplies', 'power']
-const files = kinds.map(kind => readdirSync(new URL(`${kind}/`, root)).filter(file => file.endsWith('.json')).sort())
-const nameOf = (kind, file) => `${kind}_${file.replace('.json', '').replaceAll('-', '_')}`
-const lines = ['// Written by scripts/catalogue-index.mjs; do not edit.']
-kinds.forEach((kind, k) => files[k].forEach(file => lines.push(`import ${nameOf(kind, file)} from './${kind}/${file}'`)))
-kinds.forEach((kind, k) => lines.push('', `export const ${kind}: unknown[] = [`, ...files[k].map(file => `  ${nameOf(kind, file)},`), ']'))
-const text = lines.join('\n') + '\n'
-const target = fileURLToPath(new URL('shipped.ts', root))
-let before = ''
-try {
-  before = readFileSync(target, 'utf8')
-}
-catch { /* first run: there is none yet */ }
-if (process.argv.includes('--check')) {
-  if (before !== text) {
-    console.error('core/catalogue/shipped.ts does not list the catalogue files: run node scripts/catalogue-index.mjs')
-    process.exit(1)
+/** Folder of a kind → its entries' file. */
+const KINDS = { boards: 'board.json', parts: 'part.json', supplies: 'supply.json', power: 'item.json', starters: 'starter.json' }
+const SUM = '// Written by scripts/catalogue-index.mjs; do not edit.'
+
+const folders = kind => readdirSync(new URL(`${kind}/`, root), { withFileTypes: true })
+  .filter(entry => entry.isDirectory()).map(entry => entry.name).sort()
+const named = (kind, id) => `${kind}_${id.replaceAll('-', '_')}`
+const holding = (kind, file) => folders(kind).filter(id => existsSync(new URL(`${kind}/${id}/${file}`, root)))
+
+/** A module that lists what the folders of a kind have in one file. */
+function listOf(exported, kind, file, ids) {
+  return {
+    imports: ids.map(id => `import ${named(kind, id)} from '../${kind}/${id}/${file.replace(/\.ts$/, '')}'`),
+    body: [`export const ${exported}: unknown[] = [`, ...ids.map(id => `  ${named(kind, id)},`), ']'],
   }
 }
-else if (before !== text) writeFileSync(target, text)
+
+/** A module that keeps by part what their folders have in one TypeScript file. */
+function tableOf(type, exported, file) {
+  const ids = holding('parts', file)
+  return [
+    SUM, `import type { ${type} } from '../shapes/${type === 'PartChip' ? 'chip' : 'program'}'`,
+    ...ids.map(id => `import ${named('parts', id)} from '../parts/${id}/${file.replace(/\.ts$/, '')}'`),
+    '', `export const ${exported}: Readonly<Record<string, ${type}>> = {`, ...ids.map(id => `  '${id}': ${named('parts', id)},`), '}',
+  ]
+}
+
+function write(name, lines) {
+  const target = fileURLToPath(new URL(`generated/${name}.ts`, root))
+  const text = `${lines.join('\n')}\n`
+  if (!existsSync(target) || readFileSync(target, 'utf8') !== text) writeFileSync(target, text)
+}
+
+/** Brings `core/catalogue/generated/` up to the folders there are; files that are right are left alone. */
+export function writeCatalogueIndex() {
+  mkdirSync(new URL('generated/', root), { recursive: true })
+  const lists = Object.entries(KINDS).map(([kind, file]) => {
+    for (const id of folders(kind)) {
+      if (!existsSync(new URL(`${kind}/${id}/${file}`, root))) throw new Error(`core/catalogue/${kind}/${id} has no ${file}`)
+    }
+    return listOf(kind, kind, file, folders(kind))
+  })
+  write('entries', [SUM, ...lists.flatMap(({ imports }) => imports), ...lists.flatMap(({ body }) => ['', ...body])])
+  const overlays = listOf('overlays', 'parts', 'overlays.json', holding('parts', 'overlays.json'))
+  write('overlays', [SUM, ...overlays.imports, '', ...overlays.body])
+  write('programs', tableOf('PartProgram', 'PROGRAMS', 'program.ts'))
+  write('chips', tableOf('PartChip', 'CHIPS', 'chip.ts'))
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) writeCatalogueIndex()

@@ -2,10 +2,11 @@
 // Makes the command that `bin/voltaris` starts: a bundle, and the snapshot of a Node.js that has it loaded.
 import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { ensurePackages, prepareCatalogue, root, run } from './setup.mjs'
+import { writeCatalogueIndex } from './catalogue-index.mjs'
+import { ensurePackages, root, run } from './setup.mjs'
 
 ensurePackages()
-prepareCatalogue()
+writeCatalogueIndex()
 const { bundleBoard, bundleCommand } = await import('./bundle.mjs')
 const folder = join(root, 'node_modules', '.cache', 'voltaris')
 mkdirSync(folder, { recursive: true })

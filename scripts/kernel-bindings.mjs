@@ -9,8 +9,9 @@ import { register } from 'tsx/esm/api'
 import { root } from './setup.mjs'
 
 register()
-const { BINDINGS } = await import('../core/overlays/bindings.ts')
+const { shippedCatalogue } = await import('../core/catalogue/index.ts')
 const { OVERLAYS } = await import('../core/overlays/library/index.ts')
+const bindings = [...shippedCatalogue.parts.values()].flatMap(part => part.kernel ?? [])
 const kernel = process.argv[2]
 if (!kernel) throw new Error('give the folder of the kernel\'s sources')
 const from = join(kernel, 'Documentation/devicetree/bindings')
@@ -36,7 +37,7 @@ const refs = (value, found = new Set()) => {
   return found
 }
 
-const wanted = new Set(Object.values(BINDINGS).flatMap(binding => [binding.compatible, binding.generic ?? []].flat()))
+const wanted = new Set(bindings.flatMap(binding => [binding.compatible, binding.generic ?? []].flat()))
 const all = readdirSync(from, { recursive: true }).filter(name => name.endsWith('.yaml')).sort()
 const parsed = new Map(all.map(name => [name, parse(readFileSync(join(from, name), 'utf8'), { logLevel: 'silent' })]))
 // What single controllers of the bus add to their devices is none of a part's.
@@ -54,7 +55,7 @@ const take = (name) => {
   }
 }
 const covered = new Set()
-for (const { origin } of Object.values(BINDINGS)) take(/bindings\/(\S+\.yaml)$/.exec(origin)?.[1])
+for (const { origin } of bindings) take(/bindings\/(\S+\.yaml)$/.exec(origin)?.[1])
 for (const [name, schema] of parsed) {
   const known = words(schema.properties?.compatible ?? {})
   const mine = [...wanted].filter(compatible => known.has(compatible))

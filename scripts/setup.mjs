@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { writeCatalogueIndex } from './catalogue-index.mjs'
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const STAMP = join(root, 'node_modules', '.voltaris-setup')
@@ -26,14 +27,10 @@ export function ensurePackages() {
   writeFileSync(STAMP, lock)
 }
 
-/** The list of the catalogue's files. */
-export function prepareCatalogue() {
-  run(process.execPath, ['scripts/catalogue-index.mjs'])
-}
 
-/** Catalogue list and Nuxt's own types, both made from the sources. */
+/** The catalogue's index and Nuxt's own types, both made from the sources. */
 export function prepareSources() {
-  prepareCatalogue()
+  writeCatalogueIndex()
   if (!existsSync(join(root, '.nuxt', 'tsconfig.app.json'))) {
     run(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: ['ignore', 'ignore', 'inherit'] })
   }

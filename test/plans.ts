@@ -1,10 +1,16 @@
 /** Small plans for tests, built from parts by name. */
 import { shippedCatalogue } from '../core/catalogue'
+import type { KernelBinding } from '../core/catalogue/types'
 import { evaluate } from '../core/evaluate'
 import { emptyPlan } from '../core/plan/create'
 import type { Assignment, Plan } from '../core/plan/types'
 
 export const catalogue = shippedCatalogue
+
+/** Kernel bindings of the shipped parts that have one, by part. */
+export const bindings: Readonly<Record<string, KernelBinding>> = Object.fromEntries(
+  [...shippedCatalogue.parts].flatMap(([id, { kernel }]) => kernel ? [[id, kernel]] : []),
+)
 
 /** A plan on a board with the given parts: id → type, or id → [type, options]. */
 export function planOf(

@@ -1,6 +1,6 @@
-/** The shipped catalogue, read once from its files. */
-import { boards, parts, power, supplies } from './shipped'
-import type { Board, Catalogue, Part, PowerItem, SupplyUnit } from './types'
+/** The shipped catalogue, read once from its folders. */
+import { boards, parts, power, starters, supplies } from './generated/entries'
+import type { Board, Catalogue, Part, PowerItem, Starter, SupplyUnit } from './types'
 
 const byId = <T extends { id: string }>(files: unknown[]): ReadonlyMap<string, T> =>
   new Map((files as T[]).map(entry => [entry.id, entry]))
@@ -12,3 +12,6 @@ export const shippedCatalogue: Catalogue = {
   supplies: byId<SupplyUnit>(supplies),
   powerItems: byId<PowerItem>(power),
 }
+
+/** First plans that ship with Voltaris, in the order in which they are offered. */
+export const shippedStarters: readonly Starter[] = (starters as Starter[]).toSorted((a, b) => a.rank - b.rank)

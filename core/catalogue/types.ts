@@ -11,6 +11,7 @@ export type * from './shapes/common'
 export type * from './shapes/kernel'
 export type * from './shapes/part'
 export type * from './shapes/power'
+export type * from './shapes/starter'
 
 /** All that the core knows of hardware. Immutable; the same object serves every evaluation. */
 export interface Catalogue {

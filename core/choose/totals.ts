@@ -39,7 +39,7 @@ export function totalsOf(plan: Plan, catalogue: Catalogue): Total[] {
   const kept = plan.power.arrangements.map(({ id, name }) =>
     of(`arrangement ${id}`, 'arrangement', `Fed as in “${name}”`, [{ edit: 'take-arrangement', id }]))
   const ways = plan.parts.flatMap((part): Total[] => {
-    const way = wayOf(part.type)
+    const way = wayOf(part.type, catalogue)
     const other = way && tryWays(plan, part.id, catalogue)?.[part.type === way.addOn ? 0 : 1]
     if (!other?.trial.placed) return []
     return [of(`way ${part.id}`, 'way', `${part.name}: ${lowered(other.title)}`, other.trial.edits)]

@@ -16,7 +16,7 @@ export interface WayTrial {
  */
 export function tryWays(plan: Plan, partId: string, catalogue: Catalogue): [loose: WayTrial, addOn: WayTrial] | null {
   const here = plan.parts.find(({ id }) => id === partId)
-  const way = here && wayOf(here.type)
+  const way = here && wayOf(here.type, catalogue)
   if (!way) return null
   const partsOf = (types: readonly string[]) => types.flatMap(type => catalogue.parts.get(type) ?? [])
   const loose = partsOf(way.loose)

@@ -1,9 +1,10 @@
 /** Plugs against sockets: more than there are, and wide ones side by side. */
+import { offeredItem } from '../catalogue/offered'
 import { lacksUnderLid, thingKind, thingsFor } from '../catalogue/things'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { thingEdits } from '../plan/things'
 import type { Power } from '../power/report'
-import { OWN_HUB, ownHub } from './power/candidates'
+import { ownHub } from './power/candidates'
 import { assemblyOf } from '../mechanics/assembly'
 import { TOUCHES_MM } from '../mechanics/sittings'
 import { gapOf } from '../mechanics/solids'
@@ -134,7 +135,7 @@ export const sockets: Rule = ({ facts, power }) => {
       // One hub takes a socket of its own and as many plugs as it has ports.
       fixes: socket === 'fan' && count - there === 1
         ? plugs.flatMap(plug => withoutFanPlug(facts, plug.partId!))
-        : hub && count - movable.length + 1 <= there && movable.length <= (facts.catalogue.powerItems.get(OWN_HUB)?.figures.ports ?? 0)
+        : hub && count - movable.length + 1 <= there && movable.length <= (offeredItem(facts.catalogue, 'hub')?.figures.ports ?? 0)
           ? [{ label: hub.label, edits: hub.edits }]
           : [],
     }]

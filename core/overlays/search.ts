@@ -1,6 +1,5 @@
 /** Finding a part by what one knows of it: a word, a bus as one types it, or what is printed on its chip. */
 import type { Part } from '../catalogue/types'
-import { BINDINGS } from './bindings'
 
 /** Small letters and figures, with the superscripts and accents that nobody types flattened: `I²C` → `i2c`. */
 const plain = (text: string): string => text.normalize('NFKD').toLowerCase().replace(/[^a-z0-9 ,/-]+/g, '')
@@ -22,9 +21,9 @@ function textOf(part: Part): string[] {
   if (known) return known
   const kinds = [...new Set(part.signals.map(signal => signal.role.split('.')[0]!))]
   const said = [
-    part.name, part.summary, part.group, part.id, ...kinds.map(kind => BUS_WORDS[kind] ?? kind),
+    part.name, part.summary, part.group, part.id, ...part.search ?? [], ...kinds.map(kind => BUS_WORDS[kind] ?? kind),
     // What is printed on the chip stands in the names by which the kernel and the image know it.
-    (part.kernel ?? BINDINGS[part.id])?.compatible ?? '',
+    part.kernel?.compatible ?? '',
     ...(part.boot ?? []).flatMap(need => need.kind === 'overlay' ? [need.name, ...Object.keys(need.params ?? {})] : []),
     ...part.signals.map(signal => signal.label), part.i2c?.address ?? '',
     ...(part.options ?? []).flatMap(option => option.values?.map(entry => entry.value) ?? []),

@@ -6,7 +6,6 @@ import type { Bus, Facts, ResolvedPart } from '../facts/types'
 import { KEY_CODES, keyAt } from '../host/matrix'
 import { compileText } from '../devicetree/source/compile'
 import { writeBlob } from '../devicetree/blob/write'
-import { bindingOf } from './bindings'
 
 export type PartOverlay
   = | { ok: true, partId: string, name: string, source: string, origin: string }
@@ -21,7 +20,7 @@ export function treeOf(board: Board): BoardTree {
 }
 
 /** Every part of the plan that has a binding, with its overlay or why there is none. */
-export const overlaysForParts = (facts: Facts): PartOverlay[] => facts.parts.flatMap(owner => bindingOf(owner)
+export const overlaysForParts = (facts: Facts): PartOverlay[] => facts.parts.flatMap(owner => owner.part.kernel
   ? [overlayForPart(facts, owner)]
   : [])
 
@@ -29,7 +28,7 @@ export const overlaysForParts = (facts: Facts): PartOverlay[] => facts.parts.fla
 export function overlayForPart(facts: Facts, owner: ResolvedPart): PartOverlay {
   const no = (why: string): PartOverlay => ({ ok: false, partId: owner.id, why })
   const { board } = facts
-  const binding = bindingOf(owner)
+  const binding = owner.part.kernel
   if (!binding) return no(`${owner.name} has no kernel binding: its driver is a program, or its file does not name one.`)
   if (!board) return no('Choose a board first: the overlay is laid onto its tree.')
   const tree = treeOf(board)
@@ -58,7 +57,7 @@ function wayTo(bus: Bus, facts: Facts): { bus: string, through: Through[] } | { 
   if (bus.software) return { why: 'its hub is on a bus that the kernel makes itself, which no overlay can name' }
   if (bus.controller) return { bus: bus.id, through: [] }
   const hub = facts.parts.find(owner => bus.id.startsWith(`${owner.id}.`))
-  const binding = hub && bindingOf(hub)
+  const binding = hub && hub.part.kernel
   const group = hub && facts.groups.find(entry => entry.owner === hub && entry.kind === 'i2c')
   const address = hub && facts.devices.find(entry => entry.owner === hub)?.address
   const channel = /(\d+)$/.exec(bus.id)?.[1]
@@ -176,7 +175,7 @@ class OverlayWriter {
     if (binding.on === 'lines') {
       const unit = binding.unit === undefined ? null : this.lineOf(binding.unit)
       // Where the binding wants the bare name, only a second of its kind gets its line behind it.
-      const first = facts.parts.find(other => bindingOf(other)?.node === node) === owner
+      const first = facts.parts.find(other => other.part.kernel?.node === node) === owner
       const named = owner.id.toLowerCase() === node ? node : `${node}-${owner.id.toLowerCase()}`
       const placed = unit === null ? named : first ? node : `${node}@${unit.toString(16)}`
       return { at: '&{/}', node: placed, reg: [], head: [], frees: [], through: [] }

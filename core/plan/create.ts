@@ -26,7 +26,7 @@ function completedPower(power: Partial<PowerPlan>): PowerPlan {
   }
 }
 
-/** A part id that is free in the plan, from the part type: `oled-i2c`, then `oled-i2c-2`, … */
+/** A part id that is free in the plan, from the part type: the type itself, then `…-2`, `…-3` */
 export function freePartId(plan: Plan, type: string): string {
   const base = type.slice(0, 34)
   const taken = new Set(plan.parts.map(part => part.id))

@@ -18,32 +18,6 @@ export interface Started {
   left: { line: number, text: string, why: string }[]
 }
 
-interface Thing {
-  words: RegExp
-  type: string
-  terminals: readonly (readonly [RegExp | null, string])[]
-  /** Boards with several of them, whose terminals are numbered. */
-  several?: readonly { type: string, terminal: string, most: number }[]
-}
-
-/** What a thing is called → the part that people mean by it, and which of its terminals. Common practice; the more special first. */
-const THINGS: readonly Thing[] = [
-  { words: /^(dc|rst|res|bl|blk|backlight|screen|display|tft|lcd|reset)$/, type: 'screen-spi-24', terminals: [[/^(dc|rs|ao)$/, 'dc'], [/^(rst|reset|res)$/, 'reset'], [/^(bl|blk|backlight|light|led)$/, 'light']] },
-  { words: /^(trig|trigger|echo)$/, type: 'distance-echo-5v', terminals: [[/^trig/, 'trig'], [/^echo$/, 'echo']] },
-  { words: /^(scale|weight|loadcell|hx|hx711)$/, type: 'scale-two-wire', terminals: [[/^(dout|dt|data|do)$/, 'dout'], [/^(sck|clk|clock)$/, 'sck']] },
-  { words: /^(servo)$/, type: 'servo-small', terminals: [[null, 'pulse']] },
-  { words: /^(fan|vent)$/, type: 'fan-5v', terminals: [[null, 'drive']] },
-  { words: /^(pir|motion)$/, type: 'motion-passive', terminals: [[null, 'out']] },
-  { words: /^(strip|neopixel|pixels|ws)$/, type: 'strip-addressable', terminals: [[null, 'din']] },
-  { words: /^(onewire|w1|probe|ds)$/, type: 'probe-onewire', terminals: [[null, 'dq']] },
-  { words: /^(encoder|rotary|enc)$/, type: 'encoder-rotary', terminals: [[/^(a|clk)$/, 'a'], [/^(b|dt)$/, 'b'], [/^(sw|push|button)$/, 'push']] },
-  { words: /^(buzzer|beeper|beep|siren|horn)$/, type: 'buzzer-active', terminals: [[null, 'in']] },
-  { words: /^(relay|relays|rly|pump|valve|valves|heater|lock|solenoid|pumps)$/, type: 'relay-board-1', terminals: [[null, 'in1']], several: [{ type: 'relay-board-4', terminal: 'in', most: 4 }, { type: 'relay-board-8', terminal: 'in', most: 8 }] },
-  { words: /^(button|buttons|btn|switch|key|door|reed|float|contact|bell)$/, type: 'button-1', terminals: [[null, 'b']], several: [{ type: 'buttons-4', terminal: 'b', most: 4 }] },
-  { words: /^(led|leds|pwmled|lamp|lamps|light|red|green|blue|amber|yellow|white)$/, type: 'led-plain', terminals: [[null, 'a']] },
-  { words: /^(ir|infrared)$/, type: 'infrared-receiver', terminals: [[null, 'out']] },
-]
-
 const BUSES = { i2c: 'the I²C bus', spi: 'the SPI bus', serial: 'the serial port' } as const
 
 /** The bus of which a wire of that name is mostly one. practice */
@@ -51,13 +25,6 @@ function busOf(word: string): keyof typeof BUSES | null {
   if (/^(sda|scl)$/.test(word)) return 'i2c'
   if (/^(mosi|miso|sck|sclk|clk|cs|ce)$/.test(word)) return 'spi'
   return /^(tx|rx|txd|rxd)$/.test(word) ? 'serial' : null
-}
-
-/** Parts at which an address is mostly meant, where several have it. practice */
-const USUAL_AT: Readonly<Record<number, string>> = {
-  0x76: 'pressure-humidity-i2c', 0x77: 'pressure-humidity-i2c', 0x3c: 'oled-i2c', 0x3d: 'oled-i2c', 0x27: 'text-display-i2c',
-  0x3f: 'text-display-i2c', 0x68: 'clock-cell-i2c', 0x40: 'current-meter-i2c', 0x48: 'analog-4-i2c', 0x20: 'expander-16-i2c',
-  0x44: 'humidity-i2c', 0x45: 'humidity-i2c', 0x70: 'hub-8-i2c', 0x29: 'distance-light-i2c', 0x50: 'memory-i2c',
 }
 
 function partAt(address: number, words: readonly string[], catalogue: Catalogue): { part: Part, options?: Record<string, string> } | null {
@@ -70,8 +37,7 @@ function partAt(address: number, words: readonly string[], catalogue: Catalogue)
   })
   // Only what the number is called counts here: words of calls and comments say anything.
   const said = words.filter(word => word.length > 2 && !/^(addr|address|i2c|bus|sensor|device|slave|chip|the)$/.test(word))
-  return all.find(({ part }) => said.some(word => answersTo(part, word))) ?? all.find(({ part }) =>
-    part.id === USUAL_AT[address]) ?? all[0] ?? null
+  return all.find(({ part }) => said.some(word => answersTo(part, word))) ?? all.find(({ part }) => part.i2c!.usualAt?.includes(hex)) ?? all[0] ?? null
 }
 
 const named = ({ words, name }: Sighting, part: Part): string => {
@@ -120,33 +86,32 @@ export function planFrom(reading: Reading, { name, board, supply }: { name: stri
       if (reading.isController) left.push({ line, text, why: 'it is a pin of the microcontroller' })
       else if (!place || place.line === undefined) left.push({ line, text, why: 'this board has no such line' })
       else if (!seen.has(`pin ${place.position}`)) {
-        const thing = THINGS.find(entry => words.some(word => entry.words.test(word.replace(/\d+$/, '')))
-          && entry.terminals.some(([pattern]) => pattern === null || words.some(word => pattern.test(word))))
-        const found = thing ? terminalFor(thing, words) : null
-        const part = thing && catalogue.parts.get(thing.type)
-        if (!found || !part) {
+        const meant = meantBy(words, catalogue)
+        if (!meant) {
           const bus = busOf(words[0] ?? '')
           if (bus) wires.push({ line, text: `${sighting.name || words[0]!} ${text}`.trim(), bus })
           else left.push({ line, text, why: `what hangs on G${place.line} is not told by its name` })
           continue
         }
         seen.add(`pin ${place.position}`)
-        const like = thing!.several
+        const { part, terminal: found, isOneOfSeveral } = meant
+        const boards = severalOf(part, catalogue)
+        const like = boards.length
           ? reading.sightings.filter(other => other.kind === 'pin' && other.name && other.name === sighting.name
             && other.line === line)
           : []
-        const board = thing!.several?.find(({ most, type }) => like.length > 2 && like.length <= most && catalogue.parts.has(type))
+        const board = boards.find(({ max }) => like.length > 2 && like.length <= max)
         if (board) {
           const nth = like.indexOf(sighting)
-          const first = nth === 0 ? add(board.type, named(sighting, catalogue.parts.get(board.type)!)) : taken.at(-1)!.part
+          const first = nth === 0 ? add(board.part.id, named(sighting, board.part)) : taken.at(-1)!.part
           lineOf(first, line)
           plan = { ...plan, assignments: { ...plan.assignments, [`${first}.${board.terminal}${nth + 1}`]: { position: place.position,
             fixed: true } } }
           continue
         }
         const before = open.get(part.id)
-        const isSame = before && !before.terminals.has(found) && thing!.terminals.length > 1
-        const id = isSame ? before.id : add(part.id, named(thing!.terminals.length > 1 ? { ...sighting, name: '' } : sighting, part))
+        const isSame = before && !before.terminals.has(found) && isOneOfSeveral
+        const id = isSame ? before.id : add(part.id, named(isOneOfSeveral ? { ...sighting, name: '' } : sighting, part))
         open.set(part.id, { id, terminals: new Set([...isSame ? before.terminals : [], found]) })
         lineOf(id, line)
         plan = { ...plan, assignments: { ...plan.assignments, [`${id}.${found}`]: { position: place.position, fixed: true } } }
@@ -178,6 +143,24 @@ function withSelect(plan: Plan, { sightings }: Reading, catalogue: Catalogue): P
   return isFree ? { ...plan, assignments: { ...plan.assignments, [select.key]: { position: place.position, fixed: true } } } : plan
 }
 
-function terminalFor({ terminals }: typeof THINGS[number], words: readonly string[]): string | null {
-  return terminals.find(([pattern]) => pattern === null || words.some(word => pattern.test(word)))?.[1] ?? null
+interface Meant { part: Part, terminal: string, isOneOfSeveral: boolean }
+
+/** The part that a text calls by these words, and which of its terminals; null where no part is called so. */
+function meantBy(words: readonly string[], { parts }: Catalogue): Meant | null {
+  const known = [...parts.values()].filter(({ called }) => called?.words)
+    .sort((a, b) => (a.called!.rank ?? Infinity) - (b.called!.rank ?? Infinity))
+  for (const part of known) {
+    const { words: own, terminals = {} } = part.called!
+    if (!words.some(word => own!.includes(word.replace(/\d+$/, '')))) continue
+    const terminal = Object.keys(terminals).find(id => !terminals[id]!.length || words.some(word => terminals[id]!.includes(word)))
+    if (terminal) return { part, terminal, isOneOfSeveral: Object.keys(terminals).length > 1 }
+  }
+  return null
 }
+
+/** Boards that carry several of a part, the smallest first. */
+const severalOf = ({ id }: Part, { parts }: Catalogue): { part: Part, terminal: string, max: number }[] => [...parts.values()]
+  .flatMap(part => part.called?.severalOf === id && part.called.terminal && part.called.max
+    ? [{ part, terminal: part.called.terminal, max: part.called.max }]
+    : [])
+  .sort((a, b) => a.max - b.max)

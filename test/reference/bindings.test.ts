@@ -16,10 +16,9 @@ import { writeBlob } from '../../core/devicetree/blob/write'
 import { applyOverlay } from '../../core/devicetree/overlay/apply'
 import { compileText } from '../../core/devicetree/source/compile'
 import { gatherFacts } from '../../core/facts/gather'
-import { bindingOf, BINDINGS } from '../../core/overlays/bindings'
 import { overlayForPart, treeOf } from '../../core/overlays/write'
 import { placed } from '../generated'
-import { catalogue, planOf } from '../plans'
+import { bindings, catalogue, planOf } from '../plans'
 
 const BINDING_FILES = fileURLToPath(new URL('devicetree/bindings', import.meta.url))
 const folder = mkdtempSync(join(tmpdir(), 'voltaris-bindings-'))
@@ -44,7 +43,7 @@ const KNOWN: [part: string, words: RegExp, why: string][] = [
 /** Each part with a binding, alone on a board, with its overlay on the base. */
 function made(board: string) {
   return [...catalogue.parts.values()].flatMap((part) => {
-    if (!BINDINGS[part.id]) return []
+    if (!part.kernel) return []
     const plan = placed(planOf(board, { p: part.id }))
     if (!plan) return []
     const facts = gatherFacts(plan, catalogue)
@@ -113,12 +112,12 @@ describe('an overlay made for a part', () => {
 
   it('names files of Linux 6.1 alone', () => {
     const files = new Set(readdirSync(BINDING_FILES, { recursive: true }).map(String))
-    for (const [id, { origin }] of Object.entries(BINDINGS)) {
+    for (const [id, { origin }] of Object.entries(bindings)) {
       const [, file] = /^published: Linux 6\.1, bindings\/(\S+\.yaml)$/.exec(origin) ?? []
       if (file) expect([id, file === 'eeprom/at24.yaml' || files.has(file)]).toEqual([id, true])
       else expect(origin).toMatch(/^memory$|^published: Linux 6\.1, (bindings\/\S+\.txt|drivers\/\S+\.c)$/)
     }
-    expect(bindingOf({ part: catalogue.parts.get('pressure-humidity-i2c')! })?.origin).toMatch(/bmp085\.yaml$/)
+    expect(bindings['pressure-humidity-i2c']?.origin).toMatch(/bmp085\.yaml$/)
   })
 })
 

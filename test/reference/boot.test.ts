@@ -11,13 +11,12 @@ import { applyOverlay } from '../../core/devicetree/overlay/apply'
 import { compileText } from '../../core/devicetree/source/compile'
 import { cellsOf, nodeAt, propertyOf } from '../../core/devicetree/types'
 import { gatherFacts } from '../../core/facts/gather'
-import { BINDINGS } from '../../core/overlays/bindings'
 import { overlayBlob, overlayForPart } from '../../core/overlays/write'
 import { placementEdits, placePlan } from '../../core/placement/place'
 import { applyEdit } from '../../core/plan/edits'
 import pinGroups from '../data/pin-groups.json'
 import { dtcCompile, dtcPrint, dtcWarnings, fdtoverlay } from '../devicetree'
-import { catalogue, planOf } from '../plans'
+import { bindings, catalogue, planOf } from '../plans'
 
 /** reference program: `cvt` of Debian's package xcvt. */
 function cvt(width: number, height: number, rate: number, reduced: boolean): number[] {
@@ -171,7 +170,7 @@ describe('an overlay made for a part', () => {
   ])('compiles by the reference without a warning and goes onto the base of %s as the reference lays it', (boardId) => {
     const board = catalogue.boards.get(boardId)!
     const base = dtcCompile(baseSource(board), true)
-    for (const type of Object.keys(BINDINGS)) {
+    for (const type of Object.keys(bindings)) {
       const facts = placed(boardId, type)
       const overlay = overlayForPart(facts, facts.parts[0]!)
       if (!overlay.ok) throw new Error(`${type}: ${overlay.why}`)

@@ -1,6 +1,6 @@
 /** One function both ways: laws over generated plans, and what is known of the ways. */
 import { describe, expect, it } from 'vitest'
-import { WAYS, wayOf } from '../../core/catalogue/ways'
+import { wayOf, waysIn } from '../../core/catalogue/ways'
 import { TRIAL_ORDERS, trialsBy, tryPart } from '../../core/choose/parts'
 import { tryWays } from '../../core/choose/ways'
 import { evaluate } from '../../core/evaluate'
@@ -11,14 +11,14 @@ import { catalogue, planOf } from '../plans'
 
 describe('loose wires or an add-on board', () => {
   it('knows parts of the catalogue only, add-on boards on the one side and none on the other', () => {
-    for (const { addOn, loose } of WAYS) {
+    for (const { addOn, loose } of waysIn(catalogue)) {
       expect(catalogue.parts.get(addOn)?.isAddOn).toBe(true)
       for (const type of loose) expect(catalogue.parts.get(type)?.isAddOn ?? false).toBe(false)
     }
-    expect(wayOf('servo-small')).toBeNull()
+    expect(wayOf('servo-small', catalogue)).toBeNull()
   })
 
-  it.each(WAYS.flatMap(way => [way.addOn, way.loose[0]!].map(type => [type, way] as const)))(
+  it.each(waysIn(catalogue).flatMap(way => [way.addOn, way.loose[0]!].map(type => [type, way] as const)))(
     '%s is tried both ways, and what is taken stands', (type, way) => {
       for (const board of ['forty-classic', 'forty-usb-c']) {
         const plan = placed(planOf(board, { it: type, lamp: 'led-plain' }))!

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** Overlays made for parts: from how the kernel knows the part and where the plan puts it. */
-import { bindingOf } from '~~/core/overlays/bindings'
 import { isMade } from '~~/core/overlays/asks/fit'
 import { overlayBlob, overlayForPart } from '~~/core/overlays/write'
 
@@ -10,7 +9,7 @@ const { colourOf } = useOwners()
 const chosen = ref<string | null>(null)
 const made = computed(() => new Set(boot.value?.made))
 const rows = computed(() => project.facts!.parts.map(owner => ({
-  owner, binding: bindingOf(owner), overlay: overlayForPart(project.facts!, owner),
+  owner, binding: owner.part.kernel, overlay: overlayForPart(project.facts!, owner),
   /** Loaded without being ticked: no overlay of the image can be told of its place. */
   byItself: isMade(owner, project.facts!) && !made.value.has(owner.id),
   ready: (owner.part.boot ?? []).some(need => need.kind === 'overlay'),

@@ -41,7 +41,7 @@ const contactsOpen = ref((inPlan.loads ?? []).length > 0)
 const asItems = (values: readonly { value: string, label: string }[] = []) => values.map(({ value, label }) => ({ value, title: label }))
 
 /** It can be had by loose wires and as an add-on board. */
-const hasWays = computed(() => wayOf(inPlan.type) !== null)
+const hasWays = computed(() => wayOf(inPlan.type, project.catalogue) !== null)
 const comparesWays = ref(false)
 
 async function showWiring() {

@@ -2,7 +2,7 @@
 /** From nothing to a placed plan in three choices. */
 import { inWords } from '~/database/failures'
 import { engine, loadEngine } from '~/stores/engine'
-import { shippedCatalogue } from '~~/core/catalogue'
+import { shippedCatalogue, shippedStarters } from '~~/core/catalogue'
 import { emptyPlan } from '~~/core/plan/create'
 import type { Plan } from '~~/core/plan/types'
 import type { SupplyChoice } from '~~/core/supply-choice'
@@ -14,7 +14,7 @@ const starter = ref<string | null>(null)
 const supply = ref<string | null>(null)
 const checks = shallowRef(engine.value)
 const boards = [...shippedCatalogue.boards.values()]
-const starters = computed(() => checks.value?.STARTERS ?? [])
+const starters = computed(() => checks.value ? shippedStarters : [])
 const choices = shallowRef<SupplyChoice[]>([])
 
 onMounted(async () => {

@@ -1,7 +1,6 @@
 /** All rules for boot files in one list. Each is text in, findings with places and fixes out. */
 import { drivenByProgram } from '../../facts/roles'
 import type { Facts, Terminal } from '../../facts/types'
-import { bindingOf } from '../../overlays/bindings'
 import { isMade, overlaysAsked } from '../../overlays/asks/fit'
 import { overlayFileName } from '../../overlays/asks/write'
 import { needsOf, type Need } from '../../overlays/asks/needs'
@@ -95,7 +94,7 @@ export function planSide(facts: Facts, needs: readonly Need[] = needsOf(facts)):
         terminal.place.line.line,
         {
           partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label,
-          ...(bindingOf(terminal.owner) && { compatible: bindingOf(terminal.owner)!.compatible }),
+          ...(terminal.owner.part.kernel && { compatible: terminal.owner.part.kernel!.compatible }),
         },
       ] as const]
     : []))
@@ -107,7 +106,7 @@ export function planSide(facts: Facts, needs: readonly Need[] = needsOf(facts)):
     .filter(owner => facts.groups.some(group => group.owner === owner && group.bus?.kind === 'pwm' && group.kind === 'pwm'
       && group.terminals[0]!.signal!.role === 'pwm'))
     .map(owner => ({ partId: owner.id, name: owner.name }))
-  const loads = facts.parts.filter(owner => bindingOf(owner)).map(owner => ({
+  const loads = facts.parts.filter(owner => owner.part.kernel).map(owner => ({
     partId: owner.id, name: owner.name, made: overlayFileName(owner.id), isMade: isMade(owner, facts), library: overlaysAsked(owner),
   }))
   return { needs, lineOwners, outputs, pwmUsers, buses, loads, clock: facts.plan.power.clock }

@@ -3,7 +3,6 @@ import { drivenByProgram } from '../../facts/roles'
 import { writeNeed } from '../../overlays/asks/write'
 import type { Need } from '../../overlays/asks/needs'
 import type { BusGroup, Facts, ResolvedPart } from '../../facts/types'
-import { bindingOf } from '../../overlays/bindings'
 import { startFileOf } from '../../overlays/start-files'
 import type { Edit } from '../../plan/edits'
 import { editOf } from '../lint/edits'
@@ -48,7 +47,7 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
     ...common, state: 'dark', cause, why, ...(fix && { fix }),
   })
   if (!board) return dark('no-board', 'No board is chosen.')
-  if (task.otherTree && (needs.length || bindingOf(owner))) return dark('other-tree', task.otherTree.why, task.otherTree.fix)
+  if (task.otherTree && (needs.length || owner.part.kernel)) return dark('other-tree', task.otherTree.why, task.otherTree.fix)
   const open = facts.terminals.filter(terminal =>
     terminal.owner === owner && terminal.signal && !terminal.signal.optional && !terminal.place)
   if (open.length) {
@@ -78,13 +77,13 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
   }
   const seat = started.collisions.find(collision => collision.what !== 'line' && mySeat(facts, owner, collision.where)
     // Loaded twice for one part, by two overlays: the first driver has it.
-    && !started.nodes.get(collision.first)?.compatible.includes(bindingOf(owner)?.compatible ?? ''))
+    && !started.nodes.get(collision.first)?.compatible.includes(owner.part.kernel?.compatible ?? ''))
   if (seat) return dark('seat-taken', seat.sentence, lintFix(task, owner, seat.where))
   const held = task.lint.find(entry => entry.code === 'serial.console' && entry.partIds.includes(owner.id))
   if (held) return dark('console', held.sentence, asFix(task, held))
   const wants = wantsOf(facts, owner, started)
   if (wants) return dark('driver-wants', `Its node is there, but ${wants}.`)
-  if (!needs.length && !bindingOf(owner)) {
+  if (!needs.length && !owner.part.kernel) {
     return { ...common, state: 'no-driver', why: owner.signals.length
       ? 'A program moves its lines itself; nothing has to be loaded.'
       : 'It needs nothing of the boot files.' }

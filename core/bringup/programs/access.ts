@@ -2,12 +2,11 @@
 import type { Bus, ResolvedPart, Terminal } from '../../facts/types'
 import type { Quantity } from '../../catalogue/types'
 import { offsetOfTerminal } from '../../facts/expander-lines'
-import { bindingOf } from '../../overlays/bindings'
 import type { Bench } from '../diagnosis/table'
 import { devicesIn, type Present } from '../simulated/devices'
-import { recipeOf, type Recipe } from './recipes'
-import { spiNeeds, spiProgramOf, type SideLine } from './spi'
-import type { InLine, OutLine } from './types'
+import { recipeOf, spiProgramOf } from '../../catalogue/programs'
+import type { Recipe } from '../../catalogue/shapes/program'
+import type { InLine, OutLine, SideLine } from './types'
 
 export type Access
   /** Files under /sys, found by what stands in `name`. `nth` of those with that name. */
@@ -112,13 +111,13 @@ function reach(owner: ResolvedPart, bench: Bench, present: readonly Present[], t
   const { byKey, groups } = facts
   const terminals = facts.terminals.filter(terminal => terminal.owner === owner && terminal.signal)
   const group = groups.find(entry => entry.owner === owner && entry.kind !== 'pwm')
-  if (owner.part.id === 'scale-two-wire' || owner.part.id === 'distance-echo-5v') {
-    const [first, second] = owner.part.id === 'scale-two-wire' ? ['dout', 'sck'] : ['trig', 'echo']
-    const found = [first, second].map(id => lineOf(byKey.get(`${owner.id}.${id}`)!, taken))
+  const { answers } = owner.part
+  if (answers) {
+    const found = (answers.by === 'bits' ? [answers.data, answers.clock] : [answers.trigger, answers.echo]).map(id => lineOf(byKey.get(`${owner.id}.${id}`)!, taken))
     const why = found.find(entry => typeof entry === 'string')
     if (why !== undefined) return { by: 'nothing', why: why as string }
     const [a, b] = found as { line: number }[]
-    return owner.part.id === 'scale-two-wire'
+    return answers.by === 'bits'
       ? { by: 'scale', data: a!.line, clock: b!.line }
       : { by: 'echo', trigger: a!.line, echo: b!.line }
   }
@@ -162,10 +161,10 @@ function throughFiles(owner: ResolvedPart, own: readonly Present[], all: readonl
       return { by: 'sound', plays: has('i2s.dataOut'), records: has('i2s.dataIn') }
     }
     const folder = path.includes('/iio/') ? 'iio' : path.includes('/hwmon/') ? 'hwmon' : null
-    const name = bindingOf(owner)?.compatible.split(',').at(-1)
+    const name = owner.part.kernel?.compatible.split(',').at(-1)
     if (folder && name && part.reads?.length) {
       const alike = all.filter(entry => entry.path.includes(`/${folder}/`) && entry.owner
-        && bindingOf(entry.owner)?.compatible.split(',').at(-1) === name)
+        && entry.owner.part.kernel?.compatible.split(',').at(-1) === name)
       return { by: 'files', folder, name, nth: alike.findIndex(entry => entry.path === path), quantities: part.reads }
     }
   }
@@ -207,11 +206,12 @@ function throughBus(owner: ResolvedPart, bus: Bus | null, { shop }: Bench, taken
     const device = bus.controller?.device?.replace('{select}', String(select ? facts.selectNumbers.get(select.key) ?? 0 : 0))
     if (!device) return { by: 'nothing', why: 'Its bus has no node.' }
     if (!strip) {
-      if (!spiProgramOf(owner.part.id)) {
+      const program = spiProgramOf(owner.part.id)
+      if (!program) {
         return { by: 'nothing', why: 'It is spoken to in a way of its own over SPI: its maker\'s program does that.' }
       }
       const lines: Record<string, SideLine> = {}
-      for (const id of spiNeeds(owner)) {
+      for (const id of program.needs) {
         const at = lineOf(facts.byKey.get(`${owner.id}.${id}`)!, taken)
         if (typeof at === 'string') return { by: 'nothing', why: at }
         lines[id] = at

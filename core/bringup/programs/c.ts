@@ -3,8 +3,8 @@ import type { ResolvedPart } from '../../facts/types'
 import type { Access, LineChipOf } from './access'
 import { FAIL, head, quoted, REQUEST } from './c-pieces'
 import { spiInC } from './spi-c'
-import { FRAMES, greetingOf } from './serial'
-import type { Recipe } from './recipes'
+import { FRAMES } from './serial'
+import type { Recipe } from '../../catalogue/shapes/program'
 import type { ProgramText } from './types'
 import { biasOf, hex, spoken } from './words'
 
@@ -181,7 +181,7 @@ int main(int count, char **words) {
 `
 
 const linkProgram = (owner: ResolvedPart, { device, baud, frame }: Extract<Access, { by: 'serial' }>, file: string) => {
-  const greeting = greetingOf(owner.part.id)
+  const greeting = owner.part.hello?.send ?? null
   return `${head(owner, file, 'says something and prints what comes for so many seconds.', '5')}#include <errno.h>
 #include <fcntl.h>
 #include <poll.h>

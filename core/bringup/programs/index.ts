@@ -9,7 +9,7 @@ import { controllerCpp, controllerPython, isController } from './controller'
 import { pythonPrograms } from './python'
 import { seenBySerial } from './serial'
 import { shellPrograms } from './shell'
-import { spiProgramOf } from './spi'
+import { spiProgramOf } from '../../catalogue/programs'
 import type { ProgramAim, ProgramLanguage, ProgramText, SmallProgram, SmallPrograms } from './types'
 import { wholePrograms } from './whole'
 
@@ -71,7 +71,7 @@ function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim, language
     case 'pulses': return [`It goes to ${access.duties.map(({ label }) => label).join(', ')}, and rests.`]
     case 'serial': return aim === 'loopback'
       ? ['"all 256 bytes came back". With the join taken off again nothing comes back.']
-      : [seenBySerial(owner.part.id)]
+      : [seenBySerial(owner.part)]
     case 'pixels': return ['A dim point runs along all pixels, red, green and blue; then all are dark.']
     case 'spi': return [spiProgramOf(owner.part.id)!.see]
     case 'events': return ['A line for each key or touch.']

@@ -4,7 +4,7 @@ import { HWMON, IIO, QUANTITIES, type ReadingFile } from '../readings'
 import type { Access } from './access'
 import { CHIP, quoted } from './python-file'
 import type { PythonPieceName } from './python-helpers'
-import type { Recipe } from './recipes'
+import type { Recipe } from '../../catalogue/shapes/program'
 import { hex, spoken } from './words'
 
 /** A function `read_…()` that gives `(name, value, unit)` for each reading, with what it needs above it. */

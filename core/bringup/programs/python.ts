@@ -3,8 +3,8 @@ import type { ResolvedPart } from '../../facts/types'
 import type { Access } from './access'
 import { CHIP, chipLines, pythonFile, quoted, type PythonParts } from './python-file'
 import { elsewhere, pythonReader } from './python-readers'
-import { FRAMES, greetingOf } from './serial'
-import { spiProgramOf } from './spi'
+import { FRAMES } from './serial'
+import { spiProgramOf } from '../../catalogue/programs'
 import type { ProgramText } from './types'
 import { biasOf, hex, spoken } from './words'
 
@@ -132,7 +132,7 @@ print('it ran along three times; all dark again')`,
           ...sides.length
             ? [...CHIP, ...sides.map(([id, { line, position }]) => `${id.toUpperCase()} = ${line}  # position ${position}`)]
             : [],
-        ], functions: program.functions ? [program.functions] : [], main: program.main,
+        ], functions: program.python.functions ? [program.python.functions] : [], main: program.python.main,
       }) }]
     }
     case 'events': return [{ aim: 'watch', arguments: '20', text: pythonFile({
@@ -159,7 +159,7 @@ while (left := end - time.monotonic()) > 0 and poll.poll(left * 1000):
 function serialPrograms(owner: ResolvedPart, access: Extract<Access, { by: 'serial' }>, head: Head, plain: Plain): ProgramText[] {
   const constants = [`PORT, RATE = ${quoted(access.device)}, ${access.baud}`, `# ${access.frame}`,
     `FRAME = ${FRAMES.python(access.frame)}`]
-  const greeting = greetingOf(owner.part.id)
+  const greeting = owner.part.hello?.send ?? null
   const said = greeting ? `os.write(asked, ${JSON.stringify(greeting).replace(/^"/, 'b"')})\n` : ''
   const link: ProgramText = { aim: 'link', arguments: '5', text: pythonFile({
     ...plain, about: head('link', 'says something and prints what comes for so many seconds.', '5'), pieces: ['port'], constants,

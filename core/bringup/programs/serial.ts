@@ -1,27 +1,15 @@
 /** What is said to parts on a serial port to hear something, and frames in each language. */
-
-/** By the part's name in the catalogue; others speak by themselves, or are only listened to. */
-const GREETINGS: Readonly<Record<string, string>> = {
-  'controller-3v3-serial': 'hello\n', 'controller-5v-serial': 'hello\n',
-  // Published: ITU-T V.250, IEEE 488.2.
-  'modem-serial': 'AT\r', 'modem-wide-stick': 'AT\r', 'instrument-rs232': '*IDN?\n',
-}
-/** Of parts that print or show what they get: a line for them. */
-const PRINTS: Readonly<Record<string, string>> = { 'label-printer-serial': 'hello\n' }
-/** Parts that speak by themselves or answer a line. */
-const SPEAK = ['positioning-serial', 'scanner-serial']
+import type { Part } from '../../catalogue/types'
 
 /** What is seen while a program talks with a part. */
-export function seenBySerial(type: string): string {
-  if (/^controller-/.test(type)) return '"count 1", "count 2" … each second, and "heard hello" once, with its own program loaded.'
-  if (type in PRINTS) return 'It prints "hello"; nothing comes back, and that is no fault.'
-  if (type in GREETINGS || SPEAK.includes(type)) {
-    return 'Lines of text. Signs that are no text mean that rate or frame differ; nothing means wires, supply or port.'
+export function seenBySerial({ hello }: Part): string {
+  switch (hello?.shows) {
+    case 'own-program': return '"count 1", "count 2" … each second, and "heard hello" once, with its own program loaded.'
+    case 'print': return 'It prints "hello"; nothing comes back, and that is no fault.'
+    case 'text': return 'Lines of text. Signs that are no text mean that rate or frame differ; nothing means wires, supply or port.'
+    default: return 'Nothing, or bytes that are no text: it speaks when it is asked in its own way. Silence is no fault: loopback proves the port.'
   }
-  return 'Nothing, or bytes that are no text: it speaks when it is asked in its own way. Silence is no fault: loopback proves the port.'
 }
-
-export const greetingOf = (type: string): string | null => GREETINGS[type] ?? PRINTS[type] ?? null
 
 const parts = (frame: string) => /^([5-8])([NEO])([12])$/.exec(frame)?.slice(1) ?? ['8', 'N', '1']
 const flags = (frame: string, prefix: string) => {

@@ -2,7 +2,7 @@
 import type { ResolvedPart } from '../../facts/types'
 import { HWMON, IIO, QUANTITIES } from '../readings'
 import type { Access, LineChipOf } from './access'
-import { FRAMES, greetingOf } from './serial'
+import { FRAMES } from './serial'
 import type { ProgramText } from './types'
 import { biasOf, hex, spoken } from './words'
 
@@ -148,7 +148,7 @@ echo 0 > "$channel/enable"
 echo 'it rests'
 ` }]
     case 'serial': {
-      const greeting = greetingOf(owner.part.id)
+      const greeting = owner.part.hello?.send ?? null
       return [{ aim: 'link', arguments: '5', text: `${head(owner, file('link'), 'says something and prints what comes for so many seconds.',
         '5')}port=${access.device}
 stty -F "$port" ${access.baud} raw -echo ${FRAMES.shell(access.frame)} || exit 1

@@ -3,11 +3,9 @@
 /** `cpp` and `micropython` run on a microcontroller at the other end of a serial link. */
 export type ProgramLanguage = 'python' | 'c' | 'shell' | 'cpp' | 'micropython'
 
-/**
- * `read` once or each second; `watch` what happens; `move` something; `show` something on it; `loopback` of a port; `link` both ends;
- * `serve` readings; `fan` by threshold; `shutdown` by a button.
- */
-export type ProgramAim = 'read' | 'watch' | 'move' | 'show' | 'loopback' | 'link' | 'serve' | 'fan' | 'shutdown'
+import type { ProgramAim } from '../../catalogue/shapes/program'
+
+export type { ProgramAim }
 
 export interface SmallProgram {
   /** File name, unique in the plan. */
@@ -34,6 +32,9 @@ export interface SmallPrograms { programs: SmallProgram[], without: WithoutProgr
 export interface OutLine { label: string, line: number, where: string, rest: 0 | 1 }
 /** A line that a program reads. */
 export interface InLine { label: string, line: number, where: string, bias: 'pull-up' | 'pull-down' | 'none', active: 0 | 1 }
+
+/** A GPIO beside a bus, with its pin. */
+export interface SideLine { line: number, position: number }
 
 /** A program of a part before it has its name: what it is for, its text, and the words that are given to it as an example. */
 export interface ProgramText { aim: ProgramAim, text: string, arguments: string }

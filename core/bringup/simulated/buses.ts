@@ -1,8 +1,8 @@
 /** Who answers on a bus of the simulated board, what is in its registers, and the conversations that programs have with it. */
 import type { Bus, ResolvedPart } from '../../facts/types'
-import { bindingOf } from '../../overlays/bindings'
 import type { Machine } from './machine'
-import { registersOf, type Reading } from './registers'
+import { registersOf } from '../../catalogue/chips'
+import type { ChipState } from '../../catalogue/shapes/chip'
 
 export interface Chip { owner: ResolvedPart, isHeld: boolean }
 
@@ -24,13 +24,13 @@ export function busOf(machine: Machine, number: string): { bus: Bus | null, chip
 /** A driver of the kernel has it: its node is in the tree, and it answered when it was asked. */
 function isHeld(machine: Machine, owner: ResolvedPart): boolean {
   const device = machine.facts.devices.find(entry => entry.owner === owner && !entry.also)
-  const binding = bindingOf(owner)
+  const binding = owner.part.kernel
   if (!device || !binding || !machine.isIn(owner.id)) return false
   return machine.drivers.some(({ compatible, address }) => address === device.address
     && [binding.compatible, binding.generic].some(name => name !== undefined && compatible.includes(name)))
 }
 
-const readingOf = (machine: Machine, owner: ResolvedPart): Reading => ({
+const readingOf = (machine: Machine, owner: ResolvedPart): ChipState => ({
   of: what => machine.quantity(owner, what), now: machine.now, written: register => machine.written.get(`${owner.id} ${register}`),
 })
 

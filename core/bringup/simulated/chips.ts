@@ -3,7 +3,6 @@ import type { Facts, ResolvedPart } from '../../facts/types'
 import { linesOffered } from '../../facts/expander-lines'
 import { positionPin } from '../../netlist/board'
 import type { PinId } from '../../netlist/types'
-import { bindingOf } from '../../overlays/bindings'
 import type { Present } from './devices'
 import type { Machine } from './machine'
 
@@ -39,7 +38,7 @@ export function lineChips(facts: Facts, devices: readonly Present[]): LineChip[]
       const count = owner ? linesOffered(owner).length : 0
       if (!owner || !count || number === undefined || number === '0') return []
       // The driver takes the chip's own name for a label. memory
-      const label = bindingOf(owner)?.compatible.split(',').at(-1) ?? owner.part.id
+      const label = owner.part.kernel?.compatible.split(',').at(-1) ?? owner.part.id
       return [{ name: `gpiochip${number}`, number: Number(number), label, count, owner }]
     }),
   ]

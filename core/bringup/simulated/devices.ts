@@ -1,7 +1,6 @@
 /** The nodes that a simulated board has, with numbers where the plan knows only a pattern, and whose they are. */
 import type { ResolvedPart } from '../../facts/types'
 import { baseOf } from '../../boot/rehearse/rehearse'
-import { bindingOf } from '../../overlays/bindings'
 import { isHeard, nodeIsThere } from '../diagnosis/nodes'
 import type { Bench } from '../diagnosis/table'
 import { driversOf } from './drivers'
@@ -31,7 +30,7 @@ export function devicesIn(world: World, bench: Pick<Bench, 'shop' | 'expected'>,
   const ownerOf = (node: string) => {
     const driver = drivers.find(({ path }) => path === node)
     return driver && shop.facts.parts.find((owner) => {
-      const binding = bindingOf(owner)
+      const binding = owner.part.kernel
       const device = shop.facts.devices.find(entry => entry.owner === owner && !entry.also)
       return binding && [binding.compatible, binding.generic].some(name => name !== undefined && driver.compatible.includes(name))
         && (!device || driver.address === null || device.address === driver.address)

@@ -1,6 +1,5 @@
 /** Everything that can be looked into: nodes under /dev, readings under /sys, what the kernel says under /proc, the files on the card. */
 import { mergedFile } from '../../boot/own/file'
-import { bindingOf } from '../../overlays/bindings'
 import type { ResolvedPart } from '../../facts/types'
 import { childOf, propertyOf, walk, type TreeNode } from '../../devicetree/types'
 import { checkScriptOf } from '../check-script'
@@ -98,7 +97,7 @@ function addDevice(machine: Machine, path: string, owner: ResolvedPart | undefin
   else {
     // An empty folder would not be told from none.
     files.set(`${path}/uevent`, { read: () => '' })
-    const name = owner && bindingOf(owner)?.compatible.split(',').at(-1)
+    const name = owner && owner.part.kernel?.compatible.split(',').at(-1)
     if (name) files.set(`${path}/name`, { read: () => `${name}\n` })
     if (owner) for (const what of owner.part.reads ?? []) {
       const file = path.includes('/hwmon/') ? HWMON[what] : IIO[what]

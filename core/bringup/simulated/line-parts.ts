@@ -1,18 +1,13 @@
 /** Parts that answer on one line to what a program does on another: an echo to a trigger, bits to a clock. */
+import type { GpioAnswer } from '../../catalogue/types'
 import type { ResolvedPart, Terminal } from '../../facts/types'
 import type { Machine } from './machine'
 
 /** In air of 20 °C, m/s. Textbook. */
 const SOUND_M_PER_S = 343
-/** From the trigger to the start of the echo pulse, and the most that the pulse lasts. memory */
-const ECHO = { afterS: 0.00045, mostS: 0.038 }
-/** A converter of two wires: steps for a gram, seconds from one figure to the next, bits of one. memory */
-const SCALE = { stepsPerGram: 420, everyS: 0.1, bits: 24 }
-
 interface Edge { line: number, atS: number, level: 0 | 1 }
 
-const ECHO_TYPE = 'distance-echo-5v'
-const SCALE_TYPE = 'scale-two-wire'
+type Answer<By extends GpioAnswer['by']> = Extract<GpioAnswer, { by: By }>
 
 export class LineParts {
   private edges: Edge[] = []
@@ -38,26 +33,30 @@ export class LineParts {
     return world.isFed(owner) && !world.isDead(owner.id) ? terminal.place.line?.line : undefined
   }
 
-  private of(type: string): ResolvedPart[] {
-    return this.machine.facts.parts.filter(({ part }) => part.id === type)
+  /** Parts that answer in this way, with their figures. */
+  private answering<By extends GpioAnswer['by']>(by: By): { owner: ResolvedPart, answer: Answer<By> }[] {
+    return this.machine.facts.parts.flatMap(owner =>
+      owner.part.answers?.by === by ? [{ owner, answer: owner.part.answers as Answer<By> }] : [])
   }
 
   /** A program moved a line. */
   moved(line: number, before: 0 | 1 | undefined, level: 0 | 1): void {
     const { machine } = this
     if (before === level) return
-    for (const owner of this.of(ECHO_TYPE)) if (level === 0 && before === 1 && this.lineOf(owner, 'trig') === line) {
-      const echo = this.lineOf(owner, 'echo')
+    for (const { owner, answer } of this.answering('echo')) {
+      if (level !== 0 || before !== 1 || this.lineOf(owner, answer.trigger) !== line) continue
+      const echo = this.lineOf(owner, answer.echo)
       if (echo === undefined) continue
-      const atS = machine.nowS + ECHO.afterS
-      const lastsS = Math.min(ECHO.mostS, 2 * machine.quantity(owner, 'distance') / 1000 / SOUND_M_PER_S)
+      const atS = machine.nowS + answer.afterS
+      const lastsS = Math.min(answer.maxS, 2 * machine.quantity(owner, 'distance') / 1000 / SOUND_M_PER_S)
       this.edges = [...this.edges.filter(edge => edge.line !== echo), { line: echo, atS, level: 1 },
         { line: echo, atS: atS + lastsS, level: 0 }]
     }
-    for (const owner of this.of(SCALE_TYPE)) if (level === 1 && this.lineOf(owner, 'sck') === line) {
+    for (const { owner, answer } of this.answering('bits')) {
+      if (level !== 1 || this.lineOf(owner, answer.clock) !== line) continue
       const bits = (this.given.get(owner.id)?.bits ?? 0) + 1
-      const isDone = bits > SCALE.bits
-      this.given.set(owner.id, { bits: isDone ? 0 : bits, readyS: isDone ? machine.nowS + SCALE.everyS : 0 })
+      const isDone = bits > answer.bits
+      this.given.set(owner.id, { bits: isDone ? 0 : bits, readyS: isDone ? machine.nowS + answer.everyS : 0 })
     }
   }
 
@@ -66,14 +65,15 @@ export class LineParts {
     const { nowS } = this.machine
     // Between echoes its output is at rest like any other.
     if (this.edges.filter(edge => edge.line === line && edge.atS <= nowS).at(-1)?.level === 1) return 1
-    const owner = this.of(SCALE_TYPE).find(entry => this.lineOf(entry, 'dout') === line)
-    if (!owner) return undefined
+    const found = this.answering('bits').find(entry => this.lineOf(entry.owner, entry.answer.data) === line)
+    if (!found) return undefined
+    const { owner, answer } = found
     const { bits, readyS } = this.given.get(owner.id) ?? { bits: 0, readyS: 0 }
     // High until the next figure is there; at rest, low, when it is.
     if (bits === 0) return nowS < readyS ? 1 : undefined
-    const most = 2 ** (SCALE.bits - 1) - 1
-    const raw = Math.min(most, Math.round(this.machine.quantity(owner, 'weight') * SCALE.stepsPerGram))
-    return (raw >> SCALE.bits - bits & 1) as 0 | 1
+    const most = 2 ** (answer.bits - 1) - 1
+    const raw = Math.min(most, Math.round(this.machine.quantity(owner, 'weight') * answer.stepsPerGram))
+    return (raw >> answer.bits - bits & 1) as 0 | 1
   }
 
   /** Edges on these lines after a moment, in order. */

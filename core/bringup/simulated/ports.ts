@@ -4,7 +4,7 @@ import type { Bench } from '../diagnosis/table'
 import type { World } from '../diagnosis/world'
 import { frameSetting, transferred, type FrameSetting } from './frames'
 import { USUAL_MODES } from './modes'
-import { talkerOf } from './talkers'
+import { talkerOf } from '../../catalogue/chips'
 
 /** A port that nobody has set. Published: Linux, drivers/tty/tty_io.c, tty_std_termios. */
 const AS_OPENED = frameSetting(9600, '8N1')

@@ -1,7 +1,6 @@
 /** How warm the processor is: the load test of the Power stage, with all cores busy, in the air of the room. */
 import { heatTask, type Power } from '../../power/report'
 import { runHeat, type HeatPoint } from '../../power/heat/run'
-import { bindingOf } from '../../overlays/bindings'
 import type { Facts } from '../../facts/types'
 import type { World } from '../diagnosis/world'
 
@@ -17,7 +16,7 @@ const MINUTES = 180
 export function warmingOf(facts: Facts, power: Power, world: World, airC: number): Warming | null {
   const task = heatTask(facts, power, 0)
   if (!task) return null
-  const fans = facts.parts.filter(owner => bindingOf(owner)?.cools)
+  const fans = facts.parts.filter(owner => owner.part.kernel?.cools)
   const turns = fans.every(owner => world.isFed(owner) && world.isWired(owner) && !world.isDead(owner.id) && !world.isDark(owner.id))
   const peak = power.states.find(({ id }) => id === 'peak')?.nodes['@board']?.powerMw
   const { points } = runHeat({

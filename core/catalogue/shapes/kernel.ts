@@ -18,6 +18,17 @@ const kernelChild = object({
   properties: source,
 })
 
+/** Start commands of a screen whose driver is told by a file of them, `/lib/firmware/NAME.bin`. */
+const startFile = object({
+  /** A command with its parameters in pairs of hexadecimal digits, or `wait` with milliseconds. */
+  commands: list(text({
+    pattern: /^(wait \d{1,3}|[0-9A-F]{2}( [0-9A-F]{2}){0,64})$/, called: 'bytes as "CF 00 C1", or "wait 100"',
+  }), { least: 1, most: 200 }),
+  /** Rotation in degrees → byte of the address mode, command 0x36. */
+  addressModes: map(text({ pattern: /^[0-9A-F]{2}$/, called: 'a byte as "48"' })),
+  origin,
+})
+
 export const kernelBinding = object({
   node: word,
   compatible: text({ pattern: /^(?:[A-Za-z0-9,._+?#-]{1,80}|\{start-file\})$/, called: 'a name of the device tree' }),
@@ -50,7 +61,9 @@ export const kernelBinding = object({
   /** Source of further properties, a line each; `{option:id}` is filled in. */
   properties: optional(source),
   children: optional(list(kernelChild, { most: 64 })),
+  startFile: optional(startFile),
 })
 
+export interface StartFileSource extends Of<typeof startFile> {}
 export interface KernelChild extends Of<typeof kernelChild> {}
 export interface KernelBinding extends Of<typeof kernelBinding> {}

@@ -1,5 +1,5 @@
 /** Parts as they stand in their files: what they need from a board, and what they offer to others. */
-import { depending, flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
+import { choice, depending, flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
 import { bodyShape, bodySocket } from './body'
 import {
   boardOutline, bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, origins, plugSize, position, positive, rail,
@@ -152,6 +152,8 @@ const i2cDevice = object({
   stretchesClock: optional(flag),
   /** How often it is asked, and how many bytes pass each time, address bytes included. */
   poll: optional(object({ hz: positive, bytes: positive })),
+  /** Addresses at which people mostly mean this part, where several answer there. */
+  usualAt: optional(list(text({ pattern: /^0x[0-7][0-9a-f]$/, called: 'an address from 0x00 to 0x7f' }))),
   when,
 }, { either: ['address', 'addressOption'] })
 
@@ -221,6 +223,35 @@ const seat = object({
 /** Parameters that an overlay line gets besides, by the signal whose place decides: signal → parameter → value. */
 const signalParams = map(map(text({ empty: true })))
 
+/** What a first program says on its serial port, and what is seen then. */
+const hello = object({
+  send: optional(text()),
+  /** `text`: lines come back or by themselves; `own-program`: what the maker's program on it says; `print`: it prints, and is silent. */
+  shows: oneOf('text', 'own-program', 'print'),
+  origin: optional(origin),
+})
+
+/** How programs and tables call the part or its terminals, in small letters: what a plan is begun from. Common usage. */
+const called = object({
+  /** Smaller is asked first where several parts answer to a word. */
+  rank: optional(number()),
+  words: optional(list(text(), { least: 1, unique: true })),
+  /** Terminal → words for it; none where the part's own words mean it. */
+  terminals: optional(map(list(text()))),
+  /** It stands for so many of another part, whose terminals it numbers from 1: a board with several of them. */
+  severalOf: optional(id),
+  terminal: optional(key),
+  max: optional(positive),
+})
+
+/** A part that answers on one GPIO to what a program does on another. */
+const answers = choice('by', {
+  /** A pulse as long as sound takes to a wall and back. */
+  echo: { trigger: terminalId, echo: terminalId, afterS: positive, maxS: positive, origin },
+  /** A figure, bit by bit. */
+  bits: { data: terminalId, clock: terminalId, bits: positive, everyS: positive, stepsPerGram: positive, origin },
+})
+
 const partGroup = oneOf('sensing', 'showing', 'switching', 'sounding', 'talking', 'timing', 'moving', 'lighting', 'input', 'expanding',
   'building')
 
@@ -288,12 +319,21 @@ export const partShape = object({
    * `{select}` by the chip select number, `{bus}` by the bus number.
    */
   boot: optional(list(bootNeedWith({ when, whenPlaced: optional(signalParams), whenOpen: optional(signalParams) }))),
-  /** How the kernel knows it; shipped parts have theirs in `core/overlays/bindings.ts`. */
+  /** How the kernel knows it. */
   kernel: optional(kernelBinding),
   /** Device nodes or folders that appear; the same replacements hold. */
   nodes: optional(list(object({ path: text(), what: words, when }))),
   /** What of its surroundings it measures. */
   reads: optional(list(quantity)),
+  /** Further words by which people look for it. */
+  search: optional(list(words)),
+  hello: optional(hello),
+  called: optional(called),
+  answers: optional(answers),
+  /** Of an add-on board: what it does, and the parts that do the same by wires, as often as it takes. Common practice. */
+  byWires: optional(object({ does: words, parts: list(id, { least: 1 }) })),
+  /** Signal by which the board holds its own supply on until it has shut down. */
+  holdsSupply: optional(terminalId),
   cautions,
   /** The room that it takes. */
   body: optional(bodyShape),
@@ -314,6 +354,7 @@ export interface Contacts extends Of<typeof contacts> {}
 export interface I2cDeviceFile extends Of<typeof i2cDevice> {}
 export interface SerialPortFile extends Of<typeof serialPort> {}
 export interface StripFile extends Of<typeof strip> {}
+export type GpioAnswer = Of<typeof answers>
 export interface Thing extends Of<typeof thing> {}
 export interface Display extends Of<typeof display> {}
 export interface Seat extends Of<typeof seat> {}

@@ -16,6 +16,11 @@ const lead = object({
   plug: oneOf('micro-usb', 'usb-c', 'round', 'screw'),
 })
 
+/** For what a finding offers it as a fix; of those for the same, the smallest that carries enough. */
+const inFixes = oneOf(
+  'diode', 'fuse', 'bridge', 'step-up', 'step-down', 'step-up-down', 'regulator-3v3', 'hub', 'hub-adapter',
+)
+
 export const supplyUnit = object({
   id, name: words, summary: words,
   kind: supplyKind,
@@ -62,6 +67,7 @@ export const supplyUnit = object({
   classW: optional(positive),
   /** Solar panel: peak power. */
   panelW: optional(positive),
+  inFixes: optional(inFixes),
   origin, origins,
   /** Made-up price in the maker's own currency, for comparing. */
   price: optional(notNegative),
@@ -84,6 +90,7 @@ export const powerItem = object({
   efficiency: optional(list(efficiencyPoint, { least: 2 })),
   /** Loads: what stays the same as the voltage changes. */
   law: optional(loadLaw),
+  inFixes: optional(inFixes),
   origin, origins,
   price: optional(notNegative),
   cautions,
@@ -144,6 +151,7 @@ export const boardClocking = object({
   origin,
 })
 
+export type FixUse = Of<typeof inFixes>
 export type SupplyKind = Of<typeof supplyKind>
 export interface Lead extends Of<typeof lead> {}
 export interface SupplyUnit extends Of<typeof supplyUnit> {}

@@ -1,4 +1,5 @@
 /** A rail that one supply holds by itself and another reaches through a diode: the first gets the other's voltage pushed into it. */
+import { offeredItem } from '../../catalogue/offered'
 import type { TreeNode } from '../../netlist/supply/types'
 import { freeNodeId } from '../../plan/power-edits'
 import type { Finding, Rule } from '../types'
@@ -32,7 +33,7 @@ export const backFed: Rule = ({ facts, power: { tree } }) => {
         ? `${held.id}@lead`
         : held.id
     const consumers = tree.nodes.filter(node => node.from.includes(lead) && node.id !== lead)
-    const diode = facts.catalogue.powerItems.get('diode-ideal')
+    const diode = offeredItem(facts.catalogue, 'diode')
     return [{
       code: 'rail.back-fed', id: `rail.back-fed ${held.id}`, severity: harm ? 'stop' : 'caution', stages: ['power', 'build'],
       title: `${other.name} pushes into ${held.name}`,

@@ -1,4 +1,5 @@
 /** What could be done about a shortage, before it is tried: other supplies, thicker leads, a hub, a lower clock. */
+import { offeredItem, offeredSupply } from '../../catalogue/offered'
 import type { SupplyUnit } from '../../catalogue/types'
 import type { Facts } from '../../facts/types'
 import { freeNodeId } from '../../plan/power-edits'
@@ -37,7 +38,7 @@ export function largerSource(facts: Facts, source: TreeNode, neededMa: number): 
 export function stepUp({ plan, catalogue }: Facts, tree: Tree): Way[] {
   const socket = tree.byId.get('@socket')
   const from = socket?.from[0]
-  const item = catalogue.powerItems.get('step-up-5v-2a')
+  const item = offeredItem(catalogue, 'step-up')
   const sourceV = tree.byId.get('@supply')?.figures.voltageV?.value ?? 0
   if (!socket || !from || !item || sourceV >= 4.5 || sourceV < (item.figures.leastInV ?? 0)) return []
   return [{
@@ -122,14 +123,11 @@ export function betterLead(cable: TreeNode | undefined): Way[] {
     : thicker
 }
 
-/** The hub with a supply of its own that is offered. */
-export const OWN_HUB = 'hub-powered'
-
 /** What is plugged into the board's USB sockets goes to a hub with a supply of its own. */
 export function ownHub({ plan, catalogue }: Facts, tree: Tree): Way[] {
   const plugged = tree.nodes.filter(node => node.kind === 'part' && tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
-  const hub = catalogue.powerItems.get(OWN_HUB)
-  const adapter = catalogue.supplies.get('hub-adapter-5v-4a')
+  const hub = offeredItem(catalogue, 'hub')
+  const adapter = offeredSupply(catalogue, 'hub-adapter')
   if (!plugged.length || !hub || !adapter) return []
   const hubId = freeNodeId(plan.power, 'hub')
   const adapterId = freeNodeId(plan.power, 'hub-adapter')
@@ -146,8 +144,8 @@ export function ownHub({ plan, catalogue }: Facts, tree: Tree): Way[] {
 /** A hub that lives on the board gets a supply of its own. */
 export function hubOwnSupply({ plan, catalogue }: Facts, tree: Tree): Way[] {
   const hub = tree.nodes.find(node => node.kind === 'hub' && node.own && node.from[0] === '@usb')
-  const item = catalogue.powerItems.get(OWN_HUB)
-  const adapter = catalogue.supplies.get('hub-adapter-5v-4a')
+  const item = offeredItem(catalogue, 'hub')
+  const adapter = offeredSupply(catalogue, 'hub-adapter')
   if (!hub || !item || !adapter) return []
   const adapterId = freeNodeId(plan.power, 'hub-adapter')
   return [{

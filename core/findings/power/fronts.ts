@@ -1,4 +1,5 @@
 /** AC front ends and what holds the board up after switch-off. */
+import { offeredItem } from '../../catalogue/offered'
 import { acCircuitOf } from '../../power/front/feed'
 import { CAPACITORS_UF } from '../../power/front/rectifier'
 import { settledWave, type FrontCircuit } from '../../power/front/waveform'
@@ -78,7 +79,7 @@ export const acStraight: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
   const reached = power.tree.nodes.filter(other =>
     leads.has(other.id) && (other.role === 'load' || other.figures.setV || other.kind === 'socket' || other.kind === 'header-input'))
   const first = reached[0]
-  const bridge = facts.catalogue.powerItems.get('rectifier-bridge')
+  const bridge = offeredItem(facts.catalogue, 'bridge')
   if (!first) return []
   const consumer = first.id.replace(/@wire$/, '')
   return [{

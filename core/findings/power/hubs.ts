@@ -1,4 +1,6 @@
 /** Hubs: past what they give, plug by plug, and feeding backwards into the board. */
+import { offeredItem } from '../../catalogue/offered'
+import type { Facts } from '../../facts/types'
 import type { Power } from '../../power/report'
 import { solveStates, stateNamed, stateSpecs } from '../../power/states'
 import type { Evidence, Finding, Rule } from '../types'
@@ -33,7 +35,7 @@ export const hubs: Rule = evidence => evidence.power.tree.nodes.flatMap((node): 
   const plugged = pluggedInto(power.tree, node.id)
   const ports = node.figures.ports
   return [
-    ...back && back.ma > LEAKS_MA ? [feedsBack(node, back)] : [],
+    ...back && back.ma > LEAKS_MA ? [feedsBack(node, back, evidence.facts.catalogue)] : [],
     ...ports && plugged.length > ports.value
       ? [{
           code: 'hub.ports' as const, id: `hub.ports ${node.id}`, severity: 'stop' as const, stages: ['power' as const, 'parts' as const],
@@ -47,7 +49,8 @@ export const hubs: Rule = evidence => evidence.power.tree.nodes.flatMap((node): 
   ]
 })
 
-function feedsBack(node: TreeNode, { ma: back, off, railV }: BackFlow): Finding {
+function feedsBack(node: TreeNode, { ma: back, off, railV }: BackFlow, catalogue: Facts['catalogue']): Finding {
+  const item = offeredItem(catalogue, 'hub')
   return {
     code: 'hub.feeds-back', id: `hub.feeds-back ${node.id}`, severity: 'stop', stages: ['power', 'build'],
     title: off ? `${node.name} feeds the board while it is off` : `${node.name} feeds the board backwards with ${amps(back)}`,
@@ -65,10 +68,12 @@ function feedsBack(node: TreeNode, { ma: back, off, railV }: BackFlow): Finding 
     figures: [{ label: off ? 'backwards, board off' : 'backwards', value: ma(back), unit: 'mA', limit: 0, origin: 'practice' }],
     fixes: [
       { label: 'Open the supply wire of its upstream cable', edits: [{ edit: 'set-figure', node: node.id, figure: 'backOhm', value: 0 }] },
-      {
-        label: 'Take a hub that blocks its upstream port',
-        edits: [{ edit: 'edit-node', id: node.id, changes: { type: 'hub-powered', name: 'USB hub with its own supply', figures: {} } }],
-      },
+      ...item
+        ? [{
+            label: 'Take a hub that blocks its upstream port',
+            edits: [{ edit: 'edit-node' as const, id: node.id, changes: { type: item.id, name: item.name, figures: {} } }],
+          }]
+        : [],
     ],
   }
 }

@@ -1,4 +1,5 @@
 /** How the tree hangs together: two sources on one rail, who feeds whom, grounds, and what does not fit at all. */
+import { offeredFuse, offeredItem } from '../../catalogue/offered'
 import { positionPin } from '../../netlist/board'
 import { KINDS, FIGURES } from '../../netlist/supply/kinds'
 import { boardPower } from '../../facts/board'
@@ -30,7 +31,7 @@ export const twoSources: Rule = ({ facts, power }) => {
       tree.byId.get(join.into) && groups.get(tree.byId.get(join.into)!.output ?? tree.byId.get(join.into)!.input ?? '') === group)
     const panel = joined.map(join => tree.byId.get(join.into)!).find(node => node.partId)
     const names = sources.map(source => source.name).join(' and ')
-    const diode = facts.catalogue.powerItems.get('diode-ideal')
+    const diode = offeredItem(facts.catalogue, 'diode')
     return [{
       code: 'rail.two-sources', id: `rail.two-sources ${sources.map(source => source.id).join(' ')}`, severity: 'stop',
       stages: ['power', 'build', 'board'],
@@ -144,7 +145,7 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
     figures: [{
       label: 'through the header', value: ma(typical.nodes['@header']!.currentMa), unit: 'mA', limit: header.figures.ratedMa?.value, origin,
     }],
-    fixes: ownFuse(power),
+    fixes: ownFuse(power, facts),
   })
   const sources = tree.nodes.filter(node => node.role === 'source')
   for (const node of tree.nodes) {
@@ -176,20 +177,18 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
 const fusedOnTheWay = ({ tree, states }: Pick<Power, 'tree' | 'states'>): boolean =>
   tree.byId.has('@header') && pathUp(tree, stateNamed(states, 'typical'), '@header').some(node => node.kind.startsWith('fuse'))
 
-function ownFuse({ tree, states }: Power) {
+function ownFuse({ tree, states }: Power, { catalogue }: Facts): Fix[] {
   const header = tree.byId.get('@header')
   const from = header?.from[0]
   const feeder = from === undefined ? undefined : tree.byId.get(from)
   if (!from || !feeder || fusedOnTheWay({ tree, states })) return []
   const peakMa = stateNamed(states, 'peak').nodes['@header']!.currentMa
-  const [item] = [
-    [2000, 'fuse-2000', 'Fuse, 2 A, quick'], [3150, 'fuse-3150', 'Fuse, 3.15 A, quick'], [5000, 'fuse-5000', 'Fuse, 5 A, quick'],
-  ].filter(([rated]) => peakMa <= 0.75 * (rated as number))
+  const item = offeredFuse(catalogue, peakMa / 0.75)
   return item
     ? [{
-        label: `Put a fuse of ${amps(item[0] as number)} into its wire`,
+        label: `Put a fuse of ${amps(item.figures.ratedMa!)} into its wire`,
         edits: [{
-          edit: 'add-node' as const, node: { id: freeId(tree, 'fuse'), type: item[1] as string, name: item[2] as string, from },
+          edit: 'add-node', node: { id: freeId(tree, 'fuse'), type: item.id, name: item.name, from },
           before: '@header',
         }],
       }]

@@ -1,4 +1,6 @@
 /** What stands between sources and loads: wires, contacts, converters. */
+import { offeredItem } from '../../catalogue/offered'
+import type { Facts } from '../../facts/types'
 import type { Power } from '../../power/report'
 import type { PowerItem } from '../../catalogue/types'
 import { stateNamed } from '../../power/states'
@@ -108,7 +110,7 @@ export const converters: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
     fixes: [],
   })
   const heat = power.report.regulators.find(entry => entry.node === node.id)
-  if (heat && heat.temperatureC > heat.hottestC) findings.push(tooHot(node, heat, power))
+  if (heat && heat.temperatureC > heat.hottestC) findings.push(tooHot(node, heat, power, facts.catalogue))
   return findings
 })
 
@@ -126,7 +128,9 @@ function largerConverter(items: ReadonlyMap<string, PowerItem>, node: TreeNode, 
     }))
 }
 
-function tooHot(node: TreeNode, heat: Power['report']['regulators'][number], { states }: Power): Finding {
+function tooHot(node: TreeNode, heat: Power['report']['regulators'][number], { states }: Power,
+  catalogue: Facts['catalogue']): Finding {
+  const item = offeredItem(catalogue, 'step-down')
   const { inputV = 0, voltageV, currentMa } = stateNamed(states, 'peak').nodes[node.id]!
   const linear = node.kind === 'linear'
   return {
@@ -143,12 +147,10 @@ function tooHot(node: TreeNode, heat: Power['report']['regulators'][number], { s
       { label: 'warms by', value: Math.round(heat.kw), unit: 'K/W', origin: heat.kwOrigin },
       { label: 'air around it', value: Math.round(heat.airC), unit: '°C', origin: 'textbook: the case warms with all heat inside' },
     ],
-    fixes: linear && node.own && Math.abs(node.figures.setV!.value - 5) < 0.2
+    fixes: item && linear && node.own && Math.abs(node.figures.setV!.value - 5) < 0.2
       ? [{
-          label: 'Take a step-down converter, 5 V 3 A',
-          edits: [{
-            edit: 'edit-node', id: node.id, changes: { type: 'step-down-5v-3a', name: 'Step-down converter, 5 V 3 A', figures: {} },
-          }],
+          label: `Take a ${item.name.charAt(0).toLowerCase()}${item.name.slice(1)}`,
+          edits: [{ edit: 'edit-node', id: node.id, changes: { type: item.id, name: item.name, figures: {} } }],
         }]
       : [],
     worksheet: {

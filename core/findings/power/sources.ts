@@ -1,4 +1,5 @@
 /** Sources asked for more than they give, or too small for the board. */
+import { offeredItem } from '../../catalogue/offered'
 import { freeNodeId } from '../../plan/power-edits'
 import { boardPower, meetsWish } from '../../facts/board'
 import { feedLimit, usbBudget } from '../../power/budget'
@@ -255,7 +256,7 @@ export const railsOver: Rule = ({ facts, power }) => power.report.rails.flatMap(
 
 /** A regulator of its own for a part on 3V3, fed from the 5 V rail. */
 function ownRegulator({ catalogue, plan }: Parameters<typeof largerSupplies>[0], load: string) {
-  const item = catalogue.powerItems.get('regulator-low-drop-3v3')
+  const item = offeredItem(catalogue, 'regulator-3v3')
   if (!item) return []
   const id = freeNodeId(plan.power, 'regulator-3v3')
   return [{

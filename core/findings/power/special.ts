@@ -1,4 +1,5 @@
 /** Supplies with rules of their own: a vehicle, and the network cable. */
+import { offeredItem } from '../../catalogue/offered'
 import type { PowerItem } from '../../catalogue/types'
 import { freeNodeId } from '../../plan/power-edits'
 import { capacitorHoldS } from '../../power/front/hold'
@@ -73,7 +74,7 @@ function crank(source: TreeNode, { node, way }: { node: TreeNode, way: TreeNode[
         capacitor.figures.ohm?.value)
     : 0
   if (holds >= lasts && holds > 0) return []
-  const item = facts.catalogue.powerItems.get('step-up-down-5v-2a')
+  const item = offeredItem(facts.catalogue, 'step-up-down')
   const fits = item && node.own && node.figures.setV && Math.abs(node.figures.setV.value - item.figures.setV!) < 0.2
     && Math.abs(stateNamed(power.states, 'peak').nodes[node.id]!.currentMa) <= item.figures.ratedMa!
   return [{

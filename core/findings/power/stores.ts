@@ -1,7 +1,8 @@
 /** Energy stores: hours asked, cold, banks that switch off, a week of weather; and the cautions that go with them. */
+import { offeredFuse } from '../../catalogue/offered'
 import type { Tree, TreeNode } from '../../netlist/supply/types'
 import type { Finding, Rule } from '../types'
-import { hours, nodeSubject, volts, watts } from './words'
+import { amps, hours, nodeSubject, volts, watts } from './words'
 
 /** A pack too small for the hours asked. */
 export const packTooSmall: Rule = ({ facts, power }) => {
@@ -102,8 +103,11 @@ function fusedFrom(tree: Tree, node: TreeNode, seen: ReadonlySet<string> = new S
   return next.length > 0 && next.every(other => fusedFrom(tree, other, new Set([...seen, node.id])))
 }
 
+/** Carries a board and its parts, and blows long before a wire glows. Common practice. */
+const BATTERY_FUSE_MA = 3150
+
 /** Batteries start fires: cautions with every store, and a fuse where there is none. */
-export const storeCautions: Rule = ({ power }) => power.tree.nodes.flatMap((node): Finding[] => {
+export const storeCautions: Rule = ({ power, facts }) => power.tree.nodes.flatMap((node): Finding[] => {
   if (node.role !== 'source' || (node.kind !== 'lithium' && node.kind !== 'lead' && node.kind !== 'vehicle')) return []
   const lead = node.id === '@supply' ? '@cable' : `${node.id}@lead`
   const ends = [node.id, ...power.tree.byId.has(lead) ? [lead] : []]
@@ -117,6 +121,7 @@ export const storeCautions: Rule = ({ power }) => power.tree.nodes.flatMap((node
       : 'A vehicle: take it from a fused circuit, never from the battery straight, and let it still start.'
   const from = power.tree.byId.has(lead) ? lead : node.id
   const consumer = behind[0]
+  const fuse = offeredFuse(facts.catalogue, BATTERY_FUSE_MA)
   return [{
     code: fused ? 'battery.cautions' : 'battery.no-fuse', id: `${fused ? 'battery.cautions' : 'battery.no-fuse'} ${node.id}`,
     severity: fused ? 'note' : 'caution', stages: ['power', 'build'],
@@ -131,15 +136,14 @@ export const storeCautions: Rule = ({ power }) => power.tree.nodes.flatMap((node
       label: 'rest voltage', value: Number(volts(node.figures.voltageV!.value).replace(' V', '')), unit: 'V',
       origin: node.figures.voltageV!.origin,
     }],
-    fixes: fused || !consumer
+    fixes: fused || !consumer || !fuse
       ? []
       : [{
-          label: 'Put a fuse of 3.15 A at its terminal',
+          label: `Put a fuse of ${amps(fuse.figures.ratedMa!)} at its terminal`,
           edits: [{
             edit: 'add-node',
             node: {
-              id: power.tree.byId.has('fuse') ? `fuse-${node.id.replace('@', '')}` : 'fuse', type: 'fuse-3150', name: 'Fuse, 3.15 A, quick',
-              from,
+              id: power.tree.byId.has('fuse') ? `fuse-${node.id.replace('@', '')}` : 'fuse', type: fuse.id, name: fuse.name, from,
             },
             before: consumer.id.replace(/@wire$/, ''),
           }],

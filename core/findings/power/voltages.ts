@@ -1,4 +1,5 @@
 /** Voltages that are too low or too high at the rail or at a load, and circuits that have no operating point. */
+import { offeredItem } from '../../catalogue/offered'
 import { freeNodeId } from '../../plan/power-edits'
 import type { PowerState } from '../../power/states'
 import { dropsTo, pathUp } from '../../power/shares'
@@ -254,7 +255,7 @@ export const railOverVoltage: Rule = ({ facts, power }) => {
   const high = power.states.find(state => state.nodes['@5V']!.voltageV > most.value)
   if (!high || alternating(power)) return []
   const at = high.nodes['@5V']!.voltageV
-  const item = facts.catalogue.powerItems.get('step-down-5v-3a')
+  const item = offeredItem(facts.catalogue, 'step-down')
   const socket = power.tree.byId.get('@socket')
   const id = freeNodeId(facts.plan.power, 'step-down')
   return [{

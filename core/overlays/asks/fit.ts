@@ -2,7 +2,6 @@
 import type { Board, BootNeed } from '../../catalogue/types'
 import { holds } from '../../facts/holds'
 import type { Facts, ResolvedPart } from '../../facts/types'
-import { bindingOf } from '../bindings'
 import { claimsOf, listedName, overlayNamed, resolveOverlay } from '../library'
 import type { OverlaySpec } from '../library/types'
 
@@ -82,11 +81,11 @@ export function cannotBeTold(owner: ResolvedPart, facts: Facts): boolean {
 }
 
 /** True for screens whose driver is told by a file of start commands. */
-export const readsStartFile = (owner: Pick<ResolvedPart, 'part'>): boolean => bindingOf(owner)?.generic === 'panel-mipi-dbi-spi'
+export const readsStartFile = (owner: Pick<ResolvedPart, 'part'>): boolean => owner.part.kernel?.generic === 'panel-mipi-dbi-spi'
 
 /** True when Voltaris can write an overlay of its own for the part on this board. */
 export const canBeMade = (owner: Pick<ResolvedPart, 'part'>, board: Board | null): boolean =>
-  bindingOf(owner) !== null && (board?.tree?.symbols ?? true) && board !== null
+  owner.part.kernel !== undefined && (board?.tree?.symbols ?? true) && board !== null
 
 /** True when the overlay of the part is one that Voltaris makes: the maker chose it, or the library's cannot be told of its place. */
 export function isMade(owner: ResolvedPart, facts: Facts): boolean {

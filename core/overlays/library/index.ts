@@ -1,6 +1,7 @@
 /** The overlay library: what is known by name, what a line with its parameters takes, and what it lays onto a base tree. */
-import { tableOf } from '../../table'
+import { overlays } from '../../catalogue/generated/overlays'
 import type { Board } from '../../catalogue/types'
+import { tableOf } from '../../table'
 import { BUSES } from './overlays/buses'
 import { FURTHER } from './overlays/further'
 import { MORE } from './overlays/more'
@@ -16,8 +17,9 @@ export interface GivenParam {
   value: string
 }
 
+/** What the library has, and the overlays that parts bring in their folders. */
 export const OVERLAYS: ReadonlyMap<string, OverlaySpec> = new Map(
-  [...BUSES, ...PARTS, ...PEOPLE, ...SYSTEM, ...MORE, ...FURTHER].map(spec => [spec.name, spec]),
+  [...BUSES, ...PARTS, ...PEOPLE, ...SYSTEM, ...MORE, ...FURTHER, ...(overlays as OverlaySpec[][]).flat()].map(spec => [spec.name, spec]),
 )
 
 /** Settings of the key-value dialect by name. */

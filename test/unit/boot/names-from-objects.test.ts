@@ -5,7 +5,6 @@ import { explainFiles } from '../../../core/boot/explain'
 import { lintBoot } from '../../../core/boot/lint'
 import { overlayNamed } from '../../../core/overlays/library'
 import { PLACEHOLDERS } from '../../../core/overlays/asks/placeholders'
-import { bindingOf } from '../../../core/overlays/bindings'
 import { gatherFacts } from '../../../core/facts/gather'
 import { applyEdit } from '../../../core/plan/edits'
 import { catalogue, findingsOf, planOf } from '../../plans'
@@ -36,7 +35,7 @@ describe.each(NAMES)('%s', (name) => {
     expect(overlayNamed(name)).toBeUndefined()
     expect(PLACEHOLDERS[name]).toBeUndefined()
     const plan = planOf('forty-classic', { [name === '__proto__' ? 'proto' : name.toLowerCase()]: 'humidity-i2c' })
-    for (const owner of gatherFacts(plan, catalogue).parts) expect(() => bindingOf(owner)).not.toThrow()
+    for (const owner of gatherFacts(plan, catalogue).parts) expect(() => owner.part.kernel).not.toThrow()
     expect(() => findingsOf(plan)).not.toThrow()
   })
 

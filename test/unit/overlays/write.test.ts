@@ -6,10 +6,9 @@ import { compileText } from '../../../core/devicetree/source/compile'
 import { cellsOf, nodeAt, propertyOf, stringsOf, walk, type TreeNode } from '../../../core/devicetree/types'
 import { gatherFacts } from '../../../core/facts/gather'
 import { needsOf } from '../../../core/overlays/asks/needs'
-import { BINDINGS } from '../../../core/overlays/bindings'
 import { overlayBlob, overlayForPart, overlaysForParts, treeOf } from '../../../core/overlays/write'
 import { boardOf } from '../../bootfiles'
-import { catalogue, fixedAt, planOf } from '../../plans'
+import { bindings, catalogue, fixedAt, planOf } from '../../plans'
 
 /** The overlay of a part placed by hand, as source and as tree. */
 function made(part: string | [string, Record<string, string>], places: Record<string, number>, board = 'forty-usb-c') {
@@ -174,7 +173,7 @@ describe('an overlay for a part', () => {
 
 describe('the table of bindings', () => {
   it('names parts that ship, signals that they have, and says where each is from', () => {
-    for (const [id, binding] of Object.entries(BINDINGS)) {
+    for (const [id, binding] of Object.entries(bindings)) {
       const part = catalogue.parts.get(id)!
       expect(part, id).toBeDefined()
       const known = new Set(part.signals.map(signal => signal.id))
@@ -193,7 +192,7 @@ describe('the table of bindings', () => {
   })
 
   it('has the shape that a part of one\'s own may bring', () => {
-    for (const [id, kernel] of Object.entries(BINDINGS)) {
+    for (const [id, kernel] of Object.entries(bindings)) {
       expect([id, partSchema.validate({ ...catalogue.parts.get(id)!, kernel }).error?.message]).toEqual([id, undefined])
     }
     expect(partSchema.validate({

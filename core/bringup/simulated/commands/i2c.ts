@@ -1,6 +1,6 @@
 /** i2cdetect, i2cget, i2cset and i2cdump, as i2c-tools print them. Published: i2c-tools 4.3, held against Debian's own programs. */
 import { busOf, valueAt, writeTo, type Chip } from '../buses'
-import { registersOf } from '../registers'
+import { registersOf } from '../../../catalogue/chips'
 import { optionsOf, type Command, type Given, type Printed } from './types'
 
 const hex = (value: number, digits: number) => value.toString(16).padStart(digits, '0')

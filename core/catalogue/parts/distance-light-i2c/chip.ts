@@ -1,0 +1,7 @@
+/** Its identity. From memory of its data sheet. */
+import { fixedRegisters } from '../../families/registers'
+import type { PartChip } from '../../shapes/chip'
+
+const chip: PartChip = { registers: fixedRegisters({ 0xC0: 0xEE }) }
+
+export default chip

@@ -1,0 +1,6 @@
+/** Whether it is there. From memory of its data sheet. */
+import { identity, type PartProgram } from '../../shapes/program'
+
+const program: PartProgram = { i2c: identity(0xC0, 0xEE) }
+
+export default program

@@ -1,0 +1,8 @@
+/** What it has in its registers. From memory of its data sheet. */
+import type { PartChip } from '../../shapes/chip'
+
+const chip: PartChip = {
+  registers: { width: 1, at: () => 0xFF },
+}
+
+export default chip
