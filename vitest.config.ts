@@ -18,6 +18,8 @@ export default defineConfig({
     setupFiles: ['test/setup.ts'], // One for each of two cores: by itself it leaves one of them idle.
     // The core has no state of its own, and modules are read once for all files of a worker: a fifth less time.
     isolate: false,
-    maxWorkers: 2, testTimeout: 60_000, hookTimeout: 60_000, server: { deps: { inline: ['vuetify'] } },
+    maxWorkers: 2,
+    // A law ends by its count, not by a clock: a loaded machine is slow, not wrong. What hangs is ended by CI.
+    testTimeout: 900_000, hookTimeout: 900_000, server: { deps: { inline: ['vuetify'] } },
   },
 })

@@ -27,7 +27,6 @@ export function ensurePackages() {
   writeFileSync(STAMP, lock)
 }
 
-
 /** The catalogue's index and Nuxt's own types, both made from the sources. */
 export function prepareSources() {
   writeCatalogueIndex()

@@ -4,7 +4,8 @@ import { placementEdits, placePlan } from '../core/placement/place'
 import { applyEdit, type Edit } from '../core/plan/edits'
 import type { Between, Plan } from '../core/plan/types'
 import { catalogue, planOf } from './plans'
-import { pick, random } from './random'
+import drawn from './data/drawn.json'
+import { draws, isDrawn, pick, random } from './random'
 
 export { pick, random } from './random'
 
@@ -30,8 +31,16 @@ otg_mode=1
 [all]
 `
 
-const TYPES = [...catalogue.parts.keys()]
-const BOARDS = [...catalogue.boards.keys()]
+/**
+ * What plans are drawn from: in `npm test` the entries of a list that stays as it is, so that adding one draws no other plans; in
+ * `npm run test:draw` all there are.
+ */
+const drawnFrom = (list: readonly string[], all: ReadonlyMap<string, unknown>) => isDrawn ? [...all.keys()] : list
+const TYPES = drawnFrom(drawn.parts, catalogue.parts)
+const BOARDS = drawnFrom(drawn.boards, catalogue.boards)
+
+/** Parts that no plan of `npm test` is drawn from. */
+export const NEWCOMERS: readonly string[] = [...catalogue.parts.keys()].filter(id => !drawn.parts.includes(id))
 
 /** A plan of one to `most` parts with any options, nothing placed yet. */
 export function anyPlan(seed: number, most = 7): Plan {
@@ -63,10 +72,17 @@ export function written(plan: Plan): Plan {
   return { ...fresh, boot: { ...fresh.boot, text: evaluate(fresh, catalogue).boot.text } }
 }
 
-/** So many plans, placed and written; plans that cannot be placed are passed over. */
+/** Each part that is drawn nowhere, on every board beside three that are: placed and written. */
+export const newcomerPlans = (): Plan[] => NEWCOMERS.flatMap(type => BOARDS.flatMap((board, i) => {
+  const plan = anyPlan(9000 + i, 3)
+  const grown = placed({ ...plan, board, parts: [...plan.parts, { id: 'new', type, name: 'New' }] })
+  return grown ? [written(grown)] : []
+}))
+
+/** So many plans, placed and written, a part of them in `npm test`; plans that cannot be placed are passed over. */
 export function placedPlans(count: number, from = 1, most = 7): Plan[] {
   const plans: Plan[] = []
-  for (let seed = from; plans.length < count; seed++) {
+  for (let seed = from; plans.length < draws(count); seed++) {
     const plan = placed(anyPlan(seed, most))
     if (plan) plans.push(written(plan))
   }
@@ -197,8 +213,8 @@ function wear(plan: Plan, next: () => number): Edit[] {
 const scanText = (address: number) => `     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n${(address >> 4).toString(16)}0: `
   + Array.from({ length: 16 }, (_, i) => i === (address & 15) ? address.toString(16) : '--').join(' ')
 
-const SUPPLIES = [...catalogue.supplies.keys()]
-const ITEMS = [...catalogue.powerItems.keys()]
+const SUPPLIES = drawnFrom(drawn.supplies, catalogue.supplies)
+const ITEMS = drawnFrom(drawn.power, catalogue.powerItems)
 
 /** Any supply, items in its ways, figures, a store, heat and clocks. */
 function supplied(plan: Plan, next: () => number): Edit[] {

@@ -3,5 +3,6 @@
  * ones and prints the seed, for the cases that nobody has seen yet.
  */
 import fc from 'fast-check'
+import { draws } from './random'
 
-fc.configureGlobal({ seed: Number(process.env.VOLTARIS_SEED ?? 20261126) })
+fc.configureGlobal({ seed: Number(process.env.VOLTARIS_SEED ?? 20261126), numRuns: draws(100) })

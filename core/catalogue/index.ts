@@ -14,4 +14,4 @@ export const shippedCatalogue: Catalogue = {
 }
 
 /** First plans that ship with Voltaris, in the order in which they are offered. */
-export const shippedStarters: readonly Starter[] = (starters as Starter[]).toSorted((a, b) => a.rank - b.rank)
+export const shippedStarters: readonly Starter[] = [...starters as Starter[]].sort((a, b) => a.rank - b.rank)

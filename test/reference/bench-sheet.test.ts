@@ -65,7 +65,7 @@ describe('the bench sheet', () => {
     })
     for (const wire of wiresOf(facts, netlistOf(facts, powerOf(facts).tree))) expect(text).toContain(packed(wire.from).slice(0, 8))
     expect(text).toContain('Openstop:5Vreachaninput')
-  }, 30_000)
+  })
 })
 
 describe('what stands there, on paper', () => {
@@ -80,7 +80,7 @@ describe('what stands there, on paper', () => {
     }
     for (const entry of plan.log) expect(text).toContain(packed(entry.text).slice(0, 30))
     for (const { at } of plan.seen) expect(text).toContain(packed(at.slice(0, 10)))
-  }, 30_000)
+  })
 })
 
 describe('labels', () => {

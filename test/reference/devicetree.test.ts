@@ -7,8 +7,9 @@ import { applyOverlay } from '../../core/devicetree/overlay/apply'
 import { compileText } from '../../core/devicetree/source/compile'
 import { printSource } from '../../core/devicetree/source/print'
 import { anyBase, anyOverlay, anyTree, dtcCompile, dtcPrint, dtcWarnings, fdtoverlay } from '../devicetree'
+import { draws } from '../random'
 
-const RUNS = { numRuns: 60 }
+const RUNS = { numRuns: draws(60) }
 
 describe('a source', () => {
   it('gives the same blob contents as the reference compiler, phandles and order included', () => {

@@ -121,5 +121,5 @@ describe.skipIf(!hasSpice)('volts at the parts beside ngspice', () => {
     // reference program: ngspice; the words of the model are those of the meter
     expect(apart).toEqual([])
     for (const kind of KINDS) expect(counts.get(kind), kind).toBeGreaterThan(12)
-  }, 60_000)
+  })
 })

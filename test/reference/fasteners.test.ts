@@ -5,6 +5,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { AIR_MM, BOARD_MM, mountAnswer, screwFor, screwVerdicts, SERIES, SPACERS_MM, type Thread } from '../../core/mechanics/fasteners'
+import { draws } from '../random'
 
 const ISO = {
   'M2.5': { lengths: '3 4 5 6 8 10 12 16 20 25', nut: 2.0, washer: 0.5, hole: 2.9, pitch: 0.45, head: [5.0, 2.1] },
@@ -45,7 +46,7 @@ describe('fasteners', () => {
             .toBe(below ? 'hits' : inThread < d * 10 ? 'too short' : inThread <= d * 15 ? 'right' : 'long')
         }
       },
-    ), { numRuns: 300 })
+    ), { numRuns: draws(300) })
   })
 
   it('with a nut comes through by one turn at least', () => {
@@ -78,6 +79,6 @@ describe('fasteners', () => {
         expect(top + bottom).toBeLessThanOrEqual(lowest + 1e-9)
         expect(items.reduce((sum, { what, count }) => sum + (what.startsWith('Screw') ? count : 0), 0)).toBe(8)
       },
-    ), { numRuns: 300 })
+    ), { numRuns: draws(300) })
   })
 })

@@ -14,6 +14,7 @@ import { evaluate } from '../../core/evaluate'
 import { readGrid } from '../../core/bringup/grid'
 import { demoPlans } from '../../demo'
 import { catalogue, planOf } from '../plans'
+import { draws } from '../random'
 
 describe('figures against their origin', () => {
   it('a 12 000 mAh pack carries a board of 3.77 W about ten hours', () => {
@@ -78,7 +79,7 @@ describe('the assignment problem', () => {
           : [price + best(cost, row + 1, [...taken, column])]))
     fc.assert(fc.property(matrix, (cost) => {
       expect(cheapestMatching(cost)?.cost ?? Infinity).toBe(best(cost))
-    }), { numRuns: 400 })
+    }), { numRuns: draws(400) })
   })
 })
 

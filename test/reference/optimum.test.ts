@@ -105,13 +105,13 @@ describe('the cost of a placement', () => {
     }), { numRuns: 28, seed: 20261125 })
     expect(seen.placed).toBeGreaterThan(12)
     expect(seen.impossible).toBeGreaterThan(3)
-  }, 240_000)
+  })
 
   it('is the least there is where several parts gather by themselves', () => {
     const few = { reserved: LINES.slice(14).map(position => ({ position })) }
     compare(planOf('forty-classic', { a: 'relay-board-4', b: 'encoder-rotary', c: 'scale-two-wire' }, few))
     compare(planOf('forty-classic', { k: ['keypad-matrix', { rows: '2', columns: '3' }], r: 'relay-board-4', e: 'expander-8-i2c' }, few))
-  }, 240_000)
+  })
 
   it('is the least there is where straps, channels and software buses are needed', () => {
     compare(planOf(
@@ -119,5 +119,5 @@ describe('the cost of a placement', () => {
     ))
     compare(planOf('forty-classic', { h: 'hub-2-i2c', a: 'light-i2c', b: 'light-i2c', c: 'motion-i2c', d: 'motion-i2c' }))
     compare(planOf('forty-classic', { a: 'servo-small', b: 'servo-small', c: 'servo-small' }))
-  }, 240_000)
+  })
 })

@@ -16,6 +16,7 @@ import { clearDayWh, simulateWeek, sunAt, type WeekTask } from '../../core/power
 import {
   areaMm2, bundleShare, diameterMm, GAUGES, measuredOhm, milliohmPerM, pairOhm, thinnestGauge, wireFigures, wireMostMa,
 } from '../../core/netlist/copper'
+import { draws } from '../random'
 
 describe('copper wire', () => {
   it('has the resistance of its gauge', () => {
@@ -233,7 +234,7 @@ describe('a week with a panel', () => {
       // What is missing is the loss of charging: between nothing and 8 % of the sun.
       expect(balance).toBeGreaterThan(-1e-6)
       expect(balance).toBeLessThanOrEqual(week.sunWh * 0.08 + 1e-6)
-    }), { numRuns: 150 })
+    }), { numRuns: draws(150) })
   })
 })
 

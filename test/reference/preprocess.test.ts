@@ -9,6 +9,7 @@ import { writeBlob } from '../../core/devicetree/blob/write'
 import { compileText } from '../../core/devicetree/source/compile'
 import { givenFiles } from '../../core/devicetree/source/files'
 import { dtcCompile, dtcPrint } from '../devicetree'
+import { draws } from '../random'
 
 const folder = mkdtempSync(join(tmpdir(), 'voltaris-cpp-'))
 afterAll(() => rmSync(folder, { recursive: true }))
@@ -114,6 +115,6 @@ describe('a source with macros, conditions and includes', () => {
         return
       }
       expect(dtcPrint(writeBlob(compileText(text))), text).toBe(theirs)
-    }), { numRuns: 80 })
+    }), { numRuns: draws(80) })
   })
 })

@@ -11,6 +11,7 @@ import {
 } from '../../core/signals/rates'
 import { decadeOf, nextAbove, nextBelow, parallelOhm, valuesBetween } from '../../core/signals/series'
 import { frameTimeS, spiClockForStrip } from '../../core/signals/strip'
+import { draws } from '../random'
 
 describe('I²C pull-ups', () => {
   it('are the worked examples of the bus manual', () => {
@@ -177,7 +178,7 @@ describe('preferred values', () => {
       expect(found.currentMa).toBeLessThanOrEqual(5)
       expect(found.edgeS).toBeLessThanOrEqual(0.1 / bitHz)
       expect(found.tapV).toBeCloseTo(dividedV(inputV, found.upperOhm, found.lowerOhm), 9)
-    }), { numRuns: 40 })
+    }), { numRuns: draws(40) })
     // textbook: 5 V over 1.8 kΩ and 3.3 kΩ leaves 3.235 V and draws 0.98 mA
     expect(judgeDivider(5, 1800, 3300, 50)).toMatchObject({ tapV: expect.closeTo(3.235, 3), currentMa: expect.closeTo(0.98, 2) })
   })

@@ -87,7 +87,7 @@ describe('small files through the programs that read them', () => {
       expect(said, text).toMatch(/Valid cloud-config/)
       expect(status, said).toBe(0)
     }
-  }, 120_000)
+  })
 
   it('network files pass netplan', () => {
     for (const { text, seed } of files(/network-config$/)) {

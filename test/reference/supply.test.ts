@@ -10,6 +10,7 @@ import type { Plan } from '../../core/plan/types'
 import { demoPlans } from '../../demo'
 import { catalogue, fixedAt, planOf } from '../plans'
 import { secondOpinion } from '../supply'
+import { draws, judgedAtLeast } from '../random'
 
 const STATES = ['idle', 'typical', 'peak'] as const
 const plain = [...catalogue.parts.values()].filter(part => part.supplies.length && !part.options?.length && !part.seat).map(part => part.id)
@@ -71,8 +72,8 @@ describe('voltages and currents of whole plans', () => {
           if (ma !== undefined) expect(Math.abs(state.nodes[branch]!.currentMa - ma), `${id} ${branch} mA`).toBeLessThan(0.05 + ma * 2e-4)
         }
       }
-    }), { numRuns: 120 })
-    expect(compared).toBeGreaterThan(100)
+    }), { numRuns: draws(120) })
+    expect(compared).toBeGreaterThan(judgedAtLeast(100))
   })
 
   it('with converters between: a 12 or 24 V source and a step-down or a linear regulator before the board', () => {
@@ -102,8 +103,8 @@ describe('voltages and currents of whole plans', () => {
         expect(state.nodes['@supply']!.currentMa).toBeCloseTo(second.currents['@supply']!, 0)
         expect(state.nodes.reg!.inputV!).toBeCloseTo(second.voltages['@cable']!, 3)
       }
-    }), { numRuns: 60 })
-    expect(compared).toBeGreaterThan(60)
+    }), { numRuns: draws(60) })
+    expect(compared).toBeGreaterThan(judgedAtLeast(60))
   })
 
   it('a plan that the ladder method settles well above the sign is never called a brown-out', () => {
@@ -119,7 +120,7 @@ describe('voltages and currents of whole plans', () => {
           expect(power.states.find(entry => entry.id === id)!.ok, id).toBe(true)
         }
       }
-    }), { numRuns: 80 })
+    }), { numRuns: draws(80) })
   })
 })
 

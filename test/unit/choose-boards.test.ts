@@ -9,6 +9,7 @@ import type { Plan } from '../../core/plan/types'
 import { faultsOf, refOf } from '../checker'
 import { anyPlan } from '../generated'
 import { catalogue, planOf } from '../plans'
+import { draws } from '../random'
 
 const BOARDS = [...catalogue.boards.values()]
 const taken = (plan: Plan, edits: ReturnType<typeof tryBoard>['edits']) => applyEdit(plan, { edit: 'all', edits: [...edits] })
@@ -37,7 +38,7 @@ describe('a board tried on a plan', () => {
         .reduce((sum, { count, price }) => sum + count * (price ?? 0), 0)
       expect(trial.price.total).toBeCloseTo(listed, 2)
       expect(applyEdit(after, inverse).plan).toEqual(plan)
-    }), { numRuns: 40 })
+    }), { numRuns: draws(40) })
   })
 
   it('law: what it places stands, by the checker that knows nothing of the search', () => {

@@ -8,6 +8,7 @@ import { applyEdit } from '../../core/plan/edits'
 import type { Plan } from '../../core/plan/types'
 import { anyPlan, placed } from '../generated'
 import { catalogue, planOf } from '../plans'
+import { draws } from '../random'
 
 const PARTS = [...catalogue.parts.values()]
 
@@ -32,7 +33,7 @@ describe('a part tried on a plan', () => {
       expect(now.findings.filter(({ code }) => code === 'header.missing' || code === 'adapter.missing')
         .filter(({ id }) => !before.findings.some(old => old.id === id))).toEqual([])
       expect(applyEdit(after, inverse).plan).toEqual(plan)
-    }), { numRuns: 50 })
+    }), { numRuns: draws(50) })
   })
 
   it('without a board there is no room, and it says why', () => {

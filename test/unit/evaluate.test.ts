@@ -6,6 +6,7 @@ import { applyEdit } from '../../core/plan/edits'
 import { readPlan } from '../../core/plan/read'
 import type { Plan } from '../../core/plan/types'
 import { catalogue, planOf } from '../plans'
+import { draws } from '../random'
 
 const types = [...catalogue.parts.keys()]
 /** Any parts, every terminal anywhere: on the header, past its end, on other parts, on themselves, or nowhere. */
@@ -40,14 +41,14 @@ describe('any plan that can be read', () => {
       expect(readPlan(plan).ok).toBe(true)
       const report = evaluate(plan, catalogue)
       expect(JSON.parse(JSON.stringify(report))).toEqual(report)
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 
   it('is placed or refused with a sentence, never with an exception', () => {
     fc.assert(fc.property(wildPlan, fc.constantFrom('rest' as const, 'all' as const), (plan, scope) => {
       const result = placePlan(plan, catalogue, { scope, patience: 200 })
       expect(result.ok || result.sentence.length > 20).toBe(true)
-    }), { numRuns: 150 })
+    }), { numRuns: draws(150) })
   })
 
   it('stays readable through every fix it is offered', () => {
@@ -57,7 +58,7 @@ describe('any plan that can be read', () => {
         expect(readPlan(structuredClone(after)).ok, `${finding.code}: ${fix.label}`).toBe(true)
         expect(after, `${finding.code}: ${fix.label}`).not.toEqual(plan)
       }
-    }), { numRuns: 60 })
+    }), { numRuns: draws(60) })
   })
 
   it('ends without a finding of that id once the first fix for it is applied', () => {
@@ -72,7 +73,7 @@ describe('any plan that can be read', () => {
         const after = applyEdit(plan, { edit: 'all', edits: finding.fixes[0]!.edits }).plan
         expect(evaluate(after, catalogue).findings.map(entry => entry.id)).not.toContain(finding.id)
       }
-    }), { numRuns: 60 })
+    }), { numRuns: draws(60) })
   })
 
   it('has counts and stages that follow from its findings', () => {
@@ -82,7 +83,7 @@ describe('any plan that can be read', () => {
       expect(Object.values(stages).includes('stop')).toBe(counts.stops > 0)
       const weight = findings.map(finding => ['stop', 'caution', 'note'].indexOf(finding.severity))
       expect(weight).toEqual([...weight].sort((a, b) => a - b))
-    }), { numRuns: 100 })
+    }), { numRuns: draws(100) })
   })
 })
 

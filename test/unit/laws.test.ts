@@ -15,10 +15,10 @@ import { isOfPart } from '../../core/plan/mentions'
 import { STAGE_IDS, type Plan } from '../../core/plan/types'
 import { powerOf } from '../../core/power/report'
 import { demoPlans } from '../../demo'
-import { lived, placed, placedPlans, written } from '../generated'
+import { lived, placed, newcomerPlans, placedPlans, written } from '../generated'
 import { catalogue, planOf } from '../plans'
 
-const PLANS = placedPlans(200)
+const PLANS = [...placedPlans(200), ...newcomerPlans()]
 const LIVED = PLANS.map((plan, i) => lived(plan, i + 1))
 const eachPart = (): Plan[] => [...catalogue.boards.keys()].flatMap(board => [...catalogue.parts.keys()].flatMap((type) => {
   const plan = placed(planOf(board, { only: type }, { supply: { type: 'adapter-5v-5a' } }))

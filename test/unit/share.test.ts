@@ -11,6 +11,7 @@ import { demoPlans } from '../../demo'
 import { anyPlan } from '../generated'
 import { catalogue, planOf } from '../plans'
 import type { Plan } from '../../core/plan/types'
+import { draws } from '../random'
 
 const sheet = (plan: Plan) => {
   const facts = gatherFacts(plan, catalogue)
@@ -23,7 +24,7 @@ describe('a plan as an address', () => {
       const plan = anyPlan(seed)
       const read = planOfFragment(`#${fragmentOf(plan)}`)
       expect(read.ok && completed(read.plan)).toEqual(completed(plan))
-    }), { numRuns: 40 })
+    }), { numRuns: draws(40) })
   })
 
   it('of a demo is short enough for mail, and in letters that stay as they are', () => {

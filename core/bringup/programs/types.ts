@@ -1,9 +1,9 @@
 /** Small programs that try one part, or the plan as a whole, with the plan's lines, addresses and ports in them. */
 
 /** `cpp` and `micropython` run on a microcontroller at the other end of a serial link. */
-export type ProgramLanguage = 'python' | 'c' | 'shell' | 'cpp' | 'micropython'
-
 import type { ProgramAim } from '../../catalogue/shapes/program'
+
+export type ProgramLanguage = 'python' | 'c' | 'shell' | 'cpp' | 'micropython'
 
 export type { ProgramAim }
 

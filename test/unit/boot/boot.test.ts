@@ -12,6 +12,7 @@ import type { BootNeed } from '../../../core/catalogue/types'
 import { demoPlans } from '../../../demo'
 import { evaluate } from '../../../core/evaluate'
 import { catalogue } from '../../plans'
+import { draws } from '../../random'
 
 const asNeed = (need: BootNeed): Need => ({ need, why: 'test', partIds: [] })
 const I2C: BootNeed = { kind: 'param', name: 'i2c_arm', value: 'on' }
@@ -44,7 +45,7 @@ describe('the boot file', () => {
   it('is printed exactly as it was read', () => {
     fc.assert(fc.property(fc.oneof(file, fc.string(), fc.string({ unit: 'binary' })), (text) => {
       expect(printBoot(parseBoot(text))).toBe(text)
-    }), { numRuns: 500 })
+    }), { numRuns: draws(500) })
   })
 
   it('comes back as it was when nothing is needed', () => {
@@ -58,7 +59,7 @@ describe('the boot file', () => {
       const once = merged(text, ...needs)
       for (const need of needs) expect(state(once.text, need).state).toBe('met')
       expect(merged(once.text, ...needs)).toEqual({ text: once.text, changes: [], byHand: [] })
-    }), { numRuns: 400 })
+    }), { numRuns: draws(400) })
   })
 
   it('keeps every line it does not have to change, in order', () => {
@@ -88,7 +89,7 @@ describe('the boot file', () => {
     const mixed = fc.array(fc.tuple(fc.constantFrom('', 'a=1', '# b'), fc.constantFrom('\n', '\r\n', '\r')), { maxLength: 8 })
       .chain(lines => fc.constantFrom('', 'last').map(last => lines.map(([text, ending]) => text + ending).join('') + last))
     const asShown = (text: string) => text.replace(/\r\n|\r/g, '\n')
-    fc.assert(fc.property(mixed, text => restoreEndings(text, asShown(text)) === text), { numRuns: 500 })
+    fc.assert(fc.property(mixed, text => restoreEndings(text, asShown(text)) === text), { numRuns: draws(500) })
     fc.assert(fc.property(mixed, mixed, (text, other) => asShown(restoreEndings(text, asShown(other))) === asShown(other)))
     expect(restoreEndings('a\r\nb\nc\r\n', 'a\nnew\nb\nc\n')).toBe('a\r\nnew\r\nb\nc\r\n')
   })

@@ -8,6 +8,7 @@ import { joinLines, splitLines } from '../../../core/boot/dialects/lines'
 import { tellDialect, tellFile } from '../../../core/boot/dialects/tell'
 import { tokensOf, type Grammar } from '../../../core/boot/dialects/tokens'
 import { anyBootText } from '../../bootfiles'
+import { draws } from '../../random'
 
 const bytes = (text: string) => new TextEncoder().encode(text)
 
@@ -34,7 +35,7 @@ describe('a boot file of any dialect', () => {
       expect(printMenu(parseMenu(text))).toBe(text)
       expect(printEnvironment(parseEnvironment(text))).toBe(text)
       expect(printCommandLine(parseCommandLine(text))).toBe(text)
-    }), { numRuns: 600 })
+    }), { numRuns: draws(600) })
   })
 
   it('is printed as it was read at five megabytes, with a mark, tabs, both line endings and none at the end', () => {
@@ -68,7 +69,7 @@ describe('a boot file of any dialect', () => {
         expect(tokens.map(token => line.slice(token.from, token.to)).join('')).toBe(line)
         tokens.forEach((token, i) => expect(token.from).toBe(i === 0 ? 0 : tokens[i - 1]!.to))
       }
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 })
 

@@ -10,6 +10,7 @@ import { gatherFacts } from '../../../core/facts/gather'
 import { applyEdit } from '../../../core/plan/edits'
 import { anyBootText, boardOf, codes, fixed, lint } from '../../bootfiles'
 import { catalogue, fixedAt, planOf } from '../../plans'
+import { draws } from '../../random'
 
 /** A file with one fault, the code it gets, and the file after the first fix. Faults of the trade: practice; figures: memory. */
 const FAULTS: [what: string, text: string, code: string, after: string | null, more?: Parameters<typeof lint>[1]][] = [
@@ -313,7 +314,7 @@ describe('any file at all', () => {
         for (const figure of finding.figures) if (figure.limit !== undefined) expect(figure.origin).toBeTruthy()
         for (const fix of finding.fixes) expect(applyChanges(textOf(files, fix.file), fix.changes)).not.toBe(textOf(files, fix.file))
       }
-    }), { numRuns: 400 })
+    }), { numRuns: draws(400) })
   })
 
   it('is mended for good: first fixes, one after another, come to an end, and leave nothing that has a fix', () => {
@@ -329,7 +330,7 @@ describe('any file at all', () => {
       expect.fail(
         `no end in sight:\n${text}\n${codes(lintBoot({ files: { dialect: kind, text }, board: boardOf('forty-usb-c') })).join(' ')}`,
       )
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 })
 

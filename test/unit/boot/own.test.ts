@@ -10,6 +10,7 @@ import { applyEdit } from '../../../core/plan/edits'
 import type { BootNeed } from '../../../core/catalogue/types'
 import { anyBootText } from '../../bootfiles'
 import { catalogue, fixedAt, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const need = (boot: BootNeed, ...partIds: string[]): Need => ({ need: boot, why: `for ${partIds.join(', ')}`, partIds })
 const PROBE = need({ kind: 'overlay', name: 'w1-gpio', params: { gpiopin: '4' } }, 'probe')
@@ -88,7 +89,7 @@ describe('owned lines', () => {
         expect(at, line).toBeGreaterThanOrEqual(0)
         at += line.length
       }
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 })
 
@@ -133,7 +134,7 @@ describe('words of ours in the other dialects', () => {
     fc.assert(fc.property(anyBootText, fc.constantFrom('extlinux' as const, 'environment' as const), (text, dialect) => {
       const once = mergeWords(text, dialect, [clock])
       expect(mergeWords(once.text, dialect, [clock])).toMatchObject({ text: once.text, changes: [] })
-    }), { numRuns: 200 })
+    }), { numRuns: draws(200) })
   })
 })
 

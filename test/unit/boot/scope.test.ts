@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { effectiveOf, overlayName, type BootFiles } from '../../../core/boot/scope/effective'
 import { filterKind, FilterState, MODELS } from '../../../core/boot/scope/filters'
 import { anyBootText, boardOf } from '../../bootfiles'
+import { draws } from '../../random'
 
 const usbC = boardOf('forty-usb-c')
 /** What the loader is asked, in short: `kind name=value` with the overlay's own parameters, and whether it applies. */
@@ -141,6 +142,6 @@ describe('the other dialects', () => {
         expect(where.to).toBeLessThanOrEqual(text.length)
         expect(where.line).toBe(text.slice(0, where.from).split('\n').length)
       }
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 })

@@ -12,7 +12,7 @@ import type { KeptCurve, Plan } from '../../../core/plan/types'
 import { runHeat } from '../../../core/power/heat/run'
 import { heatTask, powerOf } from '../../../core/power/report'
 import { demoPlans } from '../../../demo'
-import { random } from '../../random'
+import { random, draws } from '../../random'
 import { catalogue, planOf } from '../../plans'
 
 const kept = (curve: Pick<KeptCurve, 'seconds' | 'values' | 'unit'>): KeptCurve =>
@@ -202,10 +202,10 @@ describe('readings in a text', () => {
       expect(curves.map(({ name }) => name)).toEqual(['first', 'second'])
       expect(curves[0]!.values).toEqual(table.map(([a]) => Number(a.toFixed(4)) + 0))
       expect(curves[1]!.seconds).toEqual(table.map((_, i) => i * 5))
-    }), { numRuns: 80 })
+    }), { numRuns: draws(80) })
     fc.assert(fc.property(fc.oneof(fc.string({ unit: 'binary', maxLength: 300 }), fc.json()), (text) => {
       for (const { seconds, values } of curvesIn(text).curves) expect(seconds.length).toBe(values.length)
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 
   it('of long ones a plan keeps some, the first and the last among them', () => {

@@ -18,6 +18,7 @@ import type { Plan } from '../../../core/plan/types'
 import { demoPlans } from '../../../demo'
 import { placed, placedPlans, written } from '../../generated'
 import { catalogue, planOf } from '../../plans'
+import { draws } from '../../random'
 
 /** A plan of nine parts with names as makers give them; its strip behind a level shifter. */
 const NAMES: Readonly<Record<string, [type: string, name: string]>> = {
@@ -165,6 +166,6 @@ describe('laws, over generated plans', () => {
         if (!/^(scan|volt)/.test(mark.probe)) expect(row.outcomes).toContain(mark.outcome)
       }
       expect(saidInLines(said).length).toBeGreaterThanOrEqual(said.length)
-    }), { numRuns: 400 })
+    }), { numRuns: draws(400) })
   })
 })

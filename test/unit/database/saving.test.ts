@@ -11,6 +11,7 @@ import { startHistory } from '../../../core/plan/history'
 import { merge } from '../../../core/plan/merge'
 import { trailOf } from '../../../core/plan/trail'
 import type { Plan } from '../../../core/plan/types'
+import { draws } from '../../random'
 
 let database: ProjectDatabase
 let count = 0
@@ -108,7 +109,7 @@ describe('the bin', () => {
         if (forward < 4 && trueMs < BIN_MS) expect(await bin.heads.get(id)).toBeDefined()
       }
       bin.close()
-    }), { numRuns: 40 })
+    }), { numRuns: draws(40) })
   })
 
   it('counts no time from before a project came there, and lets it go after thirty days of looks', async () => {
@@ -273,7 +274,7 @@ describe('saving', () => {
       // What was told of could not be joined; of notes, stories and logs all can.
       expect(tabs.flatMap(tab => tab.told)).toEqual([])
       shared.close()
-    }), { numRuns: 60 })
+    }), { numRuns: draws(60) })
   })
 })
 

@@ -16,6 +16,7 @@ import { applyEdit } from '../../../core/plan/edits'
 import { boardOf } from '../../bootfiles'
 import { anyTree } from '../../devicetree'
 import { catalogue, planOf } from '../../plans'
+import { draws } from '../../random'
 
 /** A made-up board with a pin controller of the given binding, an I²C bus on lines 11 and 12 and a serial port on 4 and 5. */
 const board = (i2c: string, uart: string, controller = 'gpio-controller; #gpio-cells = <2>;') => profileOf(compileText(`/dts-v1/;
@@ -91,7 +92,7 @@ describe('a board read from its tree', () => {
   it('is read from any tree that a blob can hold', () => {
     fc.assert(fc.property(anyTree, (tree) => {
       expect(Array.isArray(profileOf(tree).controllers)).toBe(true)
-    }), { numRuns: 200 })
+    }), { numRuns: draws(200) })
   })
 })
 

@@ -12,6 +12,7 @@ import { compileText } from '../../../core/devicetree/source/compile'
 import { printSource, printValue } from '../../../core/devicetree/source/print'
 import { cellsOf, DeviceTreeError, nodeAt, propertyOf, stringsOf, type DeviceTree } from '../../../core/devicetree/types'
 import { anyBase, anyOverlay, anyTree } from '../../devicetree'
+import { draws, judgedAtLeast } from '../../random'
 
 const faultOf = (work: () => unknown): DeviceTreeError => {
   try {
@@ -109,8 +110,8 @@ describe('hostile input', () => {
         expect(error).toBeInstanceOf(DeviceTreeError)
         refused++
       }
-    }), { numRuns: 4000 })
-    expect(refused).toBeGreaterThan(1000)
+    }), { numRuns: draws(4000) })
+    expect(refused).toBeGreaterThan(judgedAtLeast(1000))
   })
 
   it('random bytes behind a true header as well', () => {
@@ -125,7 +126,7 @@ describe('hostile input', () => {
       catch (error) {
         expect(error).toBeInstanceOf(DeviceTreeError)
       }
-    }), { numRuns: 1500 })
+    }), { numRuns: draws(1500) })
   })
 
   it('every cut of a blob says that it is cut', () => {
@@ -149,7 +150,7 @@ describe('hostile input', () => {
       catch (error) {
         expect(error).toBeInstanceOf(DeviceTreeError)
       }
-    }), { numRuns: 3000 })
+    }), { numRuns: draws(3000) })
   })
 
   it('nesting has an end, in sources, blobs and expressions', () => {
@@ -166,7 +167,7 @@ describe('laws', () => {
       const again = compileText(printSource(tree, { labels }))
       expect(again.root).toEqual(tree.root)
       expect(again.reservations).toEqual(tree.reservations)
-    }), { numRuns: 200 })
+    }), { numRuns: draws(200) })
   })
 
   it('labels of a base stand before their nodes', () => {
@@ -186,7 +187,7 @@ describe('laws', () => {
       }
       expect([writeBlob(below), writeBlob(above)]).toEqual(before)
       expect(applyOverlay(below, compileText('/dts-v1/; /plugin/; / { };')).root).toEqual(below.root)
-    }), { numRuns: 60 })
+    }), { numRuns: draws(60) })
   })
 })
 

@@ -18,6 +18,7 @@ import { OVERLAYS, resolveOverlay, sourceOf } from '../../../core/overlays/libra
 import { anyBase, anyOverlay, anyTree } from '../../devicetree'
 import { anyBootText, boardOf } from '../../bootfiles'
 import { catalogue, planOf } from '../../plans'
+import { draws } from '../../random'
 
 /** What the work gives, or null where it is refused with a typed error; anything else that is thrown fails the test. */
 function typed<T>(work: () => T): T | null {
@@ -63,11 +64,11 @@ describe('a blob', () => {
     fc.assert(fc.property(mutated(blob), (bytes) => {
       const tree = typed(() => readBlob(bytes))
       if (tree) useTree(tree)
-    }), { numRuns: 400 })
+    }), { numRuns: draws(400) })
     fc.assert(fc.property(mutated(overlay), (bytes) => {
       const tree = typed(() => readBlob(bytes))
       if (tree) typed(() => applyOverlay(base, tree))
-    }), { numRuns: 2000 })
+    }), { numRuns: draws(2000) })
   })
 
   it('cut short anywhere is refused', () => {
@@ -81,7 +82,7 @@ describe('a blob', () => {
     fc.assert(fc.property(fc.oneof(fc.uint8Array({ maxLength: 300 }), head), (bytes) => {
       const tree = typed(() => readBlob(bytes))
       if (tree) useTree(tree)
-    }), { numRuns: 3000 })
+    }), { numRuns: draws(3000) })
   })
 
   it('that says it is larger than it is, or has offsets past its end, is refused before anything is set aside for it', () => {
@@ -124,7 +125,7 @@ describe('a source', () => {
         expect((error as DeviceTreeError).message.length).toBeGreaterThan(5)
         if ((error as DeviceTreeError).fault === 'syntax') expect((error as DeviceTreeError).at.place).toBeDefined()
       }
-    }), { numRuns: 3000 })
+    }), { numRuns: draws(3000) })
   })
 
   it('with letters changed, left out or doubled is compiled or refused', () => {
@@ -133,7 +134,7 @@ describe('a source', () => {
       '', ';', '{', '}', '"', '<', '&', '/', '0', '\n', '*/', '/*',
     ), (at, drop, put) => {
       typed(() => compileText(good.slice(0, at) + put + good.slice(at + drop)))
-    }), { numRuns: 500 })
+    }), { numRuns: draws(500) })
   })
 
   it('of macros that lead to each other, of files that include each other, of brackets without end comes to an end', () => {
@@ -154,7 +155,7 @@ describe('a source', () => {
       expect([...writeBlob(compileText(printSource(tree)))]).toEqual([...writeBlob({
         ...tree, bootCpu: compileText(printSource(tree)).bootCpu,
       })])
-    }), { numRuns: 100 })
+    }), { numRuns: draws(100) })
   })
 })
 
@@ -175,7 +176,7 @@ describe('an overlay', () => {
           },
         },
       ))
-    }), { numRuns: 400 })
+    }), { numRuns: draws(400) })
   })
 
   it('leaves base and overlay as they were, whether it goes on or not', () => {
@@ -206,6 +207,6 @@ describe('a rehearsal', () => {
       const story = rehearse(gatherFacts(plan, catalogue))
       expect(story.steps.length).toBeGreaterThan(1)
       for (const step of story.steps) expect(step.detail).not.toMatch(/undefined|NaN/)
-    }), { numRuns: 150 })
+    }), { numRuns: draws(150) })
   })
 })

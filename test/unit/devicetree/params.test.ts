@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { parametersOf, setParameter } from '../../../core/devicetree/overlay/params'
 import { compileText } from '../../../core/devicetree/source/compile'
 import { cellsOf, DeviceTreeError, nodeAt, propertyOf, stringsOf } from '../../../core/devicetree/types'
+import { draws } from '../../random'
 
 const tree = (overrides: string, body = '') => compileText(
   `/dts-v1/;\n/ {\n\tdev: dev@68 { reg = <0x68>; status = "disabled"; cells = <1 2>; text = "a"; ${body} };\n\t__overrides__ { `
@@ -76,6 +77,6 @@ describe('a parameter of a tree', () => {
         if (!(error instanceof DeviceTreeError)) throw error
       }
       expect(stringsOf(propertyOf(dev(made), 'text')?.value ?? new Uint8Array([0])).length).toBeGreaterThan(0)
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 })

@@ -7,6 +7,7 @@ import { readPlan } from '../../../core/plan/read'
 import type { Between, Plan } from '../../../core/plan/types'
 import { USUAL_WORKSHEETS } from '../../../core/worksheets'
 import { catalogue, EMPTY_BUILD, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const types = [...catalogue.parts.keys()]
 const boards = [...catalogue.boards.keys()]
@@ -48,7 +49,7 @@ describe('every finding on any plan', () => {
           if (figure.limit !== undefined) expect(figure.origin, `${finding.code} ${figure.label}`).toBeTruthy()
         }
       }
-    }), { numRuns: 250 })
+    }), { numRuns: draws(250) })
   })
 
   it('opens a worksheet that has all the figures of its kind', () => {
@@ -60,7 +61,7 @@ describe('every finding on any plan', () => {
           expect(typeof worksheet[name as keyof typeof worksheet], `${code} ${name}`).toBe(typeof value)
         }
       }
-    }), { numRuns: 150 })
+    }), { numRuns: draws(150) })
   })
 
   it('offers fixes that change the plan into one that reads, and its own finding is gone after the first', () => {
@@ -75,7 +76,7 @@ describe('every finding on any plan', () => {
           expect(evaluate(after, catalogue).findings.map(other => other.id), `${finding.code}: ${fix.label}`).not.toContain(finding.id)
         }
       }
-    }), { numRuns: 120 })
+    }), { numRuns: draws(120) })
   })
 
   it('has an id of its own, and comes out the same twice', () => {
@@ -85,6 +86,6 @@ describe('every finding on any plan', () => {
       expect(ids.filter((id, i) => ids.indexOf(id) !== i)).toEqual([])
       expect(JSON.stringify(evaluate(structuredClone(plan), catalogue))).toBe(JSON.stringify(report))
       expect(JSON.parse(JSON.stringify(report))).toEqual(report)
-    }), { numRuns: 100 })
+    }), { numRuns: draws(100) })
   })
 })

@@ -8,6 +8,7 @@ import { demoPlans } from '../../../demo'
 import type { Plan } from '../../../core/plan/types'
 import { anyPlan } from '../../generated'
 import { catalogue, fixedAt, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const AT = '2026-05-01T10:00:00.000Z'
 const asidesOf = (plan: Plan, ids?: readonly string[]) => evaluate(plan, catalogue).findings
@@ -25,7 +26,7 @@ describe('findings that were set aside', () => {
       expect(after.findings.map(finding => finding.id).sort()).toEqual(before.findings.map(finding => finding.id).sort())
       expect(after.findings.filter(isOpen)).toHaveLength(before.findings.length - some.length)
       expect(total(after.counts)).toBe(total(before.counts) - some.length)
-    }), { numRuns: 40 })
+    }), { numRuns: draws(40) })
   })
 
   it('touches nothing but the findings', () => {

@@ -12,6 +12,7 @@ import { thingEdits } from '../../../core/plan/things'
 import type { Plan } from '../../../core/plan/types'
 import { placed as withPlaces, worn } from '../../generated'
 import { catalogue, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const BOARDS = [...catalogue.boards.values()]
 const THINGS = [...catalogue.parts.values()].filter(part => thingKind(part) !== null)
@@ -174,7 +175,7 @@ describe('taking a thing', () => {
       expect(others(after.parts)).toEqual(others(plan.parts))
       expect(new Set(after.parts.map(({ id }) => id)).size).toBe(after.parts.length)
       expect(applyEdit(after, inverse).plan).toEqual(plan)
-    }), { numRuns: 60 })
+    }), { numRuns: draws(60) })
   })
 
   it('law: a thing offered for a board is never told not to go with it', () => {

@@ -19,6 +19,7 @@ import type { Host } from '../../../core/plan/host-shape'
 import { readPlan } from '../../../core/plan/read'
 import { anyHost, withHost } from '../../host'
 import { catalogue, fixedAt, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const told = (parts: Parameters<typeof planOf>[1], host: Partial<Host>, more: Parameters<typeof planOf>[2] = {}) => {
   const plan = planOf('forty-usb-c', parts, more)
@@ -47,7 +48,7 @@ describe('every small file', () => {
         expect(file.mode).toMatch(/^0[0-7]{3}$/)
         expect(file.rows.every(([line]) => !line.includes('\n') && !/\s$/.test(line))).toBe(true)
       }
-    }), { numRuns: 150 })
+    }), { numRuns: draws(150) })
   })
 
   it('is let through by the plan\'s check with whatever it is made from', () => {

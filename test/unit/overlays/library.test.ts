@@ -16,6 +16,7 @@ import { DeviceTreeError } from '../../../core/devicetree/types'
 import type { BootNeed } from '../../../core/catalogue/types'
 import { anyBootText, boardOf } from '../../bootfiles'
 import { catalogue } from '../../plans'
+import { draws } from '../../random'
 
 const SPECS = [...OVERLAYS.values()]
 /** A line that loads the overlay, with its first part where it serves several. */
@@ -172,7 +173,7 @@ describe('the words beside a file', () => {
       for (const said of explainFiles({ dialect, text }, board)) expect(said.words).not.toMatch(/undefined|NaN/)
       explainAt({ dialect, text }, board, line, column)
       completeAt(text, dialect, line, column, board)
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 
   it('complete keys, overlays, parameters, values, sections and kernel words', () => {

@@ -7,6 +7,7 @@ import type { Plan } from '../../../core/plan/types'
 import { demoPlans } from '../../../demo'
 import { faultsOf, refOf } from '../../checker'
 import { catalogue, fixedAt, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const placed = (plan: Plan, scope: 'rest' | 'all' = 'rest') => {
   const result = placePlan(plan, catalogue, { scope })
@@ -70,7 +71,7 @@ describe('placement against brute force', () => {
       const possible = bruteForce(plan)
       seen[possible ? 'possible' : 'impossible']++
       expect(placePlan(plan, catalogue, { scope: 'rest' }).ok).toBe(possible)
-    }), { numRuns: 400, seed: 20261124 })
+    }), { numRuns: draws(400), seed: 20261124 })
     // Both answers have to come up for the comparison to mean something.
     expect(Math.min(seen.possible, seen.impossible)).toBeGreaterThan(40)
   })
@@ -93,7 +94,7 @@ describe('placement', () => {
         { ...plan, softwareBuses: result.softwareBuses },
         Object.fromEntries(Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)])),
       )).toEqual([])
-    }), { numRuns: 120 })
+    }), { numRuns: draws(120) })
   })
 
   it('leaves nothing that its own rules call a claim or a missing function', () => {
@@ -106,7 +107,7 @@ describe('placement', () => {
       expect(codes.filter(code => [
         'position.claimed-twice', 'function.unavailable', 'controller.two-ways', 'terminal.unplaced',
       ].includes(code))).toEqual([])
-    }), { numRuns: 80 })
+    }), { numRuns: draws(80) })
   })
 
   it('gives the same answer twice, and asks nothing new of what it has placed', () => {

@@ -13,6 +13,7 @@ import { gatherFacts } from '../../../core/facts/gather'
 import { applyEdit, type Edit } from '../../../core/plan/edits'
 import type { Plan } from '../../../core/plan/types'
 import { catalogue, codesOf, fixedAt, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const placed = (plan: Plan, scope: 'rest' | 'all' = 'rest'): { result: Placed, after: Plan } => {
   const result = placePlan(plan, catalogue, { scope })
@@ -274,7 +275,7 @@ describe('straps', () => {
         && devices[i]!.addresses[pick[i]!]!.address === devices[j]!.addresses[m]!.address).length
       const cost = (pick: number[]) => pick.reduce((sum, n, i) => sum + devices[i]!.addresses[n]!.cost + 1000 * clashes(pick, i), 0)
       expect(strapDevices(devices, bus => [bus], 1000).cost).toBe(Math.min(...every.map(cost)))
-    }), { numRuns: 200 })
+    }), { numRuns: draws(200) })
   })
 })
 
@@ -316,7 +317,7 @@ describe('gathering', () => {
       expect(found!.cost).toBeCloseTo(best, 6)
       expect(priceLines(one).floor).toBeLessThanOrEqual(best + 1e-6)
       expect(gatherLines(one, best - 0.01).found).toBeNull()
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 
   it('rests on matchings that are the best by trying every one', () => {

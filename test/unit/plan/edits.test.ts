@@ -5,6 +5,7 @@ import { record, redo, startHistory, undo } from '../../../core/plan/history'
 import { demoPlans } from '../../../demo'
 import { anyEdit } from '../../edits'
 import type { Plan } from '../../../core/plan/types'
+import { draws } from '../../random'
 
 const demo = fc.constantFrom(...demoPlans)
 
@@ -22,7 +23,7 @@ describe('edits', () => {
       const before = frozen(structuredClone(plan))
       const { plan: after, inverse } = applyEdit(before, edit)
       expect(applyEdit(after, inverse).plan).toEqual(plan)
-    }), { numRuns: 500 })
+    }), { numRuns: draws(500) })
   })
 
   it('compose: a list of edits is the same as one after the other, and is taken back as one', () => {

@@ -13,6 +13,7 @@ import type { Plan } from '../../../core/plan/types'
 import { demoPlans } from '../../../demo'
 import { anyEdit } from '../../edits'
 import { catalogue, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const after = (plan: Plan, edits: readonly Edit[]) => edits.reduce((now, edit) => applyEdit(now, edit).plan, plan)
 const edits = fc.array(anyEdit, { minLength: 1, maxLength: 5 })
@@ -46,7 +47,7 @@ describe('joining two changes of one plan', () => {
         expect(collisions).toEqual([])
         expect(same(plan, changed)).toBe(true)
       }
-    }), { numRuns: 150 })
+    }), { numRuns: draws(150) })
   })
 
   it('takes everything that both did, or tells what it could not', () => {
@@ -65,7 +66,7 @@ describe('joining two changes of one plan', () => {
           }
         }
       }
-    }), { numRuns: 400 })
+    }), { numRuns: draws(400) })
   })
 
   it('gives a plan that its own check lets through, when both sides were', () => {
@@ -73,7 +74,7 @@ describe('joining two changes of one plan', () => {
       const [mine, theirs] = [after(base, a), after(base, b)]
       fc.pre(!newProblems(base, mine).length && !newProblems(base, theirs).length)
       expect(newProblems(base, merge(base, mine, theirs).plan)).toEqual([])
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 
   it('puts this side of a collision in its place when asked', () => {
@@ -83,7 +84,7 @@ describe('joining two changes of one plan', () => {
         if (collision.path.at(-1) === 'order') continue
         expect(same(at(withMine(plan, collision), collision.path), collision.mine), collision.path.join('/')).toBe(true)
       }
-    }), { numRuns: 200 })
+    }), { numRuns: draws(200) })
   })
 
   it('keeps both of two parts, two notes and two places; a name that both changed is told', () => {
@@ -137,7 +138,7 @@ describe('differences in words', () => {
       const said = differences(base, changed, catalogue)
       expect(said.length > 0).toBe(!same(base, changed))
       for (const sentence of said) expect(sentence).not.toMatch(/undefined|\[object|: $/)
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 
   it('name parts, places and boards as people know them', () => {
@@ -170,7 +171,7 @@ describe('the edits between two states', () => {
       }
       expect(same(now, changed)).toBe(true)
       expect(editsBetween(changed, changed)).toEqual([])
-    }), { numRuns: 150 })
+    }), { numRuns: draws(150) })
   })
 
   it('are named where there are names: a part, its strap, its place', () => {

@@ -6,6 +6,7 @@ import { migrate } from '../../../core/plan/migrate'
 import { readPlan, readPlanText, writePlanText } from '../../../core/plan/read'
 import { demoPlans } from '../../../demo'
 import { catalogue, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const problemsOf = (document: unknown) => {
   const read = readPlan(document)
@@ -60,8 +61,8 @@ describe('reading a plan', () => {
   })
 
   it('never throws, whatever the document', () => {
-    fc.assert(fc.property(fc.jsonValue(), value => typeof readPlan(value).ok === 'boolean'), { numRuns: 300 })
-    fc.assert(fc.property(fc.string(), value => typeof readPlanText(value).ok === 'boolean'), { numRuns: 300 })
+    fc.assert(fc.property(fc.jsonValue(), value => typeof readPlan(value).ok === 'boolean'), { numRuns: draws(300) })
+    fc.assert(fc.property(fc.string(), value => typeof readPlanText(value).ok === 'boolean'), { numRuns: draws(300) })
   })
 
   it('is never surprised by a damaged plan: it is refused, or judged without throwing', () => {
@@ -70,7 +71,7 @@ describe('reading a plan', () => {
     fc.assert(fc.property(damaged, ({ plan, field, value }) => {
       const read = readPlan({ ...plan, [field]: value })
       return read.ok ? evaluate(read.plan, catalogue).findings.length >= 0 : read.problems.length > 0
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 })
 

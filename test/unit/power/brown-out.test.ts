@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { prepare, solve } from '../../../core/power/circuit/solve'
 import type { Element } from '../../../core/power/circuit/types'
+import { draws, judgedAtLeast } from '../../random'
 
 /** A chain as supplies are: a source, a lead, perhaps a diode or a converter, a rail with loads of constant power. */
 const chain = fc.record({
@@ -53,8 +54,8 @@ describe('past the end', () => {
         expect(voltage, joint).toBeLessThanOrEqual(given.voltageV + 1e-6)
       }
       if (given.idle && voltages.c! > 4) expect(voltages.d).toBeCloseTo(3.3, 1)
-    }), { numRuns: 300 })
-    expect(broken).toBeGreaterThan(10)
+    }), { numRuns: draws(300) })
+    expect(broken).toBeGreaterThan(judgedAtLeast(10))
   })
 
   it('is never said of a circuit that nothing loads, on whichever side of a kink the search began', () => {
@@ -64,7 +65,7 @@ describe('past the end', () => {
       const { ok, voltages } = solve(prepare(elementsOf({ ...given, watts: 0 })))
       expect(ok).toBe(true)
       if (given.idle && voltages.c! > 4) expect(voltages.d).toBeCloseTo(3.3, 1)
-    }), { numRuns: 500 })
+    }), { numRuns: draws(500) })
   })
 
   it('the share that is carried can be carried, and a tenth more cannot', () => {
@@ -73,14 +74,14 @@ describe('past the end', () => {
       if (ok || carriedShare < 0.05) return
       expect(solve(prepare(elementsOf({ ...given, watts: given.watts * (carriedShare - 0.02) }))).ok).toBe(true)
       expect(solve(prepare(elementsOf({ ...given, watts: given.watts * (carriedShare + 0.1) }))).ok).toBe(false)
-    }), { numRuns: 200 })
+    }), { numRuns: draws(200) })
   })
 
   it('is known after a bounded number of steps, and a circuit that works after a few', () => {
     fc.assert(fc.property(chain, (given) => {
       const { ok, iterations } = solve(prepare(elementsOf(given)))
       expect(iterations).toBeLessThan(ok ? 200 : 1000)
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
     // A diode from its off side once took two hundred.
     expect(solve(prepare(elementsOf({
       voltageV: 5, inner: 0.1, lead: 0.05, between: 'diode', watts: 1.5, idle: true,
@@ -94,6 +95,6 @@ describe('past the end', () => {
       if (light.ok && heavy.ok) expect(heavy.voltages.c!).toBeLessThanOrEqual(light.voltages.c! + 1e-6)
       // What the heavier load can be carried with, the lighter one can as well.
       if (heavy.ok) expect(light.ok).toBe(true)
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 })

@@ -7,6 +7,7 @@ import { efficiencyAt } from '../../../core/power/circuit/laws'
 import { prepare, solve } from '../../../core/power/circuit/solve'
 import type { Element, LoadElement } from '../../../core/power/circuit/types'
 import { leftOver } from '../../circuit'
+import { draws, judgedAtLeast } from '../../random'
 
 const point = (elements: Element[]) => solve(prepare(elements))
 const source = (to: string, voltageV: number, ohm: number, more: object = {}): Element => ({
@@ -148,7 +149,7 @@ describe('any linear network', () => {
       const expected = (lusolve(G, right) as number[][]).map(row => row[0]!)
       const { voltages } = point(elements)
       expected.forEach((v, i) => expect(voltages[`j${i}`]).toBeCloseTo(v, 4))
-    }), { numRuns: 200 })
+    }), { numRuns: draws(200) })
   })
 })
 
@@ -188,8 +189,8 @@ describe('any circuit at all', () => {
       for (const [joint, ma] of Object.entries(leftOver(elements, operating))) if (!off.has(joint)) {
         expect(Math.abs(ma), joint).toBeLessThan(0.01)
       }
-    }), { numRuns: 600 })
-    expect(found).toBeGreaterThan(100)
+    }), { numRuns: draws(600) })
+    expect(found).toBeGreaterThan(judgedAtLeast(100))
   })
 
   it('never throws, gives finite voltages, and a brown-out carries less than all', () => {
@@ -199,7 +200,7 @@ describe('any circuit at all', () => {
       expect(carriedShare).toBeGreaterThanOrEqual(0)
       expect(carriedShare).toBeLessThanOrEqual(1)
       if (!ok) expect(carriedShare).toBeLessThanOrEqual(1)
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 
   it('gives back the power its sources put in: loads, and what is lost on the way', () => {
@@ -222,7 +223,7 @@ describe('any circuit at all', () => {
         (sum, [parent], i) => sum + (voltages[`j${parent % (i + 1)}`]! - voltages[`j${i + 1}`]!) * flows[`w${i}`]!.outMa, 0,
       )
       expect(taken + lost).toBeCloseTo(given, 0)
-    }), { numRuns: 150 })
+    }), { numRuns: draws(150) })
   })
 })
 
@@ -238,7 +239,7 @@ describe('elimination', () => {
       const pattern = planElimination(size, entries.map(([i, j]) => [i, j] as const))
       expect(eliminate(pattern, Float64Array.from(dense.flat()), right)).toBe(true)
       right.forEach((v, i) => expect(v).toBeCloseTo(x[i]!, 9))
-    }), { numRuns: 300 })
+    }), { numRuns: draws(300) })
   })
 
   it('adds no entry on a tree', () => {

@@ -13,6 +13,7 @@ import { sharesAt } from '../../../core/power/shares'
 import { solvePower } from '../../../core/power/report'
 import { demoPlans } from '../../../demo'
 import { catalogue, fixedAt, planOf } from '../../plans'
+import { draws } from '../../random'
 
 const powerOf = (plan: Plan) => evaluate(plan, catalogue).power
 const withPower = (plan: Plan, power: Partial<PowerPlan>): Plan => ({ ...plan, power: { ...plan.power, ...power } })
@@ -174,7 +175,7 @@ describe('any power field', () => {
           `${finding.title} ${finding.sentence} ${finding.fixes.map(fix => fix.label).join(' ')}`,
         ).not.toMatch(/NaN|undefined|Infinity|\[object/)
       }
-    }), { numRuns: 250 })
+    }), { numRuns: draws(250) })
   })
 
   it('gives fixes that change the plan into one that reads', () => {
@@ -186,7 +187,7 @@ describe('any power field', () => {
           expect(readPlan(JSON.parse(JSON.stringify(after))).ok, `${finding.code}: ${fix.label}`).toBe(true)
         }
       }
-    }), { numRuns: 120 })
+    }), { numRuns: draws(120) })
   })
 
   it('draws as a flow without a ring, in which every node is found once', () => {
@@ -209,7 +210,7 @@ describe('any power field', () => {
         }
         for (const { node } of nodes) depth(node.id, [])
       }
-    }), { numRuns: 80 })
+    }), { numRuns: draws(80) })
   })
 })
 
