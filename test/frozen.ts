@@ -6,7 +6,7 @@ import type { Board, Catalogue, Part, PowerItem, SupplyUnit } from '../core/cata
 import { applyEdit, type Edit } from '../core/plan/edits'
 import type { Plan } from '../core/plan/types'
 import { placementEdits, placePlan } from '../core/placement/place'
-import data from './data/frozen-catalogue.json'
+import data from './unit/overlays/frozen-catalogue.json'
 import { fixedAt, planOf } from './plans'
 
 const byId = <T extends { id: string }>(entries: unknown) => new Map((entries as T[]).map(entry => [entry.id, entry]))
@@ -36,7 +36,9 @@ export const HAND_PICKED: Readonly<Record<string, Plan>> = {
     assignments: fixedAt({ 'bell.b': 11, 'lamp.a': 11 }),
   }),
   'a screen, a servo, a strip and lines behind an expander': settled(planOf(
-    'forty-usb-c', { screen: 'screen-spi-24', arm: 'servo-small', shelf: 'strip-addressable', more: 'expander-8-i2c', pump: 'relay-board-1' },
+    'forty-usb-c', {
+      screen: 'screen-spi-24', arm: 'servo-small', shelf: 'strip-addressable', more: 'expander-8-i2c', pump: 'relay-board-1',
+    },
   )),
   'an instrument with RS-232 levels': planOf('forty-usb-c', { meter: 'instrument-rs232' }, {
     assignments: fixedAt({ 'meter.tx': 10, 'meter.rx': 8, 'meter.gnd': 6 }),

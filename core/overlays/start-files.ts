@@ -1,6 +1,7 @@
 /**
  * Files of start commands for screens on SPI whose driver is told by one: `/lib/firmware/NAME.bin`, where NAME is the node's first
- * `compatible`; the commands stand in the part's folder, `kernel.startFile`. Without it the driver ends at once (`request_firmware` of drivers/gpu/drm/tiny/panel-mipi-dbi.c, Linux 6.1).
+ * `compatible`; the commands stand in the part's folder, `kernel.startFile`. Without it the driver ends at once
+ * (`request_firmware` of drivers/gpu/drm/tiny/panel-mipi-dbi.c, Linux 6.1).
  */
 import type { Facts, ResolvedPart } from '../facts/types'
 import { startFileName } from './asks/placeholders'

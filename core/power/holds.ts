@@ -56,7 +56,8 @@ export function holdsOf(facts: Facts, tree: Tree, states: PowerState[], fronts: 
 
 /** A latch part of the plan whose hold line is wired to the board. */
 const heldByBoard = ({ terminals }: Facts): boolean =>
-  terminals.some(({ owner, signal, place }) => owner.part.holdsSupply !== undefined && signal?.id === owner.part.holdsSupply && place?.kind === 'header')
+  terminals.some(({ owner: { part }, signal, place }) =>
+    part.holdsSupply !== undefined && signal?.id === part.holdsSupply && place?.kind === 'header')
 
 /** Voltage at which what is nearer to the board gives up: a converter's least input, else the board's under-voltage sign. */
 function leastBelow(nearer: TreeNode[], { board }: Facts): number {

@@ -37,7 +37,8 @@ function partAt(address: number, words: readonly string[], catalogue: Catalogue)
   })
   // Only what the number is called counts here: words of calls and comments say anything.
   const said = words.filter(word => word.length > 2 && !/^(addr|address|i2c|bus|sensor|device|slave|chip|the)$/.test(word))
-  return all.find(({ part }) => said.some(word => answersTo(part, word))) ?? all.find(({ part }) => part.i2c!.usualAt?.includes(hex)) ?? all[0] ?? null
+  return all.find(({ part }) => said.some(word => answersTo(part, word)))
+    ?? all.find(({ part }) => part.i2c!.usualAt?.includes(hex)) ?? all[0] ?? null
 }
 
 const named = ({ words, name }: Sighting, part: Part): string => {

@@ -113,7 +113,8 @@ function reach(owner: ResolvedPart, bench: Bench, present: readonly Present[], t
   const group = groups.find(entry => entry.owner === owner && entry.kind !== 'pwm')
   const { answers } = owner.part
   if (answers) {
-    const found = (answers.by === 'bits' ? [answers.data, answers.clock] : [answers.trigger, answers.echo]).map(id => lineOf(byKey.get(`${owner.id}.${id}`)!, taken))
+    const pair = answers.by === 'bits' ? [answers.data, answers.clock] : [answers.trigger, answers.echo]
+    const found = pair.map(id => lineOf(byKey.get(`${owner.id}.${id}`)!, taken))
     const why = found.find(entry => typeof entry === 'string')
     if (why !== undefined) return { by: 'nothing', why: why as string }
     const [a, b] = found as { line: number }[]

@@ -7,7 +7,8 @@ export function seenBySerial({ hello }: Part): string {
     case 'own-program': return '"count 1", "count 2" … each second, and "heard hello" once, with its own program loaded.'
     case 'print': return 'It prints "hello"; nothing comes back, and that is no fault.'
     case 'text': return 'Lines of text. Signs that are no text mean that rate or frame differ; nothing means wires, supply or port.'
-    default: return 'Nothing, or bytes that are no text: it speaks when it is asked in its own way. Silence is no fault: loopback proves the port.'
+    default: return 'Nothing, or bytes that are no text: it speaks when it is asked in its own way. '
+      + 'Silence is no fault: loopback proves the port.'
   }
 }
 
