@@ -7,8 +7,10 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   retries: 0,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  // Where nothing waits for luck, a limit only tells of a loaded machine: it is wide.
+  timeout: 600_000,
+  expect: { timeout: 90_000 },
+  grepInvert: process.env.VOLTARIS_SCREENS === 'whole' ? undefined : /@whole/,
   use: {
     testIdAttribute: 'data-test',
     baseURL: `http://127.0.0.1:${PORT}`,

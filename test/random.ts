@@ -18,3 +18,5 @@ export const draws = (whole: number): number => isDrawn ? whole : Math.min(whole
 export const sparse = (every: number): number => isDrawn ? every : every * 3
 /** How many cases must at least have been judged, of a law that counts them: fewer where fewer are drawn. */
 export const judgedAtLeast = (whole: number): number => isDrawn ? whole : Math.floor(whole / 5)
+/** The first third of cases that are dear, at least two; all of them where all are drawn. */
+export const few = <T>(cases: readonly T[]): T[] => cases.slice(0, isDrawn ? undefined : Math.max(2, Math.ceil(cases.length / 3)))

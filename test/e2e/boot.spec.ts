@@ -4,7 +4,7 @@ import { strFromU8, unzipSync } from 'fflate'
 import { readBlob } from '../../core/devicetree/blob/read'
 import { writeBlob } from '../../core/devicetree/blob/write'
 import { compileText } from '../../core/devicetree/source/compile'
-import { choose, field, goTo, openDemo, openPlan, saved } from './helpers'
+import { choose, field, goTo, openDemo, openPlan, saved, WHOLE } from './helpers'
 
 /** A file as somebody would bring it, with seven faults in it. */
 const FAULTY = `# For more options and information see the documentation of the image
@@ -74,7 +74,6 @@ async function mendAll(page: Page) {
 }
 
 test('a file with seven faults is mended by its fixes, rehearsed, taken away as a zip and read again', async ({ page }) => {
-  test.setTimeout(120_000)
   await openBoot(page, SHED)
   await give(
     page, ['config.txt', FAULTY], ['cmdline.txt', 'console=serial0,115200 console=tty1 root=PARTUUID=0a-02 rootfstype=ext4 rootwait\n'],
@@ -180,7 +179,7 @@ test('owned lines: written, changed by hand and kept, switched off as comments, 
   await saved(page)
 })
 
-test('files that are dropped together sort themselves, and what is none of them is told', async ({ page }) => {
+test('files that are dropped together sort themselves, and what is none of them is told', WHOLE, async ({ page }) => {
   const source = '/dts-v1/;\n/plugin/;\n&i2c1 { status = "okay"; rtc@68 { compatible = "maxim,ds3231"; reg = <0x68>; }; };\n'
   await openBoot(page, SHED)
   await give(
@@ -203,7 +202,7 @@ test('files that are dropped together sort themselves, and what is none of them 
   await expect(page.getByTestId('rehearsal-devices')).toContainText('/dev/rtc0')
 })
 
-test('the editor explains on hover, completes what is begun, and mends in place', async ({ page }) => {
+test('the editor explains on hover, completes what is begun, and mends in place', WHOLE, async ({ page }) => {
   await openBoot(page, { ...SHED, boot: { text: 'dtoverlay=w1-gpio,gpiopin=22\nmax_framebuffer=2\n' } })
   await page.locator('.cm-line').first().getByText('gpiopin').hover()
   await expect(page.locator('.boot-words')).toContainText('gpiopin: line of the bus; 0 to 27')
@@ -250,7 +249,7 @@ test('the library finds an overlay by what it is for and writes it', async ({ pa
   await expect(page.getByTestId('library-list')).toContainText('None of the')
 })
 
-test('a board is read from its own tree and planned on', async ({ page }) => {
+test('a board is read from its own tree and planned on', WHOLE, async ({ page }) => {
   await openBoot(page, SHED)
   await page.getByTestId('boot-tree').click()
   await field(page, 'tree-file')
@@ -269,7 +268,7 @@ test('a board is read from its own tree and planned on', async ({ page }) => {
   await expect(page.getByTestId('header-rail')).toBeVisible()
 })
 
-test('a rehearsal can be stopped', async ({ page }) => {
+test('a rehearsal can be stopped', WHOLE, async ({ page }) => {
   await openBoot(page, SHED)
   let release = () => {}
   const held = new Promise<void>(resolve => release = resolve)
@@ -294,7 +293,7 @@ test('an overlay made for a part is handed over as a blob that reads back', asyn
   expect(readBlob(new Uint8Array(readFileSync(await download.path()))).root.children.length).toBeGreaterThan(1)
 })
 
-test('a menu file of another board sorts itself, is mended, and gets the overlay made for a part on its line', async ({ page }) => {
+test('a menu file of another board sorts itself, is mended, and gets the overlay made for a part on its line', WHOLE, async ({ page }) => {
   await openBoot(page, SHED)
   await page.getByTestId('boot-tree').click()
   await field(page, 'tree-file')
@@ -329,7 +328,7 @@ test('a menu file of another board sorts itself, is mended, and gets the overlay
   await expect(page.getByTestId('rehearsal-devices')).toContainText('/dev/rtc0')
 })
 
-test('files are dropped onto the stage', async ({ page }) => {
+test('files are dropped onto the stage', WHOLE, async ({ page }) => {
   await openBoot(page, SHED)
   const dropped = await page.evaluateHandle(() => {
     const transfer = new DataTransfer()
@@ -354,7 +353,7 @@ test('files are dropped onto the stage', async ({ page }) => {
   expect(readFileSync(await download.path(), 'utf8').startsWith('enable_uart=1\r\ngpu_mem=64\r\n')).toBe(true)
 })
 
-test('a long file is read beside the page: findings come, and nothing typed is lost', async ({ page }) => {
+test('a long file is read beside the page: findings come, and nothing typed is lost', WHOLE, async ({ page }) => {
   await openBoot(page, SHED)
   const lines = 'dtoverlay=w1-gpio,gpiopin=22\n# a note of mine\nhdmi_gruop=1\n'
   const long = lines.repeat(4000)

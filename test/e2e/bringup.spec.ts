@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { downloaded, field, goTo, openDemo, saved } from './helpers'
+import { downloaded, field, goTo, openDemo, saved, WHOLE } from './helpers'
 
 /** Opens a phase of the run sheet and one of its tests. */
 async function look(page: Page, phase: string, probe: string) {
@@ -112,7 +112,7 @@ test('from a sign to the fault by the tests that tell most, typed figures among 
   await saved(page)
 })
 
-test('a hidden fault is found by tries, named, and scored; what was played is kept', async ({ page }) => {
+test('a hidden fault is found by tries, named, and scored; what was played is kept', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'bringup')
   await page.getByTestId('bringup-trainer').click()
   await page.getByTestId('trainer-begin').click()
@@ -154,7 +154,7 @@ test('a hidden fault is found by tries, named, and scored; what was played is ke
   await expect(page.getByTestId('trainer-task')).toContainText('Where does the current stop? 1 of 3')
 })
 
-test('the simulated board is typed at, measured, pulled at, and has a fault hidden in it', async ({ page }) => {
+test('the simulated board is typed at, measured, pulled at, and has a fault hidden in it', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'bringup')
   await page.getByTestId('bringup-board').click()
   const screen = page.getByTestId('board-screen')
@@ -203,7 +203,7 @@ test('each part has its first programs, in the languages of the board, and a rea
   expect((await downloaded(page, 'programs-all')).name).toMatch(/-programs\.zip$/)
 })
 
-test('a measured load test is read, held against the prediction, and taken; what stands there is a PDF', async ({ page }) => {
+test('a measured load test is read, held against the prediction, and taken; what stands there is a PDF', WHOLE, async ({ page }) => {
   await openDemo(page, 'Tool library kiosk', 'bringup')
   await page.getByTestId('bringup-curves').click()
   await expect(page.getByTestId('curve-fit')).toContainText('τ 12.0 min')

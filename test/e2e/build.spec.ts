@@ -1,7 +1,7 @@
 /** Building: steps in their order, moved and mended; what has to be taken off; spacers and screws; boards pushed on wrong. */
 import { expect, test } from '@playwright/test'
 import { emptyPlan } from '../../core/plan/create'
-import { choose, downloaded, field, openDemo, openPlan, saved } from './helpers'
+import { choose, downloaded, field, openDemo, openPlan, saved, WHOLE } from './helpers'
 
 test('a step that is moved too late is told, stops the build, and the computed order comes back', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
@@ -35,7 +35,7 @@ test('a step is ticked with its wires in one edit, and everything goes out as te
   expect((await downloaded(page, 'download-cuts')).text).toContain('Count,Length (m),Gauge,Colour,Wires')
 })
 
-test('a rule of the maker that goes round in a circle is a stop with a way out', async ({ page }) => {
+test('a rule of the maker that goes round in a circle is a stop with a way out', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
   await page.getByText('What else has to come before what').click()
   await choose(page, 'rule-first', 'The supply, last of all')
@@ -48,27 +48,29 @@ test('a rule of the maker that goes round in a circle is a stop with a way out',
   await expect(finding).toHaveCount(0)
 })
 
-test('a board on a plate has its spacers and screws, each length with its reason, and they stand in the parts list', async ({ page }) => {
-  await openDemo(page, 'Tool library kiosk', 'build')
-  await page.getByText('Spacers and screws').click()
-  await page.getByTestId('mount-on').locator('input').check()
-  await expect(page.getByTestId('mount-answer')).toContainText('4 × Spacer, M2.5')
-  await expect(page.getByTestId('mount')).toContainText('of thread hold')
-  await expect(page.getByTestId('step-mount')).toContainText('Board on its spacers')
-  await field(page, 'mount-under').fill('9')
-  await field(page, 'mount-under').blur()
-  await expect(page.getByTestId('mount-answer')).toContainText('10 mm')
-  // A board that is pushed on stands on what holds the one below.
-  await page.getByTestId('spacers-on').locator('input').check()
-  await expect(page.getByTestId('levels')).toContainText('4 × Spacer, M2.5, stud of 5 mm and thread, 11 mm')
-  await expect(page.getByTestId('step-seat:voice')).toContainText('4 × Screw, pan head, M2.5 × 5, from above')
-  await page.getByTestId('build-parts').click()
-  await expect(page.getByTestId('parts-list')).toContainText('Spacer, M2.5, thread at both ends, 10 mm')
-  await expect(page.getByTestId('parts-list')).toContainText('Spacer, M2.5, stud of 5 mm and thread, 11 mm')
-  await saved(page)
-})
+test(
+  'a board on a plate has its spacers and screws, each length with its reason, and they stand in the parts list',
+  WHOLE, async ({ page }) => {
+    await openDemo(page, 'Tool library kiosk', 'build')
+    await page.getByText('Spacers and screws').click()
+    await page.getByTestId('mount-on').locator('input').check()
+    await expect(page.getByTestId('mount-answer')).toContainText('4 × Spacer, M2.5')
+    await expect(page.getByTestId('mount')).toContainText('of thread hold')
+    await expect(page.getByTestId('step-mount')).toContainText('Board on its spacers')
+    await field(page, 'mount-under').fill('9')
+    await field(page, 'mount-under').blur()
+    await expect(page.getByTestId('mount-answer')).toContainText('10 mm')
+    // A board that is pushed on stands on what holds the one below.
+    await page.getByTestId('spacers-on').locator('input').check()
+    await expect(page.getByTestId('levels')).toContainText('4 × Spacer, M2.5, stud of 5 mm and thread, 11 mm')
+    await expect(page.getByTestId('step-seat:voice')).toContainText('4 × Screw, pan head, M2.5 × 5, from above')
+    await page.getByTestId('build-parts').click()
+    await expect(page.getByTestId('parts-list')).toContainText('Spacer, M2.5, thread at both ends, 10 mm')
+    await expect(page.getByTestId('parts-list')).toContainText('Spacer, M2.5, stud of 5 mm and thread, 11 mm')
+    await saved(page)
+  })
 
-test('every way to push a board on wrong is told, what breaks something first', async ({ page }) => {
+test('every way to push a board on wrong is told, what breaks something first', WHOLE, async ({ page }) => {
   await openDemo(page, 'Tool library kiosk', 'build')
   const wrong = page.getByTestId('misplugged-voice')
   await expect(wrong).toContainText('of 6 ways break something')
@@ -77,7 +79,7 @@ test('every way to push a board on wrong is told, what breaks something first', 
   await expect(wrong).toContainText('Near 0 Ω between positions 4 and 6: do not switch on.')
 })
 
-test('the flat cable is told by how its two slots lie', async ({ page }) => {
+test('the flat cable is told by how its two slots lie', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
   await page.getByText('Which flat cable?').click()
   await page.getByTestId('flat-add').click()
@@ -91,7 +93,7 @@ test('the flat cable is told by how its two slots lie', async ({ page }) => {
   await saved(page)
 })
 
-test('the build is seen to scale, a lid that does not close is told, measured and mended', async ({ page }) => {
+test('the build is seen to scale, a lid that does not close is told, measured and mended', WHOLE, async ({ page }) => {
   await openDemo(page, 'Tool library kiosk', 'build')
   const picture = page.getByTestId('picture')
   await page.getByTestId('show-part:labels').click()
@@ -117,7 +119,7 @@ test('the build is seen to scale, a lid that does not close is told, measured an
   await expect(picture.locator('.lid.bad')).toHaveCount(0)
 })
 
-test('a thing that is put somewhere is drawn and judged there', async ({ page }) => {
+test('a thing that is put somewhere is drawn and judged there', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
   await page.getByText('Sizes and places').click()
   await choose(page, 'room-thing', 'Porch screen')
@@ -133,7 +135,7 @@ test('a thing that is put somewhere is drawn and judged there', async ({ page })
   await expect(page.getByTestId('finding-room.clash')).toHaveCount(0)
 })
 
-test('the bench sheet is one document', async ({ page }) => {
+test('the bench sheet is one document', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
   const sheet = await downloaded(page, 'bench-sheet')
   expect(sheet.text.slice(0, 5)).toBe('%PDF-')

@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { emptyPlan } from '../../core/plan/create'
 import type { Host } from '../../core/plan/host-shape'
 import type { Plan } from '../../core/plan/types'
-import { downloaded, goTo, openPlan } from './helpers'
+import { downloaded, goTo, openPlan, WHOLE } from './helpers'
 
 function planOf(board: string | null, supply: string, parts: Record<string, string>, host: Partial<Host> = {}): Plan {
   const empty = emptyPlan('Case')
@@ -33,35 +33,37 @@ async function written(page: Page, what: string) {
   return page.getByTestId('host-text')
 }
 
-test('a current board: supply, cooler and lid, small video socket; each way out ends it, and is in the parts list', async ({ page }) => {
-  await openPlan(page, planOf('forty-io-bridge', 'adapter-5v-3a', {
-    cooler: 'cooler-active', box: 'case-closed', card: 'card-memory-32', panel: 'panel-video-7', stick: 'modem-wide-stick',
-  }), 'board')
-  await expect(told(page, 'USB sockets give 600 mA together with this supply')).toContainText('in place of 1.6 A')
-  await expect(told(page, 'The supply is too small')).toContainText('At peak everything together draws 3.')
-  await take(page, 'USB sockets give 600 mA together with this supply', /^Take Mains adapter, USB-C, 5 V 5 A/)
-  await expect(told(page, 'The supply is too small')).toHaveCount(0)
-  await take(page, 'cooler does not go under box', 'Take Case with openings')
-  await take(page, 'An adapter is wanted for video', /^Add Adapter/)
+test(
+  'a current board: supply, cooler and lid, small video socket; each way out ends it, and is in the parts list',
+  WHOLE, async ({ page }) => {
+    await openPlan(page, planOf('forty-io-bridge', 'adapter-5v-3a', {
+      cooler: 'cooler-active', box: 'case-closed', card: 'card-memory-32', panel: 'panel-video-7', stick: 'modem-wide-stick',
+    }), 'board')
+    await expect(told(page, 'USB sockets give 600 mA together with this supply')).toContainText('in place of 1.6 A')
+    await expect(told(page, 'The supply is too small')).toContainText('At peak everything together draws 3.')
+    await take(page, 'USB sockets give 600 mA together with this supply', /^Take Mains adapter, USB-C, 5 V 5 A/)
+    await expect(told(page, 'The supply is too small')).toHaveCount(0)
+    await take(page, 'cooler does not go under box', 'Take Case with openings')
+    await take(page, 'An adapter is wanted for video', /^Add Adapter/)
 
-  await goTo(page, 'power')
-  await page.getByTestId('power-heat').click()
-  // The load test runs with what is in the plan.
-  await expect(page.getByTestId('heat')).toContainText('cooler, in the plan')
-  await expect(page.getByTestId('heat')).toContainText('Case with openings, in the plan')
-  await expect(page.getByTestId('heat')).toContainText('Clocks hold')
-  await expect(page.getByTestId('fan-mode')).toContainText('as the board runs it')
+    await goTo(page, 'power')
+    await page.getByTestId('power-heat').click()
+    // The load test runs with what is in the plan.
+    await expect(page.getByTestId('heat')).toContainText('cooler, in the plan')
+    await expect(page.getByTestId('heat')).toContainText('Case with openings, in the plan')
+    await expect(page.getByTestId('heat')).toContainText('Clocks hold')
+    await expect(page.getByTestId('fan-mode')).toContainText('as the board runs it')
 
-  await goTo(page, 'build')
-  await page.getByTestId('build-parts').click()
-  for (const what of [
-    'Mains adapter, USB-C, 5 V 5 A', 'Case with openings', 'Adapter, micro video to full size', 'Memory card, 32 GB',
-  ]) {
-    await expect(page.getByTestId('parts-list').locator('tr', { hasText: what })).toHaveCount(1)
-  }
-})
+    await goTo(page, 'build')
+    await page.getByTestId('build-parts').click()
+    for (const what of [
+      'Mains adapter, USB-C, 5 V 5 A', 'Case with openings', 'Adapter, micro video to full size', 'Memory card, 32 GB',
+    ]) {
+      await expect(page.getByTestId('parts-list').locator('tr', { hasText: what })).toHaveCount(1)
+    }
+  })
 
-test('without screen and keyboard: name, user, remote shell, network; what is secret is in none of the files', async ({ page }) => {
+test('without screen and keyboard: name, user, remote shell, network; what is secret is in none of the files', WHOLE, async ({ page }) => {
   await openPlan(page, planOf('forty-classic', 'adapter-5v-2a4', { sensor: 'pressure-humidity-i2c', card: 'card-memory-16' }, {
     name: 'shed', user: 'keeper', remote: true, radio: { network: 'garden', country: 'IT' },
     record: { passwordAt: 'in the green book', address: '192.168.7.20' },
@@ -75,7 +77,7 @@ test('without screen and keyboard: name, user, remote shell, network; what is se
   await expect(page.getByTestId('host-opens')).toContainText('Everything on that network can reach the board')
 })
 
-test('a panel in a machine: page, keys on the screen, fixed address; against a ready-made one by price', async ({ page }) => {
+test('a panel in a machine: page, keys on the screen, fixed address; against a ready-made one by price', WHOLE, async ({ page }) => {
   await openPlan(page, planOf('forty-classic', 'din-rail-5v-5a', { panel: 'panel-video-7' }, {
     user: 'keeper', runs: [{ id: 'r', name: 'panel', how: 'page', command: 'http://localhost:8080' }], screenKeys: '/usr/bin/keys',
     address: { interface: 'eth0', address: '192.168.7.20/24', gateway: '192.168.7.1' },
@@ -114,7 +116,7 @@ test('a tiny board: pins, which socket, adapters against a dearer board, an imag
   await take(page, 'The header has holes and no pins yet', 'Add Header, two rows of twenty pins')
 })
 
-test('a source that cannot give it: a better one or a lower clock, with figures; a card of the wrong class', async ({ page }) => {
+test('a source that cannot give it: a better one or a lower clock, with figures; a card of the wrong class', WHOLE, async ({ page }) => {
   await openPlan(page, planOf('forty-classic', 'internal-usb-500', { screen: 'screen-spi-24', card: 'card-memory-32-plain' }), 'board')
   const small = told(page, 'The supply is too small')
   await expect(small).toContainText('the supply gives 500 mA')
@@ -125,7 +127,7 @@ test('a source that cannot give it: a better one or a lower clock, with figures;
   await take(page, 'card is made for pictures', 'Take Memory card, 32 GB')
 })
 
-test('displays beside each other; sound as a board or by wires; what is kept loaded against memory and card', async ({ page }) => {
+test('displays beside each other; sound as a board or by wires; what is kept loaded against memory and card', WHOLE, async ({ page }) => {
   await openPlan(page, planOf('forty-classic', 'adapter-5v-2a4', { sound: 'audio-dac-add-on', card: 'card-memory-16' }, {
     user: 'keeper', memoryMb: 1024, keeps: [{ id: 'k', what: 'samples', memoryMb: 900, cardMb: 14_000 }],
     runs: [{ id: 'r', name: 'drum', how: 'service', command: '/usr/bin/python3 /home/keeper/drum.py', realTime: true }],
@@ -152,7 +154,7 @@ test('displays beside each other; sound as a board or by wires; what is kept loa
   await expect(await written(page, 'drum by itself')).toContainText(/LimitRTPRIO=\d+/)
 })
 
-test('an old keyboard: keys of the matrix, power key, lines of the latch; like sticks by their names', async ({ page }) => {
+test('an old keyboard: keys of the matrix, power key, lines of the latch; like sticks by their names', WHOLE, async ({ page }) => {
   await openPlan(page, planOf('forty-classic', 'adapter-5v-2a4', {
     k: 'keypad-matrix', l: 'power-latch', left: 'receiver-wide-stick', right: 'receiver-wide-stick',
   }, { user: 'keeper', powerKey: 'poweroff', matrix: { k: { 1.1: { code: 'KEY_A', types: 'ä' } } } } as Partial<Host>), 'wiring')

@@ -228,7 +228,6 @@ test('a hundred thousand levels anywhere are 400', async ({ baseURL }) => {
 })
 
 test('two hundred heavy requests delay no light one; those over the limit get 429, and whoever leaves takes the work along', async () => {
-  test.setTimeout(120_000)
   // One of its own: the others' requests are not to find it full.
   const server = await startServer('.output', { NUXT_WORK_SECONDS: '8' })
   await underLoad(server.address).finally(server.stop)

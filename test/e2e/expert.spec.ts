@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { addPart, choose, field, goTo, newProject, openDemo } from './helpers'
+import { addPart, choose, field, goTo, newProject, openDemo, WHOLE } from './helpers'
 
 test('a signal is dragged to a position; an impossible one says why while dragging, and refuses', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope')
@@ -41,7 +41,7 @@ test('a conflict is shown on the header and the lanes with ways out that work', 
   await expect(panel).toContainText('Proved least')
 })
 
-test('the next best place is worked out on request, and weights change the placement', async ({ page }) => {
+test('the next best place is worked out on request, and weights change the placement', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope')
   await page.getByTestId('chip-modem').click()
   await page.getByTestId('terminal-modem.tx').getByRole('button', { name: 'why here?' }).click()
@@ -60,7 +60,7 @@ test('the next best place is worked out on request, and weights change the place
   await expect(page.getByTestId('placement-panel').getByRole('row', { name: /^signals [\d.]+ [\d.]+$/ })).toBeVisible()
 })
 
-test('a worksheet opens from its finding with the finding\'s figures, and by itself', async ({ page }) => {
+test('a worksheet opens from its finding with the finding\'s figures, and by itself', WHOLE, async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction')
   await page.getByTestId('finding-level.too-high').getByTestId('work-it-out').click()
   const sheet = page.getByTestId('worksheet')
@@ -101,7 +101,7 @@ test('anything is found by position, line, function or part', async ({ page }) =
   await expect(page.getByTestId('position-12')).toHaveAttribute('aria-pressed', 'true')
 })
 
-test('the header goes along as text and as a picture', async ({ page, context }) => {
+test('the header goes along as text and as a picture', WHOLE, async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write'])
   await openDemo(page, 'Hive on the south slope')
   await page.getByTestId('wiring-more').click()
@@ -118,7 +118,7 @@ test('the header goes along as text and as a picture', async ({ page, context })
   )).toBe(0)
 })
 
-test('a board is told by what one sees', async ({ page }) => {
+test('a board is told by what one sees', WHOLE, async ({ page }) => {
   await newProject(page, 'From a drawer')
   await goTo(page, 'board')
   const ask = page.getByTestId('recognise')
@@ -138,7 +138,7 @@ test('a board is told by what one sees', async ({ page }) => {
   await expect(page.getByTestId('board-tiny-unpopulated')).toHaveAttribute('aria-checked', 'true')
 })
 
-test('a part of one\'s own is made from a shipped one, checked, kept, exported and used', async ({ page }) => {
+test('a part of one\'s own is made from a shipped one, checked, kept, exported and used', WHOLE, async ({ page }) => {
   await newProject(page, 'Own parts')
   await goTo(page, 'parts')
   const own = page.getByTestId('own-part')
@@ -159,7 +159,7 @@ test('a part of one\'s own is made from a shipped one, checked, kept, exported a
   await expect(page.getByTestId('notice')).toContainText('is in use')
 })
 
-test('displays stand side by side and are added from there', async ({ page }) => {
+test('displays stand side by side and are added from there', WHOLE, async ({ page }) => {
   await newProject(page, 'Which screen')
   await goTo(page, 'parts')
   await page.getByTestId('compare-displays').click()
@@ -170,7 +170,7 @@ test('displays stand side by side and are added from there', async ({ page }) =>
   await expect(page.getByText('1 in the plan')).toBeVisible()
 })
 
-test('the stack of add-on boards is put in order', async ({ page }) => {
+test('the stack of add-on boards is put in order', WHOLE, async ({ page }) => {
   await newProject(page, 'Stack')
   await goTo(page, 'parts')
   await addPart(page, 'sensor-add-on-10')
@@ -198,7 +198,7 @@ test('an own part is handed over as a file', async ({ page }) => {
   expect(file.suggestedFilename()).toBe('own-led-plain.json')
 })
 
-test('a board of one\'s own is made, refused while it is wrong, chosen and used', async ({ page }) => {
+test('a board of one\'s own is made, refused while it is wrong, chosen and used', WHOLE, async ({ page }) => {
   await newProject(page, 'Own board')
   await goTo(page, 'board')
   const own = page.getByTestId('own-board')
@@ -224,7 +224,7 @@ test('a board of one\'s own is made, refused while it is wrong, chosen and used'
   await expect(page.getByTestId('header-rail').locator('button')).toHaveCount(26)
 })
 
-test('a foreign part file is shown with what is wrong, and changes nothing', async ({ page }) => {
+test('a foreign part file is shown with what is wrong, and changes nothing', WHOLE, async ({ page }) => {
   await newProject(page, 'Foreign')
   await goTo(page, 'parts')
   const own = page.getByTestId('own-part')
@@ -255,7 +255,7 @@ test('a part of one\'s own: pins pasted, a row put right, kept, and in the plan'
   await expect(page.getByTestId('own-part')).toContainText('own-lightning-sensor')
 })
 
-test('a limit of the supply is replaced on its finding, and put back', async ({ page }) => {
+test('a limit of the supply is replaced on its finding, and put back', WHOLE, async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction', 'power')
   const card = page.getByTestId('findings').locator('article').filter({ hasText: 'the board signs under-voltage' })
   await card.getByRole('button', { name: /^4\.63 V$/ }).click()

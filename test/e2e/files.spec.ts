@@ -1,6 +1,6 @@
 /** What else the board must be told: said in fields, made into files, kept beside what lies on the board. */
 import { expect, test } from '@playwright/test'
-import { addPart, choose, field, goTo, newProject, openDemo, saved } from './helpers'
+import { addPart, choose, field, goTo, newProject, openDemo, saved, WHOLE } from './helpers'
 
 test('files follow from what is said, with what each line does, and what cannot be is refused in its field', async ({ page }) => {
   await newProject(page, 'Box')
@@ -36,7 +36,7 @@ test('files follow from what is said, with what each line does, and what cannot 
   expect(download.suggestedFilename()).toBe('box-files.zip')
 })
 
-test('what somebody changed on the board stays, and what was not touched follows the plan', async ({ page }) => {
+test('what somebody changed on the board stays, and what was not touched follows the plan', WHOLE, async ({ page }) => {
   await openDemo(page, 'Tool library kiosk')
   await goTo(page, 'boot')
   await page.getByTestId('boot-host').click()
@@ -67,7 +67,7 @@ test('what somebody changed on the board stays, and what was not touched follows
   await expect(page.getByTestId('host-text')).toContainText('desk/other.py')
 })
 
-test('keys of a matrix are said as they lie', async ({ page }) => {
+test('keys of a matrix are said as they lie', WHOLE, async ({ page }) => {
   await newProject(page, 'Pad')
   await goTo(page, 'parts')
   await addPart(page, 'keypad-matrix')

@@ -2,6 +2,11 @@ import AxeBuilder from '@axe-core/playwright'
 import { readFileSync } from 'node:fs'
 import { expect, type Locator, type Page } from '@playwright/test'
 
+/** Tests that `npm run test:screens` runs beside those of `npm test`: other states of a screen whose main way is tried there. */
+export const WHOLE = { tag: '@whole' }
+/** True in `npm run test:screens`. */
+export const isWhole = process.env.VOLTARIS_SCREENS === 'whole'
+
 /** Makes the three demo projects in this browser and opens one of them on a stage. */
 export async function openDemo(page: Page, name: string, stage = 'wiring') {
   await page.goto('/')

@@ -1,6 +1,6 @@
 /** What the interface owes to whoever uses it: first steps, sharing, setting aside, sizes, keys, paper. */
 import { expect, test } from '@playwright/test'
-import { addPart, choose, downloaded, field, goTo, newProject, openDemo, saved } from './helpers'
+import { addPart, choose, downloaded, field, goTo, newProject, openDemo, saved, WHOLE } from './helpers'
 
 const STAGES = ['board', 'parts', 'wiring', 'power', 'boot', 'build', 'bringup']
 
@@ -114,7 +114,7 @@ test('a plan is shared as an address, looked at, and copied by choice', async ({
   await expect(other.getByRole('alert')).toContainText('This address cannot be opened')
 })
 
-test('a sheet is one file that carries the plan back', async ({ page }) => {
+test('a sheet is one file that carries the plan back', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope')
   await page.getByTestId('open-share').click()
   const sheet = await downloaded(page, 'share-sheet')
@@ -125,7 +125,7 @@ test('a sheet is one file that carries the plan back', async ({ page }) => {
   await expect(page.getByTestId('notice')).toContainText('"Hive on the south slope" is imported')
 })
 
-test('units are those that the maker has chosen; the theme is the machine\'s until one is chosen', async ({ page }) => {
+test('units are those that the maker has chosen; the theme is the machine\'s until one is chosen', WHOLE, async ({ page }) => {
   await page.emulateMedia({ colorScheme: 'dark' })
   await openDemo(page, 'Hive on the south slope', 'power')
   await expect(page.locator('.v-application')).toHaveClass(/night/)
@@ -144,7 +144,7 @@ test('units are those that the maker has chosen; the theme is the machine\'s unt
   await expect(page.getByTestId('power-node').getByTestId('figure-awg')).toContainText('mm²')
 })
 
-test('the tour is left at any step and called again', async ({ page }) => {
+test('the tour is left at any step and called again', WHOLE, async ({ page }) => {
   await openDemo(page, 'Tool library kiosk')
   for (let i = 0; i < 2; i++) {
     await page.getByTestId('more').click()
@@ -159,7 +159,7 @@ test('the tour is left at any step and called again', async ({ page }) => {
   await expect(page.getByTestId('help')).toContainText('Press Place the rest')
 })
 
-test('parts are sifted by what they are, and laid side by side', async ({ page }) => {
+test('parts are sifted by what they are, and laid side by side', WHOLE, async ({ page }) => {
   await newProject(page, 'Which clock')
   await goTo(page, 'parts')
   await choose(page, 'part-kind', 'timing')
@@ -176,7 +176,7 @@ test('parts are sifted by what they are, and laid side by side', async ({ page }
   await expect(page.getByText('1 in the plan')).toBeVisible()
 })
 
-test('supplies that suit come first, and the others say why not', async ({ page }) => {
+test('supplies that suit come first, and the others say why not', WHOLE, async ({ page }) => {
   await newProject(page, 'Which supply', 'forty-usb-c')
   const groups = page.locator('[data-test^=supplies-]')
   await expect(groups.first()).toContainText('Suits this plan')
@@ -186,7 +186,7 @@ test('supplies that suit come first, and the others say why not', async ({ page 
   await expect(page.getByTestId('board-caution').first()).toContainText('power only')
 })
 
-test('a chart is saved as a drawing and as a table', async ({ page }) => {
+test('a chart is saved as a drawing and as a table', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'power')
   await page.getByTestId('power-scenario').click()
   await page.getByTestId('save-chart').click()
@@ -216,8 +216,7 @@ function smallTargets() {
 /** A screen, one turned upright, one in the hand, and the first at four times its size. */
 const SIZES = [[1280, 800], [800, 1280], [390, 844], [320, 256]] as const
 
-test('nothing scrolls sideways and every target is 24 px, at every size', async ({ page }) => {
-  test.setTimeout(120_000)
+test('nothing scrolls sideways and every target is 24 px, at every size', WHOLE, async ({ page }) => {
   await page.goto('/')
   await page.getByTestId('load-demo').click()
   const found: unknown[] = []
@@ -247,7 +246,7 @@ test('nothing scrolls sideways and every target is 24 px, at every size', async 
   expect(found).toEqual([])
 })
 
-test('on paper a stage is alone, and black on white', async ({ page }) => {
+test('on paper a stage is alone, and black on white', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
   await page.emulateMedia({ media: 'print', colorScheme: 'dark' })
   await expect(page.locator('.v-app-bar').first()).toBeHidden()
@@ -260,7 +259,7 @@ test('on paper a stage is alone, and black on white', async ({ page }) => {
   expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
 })
 
-test('names of three hundred letters and of other scripts stay within their places', async ({ page }) => {
+test('names of three hundred letters and of other scripts stay within their places', WHOLE, async ({ page }) => {
   await newProject(page, 'x')
   await page.getByLabel('Name of the project').fill('Überwachungseinrichtung '.repeat(12) + ' 温室の扉 حديقة')
   await goTo(page, 'parts')
@@ -273,7 +272,7 @@ test('names of three hundred letters and of other scripts stay within their plac
   await saved(page)
 })
 
-test('a table is put in order by its columns, a tick stays with its wire, and paper has every row', async ({ page }) => {
+test('a table is put in order by its columns, a tick stays with its wire, and paper has every row', WHOLE, async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction', 'build')
   await page.getByTestId('build-wires').click()
   const table = page.getByTestId('wires')
@@ -309,7 +308,7 @@ test('projects are sifted by what the checks say, and ordered by it', async ({ p
   await expect(page.getByText('No project is clear.')).toBeVisible()
 })
 
-test('a form says at its field what cannot be, while it is typed', async ({ page }) => {
+test('a form says at its field what cannot be, while it is typed', WHOLE, async ({ page }) => {
   await newProject(page, 'Own part')
   await goTo(page, 'parts')
   await page.getByTestId('own-part').getByRole('button').first().click()
@@ -328,7 +327,7 @@ test('a form says at its field what cannot be, while it is typed', async ({ page
   await expect(page.getByTestId('notice')).toContainText('Rain gauge is kept')
 })
 
-test('in the hand the header stands, with names beside it, and the keys go as it lies', async ({ page }) => {
+test('in the hand the header stands, with names beside it, and the keys go as it lies', WHOLE, async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 })
   await openDemo(page, 'Hive on the south slope')
   const box = async (position: number) => (await page.getByTestId(`position-${position}`).boundingBox())!
@@ -344,7 +343,7 @@ test('in the hand the header stands, with names beside it, and the keys go as it
   await expect(page.getByTestId('position-4')).toBeFocused()
 })
 
-test('every board is tried with the parts as they are; one is taken, with what it wants, and taken back', async ({ page }) => {
+test('every board is tried with the parts as they are; one is taken, with what it wants, and taken back', WHOLE, async ({ page }) => {
   await newProject(page, 'Which board', 'forty-classic')
   await goTo(page, 'parts')
   await addPart(page, 'oled-i2c')
@@ -367,21 +366,23 @@ test('every board is tried with the parts as they are; one is taken, with what i
   await expect(page.getByText(/Forty-position board, micro-USB power/).first()).toBeVisible()
 })
 
-test('a case and a cooler are chosen where the board is; what does not go under the lid is a stop with a way out', async ({ page }) => {
-  await newProject(page, 'Lid', 'forty-io-bridge')
-  const take = async (test: string, name: RegExp) => {
-    await page.getByTestId(test).click()
-    await page.getByRole('option', { name }).click()
-  }
-  await take('board-case', /^Closed case/)
-  await take('board-cooler', /^Heat sink with its own fan/)
-  await expect(page.getByTestId('stops')).toHaveText('2 stops')
-  const finding = page.getByTestId('finding-thing.under-lid')
-  await expect(finding).toContainText('stands 22 mm above the board and the lid lies 18 mm above it')
-  await finding.getByTestId('fix').first().click()
-  await expect(page.getByTestId('stops')).toHaveText('1 stop')
-  await goTo(page, 'power')
-  await page.getByTestId('power-heat').click()
-  // The load test runs with what was taken.
-  await expect(page.getByTestId('heat').locator('.v-select').first()).toContainText('small heat sinks')
-})
+test(
+  'a case and a cooler are chosen where the board is; what does not go under the lid is a stop with a way out',
+  WHOLE, async ({ page }) => {
+    await newProject(page, 'Lid', 'forty-io-bridge')
+    const take = async (test: string, name: RegExp) => {
+      await page.getByTestId(test).click()
+      await page.getByRole('option', { name }).click()
+    }
+    await take('board-case', /^Closed case/)
+    await take('board-cooler', /^Heat sink with its own fan/)
+    await expect(page.getByTestId('stops')).toHaveText('2 stops')
+    const finding = page.getByTestId('finding-thing.under-lid')
+    await expect(finding).toContainText('stands 22 mm above the board and the lid lies 18 mm above it')
+    await finding.getByTestId('fix').first().click()
+    await expect(page.getByTestId('stops')).toHaveText('1 stop')
+    await goTo(page, 'power')
+    await page.getByTestId('power-heat').click()
+    // The load test runs with what was taken.
+    await expect(page.getByTestId('heat').locator('.v-select').first()).toContainText('small heat sinks')
+  })

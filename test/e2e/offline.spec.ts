@@ -2,7 +2,7 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
-import { field, goTo, openDemo, saved } from './helpers'
+import { field, goTo, openDemo, saved, WHOLE } from './helpers'
 import { startServer } from './server'
 
 test.use({ serviceWorkers: 'allow' })
@@ -17,7 +17,6 @@ const kept = (page: Page) => page.evaluate(async () => {
 })
 
 test('every stage opens without a net, also one never visited; placing and rehearsing too', async ({ page, context }) => {
-  test.setTimeout(120_000)
   await page.goto('/')
   await expect.poll(() => kept(page), { timeout: 60_000 }).toBeGreaterThan(60)
   await context.setOffline(true)
@@ -38,28 +37,30 @@ test('every stage opens without a net, also one never visited; placing and rehea
   await expect(page.getByTestId('projects').locator('li')).toHaveCount(3)
 })
 
-test('it can be installed, asks nothing of another host, and breaks no rule of its policy on any stage', async ({ page, baseURL }) => {
-  const asked: string[] = []
-  page.on('request', request => asked.push(request.url()))
-  await page.addInitScript(() => {
-    const broken: string[] = []
-    Object.assign(window, { broken })
-    document.addEventListener('securitypolicyviolation', event => broken.push(`${event.violatedDirective}: ${event.blockedURI}`))
+test(
+  'it can be installed, asks nothing of another host, and breaks no rule of its policy on any stage',
+  WHOLE, async ({ page, baseURL }) => {
+    const asked: string[] = []
+    page.on('request', request => asked.push(request.url()))
+    await page.addInitScript(() => {
+      const broken: string[] = []
+      Object.assign(window, { broken })
+      document.addEventListener('securitypolicyviolation', event => broken.push(`${event.violatedDirective}: ${event.blockedURI}`))
+    })
+    const broken = () => page.evaluate(() => (window as unknown as { broken: string[] }).broken)
+    await openDemo(page, 'Signal box at the branch junction')
+    for (const stage of STAGES) {
+      await goTo(page, stage)
+      await expect(page.locator('#stage h1, #stage h2').first()).toBeVisible()
+    }
+    await page.getByTestId('open-history').click()
+    await expect(page.getByTestId('history')).toBeVisible()
+    expect(await broken()).toEqual([])
+    expect(asked.filter(url => !url.startsWith(baseURL!) && !/^(data|blob):/.test(url))).toEqual([])
+    const manifest = await (await page.request.get(await page.locator('link[rel=manifest]').getAttribute('href') ?? '')).json()
+    expect(manifest).toMatchObject({ name: 'Voltaris', start_url: '/', display: 'standalone' })
+    for (const { src } of manifest.icons) expect((await page.request.get(src)).status(), src).toBe(200)
   })
-  const broken = () => page.evaluate(() => (window as unknown as { broken: string[] }).broken)
-  await openDemo(page, 'Signal box at the branch junction')
-  for (const stage of STAGES) {
-    await goTo(page, stage)
-    await expect(page.locator('#stage h1, #stage h2').first()).toBeVisible()
-  }
-  await page.getByTestId('open-history').click()
-  await expect(page.getByTestId('history')).toBeVisible()
-  expect(await broken()).toEqual([])
-  expect(asked.filter(url => !url.startsWith(baseURL!) && !/^(data|blob):/.test(url))).toEqual([])
-  const manifest = await (await page.request.get(await page.locator('link[rel=manifest]').getAttribute('href') ?? '')).json()
-  expect(manifest).toMatchObject({ name: 'Voltaris', start_url: '/', display: 'standalone' })
-  for (const { src } of manifest.icons) expect((await page.request.get(src)).status(), src).toBe(200)
-})
 
 /** A server of its own, whose build can be made another one, and which can be stopped. */
 async function ownServer() {
@@ -97,7 +98,6 @@ const withServer = test.extend<{ server: Awaited<ReturnType<typeof ownServer>> }
 })
 
 withServer('a new version is told and waits; a stopped server is no matter', async ({ page, context, server }) => {
-  test.setTimeout(120_000)
   await page.goto(server.address)
   await expect.poll(() => kept(page), { timeout: 60_000 }).toBeGreaterThan(60)
   await page.reload()
@@ -132,7 +132,7 @@ withServer('a new version is told and waits; a stopped server is no matter', asy
 test.describe('without a service worker', () => {
   test.use({ serviceWorkers: 'block' })
 
-  test('what a stopped server does not give is told, and nothing is lost', async ({ page }) => {
+  test('what a stopped server does not give is told, and nothing is lost', WHOLE, async ({ page }) => {
     // What tells of it is fetched a moment after the page.
     const bars = Promise.all([page.waitForResponse(/NoticeBar.*css/), page.waitForResponse(/SaveBar.*css/)])
     await openDemo(page, 'Tool library kiosk')
@@ -155,7 +155,7 @@ test.describe('without a service worker', () => {
     await expect(page.getByTestId('notice')).not.toContainText('Placement failed')
   })
 
-  test('a worker that hangs while it starts is given up and told', async ({ page }) => {
+  test('a worker that hangs while it starts is given up and told', WHOLE, async ({ page }) => {
     await page.clock.install()
     await openDemo(page, 'Tool library kiosk')
     const asked = new Promise<void>(done => void page.route('**/*placement.worker*', () => done() /* and never answered */))

@@ -1,7 +1,7 @@
 /** Photos: made small, in the logbook and from the bench, kept over a reload, out and in again with their plan. */
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
-import { openDemo, saved } from './helpers'
+import { openDemo, saved, WHOLE } from './helpers'
 
 /** A picture of 2400 by 1800, as a camera gives it: larger than what is kept. */
 const picture = (page: Page) => page.evaluate(() => new Promise<string>((resolve) => {
@@ -14,7 +14,7 @@ const picture = (page: Page) => page.evaluate(() => new Promise<string>((resolve
   resolve(canvas.toDataURL('image/png').split(',')[1]!)
 }))
 
-test('a photo goes into the logbook made small, stays, comes off and back, and travels with its plan', async ({ page }) => {
+test('a photo goes into the logbook made small, stays, comes off and back, and travels with its plan', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
   await page.getByTestId('drawer-logbook').click()
   const log = page.getByTestId('logbook')
@@ -55,7 +55,7 @@ test('a photo goes into the logbook made small, stays, comes off and back, and t
   await expect(log.locator('li').first().getByTestId('photo').locator('img')).toBeVisible()
 })
 
-test('at the bench a step is photographed, and what it took is written down', async ({ page }) => {
+test('at the bench a step is photographed, and what it took is written down', WHOLE, async ({ page }) => {
   await page.clock.install()
   await openDemo(page, 'Hive on the south slope', 'build')
   const png = Buffer.from(await picture(page), 'base64')

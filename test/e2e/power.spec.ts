@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { addPart, choose, field, goTo, newProject, openDemo, pick, saved } from './helpers'
+import { addPart, choose, field, goTo, newProject, openDemo, pick, saved, WHOLE } from './helpers'
 
 test('the supply is a flow whose states switch; a node shows its figures and takes others', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'power')
@@ -31,7 +31,7 @@ test('the supply is a flow whose states switch; a node shows its figures and tak
   await expect(page.getByTestId('power-table').getByRole('row', { name: /^Field modem Part/ })).toBeVisible()
 })
 
-test('a fuse is put in at a joint, taken out, and undone; a load is dragged to another rail', async ({ page }) => {
+test('a fuse is put in at a joint, taken out, and undone; a load is dragged to another rail', WHOLE, async ({ page }) => {
   await openDemo(page, 'Tool library kiosk', 'power')
   const flow = page.getByTestId('power-flow')
   await flow.getByRole('button', { name: /^Power socket/ }).click()
@@ -71,7 +71,7 @@ test('a fuse is put in at a joint, taken out, and undone; a load is dragged to a
   await expect(page.getByTestId('feed')).toContainText('Splitter in the cupboard')
 })
 
-test('a scenario, the battery and the heat have curves with tables beside them', async ({ page }) => {
+test('a scenario, the battery and the heat have curves with tables beside them', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'power')
   await page.getByTestId('power-scenario').click()
   await expect(page.getByTestId('chart')).toBeVisible()
@@ -100,7 +100,7 @@ test('a scenario, the battery and the heat have curves with tables beside them',
   await expect(page.getByTestId('findings')).toContainText(/A lower clock saves \d+ mA at peak/)
 })
 
-test('two supplies are compared, one is taken, an arrangement is kept', async ({ page }) => {
+test('two supplies are compared, one is taken, an arrangement is kept', WHOLE, async ({ page }) => {
   await newProject(page, 'Desk', 'forty-io-bridge')
   await goTo(page, 'power')
   await page.getByTestId('power-compare').click()
@@ -117,7 +117,7 @@ test('two supplies are compared, one is taken, an arrangement is kept', async ({
   await expect(compare.getByRole('row', { name: /to spare at peak/ })).toContainText('better')
 })
 
-test('a worksheet opens with the plan\'s figures, is used, and stays in the plan', async ({ page }) => {
+test('a worksheet opens with the plan\'s figures, is used, and stays in the plan', WHOLE, async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction', 'power')
   const card = page.getByTestId('findings').locator('article').filter({ hasText: 'the board signs under-voltage' })
   await card.getByTestId('work-it-out').click()
@@ -138,7 +138,7 @@ test('a worksheet opens with the plan\'s figures, is used, and stays in the plan
   }
 })
 
-test('a plan without anything, and one with a source of its own', async ({ page }) => {
+test('a plan without anything, and one with a source of its own', WHOLE, async ({ page }) => {
   await page.goto('/')
   await page.getByLabel('Name of a new project').fill('Bare')
   await page.getByRole('button', { name: 'New project' }).click()
@@ -173,7 +173,7 @@ test('rails and sources are listed with their loads; the gauge strip says the sa
   await expect(page.getByTestId('findings')).not.toContainText('The supply is too small')
 })
 
-test('a second plug into a panel is a stop that says who feeds whom, and its way out works', async ({ page }) => {
+test('a second plug into a panel is a stop that says who feeds whom, and its way out works', WHOLE, async ({ page }) => {
   await newProject(page, 'Panel', 'forty-classic')
   await goTo(page, 'parts')
   await addPart(page, 'panel-flat-7')
@@ -194,7 +194,7 @@ test('a second plug into a panel is a stop that says who feeds whom, and its way
   await expect(findings).toContainText('input fuse')
 })
 
-test('an upright screen has the chosen node on the stage, and nodes answer to the keyboard', async ({ page }) => {
+test('an upright screen has the chosen node on the stage, and nodes answer to the keyboard', WHOLE, async ({ page }) => {
   await page.setViewportSize({ width: 800, height: 1280 })
   await openDemo(page, 'Hive on the south slope', 'power')
   const flow = page.getByTestId('power-flow')
@@ -208,7 +208,7 @@ test('an upright screen has the chosen node on the stage, and nodes answer to th
   await expect(flow.getByRole('button', { name: /^Capacitor/ })).toHaveCount(0)
 })
 
-test('a cable can be told by a measured drop', async ({ page }) => {
+test('a cable can be told by a measured drop', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'power')
   await page.getByTestId('power-flow').getByRole('button', { name: /^its lead/ }).click()
   const card = page.getByTestId('power-node')

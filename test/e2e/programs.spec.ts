@@ -1,8 +1,8 @@
 /** Example code held against the plan, and a plan begun from a table. */
 import { expect, test } from '@playwright/test'
-import { choose, goTo, openDemo, saved } from './helpers'
+import { choose, goTo, openDemo, saved, WHOLE } from './helpers'
 
-test('example code is held against the plan, put right, taken back, and kept', async ({ page }) => {
+test('example code is held against the plan, put right, taken back, and kept', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope')
   await goTo(page, 'boot')
   await page.getByTestId('boot-programs').click()

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
-import { behind, field, goTo, newProject, openDemo, saved, stored } from './helpers'
+import { behind, field, goTo, newProject, openDemo, saved, stored, WHOLE } from './helpers'
 
 const list = 'projects'
 const asFile = (name: string, text: string) => ({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
@@ -81,7 +81,7 @@ const leave = (page: Page, id: string, tab: string, edits: { number: number, not
 
 const idOf = (page: Page) => /project\/([^/]+)/.exec(page.url())![1]!
 
-test('an edit that never reached the database comes back from the journal, one that did does not', async ({ page }) => {
+test('an edit that never reached the database comes back from the journal, one that did does not', WHOLE, async ({ page }) => {
   await newProject(page, 'Journal')
   await field(page, 'notes').fill('the whole thought')
   await saved(page)
@@ -102,7 +102,7 @@ test('an edit that never reached the database comes back from the journal, one t
   await expect(page.getByTestId('projects').locator('li')).toHaveCount(1)
 })
 
-test('two tabs on one project follow each other, and join what both type at once', async ({ page, context }) => {
+test('two tabs on one project follow each other, and join what both type at once', WHOLE, async ({ page, context }) => {
   await newProject(page, 'Two tabs')
   await saved(page)
   const other = await context.newPage()
@@ -136,7 +136,7 @@ test('two tabs on one project follow each other, and join what both type at once
   await expect(field(other, 'notes')).toHaveValue(await field(page, 'notes').inputValue())
 })
 
-test('what two tabs changed at once and cannot be joined is shown, and taken from either', async ({ page, context }) => {
+test('what two tabs changed at once and cannot be joined is shown, and taken from either', WHOLE, async ({ page, context }) => {
   await newProject(page, 'Both')
   await saved(page)
   const other = await context.newPage()
@@ -180,7 +180,7 @@ test('undo and redo reach over stages and kinds of edit', async ({ page }) => {
   await expect(page.getByTestId('part-modem')).toHaveCount(0)
 })
 
-test('an empty project says on every stage what is missing, and leads there', async ({ page }) => {
+test('an empty project says on every stage what is missing, and leads there', WHOLE, async ({ page }) => {
   await page.goto('/')
   await page.getByRole('button', { name: 'New project' }).click()
   await expect(page.getByTestId('findings')).toContainText('it takes a board and a part')

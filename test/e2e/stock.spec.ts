@@ -1,8 +1,8 @@
 /** The drawer: counted once, said in every plan; and one function by loose wires or as a board. */
 import { expect, test } from '@playwright/test'
-import { addPart, downloaded, field, goTo, newProject, openDemo } from './helpers'
+import { addPart, downloaded, field, goTo, newProject, openDemo, WHOLE } from './helpers'
 
-test('what lies in the drawer is counted, said in parts list and offers, and comes from a table', async ({ page }) => {
+test('what lies in the drawer is counted, said in parts list and offers, and comes from a table', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
   await page.getByTestId('build-parts').click()
   await page.getByTestId('open-stock').click()
@@ -54,7 +54,7 @@ test('one function is tried by loose wires and as an add-on board, and the other
   await expect(page.getByTestId('part-clock-cell-i2c')).toBeVisible()
 })
 
-test('what the whole costs in each way is listed, and an arrangement is taken and taken back', async ({ page }) => {
+test('what the whole costs in each way is listed, and an arrangement is taken and taken back', WHOLE, async ({ page }) => {
   await openDemo(page, 'Tool library kiosk', 'build')
   await page.getByTestId('build-parts').click()
   await page.getByTestId('open-totals').click()

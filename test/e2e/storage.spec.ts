@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
-import { field, newProject, openDemo, saved, stored } from './helpers'
+import { field, newProject, openDemo, saved, stored, WHOLE } from './helpers'
 
 const rows = (page: Page) => page.getByTestId('projects').locator('li')
 const idOf = (page: Page) => /project\/([^/]+)/.exec(page.url())![1]!
@@ -60,7 +60,7 @@ for (const [what, script, words] of [
     window, 'indexedDB', { value: { open: () => ({ addEventListener: () => null }) } },
   ), 'does not answer'],
 ] as const) {
-  test(`a database that is ${what} has its sentence, and the page goes on`, async ({ page }) => {
+  test(`a database that is ${what} has its sentence, and the page goes on`, WHOLE, async ({ page }) => {
     await page.addInitScript(script)
     await page.goto('/')
     await expect(page.getByTestId('storage-failure')).toContainText(words)
@@ -71,24 +71,26 @@ for (const [what, script, words] of [
   })
 }
 
-test('a database that another tab holds in an older form has its sentence, and opens when that tab closes', async ({ page, context }) => {
-  await page.goto('/mark.svg')
-  await page.evaluate(() => new Promise<void>((resolve, reject) => {
-    const open = indexedDB.open('voltaris', 10)
-    open.onerror = () => reject(open.error)
-    open.onupgradeneeded = () => open.result.createObjectStore('projects', { keyPath: 'id' }).createIndex('updatedAt', 'updatedAt')
-    // Held open: nobody lets go when a newer form is asked for.
-    open.onsuccess = () => resolve(void ((window as unknown as { held: IDBDatabase }).held = open.result))
-  }))
-  const other = await context.newPage()
-  await other.goto('/')
-  await expect(other.getByTestId('storage-failure')).toContainText('Close the other tabs')
-  await page.close()
-  await other.getByRole('button', { name: 'Try again' }).click()
-  await expect(other.getByText('Nothing here yet')).toBeVisible()
-})
+test(
+  'a database that another tab holds in an older form has its sentence, and opens when that tab closes',
+  WHOLE, async ({ page, context }) => {
+    await page.goto('/mark.svg')
+    await page.evaluate(() => new Promise<void>((resolve, reject) => {
+      const open = indexedDB.open('voltaris', 10)
+      open.onerror = () => reject(open.error)
+      open.onupgradeneeded = () => open.result.createObjectStore('projects', { keyPath: 'id' }).createIndex('updatedAt', 'updatedAt')
+      // Held open: nobody lets go when a newer form is asked for.
+      open.onsuccess = () => resolve(void ((window as unknown as { held: IDBDatabase }).held = open.result))
+    }))
+    const other = await context.newPage()
+    await other.goto('/')
+    await expect(other.getByTestId('storage-failure')).toContainText('Close the other tabs')
+    await page.close()
+    await other.getByRole('button', { name: 'Try again' }).click()
+    await expect(other.getByText('Nothing here yet')).toBeVisible()
+  })
 
-test('storage deleted under an open tab: it is told, and the project is kept anew', async ({ page }) => {
+test('storage deleted under an open tab: it is told, and the project is kept anew', WHOLE, async ({ page }) => {
   await newProject(page, 'Under the saw')
   await saved(page)
   await page.evaluate(() => new Promise<void>((resolve, reject) => {
@@ -105,7 +107,7 @@ test('storage deleted under an open tab: it is told, and the project is kept ane
   await expect(field(page, 'notes')).toHaveValue('still here')
 })
 
-test('without local storage everything works, but that settings last as long as the tab', async ({ page }) => {
+test('without local storage everything works, but that settings last as long as the tab', WHOLE, async ({ page }) => {
   await page.addInitScript(() => Object.defineProperty(window, 'localStorage', {
     get: () => { throw new DOMException('denied', 'SecurityError') },
   }))
@@ -166,7 +168,7 @@ test('a damaged record and a newer one hide no other, are told, handed out and l
   await expect(field(page, 'notes')).toHaveValue('one')
 })
 
-test('deleted projects wait in the bin and come back', async ({ page }) => {
+test('deleted projects wait in the bin and come back', WHOLE, async ({ page }) => {
   await page.goto('/')
   await page.getByTestId('load-demo').click()
   await expect(rows(page)).toHaveCount(3)
@@ -214,7 +216,7 @@ test('a backup brings everything back into another browser, history and undo too
   await elsewhere.close()
 })
 
-test('plans in other scripts go out under their own names, several at once as a zip', async ({ page }) => {
+test('plans in other scripts go out under their own names, several at once as a zip', WHOLE, async ({ page }) => {
   await page.goto('/')
   const plan = JSON.parse(hive)
   const names = ['蜂の巣モニター', 'Пасіка на схилі', 'خلية النحل', 'Bienenstöcke: Süd?']
@@ -241,7 +243,7 @@ test('plans in other scripts go out under their own names, several at once as a 
   expect(zip.suggestedFilename()).toBe('voltaris-projects.zip')
 })
 
-test('an earlier state is looked at in words, taken back, and that is undone', async ({ page }) => {
+test('an earlier state is looked at in words, taken back, and that is undone', WHOLE, async ({ page }) => {
   await newProject(page, 'History')
   await field(page, 'notes').fill('first')
   await page.getByTestId('open-history').click()

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { addPart, choose, field, openDemo } from './helpers'
+import { addPart, choose, field, openDemo, WHOLE } from './helpers'
 
 test('a terminal is moved on the header, fixed by it, let go and released', async ({ page }) => {
   await openDemo(page, 'Hive on the south slope')
@@ -36,7 +36,7 @@ test('a position is reserved with a reason, kept free by placing, and given free
   await expect(page.getByLabel('Reason for reserving')).toBeVisible()
 })
 
-test('the header is walked by arrow keys, turned over and around, and read by line', async ({ page }) => {
+test('the header is walked by arrow keys, turned over and around, and read by line', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope')
   await page.getByTestId('position-2').focus()
   await page.keyboard.press('ArrowRight')
@@ -52,7 +52,7 @@ test('the header is walked by arrow keys, turned over and around, and read by li
   await expect(page.getByTestId('position-12').locator('.large')).toHaveText('G18')
 })
 
-test('what cannot be placed is named, and nothing moves', async ({ page }) => {
+test('what cannot be placed is named, and nothing moves', WHOLE, async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction', 'parts')
   await addPart(page, 'label-printer-serial')
   await addPart(page, 'positioning-serial')
@@ -78,7 +78,7 @@ test('each of the six faults of the broken demo has a way out, and all of them a
   await expect(page.getByTestId('stops')).toHaveText('0 stops')
 })
 
-test('hovering over a part shows on the strip what it would take', async ({ page }) => {
+test('hovering over a part shows on the strip what it would take', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'parts')
   await field(page, 'part-search').fill('servo-small')
   await page.getByTestId('add-servo-small').hover()
@@ -86,7 +86,7 @@ test('hovering over a part shows on the strip what it would take', async ({ page
   await expect(page.getByLabel('Gauges')).toContainText(/\+7\d\d mA/)
 })
 
-test('a chosen finding shows its subjects on the header, and a limit can be replaced', async ({ page }) => {
+test('a chosen finding shows its subjects on the header, and a limit can be replaced', WHOLE, async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction')
   const finding = page.getByTestId('finding-level.too-high')
   await finding.getByRole('button', { name: /5 V into/ }).click()
