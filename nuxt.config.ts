@@ -1,8 +1,11 @@
+import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { bundleThread } from './scripts/bundle.mjs'
 
 const noZlib = fileURLToPath(new URL('app/workers/no-zlib.ts', import.meta.url))
+
+const hasLinter = existsSync(fileURLToPath(new URL('node_modules/@nuxt/eslint', import.meta.url)))
 
 /** Tells one build from another. */
 const BUILD = String(Date.now())
@@ -26,7 +29,8 @@ const HEADERS = {
 }
 
 export default defineNuxtConfig({
-  modules: ['@pinia/nuxt', 'vuetify-nuxt-module', '@nuxt/eslint', '@vite-pwa/nuxt'],
+  // The linter's module is not there where only what runs is installed.
+  modules: ['@pinia/nuxt', 'vuetify-nuxt-module', ...hasLinter ? ['@nuxt/eslint'] : [], '@vite-pwa/nuxt'],
   $development: {
     vite: { environments: { ssr: { build: { rollupOptions: { input: { server: 'node_modules/nuxt/dist/app/entry.js' } } } } } },
   },
@@ -103,7 +107,7 @@ export default defineNuxtConfig({
       }
     },
   },
-  eslint: { config: { stylistic: { braceStyle: 'stroustrup' } } },
+  ...hasLinter && { eslint: { config: { stylistic: { braceStyle: 'stroustrup' } } } },
   pwa: {
     // A new version is told, and taken when the person says so.
     registerType: 'prompt',

@@ -3,9 +3,9 @@
 import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { writeCatalogueIndex } from './catalogue-index.mjs'
-import { ensurePackages, root, run } from './setup.mjs'
+import { ensureRunPackages, root, run } from './setup.mjs'
 
-ensurePackages()
+ensureRunPackages()
 writeCatalogueIndex()
 const { bundleBoard, bundleCommand } = await import('./bundle.mjs')
 const folder = join(root, 'node_modules', '.cache', 'voltaris')

@@ -2,10 +2,11 @@
 // `npm run demo`: sets up what is missing, builds, starts with the demo projects, prints the address.
 import { spawn } from 'node:child_process'
 import { join } from 'node:path'
-import { ensureBuild, ensurePackages, prepareSources, root } from './setup.mjs'
+import { writeCatalogueIndex } from './catalogue-index.mjs'
+import { ensureBuild, ensureRunPackages, root } from './setup.mjs'
 
-ensurePackages()
-prepareSources()
+ensureRunPackages()
+writeCatalogueIndex()
 ensureBuild()
 const port = process.env.PORT ?? '4173'
 const server = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {

@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// `npm run test:screens`: every end-to-end test, those tagged @whole too. `npm test` takes the main way through each screen and each promise.
+// `npm run test:screens`: every end-to-end test, those tagged @whole too. `npm test` takes one way through each screen and promise.
 import { ensureBuild, ensurePackages, ensurePrograms, prepareSources, run } from './setup.mjs'
 
 ensurePackages()

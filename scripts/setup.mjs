@@ -18,19 +18,30 @@ export function run(command, args, options = {}) {
   if (status !== 0) process.exit(status ?? 1)
 }
 
-/** `npm ci` when there are no packages yet or the lock file has changed since. */
-export function ensurePackages() {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
-  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === lock) return
+/** Sum of the lock file: which packages there should be. */
+const lockSum = () => createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+
+/** `npm ci` of these packages when they are not there yet or the lock file has changed since. */
+function installOnce(kind, more) {
+  const wanted = `${kind} ${lockSum()}`
+  const there = existsSync(STAMP) ? readFileSync(STAMP, 'utf8') : ''
+  // What tests need has in it what running needs.
+  if (there === wanted || there === `all ${lockSum()}`) return
   console.log('setting up: packages')
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
-  writeFileSync(STAMP, lock)
+  run('npm', ['ci', ...more, '--no-audit', '--no-fund', '--loglevel=error'])
+  writeFileSync(STAMP, wanted)
 }
+
+/** All packages, those of tests too. */
+export const ensurePackages = () => installOnce('all', [])
+/** Only the packages that the build and the server need. */
+export const ensureRunPackages = () => installOnce('run', ['--omit=dev'])
 
 /** The catalogue's index and Nuxt's own types, both made from the sources. */
 export function prepareSources() {
   writeCatalogueIndex()
-  if (!existsSync(join(root, '.nuxt', 'tsconfig.app.json'))) {
+  // The linter's own file is missing where only what runs was installed before.
+  if (!['tsconfig.app.json', 'eslint.config.mjs'].every(file => existsSync(join(root, '.nuxt', file)))) {
     run(process.execPath, ['node_modules/nuxt/bin/nuxt.mjs', 'prepare'], { stdio: ['ignore', 'ignore', 'inherit'] })
   }
 }

@@ -48,6 +48,13 @@ async function together(steps) {
   for (const held of await Promise.all(ends)) total[held ? 'passed' : 'failed']++
 }
 
+/** How long each test took, of all steps. */
+const took = []
+function takeTimes({ specs = [], suites = [] }) {
+  for (const { title, tests } of specs) for (const { results } of tests) took.push({ name: title, ms: results.at(-1)?.duration ?? 0 })
+  suites.forEach(takeTimes)
+}
+
 const bin = name => join(root, 'node_modules', '.bin', name)
 const json = name => JSON.parse(readFileSync(join(reports, name), 'utf8'))
 
@@ -55,13 +62,22 @@ await together([['lint', bin('eslint'), ['.']], ['types', 'npm', ['run', '-s', '
 step('unit and reference', bin('vitest'), [
   'run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`,
 ],
-() => ({ passed: json('unit.json').numPassedTests, failed: json('unit.json').numFailedTests }))
+() => {
+  const { numPassedTests, numFailedTests, testResults } = json('unit.json')
+  for (const { assertionResults } of testResults) {
+    for (const { fullName, duration } of assertionResults) took.push({ name: fullName, ms: duration ?? 0 })
+  }
+  return { passed: numPassedTests, failed: numFailedTests }
+})
 ensureBuild()
 step('end to end', bin('playwright'), ['test', '--reporter=list,json'], () => {
-  const { expected, unexpected, flaky } = json('e2e.json').stats
+  const { suites, stats: { expected, unexpected, flaky } } = json('e2e.json')
+  suites.forEach(takeTimes)
   return { passed: expected, failed: unexpected + flaky }
 }, { PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'e2e.json') })
 
+console.log('\nthe ten slowest:')
+for (const { name, ms } of took.sort((a, b) => b.ms - a.ms).slice(0, 10)) console.log(`${(ms / 1000).toFixed(1).padStart(6)} s  ${name}`)
 console.log(`\n${Math.round((Date.now() - started) / 1000)} s`)
 console.log(`${total.passed} passed, ${total.failed} failed`)
 process.exit(total.failed ? 1 : 0)
