@@ -5,7 +5,7 @@ import { applyEdit, type Edit } from '../core/plan/edits'
 import type { Between, Plan } from '../core/plan/types'
 import { catalogue, planOf } from './plans'
 import drawn from './data/drawn.json'
-import { draws, isDrawn, pick, random } from './random'
+import { drawnPlans, isDrawn, pick, random } from './random'
 
 export { pick, random } from './random'
 
@@ -82,7 +82,7 @@ export const newcomerPlans = (): Plan[] => NEWCOMERS.flatMap(type => BOARDS.flat
 /** So many plans, placed and written, a part of them in `npm test`; plans that cannot be placed are passed over. */
 export function placedPlans(count: number, from = 1, most = 7): Plan[] {
   const plans: Plan[] = []
-  for (let seed = from; plans.length < draws(count); seed++) {
+  for (let seed = from; plans.length < drawnPlans(count); seed++) {
     const plan = placed(anyPlan(seed, most))
     if (plan) plans.push(written(plan))
   }

@@ -14,6 +14,8 @@ export const isDrawn = process.env.VOLTARIS_SEED !== undefined
 
 /** How many of so many cases a run takes: a quarter in `npm test`, at least twelve of them; all in `npm run test:draw`. */
 export const draws = (whole: number): number => isDrawn ? whole : Math.min(whole, Math.max(12, Math.ceil(whole / 4)))
+/** How many of so many plans: a plan is dearer than a case. */
+export const drawnPlans = (whole: number): number => isDrawn ? whole : Math.min(whole, Math.max(3, Math.ceil(whole / 4)))
 /** Every how many-eth of many rows a run takes: three times fewer in `npm test`. */
 export const sparse = (every: number): number => isDrawn ? every : every * 3
 /** How many cases must at least have been judged, of a law that counts them: fewer where fewer are drawn. */

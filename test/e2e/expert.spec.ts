@@ -257,7 +257,7 @@ test('a part of one\'s own: pins pasted, a row put right, kept, and in the plan'
 
 test('a limit of the supply is replaced on its finding, and put back', WHOLE, async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction', 'power')
-  const card = page.getByTestId('findings').locator('article').filter({ hasText: 'the board signs under-voltage' })
+  const card = page.getByTestId('findings').locator('article').filter({ hasText: 'the board reports under-voltage' })
   await card.getByRole('button', { name: /^4\.63 V$/ }).click()
   await card.getByLabel(/^Your own limit/).fill('3.9')
   await card.getByLabel(/^Your own limit/).press('Enter')

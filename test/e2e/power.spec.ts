@@ -13,7 +13,7 @@ test('the supply is a flow whose states switch; a node shows its figures and tak
   await field(card, 'figure-awg').fill('28')
   await field(card, 'figure-awg').press('Enter')
   await expect(field(card, 'figure-awg')).toHaveValue('28')
-  await expect(page.getByTestId('findings')).toContainText('the board signs under-voltage')
+  await expect(page.getByTestId('findings')).toContainText('the board reports under-voltage')
   await field(card, 'figure-awg').fill('99')
   await field(card, 'figure-awg').press('Enter')
   await expect(card.getByTestId('figure-awg')).toContainText('A number from 0 to 40 AWG')
@@ -21,12 +21,12 @@ test('the supply is a flow whose states switch; a node shows its figures and tak
   await expect(field(card, 'figure-awg')).toHaveValue('28')
   await page.getByTestId('findings')
     .locator('article')
-    .filter({ hasText: 'signs under-voltage' })
+    .filter({ hasText: 'reports under-voltage' })
     .getByTestId('fix')
     .filter({ hasNotText: 'not enough' })
     .first()
     .click()
-  await expect(page.getByTestId('findings')).not.toContainText('the board signs under-voltage')
+  await expect(page.getByTestId('findings')).not.toContainText('the board reports under-voltage')
   await page.getByText('The same as a table').click()
   await expect(page.getByTestId('power-table').getByRole('row', { name: /^Field modem Part/ })).toBeVisible()
 })
@@ -119,7 +119,7 @@ test('two supplies are compared, one is taken, an arrangement is kept', WHOLE, a
 
 test('a worksheet opens with the plan\'s figures, is used, and stays in the plan', WHOLE, async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction', 'power')
-  const card = page.getByTestId('findings').locator('article').filter({ hasText: 'the board signs under-voltage' })
+  const card = page.getByTestId('findings').locator('article').filter({ hasText: 'the board reports under-voltage' })
   await card.getByTestId('work-it-out').click()
   const sheet = page.getByTestId('worksheet')
   await expect(sheet.getByRole('heading', { name: 'Wire' })).toBeVisible()
@@ -221,7 +221,7 @@ test('a cable can be told by a measured drop', WHOLE, async ({ page }) => {
   await field(card, 'measured-with').fill('4,80')
   await card.getByTestId('take-measured').click()
   await expect(field(card, 'figure-measuredOhm')).toHaveValue('0.3')
-  await expect(page.getByTestId('findings')).toContainText('the board signs under-voltage')
+  await expect(page.getByTestId('findings')).toContainText('the board reports under-voltage')
 })
 
 test('fan and clock settings reach the boot file', async ({ page }) => {

@@ -35,7 +35,7 @@ export class Workshop {
   readonly needs: Need[]
   readonly parts: ResolvedPart[]
   readonly healthy: World
-  /** Volts at which the board signs under-voltage. */
+  /** Volts at which the board reports under-voltage. */
   readonly signV: number | undefined
   private readonly effects = new Map<string, FileEffect>()
   private readonly worlds = new Map<string, World>()

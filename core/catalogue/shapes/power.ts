@@ -105,8 +105,10 @@ export const boardPower = object({
   fused: flag,
   /** Least supply it starts with. */
   leastSupplyMa: positive,
-  /** Below it on the 5 V rail the board gives the under-voltage sign. */
+  /** Below it on the 5 V rail the board reports under-voltage, or would if it had a detector. */
   signV: positive,
+  /** It has no detector: nothing reports under-voltage. */
+  noDetector: optional(flag),
   /** Below it the board stops. */
   leastV: positive,
   usbOhm: positive,

@@ -48,7 +48,7 @@ export const plugAtSocket: Rule = (evidence) => {
 /** It says that the supply's plug and the board's socket do not go together. */
 export const isWrongPlug = ({ code }: Pick<Finding, 'code'>): boolean => code === 'plug.does-not-fit'
 
-/** Things past what they carry, a board that signs under-voltage, and states without an operating point. */
+/** Things past what they carry, a board that reports under-voltage, and states without an operating point. */
 const troublesOf = ({ tree, states }: Solved): number => {
   const signV = tree.byId.get('@board')?.figures.signV?.value ?? 0
   const rated = tree.nodes.filter(node => node.figures.ratedMa)

@@ -1,4 +1,5 @@
 /** Voltages that are too low or too high at the rail or at a load, and circuits that have no operating point. */
+import { boardPower } from '../../facts/board'
 import { offeredItem } from '../../catalogue/offered'
 import { freeNodeId } from '../../plan/power-edits'
 import type { PowerState } from '../../power/states'
@@ -125,12 +126,15 @@ export const underVoltage: Rule = ({ facts, power }) => {
   const [most] = dropsTo(power.tree, state, '@5V')
   const eats = most ? ` Most of it is lost in ${nodeName(most.node, power.tree)}: ${volts(most.dropV)}.` : ''
   const source = pathUp(power.tree, state, '@5V').find(node => node.role === 'source')
+  const isSilent = facts.board !== null && boardPower(facts.board).noDetector === true
   return [{
     code: 'rail.under-voltage', id: 'rail.under-voltage', severity, stages: ['power', 'board'],
-    title: `${volts(voltage(state))} on the 5 V rail: the board signs under-voltage`,
-    sentence: `${state.label}: ${volts(voltage(state))} arrive at the board, below the ${volts(sign.value)} at which it signs `
-      + `under-voltage and lowers its clocks; files on the card can be damaged.${eats} Take a thicker or shorter lead, or draw less `
-      + `through it.`,
+    title: `${volts(voltage(state))} on the 5 V rail: ${isSilent ? 'too low for the board' : 'the board reports under-voltage'}`,
+    sentence: `${state.label}: ${volts(voltage(state))} arrive at the board, below the ${volts(sign.value)} ${isSilent
+      ? 'that boards of this family need to run surely. This one has no detector, so nothing reports it: it restarts, or files on the card '
+      + 'are damaged.'
+      : 'at which it reports under-voltage and lowers its clocks; files on the card can be damaged.'}${eats} Take a thicker or shorter `
+      + `cable, or draw less through it.`,
     subjects: [{ node: '@5V', rail: '5V' }, ...most ? [nodeSubject(most.node)] : []],
     figures: [
       { label: `5 V rail, ${state.label.toLowerCase()}`, value: v(voltage(state)), unit: 'V',

@@ -193,7 +193,7 @@ describe('C07, ribbon to a breadboard', () => {
 })
 
 describe('C08, status screen fed from a source that is too weak', () => {
-  it('it runs at rest, and signs under-voltage as soon as it has to work', async () => {
+  it('it runs at rest, and reports under-voltage as soon as it has to work', async () => {
     const { session, out } = bench(made('forty-classic', { o: 'screen-spi-24' }), 'supply:weak')
     expect(await out('vcgencmd get_throttled')).toBe('throttled=0x0\n')
     await session.run(':load on')
