@@ -4,9 +4,7 @@
  * numbers mean is published: Linux, include/uapi/asm-generic/errno.h.
  */
 import type { Probe } from './diagnosis/types'
-import type { Found } from './paste'
-
-export interface Passage { command: string | null, lines: string[] }
+import type { Found, Passage } from './paste-types'
 
 const said = (words: string): Found => ({ kind: 'said', words })
 const seen = (probe: Probe, outcome: string): Found => ({ kind: 'seen', probe: probe.id, outcome, words: `${probe.title}: ${outcome}` })

@@ -6,15 +6,8 @@
 import { answersAt, STUCK } from './diagnosis/names'
 import type { Probe } from './diagnosis/types'
 import { readGrid } from './grid'
-import { changesIn, systemIn, type Passage } from './paste-system'
-
-export type Found
-  /** Something that the run sheet asks for. */
-  = | { kind: 'seen', probe: string, outcome: string, words: string }
-  /** Read, and nothing that the sheet asks for. */
-    | { kind: 'said', words: string }
-  /** Not to be read; what to do. */
-    | { kind: 'refused', words: string }
+import { changesIn, systemIn } from './paste-system'
+import type { Found, Passage } from './paste-types'
 
 export interface Pasted {
   found: Found[]

@@ -2,7 +2,7 @@
 import Papa from 'papaparse'
 import type { StockRow } from '../stock/needs'
 import { WIRE_ENDS } from '../plan/ends'
-import type { PlacedBody } from '../mechanics/assembly'
+import type { PlacedBody } from '../mechanics/bodies'
 import { cutListOf } from './harness'
 import { endLabelsOf } from './labels'
 import type { ListedItem } from './parts-list'

@@ -3,7 +3,7 @@ import { misfitOf } from '../catalogue/things'
 import type { Board } from '../catalogue/types'
 import type { FanControl, HeatPlan } from '../plan/power'
 import { holds } from './holds'
-import type { Facts, ResolvedPart } from './types'
+import type { Facts, HeatFacts, ResolvedPart } from './types'
 
 /** A fan that is switched: where the plan has no threshold of its own, these. practice */
 export const USUAL_THRESHOLD = { onC: 60, hysteresisC: 10 }
@@ -15,16 +15,6 @@ export const BOARD_FAN: Extract<FanControl, { mode: 'curve' }> = {
     { temperatureC: 50, percent: 30 }, { temperatureC: 60, percent: 50 }, { temperatureC: 67, percent: 70 },
     { temperatureC: 75, percent: 100 },
   ],
-}
-
-export interface HeatFacts {
-  /** As it counts. */
-  set: HeatPlan
-  /** The parts that decide it; null where the plan's own setting does. */
-  cooler: ResolvedPart | null
-  enclosure: ResolvedPart | null
-  /** On the board's own socket: the board runs it where the plan does not say how. */
-  fan: ResolvedPart | null
 }
 
 /**

@@ -1,18 +1,5 @@
 /** Chip selects of the SPI buses in use: which lines they are, and by which numbers the kernel knows them. */
-import type { Facts } from './types'
-
-export interface SelectPlan {
-  busId: string
-  /** Lines by select number. */
-  lines: number[]
-  /**
-   * `usual`: as the bus comes with its base parameter, numbers as the hardware has them. `overlay`: an overlay names just those that
-   * are used, because others of the bus's select lines serve somebody else, or because the bus is brought out by an overlay anyway.
-   */
-  by: 'usual' | 'overlay'
-  /** Lines that the hardware has for the selects, by its own numbers. */
-  hardware: number[]
-}
+import type { Facts, SelectPlan } from './types'
 
 type Given = Pick<Facts, 'groups' | 'atPosition' | 'board'>
 

@@ -2,8 +2,7 @@
 import type {
   Board, BoardLine, Catalogue, Controller, ControllerKind, Ground, HeaderPosition, Offer, Part, Route, Signal, Supply, SupplyUnit,
 } from '../catalogue/types'
-import type { HeatFacts } from './heat'
-import type { SelectPlan } from './selects'
+import type { HeatPlan } from '../plan/power'
 import type { Assignment, Between, Plan, PlanPart } from '../plan/types'
 
 /** A part of the plan with its catalogue entry and its options filled in. */
@@ -99,4 +98,29 @@ export interface Facts {
   stack: ResolvedPart[]
   /** What the load test runs with. */
   heat: HeatFacts
+}
+
+/** What the load test runs with: the setting of the plan joined with its things. */
+export interface HeatFacts {
+  /** As it counts. */
+  set: HeatPlan
+  /** The parts that decide it; null where the plan's own setting does. */
+  cooler: ResolvedPart | null
+  enclosure: ResolvedPart | null
+  /** On the board's own socket: the board runs it where the plan does not say how. */
+  fan: ResolvedPart | null
+}
+
+/** Chip selects of one SPI bus in use. */
+export interface SelectPlan {
+  busId: string
+  /** Lines by select number. */
+  lines: number[]
+  /**
+   * `usual`: as the bus comes with its base parameter, numbers as the hardware has them. `overlay`: an overlay names just those that
+   * are used, because others of the bus's select lines serve somebody else, or because the bus is brought out by an overlay anyway.
+   */
+  by: 'usual' | 'overlay'
+  /** Lines that the hardware has for the selects, by its own numbers. */
+  hardware: number[]
 }

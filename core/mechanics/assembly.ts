@@ -10,6 +10,7 @@ import type { Facts, ResolvedPart } from '../facts/types'
 import { boardPlugs, pluggedInto } from '../netlist/supply/plugged'
 import type { Tree } from '../netlist/supply/types'
 import type { NodeRef } from '../plan/power'
+import type { PlacedBody } from './bodies'
 import { flatRuns, plugTurns, wireTurns } from './cables'
 import { SERIES } from './fasteners'
 import { laidOut } from './lay-out'
@@ -18,31 +19,6 @@ import { beyond, PLUG_MM } from './plugs'
 import { FILM_MM, PITCH_MM, seatsOf, stackOnSpacers } from './stack'
 import { sittings, TOUCHES_MM } from './sittings'
 import { about, boundsOf, box, gapOf, length, middle, type Range, type Solid } from './solids'
-
-export type BodyKind = 'board' | 'standing' | 'pins' | 'wire' | 'add-on' | 'cooler' | 'fan' | 'plug' | 'part' | 'plate' | 'spacer'
-  | 'cable' | 'film'
-
-export interface PlacedBody {
-  /** Unique in the assembly. */
-  id: string
-  /** The part that it belongs to; `@board` for the board, `@plate`; a node of the supply for its plug. */
-  owner: string
-  name: string
-  kind: BodyKind
-  solid: Solid
-  /** Where its sizes come from. */
-  origin: string
-  /** Lies beside the board, and was put there by nobody. */
-  laid?: boolean
-  /** The board stands on it, and it is there with the board's spacers. */
-  ground?: boolean
-  /** Sits in this socket of the board. */
-  socket?: string
-  /** Of a flat cable: the body of the slot that it comes out of. */
-  slot?: string
-  /** Of a socket: what it takes and where it opens to. */
-  standing?: Extract<Standing, { kind: 'socket' }>
-}
 
 export interface Enclosed {
   partId: string

@@ -2,7 +2,7 @@
 import type { FlatSlot, Opening } from '../catalogue/shapes/body'
 import type { Facts } from '../facts/types'
 import { plugsOf } from '../netlist/supply/plugged'
-import type { PlacedBody } from './assembly'
+import type { PlacedBody } from './bodies'
 import { flatCableFor, type Direction, type FlatCableAnswer, type FlatConnector } from './flat-cable'
 import { gapOf } from './solids'
 

@@ -1,5 +1,6 @@
 /** What touches what, and what lies above the lid: from the bodies in their places. */
-import type { Assembly, PlacedBody } from './assembly'
+import type { Assembly } from './assembly'
+import type { PlacedBody } from './bodies'
 import { TOUCHES_MM } from './sittings'
 import { flatGap, gapOf, length } from './solids'
 

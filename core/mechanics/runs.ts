@@ -1,5 +1,5 @@
 /** Ways of harnesses and cables on a sheet seen from above or below: along lanes above everything and channels beside it. */
-import type { PlacedBody } from './assembly'
+import type { PlacedBody } from './bodies'
 import { trunkWay, type Shape, type Sheet } from './seen'
 
 /** A bundle that ends at one part. */

@@ -1,5 +1,6 @@
 /** The assembly from outside, for drawing: flat shapes one behind the other, from above, from below and from the near side. */
-import type { Assembly, PlacedBody } from './assembly'
+import type { Assembly } from './assembly'
+import type { PlacedBody } from './bodies'
 import { boundsOf, length, type Range, type Solid } from './solids'
 
 export type View = 'above' | 'below' | 'near'

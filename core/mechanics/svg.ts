@@ -1,6 +1,6 @@
 /** A sheet as a picture of its own, for paper: nothing in it comes from a style sheet. */
 import { escapeMarkup } from '../markup'
-import type { PlacedBody } from './assembly'
+import type { PlacedBody } from './bodies'
 import { wayOf, type Run } from './runs'
 import type { Sheet } from './seen'
 

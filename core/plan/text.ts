@@ -4,7 +4,6 @@
  *
  * Laws: changes that touch different lines give the same text in any order; a change whose lines are gone leaves the text as it is.
  */
-import type { Edit } from './edits'
 import type { BootFile, Plan } from './types'
 
 /** Replaces a stretch of one text. Offsets are those of the text it was made from. */
@@ -83,15 +82,12 @@ export function withText(plan: Plan, file: string, changes: readonly TextChange[
   return { ...plan, boot: { ...boot, includes: { ...boot.includes, [file]: after } } }
 }
 
-/** The edit that turns one text into another: the one stretch, in whole lines, in which they differ. */
-export function textEdit(file: string, before: string, after: string): Edit {
+/** The changes that turn one text into another: the one stretch, in whole lines, in which they differ. */
+export function changesBetween(before: string, after: string): TextChange[] {
   let head = 0
   const least = Math.min(before.length, after.length)
   while (head < least && before[head] === after[head]) head++
   let tail = 0
   while (tail < least - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++
-  return {
-    edit: 'edit-text', file,
-    changes: [anchored(before, { from: head, to: before.length - tail, insert: after.slice(head, after.length - tail) })],
-  }
+  return [anchored(before, { from: head, to: before.length - tail, insert: after.slice(head, after.length - tail) })]
 }

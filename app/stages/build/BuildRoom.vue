@@ -3,7 +3,7 @@
 import { BOARD_KEY } from '~~/core/facts/measured'
 import { thingKind } from '~~/core/catalogue/things'
 import { length } from '~~/core/mechanics/solids'
-import type { PlacedBody } from '~~/core/mechanics/assembly'
+import type { PlacedBody } from '~~/core/mechanics/bodies'
 import type { Column } from '~/shared/SortTable.vue'
 import { usePicture } from './usePicture'
 

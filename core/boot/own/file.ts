@@ -2,7 +2,7 @@
 import type { Need } from '../../overlays/asks/needs'
 import type { Facts } from '../../facts/types'
 import type { Edit } from '../../plan/edits'
-import { textEdit } from '../../plan/text'
+import { changesBetween } from '../../plan/text'
 import { dialectOf } from '../files'
 import { filtersOf } from '../scope/filters'
 import { mergeBoot, type Merged } from './merge'
@@ -19,4 +19,6 @@ export function mergedFile(
 }
 
 /** The edit that gives the boot file another text: the stretch that differs, so that it composes with changes elsewhere in the file. */
-export const rewriteEdit = ({ plan }: Pick<Facts, 'plan'>, text: string): Edit => textEdit('', plan.boot?.text ?? '', text)
+export const rewriteEdit = ({ plan }: Pick<Facts, 'plan'>, text: string): Edit => ({
+  edit: 'edit-text', file: '', changes: changesBetween(plan.boot?.text ?? '', text),
+})

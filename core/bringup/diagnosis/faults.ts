@@ -3,37 +3,28 @@
  * boot lines, so that a fault is always about something that is there. The weights are our own order of common mistakes (common practice,
  * no source).
  */
-import type { Wire } from '../../build/wires'
 import { coverOf } from '../../facts/seats'
 import type { Facts, ResolvedPart, Terminal } from '../../facts/types'
 import { holeOver, WAY_WORDS, type WrongWay } from '../../mechanics/plugged'
 import { positionPin } from '../../netlist/board'
 import { positionOfPin } from '../../netlist/spots'
-import type { Conductor, Netlist } from '../../netlist/types'
-import type { Need } from '../../overlays/asks/needs'
+import type { Conductor } from '../../netlist/types'
 import { hexAddress } from '../grid'
 import { lineFaults, serialFaults } from './file-faults'
 import { pullFaults } from './pull-faults'
-import type { Fault } from './types'
+import type { AsPlanned, Fault } from './types'
 import { WEIGHTS } from './weights'
 
-export interface Ground {
-  facts: Facts
-  netlist: Netlist
-  wires: readonly Wire[]
-  needs: readonly Need[]
-}
-
 /** Every single fault of a plan. Laws: each has a name of its own; each is about conductors, parts, positions or lines that are there. */
-export function faultsOf(ground: Ground): Fault[] {
+export function faultsOf(thing: AsPlanned): Fault[] {
   return [
-    ...boardFaults(ground), ...lineFaults(ground), ...serialFaults(ground), ...ground.netlist.conductors.flatMap(conductor => [
-      ...openFaults(conductor, ground), ...looseFault(conductor, ground), ...movedFaults(conductor, ground), ...seatFaults(conductor,
-        ground),
+    ...boardFaults(thing), ...lineFaults(thing), ...serialFaults(thing), ...thing.netlist.conductors.flatMap(conductor => [
+      ...openFaults(conductor, thing), ...looseFault(conductor, thing), ...movedFaults(conductor, thing), ...seatFaults(conductor,
+        thing),
     ]),
-    ...shortFaults(ground), ...thinGroundFaults(ground), ...levelFaults(ground), ...pullFaults(ground.facts),
-    ...swapFaults(ground), ...bridgeFaults(ground), ...strapFaults(ground),
-    ...partsUsed(ground).map((owner): Fault => ({
+    ...shortFaults(thing), ...thinGroundFaults(thing), ...levelFaults(thing), ...pullFaults(thing.facts),
+    ...swapFaults(thing), ...bridgeFaults(thing), ...strapFaults(thing),
+    ...partsUsed(thing).map((owner): Fault => ({
       id: `dead:${owner.id}`, title: `${owner.name} itself is broken`, weight: WEIGHTS.dead, at: { parts: [owner.id] },
       mend: `Try another one in its place. Before that look for what broke it: ${owner.name} was fed or driven too high, or turned round.`,
       changes: [{ change: 'dead', partId: owner.id }],
@@ -42,16 +33,16 @@ export function faultsOf(ground: Ground): Fault[] {
 }
 
 /** Parts that take something from the board or from a supply: a nut is never broken. */
-export function partsUsed({ facts, netlist }: Pick<Ground, 'facts' | 'netlist'>): ResolvedPart[] {
+export function partsUsed({ facts, netlist }: Pick<AsPlanned, 'facts' | 'netlist'>): ResolvedPart[] {
   const joined = new Set(netlist.conductors.flatMap(({ from, to }) => [from, to]))
   return facts.parts.filter(owner => joined.has(owner.id) && (owner.signals.length > 0 || owner.supplies.length > 0
     || owner.part.plugs?.length))
 }
 
 /** A part whose supply is joined to its return inside. */
-function shortFaults(ground: Ground): Fault[] {
-  const { ownerOf } = ground.netlist
-  return partsUsed(ground).flatMap((owner): Fault[] => {
+function shortFaults(thing: AsPlanned): Fault[] {
+  const { ownerOf } = thing.netlist
+  return partsUsed(thing).flatMap((owner): Fault[] => {
     const there = (id: string) => ownerOf.has(`${owner.id}.${id}`)
     const [supply, back] = [owner.supplies.find(({ id }) => there(id)), owner.grounds.find(({ id }) => there(id))]
     if (!supply || !back) return []
@@ -65,7 +56,7 @@ function shortFaults(ground: Ground): Fault[] {
 
 const isLoose = ({ kind, ways }: Conductor) => kind === 'wire' && ways.length === 1
 
-function named(conductor: Conductor, { wires }: Ground): string {
+function named(conductor: Conductor, { wires }: AsPlanned): string {
   const wire = wires.find(({ key }) => key === conductor.id)
   if (!wire) return conductor.name ?? conductor.id
   return conductor.kind === 'wire'
@@ -76,9 +67,9 @@ function named(conductor: Conductor, { wires }: Ground): string {
 }
 const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1)
 
-function openFaults(conductor: Conductor, ground: Ground): Fault[] {
+function openFaults(conductor: Conductor, thing: AsPlanned): Fault[] {
   const at = { conductors: [conductor.id], ...conductor.partId !== undefined && { parts: [conductor.partId] } }
-  const words = named(conductor, ground)
+  const words = named(conductor, thing)
   if (conductor.kind === 'seat') return []
   if (conductor.kind === 'flat cable') {
     return [{
@@ -103,17 +94,17 @@ function openFaults(conductor: Conductor, ground: Ground): Fault[] {
 }
 
 /** A contact that is there at rest. A board that is pushed on with all its pins does not come loose by itself. */
-const looseFault = (conductor: Conductor, ground: Ground): Fault[] => conductor.kind === 'seat'
+const looseFault = (conductor: Conductor, thing: AsPlanned): Fault[] => conductor.kind === 'seat'
   ? []
   : [{
-      id: `loose:${conductor.id}`, title: `${capital(named(conductor, ground))} has contact only now and then`, weight: WEIGHTS.loose,
+      id: `loose:${conductor.id}`, title: `${capital(named(conductor, thing))} has contact only now and then`, weight: WEIGHTS.loose,
       mend: 'Power off. Press it home at both ends or solder it anew, hold it where it is pulled, and move it once more with the meter on.',
       at: { conductors: [conductor.id], ...conductor.partId !== undefined && { parts: [conductor.partId] } },
       changes: [{ change: 'loose', conductor: conductor.id }],
     }]
 
 /** A part whose input wants more than the board gives, and gets it by a level shifter: what stands on it without. */
-const levelFaults = ({ facts }: Ground): Fault[] => lifted(facts).map(({ owner, label }): Fault => ({
+const levelFaults = ({ facts }: AsPlanned): Fault[] => lifted(facts).map(({ owner, label }): Fault => ({
   id: `level:${owner.id}`, title: `${owner.name}, ${label}: the level shifter is passed by, or is the wrong way round`,
   mend: 'Power off. Low side to the board, high side to the part, its low supply on 3.3 V and its high supply on what feeds the part.',
   at: { parts: [owner.id] }, weight: WEIGHTS.lowLevel, changes: [{ change: 'flag', flag: 'low-level', partId: owner.id }],
@@ -127,17 +118,17 @@ export const lifted = (facts: Facts): Terminal[] => facts.parts.flatMap(owner =>
 const BOARD_HIGH_V = 3.3
 
 /** One column on, one back, or in the other row: the positions that fingers and eyes take for the right one. */
-function movedFaults(conductor: Conductor, ground: Ground): Fault[] {
+function movedFaults(conductor: Conductor, thing: AsPlanned): Fault[] {
   const way = conductor.ways[0]
   const position = way && isLoose(conductor) ? positionOfPin(way.to) : undefined
-  const count = ground.facts.board?.header.length ?? 0
+  const count = thing.facts.board?.header.length ?? 0
   if (position === undefined) return []
   const partner = position % 2 ? position + 1 : position - 1
-  const kindAt = (at: number) => ground.facts.board!.header.find(entry => entry.position === at)?.kind
+  const kindAt = (at: number) => thing.facts.board!.header.find(entry => entry.position === at)?.kind
   // The neighbour of one rail is as good.
   const isOther = (at: number) => at >= 1 && at <= count && (kindAt(at) === 'line' || kindAt(at) !== kindAt(position))
   return [position - 2, position + 2, partner].filter(isOther).map((other): Fault => ({
-    id: `at:${conductor.id}:${other}`, title: `${capital(named(conductor, ground))} sits at position ${other}`,
+    id: `at:${conductor.id}:${other}`, title: `${capital(named(conductor, thing))} sits at position ${other}`,
     mend: `Power off. Move it to position ${position}; count from position 1, the one with the square pad.`,
     at: { conductors: [conductor.id], positions: [other, position], ...conductor.partId !== undefined && { parts: [conductor.partId] } },
     weight: other === partner ? WEIGHTS.partner : WEIGHTS.neighbour,
@@ -146,16 +137,16 @@ function movedFaults(conductor: Conductor, ground: Ground): Fault[] {
 }
 
 /** Two wires of one part, the one for the other: data and clock, transmit and receive, supply and return. */
-function swapFaults(ground: Ground): Fault[] {
+function swapFaults(thing: AsPlanned): Fault[] {
   const faults: Fault[] = []
-  const loose = ground.netlist.conductors.filter(conductor => isLoose(conductor) && conductor.partId !== undefined)
+  const loose = thing.netlist.conductors.filter(conductor => isLoose(conductor) && conductor.partId !== undefined)
   for (const [i, a] of loose.entries()) for (const b of loose.slice(i + 1)) {
     if (a.partId !== b.partId || a.from !== b.from || a.ways[0]!.to === b.ways[0]!.to) continue
     const bothSignals = a.role === 'signal' && b.role === 'signal'
     const feeds = a.role !== 'signal' && b.role !== 'signal' && (a.role === 'ground') !== (b.role === 'ground')
     if (!bothSignals && !feeds) continue
-    const [first, second] = [a, b].map(({ id }) => ground.wires.find(({ key }) => key === id)?.from ?? id)
-    const name = ground.facts.parts.find(({ id }) => id === a.partId)?.name ?? a.partId!
+    const [first, second] = [a, b].map(({ id }) => thing.wires.find(({ key }) => key === id)?.from ?? id)
+    const name = thing.facts.parts.find(({ id }) => id === a.partId)?.name ?? a.partId!
     faults.push({
       id: `swap:${a.id}:${b.id}`, title: `${name}: ${first} and ${second} are swapped`,
       mend: feeds
@@ -170,7 +161,7 @@ function swapFaults(ground: Ground): Fault[] {
 
 const SEAT_WAYS: readonly WrongWay[] = ['column up', 'column down', 'turned']
 
-function seatFaults(conductor: Conductor, { facts }: Ground): Fault[] {
+function seatFaults(conductor: Conductor, { facts }: AsPlanned): Fault[] {
   const owner = conductor.kind === 'seat' ? facts.parts.find(({ id }) => id === conductor.partId) : undefined
   const cover = owner && coverOf(owner)
   if (!owner || !cover) return []
@@ -188,7 +179,7 @@ function seatFaults(conductor: Conductor, { facts }: Ground): Fault[] {
 }
 
 /** Lower position of each pair of used neighbours in a row that must not touch. */
-export function neighboursOf({ facts, netlist }: Pick<Ground, 'facts' | 'netlist'>): number[] {
+export function neighboursOf({ facts, netlist }: Pick<AsPlanned, 'facts' | 'netlist'>): number[] {
   const used = new Set(netlist.conductors.flatMap(({ ways }) => ways.flatMap(({ from, to }) => [positionOfPin(from), positionOfPin(to)])))
   const kindAt = new Map((facts.board?.header ?? []).map(({ position, kind }) => [position, kind]))
   return [...kindAt.keys()].filter((position) => {
@@ -199,7 +190,7 @@ export function neighboursOf({ facts, netlist }: Pick<Ground, 'facts' | 'netlist
 }
 
 /** Solder between two neighbours. */
-const bridgeFaults = (ground: Ground): Fault[] => neighboursOf(ground).map((position): Fault => ({
+const bridgeFaults = (thing: AsPlanned): Fault[] => neighboursOf(thing).map((position): Fault => ({
   id: `bridge:${position}:${position + 2}`,
   title: `Positions ${position} and ${position + 2} touch: solder or a strand of wire between them`,
   mend: 'Power off. Look with a lens, take the solder away with braid, or cut the strand off.',
@@ -207,7 +198,7 @@ const bridgeFaults = (ground: Ground): Fault[] => neighboursOf(ground).map((posi
   changes: [{ change: 'bridge', pins: [positionPin(position), positionPin(position + 2)] }],
 }))
 
-function strapFaults({ facts }: Ground): Fault[] {
+function strapFaults({ facts }: AsPlanned): Fault[] {
   return facts.devices.filter(({ optionId, busId }) => optionId !== undefined && busId).flatMap(({ owner, optionId, address }) => {
     const option = owner.part.options?.find(({ id }) => id === optionId)
     return (option?.values ?? []).map(({ value }) => Number.parseInt(value, 16))
@@ -227,20 +218,20 @@ function strapFaults({ facts }: Ground): Fault[] {
 const FELT_MA = 100
 
 /** Parts with a wire of their own for the way back, and current enough to lift it when they do their most. */
-export function thinGrounds({ facts, netlist }: Pick<Ground, 'facts' | 'netlist'>): ResolvedPart[] {
+export function thinGrounds({ facts, netlist }: Pick<AsPlanned, 'facts' | 'netlist'>): ResolvedPart[] {
   return partsUsed({ facts, netlist }).filter(owner => !owner.part.isAddOn
     && owner.supplies.reduce((sum, { peakMa }) => sum + peakMa, 0) >= FELT_MA
     && owner.grounds.some(({ id }) => netlist.conductors.some(conductor => isLoose(conductor)
       && conductor.ways[0]!.from === `${owner.id}.${id}`)))
 }
 
-const thinGroundFaults = (ground: Ground): Fault[] => thinGrounds(ground).map((owner): Fault => ({
+const thinGroundFaults = (thing: AsPlanned): Fault[] => thinGrounds(thing).map((owner): Fault => ({
   id: `ground:${owner.id}`, title: `The way back of ${owner.name} is too thin, too long, or badly pressed in`, weight: WEIGHTS.thinGround,
   mend: `Give ${owner.name} a short ground of its own in thick wire (20 AWG or thicker), straight to the supply's return.`,
   at: { parts: [owner.id] }, changes: [{ change: 'flag', flag: 'thin-ground', partId: owner.id }],
 }))
 
-function boardFaults({ facts }: Ground): Fault[] {
+function boardFaults({ facts }: AsPlanned): Fault[] {
   if (!facts.board) return []
   const flag = (id: string, name: Extract<Fault['changes'][number], { change: 'flag' }>['flag'], title: string, mend: string,
     weight: number) =>

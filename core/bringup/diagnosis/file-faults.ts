@@ -2,12 +2,11 @@
 import type { BootNeed } from '../../catalogue/types'
 import type { Facts } from '../../facts/types'
 import { writeNeed } from '../../overlays/asks/write'
-import type { Ground } from './faults'
-import type { Fault } from './types'
+import type { AsPlanned, Fault } from './types'
 import { WEIGHTS } from './weights'
 
 /** A line of the boot file that is not there, is filtered away, or stands in a copy that nobody reads. */
-export function lineFaults({ needs, facts }: Ground): Fault[] {
+export function lineFaults({ needs, facts }: AsPlanned): Fault[] {
   if (!needs.length) return []
   const own = needs.flatMap(({ need, partIds }): Fault[] => {
     const line = writeNeed(need)
@@ -57,7 +56,7 @@ function figureFault(need: BootNeed, line: string, partIds: string[], facts: Fac
   }]
 }
 
-export function serialFaults({ facts }: Ground): Fault[] {
+export function serialFaults({ facts }: AsPlanned): Fault[] {
   const groups = facts.groups.filter(group => group.kind === 'serial' && group.bus?.controller)
   const buses = [...new Map(groups.map(group => [group.bus!.id, group])).values()]
   return [

@@ -1,7 +1,10 @@
 /** The vocabulary of fault finding: how a thing may differ from its plan, what can be tried, and what is then seen. */
 import type { WrongWay } from '../../mechanics/plugged'
 import type { Reading } from '../../vocabulary/reading'
-import type { PinId } from '../../netlist/types'
+import type { Wire } from '../../build/wires'
+import type { Facts } from '../../facts/types'
+import type { Netlist, PinId } from '../../netlist/types'
+import type { Need } from '../../overlays/asks/needs'
 
 /** One change that turns the thing as planned into the thing as it may lie there. */
 export type Change
@@ -82,4 +85,12 @@ export interface Table {
   planned: string[]
   /** For each fault what is seen at each probe. */
   seen: string[][]
+}
+
+/** The thing as planned: what faults are derived from. */
+export interface AsPlanned {
+  facts: Facts
+  netlist: Netlist
+  wires: readonly Wire[]
+  needs: readonly Need[]
 }

@@ -4,7 +4,6 @@ import { linesOffered } from '../../facts/expander-lines'
 import { positionPin } from '../../netlist/board'
 import type { PinId } from '../../netlist/types'
 import type { Present } from './devices'
-import type { Machine } from './machine'
 
 export interface LineChip {
   /** As under /dev: `gpiochip0`. */
@@ -16,6 +15,9 @@ export interface LineChip {
   /** Null for the board's own. */
   owner: ResolvedPart | null
 }
+
+/** A simulated board as far as its chips matter. */
+interface HasLineChips { facts: Facts, lineChips: readonly LineChip[] }
 
 /** Label of the chip that has the header's lines. */
 const OWN_LABEL = 'header-lines'
@@ -45,14 +47,14 @@ export function lineChips(facts: Facts, devices: readonly Present[]): LineChip[]
 }
 
 /** By its name, its number, its node or its label. */
-export const chipNamed = (machine: Pick<Machine, 'lineChips'>, text: string): LineChip | null =>
+export const chipNamed = (machine: Pick<HasLineChips, 'lineChips'>, text: string): LineChip | null =>
   machine.lineChips.find(({ name, number, label }) => [name, String(number), `/dev/${name}`, label].includes(text)) ?? null
 
-export const chipOf = (machine: Pick<Machine, 'lineChips'>, line: number): LineChip | null =>
+export const chipOf = (machine: Pick<HasLineChips, 'lineChips'>, line: number): LineChip | null =>
   machine.lineChips.find(({ number }) => number === chipNumberOf(line)) ?? null
 
 /** Where a line comes out; null where it comes out nowhere. */
-export function pinOfLine(machine: Pick<Machine, 'facts' | 'lineChips'>, line: number): PinId | null {
+export function pinOfLine(machine: HasLineChips, line: number): PinId | null {
   const chip = chipOf(machine, line)
   if (chip?.owner) {
     const offer = linesOffered(chip.owner)[offsetOf(line)]

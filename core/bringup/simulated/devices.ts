@@ -1,10 +1,10 @@
 /** The nodes that a simulated board has, with numbers where the plan knows only a pattern, and whose they are. */
 import type { ResolvedPart } from '../../facts/types'
 import { baseOf } from '../../boot/rehearse/rehearse'
+import type { Expected } from '../expected'
 import { isHeard, nodeIsThere } from '../diagnosis/nodes'
-import type { Bench } from '../diagnosis/table'
 import { driversOf } from './drivers'
-import type { World } from '../diagnosis/world'
+import type { Workshop, World } from '../diagnosis/world'
 import type { Rehearsal } from '../../boot/rehearse/types'
 
 export interface Present {
@@ -20,7 +20,7 @@ const FIRST: Readonly<Record<string, number>> = { '/dev/gpiochip*': 2, '/dev/dri
 const wireName = (nth: number) => `28-0000${(0x0a5c31 + nth * 0x1357).toString(16).padStart(8, '0')}`
 
 /** Every node of the plan that is there in this world, and those that the files bring besides. */
-export function devicesIn(world: World, bench: Pick<Bench, 'shop' | 'expected'>, rehearsal: Rehearsal): Present[] {
+export function devicesIn(world: World, bench: { shop: Workshop, expected: Expected }, rehearsal: Rehearsal): Present[] {
   if (!world.isUp) return []
   const { shop, expected } = bench
   const claimed = new Set(expected.nodes.map(({ path }) => path))

@@ -1,7 +1,7 @@
 /** Parts that answer on one line to what a program does on another: an echo to a trigger, bits to a clock. */
-import type { GpioAnswer } from '../../catalogue/types'
-import type { ResolvedPart, Terminal } from '../../facts/types'
-import type { Machine } from './machine'
+import type { GpioAnswer, Quantity } from '../../catalogue/types'
+import type { Facts, ResolvedPart, Terminal } from '../../facts/types'
+import type { World } from '../diagnosis/world'
 
 /** In air of 20 °C, m/s. Textbook. */
 const SOUND_M_PER_S = 343
@@ -9,12 +9,20 @@ interface Edge { line: number, atS: number, level: 0 | 1 }
 
 type Answer<By extends GpioAnswer['by']> = Extract<GpioAnswer, { by: By }>
 
+/** The simulated board as far as these parts see it. */
+interface Around {
+  readonly facts: Facts
+  readonly world: World
+  readonly nowS: number
+  quantity(owner: ResolvedPart, what: Quantity): number
+}
+
 export class LineParts {
   private edges: Edge[] = []
   /** Bits that a converter has given of its figure, and when the next figure is there. */
   private readonly given = new Map<string, { bits: number, readyS: number }>()
 
-  constructor(private readonly machine: Machine) {}
+  constructor(private readonly machine: Around) {}
 
   reset(): void {
     this.edges = []

@@ -1,5 +1,5 @@
 /** Which step puts a body in its place. */
-import type { PlacedBody } from '../../mechanics/assembly'
+import type { PlacedBody } from '../../mechanics/bodies'
 import type { Step } from './types'
 
 /** The step by its id; null for what is there from the start: the board, and what stands on it. */

@@ -3,7 +3,7 @@ import {
   DeviceTreeError, cellBytes, cellsOf, childOf, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type Place, type TreeNode,
 } from '../types'
 import { parseSource } from './parse'
-import type { Files } from './tokens'
+import type { Files } from './types'
 import { nodeOn, nodesOf, type Reference, type Source, type SourceNode } from './tree'
 
 export interface CompileOptions {

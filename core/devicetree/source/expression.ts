@@ -1,6 +1,6 @@
 /** Integer expressions as in C, on 64-bit unsigned numbers, as Devicetree source has them between parentheses. */
 import { DeviceTreeError } from '../types'
-import type { Token } from './tokens'
+import type { Token } from './types'
 
 export interface TokenStream {
   peek(): Token

@@ -1,5 +1,5 @@
 /** Files that were given together with a source: by upload, from a folder, in a request. */
-import type { Files } from './tokens'
+import type { Files } from './types'
 
 /** A name without `.` and `..`; what leads out of the top is dropped. */
 function plain(path: string): string {

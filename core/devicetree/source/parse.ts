@@ -4,7 +4,8 @@
  */
 import { DeviceTreeError, MOST_DEPTH, type Place } from '../types'
 import { noNumber, numberOf, readExpression, type TokenStream } from './expression'
-import { Tokens, type Files, type Token } from './tokens'
+import { Tokens } from './tokens'
+import type { Files, Token } from './types'
 import {
   bury, emptyNode, mergeInto, nodeOn, settle, type Labels, type Piece, type Reference, type Source, type SourceNode, type SourceProperty,
 } from './tree'

@@ -3,25 +3,7 @@ import { DeviceTreeError, type Place } from '../types'
 import { BINDING_CONSTANTS } from './constants'
 import { preprocess } from './preprocess/preprocess'
 import { append } from '../../append'
-
-export type TokenKind
-  = | 'directive' | 'string' | 'char' | 'label' | 'ref' | 'pathRef' | 'number' | 'word' | 'name' | 'mark' | 'end'
-
-export interface Token {
-  kind: TokenKind
-  /** Of a string its bytes as text (one character a byte); of a label or reference its name; otherwise as written. */
-  text: string
-  place: Place
-  /** A blank stands before it. */
-  spaced: boolean
-}
-
-export interface Files {
-  /** A file that a source includes, and the name by which it is known from then on; null when it is not at hand. */
-  read(name: string, from: string): { text: string, file: string } | null
-  /** The bytes of a file for `/incbin/`; null when it is not at hand. */
-  bytes?(name: string, from: string): Uint8Array | null
-}
+import type { Files, Token, TokenKind } from './types'
 
 const MOST_INCLUDES = 64
 const DIRECTIVE = /\/(?:dts-v1|plugin|include|incbin|memreserve|bits|delete-node|delete-property|omit-if-no-ref)\//y

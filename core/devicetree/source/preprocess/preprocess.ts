@@ -6,7 +6,7 @@
 import { DeviceTreeError, type Place } from '../../types'
 import { BINDING_CONSTANTS } from '../constants'
 import { readExpression, SIGNED } from '../expression'
-import type { Files, Token } from '../tokens'
+import type { Files, Token } from '../types'
 import { lexemeAt, lexemesOf, textOf, trimmed, type Lexeme } from './lexemes'
 import { Expander, macroOf } from './macros'
 import { append } from '../../../append'
