@@ -3,10 +3,10 @@
  * the opening of the simulated board.
  */
 import { shippedCatalogue as catalogue } from '../core/catalogue'
-import { diagnose, groupsOf, testsFor } from '../core/bringup/diagnosis/diagnose'
-import { benchOf, modelOf } from '../core/bringup/diagnosis/table'
-import { exercisesOf } from '../core/bringup/diagnosis/trainer'
-import { Session } from '../core/bringup/simulated/session'
+import { diagnose, groupsOf, testsFor } from '../core/diagnosis/diagnose'
+import { benchOf, modelOf } from '../core/diagnosis/table'
+import { exercisesOf } from '../core/diagnosis/trainer'
+import { Session } from '../core/simulated/session'
 import { gatherFacts } from '../core/facts/gather'
 import { placePlan } from '../core/placement/place'
 import { emptyPlan } from '../core/plan/create'

@@ -3,9 +3,9 @@
  * shell comes from a library that a snapshot cannot hold.
  */
 import { createInterface } from 'node:readline/promises'
-import { modelOf } from '../core/bringup/diagnosis/table'
-import type { Change } from '../core/bringup/diagnosis/types'
-import { Session, type Shown } from '../core/bringup/simulated/session'
+import { modelOf } from '../core/diagnosis/table'
+import type { Change } from '../core/diagnosis/types'
+import { Session, type Shown } from '../core/simulated/session'
 import { shippedCatalogue } from '../core/catalogue'
 import { DeviceTreeError } from '../core/devicetree/types'
 import { gatherFacts } from '../core/facts/gather'

@@ -1,10 +1,10 @@
 import { shippedCatalogue } from '../core/catalogue'
-import { stepsOf } from '../core/build/of-facts'
-import { bodiesAsCsv, buildAsMarkdown, cutsAsCsv, labelsAsCsv, partsAsCsv, stepsAsCsv, wiresAsCsv } from '../core/build/table'
+import { stepsOf } from '../core/construction/from-facts'
+import { bodiesAsCsv, buildAsMarkdown, cutsAsCsv, labelsAsCsv, partsAsCsv, stepsAsCsv, wiresAsCsv } from '../core/construction/table'
 import { evaluateFacts } from '../core/evaluate'
 import { gatherFacts } from '../core/facts/gather'
 import { isOpenStop } from '../core/findings/set-aside'
-import { bodiesOf } from '../core/mechanics/of-facts'
+import { bodiesOf } from '../core/mechanics/from-facts'
 import { readArguments, UnusableInput } from './input'
 
 /** Prints parts list, steps in their order and wires; 1 when something stops the building. */

@@ -1,8 +1,8 @@
 /** `voltaris first-programs PLAN`: small programs for the parts of a plan. */
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { benchOf } from '../core/bringup/diagnosis/table'
-import { LANGUAGES, smallProgramsOf } from '../core/bringup/programs'
+import { benchOf } from '../core/diagnosis/table'
+import { LANGUAGES, smallProgramsOf } from '../core/first-programs'
 import { shippedCatalogue } from '../core/catalogue'
 import { gatherFacts } from '../core/facts/gather'
 import { readArguments, UnusableInput } from './input'

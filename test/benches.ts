@@ -1,5 +1,5 @@
 /** Generated benches, and the order of one as an integer programme: it shares nothing with the product's search but what a step is. */
-import type { Bench, Precedence, Side, Step, Tool } from '../core/build/steps/types'
+import type { Bench, Precedence, Side, Step, Tool } from '../core/construction/steps/types'
 import { pick, random } from './random'
 
 /** So many steps, and rules that go forward along one hidden order, so that there is one. */

@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import type { Edit } from '../core/plan/edits'
 import type { Host } from '../core/plan/host-shape'
-import { CARRIES_IDS } from '../core/plan/carries'
+import { CARRIES_IDS } from '../core/plan/wire-colours'
 import { catalogue } from './plans'
 
 const partId = fc.constantFrom('scale', 'brood', 'west', 'panel', 'labels', 'nobody')

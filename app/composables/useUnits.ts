@@ -1,4 +1,4 @@
-import { celsiusOf, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, MM_PER_INCH, squareMmOf } from '~~/core/units'
+import { celsiusOf, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, MM_PER_INCH, squareMmOf } from '~~/core/vocabulary/units'
 
 export interface UnitOf {
   unit: string

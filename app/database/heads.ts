@@ -1,5 +1,5 @@
 import { isRecord } from '~~/core/plan/same'
-import { soundness } from '~~/core/plan/sound'
+import { soundness } from '~~/core/plan/stored-record'
 import type { Head, ProjectRecord } from './records'
 
 /** What the list shows of a record, whatever state it is in. */

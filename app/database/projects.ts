@@ -5,7 +5,7 @@
 import Dexie, { type EntityTable, type Table } from 'dexie'
 import { completed } from '~~/core/plan/create'
 import { merge, type Collision } from '~~/core/plan/merge'
-import { soundness } from '~~/core/plan/sound'
+import { soundness } from '~~/core/plan/stored-record'
 import type { Trail } from '~~/core/plan/trail'
 import type { StockEntry } from '~~/core/stock/shape'
 import type { Plan } from '~~/core/plan/types'

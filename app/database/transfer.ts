@@ -2,7 +2,7 @@
 import { strFromU8, strToU8 } from 'fflate'
 import { writePlanText } from '~~/core/plan/text-of'
 import type { Plan } from '~~/core/plan/types'
-import { readZip, zipOf, ZipError, type BundledFile } from '~~/core/zip'
+import { readZip, zipOf, ZipError, type BundledFile } from '~~/core/documents/zip'
 import { isJpeg, MOST_PHOTO_BYTES, photosNamed } from './photos'
 import type { PhotoRecord } from './records'
 import { freeName } from '~/composables/useFormat'

@@ -1,5 +1,5 @@
 /** A document as a PDF. The maker of documents is large: it comes when somebody wants one. */
-import type { PaperDocument } from '~~/core/paper'
+import type { PaperDocument } from '~~/core/documents/paper'
 
 /** The bytes of the document. Rejects where the program could not be fetched, or the document not be made. */
 export async function pdfOf(sheet: PaperDocument): Promise<Uint8Array> {

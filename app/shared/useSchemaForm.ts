@@ -1,5 +1,5 @@
 import { onScopeDispose, shallowRef, watch } from 'vue'
-import type { Problem } from '~~/core/failure'
+import type { Problem } from '~~/core/documents/failure'
 
 /** What a whole value breaks of its schema. */
 export type SchemaCheck<T> = (value: T) => readonly Problem[]

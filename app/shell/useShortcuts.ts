@@ -1,6 +1,6 @@
 /** Keyboard shortcuts: one table that both the listener and the list under `?` read. */
 import { onKeyStroke } from '@vueuse/core'
-import { USUAL_WORKSHEETS } from '~~/core/worksheets'
+import { USUAL_WORKSHEETS } from '~~/core/vocabulary/worksheets'
 import { STAGES } from './useStages'
 
 type Actions = ReturnType<typeof actions>

@@ -3,7 +3,7 @@ import { useMediaQuery, useStorage, type RemovableRef } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Finding, Subject } from '~~/core/findings/types'
-import type { Worksheet } from '~~/core/worksheets'
+import type { Worksheet } from '~~/core/vocabulary/worksheets'
 import type { Report } from '~~/core/evaluate'
 import { useSlots } from '~/database/slots'
 

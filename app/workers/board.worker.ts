@@ -1,9 +1,9 @@
 /** The simulated board off the main thread, with its shell: one sitting at a time. */
 import { expose } from 'comlink'
-import { modelOf } from '~~/core/bringup/diagnosis/table'
-import type { Change } from '~~/core/bringup/diagnosis/types'
-import { Session, type Shown } from '~~/core/bringup/simulated/session'
-import { stateOf, type BoardState } from '~~/core/bringup/simulated/state'
+import { modelOf } from '~~/core/diagnosis/table'
+import type { Change } from '~~/core/diagnosis/types'
+import { Session, type Shown } from '~~/core/simulated/session'
+import { stateOf, type BoardState } from '~~/core/simulated/state'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { gatherFacts } from '~~/core/facts/gather'
 import type { Plan } from '~~/core/plan/types'

@@ -11,9 +11,9 @@ import { dialectOf } from './files'
 import { mergedFile } from './own/file'
 import { needsOf } from '../overlays/asks/needs'
 import { bytesOf } from './bytes'
-import { readZip, type BundledFile } from '../zip'
+import { readZip, type BundledFile } from '../documents/zip'
 
-export { zipOf, type BundledFile } from '../zip'
+export { zipOf, type BundledFile } from '../documents/zip'
 
 const bytesFrom = (text: string, encoding: 'utf-8' | 'latin1' = 'utf-8') => encoding === 'latin1'
   ? Uint8Array.from(text, letter => letter.charCodeAt(0))

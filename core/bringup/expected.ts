@@ -1,6 +1,6 @@
 /** What should be there once the build is done: bus addresses, device nodes, and voltages to measure. */
 import { drivenByProgram } from '../facts/roles'
-import { holds } from '../facts/holds'
+import { holds } from '../facts/conditions'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { isMade, overlaysAsked } from '../overlays/asks/fit'
 import { fillTemplate } from '../overlays/asks/placeholders'

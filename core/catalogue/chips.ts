@@ -1,5 +1,5 @@
 /** How parts answer on the simulated board, as they bring it in their folders, by part. */
-import { tableOf } from '../table'
+import { tableOf } from '../collections/table'
 import { CHIPS } from './generated/chips'
 import type { Registers, SpiChip, Talker } from './shapes/chip'
 

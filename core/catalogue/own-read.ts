@@ -1,6 +1,6 @@
 /** Boards and parts of the maker's own: read from text and checked on entry. */
 import type Joi from 'joi'
-import { problemsOf, type Problem } from '../failure'
+import { problemsOf, type Problem } from '../documents/failure'
 import { boardSchema, partSchema } from './schemas'
 import type { Board, Part } from './types'
 

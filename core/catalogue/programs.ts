@@ -1,5 +1,5 @@
 /** First programs that parts bring in their folders, by part. */
-import { tableOf } from '../table'
+import { tableOf } from '../collections/table'
 import { PROGRAMS } from './generated/programs'
 import type { Recipe, SpiProgram } from './shapes/program'
 

@@ -1,5 +1,5 @@
 /** Which board would carry a plan's parts: each is tried whole, placed, fed and fitted out, and judged by the same rules as the plan. */
-import { priceOf } from '../build/parts-list'
+import { priceOf } from '../construction/parts-list'
 import type { Board, Catalogue, SupplyUnit } from '../catalogue/types'
 import { evaluate, type Report } from '../evaluate'
 import type { Finding } from '../findings'

@@ -1,5 +1,5 @@
 /** What the whole costs in each of the ways that a plan knows: as it is, as kept, by the other way of a part, and bought whole. */
-import { priceOf, type ListedItem } from '../build/parts-list'
+import { priceOf, type ListedItem } from '../construction/parts-list'
 import { READY_MADE, type ReadyMade } from '../catalogue/ready-made'
 import { thingKind } from '../catalogue/things'
 import type { Catalogue, Part } from '../catalogue/types'

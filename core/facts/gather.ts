@@ -4,7 +4,7 @@ import { BOARD_KEY, measuredBoard, measuredPart } from './measured'
 import type { Assignment, Plan, PlanPart, SoftwareBus } from '../plan/types'
 import { gatherGroups, listBuses } from './buses'
 import { heatFacts } from './heat'
-import { holds } from './holds'
+import { holds } from './conditions'
 import { selectNumbersOf, selectPlansOf } from './selects'
 import type { Bus, Facts, I2cDevice, Place, ResolvedPart, Terminal } from './types'
 

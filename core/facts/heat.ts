@@ -2,7 +2,7 @@
 import { misfitOf } from '../catalogue/things'
 import type { Board } from '../catalogue/types'
 import type { FanControl, HeatPlan } from '../plan/power'
-import { holds } from './holds'
+import { holds } from './conditions'
 import type { Facts, HeatFacts, ResolvedPart } from './types'
 
 /** A fan that is switched: where the plan has no threshold of its own, these. practice */

@@ -1,8 +1,8 @@
 /** The order of a build: rules that go round in a circle, and steps of the maker's own order that come too late. */
-import { shownOrder } from '../build/steps'
-import { benchOf } from '../build/steps/make'
-import { bestOrder, brokenBy, smallestCircle } from '../build/steps/order'
-import { wiresOf } from '../build/wires'
+import { shownOrder } from '../construction/steps'
+import { benchOf } from '../construction/steps/make'
+import { bestOrder, brokenBy, smallestCircle } from '../construction/steps/order'
+import { wiresOf } from '../construction/wires'
 import { thingKind } from '../catalogue/things'
 import { SERIES } from '../mechanics/fasteners'
 import { fixingsOf, mountOf } from '../mechanics/panel'

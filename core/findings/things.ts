@@ -1,7 +1,7 @@
 /** Things against the board and against each other: outlines, lids, slots, bare headers, small sockets, images. */
 import { lacksUnderLid, misfitOf, thingKind, thingsFor, THING_WORDS, type ThingKind } from '../catalogue/things'
 import type { Part } from '../catalogue/types'
-import { holds } from '../facts/holds'
+import { holds } from '../facts/conditions'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { freePartId } from '../plan/create'
 import { thingEdits } from '../plan/things'

@@ -17,7 +17,7 @@ import { laidOut } from './lay-out'
 import { mountOf } from './panel'
 import { beyond, PLUG_MM } from './plugs'
 import { FILM_MM, PITCH_MM, seatsOf, stackOnSpacers } from './stack'
-import { sittings, TOUCHES_MM } from './sittings'
+import { sittings, TOUCHES_MM } from './plug-fit'
 import { about, boundsOf, box, gapOf, length, middle, type Range, type Solid } from './solids'
 
 export interface Enclosed {

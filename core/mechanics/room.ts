@@ -1,7 +1,7 @@
 /** What touches what, and what lies above the lid: from the bodies in their places. */
 import type { Assembly } from './assembly'
 import type { PlacedBody } from './bodies'
-import { TOUCHES_MM } from './sittings'
+import { TOUCHES_MM } from './plug-fit'
 import { flatGap, gapOf, length } from './solids'
 
 /** Two bodies closer to one another than they should be. */

@@ -1,5 +1,5 @@
 /** A sheet as a picture of its own, for paper: nothing in it comes from a style sheet. */
-import { escapeMarkup } from '../markup'
+import { escapeMarkup } from '../documents/markup'
 import type { PlacedBody } from './bodies'
 import { wayOf, type Run } from './runs'
 import type { Sheet } from './seen'

@@ -1,5 +1,5 @@
 /** The check of a change before it is kept: what the file's check would refuse is refused here, so that what is kept can be read back. */
-import { problemsOf, type Problem } from '../failure'
+import { problemsOf, type Problem } from '../documents/failure'
 import { planSchema } from './schema'
 import { PLAN_FIELDS } from './shape'
 import type { Plan } from './types'

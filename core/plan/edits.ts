@@ -4,12 +4,12 @@
  * Laws: `apply(apply(p, e).plan, apply(p, e).inverse).plan` equals `p`; the plan handed in is never changed;
  * an edit that names something the plan does not have gives the plan back as it is.
  */
-import type { Carries } from './carries'
+import type { Carries } from './wire-colours'
 import type { Board, Part } from '../catalogue/types'
 import type { Host } from './host-shape'
 import { withoutPart } from './mentions'
 import type { WireEnd } from './ends'
-import { withTook } from './took'
+import { withTook } from './durations'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
 import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, KeptCurve, LogEntry, Plan, PlanPart, Scan, Sighting, SetAside,

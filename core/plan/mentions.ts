@@ -1,7 +1,7 @@
 /** Who mentions whom in a plan: what has to go when a part, a node of the supply or a step goes. */
 import type { Host } from './host-shape'
 import type { Arrangement, NodeRef, PowerPlan } from './power'
-import { withTook } from './took'
+import { withTook } from './durations'
 import type { BootFile, Plan } from './types'
 
 /**

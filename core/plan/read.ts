@@ -1,6 +1,6 @@
 /** Reads a plan from text or from a parsed document, and says what is wrong with it by path. */
-import { problemsOf, type Problem } from '../failure'
-import { parseJson } from '../json'
+import { problemsOf, type Problem } from '../documents/failure'
+import { parseJson } from '../documents/json'
 import { migrate, type Document } from './migrate'
 import { planSchema } from './schema'
 import { BASE_STATES } from './power-shape'

@@ -3,7 +3,7 @@
  * `docs/plan-format.md` says the same for people who write one by hand.
  */
 import { WIRE_END_IDS } from './ends'
-import { CARRIES_PATTERN } from './carries'
+import { CARRIES_PATTERN } from './wire-colours'
 import { boardShape } from '../catalogue/shapes/board'
 import { partShape } from '../catalogue/shapes/part'
 import {

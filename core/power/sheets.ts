@@ -1,5 +1,5 @@
 /** The worksheets of the supply worked out: fields to fill, and rows of what they come to. */
-import { choiceField, numberField as field, type SheetField, type SheetRow } from '../sheet'
+import { choiceField, numberField as field, type SheetField, type SheetRow } from '../worksheets/fields'
 import { areaMm2, GAUGES, milliohmPerM, thinnestGauge, wireFigures, wireMostMa } from '../netlist/copper'
 import {
   ADAPTER_OVERLOAD, blowsWithinS, carriesForS, fittingFuseMa, FUSES_MA, GONE_WITHIN_S, STEADY_SHARE, warmShare,

@@ -1,6 +1,6 @@
 /** Curves as a picture that stands by itself, with axes, units and a legend; and as a table for a spreadsheet. */
 import Papa from 'papaparse'
-import { escapeMarkup as escape } from '../markup'
+import { escapeMarkup as escape } from '../documents/markup'
 
 export interface ChartCurve {
   label: string

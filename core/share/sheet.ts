@@ -1,14 +1,14 @@
 /** A plan as one page that stands by itself: opens in any browser, prints black on white, and carries the plan for whoever has Voltaris. */
 import { hexAddress } from '../bringup/grid'
-import { priceOf } from '../build/parts-list'
-import { railAsSvg } from '../build/rail'
+import { priceOf } from '../construction/parts-list'
+import { railAsSvg } from '../construction/rail'
 import type { Report } from '../evaluate'
 import type { Facts } from '../facts/types'
 import { countsInWords } from '../findings/counts'
 import { isOpen } from '../findings/set-aside'
 import { hostFilesOf, type FileNow } from '../host/bundle'
 import { writePlanText } from '../plan/text-of'
-import { escapeMarkup as escape } from '../markup'
+import { escapeMarkup as escape } from '../documents/markup'
 
 /** Marks the plan in the page. */
 const PLAN_ID = 'voltaris-plan'

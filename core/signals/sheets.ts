@@ -1,6 +1,6 @@
 /** The worksheets of signals worked out: fields to fill, and rows of what they come to. */
 import type { Origin } from '../catalogue/types'
-import { choiceField, numberField as field, type SheetField, type SheetRow, type SheetSection } from '../sheet'
+import { choiceField, numberField as field, type SheetField, type SheetRow, type SheetSection } from '../worksheets/fields'
 import { chosenDivider, DIVIDER_MOST_MA, EDGE_SHARE, judgeDivider } from './divider'
 import { ledResistor, MOSFET, mosfetStage, TRANSISTOR, transistorStage } from './drive'
 import { leastPullUpOhm, LOW_V, modeOf, mostPullUpOhm, reachableMode, riseTimeS } from './i2c'

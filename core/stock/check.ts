@@ -1,6 +1,6 @@
 /** The check of the stock, before it is kept and after it was read. */
 import type Joi from 'joi'
-import { problemsOf, type Problem } from '../failure'
+import { problemsOf, type Problem } from '../documents/failure'
 import { joiOf } from '../shape/joi'
 import { stockShape, type StockEntry } from './shape'
 

@@ -1,6 +1,6 @@
 /** The stock as a table for a spreadsheet, and back. */
 import Papa from 'papaparse'
-import type { Problem } from '../failure'
+import type { Problem } from '../documents/failure'
 import type { StockEntry } from './shape'
 
 const FIELDS = ['What', 'Count', 'Place', 'Note', 'Catalogue id'] as const

@@ -3,7 +3,7 @@ import type { Origin } from '../catalogue/types'
 import type { Code } from './codes'
 import type { Edit } from '../plan/edits'
 import type { StageId } from '../plan/types'
-import type { Worksheet } from '../worksheets'
+import type { Worksheet } from './worksheets'
 
 /** `stop`: it will not work or something is damaged. `caution`: it may not. `note`: good to know. */
 export type Severity = 'stop' | 'caution' | 'note'

@@ -1,7 +1,7 @@
 /** The simulated board: lines typed at it, one after the other, from the moment that it is switched on. */
 import Joi from 'joi'
-import { modelOf } from '../../core/bringup/diagnosis/table'
-import { MOST_LINE, Session } from '../../core/bringup/simulated/session'
+import { modelOf } from '../../core/diagnosis/table'
+import { MOST_LINE, Session } from '../../core/simulated/session'
 import { shippedCatalogue } from '../../core/catalogue'
 import { gatherFacts } from '../../core/facts/gather'
 import { readPlan } from '../../core/plan/read'

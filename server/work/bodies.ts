@@ -1,7 +1,7 @@
 /** Bodies of requests: depth, shape and schema are checked before the core sees them. */
 import type Joi from 'joi'
 import { DeviceTreeError } from '../../core/devicetree/types'
-import { parseJson } from '../../core/json'
+import { parseJson } from '../../core/documents/json'
 import { readPlan, readPlanText } from '../../core/plan/read'
 import type { Plan } from '../../core/plan/types'
 import { RequestProblem, unusable } from './problem'

@@ -4,7 +4,7 @@
  */
 import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { bestOrder, brokenBy } from '../../core/build/steps/order'
+import { bestOrder, brokenBy } from '../../core/construction/steps/order'
 import { anyBench, orderProgramme, stretchProgramme, TURN } from '../benches'
 import { few } from '../random'
 

@@ -3,8 +3,8 @@
  * a voltmeter shows at each part; held against what the model of fault finding says for the same fault.
  */
 import { describe, expect, it } from 'vitest'
-import { modelOf } from '../../core/bringup/diagnosis/table'
-import type { Change, Table } from '../../core/bringup/diagnosis/types'
+import { modelOf } from '../../core/diagnosis/table'
+import type { Change, Table } from '../../core/diagnosis/types'
 import { gatherFacts } from '../../core/facts/gather'
 import type { Facts } from '../../core/facts/types'
 import { netlistOf } from '../../core/netlist/build'

@@ -5,7 +5,7 @@
  */
 import { describe, expect, it } from 'vitest'
 import { boundsOf, box, flatGap, gapOf, moved, type Solid } from '../../core/mechanics/solids'
-import { sittings, TOUCHES_MM } from '../../core/mechanics/sittings'
+import { sittings, TOUCHES_MM } from '../../core/mechanics/plug-fit'
 import { laidOut } from '../../core/mechanics/lay-out'
 import { catalogue } from '../plans'
 import { random } from '../random'

@@ -4,7 +4,7 @@ import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
-import { frameSetting, receiveFrames, sendFrames, type FrameSetting } from '../../core/bringup/simulated/frames'
+import { frameSetting, receiveFrames, sendFrames, type FrameSetting } from '../../core/simulated/frames'
 import { random } from '../random'
 
 const PROGRAM = '/usr/bin/sigrok-cli'

@@ -48,6 +48,30 @@ describe('the rooms of the core', () => {
     expect(circleFrom(room)).toBeNull()
   })
 
+  it('have no circle of files, whether of code or of types', () => {
+    const known = new Set(files)
+    const uses = new Map(files.map(file => [file, importsOf(file).filter(path => path.startsWith('.'))
+      .map(path => resolve(dirname(file), path))
+      .flatMap(path => [`${path}.ts`, join(path, 'index.ts')].filter(candidate => known.has(candidate)))]))
+    const state = new Map<string, 'open' | 'done'>()
+    const circles: string[] = []
+    const visit = (file: string, trail: string[]): void => {
+      if (state.get(file) === 'open') {
+        circles.push([...trail.slice(trail.indexOf(file)), file].map(path => relative(root, path)).join(' → '))
+      }
+      if (state.has(file)) return
+      state.set(file, 'open')
+      for (const next of uses.get(file)!) visit(next, [...trail, file])
+      state.set(file, 'done')
+    }
+    for (const file of files) visit(file, [])
+    expect(circles).toEqual([])
+  })
+
+  it('hold every file but the pipeline: nothing lies loose on the floor', () => {
+    expect(readdirSync(root).filter(name => name.endsWith('.ts'))).toEqual(['evaluate.ts'])
+  })
+
   it('use no interface, no server and no browser', () => {
     const foreign = files.flatMap(file => importsOf(file).filter(path =>
       /^(vue|nuxt|pinia|vuetify|dexie|#|~|@\/)/.test(path) || (path.startsWith('.') && !resolve(dirname(file), path).startsWith(root)))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What a worksheet comes to: a figure, its limit, whether it holds, and where the limit comes from. */
-import type { SheetRow } from '~~/core/sheet'
+import type { SheetRow } from '~~/core/worksheets/fields'
 
 const { rows } = defineProps<{ rows: SheetRow[] }>()
 const { result } = useUnits()

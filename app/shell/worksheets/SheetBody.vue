@@ -2,9 +2,9 @@
 /** Any worksheet: its fields, and beside them what they come to, as the core has them. */
 import MeasureField from '~/shared/MeasureField.vue'
 import NumberField from '~/shared/NumberField.vue'
-import { fieldsOf, filledSheet, offersOf, sectionsOf } from '~~/core/sheets'
+import { fieldsOf, filledSheet, offersOf, sectionsOf } from '~~/core/findings/worksheets'
 import type { SheetContext } from '~~/core/signals/sheets'
-import type { Worksheet } from '~~/core/worksheets'
+import type { Worksheet } from '~~/core/vocabulary/worksheets'
 
 const { given, context } = defineProps<{ given: Worksheet, context: SheetContext }>()
 const emit = defineEmits<{ change: [sheet: Worksheet] }>()

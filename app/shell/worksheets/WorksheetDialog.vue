@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Worksheets: opened by a finding with its figures in it, or by themselves. */
 import { mdiClose } from '@mdi/js'
-import { USUAL_WORKSHEETS, WORKSHEET_NAMES, type Worksheet, type WorksheetKind } from '~~/core/worksheets'
-import { isOfPower } from '~~/core/sheets'
+import { USUAL_WORKSHEETS, WORKSHEET_NAMES, type Worksheet, type WorksheetKind } from '~~/core/vocabulary/worksheets'
+import { isOfPower } from '~~/core/findings/worksheets'
 import { sheetUse } from '~~/core/power/sheets'
 import type { Edit } from '~~/core/plan/edits'
 import type { KeptWorksheet } from '~~/core/plan/power'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Every supply with its volts, grouped by how it suits the plan and by what it is; those that do not suit say why. */
-import type { Fit, SupplyChoice } from '~~/core/supply-choice'
+import type { Fit, SupplyChoice } from '~~/core/choose/supplies'
 
 const project = useProjectStore()
 const view = useViewStore()

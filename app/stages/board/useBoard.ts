@@ -2,7 +2,7 @@
 import { createSharedComposable, useDebounceFn } from '@vueuse/core'
 import { boardsMatching, nextQuestion, QUESTIONS } from '~~/core/catalogue/recognise'
 import { KINDS } from '~~/core/netlist/supply/kinds'
-import type { SupplyChoice } from '~~/core/supply-choice'
+import type { SupplyChoice } from '~~/core/choose/supplies'
 import { engine } from '~/stores/engine'
 
 /** Rests this long before the supplies are tried anew. */

@@ -2,7 +2,7 @@
 /** What else the board must be told: said on the left, the files that follow from it on the right. */
 import { nameInBundle } from '~~/core/host/bundle'
 import { matrixSize } from '~~/core/host/matrix'
-import { zipOf } from '~~/core/zip'
+import { zipOf } from '~~/core/documents/zip'
 
 const project = useProjectStore()
 const view = useViewStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What hands do beside a simulated board: switch, meter, plugs, keys, breath, and the room around it. */
 import type { Quantity } from '~~/core/catalogue/types'
-import type { BoardState } from '~~/core/bringup/simulated/state'
+import type { BoardState } from '~~/core/simulated/state'
 
 const { state, busy, answer } = defineProps<{
   state: BoardState

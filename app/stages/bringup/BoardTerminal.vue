@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What was typed at the simulated board and what it printed, and the line for the next. */
-import type { Shown } from '~~/core/bringup/simulated/session'
+import type { Shown } from '~~/core/simulated/session'
 
 const { shown, prompt, commands, busy } = defineProps<{
   shown: readonly Shown[]

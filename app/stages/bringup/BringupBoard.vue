@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The simulated board: a prompt, and hands beside it; as planned, with a fault of one's choice, or with a hidden one. */
-import { minutesOf } from '~~/core/bringup/simulated/session-minutes'
+import { minutesOf } from '~~/core/simulated/session-minutes'
 import { useSimulated } from './useSimulated'
 
 const { row = null } = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Readings over time: pasted or dropped, kept, and held against what the plan predicts. */
 import { mdiClose } from '@mdi/js'
-import { keptReadings } from '~~/core/bringup/curves/keep'
-import type { MeasuredCurve } from '~~/core/bringup/curves/types'
+import { keptReadings } from '~~/core/curves/keep'
+import type { MeasuredCurve } from '~~/core/curves/types'
 import type { KeptCurve } from '~~/core/plan/types'
 import { newId } from '~/database/id'
 import type { Curve } from '~/shared/LineChart.vue'

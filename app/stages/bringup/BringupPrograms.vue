@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Small programs for each part: what they do, their text in each language, how they start, what must be seen. */
-import type { ProgramLanguage, SmallProgram } from '~~/core/bringup/programs/types'
-import { zipOf } from '~~/core/zip'
+import type { ProgramLanguage, SmallProgram } from '~~/core/first-programs/types'
+import { zipOf } from '~~/core/documents/zip'
 import { useSmallPrograms, type AskBringup } from './useSmallPrograms'
 
 const { ask } = defineProps<{ ask: AskBringup }>()

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** Finding hidden faults in this plan: a sign is given, tests are tried, the fault is named; scored against the best known way. */
 import { useStorage } from '@vueuse/core'
-import type { RunSheet } from '~~/core/bringup/diagnosis/sheet'
-import { lessonKey, nextOf, passedAt, PASSES, type Lesson, type Played } from '~~/core/bringup/diagnosis/series'
-import { GRADES, scoreOf, type Exercise, type Grade, type Solution } from '~~/core/bringup/diagnosis/trainer'
-import type { Fault, Mark } from '~~/core/bringup/diagnosis/types'
+import type { RunSheet } from '~~/core/diagnosis/sheet'
+import { lessonKey, nextOf, passedAt, PASSES, type Lesson, type Played } from '~~/core/diagnosis/series'
+import { GRADES, scoreOf, type Exercise, type Grade, type Solution } from '~~/core/diagnosis/trainer'
+import type { Fault, Mark } from '~~/core/diagnosis/types'
 import { useSlots } from '~/database/slots'
 import type { Column } from '~/shared/SortTable.vue'
 import { plainPlan, type useBringupWorker } from './useRunSheet'

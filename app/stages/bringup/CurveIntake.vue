@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Readings in a text, pasted or from a file, as the curves that they are. */
-import { curvesIn } from '~~/core/bringup/curves/read'
-import type { MeasuredCurve } from '~~/core/bringup/curves/types'
+import { curvesIn } from '~~/core/curves/read'
+import type { MeasuredCurve } from '~~/core/curves/types'
 import { inWords } from '~/database/failures'
 import { lasting } from './lasting'
 

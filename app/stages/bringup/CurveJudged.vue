@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What a curve says beside the prediction, and the figures of it that the plan may go by. */
-import type { JudgedCurve } from '~~/core/bringup/curves/judge'
+import type { JudgedCurve } from '~~/core/curves/judge'
 import { heatWithFigure } from '~~/core/facts/heat'
 import type { KeptCurve } from '~~/core/plan/types'
 import { newId } from '~/database/id'

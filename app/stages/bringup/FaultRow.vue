@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Faults that explain what was seen, one of them or all together, with their share. */
-import type { Fault } from '~~/core/bringup/diagnosis/types'
+import type { Fault } from '~~/core/diagnosis/types'
 
 const { share } = defineProps<{
   faults: readonly Fault[]

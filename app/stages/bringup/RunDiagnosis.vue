@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** What would explain what was seen, the likeliest first, with what mends it; what would tell more; and the parts that are proved. */
-import type { Diagnosis } from '~~/core/bringup/diagnosis/diagnose'
-import type { Proof, RunRow } from '~~/core/bringup/diagnosis/sheet'
-import type { Fault } from '~~/core/bringup/diagnosis/types'
+import type { Diagnosis } from '~~/core/diagnosis/diagnose'
+import type { Proof, RunRow } from '~~/core/diagnosis/sheet'
+import type { Fault } from '~~/core/diagnosis/types'
 
 const { diagnosis, rows } = defineProps<{ diagnosis: Diagnosis, rows: readonly RunRow[], proofs: readonly Proof[], hidden: boolean }>()
 const emit = defineEmits<{ choose: [id: string], drop: [id: string] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Whatever was copied from the board's screen, sorted into what was seen. */
-import { readPasted } from '~~/core/bringup/paste'
-import type { Probe } from '~~/core/bringup/diagnosis/types'
+import { readPasted } from '~~/core/diagnosis/pasted/paste'
+import type { Probe } from '~~/core/diagnosis/types'
 
 const { probes } = defineProps<{ probes: readonly Probe[] }>()
 const emit = defineEmits<{ take: [entries: { probe: string, outcome: string }[]] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The test that is looked at: what to do, what should be seen, and what is. */
-import type { RunRow } from '~~/core/bringup/diagnosis/sheet'
-import { readingIn } from '~~/core/bringup/diagnosis/diagnose'
+import type { RunRow } from '~~/core/diagnosis/sheet'
+import { readingIn } from '~~/core/diagnosis/diagnose'
 
 const { row, hidden } = defineProps<{
   row: RunRow

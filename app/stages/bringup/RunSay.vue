@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** What the maker saw, in words of their own: taken for what the sheet knows, asked where it may be several things. */
-import type { RunRow } from '~~/core/bringup/diagnosis/sheet'
-import type { SaidMark } from '~~/core/bringup/symptoms/clause'
-import { readSaid } from '~~/core/bringup/symptoms/read'
-import type { Subject } from '~~/core/bringup/symptoms/subjects'
+import type { RunRow } from '~~/core/diagnosis/sheet'
+import type { SaidMark } from '~~/core/diagnosis/symptoms/clause'
+import { readSaid } from '~~/core/diagnosis/symptoms/read'
+import type { Subject } from '~~/core/said/subjects'
 
 const { rows, subjects, rails } = defineProps<{
   rows: readonly RunRow[]

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The run sheet beside what it says: every test by its phase, the one that is looked at, what may be wrong, what to try next. */
-import type { SaidMark } from '~~/core/bringup/symptoms/clause'
-import type { RunRow, RunSheet } from '~~/core/bringup/diagnosis/sheet'
-import { PHASES, type Phase } from '~~/core/bringup/diagnosis/types'
+import type { SaidMark } from '~~/core/diagnosis/symptoms/clause'
+import type { RunRow, RunSheet } from '~~/core/diagnosis/sheet'
+import { PHASES, type Phase } from '~~/core/diagnosis/types'
 
 const { sheet, hidden = false, alone = false } = defineProps<{
   sheet: RunSheet

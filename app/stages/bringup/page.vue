@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Bring-up: what should be seen and what is, what may be wrong and what to try next; scans; and a trainer with hidden faults. */
 import { picturesOf } from '~/database/photos'
-import { checkScriptOf } from '~~/core/bringup/check-script'
+import { checkScriptOf } from '~~/core/diagnosis/check-script'
 import { plainPlan, useRunSheet } from './useRunSheet'
 
 const VIEWS = [

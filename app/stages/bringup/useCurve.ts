@@ -1,6 +1,6 @@
 /** The chosen curve beside the prediction, worked out in the worker of the stage. */
 import { watchDebounced } from '@vueuse/core'
-import type { JudgedCurve } from '~~/core/bringup/curves/judge'
+import type { JudgedCurve } from '~~/core/curves/judge'
 import type { KeptCurve } from '~~/core/plan/types'
 import { plainPlan } from './useRunSheet'
 import type { AskBringup } from './useSmallPrograms'

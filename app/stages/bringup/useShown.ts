@@ -1,5 +1,5 @@
 /** Points at what a test or a fault is about, where it is drawn: on the header. */
-import type { Probe } from '~~/core/bringup/diagnosis/types'
+import type { Probe } from '~~/core/diagnosis/types'
 
 export function useShown() {
   const view = useViewStore()

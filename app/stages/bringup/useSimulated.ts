@@ -1,6 +1,6 @@
 /** A sitting at the simulated board, in a worker that stays as long as its view does. */
-import type { Shown } from '~~/core/bringup/simulated/session'
-import type { BoardState } from '~~/core/bringup/simulated/state'
+import type { Shown } from '~~/core/simulated/session'
+import type { BoardState } from '~~/core/simulated/state'
 import type { BoardService } from '~/workers/board.worker'
 import { startWorker, within, type Started } from '~/workers/start'
 import { plainPlan } from './useRunSheet'

@@ -1,6 +1,6 @@
 /** The small programs of the plan as it stands, written in the worker of the stage. */
 import { watchDebounced } from '@vueuse/core'
-import type { SmallPrograms } from '~~/core/bringup/programs/types'
+import type { SmallPrograms } from '~~/core/first-programs/types'
 import { plainPlan, type useBringupWorker } from './useRunSheet'
 
 export type AskBringup = ReturnType<typeof useBringupWorker>['ask']

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What has to lie on the table, with what it costs and what of it lies in the drawer. */
-import { partsAsCsv } from '~~/core/build/table'
-import { priceOf } from '~~/core/build/parts-list'
+import { partsAsCsv } from '~~/core/construction/table'
+import { priceOf } from '~~/core/construction/parts-list'
 import { stockOf } from '~~/core/stock/needs'
 
 const project = useProjectStore()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** All steps in their order: what, with what, how long, what has to be seen; moved, ticked, and with what a move breaks. */
 import { mdiArrowDown, mdiArrowUp, mdiEye, mdiEyeOutline } from '@mdi/js'
-import { stepKey } from '~~/core/build/steps'
-import { TOOL_WORDS, type Step } from '~~/core/build/steps/types'
-import { tookTogether } from '~~/core/plan/took'
+import { stepKey } from '~~/core/construction/steps'
+import { TOOL_WORDS, type Step } from '~~/core/construction/steps/types'
+import { tookTogether } from '~~/core/plan/durations'
 import { useBuild } from './useBuild'
 import { usePicture } from './usePicture'
 import { minutesAndSeconds } from './useStopwatch'

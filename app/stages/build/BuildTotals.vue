@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the whole costs in each way that the plan knows, side by side; one of them can be taken. */
-import type { ListedItem } from '~~/core/build/parts-list'
+import type { ListedItem } from '~~/core/construction/parts-list'
 import type { Total } from '~~/core/choose/totals'
 import { stockOf } from '~~/core/stock/needs'
 

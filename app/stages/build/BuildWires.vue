@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** Every wire, cable and seat in the order of connecting: ticked, coloured and measured. */
-import { lookAlike, ruledColour } from '~~/core/build/colours'
-import { endsInWords } from '~~/core/build/ends'
+import { lookAlike, ruledColour } from '~~/core/construction/colours'
+import { endsInWords } from '~~/core/construction/ends'
 import { WIRE_END_IDS, WIRE_ENDS } from '~~/core/plan/ends'
-import { CARRIES, CARRIES_IDS, WIRE_COLOURS, type Carries } from '~~/core/plan/carries'
+import { CARRIES, CARRIES_IDS, WIRE_COLOURS, type Carries } from '~~/core/plan/wire-colours'
 
 const project = useProjectStore()
 const { colourOf } = useOwners()

@@ -6,9 +6,9 @@
 import { onKeyStroke } from '@vueuse/core'
 import { newId } from '~/database/id'
 import { photosNamed } from '~/database/photos'
-import { positionInWords, type Wire } from '~~/core/build/wires'
-import { stepKey } from '~~/core/build/steps'
-import { TOOL_WORDS, type Step } from '~~/core/build/steps/types'
+import { positionInWords, type Wire } from '~~/core/construction/wires'
+import { stepKey } from '~~/core/construction/steps'
+import { TOOL_WORDS, type Step } from '~~/core/construction/steps/types'
 import { minutesAndSeconds, useStopwatch } from './useStopwatch'
 
 const { wires, steps } = defineProps<{ wires: Wire[], steps: Step[] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Building: the steps in the order without regret, every wire, what lies on the table; and one thing at a time, for the bench. */
 import { useMediaQuery } from '@vueuse/core'
-import { buildAsMarkdown, cutsAsCsv, labelsAsCsv, wiresAsCsv } from '~~/core/build/table'
+import { buildAsMarkdown, cutsAsCsv, labelsAsCsv, wiresAsCsv } from '~~/core/construction/table'
 import { engine } from '~/stores/engine'
 import { useBuild } from './useBuild'
 

@@ -1,7 +1,7 @@
 /** The steps of the open plan, once for the whole stage. */
 import { createSharedComposable } from '@vueuse/core'
-import { isDone, stepKey, type BuildSteps } from '~~/core/build/steps'
-import type { Step } from '~~/core/build/steps/types'
+import { isDone, stepKey, type BuildSteps } from '~~/core/construction/steps'
+import type { Step } from '~~/core/construction/steps/types'
 import { engine } from '~/stores/engine'
 
 const EMPTY: BuildSteps = {

@@ -1,6 +1,6 @@
 /** What the pictures of the build show: bodies, and for the step in view which of them are there, new or still to come. */
 import { createSharedComposable } from '@vueuse/core'
-import { stepOfBody } from '~~/core/build/steps/bodies'
+import { stepOfBody } from '~~/core/construction/steps/bodies'
 import type { PlacedBody } from '~~/core/mechanics/bodies'
 import { engine } from '~/stores/engine'
 import { useBuild } from './useBuild'

@@ -2,7 +2,7 @@
 /** Boards and parts of the maker's own: made from any in the catalogue, by import, by export; checked on entry. */
 import { copyOf } from '~~/core/catalogue/own'
 import type { Board, Part } from '~~/core/catalogue/types'
-import type { Problem } from '~~/core/failure'
+import type { Problem } from '~~/core/documents/failure'
 
 const { kind } = defineProps<{ kind: 'board' | 'part' }>()
 const project = useProjectStore()

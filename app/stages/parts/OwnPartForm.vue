@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A part of the maker's own made in a form: what is printed on it, and its pins pasted from wherever they stand. */
 import { emptyDraft, partOfDraft } from '~~/core/catalogue/own-form'
-import type { Problem } from '~~/core/failure'
+import type { Problem } from '~~/core/documents/failure'
 import { PIN_ROLES, readPinTable, type PinRole, type PinRow } from '~~/core/catalogue/pin-table'
 
 const { save } = defineProps<{ save: (text: string) => Promise<boolean> }>()

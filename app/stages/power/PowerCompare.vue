@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** Two supplies, or two arrangements that were kept, side by side. */
-import { compareArrangements, COMPARED_ROWS, isBetter, likeSupply, withSupply, type Compared, type ComparedRow } from '~~/core/compare'
+import {
+  compareArrangements, COMPARED_ROWS, isBetter, likeSupply, withSupply, type Compared, type ComparedRow,
+} from '~~/core/choose/arrangements'
 import { arrangementOf } from '~~/core/plan/power-edits'
 import { shippedCatalogue } from '~~/core/catalogue'
 import type { Arrangement } from '~~/core/plan/power'

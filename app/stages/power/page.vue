@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The supply: a flow from source to loads in every state, rails, a scenario, the battery, heat, and two ways side by side. */
 import { useMediaQuery } from '@vueuse/core'
-import { USUAL_WORKSHEETS } from '~~/core/worksheets'
+import { USUAL_WORKSHEETS } from '~~/core/vocabulary/worksheets'
 
 const project = useProjectStore()
 const view = useViewStore()

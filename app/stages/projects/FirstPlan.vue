@@ -5,7 +5,7 @@ import { engine, loadEngine } from '~/stores/engine'
 import { shippedCatalogue, shippedStarters } from '~~/core/catalogue'
 import { emptyPlan } from '~~/core/plan/create'
 import type { Plan } from '~~/core/plan/types'
-import type { SupplyChoice } from '~~/core/supply-choice'
+import type { SupplyChoice } from '~~/core/choose/supplies'
 
 const emit = defineEmits<{ make: [plan: Plan] }>()
 const view = useViewStore()

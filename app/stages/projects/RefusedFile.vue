@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A file that was not taken in, and every reason for it. */
-import type { Problem } from '~~/core/failure'
+import type { Problem } from '~~/core/documents/failure'
 
 defineProps<{ file: string, problems: readonly Problem[] }>()
 const emit = defineEmits<{ close: [] }>()

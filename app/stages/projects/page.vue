@@ -3,7 +3,7 @@
 import { answered, inWords } from '~/database/failures'
 import { useSlots } from '~/database/slots'
 import type { Head } from '~/database/projects'
-import type { Problem } from '~~/core/failure'
+import type { Problem } from '~~/core/documents/failure'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { ORDERS, VERDICTS } from './useSieve'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
 import { isOpenStop } from '~~/core/findings/set-aside'
-import { USUAL_WORKSHEETS } from '~~/core/worksheets'
+import { USUAL_WORKSHEETS } from '~~/core/vocabulary/worksheets'
 
 /** Who sits where: the header, the parts, and every scarce thing as a lane. */
 const project = useProjectStore()

@@ -1,4 +1,4 @@
-import { railAsSvg, railAsText } from '~~/core/build/rail'
+import { railAsSvg, railAsText } from '~~/core/construction/rail'
 
 /** The header to the clipboard; where the browser gives none, as a file. */
 export function useRailCopy() {

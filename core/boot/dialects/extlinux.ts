@@ -2,7 +2,7 @@
  * The menu file of an extlinux boot: directives, some of which open an entry. Published: U-Boot documentation, "Generic Distro
  * Configuration Concept".
  */
-import { tableOf } from '../../table'
+import { tableOf } from '../../collections/table'
 import { joinLines, readable, splitLines, type TextLine } from './lines'
 
 export interface MenuLine extends TextLine {

@@ -3,7 +3,7 @@ import { withoutWord } from '../dialects/command-line'
 import { splitLines, type TextLine } from '../dialects/lines'
 import { COMMAND_FILE, type BootFiles, type Where } from '../scope/effective'
 import type { LintFinding, TextChange, TextFix } from './types'
-import { append } from '../../append'
+import { append } from '../../collections/append'
 
 /** More findings than these on one file are noise, and take long to find and to show. */
 export const MOST_FINDINGS = 500

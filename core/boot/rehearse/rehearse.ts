@@ -20,7 +20,7 @@ import { bytesOf } from '../bytes'
 import { loadFiles, type Loaded } from './load'
 import { startDevices, type Started } from './kernel'
 import { outcomesOf, type OtherTree } from './outcomes'
-import { holds } from '../../facts/holds'
+import { holds } from '../../facts/conditions'
 import type { DeviceNode, Rehearsal, Step } from './types'
 
 /** The base tree: the maker's own where there is one, else that of the board's class. Throws `DeviceTreeError` for a blob that is none. */

@@ -12,7 +12,7 @@ import type { Dialect } from '../dialects/tell'
 import { filtersOf } from './filters'
 import { ownerOf, type OwnOverlay } from './ownership'
 import { COMMAND_FILE } from '../../plan/text'
-import { append } from '../../append'
+import { append } from '../../collections/append'
 
 export interface BootFiles {
   dialect: Dialect

@@ -13,7 +13,7 @@ import { bytesOf } from '../bytes'
 import type { BootLine, BootParam } from '../dialects/key-value'
 import { listedName, overlayNamed } from '../../overlays/library'
 import { BASE_PARAMS } from '../../overlays/library/settings'
-import { append } from '../../append'
+import { append } from '../../collections/append'
 
 /** An overlay of the maker's own, by the name that the boot file calls it. */
 export interface OwnOverlay {

@@ -6,7 +6,7 @@
  * Bindings: published, Linux kernel `Documentation/devicetree/bindings` (i2c/brcm,bcm2835-i2c, spi/brcm,bcm2835-spi, serial/pl011,
  * pinctrl/brcm,bcm2835-gpio, thermal/thermal-zones). Addresses: memory.
  */
-import { tableOf } from '../../table'
+import { tableOf } from '../../collections/table'
 import type { Board, Controller, Route } from '../../catalogue/types'
 
 /** Register addresses of the classic family's controllers, by label. memory */

@@ -5,7 +5,7 @@
  * pinctrl/sun4i-a10.h,
  * mux/mux.h, clock/bcm2835.h, clock/bcm2835-aux.h, sound/tlv320aic31xx.h, net/ti-dp83867.h, phy/phy.h.
  */
-import { tableOf } from '../../table'
+import { tableOf } from '../../collections/table'
 
 export const BINDING_CONSTANTS = tableOf<number | string>({
   GPIO_ACTIVE_LOW: 1, GPIO_PULL_DISABLE: 64, GPIO_ACTIVE_HIGH: 0, GPIO_OPEN_DRAIN: 6, GPIO_LINE_OPEN_DRAIN: 4, GPIO_PULL_DOWN: 32,

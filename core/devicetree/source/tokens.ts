@@ -2,7 +2,7 @@
 import { DeviceTreeError, type Place } from '../types'
 import { BINDING_CONSTANTS } from './constants'
 import { preprocess } from './preprocess/preprocess'
-import { append } from '../../append'
+import { append } from '../../collections/append'
 import type { Files, Token, TokenKind } from './types'
 
 const MOST_INCLUDES = 64

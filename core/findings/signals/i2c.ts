@@ -2,7 +2,7 @@
 import { MODES } from '../../signals/i2c'
 import { ohmsInWords } from '../../signals/series'
 import { pullUpKey, WIRE_KEY, wirePfPerM, type I2cBusFigures } from '../../signals/figures/i2c'
-import type { Worksheet } from '../../worksheets'
+import type { Worksheet } from '../../vocabulary/worksheets'
 import type { Facts } from '../../facts/types'
 import type { Edit } from '../../plan/edits'
 import type { Finding, Fix, Rule } from '../types'

@@ -1,5 +1,5 @@
 /** The nodes that follow from the plan: its supply, the board with its ways in and its rails, and every part that draws. */
-import { holds } from '../../facts/holds'
+import { holds } from '../../facts/conditions'
 import type { Facts, ResolvedPart, Terminal } from '../../facts/types'
 import type { NodeRef, PowerPlan } from '../../plan/power'
 import { RAIL_V } from '../../catalogue/rails'

@@ -1,5 +1,5 @@
 /** The kinds of nodes in a power tree: what each is called, and which figures it has. Adding a kind is adding a row. */
-import { tableOf } from '../../table'
+import { tableOf } from '../../collections/table'
 import type { PowerItemKind, SupplyKind } from '../../catalogue/types'
 
 /** Kinds that follow from the plan and are in no catalogue. */

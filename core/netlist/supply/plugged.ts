@@ -1,5 +1,5 @@
 /** What is plugged into the board's USB sockets and into a hub: parts' plugs, cables, hubs and loads of the maker's own. */
-import { holds } from '../../facts/holds'
+import { holds } from '../../facts/conditions'
 import type { ResolvedPart } from '../../facts/types'
 import type { NodeRef } from '../../plan/power'
 import type { Tree, TreeNode } from './types'

@@ -1,6 +1,6 @@
 /** What the overlays of a part can be told: asked before the part is placed, and again when its line is written. */
 import type { Board, BootNeed } from '../../catalogue/types'
-import { holds } from '../../facts/holds'
+import { holds } from '../../facts/conditions'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import { claimsOf, listedName, overlayNamed, resolveOverlay } from '../library'
 import type { OverlaySpec } from '../library/types'

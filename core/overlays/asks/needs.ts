@@ -1,7 +1,7 @@
 /** What a plan asks of the boot file: buses on, and the overlays of its parts with their parameters. */
 import { drivenByProgram } from '../../facts/roles'
 import type { BootNeed, SignalParams } from '../../catalogue/types'
-import { holds } from '../../facts/holds'
+import { holds } from '../../facts/conditions'
 import { circuitOf } from '../../facts/circuits'
 import type { Bus, BusGroup, Facts, ResolvedPart, SelectPlan } from '../../facts/types'
 import { isMade, overlaysAsked } from './fit'

@@ -1,5 +1,5 @@
 /** The placeholders that part files may use in boot lines, device nodes and bindings: one table, each with what stands in for it. */
-import { tableOf } from '../../table'
+import { tableOf } from '../../collections/table'
 import { USUAL_THRESHOLD } from '../../facts/heat'
 import type { Facts, ResolvedPart } from '../../facts/types'
 

@@ -1,5 +1,5 @@
 /** What each directive of a menu file does, and what it takes. Published: U-Boot documentation, "Generic Distro Configuration Concept". */
-import { tableOf } from '../../table'
+import { tableOf } from '../../collections/table'
 
 export const DIRECTIVE_WORDS = tableOf<{ takes: 'text' | 'number' | 'flag', what: string }>({
   'label': { takes: 'text', what: 'opens an entry; what follows belongs to it' },

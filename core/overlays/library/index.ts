@@ -1,12 +1,17 @@
 /** The overlay library: what is known by name, what a line with its parameters takes, and what it lays onto a base tree. */
 import { overlays } from '../../catalogue/generated/overlays'
 import type { Board } from '../../catalogue/types'
-import { tableOf } from '../../table'
+import { tableOf } from '../../collections/table'
+import { AUDIO } from './overlays/audio'
 import { BUSES } from './overlays/buses'
-import { FURTHER } from './overlays/further'
-import { MORE } from './overlays/more'
-import { PARTS } from './overlays/parts'
-import { PEOPLE } from './overlays/people'
+import { CAMERAS_AND_VIDEO_INPUTS } from './overlays/cameras'
+import { DISPLAYS } from './overlays/displays'
+import { INPUT } from './overlays/input'
+import { LINKS } from './overlays/links'
+import { OUTPUTS } from './overlays/outputs'
+import { SENSORS } from './overlays/sensors'
+import { SERIAL_PORTS } from './overlays/serial-ports'
+import { STORAGE } from './overlays/storage'
 import { SYSTEM } from './overlays/system'
 import { SETTINGS } from './settings'
 import type { Appears, Claim, OverlaySpec, ParamSpec, SettingSpec } from './types'
@@ -19,7 +24,10 @@ export interface GivenParam {
 
 /** What the library has, and the overlays that parts bring in their folders. */
 export const OVERLAYS: ReadonlyMap<string, OverlaySpec> = new Map(
-  [...BUSES, ...PARTS, ...PEOPLE, ...SYSTEM, ...MORE, ...FURTHER, ...(overlays as OverlaySpec[][]).flat()].map(spec => [spec.name, spec]),
+  [
+    ...BUSES, ...SERIAL_PORTS, ...STORAGE, ...SENSORS, ...CAMERAS_AND_VIDEO_INPUTS, ...OUTPUTS, ...DISPLAYS, ...LINKS, ...AUDIO,
+    ...INPUT, ...SYSTEM, ...(overlays as OverlaySpec[][]).flat(),
+  ].map(spec => [spec.name, spec]),
 )
 
 /** Settings of the key-value dialect by name. */

@@ -2,7 +2,7 @@
  * Plain settings of the key-value dialect, base parameters, and the words of the other dialects. All from memory unless a row says
  * otherwise.
  */
-import { tableOf } from '../../table'
+import { tableOf } from '../../collections/table'
 import type { ParamSpec, SettingSpec } from './types'
 
 const MEMORY = 'memory'

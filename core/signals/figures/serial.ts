@@ -1,6 +1,6 @@
 /** Each serial link of a plan: the rate at both ends, the frame, what passes. */
 import { circuitOf, clockOf } from '../../facts/circuits'
-import { holds } from '../../facts/holds'
+import { holds } from '../../facts/conditions'
 import type { Variant } from '../../catalogue/types'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import { bytesPerSecond, partSerialRate, serialRate, type Rate } from '../rates'

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { lintBoot, planSide } from '../../../core/boot/lint'
 import { linesSet } from '../../../core/boot/lint/contention'
 import { gatherFacts } from '../../../core/facts/gather'
-import { tableOf } from '../../../core/table'
+import { tableOf } from '../../../core/collections/table'
 import type { Between } from '../../../core/plan/types'
 import { catalogue, planOf } from '../../plans'
 

@@ -5,7 +5,7 @@ import { evaluate } from '../../../core/evaluate'
 import { applyEdit } from '../../../core/plan/edits'
 import { readPlan } from '../../../core/plan/read'
 import type { Between, Plan } from '../../../core/plan/types'
-import { USUAL_WORKSHEETS } from '../../../core/worksheets'
+import { USUAL_WORKSHEETS } from '../../../core/vocabulary/worksheets'
 import { catalogue, EMPTY_BUILD, planOf } from '../../plans'
 import { draws } from '../../random'
 

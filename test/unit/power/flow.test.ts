@@ -1,6 +1,6 @@
 /** The supply as a flow, rails and sources as budgets, and two ways side by side: what the power stage draws. */
 import { describe, expect, it } from 'vitest'
-import { comparedOf, compareArrangements, withSupply } from '../../../core/compare'
+import { comparedOf, compareArrangements, withSupply } from '../../../core/choose/arrangements'
 import { evaluate } from '../../../core/evaluate'
 import { gatherFacts } from '../../../core/facts/gather'
 import type { PowerPlan } from '../../../core/plan/power'

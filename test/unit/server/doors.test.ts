@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { depthOf, MOST_DEPTH, parseJson } from '../../../core/json'
+import { depthOf, MOST_DEPTH, parseJson } from '../../../core/documents/json'
 import { demoPlans } from '../../../demo'
 import { ROUTES } from '../../../server/utils/routes'
 import { JOBS } from '../../../server/work/jobs'

@@ -1,6 +1,6 @@
 /** One declaration: what its check lets through, what it starts with, and what it refuses, by kind. */
 import { describe, expect, expectTypeOf, it } from 'vitest'
-import { problemsOf } from '../../../core/failure'
+import { problemsOf } from '../../../core/documents/failure'
 import { emptyPlan } from '../../../core/plan/create'
 import { planShape, type Plan } from '../../../core/plan/shape'
 import { planSchema } from '../../../core/plan/schema'

@@ -7,7 +7,7 @@ import { gatherFacts } from '../../../core/facts/gather'
 import { placementEdits, placePlan } from '../../../core/placement/place'
 import { applyEdit } from '../../../core/plan/edits'
 import type { Plan } from '../../../core/plan/types'
-import { USUAL_WORKSHEETS, WORKSHEET_NAMES } from '../../../core/worksheets'
+import { USUAL_WORKSHEETS, WORKSHEET_NAMES } from '../../../core/vocabulary/worksheets'
 import { demoPlans } from '../../../demo'
 import { catalogue, findingsOf, fixedAt, planOf } from '../../plans'
 

@@ -1,6 +1,6 @@
 /** The worksheets of signals: the same figures as the engines, and those that are published. */
 import { describe, expect, it } from 'vitest'
-import { fieldsOf, filledSheet, offersOf, sectionsOf } from '../../../core/sheets'
+import { fieldsOf, filledSheet, offersOf, sectionsOf } from '../../../core/findings/worksheets'
 import { SIGNAL_WORKSHEET_NAMES, USUAL_SIGNAL_WORKSHEETS, type SignalWorksheet } from '../../../core/signals/worksheets'
 
 const CONTEXT = { lineMost: { value: 16, origin: 'memory' as const } }

@@ -1,7 +1,7 @@
 /** The stock: counted, held against plans, written to a table and read back. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { partsAsCsv } from '../../../core/build/table'
+import { partsAsCsv } from '../../../core/construction/table'
 import { evaluate } from '../../../core/evaluate'
 import { joinedStock, stockAsCsv, stockFromCsv } from '../../../core/stock/csv'
 import type { Edit } from '../../../core/plan/edits'

@@ -1,7 +1,7 @@
 /** Macros and their expansion: arguments, `#`, `##`, variable arguments, and no macro within itself (C11 6.10.3). */
 import { DeviceTreeError, type Place } from '../../types'
 import { BLANK, lexemesOf, trimmed, type Lexeme } from './lexemes'
-import { append } from '../../../append'
+import { append } from '../../../collections/append'
 
 export interface Macro {
   name: string

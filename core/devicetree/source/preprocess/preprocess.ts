@@ -9,7 +9,7 @@ import { readExpression, SIGNED } from '../expression'
 import type { Files, Token } from '../types'
 import { lexemeAt, lexemesOf, textOf, trimmed, type Lexeme } from './lexemes'
 import { Expander, macroOf } from './macros'
-import { append } from '../../../append'
+import { append } from '../../../collections/append'
 
 export interface Preprocessed {
   text: string

@@ -1,28 +1,17 @@
-/** Overlays that switch buses and ports on. */
+/** Overlays that switch buses on, or widen them: expanders and switches of buses. From memory unless an overlay says otherwise. */
 import type { OverlaySpec } from '../types'
-import { ORIGIN, at, choice, flag, line, number } from './build'
+import { at, choice, flag, line, number, onI2c, onSpi, ORIGIN, text } from './build'
+import { MORE_EXPANDERS, MORE_SWITCHES } from './chips'
 
-/** Settings of the multiplexer by their number in the tree. */
-const ALT = { alt0: 4, alt1: 5, alt2: 6, alt3: 7, alt4: 3, alt5: 2 }
-
-function pairs(entries: [sda: number, scl: number, setting: keyof typeof ALT][]) {
-  return Object.fromEntries(entries.map(([sda, scl]) => [`pins_${sda}_${scl}`, [sda, scl]]))
-}
-
-function i2cBus(n: number, entries: [number, number, keyof typeof ALT][]): OverlaySpec {
-  const [first] = entries
-  const linesBy = pairs(entries)
-  return {
-    name: `i2c${n}`, what: `switches I²C ${n} on and says which lines it comes out on`, group: 'bus', origin: ORIGIN,
-    params: [
-      ...entries.map(([sda, scl]) => flag(`pins_${sda}_${scl}`, `on lines ${sda} and ${scl}`)),
-      number('baudrate', 100_000, 10_000, 1_000_000, 'clock of the bus in Hz'),
-    ],
-    enables: [`i2c${n}`], linesBy: { ...linesBy, '': [first![0], first![1]] }, appears: [at(`/dev/i2c-${n}`, 'the bus')],
-    tree: `&i2c${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&i2c${n}_pins>;\n\tclock-frequency = `
-      + `<{baudrate}>;\n};\n\n&i2c${n}_pins {\n\tbrcm,pins = <{lines}>;\n\tbrcm,function = <${ALT[first![2]]}>;\n};\n`,
-  }
-}
+/** A bus of SPI that the kernel makes on plain lines. */
+const softSpi = (first: number, last: number, caution: string): OverlaySpec => ({
+  name: `spi-gpio${first}-${last}`, what: `an SPI bus on lines ${first} to ${last}, timed by the processor`, group: 'bus', origin: ORIGIN,
+  params: [], appears: [at('/dev/spidev*', 'the bus')], caution,
+  tree: `&{/} {\n\tspi-soft {\n\t\tcompatible = "spi-gpio";\n\t\t#address-cells = <1>;\n\t\t#size-cells = <0>;\n\t\tsck-gpios = <&gpio `
+    + `${last} 0>;\n`
+    + `\t\tmosi-gpios = <&gpio ${last - 1} 0>;\n\t\tmiso-gpios = <&gpio ${last - 2} 0>;\n\t\tcs-gpios = <&gpio ${first} 1>;\n`
+    + '\t\tnum-chipselects = <1>;\n\t};\n};\n',
+})
 
 function spiBus(n: number, selects: number, standard: number[], pins: number[]): OverlaySpec {
   return {
@@ -54,14 +43,25 @@ function spiBus(n: number, selects: number, standard: number[], pins: number[]):
   }
 }
 
-function uart(n: number, tx: number): OverlaySpec {
+function pairs(entries: [sda: number, scl: number, setting: keyof typeof ALT][]) {
+  return Object.fromEntries(entries.map(([sda, scl]) => [`pins_${sda}_${scl}`, [sda, scl]]))
+}
+
+/** Settings of the multiplexer by their number in the tree. */
+const ALT = { alt0: 4, alt1: 5, alt2: 6, alt3: 7, alt4: 3, alt5: 2 }
+
+function i2cBus(n: number, entries: [number, number, keyof typeof ALT][]): OverlaySpec {
+  const [first] = entries
+  const linesBy = pairs(entries)
   return {
-    name: `uart${n}`, what: `switches serial port ${n} on`, group: 'serial', origin: ORIGIN,
-    params: [flag('ctsrts', 'with flow control on the two lines behind')],
-    enables: [`uart${n}`], linesBy: { '': [tx, tx + 1], 'ctsrts': [tx, tx + 1, tx + 2, tx + 3] },
-    appears: [at(`/dev/ttyAMA${n}`, 'the port')],
-    tree: `&uart${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart${n}_pins>;\n};\n\n&uart${n}_pins `
-      + `{\n\tbrcm,pins = <{lines}>;\n};\n`,
+    name: `i2c${n}`, what: `switches I²C ${n} on and says which lines it comes out on`, group: 'bus', origin: ORIGIN,
+    params: [
+      ...entries.map(([sda, scl]) => flag(`pins_${sda}_${scl}`, `on lines ${sda} and ${scl}`)),
+      number('baudrate', 100_000, 10_000, 1_000_000, 'clock of the bus in Hz'),
+    ],
+    enables: [`i2c${n}`], linesBy: { ...linesBy, '': [first![0], first![1]] }, appears: [at(`/dev/i2c-${n}`, 'the bus')],
+    tree: `&i2c${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&i2c${n}_pins>;\n\tclock-frequency = `
+      + `<{baudrate}>;\n};\n\n&i2c${n}_pins {\n\tbrcm,pins = <{lines}>;\n\tbrcm,function = <${ALT[first![2]]}>;\n};\n`,
   }
 }
 
@@ -85,7 +85,8 @@ export const BUSES: OverlaySpec[] = [
       + '{i2c_gpio_sda} 6>, <&gpio {i2c_gpio_scl} 6>;\n\t\ti2c-gpio,delay-us = <{i2c_gpio_delay_us}>;\n\t\t#address-cells = '
       + '<1>;\n\t\t#size-cells = <0>;\n\t};\n};\n',
   },
-  spiBus(0, 1, [8], [9, 10, 11]), spiBus(0, 2, [8, 7], [9, 10, 11]),
+  spiBus(0, 1, [8], [9, 10, 11]),
+  spiBus(0, 2, [8, 7], [9, 10, 11]),
   {
     name: 'spi0-0cs', what: 'SPI 0 without selects: they are free lines, and a program moves them', group: 'bus', origin: ORIGIN,
     params: [flag('no_miso', 'leaves the input line free')], enables: ['spi0'], linesBy: { '': [9, 10, 11], 'no_miso': [10, 11] },
@@ -101,42 +102,6 @@ export const BUSES: OverlaySpec[] = [
   ...[1, 2].map(selects => ({
     ...spiBus(2, selects, [0, 24], [1, 2, 3]), caution: 'Brought out on the header by the newest family only.',
   })),
-  {
-    name: 'uart0', what: 'puts serial port 0 on other lines, or brings it back to the header', group: 'serial', origin: ORIGIN,
-    params: [
-      line('txd0_pin', 14, 'transmit line'), line('rxd0_pin', 15, 'receive line'), number('pin_func', 4, 0, 7, 'multiplexer setting'),
-      flag('ctsrts', 'with flow control on lines 16 and 17'),
-    ],
-    enables: ['uart0'], linesBy: { ctsrts: [16, 17] }, appears: [at('/dev/ttyAMA0', 'the port')],
-    tree: '&uart0 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart0_pins>;\n};\n\n&uart0_pins {\n\tbrcm,pins = '
-      + '<{txd0_pin} {rxd0_pin}>;\n\tbrcm,function = <{pin_func}>;\n};\n',
-  },
-  {
-    name: 'uart1', what: 'puts the small serial port on the header', group: 'serial', origin: ORIGIN,
-    params: [line('txd1_pin', 14, 'transmit line'), line('rxd1_pin', 15, 'receive line')],
-    enables: ['uart1'], appears: [at('/dev/ttyS0', 'the port')],
-    tree: '&uart1 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart1_pins>;\n};\n\n&uart1_pins {\n\tbrcm,pins = '
-      + '<{txd1_pin} {rxd1_pin}>;\n\tbrcm,function = <2>;\n};\n',
-  },
-  uart(2, 0), uart(3, 4), uart(4, 8), uart(5, 12),
-  {
-    name: 'miniuart-bt', what: 'gives the radio the small serial port, so that the full one comes out on the header', group: 'serial',
-    origin: ORIGIN,
-    params: [], holds: ['the radio\'s serial port'], excludes: ['disable-bt'],
-    appears: [at('/dev/ttyAMA0', 'the full port on lines 14 and 15')],
-    tree: '&uart0 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart0_pins>;\n};\n\n&uart0_pins {\n\tbrcm,pins = '
-      + '<14 15>;\n\tbrcm,function = <4>;\n};\n',
-    enables: ['uart0'], lines: { 14: 'transmit', 15: 'receive' },
-  },
-  {
-    name: 'disable-bt', what: 'switches the radio\'s short-range part off and gives its serial port to the header', group: 'serial',
-    origin: ORIGIN,
-    params: [], holds: ['the radio\'s serial port'], excludes: ['miniuart-bt'],
-    appears: [at('/dev/ttyAMA0', 'the full port on lines 14 and 15')],
-    tree: '&uart0 {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&uart0_pins>;\n};\n\n&uart0_pins {\n\tbrcm,pins = '
-      + '<14 15>;\n\tbrcm,function = <4>;\n};\n\n&uart1 {\n\tstatus = "disabled";\n};\n',
-    enables: ['uart0'], lines: { 14: 'transmit', 15: 'receive' },
-  },
   {
     name: 'pwm', what: 'one hardware pulse channel on a line', group: 'bus', origin: ORIGIN,
     params: [
@@ -176,4 +141,66 @@ export const BUSES: OverlaySpec[] = [
       + 'w1_pins@{gpiopin:hex} {\n\t\tbrcm,pins = <{gpiopin} {extpullup}>;\n\t\tbrcm,function = <0 1>;\n\t\tbrcm,pull = <0 '
       + '0>;\n\t};\n};\n',
   },
+  onI2c('i2c-mux', 'a bus switch on I²C: each channel is a bus of its own', {
+    pca9542: { compatible: 'nxp,pca9542', address: '0x70', what: 'two channels' },
+    pca9545: { compatible: 'nxp,pca9545', address: '0x70', what: 'four channels' },
+    pca9548: { compatible: 'nxp,pca9548', address: '0x70', what: 'eight channels' },
+    ...MORE_SWITCHES,
+  }, {
+    group: 'bus',
+    params: [
+      number('base', null, 0, 255, 'number of the first channel\'s bus'), flag('disconnect_on_idle', 'channels are off between uses'),
+    ],
+    appears: [at('/dev/i2c-*', 'one bus for each channel')],
+  }),
+  onI2c(
+    'mcp23017', 'sixteen more lines on I²C', { compatible: 'microchip,mcp23017', address: '0x20', node: 'mcp' },
+    {
+      group: 'bus',
+      params: [
+        line('gpiopin', 4, 'line of the interrupt'), flag('mcp23008', 'the part with eight lines'), flag('noints', 'without the interrupt'),
+      ],
+      properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n', appears: [at('/dev/gpiochip*', 'more lines')],
+    },
+  ),
+  onI2c('pcf857x', 'eight or sixteen more lines on I²C', {
+    pcf8574: { compatible: 'nxp,pcf8574', address: '0x20', what: 'eight lines' },
+    pcf8574a: { compatible: 'nxp,pcf8574a', address: '0x38', what: 'eight lines from 0x38' },
+    pcf8575: { compatible: 'nxp,pcf8575', address: '0x20', what: 'sixteen lines' },
+    pca8574: { compatible: 'nxp,pca8574', address: '0x20', what: 'eight lines' },
+  }, { group: 'bus', properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n', appears: [at('/dev/gpiochip*', 'more lines')] }),
+  onI2c('pca953x', 'more lines on I²C', {
+    tca6416: { compatible: 'ti,tca6416', address: '0x20', what: 'sixteen lines' },
+    pca9535: { compatible: 'nxp,pca9535', address: '0x20', what: 'sixteen lines' },
+    pca9534: { compatible: 'nxp,pca9534', address: '0x20', what: 'eight lines' },
+    tca9555: { compatible: 'ti,tca9555', address: '0x20', what: 'sixteen lines' },
+    ...MORE_EXPANDERS,
+  }, { group: 'bus', properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n', appears: [at('/dev/gpiochip*', 'more lines')] }),
+  onSpi(
+    'mcp23s17', 'sixteen more lines on SPI', 'microchip,mcp23s17',
+    {
+      group: 'bus', bus: 'spi{spi}', select: '{select}', clockHz: 500_000,
+      params: [...[0, 1].flatMap(bus => [0, 1, 2].slice(0, bus ? 3 : 2)
+        .flatMap(select => ['s08', 's17'].map(size => ({
+          name: `${size}-spi${bus}-${select}-present`, kind: 'number' as const, min: 1, max: 255,
+          what: `which of the eight chips on SPI ${bus}, select ${select} are there, a bit each`,
+        }))))],
+      properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n\t\tmicrochip,spi-present-mask = <1>;\n',
+      appears: [at('/dev/gpiochip*', 'sixteen more lines')],
+    },
+  ),
+  onSpi(
+    'anyspi', 'any part on SPI by its compatible string', '{dev}',
+    {
+      group: 'bus', bus: 'spi{spi}', select: '{select}', node: 'anyspi',
+      params: [
+        ...[0, 1].flatMap(bus => [0, 1].map(select => flag(`spi${bus}-${select}`, `the part is on SPI ${bus}, select ${select}`))),
+        text('dev', null, 'the part\'s compatible string'), number('speed', 500_000, 1000, 125_000_000, 'clock in Hz'),
+        flag('cpha', 'clock phase'), flag('cpol', 'clock polarity'),
+      ],
+    },
+  ),
+  // Buses and lines
+  softSpi(35, 39, 'Only on boards that lead these lines out: no header of forty positions does.'),
+  softSpi(40, 45, 'Only on boards that lead these lines out: no header of forty positions does.'),
 ]

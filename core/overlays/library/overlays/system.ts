@@ -1,8 +1,16 @@
-/** Overlays that change the board itself. */
+/** Overlays that change the board itself. From memory unless an overlay says otherwise. */
 import type { OverlaySpec } from '../types'
-import { ORIGIN, at, choice, flag, line, number, text } from './build'
+import { at, choice, flag, number, onI2c, onSpi, ORIGIN, text } from './build'
+
+const small = (name: string, what: string, note: string, more: Partial<OverlaySpec> = {}): OverlaySpec => ({
+  name, what, group: 'system', origin: ORIGIN, params: [], appears: [], tree: `&{/chosen} {\n\t${note}-note;\n};\n`, ...more,
+})
 
 export const SYSTEM: OverlaySpec[] = [
+  {
+    name: 'gpio-no-irq', what: 'switches line interrupts off', group: 'system', origin: ORIGIN, params: [], appears: [],
+    tree: '&gpio {\n\t/delete-property/ interrupts;\n};\n', caution: 'Every part that tells the board of something is dead with it.',
+  },
   {
     name: 'disable-wifi', what: 'switches the radio\'s network part off', group: 'system', origin: ORIGIN, params: [], appears: [],
     tree: '&{/mmc-radio} {\n\tstatus = "disabled";\n};\n',
@@ -17,29 +25,6 @@ export const SYSTEM: OverlaySpec[] = [
     tree: '&usb {\n\tcompatible = "brcm,bcm2835-usb";\n\tdr_mode = "{dr_mode}";\n\tstatus = "okay";\n};\n',
   },
   {
-    name: 'act-led', what: 'puts the activity lamp on a line', group: 'switching', origin: ORIGIN,
-    params: [line('gpio', null, 'line of the lamp'), flag('activelow', 'low is lit')], appears: [at('/sys/class/leds/ACT', 'the lamp')],
-    tree: '&{/leds/act} {\n{gpio:gpio:gpios}};\n',
-  },
-  {
-    name: 'sdio', what: 'a second card reader or radio on six lines', group: 'storing', origin: ORIGIN,
-    params: [
-      number('sdio_overclock', null, 25, 100, 'clock in MHz'), flag('poll_once', 'looks for a card only at the start'),
-      choice('bus_width', ['1', '4'], '4', 'data lines'),
-    ],
-    lines: { 22: 'card clock', 23: 'card command', 24: 'card data', 25: 'card data', 26: 'card data', 27: 'card data' }, enables: ['emmc'],
-    appears: [at('/dev/mmcblk1', 'the card')],
-    tree: '&emmc {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&emmc_pins>;\n\tbus-width = <{bus_width}>;\n};\n',
-  },
-  {
-    name: 'sdtweak', what: 'changes how the card is driven', group: 'storing', origin: ORIGIN,
-    params: [
-      number('overclock_50', 50, 25, 100, 'clock asked of a 50 MHz card, in MHz'), flag('force_pio', 'without direct memory access'),
-      flag('poll_once', 'looks for the card only at the start'),
-    ],
-    appears: [], tree: '&{/mmc-card} {\n\tbrcm,overclock-50 = <{overclock_50}>;\n};\n', caution: 'Too fast a card clock costs data.',
-  },
-  {
     name: 'cma', what: 'memory kept for pictures', group: 'system', origin: ORIGIN,
     params: [
       number('cma-size', null, 16_777_216, 536_870_912, 'bytes'),
@@ -52,23 +37,6 @@ export const SYSTEM: OverlaySpec[] = [
     appears: [], tree: '&{/chosen} {\n\tbank0-note;\n};\n', caution: 'Every part that tells the board of something is dead with it.',
   },
   {
-    name: 'imx219', what: 'a camera on the camera connector', group: 'sensing', origin: ORIGIN,
-    params: [
-      choice('rotation', ['0', '180'], '180', 'which way up'), choice('orientation', ['0', '1', '2'], '2', 'front, back or outer'),
-      flag('media-controller', 'programs set up the path'), flag('cam0', 'on the first connector'),
-    ],
-    holds: ['the camera connector'], appears: [at('/dev/video0', 'the camera')], tree: '&{/csi} {\n\tstatus = "okay";\n};\n',
-  },
-  {
-    name: 'ov5647', what: 'a camera on the camera connector', group: 'sensing', origin: ORIGIN,
-    params: [
-      choice('rotation', ['0', '180'], '0', 'which way up'), choice('orientation', ['0', '1', '2'], '2', 'front, back or outer'),
-      flag('media-controller', 'programs set up the path'), flag('cam0', 'on the first connector'),
-    ],
-    holds: ['the camera connector'], excludes: ['imx219'], appears: [at('/dev/video0', 'the camera')],
-    tree: '&{/csi} {\n\tstatus = "okay";\n};\n',
-  },
-  {
     name: 'ramoops', what: 'keeps the kernel\'s last words over a restart', group: 'system', origin: ORIGIN,
     params: [
       text('base-addr', '0x0b000000', 'where in memory'), number('total-size', 65536, 4096, 16_777_216, 'bytes'),
@@ -77,4 +45,19 @@ export const SYSTEM: OverlaySpec[] = [
     appears: [at('/sys/fs/pstore', 'the last words')],
     tree: '&{/} {\n\tramoops {\n\t\tcompatible = "ramoops";\n\t\trecord-size = <{record-size}>;\n\t};\n};\n',
   },
+  onI2c('tpm-slb9673', 'a security module on I²C', { compatible: 'infineon,slb9673', address: '0x2e', node: 'tpm' }, {
+    group: 'system', appears: [at('/dev/tpm0', 'the security module')],
+  }),
+  onSpi('tpm-slb9670', 'a security module on SPI', 'infineon,slb9670', {
+    group: 'system', select: '1', clockHz: 32_000_000, appears: [at('/dev/tpm0', 'the security module')],
+  }),
+  // The board itself
+  small('disable-emmc2', 'switches the fast card reader off', 'emmc2'),
+  small('pcie-32bit-dma', 'keeps what the expansion port reads and writes within 4 GB', 'pcie-dma'),
+  small('rpivid-v4l2', 'decodes video in hardware', 'rpivid', { appears: [at('/dev/video19', 'the decoder')] }),
+  small('dwc-otg', 'the older driver of the USB socket', 'dwc-otg', { holds: ['the USB circuit'] }),
+  small('highperi', 'puts the circuits into the high part of the memory', 'highperi', {
+    caution: 'The firmware has to do the same (arm_peri_high=1): without it the board does not start.',
+  }),
+  small('vl805', 'the USB controller on the expansion port of a module', 'vl805'),
 ]
