@@ -1,6 +1,6 @@
 /** The one pipeline: a plan and the catalogue in, a report out. Pure and deterministic; the report is plain data. */
 import type { Catalogue } from './catalogue/types'
-import type { Merged } from './boot/own/merge'
+import type { MergedFile } from './boot/own/merge'
 import { needsOf } from './overlays/asks/needs'
 import { writeNeed } from './overlays/asks/write'
 import { effectOf } from './boot/effect'
@@ -55,7 +55,7 @@ export interface Report {
   /** Sockets of the board beside its header, and what is plugged into them. */
   sockets: SocketUse[]
   signals: SignalFigures
-  boot: { needs: { line: string, why: string, partIds: string[] }[] } & Merged
+  boot: { needs: { line: string, why: string, partIds: string[] }[] } & MergedFile
   wires: Wire[]
   partsList: ListedItem[]
   expected: Expected

@@ -1,11 +1,11 @@
 /** Generated benches, and the order of one as an integer programme: it shares nothing with the product's search but what a step is. */
-import type { Bench, Precedence, Side, Step, Tool } from '../core/construction/steps/types'
+import type { Workbench, Precedence, Side, BuildStep, Tool } from '../core/construction/steps/types'
 import { pick, random } from './random'
 
 /** So many steps, and rules that go forward along one hidden order, so that there is one. */
-export function anyBench(seed: number, count: number, share = 0.25): Bench {
+export function anyBench(seed: number, count: number, share = 0.25): Workbench {
   const next = random(seed)
-  const steps = Array.from({ length: count }, (_, i): Step => ({
+  const steps = Array.from({ length: count }, (_, i): BuildStep => ({
     id: `s${i}`, title: `Step ${i}`, how: [], conductors: [], components: [], minutes: 1, undo: '', check: '.', hold: false, cautions: [],
     side: pick(next, ['top', 'bottom', 'any'] as Side[]), tool: pick(next, ['none', 'iron', 'meter', 'screwdriver'] as Tool[]),
   }))
@@ -21,7 +21,7 @@ export function anyBench(seed: number, count: number, share = 0.25): Bench {
 export const TURN = 1000
 
 /** Text of the programme whose least objective is turns × `TURN` + changes of tools. Step s at time t: `x_s_t`. */
-export function orderProgramme({ steps, precedences }: Bench): string {
+export function orderProgramme({ steps, precedences }: Workbench): string {
   const times = steps.map((_, t) => t)
   const tools = [...new Set(steps.map(({ tool }) => tool).filter(tool => tool !== 'none'))]
   const rows: string[] = []
@@ -59,7 +59,7 @@ export function orderProgramme({ steps, precedences }: Bench): string {
  * stretch p: `x_s_p`. Inside a stretch nothing is turned and nothing changed, so that its steps can go in any order that the rules leave.
  * `byTool`: false where only sides count. Least objective: turns × `TURN` + changes of tools.
  */
-export function stretchProgramme({ steps, precedences }: Bench, stretches: number, byTool: boolean): string {
+export function stretchProgramme({ steps, precedences }: Workbench, stretches: number, byTool: boolean): string {
   const places = Array.from({ length: stretches }, (_, p) => p)
   const tools = byTool ? [...new Set(steps.map(({ tool }) => tool).filter(tool => tool !== 'none'))] : []
   const rows: string[] = []

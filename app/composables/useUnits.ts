@@ -1,4 +1,4 @@
-import { celsiusOf, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, MM_PER_INCH, squareMmOf } from '~~/core/vocabulary/units'
+import { toCelsius, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, MM_PER_INCH, squareMmOf } from '~~/core/vocabulary/units'
 
 export interface UnitOf {
   unit: string
@@ -25,7 +25,7 @@ export function useUnits() {
     return {
       temperature: isF
         ? {
-            unit: '°F', show: c => rounded(1)(fahrenheitOf(c)), keep: f => rounded(3)(celsiusOf(f)),
+            unit: '°F', show: c => rounded(1)(fahrenheitOf(c)), keep: f => rounded(3)(toCelsius(f)),
           }
         : { unit: '°C', ...SAME },
       kelvin: isF ? { unit: '°F', show: k => rounded(1)(k * 9 / 5), keep: f => rounded(3)(f * 5 / 9) } : { unit: 'K', ...SAME },

@@ -4,7 +4,7 @@
  */
 import Dexie, { type EntityTable, type Table } from 'dexie'
 import { completed } from '~~/core/plan/create'
-import { merge, type Collision } from '~~/core/plan/merge'
+import { merge, type MergeConflict } from '~~/core/plan/merge'
 import { soundness } from '~~/core/plan/stored-record'
 import type { Trail } from '~~/core/plan/trail'
 import type { StockEntry } from '~~/core/stock/shape'
@@ -47,7 +47,7 @@ export interface Saved {
   at: string
   /** What is kept: the tab's plan, or that joined with what another tab had kept meanwhile. */
   plan: Plan
-  collisions: readonly Collision[]
+  collisions: readonly MergeConflict[]
 }
 
 export class ProjectDatabase extends Dexie {

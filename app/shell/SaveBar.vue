@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** What stands between this tab and a saved plan: a failed save, or what another tab changed at the same time. */
-import type { Collision } from '~~/core/plan/merge'
+import type { MergeConflict } from '~~/core/plan/merge'
 
 const project = useProjectStore()
 const { exportPlan } = useTransfer()
 
 const failed = computed(() => project.saveState.state === 'failed' ? project.saveState : null)
 
-const nameOf = ({ path }: Collision) => titled(path.map((name, i) => {
+const nameOf = ({ path }: MergeConflict) => titled(path.map((name, i) => {
   const part = path[0] === 'parts' && i === 1 ? project.plan?.parts.find(entry => entry.id === name) : undefined
   return part?.name ?? name
 }).join(' › '))

@@ -8,7 +8,7 @@ import type { Problem } from '~~/core/documents/failure'
 import { applyEdit, type Edit } from '~~/core/plan/edits'
 import { completed } from '~~/core/plan/create'
 import { record, redo as redoStep, undo as undoStep, type History } from '~~/core/plan/history'
-import { merge, withMine, type Collision } from '~~/core/plan/merge'
+import { merge, withMine, type MergeConflict } from '~~/core/plan/merge'
 import { same } from '~~/core/plan/same'
 import { soundness } from '~~/core/plan/stored-record'
 import { followed, replacing, trailOf } from '~~/core/plan/trail'
@@ -58,7 +58,7 @@ export const useProjectStore = defineStore('project', () => {
   /** Work of a tab that ended came back with this opening. */
   const recovered = ref(false)
   /** What this tab and another changed at once, and could not be joined. */
-  const collisions = shallowRef<readonly Collision[]>([])
+  const collisions = shallowRef<readonly MergeConflict[]>([])
   /** The history as this opening has it: a save that still runs after the project was closed goes on with that. */
   let held: { history: History } | null = null
   /** Resolves when the project that was open before has been saved. */
@@ -234,7 +234,7 @@ export const useProjectStore = defineStore('project', () => {
   }
 
   /** `sent`, a plan of this tab, became `kept`, with what another tab did: what was typed since goes on top. */
-  function takeIn(of: { history: History }, sent: Plan, kept: Plan, told: readonly Collision[]): Plan {
+  function takeIn(of: { history: History }, sent: Plan, kept: Plan, told: readonly MergeConflict[]): Plan {
     const now = of.history.plan
     const joined = now === sent ? { plan: kept, collisions: [] } : merge(sent, now, kept)
     of.history = record(of.history, replacing(now, joined.plan), FROM_ANOTHER)
@@ -333,7 +333,7 @@ export const useProjectStore = defineStore('project', () => {
   }
 
   /** Of a thing that both tabs changed, this tab's after all. */
-  function takeMine(collision: Collision): void {
+  function takeMine(collision: MergeConflict): void {
     collisions.value = collisions.value.filter(other => other !== collision)
     if (plan.value) edit(replacing(plan.value, withMine(plan.value, collision)), 'Take this tab\'s after all')
   }

@@ -7,7 +7,7 @@ import { dropPending, writePending, type PendingEdit } from '~/database/journal'
 import { ProjectMissing, type ProjectDatabase, type Save, type Saved } from '~/database/projects'
 import type { Slots } from '~/database/slots'
 import type { Edit } from '~~/core/plan/edits'
-import type { Collision } from '~~/core/plan/merge'
+import type { MergeConflict } from '~~/core/plan/merge'
 import type { Trail } from '~~/core/plan/trail'
 import type { Plan } from '~~/core/plan/types'
 
@@ -26,7 +26,7 @@ export interface Tab {
   onState: (state: SaveState) => void
   onSaved?: (revision: number) => void
   /** Another tab's changes came in: `kept` was `sent` joined with them. Gives the plan that the tab shows now. */
-  onJoined: (sent: Plan, kept: Plan, collisions: readonly Collision[]) => Plan
+  onJoined: (sent: Plan, kept: Plan, collisions: readonly MergeConflict[]) => Plan
 }
 
 /** A failed save is tried again after this time. */

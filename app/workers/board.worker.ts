@@ -3,7 +3,7 @@ import { expose } from 'comlink'
 import { modelOf } from '~~/core/diagnosis/table'
 import type { Change } from '~~/core/diagnosis/types'
 import { Session, type Shown } from '~~/core/simulated/session'
-import { stateOf, type BoardState } from '~~/core/simulated/state'
+import { boardState, type BoardState } from '~~/core/simulated/state'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { gatherFacts } from '~~/core/facts/gather'
 import type { Plan } from '~~/core/plan/types'
@@ -33,11 +33,11 @@ const service = {
       ;({ changes } = found)
     }
     session = new Session(facts, { changes, lineTools: tools, at: new Date(), columns: COLUMNS })
-    return stateOf(session)
+    return boardState(session)
   },
   async run(line: string): Promise<{ shown: Shown, state: BoardState }> {
     const shown = await sitting().run(line)
-    return { shown, state: stateOf(sitting()) }
+    return { shown, state: boardState(sitting()) }
   },
 }
 

@@ -7,9 +7,9 @@ import { filesOf } from './files'
 import { lintBoot, planSide } from './lint'
 import type { LintFinding } from './lint/types'
 import { mergedFile } from './own/file'
-import type { Merged } from './own/merge'
+import type { MergedFile } from './own/merge'
 import { outcomesOf, type OtherTree } from './rehearse/outcomes'
-import { otherTreeOf, startOf } from './rehearse/rehearse'
+import { otherTreeOf, rehearsedStart } from './rehearse/rehearse'
 import type { PartOutcome } from './rehearse/types'
 import { filtersOf } from './scope/filters'
 import type { BootFiles } from './scope/effective'
@@ -19,7 +19,7 @@ export interface BootEffect {
   /** Lines of the boot file in the key-value dialect; empty in the others. */
   lines: BootLine[]
   /** The boot file with the plan's lines in it. */
-  merged: Merged
+  merged: MergedFile
   lint: LintFinding[]
   /** What becomes of each part in a start; empty while the plan has no files or no board. */
   outcomes: PartOutcome[]
@@ -41,7 +41,7 @@ export function effectOf(facts: Facts, needs: readonly Need[]): BootEffect {
   }
   if (!plan.boot || !board) return effect
   try {
-    return { ...effect, outcomes: outcomesOf({ facts, needs, lint, merged, ...startOf(facts), otherTree: effect.otherTree }) }
+    return { ...effect, outcomes: outcomesOf({ facts, needs, lint, merged, ...rehearsedStart(facts), otherTree: effect.otherTree }) }
   }
   catch (error) {
     if (!(error instanceof DeviceTreeError)) throw error

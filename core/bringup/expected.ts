@@ -1,6 +1,6 @@
 /** What should be there once the build is done: bus addresses, device nodes, and voltages to measure. */
 import { drivenByProgram } from '../facts/roles'
-import { holds } from '../facts/conditions'
+import { isMet } from '../facts/conditions'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { isMade, overlaysAsked } from '../overlays/asks/fit'
 import { fillTemplate } from '../overlays/asks/placeholders'
@@ -105,13 +105,13 @@ function openSelects(facts: Facts, busId: string): number[] {
 /** Nodes of a part: those its driver brings where one is loaded, those its plug brings, those of the bus it hangs on. */
 function nodesOf(owner: ResolvedPart, facts: Facts): ExpectedNode[] {
   const isPlugged = (owner.part.plugs ?? []).some(plug =>
-    (plug.socket === 'usb' || plug.socket === 'display') && holds(plug.when, owner.options))
+    (plug.socket === 'usb' || plug.socket === 'display') && isMet(plug.when, owner.options))
   const i2c = facts.groups.find(group => group.owner === owner && group.kind === 'i2c')?.bus
   // Behind a hub and on a bus of plain lines no line loads its driver.
   const isDriven = isMade(owner, facts)
-    || ((owner.part.boot ?? []).some(need => holds(need.when, owner.options)) && !(i2c && !i2c.controller))
+    || ((owner.part.boot ?? []).some(need => isMet(need.when, owner.options)) && !(i2c && !i2c.controller))
   const opensBus = (path: string) => /^\/dev\/(spidev|i2c-)/.test(path)
-  return (owner.part.nodes ?? []).filter(node => holds(node.when, owner.options)).flatMap((node): ExpectedNode[] => {
+  return (owner.part.nodes ?? []).filter(node => isMet(node.when, owner.options)).flatMap((node): ExpectedNode[] => {
     const path = fillTemplate(node.path, owner, facts)
     return path && (isPlugged || isDriven || opensBus(path)) ? [{ path, what: `${owner.name}: ${node.what}`, partId: owner.id }] : []
   })

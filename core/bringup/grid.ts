@@ -1,19 +1,19 @@
 /** Reads the grid that `i2cdetect -y N` prints, and holds it against what is expected. */
 
-export interface Answer {
+export interface GridAnswer {
   address: number
   /** `UU`: a driver of the kernel holds the device, so it was not asked. */
   held: boolean
 }
 
 export type GridResult
-  = | { ok: true, answers: Answer[], tested: number[] }
+  = | { ok: true, answers: GridAnswer[], tested: number[] }
     | { ok: false, message: string }
 
 export interface ScanVerdict {
   present: { address: number, names: string[], held: boolean }[]
   missing: { address: number, names: string[] }[]
-  unexpected: Answer[]
+  unexpected: GridAnswer[]
   /** Expected, but the scan did not ask there. */
   untested: { address: number, names: string[] }[]
 }
@@ -32,7 +32,7 @@ export function readGrid(text: string): GridResult {
   if (!rows.length) {
     return { ok: false, message: 'No row such as "40: -- -- 42 …" was found. Paste the whole output of i2cdetect -y with the bus number.' }
   }
-  const answers = new Map<number, Answer>()
+  const answers = new Map<number, GridAnswer>()
   const tested = new Set<number>()
   for (const [, base, rest] of rows) {
     const start = Number.parseInt(base!, 16)
@@ -76,7 +76,7 @@ function cellsOf(rest: string, start: number): { column: number, cell: string }[
 interface Awaited { address: number, names: string[], optional?: true }
 
 /** What is there, missing and unexpected. `expected` holds only what this bus should show. */
-export function compareScan(answers: Answer[], tested: number[], expected: Awaited[]): ScanVerdict {
+export function compareScan(answers: GridAnswer[], tested: number[], expected: Awaited[]): ScanVerdict {
   const asked = new Set(tested)
   const verdict: ScanVerdict = { present: [], missing: [], unexpected: [], untested: [] }
   for (const entry of expected) {

@@ -42,7 +42,7 @@ export function traitsOf(part: Part): Traits {
   }
 }
 
-export interface ComparedRow {
+export interface TraitRow {
   label: string
   /** One for each part, in the order given. */
   values: string[]
@@ -52,7 +52,7 @@ export interface ComparedRow {
 const ma = (value: number): string => value >= 1000 ? `${(value / 1000).toFixed(2)} A` : `${Number(value.toPrecision(3))} mA`
 
 /** Parts side by side: one row for each thing that one of them has something to say on. */
-export function compareParts(parts: readonly Part[]): ComparedRow[] {
+export function compareParts(parts: readonly Part[]): TraitRow[] {
   const rows: [string, (part: Part, traits: Traits) => string][] = [
     ['what it is', part => part.summary],
     ['connects by', (_, { links }) => links.join(', ')],

@@ -18,7 +18,7 @@ import { endLabelsOf, partLabelsOf } from './labels'
 import type { ListedItem } from './parts-list'
 import type { BuildSteps } from './steps'
 import { stepOfBody } from './steps/bodies'
-import { TOOL_WORDS, type Step } from './steps/types'
+import { TOOL_WORDS, type BuildStep } from './steps/types'
 import type { Wire } from './wires'
 
 export interface OnTheBench {
@@ -108,7 +108,7 @@ function stepPages(bench: OnTheBench): Content[] {
 const titleOf = ({ bench }: BuildSteps, id: string) => bench.steps.find(step => step.id === id)?.title ?? id
 
 /** What is there after this step, with what is new in it; null where nothing new is to be seen. */
-function pictureOf({ id, side }: Step, at: number, { steps }: BuildSteps, assembly: Assembly): string | null {
+function pictureOf({ id, side }: BuildStep, at: number, { steps }: BuildSteps, assembly: Assembly): string | null {
   const place = new Map(steps.map((step, i) => [step.id, i]))
   const standOf = (body: Parameters<typeof stepOfBody>[0]) => {
     const step = stepOfBody(body, steps)

@@ -3,7 +3,7 @@ import type { Facts } from '../facts/types'
 import { assemblyOf } from '../mechanics/assembly'
 import { fastenersOf } from '../mechanics/stack'
 import { netlistOf } from '../netlist/build'
-import type { Tree } from '../netlist/supply/types'
+import type { SupplyTree } from '../netlist/supply/types'
 import { powerOf } from '../power/report'
 import type { PaperDocument } from '../documents/paper'
 import { benchSheetOf } from './bench-sheet'
@@ -23,9 +23,9 @@ export function sheetOf(facts: Facts, stops: readonly string[]): PaperDocument {
 }
 
 /** The supply's tree, for whoever asks for steps and bodies of the same plan. */
-export const treeOf = (facts: Facts): Tree => powerOf(facts).tree
+export const treeOf = (facts: Facts): SupplyTree => powerOf(facts).tree
 
-export function stepsOf(facts: Facts, tree: Tree = treeOf(facts)): BuildSteps {
+export function stepsOf(facts: Facts, tree: SupplyTree = treeOf(facts)): BuildSteps {
   const netlist = netlistOf(facts, tree)
   return buildOf(facts, netlist, wiresOf(facts, netlist))
 }

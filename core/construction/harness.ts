@@ -25,7 +25,7 @@ export function cutListOf(wires: readonly Wire[]): Cut[] {
   return [...rows.values()].sort((a, b) => (b.awg ?? 0) - (a.awg ?? 0) || a.colour.localeCompare(b.colour) || a.lengthM - b.lengthM)
 }
 
-export interface Meeting {
+export interface SplicePoint {
   name: string
   position?: number
   /** Clamps or holes that it takes. */
@@ -34,7 +34,7 @@ export interface Meeting {
 }
 
 /** Places where wires meet, with the number of ways that each needs. */
-export function meetingsOf({ components, conductors }: Netlist): Meeting[] {
+export function meetingsOf({ components, conductors }: Netlist): SplicePoint[] {
   return components.filter(({ kind }) => kind === 'splice').map(({ id, name }) => {
     const mine = conductors.filter(({ from, to }) => from === id || to === id)
     const position = mine.find(conductor => conductor.position !== undefined)?.position

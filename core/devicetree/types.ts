@@ -24,7 +24,7 @@ export interface DeviceTree {
 }
 
 /** What can go wrong, for code; the message says it to a person. */
-export type Fault
+export type DeviceTreeFault
   /** Source that is not what the grammar has there. */
   = | 'syntax'
   /** A label, path or name that is not there, or is there twice. */
@@ -41,7 +41,7 @@ export type Fault
     | 'overlay'
 
 /** Where in a source text: 1-based. */
-export interface Place {
+export interface SourcePlace {
   file: string
   line: number
   column: number
@@ -49,7 +49,7 @@ export interface Place {
 
 /** Every error of this folder. Source errors have a place and what was expected; blob errors a byte offset. */
 export class DeviceTreeError extends Error {
-  constructor(readonly fault: Fault, message: string, readonly at: { place?: Place, offset?: number } = {}) {
+  constructor(readonly fault: DeviceTreeFault, message: string, readonly at: { place?: SourcePlace, offset?: number } = {}) {
     super(at.place
       ? `${at.place.file}:${at.place.line}:${at.place.column}: ${message}`
       : at.offset !== undefined

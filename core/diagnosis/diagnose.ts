@@ -8,7 +8,7 @@ import { NOTHING, REVERSED } from './names'
 import type { Model } from './table'
 
 /** Faults that nothing on the list can tell apart any more. */
-export interface Candidate {
+export interface Suspect {
   faults: Fault[]
   /** Share of this among all that explain what was seen, by how common they are. */
   share: number
@@ -26,7 +26,7 @@ export interface Diagnosis {
   /** Marks that are not as planned. */
   odd: Mark[]
   /** The likeliest first. Empty while nothing odd was seen, and where no single fault shows all of it. */
-  candidates: Candidate[]
+  candidates: Suspect[]
   /** The most telling first; empty where nothing can be told apart any more. */
   next: NextTest[]
   /** Two faults at once, where no single one will do. */

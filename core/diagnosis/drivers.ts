@@ -1,5 +1,5 @@
 /** Drivers of the kernel that take up nodes of the tree, and what their modules are called. */
-import { startDevices, type Started } from '../boot/rehearse/kernel'
+import { startDevices, type StartedDevices } from '../boot/rehearse/kernel'
 import { cellsOf, propertyOf, walk, type DeviceTree } from '../devicetree/types'
 
 export interface Driver {
@@ -20,9 +20,9 @@ const MODULES: readonly [RegExp, string][] = [
   [/mcp2515/, 'mcp251x'], [/sc16is7/, 'sc16is7xx'], [/24c\d+/, 'at24'], [/gpio-leds/, 'leds_gpio'], [/tsl256/, 'tsl2563'],
 ]
 
-const starts = new WeakMap<DeviceTree, Started>()
+const starts = new WeakMap<DeviceTree, StartedDevices>()
 /** A tree is started once, however often it is asked about. */
-function startOf(tree: DeviceTree): Started {
+function startOf(tree: DeviceTree): StartedDevices {
   const before = starts.get(tree)
   if (before) return before
   const started = startDevices(tree)

@@ -1,6 +1,6 @@
 /** The run sheet: every probe with what should be seen there, what was, and what that means; and each part's proof. */
 import type { Facts } from '../facts/types'
-import { subjectsOf, type Subject } from '../said/subjects'
+import { subjectsOf, type SpokenSubject } from '../said/subjects'
 import { diagnose, outcomesAt, type Diagnosis } from './diagnose'
 import { modelOf, type Model } from './table'
 import type { Probe } from './types'
@@ -21,7 +21,7 @@ export interface RunSheet {
   proofs: Proof[]
   diagnosis: Diagnosis
   /** The parts, as a maker's words speak of them. */
-  subjects: Subject[]
+  subjects: SpokenSubject[]
   /** What each position of the header is: `5V`, `3V3`, `ground`, `line`. */
   rails: Record<number, string>
   /** Sightings at probes that the plan does not have any more. */

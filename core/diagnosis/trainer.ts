@@ -14,7 +14,7 @@ export interface Exercise {
   sign: Mark
 }
 
-export interface Solution {
+export interface TrainedFault {
   tests: Probe[]
   marks: Mark[]
   minutes: number
@@ -47,7 +47,7 @@ export function exercisesOf(table: Table): Exercise[] {
 }
 
 /** The way from a sign to the fault by always taking the most telling test. */
-export function solutionOf(table: Table, { row, sign }: Exercise): Solution {
+export function solutionOf(table: Table, { row, sign }: Exercise): TrainedFault {
   const column = new Map(table.probes.map((probe, i) => [probe.id, i]))
   const tests: Probe[] = []
   const marks: Mark[] = [sign]

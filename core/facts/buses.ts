@@ -1,6 +1,6 @@
 /** Which bus each part's terminals lie on, read from where the plan puts them. */
 import type { Board, ControllerKind } from '../catalogue/types'
-import { groupKind, reaches, type Reach } from './roles'
+import { groupKind, reaches, type SignalReach } from './roles'
 import type { Bus, BusGroup, Place, Terminal } from './types'
 
 /** Terminals that belong together on one bus, by part, in plan order. PWM outputs and strips each stand alone. */
@@ -57,6 +57,6 @@ function candidates(place: Place, terminal: Terminal, board: Board | null, softw
   return [...reaches(board, role, place.line.line).map(busFrom), ...made]
 }
 
-function busFrom({ controller, route }: Reach): Bus {
+function busFrom({ controller, route }: SignalReach): Bus {
   return { id: controller.id, kind: controller.kind as ControllerKind, label: controller.label, controller, route }
 }

@@ -1,6 +1,6 @@
 import type { Condition } from '../catalogue/types'
 
 /** True when every option named in the condition has the value it asks for. */
-export function holds(when: Condition | undefined, options: Record<string, string>): boolean {
+export function isMet(when: Condition | undefined, options: Record<string, string>): boolean {
   return Object.entries(when ?? {}).every(([id, value]) => options[id] === value)
 }

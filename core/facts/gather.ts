@@ -4,7 +4,7 @@ import { BOARD_KEY, measuredBoard, measuredPart } from './measured'
 import type { Assignment, Plan, PlanPart, SoftwareBus } from '../plan/types'
 import { gatherGroups, listBuses } from './buses'
 import { heatFacts } from './heat'
-import { holds } from './conditions'
+import { isMet } from './conditions'
 import { selectNumbersOf, selectPlansOf } from './selects'
 import type { Bus, Facts, I2cDevice, Place, ResolvedPart, Terminal } from './types'
 
@@ -62,7 +62,7 @@ export function resolvePart(
   if (!file) return null
   const part = measuredPart(file, sizes)
   const options = Object.fromEntries((part.options ?? []).map(option => [option.id, inPlan.options?.[option.id] ?? option.default]))
-  const active = <T extends { when?: Condition }>(entries: T[]) => entries.filter(entry => holds(entry.when, options))
+  const active = <T extends { when?: Condition }>(entries: T[]) => entries.filter(entry => isMet(entry.when, options))
   return {
     id: inPlan.id, name: inPlan.name || part.name, index, inPlan, part, options,
     signals: shifted(active(part.signals).flatMap(signal => repeated(signal, options)), part, options)
@@ -147,7 +147,7 @@ function findPlace(assignment: Assignment, board: Board | null, parts: ResolvedP
 
 function i2cDevice(owner: ResolvedPart, busId: string | null): I2cDevice[] {
   const i2c = owner.part.i2c
-  if (!i2c || !holds(i2c.when, owner.options)) return []
+  if (!i2c || !isMet(i2c.when, owner.options)) return []
   const text = i2c.addressOption ? owner.options[i2c.addressOption] : i2c.address
   return [
     { owner, address: Number(text), optionId: i2c.addressOption, busId },

@@ -2,7 +2,7 @@
 import { misfitOf } from '../catalogue/things'
 import type { Board } from '../catalogue/types'
 import type { FanControl, HeatPlan } from '../plan/power'
-import { holds } from './conditions'
+import { isMet } from './conditions'
 import type { Facts, HeatFacts, ResolvedPart } from './types'
 
 /** A fan that is switched: where the plan has no threshold of its own, these. practice */
@@ -26,7 +26,7 @@ export function heatFacts(setting: HeatPlan, board: Board | null, parts: readonl
   const cooler = fitting.find(({ part }) => part.thing?.cooler !== undefined) ?? null
   const enclosure = fitting.find(({ part }) => part.thing?.enclosure !== undefined) ?? null
   const fan = board?.sockets.fan
-    ? parts.find(({ part, options }) => part.plugs?.some(({ socket, when }) => socket === 'fan' && holds(when, options))) ?? null
+    ? parts.find(({ part, options }) => part.plugs?.some(({ socket, when }) => socket === 'fan' && isMet(when, options))) ?? null
     : null
   const is = cooler?.part.thing!.cooler ?? setting.cooler
   const { coolerKw, measured, ...others } = setting

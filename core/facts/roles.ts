@@ -56,18 +56,18 @@ export function groupKind(role: SignalRole): ControllerKind | 'strip' | null {
   return wantedBy(role)[0]!.kind
 }
 
-export interface Reach {
+export interface SignalReach {
   controller: Controller
   route: Route
   signal: string
 }
 
 /** Boards do not change: what reaches a line is worked out once for each of them. */
-const reached = new WeakMap<Board, Map<string, readonly Reach[]>>()
+const reached = new WeakMap<Board, Map<string, readonly SignalReach[]>>()
 
 /** Every controller signal that reaches this line and serves this role, default controllers first. */
-export function reaches(board: Board, role: SignalRole, line: number): readonly Reach[] {
-  const known = reached.get(board) ?? new Map<string, readonly Reach[]>()
+export function reaches(board: Board, role: SignalRole, line: number): readonly SignalReach[] {
+  const known = reached.get(board) ?? new Map<string, readonly SignalReach[]>()
   reached.set(board, known)
   const key = `${role} ${line}`
   const before = known.get(key)
@@ -77,7 +77,7 @@ export function reaches(board: Board, role: SignalRole, line: number): readonly 
   return found
 }
 
-function reachesOf(board: Board, role: SignalRole, line: number): Reach[] {
+function reachesOf(board: Board, role: SignalRole, line: number): SignalReach[] {
   const wanted = wantedBy(role).filter(entry => role !== 'strip' || stripCircuits(board).includes(entry.kind))
   return board.controllers
     .flatMap(controller => controller.routes.flatMap(route => Object.entries(route.lines)

@@ -13,7 +13,7 @@ export interface FindingGroup {
 }
 
 /** What a name for a subject is looked up in. */
-export interface Names {
+export interface GroupNames {
   part: (id: string) => string | undefined
   node: (id: string) => string | undefined
   bus: (id: string) => string | undefined
@@ -25,11 +25,11 @@ export function byCause(findings: readonly Finding[]): FindingGroup[] {
 }
 
 /** Grouped by what is in trouble: a part, else a node of the supply, a bus, a position, a file, else the whole plan. */
-export function bySubject(findings: readonly Finding[], names: Names): FindingGroup[] {
+export function bySubject(findings: readonly Finding[], names: GroupNames): FindingGroup[] {
   return grouped(findings, finding => subjectOf(finding, names))
 }
 
-function subjectOf({ subjects }: Finding, names: Names): { key: string, title: string } {
+function subjectOf({ subjects }: Finding, names: GroupNames): { key: string, title: string } {
   const part = subjects.find(subject => subject.partId)?.partId
   if (part !== undefined) return { key: `part ${part}`, title: names.part(part) ?? part }
   const node = subjects.find(subject => subject.node)?.node

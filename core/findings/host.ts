@@ -4,7 +4,7 @@ import { networkOf } from '../host/address'
 import { holdsMb, hostBudgets } from '../host/budgets'
 import { keyAt, matrixSize } from '../host/matrix'
 import { wordsOfCommand } from '../host/quoting'
-import { holds } from '../facts/conditions'
+import { isMet } from '../facts/conditions'
 import type { HostRun } from '../plan/host-shape'
 import { thingEdits } from '../plan/things'
 import type { Finding, Fix, Rule } from './types'
@@ -123,8 +123,8 @@ export const runsStart: Rule = ({ facts: { plan: { host } } }) => {
 export const likeThingsSwap: Rule = ({ facts }) => {
   const families = new Map<string, { id: string, name: string }[]>()
   for (const owner of facts.parts) {
-    const isPlugged = owner.part.plugs?.some(plug => plug.socket === 'usb' && holds(plug.when, owner.options))
-    const family = isPlugged ? owner.part.nodes?.filter(node => holds(node.when, owner.options)).flatMap(({ path }) => /^\/dev\/tty(USB|ACM)/.exec(path)?.[0] ?? [])[0] : undefined
+    const isPlugged = owner.part.plugs?.some(plug => plug.socket === 'usb' && isMet(plug.when, owner.options))
+    const family = isPlugged ? owner.part.nodes?.filter(node => isMet(node.when, owner.options)).flatMap(({ path }) => /^\/dev\/tty(USB|ACM)/.exec(path)?.[0] ?? [])[0] : undefined
     if (family) families.set(family, [...families.get(family) ?? [], { id: owner.id, name: owner.name }])
   }
   const named = facts.plan.host.usbNames

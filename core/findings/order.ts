@@ -1,6 +1,6 @@
 /** The order of a build: rules that go round in a circle, and steps of the maker's own order that come too late. */
 import { shownOrder } from '../construction/steps'
-import { benchOf } from '../construction/steps/make'
+import { workbenchOf } from '../construction/steps/make'
 import { bestOrder, brokenBy, smallestCircle } from '../construction/steps/order'
 import { wiresOf } from '../construction/wires'
 import { thingKind } from '../catalogue/things'
@@ -78,7 +78,7 @@ export const mountHolds: Rule = ({ facts }) => {
 export const buildOrder: Rule = ({ facts, netlist }) => {
   const { build } = facts.plan
   if (!build.order.length && !build.rules.length) return []
-  const bench = benchOf(facts, netlist, wiresOf(facts, netlist))
+  const bench = workbenchOf(facts, netlist, wiresOf(facts, netlist))
   const titleOf = (id: string) => bench.steps.find(step => step.id === id)?.title ?? id
   const circle = smallestCircle(bench)
   if (circle) {

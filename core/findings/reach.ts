@@ -1,6 +1,6 @@
 /** Cables that end before they are there: told for things whose place was said. */
 import type { Assembly } from '../mechanics/assembly'
-import { tooShort, type Reach } from '../mechanics/cables'
+import { tooShort, type CableReach } from '../mechanics/cables'
 import { besideBoard } from '../plan/places'
 import type { Evidence, Finding, Fix } from './types'
 
@@ -9,7 +9,7 @@ const CUT_STEP_MM = 50
 
 /** One finding for each part: the conductor that lacks most speaks for it. */
 export function reach({ facts, netlist }: Evidence, { bodies }: Assembly): Finding[] {
-  const byPart = new Map<string, Reach[]>()
+  const byPart = new Map<string, CableReach[]>()
   for (const entry of tooShort(bodies, netlist.conductors)) {
     const id = entry.conductor.partId!
     byPart.set(id, [...byPart.get(id) ?? [], entry])

@@ -7,7 +7,7 @@ import type { PlacedBody } from '../mechanics/bodies'
 import { mountAnswer } from '../mechanics/fasteners'
 import { mountOf } from '../mechanics/panel'
 import { FILM_MM } from '../mechanics/stack'
-import { BETWEEN_BOARDS_MM, BREATH_MM, roomOf, tallestOf, type Meeting, type Room } from '../mechanics/room'
+import { BETWEEN_BOARDS_MM, BREATH_MM, roomOf, tallestOf, type TooClose, type Room } from '../mechanics/room'
 import { flatGap } from '../mechanics/solids'
 import { plugsOf } from '../netlist/supply/plugged'
 import { besideBoard } from '../plan/places'
@@ -133,7 +133,7 @@ function wayOut(one: PlacedBody, two: PlacedBody): string {
 }
 
 /** Fans and things that were put somewhere go back beside the board; a cooler gives way to a lower one; a riser lifts a board. */
-function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two }: Meeting): Fix[] {
+function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two }: TooClose): Fix[] {
   if ([one, two].some(({ kind, ground }) => kind === 'plate' || ground)) return higherSpacers(facts, bodies)
   const fixes: Fix[] = [one, two].filter(({ kind }) => kind === 'fan' || kind === 'part').map(({ owner, name }) =>
     ({ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: owner, place: besideBoard(facts.plan, owner) }] }))
@@ -178,7 +178,7 @@ function higherSpacers(facts: Evidence['facts'], bodies: Assembly['bodies']): Fi
 }
 
 function close({ facts }: Evidence, room: Room): Finding[] {
-  return byOwner(room.close, ({ one, two }) => `${one.owner} ${two.owner}`).map(({ one, two, gapMm, wantedMm }: Meeting) => ({
+  return byOwner(room.close, ({ one, two }) => `${one.owner} ${two.owner}`).map(({ one, two, gapMm, wantedMm }: TooClose) => ({
     code: 'room.close', id: `room.close ${one.owner} ${two.owner}`, severity: 'note', stages: ['build'],
     title: `Little room between ${one.name} and ${two.name}`,
     sentence: `${mm(gapMm)} mm are between them, and ${mm(wantedMm)} mm are usual: look from the side before you press, and put a film `

@@ -1,7 +1,7 @@
 /** Things against the board and against each other: outlines, lids, slots, bare headers, small sockets, images. */
 import { lacksUnderLid, misfitOf, thingKind, thingsFor, THING_WORDS, type ThingKind } from '../catalogue/things'
 import type { Part } from '../catalogue/types'
-import { holds } from '../facts/conditions'
+import { isMet } from '../facts/conditions'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { freePartId } from '../plan/create'
 import { thingEdits } from '../plan/things'
@@ -125,7 +125,7 @@ interface Plug { name: string, subject: Subject, size: 'full' | 'mini' | 'micro'
 /** What is plugged into the board itself: parts, and for USB the hubs and cables of the maker's own as well. */
 function plugsAt({ facts, power }: Evidence, socket: 'usb' | 'video'): Plug[] {
   const ofParts = facts.parts.flatMap((owner): Plug[] => (owner.part.plugs ?? [])
-    .filter(plug => plug.socket === socket && holds(plug.when, owner.options)
+    .filter(plug => plug.socket === socket && isMet(plug.when, owner.options)
       && (socket !== 'usb' || plugsIntoBoard(power.tree, owner.id,
         owner.supplies.filter(supply => supply.from === 'usb').map(supply => supply.id))))
     .map(plug => ({ name: owner.name, subject: { partId: owner.id }, size: plug.size ?? 'full' })))

@@ -8,7 +8,7 @@ import { misfitOf, thingKind } from '../catalogue/things'
 import { coverOf, passesThrough } from '../facts/seats'
 import type { Facts, ResolvedPart } from '../facts/types'
 import { boardPlugs, pluggedInto } from '../netlist/supply/plugged'
-import type { Tree } from '../netlist/supply/types'
+import type { SupplyTree } from '../netlist/supply/types'
 import type { NodeRef } from '../plan/power'
 import type { PlacedBody } from './bodies'
 import { flatRuns, plugTurns, wireTurns } from './cables'
@@ -51,7 +51,7 @@ const SHOULDER_MM = 6
 const LONGEST_LAID_MM = 200
 
 /** The assembly of a plan. Pure. */
-export function assemblyOf(facts: Facts, tree: Tree): Assembly {
+export function assemblyOf(facts: Facts, tree: SupplyTree): Assembly {
   return new Assembling(facts, tree).done()
 }
 
@@ -62,7 +62,7 @@ class Assembling {
   private readonly top = new Map<string, number>()
   private readonly body: Body | undefined
 
-  constructor(private readonly facts: Facts, private readonly tree: Tree) {
+  constructor(private readonly facts: Facts, private readonly tree: SupplyTree) {
     this.body = facts.board?.body
     const { board } = facts
     if (board && this.body) this.addBoard(board, this.body)

@@ -86,7 +86,7 @@ export function flatRuns(bodies: readonly PlacedBody[], parts: readonly Resolved
 }
 
 /** A conductor that ends before its part. */
-export interface Reach {
+export interface CableReach {
   conductor: Conductor
   /** From where it turns away at the board, straight to the nearest point of the part, and the turns at both ends. */
   leastMm: number
@@ -97,8 +97,8 @@ export interface Reach {
  * Conductors that are shorter than the straight way, for parts whose place is known. What goes by a place where several meet is not
  * judged: nobody says where that place lies.
  */
-export function tooShort(bodies: readonly PlacedBody[], conductors: readonly Conductor[]): Reach[] {
-  return conductors.flatMap((conductor): Reach[] => {
+export function tooShort(bodies: readonly PlacedBody[], conductors: readonly Conductor[]): CableReach[] {
+  return conductors.flatMap((conductor): CableReach[] => {
     const { partId, kind, position, to, from, lengthM } = conductor
     if (partId === undefined || kind === 'seat' || kind === 'lead' || (to !== BOARD_ID && from !== BOARD_ID)) return []
     const part = bodies.find(({ id, owner }) => owner === partId && id === partId)

@@ -6,7 +6,7 @@ export type MountFacts = Pick<Facts, 'board' | 'plan' | 'parts'>
 interface Threaded extends BlindThread { xMm: number, yMm: number }
 
 /** A part that the board can stand on: its near left corner as seen from the board's own, and the threads under the board's holes. */
-export interface Ground extends BlindThread {
+export interface StandingPlate extends BlindThread {
   owner: ResolvedPart
   x0: number
   y0: number
@@ -31,7 +31,7 @@ function under(holes: readonly { xMm: number, yMm: number }[], threads: readonly
 }
 
 /** Parts whose threads lie as the board's holes do. */
-export const groundsOf = ({ board, parts }: MountFacts): Ground[] => parts.flatMap((owner) => {
+export const groundsOf = ({ board, parts }: MountFacts): StandingPlate[] => parts.flatMap((owner) => {
   const found = under(board?.body?.holes ?? [], threadsOf(owner))
   if (!found) return []
   const depthMm = Math.min(...found.met.map(thread => thread.depthMm))
@@ -39,7 +39,7 @@ export const groundsOf = ({ board, parts }: MountFacts): Ground[] => parts.flatM
 })
 
 /** The board as it is mounted; null where it is not. A part that is gone, or whose threads lie elsewhere, counts as a plate. */
-export function mountOf(facts: MountFacts): { mount: Mount, ground: Ground | null, answer: MountAnswer } | null {
+export function mountOf(facts: MountFacts): { mount: Mount, ground: StandingPlate | null, answer: MountAnswer } | null {
   const { mount } = facts.plan.build
   if (!mount) return null
   const ground = groundsOf(facts).find(({ owner }) => owner.id === mount.onto) ?? null

@@ -12,7 +12,7 @@ export type WrongWay = 'column up' | 'column down' | 'row in' | 'row out' | 'tur
 /** What a way does: breaks something, may break something, or only does not work. */
 export type Harm = 'breaks' | 'may break' | 'dead'
 
-export interface Meeting {
+export interface PinContact {
   harm: Harm
   /** What meets what and what that does. */
   words: string
@@ -25,7 +25,7 @@ export interface Misplugged {
   partName: string
   way: WrongWay
   harm: Harm
-  meetings: Meeting[]
+  meetings: PinContact[]
   /** What one sees from the side before pressing. */
   look: string
   /** What the meter shows before power; null where only the eye finds it. */
@@ -46,9 +46,9 @@ export const WAY_WORDS: Readonly<Record<WrongWay, string>> = {
 }
 const GRAVITY: Readonly<Record<Harm, number>> = { 'breaks': 0, 'may break': 1, 'dead': 2 }
 
-interface Place { column: number, row: number }
-const placeOf = (position: number): Place => ({ column: Math.ceil(position / 2), row: position % 2 === 1 ? 0 : 1 })
-const positionAt = ({ column, row }: Place) => row < 0 || row > 1 ? null : column * 2 - 1 + row
+interface GridPlace { column: number, row: number }
+const placeOf = (position: number): GridPlace => ({ column: Math.ceil(position / 2), row: position % 2 === 1 ? 0 : 1 })
+const positionAt = ({ column, row }: GridPlace) => row < 0 || row > 1 ? null : column * 2 - 1 + row
 
 /** Where a hole of the socket comes to lie; null beside the header. `from` and `to` are the positions that the socket spans. */
 export function holeOver(hole: number, way: WrongWay, from: number, to: number, count: number): number | null {
@@ -117,7 +117,7 @@ export function misplugged(facts: Facts): Misplugged[] {
 export const WAYS: readonly WrongWay[] = ['column up', 'column down', 'row in', 'row out', 'turned', 'mirrored']
 
 interface Contact { hole: number, inside: Inside, pin: HeaderPosition }
-type Found = Meeting & { shorted?: boolean }
+type Found = PinContact & { shorted?: boolean }
 
 /** What the contacts join, each net of the board that is pushed on by itself: its returns are one, its pins of a rail are one. */
 function meetingsOf(contacts: readonly Contact[]): Found[] {

@@ -5,7 +5,7 @@ import { TOUCHES_MM } from './plug-fit'
 import { flatGap, gapOf, length } from './solids'
 
 /** Two bodies closer to one another than they should be. */
-export interface Meeting {
+export interface TooClose {
   one: PlacedBody
   two: PlacedBody
   /** Negative where they are in one another. */
@@ -23,9 +23,9 @@ export interface OverLid {
 
 export interface Room {
   /** In one another, worst first. */
-  clashes: Meeting[]
+  clashes: TooClose[]
   /** Not in one another, and closer than is wanted. */
-  close: Meeting[]
+  close: TooClose[]
   overLid: OverLid[]
   /** What is wider than the case inside. */
   walls: { body: PlacedBody, lacksMm: number }[]
@@ -66,8 +66,8 @@ export function roomOf(assembly: Assembly, blows: (owner: string) => boolean): R
     owner === body.owner && kind !== 'spacer').map(({ solid }) => solid.z[0]))
   /** The film of the upper one lies between them. */
   const isBetween = (one: PlacedBody, two: PlacedBody) => films.has((lowest(one) > lowest(two) ? one : two).owner)
-  const clashes: Meeting[] = []
-  const close: Meeting[] = []
+  const clashes: TooClose[] = []
+  const close: TooClose[] = []
   bodies.forEach((one, i) => {
     for (const two of bodies.slice(i + 1)) {
       if (belong(one, two)) continue
@@ -79,7 +79,7 @@ export function roomOf(assembly: Assembly, blows: (owner: string) => boolean): R
       }
     }
   })
-  const worst = (a: Meeting, b: Meeting) => a.gapMm - b.gapMm
+  const worst = (a: TooClose, b: TooClose) => a.gapMm - b.gapMm
   return {
     clashes: clashes.sort(worst), close: close.sort(worst), overLid: overLidOf(assembly), walls: wallsOf(assembly),
     stifled: inside?.lidMm == null

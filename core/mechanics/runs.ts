@@ -1,6 +1,6 @@
 /** Ways of harnesses and cables on a sheet seen from above or below: along lanes above everything and channels beside it. */
 import type { PlacedBody } from './bodies'
-import { trunkWay, type Shape, type Sheet } from './seen'
+import { trunkWay, type Outline, type Sheet } from './seen'
 
 /** A bundle that ends at one part. */
 export interface Run {
@@ -61,7 +61,7 @@ export const withLanes = (sheet: Sheet, runs: number): Sheet => {
 }
 
 /** To what the board stands on: over the nearest edge of the board, and down. */
-function overTheEdge(starts: readonly Shape[], shapes: readonly Shape[]): number[][] | null {
+function overTheEdge(starts: readonly Outline[], shapes: readonly Outline[]): number[][] | null {
   const board = shapes.find(({ body }) => body.id === '@board')
   if (!board) return null
   const x = starts.reduce((sum, shape) => sum + shape.x + shape.width / 2, 0) / starts.length
@@ -74,7 +74,7 @@ function overTheEdge(starts: readonly Shape[], shapes: readonly Shape[]): number
 }
 
 /** Corners of a run on a sheet with lanes; it crosses its part only where the board stands on it. `i`: its place among all of them. */
-export function wayOf(run: Run, i: number, runs: number, { shapes, x, y }: Sheet): number[][] | null {
+export function runOf(run: Run, i: number, runs: number, { shapes, x, y }: Sheet): number[][] | null {
   const to = shapes.find(({ body }) => body === run.body)
   const starts = shapes.filter(({ body }) => run.starts.includes(body))
   if (!to || !starts.length) return null
@@ -84,7 +84,7 @@ export function wayOf(run: Run, i: number, runs: number, { shapes, x, y }: Sheet
   const top = Math.min(...starts.map(shape => shape.y))
   if (run.body.ground) return overTheEdge(starts, shapes)
   if (run.kind === 'wires') return trunkWay([middle, top], to, lane, channel)
-  const [start] = starts as [Shape]
+  const [start] = starts as [Outline]
   const still = shapes.filter(({ body }) => !body.laid)
   const [left, right, low] = [Math.min(...still.map(shape => shape.x)), Math.max(...still.map(shape => shape.x + shape.width)),
     Math.max(...still.map(shape => shape.y + shape.height))]

@@ -5,7 +5,7 @@ import { boundsOf, length, type Range, type Solid } from './solids'
 
 export type View = 'above' | 'below' | 'near'
 
-export interface Shape {
+export interface Outline {
   body: PlacedBody
   /** Near left corner and size on the sheet, in mm; y runs downwards as on a screen. */
   x: number
@@ -16,7 +16,7 @@ export interface Shape {
 }
 
 export interface Sheet {
-  shapes: Shape[]
+  shapes: Outline[]
   x: number
   y: number
   width: number
@@ -52,7 +52,7 @@ export function seenFrom({ bodies }: Pick<Assembly, 'bodies'>, view: View): Shee
  * Way of a harness on the sheet, along the axes: out of the header, along a lane above everything, down beside its part and into it. What
  * lies below the header is come to on the left of everything, by a channel of its own.
  */
-export function trunkWay(from: readonly [x: number, y: number], to: Pick<Shape, 'x' | 'y' | 'width' | 'height'>, lane: number,
+export function trunkWay(from: readonly [x: number, y: number], to: Pick<Outline, 'x' | 'y' | 'width' | 'height'>, lane: number,
   channel: number,
 ): number[][] {
   const beside = to.x <= from[0] ? channel : to.x - 3

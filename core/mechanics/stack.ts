@@ -16,7 +16,7 @@ const SAME_HOLE_MM = 0.5
 const OFF_SEAT_MM = 1
 
 /** A board on the header, in the measure of the board below all. */
-export interface Seat {
+export interface BoardSeat {
   owner: ResolvedPart
   /** Its near left corner. */
   x0: number
@@ -26,9 +26,9 @@ export interface Seat {
 }
 
 /** Every board that is pushed on and whose size is known, from the lowest up: each over its positions, above what covers them already. */
-export function seatsOf({ board, stack, plan }: Pick<Facts, 'board' | 'stack' | 'plan'>): Seat[] {
+export function seatsOf({ board, stack, plan }: Pick<Facts, 'board' | 'stack' | 'plan'>): BoardSeat[] {
   const at = board?.body?.headerAt
-  const seats: (Seat & { from: number, to: number })[] = []
+  const seats: (BoardSeat & { from: number, to: number })[] = []
   for (const owner of at ? stack : []) {
     const cover = coverOf(owner)
     const { body } = owner.part
@@ -45,11 +45,11 @@ export function seatsOf({ board, stack, plan }: Pick<Facts, 'board' | 'stack' | 
 }
 
 interface Point { x: number, y: number, dMm: number }
-const holesOf = (seat: Pick<Seat, 'x0' | 'y0'>, holes: readonly { xMm: number, yMm: number, dMm: number }[] = []): Point[] =>
+const holesOf = (seat: Pick<BoardSeat, 'x0' | 'y0'>, holes: readonly { xMm: number, yMm: number, dMm: number }[] = []): Point[] =>
   holes.map(({ xMm, yMm, dMm }) => ({ x: seat.x0 + xMm, y: seat.y0 + yMm, dMm }))
 
 /** Spacers between a board that is pushed on and the board below it. */
-export interface Level {
+export interface StackLevel {
   partId: string
   name: string
   /** The part below; null for the board itself. */
@@ -70,7 +70,7 @@ export interface Level {
 
 export interface StackAnswer {
   thread: Thread
-  levels: Level[]
+  levels: StackLevel[]
   /** Screws of the board on its plate that studs take the place of. */
   insteadOfMount: number
 }
@@ -96,7 +96,7 @@ export function stackOnSpacers(facts: MountFacts & Pick<Facts, 'stack'>): StackA
   const base = mountOf(facts)?.answer ?? null
   const boardMm = board?.body?.boardMm ?? BOARD_MM
   const seats = seatsOf(facts)
-  const levels: Level[] = []
+  const levels: StackLevel[] = []
   /** What is left of the thread of a level's spacer for what comes from above. */
   const left = new Map<string, number>()
   let insteadOfMount = 0
@@ -109,7 +109,7 @@ export function stackOnSpacers(facts: MountFacts & Pick<Facts, 'stack'>): StackA
     if (holes.length < 2) continue
     const gapMm = Number((seat.underMm - (lower?.faceMm ?? 0)).toFixed(2))
     const found = spacerFor(gapMm, thread)
-    const level: Level = {
+    const level: StackLevel = {
       partId: seat.owner.id, name: seat.owner.name, below: lower?.owner.id ?? null, gapMm, holes: holes.map(({ x, y }) => ({ x, y })),
       spacerMm: found?.spacerMm ?? null, washers: found?.washers ?? 0, studMm: null, screwBelowMm: null, screwAboveMm: null, problem: null,
     }
@@ -121,7 +121,7 @@ export function stackOnSpacers(facts: MountFacts & Pick<Facts, 'stack'>): StackA
   }
   return { thread, levels, insteadOfMount }
 
-  function fasten(level: Level, spacerMm: number, lower: Seat | null, topMm: number): void {
+  function fasten(level: StackLevel, spacerMm: number, lower: BoardSeat | null, topMm: number): void {
     const under = lower ? levels.find(({ partId }) => partId === lower.owner.id) : null
     const washers = level.washers * SERIES[thread].washerMm
     const belowMm = lower ? lower.owner.part.body!.boardMm ?? BOARD_MM : boardMm
@@ -161,7 +161,7 @@ export const fastenersInWords = (list: readonly Fastener[]): string =>
   list.map(({ what, count, from }) => `${count} × ${what}${from ? `, from ${from}` : ''}`).join('; ')
 
 /** What one level wants. */
-export function levelItems({ holes, spacerMm, washers, studMm, screwBelowMm, screwAboveMm, problem }: Level, thread: Thread): Fastener[] {
+export function levelItems({ holes, spacerMm, washers, studMm, screwBelowMm, screwAboveMm, problem }: StackLevel, thread: Thread): Fastener[] {
   if (problem !== null || spacerMm === null) return []
   const count = holes.length
   return [

@@ -1,7 +1,7 @@
 /** A sheet as a picture of its own, for paper: nothing in it comes from a style sheet. */
 import { escapeMarkup } from '../documents/markup'
 import type { PlacedBody } from './bodies'
-import { wayOf, type Run } from './runs'
+import { runOf, type Run } from './runs'
 import type { Sheet } from './seen'
 
 export type Stand = 'there' | 'now' | 'later'
@@ -34,7 +34,7 @@ export function svgOf(sheet: Sheet, standOf: (body: PlacedBody) => Stand, letter
         : '')
   })
   const ways = runs.flatMap((run, i) => {
-    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : wayOf(run, i, runs.length, sheet)
+    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : runOf(run, i, runs.length, sheet)
     const isNew = standOf(run.body) === 'now'
     return way
       ? [`<polyline points="${way.map(point => point.map(mm).join()).join(' ')}" fill="none" stroke="${isNew ? '#9c4a1f' : '#777777'}" `

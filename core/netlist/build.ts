@@ -5,14 +5,14 @@ import { netsOf } from './nets'
 import { PartLayout } from './parts'
 import { BoardSpots } from './spots'
 import { SupplyLayout } from './supplies'
-import type { Tree } from './supply/types'
+import type { SupplyTree } from './supply/types'
 import type { Component, Conductor, Netlist } from './types'
 
 /**
  * Components, conductors and nets. Laws: each conductor's ends are pins of components in the list; no two conductors have one id; a
  * header position carries one plug, so that where several wires meet a splice stands between; each pin lies on one net.
  */
-export function netlistOf(facts: Facts, tree: Tree): Netlist {
+export function netlistOf(facts: Facts, tree: SupplyTree): Netlist {
   const spots = new BoardSpots(facts.board, new Set(facts.plan.reserved.map(entry => entry.position)))
   const supply = new SupplyLayout(tree, spots)
   const parts = new PartLayout(facts, tree, supply, spots)

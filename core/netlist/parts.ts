@@ -7,7 +7,7 @@ import { positionOfPin, type BoardSpots, type Spot } from './spots'
 import { BESIDE, DRIVES_LOAD, stagesOf, type Stage } from './stages'
 import type { SupplyLayout } from './supplies'
 import { plugsOf } from './supply/plugged'
-import type { Tree } from './supply/types'
+import type { SupplyTree } from './supply/types'
 import type { Component, Conductor, ConductorRole, Pin, PinId } from './types'
 
 /** Where nothing else is said, a wire is so long. */
@@ -62,7 +62,7 @@ export class PartLayout {
   readonly conductors: Conductor[] = []
 
   constructor(
-    private readonly facts: Facts, private readonly tree: Tree, private readonly supply: SupplyLayout, private readonly spots: BoardSpots,
+    private readonly facts: Facts, private readonly tree: SupplyTree, private readonly supply: SupplyLayout, private readonly spots: BoardSpots,
   ) {
     for (const owner of facts.parts) this.components.push(partComponent(owner))
     const stages = stagesOf(facts.terminals)
@@ -258,6 +258,6 @@ export class PartLayout {
 /** `38` for a header position, else the pin. */
 const placeKey = ({ pin }: Spot) => String(positionOfPin(pin) ?? pin)
 
-const wireFigures = (wire: ReturnType<Tree['byId']['get']>): Partial<Conductor> => wire?.kind === 'cable'
+const wireFigures = (wire: ReturnType<SupplyTree['byId']['get']>): Partial<Conductor> => wire?.kind === 'cable'
   ? { ...wire.figures.awg && { awg: wire.figures.awg.value }, ...wire.figures.lengthM && { lengthM: wire.figures.lengthM.value } }
   : {}

@@ -2,7 +2,7 @@
 import type { NodeRef } from '../plan/power'
 import { BOARD_ID, returnOf, SOCKET_PIN } from './board'
 import { positionOfPin, type BoardSpots, type Spot } from './spots'
-import type { Tree, TreeNode } from './supply/types'
+import type { SupplyTree, SupplyNode } from './supply/types'
 import type { Component, Conductor } from './types'
 
 export const nodeComponent = (node: NodeRef) => `node:${node}`
@@ -14,9 +14,9 @@ const SHORT_M = 0.1
 export class SupplyLayout {
   readonly components: Component[] = []
   readonly conductors: Conductor[] = []
-  private readonly fedBy = new Map<NodeRef, TreeNode[]>()
+  private readonly fedBy = new Map<NodeRef, SupplyNode[]>()
 
-  constructor(private readonly tree: Tree, private readonly spots: BoardSpots) {
+  constructor(private readonly tree: SupplyTree, private readonly spots: BoardSpots) {
     for (const node of tree.nodes) for (const id of node.from) this.fedBy.set(id, [...this.fedBy.get(id) ?? [], node])
     for (const node of tree.nodes) if (isItem(node)) this.components.push(itemComponent(node))
     for (const node of tree.nodes) if (isCable(node)) this.layCable(node)
@@ -50,7 +50,7 @@ export class SupplyLayout {
   }
 
   /** The pin by which a node that is no cable and no part takes its supply. */
-  private inputOf(node: TreeNode): Spot | null {
+  private inputOf(node: SupplyNode): Spot | null {
     if (node.id === '@socket') return { pin: SOCKET_PIN, component: BOARD_ID }
     if (node.id === '@header') return this.spots.nearest('5V', undefined)
     if (node.id.startsWith('@join')) return this.targetOf(node.id)
@@ -68,12 +68,12 @@ export class SupplyLayout {
   }
 
   /** True for a cable that ends at the one thing it feeds; others end at terminals of their own. */
-  private endsDirectly(cable: TreeNode): boolean {
+  private endsDirectly(cable: SupplyNode): boolean {
     const [only, ...more] = this.fedBy.get(cable.id) ?? []
     return only !== undefined && !more.length && !isCable(only) && this.inputOf(only) !== null
   }
 
-  private layCable(cable: TreeNode): void {
+  private layCable(cable: SupplyNode): void {
     if (cable.partId) return
     const [feeder] = cable.from
     const start = feeder === undefined ? null : this.outputOf(feeder)
@@ -98,7 +98,7 @@ export class SupplyLayout {
     if (start) this.join(id, start, into, {})
   }
 
-  private layDataPlug(hub: TreeNode, upstream: NodeRef): void {
+  private layDataPlug(hub: SupplyNode, upstream: NodeRef): void {
     const up = `${nodeComponent(hub.id)}.up`
     const port = upstream === '@usb' ? this.spots.socket('usb') : this.outputOf(upstream)
     if (port) {
@@ -108,7 +108,7 @@ export class SupplyLayout {
     }
   }
 
-  private layContactLoad(load: TreeNode): void {
+  private layContactLoad(load: SupplyNode): void {
     const contact = load.id.replace(/@load$/, '')
     const id = nodeComponent(load.id)
     this.components.push({
@@ -142,10 +142,10 @@ export class SupplyLayout {
   }
 }
 
-const isCable = (node: TreeNode) => node.kind === 'cable'
+const isCable = (node: SupplyNode) => node.kind === 'cable'
 
 /** A thing of its own: no cable, nothing of a part, nothing of the board. */
-const isItem = (node: TreeNode) => !node.partId && !isCable(node) && (!node.id.startsWith('@') || node.id === '@supply')
+const isItem = (node: SupplyNode) => !node.partId && !isCable(node) && (!node.id.startsWith('@') || node.id === '@supply')
 
 const twoPins = (pin: string, label: string) => [{ id: pin, label: `${label} +`.trim() }, { id: returnOf(pin), label: `${label} −`.trim() }]
 
@@ -154,7 +154,7 @@ const terminalsAt = (spot: Spot, of: string): Component => ({
   inside: [],
 })
 
-function itemComponent(node: TreeNode): Component {
+function itemComponent(node: SupplyNode): Component {
   const id = nodeComponent(node.id)
   const pins = [
     ...node.role === 'source' ? [] : twoPins(`${id}.in`, 'input'),

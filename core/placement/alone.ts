@@ -90,7 +90,7 @@ export function summed(a: Float64Array, b: Float64Array): Float64Array {
   return out
 }
 
-export function moved(prices: Float64Array, over: Int32Array, step: number): Float64Array {
+export function movedAlone(prices: Float64Array, over: Int32Array, step: number): Float64Array {
   const out = new Float64Array(prices.length)
   for (let p = 0; p < prices.length; p++) out[p] = Math.max(0, prices[p]! + step * over[p]!)
   return out

@@ -6,7 +6,7 @@
  * is; the middle is found here. With all middles known this is an assignment problem. To find them: Lagrangian prices on
  * the places bound every cluster and middle by itself (Held and Karp 1971), and what the bound leaves open is branched on.
  */
-import { costAlone, moved, picked, summed, type AloneSolver } from './alone'
+import { costAlone, movedAlone, picked, summed, type AloneSolver } from './alone'
 import { cheapestMatching } from './matching'
 
 export interface GatheringTask {
@@ -257,7 +257,7 @@ class Gathering {
       if (this.hopeless(best.value) || round >= rounds || now.excess === 0) return best
       const aim = Number.isFinite(this.bestCost) ? this.bestCost : now.value + 10
       const step = scale * Math.max(0.02, aim - now.value) / now.excess
-      prices = moved(prices, now.over, step)
+      prices = movedAlone(prices, now.over, step)
     }
   }
 

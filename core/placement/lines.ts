@@ -3,7 +3,7 @@ import type { Facts, Terminal } from '../facts/types'
 import { insistedOn, type Context } from './demands'
 import { IMPOSSIBLE } from './matching'
 import { columnOf, refOf } from './refs'
-import type { Demand, LineDemand, LinePlace } from './types'
+import type { Demand, LineDemand, LineSlot } from './types'
 import type { Weights } from './weights'
 
 export function lineDemand(terminal: Terminal, { insist }: Context): LineDemand {
@@ -47,7 +47,7 @@ export function shareOneWire(lines: LineDemand[], demands: Demand[], facts: Fact
   return rest
 }
 
-export function headerLines({ board, isFree, weights }: Context, columns: number): LinePlace[] {
+export function headerLines({ board, isFree, weights }: Context, columns: number): LineSlot[] {
   const wanted = new Map<number, number>()
   for (const controller of board.controllers)
     for (const line of new Set(controller.routes.flatMap(route => Object.values(route.lines))))
@@ -63,7 +63,7 @@ export function headerLines({ board, isFree, weights }: Context, columns: number
   })
 }
 
-export function expanderLines(facts: Facts, weights: Weights): LinePlace[] {
+export function expanderLines(facts: Facts, weights: Weights): LineSlot[] {
   return facts.parts.flatMap(owner => (owner.part.offers ?? []).filter(offer => offer.kind !== 'i2c').map(offer => ({
     ref: `${owner.id}.${offer.terminals.line}`, column: null, isExpander: true, isAnalog: offer.kind === 'analog', noisy: false,
     ownerId: owner.id,
@@ -75,18 +75,18 @@ export function expanderLines(facts: Facts, weights: Weights): LinePlace[] {
 export const LEAP = 12
 
 /** Columns between a place and the middle of its part: a header column, or an expander by its part. */
-export function columnsApart(place: LinePlace, middle: number | string): number {
+export function columnsApart(place: LineSlot, middle: number | string): number {
   if (typeof middle === 'string') return place.ownerId === middle ? 0 : LEAP
   return place.column === null ? LEAP : Math.min(LEAP, Math.abs(place.column - middle))
 }
 
 /** Where a place lies for the order of a connector: columns from the header's middle; an expander counts as the middle. */
-export function alongHeader(place: LinePlace | undefined, columns: number): number {
+export function alongHeader(place: LineSlot | undefined, columns: number): number {
   return place === undefined || place.column === null ? 0 : place.column - (columns >> 1)
 }
 
 /** Cost of a plain line at a place; `middle` is the column where the rest of its part lies, if that is known. */
-export function lineCost(demand: LineDemand, place: LinePlace, middle: number | undefined, weights: Weights, columns: number): number {
+export function lineCost(demand: LineDemand, place: LineSlot, middle: number | undefined, weights: Weights, columns: number): number {
   if (demand.analog !== place.isAnalog) return IMPOSSIBLE
   if (place.isExpander && !place.isAnalog && (!demand.slow || place.ownerId === demand.partId)) return IMPOSSIBLE
   if (demand.forbidden === place.ref || (demand.only !== undefined && demand.only !== place.ref)) return IMPOSSIBLE
@@ -101,7 +101,7 @@ export function lineCost(demand: LineDemand, place: LinePlace, middle: number | 
  * What may happen at this place between power and program: a pull that moves it, a line that chatters, a console that drives against the
  * part.
  */
-function startCost({ idleLevel, still, drives }: LineDemand, { resetPull, noisy }: LinePlace, weights: Weights): number {
+function startCost({ idleLevel, still, drives }: LineDemand, { resetPull, noisy }: LineSlot, weights: Weights): number {
   const fights = drives && noisy ? weights.console : 0
   const wrongPull = idleLevel !== undefined && resetPull !== undefined && resetPull !== (idleLevel === 'high' ? 'up' : 'down')
   if (still) return fights + (wrongPull || noisy ? weights.unsafeAtStart : 0)

@@ -7,7 +7,7 @@ import { clusterCostUnder, gatherLines, priceLines, type Gathered, type Gatherin
 import { alongHeader, columnsApart, LEAP, lineCost } from './lines'
 import { IMPOSSIBLE } from './matching'
 import { columnOf, positionOf } from './refs'
-import type { Address, Candidate, Demand, LineDemand, LinePlace, PlacementProblem, PlaceRef } from './types'
+import type { Address, Candidate, Demand, LineDemand, LineSlot, PlacementProblem, PlaceRef } from './types'
 import { Bounds } from './bounds'
 import { BusRows, type BusRow } from './bus-rows'
 import { Ledger, type Compiled } from './ledger'
@@ -61,9 +61,9 @@ function peacefulOf(demands: readonly Demand[]): ReadonlySet<Demand> {
   return new Set(demands.filter(demand => demand.kind === 'i2c' && addressesOf(demand).every(address => users.get(address) === 1)))
 }
 
-function kindsOf({ linePlaces, lineDemands }: PlacementProblem): LinePlace[][] {
+function kindsOf({ linePlaces, lineDemands }: PlacementProblem): LineSlot[][] {
   const particular = new Set(lineDemands.flatMap(demand => [demand.before, demand.forbidden, demand.only]))
-  const kinds = new Map<string, LinePlace[]>()
+  const kinds = new Map<string, LineSlot[]>()
   for (const place of linePlaces) {
     const key = place.isExpander && !particular.has(place.ref) ? `all of ${place.ownerId} ${place.isAnalog}` : place.ref
     kinds.set(key, [...kinds.get(key) ?? [], place])
@@ -101,7 +101,7 @@ class Search {
   /** Parts that may have a bus or a bound line on the header, and so a middle of their own. */
   private readonly onHeader: ReadonlySet<string>
   /** Places that are alike for every line stand together: an expander's terminals. */
-  private readonly kinds: LinePlace[][]
+  private readonly kinds: LineSlot[][]
   private readonly optional: LineDemand[]
   private readonly base: Float64Array[]
   private readonly quantum: number

@@ -91,7 +91,7 @@ export interface LineDemand {
   only?: PlaceRef
 }
 
-export interface LinePlace {
+export interface LineSlot {
   ref: PlaceRef
   /** 0-based column on the header, from the end of position 1; null on an expander. */
   column: number | null
@@ -120,7 +120,7 @@ export interface PowerDemand {
 export interface PlacementProblem {
   demands: Demand[]
   lineDemands: LineDemand[]
-  linePlaces: LinePlace[]
+  linePlaces: LineSlot[]
   powerDemands: PowerDemand[]
   /** Positions of each kind that may carry supplies and grounds. */
   powerPlaces: Record<PowerDemand['kind'], number[]>

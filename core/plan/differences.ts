@@ -1,7 +1,7 @@
 /** What changed between two states of a plan, in words. Empty exactly when nothing did. */
 import { diffLines } from 'diff'
 import type { Catalogue } from '../catalogue/types'
-import { fieldsOf, isRecord, keysOf, same, type Fields } from './same'
+import { fieldsOf, isRecord, keysOf, same, type RecordFields } from './same'
 import type { Plan } from './types'
 
 /** One sentence for each thing that is another one in `after`. */
@@ -130,7 +130,7 @@ function valueInWords(value: unknown): string {
   return Array.isArray(value)
     ? `${value.length} ${value.length === 1 ? 'entry' : 'entries'}`
     : short(
-        Object.entries(value as Fields).map(([name, at]) => `${name} ${isRecord(at) || Array.isArray(at) ? '…' : String(at)}`).join(', '),
+        Object.entries(value as RecordFields).map(([name, at]) => `${name} ${isRecord(at) || Array.isArray(at) ? '…' : String(at)}`).join(', '),
       )
 }
 

@@ -12,7 +12,7 @@ import type { WireEnd } from './ends'
 import { withTook } from './durations'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
-import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, KeptCurve, LogEntry, Plan, PlanPart, Scan, Sighting, SetAside,
+import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, KeptCurve, LogEntry, Plan, PlanPart, Scan, SeenOutcome, SetAside,
   SoftwareBus } from './types'
 
 interface WireDress { colour?: string, lengthM?: number, nearEnd?: WireEnd, farEnd?: WireEnd }
@@ -63,7 +63,7 @@ export type Edit
     | { edit: 'keep-scan', scan: Scan }
     | { edit: 'drop-scan', id: string }
   /** What was seen at a probe; null takes it back. */
-    | { edit: 'see', id: string, sighting: Omit<Sighting, 'id'> | null }
+    | { edit: 'see', id: string, sighting: Omit<SeenOutcome, 'id'> | null }
     | { edit: 'keep-curve', curve: KeptCurve }
     | { edit: 'drop-curve', id: string }
     | { edit: 'keep-program', program: HeldProgram }

@@ -2,7 +2,7 @@
 import { applyEdit, type Edit } from './edits'
 import type { Plan } from './types'
 
-export interface Step {
+export interface HistoryStep {
   /** What the person did, in words: "Add the fan". */
   label: string
   undo: Edit
@@ -13,8 +13,8 @@ export interface Step {
 
 export interface History {
   plan: Plan
-  past: readonly Step[]
-  future: readonly Step[]
+  past: readonly HistoryStep[]
+  future: readonly HistoryStep[]
 }
 
 /** Steps kept for undo; older ones are dropped. */
@@ -30,7 +30,7 @@ export function record(history: History, edit: Edit, label: string, joinKey?: st
   if (inverse.edit === 'put-back' && !Object.keys(inverse.fields).length) return history
   const last = history.past.at(-1)
   if (joinKey && last?.joinKey === joinKey && !history.future.length) {
-    const joined: Step = { ...last, redo: { edit: 'all', edits: [...('edits' in last.redo ? last.redo.edits : [last.redo]), edit] } }
+    const joined: HistoryStep = { ...last, redo: { edit: 'all', edits: [...('edits' in last.redo ? last.redo.edits : [last.redo]), edit] } }
     // The earlier inverse already leads back past both, as long as it covers the same fields.
     if (inverse.edit === 'put-back' && last.undo.edit === 'put-back') {
       joined.undo = { edit: 'put-back', fields: { ...inverse.fields, ...last.undo.fields } }

@@ -7,24 +7,24 @@
  */
 import { mergeText } from './merge-text'
 import { withoutMentions } from './mentions'
-import { fieldsOf, isRecord, keysOf, same, type Fields } from './same'
+import { fieldsOf, isRecord, keysOf, same, type RecordFields } from './same'
 import type { Plan } from './types'
 
 /** A thing that both changed. `path` leads to it; entries of lists are named by what tells them apart. */
-export interface Collision {
+export interface MergeConflict {
   path: readonly string[]
   mine: unknown
   theirs: unknown
 }
 
-export interface Merged {
+export interface MergedPlan {
   plan: Plan
-  collisions: readonly Collision[]
+  collisions: readonly MergeConflict[]
 }
 
 /** Joins two plans that began as `base`. Pure. */
-export function merge(base: Plan, mine: Plan, theirs: Plan): Merged {
-  const collisions: Collision[] = []
+export function merge(base: Plan, mine: Plan, theirs: Plan): MergedPlan {
+  const collisions: MergeConflict[] = []
   const merged = joined([], base, mine, theirs, collisions) as Plan
   const there = new Set(merged.parts.map(part => part.id))
   const gone = [...new Set([base, mine, theirs].flatMap(plan => plan.parts.map(part => part.id)))].filter(id => !there.has(id))
@@ -39,7 +39,7 @@ export function merge(base: Plan, mine: Plan, theirs: Plan): Merged {
   return { plan, collisions }
 }
 
-function joined(path: readonly string[], base: unknown, mine: unknown, theirs: unknown, collisions: Collision[]): unknown {
+function joined(path: readonly string[], base: unknown, mine: unknown, theirs: unknown, collisions: MergeConflict[]): unknown {
   if (same(mine, base)) return theirs
   if (same(theirs, base) || same(mine, theirs)) return mine
   if (isRecord(mine) && isRecord(theirs) && !isOneThing(path)) return joinedRecords(
@@ -69,7 +69,7 @@ const WHOLE: ReadonlySet<string> = new Set(['assignments', 'between', 'limits', 
 const isFreeText = (path: readonly string[]): boolean => ['notes', 'story', 'text', 'content'].includes(path.at(-1)!)
   || (path[0] === 'boot' && path[1] === 'includes')
 
-function joinedRecords(path: readonly string[], base: Fields, mine: Fields, theirs: Fields, collisions: Collision[]): Fields {
+function joinedRecords(path: readonly string[], base: RecordFields, mine: RecordFields, theirs: RecordFields, collisions: MergeConflict[]): RecordFields {
   const fields: Record<string, unknown> = {}
   for (const name of fieldsOf(theirs, mine)) {
     const value = joined([...path, name], base[name], mine[name], theirs[name], collisions)
@@ -80,7 +80,7 @@ function joinedRecords(path: readonly string[], base: Fields, mine: Fields, thei
 
 /** Lists whose entries can be told apart, entry by entry; null for others. */
 function joinedLists(
-  path: readonly string[], base: readonly unknown[], mine: readonly unknown[], theirs: readonly unknown[], collisions: Collision[],
+  path: readonly string[], base: readonly unknown[], mine: readonly unknown[], theirs: readonly unknown[], collisions: MergeConflict[],
 ): unknown[] | null {
   const [b, m, t] = [base, mine, theirs].map(keyed)
   if (!b || !m || !t) return null
@@ -109,7 +109,7 @@ function isSameOrder(a: ReadonlyMap<string, unknown>, b: ReadonlyMap<string, unk
 }
 
 /** The plan with this tab's side of a collision after all. */
-export function withMine(plan: Plan, { path, mine }: Collision): Plan {
+export function withMine(plan: Plan, { path, mine }: MergeConflict): Plan {
   return path.at(-1) === 'order'
     ? reordered(plan, path.slice(0, -1), mine as string[])
     : put(plan, path, mine) as Plan
@@ -118,9 +118,9 @@ export function withMine(plan: Plan, { path, mine }: Collision): Plan {
 function put(value: unknown, [name, ...rest]: readonly string[], mine: unknown): unknown {
   if (name === undefined) return mine
   if (!Array.isArray(value)) {
-    const at = put((value as Fields | undefined)?.[name] ?? (rest.length ? {} : undefined), rest, mine)
-    const { [name]: _, ...others } = value as Fields
-    return at === undefined ? others : { ...value as Fields, [name]: at }
+    const at = put((value as RecordFields | undefined)?.[name] ?? (rest.length ? {} : undefined), rest, mine)
+    const { [name]: _, ...others } = value as RecordFields
+    return at === undefined ? others : { ...value as RecordFields, [name]: at }
   }
   const at = (keysOf(value) ?? []).indexOf(name)
   const entry = put(at < 0 ? undefined : value[at], rest, mine)
@@ -129,7 +129,7 @@ function put(value: unknown, [name, ...rest]: readonly string[], mine: unknown):
 }
 
 function reordered(plan: Plan, path: readonly string[], keys: readonly string[]): Plan {
-  const list = path.reduce((at: unknown, name) => (at as Fields)[name], plan) as unknown[]
+  const list = path.reduce((at: unknown, name) => (at as RecordFields)[name], plan) as unknown[]
   const rank = (key: string) => keys.includes(key) ? keys.indexOf(key) : keys.length
   const named = (keysOf(list) ?? []).map((key, i) => ({ key, entry: list[i] }))
   return put(plan, path, named.sort((a, b) => rank(a.key) - rank(b.key)).map(({ entry }) => entry)) as Plan

@@ -5,15 +5,15 @@ export function same(a: unknown, b: unknown): boolean {
   if (Array.isArray(a) || Array.isArray(b)) {
     return Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((value, i) => same(value, b[i]))
   }
-  return fieldsOf(a, b).every(name => same((a as Fields)[name], (b as Fields)[name]))
+  return fieldsOf(a, b).every(name => same((a as RecordFields)[name], (b as RecordFields)[name]))
 }
 
-export type Fields = Readonly<Record<string, unknown>>
+export type RecordFields = Readonly<Record<string, unknown>>
 
 /** Names of the fields that any of the records has. */
 export const fieldsOf = (...records: readonly object[]): string[] => [...new Set(records.flatMap(record => Object.keys(record)))]
 
-export const isRecord = (value: unknown): value is Fields => typeof value === 'object' && value !== null && !Array.isArray(value)
+export const isRecord = (value: unknown): value is RecordFields => typeof value === 'object' && value !== null && !Array.isArray(value)
 
 /** What tells the entries of a list apart: their `id`, `position` or `name`, or the entries themselves; null where nothing does. */
 export function keysOf(list: readonly unknown[]): string[] | null {

@@ -305,7 +305,7 @@ export interface ContactLoad extends Of<typeof contactLoad> {}
 export interface PlanPart extends Of<typeof part> {}
 export interface BootFile extends Of<typeof bootFile> {}
 export interface Scan extends Of<typeof scan> {}
-export interface Sighting extends Of<typeof sighting> {}
+export interface SeenOutcome extends Of<typeof sighting> {}
 export interface KeptCurve extends Of<typeof curve> {}
 export interface HeldProgram extends Of<typeof heldProgram> {}
 export interface SetAside extends Of<typeof setAside> {}

@@ -1,7 +1,7 @@
 /** Undo and redo as they are kept: a plan to begin with, and the steps that lead on from there. */
 import type { Edit } from './edits'
 import { applyEdit } from './edits'
-import { record, startHistory, undo, type History, type Step } from './history'
+import { record, startHistory, undo, type History, type HistoryStep } from './history'
 import { same } from './same'
 import type { Plan } from './types'
 
@@ -50,7 +50,7 @@ function replay({ base, steps, done }: Trail): History {
   let history = startHistory(base)
   for (const { label, edit, joinKey } of steps) {
     const { plan, inverse } = applyEdit(history.plan, edit)
-    const step: Step = { label, undo: inverse, redo: edit, ...(joinKey !== undefined && { joinKey: `${joinKey} kept` }) }
+    const step: HistoryStep = { label, undo: inverse, redo: edit, ...(joinKey !== undefined && { joinKey: `${joinKey} kept` }) }
     history = { plan, past: [...history.past, step], future: [] }
   }
   for (let i = steps.length; i > done; i--) history = undo(history)

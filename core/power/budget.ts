@@ -4,9 +4,9 @@ import type { Facts } from '../facts/types'
 import { boardPower } from '../facts/board'
 import { pathUp, sharesAt } from './shares'
 import type { PowerState } from './states'
-import type { Tree, TreeNode } from '../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../netlist/supply/types'
 
-export interface Load {
+export interface RailLoad {
   /** Part, or null for the board itself and for what stands between. */
   partId: string | null
   /** Node of the power tree. */
@@ -21,7 +21,7 @@ export interface Load {
 
 export interface RailBudget {
   rail: '5V' | '3V3' | 'USB'
-  loads: Load[]
+  loads: RailLoad[]
   idleMa: number
   typicalMa: number
   peakMa: number
@@ -37,7 +37,7 @@ export interface SourceBudget {
   /** Node of the power tree. */
   node: string
   name: string
-  loads: Load[]
+  loads: RailLoad[]
   idleMa: number
   typicalMa: number
   peakMa: number
@@ -47,11 +47,11 @@ export interface SourceBudget {
   origin: Origin
 }
 
-interface Solved { tree: Tree, states: PowerState[] }
+interface Solved { tree: SupplyTree, states: PowerState[] }
 
 const stateOf = (states: PowerState[], id: string) => states.find(state => state.id === id)!
-const total = (loads: Load[]) => {
-  const sum = (pick: (load: Load) => number) => loads.reduce((all, load) => all + pick(load), 0)
+const total = (loads: RailLoad[]) => {
+  const sum = (pick: (load: RailLoad) => number) => loads.reduce((all, load) => all + pick(load), 0)
   return { idleMa: sum(load => load.idleMa), typicalMa: sum(load => load.typicalMa), peakMa: sum(load => load.peakMa) }
 }
 
@@ -123,7 +123,7 @@ export function sourceBudgets(solved: Solved): SourceBudget[] {
 }
 
 /** Loads as they count at a node, in the order of the tree. */
-export function loadsAt({ tree, states }: Solved, place: string): Load[] {
+export function loadsAt({ tree, states }: Solved, place: string): RailLoad[] {
   const at = (id: string) => new Map(sharesAt(tree, stateOf(states, id), place).map(share => [share.node, share.currentMa]))
   const idle = at('idle')
   const typical = at('typical')
@@ -138,10 +138,10 @@ export function loadsAt({ tree, states }: Solved, place: string): Load[] {
   })
 }
 
-function throughOf(tree: Tree, node: TreeNode): Load['through'] {
+function throughOf(tree: SupplyTree, node: SupplyNode): RailLoad['through'] {
   if (node.kind === 'board') return 'board'
-  const seen = new Set<TreeNode>()
-  let at: TreeNode | undefined = node
+  const seen = new Set<SupplyNode>()
+  let at: SupplyNode | undefined = node
   while (at && !seen.has(at)) {
     seen.add(at)
     if (at.id === '@usb') return 'usb'

@@ -22,7 +22,7 @@ export interface FlowLink {
   backwards: boolean
 }
 
-export interface Flow {
+export interface SupplyFlow {
   nodes: FlowNode[]
   links: FlowLink[]
   /** Nodes that nothing joins. */
@@ -38,7 +38,7 @@ export const consumerOf = (id: NodeRef): NodeRef => id.replace(/@wire$/, '').rep
 /**
  * Nodes and links of a state. Laws: links form no ring; a link's current is never negative; every node is in `nodes` or `loose`.
  */
-export function flowOf({ nodes }: Pick<PowerReport, 'nodes'>, state: PowerState): Flow {
+export function flowOf({ nodes }: Pick<PowerReport, 'nodes'>, state: PowerState): SupplyFlow {
   const byId = new Map(nodes.map(node => [node.id, node]))
   const figures = (node: ReportNode): FlowNode => {
     const { voltageV, currentMa, powerMw } = state.nodes[node.id]!

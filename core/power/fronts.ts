@@ -4,7 +4,7 @@ import { acCircuitOf } from './front/feed'
 import { settledWave, type FrontWave } from './front/waveform'
 import { wantsV } from '../netlist/supply/kinds'
 import { stateNamed, type PowerState } from './states'
-import type { Tree, TreeNode } from '../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../netlist/supply/types'
 
 /** A bridge behind a transformer at peak, from its settled waveform. */
 export interface FrontReport extends FrontWave {
@@ -21,7 +21,7 @@ export interface FrontReport extends FrontWave {
   highestV: number
 }
 
-export function frontsOf(tree: Tree, states: PowerState[]): FrontReport[] {
+export function frontsOf(tree: SupplyTree, states: PowerState[]): FrontReport[] {
   const peak = stateNamed(states, 'peak')
   return tree.nodes.filter(node => node.kind === 'rectifier').flatMap((node): FrontReport[] => {
     const circuit = acCircuitOf(tree, node)
@@ -40,7 +40,7 @@ export function frontsOf(tree: Tree, states: PowerState[]): FrontReport[] {
 }
 
 /** The first converters on every way from a node on: switches, fuses and wires lie between. */
-function convertersBehind(tree: Tree, node: TreeNode, seen: ReadonlySet<string> = new Set()): TreeNode[] {
+function convertersBehind(tree: SupplyTree, node: SupplyNode, seen: ReadonlySet<string> = new Set()): SupplyNode[] {
   return tree.nodes.filter(other => other.from.includes(node.id) && !seen.has(other.id)).flatMap(other => other.figures.setV
     ? [other]
     : other.role === 'path' ? convertersBehind(tree, other, new Set([...seen, node.id])) : [])

@@ -6,7 +6,7 @@ import { capacitorHoldS } from './front/hold'
 import type { FrontReport } from './fronts'
 import { pathUp } from './shares'
 import type { PowerState } from './states'
-import type { Tree, TreeNode } from '../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../netlist/supply/types'
 
 export interface HoldReport {
   node: NodeRef
@@ -27,7 +27,7 @@ export interface HoldReport {
 export const shutdownS = ({ plan, board }: Facts): number => plan.power.shutdownS ?? (board ? boardPower(board).shutdownS : 0)
 
 /** Capacitors and latches between the source and the board, the nearest first. Idle draw counts: a board that shuts down rests. */
-export function holdsOf(facts: Facts, tree: Tree, states: PowerState[], fronts: readonly FrontReport[]): HoldReport[] {
+export function holdsOf(facts: Facts, tree: SupplyTree, states: PowerState[], fronts: readonly FrontReport[]): HoldReport[] {
   if (!tree.byId.has('@5V') || !facts.board) return []
   const idle = states.find(state => state.id === 'idle')!
   const wantedS = shutdownS(facts)
@@ -60,7 +60,7 @@ const heldByBoard = ({ terminals }: Facts): boolean =>
     part.holdsSupply !== undefined && signal?.id === part.holdsSupply && place?.kind === 'header')
 
 /** Voltage at which what is nearer to the board gives up: a converter's least input, else the board's under-voltage sign. */
-function leastBelow(nearer: TreeNode[], { board }: Facts): number {
+function leastBelow(nearer: SupplyNode[], { board }: Facts): number {
   const converter = nearer.findLast(node => node.figures.setV)
   if (!converter) return boardPower(board!).signV
   return Math.max(converter.figures.leastInV?.value ?? 0, converter.kind === 'step-up'

@@ -14,7 +14,7 @@ import { solveStates, stateNamed, stateSpecs, type PowerState } from './states'
 import { dayOf, storeReport, type StoreReport } from './store/hours'
 import { simulateWeek, type Week } from './store/week'
 import { buildTree } from '../netlist/supply/build'
-import type { NodeFigure, Tree, TreeNode, TreeProblem } from '../netlist/supply/types'
+import type { NodeFigure, SupplyTree, SupplyNode, TreeProblem } from '../netlist/supply/types'
 
 export interface ReportNode {
   id: NodeRef
@@ -71,7 +71,7 @@ export interface PowerReport {
 
 /** A plan's supply as the rules see it: the report, and the tree with its catalogue entries. */
 export interface Power {
-  tree: Tree
+  tree: SupplyTree
   states: PowerState[]
   report: PowerReport
 }
@@ -107,7 +107,7 @@ export function powerOf(facts: Facts): Power {
   return { tree, states, report }
 }
 
-function plain({ id, kind, role, name, partId, from, figures, efficiency, own, open, unit, item, price }: TreeNode): ReportNode {
+function plain({ id, kind, role, name, partId, from, figures, efficiency, own, open, unit, item, price }: SupplyNode): ReportNode {
   return {
     id, kind, role, name, partId: partId ?? null, from, figures, ...efficiency && { efficiency }, own, open,
     ...(unit ?? item) && { origin: (unit ?? item)!.origin }, price: price ?? null,
@@ -115,7 +115,7 @@ function plain({ id, kind, role, name, partId, from, figures, efficiency, own, o
 }
 
 /** Hours of the store that carries the plan; null where another source carries it and the store only waits. */
-function headlineHours(tree: Tree, states: PowerState[], [store]: StoreReport[]): number | null {
+function headlineHours(tree: SupplyTree, states: PowerState[], [store]: StoreReport[]): number | null {
   if (!store) return null
   const typical = stateNamed(states, 'typical')
   const all = tree.nodes.filter(node => node.role === 'source').reduce((sum, node) => sum + typical.nodes[node.id]!.powerMw, 0)
@@ -141,11 +141,11 @@ function lastsOf(
 }
 
 /** Least voltage of a store at which something that hangs on it still works. */
-function leastWanted(tree: Tree, states: PowerState[], source: TreeNode): number {
+function leastWanted(tree: SupplyTree, states: PowerState[], source: SupplyNode): number {
   const peak = stateNamed(states, 'peak')
-  const fedBy = (node: TreeNode): boolean => {
+  const fedBy = (node: SupplyNode): boolean => {
     const seen = new Set<string>()
-    for (let at: TreeNode | undefined = node; at && !seen.has(at.id); at = at.from.length ? tree.byId.get(at.from[0]!) : undefined) {
+    for (let at: SupplyNode | undefined = node; at && !seen.has(at.id); at = at.from.length ? tree.byId.get(at.from[0]!) : undefined) {
       if (at.id === source.id) return true
       seen.add(at.id)
       // A converter hides the store's voltage from what is behind it.
@@ -158,7 +158,7 @@ function leastWanted(tree: Tree, states: PowerState[], source: TreeNode): number
     .map(node => node.figures.leastV?.value ?? 0))
 }
 
-function storesOf(tree: Tree, states: PowerState[], power: PowerPlan): StoreReport[] {
+function storesOf(tree: SupplyTree, states: PowerState[], power: PowerPlan): StoreReport[] {
   return tree.nodes.filter(node => node.role === 'source' && STORES.has(node.kind) && (node.figures.capacityMah?.value ?? 0) > 0)
     .map(node => storeReport(tree, states, stateSpecs(power), node, power.day, power.store.temperatureC, leastWanted(tree, states, node)))
     // A store that feeds nothing waits behind those that do.
@@ -200,14 +200,14 @@ function heatOf(facts: Facts, solved: Pick<Power, 'tree' | 'states'>, otherW: nu
 }
 
 /** Lost in each regulator that gets warm, at peak. */
-function regulatorLossW(tree: Tree, states: PowerState[]): Map<NodeRef, number> {
+function regulatorLossW(tree: SupplyTree, states: PowerState[]): Map<NodeRef, number> {
   const peak = stateNamed(states, 'peak')
   return new Map(tree.nodes.filter(node => node.figures.hottestC)
     .map(node => [node.id, Math.max(0, peak.nodes[node.id]!.powerMw / 1000)]))
 }
 
 /** Every regulator in the air that it stands in: that of the board's case. */
-function regulatorHeat(tree: Tree, lossW: ReadonlyMap<NodeRef, number>, airC: number): RegulatorHeat[] {
+function regulatorHeat(tree: SupplyTree, lossW: ReadonlyMap<NodeRef, number>, airC: number): RegulatorHeat[] {
   return [...lossW].map(([id, loss]): RegulatorHeat => {
     const node = tree.byId.get(id)!
     const { rthKw, copperCm2, hottestC } = node.figures

@@ -2,7 +2,7 @@
 import type { NodeRef } from '../plan/power'
 import { sourceEmfV } from '../netlist/supply/resistance'
 import type { PowerState } from './states'
-import type { Tree, TreeNode } from '../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../netlist/supply/types'
 
 export interface Share {
   node: NodeRef
@@ -15,7 +15,7 @@ export interface Share {
  * Law: where one feed leads to each load they add up to what flows through `place`. What a hub, a latch or a converter takes for
  * itself stands under its own name.
  */
-export function sharesAt(tree: Tree, state: PowerState, place: NodeRef): Share[] {
+export function sharesAt(tree: SupplyTree, state: PowerState, place: NodeRef): Share[] {
   const shares: Share[] = []
   for (const node of tree.nodes) {
     const figures = state.nodes[node.id]!
@@ -33,16 +33,16 @@ export function sharesAt(tree: Tree, state: PowerState, place: NodeRef): Share[]
 }
 
 /** What a node between takes for itself, at its own output. */
-const ownDraw = (node: TreeNode): number => node.kind === 'hub'
+const ownDraw = (node: SupplyNode): number => node.kind === 'hub'
   ? node.figures.ownMa?.value ?? 0
   : node.kind === 'latch'
     ? node.figures.quiescentMa?.value ?? 0
     : 0
 
 /** Current at `place` for each mA at the node; null when the place does not feed it. */
-function ratioTo(tree: Tree, state: PowerState, node: TreeNode, place: NodeRef): number | null {
+function ratioTo(tree: SupplyTree, state: PowerState, node: SupplyNode, place: NodeRef): number | null {
   let ratio = 1
-  let at: TreeNode | undefined = node
+  let at: SupplyNode | undefined = node
   const seen = new Set<NodeRef>()
   while (at && !seen.has(at.id)) {
     if (at.id === place) return ratio
@@ -54,7 +54,7 @@ function ratioTo(tree: Tree, state: PowerState, node: TreeNode, place: NodeRef):
 }
 
 /** Input current for each mA of output. */
-function conversion(node: TreeNode, state: PowerState): number {
+function conversion(node: SupplyNode, state: PowerState): number {
   const { inputV = 0, inputMa, voltageV, currentMa, powerMw } = state.nodes[node.id]!
   if (node.kind === 'rectifier') return inputMa !== undefined && currentMa > 0 ? inputMa / currentMa : 1
   if (node.kind === 'linear') return currentMa > 0 ? 1 + (node.figures.quiescentMa?.value ?? 0) / currentMa : 1
@@ -63,7 +63,7 @@ function conversion(node: TreeNode, state: PowerState): number {
 }
 
 /** The feed that carries most of the current. */
-function nextUp(tree: Tree, state: PowerState, node: TreeNode): TreeNode | undefined {
+function nextUp(tree: SupplyTree, state: PowerState, node: SupplyNode): SupplyNode | undefined {
   const feeds = node.from.map(id => tree.byId.get(id)).filter(feed => feed !== undefined)
   return feeds.length < 2
     ? feeds[0]
@@ -71,8 +71,8 @@ function nextUp(tree: Tree, state: PowerState, node: TreeNode): TreeNode | undef
 }
 
 /** Nodes from `node` up to its source, the node itself first. */
-export function pathUp(tree: Tree, state: PowerState, id: NodeRef): TreeNode[] {
-  const path: TreeNode[] = []
+export function pathUp(tree: SupplyTree, state: PowerState, id: NodeRef): SupplyNode[] {
+  const path: SupplyNode[] = []
   let at = tree.byId.get(id)
   while (at && !path.includes(at)) {
     path.push(at)
@@ -82,7 +82,7 @@ export function pathUp(tree: Tree, state: PowerState, id: NodeRef): TreeNode[] {
 }
 
 /** Volts lost in each node between the source and `id`, largest first. */
-export function dropsTo(tree: Tree, state: PowerState, id: NodeRef): { node: TreeNode, dropV: number }[] {
+export function dropsTo(tree: SupplyTree, state: PowerState, id: NodeRef): { node: SupplyNode, dropV: number }[] {
   return pathUp(tree, state, id)
     .flatMap((node) => {
       const { inputV, voltageV } = state.nodes[node.id]!

@@ -3,7 +3,7 @@ import type { BaseState, LoadState, NodeRef, PowerPlan } from '../plan/power'
 import { prepare, solve, type Prepared } from './circuit/solve'
 import type { Operating } from './circuit/types'
 import { backOf, elementsOf, fabricOf, ownOf, type Setting } from './circuit/elements'
-import type { Tree, TreeNode } from '../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../netlist/supply/types'
 
 export interface PowerState {
   id: string
@@ -57,7 +57,7 @@ export function stateSpecs(power: PowerPlan): StateSpec[] {
 export const stateNamed = (states: readonly PowerState[], id: string): PowerState => states.find(state => state.id === id)!
 
 /** The circuit solved in each of the states; what they share is made ready once. */
-export function solveStates(tree: Tree, specs: readonly StateSpec[]): PowerState[] {
+export function solveStates(tree: SupplyTree, specs: readonly StateSpec[]): PowerState[] {
   const fabric = fabricOf(tree)
   const joints = tree.nodes.filter(node => node.role === 'joint')
   let like: Prepared | undefined
@@ -75,7 +75,7 @@ export function solveStates(tree: Tree, specs: readonly StateSpec[]): PowerState
 const SCALE = [1, 10, 100, 1000, 10_000] as const
 const round = (value: number, digits: 2 | 3 | 4) => Math.round(value * SCALE[digits]) / SCALE[digits] + 0
 
-function figuresAt(node: TreeNode, { voltages, flows }: Operating): NodeFigures {
+function figuresAt(node: SupplyNode, { voltages, flows }: Operating): NodeFigures {
   const inV = node.input === null ? 0 : voltages[node.input] ?? 0
   const outV = node.output === null ? 0 : voltages[node.output] ?? 0
   const flow = flows[node.id]
@@ -102,7 +102,7 @@ const figures = (voltageV: number, currentMa: number, powerMw: number): NodeFigu
 })
 
 /** What a joint passes on: all that flows into it, from its feeds or backwards from what hangs on it. */
-function passedOn(joint: TreeNode, nodes: PowerState['nodes'], tree: Tree): NodeFigures {
+function passedOn(joint: SupplyNode, nodes: PowerState['nodes'], tree: SupplyTree): NodeFigures {
   const { voltageV } = nodes[joint.id]!
   let currentMa = 0
   for (const node of tree.nodes) {

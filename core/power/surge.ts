@@ -3,7 +3,7 @@ import type { NodeRef } from '../plan/power'
 import { pathUp, sharesAt } from './shares'
 import { stateNamed, type PowerState } from './states'
 import { USUAL_SURGE_S } from '../netlist/supply/figures'
-import type { Tree } from '../netlist/supply/types'
+import type { SupplyTree } from '../netlist/supply/types'
 
 /** A rail may fall by this much for a moment. practice */
 export const SURGE_FALL_V = 0.25
@@ -18,7 +18,7 @@ export interface Surge {
  * What a source is asked for when everything is switched on at once: one entry for each length of surge among its loads, the shortest
  * first.
  */
-export function surgesAt(tree: Tree, states: readonly PowerState[], place: NodeRef): Surge[] {
+export function surgesAt(tree: SupplyTree, states: readonly PowerState[], place: NodeRef): Surge[] {
   const start = sharesAt(tree, stateNamed(states, 'start'), place)
   const typical = new Map(sharesAt(tree, stateNamed(states, 'typical'), place).map(share => [share.node, share.currentMa]))
   const lengthOf = (node: NodeRef) => {
@@ -51,7 +51,7 @@ export const sagV = (currentMa: number, farad: number, ohm: number, seconds: num
   currentMa / 1000 * (ohm + seconds / farad)
 
 /** What all capacitors behind a source add together for so long, in mA. */
-export function capacitorsMa(tree: Tree, states: readonly PowerState[], source: NodeRef, seconds: number): number {
+export function capacitorsMa(tree: SupplyTree, states: readonly PowerState[], source: NodeRef, seconds: number): number {
   const start = stateNamed(states, 'start')
   return tree.nodes
     .filter(node => node.kind === 'capacitor' && !node.open && pathUp(tree, start, node.id).some(entry => entry.id === source))

@@ -35,7 +35,7 @@ export class Finder {
   }
 
   private lineOf(offset: number): number {
-    return lineAt(this.lines, offset)
+    return lineNumberAt(this.lines, offset)
   }
 
   private readCall(call: Call): void {
@@ -382,7 +382,7 @@ export function lineStarts(text: string): number[] {
 }
 
 /** 1-based line of an offset. */
-export function lineAt(starts: readonly number[], offset: number): number {
+export function lineNumberAt(starts: readonly number[], offset: number): number {
   let [low, high] = [0, starts.length - 1]
   while (low < high) {
     const middle = (low + high + 1) >> 1

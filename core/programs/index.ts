@@ -4,10 +4,10 @@ import type { Facts } from '../facts/types'
 import { corrected, type Correction } from './correct'
 import { heldAgainst, type Held } from './judge'
 import { readProgram, type ReadAs } from './reading'
-import type { Reading } from './types'
+import type { ProgramReading } from './types'
 
 export interface ProgramAgainstPlan {
-  reading: Reading
+  reading: ProgramReading
   held: Held[]
   counts: Record<Held['verdict'], number>
   /** The text put right. */

@@ -5,7 +5,7 @@ import type { HeaderPosition } from '../catalogue/types'
 import type { Facts, Terminal } from '../facts/types'
 import { meantBy, type Meant } from './meant'
 import { lineOfPin, pinOfLine } from './numbering'
-import type { Numbering, Reading, Sighting } from './types'
+import type { Numbering, ProgramReading, Sighting } from './types'
 
 export type Verdict = 'agrees' | 'contradicts' | 'unknown'
 
@@ -25,7 +25,7 @@ export interface Held {
 }
 
 /** Every sighting, in the order of the text. */
-export function heldAgainst(reading: Reading, facts: Facts, expected: Expected): Held[] {
+export function heldAgainst(reading: ProgramReading, facts: Facts, expected: Expected): Held[] {
   return reading.sightings.map((sighting, i) => {
     if (reading.isController && sighting.kind === 'pin') {
       return { sighting, verdict: 'unknown', says: 'This looks like a microcontroller\'s program: its pins are its own, not the board\'s.' }
@@ -38,7 +38,7 @@ interface Asked {
   sighting: Sighting
   facts: Facts
   expected: Expected
-  reading: Reading
+  reading: ProgramReading
   before: readonly Sighting[]
 }
 type Judge = (asked: Asked) => Held

@@ -2,8 +2,8 @@
  * How a text counts pins, by evidence: what it says of it, what its libraries are known for, what its comments translate, and which numbers
  * can be positions or lines at all.
  */
-import type { Comment, Evidence, Numbering, Program, Sighting } from './types'
-import { lineAt } from './find'
+import type { Comment, Clue, Numbering, Program, Sighting } from './types'
+import { lineNumberAt } from './find'
 
 /** Positions of lines on a header of forty: facts of the trade, as in the handbook's table. practice */
 const LINE_AT: Readonly<Record<number, number>> = {
@@ -47,16 +47,16 @@ export function numberingOf(
     program?: Program
     comments: readonly Comment[]
     sightings: readonly Sighting[]
-    said?: readonly Evidence[]
+    said?: readonly Clue[]
   },
-): { numbering: Numbering, isUnsure: boolean, evidence: Evidence[] } {
+): { numbering: Numbering, isUnsure: boolean, evidence: Clue[] } {
   const starts = [0, ...[...text.matchAll(/\n/g)].map(match => match.index + 1)]
   const isHidden = (at: number) => comments.some(({ from, to }) => at >= from && at < to)
     || (program?.dead ?? []).some(({ from, to }) => at >= from && at < to)
-  const evidence: Evidence[] = [...said]
+  const evidence: Clue[] = [...said]
   for (const { pattern, numbering, says } of SAID) {
     for (const match of text.matchAll(new RegExp(pattern, 'g' + pattern.flags.replace('g', '')))) {
-      if (!isHidden(match.index)) evidence.push({ line: lineAt(starts, match.index), says, for: numbering, weight: 20 })
+      if (!isHidden(match.index)) evidence.push({ line: lineNumberAt(starts, match.index), says, for: numbering, weight: 20 })
     }
   }
   const open = sightings.filter(({ kind, numbering }) => kind === 'pin' && numbering === undefined)
@@ -81,8 +81,8 @@ export function numberingOf(
 const COUNTS_BY_LINE = /^(?:[\w.]*\b)?(\w*(LED|Button|Device|Buzzer|Servo|Sensor|Motor|Encoder|Strip|Pixel|Gpio)\w*|set_PWM\w*|hardware_PWM|gpio\w+|set_pull_up_down)\(…\)$/
 
 /** Numbers that cannot be one or the other. */
-function ofNumbers(open: readonly Sighting[]): Evidence[] {
-  const found: Evidence[] = []
+function ofNumbers(open: readonly Sighting[]): Clue[] {
+  const found: Clue[] = []
   for (const { value, line } of open) {
     const number = Number(value)
     if (number > 27 && LINE_AT[number] !== undefined) found.push({ line, says: `${number} is a position; lines end at 27`,
@@ -95,8 +95,8 @@ function ofNumbers(open: readonly Sighting[]): Evidence[] {
   return found
 }
 
-function ofNames(open: readonly Sighting[]): Evidence[] {
-  return open.flatMap(({ name, line }): Evidence[] => {
+function ofNames(open: readonly Sighting[]): Clue[] {
+  return open.flatMap(({ name, line }): Clue[] => {
     if (/(^|_|[a-z])(BCM|GPIO|Gpio|Bcm|gpio|bcm)(_|\d|$|[A-Z])/.test(name)) return [{ line, says: `the name ${name} says line`, for: 'line', weight: 4 }]
     return /(^|_)(PHYS|PHYSICAL|HEADER|BOARD_PIN|phys|physical|header)(_|$)|boardPin|headerPin/.test(name)
       ? [{ line, says: `the name ${name} says position`, for: 'header', weight: 4 }]
@@ -105,9 +105,9 @@ function ofNames(open: readonly Sighting[]): Evidence[] {
 }
 
 /** `LED = 11  # GPIO17`: the comment translates the number. */
-function ofComments(open: readonly Sighting[], comments: readonly Comment[], starts: readonly number[]): Evidence[] {
-  return open.flatMap(({ value, line }): Evidence[] => {
-    const said = comments.filter(comment => lineAt(starts, comment.from) === line).map(comment => comment.text).join(' ')
+function ofComments(open: readonly Sighting[], comments: readonly Comment[], starts: readonly number[]): Clue[] {
+  return open.flatMap(({ value, line }): Clue[] => {
+    const said = comments.filter(comment => lineNumberAt(starts, comment.from) === line).map(comment => comment.text).join(' ')
     if (!said) return []
     const number = Number(value)
     const lineSaid = /\b(?:GPIO|BCM|line)[ _#]*(\d{1,2})\b/i.exec(said)

@@ -11,7 +11,7 @@ import { readByGrammar } from './read/grammar'
 import { readShell } from './read/shell'
 import { readStructured } from './read/structured'
 import { readTable } from './read/table'
-import type { Comment, Evidence, Language, Numbering, PassedOver, Program, Reading, Sighting, Span } from './types'
+import type { Comment, Clue, Language, Numbering, PassedOver, Program, ProgramReading, Sighting, Span } from './types'
 
 /** TypeScript is read where JavaScript is: it has all of it and types beside. */
 const typescript = javascript.configure({ dialect: 'ts' })
@@ -33,7 +33,7 @@ export interface ReadAs {
  * What was found, in the order of the text. Never throws: what cannot be read stands in `problems`. Comments, texts that are only
  * shown, and parts that no run reaches count for nothing.
  */
-export function readProgram(text: string, as: ReadAs = {}): Reading {
+export function readProgram(text: string, as: ReadAs = {}): ProgramReading {
   // A mark of the encoding before all else is no letter of the text; what is found keeps its place in what was given.
   if (text.startsWith(BYTE_ORDER_MARK)) {
     const read = readProgram(text.slice(1), as)
@@ -51,7 +51,7 @@ function isNoText(text: string): boolean {
 }
 
 /** A text whose lines end as they do on a board: the others have a blank before, so that every letter is at its place. */
-function readLines(text: string, { name, language = languageOf(text, name), numbering }: ReadAs): Reading {
+function readLines(text: string, { name, language = languageOf(text, name), numbering }: ReadAs): ProgramReading {
   if (text.length > MOST_CHARACTERS) return {
     language, sightings: [], passedOver: [], numbering: 'line', isUnsure: false, evidence: [], isController: false,
     problems: [`The text has ${text.length} characters; up to ${MOST_CHARACTERS} are read. Give the part with the pins in it.`],
@@ -76,7 +76,7 @@ interface Found {
   problems: string[]
   isController: boolean
   program?: Program
-  said?: Evidence[]
+  said?: Clue[]
 }
 
 function byLanguage(text: string, language: Language): Found {

@@ -7,10 +7,10 @@ import { emptyPlan, freePartId } from '../plan/create'
 import { applyEdit } from '../plan/edits'
 import type { Plan } from '../plan/types'
 import { placeOf } from './judge'
-import type { Reading, Sighting } from './types'
+import type { ProgramReading, Sighting } from './types'
 import { wordsOf } from './words'
 
-export interface Started {
+export interface BegunPlan {
   plan: Plan
   /** What was found and became a part of the plan. */
   taken: { part: string, lines: number[] }[]
@@ -49,12 +49,12 @@ const named = ({ words, name }: Sighting, part: Part): string => {
 }
 
 /** A plan from what was read, on a board; lines are held where the text has them, buses and supplies are placed around them. */
-export function planFrom(reading: Reading, { name, board, supply }: { name: string, board: string, supply: string | null },
-  catalogue: Catalogue): Started {
+export function planFrom(reading: ProgramReading, { name, board, supply }: { name: string, board: string, supply: string | null },
+  catalogue: Catalogue): BegunPlan {
   let plan: Plan = { ...emptyPlan(name), board, supply: supply ? { type: supply } : null }
   const facts = gatherFacts(plan, catalogue)
-  const taken: Started['taken'] = []
-  const left: Started['left'] = []
+  const taken: BegunPlan['taken'] = []
+  const left: BegunPlan['left'] = []
   const add = (type: string, called: string, options?: Record<string, string>): string => {
     const id = freePartId(plan, type)
     const names = new Set(plan.parts.map(part => part.name))
@@ -131,7 +131,7 @@ export function planFrom(reading: Reading, { name, board, supply }: { name: stri
 }
 
 /** The select that the text opens, for the only part that has one. */
-function withSelect(plan: Plan, { sightings }: Reading, catalogue: Catalogue): Plan {
+function withSelect(plan: Plan, { sightings }: ProgramReading, catalogue: Catalogue): Plan {
   const facts = gatherFacts(plan, catalogue)
   const selects = facts.terminals.filter(terminal => terminal.signal?.role === 'spi.select')
   const asked = sightings.filter(({ kind }) => kind === 'spi-select')
@@ -144,10 +144,10 @@ function withSelect(plan: Plan, { sightings }: Reading, catalogue: Catalogue): P
   return isFree ? { ...plan, assignments: { ...plan.assignments, [select.key]: { position: place.position, fixed: true } } } : plan
 }
 
-interface Meant { part: Part, terminal: string, isOneOfSeveral: boolean }
+interface MeantTerminal { part: Part, terminal: string, isOneOfSeveral: boolean }
 
 /** The part that a text calls by these words, and which of its terminals; null where no part is called so. */
-function meantBy(words: readonly string[], { parts }: Catalogue): Meant | null {
+function meantBy(words: readonly string[], { parts }: Catalogue): MeantTerminal | null {
   const known = [...parts.values()].filter(({ called }) => called?.words)
     .sort((a, b) => (a.called!.rank ?? Infinity) - (b.called!.rank ?? Infinity))
   for (const part of known) {

@@ -121,7 +121,7 @@ export interface PassedOver extends Span {
   why: string
 }
 
-export interface Evidence {
+export interface Clue {
   /** 1-based; 0 for the whole. */
   line: number
   says: string
@@ -130,14 +130,14 @@ export interface Evidence {
 }
 
 /** All that was found in a text. */
-export interface Reading {
+export interface ProgramReading {
   language: Language
   sightings: Sighting[]
   passedOver: PassedOver[]
   numbering: Numbering
   /** True where nothing but custom speaks for it. */
   isUnsure: boolean
-  evidence: Evidence[]
+  evidence: Clue[]
   /** The text is a program of a microcontroller: its pins are its own. */
   isController: boolean
   /** Where the text could not be read. */

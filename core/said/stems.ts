@@ -9,12 +9,12 @@ const NEGATIONS = new Set(['no', 'not', 'never', 'nothing', 'nobody', 'none', 'w
   'stop'].map(stemOf))
 
 /** The words of a sentence, in small letters, with "n't" as a word of its own. */
-export const wordsOf = (text: string): string[] => text.toLowerCase()
+export const spokenWords = (text: string): string[] => text.toLowerCase()
   .replace(/[‘’`´]/g, '\'').replace(/\bcannot\b/g, 'can not').replace(/n't\b/g, ' not').replace(/\b(cant|wont|dont|doesnt|isnt|didnt|arent)\b/g, 'not')
   .replace(/'s\b/g, '').replace(/\blight(?:s|ing)? up\b/g, 'lit').replace(/\bunder-?\s?voltage\b/g, 'undervoltage').replace(/\bbrown-?\s?out\b/g, 'brownout')
   .match(/0x[0-9a-f]+|(?<!\w)\/[\w/.*-]+|[\p{L}\d]+(?:[.][\d]+)?/gu) ?? []
 
-export const stemsOf = (text: string): string[] => wordsOf(text).map(stemOf)
+export const stemsOf = (text: string): string[] => spokenWords(text).map(stemOf)
 
 /** Places of a phrase: each is one of several words; a negation is `NO`. So many other words may stand between two places. */
 type Phrase = readonly ReadonlySet<string>[]
@@ -35,7 +35,7 @@ const holdsFrom = (phrase: Phrase, stems: readonly string[], place: number, from
 }
 
 /** Whether one of the phrases stands in a sentence. */
-export const holds = (phrases: readonly Phrase[], stems: readonly string[]): boolean =>
+export const hasAny = (phrases: readonly Phrase[], stems: readonly string[]): boolean =>
   phrases.some(phrase => holdsFrom(phrase, stems, 0, 0, stems.length))
 
 export const isNegated = (stems: readonly string[]): boolean => stems.some(stem => NEGATIONS.has(stem))

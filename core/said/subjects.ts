@@ -1,10 +1,10 @@
 /** What a maker's words are about: parts by their own name, by what they are, or by what parts of their kind are called. */
 import type { PartGroup } from '../catalogue/types'
 import type { Facts } from '../facts/types'
-import { stemOf, wordsOf } from './stems'
+import { stemOf, spokenWords } from './stems'
 
 /** A part as words speak of it. */
-export interface Subject {
+export interface SpokenSubject {
   partId: string
   name: string
   group: PartGroup
@@ -35,7 +35,7 @@ const NOUNS: Readonly<Record<PartGroup, readonly (readonly string[])[]>> = {
 }
 
 /** What a part may be called for its group. */
-function nounsOf({ group, kind }: Pick<Subject, 'group' | 'kind'>): string[] {
+function nounsOf({ group, kind }: Pick<SpokenSubject, 'group' | 'kind'>): string[] {
   const own = new Set(stemsOfName(kind))
   const sets = NOUNS[group].map(set => set.map(stemOf))
   const hit = sets.filter(set => set.some(noun => own.has(noun)))
@@ -55,7 +55,7 @@ const SMALL = new Set(['the', 'a', 'an', 'of', 'in', 'on', 'by', 'with', 'and', 
 const BOARD = new Set(['board', 'system', 'computer', 'sbc', 'it', 'everything', 'machine', 'thing', 'whole'].map(stemOf))
 
 /** The parts of a plan that are wired, as one speaks of them. */
-export const subjectsOf = (facts: Facts): Subject[] => facts.parts.map(({ id, name, part }) => ({
+export const subjectsOf = (facts: Facts): SpokenSubject[] => facts.parts.map(({ id, name, part }) => ({
   partId: id, name, group: part.group, kind: kindOf(part.name),
   wants: wantsMore(facts, id),
   terminals: facts.terminals.filter(({ owner, place }) => owner.id === id && place)
@@ -65,7 +65,7 @@ export const subjectsOf = (facts: Facts): Subject[] => facts.parts.map(({ id, na
 /** A line of the board that is set, in volts. */
 const BOARD_HIGH_V = 3.3
 
-function wantsMore({ terminals }: Facts, id: string): Subject['wants'] {
+function wantsMore({ terminals }: Facts, id: string): SpokenSubject['wants'] {
   const input = terminals.find(({ owner, signal, place, between }) => owner.id === id && place?.kind === 'header' && !between
     && signal?.direction === 'in' && (signal.inputHighMinV?.value ?? 0) > BOARD_HIGH_V)
   return input ? { label: input.label, volts: input.signal!.inputHighMinV!.value } : null
@@ -78,17 +78,17 @@ const kindOf = (name: string): string => {
   return pieces.slice(0, joined < 0 ? 2 : joined).join(', ')
 }
 
-const stemsOfName = (text: string) => wordsOf(text).filter(word => !SMALL.has(word)).map(stemOf)
+const stemsOfName = (text: string) => spokenWords(text).filter(word => !SMALL.has(word)).map(stemOf)
 
 /** A word that stands for a part's whole name while a sentence is read: what is in a name says nothing of what happens. */
-const tokenOf = ({ partId }: Subject): string => `part0${[...partId].map(letter => letter.codePointAt(0)!.toString(36)).join('')}`
+const tokenOf = ({ partId }: SpokenSubject): string => `part0${[...partId].map(letter => letter.codePointAt(0)!.toString(36)).join('')}`
 
 /** Names of several words, the longest first. */
-const longNames = (subjects: readonly Subject[]): Subject[] =>
+const longNames = (subjects: readonly SpokenSubject[]): SpokenSubject[] =>
   subjects.filter(({ name }) => /\S\s+\S/.test(name)).sort((a, b) => b.name.length - a.name.length)
 
 /** A text with the whole names of parts as one word each, and how they were said. */
-export function withTokens(subjects: readonly Subject[], text: string): { text: string, spoken: ReadonlyMap<string, string> } {
+export function withTokens(subjects: readonly SpokenSubject[], text: string): { text: string, spoken: ReadonlyMap<string, string> } {
   const spoken = new Map<string, string>()
   const done = longNames(subjects).reduce((left, subject) => {
     const pattern = subject.name.trim().split(/\s+/).map(word => word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('\\s+')
@@ -105,7 +105,7 @@ export const asSpoken = (text: string, spoken: ReadonlyMap<string, string>): str
   [...spoken].reduce((left, [token, name]) => left.replaceAll(token, name), text)
 
 /** How well a sentence names a part: its whole name most, a word of it, what it is, what its kind is called; 0 for not at all. */
-function named(subject: Subject, stems: ReadonlySet<string>): number {
+function named(subject: SpokenSubject, stems: ReadonlySet<string>): number {
   if (stems.has(tokenOf(subject))) return 100 + subject.name.length
   const own = [...new Set(stemsOfName(subject.name))]
   const hits = own.filter(stem => stems.has(stem)).length
@@ -119,7 +119,7 @@ function named(subject: Subject, stems: ReadonlySet<string>): number {
 }
 
 /** Parts that a sentence is about: those that it names best. Several where it does not tell them apart. */
-export function partsNamed(subjects: readonly Subject[], stems: readonly string[]): Subject[] {
+export function partsNamed(subjects: readonly SpokenSubject[], stems: readonly string[]): SpokenSubject[] {
   const words = new Set(stems)
   const scores = subjects.map(subject => named(subject, words))
   const most = Math.max(0, ...scores)
@@ -129,7 +129,7 @@ export function partsNamed(subjects: readonly Subject[], stems: readonly string[
 export const isOfBoard = (stems: readonly string[]): boolean => stems.some(stem => BOARD.has(stem))
 
 /** The part whose terminal a sentence names by its label, where no other has one of that label. */
-export function ownersOf(subjects: readonly Subject[], stems: readonly string[]): Subject[] {
+export function ownersOf(subjects: readonly SpokenSubject[], stems: readonly string[]): SpokenSubject[] {
   const owners = new Set(stems.filter(stem => stem.length > 1 && /[a-z]/.test(stem)).flatMap((stem) => {
     const having = subjects.filter(({ terminals }) => terminals.some(({ label }) => isLabel(label, stem)))
     return having.length === 1 ? having : []
@@ -142,7 +142,7 @@ const isLabel = (label: string, stem: string) => bare(label) === bare(stem) || (
 const bare = (text: string) => text.toLowerCase().replace(/[^\p{L}\d]/gu, '')
 
 /** Terminals of a part that a sentence names: by their label, or by the number after what such parts are called ("button 2"). */
-export function terminalsNamed({ terminals, ...subject }: Subject, stems: readonly string[]): Subject['terminals'] {
+export function terminalsNamed({ terminals, ...subject }: SpokenSubject, stems: readonly string[]): SpokenSubject['terminals'] {
   const byLabel = stems.flatMap(stem => terminals.find(({ label }) => isLabel(label, stem)) ?? [])
   if (byLabel.length) return [...new Set(byLabel)]
   const lines = terminals.filter(({ isLine }) => isLine)

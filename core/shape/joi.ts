@@ -1,8 +1,8 @@
 /** The checker of a declaration. */
 import Joi from 'joi'
-import type { Fields, Rule, Shape } from './shape'
+import type { Fields, FieldRule, Shape } from './shape'
 
-type Is<K extends Rule['is']> = Extract<Rule, { is: K }>
+type Is<K extends FieldRule['is']> = Extract<FieldRule, { is: K }>
 
 /** A Joi schema that lets through what the shape declares, with its starting values. Numbers and flags are never read out of texts. */
 export function joiOf(shape: Shape<unknown>): Joi.Schema {
@@ -14,7 +14,7 @@ export function joiOf(shape: Shape<unknown>): Joi.Schema {
   return shape.optional ? schema : schema.required()
 }
 
-const ruleOf = (rule: Exclude<Rule, Is<'depending'>>): Joi.Schema => {
+const ruleOf = (rule: Exclude<FieldRule, Is<'depending'>>): Joi.Schema => {
   switch (rule.is) {
     case 'text': return textOf(rule)
     case 'number': return numberOf(rule)

@@ -5,7 +5,7 @@
  */
 
 /** What is asked of a value. */
-export type Rule
+export type FieldRule
   = | {
     is: 'text'
     least?: number
@@ -27,7 +27,7 @@ export type Rule
 
 /** A declaration of values of type T. */
 export interface Shape<T> {
-  readonly rule: Rule
+  readonly rule: FieldRule
   readonly nullable?: true
   readonly optional?: true
   /** What stands where nothing is said; `fields`: an object of what its own fields start with. */
@@ -104,7 +104,7 @@ export const filled = <T>(shape: Shape<T>): Shape<T> => ({ ...shape, start: 'fie
 /** What a shape starts with, made anew at each call; the fields of an object that start with nothing are left out. */
 export function startOf<T>(shape: Shape<T>): Partial<T> {
   if (shape.start === 'fields' || (!shape.start && shape.rule.is === 'object')) {
-    const { fields } = shape.rule as Extract<Rule, { is: 'object' }>
+    const { fields } = shape.rule as Extract<FieldRule, { is: 'object' }>
     return Object.fromEntries(Object.entries(fields)
       .filter(([, field]) => field.start)
       .map(([name, field]) => [name, startOf(field)])) as Partial<T>

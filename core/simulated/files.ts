@@ -41,7 +41,7 @@ const ALWAYS: readonly [string, string, string][] = [
 ]
 
 /** Every file of the machine by its whole path; folders follow from them. */
-export function filesOf(machine: Machine): Map<string, Entry> {
+export function simulatedFiles(machine: Machine): Map<string, Entry> {
   const files = new Map<string, Entry>()
   const text = (path: string, read: () => string, write?: Entry['write']) => files.set(path, { read, ...write && { write } })
   for (const [name, device, group] of ALWAYS) files.set(`/dev/${name}`, { device, group, read: () => '', write: () => {} })

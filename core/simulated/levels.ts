@@ -213,7 +213,7 @@ const STRONG_OHM = 150
 interface Pull { volts: number, ohm: number }
 
 /** A pin as it is typed: a header position by its number, `part.terminal`, or a name of the netlist. Null for none of them. */
-export function pinNamed(text: string, { shop: { netlist, facts } }: Bench): PinId | null {
+export function pinByName(text: string, { shop: { netlist, facts } }: Bench): PinId | null {
   const position = /^\d+$/.test(text) ? Number(text) : null
   if (position !== null) return facts.board!.header.some(entry => entry.position === position) ? positionPin(position) : null
   return netlist.ownerOf.has(text) ? text : null

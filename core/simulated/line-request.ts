@@ -1,6 +1,6 @@
 /** Lines that a program asked the kernel for: read, set and watched, as by the second version of the kernel's interface for lines. */
 import { chipOf, offsetOf } from './chips'
-import { consumerOf } from './commands/lines'
+import { lineConsumer } from './commands/lines'
 import type { LineEvent, Machine } from './machine'
 
 export interface LineOptions { output?: boolean, bias?: 'up' | 'down' | 'none', edges?: boolean }
@@ -25,7 +25,7 @@ export class LineRequest {
   /** Asks for lines; `EINVAL` for one that the chip has not, `EBUSY` for one that a driver has. */
   static of(machine: Machine, lines: readonly number[], options: LineOptions): LineRequest | Refused {
     if (!lines.length || lines.some(line => offsetOf(line) >= (chipOf(machine, line)?.count ?? 0))) return 'EINVAL'
-    if (lines.some(line => consumerOf(machine, line) !== null)) return 'EBUSY'
+    if (lines.some(line => lineConsumer(machine, line) !== null)) return 'EBUSY'
     return new LineRequest(machine, lines, options)
   }
 

@@ -14,7 +14,7 @@ import type { Change } from '../diagnosis/types'
 import type { Conductor } from '../netlist/types'
 import { devicesIn, type Present } from '../diagnosis/devices'
 import { controllersOf, driversOf, type Driver } from '../diagnosis/drivers'
-import { lineChips, lineOf, pinOfLine, usualBias, type LineChip } from './chips'
+import { lineChips, lineKeyOf, pinOfChipLine, usualBias, type SimulatedChip } from './chips'
 import { Levels, type Driven } from './levels'
 import { listen, portsOf, read, write, type Port } from './ports'
 import { LineParts } from './line-parts'
@@ -76,7 +76,7 @@ export class Machine {
   private warmed: { world: World, airC: number, run: Warming | null } | null = null
   /** Parts that were plugged or pulled since the start, for the kernel's messages. */
   readonly plugs: { atS: number, owner: ResolvedPart, isIn: boolean }[] = []
-  private chipsIn: { world: World, chips: LineChip[] } | null = null
+  private chipsIn: { world: World, chips: SimulatedChip[] } | null = null
   ports: Map<string, Port>
   readonly lineParts = new LineParts(this)
   /** What hands are going to do, and when. */
@@ -172,14 +172,14 @@ export class Machine {
   /** Lines of other chips that a program set or gave a pull, or that pull up by themselves, with the pins that they come out at. */
   private chipPins(): Driven['chips'] {
     return this.lineChips.slice(1).flatMap(chip => Array.from({ length: chip.count }, (_, offset) => {
-      const line = lineOf(chip, offset)
+      const line = lineKeyOf(chip, offset)
       const output = this.outputs.get(line)
-      return { pin: pinOfLine(this, line)!, ...output !== undefined && { output }, bias: this.bias.get(line) ?? usualBias(chip) }
+      return { pin: pinOfChipLine(this, line)!, ...output !== undefined && { output }, bias: this.bias.get(line) ?? usualBias(chip) }
     }))
   }
 
   /** Chips of lines that are there now; asked at every look at a line. */
-  get lineChips(): readonly LineChip[] {
+  get lineChips(): readonly SimulatedChip[] {
     if (this.chipsIn?.world !== this.world) this.chipsIn = { world: this.world, chips: lineChips(this.facts, this.devices) }
     return this.chipsIn.chips
   }
@@ -367,7 +367,7 @@ export class Machine {
   level(line: number): 0 | 1 {
     const answered = this.lineParts.level(line)
     if (answered !== undefined) return answered
-    const pin = pinOfLine(this, line)
+    const pin = pinOfChipLine(this, line)
     if (pin === null) return this.outputs.get(line) ?? 0
     const level = this.levels.at(pin)
     return 'volts' in level && level.volts > INFO.readsHighAboveV ? 1 : 0

@@ -7,7 +7,7 @@ import { BOARD_ID } from '../netlist/board'
 import { LOOKING } from '../diagnosis/names'
 import { INFO } from './info'
 import { lookAt } from './look'
-import { pinNamed, type Levels } from './levels'
+import { pinByName, type Levels } from './levels'
 import { eventText } from './commands/lines'
 import { Machine, START_S, type MachineOptions } from './machine'
 import { COMMAND_NAMES, openShell, type Shell } from './shell'
@@ -128,7 +128,7 @@ export class Session {
   }
 
   private pins(words: readonly string[], what: string): [string, string] {
-    const found = words.map(word => pinNamed(word, this.machine.bench))
+    const found = words.map(word => pinByName(word, this.machine.bench))
     const [a, b] = found
     if (words.length !== 2 || !a || !b) {
       const wrong = words.find((_, i) => !found[i])

@@ -12,7 +12,7 @@ import { gpiodetect, gpioget, gpioinfo, gpiomon, gpioset } from './commands/line
 import { ls } from './commands/ls'
 import { stty } from './commands/stty'
 import type { Command, Printed } from './commands/types'
-import { filesOf, type Entry } from './files'
+import { simulatedFiles, type Entry } from './files'
 import { INFO } from './info'
 import type { Machine } from './machine'
 
@@ -118,7 +118,7 @@ export function openShell(machine: Machine): Shell {
 
   /** The folders follow what is plugged in. */
   async function refresh(): Promise<void> {
-    const files = filesOf(machine)
+    const files = simulatedFiles(machine)
     const key = [...files.keys()].join('\n')
     if (key === known) {
       fs.entries = files

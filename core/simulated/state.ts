@@ -43,7 +43,7 @@ export interface BoardState {
 /** Parts that somebody presses, turns, or moves before. */
 const HELD = new Set(['input', 'sensing'])
 
-export function stateOf(session: Session): BoardState {
+export function boardState(session: Session): BoardState {
   const { machine } = session
   const { facts, bench } = machine
   return {

@@ -16,7 +16,7 @@ export function takenBy(plan: Pick<Plan, 'board' | 'supply' | 'parts' | 'power'>
 }
 
 /** A row of a parts list, as far as the stock asks. */
-export interface Wanted {
+export interface StockNeed {
   type?: string
   what: string
   count: number
@@ -36,7 +36,7 @@ export interface StockRow {
 const plain = (text: string) => text.trim().toLowerCase()
 
 /** Entries of the stock that are such a thing: by their catalogue id, or, without one, by what they are called. */
-export const entriesFor = (stock: readonly StockEntry[], { type, what }: Pick<Wanted, 'type' | 'what'>): StockEntry[] =>
+export const entriesFor = (stock: readonly StockEntry[], { type, what }: Pick<StockNeed, 'type' | 'what'>): StockEntry[] =>
   stock.filter(entry => type !== undefined && entry.type !== undefined
     ? entry.type === type
     : entry.type === undefined && plain(
@@ -46,7 +46,7 @@ export const entriesFor = (stock: readonly StockEntry[], { type, what }: Pick<Wa
  * Have, need and buy of one row of the parts list. `others` is what other plans take. Laws: `buy` is never more than `need`; what lies free
  * is used first.
  */
-export function stockOf(item: Wanted, stock: readonly StockEntry[], others: ReadonlyMap<string,
+export function stockOf(item: StockNeed, stock: readonly StockEntry[], others: ReadonlyMap<string,
   number>): StockRow {
   const entries = entriesFor(stock, item)
   const have = entries.reduce((sum, { count }) => sum + count, 0)

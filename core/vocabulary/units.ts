@@ -3,7 +3,7 @@ import { areaMm2, diameterMm } from '../netlist/copper'
 
 /** °C to °F, by definition: the fixed points lie 180 degrees apart, from 32. */
 export const fahrenheitOf = (celsius: number): number => celsius * 9 / 5 + 32
-export const celsiusOf = (fahrenheit: number): number => (fahrenheit - 32) * 5 / 9
+export const toCelsius = (fahrenheit: number): number => (fahrenheit - 32) * 5 / 9
 
 /** Millimetres in an inch, exact. published: international yard and pound agreement, 1959 */
 export const MM_PER_INCH = 25.4

@@ -9,7 +9,7 @@ import { dirname, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { gridText, NOT_KNOWN } from '../../core/simulated/commands/i2c'
 import { inColumns } from '../../core/simulated/commands/ls'
-import { filesOf } from '../../core/simulated/files'
+import { simulatedFiles } from '../../core/simulated/files'
 import { Machine } from '../../core/simulated/machine'
 import { registersOf } from '../../core/catalogue/chips'
 import { openShell } from '../../core/simulated/shell'
@@ -125,7 +125,7 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
     for (const plan of demoPlans) {
       const machine = machineOf(plan)
       const root = mkdtempSync(join(folder, 'root-'))
-      for (const [path, { read, link }] of filesOf(machine)) {
+      for (const [path, { read, link }] of simulatedFiles(machine)) {
         // What the system of this machine has anyway, and what moves while one looks.
         if (/^\/(proc|home)\//.test(path)) continue
         mkdirSync(join(root, dirname(path)), { recursive: true })

@@ -5,7 +5,7 @@ import { lintKeymap, setDiagnostics, type Diagnostic } from '@codemirror/lint'
 import { Compartment, EditorState, RangeSet, StateEffect, StateField } from '@codemirror/state'
 import { drawSelection, EditorView, gutter, GutterMarker, highlightActiveLine, hoverTooltip, keymap, lineNumbers } from '@codemirror/view'
 import { Tag } from '@lezer/highlight'
-import { tokensOf, type Grammar, type LineToken, type TokenKind } from '~~/core/boot/dialects/tokens'
+import { tokensOf, type Grammar, type LineToken, type BootTokenKind } from '~~/core/boot/dialects/tokens'
 import type { Completions } from '~~/core/boot/complete'
 
 /** What an editor is told of its text. Lines are 1-based, columns 0-based. */
@@ -32,7 +32,7 @@ export interface LineFinding {
 
 const TAGS = Object.fromEntries(([
   'blank', 'comment', 'section', 'key', 'sign', 'name', 'value', 'number', 'word', 'string', 'junk',
-] as TokenKind[]).map(kind => [kind, Tag.define()])) as Record<TokenKind, Tag>
+] as BootTokenKind[]).map(kind => [kind, Tag.define()])) as Record<BootTokenKind, Tag>
 
 const STYLE = HighlightStyle.define([
   { tag: TAGS.comment, color: 'var(--ink-2)', fontStyle: 'italic' }, { tag: TAGS.section, color: 'var(--carmine)', fontWeight: '650' },

@@ -3,7 +3,7 @@
 import { useStorage } from '@vueuse/core'
 import type { RunSheet } from '~~/core/diagnosis/sheet'
 import { lessonKey, nextOf, passedAt, PASSES, type Lesson, type Played } from '~~/core/diagnosis/series'
-import { GRADES, scoreOf, type Exercise, type Grade, type Solution } from '~~/core/diagnosis/trainer'
+import { GRADES, scoreOf, type Exercise, type Grade, type TrainedFault } from '~~/core/diagnosis/trainer'
 import type { Fault, Mark } from '~~/core/diagnosis/types'
 import { useSlots } from '~/database/slots'
 import type { Column } from '~/shared/SortTable.vue'
@@ -27,7 +27,7 @@ const wrong = ref<string[]>([])
 const sheet = shallowRef<RunSheet | null>(null)
 const names = shallowRef<{ id: string, title: string }[]>([])
 const guess = ref<string | null>(null)
-const solved = shallowRef<(Solution & { fault: Fault, score: number, gaveUp: boolean }) | null>(null)
+const solved = shallowRef<(TrainedFault & { fault: Fault, score: number, gaveUp: boolean }) | null>(null)
 const failure = ref<string | null>(null)
 const none = ref(false)
 const busy = ref(false)
@@ -109,7 +109,7 @@ const giveUp = () => guarded(async () => {
   if (now) finish(await ask(service => service.solution(plainPlan(), now)), true)
 })
 
-function finish(solution: Solution & { fault: Fault }, gaveUp: boolean): void {
+function finish(solution: TrainedFault & { fault: Fault }, gaveUp: boolean): void {
   const score = gaveUp ? 0 : scoreOf(spent.value, wrong.value.length, solution.minutes)
   solved.value = { ...solution, score, gaveUp }
   const { grade: played } = exercise.value!

@@ -3,11 +3,11 @@
 import type { RunRow } from '~~/core/diagnosis/sheet'
 import type { SaidMark } from '~~/core/diagnosis/symptoms/clause'
 import { readSaid } from '~~/core/diagnosis/symptoms/read'
-import type { Subject } from '~~/core/said/subjects'
+import type { SpokenSubject } from '~~/core/said/subjects'
 
 const { rows, subjects, rails } = defineProps<{
   rows: readonly RunRow[]
-  subjects: readonly Subject[]
+  subjects: readonly SpokenSubject[]
   rails: Readonly<Record<number, string>>
 }>()
 const emit = defineEmits<{ take: [entries: { clause: string, mark: SaidMark }[]] }>()

@@ -5,8 +5,8 @@
  */
 import { mdiMinus, mdiPlus } from '@mdi/js'
 import { useElementSize } from '@vueuse/core'
-import { runsOf, wayOf, withLanes } from '~~/core/mechanics/runs'
-import { seenFrom, type Shape, type Sheet, type View } from '~~/core/mechanics/seen'
+import { runsOf, runOf, withLanes } from '~~/core/mechanics/runs'
+import { seenFrom, type Outline, type Sheet, type View } from '~~/core/mechanics/seen'
 import { usePicture } from './usePicture'
 
 const project = useProjectStore()
@@ -46,18 +46,18 @@ const boxOf = (sheet: Sheet) => {
   return `${sheet.x} ${sheet.y} ${w} ${h}`
 }
 
-const ownerStyle = ({ body }: Shape) => project.plan!.parts.some(({ id }) => id === body.owner)
+const ownerStyle = ({ body }: Outline) => project.plan!.parts.some(({ id }) => id === body.owner)
   ? { '--owner': colourOf(body.owner) }
   : {}
-const classOf = (shape: Shape) => [standOf(shape.body), shape.body.kind, { bad: troubled.value.has(shape.body.id) }]
+const classOf = (shape: Outline) => [standOf(shape.body), shape.body.kind, { bad: troubled.value.has(shape.body.id) }]
 
 /** Names that have room: on what lies beside the board, and on what is new. */
-const fits = (shape: Shape, size: number) => shape.height > size * 1.1 && shape.width > size * 2
-function nameIn({ body, width }: Shape, size: number): string {
+const fits = (shape: Outline, size: number) => shape.height > size * 1.1 && shape.width > size * 2
+function nameIn({ body, width }: Outline, size: number): string {
   const most = Math.floor(width / (size * 0.52))
   return body.name.length <= most ? body.name : `${body.name.slice(0, Math.max(1, most - 1))}…`
 }
-const named = (shape: Shape) => !shape.body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug', 'cable',
+const named = (shape: Outline) => !shape.body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug', 'cable',
   'film'].includes(shape.body.kind)
 
 /** Harnesses and cables to parts, with the number of wires in each. */
@@ -66,7 +66,7 @@ const trunkShapes = computed(() => {
   const sheet = plan.value
   if (!sheet) return []
   return runs.value.flatMap((run, i) => {
-    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : wayOf(run, i, runs.value.length, sheet)
+    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : runOf(run, i, runs.value.length, sheet)
     if (!way) return []
     const lane = way.findIndex((point, at) => at > 0 && point[1] === way[at - 1]![1] && point[1]! < sheet.y + sheet.height / 2)
     const [a, b] = [way[Math.max(0, lane - 1)]!, way[Math.max(1, lane)]!]

@@ -2,7 +2,7 @@
 /** All steps in their order: what, with what, how long, what has to be seen; moved, ticked, and with what a move breaks. */
 import { mdiArrowDown, mdiArrowUp, mdiEye, mdiEyeOutline } from '@mdi/js'
 import { stepKey } from '~~/core/construction/steps'
-import { TOOL_WORDS, type Step } from '~~/core/construction/steps/types'
+import { TOOL_WORDS, type BuildStep } from '~~/core/construction/steps/types'
 import { tookTogether } from '~~/core/plan/durations'
 import { useBuild } from './useBuild'
 import { usePicture } from './usePicture'
@@ -36,7 +36,7 @@ const summary = computed(() => {
   return `The board is ${turned}, ${tools}${whose}.`
 })
 const brokenFor = (id: string) => build.value.broken.filter(({ then }) => then === id)
-const sign = ({ id, conductors, tool, side, minutes }: Step) =>
+const sign = ({ id, conductors, tool, side, minutes }: BuildStep) =>
   [...tool === 'none' ? [] : [TOOL_WORDS[tool]], ...side === 'bottom' ? ['turned over'] : [], `${minutes} min`,
     ...tookFor(id, conductors)].join(' · ')
 /** What it took by the clock of the focus mode. */
@@ -45,7 +45,7 @@ function tookFor(id: string, conductors: readonly string[]): string[] {
   return took === null ? [] : [`took ${minutesAndSeconds(took)}`]
 }
 /** The part that a step is about, for its colour. */
-const partOf = ({ id }: Step) => project.plan!.parts.find(part => id.endsWith(`:${part.id}`))?.id
+const partOf = ({ id }: BuildStep) => project.plan!.parts.find(part => id.endsWith(`:${part.id}`))?.id
 
 function toggleWire(key: string) {
   project.edit({ edit: 'wire-done', wire: key, done: !done.value.has(key) }, 'Tick a wire')

@@ -8,15 +8,15 @@ import { newId } from '~/database/id'
 import { photosNamed } from '~/database/photos'
 import { positionInWords, type Wire } from '~~/core/construction/wires'
 import { stepKey } from '~~/core/construction/steps'
-import { TOOL_WORDS, type Step } from '~~/core/construction/steps/types'
+import { TOOL_WORDS, type BuildStep } from '~~/core/construction/steps/types'
 import { minutesAndSeconds, useStopwatch } from './useStopwatch'
 
-const { wires, steps } = defineProps<{ wires: Wire[], steps: Step[] }>()
+const { wires, steps } = defineProps<{ wires: Wire[], steps: BuildStep[] }>()
 const emit = defineEmits<{ close: [] }>()
 const project = useProjectStore()
 const done = computed(() => new Set(project.plan!.build.done))
 
-interface Card { key: string, step: Step, wire?: Wire, isFirst: boolean, isLast: boolean }
+interface Card { key: string, step: BuildStep, wire?: Wire, isFirst: boolean, isLast: boolean }
 const byKey = computed(() => new Map(wires.map(wire => [wire.key, wire])))
 const cards = computed(() => steps.flatMap((step): Card[] => {
   const ways = step.conductors.flatMap(id => byKey.value.get(id) ?? [])
@@ -40,7 +40,7 @@ const readings = computed(() => wire.value
     }))
 /** What was measured says not to go on. */
 const isStopped = computed(() => readings.value.some(({ isOdd }) => isOdd))
-function typed({ probe, planned, reading }: NonNullable<Step['readings']>[number], value: number | null): void {
+function typed({ probe, planned, reading }: NonNullable<BuildStep['readings']>[number], value: number | null): void {
   const outcome = value === null ? null : value >= reading.least && value <= reading.most ? planned : reading.outside ?? planned
   const sighting = outcome === null || value === null ? null : { outcome, value, at: new Date().toISOString() }
   project.edit({ edit: 'see', id: probe, sighting }, 'What was measured')

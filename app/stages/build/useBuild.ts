@@ -1,7 +1,7 @@
 /** The steps of the open plan, once for the whole stage. */
 import { createSharedComposable } from '@vueuse/core'
 import { isDone, stepKey, type BuildSteps } from '~~/core/construction/steps'
-import type { Step } from '~~/core/construction/steps/types'
+import type { BuildStep } from '~~/core/construction/steps/types'
 import { engine } from '~/stores/engine'
 
 const EMPTY: BuildSteps = {
@@ -15,10 +15,10 @@ export const useBuild = createSharedComposable(() => {
   const tree = computed(() => project.facts && engine.value ? engine.value.treeOf(project.facts) : null)
   const build = computed(() => project.facts && engine.value && tree.value ? engine.value.stepsOf(project.facts, tree.value) : EMPTY)
   const done = computed(() => new Set(project.plan?.build.done ?? []))
-  const stepDone = (step: Step) => isDone(step, done.value)
+  const stepDone = (step: BuildStep) => isDone(step, done.value)
 
   /** Ticks a step with all its wires, or takes its own tick and theirs away; one edit. */
-  function tick(step: Step, to: boolean): void {
+  function tick(step: BuildStep, to: boolean): void {
     const keys = [...step.conductors, stepKey(step.id)].filter(key => done.value.has(key) !== to)
     if (!keys.length) return
     project.edit({ edit: 'all', edits: keys.map(wire => ({ edit: 'wire-done', wire, done: to } as const)) }, to

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Boards and parts of the maker's own: made from any in the catalogue, by import, by export; checked on entry. */
-import { copyOf } from '~~/core/catalogue/own'
+import { ownCopyOf } from '~~/core/catalogue/own'
 import type { Board, Part } from '~~/core/catalogue/types'
 import type { Problem } from '~~/core/documents/failure'
 
@@ -22,7 +22,7 @@ function start() {
   const found = sources.value.find(entry => entry.id === source.value)
   if (!found) return view.say(`Choose the ${kind} to start from.`, { tone: 'stop' })
   const taken = new Set(sources.value.map(entry => entry.id))
-  text.value = JSON.stringify(copyOf(found as Part, taken), null, 2)
+  text.value = JSON.stringify(ownCopyOf(found as Part, taken), null, 2)
   problems.value = []
 }
 

@@ -2,10 +2,10 @@
 import { DIRECTIVES } from './extlinux'
 import type { Dialect } from './tell'
 
-export type TokenKind = 'blank' | 'comment' | 'section' | 'key' | 'sign' | 'name' | 'value' | 'number' | 'word' | 'string' | 'junk'
+export type BootTokenKind = 'blank' | 'comment' | 'section' | 'key' | 'sign' | 'name' | 'value' | 'number' | 'word' | 'string' | 'junk'
 
 export interface LineToken {
-  kind: TokenKind
+  kind: BootTokenKind
   from: number
   to: number
 }
@@ -14,10 +14,10 @@ export interface LineToken {
 /** `plain` has no pieces: a text of a language that is not ours. */
 export type Grammar = Dialect | 'command-line' | 'source' | 'plain'
 
-type Rule = [RegExp, TokenKind]
+type TokenPattern = [RegExp, BootTokenKind]
 
 const NUMBER = /^[+-]?(?:0x[0-9a-f]+|\d+)$/i
-const SOURCE: Rule[] = [
+const SOURCE: TokenPattern[] = [
   [/\s+/y, 'blank'], [/\/\*.*?(?:\*\/|$)|\/\/.*/y, 'comment'], [/"(?:[^"\\]|\\.)*"?/y, 'string'],
   [/\/[a-z-]+\d*\/|#\w+\b(?=\s)/y, 'section'],
   [/&\{[^}]*\}?|&[\w-]+/y, 'name'], [/[A-Za-z_][\w]*(?=:)/y, 'name'], [/0x[0-9a-f]+\b|\b\d+\b/iy, 'number'],
@@ -29,7 +29,7 @@ export function tokensOf(line: string, grammar: Grammar): LineToken[] {
   if (grammar === 'plain') return []
   const tokens: LineToken[] = []
   let at = 0
-  const put = (kind: TokenKind, length: number) => {
+  const put = (kind: BootTokenKind, length: number) => {
     if (length <= 0) return
     tokens.push({ kind, from: at, to: at + length })
     at += length

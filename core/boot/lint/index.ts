@@ -12,7 +12,7 @@ import { linesOfThePlan, overlaysFight } from './fights'
 import { commandLine, environmentConsole, environmentLines, menuLines } from './kernel'
 import { parameterNames, settingNames } from './names'
 import { busesOff, controllersElsewhere, hiddenByFilter, repeated, scopeOfParameters, treeOff } from './order'
-import { screenLines } from './screen'
+import { screenProblems } from './screen'
 import { loadedTwice } from './part-twice'
 import { soundBesidePwm } from './analog-audio'
 import { longLines, noLines, wrongFile } from './text'
@@ -24,7 +24,7 @@ export { MOST_FINDINGS }
 const RULES: readonly LintRule[] = [
   wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes, treeOff,
   controllersElsewhere,
-  overlaysFight, loadedTwice, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff, screenLines, clocks,
+  overlaysFight, loadedTwice, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff, screenProblems, clocks,
   commandLine, menuLines,
   environmentLines, environmentConsole,
 ]

@@ -21,7 +21,7 @@ export function displayDriverOf({ effective }: Pick<LintContext, 'effective'>): 
 /** Rotation of the older settings in degrees; null for flips. */
 const DEGREES: Readonly<Record<string, number | null>> = { '0': 0, '1': 90, '2': 180, '3': 270, '0x10000': null, '0x20000': null }
 
-export const screenLines: LintRule = (context) => {
+export const screenProblems: LintRule = (context) => {
   const { effective, files } = context
   if (files.dialect !== 'key-value') return []
   const driver = displayDriverOf(context)

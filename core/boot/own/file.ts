@@ -5,13 +5,13 @@ import type { Edit } from '../../plan/edits'
 import { changesBetween } from '../../plan/text'
 import { dialectOf } from '../files'
 import { filtersOf } from '../scope/filters'
-import { mergeBoot, type Merged } from './merge'
+import { mergeBoot, type MergedFile } from './merge'
 import { mergeWords } from './words'
 
 /** The file merged in its own dialect, as the maker wants lines of parts that are off to be kept. */
 export function mergedFile(
   { plan, board }: Pick<Facts, 'plan' | 'board'>, needs: readonly Need[], takeBack: readonly number[] = [],
-): Merged {
+): MergedFile {
   const { text = '', off, whenOff } = plan.boot ?? {}
   const dialect = dialectOf(plan.boot, board)
   if (dialect !== 'key-value') return mergeWords(text, dialect, needs, { off, takeBack })

@@ -19,7 +19,7 @@ export interface BootChange {
   why: string
 }
 
-export interface Merged {
+export interface MergedFile {
   text: string
   changes: BootChange[]
   /** Owned lines that the maker changed, with what the plan would write. */
@@ -52,14 +52,14 @@ const keyOf = ({ need }: Need) => `${need.kind} ${need.name}`
 export const isOff = (need: Need, off: readonly string[]) => need.partIds.length > 0 && need.partIds.every(id => off.includes(id))
 
 /** The file with every need met, and what was done for it. */
-export function mergeBoot(text: string, needs: readonly Need[], options: MergeOptions = {}): Merged {
+export function mergeBoot(text: string, needs: readonly Need[], options: MergeOptions = {}): MergedFile {
   const { off = [], whenOff = 'remove', takeBack = [], filters = null } = options
   const lines = parseBoot(text, filters)
   const { owned, hand } = readBlock(lines)
   const outside = withoutBlock(lines)
   const rest = reparse(outside.lines, filters)
   const changes: BootChange[] = []
-  const byHand: Merged['byHand'] = []
+  const byHand: MergedFile['byHand'] = []
   const items: Item[] = []
   const used = new Set<Owned>()
   const ownedFor = (need: Need): Owned | undefined => {

@@ -9,7 +9,7 @@ import { endingOf, splitLines, type TextLine } from '../dialects/lines'
 import type { Need } from '../../overlays/asks/needs'
 import { writeNeed } from '../../overlays/asks/write'
 import { WORDS_TAG } from './block'
-import { isOff, type BootChange, type Merged, type MergeOptions } from './merge'
+import { isOff, type BootChange, type MergedFile, type MergeOptions } from './merge'
 
 /** Where the words stand: the line that has them, or the one below which it would be put. */
 interface Place {
@@ -23,7 +23,7 @@ interface Place {
 /** The file with the plan's overlays on its line. Names in a menu file are paths. */
 export function mergeWords(
   text: string, dialect: 'extlinux' | 'environment', needs: readonly Need[], { off = [], takeBack = [] }: MergeOptions = {},
-): Merged {
+): MergedFile {
   const key = dialect === 'extlinux' ? 'fdtoverlays' : 'user_overlays'
   const wanted = [...new Set(needs.filter(need => need.need.kind === 'overlay' && !isOff(need, off)).map(need => wordOf(need, dialect)))]
   const place = dialect === 'extlinux' ? placeInMenu(text) : placeInEnvironment(text)

@@ -4,7 +4,7 @@
  */
 import { cellsOf, phandleOf, propertyOf, walk, type TreeNode } from '../../devicetree/types'
 
-export interface Demand {
+export interface DriverDemand {
   compatible: RegExp
   /** Each must be there; of a list one of them. */
   properties?: readonly (string | readonly string[])[]
@@ -13,9 +13,9 @@ export interface Demand {
   source: string
 }
 
-const gpios = (compatible: RegExp, source: string): Demand => ({ compatible, properties: ['gpios'], source })
+const gpios = (compatible: RegExp, source: string): DriverDemand => ({ compatible, properties: ['gpios'], source })
 
-export const DEMANDS: readonly Demand[] = [
+export const DEMANDS: readonly DriverDemand[] = [
   gpios(/^(gpio-beeper|gpio-ir-receiver|gpio-ir-tx|pps-gpio|w1-gpio|gpio-poweroff)$/, 'bindings/input, media, leds, pps, w1, power/reset'),
   { compatible: /^gpio-fan$/, properties: [['gpios', 'alarm-gpios']], check: coolsNothing, source: 'bindings/hwmon/gpio-fan.txt, bindings/thermal' },
   { compatible: /^pwm-fan$/, properties: ['pwms'], check: coolsNothing, source: 'bindings/hwmon/pwm-fan.txt, bindings/thermal' },

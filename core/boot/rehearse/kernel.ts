@@ -1,16 +1,16 @@
 /** The kernel's part of a start: devices ask for pins and lines in the order of the tree, and find them free or taken. */
 import { deviceOf, profileOf, serialPrefix, type TreeController } from '../../devicetree/board/profile'
-import { lineChipsOf, lineKey, lineWords, numbered, onChip, type LineChip, type LinePlace } from '../../devicetree/board/lines'
+import { lineChipsOf, lineKey, lineWords, numbered, onChip, type GpioChip, type LinePlace } from '../../devicetree/board/lines'
 import { pinGroupsOf } from '../../devicetree/board/pins'
 import type { BoardTree } from '../../catalogue/types'
 import { cellsOf, childOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../../devicetree/types'
 import { wanting } from './demands'
 import { directionOf } from './line-direction'
-import type { Collision, DeviceNode, LineClaim } from './types'
+import type { LineClash, DeviceNode, LineClaim } from './types'
 
-export interface Started {
+export interface StartedDevices {
   claims: LineClaim[]
-  collisions: Collision[]
+  collisions: LineClash[]
   devices: DeviceNode[]
   /** Paths of nodes that are on, with what kept each from starting where something did. */
   nodes: Map<string, { compatible: string[], refused: string | null, wants?: string }>
@@ -31,14 +31,14 @@ const isOkay = (node: TreeNode) => {
 }
 
 /** Starts what is on in the tree. `counted` are the chips whose lines the board's header has; without it they are told by their numbers. */
-export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): Started {
+export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): StartedDevices {
   const { controllers } = profileOf(tree, { counted })
   const chips = lineChipsOf(tree.root, counted)
   const { byHandle } = pinGroupsOf(tree.root, chips)
   const main = chips.find(chip => chip.first === 0) ?? null
   const claims: LineClaim[] = []
-  const collisions: Collision[] = []
-  const nodes: Started['nodes'] = new Map()
+  const collisions: LineClash[] = []
+  const nodes: StartedDevices['nodes'] = new Map()
   const seats = new Map<string, string>()
   const pinOwner = new Map<string, string>()
   const lineOwner = new Map<string, string>()
@@ -124,7 +124,7 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
 }
 
 /** Supplies that are switched by one line share it. Published: Linux kernel, GPIOD_FLAGS_BIT_NONEXCLUSIVE in drivers/regulator/fixed.c. */
-const bothFixed = (nodes: Started['nodes'], before: string, compatible: readonly string[]) => compatible.includes('regulator-fixed')
+const bothFixed = (nodes: StartedDevices['nodes'], before: string, compatible: readonly string[]) => compatible.includes('regulator-fixed')
   && (nodes.get(before)?.compatible.includes('regulator-fixed') ?? false)
 
 /**
@@ -136,13 +136,13 @@ function defaultState(node: TreeNode): number[] {
   return at < 0 ? [] : cells(node, `pinctrl-${at}`)
 }
 
-const hasDriver = (parent: string, nodes: Started['nodes']) => nodes.get(parent)?.refused === null
+const hasDriver = (parent: string, nodes: StartedDevices['nodes']) => nodes.get(parent)?.refused === null
 
 export const shortName = (path: string) => path.split('/').filter(Boolean).slice(-2).join('/') || '/'
 
 /** Two parts at one address of a bus, or on one select. */
 function seatTaken(
-  node: TreeNode, path: string, parent: string, controllers: readonly TreeController[], seats: Map<string, string>, collisions: Collision[],
+  node: TreeNode, path: string, parent: string, controllers: readonly TreeController[], seats: Map<string, string>, collisions: LineClash[],
 ): string
   | null {
   const bus = controllers.find(controller => controller.path === parent)
@@ -168,7 +168,7 @@ function seatTaken(
 interface AskedLine { place: LinePlace, as: 'gpio' | 'interrupt', direction?: 'in' | 'out' }
 
 /** Lines that a node's properties name; `drivers` is what asks for them. */
-function linesOf(node: TreeNode, parent: string, chips: readonly LineChip[], drivers: readonly string[]): AskedLine[] {
+function linesOf(node: TreeNode, parent: string, chips: readonly GpioChip[], drivers: readonly string[]): AskedLine[] {
   const found: AskedLine[] = []
   const byHandle = (handle: number | undefined) => handle === undefined ? undefined : chips.find(chip => chip.handle === handle)
   for (const { name, value } of node.properties) {
@@ -201,7 +201,7 @@ function linesOf(node: TreeNode, parent: string, chips: readonly LineChip[], dri
 }
 
 /** Cells of a line behind its chip: number and flags, or bank, number and flags. */
-function at(chip: LineChip, list: readonly number[], from: number, chips: readonly LineChip[]): LinePlace {
+function at(chip: GpioChip, list: readonly number[], from: number, chips: readonly GpioChip[]): LinePlace {
   const number = chip.cells === 3 ? list[from]! * 32 + list[from + 1]! : list[from]!
   const place = onChip(chip, number)
   return place.line === null ? place : numbered(chips, place.line)
@@ -262,7 +262,7 @@ function serialAliases({ root }: DeviceTree): { name: string, path: string }[] {
     : [])
 }
 
-function devicesOf(tree: DeviceTree, controllers: readonly TreeController[], nodes: Started['nodes']): DeviceNode[] {
+function devicesOf(tree: DeviceTree, controllers: readonly TreeController[], nodes: StartedDevices['nodes']): DeviceNode[] {
   const devices: DeviceNode[] = []
   const add = (path: string, what: string, node: string) => {
     if (!devices.some(entry => entry.path === path && entry.node === node)) devices.push({ path, what, node })

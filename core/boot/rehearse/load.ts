@@ -13,11 +13,11 @@ import type { Appears } from '../../overlays/library/types'
 import { nearest } from '../lint/near'
 import { effectiveOf, type Asked, type BootFiles, type Effective } from '../scope/effective'
 import type { OwnOverlay } from '../scope/ownership'
-import type { Step } from './types'
+import type { BootStep } from './types'
 
 export interface Loaded {
   tree: DeviceTree
-  steps: Step[]
+  steps: BootStep[]
   effective: Effective
   /** Overlays that went on, by name, each with what the library says appears. */
   on: { name: string, appears: Appears[] }[]
@@ -28,7 +28,7 @@ export interface Loaded {
 /** Runs the files against a base tree. Faults of overlays are steps of the story, never thrown. */
 export function loadFiles(files: BootFiles, board: Board | null, base: DeviceTree, made: ReadonlyMap<string, string>): Loaded {
   const effective = effectiveOf(files, board)
-  const steps: Step[] = []
+  const steps: BootStep[] = []
   const on: Loaded['on'] = []
   const failed = new Map<string, string>()
   let tree = copyOf(base)

@@ -10,10 +10,10 @@ import type { LintFinding } from '../lint/types'
 import { parseBoot, type BootLine } from '../dialects/key-value'
 import { dialectOf } from '../files'
 import { mergedFile, rewriteEdit } from '../own/file'
-import { isOff, type Merged } from '../own/merge'
+import { isOff, type MergedFile } from '../own/merge'
 import { stateOf } from '../own/state'
 import { filtersOf } from '../scope/filters'
-import type { Started } from './kernel'
+import type { StartedDevices } from './kernel'
 import type { Loaded } from './load'
 import type { DarkCause, PartOutcome } from './types'
 
@@ -22,9 +22,9 @@ export interface OutcomeTask {
   facts: Facts
   needs: readonly Need[]
   lint: readonly LintFinding[]
-  merged: Merged
+  merged: MergedFile
   loaded: Loaded
-  started: Started
+  started: StartedDevices
   /** The base tree is none of this board's; then nothing that is laid on it says anything of the plan. */
   otherTree: OtherTree | null
 }
@@ -146,7 +146,7 @@ function switchOn({ facts, needs }: OutcomeTask, owner: ResolvedPart): PartOutco
 }
 
 /** Whether the bus of a group is on, and came up. */
-function busTrouble({ bus, terminals }: BusGroup, { nodes, controllers }: Started): string | null {
+function busTrouble({ bus, terminals }: BusGroup, { nodes, controllers }: StartedDevices): string | null {
   if (!bus?.controller || drivenByProgram(terminals, bus)) return null
   const id = bus.controller.id.replace(/\.\d+$/, '')
   const controller = controllers.find(entry => entry.labels.includes(id))
@@ -169,7 +169,7 @@ function twinOf(facts: Facts, owner: ResolvedPart): ResolvedPart | null {
 }
 
 /** What the driver of a part's node wants and does not find. */
-function wantsOf(facts: Facts, owner: ResolvedPart, { nodes, claims, controllers }: Started): string | null {
+function wantsOf(facts: Facts, owner: ResolvedPart, { nodes, claims, controllers }: StartedDevices): string | null {
   const own = new Set(facts.terminals.flatMap(terminal => terminal.owner === owner && terminal.place?.kind === 'header'
     && terminal.place.line && terminal.signal && !/^(i2c|spi)\./.test(terminal.signal.role)
     ? terminal.place.line.line

@@ -18,10 +18,10 @@ import { mergedFile } from '../own/file'
 import type { BootFiles } from '../scope/effective'
 import { bytesOf } from '../bytes'
 import { loadFiles, type Loaded } from './load'
-import { startDevices, type Started } from './kernel'
+import { startDevices, type StartedDevices } from './kernel'
 import { outcomesOf, type OtherTree } from './outcomes'
-import { holds } from '../../facts/conditions'
-import type { DeviceNode, Rehearsal, Step } from './types'
+import { isMet } from '../../facts/conditions'
+import type { DeviceNode, Rehearsal, BootStep } from './types'
 
 /** The base tree: the maker's own where there is one, else that of the board's class. Throws `DeviceTreeError` for a blob that is none. */
 export function baseOf(facts: Pick<Facts, 'plan' | 'board'>): DeviceTree {
@@ -44,7 +44,7 @@ const EMPTY_BOARD = {
  */
 export interface Start {
   loaded: Loaded
-  started: Started
+  started: StartedDevices
 }
 
 /** Starts kept: a plan changes far more often than its files do. The oldest goes first. */
@@ -55,7 +55,7 @@ const MOST_KEPT = 12
  * Loads the files on the base tree and starts what is on. The same question is answered from memory. Throws `DeviceTreeError` for a base
  * that cannot be read.
  */
-export function startOf(facts: Facts): Start {
+export function rehearsedStart(facts: Facts): Start {
   const files = filesOf(facts.plan, facts.board)
   const made = madeOverlays(facts, files)
   const key = JSON.stringify([
@@ -79,7 +79,7 @@ function madeOverlays(facts: Facts, files: BootFiles): Map<string, string> {
 /** The whole story. `onStep` is told how far it is; throws `DeviceTreeError` when the maker's own base cannot be read. */
 export function rehearse(facts: Facts, onStep: (done: number, of: number) => void = () => {}): Rehearsal {
   onStep(0, 3)
-  const { loaded, started } = startOf(facts)
+  const { loaded, started } = rehearsedStart(facts)
   onStep(1, 3)
   const needs = needsOf(facts)
   const lint = lintBoot({ files: filesOf(facts.plan, facts.board), board: facts.board, plan: planSide(facts, needs) })
@@ -130,7 +130,7 @@ export function otherTreeOf({ plan, board }: Pick<Facts, 'plan' | 'board'>): Oth
   }
 }
 
-function kernelSteps({ effective }: Loaded, { nodes, collisions }: Started): Step[] {
+function kernelSteps({ effective }: Loaded, { nodes, collisions }: StartedDevices): BootStep[] {
   const up = [...nodes.values()].filter(node => node.refused === null).length
   const consoles = effective.words.filter(word => word.name === 'console').map(word => word.value)
   return [
@@ -153,16 +153,16 @@ function kernelSteps({ effective }: Loaded, { nodes, collisions }: Started): Ste
 /** What appears when the parts with a plug are plugged in: their drivers need no line of any file. */
 const plugged = (facts: Facts): DeviceNode[] => facts.parts.flatMap((owner) => {
   const isPlugged = (owner.part.plugs ?? []).some(plug =>
-    (plug.socket === 'usb' || plug.socket === 'display') && holds(plug.when, owner.options))
+    (plug.socket === 'usb' || plug.socket === 'display') && isMet(plug.when, owner.options))
   return isPlugged
     ? (owner.part.nodes ?? [])
-        .filter(node => holds(node.when, owner.options))
+        .filter(node => isMet(node.when, owner.options))
         .map(node => ({ path: node.path, what: `${node.what}, when ${owner.name} is plugged in`, node: 'plug' }))
     : []
 })
 
 /** Nodes by their drivers, and what the library says of overlays that went on and whose nodes started. */
-function appeared({ on }: Loaded, { devices, collisions }: Started): Rehearsal['devices'] {
+function appeared({ on }: Loaded, { devices, collisions }: StartedDevices): Rehearsal['devices'] {
   const found = [...devices]
   if (!collisions.length) {
     for (const { name, appears } of on) for (const { path, what } of appears) if (!found.some(entry => entry.path === path)) {

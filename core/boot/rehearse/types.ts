@@ -2,7 +2,7 @@
 import type { Edit } from '../../plan/edits'
 import type { DeviceTree } from '../../devicetree/types'
 
-export interface Step {
+export interface BootStep {
   outcome: 'done' | 'failed' | 'skipped' | 'note'
   /** File and line it comes from; absent for what the loader does by itself. */
   file?: string
@@ -26,7 +26,7 @@ export interface LineClaim {
   clash?: string
 }
 
-export interface Collision {
+export interface LineClash {
   what: 'line' | 'address' | 'select'
   /** Line number, `pmic_gpio 3`, `i2c1 0x68`, `spi0.0`. */
   where: string
@@ -70,9 +70,9 @@ export interface PartOutcome {
 }
 
 export interface Rehearsal {
-  steps: Step[]
+  steps: BootStep[]
   claims: LineClaim[]
-  collisions: Collision[]
+  collisions: LineClash[]
   devices: DeviceNode[]
   parts: PartOutcome[]
   /** The tree as the kernel gets it. */

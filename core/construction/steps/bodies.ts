@@ -1,9 +1,9 @@
 /** Which step puts a body in its place. */
 import type { PlacedBody } from '../../mechanics/bodies'
-import type { Step } from './types'
+import type { BuildStep } from './types'
 
 /** The step by its id; null for what is there from the start: the board, and what stands on it. */
-export function stepOfBody({ id, owner, kind, ground }: Pick<PlacedBody, 'id' | 'owner' | 'kind' | 'ground'>, steps: readonly Step[],
+export function stepOfBody({ id, owner, kind, ground }: Pick<PlacedBody, 'id' | 'owner' | 'kind' | 'ground'>, steps: readonly BuildStep[],
 ): string | null {
   const named = (room: string) => steps.find(step => step.id === room || step.id.startsWith(`${room}:`))?.id ?? null
   if (kind === 'pins') return named('header')

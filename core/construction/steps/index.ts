@@ -2,14 +2,14 @@
 import type { Facts } from '../../facts/types'
 import type { Netlist } from '../../netlist/types'
 import type { Wire } from '../wires'
-import { benchOf } from './make'
+import { workbenchOf } from './make'
 import { bestOrder, brokenBy, costOf, smallestCircle } from './order'
-import type { Bench, Order, Precedence, Step } from './types'
+import type { Workbench, Order, Precedence, BuildStep } from './types'
 
 export interface BuildSteps {
   /** In the order in which they are done: the maker's where there is one, else the computed one. */
-  steps: Step[]
-  bench: Bench
+  steps: BuildStep[]
+  bench: Workbench
   /** The computed order; null where rules go round in a circle. */
   best: Order | null
   /** Of the order that is shown. */
@@ -33,7 +33,7 @@ export interface Leftover {
 
 /** Everything about building, from a plan's facts. Pure. */
 export function buildOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]): BuildSteps {
-  const bench = benchOf(facts, netlist, wires)
+  const bench = workbenchOf(facts, netlist, wires)
   const best = bestOrder(bench)
   const { order } = facts.plan.build
   const isOwn = order.length > 0
@@ -48,7 +48,7 @@ export function buildOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]):
 }
 
 /** The order that is shown and judged: the maker's with what came later, else the computed one; as they were made where there is none. */
-export function shownOrder(own: readonly string[], { steps }: Bench, best: Order | null): string[] {
+export function shownOrder(own: readonly string[], { steps }: Workbench, best: Order | null): string[] {
   const computed = best?.ids ?? steps.map(({ id }) => id)
   const ids = new Set(computed)
   return own.length ? withNew(own.filter(id => ids.has(id)), computed) : computed
@@ -69,7 +69,7 @@ function withNew(own: readonly string[], computed: readonly string[]): string[] 
 export const stepKey = (id: string): string => `step:${id}`
 
 /** Whether a step is done: its wires are, and its own tick where it has none or holds. */
-export function isDone(step: Step, done: ReadonlySet<string>): boolean {
+export function isDone(step: BuildStep, done: ReadonlySet<string>): boolean {
   return step.conductors.every(id => done.has(id)) && (done.has(stepKey(step.id)) || (step.conductors.length > 0 && !step.hold))
 }
 

@@ -11,7 +11,7 @@ import { meetingsOf } from '../harness'
 import type { Wire } from '../wires'
 import { NO_SHORT, SHORT_READING } from '../../vocabulary/reading'
 import { rulesOf } from './rules'
-import type { Bench, Step } from './types'
+import type { Workbench, BuildStep } from './types'
 
 export const SUPPLY_NODE = 'node:@supply'
 /** Common practice: a wire cut, ended, led and checked; a place where several meet. */
@@ -22,7 +22,7 @@ const MINUTES_A_SPLICE = 3
  * The bench of a plan. Laws: every component and every conductor of the netlist is in exactly one step; what has to come before what names
  * steps that are there. `wires` is the wire list: steps keep its order inside.
  */
-export function benchOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]): Bench {
+export function workbenchOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]): Workbench {
   const steps = new Sorted(facts, netlist, wires).steps()
   const ids = new Set(steps.map(({ id }) => id))
   const own = facts.plan.build.rules.filter(({ first, then }) => ids.has(first) && ids.has(then))
@@ -38,7 +38,7 @@ const USUAL = [
   'trial', 'lid',
 ]
 
-type Draft = Partial<Step> & Pick<Step, 'id' | 'title' | 'how' | 'check' | 'minutes'>
+type Draft = Partial<BuildStep> & Pick<BuildStep, 'id' | 'title' | 'how' | 'check' | 'minutes'>
 
 /** Where the meter goes: the first position of each rail and the first return, as the board's own header has them. */
 function whereMeasured({ header }: Board): string[] {
@@ -51,7 +51,7 @@ function whereMeasured({ header }: Board): string[] {
 }
 
 /** The same places as readings, by the names that the run sheet has for them. */
-function shortReadings({ header }: Board): NonNullable<Step['readings']> {
+function shortReadings({ header }: Board): NonNullable<BuildStep['readings']> {
   const first = (kind: Board['header'][number]['kind']) => header.find(entry => entry.kind === kind)?.position
   const back = first('ground')
   if (back === undefined) return []
@@ -62,7 +62,7 @@ function shortReadings({ header }: Board): NonNullable<Step['readings']> {
 
 /** Components and conductors, sorted into the steps that put them in place. */
 class Sorted {
-  private readonly made = new Map<string, Step>()
+  private readonly made = new Map<string, BuildStep>()
   private readonly ownerOf: ReadonlyMap<string, ResolvedPart>
 
   constructor(private readonly facts: Facts, private readonly netlist: Netlist, wires: readonly Wire[]) {
@@ -75,8 +75,8 @@ class Sorted {
   }
 
   /** As people usually go: the order in which steps that nothing tells apart are done. */
-  steps(): Step[] {
-    const usual = ({ id, side }: Step) => USUAL.indexOf(id.startsWith('part:') && side === 'any' ? 'plug' : id.split(':')[0]!)
+  steps(): BuildStep[] {
+    const usual = ({ id, side }: BuildStep) => USUAL.indexOf(id.startsWith('part:') && side === 'any' ? 'plug' : id.split(':')[0]!)
     return [...this.made.values()].sort((a, b) => usual(a) - usual(b)).map((step) => {
       const wires = step.conductors.filter(id => this.netlist.conductors.some(entry => entry.id === id && entry.kind === 'wire')).length
       return { ...step, minutes: step.minutes + wires * MINUTES_A_WIRE }
@@ -90,7 +90,7 @@ class Sorted {
     })
   }
 
-  private step(id: string): Step {
+  private step(id: string): BuildStep {
     return this.made.get(id) ?? this.made.get('lay')!
   }
 

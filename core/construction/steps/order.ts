@@ -4,13 +4,13 @@
  * single-machine sequencing: Held and Karp, "A dynamic programming approach to sequencing problems", SIAM Journal 10 (1962). Steps that
  * nothing tells apart are counted, not named: that keeps the sets few.
  */
-import type { Bench, Order, Precedence, Side, Step, Tool } from './types'
+import type { Workbench, Order, Precedence, Side, BuildStep, Tool } from './types'
 
 /** More states than that are not looked at: then the order is a good one, and says that it is not proved. */
 const MOST_STATES = 60_000
 
 /** An order that keeps every rule; null where rules go round in a circle. Pure. */
-export function bestOrder({ steps, precedences }: Bench): Order | null {
+export function bestOrder({ steps, precedences }: Workbench): Order | null {
   if (smallestCircle({ steps, precedences })) return null
   const search = new Search(steps, precedences)
   const ids = search.best() ?? search.greedy()
@@ -18,7 +18,7 @@ export function bestOrder({ steps, precedences }: Bench): Order | null {
 }
 
 /** How often an order turns the board over and takes up another tool. The first of both is not counted. */
-export function costOf(ids: readonly string[], steps: readonly Step[]): { flips: number, toolChanges: number } {
+export function costOf(ids: readonly string[], steps: readonly BuildStep[]): { flips: number, toolChanges: number } {
   const byId = new Map(steps.map(step => [step.id, step]))
   let [flips, toolChanges] = [0, 0]
   let side: Side = 'any'
@@ -45,7 +45,7 @@ export function brokenBy(ids: readonly string[], precedences: readonly Precedenc
 }
 
 /** The fewest rules that go round in a circle, each after the one before; null where none do. */
-export function smallestCircle({ steps, precedences }: Bench): Precedence[] | null {
+export function smallestCircle({ steps, precedences }: Workbench): Precedence[] | null {
   const after = new Map<string, Precedence[]>()
   for (const rule of precedences) after.set(rule.first, [...after.get(rule.first) ?? [], rule])
   let best: Precedence[] | null = null
@@ -94,8 +94,8 @@ class Search {
   private readonly known = new Map<string, Found>()
   private states = 0
 
-  constructor(steps: readonly Step[], precedences: readonly Precedence[]) {
-    const keyOf = ({ id, side, tool }: Step) => [
+  constructor(steps: readonly BuildStep[], precedences: readonly Precedence[]) {
+    const keyOf = ({ id, side, tool }: BuildStep) => [
       side, tool, precedences.filter(rule => rule.then === id).map(rule => rule.first).sort().join(),
       precedences.filter(rule => rule.first === id).map(rule => rule.then).sort().join(),
     ].join('|')

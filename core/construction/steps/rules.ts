@@ -1,10 +1,10 @@
 /** What has to come before what, and why. Rules known from practice; those that follow from the netlist are read from it. */
 import type { Facts } from '../../facts/types'
 import type { Conductor, Netlist } from '../../netlist/types'
-import type { Precedence, Step } from './types'
+import type { Precedence, BuildStep } from './types'
 
 /** All precedences between steps that are there; each pair once, with its first reason. */
-export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly Step[]): Precedence[] {
+export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly BuildStep[]): Precedence[] {
   const found = new Map<string, Precedence>()
   const all = (room: string) => steps.filter(({ id }) => id === room || id.startsWith(`${room}:`)).map(({ id }) => id)
   const before = (firsts: readonly string[], thens: readonly string[], why: string) => {

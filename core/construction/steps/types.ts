@@ -10,7 +10,7 @@ export const TOOL_WORDS: Readonly<Record<Tool, string>> = {
   none: 'by hand', iron: 'soldering iron', screwdriver: 'screwdriver', meter: 'meter', computer: 'computer with a card reader',
 }
 
-export interface Step {
+export interface BuildStep {
   /** Stays the same while the step does: `lay`, `part:scale`, `seat:voice`. */
   id: string
   title: string
@@ -44,8 +44,8 @@ export interface Precedence {
 }
 
 /** What lies on the bench and how: all steps, in no order yet, and what has to come before what. */
-export interface Bench {
-  steps: readonly Step[]
+export interface Workbench {
+  steps: readonly BuildStep[]
   precedences: readonly Precedence[]
 }
 

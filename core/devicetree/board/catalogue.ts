@@ -1,6 +1,6 @@
 /** A board of the catalogue made from a tree and a table of positions, so that plans work against it like against a shipped one. */
 import type { Board, BoardLine, BoardTree, Controller, ControllerKind, HeaderPosition, Route } from '../../catalogue/types'
-import type { LineChip } from './lines'
+import type { GpioChip } from './lines'
 import type { PinGroup } from './pins'
 import type { PositionRow } from './positions'
 import type { BoardProfile, TreeController } from './profile'
@@ -84,7 +84,7 @@ export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[
 
 /** What overlays have to know: line chips by label, in the order of their numbers, and how pins are set. */
 function treeOf(profile: BoardProfile): BoardTree {
-  const chips = profile.chips.filter((chip): chip is LineChip & { first: number } => chip.first !== null && chip.labels.length > 0)
+  const chips = profile.chips.filter((chip): chip is GpioChip & { first: number } => chip.first !== null && chip.labels.length > 0)
   const [first] = profile.bindings
   const zone = profile.labels.find(label => /^(cpu|soc|package)\d?_?thermal$|^cpu_alert_zone$/.test(label))
   return {

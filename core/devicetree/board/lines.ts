@@ -6,7 +6,7 @@ import type { BoardTree } from '../../catalogue/types'
 import { cellsOf, childOf, phandleOf, propertyOf, stringsOf, walk, type TreeNode } from '../types'
 import { labelsByPath } from './labels'
 
-export interface LineChip {
+export interface GpioChip {
   path: string
   labels: string[]
   handle: number | null
@@ -34,14 +34,14 @@ const BANKS_FROM_L = 11 * 32
  * The chips of a tree. `counted` are those whose lines a board's header has, by label; without it they are found by number. On boards whose
  * chips have no number the lines follow one another in the order of the tree: a count of our own, not the kernel's.
  */
-export function lineChipsOf(root: TreeNode, counted: BoardTree['chips'] = []): LineChip[] {
+export function lineChipsOf(root: TreeNode, counted: BoardTree['chips'] = []): GpioChip[] {
   const labels = labelsByPath(root)
   const aliases = new Map((childOf(root, 'aliases')?.properties ?? []).flatMap(({ name, value }) => {
     const [, number] = /^gpio(\d+)$/.exec(name) ?? []
     return number ? [[stringsOf(value)[0] ?? '', Number(number)] as const] : []
   }))
   const buses: string[] = []
-  const found: { chip: LineChip, onBus: boolean, compatible: string, bank: string, size: number }[] = []
+  const found: { chip: GpioChip, onBus: boolean, compatible: string, bank: string, size: number }[] = []
   for (const { node, path } of walk(root)) {
     if (/^(i2c|spi)(@|$)/.test(node.name) && propertyOf(node, '#address-cells')) buses.push(`${path}/`)
     if (!propertyOf(node, 'gpio-controller')) continue
@@ -97,7 +97,7 @@ export function lineChipsOf(root: TreeNode, counted: BoardTree['chips'] = []): L
 
 /** Where a line lies: on a chip, or known by the board's number only. */
 export interface LinePlace {
-  chip: LineChip | null
+  chip: GpioChip | null
   /** Its number on the chip; null without one. */
   offset: number | null
   /** As the board counts; null where it does not. */
@@ -107,18 +107,18 @@ export interface LinePlace {
 export const NOWHERE: LinePlace = { chip: null, offset: null, line: null }
 
 /** A line by its chip and number there. Cells of three say bank and line. */
-export const onChip = (chip: LineChip, offset: number): LinePlace => ({
+export const onChip = (chip: GpioChip, offset: number): LinePlace => ({
   chip, offset, line: chip.first === null ? null : chip.first + offset,
 })
 
 /** A line by the board's number. */
-export function numbered(chips: readonly LineChip[], line: number): LinePlace {
+export function numbered(chips: readonly GpioChip[], line: number): LinePlace {
   const chip = chips.filter(entry => entry.first !== null && entry.first <= line).sort((a, b) => b.first! - a.first!)[0]
   return chip ? onChip(chip, line - chip.first!) : { chip: null, offset: null, line }
 }
 
 /** The line that a pin of a pin controller is, by the chips' ranges. */
-export function ofPin(chips: readonly LineChip[], controller: number | null, pin: number): LinePlace {
+export function ofPin(chips: readonly GpioChip[], controller: number | null, pin: number): LinePlace {
   for (const chip of chips) {
     const range = chip.ranges.find(entry => entry.controller === controller && pin >= entry.pin && pin < entry.pin + entry.count)
     if (range) return onChip(chip, range.line + pin - range.pin)

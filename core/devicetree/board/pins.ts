@@ -5,7 +5,7 @@
  */
 import { cellsOf, phandleOf, propertyOf, stringsOf, type TreeNode } from '../types'
 import { labelsByPath } from './labels'
-import { NOWHERE, numbered, ofPin, onChip, type LineChip, type LinePlace } from './lines'
+import { NOWHERE, numbered, ofPin, onChip, type GpioChip, type LinePlace } from './lines'
 import type { PadTable } from './pads'
 
 export type PinBinding
@@ -67,7 +67,7 @@ interface PinController {
 /** What pins are told by. */
 interface Around {
   controller: PinController | null
-  chips: readonly LineChip[]
+  chips: readonly GpioChip[]
   board: readonly string[]
   pads: PadTable | null
 }
@@ -152,7 +152,7 @@ function groupOf(node: TreeNode, path: string, labels: string[], around: Around)
 }
 
 /** The chip of a controller that has only other chips' lines: then its numbers are none of the board's. */
-const controlledBy = (chips: readonly LineChip[], controller: PinController | null): LinePlace | null =>
+const controlledBy = (chips: readonly GpioChip[], controller: PinController | null): LinePlace | null =>
   controller && chips.some(chip => chip.first === 0) && chips.filter(chip => chip.first !== null).length === 1
   && !chips.some(chip => chip.path.startsWith(`${controller.path}/`) || controller.path.startsWith(`${chip.path}/`)
     || chip.ranges.some(range => range.controller === controller.handle))
@@ -240,7 +240,7 @@ export function lineOf(name: string): number | null {
 
 /** Every pin group of a tree, by its phandle as well. `pads` names what trees leave unnamed. */
 export function pinGroupsOf(
-  root: TreeNode, chips: readonly LineChip[], pads: PadTable | null = null,
+  root: TreeNode, chips: readonly GpioChip[], pads: PadTable | null = null,
 ): { groups: PinGroup[], byHandle: Map<number, PinGroup[]> } {
   const labels = labelsByPath(root)
   const groups: PinGroup[] = []

@@ -2,7 +2,7 @@
 import { cellsOf, childOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../types'
 import type { BoardTree } from '../../catalogue/types'
 import { labelsByPath } from './labels'
-import { lineChipsOf, type LineChip } from './lines'
+import { lineChipsOf, type GpioChip } from './lines'
 import type { PadTable } from './pads'
 import { pinGroupsOf, type PinBinding, type PinGroup } from './pins'
 
@@ -43,7 +43,7 @@ export interface BoardProfile {
   /** Bindings of its pin controllers, most used first. */
   bindings: PinBinding[]
   lines: TreeLine[]
-  chips: LineChip[]
+  chips: GpioChip[]
   /** Labels that an overlay can name. */
   labels: string[]
   /** Parameters of the base, where the tree has any. */

@@ -1,6 +1,6 @@
 /** From a source to a tree: references become phandles and paths; an overlay gets the lists that its loader wants. */
 import {
-  DeviceTreeError, cellBytes, cellsOf, childOf, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type Place, type TreeNode,
+  DeviceTreeError, cellBytes, cellsOf, childOf, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type SourcePlace, type TreeNode,
 } from '../types'
 import { parseSource } from './parse'
 import type { Files } from './types'
@@ -110,7 +110,7 @@ export function compileSource(
   return { reservations, root: tree, bootCpu: bootCpuOf(tree) }
 }
 
-const unknown = (to: Reference, place: Place) =>
+const unknown = (to: Reference, place: SourcePlace) =>
   new DeviceTreeError('reference', 'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`, { place })
 
 function labelsOf(all: readonly { node: SourceNode }[]): Map<string, SourceNode> {

@@ -2,7 +2,7 @@
  * The grammar of Devicetree source v1 (Devicetree Specification v0.4, appendix A) with `/plugin/`. Errors say line, column and what was
  * expected.
  */
-import { DeviceTreeError, MOST_DEPTH, type Place } from '../types'
+import { DeviceTreeError, MOST_DEPTH, type SourcePlace } from '../types'
 import { noNumber, numberOf, readExpression, type TokenStream } from './expression'
 import { Tokens } from './tokens'
 import type { Files, Token } from './types'
@@ -105,7 +105,7 @@ class Parser implements TokenStream {
     }
   }
 
-  private target(root: SourceNode, to: Reference, place: Place): SourceNode {
+  private target(root: SourceNode, to: Reference, place: SourcePlace): SourceNode {
     const there = 'label' in to ? this.where.get(to.label) : nodeOn(root, to.path)
     if (!there) {
       throw new DeviceTreeError(
@@ -122,7 +122,7 @@ class Parser implements TokenStream {
   }
 
   /** `{ … };` with properties before children. */
-  private body(name: string, labels: string[], place: Place, depth: number): SourceNode {
+  private body(name: string, labels: string[], place: SourcePlace, depth: number): SourceNode {
     if (depth > MOST_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MOST_DEPTH}`, { place })
     this.expect('mark', '{', undefined, true)
     const node: SourceNode = { ...emptyNode(name, place), labels }
@@ -215,7 +215,7 @@ class Parser implements TokenStream {
   }
 
   /** `("file")` or `("file", offset, size)` after /incbin/. */
-  private incbin(place: Place): Uint8Array {
+  private incbin(place: SourcePlace): Uint8Array {
     this.expect('mark', '(')
     const name = this.take()
     if (name.kind !== 'string') throw new DeviceTreeError('syntax', `expected "file", found ${found(name)}`, { place: name.place })
@@ -314,7 +314,7 @@ class Parser implements TokenStream {
 }
 
 /** What `&label { }` of an overlay becomes. */
-function fragment(number: number, to: Reference, node: SourceNode, place: Place, labels: Labels): SourceNode {
+function fragment(number: number, to: Reference, node: SourceNode, place: SourcePlace, labels: Labels): SourceNode {
   const target: SourceProperty = 'label' in to
     ? { name: 'target', labels: [], pieces: [{ kind: 'phandle', to, place }], place, deleted: false }
     : {

@@ -1,5 +1,5 @@
 /** Devicetree source as tokens. Files are brought in by `/include/`; what the preprocessor does is done before. */
-import { DeviceTreeError, type Place } from '../types'
+import { DeviceTreeError, type SourcePlace } from '../types'
 import { BINDING_CONSTANTS } from './constants'
 import { preprocess } from './preprocess/preprocess'
 import { append } from '../../collections/append'
@@ -36,7 +36,7 @@ export class Tokens {
   }
 
   /** Bytes of a file, for `/incbin/`. Throws `DeviceTreeError` when it is not at hand. */
-  binary(name: string, place: Place): Uint8Array {
+  binary(name: string, place: SourcePlace): Uint8Array {
     const bytes = this.files.bytes?.(name, place.file)
     if (!bytes) throw new DeviceTreeError('include', `the file "${name}" of /incbin/ is not at hand: put it beside the source`, { place })
     return bytes
@@ -46,7 +46,7 @@ export class Tokens {
     return this.stack.at(-1)!
   }
 
-  place(): Place {
+  place(): SourcePlace {
     const { file, line, at, start } = this.input
     return { file, line, column: at - start + 1 }
   }
@@ -96,7 +96,7 @@ export class Tokens {
     throw new DeviceTreeError('syntax', `"${text[at]}" means nothing here`, { place })
   }
 
-  private take(kind: TokenKind, text: string, length: number, place: Place, spaced: boolean): Token {
+  private take(kind: TokenKind, text: string, length: number, place: SourcePlace, spaced: boolean): Token {
     this.advance(length)
     return { kind, text, place, spaced }
   }
@@ -178,12 +178,12 @@ export class Tokens {
     return true
   }
 
-  private include(token: Token, place: Place): void {
+  private include(token: Token, place: SourcePlace): void {
     if (token.kind !== 'string') throw new DeviceTreeError('syntax', 'expected "file" after /include/', { place })
     this.open(token.text, place)
   }
 
-  private open(file: string, place: Place): void {
+  private open(file: string, place: SourcePlace): void {
     if (++this.includes > MOST_INCLUDES) {
       throw new DeviceTreeError('limit', `more than ${MOST_INCLUDES} files are included: do they include each other?`, { place })
     }
@@ -193,14 +193,14 @@ export class Tokens {
   }
 
   /** A binding constant, or a word that the parser will refuse. */
-  private word(word: string, place: Place, spaced: boolean): Token {
+  private word(word: string, place: SourcePlace, spaced: boolean): Token {
     const constant = Object.hasOwn(BINDING_CONSTANTS, word) ? BINDING_CONSTANTS[word] : undefined
     this.advance(word.length)
     if (typeof constant === 'string') return { kind: 'string', text: constant, place, spaced }
     return constant === undefined ? { kind: 'word', text: word, place, spaced } : { kind: 'number', text: String(constant), place, spaced }
   }
 
-  private string(place: Place, spaced: boolean): Token {
+  private string(place: SourcePlace, spaced: boolean): Token {
     const { text, at } = this.input
     let end = at + 1
     while (end < text.length && text[end] !== '"') end += text[end] === '\\' ? 2 : 1
@@ -210,7 +210,7 @@ export class Tokens {
     return token
   }
 
-  private char(place: Place, spaced: boolean): Token {
+  private char(place: SourcePlace, spaced: boolean): Token {
     const found = /^'((?:[^'\\]|\\.[0-7a-fA-F]{0,3}))'/.exec(this.input.text.slice(this.input.at, this.input.at + 8))
     const inner = found ? unescaped(found[1]!, place) : ''
     if (!found || inner.length !== 1) throw new DeviceTreeError('syntax', 'expected one character between quotes', { place })
@@ -227,7 +227,7 @@ const lineEnd = (text: string, at: number) => {
 const SIMPLE: Readonly<Record<string, string>> = { a: '\x07', b: '\b', t: '\t', n: '\n', v: '\v', f: '\f', r: '\r' }
 
 /** C escapes; the result has one character a byte (UTF-8 where the source is). */
-function unescaped(text: string, place: Place): string {
+function unescaped(text: string, place: SourcePlace): string {
   const bytes = latin1Of(text)
   return bytes.replace(/\\(x[0-9a-fA-F]{1,2}|[0-7]{1,3}|[\s\S])/g, (_, code: string) => {
     if (/^x./.test(code)) return String.fromCharCode(Number.parseInt(code.slice(1), 16))

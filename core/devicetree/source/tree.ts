@@ -1,20 +1,20 @@
 /** A source read but not yet resolved: nodes with labels, values with references in them. */
 import { namesIn } from '../names'
-import { DeviceTreeError, type Place } from '../types'
+import { DeviceTreeError, type SourcePlace } from '../types'
 
 export type Reference = { label: string } | { path: string }
 
 /** A piece of a value: bytes, a cell that will hold a phandle, or a path that will be written out as a string. */
 export type Piece
   = | { kind: 'bytes', bytes: Uint8Array }
-    | { kind: 'phandle', to: Reference, place: Place }
-    | { kind: 'path', to: Reference, place: Place }
+    | { kind: 'phandle', to: Reference, place: SourcePlace }
+    | { kind: 'path', to: Reference, place: SourcePlace }
 
 export interface SourceProperty {
   name: string
   labels: string[]
   pieces: Piece[]
-  place: Place
+  place: SourcePlace
   deleted: boolean
 }
 
@@ -23,7 +23,7 @@ export interface SourceNode {
   labels: string[]
   properties: SourceProperty[]
   children: SourceNode[]
-  place: Place
+  place: SourcePlace
   /** Left out unless something refers to it. */
   omitIfNoRef: boolean
   referenced: boolean
@@ -37,7 +37,7 @@ export interface Source {
   root: SourceNode
 }
 
-export const emptyNode = (name: string, place: Place): SourceNode => ({
+export const emptyNode = (name: string, place: SourcePlace): SourceNode => ({
   name, labels: [], properties: [], children: [], place, omitIfNoRef: false, referenced: false, deleted: false,
 })
 
@@ -79,7 +79,7 @@ export function settle(node: SourceNode, labels: Labels): void {
   for (const child of node.children) settle(child, labels)
 }
 
-function twice(list: readonly { name: string, place: Place }[], what: string): void {
+function twice(list: readonly { name: string, place: SourcePlace }[], what: string): void {
   if (list.length < 2) return
   const names = new Set<string>()
   for (const { name, place } of list) {

@@ -1,5 +1,5 @@
 /** What passes between the parts of the compiler: tokens of a source, and the files that it includes. */
-import type { Place } from '../types'
+import type { SourcePlace } from '../types'
 
 export type TokenKind
   = | 'directive' | 'string' | 'char' | 'label' | 'ref' | 'pathRef' | 'number' | 'word' | 'name' | 'mark' | 'end'
@@ -8,7 +8,7 @@ export interface Token {
   kind: TokenKind
   /** Of a string its bytes as text (one character a byte); of a label or reference its name; otherwise as written. */
   text: string
-  place: Place
+  place: SourcePlace
   /** A blank stands before it. */
   spaced: boolean
 }

@@ -1,7 +1,7 @@
 /** One clause of what was said, with what it is about, and the tests of the sheet that it can be about. */
 import type { RunRow } from '../sheet'
 import { positionsIn } from './figures'
-import { isOfBoard, ownersOf, terminalsNamed, type Subject } from '../../said/subjects'
+import { isOfBoard, ownersOf, terminalsNamed, type SpokenSubject } from '../../said/subjects'
 import { stemsOf } from '../../said/stems'
 
 /** Something seen at a test of the sheet, in its words. */
@@ -10,7 +10,7 @@ export interface SaidMark { probe: string, outcome: string, words: string, value
 export interface Guess extends SaidMark { isGuess?: true }
 
 /** What words are read against: the sheet's tests, the parts of the plan, and what each position of the header is. */
-export interface Ear { rows: readonly RunRow[], subjects: readonly Subject[], rails: Readonly<Record<number, string>> }
+export interface Ear { rows: readonly RunRow[], subjects: readonly SpokenSubject[], rails: Readonly<Record<number, string>> }
 
 const firstOf = <T>(list: readonly T[], otherwise: readonly T[]): readonly T[] => list.length ? list : otherwise
 
@@ -19,11 +19,11 @@ export class Clause {
   readonly happens: readonly string[]
   readonly whole: readonly string[]
   /** Parts that are meant: those that it names, else the one whose terminal it names, else those of the clause before. */
-  readonly parts: readonly Subject[]
+  readonly parts: readonly SpokenSubject[]
 
   /** `about` are the parts that it names by itself. */
-  constructor(readonly text: string, said: { main: string, occasion: string }, readonly about: readonly Subject[],
-    readonly before: readonly Subject[], readonly ear: Ear) {
+  constructor(readonly text: string, said: { main: string, occasion: string }, readonly about: readonly SpokenSubject[],
+    readonly before: readonly SpokenSubject[], readonly ear: Ear) {
     this.happens = stemsOf(said.main)
     this.whole = [...this.happens, ...stemsOf(said.occasion)]
     this.parts = about.length ? about : firstOf(ownersOf(ear.subjects, this.whole), before)
@@ -75,7 +75,7 @@ export class Clause {
     return positions.length === 1 ? positions[0] : undefined
   }
 
-  get terminals(): Subject['terminals'] {
+  get terminals(): SpokenSubject['terminals'] {
     return this.parts.flatMap(subject => terminalsNamed(subject, this.whole))
   }
 

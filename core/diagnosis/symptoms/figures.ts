@@ -19,7 +19,7 @@ const number = (text: string) => Number(text.replace(',', '.'))
 const FACTOR = /(\d+(?:[.,]\d+)?)\s*(k|m)\b/gi
 
 /** What a meter showed, and of which rail; null where no figure with a unit is told. */
-export function readingIn(clause: string): ReadingSaid | null {
+export function readingSaid(clause: string): ReadingSaid | null {
   const text = clause.replace(/\b3v3\b/gi, '3.3 V')
   const rail = /3[.,]3\s*v/i.test(text) ? '3V3' : /(?<![.,\d])5\s*v/i.test(text) ? '5V' : null
   const ohm = [...text.matchAll(OHM), ...(/resist|ohm/i.test(text) ? text.matchAll(FACTOR) : [])].at(-1)

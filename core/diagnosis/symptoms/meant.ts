@@ -7,7 +7,7 @@ import { positionsIn } from './figures'
 import type { Sign } from './signs'
 import { rowsOfReading } from './spelled'
 import { isOfBoard, partsNamed } from '../../said/subjects'
-import { holds, isNegated, phrasesOf, stemsOf } from '../../said/stems'
+import { hasAny, isNegated, phrasesOf, stemsOf } from '../../said/stems'
 
 const UNDER_LOAD = 'under-voltage, or it starts anew'
 const STARTING = phrasesOf('boot|rainbow|ssh|login|log|panic|kernel|network|bootable')
@@ -27,7 +27,7 @@ export function marksOf(clause: Clause, sign: Exclude<Sign, 'smells' | 'hot'>): 
     case 'counted': return clause.at('lamps', 'green in counted flashes')
     case 'red alone': return clause.at('lamps', 'red alone')
     case 'no lamp': return lamps(clause)
-    case 'no start': return clause.isOfBoard || holds(STARTING, clause.happens) ? clause.at('up', 'it does not come') : nothing(clause)
+    case 'no start': return clause.isOfBoard || hasAny(STARTING, clause.happens) ? clause.at('up', 'it does not come') : nothing(clause)
     case 'all answer': return clause.rows('scan:').flatMap(row => given(row, STUCK))
     case 'silent bus': return clause.about.length ? nothing(clause) : clause.atAll('scan:', answersAt([]))
     case 'foreign': return isOfPart(clause) ? clause.atWork(FOREIGN) : clause.atAll('works:', FOREIGN)
@@ -90,8 +90,8 @@ function picture(clause: Clause): SaidMark[] {
 }
 
 function works(clause: Clause): SaidMark[] {
-  if (/\bworked\b/i.test(clause.text) || (!clause.about.length && !holds(GOING_ON, clause.happens) && !holds(VOLTS, clause.whole))) return []
-  if (!holds(VOLTS, clause.whole)) return clause.atWork(DOES)
+  if (/\bworked\b/i.test(clause.text) || (!clause.about.length && !hasAny(GOING_ON, clause.happens) && !hasAny(VOLTS, clause.whole))) return []
+  if (!hasAny(VOLTS, clause.whole)) return clause.atWork(DOES)
   return rowsOfReading(clause, 'V', THREE.test(clause.text) ? '3V3' : '5V').flatMap(row => given(row, row.planned))
 }
 

@@ -6,8 +6,8 @@ import { Clause, type Ear, type Guess, type SaidMark } from './clause'
 import { marksOf } from './meant'
 import { signIn } from './signs'
 import { isHalfSaid, misplaced, spelledOut } from './spelled'
-import { asSpoken, partsNamed, withTokens, type Subject } from '../../said/subjects'
-import { clausesOf, holds, occasionOf, phrasesOf, stemsOf, together } from '../../said/stems'
+import { asSpoken, partsNamed, withTokens, type SpokenSubject } from '../../said/subjects'
+import { clausesOf, hasAny, occasionOf, phrasesOf, stemsOf, together } from '../../said/stems'
 
 export type Said
   = | { kind: 'seen', clause: string, mark: SaidMark }
@@ -28,7 +28,7 @@ const MOST_ASKED = 8
  * and every mark is at a test of the sheet.
  */
 export function readSaid(text: string, ear: Ear): Said[] {
-  let before: readonly Subject[] = []
+  let before: readonly SpokenSubject[] = []
   const { text: plain, spoken } = withTokens(ear.subjects, text)
   return together(clausesOf(plain), isHalfSaid).map((said) => {
     const occasion = occasionOf(said)
@@ -42,7 +42,7 @@ export function readSaid(text: string, ear: Ear): Said[] {
 
 const HOT = 'Switch off and draw the plug at once; then feel what is hot with the back of the hand. Before it is switched on again, '
   + 'measure for a short and look for a wire at the wrong place: the first tests of the sheet.'
-const levelWords = ({ name, wants }: Subject) => `${name}, ${wants!.label}, takes ${wants!.volts} V for a high, and the plan gives it the `
+const levelWords = ({ name, wants }: SpokenSubject) => `${name}, ${wants!.label}, takes ${wants!.volts} V for a high, and the plan gives it the `
   + 'board\'s 3.3 V with nothing between that lifts it: that flickers, or goes well until it is warm. The findings have ways out.'
 /** What a system prints, not what somebody sees. */
 const SYSTEM = /\berror -?\d+|^\[\s*\d+\.\d+\]|\berrno\b|i\/o error|^\S+@\S+:/i
@@ -61,7 +61,7 @@ function meaningOf(clause: Clause): Meaning {
   if (wrong !== null) return { kind: 'told', words: wrong }
   const path = /\/(?:dev|sys|proc)\/[\w/.*-]+/.exec(text)?.[0]
   if (path) return { kind: 'told', words: `The sheet has no ${path}: nothing in the plan brings it.` }
-  const isOneForOther = clause.terminals.length > 1 && holds(WORKS_ANOTHER, happens) && !happens.includes('and')
+  const isOneForOther = clause.terminals.length > 1 && hasAny(WORKS_ANOTHER, happens) && !happens.includes('and')
   const sign = isOneForOther ? 'instead' : told
   if (sign === null) return { kind: 'unknown' }
   const wanting = sign === 'flickers' ? parts.find(({ wants }) => wants) : undefined

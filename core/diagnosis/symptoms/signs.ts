@@ -1,5 +1,5 @@
 /** What makers say of a thing that does not do as planned, as signs; the first that fits counts. Words: common practice, no source. */
-import { holds, phrasesOf } from '../../said/stems'
+import { hasAny, phrasesOf } from '../../said/stems'
 
 export type Sign
   = | 'smells' | 'hot' | 'touching' | 'swapped' | 'now and then' | 'short' | 'open' | 'counted' | 'red alone' | 'under-voltage' | 'restarts'
@@ -66,6 +66,6 @@ const ELSEWHERE = phrasesOf('used|before|yesterday|earlier|previously|until|shou
 
 /** The sign that a sentence is, and nothing where it is none. `main` is what happens, `whole` has its occasion with it. */
 export function signIn(main: readonly string[], whole: readonly string[]): Sign | null {
-  const found = SIGNS.find(([sign, phrases]) => holds(phrases, WHOLE.has(sign) ? whole : main))?.[0] ?? null
-  return found === 'works' && holds(ELSEWHERE, whole) ? null : found
+  const found = SIGNS.find(([sign, phrases]) => hasAny(phrases, WHOLE.has(sign) ? whole : main))?.[0] ?? null
+  return found === 'works' && hasAny(ELSEWHERE, whole) ? null : found
 }

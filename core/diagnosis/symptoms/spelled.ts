@@ -2,8 +2,8 @@
 import { answersAt, NOTHING } from '../names'
 import type { RunRow } from '../sheet'
 import { given, type Clause, type SaidMark } from './clause'
-import { addressesIn, boundOf, readingIn } from './figures'
-import { holds, isNegated, phrasesOf, stemsOf } from '../../said/stems'
+import { addressesIn, boundOf, readingSaid } from './figures'
+import { hasAny, isNegated, phrasesOf, stemsOf } from '../../said/stems'
 
 /** Marks of what is spelled out; nothing where nothing is. */
 export function spelledOut(clause: Clause): SaidMark[] {
@@ -24,8 +24,8 @@ const THINGS = [
 const SAME = phrasesOf('same', 'still', 'NO difference|help|change|better|fix|matter')
 const BETTER = phrasesOf('fixed|fixes|helps|helped|solved|solves|works|worked|runs|boots|starts|cured|good|fine')
 
-const thingIn = (stems: readonly string[]) => holds(OTHER, stems) ? THINGS.find(({ phrases }) => holds(phrases, stems)) : undefined
-const effectIn = (stems: readonly string[]) => holds(SAME, stems) ? 'no difference' : holds(BETTER, stems) ? 'with it, it runs' : null
+const thingIn = (stems: readonly string[]) => hasAny(OTHER, stems) ? THINGS.find(({ phrases }) => hasAny(phrases, stems)) : undefined
+const effectIn = (stems: readonly string[]) => hasAny(SAME, stems) ? 'no difference' : hasAny(BETTER, stems) ? 'with it, it runs' : null
 
 /** Another one is told of, and not yet what came of it. */
 export const isHalfSaid = (text: string): boolean => thingIn(stemsOf(text)) !== undefined && effectIn(stemsOf(text)) === null
@@ -39,14 +39,14 @@ const TURNED = phrasesOf('flat|ribbon backwards|turned|upside|wrong|twisted|out|
 
 /** A flat cable that is in the wrong way round, that of the part that is named or any. */
 function turned(clause: Clause): SaidMark[] {
-  if (!holds(TURNED, clause.whole)) return []
+  if (!hasAny(TURNED, clause.whole)) return []
   return clause.rows('look:')
     .filter(({ probe }) => !clause.about.length || clause.about.some(({ partId }) => probe.at.parts?.includes(partId)))
     .flatMap(({ probe }) => clause.at(probe.id, 'it is turned, or not all the way in'))
 }
 
 const MISSING = phrasesOf('missing|gone|lacks|lacking|absent')
-const isMissing = ({ whole }: Clause) => isNegated(whole) || holds(MISSING, whole)
+const isMissing = ({ whole }: Clause) => isNegated(whole) || hasAny(MISSING, whole)
 const BELOW = phrasesOf('below|under|after filter|section')
 const bare = (text: string) => text.replace(/\s+/g, '')
 
@@ -55,7 +55,7 @@ function fileLine(clause: Clause): SaidMark[] {
   const row = clause.rows('file:').filter(({ probe }) => text.includes(bare(probe.at.line ?? '\n')))
     .sort((a, b) => b.probe.id.length - a.probe.id.length)[0]
   if (!row) return []
-  return clause.at(row.probe.id, holds(BELOW, clause.whole)
+  return clause.at(row.probe.id, hasAny(BELOW, clause.whole)
     ? 'it stands below a filter of another board'
     : isMissing(clause) ? 'it is not there' : 'it stands there')
 }
@@ -70,9 +70,9 @@ function node(clause: Clause): SaidMark[] {
 }
 
 function reading(clause: Clause): SaidMark[] {
-  const none = isNegated(clause.whole) && holds(VOLTS, clause.whole) ? rowsOfReading(clause, 'V', null) : []
+  const none = isNegated(clause.whole) && hasAny(VOLTS, clause.whole) ? rowsOfReading(clause, 'V', null) : []
   if (clause.about.length && none.length) return none.flatMap(({ probe }) => clause.at(probe.id, NOTHING))
-  const said = readingIn(clause.text)
+  const said = readingSaid(clause.text)
   return said ? rowsOfReading(clause, said.unit, said.rail).flatMap(row => given(row, boundOf(row, said.value), said.value)) : []
 }
 
@@ -91,7 +91,7 @@ export function rowsOfReading(clause: Clause, unit: 'V' | 'Ω', rail: '5V' | '3V
   if (own.length) return own
   const named = clause.position === undefined ? rail : clause.ear.rails[clause.position]
   if (named !== null && named !== '5V') return []
-  return [one(holds(BUSY, clause.whole) ? 'volt:load' : 'volt:5V')].flat()
+  return [one(hasAny(BUSY, clause.whole) ? 'volt:load' : 'volt:5V')].flat()
 }
 
 function addresses(clause: Clause): SaidMark[] {

@@ -1,12 +1,12 @@
 /** A rail that one supply holds by itself and another reaches through a diode: the first gets the other's voltage pushed into it. */
 import { offeredItem } from '../../catalogue/offered'
-import type { TreeNode } from '../../netlist/supply/types'
+import type { SupplyNode } from '../../netlist/supply/types'
 import { freeNodeId } from '../../plan/power-edits'
 import type { Finding, Rule } from '../types'
 import { conductingGroups, rootsOf, sourcesByGroup } from './groups'
 import { nodeSubject } from './words'
 
-const NOT_TAKEN: Readonly<Partial<Record<TreeNode['kind'], string>>> = {
+const NOT_TAKEN: Readonly<Partial<Record<SupplyNode['kind'], string>>> = {
   'lithium': 'The cell is charged with nothing to end it: it can catch fire.',
   'lead': 'The battery is charged with nothing to end it: it gasses.',
   'usb-port': 'A computer\'s port is no place to push current into: it may be damaged.',

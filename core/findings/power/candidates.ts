@@ -4,10 +4,10 @@ import type { SupplyUnit } from '../../catalogue/types'
 import type { Facts } from '../../facts/types'
 import { freeNodeId } from '../../plan/power-edits'
 import { boardClocking, drawShare } from '../../facts/board'
-import type { Tree, TreeNode } from '../../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../../netlist/supply/types'
 import { GAUGES } from '../../netlist/copper'
 import { amps } from './words'
-import type { Way } from './ways'
+import type { PowerFix } from './ways'
 
 /** Where there is a mains socket, a larger adapter is a way out. */
 const FROM_MAINS = new Set<SupplyUnit['kind']>(['adapter', 'din-rail', 'internal-usb', 'usb-port', 'bench'])
@@ -25,7 +25,7 @@ function adaptersOf(
 }
 
 /** A larger source in place of one of the maker's own. */
-export function largerSource(facts: Facts, source: TreeNode, neededMa: number): Way[] {
+export function largerSource(facts: Facts, source: SupplyNode, neededMa: number): PowerFix[] {
   if (!source.own || !source.unit || !FROM_MAINS.has(source.unit.kind)) return []
   return adaptersOf(facts, source.unit.voltageV, neededMa, source.unit.id)
     .map(unit => ({
@@ -35,7 +35,7 @@ export function largerSource(facts: Facts, source: TreeNode, neededMa: number): 
 }
 
 /** A step-up converter where the source lies below the board's rail. */
-export function stepUp({ plan, catalogue }: Facts, tree: Tree): Way[] {
+export function stepUp({ plan, catalogue }: Facts, tree: SupplyTree): PowerFix[] {
   const socket = tree.byId.get('@socket')
   const from = socket?.from[0]
   const item = offeredItem(catalogue, 'step-up')
@@ -48,7 +48,7 @@ export function stepUp({ plan, catalogue }: Facts, tree: Tree): Way[] {
 }
 
 /** A converter that gets too little to work: taken out where its source is itself near what it makes, or given a source above it. */
-export function enoughHeadroom(facts: Facts, tree: Tree, converter: TreeNode, wantsV: number): Way[] {
+export function enoughHeadroom(facts: Facts, tree: SupplyTree, converter: SupplyNode, wantsV: number): PowerFix[] {
   if (!converter.own) return []
   const source = tree.byId.get(converter.from[0] ?? '')
   const sourceV = source?.figures.voltageV?.value ?? tree.byId.get(source?.from[0] ?? '')?.figures.voltageV?.value ?? 0
@@ -67,16 +67,16 @@ export function enoughHeadroom(facts: Facts, tree: Tree, converter: TreeNode, wa
   ]
 }
 
-function pathTo(tree: Tree, node: TreeNode): string[] {
+function pathTo(tree: SupplyTree, node: SupplyNode): string[] {
   const ids: string[] = []
-  for (let at: TreeNode | undefined = node; at && !ids.includes(at.id); at = at.from.length ? tree.byId.get(at.from[0]!) : undefined) {
+  for (let at: SupplyNode | undefined = node; at && !ids.includes(at.id); at = at.from.length ? tree.byId.get(at.from[0]!) : undefined) {
     ids.push(at.id)
   }
   return ids
 }
 
 /** Larger supplies of the voltage there is, 5 V where there is none, smallest first. */
-export function largerSupplies(facts: Facts, neededMa: number): Way[] {
+export function largerSupplies(facts: Facts, neededMa: number): PowerFix[] {
   const { supply, plan } = facts
   if (!FROM_MAINS.has(supply?.kind ?? 'adapter')) return []
   return adaptersOf(facts, supply && supply.voltageV > 6 ? supply.voltageV : 5, neededMa, supply?.id, true)
@@ -97,7 +97,7 @@ const STEPS_THICKER = [1, 2, 4]
 const LEAST_M = { wires: 0.1, lead: 0.3 }
 
 /** The lead thicker by a few steps, and half as long. */
-export function betterLead(cable: TreeNode | undefined): Way[] {
+export function betterLead(cable: SupplyNode | undefined): PowerFix[] {
   const awg = cable?.figures.awg?.value
   const lengthM = cable?.figures.lengthM?.value
   if (!cable || awg === undefined || lengthM === undefined || (cable.figures.measuredOhm?.value ?? 0) > 0) return []
@@ -110,7 +110,7 @@ export function betterLead(cable: TreeNode | undefined): Way[] {
         : cable.name
   const below = GAUGES.filter(gauge => gauge < awg)
   const thicker = STEPS_THICKER.flatMap(step => below[step - 1] ?? [])
-    .map((gauge): Way => ({
+    .map((gauge): PowerFix => ({
       label: `${name} in ${gauge} gauge`, price: 2 + (awg - gauge) / 4,
       edits: [{ edit: 'set-figure', node: cable.id, figure: 'awg', value: gauge }],
     }))
@@ -124,7 +124,7 @@ export function betterLead(cable: TreeNode | undefined): Way[] {
 }
 
 /** What is plugged into the board's USB sockets goes to a hub with a supply of its own. */
-export function ownHub({ plan, catalogue }: Facts, tree: Tree): Way[] {
+export function ownHub({ plan, catalogue }: Facts, tree: SupplyTree): PowerFix[] {
   const plugged = tree.nodes.filter(node => node.kind === 'part' && tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
   const hub = offeredItem(catalogue, 'hub')
   const adapter = offeredSupply(catalogue, 'hub-adapter')
@@ -142,7 +142,7 @@ export function ownHub({ plan, catalogue }: Facts, tree: Tree): Way[] {
 }
 
 /** A hub that lives on the board gets a supply of its own. */
-export function hubOwnSupply({ plan, catalogue }: Facts, tree: Tree): Way[] {
+export function hubOwnSupply({ plan, catalogue }: Facts, tree: SupplyTree): PowerFix[] {
   const hub = tree.nodes.find(node => node.kind === 'hub' && node.own && node.from[0] === '@usb')
   const item = offeredItem(catalogue, 'hub')
   const adapter = offeredSupply(catalogue, 'hub-adapter')
@@ -158,7 +158,7 @@ export function hubOwnSupply({ plan, catalogue }: Facts, tree: Tree): Way[] {
 }
 
 /** A part on 5 V that is wired, not plugged, gets a supply of its own; its ground stays with the board. */
-export function ownSupply(facts: Facts, tree: Tree, load: TreeNode): Way[] {
+export function ownSupply(facts: Facts, tree: SupplyTree, load: SupplyNode): PowerFix[] {
   const ratedV = load.figures.ratedV?.value ?? 0
   if (load.kind !== 'part' || load.byPlug || Math.abs(ratedV - 5) > 0.1 || !tree.byId.has(`${load.id}@wire`)) return []
   const id = freeNodeId(facts.plan.power, 'own-supply')
@@ -170,7 +170,7 @@ export function ownSupply(facts: Facts, tree: Tree, load: TreeNode): Way[] {
 }
 
 /** A lower clock and core voltage, as far down as boards of this kind usually go. */
-export function lowerClock({ plan, board }: Facts): Way[] {
+export function lowerClock({ plan, board }: Facts): PowerFix[] {
   if (!board) return []
   const clocking = boardClocking(board)
   const { clock } = plan.power
@@ -185,7 +185,7 @@ export function lowerClock({ plan, board }: Facts): Way[] {
 }
 
 /** A load's feed moved from the board's rail to the supply itself, past the board; not of what hangs on a USB plug for its data. */
-export function pastTheBoard(tree: Tree, load: TreeNode): Way[] {
+export function pastTheBoard(tree: SupplyTree, load: SupplyNode): PowerFix[] {
   const wire = tree.byId.get(`${load.id}@wire`)
   const supplyV = tree.byId.get('@supply')?.figures.voltageV?.value ?? 0
   const feed = tree.byId.has('@cable') ? '@cable' : '@supply'

@@ -29,7 +29,7 @@ export const lidMm = ({ facts: { heat } }: Pick<Evidence, 'facts'>): number =>
   heat.enclosure?.part.thing!.lidMm ?? ENCLOSURES[heat.set.enclosure].lidMm ?? Infinity
 
 /** One way: what the load test would run with, what it costs, and the edits that make it so. */
-interface Way {
+interface Cooling {
   label: string
   heat: HeatPlan
   price: number
@@ -40,7 +40,7 @@ const setting = ({ facts: { plan } }: Evidence, changes: Partial<HeatPlan>): Fix
   [{ edit: 'set-power', power: { heat: { ...plan.power.heat, ...changes } } }]
 
 /** More air: another case, or none. The case that is in the plan is changed for another that closes over what is there. */
-function cases(evidence: Evidence): Way[] {
+function cases(evidence: Evidence): Cooling[] {
   const { facts, facts: { heat: { set, cooler, enclosure: box } } } = evidence
   const airier = (Object.keys(ENCLOSURES) as Enclosure[])
     .filter(enclosure => ENCLOSURES[enclosure].stillKw < enclosureOf(set.cooler, set.enclosure).stillKw)
@@ -49,7 +49,7 @@ function cases(evidence: Evidence): Way[] {
     price: enclosure === 'open' ? 0 : 6, edits: setting(evidence, { enclosure }),
   }))
   const closes = closesOver(evidence)
-  return airier.flatMap((enclosure): Way[] => {
+  return airier.flatMap((enclosure): Cooling[] => {
     const heat = { ...set, enclosure }
     if (enclosure === 'open') return [{ label: `Without ${box.name}`, heat, price: 0, edits: [{ edit: 'remove-part', id: box.id }] }]
     const other = thingsFor('case', facts.board, facts.catalogue).find(part => part.thing!.enclosure === enclosure
@@ -59,16 +59,16 @@ function cases(evidence: Evidence): Way[] {
   })
 }
 
-const taking = ({ facts: { plan, catalogue } }: Evidence, part: Part, heat: HeatPlan): Way => ({
+const taking = ({ facts: { plan, catalogue } }: Evidence, part: Part, heat: HeatPlan): Cooling => ({
   label: `Take ${part.name}`, heat, price: part.price ?? 0, edits: thingEdits(plan, thingKind(part)!, part, catalogue),
 })
 
 /** Other coolers. Where case or cooler are things of the plan, the thing is changed; else what the load test tries. */
-function coolers(evidence: Evidence): Way[] {
+function coolers(evidence: Evidence): Cooling[] {
   const { facts: { heat: { set, cooler: own, enclosure: box } } } = evidence
   return (Object.keys(COOLERS) as Cooler[])
     .filter(cooler => COOLERS[cooler].stillShare < COOLERS[set.cooler].stillShare || (COOLERS[cooler].fan && set.cooler !== cooler))
-    .flatMap((cooler): Way[] => {
+    .flatMap((cooler): Cooling[] => {
       if (own || (box && cooler === 'case-body')) return thingsOf(evidence, cooler, own)
       if (COOLERS[cooler].heightMm > lidMm(evidence)) return []
       const changes = { cooler, ...OTHER_COOLER, ...COOLERS[cooler].fan && set.fan.mode === 'none' && { fan: THRESHOLD } }
@@ -80,7 +80,7 @@ function coolers(evidence: Evidence): Way[] {
 }
 
 /** The cheapest thing that is such a cooler, goes with the board and the case, and leaves the fan that is set up something to run. */
-function thingsOf(evidence: Evidence, cooler: Cooler, own: ResolvedPart | null): Way[] {
+function thingsOf(evidence: Evidence, cooler: Cooler, own: ResolvedPart | null): Cooling[] {
   const { facts, facts: { heat: { set, enclosure: box, fan }, plan } } = evidence
   const isCase = cooler === 'case-body'
   const closes = closesOver(evidence)

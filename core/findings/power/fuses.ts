@@ -10,7 +10,7 @@ import type { Power } from '../../power/report'
 import { pathUp } from '../../power/shares'
 import { stateNamed, type PowerState } from '../../power/states'
 import { surgesAt } from '../../power/surge'
-import type { TreeNode } from '../../netlist/supply/types'
+import type { SupplyNode } from '../../netlist/supply/types'
 import type { Finding, Fix, Rule } from '../types'
 import { amps, flow, limitOf, ma, nodeName, nodeSubject, sentenceCase, verb } from './words'
 
@@ -93,7 +93,7 @@ const noneDoes = (resettable: boolean) =>
   `No ${resettable ? 'resettable fuse of the catalogue' : 'fuse'} carries this, spares the wire behind it and lets go in a short.`
 
 /** What a short too small to blow it at once means. */
-const shortWords = ({ kind }: TreeNode, faultMa: number, ratedMa: number, blowS: number): string => Number.isFinite(blowS)
+const shortWords = ({ kind }: SupplyNode, faultMa: number, ratedMa: number, blowS: number): string => Number.isFinite(blowS)
   ? `${Number((faultMa / ratedMa).toFixed(1))} times its ${amps(ratedMa)}: it may hold that for ${time(blowS)}, and the wire `
   + 'heats meanwhile.'
   : `too little to ${kind === 'fuse' ? `blow a fuse of ${amps(ratedMa)}` : 'make it let go'}: the source lets go before the fuse does. It `
@@ -102,7 +102,7 @@ const shortWords = ({ kind }: TreeNode, faultMa: number, ratedMa: number, blowS:
 const time = (s: number) => s >= 120 ? `${Math.round(s / 60)} minutes` : `${Number(s.toPrecision(2))} s`
 
 /** What a short right behind the node draws, with all resistance on the way. */
-function faultMa({ tree }: Power, node: TreeNode, state: PowerState): number {
+function faultMa({ tree }: Power, node: SupplyNode, state: PowerState): number {
   const path = pathUp(tree, state, node.id)
   const source = path.find(entry => entry.role === 'source')
   if (!source) return 0
@@ -116,14 +116,14 @@ function faultMa({ tree }: Power, node: TreeNode, state: PowerState): number {
   )
 }
 
-const ohmOf = (node: TreeNode) =>
+const ohmOf = (node: SupplyNode) =>
   node.kind === 'cable' ? cableOhm(node) : node.role === 'source' ? sourceOhm(node) : node.figures.ohm?.value ?? 0
 
 /** The thinnest wire that the fuse alone protects: behind it, before the next fuse, converter or rail. */
-function thinnestBehind({ tree }: Power, fuse: TreeNode): TreeNode | undefined {
-  const found: TreeNode[] = []
+function thinnestBehind({ tree }: Power, fuse: SupplyNode): SupplyNode | undefined {
+  const found: SupplyNode[] = []
   const stack = [fuse]
-  const seen = new Set<TreeNode>()
+  const seen = new Set<SupplyNode>()
   while (stack.length) {
     const at = stack.pop()!
     if (seen.has(at)) continue
@@ -140,7 +140,7 @@ function thinnestBehind({ tree }: Power, fuse: TreeNode): TreeNode | undefined {
 }
 
 /** A fuse of the same kind that does everything asked of it; null where none does, or where it is the one that is there. */
-function otherFuse(items: ReadonlyMap<string, PowerItem>, node: TreeNode, task: FuseTask): { ratedMa: number, fix: Fix } | null {
+function otherFuse(items: ReadonlyMap<string, PowerItem>, node: SupplyNode, task: FuseTask): { ratedMa: number, fix: Fix } | null {
   if (!node.own) return null
   const take = (item: PowerItem): Fix => ({
     label: `Take ${item.name}`, edits: [{ edit: 'edit-node', id: node.id, changes: { type: item.id, name: item.name, figures: {} } }],

@@ -1,7 +1,7 @@
 /** Grounds that lie apart: a part's return carries its current, and its signals are measured against the board's ground. */
 import { pathUp } from '../../power/shares'
 import { stateNamed, type PowerState } from '../../power/states'
-import type { TreeNode } from '../../netlist/supply/types'
+import type { SupplyNode } from '../../netlist/supply/types'
 import type { Power } from '../../power/report'
 import type { Finding, Rule } from '../types'
 import { betterLead } from './candidates'
@@ -14,22 +14,22 @@ const NOISE_MARGIN_V = 0.4
 const LITTLE_LEFT = 0.5
 
 /** Things with two conductors: half of what is lost in them is lost in the return. Switches, fuses and diodes stand in the one there. */
-const HAS_RETURN: ReadonlySet<TreeNode['kind']> = new Set<TreeNode['kind']>(['cable', 'connector', 'position', 'socket', 'header-input'])
+const HAS_RETURN: ReadonlySet<SupplyNode['kind']> = new Set<SupplyNode['kind']>(['cable', 'connector', 'position', 'socket', 'header-input'])
 
-const returnV = (node: TreeNode, state: PowerState): number => {
+const returnV = (node: SupplyNode, state: PowerState): number => {
   const { inputV = 0, voltageV } = state.nodes[node.id]!
   return HAS_RETURN.has(node.kind) ? Math.abs(inputV - voltageV) / 2 : 0
 }
 
 /** How far a part's ground lies above the board's, in V, and what does it most. Null where they hang on different sources. */
-function shiftOf({ tree }: Power, state: PowerState, part: TreeNode): { shiftV: number, most: TreeNode | undefined } | null {
+function shiftOf({ tree }: Power, state: PowerState, part: SupplyNode): { shiftV: number, most: SupplyNode | undefined } | null {
   const its = pathUp(tree, state, part.id)
   const boards = pathUp(tree, state, '@5V')
   const common = its.find(node => boards.includes(node))
   if (!common) return null
   const own = its.slice(0, its.indexOf(common))
   const board = boards.slice(0, boards.indexOf(common))
-  const sum = (nodes: TreeNode[]) => nodes.reduce((all, node) => all + returnV(node, state), 0)
+  const sum = (nodes: SupplyNode[]) => nodes.reduce((all, node) => all + returnV(node, state), 0)
   const most = [...own, ...board].sort((a, b) => returnV(b, state) - returnV(a, state))[0]
   return { shiftV: sum(own) - sum(board), most }
 }

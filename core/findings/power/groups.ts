@@ -1,10 +1,10 @@
 /** Joints that hang together without a diode or a converter between, and what gives to each such group. */
 import { ONE_WAY } from '../../netlist/supply/kinds'
 import type { NodeRef } from '../../plan/power'
-import type { Tree, TreeNode } from '../../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../../netlist/supply/types'
 
 /** Joints that conduct both ways, as groups: each joint's group is named by one of them. */
-export function conductingGroups(tree: Tree): Map<string, string> {
+export function conductingGroups(tree: SupplyTree): Map<string, string> {
   const parent = new Map<string, string>()
   const find = (joint: string): string => {
     const up = parent.get(joint) ?? joint
@@ -21,12 +21,12 @@ export function conductingGroups(tree: Tree): Map<string, string> {
 }
 
 /** Kinds that hold their output at a voltage of their own: on a rail they are a source like any other. */
-const HOLDS_OUTPUT: ReadonlySet<TreeNode['kind']> = new Set<TreeNode['kind']>(['linear', 'step-down', 'step-up', 'rectifier'])
+const HOLDS_OUTPUT: ReadonlySet<SupplyNode['kind']> = new Set<SupplyNode['kind']>(['linear', 'step-down', 'step-up', 'rectifier'])
 
 /** What gives, by the group of joints it gives to: sources, and fed converters whose input lies on another group. */
-export function sourcesByGroup(tree: Tree, groups: Map<string, string>): Map<string, TreeNode[]> {
-  const found = new Map<string, TreeNode[]>()
-  const gives = (node: TreeNode) =>
+export function sourcesByGroup(tree: SupplyTree, groups: Map<string, string>): Map<string, SupplyNode[]> {
+  const found = new Map<string, SupplyNode[]>()
+  const gives = (node: SupplyNode) =>
     node.role === 'source'
     || (HOLDS_OUTPUT.has(node.kind) && groups.get(node.input ?? '') !== groups.get(node.output!) && rootsOf(tree, node.id).size > 0)
   for (const source of tree.nodes.filter(node => !node.open && node.output !== null && gives(node))) {
@@ -37,7 +37,7 @@ export function sourcesByGroup(tree: Tree, groups: Map<string, string>): Map<str
 }
 
 /** The sources that feed a node, whatever lies between. */
-export function rootsOf(tree: Tree, id: NodeRef): Set<NodeRef> {
+export function rootsOf(tree: SupplyTree, id: NodeRef): Set<NodeRef> {
   const found = new Set<NodeRef>()
   const seen = new Set<NodeRef>()
   const stack = [id]

@@ -4,7 +4,7 @@ import type { Facts } from '../../facts/types'
 import type { Power } from '../../power/report'
 import { solveStates, stateNamed, stateSpecs } from '../../power/states'
 import type { Evidence, Finding, Rule } from '../types'
-import type { TreeNode } from '../../netlist/supply/types'
+import type { SupplyNode } from '../../netlist/supply/types'
 import { pluggedInto } from '../../netlist/supply/plugged'
 import { amps, flow, limitOf, ma, nodeName, nodeSubject, sentenceCase, verb, volts } from './words'
 
@@ -14,7 +14,7 @@ const LEAKS_MA = 1
 interface BackFlow { ma: number, /** With the board's own supply off. */ off: boolean, railV: number }
 
 /** The largest current out of a hub's upstream port, with the board's supply on and off. Null for a hub that blocks it. */
-function backFlow({ facts, power: { tree, states } }: Evidence, hub: TreeNode): BackFlow | null {
+function backFlow({ facts, power: { tree, states } }: Evidence, hub: SupplyNode): BackFlow | null {
   if (!((hub.figures.backOhm?.value ?? 0) > 0) || !hub.upstream) return null
   const on = states.map(state => ({ ma: state.nodes[hub.id]!.backMa ?? 0, off: false, railV: state.nodes['@5V']?.voltageV ?? 0 }))
   // Everything that feeds the board but by way of this hub is switched off.
@@ -49,7 +49,7 @@ export const hubs: Rule = evidence => evidence.power.tree.nodes.flatMap((node): 
   ]
 })
 
-function feedsBack(node: TreeNode, { ma: back, off, railV }: BackFlow, catalogue: Facts['catalogue']): Finding {
+function feedsBack(node: SupplyNode, { ma: back, off, railV }: BackFlow, catalogue: Facts['catalogue']): Finding {
   const item = offeredItem(catalogue, 'hub')
   return {
     code: 'hub.feeds-back', id: `hub.feeds-back ${node.id}`, severity: 'stop', stages: ['power', 'build'],
@@ -78,7 +78,7 @@ function feedsBack(node: TreeNode, { ma: back, off, railV }: BackFlow, catalogue
   }
 }
 
-function portOver(hub: TreeNode, plug: TreeNode, number: number, power: Power): Finding[] {
+function portOver(hub: SupplyNode, plug: SupplyNode, number: number, power: Power): Finding[] {
   const port = hub.figures.portMa
   const current = flow(stateNamed(power.states, 'peak'), plug)
   if (!port || current <= port.value) return []

@@ -11,7 +11,7 @@ import { stateNamed } from '../../power/states'
 import type { NodeRef } from '../../plan/power'
 import type { Edit } from '../../plan/edits'
 import type { Facts } from '../../facts/types'
-import type { Tree, TreeNode, TreeProblem } from '../../netlist/supply/types'
+import type { SupplyTree, SupplyNode, TreeProblem } from '../../netlist/supply/types'
 import type { Evidence, Finding, Fix, Rule } from '../types'
 import { conductingGroups, rootsOf, sourcesByGroup } from './groups'
 import { overRating } from './paths'
@@ -111,12 +111,12 @@ function overloads(evidence: Evidence, edits: readonly Edit[]): boolean {
 }
 
 /** What is named as the feeder of a way into the board, for a plug that moves elsewhere: the supply itself, not its lead. */
-const pluggedFrom = (tree: Tree, way: NodeRef): NodeRef => {
+const pluggedFrom = (tree: SupplyTree, way: NodeRef): NodeRef => {
   const from = tree.byId.get(way)!.from[0]!
   return from === '@cable' ? '@supply' : from.replace(/@lead$/, '')
 }
 
-function freeId(tree: Tree, base: string): string {
+function freeId(tree: SupplyTree, base: string): string {
   let id = base
   for (let n = 2; tree.byId.has(id); n++) id = `${base}-${n}`
   return id
@@ -350,7 +350,7 @@ function feedingFixes(id: NodeRef, { facts, power: { tree } }: Evidence): Fix[] 
 }
 
 /** A part with signals at the board and a supply of its own wants its ground there too: the wire, where none lies yet. */
-function groundToBoard({ partId }: TreeNode, facts: Facts): Edit[] {
+function groundToBoard({ partId }: SupplyNode, facts: Facts): Edit[] {
   const mine = facts.terminals.filter(terminal => terminal.owner.id === partId)
   const ground = mine.find(terminal => terminal.is === 'ground')
   const hasSignals = mine.some(terminal => terminal.is === 'signal' && terminal.place?.kind === 'header')

@@ -6,7 +6,7 @@ import type { PowerItem } from '../../catalogue/types'
 import { stateNamed } from '../../power/states'
 import { wantsV } from '../../netlist/supply/kinds'
 import { pathUp } from '../../power/shares'
-import type { TreeNode } from '../../netlist/supply/types'
+import type { SupplyNode } from '../../netlist/supply/types'
 import { DENSITY, wireMostMa } from '../../netlist/copper'
 import type { Finding, Fix, Rule } from '../types'
 import { betterLead, hubOwnSupply, lowerClock, ownHub, ownSupply, pastTheBoard } from './candidates'
@@ -115,7 +115,7 @@ export const converters: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
 })
 
 /** A converter of the same kind and voltage that gives as much and stands the same input; the cheapest. */
-function largerConverter(items: ReadonlyMap<string, PowerItem>, node: TreeNode, currentMa: number, inputV: number): Fix[] {
+function largerConverter(items: ReadonlyMap<string, PowerItem>, node: SupplyNode, currentMa: number, inputV: number): Fix[] {
   if (!node.own) return []
   const wants = wantsV(node)
   return [...items.values()]
@@ -128,7 +128,7 @@ function largerConverter(items: ReadonlyMap<string, PowerItem>, node: TreeNode, 
     }))
 }
 
-function tooHot(node: TreeNode, heat: Power['report']['regulators'][number], { states }: Power,
+function tooHot(node: SupplyNode, heat: Power['report']['regulators'][number], { states }: Power,
   catalogue: Facts['catalogue']): Finding {
   const item = offeredItem(catalogue, 'step-down')
   const { inputV = 0, voltageV, currentMa } = stateNamed(states, 'peak').nodes[node.id]!

@@ -3,10 +3,10 @@ import { freeNodeId } from '../../plan/power-edits'
 import type { Lead, SupplyUnit } from '../../catalogue/types'
 import { stateNamed } from '../../power/states'
 import type { PowerState } from '../../power/states'
-import type { TreeNode } from '../../netlist/supply/types'
+import type { SupplyNode } from '../../netlist/supply/types'
 import type { Evidence, Finding, Fix, Rule } from '../types'
 import { BURNS_SHARE } from './paths'
-import { waysOut, type Solved, type Way } from './ways'
+import { waysOut, type Solved, type PowerFix } from './ways'
 import { nodeSubject, volts } from './words'
 
 const WORDS: Readonly<Record<Lead['plug'], string>> = {
@@ -18,7 +18,7 @@ const SHORT: Readonly<Record<Lead['plug'], string>> = {
 const SOCKETS: Readonly<Record<string, string>> = { 'micro-usb': 'a micro-USB socket', 'usb-c': 'a USB-C socket' }
 
 /** The unit whose lead ends at the board's socket with nothing between. */
-function leadAtSocket({ facts, power: { tree } }: Evidence): { unit: SupplyUnit, source: TreeNode, plug: Lead['plug'] } | null {
+function leadAtSocket({ facts, power: { tree } }: Evidence): { unit: SupplyUnit, source: SupplyNode, plug: Lead['plug'] } | null {
   const lead = tree.byId.get(tree.byId.get('@socket')?.from[0] ?? '')
   const source = lead?.kind === 'cable' ? tree.byId.get(lead.from[0] ?? '') : lead
   const unit = source?.id === '@supply' ? facts.supply : source?.unit
@@ -63,7 +63,7 @@ function plugFixes({ facts, power }: Evidence, unit: SupplyUnit, socket: string,
   const { tree } = power
   const piece = facts.catalogue.powerItems.get(plug === 'screw' ? `plug-${socket}` : `adapter-plug-${socket}`)
   const before = troublesOf(power)
-  const ways = (): Way[] => [
+  const ways = (): PowerFix[] => [
     ...facts.supply === unit && (unit.kind === 'adapter' || unit.kind === 'usb-port') ? fitting(facts, unit, socket) : [],
     ...piece
       ? [{
@@ -84,7 +84,7 @@ function plugFixes({ facts, power }: Evidence, unit: SupplyUnit, socket: string,
 }
 
 /** The smallest supply of its voltage with the right plug that gives as much. */
-const fitting = ({ catalogue }: Evidence['facts'], unit: SupplyUnit, socket: string): Way[] => [...catalogue.supplies.values()]
+const fitting = ({ catalogue }: Evidence['facts'], unit: SupplyUnit, socket: string): PowerFix[] => [...catalogue.supplies.values()]
   .filter(other =>
     other.cable?.plug === socket && (other.kind === 'adapter' || other.kind === unit.kind) && other.currentMa >= unit.currentMa
     && Math.abs(other.voltageV - unit.voltageV) < 0.3)

@@ -5,14 +5,14 @@ import { freeNodeId } from '../../plan/power-edits'
 import { capacitorHoldS } from '../../power/front/hold'
 import { stateNamed } from '../../power/states'
 import { wantsV } from '../../netlist/supply/kinds'
-import type { Tree, TreeNode } from '../../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../../netlist/supply/types'
 import type { Evidence, Finding, Fix, Rule } from '../types'
 import { limitOf, moment, nodeSubject, seconds, v, volts, watts } from './words'
 
 /** Everything that a source reaches without a converter in between; where a converter or a load ends the way, it is the last. */
-function reachedBy(tree: Tree, source: TreeNode): { node: TreeNode, way: TreeNode[] }[] {
-  const ends: { node: TreeNode, way: TreeNode[] }[] = []
-  const follow = (node: TreeNode, way: TreeNode[]) => {
+function reachedBy(tree: SupplyTree, source: SupplyNode): { node: SupplyNode, way: SupplyNode[] }[] {
+  const ends: { node: SupplyNode, way: SupplyNode[] }[] = []
+  const follow = (node: SupplyNode, way: SupplyNode[]) => {
     for (const next of tree.nodes.filter(other => other.from.includes(node.id) && !way.includes(other) && !other.open)) {
       if (next.role === 'load' || next.figures.setV || next.id === '@5V') ends.push({ node: next, way: [...way, node] })
       else follow(next, [...way, node])
@@ -22,7 +22,7 @@ function reachedBy(tree: Tree, source: TreeNode): { node: TreeNode, way: TreeNod
   return ends
 }
 
-const before = (node: TreeNode) => node.id.replace(/@wire$/, '')
+const before = (node: SupplyNode) => node.id.replace(/@wire$/, '')
 
 /** What lies on a vehicle's supply: does it stand the load dump, and does it go on while the engine is started? */
 export const vehicleSupply: Rule = (evidence) => {
@@ -31,7 +31,7 @@ export const vehicleSupply: Rule = (evidence) => {
     reachedBy(tree, source).flatMap(end => [...dump(source, end, evidence), ...crank(source, end, evidence)]))
 }
 
-function dump(source: TreeNode, { node, way }: { node: TreeNode, way: TreeNode[] }, { facts }: Evidence): Finding[] {
+function dump(source: SupplyNode, { node, way }: { node: SupplyNode, way: SupplyNode[] }, { facts }: Evidence): Finding[] {
   const dumpV = source.figures.dumpV
   const stands = node.figures[node.figures.setV ? 'mostInV' : 'mostV']
   if (!dumpV || !stands) return []
@@ -51,12 +51,12 @@ function dump(source: TreeNode, { node, way }: { node: TreeNode, way: TreeNode[]
 
 const evidenceId = (facts: Evidence['facts']) => freeNodeId(facts.plan.power, 'guard')
 
-const insert = (id: string, item: PowerItem, node: TreeNode) => ({
+const insert = (id: string, item: PowerItem, node: SupplyNode) => ({
   label: `Put ${item.name} before it`,
   edits: [{ edit: 'add-node' as const, node: { id, type: item.id, name: item.name, from: node.from[0]! }, before: before(node) }],
 })
 
-function crank(source: TreeNode, { node, way }: { node: TreeNode, way: TreeNode[] }, { facts, power }: Evidence): Finding[] {
+function crank(source: SupplyNode, { node, way }: { node: SupplyNode, way: SupplyNode[] }, { facts, power }: Evidence): Finding[] {
   const crankV = source.figures.crankV
   const typical = stateNamed(power.states, 'typical')
   const figures = typical.nodes[node.id]!
@@ -117,7 +117,7 @@ export const networkClass: Rule = ({ facts, power: { tree, states } }) =>
   })
 
 /** A port of a class that allows it, with a splitter that gives as much as the present one is asked for. */
-function higherClass(source: TreeNode, takenW: number, { facts, tree }: { facts: Evidence['facts'], tree: Tree }): Fix[] {
+function higherClass(source: SupplyNode, takenW: number, { facts, tree }: { facts: Evidence['facts'], tree: SupplyTree }): Fix[] {
   const unit = [...facts.catalogue.supplies.values()].filter(entry => entry.kind === 'network-cable' && (entry.classW ?? 0) >= takenW)
     .sort((a, b) => (a.price ?? 0) - (b.price ?? 0))[0]
   if (!unit) return []

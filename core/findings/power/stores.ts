@@ -1,6 +1,6 @@
 /** Energy stores: hours asked, cold, banks that switch off, a week of weather; and the cautions that go with them. */
 import { offeredFuse } from '../../catalogue/offered'
-import type { Tree, TreeNode } from '../../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../../netlist/supply/types'
 import type { Finding, Rule } from '../types'
 import { amps, hours, nodeSubject, volts, watts } from './words'
 
@@ -96,7 +96,7 @@ export const weekRunsDry: Rule = ({ facts, power }) => {
 }
 
 /** Whether everything this node leads to stands behind a fuse: switches, wires and connectors in between change nothing of it. */
-function fusedFrom(tree: Tree, node: TreeNode, seen: ReadonlySet<string> = new Set()): boolean {
+function fusedFrom(tree: SupplyTree, node: SupplyNode, seen: ReadonlySet<string> = new Set()): boolean {
   if (node.kind === 'fuse' || node.kind === 'fuse-resettable') return true
   if (node.role !== 'path' || node.figures.setV || node.kind === 'socket' || node.kind === 'header-input' || seen.has(node.id)) return false
   const next = tree.nodes.filter(other => other.from.includes(node.id))

@@ -8,10 +8,10 @@ import type { Power } from '../../power/report'
 import { stateNamed } from '../../power/states'
 import { wantsV } from '../../netlist/supply/kinds'
 import { sourceEmfV } from '../../netlist/supply/resistance'
-import type { TreeNode } from '../../netlist/supply/types'
+import type { SupplyNode } from '../../netlist/supply/types'
 import type { Evidence, Finding, Rule, Severity } from '../types'
 import { betterLead, enoughHeadroom, hubOwnSupply, largerSupplies, lowerClock, ownHub, pastTheBoard, stepUp } from './candidates'
-import { waysOut, type Outcome, type Solved, type Way } from './ways'
+import { waysOut, type Outcome, type Solved, type PowerFix } from './ways'
 import { limitOf, nodeName, nodeSubject, v, volts } from './words'
 
 /** Worst first: what a state that fails means. */
@@ -63,7 +63,7 @@ export const brownOut: Rule = ({ facts, power }) => {
 }
 
 /** A converter that would not get what it wants even with nothing drawn: no cable and no larger source of that voltage helps it. */
-function starvedConverter({ tree }: Power, state: PowerState): TreeNode | undefined {
+function starvedConverter({ tree }: Power, state: PowerState): SupplyNode | undefined {
   return tree.nodes.find((node) => {
     if (node.role !== 'path' || node.open || !node.figures.setV || node.id === '@3V3' || node.kind === 'step-up') return false
     const root = pathUp(tree, state, node.id).find((entry, i) => i > 0 && (entry.role === 'source' || entry.figures.setV))
@@ -72,7 +72,7 @@ function starvedConverter({ tree }: Power, state: PowerState): TreeNode | undefi
   })
 }
 
-function starvedWords(converter: TreeNode, state: PowerState): string {
+function starvedWords(converter: SupplyNode, state: PowerState): string {
   return `${converter.name} makes ${volts(converter.figures.setV!.value)} and wants ${volts(wantsV(converter))} at its input; `
     + `${volts(state.nodes[converter.id]!.inputV ?? 0)} come. It has no headroom: what it gives falls with its input. Take a higher `
     + `source, `
@@ -105,7 +105,7 @@ const boardIsLargest = ({ report }: Power): boolean => {
 }
 
 /** What helps against too little on the 5 V rail. */
-function shortageWays({ facts, power }: Pick<Evidence, 'facts' | 'power'>): Way[] {
+function shortageWays({ facts, power }: Pick<Evidence, 'facts' | 'power'>): PowerFix[] {
   const asked = power.report.sources.find(source => source.node === '@supply')?.peakMa ?? 0
   const peak = stateNamed(power.states, 'peak')
   const leads = power.tree.byId.has('@5V') ? pathUp(power.tree, peak, '@5V').filter(node => node.kind === 'cable') : []
@@ -155,7 +155,7 @@ export const underVoltage: Rule = ({ facts, power }) => {
 }
 
 /** A wire's worksheet with the figures it has in the plan. */
-export function wireSheet(node: TreeNode, state: PowerState, leastV: number, { tree }: Pick<Power, 'tree'>) {
+export function wireSheet(node: SupplyNode, state: PowerState, leastV: number, { tree }: Pick<Power, 'tree'>) {
   const { inputV = 5, currentMa } = state.nodes[node.id]!
   const further = node.id === '@cable' && tree.byId.get('@socket')
     ? (tree.byId.get('@socket')!.figures.ohm?.value ?? 0) * currentMa / 1000
@@ -217,10 +217,10 @@ export const loadVoltages: Rule = ({ facts, power }) => power.tree.nodes.flatMap
 /** A rail this little above what a load wants is itself the fault, not the load's wire. */
 const RAIL_ROOM_V = 0.05
 
-const drawn = (state: PowerState, node: TreeNode) => state.nodes[node.id]!.currentMa
+const drawn = (state: PowerState, node: SupplyNode) => state.nodes[node.id]!.currentMa
 
 function tooHigh(
-  node: TreeNode, state: PowerState, most: { value: number, origin: string }, { catalogue, plan }: Evidence['facts'], { tree }: Power,
+  node: SupplyNode, state: PowerState, most: { value: number, origin: string }, { catalogue, plan }: Evidence['facts'], { tree }: Power,
 ): Finding {
   const at = state.nodes[node.id]!.voltageV
   const consumer = tree.byId.has(`${node.id}@wire`) || node.own ? node.id : null

@@ -9,7 +9,7 @@ import type { Fix } from '../types'
 /** An edit that only touches how the plan is fed. */
 export type FeedEdit = PowerEdit | Extract<Edit, { edit: 'choose-supply' }>
 
-export interface Way {
+export interface PowerFix {
   label: string
   edits: FeedEdit[]
   /** Made-up price, for the order: what costs nothing comes first. */
@@ -40,7 +40,7 @@ const MOST_KNOWN = 200
  * the same question about the same supply is answered from memory.
  */
 export function waysOut(
-  { facts, power }: Asked, about: string, ways: () => Way[], states: readonly string[], judge: (solved: Solved) => Outcome,
+  { facts, power }: Asked, about: string, ways: () => PowerFix[], states: readonly string[], judge: (solved: Solved) => Outcome,
 ): Fix[] {
   const key = `${about} ${supplyKey(facts, power)}`
   const before = known.get(key)
@@ -70,8 +70,8 @@ function supplyKey({ plan, board, supplyMa }: Facts, { tree }: Pick<Power, 'tree
   return key
 }
 
-function tryOut(facts: Facts, ways: Way[], states: readonly string[], judge: (solved: Solved) => Outcome): Fix[] {
-  const tried = (way: Way) => ({ way, outcome: judge(solvePower(changedFacts(facts, way.edits), states)) })
+function tryOut(facts: Facts, ways: PowerFix[], states: readonly string[], judge: (solved: Solved) => Outcome): Fix[] {
+  const tried = (way: PowerFix) => ({ way, outcome: judge(solvePower(changedFacts(facts, way.edits), states)) })
   const helping = ways.map(tried).filter(({ outcome }) => outcome.gain > 0)
     .sort((a, b) => Number(b.outcome.enough) - Number(a.outcome.enough) || (a.outcome.enough
       ? a.way.price - b.way.price
@@ -87,7 +87,7 @@ function tryOut(facts: Facts, ways: Way[], states: readonly string[], judge: (so
 }
 
 /** Of several values of one figure the first: a lead that is thicker still says nothing new, and takes the place of another way. */
-function onceEach<T extends { way: Way }>(tried: T[]): T[] {
+function onceEach<T extends { way: PowerFix }>(tried: T[]): T[] {
   const seen = new Set<string>()
   return tried.filter(({ way: { edits: [edit] } }) => {
     if (edit!.edit !== 'set-figure') return true
@@ -97,7 +97,7 @@ function onceEach<T extends { way: Way }>(tried: T[]): T[] {
 }
 
 /** The first two ways that are enough together. */
-function enoughTogether<T extends { outcome: Outcome }>(ways: Way[], tried: (way: Way) => T): T[] {
+function enoughTogether<T extends { outcome: Outcome }>(ways: PowerFix[], tried: (way: PowerFix) => T): T[] {
   for (const [i, first] of ways.entries()) {
     for (const second of ways.slice(i + 1)) {
       if (first.edits[0]!.edit === second.edits[0]!.edit && touched(first.edits[0]!) === touched(second.edits[0]!)) continue

@@ -1,7 +1,7 @@
 /** Supply figures in words. */
 import type { ReportNode } from '../../power/report'
 import type { PowerState } from '../../power/states'
-import type { TreeNode } from '../../netlist/supply/types'
+import type { SupplyNode } from '../../netlist/supply/types'
 import type { Figure, Subject } from '../types'
 
 /** `1.24 A`, `310 mA`, `0.4 mA`. */
@@ -39,20 +39,20 @@ export const ma = (value: number): number => Number(value.toFixed(Math.abs(value
 export const v = (value: number): number => Number(value.toFixed(2)) + 0
 
 /** A node as the subject of a finding. */
-export function nodeSubject(node: Pick<TreeNode, 'id' | 'partId'> | ReportNode): Subject {
+export function nodeSubject(node: Pick<SupplyNode, 'id' | 'partId'> | ReportNode): Subject {
   const position = /^@P(\d+)$/.exec(node.id)
   const terminal = node.partId && /^[^@#]+\.[^@#]+$/.test(node.id) ? { terminal: node.id } : {}
   return { node: node.id, ...node.partId && { partId: node.partId }, ...terminal, ...position && { position: Number(position[1]) } }
 }
 
 /** A figure of the tree as the limit of a finding. */
-export function limitOf(node: TreeNode, name: string): Pick<Figure, 'limit' | 'origin' | 'replaces'> {
+export function limitOf(node: SupplyNode, name: string): Pick<Figure, 'limit' | 'origin' | 'replaces'> {
   const figure = node.figures[name]
   return figure ? { limit: v(figure.value), origin: figure.origin, replaces: { node: node.id, figure: name } } : {}
 }
 
 /** With its owner where the name alone does not say. */
-export function nodeName(node: TreeNode, tree: { byId: ReadonlyMap<string, TreeNode> }): string {
+export function nodeName(node: SupplyNode, tree: { byId: ReadonlyMap<string, SupplyNode> }): string {
   if (node.id === '@cable') return 'the supply\'s lead'
   if (node.id.endsWith('@lead')) return `the lead of ${tree.byId.get(node.id.slice(0, -5))?.name ?? 'a supply'}`
   if (node.id.endsWith('@wire')) {
@@ -62,7 +62,7 @@ export function nodeName(node: TreeNode, tree: { byId: ReadonlyMap<string, TreeN
 }
 
 /** Through a node, whichever way. */
-export const flow = (state: PowerState, node: TreeNode) => Math.abs(state.nodes[node.id]!.currentMa)
+export const flow = (state: PowerState, node: SupplyNode) => Math.abs(state.nodes[node.id]!.currentMa)
 /** Wires are many, a plug is one. */
-export const verb = (node: TreeNode, one: string, many: string) => node.kind === 'cable' && node.id.endsWith('@wire') ? many : one
+export const verb = (node: SupplyNode, one: string, many: string) => node.kind === 'cable' && node.id.endsWith('@wire') ? many : one
 export const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -3,10 +3,10 @@ import type { Facts } from '../../facts/types'
 import type { NodeRef, PowerPlan } from '../../plan/power'
 import { boardNodes, partNodes, supplyNodes } from './derived'
 import { ownNodes } from './own'
-import type { Tree, TreeNode, TreeProblem } from './types'
+import type { SupplyTree, SupplyNode, TreeProblem } from './types'
 
 /** The whole power tree of a plan. Never throws: what cannot be joined is listed in `problems`. */
-export function buildTree(facts: Facts, power: PowerPlan = facts.plan.power): Tree {
+export function buildTree(facts: Facts, power: PowerPlan = facts.plan.power): SupplyTree {
   const problems: TreeProblem[] = []
   const nodes = [
     ...supplyNodes(facts, power, problems), ...ownNodes(power, facts, problems), ...boardNodes(facts, power, problems),
@@ -28,10 +28,10 @@ export function buildTree(facts: Facts, power: PowerPlan = facts.plan.power): Tr
 }
 
 /** A plan without a board has no rails yet: its parts wait, they are not wrong. */
-const isUnchosen = (node: TreeNode, { board }: Facts) => !board && node.kind === 'part' && !node.from.length
+const isUnchosen = (node: SupplyNode, { board }: Facts) => !board && node.kind === 'part' && !node.from.length
 
 /** Gives a node the joint that its feed gives to. A feed that is not there, or that gives nothing, is a problem. */
-function connect(node: TreeNode, byId: ReadonlyMap<NodeRef, TreeNode>, problems: TreeProblem[]): void {
+function connect(node: SupplyNode, byId: ReadonlyMap<NodeRef, SupplyNode>, problems: TreeProblem[]): void {
   if (node.upstream && !byId.get(node.upstream)?.output) {
     problems.push({ kind: 'unknown-upstream', node: node.id, upstream: node.upstream })
     delete node.upstream
@@ -52,9 +52,9 @@ function connect(node: TreeNode, byId: ReadonlyMap<NodeRef, TreeNode>, problems:
 }
 
 /** Second ways into a joint: a plug that is also put in. */
-function joinNodes(power: PowerPlan, byId: ReadonlyMap<NodeRef, TreeNode>, problems: TreeProblem[]): TreeNode[] {
+function joinNodes(power: PowerPlan, byId: ReadonlyMap<NodeRef, SupplyNode>, problems: TreeProblem[]): SupplyNode[] {
   const once = power.joins.filter(({ from, into }, i, all) => all.findIndex(other => other.from === from && other.into === into) === i)
-  return once.flatMap(({ from, into }, i): TreeNode[] => {
+  return once.flatMap(({ from, into }, i): SupplyNode[] => {
     const id = `@join${i + 1}`
     const feeder = byId.get(`${from}@lead`) ?? byId.get(from === '@supply' && byId.has('@cable') ? '@cable' : from)
     const target = byId.get(into)
@@ -72,12 +72,12 @@ function joinNodes(power: PowerPlan, byId: ReadonlyMap<NodeRef, TreeNode>, probl
 }
 
 /** Nodes that feed each other with no source among them. */
-function rings(nodes: TreeNode[], byId: ReadonlyMap<NodeRef, TreeNode>): TreeProblem[] {
+function rings(nodes: SupplyNode[], byId: ReadonlyMap<NodeRef, SupplyNode>): TreeProblem[] {
   const settled = new Set<NodeRef>()
   const found: TreeProblem[] = []
   for (const start of nodes) {
     const trail: NodeRef[] = []
-    let at: TreeNode | undefined = start
+    let at: SupplyNode | undefined = start
     while (at && !settled.has(at.id)) {
       const seen = trail.indexOf(at.id)
       if (seen >= 0) {
@@ -93,7 +93,7 @@ function rings(nodes: TreeNode[], byId: ReadonlyMap<NodeRef, TreeNode>): TreePro
 }
 
 /** Nodes that some source reaches, in the direction of feeding. */
-function reached(nodes: TreeNode[]): Set<NodeRef> {
+function reached(nodes: SupplyNode[]): Set<NodeRef> {
   const fed = new Set(nodes.filter(node => node.role === 'source').map(node => node.id))
   let before = -1
   while (fed.size > before) {
@@ -113,7 +113,7 @@ function reached(nodes: TreeNode[]): Set<NodeRef> {
   return fed
 }
 
-function hangsOn(node: TreeNode, root: NodeRef, byId: ReadonlyMap<NodeRef, TreeNode>): boolean {
+function hangsOn(node: SupplyNode, root: NodeRef, byId: ReadonlyMap<NodeRef, SupplyNode>): boolean {
   const seen = new Set<NodeRef>()
   const stack = [node.id]
   while (stack.length) {
@@ -127,9 +127,9 @@ function hangsOn(node: TreeNode, root: NodeRef, byId: ReadonlyMap<NodeRef, TreeN
 }
 
 /** Every node after those that feed it, as far as there is such an order. */
-function inFeedingOrder(nodes: TreeNode[], byId: ReadonlyMap<NodeRef, TreeNode>): TreeNode[] {
-  const ordered = new Set<TreeNode>()
-  const visit = (node: TreeNode, trail: ReadonlySet<NodeRef>) => {
+function inFeedingOrder(nodes: SupplyNode[], byId: ReadonlyMap<NodeRef, SupplyNode>): SupplyNode[] {
+  const ordered = new Set<SupplyNode>()
+  const visit = (node: SupplyNode, trail: ReadonlySet<NodeRef>) => {
     if (ordered.has(node) || trail.has(node.id)) return
     const further = new Set([...trail, node.id])
     for (const id of node.from) {

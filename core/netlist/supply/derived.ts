@@ -1,5 +1,5 @@
 /** The nodes that follow from the plan: its supply, the board with its ways in and its rails, and every part that draws. */
-import { holds } from '../../facts/conditions'
+import { isMet } from '../../facts/conditions'
 import type { Facts, ResolvedPart, Terminal } from '../../facts/types'
 import type { NodeRef, PowerPlan } from '../../plan/power'
 import { RAIL_V } from '../../catalogue/rails'
@@ -7,10 +7,10 @@ import type { Board, BoardHeat, BoardPower, Draw, Supply } from '../../catalogue
 import { boardDraw, boardHeat, boardPower } from '../../facts/board'
 import { figuresOf, originOf, USUAL_SURGE_S, type Origins } from './figures'
 import { leadNode, sourceNode } from './own'
-import type { TreeNode, TreeProblem } from './types'
+import type { SupplyNode, TreeProblem } from './types'
 
 /** The plan's supply and its lead. */
-export function supplyNodes({ supply, supplyMa }: Facts, power: PowerPlan, problems: TreeProblem[]): TreeNode[] {
+export function supplyNodes({ supply, supplyMa }: Facts, power: PowerPlan, problems: TreeProblem[]): SupplyNode[] {
   if (!supply) return []
   const given: Record<string, number> = supplyMa !== null && supplyMa !== supply.currentMa ? { currentMa: supplyMa } : {}
   const source = sourceNode('@supply', supply.name, supply, { ...given, ...power.figures['@supply'] }, false, problems)
@@ -19,12 +19,12 @@ export function supplyNodes({ supply, supplyMa }: Facts, power: PowerPlan, probl
 }
 
 /** The board: sockets, rails and its own draw. */
-export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem[]): TreeNode[] {
+export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem[]): SupplyNode[] {
   const { board } = facts
   if (!board) return []
   const has = boardPower(board)
-  const node = (id: NodeRef, kind: TreeNode['kind'], role: TreeNode['role'], name: string, joints: Pick<TreeNode, 'from' | 'input'
-    | 'output'>, file: Record<string, number>, more: Partial<TreeNode> = {}, origins: Origins = has): TreeNode =>
+  const node = (id: NodeRef, kind: SupplyNode['kind'], role: SupplyNode['role'], name: string, joints: Pick<SupplyNode, 'from' | 'input'
+    | 'output'>, file: Record<string, number>, more: Partial<SupplyNode> = {}, origins: Origins = has): SupplyNode =>
     ({
       id, kind, role, name, ...joints, figures: figuresOf(id, kind, file, origins, power.figures[id], problems), own: false, open: false,
       ...more,
@@ -85,16 +85,16 @@ export function feedOf(power: PowerPlan, consumer: NodeRef, usual: NodeRef | nul
 }
 
 /** Header positions that carry supply, and every part's supply terminals with their wires. */
-export function partNodes(facts: Facts, power: PowerPlan, problems: TreeProblem[]): TreeNode[] {
-  const positions = new Map<number, TreeNode>()
+export function partNodes(facts: Facts, power: PowerPlan, problems: TreeProblem[]): SupplyNode[] {
+  const positions = new Map<number, SupplyNode>()
   const nodes = facts.parts.flatMap(owner =>
     owner.supplies.flatMap(supply => supplyTerminal(owner, supply, facts, power, positions, problems)))
   return [...positions.values(), ...nodes, ...facts.parts.flatMap(owner => contactNodes(owner, power, problems))]
 }
 
 function supplyTerminal(
-  owner: ResolvedPart, supply: Supply, facts: Facts, power: PowerPlan, positions: Map<number, TreeNode>, problems: TreeProblem[],
-): TreeNode[] {
+  owner: ResolvedPart, supply: Supply, facts: Facts, power: PowerPlan, positions: Map<number, SupplyNode>, problems: TreeProblem[],
+): SupplyNode[] {
   const { board } = facts
   const id = `${owner.id}.${supply.id}`
   const terminal = facts.byKey.get(id)
@@ -110,7 +110,7 @@ function supplyTerminal(
   const ratedV = RAIL_V[supply.rail]
   const share = supply.percentOption ? Math.min(100, Math.max(0, Number(owner.options[supply.percentOption] ?? 100))) / 100 : 1
   const aboveIdle = (ma: number) => (supply.idleMa + (ma - supply.idleMa) * share) * units
-  const load: TreeNode = {
+  const load: SupplyNode = {
     id, kind: 'part', role: 'load', name: owner.part.supplies.length > 1 ? `${owner.name} ${supply.label}` : owner.name, partId: owner.id,
     from: [`${id}@wire`], input: id, output: id, law: supply.law ?? 'current', own: false, open: false,
     ...supply.socket && { ownSocket: true }, ...supply.from === 'usb' && { byPlug: true },
@@ -136,9 +136,9 @@ const loadOrigins = (supply: Supply): Origins => ({
 /** The wire to a terminal: jumper wires to the header, a lead to a USB plug, the contact alone for a board that is pushed on. */
 function wireNode(
   owner: ResolvedPart, supply: Supply, id: NodeRef, from: NodeRef, { plan }: Facts, power: PowerPlan, problems: TreeProblem[],
-): TreeNode {
+): SupplyNode {
   const wire = `${id}@wire`
-  const pushedOn = supply.claimsPosition !== undefined || owner.part.plugs?.some(plug => plug.wide && holds(plug.when, owner.options))
+  const pushedOn = supply.claimsPosition !== undefined || owner.part.plugs?.some(plug => plug.wide && isMet(plug.when, owner.options))
   const figures: Record<string, number> = pushedOn
     ? { ohm: 0.03, ratedMa: 2000 }
     : {
@@ -156,7 +156,7 @@ function wireNode(
 
 /** The header position a supply terminal is wired to; its rail while it has none. */
 function positionNode(
-  terminal: Terminal | undefined, supply: Supply, { board }: Facts, power: PowerPlan, positions: Map<number, TreeNode>,
+  terminal: Terminal | undefined, supply: Supply, { board }: Facts, power: PowerPlan, positions: Map<number, SupplyNode>,
   problems: TreeProblem[],
 ): NodeRef
   | null {
@@ -177,8 +177,8 @@ function positionNode(
 }
 
 /** Relay contacts whose load the maker said the feed of. The load draws what the plan says, but for idle and start-up. */
-function contactNodes(owner: ResolvedPart, power: PowerPlan, problems: TreeProblem[]): TreeNode[] {
-  return (owner.inPlan.loads ?? []).flatMap((load): TreeNode[] => {
+function contactNodes(owner: ResolvedPart, power: PowerPlan, problems: TreeProblem[]): SupplyNode[] {
+  return (owner.inPlan.loads ?? []).flatMap((load): SupplyNode[] => {
     const id = `${owner.id}#${load.contact}`
     const from = feedOf(power, id, null)
     if (!from) return []

@@ -4,7 +4,7 @@ import type { NodeRef, PowerNode, PowerPlan } from '../../plan/power'
 import type { SupplyUnit } from '../../catalogue/types'
 import { KINDS } from './kinds'
 import { figuresOf, type Origins } from './figures'
-import type { TreeNode, TreeProblem } from './types'
+import type { SupplyNode, TreeProblem } from './types'
 
 /** What a small transformer gives without load, over its rated voltage. Memory, where its file says nothing else. */
 const NO_LOAD_FACTOR = 1.15
@@ -26,7 +26,7 @@ export const sourceFigures = (unit: SupplyUnit): Record<string, number> =>
 /** A supply as a node of the tree. */
 export function sourceNode(
   id: NodeRef, name: string, unit: SupplyUnit, own: Record<string, number> | undefined, isOwn: boolean, problems: TreeProblem[],
-): TreeNode {
+): SupplyNode {
   return {
     id, kind: unit.kind, role: 'source', name, from: [], input: null, output: id,
     figures: figuresOf(id, unit.kind, sourceFigures(unit), unit, own, problems),
@@ -40,7 +40,7 @@ const leadOrigins = ({ origins }: SupplyUnit): Origins => ({ origin: origins?.ca
 /** The lead that comes with a supply, as a node of its own. */
 export function leadNode(
   id: NodeRef, from: NodeRef, unit: SupplyUnit, own: Record<string, number> | undefined, problems: TreeProblem[],
-): TreeNode
+): SupplyNode
   | null {
   if (!unit.cable) return null
   const { awg, lengthM, contactOhm } = unit.cable
@@ -53,8 +53,8 @@ export function leadNode(
 }
 
 /** Nodes of the plan, in its order. A supply brings its lead along as `id@lead`. */
-export function ownNodes(power: PowerPlan, { catalogue }: Facts, problems: TreeProblem[]): TreeNode[] {
-  return power.nodes.flatMap((node): TreeNode[] => {
+export function ownNodes(power: PowerPlan, { catalogue }: Facts, problems: TreeProblem[]): SupplyNode[] {
+  return power.nodes.flatMap((node): SupplyNode[] => {
     const unit = catalogue.supplies.get(node.type)
     if (unit) {
       const source = sourceNode(node.id, node.name || unit.name, unit, node.figures, true, problems)
@@ -70,7 +70,7 @@ export const leadOf = (id: NodeRef): NodeRef => `${id}@lead`
 
 function itemNode(
   node: PowerNode, item: ReturnType<Facts['catalogue']['powerItems']['get']>, power: PowerPlan, problems: TreeProblem[],
-): TreeNode
+): SupplyNode
   | null {
   if (!item) {
     problems.push({ kind: 'unknown-type', node: node.id, type: node.type })

@@ -11,7 +11,7 @@ export interface NodeFigure {
   origin: Origin
 }
 
-export interface TreeNode {
+export interface SupplyNode {
   id: NodeRef
   kind: NodeKind
   role: NodeRole
@@ -52,10 +52,10 @@ export type TreeProblem
   /** A figure outside what can be: the usual one is used. */
     | { kind: 'absurd', node: NodeRef, figure: string, value: number }
 
-export interface Tree {
+export interface SupplyTree {
   /** Sources first, then as they are fed. */
-  nodes: TreeNode[]
-  byId: ReadonlyMap<NodeRef, TreeNode>
+  nodes: SupplyNode[]
+  byId: ReadonlyMap<NodeRef, SupplyNode>
   problems: TreeProblem[]
   /** No source feeds the board: 5.0 V are assumed on its rail so that the loads can be added. */
   assumed: boolean

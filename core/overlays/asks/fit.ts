@@ -1,6 +1,6 @@
 /** What the overlays of a part can be told: asked before the part is placed, and again when its line is written. */
 import type { Board, BootNeed } from '../../catalogue/types'
-import { holds } from '../../facts/conditions'
+import { isMet } from '../../facts/conditions'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import { claimsOf, listedName, overlayNamed, resolveOverlay } from '../library'
 import type { OverlaySpec } from '../library/types'
@@ -10,7 +10,7 @@ export type OverlayNeed = Extract<BootNeed, { kind: 'overlay' }> & Pick<NonNulla
 
 /** Overlays that the part's file asks for with its present options. */
 export function overlaysAsked(owner: Pick<ResolvedPart, 'part' | 'options'>): OverlayNeed[] {
-  return (owner.part.boot ?? []).flatMap(need => need.kind === 'overlay' && holds(need.when, owner.options) ? [need as OverlayNeed] : [])
+  return (owner.part.boot ?? []).flatMap(need => need.kind === 'overlay' && isMet(need.when, owner.options) ? [need as OverlayNeed] : [])
 }
 
 /** A select by its bus and its number there. */

@@ -1,7 +1,7 @@
 /** What a plan asks of the boot file: buses on, and the overlays of its parts with their parameters. */
 import { drivenByProgram } from '../../facts/roles'
 import type { BootNeed, SignalParams } from '../../catalogue/types'
-import { holds } from '../../facts/conditions'
+import { isMet } from '../../facts/conditions'
 import { circuitOf } from '../../facts/circuits'
 import type { Bus, BusGroup, Facts, ResolvedPart, SelectPlan } from '../../facts/types'
 import { isMade, overlaysAsked } from './fit'
@@ -35,7 +35,7 @@ function madeNeeds(facts: Facts): Need[] {
 
 /** The fan on the board's own socket: up to four steps of temperature, hysteresis and speed, 0 to 255. Parameter names from memory. */
 function fanNeeds({ board, parts, heat: { set: { cooler } }, plan: { power: { heat: { fan } } } }: Facts): Need[] {
-  const owners = parts.filter(owner => owner.part.plugs?.some(plug => plug.socket === 'fan' && holds(plug.when, owner.options)))
+  const owners = parts.filter(owner => owner.part.plugs?.some(plug => plug.socket === 'fan' && isMet(plug.when, owner.options)))
   if (!board?.sockets.fan || (!owners.length && cooler !== 'active') || !('hysteresisC' in fan)) return []
   const points = fan.mode === 'threshold'
     ? [{ temperatureC: fan.onC, percent: 100 }]
@@ -167,7 +167,7 @@ function partNeeds(facts: Facts): Need[] {
   for (const owner of facts.parts) {
     const made = isMade(owner, facts)
     for (const { when, whenPlaced, whenOpen, ...template } of owner.part.boot ?? []) {
-      if (!holds(when, owner.options)) continue
+      if (!isMet(when, owner.options)) continue
       // The overlay that is made for it stands in for those of the library.
       if (made && template.kind === 'overlay') continue
       const filled = fillNeed(withPlaces(template as BootNeed, owner, facts, whenPlaced, whenOpen), owner, facts)

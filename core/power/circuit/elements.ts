@@ -4,7 +4,7 @@ import type { Element } from './types'
 import { acCircuitOf } from '../front/feed'
 import { frontCurve } from '../front/waveform'
 import { cableOhm, sourceEmfV, sourceOhm } from '../../netlist/supply/resistance'
-import type { Tree, TreeNode } from '../../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../../netlist/supply/types'
 
 /** How the loads and switches stand. */
 export interface Setting {
@@ -15,10 +15,10 @@ export interface Setting {
   open: readonly NodeRef[]
 }
 
-const value = (node: TreeNode, name: string, otherwise = 0): number => node.figures[name]?.value ?? otherwise
+const value = (node: SupplyNode, name: string, otherwise = 0): number => node.figures[name]?.value ?? otherwise
 
 /** Current a load draws in a state, in mA at its rated voltage. */
-export function drawnMa(node: TreeNode, state: LoadState): number {
+export function drawnMa(node: SupplyNode, state: LoadState): number {
   switch (state) {
     case 'off': return 0
     // At start-up what has no surge of its own is simply on, and a relay has not pulled in yet.
@@ -29,12 +29,12 @@ export function drawnMa(node: TreeNode, state: LoadState): number {
 
 /** What the circuit is made of in every state: all but the loads. */
 export interface Fabric {
-  node: TreeNode
+  node: SupplyNode
   elements: Element[]
 }
 
 /** Elements of all nodes that are no loads; worked out once for all states of a tree. */
-export function fabricOf(tree: Tree): Fabric[] {
+export function fabricOf(tree: SupplyTree): Fabric[] {
   const given = new Map<string, number>()
   for (const { output, id } of tree.nodes) if (output !== null) given.set(output, (given.get(output) ?? 0) + (output === id ? 1 : 2))
   return tree.nodes.flatMap((node): Fabric[] => {
@@ -52,7 +52,7 @@ export function fabricOf(tree: Tree): Fabric[] {
 const ASSUMED: Element = { kind: 'source', id: '@assumed', to: '@5V', voltageV: 5, ohm: 0.001 }
 
 /** Elements of the circuit in one setting. What is open, unfed or unknown is left out. */
-export function elementsOf(tree: Tree, setting: Setting, fabric: readonly Fabric[] = fabricOf(tree)): Element[] {
+export function elementsOf(tree: SupplyTree, setting: Setting, fabric: readonly Fabric[] = fabricOf(tree)): Element[] {
   const elements: Element[] = tree.assumed ? [ASSUMED] : []
   for (const { node, elements: made } of fabric) {
     if (setting.open.includes(node.id)) continue
@@ -62,7 +62,7 @@ export function elementsOf(tree: Tree, setting: Setting, fabric: readonly Fabric
   return elements
 }
 
-function elementOf(node: TreeNode, tree: Tree): Element[] {
+function elementOf(node: SupplyNode, tree: SupplyTree): Element[] {
   const { id, input, output } = node
   if (node.role === 'source') return [{
     kind: 'source', id, to: output!, voltageV: sourceEmfV(node), ohm: sourceOhm(node), takesBack: node.unit?.takesBack,
@@ -104,14 +104,14 @@ export const backOf = (hub: NodeRef): string => `${hub}~back`
 
 /** What a latch or a hub draws for itself. */
 export const ownOf = (node: NodeRef): string => `${node}~own`
-const own = (node: TreeNode, figure: string): Element => ({
+const own = (node: SupplyNode, figure: string): Element => ({
   kind: 'load', id: ownOf(node.id), at: node.output!, law: 'current', currentMa: value(node, figure), ratedV: 5, leastV: 0.5,
 })
 
 /** Below this part of its least voltage a load no longer draws as it should: it is dark. */
 const DARK_SHARE = 0.75
 
-function loadOf(node: TreeNode, setting: Setting): Element {
+function loadOf(node: SupplyNode, setting: Setting): Element {
   const currentMa = drawnMa(node, setting.loads[node.id] ?? setting.usual)
   return {
     kind: 'load', id: node.id, at: node.input!, law: node.law ?? 'current', currentMa, ratedV: value(node, 'ratedV', 5),

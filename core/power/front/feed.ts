@@ -1,13 +1,13 @@
 /** What feeds a bridge: the transformer behind it with all resistance on the way, or a source of direct voltage. */
 import { cableOhm, sourceEmfV, sourceOhm } from '../../netlist/supply/resistance'
-import type { Tree, TreeNode } from '../../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../../netlist/supply/types'
 import type { FrontCircuit } from './waveform'
 
 /** The bridge's circuit when a transformer feeds it through nothing but resistances; null when it gets direct voltage or none. */
-export function acCircuitOf(tree: Tree, bridge: TreeNode): FrontCircuit | null {
+export function acCircuitOf(tree: SupplyTree, bridge: SupplyNode): FrontCircuit | null {
   const value = (name: string, otherwise: number) => bridge.figures[name]?.value ?? otherwise
   let ohm = value('ohm', 0)
-  const seen = new Set<TreeNode>([bridge])
+  const seen = new Set<SupplyNode>([bridge])
   for (let at = feederOf(tree, bridge); at && !seen.has(at); at = feederOf(tree, at)) {
     seen.add(at)
     if (at.role === 'source') {
@@ -23,5 +23,5 @@ export function acCircuitOf(tree: Tree, bridge: TreeNode): FrontCircuit | null {
   return null
 }
 
-const feederOf = (tree: Tree, node: TreeNode): TreeNode | undefined =>
+const feederOf = (tree: SupplyTree, node: SupplyNode): SupplyNode | undefined =>
   node.from.length ? tree.byId.get(node.from[0]!) : undefined

@@ -2,7 +2,7 @@
 import type { SupplyUnit } from '../../catalogue/types'
 import type { NodeRef } from '../../plan/power'
 import { solveStates, type PowerState, type StateSpec } from '../states'
-import type { Tree, TreeNode } from '../../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../../netlist/supply/types'
 import { cellsInSeries, restV, temperatureShare } from './capacity'
 
 export interface DischargePoint {
@@ -34,8 +34,8 @@ const BISECTIONS = 5
 const LEAST_MA = 1e-3
 
 /** The tree with a source at another voltage. */
-function atVoltage(tree: Tree, id: NodeRef, voltageV: number): Tree {
-  const changed = (node: TreeNode): TreeNode => node.id === id
+function atVoltage(tree: SupplyTree, id: NodeRef, voltageV: number): SupplyTree {
+  const changed = (node: SupplyNode): SupplyNode => node.id === id
     ? { ...node, figures: { ...node.figures, voltageV: { ...node.figures.voltageV!, value: voltageV } } }
     : node
   const nodes = tree.nodes.map(changed)
@@ -43,7 +43,7 @@ function atVoltage(tree: Tree, id: NodeRef, voltageV: number): Tree {
 }
 
 /** Loads that do not get what they want in a state. */
-const failing = (tree: Tree, states: readonly PowerState[]): Set<NodeRef> => new Set(states.flatMap(state => tree.nodes.filter(node =>
+const failing = (tree: SupplyTree, states: readonly PowerState[]): Set<NodeRef> => new Set(states.flatMap(state => tree.nodes.filter(node =>
   node.role === 'load' && (state.dark.includes(node.id)
     || (state.nodes[node.id]!.currentMa > 0 && state.nodes[node.id]!.voltageV < (node.figures.leastV?.value ?? 0)))).map(node => node.id)))
 
@@ -56,7 +56,7 @@ export const isPack = ({ fullV, emptyV, chemistry }: SupplyUnit): boolean =>
  * used. What does not work on a full pack is not counted. Null where nothing is drawn.
  */
 export function dischargeOf(
-  tree: Tree, source: TreeNode, day: readonly DayStep[], capacityMah: number, temperatureC: number,
+  tree: SupplyTree, source: SupplyNode, day: readonly DayStep[], capacityMah: number, temperatureC: number,
 ): Discharge | null {
   const unit = source.unit!
   const chemistry = unit.chemistry!

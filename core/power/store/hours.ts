@@ -3,7 +3,7 @@ import type { SupplyUnit } from '../../catalogue/types'
 import type { DayPart, NodeRef } from '../../plan/power'
 import { sharesAt } from '../shares'
 import { solveStates, type PowerState, type StateSpec } from '../states'
-import type { Tree, TreeNode } from '../../netlist/supply/types'
+import type { SupplyTree, SupplyNode } from '../../netlist/supply/types'
 import { capacityOf, type Capacity } from './capacity'
 import { dischargeOf, isPack, type DayStep, type Discharge } from './discharge'
 
@@ -72,7 +72,7 @@ export function dayOf(parts: readonly DayPart[]): DayPart[] {
 
 /** What a store comes to. `leastV` is the voltage at which what hangs on it stops. */
 export function storeReport(
-  tree: Tree, states: PowerState[], specs: readonly StateSpec[], source: TreeNode, day: readonly DayPart[], temperatureC: number,
+  tree: SupplyTree, states: PowerState[], specs: readonly StateSpec[], source: SupplyNode, day: readonly DayPart[], temperatureC: number,
   leastV: number,
 ): StoreReport {
   const unit = source.unit!
@@ -113,7 +113,7 @@ const MOST_SAVINGS = 6
  * Ranked by what each takes now; the first of them are then solved anew, because a converter with less to do loses its share too.
  */
 function savingsOf(
-  tree: Tree, states: PowerState[], specs: readonly StateSpec[], source: TreeNode, parts: DayPower[], meanW: number,
+  tree: SupplyTree, states: PowerState[], specs: readonly StateSpec[], source: SupplyNode, parts: DayPower[], meanW: number,
   hoursAt: (powerW: number) => number
     | null,
 ): Saving[] {
@@ -129,7 +129,7 @@ function savingsOf(
   const mean = (pick: (part: DayPower) => number) => parts.reduce((sum, part) => sum + (part.toH - part.fromH) * pick(part), 0) / 24
   const at = (step: string, node: string) => shares.get(step)!.get(node) ?? 0
   const candidates = tree.nodes.filter(node => node.role === 'load').flatMap((node): {
-    node: TreeNode
+    node: SupplyNode
     to: 'idle' | 'off'
     hoursOff: number
     savedMa: number
@@ -137,7 +137,7 @@ function savingsOf(
     { node, to: 'idle', hoursOff: 24, savedMa: mean(part => Math.max(0, at(part.step, node.id) - (idle.get(node.id) ?? 0))) },
     ...node.kind === 'board' ? [] : [{ node, to: 'off' as const, hoursOff: 12, savedMa: mean(part => at(part.step, node.id)) / 2 }],
   ])
-  const meanWith = (node: TreeNode, to: 'idle' | 'off') => {
+  const meanWith = (node: SupplyNode, to: 'idle' | 'off') => {
     const lighter = solveStates(
       tree, daySpecs.map(spec => ({ ...spec, setting: { ...spec.setting, loads: { ...spec.setting.loads, [node.id]: to } } })),
     )

@@ -1,6 +1,6 @@
 /** Reads lines of a boot file for what they take: lines, buses, addresses and rates. */
 import { OVERLAYS } from '../../overlays/library'
-import { lineAt, lineStarts } from '../find'
+import { lineNumberAt, lineStarts } from '../find'
 import type { Comment, Sighting, SightingKind } from '../types'
 import { wordsOf } from '../words'
 import { numberIn } from './number'
@@ -14,7 +14,7 @@ export function readBootLines(text: string): { sightings: Sighting[], comments: 
   let none = false
   const add = (kind: SightingKind, value: number, source: string, from: number, name: string, by: string, more: Partial<Sighting> = {}) =>
     void sightings.push({
-      kind, value, text: source, from, to: from + source.length, line: lineAt(starts, from), name, by, words: wordsOf(`${name} ${by}`),
+      kind, value, text: source, from, to: from + source.length, line: lineNumberAt(starts, from), name, by, words: wordsOf(`${name} ${by}`),
       ...more,
     })
   for (const [i, start] of starts.entries()) {

@@ -1,6 +1,6 @@
 /** Reads shell scripts: variables, and the commands by which makers drive lines and buses from a shell. */
 import { DEVICE } from '../shapes'
-import { lineAt, lineStarts, kindByName } from '../find'
+import { lineNumberAt, lineStarts, kindByName } from '../find'
 import type { Comment, PassedOver, Sighting, SightingKind, Span } from '../types'
 import { pinText, wordsOf } from '../words'
 import { numberIn } from './number'
@@ -88,7 +88,7 @@ class ShellReader {
     this.readNamed(commands.every(words => words.every(word => /^(\w+=|export$|readonly$|declare$)/.test(word.text))))
     for (const { from, to, why } of dead) for (const match of this.text.slice(from, to).matchAll(/(?<![\w.])\d{1,2}(?![\w.])/g)) {
       this.found.passedOver.push({
-        from: from + match.index, to: from + match.index + match[0].length, line: lineAt(this.lines, from + match.index),
+        from: from + match.index, to: from + match.index + match[0].length, line: lineNumberAt(this.lines, from + match.index),
         text: match[0], why,
       })
     }
@@ -305,15 +305,15 @@ class ShellReader {
         const number = numberIn(value.text)
         if (number === null || (kind === 'pin' && number > 57)) continue
         if (isHeader || this.used.has(name)) this.add(kind, number, value, { by: `the name ${name}` })
-        else this.found.passedOver.push({ ...value, line: lineAt(this.lines, value.from), why: `${name} is never used` })
+        else this.found.passedOver.push({ ...value, line: lineNumberAt(this.lines, value.from), why: `${name} is never used` })
       }
     }
   }
 
   private add(kind: SightingKind, value: number | string, { text, from, to }: Word, extra: Extra): void {
-    const line = lineAt(this.lines, from)
+    const line = lineNumberAt(this.lines, from)
     const name = this.names.get(from) ?? this.names.get(from - 4) ?? ''
-    const comment = this.found.comments.filter(entry => lineAt(this.lines, entry.from) === line).flatMap(entry => wordsOf(entry.text))
+    const comment = this.found.comments.filter(entry => lineNumberAt(this.lines, entry.from) === line).flatMap(entry => wordsOf(entry.text))
     this.found.sightings.push({
       kind, value, text, line, from, to, name, words: [...new Set([...wordsOf(name), ...comment.slice(0, 12)])], ...extra,
     })

@@ -1,7 +1,7 @@
 /** Reads configurations in YAML and JSON: a value is what its key, and the keys around it, say. */
 import { isMap, isScalar, isSeq, LineCounter, parseDocument, type Node, type Scalar, type YAMLMap } from 'yaml'
 import { DEVICE } from '../shapes'
-import { isSwitching, kindByKeys, lineAt, lineStarts } from '../find'
+import { isSwitching, kindByKeys, lineNumberAt, lineStarts } from '../find'
 import type { Comment, Sighting, SightingKind } from '../types'
 import { pinNamed, pinText, saysNoPin, wordsOf } from '../words'
 import { numberIn } from './number'
@@ -31,7 +31,7 @@ export function readStructured(text: string): StructuredReading {
   const found: StructuredReading = { sightings: [], comments: [], problems: [], numberingSaid: [] }
   const document = parseDocument(text, { lineCounter: new LineCounter(), strict: false, uniqueKeys: false })
   for (const error of document.errors.slice(0, 3)) found.problems.push(
-    `line ${lineAt(starts, error.pos[0])}: ${error.message.split('\n')[0]}`)
+    `line ${lineNumberAt(starts, error.pos[0])}: ${error.message.split('\n')[0]}`)
   for (const match of text.matchAll(/(?<=^|\s)#[^\n]*/g)) found.comments.push({
     from: match.index, to: match.index + match[0].length, text: match[0].replace(/^#+\s*/, ''),
   })
@@ -77,7 +77,7 @@ export function readStructured(text: string): StructuredReading {
     const at = text.indexOf(source, from!)
     const start = at >= 0 && at < to! ? at : from!
     if (NUMBERING_KEY.test(key) && /^(bcm|board|gpio|line|lines|header|physical|phys|position)$/i.test(value)) {
-      found.numberingSaid.push({ text: value, line: lineAt(starts, from!) })
+      found.numberingSaid.push({ text: value, line: lineNumberAt(starts, from!) })
       return
     }
     // A device handed on under a name: the first half is the board's.
@@ -103,8 +103,8 @@ export function readStructured(text: string): StructuredReading {
     const number = value ?? named?.value ?? numberIn(source)
     if (kind !== 'device' && (number === null || !fits(kind, number))) return
     const at = named ? from + text.slice(from, to).indexOf(source.slice(named.digits)) : from
-    const line = lineAt(starts, from)
-    const comment = found.comments.filter(entry => lineAt(starts, entry.from) === line).flatMap(entry => wordsOf(entry.text))
+    const line = lineNumberAt(starts, from)
+    const comment = found.comments.filter(entry => lineNumberAt(starts, entry.from) === line).flatMap(entry => wordsOf(entry.text))
     found.sightings.push({
       kind, value: kind === 'device' ? source : number!, text: source, from: at, to: named ? at + String(named.value).length : to, line,
       name: keys.filter(key => key && !/^\d+$/.test(key)).at(-1) ?? '', by,

@@ -1,6 +1,6 @@
 /** Reads tables of connections: a cell is what its column says, or what it says itself. */
-import { lineAt, lineStarts } from '../find'
-import type { Evidence, Sighting } from '../types'
+import { lineNumberAt, lineStarts } from '../find'
+import type { Clue, Sighting } from '../types'
 import { pinText, wordsOf } from '../words'
 
 interface Cell { text: string, from: number }
@@ -24,7 +24,7 @@ export function partedBy(lines: readonly string[]): '|' | '\t' | ';' | ',' | 'bl
   return lines.filter(line => /\S(?: {2,}|\s*(?:->|→|=>|—|–)\s*)\S/.test(line)).length >= Math.max(2, lines.length * 0.6) ? 'blanks' : null
 }
 
-export function readTable(text: string): { sightings: Sighting[], evidence: Evidence[] } {
+export function readTable(text: string): { sightings: Sighting[], evidence: Clue[] } {
   const starts = lineStarts(text)
   const lines = starts.map((start, i) => ({ start, text: text.slice(start, starts[i + 1] ?? text.length).replace(/\r?\n$/, '') }))
     .filter(line => line.text.trim() !== '' && !SEPARATOR.test(line.text))
@@ -34,7 +34,7 @@ export function readTable(text: string): { sightings: Sighting[], evidence: Evid
   const rows = arrowed.flatMap(line => by === 'blanks'
     ? [...line.text.matchAll(/(?:[^,]|,(?! ))+/g)].map(match => cellsOf(match[0], line.start + match.index, by))
     : [cellsOf(line.text, line.start, by)]).filter(row => row.length)
-  const evidence: Evidence[] = []
+  const evidence: Clue[] = []
   // Words may stand before a table, and a second one after the first.
   let head: readonly Cell[] = []
   let columns: ('line' | 'header' | null)[] = []
@@ -45,13 +45,13 @@ export function readTable(text: string): { sightings: Sighting[], evidence: Evid
     columns = row.map((cell) => {
       const numbering = LINE_COLUMN.test(cell.text) ? 'line' as const : HEADER_COLUMN.test(cell.text) ? 'header' as const : null
       if (numbering) evidence.push({
-        line: lineAt(starts, cell.from), says: `the column is called "${cell.text}"`, for: numbering, weight: /^pin$/i.test(cell.text) ? 1 : 4,
+        line: lineNumberAt(starts, cell.from), says: `the column is called "${cell.text}"`, for: numbering, weight: /^pin$/i.test(cell.text) ? 1 : 4,
       })
       return numbering
     })
   }
   const plain = rows.some(isHead) ? null : countedBy(rows)
-  if (plain) evidence.push({ line: lineAt(starts, rows[plain.row]![0]!.from), says: plain.says, for: plain.numbering, weight: 4 })
+  if (plain) evidence.push({ line: lineNumberAt(starts, rows[plain.row]![0]!.from), says: plain.says, for: plain.numbering, weight: 4 })
   const sightings: Sighting[] = []
   for (const row of rows) {
     if (isHead(row)) {
@@ -64,7 +64,7 @@ export function readTable(text: string): { sightings: Sighting[], evidence: Evid
     if (/\b(gnd|ground|3v3|3\.3 ?v|5 ?v|vcc|vdd|vin)\b/i.test(row.map(cell => cell.text).join(' ')) && !said.some(list => list.some(entry => entry.numbering === 'line'))) continue
     const places: Sighting[] = []
     for (const [i, cell] of row.entries()) {
-      const line = lineAt(starts, cell.from)
+      const line = lineNumberAt(starts, cell.from)
       for (const { value, numbering, at, source } of said[i]!) places.push({
         kind: 'pin', value, text: source, from: cell.from + at, to: cell.from + at + String(value).length, line, name, words,
         by: 'what it says', numbering,

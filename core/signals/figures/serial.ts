@@ -1,6 +1,6 @@
 /** Each serial link of a plan: the rate at both ends, the frame, what passes. */
 import { circuitOf, clockOf } from '../../facts/circuits'
-import { holds } from '../../facts/conditions'
+import { isMet } from '../../facts/conditions'
 import type { Variant } from '../../catalogue/types'
 import type { Facts, ResolvedPart } from '../../facts/types'
 import { bytesPerSecond, partSerialRate, serialRate, type Rate } from '../rates'
@@ -33,7 +33,7 @@ export function serialFigures(facts: Facts): SerialLinkFigures[] {
     const { serial } = owner.part
     // A link of which a wire is still open is none yet.
     if (group.terminals.some(terminal => !terminal.place && !terminal.signal!.optional)) return []
-    if (group.kind !== 'serial' || !bus?.controller || !serial || !holds(serial.when, owner.options)) return []
+    if (group.kind !== 'serial' || !bus?.controller || !serial || !isMet(serial.when, owner.options)) return []
     const baud = baudOf(owner)
     const clock = clockOf(bus.controller, facts.plan)
     const board = clock ? serialRate(clock, baud) : null

@@ -4,14 +4,14 @@
  */
 import { shortName } from '../../boot/rehearse/kernel'
 import type { LineEvent, Machine } from '../machine'
-import { chipNamed, chipNumberOf, lineOf, offsetOf, type LineChip } from '../chips'
+import { chipNamed, chipNumberOf, lineKeyOf, offsetOf, type SimulatedChip } from '../chips'
 import { optionsOf, type Command, type Printed } from './types'
 
 /** The chip that has the header's lines. */
 const CHIP = 'gpiochip0'
 
 /** Who has a line: a driver of the kernel, by the node that asked for it. */
-export const consumerOf = ({ rehearsal }: Machine, line: number): string | null => {
+export const lineConsumer = ({ rehearsal }: Machine, line: number): string | null => {
   const claim = rehearsal.claims.find(entry => entry.line === line && entry.as !== 'pins' && !entry.clash)
   return claim ? shortName(claim.node).split('/').at(-1)! : null
 }
@@ -54,10 +54,10 @@ export const gpioinfo: Command = ({ machine, args }) => {
   return { out: (named ? [named] : machine.lineChips).map(chip => chipInfo(machine, chip, only)).join('') }
 }
 
-function chipInfo(machine: Machine, chip: LineChip, only: ReadonlySet<number> | null): string {
+function chipInfo(machine: Machine, chip: SimulatedChip, only: ReadonlySet<number> | null): string {
   const rows = Array.from({ length: chip.count }, (_, offset) => offset).filter(offset => !only || only.has(offset)).map((offset) => {
-    const line = lineOf(chip, offset)
-    const consumer = consumerOf(machine, line)
+    const line = lineKeyOf(chip, offset)
+    const consumer = lineConsumer(machine, line)
     const direction = isOutput(machine, line) ? 'output' : 'input'
     if (machine.lineTools === 1) {
       return `\tline ${String(offset).padStart(3)}: ${padded([
@@ -71,7 +71,7 @@ function chipInfo(machine: Machine, chip: LineChip, only: ReadonlySet<number> | 
 
 /** Chip and lines of a command in either manner, with the rest of its words; or what it says. */
 function linesOf(tool: string, machine: Machine, args: readonly string[],
-): { words: string[], flags: Map<string, string>, chip: LineChip } | Printed {
+): { words: string[], flags: Map<string, string>, chip: SimulatedChip } | Printed {
   const two = machine.lineTools === 2
   const { flags, rest } = optionsOf(args, two
     ? ['c', 'chip', 'n', 'num-events', 'b', 'bias', 'p', 't', 'e', 'edges']
@@ -90,7 +90,7 @@ function linesOf(tool: string, machine: Machine, args: readonly string[],
     const offset = /^\d+/.exec(word)?.[0]
     if (offset === undefined) return { err: `${tool}: invalid GPIO offset: ${word}\n`, status: 1 }
     if (Number(offset) >= chip.count) return failed(tool, 'Invalid argument')
-    if (consumerOf(machine, lineOf(chip, Number(offset))) !== null) {
+    if (lineConsumer(machine, lineKeyOf(chip, Number(offset))) !== null) {
       return two
         ? { err: `${tool}: unable to request lines: Device or resource busy\n`, status: 1 }
         : failed(tool, 'Device or resource busy')
@@ -114,7 +114,7 @@ export const gpioget: Command = ({ machine, args }) => {
   if (!('words' in given)) return given
   const low = given.flags.has('l') || given.flags.has('active-low')
   const values = given.words.map((word) => {
-    const line = lineOf(given.chip, Number(word))
+    const line = lineKeyOf(given.chip, Number(word))
     asInput(machine, line, given.flags)
     return (machine.level(line) === 1) !== low ? 1 : 0
   })
@@ -130,7 +130,7 @@ export const gpioset: Command = ({ machine, args }) => {
   const settings = given.words.map(word => /^(\d+)=(0|1|on|off|active|inactive)$/.exec(word))
   const wrong = settings.findIndex(setting => setting === null)
   if (wrong >= 0) return { err: `gpioset: invalid offset<->value mapping: ${given.words[wrong]}\n`, status: 1 }
-  for (const setting of settings) machine.setLine(lineOf(given.chip, Number(setting![1])), /^(1|on|active)$/.test(setting![2]!) ? 1 : 0)
+  for (const setting of settings) machine.setLine(lineKeyOf(given.chip, Number(setting![1])), /^(1|on|active)$/.test(setting![2]!) ? 1 : 0)
   machine.pass(0.02)
   // Toggled after no time: it sets them and ends.
   return machine.lineTools === 1 || given.flags.get('t') === '0'
@@ -142,7 +142,7 @@ export const gpioset: Command = ({ machine, args }) => {
 export const gpiomon: Command = ({ machine, args }) => {
   const given = linesOf('gpiomon', machine, args)
   if (!('words' in given)) return given
-  const lines = given.words.map(word => lineOf(given.chip, Number(word)))
+  const lines = given.words.map(word => lineKeyOf(given.chip, Number(word)))
   for (const line of lines) asInput(machine, line, given.flags)
   machine.watching = new Map(lines.map(line => [line, machine.level(line)]))
   return { out: '(it watches: press or move something; the next command stops it, as Ctrl+C does)\n' }

@@ -5,8 +5,8 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { converse } from '../../../core/simulated/buses'
-import { chipNamed, lineOf, offsetOf } from '../../../core/simulated/chips'
-import { filesOf, type Entry } from '../../../core/simulated/files'
+import { chipNamed, lineKeyOf, offsetOf } from '../../../core/simulated/chips'
+import { simulatedFiles, type Entry } from '../../../core/simulated/files'
 import { frameSetting } from '../../../core/simulated/frames'
 import { LineRequest } from '../../../core/simulated/line-request'
 import type { World } from '../../../core/diagnosis/world'
@@ -31,12 +31,12 @@ class Calls {
   private files: { world: World, at: Map<string, Entry> }
 
   constructor(private readonly machine: Machine) {
-    this.files = { world: machine.world, at: filesOf(machine) }
+    this.files = { world: machine.world, at: simulatedFiles(machine) }
   }
 
   /** What lies there now: looked up anew once something was written or plugged. */
   private entry(path: string): Entry | undefined {
-    if (this.files.world !== this.machine.world) this.files = { world: this.machine.world, at: filesOf(this.machine) }
+    if (this.files.world !== this.machine.world) this.files = { world: this.machine.world, at: simulatedFiles(this.machine) }
     return this.files.at.get(path)
   }
 
@@ -69,7 +69,7 @@ class Calls {
       }
       case 'lines': {
         const chip = chipNamed(machine, words[0]!)!
-        return this.lines(Number(words[1]), Number(words[2]), words.slice(3).map(offset => lineOf(chip, Number(offset))))
+        return this.lines(Number(words[1]), Number(words[2]), words.slice(3).map(offset => lineKeyOf(chip, Number(offset))))
       }
       case 'get': return `ok ${this.asked[Number(words[0])]!.values().reduce<number>((bits, level, nth) => bits + level * 2 ** nth, 0)}`
       case 'set': {
@@ -114,7 +114,7 @@ class Calls {
     }
     try {
       this.entry(path)!.write!(content.toString())
-      this.files = { world: machine.world, at: filesOf(machine) }
+      this.files = { world: machine.world, at: simulatedFiles(machine) }
       this.onFolders()
       return 'ok'
     }
@@ -192,7 +192,7 @@ export class KernelStandIn {
     const calls = new Calls(machine)
     const known = new Set<string>()
     calls.onFolders = () => {
-      for (const path of filesOf(machine).keys()) if (/^\/(dev|sys\/(bus|class))\//.test(path) && !known.has(path)) {
+      for (const path of simulatedFiles(machine).keys()) if (/^\/(dev|sys\/(bus|class))\//.test(path) && !known.has(path)) {
         known.add(path)
         mkdirSync(join(root, dirname(path)), { recursive: true })
         writeFileSync(join(root, path), '')

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { copyOf } from '../../../core/catalogue/own'
+import { ownCopyOf } from '../../../core/catalogue/own'
 import { readOwn } from '../../../core/catalogue/own-read'
 import { displayTable } from '../../../core/signals/displays'
 import { boardsMatching, nextQuestion, QUESTIONS } from '../../../core/catalogue/recognise'
@@ -50,13 +50,13 @@ describe('telling a board by what one sees', () => {
 describe('parts and boards of one\'s own', () => {
   it('read back what was copied from any shipped one', () => {
     for (const entry of [...boards, ...catalogue.parts.values()]) {
-      const copy = copyOf(entry, new Set(catalogue.parts.keys()))
+      const copy = ownCopyOf(entry, new Set(catalogue.parts.keys()))
       expect(readOwn(JSON.stringify(copy)), entry.id).toEqual({ ok: true, kind: 'header' in entry ? 'board' : 'part', entry: copy })
     }
   })
 
   it('take a free id', () => {
-    expect(copyOf({ id: 'a', name: 'A' }, new Set(['own-a', 'own-a-2'])).id).toBe('own-a-3')
+    expect(ownCopyOf({ id: 'a', name: 'A' }, new Set(['own-a', 'own-a-2'])).id).toBe('own-a-3')
   })
 
   it('are refused with the path of what is wrong', () => {
@@ -80,13 +80,13 @@ describe('parts and boards of one\'s own', () => {
   })
 
   it('stand in the plan and are judged like shipped ones, and are checked with it', () => {
-    const own = copyOf(catalogue.parts.get('distance-echo-5v')!, new Set())
+    const own = ownCopyOf(catalogue.parts.get('distance-echo-5v')!, new Set())
     const plan = planOf('forty-classic', { d: own.id }, { own: { boards: [], parts: [own] }, assignments: { 'd.echo': { position: 16 } } })
     expect(codesOf(plan)).toContain('level.too-high')
     expect(codesOf({ ...plan, own: { boards: [], parts: [] } })).toContain('catalogue.unknown')
     const read = readPlan({ ...plan, own: { boards: [], parts: [{ ...own, group: 'cooking' }] } })
     expect(read.ok ? [] : read.problems.map(problem => problem.path)).toEqual(['own.parts[0].group'])
-    const board = copyOf(catalogue.boards.get('early-26')!, new Set())
+    const board = ownCopyOf(catalogue.boards.get('early-26')!, new Set())
     expect(evaluate(planOf(board.id, { d: 'led-plain' }, { own: { boards: [board], parts: [] } }), catalogue).lines.available).toBe(17)
   })
 })

@@ -6,9 +6,9 @@ import { powerOf } from '../../../core/power/report'
 import { wiresOf } from '../../../core/construction/wires'
 import { stepsOf } from '../../../core/construction/from-facts'
 import { buildOf, isDone, stepKey } from '../../../core/construction/steps'
-import { benchOf } from '../../../core/construction/steps/make'
+import { workbenchOf } from '../../../core/construction/steps/make'
 import { bestOrder, brokenBy, costOf, smallestCircle } from '../../../core/construction/steps/order'
-import type { Bench, Precedence, Side, Step, Tool } from '../../../core/construction/steps/types'
+import type { Workbench, Precedence, Side, BuildStep, Tool } from '../../../core/construction/steps/types'
 import { evaluate } from '../../../core/evaluate'
 import { applyEdit } from '../../../core/plan/edits'
 import type { Plan } from '../../../core/plan/types'
@@ -21,11 +21,11 @@ const built = (plan: Plan) => {
   const facts = gatherFacts(plan, catalogue)
   const netlist = netlistOf(facts, powerOf(facts).tree)
   const wires = wiresOf(facts, netlist)
-  return { facts, netlist, wires, bench: benchOf(facts, netlist, wires), build: buildOf(facts, netlist, wires) }
+  return { facts, netlist, wires, bench: workbenchOf(facts, netlist, wires), build: buildOf(facts, netlist, wires) }
 }
 
 /** A checker that shares nothing with the search: each step once, and each rule by its places. */
-function faultsOf(ids: readonly string[], { steps, precedences }: Bench): string[] {
+function faultsOf(ids: readonly string[], { steps, precedences }: Workbench): string[] {
   const faults = steps.filter(({ id }) => ids.filter(other => other === id).length !== 1).map(({ id }) => `${id} is not there once`)
   for (const { first, then } of precedences) if (ids.indexOf(first) > ids.indexOf(then)) faults.push(`${then} before ${first}`)
   return faults
@@ -195,7 +195,7 @@ describe('the best order', () => {
   })
 
   it('counts turns and tools by what lies between, not by steps that do not mind', () => {
-    const step = (id: string, side: Side, tool: Tool): Step => ({ ...anyBench(1, 1).steps[0]!, id, side, tool })
+    const step = (id: string, side: Side, tool: Tool): BuildStep => ({ ...anyBench(1, 1).steps[0]!, id, side, tool })
     const steps = [step('a', 'top', 'iron'), step('b', 'any', 'none'), step('c', 'top', 'iron'), step('d', 'bottom', 'meter')]
     expect(costOf(['a', 'b', 'c', 'd'], steps)).toEqual({ flips: 1, toolChanges: 1 })
     expect(costOf(['a', 'd', 'b', 'c'], steps)).toEqual({ flips: 2, toolChanges: 2 })

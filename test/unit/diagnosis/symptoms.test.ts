@@ -9,7 +9,7 @@ import { describe, expect, it } from 'vitest'
 import { diagnose, outcomeOfReading } from '../../../core/diagnosis/diagnose'
 import { runSheetOf } from '../../../core/diagnosis/sheet'
 import { modelOf } from '../../../core/diagnosis/table'
-import { addressesIn, positionsIn, readingIn } from '../../../core/diagnosis/symptoms/figures'
+import { addressesIn, positionsIn, readingSaid } from '../../../core/diagnosis/symptoms/figures'
 import { readSaid, type Said } from '../../../core/diagnosis/symptoms/read'
 import { marksHeard, saidInLines } from '../../../core/diagnosis/symptoms/tell'
 import { clausesOf, occasionOf } from '../../../core/said/stems'
@@ -100,12 +100,12 @@ describe('from words to what is wrong', () => {
 
 describe('figures', () => {
   it('are told from rails and from what should be', () => {
-    expect(readingIn('the 5 V pin has 4.7 V')).toEqual({ unit: 'V', value: 4.7, rail: '5V' })
-    expect(readingIn('4.7 V instead of 5 V')).toEqual({ unit: 'V', value: 4.7, rail: '5V' })
-    expect(readingIn('I get 320 mV on the 3.3 V rail')).toEqual({ unit: 'V', value: 0.32, rail: '3V3' })
-    expect(readingIn('4,7 kOhm between 3v3 and SDA')).toEqual({ unit: 'Ω', value: 4700, rail: '3V3' })
-    expect(readingIn('5V is shorted')).toBeNull()
-    expect(readingIn('30 seconds')).toBeNull()
+    expect(readingSaid('the 5 V pin has 4.7 V')).toEqual({ unit: 'V', value: 4.7, rail: '5V' })
+    expect(readingSaid('4.7 V instead of 5 V')).toEqual({ unit: 'V', value: 4.7, rail: '5V' })
+    expect(readingSaid('I get 320 mV on the 3.3 V rail')).toEqual({ unit: 'V', value: 0.32, rail: '3V3' })
+    expect(readingSaid('4,7 kOhm between 3v3 and SDA')).toEqual({ unit: 'Ω', value: 4700, rail: '3V3' })
+    expect(readingSaid('5V is shorted')).toBeNull()
+    expect(readingSaid('30 seconds')).toBeNull()
   })
 
   it('addresses are those that answer, and those that do not', () => {

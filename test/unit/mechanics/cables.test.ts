@@ -9,7 +9,7 @@ import { FLAT_LENGTHS_MM } from '../../../core/mechanics/flat-cable'
 import { flatCablesOf } from '../../../core/mechanics/flat-cables'
 import { bodiesOf } from '../../../core/mechanics/from-facts'
 import { fixingsOf, groundsOf, mountOf } from '../../../core/mechanics/panel'
-import { runsOf, wayOf, withLanes } from '../../../core/mechanics/runs'
+import { runsOf, runOf, withLanes } from '../../../core/mechanics/runs'
 import { seenFrom } from '../../../core/mechanics/seen'
 import { gapOf, length, middle } from '../../../core/mechanics/solids'
 import { fastenersOf } from '../../../core/mechanics/stack'
@@ -269,7 +269,7 @@ describe('ways on the sheet', () => {
       for (const view of ['above', 'below'] as const) {
         const sheet = withLanes(seenFrom({ bodies: all }, view), runs.length)
         runs.forEach((run, i) => {
-          const way = wayOf(run, i, runs.length, sheet)!
+          const way = runOf(run, i, runs.length, sheet)!
           ways++
           const to = sheet.shapes.find(({ body }) => body === run.body)!
           expect(way.at(-1)![0]).toBe(to.x)

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { alongHeader, columnsApart, lineCost, ranked } from '../../../core/placement/lines'
 import { IMPOSSIBLE } from '../../../core/placement/matching'
 import { assignmentOf, columnOf, placeInWords, positionOf, refOf } from '../../../core/placement/refs'
-import type { LineDemand, LinePlace } from '../../../core/placement/types'
+import type { LineDemand, LineSlot } from '../../../core/placement/types'
 import { quantumOf, WEIGHT_NAMES, WEIGHT_TABLE, weightsOf } from '../../../core/placement/weights'
 
 const weights = weightsOf({ weights: {} })
@@ -13,11 +13,11 @@ const line = (more: Partial<LineDemand> = {}): LineDemand => ({
   id: 'p.a', partId: 'p', label: 'p A', terminals: ['p.a'], slow: false, optional: false, analog: false, still: false, drives: false,
   rank: 0, ...more,
 })
-const place = (more: Partial<LinePlace> = {}): LinePlace => ({
+const place = (more: Partial<LineSlot> = {}): LineSlot => ({
   ref: 'P11', column: 5, cost: 0, resetPull: 'down', noisy: false, isAnalog: false, isExpander: false, ...more,
 })
 const expander = place({ ref: 'x.A0', column: null, isExpander: true, ownerId: 'x', resetPull: undefined })
-const cost = (demand: LineDemand, at: LinePlace, middle?: number) => lineCost(demand, at, middle, weights, COLUMNS)
+const cost = (demand: LineDemand, at: LineSlot, middle?: number) => lineCost(demand, at, middle, weights, COLUMNS)
 
 // docs/decisions/0002: 80 for what must be still, 15 for an input that idles the other way, 30 for a place that is left, 0.4 a column
 describe('the cost of a line at a place', () => {

@@ -4,7 +4,7 @@ import { differences } from '../../../core/plan/differences'
 import { editsBetween } from '../../../core/plan/edits-between'
 import { newProblems } from '../../../core/plan/door'
 import { applyEdit, type Edit } from '../../../core/plan/edits'
-import { merge, withMine, type Collision } from '../../../core/plan/merge'
+import { merge, withMine, type MergeConflict } from '../../../core/plan/merge'
 import { mergeText } from '../../../core/plan/merge-text'
 import { isOfPart } from '../../../core/plan/mentions'
 import { fieldsOf, isRecord, keysOf, same } from '../../../core/plan/same'
@@ -35,7 +35,7 @@ const at = (value: unknown, path: readonly string[]): unknown => path.reduce((no
   ? now[(keysOf(now) ?? []).indexOf(name)]
   : isRecord(now) ? now[name] : undefined, value)
 
-const isTold = (collisions: readonly Collision[], path: readonly string[]) =>
+const isTold = (collisions: readonly MergeConflict[], path: readonly string[]) =>
   collisions.some(collision => collision.path.every((name, i) => path[i] === undefined || path[i] === name))
 
 describe('joining two changes of one plan', () => {

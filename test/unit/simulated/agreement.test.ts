@@ -10,7 +10,7 @@ import type { Change } from '../../../core/diagnosis/types'
 import { worksAs } from '../../../core/diagnosis/works'
 import { readPasted } from '../../../core/diagnosis/pasted/paste'
 import { linePinsOf, type LinePin } from '../../../core/diagnosis/line-pins'
-import { lineOf } from '../../../core/simulated/chips'
+import { lineKeyOf } from '../../../core/simulated/chips'
 import { lookAt } from '../../../core/simulated/look'
 import { Machine } from '../../../core/simulated/machine'
 import { Session } from '../../../core/simulated/session'
@@ -31,7 +31,7 @@ function lineAt(machine: Machine, pins: readonly LinePin[], command: string): nu
   const [, chip, line] = /^gpio(?:mon|set) (gpiochip\d+) (\d+)/.exec(command)!
   const pin = pins.find(entry => entry.chip === chip && entry.line === Number(line))!
   const found = machine.lineChips.find(({ owner }) => owner?.id === pin.host?.id)
-  return found ? lineOf(found, pin.line) : null
+  return found ? lineKeyOf(found, pin.line) : null
 }
 
 describe('the simulated board agrees with the model of faults', () => {

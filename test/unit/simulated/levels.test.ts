@@ -3,7 +3,7 @@
  * header in the handbook; figures of resistors are those of the part files; what a divider gives is Ohm's law.
  */
 import { describe, expect, it } from 'vitest'
-import { pinNamed, pinsToMeasure } from '../../../core/simulated/levels'
+import { pinByName, pinsToMeasure } from '../../../core/simulated/levels'
 import { Machine } from '../../../core/simulated/machine'
 import { gatherFacts } from '../../../core/facts/gather'
 import type { Plan } from '../../../core/plan/types'
@@ -110,8 +110,8 @@ describe('ohms with the power off', () => {
 describe('pins', () => {
   it('are called by their position, by part and terminal, or not known', () => {
     const { bench } = keys()
-    expect([pinNamed('11', bench), pinNamed('keys.b1', bench), pinNamed('@socket', bench)]).toEqual(['@P11', 'keys.b1', '@socket'])
-    expect([pinNamed('41', bench), pinNamed('keys.b9', bench), pinNamed('', bench)]).toEqual([null, null, null])
+    expect([pinByName('11', bench), pinByName('keys.b1', bench), pinByName('@socket', bench)]).toEqual(['@P11', 'keys.b1', '@socket'])
+    expect([pinByName('41', bench), pinByName('keys.b9', bench), pinByName('', bench)]).toEqual([null, null, null])
   })
 
   it('that can be measured are all of the netlist, each once, the board\'s first', () => {

@@ -5,7 +5,7 @@
 import { describe, expect, it } from 'vitest'
 import { ACTS, Session } from '../../../core/simulated/session'
 import { minutesOf } from '../../../core/simulated/session-minutes'
-import { stateOf } from '../../../core/simulated/state'
+import { boardState } from '../../../core/simulated/state'
 import type { Plan } from '../../../core/plan/types'
 import { planOf } from '../../plans'
 import { factsOf, hive, kiosk, said, signals, sitting } from '../../sessions'
@@ -89,7 +89,7 @@ describe('at the prompt', () => {
 
   it('what is measured follows the room: breath, a floor up, warmth', async () => {
     const session = sitting(hive)
-    const air = () => stateOf(session).parts.find(({ id }) => id === 'air')!.reads.map(({ value }) => value)
+    const air = () => boardState(session).parts.find(({ id }) => id === 'air')!.reads.map(({ value }) => value)
     const [celsius, humidity, pressure] = air() as [number, number, number]
     await said(session, ':breathe air', ':wait 3')
     expect(air()[1]).toBeGreaterThan(humidity + 20)

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sectionsOf } from '../../../core/findings/worksheets'
-import { celsiusOf, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, squareMmOf } from '../../../core/vocabulary/units'
+import { toCelsius, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, squareMmOf } from '../../../core/vocabulary/units'
 import { USUAL_WORKSHEETS } from '../../../core/vocabulary/worksheets'
 
 describe('units', () => {
@@ -22,7 +22,7 @@ describe('units', () => {
 
   it('comes back from each unit to what it was', () => {
     fc.assert(fc.property(fc.double({ min: -200, max: 500, noNaN: true }), (value) => {
-      expect(celsiusOf(fahrenheitOf(value))).toBeCloseTo(value, 9)
+      expect(toCelsius(fahrenheitOf(value))).toBeCloseTo(value, 9)
       expect(metresOf(feetOf(value))).toBeCloseTo(value, 9)
     }))
     fc.assert(fc.property(fc.double({ min: -3, max: 40, noNaN: true }), (awg) => {

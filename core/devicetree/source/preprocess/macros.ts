@@ -1,5 +1,5 @@
 /** Macros and their expansion: arguments, `#`, `##`, variable arguments, and no macro within itself (C11 6.10.3). */
-import { DeviceTreeError, type Place } from '../../types'
+import { DeviceTreeError, type SourcePlace } from '../../types'
 import { BLANK, lexemesOf, trimmed, type Lexeme } from './lexemes'
 import { append } from '../../../collections/append'
 
@@ -20,7 +20,7 @@ const MOST_DEPTH = 100
 interface Context { list: readonly Lexeme[], at: number, macro: string | null }
 
 /** A macro as `#define` has it, without that word. Throws `DeviceTreeError` where it is none. */
-export function macroOf(text: string, place: Place): Macro {
+export function macroOf(text: string, place: SourcePlace): Macro {
   const [, name, list, rest = ''] = /^([A-Za-z_]\w*)(?:(\([^)]*\))|(?=\s|$|[^\w(]))([^]*)$/.exec(text) ?? []
   if (!name) throw new DeviceTreeError('syntax', 'expected the name of a macro after #define', { place })
   const body = trimmed(lexemesOf(rest))
@@ -43,13 +43,13 @@ export class Expander {
   private depth = 0
 
   /** Expands lexemes in full. Throws `DeviceTreeError` on wrong arguments and on what grows past every bound. */
-  whole(list: readonly Lexeme[], place: Place): Lexeme[] {
+  whole(list: readonly Lexeme[], place: SourcePlace): Lexeme[] {
     this.work = 0
     this.active.clear()
     return this.expand(list, place)
   }
 
-  private expand(list: readonly Lexeme[], place: Place): Lexeme[] {
+  private expand(list: readonly Lexeme[], place: SourcePlace): Lexeme[] {
     if (++this.depth > MOST_DEPTH) throw new DeviceTreeError('limit', `macros stand in each other deeper than ${MOST_DEPTH}`, { place })
     const out: Lexeme[] = []
     const stack: Context[] = [{ list, at: 0, macro: null }]
@@ -72,7 +72,7 @@ export class Expander {
     stack.push({ list, at: 0, macro: macro.name })
   }
 
-  private take(stack: Context[], place: Place): Lexeme | null {
+  private take(stack: Context[], place: SourcePlace): Lexeme | null {
     if (++this.work > MOST_WORK) {
       throw new DeviceTreeError('limit', `a macro here grows past ${MOST_WORK} pieces: do macros double each other?`, { place })
     }
@@ -96,7 +96,7 @@ export class Expander {
     return false
   }
 
-  private argumentsOf(stack: Context[], macro: Macro, place: Place): Lexeme[][] {
+  private argumentsOf(stack: Context[], macro: Macro, place: SourcePlace): Lexeme[][] {
     const given: Lexeme[][] = [[]]
     let level = 0
     for (;;) {
@@ -111,7 +111,7 @@ export class Expander {
   }
 
   /** The body with its arguments put in. */
-  private replaced({ params, variadic, body, name }: Macro, given: readonly Lexeme[][], place: Place): Lexeme[] {
+  private replaced({ params, variadic, body, name }: Macro, given: readonly Lexeme[][], place: SourcePlace): Lexeme[] {
     const out: Lexeme[] = []
     const argument = (lexeme: Lexeme | undefined) => lexeme?.kind === 'word' && params ? params.indexOf(lexeme.text) : -1
     const isPaste = (at: number) => body[at]?.kind === 'mark' && body[at].text === '##'
@@ -156,7 +156,7 @@ export class Expander {
 /** Holds the place of an argument without anything in it, so that ## does not take what stands before. */
 const EMPTY: Lexeme = { kind: 'blank', text: '' }
 
-function checked({ name, params, variadic }: Macro, given: Lexeme[][], place: Place): Lexeme[][] {
+function checked({ name, params, variadic }: Macro, given: Lexeme[][], place: SourcePlace): Lexeme[][] {
   const wanted = params!.length
   if (wanted === 0 && given.length === 1 && !given[0]!.length) return []
   if (variadic && given.length === wanted - 1) given.push([])
@@ -168,7 +168,7 @@ function checked({ name, params, variadic }: Macro, given: Lexeme[][], place: Pl
   return given
 }
 
-function pasted(left: Lexeme, right: Lexeme, name: string, place: Place): Lexeme[] {
+function pasted(left: Lexeme, right: Lexeme, name: string, place: SourcePlace): Lexeme[] {
   const made = lexemesOf(left.text + right.text)
   if (made.length > 2) {
     throw new DeviceTreeError('syntax', `in the macro ${name}, "${left.text}" and "${right.text}" make no one piece`, { place })

@@ -3,7 +3,7 @@
  * kernel's way: no predefined names but `__DTS__`, and a line that begins with another word behind # is the source's own). Lines keep
  * their numbers; where a file changes, a line marker says so.
  */
-import { DeviceTreeError, type Place } from '../../types'
+import { DeviceTreeError, type SourcePlace } from '../../types'
 import { BINDING_CONSTANTS } from '../constants'
 import { readExpression, SIGNED } from '../expression'
 import type { Files, Token } from '../types'
@@ -41,7 +41,7 @@ interface Condition {
   reads: boolean
   /** A branch has been read, or none may be. */
   done: boolean
-  place: Place
+  place: SourcePlace
   isElse: boolean
 }
 
@@ -65,7 +65,7 @@ class Preprocessor {
     new FileRun(this, text, file, from).run()
   }
 
-  put(text: string, place: Place): void {
+  put(text: string, place: SourcePlace): void {
     this.length += text.length
     if (this.length > MOST_TEXT) throw new DeviceTreeError('limit', `macros make more than ${MOST_TEXT / 1e6} MB of this source`, { place })
     this.out.push(text)
@@ -73,15 +73,15 @@ class Preprocessor {
 
   isDefined = (name: string) => this.expander.macros.has(name) || (this.absent.length > 0 && Object.hasOwn(BINDING_CONSTANTS, name))
   macro = (name: string) => this.expander.macros.get(name)
-  define = (text: string, place: Place) => {
+  define = (text: string, place: SourcePlace) => {
     const macro = macroOf(text, place)
     this.expander.macros.set(macro.name, macro)
   }
 
   undefine = (name: string) => this.expander.macros.delete(name)
-  expand = (list: readonly Lexeme[], place: Place) => this.expander.whole(list, place)
+  expand = (list: readonly Lexeme[], place: SourcePlace) => this.expander.whole(list, place)
 
-  include(written: string, place: Place, from: readonly string[]): void {
+  include(written: string, place: SourcePlace, from: readonly string[]): void {
     const angled = /^<([^>]+)>$/.exec(written)
     const name = (angled ?? /^"([^"]+)"$/.exec(written))?.[1]
     if (!name) throw new DeviceTreeError('syntax', 'expected #include "file" or <file>', { place })
@@ -106,7 +106,7 @@ class Preprocessor {
   }
 }
 
-const at = (file: string, line: number): Place => ({ file, line, column: 1 })
+const at = (file: string, line: number): SourcePlace => ({ file, line, column: 1 })
 const linesIn = (text: string) => text.split('\n').length - 1
 
 /** One file's way through. */
@@ -121,7 +121,7 @@ class FileRun {
     private readonly from: readonly string[],
   ) {}
 
-  private get place(): Place {
+  private get place(): SourcePlace {
     return at(this.name, this.line)
   }
 
@@ -203,7 +203,7 @@ class FileRun {
   }
 
   /** `( … )` in the text from a place on, blanks before it taken along; null when none begins there. */
-  private list(from: number, place: Place): string | null {
+  private list(from: number, place: SourcePlace): string | null {
     let end = from
     let level = 0
     while (end < this.text.length) {
@@ -263,7 +263,7 @@ class FileRun {
     return name
   }
 
-  private truth(rest: string, place: Place): boolean {
+  private truth(rest: string, place: SourcePlace): boolean {
     const known = lexemesOf(rest.replace(
       /\bdefined\s*(?:\(\s*([A-Za-z_]\w*)\s*\)|([A-Za-z_]\w*))/g,
       (_, a?: string, b?: string) => this.all.isDefined((a ?? b)!) ? '1' : '0',
@@ -281,7 +281,7 @@ class FileRun {
 }
 
 /** A lexeme as the reader of expressions wants it. Words that are no macros are 0, as in C. */
-function tokensOf({ kind, text }: Lexeme, place: Place): Token[] {
+function tokensOf({ kind, text }: Lexeme, place: SourcePlace): Token[] {
   const token = (kind: Token['kind'], text: string): Token => ({ kind, text, place, spaced: false })
   switch (kind) {
     case 'blank': return []
