@@ -17,8 +17,8 @@ const TYPES = [...catalogue.parts.keys()]
 const BOARDS = [...catalogue.boards.keys()]
 
 /** A plan of so many parts, nothing placed. */
-function madeUp(next: () => number, least: number, most: number): Plan {
-  const count = least + Math.floor(next() * (most - least + 1))
+function madeUp(next: () => number, min: number, max: number): Plan {
+  const count = min + Math.floor(next() * (max - min + 1))
   return {
     ...emptyPlan('Bench'), board: pick(next, BOARDS), supply: { type: 'adapter-5v-5a' },
     parts: Array.from({ length: count }, (_, i) => ({ id: `p${i}`, type: pick(next, TYPES), name: `p${i}` })),
@@ -29,15 +29,15 @@ function madeUp(next: () => number, least: number, most: number): Plan {
  * A plan of so many parts that fits its board whole, without a clash of addresses and with every optional wire: parts are drawn one after
  * another, and those that no longer go are left out again.
  */
-function fitting(next: () => number, least: number, most: number): Plan | null {
-  const count = least + Math.floor(next() * (most - least + 1))
+function fitting(next: () => number, min: number, max: number): Plan | null {
+  const count = min + Math.floor(next() * (max - min + 1))
   let plan: Plan = { ...emptyPlan('Bench'), board: pick(next, BOARDS), supply: { type: 'adapter-5v-5a' } }
   for (let tries = 0; plan.parts.length < count && tries < count * 3; tries++) {
     const grown = { ...plan, parts: [...plan.parts, { id: `p${tries}`, type: pick(next, TYPES), name: `p${tries}` }] }
     const result = placePlan(grown, catalogue, { scope: 'all', brief: true })
     if (result.ok && !result.leftOut.length && result.cost < WEIGHT_TABLE.addressClash.value) plan = grown
   }
-  return plan.parts.length >= least ? plan : null
+  return plan.parts.length >= min ? plan : null
 }
 
 interface Run { plan: Plan, ms: number, ok: boolean, proved: boolean, cost: number }
@@ -77,7 +77,7 @@ while (large.length < 40) {
 show('16 to 25 that fit', large)
 
 /** Longer than this the solver is not waited for. */
-const MOST_S = 10
+const MAX_S = 10
 const highs = await loadHighs()
 const ratios: number[] = []
 let same = 0
@@ -87,7 +87,7 @@ for (const run of usual.filter(({ ok, plan }) => ok && !plan.parts.some(part => 
   const facts = gatherFacts({ ...run.plan, assignments: {} }, catalogue)
   const programme = programmeOf(placementProblem(facts, facts.board!))
   const start = performance.now()
-  const solution = highs.solve(programme, { mip_rel_gap: 0, mip_abs_gap: 1e-7, output_flag: false, time_limit: MOST_S })
+  const solution = highs.solve(programme, { mip_rel_gap: 0, mip_abs_gap: 1e-7, output_flag: false, time_limit: MAX_S })
   const took = performance.now() - start
   if (solution.Status !== 'Optimal') cut++
   else if (Math.abs(solution.ObjectiveValue - run.cost) < 1e-3) same++
@@ -95,6 +95,6 @@ for (const run of usual.filter(({ ok, plan }) => ok && !plan.parts.some(part => 
 }
 ratios.sort((a, b) => a - b)
 console.log(
-  `HiGHS on ${ratios.length} of the same: the same least cost ${same}, not done within ${MOST_S} s ${cut}; its time / ours: median `
+  `HiGHS on ${ratios.length} of the same: the same least cost ${same}, not done within ${MAX_S} s ${cut}; its time / ours: median `
   + `${ratios[ratios.length >> 1]?.toFixed(0)}, least ${ratios[0]?.toFixed(1)}, most ${ratios.at(-1)?.toFixed(0)}`,
 )

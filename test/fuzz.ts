@@ -94,7 +94,7 @@ export const READERS: readonly Reader[] = [
   {
     name: 'zip', mayThrow: [ZipError],
     seeds: [zipOf([{ path: 'a.txt', bytes: bytesOf('text '.repeat(40)) }, { path: 'b/c.bin', bytes: new Uint8Array(2000) }])],
-    read: bytes => readZip(bytes, { mostBytes: 1_000_000, mostFiles: 50 }),
+    read: bytes => readZip(bytes, { maxBytes: 1_000_000, maxFiles: 50 }),
   },
   { name: 'pasted scan', seeds: [bytesOf(GRID)], mayThrow: [], read: bytes => readGrid(textOf(bytes)) },
   {
@@ -152,7 +152,7 @@ export interface Fallen { reader: string, seed: number, what: string }
 export interface Fuzzed { fallen: Fallen[], longestMs: number, count: number }
 
 /** Reads so many inputs with each reader; gives those that ended otherwise than they may. */
-export function fuzz(inputs: number, from = 1, mostMs = 2000): Fuzzed {
+export function fuzz(inputs: number, from = 1, maxMs = 2000): Fuzzed {
   const result: Fuzzed = { fallen: [], longestMs: 0, count: 0 }
   for (const reader of READERS) {
     for (let seed = from; seed < from + Math.ceil(inputs / READERS.length); seed++) {
@@ -170,7 +170,7 @@ export function fuzz(inputs: number, from = 1, mostMs = 2000): Fuzzed {
       }
       const ms = performance.now() - started
       result.longestMs = Math.max(result.longestMs, ms)
-      if (ms > mostMs) result.fallen.push({ reader: reader.name, seed, what: `took ${Math.round(ms)} ms` })
+      if (ms > maxMs) result.fallen.push({ reader: reader.name, seed, what: `took ${Math.round(ms)} ms` })
     }
   }
   return result

@@ -43,10 +43,10 @@ const BOARDS = drawnFrom(drawn.boards, catalogue.boards)
 export const NEWCOMERS: readonly string[] = [...catalogue.parts.keys()].filter(id => !drawn.parts.includes(id))
 
 /** A plan of one to `most` parts with any options, nothing placed yet. */
-export function anyPlan(seed: number, most = 7): Plan {
+export function anyPlan(seed: number, max = 7): Plan {
   const next = random(seed * 7919 + 13)
   for (let i = 0; i < 5; i++) next()
-  const count = 1 + Math.floor(next() * most)
+  const count = 1 + Math.floor(next() * max)
   const parts = Object.fromEntries(Array.from({ length: count }, (_, i) => {
     const type = pick(next, TYPES)
     const options: Record<string, string> = {}
@@ -80,10 +80,10 @@ export const newcomerPlans = (): Plan[] => NEWCOMERS.flatMap(type => BOARDS.flat
 }))
 
 /** So many plans, placed and written, a part of them in `npm test`; plans that cannot be placed are passed over. */
-export function placedPlans(count: number, from = 1, most = 7): Plan[] {
+export function placedPlans(count: number, from = 1, max = 7): Plan[] {
   const plans: Plan[] = []
   for (let seed = from; plans.length < drawnPlans(count); seed++) {
-    const plan = placed(anyPlan(seed, most))
+    const plan = placed(anyPlan(seed, max))
     if (plan) plans.push(written(plan))
   }
   return plans

@@ -22,7 +22,7 @@ export function anyHost(seed: number, matrices: readonly { id: string, rows: num
   const next = random(seed * 48_611 + 17)
   for (let i = 0; i < 4; i++) next()
   const chance = (share: number) => next() < share
-  const whole = (most: number) => Math.floor(next() * most)
+  const whole = (max: number) => Math.floor(next() * max)
   const run = (i: number): HostRun => {
     const how = pick(next, ['service', 'desktop', 'page'] as const)
     return {

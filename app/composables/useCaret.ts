@@ -18,11 +18,11 @@ export function keepCaret(): () => void {
 
 /** Where a place in a text is after the text was changed around it. */
 export function movedPlace(before: string, after: string, at: number): number {
-  const most = Math.min(before.length, after.length)
+  const max = Math.min(before.length, after.length)
   let head = 0
-  while (head < most && before[head] === after[head]) head++
+  while (head < max && before[head] === after[head]) head++
   let tail = 0
-  while (tail < most - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++
+  while (tail < max - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++
   if (at > before.length - tail || (at === before.length - tail && at > head)) return at + after.length - before.length
   return Math.min(at, after.length)
 }

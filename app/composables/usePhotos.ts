@@ -1,7 +1,7 @@
 /** Photos of the open project: made small, kept in the browser's database, and shown from there. */
 import { answered, inWords } from '~/database/failures'
 import { newId } from '~/database/id'
-import { keepPhoto, MOST_PX } from '~/database/photos'
+import { keepPhoto, MAX_PX } from '~/database/photos'
 import type { PhotoRecord } from '~/database/records'
 import type { PhotoRef } from '~~/core/plan/types'
 
@@ -12,7 +12,7 @@ const QUALITY = 0.8
 async function madeSmall(file: File): Promise<Blob> {
   const { default: Compressor } = await import('compressorjs')
   return new Promise((resolve, reject) => new Compressor(file, {
-    strict: false, maxWidth: MOST_PX, maxHeight: MOST_PX, quality: QUALITY, mimeType: 'image/jpeg', convertSize: 0,
+    strict: false, maxWidth: MAX_PX, maxHeight: MAX_PX, quality: QUALITY, mimeType: 'image/jpeg', convertSize: 0,
     success: resolve,
     error: () => reject(new Error('it is no picture that this browser can read. Save it as JPEG or PNG and take that')),
   }))

@@ -21,7 +21,7 @@ import type { Slots } from './slots'
 
 const FORMAT = 'voltaris-backup'
 const VERSION = 1
-const LIMITS = { mostBytes: 1024 * 1024 * 1024, mostFiles: 30_000 }
+const LIMITS = { maxBytes: 1024 * 1024 * 1024, maxFiles: 30_000 }
 const SETTINGS = 'voltaris.'
 
 interface Contents {

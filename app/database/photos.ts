@@ -7,11 +7,11 @@ import type { ProjectDatabase } from './projects'
 import type { PhotoRecord } from './records'
 
 /** Wider and higher no photo is kept, in pixels. */
-export const MOST_PX = 1600
+export const MAX_PX = 1600
 /** A picture of that size is well below; anything larger was not made here. */
-export const MOST_PHOTO_BYTES = 4 * 1024 * 1024
+export const MAX_PHOTO_BYTES = 4 * 1024 * 1024
 /** Pictures of a project. */
-export const MOST_PHOTOS = 400
+export const MAX_PHOTOS = 400
 
 /** The first bytes of every JPEG. (JPEG File Interchange Format: start of image, then a marker) */
 export const isJpeg = (bytes: Uint8Array): boolean => bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff
@@ -23,8 +23,8 @@ export const photosNamed = (log: readonly Pick<LogEntry, 'photos'>[]): PhotoRef[
 /** Keeps a picture; the same one again is the same. Throws where the project has as many as it may. */
 export async function keepPhoto(database: ProjectDatabase, photo: PhotoRecord): Promise<void> {
   await database.transaction('rw', database.photos, async () => {
-    if (await database.photos.where('project').equals(photo.project).count() >= MOST_PHOTOS) {
-      throw new Error(`This project has ${MOST_PHOTOS} photos, and more are not kept. Keep the others beside it as files.`)
+    if (await database.photos.where('project').equals(photo.project).count() >= MAX_PHOTOS) {
+      throw new Error(`This project has ${MAX_PHOTOS} photos, and more are not kept. Keep the others beside it as files.`)
     }
     await database.photos.put(photo)
   })

@@ -23,11 +23,11 @@ const DAY_MS = 86_400_000
 /** So long a project waits in the bin. */
 export const BIN_MS = 30 * DAY_MS
 /** No more than this is believed to have gone by between two looks at the clock: a clock that was set must not empty the bin. */
-const MOST_BETWEEN_LOOKS_MS = 7 * DAY_MS
+const MAX_BETWEEN_LOOKS_MS = 7 * DAY_MS
 /** Earlier states that are kept of a project, by kind. Marks are the person's own and stay. */
-const MOST_STATES = { day: 60, before: 20, mark: Infinity } as const
+const MAX_STATES = { day: 60, before: 20, mark: Infinity } as const
 /** Tabs whose last number a record remembers. */
-const MOST_SEEN = 24
+const MAX_SEEN = 24
 
 /** What a tab wants kept. */
 export interface Save {
@@ -210,7 +210,7 @@ export class ProjectDatabase extends Dexie {
     const sinceMs = latestSeen === undefined ? 0 : now.getTime() - Date.parse(latestSeen)
     if (latestSeen === undefined || sinceMs > 0) await this.facts.put({ key: 'clock', value: now.toISOString() })
     if (sinceMs <= 0) return 0
-    const gone = Math.min(MOST_BETWEEN_LOOKS_MS, sinceMs)
+    const gone = Math.min(MAX_BETWEEN_LOOKS_MS, sinceMs)
     const old = binned.filter(head => (head.binMs ?? 0) + gone >= BIN_MS).map(head => head.id)
     await this.remove(old)
     await this.transaction('rw', this.heads, async () => {
@@ -230,8 +230,8 @@ export class ProjectDatabase extends Dexie {
     await this.transaction('rw', this.states, async () => {
       await this.states.add({ project: id, at: now.toISOString(), ...state })
       const keys = await this.states.where('project').equals(id).filter(other => other.kind === state.kind).primaryKeys()
-      const most = MOST_STATES[state.kind]
-      if (keys.length > most) await this.states.bulkDelete(keys.slice(0, keys.length - most) as number[])
+      const max = MAX_STATES[state.kind]
+      if (keys.length > max) await this.states.bulkDelete(keys.slice(0, keys.length - max) as number[])
     })
   }
 }
@@ -256,4 +256,4 @@ const dayOf = (at: string) => {
 }
 
 /** The numbers of the tabs that wrote last: keys stand in the order of their first writing. */
-const latest = (seen: Record<string, number>): Record<string, number> => Object.fromEntries(Object.entries(seen).slice(-MOST_SEEN))
+const latest = (seen: Record<string, number>): Record<string, number> => Object.fromEntries(Object.entries(seen).slice(-MAX_SEEN))

@@ -3,7 +3,7 @@ import { strFromU8, strToU8 } from 'fflate'
 import { writePlanText } from '~~/core/plan/text-of'
 import type { Plan } from '~~/core/plan/types'
 import { readZip, zipOf, ZipError, type BundledFile } from '~~/core/documents/zip'
-import { isJpeg, MOST_PHOTO_BYTES, photosNamed } from './photos'
+import { isJpeg, MAX_PHOTO_BYTES, photosNamed } from './photos'
 import type { PhotoRecord } from './records'
 import { freeName } from '~/composables/useFormat'
 
@@ -11,7 +11,7 @@ export const ENDING = '.voltaris.json'
 /** Pictures lie here, each under its own id. */
 const FOLDER = 'photos/'
 const IN_FOLDER = /(^|\/)photos\//
-const LIMITS = { mostBytes: 512 * 1024 * 1024, mostFiles: 10_000 }
+const LIMITS = { maxBytes: 512 * 1024 * 1024, maxFiles: 10_000 }
 
 export interface Bundle { plan: Plan, photos: readonly Pick<PhotoRecord, 'id' | 'jpeg'>[] }
 
@@ -45,7 +45,7 @@ export function unbundle(bytes: Uint8Array): Unbundled | null {
   for (const { path, bytes: jpeg } of files.filter(file => IN_FOLDER.test(file.path))) {
     const id = /\bphotos\/([A-Za-z0-9-]{1,60})\.jpg$/.exec(path)?.[1]
     if (id === undefined) left.push(`"${path}" is no photo that a plan can name`)
-    else if (!isJpeg(jpeg) || jpeg.length > MOST_PHOTO_BYTES) left.push(`"${path}" is no JPEG of up to 4 MiB`)
+    else if (!isJpeg(jpeg) || jpeg.length > MAX_PHOTO_BYTES) left.push(`"${path}" is no JPEG of up to 4 MiB`)
     else pictures.set(id, jpeg)
   }
   const plans = files.filter(({ path }) => !IN_FOLDER.test(path) && path.endsWith('.json')).map(({ path, bytes: text }) => ({

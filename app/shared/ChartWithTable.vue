@@ -11,8 +11,8 @@ const { rows, columns, curves, label, xLabel } = defineProps<{
   columns: string[]
   rows: string[][]
   xEvery?: number
-  least?: number
-  most?: number
+  min?: number
+  max?: number
 }>()
 
 const chart = useTemplateRef<{ png: () => string | null }>('chart')
@@ -44,8 +44,8 @@ function save(kind: 'png' | 'svg' | 'csv') {
       :x-label="xLabel"
       :label="label"
       :x-every="xEvery"
-      :least="least"
-      :most="most"
+      :min="min"
+      :max="max"
     />
     <div class="beside">
       <v-menu>

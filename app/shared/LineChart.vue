@@ -18,13 +18,13 @@ export interface Curve {
   right?: boolean
 }
 
-const { curves, xLabel, label, xEvery = undefined, least = undefined, most = undefined } = defineProps<{
+const { curves, xLabel, label, xEvery = undefined, min = undefined, max = undefined } = defineProps<{
   curves: Curve[]
   xLabel: string
   label: string
   xEvery?: number
-  least?: number
-  most?: number
+  min?: number
+  max?: number
 }>()
 Chart.register(Filler, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip)
 const view = useViewStore()
@@ -63,7 +63,7 @@ const options = computed<ChartOptions<'line'>>(() => {
         type: 'linear', ...axis(xLabel), max: Math.max(...curves.flatMap(curve => curve.points.at(-1)?.x ?? 0)),
         ticks: { ...axis('').ticks, ...xEvery && { stepSize: xEvery } },
       },
-      y: { ...axis(units(false)), suggestedMin: least, suggestedMax: most },
+      y: { ...axis(units(false)), suggestedMin: min, suggestedMax: max },
       ...curves.some(curve => curve.right) && {
         right: { ...axis(units(true)), position: 'right' as const, grid: { display: false }, min: 0 },
       },

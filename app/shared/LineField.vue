@@ -3,14 +3,14 @@
  * One line of text, handed on when it is left or with Enter. What does not fit stays in the field with the reason below it; an empty field
  * is `undefined`.
  */
-const { value, label, pattern = undefined, says = '', placeholder = undefined, most = 300, test = undefined } = defineProps<{
+const { value, label, pattern = undefined, says = '', placeholder = undefined, max = 300, test = undefined } = defineProps<{
   value: string | undefined
   label: string
   pattern?: RegExp
   /** What fits, in words: "letters, digits and dashes". */
   says?: string
   placeholder?: string
-  most?: number
+  max?: number
   test?: string
 }>()
 const emit = defineEmits<{ set: [value: string | undefined] }>()
@@ -30,7 +30,7 @@ function commit() {
     v-model="typed"
     :label="label"
     :placeholder="placeholder"
-    :maxlength="most"
+    :maxlength="max"
     :error-messages="problem"
     :data-test="test"
     @blur="commit"

@@ -4,7 +4,7 @@
  * an empty field is `null` where that means something.
  */
 const {
-  value, label = undefined, name = undefined, unit = undefined, least = -Infinity, most = Infinity, mayBeEmpty = false,
+  value, label = undefined, name = undefined, unit = undefined, min = -Infinity, max = Infinity, mayBeEmpty = false,
   placeholder = undefined,
 } = defineProps<{
   value: number | null
@@ -12,8 +12,8 @@ const {
   /** What it is called where no label is shown. */
   name?: string
   unit?: string
-  least?: number
-  most?: number
+  min?: number
+  max?: number
   mayBeEmpty?: boolean
   placeholder?: string
 }>()
@@ -30,14 +30,14 @@ watch(() => value, now => (typed.value = now, problem.value = ''))
 
 const range = computed(() => {
   const of = unit ? ` ${unit}` : ''
-  if (least > -Infinity && most < Infinity) return `A number from ${least} to ${most}${of}.`
-  if (least > -Infinity) return `A number from ${least}${of} up.`
-  return most < Infinity ? `A number up to ${most}${of}.` : 'A number.'
+  if (min > -Infinity && max < Infinity) return `A number from ${min} to ${max}${of}.`
+  if (min > -Infinity) return `A number from ${min}${of} up.`
+  return max < Infinity ? `A number up to ${max}${of}.` : 'A number.'
 })
 
 function commit() {
   const now = typed.value
-  if (now === null ? !mayBeEmpty : now < least || now > most) {
+  if (now === null ? !mayBeEmpty : now < min || now > max) {
     problem.value = `${now === null ? '' : `${now} cannot be. `}${range.value}`
     return
   }
@@ -47,8 +47,8 @@ function commit() {
 
 watch(typed, (now) => {
   // What can be again is not called wrong until the field is left: the page below it stays where it is.
-  if (now === null ? mayBeEmpty : now >= least && now <= most) problem.value = ''
-  if (now !== null && now !== value && now >= least && now <= most) emit('typing', now)
+  if (now === null ? mayBeEmpty : now >= min && now <= max) problem.value = ''
+  if (now !== null && now !== value && now >= min && now <= max) emit('typing', now)
 })
 
 /** The component knows one sign for the decimals: the other one is written as that. */

@@ -21,10 +21,10 @@ const nameOf = ({ limitKey, replaces }: Figure) => limitKey ?? (replaces ? `${re
 /** A limit that is a figure of a node is replaced there. */
 function setNodeFigure({ node, figure }: NonNullable<Figure['replaces']>, text: string, value: number) {
   if (text === '') return project.edit({ edit: 'set-figure', node, figure, value: null }, 'Take back the limit')
-  const { label, unit, least, most } = FIGURES[figure]!
-  if (!Number.isFinite(value) || value < least || value > most) {
+  const { label, unit, min, max } = FIGURES[figure]!
+  if (!Number.isFinite(value) || value < min || value > max) {
     return view.say(
-      `"${text}" cannot be: ${label} goes from ${least} to ${most} ${unit}. Type nothing to take the file's figure back.`, { tone: 'stop' },
+      `"${text}" cannot be: ${label} goes from ${min} to ${max} ${unit}. Type nothing to take the file's figure back.`, { tone: 'stop' },
     )
   }
   project.edit({ edit: 'set-figure', node, figure, value }, `Set ${label} to ${value}`)

@@ -50,8 +50,8 @@ const moreWords = (group: FindingGroup) => opened.value.has(group.key)
   : `${leftIn(group)} more of this kind`
 /** So many groups are drawn at first, and with each press of the button: a broken file can have hundreds of findings. */
 const GROUPS = 30
-const most = ref(GROUPS)
-watch(() => [current.value.id, view.allStages, view.partId], () => most.value = GROUPS)
+const max = ref(GROUPS)
+watch(() => [current.value.id, view.allStages, view.partId], () => max.value = GROUPS)
 
 /** After a fix the finding is gone: the focus goes to the one that takes its place. */
 async function applyFix(finding: Finding, fix: Fix) {
@@ -100,7 +100,7 @@ async function applyFix(finding: Finding, fix: Fix) {
     <LazySelectionCard v-if="wide && current.id === 'wiring' && !view.findingId" />
     <LazyPowerNodeCard v-if="wide && current.id === 'power' && view.node" />
     <section
-      v-for="group in groups.slice(0, most)"
+      v-for="group in groups.slice(0, max)"
       :key="group.key"
       class="group"
     >
@@ -140,12 +140,12 @@ async function applyFix(finding: Finding, fix: Fix) {
       </div>
     </section>
     <v-btn
-      v-if="most < groups.length"
+      v-if="max < groups.length"
       variant="outlined"
       data-test="more-findings"
-      @click="most += GROUPS"
+      @click="max += GROUPS"
     >
-      Show {{ Math.min(GROUPS, groups.length - most) }} more groups of {{ groups.length - most }}
+      Show {{ Math.min(GROUPS, groups.length - max) }} more groups of {{ groups.length - max }}
     </v-btn>
     <p
       v-if="!shown.length"

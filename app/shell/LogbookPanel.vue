@@ -4,7 +4,7 @@ import { newId } from '~/database/id'
 import { siftLog } from '~~/core/plan/logbook'
 import type { LogEntry, PhotoRef } from '~~/core/plan/types'
 
-const MOST_IN_ENTRY = 12
+const MAX_IN_ENTRY = 12
 
 const project = useProjectStore()
 const { current, stages } = useStages()
@@ -28,11 +28,11 @@ const mark = (entry: LogEntry) => project.edit(
 const pending = shallowRef<PhotoRef[]>([])
 const { take, isTaking } = usePhotos()
 async function addPhotos(files: readonly File[]) {
-  pending.value = [...pending.value, ...await take(files)].slice(0, MOST_IN_ENTRY)
+  pending.value = [...pending.value, ...await take(files)].slice(0, MAX_IN_ENTRY)
 }
 const keepEntry = (entry: LogEntry, label: string) => project.edit({ edit: 'log', entry }, label)
 async function addTo(entry: LogEntry, files: readonly File[]) {
-  const photos = [...entry.photos ?? [], ...await take(files)].slice(0, MOST_IN_ENTRY)
+  const photos = [...entry.photos ?? [], ...await take(files)].slice(0, MAX_IN_ENTRY)
   if (photos.length) keepEntry({ ...entry, photos }, 'Add a photo')
 }
 function dropFrom(entry: LogEntry, id: string) {

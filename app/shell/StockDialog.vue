@@ -96,8 +96,8 @@ async function take([file]: File[]) {
         class="count"
         label="Count"
         :value="count"
-        :least="0"
-        :most="100000"
+        :min="0"
+        :max="100000"
         @set="value => count = Math.round(value!)"
         @typing="value => count = Math.round(value)"
       />
@@ -168,8 +168,8 @@ async function take([file]: File[]) {
             class="few"
             :name="`Count of ${row.what}`"
             :value="row.count"
-            :least="0"
-            :most="100000"
+            :min="0"
+            :max="100000"
             @set="value => change(row, { count: Math.round(value!) })"
           />
         </template>
@@ -178,7 +178,7 @@ async function take([file]: File[]) {
             label=""
             :aria-label="`${row.what} lies in`"
             :value="row.place"
-            :most="200"
+            :max="200"
             @set="place => change(row, { place })"
           />
         </template>
@@ -187,7 +187,7 @@ async function take([file]: File[]) {
             label=""
             :aria-label="`Note on ${row.what}`"
             :value="row.note"
-            :most="1000"
+            :max="1000"
             @set="note => change(row, { note })"
           />
         </template>

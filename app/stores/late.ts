@@ -9,11 +9,11 @@ import { startWorker, within } from '~/workers/start'
 export type Judgement = ReturnType<JudgeService['judge']>
 
 /** Longer boot files than these, in letters, are not read between two keystrokes. */
-const MOST_AT_ONCE = 60_000
+const MAX_AT_ONCE = 60_000
 /** So long after the last edit the reading begins. */
 const PAUSE_MS = 250
 /** Longer than the longest reading seen, by far. */
-const MOST_MS = 60_000
+const MAX_MS = 60_000
 
 /** Letters of all files of the plan that are read as text. */
 export function bootLetters({ boot }: Plan): number {
@@ -22,7 +22,7 @@ export function bootLetters({ boot }: Plan): number {
     + (boot.overlays ?? []).reduce((sum, overlay) => sum + overlay.content.length, 0)
 }
 
-export const isLong = (plan: Plan): boolean => bootLetters(plan) > MOST_AT_ONCE
+export const isLong = (plan: Plan): boolean => bootLetters(plan) > MAX_AT_ONCE
 
 const touchesBoot = (edit: Edit): boolean => edit.edit === 'set-boot' || edit.edit === 'edit-text'
   || (edit.edit === 'all' && edit.edits.some(touchesBoot))
@@ -125,7 +125,7 @@ export class LateJudge {
     this.end = end
     // Whichever comes first: an answer, or the news that there will be none.
     this.service = {
-      judge: (plan, look) => within(MOST_MS, Promise.race([service.judge(plan, look), failed]), 'the worker did not answer'),
+      judge: (plan, look) => within(MAX_MS, Promise.race([service.judge(plan, look), failed]), 'the worker did not answer'),
       around: look => Promise.race([service.around(look), failed]),
     }
     return this.service

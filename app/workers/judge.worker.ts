@@ -11,15 +11,15 @@ import type { Plan } from '~~/core/plan/types'
 export interface Look { file: string, line: number }
 
 /** So many explained lines are handed over at once: those around the one that is looked at. */
-const MOST_LINES = 80
+const MAX_LINES = 80
 let explained: Explained[] = []
 
 /** Explained lines of a file around one of them, and where the file ends. */
 function around({ file, line }: Look) {
   const all = explained.filter(entry => entry.file === file)
   const at = all.findIndex(entry => entry.line >= line)
-  const first = Math.max(0, Math.min(all.length - MOST_LINES, (at < 0 ? all.length : at) - MOST_LINES / 2))
-  return { file, lines: all.slice(first, first + MOST_LINES), last: all.at(-1)?.line ?? 0 }
+  const first = Math.max(0, Math.min(all.length - MAX_LINES, (at < 0 ? all.length : at) - MAX_LINES / 2))
+  return { file, lines: all.slice(first, first + MAX_LINES), last: all.at(-1)?.line ?? 0 }
 }
 
 const service = {

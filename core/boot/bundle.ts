@@ -52,7 +52,7 @@ export function bundleOf(facts: Facts): BundledFile[] {
 }
 
 /** Largest unpacked size of a boot folder that is read, and most files. */
-const LIMITS = { mostBytes: 32 * 1024 * 1024, mostFiles: 400 }
+const LIMITS = { maxBytes: 32 * 1024 * 1024, maxFiles: 400 }
 
 /** Reads a zip of boot files. Throws `ZipError`. */
 export const unzip = (bytes: Uint8Array): BundledFile[] => readZip(bytes, LIMITS)

@@ -43,7 +43,7 @@ export interface BoardTrial {
 const LATER = new Set(['boot', 'bringup'])
 const matters = (finding: Finding) => isOpen(finding) && finding.stages.some(stage => !LATER.has(stage))
 /** More things than that no board wants. */
-const MOST_FITTINGS = 12
+const MAX_FITTINGS = 12
 /** Volts beside 5 that a board takes without a converter. */
 const NEAR_V = 0.5
 
@@ -90,7 +90,7 @@ export function tryBoard(plan: Plan, board: Board, catalogue: Catalogue): BoardT
 
   /** Takes what the board wants besides, one after the other: each is the rule's own first way out. */
   function fit() {
-    for (let i = 0; i < MOST_FITTINGS; i++) {
+    for (let i = 0; i < MAX_FITTINGS; i++) {
       const wanted = evaluate(now, catalogue).findings
         .find(finding => isFitting(finding) && finding.fixes.length)
       if (!wanted) return

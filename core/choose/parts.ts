@@ -37,7 +37,7 @@ export interface PartTrial {
 const LATER = new Set(['boot', 'bringup'])
 const isJudged = (finding: Finding) => isOpen(finding) && finding.stages.some(stage => !LATER.has(stage))
 /** A part wants a handful of things at most. */
-const MOST_FITTINGS = 6
+const MAX_FITTINGS = 6
 
 /** Tries a part on the plan as it stands. Pure. Without a board only what it is can be said, and the trial says so by `placed`. */
 export const tryPart = (plan: Plan, part: Part, catalogue: Catalogue): PartTrial => trySet(plan, [part], catalogue, part.id)
@@ -66,7 +66,7 @@ export function trySet(plan: Plan, parts: readonly Part[], catalogue: Catalogue,
   const placement = placePlan(now, catalogue, { scope: 'rest' })
   if (placement.ok) take(placementEdits(now, placement))
   const known = new Set(before.findings.map(finding => finding.id))
-  for (let i = 0; i < MOST_FITTINGS; i++) {
+  for (let i = 0; i < MAX_FITTINGS; i++) {
     const wanted = evaluate(now, catalogue).findings
       .find(finding => isFitting(finding) && !known.has(finding.id) && finding.fixes.length)
     if (!wanted) break
@@ -97,12 +97,12 @@ const MINUTES_A_BOARD = 5
 const wiresIn = ({ wires }: Report) => wires.filter(({ kind }) => kind === 'wire').length
 
 /** Less is the circuit's own rounding. */
-const LEAST_MORE_MA = 0.05
+const MIN_MORE_MA = 0.05
 
 function moreOf(before: Report, after: Report): PartTrial['peakMa'] {
   return after.power.rails.flatMap(({ rail, peakMa, availableMa }) => {
     const more = peakMa - (before.power.rails.find(other => other.rail === rail)?.peakMa ?? 0)
-    return more > LEAST_MORE_MA
+    return more > MIN_MORE_MA
       ? [{ rail, more: Number(more.toFixed(1)), left: availableMa === null ? null : Math.round(availableMa - peakMa) }]
       : []
   })

@@ -14,7 +14,7 @@ export interface MeasuredStore {
 }
 
 /** Shorter runs say little: the flat part of a discharge is flat. */
-const LEAST_H = 0.2
+const MIN_H = 0.2
 
 /**
  * From the first reading to the last, which is taken for the moment when it stopped: hours stand to each other as capacities do, at the
@@ -24,7 +24,7 @@ export function measuredStore(facts: Facts, { seconds, values, unit }: MeasuredC
   const store = powerOf(facts).report.stores[0]
   const measuredH = (seconds.at(-1)! - seconds[0]!) / 3600
   const falls = (values.at(-1) ?? 0) < (values[0] ?? 0)
-  if (!store?.hours || !/^m?V$/.test(unit) || !falls || measuredH < LEAST_H) return null
+  if (!store?.hours || !/^m?V$/.test(unit) || !falls || measuredH < MIN_H) return null
   // The maker's own start: what was charged is what can be drawn.
   const predictedH = store.hours * facts.plan.power.store.startShare
   if (!(predictedH > 0)) return null

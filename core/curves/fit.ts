@@ -17,8 +17,8 @@ export interface RiseFit {
 }
 
 /** So many readings are enough for three figures; more of them are thinned. */
-const MOST_POINTS = 400
-const LEAST_POINTS = 6
+const MAX_POINTS = 400
+const MIN_POINTS = 6
 const ONSETS = 40
 /** Steps of the search for τ: golden section halves every one and a half. */
 const STEPS = 60
@@ -61,7 +61,7 @@ function linear(seconds: readonly number[], values: readonly number[], fromS: nu
 }
 
 function thinned(seconds: readonly number[], values: readonly number[]): { seconds: number[], values: number[] } {
-  const every = Math.ceil(seconds.length / MOST_POINTS)
+  const every = Math.ceil(seconds.length / MAX_POINTS)
   const kept = (list: readonly number[]) => list.filter((_, i) => i % every === 0)
   return { seconds: kept(seconds), values: kept(values) }
 }
@@ -71,7 +71,7 @@ function thinned(seconds: readonly number[], values: readonly number[]): { secon
  * straight rest. @param heldStart A start that is known, not fitted; the step is then at the first reading's second 0.
  */
 export function fitRise(allSeconds: readonly number[], allValues: readonly number[], heldStart: number | null = null): RiseFit | null {
-  if (allSeconds.length < LEAST_POINTS) return null
+  if (allSeconds.length < MIN_POINTS) return null
   const { seconds, values } = thinned(allSeconds, allValues)
   const [first, last] = [seconds[0]!, seconds.at(-1)!]
   const spanS = last - first

@@ -15,7 +15,7 @@ export interface MeasuredHeat {
 }
 
 /** Least of K per W that a cooler can be; less is another power or another room than the plan has. */
-const LEAST_KW = 0.3
+const MIN_KW = 0.3
 
 /**
  * The plan's load test beside a fit of the measured one, and the cooler's resistance and store that explain the difference. Textbook:
@@ -36,7 +36,7 @@ export function measuredHeat(facts: Facts, fit: RiseFit, atIso: string): Measure
   const chipW = task.boardW * task.heat.chipShare
   const airKw = caseKwAt(task.enclosure, fanPercent)
   const kw = (fit.end - task.ambientC - (task.boardW + task.otherW) * airKw) / chipW
-  if (!(kw >= LEAST_KW)) {
+  if (!(kw >= MIN_KW)) {
     return told(`It is cooler than ${chipW.toFixed(1)} W at the processor allow in a room of ${task.ambientC} °C: set the room as it was.`)
   }
   // As it is typed: in still air. What the fan does stays the cooler's own share.

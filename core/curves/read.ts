@@ -8,7 +8,7 @@ import type { CurvesRead, MeasuredCurve } from './types'
 
 /** Curves with fewer readings than this are none. */
 const LEAST = 3
-export const MOST_READINGS = 200_000
+export const MAX_READINGS = 200_000
 
 interface Row { at: number | null, values: Map<string, number>, units: Map<string, string> }
 
@@ -70,9 +70,9 @@ function curvesOf(rows: readonly Row[], times: string, stray: number): CurvesRea
 function thousandths(curve: MeasuredCurve): MeasuredCurve {
   const { name, unit, values } = curve
   // Without a name they are taken for it only where a processor's can lie.
-  const [least, most] = /temp|°C/i.test(`${name} ${unit}`) ? [1000, Infinity] : name === 'value' ? [10_000, 125_000] : [Infinity, 0]
+  const [min, max] = /temp|°C/i.test(`${name} ${unit}`) ? [1000, Infinity] : name === 'value' ? [10_000, 125_000] : [Infinity, 0]
   const isThousandths = values.some(value => value !== 0)
-    && values.every(value => Number.isInteger(value) && (value === 0 || (Math.abs(value) >= least && Math.abs(value) <= most)))
+    && values.every(value => Number.isInteger(value) && (value === 0 || (Math.abs(value) >= min && Math.abs(value) <= max)))
   return isThousandths
     ? { ...curve, unit: '°C', name: name === 'value' ? 'temperature' : name, values: values.map(value => value / 1000) }
     : curve

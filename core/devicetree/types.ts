@@ -60,7 +60,7 @@ export class DeviceTreeError extends Error {
 }
 
 /** Deepest nesting that is read or written; as deep as libfdt goes. */
-export const MOST_DEPTH = 64
+export const MAX_DEPTH = 64
 
 export const propertyOf = (node: TreeNode, name: string): Property | undefined => node.properties.find(property => property.name === name)
 export const childOf = (node: TreeNode, name: string): TreeNode | undefined => node.children.find(child => child.name === name)

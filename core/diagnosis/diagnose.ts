@@ -104,8 +104,8 @@ export function diagnose({ table, see }: Model, marks: readonly Mark[]): Diagnos
 }
 
 /** So many pairs are tried at most. */
-const MOST_PAIRS = 1500
-const MOST_SHOWN = 20
+const MAX_PAIRS = 1500
+const MAX_SHOWN = 20
 
 /** Two faults that show everything together: only those are tried of which each odd mark concerns one. */
 function pairsFor({ table, see }: Model, marks: readonly Mark[], odd: readonly Mark[]): Pick<Diagnosis, 'pairs' | 'pairsCut'> {
@@ -118,14 +118,14 @@ function pairsFor({ table, see }: Model, marks: readonly Mark[], odd: readonly M
     .filter(b => columns.every((_, k) => touches[a]![k] || touches[b]![k]))
     .map(b => ({ a, b, weight: faults[a]!.weight * faults[b]!.weight })))
     .sort((x, y) => y.weight - x.weight)
-  const found = tried.slice(0, MOST_PAIRS).filter(({ a, b }) => {
+  const found = tried.slice(0, MAX_PAIRS).filter(({ a, b }) => {
     const shown = see([...faults[a]!.changes, ...faults[b]!.changes])
     return marks.every(({ probe, outcome }) => shown[at.get(probe)!] === outcome)
   })
   const total = found.reduce((sum, { weight }) => sum + weight, 0)
   return {
-    pairs: found.slice(0, MOST_SHOWN).map(({ a, b, weight }) => ({ faults: [faults[a]!, faults[b]!], share: weight / total })),
-    pairsCut: tried.length > MOST_PAIRS,
+    pairs: found.slice(0, MAX_SHOWN).map(({ a, b, weight }) => ({ faults: [faults[a]!, faults[b]!], share: weight / total })),
+    pairsCut: tried.length > MAX_PAIRS,
   }
 }
 
@@ -150,9 +150,9 @@ export function outcomeOfReading(table: Table, probeId: string, value: number): 
 
 /** The same from what a probe takes, what is planned there, and what else is known to be seen there. */
 export function readingIn(
-  { least, most, outside }: Reading, planned: string, others: readonly string[], value: number,
+  { min, max, outside }: Reading, planned: string, others: readonly string[], value: number,
 ): string {
-  if (value >= least && value <= most) return planned
+  if (value >= min && value <= max) return planned
   if (outside !== undefined) return outside
   if (Math.abs(value) < NOTHING_V) return NOTHING
   if (value < 0) return REVERSED
@@ -160,7 +160,7 @@ export function readingIn(
     const volts = /^([\d.]+) V in its place$/.exec(outcome)
     return volts !== null && Math.abs(value - Number(volts[1])) <= NEAR_V
   })
-  return rail ?? (value < least ? TOO_LOW : TOO_HIGH)
+  return rail ?? (value < min ? TOO_LOW : TOO_HIGH)
 }
 
 /** A rail that is too low without load is so under load: that is where supplies and cables differ. */

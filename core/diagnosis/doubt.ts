@@ -22,7 +22,7 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
         id: `through:${wire.key}`, phase: 'when in doubt', title: `${wire.partName}, ${wire.from} to ${wire.to}: from end to end`,
         how: `${MUST}Meter on resistance, one tip at each end, and move the wire: it stays near 0 Ω.`, minutes: MINUTES.ohm,
         at: { conductors: [wire.key], ...wire.partId !== undefined && { parts: [wire.partId] } },
-        reading: { unit: 'Ω', least: 0, most: 2, outside: OPEN },
+        reading: { unit: 'Ω', min: 0, max: 2, outside: OPEN },
       },
       see: (world) => {
         if (world.isLooseAt(conductor.id)) return 'it comes and goes'

@@ -43,7 +43,7 @@ function beforePower(shop: Workshop, wires: readonly Wire[]): Looking[] {
       probe: {
         id, phase: 'before power', title: `No short between ${rail} and ground`, how: between(position), minutes: MINUTES.ohm,
         at: { positions: [position, ground] }, reading: SHORT_READING,
-        caution: `Below ${SHORT_READING.least} Ω do not switch on.`,
+        caution: `Below ${SHORT_READING.min} Ω do not switch on.`,
       },
       see: world => isShort(world) ? SHORT : NO_SHORT,
     })
@@ -295,7 +295,7 @@ function underLoad(shop: Workshop): Looking[] {
     probe: {
       id: `back:${owner.id}`, phase: 'under load', title: `${owner.name}: volts along its way back`, minutes: MINUTES.volt,
       how: `With ${owner.name} doing its most: meter on DC volts, from its own ${owner.grounds[0]!.label} to position ${ground}.`,
-      at: { parts: [owner.id], positions: [ground] }, reading: { unit: 'V', least: -BACK_V, most: BACK_V },
+      at: { parts: [owner.id], positions: [ground] }, reading: { unit: 'V', min: -BACK_V, max: BACK_V },
     },
     see: world => world.has('thin-ground', owner.id) && world.isFed(owner) ? 'too high' : 'as planned',
   })
@@ -305,7 +305,7 @@ function underLoad(shop: Workshop): Looking[] {
         ground] },
       how: `With everything running: meter on DC volts, position ${five} against position ${ground}.`,
       // memory: the under-voltage sign comes below 4.63 V
-      reading: { unit: 'V', least: shop.loadLeastV, most: USB_MOST_V },
+      reading: { unit: 'V', min: shop.loadLeastV, max: USB_MAX_V },
     },
     see: world => !world.isPowered ? NOTHING : gives(world) ? 'as planned' : 'too low',
   })
@@ -314,4 +314,4 @@ function underLoad(shop: Workshop): Looking[] {
 /** More than that along one wire is too much. Common practice, no source. */
 const BACK_V = 0.1
 /** Published: USB 2.0 §7.2. */
-const USB_MOST_V = 5.25
+const USB_MAX_V = 5.25

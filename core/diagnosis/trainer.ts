@@ -69,8 +69,8 @@ export function solutionOf(table: Table, { row, sign }: Exercise): TrainedFault 
 /** What was spent beside what the best known way spends: 100 is as good, 50 twice as long. A wrong name costs as much as ten minutes. */
 export function scoreOf(spentMinutes: number, wrongNames: number, bestMinutes: number): number {
   const spent = spentMinutes + wrongNames * MINUTES_A_WRONG_NAME
-  return Math.round(100 * Math.min(1, Math.max(LEAST_MINUTES, bestMinutes) / Math.max(LEAST_MINUTES, spent)))
+  return Math.round(100 * Math.min(1, Math.max(MIN_MINUTES, bestMinutes) / Math.max(MIN_MINUTES, spent)))
 }
 const MINUTES_A_WRONG_NAME = 10
 /** Nobody is quicker than a look. */
-const LEAST_MINUTES = 0.5
+const MIN_MINUTES = 0.5

@@ -66,12 +66,12 @@ export class Workshop {
   }
 
   /** What the circuit has at a node over all states, with what a meter and a regulator may be off; null where it knows nothing. */
-  span(node: string): { least: number, most: number } | null {
+  span(node: string): { min: number, max: number } | null {
     const volts = this.power.states.flatMap(({ ok, nodes }) => ok && nodes[node] ? [nodes[node].voltageV] : [])
       .filter(value => value > 0)
     const round = (value: number) => Number(value.toFixed(2))
     return volts.length
-      ? { least: round(Math.min(...volts) * (1 - METER_SHARE)), most: round(Math.max(...volts) * (1 + METER_SHARE)) }
+      ? { min: round(Math.min(...volts) * (1 - METER_SHARE)), max: round(Math.max(...volts) * (1 + METER_SHARE)) }
       : null
   }
 
@@ -79,8 +79,8 @@ export class Workshop {
   get loadLeastV(): number {
     const peak = this.power.states.find(({ id }) => id === 'peak')
     const planned = peak?.ok ? peak.nodes['@5V']?.voltageV : undefined
-    const least = this.signV ?? UNDER_VOLTAGE_V
-    return planned !== undefined && planned > 0 ? Math.min(least, Number((planned * (1 - METER_SHARE)).toFixed(2))) : least
+    const min = this.signV ?? UNDER_VOLTAGE_V
+    return planned !== undefined && planned > 0 ? Math.min(min, Number((planned * (1 - METER_SHARE)).toFixed(2))) : min
   }
 
   /** Signals of a part that have a place. */

@@ -1,15 +1,15 @@
 /** Reading JSON that somebody else wrote: what it says, or why it cannot be read. */
 
 /** Deeper documents are none of ours: a plan has eight levels, a board of one's own twelve. */
-export const MOST_DEPTH = 200
+export const MAX_DEPTH = 200
 
 export type ParsedJson = { ok: true, value: unknown } | { ok: false, message: string }
 
-/** The value of a JSON text. Never throws: what is no JSON, or nested deeper than `MOST_DEPTH`, comes back as a message. */
+/** The value of a JSON text. Never throws: what is no JSON, or nested deeper than `MAX_DEPTH`, comes back as a message. */
 export function parseJson(text: string): ParsedJson {
   // Counted before it is parsed: readers that walk the value may count on their stack.
   const depth = depthOf(text)
-  if (depth > MOST_DEPTH) return { ok: false, message: `it is nested ${depth} deep, and at most ${MOST_DEPTH} are read` }
+  if (depth > MAX_DEPTH) return { ok: false, message: `it is nested ${depth} deep, and at most ${MAX_DEPTH} are read` }
   try {
     return { ok: true, value: JSON.parse(text) }
   }
@@ -21,14 +21,14 @@ export function parseJson(text: string): ParsedJson {
 /** How deep brackets and braces are nested outside strings. */
 export function depthOf(text: string): number {
   let depth = 0
-  let most = 0
+  let max = 0
   for (let i = 0; i < text.length; i++) {
     const letter = text.charCodeAt(i)
     if (letter === QUOTE) i = endOfString(text, i)
-    else if (letter === BRACKET || letter === BRACE) most = Math.max(most, ++depth)
+    else if (letter === BRACKET || letter === BRACE) max = Math.max(max, ++depth)
     else if (letter === BRACKET + 2 || letter === BRACE + 2) depth--
   }
-  return most
+  return max
 }
 
 const QUOTE = 0x22

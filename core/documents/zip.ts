@@ -13,8 +13,8 @@ export class ZipError extends Error {
 
 export interface ZipLimits {
   /** Bytes that all files have together, unpacked. */
-  mostBytes: number
-  mostFiles: number
+  maxBytes: number
+  maxFiles: number
 }
 
 /** The zip of some files. The same files give the same bytes: no times are kept in it. */
@@ -29,16 +29,16 @@ const PIECE = 8 * 1024
  * Files of a zip, folders left out. Counts the bytes that come out, not those that the zip says it holds, and stops at the limits. Throws
  * `ZipError`.
  */
-export function readZip(bytes: Uint8Array, { mostBytes, mostFiles }: ZipLimits): BundledFile[] {
+export function readZip(bytes: Uint8Array, { maxBytes, maxFiles }: ZipLimits): BundledFile[] {
   const files: BundledFile[] = []
   const open = new Set<string>()
   let size = 0
   let count = 0
   const tooLarge = () => new ZipError(
-    `it holds more than is read here: over ${mostFiles} files or ${Math.round(mostBytes / 1024 / 1024)} MiB`,
+    `it holds more than is read here: over ${maxFiles} files or ${Math.round(maxBytes / 1024 / 1024)} MiB`,
   )
   const take = (file: UnzipFile) => {
-    if (++count > mostFiles) throw tooLarge()
+    if (++count > maxFiles) throw tooLarge()
     const pieces: Uint8Array[] = []
     let length = 0
     open.add(file.name)
@@ -47,7 +47,7 @@ export function readZip(bytes: Uint8Array, { mostBytes, mostFiles }: ZipLimits):
       if (error) throw error instanceof ZipError ? error : new ZipError(`"${file.name.slice(0, 80)}" in it is damaged: ${error.message}`)
       size += data.length
       length += data.length
-      if (size > mostBytes) throw tooLarge()
+      if (size > maxBytes) throw tooLarge()
       pieces.push(data)
       if (!final) return
       open.delete(file.name)
@@ -78,10 +78,10 @@ export function readZip(bytes: Uint8Array, { mostBytes, mostFiles }: ZipLimits):
 /** The record that closes a zip and its length without a comment; a comment may follow. Published: ZIP file format specification 4.3.16. */
 const END = [0x50, 0x4B, 5, 6]
 const END_LENGTH = 22
-const MOST_COMMENT = 0xFFFF
+const MAX_COMMENT = 0xFFFF
 
 function hasEnd(bytes: Uint8Array): boolean {
-  for (let at = bytes.length - END_LENGTH; at >= Math.max(0, bytes.length - END_LENGTH - MOST_COMMENT); at--) {
+  for (let at = bytes.length - END_LENGTH; at >= Math.max(0, bytes.length - END_LENGTH - MAX_COMMENT); at--) {
     if (END.every((byte, i) => bytes[at + i] === byte)) return true
   }
   return false

@@ -13,8 +13,8 @@ export interface PartFigure {
   origin: Origin
   /** The maker's own; null while the file's holds. */
   own: number | null
-  least: number
-  most: number
+  min: number
+  max: number
 }
 
 /** Pictures a second that are wanted where the maker says nothing. practice */
@@ -25,10 +25,10 @@ const LEVELS = { inputHighMinV: 'reads high from', inputMaxV: 'stands', outputHi
 /** All of a part's replaceable figures: its resistors and capacitance on a bus, wanted pictures, and the levels of its signals. */
 export function partFigures(owner: ResolvedPart, { limits }: Pick<Plan, 'limits'>, file: ResolvedPart = owner): PartFigure[] {
   const figure = (
-    key: string, label: string, unit: string, value: number | null, origin: Origin, least: number, most: number,
+    key: string, label: string, unit: string, value: number | null, origin: Origin, min: number, max: number,
   ): PartFigure => {
     const name = `${owner.id}.${key}`
-    return { key: name, label, unit, file: value, origin, own: limits[name]?.value ?? null, least, most }
+    return { key: name, label, unit, file: value, origin, own: limits[name]?.value ?? null, min, max }
   }
   const { i2c, display, strip, spi } = file.part
   return [

@@ -302,23 +302,23 @@ export const linesExceeded: Rule = ({ facts }) => {
   const offeredLines = facts.parts.flatMap(owner => owner.part.offers ?? []).filter(offer => offer.kind === 'line').length
   const { header, slow } = linesWanted(facts)
   if (header <= usable && header + slow <= usable + offeredLines) return []
-  const most = mostLines(facts)
+  const max = maxLines(facts)
   return [{
     code: 'lines.exceeded', id: 'lines.exceeded', severity: 'stop', stages: ['parts', 'wiring'],
     title: 'More signals than lines',
     sentence: `The parts want ${header + slow} lines and the board has ${usable} to `
       + `give${offeredLines ? `, the expanders ${offeredLines}` : ''}. `
-      + `${most.map(([name, count]) => `${name} wants ${count}`).join(', ')}. ${header > usable
+      + `${max.map(([name, count]) => `${name} wants ${count}`).join(', ')}. ${header > usable
         ? `${header} of them cannot lie on an expander: drop something, or take a part that is read over a bus.`
         : 'Add a line expander for the slow ones, or drop something.'}`,
-    subjects: most.map(([, , partId]) => ({ partId })),
+    subjects: max.map(([, , partId]) => ({ partId })),
     figures: [{ label: 'wanted', value: header + slow, limit: usable + offeredLines, unit: 'lines', origin: 'board file' }],
     fixes: header > usable ? [] : addExpanders(facts, header + slow - usable - offeredLines),
   }]
 }
 
 /** Parts by the lines of their own that they want, those with most first. */
-function mostLines(facts: Facts): [name: string, count: number, partId: string][] {
+function maxLines(facts: Facts): [name: string, count: number, partId: string][] {
   const counts = new Map<string, number>()
   for (const { signal, owner, place } of facts.terminals) {
     if (!signal || (signal.optional && !place) || /^(i2c|spi\.(clock|mosi|miso))/.test(signal.role)) continue

@@ -14,8 +14,8 @@ const INDUCTIVE_SHARE = { AC: 0.5, DC: 0.2 }
 
 /** A coil or a motor on a contact, with nothing that takes the energy of switching off. */
 function arcs(owner: ResolvedPart, load: ContactLoad, rating: NonNullable<ResolvedPart['part']['contacts']>): Finding {
-  const most = (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * INDUCTIVE_SHARE[load.kind]
-  const past = load.currentA > most
+  const max = (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * INDUCTIVE_SHARE[load.kind]
+  const past = load.currentA > max
   const what = load.what || `The load on contact ${load.contact}`
   const loads = owner.inPlan.loads ?? []
   return {
@@ -23,13 +23,13 @@ function arcs(owner: ResolvedPart, load: ContactLoad, rating: NonNullable<Resolv
     stages: ['parts', 'power', 'build'], title: `${what} draws an arc on contact ${load.contact}`,
     sentence: `${what} is a coil or a motor: when the contact opens, its current goes on through the air. `
       + (past
-        ? `The contact breaks about ${Number(most.toFixed(2))} A of such a load, not ${load.currentA} A: it welds. `
+        ? `The contact breaks about ${Number(max.toFixed(2))} A of such a load, not ${load.currentA} A: it welds. `
         : 'The contact wears fast. ')
       + `${load.kind === 'DC'
         ? 'Put a diode across the load, its bar to plus.'
         : 'Put a resistor with a capacitor made for mains (class X2), or a varistor, across the load.'}`,
     subjects: [{ partId: owner.id }],
-    figures: [{ label: 'breaks of a coil', value: load.currentA, unit: 'A', limit: Number(most.toFixed(2)), origin: 'memory' }],
+    figures: [{ label: 'breaks of a coil', value: load.currentA, unit: 'A', limit: Number(max.toFixed(2)), origin: 'memory' }],
     fixes: [{
       label: load.kind === 'DC' ? 'There is a diode across it' : 'It is suppressed',
       edits: [{

@@ -79,14 +79,14 @@ export const unplaced: Rule = ({ facts }) => {
 export const sharedPositions: Rule = ({ facts }) => {
   const shared = [...facts.atPosition].filter(([, terminals]) => terminals.filter(terminal => !terminal.owner.part.isAddOn).length > 1)
   if (!shared.length) return []
-  const most = Math.max(...shared.map(([, terminals]) => terminals.length))
+  const max = Math.max(...shared.map(([, terminals]) => terminals.length))
   return [{
     code: 'position.shared', id: 'position.shared', severity: 'note', stages: ['wiring', 'build'],
     title: `${shared.length} ${shared.length === 1 ? 'position carries' : 'positions carry'} several wires`,
     sentence: `A position holds one plug. Lead ${shared.map(([position]) => position).sort((a, b) => a - b).join(', ')} to a rail of a `
       + `breadboard or a terminal block and split there.`,
     subjects: shared.map(([position]) => ({ position })),
-    figures: [{ label: 'wires at one position', value: most, limit: 1, origin: 'practice' }], fixes: [],
+    figures: [{ label: 'wires at one position', value: max, limit: 1, origin: 'practice' }], fixes: [],
   }]
 }
 

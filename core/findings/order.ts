@@ -10,7 +10,7 @@ import { stackOnSpacers } from '../mechanics/stack'
 import type { Edit } from '../plan/edits'
 import type { Finding, Rule } from './types'
 
-const MOST_TOLD = 6
+const MAX_TOLD = 6
 /** The thinner of the threads that boards are held by. */
 const THINNER = 'M2.5'
 
@@ -99,11 +99,11 @@ export const buildOrder: Rule = ({ facts, netlist }) => {
   const broken = brokenBy(shownOrder(build.order, bench, bestOrder(bench)), bench.precedences)
   if (!broken.length) return []
   const isFed = broken.some(({ then }) => then === 'supply')
-  const told = broken.slice(0, MOST_TOLD).map(({ first, then, why }) => `“${titleOf(first)}” comes after “${titleOf(then)}”, but ${why}`)
+  const told = broken.slice(0, MAX_TOLD).map(({ first, then, why }) => `“${titleOf(first)}” comes after “${titleOf(then)}”, but ${why}`)
   const finding: Finding = {
     code: 'build.too-late', id: 'build.too-late', severity: isFed ? 'stop' : 'caution', stages: ['build'], subjects: [], figures: [],
     title: broken.length === 1 ? `A step comes too late: ${titleOf(broken[0]!.first)}` : `${broken.length} steps come too late`,
-    sentence: `${told.join('; ')}${broken.length > MOST_TOLD ? `; and ${broken.length - MOST_TOLD} more` : ''}.`,
+    sentence: `${told.join('; ')}${broken.length > MAX_TOLD ? `; and ${broken.length - MAX_TOLD} more` : ''}.`,
     fixes: [{ label: 'Take the order without regret', edits: [{ edit: 'order-steps', order: [] }] }],
   }
   return [finding]

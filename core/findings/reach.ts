@@ -16,13 +16,13 @@ export function reach({ facts, netlist }: Evidence, { bodies }: Assembly): Findi
   }
   return [...byPart].map(([partId, entries]) => {
     const { name } = facts.parts.find(({ id }) => id === partId)!
-    const { leastMm, givenMm, conductor: shortest } = entries.reduce((worst, other) =>
-      other.leastMm - other.givenMm > worst.leastMm - worst.givenMm ? other : worst)
-    const [whole, given] = [Math.ceil(leastMm), Math.round(givenMm)]
+    const { minMm, givenMm, conductor: shortest } = entries.reduce((worst, other) =>
+      other.minMm - other.givenMm > worst.minMm - worst.givenMm ? other : worst)
+    const [whole, given] = [Math.ceil(minMm), Math.round(givenMm)]
     const wires = entries.flatMap(({ conductor: { terminal, kind } }) => kind === 'wire' && terminal !== undefined ? [terminal] : [])
     const isLead = entries.some(({ conductor }) => conductor.kind !== 'wire')
     const alike = entries.every(entry => entry.givenMm === givenMm)
-    const newMm = Math.ceil(Math.max(...entries.map(entry => entry.leastMm)) / CUT_STEP_MM) * CUT_STEP_MM
+    const newMm = Math.ceil(Math.max(...entries.map(entry => entry.minMm)) / CUT_STEP_MM) * CUT_STEP_MM
     const fixes: Fix[] = [
       ...wires.length && !isLead
         ? [{ label: `Wires of ${newMm / 10} cm`, edits: wires.map(terminal => (

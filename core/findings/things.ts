@@ -195,24 +195,24 @@ export const imageTooOld: Rule = ({ facts: { plan, board } }) => {
 }
 
 /** Least that a card with a desktop image and room to work should have. common practice */
-const LEAST_GIGABYTES = 8
+const MIN_GIGABYTES = 8
 
 /** Cards that are too small for an image, or made for something else. */
 export const cardFit: Rule = ({ facts }) => ofKind(facts, 'card').flatMap((owner): Finding[] => {
   const { card, origin } = owner.part.thing!
   if (!card) return []
   const better = thingsFor('card', facts.board, facts.catalogue)
-    .find(({ thing }) => thing!.card?.manySmallWrites && thing!.card.gigabytes >= Math.max(LEAST_GIGABYTES, card.gigabytes))
+    .find(({ thing }) => thing!.card?.manySmallWrites && thing!.card.gigabytes >= Math.max(MIN_GIGABYTES, card.gigabytes))
   const fixes = better ? [take(facts, 'card', better)] : []
   const common = { stages: ['board' as const], subjects: [{ partId: owner.id }], fixes }
   return [
-    ...card.gigabytes < LEAST_GIGABYTES
+    ...card.gigabytes < MIN_GIGABYTES
       ? [{
           ...common, code: 'card.small' as const, id: `card.small ${owner.id}`, severity: 'caution' as const,
           title: `${owner.name} is small for an image`,
-          sentence: `A current image with a desktop wants about ${LEAST_GIGABYTES} GB before anything of yours is on it. Take a larger `
+          sentence: `A current image with a desktop wants about ${MIN_GIGABYTES} GB before anything of yours is on it. Take a larger `
             + 'card, or an image without a desktop.',
-          figures: [{ label: 'card', value: card.gigabytes, unit: 'GB', limit: LEAST_GIGABYTES, origin: 'practice' }],
+          figures: [{ label: 'card', value: card.gigabytes, unit: 'GB', limit: MIN_GIGABYTES, origin: 'practice' }],
         }]
       : [],
     ...!card.manySmallWrites

@@ -8,7 +8,7 @@ import { plugsOf } from '../netlist/supply/plugged'
 import { BOARD_ID } from '../netlist/board'
 import type { Conductor } from '../netlist/types'
 import type { PlacedBody } from './bodies'
-import { LEAST_BEND_MM } from './flat-cable'
+import { MIN_BEND_MM } from './flat-cable'
 import { beyond, PLUG_CABLE_MM } from './plugs'
 import { about, box, gapOf, length, middle, type Range, type Solid } from './solids'
 
@@ -67,12 +67,12 @@ export function flatRuns(bodies: readonly PlacedBody[], parts: readonly Resolved
     }
     if (opens !== 'up') return [{
       ...common, id: `${owner.id}.flat`,
-      solid: beyond(slot.solid, opens, [wide, FLAT_THICK_MM, FLAT_STRAIGHT_MM + LEAST_BEND_MM]),
+      solid: beyond(slot.solid, opens, [wide, FLAT_THICK_MM, FLAT_STRAIGHT_MM + MIN_BEND_MM]),
     }]
     const isAcross = length(slot.solid.y) >= length(slot.solid.x)
     const [x, y] = [middle(slot.solid.x), middle(slot.solid.y)]
     const from = slot.solid.z[1]
-    const over = from + FLAT_STRAIGHT_MM + LEAST_BEND_MM
+    const over = from + FLAT_STRAIGHT_MM + MIN_BEND_MM
     const rise = box(about(x, isAcross ? FLAT_THICK_MM : wide), about(y, isAcross ? wide : FLAT_THICK_MM), [from, over])
     const run = (ends: Range) => isAcross
       ? box(ends, about(y, wide), [over, over + FLAT_THICK_MM])
@@ -89,7 +89,7 @@ export function flatRuns(bodies: readonly PlacedBody[], parts: readonly Resolved
 export interface CableReach {
   conductor: Conductor
   /** From where it turns away at the board, straight to the nearest point of the part, and the turns at both ends. */
-  leastMm: number
+  minMm: number
   givenMm: number
 }
 
@@ -106,8 +106,8 @@ export function tooShort(bodies: readonly PlacedBody[], conductors: readonly Con
       ? bodies.find(({ id }) => id === `@wire.${position}`)
       : bodies.find(({ id, owner }) => owner === partId && (id.endsWith('.turn') || id.endsWith('.flat')))
     if (!part || !start || part.laid || (part.kind !== 'part' && part.kind !== 'fan')) return []
-    const leastMm = gapOf(endOf(start), part.solid) + 2 * WIRE_TURN_MM
-    return leastMm > lengthM * 1000 ? [{ conductor, leastMm, givenMm: lengthM * 1000 }] : []
+    const minMm = gapOf(endOf(start), part.solid) + 2 * WIRE_TURN_MM
+    return minMm > lengthM * 1000 ? [{ conductor, minMm, givenMm: lengthM * 1000 }] : []
   })
 }
 

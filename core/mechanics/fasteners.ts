@@ -67,8 +67,8 @@ export function screwVerdicts({ thread, clampedMm, depthMm, endsAt }: ScrewTask)
     const say = (is: ScrewVerdict['is'], why: string): ScrewVerdict => ({ lengthMm, is, why })
     if (reach <= 0) return say('too short', `it ends in what it should hold, which is ${mm(clampedMm)} thick`)
     if (depthMm === null) {
-      const least = nutMm + pitchMm
-      if (reach < least - 1e-9) return say('too short', `${mm(reach)} come through, the nut and one turn want ${mm(least)}`)
+      const min = nutMm + pitchMm
+      if (reach < min - 1e-9) return say('too short', `${mm(reach)} come through, the nut and one turn want ${mm(min)}`)
       const out = reach - nutMm
       return out <= HOLDS_D[1] * d
         ? say('right', `it stands out of the nut by ${mm(out)}`)
@@ -134,14 +134,14 @@ export function mountAnswer(mount: Mount, into?: BlindThread): MountAnswer {
 
 /** Studs of spacers that have one, mm. practice */
 export const STUDS_MM = [5, 6] as const
-const MOST_WASHERS = 2
+const MAX_WASHERS = 2
 
 function intoThreads({ thread, underMm, washers }: Mount, into: BlindThread): MountAnswer {
   const { d, washerMm } = SERIES[thread]
   const none = (problem: string): MountAnswer => (
     { spacerMm: null, topMm: null, bottomMm: null, openMm: 0, items: [], problems: [problem] })
   if (into.thread !== thread) return none(`Its threads are ${into.thread}, and the spacers ${thread}: take ${into.thread}.`)
-  const stud = [0, 1, 2].slice(0, MOST_WASHERS + 1).flatMap(count => STUDS_MM.map(studMm => ({ studMm, count })))
+  const stud = [0, 1, 2].slice(0, MAX_WASHERS + 1).flatMap(count => STUDS_MM.map(studMm => ({ studMm, count })))
     .find(({ studMm, count }) => studMm - count * washerMm <= into.depthMm + 1e-9
       && studMm - count * washerMm >= d * HOLDS_D[0] - 1e-9)
   if (!stud) return none(`Its threads are ${mm(into.depthMm)} deep: the shortest stud, ${mm(STUDS_MM[0])}, hits the ground.`)

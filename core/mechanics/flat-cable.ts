@@ -54,7 +54,7 @@ export const FLAT_LENGTHS_MM: readonly number[] = [50, 100, 150, 200, 300, 500, 
 const SLACK = 1.15
 /** Thickness; never bent tighter than ten times that. practice */
 const THICK_MM = 0.2
-export const LEAST_BEND_MM = 10 * THICK_MM
+export const MIN_BEND_MM = 10 * THICK_MM
 
 /**
  * The cable for two connectors whose slots are so far apart. A cable that loops back wants room for its bend on both sides. Pure.
@@ -81,7 +81,7 @@ export function flatCableFor(one: FlatConnector, two: FlatConnector, apartMm: nu
   const straight = dot(AXES[one.first], AXES[two.first]) > 0
   const loops = dot(open1, open2) > 0
   const bends = loops ? Math.PI : dot(open1, open2) === 0 ? Math.PI / 2 : 0
-  const wanted = apartMm * SLACK + bends * LEAST_BEND_MM
+  const wanted = apartMm * SLACK + bends * MIN_BEND_MM
   const lengthMm = FLAT_LENGTHS_MM.find(length => length >= wanted - 1e-9) ?? null
   return {
     fits: straight && lengthMm !== null, kind, straight, lengthMm,
@@ -93,7 +93,7 @@ export function flatCableFor(one: FlatConnector, two: FlatConnector, apartMm: nu
       ...lengthMm === null
         ? [`No length sold reaches ${Math.ceil(wanted)} mm: bring them closer.`]
         : [`${lengthMm} mm long: ${apartMm} mm apart, and seats and bends want ${Math.ceil(wanted - apartMm)} mm more.`],
-      ...loops ? [`It goes back over itself: no bend tighter than ${LEAST_BEND_MM} mm, and never a crease.`] : [],
+      ...loops ? [`It goes back over itself: no bend tighter than ${MIN_BEND_MM} mm, and never a crease.`] : [],
       'One of the other kind lies with its bare side on the contacts of one end: nothing works.',
     ],
   }

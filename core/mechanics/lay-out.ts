@@ -37,6 +37,6 @@ function columns(sizes: readonly (readonly [number, number])[], there: Solid | n
     return at
   })
   const lowest = Math.min(near, ...places.map(([, at]) => at))
-  const most = Math.max(right, ...places.map(([at], i) => at + sizes[i]![0]))
-  return { places, width: Math.max(1, most - left), depth: Math.max(1, far - lowest) }
+  const max = Math.max(right, ...places.map(([at], i) => at + sizes[i]![0]))
+  return { places, width: Math.max(1, max - left), depth: Math.max(1, far - lowest) }
 }

@@ -15,7 +15,7 @@ export function sittings(solids: readonly (readonly Solid[])[], wished: readonly
   const put: (number | null)[] = []
   const taken = new Set<number>()
   // More plugs than this are more than any board has sockets for: the rest finds none.
-  const count = Math.min(solids.length, MOST_LOOKED_AT)
+  const count = Math.min(solids.length, MAX_LOOKED_AT)
   const search = (i: number, cost: number) => {
     if (best && cost >= best.cost) return
     if (i === count) {
@@ -45,6 +45,6 @@ export function sittings(solids: readonly (readonly Solid[])[], wished: readonly
   return solids.map((_, i) => at[i] ?? null)
 }
 
-const MOST_LOOKED_AT = 6
+const MAX_LOOKED_AT = 6
 /** Costs more than any overlap. */
 const NONE = 1e6

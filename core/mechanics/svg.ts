@@ -22,10 +22,10 @@ export function svgOf(sheet: Sheet, standOf: (body: PlacedBody) => Stand, letter
           : '#f4f4f4'
     const stroke = isNew ? '#9c4a1f' : '#555555'
     const radius = round ? width / 2 : 0
-    const most = Math.floor(width / (letterMm * 0.55))
+    const max = Math.floor(width / (letterMm * 0.55))
     const isNamed = !body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug', 'cable', 'film'].includes(body.kind)
-      && height > letterMm * 1.1 && most > 2
-    const name = body.name.length <= most ? body.name : `${body.name.slice(0, Math.max(1, most - 1))}…`
+      && height > letterMm * 1.1 && max > 2
+    const name = body.name.length <= max ? body.name : `${body.name.slice(0, Math.max(1, max - 1))}…`
     const place = `x="${mm(x)}" y="${mm(y)}" width="${mm(width)}" height="${mm(height)}" rx="${mm(radius)}"`
     return `<rect ${place} fill="${fill}" stroke="${stroke}" `
       + `stroke-width="${isNew ? 1.2 : 0.4}"/>`

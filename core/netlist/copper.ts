@@ -27,7 +27,7 @@ const BUNDLE: readonly [pairs: number, share: number][] = [
 
 /** What part of its open-air current a pair in a bundle of so many carries. */
 export function bundleShare(pairs: number): number {
-  return BUNDLE.findLast(([least]) => pairs >= least)?.[1] ?? 1
+  return BUNDLE.findLast(([min]) => pairs >= min)?.[1] ?? 1
 }
 
 /** Most current of one wire in mA. */
@@ -52,7 +52,7 @@ export interface WireFigures {
   dropV: number
   loadV: number
   lossMw: number
-  mostMa: number
+  maxMa: number
   holds: boolean
 }
 
@@ -60,9 +60,9 @@ export interface WireFigures {
 export function wireFigures(awg: number, { supplyV, currentMa, lengthM, leastV, bundledPairs, contactOhm }: WireTask): WireFigures {
   const ohm = pairOhm(awg, lengthM) + contactOhm
   const dropV = ohm * currentMa / 1000
-  const mostMa = wireMostMa(awg, bundledPairs)
+  const maxMa = wireMostMa(awg, bundledPairs)
   const loadV = supplyV - dropV
-  return { ohm, dropV, loadV, lossMw: dropV * currentMa, mostMa, holds: loadV >= leastV && currentMa <= mostMa }
+  return { ohm, dropV, loadV, lossMw: dropV * currentMa, maxMa, holds: loadV >= leastV && currentMa <= maxMa }
 }
 
 /** The thinnest gauge on sale that carries the current and leaves the load its voltage; null when none does. */

@@ -28,5 +28,5 @@ export function netsOf(components: readonly Component[], conductors: readonly Co
     if (list) list.push(pin)
     else nets.set(root, [pin])
   }
-  return [...nets.values()].map(pins => ({ id: pins.reduce((least, pin) => pin < least ? pin : least), pins }))
+  return [...nets.values()].map(pins => ({ id: pins.reduce((min, pin) => pin < min ? pin : min), pins }))
 }

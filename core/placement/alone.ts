@@ -20,37 +20,37 @@ export function costAlone(size: number, inOrder: boolean): AloneSolver {
  * Monge condition holds. `loaded` is column × line. Fills `chosen`, line → column, when it is given.
  */
 function orderedCost(loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null): number {
-  const least = new Float64Array(size + 1).fill(Infinity)
-  least[0] = 0
+  const min = new Float64Array(size + 1).fill(Infinity)
+  min[0] = 0
   const taken = chosen && new Uint8Array(loaded.length)
   for (let c = 0, at = 0; c < away.length; c++, at += size) {
     const extra = away[c]!
     for (let i = Math.min(size, c + 1) - 1; i >= 0; i--) {
-      const value = least[i]! + loaded[at + i]! + extra
-      if (value < least[i + 1]!) {
-        least[i + 1] = value
+      const value = min[i]! + loaded[at + i]! + extra
+      if (value < min[i + 1]!) {
+        min[i + 1] = value
         if (taken) taken[at + i] = 1
       }
     }
   }
   if (chosen && taken) for (let c = away.length - 1, i = size - 1; c >= 0 && i >= 0; c--) if (taken[c * size + i]) chosen[i--] = c
-  return least[size]!
+  return min[size]!
 }
 
 /** A few lines of any kind: dynamic programming over the places and the sets of lines that have one. */
 function subsetCost(loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null): number {
   const sets = 1 << size
-  const least = new Float64Array(sets).fill(Infinity)
-  least[0] = 0
+  const min = new Float64Array(sets).fill(Infinity)
+  min[0] = 0
   const taken = chosen && new Int8Array(away.length * sets).fill(-1)
   for (let c = 0, at = 0; c < away.length; c++, at += size) {
     const extra = away[c]!
     for (let set = sets - 1; set > 0; set--) {
       for (let i = 0; i < size; i++) {
         if (!(set & (1 << i))) continue
-        const value = least[set ^ (1 << i)]! + loaded[at + i]! + extra
-        if (value < least[set]!) {
-          least[set] = value
+        const value = min[set ^ (1 << i)]! + loaded[at + i]! + extra
+        if (value < min[set]!) {
+          min[set] = value
           if (taken) taken[c * sets + set] = i
         }
       }
@@ -62,7 +62,7 @@ function subsetCost(loaded: Float64Array, size: number, away: Float64Array, chos
     chosen[i] = c
     set ^= 1 << i
   }
-  return least[sets - 1]!
+  return min[sets - 1]!
 }
 
 function matchedCost(loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null): number {

@@ -18,7 +18,7 @@ interface AddressGroup {
 }
 
 /** More candidate pairs than these are not looked at for one pair of demands. */
-const MOST_PAIRS = 4000
+const MAX_PAIRS = 4000
 
 export class Bounds {
   private readonly pairOf: (Pair | null)[]
@@ -55,13 +55,13 @@ export class Bounds {
 
   /** Disjoint pairs of demands outside the groups, those that cost most beyond their own cheapest ways first. */
   private pairs(): (Pair | null)[] {
-    const least = this.compiled.map(list => list[0]?.candidate.cost ?? 0)
+    const min = this.compiled.map(list => list[0]?.candidate.cost ?? 0)
     const found: (Pair & { extra: number })[] = []
     for (let i = 0; i < this.order.length; i++) {
       for (let j = i + 1; j < this.order.length; j++) {
-        if (this.groupOf[i] || this.groupOf[j] || this.compiled[i]!.length * this.compiled[j]!.length > MOST_PAIRS) continue
+        if (this.groupOf[i] || this.groupOf[j] || this.compiled[i]!.length * this.compiled[j]!.length > MAX_PAIRS) continue
         const cost = this.jointly(i, j)
-        const extra = cost - least[i]! - least[j]!
+        const extra = cost - min[i]! - min[j]!
         if (extra > 1e-9) found.push({ first: i, second: j, cost, extra })
       }
     }
@@ -73,16 +73,16 @@ export class Bounds {
   }
 
   private jointly(i: number, j: number): number {
-    let least = Infinity
+    let min = Infinity
     for (const a of this.compiled[i]!) {
-      if (a.candidate.cost >= least) break
+      if (a.candidate.cost >= min) break
       for (const b of this.compiled[j]!) {
         const cost = a.candidate.cost + b.candidate.cost
-        if (cost >= least) break
-        if (standTogether(a, b)) least = cost
+        if (cost >= min) break
+        if (standTogether(a, b)) min = cost
       }
     }
-    return least
+    return min
   }
 
   /** The bound for all demands from `depth` on; Infinity when one of them has no way left. */
@@ -122,13 +122,13 @@ export class Bounds {
     let total = 0
     for (let i = depth; i < this.order.length; i++) {
       if (this.groupOf[i]) continue
-      let least = Infinity
+      let min = Infinity
       for (const at of this.fitting[i]!) {
         const { cost } = this.compiled[i]![at]!.candidate
-        if (cost >= least) break
-        least = Math.min(least, cost + this.placesCost(i, at, prices))
+        if (cost >= min) break
+        min = Math.min(min, cost + this.placesCost(i, at, prices))
       }
-      total += least
+      total += min
     }
     for (const group of this.groups) total += this.pricedGroup(group, depth, prices)
     return total
@@ -150,18 +150,18 @@ export class Bounds {
     for (const i of members) {
       if (i < depth) continue
       open++
-      let least = Infinity
+      let min = Infinity
       for (const at of this.fitting[i]!) {
         const { candidate } = this.compiled[i]![at]!
         const cost = candidate.cost + this.placesCost(i, at, prices)
         for (const entry of candidate.addresses ?? []) {
           const seat = `${candidate.busId} ${entry.address}`
           const all = cost + entry.cost
-          least = Math.min(least, all)
+          min = Math.min(min, all)
           if (all < (seats.get(seat) ?? Infinity)) seats.set(seat, all)
         }
       }
-      single += least
+      single += min
     }
     if (!open) return 0
     const sorted = [...seats.values()].sort((a, b) => a - b)

@@ -20,10 +20,10 @@ interface Conflicting {
 /** Sets tried when looking for the least one. */
 const SUBSETS = 400
 /** Branches of the search that explaining one conflict may take. */
-const MOST_BRANCHES = 1200
-const MOST_WAYS = 5
+const MAX_BRANCHES = 1200
+const MAX_WAYS = 5
 /** Ideas that are tried; the cheap ones come first. */
-const MOST_TRIED = 24
+const MAX_TRIED = 24
 
 const isBoard = ({ label }: WayOut) => label.startsWith('Take the board')
 
@@ -72,7 +72,7 @@ function shortageOf({ demands, lineDemands, linePlaces }: PlacementProblem): Sho
   if (analog.wanted > analog.given) return { ...analog, what: 'analog inputs', counts: demand => demand.analog }
   const header = new Set(linePlaces.filter(place => !place.isExpander).map(place => place.ref))
   const bound = new Set(demands.flatMap(demand => demand.candidates.length === 1 ? Object.keys(demand.candidates[0]!.tokens) : []))
-  const buses = leastOnHeader(demands.filter(demand => demand.candidates.length !== 1), header)
+  const buses = minOnHeader(demands.filter(demand => demand.candidates.length !== 1), header)
   const given = [...header].filter(ref => !bound.has(ref)).length - buses
   const quick = must.filter(demand => !demand.analog && !demand.slow).length
   const slow = must.filter(demand => !demand.analog && demand.slow).length
@@ -86,7 +86,7 @@ function shortageOf({ demands, lineDemands, linePlaces }: PlacementProblem): Sho
 }
 
 /** Positions that the demands on buses take together at the least: wires of their own, and the common wires of each kind of bus once. */
-function leastOnHeader(demands: readonly Demand[], header: ReadonlySet<PlaceRef>): number {
+function minOnHeader(demands: readonly Demand[], header: ReadonlySet<PlaceRef>): number {
   const common = new Map<Demand['kind'], number>()
   let own = 0
   for (const demand of demands) {
@@ -147,9 +147,9 @@ function smallestConflict(problem: PlacementProblem): Conflicting[] {
     const mine = {
       ...problem, demands: problem.demands.filter(demand => demand.kind === kind || demand.candidates.length === 1), lineDemands: [],
     }
-    if (!fits(mine)) return leastSet(entriesOf(mine), mine, 3)
+    if (!fits(mine)) return minSet(entriesOf(mine), mine, 3)
   }
-  return leastSet(entriesOf(problem), problem, 2)
+  return minSet(entriesOf(problem), problem, 2)
 }
 
 function entriesOf({ demands, lineDemands }: PlacementProblem): Conflicting[] {
@@ -157,7 +157,7 @@ function entriesOf({ demands, lineDemands }: PlacementProblem): Conflicting[] {
 }
 
 /** A set that conflicts and no part of which does. Sets up to `size` are tried for being the least of all; the trouble is bounded. */
-function leastSet(entries: readonly Conflicting[], problem: PlacementProblem, size: number): Conflicting[] {
+function minSet(entries: readonly Conflicting[], problem: PlacementProblem, size: number): Conflicting[] {
   let branches = 0
   const conflicts = (set: readonly Conflicting[]) => {
     const outcome = search(onlyThese(problem, new Set(set.flatMap(entry => entry.terminals))), { firstOnly: true })
@@ -171,7 +171,7 @@ function leastSet(entries: readonly Conflicting[], problem: PlacementProblem, si
       if (conflicts(subset)) return subset
     }
   }
-  return quickExplain(entries, conflicts, () => branches > MOST_BRANCHES)
+  return quickExplain(entries, conflicts, () => branches > MAX_BRANCHES)
 }
 
 /**
@@ -253,7 +253,7 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
   let tried = 0
   for (const idea of all.sort((a, b) => a.price - b.price)) {
     // One board of several is enough to show that another board would do.
-    if (working.length >= MOST_WAYS || tried >= MOST_TRIED || (isBoard(idea) && working.some(isBoard))) continue
+    if (working.length >= MAX_WAYS || tried >= MAX_TRIED || (isBoard(idea) && working.some(isBoard))) continue
     tried++
     if (placeable(applyEdit(plan, { edit: 'all', edits: idea.edits as Edit[] }).plan, catalogue, terminals)) working.push(idea)
   }

@@ -179,8 +179,8 @@ class Gathering {
     this.firstPrices ??= bound.prices
     if (this.hopeless(bound.value)) return
     const open = middles.map((list, k) => {
-      const least = Math.min(...bound.byMiddle[k]!)
-      return list.map((m, i) => ({ m, cost: bound.byMiddle[k]![i]! - least }))
+      const min = Math.min(...bound.byMiddle[k]!)
+      return list.map((m, i) => ({ m, cost: bound.byMiddle[k]![i]! - min }))
         .filter(({ cost }) => !this.hopeless(bound.value + cost))
         .sort((x, y) => x.cost - y.cost)
     })
@@ -204,14 +204,14 @@ class Gathering {
     const after = [...middles]
     this.twinBefore.forEach((j, k) => {
       if (j < 0) return
-      const least = Math.min(...after[j]!)
-      after[k] = after[k]!.filter(m => m >= least)
+      const min = Math.min(...after[j]!)
+      after[k] = after[k]!.filter(m => m >= min)
     })
     for (let k = after.length - 1; k >= 0; k--) {
       const j = this.twinBefore[k]!
       if (j < 0) continue
-      const most = Math.max(...after[k]!)
-      after[j] = after[j]!.filter(m => m <= most)
+      const max = Math.max(...after[k]!)
+      after[j] = after[j]!.filter(m => m <= max)
     }
     return after
   }
@@ -275,16 +275,16 @@ class Gathering {
     let value = 0
     for (let p = 0; p < prices.length; p++) value -= prices[p]! * capacity[p]!
     for (const row of this.alone) {
-      let least = Infinity
+      let min = Infinity
       let at = 0
       const own = cost[row]!
       for (let p = 0; p < prices.length; p++) {
-        if (own[p]! + prices[p]! < least) {
-          least = own[p]! + prices[p]!
+        if (own[p]! + prices[p]! < min) {
+          min = own[p]! + prices[p]!
           at = p
         }
       }
-      value += least
+      value += min
       over[at]!++
     }
     const byMiddle: number[][] = []
@@ -313,10 +313,10 @@ class Gathering {
     }
     const solve: AloneSolver = costAlone(size, this.inOrder[k]!)
     const costs = middles.map(m => solve(loaded, size, this.awayOf[k]![m]!, null))
-    const least = costs.indexOf(Math.min(...costs))
+    const min = costs.indexOf(Math.min(...costs))
     const chosen: number[] = []
-    const cost = solve(loaded, size, this.awayOf[k]![middles[least]!]!, chosen)
-    return { costs, best: { cost, places: chosen.map(c => columns[c]!), middle: middles[least]! } }
+    const cost = solve(loaded, size, this.awayOf[k]![middles[min]!]!, chosen)
+    return { costs, best: { cost, places: chosen.map(c => columns[c]!), middle: middles[min]! } }
   }
 
   private matched(cost: Float64Array[]): { places: number[], cost: number, prices: Float64Array } | null {

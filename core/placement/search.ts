@@ -44,7 +44,7 @@ const EPSILON = 1e-6
 /** Staying unplaced is open to one line each; a second unit keeps it from ever having a price. */
 const NEVER_SCARCE = 2
 /** Price lists kept for bounding. */
-const MOST_PRICES = 10
+const MAX_PRICES = 10
 
 /** The cheapest placement of all signals, or none when there is none: then every branch was looked at. */
 export function search(problem: PlacementProblem, options: SearchOptions = {}): SearchOutcome {
@@ -215,18 +215,18 @@ class Search {
     if (depth === this.order.length) return this.leaf(cost + this.straps().cost)
     const demand = this.order[depth]!
     const twin = this.twinBefore[depth]!
-    const least = twin >= 0 ? this.rank[twin]! : 0
+    const min = twin >= 0 ? this.rank[twin]! : 0
     const ranked = this.compiled[depth]!
       .map((entry, index) => ({ entry, index, candidate: entry.candidate, cost: entry.candidate.cost }))
-      .filter(({ entry, index }) => index >= least && this.fits(entry))
+      .filter(({ entry, index }) => index >= min && this.fits(entry))
       .map(choice => ({ ...choice, cost: choice.cost + this.ledger.shareCost(choice.entry) }))
       .sort((a, b) => a.cost - b.cost)
     // A way whose wires are all laid already takes nothing from anybody: what costs more than it can gain is never better.
     const laid = ranked.find(({ entry }) => this.ledger.isLaid(entry))
-    const most = laid ? laid.cost + this.mayGain[depth]! - EPSILON : Infinity
+    const max = laid ? laid.cost + this.mayGain[depth]! - EPSILON : Infinity
     const behind = cost + this.straps().cost + this.bounds.rest(depth + 1)
     for (const { entry, candidate, index, cost: own } of ranked) {
-      if (own > most && entry !== laid!.entry) break
+      if (own > max && entry !== laid!.entry) break
       if (this.best && behind + own + floor > this.best.cost - this.quantum + EPSILON) break
       this.take(demand, entry, 1)
       this.chosen[depth] = candidate
@@ -332,20 +332,20 @@ class Search {
     return Math.max(...this.priceLists.map(({ prices, clusterCost, byRef }) => {
       let scarce = 0
       for (const { kinds } of busRows) {
-        let least = Infinity
-        for (const kind of kinds) if (free[kind] && prices[kind]! < least) least = prices[kind]!
-        scarce += least
+        let min = Infinity
+        for (const kind of kinds) if (free[kind] && prices[kind]! < min) min = prices[kind]!
+        scarce += min
       }
       // Either bound of the open demands holds; the one under prices counts beyond what is known of them already.
       let value = clusterCost + Math.max(scarce, this.bounds.priced(depth, byRef) - rest)
       for (let kind = 0; kind < free.length; kind++) value -= prices[kind]! * left[kind]!
       this.alone.forEach((i, n) => {
         const own = costs[n]!
-        let least = rows[i]!.optional ? this.problem.weights.leftOut : Infinity
-        for (let kind = 0; kind < own.length; kind++) if (free[kind] && own[kind]! + prices[kind]! < least) {
-          least = own[kind]! + prices[kind]!
+        let min = rows[i]!.optional ? this.problem.weights.leftOut : Infinity
+        for (let kind = 0; kind < own.length; kind++) if (free[kind] && own[kind]! + prices[kind]! < min) {
+          min = own[kind]! + prices[kind]!
         }
-        value += least
+        value += min
       })
       return value
     }))
@@ -353,7 +353,7 @@ class Search {
 
   /** Keeps prices that were good at a leaf, with what the gathering parts cost under them when every place is free. */
   private learn(prices: Float64Array): void {
-    if (!this.wide || this.priceLists.length >= MOST_PRICES) return
+    if (!this.wide || this.priceLists.length >= MAX_PRICES) return
     const padded = new Float64Array(this.wide.capacity.length)
     padded.set(prices)
     const refs = this.kinds.map(places => places.map(place => place.ref))

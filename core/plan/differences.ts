@@ -84,12 +84,12 @@ function entriesInWords<T extends { id: string }>(
 }
 
 /** Texts that differ in more lines are not counted through. */
-const MOST_CHANGES = 2000
+const MAX_CHANGES = 2000
 
 function linesInWords(before: string, after: string): string {
   if (!before) return 'written'
   if (!after) return 'emptied'
-  const changes = diffLines(before, after, { maxEditLength: MOST_CHANGES })
+  const changes = diffLines(before, after, { maxEditLength: MAX_CHANGES })
   if (!changes) return 'rewritten in most of its lines'
   const count = (kind: 'added' | 'removed') => changes.filter(change => change[kind]).reduce((sum, change) => sum + change.count, 0)
   const lines = (n: number) => `${n} ${n === 1 ? 'line' : 'lines'}`

@@ -1,9 +1,9 @@
 /** What the board must be told beside its boot file, and what is written down of it. No secret has a field here: only where it is kept. */
 import { flag, list, map, number, object, oneOf, open, optional, starting, text, type Of } from '../shape/shape'
 
-const shortId = text({ most: 60 })
-const words = text({ empty: true, most: 300 })
-const line = text({ most: 1000, pattern: /^[^\n\r\0]*$/, called: 'one line' })
+const shortId = text({ max: 60 })
+const words = text({ empty: true, max: 300 })
+const line = text({ max: 1000, pattern: /^[^\n\r\0]*$/, called: 'one line' })
 
 /** RFC 1123: letters, digits and dashes, no dash at either end. */
 export const HOST_NAME = /^[A-Za-z0-9](?:[A-Za-z0-9-]{0,61}[A-Za-z0-9])?$/
@@ -48,16 +48,16 @@ const usbName = open({
 /** One key of a matrix: what the kernel calls it, and what it types where that is another thing. */
 const matrixKey = object({
   code: text({ pattern: /^KEY_[A-Z0-9_]{1,30}$/, called: 'a key such as KEY_A' }),
-  types: optional(text({ most: 8 })),
-  shifted: optional(text({ most: 8 })),
+  types: optional(text({ max: 8 })),
+  shifted: optional(text({ max: 8 })),
 })
 
 /** Something that is kept loaded or on the card. */
 const keeps = open({
-  id: shortId, what: text({ most: 120 }), memoryMb: optional(number({ least: 0, most: 1e6 })),
-  cardMb: optional(number({ least: 0, most: 1e8 })),
+  id: shortId, what: text({ max: 120 }), memoryMb: optional(number({ min: 0, max: 1e6 })),
+  cardMb: optional(number({ min: 0, max: 1e8 })),
   /** Written in a day, which wears the card. */
-  writesMbPerDay: optional(number({ least: 0, most: 1e7 })),
+  writesMbPerDay: optional(number({ min: 0, max: 1e7 })),
 })
 
 const hostFields = {
@@ -70,10 +70,10 @@ const hostFields = {
   /** A remote shell. */
   remote: optional(flag),
   /** Public keys that may log in: they are no secret. */
-  keys: optional(list(text({ pattern: /^(ssh|ecdsa|sk)-[a-z0-9@.-]+ [A-Za-z0-9+/=]+( [^\n\r]*)?$/, called: 'a public key' }), { most: 20 })),
+  keys: optional(list(text({ pattern: /^(ssh|ecdsa|sk)-[a-z0-9@.-]+ [A-Za-z0-9+/=]+( [^\n\r]*)?$/, called: 'a public key' }), { max: 20 })),
   /** A radio network by its name; its key is never kept. */
   radio: optional(object({
-    network: text({ most: 32, pattern: /^\P{Cc}+$/u, called: 'a name of a network, without control characters' }),
+    network: text({ max: 32, pattern: /^\P{Cc}+$/u, called: 'a name of a network, without control characters' }),
     country: text({ pattern: /^[A-Z]{2}$/, called: 'two capital letters' }),
   })),
   address: optional(object({
@@ -81,10 +81,10 @@ const hostFields = {
     /** With its width: `192.168.7.20/24`. */
     address: text({ pattern: IPV4_WIDTH, called: 'an address with its width, such as 192.168.7.20/24' }),
     gateway: optional(text({ pattern: IPV4, called: 'four numbers with dots' })),
-    names: optional(list(text({ pattern: IPV4, called: 'four numbers with dots' }), { most: 4 })),
+    names: optional(list(text({ pattern: IPV4, called: 'four numbers with dots' }), { max: 4 })),
   })),
-  runs: starting(list(runs, { most: 30, unique: 'id' }), []),
-  usbNames: starting(list(usbName, { most: 30, unique: 'id' }), []),
+  runs: starting(list(runs, { max: 30, unique: 'id' }), []),
+  usbNames: starting(list(usbName, { max: 30, unique: 'id' }), []),
   /** The program that shows keys on the screen, started with the desktop. */
   screenKeys: optional(line),
   /** Keys of each matrix by row and column: `pad` → `1.2` → key. */
@@ -92,16 +92,16 @@ const hostFields = {
   /** What the power key does. */
   powerKey: optional(oneOf('poweroff', 'reboot', 'ignore')),
   /** Memory of the board, where there are several of its kind. */
-  memoryMb: optional(number({ least: 64, most: 65_536, whole: true })),
-  keeps: starting(list(keeps, { most: 60, unique: 'id' }), []),
+  memoryMb: optional(number({ min: 64, max: 65_536, whole: true })),
+  keeps: starting(list(keeps, { max: 60, unique: 'id' }), []),
   /** Files as they lie on the board, by path, and what Voltaris wrote last. */
-  files: starting(map(open({ text: text({ empty: true, most: 200_000 }), written: optional(text({ empty: true, most: 200_000 })) }),
-    text({ most: 300 })), {}),
+  files: starting(map(open({ text: text({ empty: true, max: 200_000 }), written: optional(text({ empty: true, max: 200_000 })) }),
+    text({ max: 300 })), {}),
   record: starting(open({
     image: optional(words), imageDate: optional(words), kernel: optional(words), address: optional(words),
     /** Where the password is written down; never the password. */
-    passwordAt: optional(words), installed: optional(text({ empty: true, most: 20_000 })), notes: optional(text({ empty: true,
-      most: 20_000 })),
+    passwordAt: optional(words), installed: optional(text({ empty: true, max: 20_000 })), notes: optional(text({ empty: true,
+      max: 20_000 })),
   }), {}),
 }
 

@@ -9,13 +9,13 @@ import {
  * `@usb` its rails; `@board` the board itself; `@P2` header position 2; `part.vcc` a part's supply terminal, `part.vcc@wire` the wire
  * to it; `part#1` a relay's first contact and `part#1@load` what hangs on it.
  */
-const ref = text({ least: 1, most: 90 })
+const ref = text({ min: 1, max: 90 })
 const fed = nullable(ref)
 const NODE_ID = /^[A-Za-z][A-Za-z0-9-]{0,39}$/
-const name = text({ empty: true, most: 300 })
-const shortId = text({ most: 60 })
-const typeId = text({ most: 100 })
-const figures = map(number({ least: -1e9, most: 1e9 }), text({ most: 60 }))
+const name = text({ empty: true, max: 300 })
+const shortId = text({ max: 60 })
+const typeId = text({ max: 100 })
+const figures = map(number({ min: -1e9, max: 1e9 }), text({ max: 60 }))
 
 /** How much a load draws. `surge` is what it takes for a moment when it is switched on. */
 const loadState = oneOf('off', 'idle', 'typical', 'peak', 'surge')
@@ -49,16 +49,16 @@ const step = open({
   loads: starting(map(loadState, ref), {}),
   /** Switches that are open in this step. */
   open: starting(list(ref), []),
-  seconds: starting(number({ least: 0, most: 1e6 }), 10),
+  seconds: starting(number({ min: 0, max: 1e6 }), 10),
 })
 
-const hour = number({ least: 0, most: 24 })
+const hour = number({ min: 0, max: 24 })
 /** From an hour of the day to another, the state or step the project is in. */
 const dayPart = open({ fromH: hour, toH: hour, step: shortId })
 
-const celsius = number({ least: -60, most: 150 })
-const percent = number({ least: 0, most: 100 })
-const hysteresis = number({ least: 0, most: 50 })
+const celsius = number({ min: -60, max: 150 })
+const percent = number({ min: 0, max: 100 })
+const hysteresis = number({ min: 0, max: 50 })
 const enclosure = oneOf('open', 'vented', 'closed')
 const cooler = oneOf('none', 'fins', 'block', 'case-body', 'active')
 
@@ -67,55 +67,55 @@ const fan = choice('mode', {
   always: {},
   threshold: { onC: celsius, hysteresisC: hysteresis },
   /** Speed in percent from each temperature up. */
-  curve: { points: list(open({ temperatureC: celsius, percent }), { least: 1, most: 8 }), hysteresisC: hysteresis },
+  curve: { points: list(open({ temperatureC: celsius, percent }), { min: 1, max: 8 }), hysteresisC: hysteresis },
 }, { open: true })
 
 const heat = open({
   cooler: starting(cooler, 'none'),
   /** Processor to air with it, in K per W, where the maker knows it from a data sheet or a measurement. */
-  coolerKw: optional(number({ above: 0, most: 200 })),
+  coolerKw: optional(number({ above: 0, max: 200 })),
   /** The same as a load test of this thing gave it, with what chip and cooler store, in J per K. */
   measured: optional(open({
-    coolerKw: number({ above: 0, most: 200 }), storeJk: optional(number({ above: 0, most: 1e5 })), at: text({ date: true }),
+    coolerKw: number({ above: 0, max: 200 }), storeJk: optional(number({ above: 0, max: 1e5 })), at: text({ date: true }),
   })),
   enclosure: starting(enclosure, 'open'),
   ambientC: starting(celsius, 25),
   fan: starting(fan, { mode: 'none' }),
   /** Load and length of the load test. */
   load: starting(oneOf('idle', 'typical', 'peak'), 'peak'),
-  minutes: starting(number({ least: 1, most: 600 }), 30),
+  minutes: starting(number({ min: 1, max: 600 }), 30),
 })
 
 const store = open({
   /** Hours it has to last without charging; null when nothing is asked. */
-  hoursAsked: starting(nullable(number({ above: 0, most: 1e5 })), null),
+  hoursAsked: starting(nullable(number({ above: 0, max: 1e5 })), null),
   temperatureC: starting(celsius, 20),
   /** How full it is at the start, 0 to 1. */
-  startShare: starting(number({ least: 0, most: 1 }), 1),
+  startShare: starting(number({ min: 0, max: 1 }), 1),
   /** Panel in W peak; 0 without one. */
-  panelW: starting(number({ least: 0, most: 1e5 }), 0),
+  panelW: starting(number({ min: 0, max: 1e5 }), 0),
   /** Hours from sunrise to sunset. */
   dayLengthH: starting(hour, 12),
   /** Made-up weather of seven days: 1 a clear sky, 0 none. */
-  weather: starting(list(number({ least: 0, most: 1.2 }), { least: 7, most: 7 }), [1, 0.8, 0.3, 0.1, 0.5, 0.9, 1]),
+  weather: starting(list(number({ min: 0, max: 1.2 }), { min: 7, max: 7 }), [1, 0.8, 0.3, 0.1, 0.5, 0.9, 1]),
 })
 
 /** A lower clock and core voltage than the board starts with. */
 const clock = open({
-  coreMhz: starting(nullable(number({ above: 0, most: 1e5 })), null),
+  coreMhz: starting(nullable(number({ above: 0, max: 1e5 })), null),
   /** Steps of 25 mV, negative for less. */
-  voltageSteps: starting(number({ least: -16, most: 16, whole: true }), 0),
+  voltageSteps: starting(number({ min: -16, max: 16, whole: true }), 0),
 })
 
 /** Consumer → what feeds it in place of the usual; null: nothing. */
 const feeds = starting(map(fed, ref), {})
-const nodes = starting(list(node, { most: 500, unique: 'id' }), [])
-const joins = starting(list(join, { most: 100 }), [])
+const nodes = starting(list(node, { max: 500, unique: 'id' }), [])
+const joins = starting(list(join, { max: 100 }), [])
 /** Figures of derived nodes replaced by the maker: node → name → value. */
 const ownFigures = starting(map(figures, ref), {})
 
 /** The board's supply: its type, and the most it gives where that is not its usual current. */
-export const supplyChoice = nullable(open({ type: typeId, currentMa: optional(number({ above: 0, most: 1e6 })) }))
+export const supplyChoice = nullable(open({ type: typeId, currentMa: optional(number({ above: 0, max: 1e6 })) }))
 
 const arrangement = open({ id: shortId, name, supply: supplyChoice, nodes, feeds, joins, figures: ownFigures })
 
@@ -124,14 +124,14 @@ export const powerShape = open({
   feeds,
   joins,
   figures: ownFigures,
-  steps: starting(list(step, { most: 60, unique: 'id' }), []),
-  day: starting(list(dayPart, { most: 48 }), []),
+  steps: starting(list(step, { max: 60, unique: 'id' }), []),
+  day: starting(list(dayPart, { max: 48 }), []),
   store: filled(store),
   heat: filled(heat),
   clock: filled(clock),
   /** Seconds the board needs to shut down in order; null: the board's own figure. */
-  shutdownS: starting(nullable(number({ least: 0, most: 3600 })), null),
-  arrangements: starting(list(arrangement, { most: 20, unique: 'id' }), []),
+  shutdownS: starting(nullable(number({ min: 0, max: 3600 })), null),
+  arrangements: starting(list(arrangement, { max: 20, unique: 'id' }), []),
 })
 
 /** A worksheet that was used, with its figures as they were. */
@@ -140,7 +140,7 @@ export const keptWorksheet = open({
   keptAt: text({ date: true }),
   /** For what, in the maker's words. */
   what: name,
-  sheet: withUnknown({ kind: text({ most: 40 }) }),
+  sheet: withUnknown({ kind: text({ max: 40 }) }),
 })
 
 export type NodeRef = Of<typeof ref>

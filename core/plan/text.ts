@@ -85,9 +85,9 @@ export function withText(plan: Plan, file: string, changes: readonly TextChange[
 /** The changes that turn one text into another: the one stretch, in whole lines, in which they differ. */
 export function changesBetween(before: string, after: string): TextChange[] {
   let head = 0
-  const least = Math.min(before.length, after.length)
-  while (head < least && before[head] === after[head]) head++
+  const min = Math.min(before.length, after.length)
+  while (head < min && before[head] === after[head]) head++
   let tail = 0
-  while (tail < least - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++
+  while (tail < min - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++
   return [anchored(before, { from: head, to: before.length - tail, insert: after.slice(head, after.length - tail) })]
 }

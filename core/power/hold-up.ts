@@ -45,7 +45,7 @@ export function holdsOf(facts: Facts, tree: SupplyTree, states: PowerState[], fr
     // Behind a bridge the switch may open in the valley.
     const fromV = Math.min(voltageV, fronts.find(front => front.node === node.id)?.valleyV ?? voltageV)
     const ohm = node.kind === 'capacitor' ? node.figures.ohm?.value ?? 0 : 0
-    const toV = leastBelow(path.slice(0, i), facts)
+    const toV = minBelow(path.slice(0, i), facts)
     const powerW = voltageV * currentMa / 1000
     return [{
       node: node.id, name: node.name, by: 'capacitor', holdS: capacitorHoldS(farad, fromV, toV, powerW, ohm),
@@ -60,7 +60,7 @@ const heldByBoard = ({ terminals }: Facts): boolean =>
     part.holdsSupply !== undefined && signal?.id === part.holdsSupply && place?.kind === 'header')
 
 /** Voltage at which what is nearer to the board gives up: a converter's least input, else the board's under-voltage sign. */
-function leastBelow(nearer: SupplyNode[], { board }: Facts): number {
+function minBelow(nearer: SupplyNode[], { board }: Facts): number {
   const converter = nearer.findLast(node => node.figures.setV)
   if (!converter) return boardPower(board!).signV
   return Math.max(converter.figures.leastInV?.value ?? 0, converter.kind === 'step-up'

@@ -123,7 +123,7 @@ function headlineHours(tree: SupplyTree, states: PowerState[], [store]: StoreRep
 }
 
 /** So many weeks of the same sky are gone through before it counts as lasting. */
-const MOST_WEEKS = 60
+const MAX_WEEKS = 60
 
 /** With a panel: weeks of the plan's sky one after another, until the store is empty, or until a week ends as full as it began. */
 function lastsOf(
@@ -131,7 +131,7 @@ function lastsOf(
 ): { hours: number | null, sun: boolean, atLeast: boolean } {
   if (hours === null || !week || power.store.panelW <= 0) return { hours, sun: false, atLeast: false }
   let before = week
-  for (let weeks = 0; weeks < MOST_WEEKS; weeks++) {
+  for (let weeks = 0; weeks < MAX_WEEKS; weeks++) {
     if (before.emptyAtH !== null) return { hours: weeks * 7 * 24 + before.emptyAtH, sun: true, atLeast: false }
     const next = weekOf(stores, power, before.endShare)!
     if (next.endShare >= before.endShare - 1e-6 && next.emptyAtH === null) break
@@ -141,7 +141,7 @@ function lastsOf(
 }
 
 /** Least voltage of a store at which something that hangs on it still works. */
-function leastWanted(tree: SupplyTree, states: PowerState[], source: SupplyNode): number {
+function minWanted(tree: SupplyTree, states: PowerState[], source: SupplyNode): number {
   const peak = stateNamed(states, 'peak')
   const fedBy = (node: SupplyNode): boolean => {
     const seen = new Set<string>()
@@ -160,7 +160,7 @@ function leastWanted(tree: SupplyTree, states: PowerState[], source: SupplyNode)
 
 function storesOf(tree: SupplyTree, states: PowerState[], power: PowerPlan): StoreReport[] {
   return tree.nodes.filter(node => node.role === 'source' && STORES.has(node.kind) && (node.figures.capacityMah?.value ?? 0) > 0)
-    .map(node => storeReport(tree, states, stateSpecs(power), node, power.day, power.store.temperatureC, leastWanted(tree, states, node)))
+    .map(node => storeReport(tree, states, stateSpecs(power), node, power.day, power.store.temperatureC, minWanted(tree, states, node)))
     // A store that feeds nothing waits behind those that do.
     .sort((a, b) => Number(b.meanW > b.selfUseW) - Number(a.meanW > a.selfUseW))
 }

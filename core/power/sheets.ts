@@ -79,7 +79,7 @@ export function sheetRows(sheet: PowerWorksheet): SheetRow[] {
 }
 
 function wireRows(sheet: Of<'wire'>): SheetRow[] {
-  const { ohm, dropV, loadV, lossMw, mostMa } = wireFigures(sheet.awg, sheet)
+  const { ohm, dropV, loadV, lossMw, maxMa } = wireFigures(sheet.awg, sheet)
   const thinnest = thinnestGauge(sheet)
   return [
     {
@@ -92,7 +92,7 @@ function wireRows(sheet: Of<'wire'>): SheetRow[] {
       label: 'at the load', value: volt(loadV), limit: `${volt(sheet.leastV)} at least`, holds: loadV >= sheet.leastV, origin: 'arithmetic',
     },
     {
-      label: 'current', value: ampere(sheet.currentMa), limit: `stands ${ampere(mostMa)}`, holds: sheet.currentMa <= mostMa,
+      label: 'current', value: ampere(sheet.currentMa), limit: `stands ${ampere(maxMa)}`, holds: sheet.currentMa <= maxMa,
       origin: 'practice: 10 A per mm², less in a bundle',
     },
     {

@@ -37,9 +37,9 @@ export function surgesAt(tree: SupplyTree, states: readonly PowerState[], place:
  * logarithm of the time. Memory.
  */
 export function overloadFor(seconds: number): number {
-  const [shortS, longS, most] = [0.02, 0.5, 1.5]
+  const [shortS, longS, max] = [0.02, 0.5, 1.5]
   const part = Math.log(longS / Math.max(seconds, 1e-6)) / Math.log(longS / shortS)
-  return 1 + (most - 1) * Math.min(1, Math.max(0, part))
+  return 1 + (max - 1) * Math.min(1, Math.max(0, part))
 }
 
 /** What a capacitor adds for so long while the rail falls by `fallV`, in mA: the fall over its own resistance and what it gives off. */

@@ -4,7 +4,7 @@ import { positional, Resolver, type Written } from './resolve'
 import type { Argument, Call, Expr, PassedOver, Program, Sighting, SightingKind } from './types'
 import { functionOfBoard, isAddressName, isBaudName, isBusName, isClockName, pinNamed, pinText, wordsOf } from './words'
 
-const MOST_LINE = 57
+const MAX_LINE = 57
 /** The fastest rate that the kernel names (B4000000 of termbits.h). */
 const FASTEST_BAUD = 4_000_000
 /** Words of calls and habits, which name nothing. */
@@ -205,7 +205,7 @@ export class Finder {
     const extra = { by, ...direction && { direction }, ...numbering && { numbering }, names: all }
     if (expr.is === 'text') return this.addText(kind, expr, extra)
     const fits = kind === 'pin'
-      ? Number.isInteger(expr.value) && expr.value >= 0 && expr.value <= MOST_LINE
+      ? Number.isInteger(expr.value) && expr.value >= 0 && expr.value <= MAX_LINE
       : kind === 'address' ? Number.isInteger(expr.value) && expr.value >= 3 && expr.value <= 0x7f : expr.value >= 0
     // No serial port is as fast: it is the clock of a bus that is called by the other's word.
     const isClock = kind === 'baud' && expr.value > FASTEST_BAUD

@@ -227,21 +227,21 @@ function judgeClock({ sighting, facts }: Asked): Held {
   const wanted = Number(sighting.value)
   const kind = /i2c|iic|smbus|arm/i.test(`${sighting.name} ${sighting.by}`) ? 'i2c' : 'spi'
   const limits = facts.parts.flatMap((owner) => {
-    const most = owner.part[kind]?.maxClockHz
-    return most && facts.groups.some(group => group.owner === owner && group.kind === kind) ? [{ owner, most }] : []
+    const max = owner.part[kind]?.maxClockHz
+    return max && facts.groups.some(group => group.owner === owner && group.kind === kind) ? [{ owner, max }] : []
   })
   const meant = meantBy(sighting.words, facts).find(({ isSure }) => isSure)?.terminal.owner
   const asked = limits.filter(({ owner }) => kind === 'i2c' || !meant || owner === meant)
-  const [least] = [...asked].sort((a, b) => a.most - b.most)
-  if (!least || (kind === 'spi' && asked.length > 1)) return {
+  const [min] = [...asked].sort((a, b) => a.max - b.max)
+  if (!min || (kind === 'spi' && asked.length > 1)) return {
     sighting, verdict: 'unknown', says: `The plan does not say which ${kind === 'i2c' ? 'bus' : 'part'} this clock is for.`,
   }
-  return wanted > least.most
+  return wanted > min.max
     ? {
-        sighting, verdict: 'contradicts', partId: least.owner.id, should: String(least.most),
-        says: `${least.owner.name} stands ${inHz(least.most)} at most; the program asks ${inHz(wanted)}.`,
+        sighting, verdict: 'contradicts', partId: min.owner.id, should: String(min.max),
+        says: `${min.owner.name} stands ${inHz(min.max)} at most; the program asks ${inHz(wanted)}.`,
       }
-    : { sighting, verdict: 'agrees', partId: least.owner.id, says: `${least.owner.name} stands up to ${inHz(least.most)}.` }
+    : { sighting, verdict: 'agrees', partId: min.owner.id, says: `${min.owner.name} stands up to ${inHz(min.max)}.` }
 }
 
 const inHz = (hz: number) => hz >= 1e6 ? `${Number((hz / 1e6).toFixed(2))} MHz` : `${Number((hz / 1e3).toFixed(1))} kHz`

@@ -19,7 +19,7 @@ const typescript = javascript.configure({ dialect: 'ts' })
 const BYTE_ORDER_MARK = '\uFEFF'
 
 /** Longer texts are refused: nobody wires a board from them. */
-export const MOST_CHARACTERS = 400_000
+export const MAX_CHARACTERS = 400_000
 
 export interface ReadAs {
   /** Name of the file: its ending tells the language. */
@@ -52,9 +52,9 @@ function isNoText(text: string): boolean {
 
 /** A text whose lines end as they do on a board: the others have a blank before, so that every letter is at its place. */
 function readLines(text: string, { name, language = languageOf(text, name), numbering }: ReadAs): ProgramReading {
-  if (text.length > MOST_CHARACTERS) return {
+  if (text.length > MAX_CHARACTERS) return {
     language, sightings: [], passedOver: [], numbering: 'line', isUnsure: false, evidence: [], isController: false,
-    problems: [`The text has ${text.length} characters; up to ${MOST_CHARACTERS} are read. Give the part with the pins in it.`],
+    problems: [`The text has ${text.length} characters; up to ${MAX_CHARACTERS} are read. Give the part with the pins in it.`],
   }
   if (isNoText(text)) return {
     language, sightings: [], passedOver: [], numbering: 'line', isUnsure: false, evidence: [], isController: false,

@@ -18,7 +18,7 @@ export const stemsOf = (text: string): string[] => spokenWords(text).map(stemOf)
 
 /** Places of a phrase: each is one of several words; a negation is `NO`. So many other words may stand between two places. */
 type Phrase = readonly ReadonlySet<string>[]
-const MOST_BETWEEN = 4
+const MAX_BETWEEN = 4
 
 /** `only|just red`: words with a bar between them stand for one another. */
 const phraseOf = (text: string): Phrase => text.split(' ').map(place =>
@@ -29,7 +29,7 @@ export const phrasesOf = (...texts: readonly string[]): Phrase[] => texts.map(ph
 const holdsFrom = (phrase: Phrase, stems: readonly string[], place: number, from: number, reach: number): boolean => {
   if (place === phrase.length) return true
   for (let at = from; at < Math.min(stems.length, from + reach); at++) {
-    if (phrase[place]!.has(stems[at]!) && holdsFrom(phrase, stems, place + 1, at + 1, MOST_BETWEEN + 1)) return true
+    if (phrase[place]!.has(stems[at]!) && holdsFrom(phrase, stems, place + 1, at + 1, MAX_BETWEEN + 1)) return true
   }
   return false
 }

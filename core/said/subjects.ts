@@ -122,8 +122,8 @@ function named(subject: SpokenSubject, stems: ReadonlySet<string>): number {
 export function partsNamed(subjects: readonly SpokenSubject[], stems: readonly string[]): SpokenSubject[] {
   const words = new Set(stems)
   const scores = subjects.map(subject => named(subject, words))
-  const most = Math.max(0, ...scores)
-  return most ? subjects.filter((_, i) => scores[i] === most) : []
+  const max = Math.max(0, ...scores)
+  return max ? subjects.filter((_, i) => scores[i] === max) : []
 }
 
 export const isOfBoard = (stems: readonly string[]): boolean => stems.some(stem => BOARD.has(stem))

@@ -31,28 +31,28 @@ const ruleOf = (rule: Exclude<FieldRule, Is<'depending'>>): Joi.Schema => {
 /** What a text has to be, in words, in place of the pattern. */
 const AS_CALLED = { 'string.pattern.name': '{{#label}} must be {{#name}}, not "{{#value}}"' }
 
-function textOf({ least, most, empty, pattern, called, not, date }: Is<'text'>): Joi.Schema {
+function textOf({ min, max, empty, pattern, called, not, date }: Is<'text'>): Joi.Schema {
   let schema = Joi.string()
   if (empty) schema = schema.allow('')
-  if (least !== undefined) schema = schema.min(least)
-  if (most !== undefined) schema = schema.max(most)
+  if (min !== undefined) schema = schema.min(min)
+  if (max !== undefined) schema = schema.max(max)
   if (pattern) schema = called ? schema.pattern(pattern, called).messages(AS_CALLED) : schema.pattern(pattern)
   if (date) schema = schema.isoDate()
   return not ? schema.invalid(...not) : schema
 }
 
-function numberOf({ least, most, above, whole }: Is<'number'>): Joi.Schema {
+function numberOf({ min, max, above, whole }: Is<'number'>): Joi.Schema {
   let schema = Joi.number().strict()
   if (whole) schema = schema.integer()
   if (above !== undefined) schema = schema.greater(above)
-  if (least !== undefined) schema = schema.min(least)
-  return most === undefined ? schema : schema.max(most)
+  if (min !== undefined) schema = schema.min(min)
+  return max === undefined ? schema : schema.max(max)
 }
 
-function listOf({ of, least, most, unique }: Is<'list'>): Joi.Schema {
+function listOf({ of, min, max, unique }: Is<'list'>): Joi.Schema {
   let schema = Joi.array().items(joiOf({ ...of, optional: true }))
-  if (least !== undefined) schema = schema.min(least)
-  if (most !== undefined) schema = schema.max(most)
+  if (min !== undefined) schema = schema.min(min)
+  if (max !== undefined) schema = schema.max(max)
   if (unique) schema = unique === true ? schema.unique() : schema.unique(unique)
   return schema
 }

@@ -8,18 +8,18 @@
 export type FieldRule
   = | {
     is: 'text'
-    least?: number
-    most?: number
+    min?: number
+    max?: number
     empty?: boolean
     pattern?: RegExp
     called?: string
     not?: readonly string[]
     date?: boolean
   }
-  | { is: 'number', least?: number, most?: number, above?: number, whole?: boolean }
+  | { is: 'number', min?: number, max?: number, above?: number, whole?: boolean }
   | { is: 'flag' }
   | { is: 'oneOf', values: readonly (string | number)[] }
-  | { is: 'list', of: Shape<unknown>, least?: number, most?: number, unique?: string | true }
+  | { is: 'list', of: Shape<unknown>, min?: number, max?: number, unique?: string | true }
   | { is: 'map', of: Shape<unknown>, key?: Shape<string> }
   | { is: 'object', fields: Fields, open: boolean, either?: readonly string[] }
   | { is: 'choice', by: string, variants: Readonly<Record<string, Fields>>, open: boolean }
@@ -51,8 +51,8 @@ export type ObjectOf<F> = Flat<Whole<F> & Partly<F>>
 type ChoiceOf<B extends string, V> = { [K in keyof V]: Flat<{ [Tag in B]: K } & ObjectOf<V[K]>> }[keyof V]
 
 interface TextRules {
-  least?: number
-  most?: number
+  min?: number
+  max?: number
   empty?: boolean
   pattern?: RegExp
   called?: string
@@ -62,12 +62,12 @@ interface TextRules {
 /** `called` is what a refusal calls the pattern; `empty` lets the empty text through. */
 export const text = (rules: TextRules = {}): Shape<string> => ({ rule: { is: 'text', ...rules } })
 /** `above` is not reached, `least` and `most` are. */
-export const number = (rules: { least?: number, most?: number, above?: number, whole?: boolean } = {}): Shape<number> =>
+export const number = (rules: { min?: number, max?: number, above?: number, whole?: boolean } = {}): Shape<number> =>
   ({ rule: { is: 'number', ...rules } })
 export const flag: Shape<boolean> = { rule: { is: 'flag' } }
 export const oneOf = <const V extends readonly (string | number)[]>(...values: V): Shape<V[number]> => ({ rule: { is: 'oneOf', values } })
 /** `unique`: no two alike, or no two with the same value in this field. */
-export const list = <T>(of: Shape<T>, rules: { least?: number, most?: number, unique?: string | true } = {}): Shape<T[]> =>
+export const list = <T>(of: Shape<T>, rules: { min?: number, max?: number, unique?: string | true } = {}): Shape<T[]> =>
   ({ rule: { is: 'list', of, ...rules } })
 /** Names of any kind → values. */
 export const map = <T, K extends string = string>(of: Shape<T>, key?: Shape<K>): Shape<Record<K, T>> =>

@@ -7,7 +7,7 @@ import type { Plan } from '../plan/types'
 /** Longer addresses are cut off by some programs on their way. */
 export const SAFE_LETTERS = 8000
 /** A plan is never larger, unpacked. */
-const MOST_BYTES = 8 * 1024 * 1024
+const MAX_BYTES = 8 * 1024 * 1024
 
 /** What stands behind `#` for a plan. Earlier boot files are left out: they are not what is shared. */
 export function fragmentOf(plan: Plan): string {
@@ -36,7 +36,7 @@ export function planOfFragment(fragment: string): ReadResult {
   let isWhole = false
   const inflate = new Inflate((piece, final) => {
     size += piece.length
-    if (size > MOST_BYTES) throw new RangeError('too large')
+    if (size > MAX_BYTES) throw new RangeError('too large')
     pieces.push(piece)
     isWhole = final
   })

@@ -24,13 +24,13 @@ const BOTTOM = 48
 const short = (value: number): string => String(Number(value.toPrecision(6)))
 
 /** Round steps of 1, 2 or 5 that part a range into about so many. */
-export function ticksOf(least: number, most: number, about = 5): number[] {
-  if (!(most > least)) return [least]
-  const rough = (most - least) / about
+export function ticksOf(min: number, max: number, about = 5): number[] {
+  if (!(max > min)) return [min]
+  const rough = (max - min) / about
   const power = 10 ** Math.floor(Math.log10(rough))
   const step = [1, 2, 5, 10].map(n => n * power).find(n => n >= rough * 0.999)!
-  const first = Math.ceil(least / step - 1e-9)
-  return Array.from({ length: Math.floor(most / step + 1e-9) - first + 1 }, (_, i) => Number(((first + i) * step).toPrecision(12)))
+  const first = Math.ceil(min / step - 1e-9)
+  return Array.from({ length: Math.floor(max / step + 1e-9) - first + 1 }, (_, i) => Number(((first + i) * step).toPrecision(12)))
 }
 
 /** SVG of the curves. Pure; empty curves give a picture without lines. */
@@ -42,14 +42,14 @@ export function curvesAsSvg(title: string, xLabel: string, curves: readonly Char
     const span = range(mine.flatMap(curve => curve.points.map(point => point.y)))
     return { right, mine, span, units: [...new Set(mine.map(curve => curve.unit))].join(', ') }
   }).filter(side => side.mine.length)
-  const x = (value: number) => LEFT + (value - xs.least) / (xs.most - xs.least) * (WIDTH - LEFT - RIGHT)
-  const y = (value: number, span: Span) => HEIGHT - BOTTOM - (value - span.least) / (span.most - span.least) * (HEIGHT - TOP - BOTTOM)
-  const grid = ticksOf(xs.least, xs.most, 7).map(value =>
+  const x = (value: number) => LEFT + (value - xs.min) / (xs.max - xs.min) * (WIDTH - LEFT - RIGHT)
+  const y = (value: number, span: Span) => HEIGHT - BOTTOM - (value - span.min) / (span.max - span.min) * (HEIGHT - TOP - BOTTOM)
+  const grid = ticksOf(xs.min, xs.max, 7).map(value =>
     `<line x1="${short(x(value))}" y1="${TOP}" x2="${short(x(value))}" y2="${HEIGHT - BOTTOM}" stroke="#ddd"/>`
     + `<text x="${short(x(value))}" y="${HEIGHT - BOTTOM + 16}" text-anchor="middle">${short(value)}</text>`)
   const axes = sides.map(({ right, span, units }) => {
     const at = right ? WIDTH - RIGHT : LEFT
-    const marks = ticksOf(span.least, span.most).map((value) => {
+    const marks = ticksOf(span.min, span.max).map((value) => {
       const up = y(value, span)
       // Lines across belong to the left axis.
       const line = right ? '' : `<line x1="${LEFT}" y1="${short(up)}" x2="${WIDTH - RIGHT}" y2="${short(up)}" stroke="#ddd"/>`
@@ -83,12 +83,12 @@ export function curvesAsSvg(title: string, xLabel: string, curves: readonly Char
 export const chartAsCsv = (columns: readonly string[], rows: readonly (readonly string[])[]): string =>
   Papa.unparse({ fields: [...columns], data: rows.map(row => [...row]) }, { escapeFormulae: true, newline: '\r\n' }) + '\r\n'
 
-interface Span { least: number, most: number }
+interface Span { min: number, max: number }
 
 /** From the least to the most; a range without width gets one. */
 function range(values: readonly number[]): Span {
-  if (!values.length) return { least: 0, most: 1 }
-  const [least, most] = [Math.min(...values), Math.max(...values)]
-  if (most > least) return { least, most }
-  return { least: least - Math.max(1, Math.abs(least)) * 0.1, most: most + Math.max(1, Math.abs(most)) * 0.1 }
+  if (!values.length) return { min: 0, max: 1 }
+  const [min, max] = [Math.min(...values), Math.max(...values)]
+  if (max > min) return { min, max }
+  return { min: min - Math.max(1, Math.abs(min)) * 0.1, max: max + Math.max(1, Math.abs(max)) * 0.1 }
 }

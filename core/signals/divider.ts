@@ -35,7 +35,7 @@ export interface Divider {
 /** What an input pin wants to see. practice */
 const AIM_V = 3.3
 /** An output is asked for no more by a divider. practice */
-export const DIVIDER_MOST_MA = 4
+export const DIVIDER_MAX_MA = 4
 /** The ready pair is taken where it comes so near. practice */
 const READY_NEAR_V = 0.3
 
@@ -85,7 +85,7 @@ export interface DividerLimits {
 
 /** The divider to take, for findings and worksheet alike: the ready pair where it keeps every limit, else the best of the series. */
 export function chosenDivider(
-  { inputV, mostV, leastV, series, bitHz = 0, mostMa = DIVIDER_MOST_MA, capacitancePf = 50 }: DividerLimits,
+  { inputV, mostV, leastV, series, bitHz = 0, mostMa = DIVIDER_MAX_MA, capacitancePf = 50 }: DividerLimits,
 ): Divider
   | null {
   const aimV = Math.min(AIM_V, mostV)

@@ -37,10 +37,10 @@ export interface StageTask {
 }
 
 /** Of a common small NPN transistor. Memory. */
-export const TRANSISTOR = { gain: 100, overdrive: 5, baseV: 0.75, saturationV: 0.2, mostMa: 500, origin: 'memory' } as const
+export const TRANSISTOR = { gain: 100, overdrive: 5, baseV: 0.75, saturationV: 0.2, maxMa: 500, origin: 'memory' } as const
 /** Of a common logic-level MOSFET. Memory. */
 export const MOSFET = {
-  onOhm: 0.05, thresholdV: 2, fullyOnV: 2.7, gateNc: 15, mostMa: 5000, pullDownOhm: 10_000, origin: 'memory',
+  onOhm: 0.05, thresholdV: 2, fullyOnV: 2.7, gateNc: 15, maxMa: 5000, pullDownOhm: 10_000, origin: 'memory',
 } as const
 
 export interface TransistorStage {
@@ -59,7 +59,7 @@ export function transistorStage({ lineV, loadMa, inductive, series }: StageTask)
   const baseMa = (lineV - TRANSISTOR.baseV) / baseOhm * 1000
   return {
     baseMa, baseOhm, lossMw: loadMa * TRANSISTOR.saturationV + baseMa * TRANSISTOR.baseV, diode: inductive,
-    fits: loadMa <= TRANSISTOR.mostMa,
+    fits: loadMa <= TRANSISTOR.maxMa,
   }
 }
 
@@ -83,7 +83,7 @@ export function mosfetStage({ lineV, loadMa, loadV, inductive, switchingHz = 0, 
   const switching = switchingHz ? 0.5 * loadV * loadMa / 1000 * edgeS * 2 * switchingHz * 1000 : 0
   return {
     gateOhm, pullDownOhm: MOSFET.pullDownOhm, lossMw: on + switching, edgeS, diode: inductive,
-    fits: loadMa <= MOSFET.mostMa && lineV >= MOSFET.fullyOnV,
+    fits: loadMa <= MOSFET.maxMa && lineV >= MOSFET.fullyOnV,
   }
 }
 

@@ -10,15 +10,15 @@ export interface Mode {
   clockHz: number
   /** Longest rise, 30 to 70 %. */
   riseS: number
-  mostPf: number
+  maxPf: number
   sinkMa: number
 }
 
 /** Published: UM10204 tables 10 and 11. */
 export const MODES: readonly Mode[] = [
-  { name: 'standard', clockHz: 100_000, riseS: 1000e-9, mostPf: 400, sinkMa: 3 },
-  { name: 'fast', clockHz: 400_000, riseS: 300e-9, mostPf: 400, sinkMa: 3 },
-  { name: 'fast plus', clockHz: 1_000_000, riseS: 120e-9, mostPf: 550, sinkMa: 20 },
+  { name: 'standard', clockHz: 100_000, riseS: 1000e-9, maxPf: 400, sinkMa: 3 },
+  { name: 'fast', clockHz: 400_000, riseS: 300e-9, maxPf: 400, sinkMa: 3 },
+  { name: 'fast plus', clockHz: 1_000_000, riseS: 120e-9, maxPf: 550, sinkMa: 20 },
 ]
 
 /** The slowest mode that allows the clock; the fastest one for clocks above all. */
@@ -27,12 +27,12 @@ export function modeOf(clockHz: number): Mode {
 }
 
 /** Least pull-up: (VDD − VOL) ÷ IOL. */
-export function leastPullUpOhm(supplyV: number, lowV: number, sinkMa: number): number {
+export function minPullUpOhm(supplyV: number, lowV: number, sinkMa: number): number {
   return (supplyV - lowV) / sinkMa * 1000
 }
 
 /** Most pull-up: tr ÷ (0.8473 · Cb). */
-export function mostPullUpOhm(riseS: number, capacitancePf: number): number {
+export function maxPullUpOhm(riseS: number, capacitancePf: number): number {
   return riseS / (0.8473 * capacitancePf * 1e-12)
 }
 
@@ -63,7 +63,7 @@ export function loadOf(
 
 /** The fastest mode whose rise time and capacitance this load keeps; null when not even the slowest. */
 export function reachableMode({ pullUpOhm, capacitancePf }: BusLoad): Mode | null {
-  return [...MODES].reverse().find(mode => riseTimeS(pullUpOhm, capacitancePf) <= mode.riseS && capacitancePf <= mode.mostPf) ?? null
+  return [...MODES].reverse().find(mode => riseTimeS(pullUpOhm, capacitancePf) <= mode.riseS && capacitancePf <= mode.maxPf) ?? null
 }
 
 /** Time a message takes: 9 clocks a byte, start and stop another 2. */

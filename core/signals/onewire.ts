@@ -10,8 +10,8 @@ const SINK_MA = 4
 
 export interface OneWire {
   capacitancePf: number
-  leastOhm: number
-  mostOhm: number
+  minOhm: number
+  maxOhm: number
   /** Common practice where the wire is short and the sensors few. */
   usualOhm: number
 }
@@ -19,5 +19,5 @@ export interface OneWire {
 /** Pull-up between the sensors' strength and the wire's slowness: R ≤ rise ÷ (2.2 · C). */
 export function oneWirePullUp(sensors: number, wireM: number, supplyV = 3.3): OneWire {
   const capacitancePf = 20 + sensors * SENSOR_PF + wireM * WIRE_PF_PER_M
-  return { capacitancePf, leastOhm: (supplyV - 0.4) / SINK_MA * 1000, mostOhm: RISE_S / (2.2 * capacitancePf * 1e-12), usualOhm: 4700 }
+  return { capacitancePf, minOhm: (supplyV - 0.4) / SINK_MA * 1000, maxOhm: RISE_S / (2.2 * capacitancePf * 1e-12), usualOhm: 4700 }
 }

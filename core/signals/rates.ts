@@ -36,13 +36,13 @@ export function partSerialRate(clock: { sourceHz: number, divider: 'sixteenth' |
 /** Both ends together within about two per cent each is safe. Common practice. */
 export const SAFE_ERROR = 0.02
 /** A frame of ten bits falls apart when both ends differ by half a bit at its end. Arithmetic: 0.5 ÷ 9.5. */
-export const MOST_DIFFERENCE = 0.5 / 9.5
+export const MAX_DIFFERENCE = 0.5 / 9.5
 
-/** The fastest SPI clock no faster than `mostHz`, by dividers that the controller has. */
-export function spiClock({ sourceHz, divider }: Pick<Clock, 'sourceHz' | 'divider'>, mostHz: number): Rate {
-  const least = Math.max(divider === 'even' ? 2 : 1, Math.ceil(sourceHz / mostHz - 1e-9))
-  const n = divider === 'even' ? least + least % 2 : least
-  return made(`÷ ${n}`, sourceHz / n, mostHz)
+/** The fastest SPI clock no faster than `maxHz`, by dividers that the controller has. */
+export function spiClock({ sourceHz, divider }: Pick<Clock, 'sourceHz' | 'divider'>, maxHz: number): Rate {
+  const min = Math.max(divider === 'even' ? 2 : 1, Math.ceil(sourceHz / maxHz - 1e-9))
+  const n = divider === 'even' ? min + min % 2 : min
+  return made(`÷ ${n}`, sourceHz / n, maxHz)
 }
 
 /** The next faster step that the device does not stand, for telling what was missed. */

@@ -15,12 +15,12 @@ export function decadeOf(series: SeriesName): readonly number[] {
 }
 
 /** All values between two limits in ohms, both included. */
-export function valuesBetween(series: SeriesName, leastOhm: number, mostOhm: number): number[] {
+export function valuesBetween(series: SeriesName, minOhm: number, maxOhm: number): number[] {
   const values: number[] = []
-  for (let power = Math.floor(Math.log10(leastOhm)) - 1; 10 ** power <= mostOhm; power++)
+  for (let power = Math.floor(Math.log10(minOhm)) - 1; 10 ** power <= maxOhm; power++)
     for (const step of SERIES[series]) {
       const value = Number((step * 10 ** (power - 1)).toPrecision(4))
-      if (value >= leastOhm * (1 - 1e-9) && value <= mostOhm * (1 + 1e-9)) values.push(value)
+      if (value >= minOhm * (1 - 1e-9) && value <= maxOhm * (1 + 1e-9)) values.push(value)
     }
   return values
 }

@@ -1,11 +1,11 @@
 /** The worksheets of signals worked out: fields to fill, and rows of what they come to. */
 import type { Origin } from '../catalogue/types'
 import { choiceField, numberField as field, type SheetField, type SheetRow, type SheetSection } from '../worksheets/fields'
-import { chosenDivider, DIVIDER_MOST_MA, EDGE_SHARE, judgeDivider } from './divider'
+import { chosenDivider, DIVIDER_MAX_MA, EDGE_SHARE, judgeDivider } from './divider'
 import { ledResistor, MOSFET, mosfetStage, TRANSISTOR, transistorStage } from './drive'
-import { leastPullUpOhm, LOW_V, modeOf, mostPullUpOhm, reachableMode, riseTimeS } from './i2c'
+import { minPullUpOhm, LOW_V, modeOf, maxPullUpOhm, reachableMode, riseTimeS } from './i2c'
 import { matrixFigures, SETTLE_S, smallestMatrix } from './matrix'
-import { bitsPerByte, bytesPerSecond, MOST_DIFFERENCE, partSerialRate, SAFE_ERROR, serialRate } from './rates'
+import { bitsPerByte, bytesPerSecond, MAX_DIFFERENCE, partSerialRate, SAFE_ERROR, serialRate } from './rates'
 import { ohmsInWords, parallelOhm, valuesBetween } from './series'
 import type { SignalWorksheet } from './worksheets'
 
@@ -58,7 +58,7 @@ type Of<Kind extends SignalWorksheet['kind']> = Extract<SignalWorksheet, { kind:
 export function withUsual(sheet: SignalWorksheet): SignalWorksheet {
   switch (sheet.kind) {
     case 'divider': {
-      const { capacitancePf = USUAL_TAP_PF, mostMa = DIVIDER_MOST_MA, ownPair = false } = sheet
+      const { capacitancePf = USUAL_TAP_PF, mostMa = DIVIDER_MAX_MA, ownPair = false } = sheet
       const best = ownPair ? null : chosenDivider({ ...sheet, capacitancePf, mostMa })
       return {
         ...sheet, capacitancePf, mostMa, ownPair, upperOhm: sheet.upperOhm ?? best?.upperOhm ?? 1800,
@@ -89,22 +89,22 @@ export function signalSections(given: SignalWorksheet, context: SheetContext): S
 function pullUpRows({ supplyV, clockHz, capacitancePf, pullUpOhms }: Of<'pull-up'>): SheetRow[] {
   const mode = modeOf(clockHz)
   const together = parallelOhm(pullUpOhms)
-  const least = leastPullUpOhm(supplyV, LOW_V, mode.sinkMa)
-  const most = mostPullUpOhm(mode.riseS, capacitancePf)
+  const min = minPullUpOhm(supplyV, LOW_V, mode.sinkMa)
+  const max = maxPullUpOhm(mode.riseS, capacitancePf)
   const reachable = Number.isFinite(together) ? reachableMode({ pullUpOhm: together, capacitancePf }) : null
-  const good = least <= most ? valuesBetween('E12', least, most) : []
+  const good = min <= max ? valuesBetween('E12', min, max) : []
   return [
     { label: 'together', value: Number.isFinite(together) ? ohmsInWords(together) : 'none', limit: 'side by side', origin: 'arithmetic' },
     {
-      label: 'least', value: ohmsInWords(least), limit: `at ${mode.sinkMa} mA`, holds: together >= least, origin: 'published: UM10204 §7.1',
+      label: 'least', value: ohmsInWords(min), limit: `at ${mode.sinkMa} mA`, holds: together >= min, origin: 'published: UM10204 §7.1',
     },
     {
-      label: 'most', value: ohmsInWords(most), limit: `${Math.round(mode.riseS * 1e9)} ns at ${Math.round(capacitancePf)} pF`,
-      holds: together <= most, origin: 'published: UM10204 §7.1',
+      label: 'most', value: ohmsInWords(max), limit: `${Math.round(mode.riseS * 1e9)} ns at ${Math.round(capacitancePf)} pF`,
+      holds: together <= max, origin: 'published: UM10204 §7.1',
     },
     {
       label: 'rise', value: Number.isFinite(together) ? `${Math.round(riseTimeS(together, capacitancePf) * 1e9)} ns` : '—',
-      limit: `${Math.round(mode.riseS * 1e9)} ns, ${mode.name} mode`, holds: together <= most, origin: 'published: UM10204 table 10',
+      limit: `${Math.round(mode.riseS * 1e9)} ns, ${mode.name} mode`, holds: together <= max, origin: 'published: UM10204 table 10',
     },
     {
       label: 'fastest mode', value: reachable ? `${reachable.clockHz / 1000} kHz` : 'none', limit: `asked ${clockHz / 1000} kHz`,
@@ -118,7 +118,7 @@ function pullUpRows({ supplyV, clockHz, capacitancePf, pullUpOhms }: Of<'pull-up
 }
 
 function dividerRows(sheet: Of<'divider'>): SheetRow[] {
-  const { inputV, mostV, leastV, bitHz, series, capacitancePf = USUAL_TAP_PF, mostMa = DIVIDER_MOST_MA, ownPair } = sheet
+  const { inputV, mostV, leastV, bitHz, series, capacitancePf = USUAL_TAP_PF, mostMa = DIVIDER_MAX_MA, ownPair } = sheet
   const shown = ownPair
     ? judgeDivider(inputV, sheet.upperOhm!, sheet.lowerOhm!, capacitancePf)
     : chosenDivider({ inputV, mostV, leastV, series, mostMa, capacitancePf, bitHz })
@@ -185,8 +185,8 @@ function serialRows({ sourceHz, divider, baud, partHz, partDivider = 'eighth', f
         }]
       : [],
     {
-      label: 'apart', value: percent(apart), limit: `a frame falls apart at ${(MOST_DIFFERENCE * 100).toFixed(1)} %`,
-      holds: Math.abs(apart) <= MOST_DIFFERENCE, origin: 'arithmetic: half a bit in 9.5',
+      label: 'apart', value: percent(apart), limit: `a frame falls apart at ${(MAX_DIFFERENCE * 100).toFixed(1)} %`,
+      holds: Math.abs(apart) <= MAX_DIFFERENCE, origin: 'arithmetic: half a bit in 9.5',
     },
     {
       label: 'carries', value: `${Math.floor(bytesPerSecond(baud, frame))} bytes/s`, limit: `${bitsPerByte(frame)} bit times a byte`,
@@ -232,7 +232,7 @@ function mosfetRows(sheet: Of<'stage'>, { lineMost }: SheetContext): SheetRow[] 
       label: 'fully on from', value: `${MOSFET.fullyOnV} V`, limit: `the line gives ${sheet.lineV} V`,
       holds: sheet.lineV >= MOSFET.fullyOnV, origin: MOSFET.origin,
     },
-    { label: 'load', value: `${sheet.loadMa} mA`, limit: `stands ${MOSFET.mostMa} mA`, holds: stage.fits, origin: MOSFET.origin },
+    { label: 'load', value: `${sheet.loadMa} mA`, limit: `stands ${MOSFET.maxMa} mA`, holds: stage.fits, origin: MOSFET.origin },
     {
       label: 'loss', value: `${stage.lossMw.toFixed(1)} mW`, limit: '500 mW without a heat sink', holds: stage.lossMw <= 500,
       origin: 'memory',
@@ -252,7 +252,7 @@ function transistorRows(sheet: Of<'stage'>, { lineMost }: SheetContext): SheetRo
       label: 'from the line', value: `${stage.baseMa.toFixed(2)} mA`, limit: `gives ${lineMost.value} mA`,
       holds: stage.baseMa <= lineMost.value, origin: 'arithmetic',
     },
-    { label: 'load', value: `${sheet.loadMa} mA`, limit: `stands ${TRANSISTOR.mostMa} mA`, holds: stage.fits, origin: TRANSISTOR.origin },
+    { label: 'load', value: `${sheet.loadMa} mA`, limit: `stands ${TRANSISTOR.maxMa} mA`, holds: stage.fits, origin: TRANSISTOR.origin },
     { label: 'loss', value: `${stage.lossMw.toFixed(1)} mW`, limit: '300 mW', holds: stage.lossMw <= 300, origin: 'memory' },
     diodeRow(sheet),
   ]

@@ -14,7 +14,7 @@ export function frameTimeS({ pixels, bitsPerPixel, bitUs, pauseUs }: StripTask):
 
 /** SPI clock at which three SPI bits make one strip bit: 3 ÷ bit time; the made one may be off by a fifth. Common practice. */
 export const SPI_BITS_PER_BIT = 3
-export const MOST_BIT_ERROR = 0.2
+export const MAX_BIT_ERROR = 0.2
 
 export function spiClockForStrip(bitUs: number): number {
   return SPI_BITS_PER_BIT / (bitUs * 1e-6)

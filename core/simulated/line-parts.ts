@@ -79,8 +79,8 @@ export class LineParts {
     const { bits, readyS } = this.given.get(owner.id) ?? { bits: 0, readyS: 0 }
     // High until the next figure is there; at rest, low, when it is.
     if (bits === 0) return nowS < readyS ? 1 : undefined
-    const most = 2 ** (answer.bits - 1) - 1
-    const raw = Math.min(most, Math.round(this.machine.quantity(owner, 'weight') * answer.stepsPerGram))
+    const max = 2 ** (answer.bits - 1) - 1
+    const raw = Math.min(max, Math.round(this.machine.quantity(owner, 'weight') * answer.stepsPerGram))
     return (raw >> answer.bits - bits & 1) as 0 | 1
   }
 

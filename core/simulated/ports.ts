@@ -9,7 +9,7 @@ import { talkerOf } from '../catalogue/chips'
 /** A port that nobody has set. Published: Linux, drivers/tty/tty_io.c, tty_std_termios. */
 const AS_OPENED = frameSetting(9600, '8N1')
 /** So many bytes a port keeps for whoever reads. */
-const MOST_WAITING = 4096
+const MAX_WAITING = 4096
 
 export interface Port {
   bus: Bus | null
@@ -61,7 +61,7 @@ function linked(port: Port, { shop }: Bench, world: World): { there: boolean, ba
   return { there: isWell(of('serial.rx')), back: isWell(of('serial.tx')) }
 }
 
-const keep = (port: Port, bytes: readonly number[]) => port.waiting = [...port.waiting, ...bytes].slice(-MOST_WAITING)
+const keep = (port: Port, bytes: readonly number[]) => port.waiting = [...port.waiting, ...bytes].slice(-MAX_WAITING)
 
 /** Puts down what came by itself since it was last asked. */
 export function listen(port: Port, bench: Bench, world: World, nowS: number): void {

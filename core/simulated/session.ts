@@ -43,15 +43,15 @@ export const ACTS: readonly { act: string, takes: string, does: string }[] = [
   { act: 'load', takes: 'on|off', does: 'keep all cores busy' }, { act: 'wait', takes: 'SECONDS', does: 'let time pass' },
 ]
 
-const WORLD: Readonly<Record<string, { field: keyof Surroundings, least: number, most: number, unit: string }>> = {
-  air: { field: 'airC', least: -40, most: 85, unit: '°C' }, humidity: { field: 'humidity', least: 0, most: 100, unit: '%' },
-  height: { field: 'heightM', least: -400, most: 9000, unit: 'm' }, light: { field: 'lux', least: 0, most: 100_000, unit: 'lux' },
-  co2: { field: 'co2Ppm', least: 0, most: 40_000, unit: 'ppm' }, distance: { field: 'distanceMm', least: 0, most: 10_000, unit: 'mm' },
-  weight: { field: 'weightG', least: 0, most: 200_000, unit: 'g' }, volts: { field: 'volts', least: 0, most: 5, unit: 'V' },
+const WORLD: Readonly<Record<string, { field: keyof Surroundings, min: number, max: number, unit: string }>> = {
+  air: { field: 'airC', min: -40, max: 85, unit: '°C' }, humidity: { field: 'humidity', min: 0, max: 100, unit: '%' },
+  height: { field: 'heightM', min: -400, max: 9000, unit: 'm' }, light: { field: 'lux', min: 0, max: 100_000, unit: 'lux' },
+  co2: { field: 'co2Ppm', min: 0, max: 40_000, unit: 'ppm' }, distance: { field: 'distanceMm', min: 0, max: 10_000, unit: 'mm' },
+  weight: { field: 'weightG', min: 0, max: 200_000, unit: 'g' }, volts: { field: 'volts', min: 0, max: 5, unit: 'V' },
 }
 /** A day is enough for any look. */
-const MOST_WAIT_S = 86_400
-export const MOST_LINE = 4096
+const MAX_WAIT_S = 86_400
+export const MAX_LINE = 4096
 
 class Wrong extends Error {}
 
@@ -88,7 +88,7 @@ export class Session {
   async run(line: string): Promise<Shown> {
     const { prompt, machine } = this
     const shown = (out: string, err = '', status = err ? 1 : 0): Shown => ({ prompt, line, out: out + this.events(), err, status })
-    if (line.length > MOST_LINE) return shown('', `A line may have ${MOST_LINE} characters; this one has ${line.length}.\n`)
+    if (line.length > MAX_LINE) return shown('', `A line may have ${MAX_LINE} characters; this one has ${line.length}.\n`)
     const text = line.trim()
     if (!text || text.startsWith('#')) return shown('')
     if (text.startsWith(':')) {
@@ -211,7 +211,7 @@ export class Session {
         return words[0] === 'on' ? 'All cores are busy.' : 'The cores rest.'
       case 'wait': {
         const seconds = Number(words[0])
-        if (!(seconds > 0) || seconds > MOST_WAIT_S) throw new Wrong(`:wait takes seconds, up to ${MOST_WAIT_S}.`)
+        if (!(seconds > 0) || seconds > MAX_WAIT_S) throw new Wrong(`:wait takes seconds, up to ${MAX_WAIT_S}.`)
         machine.pass(seconds)
         return `${seconds} s later`
       }
@@ -236,7 +236,7 @@ export class Session {
     const known = Object.hasOwn(WORLD, what) ? WORLD[what] : undefined
     const value = figure === '' ? Number.NaN : Number(figure)
     if (!known) throw new Wrong(`:set takes one of ${Object.keys(WORLD).join(', ')}, and a figure.`)
-    if (!(value >= known.least && value <= known.most)) throw new Wrong(`${what} goes from ${known.least} to ${known.most} ${known.unit}.`)
+    if (!(value >= known.min && value <= known.max)) throw new Wrong(`${what} goes from ${known.min} to ${known.max} ${known.unit}.`)
     this.machine.surroundings = { ...this.machine.surroundings, [known.field]: value }
     return `${what}: ${value} ${known.unit}`
   }

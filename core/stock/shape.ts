@@ -2,15 +2,15 @@
 import { list, number, open, optional, text, type Of } from '../shape/shape'
 
 const entry = open({
-  id: text({ most: 60 }),
+  id: text({ max: 60 }),
   /** In the catalogue: a board, a part, a supply or a power item; missing for what it does not know. */
-  type: optional(text({ most: 100 })),
-  what: text({ most: 200 }),
-  count: number({ least: 0, most: 100_000, whole: true }),
+  type: optional(text({ max: 100 })),
+  what: text({ max: 200 }),
+  count: number({ min: 0, max: 100_000, whole: true }),
   /** Where it lies. */
-  place: optional(text({ empty: true, most: 200 })),
-  note: optional(text({ empty: true, most: 1000 })),
+  place: optional(text({ empty: true, max: 200 })),
+  note: optional(text({ empty: true, max: 1000 })),
 })
 
-export const stockShape = list(entry, { most: 5000, unique: 'id' })
+export const stockShape = list(entry, { max: 5000, unique: 'id' })
 export interface StockEntry extends Of<typeof entry> {}

@@ -3,8 +3,8 @@
 /** What a probe takes, with the span that counts as planned. */
 export interface Reading {
   unit: 'V' | 'Ω'
-  least: number
-  most: number
+  min: number
+  max: number
   /** What any figure outside the span is. */
   outside?: string
 }
@@ -12,4 +12,4 @@ export interface Reading {
 export const SHORT = 'near 0 Ω: a short'
 export const NO_SHORT = 'no short'
 /** Between a rail and its return before power. A short reads near 0 Ω; the bound is common practice. */
-export const SHORT_READING: Reading = { unit: 'Ω', least: 10, most: 1e9, outside: SHORT }
+export const SHORT_READING: Reading = { unit: 'Ω', min: 10, max: 1e9, outside: SHORT }

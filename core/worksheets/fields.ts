@@ -12,7 +12,7 @@ export interface NumberSheetField extends Named {
   is: 'number'
   unit: string
   /** Least value, itself allowed when `orEqual`. */
-  least: number
+  min: number
   orEqual?: boolean
 }
 
@@ -33,8 +33,8 @@ export interface SheetRow {
 
 export interface SheetSection { title?: string, rows: SheetRow[] }
 
-export const numberField = (name: string, label: string, unit: string, least = 0, orEqual = false): NumberSheetField => ({
-  is: 'number', name, label, unit, least, ...orEqual && { orEqual },
+export const numberField = (name: string, label: string, unit: string, min = 0, orEqual = false): NumberSheetField => ({
+  is: 'number', name, label, unit, min, ...orEqual && { orEqual },
 })
 export const choiceField = (name: string, label: string, choices: readonly (readonly [value: string, title: string])[]): SheetField => ({
   is: 'choice', name, label, choices: choices.map(([value, title]) => ({ value, title })),

@@ -2,14 +2,14 @@
 import type { H3Event } from 'h3'
 import { refusal } from './refusal'
 
-export const MOST_BYTES = 4 * 1024 * 1024
+export const MAX_BYTES = 4 * 1024 * 1024
 
 const tooLarge = () => refusal(413, 'Body over 4 MiB', 'The body is over 4 MiB; plans, boot files and trees are far smaller.')
 
 /** So long may a body take to come in. */
 const BODY_MS = 30_000
 /** So much more is let run past after a refusal, so that the caller gets to read it; then the line is cut. */
-const MOST_PAST = 16 * MOST_BYTES
+const MAX_PAST = 16 * MAX_BYTES
 
 /** The bytes of a body. Throws 413 over 4 MiB, announced or not, and keeps nothing of it; 408 when it does not come. */
 export async function bodyBytes(event: H3Event): Promise<Uint8Array> {
@@ -20,13 +20,13 @@ export async function bodyBytes(event: H3Event): Promise<Uint8Array> {
     const late = setTimeout(() => reject(refusal(
       408, 'Body did not come', `The body did not come within ${BODY_MS / 1000} s.`, { connection: 'close' },
     )), BODY_MS)
-    if (Number(req.headers['content-length'] ?? 0) > MOST_BYTES) reject(tooLarge())
+    if (Number(req.headers['content-length'] ?? 0) > MAX_BYTES) reject(tooLarge())
     req.on('data', (chunk: Buffer) => {
       size += chunk.length
-      if (size <= MOST_BYTES) return void chunks.push(chunk)
+      if (size <= MAX_BYTES) return void chunks.push(chunk)
       chunks = []
       reject(tooLarge())
-      if (size > MOST_PAST) req.destroy()
+      if (size > MAX_PAST) req.destroy()
     })
     req.on('end', () => resolve(Buffer.concat(chunks)))
     req.on('error', reject)

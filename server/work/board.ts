@@ -1,7 +1,7 @@
 /** The simulated board: lines typed at it, one after the other, from the moment that it is switched on. */
 import Joi from 'joi'
 import { modelOf } from '../../core/diagnosis/table'
-import { MOST_LINE, Session } from '../../core/simulated/session'
+import { MAX_LINE, Session } from '../../core/simulated/session'
 import { shippedCatalogue } from '../../core/catalogue'
 import { gatherFacts } from '../../core/facts/gather'
 import { readPlan } from '../../core/plan/read'
@@ -9,7 +9,7 @@ import { bodyFrom, treeWork } from './bodies'
 import { unusable } from './problem'
 
 /** A sitting is short; whoever wants more goes on with the command or in the browser. */
-const MOST_LINES = 200
+const MAX_LINES = 200
 
 interface Sitting { plan: object, faults: string[], tools: 1 | 2, lines: string[] }
 
@@ -17,7 +17,7 @@ const sitting = Joi.object<Sitting>({
   plan: Joi.object().unknown().required(),
   faults: Joi.array().items(Joi.string().max(500)).max(4).default([]),
   tools: Joi.number().valid(1, 2).default(1),
-  lines: Joi.array().items(Joi.string().allow('').max(MOST_LINE)).max(MOST_LINES).default([]),
+  lines: Joi.array().items(Joi.string().allow('').max(MAX_LINE)).max(MAX_LINES).default([]),
 })
 
 /** `{ plan, faults?, tools?, lines? }` → what each line prints, and the lamps at the end. */

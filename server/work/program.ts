@@ -6,7 +6,7 @@ import { readPlan } from '../../core/plan/read'
 import { programAgainst } from '../../core/programs'
 import { constantsOf } from '../../core/programs/correct'
 import { LANGUAGE_NAMES } from '../../core/programs/names'
-import { MOST_CHARACTERS, readProgram, type ReadAs } from '../../core/programs/reading'
+import { MAX_CHARACTERS, readProgram, type ReadAs } from '../../core/programs/reading'
 import { planFrom } from '../../core/programs/start'
 import { bodyFrom } from './bodies'
 import { unusable } from './problem'
@@ -14,7 +14,7 @@ import { unusable } from './problem'
 interface Text extends ReadAs { text: string }
 
 const textFields = {
-  text: Joi.string().allow('').max(MOST_CHARACTERS).required(), name: Joi.string().max(300),
+  text: Joi.string().allow('').max(MAX_CHARACTERS).required(), name: Joi.string().max(300),
   language: Joi.string().valid(...Object.keys(LANGUAGE_NAMES)), numbering: Joi.string().valid('line', 'header', 'own'),
 }
 const against = Joi.object<Text & { plan: object }>({ ...textFields, plan: Joi.object().unknown().required() })

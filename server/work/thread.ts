@@ -18,13 +18,13 @@ export interface Answer {
 }
 
 /** Smaller answers are not worth packing. */
-const LEAST_TO_PACK = 1024
+const MIN_TO_PACK = 1024
 
 /** Does a job. Unusable input comes back as an answer with its status; only a fault of ours is thrown. */
 export default async function work({ job, body, query, gzip }: Task): Promise<Answer> {
   const { status, value } = await answerTo(job, Buffer.from(body.buffer, body.byteOffset, body.byteLength).toString('utf8'), query)
   const plain = Buffer.from(JSON.stringify(value))
-  const packs = gzip && plain.length >= LEAST_TO_PACK
+  const packs = gzip && plain.length >= MIN_TO_PACK
   return { status, body: packs ? gzipSync(plain, { level: 5 }) : plain, gzip: packs }
 }
 

@@ -22,7 +22,7 @@ beforeAll(async () => {
 })
 
 /** Least objective, or null when nothing meets the rows. */
-function least(programme: string): number | null {
+function min(programme: string): number | null {
   const solution = highs.solve(programme, { mip_rel_gap: 0, mip_abs_gap: 1e-7, output_flag: false })
   if (solution.Status === 'Infeasible') return null
   if (solution.Status !== 'Optimal') throw new Error(`the solver says ${solution.Status}`)
@@ -51,7 +51,7 @@ function compare(given: Plan): 'placed' | 'impossible' {
     expect(result.ok).toBe(false)
     return 'impossible'
   }
-  const optimum = least(programmeOf(problem))
+  const optimum = min(programmeOf(problem))
   expect(result.ok).toBe(optimum !== null)
   if (!result.ok || optimum === null) return 'impossible'
   expect(result.provedBest).toBe(true)
@@ -67,7 +67,7 @@ function compare(given: Plan): 'placed' | 'impossible' {
     : result.assignments[demand.terminal]
       ? [[demand.terminal, refOf(result.assignments[demand.terminal]!)]]
       : []))
-  expect(result.powerCost).toBeCloseTo(least(powerProgrammeOf(problem, signals, powerPlaces)) ?? NaN, 2)
+  expect(result.powerCost).toBeCloseTo(min(powerProgrammeOf(problem, signals, powerPlaces)) ?? NaN, 2)
   return 'placed'
 }
 

@@ -60,7 +60,7 @@ describe('copper wire', () => {
       }
       const figures = wireFigures(awg, task)
       expect(figures.loadV).toBeGreaterThanOrEqual(task.leastV)
-      expect(figures.mostMa).toBeGreaterThanOrEqual(task.currentMa)
+      expect(figures.maxMa).toBeGreaterThanOrEqual(task.currentMa)
       for (const thinner of GAUGES.filter(gauge => gauge > awg)) expect(wireFigures(thinner, task).holds).toBe(false)
     }))
   })

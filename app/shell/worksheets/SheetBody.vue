@@ -19,7 +19,7 @@ const numberOf = (name: string) => figures.value[name] as number
 const listOf = (name: string) => (figures.value[name] as number[]).join(' ')
 const readList = (text: string) => text.split(/[\s;∥|]+/).map(word => Number(word.replace(',', '.'))).filter(value => Number.isFinite(value) && value > 0)
 /** The least value that the field takes: the next above its limit where that itself is not allowed. */
-const LEAST_ABOVE = 1e-12
+const MIN_ABOVE = 1e-12
 </script>
 
 <template>
@@ -36,7 +36,7 @@ const LEAST_ABOVE = 1e-12
           :label="field.label"
           :unit="field.unit"
           :value="numberOf(field.name)"
-          :least="field.orEqual ? field.least : field.least + LEAST_ABOVE"
+          :min="field.orEqual ? field.min : field.min + MIN_ABOVE"
           @set="(value: number | null) => set(field.name, value)"
           @typing="(value: number) => set(field.name, value)"
         />

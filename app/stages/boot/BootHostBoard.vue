@@ -90,7 +90,7 @@ function keys() {
         label="Program that shows keys on the screen"
         :value="host.screenKeys"
         placeholder="as it is started"
-        :most="1000"
+        :max="1000"
         @set="screenKeys => set({ screenKeys }, 'Keys on the screen')"
       />
     </div>

@@ -44,15 +44,15 @@ function change(id: string, fields: { [Name in keyof Keeps]?: Keeps[Name] | unde
       <LineField
         label="What"
         :value="entry.what"
-        :most="120"
+        :max="120"
         @set="what => what && change(entry.id, { what })"
       />
       <NumberField
         label="In memory"
         unit="MB"
         :value="entry.memoryMb ?? null"
-        :least="0"
-        :most="1000000"
+        :min="0"
+        :max="1000000"
         may-be-empty
         @set="value => change(entry.id, { memoryMb: value ?? undefined })"
       />
@@ -60,8 +60,8 @@ function change(id: string, fields: { [Name in keyof Keeps]?: Keeps[Name] | unde
         label="On the card"
         unit="MB"
         :value="entry.cardMb ?? null"
-        :least="0"
-        :most="100000000"
+        :min="0"
+        :max="100000000"
         may-be-empty
         @set="value => change(entry.id, { cardMb: value ?? undefined })"
       />
@@ -69,8 +69,8 @@ function change(id: string, fields: { [Name in keyof Keeps]?: Keeps[Name] | unde
         label="Written a day"
         unit="MB"
         :value="entry.writesMbPerDay ?? null"
-        :least="0"
-        :most="10000000"
+        :min="0"
+        :max="10000000"
         may-be-empty
         @set="value => change(entry.id, { writesMbPerDay: value ?? undefined })"
       />

@@ -64,7 +64,7 @@ function takeIn() {
       <LineField
         label="Name: /dev/…"
         :value="entry.name"
-        :most="31"
+        :max="31"
         :pattern="/^[a-z][a-z0-9_-]{0,30}$/"
         says="small letters, digits, dashes and underscores"
         @set="name => name && change(entry.id, { name }, 'The name')"
@@ -78,7 +78,7 @@ function takeIn() {
       <LineField
         :label="entry.by === 'serial' ? 'Serial number' : 'Socket, such as 1-1.2'"
         :value="entry.value"
-        :most="80"
+        :max="80"
         :pattern="/^[A-Za-z0-9._:-]{1,80}$/"
         says="letters, digits, dots, dashes and colons"
         @set="value => value && change(entry.id, { value }, 'What tells it')"

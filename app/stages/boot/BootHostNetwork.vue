@@ -23,7 +23,7 @@ function address(fields: { [Name in keyof Address]?: Address[Name] | undefined }
       <LineField
         label="Radio network"
         :value="host.radio?.network"
-        :most="32"
+        :max="32"
         :pattern="/^[^&quot;\\]+$/"
         says="its name as lists show it"
         test="host-radio"

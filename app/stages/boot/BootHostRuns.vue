@@ -44,7 +44,7 @@ const drop = (id: string) => set({ runs: host.value.runs.filter(run => run.id !=
         <LineField
           label="Name"
           :value="run.name"
-          :most="60"
+          :max="60"
           :pattern="/^[A-Za-z0-9][A-Za-z0-9_-]{0,59}$/"
           says="letters, digits, dashes and underscores"
           @set="name => name && change(run.id, { name }, 'Name the program')"
@@ -59,7 +59,7 @@ const drop = (id: string) => set({ runs: host.value.runs.filter(run => run.id !=
           class="wide"
           :label="run.how === 'page' ? 'Address of the page' : 'Command, with its whole path'"
           :value="run.command"
-          :most="1000"
+          :max="1000"
           test="run-command"
           @set="command => change(run.id, { command: command ?? '' }, 'The command')"
         />
@@ -67,7 +67,7 @@ const drop = (id: string) => set({ runs: host.value.runs.filter(run => run.id !=
           v-if="run.how !== 'page'"
           label="In the folder"
           :value="run.folder"
-          :most="1000"
+          :max="1000"
           @set="folder => change(run.id, { folder }, 'The folder')"
         />
         <v-select

@@ -81,7 +81,7 @@ function shifted(character: string | undefined) {
       <LineField
         label="Types"
         :value="key.types"
-        :most="8"
+        :max="8"
         :pattern="/^\S{1,8}$/u"
         says="one character"
         test="key-types"
@@ -90,7 +90,7 @@ function shifted(character: string | undefined) {
       <LineField
         label="With shift"
         :value="key.shifted"
-        :most="8"
+        :max="8"
         :pattern="/^\S{1,8}$/u"
         says="one character"
         @set="shifted"

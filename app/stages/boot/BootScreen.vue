@@ -112,24 +112,24 @@ function write() {
         <NumberField
           label="columns"
           :value="width"
-          :least="8"
-          :most="16384"
+          :min="8"
+          :max="16384"
           data-test="screen-width"
           @set="value => width = value!"
         />
         <NumberField
           label="rows"
           :value="height"
-          :least="1"
-          :most="16384"
+          :min="1"
+          :max="16384"
           data-test="screen-height"
           @set="value => height = value!"
         />
         <NumberField
           label="pictures a second"
           :value="rate"
-          :least="1"
-          :most="1000"
+          :min="1"
+          :max="1000"
           @set="value => rate = value!"
         />
         <v-checkbox

@@ -13,9 +13,9 @@ import { overlaysForParts, overlayBlob } from '~~/core/overlays/write'
 import { overlayFileName } from '~~/core/overlays/asks/write'
 
 /** Larger files are none that a boot folder holds. */
-const MOST_BYTES = 8 * 1024 * 1024
+const MAX_BYTES = 8 * 1024 * 1024
 /** A plan keeps no more of one file. */
-const MOST_TEXT = 1_000_000
+const MAX_TEXT = 1_000_000
 
 /** Pieces of a source that cannot stand alone, by their ending. */
 const PIECE = /\.(?:dtsi|h|inc)$/i
@@ -44,7 +44,7 @@ export function useBootIntake() {
     const included = new Set<string>()
     const taken: Taken = { next: {}, said: [], refused: [], beside: NO_FILES, included }
     for (const file of list) {
-      if (file.size > MOST_BYTES) {
+      if (file.size > MAX_BYTES) {
         taken.refused.push(`${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a boot folder holds nothing of that size`)
         continue
       }
@@ -89,7 +89,7 @@ export function useBootIntake() {
     const kind = tellFile(name, bytes)
     const { next, said, refused } = taken
     if (/^how-to/i.test(base)) return
-    if (bytes.length > MOST_TEXT && kind !== 'tree-blob') {
+    if (bytes.length > MAX_TEXT && kind !== 'tree-blob') {
       return void refused.push(`${base} has ${Math.round(bytes.length / 1000)} kB, more than such a file has`)
     }
     const decoded = () => decodeBoot(bytes)
@@ -193,7 +193,7 @@ export function useBootIntake() {
 function besideOf(files: readonly { name: string, bytes: Uint8Array }[], included: Set<string>): Files {
   const text = new TextDecoder()
   const given = givenFiles(
-    new Map(files.filter(file => file.bytes.length <= MOST_TEXT).map(file => [file.name, text.decode(file.bytes)])),
+    new Map(files.filter(file => file.bytes.length <= MAX_TEXT).map(file => [file.name, text.decode(file.bytes)])),
     new Map(files.map(file => [file.name, file.bytes])),
   )
   return {

@@ -5,7 +5,7 @@ import { startWorker, within } from '~/workers/start'
 let giveUp: (() => void) | null = null
 
 /** Longer than the longest rehearsal seen, by far. */
-const MOST_MS = 120_000
+const MAX_MS = 120_000
 
 /** Asks the boot worker for one thing at a time; null when it was stopped. Stopping ends the worker at once. Throws when it fails. */
 export function useBootWorker() {
@@ -19,7 +19,7 @@ export function useBootWorker() {
     try {
       const started = await Promise.race([starting, stopped])
       return started
-        && await within(MOST_MS, Promise.race([question(started.service), stopped, started.failed]), 'the worker did not answer')
+        && await within(MAX_MS, Promise.race([question(started.service), stopped, started.failed]), 'the worker did not answer')
     }
     finally {
       void ending.then(end => end())

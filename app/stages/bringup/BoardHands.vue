@@ -23,18 +23,18 @@ interface Knob {
   name: string
   unit: string
   field: keyof BoardState['surroundings']
-  least: number
-  most: number
+  min: number
+  max: number
 }
 const ROOM: Readonly<Record<Quantity, Knob>> = {
-  'temperature': { set: 'air', name: 'air', unit: '°C', field: 'airC', least: -40, most: 85 },
-  'humidity': { set: 'humidity', name: 'humidity', unit: '%', field: 'humidity', least: 0, most: 100 },
-  'pressure': { set: 'height', name: 'height above the sea', unit: 'm', field: 'heightM', least: -400, most: 9000 },
-  'light': { set: 'light', name: 'light', unit: 'lux', field: 'lux', least: 0, most: 100_000 },
-  'carbon-dioxide': { set: 'co2', name: 'carbon dioxide', unit: 'ppm', field: 'co2Ppm', least: 0, most: 40_000 },
-  'distance': { set: 'distance', name: 'distance', unit: 'mm', field: 'distanceMm', least: 0, most: 10_000 },
-  'weight': { set: 'weight', name: 'weight', unit: 'g', field: 'weightG', least: 0, most: 200_000 },
-  'voltage': { set: 'volts', name: 'volts at the input', unit: 'V', field: 'volts', least: 0, most: 5 },
+  'temperature': { set: 'air', name: 'air', unit: '°C', field: 'airC', min: -40, max: 85 },
+  'humidity': { set: 'humidity', name: 'humidity', unit: '%', field: 'humidity', min: 0, max: 100 },
+  'pressure': { set: 'height', name: 'height above the sea', unit: 'm', field: 'heightM', min: -400, max: 9000 },
+  'light': { set: 'light', name: 'light', unit: 'lux', field: 'lux', min: 0, max: 100_000 },
+  'carbon-dioxide': { set: 'co2', name: 'carbon dioxide', unit: 'ppm', field: 'co2Ppm', min: 0, max: 40_000 },
+  'distance': { set: 'distance', name: 'distance', unit: 'mm', field: 'distanceMm', min: 0, max: 10_000 },
+  'weight': { set: 'weight', name: 'weight', unit: 'g', field: 'weightG', min: 0, max: 200_000 },
+  'voltage': { set: 'volts', name: 'volts at the input', unit: 'V', field: 'volts', min: 0, max: 5 },
 }
 const UNITS: Readonly<Record<Quantity, [unit: string, digits: number]>> = {
   'temperature': ['°C', 1], 'humidity': ['%', 0], 'pressure': ['hPa', 2], 'light': ['lux', 0], 'carbon-dioxide': ['ppm', 0],
@@ -171,12 +171,12 @@ const isOfAir = (part: BoardState['parts'][number]) => part.reads.some(({ what }
       <h2>The room</h2>
       <div class="pair">
         <NumberField
-          v-for="{ set, name, unit, field, least, most } in room"
+          v-for="{ set, name, unit, field, min, max } in room"
           :key="set"
           :label="name"
           :unit="unit"
-          :least="least"
-          :most="most"
+          :min="min"
+          :max="max"
           :value="state.surroundings[field]"
           :data-test="`room-${set}`"
           @set="value => act(`:set ${set} ${value}`)"

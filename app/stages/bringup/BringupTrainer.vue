@@ -11,7 +11,7 @@ import { plainPlan, type useBringupWorker } from './useRunSheet'
 
 const { ask } = defineProps<{ ask: ReturnType<typeof useBringupWorker>['ask'] }>()
 interface Result extends Played { at: string, plan: string, grade: Grade, minutes: number, best: number, fault: string }
-const MOST_KEPT = 100
+const MAX_KEPT = 100
 const results = useStorage<Result[]>('voltaris.trainer', [], useSlots())
 const project = useProjectStore()
 const grade = ref<Grade>('first steps')
@@ -117,7 +117,7 @@ function finish(solution: TrainedFault & { fault: Fault }, gaveUp: boolean): voi
     at: new Date().toISOString(), plan: project.plan!.name, grade: played, score, minutes: spent.value,
     best: solution.minutes, fault: solution.fault.title, helped: wasHelped.value,
     ...inLesson.value && { lesson: lessonKey(inLesson.value.lesson, inLesson.value.nth) },
-  }, ...results.value].slice(0, MOST_KEPT)
+  }, ...results.value].slice(0, MAX_KEPT)
 }
 const COLUMNS: Column<Result>[] = [
   { key: 'at', title: 'When', value: ({ at }) => dayAndTime(at) }, { key: 'plan', title: 'Plan', value: ({ plan }) => plan },

@@ -17,9 +17,9 @@ const said = computed(() => {
   return `${times.charAt(0).toUpperCase()}${times.slice(1)}.${lines}`
 })
 function rangeOf({ name, unit, values, seconds }: MeasuredCurve): string {
-  let [least, most] = [Infinity, -Infinity]
-  for (const value of values) [least, most] = [Math.min(least, value), Math.max(most, value)]
-  return `${name}${unit ? ` in ${unit}` : ''}: ${values.length} readings, ${least} to ${most}, over ${lasting(seconds.at(-1)!)}`
+  let [min, max] = [Infinity, -Infinity]
+  for (const value of values) [min, max] = [Math.min(min, value), Math.max(max, value)]
+  return `${name}${unit ? ` in ${unit}` : ''}: ${values.length} readings, ${min} to ${max}, over ${lasting(seconds.at(-1)!)}`
 }
 function keep(): void {
   emit('keep', read.value!.curves)

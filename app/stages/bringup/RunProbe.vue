@@ -20,8 +20,8 @@ const planned = computed(() => {
   const { reading } = probe.value
   if (!reading) return row.planned
   return reading.unit === 'Ω'
-    ? reading.most > 1e6 ? `more than ${reading.least} Ω` : `less than ${reading.most} Ω`
-    : `${reading.least.toFixed(2)} to ${reading.most.toFixed(2)} V`
+    ? reading.max > 1e6 ? `more than ${reading.min} Ω` : `less than ${reading.max} Ω`
+    : `${reading.min.toFixed(2)} to ${reading.max.toFixed(2)} V`
 })
 
 /** The last figure that was told: a field that is left tells its figure again. */

@@ -10,7 +10,7 @@ import type { BringupService } from '~/workers/bringup.worker'
 import { startWorker, within, type Started } from '~/workers/start'
 
 /** So long may one answer take. */
-const MOST_MS = 30_000
+const MAX_MS = 30_000
 
 export function useBringupWorker() {
   let started: Started<BringupService> | null = null
@@ -21,7 +21,7 @@ export function useBringupWorker() {
       started ??= await startWorker<BringupService>(
         () => new Worker(new URL('../../workers/bringup.worker.ts', import.meta.url), { type: 'module' }),
       )
-      return await within(MOST_MS, Promise.race([question(started.service), started.failed]), 'it did not answer')
+      return await within(MAX_MS, Promise.race([question(started.service), started.failed]), 'it did not answer')
     }
     catch (error) {
       started?.end()

@@ -6,9 +6,9 @@ import { startWorker, within, type Started } from '~/workers/start'
 import { plainPlan } from './useRunSheet'
 
 /** One line takes no longer; whoever types a loop without end is told. */
-const MOST_MS = 20_000
+const MAX_MS = 20_000
 /** Lines of the transcript that are kept. */
-const MOST_LINES = 300
+const MAX_LINES = 300
 
 export function useSimulated() {
   const state = shallowRef<BoardState | null>(null)
@@ -24,7 +24,7 @@ export function useSimulated() {
       started ??= await startWorker<BoardService>(
         () => new Worker(new URL('../../workers/board.worker.ts', import.meta.url), { type: 'module' }),
       )
-      return await within(MOST_MS, Promise.race([question(started.service), started.failed]), 'it did not answer')
+      return await within(MAX_MS, Promise.race([question(started.service), started.failed]), 'it did not answer')
     }
     catch (error) {
       started?.end()
@@ -51,7 +51,7 @@ export function useSimulated() {
     const answer = await ask(service => service.run(line))
     if (!answer) return null
     state.value = answer.state
-    shown.value = [...shown.value, answer.shown].slice(-MOST_LINES)
+    shown.value = [...shown.value, answer.shown].slice(-MAX_LINES)
     return answer.shown
   }
 

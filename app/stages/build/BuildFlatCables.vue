@@ -75,15 +75,15 @@ function changeEnd(id: string, end: 'one' | 'two', fields: Partial<FlatConnector
         <LineField
           label="Called"
           :value="cable.name"
-          :most="80"
+          :max="80"
           @set="name => change(cable.id, { name: name ?? '' })"
         />
         <NumberField
           label="Slots apart"
           unit="mm"
           :value="cable.apartMm"
-          :least="1"
-          :most="2000"
+          :min="1"
+          :max="2000"
           data-test="flat-apart"
           @set="apartMm => change(cable.id, { apartMm: apartMm! })"
         />
@@ -115,8 +115,8 @@ function changeEnd(id: string, end: 'one' | 'two', fields: Partial<FlatConnector
         <NumberField
           label="Ways"
           :value="cable[end].ways"
-          :least="2"
-          :most="80"
+          :min="2"
+          :max="80"
           :data-test="`flat-ways-${end}`"
           @set="ways => changeEnd(cable.id, end, { ways: ways! })"
         />

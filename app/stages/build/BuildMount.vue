@@ -131,8 +131,8 @@ const screws = computed(() => {
           label="Plate"
           unit="mm"
           :value="mount.plateMm"
-          :least="0.3"
-          :most="20"
+          :min="0.3"
+          :max="20"
           data-test="mount-plate"
           @set="plateMm => set({ plateMm: plateMm! })"
         />
@@ -140,8 +140,8 @@ const screws = computed(() => {
           label="Tallest under it"
           unit="mm"
           :value="mount.underMm"
-          :least="0"
-          :most="60"
+          :min="0"
+          :max="60"
           data-test="mount-under"
           @set="underMm => set({ underMm: underMm! })"
         />
@@ -206,8 +206,8 @@ const screws = computed(() => {
           :value="fixing.clampedMm"
           may-be-empty
           placeholder="nothing"
-          :least="0.3"
-          :most="30"
+          :min="0.3"
+          :max="30"
           data-test="fixing-clamped"
           @set="value => screwTo(fixing.owner.id, value)"
         />

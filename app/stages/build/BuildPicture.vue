@@ -54,8 +54,8 @@ const classOf = (shape: Outline) => [standOf(shape.body), shape.body.kind, { bad
 /** Names that have room: on what lies beside the board, and on what is new. */
 const fits = (shape: Outline, size: number) => shape.height > size * 1.1 && shape.width > size * 2
 function nameIn({ body, width }: Outline, size: number): string {
-  const most = Math.floor(width / (size * 0.52))
-  return body.name.length <= most ? body.name : `${body.name.slice(0, Math.max(1, most - 1))}…`
+  const max = Math.floor(width / (size * 0.52))
+  return body.name.length <= max ? body.name : `${body.name.slice(0, Math.max(1, max - 1))}…`
 }
 const named = (shape: Outline) => !shape.body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug', 'cable',
   'film'].includes(shape.body.kind)

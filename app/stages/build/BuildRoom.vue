@@ -86,8 +86,8 @@ const rows = computed(() => (seen.value?.bodies ?? []).filter(({ kind }) => kind
         :value="sizes[field.name] ?? null"
         may-be-empty
         :placeholder="field.now === undefined ? 'not known' : `${field.now}`"
-        :least="field.name === 'aboveMm' || field.name === 'belowMm' ? 0 : 0.5"
-        :most="3000"
+        :min="field.name === 'aboveMm' || field.name === 'belowMm' ? 0 : 0.5"
+        :max="3000"
         :data-test="`measure-${field.name}`"
         @set="value => measure(field.name, value)"
       />
@@ -112,8 +112,8 @@ const rows = computed(() => (seen.value?.bodies ?? []).filter(({ kind }) => kind
           :value="place?.xMm ?? null"
           may-be-empty
           :placeholder="`${mm(now.solid.x[0])}`"
-          :least="-2000"
-          :most="2000"
+          :min="-2000"
+          :max="2000"
           data-test="place-x"
           @set="xMm => put({ on: 'table', ...place, xMm: xMm ?? undefined })"
         />
@@ -123,8 +123,8 @@ const rows = computed(() => (seen.value?.bodies ?? []).filter(({ kind }) => kind
           :value="place?.yMm ?? null"
           may-be-empty
           :placeholder="`${mm(now.solid.y[0])}`"
-          :least="-2000"
-          :most="2000"
+          :min="-2000"
+          :max="2000"
           data-test="place-y"
           @set="yMm => put({ on: 'table', ...place, yMm: yMm ?? undefined })"
         />
@@ -151,8 +151,8 @@ const rows = computed(() => (seen.value?.bodies ?? []).filter(({ kind }) => kind
         :value="place?.liftMm ?? null"
         may-be-empty
         placeholder="none"
-        :least="1"
-        :most="60"
+        :min="1"
+        :max="60"
         data-test="place-lift"
         @set="liftMm => put({ ...place, on: 'board', liftMm: liftMm ?? undefined })"
       />

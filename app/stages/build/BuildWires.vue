@@ -156,8 +156,8 @@ const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 
         measure="centimetre"
         variant="plain"
         :value="Math.round(wire.lengthM * 100)"
-        :least="0.1"
-        :most="10000"
+        :min="0.1"
+        :max="10000"
         :name="`Length of ${wire.partName} ${wire.from}`"
         @set="value => measure(wire.terminal!, value!)"
       />

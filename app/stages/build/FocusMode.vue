@@ -41,7 +41,7 @@ const readings = computed(() => wire.value
 /** What was measured says not to go on. */
 const isStopped = computed(() => readings.value.some(({ isOdd }) => isOdd))
 function typed({ probe, planned, reading }: NonNullable<BuildStep['readings']>[number], value: number | null): void {
-  const outcome = value === null ? null : value >= reading.least && value <= reading.most ? planned : reading.outside ?? planned
+  const outcome = value === null ? null : value >= reading.min && value <= reading.max ? planned : reading.outside ?? planned
   const sighting = outcome === null || value === null ? null : { outcome, value, at: new Date().toISOString() }
   project.edit({ edit: 'see', id: probe, sighting }, 'What was measured')
 }
@@ -274,7 +274,7 @@ onKeyStroke([' ', 'ArrowRight', 'ArrowLeft', 'Escape'], (event) => {
                 :value="entry.value"
                 :label="entry.label"
                 :unit="entry.reading.unit"
-                :least="0"
+                :min="0"
                 may-be-empty
                 :data-test="`focus-${entry.probe}`"
                 @set="typed(entry, $event)"

@@ -126,8 +126,8 @@ async function showWiring() {
         <NumberField
           v-else
           :label="option.label"
-          :least="option.min"
-          :most="option.max"
+          :min="option.min"
+          :max="option.max"
           :value="Number(resolved?.options[option.id])"
           @set="value => setOption(option.id, String(value))"
         />
@@ -146,8 +146,8 @@ async function showWiring() {
         <NumberField
           label="Contact"
           :value="load.contact"
-          :least="1"
-          :most="64"
+          :min="1"
+          :max="64"
           @set="value => changeLoad(i, { contact: value! })"
         />
         <v-text-field
@@ -161,8 +161,8 @@ async function showWiring() {
           name="Volts"
           unit="V"
           :value="load.voltageV"
-          :least="0"
-          :most="1000"
+          :min="0"
+          :max="1000"
           @set="value => changeLoad(i, { voltageV: value! })"
         />
         <v-select
@@ -175,8 +175,8 @@ async function showWiring() {
           name="Amperes"
           unit="A"
           :value="load.currentA"
-          :least="0"
-          :most="1000"
+          :min="0"
+          :max="1000"
           @set="value => changeLoad(i, { currentA: value! })"
         />
         <IconAct

@@ -37,8 +37,8 @@ function set({ key, label, own }: PartFigure, value: number | null) {
         :value="figure.own"
         :placeholder="figure.file === null ? 'not known' : String(figure.file)"
         :unit="figure.unit"
-        :least="figure.least"
-        :most="figure.most"
+        :min="figure.min"
+        :max="figure.max"
         may-be-empty
         persistent-placeholder
         @set="value => set(figure, value)"

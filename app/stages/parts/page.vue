@@ -5,7 +5,7 @@ import type { Part } from '~~/core/catalogue/types'
 
 const project = useProjectStore()
 const {
-  text, group, link, rail, most, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all, offered, byGroup,
+  text, group, link, rail, max, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all, offered, byGroup,
   isSifted, clear, add, ghost,
 } = useParts()
 const narrow = useMediaQuery('(max-width: 860px)')
@@ -19,11 +19,11 @@ const titleOf = (name: string) => name.charAt(0).toUpperCase() + name.slice(1)
 
 /** Parts that will be laid side by side: two or three of one kind. */
 /** So many stand beside each other. */
-const MOST_COMPARED = 5
+const MAX_COMPARED = 5
 const compared = ref<Part[]>([])
 const comparing = ref<'some' | 'displays' | null>(null)
 const canCompare = (part: Part) => compared.value.includes(part)
-  || (compared.value.length < MOST_COMPARED && (!compared.value.length || compared.value[0]!.group === part.group))
+  || (compared.value.length < MAX_COMPARED && (!compared.value.length || compared.value[0]!.group === part.group))
 function toggle(part: Part) {
   compared.value = compared.value.includes(part) ? compared.value.filter(other => other !== part) : [...compared.value, part]
 }
@@ -103,11 +103,11 @@ function toggle(part: Part) {
             clearable
           />
           <NumberField
-            :value="most"
+            :value="max"
             label="Price ≤"
-            :least="0"
+            :min="0"
             may-be-empty
-            @set="value => most = value"
+            @set="value => max = value"
           />
           <v-checkbox
             v-model="onlyFitting"

@@ -17,7 +17,7 @@ export function useParts() {
   const group = ref<Part['group'] | null>(null)
   const link = ref<Link | null>(null)
   const rail = ref<string | null>(null)
-  const most = ref<number | null>(null)
+  const max = ref<number | null>(null)
   const onlyFitting = ref(false)
   const onlyInDrawer = ref(false)
   const { free, hasStock } = useDrawer()
@@ -28,13 +28,13 @@ export function useParts() {
   const rails = computed(() => [...new Set(all.value.flatMap(({ traits }) => traits.rails))].sort())
   const freeLines = computed(() => project.report ? project.report.lines.available - project.report.lines.used : Infinity)
   const isSifted = computed(
-    () => !!(text.value.trim() || group.value || link.value || rail.value || most.value !== null || onlyFitting.value
+    () => !!(text.value.trim() || group.value || link.value || rail.value || max.value !== null || onlyFitting.value
       || onlyInDrawer.value),
   )
 
   const offered = computed(() => all.value.filter(({ part, traits }) => (!group.value || part.group === group.value)
     && (!link.value || traits.links.includes(link.value)) && (!rail.value || traits.rails.includes(rail.value))
-    && (most.value === null || (traits.price !== null && traits.price <= most.value))
+    && (max.value === null || (traits.price !== null && traits.price <= max.value))
     && (!onlyFitting.value || traits.ownLines <= freeLines.value) && (!onlyInDrawer.value || lies({ part, traits }))
     && answersTo(part, text.value)))
   /** What lies there is offered before what is bought. */
@@ -48,7 +48,7 @@ export function useParts() {
 
   function clear() {
     text.value = ''
-    group.value = link.value = rail.value = most.value = null
+    group.value = link.value = rail.value = max.value = null
     onlyFitting.value = onlyInDrawer.value = false
   }
 
@@ -80,7 +80,7 @@ export function useParts() {
   }
 
   return {
-    text, group, link, rail, most, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all, offered, byGroup,
+    text, group, link, rail, max, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all, offered, byGroup,
     isSifted,
     clear, add, ghost,
   }

@@ -82,11 +82,11 @@ const words = computed(() => {
 /** The week in words: how low, when, and whether it comes back. */
 const weekWords = computed(() => {
   if (!week.value) return ''
-  const { leastShare, leastAtH, emptyAtH, endShare, points } = week.value
+  const { minShare, minAtH, emptyAtH, endShare, points } = week.value
   const at = (h: number) => `${DAYS[Math.floor(h / 24) % 7]} ${String(Math.floor(h % 24)).padStart(2, '0')}:00`
   const ends = Math.round((endShare - points[0]!.share) * 100)
   if (emptyAtH !== null) return `It is empty for the first time on ${at(emptyAtH)}.`
-  return `It is lowest on ${at(leastAtH)}, with ${Math.round(leastShare * 100)} %. `
+  return `It is lowest on ${at(minAtH)}, with ${Math.round(minShare * 100)} %. `
     + (points.slice(-24).some(point => point.share > 0.995)
       ? 'The last day fills it again.'
       : ends >= -1 ? 'The week brings back what it takes.' : `The week ends ${-ends} % lower than it began: it goes on falling.`)
@@ -126,8 +126,8 @@ function addChosen() {
             label="asked"
             unit="h"
             :value="asked.hoursAsked"
-            :least="0.1"
-            :most="100000"
+            :min="0.1"
+            :max="100000"
             may-be-empty
             data-test="hours-asked"
             @set="value => setNumber('hoursAsked', value)"
@@ -136,24 +136,24 @@ function addChosen() {
             measure="temperature"
             label="at"
             :value="asked.temperatureC"
-            :least="-60"
-            :most="150"
+            :min="-60"
+            :max="150"
             @set="value => setNumber('temperatureC', value!)"
           />
           <NumberField
             label="full at the start"
             unit="%"
             :value="Math.round(asked.startShare * 100)"
-            :least="0"
-            :most="100"
+            :min="0"
+            :max="100"
             @set="value => setNumber('startShare', value!, 100)"
           />
           <NumberField
             label="panel"
             unit="W"
             :value="asked.panelW"
-            :least="0"
-            :most="100000"
+            :min="0"
+            :max="100000"
             data-test="panel-w"
             @set="value => setNumber('panelW', value!)"
           />
@@ -161,8 +161,8 @@ function addChosen() {
             label="day of"
             unit="h"
             :value="asked.dayLengthH"
-            :least="0"
-            :most="24"
+            :min="0"
+            :max="24"
             @set="value => setNumber('dayLengthH', value!)"
           />
         </div>
@@ -191,8 +191,8 @@ function addChosen() {
                   <NumberField
                     class="hour"
                     :value="part.fromH"
-                    :least="0"
-                    :most="24"
+                    :min="0"
+                    :max="24"
                     :name="`Part ${i + 1} from hour`"
                     @set="fromH => setPart(i, { fromH: fromH! })"
                   />
@@ -201,8 +201,8 @@ function addChosen() {
                   <NumberField
                     class="hour"
                     :value="part.toH"
-                    :least="0"
-                    :most="24"
+                    :min="0"
+                    :max="24"
                     :name="`Part ${i + 1} to hour`"
                     @set="toH => setPart(i, { toH: toH! })"
                   />
@@ -273,8 +273,8 @@ function addChosen() {
           :label="DAYS[i]"
           unit="%"
           :value="Math.round(sky * 100)"
-          :least="0"
-          :most="120"
+          :min="0"
+          :max="120"
           @set="value => setWeather(i, value!)"
         />
       </div>
@@ -290,9 +290,9 @@ function addChosen() {
         :curves="curves"
         x-label="day"
         :x-every="1"
-        :least="0"
-        :most="100"
-        :label="`Store over a week: least ${Math.round(week.leastShare * 100)} %, ${emptyOn(week.emptyAtH)}`"
+        :min="0"
+        :max="100"
+        :label="`Store over a week: least ${Math.round(week.minShare * 100)} %, ${emptyOn(week.emptyAtH)}`"
         :columns="['when', 'store', 'sun', 'drawn']"
         :rows="rows"
       />

@@ -29,7 +29,7 @@ const BAR = 9
 const drawing = computed(() => {
   const { nodes, links } = flow.value
   if (!links.length) return null
-  const most = Math.max(1, ...links.map(link => link.currentMa))
+  const max = Math.max(1, ...links.map(link => link.currentMa))
   const ends = nodes.filter(({ node }) => !links.some(link => link.from === node.id)).length
   const height = Math.max(300, ends * ROW + TOP + 16)
   // A thin band stays visible: nothing is narrower than a fiftieth of the widest.
@@ -37,7 +37,7 @@ const drawing = computed(() => {
     .extent([[6, TOP], [width.value - RIGHT, height - 10]])
     .nodeSort((a, b) => order.value.get(a.id)! - order.value.get(b.id)!)({
       nodes: nodes.map(at => ({ id: at.node.id, at })),
-      links: links.map(entry => ({ source: entry.from, target: entry.to, value: Math.max(entry.currentMa, most / 50), flow: entry })),
+      links: links.map(entry => ({ source: entry.from, target: entry.to, value: Math.max(entry.currentMa, max / 50), flow: entry })),
     })
   return { ...laid, height }
 })

@@ -116,8 +116,8 @@ function workOut() {
           :placeholder="usualKw"
           persistent-placeholder
           unit="K/W"
-          :least="0.01"
-          :most="200"
+          :min="0.01"
+          :max="200"
           may-be-empty
           data-test="cooler-kw"
           @set="setKw"
@@ -137,8 +137,8 @@ function workOut() {
           measure="temperature"
           label="room"
           :value="plan.ambientC"
-          :least="-60"
-          :most="150"
+          :min="-60"
+          :max="150"
           @set="value => set({ ambientC: value! }, 'Room temperature', 'ambient')"
         />
         <v-select
@@ -151,8 +151,8 @@ function workOut() {
           label="for"
           unit="min"
           :value="plan.minutes"
-          :least="1"
-          :most="600"
+          :min="1"
+          :max="600"
           @set="value => set({ minutes: Math.round(value!) }, 'Length of the test', 'minutes')"
         />
         <v-select
@@ -169,8 +169,8 @@ function workOut() {
           measure="temperature"
           label="on at"
           :value="setting.fan.onC"
-          :least="0"
-          :most="120"
+          :min="0"
+          :max="120"
           @set="onC => setting.fan.mode === 'threshold' && setFan({ ...setting.fan, onC: onC! }, 'on')"
         />
         <MeasureField
@@ -178,8 +178,8 @@ function workOut() {
           measure="kelvin"
           label="hysteresis"
           :value="setting.fan.hysteresisC"
-          :least="0"
-          :most="50"
+          :min="0"
+          :max="50"
           @set="hysteresisC => 'hysteresisC' in setting.fan && setFan({ ...setting.fan, hysteresisC: hysteresisC! }, 'hysteresis')"
         />
         <v-btn
@@ -203,15 +203,15 @@ function workOut() {
           measure="temperature"
           label="from"
           :value="point.temperatureC"
-          :least="0"
-          :most="120"
+          :min="0"
+          :max="120"
           @set="value => setPoint(i, 'temperatureC', value!)"
         /><NumberField
           :name="`Speed ${i + 1} in percent`"
           unit="%"
           :value="point.percent"
-          :least="0"
-          :most="100"
+          :min="0"
+          :max="100"
           @set="value => setPoint(i, 'percent', value!)"
         /></span>
       </div>
@@ -229,8 +229,8 @@ function workOut() {
         :label="`Processor over the load test: ${temperature(heat.hottestC)} at most`"
         :columns="['min:s', 'processor', 'fan', 'clock']"
         :rows="rows"
-        :least="units.temperature.show(plan.ambientC)"
-        :most="units.temperature.show(85)"
+        :min="units.temperature.show(plan.ambientC)"
+        :max="units.temperature.show(85)"
       />
       <div class="settings">
         <b class="small">Clock</b>
@@ -240,8 +240,8 @@ function workOut() {
           :value="clock.coreMhz"
           :placeholder="String(clocking?.coreMhz)"
           persistent-placeholder
-          :least="1"
-          :most="10000"
+          :min="1"
+          :max="10000"
           may-be-empty
           data-test="clock-mhz"
           @set="setClock"
@@ -249,8 +249,8 @@ function workOut() {
         <NumberField
           label="core voltage, in steps of 25 mV"
           :value="clock.voltageSteps"
-          :least="-16"
-          :most="16"
+          :min="-16"
+          :max="16"
           @set="value => setPower({ clock: { ...clock, voltageSteps: Math.round(value!) } }, 'Core voltage')"
         />
         <span class="small quiet">{{ saved > 0.5 ? `saves ${Math.round(saved)} mA at peak` : saved < -0.5

@@ -213,8 +213,8 @@ const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
           :label="FIGURES[name]?.label ?? String(name)"
           :value="round(figure.value)"
           :unit="FIGURES[name]?.unit"
-          :least="FIGURES[name]?.least"
-          :most="FIGURES[name]?.most"
+          :min="FIGURES[name]?.min"
+          :max="FIGURES[name]?.max"
           may-be-empty
           :data-test="`figure-${name}`"
           @set="(value: number | null) => setFigure(entry.id, String(name), value)"

@@ -84,8 +84,8 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
       :label="`5 V rail over ${steps.length} steps`"
       :columns="['step', '5 V rail', 'drawn']"
       :rows="rows"
-      :least="4.5"
-      :most="5.2"
+      :min="4.5"
+      :max="5.2"
     />
     <p
       v-else
@@ -169,8 +169,8 @@ const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state
               <NumberField
                 class="seconds"
                 :value="step.seconds"
-                :least="0"
-                :most="1e6"
+                :min="0"
+                :max="1e6"
                 unit="s"
                 :name="`${step.name}: seconds`"
                 @set="seconds => change(`${step.name}: seconds`, changed(step.id, { seconds: seconds! }), `seconds ${step.id}`)"

@@ -61,8 +61,8 @@ function put() {
           :value="project.facts!.supplyMa"
           name="Current the supply gives, in mA"
           :unit="`mA at ${supply.voltageV} V${supply.kind === 'transformer' ? ' AC' : ''}`"
-          :least="1"
-          :most="1e6"
+          :min="1"
+          :max="1e6"
           may-be-empty
           @set="ownSupply"
         />

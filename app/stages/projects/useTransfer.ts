@@ -20,8 +20,8 @@ export interface Imported {
   left: string[]
 }
 
-const MOST_BYTES = 4 * 1024 * 1024
-const MOST_BACKUP_BYTES = 512 * 1024 * 1024
+const MAX_BYTES = 4 * 1024 * 1024
+const MAX_BACKUP_BYTES = 512 * 1024 * 1024
 const ENDING = '.voltaris.json'
 
 export function useTransfer() {
@@ -67,9 +67,9 @@ export function useTransfer() {
   type Guarded = (file: string, work: () => Promise<void>) => Promise<void>
   async function importFile(file: File, into: Imported, guarded: Guarded): Promise<void> {
     const isZip = (await file.slice(0, 2).text()) === 'PK'
-    const most = isZip ? MOST_BACKUP_BYTES : MOST_BYTES
-    if (file.size > most) {
-      throw new Error(`The file has ${(file.size / 1024 / 1024).toFixed(1)} MiB; ${most / 1024 / 1024} are read at most.`)
+    const max = isZip ? MAX_BACKUP_BYTES : MAX_BYTES
+    if (file.size > max) {
+      throw new Error(`The file has ${(file.size / 1024 / 1024).toFixed(1)} MiB; ${max / 1024 / 1024} are read at most.`)
     }
     if (!isZip) return keep(file.name, await file.text(), new Map(), into)
     const { unbundle } = await import('~/database/transfer')
@@ -131,7 +131,7 @@ export function useTransfer() {
 
   /** Brings backups back; a sentence on what came of it. Throws with the reason, and nothing has changed then. */
   async function restore(files: readonly File[]): Promise<string> {
-    const large = files.find(file => file.size > MOST_BACKUP_BYTES)
+    const large = files.find(file => file.size > MAX_BACKUP_BYTES)
     if (large) throw new Error(`"${large.name}" has ${Math.round(large.size / 1024 / 1024)} MiB; a backup of at most 512 is read.`)
     const { restoreBackups } = await import('~/database/backup')
     const zips = await Promise.all(files.map(async file => new Uint8Array(await file.arrayBuffer())))

@@ -191,8 +191,8 @@ function strapInWords({ partId, option, value }: { partId: string, option: strin
           <span :id="`weight-${name}`">{{ WEIGHT_TABLE[name].meaning }}</span>
           <NumberField
             :value="weights[name]"
-            :least="0"
-            :most="1e5"
+            :min="0"
+            :max="1e5"
             may-be-empty
             :name="WEIGHT_TABLE[name].meaning"
             :data-test="`weight-${name}`"

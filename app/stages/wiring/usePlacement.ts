@@ -14,7 +14,7 @@ import { startWorker } from '~/workers/start'
 export type LastPlacement = (Placed & { scope: 'rest' | 'all', before: { cost: number, powerCost: number } | null }) | NotPlaced
 
 /** A terminal that could go to more positions than these is not what is scarce. */
-const MOST_MARKED = 8
+const MAX_MARKED = 8
 
 /** Under way: branches looked at, and whether nothing has been heard for a while. */
 const running = ref<{ nodes: number, quiet: boolean } | null>(null)
@@ -134,7 +134,7 @@ export function usePlacement() {
   function subjectsOf(key: string): Subject[] {
     const terminal = project.facts!.byKey.get(key)
     const positions = terminal ? placeOptions(terminal, project.facts!).flatMap(option => option.to.position ?? []) : []
-    return [{ terminal: key, partId: key.split('.')[0]! }, ...positions.length <= MOST_MARKED
+    return [{ terminal: key, partId: key.split('.')[0]! }, ...positions.length <= MAX_MARKED
       ? positions.map(position => ({ position }))
       : []]
   }

@@ -17,11 +17,11 @@ export interface VideoTiming {
 }
 
 const CELL = 8
-const LEAST_FRONT = 3
-const LEAST_BACK = 6
+const MIN_FRONT = 3
+const MIN_BACK = 6
 /** Least time of pulse and back porch, in µs. */
-const LEAST_SYNC_AND_BACK_US = 550
-const REDUCED = { leastBlankUs: 460, blank: 160, sync: 32 }
+const MIN_SYNC_AND_BACK_US = 550
+const REDUCED = { minBlankUs: 460, blank: 160, sync: 32 }
 
 /** Rows of the picture pulse: they tell the shape of the picture. */
 function syncRows(width: number, height: number): number {
@@ -53,16 +53,16 @@ export function videoTiming(width: number, height: number, rateHz = 60, reduced 
   // In single precision, as the tools that set modes by it have it: a clock on the edge of a step falls on the same side.
   let rowUs: number
   if (reduced) {
-    rowUs = Math.fround((1e6 / rateHz - REDUCED.leastBlankUs) / rows)
-    rowsTotal = rows + Math.max(Math.floor(REDUCED.leastBlankUs / rowUs) + 1, LEAST_FRONT + sync + LEAST_BACK)
+    rowUs = Math.fround((1e6 / rateHz - REDUCED.minBlankUs) / rows)
+    rowsTotal = rows + Math.max(Math.floor(REDUCED.minBlankUs / rowUs) + 1, MIN_FRONT + sync + MIN_BACK)
     total = shown + REDUCED.blank
     syncEnd = shown + REDUCED.blank / 2
     syncStart = syncEnd - REDUCED.sync
   }
   else {
-    rowUs = Math.fround((1e6 / rateHz - LEAST_SYNC_AND_BACK_US) / (rows + LEAST_FRONT))
-    const syncAndBack = Math.max(Math.floor(LEAST_SYNC_AND_BACK_US / rowUs) + 1, sync + LEAST_FRONT)
-    rowsTotal = rows + syncAndBack + LEAST_FRONT
+    rowUs = Math.fround((1e6 / rateHz - MIN_SYNC_AND_BACK_US) / (rows + MIN_FRONT))
+    const syncAndBack = Math.max(Math.floor(MIN_SYNC_AND_BACK_US / rowUs) + 1, sync + MIN_FRONT)
+    rowsTotal = rows + syncAndBack + MIN_FRONT
     const share = Math.max(20, 30 - 300 * rowUs / 1000)
     const blank = Math.floor(shown * share / (100 - share))
     total = shown + blank - blank % (2 * CELL)
@@ -74,7 +74,7 @@ export function videoTiming(width: number, height: number, rateHz = 60, reduced 
   const stepped = clockKhz - clockKhz % 250
   return {
     width: shown, height: rows, rateHz, reduced, clockKhz: stepped,
-    horizontal: [shown, syncStart, syncEnd, total], vertical: [rows, rows + LEAST_FRONT, rows + LEAST_FRONT + sync, rowsTotal],
+    horizontal: [shown, syncStart, syncEnd, total], vertical: [rows, rows + MIN_FRONT, rows + MIN_FRONT + sync, rowsTotal],
     actualHz: stepped * 1000 / total / rowsTotal,
   }
 }

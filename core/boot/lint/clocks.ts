@@ -6,7 +6,7 @@ import type { LintFinding, LintRule } from './types'
 import { dropLine, found, replace } from './words'
 
 /** Further above its own clock than this a board of these kinds does not run; further below nothing is saved. memory */
-const MOST_ABOVE = 1.25
+const MAX_ABOVE = 1.25
 
 export const clocks: LintRule = ({ effective, files, board, plan }) => {
   if (files.dialect !== 'key-value' || !board) return []
@@ -33,7 +33,7 @@ export const clocks: LintRule = ({ effective, files, board, plan }) => {
     { label: saved >= 0 ? 'saved at peak' : 'more at peak', value: Math.abs(saved), unit: 'mA', origin: 'textbook: clock × voltage²' },
   ]
   const at = (asked: typeof frequency) => ({ ...asked!.where, from: asked!.where.to - asked!.value.length })
-  if (frequency && mhz > clocking.coreMhz * MOST_ABOVE) findings.push(found(
+  if (frequency && mhz > clocking.coreMhz * MAX_ABOVE) findings.push(found(
     'clock.out-of-range', 'stop', frequency.where, `${mhz} MHz is more than this board runs at`,
     `Its own clock is ${clocking.coreMhz} MHz; at ${mhz} it most likely does not start, and the card has to be mended elsewhere. It would `
     + `take ${Math.abs(saved)} mA more at peak.`,

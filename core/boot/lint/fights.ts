@@ -79,10 +79,10 @@ export function linesOfBus(bus: string, board: Board | null, withoutSelects = fa
 }
 
 /** More overlays than these no board loads; each is held against all others. */
-const MOST_TAKERS = 150
+const MAX_TAKERS = 150
 
 export const overlaysFight: LintRule = (context) => {
-  const takers = takersOf(context).slice(0, MOST_TAKERS)
+  const takers = takersOf(context).slice(0, MAX_TAKERS)
   const findings: LintFinding[] = []
   takers.forEach((taker, i) => {
     for (const earlier of takers.slice(0, i)) {

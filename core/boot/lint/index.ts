@@ -17,9 +17,9 @@ import { loadedTwice } from './part-twice'
 import { soundBesidePwm } from './analog-audio'
 import { longLines, noLines, wrongFile } from './text'
 import { applyChanges, type LintFinding, type LintInput, type LintRule, type PlanSide, type TextFix } from './types'
-import { MOST_FINDINGS, textOf } from './words'
+import { MAX_FINDINGS, textOf } from './words'
 
-export { MOST_FINDINGS }
+export { MAX_FINDINGS }
 
 const RULES: readonly LintRule[] = [
   wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes, treeOff,
@@ -29,10 +29,10 @@ const RULES: readonly LintRule[] = [
   environmentLines, environmentConsole,
 ]
 
-/** Every finding on the files, in the order of the text; at most `MOST_FINDINGS`. Never throws. */
+/** Every finding on the files, in the order of the text; at most `MAX_FINDINGS`. Never throws. */
 export function lintBoot(input: LintInput): LintFinding[] {
   const findings = lintOnce(input)
-  return findings.length > MOST_TRIED
+  return findings.length > MAX_TRIED
     ? findings
     : findings.map(finding => WAKES.has(finding.code)
         ? { ...finding, fixes: finding.fixes.filter(fix => isHarmless(fix, findings, input)) }
@@ -45,7 +45,7 @@ const WAKES: ReadonlySet<string> = new Set([
   'overlay.line-of-part', 'overlay.line-twice', 'overlay.fight',
 ])
 /** On files with more findings than these no fix is tried. */
-const MOST_TRIED = 40
+const MAX_TRIED = 40
 
 function isHarmless(fix: TextFix, before: readonly LintFinding[], input: LintInput): boolean {
   const text = applyChanges(textOf(input.files, fix.file), fix.changes)
@@ -70,7 +70,7 @@ function lintOnce(input: LintInput): LintFinding[] {
       return !told.has(key) && !!told.add(key)
     })
     .sort((a, b) => a.finding.file.localeCompare(b.finding.file) || a.finding.from - b.finding.from || a.i - b.i)
-    .slice(0, MOST_FINDINGS)
+    .slice(0, MAX_FINDINGS)
     .map(({ finding }) => finding)
 }
 

@@ -4,17 +4,17 @@ import { distance } from 'fastest-levenshtein'
 /** The nearest known name, when it is near enough to be a slip: one letter in short names, two in longer ones. Null otherwise. */
 export function nearest(name: string, known: Iterable<string>): string | null {
   const wanted = name.toLowerCase()
-  const most = wanted.length <= 3 ? 1 : 2
+  const max = wanted.length <= 3 ? 1 : 2
   let best: string | null = null
-  let least = most + 1
+  let min = max + 1
   for (const candidate of known) {
-    if (Math.abs(candidate.length - wanted.length) > most) continue
+    if (Math.abs(candidate.length - wanted.length) > max) continue
     const apart = candidate.replace(/[-_]/g, '') === wanted.replace(/[-_]/g, '')
       ? 0.5
       : swapped(wanted, candidate)
         ? 1
         : distance(wanted, candidate.toLowerCase())
-    if (apart < least) [best, least] = [candidate, apart]
+    if (apart < min) [best, min] = [candidate, apart]
   }
   return best
 }

@@ -10,7 +10,7 @@ import { writeNeed } from '../../overlays/asks/write'
 import { nearest } from './near'
 import type { LintContext, LintFinding, LintRule } from './types'
 import {
-  commentOut, dropLine, dropParam, findings, fix, found, insertBefore, lineAt, MOST_FINDINGS, quoted, replace, textOf,
+  commentOut, dropLine, dropParam, findings, fix, found, insertBefore, lineAt, MAX_FINDINGS, quoted, replace, textOf,
 } from './words'
 
 const BASE = new Map(BASE_PARAMS.map(param => [param.name, param]))
@@ -103,7 +103,7 @@ export const repeated: LintRule = (context) => {
   const params = new Map<string, Extract<Asked, { kind: 'param' }>>()
   const overlays = new Map<string, AskedOverlay>()
   for (const asked of effective.asked) {
-    if (repeats.length >= MOST_FINDINGS) break
+    if (repeats.length >= MAX_FINDINGS) break
     if (asked.kind === 'missing-file' || (asked.applies === 'never' && files.dialect === 'key-value')) continue
     if (asked.kind === 'setting') {
       if (SETTING_SPECS.get(asked.name)?.repeats) continue

@@ -12,12 +12,12 @@ import type { LintFinding, LintRule } from './types'
 import { findings, fix, found, quoted, replace } from './words'
 
 /** Early firmware reads so many characters of a line and drops the rest. memory */
-export const MOST_LETTERS = 98
+export const MAX_LETTERS = 98
 
 export const longLines: LintRule = ({ files, board }) => files.dialect !== 'key-value'
   ? []
   : findings(readBoot(files.text, filtersOf(board)), (line): LintFinding[] => {
-      if (line.kind === 'comment' || line.kind === 'blank' || line.text.length <= MOST_LETTERS) return []
+      if (line.kind === 'comment' || line.kind === 'blank' || line.text.length <= MAX_LETTERS) return []
       const where = { file: '', line: line.number, from: line.from, to: line.from + line.text.length }
       const newline = line.ending || '\n'
       const split = line.kind === 'overlay' && line.params!.length
@@ -29,11 +29,11 @@ export const longLines: LintRule = ({ files, board }) => files.dialect !== 'key-
           : null
       return [found(
         'boot.line-too-long', 'caution', where, `Line ${line.number} is too long`,
-        `Early firmware reads ${MOST_LETTERS} characters of a line and drops the `
+        `Early firmware reads ${MAX_LETTERS} characters of a line and drops the `
         + `rest${split ? ': the last parameters are lost. The overlay\'s parameters may stand on dtparam lines below it' : ''}. Split `
         + `it.`,
         {
-          figures: [{ label: 'length', value: line.text.length, limit: MOST_LETTERS, unit: 'characters', origin: 'memory' }],
+          figures: [{ label: 'length', value: line.text.length, limit: MAX_LETTERS, unit: 'characters', origin: 'memory' }],
           fixes: split ? [replace('Split it', where, split.join(newline))] : [],
         },
       )]
@@ -44,7 +44,7 @@ function packed(params: string[]): string[] {
   const lines: string[] = []
   for (const param of params) {
     const last = lines.at(-1)
-    if (last && `${last},${param}`.length <= MOST_LETTERS) lines[lines.length - 1] = `${last},${param}`
+    if (last && `${last},${param}`.length <= MAX_LETTERS) lines[lines.length - 1] = `${last},${param}`
     else lines.push(`dtparam=${param}`)
   }
   return lines

@@ -6,7 +6,7 @@ import type { LintFinding, TextChange, TextFix } from './types'
 import { append } from '../../collections/append'
 
 /** More findings than these on one file are noise, and take long to find and to show. */
-export const MOST_FINDINGS = 500
+export const MAX_FINDINGS = 500
 
 /** `flatMap` that stops once there are as many findings as are shown: a rule on a file of megabytes need not look at the rest. */
 export function findings<T>(list: Iterable<T>, of: (entry: T, i: number) => readonly LintFinding[]): LintFinding[] {
@@ -14,7 +14,7 @@ export function findings<T>(list: Iterable<T>, of: (entry: T, i: number) => read
   let i = 0
   for (const entry of list) {
     append(all, of(entry, i++))
-    if (all.length >= MOST_FINDINGS) break
+    if (all.length >= MAX_FINDINGS) break
   }
   return all
 }

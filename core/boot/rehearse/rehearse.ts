@@ -49,7 +49,7 @@ export interface Start {
 
 /** Starts kept: a plan changes far more often than its files do. The oldest goes first. */
 const kept = new Map<string, Start>()
-const MOST_KEPT = 12
+const MAX_KEPT = 12
 
 /**
  * Loads the files on the base tree and starts what is on. The same question is answered from memory. Throws `DeviceTreeError` for a base
@@ -65,7 +65,7 @@ export function rehearsedStart(facts: Facts): Start {
   if (before) return before
   const loaded = loadFiles(files, facts.board, baseOf(facts), made)
   const start = { loaded, started: startDevices(loaded.tree, facts.board ? treeOf(facts.board).chips : undefined) }
-  if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!)
+  if (kept.size >= MAX_KEPT) kept.delete(kept.keys().next().value!)
   kept.set(key, start)
   return start
 }

@@ -57,8 +57,8 @@ export interface Effective {
 export { COMMAND_FILE }
 
 /** Deepest nesting of included files, and how many are read in all: a file may be included more than once. */
-const MOST_INCLUDES = 8
-const MOST_READ = 64
+const MAX_INCLUDES = 8
+const MAX_READ = 64
 
 export function effectiveOf(files: BootFiles, board: Board | null): Effective {
   switch (files.dialect) {
@@ -105,7 +105,7 @@ function keyValue(files: BootFiles, board: Board | null): Asked[] {
         const included = files.includes && Object.hasOwn(files.includes, name) ? files.includes[name] : undefined
         const why = around.includes(name)
           ? 'ring' as const
-          : around.length > MOST_INCLUDES ? 'deep' as const : readInAll >= MOST_READ ? 'many' as const : undefined
+          : around.length > MAX_INCLUDES ? 'deep' as const : readInAll >= MAX_READ ? 'many' as const : undefined
         if (included === undefined || why) {
           asked.push({ kind: 'missing-file', name, applies, where, ...included !== undefined && why && { why } })
         }

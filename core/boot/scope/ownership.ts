@@ -38,7 +38,7 @@ export const canonicalParam = (name: string): string => BASE.get(name)?.same ?? 
 
 /** Names that the maker's own overlays give parameters, by content: reading one takes long. The oldest goes first. */
 const read = new Map<string, readonly string[] | null>()
-const MOST_READ = 40
+const MAX_READ = 40
 
 function ownParameters({ kind, content }: OwnOverlay): readonly string[] | null {
   const key = `${kind} ${content}`
@@ -53,7 +53,7 @@ function ownParameters({ kind, content }: OwnOverlay): readonly string[] | null 
     // What is wrong with the file is told by the rehearsal, which loads it.
     names = null
   }
-  if (read.size >= MOST_READ) read.delete(read.keys().next().value!)
+  if (read.size >= MAX_READ) read.delete(read.keys().next().value!)
   read.set(key, names)
   return names
 }

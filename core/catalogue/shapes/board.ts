@@ -66,10 +66,10 @@ const controller = object({
   device: optional(text()),
   clock: optional(clock),
   /** SPI: clock modes that its driver does; all four where nothing is said. */
-  modes: optional(list(oneOf(0, 1, 2, 3), { least: 1, unique: true })),
+  modes: optional(list(oneOf(0, 1, 2, 3), { min: 1, unique: true })),
   /** The first one is what the board starts with. */
-  variants: optional(list(variant, { least: 1 })),
-  routes: list(route, { least: 1 }),
+  variants: optional(list(variant, { min: 1 })),
+  routes: list(route, { min: 1 }),
 })
 
 const draw = object({ idleMa: notNegative, typicalMa: notNegative, peakMa: notNegative, origin })
@@ -114,16 +114,16 @@ const tree = object({
 
 /** What one sees on a board, for telling it apart without a name. Question → answer; both are in `recognise.ts`. */
 const signs = map(text())
-const count = number({ least: 0, whole: true })
+const count = number({ min: 0, whole: true })
 
 export const boardShape = object({
   id,
   name: words,
   summary: words,
   /** The same as the signs in words, for the card. */
-  seen: list(words, { least: 2 }),
+  seen: list(words, { min: 2 }),
   signs,
-  header: list(headerPosition, { least: 2, unique: 'position' }),
+  header: list(headerPosition, { min: 2, unique: 'position' }),
   /** The header comes without its pins: they are soldered first. */
   headerUnpopulated: optional(flag),
   lines: list(boardLine, { unique: 'line' }),
@@ -138,7 +138,7 @@ export const boardShape = object({
   /** `usbSideBySide`: wide plugs that fit beside each other. */
   sockets: object({ usb: count, video: count, usbSideBySide: optional(count), fan: optional(count), display: optional(count) }),
   /** Circuits by which programs for addressable strips make their signal here; PWM and SPI where nothing is said. */
-  stripBy: optional(list(oneOf('pwm', 'i2s', 'spi'), { least: 1, unique: true })),
+  stripBy: optional(list(oneOf('pwm', 'i2s', 'spi'), { min: 1, unique: true })),
   /** Analog sound on a socket of its own, made by the PWM circuit that the header's channels come from. */
   soundSocket: optional(flag),
   /** Where nothing is said nobody knows which case fits. */

@@ -12,7 +12,7 @@ export const opening = oneOf('left', 'right', 'near', 'far', 'up')
 
 /** The slot of a flat cable: ways, their pitch, which side the contacts are on and where way 1 is. */
 export const flatSlot = object({
-  ways: number({ least: 2, most: 80, whole: true }),
+  ways: number({ min: 2, max: 80, whole: true }),
   pitchMm: oneOf(0.5, 1),
   /** `top` and `bottom` for a slot that opens to a side, a direction for one that opens up. */
   contacts: oneOf('top', 'bottom', 'left', 'right', 'near', 'far'),

@@ -11,17 +11,17 @@ export const origin = text({
 /** Where single figures of a file come from, by their names; what is not named comes from where the file does. */
 export const origins = optional(map(origin))
 export const sourced = object({ value: number(), origin })
-export const id = text({ pattern: /^[a-z0-9][a-z0-9-]*$/, called: 'lower-case letters, digits and dashes', most: 60 })
+export const id = text({ pattern: /^[a-z0-9][a-z0-9-]*$/, called: 'lower-case letters, digits and dashes', max: 60 })
 /** A line of text for people. */
-export const words = text({ most: 400 })
+export const words = text({ max: 400 })
 export const cautions = optional(list(words))
 /** A key that names something elsewhere in the file. */
 export const key = text()
 export const positive = number({ above: 0 })
-export const notNegative = number({ least: 0 })
-export const share = number({ least: 0, most: 1 })
-export const line = number({ least: 0, whole: true })
-export const position = number({ least: 1, most: 100, whole: true })
+export const notNegative = number({ min: 0 })
+export const share = number({ min: 0, max: 1 })
+export const line = number({ min: 0, whole: true })
+export const position = number({ min: 1, max: 100, whole: true })
 
 export const rail = oneOf('5V', '3V3')
 /** Voltages that parts are fed with: the header's rails, and those that only a supply of its own gives. */

@@ -5,13 +5,13 @@ import { terminalId } from './terminal'
 
 const word = text({ pattern: /^[A-Za-z0-9,._+?#-]{1,80}$/, called: 'a name of the device tree' })
 /** Source of properties, a line each. */
-const source = list(text({ most: 300 }), { most: 100 })
+const source = list(text({ max: 300 }), { max: 100 })
 const pull = optional(oneOf('up', 'down'))
 
 /** A node below the part's own, e.g. one key of several. With a signal it takes that signal's line in `property`. */
 const kernelChild = object({
   name: text({ pattern: /^[A-Za-z0-9,._+@-]{1,60}$/, called: 'a name of a node' }),
-  signal: optional(text({ most: 36 })),
+  signal: optional(text({ max: 36 })),
   property: optional(word),
   low: optional(flag),
   pull,
@@ -23,7 +23,7 @@ const startFile = object({
   /** A command with its parameters in pairs of hexadecimal digits, or `wait` with milliseconds. */
   commands: list(text({
     pattern: /^(wait \d{1,3}|[0-9A-F]{2}( [0-9A-F]{2}){0,64})$/, called: 'bytes as "CF 00 C1", or "wait 100"',
-  }), { least: 1, most: 200 }),
+  }), { min: 1, max: 200 }),
   /** Rotation in degrees → byte of the address mode, command 0x36. */
   addressModes: map(text({ pattern: /^[0-9A-F]{2}$/, called: 'a byte as "48"' })),
   origin,
@@ -37,9 +37,9 @@ export const kernelBinding = object({
   on: oneOf('i2c', 'spi', 'lines'),
   origin,
   /** Properties that name a line each. */
-  gpios: optional(list(object({ property: word, signal: terminalId, low: optional(flag), pull }), { most: 64 })),
+  gpios: optional(list(object({ property: word, signal: terminalId, low: optional(flag), pull }), { max: 64 })),
   /** One property that names several lines. */
-  gpioList: optional(object({ property: word, signals: list(terminalId, { most: 64 }), pull })),
+  gpioList: optional(object({ property: word, signals: list(terminalId, { max: 64 }), pull })),
   /** Rows and columns of a matrix, by the signals that are repeated. */
   gpioRows: optional(object({ rows: terminalId, columns: terminalId })),
   /** Edge or level by its number: 1 rising, 2 falling, 4 high, 8 low. */
@@ -49,7 +49,7 @@ export const kernelBinding = object({
     otherwise: optional(source),
   })),
   /** Signals without which the driver has nothing to do: no node is made while one has no place. */
-  must: optional(list(terminalId, { most: 16 })),
+  must: optional(list(terminalId, { max: 16 })),
   /** Its unit address is the line of this signal, where the binding wants one. */
   unit: optional(terminalId),
   /** It cools the processor: switched on and off by the plan's fan threshold. */
@@ -57,10 +57,10 @@ export const kernelBinding = object({
   /** Supply property → rail. */
   supplies: optional(map(rail, word)),
   /** A crystal of its own. */
-  clock: optional(object({ hz: number({ above: 0, most: 1e9 }) })),
+  clock: optional(object({ hz: number({ above: 0, max: 1e9 }) })),
   /** Source of further properties, a line each; `{option:id}` is filled in. */
   properties: optional(source),
-  children: optional(list(kernelChild, { most: 64 })),
+  children: optional(list(kernelChild, { max: 64 })),
   startFile: optional(startFile),
 })
 

@@ -113,7 +113,7 @@ const option = object({
   label: words,
   kind: oneOf('choice', 'count'),
   values: depending(
-    'kind', 'choice', list(object({ value: text(), label: words }), { least: 2 }), optional(list(object({ value: text(), label: words }))),
+    'kind', 'choice', list(object({ value: text(), label: words }), { min: 2 }), optional(list(object({ value: text(), label: words }))),
   ),
   min: depending('kind', 'count', number(), optional(number())),
   max: depending('kind', 'count', number(), optional(number())),
@@ -134,7 +134,7 @@ const offer = object({
 })
 
 const contacts = object({
-  count: number({ least: 1, whole: true }), maxAcV: notNegative, maxAcA: notNegative, maxDcV: notNegative, maxDcA: notNegative, origin,
+  count: number({ min: 1, whole: true }), maxAcV: notNegative, maxAcA: notNegative, maxDcV: notNegative, maxDcA: notNegative, origin,
 })
 
 const i2cDevice = object({
@@ -235,7 +235,7 @@ const hello = object({
 const called = object({
   /** Smaller is asked first where several parts answer to a word. */
   rank: optional(number()),
-  words: optional(list(text(), { least: 1, unique: true })),
+  words: optional(list(text(), { min: 1, unique: true })),
   /** Terminal → words for it; none where the part's own words mean it. */
   terminals: optional(map(list(text()))),
   /** It stands for so many of another part, whose terminals it numbers from 1: a board with several of them. */
@@ -260,7 +260,7 @@ const thing = object({
   /** What its other figures say where it is missing. */
   is: optional(oneOf('case', 'cooler', 'fan', 'card', 'header', 'adapter', 'carrier', 'breadboard', 'terminals', 'tool')),
   /** Outlines of boards that it goes with; any where nothing is said. */
-  outlines: optional(list(boardOutline, { least: 1, unique: true })),
+  outlines: optional(list(boardOutline, { min: 1, unique: true })),
   cooler: optional(oneOf('fins', 'block', 'case-body', 'active')),
   enclosure: optional(oneOf('open', 'vented', 'closed')),
   /** How high a cooler stands over the board, in mm. */
@@ -305,7 +305,7 @@ export const partShape = object({
   spi: optional(object({ maxClockHz: positive, mode: oneOf(0, 1, 2, 3), bytesPerS: optional(positive) })),
   serial: optional(serialPort),
   strip: optional(strip),
-  i2s: optional(object({ rates: list(positive, { least: 1 }), bits: positive, origin })),
+  i2s: optional(object({ rates: list(positive, { min: 1 }), bits: positive, origin })),
   /** A thing without signals: what it is, what it goes with, and the room that it takes or leaves. */
   thing: optional(thing),
   matrix: optional(object({ rowsOption: key, columnsOption: key, diodesOption: key })),
@@ -331,7 +331,7 @@ export const partShape = object({
   called: optional(called),
   answers: optional(answers),
   /** Of an add-on board: what it does, and the parts that do the same by wires, as often as it takes. Common practice. */
-  byWires: optional(object({ does: words, parts: list(id, { least: 1 }) })),
+  byWires: optional(object({ does: words, parts: list(id, { min: 1 }) })),
   /** Signal by which the board holds its own supply on until it has shut down. */
   holdsSupply: optional(terminalId),
   cautions,

@@ -9,7 +9,7 @@ const supplyKind = oneOf(
 
 /** The lead that belongs to a supply. Length one way; the return is counted as well. */
 const lead = object({
-  awg: number({ least: 0, most: 40 }),
+  awg: number({ min: 0, max: 40 }),
   lengthM: positive,
   /** Both plugs together, there and back. */
   contactOhm: notNegative,
@@ -41,7 +41,7 @@ export const supplyUnit = object({
   /** Of a transformer's mains. */
   hz: optional(positive),
   /** Of a transformer: its voltage without load over that at its rated current. */
-  noLoadFactor: optional(number({ least: 1, most: 2 })),
+  noLoadFactor: optional(number({ min: 1, max: 2 })),
   /** Energy store behind it, if any. */
   capacityMah: optional(positive),
   /** Voltage at which the capacity counts. */
@@ -87,7 +87,7 @@ export const powerItem = object({
   /** By name; which names a kind has and their units stand in `core/netlist/supply/kinds.ts`. */
   figures: map(number()),
   /** Converters: efficiency by output current. */
-  efficiency: optional(list(efficiencyPoint, { least: 2 })),
+  efficiency: optional(list(efficiencyPoint, { min: 2 })),
   /** Loads: what stays the same as the voltage changes. */
   law: optional(loadLaw),
   inFixes: optional(inFixes),
@@ -149,7 +149,7 @@ export const boardClocking = object({
   /** Part of the draw above idle that goes with clock × voltage². */
   dynamicShare: share,
   /** Lowest step of 25 mV at which boards of this kind usually still run. */
-  stepsLeast: number({ most: 0, whole: true }),
+  stepsLeast: number({ max: 0, whole: true }),
   origin,
 })
 

@@ -8,7 +8,7 @@ export const starter = object({
   rank: number(),
   title: words,
   says: words,
-  parts: list(object({ type: id, name: words }), { least: 1 }),
+  parts: list(object({ type: id, name: words }), { min: 1 }),
 })
 
 export interface Starter extends Of<typeof starter> {}

@@ -7,7 +7,7 @@
 import type { Workbench, Order, Precedence, Side, BuildStep, Tool } from './types'
 
 /** More states than that are not looked at: then the order is a good one, and says that it is not proved. */
-const MOST_STATES = 60_000
+const MAX_STATES = 60_000
 
 /** An order that keeps every rule; null where rules go round in a circle. Pure. */
 export function bestOrder({ steps, precedences }: Workbench): Order | null {
@@ -143,13 +143,13 @@ class Search {
     const key = keyFor(counts, side, tool)
     const known = this.known.get(key)
     if (known) return known
-    if (++this.states > MOST_STATES) return null
+    if (++this.states > MAX_STATES) return null
     let best: Found = { flips: 0, changes: 0, next: -1 }
     const free = this.free(counts)
     // What is free and changes nothing is done at once: taken out of a later place it spares nothing less, and here it costs nothing.
     const idle = free.filter(i => this.changesNothing(i, side, tool))
     for (const i of idle.length
-      ? [idle.reduce((least, other) => this.kinds[other]!.rank < this.kinds[least]!.rank ? other : least)]
+      ? [idle.reduce((min, other) => this.kinds[other]!.rank < this.kinds[min]!.rank ? other : min)]
       : free) {
       const kind = this.kinds[i]!
       counts[i]!++
@@ -182,7 +182,7 @@ class Search {
         return Number(kind.side !== 'any' && side !== 'any' && side !== kind.side) * 1e6
           + Number(kind.tool !== 'none' && tool !== null && tool !== kind.tool) * 1e3 + kind.rank
       }
-      const next = free.reduce((least, i) => cost(i) < cost(least) ? i : least)
+      const next = free.reduce((min, i) => cost(i) < cost(min) ? i : min)
       const kind: Kind = this.kinds[next]!
       list.push(kind.ids[counts[next]!]!)
       counts[next]!++

@@ -2,14 +2,14 @@
  * Reads a flattened device tree, version 16 or 17 (Devicetree Specification v0.4, chapter 5). Every offset and length is checked
  * before it is used; nesting and the number of nodes are bounded, so that no input makes it hang or grow without end.
  */
-import { DeviceTreeError, latin1, MOST_DEPTH, type DeviceTree, type Reservation, type TreeNode } from '../types'
+import { DeviceTreeError, latin1, MAX_DEPTH, type DeviceTree, type Reservation, type TreeNode } from '../types'
 
 export const MAGIC = 0xD00DFEED
 export const TAG = { begin: 1, end: 2, property: 3, nop: 4, finish: 9 } as const
 export const HEADER_BYTES = 40
 
 const LAST_COMPATIBLE = 17
-const MOST_BYTES = 64 * 1024 * 1024
+const MAX_BYTES = 64 * 1024 * 1024
 
 interface Header {
   total: number
@@ -35,7 +35,7 @@ function readHeader(view: DataView): Header {
   if (view.byteLength < HEADER_BYTES) {
     throw bad(`a device tree blob has a header of ${HEADER_BYTES} bytes; this has ${view.byteLength} in all`, 0)
   }
-  if (view.byteLength > MOST_BYTES) throw new DeviceTreeError('limit', `a blob over ${MOST_BYTES / 1024 / 1024} MiB is not read`)
+  if (view.byteLength > MAX_BYTES) throw new DeviceTreeError('limit', `a blob over ${MAX_BYTES / 1024 / 1024} MiB is not read`)
   if (view.getUint32(0) !== MAGIC) throw bad('this is no device tree blob: it does not begin with d00dfeed', 0)
   const at = (index: number) => view.getUint32(index * 4)
   const version = at(5)
@@ -91,7 +91,7 @@ function readStructure(bytes: Uint8Array, view: DataView, { structure, structure
       if (nul < 0 || nul >= end) throw bad('a node name has no end', at)
       const node: TreeNode = { name: latin1(bytes.subarray(at, nul)), properties: [], children: [] }
       at = aligned(nul + 1, structure)
-      if (open.length >= MOST_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MOST_DEPTH}`, { offset: tagAt })
+      if (open.length >= MAX_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MAX_DEPTH}`, { offset: tagAt })
       const parent = open.at(-1)
       if (parent) parent.children.push(node)
       else if (root) throw bad('there is a second root', tagAt)

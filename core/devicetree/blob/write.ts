@@ -1,5 +1,5 @@
 /** Writes a flattened device tree of version 17. Law: `readBlob(writeBlob(tree))` equals the tree. */
-import { DeviceTreeError, MOST_DEPTH, stringBytes, type DeviceTree, type TreeNode } from '../types'
+import { DeviceTreeError, MAX_DEPTH, stringBytes, type DeviceTree, type TreeNode } from '../types'
 import { HEADER_BYTES, MAGIC, TAG } from './read'
 
 /** Bytes that grow. */
@@ -61,7 +61,7 @@ export function writeBlob({ reservations, root, bootCpu }: DeviceTree): Uint8Arr
     return offset
   }
   const put = (node: TreeNode, depth: number) => {
-    if (depth > MOST_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MOST_DEPTH}`)
+    if (depth > MAX_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MAX_DEPTH}`)
     structure.cell(TAG.begin)
     structure.padded(stringBytes(node.name))
     for (const { name, value } of node.properties) {

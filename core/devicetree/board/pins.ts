@@ -51,7 +51,7 @@ export interface PinGroup {
 }
 
 /** Groups longer than this are no list of pins. */
-const MOST_PINS = 512
+const MAX_PINS = 512
 
 /** The pin controller a group belongs to. */
 interface PinController {
@@ -78,11 +78,11 @@ type Pin = Omit<GroupPin, 'line'>
 function groupOf(node: TreeNode, path: string, labels: string[], around: Around): PinGroup | null {
   const text = (name: string) => {
     const property = propertyOf(node, name)
-    return property ? stringsOf(property.value).slice(0, MOST_PINS) : null
+    return property ? stringsOf(property.value).slice(0, MAX_PINS) : null
   }
   const cells = (name: string) => {
     const property = propertyOf(node, name)
-    return property && property.value.length % 4 === 0 ? cellsOf(property.value).slice(0, 8 * MOST_PINS) : null
+    return property && property.value.length % 4 === 0 ? cellsOf(property.value).slice(0, 8 * MAX_PINS) : null
   }
   const group = (binding: PinBinding, pins: Pin[], function_: string | null = null): PinGroup => ({
     path, name: node.name, labels, binding, function: function_, pins: pins.map(pin => ({ ...pin, line: pin.place.line })),
@@ -227,7 +227,7 @@ function groupPins(name: string, { controller, chips, pads }: Around): Pin[] {
 }
 
 function chunks(cells: number[], size: number): number[][] {
-  return Array.from({ length: Math.min(MOST_PINS, Math.floor(cells.length / size)) }, (_, i) => cells.slice(i * size, (i + 1) * size))
+  return Array.from({ length: Math.min(MAX_PINS, Math.floor(cells.length / size)) }, (_, i) => cells.slice(i * size, (i + 1) * size))
 }
 
 /** `PA11` is line 11, `PC3` line 67, `gpio14` and `GPIO_14` line 14; null for names without a number in them that says so. */

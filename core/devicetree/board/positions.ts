@@ -17,7 +17,7 @@ export interface PositionsRead {
 }
 
 /** Most positions of a header that is read. */
-export const MOST_POSITIONS = 100
+export const MAX_POSITIONS = 100
 
 /**
  * Reads a table: a position and what lies there on each line, apart by a tab, comma, semicolon or blanks: `3 PA12`, `1,3V3`, `6 GND`, `11
@@ -37,8 +37,8 @@ export function readPositions(text: string): PositionsRead {
     }
     const position = Number(match[1])
     const row = rowOf(position, match[2]!.trim())
-    if (position < 1 || position > MOST_POSITIONS) problems.push({
-      line: i + 1, message: `there is no position ${position}: headers have 1 to ${MOST_POSITIONS}`,
+    if (position < 1 || position > MAX_POSITIONS) problems.push({
+      line: i + 1, message: `there is no position ${position}: headers have 1 to ${MAX_POSITIONS}`,
     })
     else if (!row) problems.push({
       line: i + 1,

@@ -28,11 +28,11 @@ const LEVELS: readonly Readonly<Record<string, (a: bigint, b: bigint, wrap: Wrap
   { '+': (a, b, wrap) => wrap(a + b), '-': (a, b, wrap) => wrap(a - b) },
   { '*': (a, b, wrap) => wrap(a * b), '/': (a, b) => a / b, '%': (a, b) => a % b },
 ]
-const MOST_NESTING = 200
+const MAX_NESTING = 200
 
 /** The value of an expression. Throws `DeviceTreeError` on what is none, and on a division by zero. */
 export function readExpression(tokens: TokenStream, depth = 0, wrap: Wrap = UNSIGNED): bigint {
-  if (depth > MOST_NESTING) throw new DeviceTreeError('limit', 'this expression is nested too deeply', { place: tokens.peek().place })
+  if (depth > MAX_NESTING) throw new DeviceTreeError('limit', 'this expression is nested too deeply', { place: tokens.peek().place })
   const condition = readLevel(tokens, 0, depth, wrap)
   if (tokens.peek().text !== '?' || tokens.peek().kind !== 'mark') return condition
   tokens.take()
@@ -58,7 +58,7 @@ function readLevel(tokens: TokenStream, level: number, depth: number, wrap: Wrap
 }
 
 function readUnary(tokens: TokenStream, depth: number, wrap: Wrap): bigint {
-  if (depth > MOST_NESTING) throw new DeviceTreeError('limit', 'this expression is nested too deeply', { place: tokens.peek().place })
+  if (depth > MAX_NESTING) throw new DeviceTreeError('limit', 'this expression is nested too deeply', { place: tokens.peek().place })
   const token = tokens.take()
   if (token.kind === 'number') return numberOf(token)
   if (token.kind === 'char') return BigInt(token.text.charCodeAt(0))

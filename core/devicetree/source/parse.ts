@@ -2,7 +2,7 @@
  * The grammar of Devicetree source v1 (Devicetree Specification v0.4, appendix A) with `/plugin/`. Errors say line, column and what was
  * expected.
  */
-import { DeviceTreeError, MOST_DEPTH, type SourcePlace } from '../types'
+import { DeviceTreeError, MAX_DEPTH, type SourcePlace } from '../types'
 import { noNumber, numberOf, readExpression, type TokenStream } from './expression'
 import { Tokens } from './tokens'
 import type { Files, Token } from './types'
@@ -123,7 +123,7 @@ class Parser implements TokenStream {
 
   /** `{ … };` with properties before children. */
   private body(name: string, labels: string[], place: SourcePlace, depth: number): SourceNode {
-    if (depth > MOST_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MOST_DEPTH}`, { place })
+    if (depth > MAX_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MAX_DEPTH}`, { place })
     this.expect('mark', '{', undefined, true)
     const node: SourceNode = { ...emptyNode(name, place), labels }
     for (;;) {

@@ -5,7 +5,7 @@ import { preprocess } from './preprocess/preprocess'
 import { append } from '../../collections/append'
 import type { Files, Token, TokenKind } from './types'
 
-const MOST_INCLUDES = 64
+const MAX_INCLUDES = 64
 const DIRECTIVE = /\/(?:dts-v1|plugin|include|incbin|memreserve|bits|delete-node|delete-property|omit-if-no-ref)\//y
 const BLANKS = /\s+/y
 const NUMBER = /(?:0[xX][0-9a-fA-F]+|[0-9]+)(?:[uU]?[lL]{0,2}|[lL]{1,2}[uU])(?!\w)/y
@@ -184,8 +184,8 @@ export class Tokens {
   }
 
   private open(file: string, place: SourcePlace): void {
-    if (++this.includes > MOST_INCLUDES) {
-      throw new DeviceTreeError('limit', `more than ${MOST_INCLUDES} files are included: do they include each other?`, { place })
+    if (++this.includes > MAX_INCLUDES) {
+      throw new DeviceTreeError('limit', `more than ${MAX_INCLUDES} files are included: do they include each other?`, { place })
     }
     const found = this.files.read(file, place.file)
     if (!found) throw new DeviceTreeError('include', `"${file}" is not at hand: put it beside the source`, { place })

@@ -21,7 +21,7 @@ export type Said
 type Meaning = Said extends infer Each ? Each extends Said ? Omit<Each, 'clause'> : never : never
 
 /** So many are asked at most. */
-const MOST_ASKED = 8
+const MAX_ASKED = 8
 
 /**
  * Reads a text clause by clause; a clause without a part of its own goes on about that of the one before. Law: every clause is answered,
@@ -74,5 +74,5 @@ function oneOf(guesses: readonly Guess[]): Meaning {
     .filter((mark, i, all) => all.findIndex(({ words }) => words === mark.words) === i)
   const [first] = marks
   if (!first) return { kind: 'unknown' }
-  return marks.length > 1 || isAsked ? { kind: 'which', marks: marks.slice(0, MOST_ASKED) } : { kind: 'seen', mark: first }
+  return marks.length > 1 || isAsked ? { kind: 'which', marks: marks.slice(0, MAX_ASKED) } : { kind: 'seen', mark: first }
 }

@@ -94,7 +94,7 @@ const withoutKey = <T>(record: Record<string, T>, key: string): Record<string, T
 const STEPS_THICKER = [1, 2, 4]
 
 /** Nobody builds with less: from a header to the part beside it, and from an adapter to a board. In m. */
-const LEAST_M = { wires: 0.1, lead: 0.3 }
+const MIN_M = { wires: 0.1, lead: 0.3 }
 
 /** The lead thicker by a few steps, and half as long. */
 export function betterLead(cable: SupplyNode | undefined): PowerFix[] {
@@ -115,7 +115,7 @@ export function betterLead(cable: SupplyNode | undefined): PowerFix[] {
       edits: [{ edit: 'set-figure', node: cable.id, figure: 'awg', value: gauge }],
     }))
   const half = Number((lengthM / 2).toFixed(2))
-  return half >= (cable.id.endsWith('@wire') ? LEAST_M.wires : LEAST_M.lead)
+  return half >= (cable.id.endsWith('@wire') ? MIN_M.wires : MIN_M.lead)
     ? [
         ...thicker,
         { label: `${name} only ${half} m long`, price: 1, edits: [{ edit: 'set-figure', node: cable.id, figure: 'lengthM', value: half }] },

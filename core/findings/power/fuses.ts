@@ -22,7 +22,7 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
   const airC = power.report.heat?.airC ?? facts.plan.power.heat.ambientC
   const warm = warmShare(node.kind, airC)
   const holdsMa = rated.value * warm
-  const most = Math.max(...power.states.filter(state => state.id !== 'start').map(state => flow(state, node)))
+  const max = Math.max(...power.states.filter(state => state.id !== 'start').map(state => flow(state, node)))
   // The surge that comes nearest to blowing it: short ones may be large.
   const surges = surgesAt(power.tree, power.states, node.id).map(surge => ({ ...surge, carriesS: carriesForS(holdsMa, surge.currentMa) }))
     .sort((a, b) => a.carriesS / a.seconds - b.carriesS / b.seconds)
@@ -30,12 +30,12 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
   const fault = faultMa(power, node, stateNamed(power.states, 'peak'))
   const wire = thinnestBehind(power, node)
   const wireMost = wire ? wireMostMa(wire.figures.awg!.value, wire.figures.bundledPairs?.value ?? 1) : Infinity
-  const task = { steadyMa: most, surgeMa: surge.currentMa, surgeS: surge.seconds, shortMa: fault, temperatureC: airC, wireMa: wireMost }
+  const task = { steadyMa: max, surgeMa: surge.currentMa, surgeS: surge.seconds, shortMa: fault, temperatureC: airC, wireMa: wireMost }
   const fitting = otherFuse(facts.catalogue.powerItems, node, task)
   const warmth = Math.abs(warm - 1) > 0.02 ? ` at ${Math.round(airC)} °C` : ''
   const subjects = [nodeSubject(node)]
   const figures = [
-    { label: 'peak', value: ma(most), unit: 'mA', ...limitOf(node, resettable ? 'holdMa' : 'ratedMa'), limit: ma(holdsMa) },
+    { label: 'peak', value: ma(max), unit: 'mA', ...limitOf(node, resettable ? 'holdMa' : 'ratedMa'), limit: ma(holdsMa) },
     { label: `at start-up, ${Number((surge.seconds * 1000).toPrecision(2))} ms`, value: ma(surge.currentMa), unit: 'mA' },
     { label: 'in a short', value: ma(fault), unit: 'mA', origin: 'arithmetic' },
     ...warmth
@@ -43,7 +43,7 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
       : [],
   ]
   const worksheet = {
-    kind: 'fuse' as const, node: node.id, steadyMa: Math.round(most), surgeMa: Math.round(surge.currentMa), shortMa: Math.round(fault),
+    kind: 'fuse' as const, node: node.id, steadyMa: Math.round(max), surgeMa: Math.round(surge.currentMa), shortMa: Math.round(fault),
     wireAwg: wire?.figures.awg?.value ?? 20, surgeS: surge.seconds, temperatureC: Math.round(airC),
   }
   const common = { stages: ['power' as const], subjects, figures, fixes: fitting ? [fitting.fix] : [], worksheet }
@@ -51,20 +51,20 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
   const blowS = resettable ? fault >= node.figures.tripMa!.value * warm ? GONE_WITHIN_S : Infinity : blowsWithinS(rated.value, fault)
   const never = fault > 0 && blowS > GONE_WITHIN_S
   return [
-    ...most > holdsMa || goesInSurge
+    ...max > holdsMa || goesInSurge
       ? [{
           ...common, code: 'fuse.always-blows' as const, id: `fuse.always-blows ${node.id}`, severity: 'stop' as const,
           title: `${node.name} goes in ordinary use`,
-          sentence: `${most > holdsMa
-            ? `${amps(most)} flow through it at peak`
+          sentence: `${max > holdsMa
+            ? `${amps(max)} flow through it at peak`
             : `${amps(surge.currentMa)} flow through it for ${Number((surge.seconds * 1000).toPrecision(2))} ms at start-up`} and it `
             + `holds ${amps(holdsMa)}${warmth}: it ${resettable ? 'lets go' : 'blows'} although nothing is wrong. `
             + `${fitting ? `One of ${amps(fitting.ratedMa)} carries it.` : noneDoes(resettable)}`,
         }]
-      : most > holdsMa * STEADY_SHARE && !resettable
+      : max > holdsMa * STEADY_SHARE && !resettable
         ? [{
             ...common, code: 'fuse.tight' as const, id: `fuse.tight ${node.id}`, severity: 'caution' as const, title: `${node.name} ages`,
-            sentence: `${amps(most)} flow through it at peak, more than three quarters of its ${amps(holdsMa)}${warmth}: it ages and blows `
+            sentence: `${amps(max)} flow through it at peak, more than three quarters of its ${amps(holdsMa)}${warmth}: it ages and blows `
               + `one day without a fault.`,
           }]
         : [],
@@ -179,13 +179,13 @@ export const unprotectedWires: Rule = ({ facts, power }) => power.tree.nodes.fla
     || path.some(entry => entry.kind.startsWith('fuse') || entry.id === '@5V' || entry.role === 'joint' || entry.kind === 'hub')) {
     return []
   }
-  const most = wireMostMa(node.figures.awg?.value ?? 24, node.figures.bundledPairs?.value ?? 1)
+  const max = wireMostMa(node.figures.awg?.value ?? 24, node.figures.bundledPairs?.value ?? 1)
   const fault = faultMa(power, node, peak)
-  if (fault <= most * WIRE_BURNS_SHARE) return []
+  if (fault <= max * WIRE_BURNS_SHARE) return []
   const current = flow(peak, node)
   const surge = surgesAt(power.tree, power.states, node.id)[0]
   const ratedMa = fittingFuseMa({
-    steadyMa: current, surgeMa: surge?.currentMa ?? current, surgeS: surge?.seconds ?? 0, shortMa: fault, wireMa: most,
+    steadyMa: current, surgeMa: surge?.currentMa ?? current, surgeS: surge?.seconds ?? 0, shortMa: fault, wireMa: max,
     temperatureC: power.report.heat?.airC,
   })
   const item = [...facts.catalogue.powerItems.values()].find(entry => entry.kind === 'fuse' && entry.figures.ratedMa === ratedMa)
@@ -194,11 +194,11 @@ export const unprotectedWires: Rule = ({ facts, power }) => power.tree.nodes.fla
     code: 'wire.unprotected', id: `wire.unprotected ${node.id}`, severity: 'caution', stages: ['power', 'build'],
     title: `${amps(fault)} in a short through ${nodeName(node, power.tree)}`,
     sentence: `In a short at its end ${source.name} drives ${amps(fault)} through ${nodeName(node, power.tree)}, which `
-      + `${verb(node, 'stands', 'stand')} ${amps(most)}, and no fuse stands before ${verb(node, 'it', 'them')}: the insulation burns. `
+      + `${verb(node, 'stands', 'stand')} ${amps(max)}, and no fuse stands before ${verb(node, 'it', 'them')}: the insulation burns. `
       + `${ratedMa ? `A fuse of ${amps(ratedMa)} at the source lets go first.` : 'Take a thicker wire, or a source that gives less.'}`,
     subjects: [nodeSubject(node), nodeSubject(source)],
     figures: [{
-      label: 'in a short', value: ma(fault), unit: 'mA', limit: ma(most),
+      label: 'in a short', value: ma(fault), unit: 'mA', limit: ma(max),
       origin: `${DENSITY.origin}: ${DENSITY.maPerMm2 / 1000} A per mm² in open air, less in a bundle`,
     }],
     fixes: item && from

@@ -22,7 +22,7 @@ const returnV = (node: SupplyNode, state: PowerState): number => {
 }
 
 /** How far a part's ground lies above the board's, in V, and what does it most. Null where they hang on different sources. */
-function shiftOf({ tree }: Power, state: PowerState, part: SupplyNode): { shiftV: number, most: SupplyNode | undefined } | null {
+function shiftOf({ tree }: Power, state: PowerState, part: SupplyNode): { shiftV: number, max: SupplyNode | undefined } | null {
   const its = pathUp(tree, state, part.id)
   const boards = pathUp(tree, state, '@5V')
   const common = its.find(node => boards.includes(node))
@@ -30,8 +30,8 @@ function shiftOf({ tree }: Power, state: PowerState, part: SupplyNode): { shiftV
   const own = its.slice(0, its.indexOf(common))
   const board = boards.slice(0, boards.indexOf(common))
   const sum = (nodes: SupplyNode[]) => nodes.reduce((all, node) => all + returnV(node, state), 0)
-  const most = [...own, ...board].sort((a, b) => returnV(b, state) - returnV(a, state))[0]
-  return { shiftV: sum(own) - sum(board), most }
+  const max = [...own, ...board].sort((a, b) => returnV(b, state) - returnV(a, state))[0]
+  return { shiftV: sum(own) - sum(board), max }
 }
 
 /** A part whose signals go to the board and whose ground is lifted, or lies lower, by what its own return carries. */
@@ -43,27 +43,27 @@ export const groundShift: Rule = ({ facts, power }) => facts.parts.flatMap((owne
   const peak = stateNamed(power.states, 'peak')
   const found = shiftOf(power, peak, node)
   if (!found || Math.abs(found.shiftV) <= NOISE_MARGIN_V * LITTLE_LEFT) return []
-  const { shiftV, most } = found
+  const { shiftV, max } = found
   const analog = signals.some(terminal => terminal.signal!.role.startsWith('analog'))
   return [{
     code: 'ground.shift', id: `ground.shift ${owner.id}`, severity: Math.abs(shiftV) > NOISE_MARGIN_V ? 'stop' : 'caution',
     stages: ['wiring', 'power'],
     title: `The ground of ${owner.name} lies ${Math.round(Math.abs(shiftV) * 1000)} mV ${shiftV > 0 ? 'above' : 'below'} the board's`,
-    sentence: `At peak ${Math.round(most ? peak.nodes[most.id]!.currentMa : 0)} mA flow back through `
-      + `${most ? nodeName(most, power.tree) : 'its wires'}, and ${shiftV > 0 ? 'its ground rises' : 'the board\'s ground rises'} with `
+    sentence: `At peak ${Math.round(max ? peak.nodes[max.id]!.currentMa : 0)} mA flow back through `
+      + `${max ? nodeName(max, power.tree) : 'its wires'}, and ${shiftV > 0 ? 'its ground rises' : 'the board\'s ground rises'} with `
       + `them: `
       + `what it calls low arrives at the board ${Math.round(Math.abs(shiftV) * 1000)} mV ${shiftV > 0 ? 'higher' : 'lower'}`
       + `${analog ? ', and what it measures is off by as much' : ''}. Take a thicker or shorter return, or lead a ground wire of its own `
       + `beside the signals and keep the load's return apart.`,
-    subjects: [nodeSubject(node), ...most ? [nodeSubject(most)] : []],
+    subjects: [nodeSubject(node), ...max ? [nodeSubject(max)] : []],
     figures: [
       {
         label: 'between the grounds', value: v(Math.abs(shiftV)), unit: 'V', limit: NOISE_MARGIN_V,
         origin: 'published: JESD8C, 3.3 V LVTTL, 0.8 V less 0.4 V',
       },
-      { label: 'through the return', value: ma(most ? peak.nodes[most.id]!.currentMa : 0), unit: 'mA', origin: 'arithmetic' },
+      { label: 'through the return', value: ma(max ? peak.nodes[max.id]!.currentMa : 0), unit: 'mA', origin: 'arithmetic' },
     ],
-    fixes: waysOut({ facts, power }, `ground.shift ${owner.id}`, () => most ? betterLead(most) : [], ['peak'], (solved) => {
+    fixes: waysOut({ facts, power }, `ground.shift ${owner.id}`, () => max ? betterLead(max) : [], ['peak'], (solved) => {
       const now = solved.tree.byId.get(node.id)
       const after = now && shiftOf({ ...power, ...solved }, stateNamed(solved.states, 'peak'), now)
       const at = Math.abs(after?.shiftV ?? 0)

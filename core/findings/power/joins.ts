@@ -297,12 +297,12 @@ function problemFinding(problem: TreeProblem, evidence: Evidence): Finding {
         'power.absurd', `${problem.node} ${problem.figure}`, 'stop',
         `${nameOf(problem.node)}: ${spec.label} cannot be ${problem.value} ${spec.unit}`.trim(),
         `${KINDS[tree.byId.get(problem.node)?.kind ?? 'load'].label}: `
-        + `${spec.label} lies between ${spec.least} and ${spec.most} ${spec.unit}; ${problem.value} was not used and the usual figure `
+        + `${spec.label} lies between ${spec.min} and ${spec.max} ${spec.unit}; ${problem.value} was not used and the usual figure `
         + `stands in. Type another.`,
         [problem.node],
         {
           figures: [{
-            label: spec.label, value: problem.value, unit: spec.unit, limit: `${spec.least} to ${spec.most}`, origin: 'arithmetic',
+            label: spec.label, value: problem.value, unit: spec.unit, limit: `${spec.min} to ${spec.max}`, origin: 'arithmetic',
           }],
           fixes: [{
             label: 'Take the usual figure', edits: [{ edit: 'set-figure', node: problem.node, figure: problem.figure, value: null }],

@@ -23,18 +23,18 @@ export const overRating: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
   const peak = stateNamed(power.states, 'peak')
   const current = flow(peak, node)
   const wire = node.kind === 'cable'
-  const most = wire ? wireMostMa(node.figures.awg?.value ?? 24, node.figures.bundledPairs?.value ?? 1) : node.figures.ratedMa?.value
-  if (most === undefined || current <= most) return []
+  const max = wire ? wireMostMa(node.figures.awg?.value ?? 24, node.figures.bundledPairs?.value ?? 1) : node.figures.ratedMa?.value
+  if (max === undefined || current <= max) return []
   const carried = power.tree.nodes.filter(other => other.role === 'load' && pathUp(power.tree, peak, other.id).includes(node))
   const largest = [...carried].sort((a, b) => flow(peak, b) - flow(peak, a))[0]
   return [{
-    code: 'path.over-rating', id: `path.over-rating ${node.id}`, severity: current > most * BURNS_SHARE ? 'stop' : 'caution',
+    code: 'path.over-rating', id: `path.over-rating ${node.id}`, severity: current > max * BURNS_SHARE ? 'stop' : 'caution',
     stages: ['power', 'wiring'],
     title: `${sentenceCase(nodeName(node, power.tree))} ${verb(node, 'carries', 'carry')} ${amps(current)} and `
-      + `${verb(node, 'stands', 'stand')} ${amps(most)}`,
+      + `${verb(node, 'stands', 'stand')} ${amps(max)}`,
     sentence: `At peak ${amps(current)} flow through ${nodeName(node, power.tree)}; ${verb(node, 'it stands', 'they stand')} `
-      + `${amps(most)}: ${verb(node, 'it gets', 'they get')} hot, and `
-      + `${current > most * BURNS_SHARE ? 'the contact or the insulation burns' : verb(node, 'it does not last', 'they do not last')}. `
+      + `${amps(max)}: ${verb(node, 'it gets', 'they get')} hot, and `
+      + `${current > max * BURNS_SHARE ? 'the contact or the insulation burns' : verb(node, 'it does not last', 'they do not last')}. `
       + `${wire
         ? 'Take a thicker wire.'
         : node.kind === 'position'
@@ -43,7 +43,7 @@ export const overRating: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
     subjects: [nodeSubject(node), ...largest ? [nodeSubject(largest)] : []],
     figures: [{
       label: 'peak', value: ma(current), unit: 'mA', ...wire
-        ? { limit: ma(most), origin: `${DENSITY.origin}: ${DENSITY.maPerMm2 / 1000} A per mm² in open air, less in a bundle` }
+        ? { limit: ma(max), origin: `${DENSITY.origin}: ${DENSITY.maPerMm2 / 1000} A per mm² in open air, less in a bundle` }
         : limitOf(node, 'ratedMa'),
     }],
     fixes: waysOut({ facts, power }, `path.over-rating ${node.id}`, () => [
@@ -55,8 +55,8 @@ export const overRating: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
       const flows = now ? flow(stateNamed(states, 'peak'), now) : 0
       const stands = now && wire
         ? wireMostMa(now.figures.awg!.value, now.figures.bundledPairs?.value ?? 1)
-        : now?.figures.ratedMa?.value ?? most
-      return { enough: flows <= stands, figure: `${amps(flows)} of ${amps(stands)}`, gain: current / most - flows / stands - 0.01 }
+        : now?.figures.ratedMa?.value ?? max
+      return { enough: flows <= stands, figure: `${amps(flows)} of ${amps(stands)}`, gain: current / max - flows / stands - 0.01 }
     }),
     ...wire && { worksheet: wireSheet(node, peak, 4.75, power) },
   }]
@@ -68,7 +68,7 @@ export const converters: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
   const derived = node.id === '@3V3'
   const worst = power.states.filter(state => state.id !== 'start')
   const highest = Math.max(...power.states.map(state => state.nodes[node.id]!.inputV ?? 0))
-  const most = node.figures.mostInV
+  const max = node.figures.mostInV
   const peak = stateNamed(power.states, 'peak')
   const current = flow(peak, node)
   const rated = node.figures.ratedMa
@@ -81,10 +81,10 @@ export const converters: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
   const name = nodeName(node, power.tree)
   const subjects = [nodeSubject(node)]
   const findings: Finding[] = []
-  if (most && highest > most.value && !derived) findings.push({
+  if (max && highest > max.value && !derived) findings.push({
     code: 'converter.over-input', id: `converter.over-input ${node.id}`, severity: 'stop', stages: ['power'],
-    title: `${volts(highest)} reach ${name}, which stands ${volts(most.value)}`,
-    sentence: `${sentenceCase(name)} stands ${volts(most.value)} at its input and gets ${volts(highest)}: it is destroyed and may pass `
+    title: `${volts(highest)} reach ${name}, which stands ${volts(max.value)}`,
+    sentence: `${sentenceCase(name)} stands ${volts(max.value)} at its input and gets ${volts(highest)}: it is destroyed and may pass `
       + `the voltage on. Take one made for it, or a lower source.`,
     subjects, figures: [{ label: 'input', value: v(highest), unit: 'V', ...limitOf(node, 'mostInV') }], fixes: [],
   })

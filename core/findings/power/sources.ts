@@ -31,21 +31,21 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
   ]
   const subjects = [nodeSubject(node), ...board ? [{ rail: '5V' }] : [], ...largest?.partId ? [{ partId: largest.partId, rail: '5V' }] : []]
   const common = { subjects, figures, stages: board ? ['power' as const, 'board' as const] : ['power' as const] }
-  const enough = (most: number) => (solved: Solved): Outcome => {
+  const enough = (max: number) => (solved: Solved): Outcome => {
     const at = solved.tree.byId.get(source.node)
     const asked = stateNamed(solved.states, 'peak').nodes[source.node]?.currentMa ?? 0
     const gives = at?.figures.currentMa?.value ?? 0
     return {
-      enough: !!at && asked <= gives * most, figure: at ? `${amps(asked)} of ${amps(gives)}` : 'no supply',
+      enough: !!at && asked <= gives * max, figure: at ? `${amps(asked)} of ${amps(gives)}` : 'no supply',
       gain: source.peakMa / source.availableMa - asked / Math.max(1, gives) - 0.01,
     }
   }
-  const fixes = (most: number) => waysOut({ facts, power }, `supply ${source.node} ${most}`, () => [
-    ...board ? largerSupplies(facts, source.peakMa / most) : largerSource(facts, node, source.peakMa / most), ...ownHub(facts, power.tree),
+  const fixes = (max: number) => waysOut({ facts, power }, `supply ${source.node} ${max}`, () => [
+    ...board ? largerSupplies(facts, source.peakMa / max) : largerSource(facts, node, source.peakMa / max), ...ownHub(facts, power.tree),
     ...largest && largest.node !== '@board' ? ownSupply(facts, power.tree, power.tree.byId.get(largest.node)!) : [],
     // A lower clock is no answer to what a motor draws.
     ...largest?.node === '@board' ? lowerClock(facts) : [],
-  ], ['peak'], enough(most))
+  ], ['peak'], enough(max))
   if (source.peakMa > source.availableMa) return [{
     ...common, code: 'supply.too-small', id: `supply.too-small${key}`, severity: 'stop',
     title: board ? 'The supply is too small' : `${source.name} is too small`,
@@ -87,7 +87,7 @@ function worstSurge({ tree, states }: Solved, source: string, ratedMa: number): 
 }
 
 /** A capacitor that takes longer to charge than this keeps the board from starting. practice */
-const MOST_CHARGING_S = 0.2
+const MAX_CHARGING_S = 0.2
 
 /** A surge that a source does not stand: how far the rail would fall, and the capacitor that carries the rest. */
 function surgeFinding(
@@ -100,7 +100,7 @@ function surgeFinding(
     .sort((a, b) => a.figures.capacitanceF! - b.figures.capacitanceF!)
     .filter(item => capacitorAddsMa(item.figures.capacitanceF!, item.figures.ohm ?? 0, surge.seconds) >= gapMa - surge.addedMa
       && item.figures.mostV! >= sourceEmfV(node) * 1.05
-      && item.figures.capacitanceF! * sourceEmfV(node) / (surge.standsMa / 1000) <= MOST_CHARGING_S)
+      && item.figures.capacitanceF! * sourceEmfV(node) / (surge.standsMa / 1000) <= MAX_CHARGING_S)
   const [kept] = carrying
   const consumer = board && power.tree.byId.get('@socket')?.from[0] ? '@socket' : null
   // A capacitor beside the board's feed also holds it after switch-off: where that is judged, it is another question.

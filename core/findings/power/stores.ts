@@ -57,15 +57,15 @@ export const packTooSmall: Rule = ({ facts, power }) => {
 /** Power banks switch off when too little is drawn. */
 export const bankSwitchesOff: Rule = ({ power }) => power.report.stores.flatMap((store): Finding[] => {
   const unit = power.tree.byId.get(store.node)!.unit!
-  if (!unit.lowLoadMa || store.leastMa >= unit.lowLoadMa || store.meanW <= store.selfUseW) return []
+  if (!unit.lowLoadMa || store.minMa >= unit.lowLoadMa || store.meanW <= store.selfUseW) return []
   return [{
     code: 'bank.switches-off', id: `bank.switches-off ${store.node}`, severity: 'stop', stages: ['power'],
     title: `${store.name} switches itself off`,
-    sentence: `In one part of the day only ${Math.round(store.leastMa)} mA are drawn; below ${unit.lowLoadMa} mA the bank takes it for `
+    sentence: `In one part of the day only ${Math.round(store.minMa)} mA are drawn; below ${unit.lowLoadMa} mA the bank takes it for `
       + `nothing and switches off after ${unit.lowLoadS ?? 30} s. Take one that stays on, or draw a little more (a resistor of `
-      + `${Math.floor(unit.voltageV / (unit.lowLoadMa - store.leastMa + 5) * 1000)} Ω across it does).`,
+      + `${Math.floor(unit.voltageV / (unit.lowLoadMa - store.minMa + 5) * 1000)} Ω across it does).`,
     subjects: [nodeSubject(power.tree.byId.get(store.node)!)],
-    figures: [{ label: 'drawn', value: Math.round(store.leastMa), unit: 'mA', limit: unit.lowLoadMa, origin: unit.origin }], fixes: [],
+    figures: [{ label: 'drawn', value: Math.round(store.minMa), unit: 'mA', limit: unit.lowLoadMa, origin: unit.origin }], fixes: [],
   }]
 })
 

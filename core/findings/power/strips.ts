@@ -11,18 +11,18 @@ export const stripDrops: Rule = ({ facts, power }) => facts.parts.flatMap((owner
   if (!strip?.ohmPerPixel || !node?.from.length) return []
   const peak = stateNamed(power.states, 'peak').nodes[node.id]!
   const pixels = Number(owner.options[strip.pixelsOption]) || 1
-  const least = node.figures.leastV!
+  const min = node.figures.leastV!
   const both = strip.fedOption !== undefined && owner.options[strip.fedOption] === 'both'
   const fall = (atBoth: boolean, share = 1) => stripDropV(pixels, peak.currentMa / pixels * share, strip.ohmPerPixel!, atBoth)
   const ends = peak.voltageV - fall(both)
   // What already comes too low to its beginning is its feed's matter.
-  if (peak.currentMa <= 0 || peak.voltageV < least.value || ends >= least.value) return []
-  const share = (peak.voltageV - least.value) / fall(both)
+  if (peak.currentMa <= 0 || peak.voltageV < min.value || ends >= min.value) return []
+  const share = (peak.voltageV - min.value) / fall(both)
   const { percentOption } = supply!
   const now = percentOption ? Number(owner.options[percentOption]) || 100 : 100
   const percent = Math.floor(now * share)
   const fixes: Fix[] = [
-    ...strip.fedOption && !both && peak.voltageV - fall(true) >= least.value
+    ...strip.fedOption && !both && peak.voltageV - fall(true) >= min.value
       ? [{
           label: `Feed it at both ends: ${volts(peak.voltageV - fall(true))} in its middle`,
           edits: [{ edit: 'set-option' as const, id: owner.id, option: strip.fedOption, value: 'both' }],

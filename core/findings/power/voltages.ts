@@ -100,8 +100,8 @@ const isUnfed = (state: PowerState, { tree }: Power) => {
 /** A lower clock helps where the board itself is what draws most; not against a motor's current. */
 const boardIsLargest = ({ report }: Power): boolean => {
   const loads = report.rails[0]?.loads ?? []
-  const most = Math.max(...loads.map(load => load.peakMa))
-  return loads.some(load => load.node === '@board' && load.peakMa >= most)
+  const max = Math.max(...loads.map(load => load.peakMa))
+  return loads.some(load => load.node === '@board' && load.peakMa >= max)
 }
 
 /** What helps against too little on the 5 V rail. */
@@ -123,8 +123,8 @@ export const underVoltage: Rule = ({ facts, power }) => {
   const worst = gravest(power.states, state => state.ok && voltage(state) < sign.value)
   if (!worst) return []
   const { state, severity, failing } = worst
-  const [most] = dropsTo(power.tree, state, '@5V')
-  const eats = most ? ` Most of it is lost in ${nodeName(most.node, power.tree)}: ${volts(most.dropV)}.` : ''
+  const [max] = dropsTo(power.tree, state, '@5V')
+  const eats = max ? ` Most of it is lost in ${nodeName(max.node, power.tree)}: ${volts(max.dropV)}.` : ''
   const source = pathUp(power.tree, state, '@5V').find(node => node.role === 'source')
   const isSilent = facts.board !== null && boardPower(facts.board).noDetector === true
   return [{
@@ -135,11 +135,11 @@ export const underVoltage: Rule = ({ facts, power }) => {
       + 'are damaged.'
       : 'at which it reports under-voltage and lowers its clocks; files on the card can be damaged.'}${eats} Take a thicker or shorter `
       + `cable, or draw less through it.`,
-    subjects: [{ node: '@5V', rail: '5V' }, ...most ? [nodeSubject(most.node)] : []],
+    subjects: [{ node: '@5V', rail: '5V' }, ...max ? [nodeSubject(max.node)] : []],
     figures: [
       { label: `5 V rail, ${state.label.toLowerCase()}`, value: v(voltage(state)), unit: 'V',
         ...limitOf(power.tree.byId.get('@board')!, 'signV') },
-      ...most ? [{ label: `lost in ${nodeName(most.node, power.tree)}`, value: v(most.dropV), unit: 'V', origin: 'arithmetic' }] : [],
+      ...max ? [{ label: `lost in ${nodeName(max.node, power.tree)}`, value: v(max.dropV), unit: 'V', origin: 'arithmetic' }] : [],
       { label: 'current', value: Math.round(source ? state.nodes[source.id]!.currentMa : 0), unit: 'mA' },
     ],
     fixes: waysOut({ facts, power }, 'rail.under-voltage', () => shortageWays({ facts, power }), failing, (solved): Outcome => {
@@ -150,7 +150,7 @@ export const underVoltage: Rule = ({ facts, power }) => {
         gain: at - voltage(state) - 0.005,
       }
     }),
-    ...most?.node.kind === 'cable' && { worksheet: wireSheet(most.node, state, sign.value, power) },
+    ...max?.node.kind === 'cable' && { worksheet: wireSheet(max.node, state, sign.value, power) },
   }]
 }
 
@@ -171,31 +171,31 @@ export function wireSheet(node: SupplyNode, state: PowerState, leastV: number, {
 /** A load that gets too little, or too much. */
 export const loadVoltages: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node): Finding[] => {
   if (node.role !== 'load' || node.kind === 'board' || !node.from.length) return []
-  const least = node.figures.leastV
-  const most = node.figures.mostV
-  const high = most && power.states.find(state => state.nodes[node.id]!.voltageV > most.value)
+  const min = node.figures.leastV
+  const max = node.figures.mostV
+  const high = max && power.states.find(state => state.nodes[node.id]!.voltageV > max.value)
   const subjects = [nodeSubject(node)]
-  if (high) return [tooHigh(node, high, most, facts, power)]
-  const worst = least && gravest(power.states, state => state.ok && drawn(state, node) > 0 && state.nodes[node.id]!.voltageV < least.value)
+  if (high) return [tooHigh(node, high, max, facts, power)]
+  const worst = min && gravest(power.states, state => state.ok && drawn(state, node) > 0 && state.nodes[node.id]!.voltageV < min.value)
   if (!worst) return []
   const { state, severity, failing } = worst
   const at = state.nodes[node.id]!.voltageV
   // What the board's own rail already lacks is said once, by the rail.
   const rail = pathUp(power.tree, state, node.id).find(entry => entry.id === '@5V')
-  if (rail && node.figures.ratedV?.value === 5 && state.nodes['@5V']!.voltageV < least!.value + RAIL_ROOM_V) return []
+  if (rail && node.figures.ratedV?.value === 5 && state.nodes['@5V']!.voltageV < min!.value + RAIL_ROOM_V) return []
   const wire = power.tree.byId.get(`${node.id}@wire`)
   const [eats] = dropsTo(power.tree, state, node.id)
   const judge = (solved: Solved): Outcome => {
     const now = solved.states.find(entry => entry.id === state.id)?.nodes[node.id]?.voltageV ?? 0
     return {
-      enough: solved.states.every(entry => entry.ok && entry.nodes[node.id]!.voltageV >= least!.value), figure: volts(now),
+      enough: solved.states.every(entry => entry.ok && entry.nodes[node.id]!.voltageV >= min!.value), figure: volts(now),
       gain: now - at - 0.005,
     }
   }
   return [{
     code: 'load.under-voltage', id: `load.under-voltage ${node.id}`, severity: severity === 'stop' ? 'stop' : 'caution',
     stages: ['power', 'wiring'], title: `${node.name} gets ${volts(at)}`,
-    sentence: `${state.label}: ${volts(at)} arrive at ${node.name}, which wants ${volts(least!.value)} at least: it flickers, restarts or `
+    sentence: `${state.label}: ${volts(at)} arrive at ${node.name}, which wants ${volts(min!.value)} at least: it flickers, restarts or `
       + `reads wrongly.${eats ? ` Most is lost in ${nodeName(eats.node, power.tree)}: ${volts(eats.dropV)}.` : ''}`,
     subjects: [...subjects, ...eats ? [nodeSubject(eats.node)] : []],
     figures: [
@@ -210,7 +210,7 @@ export const loadVoltages: Rule = ({ facts, power }) => power.tree.nodes.flatMap
       ],
       failing, judge,
     ),
-    ...wire?.kind === 'cable' && { worksheet: wireSheet(wire, state, least!.value, power) },
+    ...wire?.kind === 'cable' && { worksheet: wireSheet(wire, state, min!.value, power) },
   }]
 })
 
@@ -220,7 +220,7 @@ const RAIL_ROOM_V = 0.05
 const drawn = (state: PowerState, node: SupplyNode) => state.nodes[node.id]!.currentMa
 
 function tooHigh(
-  node: SupplyNode, state: PowerState, most: { value: number, origin: string }, { catalogue, plan }: Evidence['facts'], { tree }: Power,
+  node: SupplyNode, state: PowerState, max: { value: number, origin: string }, { catalogue, plan }: Evidence['facts'], { tree }: Power,
 ): Finding {
   const at = state.nodes[node.id]!.voltageV
   const consumer = tree.byId.has(`${node.id}@wire`) || node.own ? node.id : null
@@ -232,8 +232,8 @@ function tooHigh(
   const id = freeNodeId(plan.power, 'step-down')
   return {
     code: 'load.over-voltage', id: `load.over-voltage ${node.id}`, severity: 'stop', stages: ['power', 'wiring'],
-    title: `${volts(at)} reach ${node.name}, which stands ${volts(most.value)}`,
-    sentence: `${volts(at)} reach ${node.name}; it stands ${volts(most.value)} at most and is damaged. Put a step-down converter between, `
+    title: `${volts(at)} reach ${node.name}, which stands ${volts(max.value)}`,
+    sentence: `${volts(at)} reach ${node.name}; it stands ${volts(max.value)} at most and is damaged. Put a step-down converter between, `
       + `or feed it from another rail.`,
     subjects: [nodeSubject(node)], figures: [{ label: 'at the load', value: v(at), unit: 'V', ...limitOf(node, 'mostV') }],
     fixes: item && consumer && feed
@@ -254,9 +254,9 @@ const alternating = ({ tree, states }: Power) => {
 /** The board's rail above what it stands. */
 export const railOverVoltage: Rule = ({ facts, power }) => {
   const board = power.tree.byId.get('@board')
-  const most = board?.figures.mostV
-  if (!board || !most) return []
-  const high = power.states.find(state => state.nodes['@5V']!.voltageV > most.value)
+  const max = board?.figures.mostV
+  if (!board || !max) return []
+  const high = power.states.find(state => state.nodes['@5V']!.voltageV > max.value)
   if (!high || alternating(power)) return []
   const at = high.nodes['@5V']!.voltageV
   const item = offeredItem(facts.catalogue, 'step-down')
@@ -265,7 +265,7 @@ export const railOverVoltage: Rule = ({ facts, power }) => {
   return [{
     code: 'rail.over-voltage', id: 'rail.over-voltage', severity: 'stop', stages: ['power', 'board'],
     title: `${volts(at)} on the board's 5 V rail`,
-    sentence: `${volts(at)} reach the board, which stands ${volts(most.value)}: it is destroyed, and so is all that hangs on it. Put a `
+    sentence: `${volts(at)} reach the board, which stands ${volts(max.value)}: it is destroyed, and so is all that hangs on it. Put a `
       + `step-down converter to 5 V between the source and the board before anything is plugged in.`,
     subjects: [{ node: '@5V', rail: '5V' }],
     figures: [{ label: '5 V rail', value: v(at), unit: 'V', ...limitOf(board, 'mostV') }],

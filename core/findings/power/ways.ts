@@ -26,13 +26,13 @@ export interface Outcome {
   gain: number
 }
 
-const MOST_OFFERED = 4
+const MAX_OFFERED = 4
 /** Two ways together are tried among so many of the best. */
-const MOST_PAIRED = 4
+const MAX_PAIRED = 4
 
 /** What was tried before, by what it depends on: most edits of a plan do not touch its supply. The oldest go first. */
 const known = new Map<string, Fix[]>()
-const MOST_KNOWN = 200
+const MAX_KNOWN = 200
 
 /**
  * The ways that help in the states named, those that are enough first and the cheapest of them before the others.
@@ -46,7 +46,7 @@ export function waysOut(
   const before = known.get(key)
   if (before) return before
   const fixes = tryOut(facts, ways(), states, judge)
-  if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!)
+  if (known.size >= MAX_KNOWN) known.delete(known.keys().next().value!)
   known.set(key, fixes)
   return fixes
 }
@@ -77,9 +77,9 @@ function tryOut(facts: Facts, ways: PowerFix[], states: readonly string[], judge
       ? a.way.price - b.way.price
       : b.outcome.gain - a.outcome.gain))
   const together = helping.length && !helping[0]!.outcome.enough
-    ? enoughTogether(helping.slice(0, MOST_PAIRED).map(({ way }) => way), tried)
+    ? enoughTogether(helping.slice(0, MAX_PAIRED).map(({ way }) => way), tried)
     : []
-  return [...together, ...onceEach(helping)].slice(0, MOST_OFFERED)
+  return [...together, ...onceEach(helping)].slice(0, MAX_OFFERED)
     .map(({ way, outcome }) => ({
       label: `${way.label}: ${outcome.figure}${outcome.enough ? '' : ', not enough by itself'}`, edits: way.edits,
       ...!outcome.enough && { isPartial: true as const },

@@ -40,18 +40,18 @@ function stageFixes(terminal: Terminal, facts: Facts): Fix[] {
 export const drivenStraight: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
   const { signal, between, place } = terminal
   if (!signal?.load || between?.kind === 'mosfet' || between?.kind === 'transistor' || !place || place.kind === 'nowhere') return []
-  const most = boardLimit(facts, 'lineMaxMa')
+  const max = boardLimit(facts, 'lineMaxMa')
   const asked = signal.inputCurrentMa?.value
   const what = { coil: 'A coil', motor: 'A motor', lamp: 'A lamp' }[signal.load]
   const kick = signal.load === 'lamp' ? '' : ' and kicks back when switched off'
   return [{
     code: 'line.driven-straight', id: `line.driven-straight ${terminal.key}`, severity: 'stop', stages: ['wiring', 'power'],
     title: `${terminal.owner.name} is driven straight from ${whereIs(terminal)}`,
-    sentence: `${what} draws ${asked ?? 'more'} mA${kick}; a line gives ${most?.value ?? 16} mA: the line is damaged or the board resets. `
+    sentence: `${what} draws ${asked ?? 'more'} mA${kick}; a line gives ${max?.value ?? 16} mA: the line is damaged or the board resets. `
       + `Put a driving stage${kick ? ' with a flyback diode' : ''} between.`,
     subjects: [spot(terminal)],
-    figures: asked !== undefined && most
-      ? [{ label: 'asked', value: asked, unit: 'mA', limit: most.value, origin: most.origin, limitKey: most.key }]
+    figures: asked !== undefined && max
+      ? [{ label: 'asked', value: asked, unit: 'mA', limit: max.value, origin: max.origin, limitKey: max.key }]
       : [],
     fixes: stageFixes(terminal, facts),
     worksheet: { kind: 'stage', ...stageTask(terminal, facts), switchingHz: signal.pwm?.frequencyHz ?? 0 },
@@ -61,13 +61,13 @@ export const drivenStraight: Rule = ({ facts }) => facts.terminals.flatMap((term
 /** A transistor stage that its load overwhelms. */
 export const stageTooWeak: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
   const loadMa = terminal.signal?.load && terminal.signal.inputCurrentMa?.value
-  if (terminal.between?.kind !== 'transistor' || !loadMa || loadMa <= TRANSISTOR.mostMa) return []
+  if (terminal.between?.kind !== 'transistor' || !loadMa || loadMa <= TRANSISTOR.maxMa) return []
   return [{
     code: 'stage.too-weak', id: `stage.too-weak ${terminal.key}`, severity: 'stop', stages: ['wiring', 'power'],
     title: `${called(terminal)}: the transistor is too small`,
-    sentence: `The load takes ${loadMa} mA and a common small transistor stands ${TRANSISTOR.mostMa} mA: it burns. Take a MOSFET.`,
+    sentence: `The load takes ${loadMa} mA and a common small transistor stands ${TRANSISTOR.maxMa} mA: it burns. Take a MOSFET.`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'load', value: loadMa, unit: 'mA', limit: TRANSISTOR.mostMa, origin: TRANSISTOR.origin }],
+    figures: [{ label: 'load', value: loadMa, unit: 'mA', limit: TRANSISTOR.maxMa, origin: TRANSISTOR.origin }],
     fixes: [{ label: 'MOSFET stage instead', edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'mosfet' } }] }],
     worksheet: { kind: 'stage', ...stageTask(terminal, facts), switchingHz: terminal.signal?.pwm?.frequencyHz ?? 0 },
   }]
@@ -76,24 +76,24 @@ export const stageTooWeak: Rule = ({ facts }) => facts.terminals.flatMap((termin
 /** A line, or all lines together, driven past their current. */
 export const lineCurrent: Rule = ({ facts }) => {
   const drawing = facts.terminals.filter(terminal => onLine(terminal) && currentOf(terminal) > 0)
-  const most = boardLimit(facts, 'lineMaxMa')
+  const max = boardLimit(facts, 'lineMaxMa')
   const total = boardLimit(facts, 'linesTotalMaxMa')
-  if (!most || !total) return []
-  const findings = drawing.filter(terminal => !terminal.signal!.load && currentOf(terminal) > most.value).map((terminal): Finding => ({
+  if (!max || !total) return []
+  const findings = drawing.filter(terminal => !terminal.signal!.load && currentOf(terminal) > max.value).map((terminal): Finding => ({
     code: 'line.overload', id: `line.overload ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${whereIs(terminal).replace(/^p/, 'P')} is overloaded`,
-    sentence: `${called(terminal)} draws ${currentOf(terminal)} mA from a line that gives ${most.value} mA: the line is damaged. Put a `
+    sentence: `${called(terminal)} draws ${currentOf(terminal)} mA from a line that gives ${max.value} mA: the line is damaged. Put a `
       + `driving stage between.`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'drawn', value: currentOf(terminal), unit: 'mA', limit: most.value, origin: most.origin, limitKey: most.key }],
+    figures: [{ label: 'drawn', value: currentOf(terminal), unit: 'mA', limit: max.value, origin: max.origin, limitKey: max.key }],
     fixes: [{ label: 'Add a MOSFET stage', edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'mosfet' } }] }],
     worksheet: {
-      kind: 'led', supplyV: boardLimit(facts, 'outputHighV')!.value, forwardV: 2, currentMa: Math.min(currentOf(terminal), most.value / 2),
+      kind: 'led', supplyV: boardLimit(facts, 'outputHighV')!.value, forwardV: 2, currentMa: Math.min(currentOf(terminal), max.value / 2),
       series: 'E12',
     },
   }))
   // A terminal that is over the limit of one line already has its own finding.
-  const sum = drawing.filter(terminal => currentOf(terminal) <= most.value).reduce((all, terminal) => all + currentOf(terminal), 0)
+  const sum = drawing.filter(terminal => currentOf(terminal) <= max.value).reduce((all, terminal) => all + currentOf(terminal), 0)
   if (sum > total.value) findings.push({
     code: 'lines.overload', id: 'lines.overload', severity: 'stop', stages: ['wiring', 'power'],
     title: 'All lines together are overloaded',

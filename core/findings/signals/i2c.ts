@@ -10,7 +10,7 @@ import { hertz, rounded } from './words'
 
 const MANUAL = 'published: NXP UM10204 §7.1'
 /** A bus busier than this leaves no room for what comes unasked. Common practice. */
-const MOST_BUSY = 0.7
+const MAX_BUSY = 0.7
 
 const sheet = (bus: I2cBusFigures): Worksheet => ({
   kind: 'pull-up', supplyV: bus.supplyV, clockHz: bus.clockHz, capacitancePf: Math.round(bus.capacitancePf),
@@ -29,18 +29,18 @@ export const pullUps: Rule = ({ facts, signals }) => signals.i2c.flatMap((bus): 
   if (bus.pullUpOhm === null || bus.riseS === null) return [{
     ...common, code: 'i2c.no-pull-up', id: `i2c.no-pull-up ${bus.busId}`, severity: 'stop', title: `${bus.label} has no pull-up resistors`,
     sentence: `Nothing pulls its two wires up: no part can be heard. Put a resistor of ${ohmsInWords(pullFor(bus))} from each wire to 3V3.`,
-    figures: [{ label: 'most', value: Math.round(bus.mostOhm), unit: 'Ω', origin: MANUAL }], fixes: pullUpFix(bus, facts),
+    figures: [{ label: 'most', value: Math.round(bus.maxOhm), unit: 'Ω', origin: MANUAL }], fixes: pullUpFix(bus, facts),
   }]
   const list = bus.pullUps.map(({ name, ohm }) => `${name} ${ohmsInWords(ohm)}`).join(', ')
   const sinkOhm = bus.sinkOhm ?? bus.pullUpOhm
-  const off = sinkOhm < bus.leastOhm ? enoughOff(bus, sinkOhm) : null
-  if (sinkOhm < bus.leastOhm) return [{
+  const off = sinkOhm < bus.minOhm ? enoughOff(bus, sinkOhm) : null
+  if (sinkOhm < bus.minOhm) return [{
     ...common, code: 'i2c.pull-up-strong', id: `i2c.pull-up-strong ${bus.busId}`, severity: 'caution',
     title: `${bus.label} is pulled up too hard`,
     sentence: `${list}${sinkOhm < bus.pullUpOhm ? ', and those beyond the level shifters,' : ''} make ${ohmsInWords(sinkOhm)} together; a `
       + `part that sinks ${bus.mode.sinkMa} mA cannot pull that low. `
       + tooStrong(off),
-    figures: [{ label: 'together', value: Math.round(sinkOhm), unit: 'Ω', limit: Math.round(bus.leastOhm), origin: MANUAL }],
+    figures: [{ label: 'together', value: Math.round(sinkOhm), unit: 'Ω', limit: Math.round(bus.minOhm), origin: MANUAL }],
     fixes: off?.length
       ? [{
           label: `Take the resistors off ${off.map(entry => entry.name).join(', ')}`,
@@ -48,24 +48,24 @@ export const pullUps: Rule = ({ facts, signals }) => signals.i2c.flatMap((bus): 
         }]
       : [],
   }]
-  if (bus.pullUpOhm > bus.mostOhm) return [{
+  if (bus.pullUpOhm > bus.maxOhm) return [{
     ...common, code: 'i2c.pull-up-weak', id: `i2c.pull-up-weak ${bus.busId}`, severity: bus.reachable ? 'caution' : 'stop',
     title: `${bus.label} rises too slowly for ${hertz(bus.clockHz)}`,
     sentence: `With ${list} and some ${Math.round(bus.capacitancePf)} pF its edges take ${Math.round(bus.riseS * 1e9)} ns. `
       + `${bus.reachable ? `It keeps up to ${hertz(bus.reachable.clockHz)}.` : 'Not even the slowest speed is sure.'} Shorten the wires, `
-      + `or add a pull-up of ${ohmsInWords(roundDown(1 / Math.max(1e-9, 1 / bus.mostOhm - 1 / bus.pullUpOhm)))}.`,
+      + `or add a pull-up of ${ohmsInWords(roundDown(1 / Math.max(1e-9, 1 / bus.maxOhm - 1 / bus.pullUpOhm)))}.`,
     figures: [
       { label: 'rise', value: Math.round(bus.riseS * 1e9), unit: 'ns', limit: Math.round(bus.mode.riseS * 1e9), origin: MANUAL },
-      { label: 'together', value: Math.round(bus.pullUpOhm), unit: 'Ω', limit: Math.round(bus.mostOhm), origin: MANUAL },
+      { label: 'together', value: Math.round(bus.pullUpOhm), unit: 'Ω', limit: Math.round(bus.maxOhm), origin: MANUAL },
     ],
     fixes: bus.reachable && bus.reachable.clockHz < bus.clockHz ? [clockFix(bus, bus.reachable.clockHz)] : [],
   }]
-  if (bus.capacitancePf > bus.mode.mostPf) return [{
+  if (bus.capacitancePf > bus.mode.maxPf) return [{
     ...common, code: 'i2c.too-long', id: `i2c.too-long ${bus.busId}`, severity: 'caution', title: `${bus.label} has too much wire`,
     sentence: `${rounded(bus.wireM)} m of wire and its parts make some ${Math.round(bus.capacitancePf)} pF. Split it with a bus switch, `
       + `or shorten it.`,
     figures: [{
-      label: 'capacitance', value: Math.round(bus.capacitancePf), unit: 'pF', limit: bus.mode.mostPf,
+      label: 'capacitance', value: Math.round(bus.capacitancePf), unit: 'pF', limit: bus.mode.maxPf,
       origin: 'published: NXP UM10204 table 10',
     }, {
       label: 'a metre of wire', value: wirePfPerM(facts), unit: 'pF/m', limitKey: WIRE_KEY, limit: wirePfPerM(facts),
@@ -87,7 +87,7 @@ function enoughOff(bus: I2cBusFigures, sinkOhm: number): Removable[] | null {
   let conductance = 1 / sinkOhm
   for (let count = 1; count <= own.length; count++) {
     conductance -= 1 / own[count - 1]!.ohm
-    if (conductance <= 1 / bus.leastOhm) return own.slice(0, count)
+    if (conductance <= 1 / bus.minOhm) return own.slice(0, count)
   }
   return null
 }
@@ -98,7 +98,7 @@ const tooStrong = (off: Removable[] | null): string => off
   : 'What the board itself and the added resistors pull is too strong already: take added ones out, or run it where parts sink more.'
 
 /** 4.7 kΩ where that is enough, else what is. */
-const pullFor = (bus: I2cBusFigures): number => Math.min(4700, roundDown(bus.mostOhm))
+const pullFor = (bus: I2cBusFigures): number => Math.min(4700, roundDown(bus.maxOhm))
 
 /** A resistor on each wire, noted at the first part whose wires have nothing in them yet. */
 function pullUpFix(bus: I2cBusFigures, facts: Facts): Fix[] {
@@ -130,7 +130,7 @@ export const busTooFast: Rule = ({ signals }) => signals.i2c.flatMap((bus): Find
 
 /** More asking than the bus has time for. */
 export const busTime: Rule = ({ signals }) => signals.i2c.flatMap((bus): Finding[] => {
-  if (bus.busyShare <= MOST_BUSY) return []
+  if (bus.busyShare <= MAX_BUSY) return []
   const largest = [...bus.polls].sort((a, b) => b.hz * b.bytes - a.hz * a.bytes)[0]!
   const faster = bus.clockHz < 400_000 && (bus.slowest?.maxClockHz ?? 400_000) >= 400_000 && (bus.reachable?.clockHz ?? 0) >= 400_000
   return [{
@@ -140,7 +140,7 @@ export const busTime: Rule = ({ signals }) => signals.i2c.flatMap((bus): Finding
       + `with ${largest.bytes} bytes ${largest.hz} times a second. `
       + `${faster ? 'Run the bus faster' : 'Ask less often, or give it a bus of its own'}.`,
     subjects: [{ busId: bus.busId, partId: largest.partId }],
-    figures: [{ label: 'busy', value: Math.round(bus.busyShare * 100), unit: '%', limit: MOST_BUSY * 100, origin: 'practice' }],
+    figures: [{ label: 'busy', value: Math.round(bus.busyShare * 100), unit: '%', limit: MAX_BUSY * 100, origin: 'practice' }],
     fixes: faster ? [clockFix(bus, 400_000)] : [],
   }]
 })

@@ -13,7 +13,7 @@ import { called, rounded, spot, whereIs } from './words'
 
 const onLine = (terminal: Terminal) => terminal.signal && terminal.place?.kind === 'header' && terminal.place.line
 /** Below this a line's protection conducts. Memory. */
-const LEAST_V = -0.3
+const MIN_V = -0.3
 /** From here on a divider alone is no protection against what else a machine's wire carries. Common practice. */
 const MACHINE_V = 12
 /** What a shifter made for open-drain lines keeps up with. Memory. */
@@ -33,26 +33,26 @@ const isOpenDrain = ({ signal }: Terminal) => signal!.drive === 'open-drain' || 
 /** A part puts more on a line than the input stands, or a divider leaves too little. */
 export const levelAtBoard: Rule = ({ facts }) => facts.terminals.filter(onLine).flatMap((terminal): Finding[] => {
   const arriving = arrivingV(terminal)
-  const most = boardLimit(facts, 'inputMaxV')!
-  const least = boardLimit(facts, 'inputHighMinV')!
+  const max = boardLimit(facts, 'inputMaxV')!
+  const min = boardLimit(facts, 'inputHighMinV')!
   if (arriving === null || terminal.signal!.analog || negative(terminal)) return []
-  if (arriving > most.value) return [{
+  if (arriving > max.value) return [{
     code: 'level.too-high', id: `level.too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${rounded(arriving)} V into ${whereIs(terminal)}`,
-    sentence: `${called(terminal)} puts ${rounded(arriving)} V on an input that stands ${most.value} V at most: the line will be damaged. `
+    sentence: `${called(terminal)} puts ${rounded(arriving)} V on an input that stands ${max.value} V at most: the line will be damaged. `
       + `${wayOutOf(terminal, arriving)}`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: most.value, origin: most.origin, limitKey: most.key }],
-    fixes: levelFixes(terminal, most, least), ...(!isOpenDrain(terminal) && { worksheet: dividerSheet(terminal, most, least) }),
+    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: max.value, origin: max.origin, limitKey: max.key }],
+    fixes: levelFixes(terminal, max, min), ...(!isOpenDrain(terminal) && { worksheet: dividerSheet(terminal, max, min) }),
   }]
-  if (terminal.between?.kind === 'divider' && arriving < least.value) return [{
+  if (terminal.between?.kind === 'divider' && arriving < min.value) return [{
     code: 'level.divided-too-low', id: `level.divided-too-low ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `Too little is left for ${whereIs(terminal)}`,
-    sentence: `The divider leaves ${rounded(arriving)} V of ${terminal.signal!.outputHighV!.value} V, and an input needs ${least.value} V `
+    sentence: `The divider leaves ${rounded(arriving)} V of ${terminal.signal!.outputHighV!.value} V, and an input needs ${min.value} V `
       + `to read high. Use a larger lower resistor.`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: least.value, origin: least.origin, limitKey: least.key }],
-    fixes: levelFixes(terminal, most, least), worksheet: dividerSheet(terminal, most, least),
+    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: min.value, origin: min.origin, limitKey: min.key }],
+    fixes: levelFixes(terminal, max, min), worksheet: dividerSheet(terminal, max, min),
   }]
   return []
 })
@@ -64,29 +64,29 @@ function wayOutOf(terminal: Terminal, arriving: number): string {
     : 'Put a divider or a level shifter between.'
 }
 
-function dividerSheet(terminal: Terminal, most: Limit, least: Limit): Worksheet {
+function dividerSheet(terminal: Terminal, max: Limit, min: Limit): Worksheet {
   return {
-    kind: 'divider', inputV: terminal.signal!.outputHighV!.value, mostV: most.value, leastV: least.value, series: 'E12',
+    kind: 'divider', inputV: terminal.signal!.outputHighV!.value, mostV: max.value, leastV: min.value, series: 'E12',
     bitHz: bitHzOf(terminal) ?? 1000,
   }
 }
 
 /** Ways to bring a level down, the simplest first: worked for this voltage and this speed. */
-function levelFixes(terminal: Terminal, most: Limit, least: Limit): Fix[] {
+function levelFixes(terminal: Terminal, max: Limit, min: Limit): Fix[] {
   const put = (label: string, between: Between): Fix => ({ label, edits: [{ edit: 'set-between', terminal: terminal.key, between }] })
   const arriving = terminal.signal!.outputHighV!.value
   const shifter = put('Level shifter', { kind: 'level-shifter', fit: isOpenDrain(terminal) ? 'open-drain' : 'push-pull' })
   if (isOpenDrain(terminal)) return arriving >= MACHINE_V ? [put('Opto-coupler', { kind: 'opto-coupler' })] : [shifter]
   if (arriving >= MACHINE_V) {
     return [
-      put('Opto-coupler', { kind: 'opto-coupler' }), ...worked(terminal, most, least).map(({ label, between }) => put(label, between)),
+      put('Opto-coupler', { kind: 'opto-coupler' }), ...worked(terminal, max, min).map(({ label, between }) => put(label, between)),
     ]
   }
-  return [...worked(terminal, most, least).map(({ label, between }) => put(label, between)), shifter]
+  return [...worked(terminal, max, min).map(({ label, between }) => put(label, between)), shifter]
 }
 
 /** A divider that keeps limit, threshold and edges: the usual pair where it does, else the best of E12, E24, E96. */
-function worked(terminal: Terminal, most: Limit, least: Limit): { label: string, between: Between }[] {
+function worked(terminal: Terminal, max: Limit, min: Limit): { label: string, between: Between }[] {
   const inputV = terminal.signal!.outputHighV!.value
   const bitHz = bitHzOf(terminal)
   const named = (upperOhm: number, lowerOhm: number) => ({
@@ -94,7 +94,7 @@ function worked(terminal: Terminal, most: Limit, least: Limit): { label: string,
     between: { kind: 'divider', upperOhm, lowerOhm } as Between,
   })
   for (const series of ['E12', 'E24', 'E96'] as SeriesName[]) {
-    const found = chosenDivider({ inputV, mostV: most.value, leastV: least.value, series, ...bitHz && { bitHz } })
+    const found = chosenDivider({ inputV, mostV: max.value, leastV: min.value, series, ...bitHz && { bitHz } })
     if (found) return [named(found.upperOhm, found.lowerOhm)]
   }
   return []
@@ -102,7 +102,7 @@ function worked(terminal: Terminal, most: Limit, least: Limit): { label: string,
 
 /** With the minus sign of print. */
 const signed = (value: number) => String(value).replace('-', '−')
-const negative = ({ signal, between }: Terminal) => !between && signal?.outputLowV !== undefined && signal.outputLowV.value < LEAST_V
+const negative = ({ signal, between }: Terminal) => !between && signal?.outputLowV !== undefined && signal.outputLowV.value < MIN_V
 
 /** Levels that go below ground, as RS-232 does. */
 export const levelNegative: Rule = ({ facts }) => facts.terminals.filter(onLine).filter(negative).map((terminal): Finding => ({
@@ -112,7 +112,7 @@ export const levelNegative: Rule = ({ facts }) => facts.terminals.filter(onLine)
     + `inverted: a line stands nothing below ground and the board is damaged. A divider does not help; put a converter between.`,
   subjects: [spot(terminal)],
   figures: [{
-    label: 'lowest', value: terminal.signal!.outputLowV!.value, unit: 'V', limit: LEAST_V, origin: terminal.signal!.outputLowV!.origin,
+    label: 'lowest', value: terminal.signal!.outputLowV!.value, unit: 'V', limit: MIN_V, origin: terminal.signal!.outputLowV!.origin,
   }],
   fixes: [{
     label: 'RS-232 converter on the whole link',
@@ -134,17 +134,17 @@ export const levelAnalog: Rule = ({ facts }) => facts.terminals.flatMap((termina
     fixes: converterFix(terminal, facts),
   }]
   const { place } = terminal
-  const most = place?.kind === 'terminal' ? place.offer.inputMaxV : undefined
+  const max = place?.kind === 'terminal' ? place.offer.inputMaxV : undefined
   const arriving = arrivingV(terminal)
-  if (!most || arriving === null || arriving <= most.value) return []
-  const limit = { value: most.value, origin: most.origin, key: '' }
+  if (!max || arriving === null || arriving <= max.value) return []
+  const limit = { value: max.value, origin: max.origin, key: '' }
   return [{
     code: 'level.analog-too-high', id: `level.analog-too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${rounded(arriving)} V into ${whereIs(terminal)}`,
-    sentence: `${called(terminal)} reaches ${rounded(arriving)} V and the analog input stands ${most.value} V: the converter is damaged. `
+    sentence: `${called(terminal)} reaches ${rounded(arriving)} V and the analog input stands ${max.value} V: the converter is damaged. `
       + `Put a divider between, and scale the reading back.`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: most.value, origin: most.origin }],
+    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: max.value, origin: max.origin }],
     fixes: worked(terminal, limit, { ...limit, value: 0 }).map(({ label, between }) => ({
       label, edits: [{ edit: 'set-between', terminal: terminal.key, between }],
     })),
@@ -262,9 +262,9 @@ function pulledToV({ owner, signal }: Terminal): number | null {
 /** An input that its own part pulls up past what the line stands, with nothing between. */
 export const pulledTooHigh: Rule = ({ facts }) => facts.terminals.filter(onLine).flatMap((terminal): Finding[] => {
   const high = pulledToV(terminal)
-  const most = boardLimit(facts, 'inputMaxV')!
+  const max = boardLimit(facts, 'inputMaxV')!
   // What an output puts there is the other rule's matter.
-  if (high === null || high <= most.value || (terminal.between && terminal.between.kind !== 'pull-up') || arrivingV(terminal) !== null) {
+  if (high === null || high <= max.value || (terminal.between && terminal.between.kind !== 'pull-up') || arrivingV(terminal) !== null) {
     return []
   }
   const ohm = terminal.signal!.pull!.ohm
@@ -272,9 +272,9 @@ export const pulledTooHigh: Rule = ({ facts }) => facts.terminals.filter(onLine)
     code: 'level.pulled-too-high', id: `level.pulled-too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${called(terminal)} is pulled up to ${rounded(high)} V`,
     sentence: `The part pulls ${whereIs(terminal)} up to ${rounded(high)} V through ${ohmsInWords(ohm.value)}, and a line stands `
-      + `${most.value} V at most: whenever the board does not hold it low, current flows into the processor. Put a level shifter between.`,
+      + `${max.value} V at most: whenever the board does not hold it low, current flows into the processor. Put a level shifter between.`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'pulled to', value: rounded(high), unit: 'V', limit: most.value, origin: most.origin, limitKey: most.key }],
+    figures: [{ label: 'pulled to', value: rounded(high), unit: 'V', limit: max.value, origin: max.origin, limitKey: max.key }],
     fixes: [{
       label: 'Level shifter',
       edits: [{

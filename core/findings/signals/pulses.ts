@@ -1,7 +1,7 @@
 /** SPI clocks, PWM channels, light strips, sound, 1-Wire and keys. */
 import { SMOOTH_PICTURES } from '../../facts/part-figures'
 import { stripCircuits } from '../../facts/roles'
-import { MOST_BIT_ERROR } from '../../signals/strip'
+import { MAX_BIT_ERROR } from '../../signals/strip'
 import type { Facts } from '../../facts/types'
 import type { SpiDeviceFigures } from '../../signals/figures/spi'
 import type { Finding, Rule } from '../types'
@@ -111,7 +111,7 @@ export const pwmChannels: Rule = ({ signals }) => signals.pwm.flatMap((channel):
 export const strips: Rule = ({ facts, signals }) => signals.strips.flatMap((strip): Finding[] => {
   const findings: Finding[] = []
   const subjects = [{ partId: strip.partId, ...(strip.by && { busId: strip.by.busId }) }]
-  if (strip.spi && Math.abs(strip.spi.error) > MOST_BIT_ERROR) findings.push({
+  if (strip.spi && Math.abs(strip.spi.error) > MAX_BIT_ERROR) findings.push({
     code: 'strip.timing', id: `strip.timing ${strip.partId}`, severity: 'stop', stages: ['wiring'],
     title: `${strip.by!.label} cannot make the bits of ${strip.name}`,
     sentence: `It would need ${hertz(strip.spi.wantedHz)} and the divider makes ${hertz(strip.spi.madeHz)} `
@@ -120,7 +120,7 @@ export const strips: Rule = ({ facts, signals }) => signals.strips.flatMap((stri
         : 'Use a controller with a faster clock.'}`,
     subjects,
     figures: [{
-      label: 'off', value: rounded(Math.abs(strip.spi.error) * 100, 0), unit: '%', limit: MOST_BIT_ERROR * 100, origin: 'practice',
+      label: 'off', value: rounded(Math.abs(strip.spi.error) * 100, 0), unit: '%', limit: MAX_BIT_ERROR * 100, origin: 'practice',
     }],
     fixes: [],
   })
@@ -166,17 +166,17 @@ export const soundRates: Rule = ({ signals }) => signals.sound.flatMap((card): F
 /** A 1-Wire line too long for its usual pull-up. */
 export const oneWireLine: Rule = ({ signals }) => {
   const wire = signals.oneWire
-  if (!wire || wire.usualOhm <= wire.mostOhm) return []
-  const fits = wire.mostOhm >= wire.leastOhm
+  if (!wire || wire.usualOhm <= wire.maxOhm) return []
+  const fits = wire.maxOhm >= wire.minOhm
   return [{
     code: 'onewire.pull-up', id: 'onewire.pull-up', severity: fits ? 'caution' : 'stop', stages: ['wiring'],
     title: 'The 1-Wire line wants a stronger pull-up',
     sentence: `${rounded(wire.wireM, 1)} m of wire and the sensors make some ${Math.round(wire.capacitancePf)} pF: 4.7 kΩ is too slow. `
       + `${fits
-        ? `Take ${Math.round(wire.mostOhm / 100) * 100} Ω, and no less than ${Math.round(wire.leastOhm)} Ω.`
+        ? `Take ${Math.round(wire.maxOhm / 100) * 100} Ω, and no less than ${Math.round(wire.minOhm)} Ω.`
         : 'No resistor does both: split the line, or shorten it.'}`,
     subjects: wire.partIds.map(partId => ({ partId })),
-    figures: [{ label: 'usual', value: wire.usualOhm, unit: 'Ω', limit: Math.round(wire.mostOhm), origin: 'memory' }], fixes: [],
+    figures: [{ label: 'usual', value: wire.usualOhm, unit: 'Ω', limit: Math.round(wire.maxOhm), origin: 'memory' }], fixes: [],
   }]
 }
 

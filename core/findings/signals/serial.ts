@@ -1,7 +1,7 @@
 /** Serial links: rates at both ends, frames, flow, direction. */
 import type { Clock } from '../../catalogue/types'
 import { clockOf } from '../../facts/circuits'
-import { MOST_DIFFERENCE, partSerialRate, SAFE_ERROR, serialRate } from '../../signals/rates'
+import { MAX_DIFFERENCE, partSerialRate, SAFE_ERROR, serialRate } from '../../signals/rates'
 import type { SerialLinkFigures } from '../../signals/figures/serial'
 import type { Worksheet } from '../../vocabulary/worksheets'
 import type { Facts } from '../../facts/types'
@@ -65,12 +65,12 @@ export const serialRates: Rule = ({ facts, signals }) => signals.serial.flatMap(
   const worst = Math.max(Math.abs(link.board.error), Math.abs(link.part?.error ?? 0))
   if (worst <= SAFE_ERROR && apart <= 2 * SAFE_ERROR) return []
   return [{
-    ...common, code: 'serial.rate-apart', id: `serial.rate-apart ${link.partId}`, severity: apart > MOST_DIFFERENCE ? 'stop' : 'caution',
+    ...common, code: 'serial.rate-apart', id: `serial.rate-apart ${link.partId}`, severity: apart > MAX_DIFFERENCE ? 'stop' : 'caution',
     title: `The two ends of ${link.busLabel} disagree on ${link.baud} baud`,
     sentence: `The board makes ${rounded(link.board.rateHz, 0)} (${percent(link.board.error)}) and `
       + `${facts.parts.find(owner => owner.id === link.partId)?.name} ${rounded(link.part?.rateHz ?? link.baud, 0)} `
       + `(${percent(link.part?.error ?? 0)}): `
-      + `${apart > MOST_DIFFERENCE ? 'every frame falls apart' : 'characters are lost now and then, more so when it is warm or cold'}. `
+      + `${apart > MAX_DIFFERENCE ? 'every frame falls apart' : 'characters are lost now and then, more so when it is warm or cold'}. `
       + `Choose a rate that both can make.`,
     figures: [{ label: 'worst end', value: rounded(worst * 100), unit: '%', limit: SAFE_ERROR * 100, origin: 'practice' }],
     fixes: [...otherRates(link, facts), ...fullPort(link, facts, clock => agree(clock, link, facts, link.baud))],

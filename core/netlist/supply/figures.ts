@@ -26,7 +26,7 @@ export function figuresOf(node: NodeRef, kind: NodeKind, file: Record<string, nu
   for (const [name, value] of Object.entries(own ?? {})) {
     const spec = FIGURES[name]
     if (!spec || !KINDS[kind].figures.includes(name)) continue
-    if (!Number.isFinite(value) || value < spec.least || value > spec.most) problems.push({ kind: 'absurd', node, figure: name, value })
+    if (!Number.isFinite(value) || value < spec.min || value > spec.max) problems.push({ kind: 'absurd', node, figure: name, value })
     else figures[name] = { value, origin: 'yours' }
   }
   return figures

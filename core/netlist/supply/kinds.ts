@@ -13,11 +13,11 @@ export interface FigureSpec {
   label: string
   unit: string
   /** Least value that makes sense. */
-  least: number
-  most: number
+  min: number
+  max: number
 }
 
-const figure = (label: string, unit: string, least: number, most: number): FigureSpec => ({ label, unit, least, most })
+const figure = (label: string, unit: string, min: number, max: number): FigureSpec => ({ label, unit, min, max })
 
 /** Figures by name; a name means the same wherever it stands. */
 export const FIGURES = tableOf<FigureSpec>({

@@ -15,8 +15,8 @@ export interface Response {
 export const LEAK = 2e-5
 
 /** Least resistance an element may have: an ideal one makes the equations singular. */
-const LEAST_OHM = 1e-4
-const conductance = (ohm: number) => 1000 / Math.max(ohm, LEAST_OHM)
+const MIN_OHM = 1e-4
+const conductance = (ohm: number) => 1000 / Math.max(ohm, MIN_OHM)
 
 /** A converter turns on over this part of its least input voltage, so that the law has no step. */
 const TURN_ON = 0.06

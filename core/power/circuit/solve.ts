@@ -86,9 +86,9 @@ function noLoad(size: number, elements: readonly Element[], rows: Prepared['rows
 
 /** Kirchhoff's law counts as kept when no joint is out by more than this, in mA. */
 export const TOLERANCE_MA = 1e-6
-const MOST_ITERATIONS = 50
+const MAX_ITERATIONS = 50
 /** So many steps without coming nearer than before by a hundredth: there is nothing to be found from here. */
-const MOST_STALLED = 16
+const MAX_STALLED = 16
 
 interface Attempt { converged: boolean, voltages: Float64Array, responses: Response[], iterations: number }
 
@@ -102,7 +102,7 @@ function attempt(circuit: Prepared, loadShare: number, startV: Float64Array, lea
   let iterations = 0
   let stalled = 0
   let nearest = state.sum
-  while (state.worst > TOLERANCE_MA && iterations < MOST_ITERATIONS && stalled < MOST_STALLED) {
+  while (state.worst > TOLERANCE_MA && iterations < MAX_ITERATIONS && stalled < MAX_STALLED) {
     iterations++
     matrix.fill(0)
     for (let row = 0; row < size; row++) {

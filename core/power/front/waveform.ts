@@ -31,10 +31,10 @@ export interface FrontWave {
 }
 
 const STEPS = 300
-const MOST_HALF_WAVES = 80
+const MAX_HALF_WAVES = 80
 const SETTLED_V = 1e-4
 /** Below this a thing no longer draws: it keeps a constant power from asking for endless current. */
-const LEAST_V = 0.3
+const MIN_V = 0.3
 
 interface HalfWave extends FrontWave { endV: number }
 
@@ -48,7 +48,7 @@ function halfWave({ emfV, ohm, dropV, hz, capacitanceUf }: FrontCircuit, load: F
   let u = startV
   const wave: HalfWave = { peakV: u, valleyV: u, meanV: 0, currentMa: 0, acRmsMa: 0, pulseMa: 0, endV: u }
   for (let step = 0; step < STEPS; step++) {
-    const taken = u < LEAST_V ? 0 : 'powerMw' in load ? load.powerMw / u / 1000 : load.currentMa / 1000
+    const taken = u < MIN_V ? 0 : 'powerMw' in load ? load.powerMw / u / 1000 : load.currentMa / 1000
     const open = crest * Math.sin(Math.PI * (step + 0.5) / STEPS) - dropV
     const before = u
     // With the bridge conducting the voltage goes towards what source and load would settle at.
@@ -73,7 +73,7 @@ export function settledWave(circuit: FrontCircuit, load: FrontLoad): FrontWave {
   let startV = Math.max(0, circuit.emfV * Math.SQRT2 - circuit.dropV) * 0.9
   let wave = halfWave(circuit, load, startV)
   let earlier: { startV: number, miss: number } | null = null
-  for (let round = 1; round < MOST_HALF_WAVES && Math.abs(wave.endV - startV) > SETTLED_V; round++) {
+  for (let round = 1; round < MAX_HALF_WAVES && Math.abs(wave.endV - startV) > SETTLED_V; round++) {
     const miss = wave.endV - startV
     // A large capacitor takes hundreds of half-waves to settle; the secant finds where it goes in a few.
     const slope: number = earlier ? (miss - earlier.miss) / (startV - earlier.startV) : 0
@@ -90,17 +90,17 @@ export interface FrontPoint { currentMa: number, meanV: number, acRmsMa: number 
 
 const POINTS = 20
 /** Past this many times its rating a front end is not looked at. */
-const MOST_CURRENT_A = 40
+const MAX_CURRENT_A = 40
 
 const known = new Map<string, FrontPoint[]>()
-const MOST_KNOWN = 50
+const MAX_KNOWN = 50
 
 /** Mean voltage and r.m.s. current by the direct current taken, from nothing to a near short, points closer where little is taken. */
 export function frontCurve(circuit: FrontCircuit): FrontPoint[] {
   const key = JSON.stringify(circuit)
   const before = known.get(key)
   if (before) return before
-  const shortMa = Math.min(MOST_CURRENT_A, 2 / Math.PI * circuit.emfV * Math.SQRT2 / Math.max(circuit.ohm, 1e-3)) * 1000
+  const shortMa = Math.min(MAX_CURRENT_A, 2 / Math.PI * circuit.emfV * Math.SQRT2 / Math.max(circuit.ohm, 1e-3)) * 1000
   const points: FrontPoint[] = []
   for (let i = 0; i <= POINTS; i++) {
     const asked = shortMa * (i / POINTS) ** 2
@@ -112,7 +112,7 @@ export function frontCurve(circuit: FrontCircuit): FrontPoint[] {
   }
   const end = points.at(-1)!
   points.push({ currentMa: Math.max(shortMa, end.currentMa) * 1.05 + 1, meanV: 0, acRmsMa: Math.max(shortMa, end.acRmsMa) * 1.11 })
-  if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!)
+  if (known.size >= MAX_KNOWN) known.delete(known.keys().next().value!)
   known.set(key, points)
   return points
 }

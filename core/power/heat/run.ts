@@ -66,7 +66,7 @@ export function fanPercentAt(fan: FanControl, temperatureC: number, before: numb
     case 'threshold': return temperatureC >= fan.onC || (before > 0 && temperatureC > fan.onC - fan.hysteresisC) ? 100 : 0
     case 'curve': {
       const speedAt = (celsius: number) => fan.points.filter(point => celsius >= point.temperatureC)
-        .reduce((most, point) => Math.max(most, point.percent), 0)
+        .reduce((max, point) => Math.max(max, point.percent), 0)
       const up = speedAt(temperatureC)
       return up >= before ? up : Math.min(before, speedAt(temperatureC + fan.hysteresisC))
     }

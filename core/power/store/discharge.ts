@@ -31,7 +31,7 @@ export interface DayStep { spec: StateSpec, hours: number }
 /** From full to empty in so many steps. */
 const LEVELS = 8
 const BISECTIONS = 5
-const LEAST_MA = 1e-3
+const MIN_MA = 1e-3
 
 /** The tree with a source at another voltage. */
 function atVoltage(tree: SupplyTree, id: NodeRef, voltageV: number): SupplyTree {
@@ -76,13 +76,13 @@ export function dischargeOf(
     }
   }
   const full = look(1)
-  if (full.point.meanMa < LEAST_MA) return null
+  if (full.point.meanMa < MIN_MA) return null
   const already = failing(tree, full.states)
   const stoppedBy = (at: ReturnType<typeof look>): NodeRef | null | false => {
     const load = [...failing(tree, at.states)].find(id => !already.has(id))
     if (load !== undefined) return load
     // Nothing is drawn any more: a converter on the way has let go of all that hung on it.
-    if (at.point.meanMa < LEAST_MA) return null
+    if (at.point.meanMa < MIN_MA) return null
     return at.point.loadedV < unit.emptyV! && full.point.loadedV >= unit.emptyV! ? null : false
   }
   const floor = 1 - (unit.usableShare ?? 1)

@@ -45,7 +45,7 @@ export interface StoreReport {
   hours: number | null
   savings: Saving[]
   /** Least current drawn in any part of the day, against what the store needs to stay on. */
-  leastMa: number
+  minMa: number
 }
 
 /**
@@ -101,12 +101,12 @@ export function storeReport(
   return {
     node: source.id, name: source.name, kind: unit.kind, capacity, capacityMah, efficiency, selfUseW, day: parts, meanW,
     hours: hoursAt(meanW), usableWh: capacity.usableWh * efficiency, discharge,
-    savings: savingsOf(tree, states, specs, source, parts, meanW, hoursAt), leastMa: Math.min(...parts.map(part => part.currentMa)),
+    savings: savingsOf(tree, states, specs, source, parts, meanW, hoursAt), minMa: Math.min(...parts.map(part => part.currentMa)),
   }
 }
 
 /** So many savings are worked out in full. */
-const MOST_SAVINGS = 6
+const MAX_SAVINGS = 6
 
 /**
  * What saves most: each load let down to idle wherever the day has it higher, and each switched off for half of the day.
@@ -144,7 +144,7 @@ function savingsOf(
     return mean(part => Math.min(part.powerW, lighter[steps.indexOf(part.step)]!.nodes[source.id]!.powerMw / 1000))
   }
   const drawnW = mean(part => part.powerW)
-  return candidates.filter(({ savedMa }) => savedMa > 0.05).sort((a, b) => b.savedMa - a.savedMa).slice(0, MOST_SAVINGS)
+  return candidates.filter(({ savedMa }) => savedMa > 0.05).sort((a, b) => b.savedMa - a.savedMa).slice(0, MAX_SAVINGS)
     .flatMap(({ node, to, hoursOff }): Saving[] => {
       const savedW = (drawnW - meanWith(node, to)) * hoursOff / 24
       const hours = hoursAt(meanW - savedW)

@@ -23,9 +23,9 @@ export interface WeekPoint {
 
 export interface Week {
   points: WeekPoint[]
-  leastShare: number
+  minShare: number
   /** Hour of the week at which it is lowest. */
-  leastAtH: number
+  minAtH: number
   /** Hour at which it is empty for the first time; null when it never is. */
   emptyAtH: number | null
   endShare: number
@@ -53,7 +53,7 @@ export const clearDayWh = (panelW: number, dayLengthH: number): number => panelW
 /** Goes through the week in quarters of an hour. Laws: the share stays within 0 and 1; in = out + kept + unused + charging loss. */
 export function simulateWeek({ usableWh, efficiency, startShare, panelW, dayLengthH, weather, loadW }: WeekTask): Week {
   let storedWh = usableWh * startShare
-  const week: Week = { points: [], leastShare: startShare, leastAtH: 0, emptyAtH: null, endShare: startShare, sunWh: 0, loadWh: 0,
+  const week: Week = { points: [], minShare: startShare, minAtH: 0, emptyAtH: null, endShare: startShare, sunWh: 0, loadWh: 0,
     unusedWh: 0 }
   const share = () => usableWh > 0 ? storedWh / usableWh : 0
   for (let step = 0; step <= 7 * 24 / STEP_H; step++) {
@@ -75,9 +75,9 @@ export function simulateWeek({ usableWh, efficiency, startShare, panelW, dayLeng
     week.unusedWh += over - taken
     if (missing > storedWh + taken && week.emptyAtH === null) week.emptyAtH = hour
     storedWh = Math.max(0, storedWh + taken - missing)
-    if (share() < week.leastShare) {
-      week.leastShare = share()
-      week.leastAtH = hour + STEP_H
+    if (share() < week.minShare) {
+      week.minShare = share()
+      week.minAtH = hour + STEP_H
     }
   }
   week.endShare = share()

@@ -19,8 +19,8 @@ function cellsOf(line: string, start: number, by: '|' | '\t' | ';' | ',' | 'blan
 
 /** How the cells of the table are parted; null where it is none. */
 export function partedBy(lines: readonly string[]): '|' | '\t' | ';' | ',' | 'blanks' | null {
-  const most = (sign: string) => lines.filter(line => line.includes(sign)).length
-  for (const sign of ['|', '\t', ';', ','] as const) if (most(sign) >= Math.max(2, lines.length * 0.6)) return sign
+  const max = (sign: string) => lines.filter(line => line.includes(sign)).length
+  for (const sign of ['|', '\t', ';', ','] as const) if (max(sign) >= Math.max(2, lines.length * 0.6)) return sign
   return lines.filter(line => /\S(?: {2,}|\s*(?:->|→|=>|—|–)\s*)\S/.test(line)).length >= Math.max(2, lines.length * 0.6) ? 'blanks' : null
 }
 

@@ -1,6 +1,6 @@
 /** Each I²C bus of a plan as a circuit. */
 import type { Bus, Facts, ResolvedPart } from '../../facts/types'
-import { busyShare, leastPullUpOhm, loadOf, LOW_V, modeOf, mostPullUpOhm, reachableMode, riseTimeS, WIRE_PF_PER_M, type Mode } from '../i2c'
+import { busyShare, minPullUpOhm, loadOf, LOW_V, modeOf, maxPullUpOhm, reachableMode, riseTimeS, WIRE_PF_PER_M, type Mode } from '../i2c'
 import { parallelOhm } from '../series'
 
 /** What a bus runs at when nobody says otherwise. Memory. */
@@ -35,8 +35,8 @@ export interface I2cBusFigures {
   wireM: number
   /** 30 to 70 %; null where nothing pulls up. */
   riseS: number | null
-  leastOhm: number
-  mostOhm: number
+  minOhm: number
+  maxOhm: number
   reachable: Mode | null
   busyShare: number
   polls: { partId: string, name: string, hz: number, bytes: number }[]
@@ -94,8 +94,8 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
     busId: bus.id, label: bus.label, clockHz, mode, supplyV, pullUps, capacitancePf: load.capacitancePf,
     pullUpOhm: pullUps.length ? load.pullUpOhm : null, sinkOhm: sinks.length ? parallelOhm(sinks) : null,
     wireM: wires.reduce((sum, m) => sum + m, 0),
-    riseS: pullUps.length ? riseTimeS(load.pullUpOhm, load.capacitancePf) : null, leastOhm: leastPullUpOhm(supplyV, LOW_V, mode.sinkMa),
-    mostOhm: mostPullUpOhm(mode.riseS, load.capacitancePf),
+    riseS: pullUps.length ? riseTimeS(load.pullUpOhm, load.capacitancePf) : null, minOhm: minPullUpOhm(supplyV, LOW_V, mode.sinkMa),
+    maxOhm: maxPullUpOhm(mode.riseS, load.capacitancePf),
     reachable: pullUps.length ? reachableMode(load) : null, busyShare: busyShare(polls, clockHz), polls, slowest,
     stretching: owners.filter(owner => owner.part.i2c!.stretchesClock).map(owner => owner.id),
   }

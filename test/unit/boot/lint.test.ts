@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { lintBoot, MOST_FINDINGS, planSide } from '../../../core/boot/lint'
+import { lintBoot, MAX_FINDINGS, planSide } from '../../../core/boot/lint'
 import { editOf, asFinding } from '../../../core/boot/lint/edits'
 import { nearest } from '../../../core/boot/lint/near'
 import { applyChanges } from '../../../core/boot/lint/types'
@@ -166,7 +166,7 @@ describe('a fault in a boot file', () => {
 
   it('keeps every file\'s findings in order and within bounds', () => {
     const many = lint('gpu_mem=9999\n'.repeat(3000))
-    expect(many).toHaveLength(MOST_FINDINGS)
+    expect(many).toHaveLength(MAX_FINDINGS)
     expect([...many].sort((a, b) => a.from - b.from)).toEqual(many)
   })
 

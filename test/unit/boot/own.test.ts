@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { keepBefore, MOST_BEFORE } from '../../../core/boot/before'
+import { keepBefore, MAX_BEFORE } from '../../../core/boot/before'
 import { readOwned } from '../../../core/boot/own/block'
 import { mergeBoot } from '../../../core/boot/own/merge'
 import { mergeWords } from '../../../core/boot/own/words'
@@ -164,7 +164,7 @@ describe('earlier files', () => {
     let boot = keepBefore(null, { text: 'v0' }, '2026-01-01T00:00:00Z')
     expect(boot.before).toBeUndefined()
     for (let i = 1; i < 15; i++) boot = keepBefore(boot, { ...boot, text: `v${i}` }, '2026-01-01T00:00:00Z')
-    expect(boot.before).toHaveLength(MOST_BEFORE)
+    expect(boot.before).toHaveLength(MAX_BEFORE)
     expect(boot.before!.at(-1)!.text).toBe('v13')
     expect(keepBefore(boot, { ...boot }, '2026-01-01T00:00:00Z')).toEqual(boot)
   })

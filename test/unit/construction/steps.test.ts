@@ -175,13 +175,13 @@ describe('the best order', () => {
       const best = bestOrder(bench)!
       expect(best.isBest).toBe(true)
       expect(faultsOf(best.ids, bench)).toEqual([])
-      let least = [Infinity, Infinity]
+      let min = [Infinity, Infinity]
       for (const ids of permutations(bench.steps.map(({ id }) => id))) {
         if (faultsOf(ids, bench).length) continue
         const { flips, toolChanges } = costOf(ids, bench.steps)
-        if (flips < least[0]! || (flips === least[0] && toolChanges < least[1]!)) least = [flips, toolChanges]
+        if (flips < min[0]! || (flips === min[0] && toolChanges < min[1]!)) min = [flips, toolChanges]
       }
-      expect([best.flips, best.toolChanges], `seed ${seed}`).toEqual(least)
+      expect([best.flips, best.toolChanges], `seed ${seed}`).toEqual(min)
     }
   })
 

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fitRise } from '../../../core/curves/fit'
 import { judgeCurve } from '../../../core/curves/judge'
-import { keptReadings, MOST_KEPT } from '../../../core/curves/keep'
+import { keptReadings, MAX_KEPT } from '../../../core/curves/keep'
 import { curvesIn, nameAndUnit } from '../../../core/curves/read'
 import { clockSeconds, fromFirst } from '../../../core/curves/time'
 import { gatherFacts } from '../../../core/facts/gather'
@@ -211,6 +211,6 @@ describe('readings in a text', () => {
   it('of long ones a plan keeps some, the first and the last among them', () => {
     const seconds = Array.from({ length: 10_000 }, (_, i) => i)
     const { seconds: few, values } = keptReadings({ seconds, values: seconds })
-    expect([few.length, values.length, few[0], few.at(-1)]).toEqual([MOST_KEPT, MOST_KEPT, 0, 9999])
+    expect([few.length, values.length, few[0], few.at(-1)]).toEqual([MAX_KEPT, MAX_KEPT, 0, 9999])
   })
 })

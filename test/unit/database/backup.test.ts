@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { strFromU8, strToU8 } from 'fflate'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { backupNews, BackupError, makeBackup, readBackup, restoreBackups } from '../../../app/database/backup'
-import { copyPhotos, keepPhoto, MOST_PHOTOS, photosOf } from '../../../app/database/photos'
+import { copyPhotos, keepPhoto, MAX_PHOTOS, photosOf } from '../../../app/database/photos'
 import { bundleOf, unbundle } from '../../../app/database/transfer'
 import { ProjectDatabase } from '../../../app/database/projects'
 import { memorySlots, type Slots } from '../../../app/database/slots'
@@ -180,7 +180,7 @@ describe('photos', () => {
     const { id } = await database.create(withPhotos(1))
     await keepPhoto(database, kept(id, 1))
     const { bytes } = await makeBackup(database, memorySlots())
-    const files = readZip(bytes, { mostBytes: 1e7, mostFiles: 100 })
+    const files = readZip(bytes, { maxBytes: 1e7, maxFiles: 100 })
     const isPicture = (path: string) => path.endsWith('.jpg')
     const to = another()
     for (const broken of [
@@ -193,7 +193,7 @@ describe('photos', () => {
   it('a backup from before there were any is read', async () => {
     const { bytes } = await makeBackup(database, memorySlots())
     await database.create(demoPlans[0]!)
-    const files = readZip((await makeBackup(database, memorySlots())).bytes, { mostBytes: 1e7, mostFiles: 100 })
+    const files = readZip((await makeBackup(database, memorySlots())).bytes, { maxBytes: 1e7, maxFiles: 100 })
     const older = files.map(file => file.path.startsWith('records/')
       ? { ...file, bytes: strToU8(strFromU8(file.bytes).replace(/"photos": \[\],?/, '').replace(/,(\s*})/g, '$1')) }
       : file)
@@ -207,13 +207,13 @@ describe('photos', () => {
     expect(found.plans.map(({ text }) => JSON.parse(text).log[0].photos)).toEqual([[ref(1), ref(2)]])
     expect([...found.pictures]).toEqual([['photo-1', jpeg(1)], ['photo-2', jpeg(2)]])
     const odd = unbundle(zipOf([
-      ...readZip(zip, { mostBytes: 1e7, mostFiles: 100 }), { path: 'photos/../x.jpg', bytes: jpeg(1) },
+      ...readZip(zip, { maxBytes: 1e7, maxFiles: 100 }), { path: 'photos/../x.jpg', bytes: jpeg(1) },
       { path: 'photos/text.jpg', bytes: strToU8('no picture') },
     ]))!
     expect(odd.left).toHaveLength(2)
     expect(odd.pictures.size).toBe(2)
     const byHand = unbundle(zipOf([
-      ...readZip(zip, { mostBytes: 1e7, mostFiles: 100 }).map(file => ({ ...file, path: `hive/${file.path}` })),
+      ...readZip(zip, { maxBytes: 1e7, maxFiles: 100 }).map(file => ({ ...file, path: `hive/${file.path}` })),
       { path: '__MACOSX/hive/._x.voltaris.json', bytes: strToU8('x') },
     ]))!
     expect([byHand.plans.length, byHand.pictures.size, byHand.left]).toEqual([1, 2, []])
@@ -226,7 +226,7 @@ describe('photos', () => {
     await keepPhoto(database, kept(id, 1))
     await copyPhotos(database, id, 'copy')
     expect((await photosOf(database, 'copy')).map(({ id: own, project }) => [own, project])).toEqual([['photo-1', 'copy']])
-    await database.photos.bulkPut(Array.from({ length: MOST_PHOTOS - 1 }, (_, i) => ({ ...kept(id, 2), id: `many-${i}` })))
-    await expect(keepPhoto(database, kept(id, 3))).rejects.toThrow(`${MOST_PHOTOS} photos`)
+    await database.photos.bulkPut(Array.from({ length: MAX_PHOTOS - 1 }, (_, i) => ({ ...kept(id, 2), id: `many-${i}` })))
+    await expect(keepPhoto(database, kept(id, 3))).rejects.toThrow(`${MAX_PHOTOS} photos`)
   })
 })

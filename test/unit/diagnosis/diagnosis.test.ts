@@ -320,16 +320,16 @@ function optimum(table: Table, groups: readonly number[][]): number {
     const before = kept.get(key)
     if (before !== undefined) return before
     const total = left.reduce((sum, group) => sum + weight(group), 0)
-    let least = Infinity
+    let min = Infinity
     for (const [column, probe] of table.probes.entries()) {
       const split = splitBy(table, left, column)
-      if (split.length < 2 || probe.minutes >= least) continue
+      if (split.length < 2 || probe.minutes >= min) continue
       let cost = probe.minutes
       for (const part of split) cost += part.reduce((sum, group) => sum + weight(group), 0) / total * best(part)
-      least = Math.min(least, cost)
+      min = Math.min(min, cost)
     }
-    kept.set(key, least)
-    return least
+    kept.set(key, min)
+    return min
   }
   return best(groups)
 }

@@ -2,7 +2,7 @@ import { zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import { readZip, zipOf, ZipError } from '../../../core/documents/zip'
 
-const LIMITS = { mostBytes: 1024 * 1024, mostFiles: 20 }
+const LIMITS = { maxBytes: 1024 * 1024, maxFiles: 20 }
 const text = (content: string) => new TextEncoder().encode(content)
 /** Where a local header holds the size before packing. Published: ZIP file format specification 4.3.7. */
 const SIZE_AT = 22

@@ -188,13 +188,13 @@ describe('SPI', () => {
 
   it('the step above is told against what the part stands, or what was asked', () => {
     const plan = placed(planOf('forty-classic', { a: 'screen-spi-24' }))
-    const most = catalogue.parts.get('screen-spi-24')!.spi!.maxClockHz
+    const max = catalogue.parts.get('screen-spi-24')!.spi!.maxClockHz
     const slow = { ...plan, clocks: { a: 9_000_000 } }
     expect(found(slow, 'spi.step-below')?.sentence ?? '').not.toContain('the part stands')
     for (const clocks of [{}, { a: 9_000_000 }, { a: 33_000_000 }] as Plan['clocks'][]) {
       const finding = found({ ...plan, clocks }, 'spi.step-below')
       const [, said] = /would be ([\d.]+) MHz, and the part stands/.exec(finding?.sentence ?? '') ?? []
-      if (said) expect(Number(said) * 1e6).toBeGreaterThan(most)
+      if (said) expect(Number(said) * 1e6).toBeGreaterThan(max)
     }
   })
 

@@ -38,7 +38,7 @@ function* everyPlacement(plan: Plan): Generator<Record<string, string>> {
 }
 
 /** Least cost over all placements and all addresses. */
-function leastCost(plan: Plan): number {
+function minCost(plan: Plan): number {
   const straps = plan.parts.map((part) => {
     const file = catalogue.parts.get(part.type)!
     const values = file.options?.find(option => option.id === file.i2c?.addressOption)?.values
@@ -47,11 +47,11 @@ function leastCost(plan: Plan): number {
   const every = straps.reduce<Record<string, number>[]>(
     (found, list) => found.flatMap(entry => list.map(next => next ? { ...entry, [next.id]: next.address } : entry)), [{}],
   )
-  let least = Infinity
+  let min = Infinity
   for (const places of everyPlacement(plan)) {
-    for (const addresses of every) least = Math.min(least, costOf(plan, places, addresses) ?? Infinity)
+    for (const addresses of every) min = Math.min(min, costOf(plan, places, addresses) ?? Infinity)
   }
-  return least
+  return min
 }
 
 const type = fc.constantFrom(
@@ -78,7 +78,7 @@ describe('the cost of small plans', () => {
       const places = Object.fromEntries(Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)]))
       const own = costOf(plan, places, Object.fromEntries(result.straps.map(strap => [strap.partId, Number(strap.value)])))
       expect(own).toBeCloseTo(result.cost, 2)
-      expect(result.cost).toBeCloseTo(leastCost(plan), 2)
+      expect(result.cost).toBeCloseTo(minCost(plan), 2)
     }), { numRuns: draws(200), seed: 20261126 })
     expect(compared).toBeGreaterThan(judgedAtLeast(40))
   })

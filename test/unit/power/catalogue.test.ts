@@ -11,7 +11,7 @@ describe.each([...catalogue.powerItems.values()].map(item => [item.id, item] as 
     expect(item.id).toBe(id)
     for (const [name, value] of Object.entries(item.figures)) {
       expect(KINDS[item.kind].figures, name).toContain(name)
-      expect(value >= FIGURES[name]!.least && value <= FIGURES[name]!.most, name).toBe(true)
+      expect(value >= FIGURES[name]!.min && value <= FIGURES[name]!.max, name).toBe(true)
     }
   })
 

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { depthOf, MOST_DEPTH, parseJson } from '../../../core/documents/json'
+import { depthOf, MAX_DEPTH, parseJson } from '../../../core/documents/json'
 import { demoPlans } from '../../../demo'
 import { ROUTES } from '../../../server/utils/routes'
 import { JOBS } from '../../../server/work/jobs'
@@ -88,8 +88,8 @@ describe('JSON of somebody else', () => {
   it('is measured outside its strings, and refused when it is too deep', () => {
     expect([depthOf('[]'), depthOf('{"a":[1,{"b":[]}]}'), depthOf('"[[["'), depthOf('["\\"[[", "\\\\"]')]).toEqual([1, 4, 0, 1])
     const nested = (n: number) => '['.repeat(n) + ']'.repeat(n)
-    expect(parseJson(nested(MOST_DEPTH))).toMatchObject({ ok: true })
-    expect(parseJson(nested(MOST_DEPTH + 1))).toEqual({ ok: false, message: expect.stringContaining(`${MOST_DEPTH + 1} deep`) })
+    expect(parseJson(nested(MAX_DEPTH))).toMatchObject({ ok: true })
+    expect(parseJson(nested(MAX_DEPTH + 1))).toEqual({ ok: false, message: expect.stringContaining(`${MAX_DEPTH + 1} deep`) })
     expect(parseJson('{')).toMatchObject({ ok: false })
   })
 })

@@ -16,10 +16,10 @@ const passes = (shape: Shape<unknown>, value: unknown) => !check(shape, value).e
 
 describe('texts and numbers', () => {
   it('keep to their bounds, and are never read out of each other', () => {
-    const short = text({ least: 2, most: 4 })
+    const short = text({ min: 2, max: 4 })
     expect(['a', 'ab', 'abcd', 'abcde', '', 3].map(value => passes(short, value))).toEqual([false, true, true, false, false, false])
     expect([passes(text(), ''), passes(text({ empty: true }), '')]).toEqual([false, true])
-    const share = number({ least: 0, most: 1 })
+    const share = number({ min: 0, max: 1 })
     expect([-0.1, 0, 1, 1.1, '1', Infinity].map(value => passes(share, value))).toEqual([false, true, true, false, false, false])
     expect([0, 0.001].map(value => passes(number({ above: 0 }), value))).toEqual([false, true])
     expect([1.5, 2].map(value => passes(number({ whole: true }), value))).toEqual([false, true])
@@ -57,7 +57,7 @@ describe('objects, lists and maps', () => {
   })
 
   it('count and compare the entries of lists', () => {
-    const entries = list(closed, { least: 1, most: 2, unique: 'id' })
+    const entries = list(closed, { min: 1, max: 2, unique: 'id' })
     expect([[], [{ id: 'a' }], [{ id: 'a' }, { id: 'a' }], [{ id: 'a' }, { id: 'b' }, { id: 'c' }]].map(value => passes(entries, value)))
       .toEqual([false, true, false, false])
     expect([passes(list(text(), { unique: true }), ['a', 'a']), passes(list(text()), ['a', 'a'])]).toEqual([false, true])

@@ -28,7 +28,7 @@ describe('NumberField', () => {
   }
 
   it('hands on a figure within its range, once', async () => {
-    const wrapper = show(NumberField, { value: 3, least: 0, most: 10, unit: 'V', label: 'At' })
+    const wrapper = show(NumberField, { value: 3, min: 0, max: 10, unit: 'V', label: 'At' })
     await type(wrapper, '4.5')
     await wrapper.find('input').trigger('blur')
     expect(wrapper.emitted('set')![0]).toEqual([4.5])
@@ -38,7 +38,7 @@ describe('NumberField', () => {
   })
 
   it('keeps what cannot be, says why, and hands nothing on', async () => {
-    const wrapper = show(NumberField, { value: 3, least: 0, most: 10, unit: 'V' })
+    const wrapper = show(NumberField, { value: 3, min: 0, max: 10, unit: 'V' })
     await type(wrapper, '99')
     expect(wrapper.emitted('set')).toBeUndefined()
     expect(wrapper.text()).toContain('99 cannot be. A number from 0 to 10 V.')
@@ -48,7 +48,7 @@ describe('NumberField', () => {
   })
 
   it('takes nothing only where that means something', async () => {
-    const needed = show(NumberField, { value: 3, least: 0 })
+    const needed = show(NumberField, { value: 3, min: 0 })
     await type(needed, '')
     expect(needed.emitted('set')).toBeUndefined()
     expect(needed.text()).toContain('A number from 0 up.')

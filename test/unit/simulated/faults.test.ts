@@ -118,7 +118,7 @@ describe('a way back that is too thin', () => {
         const owner = facts.parts.find(({ id }) => id === change.partId)!
         const column = table.probes.findIndex(({ id }) => id === `back:${owner.id}`)
         expect([table.planned[column], table.seen[row]![column]]).toEqual(['as planned', 'too high'])
-        const { least, most } = table.probes[column]!.reading!
+        const { min, max } = table.probes[column]!.reading!
         const session = new Session(facts, { changes: fault.changes })
         const volts = async (id: string) => Number.parseFloat((await session.run(`:volt ${id}.${facts.parts.find(part => part.id === id)!
           .grounds[0]!.id} ${ground}`)).out)
@@ -126,10 +126,10 @@ describe('a way back that is too thin', () => {
           && table.probes.some(probe => probe.id === `back:${id}`))
         expect(await volts(owner.id)).toBe(0)
         await session.run(':load on')
-        expect(await volts(owner.id)).toBeGreaterThan(most)
+        expect(await volts(owner.id)).toBeGreaterThan(max)
         for (const other of others) {
           const found = await volts(other.id)
-          expect(found >= least && found <= most).toBe(true)
+          expect(found >= min && found <= max).toBe(true)
         }
         tried++
       }

@@ -13,9 +13,9 @@ export interface Macro {
 }
 
 /** Lexemes looked at for one macro of the source. The largest of the kernel's board sources takes some thousands. */
-const MOST_WORK = 50_000
+const MAX_WORK = 50_000
 /** Macros among the arguments of macros. */
-const MOST_DEPTH = 100
+const MAX_DEPTH = 100
 
 interface Context { list: readonly Lexeme[], at: number, macro: string | null }
 
@@ -50,7 +50,7 @@ export class Expander {
   }
 
   private expand(list: readonly Lexeme[], place: SourcePlace): Lexeme[] {
-    if (++this.depth > MOST_DEPTH) throw new DeviceTreeError('limit', `macros stand in each other deeper than ${MOST_DEPTH}`, { place })
+    if (++this.depth > MAX_DEPTH) throw new DeviceTreeError('limit', `macros stand in each other deeper than ${MAX_DEPTH}`, { place })
     const out: Lexeme[] = []
     const stack: Context[] = [{ list, at: 0, macro: null }]
     for (;;) {
@@ -73,8 +73,8 @@ export class Expander {
   }
 
   private take(stack: Context[], place: SourcePlace): Lexeme | null {
-    if (++this.work > MOST_WORK) {
-      throw new DeviceTreeError('limit', `a macro here grows past ${MOST_WORK} pieces: do macros double each other?`, { place })
+    if (++this.work > MAX_WORK) {
+      throw new DeviceTreeError('limit', `a macro here grows past ${MAX_WORK} pieces: do macros double each other?`, { place })
     }
     for (;;) {
       const top = stack.at(-1)!

@@ -18,12 +18,12 @@ export interface Preprocessed {
 }
 
 /** Files within files; as deep as no real source goes. */
-const MOST_DEPTH = 40
-const MOST_FILES = 2000
+const MAX_DEPTH = 40
+const MAX_FILES = 2000
 /** Conditions within conditions. */
-const MOST_CONDITIONS = 200
+const MAX_CONDITIONS = 200
 /** Characters of all files together, and of what comes out. */
-const MOST_TEXT = 64_000_000
+const MAX_TEXT = 64_000_000
 
 const ANY = /^[ \t]*#[ \t]*(?:define|undef|include|if|ifdef|ifndef|elif|else|endif|error)\b|\\\r?$/m
 const DIRECTIVE = /[ \t]*#[ \t]*(define|undef|include|if|ifdef|ifndef|elif|else|endif|error|warning|pragma|ident|line)\b((?:\\\r?\n|\/\*[^]*?\*\/|[^\n])*)/y
@@ -59,15 +59,15 @@ class Preprocessor {
 
   file(text: string, file: string, from: readonly string[]): void {
     this.taken += text.length
-    if (this.taken > MOST_TEXT) {
-      throw new DeviceTreeError('limit', `the files included are larger than ${MOST_TEXT / 1e6} MB together`, { place: at(file, 1) })
+    if (this.taken > MAX_TEXT) {
+      throw new DeviceTreeError('limit', `the files included are larger than ${MAX_TEXT / 1e6} MB together`, { place: at(file, 1) })
     }
     new FileRun(this, text, file, from).run()
   }
 
   put(text: string, place: SourcePlace): void {
     this.length += text.length
-    if (this.length > MOST_TEXT) throw new DeviceTreeError('limit', `macros make more than ${MOST_TEXT / 1e6} MB of this source`, { place })
+    if (this.length > MAX_TEXT) throw new DeviceTreeError('limit', `macros make more than ${MAX_TEXT / 1e6} MB of this source`, { place })
     this.out.push(text)
   }
 
@@ -85,11 +85,11 @@ class Preprocessor {
     const angled = /^<([^>]+)>$/.exec(written)
     const name = (angled ?? /^"([^"]+)"$/.exec(written))?.[1]
     if (!name) throw new DeviceTreeError('syntax', 'expected #include "file" or <file>', { place })
-    if (from.length >= MOST_DEPTH || ++this.opened > MOST_FILES) {
+    if (from.length >= MAX_DEPTH || ++this.opened > MAX_FILES) {
       const ring = from.indexOf(place.file)
-      throw new DeviceTreeError('limit', from.length >= MOST_DEPTH
+      throw new DeviceTreeError('limit', from.length >= MAX_DEPTH
         ? `files include each other without end: ${from.slice(Math.max(0, ring), ring + 4).join(' → ')} …`
-        : `more than ${MOST_FILES} files are included`, { place })
+        : `more than ${MAX_FILES} files are included`, { place })
     }
     const found = this.files.read(name, place.file)
     if (!found) {
@@ -223,8 +223,8 @@ class FileRun {
       case 'if': case 'ifdef': case 'ifndef': {
         const read = this.reads
         const holds = read && (word === 'if' ? this.truth(rest, place) : this.all.isDefined(this.nameIn(rest, word)) === (word === 'ifdef'))
-        if (conditions.length >= MOST_CONDITIONS) {
-          throw new DeviceTreeError('limit', `#if stands in #if deeper than ${MOST_CONDITIONS}`, { place })
+        if (conditions.length >= MAX_CONDITIONS) {
+          throw new DeviceTreeError('limit', `#if stands in #if deeper than ${MAX_CONDITIONS}`, { place })
         }
         return void conditions.push({ reads: holds, done: holds || !read, place, isElse: false })
       }
