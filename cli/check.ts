@@ -30,7 +30,8 @@ export function check(args: string[]): number {
     const withStops = rows.filter(({ report }) => report?.counts.stops).length
     console.log(`${rows.length} plans, ${withStops} with a stop, ${rows.filter(row => row.problem).length} unusable`)
   }
-  return rows.some(row => row.problem) ? 2 : rows.some(({ report }) => report?.counts.stops) ? 1 : 0
+  if (rows.some(row => row.problem)) return 2
+  return rows.some(({ report }) => report?.counts.stops) ? 1 : 0
 }
 
 function checked(file: string): { name: string, report: Report } {

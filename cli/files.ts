@@ -7,11 +7,11 @@ import { hostFilesOf, nameInBundle } from '../core/host/bundle'
 import type { After } from '../core/host/types'
 import { readArguments } from './input'
 
-const inWords = (after: After) => after.is === 'reload'
-  ? `then: ${after.command}`
-  : after.is === 'first start'
-    ? 'read at the very first start only'
-    : after.is === 'restart' ? 'read at a restart' : 'counts from the next login'
+const inWords = (after: After) => {
+  if (after.is === 'reload') return `then: ${after.command}`
+  if (after.is === 'first start') return 'read at the very first start only'
+  return after.is === 'restart' ? 'read at a restart' : 'counts from the next login'
+}
 
 /** Prints or writes every small file of a plan; 1 when one of them has a stop. */
 export function files(args: string[]): number {

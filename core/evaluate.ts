@@ -141,12 +141,12 @@ const TOUCHED: Readonly<Record<StageId, (plan: Plan) => boolean>> = {
 }
 
 function stagesOf(plan: Plan, counts: Report['stageCounts']): Report['stages'] {
-  const state = (stage: StageId): StageState => counts[stage].stops
-    ? 'stop'
-    : counts[stage].cautions
-      ? 'caution'
-      : TOUCHED[stage](plan)
-        ? 'clear'
-        : 'untouched'
+  const state = (stage: StageId): StageState => {
+    if (counts[stage].stops) return 'stop'
+    if (counts[stage].cautions) return 'caution'
+    return TOUCHED[stage](plan)
+      ? 'clear'
+      : 'untouched'
+  }
   return Object.fromEntries(STAGE_IDS.map(stage => [stage, state(stage)])) as Report['stages']
 }

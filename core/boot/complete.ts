@@ -29,9 +29,10 @@ export function completeAt(text: string, grammar: Grammar, lineNumber: number, c
   const start = (pattern: RegExp) => column - (pattern.exec(before)?.[0].length ?? 0)
   switch (grammar) {
     case 'key-value': return keyValue(text, before, lineNumber, column, board)
-    case 'environment': return /=/.test(before)
-      ? (/^(user_)?overlays=/.test(before) ? { from: start(/[^\s=]*$/), options: overlays() } : null)
-      : { from: start(/\w*$/), options: Object.entries(ENVIRONMENT).map(([label, what]) => ({ label, what, insert: `${label}=` })) }
+    case 'environment': {
+      if (/=/.test(before)) return /^(user_)?overlays=/.test(before) ? { from: start(/[^\s=]*$/), options: overlays() } : null
+      return { from: start(/\w*$/), options: Object.entries(ENVIRONMENT).map(([label, what]) => ({ label, what, insert: `${label}=` })) }
+    }
     case 'extlinux': return /^\s*\w*$/.test(before)
       ? { from: start(/\w*$/), options: Object.entries(DIRECTIVE_WORDS).map(([label, { what }]) => ({ label, what, insert: `${label} ` })) }
       : null

@@ -33,11 +33,11 @@ const shortened = (text: string) => text.trim().length > 80 ? `${text.trim().sli
 /** Every line that says something, of the boot file and the command line, in order. */
 export function explainFiles(files: BootFiles, board: Board | null): Explained[] {
   const owned = new Map(readOwned(files.text, files.dialect).map(entry => [entry.line, entry]))
-  const lines = files.dialect === 'key-value'
-    ? keyValueLines(files.text, board, files.overlays)
-    : files.dialect === 'extlinux'
-      ? menuWords(files.text)
-      : environmentWords(files.text)
+  let lines
+  if (files.dialect === 'key-value') lines = keyValueLines(files.text, board, files.overlays)
+  else lines = files.dialect === 'extlinux'
+    ? menuWords(files.text)
+    : environmentWords(files.text)
   const boot = lines.map((line) => {
     const mine = owned.get(line.line)
     return mine ? { ...line, partIds: mine.partIds, owned: mine.state } : line
@@ -75,7 +75,9 @@ function limits({ default: standard, min, max, values }: {
   max?: number
   values?: readonly string[]
 }): string {
-  const range = values ? `one of ${values.join(', ')}` : min !== undefined && max !== undefined ? `${min} to ${max}` : ''
+  let range: string
+  if (values) range = `one of ${values.join(', ')}`
+  else range = min !== undefined && max !== undefined ? `${min} to ${max}` : ''
   return [range, standard === undefined ? '' : `${standard} where nothing is said`].filter(Boolean).map(text => `; ${text}`).join('')
 }
 
@@ -90,11 +92,11 @@ function keyValueLines(text: string, board: Board | null, own: readonly OwnOverl
 }
 
 function keyValueLine(line: BootLine, board: Board | null, own: readonly OwnOverlay[] | undefined): { words: string, origin?: Origin } {
-  const hidden = line.applies === 'never'
-    ? ' Hidden from this board by the section.'
-    : line.applies === 'sometimes' && line.kind !== 'filter'
-      ? ` Only where [${line.filter}] holds.`
-      : ''
+  let hidden: string
+  if (line.applies === 'never') hidden = ' Hidden from this board by the section.'
+  else hidden = line.applies === 'sometimes' && line.kind !== 'filter'
+    ? ` Only where [${line.filter}] holds.`
+    : ''
   switch (line.kind) {
     case 'comment': return { words: 'A comment: nothing reads it.' }
     case 'filter': return { words: line.name === 'all'
@@ -199,13 +201,12 @@ function menuWords(text: string): Explained[] {
 function environmentWords(text: string): Explained[] {
   return parseEnvironment(text).flatMap((line) => {
     if (line.kind === 'blank' || line.kind === 'comment') return []
-    const words = line.kind === 'unknown'
-      ? 'No key=value.'
-      : ENVIRONMENT[line.name!]
-        ? `${upper(ENVIRONMENT[line.name!]!)}.`
-        : line.name!.startsWith('param_')
-          ? `A parameter of an overlay: ${line.name!.slice(6)} = ${line.value}.`
-          : 'Not in the library; kept as it is.'
+    let words: string
+    if (line.kind === 'unknown') words = 'No key=value.'
+    else if (ENVIRONMENT[line.name!]) words = `${upper(ENVIRONMENT[line.name!]!)}.`
+    else words = line.name!.startsWith('param_')
+      ? `A parameter of an overlay: ${line.name!.slice(6)} = ${line.value}.`
+      : 'Not in the library; kept as it is.'
     return [{ file: '', line: line.number, text: shortened(line.text), words, origin: 'practice', partIds: [], applies: 'always' as const }]
   })
 }

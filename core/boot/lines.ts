@@ -30,7 +30,9 @@ export function restoreEndings(before: string, edited: string): string {
   const common = old.find(line => line.ending)?.ending ?? '\n'
   let last = common
   const restored = lines.map((text, i) => {
-    const kept = i < head ? old[i] : i >= lines.length - tail ? old[old.length - (lines.length - i)] : undefined
+    let kept
+    if (i < head) kept = old[i]
+    else kept = i >= lines.length - tail ? old[old.length - (lines.length - i)] : undefined
     if (kept?.ending) last = kept.ending
     return i === lines.length - 1 ? text : text + (kept?.ending || last)
   }).join('')

@@ -63,7 +63,8 @@ export function compareParts(parts: readonly Part[]): TraitRow[] {
     ['address', part => part.i2c?.address ?? optionValues(part, part.i2c?.addressOption)],
     ['fastest bus', (part) => {
       const hz = part.i2c?.maxClockHz ?? part.spi?.maxClockHz
-      return hz ? hz >= 1e6 ? `${hz / 1e6} MHz` : `${hz / 1000} kHz` : ''
+      if (hz) return hz >= 1e6 ? `${hz / 1e6} MHz` : `${hz / 1000} kHz`
+      return ''
     }],
     ['rate', part => part.serial ? `${part.serial.baud} baud, ${part.serial.frame}` : ''],
     ['puts out, high', (part) => {

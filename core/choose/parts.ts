@@ -117,7 +117,10 @@ export interface TrialRow {
 /** Trials side by side, in words: one row for each thing that one of them has something to say on. */
 export function trialRows(trials: readonly PartTrial[]): TrialRow[] {
   const ma = (value: number) => value >= 1000 ? `${(value / 1000).toFixed(2)} A` : `${Number(value.toPrecision(3))} mA`
-  const room = (left: number | null) => left === null ? '' : left < 0 ? `, ${ma(-left)} too much` : `, ${ma(left)} left`
+  const room = (left: number | null) => {
+    if (left === null) return ''
+    return left < 0 ? `, ${ma(-left)} too much` : `, ${ma(left)} left`
+  }
   const rows: [string, (trial: PartTrial) => string][] = [
     ['place on this board', ({ placed, noRoom }) => placed ? 'there is room' : noRoom ?? ''],
     ['lines it takes', ({ placed, lines }) => placed ? `${lines.taken}, ${lines.left} left` : ''],

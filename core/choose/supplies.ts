@@ -44,8 +44,12 @@ export function supplyChoices(trials: readonly SupplyTrial[]): SupplyChoice[] {
     const own = findings.filter(finding => !isCommon(finding.id) || finding.subjects.some(subject => subject.node === '@supply'))
     const [stops, cautions] = [own.filter(({ severity }) => severity === 'stop'), own.filter(({ severity }) => severity === 'caution')]
     const other = supply.kind === 'transformer' || Math.abs(supply.voltageV - 5) > NEAR_V
-    const fit = stops.length ? other ? 'converter' : 'no' : cautions.length ? 'care' : 'fits'
-    const said = stops.length ? stops : cautions.length ? cautions : own.filter(({ severity }) => severity === 'note')
+    let fit: 'no' | 'converter' | 'care' | 'fits'
+    if (stops.length) fit = other ? 'converter' : 'no'
+    else fit = cautions.length ? 'care' : 'fits'
+    let said
+    if (stops.length) said = stops
+    else said = cautions.length ? cautions : own.filter(({ severity }) => severity === 'note')
     return { supply, kind: KINDS[supply.kind].label, fit, why: [...new Set(said.map(finding => finding.title))] }
   }).sort((a, b) => RANK[a.fit] - RANK[b.fit] || a.kind.localeCompare(b.kind) || a.supply.currentMa - b.supply.currentMa)
 }

@@ -113,7 +113,8 @@ function pictureOf({ id, side }: BuildStep, at: number, { steps }: BuildSteps, a
   const standOf = (body: Parameters<typeof stepOfBody>[0]) => {
     const step = stepOfBody(body, steps)
     const i = step === null ? -1 : place.get(step)!
-    return i === at ? 'now' as const : i < at ? 'there' as const : 'later' as const
+    if (i === at) return 'now' as const
+    return i < at ? 'there' as const : 'later' as const
   }
   if (!assembly.bodies.some(body => stepOfBody(body, steps) === id)) return null
   // What lies elsewhere on the table only makes it small.

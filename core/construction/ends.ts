@@ -25,7 +25,8 @@ function usualEnd({ kind, partId, id }: Component, { board, parts }: Facts): Wir
     case 'part': {
       const owner = parts.find(part => part.id === (partId ?? id))
       // Boards come with pins; what has no board of its own comes with legs.
-      return owner && !owner.part.body?.boardMm ? has('breadboard') ? 'pin' : 'solder' : 'socket'
+      if (owner && !owner.part.body?.boardMm) return has('breadboard') ? 'pin' : 'solder'
+      return 'socket'
     }
   }
 }

@@ -82,7 +82,10 @@ const isNoWire = ({ kind }: ListedItem) => kind !== 'wire'
 
 /** A cable that is bought as such; null for wires, for boards that are pushed on, and for the lead that comes with a supply. */
 function cableWords({ kind, id, name, ways }: Conductor): string | null {
-  if (kind === 'plug') return id.endsWith('@video') ? 'Video cable' : id.endsWith('@fan') ? 'Fan plug, comes with the fan' : 'USB cable'
+  if (kind === 'plug') {
+    if (id.endsWith('@video')) return 'Video cable'
+    return id.endsWith('@fan') ? 'Fan plug, comes with the fan' : 'USB cable'
+  }
   if (kind === 'flat cable') return 'Flat cable'
   return kind === 'lead' && name !== undefined ? `${name}${ways.length > 1 ? '' : ', one way'}` : null
 }

@@ -3,7 +3,10 @@ import type { HeaderPosition } from '../catalogue/types'
 import type { Facts } from '../facts/types'
 import { escapeMarkup as escape } from '../documents/markup'
 
-const lineName = ({ kind, line }: HeaderPosition) => line !== undefined ? `G${line}` : kind === 'ground' ? 'GND' : kind
+const lineName = ({ kind, line }: HeaderPosition) => {
+  if (line !== undefined) return `G${line}`
+  return kind === 'ground' ? 'GND' : kind
+}
 
 function holders(facts: Facts, position: number): string {
   return (facts.atPosition.get(position) ?? []).map(terminal => `${terminal.owner.name} ${terminal.label}`).join(', ')

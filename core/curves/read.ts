@@ -47,9 +47,9 @@ function curvesOf(rows: readonly Row[], times: string, stray: number): CurvesRea
   const names = [...new Set(rows.flatMap(({ values }) => [...values.keys()]))]
   const known = rows.filter(({ at }) => at !== null)
   const elapsed = known.length === rows.length && rows.length ? fromFirst(rows.map(({ at }) => at!)) : null
-  const said = elapsed
-    ? times
-    : known.length ? 'its times go back: one second from row to row is taken' : 'no times in it: one second from row to row'
+  let said: string
+  if (elapsed) said = times
+  else said = known.length ? 'its times go back: one second from row to row is taken' : 'no times in it: one second from row to row'
   const curves = names.flatMap((name): MeasuredCurve[] => {
     const seconds: number[] = []
     const values: number[] = []
@@ -121,7 +121,9 @@ function fromTable(text: string): CurvesRead | null {
     const stamp = timeAt < 0 ? null : cells[timeAt] ?? ''
     const figure = stamp === null ? null : number(stamp, comma)
     if (figure !== null) per ??= secondsPer(head[timeAt]!, figure)
-    const at = stamp === null ? null : figure === null ? clockSeconds(stamp) : figure * per!
+    let at: number | null
+    if (stamp === null) at = null
+    else at = figure === null ? clockSeconds(stamp) : figure * per!
     if (!values.size) stray++
     return values.size ? [{ at, values, units: own }] : []
   })

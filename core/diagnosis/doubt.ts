@@ -49,13 +49,10 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
       },
       see: ({ changes }) => {
         const change = changes.find(entry => entry.change === 'line' && entry.line === line)
-        return change?.change !== 'line'
-          ? 'it stands there'
-          : change.how === 'hidden'
-            ? 'it stands below a filter of another board'
-            : change.how === 'missing'
-              ? 'it is not there'
-              : change.how === 'other-figure' ? 'one of its figures is another one' : 'it stands in another copy'
+        if (change?.change !== 'line') return 'it stands there'
+        if (change.how === 'hidden') return 'it stands below a filter of another board'
+        if (change.how === 'missing') return 'it is not there'
+        return change.how === 'other-figure' ? 'one of its figures is another one' : 'it stands in another copy'
       },
     })
   }
@@ -102,7 +99,10 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
         at: {},
         how: 'With the system running and nothing being written: move the cable at both plugs gently.',
       },
-      see: world => world.isUp ? world.shaken.isUp ? 'it runs on' : 'it goes off, or starts anew' : NOT_UP,
+      see: (world) => {
+        if (world.isUp) return world.shaken.isUp ? 'it runs on' : 'it goes off, or starts anew'
+        return NOT_UP
+      },
     })
     const whole = (id: string, title: string, how: string, minutes: number,
       flag: 'card' | 'old-image' | 'no-supply' | 'weak-supply' | 'thin-cable') => found.push({
@@ -125,7 +125,8 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
     },
     see: (world) => {
       const pull = world.pullOf(busId)
-      return pull === undefined ? `about ${ohmSaid(ohm)}` : pull === 'none' ? OPEN : 'a small part of it'
+      if (pull === undefined) return `about ${ohmSaid(ohm)}`
+      return pull === 'none' ? OPEN : 'a small part of it'
     },
   })
   const serial = facts.groups.filter(group => group.kind === 'serial' && group.terminals.some(({ signal }) => SERIAL.has(signal!.role)))

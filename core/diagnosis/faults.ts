@@ -59,11 +59,9 @@ const isLoose = ({ kind, ways }: Conductor) => kind === 'wire' && ways.length ==
 function named(conductor: Conductor, { wires }: AsPlanned): string {
   const wire = wires.find(({ key }) => key === conductor.id)
   if (!wire) return conductor.name ?? conductor.id
-  return conductor.kind === 'wire'
-    ? `the wire from ${wire.partName}, ${wire.from}, to ${wire.to}`
-    : conductor.kind === 'flat cable'
-      ? `the flat cable of ${wire.partName}`
-      : conductor.kind === 'seat' ? `the header under ${wire.partName}` : `the cable from ${wire.partName} to ${wire.to}`
+  if (conductor.kind === 'wire') return `the wire from ${wire.partName}, ${wire.from}, to ${wire.to}`
+  if (conductor.kind === 'flat cable') return `the flat cable of ${wire.partName}`
+  return conductor.kind === 'seat' ? `the header under ${wire.partName}` : `the cable from ${wire.partName} to ${wire.to}`
 }
 const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1)
 

@@ -52,11 +52,11 @@ function beforePower(shop: Workshop, wires: readonly Wire[]): Looking[] {
   short('ohm:3V3', '3.3 V', three, world => world.isShorted3V3)
   for (const wire of wires) {
     const conductor = netlist.conductors.find(({ id }) => id === wire.key)!
-    const place = conductor.kind === 'seat'
-      ? `${wire.partName} sits with position 1 over position 1`
-      : conductor.kind === 'flat cable'
-        ? `The flat cable of ${wire.partName} is in to its mark, contacts as the Build stage says`
-        : `${wire.partName}, ${wire.from} goes to ${wire.to}`
+    let place: string
+    if (conductor.kind === 'seat') place = `${wire.partName} sits with position 1 over position 1`
+    else place = conductor.kind === 'flat cable'
+      ? `The flat cable of ${wire.partName} is in to its mark, contacts as the Build stage says`
+      : `${wire.partName}, ${wire.from} goes to ${wire.to}`
     found.push({
       probe: {
         id: `look:${wire.key}`, phase: 'before power', title: place,
@@ -91,11 +91,11 @@ function firstPower(shop: Workshop, expected: Expected): Looking[] {
       id: LOOKING.lamps, phase: 'first power', title: 'Lamps of the board', minutes: MINUTES.lamp, at: {},
       how: 'Switch on and look: red for power, green flickers while the card is read. Switch off at once if anything smells or gets hot.',
     },
-    see: world => !world.isPowered
-      ? 'none'
-      : world.isShorted3V3 || world.has('card')
-        ? 'red alone'
-        : world.has('old-image') ? 'green in counted flashes' : 'red, and green flickers',
+    see: (world) => {
+      if (!world.isPowered) return 'none'
+      if (world.isShorted3V3 || world.has('card')) return 'red alone'
+      return world.has('old-image') ? 'green in counted flashes' : 'red, and green flickers'
+    },
   }]
   const [five, ground] = [first(shop, '5V'), first(shop, 'ground')]
   const rail = expected.voltages.some(({ node }) => node === '@5V') ? shop.span('@5V') : null
@@ -141,13 +141,15 @@ function voltsAt(world: World, owner: ResolvedPart, supply: string, shop: Worksh
   if (!world.isPowered || fed === 'nothing' || !back.length) return NOTHING
   if (back.includes('ground')) {
     if (fed === planned) return 'as planned'
-    return fed === 'ground' ? 'nothing' : fed === 'source' ? 'the supply\'s own volts in its place' : `${RAIL_V[fed]} V in its place`
+    if (fed === 'ground') return 'nothing'
+    return fed === 'source' ? 'the supply\'s own volts in its place' : `${RAIL_V[fed]} V in its place`
   }
   const [from, to] = [back[0]!, fed].map(found => RAIL_V[found] ?? null)
   // Beside a supply of the maker's own only the sign is sure.
   if (from === null || to === null) return to === 0 ? REVERSED : 'nothing'
   const volts = to! - from!
-  return Math.abs(volts) < NO_VOLTS ? 'nothing' : volts < 0 ? REVERSED : `${volts.toFixed(1)} V in its place`
+  if (Math.abs(volts) < NO_VOLTS) return 'nothing'
+  return volts < 0 ? REVERSED : `${volts.toFixed(1)} V in its place`
 }
 
 function afterStart(shop: Workshop, expected: Expected): Looking[] {
@@ -169,9 +171,10 @@ function afterStart(shop: Workshop, expected: Expected): Looking[] {
         id: `node:${path}`, phase: 'after the start', title: `${path}: ${nodes.map(({ what }) => what).join('; ')}`, how: 'List it.',
         command: `ls -d ${path}`, minutes: MINUTES.list, at: owners.length ? { parts: owners } : {},
       },
-      see: world => !world.isUp
-        ? NOT_UP
-        : nodes.some(node => nodeIsThere(world, node, shop)) ? 'it is there' : 'it is missing',
+      see: (world) => {
+        if (!world.isUp) return NOT_UP
+        return nodes.some(node => nodeIsThere(world, node, shop)) ? 'it is there' : 'it is missing'
+      },
     })
   }
   for (const { busId, label, command } of expected.scans) {
@@ -218,11 +221,11 @@ function eachPart(shop: Workshop, expected: Expected): Looking[] {
         how: `Power off. Take both data wires of ${owner.name} off the header, join the two positions, power on: what is sent comes back.`,
         at: { parts: [owner.id] },
       },
-      see: world => !world.isUp
-        ? NOT_UP
-        : !world.hasNode(port.controller!.device!)
-            ? 'there is no such port'
-            : world.has('console', owner.id) ? 'lines that nobody sent come with it' : 'it comes back',
+      see: (world) => {
+        if (!world.isUp) return NOT_UP
+        if (!world.hasNode(port.controller!.device!)) return 'there is no such port'
+        return world.has('console', owner.id) ? 'lines that nobody sent come with it' : 'it comes back'
+      },
     })
   }
   return found
@@ -249,9 +252,10 @@ const EXPANDER = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chi
 const NO_CHIP = 'there is no such chip'
 
 /** The line that a terminal is planned on; undefined where no program gets at it. */
-const pinOf = ({ place }: Terminal, pins: readonly LinePin[]): LinePin | undefined => place?.kind === 'header'
-  ? pins.find(({ host, line }) => host === null && line === place.line?.line)
-  : place?.kind === 'terminal' ? pins.find(({ pin }) => pin === `${place.owner.id}.${place.terminal}`) : undefined
+const pinOf = ({ place }: Terminal, pins: readonly LinePin[]): LinePin | undefined => {
+  if (place?.kind === 'header') return pins.find(({ host, line }) => host === null && line === place.line?.line)
+  return place?.kind === 'terminal' ? pins.find(({ pin }) => pin === `${place.owner.id}.${place.terminal}`) : undefined
+}
 
 function lineProbe(terminal: Terminal, owner: ResolvedPart, own: LinePin, pins: readonly LinePin[], shop: Workshop): Looking {
   const { name, chip, line, host } = own
@@ -288,7 +292,10 @@ function underLoad(shop: Workshop): Looking[] {
       how: 'Load all cores, and let every part do its most; then read the throttle word, where the board has one: 0x0 is well, bits 0 and '
         + '16 are under-voltage.',
     },
-    see: world => !world.isUp ? NOT_UP : gives(world) ? 'it runs on' : 'under-voltage, or it starts anew',
+    see: (world) => {
+      if (!world.isUp) return NOT_UP
+      return gives(world) ? 'it runs on' : 'under-voltage, or it starts anew'
+    },
   }]
   const [five, ground] = ['5V', 'ground'].map(kind => facts.board!.header.find(entry => entry.kind === kind)?.position)
   if (ground !== undefined) for (const owner of thinGrounds(shop)) found.push({
@@ -307,7 +314,10 @@ function underLoad(shop: Workshop): Looking[] {
       // memory: the under-voltage sign comes below 4.63 V
       reading: { unit: 'V', min: shop.loadLeastV, max: USB_MAX_V },
     },
-    see: world => !world.isPowered ? NOTHING : gives(world) ? 'as planned' : 'too low',
+    see: (world) => {
+      if (!world.isPowered) return NOTHING
+      return gives(world) ? 'as planned' : 'too low'
+    },
   })
   return found
 }

@@ -176,9 +176,8 @@ export class Wiring {
     if (ground !== undefined && root === this.power.root(ground)) return 'ground'
     if (five !== undefined && root === this.power.root(five)) return '5V'
     if (three !== undefined && root === this.power.root(three)) return '3V3'
-    return this.base.sources.some(source => this.power.root(source) === root)
-      ? 'source'
-      : this.base.sources.some(source => this.power.root(returnOf(source)) === root) ? 'ground' : 'nothing'
+    if (this.base.sources.some(source => this.power.root(source) === root)) return 'source'
+    return this.base.sources.some(source => this.power.root(returnOf(source)) === root) ? 'ground' : 'nothing'
   }
 
   /** The rail that a signal hangs on straight, where it should hang on none. */

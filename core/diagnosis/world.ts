@@ -25,9 +25,10 @@ const UNDER_VOLTAGE_V = 4.63
 /** A meter and a regulator together. Common practice. */
 const METER_SHARE = 0.05
 
-const plannedPin = ({ place }: Terminal): string | null => place?.kind === 'header'
-  ? positionPin(place.position)
-  : place?.kind === 'terminal' ? `${place.owner.id}.${place.terminal}` : null
+const plannedPin = ({ place }: Terminal): string | null => {
+  if (place?.kind === 'header') return positionPin(place.position)
+  return place?.kind === 'terminal' ? `${place.owner.id}.${place.terminal}` : null
+}
 
 /** A plan's thing, ready to be looked at with any changes. Answers are kept: the same files are rehearsed once. */
 export class Workshop {
@@ -344,7 +345,8 @@ export class World {
   scan(bus: Bus): string {
     if (!this.isUp) return NOT_UP
     const heard = this.heard(bus)
-    return heard === 'no bus' ? NO_BUS : heard === 'stuck' ? STUCK : answersAt(heard.map(({ address }) => address))
+    if (heard === 'no bus') return NO_BUS
+    return heard === 'stuck' ? STUCK : answersAt(heard.map(({ address }) => address))
   }
 
   /** What the start comes to with the files as they lie on the card. */

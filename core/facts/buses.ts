@@ -47,7 +47,9 @@ function candidates(place: Place, terminal: Terminal, board: Board | null, softw
   const role = terminal.signal!.role
   if (place.kind === 'terminal') {
     const { owner, offer } = place
-    const wanted = role === 'i2c.sda' ? 'sda' : role === 'i2c.scl' ? 'scl' : null
+    let wanted: 'sda' | 'scl' | null
+    if (role === 'i2c.sda') wanted = 'sda'
+    else wanted = role === 'i2c.scl' ? 'scl' : null
     if (offer.kind !== 'i2c' || !wanted || offer.terminals[wanted] !== place.terminal) return []
     return [{ id: `${owner.id}.${offer.id}`, kind: 'i2c', label: `${owner.name}, ${offer.label}`, upstream: owner.id }]
   }

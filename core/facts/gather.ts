@@ -116,7 +116,9 @@ function terminalsOf(owner: ResolvedPart, plan: Plan, board: Board | null, parts
     const key = `${owner.id}.${id}`
     // An add-on board lies where it lies, from the moment it is in the plan.
     const claim = (more.signal ?? more.supply ?? more.ground)?.claimsPosition
-    const assignment = claim !== undefined ? { position: claim } : Object.hasOwn(plan.assignments, key) ? plan.assignments[key] : undefined
+    let assignment
+    if (claim !== undefined) assignment = { position: claim }
+    else assignment = Object.hasOwn(plan.assignments, key) ? plan.assignments[key] : undefined
     return {
       key, owner, label, is, assignment, place: assignment ? findPlace(assignment, board, parts) : null, between: plan.between[key],
       ...more,

@@ -33,11 +33,11 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
     if (isOff(need, off)) return []
     // The other dialects name overlays alone.
     if (!keyValue && need.need.kind !== 'overlay') return []
-    const state: NeedState = keyValue
-      ? stateOf(lines, need.need)
-      : merged.changes.some(change => change.kind === 'added' && change.why.includes(need.why))
-        ? { state: 'absent' }
-        : { state: 'met', line: 1 }
+    let state: NeedState
+    if (keyValue) state = stateOf(lines, need.need)
+    else state = merged.changes.some(change => change.kind === 'added' && change.why.includes(need.why))
+      ? { state: 'absent' }
+      : { state: 'met', line: 1 }
     if (state.state === 'met') return []
     const line = writeNeed(need.need)
     const bus = need.busId !== undefined
@@ -59,12 +59,12 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
     }]
     // A line that names a place that two want would carry the quarrel into the file.
     const first = contested.find(([, terminals]) => terminals.some(terminal => need.partIds.includes(terminal.owner.id)))?.[0]
-    const where = state.state === 'absent'
-      ? facts.plan.boot ? 'The boot file has no such line' : 'There is no boot file in the plan yet'
-      : state.state === 'filtered'
-        ? `Line ${state.line} says so, but under [${state.filter}], so it does not apply to this board, or not `
-        + `always`
-        : `Line ${state.line} says ${state.found || 'on'} instead`
+    let where: string
+    if (state.state === 'absent') where = facts.plan.boot ? 'The boot file has no such line' : 'There is no boot file in the plan yet'
+    else where = state.state === 'filtered'
+      ? `Line ${state.line} says so, but under [${state.filter}], so it does not apply to this board, or not `
+      + `always`
+      : `Line ${state.line} says ${state.found || 'on'} instead`
     return [{
       code: bus ? 'bus.not-enabled' : 'overlay.missing', id: `boot ${line}`, severity: 'caution', stages: ['boot', 'bringup'],
       title: need.setsSelects

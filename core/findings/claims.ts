@@ -93,7 +93,9 @@ function clearingFixes(terminals: readonly Terminal[], facts: Facts): Fix[] {
 /** Off its place: a supply or return to the nearest other position of its kind, a signal to wait for placing. */
 function moveAway(terminal: Terminal, facts: Facts): Fix {
   const { place } = terminal
-  const kind = terminal.is === 'ground' ? 'ground' : terminal.is === 'supply' ? terminal.supply!.rail : null
+  let kind: '5V' | '3V3' | '12V' | '24V' | 'ground' | null
+  if (terminal.is === 'ground') kind = 'ground'
+  else kind = terminal.is === 'supply' ? terminal.supply!.rail : null
   if (kind === null || place?.kind !== 'header') return releaseFix(terminal)
   const away = (position: number) => Math.abs(position - place.position)
   const free = (facts.board?.header ?? [])
@@ -133,8 +135,13 @@ function unavailable(terminal: Terminal, { board, groups }: Facts): string | nul
   if (!place) return null
   if (place.kind === 'nowhere') return `${capital(place.text)} does not exist here.`
   if (place.kind === 'terminal') {
-    const wanted = signal?.role === 'i2c.sda' ? 'sda' : signal?.role === 'i2c.scl' ? 'scl' : signal?.role === 'line' ? 'line' : null
-    const kind = signal?.analog ? 'analog' : wanted === 'line' ? 'line' : 'i2c'
+    let wanted: 'line' | 'sda' | 'scl' | null
+    if (signal?.role === 'i2c.sda') wanted = 'sda'
+    else if (signal?.role === 'i2c.scl') wanted = 'scl'
+    else wanted = signal?.role === 'line' ? 'line' : null
+    let kind: 'line' | 'i2c' | 'analog'
+    if (signal?.analog) kind = 'analog'
+    else kind = wanted === 'line' ? 'line' : 'i2c'
     return wanted && place.offer.kind === kind && place.offer.terminals[wanted] === place.terminal
       ? null
       : `${place.owner.name} ${place.terminal} gives `

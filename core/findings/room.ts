@@ -23,11 +23,11 @@ const mm = (value: number) => Number(value.toFixed(1))
 const blowsIn = ({ facts }: Evidence) => (owner: string) => facts.parts.find(({ id }) => id === owner)?.part.thing?.cooler === 'active'
 
 const subjectsOf = (...bodies: PlacedBody[]): Subject[] => {
-  const all = bodies.flatMap(({ owner }): Subject[] => owner === '@board'
-    ? [{ node: '@board' }]
-    : owner.startsWith('@')
-      ? []
-      : owner.startsWith('node:') ? [{ node: owner.slice(5) }] : [{ partId: owner }])
+  const all = bodies.flatMap(({ owner }): Subject[] => {
+    if (owner === '@board') return [{ node: '@board' }]
+    if (owner.startsWith('@')) return []
+    return owner.startsWith('node:') ? [{ node: owner.slice(5) }] : [{ partId: owner }]
+  })
   return all.filter((one, i) => all.findIndex(other => other.partId === one.partId && other.node === one.node) === i)
 }
 

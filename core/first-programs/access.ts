@@ -161,7 +161,9 @@ function throughFiles(owner: ResolvedPart, own: readonly Present[], all: readonl
       const has = (role: string) => owner.signals.some(signal => signal.role === role)
       return { by: 'sound', plays: has('i2s.dataOut'), records: has('i2s.dataIn') }
     }
-    const folder = path.includes('/iio/') ? 'iio' : path.includes('/hwmon/') ? 'hwmon' : null
+    let folder: 'iio' | 'hwmon' | null
+    if (path.includes('/iio/')) folder = 'iio'
+    else folder = path.includes('/hwmon/') ? 'hwmon' : null
     const name = owner.part.kernel?.compatible.split(',').at(-1)
     if (folder && name && part.reads?.length) {
       const alike = all.filter(entry => entry.path.includes(`/${folder}/`) && entry.owner

@@ -49,11 +49,12 @@ function titleOf(owner: ResolvedPart, access: Access, aim: ProgramAim, language:
 function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim, language: ProgramLanguage): string[] {
   const stimuli = (owner.part.reads ?? []).map(what => STIMULI[what])
   switch (access.by) {
-    case 'i2c': return aim === 'show'
-      ? ['Eight steps of light, from the left edge down to the right one.']
-      : access.recipe?.values.length && language !== 'shell'
+    case 'i2c': {
+      if (aim === 'show') return ['Eight steps of light, from the left edge down to the right one.']
+      return access.recipe?.values.length && language !== 'shell'
         ? [`A line with ${access.recipe.values.map(({ label }) => label).join(', ')}.`, ...stimuli]
         : [`It says that the part is there.${access.recipe?.values.length ? '' : ' What is in its registers is not known here.'}`]
+    }
     case 'files': case 'probes': case 'scale': case 'echo':
       return ['A line with each reading; none is far from what is really there.', ...stimuli]
     case 'clock': return [language === 'shell'

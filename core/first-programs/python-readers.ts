@@ -15,11 +15,10 @@ const bytes = (list: readonly number[]) => `[${list.map(hex).join(', ')}]`
 
 const fileReading = (what: string, unit: string, digits: number, { name, per, zero = 0, scaleFile, isRaw }: ReadingFile) => {
   const raw = `float((folder / ${quoted(name)}).read_text())`
-  const figure = isRaw
-    ? `${raw} - ZERO`
-    : scaleFile
-      ? `${raw} * float((folder / ${quoted(scaleFile)}).read_text()) / 1000`
-      : zero ? `(${raw} - ${zero}) / ${per}` : `${raw} / ${per}`
+  let figure: string
+  if (isRaw) figure = `${raw} - ZERO`
+  else if (scaleFile) figure = `${raw} * float((folder / ${quoted(scaleFile)}).read_text()) / 1000`
+  else figure = zero ? `(${raw} - ${zero}) / ${per}` : `${raw} / ${per}`
   return `(${quoted(what)}, round(${isRaw ? `(${figure}) / PER_UNIT` : figure}, ${digits}), ${quoted(unit)})`
 }
 

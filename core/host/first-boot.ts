@@ -81,7 +81,9 @@ export function networkConfig(facts: Facts): SmallFile | null {
       ]
     : [['      dhcp4: true', 'The router gives an address.']]
   const wire = address && !isRadio(address.interface) ? address.interface : null
-  const wireless = radio ? address && isRadio(address.interface) ? address.interface : 'wlan0' : null
+  let wireless: string | null
+  if (radio) wireless = address && isRadio(address.interface) ? address.interface : 'wlan0'
+  else wireless = null
   const rows: Row[] = [
     ['network:', ''], ['  version: 2', ''],
     ...wire ? [['  ethernets:', 'By cable.'] as Row, [`    ${wire}:`, ''] as Row, ...fixed(wire)] : [],

@@ -65,12 +65,12 @@ export function keySymbols(facts: Facts): SmallFile[] {
       if (taken.has(code)) return []
       taken.add(code)
       const plain = symbolOf(types!)
-      const other = shifted !== undefined && shifted !== ''
-        ? symbolOf(shifted)
-        : types!.toUpperCase() !== types
-          && [...types!].length === 1
-          ? symbolOf(types!.toUpperCase())
-          : plain
+      let other: string
+      if (shifted !== undefined && shifted !== '') other = symbolOf(shifted)
+      else other = types!.toUpperCase() !== types
+        && [...types!].length === 1
+        ? symbolOf(types!.toUpperCase())
+        : plain
       return [[`  key <${PLACES.get(code)!}> { [ ${plain}, ${other} ] };`, `${code} types ${types}${shifted
         ? `,
         with shift ${shifted}`

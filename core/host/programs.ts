@@ -97,4 +97,7 @@ export function screenKeys(facts: Facts): SmallFile | null {
   }
 }
 
-export const homeOf = ({ plan: { host } }: Facts) => host.user === 'root' ? '/root' : host.user ? `/home/${host.user}` : '~'
+export const homeOf = ({ plan: { host } }: Facts) => {
+  if (host.user === 'root') return '/root'
+  return host.user ? `/home/${host.user}` : '~'
+}

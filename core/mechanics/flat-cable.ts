@@ -80,7 +80,9 @@ export function flatCableFor(one: FlatConnector, two: FlatConnector, apartMm: nu
   const kind = dot(face2, contacts2) > 0 ? 'same' : 'opposite'
   const straight = dot(AXES[one.first], AXES[two.first]) > 0
   const loops = dot(open1, open2) > 0
-  const bends = loops ? Math.PI : dot(open1, open2) === 0 ? Math.PI / 2 : 0
+  let bends: number
+  if (loops) bends = Math.PI
+  else bends = dot(open1, open2) === 0 ? Math.PI / 2 : 0
   const wanted = apartMm * SLACK + bends * MIN_BEND_MM
   const lengthMm = FLAT_LENGTHS_MM.find(length => length >= wanted - 1e-9) ?? null
   return {

@@ -124,7 +124,9 @@ function meetingsOf(contacts: readonly Contact[]): Found[] {
   const nets = new Map<string, Contact[]>()
   for (const contact of contacts) {
     const { inside } = contact
-    const key = inside.is === 'ground' ? 'its return' : inside.is === 'rail' ? `its ${volts(inside.rail)} pin` : `its ${inside.label}`
+    let key: string
+    if (inside.is === 'ground') key = 'its return'
+    else key = inside.is === 'rail' ? `its ${volts(inside.rail)} pin` : `its ${inside.label}`
     nets.set(key, [...nets.get(key) ?? [], contact])
   }
   const ends = [...nets].map(([name, list]) => ({ name, inside: list[0]!.inside, on: sorted(list) }))

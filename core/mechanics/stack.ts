@@ -126,9 +126,9 @@ export function stackOnSpacers(facts: MountFacts & Pick<Facts, 'stack'>): StackA
     const washers = level.washers * SERIES[thread].washerMm
     const belowMm = lower ? lower.owner.part.body!.boardMm ?? BOARD_MM : boardMm
     /** Thread of what holds the board below, which a stud may take. */
-    const open = lower
-      ? left.get(lower.owner.id)
-      : base?.items.length ? base.openMm : undefined
+    let open: number | undefined
+    if (lower) open = left.get(lower.owner.id)
+    else open = base?.items.length ? base.openMm : undefined
     let taken = 0
     if (open === undefined) {
       if (lower) return void (level.problem = `${lower.owner.name} stands on no spacers itself: there is nothing to screw into.`)

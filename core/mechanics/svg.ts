@@ -13,13 +13,12 @@ export function svgOf(sheet: Sheet, standOf: (body: PlacedBody) => Stand, letter
 ): string {
   const shapes = sheet.shapes.filter(({ body }) => standOf(body) !== 'later').map(({ body, x, y, width, height, round }) => {
     const isNew = standOf(body) === 'now'
-    const fill = isNew
-      ? '#f6e3d6'
-      : body.kind === 'pins' || body.kind === 'wire'
-        ? '#777777'
-        : body.kind === 'board'
-          ? '#eef4ee'
-          : '#f4f4f4'
+    let fill: '#f6e3d6' | '#777777' | '#eef4ee' | '#f4f4f4'
+    if (isNew) fill = '#f6e3d6'
+    else if (body.kind === 'pins' || body.kind === 'wire') fill = '#777777'
+    else fill = body.kind === 'board'
+      ? '#eef4ee'
+      : '#f4f4f4'
     const stroke = isNew ? '#9c4a1f' : '#555555'
     const radius = round ? width / 2 : 0
     const max = Math.floor(width / (letterMm * 0.55))

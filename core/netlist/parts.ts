@@ -132,11 +132,11 @@ export class PartLayout {
   private layReturn({ owner, key }: Terminal, place: Spot): void {
     const ground = owner.grounds[0]
     const stage = this.facts.terminals.find(other => other.owner === owner && other.between && DRIVES_LOAD.has(other.between.kind))
-    const from: Spot | null = stage && isPlainLoad(owner)
-      ? { pin: `stage:${stage.key}.gnd`, component: `stage:${stage.key}` }
-      : ground
-        ? { pin: `${owner.id}.${ground.id}`, component: owner.id }
-        : null
+    let from: Spot | null
+    if (stage && isPlainLoad(owner)) from = { pin: `stage:${stage.key}.gnd`, component: `stage:${stage.key}` }
+    else from = ground
+      ? { pin: `${owner.id}.${ground.id}`, component: owner.id }
+      : null
     if (!from) return
     this.conductors.push({
       id: `${key}@return`, kind: 'wire', role: 'ground', from: from.component, to: place.component, partId: owner.id,

@@ -40,11 +40,10 @@ export class SupplyLayout {
     if (id === '@5V' || id === '@3V3') return this.spots.nearest(id === '@5V' ? '5V' : '3V3', undefined)
     if (id === '@usb') return this.spots.socket('usb')
     if (node.partId) {
-      return node.kind === 'part'
-        ? { pin: node.id, component: node.partId }
-        : node.kind === 'contact'
-          ? { pin: `${id}.no`, component: node.partId }
-          : null
+      if (node.kind === 'part') return { pin: node.id, component: node.partId }
+      return node.kind === 'contact'
+        ? { pin: `${id}.no`, component: node.partId }
+        : null
     }
     return isItem(node) ? { pin: `${nodeComponent(id)}.out`, component: nodeComponent(id) } : null
   }

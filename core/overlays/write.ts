@@ -177,7 +177,9 @@ class OverlayWriter {
       // Where the binding wants the bare name, only a second of its kind gets its line behind it.
       const first = facts.parts.find(other => other.part.kernel?.node === node) === owner
       const named = owner.id.toLowerCase() === node ? node : `${node}-${owner.id.toLowerCase()}`
-      const placed = unit === null ? named : first ? node : `${node}@${unit.toString(16)}`
+      let placed: string
+      if (unit === null) placed = named
+      else placed = first ? node : `${node}@${unit.toString(16)}`
       return { at: '&{/}', node: placed, reg: [], head: [], frees: [], through: [] }
     }
     const group = facts.groups.find(entry => entry.owner === owner && entry.kind === binding.on)

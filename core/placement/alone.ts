@@ -12,7 +12,8 @@ export type AloneSolver = (loaded: Float64Array, size: number, away: Float64Arra
 
 /** The way to solve a cluster of this size; `inOrder` when the Monge condition holds between its lines. */
 export function costAlone(size: number, inOrder: boolean): AloneSolver {
-  return inOrder ? orderedCost : size <= FEW_ROWS ? subsetCost : matchedCost
+  if (inOrder) return orderedCost
+  return size <= FEW_ROWS ? subsetCost : matchedCost
 }
 
 /**

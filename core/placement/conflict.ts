@@ -42,15 +42,15 @@ export function impossible(plan: Plan, catalogue: Catalogue, problem: PlacementP
   }
   const short = shortageOf(problem)
   const conflict = short ? largestTakers(problem, short) : smallestConflict(problem)
-  const sentence = short
-    ? `The parts want ${short.wanted} ${short.what} and there are ${short.given}: ${short.wanted - short.given} too few. Most are wanted `
+  let sentence: string
+  if (short) sentence = `The parts want ${short.wanted} ${short.what} and there are ${short.given}: ${short.wanted - short.given} too few. Most are wanted `
     + `by ${conflict.slice(0, 4).map(entry => entry.label).join(', ')}. Add a line expander for slow signals, give reserved positions `
     + `free, or drop something.`
-    : conflict.length > 8
-      ? `${conflict.length} demands get in each other's way: ${conflict.slice(0, 4).map(entry => entry.label).join('; ')} and `
-      + `${conflict.length - 4} more. Join one of them another way, give reserved positions free, or drop one.`
-      : `These cannot be met together: ${conflict.map(entry => entry.label).join('; ')}. Release a fixed position, join one of them `
-        + `another way, or drop it.`
+  else sentence = conflict.length > 8
+    ? `${conflict.length} demands get in each other's way: ${conflict.slice(0, 4).map(entry => entry.label).join('; ')} and `
+    + `${conflict.length - 4} more. Join one of them another way, give reserved positions free, or drop one.`
+    : `These cannot be met together: ${conflict.map(entry => entry.label).join('; ')}. Release a fixed position, join one of them `
+      + `another way, or drop it.`
   return {
     ok: false, sentence, conflict: conflict.map(({ label, terminals }) => ({ label, terminals })),
     waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))),

@@ -187,7 +187,8 @@ function overlayCost(controller: Controller, owner: ResolvedPart, selects: Recor
     ? fitsI2cBus(owner, controller.id)
     : controller.kind !== 'spi' || Object.entries(selects)
       .every(([key, select]) => fitsSeat(owner, key.slice(key.indexOf('.') + 1), { bus: Number(controller.id.replace('spi', '')), select }))
-  return fits ? 0 : canBeMade(owner, board) ? weights.madeOverlay : null
+  if (fits) return 0
+  return canBeMade(owner, board) ? weights.madeOverlay : null
 }
 
 /** Channels of hubs. A hub itself goes to a header bus, so that no circle can arise, unless the maker fixed it elsewhere. */

@@ -34,15 +34,13 @@ export function placeOptions(terminal: Terminal, facts: Facts): PlaceOption[] {
 
 function onParts(terminal: Terminal, facts: Facts): PlaceOption[] {
   const role = terminal.signal?.role
-  const name = role === 'i2c.sda'
-    ? 'sda'
-    : role === 'i2c.scl'
-      ? 'scl'
-      : terminal.signal?.analog
-        ? 'analog'
-        : role === 'line' && terminal.signal!.slow
-          ? 'line'
-          : null
+  let name: 'line' | 'analog' | 'sda' | 'scl' | null
+  if (role === 'i2c.sda') name = 'sda'
+  else if (role === 'i2c.scl') name = 'scl'
+  else if (terminal.signal?.analog) name = 'analog'
+  else name = role === 'line' && terminal.signal!.slow
+    ? 'line'
+    : null
   if (!name) return []
   return facts.parts.filter(owner => owner !== terminal.owner).flatMap(owner => (owner.part.offers ?? [])
     .filter(offer => offer.kind === (name === 'line' || name === 'analog' ? name : 'i2c'))
@@ -71,7 +69,9 @@ export function whyNot(terminal: Terminal, position: number, facts: Facts): stri
   const { board } = facts
   const entry = board?.header.find(candidate => candidate.position === position)
   if (!board || !entry) return `There is no position ${position}.`
-  const what = entry.kind === 'ground' ? 'a ground' : entry.kind === 'line' ? `line ${entry.line}` : `the ${entry.kind} rail`
+  let what: string
+  if (entry.kind === 'ground') what = 'a ground'
+  else what = entry.kind === 'line' ? `line ${entry.line}` : `the ${entry.kind} rail`
   if (terminal.is === 'ground') return entry.kind === 'ground' ? null : `Position ${position} is ${what}; a return wants a ground.`
   if (terminal.is === 'supply') {
     return entry.kind === terminal.supply!.rail ? null : `Position ${position} is ${what}; this supply wants ${terminal.supply!.rail}.`

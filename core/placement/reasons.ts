@@ -11,9 +11,9 @@ export function reasonsOf(facts: Facts): Map<string, string> {
 
 function reasonOf(terminal: Terminal, facts: Facts): string {
   const { place, assignment } = terminal
-  const who = claimOf(terminal) !== undefined
-    ? 'The add-on board is bound to it. '
-    : assignment?.fixed ? 'You fixed it here. ' : ''
+  let who: '' | 'The add-on board is bound to it. ' | 'You fixed it here. '
+  if (claimOf(terminal) !== undefined) who = 'The add-on board is bound to it. '
+  else who = assignment?.fixed ? 'You fixed it here. ' : ''
   if (place?.kind === 'nowhere') return `${who}There is no ${place.text}.`
   if (place?.kind === 'terminal') return who + offeredReason(place, terminal, facts)
   if (terminal.is === 'ground') return `${who}Ground ${distance(terminal, facts)}${sharing(terminal, facts)}.`
@@ -49,11 +49,11 @@ function signalReason(terminal: Terminal, facts: Facts): string {
     ? ` Shared with ${others.slice(0, 3).join(', ')}${others.length > 3 ? ` and ${others.length - 3} more` : ''}.`
     : ''
   const only = routes === 1 && signal!.role !== 'spi.select' ? ' It comes out nowhere else.' : ''
-  const crossing = signal!.role === 'serial.tx'
-    ? ' The board receives here: transmit meets receive.'
-    : signal!.role === 'serial.rx'
-      ? ' The board transmits here: receive meets transmit.'
-      : ''
+  let crossing
+  if (signal!.role === 'serial.tx') crossing = ' The board receives here: transmit meets receive.'
+  else crossing = signal!.role === 'serial.rx'
+    ? ' The board transmits here: receive meets transmit.'
+    : ''
   return `${controller.label}${setting ? ` (${setting})` : ''}, ${choice}.${crossing}${only}${shared}`
 }
 

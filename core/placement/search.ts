@@ -127,7 +127,10 @@ class Search {
     // Hubs before what may hang behind them, narrow choices before wide ones, and last what nobody can clash with: it goes where the others
     // lie.
     const peaceful = peacefulOf(problem.demands)
-    const lateness = (demand: Demand) => demand.isHub ? 0 : peaceful.has(demand) ? 2 : 1
+    const lateness = (demand: Demand) => {
+      if (demand.isHub) return 0
+      return peaceful.has(demand) ? 2 : 1
+    }
     this.order = [...problem.demands].sort((a, b) => lateness(a) - lateness(b) || a.candidates.length - b.candidates.length)
     this.mayGain = this.order.map(demand => peaceful.has(demand) && !demand.isHub
       ? problem.weights.apart * LEAP * problem.lineDemands.filter(line => line.partId === demand.partId).length

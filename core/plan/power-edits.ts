@@ -54,7 +54,10 @@ function removed(power: PowerPlan, id: NodeRef): PowerPlan {
         : { ...node, from: passedOn(node.from), ...node.upstream === id && { upstream: null } }),
     // What a source fed goes back to its usual feed; what another node fed is fed by what fed that.
     feeds: Object.fromEntries(Object.entries(power.feeds)
-      .flatMap(([key, ref]) => passedOn(ref) === ref ? [[key, ref]] : further === null ? [] : [[key, further]])),
+      .flatMap(([key, ref]) => {
+        if (passedOn(ref) === ref) return [[key, ref]]
+        return further === null ? [] : [[key, further]]
+      })),
     joins: power.joins.filter(join => ![id, `${id}@lead`].includes(join.from) && join.into !== id),
     figures: without(power.figures, key => key === id || key === `${id}@lead`),
     steps: power.steps.some(step => step.open.includes(id) || Object.hasOwn(step.loads, id))

@@ -53,11 +53,11 @@ export function flowOf({ nodes }: Pick<PowerReport, 'nodes'>, state: PowerState)
       const hidden = isHidden(feed) ? feed : null
       const from = hidden ? byId.get(hidden.from[0] ?? '') : feed
       if (!from) continue
-      const current = hidden
-        ? state.nodes[hidden.id]!.currentMa
-        : node.role === 'joint'
-          ? state.nodes[feed.id]!.currentMa
-          : takenBy(node, state)
+      let current: number
+      if (hidden) current = state.nodes[hidden.id]!.currentMa
+      else current = node.role === 'joint'
+        ? state.nodes[feed.id]!.currentMa
+        : takenBy(node, state)
       const backwards = current < -0.01
       links.push({
         from: backwards ? node.id : from.id, to: backwards ? from.id : node.id, currentMa: Math.abs(current), through: hidden?.id ?? null,

@@ -41,7 +41,8 @@ export function frontsOf(tree: SupplyTree, states: PowerState[]): FrontReport[] 
 
 /** The first converters on every way from a node on: switches, fuses and wires lie between. */
 function convertersBehind(tree: SupplyTree, node: SupplyNode, seen: ReadonlySet<string> = new Set()): SupplyNode[] {
-  return tree.nodes.filter(other => other.from.includes(node.id) && !seen.has(other.id)).flatMap(other => other.figures.setV
-    ? [other]
-    : other.role === 'path' ? convertersBehind(tree, other, new Set([...seen, node.id])) : [])
+  return tree.nodes.filter(other => other.from.includes(node.id) && !seen.has(other.id)).flatMap((other) => {
+    if (other.figures.setV) return [other]
+    return other.role === 'path' ? convertersBehind(tree, other, new Set([...seen, node.id])) : []
+  })
 }

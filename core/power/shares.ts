@@ -33,11 +33,12 @@ export function sharesAt(tree: SupplyTree, state: PowerState, place: NodeRef): S
 }
 
 /** What a node between takes for itself, at its own output. */
-const ownDraw = (node: SupplyNode): number => node.kind === 'hub'
-  ? node.figures.ownMa?.value ?? 0
-  : node.kind === 'latch'
+const ownDraw = (node: SupplyNode): number => {
+  if (node.kind === 'hub') return node.figures.ownMa?.value ?? 0
+  return node.kind === 'latch'
     ? node.figures.quiescentMa?.value ?? 0
     : 0
+}
 
 /** Current at `place` for each mA at the node; null when the place does not feed it. */
 function ratioTo(tree: SupplyTree, state: PowerState, node: SupplyNode, place: NodeRef): number | null {

@@ -55,13 +55,13 @@ export const SHEET_FIELDS: Readonly<Record<PowerWorksheet['kind'], readonly Shee
 const ampere = (ma: number) => ma >= 1000 ? `${(ma / 1000).toFixed(2)} A` : `${Math.round(ma)} mA`
 const volt = (v: number) => `${v.toFixed(2)} V`
 const watt = (w: number) => w >= 1 ? `${w.toFixed(2)} W` : `${(w * 1000).toFixed(0)} mW`
-const time = (s: number) => s === Infinity
-  ? 'never'
-  : s >= 3600
-    ? `${(s / 3600).toFixed(1)} h`
-    : s >= 120
-      ? `${(s / 60).toFixed(1)} min`
-      : `${s < 10 ? s.toFixed(2) : s.toFixed(0)} s`
+const time = (s: number) => {
+  if (s === Infinity) return 'never'
+  if (s >= 3600) return `${(s / 3600).toFixed(1)} h`
+  return s >= 120
+    ? `${(s / 60).toFixed(1)} min`
+    : `${s < 10 ? s.toFixed(2) : s.toFixed(0)} s`
+}
 
 type Of<Kind extends PowerWorksheet['kind']> = Extract<PowerWorksheet, { kind: Kind }>
 

@@ -87,12 +87,11 @@ export function constantsOf(facts: Facts, language: Language, numbering: Numberi
   }
   const head = HEAD[numbering]
   if (language === 'json') return `{\n${rows.map(lines.json).join(',\n')}\n}\n`
-  const first = language === 'c'
-    ? `/* ${head} */`
-    : language === 'javascript'
-      ? `// ${head}`
-      : language === 'table'
-        ? 'Name,Value,Where'
-        : `# ${head}`
+  let first: string
+  if (language === 'c') first = `/* ${head} */`
+  else if (language === 'javascript') first = `// ${head}`
+  else first = language === 'table'
+    ? 'Name,Value,Where'
+    : `# ${head}`
   return `${[first, ...rows.map(lines[language])].join('\n')}\n`
 }

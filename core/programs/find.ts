@@ -204,9 +204,9 @@ export class Finder {
     const all = [...called !== undefined ? [called] : [], ...[...names].reverse(), ...holder, ...call.path.slice(-1)]
     const extra = { by, ...direction && { direction }, ...numbering && { numbering }, names: all }
     if (expr.is === 'text') return this.addText(kind, expr, extra)
-    const fits = kind === 'pin'
-      ? Number.isInteger(expr.value) && expr.value >= 0 && expr.value <= MAX_LINE
-      : kind === 'address' ? Number.isInteger(expr.value) && expr.value >= 3 && expr.value <= 0x7f : expr.value >= 0
+    let fits: boolean
+    if (kind === 'pin') fits = Number.isInteger(expr.value) && expr.value >= 0 && expr.value <= MAX_LINE
+    else fits = kind === 'address' ? Number.isInteger(expr.value) && expr.value >= 3 && expr.value <= 0x7f : expr.value >= 0
     // No serial port is as fast: it is the clock of a bus that is called by the other's word.
     const isClock = kind === 'baud' && expr.value > FASTEST_BAUD
     if (fits) this.add(isClock ? 'clock' : kind, expr.value, expr, extra, this.text.slice(expr.from, expr.to))
@@ -280,7 +280,9 @@ export class Finder {
   /** An object that holds a configuration: a value is what its key, and those around it, say. */
   private readConfiguration({ entries }: Expr & { is: 'map' }, keys: readonly string[], scope: Call['scope'] | null): void {
     for (const { key, value } of entries) {
-      const own = key.is === 'text' ? key.value : key.is === 'name' ? key.path.at(-1)! : ''
+      let own: string
+      if (key.is === 'text') own = key.value
+      else own = key.is === 'name' ? key.path.at(-1)! : ''
       if (value.is === 'map') this.readConfiguration(value, [...keys, own], scope)
       const kind = kindByKeys(own, keys)
       if (!kind || value.is === 'map') continue
@@ -367,7 +369,9 @@ export const isSwitching = (keys: readonly string[]) =>
 
 function directionOf(args: readonly Argument[]): 'in' | 'out' | null {
   for (const { value } of args.slice(1)) {
-    const said = value.is === 'name' ? value.path.join('.') : value.is === 'text' ? value.value : ''
+    let said: string
+    if (value.is === 'name') said = value.path.join('.')
+    else said = value.is === 'text' ? value.value : ''
     if (OUT.test(said)) return 'out'
     if (IN.test(said)) return 'in'
   }

@@ -67,11 +67,11 @@ function judgePin({ sighting, facts, reading, before }: Asked): Held {
   const place = placeOf(sighting, reading.numbering, facts)
   const meant = meantBy(sighting.words, facts, sighting.name)
   if (!facts.board) return { sighting, verdict: 'unknown', says: 'There is no board in the plan yet.' }
-  const said = counted === 'line'
-    ? `line ${sighting.value}`
-    : counted === 'header'
-      ? `position ${sighting.value}`
-      : `number ${sighting.value}`
+  let said: string
+  if (counted === 'line') said = `line ${sighting.value}`
+  else said = counted === 'header'
+    ? `position ${sighting.value}`
+    : `number ${sighting.value}`
   if (!place || place.line === undefined) {
     const what = place ? `${placeWords(place)} is no line` : `The header of this board has no ${said}`
     const better = pickMeant(meant, sighting, before, facts)
@@ -113,11 +113,10 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 function elsewhere(terminal: Terminal): string {
   const { place } = terminal
-  return place?.kind === 'header'
-    ? `${nameOf(terminal)} is at ${placeWords(place.header)}.`
-    : place?.kind === 'terminal'
-      ? `${nameOf(terminal)} hangs on ${place.owner.name}, ${place.terminal}.`
-      : `${nameOf(terminal)} has no place yet.`
+  if (place?.kind === 'header') return `${nameOf(terminal)} is at ${placeWords(place.header)}.`
+  return place?.kind === 'terminal'
+    ? `${nameOf(terminal)} hangs on ${place.owner.name}, ${place.terminal}.`
+    : `${nameOf(terminal)} has no place yet.`
 }
 
 /**
@@ -138,11 +137,11 @@ function toward(meant: Meant | null, counted: Numbering, { value }: Sighting): P
   const { terminal } = meant
   const it = { terminal: terminal.key, partId: terminal.owner.id }
   const line = terminal.place?.kind === 'header' ? terminal.place.header.line : undefined
-  const number = line === undefined
-    ? null
-    : counted === 'header' && terminal.place?.kind === 'header'
-      ? terminal.place.position
-      : pinOfLine(line, counted)
+  let number: number | null
+  if (line === undefined) number = null
+  else number = counted === 'header' && terminal.place?.kind === 'header'
+    ? terminal.place.position
+    : pinOfLine(line, counted)
   return number === null || number === value ? it : { ...it, should: String(number) }
 }
 
@@ -270,9 +269,10 @@ function judgeBaud({ sighting, facts, reading }: Asked): Held {
 }
 
 /** Names that stand for another device of the board. */
-const kindOfPath = (path: string) => /^\/dev\/(ttyUSB|ttyACM|serial\/by)/.test(path)
-  ? 'usb'
-  : /^\/dev\/(tty(AMA|S)|serial)/.test(path) ? 'serial' : /^\/dev\/([a-z]+)/.exec(path)?.[1] ?? path
+const kindOfPath = (path: string) => {
+  if (/^\/dev\/(ttyUSB|ttyACM|serial\/by)/.test(path)) return 'usb'
+  return /^\/dev\/(tty(AMA|S)|serial)/.test(path) ? 'serial' : /^\/dev\/([a-z]+)/.exec(path)?.[1] ?? path
+}
 
 function judgeDevice({ sighting, facts, expected }: Asked): Held {
   const path = String(sighting.value)

@@ -23,7 +23,10 @@ export function languageOf(text: string, name = ''): Language {
   const trimmed = text.trim()
   if (/^[[{]/.test(trimmed) && /[\]}]$/.test(trimmed) && /^\s*[[{]\s*("|\}|\]|\d|\[|\{)/.test(trimmed)) return 'json'
   const first = /^#!.*\b(python|node|(?:ba|da|z)?sh)/.exec(trimmed)?.[1]
-  if (first) return first === 'python' ? 'python' : first === 'node' ? 'javascript' : 'shell'
+  if (first) {
+    if (first === 'python') return 'python'
+    return first === 'node' ? 'javascript' : 'shell'
+  }
   const lines = text.split(/\r?\n/).filter(line => line.trim() !== '')
   // `Button 1: pin 11 (GPIO17)`: a list of connections, one a line.
   const connections = lines.filter(line => /^\S.*\b(pin|gpio|bcm|position|line)[ _]?\d{1,2}\b[^=;{}]*$/i.test(line)).length
@@ -38,5 +41,6 @@ export function languageOf(text: string, name = ''): Language {
   if (partedBy(lines)) return 'table'
   // A sentence that says where wires go.
   if (!best?.points && /\b(pin|gpio|bcm|position)[ _]?\d{1,2}\b/i.test(text) && !/[;{}=]/.test(text)) return 'table'
-  return best && best.points > 0 ? best.language : /[;{}]/.test(text) ? 'c' : 'python'
+  if (best && best.points > 0) return best.language
+  return /[;{}]/.test(text) ? 'c' : 'python'
 }

@@ -66,15 +66,15 @@ export class Resolver {
   ): Written[] {
     // A variable counts up; a constant says which.
     const isFixed = at?.is === 'name' && /^[A-Z][A-Z\d_]*$|^k[A-Z]/.test(at.path.at(-1)!)
-    const key = at && (at.is === 'text' || at.is === 'number')
-      ? at.value
-      : isFixed ? this.resolve(at, scope, [], depth + 1)[0]?.expr.value : undefined
+    let key: string | number | undefined
+    if (at && (at.is === 'text' || at.is === 'number')) key = at.value
+    else key = isFixed ? this.resolve(at, scope, [], depth + 1)[0]?.expr.value : undefined
     const holders = this.expressionsOf(of, scope, depth + 1)
     const chosen = holders.flatMap(({ expr, scope: own }) => {
       if (key === undefined) return []
-      const inner = expr.is === 'map'
-        ? expr.entries.find(entry => keyWords(entry.key).includes(String(key)))?.value
-        : expr.is === 'list' && typeof key === 'number' ? expr.items[key] : undefined
+      let inner
+      if (expr.is === 'map') inner = expr.entries.find(entry => keyWords(entry.key).includes(String(key)))?.value
+      else inner = expr.is === 'list' && typeof key === 'number' ? expr.items[key] : undefined
       return inner ? this.resolve(inner, own, [...names, ...pathWords(of), String(key)], depth + 1) : []
     })
     // Which of them is not told: any.
@@ -131,11 +131,12 @@ export class Resolver {
     if (depth > DEEPEST) return []
     if (expr.is === 'index') {
       const key = expr.at?.is === 'text' ? expr.at.value : null
-      return this.expressionsOf(expr.of, scope, depth + 1).flatMap(({ expr: held, scope: own }) => held.is === 'list'
-        ? held.items.flatMap(item => this.expressionsOf(item, own, depth + 1))
-        : held.is === 'map' && key !== null
+      return this.expressionsOf(expr.of, scope, depth + 1).flatMap(({ expr: held, scope: own }) => {
+        if (held.is === 'list') return held.items.flatMap(item => this.expressionsOf(item, own, depth + 1))
+        return held.is === 'map' && key !== null
           ? held.entries.filter(entry => keyWords(entry.key).includes(key)).map(({ value }) => ({ expr: value, scope: own }))
-          : [])
+          : []
+      })
     }
     if (expr.is === 'field') return this.expressionsOf(expr.of, scope, depth + 1)
       .flatMap(({ expr: held, scope: own }) => this.fieldsIn(held, expr.name, own, depth + 1).map(value => ({ expr: value, scope: own })))
@@ -248,9 +249,10 @@ const classOf = (scope: Scope | null): Scope | null => {
   for (let at = scope; at; at = at.outer) if (at.is === 'class') return at
   return null
 }
-const keyWords = (key: Expr): string[] => key.is === 'text' || key.is === 'number'
-  ? [String(key.value)]
-  : key.is === 'name' ? [key.path.at(-1)!] : []
+const keyWords = (key: Expr): string[] => {
+  if (key.is === 'text' || key.is === 'number') return [String(key.value)]
+  return key.is === 'name' ? [key.path.at(-1)!] : []
+}
 const pathWords = (expr: Expr): string[] => expr.is === 'name' ? expr.path.slice(-1) : []
 const unique = (values: Written[]) => values.filter((value, i) =>
   values.findIndex(other => other.expr.from === value.expr.from && other.expr.to === value.expr.to) === i)

@@ -28,9 +28,9 @@ export function displayTable(parts: Iterable<Part>, board: Board | null): Displa
     const { display } = part
     if (!display) return []
     const clock = board?.controllers.find(controller => controller.kind === 'spi' && controller.isDefault)?.clock
-    const busHz = display.picture === 'SPI' && part.spi
-      ? (clock ? spiClock(clock, part.spi.maxClockHz).rateHz : part.spi.maxClockHz)
-      : display.picture === 'I²C' && part.i2c?.maxClockHz ? part.i2c.maxClockHz * 8 / 9 : null
+    let busHz: number | null
+    if (display.picture === 'SPI' && part.spi) busHz = clock ? spiClock(clock, part.spi.maxClockHz).rateHz : part.spi.maxClockHz
+    else busHz = display.picture === 'I²C' && part.i2c?.maxClockHz ? part.i2c.maxClockHz * 8 / 9 : null
     const carried = busHz === null ? null : framesPerSecond(busHz, display.width, display.height, display.bitsPerPixel)
     const sum = (of: 'typicalMa' | 'peakMa') => part.supplies.reduce((all, supply) => all + supply[of], 0)
     return [{

@@ -54,7 +54,9 @@ export class Levels {
   /** Volts of a rail as the circuit has it; under load those of a weak supply or a thin cable break down. */
   private railV(rail: '5V' | '3V3'): number {
     const { state } = this
-    const volts = state?.ok ? state.nodes[rail === '5V' ? '@5V' : '@3V3']?.voltageV ?? Number.parseFloat(rail) : rail === '5V' ? 5 : HIGH_V
+    let volts: number
+    if (state?.ok) volts = state.nodes[rail === '5V' ? '@5V' : '@3V3']?.voltageV ?? Number.parseFloat(rail)
+    else volts = rail === '5V' ? 5 : HIGH_V
     return rail === '5V' ? volts - this.sagV(volts) : volts
   }
 

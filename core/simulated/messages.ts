@@ -82,8 +82,9 @@ function plugged(machine: Machine, id: string): string[] {
   const nodes = machine.devices.filter(({ owner: whose }) => whose?.id === id).map(({ path }) => path.split('/').at(-1)!)
   return [
     `usb ${at}: new full-speed USB device number ${numberOf(machine, id)}`, `usb ${at}: Product: ${owner.part.name}`,
-    ...nodes.map(node => node.startsWith('ttyACM')
-      ? `cdc_acm ${at}:1.0: ${node}: USB ACM device`
-      : node.startsWith('ttyUSB') ? `usb ${at}: serial converter now attached to ${node}` : `input: ${owner.part.name} as ${node}`),
+    ...nodes.map((node) => {
+      if (node.startsWith('ttyACM')) return `cdc_acm ${at}:1.0: ${node}: USB ACM device`
+      return node.startsWith('ttyUSB') ? `usb ${at}: serial converter now attached to ${node}` : `input: ${owner.part.name} as ${node}`
+    }),
   ]
 }

@@ -228,7 +228,9 @@ export class Session {
     const wasUp = machine.isUp
     machine.move(id, isMoved)
     if (wasUp !== machine.isUp) this.shell = null
-    const now = wasUp && !machine.isUp ? ' The board goes off!' : !wasUp && machine.isUp ? ' The board starts anew.' : ''
+    let now: '' | ' The board goes off!' | ' The board starts anew.'
+    if (wasUp && !machine.isUp) now = ' The board goes off!'
+    else now = !wasUp && machine.isUp ? ' The board starts anew.' : ''
     return `You ${isMoved ? 'move' : 'let go'} the wires of ${name}.${now}`
   }
 

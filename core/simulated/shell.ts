@@ -158,7 +158,10 @@ export function openShell(machine: Machine): Shell {
     ],
   })
   return {
-    folder: () => cwd === HOME ? '~' : cwd.startsWith(`${HOME}/`) ? `~${cwd.slice(HOME.length)}` : cwd,
+    folder: () => {
+      if (cwd === HOME) return '~'
+      return cwd.startsWith(`${HOME}/`) ? `~${cwd.slice(HOME.length)}` : cwd
+    },
     run: async (line) => {
       await refresh()
       const { stdout, stderr, exitCode, env: after, stdoutKind } = await shell.exec(line, { cwd, env, replaceEnv: true }).catch(refused)

@@ -48,7 +48,9 @@ export function screenLines({ driver, path, second = false, mode, rotation, touc
   const boot: string[] = []
   const words: string[] = []
   const said: string[] = []
-  const connector = path === 'video' ? `HDMI-A-${second ? 2 : 1}` : path === 'parallel' ? 'DPI-1' : 'DSI-1'
+  let connector: string
+  if (path === 'video') connector = `HDMI-A-${second ? 2 : 1}`
+  else connector = path === 'parallel' ? 'DPI-1' : 'DSI-1'
   if (driver === 'full') {
     boot.push('dtoverlay=vc4-kms-v3d')
     if (path === 'parallel') boot.push(...parallelPanel(timing))

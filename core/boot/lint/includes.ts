@@ -24,9 +24,9 @@ export const includes: LintRule = ({ effective, files }) => {
   return effective.asked.flatMap((asked): LintFinding[] => {
     if (asked.kind !== 'missing-file' || asked.applies === 'never') return []
     // A file that is read more than once has the same line each time, and one that is not here is told once.
-    const key = asked.why === 'many'
-      ? 'many'
-      : asked.why ? `${asked.where.file} ${asked.where.from} ${asked.why}` : `missing ${asked.name}`
+    let key: string
+    if (asked.why === 'many') key = 'many'
+    else key = asked.why ? `${asked.where.file} ${asked.where.from} ${asked.why}` : `missing ${asked.name}`
     if (told.has(key)) return []
     told.add(key)
     const fixes = [commentOut('Do not include it', files, asked.where)]

@@ -49,11 +49,11 @@ const MAX_TRIED = 40
 
 function isHarmless(fix: TextFix, before: readonly LintFinding[], input: LintInput): boolean {
   const text = applyChanges(textOf(input.files, fix.file), fix.changes)
-  const files = fix.file === ''
-    ? { ...input.files, text }
-    : fix.file === COMMAND_FILE
-      ? { ...input.files, commandLine: text }
-      : { ...input.files, includes: { ...input.files.includes, [fix.file]: text } }
+  let files
+  if (fix.file === '') files = { ...input.files, text }
+  else files = fix.file === COMMAND_FILE
+    ? { ...input.files, commandLine: text }
+    : { ...input.files, includes: { ...input.files.includes, [fix.file]: text } }
   const clashes = (findings: readonly LintFinding[]) =>
     findings.filter(finding => finding.severity === 'stop' || finding.code === 'overlay.line-of-part').length
   return clashes(lintOnce({ ...input, files })) <= clashes(before)

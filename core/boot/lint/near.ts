@@ -9,11 +9,11 @@ export function nearest(name: string, known: Iterable<string>): string | null {
   let min = max + 1
   for (const candidate of known) {
     if (Math.abs(candidate.length - wanted.length) > max) continue
-    const apart = candidate.replace(/[-_]/g, '') === wanted.replace(/[-_]/g, '')
-      ? 0.5
-      : swapped(wanted, candidate)
-        ? 1
-        : distance(wanted, candidate.toLowerCase())
+    let apart: number
+    if (candidate.replace(/[-_]/g, '') === wanted.replace(/[-_]/g, '')) apart = 0.5
+    else apart = swapped(wanted, candidate)
+      ? 1
+      : distance(wanted, candidate.toLowerCase())
     if (apart < min) [best, min] = [candidate, apart]
   }
   return best

@@ -295,7 +295,8 @@ export function enablingLine(bus: string): string | null {
   if (bus === 'i2c0') return 'dtparam=i2c_vc=on'
   if (bus === 'spi0') return 'dtparam=spi=on'
   const name = bus.startsWith('spi') ? `${bus}-3cs` : bus
-  return OVERLAYS.has(name) ? `dtoverlay=${name}` : OVERLAYS.has(`${bus}-1cs`) ? `dtoverlay=${bus}-1cs` : null
+  if (OVERLAYS.has(name)) return `dtoverlay=${name}`
+  return OVERLAYS.has(`${bus}-1cs`) ? `dtoverlay=${bus}-1cs` : null
 }
 
 /** An empty `device_tree=` hands the kernel no tree: overlays and parameters change nothing. Memory. */

@@ -20,13 +20,13 @@ export const longLines: LintRule = ({ files, board }) => files.dialect !== 'key-
       if (line.kind === 'comment' || line.kind === 'blank' || line.text.length <= MAX_LETTERS) return []
       const where = { file: '', line: line.number, from: line.from, to: line.from + line.text.length }
       const newline = line.ending || '\n'
-      const split = line.kind === 'overlay' && line.params!.length
-        ? [`dtoverlay=${line.name}`, ...packed(line.params!.map(param => param.value ? `${param.name}=${param.value}` : param.name))]
-        : line.kind === 'param' && line.params!.length > 1
-          ? packed(line.params!.map(param => param.value
-              ? `${param.name}=${param.value}`
-              : param.name))
-          : null
+      let split: string[] | null
+      if (line.kind === 'overlay' && line.params!.length) split = [`dtoverlay=${line.name}`, ...packed(line.params!.map(param => param.value ? `${param.name}=${param.value}` : param.name))]
+      else split = line.kind === 'param' && line.params!.length > 1
+        ? packed(line.params!.map(param => param.value
+            ? `${param.name}=${param.value}`
+            : param.name))
+        : null
       return [found(
         'boot.line-too-long', 'caution', where, `Line ${line.number} is too long`,
         `Early firmware reads ${MAX_LETTERS} characters of a line and drops the `

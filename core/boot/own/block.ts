@@ -92,11 +92,11 @@ const keyOf = (line: BootLine) => `${line.kind} ${line.kind === 'param' ? line.p
 function readTag([, kind, name, owners, check, off]: RegExpExecArray, tag: BootLine, line: BootLine | null): Owned {
   const text = line?.text.trim() ?? ''
   const partIds = owners === NOBODY ? [] : owners!.split(', ')
-  const state: OwnedState = checkOf(text) === check && !off
-    ? 'written'
-    : off && text.startsWith('#') && checkOf(text.slice(1)) === check
-      ? 'off'
-      : 'by-hand'
+  let state: OwnedState
+  if (checkOf(text) === check && !off) state = 'written'
+  else state = off && text.startsWith('#') && checkOf(text.slice(1)) === check
+    ? 'off'
+    : 'by-hand'
   return { line: line?.number ?? tag.number, text, key: `${kind} ${name}`, partIds, state, tag: tag.text.trim() }
 }
 

@@ -143,7 +143,10 @@ function withoutBlock(lines: readonly BootLine[]): { lines: BootLine[], at: numb
 
 const reparse = (lines: readonly BootLine[], filters: BoardFilters | null) => parseBoot(printBoot(lines), filters)
 
-const rank = ({ key }: Item) => key.startsWith('setting') ? 0 : key.startsWith('param') ? 1 : 2
+const rank = ({ key }: Item) => {
+  if (key.startsWith('setting')) return 0
+  return key.startsWith('param') ? 1 : 2
+}
 
 function withBlock(lines: readonly BootLine[], items: readonly Item[], hand: readonly BootLine[], at: number, ending: string): string {
   if (!items.length && !hand.length) return printBoot(lines)

@@ -50,23 +50,27 @@ export function mergeWords(
   if (!changes.length) return { text, changes, byHand }
   const ending = endingOf(text)
   const listed = [...add, ...taken.filter(word => wanted.includes(word))]
-  const head = place.line ? place.line.text.slice(0, place.at) : dialect === 'extlinux' ? `${place.indent}fdtoverlays ` : 'user_overlays='
+  let head: string
+  if (place.line) head = place.line.text.slice(0, place.at)
+  else head = dialect === 'extlinux' ? `${place.indent}fdtoverlays ` : 'user_overlays='
   const block = [...listed.length
     ? [`${place.indent}#: ${key} written for the plan: ${listed.join(' ')}`]
     : [], ...kept.length ? [head + kept.join(' ')] : []]
-  const from = place.line
-    ? (tag ? above!.from : place.line.from)
-    : place.after
-      ? place.after.from + place.after.text.length + place.after.ending.length
-      : text.length
+  let from: number
+  if (place.line) from = tag ? above!.from : place.line.from
+  else from = place.after
+    ? place.after.from + place.after.text.length + place.after.ending.length
+    : text.length
   const to = place.line ? place.line.from + place.line.text.length + place.line.ending.length : from
   const gap = from > 0 && !/\n$/.test(text.slice(0, from)) ? ending : ''
   return { text: text.slice(0, from) + gap + block.map(line => line + ending).join('') + text.slice(to), changes, byHand }
 }
 
 /** A need's word on the line. Parameters have no place there: an overlay made for the part has them built in. */
-const wordOf = (need: Need, dialect: 'extlinux' | 'environment') =>
-  need.need.kind !== 'overlay' ? writeNeed(need.need) : dialect === 'extlinux' ? `/overlays/${need.need.name}.dtbo` : need.need.name
+const wordOf = (need: Need, dialect: 'extlinux' | 'environment') => {
+  if (need.need.kind !== 'overlay') return writeNeed(need.need)
+  return dialect === 'extlinux' ? `/overlays/${need.need.name}.dtbo` : need.need.name
+}
 
 function placeInMenu(text: string): Place {
   const lines = parseMenu(text)

@@ -87,7 +87,9 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
     }
     if (!refused) {
       // Keys and lamps have their lines in child nodes: the parent's driver asks for them.
-      const asking = compatible.length ? owner : hasDriver(parent, nodes) ? parent : null
+      let asking: string | null
+      if (compatible.length) asking = owner
+      else asking = hasDriver(parent, nodes) ? parent : null
       const lines = asking || propertyOf(node, 'gpio-hog')
         ? linesOf(node, parent, chips, compatible.length ? compatible : nodes.get(parent)?.compatible ?? [])
         : []

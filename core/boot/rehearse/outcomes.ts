@@ -113,11 +113,11 @@ function missingNeed(
   const { plan } = facts
   for (const need of needs) {
     if (isOff(need, plan.boot?.off ?? [])) continue
-    const state = lines
-      ? stateOf(lines, need.need)
-      : need.need.kind !== 'overlay' || loaded.on.some(entry => entry.name === need.need.name)
-        ? { state: 'met' as const, line: 1 }
-        : { state: 'absent' as const }
+    let state
+    if (lines) state = stateOf(lines, need.need)
+    else state = need.need.kind !== 'overlay' || loaded.on.some(entry => entry.name === need.need.name)
+      ? { state: 'met' as const, line: 1 }
+      : { state: 'absent' as const }
     if (state.state === 'met') continue
     const line = writeNeed(need.need)
     const hand = merged.byHand.find(entry => entry.wanted === line)

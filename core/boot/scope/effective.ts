@@ -83,7 +83,9 @@ function keyValue(files: BootFiles, board: Board | null): Asked[] {
   const read = (text: string, file: string, around: readonly string[], outer: Applies) => {
     let open: Extract<Asked, { kind: 'overlay' }> | null = null
     for (const line of around.length === 1 ? readBoot(text, filters) : parseBoot(text, filters)) {
-      const applies = outer === 'always' ? line.applies : line.applies === 'never' ? 'never' : outer
+      let applies: 'always' | 'never' | 'sometimes'
+      if (outer === 'always') applies = line.applies
+      else applies = line.applies === 'never' ? 'never' : outer
       const where = whole(line, file)
       if (line.kind === 'filter') open = null
       else if (line.kind === 'setting') asked.push({ kind: 'setting', name: line.name!, value: line.value!, applies, where })
@@ -103,9 +105,10 @@ function keyValue(files: BootFiles, board: Board | null): Asked[] {
       else if (line.kind === 'include') {
         const name = line.name!
         const included = files.includes && Object.hasOwn(files.includes, name) ? files.includes[name] : undefined
-        const why = around.includes(name)
-          ? 'ring' as const
-          : around.length > MAX_INCLUDES ? 'deep' as const : readInAll >= MAX_READ ? 'many' as const : undefined
+        let why: 'ring' | 'deep' | 'many' | undefined
+        if (around.includes(name)) why = 'ring' as const
+        else if (around.length > MAX_INCLUDES) why = 'deep' as const
+        else why = readInAll >= MAX_READ ? 'many' as const : undefined
         if (included === undefined || why) {
           asked.push({ kind: 'missing-file', name, applies, where, ...included !== undefined && why && { why } })
         }

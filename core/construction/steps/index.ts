@@ -82,14 +82,16 @@ function leftoversOf({ plan, parts, board }: Facts, { conductors }: Netlist): Le
     const owner = parts.find(({ id }) => id === partId)
     const label = [...owner?.signals ?? [], ...owner?.part.supplies ?? [], ...owner?.part.grounds ?? []].find(({ id }) =>
       id === terminal)?.label
-    const what = owner
-      ? `${owner.name} ${label ?? terminal ?? ''}`.trim()
-      : from === 'splice'
-        ? 'the wire of the splice'
-        : from
-          || 'what was joined'
+    let what: string
+    if (owner) what = `${owner.name} ${label ?? terminal ?? ''}`.trim()
+    else what = from === 'splice'
+      ? 'the wire of the splice'
+      : from
+        || 'what was joined'
     const line = /^\d+$/.test(to) ? board?.header.find(({ position }) => position === Number(to))?.line : undefined
-    const where = /^\d+$/.test(to) ? ` off position ${to}${line === undefined ? '' : ` (G${line})`}` : to === 'seat' ? ' off the header' : ' off'
+    let where: string
+    if (/^\d+$/.test(to)) where = ` off position ${to}${line === undefined ? '' : ` (G${line})`}`
+    else where = to === 'seat' ? ' off the header' : ' off'
     return { key, words: `Take ${what}${where}: the plan has changed since it was joined.` }
   })
 }

@@ -303,13 +303,13 @@ function controllerNode(controller: Controller, board: Board): string {
   const type = kind === 'serial' ? 'serial' : kind
   const full = id === 'uart1' || kind !== 'serial' ? COMPATIBLE[kind as keyof typeof COMPATIBLE] : COMPATIBLE.serial
   const pins = kind === 'spi' ? `<&${id}_pins &${id}_cs_pins>` : `<&${id}_pins>`
-  const more = kind === 'i2c'
-    ? ['clock-frequency = <100000>;', '#address-cells = <1>;', '#size-cells = <0>;']
-    : kind === 'spi'
-      ? ['#address-cells = <1>;', '#size-cells = <0>;', ...id === 'spi0'
-          ? [`cs-gpios = <&gpio 8 1>, <&gpio 7 1>;`]
-          : []]
-      : []
+  let more: string[]
+  if (kind === 'i2c') more = ['clock-frequency = <100000>;', '#address-cells = <1>;', '#size-cells = <0>;']
+  else more = kind === 'spi'
+    ? ['#address-cells = <1>;', '#size-cells = <0>;', ...id === 'spi0'
+        ? [`cs-gpios = <&gpio 8 1>, <&gpio 7 1>;`]
+        : []]
+    : []
   const children = id === 'spi0'
     ? [0, 1].map(select =>
         `\n\t\t\tspidev0_${select}: spidev@${select} {\n\t\t\t\tcompatible = "spidev";\n\t\t\t\treg = `

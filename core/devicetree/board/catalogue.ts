@@ -141,17 +141,21 @@ function routeOf(
       }
     })
   }
-  const wanted = kind === 'i2c'
-    ? ['sda', 'scl']
-    : kind === 'serial'
-      ? ['tx', 'rx']
-      : kind === 'pwm'
-        ? ['out']
-        : kind === 'spi'
-          ? ['clock', 'mosi', 'miso']
-          : ['clock', 'frame']
+  let wanted: string[]
+  if (kind === 'i2c') wanted = ['sda', 'scl']
+  else if (kind === 'serial') wanted = ['tx', 'rx']
+  else if (kind === 'pwm') wanted = ['out']
+  else wanted = kind === 'spi'
+    ? ['clock', 'mosi', 'miso']
+    : ['clock', 'frame']
   if (!wanted.every(signal => signal in lines && onHeader.has(lines[signal]!))) return null
   return { lines: Object.fromEntries(Object.entries(lines).filter(([, line]) => onHeader.has(line))) }
 }
 
-const spiWord = (word: string, kind: ControllerKind) => kind === 'spi' ? (word === 'tx' ? 'mosi' : word === 'rx' ? 'miso' : word) : word
+const spiWord = (word: string, kind: ControllerKind) => {
+  if (kind === 'spi') {
+    if (word === 'tx') return 'mosi'
+    return word === 'rx' ? 'miso' : word
+  }
+  return word
+}

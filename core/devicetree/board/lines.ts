@@ -135,4 +135,7 @@ export function lineWords({ chip, offset, line }: LinePlace): string {
 /** The same for the same line, however it was named. */
 export const lineKey = (
   { chip, offset, line }: LinePlace,
-): string | null => chip ? `${chip.path} ${offset}` : line === null ? null : `line ${line}`
+): string | null => {
+  if (chip) return `${chip.path} ${offset}`
+  return line === null ? null : `line ${line}`
+}

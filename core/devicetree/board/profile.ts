@@ -64,7 +64,10 @@ function kindOf(node: TreeNode, compatible: readonly string[]): TreeControllerKi
   if (byName) return byName
   const text = compatible.join(' ')
   if (/-uart\b|\bpl011\b|ns16550/.test(text)) return 'serial'
-  return /-i2c\b/.test(text) ? 'i2c' : /-spi\b/.test(text) ? 'spi' : /-pwm\b/.test(text) ? 'pwm' : /-i2s\b/.test(text) ? 'i2s' : null
+  if (/-i2c\b/.test(text)) return 'i2c'
+  if (/-spi\b/.test(text)) return 'spi'
+  if (/-pwm\b/.test(text)) return 'pwm'
+  return /-i2s\b/.test(text) ? 'i2s' : null
 }
 
 const textOf = (node: TreeNode, name: string) => {

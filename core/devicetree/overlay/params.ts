@@ -91,13 +91,12 @@ function change(node: TreeNode, what: string, given: string, name: string): void
 
 function writeNumber(node: TreeNode, property: string, width: number, offset: number, text: string, name: string): void {
   const trimmed = text.trim()
-  const number = /^-?(\d+|0x[0-9a-f]+)$/i.test(trimmed)
-    ? BigInt(trimmed.replace('-', '')) * (trimmed.startsWith('-') ? -1n : 1n)
-    : ON.has(trimmed.toLowerCase())
-      ? 1n
-      : OFF.has(trimmed.toLowerCase())
-        ? 0n
-        : null
+  let number
+  if (/^-?(\d+|0x[0-9a-f]+)$/i.test(trimmed)) number = BigInt(trimmed.replace('-', '')) * (trimmed.startsWith('-') ? -1n : 1n)
+  else if (ON.has(trimmed.toLowerCase())) number = 1n
+  else number = OFF.has(trimmed.toLowerCase())
+    ? 0n
+    : null
   if (number === null) throw fault(`the parameter "${name}" is a number, not "${text}"`)
   if (offset + width > 4096) throw fault(`the parameter "${name}" writes at byte ${offset}`)
   const before = propertyOf(node, property)?.value ?? new Uint8Array()
@@ -118,7 +117,10 @@ function switchFragments(root: TreeNode, what: string, value: string, name: stri
     const fragment = root.children.find(child => child.name === `fragment@${digits}` || child.name === `fragment-${digits}`)
     if (!fragment) throw fault(`the parameter "${name}" names the fragment ${digits}, which is not there`)
     const on = booleanOf(value, name)
-    const wanted = sign === '+' ? on || null : sign === '-' ? (on ? false : null) : sign === '=' ? on : !on
+    let wanted: boolean | null
+    if (sign === '+') wanted = on || null
+    else if (sign === '-') wanted = on ? false : null
+    else wanted = sign === '=' ? on : !on
     if (wanted === null) continue
     const contents = fragment.children.find(child => child.name === '__overlay__' || child.name === '__dormant__')
     if (contents) contents.name = wanted ? '__overlay__' : '__dormant__'

@@ -91,7 +91,9 @@ export class Tokens {
       if (word) return this.word(word, place, spaced)
     }
     const two = text.slice(at, at + 2)
-    const mark = MARKS.has(two) ? two : MARKS.has(text[at]!) ? text[at]! : undefined
+    let mark: string | undefined
+    if (MARKS.has(two)) mark = two
+    else mark = MARKS.has(text[at]!) ? text[at]! : undefined
     if (mark) return this.take('mark', mark, mark.length, place, spaced)
     throw new DeviceTreeError('syntax', `"${text[at]}" means nothing here`, { place })
   }

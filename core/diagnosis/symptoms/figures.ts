@@ -21,7 +21,9 @@ const FACTOR = /(\d+(?:[.,]\d+)?)\s*(k|m)\b/gi
 /** What a meter showed, and of which rail; null where no figure with a unit is told. */
 export function readingSaid(clause: string): ReadingSaid | null {
   const text = clause.replace(/\b3v3\b/gi, '3.3 V')
-  const rail = /3[.,]3\s*v/i.test(text) ? '3V3' : /(?<![.,\d])5\s*v/i.test(text) ? '5V' : null
+  let rail: '5V' | '3V3' | null
+  if (/3[.,]3\s*v/i.test(text)) rail = '3V3'
+  else rail = /(?<![.,\d])5\s*v/i.test(text) ? '5V' : null
   const ohm = [...text.matchAll(OHM), ...(/resist|ohm/i.test(text) ? text.matchAll(FACTOR) : [])].at(-1)
   if (ohm) return { unit: 'Ω', value: number(ohm[1]!) * (OHMS[ohm[2]?.toLowerCase() ?? ''] ?? 1), rail }
   const volts = [...text.matchAll(VOLT)].filter(match => !EXPECTED.test(text.slice(0, match.index)))

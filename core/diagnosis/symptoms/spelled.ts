@@ -25,7 +25,10 @@ const SAME = phrasesOf('same', 'still', 'NO difference|help|change|better|fix|ma
 const BETTER = phrasesOf('fixed|fixes|helps|helped|solved|solves|works|worked|runs|boots|starts|cured|good|fine')
 
 const thingIn = (stems: readonly string[]) => hasAny(OTHER, stems) ? THINGS.find(({ phrases }) => hasAny(phrases, stems)) : undefined
-const effectIn = (stems: readonly string[]) => hasAny(SAME, stems) ? 'no difference' : hasAny(BETTER, stems) ? 'with it, it runs' : null
+const effectIn = (stems: readonly string[]) => {
+  if (hasAny(SAME, stems)) return 'no difference'
+  return hasAny(BETTER, stems) ? 'with it, it runs' : null
+}
 
 /** Another one is told of, and not yet what came of it. */
 export const isHalfSaid = (text: string): boolean => thingIn(stemsOf(text)) !== undefined && effectIn(stemsOf(text)) === null

@@ -27,11 +27,11 @@ export const backFed: Rule = ({ facts, power: { tree } }) => {
     if (!through) return []
     const other = tree.byId.get([...rootsOf(tree, through.id)].find(root => root !== held.id)!)!
     const harm = NOT_TAKEN[held.kind]
-    const lead = held.id === '@supply' && tree.byId.has('@cable')
-      ? '@cable'
-      : tree.byId.has(`${held.id}@lead`)
-        ? `${held.id}@lead`
-        : held.id
+    let lead: string
+    if (held.id === '@supply' && tree.byId.has('@cable')) lead = '@cable'
+    else lead = tree.byId.has(`${held.id}@lead`)
+      ? `${held.id}@lead`
+      : held.id
     const consumers = tree.nodes.filter(node => node.from.includes(lead) && node.id !== lead)
     const diode = offeredItem(facts.catalogue, 'diode')
     return [{

@@ -101,13 +101,12 @@ export function betterLead(cable: SupplyNode | undefined): PowerFix[] {
   const awg = cable?.figures.awg?.value
   const lengthM = cable?.figures.lengthM?.value
   if (!cable || awg === undefined || lengthM === undefined || (cable.figures.measuredOhm?.value ?? 0) > 0) return []
-  const name = cable.id === '@cable'
-    ? 'The supply\'s lead'
-    : cable.id.endsWith('@wire')
-      ? 'Its wires'
-      : cable.id.endsWith('@lead')
-        ? 'Its lead'
-        : cable.name
+  let name: string
+  if (cable.id === '@cable') name = 'The supply\'s lead'
+  else if (cable.id.endsWith('@wire')) name = 'Its wires'
+  else name = cable.id.endsWith('@lead')
+    ? 'Its lead'
+    : cable.name
   const below = GAUGES.filter(gauge => gauge < awg)
   const thicker = STEPS_THICKER.flatMap(step => below[step - 1] ?? [])
     .map((gauge): PowerFix => ({

@@ -94,7 +94,10 @@ function thingsOf(evidence: Evidence, cooler: Cooler, own: ResolvedPart | null):
   // The fan goes with the cooler that has it.
   const goes = own !== null && (fan === own || (COOLERS[set.cooler].fan && !facts.parts.some(other => isFan(other.part))))
   if (asked.mode !== 'none' && goes && !hasFanPlug(part)) return []
-  const now = asked.mode !== 'none' ? asked : hasFanPlug(part) ? BOARD_FAN : goes ? NONE : set.fan
+  let now
+  if (asked.mode !== 'none') now = asked
+  else if (hasFanPlug(part)) now = BOARD_FAN
+  else now = goes ? NONE : set.fan
   const { coolerKw: _, measured: __, ...rest } = set
   return [taking(evidence, part, { ...rest, cooler, fan: now })]
 }

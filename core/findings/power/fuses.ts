@@ -48,7 +48,9 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
   }
   const common = { stages: ['power' as const], subjects, figures, fixes: fitting ? [fitting.fix] : [], worksheet }
   const goesInSurge = !resettable && surge.carriesS < surge.seconds
-  const blowS = resettable ? fault >= node.figures.tripMa!.value * warm ? GONE_WITHIN_S : Infinity : blowsWithinS(rated.value, fault)
+  let blowS: number
+  if (resettable) blowS = fault >= node.figures.tripMa!.value * warm ? GONE_WITHIN_S : Infinity
+  else blowS = blowsWithinS(rated.value, fault)
   const never = fault > 0 && blowS > GONE_WITHIN_S
   return [
     ...max > holdsMa || goesInSurge
@@ -116,8 +118,10 @@ function faultMa({ tree }: Power, node: SupplyNode, state: PowerState): number {
   )
 }
 
-const ohmOf = (node: SupplyNode) =>
-  node.kind === 'cable' ? cableOhm(node) : node.role === 'source' ? sourceOhm(node) : node.figures.ohm?.value ?? 0
+const ohmOf = (node: SupplyNode) => {
+  if (node.kind === 'cable') return cableOhm(node)
+  return node.role === 'source' ? sourceOhm(node) : node.figures.ohm?.value ?? 0
+}
 
 /** The thinnest wire that the fuse alone protects: behind it, before the next fuse, converter or rail. */
 function thinnestBehind({ tree }: Power, fuse: SupplyNode): SupplyNode | undefined {

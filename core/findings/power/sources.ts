@@ -242,13 +242,14 @@ export const railsOver: Rule = ({ facts, power }) => power.report.rails.flatMap(
     ],
     fixes: waysOut(
       { facts, power }, `rail.over-budget ${rail.rail}`,
-      () => usb
-        ? [...ownHub(facts, power.tree), ...hubOwnSupply(facts, power.tree), ...small ? largerSupplies(facts, 5000) : [], ...load
-            ? pastTheBoard(power.tree, load)
-            : []]
-        : load
+      () => {
+        if (usb) return [...ownHub(facts, power.tree), ...hubOwnSupply(facts, power.tree), ...small ? largerSupplies(facts, 5000) : [], ...load
+          ? pastTheBoard(power.tree, load)
+          : []]
+        return load
           ? ownRegulator(facts, load.id)
-          : [],
+          : []
+      },
       ['peak'], judge,
     ),
   }]

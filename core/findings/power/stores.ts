@@ -113,12 +113,12 @@ export const storeCautions: Rule = ({ power, facts }) => power.tree.nodes.flatMa
   const ends = [node.id, ...power.tree.byId.has(lead) ? [lead] : []]
   const behind = power.tree.nodes.filter(other => other.id !== lead && other.from.some(id => ends.includes(id)))
   const fused = behind.length > 0 && behind.every(other => fusedFrom(power.tree, other))
-  const chemistry = node.kind === 'lithium'
-    ? 'Lithium cells: take protected ones, charge them with a charger made for them, never parallel cells of unequal charge, keep them '
+  let chemistry: string
+  if (node.kind === 'lithium') chemistry = 'Lithium cells: take protected ones, charge them with a charger made for them, never parallel cells of unequal charge, keep them '
     + 'from frost and heat.'
-    : node.kind === 'lead'
-      ? 'Lead batteries: charge them where gas can leave, and never empty them further than half.'
-      : 'A vehicle: take it from a fused circuit, never from the battery straight, and let it still start.'
+  else chemistry = node.kind === 'lead'
+    ? 'Lead batteries: charge them where gas can leave, and never empty them further than half.'
+    : 'A vehicle: take it from a fused circuit, never from the battery straight, and let it still start.'
   const from = power.tree.byId.has(lead) ? lead : node.id
   const consumer = behind[0]
   const fuse = offeredFuse(facts.catalogue, BATTERY_FUSE_MA)

@@ -20,7 +20,8 @@ export const watts = (powerW: number): string => Math.abs(powerW) >= 0.1
   : `${Number((powerW * 1000).toFixed(1))} mW`
 
 export function hours(h: number): string {
-  return h >= 72 ? `${Number((h / 24).toFixed(1))} days` : h >= 1 ? `${Number(h.toFixed(1))} h` : `${Math.round(h * 60)} min`
+  if (h >= 72) return `${Number((h / 24).toFixed(1))} days`
+  return h >= 1 ? `${Number(h.toFixed(1))} h` : `${Math.round(h * 60)} min`
 }
 
 /** `8 min 20 s`. */
@@ -31,9 +32,10 @@ export function seconds(s: number): string {
 }
 
 /** `20 ms`, `0.3 s`, `8 min`. */
-export const moment = (s: number): string => s >= 1
-  ? seconds(s)
-  : s >= 0.1 ? `${Number(s.toFixed(2))} s` : `${Number((s * 1000).toPrecision(2))} ms`
+export const moment = (s: number): string => {
+  if (s >= 1) return seconds(s)
+  return s >= 0.1 ? `${Number(s.toFixed(2))} s` : `${Number((s * 1000).toPrecision(2))} ms`
+}
 
 export const ma = (value: number): number => Number(value.toFixed(Math.abs(value) < 10 ? 1 : 0)) + 0
 export const v = (value: number): number => Number(value.toFixed(2)) + 0

@@ -108,11 +108,10 @@ export const lineCurrent: Rule = ({ facts }) => {
 
 /** Current a terminal takes from its line; a driving stage leaves next to nothing. */
 function currentOf({ signal, between }: Terminal): number {
-  return between?.kind === 'mosfet' || between?.kind === 'level-shifter'
-    ? 0
-    : between?.kind === 'transistor'
-      ? 1
-      : signal?.inputCurrentMa?.value ?? 0
+  if (between?.kind === 'mosfet' || between?.kind === 'level-shifter') return 0
+  return between?.kind === 'transistor'
+    ? 1
+    : signal?.inputCurrentMa?.value ?? 0
 }
 
 /** Outputs that the reset pull, or the boot console, moves before any program runs. */

@@ -12,11 +12,10 @@ export function spot(terminal: Terminal): Subject {
 
 export function whereIs(terminal: Terminal): string {
   const { place } = terminal
-  return place?.kind === 'header'
-    ? `position ${place.position}`
-    : place?.kind === 'terminal'
-      ? `${place.owner.name} ${place.terminal}`
-      : 'nowhere'
+  if (place?.kind === 'header') return `position ${place.position}`
+  return place?.kind === 'terminal'
+    ? `${place.owner.name} ${place.terminal}`
+    : 'nowhere'
 }
 
 export const rounded = (value: number, digits = 2): number => Number(value.toFixed(digits))

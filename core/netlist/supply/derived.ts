@@ -100,11 +100,10 @@ function supplyTerminal(
   const terminal = facts.byKey.get(id)
   // The position carries nothing where the maker feeds the terminal from elsewhere.
   const elsewhere = Object.hasOwn(power.feeds, id) && !power.feeds[id]?.startsWith('@P')
-  const usual = elsewhere || supply.from === 'own'
-    ? null
-    : supply.from === 'usb'
-      ? board ? '@usb' : null
-      : positionNode(terminal, supply, facts, power, positions, problems)
+  let usual: string | null
+  if (elsewhere || supply.from === 'own') usual = null
+  else if (supply.from === 'usb') usual = board ? '@usb' : null
+  else usual = positionNode(terminal, supply, facts, power, positions, problems)
   const from = feedOf(power, id, usual)
   const units = supply.perOption ? Number(owner.options[supply.perOption]) || 1 : 1
   const ratedV = RAIL_V[supply.rail]

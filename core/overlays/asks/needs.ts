@@ -109,11 +109,10 @@ function bootOf(bus: Bus, facts: Facts): BootNeed[] {
   const speed = facts.plan.clocks[bus.id]
   const atSpeed = (need: BootNeed): BootNeed[] => {
     if (speed === undefined || bus.kind !== 'i2c') return [need]
-    return need.kind === 'param'
-      ? [need, { kind: 'param', name: `${need.name}_baudrate`, value: String(speed) }]
-      : need.kind === 'overlay'
-        ? [{ ...need, params: { ...need.params, baudrate: String(speed) } }]
-        : [need]
+    if (need.kind === 'param') return [need, { kind: 'param', name: `${need.name}_baudrate`, value: String(speed) }]
+    return need.kind === 'overlay'
+      ? [{ ...need, params: { ...need.params, baudrate: String(speed) } }]
+      : [need]
   }
   const selects = facts.selectPlans.get(bus.id)
   const brought = selects?.by === 'overlay' && !usualBoot(bus) ? [selectOverlay(selects, facts)] : bus.route!.boot

@@ -73,11 +73,11 @@ function selectNumber(owner: ResolvedPart, facts: Facts, argument: string): stri
 
 function valueOf(name: string, owner: ResolvedPart, facts: Facts): string | null {
   const [first = '', argument = ''] = name.split(':')
-  const entry = Object.hasOwn(PLACEHOLDERS, name)
-    ? PLACEHOLDERS[name]
-    : Object.hasOwn(PLACEHOLDERS, first)
-      ? PLACEHOLDERS[first]
-      : undefined
+  let entry
+  if (Object.hasOwn(PLACEHOLDERS, name)) entry = PLACEHOLDERS[name]
+  else entry = Object.hasOwn(PLACEHOLDERS, first)
+    ? PLACEHOLDERS[first]
+    : undefined
   if (entry) return entry.fill(owner, facts, argument)
   const place = facts.byKey.get(`${owner.id}.${name}`)?.place
   return place?.kind === 'header' && place.line ? String(place.line.line) : null

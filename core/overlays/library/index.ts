@@ -59,9 +59,8 @@ export const isOn = (value: string) => !OFF.has(value.toLowerCase())
 
 /** A number as boot files write it, decimal or with 0x; NaN when it is none. */
 export function numberOf(text: string): number {
-  return /^[+-]?(\d+|0x[0-9a-f]+)$/i.test(text.trim())
-    ? (text.trim().startsWith('-') ? -Number(text.trim().slice(1)) : Number(text.trim()))
-    : Number.NaN
+  if (/^[+-]?(\d+|0x[0-9a-f]+)$/i.test(text.trim())) return text.trim().startsWith('-') ? -Number(text.trim().slice(1)) : Number(text.trim())
+  return Number.NaN
 }
 
 /** The overlay with its parameters filled in from a line and, where the line says nothing, from its defaults. */
@@ -212,12 +211,10 @@ function filled(text: string, resolved: Resolved, board: Board | null): string {
       if (value === undefined) return param(name) ? '0' : whole
       if (param(name)?.kind === 'text') return value.replace(/["\\\n]/g, '')
       const figure = numberOf(value)
-      return param(name)?.kind === 'choice' && Number.isNaN(figure)
-        ? value.replace(/["\\\n]/g, '')
-        : Number.isNaN(figure)
-          ? '0'
-          : figure < 0
-            ? `(${figure})`
-            : String(figure)
+      if (param(name)?.kind === 'choice' && Number.isNaN(figure)) return value.replace(/["\\\n]/g, '')
+      if (Number.isNaN(figure)) return '0'
+      return figure < 0
+        ? `(${figure})`
+        : String(figure)
     })
 }

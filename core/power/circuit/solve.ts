@@ -14,8 +14,10 @@ export interface Prepared {
   startV: Float64Array
 }
 
-const ends = (element: Element): [Joint | null, Joint | null] =>
-  element.kind === 'source' ? [null, element.to] : element.kind === 'load' ? [element.at, null] : [element.from, element.to]
+const ends = (element: Element): [Joint | null, Joint | null] => {
+  if (element.kind === 'source') return [null, element.to]
+  return element.kind === 'load' ? [element.at, null] : [element.from, element.to]
+}
 
 /**
  * Numbers the joints and plans the elimination. `like` is a circuit made ready before: where the elements are the same but for
@@ -177,7 +179,9 @@ export function solve(circuit: Prepared): Operating {
   const dark = darkLoads(circuit, full.voltages)
   const ok = full.converged && !dark.length
   // Raising the loads step by step has already found how far they go, unless one was dark on the way.
-  const carriedShare = ok ? 1 : !full.converged && !dark.length ? Math.floor(full.share * 100) / 100 : carried(circuit)
+  let carriedShare: number
+  if (ok) carriedShare = 1
+  else carriedShare = !full.converged && !dark.length ? Math.floor(full.share * 100) / 100 : carried(circuit)
   return { ok, dark: full.converged ? dark : [], carriedShare, iterations: full.iterations, ...read(circuit, full) }
 }
 

@@ -48,7 +48,9 @@ function halfWave({ emfV, ohm, dropV, hz, capacitanceUf }: FrontCircuit, load: F
   let u = startV
   const wave: HalfWave = { peakV: u, valleyV: u, meanV: 0, currentMa: 0, acRmsMa: 0, pulseMa: 0, endV: u }
   for (let step = 0; step < STEPS; step++) {
-    const taken = u < MIN_V ? 0 : 'powerMw' in load ? load.powerMw / u / 1000 : load.currentMa / 1000
+    let taken: number
+    if (u < MIN_V) taken = 0
+    else taken = 'powerMw' in load ? load.powerMw / u / 1000 : load.currentMa / 1000
     const open = crest * Math.sin(Math.PI * (step + 0.5) / STEPS) - dropV
     const before = u
     // With the bridge conducting the voltage goes towards what source and load would settle at.

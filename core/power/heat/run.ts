@@ -108,11 +108,12 @@ export function runHeat(task: HeatTask): HeatRun {
 const towards = (now: number, goal: number, timeConstants: number) => goal + (now - goal) * Math.exp(-timeConstants)
 
 /** Clocks fall in a straight line from where slowing begins to the hard limit. Memory. */
-const clockAt = ({ slowsC, stopsC }: BoardHeat, celsius: number): number => celsius <= slowsC
-  ? 100
-  : celsius >= stopsC
+const clockAt = ({ slowsC, stopsC }: BoardHeat, celsius: number): number => {
+  if (celsius <= slowsC) return 100
+  return celsius >= stopsC
     ? 0
     : 100 * (stopsC - celsius) / (stopsC - slowsC)
+}
 
 /** Seconds until a first-order rise passes a temperature: τ·ln((T∞ − T0) ÷ (T∞ − T)), τ = R·C. Infinity when it never does. Textbook. */
 export function secondsTo(startC: number, endC: number, limitC: number, kw: number, storeJk: number): number {

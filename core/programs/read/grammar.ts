@@ -309,7 +309,8 @@ class GrammarReader extends Expressions {
     if (types.some(({ name }) => name === 'PrimitiveType' || name === 'SizedTypeSpecifier')) return 'one'
     const named = types.find(({ name }) => /^(TypeIdentifier|ScopedTypeIdentifier|TemplateType)$/.test(name))
     const last = named ? this.pathOf(named).at(-1) ?? '' : ''
-    return /^(array|vector|list|span|initializer_list|set|(unordered_)?map)$/.test(last) ? 'several' : /^u?int(_fast|_least)?\d+_t$|^size_t$|^gpio_num_t$/.test(last) ? 'one' : null
+    if (/^(array|vector|list|span|initializer_list|set|(unordered_)?map)$/.test(last)) return 'several'
+    return /^u?int(_fast|_least)?\d+_t$|^size_t$|^gpio_num_t$/.test(last) ? 'one' : null
   }
 
   /** `a = b = 1`, `a, b = 1, 2`, `self.pin = pin`, with types between. */

@@ -219,7 +219,9 @@ class ShellReader {
 
   /** A command that counts three ways: `-g` by line, `-1` by position, else by a numbering of its own. */
   private readNumbered(args: readonly Word[]): void {
-    const numbering = args.some(({ text }) => text === '-g') ? 'line' : args.some(({ text }) => text === '-1') ? 'header' : 'own'
+    let numbering: 'line' | 'header' | 'own'
+    if (args.some(({ text }) => text === '-g')) numbering = 'line'
+    else numbering = args.some(({ text }) => text === '-1') ? 'header' : 'own'
     const plain = args.filter(({ text }) => !/^-/.test(text))
     const at = plain.findIndex(({ text }) => /^(mode|write|read|pwm|toggle|aread|edge|wfi|blink|export)$/.test(text))
     if (at < 0) return

@@ -117,6 +117,7 @@ export function readStructured(text: string): StructuredReading {
   return found
 }
 
-const fits = (kind: SightingKind, value: number): boolean => kind === 'pin'
-  ? Number.isInteger(value) && value >= 0 && value <= 57
-  : kind === 'address' ? value >= 3 && value <= 0x7f : value >= 0
+const fits = (kind: SightingKind, value: number): boolean => {
+  if (kind === 'pin') return Number.isInteger(value) && value >= 0 && value <= 57
+  return kind === 'address' ? value >= 3 && value <= 0x7f : value >= 0
+}

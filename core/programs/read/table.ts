@@ -43,7 +43,9 @@ export function readTable(text: string): { sightings: Sighting[], evidence: Clue
   const begin = (row: readonly Cell[]) => {
     head = row
     columns = row.map((cell) => {
-      const numbering = LINE_COLUMN.test(cell.text) ? 'line' as const : HEADER_COLUMN.test(cell.text) ? 'header' as const : null
+      let numbering: 'line' | 'header' | null
+      if (LINE_COLUMN.test(cell.text)) numbering = 'line' as const
+      else numbering = HEADER_COLUMN.test(cell.text) ? 'header' as const : null
       if (numbering) evidence.push({
         line: lineNumberAt(starts, cell.from), says: `the column is called "${cell.text}"`, for: numbering, weight: /^pin$/i.test(cell.text) ? 1 : 4,
       })
@@ -109,7 +111,10 @@ function countedBy(rows: readonly (readonly Cell[])[]): { numbering: 'header' | 
   if (pairs.length < 2 || pairs.length < rows.length * 0.6) return null
   const told = pairs.flatMap(({ name, number, index }) => {
     const known = KNOWN.find(([pattern]) => pattern.test(name))
-    const numbering = !known ? null : known[1].includes(number) ? 'header' as const : known[2] === number ? 'line' as const : null
+    let numbering: 'line' | 'header' | null
+    if (!known) numbering = null
+    else if (known[1].includes(number)) numbering = 'header' as const
+    else numbering = known[2] === number ? 'line' as const : null
     return numbering ? [{ numbering, row: index, says: `${name} is ${numbering === 'line' ? 'line' : 'position'} ${number}` }] : []
   })
   return told.length >= 2 && told.every(({ numbering }) => numbering === told[0]!.numbering) ? told[0]! : null

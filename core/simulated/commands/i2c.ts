@@ -49,7 +49,8 @@ export const i2cdetect: Command = (given) => {
   return { ...warning, out: gridText((address) => {
     if (address < from || address > to) return null
     const chip = found.chips.get(address)
-    return chip?.isHeld ? 'UU' : chip || found.isStuck ? hex(address, 2) : '--'
+    if (chip?.isHeld) return 'UU'
+    return chip || found.isStuck ? hex(address, 2) : '--'
   }) }
 }
 
@@ -116,9 +117,11 @@ export const i2cdump: Command = (given) => {
   for (let row = 0; row < 256; row += 16) {
     const values = Array.from({ length: 16 }, (_, i) => isAbsent ? null : valueAt(given.machine, place.chip.owner, row + i))
       .map(found => found && (found.width === 2 ? found.value >> 8 & 0xFF : found.value))
-    const signs = values.map(value => value === null
-      ? 'X'
-      : value === 0 || value === 0xFF ? '.' : value < 32 || value >= 127 ? '?' : String.fromCharCode(value))
+    const signs = values.map((value) => {
+      if (value === null) return 'X'
+      if (value === 0 || value === 0xFF) return '.'
+      return value < 32 || value >= 127 ? '?' : String.fromCharCode(value)
+    })
     rows.push(`${hex(row, 2)}: ${values.map(value => value === null ? 'XX' : hex(value, 2)).join(' ')}    ${signs.join('')}`)
   }
   given.machine.pass(0.3)

@@ -21,11 +21,12 @@ const DOING: Readonly<Record<string, string>> = {
   gpioget: 'error reading GPIO values', gpioset: 'error setting the GPIO line values', gpiomon: 'error waiting for events',
 }
 const failed = (tool: string, why: string): Printed => ({ err: `${tool}: ${DOING[tool]}: ${why}\n`, status: 1 })
-const noChip = (tool: string, name: string, version: 1 | 2): Printed => version === 2
-  ? { err: `${tool}: cannot find GPIO chip character device '${name}'\n`, status: 1 }
-  : tool === 'gpioinfo'
+const noChip = (tool: string, name: string, version: 1 | 2): Printed => {
+  if (version === 2) return { err: `${tool}: cannot find GPIO chip character device '${name}'\n`, status: 1 }
+  return tool === 'gpioinfo'
     ? { err: `gpioinfo: looking up chip ${name}: No such file or directory\n`, status: 1 }
     : failed(tool, 'No such file or directory')
+}
 
 export const gpiodetect: Command = ({ machine, args }) => args.some(arg => /^(-v|--version)$/.test(arg))
   ? { out: `gpiodetect (libgpiod) v${machine.lineTools === 1 ? '1.6.3' : '2.2'}\n` }

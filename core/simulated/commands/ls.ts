@@ -17,13 +17,19 @@ export function inColumns(names: readonly string[], width = WIDTH): string {
     })
     if (wanted > 1 && widths.reduce((sum, own) => sum + Math.max(own, 3), 0) >= width) continue
     return Array.from({ length: rows }, (_, row) => widths.map((_, column) => names[column * rows + row])
-      .map((name, column, line) => name === undefined ? '' : line[column + 1] === undefined ? name : name.padEnd(widths[column]!))
+      .map((name, column, line) => {
+        if (name === undefined) return ''
+        return line[column + 1] === undefined ? name : name.padEnd(widths[column]!)
+      })
       .join('')).join('\n') + '\n'
   }
   return ''
 }
 
-const ordered = (names: readonly string[]) => [...names].sort((a, b) => a < b ? -1 : a > b ? 1 : 0)
+const ordered = (names: readonly string[]) => [...names].sort((a, b) => {
+  if (a < b) return -1
+  return a > b ? 1 : 0
+})
 
 interface Stat { isDirectory: boolean, isSymbolicLink: boolean, size: number }
 
@@ -53,15 +59,13 @@ export const ls = (entries: () => Entries, madeAt: () => Date): LibraryCommand =
     const stat: Stat = await fs.lstat(whole)
     const entry = entries().get(whole)
     const target = stat.isSymbolicLink ? ` -> ${await fs.readlink(whole)}` : ''
-    const mode = stat.isSymbolicLink
-      ? 'lrwxrwxrwx'
-      : stat.isDirectory
-        ? 'drwxr-xr-x'
-        : entry?.device
-          ? `${/^\/dev\/mmc/.test(whole) ? 'b' : 'c'}rw-rw----`
-          : entry && !entry.write
-            ? '-r--r--r--'
-            : '-rw-r--r--'
+    let mode: string
+    if (stat.isSymbolicLink) mode = 'lrwxrwxrwx'
+    else if (stat.isDirectory) mode = 'drwxr-xr-x'
+    else if (entry?.device) mode = `${/^\/dev\/mmc/.test(whole) ? 'b' : 'c'}rw-rw----`
+    else mode = entry && !entry.write
+      ? '-r--r--r--'
+      : '-rw-r--r--'
     const home = whole.startsWith('/home/')
     const made = madeAt()
     const when = `${MONTHS[made.getUTCMonth()]} ${String(made.getUTCDate()).padStart(2)} `

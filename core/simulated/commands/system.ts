@@ -149,24 +149,25 @@ export const ip: Command = ({ machine, args }) => {
   return { out: links.map((name, i) => {
     const loop = name === 'lo'
     const isUp = loop || name === 'wlan0'
-    const flags = loop
-      ? 'LOOPBACK,UP,LOWER_UP'
-      : isUp
-        ? 'BROADCAST,MULTICAST,UP,LOWER_UP'
-        : name.startsWith('can')
-          ? 'NOARP,ECHO'
-          : 'BROADCAST,MULTICAST'
-    const mtu = loop ? 65536 : name.startsWith('can') ? 16 : 1500
+    let flags
+    if (loop) flags = 'LOOPBACK,UP,LOWER_UP'
+    else if (isUp) flags = 'BROADCAST,MULTICAST,UP,LOWER_UP'
+    else flags = name.startsWith('can')
+      ? 'NOARP,ECHO'
+      : 'BROADCAST,MULTICAST'
+    let mtu: 16 | 65536 | 1500
+    if (loop) mtu = 65536
+    else mtu = name.startsWith('can') ? 16 : 1500
     const head = `${i + 1}: ${name}: <${flags}> mtu ${mtu} qdisc ${loop ? 'noqueue' : 'mq'} state `
       + `${loop ? 'UNKNOWN' : isUp ? 'UP' : 'DOWN'} group default qlen 1000\n`
-    const link = loop
-      ? '    link/loopback 00:00:00:00:00:00 brd 00:00:00:00:00:00\n'
-      : name.startsWith('can') ? '    link/can \n' : `    link/ether ${INFO.hardware.slice(0, -2)}${two(17 + i)} brd ff:ff:ff:ff:ff:ff\n`
-    const address = !withAddresses || !isUp
-      ? ''
-      : loop
-        ? '    inet 127.0.0.1/8 scope host lo\n       valid_lft forever preferred_lft forever\n'
-        : `    inet ${INFO.address}/24 brd 192.0.2.255 scope global dynamic ${name}\n       valid_lft 86000sec preferred_lft 86000sec\n`
+    let link: string
+    if (loop) link = '    link/loopback 00:00:00:00:00:00 brd 00:00:00:00:00:00\n'
+    else link = name.startsWith('can') ? '    link/can \n' : `    link/ether ${INFO.hardware.slice(0, -2)}${two(17 + i)} brd ff:ff:ff:ff:ff:ff\n`
+    let address: string
+    if (!withAddresses || !isUp) address = ''
+    else address = loop
+      ? '    inet 127.0.0.1/8 scope host lo\n       valid_lft forever preferred_lft forever\n'
+      : `    inet ${INFO.address}/24 brd 192.0.2.255 scope global dynamic ${name}\n       valid_lft 86000sec preferred_lft 86000sec\n`
     return head + link + address
   }).join('') }
 }
@@ -197,9 +198,10 @@ export const systemctl: Command = ({ machine, args }) => {
   return { out: `● ${name} - ${describe(name)}\n     Loaded: loaded (${file}; enabled; preset: enabled)\n`
     + `     Active: active (running) since ${when}\n` }
 }
-const describe = (service: string) => service.startsWith('serial-getty')
-  ? 'Serial Getty'
-  : service.startsWith('getty') ? 'Getty on tty1' : 'Secure Shell server'
+const describe = (service: string) => {
+  if (service.startsWith('serial-getty')) return 'Serial Getty'
+  return service.startsWith('getty') ? 'Getty on tty1' : 'Secure Shell server'
+}
 
 export const groups: Command = () => ({ out: `${INFO.user} dialout sudo audio video plugdev input spi i2c gpio\n` })
 export const whoami: Command = () => ({ out: `${INFO.user}\n` })

@@ -130,7 +130,9 @@ export class Expander {
         const right = body[at = next(at + 1)]
         while (out.at(-1)?.kind === 'blank') out.pop()
         const which = argument(right)
-        const list = which >= 0 ? given[which]! : right ? [right] : []
+        let list
+        if (which >= 0) list = given[which]!
+        else list = right ? [right] : []
         const isRest = variadic && which === params!.length - 1
         if (isRest && out.at(-1)?.text === ',') {
           if (list.length) append(out, list)
@@ -177,6 +179,9 @@ function pasted(left: Lexeme, right: Lexeme, name: string, place: SourcePlace): 
 }
 
 function quoted(list: readonly Lexeme[]): Lexeme {
-  const text = list.map(({ kind, text: own }) => kind === 'blank' ? BLANK.text : kind === 'string' ? own.replace(/["\\]/g, '\\$&') : own)
+  const text = list.map(({ kind, text: own }) => {
+    if (kind === 'blank') return BLANK.text
+    return kind === 'string' ? own.replace(/["\\]/g, '\\$&') : own
+  })
   return { kind: 'string', text: `"${text.join('')}"` }
 }
