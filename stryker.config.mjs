@@ -1,12 +1,14 @@
-// `npm run mutate`: changes the judging rooms of the core one small step at a time, and counts the changes that no test notices.
-// Not a part of `npm test`: it takes hours on a small machine. `npm run mutate -- --mutate 'core/netlist/**/*.ts'` takes one room, and
-// MUTATE_TESTS='test/unit/netlist/**,test/unit/findings/**' only the tests named.
+// `npm run mutate`: changes the judging rooms of the core one small step at a time, and counts the changes that no
+// test notices. Not a part of `npm test`: it takes hours on a small machine. `npm run mutate -- --mutate
+// 'core/netlist/**/*.ts'` takes one room, and MUTATE_TESTS='test/unit/netlist/**,test/unit/findings/**' only the
+// tests named.
 export default {
   packageManager: 'npm',
   testRunner: 'vitest',
   plugins: ['@stryker-mutator/vitest-runner'],
   vitest: { configFile: 'vitest.mutate.config.ts', related: true },
-  mutate: ['core/findings/**/*.ts', 'core/netlist/**/*.ts', 'core/placement/**/*.ts', 'core/power/**/*.ts', 'core/boot/lint/**/*.ts'],
+  mutate: ['core/findings/**/*.ts', 'core/netlist/**/*.ts', 'core/placement/**/*.ts', 'core/power/**/*.ts',
+    'core/boot/lint/**/*.ts'],
   // Words and prices are read by people, not by tests.
   mutator: { excludedMutations: ['StringLiteral', 'ObjectLiteral'] },
   coverageAnalysis: 'perTest',

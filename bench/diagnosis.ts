@@ -1,6 +1,6 @@
 /**
- * `npm run bench`, fifth part: fault finding. The table of a plan of fifteen parts, the ranking of what explains a sign, the next test, and
- * the opening of the simulated board.
+ * `npm run bench`, fifth part: fault finding. The table of a plan of fifteen parts, the ranking of what explains a
+ * sign, the next test, and the opening of the simulated board.
  */
 import { shippedCatalogue as catalogue } from '../core/catalogue'
 import { diagnose, groupsOf, testsFor } from '../core/diagnosis/diagnose'

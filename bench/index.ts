@@ -47,7 +47,8 @@ const refresh = times(300, run => void evaluate(edited(largest, run), catalogue)
 show(`edit to findings, "${largest.name}", ${largest.parts.length} parts`, refresh)
 const single = times(
   300,
-  run => void evaluate({ ...emptyPlan('One'), board: 'forty-classic', parts: [{ id: 'a', type: 'oled-i2c', name: `${run}` }] }, catalogue),
+  run => void evaluate({ ...emptyPlan('One'), board: 'forty-classic',
+    parts: [{ id: 'a', type: 'oled-i2c', name: `${run}` }] }, catalogue),
 )
 show('edit to findings, one part', single)
 
@@ -61,11 +62,13 @@ const fifteen: Plan = {
 }
 const place = times(30, () => void placePlan(fifteen, catalogue, { scope: 'all' }))
 show('placement, fifteen parts on forty positions', place)
-for (const plan of demoPlans) show(`placement, "${plan.name}"`, times(5, () => void placePlan(plan, catalogue, { scope: 'all' })))
+for (const plan of demoPlans) show(`placement, "${plan.name}"`,
+  times(5, () => void placePlan(plan, catalogue, { scope: 'all' })))
 // Boot files of megabytes, every kind of line mixed: twice the length is to take twice the time.
 const mixedFile = (bytes: number) => {
   const kinds = (i: number) => [
-    'dtparam=i2c_arm=on', `# comment ${i}`, 'dtoverlay=gpio-ir,gpio_pin=17', 'arm_freq=900', '[pi4]', '[all]', `unknown_${i}=1`,
+    'dtparam=i2c_arm=on', `# comment ${i}`, 'dtoverlay=gpio-ir,gpio_pin=17', 'arm_freq=900', '[pi4]', '[all]',
+    `unknown_${i}=1`,
     'gpio=17=op,dh',
   ][i % 8]!
   const lines: string[] = []
@@ -74,7 +77,8 @@ const mixedFile = (bytes: number) => {
 }
 const lintTimes = [0.4, 0.8, 1.6].map((megabytes) => {
   const text = mixedFile(megabytes * 1e6)
-  const sorted = times(3, () => void lintBoot({ files: { dialect: 'key-value', text }, board: catalogue.boards.get('forty-classic')! }))
+  const sorted = times(3,
+    () => void lintBoot({ files: { dialect: 'key-value', text }, board: catalogue.boards.get('forty-classic')! }))
   show(`lint of a boot file of ${megabytes} MB`, sorted)
   return at(sorted, 0.5)
 })
@@ -111,7 +115,8 @@ const small = gatherFacts(supplyPlan(50), catalogue)
 const solved = solvePower(supply)
 const states = stateSpecs(supply.plan.power).length
 const one = times(60, () => void solvePower(supply, ['peak']))
-show(`supply of ${solved.tree.nodes.length} nodes, one state${solved.states.every(state => state.ok) ? '' : ' (no operating point)'}`, one)
+show(`supply of ${solved.tree.nodes.length} nodes, one `
+  + `state${solved.states.every(state => state.ok) ? '' : ' (no operating point)'}`, one)
 const every = times(60, () => void solvePower(supply))
 show(`supply of ${solved.tree.nodes.length} nodes, all ${states} states`, every)
 const quarter = times(60, () => void solvePower(small))
@@ -128,5 +133,5 @@ console.log(
   `largest demo / one part: ${(at(refresh, 0.5) / at(single, 0.5)).toFixed(1)}   share of the 50 ms allowed, at 95 %: `
   + `${(at(refresh, 0.95) / 50).toFixed(2)}`,
 )
-console.log(`lint of twice the text: ${(lintTimes[1]! / lintTimes[0]!).toFixed(2)} and ${(lintTimes[2]! / lintTimes[1]!).toFixed(2)} `
-  + `times as long`)
+console.log(`lint of twice the text: ${(lintTimes[1]! / lintTimes[0]!).toFixed(2)} and `
+  + `${(lintTimes[2]! / lintTimes[1]!).toFixed(2)} times as long`)

@@ -1,6 +1,6 @@
 /**
- * How long placing takes on made-up plans of any parts over all boards, and the same problems given to HiGHS as integer programmes:
- * the same least cost, and the ratio of the times, all in this one run.
+ * How long placing takes on made-up plans of any parts over all boards, and the same problems given to HiGHS as integer
+ * programmes: the same least cost, and the ratio of the times, all in this one run.
  */
 import loadHighs from 'highs'
 import { shippedCatalogue as catalogue } from '../core/catalogue'
@@ -26,8 +26,8 @@ function madeUp(next: () => number, min: number, max: number): Plan {
 }
 
 /**
- * A plan of so many parts that fits its board whole, without a clash of addresses and with every optional wire: parts are drawn one after
- * another, and those that no longer go are left out again.
+ * A plan of so many parts that fits its board whole, without a clash of addresses and with every optional wire: parts
+ * are drawn one after another, and those that no longer go are left out again.
  */
 function fitting(next: () => number, min: number, max: number): Plan | null {
   const count = min + Math.floor(next() * (max - min + 1))
@@ -58,9 +58,10 @@ const ms = (value: number) => `${value.toFixed(0)} ms`
 function show(name: string, runs: readonly Run[]): void {
   const placed = runs.filter(run => run.ok)
   const impossible = runs.filter(run => !run.ok)
-  console.log(`${name.padEnd(24)} placed ${String(placed.length).padStart(3)}: median ${ms(at(placed, 0.5))}, 95 % `
-    + `${ms(at(placed, 0.95))}, worst ${ms(at(placed, 1))}, cut short ${placed.filter(run => !run.proved).length}`
-    + `   impossible ${String(impossible.length).padStart(3)}: median ${ms(at(impossible, 0.5))}, worst ${ms(at(impossible, 1))}`)
+  console.log(`${name.padEnd(24)} placed ${String(placed.length).padStart(3)}: median ${ms(at(placed, 0.5))}, 95 `
+    + `% ${ms(at(placed, 0.95))}, worst ${ms(at(placed, 1))}, cut short `
+    + `${placed.filter(run => !run.proved).length}   impossible ${String(impossible.length).padStart(3)}: median `
+    + `${ms(at(impossible, 0.5))}, worst ${ms(at(impossible, 1))}`)
 }
 
 const next = random(2026)
@@ -83,7 +84,8 @@ const ratios: number[] = []
 let same = 0
 let cut = 0
 // Boards with long pins change the problem after it is made: they are left out of the comparison.
-for (const run of usual.filter(({ ok, plan }) => ok && !plan.parts.some(part => catalogue.parts.get(part.type)!.seat)).slice(0, 12)) {
+for (const run of usual.filter(({ ok, plan }) => ok && !plan.parts.some(part => catalogue.parts.get(part.type)!.seat))
+  .slice(0, 12)) {
   const facts = gatherFacts({ ...run.plan, assignments: {} }, catalogue)
   const programme = programmeOf(placementProblem(facts, facts.board!))
   const start = performance.now()
@@ -95,6 +97,7 @@ for (const run of usual.filter(({ ok, plan }) => ok && !plan.parts.some(part => 
 }
 ratios.sort((a, b) => a - b)
 console.log(
-  `HiGHS on ${ratios.length} of the same: the same least cost ${same}, not done within ${MAX_S} s ${cut}; its time / ours: median `
-  + `${ratios[ratios.length >> 1]?.toFixed(0)}, least ${ratios[0]?.toFixed(1)}, most ${ratios.at(-1)?.toFixed(0)}`,
+  `HiGHS on ${ratios.length} of the same: the same least cost ${same}, not done within ${MAX_S} s `
+  + `${cut}; its time / ours: median ${ratios[ratios.length >> 1]?.toFixed(0)}, least `
+  + `${ratios[0]?.toFixed(1)}, most ${ratios.at(-1)?.toFixed(0)}`,
 )

@@ -5,7 +5,9 @@ import type { Board, HeaderPosition } from '../core/catalogue/types'
 import type { PowerNode } from '../core/plan/power'
 import type { Plan } from '../core/plan/types'
 
-/** The USB-C board with fifty more positions: every seventh a ground, one 5 V and one 3V3 in twenty, the others lines. */
+/**
+ * The USB-C board with fifty more positions: every seventh a ground, one 5 V and one 3V3 in twenty, the others lines.
+ */
 export function wideBoard(): Board {
   const base = shippedCatalogue.boards.get('forty-usb-c')!
   const more = Array.from({ length: 50 }, (_, i): HeaderPosition => {
@@ -22,8 +24,10 @@ export function wideBoard(): Board {
 }
 
 const TYPES = [
-  'relay-board-8', 'keypad-matrix', 'oled-i2c', 'pressure-humidity-i2c', 'motion-i2c', 'clock-cell-i2c', 'light-i2c', 'touch-12-i2c',
-  'screen-spi-24', 'card-reader-spi', 'radio-spi', 'modem-serial', 'positioning-serial', 'servo-small', 'fan-4wire-pwm', 'probe-onewire',
+  'relay-board-8', 'keypad-matrix', 'oled-i2c', 'pressure-humidity-i2c', 'motion-i2c', 'clock-cell-i2c', 'light-i2c',
+  'touch-12-i2c',
+  'screen-spi-24', 'card-reader-spi', 'radio-spi', 'modem-serial', 'positioning-serial', 'servo-small',
+  'fan-4wire-pwm', 'probe-onewire',
   'fan-5v', 'motion-passive', 'infrared-receiver', 'led-plain',
 ]
 
@@ -35,7 +39,9 @@ export function stressPlan(): Plan {
   }
 }
 
-/** A machine with so many nodes of supply: one 24 V source, cables, fuses, step-downs and loads in branches of seven. */
+/**
+ * A machine with so many nodes of supply: one 24 V source, cables, fuses, step-downs and loads in branches of seven.
+ */
 export function supplyPlan(nodes: number): Plan {
   const plan = { ...emptyPlan('Supply'), board: 'forty-usb-c', supply: { type: 'din-rail-24v-2a5' } }
   const made: PowerNode[] = [{ id: 'main', type: 'step-down-5v-5a', name: 'Main', from: '@cable' }]
@@ -48,7 +54,8 @@ export function supplyPlan(nodes: number): Plan {
       { id: id('cable'), type: 'wire-pair', name: 'Cable', from: id('fuse'), figures: { awg: 16 } },
       { id: id('buck'), type: 'step-down-5v-3a', name: 'Step-down', from: id('cable') },
       { id: id('rail'), type: 'terminal-screw', name: 'Terminal', from: id('buck') },
-      { id: id('a'), type: 'load-power', name: 'A', from: id('rail'), figures: { idleMa: 5, typicalMa: 15, peakMa: 30, surgeMa: 40 } },
+      { id: id('a'), type: 'load-power', name: 'A', from: id('rail'),
+        figures: { idleMa: 5, typicalMa: 15, peakMa: 30, surgeMa: 40 } },
       { id: id('b'), type: 'load-current', name: 'B', from: id('rail'), figures: { typicalMa: 10, peakMa: 20 } },
       {
         id: id('c'), type: 'load-12v', name: 'C', from: id('cable'),

@@ -1,6 +1,6 @@
 /**
- * `npm run bench`, third part: in Chromium, on the built application. Letters typed into a field, a part added, and a list of five hundred
- * projects; from the key to the next picture, on the largest demo and on a plan of thirty parts.
+ * `npm run bench`, third part: in Chromium, on the built application. Letters typed into a field, a part added, and a
+ * list of five hundred projects; from the key to the next picture, on the largest demo and on a plan of thirty parts.
  */
 import { spawn } from 'node:child_process'
 import { readFileSync } from 'node:fs'
@@ -16,20 +16,23 @@ const server = spawn(
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: [
-    '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync',
+    '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+    '--disable-sync',
   ],
 })
 const address = `http://127.0.0.1:${PORT}`
 const at = (times: readonly number[], share: number) =>
   [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))]!
 
-const TYPES = ['oled-i2c', 'fan-5v', 'buttons-4', 'probe-onewire', 'expander-16', 'relay-1', 'climate-i2c', 'servo-small']
+const TYPES = ['oled-i2c', 'fan-5v', 'buttons-4', 'probe-onewire', 'expander-16', 'relay-1', 'climate-i2c',
+  'servo-small']
 const FIELDS = [
   ['board', '[data-test=notes] textarea'], ['parts', '#stage .part .name input'],
   ['wiring', '.top .name input'], ['power', '.top .name input'],
 ] as const
 const thirty = (types: readonly string[]) => ({
-  format: 'voltaris-plan', version: 1, name: 'Thirty parts', board: 'forty-usb-c', supply: { type: 'adapter-5v-5a' }, assignments: {},
+  format: 'voltaris-plan', version: 1, name: 'Thirty parts', board: 'forty-usb-c', supply: { type: 'adapter-5v-5a' },
+  assignments: {},
   parts: Array.from({ length: 30 }, (_, i) => ({ id: `p${i}`, type: types[i % types.length]!, name: `Part ${i}` })),
 })
 
@@ -40,7 +43,8 @@ async function typing(page: Page, selector: string): Promise<{ times: number[], 
   await page.evaluate(() => {
     const seen = { times: [] as number[], long: [] as number[] }
     Object.assign(window, { seen })
-    new PerformanceObserver(list => seen.long.push(...list.getEntries().map(entry => entry.duration))).observe({ entryTypes: ['longtask'] })
+    new PerformanceObserver(list =>
+      seen.long.push(...list.getEntries().map(entry => entry.duration))).observe({ entryTypes: ['longtask'] })
     // Listened to before the page does: the clock starts with the event itself.
     addEventListener('keydown', ({ timeStamp }) => requestAnimationFrame(() => {
       const channel = new MessageChannel()
@@ -87,7 +91,8 @@ try {
   for (const plan of [JSON.parse(readFileSync('demo/signal-box.json', 'utf8')), thirty(known)]) {
     await page.goto(address)
     const buffer = Buffer.from(JSON.stringify(plan))
-    await page.setInputFiles('[data-test=import-file] input', { name: 'plan.json', mimeType: 'application/json', buffer })
+    await page.setInputFiles('[data-test=import-file] input',
+      { name: 'plan.json', mimeType: 'application/json', buffer })
     await page.locator('[data-test=projects] a').filter({ hasText: plan.name }).first().click()
     await page.waitForSelector('[data-test=header-rail]')
     if (plan.name === 'Thirty parts') {
@@ -117,7 +122,8 @@ try {
     say(`${plan.name}, adding a part`, added, 100, [])
   }
 
-  // A first visit at a fourth of this machine's speed: until the board can be chosen, and until the checks have come as well.
+  // A first visit at a fourth of this machine's speed: until the board can be chosen, and until the checks have
+  // come as well.
   await page.goto(address)
   await page.fill('form input', 'Slow')
   await page.click('form button[type=submit]')
@@ -150,9 +156,11 @@ try {
     const database = await new Promise<IDBDatabase>(resolve => open.onsuccess = () => resolve(open.result))
     const work = database.transaction(['projects', 'heads'], 'readwrite')
     const store = work.objectStore('projects')
-    const first = await new Promise<Record<string, unknown> & { plan: object }>(resolve => store.openCursor().onsuccess = event =>
+    type Stored = Record<string, unknown> & { plan: object }
+    const first = await new Promise<Stored>(resolve => store.openCursor().onsuccess = event =>
       resolve((event.target as IDBRequest<IDBCursorWithValue>).result.value))
-    for (let i = 0; i < count; i++) store.put({ ...first, id: `many-${i}`, plan: { ...first.plan, name: `Project ${i}` } })
+    for (let i = 0; i < count; i++) store.put({ ...first, id: `many-${i}`,
+      plan: { ...first.plan, name: `Project ${i}` } })
     await new Promise(resolve => work.oncomplete = resolve)
     database.close()
   }, PROJECTS)

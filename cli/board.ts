@@ -1,6 +1,6 @@
 /**
- * `bin/voltaris board PLAN`: the simulated board of a plan at a prompt, or what a script of lines makes it print. A program of its own: its
- * shell comes from a library that a snapshot cannot hold.
+ * `bin/voltaris board PLAN`: the simulated board of a plan at a prompt, or what a script of lines makes it print. A
+ * program of its own: its shell comes from a library that a snapshot cannot hold.
  */
 import { createInterface } from 'node:readline/promises'
 import { modelOf } from '../core/diagnosis/table'
@@ -43,8 +43,9 @@ export async function board(args: string[]): Promise<number> {
     for (const { id, title } of modelOf(facts).table.faults) console.log(`${id}\t${title}`)
     return 0
   }
-  const session = new Session(facts, { changes: changesOf(facts, values.fault ?? []), lineTools: values.tools === '2' ? 2 : 1,
-    columns: process.stdout.columns ?? 80 })
+  const session = new Session(facts,
+    { changes: changesOf(facts, values.fault ?? []), lineTools: values.tools === '2' ? 2 : 1,
+      columns: process.stdout.columns ?? 80 })
   let status = 0
   const take = async (line: string) => {
     const shown = await session.run(line)
@@ -57,7 +58,8 @@ export async function board(args: string[]): Promise<number> {
   }
   const isTyped = process.stdin.isTTY
   if (isTyped) console.log(`${facts.board.name}. lamps: ${session.lamps}. ":help" lists what hands can do; Ctrl+D ends.`)
-  const lines = createInterface({ input: process.stdin, ...isTyped && { output: process.stdout, prompt: session.prompt } })
+  const lines = createInterface({ input: process.stdin,
+    ...isTyped && { output: process.stdout, prompt: session.prompt } })
   if (isTyped) lines.prompt()
   for await (const line of lines) {
     if (/^\s*(exit|logout)\s*$/.test(line)) break

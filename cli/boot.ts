@@ -28,13 +28,16 @@ function readText(file: string): { text: string, encoding: 'utf8' | 'latin1' } {
     throw new UnusableInput(`voltaris: ${file} is a device tree blob, no boot file. See voltaris dt.`)
   }
   const text = bytes.toString('utf8')
-  return Buffer.from(text, 'utf8').equals(bytes) ? { text, encoding: 'utf8' } : { text: bytes.toString('latin1'), encoding: 'latin1' }
+  return Buffer.from(text, 'utf8').equals(bytes)
+    ? { text, encoding: 'utf8' }
+    : { text: bytes.toString('latin1'), encoding: 'latin1' }
 }
 
 function boardNamed(id: string | undefined): Board | null {
   if (id === undefined) return null
   const board = shippedCatalogue.boards.get(id)
-  if (!board) throw new UnusableInput(`voltaris: there is no board "${id}". Boards: ${[...shippedCatalogue.boards.keys()].join(', ')}.`)
+  if (!board) throw new UnusableInput(`voltaris: there is no board "${id}". Boards: `
+    + `${[...shippedCatalogue.boards.keys()].join(', ')}.`)
   return board
 }
 
@@ -47,14 +50,15 @@ const print = (findings: readonly LintFinding[], name: string) => {
 }
 
 /**
- * Boot files: lint, write, rehearse. 1 when there is something to mend, a line that was changed by hand, or a part that stays dark; 2 for
- * files that cannot be used.
+ * Boot files: lint, write, rehearse. 1 when there is something to mend, a line that was changed by hand, or a part that
+ * stays dark; 2 for files that cannot be used.
  */
 export function boot(args: string[]): number {
   let parsed
   try {
     parsed = parseArgs({ args, allowPositionals: true, options: {
-      'board': { type: 'string' }, 'json': { type: 'boolean' }, 'into': { type: 'string' }, 'output': { type: 'string', short: 'o' },
+      'board': { type: 'string' }, 'json': { type: 'boolean' }, 'into': { type: 'string' },
+      'output': { type: 'string', short: 'o' },
       'command-line': { type: 'string' },
       'dialect': { type: 'string' }, 'plan': { type: 'string' }, 'image': { type: 'string' },
     } })
@@ -64,7 +68,8 @@ export function boot(args: string[]): number {
   }
   const [verb, file, ...more] = parsed.positionals
   if (verb !== 'lint' && verb !== 'write' && verb !== 'rehearse') {
-    throw new UnusableInput(`voltaris boot: ${verb ? `there is no "${verb}"` : 'say what to do'}: lint, write or rehearse.`)
+    throw new UnusableInput(`voltaris boot: ${verb ? `there is no "${verb}"` : 'say what to do'}: lint, `
+      + 'write or rehearse.')
   }
   if (!file || more.length) throw new UnusableInput(`voltaris boot ${verb}: give one file.`)
   return { lint, write, rehearse }[verb](file, parsed.values)
@@ -102,7 +107,8 @@ function lint(file: string, values: Values): number {
     ...(file.startsWith('/boot/') && { path: file }),
   }
   const findings = lintBoot({
-    files, board: boardNamed(values.board) ?? facts?.board ?? null, ...(values.image !== undefined && { image: values.image as 'older' }),
+    files, board: boardNamed(values.board) ?? facts?.board ?? null,
+    ...(values.image !== undefined && { image: values.image as 'older' }),
     ...(facts && { plan: planSide(facts) }),
   })
   if (values.json) console.log(JSON.stringify({ dialect: files.dialect, findings }, null, 2))
@@ -117,7 +123,8 @@ function lint(file: string, values: Values): number {
 function write(file: string, { into, output, json }: Values): number {
   const plan = readPlanFile(file)
   if (into !== undefined && into !== '-' && !existsSync(into)) {
-    throw new UnusableInput(`voltaris boot write: ${into} is not there. Leave --into out to start from the plan's own boot file.`)
+    throw new UnusableInput(`voltaris boot write: ${into} is not there. Leave --into out to start from the plan's `
+      + 'own boot file.')
   }
   const given = into === undefined ? null : readText(into)
   const withText = given ? { ...plan, boot: { ...plan.boot, text: given.text } } : plan
@@ -140,7 +147,8 @@ function write(file: string, { into, output, json }: Values): number {
   else if (output === undefined) process.stdout.write(bytes)
   for (const entry of merged.byHand) {
     console.error(
-      `line ${entry.line} was changed by hand and is kept: ${entry.found || '(taken out)'}; the plan would write ${entry.wanted}`,
+      `line ${entry.line} was changed by hand and is kept: ${entry.found || '(taken out)'}; the plan `
+      + `would write ${entry.wanted}`,
     )
   }
   return merged.byHand.length ? 1 : 0

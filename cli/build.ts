@@ -1,6 +1,7 @@
 import { shippedCatalogue } from '../core/catalogue'
 import { stepsOf } from '../core/construction/from-facts'
-import { bodiesAsCsv, buildAsMarkdown, cutsAsCsv, labelsAsCsv, partsAsCsv, stepsAsCsv, wiresAsCsv } from '../core/construction/table'
+import { bodiesAsCsv, buildAsMarkdown, cutsAsCsv, labelsAsCsv, partsAsCsv, stepsAsCsv,
+  wiresAsCsv } from '../core/construction/table'
 import { evaluateFacts } from '../core/evaluate'
 import { gatherFacts } from '../core/facts/gather'
 import { isOpenStop } from '../core/findings/set-aside'
@@ -14,13 +15,15 @@ export function build(args: string[]): number {
     parts: { type: 'boolean' }, cuts: { type: 'boolean' }, labels: { type: 'boolean' }, bodies: { type: 'boolean' },
   })
   if (Object.values(values).filter(Boolean).length > 1) {
-    throw new UnusableInput('voltaris build: one of --json, --steps, --wires, --cuts, --labels, --bodies and --parts at a time.')
+    throw new UnusableInput('voltaris build: one of --json, --steps, --wires, --cuts, --labels, --bodies and --parts '
+      + 'at a time.')
   }
   const facts = gatherFacts(plan, shippedCatalogue)
   const { wires, partsList, findings } = evaluateFacts(facts)
   const build = stepsOf(facts)
   const here = findings.filter(finding => finding.stages.includes('build'))
-  if (values.json) console.log(JSON.stringify({ wires, partsList, ...build, bodies: bodiesOf(facts).bodies, findings: here }, null, 2))
+  if (values.json) console.log(JSON.stringify({ wires, partsList, ...build, bodies: bodiesOf(facts).bodies,
+    findings: here }, null, 2))
   else if (values.wires) process.stdout.write(wiresAsCsv(wires))
   else if (values.steps) process.stdout.write(stepsAsCsv(build, wires))
   else if (values.cuts) process.stdout.write(cutsAsCsv(wires))

@@ -6,8 +6,9 @@ import { isOpen } from '../core/findings/set-aside'
 import { parsed, readPlanFile, UnusableInput } from './input'
 
 /**
- * Prints findings and budgets of each plan; 1 when there is a stop in one of them. With `--json` one plan gives its report, several give a
- * list of `{ file, report }`, or `{ file, problem }` for one that cannot be used; 2 then, after the others were checked.
+ * Prints findings and budgets of each plan; 1 when there is a stop in one of them. With `--json` one plan gives its
+ * report, several give a list of `{ file, report }`, or `{ file, problem }` for one that cannot be used; 2 then, after
+ * the others were checked.
  */
 export function check(args: string[]): number {
   const { values, positionals: files } = parsed(args, { json: { type: 'boolean' } })
@@ -20,7 +21,8 @@ export function check(args: string[]): number {
   }
   const rows = files.map(file => attempt(file))
   if (values.json) {
-    console.log(JSON.stringify(rows.map(({ file, report, problem }) => report ? { file, report } : { file, problem }), null, 2))
+    console.log(JSON.stringify(rows.map(({ file, report, problem }) => report ? { file, report } : { file, problem }),
+      null, 2))
   }
   else {
     for (const { file, name, report, problem } of rows) {
@@ -58,7 +60,8 @@ function print(name: string, report: Report): void {
   }
   for (const rail of report.power.rails)
     console.log(
-      `${rail.rail}: ${Math.round(rail.peakMa)} mA at peak, ${Math.round(rail.typicalMa)} typical, of ${rail.availableMa ?? '?'} mA`,
+      `${rail.rail}: ${Math.round(rail.peakMa)} mA at peak, ${Math.round(rail.typicalMa)} typical, of `
+      + `${rail.availableMa ?? '?'} mA`,
     )
   const { stops, cautions, notes } = report.counts
   const aside = report.findings.filter(finding => !isOpen(finding)).length
@@ -69,8 +72,10 @@ const LAPSED = { graver: 'it is graver', figures: 'its figures are others' } as 
 
 function inWords(finding: Finding): string {
   const figures = finding.figures.map(({ label, value, unit = '', limit, origin }) =>
-    `${label} ${value} ${unit}`.trim() + (limit === undefined ? '' : `, limit ${limit} ${unit}`.trimEnd()) + (origin ? ` (${origin})` : ''))
+    `${label} ${value} ${unit}`.trim() + (limit === undefined ? '' : `, limit ${limit} ${unit}`.trimEnd())
+    + (origin ? ` (${origin})` : ''))
   return [`${finding.severity}  ${finding.code}  ${finding.title}`, `      ${finding.sentence}`,
     ...finding.lapsed ? [`      was set aside (${finding.lapsed.reason}); now ${LAPSED[finding.lapsed.because]}`] : [],
-    ...figures.length ? [`      ${figures.join('; ')}`] : [], ...finding.fixes.map(fix => `      fix: ${fix.label}`)].join('\n')
+    ...figures.length ? [`      ${figures.join('; ')}`] : [], ...finding.fixes.map(fix =>
+      `      fix: ${fix.label}`)].join('\n')
 }

@@ -36,8 +36,10 @@ function print(
   console.log(`${carries ? 'carries' : placed ? 'stops  ' : 'no room'}  ${name}: about ${price.total}${price.unknown
     ? `, ${price.unknown} without a price`
     : ''}; ${many(spare.lines, 'line')} and ${many(spare.usb, 'USB socket')} stay free`)
-  if (supply) console.log(`         fed by ${supply.name}${supply.isNew && plan.supply ? ', in place of what the plan has' : ''}`)
-  for (const thing of added) console.log(`         wants ${thing.name}${thing.price === null ? '' : `, about ${thing.price}`}`)
+  if (supply) console.log('         fed by '
+    + `${supply.name}${supply.isNew && plan.supply ? ', in place of what the plan has' : ''}`)
+  for (const thing of added) console.log('         wants '
+    + `${thing.name}${thing.price === null ? '' : `, about ${thing.price}`}`)
   for (const words of givenUp) console.log(`         gives up ${words}`)
   for (const title of against) console.log(`         against it: ${title}`)
   for (const title of cautions) console.log(`         caution: ${title}`)

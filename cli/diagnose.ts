@@ -15,11 +15,13 @@ import { readArguments, UnusableInput } from './input'
 /** Prints the run sheet, or what the odd things that were seen may come from; 1 when something odd was seen. */
 export function diagnose(args: string[]): number {
   const { plan, values } = readArguments(args, {
-    'json': { type: 'boolean' }, 'sheet': { type: 'boolean' }, 'script': { type: 'boolean' }, 'as-built': { type: 'boolean' },
+    'json': { type: 'boolean' }, 'sheet': { type: 'boolean' }, 'script': { type: 'boolean' },
+    'as-built': { type: 'boolean' },
     'seen': { type: 'string', multiple: true }, 'say': { type: 'string', multiple: true },
   })
   const model = modelFor(plan)
-  const heard = (values.say ?? []).flatMap(text => readSaid(text, runSheetOf(gatherFacts(plan, shippedCatalogue), model)))
+  const heard = (values.say ?? []).flatMap(text =>
+    readSaid(text, runSheetOf(gatherFacts(plan, shippedCatalogue), model)))
   if (heard.length && heard.every(({ kind }) => kind === 'unknown')) {
     throw new UnusableInput(`voltaris diagnose: ${saidInLines(heard).join('\n')}`)
   }
@@ -29,12 +31,14 @@ export function diagnose(args: string[]): number {
       id: probe, outcome, at: new Date().toISOString(), ...value !== undefined && { value },
     })),
   ]
-  const all = { ...plan, seen: [...plan.seen.filter(({ id }) => !sightings.some(other => other.id === id)), ...sightings] }
+  const all = { ...plan,
+    seen: [...plan.seen.filter(({ id }) => !sightings.some(other => other.id === id)), ...sightings] }
   const facts = gatherFacts(all, shippedCatalogue)
   const sheet = runSheetOf(facts, model)
   const { rows, proofs, diagnosis, stray } = sheet
   if (heard.length && !values.json) for (const line of [...saidInLines(heard), '']) console.log(line)
-  if (values.json) console.log(JSON.stringify({ rows, proofs, diagnosis, stray, ...heard.length && { said: heard } }, null, 2))
+  if (values.json) console.log(JSON.stringify({ rows, proofs, diagnosis, stray, ...heard.length && { said: heard } },
+    null, 2))
   else if (values.script) process.stdout.write(checkScriptOf(plan.name, model.table.probes))
   else if (values['as-built']) process.stdout.write(asBuiltOf(facts, sheet))
   else if (values.sheet) for (const line of sheetLines(rows)) console.log(line)
@@ -54,7 +58,9 @@ function modelFor(plan: Plan): Model {
   }
 }
 
-/** `volt:5V=4.2` or `works:oled=nothing`. Throws `UnusableInput` for a probe or an outcome that the plan does not have. */
+/**
+ * `volt:5V=4.2` or `works:oled=nothing`. Throws `UnusableInput` for a probe or an outcome that the plan does not have.
+ */
 function sightingOf(text: string, { table }: Model): Plan['seen'][number] {
   // Names of probes may hold the sign itself: a line of the boot file does.
   const probe = table.probes.filter(({ id }) => text.startsWith(`${id}=`)).sort((a, b) => b.id.length - a.id.length)[0]
@@ -69,7 +75,8 @@ function sightingOf(text: string, { table }: Model): Plan['seen'][number] {
     : outcomeOfReading(table, probe.id,
         figure)
   if (!outcome) {
-    throw new UnusableInput(`voltaris diagnose: at ${probe.id} the model does not know "${said}". It knows: ${known.join(' | ')}.`)
+    throw new UnusableInput(`voltaris diagnose: at ${probe.id} the model does not know "${said}". It knows: `
+      + `${known.join(' | ')}.`)
   }
   return { id: probe.id, outcome, at: new Date().toISOString(), ...figure !== null && { value: figure } }
 }

@@ -40,7 +40,8 @@ function working<T>(file: string, work: () => T): T {
 
 /** Files beside the one that wants them, then in the folders given, in their order. */
 function folders(given: readonly string[]): Files {
-  const find = (name: string, from: string) => [dirname(from), ...given].map(folder => join(folder, name)).find(path => existsSync(path))
+  const find = (name: string,
+    from: string) => [dirname(from), ...given].map(folder => join(folder, name)).find(path => existsSync(path))
   return {
     read: (name, from) => {
       const file = find(name, from)
@@ -59,9 +60,11 @@ function profileInWords(profile: BoardProfile): string {
   const named = profile.lines.filter(line => line.name)
   return [
     `${profile.model || 'no model'} (${profile.compatible.join(', ')})`,
-    profile.hasSymbols ? `${profile.labels.length} labels that overlays can name` : 'built without labels: overlays can only go on by path',
-    `pin groups: ${profile.groups.length}${profile.bindings.length ? ` (${profile.bindings.join(', ')})` : ''}; named lines: `
-    + `${named.length}`,
+    profile.hasSymbols
+      ? `${profile.labels.length} labels that overlays can name`
+      : 'built without labels: overlays can only go on by path',
+    `pin groups: ${profile.groups.length}${profile.bindings.length ? ` (${profile.bindings.join(', ')})` : ''}; `
+    + `named lines: ${named.length}`,
     ...profile.controllers.map(({ kind, labels, path, status, groups, device }) =>
       `${kind.padEnd(8)} ${status.padEnd(8)} ${(labels[0] ?? '-').padEnd(16)} `
       + `${path}${device ? `  ${device}` : ''}${groups.length
@@ -72,8 +75,8 @@ function profileInWords(profile: BoardProfile): string {
 }
 
 /**
- * Device tree work: compile, decompile, apply, board, base, overlay. 1 when an overlay does not go onto the base, 2 for files that cannot
- * be used.
+ * Device tree work: compile, decompile, apply, board, base, overlay. 1 when an overlay does not go onto the base, 2 for
+ * files that cannot be used.
  */
 export function dt(args: string[]): number {
   let parsed
@@ -136,19 +139,23 @@ export function dt(args: string[]): number {
       const { positions } = parsed.values
       if (positions !== undefined) {
         const { rows, problems } = readPositions(read(positions).toString('utf8'))
-        if (problems.length) throw new UnusableInput(problems.map(problem => `${positions}:${problem.line}: ${problem.message}`).join('\n'))
+        if (problems.length) throw new UnusableInput(problems.map(problem =>
+          `${positions}:${problem.line}: ${problem.message}`).join('\n'))
         if (rows.length < 2) throw new UnusableInput(`${positions}: name at least two positions, one a line: 3 PA12`)
         put(`${JSON.stringify(boardFromTree(profile, rows, { id: 'own-board', name: profile.model }).board, null, 2)}\n`)
         return 0
       }
-      put(parsed.values.json || output !== undefined ? `${JSON.stringify(profile, null, 2)}\n` : profileInWords(profile))
+      put(parsed.values.json || output !== undefined
+        ? `${JSON.stringify(profile, null, 2)}\n`
+        : profileInWords(profile))
       return 0
     }
     case 'base': {
       const id = one()
       const board = shippedCatalogue.boards.get(id)
       if (!board) {
-        throw new UnusableInput(`voltaris dt base: there is no board "${id}". Boards: ${[...shippedCatalogue.boards.keys()].join(', ')}.`)
+        throw new UnusableInput(`voltaris dt base: there is no board "${id}". Boards: `
+          + `${[...shippedCatalogue.boards.keys()].join(', ')}.`)
       }
       put(output?.endsWith('.dtb') ? writeBlob(compileText(baseSource(board), { symbols: true })) : baseSource(board))
       return 0
@@ -159,7 +166,8 @@ export function dt(args: string[]): number {
       const owner = part === undefined ? null : facts.parts.find(entry => entry.id === part)
       if (part !== undefined && !owner) {
         throw new UnusableInput(
-          `voltaris dt overlay: the plan has no part "${part}". Parts: ${facts.parts.map(entry => entry.id).join(', ')}.`,
+          `voltaris dt overlay: the plan has no part "${part}". Parts: `
+          + `${facts.parts.map(entry => entry.id).join(', ')}.`,
         )
       }
       const overlays = owner ? [overlayForPart(facts, owner)] : overlaysForParts(facts)
@@ -176,7 +184,8 @@ export function dt(args: string[]): number {
     }
     default:
       throw new UnusableInput(
-        `voltaris dt: ${verb ? `there is no "${verb}"` : 'say what to do'}: compile, decompile, apply, board, base or overlay.`,
+        `voltaris dt: ${verb ? `there is no "${verb}"` : 'say what to do'}: compile, decompile, apply, board, `
+        + 'base or overlay.',
       )
   }
 }

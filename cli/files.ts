@@ -32,7 +32,8 @@ export function files(args: string[]): number {
   else {
     if (!made.files.length) console.log('Nothing is said of the board yet: see "host" in docs/plan-format.md.')
     for (const file of made.files) {
-      console.log(`# ${file.path}  (${file.owner}, ${file.mode}; ${inWords(file.after)})${file.collides ? '  kept as it lies there' : ''}`)
+      console.log(`# ${file.path}  (${file.owner}, ${file.mode}; `
+        + `${inWords(file.after)})${file.collides ? '  kept as it lies there' : ''}`)
       if (file.needs) console.log(`# needs: ${file.needs}`)
       if (file.secret) console.log(`# secret: ${file.secret}`)
       if (values.output === undefined) console.log(file.text)

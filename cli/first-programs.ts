@@ -10,7 +10,8 @@ import { readArguments, UnusableInput } from './input'
 /** Lists, prints or writes the programs asked for; 1 when there is none of that kind. */
 export function firstPrograms(args: string[]): number {
   const { plan, values } = readArguments(args, {
-    part: { type: 'string' }, language: { type: 'string' }, json: { type: 'boolean' }, output: { type: 'string', short: 'o' },
+    part: { type: 'string' }, language: { type: 'string' }, json: { type: 'boolean' },
+    output: { type: 'string', short: 'o' },
   })
   const { part, language } = values
   if (language !== undefined && !Object.hasOwn(LANGUAGES, language)) {

@@ -35,7 +35,8 @@ export function readPlanFile(file: string): Plan {
   }
   const read = readPlanText(text)
   if (!read.ok) {
-    throw new UnusableInput(read.problems.map(problem => `${file}: ${problem.path ? `${problem.path}: ` : ''}${problem.message}`)
+    throw new UnusableInput(read.problems.map(problem =>
+      `${file}: ${problem.path ? `${problem.path}: ` : ''}${problem.message}`)
       .join('\n'))
   }
   return read.plan

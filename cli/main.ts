@@ -1,6 +1,6 @@
 /**
- * `bin/voltaris check|choose|place|power|build|diagnose|board|first-programs|files|program|begin|boot|dt …`: the core for plans in files.
- * Exit 0 fine, 1 a stop, 2 unusable input.
+ * `bin/voltaris check|choose|place|power|build|diagnose|board|first-programs|files|program|begin|boot|dt …`: the core
+ * for plans in files. Exit 0 fine, 1 a stop, 2 unusable input.
  */
 import { boot } from './boot'
 import { build } from './build'

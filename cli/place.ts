@@ -7,7 +7,8 @@ import { readArguments } from './input'
 
 /** Prints the placements with their costs, or what cannot be met together; 1 when it is impossible. */
 export function place(args: string[]): number {
-  const { plan, values } = readArguments(args, { json: { type: 'boolean' }, all: { type: 'boolean' }, write: { type: 'string' } })
+  const { plan, values } = readArguments(args,
+    { json: { type: 'boolean' }, all: { type: 'boolean' }, write: { type: 'string' } })
   const result = placePlan(plan, shippedCatalogue, { scope: values.all ? 'all' : 'rest' })
   if (values.json) console.log(JSON.stringify(result, null, 2))
   else if (!result.ok) {
@@ -20,12 +21,14 @@ export function place(args: string[]): number {
     for (const strap of result.straps) console.log(`strap ${strap.partId}: ${strap.option} ${strap.value}`)
     for (const bus of result.softwareBuses) console.log(`software bus ${bus.id}: SDA ${bus.sda}, SCL ${bus.scl}`)
     for (const row of result.costs) console.log(`cost ${String(row.cost).padStart(8)}  ${row.what}`)
-    console.log(`cost ${String(result.cost).padStart(8)}  in all, ${result.provedBest ? 'proved least' : 'not proved least'}`)
+    console.log(`cost ${String(result.cost).padStart(8)}  in all, `
+      + `${result.provedBest ? 'proved least' : 'not proved least'}`)
     console.log(`cost ${String(result.powerCost).padStart(8)}  supplies and grounds`)
     for (const terminal of result.leftOut) console.log(`left out: ${terminal}`)
   }
   if (result.ok && values.write !== undefined) {
-    writeFileSync(values.write, writePlanText(applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan))
+    writeFileSync(values.write,
+      writePlanText(applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan))
   }
   return result.ok ? 0 : 1
 }

@@ -30,7 +30,8 @@ function readAs(name: string, { language, numbering }: { language?: string, numb
   if (numbering !== undefined && !NUMBERINGS.includes(numbering)) {
     throw new UnusableInput(`voltaris: --numbering is one of ${NUMBERINGS.join(', ')}.`)
   }
-  return { name, ...language && { language: language as Language }, ...numbering && { numbering: numbering as Numbering } }
+  return { name, ...language && { language: language as Language },
+    ...numbering && { numbering: numbering as Numbering } }
 }
 
 const COUNTED: Readonly<Record<Numbering, string>> = {
@@ -42,7 +43,8 @@ export function program(args: string[]): number {
   const { values, positionals: [planFile, file, ...more] } = parsed(args, {
     ...AS, json: { type: 'boolean' }, constants: { type: 'boolean' }, output: { type: 'string', short: 'o' },
   })
-  if (!planFile || !file || more.length) throw new UnusableInput('voltaris: give a plan file and a program, or - for one of them.')
+  if (!planFile || !file
+    || more.length) throw new UnusableInput('voltaris: give a plan file and a program, or - for one of them.')
   const facts = gatherFacts(readPlanFile(planFile), shippedCatalogue)
   const against = programAgainst(textIn(file), readAs(file, values), facts)
   const { reading, held, counts, corrections } = against
@@ -51,9 +53,12 @@ export function program(args: string[]): number {
   else if (values.constants) process.stdout.write(constantsOf(facts, reading.language, reading.numbering))
   else {
     for (const problem of reading.problems) console.log(problem)
-    console.log(`${LANGUAGE_NAMES[reading.language]}, pins ${COUNTED[reading.numbering]}${reading.isUnsure ? ' (not sure)' : ''}`)
-    if (!held.length && !reading.problems.length) console.log('Nothing of pins, buses, addresses and devices was found in it.')
-    for (const { says, line } of reading.evidence.slice(0, 3)) console.log(`  since ${line ? `line ${line}: ` : ''}${says}`)
+    console.log(`${LANGUAGE_NAMES[reading.language]}, pins `
+      + `${COUNTED[reading.numbering]}${reading.isUnsure ? ' (not sure)' : ''}`)
+    if (!held.length && !reading.problems.length) console.log('Nothing of pins, buses, addresses and devices was '
+      + 'found in it.')
+    for (const { says, line } of reading.evidence.slice(0,
+      3)) console.log(`  since ${line ? `line ${line}: ` : ''}${says}`)
     for (const { sighting, verdict, says, should } of held) {
       const what = `${sighting.name && sighting.name !== sighting.text ? `${sighting.name} ` : ''}${sighting.text}`
       console.log(`${file}:${sighting.line}: ${verdict}: ${what}${should === undefined ? '' : ` → ${should}`}: ${says}`)
@@ -67,7 +72,8 @@ export function program(args: string[]): number {
 /** A plan begun from a program or a table, printed or written. */
 export function begin(args: string[]): number {
   const { values, positionals: [file, ...more] } = parsed(args, {
-    ...AS, board: { type: 'string' }, supply: { type: 'string' }, name: { type: 'string' }, output: { type: 'string', short: 'o' },
+    ...AS, board: { type: 'string' }, supply: { type: 'string' }, name: { type: 'string' },
+    output: { type: 'string', short: 'o' },
   })
   if (!file || more.length) throw new UnusableInput('voltaris: give one program or table, or - for standard input.')
   const { board = '', supply } = values
@@ -78,7 +84,8 @@ export function begin(args: string[]): number {
     throw new UnusableInput(`voltaris: --supply is one of ${[...shippedCatalogue.supplies.keys()].join(', ')}.`)
   }
   const reading = readProgram(textIn(file), readAs(file, values))
-  const { plan, left } = planFrom(reading, { name: values.name ?? (file.split('/').at(-1) || 'Begun'), board, supply: supply ?? null },
+  const { plan, left } = planFrom(reading,
+    { name: values.name ?? (file.split('/').at(-1) || 'Begun'), board, supply: supply ?? null },
     shippedCatalogue)
   for (const problem of reading.problems) console.error(`${file}: ${problem}`)
   for (const { line, text, why } of left) console.error(`${file}:${line}: ${text} is left out: ${why}`)

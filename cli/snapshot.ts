@@ -1,6 +1,6 @@
 /**
- * The command as a snapshot of a Node.js that has it loaded already: it starts in a third of the time. Built by `scripts/command.mjs`,
- * started by `bin/voltaris`.
+ * The command as a snapshot of a Node.js that has it loaded already: it starts in a third of the time. Built by
+ * `scripts/command.mjs`, started by `bin/voltaris`.
  */
 import { startupSnapshot } from 'node:v8'
 import { shippedCatalogue } from '../core/catalogue'

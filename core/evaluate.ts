@@ -88,7 +88,8 @@ export function evaluateFacts(facts: Facts): Report {
     buses: busesOf(facts),
     sockets: socketsOf({ facts, power }),
     signals,
-    boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })), ...files.merged },
+    boot: { needs: needs.map(need => ({ line: writeNeed(need.need), why: need.why, partIds: need.partIds })),
+      ...files.merged },
     wires,
     partsList: partsListOf(netlist, wires, fastenersOf(facts)),
     expected: expectedOf(facts, power),
@@ -109,7 +110,8 @@ function placementsOf(facts: Facts): PlacedTerminal[] {
 function linesOf(facts: Facts): Report['lines'] {
   const lines = facts.board?.header.filter(entry => entry.kind === 'line') ?? []
   return {
-    used: lines.filter(entry => facts.atPosition.has(entry.position)).length, available: lines.filter(entry => !entry.identity).length,
+    used: lines.filter(entry => facts.atPosition.has(entry.position)).length,
+    available: lines.filter(entry => !entry.identity).length,
   }
 }
 
@@ -123,7 +125,8 @@ function busesOf(facts: Facts): BusReport[] {
 }
 
 export function countsOf(findings: readonly Finding[]): Counts {
-  const of = (severity: Finding['severity']) => findings.filter(finding => finding.severity === severity && isOpen(finding)).length
+  const of = (severity: Finding['severity']) =>
+    findings.filter(finding => finding.severity === severity && isOpen(finding)).length
   return { stops: of('stop'), cautions: of('caution'), notes: of('note') }
 }
 
@@ -135,7 +138,8 @@ function stageCountsOf(findings: readonly Finding[]): Report['stageCounts'] {
 
 /** Whether the maker has put anything into a stage that it could judge. */
 const TOUCHED: Readonly<Record<StageId, (plan: Plan) => boolean>> = {
-  board: plan => !!plan.board, parts: plan => plan.parts.length > 0, wiring: plan => Object.keys(plan.assignments).length > 0,
+  board: plan => !!plan.board, parts: plan => plan.parts.length > 0,
+  wiring: plan => Object.keys(plan.assignments).length > 0,
   power: plan => !!plan.supply, boot: plan => !!plan.boot, build: plan => plan.build.done.length > 0,
   bringup: plan => plan.scans.length > 0 || plan.seen.length > 0,
 }

@@ -8,7 +8,8 @@ const common = {
   absWorkingDir: root, bundle: true, platform: 'node', format: 'esm', target: 'node20', minifySyntax: true,
   legalComments: 'none', logLevel: 'warning',
   // Packages of the older module format ask for Node's own modules by `require`.
-  banner: { js: 'import { createRequire as makeRequire } from \'node:module\'; const require = makeRequire(import.meta.url);' },
+  banner: { js: 'import { createRequire as makeRequire } from \'node:module\'; const require = '
+    + 'makeRequire(import.meta.url);' },
 }
 
 /** The worker thread of the server's pool, as one file in a folder. */

@@ -1,13 +1,15 @@
 #!/usr/bin/env node
-// Writes core/catalogue/generated/: imports of every folder below core/catalogue/{boards,parts,supplies,power,starters}, of the overlays,
-// programs and simulated chips that parts bring. Not kept in the repository: adding a part is adding its folder. Runs before every build,
-// test, lint and type check.
+// Writes core/catalogue/generated/: imports of every folder below
+// core/catalogue/{boards,parts,supplies,power,starters}, of the overlays, programs and simulated chips that parts
+// bring. Not kept in the repository: adding a part is adding its folder. Runs before every build, test, lint and
+// type check.
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
 const root = new URL('../core/catalogue/', import.meta.url)
 /** Folder of a kind → its entries' file. */
-const KINDS = { boards: 'board.json', parts: 'part.json', supplies: 'supply.json', power: 'item.json', starters: 'starter.json' }
+const KINDS = { boards: 'board.json', parts: 'part.json', supplies: 'supply.json', power: 'item.json',
+  starters: 'starter.json' }
 const SUM = '// Written by scripts/catalogue-index.mjs; do not edit.'
 
 const folders = kind => readdirSync(new URL(`${kind}/`, root), { withFileTypes: true })
@@ -29,7 +31,8 @@ function tableOf(type, exported, file) {
   return [
     SUM, `import type { ${type} } from '../shapes/${type === 'PartChip' ? 'chip' : 'program'}'`,
     ...ids.map(id => `import ${named('parts', id)} from '../parts/${id}/${file.replace(/\.ts$/, '')}'`),
-    '', `export const ${exported}: Readonly<Record<string, ${type}>> = {`, ...ids.map(id => `  '${id}': ${named('parts', id)},`), '}',
+    '', `export const ${exported}: Readonly<Record<string, ${type}>> = {`,
+    ...ids.map(id => `  '${id}': ${named('parts', id)},`), '}',
   ]
 }
 
@@ -44,7 +47,8 @@ export function writeCatalogueIndex() {
   mkdirSync(new URL('generated/', root), { recursive: true })
   const lists = Object.entries(KINDS).map(([kind, file]) => {
     for (const id of folders(kind)) {
-      if (!existsSync(new URL(`${kind}/${id}/${file}`, root))) throw new Error(`core/catalogue/${kind}/${id} has no ${file}`)
+      if (!existsSync(new URL(`${kind}/${id}/${file}`,
+        root))) throw new Error(`core/catalogue/${kind}/${id} has no ${file}`)
     }
     return listOf(kind, kind, file, folders(kind))
   })

@@ -38,12 +38,14 @@ export function checksTable() {
   const count = parts.reduce((sum, part) => sum + part.rows.length, 0)
   return [
     '# Checks against something outside', '',
-    'Every check of the tests that holds Voltaris against a standard, a textbook\'s formula, a program or a library that is not ours, '
-    + 'with its source as it stands beside the check. `node scripts/checks-table.mjs` writes this list; a test holds it to the tests. '
-    + 'What is common practice or comes from memory says so there and is not listed.', '',
+    'Every check of the tests that holds Voltaris against a standard, a textbook\'s formula, a program or a '
+    + 'library that is not ours, with its source as it stands beside the check. `node scripts/checks-table.mjs` '
+    + 'writes this list; a test holds it to the tests. What is common practice or comes from memory says so there '
+    + 'and is not listed.', '',
     `${count} checks in ${parts.length} files.`, '',
     ...parts.flatMap(({ file, rows }) => [
-      `## ${file}`, '', '| what | source |', '|---|---|', ...rows.map(({ title, source }) => `| ${title} | ${source} |`), '',
+      `## ${file}`, '', '| what | source |', '|---|---|',
+      ...rows.map(({ title, source }) => `| ${title} | ${source} |`), '',
     ]),
   ].join('\n')
 }

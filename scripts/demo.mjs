@@ -11,7 +11,8 @@ ensureBuild()
 const port = process.env.PORT ?? '4173'
 const server = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
   stdio: ['ignore', 'ignore', 'inherit'],
-  env: { ...process.env, PORT: port, HOST: process.env.HOST ?? '127.0.0.1', NUXT_PUBLIC_DEMO: 'true', NODE_ENV: 'production' },
+  env: { ...process.env, PORT: port, HOST: process.env.HOST ?? '127.0.0.1', NUXT_PUBLIC_DEMO: 'true',
+    NODE_ENV: 'production' },
 })
 server.on('exit', code => process.exit(code ?? 1))
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))

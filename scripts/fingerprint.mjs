@@ -5,7 +5,8 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 
 const PLACES = [
-  'app', 'core', 'server', 'demo', 'public', 'scripts/bundle.mjs', 'nuxt.config.ts', 'vuetify.options.ts', 'package-lock.json',
+  'app', 'core', 'server', 'demo', 'public', 'scripts/bundle.mjs', 'nuxt.config.ts', 'vuetify.options.ts',
+  'package-lock.json',
 ]
 const hash = createHash('sha256')
 const add = (path) => {

@@ -1,7 +1,7 @@
 #!/usr/bin/env node
-// `node scripts/kernel-bindings.mjs KERNEL`: the kernel's own bindings of the chips that overlays of parts speak of, into
-// test/reference/devicetree/bindings, without their prose: what dt-validate (Debian's dt-schema) holds overlays against in the reference
-// tests.
+// `node scripts/kernel-bindings.mjs KERNEL`: the kernel's own bindings of the chips that overlays of parts speak of,
+// into test/reference/devicetree/bindings, without their prose: what dt-validate (Debian's dt-schema) holds overlays
+// against in the reference tests.
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { parse, stringify } from 'yaml'
@@ -66,22 +66,26 @@ for (const [name, schema] of parsed) {
 const texts = readdirSync(from, { recursive: true }).map(String).filter(name => name.endsWith('.txt')).sort()
   .map(name => [name, readFileSync(join(from, name), 'utf8')])
 const named = [...new Set([...OVERLAYS.values()].flatMap(spec => [
-  ...[...spec.tree.matchAll(/compatible\s*=\s*([^;]+);/g)].flatMap(([, list]) => [...list.matchAll(/"([^"{}]+)"/g)].map(match => match[1])),
+  ...[...spec.tree.matchAll(/compatible\s*=\s*([^;]+);/g)].flatMap(([, list]) =>
+    [...list.matchAll(/"([^"{}]+)"/g)].map(match => match[1])),
   ...Object.values(spec.choices ?? {}).map(choice => choice.compatible),
 ]))].sort()
 const confirmed = Object.fromEntries(named.flatMap((compatible) => {
   const schema = [...parsed].find(([, body]) => words(body.properties?.compatible ?? {}).has(compatible))?.[0]
-  const text = schema ?? texts.find(([, body]) => new RegExp(`(?<![\\w,-])${compatible.replace(/[.+]/g, '\\$&')}(?![\\w-])`).test(body))?.[0]
+  const text = schema ?? texts.find(([, body]) =>
+    new RegExp(`(?<![\\w,-])${compatible.replace(/[.+]/g, '\\$&')}(?![\\w-])`).test(body))?.[0]
   return text && !compatible.includes(' ') ? [[compatible, text]] : []
 }))
 
 if (existsSync(to)) rmSync(to, { recursive: true })
-const version = /^VERSION = (\d+)\nPATCHLEVEL = (\d+)/m.exec(readFileSync(join(kernel, 'Makefile'), 'utf8')).slice(1).join('.')
+const version = /^VERSION = (\d+)\nPATCHLEVEL = (\d+)/m.exec(readFileSync(join(kernel, 'Makefile'), 'utf8')).slice(1)
+  .join('.')
 for (const name of taken) {
   const licence = /SPDX-License-Identifier: (.*)/.exec(readFileSync(join(from, name), 'utf8'))?.[1] ?? 'GPL-2.0'
   mkdirSync(dirname(join(to, name)), { recursive: true })
   const text = stringify(
-    { ...bare(parsed.get(name)), title: 'As in the kernel', maintainers: ['devicetree@vger.kernel.org'] }, { lineWidth: 140 },
+    { ...bare(parsed.get(name)), title: 'As in the kernel', maintainers: ['devicetree@vger.kernel.org'] },
+    { lineWidth: 140 },
   )
   writeFileSync(
     join(to, name),
@@ -90,7 +94,9 @@ for (const name of taken) {
   )
 }
 writeFileSync(
-  join(root, 'core/overlays/library/confirmed.json'), `${JSON.stringify({ kernel: version, bindings: confirmed }, null, 1)}\n`,
+  join(root, 'core/overlays/library/confirmed.json'),
+  `${JSON.stringify({ kernel: version, bindings: confirmed }, null, 1)}\n`,
 )
 console.log(`${Object.keys(confirmed).length} of ${named.length} names of the library stand in a binding`)
-console.log(`${taken.size} files of Linux ${version}; no YAML for ${[...wanted].filter(compatible => !covered.has(compatible)).join(', ')}`)
+console.log(`${taken.size} files of Linux ${version}; no YAML for `
+  + `${[...wanted].filter(compatible => !covered.has(compatible)).join(', ')}`)

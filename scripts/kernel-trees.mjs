@@ -1,8 +1,9 @@
 #!/usr/bin/env node
-// `npm run check:kernel-trees [FOLDER]`: the blobs of Debian's arm64 kernel package, each read, printed, compiled again and compared, and
-// the time that takes against dtc in the same run. `-- --sources [FOLDER]`: the boards' sources of Debian's kernel sources, as they are
-// written, through our preprocessor and compiler and through cpp and dtc, with and without labels. Wants apt-get and dpkg-deb, and the
-// network for the packages where no folder is given; no part of `npm test`.
+// `npm run check:kernel-trees [FOLDER]`: the blobs of Debian's arm64 kernel package, each read, printed, compiled again
+// and compared, and the time that takes against dtc in the same run. `-- --sources [FOLDER]`: the boards' sources of
+// Debian's kernel sources, as they are written, through our preprocessor and compiler and through cpp and dtc, with and
+// without labels. Wants apt-get and dpkg-deb, and the network for the packages where no folder is given; no part of
+// `npm test`.
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -18,7 +19,8 @@ const { profileOf } = await import('../core/devicetree/board/profile.ts')
 
 function run(command, args, options = {}) {
   const done = spawnSync(command, args, { encoding: 'utf8', maxBuffer: 1 << 28, ...options })
-  if (done.error || done.status !== 0) throw new Error(`${command} ${args[0]}: ${done.error?.message ?? done.stderr.trim()}`)
+  if (done.error || done.status !== 0) throw new Error(`${command} ${args[0]}: `
+    + `${done.error?.message ?? done.stderr.trim()}`)
   return done.stdout
 }
 
@@ -26,9 +28,11 @@ function run(command, args, options = {}) {
 function trees() {
   if (process.argv[2]) return process.argv[2]
   const folder = mkdtempSync(join(tmpdir(), 'kernel-trees-'))
-  for (const part of ['lists/partial', 'cache/archives/partial', 'files']) mkdirSync(join(folder, part), { recursive: true })
+  for (const part of ['lists/partial', 'cache/archives/partial',
+    'files']) mkdirSync(join(folder, part), { recursive: true })
   const apt = [
-    '-o', 'APT::Architecture=arm64', '-o', 'APT::Architectures=arm64', '-o', `Dir::State::Lists=${join(folder, 'lists')}`, '-o',
+    '-o', 'APT::Architecture=arm64', '-o', 'APT::Architectures=arm64', '-o',
+    `Dir::State::Lists=${join(folder, 'lists')}`, '-o',
     `Dir::Cache=${join(folder, 'cache')}`,
   ]
   run('apt-get', [...apt, 'update'])
@@ -40,7 +44,8 @@ function trees() {
   return join(folder, 'files')
 }
 
-const same = (a, b) => a.name === b.name && a.properties.length === b.properties.length && a.children.length === b.children.length
+const same = (a, b) => a.name === b.name && a.properties.length === b.properties.length
+  && a.children.length === b.children.length
   && a.properties.every((property, i) =>
     property.name === b.properties[i].name && Buffer.compare(property.value, b.properties[i].value) === 0)
   && a.children.every((child, i) => same(child, b.children[i]))
@@ -57,7 +62,8 @@ function sourceFolder(given) {
   console.log(`fetching ${name}`)
   run('apt-get', ['download', name], { cwd: folder })
   run('dpkg-deb', ['-x', join(folder, readdirSync(folder).find(file => file.endsWith('.deb'))), folder])
-  const parts = ['arch/arm/boot/dts', 'arch/arm64/boot/dts', 'include/dt-bindings', 'include/uapi/linux/input-event-codes.h', 'scripts/dtc']
+  const parts = ['arch/arm/boot/dts', 'arch/arm64/boot/dts', 'include/dt-bindings',
+    'include/uapi/linux/input-event-codes.h', 'scripts/dtc']
   run('tar', ['-xf', join(folder, 'usr/src', `${name}.tar.xz`), '-C', folder, ...parts.map(part => `${name}/${part}`)])
   return join(folder, name)
 }
@@ -73,7 +79,8 @@ function sources(given) {
     },
   }
   const list = roots.flatMap(
-    root => readdirSync(root, { recursive: true }).map(String).filter(name => name.endsWith('.dts')).map(name => join(root, name)),
+    root => readdirSync(root, { recursive: true }).map(String).filter(name => name.endsWith('.dts'))
+      .map(name => join(root, name)),
   )
   const work = mkdtempSync(join(tmpdir(), 'kernel-sources-run-'))
   const [pre, blob] = [join(work, 'a.pre'), join(work, 'a.dtb')]
@@ -81,8 +88,10 @@ function sources(given) {
   for (const [i, file] of list.entries()) {
     const symbols = i % 2 === 1
     const before = performance.now()
-    run('/usr/bin/cpp', ['-nostdinc', '-I', prefixes, '-undef', '-D__DTS__', '-x', 'assembler-with-cpp', file, '-o', pre])
-    run('/usr/bin/dtc', ['-q', ...symbols ? ['-@'] : [], '-i', dirname(file), '-I', 'dts', '-O', 'dtb', '-o', blob, pre])
+    run('/usr/bin/cpp',
+      ['-nostdinc', '-I', prefixes, '-undef', '-D__DTS__', '-x', 'assembler-with-cpp', file, '-o', pre])
+    run('/usr/bin/dtc',
+      ['-q', ...symbols ? ['-@'] : [], '-i', dirname(file), '-I', 'dts', '-O', 'dtb', '-o', blob, pre])
     theirs += performance.now() - before
     const wanted = readBlob(readFileSync(blob)).root
     for (const [how, text] of [['as written', readFileSync(file, 'utf8')], ['after cpp', readFileSync(pre, 'utf8')]]) {
@@ -98,13 +107,15 @@ function sources(given) {
       }
     }
   }
-  console.log(`${list.length} sources, as written and after cpp: ${2 * list.length - failed} equal to cpp and dtc, ${failed} not`)
+  console.log(`${list.length} sources, as written and after cpp: ${2 * list.length - failed} equal to cpp and `
+    + `dtc, ${failed} not`)
   console.log(`time: ${(ours / theirs).toFixed(2)} of that of cpp and dtc`)
   process.exitCode = failed ? 1 : 0
 }
 
 function blobs() {
-  const all = readdirSync(trees(), { recursive: true, withFileTypes: true }).filter(entry => entry.isFile() && entry.name.endsWith('.dtb'))
+  const all = readdirSync(trees(), { recursive: true, withFileTypes: true })
+    .filter(entry => entry.isFile() && entry.name.endsWith('.dtb'))
     .map(entry => join(entry.parentPath ?? entry.path, entry.name))
     .sort()
   if (!all.length) throw new Error('there is no .dtb in it')
@@ -138,12 +149,12 @@ function blobs() {
   console.log(`${boards} of them read as boards with controllers and the pins of their groups`)
   const sampled = Math.ceil(all.length / 10)
   console.log(
-    `${all.length} trees, ${(bytes / 1e6).toFixed(1)} MB: ${all.length - failed} equal after reading, printing and compiling, ${failed} `
-    + `not`,
+    `${all.length} trees, ${(bytes / 1e6).toFixed(1)} MB: ${all.length - failed} equal after reading, printing and `
+    + `compiling, ${failed} not`,
   )
   console.log(
-    `a tree: ${(ours / all.length).toFixed(2)} ms here in one warm process, ${(theirs / sampled).toFixed(2)} ms by dtc as two processes; `
-    + `ratio ${((ours / all.length) / (theirs / sampled)).toFixed(2)}`,
+    `a tree: ${(ours / all.length).toFixed(2)} ms here in one warm process, ${(theirs / sampled).toFixed(2)} ms by dtc `
+    + `as two processes; ratio ${((ours / all.length) / (theirs / sampled)).toFixed(2)}`,
   )
   process.exitCode = failed ? 1 : 0
 }

@@ -1,6 +1,6 @@
 #!/usr/bin/env node
-// `npm run mutate [-- --mutate 'core/netlist/**/*.ts']`: changes the judging rooms of the core step by step and counts the changes that no
-// test notices. Its runner is fetched when it is first asked for: nothing else needs it.
+// `npm run mutate [-- --mutate 'core/netlist/**/*.ts']`: changes the judging rooms of the core step by step and counts
+// the changes that no test notices. Its runner is fetched when it is first asked for: nothing else needs it.
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensurePackages, prepareSources, root, run } from './setup.mjs'

@@ -1,5 +1,6 @@
 #!/usr/bin/env node
-// `npm run test:screens`: every end-to-end test, those tagged @whole too. `npm test` takes one way through each screen and promise.
+// `npm run test:screens`: every end-to-end test, those tagged @whole too. `npm test` takes one way through each screen
+// and promise.
 import { ensureBuild, ensurePackages, ensurePrograms, prepareSources, run } from './setup.mjs'
 
 ensurePackages()

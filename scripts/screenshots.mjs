@@ -12,7 +12,8 @@ mkdirSync(folder, { recursive: true })
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: [
-    '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+    '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking',
+    '--disable-component-update',
     '--disable-sync',
   ],
 })

@@ -80,7 +80,8 @@ export function ensurePrograms() {
   if (!missing.length) return
   const mayInstall = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')
   if (!mayInstall) {
-    console.error(`setup: not installed here: ${missing.join(', ')}. Install them first: apt-get install ${missing.join(' ')}`)
+    console.error(`setup: not installed here: ${missing.join(', ')}. Install them first: apt-get `
+      + `install ${missing.join(' ')}`)
     process.exit(1)
   }
   console.log(`setting up: ${missing.join(', ')}`)

@@ -17,7 +17,8 @@ const total = { passed: 0, failed: 0 }
 /** Runs one step; it counts as one check unless `count` reads its report. */
 function step(name, command, args, count, env = {}) {
   console.log(`\n== ${name}`)
-  const { status } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } })
+  const { status } = spawnSync(command, args,
+    { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } })
   let result = { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 }
   if (count) {
     try {
@@ -51,7 +52,8 @@ async function together(steps) {
 /** How long each test took, of all steps. */
 const took = []
 function takeTimes({ specs = [], suites = [] }) {
-  for (const { title, tests } of specs) for (const { results } of tests) took.push({ name: title, ms: results.at(-1)?.duration ?? 0 })
+  for (const { title,
+    tests } of specs) for (const { results } of tests) took.push({ name: title, ms: results.at(-1)?.duration ?? 0 })
   suites.forEach(takeTimes)
 }
 
@@ -77,7 +79,8 @@ step('end to end', bin('playwright'), ['test', '--reporter=list,json'], () => {
 }, { PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'e2e.json') })
 
 console.log('\nthe ten slowest:')
-for (const { name, ms } of took.sort((a, b) => b.ms - a.ms).slice(0, 10)) console.log(`${(ms / 1000).toFixed(1).padStart(6)} s  ${name}`)
+for (const { name, ms } of took.sort((a, b) => b.ms - a.ms).slice(0,
+  10)) console.log(`${(ms / 1000).toFixed(1).padStart(6)} s  ${name}`)
 console.log(`\n${Math.round((Date.now() - started) / 1000)} s`)
 console.log(`${total.passed} passed, ${total.failed} failed`)
 process.exit(total.failed ? 1 : 0)

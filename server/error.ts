@@ -10,12 +10,15 @@ export default <NitroErrorHandler> function (error, event) {
   const { problems } = (error.data ?? {}) as { problems?: Problem[] }
   const { res } = event.node
   if (res.headersSent) return void res.end()
-  for (const [name, value] of Object.entries((error as { headers?: Record<string, string> }).headers ?? {})) res.setHeader(name, value)
+  for (const [name, value] of Object.entries((error as { headers?: Record<string, string> }).headers
+    ?? {})) res.setHeader(name, value)
   res.statusCode = status
   if (event.path.startsWith('/api')) {
     res.setHeader('content-type', 'application/json')
     const told = problems ?? [
-      { path: '', message: ours ? 'This is a fault of Voltaris, not of the request; the log of the server has it.' : message },
+      { path: '', message: ours
+        ? 'This is a fault of Voltaris, not of the request; the log of the server has it.'
+        : message },
     ]
     res.end(event.method === 'HEAD' ? undefined : JSON.stringify(failureJson(status, message, told)))
     return

@@ -1,4 +1,7 @@
-/** Generated benches, and the order of one as an integer programme: it shares nothing with the product's search but what a step is. */
+/**
+ * Generated benches, and the order of one as an integer programme: it shares nothing with the product's search but what
+ * a step is.
+ */
 import type { Workbench, Precedence, Side, BuildStep, Tool } from '../core/construction/steps/types'
 import { pick, random } from './random'
 
@@ -6,8 +9,10 @@ import { pick, random } from './random'
 export function anyBench(seed: number, count: number, share = 0.25): Workbench {
   const next = random(seed)
   const steps = Array.from({ length: count }, (_, i): BuildStep => ({
-    id: `s${i}`, title: `Step ${i}`, how: [], conductors: [], components: [], minutes: 1, undo: '', check: '.', hold: false, cautions: [],
-    side: pick(next, ['top', 'bottom', 'any'] as Side[]), tool: pick(next, ['none', 'iron', 'meter', 'screwdriver'] as Tool[]),
+    id: `s${i}`, title: `Step ${i}`, how: [], conductors: [], components: [], minutes: 1, undo: '', check: '.',
+    hold: false, cautions: [],
+    side: pick(next, ['top', 'bottom', 'any'] as Side[]),
+    tool: pick(next, ['none', 'iron', 'meter', 'screwdriver'] as Tool[]),
   }))
   const names = steps.map(({ id }) => id).sort(() => next() - 0.5)
   const precedences: Precedence[] = []
@@ -55,9 +60,10 @@ export function orderProgramme({ steps, precedences }: Workbench): string {
 }
 
 /**
- * Whether an order is there with at most so many stretches that each have one side and one tool, as an integer programme: step s lies in
- * stretch p: `x_s_p`. Inside a stretch nothing is turned and nothing changed, so that its steps can go in any order that the rules leave.
- * `byTool`: false where only sides count. Least objective: turns × `TURN` + changes of tools.
+ * Whether an order is there with at most so many stretches that each have one side and one tool, as an integer
+ * programme: step s lies in stretch p: `x_s_p`. Inside a stretch nothing is turned and nothing changed, so that its
+ * steps can go in any order that the rules leave. `byTool`: false where only sides count. Least objective: turns ×
+ * `TURN` + changes of tools.
  */
 export function stretchProgramme({ steps, precedences }: Workbench, stretches: number, byTool: boolean): string {
   const places = Array.from({ length: stretches }, (_, p) => p)

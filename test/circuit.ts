@@ -1,4 +1,7 @@
-/** An independent look at a supply circuit: each element's current from the voltages alone, by its textbook law, and Kirchhoff's sums. */
+/**
+ * An independent look at a supply circuit: each element's current from the voltages alone, by its textbook law,
+ * and Kirchhoff's sums.
+ */
 import type { Element, Operating } from '../core/power/circuit/types'
 
 /** Current in mA into the joint `from` side and out of the `to` side, worked out here from voltages only. */
@@ -19,13 +22,15 @@ export function currentsOf(element: Element, at: (joint: string) => number): { i
       if (next === 0 || at(element.from) < 0.05 * emfV) return same(0)
       const [a, b] = [curve[next - 1]!, curve[next]!]
       const part = (a.meanV - at(element.to)) / (a.meanV - b.meanV)
-      return { inMa: a.acRmsMa + part * (b.acRmsMa - a.acRmsMa), outMa: a.currentMa + part * (b.currentMa - a.currentMa) }
+      return { inMa: a.acRmsMa + part * (b.acRmsMa - a.acRmsMa),
+        outMa: a.currentMa + part * (b.currentMa - a.currentMa) }
     }
     case 'load': {
       const { law, currentMa, ratedV, leastV } = element
       const v = at(element.at)
       if (law === 'resistance') return { inMa: v / (ratedV / currentMa), outMa: 0 }
-      if (v < leastV) return { inMa: (law === 'power' ? currentMa * ratedV / leastV : currentMa) * v / leastV, outMa: 0 }
+      if (v < leastV) return { inMa: (law === 'power' ? currentMa * ratedV / leastV : currentMa) * v / leastV,
+        outMa: 0 }
       return { inMa: law === 'power' ? currentMa * ratedV / v : currentMa, outMa: 0 }
     }
     case 'regulator': {

@@ -10,7 +10,8 @@ type Places = Record<string, string>
 
 /** The shipped weights, written out again so that a changed table is noticed. */
 const W = {
-  clash: 1000, leftOut: 400, share: 200, unsafe: 80, console: 40, made: 25, instance: 20, moves: 15, stripOnSpi: 12, stripOnSound: 10,
+  clash: 1000, leftOut: 400, share: 200, unsafe: 80, console: 40, made: 25, instance: 20, moves: 15, stripOnSpi: 12,
+  stripOnSound: 10,
   defaultFunction: 5,
   strap: 3, way: 1, otherFunction: 0.5, apart: 0.4, far: 0.06, order: 0.04,
 }
@@ -22,7 +23,8 @@ const KINDS: Record<string, string[]> = {
 const WANTS: Record<string, string[]> = {
   'i2c.sda': ['sda'], 'i2c.scl': ['scl'], 'spi.clock': ['clock'], 'spi.mosi': ['mosi'], 'spi.miso': ['miso'],
   'spi.select': ['select0', 'select1', 'select2'],
-  'serial.tx': ['rx'], 'serial.rx': ['tx'], 'serial.rts': ['cts'], 'serial.cts': ['rts'], 'i2s.clock': ['clock'], 'i2s.frame': ['frame'],
+  'serial.tx': ['rx'], 'serial.rx': ['tx'], 'serial.rts': ['cts'], 'serial.cts': ['rts'], 'i2s.clock': ['clock'],
+  'i2s.frame': ['frame'],
   'i2s.dataIn': ['dataIn'], 'i2s.dataOut': ['dataOut'], 'pwm': ['out'], 'strip': ['out', 'mosi', 'dataOut'],
 }
 
@@ -41,17 +43,22 @@ interface Bus { controller: string, isDefault: boolean, way: number, kind: strin
 function busOf(board: Board, kinds: string[], signals: [Signal, string][]): Bus | null {
   const lineAt = (ref: string) => board.header.find(entry => `P${entry.position}` === ref)?.line
   const found = board.controllers.filter(controller =>
-    kinds.includes(controller.kind) && !(board.id === 'forty-io-bridge' && signals[0]![0].role === 'strip' && controller.kind !== 'spi'))
+    kinds.includes(controller.kind)
+    && !(board.id === 'forty-io-bridge' && signals[0]![0].role === 'strip' && controller.kind !== 'spi'))
     .flatMap(controller => controller.routes.flatMap((route, way) =>
       signals.every(([signal, ref]) =>
         WANTS[signal.role]!.some(name =>
           route.lines[name] === lineAt(ref) && (signal.role !== 'strip' || STRIP_WIRE[controller.kind] === name)))
-        ? [{ controller: controller.id, isDefault: controller.isDefault, way, kind: controller.kind, lines: route.lines }]
+        ? [{ controller: controller.id, isDefault: controller.isDefault, way, kind: controller.kind,
+            lines: route.lines }]
         : []))
   return found.sort((a, b) => Number(b.isDefault) - Number(a.isDefault) || a.way - b.way)[0] ?? null
 }
 
-/** Overlays with a say in where their part lies: memories can be told of all I²C buses but 2, thermocouples of SPI 0 and 1. */
+/**
+ * Overlays with a say in where their part lies: memories can be told of all I²C buses but 2, thermocouples of
+ * SPI 0 and 1.
+ */
 function overlayTold(part: string, bus: Bus): boolean {
   if (part === 'memory-i2c') return bus.controller !== 'i2c2'
   return part !== 'thermocouple-spi' || bus.controller === 'spi0' || bus.controller === 'spi1'
@@ -85,7 +92,8 @@ export function costOf(plan: Plan, places: Places, addresses: Record<string, num
       const bus = busOf(board, KINDS[family]!, signals)
       if (!bus) return null
       busColumns.push(...signals.map(([, ref]) => column(ref)))
-      total += (bus.isDefault ? 0 : W.instance) + bus.way * W.way + (role === 'strip' && bus.kind === 'spi' ? W.stripOnSpi : 0)
+      total += (bus.isDefault ? 0 : W.instance) + bus.way * W.way
+        + (role === 'strip' && bus.kind === 'spi' ? W.stripOnSpi : 0)
         + (role === 'strip' && bus.kind === 'i2s' ? W.stripOnSound : 0)
       if (bus.kind === 'pwm' && board.lines.find(line => line.line === bus.lines.out)?.startNoise) {
         total += signals[0]![0].still ? W.unsafe : W.moves
@@ -111,15 +119,19 @@ export function costOf(plan: Plan, places: Places, addresses: Record<string, num
     }
     const placed = lines.flatMap(([signal, ref]) => ref ? [[signal, ref] as const] : [])
     total += W.leftOut * (lines.length - placed.length)
-    const middle = busColumns.length ? Math.round(2 * busColumns.reduce((a, b) => a + b, 0) / busColumns.length) / 2 : null
-    const away = (m: number) => placed.reduce((sum, [, ref]) => sum + W.apart * Math.min(12, Math.abs(column(ref) - m)), 0)
+    const middle = busColumns.length
+      ? Math.round(2 * busColumns.reduce((a, b) => a + b, 0) / busColumns.length) / 2
+      : null
+    const away = (m: number) =>
+      placed.reduce((sum, [, ref]) => sum + W.apart * Math.min(12, Math.abs(column(ref) - m)), 0)
     if (middle !== null) total += away(middle)
     else if (lines.length > 1) total += Math.min(...Array.from({ length: columns }, (_, m) => away(m)))
     lines.forEach(([signal, ref], i) => {
       if (!ref) return
       const position = board.header.find(item => `P${item.position}` === ref)!
       const line = board.lines.find(item => item.line === position.line)!
-      for (const controller of board.controllers) if (controller.routes.some(route => Object.values(route.lines).includes(line.line))) {
+      for (const controller of board.controllers) if (controller.routes.some(route =>
+        Object.values(route.lines).includes(line.line))) {
         total += controller.isDefault ? W.defaultFunction : W.otherFunction
       }
       total += W.far * Math.min(column(ref), columns - 1 - column(ref))

@@ -18,7 +18,8 @@ const put = (content: string | Uint8Array, ending: string) => {
 export function dtcCompile(source: string, symbols = false): Uint8Array {
   const out = join(folder, `f${files++}.dtb`)
   execFileSync(
-    '/usr/bin/dtc', ['-q', ...symbols ? ['-@'] : [], '-I', 'dts', '-O', 'dtb', '-o', out, put(source, '.dts')], { stdio: 'pipe' },
+    '/usr/bin/dtc', ['-q', ...symbols ? ['-@'] : [], '-I', 'dts', '-O', 'dtb', '-o', out, put(source, '.dts')],
+    { stdio: 'pipe' },
   )
   return new Uint8Array(readFileSync(out))
 }
@@ -41,15 +42,19 @@ export function dtcWarnings(blob: Uint8Array): string {
 export function fdtoverlay(base: Uint8Array, ...overlays: Uint8Array[]): Uint8Array {
   const out = join(folder, `f${files++}.dtb`)
   execFileSync(
-    '/usr/bin/fdtoverlay', ['-i', put(base, '.dtb'), '-o', out, ...overlays.map(overlay => put(overlay, '.dtbo'))], { stdio: 'pipe' },
+    '/usr/bin/fdtoverlay', ['-i', put(base, '.dtb'), '-o', out, ...overlays.map(overlay => put(overlay, '.dtbo'))],
+    { stdio: 'pipe' },
   )
   return new Uint8Array(readFileSync(out))
 }
 
-const nodeName = fc.constantFrom('serial', 'i2c@1000', 'sensor@76', 'leds', 'led-0', 'cpus', 'soc', 'memory@0', 'a', 'b', 'c-d.e+f')
-const propertyName = fc.constantFrom('compatible', 'reg', 'status', 'x', '#cells', 'vendor,thing', 'interrupts', 'q?', 'a.b')
+const nodeName = fc.constantFrom('serial', 'i2c@1000', 'sensor@76', 'leds', 'led-0', 'cpus', 'soc', 'memory@0', 'a',
+  'b', 'c-d.e+f')
+const propertyName = fc.constantFrom('compatible', 'reg', 'status', 'x', '#cells', 'vendor,thing', 'interrupts', 'q?',
+  'a.b')
 const value = fc.oneof(
-  fc.uint8Array({ maxLength: 12 }), fc.constantFrom('okay', 'a"b\\c', 'made,up').map(text => new TextEncoder().encode(`${text}\0`)),
+  fc.uint8Array({ maxLength: 12 }),
+  fc.constantFrom('okay', 'a"b\\c', 'made,up').map(text => new TextEncoder().encode(`${text}\0`)),
   fc.constant(new Uint8Array([0])), fc.constant(new TextEncoder().encode('one\0two\0')),
 )
 
@@ -64,20 +69,24 @@ const node = (depth: number): fc.Arbitrary<TreeNode> => fc.record({
 /** Any tree of values: what a blob can hold. */
 export const anyTree: fc.Arbitrary<DeviceTree> = fc.record({
   reservations: fc.array(
-    fc.record({ address: fc.bigInt({ min: 1n, max: (1n << 64n) - 1n }), size: fc.bigInt({ min: 1n, max: 1n << 40n }) }), { maxLength: 2 },
+    fc.record({ address: fc.bigInt({ min: 1n, max: (1n << 64n) - 1n }),
+      size: fc.bigInt({ min: 1n, max: 1n << 40n }) }), { maxLength: 2 },
   ),
   root: node(3).map(root => ({ ...root, name: '' })), bootCpu: fc.constant(0),
 })
 
 /** A source whose references all lead somewhere. */
 const scalar = fc.oneof(
-  fc.integer({ min: 0, max: 0xFFFFFFFF }).map(n => `0x${n.toString(16)}`), fc.integer({ min: 0, max: 9999 }).map(String),
-  fc.constantFrom('(1 << 4 | 3)', '(-1)', '(7 * 6 % 5)', '(2 > 1 ? 8 : 9)', '\'z\'', '017', '(~0 & 0xff)', '(!0 + !5)', '((1 + 2) * 3)'),
+  fc.integer({ min: 0, max: 0xFFFFFFFF }).map(n => `0x${n.toString(16)}`),
+  fc.integer({ min: 0, max: 9999 }).map(String),
+  fc.constantFrom('(1 << 4 | 3)', '(-1)', '(7 * 6 % 5)', '(2 > 1 ? 8 : 9)', '\'z\'', '017', '(~0 & 0xff)', '(!0 + !5)',
+    '((1 + 2) * 3)'),
 )
 const LABELS = ['alpha', 'beta', 'gamma', 'delta'] as const
 const piece = (refs: readonly string[]) => fc.oneof(
   fc.array(
-    fc.oneof({ weight: 4, arbitrary: scalar }, { weight: 2, arbitrary: fc.constantFrom(...refs).map(label => `&${label}`) }),
+    fc.oneof({ weight: 4, arbitrary: scalar },
+      { weight: 2, arbitrary: fc.constantFrom(...refs).map(label => `&${label}`) }),
     { minLength: 1, maxLength: 4 },
   )
     .map(cells => `<${cells.join(' ')}>`),
@@ -95,7 +104,8 @@ const body = (refs: readonly string[]) => fc.array(property(refs), { maxLength: 
 /** A base with four labelled nodes, second definitions, deletions and memory reservations. */
 export const anyBase: fc.Arbitrary<string> = fc.record({
   root: body(LABELS), bodies: fc.array(body(LABELS), { minLength: 5, maxLength: 5 }),
-  again: fc.array(fc.tuple(fc.constantFrom(...LABELS), body(LABELS)), { maxLength: 3 }), drop: fc.boolean(), reserve: fc.boolean(),
+  again: fc.array(fc.tuple(fc.constantFrom(...LABELS), body(LABELS)), { maxLength: 3 }), drop: fc.boolean(),
+  reserve: fc.boolean(),
 })
   .map(({ root, bodies, again, drop, reserve }) => `/dts-v1/;
 ${reserve ? '/memreserve/ 0x1000 0x2000;\n' : ''}/ {
@@ -115,7 +125,8 @@ export const anyOverlay: fc.Arbitrary<string> = fc.record({
   bodies: fc.array(
     fc.array(
       fc.tuple(
-        propertyName, fc.array(fc.oneof(scalar, fc.constantFrom('&alpha', '&gamma', '&own', '&other')), { minLength: 1, maxLength: 4 }),
+        propertyName, fc.array(fc.oneof(scalar, fc.constantFrom('&alpha', '&gamma', '&own', '&other')),
+          { minLength: 1, maxLength: 4 }),
       ),
       { maxLength: 3 },
     ),
@@ -124,7 +135,8 @@ export const anyOverlay: fc.Arbitrary<string> = fc.record({
   second: fc.boolean(),
 })
   .map(({ target, bodies, second }) => {
-    const text = (list: [string, string[]][]) => unique(list.map(([name, cells]) => ({ name, text: `${name} = <${cells.join(' ')}>;` })))
+    const text = (list: [string, string[]][]) => unique(list.map(([name, cells]) => ({ name,
+      text: `${name} = <${cells.join(' ')}>;` })))
       .map(entry => entry.text)
       .join(' ')
     return `/dts-v1/;

@@ -1,6 +1,6 @@
 /**
- * A small catalogue that stays as it is, for texts that are compared word for word: a new part or figure of the shipped one changes none
- * of them. It is renewed only when the shape of the catalogue's files changes.
+ * A small catalogue that stays as it is, for texts that are compared word for word: a new part or figure of the shipped
+ * one changes none of them. It is renewed only when the shape of the catalogue's files changes.
  */
 import type { Board, Catalogue, Part, PowerItem, SupplyUnit } from '../core/catalogue/types'
 import { applyEdit, type Edit } from '../core/plan/edits'
@@ -37,25 +37,29 @@ export const HAND_PICKED: Readonly<Record<string, Plan>> = {
   }),
   'a screen, a servo, a strip and lines behind an expander': settled(planOf(
     'forty-usb-c', {
-      screen: 'screen-spi-24', arm: 'servo-small', shelf: 'strip-addressable', more: 'expander-8-i2c', pump: 'relay-board-1',
+      screen: 'screen-spi-24', arm: 'servo-small', shelf: 'strip-addressable', more: 'expander-8-i2c',
+      pump: 'relay-board-1',
     },
   )),
   'an instrument with RS-232 levels': planOf('forty-usb-c', { meter: 'instrument-rs232' }, {
     assignments: fixedAt({ 'meter.tx': 10, 'meter.rx': 8, 'meter.gnd': 6 }),
   }),
   'the early board with probes, from a weak adapter': settled(planOf(
-    'early-26', { brood: ['probe-onewire', { count: '3' }], arm: 'servo-small' }, { supply: { type: 'adapter-5v-1a2' } },
+    'early-26', { brood: ['probe-onewire', { count: '3' }], arm: 'servo-small' },
+    { supply: { type: 'adapter-5v-1a2' } },
   )),
   '12 V through a fuse and a converter': changed(
     settled(planOf('forty-usb-c', { lamp: 'led-plain' }, { supply: { type: 'adapter-12v-2a' } })), [
       { edit: 'add-node', node: { id: 'fuse', type: 'fuse-2000', name: 'Fuse', from: '@cable' }, before: '@socket' },
-      { edit: 'add-node', node: { id: 'buck', type: 'step-down-5v-3a', name: 'Step-down', from: 'fuse' }, before: '@socket' },
+      { edit: 'add-node', node: { id: 'buck', type: 'step-down-5v-3a', name: 'Step-down', from: 'fuse' },
+        before: '@socket' },
     ],
   ),
   'two supplies on one rail': changed(planOf('forty-usb-c', { lamp: 'led-plain' }), [
     { edit: 'add-node', node: { id: 'second', type: 'usb-c-3a', name: 'Second adapter' } },
     { edit: 'join', join: { from: 'second', into: '@5V' } },
   ]),
-  'a file with lines by hand': settled(planOf('forty-usb-c', { brood: 'probe-onewire', bell: 'button-1' }, { boot: { text: FILE } })),
+  'a file with lines by hand': settled(planOf('forty-usb-c', { brood: 'probe-onewire', bell: 'button-1' },
+    { boot: { text: FILE } })),
   'a panel on video and USB': settled(planOf('forty-usb-c', { panel: 'panel-video-7' })),
 }

@@ -1,6 +1,6 @@
 /**
- * Inputs that nobody would write, for every reader: whole ones with pieces cut out, doubled, swapped and twisted, and noise. What comes
- * back is a result or a typed error, soon.
+ * Inputs that nobody would write, for every reader: whole ones with pieces cut out, doubled, swapped and twisted, and
+ * noise. What comes back is a result or a typed error, soon.
  */
 import { gatherFacts } from '../core/facts/gather'
 import { lintBoot } from '../core/boot/lint'
@@ -49,7 +49,8 @@ const BLOBS = SOURCES.slice(0, 2).map(source => writeBlob(compileText(source, { 
 const GRID = '     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n20: 20 -- -- UU -- -- -- -- -- -- -- -- -- -- -- --\n'
 const BOOT = [
   FRESH_FILE, 'dtoverlay=w1-gpio,gpiopin=4\n[pi4]\ngpio=17=op,dh\ninclude more.txt\n',
-  'menu title x\nlabel l\n  kernel /Image\n  append root=/dev/x console=ttyS0\n  fdtoverlays /a.dtbo\n', 'overlays=i2c1 '
+  'menu title x\nlabel l\n  kernel /Image\n  append root=/dev/x console=ttyS0\n  fdtoverlays /a.dtbo\n',
+  'overlays=i2c1 '
   + 'spi\nextraargs=quiet\n',
 ]
 
@@ -70,7 +71,8 @@ export const READERS: readonly Reader[] = [
       const text = textOf(bytes)
       const board = [...catalogue.boards.values()][bytes.length % catalogue.boards.size]!
       return lintBoot(
-        { files: { text, dialect: tellDialect(text), includes: { 'more.txt': text }, commandLine: text.slice(0, 200) }, board },
+        { files: { text, dialect: tellDialect(text), includes: { 'more.txt': text }, commandLine: text.slice(0, 200) },
+          board },
       )
     },
   },
@@ -87,18 +89,22 @@ export const READERS: readonly Reader[] = [
     read: (bytes) => {
       const tree = readBlob(bytes)
       const profile = profileOf(tree)
-      return [printSource(tree, { labels: true }), boardFromTree(profile, [{ position: 3, name: 'x' }] as never, { id: 'x', name: 'x' })]
+      return [printSource(tree, { labels: true }),
+        boardFromTree(profile, [{ position: 3, name: 'x' }] as never, { id: 'x', name: 'x' })]
     },
   },
-  { name: 'overlay', seeds: [BLOBS[1]!], mayThrow: [DeviceTreeError], read: bytes => applyOverlay(readBlob(BLOBS[0]!), readBlob(bytes)) },
+  { name: 'overlay', seeds: [BLOBS[1]!], mayThrow: [DeviceTreeError],
+    read: bytes => applyOverlay(readBlob(BLOBS[0]!), readBlob(bytes)) },
   {
     name: 'zip', mayThrow: [ZipError],
-    seeds: [zipOf([{ path: 'a.txt', bytes: bytesOf('text '.repeat(40)) }, { path: 'b/c.bin', bytes: new Uint8Array(2000) }])],
+    seeds: [zipOf([{ path: 'a.txt', bytes: bytesOf('text '.repeat(40)) },
+      { path: 'b/c.bin', bytes: new Uint8Array(2000) }])],
     read: bytes => readZip(bytes, { maxBytes: 1_000_000, maxFiles: 50 }),
   },
   { name: 'pasted scan', seeds: [bytesOf(GRID)], mayThrow: [], read: bytes => readGrid(textOf(bytes)) },
   {
-    name: 'pasted positions', seeds: [bytesOf('3 PA12\n5 PA11 # sda\n6 GND\n')], mayThrow: [], read: bytes => readPositions(textOf(bytes)),
+    name: 'pasted positions', seeds: [bytesOf('3 PA12\n5 PA11 # sda\n6 GND\n')], mayThrow: [],
+    read: bytes => readPositions(textOf(bytes)),
   },
 ]
 
@@ -164,7 +170,8 @@ export function fuzz(inputs: number, from = 1, maxMs = 2000): Fuzzed {
       catch (error) {
         if (!reader.mayThrow.some(kind => error instanceof kind)) {
           result.fallen.push(
-            { reader: reader.name, seed, what: error instanceof Error ? `${error.name}: ${error.message}` : String(error) },
+            { reader: reader.name, seed,
+              what: error instanceof Error ? `${error.name}: ${error.message}` : String(error) },
           )
         }
       }

@@ -1,4 +1,7 @@
-/** Plans made of any parts on any board, as a maker has them after placing and writing: for the laws that hold for all of them. */
+/**
+ * Plans made of any parts on any board, as a maker has them after placing and writing: for the laws that hold for
+ * all of them.
+ */
 import { evaluate } from '../core/evaluate'
 import { placementEdits, placePlan } from '../core/placement/place'
 import { applyEdit, type Edit } from '../core/plan/edits'
@@ -32,8 +35,8 @@ otg_mode=1
 `
 
 /**
- * What plans are drawn from: in `npm test` the entries of a list that stays as it is, so that adding one draws no other plans; in
- * `npm run test:draw` all there are.
+ * What plans are drawn from: in `npm test` the entries of a list that stays as it is, so that adding one draws no other
+ * plans; in `npm run test:draw` all there are.
  */
 const drawnFrom = (list: readonly string[], all: ReadonlyMap<string, unknown>) => isDrawn ? [...all.keys()] : list
 const TYPES = drawnFrom(drawn.parts, catalogue.parts)
@@ -100,14 +103,17 @@ export function lived(plan: Plan, seed: number): Plan {
   const next = random(seed * 104_729 + 7)
   const keys = Object.keys(plan.assignments)
   const nodes = [
-    { id: 'mains', type: 'adapter-12v-2a', name: '12 V adapter' }, { id: 'fuse', type: 'fuse-2000', name: 'Fuse', from: 'mains' },
+    { id: 'mains', type: 'adapter-12v-2a', name: '12 V adapter' },
+    { id: 'fuse', type: 'fuse-2000', name: 'Fuse', from: 'mains' },
     { id: 'buck', type: 'step-down-5v-3a', name: 'Step-down', from: 'fuse' },
     { id: 'hub', type: 'hub-powered', name: 'Hub', from: 'buck', upstream: '@usb' },
   ]
   const supplies = plan.parts.flatMap(part =>
-    catalogue.parts.get(part.type)!.supplies.map(supply => ({ key: `${part.id}.${supply.id}`, rail: supply.rail, from: supply.from })))
+    catalogue.parts.get(part.type)!.supplies.map(supply => ({ key: `${part.id}.${supply.id}`, rail: supply.rail,
+      from: supply.from })))
   const edits: Edit[] = [
-    ...keys.filter(() => next() < 0.15).map((terminal): Edit => ({ edit: 'set-between', terminal, between: pick(next, BETWEEN) })),
+    ...keys.filter(() => next() < 0.15)
+      .map((terminal): Edit => ({ edit: 'set-between', terminal, between: pick(next, BETWEEN) })),
     ...next() < 0.5 ? nodes.map((node): Edit => ({ edit: 'add-node', node })) : [],
   ]
   const grown = applyEdit(plan, { edit: 'all', edits }).plan
@@ -131,7 +137,8 @@ export function lived(plan: Plan, seed: number): Plan {
           insert: pick(
             next,
             [
-              'dtparam=i2c_arm=off\n', 'dtoverlay=gpio-fan,gpiopin=18\n', '[pi0]\ndtparam=spi=on\n[all]\n', 'dtoverlay=w1-gpoi\n',
+              'dtparam=i2c_arm=off\n', 'dtoverlay=gpio-fan,gpiopin=18\n', '[pi0]\ndtparam=spi=on\n[all]\n',
+              'dtoverlay=w1-gpoi\n',
               'dtparam=audio=off\n',
             ],
           ),
@@ -142,15 +149,22 @@ export function lived(plan: Plan, seed: number): Plan {
 }
 
 const OWN_LINES = [
-  'dtparam=i2c_arm=on', 'dtparam=spi=on', 'dtparam=audio=on', 'enable_uart=1', 'dtoverlay=disable-bt', 'arm_freq=700', 'over_voltage=9',
-  'gpio=17=op,dh', 'gpio=99=op', 'dtoverlay=w1-gpio,gpiopin=4', 'dtoverlay=i2c-rtc', 'dtoverlay=gpio-fan,gpiopin=14,temp=60000', '[none]',
-  'dtoverlay=uart3', 'dtparam=pwr_led_trigger=heartbeat', 'include other.txt', 'hdmi_group=2 # screen', 'dtoverlay=miniuart-bt', 'what',
+  'dtparam=i2c_arm=on', 'dtparam=spi=on', 'dtparam=audio=on', 'enable_uart=1', 'dtoverlay=disable-bt', 'arm_freq=700',
+  'over_voltage=9',
+  'gpio=17=op,dh', 'gpio=99=op', 'dtoverlay=w1-gpio,gpiopin=4', 'dtoverlay=i2c-rtc',
+  'dtoverlay=gpio-fan,gpiopin=14,temp=60000', '[none]',
+  'dtoverlay=uart3', 'dtparam=pwr_led_trigger=heartbeat', 'include other.txt', 'hdmi_group=2 # screen',
+  'dtoverlay=miniuart-bt', 'what',
 ]
 const COMMAND_LINES = [
-  undefined, 'console=serial0,115200 console=tty1 root=/dev/x rootwait', 'console=ttyAMA3,115200', 'root=/dev/x quiet quiet',
+  undefined, 'console=serial0,115200 console=tty1 root=/dev/x rootwait', 'console=ttyAMA3,115200',
+  'root=/dev/x quiet quiet',
 ]
 
-/** Any plan with any supply, any power items in its ways, figures of the maker's own, a store, heat, clocks, a scan: right or wrong. */
+/**
+ * Any plan with any supply, any power items in its ways, figures of the maker's own, a store, heat, clocks, a scan:
+ * right or wrong.
+ */
 export function worn(seed: number): Plan {
   const next = random(seed * 15_485_863 + 31)
   const chance = (share: number) => next() < share
@@ -176,13 +190,18 @@ function wear(plan: Plan, next: () => number): Edit[] {
   const keys = Object.keys(plan.assignments)
   const { text } = plan.boot!
   return [
-    ...keys.filter(() => chance(0.2)).map((terminal): Edit => ({ edit: 'dress-wire', terminal, lengthM: pick(next, [0.05, 0.5, 2, 8]) })),
+    ...keys.filter(() => chance(0.2))
+      .map((terminal): Edit => ({ edit: 'dress-wire', terminal, lengthM: pick(next, [0.05, 0.5, 2, 8]) })),
     ...keys.filter(() => chance(0.06)).map((terminal): Edit =>
       ({ edit: 'set-between', terminal, between: { kind: 'pull-up', ohm: pick(next, [330, 1800, 4700, 47_000]) } })),
     ...chance(0.4)
-      ? [{ edit: 'set-clock' as const, bus: pick(next, ['i2c1', 'spi0', 'part0']), clockHz: pick(next, [10_000, 400_000, 1e6, 4e7]) }]
+      ? [{ edit: 'set-clock' as const, bus: pick(next, ['i2c1', 'spi0', 'part0']),
+          clockHz: pick(next, [10_000, 400_000, 1e6, 4e7]) }]
       : [],
-    ...chance(0.3) ? [{ edit: 'choose-circuit' as const, controller: 'uart0', variant: pick(next, ['full', 'small', 'mini']) }] : [],
+    ...chance(0.3)
+      ? [{ edit: 'choose-circuit' as const, controller: 'uart0',
+          variant: pick(next, ['full', 'small', 'mini']) }]
+      : [],
     ...chance(0.15) ? [{ edit: 'set-stack' as const, stack: plan.parts.map(part => part.id).reverse() }] : [],
     ...chance(0.1) ? [{ edit: 'set-limit' as const, key: 'board.lineMaxMa', value: 2 }] : [],
     ...chance(0.1)
@@ -192,9 +211,13 @@ function wear(plan: Plan, next: () => number): Edit[] {
         }]
       : [],
     ...chance(0.5)
-      ? [{ edit: 'edit-text' as const, file: '', changes: [{ from: text.length, to: text.length, insert: `${pick(next, OWN_LINES)}\n` }] }]
+      ? [{ edit: 'edit-text' as const, file: '',
+          changes: [{ from: text.length, to: text.length, insert: `${pick(next, OWN_LINES)}\n` }] }]
       : [],
-    ...chance(0.4) ? [{ edit: 'set-boot' as const, boot: { ...plan.boot!, commandLine: pick(next, COMMAND_LINES) } }] : [],
+    ...chance(0.4)
+      ? [{ edit: 'set-boot' as const,
+          boot: { ...plan.boot!, commandLine: pick(next, COMMAND_LINES) } }]
+      : [],
     ...chance(0.2)
       ? [{
           edit: 'keep-scan' as const,
@@ -222,7 +245,8 @@ function supplied(plan: Plan, next: () => number): Edit[] {
   const consumers = ['@socket', '@socket', '@header', '@usb', ...plan.parts.flatMap(part =>
     catalogue.parts.get(part.type)!.supplies.map(supply => `${part.id}.${supply.id}`))]
   const edits: Edit[] = [{
-    edit: 'choose-supply', supply: chance(0.95) ? { type: pick(next, SUPPLIES), ...chance(0.1) && { currentMa: 900 } } : null,
+    edit: 'choose-supply',
+    supply: chance(0.95) ? { type: pick(next, SUPPLIES), ...chance(0.1) && { currentMa: 900 } } : null,
   }]
   for (let i = 0; i < 6; i++) {
     if (!chance(0.5)) continue
@@ -237,16 +261,19 @@ function supplied(plan: Plan, next: () => number): Edit[] {
       ...chance(0.8) && { before: pick(next, consumers) },
     })
   }
-  if (chance(0.2)) edits.push({ edit: 'join', join: { from: 'item0', into: pick(next, ['@socket', '@5V', ...consumers]) } })
+  if (chance(0.2)) edits.push({ edit: 'join',
+    join: { from: 'item0', into: pick(next, ['@socket', '@5V', ...consumers]) } })
   if (chance(0.3)) {
     edits.push({
-      edit: 'set-figure', node: pick(next, ['@cable', '@supply', '@board', 'item0']), figure: pick(next, ['lengthM', 'ohm', 'peakMa']),
+      edit: 'set-figure', node: pick(next, ['@cable', '@supply', '@board', 'item0']),
+      figure: pick(next, ['lengthM', 'ohm', 'peakMa']),
       value: pick(next, [2, -5, 400]),
     })
   }
   edits.push({ edit: 'set-power', power: {
     store: {
-      ...plan.power.store, hoursAsked: chance(0.5) ? 12 : null, panelW: chance(0.3) ? 20 : 0, temperatureC: chance(0.3) ? -5 : 20,
+      ...plan.power.store, hoursAsked: chance(0.5) ? 12 : null, panelW: chance(0.3) ? 20 : 0,
+      temperatureC: chance(0.3) ? -5 : 20,
     },
     heat: {
       cooler: pick(next, ['none', 'fins', 'active']), enclosure: pick(next, ['open', 'vented', 'closed']),
@@ -255,7 +282,8 @@ function supplied(plan: Plan, next: () => number): Edit[] {
     },
     clock: { coreMhz: chance(0.2) ? 900 : null, voltageSteps: chance(0.2) ? pick(next, [-4, 3]) : 0 },
     steps: chance(0.4)
-      ? [{ id: 'busy', name: 'Busy', base: 'typical', loads: { [pick(next, consumers)]: 'peak' }, open: [], seconds: 20 }]
+      ? [{ id: 'busy', name: 'Busy', base: 'typical', loads: { [pick(next, consumers)]: 'peak' }, open: [],
+          seconds: 20 }]
       : [],
     shutdownS: chance(0.2) ? 60 : null,
   } })

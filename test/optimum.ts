@@ -39,10 +39,12 @@ export function programmeOf(problem: PlacementProblem): string {
   // Lines, those of software buses among them.
   const software = [...new Set(all.flatMap(({ candidate }) => candidate.opens?.softwareBus ?? []))]
   const softLines = software.flatMap(id => [-0.5, 0.5].map((rank, i) => ({
-    id: `${id}.${i}`, partId: id, slow: false, optional: false, analog: false, still: false, rank, softwareBus: id, idleLevel: undefined,
+    id: `${id}.${i}`, partId: id, slow: false, optional: false, analog: false, still: false, rank, softwareBus: id,
+    idleLevel: undefined,
     before: undefined,
   })))
-  const lines = [...problem.lineDemands.map(line => ({ ...line, softwareBus: undefined as string | undefined })), ...softLines]
+  const lines = [...problem.lineDemands.map(line => ({ ...line, softwareBus: undefined as string | undefined })),
+    ...softLines]
   for (const id of software) {
     const open = binary(`o_${software.indexOf(id)}`)
     for (const { name, candidate } of all) if (candidate.opens?.softwareBus === id) row(`+ ${open} - ${name} >= 0`)
@@ -50,9 +52,10 @@ export function programmeOf(problem: PlacementProblem): string {
   const own = lines.map(line => problem.linePlaces.map((place) => {
     if (line.analog !== place.isAnalog) return Infinity
     if (place.isExpander && !place.isAnalog && (!line.slow || place.ownerId === line.partId)) return Infinity
-    const wrong = line.idleLevel !== undefined && place.resetPull !== undefined && place.resetPull !== (line.idleLevel === 'high'
-      ? 'up'
-      : 'down')
+    const wrong = line.idleLevel !== undefined && place.resetPull !== undefined
+      && place.resetPull !== (line.idleLevel === 'high'
+        ? 'up'
+        : 'down')
     const start = line.still
       ? (wrong || place.noisy ? weights.unsafeAtStart : 0)
       : line.idleLevel !== undefined && (wrong || place.noisy)
@@ -120,7 +123,8 @@ export function programmeOf(problem: PlacementProblem): string {
   // Two devices answering together, on one bus or through a hub.
   let clashes = 0
   all.forEach((a, i) => all.slice(i + 1).forEach((b) => {
-    if (a.demand === b.demand || a.candidate.address === undefined || a.candidate.address !== b.candidate.address) return
+    if (a.demand === b.demand || a.candidate.address === undefined
+      || a.candidate.address !== b.candidate.address) return
     const pay = (conditions: string[]) => {
       const name = `c_${clashes++}`
       model.objective.push(term(weights.addressClash, name))
@@ -130,7 +134,8 @@ export function programmeOf(problem: PlacementProblem): string {
     for (const [inner, outer] of [[a, b], [b, a]] as const) {
       const hub = inner.candidate.busId?.includes('.') ? inner.candidate.busId.split('.')[0] : undefined
       for (const way of all) {
-        if (way.demand.isHub && way.demand.partId === hub && way.candidate.busId === outer.candidate.busId && way !== outer) {
+        if (way.demand.isHub && way.demand.partId === hub && way.candidate.busId === outer.candidate.busId
+          && way !== outer) {
           pay([inner.name, outer.name, way.name])
         }
       }
@@ -149,7 +154,8 @@ export function programmeOf(problem: PlacementProblem): string {
   let joint = 0
   for (const [part, mine] of byPart) {
     const lists = chosen.filter(list => list[0]?.demand.partId === part)
-    const combinations = lists.reduce<(typeof all)[]>((found, list) => found.flatMap(entry => list.map(next => [...entry, next])), [[]])
+    const combinations = lists.reduce<(typeof all)[]>((found,
+      list) => found.flatMap(entry => list.map(next => [...entry, next])), [[]])
     const middleOf = (combination: typeof all) => {
       const list = combination.flatMap(({ candidate }) => Object.values(candidate.places))
         .filter(ref => /^P\d+$/.test(ref))
@@ -158,17 +164,20 @@ export function programmeOf(problem: PlacementProblem): string {
     }
     const gathers = mine.length > 1
     const middles: (number | string)[] = gathers
-      ? [...Array.from({ length: columns }, (_, a) => a), ...new Set(problem.linePlaces.flatMap(place => place.ownerId ?? []))]
+      ? [...Array.from({ length: columns }, (_, a) => a),
+          ...new Set(problem.linePlaces.flatMap(place => place.ownerId ?? []))]
       : []
     const cases = combinations.map(combination => ({ combination, middle: middleOf(combination) }))
     if (!gathers && cases.every(({ middle }) => middle === null)) continue
     // One variable for each case of where the middle is.
-    const at = [...cases.filter(({ middle }) => middle !== null), ...gathers && cases.some(({ middle }) => middle === null)
+    const at = [...cases.filter(({ middle }) => middle !== null), ...gathers
+      && cases.some(({ middle }) => middle === null)
       ? middles.map(middle => ({ combination: null, middle }))
       : []].map(({ combination, middle }) => ({ name: binary(`m_${joint++}`), combination, middle: middle! }))
     const none = cases.some(({ middle }) => middle === null) && !gathers ? [binary(`m_${joint++}`)] : []
     row(`${[...at.map(({ name }) => name), ...none].map(name => `+ ${name}`).join(' ')} = 1`)
-    for (const { name, combination } of at) for (const choice of combination ?? []) row(`+ ${choice.name} - ${name} >= 0`)
+    for (const { name, combination } of at) for (const choice of combination
+      ?? []) row(`+ ${choice.name} - ${name} >= 0`)
     const without = cases.filter(({ middle }) => middle === null).map(({ combination }) => combination)
     if (without.length && lists.length === 1) {
       const free = [...none, ...at.filter(({ combination }) => !combination).map(({ name }) => name)]
@@ -194,15 +203,18 @@ export function programmeOf(problem: PlacementProblem): string {
 }
 
 /**
- * The same for supplies and grounds beside signals that lie fast; a part without signals has its ground beside its supplies in `supplies`.
+ * The same for supplies and grounds beside signals that lie fast; a part without signals has its ground beside its
+ * supplies in `supplies`.
  */
-export function powerProgrammeOf(problem: PlacementProblem, places: Record<string, string>, supplies: Record<string, string>): string {
+export function powerProgrammeOf(problem: PlacementProblem, places: Record<string, string>,
+  supplies: Record<string, string>): string {
   const { weights, columns } = problem
   const model: Model = { objective: [], rows: [], binaries: new Set() }
   const row = (text: string) => model.rows.push(` r${model.rows.length}: ${text}`)
   const middles = new Map<string, number[]>()
   for (const [terminal, ref] of Object.entries(places)) if (/^P\d+$/.test(ref)) {
-    middles.set(terminal.split('.')[0]!, [...middles.get(terminal.split('.')[0]!) ?? [], columnOf(Number(ref.slice(1)))])
+    middles.set(terminal.split('.')[0]!,
+      [...middles.get(terminal.split('.')[0]!) ?? [], columnOf(Number(ref.slice(1)))])
   }
   const own = new Set(middles.keys())
   for (const kind of ['5V', '3V3', 'ground'] as const) {
@@ -210,7 +222,8 @@ export function powerProgrammeOf(problem: PlacementProblem, places: Record<strin
       const before = kind === '3V3' ? ['5V'] : kind === 'ground' ? ['5V', '3V3'] : []
       const ref = supplies[demand.terminal]
       if (own.has(demand.partId) || ref === undefined) continue
-      if (demand.kind === before.at(-1)) middles.set(demand.partId, [...middles.get(demand.partId) ?? [], columnOf(Number(ref.slice(1)))])
+      if (demand.kind === before.at(-1)) middles.set(demand.partId,
+        [...middles.get(demand.partId) ?? [], columnOf(Number(ref.slice(1)))])
     }
     const loose = problem.powerDemands.filter(demand => demand.kind === kind && !demand.fixedAt)
     loose.forEach((demand, d) => {
@@ -221,7 +234,8 @@ export function powerProgrammeOf(problem: PlacementProblem, places: Record<strin
         const column = columnOf(position)
         const away = list ? weights.apart * Math.abs(column - list.reduce((a, b) => a + b, 0) / list.length) : 0
         model.objective.push(term(
-          weights.farFromEnd * Math.min(column, columns - 1 - column) + away + (demand.before && demand.before !== `P${position}`
+          weights.farFromEnd * Math.min(column, columns - 1 - column) + away
+          + (demand.before && demand.before !== `P${position}`
             ? weights.moved
             : 0),
           name,
@@ -231,7 +245,8 @@ export function powerProgrammeOf(problem: PlacementProblem, places: Record<strin
       row(`${names.map(name => `+ ${name}`).join(' ')} = 1`)
     })
     for (const position of problem.powerPlaces[kind]) {
-      const already = problem.powerDemands.filter(demand => demand.kind === kind && demand.fixedAt === `P${position}`).length
+      const already = problem.powerDemands.filter(demand =>
+        demand.kind === kind && demand.fixedAt === `P${position}`).length
       // The n-th wire on a position costs n − 1 shares, those of fixed wires included.
       const levels = loose.map((_, n) => {
         const name = `n_${kind}_${position}_${n}`
@@ -240,7 +255,8 @@ export function powerProgrammeOf(problem: PlacementProblem, places: Record<strin
         return name
       })
       if (levels.length) {
-        row(`${levels.map(name => `+ ${name}`).join(' ')} ${loose.map((_, d) => `- y_${kind}_${d}_${position}`).join(' ')} = 0`)
+        row(`${levels.map(name => `+ ${name}`).join(' ')} `
+          + `${loose.map((_, d) => `- y_${kind}_${d}_${position}`).join(' ')} = 0`)
       }
     }
   }

@@ -29,7 +29,8 @@ export function planOf(
 /** `{ 'a.sda': 3 }` → fixed assignments. */
 export const fixedAt = (places: Record<string, number | string>): Record<string, Assignment> =>
   Object.fromEntries(Object.entries(places)
-    .map(([key, place]) => [key, { ...(typeof place === 'number' ? { position: place } : { terminal: place }), fixed: true }]))
+    .map(([key, place]) =>
+      [key, { ...(typeof place === 'number' ? { position: place } : { terminal: place }), fixed: true }]))
 
 export const findingsOf = (plan: Plan) => evaluate(plan, catalogue).findings
 export const codesOf = (plan: Plan) => findingsOf(plan).map(finding => finding.code)

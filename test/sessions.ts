@@ -19,7 +19,8 @@ export function rowsOf(plan: Plan) {
   if (before) return before
   const { table } = modelOf(factsOf(plan))
   const rows: Row[] = [
-    { id: 'none', changes: [], seen: table.planned }, ...table.faults.map(({ id, changes }, i) => ({ id, changes, seen: table.seen[i]! })),
+    { id: 'none', changes: [], seen: table.planned },
+    ...table.faults.map(({ id, changes }, i) => ({ id, changes, seen: table.seen[i]! })),
   ]
   kept.set(plan, { table, rows })
   return { table, rows }

@@ -8,10 +8,11 @@ export const SPICE = '/usr/bin/ngspice'
 export const hasSpice = existsSync(SPICE)
 
 /**
- * `lines` is the circuit without its title, `run` the analysis command, `measures` what to measure of it. Gives each measured value by
- * name; throws with the program's own words where one is missing.
+ * `lines` is the circuit without its title, `run` the analysis command, `measures` what to measure of it. Gives each
+ * measured value by name; throws with the program's own words where one is missing.
  */
-export function spice(lines: readonly string[], run: string, measures: Readonly<Record<string, string>>): Record<string, number> {
+export function spice(lines: readonly string[], run: string,
+  measures: Readonly<Record<string, string>>): Record<string, number> {
   const folder = mkdtempSync(join(tmpdir(), 'spice-'))
   try {
     const file = join(folder, 'circuit.cir')
@@ -35,7 +36,8 @@ export function spicePoint(lines: readonly string[], joints: readonly string[]):
   try {
     const file = join(folder, 'circuit.cir')
     writeFileSync(file, [
-      '* circuit', ...lines, '.control', 'op', ...joints.map(joint => `print v(${joint})`), 'quit 0', '.endc', '.end', '',
+      '* circuit', ...lines, '.control', 'op', ...joints.map(joint =>
+        `print v(${joint})`), 'quit 0', '.endc', '.end', '',
     ].join('\n'))
     const { stdout, stderr } = spawnSync(SPICE, ['-b', file], { encoding: 'utf8' })
     return Object.fromEntries(joints.map((joint) => {
@@ -57,6 +59,7 @@ export const SPICE_MODELS = ['.model steep D(IS=1e-9 N=0.05 RS=1e-3 CJO=20n)', '
 
 /** A bridge from the AC terminals `a` and `b` onto `out` against ground, both of its diodes together taking `dropV`. */
 export const spiceBridge = (a: string, b: string, out: string, dropV: number): string[] => [
-  ...spiceDiode('b1', a, out, dropV / 2), ...spiceDiode('b2', b, out, dropV / 2), ...spiceDiode('b3', '0', a, dropV / 2),
+  ...spiceDiode('b1', a, out, dropV / 2), ...spiceDiode('b2', b, out, dropV / 2),
+  ...spiceDiode('b3', '0', a, dropV / 2),
   ...spiceDiode('b4', '0', b, dropV / 2),
 ]

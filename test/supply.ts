@@ -1,7 +1,8 @@
 /**
- * A second opinion on a plan's supply, from the catalogue files alone: the ladder method for radial networks. Currents are summed from
- * the loads back to the source with the voltages of the last round, then voltages are carried forward from the source to the loads,
- * until nothing moves. It shares no code with the solver and knows only plans whose tree has one feed for each node.
+ * A second opinion on a plan's supply, from the catalogue files alone: the ladder method for radial networks. Currents
+ * are summed from the loads back to the source with the voltages of the last round, then voltages are carried forward
+ * from the source to the loads, until nothing moves. It shares no code with the solver and knows only plans whose tree
+ * has one feed for each node.
  */
 import type { Plan } from '../core/plan/types'
 import { copperOhm } from './circuits'
@@ -14,7 +15,14 @@ interface Branch {
   ohm: number
   dropV: number
   /** Set voltage, headroom and efficiency of a converter in place of the resistance. */
-  converter?: { setV: number, headroomV: number, ohm: number, quiescentMa: number, linear: boolean, efficiency: (ma: number) => number }
+  converter?: {
+    setV: number
+    headroomV: number
+    ohm: number
+    quiescentMa: number
+    linear: boolean
+    efficiency: (ma: number) => number
+  }
   load?: { ma: number, ratedV: number, constantPower: boolean }
 }
 
@@ -79,7 +87,8 @@ function branchesOf(plan: Plan, state: 'idle' | 'typical' | 'peak'): { emfV: num
   if (!socket || !place(socket)) return null
   const power = board.power!
   put({
-    id: '@socket', parent: socket, ohm: power.socketOhm, dropV: 0, load: { ma: board.draw[`${state}Ma`], ratedV: 5, constantPower: true },
+    id: '@socket', parent: socket, ohm: power.socketOhm, dropV: 0,
+    load: { ma: board.draw[`${state}Ma`], ratedV: 5, constantPower: true },
   })
   put({
     id: '@3V3', parent: '@socket', ohm: 0, dropV: 0,
@@ -113,11 +122,13 @@ function branchesOf(plan: Plan, state: 'idle' | 'typical' | 'peak'): { emfV: num
       const ohm = plug
         ? 0.03
         : copperOhm(
-          figureOf(plan, `${id}@wire`, 'awg', supply.from === 'usb' ? 24 : 26), figureOf(plan, `${id}@wire`, 'lengthM', file.leadM ?? 0.2),
+          figureOf(plan, `${id}@wire`, 'awg', supply.from === 'usb' ? 24 : 26),
+          figureOf(plan, `${id}@wire`, 'lengthM', file.leadM ?? 0.2),
         ) + 0.03
       put({
         id, parent, ohm, dropV: 0,
-        load: { ma: supply[`${state}Ma`], ratedV: supply.rail === '3V3' ? 3.3 : 5, constantPower: supply.law === 'power' },
+        load: { ma: supply[`${state}Ma`], ratedV: supply.rail === '3V3' ? 3.3 : 5,
+          constantPower: supply.law === 'power' },
       })
     }
   }
@@ -130,17 +141,21 @@ function between(points: { currentMa: number, efficiency: number }[], ma: number
   const below = [...sorted].reverse().find(point => point.currentMa < ma)
   if (!above) return sorted.at(-1)!.efficiency
   if (!below) return above.efficiency
-  return below.efficiency + (above.efficiency - below.efficiency) * (ma - below.currentMa) / (above.currentMa - below.currentMa)
+  return below.efficiency
+    + (above.efficiency - below.efficiency) * (ma - below.currentMa) / (above.currentMa - below.currentMa)
 }
 
 export interface Second { voltages: Record<string, number>, currents: Record<string, number> }
 
-/** Voltages behind each branch and currents through it; null where the plan is not radial or the ladder does not settle. */
+/**
+ * Voltages behind each branch and currents through it; null where the plan is not radial or the ladder does not settle.
+ */
 export function secondOpinion(plan: Plan, state: 'idle' | 'typical' | 'peak'): Second | null {
   const made = branchesOf(plan, state)
   if (!made) return null
   const { emfV, branches } = made
-  const voltages: Record<string, number> = Object.fromEntries(branches.map(branch => [branch.id, branch.converter?.setV ?? emfV]))
+  const voltages: Record<string, number> = Object.fromEntries(branches.map(branch =>
+    [branch.id, branch.converter?.setV ?? emfV]))
   const currents: Record<string, number> = {}
   for (let round = 0; round < 2000; round++) {
     // Back from the loads: what each branch has to carry at its output.
@@ -157,7 +172,8 @@ export function secondOpinion(plan: Plan, state: 'idle' | 'typical' | 'peak'): S
     for (const branch of branches) {
       const from = branch.parent === null ? emfV : voltages[branch.parent]!
       const given = branch.converter
-        ? Math.min(branch.converter.setV, from - branch.converter.headroomV) - branch.converter.ohm * currents[branch.id]! / 1000
+        ? Math.min(branch.converter.setV,
+          from - branch.converter.headroomV) - branch.converter.ohm * currents[branch.id]! / 1000
         : from - (currents[branch.id]! > 0 ? branch.dropV : 0) - branch.ohm * currents[branch.id]! / 1000
       // Half a step each round: constant power swings otherwise.
       const next = voltages[branch.id]! + (given - voltages[branch.id]!) * 0.5

@@ -1,12 +1,13 @@
 import { nextTick } from 'vue'
 
 /**
- * Holds the caret while a field's text is changed from outside. Called before the change; what it gives is called after it, and puts the
- * caret back to the letters it stood between once the page shows the new text.
+ * Holds the caret while a field's text is changed from outside. Called before the change; what it gives is called after
+ * it, and puts the caret back to the letters it stood between once the page shows the new text.
  */
 export function keepCaret(): () => void {
   const field = globalThis.document?.activeElement
-  const isText = field && (field instanceof HTMLTextAreaElement || (field instanceof HTMLInputElement && field.selectionStart !== null))
+  const isText = field
+    && (field instanceof HTMLTextAreaElement || (field instanceof HTMLInputElement && field.selectionStart !== null))
   if (!isText) return () => {}
   const { value, selectionStart, selectionEnd } = field
   return () => void nextTick(() => {

@@ -1,4 +1,7 @@
-/** Puts text into the clipboard and says so; where the browser gives none, it goes the other way that is given, or is said to be needed. */
+/**
+ * Puts text into the clipboard and says so; where the browser gives none, it goes the other way that is given, or is
+ * said to be needed.
+ */
 export function useCopy() {
   const view = useViewStore()
 
@@ -14,7 +17,8 @@ export function useCopy() {
     }
     catch {
       const it = `${what.charAt(0).toLowerCase()}${what.slice(1)}`
-      if (!save) return view.say(`This browser does not let pages copy. Select ${it} and copy it by hand.`, { tone: 'stop' })
+      if (!save) return view.say(`This browser does not let pages copy. Select ${it} and copy it by hand.`,
+        { tone: 'stop' })
       save()
       view.say(`This browser gives no clipboard: ${it} was saved as a file.`)
     }

@@ -9,7 +9,8 @@ export const useDrawer = createSharedComposable(() => {
   const free = computed(() => {
     const others = stock.takenByOthers(project.id)
     const counted = new Map<string, number>()
-    for (const { type, count } of stock.entries ?? []) if (type !== undefined) counted.set(type, (counted.get(type) ?? 0) + count)
+    for (const { type, count } of stock.entries
+      ?? []) if (type !== undefined) counted.set(type, (counted.get(type) ?? 0) + count)
     return new Map([...counted].map(([type, count]) => [type, Math.max(0, count - (others.get(type) ?? 0))]))
   })
   /** What this project has not taken either. */

@@ -9,7 +9,8 @@ export function clockTime(iso: string): string {
 }
 
 export function dayAndTime(iso: string): string {
-  return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+  return new Date(iso).toLocaleString('en-GB',
+    { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
 }
 
 /** Hands the person a file, made here in the browser. */
@@ -26,7 +27,8 @@ const DEVICES = /^(con|prn|aux|nul|com\d|lpt\d)$/
 
 /** A file name from a project name, in whatever script that is written. */
 export function fileName(name: string, ending: string): string {
-  const base = [...name.normalize('NFC').toLowerCase().replace(/[^\p{L}\p{M}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '')].slice(0, 50).join('')
+  const base = [...name.normalize('NFC').toLowerCase().replace(/[^\p{L}\p{M}\p{N}]+/gu, '-').replace(/^-+|-+$/g,
+    '')].slice(0, 50).join('')
   return `${!base || DEVICES.test(base) ? `project${base && `-${base}`}` : base}${ending}`
 }
 

@@ -1,6 +1,9 @@
 const HUES = 12
 
-/** Twelve hues, then the same with more ink in them, then each mixed with one far from it: no two of the first 36 are alike. */
+/**
+ * Twelve hues, then the same with more ink in them, then each mixed with one far from it: no two of the first
+ * 36 are alike.
+ */
 export function ownerColour(index: number): string {
   const hue = `var(--owner-${index % HUES})`
   const round = Math.floor(index / HUES) % 3

@@ -8,7 +8,10 @@ import type { PhotoRef } from '~~/core/plan/types'
 /** Of JPEG, between small and good to read a label by. */
 const QUALITY = 0.8
 
-/** The picture at most so wide and high, as JPEG, turned as it was held, without place, time or camera in it. Throws where it is none. */
+/**
+ * The picture at most so wide and high, as JPEG, turned as it was held, without place, time or camera in it. Throws
+ * where it is none.
+ */
 async function madeSmall(file: File): Promise<Blob> {
   const { default: Compressor } = await import('compressorjs')
   return new Promise((resolve, reject) => new Compressor(file, {
@@ -55,7 +58,10 @@ export function usePhotos() {
   return { take, isTaking }
 }
 
-/** The address of a picture as long as whoever shows it is there; null until it was read; `failure` says why it cannot be. */
+/**
+ * The address of a picture as long as whoever shows it is there; null until it was read; `failure` says why
+ * it cannot be.
+ */
 export function usePhotoUrl(id: () => string) {
   const project = useProjectStore()
   const database = useDatabase()
@@ -77,7 +83,9 @@ export function usePhotoUrl(id: () => string) {
     }
     if (wanted !== id()) return
     forget()
-    failure.value = record ? null : 'A photo is named here that is not in this browser: the plan came without its pictures.'
+    failure.value = record
+      ? null
+      : 'A photo is named here that is not in this browser: the plan came without its pictures.'
     jpeg.value = record?.jpeg ?? null
     if (record) url.value = URL.createObjectURL(new Blob([record.jpeg as BlobPart], { type: 'image/jpeg' }))
   }, { immediate: true })

@@ -1,4 +1,5 @@
-import { toCelsius, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, MM_PER_INCH, squareMmOf } from '~~/core/vocabulary/units'
+import { toCelsius, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, MM_PER_INCH,
+  squareMmOf } from '~~/core/vocabulary/units'
 
 export interface UnitOf {
   unit: string
@@ -28,8 +29,14 @@ export function useUnits() {
             unit: '°F', show: c => rounded(1)(fahrenheitOf(c)), keep: f => rounded(3)(toCelsius(f)),
           }
         : { unit: '°C', ...SAME },
-      kelvin: isF ? { unit: '°F', show: k => rounded(1)(k * 9 / 5), keep: f => rounded(3)(f * 5 / 9) } : { unit: 'K', ...SAME },
-      metre: isInch ? { unit: 'ft', show: m => rounded(2)(feetOf(m)), keep: ft => rounded(4)(metresOf(ft)) } : { unit: 'm', ...SAME },
+      kelvin: isF
+        ? { unit: '°F', show: k => rounded(1)(k * 9 / 5), keep: f => rounded(3)(f * 5 / 9) }
+        : { unit: 'K',
+            ...SAME },
+      metre: isInch
+        ? { unit: 'ft', show: m => rounded(2)(feetOf(m)),
+            keep: ft => rounded(4)(metresOf(ft)) }
+        : { unit: 'm', ...SAME },
       centimetre: isInch
         ? { unit: 'in', show: cm => rounded(1)(inchesOf(cm * 10)), keep: inch => rounded(2)(inch * MM_PER_INCH / 10) }
         : { unit: 'cm', ...SAME },

@@ -1,6 +1,7 @@
 /**
- * Everything that is kept in this browser as one zip, and back again. Plans lie in it as files that can be imported one by one; beside them
- * their records, earlier states and steps, and the settings. Restored into an empty browser it gives the same again.
+ * Everything that is kept in this browser as one zip, and back again. Plans lie in it as files that can be imported one
+ * by one; beside them their records, earlier states and steps, and the settings. Restored into an empty browser it
+ * gives the same again.
  */
 import Joi from 'joi'
 import { strFromU8, strToU8 } from 'fflate'
@@ -46,9 +47,11 @@ interface Beside {
 export interface Backup { name: string, bytes: Uint8Array, projects: number }
 
 /** A backup of everything, or of the projects that changed after `since`. */
-export async function makeBackup(database: ProjectDatabase, slots: Slots, since?: string, now = new Date()): Promise<Backup> {
+export async function makeBackup(database: ProjectDatabase, slots: Slots, since?: string,
+  now = new Date()): Promise<Backup> {
   const files: BundledFile[] = []
-  const put = (path: string, value: unknown) => void files.push({ path, bytes: strToU8(JSON.stringify(value, null, 1) + '\n') })
+  const put = (path: string,
+    value: unknown) => void files.push({ path, bytes: strToU8(JSON.stringify(value, null, 1) + '\n') })
   const contents: Contents = {
     format: FORMAT, version: VERSION, at: now.toISOString(), ...(since !== undefined && { since }), projects: [],
   }
@@ -56,7 +59,8 @@ export async function makeBackup(database: ProjectDatabase, slots: Slots, since?
   for (const head of await database.allHeads()) {
     if (since !== undefined && head.updatedAt <= since && (head.deletedAt ?? '') <= since) continue
     const [record, states, trail, photos] = await Promise.all(
-      [database.projects.get(head.id), database.statesOf(head.id), database.trails.get(head.id), photosOf(database, head.id)],
+      [database.projects.get(head.id), database.statesOf(head.id), database.trails.get(head.id),
+        photosOf(database, head.id)],
     )
     if (!record) continue
     const own = freeName(head.name, taken)
@@ -64,7 +68,8 @@ export async function makeBackup(database: ProjectDatabase, slots: Slots, since?
     const { plan, ...rest } = record
     const { id: _, ...steps } = trail ?? { id: '' }
     const beside: Beside = {
-      record: rest, ...(head.binMs !== undefined && { binMs: head.binMs }), trail: trail ? steps as Omit<TrailRecord, 'id'> : null,
+      record: rest, ...(head.binMs !== undefined && { binMs: head.binMs }),
+      trail: trail ? steps as Omit<TrailRecord, 'id'> : null,
       states: states.map(({ key: _key, ...state }) => state).reverse(),
       photos: photos.map(({ id, at, widthPx, heightPx, jpeg }) => {
         const path = `photos/${own}/${id}.jpg`
@@ -77,11 +82,13 @@ export async function makeBackup(database: ProjectDatabase, slots: Slots, since?
     contents.projects.push({ id: head.id, name: head.name, ...names })
   }
   put('stock.json', await database.stock.toArray())
-  put('settings.json', Object.fromEntries(slots.keys().filter(key => key.startsWith(SETTINGS)).map(key => [key, slots.getItem(key)])))
+  put('settings.json',
+    Object.fromEntries(slots.keys().filter(key => key.startsWith(SETTINGS)).map(key => [key, slots.getItem(key)])))
   put('backup.json', contents)
   const day = now.toISOString().slice(0, 10)
   return {
-    name: `voltaris-backup-${day}${since === undefined ? '' : '-changes'}.zip`, bytes: zipOf(files), projects: contents.projects.length,
+    name: `voltaris-backup-${day}${since === undefined ? '' : '-changes'}.zip`, bytes: zipOf(files),
+    projects: contents.projects.length,
   }
 }
 
@@ -105,26 +112,31 @@ export class BackupError extends Error {
 
 const text = Joi.string().allow('').max(400)
 const contentsSchema = Joi.object<Contents>({
-  format: Joi.string().valid(FORMAT).required(), version: Joi.number().valid(VERSION).required(), at: Joi.string().isoDate().required(),
+  format: Joi.string().valid(FORMAT).required(), version: Joi.number().valid(VERSION).required(),
+  at: Joi.string().isoDate().required(),
   since: Joi.string().isoDate(),
-  projects: Joi.array().items(Joi.object({ id: text.required(), name: text.required(), plan: text.required(), record: text.required() })
-    .unknown()).required(),
+  projects: Joi.array()
+    .items(Joi.object({ id: text.required(), name: text.required(), plan: text.required(), record: text.required() })
+      .unknown()).required(),
 }).unknown()
 const besideSchema = Joi.object<Beside>({
   record: Joi.object({
-    id: text.required(), revision: Joi.number().integer().required(), createdAt: Joi.string().allow(''), updatedAt: Joi.string().required(),
+    id: text.required(), revision: Joi.number().integer().required(), createdAt: Joi.string().allow(''),
+    updatedAt: Joi.string().required(),
     savedBy: text, alone: Joi.number(), seen: Joi.object().pattern(Joi.string(), Joi.number()), deletedAt: Joi.string(),
   }).unknown().required(),
   binMs: Joi.number(),
   states: Joi.array().items(Joi.object({
-    project: text.required(), at: Joi.string().required(), kind: Joi.string().valid('day', 'mark', 'before').required(), label: text,
+    project: text.required(), at: Joi.string().required(),
+    kind: Joi.string().valid('day', 'mark', 'before').required(), label: text,
     plan: Joi.object().unknown().required(),
   }).unknown()).required(),
   photos: Joi.array().items(Joi.object({
     id: text.pattern(/^[A-Za-z0-9-]{1,60}$/).required(), at: Joi.string().required(), path: text.required(),
     widthPx: Joi.number().integer().min(1).required(), heightPx: Joi.number().integer().min(1).required(),
   }).unknown()),
-  trail: Joi.object({ base: Joi.object().unknown().required(), steps: Joi.array().required(), done: Joi.number().integer().required() })
+  trail: Joi.object({ base: Joi.object().unknown().required(), steps: Joi.array().required(),
+    done: Joi.number().integer().required() })
     .unknown().allow(null).required(),
 }).unknown()
 const settingsSchema = Joi.object<Record<string, string>>().pattern(
@@ -181,10 +193,11 @@ export function readBackup(bytes: Uint8Array): {
 }
 
 /**
- * Brings backups back: of a project that is in several of them the latest state counts. Nothing that is there is lost. Throws
- * `BackupError`.
+ * Brings backups back: of a project that is in several of them the latest state counts. Nothing that is there is
+ * lost. Throws `BackupError`.
  */
-export async function restoreBackups(database: ProjectDatabase, slots: Slots, zips: readonly Uint8Array[]): Promise<Restored> {
+export async function restoreBackups(database: ProjectDatabase, slots: Slots,
+  zips: readonly Uint8Array[]): Promise<Restored> {
   const backups = zips.map(readBackup).sort((a, b) => a.contents.at < b.contents.at ? -1 : 1)
   const latest = new Map(backups.flatMap(({ projects }) => projects).map(found => [found.beside.record.id, found]))
   const restored: Restored = { added: [], same: 0, beside: [], renewed: [] }
@@ -204,7 +217,8 @@ async function restoreStock(database: ProjectDatabase, stock: readonly StockEntr
   })
 }
 
-async function restoreOne(database: ProjectDatabase, { plan, beside, at, pictures }: Found, restored: Restored): Promise<void> {
+async function restoreOne(database: ProjectDatabase, { plan, beside, at, pictures }: Found,
+  restored: Restored): Promise<void> {
   const { record, states, trail, binMs } = beside
   await database.transaction('rw', [
     database.projects, database.heads, database.states, database.trails, database.facts, database.photos,
@@ -239,9 +253,13 @@ export interface BackupNews {
   isDue: boolean
 }
 
-/** Whether a backup is wanted: something has changed, and the last one is two weeks old; asked again a week after it was put off. */
+/**
+ * Whether a backup is wanted: something has changed, and the last one is two weeks old; asked again a week after it
+ * was put off.
+ */
 export async function backupNews(database: ProjectDatabase, now = new Date()): Promise<BackupNews> {
-  const [last, putOff, heads] = await Promise.all([database.facts.get('backup'), database.facts.get('backup-later'), database.allHeads()])
+  const [last, putOff,
+    heads] = await Promise.all([database.facts.get('backup'), database.facts.get('backup-later'), database.allHeads()])
   const changed = heads.filter(head => !head.trouble && head.updatedAt > (last?.value ?? ''))
   const first = changed.map(head => head.createdAt || head.updatedAt).sort()[0]
   const age = (at: string | undefined) => at === undefined ? Infinity : Math.abs(now.getTime() - Date.parse(at))

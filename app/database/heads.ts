@@ -16,7 +16,8 @@ export function headOf(record: Partial<ProjectRecord> & { id: string }): Head {
     createdAt: text(record.createdAt, ''),
     updatedAt: text(record.updatedAt, ''),
     ...(record.deletedAt !== undefined && { deletedAt: record.deletedAt }),
-    ...(sound.state === 'newer' && { trouble: { kind: 'newer', message: `kept by a newer Voltaris (version ${sound.version})` } }),
+    ...(sound.state === 'newer'
+      && { trouble: { kind: 'newer', message: `kept by a newer Voltaris (version ${sound.version})` } }),
     ...(sound.state === 'damaged' && { trouble: { kind: 'damaged', message: sound.message } }),
   }
 }

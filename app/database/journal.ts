@@ -1,6 +1,7 @@
 /**
- * Edits that may not have reached the database yet. Each is written down at once, with a number that grows, and taken out after the save
- * that holds it: a tab that ends in between loses nothing, and an entry that the browser brings back from earlier is known by its number.
+ * Edits that may not have reached the database yet. Each is written down at once, with a number that grows, and taken
+ * out after the save that holds it: a tab that ends in between loses nothing, and an entry that the browser brings back
+ * from earlier is known by its number.
  */
 import type { Edit } from '~~/core/plan/edits'
 import type { Slots } from './slots'
@@ -39,7 +40,9 @@ export function dropPending(slots: Slots, project: string, tab: string): void {
   slots.removeItem(keyOf(project, tab))
 }
 
-/** What tabs have left of a project, in the order of their writing as far as it can be told. Half a record is dropped. */
+/**
+ * What tabs have left of a project, in the order of their writing as far as it can be told. Half a record is dropped.
+ */
 export function readPending(slots: Slots, project: string): Pending[] {
   const prefix = `${PREFIX}${project}.`
   return slots.keys().filter(key => key.startsWith(prefix)).flatMap((key) => {
@@ -52,7 +55,8 @@ export function readPending(slots: Slots, project: string): Pending[] {
 function parsed(text: string | null): Pending | null {
   try {
     const pending = JSON.parse(text ?? '') as Pending
-    const isWhole = typeof pending?.tab === 'string' && typeof pending.baseRevision === 'number' && Array.isArray(pending.edits)
+    const isWhole = typeof pending?.tab === 'string' && typeof pending.baseRevision === 'number'
+      && Array.isArray(pending.edits)
       && pending.edits.every(entry => typeof entry?.number === 'number' && typeof entry.edit?.edit === 'string')
     return isWhole ? pending : null
   }

@@ -1,6 +1,6 @@
 /**
- * Photos of projects: the pictures lie here, one by one, and a project's logbook names them. They stay as long as the project does, so that
- * what is undone and what lies among the earlier states has its pictures still.
+ * Photos of projects: the pictures lie here, one by one, and a project's logbook names them. They stay as long as the
+ * project does, so that what is undone and what lies among the earlier states has its pictures still.
  */
 import type { LogEntry, PhotoRef } from '~~/core/plan/types'
 import type { ProjectDatabase } from './projects'
@@ -24,7 +24,8 @@ export const photosNamed = (log: readonly Pick<LogEntry, 'photos'>[]): PhotoRef[
 export async function keepPhoto(database: ProjectDatabase, photo: PhotoRecord): Promise<void> {
   await database.transaction('rw', database.photos, async () => {
     if (await database.photos.where('project').equals(photo.project).count() >= MAX_PHOTOS) {
-      throw new Error(`This project has ${MAX_PHOTOS} photos, and more are not kept. Keep the others beside it as files.`)
+      throw new Error(`This project has ${MAX_PHOTOS} photos, and more are not kept. Keep the others beside `
+        + 'it as files.')
     }
     await database.photos.put(photo)
   })
@@ -32,7 +33,8 @@ export async function keepPhoto(database: ProjectDatabase, photo: PhotoRecord): 
 
 /** All pictures of a project, in the order in which they came. */
 export const photosOf = async (database: ProjectDatabase, project: string): Promise<PhotoRecord[]> =>
-  (await database.photos.where('project').equals(project).toArray()).sort((a, b) => a.at < b.at ? -1 : a.at > b.at ? 1 : 0)
+  (await database.photos.where('project').equals(project).toArray()).sort((a,
+    b) => a.at < b.at ? -1 : a.at > b.at ? 1 : 0)
 
 /** Gives a copy of a project the pictures of the first. */
 export async function copyPhotos(database: ProjectDatabase, from: string, to: string): Promise<void> {

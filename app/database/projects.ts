@@ -1,6 +1,7 @@
 /**
- * Projects in the browser. A record has a revision that rises by one at every save; beside it stand what the list shows of it, its earlier
- * states, and its trail of steps. What is written together is written in one transaction, and is on the disk when it is said to be saved.
+ * Projects in the browser. A record has a revision that rises by one at every save; beside it stand what the list shows
+ * of it, its earlier states, and its trail of steps. What is written together is written in one transaction, and is on
+ * the disk when it is said to be saved.
  */
 import Dexie, { type EntityTable, type Table } from 'dexie'
 import { completed } from '~~/core/plan/create'
@@ -13,7 +14,8 @@ import { noteBlocked } from './failures'
 import { headOf } from './heads'
 import { newId } from './id'
 import {
-  ProjectDamaged, ProjectMissing, ProjectNewer, type Fact, type Head, type PastState, type PhotoRecord, type ProjectRecord,
+  ProjectDamaged, ProjectMissing, ProjectNewer, type Fact, type Head, type PastState, type PhotoRecord,
+  type ProjectRecord,
   type TrailRecord,
 } from './records'
 
@@ -22,7 +24,10 @@ export { ProjectDamaged, ProjectMissing, ProjectNewer, type Head, type PastState
 const DAY_MS = 86_400_000
 /** So long a project waits in the bin. */
 export const BIN_MS = 30 * DAY_MS
-/** No more than this is believed to have gone by between two looks at the clock: a clock that was set must not empty the bin. */
+/**
+ * No more than this is believed to have gone by between two looks at the clock: a clock that was set must not
+ * empty the bin.
+ */
 const MAX_BETWEEN_LOOKS_MS = 7 * DAY_MS
 /** Earlier states that are kept of a project, by kind. Marks are the person's own and stay. */
 const MAX_STATES = { day: 60, before: 20, mark: Infinity } as const
@@ -64,7 +69,8 @@ export class ProjectDatabase extends Dexie {
     // Saved means on the disk, not on its way there.
     super(name, { chromeTransactionDurability: 'strict' })
     this.version(1).stores({ projects: 'id, updatedAt' })
-    this.version(2).stores({ projects: 'id, updatedAt', heads: 'id', states: '++key, project', trails: 'id', facts: 'key' })
+    this.version(2).stores({ projects: 'id, updatedAt', heads: 'id', states: '++key, project', trails: 'id',
+      facts: 'key' })
     this.version(3).stores({
       projects: 'id, updatedAt', heads: 'id', states: '++key, project', trails: 'id', facts: 'key', stock: 'id',
     })
@@ -73,7 +79,10 @@ export class ProjectDatabase extends Dexie {
     this.on('ready', () => noteBlocked(false))
   }
 
-  /** All heads, those in the bin too, the last changed first. Records without a head get theirs, heads without a record go. */
+  /**
+   * All heads, those in the bin too, the last changed first. Records without a head get theirs, heads
+   * without a record go.
+   */
   async allHeads(): Promise<Head[]> {
     const [heads, ids] = await this.transaction('r', this.heads, this.projects, () => Promise.all([
       this.heads.toArray(), this.projects.toCollection().primaryKeys(),
@@ -109,22 +118,26 @@ export class ProjectDatabase extends Dexie {
   }
 
   /**
-   * Keeps a plan. Where another tab has kept something since, both are joined, and this tab's own plan becomes an earlier state when not
-   * everything of it could be. A project in the bin comes out of it: somebody is still working on it. Throws `ProjectMissing`.
+   * Keeps a plan. Where another tab has kept something since, both are joined, and this tab's own plan becomes an
+   * earlier state when not everything of it could be. A project in the bin comes out of it: somebody is still working
+   * on it. Throws `ProjectMissing`.
    */
-  async save(id: string, { plan, base, baseRevision, tab, number, adopted, trail }: Save, now = new Date()): Promise<Saved> {
+  async save(id: string, { plan, base, baseRevision, tab, number, adopted, trail }: Save,
+    now = new Date()): Promise<Saved> {
     return this.transaction('rw', [this.projects, this.heads, this.states, this.trails], async () => {
       const stored = await this.projects.get(id)
       if (!stored) throw new ProjectMissing(id)
       notNewer(stored)
       // A revision that only this tab has gone past is its own, though it may not have heard of it.
-      const isMine = stored.revision === baseRevision || (stored.savedBy === tab && (stored.alone ?? stored.revision) <= baseRevision)
+      const isMine = stored.revision === baseRevision
+        || (stored.savedBy === tab && (stored.alone ?? stored.revision) <= baseRevision)
       const joined = isMine ? { plan, collisions: [] } : merge(base, plan, sound(stored).plan)
       const at = now.toISOString()
       if (joined.collisions.length) await this.keepState(
         id, { kind: 'before', label: 'This tab\'s, before it was joined with another tab\'s', plan }, now,
       )
-      if (dayOf(stored.updatedAt) !== dayOf(at)) await this.keepState(id, { kind: 'day', plan: stored.plan }, new Date(stored.updatedAt))
+      if (dayOf(stored.updatedAt) !== dayOf(at)) await this.keepState(id, { kind: 'day', plan: stored.plan },
+        new Date(stored.updatedAt))
       const revision = stored.revision + 1
       const record: ProjectRecord = {
         id, plan: joined.plan, revision, createdAt: stored.createdAt, updatedAt: at, savedBy: tab,
@@ -159,7 +172,8 @@ export class ProjectDatabase extends Dexie {
       if (!stored) throw new ProjectMissing(id)
       // Whoever has it open joins this with what it does.
       const { savedBy: _by, alone: _alone, ...rest } = sound(stored)
-      const record = { ...rest, plan: { ...stored.plan, name }, revision: stored.revision + 1, updatedAt: now.toISOString() }
+      const record = { ...rest, plan: { ...stored.plan, name }, revision: stored.revision + 1,
+        updatedAt: now.toISOString() }
       await this.projects.put(record)
       await this.heads.put(headOf(record))
     })
@@ -201,8 +215,9 @@ export class ProjectDatabase extends Dexie {
   }
 
   /**
-   * Looks at the clock, lets the time since the latest one seen count for what is in the bin, and removes what has been there for thirty
-   * days. A clock that is set back, and on again, counts nothing twice; each leap ahead counts a week at most. Gives how many were removed.
+   * Looks at the clock, lets the time since the latest one seen count for what is in the bin, and removes what has been
+   * there for thirty days. A clock that is set back, and on again, counts nothing twice; each leap ahead counts a week
+   * at most. Gives how many were removed.
    */
   async emptyOldBin(now = new Date()): Promise<number> {
     const binned = (await this.allHeads()).filter(head => head.deletedAt)
@@ -229,7 +244,8 @@ export class ProjectDatabase extends Dexie {
   async keepState(id: string, state: Pick<PastState, 'kind' | 'label' | 'plan'>, now = new Date()): Promise<void> {
     await this.transaction('rw', this.states, async () => {
       await this.states.add({ project: id, at: now.toISOString(), ...state })
-      const keys = await this.states.where('project').equals(id).filter(other => other.kind === state.kind).primaryKeys()
+      const keys = await this.states.where('project').equals(id).filter(other => other.kind === state.kind)
+        .primaryKeys()
       const max = MAX_STATES[state.kind]
       if (keys.length > max) await this.states.bulkDelete(keys.slice(0, keys.length - max) as number[])
     })
@@ -256,4 +272,5 @@ const dayOf = (at: string) => {
 }
 
 /** The numbers of the tabs that wrote last: keys stand in the order of their first writing. */
-const latest = (seen: Record<string, number>): Record<string, number> => Object.fromEntries(Object.entries(seen).slice(-MAX_SEEN))
+const latest = (seen: Record<string, number>): Record<string, number> =>
+  Object.fromEntries(Object.entries(seen).slice(-MAX_SEEN))

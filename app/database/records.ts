@@ -77,8 +77,8 @@ export class ProjectMissing extends Error {
 export class ProjectNewer extends Error {
   constructor(readonly record: unknown, version: number) {
     super(
-      `This project was kept by a newer Voltaris (version ${version} of the plan). It is left as it is: load the page anew to get the `
-      + `newer one.`,
+      `This project was kept by a newer Voltaris (version ${version} of the plan). It is left as it is: load the page `
+      + 'anew to get the newer one.',
     )
     this.name = 'ProjectNewer'
   }
@@ -88,8 +88,8 @@ export class ProjectNewer extends Error {
 export class ProjectDamaged extends Error {
   constructor(readonly record: unknown, what: string) {
     super(
-      `The stored record of this project is damaged: ${what}. It is left as it is; take it back from its earlier states, or save the `
-      + `record to a file.`,
+      `The stored record of this project is damaged: ${what}. It is left as it is; take it back from its earlier `
+      + 'states, or save the record to a file.',
     )
     this.name = 'ProjectDamaged'
   }

@@ -36,7 +36,8 @@ function browserSlots(): Slots | null {
 export function memorySlots(): Slots {
   const held = new Map<string, string>()
   return {
-    getItem: key => held.get(key) ?? null, setItem: (key, value) => void held.set(key, value), removeItem: key => void held.delete(key),
+    getItem: key => held.get(key) ?? null, setItem: (key, value) => void held.set(key, value),
+    removeItem: key => void held.delete(key),
     keys: () => [...held.keys()],
   }
 }

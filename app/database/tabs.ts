@@ -1,4 +1,7 @@
-/** Which tabs are open. Each holds a lock of its own as long as it lives; the browser lets go of it whatever ends the tab. */
+/**
+ * Which tabs are open. Each holds a lock of its own as long as it lives; the browser lets go of it whatever
+ * ends the tab.
+ */
 import { newId } from './id'
 
 const NAME = 'voltaris.tab.'
@@ -8,7 +11,8 @@ let mine: string | null = null
 export function thisTab(): string {
   if (mine) return mine
   const tab = mine = newId()
-  // Held until the tab ends. Browsers keep this interface to pages that came over a secure connection or from this machine.
+  // Held until the tab ends. Browsers keep this interface to pages that came over a secure connection or from
+  // this machine.
   globalThis.navigator?.locks?.request(NAME + tab, () => new Promise(() => {}))
     .catch(error => console.error('This tab could not be marked as open:', error))
   return tab

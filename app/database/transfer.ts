@@ -1,4 +1,6 @@
-/** Projects as files: a plan by itself, or with its photos as a zip of plan and pictures, which comes in again whole. */
+/**
+ * Projects as files: a plan by itself, or with its photos as a zip of plan and pictures, which comes in again whole.
+ */
 import { strFromU8, strToU8 } from 'fflate'
 import { writePlanText } from '~~/core/plan/text-of'
 import type { Plan } from '~~/core/plan/types'
@@ -48,9 +50,10 @@ export function unbundle(bytes: Uint8Array): Unbundled | null {
     else if (!isJpeg(jpeg) || jpeg.length > MAX_PHOTO_BYTES) left.push(`"${path}" is no JPEG of up to 4 MiB`)
     else pictures.set(id, jpeg)
   }
-  const plans = files.filter(({ path }) => !IN_FOLDER.test(path) && path.endsWith('.json')).map(({ path, bytes: text }) => ({
-    file: path.split('/').at(-1)!, text: strFromU8(text),
-  }))
+  const plans = files.filter(({ path }) => !IN_FOLDER.test(path) && path.endsWith('.json'))
+    .map(({ path, bytes: text }) => ({
+      file: path.split('/').at(-1)!, text: strFromU8(text),
+    }))
   if (!plans.length) throw new ZipError(`it holds no plan: nothing in it ends in ${ENDING}`)
   return { plans, pictures, left }
 }

@@ -1,6 +1,6 @@
 /**
- * Works without a net: the service worker keeps every file of this version, and a newer version waits until the person takes it. What
- * cannot be loaded any more is told; the page is never loaded anew in the middle of work.
+ * Works without a net: the service worker keeps every file of this version, and a newer version waits until the person
+ * takes it. What cannot be loaded any more is told; the page is never loaded anew in the middle of work.
  */
 const EVERY_MS = 60 * 60_000
 /** Nobody has done anything yet that could go wrong: the first stage comes first. */
@@ -14,7 +14,8 @@ export default defineNuxtPlugin((nuxt) => {
   const tell = (error: unknown) => {
     if (!NOT_LOADED.test(String((error as Error | undefined)?.message))) return
     view.say(
-      'A part of Voltaris could not be loaded: the server does not answer, or has a newer version. What you did is kept.',
+      'A part of Voltaris could not be loaded: the server does not answer, or has a newer version. What you '
+      + 'did is kept.',
       { tone: 'stop', action: { label: 'Load the page again', run: () => location.reload() } },
     )
   }

@@ -32,7 +32,8 @@ function save(kind: 'png' | 'svg' | 'csv') {
     return download(name, curvesAsSvg(label, xLabel, coloured), 'image/svg+xml')
   }
   const picture = chart.value?.png()
-  if (picture) download(name, Uint8Array.from(atob(picture.split(',')[1]!), letter => letter.charCodeAt(0)), 'image/png')
+  if (picture) download(name, Uint8Array.from(atob(picture.split(',')[1]!), letter => letter.charCodeAt(0)),
+    'image/png')
 }
 </script>
 

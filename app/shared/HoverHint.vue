@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
- * The hint of the element that it stands in. The library's tooltip is made when somebody first comes near: a page with a hundred buttons
- * has none to begin with.
+ * The hint of the element that it stands in. The library's tooltip is made when somebody first comes near: a page with
+ * a hundred buttons has none to begin with.
  */
 import { useEventListener } from '@vueuse/core'
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** Curves over a numeric axis, in the application's colours. The chart library comes with it, so it loads on demand. */
 import {
-  Chart, Filler, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartData, type ChartOptions,
+  Chart, Filler, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartData,
+  type ChartOptions,
 } from 'chart.js'
 import { Line } from 'vue-chartjs'
 
@@ -43,7 +44,8 @@ const chart = computed<ChartData<'line', { x: number, y: number }[]>>(() => ({
   datasets: curves.map(curve => ({
     label: `${curve.label} (${curve.unit})`, data: curve.points, borderColor: palette.value.of(curve.colour),
     backgroundColor: `${palette.value.of(curve.colour)}2e`, borderWidth: 2, pointRadius: 0, pointHitRadius: 8,
-    stepped: curve.stepped ? 'before' as const : false, borderDash: curve.dashed ? [6, 4] : [], fill: curve.fill ? 'origin' : false,
+    stepped: curve.stepped ? 'before' as const : false, borderDash: curve.dashed ? [6, 4] : [],
+    fill: curve.fill ? 'origin' : false,
     yAxisID: curve.right ? 'right' : 'y',
   })),
 }))
@@ -51,10 +53,12 @@ const options = computed<ChartOptions<'line'>>(() => {
   const { ink2, rule, ink, sheet } = palette.value
   const family = 'Atkinson Hyperlegible Next Variable, system-ui, sans-serif'
   const axis = (title: string) => ({
-    title: { display: true, text: title, color: ink2, font: { family, size: 12 } }, ticks: { color: ink2, font: { family, size: 11.5 } },
+    title: { display: true, text: title, color: ink2, font: { family, size: 12 } },
+    ticks: { color: ink2, font: { family, size: 11.5 } },
     grid: { color: `${rule}88` },
   })
-  const units = (right: boolean) => [...new Set(curves.filter(curve => !!curve.right === right).map(curve => curve.unit))].join(', ')
+  const units = (right: boolean) =>
+    [...new Set(curves.filter(curve => !!curve.right === right).map(curve => curve.unit))].join(', ')
   return {
     responsive: true, maintainAspectRatio: false, animation: false, parsing: false, normalized: true,
     interaction: { mode: 'index', intersect: false },
@@ -69,9 +73,11 @@ const options = computed<ChartOptions<'line'>>(() => {
       },
     },
     plugins: {
-      legend: { labels: { color: ink, font: { family, size: 12 }, boxWidth: 22, boxHeight: 1 }, position: 'top', align: 'start' },
+      legend: { labels: { color: ink, font: { family, size: 12 }, boxWidth: 22, boxHeight: 1 }, position: 'top',
+        align: 'start' },
       tooltip: {
-        backgroundColor: sheet, titleColor: ink, bodyColor: ink, borderColor: rule, borderWidth: 1, titleFont: { family },
+        backgroundColor: sheet, titleColor: ink, bodyColor: ink, borderColor: rule, borderWidth: 1,
+        titleFont: { family },
         bodyFont: { family },
       },
     },

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /**
- * One line of text, handed on when it is left or with Enter. What does not fit stays in the field with the reason below it; an empty field
- * is `undefined`.
+ * One line of text, handed on when it is left or with Enter. What does not fit stays in the field with the reason below
+ * it; an empty field is `undefined`.
  */
-const { value, label, pattern = undefined, says = '', placeholder = undefined, max = 300, test = undefined } = defineProps<{
+const { value, label, pattern = undefined, says = '', placeholder = undefined, max = 300,
+  test = undefined } = defineProps<{
   value: string | undefined
   label: string
   pattern?: RegExp

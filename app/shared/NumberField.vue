@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
- * A figure with its unit, typed with a comma or a point. What cannot be stays in the field with the reason below it and is not handed on;
- * an empty field is `null` where that means something.
+ * A figure with its unit, typed with a comma or a point. What cannot be stays in the field with the reason below it and
+ * is not handed on; an empty field is `null` where that means something.
  */
 const {
   value, label = undefined, name = undefined, unit = undefined, min = -Infinity, max = Infinity, mayBeEmpty = false,

@@ -8,9 +8,9 @@ export type SchemaCheck<T> = (value: T) => readonly Problem[]
 const REST_MS = 250
 
 /**
- * A form held against the schema of what it makes, while it is filled in: what is wrong can be said at its field. The schema is fetched
- * with the first change, since it brings its library with it. `failed` is told when it does not come; nothing is refused then but at the
- * door that everything goes through.
+ * A form held against the schema of what it makes, while it is filled in: what is wrong can be said at its field. The
+ * schema is fetched with the first change, since it brings its library with it. `failed` is told when it does not come;
+ * nothing is refused then but at the door that everything goes through.
  */
 export function useSchemaForm<T>(value: () => T, load: () => Promise<SchemaCheck<T>>, failed: (error: Error) => void) {
   const problems = shallowRef<readonly Problem[]>([])
@@ -36,6 +36,7 @@ export function useSchemaForm<T>(value: () => T, load: () => Promise<SchemaCheck
   onScopeDispose(() => clearTimeout(timer))
 
   /** What is wrong at a place of the value, in words: places that match, the inner ones too. */
-  const at = (place: RegExp): string[] => [...new Set(problems.value.filter(({ path }) => place.test(path)).map(({ message }) => message))]
+  const at = (place: RegExp): string[] =>
+    [...new Set(problems.value.filter(({ path }) => place.test(path)).map(({ message }) => message))]
   return { problems, at, look }
 }

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Finds a part, a header position (`12`), a line (`G18`) or a function (`SPI 0`, `uart3 tx`), and shows it on the Wiring stage. */
+/**
+ * Finds a part, a header position (`12`), a line (`G18`) or a function (`SPI 0`, `uart3 tx`), and shows it on
+ * the Wiring stage.
+ */
 const project = useProjectStore()
 const view = useViewStore()
 const { go } = useStages()
@@ -13,7 +16,8 @@ const hits = computed<Hit[]>(() => {
   const parts = project.plan.parts.filter(part => part.name.toLowerCase().includes(wanted))
     .map(part => ({ label: part.name, show: () => view.choosePart(part.id) }))
   const header = project.facts?.board?.header ?? []
-  const positions = header.filter(entry => String(entry.position) === wanted || (entry.line !== undefined && `g${entry.line}` === wanted))
+  const positions = header.filter(entry =>
+    String(entry.position) === wanted || (entry.line !== undefined && `g${entry.line}` === wanted))
     .map(entry => ({
       label: `Position ${entry.position}${entry.line !== undefined ? ` · line G${entry.line}` : ` · ${entry.kind}`}`,
       show: () => view.choosePosition(entry.position),
@@ -27,14 +31,16 @@ function functionsMatching(wanted: string): Hit[] {
   const board = project.facts?.board
   const words = wanted.split(/\s+/)
   return (board?.controllers
-    ?? []).flatMap(controller => controller.routes.flatMap(route => Object.entries(route.lines).flatMap(([signal, line]) => {
-    const entry = board!.header.find(header => header.line === line)
-    const name = `${controller.id} ${controller.label} ${signal}`.toLowerCase().replace('²', '2')
-    if (!entry || !words.every(word => name.includes(word))) return []
-    return [{
-      label: `${controller.label} ${signal} · position ${entry.position} · G${line}`, show: () => view.choosePosition(entry.position),
-    }]
-  })))
+    ?? []).flatMap(controller => controller.routes.flatMap(route => Object.entries(route.lines)
+    .flatMap(([signal, line]) => {
+      const entry = board!.header.find(header => header.line === line)
+      const name = `${controller.id} ${controller.label} ${signal}`.toLowerCase().replace('²', '2')
+      if (!entry || !words.every(word => name.includes(word))) return []
+      return [{
+        label: `${controller.label} ${signal} · position ${entry.position} · G${line}`,
+        show: () => view.choosePosition(entry.position),
+      }]
+    })))
 }
 
 function choose(hit: Hit | null) {

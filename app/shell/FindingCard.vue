@@ -24,7 +24,8 @@ function setNodeFigure({ node, figure }: NonNullable<Figure['replaces']>, text: 
   const { label, unit, min, max } = FIGURES[figure]!
   if (!Number.isFinite(value) || value < min || value > max) {
     return view.say(
-      `"${text}" cannot be: ${label} goes from ${min} to ${max} ${unit}. Type nothing to take the file's figure back.`, { tone: 'stop' },
+      `"${text}" cannot be: ${label} goes from ${min} to ${max} ${unit}. Type nothing to take the file's figure back.`,
+      { tone: 'stop' },
     )
   }
   project.edit({ edit: 'set-figure', node, figure, value }, `Set ${label} to ${value}`)
@@ -36,7 +37,8 @@ function setLimit(figure: Figure, text: string) {
   if (figure.replaces && !figure.limitKey) return setNodeFigure(figure.replaces, text, value)
   if (text === '') return project.edit({ edit: 'set-limit', key: figure.limitKey!, value: null }, 'Take back the limit')
   if (!Number.isFinite(value) || value <= 0) {
-    return view.say(`"${text}" is no figure. Type a number above zero, or nothing to take the limit of the file back.`, { tone: 'stop' })
+    return view.say(`"${text}" is no figure. Type a number above zero, or nothing to take the limit of the file back.`,
+      { tone: 'stop' })
   }
   project.edit({ edit: 'set-limit', key: figure.limitKey!, value }, `Set the limit to ${value}`)
 }
@@ -55,7 +57,8 @@ const reason = ref<string | null>(null)
 function setAside() {
   const text = reason.value?.trim()
   if (!text) return
-  project.edit({ edit: 'set-aside', entry: asideOf(finding, text, new Date().toISOString()) }, `Set aside: ${finding.title}`)
+  project.edit({ edit: 'set-aside', entry: asideOf(finding, text, new Date().toISOString()) },
+    `Set aside: ${finding.title}`)
   reason.value = null
   view.say('It no longer counts, as long as it says the same.', { action: { label: 'Undo', run: project.undo } })
 }

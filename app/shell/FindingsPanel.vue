@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The findings of the stage in view, grouped by what causes them or by what they are about; everything else one switch away. */
+/**
+ * The findings of the stage in view, grouped by what causes them or by what they are about; everything else
+ * one switch away.
+ */
 import { useMediaQuery } from '@vueuse/core'
 import { byCause, bySubject, type FindingGroup } from '~~/core/findings/groups'
 import { isOpen } from '~~/core/findings/set-aside'
@@ -16,7 +19,8 @@ const panel = useTemplateRef<HTMLElement>('panel')
 const judged = computed(() => !!project.facts?.board && project.plan!.parts.length > 0)
 const findings = computed(() => project.report?.findings ?? [])
 const counted = computed(() => findings.value.filter(isOpen))
-const atStage = (list: readonly Finding[]) => view.allStages ? [...list] : list.filter(finding => finding.stages.includes(current.value.id))
+const atStage = (list: readonly Finding[]) =>
+  view.allStages ? [...list] : list.filter(finding => finding.stages.includes(current.value.id))
 const shown = computed(() => {
   const list = atStage(counted.value)
   const part = view.partId
@@ -48,7 +52,9 @@ const show = (key: string, count: number) => opened.value = new Map([...opened.v
 const moreWords = (group: FindingGroup) => opened.value.has(group.key)
   ? `Show ${Math.min(STEP, leftIn(group))} more of ${leftIn(group)}`
   : `${leftIn(group)} more of this kind`
-/** So many groups are drawn at first, and with each press of the button: a broken file can have hundreds of findings. */
+/**
+ * So many groups are drawn at first, and with each press of the button: a broken file can have hundreds of findings.
+ */
 const GROUPS = 30
 const max = ref(GROUPS)
 watch(() => [current.value.id, view.allStages, view.partId], () => max.value = GROUPS)

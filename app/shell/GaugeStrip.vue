@@ -5,7 +5,14 @@ import type { Report } from '~~/core/evaluate'
 const project = useProjectStore()
 const view = useViewStore()
 
-interface Gauge { label: string, text: string, share: number | null, ghostShare: number | null, over: boolean, ghostText: string | null }
+interface Gauge {
+  label: string
+  text: string
+  share: number | null
+  ghostShare: number | null
+  over: boolean
+  ghostText: string | null
+}
 
 const railOf = (report: Report, name: string) => report.power.rails.find(rail => rail.rail === name)
 const shareOf = (report: Report, name: string) => {

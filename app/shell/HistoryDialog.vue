@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Earlier states of the project: by day, by mark, and before something replaced much. What changed since, in words; and the way back. */
+/**
+ * Earlier states of the project: by day, by mark, and before something replaced much. What changed since, in words; and
+ * the way back.
+ */
 import { answered, inWords } from '~/database/failures'
 import { copyPhotos } from '~/database/photos'
 import type { PastState } from '~/database/projects'
@@ -18,7 +21,8 @@ const failure = ref<string | null>(null)
 const open = ref<number | null>(null)
 const mark = ref('')
 
-const KINDS: Readonly<Record<PastState['kind'], string>> = { day: 'last of its day', mark: 'marked', before: 'kept by itself' }
+const KINDS: Readonly<Record<PastState['kind'], string>> = { day: 'last of its day', mark: 'marked',
+  before: 'kept by itself' }
 /** Changes shown of one state. */
 const MOST = 40
 
@@ -69,7 +73,8 @@ async function attempt(notDone: string, work: () => Promise<unknown>) {
 async function markNow() {
   const label = mark.value.trim()
   if (!label || !project.plan) return
-  const done = await attempt('Not marked', () => answered(database.keepState(project.id!, { kind: 'mark', label, plan: project.plan! })))
+  const done = await attempt('Not marked',
+    () => answered(database.keepState(project.id!, { kind: 'mark', label, plan: project.plan! })))
   if (done) mark.value = ''
   await read()
 }

@@ -13,7 +13,8 @@ const text = ref('')
 const stage = ref<LogEntry['stage'] | null>(null)
 const words = ref('')
 const isMarked = ref(false)
-const entries = computed(() => siftLog(project.plan!.log, { stage: stage.value, words: words.value ?? '', isMarked: isMarked.value }))
+const entries = computed(() =>
+  siftLog(project.plan!.log, { stage: stage.value, words: words.value ?? '', isMarked: isMarked.value }))
 const isSifted = computed(() => stage.value !== null || isMarked.value || !!words.value?.trim())
 const choices = [{ id: null, name: 'every stage' }, ...stages.map(({ id, name }) => ({ id, name }))]
 function all() {
@@ -22,7 +23,8 @@ function all() {
   isMarked.value = false
 }
 const mark = (entry: LogEntry) => project.edit(
-  { edit: 'log', entry: { ...entry, marked: entry.marked ? undefined : true } }, entry.marked ? 'Take a mark off' : 'Mark a log entry',
+  { edit: 'log', entry: { ...entry, marked: entry.marked ? undefined : true } },
+  entry.marked ? 'Take a mark off' : 'Mark a log entry',
 )
 /** Pictures for the entry that is being written. */
 const pending = shallowRef<PhotoRef[]>([])

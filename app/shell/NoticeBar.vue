@@ -1,9 +1,13 @@
 <script setup lang="ts">
-/** What just happened, with a way back where there is one. Each notice has its whole time, also one that takes the place of another. */
+/**
+ * What just happened, with a way back where there is one. Each notice has its whole time, also one that takes the
+ * place of another.
+ */
 import { useTimeoutFn } from '@vueuse/core'
 
 const view = useViewStore()
-const { start, stop } = useTimeoutFn(() => view.notice = null, () => view.notice?.tone === 'stop' ? 12_000 : 7_000, { immediate: false })
+const { start, stop } = useTimeoutFn(() => view.notice = null, () => view.notice?.tone === 'stop' ? 12_000 : 7_000,
+  { immediate: false })
 watch(() => view.notice, notice => notice ? start() : stop(), { immediate: true })
 
 function act() {

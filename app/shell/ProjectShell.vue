@@ -15,7 +15,8 @@ watch(() => String(route.params.id), async (id) => {
   await project.open(id)
   ready.value = true
   if (project.recovered) {
-    view.say('The last change had not been saved when the tab was closed. It is back.', { action: { label: 'Undo', run: project.undo } })
+    view.say('The last change had not been saved when the tab was closed. It is back.',
+      { action: { label: 'Undo', run: project.undo } })
   }
 }, { immediate: true })
 // The Board stage asks nothing of the checks, is shown first, and asks for them itself.

@@ -3,13 +3,15 @@
 import { CURRENCIES } from '~/stores/view'
 
 const view = useViewStore()
-const THEMES = [{ value: 'system', title: 'As the machine has it' }, { value: 'light', title: 'Light' }, { value: 'dark', title: 'Dark' }]
+const THEMES = [{ value: 'system', title: 'As the machine has it' }, { value: 'light', title: 'Light' },
+  { value: 'dark', title: 'Dark' }]
 const NUMBERS = [{ value: 'position', title: 'Positions' }, { value: 'line', title: 'Lines' }]
 const TEMPERATURES = [{ value: 'C', title: '°C' }, { value: 'F', title: '°F' }]
 const LENGTHS = [{ value: 'metric', title: 'mm, cm, m' }, { value: 'inch', title: 'inch, foot' }]
 const MONEY = [
   { value: '', title: 'A bare number' },
-  ...CURRENCIES.map(value => ({ value, title: `${value}, ${new Intl.DisplayNames('en', { type: 'currency' }).of(value)}` })),
+  ...CURRENCIES.map(value => ({ value,
+    title: `${value}, ${new Intl.DisplayNames('en', { type: 'currency' }).of(value)}` })),
 ]
 const GAUGES = [{ value: 'awg', title: 'AWG' }, { value: 'mm2', title: 'mm²' }]
 </script>

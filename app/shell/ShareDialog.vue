@@ -24,8 +24,10 @@ const isLong = computed(() => address.value.length > SAFE_LETTERS)
 
 function takeSheet() {
   const style = getComputedStyle(document.documentElement)
-  const colourOf = (id: string) => style.getPropertyValue(`--owner-${project.plan!.parts.findIndex(part => part.id === id) % 12}`).trim()
-  download(fileName(project.plan!.name, '.html'), sheetOf(project.facts!, project.report!, new Date().toISOString(), colourOf), 'text/html')
+  const colourOf = (id: string) =>
+    style.getPropertyValue(`--owner-${project.plan!.parts.findIndex(part => part.id === id) % 12}`).trim()
+  download(fileName(project.plan!.name, '.html'),
+    sheetOf(project.facts!, project.report!, new Date().toISOString(), colourOf), 'text/html')
 }
 
 const copyText = useCopy()

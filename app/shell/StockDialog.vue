@@ -23,7 +23,8 @@ const rows = computed(() => (stock.entries ?? []).filter(({ what, place = '', no
 const COLUMNS = [
   { key: 'what', title: 'What', value: ({ what }: StockEntry) => what },
   { key: 'count', title: 'Count', value: ({ count }: StockEntry) => count, num: true },
-  { key: 'taken', title: 'Plans take', value: ({ type }: StockEntry) => type === undefined ? null : taken.value.get(type) ?? 0, num: true },
+  { key: 'taken', title: 'Plans take',
+    value: ({ type }: StockEntry) => type === undefined ? null : taken.value.get(type) ?? 0, num: true },
   { key: 'place', title: 'Lies in', value: ({ place }: StockEntry) => place ?? '' },
   { key: 'note', title: 'Note', value: ({ note }: StockEntry) => note ?? '' },
   { key: 'out', title: 'Take out', value: () => null, hidden: true, unsorted: true },
@@ -54,13 +55,16 @@ const out = () => download('stock.csv', '\uFEFF' + stockAsCsv(stock.entries ?? [
 async function take([file]: File[]) {
   if (!file) return
   try {
-    const { entries, problems } = stockFromCsv(await file.text(), type => names.value.get(type), name => ids.value.get(name.toLowerCase()))
+    const { entries, problems } = stockFromCsv(await file.text(), type => names.value.get(type),
+      name => ids.value.get(name.toLowerCase()))
     const before = [...stock.entries ?? []]
     const { stock: next, changed, added } = joinedStock(before, entries, newId)
     const first = problems.slice(0, 3).map(({ path, message }) => `${path}: ${message}`).join(' ')
     const left = problems.length ? ` ${problems.length} rows are left out: ${first}` : ''
-    if (!changed && !added) return view.say(`Nothing in ${file.name} is new.${left}`, problems.length ? { tone: 'stop' } : {})
-    if (await stock.replace(next, `${file.name} was not taken`)) view.say(`${added} came, ${changed} were counted anew.${left}`, {
+    if (!changed && !added) return view.say(`Nothing in ${file.name} is new.${left}`,
+      problems.length ? { tone: 'stop' } : {})
+    if (await stock.replace(next,
+      `${file.name} was not taken`)) view.say(`${added} came, ${changed} were counted anew.${left}`, {
       action: { label: 'Undo', run: () => void stock.replace(before, 'Not taken back') },
     })
   }

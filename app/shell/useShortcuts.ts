@@ -52,7 +52,10 @@ const isTyping = (event: KeyboardEvent) => {
   return !!target && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 }
 
-/** Listens for the shortcuts while the calling component is mounted. Focus mode and open dialogs keep their keys to themselves. */
+/**
+ * Listens for the shortcuts while the calling component is mounted. Focus mode and open dialogs keep their
+ * keys to themselves.
+ */
 export function useShortcuts() {
   const run = actions()
   const { go } = useStages()

@@ -1,4 +1,7 @@
-/** The judgement on plans: the largest piece of program by far. Choosing a board needs none of it, so it comes after the first picture. */
+/**
+ * The judgement on plans: the largest piece of program by far. Choosing a board needs none of it, so it comes after
+ * the first picture.
+ */
 import { shallowRef } from 'vue'
 
 type Engine = typeof import('./checks')

@@ -18,7 +18,8 @@ const MAX_MS = 60_000
 /** Letters of all files of the plan that are read as text. */
 export function bootLetters({ boot }: Plan): number {
   if (!boot) return 0
-  return boot.text.length + (boot.commandLine?.length ?? 0) + Object.values(boot.includes ?? {}).reduce((sum, text) => sum + text.length, 0)
+  return boot.text.length + (boot.commandLine?.length ?? 0)
+    + Object.values(boot.includes ?? {}).reduce((sum, text) => sum + text.length, 0)
     + (boot.overlays ?? []).reduce((sum, overlay) => sum + overlay.content.length, 0)
 }
 
@@ -27,11 +28,15 @@ export const isLong = (plan: Plan): boolean => bootLetters(plan) > MAX_AT_ONCE
 const touchesBoot = (edit: Edit): boolean => edit.edit === 'set-boot' || edit.edit === 'edit-text'
   || (edit.edit === 'all' && edit.edits.some(touchesBoot))
 
-/** A report whose fixes leave the boot files alone: they were written for a text that is not, or no longer, that of the plan. */
+/**
+ * A report whose fixes leave the boot files alone: they were written for a text that is not, or no longer, that
+ * of the plan.
+ */
 export function withoutBootFixes(report: Report): Report {
   return {
     ...report,
-    findings: report.findings.map(finding => finding.fixes.some(fix => fix.edits.some(touchesBoot)) ? { ...finding, fixes: [] } : finding),
+    findings: report.findings.map(finding =>
+      finding.fixes.some(fix => fix.edits.some(touchesBoot)) ? { ...finding, fixes: [] } : finding),
   }
 }
 
@@ -42,7 +47,10 @@ function sameBesideBoot(a: Plan, b: Plan): boolean {
   return [...keys].every(key => a[key] === b[key])
 }
 
-interface Asks { judge: (plan: Plan, look: Look) => Promise<Judgement>, around: (look: Look) => Promise<Judgement['window']> }
+interface Asks {
+  judge: (plan: Plan, look: Look) => Promise<Judgement>
+  around: (look: Look) => Promise<Judgement['window']>
+}
 
 export class LateJudge {
   private end = () => {}
@@ -58,7 +66,10 @@ export class LateJudge {
 
   constructor(private readonly onFailure: (message: string) => void) {}
 
-  /** What was last worked out, if it was for this plan but for its boot files; of an earlier text its fixes are left out. */
+  /**
+   * What was last worked out, if it was for this plan but for its boot files; of an earlier text its fixes
+   * are left out.
+   */
   of(plan: Plan): Judgement | null {
     const { value } = this.last
     if (!value) return null
@@ -110,7 +121,8 @@ export class LateJudge {
     }
     catch (error) {
       if (mine !== this.asked) return
-      this.onFailure(`The boot files could not be read beside the page: ${(error as Error).message}. Change them again to try once more.`)
+      this.onFailure(`The boot files could not be read beside the page: ${(error as Error).message}. Change them again `
+        + 'to try once more.')
       this.end()
       this.service = null
     }
@@ -125,7 +137,8 @@ export class LateJudge {
     this.end = end
     // Whichever comes first: an answer, or the news that there will be none.
     this.service = {
-      judge: (plan, look) => within(MAX_MS, Promise.race([service.judge(plan, look), failed]), 'the worker did not answer'),
+      judge: (plan, look) =>
+        within(MAX_MS, Promise.race([service.judge(plan, look), failed]), 'the worker did not answer'),
       around: look => Promise.race([service.around(look), failed]),
     }
     return this.service

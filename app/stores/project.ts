@@ -38,7 +38,8 @@ function openDoor(): Promise<void> {
     door = loaded
   }, (error: Error) => {
     opening = null
-    useViewStore().say(`Typed figures are not checked until the page is loaded again: ${error.message}`, { tone: 'stop' })
+    useViewStore().say(`Typed figures are not checked until the page is loaded again: ${error.message}`,
+      { tone: 'stop' })
   })
 }
 
@@ -150,7 +151,8 @@ export const useProjectStore = defineStore('project', () => {
   }
 
   /**
-   * The judgement comes when the stage is there; a plan that it cannot judge is told as damaged. Nothing happens when it is there already.
+   * The judgement comes when the stage is there; a plan that it cannot judge is told as damaged. Nothing happens when
+   * it is there already.
    */
   async function beJudged(): Promise<void> {
     if (engine.value) return
@@ -159,9 +161,10 @@ export const useProjectStore = defineStore('project', () => {
       loaded = await loadEngine()
     }
     catch (error) {
-      return useViewStore().say(`The checks could not be loaded: ${(error as Error).message}. What you enter is kept.`, {
-        tone: 'stop', action: { label: 'Try again', run: () => void beJudged() },
-      })
+      return useViewStore().say(`The checks could not be loaded: ${(error as Error).message}. What you enter is kept.`,
+        {
+          tone: 'stop', action: { label: 'Try again', run: () => void beJudged() },
+        })
     }
     try {
       if (plan.value) loaded.evaluateFacts(gatherFacts(judgedFirst(plan.value), shippedCatalogue))
@@ -217,8 +220,8 @@ export const useProjectStore = defineStore('project', () => {
   }
 
   /**
-   * Takes in what another tab has told of. While this tab saves it waits: either that save joins it, or it came after and is taken in
-   * when the save has ended.
+   * Takes in what another tab has told of. While this tab saves it waits: either that save joins it, or it came after
+   * and is taken in when the save has ended.
    */
   async function follow(): Promise<void> {
     const [following, project] = [saver, id.value]
@@ -249,7 +252,10 @@ export const useProjectStore = defineStore('project', () => {
     return same(of.history.plan, kept) ? kept : of.history.plan
   }
 
-  /** Shows a state of the history. The judgement on words that are being typed comes after the picture that shows the letter. */
+  /**
+   * Shows a state of the history. The judgement on words that are being typed comes after the picture that
+   * shows the letter.
+   */
   function show(next: History, onlyWords = false): void {
     history.value = next
     if (onlyWords && typeof requestAnimationFrame === 'function') afterPicture(() => judged.value = plan.value)
@@ -346,7 +352,8 @@ export const useProjectStore = defineStore('project', () => {
   async function takeState(earlier: Plan, when: string): Promise<void> {
     if (!plan.value || !id.value) return
     await answered(
-      useDatabase().keepState(id.value, { kind: 'before', label: `Before the state of ${when} was taken back`, plan: plan.value }),
+      useDatabase().keepState(id.value,
+        { kind: 'before', label: `Before the state of ${when} was taken back`, plan: plan.value }),
     )
     edit(replacing(plan.value, completed(earlier)), `Take back the state of ${when}`)
   }
@@ -359,13 +366,15 @@ export const useProjectStore = defineStore('project', () => {
     id, plan, facts, report, isLate, judgement, isReading: late.busy, explainedWindow: late.window, lookAt: (
       file: string, line: number,
     ) => void late.lookAt({ file, line }), catalogue, saveState, loadError, recovered, canUndo, canRedo,
-    collisions, open, beJudged, close, edit, applyFix, undo, redo, preview, retrySave, putBack, takeMine, dropCollisions,
+    collisions, open, beJudged, close, edit, applyFix, undo, redo, preview, retrySave, putBack, takeMine,
+    dropCollisions,
     takeState, settled,
   }
 })
 
 /** Edits of names and notes: no part, place or figure is another one after them. */
-const isWords = (change: Edit): boolean => ['rename', 'write-notes', 'rename-part', 'note-part', 'log', 'unlog'].includes(change.edit)
+const isWords = (change: Edit): boolean =>
+  ['rename', 'write-notes', 'rename-part', 'note-part', 'log', 'unlog'].includes(change.edit)
 
 function afterPicture(work: () => void): void {
   requestAnimationFrame(() => setTimeout(work))

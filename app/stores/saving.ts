@@ -1,6 +1,7 @@
 /**
- * Keeps one project as it changes: journal first, then database, one save after the other. Where another tab has kept something since, the
- * database joins both, and this tab takes over what came of it. A save that failed is tried again by itself and when asked.
+ * Keeps one project as it changes: journal first, then database, one save after the other. Where another tab has kept
+ * something since, the database joins both, and this tab takes over what came of it. A save that failed is tried again
+ * by itself and when asked.
  */
 import { answered, inWords, troubleOf, type StorageTrouble } from '~/database/failures'
 import { dropPending, writePending, type PendingEdit } from '~/database/journal'
@@ -119,7 +120,8 @@ export class Saver {
     return {
       plan, number,
       request: {
-        plan, base: this.base, baseRevision: this.revision, tab: this.tab.id, number, adopted: { ...this.adopted }, trail: this.tab.trail(),
+        plan, base: this.base, baseRevision: this.revision, tab: this.tab.id, number, adopted: { ...this.adopted },
+        trail: this.tab.trail(),
       },
     }
   }

@@ -1,4 +1,7 @@
-/** What the maker owns, as it lies in the browser's database: kept in step with other tabs, and with what other projects take. */
+/**
+ * What the maker owns, as it lies in the browser's database: kept in step with other tabs, and with what
+ * other projects take.
+ */
 import { liveQuery, type Subscription } from 'dexie'
 import { answered, inWords } from '~/database/failures'
 import { newId } from '~/database/id'
@@ -29,7 +32,9 @@ export const useStockStore = defineStore('stock', () => {
         const { sound, damaged } = soundEntries(read.stock)
         entries.value = sound.sort((a, b) => a.what.localeCompare(b.what))
         plans.value = read.plans
-        failure.value = damaged ? `${damaged} entries of the drawer are damaged and left out; they stay as they are.` : null
+        failure.value = damaged
+          ? `${damaged} entries of the drawer are damaged and left out; they stay as they are.`
+          : null
       },
       error(error) {
         watching = null
@@ -39,7 +44,8 @@ export const useStockStore = defineStore('stock', () => {
   }
 
   /** What projects other than this one take. */
-  const takenByOthers = (projectId: string | null) => takenTogether(plans.value.filter(({ id }) => id !== projectId).map(({ plan }) =>
+  const takenByOthers = (projectId: string
+    | null) => takenTogether(plans.value.filter(({ id }) => id !== projectId).map(({ plan }) =>
     plan))
 
   /** Throws with what is wrong and where. */

@@ -15,7 +15,8 @@ export interface Notice {
 
 /** A setting of this browser; it lasts as long as the tab where the browser keeps nothing. */
 function useSetting<T extends string | boolean>(key: string, usual: T): RemovableRef<T> {
-  return useStorage<T>(key, usual, useSlots(), { onError: error => console.error(`The setting ${key} was not kept:`, error) })
+  return useStorage<T>(key, usual, useSlots(),
+    { onError: error => console.error(`The setting ${key} was not kept:`, error) })
 }
 
 /** There is room beside the stage. */
@@ -136,7 +137,8 @@ export const useViewStore = defineStore('view', () => {
 
   return {
     theme, dark, turnTheme, temperatureUnit, lengthUnit, gaugeUnit, currency, fromBelow, turned, large,
-    drawer, toggleDrawer, allStages, groupBy, keysOpen, settingsOpen, shareOpen, tour, historyOpen, update, worksheet, print,
+    drawer, toggleDrawer, allStages, groupBy, keysOpen, settingsOpen, shareOpen, tour, historyOpen, update, worksheet,
+    print,
     partId, terminal, position, node, inserting, findingId, marked, markedPositions, markedParts, ghost, notice,
     choosePart, chooseNode, choosePosition, chooseFinding, clearFinding, mark, say, reset,
   }

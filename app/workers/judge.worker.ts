@@ -30,7 +30,8 @@ const service = {
     explained = explainFiles(files, facts.board)
     return {
       report: evaluateFacts(facts),
-      findings: lintBoot({ files, board: facts.board, plan: planSide(facts), ...(plan.boot?.image && { image: plan.boot.image }) }),
+      findings: lintBoot({ files, board: facts.board, plan: planSide(facts),
+        ...(plan.boot?.image && { image: plan.boot.image }) }),
       window: around(look),
     }
   },

@@ -14,7 +14,8 @@ import type { Plan } from '~~/core/plan/types'
 const service = {
   ping: () => true as const,
   place(plan: Plan, scope: 'rest' | 'all', onProgress: (nodes: number) => void) {
-    return { before: costAsItStands(plan, shippedCatalogue), result: placePlan(plan, shippedCatalogue, { scope, onProgress }) }
+    return { before: costAsItStands(plan, shippedCatalogue),
+      result: placePlan(plan, shippedCatalogue, { scope, onProgress }) }
   },
   /** Every board tried on the plan, told one after the other. */
   boards(plan: Plan, onTrial: (trial: BoardTrial) => void) {

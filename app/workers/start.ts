@@ -1,4 +1,7 @@
-/** Workers that are sure to be there: one that does not start, fails or falls silent is told instead of being waited for for ever. */
+/**
+ * Workers that are sure to be there: one that does not start, fails or falls silent is told instead of being waited
+ * for for ever.
+ */
 import type { Remote } from 'comlink'
 
 /** What every worker answers at once. */

@@ -1,6 +1,6 @@
 /**
- * Everything for the card in one zip: the boot file with the plan's lines, the command line, overlays as source and blob, and how to use
- * it.
+ * Everything for the card in one zip: the boot file with the plan's lines, the command line, overlays as source and
+ * blob, and how to use it.
  */
 import { strFromU8, strToU8 } from 'fflate'
 import type { Facts } from '../facts/types'
@@ -23,7 +23,8 @@ const bytesFrom = (text: string, encoding: 'utf-8' | 'latin1' = 'utf-8') => enco
 export function bootFileName(facts: Facts): string {
   const path = facts.plan.boot?.path ?? facts.board?.bootPath
   return path?.split('/').at(-1)
-    || { 'key-value': 'config.txt', 'extlinux': 'extlinux.conf', 'environment': 'environment.txt' }[dialectOf(facts.plan.boot, facts.board)]
+    || { 'key-value': 'config.txt', 'extlinux': 'extlinux.conf',
+      'environment': 'environment.txt' }[dialectOf(facts.plan.boot, facts.board)]
 }
 
 /** The files of the bundle, in order. */
@@ -44,7 +45,8 @@ export function bundleOf(facts: Facts): BundledFile[] {
         ]
       : []),
     ...(boot?.overlays ?? []).map(({ name, kind, content }) => ({
-      path: `overlays/${name}.${kind === 'source' ? 'dts' : 'dtbo'}`, bytes: kind === 'source' ? bytesFrom(content) : bytesOf(content),
+      path: `overlays/${name}.${kind === 'source' ? 'dts' : 'dtbo'}`,
+      bytes: kind === 'source' ? bytesFrom(content) : bytesOf(content),
     })),
     ...startFiles.map(({ name, bytes }) => ({ path: `firmware/${name}`, bytes })),
     { path: 'HOW-TO.txt', bytes: bytesFrom(howTo(facts, made.length > 0, startFiles.length > 0)) },

@@ -23,18 +23,23 @@ export interface Completions {
 }
 
 /** Completions at a column of a line; null where nothing is known. `text` is the whole file. */
-export function completeAt(text: string, grammar: Grammar, lineNumber: number, column: number, board: Board | null): Completions | null {
+export function completeAt(text: string, grammar: Grammar, lineNumber: number, column: number,
+  board: Board | null): Completions | null {
   const line = text.split('\n')[lineNumber - 1]?.replace(/\r$/, '') ?? ''
   const before = line.slice(0, column)
   const start = (pattern: RegExp) => column - (pattern.exec(before)?.[0].length ?? 0)
   switch (grammar) {
     case 'key-value': return keyValue(text, before, lineNumber, column, board)
     case 'environment': {
-      if (/=/.test(before)) return /^(user_)?overlays=/.test(before) ? { from: start(/[^\s=]*$/), options: overlays() } : null
-      return { from: start(/\w*$/), options: Object.entries(ENVIRONMENT).map(([label, what]) => ({ label, what, insert: `${label}=` })) }
+      if (/=/.test(before)) return /^(user_)?overlays=/.test(before)
+        ? { from: start(/[^\s=]*$/), options: overlays() }
+        : null
+      return { from: start(/\w*$/),
+        options: Object.entries(ENVIRONMENT).map(([label, what]) => ({ label, what, insert: `${label}=` })) }
     }
     case 'extlinux': return /^\s*\w*$/.test(before)
-      ? { from: start(/\w*$/), options: Object.entries(DIRECTIVE_WORDS).map(([label, { what }]) => ({ label, what, insert: `${label} ` })) }
+      ? { from: start(/\w*$/),
+          options: Object.entries(DIRECTIVE_WORDS).map(([label, { what }]) => ({ label, what, insert: `${label} ` })) }
       : null
     case 'command-line': return /=\S*$/.test(before)
       ? null
@@ -50,7 +55,8 @@ const parameter = (spec: ParamSpec): Completion => ({
   ...(spec.kind !== 'flag' && { insert: `${spec.name}=` }),
 })
 
-function keyValue(text: string, before: string, lineNumber: number, column: number, board: Board | null): Completions | null {
+function keyValue(text: string, before: string, lineNumber: number, column: number,
+  board: Board | null): Completions | null {
   const at = (pattern: RegExp) => column - (pattern.exec(before)?.[0].length ?? 0)
   if (/^\s*\[/.test(before)) {
     return {
@@ -73,20 +79,24 @@ function keyValue(text: string, before: string, lineNumber: number, column: numb
   }
   if (/^\s*dtparam=/.test(before)) {
     const open = parseBoot(text)[lineNumber - 1]?.overlay
-    return paramAt([...open ? overlayNamed(open)?.params ?? [] : [], ...BASE_PARAMS.filter(param => !param.same)], before, column)
+    return paramAt([...open ? overlayNamed(open)?.params ?? [] : [], ...BASE_PARAMS.filter(param => !param.same)],
+      before, column)
   }
   const setting = /^\s*([a-z_0-9]+)=([^\s]*)$/.exec(before)
   if (setting) {
     const spec = SETTING_SPECS.get(setting[1]!)
     const values = spec?.values ?? (spec?.kind === 'switch' ? ['0', '1'] : [])
-    return values.length ? { from: column - setting[2]!.length, options: values.map(label => ({ label, what: spec!.what })) } : null
+    return values.length
+      ? { from: column - setting[2]!.length, options: values.map(label => ({ label, what: spec!.what })) }
+      : null
   }
   if (!/^\s*\w*$/.test(before)) return null
   return {
     from: at(/\w*$/),
     options: [
       { label: 'dtparam', what: 'a parameter of the base tree', insert: 'dtparam=' },
-      { label: 'dtoverlay', what: 'an overlay', insert: 'dtoverlay=' }, { label: 'include', what: 'another file', insert: 'include ' },
+      { label: 'dtoverlay', what: 'an overlay', insert: 'dtoverlay=' },
+      { label: 'include', what: 'another file', insert: 'include ' },
       ...[...SETTING_SPECS.values()]
         .filter(spec => spec.group !== 'line')
         .map(spec => ({ label: spec.name, what: spec.what, insert: `${spec.name}=` })),
@@ -99,6 +109,9 @@ function paramAt(params: readonly ParamSpec[], before: string, column: number): 
   const sign = entry.indexOf('=')
   if (sign < 0) return { from: column - entry.length, options: params.map(parameter) }
   const spec = params.find(param => param.name === entry.slice(0, sign))
-  const values = spec?.values ?? (spec?.kind === 'flag' ? ['on', 'off'] : spec?.default === undefined ? [] : [spec.default])
-  return values.length ? { from: column - (entry.length - sign - 1), options: values.map(label => ({ label, what: spec!.what })) } : null
+  const values = spec?.values
+    ?? (spec?.kind === 'flag' ? ['on', 'off'] : spec?.default === undefined ? [] : [spec.default])
+  return values.length
+    ? { from: column - (entry.length - sign - 1), options: values.map(label => ({ label, what: spec!.what })) }
+    : null
 }

@@ -34,14 +34,18 @@ export function effectOf(facts: Facts, needs: readonly Need[]): BootEffect {
   const { plan, board } = facts
   const files = filesOf(plan, board)
   const merged = mergedFile(facts, needs)
-  const lint = plan.boot ? lintBoot({ files, board, plan: planSide(facts, needs), ...(plan.boot.image && { image: plan.boot.image }) }) : []
+  const lint = plan.boot
+    ? lintBoot({ files, board, plan: planSide(facts, needs), ...(plan.boot.image && { image: plan.boot.image }) })
+    : []
   const effect: BootEffect = {
-    files, lines: files.dialect === 'key-value' ? parseBoot(files.text, filtersOf(board)) : [], merged, lint, outcomes: [],
+    files, lines: files.dialect === 'key-value' ? parseBoot(files.text, filtersOf(board)) : [], merged, lint,
+    outcomes: [],
     baseTrouble: null, otherTree: otherTreeOf(facts),
   }
   if (!plan.boot || !board) return effect
   try {
-    return { ...effect, outcomes: outcomesOf({ facts, needs, lint, merged, ...rehearsedStart(facts), otherTree: effect.otherTree }) }
+    return { ...effect,
+      outcomes: outcomesOf({ facts, needs, lint, merged, ...rehearsedStart(facts), otherTree: effect.otherTree }) }
   }
   catch (error) {
     if (!(error instanceof DeviceTreeError)) throw error

@@ -55,7 +55,10 @@ export function explainAt(files: BootFiles, board: Board | null, line: number, c
 | null {
   if (files.dialect !== 'key-value') {
     const whole = explainFiles({ ...files, commandLine: '' }, board).find(entry => entry.line === line)
-    return whole ? { from: 0, to: Number.MAX_SAFE_INTEGER, words: whole.words, ...(whole.origin && { origin: whole.origin }) } : null
+    return whole
+      ? { from: 0, to: Number.MAX_SAFE_INTEGER, words: whole.words,
+          ...(whole.origin && { origin: whole.origin }) }
+      : null
   }
   const lines = parseBoot(files.text, filtersOf(board))
   const entry = lines[line - 1]
@@ -63,7 +66,8 @@ export function explainAt(files: BootFiles, board: Board | null, line: number, c
   const param = entry.params?.find(item => column >= item.from && column < item.to)
   if (param) {
     const spec = specOf(entry, param.name, files.overlays)
-    if (spec) return { from: param.from, to: param.to, words: `${param.name}: ${spec.what}${limits(spec)}`, origin: 'memory' }
+    if (spec) return { from: param.from, to: param.to, words: `${param.name}: ${spec.what}${limits(spec)}`,
+      origin: 'memory' }
   }
   const said = keyValueLine(entry, board, files.overlays)
   return { from: 0, to: entry.text.length, words: said.words, ...(said.origin && { origin: said.origin }) }
@@ -78,7 +82,8 @@ function limits({ default: standard, min, max, values }: {
   let range: string
   if (values) range = `one of ${values.join(', ')}`
   else range = min !== undefined && max !== undefined ? `${min} to ${max}` : ''
-  return [range, standard === undefined ? '' : `${standard} where nothing is said`].filter(Boolean).map(text => `; ${text}`).join('')
+  return [range, standard === undefined ? '' : `${standard} where nothing is said`].filter(Boolean)
+    .map(text => `; ${text}`).join('')
 }
 
 function keyValueLines(text: string, board: Board | null, own: readonly OwnOverlay[] | undefined): Explained[] {
@@ -86,12 +91,14 @@ function keyValueLines(text: string, board: Board | null, own: readonly OwnOverl
     if (line.kind === 'blank' || line.kind === 'comment') return []
     const { words, origin } = keyValueLine(line, board, own)
     return [{
-      file: '', line: line.number, text: shortened(line.text), words, ...(origin && { origin }), partIds: [], applies: line.applies,
+      file: '', line: line.number, text: shortened(line.text), words, ...(origin && { origin }), partIds: [],
+      applies: line.applies,
     }]
   })
 }
 
-function keyValueLine(line: BootLine, board: Board | null, own: readonly OwnOverlay[] | undefined): { words: string, origin?: Origin } {
+function keyValueLine(line: BootLine, board: Board | null,
+  own: readonly OwnOverlay[] | undefined): { words: string, origin?: Origin } {
   let hidden: string
   if (line.applies === 'never') hidden = ' Hidden from this board by the section.'
   else hidden = line.applies === 'sometimes' && line.kind !== 'filter'
@@ -103,7 +110,8 @@ function keyValueLine(line: BootLine, board: Board | null, own: readonly OwnOver
       ? 'From here on for every board.'
       : line.name === 'none'
         ? 'From here on for no board.'
-        : `From here on only where [${line.name}] holds${board?.bootModels?.includes(line.name!) ? ', which is this board' : ''}.` }
+        : `From here on only where [${line.name}] `
+          + `holds${board?.bootModels?.includes(line.name!) ? ', which is this board' : ''}.` }
     case 'include': return { words: `Reads ${line.name} here.${hidden}` }
     case 'setting': {
       const spec = SETTING_SPECS.get(line.name!)
@@ -117,14 +125,16 @@ function keyValueLine(line: BootLine, board: Board | null, own: readonly OwnOver
           }
         : { words: `Not in the library; kept as it is.${hidden}` }
     }
-    case 'param': return { words: line.params!.map(param => paramWords(line, param, own)).join(' ') + hidden, origin: 'memory' }
+    case 'param': return { words: line.params!.map(param => paramWords(line, param, own)).join(' ') + hidden,
+      origin: 'memory' }
     case 'overlay': {
       if (!line.name) return { words: `Ends the overlay above: parameters below belong to the base tree again.${hidden}` }
       const spec = overlayNamed(line.name)
       if (!spec) return { words: `Loads the overlay ${line.name}, which is not in the library.${hidden}` }
       const resolved = resolveOverlay(spec, line.params!)
       return {
-        words: `${upper(spec.what)}. ${claimWords(resolved, board)}${spec.caution ? ` ${spec.caution}` : ''}${hidden}`, origin: spec.origin,
+        words: `${upper(spec.what)}. ${claimWords(resolved, board)}${spec.caution ? ` ${spec.caution}` : ''}${hidden}`,
+        origin: spec.origin,
       }
     }
     default: return { words: 'No line that the firmware knows; kept as it is.' }
@@ -141,10 +151,13 @@ function specOf(line: BootLine, name: string, own: readonly OwnOverlay[] | undef
     : BASE_PARAMS.find(item => item.name === name)
 }
 
-function paramWords(line: BootLine, { name, value }: { name: string, value: string }, own: readonly OwnOverlay[] | undefined): string {
+function paramWords(line: BootLine, { name, value }: { name: string, value: string },
+  own: readonly OwnOverlay[] | undefined): string {
   switch (ownerOf(name, line.overlay, own)) {
     case 'base': return baseParam(name, value)
-    case 'nobody': return line.overlay ? `${name}: neither ${line.overlay} nor the base tree has it.` : `${name}: not in the library.`
+    case 'nobody': return line.overlay
+      ? `${name}: neither ${line.overlay} nor the base tree has it.`
+      : `${name}: not in the library.`
     default: return ownParam(line.overlay, name, value)
   }
 }
@@ -166,7 +179,8 @@ function baseParam(name: string, value: string): string {
 export function claimWords(resolved: Resolved, board: Board | null): string {
   const claims = claimsOf(resolved, board)
   const lines = [...new Set(claims.flatMap(claim => claim.kind === 'line' ? claim.line : []))].sort((a, b) => a - b)
-  const buses = [...new Set(claims.flatMap(claim => claim.kind === 'bus' || claim.kind === 'enables' ? busName(claim.bus) : []))]
+  const buses = [...new Set(claims.flatMap(claim =>
+    claim.kind === 'bus' || claim.kind === 'enables' ? busName(claim.bus) : []))]
   const address = claims.find(claim => claim.kind === 'address')
   const circuits = claims.flatMap(claim => claim.kind === 'circuit' ? claim.name : [])
   const takes = [...new Set([
@@ -174,7 +188,9 @@ export function claimWords(resolved: Resolved, board: Board | null): string {
     ...address?.kind === 'address' ? [`address 0x${address.address.toString(16)}`] : [], ...circuits,
   ])]
   const appears = appearsOf(resolved).map(entry => entry.path)
-  return [takes.length ? `Takes ${takes.join(', ')}.` : '', appears.length ? `Brings ${appears.join(', ')}.` : ''].filter(Boolean).join(' ')
+  return [takes.length ? `Takes ${takes.join(', ')}.` : '', appears.length
+    ? `Brings ${appears.join(', ')}.`
+    : ''].filter(Boolean).join(' ')
 }
 
 function ranges(lines: number[]): string {
@@ -192,7 +208,8 @@ function menuWords(text: string): Explained[] {
     if (line.kind === 'blank' || line.kind === 'comment') return []
     const spec = DIRECTIVE_WORDS[line.keyword!]
     return [{
-      file: '', line: line.number, text: shortened(line.text), words: spec ? `${upper(spec.what)}.` : 'No directive that the loader knows.',
+      file: '', line: line.number, text: shortened(line.text),
+      words: spec ? `${upper(spec.what)}.` : 'No directive that the loader knows.',
       origin: 'published: U-Boot documentation', partIds: [], applies: 'always' as const,
     }]
   })
@@ -207,7 +224,8 @@ function environmentWords(text: string): Explained[] {
     else words = line.name!.startsWith('param_')
       ? `A parameter of an overlay: ${line.name!.slice(6)} = ${line.value}.`
       : 'Not in the library; kept as it is.'
-    return [{ file: '', line: line.number, text: shortened(line.text), words, origin: 'practice', partIds: [], applies: 'always' as const }]
+    return [{ file: '', line: line.number, text: shortened(line.text), words, origin: 'practice', partIds: [],
+      applies: 'always' as const }]
   })
 }
 

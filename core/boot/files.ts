@@ -8,8 +8,8 @@ import type { BootFiles } from './scope/effective'
 const tells = (text: string) => text.split(/\r?\n/).some(line => line.trim() && !line.trim().startsWith('#'))
 
 /**
- * The dialect of a plan's boot file: what the maker said; else what the text itself tells; where it tells nothing, what the board
- * reads; where there is no board either, what the file's name tells.
+ * The dialect of a plan's boot file: what the maker said; else what the text itself tells; where it tells nothing, what
+ * the board reads; where there is no board either, what the file's name tells.
  */
 export function dialectOf(boot: Plan['boot'], board: Pick<Board, 'bootDialect'> | null): Dialect {
   if (boot?.dialect) return boot.dialect
@@ -22,7 +22,8 @@ export function dialectOf(boot: Plan['boot'], board: Pick<Board, 'bootDialect'> 
 export function filesOf({ boot }: Pick<Plan, 'boot'>, board: Board | null): BootFiles {
   return {
     dialect: dialectOf(boot, board), text: boot?.text ?? '',
-    ...(boot?.path !== undefined && { path: boot.path }), ...(boot?.commandLine !== undefined && { commandLine: boot.commandLine }),
+    ...(boot?.path !== undefined && { path: boot.path }),
+    ...(boot?.commandLine !== undefined && { commandLine: boot.commandLine }),
     ...(boot?.includes && { includes: boot.includes }), ...(boot?.overlays && { overlays: boot.overlays }),
   }
 }

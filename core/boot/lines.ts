@@ -9,17 +9,20 @@ export interface DiffLine {
 /** The lines of both texts in order, each marked as kept, added or removed. Line endings are not shown. */
 export function compareLines(before: string, after: string): DiffLine[] {
   return diffLines(before, after).flatMap(({ value, added, removed }) =>
-    value.replace(/\r?\n$/, '').split(/\r?\n/).map(text => ({ kind: added ? 'added' : removed ? 'removed' : 'same', text }) as DiffLine))
+    value.replace(/\r?\n$/, '').split(/\r?\n/)
+      .map(text => ({ kind: added ? 'added' : removed ? 'removed' : 'same', text }) as DiffLine))
 }
 
 const LINE = /([^\r\n]*)(\r\n|\r|\n|$)/g
 
 /**
- * The text as edited in an editor that shows every line ending as `\n`, with the endings of the lines above and below
- * the edit as they were; new lines take the ending of the line before them. An edit that changes nothing gives `before`.
+ * The text as edited in an editor that shows every line ending as `\n`, with the endings of the lines above
+ * and below the edit as they were; new lines take the ending of the line before them. An edit that changes
+ * nothing gives `before`.
  */
 export function restoreEndings(before: string, edited: string): string {
-  const old = [...before.matchAll(LINE)].map(([, text = '', ending = '']) => ({ text, ending })).slice(0, before === '' ? 1 : undefined)
+  const old = [...before.matchAll(LINE)].map(([, text = '', ending = '']) => ({ text, ending })).slice(0,
+    before === '' ? 1 : undefined)
   // The pattern matches once more, with nothing, at the end of a text that does not end in a line ending.
   if (old.length > 1 && old.at(-1)!.text === '' && old.at(-2)!.ending === '') old.pop()
   const lines = edited.split('\n')

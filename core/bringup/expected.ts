@@ -67,12 +67,14 @@ function addressesOf(facts: Facts): ExpectedAddress[] {
     }
     else addresses.set(
       key,
-      { busId: device.busId, address: device.address, names: [device.also ? `${device.owner.name}: ${device.also}` : device.owner.name],
+      { busId: device.busId, address: device.address,
+        names: [device.also ? `${device.owner.name}: ${device.also}` : device.owner.name],
         throughHub: device.busId.includes('.'), ...device.also && { optional: true as const },
       },
     )
   }
-  return [...addresses.values()].sort((a, b) => Number(a.busId > b.busId) - Number(a.busId < b.busId) || a.address - b.address)
+  return [...addresses.values()].sort((a,
+    b) => Number(a.busId > b.busId) - Number(a.busId < b.busId) || a.address - b.address)
 }
 
 /** What programs open to get at a bus. */
@@ -81,9 +83,11 @@ function busNodes(facts: Facts): ExpectedNode[] {
   for (const { id, kind, label, controller } of facts.buses) {
     const device = controller?.device
     // A strip's program drives the pulse circuit itself, without the kernel.
-    if (!device || facts.groups.filter(group => group.bus?.id === id).every(group => drivenByProgram(group.terminals, { kind }))) continue
+    if (!device || facts.groups.filter(group => group.bus?.id === id)
+      .every(group => drivenByProgram(group.terminals, { kind }))) continue
     if (kind === 'spi') for (const select of openSelects(facts, id)) {
-      found.set(`${id} ${select}`, { path: device.replace('{select}', String(select)), what: `${label}, select ${select}` })
+      found.set(`${id} ${select}`,
+        { path: device.replace('{select}', String(select)), what: `${label}, select ${select}` })
     }
     else if (kind === 'pwm') {
       // The folder is there from the start; a channel's own comes when a program asks for it.
@@ -98,11 +102,14 @@ function busNodes(facts: Facts): ExpectedNode[] {
 /** Selects that carry a part without a kernel driver of its own, which would take the node away. */
 function openSelects(facts: Facts, busId: string): number[] {
   return facts.groups.filter(group =>
-    group.bus?.id === busId && group.kind === 'spi' && !overlaysAsked(group.owner).length && !isMade(group.owner, facts))
+    group.bus?.id === busId && group.kind === 'spi' && !overlaysAsked(group.owner).length
+    && !isMade(group.owner, facts))
     .flatMap(group => group.terminals.flatMap(terminal => facts.selectNumbers.get(terminal.key) ?? []))
 }
 
-/** Nodes of a part: those its driver brings where one is loaded, those its plug brings, those of the bus it hangs on. */
+/**
+ * Nodes of a part: those its driver brings where one is loaded, those its plug brings, those of the bus it hangs on.
+ */
 function nodesOf(owner: ResolvedPart, facts: Facts): ExpectedNode[] {
   const isPlugged = (owner.part.plugs ?? []).some(plug =>
     (plug.socket === 'usb' || plug.socket === 'display') && isMet(plug.when, owner.options))
@@ -113,7 +120,9 @@ function nodesOf(owner: ResolvedPart, facts: Facts): ExpectedNode[] {
   const opensBus = (path: string) => /^\/dev\/(spidev|i2c-)/.test(path)
   return (owner.part.nodes ?? []).filter(node => isMet(node.when, owner.options)).flatMap((node): ExpectedNode[] => {
     const path = fillTemplate(node.path, owner, facts)
-    return path && (isPlugged || isDriven || opensBus(path)) ? [{ path, what: `${owner.name}: ${node.what}`, partId: owner.id }] : []
+    return path && (isPlugged || isDriven || opensBus(path))
+      ? [{ path, what: `${owner.name}: ${node.what}`, partId: owner.id }]
+      : []
   })
 }
 

@@ -24,13 +24,14 @@ export function hexAddress(address: number): string {
 }
 
 /**
- * Reads a pasted grid: a heading of columns 0–f and rows `00:` to `70:`, whatever stands around it (prompts, blank lines).
- * Cells are read by their column when rows are short at either end, as the first and last rows are.
+ * Reads a pasted grid: a heading of columns 0–f and rows `00:` to `70:`, whatever stands around it (prompts, blank
+ * lines). Cells are read by their column when rows are short at either end, as the first and last rows are.
  */
 export function readGrid(text: string): GridResult {
   const rows = text.split(/\r?\n/).map(line => /(?:^|\s)([0-7]0):(.*)$/.exec(line)).filter(match => match !== null)
   if (!rows.length) {
-    return { ok: false, message: 'No row such as "40: -- -- 42 …" was found. Paste the whole output of i2cdetect -y with the bus number.' }
+    return { ok: false, message: 'No row such as "40: -- -- 42 …" was found. Paste the whole output of i2cdetect -y '
+      + 'with the bus number.' }
   }
   const answers = new Map<number, GridAnswer>()
   const tested = new Set<number>()
@@ -49,17 +50,18 @@ export function readGrid(text: string): GridResult {
       }
       else return {
         ok: false,
-        message: `Row ${base}: the cell "${cell}" stands where ${address.toString(16).padStart(2, '0')} belongs. Paste the grid with its `
-          + `spaces as they were printed.`,
+        message: `Row ${base}: the cell "${cell}" stands where ${address.toString(16).padStart(2, '0')} belongs. Paste `
+          + 'the grid with its spaces as they were printed.',
       }
     }
   }
-  return { ok: true, answers: [...answers.values()].sort((a, b) => a.address - b.address), tested: [...tested].sort((a, b) => a - b) }
+  return { ok: true, answers: [...answers.values()].sort((a, b) => a.address - b.address),
+    tested: [...tested].sort((a, b) => a - b) }
 }
 
 /**
- * Cells with their columns. Printed cells are three characters wide; a row whose spaces were squeezed is filled from its right end in row
- * 00 and from its left in others.
+ * Cells with their columns. Printed cells are three characters wide; a row whose spaces were squeezed is filled from
+ * its right end in row 00 and from its left in others.
  */
 function cellsOf(rest: string, start: number): { column: number, cell: string }[] {
   const found = [...rest.matchAll(/--|UU|uu|[0-9a-fA-F]{2}/g)]

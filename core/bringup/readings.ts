@@ -1,4 +1,7 @@
-/** Files under /sys that give a part's readings, with their units. The simulated board writes them, the small programs read them. */
+/**
+ * Files under /sys that give a part's readings, with their units. The simulated board writes them, the small
+ * programs read them.
+ */
 import type { Quantity } from '../catalogue/types'
 
 export interface ReadingFile {
@@ -32,13 +35,15 @@ export const HWMON: Readonly<Partial<Record<Quantity, ReadingFile>>> = {
   voltage: { name: 'in1_input', per: 1000 },
 }
 
-export const fileText = ({ per, zero = 0, digits = 0 }: ReadingFile, value: number): string => (value * per + zero).toFixed(digits)
+export const fileText = ({ per, zero = 0, digits = 0 }: ReadingFile,
+  value: number): string => (value * per + zero).toFixed(digits)
 
 /** Quantities in words, with the unit that the model, the programs and the papers give them in. */
 export const QUANTITIES: Readonly<Record<Quantity, { name: string, unit: string, digits: number }>> = {
   'temperature': { name: 'temperature', unit: '°C', digits: 1 }, 'humidity': { name: 'humidity', unit: '%', digits: 1 },
   'pressure': { name: 'pressure', unit: 'hPa', digits: 1 }, 'light': { name: 'light', unit: 'lux', digits: 0 },
-  'carbon-dioxide': { name: 'carbon dioxide', unit: 'ppm', digits: 0 }, 'distance': { name: 'distance', unit: 'mm', digits: 0 },
+  'carbon-dioxide': { name: 'carbon dioxide', unit: 'ppm', digits: 0 },
+  'distance': { name: 'distance', unit: 'mm', digits: 0 },
   'weight': { name: 'weight', unit: 'g', digits: 0 }, 'voltage': { name: 'voltage', unit: 'V', digits: 3 },
 }
 

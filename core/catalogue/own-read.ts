@@ -17,12 +17,17 @@ export function readOwn(text: string): OwnResult {
     return { ok: false, problems: [{ path: '', message: `This is not a JSON document: ${(error as Error).message}.` }] }
   }
   if (typeof document !== 'object' || document === null || Array.isArray(document)) {
-    return { ok: false, problems: [{ path: '', message: 'A board or a part is a JSON object; this is something else.' }] }
+    return { ok: false,
+      problems: [{ path: '', message: 'A board or a part is a JSON object; this is something else.' }] }
   }
   const isBoard = 'header' in document
-  const problems = [...schemaProblems(isBoard ? boardSchema : partSchema, document), ...isBoard ? [] : partProblems(document as Part)]
+  const problems = [...schemaProblems(isBoard ? boardSchema : partSchema, document),
+    ...isBoard ? [] : partProblems(document as Part)]
   if (problems.length) return { ok: false, problems }
-  return isBoard ? { ok: true, kind: 'board', entry: document as Board } : { ok: true, kind: 'part', entry: document as Part }
+  return isBoard
+    ? { ok: true, kind: 'board', entry: document as Board }
+    : { ok: true, kind: 'part',
+        entry: document as Part }
 }
 
 function schemaProblems(schema: Joi.Schema, document: unknown): Problem[] {
@@ -63,7 +68,8 @@ function conditionProblems(part: Part, options: ReadonlySet<string | undefined>)
 /** Choices that start with a value they do not offer. */
 function defaultProblems(part: Part): Problem[] {
   return (Array.isArray(part.options) ? part.options : []).flatMap((option, i) =>
-    option?.kind === 'choice' && Array.isArray(option.values) && !option.values.some(entry => entry?.value === option.default)
+    option?.kind === 'choice' && Array.isArray(option.values)
+    && !option.values.some(entry => entry?.value === option.default)
       ? [{ path: `options[${i}].default`, message: `"${option.default}" is none of the values` }]
       : [])
 }

@@ -1,4 +1,7 @@
-/** Starting an own board or part from one of the catalogue. Reading and checking one is in `own-read.ts`, which brings the schemas. */
+/**
+ * Starting an own board or part from one of the catalogue. Reading and checking one is in `own-read.ts`, which
+ * brings the schemas.
+ */
 
 /** A copy to start from: the same entry under a free id of the maker's own. */
 export function ownCopyOf<T extends { id: string, name: string }>(entry: T, taken: ReadonlySet<string>): T {

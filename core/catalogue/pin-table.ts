@@ -8,9 +8,12 @@ export const PIN_ROLES: Readonly<Record<PinRole, string>> = {
   'supply': 'supply', 'ground': 'ground', 'none': 'not connected',
   'line': 'a plain line', 'onewire': '1-Wire', 'pwm': 'PWM', 'strip': 'data of a light strip',
   'i2c.sda': 'I²C SDA', 'i2c.scl': 'I²C SCL',
-  'spi.clock': 'SPI clock', 'spi.mosi': 'SPI data in of the part', 'spi.miso': 'SPI data out of the part', 'spi.select': 'SPI select',
-  'serial.tx': 'serial, the part sends', 'serial.rx': 'serial, the part receives', 'serial.rts': 'serial RTS', 'serial.cts': 'serial CTS',
-  'i2s.clock': 'I²S bit clock', 'i2s.frame': 'I²S frame', 'i2s.dataIn': 'I²S data into the part', 'i2s.dataOut': 'I²S data out of the part',
+  'spi.clock': 'SPI clock', 'spi.mosi': 'SPI data in of the part', 'spi.miso': 'SPI data out of the part',
+  'spi.select': 'SPI select',
+  'serial.tx': 'serial, the part sends', 'serial.rx': 'serial, the part receives', 'serial.rts': 'serial RTS',
+  'serial.cts': 'serial CTS',
+  'i2s.clock': 'I²S bit clock', 'i2s.frame': 'I²S frame', 'i2s.dataIn': 'I²S data into the part',
+  'i2s.dataOut': 'I²S data out of the part',
 }
 
 export interface PinRow {
@@ -28,20 +31,24 @@ export interface PinRow {
 const BY_LABEL: readonly (readonly [pattern: RegExp, role: PinRole, direction: PinRow['direction']])[] = [
   [/^(nc|n\/c|dnc|-|not connected|do not connect)$/, 'none', 'in'],
   [/^(gnd|vss|ground|agnd|dgnd|pgnd|0 ?v|minus|[-−])$/, 'ground', 'in'],
-  [/^(v(cc|dd|in|io|bus|m|s)\d?|a?vdd|dvdd|3[v.]3v?|3v|5v|\+ ?5 ?v?|\+ ?3[.,]?3 ?v?|power|supply|pwr|plus|\+)$/, 'supply', 'in'],
+  [/^(v(cc|dd|in|io|bus|m|s)\d?|a?vdd|dvdd|3[v.]3v?|3v|5v|\+ ?5 ?v?|\+ ?3[.,]?3 ?v?|power|supply|pwr|plus|\+)$/,
+    'supply', 'in'],
   [/^(sda|i2c.?sda|sda\/sdi|sda\/mosi)$/, 'i2c.sda', 'both'], [/^(scl|i2c.?scl|scl\/sck|scl\/sclk)$/, 'i2c.scl', 'in'],
   [/^(bclk|bck|i2s.?sck|i2s.?clk)$/, 'i2s.clock', 'in'], [/^(lrck?|lrclk|ws|wsel|fs)$/, 'i2s.frame', 'in'],
   [/^(sck|sclk|spi.?clk|spi.?sck|clk|clock)$/, 'spi.clock', 'in'], [/^(mosi|sdi|copi|si)$/, 'spi.mosi', 'in'],
-  [/^(miso|sdo|cipo|so)$/, 'spi.miso', 'out'], [/^(cs|ss|ncs|csn|csb|cs0|ce|nss|cs\/ss|select|load)$/, 'spi.select', 'in'],
+  [/^(miso|sdo|cipo|so)$/, 'spi.miso', 'out'],
+  [/^(cs|ss|ncs|csn|csb|cs0|ce|nss|cs\/ss|select|load)$/, 'spi.select', 'in'],
   [/^(tx|txd|txo|tx0|uart.?tx|out.?tx)$/, 'serial.tx', 'out'], [/^(rx|rxd|rxi|rx0|uart.?rx)$/, 'serial.rx', 'in'],
   [/^rts$/, 'serial.rts', 'out'], [/^cts$/, 'serial.cts', 'in'], [/^(dq|1-?wire|onewire|owb)$/, 'onewire', 'both'],
   [/^(pwm|pwm\w|servo|speed)$/, 'pwm', 'in'],
   [/^(int\d?|irq|drdy|rdy|alert|alrt|busy|out|do|dout|sqw|pps|1pps|flag|fault|echo)$/, 'line', 'out'],
-  [/^(rst|reset|nrst|en|enable|dc|d\/c|a0|rs|wake|shdn|sd|standby|stby|trig|trigger|step|dir|bl|led|in\d?|addr?|ad0)$/, 'line', 'in'],
+  [/^(rst|reset|nrst|en|enable|dc|d\/c|a0|rs|wake|shdn|sd|standby|stby|trig|trigger|step|dir|bl|led|in\d?|addr?|ad0)$/,
+    'line', 'in'],
 ]
 
 const HEADINGS: Readonly<Record<string, 'label' | 'role' | 'note'>> = {
-  'pin': 'label', 'name': 'label', 'label': 'label', 'signal': 'label', 'symbol': 'label', 'pin name': 'label', 'terminal': 'label',
+  'pin': 'label', 'name': 'label', 'label': 'label', 'signal': 'label', 'symbol': 'label', 'pin name': 'label',
+  'terminal': 'label',
   'function': 'role', 'role': 'role', 'type': 'role',
   'description': 'note', 'note': 'note', 'notes': 'note', 'remarks': 'note', 'comment': 'note',
 }
@@ -79,13 +86,15 @@ function roleOf(label: string, said: string): Pick<PinRow, 'role' | 'direction' 
 }
 
 /**
- * Rows of a pasted table: one pin each. A line of headings is recognised and tells the columns; without one, a column of numbers is left
- * out, the first other is the label, the rest is what is said of it. Empty for a text without any pin.
+ * Rows of a pasted table: one pin each. A line of headings is recognised and tells the columns; without one, a
+ * column of numbers is left out, the first other is the label, the rest is what is said of it. Empty for a text
+ * without any pin.
  */
 export function readPinTable(text: string): PinRow[] {
   const rows = cellsOf(text).filter(row => row.some(cell => cell !== ''))
   const headings = rows[0]?.map(cell => HEADINGS[asKey(cell)])
-  const hasHeadings = !!headings && headings.filter(heading => heading !== undefined).length >= Math.min(2, rows[0]!.length)
+  const hasHeadings = !!headings
+    && headings.filter(heading => heading !== undefined).length >= Math.min(2, rows[0]!.length)
   const body = hasHeadings ? rows.slice(1) : rows
   return body.flatMap((row): PinRow[] => {
     const named = (what: 'label' | 'role' | 'note') => hasHeadings

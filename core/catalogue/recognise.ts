@@ -12,12 +12,14 @@ export interface Question {
 export const QUESTIONS: readonly Question[] = [
   {
     id: 'power', text: 'Which socket takes the supply?', hint: 'The one beside the lamps, on the long edge.',
-    answers: [{ value: 'micro-usb', label: 'micro-USB, with two slanted corners' }, { value: 'usb-c', label: 'USB-C, oval' }],
+    answers: [{ value: 'micro-usb', label: 'micro-USB, with two slanted corners' },
+      { value: 'usb-c', label: 'USB-C, oval' }],
   },
   {
     id: 'header', text: 'What does the header look like?', hint: 'Two rows along one edge.',
     answers: [
-      { value: 'twenty-six', label: 'two rows of thirteen pins' }, { value: 'forty-soldered', label: 'two rows of twenty pins' },
+      { value: 'twenty-six', label: 'two rows of thirteen pins' },
+      { value: 'forty-soldered', label: 'two rows of twenty pins' },
       { value: 'forty-holes', label: 'two rows of twenty empty holes' },
     ],
   },
@@ -33,7 +35,8 @@ export const QUESTIONS: readonly Question[] = [
     answers: [{ value: 'socket', label: 'yes' }, { value: 'none', label: 'no' }],
   },
   {
-    id: 'connectors', text: 'Which flat-cable sockets are there?', hint: 'Thin sockets with a bar that lifts or a flap.',
+    id: 'connectors', text: 'Which flat-cable sockets are there?',
+    hint: 'Thin sockets with a bar that lifts or a flap.',
     answers: [
       { value: 'camera-and-display', label: 'two wide ones, one for a camera and one for a display' },
       { value: 'camera-only', label: 'one narrow one at the end' },
@@ -54,7 +57,8 @@ export function nextQuestion(answers: Readonly<Record<string, string>>, boards: 
   if (left.length < 2) return null
   const largestGroup = (question: Question) => {
     const sizes = new Map<string, number>()
-    for (const board of left) sizes.set(board.signs[question.id] ?? '', (sizes.get(board.signs[question.id] ?? '') ?? 0) + 1)
+    for (const board of left) sizes.set(board.signs[question.id] ?? '',
+      (sizes.get(board.signs[question.id] ?? '') ?? 0) + 1)
     return Math.max(...sizes.values())
   }
   const open = QUESTIONS.filter(question => !(question.id in answers))

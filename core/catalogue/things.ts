@@ -18,7 +18,8 @@ export function thingKind({ thing }: Part): ThingKind | null {
 export function misfitOf(part: Part, board: Board | null): string | null {
   const { thing } = part
   if (!thing || !board) return null
-  if (thing.outlines && board.outline && !thing.outlines.includes(board.outline)) return 'made for a board of another outline'
+  if (thing.outlines && board.outline
+    && !thing.outlines.includes(board.outline)) return 'made for a board of another outline'
   if (thing.is === 'header' && !board.headerUnpopulated) return 'this board has its pins'
   if (thing.adapts && (board.socketSizes?.[thing.adapts.socket] ?? 'full') !== thing.adapts.size) {
     return `no ${thing.adapts.size} ${thing.adapts.socket === 'usb' ? 'USB' : 'video'} socket on this board`
@@ -28,7 +29,8 @@ export function misfitOf(part: Part, board: Board | null): string | null {
 }
 
 /** Things of a kind in the catalogue that go with a board, the cheapest first. */
-export const thingsFor = (kind: ThingKind, board: Board | null, { parts }: Pick<Catalogue, 'parts'>): Part[] => [...parts.values()]
+export const thingsFor = (kind: ThingKind, board: Board | null,
+  { parts }: Pick<Catalogue, 'parts'>): Part[] => [...parts.values()]
   .filter(part => thingKind(part) === kind && misfitOf(part, board) === null)
   .sort((a, b) => (a.price ?? 0) - (b.price ?? 0) || a.id.localeCompare(b.id))
 

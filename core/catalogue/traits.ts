@@ -1,10 +1,12 @@
 /**
- * What one chooses a part by: how it connects, what it is fed with, what it takes of the board, what it costs. Read from its file alone.
+ * What one chooses a part by: how it connects, what it is fed with, what it takes of the board, what it costs. Read
+ * from its file alone.
  */
 import type { Part } from './types'
 
 /** How a part meets the board, as it is said. */
-export type Link = 'I²C' | 'SPI' | 'Serial' | '1-Wire' | 'PWM' | 'I²S' | 'Strip' | 'Lines' | 'USB' | 'Video' | 'Flat cable'
+export type Link = 'I²C' | 'SPI' | 'Serial' | '1-Wire' | 'PWM' | 'I²S' | 'Strip' | 'Lines' | 'USB' | 'Video'
+  | 'Flat cable'
   | 'Fan socket' | 'Nothing'
 
 export interface Traits {
@@ -31,13 +33,15 @@ const SHARED = new Set(['i2c.sda', 'i2c.scl', 'spi.clock', 'spi.mosi', 'spi.miso
 
 export function traitsOf(part: Part): Traits {
   const roles = part.signals.map(signal => signal.role)
-  const links = [...new Set([...roles.map(role => LINKS[role.split('.')[0]!]!), ...(part.plugs ?? []).map(plug => PLUGS[plug.socket])])]
+  const links = [...new Set([...roles.map(role => LINKS[role.split('.')[0]!]!),
+    ...(part.plugs ?? []).map(plug => PLUGS[plug.socket])])]
   const sum = (of: 'typicalMa' | 'peakMa') => part.supplies.reduce((all, supply) => all + supply[of], 0)
   return {
     links: links.length ? links : ['Nothing'],
     rails: [...new Set(part.supplies.map(supply => supply.rail))],
     ownLines: roles.filter(role => !SHARED.has(role)).length,
-    typicalMa: sum('typicalMa'), peakMa: sum('peakMa'), perUnit: part.supplies.some(supply => supply.perOption !== undefined),
+    typicalMa: sum('typicalMa'), peakMa: sum('peakMa'),
+    perUnit: part.supplies.some(supply => supply.perOption !== undefined),
     price: part.price ?? null,
   }
 }
@@ -49,7 +53,8 @@ export interface TraitRow {
   differs: boolean
 }
 
-const ma = (value: number): string => value >= 1000 ? `${(value / 1000).toFixed(2)} A` : `${Number(value.toPrecision(3))} mA`
+const ma = (value: number): string =>
+  value >= 1000 ? `${(value / 1000).toFixed(2)} A` : `${Number(value.toPrecision(3))} mA`
 
 /** Parts side by side: one row for each thing that one of them has something to say on. */
 export function compareParts(parts: readonly Part[]): TraitRow[] {
@@ -74,7 +79,8 @@ export function compareParts(parts: readonly Part[]): TraitRow[] {
     ['offers', part => [...new Set((part.offers ?? []).map(offer => offer.kind))]
       .map(kind => `${(part.offers ?? []).filter(offer => offer.kind === kind).length} ${OFFERS[kind]}`).join(', ')],
     ['contacts', ({ contacts }) => contacts
-      ? `${contacts.count}: ${contacts.maxAcA} A at ${contacts.maxAcV} V AC, ${contacts.maxDcA} A at ${contacts.maxDcV} V DC`
+      ? `${contacts.count}: ${contacts.maxAcA} A at ${contacts.maxAcV} V AC, ${contacts.maxDcA} A at `
+      + `${contacts.maxDcV} V DC`
       : ''],
     ['picture', ({ display }) => display ? `${display.sizeInch}″, ${display.width} × ${display.height}` : ''],
     ['touch', ({ display }) => display ? display.touch : ''],

@@ -1,6 +1,6 @@
 /**
- * The vocabulary of the catalogue: boards, parts and supplies as they stand in their files. What each field is, and what its check lets
- * through, is declared in `shapes/`.
+ * The vocabulary of the catalogue: boards, parts and supplies as they stand in their files. What each field is, and
+ * what its check lets through, is declared in `shapes/`.
  */
 import type { Board } from './shapes/board'
 import type { Part } from './shapes/part'

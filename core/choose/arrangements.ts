@@ -29,7 +29,8 @@ export interface Compared {
 }
 
 /** One arrangement of the plan in figures. */
-export function comparedOf(plan: Plan, catalogue: Catalogue, arrangement: Arrangement): Compared & { titles: string[] } {
+export function comparedOf(plan: Plan, catalogue: Catalogue,
+  arrangement: Arrangement): Compared & { titles: string[] } {
   const { findings, power } = evaluate(arranged(plan, arrangement), catalogue)
   const mine = findings.filter(isOpen).filter(
     finding => finding.stages[0] === 'power' || finding.subjects.some(subject => subject.node !== undefined),
@@ -45,7 +46,8 @@ export function comparedOf(plan: Plan, catalogue: Catalogue, arrangement: Arrang
     spareShare: tightest ? 1 - tightest.peakMa / tightest.availableMa : null,
     typicalV: fed ? typical.nodes['@5V']!.voltageV : null, peakV: fed ? state('peak').nodes['@5V']!.voltageV : null,
     typicalW: power.sources.reduce((sum, source) => sum + typical.nodes[source.node]!.powerMw, 0) / 1000,
-    lossW: power.nodes.filter(node => node.role === 'path').reduce((sum, node) => sum + typical.nodes[node.id]!.powerMw, 0) / 1000,
+    lossW: power.nodes.filter(node => node.role === 'path')
+      .reduce((sum, node) => sum + typical.nodes[node.id]!.powerMw, 0) / 1000,
     stops: mine.filter(finding => finding.severity === 'stop').length,
     cautions: mine.filter(finding => finding.severity === 'caution').length,
     usbMa: power.rails.find(rail => rail.rail === 'USB')?.availableMa ?? null, onlyHere: [],
@@ -54,7 +56,8 @@ export function comparedOf(plan: Plan, catalogue: Catalogue, arrangement: Arrang
 }
 
 /** Two arrangements, with what only one of them suffers from. */
-export function compareArrangements(plan: Plan, catalogue: Catalogue, a: Arrangement, b: Arrangement): [Compared, Compared] {
+export function compareArrangements(plan: Plan, catalogue: Catalogue, a: Arrangement,
+  b: Arrangement): [Compared, Compared] {
   const left = comparedOf(plan, catalogue, a)
   const right = comparedOf(plan, catalogue, b)
   const side = ({ titles, ...figures }: typeof left, other: typeof left): Compared => ({
@@ -102,7 +105,10 @@ export function isBetter({ value, better }: ComparedRow, side: Compared, other: 
   return better === 'more' ? mine > its : mine < its
 }
 
-/** Another supply to compare with: of the same voltage and, where there is one, the same plug; the next larger first. Null without any. */
+/**
+ * Another supply to compare with: of the same voltage and, where there is one, the same plug; the next larger first.
+ * Null without any.
+ */
 export function likeSupply(plan: Plan, catalogue: Catalogue): SupplyUnit | null {
   const now = plan.supply && catalogue.supplies.get(plan.supply.type)
   const voltageV = now?.voltageV ?? NOMINAL_V
@@ -112,5 +118,6 @@ export function likeSupply(plan: Plan, catalogue: Catalogue): SupplyUnit | null 
     + (unit.currentMa > currentMa ? 0 : 4)
   return [...catalogue.supplies.values()]
     .filter(unit => unit.id !== now?.id && Math.abs(unit.voltageV - voltageV) < 0.3 && unit.kind !== 'transformer')
-    .sort((a, b) => rank(a) - rank(b) || Math.abs(a.currentMa - currentMa) - Math.abs(b.currentMa - currentMa))[0] ?? null
+    .sort((a, b) => rank(a) - rank(b) || Math.abs(a.currentMa - currentMa) - Math.abs(b.currentMa - currentMa))[0]
+    ?? null
 }

@@ -1,4 +1,7 @@
-/** Which board would carry a plan's parts: each is tried whole, placed, fed and fitted out, and judged by the same rules as the plan. */
+/**
+ * Which board would carry a plan's parts: each is tried whole, placed, fed and fitted out, and judged by the same rules
+ * as the plan.
+ */
 import { priceOf } from '../construction/parts-list'
 import type { Board, Catalogue, SupplyUnit } from '../catalogue/types'
 import { evaluate, type Report } from '../evaluate'
@@ -20,7 +23,10 @@ export interface BoardTrial {
   placed: boolean
   /** What is against it, the gravest first: why nothing could be placed, and stops. */
   against: string[]
-  /** Stops that the plan has on every board: they are its own, and wait for the maker on any. Filled when all were tried. */
+  /**
+   * Stops that the plan has on every board: they are its own, and wait for the maker on any. Filled when
+   * all were tried.
+   */
   everywhere: string[]
   /** The stops one by one; `key` is the same on every board. */
   stops: { key: string, title: string }[]
@@ -61,14 +67,16 @@ export function tryBoard(plan: Plan, board: Board, catalogue: Catalogue): BoardT
   const placement = placePlan(now, catalogue, { scope: plan.board === board.id ? 'rest' : 'all' })
   if (placement.ok) take(placementEdits(now, placement))
   // What has no room as a whole is judged without the places of another board: they would all be wrong.
-  else if (plan.board !== board.id) take(Object.keys(now.assignments).map((terminal): Edit => ({ edit: 'release', terminal })))
+  else if (plan.board !== board.id) take(Object.keys(now.assignments)
+    .map((terminal): Edit => ({ edit: 'release', terminal })))
   fit()
   let lostSupply: string | null = null
   const supply = feed()
   plug()
   const report = evaluate(now, catalogue)
   const found = report.findings.filter(matters)
-  const stops = unique(found.filter(({ severity }) => severity === 'stop').map(finding => ({ key: keyOf(finding), title: finding.title })))
+  const stops = unique(found.filter(({ severity }) => severity === 'stop')
+    .map(finding => ({ key: keyOf(finding), title: finding.title })))
   const cautions = [...new Set(found.filter(({ severity }) => severity === 'caution').map(({ title }) => title))]
   return {
     boardId: board.id, name: board.name, placed: placement.ok, carries: placement.ok && !stops.length,
@@ -106,12 +114,13 @@ export function tryBoard(plan: Plan, board: Board, catalogue: Catalogue): BoardT
   }
 
   /**
-   * The plan's supply where nothing of it stops the plan, and wherever it does not hang on the mains: a battery is there for a reason.
-   * Else the adapter with which the fewest stops are left, of those the one with the fewest cautions: where none is left the first, which
-   * is the cheapest, else the strongest.
+   * The plan's supply where nothing of it stops the plan, and wherever it does not hang on the mains: a battery is
+   * there for a reason. Else the adapter with which the fewest stops are left, of those the one with the fewest
+   * cautions: where none is left the first, which is the cheapest, else the strongest.
    */
   function feed(): SupplyUnit | null {
-    const foundWith = (type: string) => evaluate({ ...now, supply: { ...now.supply, type } }, catalogue).findings.filter(matters)
+    const foundWith = (type: string) =>
+      evaluate({ ...now, supply: { ...now.supply, type } }, catalogue).findings.filter(matters)
     const own = now.supply ? catalogue.supplies.get(now.supply.type) ?? null : null
     if (own && !FROM_MAINS.has(own.kind)) return own
     const ownFound = own ? foundWith(own.id) : []
@@ -143,8 +152,10 @@ const weigh = (found: readonly Finding[]) => found.some(breaksDown)
   : found.reduce((sum, { severity }) => sum + (severity === 'stop' ? STOP : severity === 'caution' ? 1 : 0), 0)
 
 /** The same thing wrong, wherever it lies: the code and whose it is. */
-const keyOf = ({ code, subjects }: Finding) => `${code} ${subjects.find(({ partId }) => partId !== undefined)?.partId ?? ''}`
-const unique = <T extends { key: string }>(list: readonly T[]): T[] => [...new Map(list.map(entry => [entry.key, entry])).values()]
+const keyOf = ({ code, subjects }: Finding) =>
+  `${code} ${subjects.find(({ partId }) => partId !== undefined)?.partId ?? ''}`
+const unique = <T extends { key: string }>(list: readonly T[]): T[] =>
+  [...new Map(list.map(entry => [entry.key, entry])).values()]
 
 /** Adapters that give what a board takes: those whose plug fits first, then the cheapest. */
 function adaptersFor(board: Board, { supplies }: Catalogue): SupplyUnit[] {
@@ -163,7 +174,8 @@ function settled(plan: Plan, board: Board): { terminal: string, words: string }[
 }
 
 /** Things of the maker's that are made for another board. */
-const gone = (before: Plan, after: Plan) => before.parts.filter(part => !after.parts.some(other => other.id === part.id))
+const gone = (before: Plan,
+  after: Plan) => before.parts.filter(part => !after.parts.some(other => other.id === part.id))
   .map(({ name }) => `${name}, which does not go with this board`)
 
 function nameOf({ parts }: Plan, terminal: string): string {
@@ -200,27 +212,33 @@ export function tryBoards(
 export function compared(trials: readonly BoardTrial[]): BoardTrial[] {
   const tried = trials.filter(({ placed }) => placed)
   const common = new Set(tried.length > 1
-    ? tried[0]!.stops.map(({ key }) => key).filter(key => tried.every(({ stops }) => stops.some(stop => stop.key === key)))
+    ? tried[0]!.stops.map(({ key }) => key)
+        .filter(key => tried.every(({ stops }) => stops.some(stop => stop.key === key)))
     : [])
   return bestFirst(trials.map((trial) => {
     const own = trial.stops.filter(({ key }) => !common.has(key))
     const titles = new Set(trial.stops.filter(({ key }) => common.has(key)).map(({ title }) => title))
     return {
-      ...trial, carries: trial.placed && !own.length, against: trial.against.filter(title => !titles.has(title)), everywhere: [...titles],
+      ...trial, carries: trial.placed && !own.length, against: trial.against.filter(title => !titles.has(title)),
+      everywhere: [...titles],
       counts: { ...trial.counts, stops: own.length },
     }
   }))
 }
 
-/** The difference between two boards in words that a maker weighs: "14 cheaper, wants an adapter more, 3 lines less". */
+/**
+ * The difference between two boards in words that a maker weighs: "14 cheaper, wants an adapter more, 3 lines less".
+ */
 export function against(one: BoardTrial, other: BoardTrial): string {
   const said: string[] = []
   const by = Math.round(other.price.total - one.price.total)
   if (by) said.push(`${Math.abs(by)} ${by > 0 ? 'cheaper' : 'dearer'}`)
   const lines = one.spare.lines - other.spare.lines
-  if (lines) said.push(`${Math.abs(lines)} ${Math.abs(lines) === 1 ? 'line' : 'lines'} ${lines > 0 ? 'more' : 'less'} free`)
+  if (lines) said.push(`${Math.abs(lines)} ${Math.abs(lines) === 1 ? 'line' : 'lines'} `
+    + `${lines > 0 ? 'more' : 'less'} free`)
   const usb = one.spare.usb - other.spare.usb
-  if (usb) said.push(`${Math.abs(usb)} USB ${Math.abs(usb) === 1 ? 'socket' : 'sockets'} ${usb > 0 ? 'more' : 'less'} free`)
+  if (usb) said.push(`${Math.abs(usb)} USB ${Math.abs(usb) === 1 ? 'socket' : 'sockets'} `
+    + `${usb > 0 ? 'more' : 'less'} free`)
   const mine = one.added.map(({ name }) => name).filter(name => !other.added.some(entry => entry.name === name))
   if (mine.length) said.push(`wants ${mine.join(' and ')}`)
   return said.join(', ') || 'no difference that counts here'

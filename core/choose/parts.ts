@@ -1,4 +1,7 @@
-/** Which of these parts? Each is taken into the plan, placed and judged there; what it brings is the difference to the plan before. */
+/**
+ * Which of these parts? Each is taken into the plan, placed and judged there; what it brings is the difference to
+ * the plan before.
+ */
 import type { Catalogue, Part } from '../catalogue/types'
 import { evaluate, type Report } from '../evaluate'
 import type { Finding } from '../findings'
@@ -39,14 +42,19 @@ const isJudged = (finding: Finding) => isOpen(finding) && finding.stages.some(st
 /** A part wants a handful of things at most. */
 const MAX_FITTINGS = 6
 
-/** Tries a part on the plan as it stands. Pure. Without a board only what it is can be said, and the trial says so by `placed`. */
-export const tryPart = (plan: Plan, part: Part, catalogue: Catalogue): PartTrial => trySet(plan, [part], catalogue, part.id)
+/**
+ * Tries a part on the plan as it stands. Pure. Without a board only what it is can be said, and the trial says
+ * so by `placed`.
+ */
+export const tryPart = (plan: Plan, part: Part,
+  catalogue: Catalogue): PartTrial => trySet(plan, [part], catalogue, part.id)
 
 /**
- * Tries parts together on the plan as it stands, in place of those that go. `id` is what the trial is known by; everything is told against
- * the plan without what goes.
+ * Tries parts together on the plan as it stands, in place of those that go. `id` is what the trial is known by;
+ * everything is told against the plan without what goes.
  */
-export function trySet(plan: Plan, parts: readonly Part[], catalogue: Catalogue, id: string, gone: readonly string[] = []): PartTrial {
+export function trySet(plan: Plan, parts: readonly Part[], catalogue: Catalogue, id: string,
+  gone: readonly string[] = []): PartTrial {
   const edits: Edit[] = []
   let now = plan
   const take = (more: readonly Edit[]) => {
@@ -62,7 +70,8 @@ export function trySet(plan: Plan, parts: readonly Part[], catalogue: Catalogue,
     for (let n = 2; names.has(name); n++) name = `${part.name} ${n}`
     take([{ edit: 'add-part', part: { id: freePartId(now, part.id), type: part.id, name } }])
   }
-  const taken = new Set(now.parts.filter(({ id: own }) => !start.parts.some(other => other.id === own)).map(({ id: own }) => own))
+  const taken = new Set(now.parts.filter(({ id: own }) => !start.parts.some(other => other.id === own))
+    .map(({ id: own }) => own))
   const placement = placePlan(now, catalogue, { scope: 'rest' })
   if (placement.ok) take(placementEdits(now, placement))
   const known = new Set(before.findings.map(finding => finding.id))
@@ -86,7 +95,9 @@ export function trySet(plan: Plan, parts: readonly Part[], catalogue: Catalogue,
     stops: titles('stop'), cautions: titles('caution'),
     lines: { taken: after.lines.used - before.lines.used, left: after.lines.available - after.lines.used },
     peakMa: moreOf(before, after), wants, edits, wires,
-    minutes: placement.ok ? Math.round(wires * MINUTES_A_WIRE + parts.filter(part => part.isAddOn).length * MINUTES_A_BOARD) : null,
+    minutes: placement.ok
+      ? Math.round(wires * MINUTES_A_WIRE + parts.filter(part => part.isAddOn).length * MINUTES_A_BOARD)
+      : null,
     price: prices.includes(null) ? null : prices.reduce((sum: number, price) => sum + price!, 0),
   }
 }
@@ -126,7 +137,8 @@ export function trialRows(trials: readonly PartTrial[]): TrialRow[] {
     ['lines it takes', ({ placed, lines }) => placed ? `${lines.taken}, ${lines.left} left` : ''],
     ['wires to lay', ({ placed, wires }) => placed ? String(wires) : ''],
     ['minutes to build, common practice', ({ minutes }) => minutes === null ? '' : `about ${minutes}`],
-    ['more at peak', ({ peakMa }) => peakMa.map(({ rail, more, left }) => `${ma(more)} on ${rail}${room(left)}`).join('; ')],
+    ['more at peak', ({ peakMa }) =>
+      peakMa.map(({ rail, more, left }) => `${ma(more)} on ${rail}${room(left)}`).join('; ')],
     ['wires that move for it', ({ placed, moves }) => placed && moves ? String(moves) : ''],
     ['stops that it brings', ({ stops }) => stops.join('; ')],
     ['cautions that it brings', ({ cautions }) => cautions.join('; ')],
@@ -139,8 +151,12 @@ export function trialRows(trials: readonly PartTrial[]): TrialRow[] {
   }).filter(({ values }) => values.some(value => value !== ''))
 }
 
-/** The trials that go best with the plan first: those with room, then fewer stops, fewer wires moved, fewer cautions, the price. */
-export const bestParts = (trials: readonly PartTrial[]): PartTrial[] => [...trials].sort((a, b) => Number(b.placed) - Number(a.placed)
+/**
+ * The trials that go best with the plan first: those with room, then fewer stops, fewer wires moved, fewer
+ * cautions, the price.
+ */
+export const bestParts = (trials: readonly PartTrial[]): PartTrial[] => [...trials].sort((a,
+  b) => Number(b.placed) - Number(a.placed)
   || a.stops.length - b.stops.length || a.moves - b.moves || a.cautions.length - b.cautions.length
   || (a.price ?? Infinity) - (b.price ?? Infinity)
   || a.partId.localeCompare(b.partId))
@@ -149,8 +165,10 @@ export const bestParts = (trials: readonly PartTrial[]): PartTrial[] => [...tria
 export const TRIAL_ORDERS = {
   lines: { title: 'lines they take', of: ({ lines }: PartTrial) => lines.taken },
   wires: { title: 'wires to lay', of: ({ wires }: PartTrial) => wires },
-  peak: { title: 'what they draw more', of: ({ peakMa }: PartTrial) => peakMa.reduce((sum, { more }) => sum + more, 0) },
-  findings: { title: 'stops and cautions', of: ({ stops, cautions }: PartTrial) => stops.length * 100 + cautions.length },
+  peak: { title: 'what they draw more',
+    of: ({ peakMa }: PartTrial) => peakMa.reduce((sum, { more }) => sum + more, 0) },
+  findings: { title: 'stops and cautions',
+    of: ({ stops, cautions }: PartTrial) => stops.length * 100 + cautions.length },
   price: { title: 'price in all', of: ({ price }: PartTrial) => price ?? Infinity },
 } satisfies Record<string, { title: string, of: (trial: PartTrial) => number }>
 

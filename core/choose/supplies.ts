@@ -7,8 +7,8 @@ import { KINDS } from '../netlist/supply/kinds'
 import type { Plan } from '../plan/types'
 
 /**
- * `fits`: nothing against it. `care`: it runs, with something to see to. `converter`: another voltage than the board takes. `no`: it would
- * fail.
+ * `fits`: nothing against it. `care`: it runs, with something to see to. `converter`: another voltage than the board
+ * takes. `no`: it would fail.
  */
 export type Fit = 'fits' | 'care' | 'converter' | 'no'
 
@@ -41,8 +41,10 @@ export function supplyChoices(trials: readonly SupplyTrial[]): SupplyChoice[] {
   for (const { id } of trials.flatMap(({ findings }) => findings)) seen.set(id, (seen.get(id) ?? 0) + 1)
   const isCommon = (id: string) => seen.get(id)! >= trials.length * COMMON_SHARE
   return trials.map(({ supply, findings }): SupplyChoice => {
-    const own = findings.filter(finding => !isCommon(finding.id) || finding.subjects.some(subject => subject.node === '@supply'))
-    const [stops, cautions] = [own.filter(({ severity }) => severity === 'stop'), own.filter(({ severity }) => severity === 'caution')]
+    const own = findings.filter(finding =>
+      !isCommon(finding.id) || finding.subjects.some(subject => subject.node === '@supply'))
+    const [stops, cautions] = [own.filter(({ severity }) => severity === 'stop'),
+      own.filter(({ severity }) => severity === 'caution')]
     const other = supply.kind === 'transformer' || Math.abs(supply.voltageV - 5) > NEAR_V
     let fit: 'no' | 'converter' | 'care' | 'fits'
     if (stops.length) fit = other ? 'converter' : 'no'
@@ -51,5 +53,6 @@ export function supplyChoices(trials: readonly SupplyTrial[]): SupplyChoice[] {
     if (stops.length) said = stops
     else said = cautions.length ? cautions : own.filter(({ severity }) => severity === 'note')
     return { supply, kind: KINDS[supply.kind].label, fit, why: [...new Set(said.map(finding => finding.title))] }
-  }).sort((a, b) => RANK[a.fit] - RANK[b.fit] || a.kind.localeCompare(b.kind) || a.supply.currentMa - b.supply.currentMa)
+  }).sort((a, b) => RANK[a.fit] - RANK[b.fit] || a.kind.localeCompare(b.kind)
+    || a.supply.currentMa - b.supply.currentMa)
 }

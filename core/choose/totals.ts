@@ -1,4 +1,7 @@
-/** What the whole costs in each of the ways that a plan knows: as it is, as kept, by the other way of a part, and bought whole. */
+/**
+ * What the whole costs in each of the ways that a plan knows: as it is, as kept, by the other way of a part,
+ * and bought whole.
+ */
 import { priceOf, type ListedItem } from '../construction/parts-list'
 import { READY_MADE, type ReadyMade } from '../catalogue/ready-made'
 import { thingKind } from '../catalogue/things'
@@ -24,14 +27,16 @@ export interface Total {
 }
 
 /**
- * The plan's totals, itself first, then by price. A way is there once for each part that has another one and finds room. Ready-made
- * devices are there for plans with a picture: as large, and touched where the plan's is. Pure.
+ * The plan's totals, itself first, then by price. A way is there once for each part that has another one and finds
+ * room. Ready-made devices are there for plans with a picture: as large, and touched where the plan's is. Pure.
  */
 export function totalsOf(plan: Plan, catalogue: Catalogue): Total[] {
   const of = (id: string, kind: Total['kind'], title: string, edits: Edit[]): Total => {
-    const { partsList, counts } = evaluate(edits.length ? applyEdit(plan, { edit: 'all', edits }).plan : plan, catalogue)
+    const { partsList, counts } = evaluate(edits.length ? applyEdit(plan, { edit: 'all', edits }).plan : plan,
+      catalogue)
     return {
-      id, kind, title, price: priceOf(partsList), items: partsList, counts: { stops: counts.stops, cautions: counts.cautions },
+      id, kind, title, price: priceOf(partsList), items: partsList,
+      counts: { stops: counts.stops, cautions: counts.cautions },
       givesUp: [], edits,
     }
   }
@@ -53,7 +58,8 @@ const lowered = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
 const COMES_WITH = new Set(['case', 'cooler', 'fan', 'card', 'header', 'adapter', 'carrier', 'terminals', 'breadboard'])
 
 function readyMade(plan: Plan, { parts: known }: Catalogue, now: Total): Total[] {
-  const parts = plan.parts.flatMap(({ id, type, name }) => known.has(type) ? [{ id, name, part: known.get(type)! }] : [])
+  const parts = plan.parts.flatMap(({ id, type, name }) =>
+    known.has(type) ? [{ id, name, part: known.get(type)! }] : [])
   const screens = parts.filter(({ part }) => isPanel(part))
   if (!screens.length) return []
   const size = Math.max(...screens.map(({ part }) => part.display!.sizeInch))
@@ -66,15 +72,22 @@ function readyMade(plan: Plan, { parts: known }: Catalogue, now: Total): Total[]
   const stay = now.items.filter(item => item.kind === 'part'
     && others.some(({ id }) => item.ids.includes(id)) && !wired.some(({ id }) => item.ids.includes(id)))
   return READY_MADE.filter(suits).map((device): Total => {
-    const item: ListedItem = { what: device.name, kind: 'item', count: 1, names: [], ids: [], price: device.price, type: device.id }
+    const item: ListedItem = { what: device.name, kind: 'item', count: 1, names: [], ids: [], price: device.price,
+      type: device.id }
     const items = [item, ...stay]
     return {
-      id: device.id, kind: 'ready-made', title: `${device.name}, in place of board, screen and what they need`, price: priceOf(items),
+      id: device.id, kind: 'ready-made', title: `${device.name}, in place of board, screen and what they need`,
+      price: priceOf(items),
       items,
       counts: null, edits: null,
       givesUp: [
-        ...wired.length ? [`what hangs on the header, which it has not, and is not counted: ${listed(wired.map(({ name }) => name))}`] : [],
-        ...plugged.length > device.usb ? [`${plugged.length} things with a USB plug: it has ${device.usb} sockets`] : [],
+        ...wired.length
+          ? ['what hangs on the header, which it has not, and is not counted: '
+            + `${listed(wired.map(({ name }) => name))}`]
+          : [],
+        ...plugged.length > device.usb
+          ? [`${plugged.length} things with a USB plug: it has ${device.usb} sockets`]
+          : [],
       ],
     }
   })
@@ -83,4 +96,5 @@ function readyMade(plan: Plan, { parts: known }: Catalogue, now: Total): Total[]
 const listed = (names: readonly string[]) => new Intl.ListFormat('en-GB').format(names)
 
 /** A screen that is looked at as one looks at a panel: the board sends it whole pictures over video or a flat cable. */
-const isPanel = ({ display }: Part) => display !== undefined && (display.picture === 'video' || display.picture === 'flat cable')
+const isPanel = ({ display }: Part) =>
+  display !== undefined && (display.picture === 'video' || display.picture === 'flat cable')

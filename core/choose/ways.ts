@@ -11,8 +11,8 @@ export interface WayTrial {
 }
 
 /**
- * Both ways tried in place of the part. Of the loose way only as many of the plan's parts go as the way has. Null where the part has but
- * one way, or the catalogue lacks one of them.
+ * Both ways tried in place of the part. Of the loose way only as many of the plan's parts go as the way has. Null where
+ * the part has but one way, or the catalogue lacks one of them.
  */
 export function tryWays(plan: Plan, partId: string, catalogue: Catalogue): [loose: WayTrial, addOn: WayTrial] | null {
   const here = plan.parts.find(({ id }) => id === partId)

@@ -1,6 +1,6 @@
 /**
- * The bench sheet: all that is needed at the bench on paper, as a document definition of nested plain objects (the open shape that
- * document makers such as pdfmake take). Pictures are made from the bodies, boxes are for ticking.
+ * The bench sheet: all that is needed at the bench on paper, as a document definition of nested plain objects (the open
+ * shape that document makers such as pdfmake take). Pictures are made from the bodies, boxes are for ticking.
  */
 import type { Facts } from '../facts/types'
 import type { Assembly } from '../mechanics/assembly'
@@ -43,11 +43,13 @@ export function benchSheetOf(bench: OnTheBench): PaperDocument {
     content: [
       { text: facts.plan.name, style: 'title' },
       plain(`${facts.board?.name ?? 'No board chosen'}. ${build.steps.length} steps, about ${build.minutes} minutes.`),
-      { text: 'Supply unplugged while you wire. Touch something earthed first. Never move a wire on a running board. Mains is for closed '
-        + 'supplies only, and for people who are licensed for it.', style: 'caution' },
-      ...stops.map((title): Content => ({ text: `Open stop: ${plain(title)}. Mend it before the supply goes in.`, style: 'caution' })),
+      { text: 'Supply unplugged while you wire. Touch something earthed first. Never move a wire on a running board. '
+        + 'Mains is for closed supplies only, and for people who are licensed for it.', style: 'caution' },
+      ...stops.map((title): Content => ({ text: `Open stop: ${plain(title)}. Mend it before the supply goes in.`,
+        style: 'caution' })),
       ...build.leftovers.map(({ words }): Content => ({ text: plain(words), style: 'caution' })),
-      ...overview(bench), ...stepPages(bench), ...harness(bench), ...shopping(bench), ...flatCables(bench), ...wrongPlugs(bench),
+      ...overview(bench), ...stepPages(bench), ...harness(bench), ...shopping(bench), ...flatCables(bench),
+      ...wrongPlugs(bench),
       ...labels(bench),
     ],
     ...PAPER_STYLES,
@@ -57,7 +59,8 @@ export function benchSheetOf(bench: OnTheBench): PaperDocument {
 /** A box to tick, with words beside it. */
 const tick = (text: string, strong = false): Content => ({
   columns: [
-    { width: 14, canvas: [{ type: 'rect', x: 0, y: 1, w: 8, h: 8, lineWidth: strong ? 1.4 : 0.7 }] }, { text: plain(text), bold: strong },
+    { width: 14, canvas: [{ type: 'rect', x: 0, y: 1, w: 8, h: 8, lineWidth: strong ? 1.4 : 0.7 }] },
+    { text: plain(text), bold: strong },
   ], margin: [0, 1, 0, 0],
 })
 
@@ -70,7 +73,8 @@ function overview({ assembly, wires }: OnTheBench): Content[] {
     head('What it becomes'),
     { svg: svgOf(withLanes(seenFrom(assembly, 'above'), runs.length), all, 5, runs), fit: [WIDE, 280] },
     { svg: svgOf(seenFrom(stack, 'near'), all, 3), fit: [WIDE, 110], margin: [0, 6, 0, 0] },
-    { text: 'From above, and the stack from the near side, to scale. What lies beside the board lies anywhere.', style: 'small' },
+    { text: 'From above, and the stack from the near side, to scale. What lies beside the board lies anywhere.',
+      style: 'small' },
   ]
 }
 
@@ -80,14 +84,17 @@ function stepPages(bench: OnTheBench): Content[] {
   return [
     head('Steps'),
     ...build.broken.map(({ first, then, why }): Content => ({
-      text: `Out of order: "${titleOf(build, first)}" comes after "${titleOf(build, then)}", but ${why}.`, style: 'caution',
+      text: `Out of order: "${titleOf(build, first)}" comes after "${titleOf(build, then)}", but ${why}.`,
+      style: 'caution',
     })),
     ...build.steps.map((step, i): Content => {
       const svg = assembly && pictureOf(step, i, build, assembly)
       const words: Content[] = [
         { text: plain(`${i + 1}. ${step.title}`), style: 'step' },
-        { text: [TOOL_WORDS[step.tool], ...step.side === 'any' ? [] : [`${step.side} up`], `about ${step.minutes} min`].join(', '),
-          style: 'small' },
+        { text: [TOOL_WORDS[step.tool], ...step.side === 'any'
+          ? []
+          : [`${step.side} up`], `about ${step.minutes} min`].join(', '),
+        style: 'small' },
         ...step.cautions.map((text): Content => ({ text: plain(text), style: 'caution' })),
         ...step.how.map(plain),
         ...step.conductors.map((key) => {
@@ -149,7 +156,8 @@ function flatCables({ facts, assembly }: OnTheBench): Content[] {
   const told = [
     ...flatCablesOf(facts, assembly?.bodies ?? null).map(cable => `${cable.name}: ${[
       ...cable.answer.reasons, ...cable.answer.fits ? [seatingOf(cable)] : []].join(' ')}`),
-    ...facts.plan.build.flat.map(({ name, one, two, apartMm }) => `${name}: ${flatCableFor(one, two, apartMm).reasons.join(' ')}`),
+    ...facts.plan.build.flat.map(({ name, one, two, apartMm }) =>
+      `${name}: ${flatCableFor(one, two, apartMm).reasons.join(' ')}`),
   ]
   return told.length
     ? [head('Flat cables'), ...told.map((words): Content => ({ text: plain(words), margin: [0, 2, 0, 0] }))]
@@ -159,11 +167,13 @@ function flatCables({ facts, assembly }: OnTheBench): Content[] {
 function wrongPlugs({ facts }: OnTheBench): Content[] {
   const ways = misplugged(facts).filter(({ harm }) => harm !== 'dead')
   return ways.length
-    ? [head('Pushed on wrong: what harms, and how it is seen before power'), table(['Board', 'Way', 'What it does', 'Look'], ways.map((
-        { partName, way, meetings, look, measure }) => [partName, WAY_WORDS[way], meetings.slice(0, 2).map(({ words }) => words).join(
-        ' '), measure
-        ? `${look} ${measure}`
-        : look]), [70, 55, '*', '*'])]
+    ? [head('Pushed on wrong: what harms, and how it is seen before power'),
+        table(['Board', 'Way', 'What it does', 'Look'], ways.map((
+          { partName, way, meetings, look, measure }) => [partName, WAY_WORDS[way],
+          meetings.slice(0, 2).map(({ words }) => words).join(
+            ' '), measure
+            ? `${look} ${measure}`
+            : look]), [70, 55, '*', '*'])]
     : []
 }
 
@@ -173,10 +183,12 @@ function labels({ facts, wires }: OnTheBench): Content[] {
   const parts = partLabelsOf(facts).map(({ name, told }) => ['', name, told])
   const all = [...ends, ...parts]
   if (!all.length) return []
-  const rows = Array.from({ length: Math.ceil(all.length / LABELS_ACROSS) }, (_, row) => Array.from({ length: LABELS_ACROSS }, (__, i) => {
-    const [number, here, there] = all[row * LABELS_ACROSS + i] ?? ['', '', '']
-    return { stack: [{ text: plain(`${number} ${here}`), bold: true }, { text: plain(there!), fontSize: 7 }], fontSize: 8 }
-  }))
+  const rows = Array.from({ length: Math.ceil(all.length / LABELS_ACROSS) },
+    (_, row) => Array.from({ length: LABELS_ACROSS }, (__, i) => {
+      const [number, here, there] = all[row * LABELS_ACROSS + i] ?? ['', '', '']
+      return { stack: [{ text: plain(`${number} ${here}`), bold: true }, { text: plain(there!), fontSize: 7 }],
+        fontSize: 8 }
+    }))
   return [
     head('Labels, to be cut out: both ends of each wire, and parts that look alike'),
     { table: { widths: Array(LABELS_ACROSS).fill('*'), body: rows, dontBreakRows: true } },

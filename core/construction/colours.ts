@@ -6,8 +6,12 @@ import { CARRIES_IDS, type Carries } from '../plan/wire-colours'
 /** Of signals, so that neighbours of one part differ. */
 const SIGNAL_COLOURS = ['yellow', 'green', 'blue', 'violet', 'grey', 'white', 'brown'] as const
 
-/** Colours that hold where no rule says otherwise: red and black are common practice, the rest is ours. Signals take theirs in turn. */
-const USUAL: Readonly<Partial<Record<Carries, string>>> = { 'ground': 'black', '3V3': 'orange', '5V': 'red', 'supply': 'red' }
+/**
+ * Colours that hold where no rule says otherwise: red and black are common practice, the rest is ours. Signals take
+ * theirs in turn.
+ */
+const USUAL: Readonly<Partial<Record<Carries, string>>> = { 'ground': 'black', '3V3': 'orange', '5V': 'red',
+  'supply': 'red' }
 
 function carriedBy({ role, terminal }: Conductor, facts: Facts): Carries {
   if (role === 'ground' || role === '3V3' || role === '5V') return role
@@ -30,13 +34,18 @@ export function colourOf(conductor: Conductor, facts: Facts): string {
 }
 
 /** The colour that a rule gives, or the usual one; null where signals take theirs in turn. */
-export const ruledColour = (rules: Readonly<Partial<Record<Carries, string>>> | undefined, carries: Carries): string | null =>
+export const ruledColour = (rules: Readonly<Partial<Record<Carries, string>>> | undefined,
+  carries: Carries): string | null =>
   rules?.[carries] ?? USUAL[carries] ?? null
 
-/** Pairs that must not be taken for each other and would look the same: ground and supplies, and supplies of different voltage. */
+/**
+ * Pairs that must not be taken for each other and would look the same: ground and supplies, and
+ * supplies of different voltage.
+ */
 export function lookAlike(rules: Readonly<Partial<Record<Carries, string>>> | undefined): [Carries, Carries][] {
   const told: readonly Carries[] = ['ground', '3V3', '5V']
   return told.flatMap((one, i) => told.slice(i + 1)
-    .filter(other => ruledColour(rules, one) === ruledColour(rules, other)).map((other): [Carries, Carries] => [one, other]))
+    .filter(other => ruledColour(rules, one) === ruledColour(rules, other))
+    .map((other): [Carries, Carries] => [one, other]))
     .concat(ruledColour(rules, 'ground') === ruledColour(rules, 'supply') ? [['ground', 'supply']] : [])
 }

@@ -1,4 +1,7 @@
-/** What a wire has on its ends, so that it holds where it goes. Common practice, no source; the maker says otherwise where it is so. */
+/**
+ * What a wire has on its ends, so that it holds where it goes. Common practice, no source; the maker says otherwise
+ * where it is so.
+ */
 import { thingKind } from '../catalogue/things'
 import type { Facts } from '../facts/types'
 import type { Component, Conductor, Netlist } from '../netlist/types'
@@ -7,7 +10,8 @@ import { WIRE_ENDS, type WireEnd } from '../plan/ends'
 type Ended = Readonly<{ ends: readonly [WireEnd, WireEnd] | null }>
 
 /** Both ends of a conductor, the near one first; null for what is no single wire. */
-export function endsOf({ kind, from, to, terminal }: Conductor, facts: Facts, { byId }: Pick<Netlist, 'byId'>): [WireEnd, WireEnd] | null {
+export function endsOf({ kind, from, to, terminal }: Conductor, facts: Facts,
+  { byId }: Pick<Netlist, 'byId'>): [WireEnd, WireEnd] | null {
   if (kind !== 'wire') return null
   const own = terminal === undefined ? undefined : facts.plan.build.wires[terminal]
   return [own?.nearEnd ?? usualEnd(byId.get(from)!, facts), own?.farEnd ?? usualEnd(byId.get(to)!, facts)]
@@ -35,7 +39,8 @@ function usualEnd({ kind, partId, id }: Component, { board, parts }: Facts): Wir
 export function endCounts(wires: readonly Ended[]): { end: WireEnd, count: number }[] {
   const counts = new Map<WireEnd, number>()
   for (const { ends } of wires) for (const end of ends ?? []) counts.set(end, (counts.get(end) ?? 0) + 1)
-  return [...counts].map(([end, count]) => ({ end, count })).sort((a, b) => b.count - a.count || a.end.localeCompare(b.end))
+  return [...counts].map(([end, count]) => ({ end, count }))
+    .sort((a, b) => b.count - a.count || a.end.localeCompare(b.end))
 }
 
 /** "24 × socket, 6 × pin" */

@@ -17,7 +17,8 @@ export function sheetOf(facts: Facts, stops: readonly string[]): PaperDocument {
   const netlist = netlistOf(facts, power.tree)
   const wires = wiresOf(facts, netlist)
   return benchSheetOf({
-    facts, netlist, wires, stops, items: partsListOf(netlist, wires, fastenersOf(facts)), build: buildOf(facts, netlist, wires),
+    facts, netlist, wires, stops, items: partsListOf(netlist, wires, fastenersOf(facts)),
+    build: buildOf(facts, netlist, wires),
     assembly: facts.board?.body ? assemblyOf(facts, power.tree) : null,
   })
 }

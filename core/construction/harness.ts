@@ -11,7 +11,10 @@ export interface Cut {
   numbers: number[]
 }
 
-/** Wires to cut: one row for each gauge, colour and length, thin first. Law: each wire of the list is in exactly one row. */
+/**
+ * Wires to cut: one row for each gauge, colour and length, thin first. Law: each wire of the list is in
+ * exactly one row.
+ */
 export function cutListOf(wires: readonly Wire[]): Cut[] {
   const rows = new Map<string, Cut>()
   wires.forEach(({ kind, colour, awg, lengthM }, i) => {
@@ -22,7 +25,8 @@ export function cutListOf(wires: readonly Wire[]): Cut[] {
     row.numbers.push(i + 1)
     rows.set(key, row)
   })
-  return [...rows.values()].sort((a, b) => (b.awg ?? 0) - (a.awg ?? 0) || a.colour.localeCompare(b.colour) || a.lengthM - b.lengthM)
+  return [...rows.values()].sort((a,
+    b) => (b.awg ?? 0) - (a.awg ?? 0) || a.colour.localeCompare(b.colour) || a.lengthM - b.lengthM)
 }
 
 export interface SplicePoint {
@@ -39,7 +43,8 @@ export function meetingsOf({ components, conductors }: Netlist): SplicePoint[] {
     const mine = conductors.filter(({ from, to }) => from === id || to === id)
     const position = mine.find(conductor => conductor.position !== undefined)?.position
     return {
-      name, ...position !== undefined && { position }, ways: mine.reduce((sum, { ways }) => sum + ways.length, 0), ends: mine.map(
+      name, ...position !== undefined && { position }, ways: mine.reduce((sum, { ways }) => sum + ways.length, 0),
+      ends: mine.map(
         entry => entry.id),
     }
   })

@@ -11,7 +11,10 @@ export interface EndLabel {
   there: string
 }
 
-/** Two labels for each wire: what is read at an end is where it belongs, then where it comes from. Law: every wire has both. */
+/**
+ * Two labels for each wire: what is read at an end is where it belongs, then where it comes from. Law: every
+ * wire has both.
+ */
 export const endLabelsOf = (wires: readonly Wire[]): EndLabel[] => wires.flatMap(({ kind, partName, from, to }, i) => {
   if (kind !== 'wire') return []
   const start = from.startsWith(partName) || !partName ? from : `${partName} ${from}`
@@ -31,7 +34,8 @@ export function partLabelsOf({ parts }: Pick<Facts, 'parts'>): PartLabel[] {
     const alike = parts.filter(other => other.part.id === part.id)
     if (alike.length < 2 || part.thing) return []
     const told = (part.options ?? []).filter(option => new Set(alike.map(other => other.options[option.id])).size > 1)
-      .map(option => `${option.label}: ${option.values?.find(({ value }) => value === options[option.id])?.label ?? options[option.id]}`)
+      .map(option => `${option.label}: `
+        + `${option.values?.find(({ value }) => value === options[option.id])?.label ?? options[option.id]}`)
     return [{ partId: id, name, told: told.join(', ') }]
   })
 }

@@ -1,4 +1,7 @@
-/** The parts list: every component of the netlist, and every conductor that has to be bought or cut, each kind once with its count. */
+/**
+ * The parts list: every component of the netlist, and every conductor that has to be bought or cut, each kind once
+ * with its count.
+ */
 import type { Fastener } from '../mechanics/stack'
 import type { Component, Conductor, Netlist } from '../netlist/types'
 import type { Wire } from './wires'
@@ -23,14 +26,17 @@ export interface ListedItem {
 }
 
 /**
- * Every component, and every conductor that is a thing of its own. Leads that come with a supply come with it. Law: each component is in
- * exactly one row. Wires are cut from one reel for each gauge and colour, in the lengths of the wire list.
+ * Every component, and every conductor that is a thing of its own. Leads that come with a supply come with it. Law:
+ * each component is in exactly one row. Wires are cut from one reel for each gauge and colour, in the lengths of
+ * the wire list.
  */
-export function partsListOf({ components, conductors }: Netlist, wires: readonly Wire[], fasteners: readonly Fastener[]): ListedItem[] {
+export function partsListOf({ components, conductors }: Netlist, wires: readonly Wire[],
+  fasteners: readonly Fastener[]): ListedItem[] {
   const wireOf = new Map(wires.map(wire => [wire.key, wire]))
   const rows = new Map<string, ListedItem>()
   const add = (key: string, item: Omit<ListedItem, 'count' | 'names' | 'ids'>, name: string, id: string) => {
-    const row = rows.get(key) ?? { ...item, count: 0, names: [], ids: [], ...item.lengthM !== undefined && { lengthM: 0 } }
+    const row = rows.get(key)
+      ?? { ...item, count: 0, names: [], ids: [], ...item.lengthM !== undefined && { lengthM: 0 } }
     row.count++
     row.ids.push(id)
     if (name && !row.names.includes(name)) row.names.push(name)
@@ -49,7 +55,8 @@ export function partsListOf({ components, conductors }: Netlist, wires: readonly
   for (const conductor of conductors) {
     const cable = cableWords(conductor)
     if (cable) add(`cable ${cable}`, {
-      what: cable, kind: 'cable', price: conductor.price ?? null, ...conductor.type !== undefined && { type: conductor.type },
+      what: cable, kind: 'cable', price: conductor.price ?? null,
+      ...conductor.type !== undefined && { type: conductor.type },
     }, '', conductor.id)
     else if (conductor.kind === 'wire') {
       const { colour, lengthM } = wireOf.get(conductor.id)!
@@ -58,16 +65,21 @@ export function partsListOf({ components, conductors }: Netlist, wires: readonly
         : []].join(', ')
       // Two ways are two wires of that length.
       const metres = lengthM * conductor.ways.length
-      add(`wire ${what}`, { what, kind: 'wire', price: null, lengthM: metres, ...colour && { colour } }, '', conductor.id)
+      add(`wire ${what}`, { what, kind: 'wire', price: null, lengthM: metres, ...colour && { colour } }, '',
+        conductor.id)
     }
   }
   // Wires last, by gauge and colour: they are cut together.
   const [bought, reels] = [[...rows.values()].filter(isNoWire), [...rows.values()].filter(row => !isNoWire(row))]
-  const held = fasteners.map(({ what, count }): ListedItem => ({ what, kind: 'fastener', count, names: [], ids: [], price: null }))
+  const held = fasteners.map(({ what, count }): ListedItem => ({ what, kind: 'fastener', count, names: [], ids: [],
+    price: null }))
   return [...bought, ...held, ...reels.sort((a, b) => a.what.localeCompare(b.what, 'en', { numeric: true }))]
 }
 
-/** What a list costs together, made up, and for how many things nobody says a price. Wire from the reel costs nothing here. */
+/**
+ * What a list costs together, made up, and for how many things nobody says a price. Wire from the reel
+ * costs nothing here.
+ */
 export function priceOf(items: readonly ListedItem[]): { total: number, unknown: number } {
   const bought = items.filter(isNoWire)
   return {
@@ -80,7 +92,10 @@ const whatOf = ({ kind, name, what }: Component) => kind === 'board' ? name : wh
 
 const isNoWire = ({ kind }: ListedItem) => kind !== 'wire'
 
-/** A cable that is bought as such; null for wires, for boards that are pushed on, and for the lead that comes with a supply. */
+/**
+ * A cable that is bought as such; null for wires, for boards that are pushed on, and for the lead that comes
+ * with a supply.
+ */
 function cableWords({ kind, id, name, ways }: Conductor): string | null {
   if (kind === 'plug') {
     if (id.endsWith('@video')) return 'Video cable'

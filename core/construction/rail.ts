@@ -18,7 +18,8 @@ export function railAsText(facts: Facts): string {
   const rows = header.filter(entry => entry.position % 2 === 1).map((odd) => {
     const even = header.find(entry => entry.position === odd.position + 1)
     return [
-      holders(facts, odd.position), lineName(odd), String(odd.position), even ? String(even.position) : '', even ? lineName(even) : '',
+      holders(facts, odd.position), lineName(odd), String(odd.position), even ? String(even.position) : '',
+      even ? lineName(even) : '',
       even ? holders(facts, even.position) : '',
     ] as const
   })

@@ -10,10 +10,12 @@ import type { BuildSteps } from './steps'
 import { TOOL_WORDS } from './steps/types'
 import type { Wire } from './wires'
 
-const WIRE_FIELDS = ['Step', 'Kind', 'Part', 'From', 'To', 'Position', 'Colour', 'Length (m)', 'Gauge', 'Ends', 'Through']
+const WIRE_FIELDS = ['Step', 'Kind', 'Part', 'From', 'To', 'Position', 'Colour', 'Length (m)', 'Gauge', 'Ends',
+  'Through']
 const wireCells = (wire: Wire, i: number) => [
   i + 1, wire.kind, wire.partName, wire.from, wire.to, wire.position ?? '', wire.colour, wire.lengthM || '',
-  wire.awg === undefined ? '' : Math.round(wire.awg), wire.ends?.map(end => WIRE_ENDS[end]).join(' – ') ?? '', wire.through ?? '',
+  wire.awg === undefined ? '' : Math.round(wire.awg), wire.ends?.map(end => WIRE_ENDS[end]).join(' – ') ?? '',
+  wire.through ?? '',
 ]
 
 const PARTS_FIELDS = ['Count', 'What', 'For', 'Length (m)', 'Price, each (made up)']
@@ -23,7 +25,10 @@ const itemCells = ({ count, what, names, lengthM, price }: ListedItem) => [
   count, what, names.filter(name => name !== what).join(', '), lengthM ?? '', price ?? '',
 ]
 
-/** CSV after RFC 4180, with a heading row; lengths in metres. Cells that a spreadsheet would take for a formula are quoted as text. */
+/**
+ * CSV after RFC 4180, with a heading row; lengths in metres. Cells that a spreadsheet would take for a formula are
+ * quoted as text.
+ */
 const asCsv = (fields: string[], data: (string | number)[][]) => Papa.unparse(
   { fields, data }, { escapeFormulae: true, newline: '\r\n' },
 ) + '\r\n'
@@ -44,21 +49,24 @@ export const asRows = (fields: string[], data: (string | number)[][]) => [fields
 
 const CUT_FIELDS = ['Count', 'Length (m)', 'Gauge', 'Colour', 'Wires']
 /** What is cut from which reel; `Wires` are numbers of the wire list. */
-export const cutsAsCsv = (wires: readonly Wire[]): string => asCsv(CUT_FIELDS, cutListOf(wires).map(({ count, lengthM, awg, colour,
-  numbers }) => [
-  count, lengthM, awg === undefined ? '' : Math.round(awg), colour, numbers.join(' '),
-]))
+export const cutsAsCsv = (wires: readonly Wire[]): string => asCsv(CUT_FIELDS,
+  cutListOf(wires).map(({ count, lengthM, awg, colour,
+    numbers }) => [
+    count, lengthM, awg === undefined ? '' : Math.round(awg), colour, numbers.join(' '),
+  ]))
 
 const LABEL_FIELDS = ['Wire', 'This end', 'Other end']
 /** Two rows for each wire, for a label printer. */
-export const labelsAsCsv = (wires: readonly Wire[]): string => asCsv(LABEL_FIELDS, endLabelsOf(wires).map(({ number, here, there }) =>
-  [number, here, there]))
+export const labelsAsCsv = (wires: readonly Wire[]): string => asCsv(LABEL_FIELDS,
+  endLabelsOf(wires).map(({ number, here, there }) =>
+    [number, here, there]))
 
 const BODY_FIELDS = ['Body', 'Of', 'Left (mm)', 'Right', 'Near', 'Far', 'From', 'To', 'Sizes from']
 const mm = (value: number) => Number(value.toFixed(2))
 /** Every body with its edges from the board's near left corner, and its heights over the board's face. */
-export const bodiesAsCsv = (bodies: readonly PlacedBody[]): string => asCsv(BODY_FIELDS, bodies.map(({ name, owner, solid, origin }) =>
-  [name, owner.replace(/^@/, ''), ...[solid.x, solid.y, solid.z].flat().map(mm), origin]))
+export const bodiesAsCsv = (bodies: readonly PlacedBody[]): string => asCsv(BODY_FIELDS,
+  bodies.map(({ name, owner, solid, origin }) =>
+    [name, owner.replace(/^@/, ''), ...[solid.x, solid.y, solid.z].flat().map(mm), origin]))
 
 const STEP_FIELDS = ['Step', 'Id', 'What', 'Tool', 'Side up', 'Minutes', 'Wires', 'Undone by', 'Check']
 export function stepsAsCsv({ steps }: BuildSteps, wires: readonly Wire[]): string {
@@ -73,15 +81,18 @@ export function stepsAsCsv({ steps }: BuildSteps, wires: readonly Wire[]): strin
 const underTitle = ({ tool, side, minutes }: BuildSteps['steps'][number]) =>
   [TOOL_WORDS[tool], ...side === 'any' ? [] : [`${side} up`], `about ${minutes} min`].join(', ')
 
-function stepsAsMarkdown({ steps, flips, toolChanges, minutes, leftovers, broken }: BuildSteps, wires: readonly Wire[]): string {
+function stepsAsMarkdown({ steps, flips, toolChanges, minutes, leftovers, broken }: BuildSteps,
+  wires: readonly Wire[]): string {
   const byKey = new Map(wires.map((wire, i) => [wire.key, { ...wire, number: i + 1 }]))
   const wireLine = (id: string) => {
     const wire = byKey.get(id)!
-    return `   - [ ] ${wire.number}: ${wire.colour ? `${wire.colour}, ` : ''}${cell(wire.partName)} ${cell(wire.from)} → ${cell(wire.to)}`
+    return `   - [ ] ${wire.number}: ${wire.colour ? `${wire.colour}, ` : ''}${cell(wire.partName)} `
+      + `${cell(wire.from)} → ${cell(wire.to)}`
   }
   const lines = steps.flatMap((step, i) => [
     `${i + 1}. **${cell(step.title)}** (${underTitle(step)})`,
-    ...step.cautions.map(words => `   - Caution: ${words}`), ...step.how.map(words => `   - ${words}`), ...step.conductors.map(wireLine),
+    ...step.cautions.map(words => `   - Caution: ${words}`), ...step.how.map(words => `   - ${words}`),
+    ...step.conductors.map(wireLine),
     ...step.undo === null ? ['   - There is no way back from here.'] : [],
     `   - [ ] ${step.hold ? 'Stop here until: ' : ''}${step.check}`,
   ])

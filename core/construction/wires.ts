@@ -35,13 +35,14 @@ export interface Wire {
 }
 
 /**
- * What is pushed on comes first, then returns so that nothing floats, signals, the small rail, the large one, plugs, and the supply's own
- * last.
+ * What is pushed on comes first, then returns so that nothing floats, signals, the small rail, the large one, plugs,
+ * and the supply's own last.
  */
 const ROLE_ORDER: readonly Wire['role'][] = ['seat', 'ground', 'signal', '3V3', '5V', 'plug', 'supply']
 
 /**
- * Every conductor of the netlist, exactly once, in the order in which they are best connected; within one step in the order of the plan.
+ * Every conductor of the netlist, exactly once, in the order in which they are best connected; within one step in the
+ * order of the plan.
  */
 export function wiresOf(facts: Facts, netlist: Netlist): Wire[] {
   const wires = netlist.conductors.map(conductor => wireOf(conductor, facts, netlist))
@@ -63,15 +64,21 @@ function wireOf(conductor: Conductor, facts: Facts, netlist: Netlist): Wire {
   const { terminal, position, kind } = conductor
   const own = terminal === undefined ? undefined : facts.plan.build.wires[terminal]
   const role = roleOf(conductor)
-  const ends = conductor.ways.map(({ from, to }) => ({ from: labelOf(from, ownerOf.get(from)), to: labelOf(to, ownerOf.get(to)) }))
+  const ends = conductor.ways.map(({ from, to }) => ({ from: labelOf(from, ownerOf.get(from)),
+    to: labelOf(to, ownerOf.get(to)) }))
   const header = position === undefined ? undefined : facts.board?.header.find(entry => entry.position === position)
   const [far, near] = [byId.get(conductor.to)!, byId.get(conductor.from)!]
   return {
-    key: conductor.id, kind, ...terminal !== undefined && { terminal }, ...conductor.partId !== undefined && { partId: conductor.partId },
+    key: conductor.id, kind, ...terminal !== undefined && { terminal },
+    ...conductor.partId !== undefined && { partId: conductor.partId },
     partName: nameOf(near), from: kind === 'seat' ? 'its socket' : listed(ends.map(end => end.from)),
     to: endInWords(far, ends.map(end => end.to), conductor),
     ...position !== undefined && { position },
-    toLabel: header ? header.line !== undefined ? `G${header.line}` : header.kind === 'ground' ? 'GND' : header.kind : '',
+    toLabel: header
+      ? header.line !== undefined
+        ? `G${header.line}`
+        : header.kind === 'ground' ? 'GND' : header.kind
+      : '',
     role, colour: own?.colour ?? colourOf(conductor, facts), lengthM: own?.lengthM ?? conductor.lengthM,
     ...conductor.awg !== undefined && { awg: conductor.awg },
     ends: endsOf(conductor, facts, netlist),
@@ -87,7 +94,8 @@ const labelOf = (pin: string, owner: Component | undefined) => owner?.pins.find(
 /** Pins in words; the return of a pair is understood. */
 function listed(labels: readonly string[]): string {
   const [first = '', second] = labels
-  if (labels.length === 2 && (second === `${first}, return` || second === first.replace(/\+$/, '−'))) return first.replace(/ \+$/, '')
+  if (labels.length === 2
+    && (second === `${first}, return` || second === first.replace(/\+$/, '−'))) return first.replace(/ \+$/, '')
   return labels.length > 3 ? `${labels.length} ways` : labels.join(' and ')
 }
 
@@ -98,7 +106,10 @@ function endInWords(far: Component, labels: readonly string[], { kind, ways }: C
   return `${far.name}, ${listed(labels)}`
 }
 
-/** Where a position lies, counted from the nearer end, for a person at the bench: "inner row, sixth from the corner of position 1". */
+/**
+ * Where a position lies, counted from the nearer end, for a person at the bench: "inner row, sixth from the corner
+ * of position 1".
+ */
 export function positionInWords(position: number, count = 40): string {
   const perRow = count / 2
   const column = Math.ceil(position / 2)
@@ -110,5 +121,6 @@ export function positionInWords(position: number, count = 40): string {
 }
 
 const ORDINALS = [
-  '', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth', 'eleventh', 'twelfth', 'thirteenth',
+  '', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth', 'eleventh',
+  'twelfth', 'thirteenth',
 ]

@@ -17,8 +17,8 @@ export interface MeasuredStore {
 const MIN_H = 0.2
 
 /**
- * From the first reading to the last, which is taken for the moment when it stopped: hours stand to each other as capacities do, at the
- * same load (textbook). Null without a store, or for readings that do not fall.
+ * From the first reading to the last, which is taken for the moment when it stopped: hours stand to each other as
+ * capacities do, at the same load (textbook). Null without a store, or for readings that do not fall.
  */
 export function measuredStore(facts: Facts, { seconds, values, unit }: MeasuredCurve): MeasuredStore | null {
   const store = powerOf(facts).report.stores[0]

@@ -1,7 +1,8 @@
 /**
- * A first-order rise or fall through readings: at rest, then towards an end as 1 − e^(−t/τ). Published: the law is that of a single
- * store behind a single resistance (textbook); the way to it is variable projection (Golub and Pereyra 1973): for each τ start and
- * end are a linear least-squares problem, so that only τ and the moment of the step are searched.
+ * A first-order rise or fall through readings: at rest, then towards an end as 1 − e^(−t/τ). Published: the law is
+ * that of a single store behind a single resistance (textbook); the way to it is variable projection (Golub and
+ * Pereyra 1973): for each τ start and end are a linear least-squares problem, so that only τ and the moment of the
+ * step are searched.
  */
 
 export interface RiseFit {
@@ -27,7 +28,8 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2
 interface Linear { start: number, end: number, squares: number }
 
 /** Start and end for one τ: both free, or the start held. */
-function linear(seconds: readonly number[], values: readonly number[], fromS: number, tauS: number, heldStart: number | null): Linear {
+function linear(seconds: readonly number[], values: readonly number[], fromS: number, tauS: number,
+  heldStart: number | null): Linear {
   // y = end + (start − end)·f, f = e^(−t/τ), 1 before the step.
   let [n, sf, sff, sy, sfy] = [0, 0, 0, 0, 0]
   for (const [i, second] of seconds.entries()) {
@@ -67,10 +69,12 @@ function thinned(seconds: readonly number[], values: readonly number[]): { secon
 }
 
 /**
- * The best such curve; null for fewer than six readings, readings that do not move, or none that such a curve explains better than a
- * straight rest. @param heldStart A start that is known, not fitted; the step is then at the first reading's second 0.
+ * The best such curve; null for fewer than six readings, readings that do not move, or none that such a curve explains
+ * better than a straight rest. @param heldStart A start that is known, not fitted; the step is then at the first
+ * reading's second 0.
  */
-export function fitRise(allSeconds: readonly number[], allValues: readonly number[], heldStart: number | null = null): RiseFit | null {
+export function fitRise(allSeconds: readonly number[], allValues: readonly number[],
+  heldStart: number | null = null): RiseFit | null {
   if (allSeconds.length < MIN_POINTS) return null
   const { seconds, values } = thinned(allSeconds, allValues)
   const [first, last] = [seconds[0]!, seconds.at(-1)!]

@@ -3,7 +3,8 @@ import type { MeasuredCurve } from './types'
 
 export const MAX_KEPT = 2000
 
-export function keptReadings({ seconds, values }: Pick<MeasuredCurve, 'seconds' | 'values'>): Pick<MeasuredCurve, 'seconds' | 'values'> {
+export function keptReadings({ seconds,
+  values }: Pick<MeasuredCurve, 'seconds' | 'values'>): Pick<MeasuredCurve, 'seconds' | 'values'> {
   if (seconds.length <= MAX_KEPT) return { seconds: [...seconds], values: [...values] }
   const step = (seconds.length - 1) / (MAX_KEPT - 1)
   const at = Array.from({ length: MAX_KEPT }, (_, i) => Math.round(i * step))

@@ -1,6 +1,7 @@
 /**
- * Readings in a text become curves: a table with a head (commas, semicolons or tabs; decimal commas beside semicolons and tabs), JSON (a
- * list, a line for each, or one object in another), and lines as programs print them. Never throws on a text.
+ * Readings in a text become curves: a table with a head (commas, semicolons or tabs; decimal commas beside semicolons
+ * and tabs), JSON (a list, a line for each, or one object in another), and lines as programs print them. Never throws
+ * on a text.
  */
 import Papa from 'papaparse'
 import { clockSeconds, fromFirst, isTimeName, secondsPer } from './time'
@@ -26,8 +27,10 @@ export function curvesIn(text: string): CurvesRead {
 
 /** Units that the end of a name stands for. */
 const ENDINGS: readonly [RegExp, string][] = [
-  [/[_ ](c|degc|celsius)$/i, '°C'], [/[_ ](v|volts?)$/i, 'V'], [/[_ ]mv$/i, 'mV'], [/[_ ]ma$/i, 'mA'], [/[_ ]hpa$/i, 'hPa'],
-  [/[_ ](pct|percent)$/i, '%'], [/[_ ](a|amps?)$/i, 'A'], [/[_ ]w(atts)?$/i, 'W'], [/[_ ]ppm$/i, 'ppm'], [/[_ ]lux$/i, 'lux'],
+  [/[_ ](c|degc|celsius)$/i, '°C'], [/[_ ](v|volts?)$/i, 'V'], [/[_ ]mv$/i, 'mV'], [/[_ ]ma$/i, 'mA'],
+  [/[_ ]hpa$/i, 'hPa'],
+  [/[_ ](pct|percent)$/i, '%'], [/[_ ](a|amps?)$/i, 'A'], [/[_ ]w(atts)?$/i, 'W'], [/[_ ]ppm$/i, 'ppm'],
+  [/[_ ]lux$/i, 'lux'],
 ]
 /** Units that are meant where none is written. Common practice, no source. */
 const MEANT: readonly [RegExp, string][] = [
@@ -49,7 +52,9 @@ function curvesOf(rows: readonly Row[], times: string, stray: number): CurvesRea
   const elapsed = known.length === rows.length && rows.length ? fromFirst(rows.map(({ at }) => at!)) : null
   let said: string
   if (elapsed) said = times
-  else said = known.length ? 'its times go back: one second from row to row is taken' : 'no times in it: one second from row to row'
+  else said = known.length
+    ? 'its times go back: one second from row to row is taken'
+    : 'no times in it: one second from row to row'
   const curves = names.flatMap((name): MeasuredCurve[] => {
     const seconds: number[] = []
     const values: number[] = []
@@ -70,9 +75,12 @@ function curvesOf(rows: readonly Row[], times: string, stray: number): CurvesRea
 function thousandths(curve: MeasuredCurve): MeasuredCurve {
   const { name, unit, values } = curve
   // Without a name they are taken for it only where a processor's can lie.
-  const [min, max] = /temp|°C/i.test(`${name} ${unit}`) ? [1000, Infinity] : name === 'value' ? [10_000, 125_000] : [Infinity, 0]
+  const [min, max] = /temp|°C/i.test(`${name} ${unit}`)
+    ? [1000, Infinity]
+    : name === 'value' ? [10_000, 125_000] : [Infinity, 0]
   const isThousandths = values.some(value => value !== 0)
-    && values.every(value => Number.isInteger(value) && (value === 0 || (Math.abs(value) >= min && Math.abs(value) <= max)))
+    && values.every(value =>
+      Number.isInteger(value) && (value === 0 || (Math.abs(value) >= min && Math.abs(value) <= max)))
   return isThousandths
     ? { ...curve, unit: '°C', name: name === 'value' ? 'temperature' : name, values: values.map(value => value / 1000) }
     : curve

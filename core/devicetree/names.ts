@@ -17,7 +17,10 @@ export function keptNames<T extends { name: string }>(list: readonly T[], wanted
   return names
 }
 
-/** The first of each name in a list; by a table where so many are looked for that it pays. What is added to the list is added here too. */
+/**
+ * The first of each name in a list; by a table where so many are looked for that it pays. What is added to the list is
+ * added here too.
+ */
 export function namesIn<T extends { name: string }>(list: readonly T[], wanted: number): Names<T> {
   if (wanted < 8) return { find: name => list.find(entry => entry.name === name), add: () => {} }
   const table = new Map<string, T>()

@@ -1,4 +1,7 @@
-/** A device tree as blobs and the kernel know it: nodes with properties that are bytes. Terms of the Devicetree Specification v0.4. */
+/**
+ * A device tree as blobs and the kernel know it: nodes with properties that are bytes. Terms of the
+ * Devicetree Specification v0.4.
+ */
 
 export interface Property {
   name: string
@@ -49,7 +52,8 @@ export interface SourcePlace {
 
 /** Every error of this folder. Source errors have a place and what was expected; blob errors a byte offset. */
 export class DeviceTreeError extends Error {
-  constructor(readonly fault: DeviceTreeFault, message: string, readonly at: { place?: SourcePlace, offset?: number } = {}) {
+  constructor(readonly fault: DeviceTreeFault, message: string,
+    readonly at: { place?: SourcePlace, offset?: number } = {}) {
     super(at.place
       ? `${at.place.file}:${at.place.line}:${at.place.column}: ${message}`
       : at.offset !== undefined
@@ -62,10 +66,15 @@ export class DeviceTreeError extends Error {
 /** Deepest nesting that is read or written; as deep as libfdt goes. */
 export const MAX_DEPTH = 64
 
-export const propertyOf = (node: TreeNode, name: string): Property | undefined => node.properties.find(property => property.name === name)
-export const childOf = (node: TreeNode, name: string): TreeNode | undefined => node.children.find(child => child.name === name)
+export const propertyOf = (node: TreeNode,
+  name: string): Property | undefined => node.properties.find(property => property.name === name)
+export const childOf = (node: TreeNode,
+  name: string): TreeNode | undefined => node.children.find(child => child.name === name)
 
-/** The node at a path from the root, `/` for the root itself; a unit address may be left out where one child alone has the name. */
+/**
+ * The node at a path from the root, `/` for the root itself; a unit address may be left out where one child alone
+ * has the name.
+ */
 export function nodeAt(root: TreeNode, path: string): TreeNode | null {
   let node: TreeNode | undefined = root
   for (const step of path.split('/')) {

@@ -1,6 +1,7 @@
 /**
- * A script that looks, on the board itself, at everything that a command can show of the plan: POSIX shell, reads only, needs nothing
- * installed, says what it skips. What it prints is one report that the Bring-up stage takes back as it is (`paste.ts`).
+ * A script that looks, on the board itself, at everything that a command can show of the plan: POSIX shell, reads
+ * only, needs nothing installed, says what it skips. What it prints is one report that the Bring-up stage takes
+ * back as it is (`paste.ts`).
  */
 import type { Probe } from './types'
 
@@ -58,7 +59,8 @@ busy() {
 const quoted = (text: string) => `'${text.replaceAll('\'', '\'\\\'\'')}'`
 
 /**
- * The script of a plan, from the probes of its run sheet. Law: run by any POSIX shell it ends with 0, and its report is read whole.
+ * The script of a plan, from the probes of its run sheet. Law: run by any POSIX shell it ends with 0, and its
+ * report is read whole.
  *
  * @param name Name of the plan; it stands in a comment, on one line.
  */
@@ -69,7 +71,8 @@ export function checkScriptOf(name: string, probes: readonly Probe[]): string {
   return [
     HEAD, '', `printf '# Report on %s\\n' ${quoted(name.replace(/\s+/g, ' ').trim())}`, 'show /proc/device-tree/model', 'look uname -sr', '',
     '# Device nodes of the plan', ...nodes.map(path => `there ${quoted(path)}`), '',
-    '# Buses: a scan asks each address once, and is refused where a driver holds it', ...scans.map(command => `look ${command}`), '',
+    '# Buses: a scan asks each address once, and is refused where a driver holds it', ...scans.map(command =>
+      `look ${command}`), '',
     '[ "$#" -gt 0 ] && [ "$1" = load ] && busy', 'show /sys/class/thermal/thermal_zone0/temp', 'look vcgencmd get_throttled',
     `printf '# End of the report, %s skipped\\n' "$skipped"`, '',
   ].join('\n')

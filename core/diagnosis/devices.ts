@@ -14,13 +14,15 @@ export interface Present {
 }
 
 /** First free number of what is counted; the board has some of its own already. */
-const FIRST: Readonly<Record<string, number>> = { '/dev/gpiochip*': 2, '/dev/dri/card*': 1, '/sys/class/pwm/pwmchip*': 2,
+const FIRST: Readonly<Record<string, number>> = { '/dev/gpiochip*': 2, '/dev/dri/card*': 1,
+  '/sys/class/pwm/pwmchip*': 2,
   '/sys/class/net/eth*': 1 }
 /** A name on the 1-Wire bus: family 28 and six bytes of its own. Published: Linux, Documentation/w1/w1-generic. */
 const wireName = (nth: number) => `28-0000${(0x0a5c31 + nth * 0x1357).toString(16).padStart(8, '0')}`
 
 /** Every node of the plan that is there in this world, and those that the files bring besides. */
-export function devicesIn(world: World, bench: { shop: Workshop, expected: Expected }, rehearsal: Rehearsal): Present[] {
+export function devicesIn(world: World, bench: { shop: Workshop, expected: Expected },
+  rehearsal: Rehearsal): Present[] {
   if (!world.isUp) return []
   const { shop, expected } = bench
   const claimed = new Set(expected.nodes.map(({ path }) => path))
@@ -32,8 +34,9 @@ export function devicesIn(world: World, bench: { shop: Workshop, expected: Expec
     return driver && shop.facts.parts.find((owner) => {
       const binding = owner.part.kernel
       const device = shop.facts.devices.find(entry => entry.owner === owner && !entry.also)
-      return binding && [binding.compatible, binding.generic].some(name => name !== undefined && driver.compatible.includes(name))
-        && (!device || driver.address === null || device.address === driver.address)
+      return binding && [binding.compatible, binding.generic].some(name =>
+        name !== undefined && driver.compatible.includes(name))
+      && (!device || driver.address === null || device.address === driver.address)
     })
   }
   const wanted = [

@@ -1,6 +1,7 @@
 /**
- * From what was seen back to what may be wrong: the faults that show all of it, by how common they are, and the test that is expected to
- * tell most for its minutes (least entropy left; de Kleer and Williams, "Diagnosing multiple faults", Artificial Intelligence 32, 1987).
+ * From what was seen back to what may be wrong: the faults that show all of it, by how common they are, and the test
+ * that is expected to tell most for its minutes (least entropy left; de Kleer and Williams, "Diagnosing multiple
+ * faults", Artificial Intelligence 32, 1987).
  */
 import type { Fault, Mark, Probe, Table } from './types'
 import type { Reading } from '../vocabulary/reading'
@@ -31,7 +32,9 @@ export interface Diagnosis {
   next: NextTest[]
   /** Two faults at once, where no single one will do. */
   pairs: { faults: [Fault, Fault], share: number }[]
-  /** Where nothing explains all of it: what was seen that, left out, leaves an explanation. It may be old, or misread. */
+  /**
+   * Where nothing explains all of it: what was seen that, left out, leaves an explanation. It may be old, or misread.
+   */
   doubtful: Mark[]
   /** Not every pair was tried: there were too many. */
   pairsCut: boolean
@@ -72,16 +75,18 @@ export function testsFor(table: Table, groups: readonly number[][], asked: Reado
       shares.set(outcome, [...shares.get(outcome) ?? [], weights[i]!])
     })
     if (shares.size < 2) return []
-    const outcomes = [...shares].map(([outcome, list]) => ({ outcome, list, share: list.reduce((sum, weight) => sum + weight, 0) / total }))
+    const outcomes = [...shares].map(([outcome, list]) => ({ outcome, list,
+      share: list.reduce((sum, weight) => sum + weight, 0) / total }))
     const left = outcomes.reduce((sum, { list, share }) => sum + share * entropy(list), 0)
-    return [{ probe, bits: before - left, outcomes: outcomes.map(({ outcome, share }) => ({ outcome, share })).sort((a, b) =>
-      b.share - a.share) }]
+    return [{ probe, bits: before - left,
+      outcomes: outcomes.map(({ outcome, share }) => ({ outcome, share })).sort((a, b) =>
+        b.share - a.share) }]
   }).sort((a, b) => b.bits / b.probe.minutes - a.bits / a.probe.minutes || a.probe.minutes - b.probe.minutes)
 }
 
 /**
- * What the marks say. Pure on the table, but for pairs, which the model is asked for. Laws: the fault that is there is among those that
- * explain what it shows; every test that is offered tells at least two of them apart.
+ * What the marks say. Pure on the table, but for pairs, which the model is asked for. Laws: the fault that is there is
+ * among those that explain what it shows; every test that is offered tells at least two of them apart.
  */
 export function diagnose({ table, see }: Model, marks: readonly Mark[]): Diagnosis {
   const { probes, planned, faults } = table
@@ -108,7 +113,8 @@ const MAX_PAIRS = 1500
 const MAX_SHOWN = 20
 
 /** Two faults that show everything together: only those are tried of which each odd mark concerns one. */
-function pairsFor({ table, see }: Model, marks: readonly Mark[], odd: readonly Mark[]): Pick<Diagnosis, 'pairs' | 'pairsCut'> {
+function pairsFor({ table, see }: Model, marks: readonly Mark[],
+  odd: readonly Mark[]): Pick<Diagnosis, 'pairs' | 'pairsCut'> {
   const { probes, planned, seen, faults } = table
   const at = new Map(probes.map((probe, i) => [probe.id, i]))
   const columns = odd.map(({ probe }) => at.get(probe)!)
@@ -124,7 +130,8 @@ function pairsFor({ table, see }: Model, marks: readonly Mark[], odd: readonly M
   })
   const total = found.reduce((sum, { weight }) => sum + weight, 0)
   return {
-    pairs: found.slice(0, MAX_SHOWN).map(({ a, b, weight }) => ({ faults: [faults[a]!, faults[b]!], share: weight / total })),
+    pairs: found.slice(0, MAX_SHOWN)
+      .map(({ a, b, weight }) => ({ faults: [faults[a]!, faults[b]!], share: weight / total })),
     pairsCut: tried.length > MAX_PAIRS,
   }
 }
@@ -133,7 +140,10 @@ function pairsFor({ table, see }: Model, marks: readonly Mark[], odd: readonly M
 export function outcomesAt({ probes, planned, seen }: Table, probe: string): string[] {
   const column = probes.findIndex(({ id }) => id === probe)
   const outside = probes[column]?.reading?.outside
-  return column < 0 ? [] : [...new Set([planned[column]!, ...seen.map(row => row[column]!), ...outside === undefined ? [] : [outside]])]
+  return column < 0
+    ? []
+    : [...new Set([planned[column]!, ...seen.map(row => row[column]!),
+        ...outside === undefined ? [] : [outside]])]
 }
 
 /** What a figure outside every span that the model knows is called. */

@@ -19,8 +19,10 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
     if (conductor.kind === 'seat') continue
     found.push({
       probe: {
-        id: `through:${wire.key}`, phase: 'when in doubt', title: `${wire.partName}, ${wire.from} to ${wire.to}: from end to end`,
-        how: `${MUST}Meter on resistance, one tip at each end, and move the wire: it stays near 0 Ω.`, minutes: MINUTES.ohm,
+        id: `through:${wire.key}`, phase: 'when in doubt',
+        title: `${wire.partName}, ${wire.from} to ${wire.to}: from end to end`,
+        how: `${MUST}Meter on resistance, one tip at each end, and move the wire: it stays near 0 Ω.`,
+        minutes: MINUTES.ohm,
         at: { conductors: [wire.key], ...wire.partId !== undefined && { parts: [wire.partId] } },
         reading: { unit: 'Ω', min: 0, max: 2, outside: OPEN },
       },
@@ -33,10 +35,12 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
   for (const position of neighboursOf(shop)) found.push({
     probe: {
       id: `apart:${position}`, phase: 'when in doubt', title: `Positions ${position} and ${position + 2} do not touch`,
-      how: `${MUST}Look with a lens; the meter on resistance between them.`, minutes: MINUTES.ohm, at: { positions: [position, position
+      how: `${MUST}Look with a lens; the meter on resistance between them.`, minutes: MINUTES.ohm,
+      at: { positions: [position, position
       + 2] },
     },
-    see: ({ changes }) => changes.some(change => change.change === 'bridge' && positionOfPin(change.pins[0]) === position)
+    see: ({ changes }) => changes.some(change =>
+      change.change === 'bridge' && positionOfPin(change.pins[0]) === position)
       ? 'they touch'
       : 'they do not',
   })
@@ -44,7 +48,8 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
     const line = writeNeed(need)
     found.push({
       probe: {
-        id: `file:${line}`, phase: 'when in doubt', title: `The boot file has ${line}`, at: { line }, minutes: MINUTES.read,
+        id: `file:${line}`, phase: 'when in doubt', title: `The boot file has ${line}`, at: { line },
+        minutes: MINUTES.read,
         how: 'Read the file on the card, not the copy on the desk.',
       },
       see: ({ changes }) => {
@@ -60,7 +65,8 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
     const pins = new Set(shop.healthy.supplyPins(owner))
     if (owner.supplies.length && owner.grounds.length) found.push({
       probe: {
-        id: `lift:${owner.id}`, phase: 'when in doubt', title: `${owner.name} taken off its supply`, minutes: MINUTES.try,
+        id: `lift:${owner.id}`, phase: 'when in doubt', title: `${owner.name} taken off its supply`,
+        minutes: MINUTES.try,
         at: { parts: [owner.id] },
         how: `${MUST}Take the supply of ${owner.name} off, and measure between rail and ground again.`,
       },
@@ -71,16 +77,20 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
   }
   for (const owner of shop.parts) found.push({
     probe: {
-      id: `steady:${owner.id}`, phase: 'when in doubt', title: `${owner.name} goes on while its wires are moved`, minutes: MINUTES.steady,
-      how: `With ${owner.name} at work, take each of its wires between two fingers and move it gently, one after the other; then wait.`,
+      id: `steady:${owner.id}`, phase: 'when in doubt', title: `${owner.name} goes on while its wires are moved`,
+      minutes: MINUTES.steady,
+      how: `With ${owner.name} at work, take each of its wires between two fingers and move it gently, one after the `
+        + 'other; then wait.',
       at: { parts: [owner.id] }, ...owner.part.contacts && { caution: CONTACTS },
     },
     see: world => world.isUp ? steadyAs(world, owner, shop) : NOT_UP,
   })
   for (const { owner, label } of lifted(facts)) found.push({
     probe: {
-      id: `level:${owner.id}`, phase: 'when in doubt', title: `${owner.name}, ${label}: lifted by its level shifter`, minutes: MINUTES.read,
-      how: `${MUST}Follow the wire: from the board into the low side, out of the high side to ${label}.`, at: { parts: [owner.id] },
+      id: `level:${owner.id}`, phase: 'when in doubt', title: `${owner.name}, ${label}: lifted by its level shifter`,
+      minutes: MINUTES.read,
+      how: `${MUST}Follow the wire: from the board into the low side, out of the high side to ${label}.`,
+      at: { parts: [owner.id] },
     },
     see: world => world.has('low-level', owner.id) ? 'it goes past it, or in at the wrong side' : 'as planned',
   })
@@ -95,7 +105,8 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
   if (facts.board) {
     found.push({
       probe: {
-        id: 'steady', phase: 'when in doubt', title: 'The board runs on while its supply\'s cable is moved', minutes: MINUTES.steady,
+        id: 'steady', phase: 'when in doubt', title: 'The board runs on while its supply\'s cable is moved',
+        minutes: MINUTES.steady,
         at: {},
         how: 'With the system running and nothing being written: move the cable at both plugs gently.',
       },
@@ -109,18 +120,22 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
       probe: { id, phase: 'when in doubt', title, how, minutes, at: {} },
       see: world => world.has(flag) ? 'with it, it runs' : 'no difference',
     })
-    whole('other:card', 'Another card with the same image', 'Write the same image onto another card.', MINUTES.card, 'card')
+    whole('other:card', 'Another card with the same image', 'Write the same image onto another card.', MINUTES.card,
+      'card')
     whole('other:image', 'The newest image for this board', 'Write it onto a spare card.', MINUTES.card, 'old-image')
     whole('other:supply', 'Another supply, as strong as the Power stage advises', 'Change the supply, keep the cable.',
       MINUTES.replace / 3, 'weak-supply')
-    whole('other:wall', 'The supply on something else', 'Plug it into something that is known to run from it.', MINUTES.replace / 3,
+    whole('other:wall', 'The supply on something else', 'Plug it into something that is known to run from it.',
+      MINUTES.replace / 3,
       'no-supply')
-    whole('other:cable', 'A short, thick cable', 'Change the cable, keep the supply.', MINUTES.replace / 5, 'thin-cable')
+    whole('other:cable', 'A short, thick cable', 'Change the cable, keep the supply.', MINUTES.replace / 5,
+      'thin-cable')
   }
   for (const { busId, label, position, rail, ohm, parts } of pulledBuses(facts)) found.push({
     probe: {
       id: `pull:${busId}`, phase: 'when in doubt', title: `What pulls up the data of ${label}`, minutes: MINUTES.ohm,
-      how: `${MUST}All parts in place. Meter on resistance, position ${position} against position ${rail}: about ${ohmSaid(ohm)}.`,
+      how: `${MUST}All parts in place. Meter on resistance, position ${position} against position `
+        + `${rail}: about ${ohmSaid(ohm)}.`,
       at: { parts, positions: [position, rail] },
     },
     see: (world) => {
@@ -129,10 +144,12 @@ export function inDoubt(shop: Workshop, wires: readonly Wire[]): Looking[] {
       return pull === 'none' ? OPEN : 'a small part of it'
     },
   })
-  const serial = facts.groups.filter(group => group.kind === 'serial' && group.terminals.some(({ signal }) => SERIAL.has(signal!.role)))
+  const serial = facts.groups.filter(group =>
+    group.kind === 'serial' && group.terminals.some(({ signal }) => SERIAL.has(signal!.role)))
   for (const { owner } of serial) found.push({
     probe: {
-      id: `settings:${owner.id}`, phase: 'when in doubt', title: `${owner.name}: rate and frame at both ends`, minutes: MINUTES.read,
+      id: `settings:${owner.id}`, phase: 'when in doubt', title: `${owner.name}: rate and frame at both ends`,
+      minutes: MINUTES.read,
       how: 'Read what the program sets and what the part is set to.', at: { parts: [owner.id] },
     },
     see: world => world.has('rate', owner.id) ? 'they differ' : 'the same',

@@ -14,10 +14,14 @@ export interface Driver {
 
 /** Modules that are not called as their nodes are. memory */
 const MODULES: readonly [RegExp, string][] = [
-  [/ds1307|ds3231|ds1339/, 'rtc_ds1307'], [/pcf8523/, 'rtc_pcf8523'], [/ads1[01]15/, 'ti_ads1015'], [/bm[ep]280|bmp180/, 'bmp280_i2c'],
-  [/mcp3[02]\d\d/, 'mcp320x'], [/ssd130|ssd1306fb/, 'ssd1307fb'], [/mpu6050/, 'inv_mpu6050_i2c'], [/ina2\d\d/, 'ina2xx'],
-  [/pca95(4\d|48)/, 'i2c_mux_pca954x'], [/mcp23/, 'pinctrl_mcp23s08_i2c'], [/pcf857/, 'gpio_pcf857x'], [/pca9685/, 'pwm_pca9685'],
-  [/mcp2515/, 'mcp251x'], [/sc16is7/, 'sc16is7xx'], [/24c\d+/, 'at24'], [/gpio-leds/, 'leds_gpio'], [/tsl256/, 'tsl2563'],
+  [/ds1307|ds3231|ds1339/, 'rtc_ds1307'], [/pcf8523/, 'rtc_pcf8523'], [/ads1[01]15/, 'ti_ads1015'],
+  [/bm[ep]280|bmp180/, 'bmp280_i2c'],
+  [/mcp3[02]\d\d/, 'mcp320x'], [/ssd130|ssd1306fb/, 'ssd1307fb'], [/mpu6050/, 'inv_mpu6050_i2c'],
+  [/ina2\d\d/, 'ina2xx'],
+  [/pca95(4\d|48)/, 'i2c_mux_pca954x'], [/mcp23/, 'pinctrl_mcp23s08_i2c'], [/pcf857/, 'gpio_pcf857x'],
+  [/pca9685/, 'pwm_pca9685'],
+  [/mcp2515/, 'mcp251x'], [/sc16is7/, 'sc16is7xx'], [/24c\d+/, 'at24'], [/gpio-leds/, 'leds_gpio'],
+  [/tsl256/, 'tsl2563'],
 ]
 
 const starts = new WeakMap<DeviceTree, StartedDevices>()
@@ -50,7 +54,8 @@ export function driversOf(tree: DeviceTree, base: DeviceTree): Driver[] {
     found.push({
       path, compatible: started.compatible, refused: started.refused,
       address: reg && reg.value.length >= 4 && hasBusAbove(path, buses) ? cellsOf(reg.value)[0]! : null,
-      module: MODULES.find(([pattern]) => started.compatible.some(entry => pattern.test(entry)))?.[1] ?? name.replaceAll('-', '_'),
+      module: MODULES.find(([pattern]) => started.compatible.some(entry => pattern.test(entry)))?.[1]
+        ?? name.replaceAll('-', '_'),
     })
   }
   kept.set(tree, found)

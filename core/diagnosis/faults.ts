@@ -1,7 +1,7 @@
 /**
- * How the thing on the table may differ from its plan: every single fault of the kinds that makers meet. Derived from wires, options and
- * boot lines, so that a fault is always about something that is there. The weights are our own order of common mistakes (common practice,
- * no source).
+ * How the thing on the table may differ from its plan: every single fault of the kinds that makers meet. Derived from
+ * wires, options and boot lines, so that a fault is always about something that is there. The weights are our own order
+ * of common mistakes (common practice, no source).
  */
 import { coverOf } from '../facts/seats'
 import type { Facts, ResolvedPart, Terminal } from '../facts/types'
@@ -15,18 +15,24 @@ import { pullFaults } from './pull-faults'
 import type { AsPlanned, Fault } from './types'
 import { WEIGHTS } from './weights'
 
-/** Every single fault of a plan. Laws: each has a name of its own; each is about conductors, parts, positions or lines that are there. */
+/**
+ * Every single fault of a plan. Laws: each has a name of its own; each is about conductors, parts, positions or lines
+ * that are there.
+ */
 export function faultsOf(thing: AsPlanned): Fault[] {
   return [
-    ...boardFaults(thing), ...lineFaults(thing), ...serialFaults(thing), ...thing.netlist.conductors.flatMap(conductor => [
-      ...openFaults(conductor, thing), ...looseFault(conductor, thing), ...movedFaults(conductor, thing), ...seatFaults(conductor,
+    ...boardFaults(thing), ...lineFaults(thing), ...serialFaults(thing),
+    ...thing.netlist.conductors.flatMap(conductor => [
+      ...openFaults(conductor, thing), ...looseFault(conductor, thing), ...movedFaults(conductor, thing),
+      ...seatFaults(conductor,
         thing),
     ]),
     ...shortFaults(thing), ...thinGroundFaults(thing), ...levelFaults(thing), ...pullFaults(thing.facts),
     ...swapFaults(thing), ...bridgeFaults(thing), ...strapFaults(thing),
     ...partsUsed(thing).map((owner): Fault => ({
       id: `dead:${owner.id}`, title: `${owner.name} itself is broken`, weight: WEIGHTS.dead, at: { parts: [owner.id] },
-      mend: `Try another one in its place. Before that look for what broke it: ${owner.name} was fed or driven too high, or turned round.`,
+      mend: `Try another one in its place. Before that look for what broke it: ${owner.name} was fed or driven too `
+        + 'high, or turned round.',
       changes: [{ change: 'dead', partId: owner.id }],
     })),
   ]
@@ -47,9 +53,12 @@ function shortFaults(thing: AsPlanned): Fault[] {
     const [supply, back] = [owner.supplies.find(({ id }) => there(id)), owner.grounds.find(({ id }) => there(id))]
     if (!supply || !back) return []
     return [{
-      id: `short:${owner.id}`, title: `${owner.name} is shorted inside, or something lies across its pins`, weight: WEIGHTS.inside,
-      mend: 'Power off. Look for solder, a strand or a screw across its pins; take it off, and measure between them by itself.',
-      at: { parts: [owner.id] }, changes: [{ change: 'bridge', pins: [`${owner.id}.${supply.id}`, `${owner.id}.${back.id}`] }],
+      id: `short:${owner.id}`, title: `${owner.name} is shorted inside, or something lies across its pins`,
+      weight: WEIGHTS.inside,
+      mend: 'Power off. Look for solder, a strand or a screw across its pins; take it off, and measure between '
+        + 'them by itself.',
+      at: { parts: [owner.id] },
+      changes: [{ change: 'bridge', pins: [`${owner.id}.${supply.id}`, `${owner.id}.${back.id}`] }],
     }]
   })
 }
@@ -61,7 +70,9 @@ function named(conductor: Conductor, { wires }: AsPlanned): string {
   if (!wire) return conductor.name ?? conductor.id
   if (conductor.kind === 'wire') return `the wire from ${wire.partName}, ${wire.from}, to ${wire.to}`
   if (conductor.kind === 'flat cable') return `the flat cable of ${wire.partName}`
-  return conductor.kind === 'seat' ? `the header under ${wire.partName}` : `the cable from ${wire.partName} to ${wire.to}`
+  return conductor.kind === 'seat'
+    ? `the header under ${wire.partName}`
+    : `the cable from ${wire.partName} to ${wire.to}`
 }
 const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1)
 
@@ -71,9 +82,10 @@ function openFaults(conductor: Conductor, thing: AsPlanned): Fault[] {
   if (conductor.kind === 'seat') return []
   if (conductor.kind === 'flat cable') {
     return [{
-      id: `turned:${conductor.id}`, title: `${capital(words)} has its contacts on the wrong side, or is not all the way in`, at,
-      mend: 'Power off. Open the latch, look on which side the contacts of the slot are, put the cable in straight to its mark, close the '
-        + 'latch. The flat cables of the Build stage say which way.',
+      id: `turned:${conductor.id}`,
+      title: `${capital(words)} has its contacts on the wrong side, or is not all the way in`, at,
+      mend: 'Power off. Open the latch, look on which side the contacts of the slot are, put the cable in straight to '
+        + 'its mark, close the latch. The flat cables of the Build stage say which way.',
       weight: WEIGHTS.flat, changes: conductor.ways.map((_, way) => ({ change: 'open', conductor: conductor.id, way })),
     }]
   }
@@ -95,8 +107,10 @@ function openFaults(conductor: Conductor, thing: AsPlanned): Fault[] {
 const looseFault = (conductor: Conductor, thing: AsPlanned): Fault[] => conductor.kind === 'seat'
   ? []
   : [{
-      id: `loose:${conductor.id}`, title: `${capital(named(conductor, thing))} has contact only now and then`, weight: WEIGHTS.loose,
-      mend: 'Power off. Press it home at both ends or solder it anew, hold it where it is pulled, and move it once more with the meter on.',
+      id: `loose:${conductor.id}`, title: `${capital(named(conductor, thing))} has contact only now and then`,
+      weight: WEIGHTS.loose,
+      mend: 'Power off. Press it home at both ends or solder it anew, hold it where it is pulled, and move it once '
+        + 'more with the meter on.',
       at: { conductors: [conductor.id], ...conductor.partId !== undefined && { parts: [conductor.partId] } },
       changes: [{ change: 'loose', conductor: conductor.id }],
     }]
@@ -104,8 +118,10 @@ const looseFault = (conductor: Conductor, thing: AsPlanned): Fault[] => conducto
 /** A part whose input wants more than the board gives, and gets it by a level shifter: what stands on it without. */
 const levelFaults = ({ facts }: AsPlanned): Fault[] => lifted(facts).map(({ owner, label }): Fault => ({
   id: `level:${owner.id}`, title: `${owner.name}, ${label}: the level shifter is passed by, or is the wrong way round`,
-  mend: 'Power off. Low side to the board, high side to the part, its low supply on 3.3 V and its high supply on what feeds the part.',
-  at: { parts: [owner.id] }, weight: WEIGHTS.lowLevel, changes: [{ change: 'flag', flag: 'low-level', partId: owner.id }],
+  mend: 'Power off. Low side to the board, high side to the part, its low supply on 3.3 V and its high supply on what '
+    + 'feeds the part.',
+  at: { parts: [owner.id] }, weight: WEIGHTS.lowLevel,
+  changes: [{ change: 'flag', flag: 'low-level', partId: owner.id }],
 }))
 
 /** Inputs that a level shifter lifts, the first of each part. */
@@ -128,7 +144,8 @@ function movedFaults(conductor: Conductor, thing: AsPlanned): Fault[] {
   return [position - 2, position + 2, partner].filter(isOther).map((other): Fault => ({
     id: `at:${conductor.id}:${other}`, title: `${capital(named(conductor, thing))} sits at position ${other}`,
     mend: `Power off. Move it to position ${position}; count from position 1, the one with the square pad.`,
-    at: { conductors: [conductor.id], positions: [other, position], ...conductor.partId !== undefined && { parts: [conductor.partId] } },
+    at: { conductors: [conductor.id], positions: [other, position],
+      ...conductor.partId !== undefined && { parts: [conductor.partId] } },
     weight: other === partner ? WEIGHTS.partner : WEIGHTS.neighbour,
     changes: [{ change: 'move', conductor: conductor.id, way: 0, to: positionPin(other) }],
   }))
@@ -178,7 +195,8 @@ function seatFaults(conductor: Conductor, { facts }: AsPlanned): Fault[] {
 
 /** Lower position of each pair of used neighbours in a row that must not touch. */
 export function neighboursOf({ facts, netlist }: Pick<AsPlanned, 'facts' | 'netlist'>): number[] {
-  const used = new Set(netlist.conductors.flatMap(({ ways }) => ways.flatMap(({ from, to }) => [positionOfPin(from), positionOfPin(to)])))
+  const used = new Set(netlist.conductors.flatMap(({ ways }) =>
+    ways.flatMap(({ from, to }) => [positionOfPin(from), positionOfPin(to)])))
   const kindAt = new Map((facts.board?.header ?? []).map(({ position, kind }) => [position, kind]))
   return [...kindAt.keys()].filter((position) => {
     const [kind, other] = [kindAt.get(position), kindAt.get(position + 2)]
@@ -197,19 +215,20 @@ const bridgeFaults = (thing: AsPlanned): Fault[] => neighboursOf(thing).map((pos
 }))
 
 function strapFaults({ facts }: AsPlanned): Fault[] {
-  return facts.devices.filter(({ optionId, busId }) => optionId !== undefined && busId).flatMap(({ owner, optionId, address }) => {
-    const option = owner.part.options?.find(({ id }) => id === optionId)
-    return (option?.values ?? []).map(({ value }) => Number.parseInt(value, 16))
-      .filter(other => Number.isFinite(other) && other !== address)
-      .map((other): Fault => ({
-        id: `strap:${owner.id}:${hexAddress(other)}`,
-        weight: WEIGHTS.strap / Math.max(1, (option?.values?.length ?? 2) - 1),
-        title: `${owner.name} is strapped to ${hexAddress(other)}, not ${hexAddress(address)}`,
-        mend: `Set its strap to ${hexAddress(address)}, or tell the plan that it is ${hexAddress(other)}.`,
-        at: { parts: [owner.id] },
-        changes: [{ change: 'strap', partId: owner.id, address: other }],
-      }))
-  })
+  return facts.devices.filter(({ optionId, busId }) => optionId !== undefined && busId)
+    .flatMap(({ owner, optionId, address }) => {
+      const option = owner.part.options?.find(({ id }) => id === optionId)
+      return (option?.values ?? []).map(({ value }) => Number.parseInt(value, 16))
+        .filter(other => Number.isFinite(other) && other !== address)
+        .map((other): Fault => ({
+          id: `strap:${owner.id}:${hexAddress(other)}`,
+          weight: WEIGHTS.strap / Math.max(1, (option?.values?.length ?? 2) - 1),
+          title: `${owner.name} is strapped to ${hexAddress(other)}, not ${hexAddress(address)}`,
+          mend: `Set its strap to ${hexAddress(address)}, or tell the plan that it is ${hexAddress(other)}.`,
+          at: { parts: [owner.id] },
+          changes: [{ change: 'strap', partId: owner.id, address: other }],
+        }))
+    })
 }
 
 /** From here on a part draws enough for a poor way back to be felt. Common practice, no source. */
@@ -224,25 +243,31 @@ export function thinGrounds({ facts, netlist }: Pick<AsPlanned, 'facts' | 'netli
 }
 
 const thinGroundFaults = (thing: AsPlanned): Fault[] => thinGrounds(thing).map((owner): Fault => ({
-  id: `ground:${owner.id}`, title: `The way back of ${owner.name} is too thin, too long, or badly pressed in`, weight: WEIGHTS.thinGround,
-  mend: `Give ${owner.name} a short ground of its own in thick wire (20 AWG or thicker), straight to the supply's return.`,
+  id: `ground:${owner.id}`, title: `The way back of ${owner.name} is too thin, too long, or badly pressed in`,
+  weight: WEIGHTS.thinGround,
+  mend: `Give ${owner.name} a short ground of its own in thick wire (20 AWG or thicker), straight to `
+    + 'the supply\'s return.',
   at: { parts: [owner.id] }, changes: [{ change: 'flag', flag: 'thin-ground', partId: owner.id }],
 }))
 
 function boardFaults({ facts }: AsPlanned): Fault[] {
   if (!facts.board) return []
-  const flag = (id: string, name: Extract<Fault['changes'][number], { change: 'flag' }>['flag'], title: string, mend: string,
+  const flag = (id: string, name: Extract<Fault['changes'][number], { change: 'flag' }>['flag'], title: string,
+    mend: string,
     weight: number) =>
     ({ id, title, mend, at: {}, weight, changes: [{ change: 'flag' as const, flag: name }] })
   return [
     flag('supply:none', 'no-supply', 'The supply gives nothing: not plugged in, switched off, or broken',
       'Try it on something else that it feeds; look at its plug, its switch and the wall.', WEIGHTS.noSupply),
     flag('supply:weak', 'weak-supply', 'The supply gives too little when everything runs',
-      'Take the supply that the Power stage advises, or feed the largest loads from one of their own.', WEIGHTS.weakSupply),
+      'Take the supply that the Power stage advises, or feed the largest loads from one of their own.',
+      WEIGHTS.weakSupply),
     flag('supply:cable', 'thin-cable', 'The supply is right, but its cable is too thin or too long',
-      'Take a short one with thick wires (20 AWG or thicker), or the cable that came with the supply.', WEIGHTS.thinCable),
+      'Take a short one with thick wires (20 AWG or thicker), or the cable that came with the supply.',
+      WEIGHTS.thinCable),
     flag('card', 'card', 'The card cannot be read: not in, worn, or written badly',
       'Push it in to its end, write the image anew onto another card, and check what was written.', WEIGHTS.card),
-    flag('image', 'old-image', 'The image is older than the board', 'Write a newer image: one that names this board.', WEIGHTS.oldImage),
+    flag('image', 'old-image', 'The image is older than the board', 'Write a newer image: one that names this board.',
+      WEIGHTS.oldImage),
   ]
 }

@@ -13,7 +13,8 @@ export function lineFaults({ needs, facts }: AsPlanned): Fault[] {
     return [
       {
         id: `line:${line}`, title: `The boot file lacks "${line}", or has it mistyped`, weight: WEIGHTS.missing,
-        mend: 'Write the file anew from the Boot files stage, put it on the card, and start again: these lines are read at the start only.',
+        mend: 'Write the file anew from the Boot files stage, put it on the card, and start again: these lines are '
+          + 'read at the start only.',
         at: { line, parts: partIds }, changes: [{ change: 'line', line, how: 'missing' }],
       },
       ...(facts.board?.bootDialect ?? 'key-value') === 'key-value'
@@ -27,7 +28,8 @@ export function lineFaults({ needs, facts }: AsPlanned): Fault[] {
   })
   return [...own, {
     id: 'line:copy', title: 'The boot file that was edited is not the one that is read', weight: WEIGHTS.copy,
-    mend: 'Newer images read the one under /boot/firmware/, older ones that under /boot/. Look which is there, edit that one, start again.',
+    mend: 'Newer images read the one under /boot/firmware/, older ones that under /boot/. Look which is there, edit '
+      + 'that one, start again.',
     at: { parts: [...new Set(needs.flatMap(({ partIds }) => partIds))] },
     changes: needs.map(({ need }) => ({ change: 'line', line: writeNeed(need), how: 'wrong-copy' })),
   }]
@@ -37,7 +39,8 @@ export function lineFaults({ needs, facts }: AsPlanned): Fault[] {
 function freeLine({ board, terminals }: Facts): number | undefined {
   const used = new Set(terminals.flatMap(({ place }) => place?.kind === 'header' ? place.line?.line ?? [] : []))
   // Lines of the first bus and port are not what one slips to.
-  return board!.header.flatMap(({ line }) => line ?? []).find(line => line > 3 && line !== 14 && line !== 15 && !used.has(line))
+  return board!.header.flatMap(({ line }) => line ?? [])
+    .find(line => line > 3 && line !== 14 && line !== 15 && !used.has(line))
 }
 
 /** The line stands there with one figure wrong: another line of the board, another address. */
@@ -61,12 +64,15 @@ export function serialFaults({ facts }: AsPlanned): Fault[] {
   const buses = [...new Map(groups.map(group => [group.bus!.id, group])).values()]
   return [
     ...buses.map(({ bus, owner }): Fault => ({
-      id: `console:${bus!.id}`, title: `The console still writes on ${bus!.label}`, weight: WEIGHTS.console, at: { parts: [owner.id] },
-      mend: 'Take "console=serial0,…" (or the port\'s own name) out of the command line file, switch its login off, and start again.',
+      id: `console:${bus!.id}`, title: `The console still writes on ${bus!.label}`, weight: WEIGHTS.console,
+      at: { parts: [owner.id] },
+      mend: 'Take "console=serial0,…" (or the port\'s own name) out of the command line file, switch its login '
+        + 'off, and start again.',
       changes: [{ change: 'flag', flag: 'console', partId: owner.id }],
     })),
     ...groups.map(({ owner }): Fault => ({
-      id: `rate:${owner.id}`, title: `${owner.name} and the program talk at different rates or frames`, weight: WEIGHTS.rate,
+      id: `rate:${owner.id}`, title: `${owner.name} and the program talk at different rates or frames`,
+      weight: WEIGHTS.rate,
       at: { parts: [owner.id] },
       mend: 'Set both ends to one rate, eight bits, no parity, one stop bit; at half the rate each byte comes as two.',
       changes: [{ change: 'flag', flag: 'rate', partId: owner.id }],

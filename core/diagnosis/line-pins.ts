@@ -1,4 +1,7 @@
-/** Lines that a program can watch and set, with the pins they come out at: those of the header, and of expanders with a driver. */
+/**
+ * Lines that a program can watch and set, with the pins they come out at: those of the header, and of expanders
+ * with a driver.
+ */
 import { linesOffered } from '../facts/expander-lines'
 import type { ResolvedPart } from '../facts/types'
 import { positionPin } from '../netlist/board'
@@ -22,12 +25,16 @@ export interface LinePin {
 /** The chip of an expander by its number, where the plan's files bring its driver. */
 export function linePinsOf(shop: Workshop, expected: Expected): LinePin[] {
   const own = (shop.facts.board?.header ?? []).flatMap(({ kind, line, position }): LinePin[] =>
-    kind === 'line' ? [{ name: `G${line}`, pin: positionPin(position), chip: 'gpiochip0', line: line!, host: null }] : [])
+    kind === 'line'
+      ? [{ name: `G${line}`, pin: positionPin(position), chip: 'gpiochip0', line: line!,
+          host: null }]
+      : [])
   const hosts = shop.parts.filter(owner => linesOffered(owner).length)
   if (!hosts.length) return own
   const present = devicesIn(shop.healthy, { shop, expected }, shop.healthy.rehearsal)
   return [...own, ...hosts.flatMap((host): LinePin[] => {
-    const chip = /^\/dev\/(gpiochip\d+)$/.exec(present.find(({ owner, path }) => owner === host && path.startsWith('/dev/gpiochip'))?.path ?? '')?.[1]
+    const chip = /^\/dev\/(gpiochip\d+)$/.exec(present.find(({ owner, path }) =>
+      owner === host && path.startsWith('/dev/gpiochip'))?.path ?? '')?.[1]
     return chip === undefined
       ? []
       : linesOffered(host).flatMap((offer, line) => Object.values(offer.terminals).slice(0, 1).map(terminal => ({

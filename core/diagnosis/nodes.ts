@@ -4,10 +4,11 @@ import type { ExpectedNode } from '../bringup/expected'
 import type { Workshop, World } from './world'
 
 /**
- * Nodes of things by USB, on 1-Wire and on I²C come when the thing itself answers: their drivers ask it first (memory, for I²C; a probe
- * that nobody answers makes no device).
+ * Nodes of things by USB, on 1-Wire and on I²C come when the thing itself answers: their drivers ask it first (memory,
+ * for I²C; a probe that nobody answers makes no device).
  */
-const showsByAnswer = (owner: ResolvedPart, { facts }: Workshop) => (owner.part.plugs?.some(({ socket }) => socket === 'usb') ?? false)
+const showsByAnswer = (owner: ResolvedPart,
+  { facts }: Workshop) => (owner.part.plugs?.some(({ socket }) => socket === 'usb') ?? false)
   || owner.signals.some(({ role }) => role === 'onewire') || facts.devices.some(device => device.owner === owner)
 
 /** The thing is fed, joined, whole, and where it is asked. */

@@ -1,6 +1,6 @@
 /**
- * What can be looked at, measured and tried, in an order in which nothing is switched on before it was looked at; and what is seen there in
- * a given thing. Minutes are common practice, no source.
+ * What can be looked at, measured and tried, in an order in which nothing is switched on before it was looked at; and
+ * what is seen there in a given thing. Minutes are common practice, no source.
  */
 import type { Wire } from '../construction/wires'
 import type { ResolvedPart, Terminal } from '../facts/types'
@@ -24,7 +24,8 @@ import type { Change } from './types'
 /** Everything that can be tried with a plan, in the order of the phases. Law: each probe has a name of its own. */
 export function probesOf(shop: Workshop, wires: readonly Wire[], expected: Expected): Looking[] {
   return [
-    ...beforePower(shop, wires), ...firstPower(shop, expected), ...afterStart(shop, expected), ...eachPart(shop, expected),
+    ...beforePower(shop, wires), ...firstPower(shop, expected), ...afterStart(shop, expected),
+    ...eachPart(shop, expected),
     ...underLoad(shop),
     ...inDoubt(shop, wires),
   ]
@@ -35,13 +36,15 @@ const first = (shop: Workshop, kind: string) => shop.facts.board?.header.find(en
 function beforePower(shop: Workshop, wires: readonly Wire[]): Looking[] {
   const { netlist } = shop
   const [five, three, ground] = ['5V', '3V3', 'ground'].map(kind => first(shop, kind))
-  const between = (position: number) => `${MUST}Meter on resistance, between position ${position} and position ${ground}.`
+  const between = (position: number) =>
+    `${MUST}Meter on resistance, between position ${position} and position ${ground}.`
   const found: Looking[] = []
   const short = (id: string, rail: string, position: number | undefined, isShort: (world: World) => boolean) => {
     if (position === undefined || ground === undefined) return
     found.push({
       probe: {
-        id, phase: 'before power', title: `No short between ${rail} and ground`, how: between(position), minutes: MINUTES.ohm,
+        id, phase: 'before power', title: `No short between ${rail} and ground`, how: between(position),
+        minutes: MINUTES.ohm,
         at: { positions: [position, ground] }, reading: SHORT_READING,
         caution: `Below ${SHORT_READING.min} Ω do not switch on.`,
       },
@@ -79,7 +82,8 @@ function placeSeen(changes: readonly Change[], { id, kind }: Conductor, wires: r
       const other = change.conductors.find(entry => entry !== id)
       return `it is swapped with ${wires.find(({ key }) => key === other)?.from ?? other}`
     }
-    if (change.change === 'open' && kind === 'flat cable' && change.conductor === id) return 'it is turned, or not all the way in'
+    if (change.change === 'open' && kind === 'flat cable'
+      && change.conductor === id) return 'it is turned, or not all the way in'
   }
   return 'as planned'
 }
@@ -89,7 +93,8 @@ function firstPower(shop: Workshop, expected: Expected): Looking[] {
   const found: Looking[] = [{
     probe: {
       id: LOOKING.lamps, phase: 'first power', title: 'Lamps of the board', minutes: MINUTES.lamp, at: {},
-      how: 'Switch on and look: red for power, green flickers while the card is read. Switch off at once if anything smells or gets hot.',
+      how: 'Switch on and look: red for power, green flickers while the card is read. Switch off at once if anything '
+        + 'smells or gets hot.',
     },
     see: (world) => {
       if (!world.isPowered) return 'none'
@@ -101,7 +106,8 @@ function firstPower(shop: Workshop, expected: Expected): Looking[] {
   const rail = expected.voltages.some(({ node }) => node === '@5V') ? shop.span('@5V') : null
   if (five !== undefined && ground !== undefined && rail) found.push({
     probe: {
-      id: 'volt:5V', phase: 'first power', title: '5 V at the header', minutes: MINUTES.volt, at: { positions: [five, ground] },
+      id: 'volt:5V', phase: 'first power', title: '5 V at the header', minutes: MINUTES.volt,
+      at: { positions: [five, ground] },
       how: `Meter on DC volts, position ${five} against position ${ground}. A slipped tip shorts two positions.`,
       reading: { unit: 'V', ...rail },
     },
@@ -117,8 +123,10 @@ function firstPower(shop: Workshop, expected: Expected): Looking[] {
     const span = shop.span(supply)
     found.push({
       probe: {
-        id: `volt:${supply}`, phase: 'first power', title: `${owner.name}: supply at its own pins`, minutes: MINUTES.volt,
-        how: `Meter on DC volts at the part: ${label} against ${owner.grounds[0]?.label ?? 'its return'}.`, at: { parts: [owner.id] },
+        id: `volt:${supply}`, phase: 'first power', title: `${owner.name}: supply at its own pins`,
+        minutes: MINUTES.volt,
+        how: `Meter on DC volts at the part: ${label} against ${owner.grounds[0]?.label ?? 'its return'}.`,
+        at: { parts: [owner.id] },
         ...span && { reading: { unit: 'V' as const, ...span } },
       },
       see: world => voltsAt(world, owner, supply, shop),
@@ -136,7 +144,8 @@ const NO_VOLTS = 0.3
 function voltsAt(world: World, owner: ResolvedPart, supply: string, shop: Workshop): string {
   const planned = shop.healthy.fedBy(supply)
   const fed = world.fedBy(supply)
-  const back = world.returnPins(owner).filter(pin => shop.healthy.wiring.fedBy(pin) === 'ground').map(pin => world.fedBy(pin))
+  const back = world.returnPins(owner).filter(pin => shop.healthy.wiring.fedBy(pin) === 'ground')
+    .map(pin => world.fedBy(pin))
     .filter(found => found !== 'nothing')
   if (!world.isPowered || fed === 'nothing' || !back.length) return NOTHING
   if (back.includes('ground')) {
@@ -155,7 +164,8 @@ function voltsAt(world: World, owner: ResolvedPart, supply: string, shop: Worksh
 function afterStart(shop: Workshop, expected: Expected): Looking[] {
   if (!shop.facts.board) return []
   const found: Looking[] = [{
-    probe: { id: 'up', phase: 'after the start', title: 'The system is there', how: 'A picture, or a login over the network.',
+    probe: { id: 'up', phase: 'after the start', title: 'The system is there',
+      how: 'A picture, or a login over the network.',
       minutes: MINUTES.lamp, at: {} },
     see: world => world.isUp ? 'it is there' : 'it does not come',
   }]
@@ -163,12 +173,14 @@ function afterStart(shop: Workshop, expected: Expected): Looking[] {
   const own = ownNodes(shop)
   for (const path of new Set(expected.nodes.map(node => node.path))) {
     // What the board has by itself, or one more of it, tells nothing.
-    if (own.some(name => name === path || (path.includes('*') && name.startsWith(path.slice(0, path.indexOf('*')))))) continue
+    if (own.some(name =>
+      name === path || (path.includes('*') && name.startsWith(path.slice(0, path.indexOf('*')))))) continue
     const nodes = expected.nodes.filter(node => node.path === path)
     const owners = nodes.flatMap(({ partId }) => shop.parts.some(({ id }) => id === partId) ? [partId!] : [])
     found.push({
       probe: {
-        id: `node:${path}`, phase: 'after the start', title: `${path}: ${nodes.map(({ what }) => what).join('; ')}`, how: 'List it.',
+        id: `node:${path}`, phase: 'after the start', title: `${path}: ${nodes.map(({ what }) => what).join('; ')}`,
+        how: 'List it.',
         command: `ls -d ${path}`, minutes: MINUTES.list, at: owners.length ? { parts: owners } : {},
       },
       see: (world) => {
@@ -182,7 +194,8 @@ function afterStart(shop: Workshop, expected: Expected): Looking[] {
     if (!bus || !shop.facts.devices.some(device => device.busId === busId)) continue
     found.push({
       probe: {
-        id: `scan:${busId}`, phase: 'after the start', title: `Scan of ${label}`, how: 'Run it, and paste what it prints.', command,
+        id: `scan:${busId}`, phase: 'after the start', title: `Scan of ${label}`,
+        how: 'Run it, and paste what it prints.', command,
         minutes: MINUTES.scan, at: {},
       },
       see: world => world.scan(bus),
@@ -217,8 +230,10 @@ function eachPart(shop: Workshop, expected: Expected): Looking[] {
     const port = shop.facts.groups.find(group => group.owner === owner && group.kind === 'serial')?.bus
     if (port?.controller?.device) found.push({
       probe: {
-        id: `loop:${owner.id}`, phase: 'each part', title: `${port.label} by itself: transmit joined to receive`, minutes: MINUTES.try,
-        how: `Power off. Take both data wires of ${owner.name} off the header, join the two positions, power on: what is sent comes back.`,
+        id: `loop:${owner.id}`, phase: 'each part', title: `${port.label} by itself: transmit joined to receive`,
+        minutes: MINUTES.try,
+        how: `Power off. Take both data wires of ${owner.name} off the header, join the two positions, power on: what `
+          + 'is sent comes back.',
         at: { parts: [owner.id] },
       },
       see: (world) => {
@@ -235,20 +250,23 @@ function eachPart(shop: Workshop, expected: Expected): Looking[] {
 const STIMULUS: Readonly<Record<string, string>> = {
   sensing: 'Read it, then change what it measures: breathe on it, warm it, cover it, lean on it: the value follows.',
   showing: 'Show one picture or one line of text on it.', input: 'Press, turn or touch each of its keys in turn.',
-  switching: 'Switch each channel on and off: a click, its lamp, and the bare contact measured with the meter on resistance.',
+  switching: 'Switch each channel on and off: a click, its lamp, and the bare contact measured with the '
+    + 'meter on resistance.',
   lighting: 'Switch it on, one colour after another.',
-  sounding: 'Play one tone.', moving: 'Let it move one way and back, with nothing in its way.', talking: 'Send a line each way.',
+  sounding: 'Play one tone.', moving: 'Let it move one way and back, with nothing in its way.',
+  talking: 'Send a line each way.',
   timing: 'Read the time twice, a few seconds apart.', expanding: 'Set one of its lines and read it back.',
 }
 
 /** A line that a program reads or sets by itself. */
-const isPlainLine = ({ signal, owner }: Terminal) => !owner.part.isAddOn && (signal!.role === 'line' || signal!.role === 'pwm')
+const isPlainLine = ({ signal, owner }: Terminal) => !owner.part.isAddOn
+  && (signal!.role === 'line' || signal!.role === 'pwm')
   && !owner.part.boot?.length
 
 /** Published: libgpiod, man pages of gpiomon and gpioset; which chip has the header, `gpiodetect` says. */
 const CHIP = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chip. gpiodetect names the chip of the header.'
-const EXPANDER = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chip. gpiodetect tells the number of the expander\'s chip, '
-  + 'which other chips can change.'
+const EXPANDER = 'That is for libgpiod 1.6; from 2 on "-c" stands before the chip. gpiodetect tells the number of the '
+  + 'expander\'s chip, which other chips can change.'
 const NO_CHIP = 'there is no such chip'
 
 /** The line that a terminal is planned on; undefined where no program gets at it. */
@@ -257,17 +275,20 @@ const pinOf = ({ place }: Terminal, pins: readonly LinePin[]): LinePin | undefin
   return place?.kind === 'terminal' ? pins.find(({ pin }) => pin === `${place.owner.id}.${place.terminal}`) : undefined
 }
 
-function lineProbe(terminal: Terminal, owner: ResolvedPart, own: LinePin, pins: readonly LinePin[], shop: Workshop): Looking {
+function lineProbe(terminal: Terminal, owner: ResolvedPart, own: LinePin, pins: readonly LinePin[],
+  shop: Workshop): Looking {
   const { name, chip, line, host } = own
   const reads = terminal.signal!.direction === 'out'
   const said = host ? EXPANDER : CHIP
   return {
     probe: {
-      id: `line:${terminal.key}`, phase: 'each part', title: `${owner.name} ${terminal.label}: ${host ? name : `line ${name}`}`,
+      id: `line:${terminal.key}`, phase: 'each part',
+      title: `${owner.name} ${terminal.label}: ${host ? name : `line ${name}`}`,
       minutes: MINUTES.try,
       how: reads
         ? `Watch the lines, and make ${owner.name} change: one of them moves. ${said}`
-        : `Set ${name} on and off, and hold the meter at ${owner.name} ${terminal.label} against ground: it goes up and down. ${said}`,
+        : `Set ${name} on and off, and hold the meter at ${owner.name} ${terminal.label} against ground: it goes up `
+          + `and down. ${said}`,
       command: reads ? `gpiomon ${chip} ${line}` : `gpioset ${chip} ${line}=1`, at: { parts: [owner.id] },
     },
     see: (world) => {
@@ -289,8 +310,8 @@ function underLoad(shop: Workshop): Looking[] {
   const found: Looking[] = [{
     probe: {
       id: 'load', phase: 'under load', title: 'Everything at once, for ten minutes', minutes: MINUTES.load, at: {},
-      how: 'Load all cores, and let every part do its most; then read the throttle word, where the board has one: 0x0 is well, bits 0 and '
-        + '16 are under-voltage.',
+      how: 'Load all cores, and let every part do its most; then read the throttle word, where the board has one: 0x0 '
+        + 'is well, bits 0 and 16 are under-voltage.',
     },
     see: (world) => {
       if (!world.isUp) return NOT_UP
@@ -300,15 +321,18 @@ function underLoad(shop: Workshop): Looking[] {
   const [five, ground] = ['5V', 'ground'].map(kind => facts.board!.header.find(entry => entry.kind === kind)?.position)
   if (ground !== undefined) for (const owner of thinGrounds(shop)) found.push({
     probe: {
-      id: `back:${owner.id}`, phase: 'under load', title: `${owner.name}: volts along its way back`, minutes: MINUTES.volt,
-      how: `With ${owner.name} doing its most: meter on DC volts, from its own ${owner.grounds[0]!.label} to position ${ground}.`,
+      id: `back:${owner.id}`, phase: 'under load', title: `${owner.name}: volts along its way back`,
+      minutes: MINUTES.volt,
+      how: `With ${owner.name} doing its most: meter on DC volts, from its own `
+        + `${owner.grounds[0]!.label} to position ${ground}.`,
       at: { parts: [owner.id], positions: [ground] }, reading: { unit: 'V', min: -BACK_V, max: BACK_V },
     },
     see: world => world.has('thin-ground', owner.id) && world.isFed(owner) ? 'too high' : 'as planned',
   })
   if (five !== undefined && ground !== undefined) found.push({
     probe: {
-      id: 'volt:load', phase: 'under load', title: '5 V at the header, under load', minutes: MINUTES.volt * 2, at: { positions: [five,
+      id: 'volt:load', phase: 'under load', title: '5 V at the header, under load', minutes: MINUTES.volt * 2,
+      at: { positions: [five,
         ground] },
       how: `With everything running: meter on DC volts, position ${five} against position ${ground}.`,
       // memory: the under-voltage sign comes below 4.63 V

@@ -26,27 +26,33 @@ export function pulledBuses(facts: Facts): PulledBus[] {
     const data = terminals.find(({ signal, place }) => signal!.role === 'i2c.sda' && place?.kind === 'header')
     if (pullUpOhm === null || data?.place?.kind !== 'header') return []
     return [{
-      busId, label, rail, position: data.place.position, ohm: pullUpOhm, isByModules: pullUps.every(({ onBoardOfPart }) => onBoardOfPart),
+      busId, label, rail, position: data.place.position, ohm: pullUpOhm,
+      isByModules: pullUps.every(({ onBoardOfPart }) => onBoardOfPart),
       parts: [...new Set(terminals.map(({ owner }) => owner.id))],
     }]
   })
 }
 
 /** A figure as one reads it off a resistor: `1.8 kΩ`, `470 Ω`. */
-export const ohmSaid = (ohm: number): string => ohm < 1000 ? `${Math.round(ohm)} Ω` : `${Number((ohm / 1000).toPrecision(2))} kΩ`
+export const ohmSaid = (ohm: number): string =>
+  ohm < 1000 ? `${Math.round(ohm)} Ω` : `${Number((ohm / 1000).toPrecision(2))} kΩ`
 
 export function pullFaults(facts: Facts): Fault[] {
   return pulledBuses(facts).flatMap(({ busId, label, position, isByModules, parts }): Fault[] => [
     ...isByModules
       ? [{
-          id: `pull:none:${busId}`, title: `Nothing pulls ${label} up: the modules lack their resistors, or they were taken off`,
+          id: `pull:none:${busId}`,
+          title: `Nothing pulls ${label} up: the modules lack their resistors, or they were taken off`,
           mend: `Put 4.7 kΩ from data to 3.3 V and from clock to 3.3 V, once on the bus.`,
-          weight: WEIGHTS.pull, at: { parts, positions: [position] }, changes: [{ change: 'pull' as const, busId, how: 'none' as const }],
+          weight: WEIGHTS.pull, at: { parts, positions: [position] },
+          changes: [{ change: 'pull' as const, busId, how: 'none' as const }],
         }]
       : [],
     {
-      id: `pull:strong:${busId}`, title: `${label} is pulled up too hard: a wrong resistor, or too many modules that bring their own`,
-      mend: 'Leave one pair of resistors on the bus and take off those of the other modules: a part has to pull against all of them.',
+      id: `pull:strong:${busId}`,
+      title: `${label} is pulled up too hard: a wrong resistor, or too many modules that bring their own`,
+      mend: 'Leave one pair of resistors on the bus and take off those of the other modules: a part has to pull '
+        + 'against all of them.',
       weight: WEIGHTS.pull, at: { parts, positions: [position] }, changes: [{ change: 'pull', busId, how: 'strong' }],
     },
   ])

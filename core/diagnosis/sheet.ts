@@ -28,7 +28,10 @@ export interface RunSheet {
   stray: string[]
 }
 
-/** The run sheet of a plan with what was seen so far. Throws `DeviceTreeError` for a base tree of the maker's that cannot be read. */
+/**
+ * The run sheet of a plan with what was seen so far. Throws `DeviceTreeError` for a base tree of the maker's that
+ * cannot be read.
+ */
 export const runSheetOf = (facts: Facts, model: Model = modelOf(facts)): RunSheet => {
   const { table } = model
   const seen = new Map(facts.plan.seen.map(sighting => [sighting.id, sighting]))

@@ -26,7 +26,9 @@ export interface Bench {
   power: Power
 }
 
-/** The bench of a plan that has a board. Throws `DeviceTreeError` for a base tree of the maker's that cannot be read. */
+/**
+ * The bench of a plan that has a board. Throws `DeviceTreeError` for a base tree of the maker's that cannot be read.
+ */
 export function benchOf(facts: Facts): Bench {
   const power = powerOf(facts)
   const netlist = netlistOf(facts, power.tree)
@@ -37,9 +39,9 @@ export function benchOf(facts: Facts): Bench {
 }
 
 /**
- * The model of a plan: what every fault would show; empty without a board. Faults that nothing would show are left out: they are
- * none. Takes the boot files with the plan's lines written, as they are meant to be. Throws `DeviceTreeError` for a base tree
- * of the maker's that cannot be read.
+ * The model of a plan: what every fault would show; empty without a board. Faults that nothing would show are left out:
+ * they are none. Takes the boot files with the plan's lines written, as they are meant to be. Throws `DeviceTreeError`
+ * for a base tree of the maker's that cannot be read.
  */
 export function modelOf(facts: Facts): Model {
   if (!facts.board) return { table: { probes: [], faults: [], planned: [], seen: [] }, see: () => [] }
@@ -50,8 +52,9 @@ export function modelOf(facts: Facts): Model {
     .map((fault): [Fault, string[]] => [fault, see(fault.changes)])
     .filter(([, row]) => row.some((outcome, i) => outcome !== planned[i]))
   return {
-    table: { probes: looks.map(({ probe }) => probe), faults: rows.map(([fault]) => fault), planned, seen: rows.map(([, row]) =>
-      row) }, see,
+    table: { probes: looks.map(({ probe }) => probe), faults: rows.map(([fault]) => fault), planned,
+      seen: rows.map(([, row]) =>
+        row) }, see,
   }
 }
 

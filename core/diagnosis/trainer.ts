@@ -1,4 +1,7 @@
-/** A hidden fault to find: what is seen comes from the model, and what was spent is held against the best way that is known. */
+/**
+ * A hidden fault to find: what is seen comes from the model, and what was spent is held against the best way
+ * that is known.
+ */
 import { groupsOf, testsFor } from './diagnose'
 import type { Fault, Mark, Probe, Table } from './types'
 
@@ -22,9 +25,13 @@ export interface TrainedFault {
   faults: Fault[]
 }
 
-/** A first sign of each fault, as somebody notices it who has switched on: what a part does, else the lamps, else anything. */
+/**
+ * A first sign of each fault, as somebody notices it who has switched on: what a part does, else the
+ * lamps, else anything.
+ */
 function signOf(table: Table, row: number): Mark | null {
-  const odd = table.probes.flatMap((probe, i) => table.seen[row]![i] !== table.planned[i] ? [{ probe, outcome: table.seen[row]![i]! }] : [])
+  const odd = table.probes.flatMap((probe,
+    i) => table.seen[row]![i] !== table.planned[i] ? [{ probe, outcome: table.seen[row]![i]! }] : [])
   const noticed = odd.find(({ probe }) => probe.id === 'lamps') ?? odd.find(({ probe }) => probe.phase === 'each part'
     && probe.id.startsWith('works:'))
   ?? odd.find(({ probe }) => probe.phase === 'under load' || probe.phase === 'after the start')
@@ -56,7 +63,8 @@ export function solutionOf(table: Table, { row, sign }: Exercise): TrainedFault 
     const groups = groupsOf(table, rows)
     const [best] = testsFor(table, groups, new Set(marks.map(({ probe }) => probe)))
     if (groups.length < 2 || !best) {
-      return { tests, marks, minutes: tests.reduce((sum, { minutes }) => sum + minutes, 0), faults: rows.map(i => table.faults[i]!) }
+      return { tests, marks, minutes: tests.reduce((sum, { minutes }) => sum + minutes, 0),
+        faults: rows.map(i => table.faults[i]!) }
     }
     const at = column.get(best.probe.id)!
     const outcome = table.seen[row]![at]!
@@ -66,7 +74,10 @@ export function solutionOf(table: Table, { row, sign }: Exercise): TrainedFault 
   }
 }
 
-/** What was spent beside what the best known way spends: 100 is as good, 50 twice as long. A wrong name costs as much as ten minutes. */
+/**
+ * What was spent beside what the best known way spends: 100 is as good, 50 twice as long. A wrong name costs as
+ * much as ten minutes.
+ */
 export function scoreOf(spentMinutes: number, wrongNames: number, bestMinutes: number): number {
   const spent = spentMinutes + wrongNames * MINUTES_A_WRONG_NAME
   return Math.round(100 * Math.min(1, Math.max(MIN_MINUTES, bestMinutes) / Math.max(MIN_MINUTES, spent)))

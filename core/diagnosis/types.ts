@@ -37,7 +37,8 @@ export type LineFault
   /** One of its figures is another one. */
     | 'other-figure'
 
-export type Flag = 'console' | 'rate' | 'low-level' | 'thin-ground' | 'no-supply' | 'weak-supply' | 'thin-cable' | 'card' | 'old-image'
+export type Flag = 'console' | 'rate' | 'low-level' | 'thin-ground' | 'no-supply' | 'weak-supply' | 'thin-cable'
+  | 'card' | 'old-image'
 
 /** What the maker would have to have done, or what would have to have broken. */
 export interface Fault {
@@ -55,7 +56,8 @@ export interface Fault {
 /** When something can be tried; in this order nothing is switched on before it was looked at. */
 export type Phase = 'before power' | 'first power' | 'after the start' | 'each part' | 'under load' | 'when in doubt'
 
-export const PHASES: readonly Phase[] = ['before power', 'first power', 'after the start', 'each part', 'under load', 'when in doubt']
+export const PHASES: readonly Phase[] = ['before power', 'first power', 'after the start', 'each part', 'under load',
+  'when in doubt']
 
 /** Something to look at, to measure or to try. */
 export interface Probe {

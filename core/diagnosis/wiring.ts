@@ -48,9 +48,11 @@ export interface WiringBase {
 }
 
 export function wiringBaseOf(facts: Facts, netlist: Netlist, sources: readonly string[]): WiringBase {
-  const of = (kind: string) => (facts.board?.header ?? []).filter(entry => entry.kind === kind).map(entry => positionPin(entry.position))
+  const of = (kind: string) =>
+    (facts.board?.header ?? []).filter(entry => entry.kind === kind).map(entry => positionPin(entry.position))
   const outs = sources.map(id => `node:${id}.out`).filter(pin => netlist.ownerOf.has(pin))
-  return { netlist, stages: stagesOf(facts.terminals), fives: of('5V'), threes: of('3V3'), grounds: of('ground'), sources: outs }
+  return { netlist, stages: stagesOf(facts.terminals), fives: of('5V'), threes: of('3V3'), grounds: of('ground'),
+    sources: outs }
 }
 
 type Way = Conductor['ways'][number]
@@ -66,10 +68,13 @@ function overThere({ from, to }: Way, moved: ReadonlyMap<number, number | null>)
   return ends.includes(null) ? null : { from: ends[0]!, to: ends[1]! }
 }
 
-/** The conductors with the changes made to them, one after the other; what is open stays so whatever else is done to it. */
+/**
+ * The conductors with the changes made to them, one after the other; what is open stays so whatever else is done to it.
+ */
 export function changedConductors(conductors: readonly Conductor[], changes: readonly Change[]): Conductor[] {
   let list = conductors.map(conductor => ({ conductor, ways: conductor.ways as (Way | null)[] }))
-  const edit = (id: string, way: number, make: (way: Way) => Way | null) => list = list.map(entry => entry.conductor.id === id
+  const edit = (id: string, way: number,
+    make: (way: Way) => Way | null) => list = list.map(entry => entry.conductor.id === id
     ? { ...entry, ways: entry.ways.map((old, i) => i === way && old ? make(old) : old) }
     : entry)
   const farEnd = (id: string) => conductors.find(entry => entry.id === id)!.ways[0]!.to
@@ -103,8 +108,10 @@ export class Wiring {
 
   constructor(private readonly base: WiringBase, changes: readonly Change[]) {
     const { components } = base.netlist
-    for (const { inside } of components) for (const [first, ...others] of inside) for (const pin of others) this.plain.join(first!, pin)
-    for (const { ways } of changedConductors(base.netlist.conductors, changes)) for (const { from, to } of ways) this.plain.join(from, to)
+    for (const { inside } of components) for (const [first,
+      ...others] of inside) for (const pin of others) this.plain.join(first!, pin)
+    for (const { ways } of changedConductors(base.netlist.conductors,
+      changes)) for (const { from, to } of ways) this.plain.join(from, to)
     for (const change of changes) if (change.change === 'bridge') this.plain.join(...change.pins)
     this.power = this.plain.copy()
     this.joinPower()
@@ -112,9 +119,11 @@ export class Wiring {
     const [five, three, ground] = this.rails()
     this.isShorted = (five !== undefined && power.root(five) === power.root(ground!))
       || base.sources.some(pin => power.root(pin) === power.root(returnOf(pin)))
-    this.isShorted3V3 = three !== undefined && [five, ground].some(pin => pin !== undefined && power.root(three) === power.root(pin))
+    this.isShorted3V3 = three !== undefined
+      && [five, ground].some(pin => pin !== undefined && power.root(three) === power.root(pin))
     this.isFed = !base.sources.length || five === undefined
-      || base.sources.some(pin => power.root(pin) === power.root(five) && power.root(returnOf(pin)) === power.root(ground!))
+      || base.sources.some(pin =>
+        power.root(pin) === power.root(five) && power.root(returnOf(pin)) === power.root(ground!))
     this.signal = this.plain.copy()
     this.joinStages()
   }
@@ -123,7 +132,10 @@ export class Wiring {
     return [this.base.fives[0], this.base.threes[0], this.base.grounds[0]]
   }
 
-  /** What stands between a source and its loads lets the supply through; the board brings its socket to its header and its USB sockets. */
+  /**
+   * What stands between a source and its loads lets the supply through; the board brings its socket to its header and
+   * its USB sockets.
+   */
   private joinPower(): void {
     const { netlist, fives } = this.base
     for (const { kind, id } of netlist.components) if (kind === 'item') {

@@ -8,7 +8,8 @@ import { NOT_UP, type Workshop, type World } from './world'
 /** What a part is seen to do in a given thing, in the words of its test. */
 export function worksAs(world: World, owner: ResolvedPart, shop: Workshop): string {
   if (!world.isUp) return NOT_UP
-  const isScreen = owner.part.group === 'showing' && owner.part.display?.backlight !== undefined && owner.part.display.backlight !== 'none'
+  const isScreen = owner.part.group === 'showing' && owner.part.display?.backlight !== undefined
+    && owner.part.display.backlight !== 'none'
   const lit = isScreen ? NO_PICTURE : NOTHING
   if (!world.isFed(owner)) return NOTHING
   if (world.isDead(owner.id)) return NOTHING
@@ -21,7 +22,8 @@ export function worksAs(world: World, owner: ResolvedPart, shop: Workshop): stri
     if (!isHeard(world, owner, shop)) return lit
   }
   const device = group?.bus?.controller?.device?.replace('{select}', '0')
-  if (group && device && group.bus!.kind === 'serial' && !drivenByProgram(group.terminals, group.bus!) && !world.hasNode(device)) return lit
+  if (group && device && group.bus!.kind === 'serial' && !drivenByProgram(group.terminals, group.bus!)
+    && !world.hasNode(device)) return lit
   if (world.has('low-level', owner.id)) return FLICKERS
   if (world.has('thin-ground', owner.id)) return FALTERS
   if (world.has('console', owner.id)) return FOREIGN
@@ -32,7 +34,10 @@ export function worksAs(world: World, owner: ResolvedPart, shop: Workshop): stri
 export const GOES_ON = 'it goes on'
 export const NOW_AND_THEN = 'it stops now and then'
 
-/** What comes of moving a part's wires while it works. Where the ways of a contact that comes and goes are open, it stops. */
+/**
+ * What comes of moving a part's wires while it works. Where the ways of a contact that comes and goes are
+ * open, it stops.
+ */
 export function steadyAs(world: World, owner: ResolvedPart, shop: Workshop): string {
   const now = worksAs(world, owner, shop)
   if (now !== DOES) return now === FALTERS || now === FLICKERS ? NOW_AND_THEN : now

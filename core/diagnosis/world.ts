@@ -43,7 +43,8 @@ export class Workshop {
   private readonly placedOf: ReadonlyMap<string, Terminal[]>
   private readonly cablesOf: ReadonlyMap<string, Conductor[]>
 
-  constructor(readonly facts: Facts, private readonly power: Pick<Power, 'tree' | 'states'>, readonly netlist: Netlist) {
+  constructor(readonly facts: Facts, private readonly power: Pick<Power, 'tree' | 'states'>,
+    readonly netlist: Netlist) {
     const { tree } = power
     const sources = tree.assumed ? [] : tree.nodes.filter(node => node.role === 'source').map(node => node.id)
     this.base = wiringBaseOf(facts, netlist, sources)
@@ -66,7 +67,10 @@ export class Workshop {
     return kept(this.worlds, key, () => new World(this, changes))
   }
 
-  /** What the circuit has at a node over all states, with what a meter and a regulator may be off; null where it knows nothing. */
+  /**
+   * What the circuit has at a node over all states, with what a meter and a regulator may be off; null
+   * where it knows nothing.
+   */
   span(node: string): { min: number, max: number } | null {
     const volts = this.power.states.flatMap(({ ok, nodes }) => ok && nodes[node] ? [nodes[node].voltageV] : [])
       .filter(value => value > 0)
@@ -76,7 +80,10 @@ export class Workshop {
       : null
   }
 
-  /** Volts at the header under load below which a supply does not hold: the board's sign, or what the plan's own circuit comes to. */
+  /**
+   * Volts at the header under load below which a supply does not hold: the board's sign, or what the plan's own
+   * circuit comes to.
+   */
   get loadLeastV(): number {
     const peak = this.power.states.find(({ id }) => id === 'peak')
     const planned = peak?.ok ? peak.nodes['@5V']?.voltageV : undefined
@@ -101,7 +108,8 @@ export class Workshop {
     if (before) return before
     const { parts, devices } = this.rehearsed(lines, otherCopy, instead)
     const effect = {
-      dark: new Set(parts.filter(({ state }) => state === 'dark').map(({ partId }) => partId)), nodes: new Set(devices.map((
+      dark: new Set(parts.filter(({ state }) => state === 'dark').map(({ partId }) => partId)),
+      nodes: new Set(devices.map((
         { path }) => path)),
     }
     this.effects.set(key, effect)
@@ -147,10 +155,13 @@ export class World {
     this.onCard = [new Set(lines.map(({ line }) => line)), lines.some(({ how }) => how === 'wrong-copy'),
       lines.flatMap(({ as }) => as ?? [])]
     this.files = shop.effectWithout(...this.onCard)
-    this.flags = new Set(changes.flatMap(change => change.change === 'flag' ? [flagKey(change.flag, change.partId)] : []))
+    this.flags = new Set(changes.flatMap(change =>
+      change.change === 'flag' ? [flagKey(change.flag, change.partId)] : []))
     this.dead = new Set(changes.flatMap(change => change.change === 'dead' ? [change.partId] : []))
-    this.straps = new Map(changes.flatMap(change => change.change === 'strap' ? [[change.partId, change.address] as const] : []))
-    this.pulls = new Map(changes.flatMap(change => change.change === 'pull' ? [[change.busId, change.how] as const] : []))
+    this.straps = new Map(changes.flatMap(change =>
+      change.change === 'strap' ? [[change.partId, change.address] as const] : []))
+    this.pulls = new Map(changes.flatMap(change =>
+      change.change === 'pull' ? [[change.busId, change.how] as const] : []))
     for (const terminal of shop.facts.terminals) if (terminal.is === 'signal') {
       const net = this.wiring.signalNet(terminal.key)
       const list = this.together.get(net)
@@ -301,7 +312,8 @@ export class World {
   /** The wires of a bus at the header, by role. */
   private busPins(bus: Bus): { sda: string, scl: string } | null {
     const pin = (role: string) => {
-      const terminal = this.shop.facts.groups.filter(group => group.bus?.id === bus.id).flatMap(group => group.terminals)
+      const terminal = this.shop.facts.groups.filter(group => group.bus?.id === bus.id)
+        .flatMap(group => group.terminals)
         .find(entry => entry.signal!.role === role && plannedPin(entry))
       return terminal ? plannedPin(terminal) : null
     }
@@ -360,7 +372,8 @@ export class World {
 }
 
 /** With every contact that comes and goes gone: those of some conductors alone, where it is said which. */
-export const opened = (changes: readonly Change[], { conductors }: Netlist, isMoved: (conductor: Conductor) => boolean = () => true):
+export const opened = (changes: readonly Change[], { conductors }: Netlist,
+  isMoved: (conductor: Conductor) => boolean = () => true):
 Change[] => changes.flatMap((change): Change[] => {
   const conductor = change.change === 'loose' ? conductors.find(({ id }) => id === change.conductor) : undefined
   return conductor && isMoved(conductor)

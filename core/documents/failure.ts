@@ -1,8 +1,8 @@
 /** The one way in which Voltaris says that something handed to it cannot be used: where, and what is wrong there. */
 
 /**
- * One thing wrong with a document, a file or a typed figure. `path` is written as in the document, e.g. `parts[2].name`; empty for the
- * whole.
+ * One thing wrong with a document, a file or a typed figure. `path` is written as in the document, e.g.
+ * `parts[2].name`; empty for the whole.
  */
 export interface Problem {
   path: string

@@ -5,7 +5,9 @@ export const MAX_DEPTH = 200
 
 export type ParsedJson = { ok: true, value: unknown } | { ok: false, message: string }
 
-/** The value of a JSON text. Never throws: what is no JSON, or nested deeper than `MAX_DEPTH`, comes back as a message. */
+/**
+ * The value of a JSON text. Never throws: what is no JSON, or nested deeper than `MAX_DEPTH`, comes back as a message.
+ */
 export function parseJson(text: string): ParsedJson {
   // Counted before it is parsed: readers that walk the value may count on their stack.
   const depth = depthOf(text)

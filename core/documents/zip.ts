@@ -19,15 +19,16 @@ export interface ZipLimits {
 
 /** The zip of some files. The same files give the same bytes: no times are kept in it. */
 export function zipOf(files: readonly BundledFile[]): Uint8Array {
-  return zipSync(Object.fromEntries(files.map(({ path, bytes }) => [path, bytes])) as Zippable, { mtime: new Date(1980, 0, 2), level: 6 })
+  return zipSync(Object.fromEntries(files.map(({ path, bytes }) => [path, bytes])) as Zippable,
+    { mtime: new Date(1980, 0, 2), level: 6 })
 }
 
 /** So much is unpacked at once: deflate makes a thousand times as much of it at most. */
 const PIECE = 8 * 1024
 
 /**
- * Files of a zip, folders left out. Counts the bytes that come out, not those that the zip says it holds, and stops at the limits. Throws
- * `ZipError`.
+ * Files of a zip, folders left out. Counts the bytes that come out, not those that the zip says it holds, and stops at
+ * the limits. Throws `ZipError`.
  */
 export function readZip(bytes: Uint8Array, { maxBytes, maxFiles }: ZipLimits): BundledFile[] {
   const files: BundledFile[] = []
@@ -44,7 +45,9 @@ export function readZip(bytes: Uint8Array, { maxBytes, maxFiles }: ZipLimits): B
     open.add(file.name)
     file.ondata = (error, data, final) => {
       // What was thrown below comes back through here.
-      if (error) throw error instanceof ZipError ? error : new ZipError(`"${file.name.slice(0, 80)}" in it is damaged: ${error.message}`)
+      if (error) throw error instanceof ZipError
+        ? error
+        : new ZipError(`"${file.name.slice(0, 80)}" in it is damaged: ${error.message}`)
       size += data.length
       length += data.length
       if (size > maxBytes) throw tooLarge()
@@ -59,14 +62,16 @@ export function readZip(bytes: Uint8Array, { maxBytes, maxFiles }: ZipLimits): B
     file.start()
   }
   // Empty zips begin with their end.
-  if (!(bytes[0] === 0x50 && bytes[1] === 0x4B && ((bytes[2] === 3 && bytes[3] === 4) || (bytes[2] === 5 && bytes[3] === 6)))) {
+  if (!(bytes[0] === 0x50 && bytes[1] === 0x4B
+    && ((bytes[2] === 3 && bytes[3] === 4) || (bytes[2] === 5 && bytes[3] === 6)))) {
     throw new ZipError('it is no zip')
   }
   if (!hasEnd(bytes)) throw new ZipError('it is cut short')
   try {
     const reader = new Unzip(take)
     reader.register(UnzipInflate)
-    for (let at = 0; at < bytes.length; at += PIECE) reader.push(bytes.subarray(at, at + PIECE), at + PIECE >= bytes.length)
+    for (let at = 0; at < bytes.length; at += PIECE) reader.push(bytes.subarray(at, at + PIECE),
+      at + PIECE >= bytes.length)
   }
   catch (error) {
     throw error instanceof ZipError ? error : new ZipError(`it is damaged: ${(error as Error).message}`)
@@ -75,7 +80,10 @@ export function readZip(bytes: Uint8Array, { maxBytes, maxFiles }: ZipLimits): B
   return files
 }
 
-/** The record that closes a zip and its length without a comment; a comment may follow. Published: ZIP file format specification 4.3.16. */
+/**
+ * The record that closes a zip and its length without a comment; a comment may follow. Published: ZIP file
+ * format specification 4.3.16.
+ */
 const END = [0x50, 0x4B, 5, 6]
 const END_LENGTH = 22
 const MAX_COMMENT = 0xFFFF

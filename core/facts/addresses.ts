@@ -20,13 +20,19 @@ function above(facts: Facts, busId: string): string[] {
   return found
 }
 
-/** The first value of the device's address option that nobody it shares a bus with answers at; null when there is none. */
-/** True when the two get in each other's way. What like parts answer at besides is meant to be common: a call to all of them. */
+/**
+ * The first value of the device's address option that nobody it shares a bus with answers at; null when there is none.
+ */
+/**
+ * True when the two get in each other's way. What like parts answer at besides is meant to be common: a call to
+ * all of them.
+ */
 export const clashes = (facts: Facts, a: I2cDevice, b: I2cDevice): boolean =>
   a.owner !== b.owner && a.address === b.address && !(a.also && b.also) && sharesBus(facts, a.busId, b.busId)
 
 export function firstClashFreeAddress(facts: Facts, device: I2cDevice): string | null {
   const option = device.owner.part.options?.find(entry => entry.id === device.optionId)
-  const others = facts.devices.filter(other => other.owner !== device.owner && sharesBus(facts, device.busId, other.busId))
+  const others = facts.devices.filter(other =>
+    other.owner !== device.owner && sharesBus(facts, device.busId, other.busId))
   return option?.values?.find(({ value }) => others.every(other => other.address !== Number(value)))?.value ?? null
 }

@@ -13,7 +13,8 @@ export function gatherGroups(terminals: Terminal[], board: Board | null, softwar
     const key = alone ? terminal.key : `${terminal.owner.id}/${kind}`
     const group = groups.get(key)
     if (group) group.terminals.push(terminal)
-    else groups.set(key, { owner: terminal.owner, kind: kind === 'strip' ? 'pwm' : kind, terminals: [terminal], bus: null })
+    else groups.set(key,
+      { owner: terminal.owner, kind: kind === 'strip' ? 'pwm' : kind, terminals: [terminal], bus: null })
   }
   const list = [...groups.values()]
   for (const group of list) group.bus = busOf(group.terminals, board, software)
@@ -55,7 +56,8 @@ function candidates(place: Place, terminal: Terminal, board: Board | null, softw
   }
   if (place.kind !== 'header' || !place.line || !board) return []
   const made = software.filter(bus =>
-    (role === 'i2c.sda' && bus.software!.sda === place.position) || (role === 'i2c.scl' && bus.software!.scl === place.position))
+    (role === 'i2c.sda' && bus.software!.sda === place.position)
+    || (role === 'i2c.scl' && bus.software!.scl === place.position))
   return [...reaches(board, role, place.line.line).map(busFrom), ...made]
 }
 

@@ -21,7 +21,8 @@ export function catalogueOf(plan: Pick<Plan, 'own'>, shipped: Catalogue): Catalo
 /** All that the rules and engines need of `plan`, in plan order. */
 export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
   const catalogue = catalogueOf(plan, shipped)
-  const board = measuredBoard(plan.board ? catalogue.boards.get(plan.board) ?? null : null, plan.build.measured[BOARD_KEY])
+  const board = measuredBoard(plan.board ? catalogue.boards.get(plan.board) ?? null : null,
+    plan.build.measured[BOARD_KEY])
   const supply = plan.supply ? catalogue.supplies.get(plan.supply.type) ?? null : null
   const parts: ResolvedPart[] = []
   const unknownParts: PlanPart[] = []
@@ -32,7 +33,8 @@ export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
   })
   const terminals = parts.flatMap(owner => terminalsOf(owner, plan, board, parts))
   const groups = gatherGroups(terminals, board, plan.softwareBuses.map(bus => softwareBus(bus)))
-  const busOf = (owner: ResolvedPart) => groups.find(group => group.owner === owner && group.kind === 'i2c')?.bus?.id ?? null
+  const busOf = (owner: ResolvedPart) =>
+    groups.find(group => group.owner === owner && group.kind === 'i2c')?.bus?.id ?? null
   const atPosition = new Map<number, Terminal[]>()
   for (const terminal of terminals) {
     if (terminal.place?.kind !== 'header') continue
@@ -54,14 +56,19 @@ export function gatherFacts(plan: Plan, shipped: Catalogue): Facts {
   }
 }
 
-/** The part with its options filled in and the terminals that those options leave; null when the catalogue has no such type. */
+/**
+ * The part with its options filled in and the terminals that those options leave; null when the catalogue has
+ * no such type.
+ */
 export function resolvePart(
-  inPlan: PlanPart, index: number, catalogue: Catalogue, limits: Plan['limits'] = {}, sizes?: Plan['build']['measured'][string],
+  inPlan: PlanPart, index: number, catalogue: Catalogue, limits: Plan['limits'] = {},
+  sizes?: Plan['build']['measured'][string],
 ): ResolvedPart | null {
   const file = catalogue.parts.get(inPlan.type)
   if (!file) return null
   const part = measuredPart(file, sizes)
-  const options = Object.fromEntries((part.options ?? []).map(option => [option.id, inPlan.options?.[option.id] ?? option.default]))
+  const options = Object.fromEntries((part.options ?? []).map(option =>
+    [option.id, inPlan.options?.[option.id] ?? option.default]))
   const active = <T extends { when?: Condition }>(entries: T[]) => entries.filter(entry => isMet(entry.when, options))
   return {
     id: inPlan.id, name: inPlan.name || part.name, index, inPlan, part, options,
@@ -86,14 +93,17 @@ function withOwnLimits(signal: Signal, partId: string, limits: Plan['limits']): 
 function repeated(signal: Signal, options: Record<string, string>): Signal[] {
   if (!signal.repeat) return [signal]
   const count = Math.max(0, Math.min(64, Math.floor(Number(options[signal.repeat])) || 0))
-  return Array.from({ length: count }, (_, i) => ({ ...signal, id: `${signal.id}${i + 1}`, label: `${signal.label}${i + 1}` }))
+  return Array.from({ length: count },
+    (_, i) => ({ ...signal, id: `${signal.id}${i + 1}`, label: `${signal.label}${i + 1}` }))
 }
 
 /** An add-on board shifted along the header takes positions that many columns further on. */
-function shifted<T extends { claimsPosition?: number }>(entries: T[], { seat }: Part, options: Record<string, string>): T[] {
+function shifted<T extends { claimsPosition?: number }>(entries: T[], { seat }: Part,
+  options: Record<string, string>): T[] {
   const columns = seat?.shiftOption ? Math.floor(Number(options[seat.shiftOption])) || 0 : 0
   return columns
-    ? entries.map(entry => entry.claimsPosition === undefined ? entry : { ...entry, claimsPosition: entry.claimsPosition + 2 * columns })
+    ? entries.map(entry =>
+        entry.claimsPosition === undefined ? entry : { ...entry, claimsPosition: entry.claimsPosition + 2 * columns })
     : entries
 }
 
@@ -107,7 +117,8 @@ function softwareBus({ id, sda, scl }: SoftwareBus): Bus {
 
 function stackOf(plan: Plan, parts: ResolvedPart[]): ResolvedPart[] {
   const boards = parts.filter(owner => owner.part.isAddOn)
-  const rank = (owner: ResolvedPart) => plan.stack.includes(owner.id) ? plan.stack.indexOf(owner.id) : plan.stack.length + owner.index
+  const rank = (owner: ResolvedPart) =>
+    plan.stack.includes(owner.id) ? plan.stack.indexOf(owner.id) : plan.stack.length + owner.index
   return boards.sort((a, b) => rank(a) - rank(b))
 }
 
@@ -120,13 +131,15 @@ function terminalsOf(owner: ResolvedPart, plan: Plan, board: Board | null, parts
     if (claim !== undefined) assignment = { position: claim }
     else assignment = Object.hasOwn(plan.assignments, key) ? plan.assignments[key] : undefined
     return {
-      key, owner, label, is, assignment, place: assignment ? findPlace(assignment, board, parts) : null, between: plan.between[key],
+      key, owner, label, is, assignment, place: assignment ? findPlace(assignment, board, parts) : null,
+      between: plan.between[key],
       ...more,
     }
   }
   return [
     ...owner.signals.map(signal => make(signal.id, signal.label, 'signal', { signal })),
-    ...owner.supplies.filter(supply => supply.from === 'header').map(supply => make(supply.id, supply.label, 'supply', { supply })),
+    ...owner.supplies.filter(supply => supply.from === 'header')
+      .map(supply => make(supply.id, supply.label, 'supply', { supply })),
     ...owner.grounds.map(ground => make(ground.id, ground.label, 'ground', { ground })),
   ]
 }
@@ -135,7 +148,8 @@ function findPlace(assignment: Assignment, board: Board | null, parts: ResolvedP
   if (assignment.position !== undefined) {
     const header = board?.header.find(entry => entry.position === assignment.position)
     if (!header) return { kind: 'nowhere', text: `position ${assignment.position}` }
-    return { kind: 'header', position: header.position, header, line: board!.lines.find(line => line.line === header.line) }
+    return { kind: 'header', position: header.position, header,
+      line: board!.lines.find(line => line.line === header.line) }
   }
   if (assignment.terminal !== undefined) {
     const [partId, terminal] = assignment.terminal.split('.')

@@ -1,4 +1,7 @@
-/** What the load test runs with: the case and the cooler that are in the plan; where there is none, what the maker tries there. */
+/**
+ * What the load test runs with: the case and the cooler that are in the plan; where there is none, what the
+ * maker tries there.
+ */
 import { misfitOf } from '../catalogue/things'
 import type { Board } from '../catalogue/types'
 import type { FanControl, HeatPlan } from '../plan/power'
@@ -18,15 +21,17 @@ export const BOARD_FAN: Extract<FanControl, { mode: 'curve' }> = {
 }
 
 /**
- * Joins the setting of the load test with the things of the plan. A figure that was typed or measured is of the cooler that the setting
- * names: beside another one in the plan it does not count. What is made for another board does not go on and does not count either.
+ * Joins the setting of the load test with the things of the plan. A figure that was typed or measured is of the cooler
+ * that the setting names: beside another one in the plan it does not count. What is made for another board does not go
+ * on and does not count either.
  */
 export function heatFacts(setting: HeatPlan, board: Board | null, parts: readonly ResolvedPart[]): HeatFacts {
   const fitting = parts.filter(({ part }) => misfitOf(part, board) === null)
   const cooler = fitting.find(({ part }) => part.thing?.cooler !== undefined) ?? null
   const enclosure = fitting.find(({ part }) => part.thing?.enclosure !== undefined) ?? null
   const fan = board?.sockets.fan
-    ? parts.find(({ part, options }) => part.plugs?.some(({ socket, when }) => socket === 'fan' && isMet(when, options))) ?? null
+    ? parts.find(({ part, options }) =>
+      part.plugs?.some(({ socket, when }) => socket === 'fan' && isMet(when, options))) ?? null
     : null
   const is = cooler?.part.thing!.cooler ?? setting.cooler
   const { coolerKw, measured, ...others } = setting
@@ -41,7 +46,9 @@ export function heatFacts(setting: HeatPlan, board: Board | null, parts: readonl
   }
 }
 
-/** The setting to keep with a figure of the cooler itself, typed or measured: it names the cooler that the figure is of. */
+/**
+ * The setting to keep with a figure of the cooler itself, typed or measured: it names the cooler that the figure is of.
+ */
 export const heatWithFigure = (
   { plan, heat }: Pick<Facts, 'plan' | 'heat'>, figure: Pick<HeatPlan, 'coolerKw' | 'measured'>,
 ): HeatPlan => ({ ...plan.power.heat, cooler: heat.set.cooler, coolerKw: undefined, measured: undefined, ...figure })

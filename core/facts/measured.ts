@@ -10,13 +10,17 @@ const FIGURES = ['widthMm', 'depthMm', 'aboveMm', 'belowMm'] as const
 
 /** A body with measured sizes; one that its file knows nothing of needs width, depth and height. */
 function withSizes(body: Body | undefined, sizes: Sizes): Body | undefined {
-  const own = Object.fromEntries(FIGURES.flatMap(name => sizes[name] === undefined ? [] : [[name, sizes[name]]])) as Partial<Body>
+  const own = Object.fromEntries(FIGURES.flatMap(name =>
+    sizes[name] === undefined ? [] : [[name, sizes[name]]])) as Partial<Body>
   if (!body) {
     const { widthMm, depthMm, aboveMm } = own
-    return widthMm && depthMm && aboveMm !== undefined ? { ...own, widthMm, depthMm, aboveMm, origin: 'measured' } : undefined
+    return widthMm && depthMm && aboveMm !== undefined
+      ? { ...own, widthMm, depthMm, aboveMm, origin: 'measured' }
+      : undefined
   }
   if (!Object.keys(own).length) return body
-  return { ...body, ...own, origins: { ...body.origins, ...Object.fromEntries(Object.keys(own).map(name => [name, 'measured'])) } }
+  return { ...body, ...own,
+    origins: { ...body.origins, ...Object.fromEntries(Object.keys(own).map(name => [name, 'measured'])) } }
 }
 
 /** The part as it was measured. Of a cooler the measured height counts from the board, as in its file. */

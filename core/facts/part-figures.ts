@@ -1,4 +1,6 @@
-/** Figures of a part that the maker can replace in the plan's limits: what the file says, and what stands in its place. */
+/**
+ * Figures of a part that the maker can replace in the plan's limits: what the file says, and what stands in its place.
+ */
 import type { Origin } from '../catalogue/types'
 import type { Plan } from '../plan/types'
 import type { ResolvedPart } from './types'
@@ -22,8 +24,12 @@ export const SMOOTH_PICTURES = 15
 
 const LEVELS = { inputHighMinV: 'reads high from', inputMaxV: 'stands', outputHighV: 'gives when high' } as const
 
-/** All of a part's replaceable figures: its resistors and capacitance on a bus, wanted pictures, and the levels of its signals. */
-export function partFigures(owner: ResolvedPart, { limits }: Pick<Plan, 'limits'>, file: ResolvedPart = owner): PartFigure[] {
+/**
+ * All of a part's replaceable figures: its resistors and capacitance on a bus, wanted pictures, and the levels
+ * of its signals.
+ */
+export function partFigures(owner: ResolvedPart, { limits }: Pick<Plan, 'limits'>,
+  file: ResolvedPart = owner): PartFigure[] {
   const figure = (
     key: string, label: string, unit: string, value: number | null, origin: Origin, min: number, max: number,
   ): PartFigure => {
@@ -43,7 +49,10 @@ export function partFigures(owner: ResolvedPart, { limits }: Pick<Plan, 'limits'
       : [],
     ...file.signals.flatMap(signal => (Object.keys(LEVELS) as (keyof typeof LEVELS)[]).flatMap((level) => {
       const value = signal[level]
-      return value ? [figure(`${signal.id}.${level}`, `${signal.label} ${LEVELS[level]}`, 'V', value.value, value.origin, 0.1, 100)] : []
+      return value
+        ? [figure(`${signal.id}.${level}`, `${signal.label} ${LEVELS[level]}`, 'V', value.value,
+            value.origin, 0.1, 100)]
+        : []
     })),
   ]
 }

@@ -27,13 +27,18 @@ const WANTED: Partial<Record<SignalRole, Wanted[]>> = {
   'strip': [{ kind: 'pwm', signal: 'out' }, { kind: 'spi', signal: 'mosi' }, { kind: 'i2s', signal: 'dataOut' }],
 }
 
-/** True where a part's program drives the circuit itself, so that the kernel need not have it on: strips, but for those on SPI. */
-export const drivenByProgram = (terminals: readonly { signal?: { role: SignalRole } }[], { kind }: { kind: string }): boolean =>
+/**
+ * True where a part's program drives the circuit itself, so that the kernel need not have it on: strips, but for
+ * those on SPI.
+ */
+export const drivenByProgram = (terminals: readonly { signal?: { role: SignalRole } }[],
+  { kind }: { kind: string }): boolean =>
   kind !== 'spi' && terminals[0]?.signal?.role === 'strip'
 
 const USUAL_STRIP_CIRCUITS: NonNullable<Board['stripBy']> = ['pwm', 'spi']
 /** Circuits that make a strip's signal on this board. */
-export const stripCircuits = ({ stripBy }: Pick<Board, 'stripBy'>): readonly ControllerKind[] => stripBy ?? USUAL_STRIP_CIRCUITS
+export const stripCircuits = ({ stripBy }: Pick<Board, 'stripBy'>): readonly ControllerKind[] =>
+  stripBy ?? USUAL_STRIP_CIRCUITS
 
 /** Controller signals that serve a role; empty for roles any free line serves. */
 export function wantedBy(role: SignalRole): Wanted[] {
@@ -81,7 +86,8 @@ function reachesOf(board: Board, role: SignalRole, line: number): SignalReach[] 
   const wanted = wantedBy(role).filter(entry => role !== 'strip' || stripCircuits(board).includes(entry.kind))
   return board.controllers
     .flatMap(controller => controller.routes.flatMap(route => Object.entries(route.lines)
-      .filter(([signal, at]) => at === line && wanted.some(w => w.kind === controller.kind && signalMatches(w.signal, signal)))
+      .filter(([signal, at]) =>
+        at === line && wanted.some(w => w.kind === controller.kind && signalMatches(w.signal, signal)))
       .map(([signal]) => ({ controller, route, signal }))))
     .sort((a, b) => Number(b.controller.isDefault) - Number(a.controller.isDefault))
 }
@@ -89,8 +95,10 @@ function reachesOf(board: Board, role: SignalRole, line: number): SignalReach[] 
 const ROLE_WORDS: Record<SignalRole, string> = {
   'line': 'a line', 'onewire': '1-Wire data', 'pwm': 'a PWM output', 'strip': 'a strip output',
   'i2c.sda': 'I²C data (SDA)', 'i2c.scl': 'I²C clock (SCL)',
-  'spi.clock': 'SPI clock', 'spi.mosi': 'SPI data out (MOSI)', 'spi.miso': 'SPI data in (MISO)', 'spi.select': 'an SPI select',
-  'serial.tx': 'serial receive (RX)', 'serial.rx': 'serial transmit (TX)', 'serial.rts': 'serial CTS', 'serial.cts': 'serial RTS',
+  'spi.clock': 'SPI clock', 'spi.mosi': 'SPI data out (MOSI)', 'spi.miso': 'SPI data in (MISO)',
+  'spi.select': 'an SPI select',
+  'serial.tx': 'serial receive (RX)', 'serial.rx': 'serial transmit (TX)', 'serial.rts': 'serial CTS',
+  'serial.cts': 'serial RTS',
   'i2s.clock': 'I²S clock', 'i2s.frame': 'I²S frame', 'i2s.dataIn': 'I²S data in', 'i2s.dataOut': 'I²S data out',
 }
 

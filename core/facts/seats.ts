@@ -2,7 +2,8 @@
 import type { ResolvedPart } from './types'
 
 /** Header positions a board lies on, shifted along with it; null for what is no add-on board. */
-export function coverOf({ part, options }: Pick<ResolvedPart, 'part' | 'options'>): { from: number, to: number } | null {
+export function coverOf({ part, options }: Pick<ResolvedPart, 'part' | 'options'>): { from: number, to: number }
+  | null {
   if (!part.seat) return null
   const shift = part.seat.shiftOption ? 2 * (Math.floor(Number(options[part.seat.shiftOption])) || 0) : 0
   return { from: part.seat.from + shift, to: part.seat.to + shift }
@@ -13,7 +14,8 @@ export const LONG_PINS = 'long'
 
 /** True when the header comes out again above the board: by itself, or by a header with long pins below it. */
 export function passesThrough({ part, options }: Pick<ResolvedPart, 'part' | 'options'>): boolean {
-  return part.seat?.passes === true || (part.seat?.passesOption !== undefined && options[part.seat.passesOption] === LONG_PINS)
+  return part.seat?.passes === true
+    || (part.seat?.passesOption !== undefined && options[part.seat.passesOption] === LONG_PINS)
 }
 
 /** The edit-free way out where it does not: the option that a header with long pins is chosen by. */

@@ -16,7 +16,8 @@ export function selectPlansOf({ groups, atPosition, board }: Given): Map<string,
     if (bus?.kind !== 'spi' || !bus.route || !bus.controller || plans.has(bus.id)) continue
     const mine = groups.filter(group => group.bus?.id === bus.id).flatMap(group => group.terminals)
     const hardware = [0, 1, 2].map(n => bus.route!.lines[`select${n}`]).filter(line => line !== undefined)
-    const taken = new Set(mine.flatMap(({ signal, place }) => signal!.role === 'spi.select' && place?.kind === 'header' && place.line
+    const taken = new Set(mine.flatMap(({ signal, place }) => signal!.role === 'spi.select' && place?.kind === 'header'
+      && place.line
       ? place.line.line
       : []))
     const used = hardware.filter(line => taken.has(line))

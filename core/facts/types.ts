@@ -1,6 +1,7 @@
 /** What the engines and rules judge: the plan joined with the catalogue. Derived, never stored. */
 import type {
-  Board, BoardLine, Catalogue, Controller, ControllerKind, Ground, HeaderPosition, Offer, Part, Route, Signal, Supply, SupplyUnit,
+  Board, BoardLine, Catalogue, Controller, ControllerKind, Ground, HeaderPosition, Offer, Part, Route, Signal, Supply,
+  SupplyUnit,
 } from '../catalogue/types'
 import type { HeatPlan } from '../plan/power'
 import type { Assignment, Between, Plan, PlanPart } from '../plan/types'
@@ -117,8 +118,9 @@ export interface SelectPlan {
   /** Lines by select number. */
   lines: number[]
   /**
-   * `usual`: as the bus comes with its base parameter, numbers as the hardware has them. `overlay`: an overlay names just those that
-   * are used, because others of the bus's select lines serve somebody else, or because the bus is brought out by an overlay anyway.
+   * `usual`: as the bus comes with its base parameter, numbers as the hardware has them. `overlay`: an overlay names
+   * just those that are used, because others of the bus's select lines serve somebody else, or because the bus is
+   * brought out by an overlay anyway.
    */
   by: 'usual' | 'overlay'
   /** Lines that the hardware has for the selects, by its own numbers. */

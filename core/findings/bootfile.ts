@@ -46,27 +46,34 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
       return found ? [{ text: { file: '', line: number, from: found.from, to: found.from + found.text.length } }] : []
     }
     const subjects = [
-      ...need.partIds.map(partId => ({ partId })), ...need.busId ? [{ busId: need.busId }] : [], ...'line' in state ? at(state.line) : [],
+      ...need.partIds.map(partId => ({ partId })), ...need.busId ? [{ busId: need.busId }] : [],
+      ...'line' in state ? at(state.line) : [],
     ]
     const hand = merged.byHand.find(entry => entry.wanted === line)
     if (hand) return [{
-      code: 'boot.by-hand', id: `boot ${line}`, severity: 'note', stages: ['boot'], subjects: [...subjects, ...at(hand.line)],
+      code: 'boot.by-hand', id: `boot ${line}`, severity: 'note', stages: ['boot'],
+      subjects: [...subjects, ...at(hand.line)],
       title: `Changed by hand: ${need.why}`,
-      sentence: `Voltaris wrote "${line}"; the file now ${hand.found ? `says "${hand.found}"` : 'no longer has the line'}. Your change is `
-        + `kept.`,
+      sentence: `Voltaris wrote "${line}"; the file now `
+        + `${hand.found ? `says "${hand.found}"` : 'no longer has the line'}. Your change is kept.`,
       figures: [{ label: 'line', value: line, origin: 'board and part files' }],
-      fixes: [{ label: 'Take the plan\'s line again', edits: [rewriteEdit(facts, mergedFile(facts, needs, [hand.line]).text)] }],
+      fixes: [{ label: 'Take the plan\'s line again',
+        edits: [rewriteEdit(facts, mergedFile(facts, needs, [hand.line]).text)] }],
     }]
     // A line that names a place that two want would carry the quarrel into the file.
-    const first = contested.find(([, terminals]) => terminals.some(terminal => need.partIds.includes(terminal.owner.id)))?.[0]
+    const first = contested.find(([, terminals]) =>
+      terminals.some(terminal => need.partIds.includes(terminal.owner.id)))?.[0]
     let where: string
-    if (state.state === 'absent') where = facts.plan.boot ? 'The boot file has no such line' : 'There is no boot file in the plan yet'
+    if (state.state === 'absent') where = facts.plan.boot
+      ? 'The boot file has no such line'
+      : 'There is no boot file in the plan yet'
     else where = state.state === 'filtered'
       ? `Line ${state.line} says so, but under [${state.filter}], so it does not apply to this board, or not `
       + `always`
       : `Line ${state.line} says ${state.found || 'on'} instead`
     return [{
-      code: bus ? 'bus.not-enabled' : 'overlay.missing', id: `boot ${line}`, severity: 'caution', stages: ['boot', 'bringup'],
+      code: bus ? 'bus.not-enabled' : 'overlay.missing', id: `boot ${line}`, severity: 'caution',
+      stages: ['boot', 'bringup'],
       title: need.setsSelects
         ? `${need.why.split(' with ')[0]} keeps its usual selects`
         : bus ? `${need.why.split(' for ')[0]} is not switched on` : `Not loaded: ${need.why}${nameAmong(needs, need)}`,
@@ -84,7 +91,10 @@ export const bootNeeds: Rule = ({ facts, needs, files: { files, lines, merged } 
   })
 }
 
-/** The line as it stands there as a comment: taking the sign off is less than writing it once more. Offered where it then holds. */
+/**
+ * The line as it stands there as a comment: taking the sign off is less than writing it once more. Offered
+ * where it then holds.
+ */
 function switchedOn({ plan: { boot }, board }: Facts, need: Need, line: string): Fix[] {
   if (!boot) return []
   const lines = boot.text.split('\n')
@@ -94,7 +104,8 @@ function switchedOn({ plan: { boot }, board }: Facts, need: Need, line: string):
     const text = lines.map((other, i) => i === at ? uncommented(other) : other).join('\n')
     // Under another board's heading, or below an overlay that takes the name, it would change nothing.
     if (stateOf(parseBoot(text, filtersOf(board)), need.need).state !== 'met') return []
-    return [{ label: `Switch line ${at + 1} on, which stands there as a comment`, edits: [{ edit: 'set-boot', boot: { ...boot, text } }] }]
+    return [{ label: `Switch line ${at + 1} on, which stands there as a comment`,
+      edits: [{ edit: 'set-boot', boot: { ...boot, text } }] }]
   }).slice(0, 1)
 }
 
@@ -121,7 +132,8 @@ function darkPart(
   { partId, name, why, fix, cause }: PartOutcome, { severity, todo }: { severity: Finding['severity'], todo: string },
 ): Finding {
   return {
-    code: cause === 'off' ? 'start.switched-off' : 'start.dark', id: `start.dark ${partId}`, severity, stages: ['boot', 'bringup'],
+    code: cause === 'off' ? 'start.switched-off' : 'start.dark', id: `start.dark ${partId}`, severity,
+    stages: ['boot', 'bringup'],
     title: cause === 'off' ? `${name} is switched off in the boot file` : `${name} stays dark after a start`,
     sentence: `${/[.!?]$/.test(why) ? why : `${why}.`} ${todo}`,
     subjects: [{ partId }], figures: [], fixes: fix ? [{ label: fix.label, edits: fix.edits }] : [],
@@ -134,10 +146,12 @@ export const baseTree: Rule = ({ facts, files: { baseTrouble } }) => baseTrouble
   : [{
       code: 'boot.base-unreadable', id: 'boot.base-unreadable', severity: 'caution', stages: ['boot'],
       title: `The base tree ${facts.plan.boot?.base?.name ?? ''} cannot be read`,
-      sentence: `${baseTrouble}. No start can be rehearsed on it: drop the blob of the board again, or leave it out and the usual tree of `
-        + `its class is taken.`,
+      sentence: `${baseTrouble}. No start can be rehearsed on it: drop the blob of the board again, or leave it out `
+        + 'and the usual tree of its class is taken.',
       subjects: [], figures: [],
-      fixes: facts.plan.boot ? [{ label: 'Leave it out', edits: [{ edit: 'set-boot', boot: withoutBase(facts.plan.boot) }] }] : [],
+      fixes: facts.plan.boot
+        ? [{ label: 'Leave it out', edits: [{ edit: 'set-boot', boot: withoutBase(facts.plan.boot) }] }]
+        : [],
     }]
 
 /** The maker's own base tree is that of another kind of board. */

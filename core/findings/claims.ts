@@ -62,14 +62,16 @@ export function contestedPlaces(facts: Facts): Map<string, Terminal[]> {
     const key = place(terminal)
     places.set(key, [...places.get(key) ?? [], terminal])
   }
-  return new Map([...places].filter(([, terminals]) => new Set(terminals.map(terminal => meaning(terminal, facts))).size > 1))
+  return new Map([...places].filter(([, terminals]) =>
+    new Set(terminals.map(terminal => meaning(terminal, facts))).size > 1))
 }
 
 /** An add-on board's positions are soldered: it is the other that moves, and of two add-on boards one comes off. */
 function whoGivesWay(terminals: readonly Terminal[]): string {
   const fixed = [...new Set(terminals.filter(bound).map(terminal => terminal.owner.name))]
   if (!fixed.length) return 'Move one of them.'
-  if (fixed.length > 1) return `The positions of ${fixed.join(' and ')} are theirs by their boards: only one of the boards can be on.`
+  if (fixed.length > 1) return `The positions of ${fixed.join(' and ')} are theirs by their boards: only one of the `
+    + 'boards can be on.'
   const others = [...new Set(terminals.filter(terminal => !bound(terminal)).map(called))]
   return others.length
     ? `${fixed[0]} has its positions by its board: move ${others.join(' and ')}.`
@@ -77,7 +79,8 @@ function whoGivesWay(terminals: readonly Terminal[]): string {
 }
 
 /**
- * For each terminal that may stay: all that mean something else go elsewhere. A supply or a return goes to another position of its kind.
+ * For each terminal that may stay: all that mean something else go elsewhere. A supply or a return goes to another
+ * position of its kind.
  */
 function clearingFixes(terminals: readonly Terminal[], facts: Facts): Fix[] {
   const stays = terminals.some(bound) ? terminals.filter(bound).slice(0, 1) : [...terminals].reverse()
@@ -145,16 +148,22 @@ function unavailable(terminal: Terminal, { board, groups }: Facts): string | nul
     return wanted && place.offer.kind === kind && place.offer.terminals[wanted] === place.terminal
       ? null
       : `${place.owner.name} ${place.terminal} gives `
-        + `${{ line: 'a slow line', analog: 'an analog input', i2c: 'an I²C channel' }[place.offer.kind]} and nothing else.`
+        + `${{ line: 'a slow line', analog: 'an analog input', i2c: 'an I²C channel' }[place.offer.kind]} `
+        + 'and nothing else.'
   }
-  if (terminal.is === 'ground') return place.header.kind === 'ground' ? null : `Position ${place.position} is no ground.`
+  if (terminal.is === 'ground') return place.header.kind === 'ground'
+    ? null
+    : `Position ${place.position} is no ground.`
   if (terminal.is === 'supply') {
-    return place.header.kind === terminal.supply!.rail ? null : `Position ${place.position} is not on the ${terminal.supply!.rail} rail.`
+    return place.header.kind === terminal.supply!.rail
+      ? null
+      : `Position ${place.position} is not on the ${terminal.supply!.rail} rail.`
   }
   const role = signal!.role
   if (!place.line) {
-    return `Position ${place.position} is ${place.header.kind === 'ground' ? 'a ground' : `the ${place.header.kind} rail`}: a signal `
-      + `there is a short circuit.`
+    return `Position ${place.position} is `
+      + `${place.header.kind === 'ground' ? 'a ground' : `the ${place.header.kind} rail`}: a signal there is `
+      + 'a short circuit.'
   }
   if (takesAnyLine(role) || groups.find(entry => entry.terminals.includes(terminal))?.bus?.software) return null
   if (!reaches(board!, role, place.line.line).length) {
@@ -171,14 +180,17 @@ function unavailable(terminal: Terminal, { board, groups }: Facts): string | nul
 }
 
 const SWAPPED = {
-  'i2c.sda': 'i2c.scl', 'i2c.scl': 'i2c.sda', 'serial.tx': 'serial.rx', 'serial.rx': 'serial.tx', 'spi.miso': 'spi.mosi',
+  'i2c.sda': 'i2c.scl', 'i2c.scl': 'i2c.sda', 'serial.tx': 'serial.rx', 'serial.rx': 'serial.tx',
+  'spi.miso': 'spi.mosi',
   'spi.mosi': 'spi.miso',
 } as const
 
 function swapHint(role: string, line: number, board: NonNullable<Facts['board']>): string {
   const other = SWAPPED[role as keyof typeof SWAPPED]
   if (!other || !reaches(board, other, line).length) return ''
-  return role.startsWith('serial') ? ' Transmit meets transmit here: cross the two wires.' : ' The two wires look swapped.'
+  return role.startsWith('serial')
+    ? ' Transmit meets transmit here: cross the two wires.'
+    : ' The two wires look swapped.'
 }
 
 function offered({ place }: Terminal): string {
@@ -198,13 +210,16 @@ export const reservedUsed: Rule = ({ facts }) => facts.terminals.flatMap((termin
   const own = facts.plan.reserved.find(entry => entry.position === position)
   if (!own && !header.identity) return []
   return [{
-    code: 'position.reserved', id: `position.reserved ${terminal.key}`, severity: own ? 'stop' : 'caution', stages: ['wiring'],
+    code: 'position.reserved', id: `position.reserved ${terminal.key}`, severity: own ? 'stop' : 'caution',
+    stages: ['wiring'],
     title: `${called(terminal)} sits on a reserved position`,
     sentence: own
-      ? `Position ${position} is reserved${own.reason ? ` (${own.reason})` : ''}. Move the terminal, or give the position free.`
-      : `Position ${position} belongs to an add-on board's identity memory, which the board reads at start. Use it only when no add-on `
-        + `board will ever sit there.`,
-    subjects: [subject(terminal)], figures: [{ label: 'position', value: position, origin: own ? 'yours' : 'practice' }],
+      ? `Position ${position} is reserved${own.reason ? ` (${own.reason})` : ''}. Move the terminal, or give `
+      + 'the position free.'
+      : `Position ${position} belongs to an add-on board's identity memory, which the board reads at start. Use it `
+        + 'only when no add-on board will ever sit there.',
+    subjects: [subject(terminal)],
+    figures: [{ label: 'position', value: position, origin: own ? 'yours' : 'practice' }],
     fixes: [...bound(terminal) ? [] : [releaseFix(terminal)], ...own
       ? [{ label: `Give position ${position} free`, edits: [{ edit: 'unreserve', position }] as Edit[] }]
       : []],
@@ -228,7 +243,9 @@ export const addressClash: Rule = ({ facts }) => {
             }]
           : []
       })
-      const ways = fixes.length ? fixes : [...onOtherBus([other, device], facts), ...behindSwitch([device, other], facts)]
+      const ways = fixes.length
+        ? fixes
+        : [...onOtherBus([other, device], facts), ...behindSwitch([device, other], facts)]
       findings.push({
         code: 'address.clash', id: `address.clash ${device.owner.id} ${other.owner.id}`, severity: 'stop',
         stages: ['wiring', 'parts', 'boot', 'bringup'],
@@ -238,7 +255,8 @@ export const addressClash: Rule = ({ facts }) => {
           + `${fixes.length
             ? 'Strap one of them to another address.'
             : 'Neither can change its address: put one on another bus, or behind a bus hub.'}`,
-        subjects: [device, other].map(entry => ({ partId: entry.owner.id, busId: entry.busId ?? undefined, address: entry.address })),
+        subjects: [device, other].map(entry => ({ partId: entry.owner.id, busId: entry.busId ?? undefined,
+          address: entry.address })),
         figures: [{ label: 'address', value: `${hex} = ${hex}`, origin: 'part files' }], fixes: ways,
       })
     }
@@ -249,11 +267,15 @@ export const addressClash: Rule = ({ facts }) => {
 /** Who answers, and with what where that is not its own address. */
 const answering = ({ owner, also }: I2cDevice) => also ? `${owner.name} (${also})` : owner.name
 
-/** One of the two on another I²C controller of the board, where its two positions are free and nobody there has the address. */
+/**
+ * One of the two on another I²C controller of the board, where its two positions are free and nobody there
+ * has the address.
+ */
 function onOtherBus(devices: I2cDevice[], facts: Facts): Fix[] {
   const { board, atPosition, plan } = facts
   if (!board) return []
-  const positionOf = new Map(board.header.flatMap(entry => entry.line === undefined ? [] : [[entry.line, entry.position] as const]))
+  const positionOf = new Map(board.header.flatMap(entry =>
+    entry.line === undefined ? [] : [[entry.line, entry.position] as const]))
   const kept = new Set(plan.reserved.map(entry => entry.position))
   const isFree = (line: number | undefined) => {
     const position = line === undefined ? undefined : positionOf.get(line)
@@ -267,7 +289,8 @@ function onOtherBus(devices: I2cDevice[], facts: Facts): Fix[] {
       const route = routes.find(({ lines }) => isFree(lines.sda) && isFree(lines.scl))
       if (!route) continue
       return [{
-        label: `Put ${owner.name} on ${label}, positions ${positionOf.get(route.lines.sda!)} and ${positionOf.get(route.lines.scl!)}`,
+        label: `Put ${owner.name} on ${label}, positions ${positionOf.get(route.lines.sda!)} `
+          + `and ${positionOf.get(route.lines.scl!)}`,
         edits: wires.map((signal): Edit => ({
           edit: 'assign', terminal: `${owner.id}.${signal.id}`,
           to: { position: positionOf.get(route.lines[signal.role === 'i2c.sda' ? 'sda' : 'scl']!)! },
@@ -279,8 +302,8 @@ function onOtherBus(devices: I2cDevice[], facts: Facts): Fix[] {
 }
 
 /**
- * A bus switch in the plan, and both devices taken off their wires, for placing to put each behind a channel of its own.
- * One left on the bus above would still hear what is meant for the other.
+ * A bus switch in the plan, and both devices taken off their wires, for placing to put each behind a channel of its
+ * own. One left on the bus above would still hear what is meant for the other.
  */
 function behindSwitch(devices: I2cDevice[], { catalogue, plan, parts }: Facts): Fix[] {
   if (devices.some(({ owner }) => owner.part.isAddOn)) return []
@@ -296,7 +319,8 @@ function behindSwitch(devices: I2cDevice[], { catalogue, plan, parts }: Facts): 
   return hub
     ? [{
         label: `Add a bus switch, take ${names} off, then place the rest`,
-        edits: [{ edit: 'add-part', part: { id: freePartId(plan, hub.id), type: hub.id, name: 'Bus switch' } }, ...release],
+        edits: [{ edit: 'add-part', part: { id: freePartId(plan, hub.id), type: hub.id, name: 'Bus switch' } },
+          ...release],
       }]
     : []
 }
@@ -305,8 +329,10 @@ function behindSwitch(devices: I2cDevice[], { catalogue, plan, parts }: Facts): 
 export const linesExceeded: Rule = ({ facts }) => {
   if (!facts.board) return []
   const reserved = new Set(facts.plan.reserved.map(entry => entry.position))
-  const usable = facts.board.header.filter(entry => entry.kind === 'line' && !entry.identity && !reserved.has(entry.position)).length
-  const offeredLines = facts.parts.flatMap(owner => owner.part.offers ?? []).filter(offer => offer.kind === 'line').length
+  const usable = facts.board.header.filter(entry =>
+    entry.kind === 'line' && !entry.identity && !reserved.has(entry.position)).length
+  const offeredLines = facts.parts.flatMap(owner => owner.part.offers ?? [])
+    .filter(offer => offer.kind === 'line').length
   const { header, slow } = linesWanted(facts)
   if (header <= usable && header + slow <= usable + offeredLines) return []
   const max = maxLines(facts)
@@ -319,7 +345,8 @@ export const linesExceeded: Rule = ({ facts }) => {
         ? `${header} of them cannot lie on an expander: drop something, or take a part that is read over a bus.`
         : 'Add a line expander for the slow ones, or drop something.'}`,
     subjects: max.map(([, , partId]) => ({ partId })),
-    figures: [{ label: 'wanted', value: header + slow, limit: usable + offeredLines, unit: 'lines', origin: 'board file' }],
+    figures: [{ label: 'wanted', value: header + slow, limit: usable + offeredLines, unit: 'lines',
+      origin: 'board file' }],
     fixes: header > usable ? [] : addExpanders(facts, header + slow - usable - offeredLines),
   }]
 }
@@ -343,14 +370,18 @@ export function linesWanted(facts: Facts): { header: number, slow: number } {
   for (const { signal, key, place } of facts.terminals) {
     if (!signal || (signal.optional && !place)) continue
     const { role } = signal
-    if (role.startsWith('i2c.') || (role.startsWith('spi.') && role !== 'spi.select') || role === 'onewire') shared.add(role)
+    if (role.startsWith('i2c.') || (role.startsWith('spi.') && role !== 'spi.select')
+      || role === 'onewire') shared.add(role)
     else if (signal.slow && !signal.claimsPosition && !(place?.kind === 'header')) slow++
     else if (key) header++
   }
   return { header: header + shared.size, slow }
 }
 
-/** As many expanders as take what is short, each with an address of its own; a bus that comes with the first takes two lines itself. */
+/**
+ * As many expanders as take what is short, each with an address of its own; a bus that comes with the first takes
+ * two lines itself.
+ */
 function addExpanders({ catalogue, plan, parts, buses }: Facts, short: number): Fix[] {
   const linesOf = (part: Part) => part.offers?.filter(offer => offer.kind === 'line').length ?? 0
   const usable = [...catalogue.parts.values()].filter(part => part.i2c?.addressOption && linesOf(part))
@@ -371,7 +402,8 @@ function addExpanders({ catalogue, plan, parts, buses }: Facts, short: number): 
     taken.add(id)
     return {
       edit: 'add-part',
-      part: { id, type: expander.id, name: `Line expander${i ? ` ${i + 1}` : ''}`, options: { [option.id]: addresses[i]! } },
+      part: { id, type: expander.id, name: `Line expander${i ? ` ${i + 1}` : ''}`,
+        options: { [option.id]: addresses[i]! } },
     }
   })
   return [{ label: count === 1 ? 'Add a line expander' : `Add ${count} line expanders`, edits }]

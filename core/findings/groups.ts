@@ -1,6 +1,6 @@
 /**
- * Findings in groups, for people who look for what is behind them: by what causes them, or by what they are about. Every finding is in
- * exactly one group; the gravest group comes first, and within a group the gravest finding.
+ * Findings in groups, for people who look for what is behind them: by what causes them, or by what they are about.
+ * Every finding is in exactly one group; the gravest group comes first, and within a group the gravest finding.
  */
 import { CODES } from '../vocabulary/codes'
 import { GRAVITY, type Finding, type Severity } from '../vocabulary/finding'
@@ -41,10 +41,13 @@ function subjectOf({ subjects }: Finding, names: GroupNames): { key: string, tit
   const file = subjects.find(subject => subject.text)?.text?.file
   if (file !== undefined) return { key: `file ${file}`, title: file === '' ? 'The boot file' : file }
   const rail = subjects.find(subject => subject.rail)?.rail
-  return rail === undefined ? { key: 'plan', title: 'The whole plan' } : { key: `rail ${rail}`, title: `The ${rail} rail` }
+  return rail === undefined
+    ? { key: 'plan', title: 'The whole plan' }
+    : { key: `rail ${rail}`, title: `The ${rail} rail` }
 }
 
-function grouped(findings: readonly Finding[], keyOf: (finding: Finding) => { key: string, title: string }): FindingGroup[] {
+function grouped(findings: readonly Finding[],
+  keyOf: (finding: Finding) => { key: string, title: string }): FindingGroup[] {
   const groups = new Map<string, FindingGroup>()
   for (const finding of findings) {
     const { key, title } = keyOf(finding)
@@ -53,7 +56,8 @@ function grouped(findings: readonly Finding[], keyOf: (finding: Finding) => { ke
     if (GRAVITY[finding.severity] < GRAVITY[group.severity]) group.severity = finding.severity
     groups.set(key, group)
   }
-  const gravestFirst = <T extends { severity: Severity }>(list: T[]) => list.sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity])
+  const gravestFirst = <T extends { severity: Severity }>(list: T[]) =>
+    list.sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity])
   for (const group of groups.values()) gravestFirst(group.findings)
   return gravestFirst([...groups.values()])
 }

@@ -30,7 +30,8 @@ import { keyGhosts, oneWireLine, pwmChannels, soundRates, spiClocks, strips, tel
 import { serialFlow, serialFrames, serialRates } from './signals/serial'
 import { coveredPositions, stackFit, stackOrder } from './stack'
 import {
-  adaptersMissing, cardFit, dataSocket, headerMissing, headerShut, imageTooOld, otherOutline, thingTwice, thingUseless, underLid,
+  adaptersMissing, cardFit, dataSocket, headerMissing, headerShut, imageTooOld, otherOutline, thingTwice, thingUseless,
+  underLid,
 } from './things'
 import { relayContacts, unattended } from './contacts'
 import { sockets, widePlugs } from './sockets'
@@ -42,16 +43,20 @@ const RULES: readonly Rule[] = [
   claimedTwice, functionUnavailable, reservedUsed, addressClash, reservedAddress, controllerTwice, linesExceeded,
   levelAtBoard, levelNegative, levelAnalog, levelAtPart, pulledTooHigh, pullMissing, shifterFit, dividerEdges,
   drivenStraight, stageTooWeak, lineCurrent, movesAtStart, pullsAgainst,
-  pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips, soundRates, oneWireLine,
+  pullUps, busTooFast, busTime, stretching, serialRates, serialFrames, serialFlow, spiClocks, pwmChannels, strips,
+  soundRates, oneWireLine,
   tellingLines, keyGhosts,
   stackOrder, stackFit, coveredPositions,
-  powerProblems, railOverVoltage, acStraight, twoSources, backFed, batteryBeside, plugAtSocket, brownOut, sourcesAsked, boardsWish,
+  powerProblems, railOverVoltage, acStraight, twoSources, backFed, batteryBeside, plugAtSocket, brownOut, sourcesAsked,
+  boardsWish,
   railsOver,
   smallSupplyUsb, underVoltage, loadVoltages,
-  overRating, fuses, unprotectedWires, converters, hubs, stripDrops, vehicleSupply, networkClass, groundMissing, groundShift, pastTheFuse,
+  overRating, fuses, unprotectedWires, converters, hubs, stripDrops, vehicleSupply, networkClass, groundMissing,
+  groundShift, pastTheFuse,
   acFrontEnd, holdUp, capacitorVoltage,
   packTooSmall, bankSwitchesOff, weekRunsDry, storeCautions, throttles, fanSense, clockSense, mainsCaution,
-  otherOutline, underLid, headerShut, headerMissing, adaptersMissing, dataSocket, imageTooOld, cardFit, thingTwice, thingUseless,
+  otherOutline, underLid, headerShut, headerMissing, adaptersMissing, dataSocket, imageTooOld, cardFit, thingTwice,
+  thingUseless,
   sockets, widePlugs, relayContacts, unattended,
   bootNeeds, fileLines, darkParts, baseTree, otherBaseTree,
   fixedAddressFits, runsStart, likeThingsSwap, remoteOpen, keysTwice, memoryAndCard,

@@ -18,7 +18,8 @@ const THINNER = 'M2.5'
 export const mountHolds: Rule = ({ facts }) => {
   const { board, plan: { build: { mount, spacers } } } = facts
   const told = (id: string, title: string, sentence: string, more: Partial<Finding> = {}): Finding => ({
-    code: 'build.mount', id, severity: 'caution', stages: ['build'], subjects: [], figures: [], title, sentence, fixes: [], ...more,
+    code: 'build.mount', id, severity: 'caution', stages: ['build'], subjects: [], figures: [], title, sentence,
+    fixes: [], ...more,
   })
   const mounted = mountOf(facts)
   const box = facts.parts.find(({ part }) => thingKind(part) === 'case')
@@ -28,8 +29,9 @@ export const mountHolds: Rule = ({ facts }) => {
   return [
     ...tight
       ? [told('build.mount thread', `${mount.thread} does not go through the holes of the board`,
-          `Its holes have ${tight.dMm} mm: ${goesThrough ? `take ${THINNER}` : 'hold it by its edges, or in a case made for it'}. `
-          + 'Do not drill them up: conductors run beside them.', {
+          `Its holes have ${tight.dMm} mm: `
+          + `${goesThrough ? `take ${THINNER}` : 'hold it by its edges, or in a case made for it'}. Do not drill them `
+          + 'up: conductors run beside them.', {
             figures: [{
               label: 'hole', value: tight.dMm, unit: 'mm', limit: SERIES[mount.thread].d, origin: board!.body!.origin,
             }],
@@ -54,22 +56,25 @@ export const mountHolds: Rule = ({ facts }) => {
       : [],
     ...mount && box
       ? [told(`build.mount ${box.id}`, `The board stands on spacers and in ${box.name}`,
-          `${box.name} has places of its own for the board: spacers and plate are for a board in the open. Say where it is, and the screws `
-          + 'and heights are those of that place.', {
+          `${box.name} has places of its own for the board: spacers and plate are for a board in the open. Say where `
+          + 'it is, and the screws and heights are those of that place.', {
             severity: 'note', subjects: [{ partId: box.id }], fixes: [{
               label: 'No spacers under the board', edits: [{ edit: 'set-mount', mount: null }],
             }],
           })]
       : [],
-    ...fixingsOf(facts).flatMap(({ owner, thread, depthMm, clampedMm, screwMm }) => clampedMm === null || screwMm !== null
-      ? []
-      : [told(`build.mount ${owner.id}`, `No screw of the series holds what is screwed to ${owner.name}`,
-          `Between ${clampedMm} mm and a thread of ${thread} that is ${depthMm} mm deep no length holds without hitting the ground: put a `
-          + 'washer under the head, or take something thinner.', { subjects: [{ partId: owner.id }] })]),
+    ...fixingsOf(facts)
+      .flatMap(({ owner, thread, depthMm, clampedMm, screwMm }) => clampedMm === null || screwMm !== null
+        ? []
+        : [told(`build.mount ${owner.id}`, `No screw of the series holds what is screwed to ${owner.name}`,
+            `Between ${clampedMm} mm and a thread of ${thread} that is ${depthMm} mm deep no length holds without `
+            + 'hitting the ground: put a washer under the head, or take something thinner.',
+            { subjects: [{ partId: owner.id }] })]),
     ...spacers && !tight
       ? stackOnSpacers(facts).levels.flatMap(({ partId, name, problem }) => problem === null
           ? []
-          : [told(`build.mount ${partId}`, `${name} has nothing that holds it on spacers`, problem, { subjects: [{ partId }] })])
+          : [told(`build.mount ${partId}`, `${name} has nothing that holds it on spacers`, problem,
+              { subjects: [{ partId }] })])
       : [],
   ]
 }
@@ -88,10 +93,11 @@ export const buildOrder: Rule = ({ facts, netlist }) => {
     return [{
       code: 'build.circle', id: 'build.circle', severity: 'stop', stages: ['build'], subjects: [], figures: [],
       title: 'There is no order for this build: its rules go round in a circle',
-      sentence: `${circle.map(({ first, why }) => `“${titleOf(first)}” comes first, because ${why}`).join('; then ')}; and so on from the `
-        + 'start. Give one of these up.',
-      fixes: own.map(({ first, then }) => ({ label: `Give up “${titleOf(first)} before ${lowered(titleOf(then))}”`, edits: [drop(first,
-        then)] })),
+      sentence: `${circle.map(({ first, why }) => `“${titleOf(first)}” comes first, because ${why}`).join('; then ')}; `
+        + 'and so on from the start. Give one of these up.',
+      fixes: own.map(({ first, then }) => ({ label: `Give up “${titleOf(first)} before ${lowered(titleOf(then))}”`,
+        edits: [drop(first,
+          then)] })),
     }]
   }
   if (!build.order.length) return []
@@ -99,10 +105,14 @@ export const buildOrder: Rule = ({ facts, netlist }) => {
   const broken = brokenBy(shownOrder(build.order, bench, bestOrder(bench)), bench.precedences)
   if (!broken.length) return []
   const isFed = broken.some(({ then }) => then === 'supply')
-  const told = broken.slice(0, MAX_TOLD).map(({ first, then, why }) => `“${titleOf(first)}” comes after “${titleOf(then)}”, but ${why}`)
+  const told = broken.slice(0, MAX_TOLD)
+    .map(({ first, then, why }) => `“${titleOf(first)}” comes after “${titleOf(then)}”, but ${why}`)
   const finding: Finding = {
-    code: 'build.too-late', id: 'build.too-late', severity: isFed ? 'stop' : 'caution', stages: ['build'], subjects: [], figures: [],
-    title: broken.length === 1 ? `A step comes too late: ${titleOf(broken[0]!.first)}` : `${broken.length} steps come too late`,
+    code: 'build.too-late', id: 'build.too-late', severity: isFed ? 'stop' : 'caution', stages: ['build'],
+    subjects: [], figures: [],
+    title: broken.length === 1
+      ? `A step comes too late: ${titleOf(broken[0]!.first)}`
+      : `${broken.length} steps come too late`,
     sentence: `${told.join('; ')}${broken.length > MAX_TOLD ? `; and ${broken.length - MAX_TOLD} more` : ''}.`,
     fixes: [{ label: 'Take the order without regret', edits: [{ edit: 'order-steps', order: [] }] }],
   }

@@ -19,7 +19,8 @@ export function reach({ facts, netlist }: Evidence, { bodies }: Assembly): Findi
     const { minMm, givenMm, conductor: shortest } = entries.reduce((worst, other) =>
       other.minMm - other.givenMm > worst.minMm - worst.givenMm ? other : worst)
     const [whole, given] = [Math.ceil(minMm), Math.round(givenMm)]
-    const wires = entries.flatMap(({ conductor: { terminal, kind } }) => kind === 'wire' && terminal !== undefined ? [terminal] : [])
+    const wires = entries.flatMap(({ conductor: { terminal, kind } }) =>
+      kind === 'wire' && terminal !== undefined ? [terminal] : [])
     const isLead = entries.some(({ conductor }) => conductor.kind !== 'wire')
     const alike = entries.every(entry => entry.givenMm === givenMm)
     const newMm = Math.ceil(Math.max(...entries.map(entry => entry.minMm)) / CUT_STEP_MM) * CUT_STEP_MM
@@ -28,7 +29,8 @@ export function reach({ facts, netlist }: Evidence, { bodies }: Assembly): Findi
         ? [{ label: `Wires of ${newMm / 10} cm`, edits: wires.map(terminal => (
             { edit: 'dress-wire' as const, terminal, lengthM: newMm / 1000 })) }]
         : [],
-      { label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: partId, place: besideBoard(facts.plan, partId) }] },
+      { label: `Lay ${name} beside the board`,
+        edits: [{ edit: 'place-body', id: partId, place: besideBoard(facts.plan, partId) }] },
     ]
     return {
       code: 'room.reach', id: `room.reach ${partId}`, severity: 'caution', stages: ['build'],
@@ -40,7 +42,8 @@ export function reach({ facts, netlist }: Evidence, { bodies }: Assembly): Findi
         : 'Lay it nearer, or cut longer wires.'}`,
       subjects: [{ partId }],
       figures: [{
-        label: 'way', value: whole, unit: 'mm', limit: given, origin: 'the places that you said; lengths of the wire list',
+        label: 'way', value: whole, unit: 'mm', limit: given,
+        origin: 'the places that you said; lengths of the wire list',
       }],
       fixes,
     }

@@ -20,7 +20,8 @@ import type { Evidence, Finding, Fix, Rule, Severity, Subject } from './types'
 const DOUBT_MM = 1.5
 const mm = (value: number) => Number(value.toFixed(1))
 
-const blowsIn = ({ facts }: Evidence) => (owner: string) => facts.parts.find(({ id }) => id === owner)?.part.thing?.cooler === 'active'
+const blowsIn = ({ facts }: Evidence) =>
+  (owner: string) => facts.parts.find(({ id }) => id === owner)?.part.thing?.cooler === 'active'
 
 const subjectsOf = (...bodies: PlacedBody[]): Subject[] => {
   const all = bodies.flatMap(({ owner }): Subject[] => {
@@ -31,7 +32,8 @@ const subjectsOf = (...bodies: PlacedBody[]): Subject[] => {
   return all.filter((one, i) => all.findIndex(other => other.partId === one.partId && other.node === one.node) === i)
 }
 
-const isSure = (lacksMm: number, ...origins: string[]) => lacksMm > DOUBT_MM || !origins.some(origin => origin.startsWith('memory'))
+const isSure = (lacksMm: number,
+  ...origins: string[]) => lacksMm > DOUBT_MM || !origins.some(origin => origin.startsWith('memory'))
 const severityOf = (lacksMm: number, ...origins: string[]): Severity => isSure(lacksMm, ...origins) ? 'stop' : 'caution'
 const doubt = (lacksMm: number, ...origins: string[]) => isSure(lacksMm, ...origins)
   ? ''
@@ -51,7 +53,8 @@ export const roomTaken: Rule = (evidence) => {
   const assembly = assemblyOf(facts, power.tree)
   const room = roomOf(assembly, blowsIn(evidence))
   return [
-    ...lid(evidence, assembly, room), ...walls(assembly, room), ...clashes(evidence, assembly, room), ...close(evidence, room),
+    ...lid(evidence, assembly, room), ...walls(assembly, room), ...clashes(evidence, assembly, room),
+    ...close(evidence, room),
     ...air(assembly, room),
     ...shutIn(evidence, assembly),
     ...reach(evidence, assembly), ...flatCables(evidence, assembly),
@@ -68,7 +71,8 @@ const byOwner = <T>(entries: readonly T[], ownersOf: (entry: T) => string): T[] 
 }
 
 function casesWith({ facts }: Pick<Evidence, 'facts'>, fits: (box: Part) => boolean): Fix[] {
-  const found = thingsFor('case', facts.board, facts.catalogue).find(part => part.thing?.cooler === undefined && fits(part))
+  const found = thingsFor('case', facts.board, facts.catalogue)
+    .find(part => part.thing?.cooler === undefined && fits(part))
   return found ? [{ label: `Take ${found.name}`, edits: thingEdits(facts.plan, 'case', found, facts.catalogue) }] : []
 }
 
@@ -81,7 +85,8 @@ function lid(evidence: Evidence, { inside, bodies }: Assembly, { overLid }: Room
   const origins = [worst.body.origin, inside!.origin]
   const needed = tallestOf(bodies)
   return [{
-    code: 'room.lid', id: `room.lid ${inside!.partId}`, severity: severityOf(worst.lacksMm, ...origins), stages: ['board', 'build'],
+    code: 'room.lid', id: `room.lid ${inside!.partId}`, severity: severityOf(worst.lacksMm, ...origins),
+    stages: ['board', 'build'],
     title: `The lid of ${inside!.name} does not close`,
     sentence: `It lies ${mm(inside!.lidMm!)} mm above the board; ${told.map(({ body, topMm }) => `${body.name} ends at ${mm(topMm)} mm`)
       .join(', ')}: ${mm(worst.lacksMm)} mm are lacking. Leave the lid off, take a higher case, or put spacers of `
@@ -97,7 +102,8 @@ function lid(evidence: Evidence, { inside, bodies }: Assembly, { overLid }: Room
 
 function walls({ inside }: Assembly, room: Room): Finding[] {
   return byOwner(room.walls, ({ body }) => body.owner).map(({ body, lacksMm }) => ({
-    code: 'room.wall', id: `room.wall ${body.owner}`, severity: severityOf(lacksMm, body.origin, inside!.origin), stages: ['board',
+    code: 'room.wall', id: `room.wall ${body.owner}`, severity: severityOf(lacksMm, body.origin, inside!.origin),
+    stages: ['board',
       'build'],
     title: `${capital(body.name)} is wider than ${inside!.name}`,
     sentence: `It stands ${mm(lacksMm)} mm into the wall. It goes on outside of the case, or in a wider one.`
@@ -114,9 +120,11 @@ function clashes(evidence: Evidence, assembly: Assembly, room: Room): Finding[] 
     const { one, two, gapMm } = meeting
     const origins = [one.origin, two.origin]
     return {
-      code: 'room.clash', id: `room.clash ${one.owner} ${two.owner}`, severity: severityOf(-gapMm, ...origins), stages: ['build'],
+      code: 'room.clash', id: `room.clash ${one.owner} ${two.owner}`, severity: severityOf(-gapMm, ...origins),
+      stages: ['build'],
       title: `${capital(two.name)} and ${one.name} are in one another`,
-      sentence: `By ${mm(-gapMm)} mm: one of them has to give way by as much. ${wayOut(one, two)}${doubt(-gapMm, ...origins)}`,
+      sentence: `By ${mm(-gapMm)} mm: one of them has to give way by as much. `
+        + `${wayOut(one, two)}${doubt(-gapMm, ...origins)}`,
       subjects: subjectsOf(one, two),
       figures: [{ label: 'clearance', value: mm(gapMm), unit: 'mm', limit: 0, origin: originsOf(one, two) }],
       fixes: givingWay(evidence, assembly, meeting),
@@ -127,26 +135,34 @@ function clashes(evidence: Evidence, assembly: Assembly, room: Room): Finding[] 
 function wayOut(one: PlacedBody, two: PlacedBody): string {
   const kinds = new Set([one.kind, two.kind])
   if (kinds.has('plate') || one.ground || two.ground) return 'Take higher spacers under the board.'
-  if (kinds.has('cable') && !kinds.has('add-on')) return 'A cable creased or bent tighter breaks inside: lay the other one elsewhere.'
+  if (kinds.has('cable')
+    && !kinds.has('add-on')) return 'A cable creased or bent tighter breaks inside: lay the other one elsewhere.'
   if (!kinds.has('add-on')) return 'Lay one of them elsewhere.'
-  return `A taller socket or a riser lifts the board that is pushed on${kinds.has('cooler') ? '; a lower cooler spares it' : ''}.`
+  return 'A taller socket or a riser lifts the board that is pushed '
+    + `on${kinds.has('cooler') ? '; a lower cooler spares it' : ''}.`
 }
 
-/** Fans and things that were put somewhere go back beside the board; a cooler gives way to a lower one; a riser lifts a board. */
+/**
+ * Fans and things that were put somewhere go back beside the board; a cooler gives way to a lower one; a riser
+ * lifts a board.
+ */
 function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two }: TooClose): Fix[] {
   if ([one, two].some(({ kind, ground }) => kind === 'plate' || ground)) return higherSpacers(facts, bodies)
   const fixes: Fix[] = [one, two].filter(({ kind }) => kind === 'fan' || kind === 'part').map(({ owner, name }) =>
-    ({ label: `Lay ${name} beside the board`, edits: [{ edit: 'place-body', id: owner, place: besideBoard(facts.plan, owner) }] }))
+    ({ label: `Lay ${name} beside the board`,
+      edits: [{ edit: 'place-body', id: owner, place: besideBoard(facts.plan, owner) }] }))
   if (fixes.length) return fixes
   // What holds a board is no part of it here.
   const isHeld = ({ kind }: PlacedBody) => kind !== 'spacer' && kind !== 'film'
-  const lowest = (owner: string) => Math.min(...bodies.filter(body => body.owner === owner && isHeld(body)).map(({ solid }) => solid.z[0]))
+  const lowest = (owner: string) =>
+    Math.min(...bodies.filter(body => body.owner === owner && isHeld(body)).map(({ solid }) => solid.z[0]))
   // Of two boards the upper one is lifted.
   const [over] = [one, two].filter(({ kind }) => kind === 'add-on').sort((a, b) => lowest(b.owner) - lowest(a.owner))
   if (!over) return []
   const lower = (over === one ? two : one).owner
   const mine = bodies.filter(body => body.owner === over.owner && isHeld(body))
-  const lacking = Math.max(...bodies.filter(({ owner, solid }) => owner === lower && mine.some(body => flatGap(body.solid, solid) < 0))
+  const lacking = Math.max(...bodies.filter(({ owner, solid }) =>
+    owner === lower && mine.some(body => flatGap(body.solid, solid) < 0))
     .map(({ solid }) => solid.z[1])) - lowest(over.owner)
   const cooler = facts.parts.find(({ id, part }) => id === lower && part.thing?.cooler !== undefined)
   const low = cooler && thingsFor('cooler', facts.board, facts.catalogue).find(({ thing, plugs }) => !plugs
@@ -155,10 +171,13 @@ function givingWay({ facts }: Evidence, { inside, bodies }: Assembly, { one, two
   const place = facts.plan.build.places[over.owner]
   const moreMm = Math.ceil(lacking + BETWEEN_BOARDS_MM)
   // What it carries goes up with it.
-  const top = Math.max(...bodies.filter(({ kind }) => kind === 'add-on' || kind === 'wire').map(({ solid }) => solid.z[1]))
+  const top = Math.max(...bodies.filter(({ kind }) => kind === 'add-on' || kind === 'wire')
+    .map(({ solid }) => solid.z[1]))
   if (inside?.lidMm == null || top + moreMm <= inside.lidMm) fixes.push({
-    label: `Lift ${over.owner === one.owner ? nameOf(facts, one) : nameOf(facts, two)} by a riser of ${(place?.liftMm ?? 0) + moreMm} mm`,
-    edits: [{ edit: 'place-body', id: over.owner, place: { ...place, on: 'board', liftMm: (place?.liftMm ?? 0) + moreMm } }],
+    label: `Lift ${over.owner === one.owner ? nameOf(facts, one) : nameOf(facts, two)} by a riser of `
+      + `${(place?.liftMm ?? 0) + moreMm} mm`,
+    edits: [{ edit: 'place-body', id: over.owner,
+      place: { ...place, on: 'board', liftMm: (place?.liftMm ?? 0) + moreMm } }],
   })
   return fixes
 }
@@ -178,25 +197,28 @@ function higherSpacers(facts: Evidence['facts'], bodies: Assembly['bodies']): Fi
 }
 
 function close({ facts }: Evidence, room: Room): Finding[] {
-  return byOwner(room.close, ({ one, two }) => `${one.owner} ${two.owner}`).map(({ one, two, gapMm, wantedMm }: TooClose) => ({
-    code: 'room.close', id: `room.close ${one.owner} ${two.owner}`, severity: 'note', stages: ['build'],
-    title: `Little room between ${one.name} and ${two.name}`,
-    sentence: `${mm(gapMm)} mm are between them, and ${mm(wantedMm)} mm are usual: look from the side before you press, and put a film `
-      + 'between where metal could touch a joint.',
-    subjects: subjectsOf(one, two), figures: [{ label: 'clearance', value: mm(gapMm), unit: 'mm', limit: wantedMm, origin: originsOf(
-      one, two) }],
-    fixes: filmUnder(facts, one, two, gapMm),
-  }))
+  return byOwner(room.close, ({ one, two }) => `${one.owner} ${two.owner}`)
+    .map(({ one, two, gapMm, wantedMm }: TooClose) => ({
+      code: 'room.close', id: `room.close ${one.owner} ${two.owner}`, severity: 'note', stages: ['build'],
+      title: `Little room between ${one.name} and ${two.name}`,
+      sentence: `${mm(gapMm)} mm are between them, and ${mm(wantedMm)} mm are usual: look from the side before you `
+        + 'press, and put a film between where metal could touch a joint.',
+      subjects: subjectsOf(one, two),
+      figures: [{ label: 'clearance', value: mm(gapMm), unit: 'mm', limit: wantedMm, origin: originsOf(
+        one, two) }],
+      fixes: filmUnder(facts, one, two, gapMm),
+    }))
 }
 
 function air({ inside }: Assembly, { stifled }: Room): Finding[] {
   return stifled.map(({ body, gapMm }) => ({
     code: 'room.air', id: `room.air ${body.owner}`, severity: 'caution', stages: ['board', 'build'],
     title: `${body.name} has no air under the lid`,
-    sentence: `${mm(gapMm)} mm are between its blades and the lid of ${inside!.name}, and it wants ${BREATH_MM} mm: it turns and moves `
-      + 'little. Leave the lid off, or open it above the blades.',
+    sentence: `${mm(gapMm)} mm are between its blades and the lid of ${inside!.name}, and it wants ${BREATH_MM} mm: it `
+      + 'turns and moves little. Leave the lid off, or open it above the blades.',
     subjects: [{ partId: body.owner }, { partId: inside!.partId }],
-    figures: [{ label: 'above the blades', value: mm(gapMm), unit: 'mm', limit: BREATH_MM, origin: 'practice' }], fixes: [],
+    figures: [{ label: 'above the blades', value: mm(gapMm), unit: 'mm', limit: BREATH_MM, origin: 'practice' }],
+    fixes: [],
   }))
 }
 
@@ -222,10 +244,11 @@ function shutIn({ facts }: Evidence, { inside }: Assembly): Finding[] {
     const users = facts.parts.filter(part => plugsOf(part).some(plug => plug.socket === socket))
     if (!users.length || openings.includes(socket)) return []
     return [{
-      code: 'room.no-opening', id: `room.no-opening ${owner.id} ${socket}`, severity: 'caution', stages: ['board', 'build'],
+      code: 'room.no-opening', id: `room.no-opening ${owner.id} ${socket}`, severity: 'caution',
+      stages: ['board', 'build'],
       title: `${owner.name} has no hole for the ${SHUT[socket]} socket`,
-      sentence: `${users.map(({ name }) => name).join(' and ')} ${users.length === 1 ? 'needs' : 'need'} it. Leave the lid off, take a `
-        + 'case that is open there, or file a slot before the board is in it.',
+      sentence: `${users.map(({ name }) => name).join(' and ')} ${users.length === 1 ? 'needs' : 'need'} it. Leave the `
+        + 'lid off, take a case that is open there, or file a slot before the board is in it.',
       subjects: [{ partId: owner.id }, ...users.map(({ id }) => ({ partId: id }))], figures: [],
       fixes: casesWith({ facts }, ({ thing }) => (thing!.openings?.includes(socket) ?? false)
         && (thing!.lidMm ?? Infinity) >= (owner.part.thing!.lidMm ?? 0)),
@@ -233,5 +256,6 @@ function shutIn({ facts }: Evidence, { inside }: Assembly): Finding[] {
   })
 }
 
-const nameOf = ({ parts }: Evidence['facts'], { owner, name }: PlacedBody) => parts.find(({ id }) => id === owner)?.name ?? name
+const nameOf = ({ parts }: Evidence['facts'],
+  { owner, name }: PlacedBody) => parts.find(({ id }) => id === owner)?.name ?? name
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -20,9 +20,10 @@ export const lastScans: Rule = ({ facts }) => {
       ...strangers.filter(address => !silent.some(device => strapsTo(device, address))).map((address): Finding => ({
         code: 'scan.unexpected', id: `scan.unexpected ${bus} ${address}`, severity: 'note', stages: ['bringup'],
         title: `Something answers at ${hexAddress(address)}`,
-        sentence: `The last scan of ${bus} found an address that no part of the plan has. Add the part that is wired there, or look for a `
-          + `strap that is not as planned.`,
-        subjects: [{ busId: bus, address }], figures: [{ label: 'found', value: hexAddress(address), origin: 'your scan' }], fixes: [],
+        sentence: `The last scan of ${bus} found an address that no part of the plan has. Add the part that is wired `
+          + 'there, or look for a strap that is not as planned.',
+        subjects: [{ busId: bus, address }],
+        figures: [{ label: 'found', value: hexAddress(address), origin: 'your scan' }], fixes: [],
       })),
     ]
   })

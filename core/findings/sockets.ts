@@ -40,30 +40,38 @@ export const widePlugs: Rule = ({ facts, power }) => {
   return [{
     code: 'sockets.side-by-side', id: 'sockets.side-by-side', severity: 'caution', stages: ['parts', 'build'],
     title: `${wide.length} wide plugs do not fit side by side`,
-    sentence: `${wide.map(owner => owner.name).join(' and ')} each cover the socket beside them; ${Math.max(0, seated.room)} `
-      + `${seated.room === 1 ? 'fits' : 'fit'}. Put one on a short extension lead, or on a powered hub.`,
+    sentence: `${wide.map(owner => owner.name).join(' and ')} each cover the socket beside them; `
+      + `${Math.max(0, seated.room)} ${seated.room === 1 ? 'fits' : 'fit'}. Put one on a short extension lead, or `
+      + 'on a powered hub.',
     subjects: wide.map(owner => ({ partId: owner.id })),
-    figures: [{ label: 'wide plugs', value: wide.length, limit: Math.max(0, seated.room), origin: seated.origin }], fixes: [],
+    figures: [{ label: 'wide plugs', value: wide.length, limit: Math.max(0, seated.room), origin: seated.origin }],
+    fixes: [],
   }]
 }
 
 interface Seats { room: number, where: string, origin: string, figures: Finding['figures'] }
 
-/** By the bodies of sticks and sockets: the best way to put all of them in, and how many of the wide ones find room in it. */
+/**
+ * By the bodies of sticks and sockets: the best way to put all of them in, and how many of the wide ones find
+ * room in it.
+ */
 function seatsOf(facts: Facts, power: Power, wide: readonly ResolvedPart[]): Seats {
   const { bodies, without } = assemblyOf(facts, power.tree)
   const plugs = bodies.filter(({ kind, socket }) => kind === 'plug' && socket !== undefined)
   const sockets = facts.board!.body!.standing!
   const mine = wide.map(owner => plugs.find(body => body.owner === owner.id && socketKind(body.socket!) === 'usb'))
-  const standing = mine.filter((body, i) => body && !plugs.some(other => other !== body && gapOf(other.solid, body.solid) < -TOUCHES_MM
-    && (!mine.includes(other) || mine.indexOf(other) < i)))
+  const standing = mine.filter((body,
+    i) => body && !plugs.some(other => other !== body && gapOf(other.solid, body.solid) < -TOUCHES_MM
+      && (!mine.includes(other) || mine.indexOf(other) < i)))
   const where = mine.every(body => body) && standing.length === wide.length
     ? `${wide.map((owner, i) => `${owner.name} into ${sockets.find(({ id }) => id === mine[i]!.socket)!.what}`).join(', ')}`
     : ''
   const widest = Math.max(...wide.map(({ part }) => part.body?.widthMm ?? 0))
   return {
-    room: standing.filter(body => !without.includes(body!.owner)).length, where: where && `Put ${where}`, origin: 'board and part files',
-    figures: [{ label: 'width of a wide plug', value: widest, unit: 'mm', origin: wide[0]!.part.body?.origin ?? 'memory' }],
+    room: standing.filter(body => !without.includes(body!.owner)).length, where: where && `Put ${where}`,
+    origin: 'board and part files',
+    figures: [{ label: 'width of a wide plug', value: widest, unit: 'mm',
+      origin: wide[0]!.part.body?.origin ?? 'memory' }],
   }
 
   function socketKind(id: string) {
@@ -123,7 +131,8 @@ export const sockets: Rule = ({ facts, power }) => {
     const count = plugs.length
     if (count <= there) return []
     const [hub] = socket === 'usb' && there > 0 ? ownHub(facts, power.tree) : []
-    const movable = power.tree.nodes.filter(node => node.kind === 'part' && power.tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
+    const movable = power.tree.nodes.filter(node =>
+      node.kind === 'part' && power.tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
     return [{
       code: 'sockets.exceeded', id: `sockets.exceeded ${socket}`, severity: 'stop', stages: ['parts', 'board'],
       title: `More ${SOCKETS[socket].name} plugs than sockets`,
@@ -135,7 +144,8 @@ export const sockets: Rule = ({ facts, power }) => {
       // One hub takes a socket of its own and as many plugs as it has ports.
       fixes: socket === 'fan' && count - there === 1
         ? plugs.flatMap(plug => withoutFanPlug(facts, plug.partId!))
-        : hub && count - movable.length + 1 <= there && movable.length <= (offeredItem(facts.catalogue, 'hub')?.figures.ports ?? 0)
+        : hub && count - movable.length + 1 <= there
+          && movable.length <= (offeredItem(facts.catalogue, 'hub')?.figures.ports ?? 0)
           ? [{ label: hub.label, edits: hub.edits }]
           : [],
     }]

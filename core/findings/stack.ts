@@ -11,7 +11,8 @@ function longPins(owner: ResolvedPart): Fix[] {
   const option = longPinsOption(owner)
   return option === null
     ? []
-    : [{ label: `A header with long pins below ${owner.name}`, edits: [{ edit: 'set-option', id: owner.id, option, value: LONG_PINS }] }]
+    : [{ label: `A header with long pins below ${owner.name}`,
+        edits: [{ edit: 'set-option', id: owner.id, option, value: LONG_PINS }] }]
 }
 
 /** A board that passes nothing through, with another above it; a board that wants the bottom or the top. */
@@ -52,17 +53,18 @@ export const stackOrder: Rule = ({ facts }) => {
     if (seat.wants === 'lowest' && below.length) findings.push({
       code: 'stack.order', id: `stack.order ${owner.id}`, severity: 'caution', stages: ['wiring', 'build'],
       title: `${owner.name} belongs at the bottom of the stack`,
-      sentence: `${below.map(other => other.owner.name).join(' and ')} ${below.length > 1 ? 'are' : 'is'} below it in the plan. Seat it `
-        + `first.`,
+      sentence: `${below.map(other => other.owner.name).join(' and ')} ${below.length > 1 ? 'are' : 'is'} below it in `
+        + 'the plan. Seat it first.',
       subjects: [{ partId: owner.id }], figures: [{ label: 'level', value: level + 1, limit: 1, origin: 'part file' }],
       fixes: [{ label: 'Seat it first', edits: [{ edit: 'set-stack', stack: lift(owner.id, 'bottom') }] }],
     })
     if (seat.wants === 'topmost' && above.length && passesThrough(owner)) findings.push({
       code: 'stack.order', id: `stack.order ${owner.id}`, severity: 'caution', stages: ['wiring', 'build'],
       title: `${owner.name} belongs on top of the stack`,
-      sentence: `${above.map(other => other.owner.name).join(' and ')} ${above.length > 1 ? 'are' : 'is'} above it in the plan. Push it `
-        + `on last.`,
-      subjects: [{ partId: owner.id }], figures: [{ label: 'level', value: level + 1, limit: facts.stack.length, origin: 'part file' }],
+      sentence: `${above.map(other => other.owner.name).join(' and ')} ${above.length > 1 ? 'are' : 'is'} above it in `
+        + 'the plan. Push it on last.',
+      subjects: [{ partId: owner.id }],
+      figures: [{ label: 'level', value: level + 1, limit: facts.stack.length, origin: 'part file' }],
       fixes: above.some(other => !passesThrough(other.owner))
         ? []
         : [{ label: 'Push it on last', edits: [{ edit: 'set-stack', stack: lift(owner.id, 'top') }] }],
@@ -81,18 +83,20 @@ export const stackFit: Rule = ({ facts }) => {
       ? [{
         code: 'stack.identities', id: 'stack.identities', severity: 'stop', stages: ['wiring'],
         title: `${named.length} identity memories answer on positions 27 and 28`,
-        sentence: `${named.map(owner => owner.name).join(' and ')} each carry one at the same address: the board reads neither. One of a `
-          + `stack may; take the memory off the other, or join it by wires.`,
+        sentence: `${named.map(owner => owner.name).join(' and ')} each carry one at the same address: the board reads `
+          + 'neither. One of a stack may; take the memory off the other, or join it by wires.',
         subjects: named.map(owner => ({ partId: owner.id })),
         figures: [{ label: 'memories', value: named.length, limit: 1, origin: 'practice' }], fixes: [],
       } satisfies Finding]
       : [],
     ...beyond.map((owner): Finding => ({
-      code: 'stack.too-long', id: `stack.too-long ${owner.id}`, severity: owner.part.seat!.from > last ? 'stop' : 'caution',
+      code: 'stack.too-long', id: `stack.too-long ${owner.id}`,
+      severity: owner.part.seat!.from > last ? 'stop' : 'caution',
       stages: ['parts', 'wiring'], title: `${owner.name} is longer than the header`,
-      sentence: `It sits on positions ${coverOf(owner)!.from} to ${coverOf(owner)!.to} and the header ends at ${last}. What it wants `
-        + `beyond is not there; look whether its socket clears the parts behind the header.`,
-      subjects: [{ partId: owner.id }], figures: [{ label: 'reaches', value: coverOf(owner)!.to, limit: last, origin: 'board file' }],
+      sentence: `It sits on positions ${coverOf(owner)!.from} to ${coverOf(owner)!.to} and the header ends at ${last}. `
+        + 'What it wants beyond is not there; look whether its socket clears the parts behind the header.',
+      subjects: [{ partId: owner.id }],
+      figures: [{ label: 'reaches', value: coverOf(owner)!.to, limit: last, origin: 'board file' }],
       fixes: [],
     })),
   ]
@@ -113,8 +117,8 @@ export const coveredPositions: Rule = ({ facts }) => facts.stack.flatMap((owner)
     code: 'stack.covers', id: `stack.covers ${owner.id}`, severity: 'caution', stages: ['wiring', 'build'],
     title: `${owner.name} covers positions that wires want`,
     sentence: `It sits on ${cover.from} to ${cover.to} and passes nothing through; ${hidden.length} `
-      + `${hidden.length === 1 ? 'wire ends' : 'wires end'} underneath. Take a header extension with long pins, or solder those wires `
-      + `from below.`,
+      + `${hidden.length === 1 ? 'wire ends' : 'wires end'} underneath. Take a header extension with long pins, or `
+      + 'solder those wires from below.',
     subjects: [{ partId: owner.id }, ...positions.map(position => ({ position }))],
     figures: [{ label: 'wires', value: hidden.length, limit: 0, origin: 'part file' }],
     fixes: [...longPins(owner), ...hidden.every(terminal => !terminal.assignment?.fixed)

@@ -38,14 +38,16 @@ const HEADER: LineChipOf = { node: '/dev/gpiochip0', expander: null }
 interface At { line: number, where: string }
 
 /** The line of an expander that a terminal hangs on, where the expander's driver makes a chip of it; undefined else. */
-function onExpander({ place, label }: Terminal, present: readonly Present[]): { chip: LineChipOf, at: At } | string | undefined {
+function onExpander({ place, label }: Terminal,
+  present: readonly Present[]): { chip: LineChipOf, at: At } | string | undefined {
   if (place?.kind !== 'terminal') return undefined
   const offset = offsetOfTerminal(place.owner, place.terminal)
   if (offset === undefined) return undefined
   const node = present.find(({ owner, path }) => owner === place.owner && path.startsWith('/dev/gpiochip'))?.path
   return node === undefined
     ? `${label} is on ${place.owner.name}, which has no driver in this plan's boot file.`
-    : { chip: { node, expander: place.owner.name }, at: { line: offset, where: `${place.terminal} of ${place.owner.name}` } }
+    : { chip: { node, expander: place.owner.name },
+        at: { line: offset, where: `${place.terminal} of ${place.owner.name}` } }
 }
 
 /** Line and position of a terminal that lies on the header and that no driver has; a reason otherwise. */
@@ -63,8 +65,8 @@ function lineOf(terminal: Terminal, taken: ReadonlySet<number>): (SideLine & At)
 }
 
 /**
- * Each of several lines that a program can have, all of one chip: that of the first; and why the others are left. Or the first reason where
- * there is none.
+ * Each of several lines that a program can have, all of one chip: that of the first; and why the others are left. Or
+ * the first reason where there is none.
  */
 function linesOf<T>(terminals: readonly Terminal[], taken: ReadonlySet<number>, present: readonly Present[],
   make: (terminal: Terminal, at: At) => T): { chip: LineChipOf, lines: T[], left: string[] } | string {
@@ -98,7 +100,8 @@ export function reachedParts(bench: Bench): { owner: ResolvedPart, reached: Reac
   const { shop } = bench
   const rehearsal = shop.healthy.rehearsal
   const present = devicesIn(shop.healthy, bench, rehearsal)
-  const taken = new Set(rehearsal.claims.flatMap(({ line, as, clash }) => line === null || as === 'pins' || clash ? [] : [line]))
+  const taken = new Set(rehearsal.claims.flatMap(({ line, as, clash }) =>
+    line === null || as === 'pins' || clash ? [] : [line]))
   return shop.facts.parts.filter(({ signals, part }) => signals.length || part.plugs?.length)
     .map(owner => ({ owner, reached: reach(owner, bench, present, taken) }))
 }
@@ -126,17 +129,20 @@ function reach(owner: ResolvedPart, bench: Bench, present: readonly Present[], t
   if (usb) return serial(owner, usb.path, true)
   if (group) return throughBus(owner, group.bus, bench, taken)
   if (terminals.some(({ signal }) => signal!.role === 'strip')) {
-    return { by: 'nothing', why: 'The kernel makes no pulses for a strip on this line; a library that drives the circuit itself does.' }
+    return { by: 'nothing',
+      why: 'The kernel makes no pulses for a strip on this line; a library that drives the circuit itself does.' }
   }
   if (terminals.some(({ signal }) => signal!.analog)) {
-    return { by: 'nothing', why: 'It gives a voltage that varies: read it with the program of the converter that it hangs on.' }
+    return { by: 'nothing',
+      why: 'It gives a voltage that varies: read it with the program of the converter that it hangs on.' }
   }
   const pulses = terminals.filter(({ signal }) => signal!.role === 'pwm')
   if (pulses.length) return throughPulses(pulses[0]!, bench)
   const plain = terminals.filter(({ signal }) => signal!.role === 'line')
   const outs = plain.filter(({ signal }) => signal!.direction === 'in')
   const ins = plain.filter(({ signal }) => signal!.direction === 'out')
-  if (outs.length && owner.part.boot?.length) return { by: 'nothing', why: 'Its driver in the kernel moves it, and nobody else should.' }
+  if (outs.length && owner.part.boot?.length) return { by: 'nothing',
+    why: 'Its driver in the kernel moves it, and nobody else should.' }
   if (outs.length) {
     const found = linesOf(outs, taken, present, outLine)
     return typeof found === 'string' ? { by: 'nothing', why: found } : { by: 'out', ...found }
@@ -183,30 +189,39 @@ function serial(owner: ResolvedPart, device: string, isUsb: boolean): Reached {
   const baud = Number.isFinite(chosen) && chosen > 0 ? chosen : 9600
   return RATES.has(baud)
     ? { by: 'serial', device, baud, frame: port?.frame ?? '8N1', isUsb }
-    : { by: 'nothing', why: `The usual interface of a port has no name for a rate of ${baud}: its maker's program sets it.` }
+    : { by: 'nothing',
+        why: `The usual interface of a port has no name for a rate of ${baud}: its maker's program sets it.` }
 }
 
 function throughBus(owner: ResolvedPart, bus: Bus | null, { shop }: Bench, taken: ReadonlySet<number>): Reached {
   const { facts } = shop
   if (!bus) return { by: 'nothing', why: 'Its wires lie on no bus yet.' }
   if (bus.kind === 'serial') {
-    return bus.controller?.device ? serial(owner, bus.controller.device, false) : { by: 'nothing', why: 'Its port has no name of its own.' }
+    return bus.controller?.device
+      ? serial(owner, bus.controller.device, false)
+      : { by: 'nothing', why: 'Its port has no name of its own.' }
   }
   if (bus.kind === 'i2c') {
     const device = facts.devices.find(entry => entry.owner === owner && !entry.also && Number.isFinite(entry.address))
-    const number = bus.software ? String(bus.software.number) : /^\/dev\/i2c-(\d+)$/.exec(bus.controller?.device ?? '')?.[1]
+    const number = bus.software
+      ? String(bus.software.number)
+      : /^\/dev\/i2c-(\d+)$/.exec(bus.controller?.device ?? '')?.[1]
     if (!device || number === undefined) {
-      return { by: 'nothing', why: bus.upstream ? 'It hangs behind a hub, which has to be told the channel first.' : 'It has no address.' }
+      return { by: 'nothing',
+        why: bus.upstream ? 'It hangs behind a hub, which has to be told the channel first.' : 'It has no address.' }
     }
-    if (shop.healthy.heard(bus) === 'no bus') return { by: 'nothing', why: `${bus.label} is off in this plan's boot file.` }
+    if (shop.healthy.heard(bus) === 'no bus') return { by: 'nothing',
+      why: `${bus.label} is off in this plan's boot file.` }
     if (owner.part.boot?.length) return { by: 'nothing', why: 'A driver of the kernel has it: it works by itself.' }
     return { by: 'i2c', device: `/dev/i2c-${number}`, number, address: device.address, recipe: recipeOf(owner.part.id) }
   }
   if (bus.kind === 'spi') {
     const strip = owner.part.strip
-    if (!strip && owner.part.boot?.length) return { by: 'nothing', why: 'A driver of the kernel has it: it works by itself.' }
+    if (!strip && owner.part.boot?.length) return { by: 'nothing',
+      why: 'A driver of the kernel has it: it works by itself.' }
     const select = facts.terminals.find(terminal => terminal.owner === owner && terminal.signal?.role === 'spi.select')
-    const device = bus.controller?.device?.replace('{select}', String(select ? facts.selectNumbers.get(select.key) ?? 0 : 0))
+    const device = bus.controller?.device?.replace('{select}',
+      String(select ? facts.selectNumbers.get(select.key) ?? 0 : 0))
     if (!device) return { by: 'nothing', why: 'Its bus has no node.' }
     if (!strip) {
       const program = spiProgramOf(owner.part.id)

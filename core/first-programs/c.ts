@@ -1,4 +1,7 @@
-/** The C programs: one file each, built by the compiler of the image with nothing beside the C library and the kernel's headers. */
+/**
+ * The C programs: one file each, built by the compiler of the image with nothing beside the C library and
+ * the kernel's headers.
+ */
 import type { ResolvedPart } from '../facts/types'
 import type { Access, LineChipOf } from './access'
 import { FAIL, head, quoted, REQUEST } from './c-pieces'
@@ -29,9 +32,11 @@ const NUMBERS: Readonly<Record<string, string>> = {
   bcd: 'static int bcd(int value) { return (value >> 4) * 10 + (value & 15); }',
 }
 
-const formatOf = ({ label, digits, unit }: Recipe['values'][number]) => `${label} %.${digits}f ${unit.replaceAll('%', '%%')}`.trim()
+const formatOf = ({ label, digits, unit }: Recipe['values'][number]) =>
+  `${label} %.${digits}f ${unit.replaceAll('%', '%%')}`.trim()
 
-function i2cProgram(owner: ResolvedPart, { device, address }: Extract<Access, { by: 'i2c' }>, recipe: Recipe, file: string): string {
+function i2cProgram(owner: ResolvedPart, { device, address }: Extract<Access, { by: 'i2c' }>, recipe: Recipe,
+  file: string): string {
   const { who, wake = [], ask = [], askMs = 0, trimmed = [], blocks, steps = [], values } = recipe
   const say = (sent: readonly number[]) =>
     `    transfer(bus, ${hex(address)}, (unsigned char[]){ ${sent.map(hex).join(', ')} }, ${sent.length}, NULL, 0);`

@@ -1,4 +1,6 @@
-/** What runs on a microcontroller at the other end of a serial link: a count each second, and an answer to each line. */
+/**
+ * What runs on a microcontroller at the other end of a serial link: a count each second, and an answer to each line.
+ */
 import type { ResolvedPart } from '../facts/types'
 import type { Access } from './access'
 import type { ProgramText } from './types'
@@ -8,7 +10,9 @@ type Serial = Extract<Access, { by: 'serial' }>
 
 export const isController = ({ part }: Pick<ResolvedPart, 'part'>): boolean => /^controller-/.test(part.id)
 
-/** C++ as the usual environments for such boards take it: `setup` once, `loop` for ever, the port by the name `Serial`. */
+/**
+ * C++ as the usual environments for such boards take it: `setup` once, `loop` for ever, the port by the name `Serial`.
+ */
 export const controllerCpp = (owner: ResolvedPart, { baud, isUsb }: Serial): ProgramText => ({
   aim: 'link', arguments: '', text: `// ${spoken(owner.name)}: counts each second and answers each line that comes.
 // ${isUsb ? 'By its USB plug.' : 'TX of this board goes to RX of the other one, and RX to TX; ground to ground.'} ${baud}, 8N1.

@@ -17,11 +17,13 @@ export type * from './types'
 
 export const LANGUAGES: Readonly<Record<ProgramLanguage, { name: string, ending: string }>> = {
   python: { name: 'Python', ending: '.py' }, c: { name: 'C', ending: '.c' }, shell: { name: 'Shell', ending: '.sh' },
-  cpp: { name: 'C++, on the microcontroller', ending: '.cpp' }, micropython: { name: 'MicroPython, on the microcontroller', ending: '.py' },
+  cpp: { name: 'C++, on the microcontroller', ending: '.cpp' },
+  micropython: { name: 'MicroPython, on the microcontroller', ending: '.py' },
 }
 
 export const AIMS: Readonly<Record<ProgramAim, string>> = {
-  read: 'Read it', watch: 'Watch it', move: 'Move it', show: 'Show something on it', loopback: 'Loopback of its port', link: 'Talk with it',
+  read: 'Read it', watch: 'Watch it', move: 'Move it', show: 'Show something on it', loopback: 'Loopback of its port',
+  link: 'Talk with it',
   serve: 'Readings served as JSON', fan: 'Fan by threshold', shutdown: 'Shutdown button',
 }
 
@@ -53,7 +55,8 @@ function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim, language
       if (aim === 'show') return ['Eight steps of light, from the left edge down to the right one.']
       return access.recipe?.values.length && language !== 'shell'
         ? [`A line with ${access.recipe.values.map(({ label }) => label).join(', ')}.`, ...stimuli]
-        : [`It says that the part is there.${access.recipe?.values.length ? '' : ' What is in its registers is not known here.'}`]
+        : ['It says that the part is '
+          + `there.${access.recipe?.values.length ? '' : ' What is in its registers is not known here.'}`]
     }
     case 'files': case 'probes': case 'scale': case 'echo':
       return ['A line with each reading; none is far from what is really there.', ...stimuli]
@@ -61,7 +64,8 @@ function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim, language
       ? 'Two times that differ by a second or two at most, once the clock was set (hwclock -w).'
       : 'The time in UTC; beside it "date -u" gives that of the system. hwclock -w sets the clock by it.']
     case 'out': return [
-      `${access.lines.map(({ label }) => label).join(', ')}, each for a second: a click, a lamp, or the thing itself moves.`,
+      `${access.lines.map(({ label }) => label).join(', ')}, each for a second: a click, a lamp, or the `
+      + 'thing itself moves.',
       'Nothing but the one that is named moves.', ...access.left.map(why => `Left out: ${why}`),
     ]
     case 'in': return [
@@ -76,7 +80,9 @@ function seenWith(owner: ResolvedPart, access: Access, aim: ProgramAim, language
     case 'pixels': return ['A dim point runs along all pixels, red, green and blue; then all are dark.']
     case 'spi': return [spiProgramOf(owner.part.id)!.see]
     case 'events': return ['A line for each key or touch.']
-    case 'sound': return [access.plays ? 'A voice says "front left" left and "front right" right.' : 'The bar grows when you speak.']
+    case 'sound': return [access.plays
+      ? 'A voice says "front left" left and "front right" right.'
+      : 'The bar grows when you speak.']
   }
 }
 
@@ -96,8 +102,9 @@ export function smallProgramsOf(bench: Bench): SmallPrograms {
       ['python', pythonPrograms(owner, reached, file('python'))], ['c', cPrograms(owner, reached, file('c'))],
       ['shell', shellPrograms(owner, reached, file('shell'))],
       ...reached.by === 'serial' && isController(owner)
-        ? [['cpp', [controllerCpp(owner, reached)]], ['micropython', [controllerPython(owner, reached)]]] satisfies [ProgramLanguage,
-          ProgramText[]][]
+        ? [['cpp', [controllerCpp(owner, reached)]],
+          ['micropython', [controllerPython(owner, reached)]]] satisfies [ProgramLanguage,
+            ProgramText[]][]
         : [],
     ]
     for (const [language, list] of made) for (const { aim, text, arguments: words } of list) programs.push({

@@ -10,7 +10,8 @@ export const CHIP = ['# gpiodetect tells which chip has the header\'s lines.', `
 /** The same for the chip of a part's lines. */
 export const chipLines = ({ node, expander }: LineChipOf): readonly string[] => expander === null
   ? CHIP
-  : [`# The chip of ${spoken(expander)}; gpiodetect tells its number, which other chips can change.`, `CHIP = '${node}'`]
+  : [`# The chip of ${spoken(expander)}; gpiodetect tells its number, which other chips can change.`,
+      `CHIP = '${node}'`]
 
 /** What is tried when the kernel says no. */
 const HINTS: Readonly<Partial<Record<Access['by'], string>>> = {
@@ -18,13 +19,15 @@ const HINTS: Readonly<Partial<Record<Access['by'], string>>> = {
   files: 'Its driver has not found it: look at dmesg, the boot file and the wires.',
   probes: 'Look for probes: ls /sys/bus/w1/devices. None: the line in the boot file, the wires, the pull-up of 4.7 kΩ.',
   clock: 'Its driver has not found it: look at dmesg, the boot file and the wires.',
-  serial: 'Look for the port: ls -l /dev/serial* /dev/tty*, and whether the boot file switches it on and nothing else has it open.',
+  serial: 'Look for the port: ls -l /dev/serial* /dev/tty*, and whether the boot file switches it on and nothing else '
+    + 'has it open.',
   out: 'Another program or a driver may have the line: gpioinfo tells which.',
   in: 'Another program or a driver may have the line: gpioinfo tells which.',
   scale: 'Another program or a driver may have the line: gpioinfo tells which.',
   echo: 'Another program or a driver may have the line: gpioinfo tells which.',
   pulses: 'No pulse channel: its line in the boot file switches it on. Writing there needs root or the group gpio.',
-  spi: 'No such bus, or a line that something else has: its line in the boot file switches the bus on; gpioinfo tells of lines.',
+  spi: 'No such bus, or a line that something else has: its line in the boot file switches the bus on; gpioinfo '
+    + 'tells of lines.',
   pixels: 'No such bus: its line in the boot file switches it on.',
   events: 'No such input: look at dmesg, and at the plug.',
 }

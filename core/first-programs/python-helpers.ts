@@ -1,4 +1,6 @@
-/** Pieces that the Python programs are put together from: the kernel's own interfaces, nothing that has to be installed. */
+/**
+ * Pieces that the Python programs are put together from: the kernel's own interfaces, nothing that has to be installed.
+ */
 
 export interface PythonPiece { imports: readonly string[], text: string }
 

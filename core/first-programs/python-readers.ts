@@ -1,4 +1,7 @@
-/** How a part's readings are taken in Python: one function for each part, for its own program and for those of the whole plan. */
+/**
+ * How a part's readings are taken in Python: one function for each part, for its own program and for those of
+ * the whole plan.
+ */
 import type { ResolvedPart } from '../facts/types'
 import { HWMON, IIO, QUANTITIES, type ReadingFile } from '../bringup/readings'
 import type { Access } from './access'
@@ -8,12 +11,19 @@ import type { Recipe } from '../catalogue/shapes/program'
 import { hex, spoken } from './words'
 
 /** A function `read_…()` that gives `(name, value, unit)` for each reading, with what it needs above it. */
-export interface PythonReader { name: string, pieces: PythonPieceName[], imports: string[], constants: string[], body: string }
+export interface PythonReader {
+  name: string
+  pieces: PythonPieceName[]
+  imports: string[]
+  constants: string[]
+  body: string
+}
 
 const identifier = (id: string) => id.replaceAll(/[^a-z0-9]+/g, '_')
 const bytes = (list: readonly number[]) => `[${list.map(hex).join(', ')}]`
 
-const fileReading = (what: string, unit: string, digits: number, { name, per, zero = 0, scaleFile, isRaw }: ReadingFile) => {
+const fileReading = (what: string, unit: string, digits: number,
+  { name, per, zero = 0, scaleFile, isRaw }: ReadingFile) => {
   const raw = `float((folder / ${quoted(name)}).read_text())`
   let figure: string
   if (isRaw) figure = `${raw} - ZERO`
@@ -38,7 +48,8 @@ export function pythonReader(owner: ResolvedPart, access: Access): PythonReader 
       if (!readings.length) return null
       const raw = access.quantities.some(what => table[what]?.isRaw)
       return { name, pieces: ['folders'], imports: [], constants: raw
-        ? ['# What it says with nothing on it, and for each gram more: find both with a known weight.', 'ZERO, PER_UNIT = 8388608, 420']
+        ? ['# What it says with nothing on it, and for each gram more: find both with a known weight.',
+            'ZERO, PER_UNIT = 8388608, 420']
         : [], body: `def ${name}():
 ${about}
     folder = folder_of(${quoted(pattern)}, ${quoted(access.name)}, ${access.nth})
@@ -113,17 +124,21 @@ ${about}
 export const elsewhere = ({ register, value }: NonNullable<Recipe['who']>) =>
   `f'register ${hex(register)} says {found:#04x}, not ${hex(value)}: another part answers there'`
 
-function i2cReader(name: string, about: string, { device, address }: Extract<Access, { by: 'i2c' }>, recipe: Recipe): PythonReader {
+function i2cReader(name: string, about: string, { device, address }: Extract<Access, { by: 'i2c' }>,
+  recipe: Recipe): PythonReader {
   const { who, wake = [], ask = [], askMs = 0, trimmed = [], blocks, steps = [], values } = recipe
-  const said = (list: readonly (readonly number[])[]) => list.map(sent => `        transfer(bus, ${hex(address)}, ${bytes(sent)})`)
+  const said = (list: readonly (readonly number[])[]) =>
+    list.map(sent => `        transfer(bus, ${hex(address)}, ${bytes(sent)})`)
   const thinking = blocks.filter(({ waitMs }) => waitMs)
   const blocksOf = (list: typeof blocks) => list
-    .map(block => `transfer(bus, ${hex(address)}, ${block.waitMs ? '[]' : bytes(block.register)}, ${block.bytes})`).join(' + ')
+    .map(block => `transfer(bus, ${hex(address)}, ${block.waitMs ? '[]' : bytes(block.register)}, ${block.bytes})`)
+    .join(' + ')
   const body = [
     `def ${name}():`, about, `    bus = os.open(${quoted(device)}, os.O_RDWR)`, '    try:',
     ...who
       ? [
-          `        found = transfer(bus, ${hex(address)}, [${hex(who.register)}], 1)[0]`, `        if found != ${hex(who.value)}:`,
+          `        found = transfer(bus, ${hex(address)}, [${hex(who.register)}], 1)[0]`,
+          `        if found != ${hex(who.value)}:`,
           `            raise OSError(19, ${elsewhere(who)})`,
         ]
       : [],

@@ -13,7 +13,8 @@ const EACH_SECOND = (name: string) => `for nth in range(int(sys.argv[1]) if len(
         time.sleep(1)
     print(', '.join(f'{what} {value} {unit}'.strip() for what, value, unit in ${name}()), flush=True)`
 
-const I2C_ANSWERS = ({ device, address, recipe }: Extract<Access, { by: 'i2c' }>) => `bus = os.open(${quoted(device)}, os.O_RDWR)
+const I2C_ANSWERS = ({ device, address,
+  recipe }: Extract<Access, { by: 'i2c' }>) => `bus = os.open(${quoted(device)}, os.O_RDWR)
 found = transfer(bus, ${hex(address)}, ${recipe?.who ? `[${hex(recipe.who.register)}]` : '[]'}, 1)[0]
 ${recipe?.who
   ? `if found != ${hex(recipe.who.value)}:
@@ -43,17 +44,21 @@ export function pythonPrograms(owner: ResolvedPart, access: Access, file: (aim: 
   const plain: Plain = { imports: [], pieces: [], constants: [], functions: [], by: access.by }
   const reader = pythonReader(owner, access)
   if (reader) return [{ aim: 'read', arguments: '10', text: pythonFile({
-    ...plain, about: head('read', 'reads it once, or so many times, each second.', '10'), imports: ['time', ...reader.imports],
+    ...plain, about: head('read', 'reads it once, or so many times, each second.', '10'),
+    imports: ['time', ...reader.imports],
     pieces: reader.pieces, constants: reader.constants, functions: [reader.body], main: EACH_SECOND(reader.name),
   }) }]
   switch (access.by) {
     case 'i2c': return owner.part.display
-      ? [{ aim: 'show', arguments: '', text: pythonFile({ ...plain, about: head('show', 'shows stairs on it.'), imports: ['os'],
-          pieces: ['transfer'], main: SCREEN(access) }) }]
-      : [{ aim: 'read', arguments: '', text: pythonFile({ ...plain, about: head('read', 'asks whether it is there.'), imports: ['os'],
-          pieces: ['transfer'], main: I2C_ANSWERS(access) }) }]
+      ? [{ aim: 'show', arguments: '',
+          text: pythonFile({ ...plain, about: head('show', 'shows stairs on it.'), imports: ['os'],
+            pieces: ['transfer'], main: SCREEN(access) }) }]
+      : [{ aim: 'read', arguments: '',
+          text: pythonFile({ ...plain, about: head('read', 'asks whether it is there.'), imports: ['os'],
+            pieces: ['transfer'], main: I2C_ANSWERS(access) }) }]
     case 'out': return [{ aim: 'move', arguments: '', text: pythonFile({
-      ...plain, about: head('move', 'each of its lines goes on for a second, one after the other, and rests again.'), imports: ['time'],
+      ...plain, about: head('move', 'each of its lines goes on for a second, one after the other, and rests again.'),
+      imports: ['time'],
       pieces: ['lines'], constants: [
         ...chipLines(access.chip), '# Name, line, where it is, level at rest.',
         `LINES = [${access.lines.map(({ label, line, where, rest }) =>
@@ -86,7 +91,8 @@ while (left := end - time.monotonic()) > 0:
         print(f'{edge[0]:.3f} s  {name} {"active" if edge[2] == bool(active) else "at rest"}', flush=True)`,
     }) }]
     case 'pulses': return [{ aim: 'move', arguments: '', text: pythonFile({
-      ...plain, about: head('move', 'goes through its settings, two seconds each, and rests.'), imports: ['pathlib', 'time'],
+      ...plain, about: head('move', 'goes through its settings, two seconds each, and rests.'),
+      imports: ['pathlib', 'time'],
       constants: [
         `CHIP = pathlib.Path(${quoted(access.chip)})`, `CHANNEL, PERIOD_NS = ${access.channel}, ${access.periodNs}`,
         `SETTINGS = [${access.duties.map(({ label, ns }) => `(${quoted(label)}, ${ns})`).join(', ')}]`,
@@ -113,7 +119,8 @@ print('it rests')`,
     case 'pixels': return [{ aim: 'show', arguments: '', text: pythonFile({
       ...plain, about: head('show', 'a dim point runs along it, red, green and blue.'),
       imports: ['ctypes', 'fcntl', 'os', 'struct', 'time'],
-      constants: [`DEVICE, COUNT = ${quoted(access.device)}, ${access.count}`, `HZ = ${access.kind === 'clocked' ? 1_000_000 : 2_400_000}`],
+      constants: [`DEVICE, COUNT = ${quoted(access.device)}, ${access.count}`,
+        `HZ = ${access.kind === 'clocked' ? 1_000_000 : 2_400_000}`],
       functions: [SEND, PIXELS[access.kind]], main: `bus = os.open(DEVICE, os.O_RDWR)
 for colour in [(32, 0, 0), (0, 32, 0), (0, 0, 32)]:
     for at in range(COUNT):
@@ -130,7 +137,8 @@ print('it ran along three times; all dark again')`,
         pieces: sides.length ? ['exchange', 'lines'] : ['exchange'], constants: [
           `DEVICE, HZ = ${quoted(access.device)}, ${access.hz}`,
           ...sides.length
-            ? [...CHIP, ...sides.map(([id, { line, position }]) => `${id.toUpperCase()} = ${line}  # position ${position}`)]
+            ? [...CHIP, ...sides.map(([id, { line, position }]) =>
+                `${id.toUpperCase()} = ${line}  # position ${position}`)]
             : [],
         ], functions: program.python.functions ? [program.python.functions] : [], main: program.python.main,
       }) }]
@@ -156,13 +164,15 @@ while (left := end - time.monotonic()) > 0 and poll.poll(left * 1000):
   }
 }
 
-function serialPrograms(owner: ResolvedPart, access: Extract<Access, { by: 'serial' }>, head: Head, plain: Plain): ProgramText[] {
+function serialPrograms(owner: ResolvedPart, access: Extract<Access, { by: 'serial' }>, head: Head,
+  plain: Plain): ProgramText[] {
   const constants = [`PORT, RATE = ${quoted(access.device)}, ${access.baud}`, `# ${access.frame}`,
     `FRAME = ${FRAMES.python(access.frame)}`]
   const greeting = owner.part.hello?.send ?? null
   const said = greeting ? `os.write(asked, ${JSON.stringify(greeting).replace(/^"/, 'b"')})\n` : ''
   const link: ProgramText = { aim: 'link', arguments: '5', text: pythonFile({
-    ...plain, about: head('link', 'says something and prints what comes for so many seconds.', '5'), pieces: ['port'], constants,
+    ...plain, about: head('link', 'says something and prints what comes for so many seconds.', '5'), pieces: ['port'],
+    constants,
     main: `asked = open_port()
 ${said}heard = hear(asked, float(sys.argv[1] if len(sys.argv) > 1 else 5))
 print(heard.decode('ascii', 'replace').strip() or 'nothing came')
@@ -172,7 +182,8 @@ if odd > len(heard) / 10:
   }) }
   if (access.isUsb) return [link]
   return [link, { aim: 'loopback', arguments: '', text: pythonFile({
-    ...plain, about: head('loopback', 'all 256 bytes out and in again, with transmit joined to receive and the part taken off.'),
+    ...plain, about: head('loopback',
+      'all 256 bytes out and in again, with transmit joined to receive and the part taken off.'),
     pieces: ['port'], constants, main: `asked = open_port()
 sent = bytes(range(256))
 os.write(asked, sent)

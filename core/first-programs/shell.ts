@@ -149,16 +149,18 @@ echo 'it rests'
 ` }]
     case 'serial': {
       const greeting = owner.part.hello?.send ?? null
-      return [{ aim: 'link', arguments: '5', text: `${head(owner, file('link'), 'says something and prints what comes for so many seconds.',
-        '5')}port=${access.device}
+      return [{ aim: 'link', arguments: '5',
+        text: `${head(owner, file('link'), 'says something and prints what comes for so many seconds.',
+          '5')}port=${access.device}
 stty -F "$port" ${access.baud} raw -echo ${FRAMES.shell(access.frame)} || exit 1
 ${greeting ? `printf ${quoted(JSON.stringify(greeting).slice(1, -1))} > "$port"\n` : ''}timeout "\${1:-5}" cat "$port"
 ` }]
     }
-    case 'sound': return [{ aim: access.plays ? 'show' : 'watch', arguments: '', text: `${head(owner, file(access.plays ? 'show' : 'watch'),
-      access.plays ? 'a voice left and right, once.' : 'records four seconds and tells how loud they were.')}${access.plays
-      ? `${CARD('aplay')}speaker-test -D "plughw:$card" -t wav -c 2 -l 1\n`
-      : `${CARD('arecord')}arecord -D "plughw:$card" -f S32_LE -r 48000 -c 2 -d 4 -V stereo /tmp/first-program.wav\n`}` }]
+    case 'sound': return [{ aim: access.plays ? 'show' : 'watch', arguments: '',
+      text: `${head(owner, file(access.plays ? 'show' : 'watch'),
+        access.plays ? 'a voice left and right, once.' : 'records four seconds and tells how loud they were.')}${access.plays
+        ? `${CARD('aplay')}speaker-test -D "plughw:$card" -t wav -c 2 -l 1\n`
+        : `${CARD('arecord')}arecord -D "plughw:$card" -f S32_LE -r 48000 -c 2 -d 4 -V stereo /tmp/first-program.wav\n`}` }]
     default: return []
   }
 }

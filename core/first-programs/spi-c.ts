@@ -42,7 +42,8 @@ static void wake(void) {
 `
 
 /** The C program of a part over SPI; none where its way of speaking is not known. */
-export function spiInC(owner: ResolvedPart, { device, hz, lines }: Extract<Access, { by: 'spi' }>, file: (aim: string) => string,
+export function spiInC(owner: ResolvedPart, { device, hz, lines }: Extract<Access, { by: 'spi' }>,
+  file: (aim: string) => string,
 ): ProgramText[] {
   const told = spiProgramOf(owner.part.id)
   if (!told) return []

@@ -31,10 +31,19 @@ export interface SmallPrograms { programs: SmallProgram[], without: WithoutProgr
 /** A line that a program sets. `where`: "position 8", or the name that it has at an expander. */
 export interface OutLine { label: string, line: number, where: string, rest: 0 | 1 }
 /** A line that a program reads. */
-export interface InLine { label: string, line: number, where: string, bias: 'pull-up' | 'pull-down' | 'none', active: 0 | 1 }
+export interface InLine {
+  label: string
+  line: number
+  where: string
+  bias: 'pull-up' | 'pull-down' | 'none'
+  active: 0 | 1
+}
 
 /** A GPIO beside a bus, with its pin. */
 export interface SideLine { line: number, position: number }
 
-/** A program of a part before it has its name: what it is for, its text, and the words that are given to it as an example. */
+/**
+ * A program of a part before it has its name: what it is for, its text, and the words that are given to it
+ * as an example.
+ */
 export interface ProgramText { aim: ProgramAim, text: string, arguments: string }

@@ -1,4 +1,6 @@
-/** Programs for the plan as a whole: its readings as JSON, a fan by threshold, a button that shuts down. All in Python. */
+/**
+ * Programs for the plan as a whole: its readings as JSON, a fan by threshold, a button that shuts down. All in Python.
+ */
 import { cautionsOf } from '../catalogue/cautions'
 import type { ResolvedPart } from '../facts/types'
 import type { Bench } from '../diagnosis/table'
@@ -64,13 +66,15 @@ print(f'http://{HOST}:{SERVED}/', flush=True)
 http.server.HTTPServer((HOST, SERVED), Answer).serve_forever()`, by: 'several',
     }),
     start: [`python3 ${file}`, 'curl http://localhost:8000/'],
-    see: [`An entry for each of ${readers.map(({ owner }) => owner.name).join(', ')}, none of them with "error".`], cautions: [],
+    see: [`An entry for each of ${readers.map(({ owner }) => owner.name).join(', ')}, none of them with "error".`],
+    cautions: [],
   }]
 }
 
 /** A fan whose line no driver has: by pulses, or on and off. */
 function fan(parts: readonly PartReached[]): SmallProgram[] {
-  const found = parts.find(({ owner, reached }) => /^fan-/.test(owner.part.id) && (reached.by === 'out' || reached.by === 'pulses'))
+  const found = parts.find(({ owner, reached }) =>
+    /^fan-/.test(owner.part.id) && (reached.by === 'out' || reached.by === 'pulses'))
   if (!found || found.reached.by === 'nothing') return []
   const { owner, reached } = found
   const setting = fanSetting(reached)
@@ -81,7 +85,8 @@ function fan(parts: readonly PartReached[]): SmallProgram[] {
       about: [`${spoken(owner.name)}: goes on at ON degrees of the chip and off again at OFF.`, '',
         'Start it: python3 fan.py', 'With a number it ends after so many looks, one each two seconds.'],
       imports: ['pathlib', 'time'], pieces: setting.pieces, constants: [
-        `CHIP_HEAT = pathlib.Path('/sys/class/thermal/thermal_zone0/temp')`, `ON, OFF = ${FAN.onC}, ${FAN.offC}`, ...setting.constants,
+        `CHIP_HEAT = pathlib.Path('/sys/class/thermal/thermal_zone0/temp')`, `ON, OFF = ${FAN.onC}, ${FAN.offC}`,
+        ...setting.constants,
       ], functions: [], main: `${setting.open}
 runs = False
 left = int(sys.argv[1]) if len(sys.argv) > 1 else -1
@@ -102,7 +107,8 @@ finally:
     ${setting.put}`, by: reached.by,
     }),
     start: ['python3 fan.py'], see: [
-      `Under full load it starts at ${FAN.onC} °C; it stops again at ${FAN.offC} °C, and between the two it stays as it was.`,
+      `Under full load it starts at ${FAN.onC} °C; it stops again at ${FAN.offC} °C, and between the two it stays `
+      + 'as it was.',
       'When the program ends it runs on.',
     ],
     cautions: cautionsOf(owner.part),
@@ -118,7 +124,8 @@ function fanSetting(reached: Access): { pieces: 'lines'[], constants: string[], 
       put: rest ? 'set_values(asked, [0 if runs else 1])' : 'set_values(asked, [1 if runs else 0])' }
   }
   if (reached.by !== 'pulses') return null
-  return { pieces: [], constants: [`CHANNEL = pathlib.Path('${reached.chip}/pwm${reached.channel}')`, `PERIOD_NS = ${reached.periodNs}`],
+  return { pieces: [],
+    constants: [`CHANNEL = pathlib.Path('${reached.chip}/pwm${reached.channel}')`, `PERIOD_NS = ${reached.periodNs}`],
     open: `if not CHANNEL.exists():
     (CHANNEL.parent / 'export').write_text('${reached.channel}')
     time.sleep(0.2)
@@ -138,7 +145,8 @@ function shutdown(parts: readonly PartReached[]): SmallProgram[] {
       text: pythonFile({
         about: [`${spoken(owner.name)}, ${label}: held for two seconds it shuts the board down in order.`, '',
           'Start it: sudo python3 shutdown.py', 'With --dry it says so and does nothing.'],
-        imports: ['subprocess'], pieces: ['lines', 'edges'], constants: [...chipLines(reached.chip), `LINE, PRESSED = ${line}, ${active}`],
+        imports: ['subprocess'], pieces: ['lines', 'edges'],
+        constants: [...chipLines(reached.chip), `LINE, PRESSED = ${line}, ${active}`],
         functions: [], main: `asked = request([LINE], INPUT | EDGES | BIAS['${bias}'])
 print(${quoted(`hold ${label} (${spoken(where)}) for two seconds`)}, flush=True)
 while True:
@@ -152,8 +160,10 @@ while True:
             subprocess.run(['systemctl', 'poweroff'], check=True)
         return`, by: 'in',
       }),
-      start: ['sudo python3 shutdown.py'], see: [`A short press of ${label} does nothing; held for two seconds the board shuts down.`,
-        'The green lamp rests: then the plug may be drawn.'], cautions: ['Draw the plug only once the green lamp rests.'],
+      start: ['sudo python3 shutdown.py'],
+      see: [`A short press of ${label} does nothing; held for two seconds the board shuts down.`,
+        'The green lamp rests: then the plug may be drawn.'],
+      cautions: ['Draw the plug only once the green lamp rests.'],
     }]
   }
   return []

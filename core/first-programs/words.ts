@@ -9,6 +9,8 @@ export const biasOf = (lines: readonly InLine[]): InLine['bias'] => lines.every(
   ? lines[0]!.bias
   : 'pull-up'
 
-/** A name of the maker's in a comment or between quotes of any language: no marks that end one or begin something else. */
+/**
+ * A name of the maker's in a comment or between quotes of any language: no marks that end one or begin something else.
+ */
 export const spoken = (name: string): string => name.replaceAll('"', '\'').replaceAll('\\', '/').replaceAll('*/', '* /')
   .replaceAll(/[\p{Cc}\p{Zl}\p{Zp}]+/gu, ' ')

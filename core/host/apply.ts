@@ -9,7 +9,8 @@ export const isForCard = ({ after }: SmallFile) => after.is === 'first start'
 export function applyScript(files: readonly SmallFile[], facts: Facts, groups: readonly string[]): string {
   const { host } = facts.plan
   const running = files.filter(file => !isForCard(file))
-  const commands = [...new Set(running.flatMap(({ after }) => after.is === 'reload' ? after.command.split(' && ') : []))]
+  const commands = [...new Set(running.flatMap(({ after }) =>
+    after.is === 'reload' ? after.command.split(' && ') : []))]
   const again = running.some(({ after }) => after.is === 'restart')
   const login = running.some(({ after }) => after.is === 'new login') || (host.user !== undefined && groups.length > 0)
   const end = textMark(running)
@@ -21,7 +22,8 @@ export function applyScript(files: readonly SmallFile[], facts: Facts, groups: r
     '  case $1 in "~"/*) echo "say which user the plan is for: $1" >&2; exit 1;; esac',
     '  mkdir -p "$(dirname "$1")"', '  if [ -e "$1" ]; then cp -p "$1" "$1.before"; fi', '  cat > "$1.new"', '  chmod "$3" "$1.new"',
     '  chown "$2" "$1.new"', '  mv "$1.new" "$1"', '  echo "wrote $1"', '}', '',
-    ...running.flatMap(file => [`put ${shellWord(file.path)} ${shellWord(file.owner)} ${file.mode} <<'${end}'`, textOf(file).replace(/\n$/, ''), end, '']),
+    ...running.flatMap(file => [`put ${shellWord(file.path)} ${shellWord(file.owner)} ${file.mode} <<'${end}'`,
+      textOf(file).replace(/\n$/, ''), end, '']),
     ...host.user && groups.length
       ? [`for group in ${groups.map(shellWord).join(' ')}; do`,
           '  if getent group "$group" > /dev/null', `  then usermod -aG "$group" ${shellWord(host.user)}`,

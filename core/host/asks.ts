@@ -6,8 +6,10 @@ export interface Nodes { nodes: readonly { path: string }[] }
 
 /** Device → the group that may use it, on images of the usual kind. practice */
 const GROUPS: readonly (readonly [RegExp, string])[] = [
-  [/^\/dev\/(tty(AMA|S|USB|ACM)|serial)/, 'dialout'], [/^\/dev\/i2c-/, 'i2c'], [/^\/dev\/spidev/, 'spi'], [/^\/dev\/gpio/, 'gpio'],
-  [/^\/sys\/class\/pwm/, 'gpio'], [/^\/dev\/(fb|dri|video|media)/, 'video'], [/^\/dev\/snd/, 'audio'], [/^\/dev\/input/, 'input'],
+  [/^\/dev\/(tty(AMA|S|USB|ACM)|serial)/, 'dialout'], [/^\/dev\/i2c-/, 'i2c'], [/^\/dev\/spidev/, 'spi'],
+  [/^\/dev\/gpio/, 'gpio'],
+  [/^\/sys\/class\/pwm/, 'gpio'], [/^\/dev\/(fb|dri|video|media)/, 'video'], [/^\/dev\/snd/, 'audio'],
+  [/^\/dev\/input/, 'input'],
 ]
 
 /** Groups that a person needs for this plan, in alphabetical order. */
@@ -27,11 +29,13 @@ export interface SwitchedOn {
 }
 
 const BUSES = [
-  { kind: 'i2c', what: 'I²C', opens: 'Whoever is in the group i2c can write to every part on the bus, settings and memories too.' },
+  { kind: 'i2c', what: 'I²C',
+    opens: 'Whoever is in the group i2c can write to every part on the bus, settings and memories too.' },
   { kind: 'spi', what: 'SPI', opens: 'Whoever is in the group spi can talk to every part on the bus.' },
   {
     kind: 'serial', what: 'Serial port',
-    opens: 'Whoever is in the group dialout can read and write the port. A console on it would give a login to whatever hangs there.',
+    opens: 'Whoever is in the group dialout can read and write the port. A console on it would give a login to '
+      + 'whatever hangs there.',
   },
 ] as const
 
@@ -45,7 +49,8 @@ export function switchedOn(facts: Facts): SwitchedOn[] {
       ? [{
           what: 'Remote shell', opens: host.keys?.length
             ? 'Whoever has one of the private keys can log in over the network. Passwords are refused.'
-            : 'Whoever is on the network and knows the password can log in. Give a public key to have passwords refused.',
+            : 'Whoever is on the network and knows the password can log in. Give a public key to '
+              + 'have passwords refused.',
           by: 'the first-boot file',
         }]
       : [],
@@ -56,7 +61,8 @@ export function switchedOn(facts: Facts): SwitchedOn[] {
     ...host.runs.some(run => run.how === 'page')
       ? [{
           what: 'A page over the whole screen',
-          opens: 'Whoever stands before it and gets out of the page is the board\'s user: see that sudo asks for a password there.',
+          opens: 'Whoever stands before it and gets out of the page is the board\'s user: see that sudo asks '
+            + 'for a password there.',
           by: 'the desktop entry',
         }]
       : [],

@@ -30,8 +30,10 @@ export function hostBudgets(facts: Facts): { memory: Budget, card: Budget, write
     ? [{ what,
         mb: memoryMb }]
     : [])]
-  const card = [{ what: name, mb: system.cardMb }, ...host.keeps.flatMap(({ what, cardMb }) => cardMb ? [{ what, mb: cardMb }] : [])]
-  const cards = facts.parts.filter(({ part }) => thingKind(part) === 'card').flatMap(({ part }) => part.thing!.card?.gigabytes ?? [])
+  const card = [{ what: name, mb: system.cardMb },
+    ...host.keeps.flatMap(({ what, cardMb }) => cardMb ? [{ what, mb: cardMb }] : [])]
+  const cards = facts.parts.filter(({ part }) => thingKind(part) === 'card')
+    .flatMap(({ part }) => part.thing!.card?.gigabytes ?? [])
   const sum = (takes: readonly { mb: number }[]) => takes.reduce((total, { mb }) => total + mb, 0)
   return {
     memory: { takes: memory, totalMb: sum(memory), availableMb: host.memoryMb ?? null },

@@ -29,7 +29,8 @@ export function hostFilesOf(facts: Facts, expected: Nodes): HostFiles {
     return { ...file, planned, ...ownedText(planned, Object.hasOwn(there, file.path) ? there[file.path] : undefined) }
   })
   // The script carries what should lie there, lines of somebody's own included.
-  const asTheyLie = files.map(file => ({ ...file, rows: file.text.replace(/\n$/, '').split('\n').map(line => [line, ''] as const) }))
+  const asTheyLie = files.map(file => ({ ...file,
+    rows: file.text.replace(/\n$/, '').split('\n').map(line => [line, ''] as const) }))
   return {
     files, groups, switchedOn: switchedOn(facts), budgets: hostBudgets(facts),
     script: files.some(file => !isForCard(file)) ? applyScript(asTheyLie, facts, groups) : '',

@@ -1,4 +1,6 @@
-/** First-boot settings. published: cloud-init documentation, module reference and network config version 2; netplan(5) */
+/**
+ * First-boot settings. published: cloud-init documentation, module reference and network config version 2; netplan(5)
+ */
 import type { Facts } from '../facts/types'
 import { yamlText } from './quoting'
 import type { Row, SmallFile } from './types'
@@ -17,13 +19,17 @@ export function firstBoot(facts: Facts, groups: readonly string[]): SmallFile | 
         ['users:', ''],
         [`  - name: ${yamlText(host.user)}`, 'The person that works on the board; no user comes with the image then.'],
         ['    shell: /bin/bash', ''],
-        [`    groups: [${['adm', 'sudo', ...groups].map(yamlText).join(', ')}]`, `Reads the logs, administers${groups.length
-          ? `, and uses what this plan needs: ${groups.join(', ')}`
-          : ''}.`],
+        [`    groups: [${['adm', 'sudo', ...groups].map(yamlText).join(', ')}]`,
+          `Reads the logs, administers${groups.length
+            ? `, and uses what this plan needs: ${groups.join(', ')}`
+            : ''}.`],
         [`    lock_passwd: ${keys.length > 0}`, keys.length
           ? 'No password logs in: a key does.'
           : 'A password logs in. Its hash belongs into the next line, and nowhere else.'],
-        ...keys.length ? [] : [['    # passwd: "the hash goes here"', 'Made on any machine by: openssl passwd -6'] as Row],
+        ...keys.length
+          ? []
+          : [['    # passwd: "the hash goes here"',
+              'Made on any machine by: openssl passwd -6'] as Row],
         ...keys.length
           ? [['    ssh_authorized_keys:', 'Public keys that may log in.'] as Row, ...keys.map((key): Row =>
               [`      - ${JSON.stringify(key)}`, ''])]
@@ -54,9 +60,11 @@ export function firstBoot(facts: Facts, groups: readonly string[]): SmallFile | 
       : [],
   ]
   return {
-    what: 'First-boot settings', path: `${cardFolder(facts)}/user-data`, owner: 'root', mode: '0600', rows, after: { is: 'first start' },
+    what: 'First-boot settings', path: `${cardFolder(facts)}/user-data`, owner: 'root', mode: '0600', rows,
+    after: { is: 'first start' },
     ...host.remote && { opens: 'The remote shell.' }, checkedBy: 'cloud-init schema --config-file user-data',
-    ...host.user && !keys.length && { secret: 'The hash of the password, on the card only. The plan keeps where it is noted.' },
+    ...host.user && !keys.length
+    && { secret: 'The hash of the password, on the card only. The plan keeps where it is noted.' },
   }
 }
 
@@ -76,7 +84,8 @@ export function networkConfig(facts: Facts): SmallFile | null {
           : [],
         ...address.names?.length
           ? [['      nameservers:', ''] as Row,
-              [`        addresses: [${address.names.map(name => JSON.stringify(name)).join(', ')}]`, 'Who knows names.'] as Row]
+              [`        addresses: [${address.names.map(name => JSON.stringify(name)).join(', ')}]`,
+                'Who knows names.'] as Row]
           : [],
       ]
     : [['      dhcp4: true', 'The router gives an address.']]
@@ -90,8 +99,10 @@ export function networkConfig(facts: Facts): SmallFile | null {
     ...radio && wireless
       ? [
           ['  wifis:', 'By radio.'] as Row, [`    ${wireless}:`, ''] as Row,
-          [`      regulatory-domain: ${JSON.stringify(radio.country)}`, 'Which channels are allowed there.'] as Row, ...fixed(wireless),
-          ['      access-points:', ''] as Row, [`        ${JSON.stringify(radio.network)}:`, 'The network by its name.'] as Row,
+          [`      regulatory-domain: ${JSON.stringify(radio.country)}`, 'Which channels are allowed there.'] as Row,
+          ...fixed(wireless),
+          ['      access-points:', ''] as Row,
+          [`        ${JSON.stringify(radio.network)}:`, 'The network by its name.'] as Row,
           ['          hidden: false', ''] as Row,
           ['          # password: "the key of the network goes here"',
             'Into this line, on the card only. Without it the network has to be an open one.'] as Row,
@@ -107,10 +118,11 @@ export function networkConfig(facts: Facts): SmallFile | null {
 }
 
 /**
- * A name as a key file has it: backslashes and spaces at its ends are escaped, and semicolons, which would part a list of bytes.
- * published: nm-settings-keyfile(5)
+ * A name as a key file has it: backslashes and spaces at its ends are escaped, and semicolons, which would part a list
+ * of bytes. published: nm-settings-keyfile(5)
  */
-const keyfileText = (text: string) => text.replaceAll('\\', '\\\\').replace(/^ +| +$/g, spaces => '\\s'.repeat(spaces.length))
+const keyfileText = (text: string) => text.replaceAll('\\', '\\\\').replace(/^ +| +$/g,
+  spaces => '\\s'.repeat(spaces.length))
   .replaceAll(';', '\\\\;')
 
 /** The same address on a board that runs already. published: nm-settings-keyfile(5) */
@@ -132,11 +144,14 @@ export function fixedAddress({ plan: { host: { address, radio } } }: Facts): Sma
     [`address1=${address.address}${address.gateway ? `,${address.gateway}` : ''}`, address.gateway
       ? 'The address that stays, and the router.'
       : 'The address that stays.'],
-    ...address.names?.length ? [[`dns=${address.names.map(name => `${name};`).join('')}`, 'Who knows names.'] as Row] : [],
+    ...address.names?.length
+      ? [[`dns=${address.names.map(name => `${name};`).join('')}`, 'Who knows names.'] as Row]
+      : [],
     ['', ''], ['[ipv6]', ''], ['method=auto', ''],
   ]
   return {
-    what: 'A fixed address', path: `/etc/NetworkManager/system-connections/${id}.nmconnection`, owner: 'root', mode: '0600', rows,
+    what: 'A fixed address', path: `/etc/NetworkManager/system-connections/${id}.nmconnection`, owner: 'root',
+    mode: '0600', rows,
     after: { is: 'reload', command: `nmcli connection reload && nmcli connection up ${id}` },
     checkedBy: 'nmcli --offline connection modify',
     ...byRadio && { secret: 'The key of the radio network, in the file on the board only.' },

@@ -9,8 +9,8 @@ export interface OwnedText {
 }
 
 /**
- * The text as it should lie on the board. Laws: nothing there gives the plan's text; what was written and not touched follows the plan;
- * a line that is not the plan's stays.
+ * The text as it should lie on the board. Laws: nothing there gives the plan's text; what was written and not touched
+ * follows the plan; a line that is not the plan's stays.
  */
 export function ownedText(planned: string, there: HostFile | undefined): OwnedText {
   if (!there) return { text: planned, collides: false }

@@ -1,4 +1,7 @@
-/** Programs that start by themselves. published: systemd.service(5); freedesktop Desktop Entry and Autostart specifications */
+/**
+ * Programs that start by themselves. published: systemd.service(5); freedesktop Desktop Entry
+ * and Autostart specifications
+ */
 import type { Facts } from '../facts/types'
 import type { HostRun } from '../plan/host-shape'
 import { desktopWord, needsShell, serviceWord, wordsOfCommand } from './quoting'
@@ -13,7 +16,8 @@ const startedBy = (command: string): string[] => needsShell(command)
 /** Relays and other drivers with their line and the level at which nothing is switched. */
 export function idleOutputs(facts: Facts): { line: number, level: 0 | 1, name: string }[] {
   return facts.terminals.flatMap(({ signal, place, owner, between }) => {
-    if (signal?.role !== 'line' || !signal.idleLevel || place?.kind !== 'header' || place.header.line === undefined) return []
+    if (signal?.role !== 'line' || !signal.idleLevel || place?.kind !== 'header'
+      || place.header.line === undefined) return []
     if (!owner.part.contacts && signal.load === undefined) return []
     const isTurned = between?.kind === 'transistor' || between?.kind === 'mosfet'
     const level = (signal.idleLevel === 'high') !== (isTurned && signal.load === undefined) ? 1 : 0
@@ -28,7 +32,8 @@ export function service(run: HostRun, facts: Facts, groups: readonly string[]): 
   const outputs = idleOutputs(facts)
   const named = outputs.map(({ name }) => name).join('; ')
   const rows: Row[] = [
-    ['[Unit]', ''], [`Description=${`${run.name} (${plan})`.replaceAll('%', '%%').replace(/[\r\n\\]/g, ' ')}`, 'What lists call it.'],
+    ['[Unit]', ''], [`Description=${`${run.name} (${plan})`.replaceAll('%', '%%').replace(/[\r\n\\]/g, ' ')}`,
+      'What lists call it.'],
     ...run.network
       ? [['Wants=network-online.target', ''] as Row, ['After=network-online.target',
           'Waits until the network is there.'] as Row]
@@ -50,7 +55,8 @@ export function service(run: HostRun, facts: Facts, groups: readonly string[]): 
     ...run.restart === 'never' ? [] : [['RestartSec=5', '… after five seconds.'] as Row],
     ...run.realTime
       ? [['LimitRTPRIO=95',
-          'May go before everything else: sound without gaps. A service does not read limits.d.'] as Row, ['LimitMEMLOCK=infinity',
+          'May go before everything else: sound without gaps. A service does not read limits.d.'] as Row,
+        ['LimitMEMLOCK=infinity',
           'Its memory is not put aside.'] as Row]
       : [],
     ['', ''], ['[Install]', ''], ['WantedBy=multi-user.target', 'Started with the board once it is enabled.'],
@@ -65,7 +71,9 @@ export function service(run: HostRun, facts: Facts, groups: readonly string[]): 
 /** A program or a page that starts with the desktop. */
 export function desktopEntry(run: HostRun, facts: Facts): SmallFile {
   const isPage = run.how === 'page'
-  const words = isPage ? ['chromium', '--kiosk', '--noerrdialogs', '--disable-session-crashed-bubble', run.command] : startedBy(run.command)
+  const words = isPage
+    ? ['chromium', '--kiosk', '--noerrdialogs', '--disable-session-crashed-bubble', run.command]
+    : startedBy(run.command)
   const rows: Row[] = [
     ['[Desktop Entry]', ''], ['Type=Application', ''], [`Name=${run.name}`, 'What menus call it.'],
     [`Exec=${words.map(desktopWord).join(' ')}`, isPage

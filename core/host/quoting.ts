@@ -45,9 +45,11 @@ export function desktopWord(word: string): string {
 }
 
 /** A plain scalar of YAML where it can be one, else in double quotes. published: YAML 1.2.2, chapter 7 */
-export const yamlText = (text: string): string => /^[A-Za-z][A-Za-z0-9_./-]*$/.test(text) && !/^(true|false|null|yes|no|on|off|y|n)$/i.test(text)
+export const yamlText = (text: string): string => /^[A-Za-z][A-Za-z0-9_./-]*$/.test(text)
+  && !/^(true|false|null|yes|no|on|off|y|n)$/i.test(text)
   ? text
   : JSON.stringify(text)
 
 /** A word for a shell. */
-export const shellWord = (word: string): string => /^[A-Za-z0-9_@%+=:,./-]+$/.test(word) ? word : `'${word.replaceAll('\'', `'\\''`)}'`
+export const shellWord = (word: string): string =>
+  /^[A-Za-z0-9_@%+=:,./-]+$/.test(word) ? word : `'${word.replaceAll('\'', `'\\''`)}'`

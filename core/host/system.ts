@@ -1,4 +1,6 @@
-/** Names that stay for USB things, sound without gaps, the power key. published: udev(7), limits.conf(5), logind.conf(5) */
+/**
+ * Names that stay for USB things, sound without gaps, the power key. published: udev(7), limits.conf(5), logind.conf(5)
+ */
 import type { Facts } from '../facts/types'
 import type { Row, SmallFile } from './types'
 
@@ -26,7 +28,8 @@ export function usbNames({ plan: { host } }: Facts): SmallFile | null {
 export function soundLimits({ plan: { host } }: Facts): SmallFile | null {
   if (!host.runs.some(run => run.realTime && run.how !== 'service')) return null
   return {
-    what: 'Sound without gaps', path: '/etc/security/limits.d/95-sound.conf', owner: 'root', mode: '0644', after: { is: 'new login' },
+    what: 'Sound without gaps', path: '/etc/security/limits.d/95-sound.conf', owner: 'root', mode: '0644',
+    after: { is: 'new login' },
     rows: [
       ['@audio - rtprio 95', 'Whoever is in the group audio may go before everything else.'],
       ['@audio - memlock unlimited', 'Their memory is not put aside while sound runs.'],

@@ -16,8 +16,8 @@ export interface UsbThing {
 const NO_NUMBER = /^(0*1?|(0123456789|1234567890?)(abcdef)?|serial|none|default)$/i
 
 /**
- * The USB things in a pasted text. A number that two of them share is no number. Lines of anything else are passed over; nothing found
- * is an empty list. Pure.
+ * The USB things in a pasted text. A number that two of them share is no number. Lines of anything else are passed
+ * over; nothing found is an empty list. Pure.
  */
 export function readUsbThings(text: string): UsbThing[] {
   const things = blocksOf(text).flatMap((block) => {
@@ -55,9 +55,11 @@ function fromWalk(block: string): UsbThing | null {
   const path = /^looking at device '([^']*)'/m.exec(block)?.[1]
   if (!path) return null
   // The nearest parent that is the thing itself, and not one of its interfaces.
-  const parent = block.split(/^looking at parent device /m).slice(1).find(part => /ATTRS\{idVendor\}==/.test(part)) ?? ''
+  const parent = block.split(/^looking at parent device /m).slice(1).find(part => /ATTRS\{idVendor\}==/.test(part))
+    ?? ''
   const attribute = (name: string) => new RegExp(`ATTRS\\{${name}\\}=="([^"]*)"`).exec(parent)?.[1]?.trim()
-  return told(path.split('/').at(-1), attribute('idVendor')?.toLowerCase(), attribute('idProduct')?.toLowerCase(), attribute('serial'),
+  return told(path.split('/').at(-1), attribute('idVendor')?.toLowerCase(), attribute('idProduct')?.toLowerCase(),
+    attribute('serial'),
     /KERNELS=="([^"]*)"/.exec(parent)?.[1] ?? socketIn(path))
 }
 

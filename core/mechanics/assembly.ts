@@ -1,6 +1,7 @@
 /**
- * The thing as it stands on the table: every body in its place. Board, what stands on it, coolers, add-on boards above each other, plugs in
- * sockets, wires on the header, case and lid, plate, and what lies beside. Places follow from the plan; the maker can say another one.
+ * The thing as it stands on the table: every body in its place. Board, what stands on it, coolers, add-on boards above
+ * each other, plugs in sockets, wires on the header, case and lid, plate, and what lies beside. Places follow from the
+ * plan; the maker can say another one.
  */
 import type { Board } from '../catalogue/types'
 import type { Body, Standing } from '../catalogue/shapes/body'
@@ -72,7 +73,8 @@ class Assembling {
     this.addPlugs()
     // Fans come last: where nothing is said, one hangs under the lid only where there is room for it.
     const rank = (owner: ResolvedPart) => isFan(owner) ? 1 : 0
-    for (const owner of [...facts.parts].sort((a, b) => rank(a) - rank(b))) if (!this.isPlaced(owner)) this.addPart(owner)
+    for (const owner of [...facts.parts].sort((a,
+      b) => rank(a) - rank(b))) if (!this.isPlaced(owner)) this.addPart(owner)
     this.addCables()
     this.layOut()
   }
@@ -95,9 +97,11 @@ class Assembling {
     const common = { owner: '@board', origin: body.origin }
     const thick = body.boardMm ?? 0
     const outline = { x: [0, body.widthMm], y: [0, body.depthMm] } as const
-    this.add({ ...common, id: '@board', name: board.name, kind: 'board', solid: box(outline.x, outline.y, [-thick, 0]) })
+    this.add({ ...common, id: '@board', name: board.name, kind: 'board',
+      solid: box(outline.x, outline.y, [-thick, 0]) })
     if (body.aboveMm) this.add({
-      ...common, id: '@board.above', name: 'low parts of the board', kind: 'standing', solid: box(outline.x, outline.y, [0, body.aboveMm]),
+      ...common, id: '@board.above', name: 'low parts of the board', kind: 'standing',
+      solid: box(outline.x, outline.y, [0, body.aboveMm]),
     })
     if (body.belowMm) this.add({
       ...common, id: '@board.below', name: 'joints under the board', kind: 'standing',
@@ -107,20 +111,23 @@ class Assembling {
       ...common, id: `@board.${part.id}`, name: part.what, kind: 'standing', solid: standingSolid(part, thick),
       ...part.kind === 'socket' && { standing: part },
     })
-    if (body.headerAt && (!board.headerUnpopulated || this.facts.parts.some(({ part }) => thingKind(part) === 'header'))) {
+    if (body.headerAt && (!board.headerUnpopulated
+      || this.facts.parts.some(({ part }) => thingKind(part) === 'header'))) {
       const columns = Math.ceil(board.header.length / 2)
       const { xMm, yMm } = body.headerAt
       const half = PITCH_MM / 2
       this.add({
         ...common, id: '@board.pins', name: 'header pins', kind: 'pins',
-        solid: box([xMm - half, xMm + (columns - 0.5) * PITCH_MM], [yMm - half, yMm + 1.5 * PITCH_MM], [0, PLASTIC_MM + PIN_MM]),
+        solid: box([xMm - half, xMm + (columns - 0.5) * PITCH_MM], [yMm - half, yMm + 1.5 * PITCH_MM],
+          [0, PLASTIC_MM + PIN_MM]),
       })
     }
     const mounted = mountOf(this.facts)
     if (mounted) this.addMount(mounted, body)
   }
 
-  private addMount({ mount, ground, answer: { spacerMm: seatMm, studWashers = 0 } }: NonNullable<ReturnType<typeof mountOf>>, body: Body,
+  private addMount({ mount, ground,
+    answer: { spacerMm: seatMm, studWashers = 0 } }: NonNullable<ReturnType<typeof mountOf>>, body: Body,
   ): void {
     if (seatMm === null) return
     const spacerMm = seatMm + studWashers * SERIES[mount.thread].washerMm
@@ -140,7 +147,8 @@ class Assembling {
     }
     this.add({
       ...common, id: '@plate', name: 'the plate', kind: 'plate', origin: 'yours',
-      solid: box([-10, body.widthMm + 10], [-10, body.depthMm + 10], [under - spacerMm - mount.plateMm, under - spacerMm]),
+      solid: box([-10, body.widthMm + 10], [-10, body.depthMm + 10],
+        [under - spacerMm - mount.plateMm, under - spacerMm]),
     })
   }
 
@@ -156,13 +164,16 @@ class Assembling {
     const common = { owner: owner.id, origin: body.origin, kind: 'add-on' as const }
     this.add({ ...common, id: owner.id, name: owner.name, solid: box(x, y, [under, under + thick]) })
     if (body.aboveMm) this.add({
-      ...common, id: `${owner.id}.above`, name: `what stands on ${owner.name}`, origin: body.origins?.aboveMm ?? body.origin,
+      ...common, id: `${owner.id}.above`, name: `what stands on ${owner.name}`,
+      origin: body.origins?.aboveMm ?? body.origin,
       // Where the header comes out again its strip is free.
-      solid: box(x, passesThrough(owner) ? [y[0], Math.max(y[0] + 1, at.yMm - PITCH_MM)] : y, [under + thick, under + thick
-      + body.aboveMm]),
+      solid: box(x, passesThrough(owner) ? [y[0], Math.max(y[0] + 1, at.yMm - PITCH_MM)] : y,
+        [under + thick, under + thick
+        + body.aboveMm]),
     })
     if (body.belowMm) this.add({
-      ...common, id: `${owner.id}.below`, name: `joints under ${owner.name}`, solid: box(x, y, [under - body.belowMm, under]),
+      ...common, id: `${owner.id}.below`, name: `joints under ${owner.name}`,
+      solid: box(x, y, [under - body.belowMm, under]),
     })
     if (this.facts.plan.build.places[owner.id]?.film) {
       const lowest = under - (body.belowMm ?? 0)
@@ -182,7 +193,8 @@ class Assembling {
       if (spacerMm === null || problem !== null) continue
       const from = below === null ? 0 : this.top.get(below) ?? 0
       for (const [i, { x, y }] of holes.entries()) this.add({
-        id: `${partId}.spacer-${i + 1}`, owner: partId, name: `spacer ${i + 1} under ${partId}`, kind: 'spacer', origin: 'practice',
+        id: `${partId}.spacer-${i + 1}`, owner: partId, name: `spacer ${i + 1} under ${partId}`, kind: 'spacer',
+        origin: 'practice',
         solid: { shape: 'cylinder', x: about(x, across), y: about(y, across), z: [from, from + spacerMm] },
       })
     }
@@ -206,7 +218,8 @@ class Assembling {
       const y = at.yMm + (position % 2 ? 0 : PITCH_MM)
       const over = this.topOver(position, position)
       this.add({
-        id: `@wire.${position}`, owner: '@wires', name: `the wire at position ${position}`, kind: 'wire', origin: 'memory',
+        id: `@wire.${position}`, owner: '@wires', name: `the wire at position ${position}`, kind: 'wire',
+        origin: 'memory',
         solid: box(about(x, PITCH_MM), about(y, PITCH_MM), [over + PLASTIC_MM, over + PLASTIC_MM + HOUSING_MM]),
       })
     }
@@ -239,8 +252,10 @@ class Assembling {
         const plug = plugs[i]!
         if (at === null) return void this.without.push(plug.owner)
         this.add({
-          id: `${plug.owner}#${kind}`, owner: plug.owner, kind: 'plug', solid: solids[i]![at]!, socket: there[at]!.standing!.id,
-          name: plug.body ? plug.name : `the plug of ${plug.name}`, origin: plug.body?.origins?.widthMm ?? plug.body?.origin ?? 'memory',
+          id: `${plug.owner}#${kind}`, owner: plug.owner, kind: 'plug', solid: solids[i]![at]!,
+          socket: there[at]!.standing!.id,
+          name: plug.body ? plug.name : `the plug of ${plug.name}`,
+          origin: plug.body?.origins?.widthMm ?? plug.body?.origin ?? 'memory',
         })
       })
     }
@@ -270,29 +285,38 @@ class Assembling {
       const common = { owner: id, name, kind: 'cooler' as const, origin }
       if (shoulder > from) this.add({ ...common, id: `${id}.foot`, solid: { ...chip.solid, z: [from, shoulder] } })
       return this.add({
-        ...common, id, solid: box(about(middle(chip.solid.x), body.widthMm), about(middle(chip.solid.y), body.depthMm), [shoulder, to]),
+        ...common, id, solid: box(about(middle(chip.solid.x), body.widthMm), about(middle(chip.solid.y), body.depthMm),
+          [shoulder, to]),
       })
     }
     const [wide, deep] = place?.turned ? [body.depthMm, body.widthMm] : [body.widthMm, body.depthMm]
     const high = (body.boardMm ?? 0) + body.aboveMm
     const inside = this.inside()
     const common = {
-      id, owner: id, name, kind: isFan(owner) ? 'fan' as const : 'part' as const, origin: body.origins?.aboveMm ?? body.origin,
+      id, owner: id, name, kind: isFan(owner) ? 'fan' as const : 'part' as const,
+      origin: body.origins?.aboveMm ?? body.origin,
     }
     const on = place?.on ?? (isFan(owner) ? 'lid' : 'table')
     if (on === 'lid' && inside?.lidMm != null) {
-      const x = place?.xMm === undefined ? about(chip ? middle(chip.solid.x) : middle(inside.x ?? [0, 0]), wide) : from(place.xMm, wide)
-      const y = place?.yMm === undefined ? about(chip ? middle(chip.solid.y) : middle(inside.y ?? [0, 0]), deep) : from(place.yMm, deep)
+      const x = place?.xMm === undefined
+        ? about(chip ? middle(chip.solid.x) : middle(inside.x ?? [0, 0]), wide)
+        : from(place.xMm, wide)
+      const y = place?.yMm === undefined
+        ? about(chip ? middle(chip.solid.y) : middle(inside.y ?? [0, 0]), deep)
+        : from(place.yMm, deep)
       const solid = box(x, y, [inside.lidMm - high, inside.lidMm])
       const hasRoom = this.bodies.every(other => other.laid || gapOf(other.solid, solid) > -TOUCHES_MM)
       if (place || hasRoom) return this.add({ ...common, solid })
     }
     const ground = on === 'board' ? this.body?.aboveMm ?? 0 : this.table()
     const laid = on !== 'board' && (place?.xMm === undefined || place.yMm === undefined)
-    const [left, near] = on === 'board' && this.body ? [(this.body.widthMm - wide) / 2, (this.body.depthMm - deep) / 2] : [0, 0]
+    const [left, near] = on === 'board' && this.body
+      ? [(this.body.widthMm - wide) / 2, (this.body.depthMm - deep) / 2]
+      : [0, 0]
     const shown = (long: number) => laid ? Math.min(long, LONGEST_LAID_MM) : long
     this.add({
-      ...common, laid, solid: box(from(place?.xMm ?? left, shown(wide)), from(place?.yMm ?? near, shown(deep)), [ground, ground + high]),
+      ...common, laid, solid: box(from(place?.xMm ?? left, shown(wide)), from(place?.yMm ?? near, shown(deep)),
+        [ground, ground + high]),
     })
   }
 
@@ -300,14 +324,16 @@ class Assembling {
   private addCables(): void {
     const { parts } = this.facts
     const bodies = [...this.bodies]
-    const cables = [...wireTurns(bodies), ...plugTurns(bodies, parts), ...this.body ? flatRuns(bodies, parts, this.body) : []]
+    const cables = [...wireTurns(bodies), ...plugTurns(bodies, parts),
+      ...this.body ? flatRuns(bodies, parts, this.body) : []]
     for (const cable of cables) this.add(cable)
   }
 
   /** What everything lies on. */
   private table(): number {
     const plate = this.bodies.find(({ kind }) => kind === 'plate')
-    const lowest = Math.min(0, ...this.bodies.filter(({ owner, ground }) => owner === '@board' || ground).map(({ solid }) => solid.z[0]))
+    const lowest = Math.min(0,
+      ...this.bodies.filter(({ owner, ground }) => owner === '@board' || ground).map(({ solid }) => solid.z[0]))
     return plate ? plate.solid.z[1] : lowest
   }
 
@@ -327,7 +353,8 @@ class Assembling {
     const { board } = this.facts
     const thing = owner?.part.thing
     if (!owner || !thing || !board?.outline || (thing.outlines && !thing.outlines.includes(board.outline))) return null
-    const over = (outside: number, within: number | undefined): Range | null => within === undefined ? null : about(outside / 2, within)
+    const over = (outside: number,
+      within: number | undefined): Range | null => within === undefined ? null : about(outside / 2, within)
     return {
       partId: owner.id, name: owner.name, origin: thing.origin ?? 'memory', lidMm: thing.lidMm ?? null,
       x: this.body ? over(this.body.widthMm, thing.insideMm?.widthMm) : null,

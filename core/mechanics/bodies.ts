@@ -2,7 +2,8 @@
 import type { Standing } from '../catalogue/shapes/body'
 import type { Solid } from './solids'
 
-export type BodyKind = 'board' | 'standing' | 'pins' | 'wire' | 'add-on' | 'cooler' | 'fan' | 'plug' | 'part' | 'plate' | 'spacer'
+export type BodyKind = 'board' | 'standing' | 'pins' | 'wire' | 'add-on' | 'cooler' | 'fan' | 'plug' | 'part' | 'plate'
+  | 'spacer'
   | 'cable' | 'film'
 
 export interface PlacedBody {

@@ -1,6 +1,6 @@
 /**
- * Cables: the stiff stretch of each where it leaves its plug, its slot or its pin, as a body; how far each has to reach; and the ways that
- * they take on the sheet.
+ * Cables: the stiff stretch of each where it leaves its plug, its slot or its pin, as a body; how far each has to
+ * reach; and the ways that they take on the sheet.
  */
 import type { Body } from '../catalogue/shapes/body'
 import type { ResolvedPart } from '../facts/types'
@@ -24,34 +24,40 @@ const FLAT_STRAIGHT_MM = 2
 const FLAT_THICK_MM = 0.3
 /** It is so much wider than its ways, mm. memory */
 const FLAT_RIM_MM = 1
-/** A wire on a board that is pushed on begins above this, mm; those on the board's own header leave by the slot of a case. */
+/**
+ * A wire on a board that is pushed on begins above this, mm; those on the board's own header leave by the slot
+ * of a case.
+ */
 const ON_A_BOARD_MM = 5
 
 const isWired = ({ kind }: PlacedBody) => kind === 'wire'
 
 /** Wires of boards that are pushed on turn away above their housings. */
 export const wireTurns = (bodies: readonly PlacedBody[]): PlacedBody[] =>
-  bodies.filter(body => isWired(body) && body.solid.z[0] >= ON_A_BOARD_MM).map(({ id, owner, name, solid: { x, y, z } }) => ({
-    id: `${id}.turn`, owner, name: `${name}, bent over,`, kind: 'cable', origin: 'memory, practice',
-    solid: box(about(middle(x), WIRE_MM), about(middle(y), WIRE_MM), [z[1], z[1] + WIRE_TURN_MM]),
-  }))
+  bodies.filter(body => isWired(body) && body.solid.z[0] >= ON_A_BOARD_MM)
+    .map(({ id, owner, name, solid: { x, y, z } }) => ({
+      id: `${id}.turn`, owner, name: `${name}, bent over,`, kind: 'cable', origin: 'memory, practice',
+      solid: box(about(middle(x), WIRE_MM), about(middle(y), WIRE_MM), [z[1], z[1] + WIRE_TURN_MM]),
+    }))
 
 /** Behind each plug with a cable: straight on until it has turned away. A stick has none. */
-export const plugTurns = (bodies: readonly PlacedBody[], parts: readonly ResolvedPart[]): PlacedBody[] => bodies.flatMap((plug) => {
+export const plugTurns = (bodies: readonly PlacedBody[],
+  parts: readonly ResolvedPart[]): PlacedBody[] => bodies.flatMap((plug) => {
   if (plug.kind !== 'plug') return []
   const socket = bodies.find(({ owner, standing }) => owner === '@board' && standing?.id === plug.socket)?.standing
   const isStick = parts.find(({ id }) => id === plug.owner)?.part.plugs?.some(({ wide }) => wide)
   if (!socket || isStick) return []
   const thick = PLUG_CABLE_MM[socket.socket === 'video' ? 'video' : 'usb']
   return [{
-    id: `${plug.id}.turn`, owner: plug.owner, name: `the cable of ${plug.name.replace(/^the plug of /, '')}`, kind: 'cable' as const,
+    id: `${plug.id}.turn`, owner: plug.owner, name: `the cable of ${plug.name.replace(/^the plug of /, '')}`,
+    kind: 'cable' as const,
     origin: 'memory, practice', solid: beyond(plug.solid, socket.opens, [thick, thick, thick * (ROUND_BEND_D + 1)]),
   }]
 })
 
 /**
- * Flat cables of parts in the board's slots: out of a slot that looks up it rises, bends and runs over the board to the edge where it is
- * least in the way; out of one that looks to a side it goes on to where it has bent.
+ * Flat cables of parts in the board's slots: out of a slot that looks up it rises, bends and runs over the board to the
+ * edge where it is least in the way; out of one that looks to a side it goes on to where it has bent.
  */
 export function flatRuns(bodies: readonly PlacedBody[], parts: readonly ResolvedPart[], board: Body): PlacedBody[] {
   const taken = new Set<string>()
@@ -61,9 +67,13 @@ export function flatRuns(bodies: readonly PlacedBody[], parts: readonly Resolved
     if (!slot) return []
     taken.add(slot.id)
     const { opens, flat } = slot.standing!
-    const wide = flat ? flat.ways * flat.pitchMm + FLAT_RIM_MM : Math.max(length(slot.solid.x), length(slot.solid.y)) - 2
+    const wide = flat
+      ? flat.ways * flat.pitchMm
+      + FLAT_RIM_MM
+      : Math.max(length(slot.solid.x), length(slot.solid.y)) - 2
     const common = {
-      owner: owner.id, name: `the flat cable of ${owner.name}`, kind: 'cable' as const, origin: 'memory, practice', slot: slot.id,
+      owner: owner.id, name: `the flat cable of ${owner.name}`, kind: 'cable' as const, origin: 'memory, practice',
+      slot: slot.id,
     }
     if (opens !== 'up') return [{
       ...common, id: `${owner.id}.flat`,
@@ -77,11 +87,15 @@ export function flatRuns(bodies: readonly PlacedBody[], parts: readonly Resolved
     const run = (ends: Range) => isAcross
       ? box(ends, about(y, wide), [over, over + FLAT_THICK_MM])
       : box(about(x, wide), ends, [over, over + FLAT_THICK_MM])
-    const ways = isAcross ? [run([Math.min(0, x), x]), run([x, board.widthMm])] : [run([Math.min(0, y), y]), run([y, board.depthMm])]
-    const inTheWay = (solid: Solid) => bodies.filter(other => !other.laid && gapOf(other.solid, solid) < 0).length * 1000
+    const ways = isAcross
+      ? [run([Math.min(0, x), x]), run([x, board.widthMm])]
+      : [run([Math.min(0, y), y]), run([y, board.depthMm])]
+    const inTheWay = (solid: Solid) => bodies.filter(other =>
+      !other.laid && gapOf(other.solid, solid) < 0).length * 1000
       + length(solid.x) + length(solid.y)
     const [best] = ways.sort((a, b) => inTheWay(a) - inTheWay(b))
-    return [{ ...common, id: `${owner.id}.flat`, solid: best! }, { ...common, id: `${owner.id}.flat.rise`, solid: rise }]
+    return [{ ...common, id: `${owner.id}.flat`, solid: best! },
+      { ...common, id: `${owner.id}.flat.rise`, solid: rise }]
   }))
 }
 
@@ -94,8 +108,8 @@ export interface CableReach {
 }
 
 /**
- * Conductors that are shorter than the straight way, for parts whose place is known. What goes by a place where several meet is not
- * judged: nobody says where that place lies.
+ * Conductors that are shorter than the straight way, for parts whose place is known. What goes by a place where several
+ * meet is not judged: nobody says where that place lies.
  */
 export function tooShort(bodies: readonly PlacedBody[], conductors: readonly Conductor[]): CableReach[] {
   return conductors.flatMap((conductor): CableReach[] => {
@@ -112,4 +126,5 @@ export function tooShort(bodies: readonly PlacedBody[], conductors: readonly Con
 }
 
 /** Of a wire the mouth of its housing; of a cable all of its stiff end: the nearest point of it counts. */
-const endOf = ({ kind, solid }: PlacedBody): Solid => kind === 'wire' ? { ...solid, z: [solid.z[1], solid.z[1]] } : solid
+const endOf = ({ kind, solid }: PlacedBody): Solid =>
+  kind === 'wire' ? { ...solid, z: [solid.z[1], solid.z[1]] } : solid

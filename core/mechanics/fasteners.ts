@@ -1,4 +1,7 @@
-/** Screws and spacers: which length holds, which is too short, which hits the ground; what to buy for a board on a plate. */
+/**
+ * Screws and spacers: which length holds, which is too short, which hits the ground; what to buy for a
+ * board on a plate.
+ */
 
 export type Thread = 'M2.5' | 'M3'
 
@@ -21,10 +24,12 @@ interface Series {
 
 export const SERIES: Readonly<Record<Thread, Series>> = {
   'M2.5': {
-    d: 2.5, pitchMm: 0.45, lengthsMm: [3, 4, 5, 6, 8, 10, 12, 16, 20, 25], nutMm: 2, washerMm: 0.5, clearanceMm: 2.9, headMm: [5, 2.1],
+    d: 2.5, pitchMm: 0.45, lengthsMm: [3, 4, 5, 6, 8, 10, 12, 16, 20, 25], nutMm: 2, washerMm: 0.5, clearanceMm: 2.9,
+    headMm: [5, 2.1],
   },
   'M3': {
-    d: 3, pitchMm: 0.5, lengthsMm: [4, 5, 6, 8, 10, 12, 16, 20, 25, 30], nutMm: 2.4, washerMm: 0.5, clearanceMm: 3.4, headMm: [5.6, 2.4],
+    d: 3, pitchMm: 0.5, lengthsMm: [4, 5, 6, 8, 10, 12, 16, 20, 25, 30], nutMm: 2.4, washerMm: 0.5, clearanceMm: 3.4,
+    headMm: [5.6, 2.4],
   },
 }
 
@@ -57,8 +62,9 @@ export interface ScrewVerdict {
 export const mm = (value: number) => `${Number(value.toFixed(2))} mm`
 
 /**
- * Every length of the series for a task, with why. Into a thread: at least one diameter has to hold, one and a half are enough, and the end
- * may not reach the ground. Into a nut: it comes through by one turn of thread; what stands out further is no harm, and said.
+ * Every length of the series for a task, with why. Into a thread: at least one diameter has to hold, one and a half are
+ * enough, and the end may not reach the ground. Into a nut: it comes through by one turn of thread; what stands out
+ * further is no harm, and said.
  */
 export function screwVerdicts({ thread, clampedMm, depthMm, endsAt }: ScrewTask): ScrewVerdict[] {
   const { d, pitchMm, lengthsMm, nutMm } = SERIES[thread]
@@ -75,10 +81,11 @@ export function screwVerdicts({ thread, clampedMm, depthMm, endsAt }: ScrewTask)
         : say('long', `it holds, and stands out of the nut by ${mm(out)}`)
     }
     if (reach > depthMm + 1e-9) return say(
-      'hits', `it wants ${mm(reach)} of thread, there are ${mm(depthMm)}: it hits ${endsAt ?? 'the ground'} by ${mm(reach - depthMm)} `
-      + 'and holds nothing',
+      'hits', `it wants ${mm(reach)} of thread, there are ${mm(depthMm)}: it hits ${endsAt ?? 'the ground'} by `
+      + `${mm(reach - depthMm)} and holds nothing`,
     )
-    if (reach < HOLDS_D[0] * d - 1e-9) return say('too short', `${mm(reach)} of thread hold, ${mm(HOLDS_D[0] * d)} are wanted`)
+    if (reach < HOLDS_D[0] * d - 1e-9) return say('too short',
+      `${mm(reach)} of thread hold, ${mm(HOLDS_D[0] * d)} are wanted`)
     return reach <= HOLDS_D[1] * d + 1e-9
       ? say('right', `${mm(reach)} of thread hold`)
       : say('long', `it holds, with ${mm(reach)} of thread where ${mm(HOLDS_D[1] * d)} are enough`)
@@ -111,7 +118,10 @@ export interface MountAnswer {
   /** Through the board from above, through the plate from below. */
   topMm: number | null
   bottomMm: number | null
-  /** Stud of the spacers, where they go into threads of what is below; and washers under each, where the stud is longer than they are. */
+  /**
+   * Stud of the spacers, where they go into threads of what is below; and washers under each, where the stud is longer
+   * than they are.
+   */
   studMm?: number
   studWashers?: number
   /** Thread of a spacer that is left for what comes from above. */
@@ -125,8 +135,8 @@ export interface MountAnswer {
 export const HOLES = 4
 
 /**
- * A board on spacers on a plate, or in the threads of what is below: what to buy. Two screws share one spacer and may not meet in it; a
- * stud may not reach the ground of its thread.
+ * A board on spacers on a plate, or in the threads of what is below: what to buy. Two screws share one spacer and may
+ * not meet in it; a stud may not reach the ground of its thread.
  */
 export function mountAnswer(mount: Mount, into?: BlindThread): MountAnswer {
   return into ? intoThreads(mount, into) : onPlate(mount)
@@ -140,16 +150,19 @@ function intoThreads({ thread, underMm, washers }: Mount, into: BlindThread): Mo
   const { d, washerMm } = SERIES[thread]
   const none = (problem: string): MountAnswer => (
     { spacerMm: null, topMm: null, bottomMm: null, openMm: 0, items: [], problems: [problem] })
-  if (into.thread !== thread) return none(`Its threads are ${into.thread}, and the spacers ${thread}: take ${into.thread}.`)
+  if (into.thread !== thread) return none(`Its threads are ${into.thread}, and the spacers `
+    + `${thread}: take ${into.thread}.`)
   const stud = [0, 1, 2].slice(0, MAX_WASHERS + 1).flatMap(count => STUDS_MM.map(studMm => ({ studMm, count })))
     .find(({ studMm, count }) => studMm - count * washerMm <= into.depthMm + 1e-9
       && studMm - count * washerMm >= d * HOLDS_D[0] - 1e-9)
-  if (!stud) return none(`Its threads are ${mm(into.depthMm)} deep: the shortest stud, ${mm(STUDS_MM[0])}, hits the ground.`)
+  if (!stud) return none(`Its threads are ${mm(into.depthMm)} deep: the shortest stud, ${mm(STUDS_MM[0])}, `
+    + 'hits the ground.')
   const clamped = BOARD_MM + (washers ? washerMm : 0)
   const lifted = stud.count * washerMm
   const spacerMm = SPACERS_MM.find(height => height + lifted >= underMm + AIR_MM - 1e-9
     && screwFor({ thread, clampedMm: clamped, depthMm: height }) !== null) ?? null
-  if (spacerMm === null) return none(`No spacer is sold that is ${mm(underMm + AIR_MM)} high: take two, one on the other.`)
+  if (spacerMm === null) return none(`No spacer is sold that is ${mm(underMm + AIR_MM)} high: take two, one `
+    + 'on the other.')
   const topMm = screwFor({ thread, clampedMm: clamped, depthMm: spacerMm })!
   const washerCount = HOLES * (stud.count + Number(washers))
   return {
@@ -171,8 +184,10 @@ function onPlate({ thread, plateMm, underMm, washers }: Mount): MountAnswer {
   if (!found) return {
     spacerMm: high[0] ?? null, topMm: pairs[0]?.topMm ?? null, bottomMm: null, openMm: 0, items: [],
     problems: [high.length
-      ? `No screw of the series goes through the plate of ${mm(plateMm)} and holds: take a thinner one, or sink the heads.`
-      : `No spacer is sold that is ${mm(underMm + AIR_MM)} high: take two, one on the other, or lower what hangs under the board.`],
+      ? `No screw of the series goes through the plate of ${mm(plateMm)} and holds: take a thinner one, or `
+      + 'sink the heads.'
+      : `No spacer is sold that is ${mm(underMm + AIR_MM)} high: take two, one on the other, or lower what hangs `
+        + 'under the board.'],
   }
   const { spacerMm, topMm, bottomMm } = found as { spacerMm: number, topMm: number, bottomMm: number }
   const screws = [topMm, bottomMm]
@@ -181,14 +196,16 @@ function onPlate({ thread, plateMm, underMm, washers }: Mount): MountAnswer {
     items: [
       { what: `Spacer, ${thread}, thread at both ends, ${spacerMm} mm`, count: HOLES },
       ...[...new Set(screws)].map(length => (
-        { what: `Screw, pan head, ${thread} × ${length}`, count: HOLES * screws.filter(other => other === length).length })),
+        { what: `Screw, pan head, ${thread} × ${length}`,
+          count: HOLES * screws.filter(other => other === length).length })),
       ...washers ? [{ what: `Washer, ${thread}`, count: 2 * HOLES }] : [],
     ],
   }
 }
 
 /** The board's screw as short as holds, then the plate's in what the spacer has left. */
-function screwPair(thread: Thread, board: number, plate: number, spacerMm: number): { topMm: number | null, bottomMm: number | null } {
+function screwPair(thread: Thread, board: number, plate: number,
+  spacerMm: number): { topMm: number | null, bottomMm: number | null } {
   const topMm = screwFor({ thread, clampedMm: board, depthMm: spacerMm })
   if (topMm === null) return { topMm, bottomMm: null }
   const left = spacerMm - (topMm - board)

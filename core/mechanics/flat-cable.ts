@@ -1,7 +1,8 @@
 /**
- * Flat flexible cables: which one joins two connectors without a twist, by geometry. A cable bends about its width only, so its width keeps
- * its direction, and its faces turn with the way that it goes. From where the connectors open, which way their boards look and on which
- * side their contacts are follows which face the contacts have to be on at either end, and which way meets which.
+ * Flat flexible cables: which one joins two connectors without a twist, by geometry. A cable bends about its width
+ * only, so its width keeps its direction, and its faces turn with the way that it goes. From where the connectors open,
+ * which way their boards look and on which side their contacts are follows which face the contacts have to be on at
+ * either end, and which way meets which.
  */
 
 /** Along the axes of the first board: x to its right, y away from you, z up from it. */
@@ -11,8 +12,8 @@ export interface FlatConnector {
   ways: number
   pitchMm: 0.5 | 1
   /**
-   * Side of the slot that the contacts are on: `top` and `bottom` seen with its board's parts up; of a slot that opens away from its
-   * board a direction, seen from above the first board.
+   * Side of the slot that the contacts are on: `top` and `bottom` seen with its board's parts up; of a slot that opens
+   * away from its board a direction, seen from above the first board.
    */
   contacts: 'top' | 'bottom' | Direction
   /** Where the slot opens to, seen from above the first board; `up` is away from its own board. */
@@ -35,7 +36,8 @@ export interface FlatCableAnswer {
 }
 
 type Vector = readonly [number, number, number]
-const AXES: Readonly<Record<Direction, Vector>> = { right: [1, 0, 0], left: [-1, 0, 0], far: [0, 1, 0], near: [0, -1, 0] }
+const AXES: Readonly<Record<Direction, Vector>> = { right: [1, 0, 0], left: [-1, 0, 0], far: [0, 1, 0],
+  near: [0, -1, 0] }
 const cross = ([a, b, c]: Vector, [d, e, f]: Vector): Vector => [b * f - c * e, c * d - a * f, a * e - b * d]
 const dot = ([a, b, c]: Vector, [d, e, f]: Vector) => a * d + b * e + c * f
 const minus = ([a, b, c]: Vector): Vector => [-a, -b, -c]
@@ -57,16 +59,20 @@ const THICK_MM = 0.2
 export const MIN_BEND_MM = 10 * THICK_MM
 
 /**
- * The cable for two connectors whose slots are so far apart. A cable that loops back wants room for its bend on both sides. Pure.
+ * The cable for two connectors whose slots are so far apart. A cable that loops back wants room for its bend on
+ * both sides. Pure.
  */
 export function flatCableFor(one: FlatConnector, two: FlatConnector, apartMm: number): FlatCableAnswer {
   const reasons: string[] = []
-  if (one.ways !== two.ways) reasons.push(`One has ${one.ways} ways, the other ${two.ways}: an adapter cable that narrows, or none.`)
-  else if (one.pitchMm !== two.pitchMm) reasons.push(`The ways lie ${one.pitchMm} and ${two.pitchMm} mm apart: no straight cable has both.`)
+  if (one.ways !== two.ways) reasons.push(`One has ${one.ways} ways, the other ${two.ways}: an adapter cable that `
+    + 'narrows, or none.')
+  else if (one.pitchMm !== two.pitchMm) reasons.push(`The ways lie ${one.pitchMm} and ${two.pitchMm} mm apart: no `
+    + 'straight cable has both.')
   const [open1, open2] = [opensTo(one), opensTo(two)]
   const [contacts1, contacts2] = [contactsOf(one), contactsOf(two)]
   for (const [end, open, contacts] of [[one, open1, contacts1], [two, open2, contacts2]] as const) {
-    if (dot(open, AXES[end.first]) !== 0) reasons.push('Way 1 lies beside the slot, not before or behind it: look once more.')
+    if (dot(open, AXES[end.first]) !== 0) reasons.push('Way 1 lies beside the slot, not before or behind it: '
+      + 'look once more.')
     else if (dot(open, contacts) !== 0 || dot(contacts, AXES[end.first]) !== 0) reasons.push(
       'The contacts lie along one long side of the slot: look once more.')
   }
@@ -74,7 +80,8 @@ export function flatCableFor(one: FlatConnector, two: FlatConnector, apartMm: nu
     'The slots lie at a right angle to one another: no cable does without a fold. Turn one of them.')
   if (reasons.length) return { fits: false, kind: null, straight: null, lengthMm: null, reasons }
 
-  // The face on the contacts of the first slot is carried along the cable, whose width never turns, into the second against its slot.
+  // The face on the contacts of the first slot is carried along the cable, whose width never turns, into the second
+  // against its slot.
   const width = cross(open1, contacts1)
   const face2 = cross(width, minus(open2))
   const kind = dot(face2, contacts2) > 0 ? 'same' : 'opposite'
@@ -88,10 +95,12 @@ export function flatCableFor(one: FlatConnector, two: FlatConnector, apartMm: nu
   return {
     fits: straight && lengthMm !== null, kind, straight, lengthMm,
     reasons: [
-      `${one.ways} ways, ${one.pitchMm} mm, contacts at its ends on ${kind === 'same' ? 'the same side' : 'opposite sides'}.`,
+      `${one.ways} ways, ${one.pitchMm} mm, contacts at its ends on `
+      + `${kind === 'same' ? 'the same side' : 'opposite sides'}.`,
       ...straight
         ? []
-        : [`Way 1 would meet way ${one.ways}, and a supply whatever lies there: do not join them. Turn one board over or round.`],
+        : [`Way 1 would meet way ${one.ways}, and a supply whatever lies there: do not join them. Turn one board `
+          + 'over or round.'],
       ...lengthMm === null
         ? [`No length sold reaches ${Math.ceil(wanted)} mm: bring them closer.`]
         : [`${lengthMm} mm long: ${apartMm} mm apart, and seats and bends want ${Math.ceil(wanted - apartMm)} mm more.`],

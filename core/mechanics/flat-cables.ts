@@ -1,4 +1,6 @@
-/** Flat cables that the plan has: between the slots of its board and those of its parts, as their files describe them. */
+/**
+ * Flat cables that the plan has: between the slots of its board and those of its parts, as their files describe them.
+ */
 import type { FlatSlot, Opening } from '../catalogue/shapes/body'
 import type { Facts } from '../facts/types'
 import { plugsOf } from '../netlist/supply/plugged'
@@ -12,7 +14,10 @@ export interface PlannedFlatCable {
   one: FlatConnector
   two: FlatConnector
   apartMm: number
-  /** Nobody said where the part lies: it can be turned until the cable goes, and the length is that of what comes with it. */
+  /**
+   * Nobody said where the part lies: it can be turned until the cable goes, and the length is that of what
+   * comes with it.
+   */
   isLoose: boolean
   answer: FlatCableAnswer
 }
@@ -24,18 +29,20 @@ const turnedOnce = <T extends string>(word: T): T => isDirection(word) ? TURNED[
 
 const connector = (slot: FlatSlot, opens: Opening, isTurned: boolean): FlatConnector => {
   const turn = isTurned ? turnedOnce : <T>(word: T) => word
-  return { ways: slot.ways, pitchMm: slot.pitchMm, contacts: turn(slot.contacts), opens: turn(opens), first: turn(slot.first), looks: 'up' }
+  return { ways: slot.ways, pitchMm: slot.pitchMm, contacts: turn(slot.contacts), opens: turn(opens),
+    first: turn(slot.first), looks: 'up' }
 }
 
 /** Lead of a part whose file says none, mm. practice */
 const USUAL_MM = 150
 
 /**
- * The flat cable of each part whose slot, and the board's, are described. A part lies with its slots up, its edges along the board's, as it
- * is drawn; one that nobody placed may be turned by halves until way 1 meets way 1. `bodies`: where things are; null where only the kind
- * of cable is asked for.
+ * The flat cable of each part whose slot, and the board's, are described. A part lies with its slots up, its edges
+ * along the board's, as it is drawn; one that nobody placed may be turned by halves until way 1 meets way 1. `bodies`:
+ * where things are; null where only the kind of cable is asked for.
  */
-export function flatCablesOf({ board, parts, plan }: Pick<Facts, 'board' | 'parts' | 'plan'>, bodies: readonly PlacedBody[] | null,
+export function flatCablesOf({ board, parts, plan }: Pick<Facts, 'board' | 'parts' | 'plan'>,
+  bodies: readonly PlacedBody[] | null,
 ): PlannedFlatCable[] {
   const slots = (board?.body?.standing ?? []).flatMap(entry =>
     entry.kind === 'socket' && entry.flat ? [{ ...entry, flat: entry.flat }] : [])
@@ -44,7 +51,8 @@ export function flatCablesOf({ board, parts, plan }: Pick<Facts, 'board' | 'part
     const here = slots.find(entry => entry.socket === socket && !taken.has(entry.id))
     if (!here) return []
     taken.add(here.id)
-    const there = owner.part.body?.standing?.find(entry => entry.kind === 'socket' && entry.socket === socket && entry.flat)
+    const there = owner.part.body?.standing?.find(entry =>
+      entry.kind === 'socket' && entry.socket === socket && entry.flat)
     if (there?.kind !== 'socket' || !there.flat) return []
     const body = bodies?.find(({ id }) => id === owner.id)
     const slot = bodies?.find(({ id }) => id === `@board.${here.id}`)
@@ -57,7 +65,8 @@ export function flatCablesOf({ board, parts, plan }: Pick<Facts, 'board' | 'part
     const answers = tries.map(two => ({ two, answer: flatCableFor(one, two, apartMm) }))
     const best = answers.find(({ answer }) => answer.fits) ?? answers[0]!
     return [{
-      partId: owner.id, name: owner.name, one, two: best.two, apartMm, isLoose, answer: isLoose ? lengthLeftOut(best.answer) : best.answer,
+      partId: owner.id, name: owner.name, one, two: best.two, apartMm, isLoose,
+      answer: isLoose ? lengthLeftOut(best.answer) : best.answer,
     }]
   }))
 }
@@ -72,13 +81,15 @@ function turns(end: FlatConnector): FlatConnector[] {
   const all = [end]
   for (let i = 0; i < 3; i++) {
     const last = all.at(-1)!
-    all.push({ ...last, contacts: turnedOnce(last.contacts), opens: turnedOnce(last.opens), first: turnedOnce(last.first) })
+    all.push({ ...last, contacts: turnedOnce(last.contacts), opens: turnedOnce(last.opens),
+      first: turnedOnce(last.first) })
   }
   return all
 }
 
 const SIDE: Readonly<Record<string, string>> = {
-  top: 'away from the circuit board', bottom: 'to the circuit board', left: 'to the left', right: 'to the right', near: 'to you',
+  top: 'away from the circuit board', bottom: 'to the circuit board', left: 'to the left', right: 'to the right',
+  near: 'to you',
   far: 'away from you',
 }
 

@@ -7,5 +7,6 @@ import { roomOf, type Room } from './room'
 
 export function bodiesOf(facts: Facts, tree: SupplyTree = powerOf(facts).tree): Assembly & { room: Room } {
   const assembly = assemblyOf(facts, tree)
-  return { ...assembly, room: roomOf(assembly, owner => facts.parts.find(({ id }) => id === owner)?.part.thing?.cooler === 'active') }
+  return { ...assembly,
+    room: roomOf(assembly, owner => facts.parts.find(({ id }) => id === owner)?.part.thing?.cooler === 'active') }
 }

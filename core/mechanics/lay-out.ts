@@ -8,10 +8,12 @@ const WIDER = 1.5
 const DEPTHS_MM = [70, 90, 110, 130, 150, 180, 220, 270, 330, 400, 500, 700, 1000, 1500] as const
 
 /**
- * The near left corner of each thing of a size, in columns from the far edge down: first below what is there already, then to its right.
- * Of a row of depths the one is taken whose sheet comes nearest to a screen's. Nothing lies on anything else.
+ * The near left corner of each thing of a size, in columns from the far edge down: first below what is there
+ * already, then to its right. Of a row of depths the one is taken whose sheet comes nearest to a screen's. Nothing
+ * lies on anything else.
  */
-export function laidOut(sizes: readonly (readonly [wide: number, deep: number])[], there: Solid | null): [number, number][] {
+export function laidOut(sizes: readonly (readonly [wide: number, deep: number])[],
+  there: Solid | null): [number, number][] {
   const tries = DEPTHS_MM.map(depth => columns(sizes, there, depth))
   const ratio = ({ width, depth }: Tried) => Math.abs(Math.log(width / depth / WIDER))
   return tries.reduce((best, other) => ratio(other) < ratio(best) ? other : best).places

@@ -5,7 +5,10 @@ import { mountAnswer, screwFor, type BlindThread, type Mount, type MountAnswer }
 export type MountFacts = Pick<Facts, 'board' | 'plan' | 'parts'>
 interface Threaded extends BlindThread { xMm: number, yMm: number }
 
-/** A part that the board can stand on: its near left corner as seen from the board's own, and the threads under the board's holes. */
+/**
+ * A part that the board can stand on: its near left corner as seen from the board's own, and the threads under
+ * the board's holes.
+ */
 export interface StandingPlate extends BlindThread {
   owner: ResolvedPart
   x0: number
@@ -38,7 +41,10 @@ export const groundsOf = ({ board, parts }: MountFacts): StandingPlate[] => part
   return [{ owner, x0: found.x, y0: found.y, thread: found.met[0]!.thread, depthMm }]
 })
 
-/** The board as it is mounted; null where it is not. A part that is gone, or whose threads lie elsewhere, counts as a plate. */
+/**
+ * The board as it is mounted; null where it is not. A part that is gone, or whose threads lie elsewhere, counts
+ * as a plate.
+ */
 export function mountOf(facts: MountFacts): { mount: Mount, ground: StandingPlate | null, answer: MountAnswer } | null {
   const { mount } = facts.plan.build
   if (!mount) return null
@@ -66,7 +72,8 @@ export const fixingsOf = (facts: MountFacts): Fixing[] => facts.parts.flatMap((o
   for (const { thread, depthMm } of free.filter(one => one.thread === thickest)) {
     const key = `${thread} ${depthMm}`
     const kind = kinds.get(key) ?? {
-      owner, thread, depthMm, count: 0, clampedMm, screwMm: clampedMm === null ? null : screwFor({ thread, clampedMm, depthMm }),
+      owner, thread, depthMm, count: 0, clampedMm,
+      screwMm: clampedMm === null ? null : screwFor({ thread, clampedMm, depthMm }),
     }
     kind.count++
     kinds.set(key, kind)
@@ -75,5 +82,6 @@ export const fixingsOf = (facts: MountFacts): Fixing[] => facts.parts.flatMap((o
 })
 
 /** Screws for what is screwed to parts, where its thickness was said. */
-export const fixedWith = (facts: MountFacts): { what: string, count: number }[] => fixingsOf(facts).flatMap(({ thread, screwMm, count }) =>
-  screwMm === null ? [] : [{ what: `Screw, pan head, ${thread} × ${screwMm}`, count }])
+export const fixedWith = (facts: MountFacts): { what: string, count: number }[] => fixingsOf(facts)
+  .flatMap(({ thread, screwMm, count }) =>
+    screwMm === null ? [] : [{ what: `Screw, pan head, ${thread} × ${screwMm}`, count }])

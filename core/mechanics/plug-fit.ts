@@ -5,9 +5,9 @@ import { gapOf, type Solid } from './solids'
 export const TOUCHES_MM = 0.05
 
 /**
- * A socket for each plug, by its place in the list; null for those that find none. `solids[plug][socket]` is what the plug takes there;
- * `wished` holds the maker's own choices, which are kept. As many as can be are put in, then as little of them as can be is in one another,
- * then the first sockets. Looks at every way: boards have few sockets.
+ * A socket for each plug, by its place in the list; null for those that find none. `solids[plug][socket]` is what the
+ * plug takes there; `wished` holds the maker's own choices, which are kept. As many as can be are put in, then as
+ * little of them as can be is in one another, then the first sockets. Looks at every way: boards have few sockets.
  */
 export function sittings(solids: readonly (readonly Solid[])[], wished: readonly (number | null)[]): (number | null)[] {
   const sockets = solids[0]?.length ?? 0
@@ -23,7 +23,9 @@ export function sittings(solids: readonly (readonly Solid[])[], wished: readonly
       return
     }
     const own = wished[i] ?? null
-    const choices = own !== null && !taken.has(own) ? [own] : [...Array(sockets).keys()].filter(socket => !taken.has(socket))
+    const choices = own !== null && !taken.has(own)
+      ? [own]
+      : [...Array(sockets).keys()].filter(socket => !taken.has(socket))
     for (const socket of choices) {
       taken.add(socket)
       put.push(socket)

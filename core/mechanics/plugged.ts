@@ -1,7 +1,8 @@
 /**
- * Plugged wrong: every way to push a board on that is not the right one, what then meets what, and what it does. A connector of pins
- * without a shroud can sit one column or one row off, turned by half a turn, or on the board's other side. What meets follows from the
- * netlist by arithmetic; that boards which are pushed on join all their returns, and their pins of one rail, is common practice.
+ * Plugged wrong: every way to push a board on that is not the right one, what then meets what, and what it does. A
+ * connector of pins without a shroud can sit one column or one row off, turned by half a turn, or on the board's other
+ * side. What meets follows from the netlist by arithmetic; that boards which are pushed on join all their returns, and
+ * their pins of one rail, is common practice.
  */
 import type { HeaderPosition } from '../catalogue/types'
 import { coverOf } from '../facts/seats'
@@ -41,7 +42,8 @@ const LOOKS: Readonly<Record<WrongWay, string>> = {
   'mirrored': 'It sits on the wrong side of the board: its parts look away from those of the board.',
 }
 export const WAY_WORDS: Readonly<Record<WrongWay, string>> = {
-  'column up': 'One column towards the far end', 'column down': 'One column towards position 1', 'row in': 'One row inwards',
+  'column up': 'One column towards the far end', 'column down': 'One column towards position 1',
+  'row in': 'One row inwards',
   'row out': 'One row outwards', 'turned': 'Turned by half a turn', 'mirrored': 'From the other side of the board',
 }
 const GRAVITY: Readonly<Record<Harm, number>> = { 'breaks': 0, 'may break': 1, 'dead': 2 }
@@ -50,7 +52,10 @@ interface GridPlace { column: number, row: number }
 const placeOf = (position: number): GridPlace => ({ column: Math.ceil(position / 2), row: position % 2 === 1 ? 0 : 1 })
 const positionAt = ({ column, row }: GridPlace) => row < 0 || row > 1 ? null : column * 2 - 1 + row
 
-/** Where a hole of the socket comes to lie; null beside the header. `from` and `to` are the positions that the socket spans. */
+/**
+ * Where a hole of the socket comes to lie; null beside the header. `from` and `to` are the positions that
+ * the socket spans.
+ */
 export function holeOver(hole: number, way: WrongWay, from: number, to: number, count: number): number | null {
   const { column, row } = placeOf(hole)
   const [first, last] = [placeOf(from).column, placeOf(to).column]
@@ -71,7 +76,8 @@ function holesOf(owner: ResolvedPart, facts: Facts): Map<number, Inside> {
   const { from, to } = coverOf(owner)!
   // What only leads on, such as a ribbon, brings what hangs behind it.
   const behind = leadsOn(owner) ? facts.parts.filter(({ part }) => !part.seat) : [owner]
-  const rails = new Set(behind.flatMap(({ supplies }) => supplies.filter(supply => supply.from === 'header').map(({ rail }) => rail)))
+  const rails = new Set(behind.flatMap(({ supplies }) =>
+    supplies.filter(supply => supply.from === 'header').map(({ rail }) => rail)))
   const returns = behind.some(({ grounds }) => grounds.length > 0)
   for (const { position, kind } of header) {
     if (position < from || position > to) continue
@@ -95,8 +101,9 @@ export function misplugged(facts: Facts): Misplugged[] {
   const { board } = facts
   if (!board) return []
   const at = new Map(board.header.map(entry => [entry.position, entry]))
-  return facts.parts.filter(owner => owner.part.seat && (leadsOn(owner) || facts.terminals.some(({ owner: other, place }) =>
-    other === owner && place)))
+  return facts.parts.filter(owner => owner.part.seat
+    && (leadsOn(owner) || facts.terminals.some(({ owner: other, place }) =>
+      other === owner && place)))
     .flatMap(owner => WAYS.map((way): Misplugged => {
       const { from, to } = coverOf(owner)!
       const contacts = [...holesOf(owner, facts)].flatMap(([hole, inside]) => {
@@ -119,7 +126,10 @@ export const WAYS: readonly WrongWay[] = ['column up', 'column down', 'row in', 
 interface Contact { hole: number, inside: Inside, pin: HeaderPosition }
 type Found = PinContact & { shorted?: boolean }
 
-/** What the contacts join, each net of the board that is pushed on by itself: its returns are one, its pins of a rail are one. */
+/**
+ * What the contacts join, each net of the board that is pushed on by itself: its returns are one, its pins of a
+ * rail are one.
+ */
 function meetingsOf(contacts: readonly Contact[]): Found[] {
   const nets = new Map<string, Contact[]>()
   for (const contact of contacts) {
@@ -134,8 +144,9 @@ function meetingsOf(contacts: readonly Contact[]): Found[] {
   const ground = ends.find(({ inside }) => inside.is === 'ground')
   const fed = ends.filter(({ inside }) => inside.is === 'rail')
   // Not while both are joined at once: then it is a short, and told as one.
-  const reversed = ground && (ground.on['5V'] ?? ground.on['3V3']) && !ground.on.ground && fed.some(({ on }) => on.ground && !on['5V']
-    && !on['3V3'])
+  const reversed = ground && (ground.on['5V'] ?? ground.on['3V3']) && !ground.on.ground
+    && fed.some(({ on }) => on.ground && !on['5V']
+      && !on['3V3'])
   if (reversed) found.push({
     harm: 'breaks', words: 'plus and minus are exchanged: what is on it is fed backwards',
     positions: [...ground.on['5V'] ?? ground.on['3V3'] ?? []],
@@ -173,15 +184,22 @@ function joined({ name, inside, on }: { name: string, inside: Inside, on: Sorted
     words: `${name} joins 3.3 V (${listed(three)}) to a return (${listed(ground)}): a short`,
   })
   if (five && three) say('breaks',
-    `${name} joins 5 V (${listed(five)}) to the 3.3 V rail (${listed(three)}): everything on 3.3 V gets 5 V`, five, three)
-  if (five && line) say('breaks', `${name} brings 5 V (${listed(five)}) to ${listed(line)}: the board's lines stand 3.3 V`, five, line)
-  if (three && line) say('may break', `${name} ties ${listed(line)} to 3.3 V: a line that is driven low is shorted`, line, three)
-  if (ground && line) say('may break', `${name} ties ${listed(line)} to a return: a line that is driven high is shorted`, line, ground)
-  if (five && inside.is === 'rail' && inside.rail === '3V3') say('breaks', `its 3.3 V parts get 5 V (${listed(five)})`, five)
+    `${name} joins 5 V (${listed(five)}) to the 3.3 V rail (${listed(three)}): everything on 3.3 V gets 5 V`, five,
+    three)
+  if (five && line) say('breaks',
+    `${name} brings 5 V (${listed(five)}) to ${listed(line)}: the board's lines stand 3.3 V`, five, line)
+  if (three && line) say('may break', `${name} ties ${listed(line)} to 3.3 V: a line that is driven low is shorted`,
+    line, three)
+  if (ground && line) say('may break',
+    `${name} ties ${listed(line)} to a return: a line that is driven high is shorted`, line, ground)
+  if (five && inside.is === 'rail'
+    && inside.rail === '3V3') say('breaks', `its 3.3 V parts get 5 V (${listed(five)})`, five)
   if (five && inside.is === 'signal') say('breaks', `5 V (${listed(five)}) comes to ${name}`, five)
-  if (three && inside.is === 'signal') say('may break', `3.3 V (${listed(three)}) comes to ${name}: an output there is shorted`, three)
+  if (three && inside.is === 'signal') say('may break',
+    `3.3 V (${listed(three)}) comes to ${name}: an output there is shorted`, three)
   if (line && line.length > 1 && !five && !three && !ground) {
-    say('may break', `${name} joins ${listed(line)} with one another: one driven high is shorted by one driven low`, line, line.slice(1))
+    say('may break', `${name} joins ${listed(line)} with one another: one driven high is shorted by one driven low`,
+      line, line.slice(1))
   }
   if (line && inside.is === 'rail' && !five && !three && !ground) say('may break',
     `it draws its ${volts(inside.rail)} from ${listed(line)}, which cannot give it`, line)

@@ -48,14 +48,17 @@ function belong(a: PlacedBody, b: PlacedBody): boolean {
   if (kinds.has('film')) return true
   // Cables push one another and single wires aside.
   if (kinds.has('cable') && (kinds.size === 1 || kinds.has('wire'))) return true
-  return (kinds.has('pins') && kinds.has('add-on')) || (kinds.has('wire') && (kinds.has('pins') || a.kind === b.kind)) || kinds.has(
-    'spacer')
+  return (kinds.has('pins') && kinds.has('add-on')) || (kinds.has('wire') && (kinds.has('pins') || a.kind === b.kind))
+    || kinds.has(
+      'spacer')
   // Whether a wire on a board that is pushed on is left room by it is told with the stack.
-  || (kinds.has('wire') && kinds.has('add-on') && (a.kind === 'wire' ? a.solid.z[0] >= b.solid.z[0] : b.solid.z[0] >= a.solid.z[0]))
+    || (kinds.has('wire') && kinds.has('add-on')
+      && (a.kind === 'wire' ? a.solid.z[0] >= b.solid.z[0] : b.solid.z[0] >= a.solid.z[0]))
   // A plug goes into its own socket.
-  || [a, b].some(one => one.kind === 'plug' && [a, b].some(other => other.owner === '@board' && other.standing?.id === one.socket))
+    || [a, b].some(one =>
+      one.kind === 'plug' && [a, b].some(other => other.owner === '@board' && other.standing?.id === one.socket))
   // The low parts of the board leave the processor free.
-  || (kinds.has('cooler') && [a, b].some(({ id }) => id === '@board.above'))
+    || (kinds.has('cooler') && [a, b].some(({ id }) => id === '@board.above'))
 }
 
 /** The room of an assembly. `blows`: coolers with blades of their own. */
@@ -91,19 +94,25 @@ export function roomOf(assembly: Assembly, blows: (owner: string) => boolean): R
 }
 
 /** A board above something wants air; all else may touch. */
-const wantedBetween = (a: PlacedBody, b: PlacedBody): number => a.kind === 'add-on' || b.kind === 'add-on' ? BETWEEN_BOARDS_MM : 0
+const wantedBetween = (a: PlacedBody,
+  b: PlacedBody): number => a.kind === 'add-on' || b.kind === 'add-on' ? BETWEEN_BOARDS_MM : 0
 
 /** Bodies that are in the case, not beside it. */
 function enclosed({ bodies, inside }: Assembly): PlacedBody[] {
   if (!inside?.x || !inside.y) return []
-  return bodies.filter(body => isUnderLid(body)).filter(({ solid }) => solid.x[0] < inside.x![1] && solid.x[1] > inside.x![0]
-    && solid.y[0] < inside.y![1] && solid.y[1] > inside.y![0])
+  return bodies.filter(body => isUnderLid(body))
+    .filter(({ solid }) => solid.x[0] < inside.x![1] && solid.x[1] > inside.x![0]
+      && solid.y[0] < inside.y![1] && solid.y[1] > inside.y![0])
 }
 
-/** How high the highest thing ends that a lid has to close over: not what lies beside, and not a fan, which hangs from the lid itself. */
-export const tallestOf = (bodies: readonly PlacedBody[]): number => Math.max(0, ...bodies.filter(body => isUnderLid(body)
-  && body.kind !== 'fan')
-  .map(({ solid }) => solid.z[1]))
+/**
+ * How high the highest thing ends that a lid has to close over: not what lies beside, and not a fan, which hangs from
+ * the lid itself.
+ */
+export const tallestOf = (bodies: readonly PlacedBody[]): number => Math.max(0,
+  ...bodies.filter(body => isUnderLid(body)
+    && body.kind !== 'fan')
+    .map(({ solid }) => solid.z[1]))
 
 /** Wires on the board's own header leave by the slot, or are told of elsewhere. */
 const isUnderLid = ({ kind, laid, solid }: PlacedBody) =>

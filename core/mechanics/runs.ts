@@ -1,4 +1,7 @@
-/** Ways of harnesses and cables on a sheet seen from above or below: along lanes above everything and channels beside it. */
+/**
+ * Ways of harnesses and cables on a sheet seen from above or below: along lanes above everything and
+ * channels beside it.
+ */
 import type { PlacedBody } from './bodies'
 import { trunkWay, type Outline, type Sheet } from './seen'
 
@@ -20,7 +23,10 @@ const LANE_MM = 5
 const LANES_MM = 60
 const laneMm = (runs: number) => Math.min(LANE_MM, LANES_MM / Math.max(1, runs))
 const CHANNEL_MM = 2.4
-/** From what stands in the middle to the first way beside it, and between two such, mm; they lie in the aisle before what is laid out. */
+/**
+ * From what stands in the middle to the first way beside it, and between two such, mm; they lie in the aisle before
+ * what is laid out.
+ */
 const AISLE_MM = 2
 const IN_AISLE_MM = 1.5
 /** All of them together. */
@@ -29,7 +35,9 @@ const EDGE_MM = 4
 /** A way over the edge of the board is drawn so far. */
 const OVER_MM = 6
 
-/** Everything that joins a part of the plan to its board, with both ends in the picture. `wires`: keys of the wire list. */
+/**
+ * Everything that joins a part of the plan to its board, with both ends in the picture. `wires`: keys of the wire list.
+ */
 export function runsOf(bodies: readonly PlacedBody[], wires: readonly { key: string }[]): Run[] {
   const positions = new Map<string, number[]>()
   for (const { key } of wires) {
@@ -38,7 +46,8 @@ export function runsOf(bodies: readonly PlacedBody[], wires: readonly { key: str
     if (!owner || !to || !/^\d+$/.test(to) || owner === 'splice') continue
     positions.set(owner, [...positions.get(owner) ?? [], Number(to)])
   }
-  const partOf = (owner: string) => bodies.find(({ id, laid, kind }) => id === owner && (laid || kind === 'part' || kind === 'fan'))
+  const partOf = (owner: string) =>
+    bodies.find(({ id, laid, kind }) => id === owner && (laid || kind === 'part' || kind === 'fan'))
   const harnesses = [...positions].flatMap(([owner, at]): Run[] => {
     const body = partOf(owner)
     const starts = at.flatMap(position => bodies.find(({ id }) => id === `@wire.${position}`) ?? [])
@@ -67,13 +76,18 @@ function overTheEdge(starts: readonly Outline[], shapes: readonly Outline[]): nu
   const x = starts.reduce((sum, shape) => sum + shape.x + shape.width / 2, 0) / starts.length
   const y = starts.reduce((sum, shape) => sum + shape.y + shape.height / 2, 0) / starts.length
   const edges = [
-    { far: x - board.x, to: [board.x - OVER_MM, y] }, { far: board.x + board.width - x, to: [board.x + board.width + OVER_MM, y] },
-    { far: y - board.y, to: [x, board.y - OVER_MM] }, { far: board.y + board.height - y, to: [x, board.y + board.height + OVER_MM] },
+    { far: x - board.x, to: [board.x - OVER_MM, y] },
+    { far: board.x + board.width - x, to: [board.x + board.width + OVER_MM, y] },
+    { far: y - board.y, to: [x, board.y - OVER_MM] },
+    { far: board.y + board.height - y, to: [x, board.y + board.height + OVER_MM] },
   ]
   return [[x, y], edges.reduce((nearest, other) => other.far < nearest.far ? other : nearest).to]
 }
 
-/** Corners of a run on a sheet with lanes; it crosses its part only where the board stands on it. `i`: its place among all of them. */
+/**
+ * Corners of a run on a sheet with lanes; it crosses its part only where the board stands on it. `i`: its place among
+ * all of them.
+ */
 export function runOf(run: Run, i: number, runs: number, { shapes, x, y }: Sheet): number[][] | null {
   const to = shapes.find(({ body }) => body === run.body)
   const starts = shapes.filter(({ body }) => run.starts.includes(body))
@@ -86,7 +100,8 @@ export function runOf(run: Run, i: number, runs: number, { shapes, x, y }: Sheet
   if (run.kind === 'wires') return trunkWay([middle, top], to, lane, channel)
   const [start] = starts as [Outline]
   const still = shapes.filter(({ body }) => !body.laid)
-  const [left, right, low] = [Math.min(...still.map(shape => shape.x)), Math.max(...still.map(shape => shape.x + shape.width)),
+  const [left, right, low] = [Math.min(...still.map(shape => shape.x)),
+    Math.max(...still.map(shape => shape.x + shape.width)),
     Math.max(...still.map(shape => shape.y + shape.height))]
   const [at, centre] = [start.y + start.height / 2, start.x + start.width / 2]
   const aside = AISLE_MM + i * Math.min(IN_AISLE_MM, ASIDES_MM / runs)
@@ -96,6 +111,7 @@ export function runOf(run: Run, i: number, runs: number, { shapes, x, y }: Sheet
   switch (sides[0]!.way) {
     case 'left': return [[start.x, at], ...trunkWay([left - aside, at], to, lane, channel)]
     case 'right': return [[start.x + start.width, at], ...trunkWay([right + aside, at], to, lane, channel)]
-    default: return [[centre, start.y + start.height], [centre, low + aside], ...trunkWay([right + aside, low + aside], to, lane, channel)]
+    default: return [[centre, start.y + start.height], [centre, low + aside],
+      ...trunkWay([right + aside, low + aside], to, lane, channel)]
   }
 }

@@ -1,4 +1,7 @@
-/** The assembly from outside, for drawing: flat shapes one behind the other, from above, from below and from the near side. */
+/**
+ * The assembly from outside, for drawing: flat shapes one behind the other, from above, from below and from
+ * the near side.
+ */
 import type { Assembly } from './assembly'
 import type { PlacedBody } from './bodies'
 import { boundsOf, length, type Range, type Solid } from './solids'
@@ -42,17 +45,20 @@ export function seenFrom({ bodies }: Pick<Assembly, 'bodies'>, view: View): Shee
   const bounds = boundsOf(drawn.map(({ h, v }) => ({ shape: 'box', x: h, y: v, z: [0, 0] })))
   return {
     shapes: drawn.map(({ body, h, v }) => ({
-      body, x: h[0], y: v[0], width: length(h), height: length(v), round: body.solid.shape === 'cylinder' && view !== 'near',
+      body, x: h[0], y: v[0], width: length(h), height: length(v),
+      round: body.solid.shape === 'cylinder' && view !== 'near',
     })),
-    x: bounds?.x[0] ?? 0, y: bounds?.y[0] ?? 0, width: bounds ? length(bounds.x) : 1, height: bounds ? length(bounds.y) : 1,
+    x: bounds?.x[0] ?? 0, y: bounds?.y[0] ?? 0, width: bounds ? length(bounds.x) : 1,
+    height: bounds ? length(bounds.y) : 1,
   }
 }
 
 /**
- * Way of a harness on the sheet, along the axes: out of the header, along a lane above everything, down beside its part and into it. What
- * lies below the header is come to on the left of everything, by a channel of its own.
+ * Way of a harness on the sheet, along the axes: out of the header, along a lane above everything, down beside its part
+ * and into it. What lies below the header is come to on the left of everything, by a channel of its own.
  */
-export function trunkWay(from: readonly [x: number, y: number], to: Pick<Outline, 'x' | 'y' | 'width' | 'height'>, lane: number,
+export function trunkWay(from: readonly [x: number, y: number], to: Pick<Outline, 'x' | 'y' | 'width' | 'height'>,
+  lane: number,
   channel: number,
 ): number[][] {
   const beside = to.x <= from[0] ? channel : to.x - 3

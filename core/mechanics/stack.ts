@@ -25,7 +25,10 @@ export interface BoardSeat {
   faceMm: number
 }
 
-/** Every board that is pushed on and whose size is known, from the lowest up: each over its positions, above what covers them already. */
+/**
+ * Every board that is pushed on and whose size is known, from the lowest up: each over its positions, above what
+ * covers them already.
+ */
 export function seatsOf({ board, stack, plan }: Pick<Facts, 'board' | 'stack' | 'plan'>): BoardSeat[] {
   const at = board?.body?.headerAt
   const seats: (BoardSeat & { from: number, to: number })[] = []
@@ -34,7 +37,8 @@ export function seatsOf({ board, stack, plan }: Pick<Facts, 'board' | 'stack' | 
     const { body } = owner.part
     if (!cover || !body) continue
     const own = body.headerAt ?? at!
-    const over = Math.max(0, ...seats.flatMap(({ from, to, faceMm }) => from <= cover.to && to >= cover.from ? faceMm : []))
+    const over = Math.max(0,
+      ...seats.flatMap(({ from, to, faceMm }) => from <= cover.to && to >= cover.from ? faceMm : []))
     const underMm = over + SEATED_MM + (plan.build.places[owner.id]?.liftMm ?? 0)
     seats.push({
       owner, x0: at!.xMm + (Math.ceil(cover.from / 2) - 1) * PITCH_MM - own.xMm, y0: at!.yMm - own.yMm, underMm,
@@ -45,7 +49,8 @@ export function seatsOf({ board, stack, plan }: Pick<Facts, 'board' | 'stack' | 
 }
 
 interface Point { x: number, y: number, dMm: number }
-const holesOf = (seat: Pick<BoardSeat, 'x0' | 'y0'>, holes: readonly { xMm: number, yMm: number, dMm: number }[] = []): Point[] =>
+const holesOf = (seat: Pick<BoardSeat, 'x0' | 'y0'>,
+  holes: readonly { xMm: number, yMm: number, dMm: number }[] = []): Point[] =>
   holes.map(({ xMm, yMm, dMm }) => ({ x: seat.x0 + xMm, y: seat.y0 + yMm, dMm }))
 
 /** Spacers between a board that is pushed on and the board below it. */
@@ -88,7 +93,10 @@ function spacerFor(gapMm: number, thread: Thread): { spacerMm: number, washers: 
   return null
 }
 
-/** Spacers and screws for every board that is pushed on and has two holes or more over those of a board below; the lowest first. */
+/**
+ * Spacers and screws for every board that is pushed on and has two holes or more over those of a board below;
+ * the lowest first.
+ */
 export function stackOnSpacers(facts: MountFacts & Pick<Facts, 'stack'>): StackAnswer {
   const { board, plan: { build: { mount } } } = facts
   const thread = mount?.thread ?? 'M2.5'
@@ -104,19 +112,26 @@ export function stackOnSpacers(facts: MountFacts & Pick<Facts, 'stack'>): StackA
     const mine = holesOf(seat, seat.owner.part.body!.holes)
     const over = (others: readonly Point[]) => mine.filter(one => others.some(other =>
       Math.hypot(one.x - other.x, one.y - other.y) <= SAME_HOLE_MM))
-    const lower = seats.slice(0, i).reverse().find(other => over(holesOf(other, other.owner.part.body!.holes)).length > 1)
-    const holes = over(lower ? holesOf(lower, lower.owner.part.body!.holes) : holesOf({ x0: 0, y0: 0 }, board?.body?.holes))
+    const lower = seats.slice(0, i).reverse()
+      .find(other => over(holesOf(other, other.owner.part.body!.holes)).length > 1)
+    const holes = over(lower
+      ? holesOf(lower, lower.owner.part.body!.holes)
+      : holesOf({ x0: 0, y0: 0 }, board?.body?.holes))
     if (holes.length < 2) continue
     const gapMm = Number((seat.underMm - (lower?.faceMm ?? 0)).toFixed(2))
     const found = spacerFor(gapMm, thread)
     const level: StackLevel = {
-      partId: seat.owner.id, name: seat.owner.name, below: lower?.owner.id ?? null, gapMm, holes: holes.map(({ x, y }) => ({ x, y })),
-      spacerMm: found?.spacerMm ?? null, washers: found?.washers ?? 0, studMm: null, screwBelowMm: null, screwAboveMm: null, problem: null,
+      partId: seat.owner.id, name: seat.owner.name, below: lower?.owner.id ?? null, gapMm,
+      holes: holes.map(({ x, y }) => ({ x, y })),
+      spacerMm: found?.spacerMm ?? null, washers: found?.washers ?? 0, studMm: null, screwBelowMm: null,
+      screwAboveMm: null, problem: null,
     }
     levels.push(level)
     const tight = holes.find(({ dMm }) => dMm < d)
-    if (tight) level.problem = `${thread} does not go through the holes of ${mm(tight.dMm)}: leave it to the header, or hold it otherwise.`
-    else if (!found) level.problem = `No spacer is sold for the ${mm(gapMm)} between them: a riser of another height changes that.`
+    if (tight) level.problem = `${thread} does not go through the holes of ${mm(tight.dMm)}: leave it to the header, `
+      + 'or hold it otherwise.'
+    else if (!found) level.problem = `No spacer is sold for the ${mm(gapMm)} between them: a riser of another `
+      + 'height changes that.'
     else fasten(level, found.spacerMm, lower ?? null, seat.owner.part.body!.boardMm ?? BOARD_MM)
   }
   return { thread, levels, insteadOfMount }
@@ -131,15 +146,18 @@ export function stackOnSpacers(facts: MountFacts & Pick<Facts, 'stack'>): StackA
     else open = base?.items.length ? base.openMm : undefined
     let taken = 0
     if (open === undefined) {
-      if (lower) return void (level.problem = `${lower.owner.name} stands on no spacers itself: there is nothing to screw into.`)
+      if (lower) return void (level.problem = `${lower.owner.name} stands on no spacers itself: there is nothing `
+        + 'to screw into.')
       level.screwBelowMm = screwFor({ thread, clampedMm: belowMm + washers, depthMm: spacerMm })
-      if (level.screwBelowMm === null) return void (level.problem = `No screw of the series goes through ${mm(belowMm)} and holds.`)
+      if (level.screwBelowMm === null) return void (level.problem = 'No screw of the series goes through '
+        + `${mm(belowMm)} and holds.`)
       taken = level.screwBelowMm - belowMm - washers
     }
     else {
       const reach = (stud: number) => stud - belowMm - washers
       level.studMm = STUDS_MM.find(stud => reach(stud) >= d - 1e-9 && reach(stud) <= open + 1e-9) ?? null
-      if (level.studMm === null) return void (level.problem = `No stud goes through ${mm(belowMm)} and holds in the spacer below.`)
+      if (level.studMm === null) return void (level.problem = `No stud goes through ${mm(belowMm)} and holds in `
+        + 'the spacer below.')
       if (under) under.screwAboveMm = null
       else insteadOfMount = Math.max(insteadOfMount, level.holes.length)
     }
@@ -161,7 +179,8 @@ export const fastenersInWords = (list: readonly Fastener[]): string =>
   list.map(({ what, count, from }) => `${count} × ${what}${from ? `, from ${from}` : ''}`).join('; ')
 
 /** What one level wants. */
-export function levelItems({ holes, spacerMm, washers, studMm, screwBelowMm, screwAboveMm, problem }: StackLevel, thread: Thread): Fastener[] {
+export function levelItems({ holes, spacerMm, washers, studMm, screwBelowMm, screwAboveMm, problem }: StackLevel,
+  thread: Thread): Fastener[] {
   if (problem !== null || spacerMm === null) return []
   const count = holes.length
   return [
@@ -189,10 +208,11 @@ export function mountItems(facts: MountFacts & Pick<Facts, 'stack'>): Fastener[]
 }
 
 /** Films that insulate a board from what is below it, each as large as its board. */
-export const filmsOf = (facts: MountFacts & Pick<Facts, 'stack'>): Fastener[] => seatsOf(facts).flatMap(({ owner: { id, part } }) =>
-  facts.plan.build.places[id]?.film
-    ? [{ what: `Insulating film, ${mm(FILM_MM)}, ${part.body!.widthMm} × ${part.body!.depthMm} mm`, count: 1 }]
-    : [])
+export const filmsOf = (facts: MountFacts & Pick<Facts, 'stack'>): Fastener[] => seatsOf(facts)
+  .flatMap(({ owner: { id, part } }) =>
+    facts.plan.build.places[id]?.film
+      ? [{ what: `Insulating film, ${mm(FILM_MM)}, ${part.body!.widthMm} × ${part.body!.depthMm} mm`, count: 1 }]
+      : [])
 
 /** Every fastener and film of the plan, like ones together. */
 export function fastenersOf(facts: MountFacts & Pick<Facts, 'stack'>): Fastener[] {

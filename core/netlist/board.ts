@@ -16,8 +16,8 @@ const SOCKET_WORDS: Readonly<Record<SocketKind, string>> = {
 }
 
 /**
- * Header positions with their line or rail, the power socket, and the data sockets. Positions of one rail and all grounds are joined
- * inside.
+ * Header positions with their line or rail, the power socket, and the data sockets. Positions of one rail and all
+ * grounds are joined inside.
  */
 export function boardComponent(board: Board): Component {
   const label = ({ kind, line, position }: Board['header'][number]) =>
@@ -27,7 +27,9 @@ export function boardComponent(board: Board): Component {
   }, (_, i): Pin[] => {
     const id = socketPin(kind, i + 1)
     const name = (board.sockets[kind] ?? 0) > 1 ? `${SOCKET_WORDS[kind]} ${i + 1}` : SOCKET_WORDS[kind]
-    return kind === 'usb' ? [{ id, label: name }, { id: returnOf(id), label: `${name}, return` }] : [{ id, label: name }]
+    return kind === 'usb'
+      ? [{ id, label: name }, { id: returnOf(id), label: `${name}, return` }]
+      : [{ id, label: name }]
   }).flat())
   const of = (kind: Board['header'][number]['kind']) => board.header.filter(entry => entry.kind === kind)
     .map(entry => positionPin(entry.position))
@@ -37,7 +39,8 @@ export function boardComponent(board: Board): Component {
     ...board.price !== undefined && { price: board.price },
     pins: [
       ...board.header.map(entry => ({ id: positionPin(entry.position), label: label(entry) })),
-      { id: SOCKET_PIN, label: 'power socket' }, { id: returnOf(SOCKET_PIN), label: 'power socket, return' }, ...sockets,
+      { id: SOCKET_PIN, label: 'power socket' }, { id: returnOf(SOCKET_PIN), label: 'power socket, return' },
+      ...sockets,
     ],
     inside: [of('5V'), of('3V3'), [...of('ground'), returnOf(SOCKET_PIN), ...returns]].filter(pins => pins.length > 1),
   }

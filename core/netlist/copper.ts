@@ -1,4 +1,7 @@
-/** Copper wires: resistance by gauge, what they stand, and the thinnest that does. Lengths are one way; the return is counted. */
+/**
+ * Copper wires: resistance by gauge, what they stand, and the thinnest that does. Lengths are one way; the
+ * return is counted.
+ */
 import type { Origin } from '../catalogue/types'
 
 /** Of annealed copper at 20 °C, in Ω·m. published: IEC 60028 */
@@ -19,10 +22,12 @@ export const pairOhm = (awg: number, lengthM: number): number => 2 * lengthM * m
 export const DENSITY = { maPerMm2: 10_000, origin: 'practice' as Origin }
 
 /**
- * Circuits in one bundle warm each other; a pair there and back is one. published: IEC 60364-5-52 table B.52.17, its first row, from memory
+ * Circuits in one bundle warm each other; a pair there and back is one. published: IEC 60364-5-52 table B.52.17, its
+ * first row, from memory
  */
 const BUNDLE: readonly [pairs: number, share: number][] = [
-  [1, 1], [2, 0.8], [3, 0.7], [4, 0.65], [5, 0.6], [6, 0.57], [7, 0.54], [8, 0.52], [9, 0.5], [12, 0.45], [16, 0.41], [20, 0.38],
+  [1, 1], [2, 0.8], [3, 0.7], [4, 0.65], [5, 0.6], [6, 0.57], [7, 0.54], [8, 0.52], [9, 0.5], [12, 0.45], [16, 0.41],
+  [20, 0.38],
 ]
 
 /** What part of its open-air current a pair in a bundle of so many carries. */
@@ -31,7 +36,8 @@ export function bundleShare(pairs: number): number {
 }
 
 /** Most current of one wire in mA. */
-export const wireMostMa = (awg: number, bundledPairs = 1): number => DENSITY.maPerMm2 * areaMm2(awg) * bundleShare(bundledPairs)
+export const wireMostMa = (awg: number,
+  bundledPairs = 1): number => DENSITY.maPerMm2 * areaMm2(awg) * bundleShare(bundledPairs)
 
 /** Gauges on sale, thinnest first. */
 export const GAUGES: readonly number[] = [30, 28, 26, 24, 22, 20, 18, 16, 14, 12]
@@ -57,7 +63,8 @@ export interface WireFigures {
 }
 
 /** What a gauge comes to in the task. */
-export function wireFigures(awg: number, { supplyV, currentMa, lengthM, leastV, bundledPairs, contactOhm }: WireTask): WireFigures {
+export function wireFigures(awg: number,
+  { supplyV, currentMa, lengthM, leastV, bundledPairs, contactOhm }: WireTask): WireFigures {
   const ohm = pairOhm(awg, lengthM) + contactOhm
   const dropV = ohm * currentMa / 1000
   const maxMa = wireMostMa(awg, bundledPairs)

@@ -19,7 +19,8 @@ export function netsOf(components: readonly Component[], conductors: readonly Co
   const union = (a: PinId, b: PinId) => {
     if (parent.has(a) && parent.has(b)) parent.set(find(a), find(b))
   }
-  for (const { inside } of components) for (const [first, ...others] of inside) for (const other of others) union(first!, other)
+  for (const { inside } of components) for (const [first,
+    ...others] of inside) for (const other of others) union(first!, other)
   for (const { ways } of conductors) for (const { from, to } of ways) union(from, to)
   const nets = new Map<PinId, PinId[]>()
   for (const pin of parent.keys()) {

@@ -29,10 +29,12 @@ export function partComponent(owner: ResolvedPart): Component {
     ...owner.supplies.filter(supply => supply.from !== 'usb').map(supply => pin(supply.id, supply.label)),
     ...owner.supplies.filter(supply => supply.socket)
       .flatMap(supply => [
-        pin(`${supply.id}.socket`, `${supply.label} socket`), pin(`${supply.id}.socket-`, `${supply.label} socket, return`),
+        pin(`${supply.id}.socket`, `${supply.label} socket`),
+        pin(`${supply.id}.socket-`, `${supply.label} socket, return`),
       ]),
     ...owner.grounds.map(ground => pin(ground.id, ground.label)),
-    ...(owner.part.offers ?? []).flatMap(offer => Object.values(offer.terminals).map(terminal => pin(terminal, terminal))),
+    ...(owner.part.offers ?? []).flatMap(offer =>
+      Object.values(offer.terminals).map(terminal => pin(terminal, terminal))),
     ...plugsOf(owner).flatMap(({ socket }) => [
       { id: plugPin(owner, socket), label: `${socket === 'usb' ? 'USB' : socket} plug` },
       ...socket === 'usb' ? [{ id: returnOf(plugPin(owner, socket)), label: 'USB plug, return' }] : [],
@@ -50,8 +52,10 @@ export function partComponent(owner: ResolvedPart): Component {
     ...owner.supplies.filter(supply => supply.socket).map(supply => `${owner.id}.${supply.id}.socket-`),
   ]
   return {
-    id: owner.id, kind: 'part', name: owner.name, what: owner.part.name, partId: owner.id, type: owner.part.id, pins: unique,
-    inside: [...sockets, returns].filter(list => list.length > 1), ...owner.part.price !== undefined && { price: owner.part.price },
+    id: owner.id, kind: 'part', name: owner.name, what: owner.part.name, partId: owner.id, type: owner.part.id,
+    pins: unique,
+    inside: [...sockets, returns].filter(list => list.length > 1),
+    ...owner.part.price !== undefined && { price: owner.part.price },
   }
 }
 
@@ -62,7 +66,8 @@ export class PartLayout {
   readonly conductors: Conductor[] = []
 
   constructor(
-    private readonly facts: Facts, private readonly tree: SupplyTree, private readonly supply: SupplyLayout, private readonly spots: BoardSpots,
+    private readonly facts: Facts, private readonly tree: SupplyTree, private readonly supply: SupplyLayout,
+    private readonly spots: BoardSpots,
   ) {
     for (const owner of facts.parts) this.components.push(partComponent(owner))
     const stages = stagesOf(facts.terminals)
@@ -82,7 +87,8 @@ export class PartLayout {
     return place?.kind === 'terminal' ? { pin: `${place.owner.id}.${place.terminal}`, component: place.owner.id } : null
   }
 
-  private wire(terminal: Terminal, id: string, from: Spot, to: Spot, role: ConductorRole, more: Partial<Conductor> = {}): void {
+  private wire(terminal: Terminal, id: string, from: Spot, to: Spot, role: ConductorRole,
+    more: Partial<Conductor> = {}): void {
     const { owner, key } = terminal
     const position = positionOfPin(to.pin)
     this.conductors.push({
@@ -104,7 +110,8 @@ export class PartLayout {
       if (this.goesThroughStage(owner)) return
       this.wire(terminal, `${key}@${placeKey(place)}`, from, place, 'ground')
     }
-    else if (!terminal.between || BESIDE.has(terminal.between.kind)) this.wire(terminal, `${key}@${placeKey(place)}`, from, place, 'signal')
+    else if (!terminal.between
+      || BESIDE.has(terminal.between.kind)) this.wire(terminal, `${key}@${placeKey(place)}`, from, place, 'signal')
   }
 
   private goesThroughStage(owner: ResolvedPart): boolean {
@@ -123,7 +130,8 @@ export class PartLayout {
     const onHeader = positionOfPin(place.pin) !== undefined
     const rail = terminal.supply!.rail
     this.wire(
-      terminal, `${terminal.key}@${placeKey(place)}`, from, place, onHeader ? rail : 'supply', { node: wire!.id, ...wireFigures(wire) },
+      terminal, `${terminal.key}@${placeKey(place)}`, from, place, onHeader ? rail : 'supply',
+      { node: wire!.id, ...wireFigures(wire) },
     )
     if (!onHeader) this.layReturn(terminal, place)
   }
@@ -131,7 +139,8 @@ export class PartLayout {
   /** Beside a feed that is not the header's runs its return. */
   private layReturn({ owner, key }: Terminal, place: Spot): void {
     const ground = owner.grounds[0]
-    const stage = this.facts.terminals.find(other => other.owner === owner && other.between && DRIVES_LOAD.has(other.between.kind))
+    const stage = this.facts.terminals.find(other =>
+      other.owner === owner && other.between && DRIVES_LOAD.has(other.between.kind))
     let from: Spot | null
     if (stage && isPlainLoad(owner)) from = { pin: `stage:${stage.key}.gnd`, component: `stage:${stage.key}` }
     else from = ground
@@ -153,8 +162,10 @@ export class PartLayout {
       const place = feeder === undefined ? null : this.supply.outputOf(feeder)
       if (!place) continue
       this.conductors.push({
-        id: `${key}@${placeKey(place)}`, kind: 'wire', role: isHeaderRail(supply.rail) ? 'supply' : supply.rail, from: owner.id,
-        to: place.component, partId: owner.id, node: wire!.id, lengthM: owner.part.leadM ?? USUAL_LENGTH_M, ...wireFigures(wire),
+        id: `${key}@${placeKey(place)}`, kind: 'wire', role: isHeaderRail(supply.rail) ? 'supply' : supply.rail,
+        from: owner.id,
+        to: place.component, partId: owner.id, node: wire!.id, lengthM: owner.part.leadM ?? USUAL_LENGTH_M,
+        ...wireFigures(wire),
         ways: [{ from: key, to: place.pin }],
       })
       this.layReturn({ owner, key } as Terminal, place)
@@ -169,12 +180,14 @@ export class PartLayout {
     if (!this.facts.board || !owner.part.seat) return
     if (owner.part.seat.passesOption && passesThrough(owner)) {
       this.components.push({
-        id: `header:${owner.id}`, kind: 'item', name: `Header with long pins below ${owner.name}`, what: 'Header with long pins',
+        id: `header:${owner.id}`, kind: 'item', name: `Header with long pins below ${owner.name}`,
+        what: 'Header with long pins',
         partId: owner.id, pins: [], inside: [], price: 2,
       })
     }
     this.conductors.push({
-      id: `${owner.id}@seat`, kind: 'seat', role: 'data', from: owner.id, to: BOARD_ID, partId: owner.id, lengthM: 0, ways,
+      id: `${owner.id}@seat`, kind: 'seat', role: 'data', from: owner.id, to: BOARD_ID, partId: owner.id, lengthM: 0,
+      ways,
     })
   }
 
@@ -188,10 +201,12 @@ export class PartLayout {
       if (!into) continue
       const flat = socket === 'display'
       this.conductors.push({
-        id: `${owner.id}@${socket}`, kind: flat ? 'flat cable' : 'plug', role: 'data', from: owner.id, to: into.component,
+        id: `${owner.id}@${socket}`, kind: flat ? 'flat cable' : 'plug', role: 'data', from: owner.id,
+        to: into.component,
         partId: owner.id, ...wire && { node: wire.id },
         lengthM: wire?.figures.lengthM?.value ?? owner.part.leadM ?? USUAL_CABLE_M,
-        ways: [{ from: pin, to: into.pin }, ...socket === 'usb' ? [{ from: returnOf(pin), to: this.spots.returnFor(into.pin) }] : []],
+        ways: [{ from: pin, to: into.pin },
+          ...socket === 'usb' ? [{ from: returnOf(pin), to: this.spots.returnFor(into.pin) }] : []],
       })
     }
   }
@@ -202,15 +217,19 @@ export class PartLayout {
       const here: Spot = { pin, component: component.id }
       const place = this.placeOf(terminal)
       const near = place ? positionOfPin(place.pin) : undefined
-      if (end === 'part') this.wire(terminal, `${terminal.key}@stage`, { pin: terminal.key, component: terminal.owner.id }, here, 'signal')
-      else if (end === 'place' && place && BESIDE.has(terminal.between!.kind)) this.common(pin, here, terminal, place, 'signal')
-      else if (end === 'place' && place) this.wire(terminal, `${terminal.key}@${placeKey(place)}`, here, place, 'signal')
+      if (end === 'part') this.wire(terminal, `${terminal.key}@stage`,
+        { pin: terminal.key, component: terminal.owner.id }, here, 'signal')
+      else if (end === 'place' && place
+        && BESIDE.has(terminal.between!.kind)) this.common(pin, here, terminal, place, 'signal')
+      else if (end === 'place'
+        && place) this.wire(terminal, `${terminal.key}@${placeKey(place)}`, here, place, 'signal')
       else if (end === 'ground') this.common(pin, here, terminal, this.groundFor(terminal, near), 'ground')
       else if (end === '3V3') this.common(pin, here, terminal, this.spots.nearest('3V3', near), '3V3')
       else if (end === 'part supply') this.common(pin, here, terminal, this.supplyFor(terminal, near), '5V')
       else if (end === 'part return') {
         const ground = terminal.owner.grounds[0]
-        if (ground) this.common(pin, { pin: `${terminal.owner.id}.${ground.id}`, component: terminal.owner.id }, terminal, here, 'ground')
+        if (ground) this.common(pin, { pin: `${terminal.owner.id}.${ground.id}`, component: terminal.owner.id },
+          terminal, here, 'ground')
       }
     }
   }
@@ -226,7 +245,8 @@ export class PartLayout {
 
   /** The ground that the plan gives the part, else the one nearest to the wire. */
   private groundFor({ owner }: Terminal, near: number | undefined): Spot | null {
-    const own = this.facts.terminals.find(other => other.owner === owner && other.is === 'ground' && other.place?.kind === 'header')
+    const own = this.facts.terminals.find(other =>
+      other.owner === owner && other.is === 'ground' && other.place?.kind === 'header')
     return own ? this.placeOf(own) : this.spots.nearest('ground', near)
   }
 
@@ -239,7 +259,8 @@ export class PartLayout {
 
   /** The resistor of the 1-Wire line, where no part of it carries one. */
   private layOneWirePull(): void {
-    const first = this.facts.terminals.find(terminal => terminal.signal?.role === 'onewire' && terminal.place?.kind === 'header')
+    const first = this.facts.terminals.find(terminal =>
+      terminal.signal?.role === 'onewire' && terminal.place?.kind === 'header')
     const pulled = this.facts.terminals.some(terminal =>
       terminal.signal?.role === 'onewire' && (terminal.signal.pull || terminal.between?.kind === 'pull-up'))
     const place = first && this.placeOf(first)
@@ -247,7 +268,8 @@ export class PartLayout {
     if (!first || !place || !rail || pulled) return
     const id = 'stage:onewire.pull-up'
     this.components.push({
-      id, kind: 'stage', name: `Pull-up of the 1-Wire line, ${ONE_WIRE_PULL}`, what: `Resistor, ${ONE_WIRE_PULL}`, partId: first.owner.id,
+      id, kind: 'stage', name: `Pull-up of the 1-Wire line, ${ONE_WIRE_PULL}`, what: `Resistor, ${ONE_WIRE_PULL}`,
+      partId: first.owner.id,
       pins: [{ id: `${id}.a`, label: 'one end' }, { id: `${id}.b`, label: 'other end' }], inside: [], price: 0.1,
     })
     this.common(`${id}.a`, { pin: `${id}.a`, component: id }, first, place, 'signal')
@@ -259,5 +281,6 @@ export class PartLayout {
 const placeKey = ({ pin }: Spot) => String(positionOfPin(pin) ?? pin)
 
 const wireFigures = (wire: ReturnType<SupplyTree['byId']['get']>): Partial<Conductor> => wire?.kind === 'cable'
-  ? { ...wire.figures.awg && { awg: wire.figures.awg.value }, ...wire.figures.lengthM && { lengthM: wire.figures.lengthM.value } }
+  ? { ...wire.figures.awg && { awg: wire.figures.awg.value },
+      ...wire.figures.lengthM && { lengthM: wire.figures.lengthM.value } }
   : {}

@@ -3,7 +3,10 @@ import type { Board, HeaderPosition } from '../catalogue/types'
 import { BOARD_ID, positionPin, returnOf, socketPin, type SocketKind } from './board'
 import type { ComponentId, PinId } from './types'
 
-/** A pin with the component that has it. Of something with two wires it is the `+` pin; its return is `returnOf` the pin. */
+/**
+ * A pin with the component that has it. Of something with two wires it is the `+` pin; its return is
+ * `returnOf` the pin.
+ */
 export interface Spot {
   pin: PinId
   component: ComponentId
@@ -16,7 +19,9 @@ export class BoardSpots {
 
   constructor(private readonly board: Board | null, private readonly reserved: ReadonlySet<number>) {}
 
-  /** The position of a kind nearest to another one, reserved ones last; the first of its kind where there is no other. */
+  /**
+   * The position of a kind nearest to another one, reserved ones last; the first of its kind where there is no other.
+   */
   nearest(kind: HeaderPosition['kind'], to: number | undefined): Spot | null {
     const away = (position: number) => (to === undefined
       ? 0

@@ -30,7 +30,8 @@ interface StageSpec {
 }
 
 const GROUND: StagePin = { pin: 'gnd', label: 'GND', end: 'ground' }
-const LOAD_STAGE: readonly StagePin[] = [{ pin: 'in', label: 'IN', end: 'place' }, { pin: 'load', label: 'LOAD −', end: 'part' }]
+const LOAD_STAGE: readonly StagePin[] = [{ pin: 'in', label: 'IN', end: 'place' },
+  { pin: 'load', label: 'LOAD −', end: 'part' }]
 
 /** One row for each kind; a part that drives an opto-coupler has it the other way round. */
 export const STAGES: Readonly<Record<Between['kind'], StageSpec>> = {
@@ -41,9 +42,11 @@ export const STAGES: Readonly<Record<Between['kind'], StageSpec>> = {
   'level-shifter': {
     what: 'Level shifter board', shared: true, price: 2,
     channel: [{ pin: 'high', label: 'HV', end: 'part' }, { pin: 'low', label: 'LV', end: 'place' }],
-    common: [{ pin: 'vhigh', label: 'HV supply', end: 'part supply' }, { pin: 'vlow', label: 'LV supply', end: '3V3' }, GROUND],
+    common: [{ pin: 'vhigh', label: 'HV supply', end: 'part supply' }, { pin: 'vlow', label: 'LV supply', end: '3V3' },
+      GROUND],
   },
-  'transistor': { what: 'Transistor stage with flyback diode', shared: false, price: 0.5, channel: LOAD_STAGE, common: [GROUND] },
+  'transistor': { what: 'Transistor stage with flyback diode', shared: false, price: 0.5, channel: LOAD_STAGE,
+    common: [GROUND] },
   'mosfet': { what: 'MOSFET stage with flyback diode', shared: false, price: 1, channel: LOAD_STAGE, common: [GROUND] },
   'opto-coupler': {
     what: 'Opto-coupler with its resistors', shared: false, price: 1,
@@ -82,7 +85,9 @@ export function stagesOf(terminals: readonly Terminal[]): Stage[] {
   for (const terminal of terminals) {
     const { between, key, owner } = terminal
     if (!between || !terminal.signal) continue
-    const id = STAGES[between.kind].shared ? `stage:${owner.id}.${between.kind}${between.fit ? `-${between.fit}` : ''}` : `stage:${key}`
+    const id = STAGES[between.kind].shared
+      ? `stage:${owner.id}.${between.kind}${between.fit ? `-${between.fit}` : ''}`
+      : `stage:${key}`
     groups.set(id, [...groups.get(id) ?? [], terminal])
   }
   return [...groups].map(([id, list]) => stageOf(id, list))

@@ -1,4 +1,7 @@
-/** Components and conductors of the supply: sources, their leads, what stands between, cables, and the plugs into the board. */
+/**
+ * Components and conductors of the supply: sources, their leads, what stands between, cables, and the plugs
+ * into the board.
+ */
 import type { NodeRef } from '../plan/power'
 import { BOARD_ID, returnOf, SOCKET_PIN } from './board'
 import { positionOfPin, type BoardSpots, type Spot } from './spots'
@@ -54,7 +57,9 @@ export class SupplyLayout {
     if (node.id === '@header') return this.spots.nearest('5V', undefined)
     if (node.id.startsWith('@join')) return this.targetOf(node.id)
     if (node.kind === 'contact') return { pin: `${node.id}.com`, component: node.partId! }
-    return isItem(node) && node.role !== 'source' ? { pin: `${nodeComponent(node.id)}.in`, component: nodeComponent(node.id) } : null
+    return isItem(node) && node.role !== 'source'
+      ? { pin: `${nodeComponent(node.id)}.in`, component: nodeComponent(node.id) }
+      : null
   }
 
   /** What a second plug goes into. */
@@ -82,9 +87,11 @@ export class SupplyLayout {
     const end = direct ? this.inputOf(only!)! : { pin: `splice:${cable.id}`, component: `splice:${cable.id}` }
     if (!direct) this.components.push(terminalsAt(end, cable.name))
     this.join(cable.id, start, end, {
-      kind: 'lead', node: cable.id, lengthM: cable.figures.lengthM?.value ?? 1, ...cable.figures.awg && { awg: cable.figures.awg.value },
+      kind: 'lead', node: cable.id, lengthM: cable.figures.lengthM?.value ?? 1,
+      ...cable.figures.awg && { awg: cable.figures.awg.value },
       ...cable.own && {
-        name: cable.name, ...cable.item && { type: cable.item.id }, ...cable.price !== undefined && { price: cable.price },
+        name: cable.name, ...cable.item && { type: cable.item.id },
+        ...cable.price !== undefined && { price: cable.price },
       },
     })
   }
@@ -102,7 +109,8 @@ export class SupplyLayout {
     const port = upstream === '@usb' ? this.spots.socket('usb') : this.outputOf(upstream)
     if (port) {
       this.join(
-        `${hub.id}@data`, { pin: up, component: nodeComponent(hub.id) }, port, { kind: 'plug', role: 'data', node: hub.id, lengthM: 1 },
+        `${hub.id}@data`, { pin: up, component: nodeComponent(hub.id) }, port,
+        { kind: 'plug', role: 'data', node: hub.id, lengthM: 1 },
       )
     }
   }
@@ -115,14 +123,16 @@ export class SupplyLayout {
       pins: twoPins(`${id}.in`, ''), inside: [],
     })
     this.conductors.push({
-      id: `${load.id}@${contact}`, kind: 'wire', role: 'supply', from: load.partId!, to: id, node: load.id, lengthM: 0.5,
+      id: `${load.id}@${contact}`, kind: 'wire', role: 'supply', from: load.partId!, to: id, node: load.id,
+      lengthM: 0.5,
       ways: [{ from: `${contact}.no`, to: `${id}.in` }],
     })
     const source = this.tree.byId.get(contact)?.from[0]
     const feed = source === undefined ? null : this.outputOf(source)
     if (feed) {
       this.conductors.push({
-        id: `${load.id}@return`, kind: 'wire', role: 'ground', from: id, to: feed.component, node: load.id, lengthM: 0.5,
+        id: `${load.id}@return`, kind: 'wire', role: 'ground', from: id, to: feed.component, node: load.id,
+        lengthM: 0.5,
         ways: [{ from: returnOf(`${id}.in`), to: this.spots.returnFor(feed.pin) }],
       })
     }
@@ -135,7 +145,8 @@ export class SupplyLayout {
       ? []
       : [{ from: this.spots.returnFor(from.pin), to: this.spots.returnFor(to.pin) }]
     this.conductors.push({
-      id, kind: 'wire', role: 'supply', from: from.component, to: to.component, lengthM: SHORT_M, ...position !== undefined && { position },
+      id, kind: 'wire', role: 'supply', from: from.component, to: to.component, lengthM: SHORT_M,
+      ...position !== undefined && { position },
       ...more, ways: [{ from: from.pin, to: to.pin }, ...back],
     })
   }
@@ -144,12 +155,15 @@ export class SupplyLayout {
 const isCable = (node: SupplyNode) => node.kind === 'cable'
 
 /** A thing of its own: no cable, nothing of a part, nothing of the board. */
-const isItem = (node: SupplyNode) => !node.partId && !isCable(node) && (!node.id.startsWith('@') || node.id === '@supply')
+const isItem = (node: SupplyNode) =>
+  !node.partId && !isCable(node) && (!node.id.startsWith('@') || node.id === '@supply')
 
-const twoPins = (pin: string, label: string) => [{ id: pin, label: `${label} +`.trim() }, { id: returnOf(pin), label: `${label} −`.trim() }]
+const twoPins = (pin: string,
+  label: string) => [{ id: pin, label: `${label} +`.trim() }, { id: returnOf(pin), label: `${label} −`.trim() }]
 
 const terminalsAt = (spot: Spot, of: string): Component => ({
-  id: spot.component, kind: 'splice', name: `Terminals at the end of ${of}`, what: 'Terminal block', pins: twoPins(spot.pin, ''),
+  id: spot.component, kind: 'splice', name: `Terminals at the end of ${of}`, what: 'Terminal block',
+  pins: twoPins(spot.pin, ''),
   inside: [],
 })
 
@@ -163,9 +177,11 @@ function itemComponent(node: SupplyNode): Component {
   // The return runs through all that stands between, but for what separates AC from DC.
   const returns = pins.filter(pin => pin.id.endsWith('-')).map(pin => pin.id)
   return {
-    id, kind: node.role === 'load' ? 'load' : 'item', name: node.name, what: node.unit?.name ?? node.item?.name ?? node.name,
+    id, kind: node.role === 'load' ? 'load' : 'item', name: node.name,
+    what: node.unit?.name ?? node.item?.name ?? node.name,
     ...(node.unit ?? node.item) && { type: (node.unit ?? node.item)!.id },
     node: node.id, pins,
-    inside: node.kind === 'rectifier' || returns.length < 2 ? [] : [returns], ...node.price !== undefined && { price: node.price },
+    inside: node.kind === 'rectifier' || returns.length < 2 ? [] : [returns],
+    ...node.price !== undefined && { price: node.price },
   }
 }

@@ -1,13 +1,14 @@
 /**
- * The netlist: everything that lies on the table and all that joins it. Components have pins; conductors join pins of two
- * components; nets are the pins joined with nothing between. Derived from facts and the supply graph, never stored.
+ * The netlist: everything that lies on the table and all that joins it. Components have pins; conductors join pins of
+ * two components; nets are the pins joined with nothing between. Derived from facts and the supply graph, never stored.
  */
 import type { FeedRail } from '../catalogue/types'
 import type { NodeRef } from '../plan/power'
 
 /**
- * A pin by name: `@P3` header position 3 of the board, `@socket`, `@usb1`, `@video1`, `@fan1`, `@display1` its sockets; `part.terminal` a
- * part's terminal, `part#usb` its plug; `node:fuse.in` a terminal of a power item; `stage:fan.drive.gate` one of what stands in a wire.
+ * A pin by name: `@P3` header position 3 of the board, `@socket`, `@usb1`, `@video1`, `@fan1`, `@display1` its sockets;
+ * `part.terminal` a part's terminal, `part#usb` its plug; `node:fuse.in` a terminal of a power item;
+ * `stage:fan.drive.gate` one of what stands in a wire.
  */
 export type PinId = string
 export type ComponentId = string

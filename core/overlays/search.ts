@@ -34,30 +34,41 @@ function textOf(part: Part): string[] {
 
 /** What people call things, and the words that the files have for them. Common usage, from memory. */
 const SYNONYMS: Readonly<Record<string, string>> = {
-  screen: 'display panel matrix', monitor: 'panel screen', tft: 'colour screen', lcd: 'screen', eink: 'paper', epaper: 'paper',
-  thermometer: 'temperature', heat: 'temperature', hygrometer: 'humidity', moisture: 'humidity soil', barometer: 'pressure',
-  altitude: 'pressure', weather: 'humidity pressure temperature', gps: 'positioning', gnss: 'positioning', satellite: 'positioning',
-  rtc: 'clock', time: 'clock', watch: 'clock', gyro: 'motion orientation', gyroscope: 'motion orientation', imu: 'motion orientation',
+  screen: 'display panel matrix', monitor: 'panel screen', tft: 'colour screen', lcd: 'screen', eink: 'paper',
+  epaper: 'paper',
+  thermometer: 'temperature', heat: 'temperature', hygrometer: 'humidity', moisture: 'humidity soil',
+  barometer: 'pressure',
+  altitude: 'pressure', weather: 'humidity pressure temperature', gps: 'positioning', gnss: 'positioning',
+  satellite: 'positioning',
+  rtc: 'clock', time: 'clock', watch: 'clock', gyro: 'motion orientation', gyroscope: 'motion orientation',
+  imu: 'motion orientation',
   accelerometer: 'acceleration motion', tilt: 'acceleration motion', compass: 'magnetic', magnetometer: 'magnetic',
   pir: 'passiveinfrared motion',
-  rfid: 'card', nfc: 'card', badge: 'card', sonar: 'distance', ultrasonic: 'distance', range: 'distance', lidar: 'distance',
-  adc: 'analog', dac: 'analog sound', voltmeter: 'voltage', ammeter: 'current', lux: 'light', brightness: 'light', rgb: 'colour strip',
-  led: 'strip lamp light', neon: 'strip', lamps: 'strip lamp light', speaker: 'amplifier sound', loudspeaker: 'amplifier',
+  rfid: 'card', nfc: 'card', badge: 'card', sonar: 'distance', ultrasonic: 'distance', range: 'distance',
+  lidar: 'distance',
+  adc: 'analog', dac: 'analog sound', voltmeter: 'voltage', ammeter: 'current', lux: 'light', brightness: 'light',
+  rgb: 'colour strip',
+  led: 'strip lamp light', neon: 'strip', lamps: 'strip lamp light', speaker: 'amplifier sound',
+  loudspeaker: 'amplifier',
   mic: 'microphone',
-  beeper: 'buzzer sounder', alarm: 'buzzer sounder', keyboard: 'keys', keypad: 'keys', knob: 'encoder', dial: 'encoder', button: 'push',
-  switch: 'relay mosfet bus button', valve: 'relay mosfet', pump: 'relay mosfet motor', solenoid: 'relay mosfet', heater: 'relay',
+  beeper: 'buzzer sounder', alarm: 'buzzer sounder', keyboard: 'keys', keypad: 'keys', knob: 'encoder',
+  dial: 'encoder', button: 'push',
+  switch: 'relay mosfet bus button', valve: 'relay mosfet', pump: 'relay mosfet motor', solenoid: 'relay mosfet',
+  heater: 'relay',
   mains: 'relay', ventilator: 'fan', cooling: 'fan heatsink', housing: 'case', enclosure: 'case', shield: 'addon',
-  gpio: 'expander', extender: 'expander', multiplexer: 'hub', mux: 'hub', radio: 'radio modem', wifi: 'radio', modem: 'modem',
+  gpio: 'expander', extender: 'expander', multiplexer: 'hub', mux: 'hub', radio: 'radio modem', wifi: 'radio',
+  modem: 'modem',
   ethernet: 'network', lan: 'network', can: 'vehiclebus', barcode: 'code', weight: 'loadcell', scale: 'loadcell',
   eeprom: 'memory', flash: 'memory', sd: 'card', ups: 'battery', co2: 'carbon', smoke: 'gas',
-  stepper: 'motor', robot: 'motor servo', tank: 'tank level flow', level: 'level tank', water: 'water flow tank', finger: 'fingerprint',
+  stepper: 'motor', robot: 'motor servo', tank: 'tank level flow', level: 'level tank', water: 'water flow tank',
+  finger: 'fingerprint',
   ir: 'infrared',
   remote: 'infrared', trackpad: 'gesture', solar: 'battery',
 }
 
 /**
- * True when every word of the query is found somewhere in the part, or a word that means the same: in any order, as beginnings or middles
- * of words.
+ * True when every word of the query is found somewhere in the part, or a word that means the same: in any order, as
+ * beginnings or middles of words.
  */
 export function answersTo(part: Part, query: string): boolean {
   const words = query.split(/\s+/).map(joined).filter(Boolean)

@@ -1,13 +1,15 @@
 /**
- * Files of start commands for screens on SPI whose driver is told by one: `/lib/firmware/NAME.bin`, where NAME is the node's first
- * `compatible`; the commands stand in the part's folder, `kernel.startFile`. Without it the driver ends at once
- * (`request_firmware` of drivers/gpu/drm/tiny/panel-mipi-dbi.c, Linux 6.1).
+ * Files of start commands for screens on SPI whose driver is told by one: `/lib/firmware/NAME.bin`, where NAME is the
+ * node's first `compatible`; the commands stand in the part's folder, `kernel.startFile`. Without it the driver ends at
+ * once (`request_firmware` of drivers/gpu/drm/tiny/panel-mipi-dbi.c, Linux 6.1).
  */
 import type { Facts, ResolvedPart } from '../facts/types'
 import { startFileName } from './asks/placeholders'
 import { isMade, overlaysAsked } from './asks/fit'
 
-/** Head of the file. Published: Linux 6.1, drivers/gpu/drm/tiny/panel-mipi-dbi.c, `panel_mipi_dbi_magic` and version 1. */
+/**
+ * Head of the file. Published: Linux 6.1, drivers/gpu/drm/tiny/panel-mipi-dbi.c, `panel_mipi_dbi_magic` and version 1.
+ */
 const HEAD = [...'MIPI DBI'].map(letter => letter.charCodeAt(0)).concat([0, 0, 0, 0, 0, 0, 0, 1])
 
 /** The default of the library's overlay. memory */

@@ -33,7 +33,8 @@ export function overlayForPart(facts: Facts, owner: ResolvedPart): PartOverlay {
   if (!board) return no('Choose a board first: the overlay is laid onto its tree.')
   const tree = treeOf(board)
   if (!tree.symbols) {
-    return no(`The tree of ${board.name} was built without labels, so no overlay can name its nodes. Take an image whose trees have them.`)
+    return no(`The tree of ${board.name} was built without labels, so no overlay can name its nodes. Take an image `
+      + 'whose trees have them.')
   }
   const writer = new OverlayWriter(facts, owner, binding, tree)
   const body = writer.write()
@@ -62,7 +63,8 @@ function wayTo(bus: Bus, facts: Facts): { bus: string, through: Through[] } | { 
   const address = hub && facts.devices.find(entry => entry.owner === hub)?.address
   const channel = /(\d+)$/.exec(bus.id)?.[1]
   if (!hub || !binding || !group?.bus || address === undefined || Number.isNaN(address) || channel === undefined) {
-    return { why: `it lies behind ${hub?.name ?? 'a hub'}, which has no place or no driver of the kernel's; its program reaches it there` }
+    return { why: `it lies behind ${hub?.name ?? 'a hub'}, which has no place or no driver of the kernel's; its `
+      + 'program reaches it there' }
   }
   const above = wayTo(group.bus, facts)
   if ('why' in above) return above
@@ -71,7 +73,8 @@ function wayTo(bus: Bus, facts: Facts): { bus: string, through: Through[] } | { 
     bus: above.bus,
     through: [
       ...above.through, { node: `${binding.node}@${hex}`, lines: [
-        `compatible = "${binding.compatible}";`, `reg = <0x${hex}>;`, ...binding.properties ?? [], 'status = "okay";', '',
+        `compatible = "${binding.compatible}";`, `reg = <0x${hex}>;`, ...binding.properties ?? [], 'status = "okay";',
+        '',
       ] },
       { node: `i2c@${channel}`, lines: [`reg = <${channel}>;`, '#address-cells = <1>;', '#size-cells = <0>;', ''] },
     ],
@@ -104,26 +107,29 @@ class OverlayWriter {
     const unwired = (binding.must ?? []).filter(signal => this.lineOf(signal) === null)
     if (unwired.length) {
       const labels = unwired.map(signal => owner.signals.find(entry => entry.id === signal)?.label ?? signal).join(', ')
-      return `${owner.name}: the kernel's driver is for ${labels} alone, which has no line of the header. Without it there is nothing `
-        + `to load.`
+      return `${owner.name}: the kernel's driver is for ${labels} alone, which has no line of the header. Without it `
+        + 'there is nothing to load.'
     }
     const target = this.target()
     if ('why' in target) return target.why
     const names = [binding.compatible, ...binding.generic === undefined ? [] : [binding.generic]]
     const properties = [
-      `compatible = ${names.map(name => `"${this.filled(name)}"`).join(', ')};`, ...target.reg, ...this.lineProperties(),
-      ...this.interruptProperties(), ...this.supplyProperties(), ...(binding.properties ?? []).map(line => this.filled(line)),
+      `compatible = ${names.map(name => `"${this.filled(name)}"`).join(', ')};`, ...target.reg,
+      ...this.lineProperties(),
+      ...this.interruptProperties(), ...this.supplyProperties(),
+      ...(binding.properties ?? []).map(line => this.filled(line)),
     ]
     const children = this.children()
     if (this.missing.length) {
-      return `${owner.name}: ${this.missing.join(', ')} ${this.missing.length === 1 ? 'has' : 'have'} no line of the header yet. Place `
-        + `${this.missing.length === 1 ? 'it' : 'them'} first.`
+      return `${owner.name}: ${this.missing.join(', ')} ${this.missing.length === 1 ? 'has' : 'have'} no line of the `
+        + `header yet. Place ${this.missing.length === 1 ? 'it' : 'them'} first.`
     }
     const pins = this.pins.length > 0 && this.tree.binding !== 'none'
     const pinProperties = pins ? ['pinctrl-names = "default";', `pinctrl-0 = <&${this.label}_pins>;`] : []
     const clock = binding.clock ? [`clocks = <&${this.label}_clock>;`] : []
     const node = [
-      `${this.label}: ${target.node} {`, ...indent([...properties, ...clock, ...pinProperties, 'status = "okay";', ...children]), '};',
+      `${this.label}: ${target.node} {`,
+      ...indent([...properties, ...clock, ...pinProperties, 'status = "okay";', ...children]), '};',
     ]
     const parts = [
       ...binding.clock
@@ -131,7 +137,8 @@ class OverlayWriter {
             '&{/}',
             [
               `${this.label}_clock: clock-${this.label.replace(/_/g, '-')} {`,
-              ...indent(['compatible = "fixed-clock";', '#clock-cells = <0>;', `clock-frequency = <${binding.clock.hz}>;`]), '};',
+              ...indent(['compatible = "fixed-clock";', '#clock-cells = <0>;',
+                `clock-frequency = <${binding.clock.hz}>;`]), '};',
             ],
           )]
         : [],
@@ -159,11 +166,13 @@ class OverlayWriter {
       'trips {', ...indent([
         `${trip}: ${this.label.replace(/_/g, '-')}-trip {`,
         ...indent([
-          `temperature = <${this.filled('{fan:on}')}>;`, `hysteresis = <${this.filled('{fan:hysteresis}')}>;`, 'type = "active";',
+          `temperature = <${this.filled('{fan:on}')}>;`, `hysteresis = <${this.filled('{fan:hysteresis}')}>;`,
+          'type = "active";',
         ]), '};',
       ]), '};', '',
       'cooling-maps {', ...indent([
-        `${this.label.replace(/_/g, '-')}-map {`, ...indent([`trip = <&${trip}>;`, `cooling-device = <&${this.label} 1 1>;`]), '};',
+        `${this.label.replace(/_/g, '-')}-map {`,
+        ...indent([`trip = <&${trip}>;`, `cooling-device = <&${this.label} 1 1>;`]), '};',
       ]), '};',
     ])]
   }
@@ -183,15 +192,15 @@ class OverlayWriter {
       return { at: '&{/}', node: placed, reg: [], head: [], frees: [], through: [] }
     }
     const group = facts.groups.find(entry => entry.owner === owner && entry.kind === binding.on)
-    if (!group?.bus) return { why: `${owner.name} is on no ${binding.on === 'i2c' ? 'I²C' : 'SPI'} bus yet. Place it first.` }
+    if (!group?.bus) return { why: `${owner.name} is on no ${binding.on === 'i2c' ? 'I²C' : 'SPI'} bus yet. `
+      + 'Place it first.' }
     const head = ['status = "okay";', '#address-cells = <1>;', '#size-cells = <0>;', '']
     if (binding.on === 'i2c') {
       const device = facts.devices.find(entry => entry.owner === owner)
       if (!device || Number.isNaN(device.address)) return { why: `${owner.name} has no address.` }
       if (group.bus.software) {
-        return { why: `${owner.name} is on a bus that the kernel makes itself; an overlay cannot name it before it is there. Put it on `
-          + `a bus of `
-          + `the board.` }
+        return { why: `${owner.name} is on a bus that the kernel makes itself; an overlay cannot name it before it is `
+          + 'there. Put it on a bus of the board.' }
       }
       const way = wayTo(group.bus, facts)
       if ('why' in way) return { why: `${owner.name}: ${way.why}` }
@@ -208,7 +217,8 @@ class OverlayWriter {
     return {
       at: `&${group.bus.id}`, node: `${node}@${select}`, head, through: [],
       reg: [
-        `reg = <${select}>;`, `spi-max-frequency = <${owner.part.spi?.maxClockHz ?? 1_000_000}>;`, ...mode & 1 ? ['spi-cpha;'] : [],
+        `reg = <${select}>;`, `spi-max-frequency = <${owner.part.spi?.maxClockHz ?? 1_000_000}>;`,
+        ...mode & 1 ? ['spi-cpha;'] : [],
         ...mode & 2 ? ['spi-cpol;'] : [],
       ],
       // The device for programs on that select makes room.
@@ -231,7 +241,8 @@ class OverlayWriter {
     }
     this.pins.push({ line, direction: direction ?? (spec?.direction === 'in' ? 'out' : 'in'), ...(pull && { pull }) })
     const chip = this.chipOf(line)
-    return `<&${chip.label} ${chip.cells === 3 ? `${Math.floor(line / 32)} ${line % 32}` : line - chip.first} ${low ? 1 : 0}>`
+    return `<&${chip.label} ${chip.cells === 3 ? `${Math.floor(line / 32)} ${line % 32}` : line - chip.first} `
+      + `${low ? 1 : 0}>`
   }
 
   private chipOf(line: number) {
@@ -246,7 +257,9 @@ class OverlayWriter {
       const value = this.gpio(signal, low, pull)
       return value ? [`${property} = ${value};`] : []
     })
-    const list = gpioList ? gpioList.signals.map(signal => this.gpio(signal, false, gpioList.pull)).filter(value => value !== null) : []
+    const list = gpioList
+      ? gpioList.signals.map(signal => this.gpio(signal, false, gpioList.pull)).filter(value => value !== null)
+      : []
     // The driver drives the columns and reads the rows.
     const repeated = (prefix: string, direction: 'in' | 'out', pull?: 'up') =>
       this.owner.signals.filter(signal => signal.id.replace(/\d+$/, '') === prefix)
@@ -331,7 +344,8 @@ class OverlayWriter {
       [
         `${this.label}_pins: ${name} {`,
         ...indent([
-          `pins = ${names.join(', ')};`, `function = "${chip.cells === 3 ? 'gpio_in' : 'gpio'}";`, ...up ? ['bias-pull-up;'] : [],
+          `pins = ${names.join(', ')};`, `function = "${chip.cells === 3 ? 'gpio_in' : 'gpio'}";`,
+          ...up ? ['bias-pull-up;'] : [],
         ]),
         '};',
       ],

@@ -5,8 +5,8 @@ import { cheapestMatching } from './matching'
 const FEW_ROWS = 4
 
 /**
- * Cost of the cheapest places. `loaded` is column × line: what each line costs at each column, prices included; `away` is
- * what the column adds for every line. Fills `chosen`, line → column, when it is given.
+ * Cost of the cheapest places. `loaded` is column × line: what each line costs at each column, prices included; `away`
+ * is what the column adds for every line. Fills `chosen`, line → column, when it is given.
  */
 export type AloneSolver = (loaded: Float64Array, size: number, away: Float64Array, chosen: number[] | null) => number
 
@@ -34,7 +34,8 @@ function orderedCost(loaded: Float64Array, size: number, away: Float64Array, cho
       }
     }
   }
-  if (chosen && taken) for (let c = away.length - 1, i = size - 1; c >= 0 && i >= 0; c--) if (taken[c * size + i]) chosen[i--] = c
+  if (chosen && taken) for (let c = away.length - 1, i = size - 1; c >= 0
+    && i >= 0; c--) if (taken[c * size + i]) chosen[i--] = c
   return min[size]!
 }
 

@@ -1,8 +1,9 @@
 /**
- * A bound under what the demands still to be decided cost at the least. Three relaxations, each on demands of its own so that they add up:
- * every demand takes the cheapest way that fits what is decided (forward checking); two demands that get in each other's way take the
- * cheapest pair that stands together; devices with the same choice of addresses cannot all have one address of one bus. Under prices of
- * places (Lagrangian relaxation) a way costs what its places cost besides, so that ways that take more of what is scarce look dearer.
+ * A bound under what the demands still to be decided cost at the least. Three relaxations, each on demands of its own
+ * so that they add up: every demand takes the cheapest way that fits what is decided (forward checking); two demands
+ * that get in each other's way take the cheapest pair that stands together; devices with the same choice of addresses
+ * cannot all have one address of one bus. Under prices of places (Lagrangian relaxation) a way costs what its places
+ * cost besides, so that ways that take more of what is scarce look dearer.
  */
 import { standTogether, type Compiled, type Ledger } from './ledger'
 import type { Demand } from './types'
@@ -30,7 +31,8 @@ export class Bounds {
   private readonly fitting: number[][]
 
   constructor(
-    private readonly order: readonly Demand[], private readonly compiled: readonly Compiled[][], private readonly ledger: Ledger,
+    private readonly order: readonly Demand[], private readonly compiled: readonly Compiled[][],
+    private readonly ledger: Ledger,
     clash: number,
   ) {
     this.groups = addressGroups(order, clash)
@@ -59,7 +61,8 @@ export class Bounds {
     const found: (Pair & { extra: number })[] = []
     for (let i = 0; i < this.order.length; i++) {
       for (let j = i + 1; j < this.order.length; j++) {
-        if (this.groupOf[i] || this.groupOf[j] || this.compiled[i]!.length * this.compiled[j]!.length > MAX_PAIRS) continue
+        if (this.groupOf[i] || this.groupOf[j]
+          || this.compiled[i]!.length * this.compiled[j]!.length > MAX_PAIRS) continue
         const cost = this.jointly(i, j)
         const extra = cost - min[i]! - min[j]!
         if (extra > 1e-9) found.push({ first: i, second: j, cost, extra })
@@ -117,7 +120,10 @@ export class Bounds {
     return total
   }
 
-  /** The bound under prices, by place as the ledger numbers them; of the candidates that the last call of `rest` found to fit. */
+  /**
+   * The bound under prices, by place as the ledger numbers them; of the candidates that the last call of `rest`
+   * found to fit.
+   */
   priced(depth: number, prices: Float64Array): number {
     let total = 0
     for (let i = depth; i < this.order.length; i++) {
@@ -183,7 +189,8 @@ function addressGroups(order: readonly Demand[], clash: number): AddressGroup[] 
   return [...bySign.values()].filter(members => members.length > 1).map((members) => {
     // Cheapest cost of each seat, an address of a bus, over all members; then the cheapest seats, one for each.
     const seats = new Map<string, number>()
-    for (const i of members) for (const { busId, addresses, cost } of order[i]!.candidates) for (const entry of addresses ?? []) {
+    for (const i of members) for (const { busId, addresses,
+      cost } of order[i]!.candidates) for (const entry of addresses ?? []) {
       const seat = `${busId} ${entry.address}`
       seats.set(seat, Math.min(seats.get(seat) ?? Infinity, cost + entry.cost))
     }

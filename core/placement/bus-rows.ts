@@ -1,6 +1,7 @@
 /**
- * Places that demands still to be decided will take, whichever way they go: rows beside those of the plain lines, so that a bound knows how
- * scarce places are. Relaxed: each wire for itself takes any place that some way of its demand has for it.
+ * Places that demands still to be decided will take, whichever way they go: rows beside those of the plain lines, so
+ * that a bound knows how scarce places are. Relaxed: each wire for itself takes any place that some way of its demand
+ * has for it.
  */
 import type { Demand, PlaceRef } from './types'
 

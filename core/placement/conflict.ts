@@ -43,14 +43,16 @@ export function impossible(plan: Plan, catalogue: Catalogue, problem: PlacementP
   const short = shortageOf(problem)
   const conflict = short ? largestTakers(problem, short) : smallestConflict(problem)
   let sentence: string
-  if (short) sentence = `The parts want ${short.wanted} ${short.what} and there are ${short.given}: ${short.wanted - short.given} too few. Most are wanted `
-    + `by ${conflict.slice(0, 4).map(entry => entry.label).join(', ')}. Add a line expander for slow signals, give reserved positions `
-    + `free, or drop something.`
+  if (short) sentence = `The parts want ${short.wanted} ${short.what} and there are ${short.given}: `
+    + `${short.wanted - short.given} too few. Most are wanted by `
+    + `${conflict.slice(0, 4).map(entry => entry.label).join(', ')}. Add a line expander for slow signals, give `
+    + 'reserved positions free, or drop something.'
   else sentence = conflict.length > 8
-    ? `${conflict.length} demands get in each other's way: ${conflict.slice(0, 4).map(entry => entry.label).join('; ')} and `
-    + `${conflict.length - 4} more. Join one of them another way, give reserved positions free, or drop one.`
-    : `These cannot be met together: ${conflict.map(entry => entry.label).join('; ')}. Release a fixed position, join one of them `
-      + `another way, or drop it.`
+    ? `${conflict.length} demands get in each other's way: `
+    + `${conflict.slice(0, 4).map(entry => entry.label).join('; ')} and ${conflict.length - 4} more. Join one of them `
+    + 'another way, give reserved positions free, or drop one.'
+    : `These cannot be met together: ${conflict.map(entry => entry.label).join('; ')}. Release a fixed position, join `
+      + 'one of them another way, or drop it.'
   return {
     ok: false, sentence, conflict: conflict.map(({ label, terminals }) => ({ label, terminals })),
     waysOut: waysOut(plan, catalogue, facts, new Set(conflict.flatMap(entry => entry.terminals))),
@@ -65,27 +67,36 @@ interface Shortage {
   counts: (demand: LineDemand) => boolean
 }
 
-/** Places that the demands want at the least, whichever way they go, against those there are; null when there is no lack of either kind. */
+/**
+ * Places that the demands want at the least, whichever way they go, against those there are; null when there is no lack
+ * of either kind.
+ */
 function shortageOf({ demands, lineDemands, linePlaces }: PlacementProblem): Shortage | null {
   const must = lineDemands.filter(demand => !demand.optional)
-  const analog = { wanted: must.filter(demand => demand.analog).length, given: linePlaces.filter(place => place.isAnalog).length }
+  const analog = { wanted: must.filter(demand => demand.analog).length,
+    given: linePlaces.filter(place => place.isAnalog).length }
   if (analog.wanted > analog.given) return { ...analog, what: 'analog inputs', counts: demand => demand.analog }
   const header = new Set(linePlaces.filter(place => !place.isExpander).map(place => place.ref))
-  const bound = new Set(demands.flatMap(demand => demand.candidates.length === 1 ? Object.keys(demand.candidates[0]!.tokens) : []))
+  const bound = new Set(demands.flatMap(demand =>
+    demand.candidates.length === 1 ? Object.keys(demand.candidates[0]!.tokens) : []))
   const buses = minOnHeader(demands.filter(demand => demand.candidates.length !== 1), header)
   const given = [...header].filter(ref => !bound.has(ref)).length - buses
   const quick = must.filter(demand => !demand.analog && !demand.slow).length
   const slow = must.filter(demand => !demand.analog && demand.slow).length
   const behind = linePlaces.filter(place => place.isExpander && !place.isAnalog).length
   if (quick > given) {
-    return { what: 'lines of the header beside its buses', wanted: quick, given, counts: demand => !demand.analog && !demand.slow }
+    return { what: 'lines of the header beside its buses', wanted: quick, given,
+      counts: demand => !demand.analog && !demand.slow }
   }
   return quick + slow > given + behind
     ? { what: 'lines beside the buses', wanted: quick + slow, given: given + behind, counts: demand => !demand.analog }
     : null
 }
 
-/** Positions that the demands on buses take together at the least: wires of their own, and the common wires of each kind of bus once. */
+/**
+ * Positions that the demands on buses take together at the least: wires of their own, and the common wires of each kind
+ * of bus once.
+ */
 function minOnHeader(demands: readonly Demand[], header: ReadonlySet<PlaceRef>): number {
   const common = new Map<Demand['kind'], number>()
   let own = 0
@@ -131,21 +142,22 @@ export function unfed(plan: Plan, catalogue: Catalogue, facts: Facts, unmet: rea
   const kind = unmet[0]!.kind === 'ground' ? 'ground' : unmet[0]!.kind
   return {
     ok: false, conflict: unmet.map(demand => ({ label: demand.label, terminals: [demand.terminal] })),
-    sentence: `Every ${kind} position is reserved or lies under an add-on board, and ${unmet.map(demand => demand.label).join(', ')} want `
-      + `one.`,
+    sentence: `Every ${kind} position is reserved or lies under an add-on board, and `
+      + `${unmet.map(demand => demand.label).join(', ')} want one.`,
     waysOut: waysOut(plan, catalogue, facts, new Set(unmet.map(demand => demand.terminal))),
   }
 }
 
 /**
- * Demands of one kind that conflict by themselves, looked through set by set; else what is left when all that is not needed for the
- * conflict is taken away.
+ * Demands of one kind that conflict by themselves, looked through set by set; else what is left when all that is not
+ * needed for the conflict is taken away.
  */
 function smallestConflict(problem: PlacementProblem): Conflicting[] {
   const kinds = [...new Set(problem.demands.map(demand => demand.kind))]
   for (const kind of kinds) {
     const mine = {
-      ...problem, demands: problem.demands.filter(demand => demand.kind === kind || demand.candidates.length === 1), lineDemands: [],
+      ...problem, demands: problem.demands.filter(demand => demand.kind === kind || demand.candidates.length === 1),
+      lineDemands: [],
     }
     if (!fits(mine)) return minSet(entriesOf(mine), mine, 3)
   }
@@ -153,10 +165,14 @@ function smallestConflict(problem: PlacementProblem): Conflicting[] {
 }
 
 function entriesOf({ demands, lineDemands }: PlacementProblem): Conflicting[] {
-  return [...demands, ...lineDemands.filter(demand => !demand.optional)].map(({ label, terminals }) => ({ label, terminals }))
+  return [...demands, ...lineDemands.filter(demand => !demand.optional)].map(({ label, terminals }) => ({ label,
+    terminals }))
 }
 
-/** A set that conflicts and no part of which does. Sets up to `size` are tried for being the least of all; the trouble is bounded. */
+/**
+ * A set that conflicts and no part of which does. Sets up to `size` are tried for being the least of all; the
+ * trouble is bounded.
+ */
 function minSet(entries: readonly Conflicting[], problem: PlacementProblem, size: number): Conflicting[] {
   let branches = 0
   const conflicts = (set: readonly Conflicting[]) => {
@@ -175,10 +191,9 @@ function minSet(entries: readonly Conflicting[], problem: PlacementProblem, size
 }
 
 /**
- * A set that conflicts and no part of which does (Junker, "QuickXplain", 2004): halves are looked at as a whole, so that it takes few
- * questions
- * where the conflict is small. Once `enough` says so the open ones are taken as they are: the set still conflicts, and may be larger than
- * it need be.
+ * A set that conflicts and no part of which does (Junker, "QuickXplain", 2004): halves are looked at as a whole, so
+ * that it takes few questions where the conflict is small. Once `enough` says so the open ones are taken as they are:
+ * the set still conflicts, and may be larger than it need be.
  */
 function quickExplain(
   entries: readonly Conflicting[], conflicts: (set: readonly Conflicting[]) => boolean, enough: () => boolean,
@@ -206,15 +221,18 @@ function* subsetsOf<T>(list: T[], size: number, from = 0): Generator<T[]> {
     yield []
     return
   }
-  for (let i = from; i <= list.length - size; i++) for (const rest of subsetsOf(list, size - 1, i + 1)) yield [list[i]!, ...rest]
+  for (let i = from; i <= list.length - size; i++) for (const rest of subsetsOf(list, size - 1,
+    i + 1)) yield [list[i]!, ...rest]
 }
 
 /** Changes of the plan after which everything can be placed, cheapest first. */
 function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<string>): WayOut[] {
-  const owners = [...new Set([...terminals].map(key => facts.byKey.get(key)?.owner).filter(owner => owner !== undefined))]
+  const owners = [...new Set([...terminals].map(key => facts.byKey.get(key)?.owner)
+    .filter(owner => owner !== undefined))]
   const ideas: WayOut[] = [
     ...[...terminals].filter(key => plan.assignments[key]?.fixed).map(key => ({
-      label: `Let ${facts.byKey.get(key)!.owner.name} ${facts.byKey.get(key)!.label} leave ${placeInWords(refOf(plan.assignments[key]!))}`,
+      label: `Let ${facts.byKey.get(key)!.owner.name} ${facts.byKey.get(key)!.label} leave `
+        + `${placeInWords(refOf(plan.assignments[key]!))}`,
       price: 10, edits: [{ edit: 'release', terminal: key }] as Edit[],
     })),
     ...plan.reserved.map(({ position }) => ({
@@ -223,7 +241,8 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
     ...owners.flatMap(owner => (owner.part.options ?? []).filter(option =>
       option.meaning === 'link').flatMap(option => (option.values ?? []).filter(({ value }) =>
       value !== owner.options[option.id]).map(({ value, label }) => ({
-      label: `Join ${owner.name} by ${label}`, price: 20, edits: [{ edit: 'set-option', id: owner.id, option: option.id, value }] as Edit[],
+      label: `Join ${owner.name} by ${label}`, price: 20,
+      edits: [{ edit: 'set-option', id: owner.id, option: option.id, value }] as Edit[],
     })))),
     ...facts.stack.flatMap((owner) => {
       const option = longPinsOption(owner)
@@ -237,8 +256,10 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
     ...expanders(plan, facts),
     ...[...facts.catalogue.boards.values()]
       .filter(board => board.id !== plan.board)
-      .map(board => ({ label: `Take the board "${board.name}"`, price: 60, edits: [{ edit: 'choose-board', board: board.id }] as Edit[] })),
-    ...owners.map(owner => ({ label: `Drop ${owner.name}`, price: 80, edits: [{ edit: 'remove-part', id: owner.id }] as Edit[] })),
+      .map(board => ({ label: `Take the board "${board.name}"`, price: 60,
+        edits: [{ edit: 'choose-board', board: board.id }] as Edit[] })),
+    ...owners.map(owner => ({ label: `Drop ${owner.name}`, price: 80,
+      edits: [{ edit: 'remove-part', id: owner.id }] as Edit[] })),
   ]
   const all: WayOut[] = plan.reserved.length > 1
     ? [
@@ -255,7 +276,8 @@ function waysOut(plan: Plan, catalogue: Catalogue, facts: Facts, terminals: Set<
     // One board of several is enough to show that another board would do.
     if (working.length >= MAX_WAYS || tried >= MAX_TRIED || (isBoard(idea) && working.some(isBoard))) continue
     tried++
-    if (placeable(applyEdit(plan, { edit: 'all', edits: idea.edits as Edit[] }).plan, catalogue, terminals)) working.push(idea)
+    if (placeable(applyEdit(plan, { edit: 'all', edits: idea.edits as Edit[] }).plan, catalogue,
+      terminals)) working.push(idea)
   }
   return working
 }

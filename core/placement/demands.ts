@@ -32,14 +32,17 @@ export function busDemand(group: BusGroup, context: Context): Demand {
     ...context.board.controllers
       .filter(controller => kinds.includes(controller.kind))
       .flatMap(controller => controllerCandidates(controller, terminals, context)),
-    ...group.kind === 'i2c' ? [...hubCandidates(terminals, isHub, context), ...softwareCandidates(terminals, context)] : [],
+    ...group.kind === 'i2c'
+      ? [...hubCandidates(terminals, isHub, context), ...softwareCandidates(terminals, context)]
+      : [],
   ].filter(candidate => allows(context.insist, candidate, terminals))
   const device = group.kind === 'i2c' ? facts.devices.find(entry => entry.owner === owner) : undefined
   const also = facts.devices.filter(entry => entry.owner === owner && entry.also).map(entry => entry.address)
   const addresses = device && strapsOf(device, weights).map(entry => also.length ? { ...entry, also } : entry)
   const candidates = addresses ? plain.map(candidate => ({ ...candidate, addresses })) : plain
   return {
-    id: terminals.length === 1 ? terminals[0]!.key : `${owner.id}/${group.kind}`, kind: group.kind, partId: owner.id, isHub,
+    id: terminals.length === 1 ? terminals[0]!.key : `${owner.id}/${group.kind}`, kind: group.kind, partId: owner.id,
+    isHub,
     label: `${owner.name}: ${role === 'strip' ? 'strip output' : KIND_WORDS[group.kind]}`,
     terminals: terminals.map(terminal => terminal.key),
     candidates: candidates.sort((a, b) => a.cost - b.cost),
@@ -71,13 +74,15 @@ function strapsOf(device: I2cDevice, weights: Weights): Address[] {
   const values = option?.values ?? []
   if (!option || !values.length) return [{ address: device.address, cost: 0 }]
   return values.map(({ value }) => ({
-    address: Number(value), strap: { option: option.id, value }, cost: Number(value) === device.address ? 0 : weights.strapChanged,
+    address: Number(value), strap: { option: option.id, value },
+    cost: Number(value) === device.address ? 0 : weights.strapChanged,
   }))
     .sort((a, b) => a.cost - b.cost)
 }
 
 function movedCost(terminals: Terminal[], places: Record<string, PlaceRef>, weights: Weights): number {
-  const moved = (t: Terminal) => t.assignment && !t.assignment.fixed && places[t.key] !== undefined && refOf(t.assignment) !== places[t.key]
+  const moved = (t: Terminal) =>
+    t.assignment && !t.assignment.fixed && places[t.key] !== undefined && refOf(t.assignment) !== places[t.key]
   return weights.moved * terminals.filter(moved).length
 }
 
@@ -103,23 +108,32 @@ function controllerCandidates(controller: Controller, terminals: Terminal[], con
       partial = partial.flatMap(({ places, tokens, selects, left }) => [
         ...options.filter(({ position }) => !(`P${position}` in tokens)).map(({ signal, position }) => ({
           places: { ...places, [terminal.key]: `P${position}` }, left,
-          tokens: { ...tokens, [`P${position}`]: isShared(controller, terminal) ? `${controller.id}.${signal}` : terminal.key },
-          selects: signal.startsWith('select') ? { ...selects, [terminal.key]: Number(signal.slice('select'.length)) } : selects,
+          tokens: { ...tokens,
+            [`P${position}`]: isShared(controller, terminal) ? `${controller.id}.${signal}` : terminal.key },
+          selects: signal.startsWith('select')
+            ? { ...selects, [terminal.key]: Number(signal.slice('select'.length)) }
+            : selects,
         })),
         ...terminal.signal!.optional && !bound ? [{ places, tokens, selects, left: left + 1 }] : [],
       ])
     }
-    return partial.filter(({ places }) => Object.keys(places).length || terminals.every(terminal => terminal.signal!.optional))
+    return partial.filter(({ places }) =>
+      Object.keys(places).length || terminals.every(terminal => terminal.signal!.optional))
       .flatMap((entry, i): Candidate[] => controllerCandidate(controller, way, entry, i, terminals, context))
   })
 }
 
-/** Wires of a bus, by the bus rather than by the part: several parts have them in common, and the bus holds them in any case. */
+/**
+ * Wires of a bus, by the bus rather than by the part: several parts have them in common, and the bus holds them
+ * in any case.
+ */
 const isShared = ({ kind }: Controller, { signal }: Terminal): boolean =>
-  (kind === 'i2s' && signal!.role !== 'strip') || (SHARED_KINDS.has(kind) && signal!.role !== 'spi.select' && signal!.role !== 'strip')
+  (kind === 'i2s' && signal!.role !== 'strip')
+  || (SHARED_KINDS.has(kind) && signal!.role !== 'spi.select' && signal!.role !== 'strip')
 
 function controllerCandidate(
-  controller: Controller, way: number, { places, tokens, selects, left }: Partial, i: number, terminals: Terminal[], context: Context,
+  controller: Controller, way: number, { places, tokens, selects, left }: Partial, i: number, terminals: Terminal[],
+  context: Context,
 ): Candidate[] {
   const { weights } = context
   const { owner, signal } = terminals[0]!
@@ -128,13 +142,15 @@ function controllerCandidate(
   if (told === null) return []
   const used = Object.keys(places).length > 0
   const pwm = controller.kind === 'pwm' && !strip
-  const flow = terminals.some(terminal => places[terminal.key] !== undefined && /^serial\.[rc]ts$/.test(terminal.signal!.role))
+  const flow = terminals.some(terminal =>
+    places[terminal.key] !== undefined && /^serial\.[rc]ts$/.test(terminal.signal!.role))
   const uses: Candidate['uses'] = used
     ? [
         // Outputs of one channel have one frequency: others of that frequency may share it, at a price.
         {
           resource: controller.id, way: pwm ? String(signal!.pwm?.frequencyHz ?? 0) : String(way),
-          exclusive: strip || (!SHARED_KINDS.has(controller.kind) && controller.kind !== 'pwm' && controller.kind !== 'i2s'),
+          exclusive: strip || (!SHARED_KINDS.has(controller.kind) && controller.kind !== 'pwm'
+            && controller.kind !== 'i2s'),
           ...(pwm && { shareCost: weights.pwmShared }),
         },
         ...controller.kind === 'i2s'
@@ -148,9 +164,12 @@ function controllerCandidate(
   return [{
     // A strip's program has the sound circuit to itself and switches on its data wire alone.
     places,
-    tokens: used && !(strip && controller.kind === 'i2s') ? { ...heldWith(controller, way, flow, context), ...tokens } : tokens,
+    tokens: used && !(strip && controller.kind === 'i2s')
+      ? { ...heldWith(controller, way, flow, context), ...tokens }
+      : tokens,
     busId: controller.id, uses,
-    cost: (controller.isDefault ? 0 : weights.otherInstance) + way * weights.otherWay + i * weights.otherFunction + left * weights.leftOut
+    cost: (controller.isDefault ? 0 : weights.otherInstance) + way * weights.otherWay + i * weights.otherFunction
+      + left * weights.leftOut
       + (strip && controller.kind === 'spi' ? weights.stripOnSpi : 0) + (strip && controller.kind === 'i2s'
       ? weights.stripOnSound
       : 0) + told + noiseCost(controller, way, signal!, context) + movedCost(terminals, places, weights),
@@ -164,8 +183,12 @@ function noiseCost({ kind, routes }: Controller, way: number, { still }: Signal,
   return still ? weights.unsafeAtStart : weights.movesAtStart
 }
 
-/** Lines that a bus holds as soon as it is on, whether or not the part has a terminal there: they carry the bus and nothing else. */
-function heldWith({ id, kind, routes }: Controller, way: number, flow: boolean, { positionOfLine }: Context): Record<PlaceRef, string> {
+/**
+ * Lines that a bus holds as soon as it is on, whether or not the part has a terminal there: they carry the bus
+ * and nothing else.
+ */
+function heldWith({ id, kind, routes }: Controller, way: number, flow: boolean,
+  { positionOfLine }: Context): Record<PlaceRef, string> {
   const holds = (signal: string) => kind === 'serial'
     ? flow && (signal === 'cts' || signal === 'rts')
     : (kind === 'spi' || kind === 'i2s') && !signal.startsWith('select')
@@ -177,21 +200,27 @@ function heldWith({ id, kind, routes }: Controller, way: number, flow: boolean, 
 }
 
 /**
- * What it costs that the part's overlay cannot be told of this place: one is made for it where it can be; null where none can, and where
- * the controller does not do the part's clock mode.
+ * What it costs that the part's overlay cannot be told of this place: one is made for it where it can be; null where
+ * none can, and where the controller does not do the part's clock mode.
  */
-function overlayCost(controller: Controller, owner: ResolvedPart, selects: Record<string, number>, { board, weights }: Context): number
-  | null {
-  if (controller.kind === 'spi' && owner.part.spi && controller.modes && !controller.modes.includes(owner.part.spi.mode)) return null
+function overlayCost(controller: Controller, owner: ResolvedPart, selects: Record<string, number>,
+  { board, weights }: Context): number
+    | null {
+  if (controller.kind === 'spi' && owner.part.spi && controller.modes
+    && !controller.modes.includes(owner.part.spi.mode)) return null
   const fits = controller.kind === 'i2c'
     ? fitsI2cBus(owner, controller.id)
     : controller.kind !== 'spi' || Object.entries(selects)
-      .every(([key, select]) => fitsSeat(owner, key.slice(key.indexOf('.') + 1), { bus: Number(controller.id.replace('spi', '')), select }))
+      .every(([key, select]) =>
+        fitsSeat(owner, key.slice(key.indexOf('.') + 1), { bus: Number(controller.id.replace('spi', '')), select }))
   if (fits) return 0
   return canBeMade(owner, board) ? weights.madeOverlay : null
 }
 
-/** Channels of hubs. A hub itself goes to a header bus, so that no circle can arise, unless the maker fixed it elsewhere. */
+/**
+ * Channels of hubs. A hub itself goes to a header bus, so that no circle can arise, unless the maker
+ * fixed it elsewhere.
+ */
 function hubCandidates(terminals: Terminal[], isHub: boolean, { facts, weights }: Context): Candidate[] {
   const owner = terminals[0]!.owner
   const settled = new Set(facts.terminals.flatMap(terminal => terminal.signal && terminal.assignment?.terminal
@@ -214,14 +243,20 @@ function hubCandidates(terminals: Terminal[], isHub: boolean, { facts, weights }
   }))
 }
 
-/** Behind a hub and on a bus that the kernel makes itself no overlay can name the part's bus: its driver is not loaded at the start. */
-const driverless = (owner: ResolvedPart, weights: Weights): number => overlaysAsked(owner).length && owner.part.i2c ? weights.driverless : 0
+/**
+ * Behind a hub and on a bus that the kernel makes itself no overlay can name the part's bus: its driver is not loaded
+ * at the start.
+ */
+const driverless = (owner: ResolvedPart,
+  weights: Weights): number => overlaysAsked(owner).length && owner.part.i2c ? weights.driverless : 0
 
 function channelPlace(hub: ResolvedPart, offer: Offer, terminal: Terminal): PlaceRef {
   return `${hub.id}.${offer.terminals[terminal.signal!.role === 'i2c.sda' ? 'sda' : 'scl']}`
 }
 
-/** Software buses the plan already has, at their positions; and new ones, whose lines are found with the other lines. */
+/**
+ * Software buses the plan already has, at their positions; and new ones, whose lines are found with the other lines.
+ */
 function softwareCandidates(terminals: Terminal[], { facts, weights, isFree }: Context): Candidate[] {
   const sda = terminals.find(terminal => terminal.signal!.role === 'i2c.sda')
   const scl = terminals.find(terminal => terminal.signal!.role === 'i2c.scl')

@@ -1,4 +1,7 @@
-/** On request, for one terminal: what the next best place would cost, what would move for it, and who else wanted this one. */
+/**
+ * On request, for one terminal: what the next best place would cost, what would move for it, and who else
+ * wanted this one.
+ */
 import type { Catalogue } from '../catalogue/types'
 import { gatherFacts } from '../facts/gather'
 import type { Plan } from '../plan/types'
@@ -32,9 +35,12 @@ export function explainPlace(plan: Plan, catalogue: Catalogue, terminal: string)
     ? {
         to: placeInWords(refOf(other.assignments[terminal])),
         // Supplies and returns follow the signals and are weighed for themselves.
-        costsMore: Math.round(100 * (subject.is === 'signal' ? other.cost - held.cost : other.powerCost - held.powerCost)) / 100,
+        costsMore: Math.round(100 * (subject.is === 'signal'
+          ? other.cost - held.cost
+          : other.powerCost - held.powerCost)) / 100,
         moves: Object.entries(other.assignments)
-          .filter(([key, to]) => key !== terminal && held.assignments[key] && refOf(held.assignments[key]) !== refOf(to))
+          .filter(([key, to]) =>
+            key !== terminal && held.assignments[key] && refOf(held.assignments[key]) !== refOf(to))
           .map(([key, to]) => ({ terminal: key, to: placeInWords(refOf(to)) })),
       }
     : null
@@ -44,7 +50,8 @@ export function explainPlace(plan: Plan, catalogue: Catalogue, terminal: string)
 /** Demands whose own cheapest way, with nobody else there, takes this place. */
 function alsoWanted(plan: Plan, catalogue: Catalogue, terminal: string, ref: string): string[] {
   const facts = gatherFacts(
-    { ...plan, assignments: Object.fromEntries(Object.entries(plan.assignments).filter(([, entry]) => entry.fixed)) }, catalogue,
+    { ...plan, assignments: Object.fromEntries(Object.entries(plan.assignments).filter(([, entry]) => entry.fixed)) },
+    catalogue,
   )
   const problem = placementProblem(facts, facts.board!)
   const buses = problem.demands.filter(demand =>

@@ -1,10 +1,11 @@
 /**
  * Lines to places when the lines of some parts want to lie together, solved exactly.
  *
- * Least Σ cost(row, place) + Σ over clusters of min over middles m of Σ distance(m, place), each place filled at most to
- * its capacity. A cluster is a part with several lines and nothing else on the header that would say where its middle
- * is; the middle is found here. With all middles known this is an assignment problem. To find them: Lagrangian prices on
- * the places bound every cluster and middle by itself (Held and Karp 1971), and what the bound leaves open is branched on.
+ * Least Σ cost(row, place) + Σ over clusters of min over middles m of Σ distance(m, place), each place filled at
+ * most to its capacity. A cluster is a part with several lines and nothing else on the header that would say where
+ * its middle is; the middle is found here. With all middles known this is an assignment problem. To find them:
+ * Lagrangian prices on the places bound every cluster and middle by itself (Held and Karp 1971), and what the bound
+ * leaves open is branched on.
  */
 import { costAlone, movedAlone, picked, summed, type AloneSolver } from './alone'
 import { cheapestMatching } from './matching'
@@ -34,8 +35,8 @@ export interface Gathered {
 }
 
 /**
- * `found` is null when there is none below what was asked; `prices` are the best ones of the first branch, for bounding tasks much like
- * this one.
+ * `found` is null when there is none below what was asked; `prices` are the best ones of the first branch, for bounding
+ * tasks much like this one.
  */
 export interface GatheringOutcome {
   found: Gathered | null
@@ -48,13 +49,20 @@ const ROUNDS_BELOW = 16
 const MIDDLES_TRIED = 12
 const EPSILON = 1e-6
 
-/** The cheapest placement below `below`. `patience` bounds the branches looked at; `warm` are prices of a task much like this one. */
-export function gatherLines(task: GatheringTask, below = Infinity, patience = 8000, warm: Float64Array | null = null): GatheringOutcome {
+/**
+ * The cheapest placement below `below`. `patience` bounds the branches looked at; `warm` are prices of a task much
+ * like this one.
+ */
+export function gatherLines(task: GatheringTask, below = Infinity, patience = 8000,
+  warm: Float64Array | null = null): GatheringOutcome {
   const gathering = new Gathering(task, below, patience, warm)
   return { found: gathering.run(), prices: gathering.firstPrices }
 }
 
-/** Prices of places under which every row and cluster, each for itself, comes as dear as it can; and what the clusters cost then. */
+/**
+ * Prices of places under which every row and cluster, each for itself, comes as dear as it can; and what the
+ * clusters cost then.
+ */
 export interface Prices {
   /** By place. */
   prices: Float64Array
@@ -87,7 +95,10 @@ class Gathering {
   private readonly columnsOf: Int32Array[]
   /** Cluster → middle → distance of each of its columns. */
   private readonly awayOf: Float64Array[][]
-  /** Clusters whose lines keep the order of their places: of any two, the later line never gains by taking the earlier place. */
+  /**
+   * Clusters whose lines keep the order of their places: of any two, the later line never gains by taking
+   * the earlier place.
+   */
   private readonly inOrder: boolean[]
   private readonly twinBefore: number[]
   private best: { places: number[], cost: number } | null = null
@@ -95,13 +106,15 @@ class Gathering {
   firstPrices: Float64Array | null = null
   private nodes = 0
 
-  constructor(private readonly task: GatheringTask, below: number, private readonly patience: number, private readonly warm: Float64Array
-    | null = null) {
+  constructor(private readonly task: GatheringTask, below: number, private readonly patience: number,
+    private readonly warm: Float64Array
+      | null = null) {
     this.bestCost = below
     this.rowsOf = Array.from({ length: task.clusters }, () => [])
     task.clusterOf.forEach((cluster, row) => (cluster < 0 ? this.alone : this.rowsOf[cluster]!).push(row))
     this.columns = this.columnsFor(task.cost.length)
-    this.columnsOf = this.rowsOf.map(rows => this.columnsFor(rows.length).sort((a, b) => task.along[a]! - task.along[b]! || a - b))
+    this.columnsOf = this.rowsOf.map(rows =>
+      this.columnsFor(rows.length).sort((a, b) => task.along[a]! - task.along[b]! || a - b))
     this.awayOf = this.columnsOf.map(columns => task.distance.map(away => picked(away, columns)))
     this.inOrder = this.rowsOf.map(rows => this.keepsOrder(rows))
     const alike = (a: number[], b: number[]) =>
@@ -109,7 +122,10 @@ class Gathering {
     this.twinBefore = this.rowsOf.map((rows, k) => this.rowsOf.findLastIndex((other, j) => j < k && alike(rows, other)))
   }
 
-  /** The Monge condition between neighbours: cost(i, p) + cost(j, q) ≤ cost(i, q) + cost(j, p) for lines i < j and places p before q. */
+  /**
+   * The Monge condition between neighbours: cost(i, p) + cost(j, q) ≤ cost(i, q) + cost(j, p) for lines i < j and
+   * places p before q.
+   */
   private keepsOrder(rows: number[]): boolean {
     const { cost, along } = this.task
     const places = Array.from(along, (_, p) => p).sort((a, b) => along[a]! - along[b]! || a - b)
@@ -117,13 +133,15 @@ class Gathering {
       const [i, j] = [cost[rows[r]!]!, cost[next]!]
       return places.slice(1).every((q, n) => {
         const p = places[n]!
-        return i[p]! + j[q]! <= i[q]! + j[p]! + EPSILON && (along[p] !== along[q] || Math.abs(i[p]! + j[q]! - i[q]! - j[p]!) <= EPSILON)
+        return i[p]! + j[q]! <= i[q]! + j[p]! + EPSILON
+          && (along[p] !== along[q] || Math.abs(i[p]! + j[q]! - i[q]! - j[p]!) <= EPSILON)
       })
     })
   }
 
   private columnsFor(rows: number): Int32Array {
-    return Int32Array.from([...this.task.capacity].flatMap((capacity, place) => new Array<number>(Math.min(capacity, rows)).fill(place)))
+    return Int32Array.from([...this.task.capacity].flatMap((capacity,
+      place) => new Array<number>(Math.min(capacity, rows)).fill(place)))
   }
 
   run(): Gathered | null {
@@ -135,7 +153,8 @@ class Gathering {
   }
 
   /**
-   * Prices of a task much like this one, or those of the plain matching: whichever bound more. The latter know what has to stay unplaced.
+   * Prices of a task much like this one, or those of the plain matching: whichever bound more. The latter know what has
+   * to stay unplaced.
    */
   private betterStart(plain: Float64Array): Float64Array {
     if (!this.warm) return plain
@@ -199,7 +218,9 @@ class Gathering {
       this.branch(narrowed.map((list, k) => k === undecided.k ? [m] : list), bound.prices, ROUNDS_BELOW)
   }
 
-  /** Clusters that are alike line by line may change places: the later one is taken to lie no nearer the first middle. */
+  /**
+   * Clusters that are alike line by line may change places: the later one is taken to lie no nearer the first middle.
+   */
   private untwinned(middles: number[][]): number[][] {
     const after = [...middles]
     this.twinBefore.forEach((j, k) => {
@@ -296,7 +317,8 @@ class Gathering {
       return best.middle
     })
     let excess = 0
-    for (let p = 0; p < prices.length; p++) if (over[p]! > 0 || (over[p]! < 0 && prices[p]! > 0)) excess += over[p]! * over[p]!
+    for (let p = 0; p < prices.length; p++) if (over[p]! > 0
+      || (over[p]! < 0 && prices[p]! > 0)) excess += over[p]! * over[p]!
     return { value, byMiddle, middles: chosen, over, excess }
   }
 

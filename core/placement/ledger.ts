@@ -1,6 +1,6 @@
 /**
- * Who has which place and which controller, while the search tries one way after another. Names are numbers here: this runs a million
- * times.
+ * Who has which place and which controller, while the search tries one way after another. Names are numbers here: this
+ * runs a million times.
  */
 import type { Candidate, PlaceRef } from './types'
 
@@ -51,7 +51,8 @@ export class Ledger {
       candidate, refs: Int32Array.from(refs, ref => this.placeNumber(ref)),
       tokens: Int32Array.from(refs, ref => this.tokens.of(candidate.tokens[ref]!)),
       resources: Int32Array.from(candidate.uses, use => this.resourceNumber(use.resource)),
-      ways: Int32Array.from(candidate.uses, use => this.ways.of(use.way)), exclusive: candidate.uses.map(use => use.exclusive),
+      ways: Int32Array.from(candidate.uses, use => this.ways.of(use.way)),
+      exclusive: candidate.uses.map(use => use.exclusive),
     }
   }
 
@@ -94,7 +95,8 @@ export class Ledger {
 
   /** True when every place is free or carries the same, and every controller goes the same way. */
   fits({ refs, tokens, resources, ways, exclusive }: Compiled): boolean {
-    for (let i = 0; i < refs.length; i++) if (this.carriers[refs[i]!]! > 0 && this.carries[refs[i]!] !== tokens[i]) return false
+    for (let i = 0; i < refs.length; i++) if (this.carriers[refs[i]!]! > 0
+      && this.carries[refs[i]!] !== tokens[i]) return false
     for (let i = 0; i < resources.length; i++) {
       const at = resources[i]!
       if (this.users[at]! > 0 && (exclusive[i] || this.alone[at]! > 0 || this.way[at] !== ways[i])) return false
@@ -102,9 +104,13 @@ export class Ledger {
     return true
   }
 
-  /** True when every place of it carries the same already and no controller is new: taking it changes nothing for anybody else. */
+  /**
+   * True when every place of it carries the same already and no controller is new: taking it changes nothing
+   * for anybody else.
+   */
   isLaid({ refs, tokens, resources, ways, exclusive }: Compiled): boolean {
-    for (let i = 0; i < refs.length; i++) if (this.carriers[refs[i]!]! === 0 || this.carries[refs[i]!] !== tokens[i]) return false
+    for (let i = 0; i < refs.length; i++) if (this.carriers[refs[i]!]! === 0
+      || this.carries[refs[i]!] !== tokens[i]) return false
     for (let i = 0; i < resources.length; i++) if (exclusive[i] || this.users[resources[i]!]! === 0
       || this.way[resources[i]!] !== ways[i]) {
       return false
@@ -129,7 +135,9 @@ export class Ledger {
   /** Who has what, as far as it matters to those that come: the same text, the same ways left at the same costs. */
   sign(): string {
     let sign = ''
-    for (let at = 0; at < this.carriers.length; at++) sign += String.fromCharCode(this.carriers[at]! > 0 ? this.carries[at]! + 1 : 0)
+    for (let at = 0; at < this.carriers.length; at++) sign += String.fromCharCode(this.carriers[at]! > 0
+      ? this.carries[at]! + 1
+      : 0)
     for (let at = 0; at < this.users.length; at++) {
       sign += String.fromCharCode(this.users[at]! > 0 ? 2 * this.way[at]! + (this.alone[at]! > 0 ? 2 : 1) : 0)
     }

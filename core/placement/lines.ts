@@ -10,7 +10,8 @@ export function lineDemand(terminal: Terminal, { insist }: Context): LineDemand 
   const { signal, owner, assignment } = terminal
   return {
     id: terminal.key, partId: owner.id, label: `${owner.name} ${terminal.label}`, terminals: [terminal.key],
-    slow: signal!.role === 'line' && signal!.slow === true, analog: signal!.analog === true, optional: signal!.optional === true,
+    slow: signal!.role === 'line' && signal!.slow === true, analog: signal!.analog === true,
+    optional: signal!.optional === true,
     still: signal!.still === true, drives: signal!.direction === 'out', rank: 0,
     ...(signal!.idleLevel && { idleLevel: signal!.idleLevel }),
     ...(assignment && { before: refOf(assignment) }),
@@ -36,7 +37,8 @@ export function shareOneWire(lines: LineDemand[], demands: Demand[], facts: Fact
   const rest = lines.filter(line => !isOneWire(line))
   const fixed = demands.find(demand => Object.values(demand.candidates[0]?.tokens ?? {}).includes('onewire'))
   if (!fixed) {
-    return [...rest, { ...wires[0]!, terminals: wires.flatMap(wire => wire.terminals), label: wires.map(wire => wire.label).join(', ') }]
+    return [...rest, { ...wires[0]!, terminals: wires.flatMap(wire => wire.terminals),
+      label: wires.map(wire => wire.label).join(', ') }]
   }
   const [ref] = Object.keys(fixed.candidates[0]!.tokens)
   for (const wire of wires)
@@ -51,7 +53,8 @@ export function headerLines({ board, isFree, weights }: Context, columns: number
   const wanted = new Map<number, number>()
   for (const controller of board.controllers)
     for (const line of new Set(controller.routes.flatMap(route => Object.values(route.lines))))
-      wanted.set(line, (wanted.get(line) ?? 0) + (controller.isDefault ? weights.defaultFunction : weights.otherFunction))
+      wanted.set(line, (wanted.get(line) ?? 0)
+      + (controller.isDefault ? weights.defaultFunction : weights.otherFunction))
   return board.header.filter(entry => entry.kind === 'line' && isFree(entry.position)).map((entry) => {
     const line = board.lines.find(candidate => candidate.line === entry.line)
     const column = columnOf(entry.position)
@@ -65,7 +68,8 @@ export function headerLines({ board, isFree, weights }: Context, columns: number
 
 export function expanderLines(facts: Facts, weights: Weights): LineSlot[] {
   return facts.parts.flatMap(owner => (owner.part.offers ?? []).filter(offer => offer.kind !== 'i2c').map(offer => ({
-    ref: `${owner.id}.${offer.terminals.line}`, column: null, isExpander: true, isAnalog: offer.kind === 'analog', noisy: false,
+    ref: `${owner.id}.${offer.terminals.line}`, column: null, isExpander: true, isAnalog: offer.kind === 'analog',
+    noisy: false,
     ownerId: owner.id,
     cost: weights.behindAnother,
   })))
@@ -80,13 +84,16 @@ export function columnsApart(place: LineSlot, middle: number | string): number {
   return place.column === null ? LEAP : Math.min(LEAP, Math.abs(place.column - middle))
 }
 
-/** Where a place lies for the order of a connector: columns from the header's middle; an expander counts as the middle. */
+/**
+ * Where a place lies for the order of a connector: columns from the header's middle; an expander counts as the middle.
+ */
 export function alongHeader(place: LineSlot | undefined, columns: number): number {
   return place === undefined || place.column === null ? 0 : place.column - (columns >> 1)
 }
 
 /** Cost of a plain line at a place; `middle` is the column where the rest of its part lies, if that is known. */
-export function lineCost(demand: LineDemand, place: LineSlot, middle: number | undefined, weights: Weights, columns: number): number {
+export function lineCost(demand: LineDemand, place: LineSlot, middle: number | undefined, weights: Weights,
+  columns: number): number {
   if (demand.analog !== place.isAnalog) return IMPOSSIBLE
   if (place.isExpander && !place.isAnalog && (!demand.slow || place.ownerId === demand.partId)) return IMPOSSIBLE
   if (demand.forbidden === place.ref || (demand.only !== undefined && demand.only !== place.ref)) return IMPOSSIBLE
@@ -98,12 +105,13 @@ export function lineCost(demand: LineDemand, place: LineSlot, middle: number | u
 }
 
 /**
- * What may happen at this place between power and program: a pull that moves it, a line that chatters, a console that drives against the
- * part.
+ * What may happen at this place between power and program: a pull that moves it, a line that chatters, a console that
+ * drives against the part.
  */
 function startCost({ idleLevel, still, drives }: LineDemand, { resetPull, noisy }: LineSlot, weights: Weights): number {
   const fights = drives && noisy ? weights.console : 0
-  const wrongPull = idleLevel !== undefined && resetPull !== undefined && resetPull !== (idleLevel === 'high' ? 'up' : 'down')
+  const wrongPull = idleLevel !== undefined && resetPull !== undefined
+    && resetPull !== (idleLevel === 'high' ? 'up' : 'down')
   if (still) return fights + (wrongPull || noisy ? weights.unsafeAtStart : 0)
   return fights + (idleLevel !== undefined && (wrongPull || noisy) ? weights.movesAtStart : 0)
 }

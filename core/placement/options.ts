@@ -25,7 +25,8 @@ export function placeOptions(terminal: Terminal, facts: Facts): PlaceOption[] {
     return takesAnyLine(role) || reaches(board, role, entry.line).length > 0
   }).map((entry): PlaceOption => ({
     to: { position: entry.position },
-    label: `${entry.position} · ${entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind}`,
+    label: `${entry.position} · `
+      + `${entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind}`,
     takenBy: terminal.is === 'signal' ? others(terminal, facts.atPosition.get(entry.position) ?? []) : [],
     reserved: reserved.has(entry.position) || entry.identity === true,
   }))
@@ -72,9 +73,13 @@ export function whyNot(terminal: Terminal, position: number, facts: Facts): stri
   let what: string
   if (entry.kind === 'ground') what = 'a ground'
   else what = entry.kind === 'line' ? `line ${entry.line}` : `the ${entry.kind} rail`
-  if (terminal.is === 'ground') return entry.kind === 'ground' ? null : `Position ${position} is ${what}; a return wants a ground.`
+  if (terminal.is === 'ground') return entry.kind === 'ground'
+    ? null
+    : `Position ${position} is ${what}; a return wants a ground.`
   if (terminal.is === 'supply') {
-    return entry.kind === terminal.supply!.rail ? null : `Position ${position} is ${what}; this supply wants ${terminal.supply!.rail}.`
+    return entry.kind === terminal.supply!.rail
+      ? null
+      : `Position ${position} is ${what}; this supply wants ${terminal.supply!.rail}.`
   }
   if (entry.line === undefined) return `Position ${position} is ${what}: a signal there is a short circuit.`
   if (terminal.signal!.analog) return `Line ${entry.line} only tells high from low; this voltage varies.`

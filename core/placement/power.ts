@@ -1,6 +1,6 @@
 /**
- * Supply and ground positions: near the part's signals, shared as little as possible. A part without signals on the header has its return
- * beside its supply. Best for the signals as they lie.
+ * Supply and ground positions: near the part's signals, shared as little as possible. A part without signals on the
+ * header has its return beside its supply. Best for the signals as they lie.
  */
 import { cheapestMatching, IMPOSSIBLE } from './matching'
 import { columnOf, positionOf } from './refs'
@@ -33,10 +33,12 @@ export function placePower(problem: PlacementProblem, signals: Record<string, Pl
       const already = bound.filter(demand => demand.fixedAt === `P${position}`).length
       const column = columnOf(position)
       const far = weights.farFromEnd * Math.min(column, problem.columns - 1 - column)
-      return Array.from({ length: loose.length }, (_, copy) => ({ position, own: far + weights.sharedSupply * (already + copy) }))
+      return Array.from({ length: loose.length },
+        (_, copy) => ({ position, own: far + weights.sharedSupply * (already + copy) }))
     })
     const matching = cheapestMatching(loose.map(demand => columns.map(({ position, own }) => {
-      if (demand.forbidden === `P${position}` || (demand.only !== undefined && demand.only !== `P${position}`)) return IMPOSSIBLE
+      if (demand.forbidden === `P${position}`
+        || (demand.only !== undefined && demand.only !== `P${position}`)) return IMPOSSIBLE
       const middle = middles.get(demand.partId)
       return own
         + (middle === undefined ? 0 : weights.apart * Math.abs(columnOf(position) - middle))

@@ -17,7 +17,8 @@ export function placementProblem(facts: Facts, board: Board, insist: readonly In
   const held = heldPositions(facts, board)
   const context: Context = {
     facts, board, weights: weightsOf(facts.plan), insist,
-    positionOfLine: new Map(board.header.filter(entry => entry.line !== undefined).map(entry => [entry.line!, entry.position])),
+    positionOfLine: new Map(board.header.filter(entry => entry.line !== undefined)
+      .map(entry => [entry.line!, entry.position])),
     isFree: position => !reserved.has(position) && !identity.has(position) && !held.has(position),
   }
   const columns = Math.max(...board.header.map(entry => columnOf(entry.position))) + 1
@@ -38,7 +39,8 @@ export function placementProblem(facts: Facts, board: Board, insist: readonly In
     })
     else hopeless.push({
       terminal: terminal.key,
-      sentence: `${terminal.owner.name} ${terminal.label} is fixed at ${placeInWords(bound)}, which is no line it can use`,
+      sentence: `${terminal.owner.name} ${terminal.label} is fixed at ${placeInWords(bound)}, which is no `
+        + 'line it can use',
     })
   }
   for (const demand of demands)
@@ -53,29 +55,33 @@ export function placementProblem(facts: Facts, board: Board, insist: readonly In
           + `${demand.kind === 'ground' ? 'no ground' : `not on the ${demand.kind} rail`}`,
       })
 
-  const powerPlaces = (kind: PowerDemand['kind']) => board.header.filter(entry => entry.kind === kind && context.isFree(entry.position))
+  const powerPlaces = (kind: PowerDemand['kind']) => board.header.filter(entry =>
+    entry.kind === kind && context.isFree(entry.position))
     .map(entry => entry.position)
   return {
     demands, lineDemands: ranked(shareOneWire(lineDemands, demands, facts)),
     linePlaces: [...headerLines(context, columns), ...expanderLines(facts, context.weights)],
-    powerDemands: power, powerPlaces: { '5V': powerPlaces('5V'), '3V3': powerPlaces('3V3'), 'ground': powerPlaces('ground') },
+    powerDemands: power,
+    powerPlaces: { '5V': powerPlaces('5V'), '3V3': powerPlaces('3V3'), 'ground': powerPlaces('ground') },
     columns, weights: context.weights, hopeless, before: facts.plan.assignments,
   }
 }
 
 /**
- * Positions that nothing can be led to: under an add-on board that does not bring them out again, or held by an overlay whatever it is
- * told.
+ * Positions that nothing can be led to: under an add-on board that does not bring them out again, or held by an overlay
+ * whatever it is told.
  */
 function heldPositions(facts: Facts, board: Board): Set<number> {
   const covered = facts.stack.flatMap((owner) => {
     const cover = coverOf(owner)
     return cover && !passesThrough(owner)
-      ? board.header.filter(entry => entry.position >= cover.from && entry.position <= cover.to).map(entry => entry.position)
+      ? board.header.filter(entry => entry.position >= cover.from && entry.position <= cover.to)
+          .map(entry => entry.position)
       : []
   })
   const lines = new Set(facts.parts.flatMap(owner => fixedLinesOf(owner, board)))
-  return new Set([...covered, ...board.header.flatMap(entry => entry.line !== undefined && lines.has(entry.line) ? entry.position : [])])
+  return new Set([...covered,
+    ...board.header.flatMap(entry => entry.line !== undefined && lines.has(entry.line) ? entry.position : [])])
 }
 
 function fixedLine(terminal: Terminal, bound: PlaceRef, { board, facts }: Context): Candidate | null {
@@ -85,7 +91,8 @@ function fixedLine(terminal: Terminal, bound: PlaceRef, { board, facts }: Contex
     owner.part.offers?.some(offer => offer.kind === (terminal.signal!.analog
       ? 'analog'
       : 'line') && `${owner.id}.${offer.terminals.line}` === bound))
-  if (!(header?.kind === 'line' && !terminal.signal!.analog) && !(offered && terminal.signal!.role === 'line')) return null
+  if (!(header?.kind === 'line' && !terminal.signal!.analog)
+    && !(offered && terminal.signal!.role === 'line')) return null
   return { places: { [terminal.key]: bound }, tokens: { [bound]: token }, uses: [], cost: 0 }
 }
 
@@ -109,7 +116,8 @@ function whyNone(demand: Demand, { facts, board }: Context): string {
     const header = bound && board.header.find(entry => `P${entry.position}` === bound)
     const words = roleInWords(terminal.signal!.role)
     if (bound && (!header || header.line === undefined || !reaches(board, terminal.signal!.role, header.line).length))
-      return `${terminal.owner.name} ${terminal.label} is fixed at ${placeInWords(bound)}, which has no ${words.replace(/^an? /, '')}`
+      return `${terminal.owner.name} ${terminal.label} is fixed at ${placeInWords(bound)}, which has no `
+        + `${words.replace(/^an? /, '')}`
   }
   return `${demand.label}: the board has no such bus free of reserved and fixed positions`
 }

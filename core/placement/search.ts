@@ -57,8 +57,10 @@ function peacefulOf(demands: readonly Demand[]): ReadonlySet<Demand> {
   const addressesOf = (demand: Demand) => [
     ...new Set(demand.candidates[0]?.addresses?.flatMap(entry => [entry.address, ...entry.also ?? []]) ?? []),
   ]
-  for (const demand of demands) for (const address of addressesOf(demand)) users.set(address, (users.get(address) ?? 0) + 1)
-  return new Set(demands.filter(demand => demand.kind === 'i2c' && addressesOf(demand).every(address => users.get(address) === 1)))
+  for (const demand of demands) for (const address of addressesOf(demand)) users.set(address,
+    (users.get(address) ?? 0) + 1)
+  return new Set(demands.filter(demand =>
+    demand.kind === 'i2c' && addressesOf(demand).every(address => users.get(address) === 1)))
 }
 
 function kindsOf({ linePlaces, lineDemands }: PlacementProblem): LineSlot[][] {
@@ -75,7 +77,9 @@ class Search {
   private readonly order: Demand[]
   private readonly ledger: Ledger
   private readonly bounds: Bounds
-  /** By demand: most that its part's own lines gain by another way for it; Infinity where more than that hangs on it. */
+  /**
+   * By demand: most that its part's own lines gain by another way for it; Infinity where more than that hangs on it.
+   */
   private readonly mayGain: number[]
   private readonly busRows: BusRows
   /** Candidates of each demand in the order, as the ledger reads them. */
@@ -92,7 +96,10 @@ class Search {
   private readonly twinBefore: number[]
   /** By what is left to decide and how things stand: the least cost with which the search has been there. */
   private readonly been = new Map<string, number>()
-  /** By depth: the demands before it whose choice matters beyond the ledger, for their part's lines or for a twin that comes. */
+  /**
+   * By depth: the demands before it whose choice matters beyond the ledger, for their part's lines or for a
+   * twin that comes.
+   */
   private readonly mattering: number[][]
   /** By demand: its choice of addresses as a sign, where another one may clash with it; null otherwise. */
   private readonly addressSign: (string | null)[]
@@ -116,7 +123,9 @@ class Search {
   private readonly atMiddle = new Map<number, Float64Array>()
   private best: Solution | null = null
   /** True when a bus of this kind is on already. */
-  private readonly isOn = (kind: Demand['kind']): boolean => this.order.slice(0, this.depth).some(demand => demand.kind === kind)
+  private readonly isOn = (kind: Demand['kind']): boolean =>
+    this.order.slice(0, this.depth).some(demand => demand.kind === kind)
+
   /** What the lines cost at the least with every place free. */
   private lineFloor = -Infinity
   private readonly firstCanOpen: boolean
@@ -124,14 +133,15 @@ class Search {
   private stopped = false
 
   constructor(private readonly problem: PlacementProblem, private readonly options: SearchOptions) {
-    // Hubs before what may hang behind them, narrow choices before wide ones, and last what nobody can clash with: it goes where the others
-    // lie.
+    // Hubs before what may hang behind them, narrow choices before wide ones, and last what nobody can clash with: it
+    // goes where the others lie.
     const peaceful = peacefulOf(problem.demands)
     const lateness = (demand: Demand) => {
       if (demand.isHub) return 0
       return peaceful.has(demand) ? 2 : 1
     }
-    this.order = [...problem.demands].sort((a, b) => lateness(a) - lateness(b) || a.candidates.length - b.candidates.length)
+    this.order = [...problem.demands].sort((a,
+      b) => lateness(a) - lateness(b) || a.candidates.length - b.candidates.length)
     this.mayGain = this.order.map(demand => peaceful.has(demand) && !demand.isHub
       ? problem.weights.apart * LEAP * problem.lineDemands.filter(line => line.partId === demand.partId).length
       : Infinity)
@@ -142,7 +152,8 @@ class Search {
       const seen = (other: Demand, j: number) => j < i && other.partId === demand.partId
       if (!demand.twinSign || this.order.some(seen)) return -1
       return this.order.findLastIndex(
-        (other, j) => j < i && other.twinSign === demand.twinSign && other.candidates.length === demand.candidates.length
+        (other, j) => j < i && other.twinSign === demand.twinSign
+          && other.candidates.length === demand.candidates.length
           && !this.order.some((earlier, k) => k < j && earlier.partId === other.partId),
       )
     })
@@ -150,10 +161,12 @@ class Search {
     this.mattering = Array.from({ length: this.order.length + 1 }, (_, depth) => this.order.slice(0, depth)
       .flatMap((demand, i) => withLines.has(demand.partId) || this.twinBefore.lastIndexOf(i) >= depth ? [i] : []))
     this.addressSign = this.order.map(demand => demand.isHub || !peaceful.has(demand)
-      ? demand.candidates[0]?.addresses?.map(entry => `${entry.address}:${entry.cost}:${entry.also?.join('+') ?? ''}`).join() ?? null
+      ? demand.candidates[0]?.addresses?.map(entry => `${entry.address}:${entry.cost}:${entry.also?.join('+') ?? ''}`)
+        .join() ?? null
       : null)
     this.optional = problem.lineDemands.filter(demand => demand.optional)
-    this.firstCanOpen = this.order.some(demand => demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))
+    this.firstCanOpen = this.order.some(demand =>
+      demand.candidates.some(other => other.opens?.softwareBus === 'i2c-soft-1'))
     this.quantum = quantumOf(problem.weights)
     this.kinds = kindsOf(problem)
     this.onHeader = new Set(problem.demands.filter(demand => demand.candidates.some(
@@ -182,7 +195,10 @@ class Search {
     return { best: this.best, nodes: this.nodes, finished: !this.stopped }
   }
 
-  /** Demands of one kind, with those that are bound, have to fit by themselves: looked at first, since they often do not. */
+  /**
+   * Demands of one kind, with those that are bound, have to fit by themselves: looked at first, since they
+   * often do not.
+   */
   private everyKindFits(): boolean {
     const { demands } = this.problem
     const kinds = [...new Set(demands.map(demand => demand.kind))].filter(kind => kind !== 'line')
@@ -190,7 +206,8 @@ class Search {
     return kinds.every(kind => search(
       {
         ...this.problem,
-        demands: demands.filter(demand => demand.kind === kind || demand.candidates.length === 1).map(demand => ({ ...demand, kind })),
+        demands: demands.filter(demand => demand.kind === kind || demand.candidates.length === 1)
+          .map(demand => ({ ...demand, kind })),
         lineDemands: [],
       },
       { firstOnly: true },
@@ -209,7 +226,8 @@ class Search {
     if (rest === Infinity) return
     const known = cost + this.straps().cost + rest
     if (this.best && known + this.lineFloor > this.best.cost - this.quantum + EPSILON) return
-    // What is decided, with everything that is open under prices; beside it the open demands by their own bound and the lines under prices.
+    // What is decided, with everything that is open under prices; beside it the open demands by their own bound and the
+    // lines under prices.
     const priced = this.best ? this.pricedFloor(depth, rest) : -Infinity
     if (this.best && known + priced > this.best.cost - this.quantum + EPSILON) return
     const fit = this.fitFloor(depth)
@@ -224,7 +242,8 @@ class Search {
       .filter(({ entry, index }) => index >= min && this.fits(entry))
       .map(choice => ({ ...choice, cost: choice.cost + this.ledger.shareCost(choice.entry) }))
       .sort((a, b) => a.cost - b.cost)
-    // A way whose wires are all laid already takes nothing from anybody: what costs more than it can gain is never better.
+    // A way whose wires are all laid already takes nothing from anybody: what costs more than it can gain is
+    // never better.
     const laid = ranked.find(({ entry }) => this.ledger.isLaid(entry))
     const max = laid ? laid.cost + this.mayGain[depth]! - EPSILON : Infinity
     const behind = cost + this.straps().cost + this.bounds.rest(depth + 1)
@@ -242,7 +261,10 @@ class Search {
     }
   }
 
-  /** True when the search has stood here before, with the same left to decide, the same free and no more spent: nothing better comes. */
+  /**
+   * True when the search has stood here before, with the same left to decide, the same free and no more spent:
+   * nothing better comes.
+   */
   private wasHereCheaper(depth: number, cost: number): boolean {
     const buses: string[] = []
     for (let i = 0; i < depth; i++) {
@@ -262,7 +284,8 @@ class Search {
     if (!this.ledger.fits(entry)) return false
     const { candidate } = entry
     // The second new software bus is only opened after the first: they are alike.
-    if (candidate.opens?.softwareBus === 'i2c-soft-2' && !this.opened.has('i2c-soft-1') && this.firstCanOpen) return false
+    if (candidate.opens?.softwareBus === 'i2c-soft-2' && !this.opened.has('i2c-soft-1')
+      && this.firstCanOpen) return false
     // Channels of a hub are alike: the next new one is the only new one looked at.
     return !(candidate.channel
       && candidate.channel.index > (this.channels.get(candidate.channel.hub)?.filter(count => count > 0).length ?? 0))
@@ -297,18 +320,22 @@ class Search {
       else this.opened.delete(candidate.opens.softwareBus)
     }
     if (candidate.addresses && candidate.busId) {
-      if (sign === 1) this.devices.push({ partId: demand.partId, busId: candidate.busId, addresses: candidate.addresses })
+      if (sign === 1) this.devices.push({ partId: demand.partId, busId: candidate.busId,
+        addresses: candidate.addresses })
       else this.devices.pop()
     }
     if (demand.isHub && candidate.busId) this.busOfPart.set(demand.partId, candidate.busId)
   }
 
-  /** The lines' least cost on what is free now if each lay where it liked; Infinity when they do not fit. Exact for that. */
+  /**
+   * The lines' least cost on what is free now if each lay where it liked; Infinity when they do not fit.
+   * Exact for that.
+   */
   private fitFloor(depth: number): number {
     const free = this.freeKinds()
     const busRows = this.busRows.at(depth, this.isOn)
-    const sign = `${free.map(({ kind, refs }) => `${kind}:${refs.length}`).join()} ${[...this.opened.keys()].sort().join()} `
-      + `${busRows.map(row => row.id).join()}`
+    const sign = `${free.map(({ kind, refs }) => `${kind}:${refs.length}`).join()} `
+      + `${[...this.opened.keys()].sort().join()} ${busRows.map(row => row.id).join()}`
     const seen = this.floors.get(sign)
     if (seen !== undefined) return seen
     const rows = [...this.problem.lineDemands, ...this.softwareRows()]
@@ -318,13 +345,14 @@ class Search {
   }
 
   /**
-   * The lines and gathering parts each for itself under the prices found at the root: a bound that costs next to nothing.
-   * What the gathering parts cost there, with every place free, is a bound under what they cost here.
+   * The lines and gathering parts each for itself under the prices found at the root: a bound that costs next to
+   * nothing. What the gathering parts cost there, with every place free, is a bound under what they cost here.
    */
   private pricedFloor(depth: number, rest: number): number {
     const middles = this.middles()
     const free = new Uint8Array(this.kinds.length)
-    const left = this.kinds.map(places => places.reduce((count, place) => count + (this.ledger.isTaken(place.ref) ? 0 : 1), 0))
+    const left = this.kinds.map(places =>
+      places.reduce((count, place) => count + (this.ledger.isTaken(place.ref) ? 0 : 1), 0))
     left.forEach((count, kind) => free[kind] = count ? 1 : 0)
     const rows = this.problem.lineDemands
     const costs = this.alone.map((i) => {
@@ -360,7 +388,8 @@ class Search {
     const padded = new Float64Array(this.wide.capacity.length)
     padded.set(prices)
     const refs = this.kinds.map(places => places.map(place => place.ref))
-    this.priceLists.push({ prices, clusterCost: clusterCostUnder(this.wide, padded), byRef: this.ledger.pricesByRef(refs, prices) })
+    this.priceLists.push({ prices, clusterCost: clusterCostUnder(this.wide, padded),
+      byRef: this.ledger.pricesByRef(refs, prices) })
   }
 
   private costsAt(row: number, middle: number): Float64Array {
@@ -374,14 +403,16 @@ class Search {
 
   /** Kinds of place that are not all taken, with the places left of each. */
   private freeKinds(): { kind: number, refs: PlaceRef[] }[] {
-    return this.kinds.map((places, kind) => ({ kind, refs: places.map(place => place.ref).filter(ref => !this.ledger.isTaken(ref)) }))
+    return this.kinds.map((places,
+      kind) => ({ kind, refs: places.map(place => place.ref).filter(ref => !this.ledger.isTaken(ref)) }))
       .filter(({ refs }) => refs.length)
   }
 
   /** Two lines for each software bus that is opened. */
   private softwareRows(): LineDemand[] {
     return [...this.opened.keys()].sort().flatMap(id => (['sda', 'scl'] as const).map((wire, i): LineDemand => ({
-      id: `${id}.${wire}`, partId: id, label: `${id} ${wire}`, terminals: [], slow: false, optional: false, analog: false, still: false,
+      id: `${id}.${wire}`, partId: id, label: `${id} ${wire}`, terminals: [], slow: false, optional: false,
+      analog: false, still: false,
       drives: false, rank: i - 0.5,
     })))
   }
@@ -402,16 +433,19 @@ class Search {
     const rows = [...this.problem.lineDemands, ...this.softwareRows()]
     const free = this.freeKinds()
     const below = this.best ? this.best.cost - cost : Infinity
-    const sign = JSON.stringify([free.map(({ kind, refs }) => [kind, refs.length]), [...middles], [...this.opened.keys()].sort()])
+    const sign = JSON.stringify([free.map(({ kind, refs }) => [kind, refs.length]), [...middles],
+      [...this.opened.keys()].sort()])
     const seen = this.gathered.get(sign)
     if (seen && seen.floor >= below - EPSILON) return
     const first = this.priceLists[0]
     const warm = first
-      ? Float64Array.from({ length: free.length + this.optional.length }, (_, w) => free[w] ? first.prices[free[w].kind]! : 0)
+      ? Float64Array.from({ length: free.length + this.optional.length },
+          (_, w) => free[w] ? first.prices[free[w].kind]! : 0)
       : null
     const outcome = seen?.result
       ? null
-      : gatherLines(this.taskOf(rows, free, middles, part => !middles.has(part)), below, this.options.firstOnly ? 1 : undefined, warm)
+      : gatherLines(this.taskOf(rows, free, middles, part => !middles.has(part)), below,
+          this.options.firstOnly ? 1 : undefined, warm)
     const gathered = seen?.result ?? outcome!.found
     if (outcome?.prices) {
       const prices = new Float64Array(this.kinds.length)
@@ -448,14 +482,20 @@ class Search {
       })),
       capacity: Int32Array.from({ length: ways }, (_, w) => free[w]?.refs.length ?? NEVER_SCARCE),
       distance: [...Array.from({ length: columns }, (_, a) => a), ...expanders].map(middle =>
-        Float64Array.from({ length: ways }, (_, w) => free[w] ? weights.apart * columnsApart(this.kinds[free[w].kind]![0]!, middle) : 0)),
-      clusterOf: Int32Array.from([...rows.map(row => clusters.indexOf(row.partId)), ...busRows.map(() => -1)]), clusters: clusters.length,
+        Float64Array.from({ length: ways },
+          (_, w) => free[w] ? weights.apart * columnsApart(this.kinds[free[w].kind]![0]!, middle) : 0)),
+      clusterOf: Int32Array.from([...rows.map(row => clusters.indexOf(row.partId)), ...busRows.map(() => -1)]),
+      clusters: clusters.length,
       quantum: this.quantum,
-      along: Float64Array.from({ length: ways }, (_, w) => alongHeader(free[w] && this.kinds[free[w].kind]![0]!, columns)),
+      along: Float64Array.from({ length: ways },
+        (_, w) => alongHeader(free[w] && this.kinds[free[w].kind]![0]!, columns)),
     }
   }
 
-  /** Middle column of each part whose buses and bound lines are all decided and lie on the header, to the nearest half column. */
+  /**
+   * Middle column of each part whose buses and bound lines are all decided and lie on the header, to the
+   * nearest half column.
+   */
   private middles(): Map<string, number> {
     const found = new Map<string, number[]>()
     const open = new Set(this.order.slice(this.depth).map(demand => demand.partId))
@@ -466,7 +506,8 @@ class Search {
         if (position !== null) found.set(demand.partId, [...found.get(demand.partId) ?? [], columnOf(position)])
       }
     })
-    return new Map([...found].map(([part, list]) => [part, Math.round(2 * list.reduce((a, b) => a + b, 0) / list.length) / 2]))
+    return new Map([...found].map(([part, list]) =>
+      [part, Math.round(2 * list.reduce((a, b) => a + b, 0) / list.length) / 2]))
   }
 
   private keep(cost: number, rows: LineDemand[], refs: (PlaceRef | null)[]): void {
@@ -494,7 +535,8 @@ class Search {
     this.best = {
       places, cost, leftOut, softwareBuses: [...software.values()],
       chosen: new Map(this.order.map((demand, i) => [demand, this.chosen[i]!])),
-      addresses: this.devices.map((device, i) => ({ partId: device.partId, busId: device.busId, ...this.straps().chosen[i]! })),
+      addresses: this.devices.map((device,
+        i) => ({ partId: device.partId, busId: device.busId, ...this.straps().chosen[i]! })),
     }
   }
 }

@@ -13,15 +13,19 @@ export interface Strapped {
   chosen: Address[]
 }
 
-/** True when two devices cannot both be read: one answers where the other does. Where both answer besides their own is a call to all. */
+/**
+ * True when two devices cannot both be read: one answers where the other does. Where both answer besides their own is a
+ * call to all.
+ */
 const meet = (a: Address, b: Address): boolean =>
   a.address === b.address || a.also?.includes(b.address) === true || b.also?.includes(a.address) === true
 
 /**
- * The cheapest addresses. `lineage` gives a bus and the buses above it: devices hear each other when one's bus is in the
- * other's lineage. Branch and bound over the devices, those with fewest addresses first.
+ * The cheapest addresses. `lineage` gives a bus and the buses above it: devices hear each other when one's bus is in
+ * the other's lineage. Branch and bound over the devices, those with fewest addresses first.
  */
-export function strapDevices(devices: readonly Device[], lineage: (busId: string) => readonly string[], clash: number): Strapped {
+export function strapDevices(devices: readonly Device[], lineage: (busId: string) => readonly string[],
+  clash: number): Strapped {
   const order = devices.map((_, i) => i).sort((a, b) => devices[a]!.addresses.length - devices[b]!.addresses.length)
   const lines = devices.map(device => lineage(device.busId))
   const hears = (a: number, b: number) => lines[a]!.includes(devices[b]!.busId) || lines[b]!.includes(devices[a]!.busId)

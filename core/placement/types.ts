@@ -41,7 +41,9 @@ export interface Candidate {
   cost: number
   /** Bus it lies on, for address clashes. */
   busId?: string
-  /** 7-bit addresses the device may have on that bus, as the plan has it first; each with its strap and what it costs. */
+  /**
+   * 7-bit addresses the device may have on that bus, as the plan has it first; each with its strap and what it costs.
+   */
   addresses?: Address[]
   /** Channel of a hub that nobody has a place on yet: its channels are alike, and are taken in their order. */
   channel?: { hub: string, index: number }

@@ -1,4 +1,7 @@
-/** What placement prefers, in one table. Units are arbitrary; only their ratios matter. The maker may replace any of them. */
+/**
+ * What placement prefers, in one table. Units are arbitrary; only their ratios matter. The maker may replace
+ * any of them.
+ */
 import type { Plan } from '../plan/types'
 
 interface WeightRow {
@@ -14,10 +17,12 @@ export const WEIGHT_TABLE = {
   unsafeAtStart: { value: 80, meaning: 'something that must be still, on a line that moves while the board starts' },
   softwareBus: { value: 60, meaning: 'a part on a bus made in software' },
   driverless: { value: 50, meaning: 'a part whose driver no overlay line can load where it lies' },
-  longPins: { value: 45, meaning: 'a header with long pins below an add-on board, so that the positions under it can be used' },
+  longPins: { value: 45,
+    meaning: 'a header with long pins below an add-on board, so that the positions under it can be used' },
   console: { value: 40, meaning: 'an output of a part, or a contact, on a line that the boot console drives' },
   moved: { value: 30, meaning: 'a terminal that leaves the place it had' },
-  madeOverlay: { value: 25, meaning: 'a part whose overlay has to be made, because the one of the image cannot be told of its place' },
+  madeOverlay: { value: 25,
+    meaning: 'a part whose overlay has to be made, because the one of the image cannot be told of its place' },
   otherInstance: { value: 20, meaning: 'a controller that is not a default one' },
   movesAtStart: { value: 15, meaning: 'an input that idles the other way than the line is pulled at start' },
   stripOnSound: { value: 10, meaning: 'a light strip on the sound bus rather than on a PWM channel' },
@@ -49,7 +54,8 @@ export function weightsOf(plan: Pick<Plan, 'weights'>): Weights {
  */
 export function quantumOf(weights: Weights): number {
   const whole = (value: number) => Math.abs(value - Math.round(value)) < 1e-9
-  return WEIGHT_NAMES.every(name => whole(weights[name] / 0.02)) && whole(weights.apart / 0.04) && whole(weights.outOfOrder / 0.04)
+  return WEIGHT_NAMES.every(name => whole(weights[name] / 0.02)) && whole(weights.apart / 0.04)
+    && whole(weights.outOfOrder / 0.04)
     ? 0.02
     : 1e-6
 }

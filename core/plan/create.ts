@@ -4,11 +4,14 @@ import { firstFields, PLAN_FORMAT, PLAN_VERSION, type Plan } from './shape'
 /** A plan with nothing in it but its name. */
 export function emptyPlan(name: string): Plan {
   return {
-    ...firstFields(), format: PLAN_FORMAT, version: PLAN_VERSION, name, notes: '', board: null, supply: null, parts: [], assignments: {},
+    ...firstFields(), format: PLAN_FORMAT, version: PLAN_VERSION, name, notes: '', board: null, supply: null,
+    parts: [], assignments: {},
   } as Plan
 }
 
-/** A plan kept by an earlier Voltaris of the same version, with the fields that have come since at their first values. */
+/**
+ * A plan kept by an earlier Voltaris of the same version, with the fields that have come since at their first values.
+ */
 export function completed(plan: Partial<Plan> & { name: string }): Plan {
   const empty = emptyPlan(plan.name)
   return {

@@ -19,9 +19,11 @@ const TITLES: Readonly<Record<string, string>> = {
   between: 'In the wires',
   reserved: 'Positions kept free', limits: 'Limits', controllers: 'Circuits of controllers', clocks: 'Clocks',
   softwareBuses: 'Buses on plain lines',
-  stack: 'Order of the stack', weights: 'Weights of placement', own: 'Own boards and parts', power: 'Supply and cooling',
+  stack: 'Order of the stack', weights: 'Weights of placement', own: 'Own boards and parts',
+  power: 'Supply and cooling',
   worksheets: 'Worksheets',
-  boot: 'Boot files', build: 'Building', scans: 'Scans', seen: 'What was seen', curves: 'Measured curves', programs: 'Example code',
+  boot: 'Boot files', build: 'Building', scans: 'Scans', seen: 'What was seen', curves: 'Measured curves',
+  programs: 'Example code',
   host: 'What the board is told', log: 'Logbook',
   aside: 'Findings set aside',
 }
@@ -32,25 +34,28 @@ const WORDS: Readonly<Record<string, Describe>> = {
   notes: (a, b) => [`Notes: ${linesInWords(a.notes ?? '', b.notes ?? '')}`],
   story: (a, b) => [`Story: ${linesInWords(a.story ?? '', b.story ?? '')}`],
   board: (a, b, { boards }) => [
-    `Board: ${boards.get(a.board ?? '')?.name ?? a.board ?? 'none'} → ${boards.get(b.board ?? '')?.name ?? b.board ?? 'none'}`,
+    `Board: ${boards.get(a.board ?? '')?.name ?? a.board ?? 'none'} → `
+    + `${boards.get(b.board ?? '')?.name ?? b.board ?? 'none'}`,
   ],
   parts: (a, b, catalogue) => entriesInWords(
     a.parts, b.parts, part => `"${part.name}" (${catalogue.parts.get(part.type)?.name ?? part.type})`, 'Part',
   ),
-  assignments: (a, b) => fieldsOf(a.assignments, b.assignments).filter(key => !same(a.assignments[key], b.assignments[key])).map((key) => {
-    const place = ({ assignments }: Plan) => {
-      const at = assignments[key]
-      return at ? `${at.position === undefined ? at.terminal : `position ${at.position}`}${at.fixed ? ', fixed' : ''}` : 'not placed'
-    }
-    return `${nameOf(key, a, b)}: ${place(a)} → ${place(b)}`
-  }),
+  assignments: (a, b) => fieldsOf(a.assignments, b.assignments)
+    .filter(key => !same(a.assignments[key], b.assignments[key])).map((key) => {
+      const place = ({ assignments }: Plan) => {
+        const at = assignments[key]
+        return at ? `${at.position === undefined ? at.terminal : `position ${at.position}`}${at.fixed ? ', fixed' : ''}` : 'not placed'
+      }
+      return `${nameOf(key, a, b)}: ${place(a)} → ${place(b)}`
+    }),
   boot: (a, b) => {
     const others = fieldsOf(a.boot ?? {}, b.boot ?? {}).filter(
       name => name !== 'text' && !same(a.boot?.[name as 'path'], b.boot?.[name as 'path']),
     )
     return [
       ...a.boot?.text === b.boot?.text ? [] : [`Boot file: ${linesInWords(a.boot?.text ?? '', b.boot?.text ?? '')}`],
-      ...others.map(name => `Boot files, ${name}: ${fieldsInWords(a.boot?.[name as 'path'], b.boot?.[name as 'path'])}`),
+      ...others.map(name =>
+        `Boot files, ${name}: ${fieldsInWords(a.boot?.[name as 'path'], b.boot?.[name as 'path'])}`),
     ]
   },
   scans: (a, b) => entriesInWords(a.scans, b.scans, scan => `of ${scan.bus}`, 'Scan'),
@@ -59,7 +64,8 @@ const WORDS: Readonly<Record<string, Describe>> = {
     a.curves, b.curves, curve => `"${short(curve.name)}" of ${curve.values.length} readings`, 'Measured curve',
   ),
   programs: (a, b) => entriesInWords(a.programs, b.programs, program => `"${short(program.name)}"`, 'Example code'),
-  aside: (a, b) => entriesInWords(a.aside, b.aside, entry => `${entry.id} ("${short(entry.reason)}")`, 'Finding set aside:'),
+  aside: (a, b) => entriesInWords(a.aside, b.aside, entry => `${entry.id} ("${short(entry.reason)}")`,
+    'Finding set aside:'),
   log: (a, b) => entriesInWords(a.log, b.log, entry => `"${short(entry.text)}"`, 'Logbook entry'),
 }
 
@@ -73,7 +79,8 @@ function nameOf(key: string, a: Plan, b: Plan): string {
 function entriesInWords<T extends { id: string }>(
   before: readonly T[], after: readonly T[], inWords: (entry: T) => string, kind: string,
 ): string[] {
-  const [was, is] = [before, after].map(list => new Map(list.map(entry => [entry.id, entry]))) as [Map<string, T>, Map<string, T>]
+  const [was, is] = [before, after].map(list =>
+    new Map(list.map(entry => [entry.id, entry]))) as [Map<string, T>, Map<string, T>]
   const gone = before.filter(entry => !is.has(entry.id)).map(entry => `${kind} ${inWords(entry)} taken out`)
   const said = after.flatMap((entry) => {
     const earlier = was.get(entry.id)
@@ -91,7 +98,8 @@ function linesInWords(before: string, after: string): string {
   if (!after) return 'emptied'
   const changes = diffLines(before, after, { maxEditLength: MAX_CHANGES })
   if (!changes) return 'rewritten in most of its lines'
-  const count = (kind: 'added' | 'removed') => changes.filter(change => change[kind]).reduce((sum, change) => sum + change.count, 0)
+  const count = (kind: 'added' | 'removed') =>
+    changes.filter(change => change[kind]).reduce((sum, change) => sum + change.count, 0)
   const lines = (n: number) => `${n} ${n === 1 ? 'line' : 'lines'}`
   return `${lines(count('added'))} new, ${lines(count('removed'))} gone`
 }
@@ -130,7 +138,8 @@ function valueInWords(value: unknown): string {
   return Array.isArray(value)
     ? `${value.length} ${value.length === 1 ? 'entry' : 'entries'}`
     : short(
-        Object.entries(value as RecordFields).map(([name, at]) => `${name} ${isRecord(at) || Array.isArray(at) ? '…' : String(at)}`).join(', '),
+        Object.entries(value as RecordFields)
+          .map(([name, at]) => `${name} ${isRecord(at) || Array.isArray(at) ? '…' : String(at)}`).join(', '),
       )
 }
 

@@ -1,4 +1,7 @@
-/** The check of a change before it is kept: what the file's check would refuse is refused here, so that what is kept can be read back. */
+/**
+ * The check of a change before it is kept: what the file's check would refuse is refused here, so that what is kept can
+ * be read back.
+ */
 import { problemsOf, type Problem } from '../documents/failure'
 import { planSchema } from './schema'
 import { PLAN_FIELDS } from './shape'
@@ -13,11 +16,14 @@ function schemaOf(field: string) {
 }
 
 function problemsIn(plan: Plan, field: string): Problem[] {
-  const { error } = schemaOf(field)?.validate(plan[field], { abortEarly: false, convert: false, errors: { label: false } }) ?? {}
+  const { error } = schemaOf(field)?.validate(plan[field],
+    { abortEarly: false, convert: false, errors: { label: false } }) ?? {}
   return problemsOf((error?.details ?? []).map(detail => ({ ...detail, path: [field, ...detail.path] })))
 }
 
-/** Problems that the change brings, by path. One that was there before is no reason to refuse what does not touch it. */
+/**
+ * Problems that the change brings, by path. One that was there before is no reason to refuse what does not touch it.
+ */
 export function newProblems(before: Plan, after: Plan): Problem[] {
   return Object.keys(after).filter(field => after[field] !== before[field]).flatMap((field) => {
     const found = problemsIn(after, field)

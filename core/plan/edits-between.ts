@@ -1,11 +1,13 @@
-/** The edits that lead from one state of a plan to another: named ones where there are such, the rest field by field. */
+/**
+ * The edits that lead from one state of a plan to another: named ones where there are such, the rest field by field.
+ */
 import { applyEdit, type Edit } from './edits'
 import { fieldsOf, same } from './same'
 import type { Plan, PlanPart } from './types'
 
 /**
- * Edits from one state to another. Law: applied one after the other they make the second of the first; none where both are the same. Each
- * changes something.
+ * Edits from one state to another. Law: applied one after the other they make the second of the first; none where both
+ * are the same. Each changes something.
  */
 export function editsBetween(before: Plan, after: Plan): Edit[] {
   const edits: Edit[] = []
@@ -39,12 +41,14 @@ export function editsBetween(before: Plan, after: Plan): Edit[] {
       take({ edit: 'set-between', terminal, between: after.between[terminal] ?? null })
     }
   }
-  for (const entry of after.log) if (!same(now.log.find(({ id }) => id === entry.id), entry)) take({ edit: 'log', entry })
+  for (const entry of after.log) if (!same(now.log.find(({ id }) => id === entry.id),
+    entry)) take({ edit: 'log', entry })
   for (const { id, ...sighting } of after.seen) {
     if (!same(now.seen.find(other => other.id === id), { id, ...sighting })) take({ edit: 'see', id, sighting })
   }
   // What is left has no name of its own, or lies in another order.
-  const fields = Object.fromEntries(fieldsOf(now, after).filter(name => !same(now[name], after[name])).map(name => [name, after[name]]))
+  const fields = Object.fromEntries(fieldsOf(now, after).filter(name => !same(now[name], after[name]))
+    .map(name => [name, after[name]]))
   if (Object.keys(fields).length) take({ edit: 'put-back', fields })
   return edits
 }

@@ -1,8 +1,9 @@
 /**
- * Named edits: the only way a plan changes. Each is a value; applying one gives a new plan and the edit that takes it back.
+ * Named edits: the only way a plan changes. Each is a value; applying one gives a new plan and the edit that
+ * takes it back.
  *
- * Laws: `apply(apply(p, e).plan, apply(p, e).inverse).plan` equals `p`; the plan handed in is never changed;
- * an edit that names something the plan does not have gives the plan back as it is.
+ * Laws: `apply(apply(p, e).plan, apply(p, e).inverse).plan` equals `p`; the plan handed in is never changed; an edit
+ * that names something the plan does not have gives the plan back as it is.
  */
 import type { Carries } from './wire-colours'
 import type { Board, Part } from '../catalogue/types'
@@ -12,7 +13,8 @@ import type { WireEnd } from './ends'
 import { withTook } from './durations'
 import { POWER_CHANGES, type PowerEdit } from './power-edits'
 import { withText, type TextChange } from './text'
-import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, KeptCurve, LogEntry, Plan, PlanPart, Scan, SeenOutcome, SetAside,
+import type { Assignment, Between, BootFile, ContactLoad, HeldProgram, KeptCurve, LogEntry, Plan, PlanPart, Scan,
+  SeenOutcome, SetAside,
   SoftwareBus } from './types'
 
 interface WireDress { colour?: string, lengthM?: number, nearEnd?: WireEnd, farEnd?: WireEnd }
@@ -45,7 +47,10 @@ export type Edit
     | { edit: 'drop-own', kind: 'boards' | 'parts', id: string }
     | { edit: 'set-limit', key: string, value: number | null }
     | { edit: 'set-boot', boot: BootFile | null }
-  /** Changes one of the plan's files: `''` the boot file, `cmdline.txt` the command line, any other name an included file. */
+  /**
+   * Changes one of the plan's files: `''` the boot file, `cmdline.txt` the command line, any other name
+   * an included file.
+   */
     | { edit: 'edit-text', file: string, changes: TextChange[] }
   /** Done, or taken back; `seconds` is what it took, where somebody counted. */
     | { edit: 'wire-done', wire: string, done: boolean, seconds?: number }
@@ -118,11 +123,13 @@ const CHANGES: Changes = {
   'write-notes': (plan, { notes }) => ({ ...plan, notes }),
   'choose-board': (plan, { board }) => board === plan.board ? plan : withoutMeasuredHeat({ ...plan, board }),
   'choose-supply': (plan, { supply }) => ({ ...plan, supply }),
-  'add-part': (plan, { part }) => plan.parts.some(other => other.id === part.id) ? plan : { ...plan, parts: [...plan.parts, part] },
+  'add-part': (plan,
+    { part }) => plan.parts.some(other => other.id === part.id) ? plan : { ...plan, parts: [...plan.parts, part] },
   'remove-part': (plan, { id }) => withoutPart(plan, id),
   'rename-part': (plan, { id, name }) => editPart(plan, id, part => ({ ...part, name })),
   'note-part': (plan, { id, notes }) => editPart(plan, id, part => ({ ...part, notes })),
-  'set-option': (plan, { id, option, value }) => editPart(plan, id, part => ({ ...part, options: { ...part.options, [option]: value } })),
+  'set-option': (plan,
+    { id, option, value }) => editPart(plan, id, part => ({ ...part, options: { ...part.options, [option]: value } })),
   'set-loads': (plan, { id, loads }) => editPart(plan, id, part => ({ ...part, loads })),
   'assign': (plan, { terminal, to }) => ({ ...plan, assignments: { ...plan.assignments, [terminal]: to } }),
   'release': (plan, { terminal }) => plan.assignments[terminal]
@@ -139,13 +146,16 @@ const CHANGES: Changes = {
     ? { ...plan.between, [terminal]: between }
     : without(plan.between, key => key === terminal) }),
   'reserve': (plan, { position, reason }) => ({
-    ...plan, reserved: [...plan.reserved.filter(entry => entry.position !== position), { position, ...(reason && { reason }) }],
+    ...plan, reserved: [...plan.reserved.filter(entry => entry.position !== position),
+      { position, ...(reason && { reason }) }],
   }),
-  'unreserve': (plan, { position }) => ({ ...plan, reserved: plan.reserved.filter(entry => entry.position !== position) }),
+  'unreserve': (plan,
+    { position }) => ({ ...plan, reserved: plan.reserved.filter(entry => entry.position !== position) }),
   'set-limit': (plan, { key, value }) => ({ ...plan, limits: value === null
     ? without(plan.limits, k => k === key)
     : { ...plan.limits, [key]: { value, origin: 'yours' } } }),
-  'choose-circuit': (plan, { controller, variant }) => ({ ...plan, controllers: withEntry(plan.controllers, controller, variant) }),
+  'choose-circuit': (plan,
+    { controller, variant }) => ({ ...plan, controllers: withEntry(plan.controllers, controller, variant) }),
   'set-clock': (plan, { bus, clockHz }) => ({ ...plan, clocks: withEntry(plan.clocks, bus, clockHz) }),
   'set-software-buses': (plan, { buses }) => ({ ...plan, softwareBuses: buses }),
   'set-stack': (plan, { stack }) => ({ ...plan, stack }),
@@ -156,7 +166,8 @@ const CHANGES: Changes = {
   'keep-own-part': (plan, { part }) => ({
     ...plan, own: { ...plan.own, parts: [...plan.own.parts.filter(other => other.id !== part.id), part] },
   }),
-  'drop-own': (plan, { kind, id }) => ({ ...plan, own: { ...plan.own, [kind]: plan.own[kind].filter(entry => entry.id !== id) } }),
+  'drop-own': (plan,
+    { kind, id }) => ({ ...plan, own: { ...plan.own, [kind]: plan.own[kind].filter(entry => entry.id !== id) } }),
   'set-boot': (plan, { boot }) => ({ ...plan, boot }),
   'edit-text': (plan, { file, changes }) => withText(plan, file, changes),
   'wire-done': (plan, { wire, done, seconds }) => {
@@ -177,8 +188,10 @@ const CHANGES: Changes = {
     return { ...plan, build: on ? { ...rest, spacers: true } : rest }
   },
   'set-flat-cables': (plan, { flat }) => ({ ...plan, build: { ...plan.build, flat } }),
-  'place-body': (plan, { id, place }) => ({ ...plan, build: { ...plan.build, places: withEntry(plan.build.places, id, place) } }),
-  'measure': (plan, { id, sizes }) => ({ ...plan, build: { ...plan.build, measured: withEntry(plan.build.measured, id, sizes) } }),
+  'place-body': (plan,
+    { id, place }) => ({ ...plan, build: { ...plan.build, places: withEntry(plan.build.places, id, place) } }),
+  'measure': (plan, { id, sizes }) => ({ ...plan,
+    build: { ...plan.build, measured: withEntry(plan.build.measured, id, sizes) } }),
   'set-step-rules': (plan, { rules }) => ({ ...plan, build: { ...plan.build, rules } }),
   'dress-wire': (plan, { terminal, colour, lengthM, nearEnd, farEnd }) => ({
     ...plan,
@@ -187,7 +200,8 @@ const CHANGES: Changes = {
       wires: {
         ...plan.build.wires,
         [terminal]: {
-          ...plan.build.wires[terminal], ...(colour !== undefined && { colour }), ...(lengthM !== undefined && { lengthM }),
+          ...plan.build.wires[terminal], ...(colour !== undefined && { colour }),
+          ...(lengthM !== undefined && { lengthM }),
           ...(nearEnd !== undefined && { nearEnd }), ...(farEnd !== undefined && { farEnd }),
         },
       },
@@ -223,7 +237,8 @@ const CHANGES: Changes = {
   'all': (plan, { edits }) => edits.reduce((current, edit) => change(current, edit), plan),
   'put-back': (plan, { fields }) => {
     const after: Record<string, unknown> = { ...plan, ...fields }
-    return Object.fromEntries(Object.entries(after).filter(([name, value]) => value !== undefined || !(name in fields))) as unknown as Plan
+    return Object.fromEntries(Object.entries(after)
+      .filter(([name, value]) => value !== undefined || !(name in fields))) as unknown as Plan
   },
 }
 

@@ -30,16 +30,19 @@ export function record(history: History, edit: Edit, label: string, joinKey?: st
   if (inverse.edit === 'put-back' && !Object.keys(inverse.fields).length) return history
   const last = history.past.at(-1)
   if (joinKey && last?.joinKey === joinKey && !history.future.length) {
-    const joined: HistoryStep = { ...last, redo: { edit: 'all', edits: [...('edits' in last.redo ? last.redo.edits : [last.redo]), edit] } }
+    const joined: HistoryStep = { ...last,
+      redo: { edit: 'all', edits: [...('edits' in last.redo ? last.redo.edits : [last.redo]), edit] } }
     // The earlier inverse already leads back past both, as long as it covers the same fields.
     if (inverse.edit === 'put-back' && last.undo.edit === 'put-back') {
       joined.undo = { edit: 'put-back', fields: { ...inverse.fields, ...last.undo.fields } }
       // Letters in a file stay letters; of other fields the last state is enough, however many letters led there.
-      if (edit.edit !== 'edit-text') joined.redo = { edit: 'put-back', fields: pick(plan, Object.keys(joined.undo.fields)) }
+      if (edit.edit !== 'edit-text') joined.redo = { edit: 'put-back',
+        fields: pick(plan, Object.keys(joined.undo.fields)) }
     }
     return { plan, past: [...history.past.slice(0, -1), joined], future: [] }
   }
-  return { plan, past: [...history.past, { label, undo: inverse, redo: edit, joinKey }].slice(-HISTORY_DEPTH), future: [] }
+  return { plan, past: [...history.past, { label, undo: inverse, redo: edit, joinKey }].slice(-HISTORY_DEPTH),
+    future: [] }
 }
 
 /** One step back; the same history when there is none. */
@@ -56,7 +59,8 @@ export function undo(history: History): History {
 export function redo(history: History): History {
   const step = history.future[0]
   if (!step) return history
-  return { plan: applyEdit(history.plan, step.redo).plan, past: [...history.past, step], future: history.future.slice(1) }
+  return { plan: applyEdit(history.plan, step.redo).plan, past: [...history.past, step],
+    future: history.future.slice(1) }
 }
 
 const pick = (plan: Plan, names: readonly string[]) => Object.fromEntries(names.map(name => [name, plan[name]]))

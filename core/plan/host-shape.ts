@@ -1,4 +1,7 @@
-/** What the board must be told beside its boot file, and what is written down of it. No secret has a field here: only where it is kept. */
+/**
+ * What the board must be told beside its boot file, and what is written down of it. No secret has a field here: only
+ * where it is kept.
+ */
 import { flag, list, map, number, object, oneOf, open, optional, starting, text, type Of } from '../shape/shape'
 
 const shortId = text({ max: 60 })
@@ -70,7 +73,8 @@ const hostFields = {
   /** A remote shell. */
   remote: optional(flag),
   /** Public keys that may log in: they are no secret. */
-  keys: optional(list(text({ pattern: /^(ssh|ecdsa|sk)-[a-z0-9@.-]+ [A-Za-z0-9+/=]+( [^\n\r]*)?$/, called: 'a public key' }), { max: 20 })),
+  keys: optional(list(text({ pattern: /^(ssh|ecdsa|sk)-[a-z0-9@.-]+ [A-Za-z0-9+/=]+( [^\n\r]*)?$/,
+    called: 'a public key' }), { max: 20 })),
   /** A radio network by its name; its key is never kept. */
   radio: optional(object({
     network: text({ max: 32, pattern: /^\P{Cc}+$/u, called: 'a name of a network, without control characters' }),
@@ -95,12 +99,14 @@ const hostFields = {
   memoryMb: optional(number({ min: 64, max: 65_536, whole: true })),
   keeps: starting(list(keeps, { max: 60, unique: 'id' }), []),
   /** Files as they lie on the board, by path, and what Voltaris wrote last. */
-  files: starting(map(open({ text: text({ empty: true, max: 200_000 }), written: optional(text({ empty: true, max: 200_000 })) }),
-    text({ max: 300 })), {}),
+  files: starting(map(open({ text: text({ empty: true, max: 200_000 }),
+    written: optional(text({ empty: true, max: 200_000 })) }),
+  text({ max: 300 })), {}),
   record: starting(open({
     image: optional(words), imageDate: optional(words), kernel: optional(words), address: optional(words),
     /** Where the password is written down; never the password. */
-    passwordAt: optional(words), installed: optional(text({ empty: true, max: 20_000 })), notes: optional(text({ empty: true,
+    passwordAt: optional(words), installed: optional(text({ empty: true, max: 20_000 })),
+    notes: optional(text({ empty: true,
       max: 20_000 })),
   }), {}),
 }

@@ -5,8 +5,8 @@ import { withTook } from './durations'
 import type { BootFile, Plan } from './types'
 
 /**
- * True for keys that belong to a part: `part`, `part.terminal`, `part.terminal@38`, `part#1`, `part@usb`, `stage:part.terminal.gnd@9`,
- * `header:part`.
+ * True for keys that belong to a part: `part`, `part.terminal`, `part.terminal@38`, `part#1`,
+ * `part@usb`, `stage:part.terminal.gnd@9`, `header:part`.
  */
 export const isOfPart = (partId: string) => (key: string): boolean => {
   const bare = key.replace(/^(stage|header):/, '')
@@ -28,13 +28,15 @@ type Feeding = Pick<PowerPlan, 'nodes' | 'feeds' | 'joins' | 'figures'>
 function feedingWithout<T extends Feeding>(feeding: T, mine: (key: string) => boolean): T {
   const nodes = feeding.nodes.some(node => (node.from && mine(node.from)) || (node.upstream && mine(node.upstream)))
     ? feeding.nodes.map(node => ({
-        ...node, ...node.from && mine(node.from) && { from: null }, ...node.upstream && mine(node.upstream) && { upstream: null },
+        ...node, ...node.from && mine(node.from) && { from: null },
+        ...node.upstream && mine(node.upstream) && { upstream: null },
       }))
     : feeding.nodes
   const feeds = without(feeding.feeds, (key, from) => mine(key) || (from !== null && mine(from)))
   const joins = kept(feeding.joins, join => !mine(join.from) && !mine(join.into))
   const figures = without(feeding.figures, mine)
-  const same = nodes === feeding.nodes && feeds === feeding.feeds && joins === feeding.joins && figures === feeding.figures
+  const same = nodes === feeding.nodes && feeds === feeding.feeds && joins === feeding.joins
+    && figures === feeding.figures
   return same ? feeding : { ...feeding, nodes, feeds, joins, figures }
 }
 
@@ -43,7 +45,8 @@ export function powerWithoutPart(power: PowerPlan, partId: string): PowerPlan {
   const mine = isOfPart(partId)
   const feeding = feedingWithout(power, mine)
   const steps = power.steps.some(step => Object.keys(step.loads).some(mine) || step.open.some(mine))
-    ? power.steps.map(step => ({ ...step, loads: without(step.loads, mine), open: step.open.filter(ref => !mine(ref)) }))
+    ? power.steps.map(step => ({ ...step, loads: without(step.loads, mine),
+        open: step.open.filter(ref => !mine(ref)) }))
     : power.steps
   const arrangements = power.arrangements.map((arrangement): Arrangement => feedingWithout(arrangement, mine))
   const sameArrangements = arrangements.every((arrangement, i) => arrangement === power.arrangements[i])
@@ -52,11 +55,15 @@ export function powerWithoutPart(power: PowerPlan, partId: string): PowerPlan {
     : { ...feeding, steps, arrangements: sameArrangements ? power.arrangements : arrangements }
 }
 
-/** The boot files without the part among those that are switched off or have an overlay made. The text itself is the maker's. */
+/**
+ * The boot files without the part among those that are switched off or have an overlay made. The text
+ * itself is the maker's.
+ */
 function bootWithoutPart(boot: BootFile | null, partId: string): BootFile | null {
   if (!boot?.off?.includes(partId) && !boot?.made?.includes(partId)) return boot
   return {
-    ...boot, ...boot.off && { off: boot.off.filter(id => id !== partId) }, ...boot.made && { made: boot.made.filter(id => id !== partId) },
+    ...boot, ...boot.off && { off: boot.off.filter(id => id !== partId) },
+    ...boot.made && { made: boot.made.filter(id => id !== partId) },
   }
 }
 
@@ -68,8 +75,8 @@ function hostWithoutPart(host: Host, partId: string): Host {
 }
 
 /**
- * The plan without a part and without every mention of it, but for what the maker wrote: notes, logbook, pasted scans and the text of the
- * boot file, whose lines of ours go when it is written the next time.
+ * The plan without a part and without every mention of it, but for what the maker wrote: notes, logbook, pasted scans
+ * and the text of the boot file, whose lines of ours go when it is written the next time.
  */
 export function withoutPart(plan: Plan, partId: string): Plan {
   return plan.parts.some(part => part.id === partId) ? withoutMentions(plan, partId) : plan
@@ -81,7 +88,8 @@ export function withoutMentions(plan: Plan, partId: string): Plan {
   return {
     ...plan,
     parts: plan.parts.filter(part => part.id !== partId),
-    assignments: without(plan.assignments, (key, { terminal }) => mine(key) || (terminal !== undefined && mine(terminal))),
+    assignments: without(plan.assignments,
+      (key, { terminal }) => mine(key) || (terminal !== undefined && mine(terminal))),
     between: without(plan.between, mine),
     limits: without(plan.limits, mine),
     stack: kept(plan.stack, id => id !== partId),
@@ -114,7 +122,8 @@ const isStepOf = (key: string, id: string) => key.includes(':') && (key.endsWith
 
 function stepsWithout({ order, rules }: Plan['build'], id: string): Pick<Plan['build'], 'order' | 'rules'> {
   return {
-    order: kept(order, step => !isStepOf(step, id)), rules: kept(rules, ({ first, then }) => !isStepOf(first, id) && !isStepOf(then, id)),
+    order: kept(order, step => !isStepOf(step, id)),
+    rules: kept(rules, ({ first, then }) => !isStepOf(first, id) && !isStepOf(then, id)),
   }
 }
 

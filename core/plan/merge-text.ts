@@ -11,7 +11,10 @@ interface Splice {
 /** Longer texts are not compared line by line between two keystrokes. */
 const MAX_LINES = 20_000
 
-/** The base with both changes; null where they touch the same words. Two insertions at one place both stand, theirs first. */
+/**
+ * The base with both changes; null where they touch the same words. Two insertions at one place both
+ * stand, theirs first.
+ */
 export function mergeText(base: string, mine: string, theirs: string): string | null {
   const [a, b] = [spliceOf(base, theirs), spliceOf(base, mine)]
   if (a.to <= b.from) return put(put(base, b), a)

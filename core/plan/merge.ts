@@ -1,9 +1,9 @@
 /**
- * Joins what two tabs made of one plan. What only one of them changed is taken; where both changed the same thing the other tab's stands,
- * as it was kept first, and this one's is told as a collision, so that nothing goes without a word.
+ * Joins what two tabs made of one plan. What only one of them changed is taken; where both changed the same thing the
+ * other tab's stands, as it was kept first, and this one's is told as a collision, so that nothing goes without a word.
  *
- * Laws: `merge(b, m, b)` is `m`, `merge(b, b, t)` is `t`, `merge(b, m, m)` is `m`, each without a collision; everything that `m` changed
- * stands in the merged plan or in a collision.
+ * Laws: `merge(b, m, b)` is `m`, `merge(b, b, t)` is `t`, `merge(b, m, m)` is `m`, each without a collision; everything
+ * that `m` changed stands in the merged plan or in a collision.
  */
 import { mergeText } from './merge-text'
 import { withoutMentions } from './mentions'
@@ -27,7 +27,8 @@ export function merge(base: Plan, mine: Plan, theirs: Plan): MergedPlan {
   const collisions: MergeConflict[] = []
   const merged = joined([], base, mine, theirs, collisions) as Plan
   const there = new Set(merged.parts.map(part => part.id))
-  const gone = [...new Set([base, mine, theirs].flatMap(plan => plan.parts.map(part => part.id)))].filter(id => !there.has(id))
+  const gone = [...new Set([base, mine, theirs].flatMap(plan => plan.parts.map(part => part.id)))].filter(id =>
+    !there.has(id))
   const plan = gone.reduce((now, id) => {
     const clean = withoutMentions(now, id)
     // What this tab gave a part that the other took out goes with it, and is told.
@@ -39,7 +40,8 @@ export function merge(base: Plan, mine: Plan, theirs: Plan): MergedPlan {
   return { plan, collisions }
 }
 
-function joined(path: readonly string[], base: unknown, mine: unknown, theirs: unknown, collisions: MergeConflict[]): unknown {
+function joined(path: readonly string[], base: unknown, mine: unknown, theirs: unknown,
+  collisions: MergeConflict[]): unknown {
   if (same(mine, base)) return theirs
   if (same(theirs, base) || same(mine, theirs)) return mine
   if (isRecord(mine) && isRecord(theirs) && !isOneThing(path)) return joinedRecords(
@@ -63,13 +65,15 @@ const isOneThing = ([field, second, third, fourth]: readonly string[]): boolean 
   || (third !== undefined && ['own', 'power', 'boot'].includes(field!))
   || (fourth !== undefined && field === 'parts')
 
-const WHOLE: ReadonlySet<string> = new Set(['assignments', 'between', 'limits', 'worksheets', 'reserved', 'softwareBuses'])
+const WHOLE: ReadonlySet<string> = new Set(['assignments', 'between', 'limits', 'worksheets', 'reserved',
+  'softwareBuses'])
 
 /** Texts that people write: their changes go side by side. A name, an id or a choice is one thing. */
 const isFreeText = (path: readonly string[]): boolean => ['notes', 'story', 'text', 'content'].includes(path.at(-1)!)
   || (path[0] === 'boot' && path[1] === 'includes')
 
-function joinedRecords(path: readonly string[], base: RecordFields, mine: RecordFields, theirs: RecordFields, collisions: MergeConflict[]): RecordFields {
+function joinedRecords(path: readonly string[], base: RecordFields, mine: RecordFields, theirs: RecordFields,
+  collisions: MergeConflict[]): RecordFields {
   const fields: Record<string, unknown> = {}
   for (const name of fieldsOf(theirs, mine)) {
     const value = joined([...path, name], base[name], mine[name], theirs[name], collisions)
@@ -80,7 +84,8 @@ function joinedRecords(path: readonly string[], base: RecordFields, mine: Record
 
 /** Lists whose entries can be told apart, entry by entry; null for others. */
 function joinedLists(
-  path: readonly string[], base: readonly unknown[], mine: readonly unknown[], theirs: readonly unknown[], collisions: MergeConflict[],
+  path: readonly string[], base: readonly unknown[], mine: readonly unknown[], theirs: readonly unknown[],
+  collisions: MergeConflict[],
 ): unknown[] | null {
   const [b, m, t] = [base, mine, theirs].map(keyed)
   if (!b || !m || !t) return null

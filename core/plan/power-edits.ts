@@ -1,4 +1,7 @@
-/** Named edits of the power field. Pure, like all edits; one that names what the plan does not have gives the plan back as it is. */
+/**
+ * Named edits of the power field. Pure, like all edits; one that names what the plan does not have gives the plan back
+ * as it is.
+ */
 import type { Arrangement, Join, KeptWorksheet, NodeRef, PowerNode, PowerPlan } from './power'
 import { BASE_STATES } from './power-shape'
 import { withoutNode } from './mentions'
@@ -38,7 +41,8 @@ const editOwn = (
 function fed(power: PowerPlan, consumer: NodeRef, from: Of<'feed'>['from']): PowerPlan {
   const usual = typeof from === 'object' && from !== null
   if (isOwn(power, consumer)) return editOwn(power, consumer, node => ({ ...node, from: usual ? null : from }))
-  return { ...power, feeds: usual ? without(power.feeds, key => key === consumer) : { ...power.feeds, [consumer]: from } }
+  return { ...power,
+    feeds: usual ? without(power.feeds, key => key === consumer) : { ...power.feeds, [consumer]: from } }
 }
 
 function removed(power: PowerPlan, id: NodeRef): PowerPlan {
@@ -61,7 +65,8 @@ function removed(power: PowerPlan, id: NodeRef): PowerPlan {
     joins: power.joins.filter(join => ![id, `${id}@lead`].includes(join.from) && join.into !== id),
     figures: without(power.figures, key => key === id || key === `${id}@lead`),
     steps: power.steps.some(step => step.open.includes(id) || Object.hasOwn(step.loads, id))
-      ? power.steps.map(step => ({ ...step, open: step.open.filter(open => open !== id), loads: without(step.loads, key => key === id) }))
+      ? power.steps.map(step => ({ ...step, open: step.open.filter(open => open !== id),
+          loads: without(step.loads, key => key === id) }))
       : power.steps,
   }
 }
@@ -80,7 +85,9 @@ function withFigure(power: PowerPlan, node: NodeRef, figure: string, value: numb
 /** Hours of the day go with the step that they name. */
 function withoutStrayHours(power: PowerPlan): PowerPlan {
   const steps = new Set<string>([...BASE_STATES, ...power.steps.map(step => step.id)])
-  return power.day.every(part => steps.has(part.step)) ? power : { ...power, day: power.day.filter(part => steps.has(part.step)) }
+  return power.day.every(part => steps.has(part.step))
+    ? power
+    : { ...power, day: power.day.filter(part => steps.has(part.step)) }
 }
 
 const onPower = (plan: Plan, to: (power: PowerPlan) => PowerPlan): Plan => {
@@ -94,7 +101,8 @@ export const POWER_CHANGES: { [Name in PowerEdit['edit']]: (plan: Plan, edit: Of
     const added = { ...power, nodes: [...power.nodes, node] }
     return before === undefined ? added : fed(added, before, node.id)
   }),
-  'remove-node': (plan, { id }) => isOwn(plan.power, id) ? withoutNode(onPower(plan, power => removed(power, id)), id) : plan,
+  'remove-node': (plan,
+    { id }) => isOwn(plan.power, id) ? withoutNode(onPower(plan, power => removed(power, id)), id) : plan,
   'edit-node': (plan, { id, changes }) => onPower(plan, power => isOwn(power, id)
     ? editOwn(power, id, node => ({ ...node, ...changes }))
     : power),
@@ -108,7 +116,8 @@ export const POWER_CHANGES: { [Name in PowerEdit['edit']]: (plan: Plan, edit: Of
     : power),
   'set-power': (plan, { power }) => onPower(plan, before => withoutStrayHours({ ...before, ...power })),
   'keep-arrangement': (plan, { arrangement }) => onPower(
-    plan, power => ({ ...power, arrangements: [...power.arrangements.filter(other => other.id !== arrangement.id), arrangement] }),
+    plan, power => ({ ...power,
+      arrangements: [...power.arrangements.filter(other => other.id !== arrangement.id), arrangement] }),
   ),
   'take-arrangement': (plan, { id }) => {
     const kept = plan.power.arrangements.find(arrangement => arrangement.id === id)
@@ -117,7 +126,8 @@ export const POWER_CHANGES: { [Name in PowerEdit['edit']]: (plan: Plan, edit: Of
   'drop-arrangement': (plan, { id }) => onPower(
     plan, power => ({ ...power, arrangements: power.arrangements.filter(arrangement => arrangement.id !== id) }),
   ),
-  'keep-worksheet': (plan, { kept }) => ({ ...plan, worksheets: [...plan.worksheets.filter(other => other.id !== kept.id), kept] }),
+  'keep-worksheet': (plan,
+    { kept }) => ({ ...plan, worksheets: [...plan.worksheets.filter(other => other.id !== kept.id), kept] }),
   'drop-worksheet': (plan, { id }) => plan.worksheets.some(kept => kept.id === id)
     ? { ...plan, worksheets: plan.worksheets.filter(kept => kept.id !== id) }
     : plan,
@@ -129,7 +139,8 @@ export function arranged(plan: Plan, { supply, nodes, feeds, joins, figures }: O
 }
 
 /** How the plan is fed now, to be kept and compared. */
-export function arrangementOf({ supply, power: { nodes, feeds, joins, figures } }: Plan, id: string, name: string): Arrangement {
+export function arrangementOf({ supply, power: { nodes, feeds, joins, figures } }: Plan, id: string,
+  name: string): Arrangement {
   return { id, name, supply, nodes, feeds, joins, figures }
 }
 

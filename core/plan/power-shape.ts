@@ -1,13 +1,16 @@
-/** What a plan says of its supply: the nodes the maker put in, who feeds whom, and what is asked of it. Unknown fields are kept. */
+/**
+ * What a plan says of its supply: the nodes the maker put in, who feeds whom, and what is asked of it. Unknown
+ * fields are kept.
+ */
 import {
   choice, filled, flag, list, map, nullable, number, oneOf, open, optional, starting, text, withUnknown, type Of,
 } from '../shape/shape'
 
 /**
  * Names a node of the power tree: one of the maker's own by its id, or one that follows from the rest of the plan.
- * `@supply` and `@cable` the board's supply and its lead; `@socket` and `@header` the board's two ways in; `@5V`, `@3V3` and
- * `@usb` its rails; `@board` the board itself; `@P2` header position 2; `part.vcc` a part's supply terminal, `part.vcc@wire` the wire
- * to it; `part#1` a relay's first contact and `part#1@load` what hangs on it.
+ * `@supply` and `@cable` the board's supply and its lead; `@socket` and `@header` the board's two ways in; `@5V`,
+ * `@3V3` and `@usb` its rails; `@board` the board itself; `@P2` header position 2; `part.vcc` a part's supply terminal,
+ * `part.vcc@wire` the wire to it; `part#1` a relay's first contact and `part#1@load` what hangs on it.
  */
 const ref = text({ min: 1, max: 90 })
 const fed = nullable(ref)
@@ -76,7 +79,8 @@ const heat = open({
   coolerKw: optional(number({ above: 0, max: 200 })),
   /** The same as a load test of this thing gave it, with what chip and cooler store, in J per K. */
   measured: optional(open({
-    coolerKw: number({ above: 0, max: 200 }), storeJk: optional(number({ above: 0, max: 1e5 })), at: text({ date: true }),
+    coolerKw: number({ above: 0, max: 200 }), storeJk: optional(number({ above: 0, max: 1e5 })),
+    at: text({ date: true }),
   })),
   enclosure: starting(enclosure, 'open'),
   ambientC: starting(celsius, 25),

@@ -16,19 +16,23 @@ export function readPlanText(text: string): ReadResult {
   return parsed.ok ? readPlan(parsed.value) : refused(`This is not a JSON document: ${parsed.message}.`)
 }
 
-/** A plan from a parsed document: recognised, migrated, checked, defaults filled in. Never throws; the argument is not changed. */
+/**
+ * A plan from a parsed document: recognised, migrated, checked, defaults filled in. Never throws; the argument
+ * is not changed.
+ */
 export function readPlan(document: unknown): ReadResult {
   if (typeof document !== 'object' || document === null || Array.isArray(document))
     return refused('A plan is a JSON object; this is something else.')
   const { format, version } = document as Document
   if (format !== PLAN_FORMAT)
     return refused(
-      `This is not a Voltaris plan: "format" has to be "${PLAN_FORMAT}"${format === undefined ? ' and is missing' : ''}.`, 'format',
+      'This is not a Voltaris plan: "format" has to be '
+      + `"${PLAN_FORMAT}"${format === undefined ? ' and is missing' : ''}.`, 'format',
     )
   if (typeof version === 'number' && version > PLAN_VERSION)
     return refused(
-      `This plan was written by a newer Voltaris (version ${version}; this one reads up to ${PLAN_VERSION}). Update Voltaris, then open `
-      + `it again.`,
+      `This plan was written by a newer Voltaris (version ${version}; this one reads up to ${PLAN_VERSION}). Update `
+      + 'Voltaris, then open it again.',
       'version',
     )
   const migrated = migrate(document as Document)
@@ -43,11 +47,13 @@ function daysOff({ power }: Plan): Problem[] {
   const steps = new Set<string>([...BASE_STATES, ...power.steps.map(step => step.id)])
   return power.day.flatMap(({ fromH, toH, step }, i) => [
     ...fromH === toH
-      ? [{ path: `power.day[${i}].toH`, message: 'ends at the hour at which it begins; write 0 to 24 for the whole day' }]
+      ? [{ path: `power.day[${i}].toH`,
+          message: 'ends at the hour at which it begins; write 0 to 24 for the whole day' }]
       : [],
     ...steps.has(step)
       ? []
-      : [{ path: `power.day[${i}].step`, message: `there is no state or step "${step}"; there are ${[...steps].join(', ')}` }],
+      : [{ path: `power.day[${i}].step`,
+          message: `there is no state or step "${step}"; there are ${[...steps].join(', ')}` }],
   ])
 }
 

@@ -11,11 +11,16 @@ export function same(a: unknown, b: unknown): boolean {
 export type RecordFields = Readonly<Record<string, unknown>>
 
 /** Names of the fields that any of the records has. */
-export const fieldsOf = (...records: readonly object[]): string[] => [...new Set(records.flatMap(record => Object.keys(record)))]
+export const fieldsOf = (...records: readonly object[]): string[] =>
+  [...new Set(records.flatMap(record => Object.keys(record)))]
 
-export const isRecord = (value: unknown): value is RecordFields => typeof value === 'object' && value !== null && !Array.isArray(value)
+export const isRecord = (value: unknown): value is RecordFields =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
 
-/** What tells the entries of a list apart: their `id`, `position` or `name`, or the entries themselves; null where nothing does. */
+/**
+ * What tells the entries of a list apart: their `id`, `position` or `name`, or the entries themselves; null
+ * where nothing does.
+ */
 export function keysOf(list: readonly unknown[]): string[] | null {
   for (const keyOf of KEYS) {
     const keys = list.map(keyOf)

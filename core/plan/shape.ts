@@ -1,13 +1,14 @@
 /**
- * The plan document: what the maker wants, and nothing that can be computed from it. Unknown fields are let through and kept.
- * `docs/plan-format.md` says the same for people who write one by hand.
+ * The plan document: what the maker wants, and nothing that can be computed from it. Unknown fields are let through and
+ * kept. `docs/plan-format.md` says the same for people who write one by hand.
  */
 import { WIRE_END_IDS } from './ends'
 import { CARRIES_PATTERN } from './wire-colours'
 import { boardShape } from '../catalogue/shapes/board'
 import { partShape } from '../catalogue/shapes/part'
 import {
-  depending, flag, list, map, nullable, number, object, oneOf, open, optional, startOf, starting, text, filled, withUnknown, type Of,
+  depending, flag, list, map, nullable, number, object, oneOf, open, optional, startOf, starting, text, filled,
+  withUnknown, type Of,
 } from '../shape/shape'
 import { hostShape } from './host-shape'
 import { keptWorksheet, powerShape, supplyChoice } from './power-shape'
@@ -101,7 +102,8 @@ const bootFile = open({
   /** Files that the boot file includes, by name. */
   includes: optional(map(fileText, text({ max: 300 }))),
   /** Overlays of the maker's own: source text, or a blob in base64. */
-  overlays: optional(list(open({ name: text({ max: 200 }), kind: oneOf('source', 'blob'), content: fileText }), { max: 100 })),
+  overlays: optional(list(open({ name: text({ max: 200 }), kind: oneOf('source', 'blob'), content: fileText }),
+    { max: 100 })),
   /** A base tree of the maker's own, for rehearsing: a blob in base64. */
   base: optional(open({ name: text({ max: 300 }), content: fileText })),
   /** Parts whose lines are switched off. */
@@ -111,7 +113,8 @@ const bootFile = open({
   /** What happens to lines of parts that are off or gone. */
   whenOff: optional(oneOf('comment', 'remove')),
   /** The files before they were written, newest last. */
-  before: optional(list(open({ at: when, text: fileText, commandLine: optional(text({ empty: true, max: 10_000 })) }), { max: 20 })),
+  before: optional(list(open({ at: when, text: fileText, commandLine: optional(text({ empty: true, max: 10_000 })) }),
+    { max: 20 })),
 })
 
 const millimetres = number({ min: -2000, max: 2000 })
@@ -119,7 +122,8 @@ const sizeMm = number({ min: 0, max: 3000 })
 const wireEnd = optional(oneOf(...WIRE_END_IDS))
 /** `nearEnd` is at the part, `farEnd` where the wire goes. */
 const wireChoice = open({
-  colour: optional(text({ max: 40 })), lengthM: optional(number({ above: 0, max: 100 })), nearEnd: wireEnd, farEnd: wireEnd,
+  colour: optional(text({ max: 40 })), lengthM: optional(number({ above: 0, max: 100 })), nearEnd: wireEnd,
+  farEnd: wireEnd,
 })
 const stepId = text({ max: 200 })
 const stepRule = open({ first: stepId, then: stepId, why: starting(text({ empty: true, max: 200 }), '') })
@@ -142,13 +146,15 @@ const build = open({
   /** Steps in the maker's own order, by id; the computed one while it is empty. */
   order: starting(list(stepId, { max: 200 }), []),
   /** Flat cables whose slots were looked at. */
-  flat: starting(list(open({ id: shortId, name: text({ empty: true, max: 80 }), one: flatEnd, two: flatEnd, apartMm: number(
-    { min: 1, max: 2000 }) }), {
+  flat: starting(list(open({ id: shortId, name: text({ empty: true, max: 80 }), one: flatEnd, two: flatEnd,
+    apartMm: number(
+      { min: 1, max: 2000 }) }), {
     max: 20, unique: 'id',
   }), []),
   /** The board on spacers on a plate, where it stands so. */
   mount: optional(open({
-    thread: oneOf('M2.5', 'M3'), plateMm: number({ min: 0.3, max: 20 }), underMm: number({ min: 0, max: 60 }), washers: starting(
+    thread: oneOf('M2.5', 'M3'), plateMm: number({ min: 0.3, max: 20 }), underMm: number({ min: 0, max: 60 }),
+    washers: starting(
       flag, false),
     /** The part whose threads it stands on, in place of a plate. */
     onto: optional(partId),
@@ -173,7 +179,8 @@ const build = open({
   }), partId), {}),
   /** Sizes measured at the thing, which stand in for those of its file; by part, the board is `@board`. */
   measured: starting(map(open({
-    widthMm: optional(sizeMm), depthMm: optional(sizeMm), aboveMm: optional(sizeMm), belowMm: optional(sizeMm), lidMm: optional(sizeMm),
+    widthMm: optional(sizeMm), depthMm: optional(sizeMm), aboveMm: optional(sizeMm), belowMm: optional(sizeMm),
+    lidMm: optional(sizeMm),
   }), typeId), {}),
   /** What has to come before what, by the maker. */
   rules: starting(list(stepRule, { max: 60 }), []),

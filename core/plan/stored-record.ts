@@ -1,4 +1,7 @@
-/** A quick look at a stored plan, without the schema library: enough to tell a damaged record from one that can be worked with. */
+/**
+ * A quick look at a stored plan, without the schema library: enough to tell a damaged record from one that can
+ * be worked with.
+ */
 import { isRecord } from './same'
 import { firstFields, PLAN_VERSION } from './shape'
 
@@ -19,7 +22,8 @@ export function soundness(plan: unknown): Soundness {
   }
   const parts = (plan.parts ?? []) as unknown[]
   const wrong = parts.findIndex(part => !isRecord(part) || typeof part.id !== 'string' || typeof part.type !== 'string')
-  if (!Array.isArray(plan.parts) || wrong >= 0) return damaged(wrong < 0 ? '"parts" is missing' : `parts[${wrong}] is no part`)
+  if (!Array.isArray(plan.parts)
+    || wrong >= 0) return damaged(wrong < 0 ? '"parts" is missing' : `parts[${wrong}] is no part`)
   if (plan.boot !== undefined && plan.boot !== null && !isRecord(plan.boot)) return damaged('"boot" is no record')
   return { state: 'sound' }
 }

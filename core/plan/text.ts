@@ -1,8 +1,9 @@
 /**
- * Changes of the plan's texts as edits. A change carries the lines that it was made in, so that it still finds its place after other
- * changes of the same text.
+ * Changes of the plan's texts as edits. A change carries the lines that it was made in, so that it still finds its
+ * place after other changes of the same text.
  *
- * Laws: changes that touch different lines give the same text in any order; a change whose lines are gone leaves the text as it is.
+ * Laws: changes that touch different lines give the same text in any order; a change whose lines are gone leaves the
+ * text as it is.
  */
 import type { BootFile, Plan } from './types'
 
@@ -32,7 +33,10 @@ export function anchored(text: string, { from, to, insert }: TextChange): TextCh
   return { from, to, insert, lines: text.slice(start, endOfLine(text, to)), column: from - start }
 }
 
-/** Where the change lies in a text that may have changed since: the nearest place at which its lines stand; null when they are gone. */
+/**
+ * Where the change lies in a text that may have changed since: the nearest place at which its lines stand; null when
+ * they are gone.
+ */
 function placeOf(text: string, { from, to, lines, column = 0 }: TextChange): { from: number, to: number } | null {
   if (lines === undefined) return from <= text.length ? { from, to: Math.min(to, text.length) } : null
   const wanted = from - column
@@ -47,7 +51,8 @@ function placeOf(text: string, { from, to, lines, column = 0 }: TextChange): { f
 }
 
 /**
- * The text with the changes made, each found again where earlier edits have moved it. Of two that overlap the first in the text is made.
+ * The text with the changes made, each found again where earlier edits have moved it. Of two that overlap the first in
+ * the text is made.
  */
 export function withChanges(text: string, changes: readonly TextChange[]): string {
   const placed = changes.flatMap((change) => {

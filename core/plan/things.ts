@@ -1,4 +1,7 @@
-/** Edits that put things into a plan, and take what they replace out of it. The load test counts with the things that are there. */
+/**
+ * Edits that put things into a plan, and take what they replace out of it. The load test counts with the things
+ * that are there.
+ */
 import { thingKind } from '../catalogue/things'
 import type { Catalogue, Part } from '../catalogue/types'
 import { freePartId } from './create'
@@ -9,8 +12,9 @@ import type { Plan } from './types'
 const SINGLE = new Set(['case', 'cooler', 'card', 'header'])
 
 /**
- * Takes a thing in, in place of what the plan has of its kind where there is one of those on a board; `null` takes out what is there of
- * the kind, and what the load test tries in its place. A case that is the heat sink leaves no room for another cooler.
+ * Takes a thing in, in place of what the plan has of its kind where there is one of those on a board; `null` takes
+ * out what is there of the kind, and what the load test tries in its place. A case that is the heat sink leaves no
+ * room for another cooler.
  */
 export function thingEdits(plan: Plan, kind: string, chosen: Part | null, { parts }: Pick<Catalogue, 'parts'>): Edit[] {
   const coolsItself = chosen?.thing?.cooler !== undefined && chosen.thing.enclosure !== undefined

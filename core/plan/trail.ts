@@ -28,8 +28,8 @@ export function trailOf({ plan, past, future }: History): Trail {
 }
 
 /**
- * The history of a plan from its trail. Where the trail leads to another plan than the stored one, what came in between is a step of its
- * own. A trail that cannot be followed gives a history without steps.
+ * The history of a plan from its trail. Where the trail leads to another plan than the stored one, what came in between
+ * is a step of its own. A trail that cannot be followed gives a history without steps.
  */
 export function followed(trail: Trail | undefined, plan: Plan, between: string): History {
   if (!trail) return startHistory(plan)
@@ -50,7 +50,8 @@ function replay({ base, steps, done }: Trail): History {
   let history = startHistory(base)
   for (const { label, edit, joinKey } of steps) {
     const { plan, inverse } = applyEdit(history.plan, edit)
-    const step: HistoryStep = { label, undo: inverse, redo: edit, ...(joinKey !== undefined && { joinKey: `${joinKey} kept` }) }
+    const step: HistoryStep = { label, undo: inverse, redo: edit,
+      ...(joinKey !== undefined && { joinKey: `${joinKey} kept` }) }
     history = { plan, past: [...history.past, step], future: [] }
   }
   for (let i = steps.length; i > done; i--) history = undo(history)

@@ -77,7 +77,8 @@ export function railBudgets(facts: Facts, solved: Solved): RailBudget[] {
   if (onUsb.length) {
     const given = usbBudget(facts, feed.availableMa)
     rails.push({
-      rail: 'USB', loads: onUsb, ...total(onUsb), peakV: voltage('@usb'), ...own('board.usbBudgetMa', given?.value, given?.origin),
+      rail: 'USB', loads: onUsb, ...total(onUsb), peakV: voltage('@usb'),
+      ...own('board.usbBudgetMa', given?.value, given?.origin),
       limitKey: 'board.usbBudgetMa',
     })
   }
@@ -85,22 +86,29 @@ export function railBudgets(facts: Facts, solved: Solved): RailBudget[] {
 }
 
 /** What the USB sockets give together; less where the board sees a small supply. `feedMa` is what its feed gives. */
-export function usbBudget({ board }: Facts, feedMa: number | null): { value: number, origin: Origin, small: boolean } | null {
+export function usbBudget({ board }: Facts,
+  feedMa: number | null): { value: number, origin: Origin, small: boolean } | null {
   if (!board) return null
   const small = boardPower(board).usbSmallSupply
-  if (small && feedMa !== null && feedMa < small.belowMa) return { value: small.budgetMa, origin: small.origin, small: true }
+  if (small && feedMa !== null
+    && feedMa < small.belowMa) return { value: small.budgetMa, origin: small.origin, small: true }
   return { ...board.limits.usbBudgetMa, small: false }
 }
 
-/** What the feed of the 5 V rail gives: the weakest converter or source on the way up, of two feeds that which carries the most. */
-export function feedLimit({ plan, supplyMa, supply }: Facts, { tree, states }: Solved): { availableMa: number | null, origin: Origin } {
+/**
+ * What the feed of the 5 V rail gives: the weakest converter or source on the way up, of two feeds that which
+ * carries the most.
+ */
+export function feedLimit({ plan, supplyMa, supply }: Facts,
+  { tree, states }: Solved): { availableMa: number | null, origin: Origin } {
   const own = plan.limits['supply.currentMa'] ?? plan.supply?.currentMa
   // Before a board is chosen the supply is all there is to compare with.
   if (!tree.byId.has('@5V')) return { availableMa: supplyMa, origin: own ? 'yours' : supply?.origin ?? '' }
   for (const at of pathUp(tree, states.find(state => state.id === 'peak') ?? states[0]!, '@5V')) {
     if (at.role === 'source') {
       return {
-        availableMa: at.figures.currentMa?.value ?? null, origin: at.id === '@supply' && own ? 'yours' : at.figures.currentMa?.origin ?? '',
+        availableMa: at.figures.currentMa?.value ?? null,
+        origin: at.id === '@supply' && own ? 'yours' : at.figures.currentMa?.origin ?? '',
       }
     }
     if (at.kind === 'step-down' || at.kind === 'step-up' || at.kind === 'linear') {
@@ -115,23 +123,27 @@ export function sourceBudgets(solved: Solved): SourceBudget[] {
   return solved.tree.nodes.filter(node => node.role === 'source').map((node) => {
     const at = (state: string) => stateOf(solved.states, state).nodes[node.id]!
     return {
-      node: node.id, name: node.name, loads: loadsAt(solved, node.id), idleMa: at('idle').currentMa, typicalMa: at('typical').currentMa,
+      node: node.id, name: node.name, loads: loadsAt(solved, node.id), idleMa: at('idle').currentMa,
+      typicalMa: at('typical').currentMa,
       peakMa: at('peak').currentMa, startMa: at('start').currentMa,
-      peakW: at('peak').powerMw / 1000, availableMa: node.figures.currentMa!.value, origin: node.figures.currentMa!.origin,
+      peakW: at('peak').powerMw / 1000, availableMa: node.figures.currentMa!.value,
+      origin: node.figures.currentMa!.origin,
     }
   })
 }
 
 /** Loads as they count at a node, in the order of the tree. */
 export function loadsAt({ tree, states }: Solved, place: string): RailLoad[] {
-  const at = (id: string) => new Map(sharesAt(tree, stateOf(states, id), place).map(share => [share.node, share.currentMa]))
+  const at = (id: string) =>
+    new Map(sharesAt(tree, stateOf(states, id), place).map(share => [share.node, share.currentMa]))
   const idle = at('idle')
   const typical = at('typical')
   const peak = at('peak')
   return [...new Set([...idle.keys(), ...typical.keys(), ...peak.keys()])].map((id) => {
     const node = tree.byId.get(id)!
     return {
-      partId: node.partId ?? null, node: id, name: node.kind === 'board' ? 'Board' : node.name, through: throughOf(tree, node),
+      partId: node.partId ?? null, node: id, name: node.kind === 'board' ? 'Board' : node.name,
+      through: throughOf(tree, node),
       idleMa: idle.get(id) ?? 0, typicalMa: typical.get(id) ?? 0, peakMa: peak.get(id) ?? 0,
       origin: (node.figures.typicalMa ?? node.figures.ownMa ?? node.figures.quiescentMa)?.origin ?? 'memory',
     }

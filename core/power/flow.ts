@@ -36,7 +36,8 @@ const isHidden = (node: ReportNode) => node.id.endsWith('@wire') || /^@join\d+$/
 export const consumerOf = (id: NodeRef): NodeRef => id.replace(/@wire$/, '').replace(/@load$/, '')
 
 /**
- * Nodes and links of a state. Laws: links form no ring; a link's current is never negative; every node is in `nodes` or `loose`.
+ * Nodes and links of a state. Laws: links form no ring; a link's current is never negative; every node is in
+ * `nodes` or `loose`.
  */
 export function flowOf({ nodes }: Pick<PowerReport, 'nodes'>, state: PowerState): SupplyFlow {
   const byId = new Map(nodes.map(node => [node.id, node]))
@@ -60,7 +61,8 @@ export function flowOf({ nodes }: Pick<PowerReport, 'nodes'>, state: PowerState)
         : takenBy(node, state)
       const backwards = current < -0.01
       links.push({
-        from: backwards ? node.id : from.id, to: backwards ? from.id : node.id, currentMa: Math.abs(current), through: hidden?.id ?? null,
+        from: backwards ? node.id : from.id, to: backwards ? from.id : node.id, currentMa: Math.abs(current),
+        through: hidden?.id ?? null,
         consumer: consumerOf(node.id), backwards,
       })
     }
@@ -73,7 +75,8 @@ export function flowOf({ nodes }: Pick<PowerReport, 'nodes'>, state: PowerState)
   const joined = new Set(shown.flatMap(link => [link.from, link.to]))
   const visible = nodes.filter(node => !isHidden(node)).map(figures)
   return {
-    nodes: visible.filter(({ node }) => joined.has(node.id)), links: shown, loose: visible.filter(({ node }) => !joined.has(node.id)),
+    nodes: visible.filter(({ node }) => joined.has(node.id)), links: shown,
+    loose: visible.filter(({ node }) => !joined.has(node.id)),
   }
 }
 

@@ -24,10 +24,15 @@ export interface HoldReport {
 }
 
 /** Seconds an orderly shutdown takes: the maker's figure or the board's. */
-export const shutdownS = ({ plan, board }: Facts): number => plan.power.shutdownS ?? (board ? boardPower(board).shutdownS : 0)
+export const shutdownS = ({ plan, board }: Facts): number =>
+  plan.power.shutdownS ?? (board ? boardPower(board).shutdownS : 0)
 
-/** Capacitors and latches between the source and the board, the nearest first. Idle draw counts: a board that shuts down rests. */
-export function holdsOf(facts: Facts, tree: SupplyTree, states: PowerState[], fronts: readonly FrontReport[]): HoldReport[] {
+/**
+ * Capacitors and latches between the source and the board, the nearest first. Idle draw counts: a board that
+ * shuts down rests.
+ */
+export function holdsOf(facts: Facts, tree: SupplyTree, states: PowerState[],
+  fronts: readonly FrontReport[]): HoldReport[] {
   if (!tree.byId.has('@5V') || !facts.board) return []
   const idle = states.find(state => state.id === 'idle')!
   const wantedS = shutdownS(facts)
@@ -36,12 +41,15 @@ export function holdsOf(facts: Facts, tree: SupplyTree, states: PowerState[], fr
     // A board that holds the latch by a line lets go once it has shut down, however long that takes.
     if (node.kind === 'latch') {
       return [{
-        node: node.id, name: node.name, by: 'latch', holdS: heldByBoard(facts) ? wantedS : node.figures.holdS?.value ?? 0, wantedS,
+        node: node.id, name: node.name, by: 'latch',
+        holdS: heldByBoard(facts) ? wantedS : node.figures.holdS?.value ?? 0, wantedS,
       }]
     }
     if (node.kind !== 'capacitor' && node.kind !== 'rectifier') return []
     const { voltageV, currentMa } = idle.nodes[node.id]!
-    const farad = node.kind === 'capacitor' ? node.figures.capacitanceF!.value : node.figures.capacitanceUf!.value * 1e-6
+    const farad = node.kind === 'capacitor'
+      ? node.figures.capacitanceF!.value
+      : node.figures.capacitanceUf!.value * 1e-6
     // Behind a bridge the switch may open in the valley.
     const fromV = Math.min(voltageV, fronts.find(front => front.node === node.id)?.valleyV ?? voltageV)
     const ohm = node.kind === 'capacitor' ? node.figures.ohm?.value ?? 0 : 0
@@ -59,7 +67,10 @@ const heldByBoard = ({ terminals }: Facts): boolean =>
   terminals.some(({ owner: { part }, signal, place }) =>
     part.holdsSupply !== undefined && signal?.id === part.holdsSupply && place?.kind === 'header')
 
-/** Voltage at which what is nearer to the board gives up: a converter's least input, else the board's under-voltage sign. */
+/**
+ * Voltage at which what is nearer to the board gives up: a converter's least input, else the
+ * board's under-voltage sign.
+ */
 function minBelow(nearer: SupplyNode[], { board }: Facts): number {
   const converter = nearer.findLast(node => node.figures.setV)
   if (!converter) return boardPower(board!).signV

@@ -1,4 +1,7 @@
-/** Everything Voltaris knows of a plan's supply, as plain data: the tree, its states, rails, sources, stores, heat and hold-up. */
+/**
+ * Everything Voltaris knows of a plan's supply, as plain data: the tree, its states, rails, sources, stores,
+ * heat and hold-up.
+ */
 import type { EfficiencyPoint, Origin } from '../catalogue/types'
 import type { Facts } from '../facts/types'
 import type { NodeRef, PowerPlan } from '../plan/power'
@@ -48,7 +51,10 @@ export interface RegulatorHeat {
 export interface PowerReport {
   rails: RailBudget[]
   sources: SourceBudget[]
-  /** Hours of the store that carries the plan, over the plan's day, with the sun where there is a panel; null without one. */
+  /**
+   * Hours of the store that carries the plan, over the plan's day, with the sun where there is a panel;
+   * null without one.
+   */
   hours: number | null
   /** How that is meant: with the sun, and at least so long because the week under that sky never empties it. */
   hoursMeant: { sun: boolean, atLeast: boolean }
@@ -99,7 +105,8 @@ export function powerOf(facts: Facts): Power {
     hoursMeant: { sun: lasts.sun, atLeast: lasts.atLeast },
     nodes: tree.nodes.map(plain), problems: tree.problems, assumed: tree.assumed, states,
     drops: tree.byId.has('@5V') && !tree.assumed
-      ? dropsTo(tree, stateNamed(states, 'peak'), '@5V').map(({ node, dropV }) => ({ node: node.id, name: node.name, dropV }))
+      ? dropsTo(tree, stateNamed(states, 'peak'), '@5V')
+          .map(({ node, dropV }) => ({ node: node.id, name: node.name, dropV }))
       : [],
     stores, week, heat, regulators, holds: holdsOf(facts, tree, states, fronts), fronts,
     price: tree.nodes.reduce((sum, node) => sum + (node.price ?? 0), 0),
@@ -107,7 +114,8 @@ export function powerOf(facts: Facts): Power {
   return { tree, states, report }
 }
 
-function plain({ id, kind, role, name, partId, from, figures, efficiency, own, open, unit, item, price }: SupplyNode): ReportNode {
+function plain({ id, kind, role, name, partId, from, figures, efficiency, own, open, unit, item,
+  price }: SupplyNode): ReportNode {
   return {
     id, kind, role, name, partId: partId ?? null, from, figures, ...efficiency && { efficiency }, own, open,
     ...(unit ?? item) && { origin: (unit ?? item)!.origin }, price: price ?? null,
@@ -118,14 +126,18 @@ function plain({ id, kind, role, name, partId, from, figures, efficiency, own, o
 function headlineHours(tree: SupplyTree, states: PowerState[], [store]: StoreReport[]): number | null {
   if (!store) return null
   const typical = stateNamed(states, 'typical')
-  const all = tree.nodes.filter(node => node.role === 'source').reduce((sum, node) => sum + typical.nodes[node.id]!.powerMw, 0)
+  const all = tree.nodes.filter(node => node.role === 'source')
+    .reduce((sum, node) => sum + typical.nodes[node.id]!.powerMw, 0)
   return typical.nodes[store.node]!.powerMw * 2 >= all && all > 0 ? store.hours : null
 }
 
 /** So many weeks of the same sky are gone through before it counts as lasting. */
 const MAX_WEEKS = 60
 
-/** With a panel: weeks of the plan's sky one after another, until the store is empty, or until a week ends as full as it began. */
+/**
+ * With a panel: weeks of the plan's sky one after another, until the store is empty, or until a week ends as full
+ * as it began.
+ */
 function lastsOf(
   hours: number | null, stores: StoreReport[], week: Week | null, power: PowerPlan,
 ): { hours: number | null, sun: boolean, atLeast: boolean } {
@@ -145,7 +157,8 @@ function minWanted(tree: SupplyTree, states: PowerState[], source: SupplyNode): 
   const peak = stateNamed(states, 'peak')
   const fedBy = (node: SupplyNode): boolean => {
     const seen = new Set<string>()
-    for (let at: SupplyNode | undefined = node; at && !seen.has(at.id); at = at.from.length ? tree.byId.get(at.from[0]!) : undefined) {
+    for (let at: SupplyNode | undefined = node; at
+      && !seen.has(at.id); at = at.from.length ? tree.byId.get(at.from[0]!) : undefined) {
       if (at.id === source.id) return true
       seen.add(at.id)
       // A converter hides the store's voltage from what is behind it.
@@ -159,8 +172,10 @@ function minWanted(tree: SupplyTree, states: PowerState[], source: SupplyNode): 
 }
 
 function storesOf(tree: SupplyTree, states: PowerState[], power: PowerPlan): StoreReport[] {
-  return tree.nodes.filter(node => node.role === 'source' && STORES.has(node.kind) && (node.figures.capacityMah?.value ?? 0) > 0)
-    .map(node => storeReport(tree, states, stateSpecs(power), node, power.day, power.store.temperatureC, minWanted(tree, states, node)))
+  return tree.nodes.filter(node =>
+    node.role === 'source' && STORES.has(node.kind) && (node.figures.capacityMah?.value ?? 0) > 0)
+    .map(node => storeReport(tree, states, stateSpecs(power), node, power.day, power.store.temperatureC,
+      minWanted(tree, states, node)))
     // A store that feeds nothing waits behind those that do.
     .sort((a, b) => Number(b.meanW > b.selfUseW) - Number(a.meanW > a.selfUseW))
 }
@@ -179,13 +194,15 @@ function weekOf([store]: StoreReport[], { store: asked, day }: PowerPlan, startS
 }
 
 /** The load test's task as the plan puts it; null without a board. */
-export function heatTask(facts: Facts, { tree, states }: Pick<Power, 'tree' | 'states'>, otherW: number): HeatTask | null {
+export function heatTask(facts: Facts, { tree, states }: Pick<Power, 'tree' | 'states'>,
+  otherW: number): HeatTask | null {
   const { board, heat: { set: heat } } = facts
   const node = tree.byId.get('@board')
   if (!board || !node) return null
   const watts = (id: string) => (stateNamed(states, id).nodes['@board']?.powerMw ?? 0) / 1000
   return {
-    heat: { ...boardHeat(board), slowsC: node.figures.slowsC!.value, stopsC: node.figures.stopsC!.value }, cooler: coolerOf(heat),
+    heat: { ...boardHeat(board), slowsC: node.figures.slowsC!.value, stopsC: node.figures.stopsC!.value },
+    cooler: coolerOf(heat),
     enclosure: enclosureOf(heat.cooler, heat.enclosure), ambientC: heat.ambientC,
     fan: heat.fan, boardW: watts(heat.load), idleW: watts('idle'), otherW, minutes: heat.minutes,
   }
@@ -195,7 +212,8 @@ function heatOf(facts: Facts, solved: Pick<Power, 'tree' | 'states'>, otherW: nu
   const task = heatTask(facts, solved, otherW)
   if (!task) return null
   const run = runHeat(task)
-  return { ...run, airC: airC(task, run.points.at(-1)!.fanPercent), boardW: task.boardW, ambientC: task.ambientC, slowsC: task.heat.slowsC,
+  return { ...run, airC: airC(task, run.points.at(-1)!.fanPercent), boardW: task.boardW, ambientC: task.ambientC,
+    slowsC: task.heat.slowsC,
     stopsC: task.heat.stopsC }
 }
 

@@ -1,4 +1,6 @@
-/** How much each load takes at a place further up: through a converter the current changes, through a wire it does not. */
+/**
+ * How much each load takes at a place further up: through a converter the current changes, through a wire it does not.
+ */
 import type { NodeRef } from '../plan/power'
 import { sourceEmfV } from '../netlist/supply/resistance'
 import type { PowerState } from './states'
@@ -11,8 +13,8 @@ export interface Share {
 }
 
 /**
- * Currents of all loads as they count at `place` (a node that passes on, a joint or a source), in mA.
- * Law: where one feed leads to each load they add up to what flows through `place`. What a hub, a latch or a converter takes for
+ * Currents of all loads as they count at `place` (a node that passes on, a joint or a source), in mA. Law: where one
+ * feed leads to each load they add up to what flows through `place`. What a hub, a latch or a converter takes for
  * itself stands under its own name.
  */
 export function sharesAt(tree: SupplyTree, state: PowerState, place: NodeRef): Share[] {
@@ -68,7 +70,8 @@ function nextUp(tree: SupplyTree, state: PowerState, node: SupplyNode): SupplyNo
   const feeds = node.from.map(id => tree.byId.get(id)).filter(feed => feed !== undefined)
   return feeds.length < 2
     ? feeds[0]
-    : feeds.reduce((best, feed) => Math.abs(state.nodes[feed.id]!.currentMa) > Math.abs(state.nodes[best.id]!.currentMa) ? feed : best)
+    : feeds.reduce((best,
+        feed) => Math.abs(state.nodes[feed.id]!.currentMa) > Math.abs(state.nodes[best.id]!.currentMa) ? feed : best)
 }
 
 /** Nodes from `node` up to its source, the node itself first. */

@@ -18,32 +18,39 @@ import type { PowerWorksheet } from './worksheets'
 
 export const SHEET_FIELDS: Readonly<Record<PowerWorksheet['kind'], readonly SheetField[]>> = {
   'wire': [
-    field('supplyV', 'At its beginning', 'V'), field('currentMa', 'Current', 'mA'), field('lengthM', 'Length, one way', 'm'),
+    field('supplyV', 'At its beginning', 'V'), field('currentMa', 'Current', 'mA'),
+    field('lengthM', 'Length, one way', 'm'),
     field('awg', 'Gauge', 'AWG', 0, true), field('leastV', 'Least at the load', 'V'),
     field('bundledPairs', 'Pairs in the bundle', '', 1, true), field('contactOhm', 'Plugs and joints', 'Ω', 0, true),
   ],
   'fuse': [
-    field('steadyMa', 'Flows at most', 'mA'), field('surgeMa', 'At start-up', 'mA', 0, true), field('shortMa', 'In a short', 'mA'),
+    field('steadyMa', 'Flows at most', 'mA'), field('surgeMa', 'At start-up', 'mA', 0, true),
+    field('shortMa', 'In a short', 'mA'),
     field('wireAwg', 'Thinnest wire behind it', 'AWG', 0, true), field('surgeS', 'Start-up lasts', 's', 0, true),
     field('temperatureC', 'Air around it', '°C', -60, true),
   ],
   'rectifier': [
-    field('acV', 'Transformer without load', 'V rms'), field('dropV', 'Both diodes', 'V', 0, true), field('currentMa', 'Current', 'mA'),
-    field('hz', 'Mains', 'Hz'), field('capacitanceUf', 'Capacitor', 'µF'), field('wantedV', 'Step-down wants', 'V', 0, true),
+    field('acV', 'Transformer without load', 'V rms'), field('dropV', 'Both diodes', 'V', 0, true),
+    field('currentMa', 'Current', 'mA'),
+    field('hz', 'Mains', 'Hz'), field('capacitanceUf', 'Capacitor', 'µF'),
+    field('wantedV', 'Step-down wants', 'V', 0, true),
     field('sourceOhm', 'Winding and leads', 'Ω', 0, true),
   ],
   'step-down': [
     field('inputV', 'Input', 'V'), field('outputV', 'Output', 'V'), field('currentMa', 'Current out', 'mA'),
-    field('headroomV', 'Wants above it', 'V', 0, true), field('efficiency', 'Efficiency', '0–1'), field('ambientC', 'Air', '°C', -60, true),
+    field('headroomV', 'Wants above it', 'V', 0, true), field('efficiency', 'Efficiency', '0–1'),
+    field('ambientC', 'Air', '°C', -60, true),
     field('kw', 'Warms by', 'K/W'), field('hottestC', 'Hottest', '°C'),
   ],
   'hold-up': [
-    field('capacitanceF', 'Capacitor', 'F'), field('fromV', 'From', 'V'), field('toV', 'Down to', 'V'), field('powerW', 'Power', 'W'),
+    field('capacitanceF', 'Capacitor', 'F'), field('fromV', 'From', 'V'), field('toV', 'Down to', 'V'),
+    field('powerW', 'Power', 'W'),
     field('wantedS', 'Shutdown takes', 's'), field('ohm', 'Its series resistance', 'Ω', 0, true),
   ],
   'battery': [
     field('capacityMah', 'Capacity', 'mAh'), field('cellV', 'Counts at', 'V'), field('efficiency', 'Converter', '0–1'),
-    field('powerW', 'Drawn', 'W'), field('temperatureC', 'Temperature', '°C', -60, true), field('leftShare', 'Left in it', '0–1', 0, true),
+    field('powerW', 'Drawn', 'W'), field('temperatureC', 'Temperature', '°C', -60, true),
+    field('leftShare', 'Left in it', '0–1', 0, true),
     field('hoursAsked', 'Asked', 'h'), choiceField('chemistry', 'Cells', [['lithium', 'lithium'], ['lead', 'lead']]),
   ],
   'heat': [
@@ -83,16 +90,19 @@ function wireRows(sheet: Of<'wire'>): SheetRow[] {
   const thinnest = thinnestGauge(sheet)
   return [
     {
-      label: 'one conductor', value: `${milliohmPerM(sheet.awg).toFixed(2)} mΩ/m`, limit: `${areaMm2(sheet.awg).toFixed(3)} mm²`,
+      label: 'one conductor', value: `${milliohmPerM(sheet.awg).toFixed(2)} mΩ/m`,
+      limit: `${areaMm2(sheet.awg).toFixed(3)} mm²`,
       origin: 'published: ASTM B258, IEC 60028',
     },
     { label: 'there and back', value: `${(ohm * 1000).toFixed(0)} mΩ`, origin: 'arithmetic' },
     { label: 'lost on the way', value: volt(dropV), limit: watt(lossMw / 1000), origin: 'arithmetic' },
     {
-      label: 'at the load', value: volt(loadV), limit: `${volt(sheet.leastV)} at least`, holds: loadV >= sheet.leastV, origin: 'arithmetic',
+      label: 'at the load', value: volt(loadV), limit: `${volt(sheet.leastV)} at least`, holds: loadV >= sheet.leastV,
+      origin: 'arithmetic',
     },
     {
-      label: 'current', value: ampere(sheet.currentMa), limit: `stands ${ampere(maxMa)}`, holds: sheet.currentMa <= maxMa,
+      label: 'current', value: ampere(sheet.currentMa), limit: `stands ${ampere(maxMa)}`,
+      holds: sheet.currentMa <= maxMa,
       origin: 'practice: 10 A per mm², less in a bundle',
     },
     {
@@ -105,7 +115,8 @@ function wireRows(sheet: Of<'wire'>): SheetRow[] {
   ]
 }
 
-function fuseRows({ steadyMa, surgeMa, shortMa, wireAwg, surgeS = USUAL_SURGE_S, temperatureC = 23 }: Of<'fuse'>): SheetRow[] {
+function fuseRows({ steadyMa, surgeMa, shortMa, wireAwg, surgeS = USUAL_SURGE_S,
+  temperatureC = 23 }: Of<'fuse'>): SheetRow[] {
   const wire = wireMostMa(wireAwg)
   const warm = warmShare('fuse', temperatureC)
   const fitting = fittingFuseMa({ steadyMa, surgeMa, surgeS, shortMa, temperatureC, wireMa: wire })
@@ -115,12 +126,15 @@ function fuseRows({ steadyMa, surgeMa, shortMa, wireAwg, surgeS = USUAL_SURGE_S,
   return [
     {
       label: 'take', value: fitting === null ? 'none fits' : ampere(fitting),
-      limit: fitting === null ? `none carries ${ampere(steadyMa)}, spares the wire and blows at ${ampere(shortMa)}` : 'quick',
+      limit: fitting === null
+        ? `none carries ${ampere(steadyMa)}, spares the wire and blows at ${ampere(shortMa)}`
+        : 'quick',
       holds: fitting !== null, origin: 'published: IEC 60127-2, from memory',
     },
     {
       label: 'carries', value: ampere(steadyMa),
-      limit: `${Math.round(STEADY_SHARE * 100)} % of ${ampere(rated * warm)}${warm === 1 ? '' : ` at ${temperatureC} °C`}`,
+      limit: `${Math.round(STEADY_SHARE * 100)} % of `
+        + `${ampere(rated * warm)}${warm === 1 ? '' : ` at ${temperatureC} °C`}`,
       holds: steadyMa <= STEADY_SHARE * rated * warm, origin: 'practice',
     },
     {
@@ -129,10 +143,12 @@ function fuseRows({ steadyMa, surgeMa, shortMa, wireAwg, surgeS = USUAL_SURGE_S,
     },
     {
       label: 'in a short it blows within', value: time(blows),
-      limit: `${ampere(shortMa)}; an adapter gives about ${ADAPTER_OVERLOAD} × its rating`, holds: blows <= GONE_WITHIN_S,
+      limit: `${ampere(shortMa)}; an adapter gives about ${ADAPTER_OVERLOAD} × its rating`,
+      holds: blows <= GONE_WITHIN_S,
       origin: 'published: IEC 60127-2, from memory',
     },
-    { label: 'wire behind it stands', value: ampere(wire), limit: `more than ${ampere(rated)}`, holds: wire >= rated, origin: 'practice' },
+    { label: 'wire behind it stands', value: ampere(wire), limit: `more than ${ampere(rated)}`, holds: wire >= rated,
+      origin: 'practice' },
   ]
 }
 
@@ -140,7 +156,9 @@ function rectifierRows(sheet: Of<'rectifier'>): SheetRow[] {
   const { peakV, rippleV, leastV, meanV } = rectifierFigures(sheet)
   const ohm = sheet.sourceOhm ?? 0
   const emf = { emfV: sheet.acV, ohm, dropV: sheet.dropV, hz: sheet.hz }
-  const wave = ohm > 0 ? settledWave({ ...emf, capacitanceUf: sheet.capacitanceUf }, { currentMa: sheet.currentMa }) : null
+  const wave = ohm > 0
+    ? settledWave({ ...emf, capacitanceUf: sheet.capacitanceUf }, { currentMa: sheet.currentMa })
+    : null
   const valleyWith = (uf: number) => ohm > 0
     ? settledWave({ ...emf, capacitanceUf: uf }, { currentMa: sheet.currentMa }).valleyV
     : rectifierFigures({ ...sheet, capacitanceUf: uf }).leastV
@@ -148,22 +166,26 @@ function rectifierRows(sheet: Of<'rectifier'>): SheetRow[] {
   const stiff = ohm > 0 ? ', a stiff source' : ''
   const valleyV = wave?.valleyV ?? leastV
   return [
-    { label: 'peak', value: volt(wave?.peakV ?? peakV), limit: `U·√2 − diodes: ${volt(peakV)}${stiff}`, origin: 'textbook' },
+    { label: 'peak', value: volt(wave?.peakV ?? peakV), limit: `U·√2 − diodes: ${volt(peakV)}${stiff}`,
+      origin: 'textbook' },
     {
-      label: 'ripple', value: volt(wave ? wave.peakV - wave.valleyV : rippleV), limit: `I ÷ (2·f·C): ${volt(rippleV)}`, origin: 'textbook',
+      label: 'ripple', value: volt(wave ? wave.peakV - wave.valleyV : rippleV), limit: `I ÷ (2·f·C): ${volt(rippleV)}`,
+      origin: 'textbook',
     },
     { label: 'valley', value: volt(valleyV), limit: `${volt(sheet.wantedV)} at least`, holds: valleyV >= sheet.wantedV,
       origin: 'textbook' },
     { label: 'mean', value: volt(wave?.meanV ?? meanV), origin: 'textbook' },
     ...wave
       ? [{
-          label: 'in the transformer', value: `${ampere(wave.acRmsMa)} rms`, limit: `in pulses of ${ampere(wave.pulseMa)}`,
+          label: 'in the transformer', value: `${ampere(wave.acRmsMa)} rms`,
+          limit: `in pulses of ${ampere(wave.pulseMa)}`,
           origin: 'textbook',
         }]
       : [],
     {
       label: 'capacitor for it', value: onSale ? `${onSale} µF` : 'none',
-      limit: onSale ? `${volt(valleyWith(onSale))} in the valley` : 'take a higher transformer voltage', holds: onSale !== undefined,
+      limit: onSale ? `${volt(valleyWith(onSale))} in the valley` : 'take a higher transformer voltage',
+      holds: onSale !== undefined,
       origin: 'textbook',
     },
     {
@@ -173,7 +195,8 @@ function rectifierRows(sheet: Of<'rectifier'>): SheetRow[] {
   ]
 }
 
-function stepDownRows({ inputV, outputV, currentMa, headroomV, efficiency, ambientC, kw, hottestC }: Of<'step-down'>): SheetRow[] {
+function stepDownRows({ inputV, outputV, currentMa, headroomV, efficiency, ambientC, kw,
+  hottestC }: Of<'step-down'>): SheetRow[] {
   const powerW = outputV * currentMa / 1000
   const eta = Math.min(1, efficiency)
   const inMa = stepDownInputMa(powerW, eta, inputV)
@@ -181,12 +204,14 @@ function stepDownRows({ inputV, outputV, currentMa, headroomV, efficiency, ambie
   const linearW = Math.max(0, inputV - outputV) * currentMa / 1000
   return [
     {
-      label: 'least input', value: volt(outputV + headroomV), limit: `${volt(inputV)} come`, holds: inputV >= outputV + headroomV,
+      label: 'least input', value: volt(outputV + headroomV), limit: `${volt(inputV)} come`,
+      holds: inputV >= outputV + headroomV,
       origin: 'arithmetic',
     },
     {
       label: 'takes in', value: ampere(inMa),
-      limit: `${ampere(stepDownInputMa(powerW, eta, inputV * 0.8))} when the input falls by a fifth`, origin: 'textbook: I = P ÷ (η·U)',
+      limit: `${ampere(stepDownInputMa(powerW, eta, inputV * 0.8))} when the input falls by a fifth`,
+      origin: 'textbook: I = P ÷ (η·U)',
     },
     {
       label: 'heat', value: watt(lossW), limit: `${Math.round(ambientC + lossW * kw)} °C of ${hottestC} °C`,
@@ -210,10 +235,12 @@ function holdRows({ capacitanceF, fromV, toV, powerW, wantedS, ohm = 0 }: Of<'ho
     {
       label: 'capacitor for it',
       value: needed === null ? 'none' : `${needed < 0.01 ? `${Math.ceil(needed * 1e6)} µF` : `${needed.toFixed(2)} F`}`,
-      limit: needed === null ? 'the end lies above the beginning' : undefined, holds: needed !== null, origin: 'textbook',
+      limit: needed === null ? 'the end lies above the beginning' : undefined, holds: needed !== null,
+      origin: 'textbook',
     },
     {
-      label: 'latch held by 1 MΩ and 10 µF', value: time(gateHoldS(1e6, 10e-6, fromV, 1.5)), limit: 'gate lets go at 1.5 V',
+      label: 'latch held by 1 MΩ and 10 µF', value: time(gateHoldS(1e6, 10e-6, fromV, 1.5)),
+      limit: 'gate lets go at 1.5 V',
       origin: 'textbook: R·C·ln(U0 ÷ Uth)',
     },
   ]
@@ -228,8 +255,10 @@ function batteryRows(
   const hours = full * share
   return [
     { label: 'printed', value: `${(capacityMah / 1000 * cellV).toFixed(1)} Wh`, origin: 'arithmetic' },
-    { label: 'at this temperature', value: `${Math.round(cold * 100)} %`, limit: `${chemistry}, ${temperatureC} °C`, origin: 'memory' },
-    { label: 'usable at the output', value: `${(capacityMah / 1000 * cellV * efficiency * share).toFixed(1)} Wh`, origin: 'practice' },
+    { label: 'at this temperature', value: `${Math.round(cold * 100)} %`, limit: `${chemistry}, ${temperatureC} °C`,
+      origin: 'memory' },
+    { label: 'usable at the output', value: `${(capacityMah / 1000 * cellV * efficiency * share).toFixed(1)} Wh`,
+      origin: 'practice' },
     {
       label: 'lasts', value: `${hours.toFixed(1)} h`, limit: `${hoursAsked} h are asked`, holds: hours >= hoursAsked,
       origin: 'practice: mAh × V × η ÷ P',
@@ -251,7 +280,8 @@ function heatRows({ powerW, ambientC, kw, storeJk, limitC }: Of<'heat'>): SheetR
     },
     { label: 'time constant', value: time(kw * storeJk), limit: 'R·C', origin: 'textbook' },
     {
-      label: 'passes the limit after', value: time(secondsTo(ambientC, steady, limitC, kw, storeJk)), limit: 'from cold',
+      label: 'passes the limit after', value: time(secondsTo(ambientC, steady, limitC, kw, storeJk)),
+      limit: 'from cold',
       origin: 'textbook',
     },
     { label: 'cooler for it', value: limitC > ambientC
@@ -260,23 +290,30 @@ function heatRows({ powerW, ambientC, kw, storeJk, limitC }: Of<'heat'>): SheetR
   ]
 }
 
-/** What using a worksheet changes: the node it is about, and the edits; null where it belongs to none or has no figure to carry over. */
-export function sheetUse(sheet: PowerWorksheet, facts: Pick<Facts, 'plan' | 'heat'>): { node: string, edits: PowerEdit[] } | null {
+/**
+ * What using a worksheet changes: the node it is about, and the edits; null where it belongs to none or has no figure
+ * to carry over.
+ */
+export function sheetUse(sheet: PowerWorksheet,
+  facts: Pick<Facts, 'plan' | 'heat'>): { node: string, edits: PowerEdit[] } | null {
   if (!('node' in sheet) || !sheet.node) return null
   const { node } = sheet
   const set = (figures: Record<string, number>) => ({
-    node, edits: Object.entries(figures).map(([figure, value]): PowerEdit => ({ edit: 'set-figure', node, figure, value })),
+    node, edits: Object.entries(figures)
+      .map(([figure, value]): PowerEdit => ({ edit: 'set-figure', node, figure, value })),
   })
   switch (sheet.kind) {
     case 'wire': return set({ awg: sheet.awg, lengthM: sheet.lengthM })
     case 'fuse': {
-      const ratedMa = fittingFuseMa({ ...sheet, surgeS: sheet.surgeS ?? USUAL_SURGE_S, wireMa: wireMostMa(sheet.wireAwg) })
+      const ratedMa = fittingFuseMa({ ...sheet, surgeS: sheet.surgeS ?? USUAL_SURGE_S,
+        wireMa: wireMostMa(sheet.wireAwg) })
       return ratedMa === null ? null : set({ ratedMa })
     }
     case 'rectifier': return set({ capacitanceUf: sheet.capacitanceUf })
     case 'hold-up': return set({ capacitanceF: sheet.capacitanceF })
     case 'battery': return set({ capacityMah: sheet.capacityMah })
     case 'step-down': return set({ rthKw: sheet.kw })
-    case 'heat': return { node, edits: [{ edit: 'set-power', power: { heat: heatWithFigure(facts, { coolerKw: sheet.kw }) } }] }
+    case 'heat': return { node,
+      edits: [{ edit: 'set-power', power: { heat: heatWithFigure(facts, { coolerKw: sheet.kw }) } }] }
   }
 }

@@ -38,8 +38,10 @@ export interface StateSpec {
   seconds: number
 }
 
-const BASE_LABELS: Readonly<Record<BaseState, string>> = { idle: 'Idle', typical: 'Typical', peak: 'Peak', start: 'Start-up' }
-const BASE_LOAD: Readonly<Record<BaseState, LoadState>> = { idle: 'idle', typical: 'typical', peak: 'peak', start: 'surge' }
+const BASE_LABELS: Readonly<Record<BaseState, string>> = { idle: 'Idle', typical: 'Typical', peak: 'Peak',
+  start: 'Start-up' }
+const BASE_LOAD: Readonly<Record<BaseState, LoadState>> = { idle: 'idle', typical: 'typical', peak: 'peak',
+  start: 'surge' }
 
 /** The four states every plan has, then the plan's own steps. */
 export function stateSpecs(power: PowerPlan): StateSpec[] {
@@ -48,13 +50,15 @@ export function stateSpecs(power: PowerPlan): StateSpec[] {
       id, label: BASE_LABELS[id], setting: { loads: {}, usual: BASE_LOAD[id], open: [] }, seconds: 0,
     })),
     ...power.steps.map(step => ({
-      id: step.id, label: step.name || step.id, setting: { loads: step.loads, usual: BASE_LOAD[step.base], open: step.open },
+      id: step.id, label: step.name || step.id,
+      setting: { loads: step.loads, usual: BASE_LOAD[step.base], open: step.open },
       seconds: step.seconds,
     })),
   ]
 }
 
-export const stateNamed = (states: readonly PowerState[], id: string): PowerState => states.find(state => state.id === id)!
+export const stateNamed = (states: readonly PowerState[],
+  id: string): PowerState => states.find(state => state.id === id)!
 
 /** The circuit solved in each of the states; what they share is made ready once. */
 export function solveStates(tree: SupplyTree, specs: readonly StateSpec[]): PowerState[] {

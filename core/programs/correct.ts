@@ -13,8 +13,8 @@ export interface Correction {
 }
 
 /**
- * Every contradiction that has an answer, put right where it is written; all else stays byte for byte. Law: read again, the corrected text
- * contradicts the plan nowhere where it was put right.
+ * Every contradiction that has an answer, put right where it is written; all else stays byte for byte. Law: read again,
+ * the corrected text contradicts the plan nowhere where it was put right.
  */
 export function corrected(text: string, held: readonly Held[]): { text: string, corrections: Correction[] } {
   const wrong = held.filter(entry => entry.verdict === 'contradicts' && entry.should !== undefined)
@@ -26,7 +26,8 @@ export function corrected(text: string, held: readonly Held[]): { text: string, 
     if (sighting.from < at) continue
     out += text.slice(at, sighting.from) + should!
     at = sighting.to
-    corrections.push({ line: sighting.line, name: sighting.name, before: text.slice(sighting.from, sighting.to), after: should!,
+    corrections.push({ line: sighting.line, name: sighting.name, before: text.slice(sighting.from, sighting.to),
+      after: should!,
       why: says })
   }
   return { text: out + text.slice(at), corrections }
@@ -34,26 +35,31 @@ export function corrected(text: string, held: readonly Held[]): { text: string, 
 
 interface Constant { name: string, value: string, says: string }
 
-const upper = (text: string) => text.normalize('NFKD').replace(/[^A-Za-z0-9]+/g, '_').replace(/^_+|_+$/g, '').toUpperCase()
+const upper = (text: string) =>
+  text.normalize('NFKD').replace(/[^A-Za-z0-9]+/g, '_').replace(/^_+|_+$/g, '').toUpperCase()
 
 /** The plan's lines, addresses and rates as named values, each name once. */
 function constantsIn(facts: Facts, numbering: Numbering): Constant[] {
   const pins = facts.terminals.flatMap((terminal): Constant[] => {
     const { place, owner, signal } = terminal
-    if (!signal || place?.kind !== 'header' || place.header.line === undefined || /^(i2c|serial|spi)\./.test(signal.role)) return []
+    if (!signal || place?.kind !== 'header' || place.header.line === undefined
+      || /^(i2c|serial|spi)\./.test(signal.role)) return []
     const value = numbering === 'header' ? place.position : pinOfLine(place.header.line, numbering)
     const name = owner.signals.length > 1 ? `${owner.name} ${signal.label}` : owner.name
     return value === null
       ? []
-      : [{ name: `${upper(name)}_PIN`, value: String(value), says: `position ${place.position}, G${place.header.line}` }]
+      : [{ name: `${upper(name)}_PIN`, value: String(value),
+          says: `position ${place.position}, G${place.header.line}` }]
   })
   const addresses = facts.devices.filter(({ also }) => !also).map(({ owner, address, busId }): Constant => ({
-    name: `${upper(owner.name)}_ADDRESS`, value: `0x${address.toString(16).padStart(2, '0')}`, says: busId ?? 'no bus yet',
+    name: `${upper(owner.name)}_ADDRESS`, value: `0x${address.toString(16).padStart(2, '0')}`,
+    says: busId ?? 'no bus yet',
   }))
   const rates = facts.parts.flatMap((owner): Constant[] => {
     const { serial } = owner.part
     return serial
-      ? [{ name: `${upper(owner.name)}_BAUD`, value: serial.baudOption ? owner.options[serial.baudOption]! : String(serial.baud),
+      ? [{ name: `${upper(owner.name)}_BAUD`,
+          value: serial.baudOption ? owner.options[serial.baudOption]! : String(serial.baud),
           says: serial.frame }]
       : []
   })

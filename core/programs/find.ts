@@ -25,7 +25,8 @@ export class Finder {
 
   find(): { sightings: Sighting[], passedOver: PassedOver[] } {
     for (const call of this.program.calls) this.readCall(call)
-    for (const definition of this.program.definitions) this.readMember(definition.name, definition.value, definition.scope)
+    for (const definition of this.program.definitions) this.readMember(definition.name, definition.value,
+      definition.scope)
     const passedOver = this.readNamed()
     this.readPaths()
     const sightings = this.sightings.filter((entry, i) =>
@@ -69,7 +70,8 @@ export class Finder {
       (args[0] === 'pin' || rest === 'pin') && name.test(made.path.at(-1)!))) return ['(made of a pin)']
     const aliased = this.program.aliases.get(first)
     return [
-      before.join('.'), ...aliased !== undefined ? [[aliased, ...before.slice(1)].join('.')] : [], ...made ? [made.path.join('.')] : [],
+      before.join('.'), ...aliased !== undefined ? [[aliased, ...before.slice(1)].join('.')] : [],
+      ...made ? [made.path.join('.')] : [],
     ]
   }
 
@@ -77,7 +79,8 @@ export class Finder {
     const args = positional(call.args)
     const direction = shape.direction ?? directionOf(call.args)
     const note = (kind: SightingKind, value: Expr, called?: string) => this.note(kind, value, call, {
-      ...direction && { direction }, ...shape.numbering && { numbering: shape.numbering }, by: `${call.path.join('.')}(…)`,
+      ...direction && { direction }, ...shape.numbering && { numbering: shape.numbering },
+      by: `${call.path.join('.')}(…)`,
       ...called !== undefined && { called },
     })
     // A device or a chip that is named first moves all the rest by one.
@@ -110,15 +113,21 @@ export class Finder {
     }
   }
 
-  /** `display(dc=25, rst=27, address=0x3c)`: arguments that say by their name what they are, fields of an object handed over too. */
+  /**
+   * `display(dc=25, rst=27, address=0x3c)`: arguments that say by their name what they are, fields of an object
+   * handed over too.
+   */
   private readKeywords(call: Call, callee: string): void {
     const fields = call.args.flatMap((arg): Argument[] => {
       if (arg.name !== undefined) return [arg]
-      const maps = arg.value.is === 'map' || (arg.value.is === 'name' && /^[A-Z]|init|setup|display|screen/.test(callee))
-        ? this.resolver.expressionsOf(arg.value, call.scope).flatMap(({ expr }) => expr.is === 'map' ? expr.entries : [])
+      const maps = arg.value.is === 'map'
+        || (arg.value.is === 'name' && /^[A-Z]|init|setup|display|screen/.test(callee))
+        ? this.resolver.expressionsOf(arg.value, call.scope)
+            .flatMap(({ expr }) => expr.is === 'map' ? expr.entries : [])
         : []
       return maps.length
-        ? maps.map(({ key, value }) => ({ name: key.is === 'text' ? key.value : key.is === 'name' ? key.path.at(-1)! : '', value }))
+        ? maps.map(({ key,
+            value }) => ({ name: key.is === 'text' ? key.value : key.is === 'name' ? key.path.at(-1)! : '', value }))
         : [arg]
     })
     for (const { name: said, label, value } of fields) {
@@ -132,8 +141,10 @@ export class Finder {
   /** `Sensor("/dev/i2c-1", 0x76)`: something on a bus that is named by its path. */
   private readOnBus(call: Call): void {
     const [bus, address] = positional(call.args)
-    const isBus = bus && this.resolver.resolve(bus.value, call.scope).some(({ expr }) => expr.is === 'text' && /^\/dev\/i2c-\d+$/.test(expr.value))
-    if (isBus && address?.value.is === 'number') this.note('address', address.value, call, { by: `${call.path.join('.')}(…)` })
+    const isBus = bus && this.resolver.resolve(bus.value, call.scope)
+      .some(({ expr }) => expr.is === 'text' && /^\/dev\/i2c-\d+$/.test(expr.value))
+    if (isBus && address?.value.is === 'number') this.note('address', address.value, call,
+      { by: `${call.path.join('.')}(…)` })
   }
 
   /** `SPI(board.SCK, MOSI=board.MOSI)`: pins by what the header has there. */
@@ -165,7 +176,8 @@ export class Finder {
 
   /** `parser.add_argument('--pin', default=17)` */
   private readOption(call: Call): void {
-    const name = positional(call.args).map(({ value }) => value).find(value => value.is === 'text' && value.value.startsWith('-'))
+    const name = positional(call.args).map(({ value }) => value)
+      .find(value => value.is === 'text' && value.value.startsWith('-'))
     const value = call.args.find(arg => arg.name === 'default')?.value
     const kind = name?.is === 'text' ? kindByName(name.value.replace(/^-+/, '').replaceAll('-', '_'), true) : null
     if (kind && value && name?.is === 'text') this.note(kind, value, call, { by: name.value, called: name.value })
@@ -173,10 +185,13 @@ export class Finder {
 
   /** `spi.max_speed_hz = 8000000`, `serial.baudrate = 9600` */
   private readMember(name: string, value: Expr, scope: Call['scope'] | null): void {
-    const kind = name.includes('.') ? isClockName(name.split('.').at(-1)!) ? 'clock' : isBaudName(name) ? 'baud' : null : null
-    if (kind) this.note(kind, value, { scope: scope ?? undefined, path: [], args: [], from: value.from, to: value.to } as unknown as Call, {
-      by: `${name} =`, called: name,
-    })
+    const kind = name.includes('.')
+      ? isClockName(name.split('.').at(-1)!) ? 'clock' : isBaudName(name) ? 'baud' : null
+      : null
+    if (kind) this.note(kind, value,
+      { scope: scope ?? undefined, path: [], args: [], from: value.from, to: value.to } as unknown as Call, {
+        by: `${name} =`, called: name,
+      })
   }
 
   private note(
@@ -192,7 +207,8 @@ export class Finder {
     }
     // `B57600`: a rate by the kernel's name for it.
     const rate = kind === 'baud' ? /^B(\d{2,7})$/.exec(last) : null
-    if (rate) return this.add(kind, Number(rate[1]), { from: value.to - rate[1]!.length, to: value.to }, { ...more, names: [] }, last)
+    if (rate) return this.add(kind, Number(rate[1]), { from: value.to - rate[1]!.length, to: value.to },
+      { ...more, names: [] }, last)
     for (const written of this.resolver.resolve(value, call.scope)) this.addWritten(kind, written, call, more)
   }
 
@@ -206,7 +222,9 @@ export class Finder {
     if (expr.is === 'text') return this.addText(kind, expr, extra)
     let fits: boolean
     if (kind === 'pin') fits = Number.isInteger(expr.value) && expr.value >= 0 && expr.value <= MAX_LINE
-    else fits = kind === 'address' ? Number.isInteger(expr.value) && expr.value >= 3 && expr.value <= 0x7f : expr.value >= 0
+    else fits = kind === 'address'
+      ? Number.isInteger(expr.value) && expr.value >= 3 && expr.value <= 0x7f
+      : expr.value >= 0
     // No serial port is as fast: it is the clock of a bus that is called by the other's word.
     const isClock = kind === 'baud' && expr.value > FASTEST_BAUD
     if (fits) this.add(isClock ? 'clock' : kind, expr.value, expr, extra, this.text.slice(expr.from, expr.to))
@@ -224,8 +242,10 @@ export class Finder {
       && { numbering: pin.numbering } },
       expr.value)
     }
-    else if (kind === 'address' && /^0x[\da-f]{1,2}$/i.test(expr.value)) this.add(kind, Number(expr.value), expr, extra, expr.value)
-    else if (kind === 'baud' && /^\d{3,7}$/.test(expr.value)) this.add(kind, Number(expr.value), expr, extra, expr.value)
+    else if (kind === 'address'
+      && /^0x[\da-f]{1,2}$/i.test(expr.value)) this.add(kind, Number(expr.value), expr, extra, expr.value)
+    else if (kind === 'baud'
+      && /^\d{3,7}$/.test(expr.value)) this.add(kind, Number(expr.value), expr, extra, expr.value)
   }
 
   private add(
@@ -243,17 +263,21 @@ export class Finder {
   }
 
   private commentWords(line: number): string[] {
-    return this.program.comments.filter(comment => this.lineOf(comment.from) === line).flatMap(({ text }) => wordsOf(text)).slice(0, 12)
+    return this.program.comments.filter(comment => this.lineOf(comment.from) === line)
+      .flatMap(({ text }) => wordsOf(text)).slice(0, 12)
   }
 
-  /** Constants that no known call takes, by what they are called. Those that nothing in the program uses are told apart. */
+  /**
+   * Constants that no known call takes, by what they are called. Those that nothing in the program uses are told apart.
+   */
   private readNamed(): PassedOver[] {
     const passed: PassedOver[] = []
     const uses = this.sightings.some(({ kind }) => kind === 'pin' || kind === 'address')
     const isHeader = !this.program.calls.length
     for (const { name, value, scope, each } of this.program.definitions) {
       if (each !== undefined) continue
-      if (value.is === 'map' && /(^|\.)(exports|config|settings|pins|wiring|gpio)$/i.test(name)) this.readConfiguration(value, [name], scope)
+      if (value.is === 'map'
+        && /(^|\.)(exports|config|settings|pins|wiring|gpio)$/i.test(name)) this.readConfiguration(value, [name], scope)
       const last = name.split('.').at(-1)!
       const kind = kindByName(last, true)
       if (!kind) continue
@@ -278,7 +302,8 @@ export class Finder {
   }
 
   /** An object that holds a configuration: a value is what its key, and those around it, say. */
-  private readConfiguration({ entries }: Expr & { is: 'map' }, keys: readonly string[], scope: Call['scope'] | null): void {
+  private readConfiguration({ entries }: Expr & { is: 'map' }, keys: readonly string[],
+    scope: Call['scope'] | null): void {
     for (const { key, value } of entries) {
       let own: string
       if (key.is === 'text') own = key.value
@@ -299,7 +324,8 @@ export class Finder {
     const printed = this.program.calls.filter(call => SAYS.test(call.path.at(-1) ?? ''))
     const seen = new Set<number>()
     const visit = (expr: Expr, names: readonly string[], scope: Call['scope'] | null): void => {
-      if (expr.is === 'text' && !seen.has(expr.from) && !printed.some(({ from, to }) => expr.from >= from && expr.to <= to)) {
+      if (expr.is === 'text' && !seen.has(expr.from)
+        && !printed.some(({ from, to }) => expr.from >= from && expr.to <= to)) {
         seen.add(expr.from)
         this.addPath(expr, names)
       }
@@ -310,7 +336,8 @@ export class Finder {
     }
     for (const { name, value, scope } of this.program.definitions) visit(value, [name], scope)
     for (const { args, path, into, scope } of this.program.calls) {
-      for (const { value, name } of args) visit(value, [...name ? [name] : [], ...into ? [into] : [], ...path.slice(-1)], scope)
+      for (const { value, name } of args) visit(value,
+        [...name ? [name] : [], ...into ? [into] : [], ...path.slice(-1)], scope)
     }
   }
 
@@ -329,7 +356,8 @@ export class Finder {
     return this.program.dead.flatMap(({ from, to, why }): PassedOver[] => {
       const part = this.text.slice(from, to)
       return [...part.matchAll(/(?<![\w.])\d{1,2}(?![\w.])/g)].slice(0, 4)
-        .map(match => ({ from: from + match.index, to: from + match.index + match[0].length, line: this.lineOf(from + match.index),
+        .map(match => ({ from: from + match.index, to: from + match.index + match[0].length,
+          line: this.lineOf(from + match.index),
           text: match[0], why }))
         .filter(entry => !sightings.some(sighting => sighting.from === entry.from))
     }).slice(0, 40)
@@ -351,12 +379,14 @@ export function kindByName(name: string, wide: boolean): SightingKind | null {
 /** By the key itself; by those around it where it says only which. */
 export function kindByKeys(key: string, around: readonly string[]): SightingKind | null {
   const own = kindByName(key, true)
-  if (/^(freq(uency)?|clock|speed)(_?hz)?$/i.test(key) && around.some(outer => /^(spi|i2c)\d?$/i.test(outer))) return 'clock'
+  if (/^(freq(uency)?|clock|speed)(_?hz)?$/i.test(key)
+    && around.some(outer => /^(spi|i2c)\d?$/i.test(outer))) return 'clock'
   if (around.some(outer => /^spi\d?$/i.test(outer))) {
     if (own === 'i2c-bus') return 'spi-bus'
     if (/^(device|select|cs|ce)$/i.test(key)) return 'spi-select'
   }
-  if (own === 'pin' && pinNamed(key) === 1 && around.some(outer => /^(timing|timers?|limits?|colou?rs?|levels?)$/i.test(outer))) return null
+  if (own === 'pin' && pinNamed(key) === 1
+    && around.some(outer => /^(timing|timers?|limits?|colou?rs?|levels?)$/i.test(outer))) return null
   if (own) return own
   if (/^ports?$/i.test(key) && isSwitching(around)) return 'pin'
   const inside = around.some(outer => pinNamed(outer) === 2 || /^(pins|gpios?|lines|wiring)$/i.test(outer))

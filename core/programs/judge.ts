@@ -28,7 +28,8 @@ export interface Held {
 export function heldAgainst(reading: ProgramReading, facts: Facts, expected: Expected): Held[] {
   return reading.sightings.map((sighting, i) => {
     if (reading.isController && sighting.kind === 'pin') {
-      return { sighting, verdict: 'unknown', says: 'This looks like a microcontroller\'s program: its pins are its own, not the board\'s.' }
+      return { sighting, verdict: 'unknown',
+        says: 'This looks like a microcontroller\'s program: its pins are its own, not the board\'s.' }
     }
     return JUDGES[sighting.kind]({ sighting, facts, expected, reading, before: reading.sightings.slice(0, i) })
   })
@@ -44,13 +45,15 @@ interface Asked {
 type Judge = (asked: Asked) => Held
 
 const JUDGES: Readonly<Record<Sighting['kind'], Judge>> = {
-  'pin': judgePin, 'address': judgeAddress, 'i2c-bus': judgeBus, 'spi-bus': judgeSpi, 'spi-select': judgeSpi, 'clock': judgeClock,
+  'pin': judgePin, 'address': judgeAddress, 'i2c-bus': judgeBus, 'spi-bus': judgeSpi, 'spi-select': judgeSpi,
+  'clock': judgeClock,
   'baud': judgeBaud, 'device': judgeDevice,
 }
 
 const placeWords = ({ position, line, kind }: HeaderPosition) =>
   `position ${position} (${line !== undefined ? `G${line}` : kind === 'ground' ? 'GND' : kind})`
-const nameOf = ({ owner, signal, label }: Terminal) => owner.signals.length > 1 ? `${owner.name}, ${signal?.label ?? label}` : owner.name
+const nameOf = ({ owner, signal, label }: Terminal) =>
+  owner.signals.length > 1 ? `${owner.name}, ${signal?.label ?? label}` : owner.name
 
 /** The place on this board's header that a number stands for. */
 export function placeOf({ value, numbering }: Pick<Sighting, 'value' | 'numbering'>, usual: Numbering,
@@ -75,13 +78,15 @@ function judgePin({ sighting, facts, reading, before }: Asked): Held {
   if (!place || place.line === undefined) {
     const what = place ? `${placeWords(place)} is no line` : `The header of this board has no ${said}`
     const better = pickMeant(meant, sighting, before, facts)
-    return { sighting, verdict: 'contradicts', says: `${what}.${better ? ` ${elsewhere(better.terminal)}` : ''}`, ...toward(better,
-      counted, sighting) }
+    return { sighting, verdict: 'contradicts', says: `${what}.${better ? ` ${elsewhere(better.terminal)}` : ''}`,
+      ...toward(better,
+        counted, sighting) }
   }
   const known = { position: place.position, line: place.line }
   const here = (facts.atPosition.get(place.position) ?? []).filter(terminal => terminal.signal)
   const [best] = meant
-  const isMeantHere = here.find(terminal => meant.some(entry => entry.terminal === terminal && entry.points === best!.points))
+  const isMeantHere = here.find(terminal =>
+    meant.some(entry => entry.terminal === terminal && entry.points === best!.points))
   if (here.length && (isMeantHere || !best?.isSure)) {
     const it = isMeantHere ?? here[0]!
     const fight = drivesAgainst(sighting, it)
@@ -103,7 +108,8 @@ function judgePin({ sighting, facts, reading, before }: Asked): Held {
     says: reserved
       ? `${capital(placeWords(place))} is kept free in the plan${reserved.reason ? `: ${reserved.reason}` : ''}.`
       : here.length
-        ? `${capital(placeWords(place))} is ${here.map(nameOf).join(' and ')}; whether the program means that, its names do not say.`
+        ? `${capital(placeWords(place))} is ${here.map(nameOf).join(' and ')}; whether the program means that, its `
+        + 'names do not say.'
         : `Nothing of the plan lies at ${placeWords(place)}.`,
   }
 }
@@ -120,14 +126,16 @@ function elsewhere(terminal: Terminal): string {
 }
 
 /**
- * The terminal that is meant, among those that fit equally well: like ones are taken in the order in which the program names them. Null
- * where that does not tell.
+ * The terminal that is meant, among those that fit equally well: like ones are taken in the order in which the program
+ * names them. Null where that does not tell.
  */
-function pickMeant(meant: readonly Meant[], sighting: Sighting, before: readonly Sighting[], facts: Facts): Meant | null {
+function pickMeant(meant: readonly Meant[], sighting: Sighting, before: readonly Sighting[],
+  facts: Facts): Meant | null {
   const top = meant.filter(entry => entry.points === meant[0]?.points)
   if (top.length < 2) return top[0] ?? null
   const sameOwner = top.every(entry => entry.terminal.owner === top[0]!.terminal.owner)
-  const nth = before.filter(other => other.kind === 'pin' && other.name === sighting.name && other.line >= sighting.line - 8).length
+  const nth = before.filter(other =>
+    other.kind === 'pin' && other.name === sighting.name && other.line >= sighting.line - 8).length
   const inOrder = [...top].sort((a, b) => facts.terminals.indexOf(a.terminal) - facts.terminals.indexOf(b.terminal))
   return sameOwner && sighting.name ? inOrder[nth] ?? null : null
 }
@@ -164,13 +172,15 @@ function judgeAddress({ sighting, facts }: Asked): Held {
   const there = facts.devices.filter(device => device.address === address)
   if (there.length) return {
     sighting, verdict: 'agrees', partId: there[0]!.owner.id,
-    says: `${there.map(device => device.owner.name).join(' and ')} answers at ${hexAddress(address)}${onBus(there[0]!.busId)}.`,
+    says: `${there.map(device => device.owner.name).join(' and ')} answers at `
+      + `${hexAddress(address)}${onBus(there[0]!.busId)}.`,
   }
   const couldAnswer = facts.devices.filter(({ owner, optionId }) =>
     owner.part.options?.find(option => option.id === optionId)?.values?.some(({ value }) => Number(value) === address))
   const sameNames = facts.devices.filter(({ owner, also }) => !also && meantBy(sighting.words, facts)
     .some(({ terminal, isSure }) => isSure && terminal.owner === owner))
-  const meant = couldAnswer.find(device => sameNames.includes(device)) ?? (couldAnswer.length === 1 ? couldAnswer[0] : undefined)
+  const meant = couldAnswer.find(device => sameNames.includes(device))
+    ?? (couldAnswer.length === 1 ? couldAnswer[0] : undefined)
     ?? (sameNames.length === 1 ? sameNames[0] : undefined)
   if (!meant) return { sighting, verdict: 'unknown', says: `Nothing in the plan answers at ${hexAddress(address)}.` }
   const canBeSet = couldAnswer.includes(meant)
@@ -184,35 +194,44 @@ function judgeAddress({ sighting, facts }: Asked): Held {
 const numberOf = (busId: string) => Number(/(\d+)$/.exec(busId)?.[1] ?? NaN)
 
 function judgeBus({ sighting, facts }: Asked): Held {
-  const used = facts.buses.filter(bus => bus.kind === 'i2c' && !bus.upstream).map(bus => bus.software?.number ?? numberOf(bus.id))
+  const used = facts.buses.filter(bus => bus.kind === 'i2c' && !bus.upstream)
+    .map(bus => bus.software?.number ?? numberOf(bus.id))
   if (!used.length) return { sighting, verdict: 'unknown', says: 'The plan uses no I²C bus.' }
-  if (used.includes(Number(sighting.value))) return { sighting, verdict: 'agrees', says: `Bus ${sighting.value} is what the plan uses.` }
+  if (used.includes(Number(sighting.value))) return { sighting, verdict: 'agrees',
+    says: `Bus ${sighting.value} is what the plan uses.` }
   return {
-    sighting, verdict: 'contradicts', says: `The plan has its I²C parts on bus ${used.join(' and ')}, not on ${sighting.value}.`,
+    sighting, verdict: 'contradicts',
+    says: `The plan has its I²C parts on bus ${used.join(' and ')}, not on ${sighting.value}.`,
     ...used.length === 1 && { should: String(used[0]) },
   }
 }
 
 /** Bus and select belong together: the one is judged beside the other. */
 function judgeSpi({ sighting, facts, reading }: Asked): Held {
-  const used = facts.groups.filter(group => group.kind === 'spi' && group.bus?.controller).flatMap(group => group.terminals
-    .flatMap(terminal => facts.selectNumbers.has(terminal.key)
-      ? [{ bus: numberOf(group.bus!.id), select: facts.selectNumbers.get(terminal.key)!, owner: group.owner }]
-      : []))
+  const used = facts.groups.filter(group => group.kind === 'spi' && group.bus?.controller)
+    .flatMap(group => group.terminals
+      .flatMap(terminal => facts.selectNumbers.has(terminal.key)
+        ? [{ bus: numberOf(group.bus!.id), select: facts.selectNumbers.get(terminal.key)!, owner: group.owner }]
+        : []))
   if (!used.length) return { sighting, verdict: 'unknown', says: 'The plan has nothing on SPI with a select.' }
   const isBus = sighting.kind === 'spi-bus'
-  const beside = reading.sightings.find(other => other.line === sighting.line && other.kind === (isBus ? 'spi-select' : 'spi-bus'))
+  const beside = reading.sightings.find(other =>
+    other.line === sighting.line && other.kind === (isBus ? 'spi-select' : 'spi-bus'))
   const bus = isBus ? Number(sighting.value) : Number(beside?.value ?? used[0]!.bus)
   const select = isBus ? beside && Number(beside.value) : Number(sighting.value)
-  const sameNames = meantBy([...sighting.words, ...beside?.words ?? []], facts).find(({ isSure }) => isSure)?.terminal.owner
+  const sameNames = meantBy([...sighting.words, ...beside?.words ?? []], facts)
+    .find(({ isSure }) => isSure)?.terminal.owner
   const there = used.find(entry => entry.bus === bus && (select === undefined || entry.select === select))
   const meant = used.find(entry => entry.owner === sameNames) ?? (used.length === 1 ? used[0] : undefined)
-  if (there && (!meant || meant.owner === there.owner || used.some(entry => entry.owner === there.owner && entry === there
-    && !sameNames))) return {
-    sighting, verdict: 'agrees', partId: there.owner.id, says: `${there.owner.name} is on SPI ${there.bus}, select ${there.select}.`,
+  if (there && (!meant || meant.owner === there.owner
+    || used.some(entry => entry.owner === there.owner && entry === there
+      && !sameNames))) return {
+    sighting, verdict: 'agrees', partId: there.owner.id,
+    says: `${there.owner.name} is on SPI ${there.bus}, select ${there.select}.`,
   }
   if (!meant) return {
-    sighting, verdict: 'unknown', says: `Nothing of the plan is on SPI ${bus}${select === undefined ? '' : `, select ${select}`}.`,
+    sighting, verdict: 'unknown',
+    says: `Nothing of the plan is on SPI ${bus}${select === undefined ? '' : `, select ${select}`}.`,
   }
   const should = isBus ? meant.bus : meant.select
   const is = `${meant.owner.name} is on SPI ${meant.bus}, select ${meant.select}.`
@@ -233,7 +252,8 @@ function judgeClock({ sighting, facts }: Asked): Held {
   const asked = limits.filter(({ owner }) => kind === 'i2c' || !meant || owner === meant)
   const [min] = [...asked].sort((a, b) => a.max - b.max)
   if (!min || (kind === 'spi' && asked.length > 1)) return {
-    sighting, verdict: 'unknown', says: `The plan does not say which ${kind === 'i2c' ? 'bus' : 'part'} this clock is for.`,
+    sighting, verdict: 'unknown',
+    says: `The plan does not say which ${kind === 'i2c' ? 'bus' : 'part'} this clock is for.`,
   }
   return wanted > min.max
     ? {
@@ -252,13 +272,15 @@ function judgeBaud({ sighting, facts, reading }: Asked): Held {
     return Number.isFinite(rate) ? [{ owner, rate }] : []
   })
   if (!ports.length) return { sighting, verdict: 'unknown', says: 'The plan has nothing on a serial port.' }
-  const meant = meantBy([...sighting.words, ...reading.sightings.filter(other => other.kind === 'device').flatMap(other =>
-    other.words)], facts)
+  const meant = meantBy([...sighting.words,
+    ...reading.sightings.filter(other => other.kind === 'device').flatMap(other =>
+      other.words)], facts)
     .find(({ isSure, terminal }) => isSure && ports.some(({ owner }) => owner === terminal.owner))?.terminal.owner
   const asked = ports.find(({ owner }) => owner === meant) ?? (ports.length === 1 ? ports[0] : undefined)
   const same = asked ? asked.rate === sighting.value : ports.some(({ rate }) => rate === sighting.value)
   const it = asked ?? ports.find(({ rate }) => rate === sighting.value)
-  if (same && it) return { sighting, verdict: 'agrees', partId: it.owner.id, says: `${it.owner.name} speaks at ${it.rate} baud.` }
+  if (same && it) return { sighting, verdict: 'agrees', partId: it.owner.id,
+    says: `${it.owner.name} speaks at ${it.rate} baud.` }
   return asked
     ? {
         sighting, verdict: 'contradicts', partId: asked.owner.id, should: String(asked.rate),
@@ -278,7 +300,8 @@ function judgeDevice({ sighting, facts, expected }: Asked): Held {
   const path = String(sighting.value)
   if (path.startsWith('/dev/gpiochip')) return {
     sighting, verdict: 'unknown',
-    says: 'Which chip holds the header depends on board and kernel: gpioinfo lists them, the header\'s has names like GPIO17.',
+    says: 'Which chip holds the header depends on board and kernel: gpioinfo lists them, the header\'s has '
+      + 'names like GPIO17.',
   }
   const nodes = expected.nodes.filter(node => kindOfPath(node.path) === kindOfPath(path))
   const same = nodes.find(node => node.path === path)
@@ -287,11 +310,13 @@ function judgeDevice({ sighting, facts, expected }: Asked): Held {
   const [port] = nodes
   if (/^\/dev\/tty(S0|AMA0)$/.test(path) && port && nodes.some(node => node.path === '/dev/serial0')) return {
     sighting, verdict: 'unknown', should: '/dev/serial0',
-    says: `Which of ttyS0 and ttyAMA0 serves the header depends on board and image; /dev/serial0 is the right one on either.`,
+    says: 'Which of ttyS0 and ttyAMA0 serves the header depends on board and image; /dev/serial0 is the '
+      + 'right one on either.',
   }
   if (/^\/dev\/serial\d/.test(path) && nodes.length) return {
     sighting, verdict: 'unknown',
-    says: `${path} is another name that the image gives to one of the ports; in this plan the port is ${nodes[0]!.path}.`,
+    says: `${path} is another name that the image gives to one of the ports; in this plan the `
+      + `port is ${nodes[0]!.path}.`,
     ...nodes.length === 1 && { should: nodes[0]!.path },
   }
   const used = expected.nodes.find(node => node.path.startsWith(path))
@@ -299,8 +324,9 @@ function judgeDevice({ sighting, facts, expected }: Asked): Held {
   if (!nodes.length) return { sighting, verdict: 'unknown', says: `Nothing in the plan makes ${path} appear.` }
   const meant = nodes.length === 1
     ? nodes[0]
-    : nodes.find(node => node.partId !== undefined && meantBy(sighting.words, facts).some(({ isSure, terminal }) => isSure
-      && terminal.owner.id === node.partId))
+    : nodes.find(node => node.partId !== undefined
+      && meantBy(sighting.words, facts).some(({ isSure, terminal }) => isSure
+        && terminal.owner.id === node.partId))
   return {
     sighting, verdict: 'contradicts',
     says: `In this plan ${path} does not appear; ${nodes.map(node => `${node.path} is ${node.what}`).join(', ')}.`,

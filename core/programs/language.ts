@@ -3,8 +3,10 @@ import type { Language } from './types'
 import { partedBy } from './read/table'
 
 const BY_ENDING: readonly (readonly [RegExp, Language])[] = [
-  [/\.pyw?$/i, 'python'], [/\.(c|h|cc|cpp|cxx|hpp|hh|ino)$/i, 'c'], [/\.(m?js|cjs|m?ts)$/i, 'javascript'], [/\.(sh|bash)$/i, 'shell'],
-  [/\.ya?ml$/i, 'yaml'], [/\.json$/i, 'json'], [/(^|\/)(config\.txt|.*\.dtparam)$/i, 'boot'], [/\.(csv|tsv|md)$/i, 'table'],
+  [/\.pyw?$/i, 'python'], [/\.(c|h|cc|cpp|cxx|hpp|hh|ino)$/i, 'c'], [/\.(m?js|cjs|m?ts)$/i, 'javascript'],
+  [/\.(sh|bash)$/i, 'shell'],
+  [/\.ya?ml$/i, 'yaml'], [/\.json$/i, 'json'], [/(^|\/)(config\.txt|.*\.dtparam)$/i, 'boot'],
+  [/\.(csv|tsv|md)$/i, 'table'],
 ]
 
 /** What speaks for each, each time it stands in the text. */
@@ -29,7 +31,8 @@ export function languageOf(text: string, name = ''): Language {
   }
   const lines = text.split(/\r?\n/).filter(line => line.trim() !== '')
   // `Button 1: pin 11 (GPIO17)`: a list of connections, one a line.
-  const connections = lines.filter(line => /^\S.*\b(pin|gpio|bcm|position|line)[ _]?\d{1,2}\b[^=;{}]*$/i.test(line)).length
+  const connections = lines.filter(line =>
+    /^\S.*\b(pin|gpio|bcm|position|line)[ _]?\d{1,2}\b[^=;{}]*$/i.test(line)).length
   if (connections >= Math.max(2, lines.length * 0.6) && !/[;{}]|=/.test(text)) return 'table'
   const points = Object.entries(SIGNS).map(([language, sign]) => ({
     language: language as Language, points: lines.filter(line => sign.test(line)).length * (language === 'boot'

@@ -2,6 +2,7 @@
 import type { Language } from './types'
 
 export const LANGUAGE_NAMES: Readonly<Record<Language, string>> = {
-  python: 'Python', c: 'C or C++', javascript: 'JavaScript', shell: 'shell', yaml: 'YAML', json: 'JSON', boot: 'boot lines',
+  python: 'Python', c: 'C or C++', javascript: 'JavaScript', shell: 'shell', yaml: 'YAML', json: 'JSON',
+  boot: 'boot lines',
   table: 'a table',
 }

@@ -1,4 +1,7 @@
-/** Reads a program, a header file, a configuration or a table: what stands in it of pins, buses, addresses, rates and devices. */
+/**
+ * Reads a program, a header file, a configuration or a table: what stands in it of pins, buses, addresses,
+ * rates and devices.
+ */
 import { parser as cpp } from '@lezer/cpp'
 import { parser as javascript } from '@lezer/javascript'
 import { parser as python } from '@lezer/python'
@@ -30,8 +33,8 @@ export interface ReadAs {
 }
 
 /**
- * What was found, in the order of the text. Never throws: what cannot be read stands in `problems`. Comments, texts that are only
- * shown, and parts that no run reaches count for nothing.
+ * What was found, in the order of the text. Never throws: what cannot be read stands in `problems`. Comments, texts
+ * that are only shown, and parts that no run reaches count for nothing.
  */
 export function readProgram(text: string, as: ReadAs = {}): ProgramReading {
   // A mark of the encoding before all else is no letter of the text; what is found keeps its place in what was given.
@@ -50,15 +53,19 @@ function isNoText(text: string): boolean {
   return odd.length > text.length / 50
 }
 
-/** A text whose lines end as they do on a board: the others have a blank before, so that every letter is at its place. */
+/**
+ * A text whose lines end as they do on a board: the others have a blank before, so that every letter is at its place.
+ */
 function readLines(text: string, { name, language = languageOf(text, name), numbering }: ReadAs): ProgramReading {
   if (text.length > MAX_CHARACTERS) return {
     language, sightings: [], passedOver: [], numbering: 'line', isUnsure: false, evidence: [], isController: false,
-    problems: [`The text has ${text.length} characters; up to ${MAX_CHARACTERS} are read. Give the part with the pins in it.`],
+    problems: [`The text has ${text.length} characters; up to ${MAX_CHARACTERS} are read. Give the part with the `
+      + 'pins in it.'],
   }
   if (isNoText(text)) return {
     language, sightings: [], passedOver: [], numbering: 'line', isUnsure: false, evidence: [], isController: false,
-    problems: ['That is no text: a program, a picture or an archive as it lies on a disk. Give what was written by hand.'],
+    problems: ['That is no text: a program, a picture or an archive as it lies on a disk. Give what was '
+      + 'written by hand.'],
   }
   const found = byLanguage(text, language)
   const counted = numberingOf({ text, ...found })
@@ -99,7 +106,8 @@ function byLanguage(text: string, language: Language): Found {
     case 'yaml': case 'json': {
       const { numberingSaid, ...read } = readStructured(text)
       return { ...none, ...read, said: numberingSaid.map(({ text: says, line }) => ({
-        line, says: `it says "${says}"`, for: /^(board|header|phys|position)/i.test(says) ? 'header' as const : 'line' as const, weight: 20,
+        line, says: `it says "${says}"`,
+        for: /^(board|header|phys|position)/i.test(says) ? 'header' as const : 'line' as const, weight: 20,
       })) }
     }
     case 'boot': return { ...none, ...readBootLines(text) }

@@ -1,4 +1,7 @@
-/** What a name stands for: values followed through constants, lists, loops, parameters and fields to where they are written. */
+/**
+ * What a name stands for: values followed through constants, lists, loops, parameters and fields to where
+ * they are written.
+ */
 import type { Argument, Call, Definition, Expr, FunctionFound, Program, Scope } from './types'
 import { FILE } from './read/expressions'
 
@@ -31,7 +34,8 @@ export class Resolver {
   /** Every value that the expression can stand for, each where it is written. Empty where it cannot be told. */
   resolve(expr: Expr, scope: Scope | null, names: readonly string[] = [], depth = 0): Written[] {
     if (depth > DEEPEST) return []
-    const deeper = (inner: Expr, more: readonly string[] = []) => this.resolve(inner, scope, [...names, ...more], depth + 1)
+    const deeper = (inner: Expr,
+      more: readonly string[] = []) => this.resolve(inner, scope, [...names, ...more], depth + 1)
     switch (expr.is) {
       case 'number': case 'text': return [{ expr, names }]
       case 'list': return expr.items.flatMap(item => deeper(item))
@@ -49,15 +53,19 @@ export class Resolver {
     const last = path.at(-1) ?? ''
     const [first, second] = args
     const otherwise = /^get/.test(last) ? args.find(({ name }) => name === 'fallback' || name === 'default') : undefined
-    if (otherwise) return this.resolve(otherwise.value, scope, [...names, ...args.flatMap(({ value }) => value.is === 'text'
-      ? [value.value]
-      : [])], depth + 1)
+    if (otherwise) return this.resolve(otherwise.value, scope,
+      [...names, ...args.flatMap(({ value }) => value.is === 'text'
+        ? [value.value]
+        : [])], depth + 1)
     if (WITH_DEFAULT.test(last) && second) {
-      return this.resolve(second.value, scope, [...names, ...first?.value.is === 'text' ? [first.value.value] : []], depth + 1)
+      return this.resolve(second.value, scope, [...names, ...first?.value.is === 'text' ? [first.value.value] : []],
+        depth + 1)
     }
     if (THROUGH.test(last) && first) return this.resolve(first.value, scope, names, depth + 1)
-    if (/^(values|entries)$/.test(last) && path[0] === 'Object' && first) return this.resolve(first.value, scope, names, depth + 1)
-    if (/^(values|items)$/.test(last) && path.length > 1) return this.resolveName(path.slice(0, -1), scope, names, depth + 1)
+    if (/^(values|entries)$/.test(last) && path[0] === 'Object'
+      && first) return this.resolve(first.value, scope, names, depth + 1)
+    if (/^(values|items)$/.test(last)
+      && path.length > 1) return this.resolveName(path.slice(0, -1), scope, names, depth + 1)
     return []
   }
 
@@ -82,7 +90,8 @@ export class Resolver {
   }
 
   /** `lamps[i].pin`, `lamp.pin`: a field of each thing that the expression stands for. */
-  private resolveField(of: Expr, field: string, scope: Scope | null, names: readonly string[], depth: number): Written[] {
+  private resolveField(of: Expr, field: string, scope: Scope | null, names: readonly string[],
+    depth: number): Written[] {
     const holders = this.expressionsOf(of, scope, depth + 1)
     return unique(holders.flatMap(({ expr, scope: own }) => this.fieldsIn(expr, field, own, depth + 1)
       .flatMap(value => this.resolve(value, own, [...names, ...pathWords(of), field], depth + 1))))
@@ -90,11 +99,13 @@ export class Resolver {
 
   private fieldsIn(expr: Expr, field: string, scope: Scope | null, depth: number): Expr[] {
     if (depth > DEEPEST) return []
-    if (expr.is === 'map') return expr.entries.filter(({ key }) => keyWords(key).includes(field)).map(({ value }) => value)
+    if (expr.is === 'map') return expr.entries.filter(({ key }) => keyWords(key).includes(field))
+      .map(({ value }) => value)
     if (expr.is === 'call') {
       const name = expr.call.path.at(-1)
       const named = expr.call.args.find(arg => arg.name === field)?.value
-      const maker = this.functions.find(entry => entry.outer?.name === name && /^(__init__|constructor)$/.test(entry.name))
+      const maker = this.functions.find(entry =>
+        entry.outer?.name === name && /^(__init__|constructor)$/.test(entry.name))
       const at = maker ? maker.params.findIndex(param => param.name === field) : this.placeOf(field, name)
       const value = named ?? positional(expr.call.args)[at]?.value
       return value ? [value] : this.ofClass(name ?? '', field).map(definition => definition.value)
@@ -110,20 +121,23 @@ export class Resolver {
   /** Place of a field in the structure of that name, or in the only one that has it; -1 where there is none. */
   private placeOf(field: string, name?: string): number {
     const all = this.program.structures.filter(entry => entry.fields.includes(field))
-    const structure = all.find(entry => entry.name === name) ?? (all.length === 1 && name === undefined ? all[0] : undefined)
+    const structure = all.find(entry => entry.name === name)
+      ?? (all.length === 1 && name === undefined ? all[0] : undefined)
     return structure?.fields.indexOf(field) ?? -1
   }
 
   /** Definitions of a field in the body of a class, or by its maker. */
   private ofClass(name: string, field: string): Definition[] {
-    const isIn = (scope: Scope | null): boolean => scope !== null && ((scope.is === 'class' && scope.name === name) || isIn(scope.outer))
+    const isIn = (scope: Scope | null): boolean =>
+      scope !== null && ((scope.is === 'class' && scope.name === name) || isIn(scope.outer))
     return this.program.definitions.filter(definition => isIn(definition.scope)
       && (definition.name === field || definition.name === `self.${field}` || definition.name === `this.${field}`))
   }
 
   /** Constants in the body of a class. */
   private membersOf(name: string): Definition[] {
-    return this.program.definitions.filter(({ scope }) => scope?.is === 'class' && scope !== FILE && scope.name === name)
+    return this.program.definitions.filter(({ scope }) =>
+      scope?.is === 'class' && scope !== FILE && scope.name === name)
   }
 
   /** Lists, maps, calls and names of classes that the expression stands for, unopened. */
@@ -134,12 +148,14 @@ export class Resolver {
       return this.expressionsOf(expr.of, scope, depth + 1).flatMap(({ expr: held, scope: own }) => {
         if (held.is === 'list') return held.items.flatMap(item => this.expressionsOf(item, own, depth + 1))
         return held.is === 'map' && key !== null
-          ? held.entries.filter(entry => keyWords(entry.key).includes(key)).map(({ value }) => ({ expr: value, scope: own }))
+          ? held.entries.filter(entry => keyWords(entry.key).includes(key))
+              .map(({ value }) => ({ expr: value, scope: own }))
           : []
       })
     }
     if (expr.is === 'field') return this.expressionsOf(expr.of, scope, depth + 1)
-      .flatMap(({ expr: held, scope: own }) => this.fieldsIn(held, expr.name, own, depth + 1).map(value => ({ expr: value, scope: own })))
+      .flatMap(({ expr: held, scope: own }) =>
+        this.fieldsIn(held, expr.name, own, depth + 1).map(value => ({ expr: value, scope: own })))
     if (expr.is !== 'name') return [{ expr, scope }]
     const found = this.definitionsOf(expr.path, scope).flatMap(({ value, scope: own, each }) =>
       this.expressionsOf(value, own, depth + 1).flatMap((held) => {
@@ -170,7 +186,8 @@ export class Resolver {
     return given.length ? given : otherwise
   }
 
-  private resolveName(path: readonly string[], scope: Scope | null, names: readonly string[], depth: number): Written[] {
+  private resolveName(path: readonly string[], scope: Scope | null, names: readonly string[],
+    depth: number): Written[] {
     const named = [...names, path.at(-1) ?? '']
     const parameter = path.length === 1 ? this.parameter(path[0]!, scope) : null
     const found = this.definitionsOf(path, scope).filter(definition => !(definition.value.is === 'name'
@@ -187,13 +204,19 @@ export class Resolver {
     if (each === undefined || each === 'items') {
       const values = this.resolve(value, scope, names, depth + 1)
       // `for out in Outputs`: each member of the enumeration.
-      const members = each === 'items' && !values.length && value.is === 'name' ? this.membersOf(value.path.at(-1)!) : []
-      return [...values, ...members.flatMap(member => this.resolve(member.value, member.scope, [...names, member.name], depth + 1))]
+      const members = each === 'items' && !values.length && value.is === 'name'
+        ? this.membersOf(value.path.at(-1)!)
+        : []
+      return [...values,
+        ...members.flatMap(member => this.resolve(member.value, member.scope, [...names, member.name], depth + 1))]
     }
     return this.expressionsOf(value, scope, depth + 1).flatMap(({ expr, scope: own }): Written[] => {
-      if (each === 'keys') return expr.is === 'map' ? expr.entries.flatMap(({ key }) => this.resolve(key, own, names, depth + 1)) : []
+      if (each === 'keys') return expr.is === 'map'
+        ? expr.entries.flatMap(({ key }) => this.resolve(key, own, names, depth + 1))
+        : []
       return expr.is === 'list'
-        ? expr.items.flatMap(item => item.is === 'list' && item.items[each] ? this.resolve(item.items[each], own, names, depth + 1) : [])
+        ? expr.items.flatMap(item =>
+            item.is === 'list' && item.items[each] ? this.resolve(item.items[each], own, names, depth + 1) : [])
         : []
     })
   }
@@ -226,7 +249,8 @@ export class Resolver {
           .filter(entry => classOf(entry.scope) === owner)
         return mine.length ? mine : same
       }
-      const inClass = (this.byName.get(last) ?? []).filter(entry => entry.scope?.is === 'class' && entry.scope.name === path.at(-2))
+      const inClass = (this.byName.get(last) ?? []).filter(entry =>
+        entry.scope?.is === 'class' && entry.scope.name === path.at(-2))
       return [...same, ...inClass]
     }
     const all = this.byName.get(last) ?? []
@@ -239,7 +263,8 @@ export class Resolver {
     const owner = classOf(scope)
     return atTop.length
       ? atTop
-      : all.filter(entry => owner && (entry.scope === owner || (entry.scope?.outer === owner && entry.scope.name === owner.name)))
+      : all.filter(entry =>
+          owner && (entry.scope === owner || (entry.scope?.outer === owner && entry.scope.name === owner.name)))
   }
 }
 

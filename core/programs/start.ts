@@ -27,7 +27,8 @@ function busOf(word: string): keyof typeof BUSES | null {
   return /^(tx|rx|txd|rxd)$/.test(word) ? 'serial' : null
 }
 
-function partAt(address: number, words: readonly string[], catalogue: Catalogue): { part: Part, options?: Record<string, string> } | null {
+function partAt(address: number, words: readonly string[],
+  catalogue: Catalogue): { part: Part, options?: Record<string, string> } | null {
   const hex = `0x${address.toString(16).padStart(2, '0')}`
   const all = [...catalogue.parts.values()].flatMap((part) => {
     if (part.isAddOn || !part.i2c) return []
@@ -36,20 +37,26 @@ function partAt(address: number, words: readonly string[], catalogue: Catalogue)
     return option?.values?.some(({ value }) => value === hex) ? [{ part, options: { [option.id]: hex } }] : []
   })
   // Only what the number is called counts here: words of calls and comments say anything.
-  const said = words.filter(word => word.length > 2 && !/^(addr|address|i2c|bus|sensor|device|slave|chip|the)$/.test(word))
+  const said = words.filter(word =>
+    word.length > 2 && !/^(addr|address|i2c|bus|sensor|device|slave|chip|the)$/.test(word))
   return all.find(({ part }) => said.some(word => answersTo(part, word)))
     ?? all.find(({ part }) => part.i2c!.usualAt?.includes(hex)) ?? all[0] ?? null
 }
 
 const named = ({ words, name }: Sighting, part: Part): string => {
   const said = name.replace(/^-+|i2c/gi, '').replace(/([a-z\d])([A-Z])/g, '$1 $2').split(/[^A-Za-z\d]+/)
-    .filter(word => word && !/^(pin|pins|gpio|bcm|addr|address|i2c|k|bus|self|port)$/i.test(word)).join(' ').toLowerCase()
+    .filter(word => word && !/^(pin|pins|gpio|bcm|addr|address|i2c|k|bus|self|port)$/i.test(word)).join(' ')
+    .toLowerCase()
   const plain = said.length > 1 && words.length ? said : part.name.split(',')[0]!
   return plain.charAt(0).toUpperCase() + plain.slice(1)
 }
 
-/** A plan from what was read, on a board; lines are held where the text has them, buses and supplies are placed around them. */
-export function planFrom(reading: ProgramReading, { name, board, supply }: { name: string, board: string, supply: string | null },
+/**
+ * A plan from what was read, on a board; lines are held where the text has them, buses and supplies are
+ * placed around them.
+ */
+export function planFrom(reading: ProgramReading,
+  { name, board, supply }: { name: string, board: string, supply: string | null },
   catalogue: Catalogue): BegunPlan {
   let plan: Plan = { ...emptyPlan(name), board, supply: supply ? { type: supply } : null }
   const facts = gatherFacts(plan, catalogue)
@@ -106,8 +113,9 @@ export function planFrom(reading: ProgramReading, { name, board, supply }: { nam
           const nth = like.indexOf(sighting)
           const first = nth === 0 ? add(board.part.id, named(sighting, board.part)) : taken.at(-1)!.part
           lineOf(first, line)
-          plan = { ...plan, assignments: { ...plan.assignments, [`${first}.${board.terminal}${nth + 1}`]: { position: place.position,
-            fixed: true } } }
+          plan = { ...plan, assignments: { ...plan.assignments,
+            [`${first}.${board.terminal}${nth + 1}`]: { position: place.position,
+              fixed: true } } }
           continue
         }
         const before = open.get(part.id)
@@ -115,19 +123,23 @@ export function planFrom(reading: ProgramReading, { name, board, supply }: { nam
         const id = isSame ? before.id : add(part.id, named(isOneOfSeveral ? { ...sighting, name: '' } : sighting, part))
         open.set(part.id, { id, terminals: new Set([...isSame ? before.terminals : [], found]) })
         lineOf(id, line)
-        plan = { ...plan, assignments: { ...plan.assignments, [`${id}.${found}`]: { position: place.position, fixed: true } } }
+        plan = { ...plan, assignments: { ...plan.assignments,
+          [`${id}.${found}`]: { position: place.position, fixed: true } } }
       }
     }
-    else if (kind === 'device' && /tty|serial/.test(String(value))) left.push({ line, text, why: 'what speaks there is not told: add it on the Parts stage' })
+    else if (kind === 'device' && /tty|serial/.test(String(value))) left.push({ line, text,
+      why: 'what speaks there is not told: add it on the Parts stage' })
   }
   plan = withSelect(plan, reading, catalogue)
   const joined = new Set(gatherFacts(plan, catalogue).groups.map(({ kind: of }) => of as string))
   for (const { bus, ...wire } of wires) {
-    if (!joined.has(bus)) left.push({ ...wire, why: `which part is on ${BUSES[bus]} is not told: add it on the Parts stage` })
+    if (!joined.has(bus)) left.push({ ...wire,
+      why: `which part is on ${BUSES[bus]} is not told: add it on the Parts stage` })
   }
   left.sort((a, b) => a.line - b.line)
   const placed = placePlan(plan, catalogue, { scope: 'rest' })
-  return { taken, left, plan: placed.ok ? applyEdit(plan, { edit: 'all', edits: placementEdits(plan, placed) }).plan : plan }
+  return { taken, left,
+    plan: placed.ok ? applyEdit(plan, { edit: 'all', edits: placementEdits(plan, placed) }).plan : plan }
 }
 
 /** The select that the text opens, for the only part that has one. */
@@ -138,10 +150,14 @@ function withSelect(plan: Plan, { sightings }: ProgramReading, catalogue: Catalo
   const bus = Number(sightings.find(({ kind }) => kind === 'spi-bus')?.value ?? 0)
   const [select] = selects
   if (selects.length !== 1 || asked.length !== 1 || !select || plan.assignments[select.key]) return plan
-  const line = facts.board?.controllers.find(({ id }) => id === `spi${bus}`)?.routes[0]?.lines[`select${asked[0]!.value}`]
+  const line = facts.board?.controllers.find(({ id }) =>
+    id === `spi${bus}`)?.routes[0]?.lines[`select${asked[0]!.value}`]
   const place = facts.board?.header.find(entry => line !== undefined && entry.line === line)
   const isFree = place && !Object.values(plan.assignments).some(({ position }) => position === place.position)
-  return isFree ? { ...plan, assignments: { ...plan.assignments, [select.key]: { position: place.position, fixed: true } } } : plan
+  return isFree
+    ? { ...plan,
+        assignments: { ...plan.assignments, [select.key]: { position: place.position, fixed: true } } }
+    : plan
 }
 
 interface MeantTerminal { part: Part, terminal: string, isOneOfSeveral: boolean }
@@ -153,14 +169,16 @@ function meantBy(words: readonly string[], { parts }: Catalogue): MeantTerminal 
   for (const part of known) {
     const { words: own, terminals = {} } = part.called!
     if (!words.some(word => own!.includes(word.replace(/\d+$/, '')))) continue
-    const terminal = Object.keys(terminals).find(id => !terminals[id]!.length || words.some(word => terminals[id]!.includes(word)))
+    const terminal = Object.keys(terminals)
+      .find(id => !terminals[id]!.length || words.some(word => terminals[id]!.includes(word)))
     if (terminal) return { part, terminal, isOneOfSeveral: Object.keys(terminals).length > 1 }
   }
   return null
 }
 
 /** Boards that carry several of a part, the smallest first. */
-const severalOf = ({ id }: Part, { parts }: Catalogue): { part: Part, terminal: string, max: number }[] => [...parts.values()]
+const severalOf = ({ id }: Part,
+  { parts }: Catalogue): { part: Part, terminal: string, max: number }[] => [...parts.values()]
   .flatMap(part => part.called?.severalOf === id && part.called.terminal && part.called.max
     ? [{ part, terminal: part.called.terminal, max: part.called.max }]
     : [])

@@ -1,4 +1,7 @@
-/** The vocabulary of programs that are read: what stands in them, and what was found of pins, buses, addresses, rates and devices. */
+/**
+ * The vocabulary of programs that are read: what stands in them, and what was found of pins, buses, addresses,
+ * rates and devices.
+ */
 
 export type Language = 'python' | 'c' | 'javascript' | 'shell' | 'yaml' | 'json' | 'boot' | 'table'
 

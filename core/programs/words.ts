@@ -2,7 +2,8 @@
 
 /** `LED_PIN` → `led pin`, `backlightPin` → `backlight pin`, `gpio_DC` → `gpio dc`. */
 export function wordsOf(name: string): string[] {
-  return name.replace(/([a-z\d])([A-Z])/g, '$1 $2').replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2').toLowerCase().split(/[^a-z\d]+/)
+  return name.replace(/([a-z\d])([A-Z])/g, '$1 $2').replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2').toLowerCase()
+    .split(/[^a-z\d]+/)
     .flatMap(word => /^[a-z]+\d+$/.test(word) ? [word, word.replace(/\d+$/, '')] : [word]).filter(Boolean)
 }
 
@@ -10,12 +11,12 @@ export function wordsOf(name: string): string[] {
 const PIN = /^(pin|pins|gpio|gpios|bcm|line|offset|port_pin|k?pin)$/
 /** Terminals and things by which people call a pin. */
 const TERMINALS = new Set((
-  'dc rst reset cs ce ss bl backlight blk led leds lamp light relay relais relays button buttons btn key switch fan buzzer beeper beep '
-  + 'motor servo trig trigger echo sda scl mosi miso sck sclk clk din dout tx rx txd rxd irq int interrupt busy drdy pir motion pump '
-  + 'valve heater lock door reed encoder enc step dir enable en standby stby sleep tacho tach pwm strip neopixel data dq '
-  + 'onewire w1 ir red green blue white yellow amber up down left right fire power shutdown mute hold latch siren horn solenoid coil '
-  + 'laser probe lrck lrclk bclk ws sd fault alert pps one two three four out in sw clock '
-  + 'joy joystick dpad forward backward backwards phase rs row rows col cols'
+  'dc rst reset cs ce ss bl backlight blk led leds lamp light relay relais relays button buttons btn key switch fan '
+  + 'buzzer beeper beep motor servo trig trigger echo sda scl mosi miso sck sclk clk din dout tx rx txd rxd irq int '
+  + 'interrupt busy drdy pir motion pump valve heater lock door reed encoder enc step dir enable en standby stby sleep '
+  + 'tacho tach pwm strip neopixel data dq onewire w1 ir red green blue white yellow amber up down left right fire '
+  + 'power shutdown mute hold latch siren horn solenoid coil laser probe lrck lrclk bclk ws sd fault alert pps one two '
+  + 'three four out in sw clock joy joystick dpad forward backward backwards phase rs row rows col cols'
 ).split(' '))
 const RESTS = /^(\d+|k|the|my|status|main|front|back|rear|top|bottom|inner|outer|north|south|east|west|first|second|third|fourth|pin|pins|gpio|bcm|line|board|header|phys|physical|signal|list|array|table)$/
 /** A count, a time, a rate: no pin, whatever else the name says. */
@@ -44,7 +45,8 @@ export function pinNamed(name: string): 0 | 1 | 2 {
 export const isAddressName = (name: string) => /^(i2c)?(addr|address|slave|device)$/.test(wordsOf(name).at(-1) ?? '')
   && !/mac|ip|host|url|mail|base|register|reg|mem/i.test(name)
   && (wordsOf(name).at(-1) !== 'device' || /i2c/i.test(name))
-export const isBusName = (name: string) => /^(i2c_?)?(bus|bus_?(num|number|id|nr|no))$/i.test(name) || /i2c_?(bus|port|channel|dev)(_?(num|id))?$/i.test(name)
+export const isBusName = (name: string) =>
+  /^(i2c_?)?(bus|bus_?(num|number|id|nr|no))$/i.test(name) || /i2c_?(bus|port|channel|dev)(_?(num|id))?$/i.test(name)
 export const isBaudName = (name: string) => /baud(_?rate)?$/i.test(name)
 export const isClockName = (name: string) => /^(max_?speed(_?hz)?|spi_?(speed|clock|freq(uency)?|hz)(_?hz)?|i2c_?(speed|clock|freq(uency)?)|bus_speed_hz|clock_?(hz|frequency|speed)|speed_?hz)$/i
   .test(name)
@@ -57,7 +59,10 @@ export function pinText(text: string): { value: number, numbering: 'header' | 'l
   return { value: Number(digits), numbering: match[1] ? 'line' : 'header', digits: text.lastIndexOf(digits) }
 }
 
-/** Lines of the header's own buses, by the names of their functions: the same on every board with that header, common practice. */
+/**
+ * Lines of the header's own buses, by the names of their functions: the same on every board with that
+ * header, common practice.
+ */
 const OWN_LINES: Readonly<Record<string, number>> = {
   SDA: 2, SCL: 3, CE1: 7, CE0: 8, MISO: 9, MOSI: 10, SCK: 11, SCLK: 11, TX: 14, TXD: 14, RX: 15, RXD: 15,
 }

@@ -1,4 +1,7 @@
-/** A maker's sentence as stems, and phrases that are looked for in it. Stems: Porter's algorithm, published 1980, by a package. */
+/**
+ * A maker's sentence as stems, and phrases that are looked for in it. Stems: Porter's algorithm, published
+ * 1980, by a package.
+ */
 import { stemmer } from 'stemmer'
 
 /** A word as it is compared: names of pins, figures and paths stay as they are. */
@@ -10,13 +13,18 @@ const NEGATIONS = new Set(['no', 'not', 'never', 'nothing', 'nobody', 'none', 'w
 
 /** The words of a sentence, in small letters, with "n't" as a word of its own. */
 export const spokenWords = (text: string): string[] => text.toLowerCase()
-  .replace(/[‘’`´]/g, '\'').replace(/\bcannot\b/g, 'can not').replace(/n't\b/g, ' not').replace(/\b(cant|wont|dont|doesnt|isnt|didnt|arent)\b/g, 'not')
-  .replace(/'s\b/g, '').replace(/\blight(?:s|ing)? up\b/g, 'lit').replace(/\bunder-?\s?voltage\b/g, 'undervoltage').replace(/\bbrown-?\s?out\b/g, 'brownout')
+  .replace(/[‘’`´]/g, '\'').replace(/\bcannot\b/g, 'can not').replace(/n't\b/g, ' not')
+  .replace(/\b(cant|wont|dont|doesnt|isnt|didnt|arent)\b/g, 'not')
+  .replace(/'s\b/g, '').replace(/\blight(?:s|ing)? up\b/g, 'lit').replace(/\bunder-?\s?voltage\b/g, 'undervoltage')
+  .replace(/\bbrown-?\s?out\b/g, 'brownout')
   .match(/0x[0-9a-f]+|(?<!\w)\/[\w/.*-]+|[\p{L}\d]+(?:[.][\d]+)?/gu) ?? []
 
 export const stemsOf = (text: string): string[] => spokenWords(text).map(stemOf)
 
-/** Places of a phrase: each is one of several words; a negation is `NO`. So many other words may stand between two places. */
+/**
+ * Places of a phrase: each is one of several words; a negation is `NO`. So many other words may stand
+ * between two places.
+ */
 type Phrase = readonly ReadonlySet<string>[]
 const MAX_BETWEEN = 4
 

@@ -4,13 +4,18 @@ import type { Fields, FieldRule, Shape } from './shape'
 
 type Is<K extends FieldRule['is']> = Extract<FieldRule, { is: K }>
 
-/** A Joi schema that lets through what the shape declares, with its starting values. Numbers and flags are never read out of texts. */
+/**
+ * A Joi schema that lets through what the shape declares, with its starting values. Numbers and flags are never read
+ * out of texts.
+ */
 export function joiOf(shape: Shape<unknown>): Joi.Schema {
   const { rule } = shape
   if (rule.is === 'depending') return dependingOf(rule)
   let schema = ruleOf(rule)
   if (shape.nullable) schema = schema.allow(null)
-  if (shape.start) return shape.start === 'fields' ? (schema as Joi.ObjectSchema).default() : schema.default(shape.start.value as object)
+  if (shape.start) return shape.start === 'fields'
+    ? (schema as Joi.ObjectSchema).default()
+    : schema.default(shape.start.value as object)
   return shape.optional ? schema : schema.required()
 }
 
@@ -57,7 +62,8 @@ function listOf({ of, min, max, unique }: Is<'list'>): Joi.Schema {
   return schema
 }
 
-const fieldsOf = (fields: Fields) => Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, joiOf(field)]))
+const fieldsOf = (fields: Fields) =>
+  Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, joiOf(field)]))
 
 function objectOf({ fields, open, either }: Is<'object'>): Joi.ObjectSchema {
   let schema = Joi.object(fieldsOf(fields))
@@ -68,7 +74,8 @@ function objectOf({ fields, open, either }: Is<'object'>): Joi.ObjectSchema {
 function choiceOf({ by, variants, open }: Is<'choice'>): Joi.Schema {
   const tags = Object.keys(variants)
   return Joi.alternatives().conditional(`.${by}`, {
-    switch: tags.map(tag => ({ is: tag, then: Joi.object({ [by]: Joi.valid(tag), ...fieldsOf(variants[tag]!) }).unknown(open) })),
+    switch: tags.map(tag => ({ is: tag,
+      then: Joi.object({ [by]: Joi.valid(tag), ...fieldsOf(variants[tag]!) }).unknown(open) })),
     otherwise: Joi.object({ [by]: Joi.valid(...tags).required() }).unknown(true),
   })
 }

@@ -1,7 +1,8 @@
 /**
- * What a document may hold, declared once: from one declaration follow the TypeScript type (`Of`), the Joi check (`joi.ts`) and what a
- * missing field starts with (`startOf`). A declaration is plain data and loads nothing, so the first page can start an empty plan without
- * the checker. Fields are needed unless they are `optional`, `starting` or `filled`.
+ * What a document may hold, declared once: from one declaration follow the TypeScript type (`Of`), the Joi check
+ * (`joi.ts`) and what a missing field starts with (`startOf`). A declaration is plain data and loads nothing, so
+ * the first page can start an empty plan without the checker. Fields are needed unless they are `optional`,
+ * `starting` or `filled`.
  */
 
 /** What is asked of a value. */
@@ -65,7 +66,8 @@ export const text = (rules: TextRules = {}): Shape<string> => ({ rule: { is: 'te
 export const number = (rules: { min?: number, max?: number, above?: number, whole?: boolean } = {}): Shape<number> =>
   ({ rule: { is: 'number', ...rules } })
 export const flag: Shape<boolean> = { rule: { is: 'flag' } }
-export const oneOf = <const V extends readonly (string | number)[]>(...values: V): Shape<V[number]> => ({ rule: { is: 'oneOf', values } })
+export const oneOf = <const V extends readonly (string
+  | number)[]>(...values: V): Shape<V[number]> => ({ rule: { is: 'oneOf', values } })
 /** `unique`: no two alike, or no two with the same value in this field. */
 export const list = <T>(of: Shape<T>, rules: { min?: number, max?: number, unique?: string | true } = {}): Shape<T[]> =>
   ({ rule: { is: 'list', of, ...rules } })
@@ -73,10 +75,12 @@ export const list = <T>(of: Shape<T>, rules: { min?: number, max?: number, uniqu
 export const map = <T, K extends string = string>(of: Shape<T>, key?: Shape<K>): Shape<Record<K, T>> =>
   ({ rule: { is: 'map', of, ...(key && { key }) } })
 /** A closed object: a misspelt field is an error. `either`: exactly one of these fields. */
-export const object = <const F extends Fields>(fields: F, rules: { either?: readonly string[] } = {}): Shape<ObjectOf<F>> =>
+export const object = <const F extends Fields>(fields: F,
+  rules: { either?: readonly string[] } = {}): Shape<ObjectOf<F>> =>
   ({ rule: { is: 'object', fields, open: false, ...rules } })
 /** An object whose unknown fields are let through and kept. */
-export const open = <const F extends Fields>(fields: F, rules: { either?: readonly string[] } = {}): Shape<ObjectOf<F>> =>
+export const open = <const F extends Fields>(fields: F,
+  rules: { either?: readonly string[] } = {}): Shape<ObjectOf<F>> =>
   ({ rule: { is: 'object', fields, open: true, ...rules } })
 /** The same, and its type says that there may be more. */
 export const withUnknown = <const F extends Fields>(fields: F): Shape<ObjectOf<F> & { [unknown: string]: unknown }> =>
@@ -91,7 +95,8 @@ export function depending<T, U>(on: string, value: string, then: Shape<T>, other
 export function depending<T, U>(on: string, value: string, then: Optional<T>, otherwise: Shape<U>): Optional<T | U>
 export function depending<T, U>(on: string, value: string, then: Shape<T>, otherwise: Shape<U>): Shape<T | U>
 export function depending<T, U>(on: string, value: string, then: Shape<T>, otherwise: Shape<U>): Shape<T | U> {
-  return { rule: { is: 'depending', on, value, then, otherwise }, ...(then.optional || otherwise.optional ? { optional: true } : {}) }
+  return { rule: { is: 'depending', on, value, then, otherwise },
+    ...(then.optional || otherwise.optional ? { optional: true } : {}) }
 }
 
 export const optional = <T>(shape: Shape<T>): Optional<T> => ({ ...shape, optional: true })

@@ -19,7 +19,9 @@ export function fragmentOf(plan: Plan): string {
   return btoa(letters).replaceAll('+', '-').replaceAll('/', '_').replace(/=+$/, '')
 }
 
-/** The plan behind an address, or what is wrong with it. What unpacks to more than a plan can be is refused on the way. */
+/**
+ * The plan behind an address, or what is wrong with it. What unpacks to more than a plan can be is refused on the way.
+ */
 export function planOfFragment(fragment: string): ReadResult {
   const refuse = (message: string): ReadResult => ({ ok: false, problems: [{ path: '', message }] })
   const letters = fragment.replace(/^#/, '')
@@ -42,7 +44,8 @@ export function planOfFragment(fragment: string): ReadResult {
   })
   try {
     const STEP = 4096
-    for (let at = 0; at < packed.length; at += STEP) inflate.push(packed.subarray(at, at + STEP), at + STEP >= packed.length)
+    for (let at = 0; at < packed.length; at += STEP) inflate.push(packed.subarray(at, at + STEP),
+      at + STEP >= packed.length)
   }
   catch (error) {
     return refuse(error instanceof RangeError

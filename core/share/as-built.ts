@@ -1,11 +1,15 @@
-/** The sheet of what stands there, for the next copy and the next change: what it is, how it is joined, what was measured and mended. */
+/**
+ * The sheet of what stands there, for the next copy and the next change: what it is, how it is joined, what was
+ * measured and mended.
+ */
 import { asRows } from '../construction/table'
 import { wiresOf } from '../construction/wires'
 import type { Facts } from '../facts/types'
 import { netlistOf } from '../netlist/build'
 import { needsOf } from '../overlays/asks/needs'
 import { writeNeed } from '../overlays/asks/write'
-import { A4, head, PAPER_STYLES, plain, table as paperTable, type Content, type PaperDocument } from '../documents/paper'
+import { A4, head, PAPER_STYLES, plain, table as paperTable, type Content,
+  type PaperDocument } from '../documents/paper'
 import type { LogEntry } from '../plan/types'
 import { powerOf, type Power } from '../power/report'
 import { hexAddress } from '../bringup/grid'
@@ -28,7 +32,8 @@ function chaptersOf(facts: Facts, { rows, diagnosis }: RunSheet): Chapter[] {
     .map(({ address, busId }) => `${hexAddress(address)} on ${busId}`).join(', ')
   const seen = rows.filter(row => row.seen)
   const lines = (title: string, list: string[]): Chapter => ({ title, lines: list })
-  const table = (title: string, heads: string[], data: (string | number)[][]): Chapter => ({ title, lines: [], heads, rows: data })
+  const table = (title: string, heads: string[],
+    data: (string | number)[][]): Chapter => ({ title, lines: [], heads, rows: data })
   return [
     lines('What runs on it', [
       ...record.image ? [`Image: ${record.image}${record.imageDate ? ` of ${record.imageDate}` : ''}`] : [],
@@ -44,7 +49,8 @@ function chaptersOf(facts: Facts, { rows, diagnosis }: RunSheet): Chapter[] {
     ])),
     lines('Lines of the boot file', needsOf(facts).map(({ need, why }) => `\`${writeNeed(need)}\` for ${why}`)),
     table('What was seen', ['Test', 'Planned', 'Seen', 'When'], seen.map(({ probe, planned, seen: sighting }) => [
-      probe.title, planned, sighting!.value === undefined ? sighting!.outcome : `${sighting!.value} ${probe.reading?.unit ?? ''}`,
+      probe.title, planned,
+      sighting!.value === undefined ? sighting!.outcome : `${sighting!.value} ${probe.reading?.unit ?? ''}`,
       when(sighting!.at),
     ])),
     lines('Predicted and measured', [...voltsMeasured(facts, power, rows), ...curvesMeasured(facts)]),
@@ -55,7 +61,8 @@ function chaptersOf(facts: Facts, { rows, diagnosis }: RunSheet): Chapter[] {
   ].filter(({ lines: list, rows: data }) => list.length || data?.length)
 }
 
-const photosInWords = ({ photos }: LogEntry) => photos ? ` (${photos.length === 1 ? 'a photo' : `${photos.length} photos`})` : ''
+const photosInWords = ({ photos }: LogEntry) =>
+  photos ? ` (${photos.length === 1 ? 'a photo' : `${photos.length} photos`})` : ''
 
 function voltsMeasured(facts: Facts, power: Power, rows: RunSheet['rows']): string[] {
   const measured = rows.find(({ probe }) => probe.id === 'volt:5V')?.seen?.value
@@ -72,7 +79,10 @@ function curvesMeasured(facts: Facts): string[] {
       const { fit, heat, store } = judgeCurve(facts, curve)
       const said = [
         `${curve.values.length} readings over ${Math.round((curve.seconds.at(-1) ?? 0) / 60)} min`,
-        ...fit ? [`${fit.start.toFixed(1)} to ${fit.end.toFixed(1)} ${curve.unit}${fit.isSettled ? '' : ', stopped early'}`] : [],
+        ...fit
+          ? [`${fit.start.toFixed(1)} to ${fit.end.toFixed(1)} `
+            + `${curve.unit}${fit.isSettled ? '' : ', stopped early'}`]
+          : [],
         ...heat ? [`the load test predicts ${heat.predictedEndC.toFixed(1)} °C`] : [],
         ...store ? [`${store.measuredH.toFixed(1)} h, predicted ${store.predictedH.toFixed(1)} h`] : [],
       ]
@@ -82,7 +92,8 @@ function curvesMeasured(facts: Facts): string[] {
   ]
 }
 
-const firstLine = ({ board, supply }: Facts) => `Board: ${board?.name ?? 'none chosen'}. Supply: ${supply?.name ?? 'none chosen'}.`
+const firstLine = ({ board, supply }: Facts) =>
+  `Board: ${board?.name ?? 'none chosen'}. Supply: ${supply?.name ?? 'none chosen'}.`
 
 /** The sheet as Markdown. Law: every part, wire, sighting, curve and entry of the logbook is in it once. */
 export function asBuiltOf(facts: Facts, sheet: RunSheet): string {
@@ -100,24 +111,31 @@ const PHOTO_WIDTH = 250
 
 /** Photos of the logbook two by two, each with its entry; those whose picture is not at hand are counted. */
 function photoPages(log: readonly LogEntry[], pictures: ReadonlyMap<string, string>): Content[] {
-  const all = [...log].sort((a, b) => a.at.localeCompare(b.at)).flatMap(entry => (entry.photos ?? []).map(({ id }) => ({ entry, id })))
+  const all = [...log].sort((a, b) => a.at.localeCompare(b.at))
+    .flatMap(entry => (entry.photos ?? []).map(({ id }) => ({ entry, id })))
   if (!all.length) return []
   const shown = all.filter(({ id }) => pictures.has(id)).map(({ entry, id }): Content => ({
     width: PHOTO_WIDTH, unbreakable: true,
     stack: [
-      { image: pictures.get(id)!, fit: [PHOTO_WIDTH, PHOTO_WIDTH] }, { text: plain(`${when(entry.at)}: ${entry.text}`), style: 'small' },
+      { image: pictures.get(id)!, fit: [PHOTO_WIDTH, PHOTO_WIDTH] },
+      { text: plain(`${when(entry.at)}: ${entry.text}`), style: 'small' },
     ],
   }))
-  const pairs = shown.flatMap((_, i) => i % 2 ? [] : [{ columns: shown.slice(i, i + 2), columnGap: 12, margin: [0, 4, 0, 4] }])
+  const pairs = shown.flatMap((_,
+    i) => i % 2 ? [] : [{ columns: shown.slice(i, i + 2), columnGap: 12, margin: [0, 4, 0, 4] }])
   const lacking = all.length - shown.length
   return [
     head('Photos'), ...pairs,
-    ...lacking ? [`${lacking} ${lacking === 1 ? 'photo is' : 'photos are'} named in the logbook and not in this browser.`] : [],
+    ...lacking
+      ? [`${lacking} ${lacking === 1 ? 'photo is' : 'photos are'} named in the logbook and not `
+        + 'in this browser.']
+      : [],
   ]
 }
 
 /** The same for paper. `pictures` are the photos at hand, as data addresses by their id. */
-export function asBuiltPaper(facts: Facts, sheet: RunSheet, pictures: ReadonlyMap<string, string> = new Map()): PaperDocument {
+export function asBuiltPaper(facts: Facts, sheet: RunSheet,
+  pictures: ReadonlyMap<string, string> = new Map()): PaperDocument {
   const { plan } = facts
   return {
     info: { title: `${plan.name}, as built` }, ...A4, ...PAPER_STYLES,

@@ -30,7 +30,8 @@ export function ticksOf(min: number, max: number, about = 5): number[] {
   const power = 10 ** Math.floor(Math.log10(rough))
   const step = [1, 2, 5, 10].map(n => n * power).find(n => n >= rough * 0.999)!
   const first = Math.ceil(min / step - 1e-9)
-  return Array.from({ length: Math.floor(max / step + 1e-9) - first + 1 }, (_, i) => Number(((first + i) * step).toPrecision(12)))
+  return Array.from({ length: Math.floor(max / step + 1e-9) - first + 1 },
+    (_, i) => Number(((first + i) * step).toPrecision(12)))
 }
 
 /** SVG of the curves. Pure; empty curves give a picture without lines. */
@@ -43,7 +44,8 @@ export function curvesAsSvg(title: string, xLabel: string, curves: readonly Char
     return { right, mine, span, units: [...new Set(mine.map(curve => curve.unit))].join(', ') }
   }).filter(side => side.mine.length)
   const x = (value: number) => LEFT + (value - xs.min) / (xs.max - xs.min) * (WIDTH - LEFT - RIGHT)
-  const y = (value: number, span: Span) => HEIGHT - BOTTOM - (value - span.min) / (span.max - span.min) * (HEIGHT - TOP - BOTTOM)
+  const y = (value: number,
+    span: Span) => HEIGHT - BOTTOM - (value - span.min) / (span.max - span.min) * (HEIGHT - TOP - BOTTOM)
   const grid = ticksOf(xs.min, xs.max, 7).map(value =>
     `<line x1="${short(x(value))}" y1="${TOP}" x2="${short(x(value))}" y2="${HEIGHT - BOTTOM}" stroke="#ddd"/>`
     + `<text x="${short(x(value))}" y="${HEIGHT - BOTTOM + 16}" text-anchor="middle">${short(value)}</text>`)
@@ -52,7 +54,9 @@ export function curvesAsSvg(title: string, xLabel: string, curves: readonly Char
     const marks = ticksOf(span.min, span.max).map((value) => {
       const up = y(value, span)
       // Lines across belong to the left axis.
-      const line = right ? '' : `<line x1="${LEFT}" y1="${short(up)}" x2="${WIDTH - RIGHT}" y2="${short(up)}" stroke="#ddd"/>`
+      const line = right
+        ? ''
+        : `<line x1="${LEFT}" y1="${short(up)}" x2="${WIDTH - RIGHT}" y2="${short(up)}" stroke="#ddd"/>`
       const [from, anchor] = right ? [at + 6, 'start'] : [at - 6, 'end']
       return `${line}<text x="${from}" y="${short(up + 4)}" text-anchor="${anchor}">${short(value)}</text>`
     })
@@ -70,8 +74,10 @@ export function curvesAsSvg(title: string, xLabel: string, curves: readonly Char
   }))
   const legend = curves.map((curve, i) => {
     const left = LEFT + i * 170
-    return `<line x1="${left}" y1="30" x2="${left + 22}" y2="30" stroke="${escape(curve.colour)}" stroke-width="2"`
-      + `${curve.dashed ? ' stroke-dasharray="6 4"' : ''}/><text x="${left + 28}" y="34">${escape(`${curve.label} (${curve.unit})`)}</text>`
+    return `<line x1="${left}" y1="30" x2="${left + 22}" y2="30" `
+      + `stroke="${escape(curve.colour)}" `
+      + `stroke-width="2"${curve.dashed ? ' stroke-dasharray="6 4"' : ''}/><text `
+      + `x="${left + 28}" y="34">${escape(`${curve.label} (${curve.unit})`)}</text>`
   })
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH} ${HEIGHT}" width="${WIDTH}" height="${HEIGHT}" `
     + `font-family="system-ui, sans-serif" font-size="11" fill="#222"><rect width="100%" height="100%" fill="#fff"/>`
@@ -81,7 +87,8 @@ export function curvesAsSvg(title: string, xLabel: string, curves: readonly Char
 
 /** The table beside the curves, after RFC 4180. */
 export const chartAsCsv = (columns: readonly string[], rows: readonly (readonly string[])[]): string =>
-  Papa.unparse({ fields: [...columns], data: rows.map(row => [...row]) }, { escapeFormulae: true, newline: '\r\n' }) + '\r\n'
+  Papa.unparse({ fields: [...columns], data: rows.map(row => [...row]) }, { escapeFormulae: true, newline: '\r\n' })
+  + '\r\n'
 
 interface Span { min: number, max: number }
 

@@ -1,4 +1,7 @@
-/** A plan as one page that stands by itself: opens in any browser, prints black on white, and carries the plan for whoever has Voltaris. */
+/**
+ * A plan as one page that stands by itself: opens in any browser, prints black on white, and carries the plan for
+ * whoever has Voltaris.
+ */
 import { hexAddress } from '../bringup/grid'
 import { priceOf } from '../construction/parts-list'
 import { railAsSvg } from '../construction/rail'
@@ -58,7 +61,8 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
       ['Board', board?.name ?? 'none yet'], ['Supply', supply ? `${supply.name}, ${supply.voltageV} V` : 'none yet'],
       ['Lines held', `${report.lines.used} of ${report.lines.available}`],
       ...report.power.rails.filter(rail => rail.peakMa > 0).map(({ rail, peakMa, availableMa }) => [
-        `${rail} rail at peak`, `${Math.round(peakMa)} mA${availableMa === null ? '' : ` of ${Math.round(availableMa)}`}`,
+        `${rail} rail at peak`,
+        `${Math.round(peakMa)} mA${availableMa === null ? '' : ` of ${Math.round(availableMa)}`}`,
       ]),
       ['Judged', countsInWords(stops, cautions, notes)
       + (aside.length ? `, ${aside.length} set aside` : '')],
@@ -68,11 +72,13 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
     ['Wires, in the order of connecting', '<p>Supply unplugged while you wire; it goes in last.</p>' + table(
       ['', 'Part', 'From', 'To', 'Through', 'Colour', 'cm'],
       report.wires.map((wire, i) => [
-        i + 1, wire.partName, wire.from, wire.to, wire.through ?? '', wire.colour, wire.lengthM ? Math.round(wire.lengthM * 100) : '',
+        i + 1, wire.partName, wire.from, wire.to, wire.through ?? '', wire.colour,
+        wire.lengthM ? Math.round(wire.lengthM * 100) : '',
       ]),
     )],
     ['What lies on the table', table(['Count', 'What', 'For', 'm', 'each'], report.partsList.map(item => [
-      item.count, item.what, item.names.filter(name => name !== item.what).join(', '), item.lengthM ?? '', item.price ?? '',
+      item.count, item.what, item.names.filter(name => name !== item.what).join(', '), item.lengthM ?? '',
+      item.price ?? '',
     ])) + paragraph(totalInWords(report.partsList))],
     ['Boot file', `<pre>${escape(report.boot.text || '(nothing)')}</pre>`],
     ...files.length ? [['Other files', files.map(smallFile).join('')] as [string, string]] : [],
@@ -81,7 +87,8 @@ export function sheetOf(facts: Facts, report: Report, madeAt: string, colourOf: 
     ]))],
     ...plan.log.length
       ? [['Logbook', table(
-          ['When', 'Stage', 'What'], plan.log.map(entry => [entry.at.slice(0, 16).replace('T', ' '), entry.stage, entry.text]),
+          ['When', 'Stage', 'What'],
+          plan.log.map(entry => [entry.at.slice(0, 16).replace('T', ' '), entry.stage, entry.text]),
         )] as [string, string]]
       : [],
   ]

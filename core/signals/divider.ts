@@ -6,7 +6,9 @@ export function dividedV(inputV: number, upperOhm: number, lowerOhm: number): nu
   return inputV * lowerOhm / (upperOhm + lowerOhm)
 }
 
-/** The ready divider offered for 5 V into 3.3 V: 1.8 kΩ over 3.3 kΩ, both E12 (IEC 60063), gives 3.235 V and draws 1 mA. */
+/**
+ * The ready divider offered for 5 V into 3.3 V: 1.8 kΩ over 3.3 kΩ, both E12 (IEC 60063), gives 3.235 V and draws 1 mA.
+ */
 export const READY_DIVIDER = { kind: 'divider', upperOhm: 1800, lowerOhm: 3300 } as const
 
 export interface DividerTask {
@@ -83,7 +85,10 @@ export interface DividerLimits {
   capacitancePf?: number
 }
 
-/** The divider to take, for findings and worksheet alike: the ready pair where it keeps every limit, else the best of the series. */
+/**
+ * The divider to take, for findings and worksheet alike: the ready pair where it keeps every limit, else the best
+ * of the series.
+ */
 export function chosenDivider(
   { inputV, mostV, leastV, series, bitHz = 0, mostMa = DIVIDER_MAX_MA, capacitancePf = 50 }: DividerLimits,
 ): Divider
@@ -91,7 +96,8 @@ export function chosenDivider(
   const aimV = Math.min(AIM_V, mostV)
   const ready = judgeDivider(inputV, READY_DIVIDER.upperOhm, READY_DIVIDER.lowerOhm, capacitancePf)
   const isQuick = !bitHz || ready.edgeS <= EDGE_SHARE / bitHz
-  if (ready.tapV <= mostV && ready.tapV >= leastV && Math.abs(ready.tapV - aimV) <= READY_NEAR_V && ready.currentMa <= mostMa && isQuick) {
+  if (ready.tapV <= mostV && ready.tapV >= leastV && Math.abs(ready.tapV - aimV) <= READY_NEAR_V
+    && ready.currentMa <= mostMa && isQuick) {
     return ready
   }
   return designDivider({ inputV, aimV, mostV, leastV, series, mostMa, capacitancePf, ...bitHz && { bitS: 1 / bitHz } })

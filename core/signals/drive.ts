@@ -37,7 +37,8 @@ export interface StageTask {
 }
 
 /** Of a common small NPN transistor. Memory. */
-export const TRANSISTOR = { gain: 100, overdrive: 5, baseV: 0.75, saturationV: 0.2, maxMa: 500, origin: 'memory' } as const
+export const TRANSISTOR = { gain: 100, overdrive: 5, baseV: 0.75, saturationV: 0.2, maxMa: 500,
+  origin: 'memory' } as const
 /** Of a common logic-level MOSFET. Memory. */
 export const MOSFET = {
   onOhm: 0.05, thresholdV: 2, fullyOnV: 2.7, gateNc: 15, maxMa: 5000, pullDownOhm: 10_000, origin: 'memory',
@@ -74,8 +75,11 @@ export interface MosfetStage {
   fits: boolean
 }
 
-/** Gate resistor that keeps the line within `lineMostMa` while the gate charges; pull-down that holds it off at start. */
-export function mosfetStage({ lineV, loadMa, loadV, inductive, switchingHz = 0, series }: StageTask, lineMostMa: number): MosfetStage {
+/**
+ * Gate resistor that keeps the line within `lineMostMa` while the gate charges; pull-down that holds it off at start.
+ */
+export function mosfetStage({ lineV, loadMa, loadV, inductive, switchingHz = 0, series }: StageTask,
+  lineMostMa: number): MosfetStage {
   const gateOhm = nextAbove(series, lineV / lineMostMa * 1000)
   // Charge through a resistor from a fixed voltage: about Q ÷ (U / 2R).
   const edgeS = MOSFET.gateNc * 1e-9 * 2 * gateOhm / lineV

@@ -1,4 +1,7 @@
-/** The I²C bus as a circuit: pull-ups, capacitance, speed and time. Formulas from NXP UM10204 §7.1 unless said otherwise. */
+/**
+ * The I²C bus as a circuit: pull-ups, capacitance, speed and time. Formulas from NXP UM10204 §7.1
+ * unless said otherwise.
+ */
 import { parallelOhm } from './series'
 
 /** Of a line that is pulled low: 0.4 V at 3 mA (20 mA in the fastest mode). Published: UM10204 table 10. */
@@ -63,7 +66,8 @@ export function loadOf(
 
 /** The fastest mode whose rise time and capacitance this load keeps; null when not even the slowest. */
 export function reachableMode({ pullUpOhm, capacitancePf }: BusLoad): Mode | null {
-  return [...MODES].reverse().find(mode => riseTimeS(pullUpOhm, capacitancePf) <= mode.riseS && capacitancePf <= mode.maxPf) ?? null
+  return [...MODES].reverse()
+    .find(mode => riseTimeS(pullUpOhm, capacitancePf) <= mode.riseS && capacitancePf <= mode.maxPf) ?? null
 }
 
 /** Time a message takes: 9 clocks a byte, start and stop another 2. */

@@ -16,7 +16,10 @@ export interface MatrixFigures {
   saved: number
   /** All rows once. */
   scanS: number
-  /** Keys held together that can always be told apart: all with diodes, two without. Three corners of a rectangle show a fourth. */
+  /**
+   * Keys held together that can always be told apart: all with diodes, two without. Three corners of a rectangle
+   * show a fourth.
+   */
   toldApart: number
 }
 

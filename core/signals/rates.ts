@@ -9,7 +9,8 @@ export interface Rate {
   error: number
 }
 
-const made = (divider: string, rateHz: number, askedHz: number): Rate => ({ divider, rateHz, error: (rateHz - askedHz) / askedHz })
+const made = (divider: string, rateHz: number,
+  askedHz: number): Rate => ({ divider, rateHz, error: (rateHz - askedHz) / askedHz })
 
 /**
  * The serial rate nearest to `baud`; null when the divider cannot go so fast or so slow.
@@ -52,7 +53,8 @@ export function spiStepAbove(clock: Pick<Clock, 'sourceHz' | 'divider'>, atHz: n
 }
 
 /** I²S bit clock: rate × two channels × bits, from a divider of whole and n/4096 steps. Memory. */
-export function i2sClock({ sourceHz }: Pick<Clock, 'sourceHz'>, rateHz: number, bits: number): Rate & { even: boolean } {
+export function i2sClock({ sourceHz }: Pick<Clock, 'sourceHz'>, rateHz: number,
+  bits: number): Rate & { even: boolean } {
   const asked = rateHz * 2 * bits
   const steps = Math.round(sourceHz * 4096 / asked)
   return { ...made(`÷ ${Number((steps / 4096).toFixed(4))}`, sourceHz * 4096 / steps, asked), even: steps % 4096 === 0 }

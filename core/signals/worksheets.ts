@@ -1,4 +1,7 @@
-/** Worksheets of signals, and the figures each starts from. Each is opened by a finding, or by itself with usual figures. */
+/**
+ * Worksheets of signals, and the figures each starts from. Each is opened by a finding, or by itself
+ * with usual figures.
+ */
 import type { SeriesName } from './series'
 
 export interface PullUpSheet { kind: 'pull-up', supplyV: number, clockHz: number, capacitancePf: number, pullUpOhms: number[] }
@@ -56,6 +59,7 @@ export const USUAL_SIGNAL_WORKSHEETS: Readonly<{ [Kind in SignalWorksheet['kind'
 }
 
 export const SIGNAL_WORKSHEET_NAMES: Readonly<Record<SignalWorksheet['kind'], string>> = {
-  'pull-up': 'I²C pull-ups', 'divider': 'Voltage divider', 'led': 'LED resistor', 'serial': 'Serial rate', 'matrix': 'Key matrix',
+  'pull-up': 'I²C pull-ups', 'divider': 'Voltage divider', 'led': 'LED resistor', 'serial': 'Serial rate',
+  'matrix': 'Key matrix',
   'stage': 'Driving stage',
 }

@@ -1,4 +1,7 @@
-/** Who answers on a bus of the simulated board, what is in its registers, and the conversations that programs have with it. */
+/**
+ * Who answers on a bus of the simulated board, what is in its registers, and the conversations that programs
+ * have with it.
+ */
 import type { Bus, ResolvedPart } from '../facts/types'
 import type { Machine } from './machine'
 import { registersOf } from '../catalogue/chips'
@@ -7,18 +10,22 @@ import type { ChipState } from '../catalogue/shapes/chip'
 export interface Chip { owner: ResolvedPart, isHeld: boolean }
 
 /**
- * The bus by its number, with who answers where; null where there is none. Behind a stuck line every address answers, and nobody is
- * there.
+ * The bus by its number, with who answers where; null where there is none. Behind a stuck line every address answers,
+ * and nobody is there.
  */
-export function busOf(machine: Machine, number: string): { bus: Bus | null, chips: Map<number, Chip>, isStuck: boolean } | null {
+export function busOf(machine: Machine,
+  number: string): { bus: Bus | null, chips: Map<number, Chip>, isStuck: boolean } | null {
   const path = `/dev/i2c-${number}`
   const bus = machine.facts.buses.find(({ controller, software }) => controller?.device === path
     || (software && String(software.number) === number)) ?? null
-  if (!bus) return machine.devices.some(device => device.path === path) ? { bus, chips: new Map(), isStuck: false } : null
+  if (!bus) return machine.devices.some(device => device.path === path)
+    ? { bus, chips: new Map(), isStuck: false }
+    : null
   const heard = machine.world.heard(bus)
   if (heard === 'no bus') return null
   if (heard === 'stuck') return { bus, chips: new Map(), isStuck: true }
-  return { bus, isStuck: false, chips: new Map(heard.map(({ owner, address }) => [address, { owner, isHeld: isHeld(machine, owner) }])) }
+  return { bus, isStuck: false,
+    chips: new Map(heard.map(({ owner, address }) => [address, { owner, isHeld: isHeld(machine, owner) }])) }
 }
 
 /** A driver of the kernel has it: its node is in the tree, and it answered when it was asked. */
@@ -31,7 +38,8 @@ function isHeld(machine: Machine, owner: ResolvedPart): boolean {
 }
 
 const readingOf = (machine: Machine, owner: ResolvedPart): ChipState => ({
-  of: what => machine.quantity(owner, what), now: machine.now, written: register => machine.written.get(`${owner.id} ${register}`),
+  of: what => machine.quantity(owner, what), now: machine.now,
+  written: register => machine.written.get(`${owner.id} ${register}`),
 })
 
 /** What one register holds: what a program wrote there, else what the part has. */
@@ -49,10 +57,11 @@ export function writeTo(machine: Machine, owner: ResolvedPart, register: number,
 const POINTER = 'pointer'
 
 /**
- * One conversation on a bus: bytes written, then so many read, as a program asks the kernel for it. Null where nobody answers. Of a
- * stuck line every byte reads 0.
+ * One conversation on a bus: bytes written, then so many read, as a program asks the kernel for it. Null where nobody
+ * answers. Of a stuck line every byte reads 0.
  */
-export function converse(machine: Machine, number: string, address: number, sent: readonly number[], wanted: number): number[] | null {
+export function converse(machine: Machine, number: string, address: number, sent: readonly number[],
+  wanted: number): number[] | null {
   const found = busOf(machine, number)
   if (!found) return null
   if (found.isStuck) return Array.from({ length: wanted }, () => 0)
@@ -64,7 +73,8 @@ export function converse(machine: Machine, number: string, address: number, sent
   const [first, ...rest] = sent
   machine.bytes.set(owner.id, [...machine.bytes.get(owner.id) ?? [], ...sent])
   if (registers?.answers) {
-    // It thinks for a millisecond after a command, and answers nobody meanwhile. Published: Sensirion, data sheet SCD4x, table 9.
+    // It thinks for a millisecond after a command, and answers nobody meanwhile. Published: Sensirion, data sheet
+    // SCD4x, table 9.
     if (sent.length && wanted) return null
     if (first !== undefined) machine.written.set(`${owner.id} ${POINTER}`, first << 8 | (rest[0] ?? 0))
     const answer = registers.answers(machine.written.get(`${owner.id} ${POINTER}`) ?? 0, readingOf(machine, owner))

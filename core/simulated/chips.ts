@@ -34,7 +34,8 @@ export const usualBias = ({ label }: SimulatedChip): 'up' | 'none' => label.star
 /** Every chip that is there now, the board's own first. */
 export function lineChips(facts: Facts, devices: readonly Present[]): SimulatedChip[] {
   return [
-    { name: 'gpiochip0', number: 0, label: OWN_LABEL, count: Math.max(...facts.board!.lines.map(({ line }) => line)) + 1, owner: null },
+    { name: 'gpiochip0', number: 0, label: OWN_LABEL,
+      count: Math.max(...facts.board!.lines.map(({ line }) => line)) + 1, owner: null },
     ...devices.flatMap(({ path, owner }): SimulatedChip[] => {
       const number = /^\/dev\/gpiochip(\d+)$/.exec(path)?.[1]
       const count = owner ? linesOffered(owner).length : 0
@@ -48,7 +49,8 @@ export function lineChips(facts: Facts, devices: readonly Present[]): SimulatedC
 
 /** By its name, its number, its node or its label. */
 export const chipNamed = (machine: Pick<HasLineChips, 'lineChips'>, text: string): SimulatedChip | null =>
-  machine.lineChips.find(({ name, number, label }) => [name, String(number), `/dev/${name}`, label].includes(text)) ?? null
+  machine.lineChips.find(({ name, number, label }) => [name, String(number), `/dev/${name}`, label].includes(text))
+  ?? null
 
 export const chipOf = (machine: Pick<HasLineChips, 'lineChips'>, line: number): SimulatedChip | null =>
   machine.lineChips.find(({ number }) => number === chipNumberOf(line)) ?? null

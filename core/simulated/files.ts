@@ -1,4 +1,7 @@
-/** Everything that can be looked into: nodes under /dev, readings under /sys, what the kernel says under /proc, the files on the card. */
+/**
+ * Everything that can be looked into: nodes under /dev, readings under /sys, what the kernel says under /proc, the
+ * files on the card.
+ */
 import { mergedFile } from '../boot/own/file'
 import type { ResolvedPart } from '../facts/types'
 import { childOf, propertyOf, walk, type TreeNode } from '../devicetree/types'
@@ -21,30 +24,36 @@ export interface Entry {
 }
 
 /**
- * Number of a kind of node. Published: Linux, Documentation/admin-guide/devices.txt; of those given out at the start, as they usually
- * come.
+ * Number of a kind of node. Published: Linux, Documentation/admin-guide/devices.txt; of those given out at the start,
+ * as they usually come.
  */
 const MAJORS: readonly [RegExp, (nth: number) => string, string][] = [
   [/^\/dev\/ttyACM(\d+)$/, nth => `166, ${nth}`, 'dialout'], [/^\/dev\/ttyUSB(\d+)$/, nth => `188, ${nth}`, 'dialout'],
-  [/^\/dev\/ttyS(\d+)$/, nth => `4, ${64 + nth}`, 'dialout'], [/^\/dev\/ttyAMA(\d+)$/, nth => `204, ${64 + nth}`, 'dialout'],
+  [/^\/dev\/ttyS(\d+)$/, nth => `4, ${64 + nth}`, 'dialout'],
+  [/^\/dev\/ttyAMA(\d+)$/, nth => `204, ${64 + nth}`, 'dialout'],
   [/^\/dev\/ttySC(\d+)$/, nth => `237, ${nth}`, 'dialout'], [/^\/dev\/i2c-(\d+)$/, nth => `89, ${nth}`, 'i2c'],
   [/^\/dev\/spidev(\d+)\.\d+$/, nth => `153, ${nth}`, 'spi'], [/^\/dev\/gpiochip(\d+)$/, nth => `254, ${nth}`, 'gpio'],
-  [/^\/dev\/input\/event(\d+)$/, nth => `13, ${64 + nth}`, 'input'], [/^\/dev\/rtc(\d+)$/, nth => `252, ${nth}`, 'root'],
+  [/^\/dev\/input\/event(\d+)$/, nth => `13, ${64 + nth}`, 'input'],
+  [/^\/dev\/rtc(\d+)$/, nth => `252, ${nth}`, 'root'],
   [/^\/dev\/fb(\d+)$/, nth => `29, ${nth}`, 'video'], [/^\/dev\/video(\d+)$/, nth => `81, ${nth}`, 'video'],
   [/^\/dev\/lirc(\d+)$/, nth => `251, ${nth}`, 'video'], [/^\/dev\/pps(\d+)$/, nth => `250, ${nth}`, 'root'],
   [/^\/dev\/dri\/card(\d+)$/, nth => `226, ${nth}`, 'video'],
 ]
 const ALWAYS: readonly [string, string, string][] = [
-  ['null', '1, 3', 'root'], ['zero', '1, 5', 'root'], ['full', '1, 7', 'root'], ['random', '1, 8', 'root'], ['urandom', '1, 9', 'root'],
-  ['kmsg', '1, 11', 'root'], ['tty', '5, 0', 'tty'], ['console', '5, 1', 'root'], ['ptmx', '5, 2', 'tty'], ['tty0', '4, 0', 'tty'],
+  ['null', '1, 3', 'root'], ['zero', '1, 5', 'root'], ['full', '1, 7', 'root'], ['random', '1, 8', 'root'],
+  ['urandom', '1, 9', 'root'],
+  ['kmsg', '1, 11', 'root'], ['tty', '5, 0', 'tty'], ['console', '5, 1', 'root'], ['ptmx', '5, 2', 'tty'],
+  ['tty0', '4, 0', 'tty'],
   ['tty1', '4, 1', 'tty'], ['watchdog', '10, 130', 'root'], ['mem', '1, 1', 'kmem'],
 ]
 
 /** Every file of the machine by its whole path; folders follow from them. */
 export function simulatedFiles(machine: Machine): Map<string, Entry> {
   const files = new Map<string, Entry>()
-  const text = (path: string, read: () => string, write?: Entry['write']) => files.set(path, { read, ...write && { write } })
-  for (const [name, device, group] of ALWAYS) files.set(`/dev/${name}`, { device, group, read: () => '', write: () => {} })
+  const text = (path: string, read: () => string,
+    write?: Entry['write']) => files.set(path, { read, ...write && { write } })
+  for (const [name, device, group] of ALWAYS) files.set(`/dev/${name}`,
+    { device, group, read: () => '', write: () => {} })
   files.set('/dev/mmcblk0', { device: '179, 0', group: 'disk' })
   for (const nth of [1, 2]) files.set(`/dev/mmcblk0p${nth}`, { device: `179, ${nth}`, group: 'disk' })
   addSystem(machine, text)
@@ -78,7 +87,8 @@ function addDevice(machine: Machine, path: string, owner: ResolvedPart | undefin
   if (path.startsWith('/proc/')) return
   if (/\/leds\//.test(path)) {
     files.set(`${path}/brightness`, {
-      read: () => `${machine.written.get(path) ?? 0}\n`, write: sent => void machine.written.set(path, Number(sent) ? 1 : 0),
+      read: () => `${machine.written.get(path) ?? 0}\n`,
+      write: sent => void machine.written.set(path, Number(sent) ? 1 : 0),
     })
     files.set(`${path}/trigger`, { read: () => '[none] timer heartbeat default-on\n', write: () => {} })
   }
@@ -155,7 +165,9 @@ function addPulses(machine: Machine, path: string, files: Map<string, Entry>): v
   }
 }
 
-/** The sum of a scratchpad. Published: Maxim application note 27, the sum of 1-Wire: x⁸ + x⁵ + x⁴ + 1, least bit first. */
+/**
+ * The sum of a scratchpad. Published: Maxim application note 27, the sum of 1-Wire: x⁸ + x⁵ + x⁴ + 1, least bit first.
+ */
 export function wireSum(bytes: readonly number[]): number {
   let sum = 0
   for (const byte of bytes) for (let bit = 0; bit < 8; bit++) {
@@ -165,7 +177,10 @@ export function wireSum(bytes: readonly number[]): number {
   return sum
 }
 
-/** A probe's folder: its temperature as the kernel's driver gives it. Published: Linux, Documentation/w1/slaves/w1_therm. */
+/**
+ * A probe's folder: its temperature as the kernel's driver gives it. Published: Linux,
+ * Documentation/w1/slaves/w1_therm.
+ */
 function addProbe(machine: Machine, path: string, owner: ResolvedPart | undefined, files: Map<string, Entry>): void {
   const celsius = () => owner ? Math.round(machine.quantity(owner, 'temperature') * 16) / 16 : 85
   files.set(`${path}/w1_slave`, { read: () => {
@@ -186,7 +201,8 @@ function addSystem(machine: Machine, text: Text): void {
   text('/proc/version', () => `Linux version ${INFO.kernel} #1 SMP PREEMPT\n`)
   text('/proc/loadavg', () => `${loads(machine).join(' ')} 1/180 900\n`)
   text('/proc/cmdline', () => `${facts.plan.boot?.commandLine ?? 'console=tty1 root=/dev/mmcblk0p2 rootwait'}\n`)
-  text('/proc/cpuinfo', () => [0, 1, 2, 3].map(nth => `processor\t: ${nth}\n`).join('\n') + `\nModel\t\t: ${facts.board!.name}\n`)
+  text('/proc/cpuinfo',
+    () => [0, 1, 2, 3].map(nth => `processor\t: ${nth}\n`).join('\n') + `\nModel\t\t: ${facts.board!.name}\n`)
   text('/proc/modules', () => machine.drivers.filter(({ refused }) => !refused)
     .map(({ module }) => `${module} 16384 0 - Live 0x0\n`).join(''))
   text('/proc/asound/cards', () => soundCards(machine))
@@ -194,8 +210,9 @@ function addSystem(machine: Machine, text: Text): void {
   text('/sys/class/thermal/thermal_zone0/type', () => 'cpu-thermal\n')
   text('/sys/class/net/lo/operstate', () => 'unknown\n')
   text('/sys/class/net/wlan0/operstate', () => 'up\n')
-  text(`/home/${INFO.user}/check.sh`, () => checkScriptOf(facts.plan.name, machine.bench.looks.map(({ probe }) => probe))
-    .replace(/\nbusy\(\) \{[\s\S]*?\n\}/, BUSY))
+  text(`/home/${INFO.user}/check.sh`,
+    () => checkScriptOf(facts.plan.name, machine.bench.looks.map(({ probe }) => probe))
+      .replace(/\nbusy\(\) \{[\s\S]*?\n\}/, BUSY))
   text('/etc/hostname', () => `${INFO.host}\n`)
 }
 
@@ -206,7 +223,8 @@ const BUSY = `\nbusy() {\n  printf '# 4 cores busy for a minute\\n'\n  busy-core
 function addCard(machine: Machine, text: Text): void {
   const { facts, bench: { shop } } = machine
   const path = facts.plan.boot?.path ?? facts.board!.bootPath ?? '/boot/firmware/config.txt'
-  const lacking = new Map(machine.world.changes.flatMap(change => change.change === 'line' ? [[change.line, change.how] as const] : []))
+  const lacking = new Map(machine.world.changes.flatMap(change =>
+    change.change === 'line' ? [[change.line, change.how] as const] : []))
   const { text: whole } = mergedFile(facts, shop.needs)
   const isLine = (line: string) => lacking.has(line.trim())
   const kept = whole.split('\n').filter(line => !isLine(line) || lacking.get(line.trim()) === 'wrong-copy')
@@ -216,8 +234,11 @@ function addCard(machine: Machine, text: Text): void {
   const isCopy = [...lacking.values()].includes('wrong-copy')
   text(path, () => isCopy ? whole.split('\n').filter(line => !isLine(line)).join('\n') : edited)
   // The one that was edited: the older place, or the newer one.
-  if (isCopy) text(path.includes('/firmware/') ? path.replace('/firmware/', '/') : path.replace('/boot/', '/boot/firmware/'), () => edited)
-  if (facts.plan.boot?.commandLine) text(path.replace(/[^/]+$/, 'cmdline.txt'), () => `${facts.plan.boot!.commandLine}\n`)
+  if (isCopy) text(path.includes('/firmware/')
+    ? path.replace('/firmware/', '/')
+    : path.replace('/boot/', '/boot/firmware/'), () => edited)
+  if (facts.plan.boot?.commandLine) text(path.replace(/[^/]+$/, 'cmdline.txt'),
+    () => `${facts.plan.boot!.commandLine}\n`)
 }
 
 /** The tree that the kernel got: a folder for each node, a file for each property. */
@@ -226,7 +247,8 @@ function addTree(root: TreeNode, files: Map<string, Entry>): void {
   for (const { node, path } of walk(root)) {
     if (path.startsWith('/__')) continue
     const at = path === '/' ? '' : path
-    for (const { name, value } of node.properties) files.set(`/sys/firmware/devicetree/base${at}/${name}`, { read: () => value })
+    for (const { name, value } of node.properties) files.set(`/sys/firmware/devicetree/base${at}/${name}`,
+      { read: () => value })
     if (!propertyOf(node, 'name')) {
       const own = node.name.split('@')[0] ?? ''
       files.set(`/sys/firmware/devicetree/base${at}/name`, { read: () => `${own}\0` })

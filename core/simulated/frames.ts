@@ -1,7 +1,7 @@
 /**
- * Serial frames bit by bit: what a port sends as levels over time, and what a port at any other rate or frame reads out of them. Published:
- * the asynchronous frame (start bit low, data from the least bit, parity, stop bits high) is that of ITU-T V.4 and of every such port;
- * sampling in the middle of a bit is common practice.
+ * Serial frames bit by bit: what a port sends as levels over time, and what a port at any other rate or frame reads out
+ * of them. Published: the asynchronous frame (start bit low, data from the least bit, parity, stop bits high) is that
+ * of ITU-T V.4 and of every such port; sampling in the middle of a bit is common practice.
  */
 
 export interface FrameSetting {
@@ -15,9 +15,10 @@ export interface FrameSetting {
 export function frameSetting(baud: number, frame: string): FrameSetting {
   const match = /^([5-8])([NEO])([12])$/.exec(frame)
   if (!match) throw new RangeError(`"${frame}" is no frame: five to eight bits, N, E or O, one or two stop bits, as 8N1`)
-  return { baud, bits: Number(match[1]) as FrameSetting['bits'], parity: match[2] as FrameSetting['parity'], stop: match[3] === '2'
-    ? 2
-    : 1 }
+  return { baud, bits: Number(match[1]) as FrameSetting['bits'], parity: match[2] as FrameSetting['parity'],
+    stop: match[3] === '2'
+      ? 2
+      : 1 }
 }
 
 /** A level from a moment on, in seconds. The line rests high. */
@@ -55,8 +56,8 @@ export interface Received {
 }
 
 /**
- * What a port makes of levels: from each fall of the line it samples in the middle of each of its own bits, and waits for the next fall
- * after the first stop bit.
+ * What a port makes of levels: from each fall of the line it samples in the middle of each of its own bits, and waits
+ * for the next fall after the first stop bit.
  */
 export function receiveFrames(edges: readonly Edge[], { baud, bits, parity }: FrameSetting): Received[] {
   const found: Received[] = []
@@ -85,6 +86,8 @@ export function receiveFrames(edges: readonly Edge[], { baud, bits, parity }: Fr
   return found
 }
 
-/** What arrives at the other end, as bytes; what is broken arrives all the same, as ports without error marks give it. */
+/**
+ * What arrives at the other end, as bytes; what is broken arrives all the same, as ports without error marks give it.
+ */
 export const transferred = (bytes: readonly number[], from: FrameSetting, to: FrameSetting): number[] =>
   receiveFrames(sendFrames(bytes, from), to).map(({ byte }) => byte)

@@ -9,7 +9,10 @@ export const INFO = {
   idleAboveAirC: 24,
   /** Half of 3.3 V: between what is surely low and what is surely high. */
   readsHighAboveV: 1.65,
-  /** Published: RFC 5737, addresses for documents; the hardware address is a local one (IEEE 802, second bit of the first byte). */
+  /**
+   * Published: RFC 5737, addresses for documents; the hardware address is a local one (IEEE 802, second bit of
+   * the first byte).
+   */
   address: '192.0.2.17',
   gateway: '192.0.2.1',
   hardware: '02:00:00:00:00:17',

@@ -1,6 +1,6 @@
 /**
- * What a meter shows: volts of every pin once power is on, ohms between any two before. From the wires as they lie, with their faults; what
- * drives and pulls a line is the board's, the parts' and whoever presses a key.
+ * What a meter shows: volts of every pin once power is on, ohms between any two before. From the wires as they lie,
+ * with their faults; what drives and pulls a line is the board's, the parts' and whoever presses a key.
  */
 import type { Terminal } from '../facts/types'
 import { BOARD_ID, positionPin } from '../netlist/board'
@@ -75,7 +75,8 @@ export class Levels {
     if (!world.isPowered && fed !== 'source') return { floats: true }
     if (fed === '5V' || fed === '3V3') return { volts: this.ownV(pin, fed) ?? this.railV(fed) }
     if (fed === 'source') {
-      const source = bench.power.tree.nodes.find(({ id, role }) => role === 'source' && bench.shop.netlist.ownerOf.get(pin)?.node !== id)
+      const source = bench.power.tree.nodes.find(({ id, role }) =>
+        role === 'source' && bench.shop.netlist.ownerOf.get(pin)?.node !== id)
       const { state } = this
       const volts = this.ownV(pin, fed) ?? (source && state?.nodes[source.id]?.voltageV)
       return volts === undefined ? { floats: true } : { volts }
@@ -107,7 +108,8 @@ export class Levels {
     if (rail === 'ground') return { volts: 0 }
     if (rail) return { volts: this.railV(rail) }
     const board = shop.facts.board!
-    const joined = board.header.filter(({ kind, position }) => kind === 'line' && world.wiring.reaches(pin, positionPin(position)))
+    const joined = board.header.filter(({ kind, position }) =>
+      kind === 'line' && world.wiring.reaches(pin, positionPin(position)))
     const terminals = this.signals.filter(({ key }) => world.wiring.reaches(pin, key))
     const chips = driven.chips.filter(chip => world.wiring.reaches(pin, chip.pin))
     const forces = [
@@ -120,14 +122,17 @@ export class Levels {
     // Who pulls down wins over who pushes up: on a bench that is what a meter finds.
     if (forces.length) return { volts: Math.min(...forces) }
     const pulls = [
-      ...chips.flatMap(({ bias }): Pull[] => bias === 'none' ? [] : [{ volts: bias === 'up' ? HIGH_V : 0, ohm: EXPANDER_PULL_OHM }]),
+      ...chips.flatMap(({ bias }): Pull[] =>
+        bias === 'none' ? [] : [{ volts: bias === 'up' ? HIGH_V : 0, ohm: EXPANDER_PULL_OHM }]),
       ...joined.flatMap(({ line }): Pull[] => {
         const entry = board.lines.find(other => other.line === line)
         const bias = driven.bias.get(line!) ?? entry?.resetPull
         const inner = (board.limits.innerPullMinOhm.value + board.limits.innerPullMaxOhm.value) / 2
         return [
           ...entry?.fixedPullUpOhm ? [{ volts: HIGH_V, ohm: entry.fixedPullUpOhm }] : [],
-          ...entry?.fixedPullUpOhm || !bias || bias === 'none' ? [] : [{ volts: bias === 'up' ? HIGH_V : 0, ohm: inner }],
+          ...entry?.fixedPullUpOhm || !bias || bias === 'none'
+            ? []
+            : [{ volts: bias === 'up' ? HIGH_V : 0, ohm: inner }],
         ]
       }),
       ...terminals.flatMap(terminal => this.pulledBy(terminal)),
@@ -151,7 +156,9 @@ export class Levels {
   /** Of its own module, in Ω; null where there is none, or where it is gone. */
   private ownPullUp(terminal: Terminal): number | null {
     const isI2c = terminal.signal!.role.startsWith('i2c.')
-    return isI2c && this.world.pullOf(this.busOf(terminal)) !== 'none' ? terminal.owner.part.i2c?.pullUpOhm ?? null : null
+    return isI2c && this.world.pullOf(this.busOf(terminal)) !== 'none'
+      ? terminal.owner.part.i2c?.pullUpOhm ?? null
+      : null
   }
 
   private pulledBy(terminal: Terminal): Pull[] {
@@ -193,14 +200,17 @@ export class Levels {
   private resistorsTo(pin: PinId, rail: string): number[] {
     const { world, bench: { shop } } = this
     const board = shop.facts.board!
-    const fixed = board.header.flatMap(({ kind, line, position }) => kind === 'line' && world.wiring.reaches(pin, positionPin(position))
+    const fixed = board.header.flatMap(({ kind, line, position }) => kind === 'line'
+      && world.wiring.reaches(pin, positionPin(position))
       ? board.lines.find(entry => entry.line === line)?.fixedPullUpOhm ?? []
       : [])
     const own = this.signals.filter(({ key }) => world.wiring.reaches(pin, key)).flatMap((terminal) => {
       const { signal, owner } = terminal
       const supplies = world.supplyPins(owner).map(supply => world.wiring.fedBy(supply))
       return [
-        ...signal?.pull && (signal.pull.to === 'down' ? rail === 'ground' : supplies.includes(rail as '5V')) ? [signal.pull.ohm.value] : [],
+        ...signal?.pull && (signal.pull.to === 'down' ? rail === 'ground' : supplies.includes(rail as '5V'))
+          ? [signal.pull.ohm.value]
+          : [],
         ...supplies.includes(rail as '3V3') && this.ownPullUp(terminal) ? [this.ownPullUp(terminal)!] : [],
         ...rail === '3V3' && this.isPulledHard(terminal) ? [STRONG_OHM] : [],
       ]
@@ -214,16 +224,23 @@ const STRONG_OHM = 150
 
 interface Pull { volts: number, ohm: number }
 
-/** A pin as it is typed: a header position by its number, `part.terminal`, or a name of the netlist. Null for none of them. */
+/**
+ * A pin as it is typed: a header position by its number, `part.terminal`, or a name of the netlist. Null for
+ * none of them.
+ */
 export function pinByName(text: string, { shop: { netlist, facts } }: Bench): PinId | null {
   const position = /^\d+$/.test(text) ? Number(text) : null
-  if (position !== null) return facts.board!.header.some(entry => entry.position === position) ? positionPin(position) : null
+  if (position !== null) return facts.board!.header.some(entry => entry.position === position)
+    ? positionPin(position)
+    : null
   return netlist.ownerOf.has(text) ? text : null
 }
 
 /** Every pin that a tip can reach, the board's first, with its name for people. */
 export function pinsToMeasure({ shop: { netlist } }: Bench): { pin: PinId, label: string }[] {
   const { components } = netlist
-  return [...components].sort((a, b) => Number(b.id === BOARD_ID) - Number(a.id === BOARD_ID)).flatMap(({ name, pins, id }) =>
-    pins.map(({ id: pin, label }) => ({ pin, label: id === BOARD_ID && positionOfPin(pin) !== undefined ? label : `${name}: ${label}` })))
+  return [...components].sort((a, b) => Number(b.id === BOARD_ID) - Number(a.id === BOARD_ID))
+    .flatMap(({ name, pins, id }) =>
+      pins.map(({ id: pin, label }) => ({ pin,
+        label: id === BOARD_ID && positionOfPin(pin) !== undefined ? label : `${name}: ${label}` })))
 }

@@ -33,7 +33,10 @@ export class LineParts {
     return this.machine.facts.byKey.get(`${owner.id}.${id}`)
   }
 
-  /** Line of the board that a terminal hangs on, in this thing; undefined where a fault keeps it off, or no wire goes there. */
+  /**
+   * Line of the board that a terminal hangs on, in this thing; undefined where a fault keeps it off, or no
+   * wire goes there.
+   */
   private lineOf(owner: ResolvedPart, id: string): number | undefined {
     const terminal = this.terminal(owner, id)
     const { world } = this.machine

@@ -1,4 +1,7 @@
-/** Lines that a program asked the kernel for: read, set and watched, as by the second version of the kernel's interface for lines. */
+/**
+ * Lines that a program asked the kernel for: read, set and watched, as by the second version of the kernel's
+ * interface for lines.
+ */
 import { chipOf, offsetOf } from './chips'
 import { lineConsumer } from './commands/lines'
 import type { LineEvent, Machine } from './machine'
@@ -12,7 +15,8 @@ export class LineRequest {
   private last: (0 | 1)[] = []
   private seenToS: number
 
-  private constructor(private readonly machine: Machine, readonly lines: readonly number[], private readonly options: LineOptions) {
+  private constructor(private readonly machine: Machine, readonly lines: readonly number[],
+    private readonly options: LineOptions) {
     for (const line of lines) {
       if (options.output) continue
       machine.outputs.delete(line)

@@ -1,4 +1,7 @@
-/** What the eye and the ear get of a part at this moment, in words: its lamp, its picture, what it switches, turns or sounds. */
+/**
+ * What the eye and the ear get of a part at this moment, in words: its lamp, its picture, what it switches,
+ * turns or sounds.
+ */
 import type { PartGroup } from '../catalogue/types'
 import type { ResolvedPart, Terminal } from '../facts/types'
 import { FALTERS, FLICKERS, NO_PICTURE, NOTHING } from '../diagnosis/names'
@@ -7,7 +10,8 @@ import type { Machine } from './machine'
 
 /** What a line makes of a part, at rest and active. */
 const DOES_BY_LINE: Partial<Readonly<Record<PartGroup, readonly [rest: string, active: string]>>> = {
-  switching: ['let go', 'pulled in'], lighting: ['dark', 'lit'], moving: ['still', 'running'], sounding: ['silent', 'sounding'],
+  switching: ['let go', 'pulled in'], lighting: ['dark', 'lit'], moving: ['still', 'running'],
+  sounding: ['silent', 'sounding'],
 }
 /** Between low and high where a part's file does not say. */
 const USUAL_HIGH_V = 1.65
@@ -37,11 +41,13 @@ export function lookAt(machine: Machine, owner: ResolvedPart): string {
 
 function picture(machine: Machine, { id, part }: ResolvedPart, works: string): string {
   const hasLight = part.display?.backlight !== undefined && part.display.backlight !== 'none'
-  const driven = (part.display?.driver ?? 'own program') === 'overlay' || part.plugs?.some(({ socket }) => socket === 'video') === true
+  const driven = (part.display?.driver ?? 'own program') === 'overlay'
+    || part.plugs?.some(({ socket }) => socket === 'video') === true
   if (works === NO_PICTURE) return 'Lit and empty: white, or black with a glow.'
   if (works === NOTHING) return hasLight && machine.isOn && !machine.isUp ? 'Lit and empty.' : DARK
   if (driven) return 'A picture: the system\'s own lines of text, down to the login.'
-  const isWritten = (machine.bytes.get(id)?.length ?? 0) > 0 || [...machine.written.keys()].some(key => key.startsWith(`${id} `))
+  const isWritten = (machine.bytes.get(id)?.length ?? 0) > 0
+    || [...machine.written.keys()].some(key => key.startsWith(`${id} `))
   if (isWritten) return 'Something is drawn: a program has written to it.'
   return `${hasLight ? 'Lit' : 'Dark'} and empty: no program has drawn on it yet.`
 }
@@ -50,7 +56,8 @@ function picture(machine: Machine, { id, part }: ResolvedPart, works: string): s
 function inputsOf(machine: Machine, owner: ResolvedPart): string[] {
   const words = DOES_BY_LINE[owner.part.group]
   if (!words) return []
-  const inputs = machine.bench.shop.placed(owner).filter(({ signal }) => signal!.direction === 'in' && signal!.role === 'line')
+  const inputs = machine.bench.shop.placed(owner)
+    .filter(({ signal }) => signal!.direction === 'in' && signal!.role === 'line')
   const own = inputs.length > 1 ? (terminal: Terminal) => `${terminal.label} ` : () => ''
   return inputs.map(terminal => `${own(terminal)}${words[isActive(machine, terminal) ? 1 : 0]}`)
 }

@@ -1,6 +1,6 @@
 /**
- * The simulated board: the plan's thing with its faults, its surroundings and a clock that only what is done moves on. It runs nowhere but
- * here: what it shows comes from the model that finds faults, so that the two cannot disagree.
+ * The simulated board: the plan's thing with its faults, its surroundings and a clock that only what is done moves on.
+ * It runs nowhere but here: what it shows comes from the model that finds faults, so that the two cannot disagree.
  */
 import { INFO } from './info'
 import { BOARD_ID } from '../netlist/board'
@@ -169,18 +169,23 @@ export class Machine {
     return new Levels(this.bench, this.world, { outputs, bias, active, isBusy, chips: this.chipPins() })
   }
 
-  /** Lines of other chips that a program set or gave a pull, or that pull up by themselves, with the pins that they come out at. */
+  /**
+   * Lines of other chips that a program set or gave a pull, or that pull up by themselves, with the pins that they
+   * come out at.
+   */
   private chipPins(): Driven['chips'] {
     return this.lineChips.slice(1).flatMap(chip => Array.from({ length: chip.count }, (_, offset) => {
       const line = lineKeyOf(chip, offset)
       const output = this.outputs.get(line)
-      return { pin: pinOfChipLine(this, line)!, ...output !== undefined && { output }, bias: this.bias.get(line) ?? usualBias(chip) }
+      return { pin: pinOfChipLine(this, line)!, ...output !== undefined && { output },
+        bias: this.bias.get(line) ?? usualBias(chip) }
     }))
   }
 
   /** Chips of lines that are there now; asked at every look at a line. */
   get lineChips(): readonly SimulatedChip[] {
-    if (this.chipsIn?.world !== this.world) this.chipsIn = { world: this.world, chips: lineChips(this.facts, this.devices) }
+    if (this.chipsIn?.world !== this.world) this.chipsIn = { world: this.world,
+      chips: lineChips(this.facts, this.devices) }
     return this.chipsIn.chips
   }
 
@@ -295,7 +300,9 @@ export class Machine {
 
   /** From where it was when the load last changed back to rest. */
   private cooling(restC: number): number {
-    return this.warmth ? restC + Math.max(0, this.warmth.celsius - restC) * Math.exp(-(this.nowS - this.warmth.atS) / COOL_S) : restC
+    return this.warmth
+      ? restC + Math.max(0, this.warmth.celsius - restC) * Math.exp(-(this.nowS - this.warmth.atS) / COOL_S)
+      : restC
   }
 
   get chipC(): number {
@@ -315,7 +322,9 @@ export class Machine {
   get throttleWord(): number {
     const run = this.warming
     const isSlow = run !== null && this.busySinceS !== null && this.chipC >= run.slowsC
-    return (this.isLow ? 1 : 0) | (isSlow ? 4 : 0) | (this.isLow || this.wasLow ? 0x1_0000 : 0) | (isSlow ? 0x4_0000 : 0)
+    return (this.isLow ? 1 : 0) | (isSlow ? 4 : 0) | (this.isLow || this.wasLow ? 0x1_0000 : 0) | (isSlow
+      ? 0x4_0000
+      : 0)
   }
 
   /** The port behind a path: a link leads to the same one. */

@@ -1,4 +1,7 @@
-/** The kernel's messages with their times: what the start did, and what was plugged since. Wording from memory, times made up. */
+/**
+ * The kernel's messages with their times: what the start did, and what was plugged since. Wording from memory,
+ * times made up.
+ */
 import type { Machine } from './machine'
 
 export interface Message { atS: number, text: string, level: 'info' | 'warn' | 'err' }
@@ -11,11 +14,13 @@ export function messagesOf(machine: Machine): Message[] {
   const found: Message[] = [
     { atS: 0, level: 'info', text: 'Booting Linux on physical CPU 0x0' },
     { atS: 0, level: 'info', text: `Machine model: ${facts.board!.name}` },
-    { atS: 0, level: 'info', text: `Kernel command line: ${facts.plan.boot?.commandLine ?? 'console=tty1 root=/dev/mmcblk0p2 rootwait'}` },
+    { atS: 0, level: 'info',
+      text: `Kernel command line: ${facts.plan.boot?.commandLine ?? 'console=tty1 root=/dev/mmcblk0p2 rootwait'}` },
   ]
   // Published: Linux, fs/ext4/super.c; the wording from memory.
   if (machine.isUnclean) found.push({ atS: 1.1, level: 'info', text: 'EXT4-fs (mmcblk0p2): recovery complete' })
-  found.push({ atS: 1.15, level: 'info', text: 'EXT4-fs (mmcblk0p2): mounted filesystem with ordered data mode. Quota mode: none.' })
+  found.push({ atS: 1.15, level: 'info',
+    text: 'EXT4-fs (mmcblk0p2): mounted filesystem with ordered data mode. Quota mode: none.' })
   let at = 1.2
   const say = (text: string, level: Message['level'] = 'info') => found.push({ atS: at += 0.13, text, level })
   for (const { path } of machine.devices) {
@@ -68,7 +73,8 @@ function answers(address: number | null, machine: Machine): boolean {
   return Array.isArray(heard) && heard.some(entry => entry.address === address)
 }
 
-const usbParts = ({ facts }: Machine) => facts.parts.filter(({ part }) => part.plugs?.some(({ socket }) => socket === 'usb'))
+const usbParts = ({ facts }: Machine) =>
+  facts.parts.filter(({ part }) => part.plugs?.some(({ socket }) => socket === 'usb'))
 const usbOf = (machine: Machine, id: string): string | null => {
   const nth = usbParts(machine).findIndex(owner => owner.id === id)
   return nth < 0 ? null : `1-1.${nth + 1}`
@@ -79,12 +85,15 @@ function plugged(machine: Machine, id: string): string[] {
   const owner = machine.facts.parts.find(entry => entry.id === id)!
   const at = usbOf(machine, id)!
   if (!machine.world.isFed(owner) || machine.world.isDead(id) || !machine.world.isWired(owner)) return []
-  const nodes = machine.devices.filter(({ owner: whose }) => whose?.id === id).map(({ path }) => path.split('/').at(-1)!)
+  const nodes = machine.devices.filter(({ owner: whose }) => whose?.id === id)
+    .map(({ path }) => path.split('/').at(-1)!)
   return [
     `usb ${at}: new full-speed USB device number ${numberOf(machine, id)}`, `usb ${at}: Product: ${owner.part.name}`,
     ...nodes.map((node) => {
       if (node.startsWith('ttyACM')) return `cdc_acm ${at}:1.0: ${node}: USB ACM device`
-      return node.startsWith('ttyUSB') ? `usb ${at}: serial converter now attached to ${node}` : `input: ${owner.part.name} as ${node}`
+      return node.startsWith('ttyUSB')
+        ? `usb ${at}: serial converter now attached to ${node}`
+        : `input: ${owner.part.name} as ${node}`
     }),
   ]
 }

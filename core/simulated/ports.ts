@@ -50,14 +50,17 @@ export function portsOf({ shop: { facts }, expected }: Bench): Map<string, Port>
   return ports
 }
 
-/** Whether bytes get from the board to the part, and back. Wires of a pair that are exchanged bring nothing either way. */
+/**
+ * Whether bytes get from the board to the part, and back. Wires of a pair that are exchanged bring nothing either way.
+ */
 function linked(port: Port, { shop }: Bench, world: World): { there: boolean, back: boolean } {
   const { owner, bus } = port
   const alive = world.isFed(owner) && !world.isDead(owner.id)
   if (!bus) return { there: alive && world.isWired(owner), back: alive && world.isWired(owner) }
   const isWell = (terminal: Terminal | undefined) =>
     alive && terminal !== undefined && world.signalAt(terminal).at === 'planned' && !world.isCrossed(terminal)
-  const of = (role: string) => shop.facts.terminals.find(terminal => terminal.owner === owner && terminal.signal?.role === role)
+  const of = (role: string) =>
+    shop.facts.terminals.find(terminal => terminal.owner === owner && terminal.signal?.role === role)
   return { there: isWell(of('serial.rx')), back: isWell(of('serial.tx')) }
 }
 

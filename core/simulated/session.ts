@@ -1,6 +1,6 @@
 /**
- * A sitting at the simulated board: lines typed at its prompt, and what hands do beside it. What hands do begins with a colon, as `:press
- * door.b`; everything else goes to the shell.
+ * A sitting at the simulated board: lines typed at its prompt, and what hands do beside it. What hands do begins with a
+ * colon, as `:press door.b`; everything else goes to the shell.
  */
 import type { Facts, ResolvedPart } from '../facts/types'
 import { BOARD_ID } from '../netlist/board'
@@ -26,7 +26,8 @@ export interface Shown {
 export const ACTS: readonly { act: string, takes: string, does: string }[] = [
   { act: 'lamps', takes: '', does: 'look at the lamps of the board' },
   { act: 'look', takes: 'PART', does: 'look at a part, and listen' },
-  { act: 'off', takes: '', does: 'shut down and pull the supply' }, { act: 'on', takes: '', does: 'switch the supply on' },
+  { act: 'off', takes: '', does: 'shut down and pull the supply' },
+  { act: 'on', takes: '', does: 'switch the supply on' },
   { act: 'cut', takes: '', does: 'pull the supply without shutting down' },
   { act: 'restart', takes: '', does: 'off and on again' },
   { act: 'volt', takes: 'PIN PIN', does: 'meter on DC volts, from the first to the second: 1 to 40, or PART.TERMINAL' },
@@ -35,18 +36,22 @@ export const ACTS: readonly { act: string, takes: string, does: string }[] = [
   { act: 'press', takes: 'PART.TERMINAL', does: 'press a key, move before a detector: hold an output active' },
   { act: 'release', takes: 'PART.TERMINAL', does: 'let it go' },
   { act: 'breathe', takes: 'PART', does: 'breathe on it' }, { act: 'warm', takes: 'PART', does: 'warm it' },
-  { act: 'set', takes: 'WHAT FIGURE', does: 'air °C, humidity %, height m, light lux, co2 ppm, distance mm, weight g, volts' },
+  { act: 'set', takes: 'WHAT FIGURE',
+    does: 'air °C, humidity %, height m, light lux, co2 ppm, distance mm, weight g, volts' },
   { act: 'pull', takes: 'PART', does: 'pull its plug or wires' }, { act: 'plug', takes: 'PART', does: 'put them back' },
   { act: 'move', takes: 'PART|board', does: 'take its wires between the fingers and keep moving them' },
   { act: 'still', takes: 'PART|board', does: 'let them go' },
   { act: 'loop', takes: 'PORT on|off', does: 'join transmit and receive of a port, its part taken off' },
-  { act: 'load', takes: 'on|off', does: 'keep all cores busy' }, { act: 'wait', takes: 'SECONDS', does: 'let time pass' },
+  { act: 'load', takes: 'on|off', does: 'keep all cores busy' },
+  { act: 'wait', takes: 'SECONDS', does: 'let time pass' },
 ]
 
 const WORLD: Readonly<Record<string, { field: keyof Surroundings, min: number, max: number, unit: string }>> = {
   air: { field: 'airC', min: -40, max: 85, unit: '°C' }, humidity: { field: 'humidity', min: 0, max: 100, unit: '%' },
-  height: { field: 'heightM', min: -400, max: 9000, unit: 'm' }, light: { field: 'lux', min: 0, max: 100_000, unit: 'lux' },
-  co2: { field: 'co2Ppm', min: 0, max: 40_000, unit: 'ppm' }, distance: { field: 'distanceMm', min: 0, max: 10_000, unit: 'mm' },
+  height: { field: 'heightM', min: -400, max: 9000, unit: 'm' },
+  light: { field: 'lux', min: 0, max: 100_000, unit: 'lux' },
+  co2: { field: 'co2Ppm', min: 0, max: 40_000, unit: 'ppm' },
+  distance: { field: 'distanceMm', min: 0, max: 10_000, unit: 'mm' },
   weight: { field: 'weightG', min: 0, max: 200_000, unit: 'g' }, volts: { field: 'volts', min: 0, max: 5, unit: 'V' },
 }
 /** A day is enough for any look. */
@@ -60,7 +65,9 @@ const onScreen = (text: string, line: string, columns: number) => /^(sudo\s+)?ls
   ? line.replace(/\bls\b/, `ls -C -w${columns}`)
   : line
 
-/** Throws `RangeError` for a plan without a board, `DeviceTreeError` for a base tree of the maker's that cannot be read. */
+/**
+ * Throws `RangeError` for a plan without a board, `DeviceTreeError` for a base tree of the maker's that cannot be read.
+ */
 export class Session {
   readonly machine: Machine
   private shell: Shell | null = null
@@ -87,8 +94,10 @@ export class Session {
 
   async run(line: string): Promise<Shown> {
     const { prompt, machine } = this
-    const shown = (out: string, err = '', status = err ? 1 : 0): Shown => ({ prompt, line, out: out + this.events(), err, status })
-    if (line.length > MAX_LINE) return shown('', `A line may have ${MAX_LINE} characters; this one has ${line.length}.\n`)
+    const shown = (out: string, err = '',
+      status = err ? 1 : 0): Shown => ({ prompt, line, out: out + this.events(), err, status })
+    if (line.length > MAX_LINE) return shown('',
+      `A line may have ${MAX_LINE} characters; this one has ${line.length}.\n`)
     const text = line.trim()
     if (!text || text.startsWith('#')) return shown('')
     if (text.startsWith(':')) {
@@ -102,11 +111,14 @@ export class Session {
     }
     machine.watching = null
     if (!machine.isUp) {
-      const why = machine.isOn ? `the board does not start; lamps: ${this.lamps}` : 'the power is off (":on" switches it on)'
+      const why = machine.isOn
+        ? `the board does not start; lamps: ${this.lamps}`
+        : 'the power is off (":on" switches it on)'
       return shown('', `Nothing answers: ${why}.\n`)
     }
     if (text === 'help') return shown(`${COMMAND_NAMES.join(' ')}\nhands: ":help"\n`)
-    if (text === 'history') return shown(this.typed.map((entry, i) => `${String(i + 1).padStart(5)}  ${entry}\n`).join(''))
+    if (text === 'history') return shown(this.typed.map((entry, i) => `${String(i + 1).padStart(5)}  ${entry}\n`)
+      .join(''))
     this.typed.push(line)
     if (text === 'clear') return shown('')
     if (/^(sudo\s+)?(poweroff|halt|shutdown\b.*)$/.test(text)) return shown(`${this.act(['off'])}\n`)
@@ -122,8 +134,10 @@ export class Session {
 
   private part(name: string | undefined, what: string): ResolvedPart {
     const { parts } = this.machine.bench.shop
-    const found = parts.find(({ id }) => id === name) ?? parts.find(owner => owner.name.toLowerCase() === name?.toLowerCase())
-    if (!found) throw new Wrong(`:${what} takes a part: ${parts.map(({ id }) => id).join(', ') || 'the plan has none that is wired'}.`)
+    const found = parts.find(({ id }) => id === name)
+      ?? parts.find(owner => owner.name.toLowerCase() === name?.toLowerCase())
+    if (!found) throw new Wrong(`:${what} takes a part: `
+      + `${parts.map(({ id }) => id).join(', ') || 'the plan has none that is wired'}.`)
     return found
   }
 
@@ -142,7 +156,8 @@ export class Session {
     const { machine } = this
     machine.pass(1)
     switch (name) {
-      case 'help': return ACTS.map(({ act, takes, does }) => `:${`${act} ${takes}`.trim().padEnd(22)} ${does}`).join('\n')
+      case 'help': return ACTS.map(({ act, takes, does }) => `:${`${act} ${takes}`.trim().padEnd(22)} ${does}`)
+        .join('\n')
       case 'look': return lookAt(machine, this.part(words.join(' '), name))
       case 'lamps': return `lamps: ${this.lamps}`
       case 'off':
@@ -155,7 +170,8 @@ export class Session {
         machine.cut()
         this.shell = null
         return wasUp
-          ? 'The supply is pulled while the card may be written: what was not on it yet is gone, and the next start has to mend it.'
+          ? 'The supply is pulled while the card may be written: what was not on it yet is gone, and the next start '
+          + 'has to mend it.'
           : 'The supply is pulled.'
       }
       case 'on': case 'restart':
@@ -168,16 +184,19 @@ export class Session {
       case 'volt': return this.volts(this.pins(words, name), machine.levels)
       case 'ohm': {
         const pins = this.pins(words, name)
-        if (machine.isOn) throw new Wrong('Power off and plug drawn first: a meter on resistance feeds current of its own (":off").')
+        if (machine.isOn) throw new Wrong('Power off and plug drawn first: a meter on resistance feeds current of '
+          + 'its own (":off").')
         const ohms = machine.levels.ohms(...pins)
         if (ohms === null) return 'open: over 10 MΩ'
         return ohms < 1000 ? `${ohms.toFixed(ohms < 1 ? 1 : 0)} Ω` : `${(ohms / 1000).toFixed(2)} kΩ`
       }
       case 'amps': return this.amps()
       case 'press': case 'release': {
-        const terminal = machine.facts.terminals.find(entry => entry.key === words[0] && entry.signal && entry.signal.direction !== 'in')
+        const terminal = machine.facts.terminals.find(entry =>
+          entry.key === words[0] && entry.signal && entry.signal.direction !== 'in')
         if (!terminal) {
-          const outputs = machine.facts.terminals.filter(({ signal }) => signal?.role === 'line' && signal.direction === 'out')
+          const outputs = machine.facts.terminals.filter(({ signal }) =>
+            signal?.role === 'line' && signal.direction === 'out')
           const keys = outputs.map(({ key }) => key)
           throw new Wrong(`:${name} takes an output of a part: ${keys.join(', ') || 'the plan has none'}.`)
         }
@@ -201,7 +220,8 @@ export class Session {
       case 'loop': {
         const [path = '', state = 'on'] = words
         const port = machine.portPath(path) ?? (machine.ports.has(path) ? path : null)
-        if (port === null) throw new Wrong(`:loop takes a port: ${[...machine.ports.keys()].join(', ') || 'the plan uses none'}.`)
+        if (port === null) throw new Wrong(':loop takes a port: '
+          + `${[...machine.ports.keys()].join(', ') || 'the plan uses none'}.`)
         machine.loop(port, state !== 'off')
         return state === 'off' ? `${path} is as it was.` : `${path}: transmit and receive are joined, the part is off.`
       }
@@ -224,7 +244,8 @@ export class Session {
     const { id, name } = called === 'board'
       ? { id: BOARD_ID, name: machine.facts.board!.name }
       : this.part(called, isMoved ? 'move' : 'still')
-    if (machine.inHand.has(id) === isMoved) throw new Wrong(`The wires of ${name} are ${isMoved ? 'in your hand' : 'still'} already.`)
+    if (machine.inHand.has(id) === isMoved) throw new Wrong(`The wires of ${name} are `
+      + `${isMoved ? 'in your hand' : 'still'} already.`)
     const wasUp = machine.isUp
     machine.move(id, isMoved)
     if (wasUp !== machine.isUp) this.shell = null
@@ -238,7 +259,8 @@ export class Session {
     const known = Object.hasOwn(WORLD, what) ? WORLD[what] : undefined
     const value = figure === '' ? Number.NaN : Number(figure)
     if (!known) throw new Wrong(`:set takes one of ${Object.keys(WORLD).join(', ')}, and a figure.`)
-    if (!(value >= known.min && value <= known.max)) throw new Wrong(`${what} goes from ${known.min} to ${known.max} ${known.unit}.`)
+    if (!(value >= known.min
+      && value <= known.max)) throw new Wrong(`${what} goes from ${known.min} to ${known.max} ${known.unit}.`)
     this.machine.surroundings = { ...this.machine.surroundings, [known.field]: value }
     return `${what}: ${value} ${known.unit}`
   }
@@ -246,7 +268,9 @@ export class Session {
   private volts(pins: [string, string], levels: Levels): string {
     if (!this.machine.isOn) return '0.00 V'
     const volts = levels.between(...pins)
-    return volts === null ? 'it drifts near 0 V: one of the two hangs on nothing' : `${(Math.abs(volts) < 0.005 ? 0 : volts).toFixed(2)} V`
+    return volts === null
+      ? 'it drifts near 0 V: one of the two hangs on nothing'
+      : `${(Math.abs(volts) < 0.005 ? 0 : volts).toFixed(2)} V`
   }
 
   private amps(): string {

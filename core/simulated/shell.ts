@@ -1,6 +1,6 @@
 /**
- * The shell of the simulated board. The language, pipes and text tools are those of a library; what knows of the board is ours. Files are
- * live: a read asks the machine, a write tells it.
+ * The shell of the simulated board. The language, pipes and text tools are those of a library; what knows of the board
+ * is ours. Files are live: a read asks the machine, a write tells it.
  */
 import { Bash, defineCommand, InMemoryFs } from 'just-bash/browser'
 import {
@@ -19,21 +19,25 @@ import type { Machine } from './machine'
 const HOME = `/home/${INFO.user}`
 
 const COMMANDS: Readonly<Record<string, Command>> = {
-  aplay, arecord, date, dmesg, gpiodetect, gpioget, gpioinfo, gpiomon, gpioset, groups, hostname, hwclock, i2cdetect, i2cdump, i2cget,
+  aplay, arecord, date, dmesg, gpiodetect, gpioget, gpioinfo, gpiomon, gpioset, groups, hostname, hwclock, i2cdetect,
+  i2cdump, i2cget,
   i2cset, ip,
   lsmod, lsusb, stty, systemctl, uname, uptime, vcgencmd, whoami, 'busy-cores': busyCores, 'speaker-test': speakerTest,
 }
 /** What the library brings and a board has too. */
 const TOOLS = [
-  'awk', 'basename', 'cat', 'cp', 'cut', 'dirname', 'echo', 'egrep', 'env', 'false', 'fgrep', 'find', 'grep', 'head', 'mkdir', 'mv', 'nl',
-  'od', 'printenv', 'printf', 'pwd', 'readlink', 'rev', 'rm', 'rmdir', 'sed', 'seq', 'sleep', 'sort', 'stat', 'tac', 'tail', 'tee',
+  'awk', 'basename', 'cat', 'cp', 'cut', 'dirname', 'echo', 'egrep', 'env', 'false', 'fgrep', 'find', 'grep', 'head',
+  'mkdir', 'mv', 'nl',
+  'od', 'printenv', 'printf', 'pwd', 'readlink', 'rev', 'rm', 'rmdir', 'sed', 'seq', 'sleep', 'sort', 'stat', 'tac',
+  'tail', 'tee',
   'timeout',
   'touch', 'tr', 'true', 'uniq', 'wc', 'which', 'xargs', 'bash', 'sh',
 ] as const
 
 /** What a board usually has and this one has not: it runs no programs. */
 const ELSEWHERE = [
-  'apt', 'apt-get', 'curl', 'df', 'free', 'gcc', 'git', 'htop', 'less', 'make', 'minicom', 'nano', 'picocom', 'ping', 'pip', 'pip3', 'ps',
+  'apt', 'apt-get', 'curl', 'df', 'free', 'gcc', 'git', 'htop', 'less', 'make', 'minicom', 'nano', 'picocom', 'ping',
+  'pip', 'pip3', 'ps',
   'python', 'python3', 'screen', 'top', 'vi', 'vim', 'watch', 'wget',
 ] as const
 const elsewhere = (name: string) => defineCommand(name, async () => ({
@@ -114,7 +118,8 @@ export function openShell(machine: Machine): Shell {
   const fs = new LiveFs()
   let known = ''
   let cwd = HOME
-  let env: Record<string, string> = { HOME, USER: INFO.user, HOSTNAME: INFO.host, PATH: '/usr/bin:/bin:/usr/sbin:/sbin', LANG: 'C.UTF-8' }
+  let env: Record<string, string> = { HOME, USER: INFO.user, HOSTNAME: INFO.host,
+    PATH: '/usr/bin:/bin:/usr/sbin:/sbin', LANG: 'C.UTF-8' }
 
   /** The folders follow what is plugged in. */
   async function refresh(): Promise<void> {
@@ -164,13 +169,17 @@ export function openShell(machine: Machine): Shell {
     },
     run: async (line) => {
       await refresh()
-      const { stdout, stderr, exitCode, env: after, stdoutKind } = await shell.exec(line, { cwd, env, replaceEnv: true }).catch(refused)
+      const { stdout, stderr, exitCode, env: after,
+        stdoutKind } = await shell.exec(line, { cwd, env, replaceEnv: true }).catch(refused)
       env = { ...env, ...after }
       cwd = env.PWD ?? cwd
       machine.pass(0.05)
-      const out = stdoutKind === 'bytes' ? new TextDecoder().decode(Uint8Array.from(stdout, sign => sign.charCodeAt(0))) : stdout
+      const out = stdoutKind === 'bytes'
+        ? new TextDecoder().decode(Uint8Array.from(stdout, sign => sign.charCodeAt(0)))
+        : stdout
       return { out, err: stderr.replaceAll(/^bash: line \d+: /gm, 'bash: ')
-        .replace(/^bash: too many .*|.*maximum (loop|output).*$/m, 'Stopped: this line comes to no end.'), status: exitCode }
+        .replace(/^bash: too many .*|.*maximum (loop|output).*$/m, 'Stopped: this line comes to no end.'),
+      status: exitCode }
     },
   }
 }
@@ -182,7 +191,8 @@ function refused(error: unknown): Awaited<ReturnType<Bash['exec']>> {
   const why = { EINVAL: 'Invalid argument', ENODEV: 'No such device' }[/^E[A-Z]+/.exec(error.message)![0]]
   if (why) return { stdout: '', stderr: `bash: echo: write error: ${why}\n`, exitCode: 1, env: {} }
   const denied = /^EACCES: permission denied, open '(.*)'/.exec(error.message)
-  return { stdout: '', stderr: denied ? `bash: ${denied[1]}: Permission denied\n` : `bash: ${error.message}\n`, exitCode: 1, env: {} }
+  return { stdout: '', stderr: denied ? `bash: ${denied[1]}: Permission denied\n` : `bash: ${error.message}\n`,
+    exitCode: 1, env: {} }
 }
 
 const quoted = (word: string) => `'${word.replaceAll('\'', '\'\\\'\'')}'`

@@ -1,4 +1,7 @@
-/** Parts on SPI that programs speak to: what comes back while bytes go out. What a chip answers stands in its part's folder. */
+/**
+ * Parts on SPI that programs speak to: what comes back while bytes go out. What a chip answers stands in
+ * its part's folder.
+ */
 import { spiChipOf } from '../catalogue/chips'
 import type { ResolvedPart } from '../facts/types'
 import type { Machine } from './machine'
@@ -10,14 +13,16 @@ export function exchangeOver(machine: Machine, path: string, sent: readonly numb
   if (!owner) return silent
   machine.pass(sent.length * 8e-6)
   const { world } = machine
-  if (!world.isFed(owner) || world.isDead(owner.id) || !world.isWired(owner) || !isOutOfReset(machine, owner)) return silent
+  if (!world.isFed(owner) || world.isDead(owner.id) || !world.isWired(owner)
+    || !isOutOfReset(machine, owner)) return silent
   // Nine bits of each byte: the level of its line for data before the byte itself, where it has one.
   const data = sideLevel(machine, owner, 'dc')
   machine.bytes.set(owner.id, [...machine.bytes.get(owner.id) ?? [], ...sent.map(byte => byte | (data ?? 0) << 8)])
   return spiChipOf(owner.part.id)?.(sent, {
     of: what => machine.quantity(owner, what),
     kept: {
-      get: name => machine.written.get(`${owner.id} ${name}`), set: (name, value) => void machine.written.set(`${owner.id} ${name}`, value),
+      get: name => machine.written.get(`${owner.id} ${name}`),
+      set: (name, value) => void machine.written.set(`${owner.id} ${name}`, value),
     },
   }) ?? silent
 }

@@ -63,7 +63,8 @@ export function boardState(session: Session): BoardState {
       // What measures is told by the room; the others are pressed, or have something move before them.
       keys: !HELD.has(owner.part.group) || owner.part.reads?.length
         ? []
-        : facts.terminals.filter(({ owner: whose, signal }) => whose === owner && signal?.role === 'line' && signal.direction === 'out'
+        : facts.terminals.filter(({ owner: whose, signal }) => whose === owner && signal?.role === 'line'
+          && signal.direction === 'out'
           && !signal.analog).map(({ key, label }) => ({ key, label, isHeld: machine.active.has(key) })),
     })),
   }

@@ -12,12 +12,16 @@ export interface Warming {
 /** Longer than any case takes to warm through. */
 const MINUTES = 180
 
-/** From rest on, second by second, with all cores busy. A fan that is not joined, fed and whole does not turn. Null without a board. */
+/**
+ * From rest on, second by second, with all cores busy. A fan that is not joined, fed and whole does not turn. Null
+ * without a board.
+ */
 export function warmingOf(facts: Facts, power: Power, world: World, airC: number): Warming | null {
   const task = heatTask(facts, power, 0)
   if (!task) return null
   const fans = facts.parts.filter(owner => owner.part.kernel?.cools)
-  const turns = fans.every(owner => world.isFed(owner) && world.isWired(owner) && !world.isDead(owner.id) && !world.isDark(owner.id))
+  const turns = fans.every(owner =>
+    world.isFed(owner) && world.isWired(owner) && !world.isDead(owner.id) && !world.isDark(owner.id))
   const peak = power.states.find(({ id }) => id === 'peak')?.nodes['@board']?.powerMw
   const { points } = runHeat({
     ...task, ambientC: airC, minutes: MINUTES, boardW: peak === undefined ? task.boardW : peak / 1000,

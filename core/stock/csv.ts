@@ -15,7 +15,8 @@ const HEADINGS: Readonly<Record<string, keyof Omit<StockEntry, 'id'>>> = {
 /** CSV after RFC 4180. Cells that a spreadsheet would take for a formula are quoted as text. */
 export function stockAsCsv(stock: readonly StockEntry[]): string {
   return Papa.unparse({
-    fields: [...FIELDS], data: stock.map(({ what, count, place = '', note = '', type = '' }) => [what, count, place, note, type]),
+    fields: [...FIELDS],
+    data: stock.map(({ what, count, place = '', note = '', type = '' }) => [what, count, place, note, type]),
   }, { escapeFormulae: true, newline: '\r\n' }) + '\r\n'
 }
 
@@ -25,8 +26,8 @@ export interface StockRead {
 }
 
 /**
- * Rows of a table with a heading row. `nameOf` gives a catalogue id's name, `idOf` the id of a name; rows that cannot be used are told by
- * their line.
+ * Rows of a table with a heading row. `nameOf` gives a catalogue id's name, `idOf` the id of a name; rows that cannot
+ * be used are told by their line.
  */
 export function stockFromCsv(text: string, nameOf: (type: string) => string | undefined, idOf: (name: string) =>
   string | undefined): StockRead {
@@ -35,7 +36,8 @@ export function stockFromCsv(text: string, nameOf: (type: string) => string | un
   const { meta: { delimiter } } = Papa.parse(table, { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] })
   const { data } = Papa.parse<string[]>(table, { delimiter })
   // Empty lines count as lines: a problem is looked for where the table has it.
-  const lines = data.map((cells, i) => ({ cells, line: i + 1 })).filter(({ cells }) => cells.some(cell => cell.trim() !== ''))
+  const lines = data.map((cells, i) => ({ cells, line: i + 1 }))
+    .filter(({ cells }) => cells.some(cell => cell.trim() !== ''))
   const [{ cells: head } = { cells: [] as string[] }, ...rows] = lines
   const columns = head.map(cell => HEADINGS[cell.trim().toLowerCase()])
   if (!columns.includes('what') && !columns.includes('type')) return {
@@ -63,7 +65,8 @@ export function stockFromCsv(text: string, nameOf: (type: string) => string | un
     }
     const type = known ?? idOf(what)
     return [{
-      what: what.slice(0, 200), count, ...type !== undefined && { type }, ...cell('place') && { place: cell('place').slice(0, 200) },
+      what: what.slice(0, 200), count, ...type !== undefined && { type },
+      ...cell('place') && { place: cell('place').slice(0, 200) },
       ...cell('note') && { note: cell('note').slice(0, 1000) },
     }]
   })
@@ -71,15 +74,17 @@ export function stockFromCsv(text: string, nameOf: (type: string) => string | un
 }
 
 /**
- * What was read laid into what is there: a thing at a place counts once, and the table's count stands. Gives the new stock and how many
- * rows changed or came.
+ * What was read laid into what is there: a thing at a place counts once, and the table's count stands. Gives the new
+ * stock and how many rows changed or came.
  */
 export function joinedStock(stock: readonly StockEntry[], read: readonly Omit<StockEntry, 'id'>[], newId: () =>
 string): { stock: StockEntry[], changed: number, added: number } {
   const next = [...stock]
   let [changed, added] = [0, 0]
   const same = (a: Omit<StockEntry, 'id'>, b: Omit<StockEntry, 'id'>) =>
-    (a.type !== undefined && a.type === b.type ? true : a.type === b.type && a.what.toLowerCase() === b.what.toLowerCase()) && (
+    (a.type !== undefined && a.type === b.type
+      ? true
+      : a.type === b.type && a.what.toLowerCase() === b.what.toLowerCase()) && (
       a.place ?? '') === (b.place ?? '')
   for (const entry of read) {
     const at = next.findIndex(other => same(other, entry))

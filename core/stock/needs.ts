@@ -36,15 +36,16 @@ export interface StockRow {
 const plain = (text: string) => text.trim().toLowerCase()
 
 /** Entries of the stock that are such a thing: by their catalogue id, or, without one, by what they are called. */
-export const entriesFor = (stock: readonly StockEntry[], { type, what }: Pick<StockNeed, 'type' | 'what'>): StockEntry[] =>
+export const entriesFor = (stock: readonly StockEntry[],
+  { type, what }: Pick<StockNeed, 'type' | 'what'>): StockEntry[] =>
   stock.filter(entry => type !== undefined && entry.type !== undefined
     ? entry.type === type
     : entry.type === undefined && plain(
       entry.what) === plain(what))
 
 /**
- * Have, need and buy of one row of the parts list. `others` is what other plans take. Laws: `buy` is never more than `need`; what lies free
- * is used first.
+ * Have, need and buy of one row of the parts list. `others` is what other plans take. Laws: `buy` is never more than
+ * `need`; what lies free is used first.
  */
 export function stockOf(item: StockNeed, stock: readonly StockEntry[], others: ReadonlyMap<string,
   number>): StockRow {
@@ -79,10 +80,11 @@ export function takenIn(edits: readonly Edit[]): string[] {
 }
 
 /**
- * Ways out in the order in which they are offered: those that mend it with what lies free before those for which something is bought. Each
- * with whether its things are there.
+ * Ways out in the order in which they are offered: those that mend it with what lies free before those for which
+ * something is bought. Each with whether its things are there.
  */
-export function drawerFirst<T extends Pick<Fix, 'edits' | 'isPartial'>>(fixes: readonly T[], free: ReadonlyMap<string, number>) {
+export function drawerFirst<T extends Pick<Fix, 'edits' | 'isPartial'>>(fixes: readonly T[],
+  free: ReadonlyMap<string, number>) {
   const marked = fixes.map(fix => ({ fix, isThere: liesFree(fix.edits as Edit[], free) === true }))
   const isFirst = ({ fix, isThere }: { fix: T, isThere: boolean }) => isThere && !fix.isPartial
   return [...marked.filter(isFirst), ...marked.filter(entry => !isFirst(entry))]
@@ -91,5 +93,7 @@ export function drawerFirst<T extends Pick<Fix, 'edits' | 'isPartial'>>(fixes: r
 /** Whether all that the edits take in lies free; `null` where they take nothing in. `free` is by catalogue id. */
 export function liesFree(edits: readonly Edit[], free: ReadonlyMap<string, number>): boolean | null {
   const wanted = takenIn(edits)
-  return wanted.length ? wanted.every(type => (free.get(type) ?? 0) >= wanted.filter(other => other === type).length) : null
+  return wanted.length
+    ? wanted.every(type => (free.get(type) ?? 0) >= wanted.filter(other => other === type).length)
+    : null
 }

@@ -1,6 +1,7 @@
 /**
- * Every finding's code and what it says, the one table of them: a rule cannot use a code that is not here, and one that no rule uses is
- * found by a test. Codes are kept in plans' logs and named by programs: they do not change their meaning.
+ * Every finding's code and what it says, the one table of them: a rule cannot use a code that is not here, and
+ * one that no rule uses is found by a test. Codes are kept in plans' logs and named by programs: they do not
+ * change their meaning.
  */
 export const CODES = {
   // What the plan itself says.

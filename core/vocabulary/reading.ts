@@ -1,4 +1,6 @@
-/** Figures that a meter shows and that are judged at once: the same at a hold point of the build and on the run sheet. */
+/**
+ * Figures that a meter shows and that are judged at once: the same at a hold point of the build and on the run sheet.
+ */
 
 /** What a probe takes, with the span that counts as planned. */
 export interface Reading {

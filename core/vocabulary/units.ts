@@ -1,4 +1,7 @@
-/** Figures in the maker's units. Plans, files and rules keep °C, metres and AWG; these turn them for the screen and back. */
+/**
+ * Figures in the maker's units. Plans, files and rules keep °C, metres and AWG; these turn them for the
+ * screen and back.
+ */
 import { areaMm2, diameterMm } from '../netlist/copper'
 
 /** °C to °F, by definition: the fixed points lie 180 degrees apart, from 32. */
@@ -16,13 +19,14 @@ export const metresOf = (feet: number): number => feet * MM_PER_INCH * INCHES_PE
 export { areaMm2 as squareMmOf } from '../netlist/copper'
 
 /** The gauge of a cross-section, not rounded: metric wires lie between gauges. */
-export const gaugeOf = (squareMm: number): number => 36 - Math.log(Math.sqrt(squareMm * 4 / Math.PI) / diameterMm(36)) * 39 / Math.log(92)
+export const gaugeOf = (squareMm: number): number =>
+  36 - Math.log(Math.sqrt(squareMm * 4 / Math.PI) / diameterMm(36)) * 39 / Math.log(92)
 
 export interface UnitChoice { temperature: 'C' | 'F', gauge: 'awg' | 'mm2' }
 
 /**
- * Figures inside a worksheet's results in the maker's units: temperatures as they are written there ("74 °C", never differences, which are
- * in K) and gauges ("24 AWG"). Everything else of the text stays.
+ * Figures inside a worksheet's results in the maker's units: temperatures as they are written there ("74 °C", never
+ * differences, which are in K) and gauges ("24 AWG"). Everything else of the text stays.
  */
 export function figuresIn(text: string, { temperature, gauge }: UnitChoice): string {
   const warm = (_: string, value: string) => {

@@ -1,4 +1,6 @@
-/** What a worksheet is made of: fields to fill, and sections of rows that they come to. One component draws all of them. */
+/**
+ * What a worksheet is made of: fields to fill, and sections of rows that they come to. One component draws all of them.
+ */
 import type { Origin } from '../catalogue/types'
 
 interface Named {
@@ -36,6 +38,7 @@ export interface SheetSection { title?: string, rows: SheetRow[] }
 export const numberField = (name: string, label: string, unit: string, min = 0, orEqual = false): NumberSheetField => ({
   is: 'number', name, label, unit, min, ...orEqual && { orEqual },
 })
-export const choiceField = (name: string, label: string, choices: readonly (readonly [value: string, title: string])[]): SheetField => ({
+export const choiceField = (name: string, label: string,
+  choices: readonly (readonly [value: string, title: string])[]): SheetField => ({
   is: 'choice', name, label, choices: choices.map(([value, title]) => ({ value, title })),
 })

@@ -10,14 +10,16 @@ export default defineEventHandler((event) => {
   setResponseHeader(event, 'cache-control', 'no-store')
   const method = Object.hasOwn(ROUTES, path) ? ROUTES[path]! : undefined
   if (!method) {
-    throw refusal(404, 'No such route', `There is no route "${path.slice(0, 100)}". There are: ${Object.keys(ROUTES).join(', ')}.`)
+    throw refusal(404, 'No such route',
+      `There is no route "${path.slice(0, 100)}". There are: ${Object.keys(ROUTES).join(', ')}.`)
   }
   const allowed = answerToAllowed(event.node.req.headers.origin)
   for (const [name, value] of Object.entries(allowed)) setResponseHeader(event, name, value)
   if (event.method === 'OPTIONS') {
     mustBeOwnOrigin(event)
     setResponseHeaders(event, {
-      'allow': `${method}, OPTIONS`, 'access-control-allow-methods': method, 'access-control-allow-headers': 'content-type',
+      'allow': `${method}, OPTIONS`, 'access-control-allow-methods': method,
+      'access-control-allow-headers': 'content-type',
     })
     return sendNoContent(event)
   }
@@ -36,5 +38,6 @@ function page(event: H3Event, path: string): void {
   if (event.method !== 'GET' && event.method !== 'HEAD') {
     throw refusal(405, 'Wrong method', `${path.slice(0, 100)} is a page; it is read with GET.`, { allow: 'GET, HEAD' })
   }
-  if (path !== '/settings.js' && /\.[a-z\d]+$/i.test(path)) throw refusal(404, 'No such file', `There is no file "${path.slice(0, 100)}".`)
+  if (path !== '/settings.js'
+    && /\.[a-z\d]+$/i.test(path)) throw refusal(404, 'No such file', `There is no file "${path.slice(0, 100)}".`)
 }

@@ -5,6 +5,7 @@ export default defineNitroPlugin(() => {
   if (import.meta.dev) return
   // After the entry has run: only then does the server know where it lies.
   setImmediate(() => {
-    for (const gzip of [true, false]) readCatalogue(gzip).catch(error => console.error('The catalogue could not be made:', error))
+    for (const gzip of [true,
+      false]) readCatalogue(gzip).catch(error => console.error('The catalogue could not be made:', error))
   })
 })

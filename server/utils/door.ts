@@ -4,7 +4,8 @@ import { refusal } from './refusal'
 
 export const MAX_BYTES = 4 * 1024 * 1024
 
-const tooLarge = () => refusal(413, 'Body over 4 MiB', 'The body is over 4 MiB; plans, boot files and trees are far smaller.')
+const tooLarge = () =>
+  refusal(413, 'Body over 4 MiB', 'The body is over 4 MiB; plans, boot files and trees are far smaller.')
 
 /** So long may a body take to come in. */
 const BODY_MS = 30_000
@@ -42,18 +43,23 @@ export function mustBeJson(event: H3Event): void {
   const type = (getRequestHeader(event, 'content-type') ?? '').split(';')[0]!.trim().toLowerCase()
   if (type === 'application/json') return
   throw refusal(
-    415, 'Only JSON', `The body has to be JSON and say so: "content-type: application/json"${type ? `, not "${type}"` : ''}.`,
+    415, 'Only JSON', 'The body has to be JSON and say so: "content-type: '
+    + `application/json"${type ? `, not "${type}"` : ''}.`,
     { accept: 'application/json' },
   )
 }
 
-/** Throws 403 for requests that a page of another host makes, unless its origin is allowed by the setting `NUXT_ALLOWED_ORIGINS`. */
+/**
+ * Throws 403 for requests that a page of another host makes, unless its origin is allowed by
+ * the setting `NUXT_ALLOWED_ORIGINS`.
+ */
 export function mustBeOwnOrigin(event: H3Event): void {
   const origin = getRequestHeader(event, 'origin')
   if (origin === undefined ? !isCrossSite(event) : isOwn(origin, event) || isAllowed(origin)) return
   throw refusal(
     403, 'Foreign origin',
-    `Pages of ${origin ?? 'another site'} may not ask here. Whoever runs this server can allow them: NUXT_ALLOWED_ORIGINS=https://… .`,
+    `Pages of ${origin ?? 'another site'} may not ask here. Whoever runs this server can allow `
+    + 'them: NUXT_ALLOWED_ORIGINS=https://… .',
   )
 }
 

@@ -1,6 +1,6 @@
 /**
- * The pool of worker threads that every heavy request goes through, so that none delays a light one: bounded in threads, in waiting
- * requests and in time, and a caller who leaves takes the work along.
+ * The pool of worker threads that every heavy request goes through, so that none delays a light one: bounded in
+ * threads, in waiting requests and in time, and a caller who leaves takes the work along.
  */
 import { existsSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
@@ -15,7 +15,8 @@ let inside = 0
 
 /** The bundled thread lies beside the server; while developing, in the folder of what is made. */
 function threadFile(): string {
-  const places = [new URL('./thread.mjs', import.meta.url), new URL('../thread.mjs', import.meta.url)].map(url => fileURLToPath(url))
+  const places = [new URL('./thread.mjs', import.meta.url), new URL('../thread.mjs', import.meta.url)].map(url =>
+    fileURLToPath(url))
   const file = [...places, `${process.cwd()}/.nuxt/thread.mjs`].find(place => existsSync(place))
   if (!file) throw new Error(`There is no worker thread at ${places.join(' or ')}: build the application again.`)
   return file
@@ -40,12 +41,13 @@ function openPool(): Piscina<Task, Answer> {
 export function mustHaveRoom(): void {
   const { threads, waiting } = useRuntimeConfig().work
   if (inside < threadsOf(threads) + Number(waiting)) return
-  throw refusal(429, 'Too many requests', 'Too much is waiting to be worked out. Try again in a moment.', { 'retry-after': '5' })
+  throw refusal(429, 'Too many requests', 'Too much is waiting to be worked out. Try again in a moment.',
+    { 'retry-after': '5' })
 }
 
 /**
- * Has a task done. Throws 429 when too many wait already, 503 when it takes longer than the limit, and when the thread ran out of memory.
- * `left` ends the work: the caller is gone.
+ * Has a task done. Throws 429 when too many wait already, 503 when it takes longer than the limit, and when the thread
+ * ran out of memory. `left` ends the work: the caller is gone.
  */
 export async function inPool(task: Task, left: AbortSignal): Promise<Answer> {
   const { seconds } = useRuntimeConfig().work
@@ -60,11 +62,13 @@ export async function inPool(task: Task, left: AbortSignal): Promise<Answer> {
   catch (error) {
     if (late.signal.aborted) {
       throw refusal(
-        503, 'Took too long', `This took longer than ${seconds} s and was stopped. Send less at a time.`, { 'retry-after': '30' },
+        503, 'Took too long', `This took longer than ${seconds} s and was stopped. Send less at a time.`,
+        { 'retry-after': '30' },
       )
     }
     if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY') {
-      throw refusal(503, 'Took too much memory', 'This took more memory than one request may have and was stopped. Send less at a time.')
+      throw refusal(503, 'Took too much memory',
+        'This took more memory than one request may have and was stopped. Send less at a time.')
     }
     throw error
   }

@@ -36,5 +36,6 @@ export async function boardSitting(body: string) {
   const session = treeWork('plan.boot.base', () => new Session(facts, { changes, lineTools: tools }))
   const shown = []
   for (const line of lines) shown.push(await session.run(line))
-  return { shown, lamps: session.lamps, faults: known.filter(({ id }) => faults.includes(id)).map(({ id, title }) => ({ id, title })) }
+  return { shown, lamps: session.lamps,
+    faults: known.filter(({ id }) => faults.includes(id)).map(({ id, title }) => ({ id, title })) }
 }

@@ -18,7 +18,8 @@ export function bodyFrom<T>(text: string, schema: Joi.ObjectSchema<T>): T {
   const parsed = parseJson(text)
   if (!parsed.ok) throw unusable('body', [{ path: '', message: `The body is no JSON: ${parsed.message}` }])
   const checked = schema.validate(parsed.value, { abortEarly: false })
-  if (checked.error) throw unusable('body', checked.error.details.map(({ path, message }) => ({ path: path.join('.'), message })))
+  if (checked.error) throw unusable('body',
+    checked.error.details.map(({ path, message }) => ({ path: path.join('.'), message })))
   return checked.value
 }
 
@@ -26,9 +27,11 @@ export function bodyFrom<T>(text: string, schema: Joi.ObjectSchema<T>): T {
 export function planAndText(body: string): { plan: Plan, text?: string } {
   const parsed = parseJson(body)
   // Told with the place by the reader of plans.
-  if (!parsed.ok || typeof parsed.value !== 'object' || parsed.value === null || !('plan' in parsed.value)) return { plan: planFrom(body) }
+  if (!parsed.ok || typeof parsed.value !== 'object' || parsed.value === null
+    || !('plan' in parsed.value)) return { plan: planFrom(body) }
   const { plan, text } = parsed.value as { plan: unknown, text?: unknown }
-  if (text !== undefined && typeof text !== 'string') throw unusable('body', [{ path: 'text', message: 'text must be a string' }])
+  if (text !== undefined
+    && typeof text !== 'string') throw unusable('body', [{ path: 'text', message: 'text must be a string' }])
   const read = readPlan(plan)
   if (!read.ok) throw unusable('plan', read.problems)
   return { plan: read.plan, ...(text !== undefined && { text }) }

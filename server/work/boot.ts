@@ -23,7 +23,8 @@ interface ToLint {
 const toLint = Joi.object<ToLint>({
   text: Joi.string().allow('').required(), path: Joi.string().max(300),
   dialect: Joi.string().valid('key-value', 'extlinux', 'environment'), commandLine: Joi.string().allow(''),
-  includes: Joi.object().pattern(Joi.string(), Joi.string().allow('')), board: Joi.string().valid(...shippedCatalogue.boards.keys()),
+  includes: Joi.object().pattern(Joi.string(), Joi.string().allow('')),
+  board: Joi.string().valid(...shippedCatalogue.boards.keys()),
   image: Joi.string().valid('older', 'newer'),
 })
 
@@ -36,16 +37,21 @@ export function lintJob(body: string) {
   }
   return {
     dialect: files.dialect,
-    findings: lintBoot({ files, board: board === undefined ? null : shippedCatalogue.boards.get(board)!, ...(image && { image }) }),
+    findings: lintBoot({ files, board: board === undefined ? null : shippedCatalogue.boards.get(board)!,
+      ...(image && { image }) }),
   }
 }
 
-/** The boot file with the plan's lines in it. The body is a plan, or `{ plan, text }` for another file than the plan's own. */
+/**
+ * The boot file with the plan's lines in it. The body is a plan, or `{ plan, text }` for another file than
+ * the plan's own.
+ */
 export function writeJob(body: string) {
   const { plan, text } = planAndText(body)
   const facts = gatherFacts(text === undefined ? plan : { ...plan, boot: { ...plan.boot, text } }, shippedCatalogue)
   if (!facts.board) {
-    throw unusable('plan', [{ path: 'board', message: 'The plan names no board that the catalogue knows; the lines depend on it.' }])
+    throw unusable('plan',
+      [{ path: 'board', message: 'The plan names no board that the catalogue knows; the lines depend on it.' }])
   }
   return mergedFile(facts, needsOf(facts))
 }

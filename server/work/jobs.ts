@@ -38,7 +38,8 @@ export const JOBS = {
     return tryBoards(plan, catalogueOf(plan, shippedCatalogue))
   },
   /** Places for every terminal, or the demands that cannot be met together. `?scope=all` keeps only what is fixed. */
-  'place': (body, { scope }) => placePlan(planFrom(body), shippedCatalogue, { scope: scope === 'all' ? 'all' : 'rest' }),
+  'place': (body, { scope }) =>
+    placePlan(planFrom(body), shippedCatalogue, { scope: scope === 'all' ? 'all' : 'rest' }),
   /** Voltage, current and power at every node in every state, and what the rules say of the supply. */
   'power': (body) => {
     const { power, findings } = evaluate(planFrom(body), shippedCatalogue)
@@ -59,7 +60,8 @@ export const JOBS = {
     const model = modelOf(facts)
     if (!say?.trim()) return runSheetOf(facts, model)
     const said = readSaid(say, runSheetOf(facts, model))
-    const heard = marksHeard(said).map(({ probe, outcome, value }) => ({ id: probe, outcome, at: '', ...value !== undefined && { value } }))
+    const heard = marksHeard(said)
+      .map(({ probe, outcome, value }) => ({ id: probe, outcome, at: '', ...value !== undefined && { value } }))
     const seen = [...facts.plan.seen.filter(({ id }) => !heard.some(other => other.id === id)), ...heard]
     return { ...runSheetOf({ ...facts, plan: { ...facts.plan, seen } }, model), said }
   },

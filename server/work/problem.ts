@@ -1,4 +1,6 @@
-/** What is wrong with a request, as it is told to the caller. Plain data: it crosses from a worker thread to the server. */
+/**
+ * What is wrong with a request, as it is told to the caller. Plain data: it crosses from a worker thread to the server.
+ */
 export interface Problem {
   path: string
   message: string
@@ -12,7 +14,8 @@ export class RequestProblem extends Error {
   }
 }
 
-export const unusable = (what: string, problems: readonly Problem[]) => new RequestProblem(400, `Unusable ${what}`, problems)
+export const unusable = (what: string,
+  problems: readonly Problem[]) => new RequestProblem(400, `Unusable ${what}`, problems)
 
 /** A failure as JSON, the same for every route. */
 export const failureJson = (status: number, message: string, problems: readonly Problem[]) => ({

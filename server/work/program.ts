@@ -37,6 +37,7 @@ export function programJob(body: string) {
 /** `{ text, board, supply?, called?, … }` → a plan begun from the text, and what was left out. */
 export function beginJob(body: string) {
   const { text, board, supply, called, ...as } = bodyFrom(body, begun)
-  return planFrom(readProgram(text, as), { name: called ?? as.name ?? 'Begun from a text', board, supply: supply ?? null },
+  return planFrom(readProgram(text, as),
+    { name: called ?? as.name ?? 'Begun from a text', board, supply: supply ?? null },
     shippedCatalogue)
 }

@@ -30,17 +30,19 @@ interface ToCompile {
 
 const toCompile = Joi.object<ToCompile>({
   source: Joi.string().required(), file: Joi.string().max(300), symbols: Joi.boolean(),
-  files: Joi.object().pattern(Joi.string(), Joi.string().allow('')), binaries: Joi.object().pattern(Joi.string(), Joi.string().base64()),
+  files: Joi.object().pattern(Joi.string(), Joi.string().allow('')),
+  binaries: Joi.object().pattern(Joi.string(), Joi.string().base64()),
 })
 
 /**
- * `{ source, symbols?, files?, binaries? }` → `{ blob }` in base64. `files` are those that it includes, by name; `binaries` those of
- * `/incbin/`, in base64.
+ * `{ source, symbols?, files?, binaries? }` → `{ blob }` in base64. `files` are those that it includes, by name;
+ * `binaries` those of `/incbin/`, in base64.
  */
 export function compileJob(body: string) {
   const { source, file = 'source.dts', symbols = false, files = {}, binaries = {} } = bodyFrom(body, toCompile)
   const given = givenFiles(
-    new Map(Object.entries(files)), new Map(Object.entries(binaries).map(([name, content]) => [name, bytesOf(content)])),
+    new Map(Object.entries(files)),
+    new Map(Object.entries(binaries).map(([name, content]) => [name, bytesOf(content)])),
   )
   return { blob: toBase64(treeWork('source', () => writeBlob(compileText(source, { symbols, file, files: given })))) }
 }
@@ -61,7 +63,8 @@ const toApply = Joi.object<{ base: string, overlays: string[] }>({
 export function applyJob(body: string) {
   const { base, overlays } = bodyFrom(body, toApply)
   let tree = treeWork('base', () => readBlob(fromBase64(base)))
-  overlays.forEach((overlay, i) => tree = treeWork(`overlays.${i}`, () => applyOverlay(tree, readBlob(fromBase64(overlay)))))
+  overlays.forEach((overlay,
+    i) => tree = treeWork(`overlays.${i}`, () => applyOverlay(tree, readBlob(fromBase64(overlay)))))
   return { blob: toBase64(treeWork('base', () => writeBlob(tree))) }
 }
 
@@ -73,7 +76,9 @@ const toBoard = Joi.object<{ blob: string, positions?: string, name?: string }>(
 export function boardJob(body: string) {
   const { blob, positions, name = '' } = bodyFrom(body, toBoard)
   const profile = treeWork('blob', () => profileOf(readBlob(fromBase64(blob)), { pads: PADS }))
-  const { rows, problems } = positions === undefined ? { rows: positionsFromNames(profile), problems: [] } : readPositions(positions)
+  const { rows, problems } = positions === undefined
+    ? { rows: positionsFromNames(profile), problems: [] }
+    : readPositions(positions)
   if (problems.length) {
     throw unusable('positions', problems.map(({ line, message }) => ({ path: `positions, line ${line}`, message })))
   }

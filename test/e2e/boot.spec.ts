@@ -55,7 +55,8 @@ async function openBoot(page: Page, plan: object) {
 
 const give = (page: Page, ...files: [name: string, content: string | Uint8Array][]) =>
   field(page, 'boot-file')
-    .setInputFiles(files.map(([name, content]) => ({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) })))
+    .setInputFiles(files.map(([name, content]) => ({ name, mimeType: 'application/octet-stream',
+      buffer: Buffer.from(content) })))
 
 const text = (page: Page) => page.getByTestId('boot-text')
   .evaluate(element => [...element.querySelectorAll('.cm-line')].map(line => line.textContent).join('\n'))
@@ -73,122 +74,129 @@ async function mendAll(page: Page) {
   return fixes
 }
 
-test('a file with seven faults is mended by its fixes, rehearsed, taken away as a zip and read again', async ({ page }) => {
-  await openBoot(page, SHED)
-  await give(
-    page, ['config.txt', FAULTY], ['cmdline.txt', 'console=serial0,115200 console=tty1 root=PARTUUID=0a-02 rootfstype=ext4 rootwait\n'],
-  )
-  await expect(page.getByTestId('notice')).toContainText('config.txt: the boot file; cmdline.txt: the kernel command line')
-  await expect(page.getByTestId('file-config.txt')).toContainText('7')
-  for (const code of [
-    'boot.param-unknown', 'boot.key-unknown', 'screen.without-effect', 'boot.contradicts', 'overlay.unknown', 'boot.value-off',
-    'clock.out-of-range',
-  ]) {
-    await expect(page.getByTestId(`finding-${code}`).first(), code).toBeVisible()
-  }
-  await mendAll(page)
-  const mended = await text(page)
-  for (const line of [
-    'dtparam=i2c_arm=on', 'max_framebuffers=2', 'dtparam=spi=on', 'gpu_mem=128', 'dtoverlay=w1-gpio,gpiopin=22',
-    'dtoverlay=gpio-ir,gpio_pin=21', 'arm_freq=1500',
-  ]) {
-    expect(mended.split('\n')).toContain(line)
-  }
+test('a file with seven faults is mended by its fixes, rehearsed, taken away as a zip and read again',
+  async ({ page }) => {
+    await openBoot(page, SHED)
+    await give(
+      page, ['config.txt', FAULTY],
+      ['cmdline.txt', 'console=serial0,115200 console=tty1 root=PARTUUID=0a-02 rootfstype=ext4 rootwait\n'],
+    )
+    await expect(page.getByTestId('notice'))
+      .toContainText('config.txt: the boot file; cmdline.txt: the kernel command line')
+    await expect(page.getByTestId('file-config.txt')).toContainText('7')
+    for (const code of [
+      'boot.param-unknown', 'boot.key-unknown', 'screen.without-effect', 'boot.contradicts', 'overlay.unknown',
+      'boot.value-off',
+      'clock.out-of-range',
+    ]) {
+      await expect(page.getByTestId(`finding-${code}`).first(), code).toBeVisible()
+    }
+    await mendAll(page)
+    const mended = await text(page)
+    for (const line of [
+      'dtparam=i2c_arm=on', 'max_framebuffers=2', 'dtparam=spi=on', 'gpu_mem=128', 'dtoverlay=w1-gpio,gpiopin=22',
+      'dtoverlay=gpio-ir,gpio_pin=21', 'arm_freq=1500',
+    ]) {
+      expect(mended.split('\n')).toContain(line)
+    }
 
-  // The console is on the command line: its tab has the fix.
-  await page.getByTestId('file-cmdline.txt').click()
-  await page.getByTestId('line-fix').filter({ hasText: 'Free the port' }).click()
-  await expect(page.getByTestId('command-line')).not.toContainText('serial0')
+    // The console is on the command line: its tab has the fix.
+    await page.getByTestId('file-cmdline.txt').click()
+    await page.getByTestId('line-fix').filter({ hasText: 'Free the port' }).click()
+    await expect(page.getByTestId('command-line')).not.toContainText('serial0')
 
-  await page.getByTestId('boot-overlays').click()
-  await field(page, 'make-scale').check()
-  await expect(page.getByTestId('overlay-text')).toContainText('avia,hx711')
+    await page.getByTestId('boot-overlays').click()
+    await field(page, 'make-scale').check()
+    await expect(page.getByTestId('overlay-text')).toContainText('avia,hx711')
 
-  await page.getByTestId('boot-rehearsal').click()
-  await expect(page.getByTestId('rehearsal-verdict')).toContainText('stay dark')
-  for (let step = 0; step < 4 && await page.getByTestId('rehearsal-fix').count(); step++) {
-    await page.getByTestId('rehearsal-fix').first().click()
-    await expect(page.getByTestId('rehearse')).toBeEnabled()
-  }
-  await expect(page.getByTestId('rehearsal-verdict')).toHaveText('3 of 3 come alive.')
-  for (const path of ['/dev/i2c-1', '/dev/rtc0', '/dev/ttyS0', '/dev/spidev0.0', '/dev/lirc0']) {
-    await expect(page.getByTestId('rehearsal-devices')).toContainText(path)
-  }
+    await page.getByTestId('boot-rehearsal').click()
+    await expect(page.getByTestId('rehearsal-verdict')).toContainText('stay dark')
+    for (let step = 0; step < 4 && await page.getByTestId('rehearsal-fix').count(); step++) {
+      await page.getByTestId('rehearsal-fix').first().click()
+      await expect(page.getByTestId('rehearse')).toBeEnabled()
+    }
+    await expect(page.getByTestId('rehearsal-verdict')).toHaveText('3 of 3 come alive.')
+    for (const path of ['/dev/i2c-1', '/dev/rtc0', '/dev/ttyS0', '/dev/spidev0.0', '/dev/lirc0']) {
+      await expect(page.getByTestId('rehearsal-devices')).toContainText(path)
+    }
 
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-zip').click()])
-  expect(download.suggestedFilename()).toBe('potting-shed-boot.zip')
-  const zip = readFileSync(await download.path())
-  const files = unzipSync(new Uint8Array(zip))
-  expect(Object.keys(files)).toEqual([
-    'config.txt', 'cmdline.txt', 'overlays/voltaris-scale.dts', 'overlays/voltaris-scale.dtbo', 'HOW-TO.txt',
-  ])
-  const config = strFromU8(files['config.txt']!)
-  expect(config).toContain('dtoverlay=voltaris-scale\n')
-  expect(config.startsWith('# For more options')).toBe(true)
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-zip').click()])
+    expect(download.suggestedFilename()).toBe('potting-shed-boot.zip')
+    const zip = readFileSync(await download.path())
+    const files = unzipSync(new Uint8Array(zip))
+    expect(Object.keys(files)).toEqual([
+      'config.txt', 'cmdline.txt', 'overlays/voltaris-scale.dts', 'overlays/voltaris-scale.dtbo', 'HOW-TO.txt',
+    ])
+    const config = strFromU8(files['config.txt']!)
+    expect(config).toContain('dtoverlay=voltaris-scale\n')
+    expect(config.startsWith('# For more options')).toBe(true)
 
-  // Into a fresh copy of the plan: everything is known again.
-  await openPlanAgain(page)
-  await give(page, ['potting-shed-boot.zip', zip])
-  await expect(page.getByTestId('notice')).toContainText('voltaris-scale: made for scale')
-  await page.getByTestId('boot-files').click()
-  await expect(page.getByText('The file has all that the plan needs.')).toBeVisible()
-  expect(`${await text(page)}`).toBe(config)
-  await page.getByTestId('boot-rehearsal').click()
-  await expect(page.getByTestId('rehearsal-verdict')).toHaveText('3 of 3 come alive.')
-})
+    // Into a fresh copy of the plan: everything is known again.
+    await openPlanAgain(page)
+    await give(page, ['potting-shed-boot.zip', zip])
+    await expect(page.getByTestId('notice')).toContainText('voltaris-scale: made for scale')
+    await page.getByTestId('boot-files').click()
+    await expect(page.getByText('The file has all that the plan needs.')).toBeVisible()
+    expect(`${await text(page)}`).toBe(config)
+    await page.getByTestId('boot-rehearsal').click()
+    await expect(page.getByTestId('rehearsal-verdict')).toHaveText('3 of 3 come alive.')
+  })
 
 async function openPlanAgain(page: Page) {
   await page.goto('/')
   await field(page, 'import-file')
     .setInputFiles({
-      name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ ...SHED, name: 'Shed, again' })),
+      name: 'plan.json', mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify({ ...SHED, name: 'Shed, again' })),
     })
   await page.getByRole('link', { name: 'Shed, again' }).click()
   await goTo(page, 'boot')
 }
 
-test('owned lines: written, changed by hand and kept, switched off as comments, and the file before put back', async ({ page }) => {
-  await openBoot(page, { ...SHED, boot: { text: '# mine\ngpu_mem=64\n' } })
-  await page.getByTestId('write-boot').click()
-  await expect(page.getByTestId('boot-text')).toContainText('dtoverlay=i2c-rtc,ds3231')
-  await expect(page.locator('.owner-dot.written')).toHaveCount(3)
-  const written = await text(page)
+test('owned lines: written, changed by hand and kept, switched off as comments, and the file before put back',
+  async ({ page }) => {
+    await openBoot(page, { ...SHED, boot: { text: '# mine\ngpu_mem=64\n' } })
+    await page.getByTestId('write-boot').click()
+    await expect(page.getByTestId('boot-text')).toContainText('dtoverlay=i2c-rtc,ds3231')
+    await expect(page.locator('.owner-dot.written')).toHaveCount(3)
+    const written = await text(page)
 
-  await page.getByTestId('boot-text').fill(written.replace('ds3231', 'ds1307'))
-  await expect(page.locator('.owner-dot.by-hand')).toHaveCount(1)
-  await expect(page.getByTestId('finding-boot.by-hand')).toContainText('Your change is kept')
-  await page.getByTestId('finding-boot.by-hand').getByTestId('fix').click()
-  await expect.poll(() => text(page)).toBe(written)
+    await page.getByTestId('boot-text').fill(written.replace('ds3231', 'ds1307'))
+    await expect(page.locator('.owner-dot.by-hand')).toHaveCount(1)
+    await expect(page.getByTestId('finding-boot.by-hand')).toContainText('Your change is kept')
+    await page.getByTestId('finding-boot.by-hand').getByTestId('fix').click()
+    await expect.poll(() => text(page)).toBe(written)
 
-  await page.getByTestId('side-owners').click()
-  await field(page, 'when-off-comment').check()
-  await field(page, 'lines-of-clock').uncheck()
-  await page.getByTestId('write-boot').click()
-  await expect(page.getByTestId('boot-text')).toContainText('#dtoverlay=i2c-rtc,ds3231')
-  await expect(page.locator('.owner-dot.off')).toHaveCount(2)
-  await field(page, 'lines-of-clock').check()
-  await page.getByTestId('write-boot').click()
-  await expect.poll(() => text(page)).toBe(written)
+    await page.getByTestId('side-owners').click()
+    await field(page, 'when-off-comment').check()
+    await field(page, 'lines-of-clock').uncheck()
+    await page.getByTestId('write-boot').click()
+    await expect(page.getByTestId('boot-text')).toContainText('#dtoverlay=i2c-rtc,ds3231')
+    await expect(page.locator('.owner-dot.off')).toHaveCount(2)
+    await field(page, 'lines-of-clock').check()
+    await page.getByTestId('write-boot').click()
+    await expect.poll(() => text(page)).toBe(written)
 
-  await page.getByTestId('side-earlier').click()
-  await page.getByTestId('put-back').last().click()
-  await expect.poll(() => text(page)).toBe('# mine\ngpu_mem=64\n')
-  await page.getByTestId('boot-text').click()
-  await page.keyboard.press('Control+z')
-  await expect.poll(() => text(page)).toBe(written)
-  await saved(page)
-})
+    await page.getByTestId('side-earlier').click()
+    await page.getByTestId('put-back').last().click()
+    await expect.poll(() => text(page)).toBe('# mine\ngpu_mem=64\n')
+    await page.getByTestId('boot-text').click()
+    await page.keyboard.press('Control+z')
+    await expect.poll(() => text(page)).toBe(written)
+    await saved(page)
+  })
 
 test('files that are dropped together sort themselves, and what is none of them is told', WHOLE, async ({ page }) => {
   const source = '/dts-v1/;\n/plugin/;\n&i2c1 { status = "okay"; rtc@68 { compatible = "maxim,ds3231"; reg = <0x68>; }; };\n'
   await openBoot(page, SHED)
   await give(
-    page, ['config.txt', 'include extra.txt\ndtoverlay=my-clock\n'], ['cmdline.txt', 'root=/dev/x rootwait'], ['my-clock.dts', source],
+    page, ['config.txt', 'include extra.txt\ndtoverlay=my-clock\n'], ['cmdline.txt', 'root=/dev/x rootwait'],
+    ['my-clock.dts', source],
     ['blob.dtbo', writeBlob(compileText(source, { symbols: true }))], ['extra.txt', 'gpu_mem=64\n'],
     ['broken.dts', '/dts-v1/;\n/plugin/;\n&i2c1 {'], ['photo.png', new Uint8Array([0x89, 0x50, 0, 1])],
   )
-  await expect(page.getByTestId('notice')).toContainText('my-clock: an overlay of yours; blob: an overlay of yours; extra.txt: an '
-    + 'included file')
+  await expect(page.getByTestId('notice')).toContainText('my-clock: an overlay of yours; blob: an overlay of yours; '
+    + 'extra.txt: an included file')
   await expect(page.getByTestId('notice')).toContainText('broken.dts: broken.dts:3')
   await expect(page.getByTestId('notice')).toContainText('photo.png is neither')
   for (const name of ['config.txt', 'cmdline.txt', 'extra.txt', 'my-clock.dts']) {
@@ -256,9 +264,11 @@ test('a board is read from its own tree and planned on', WHOLE, async ({ page })
     .setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from('no tree at all') })
   await expect(page.getByRole('alert')).toContainText('shed.dtb')
   const blob = writeBlob(compileText(TREE, { symbols: true }))
-  await field(page, 'tree-file').setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from(blob) })
+  await field(page, 'tree-file')
+    .setInputFiles({ name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from(blob) })
   await expect(page.getByTestId('tree-summary')).toContainText('labels that overlays can name')
-  await field(page, 'tree-positions').fill('1 3V3\n2 5V\n3 gpio2\n5 gpio3\n6 GND\n8 gpio14\n10 gpio15\n29 gpio5\n31 gpio6\n')
+  await field(page, 'tree-positions')
+    .fill('1 3V3\n2 5V\n3 gpio2\n5 gpio3\n6 GND\n8 gpio14\n10 gpio15\n29 gpio5\n31 gpio6\n')
   await expect(page.getByTestId('tree-made')).toContainText('9 positions')
   await page.getByTestId('tree-keep').click()
   await expect(page.getByTestId('notice')).toContainText('is the board of the plan now')
@@ -293,40 +303,44 @@ test('an overlay made for a part is handed over as a blob that reads back', asyn
   expect(readBlob(new Uint8Array(readFileSync(await download.path()))).root.children.length).toBeGreaterThan(1)
 })
 
-test('a menu file of another board sorts itself, is mended, and gets the overlay made for a part on its line', WHOLE, async ({ page }) => {
-  await openBoot(page, SHED)
-  await page.getByTestId('boot-tree').click()
-  await field(page, 'tree-file')
-    .setInputFiles({
-      name: 'shed.dtb', mimeType: 'application/octet-stream', buffer: Buffer.from(writeBlob(compileText(TREE, { symbols: true }))),
-    })
-  await field(page, 'tree-positions').fill('1 3V3\n2 5V\n3 gpio2\n5 gpio3\n6 GND\n9 GND\n8 gpio14\n10 gpio15\n29 gpio5\n31 gpio6\n')
-  await page.getByTestId('tree-keep').click()
-  await page.getByTestId('boot-files').click()
-  await give(
-    page,
-    [
-      'extlinux.conf',
-      'default shde\nlabel shed\n    linux /vmlinuz\n    fdtoverlays /overlays/mine.dtbo,/overlays/more.dtbo\n    append root=/dev/x\n',
-    ],
-  )
-  await expect(page.getByTestId('boot-dialect')).toHaveText('extlinux')
-  await expect(page.getByTestId('finding-menu.no-such-entry')).toContainText('There is no entry "shde"')
-  await expect(page.getByTestId('finding-menu.commas')).toBeVisible()
-  await mendAll(page)
-  expect(await text(page)).toContain('default shed\n')
-  await page.getByTestId('boot-overlays').click()
-  await field(page, 'make-clock').check()
-  await page.getByTestId('boot-files').click()
-  await page.getByTestId('write-boot').click()
-  await expect.poll(() => text(page)).toContain('fdtoverlays /overlays/mine.dtbo /overlays/more.dtbo')
-  expect(await text(page)).toContain('/overlays/voltaris-clock.dtbo')
-  await page.getByTestId('boot-rehearsal').click()
-  await expect(page.getByTestId('rehearsal-steps')).toContainText('Shed board')
-  await expect(page.getByTestId('rehearsal-steps')).toContainText('Overlay voltaris-clock')
-  await expect(page.getByTestId('rehearsal-steps')).toContainText('mine.dtbo is neither in the library nor among your files')
-  await expect(page.getByTestId('rehearsal-devices')).toContainText('/dev/rtc0')
-})
+test('a menu file of another board sorts itself, is mended, and gets the overlay made for a part on its line', WHOLE,
+  async ({ page }) => {
+    await openBoot(page, SHED)
+    await page.getByTestId('boot-tree').click()
+    await field(page, 'tree-file')
+      .setInputFiles({
+        name: 'shed.dtb', mimeType: 'application/octet-stream',
+        buffer: Buffer.from(writeBlob(compileText(TREE, { symbols: true }))),
+      })
+    await field(page, 'tree-positions')
+      .fill('1 3V3\n2 5V\n3 gpio2\n5 gpio3\n6 GND\n9 GND\n8 gpio14\n10 gpio15\n29 gpio5\n31 gpio6\n')
+    await page.getByTestId('tree-keep').click()
+    await page.getByTestId('boot-files').click()
+    await give(
+      page,
+      [
+        'extlinux.conf',
+        'default shde\nlabel shed\n    linux /vmlinuz\n    fdtoverlays /overlays/mine.dtbo,/overlays/more.dtbo\n    append root=/dev/x\n',
+      ],
+    )
+    await expect(page.getByTestId('boot-dialect')).toHaveText('extlinux')
+    await expect(page.getByTestId('finding-menu.no-such-entry')).toContainText('There is no entry "shde"')
+    await expect(page.getByTestId('finding-menu.commas')).toBeVisible()
+    await mendAll(page)
+    expect(await text(page)).toContain('default shed\n')
+    await page.getByTestId('boot-overlays').click()
+    await field(page, 'make-clock').check()
+    await page.getByTestId('boot-files').click()
+    await page.getByTestId('write-boot').click()
+    await expect.poll(() => text(page)).toContain('fdtoverlays /overlays/mine.dtbo /overlays/more.dtbo')
+    expect(await text(page)).toContain('/overlays/voltaris-clock.dtbo')
+    await page.getByTestId('boot-rehearsal').click()
+    await expect(page.getByTestId('rehearsal-steps')).toContainText('Shed board')
+    await expect(page.getByTestId('rehearsal-steps')).toContainText('Overlay voltaris-clock')
+    await expect(page.getByTestId('rehearsal-steps'))
+      .toContainText('mine.dtbo is neither in the library nor among your files')
+    await expect(page.getByTestId('rehearsal-devices')).toContainText('/dev/rtc0')
+  })
 
 test('files are dropped onto the stage', WHOLE, async ({ page }) => {
   await openBoot(page, SHED)
@@ -339,7 +353,8 @@ test('files are dropped onto the stage', WHOLE, async ({ page }) => {
   await page.locator('.boot').dispatchEvent('dragover', { dataTransfer: dropped })
   await expect(page.getByText('Let go: the files sort themselves.')).toBeVisible()
   await page.locator('.boot').dispatchEvent('drop', { dataTransfer: dropped })
-  await expect(page.getByTestId('notice')).toContainText('config.txt: the boot file; cmdline.txt: the kernel command line')
+  await expect(page.getByTestId('notice'))
+    .toContainText('config.txt: the boot file; cmdline.txt: the kernel command line')
   await expect(page.getByTestId('boot-text')).toContainText('enable_uart=1')
   await page.getByTestId('file-cmdline.txt').click()
   await expect(page.getByTestId('command-line')).toContainText('rootwait')

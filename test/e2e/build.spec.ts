@@ -1,4 +1,7 @@
-/** Building: steps in their order, moved and mended; what has to be taken off; spacers and screws; boards pushed on wrong. */
+/**
+ * Building: steps in their order, moved and mended; what has to be taken off; spacers and screws; boards
+ * pushed on wrong.
+ */
 import { expect, test } from '@playwright/test'
 import { emptyPlan } from '../../core/plan/create'
 import { choose, downloaded, field, openDemo, openPlan, saved, WHOLE } from './helpers'
@@ -18,22 +21,23 @@ test('a step that is moved too late is told, stops the build, and the computed o
   await expect(page.getByTestId('finding-build.too-late')).toHaveCount(0)
 })
 
-test('a step is ticked with its wires in one edit, and everything goes out as text and as what is cut', async ({ page }) => {
-  await openDemo(page, 'Hive on the south slope', 'build')
-  const joined = page.getByText(/^\d+ of \d+ joined$/)
-  const before = await joined.textContent()
-  const clock = page.getByTestId('step-part:clock')
-  await clock.getByRole('checkbox', { name: 'Wire Clock with cell done' }).check()
-  await expect(clock.locator('.rest')).toBeHidden()
-  await expect(joined).not.toHaveText(before!)
-  await page.keyboard.press('Control+z')
-  await expect(joined).toHaveText(before!)
-  const all = await downloaded(page, 'download-build')
-  expect(all.text).toContain('## Steps')
-  expect(all.text).toContain('Stop here until: Neither reads near 0 Ω')
-  await page.getByTestId('build-wires').click()
-  expect((await downloaded(page, 'download-cuts')).text).toContain('Count,Length (m),Gauge,Colour,Wires')
-})
+test('a step is ticked with its wires in one edit, and everything goes out as text and as what is cut',
+  async ({ page }) => {
+    await openDemo(page, 'Hive on the south slope', 'build')
+    const joined = page.getByText(/^\d+ of \d+ joined$/)
+    const before = await joined.textContent()
+    const clock = page.getByTestId('step-part:clock')
+    await clock.getByRole('checkbox', { name: 'Wire Clock with cell done' }).check()
+    await expect(clock.locator('.rest')).toBeHidden()
+    await expect(joined).not.toHaveText(before!)
+    await page.keyboard.press('Control+z')
+    await expect(joined).toHaveText(before!)
+    const all = await downloaded(page, 'download-build')
+    expect(all.text).toContain('## Steps')
+    expect(all.text).toContain('Stop here until: Neither reads near 0 Ω')
+    await page.getByTestId('build-wires').click()
+    expect((await downloaded(page, 'download-cuts')).text).toContain('Count,Length (m),Gauge,Colour,Wires')
+  })
 
 test('a rule of the maker that goes round in a circle is a stop with a way out', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'build')
@@ -142,18 +146,20 @@ test('the bench sheet is one document', WHOLE, async ({ page }) => {
   expect(sheet.text.length).toBeGreaterThan(20_000)
 })
 
-test('a panel: the board stands on its threads, the screws of what is screwed to it, and which flat cable', async ({ page }) => {
-  const plan = { ...emptyPlan('Panel on the wall'), board: 'forty-usb-c',
-    parts: [{ id: 'panel', type: 'panel-flat-7', name: 'Panel' }] }
-  await openPlan(page, plan, 'build')
-  await expect(page.getByTestId('flat-planned')).toContainText('contacts at its ends on the same side')
-  await page.getByRole('button', { name: 'Spacers and screws' }).click()
-  await page.getByLabel('The board stands on spacers').check()
-  await choose(page, 'mount-onto', 'Panel')
-  await expect(page.getByTestId('mount-answer')).toContainText('Spacer, M2.5, stud of 5 mm and thread, 5 mm')
-  await field(page, 'fixing-clamped').fill('3')
-  await field(page, 'fixing-clamped').blur()
-  await expect(page.getByTestId('fixing')).toContainText('4 × M3 × 6')
-  await expect(page.getByTestId('fixing')).toContainText('12it wants 9 mm of thread, there are 6 mm: it hits the ground by 3 mm')
-  await expect(page.getByTestId('step-mount')).toContainText('Board onto Panel')
-})
+test('a panel: the board stands on its threads, the screws of what is screwed to it, and which flat cable',
+  async ({ page }) => {
+    const plan = { ...emptyPlan('Panel on the wall'), board: 'forty-usb-c',
+      parts: [{ id: 'panel', type: 'panel-flat-7', name: 'Panel' }] }
+    await openPlan(page, plan, 'build')
+    await expect(page.getByTestId('flat-planned')).toContainText('contacts at its ends on the same side')
+    await page.getByRole('button', { name: 'Spacers and screws' }).click()
+    await page.getByLabel('The board stands on spacers').check()
+    await choose(page, 'mount-onto', 'Panel')
+    await expect(page.getByTestId('mount-answer')).toContainText('Spacer, M2.5, stud of 5 mm and thread, 5 mm')
+    await field(page, 'fixing-clamped').fill('3')
+    await field(page, 'fixing-clamped').blur()
+    await expect(page.getByTestId('fixing')).toContainText('4 × M3 × 6')
+    await expect(page.getByTestId('fixing'))
+      .toContainText('12it wants 9 mm of thread, there are 6 mm: it hits the ground by 3 mm')
+    await expect(page.getByTestId('step-mount')).toContainText('Board onto Panel')
+  })

@@ -124,7 +124,8 @@ test('a board is told by what one sees', WHOLE, async ({ page }) => {
   const ask = page.getByTestId('recognise')
   await expect(ask).toContainText('?')
   for (let i = 0; i < 5; i++) {
-    if (await page.getByTestId('board-tiny-unpopulated').isVisible() && await page.getByTestId('board-forty-classic').count() === 0) break
+    if (await page.getByTestId('board-tiny-unpopulated').isVisible()
+      && await page.getByTestId('board-forty-classic').count() === 0) break
     const answer = page.getByTestId('recognise')
       .locator(
         '[data-test=sign-micro-usb], [data-test=sign-forty-holes], [data-test=sign-one-mini], [data-test=sign-none], '
@@ -230,7 +231,8 @@ test('a foreign part file is shown with what is wrong, and changes nothing', WHO
   const own = page.getByTestId('own-part')
   await own.getByRole('button').first().click()
   await field(page, 'own-part-import')
-    .setInputFiles({ name: 'thing.json', mimeType: 'application/json', buffer: Buffer.from('{"id":"thing","name":"Thing"}') })
+    .setInputFiles({ name: 'thing.json', mimeType: 'application/json',
+      buffer: Buffer.from('{"id":"thing","name":"Thing"}') })
   await expect(own.getByRole('alert')).toContainText('signals')
   await expect(field(page, 'own-part-text')).toHaveValue('{"id":"thing","name":"Thing"}')
   await own.getByRole('button', { name: 'Leave it' }).click()
@@ -244,7 +246,8 @@ test('a part of one\'s own: pins pasted, a row put right, kept, and in the plan'
   await page.getByTestId('own-part').getByRole('button').first().click()
   await page.getByTestId('own-part-form-open').click()
   const form = page.getByTestId('own-part-form')
-  await form.getByTestId('own-form-pins').locator('textarea').first().fill('1\tVCC\n2\tGND\n3\tSCL\n4\tQ7\tdata of the bus\n5\tIRQ\ttells')
+  await form.getByTestId('own-form-pins').locator('textarea').first()
+    .fill('1\tVCC\n2\tGND\n3\tSCL\n4\tQ7\tdata of the bus\n5\tIRQ\ttells')
   await expect(form).toContainText('It still wants a name and the other line of its I²C.')
   await form.getByTestId('own-form-name').locator('input').fill('Lightning sensor')
   await form.locator('tr').filter({ hasText: 'Q7' }).locator('.v-select').first().click()

@@ -2,39 +2,40 @@
 import { expect, test } from '@playwright/test'
 import { addPart, choose, field, goTo, newProject, openDemo, saved, WHOLE } from './helpers'
 
-test('files follow from what is said, with what each line does, and what cannot be is refused in its field', async ({ page }) => {
-  await newProject(page, 'Box')
-  await goTo(page, 'boot')
-  await page.getByTestId('boot-host').click()
-  await expect(page.getByTestId('host-none')).toBeVisible()
+test('files follow from what is said, with what each line does, and what cannot be is refused in its field',
+  async ({ page }) => {
+    await newProject(page, 'Box')
+    await goTo(page, 'boot')
+    await page.getByTestId('boot-host').click()
+    await expect(page.getByTestId('host-none')).toBeVisible()
 
-  await field(page, 'host-name').fill('no blanks here')
-  await field(page, 'host-name').blur()
-  await expect(page.getByTestId('host-name')).toContainText('does not fit: letters, digits and dashes')
-  await field(page, 'host-name').fill('box')
-  await field(page, 'host-name').blur()
-  await expect(page.getByTestId('host-text')).toContainText('hostname: box')
-  await expect(page.getByTestId('host-text')).toContainText('The name on the network.')
+    await field(page, 'host-name').fill('no blanks here')
+    await field(page, 'host-name').blur()
+    await expect(page.getByTestId('host-name')).toContainText('does not fit: letters, digits and dashes')
+    await field(page, 'host-name').fill('box')
+    await field(page, 'host-name').blur()
+    await expect(page.getByTestId('host-text')).toContainText('hostname: box')
+    await expect(page.getByTestId('host-text')).toContainText('The name on the network.')
 
-  // A router elsewhere is a finding whose way out is pressed.
-  await page.getByText('Network: radio, fixed address').click()
-  await field(page, 'host-address').fill('192.168.7.20/24')
-  await field(page, 'host-address').blur()
-  await field(page, 'host-gateway').fill('10.0.0.1')
-  await field(page, 'host-gateway').blur()
-  await page.getByRole('button', { name: 'Write 192.168.7.1' }).click()
-  await expect(field(page, 'host-gateway')).toHaveValue('192.168.7.1')
+    // A router elsewhere is a finding whose way out is pressed.
+    await page.getByText('Network: radio, fixed address').click()
+    await field(page, 'host-address').fill('192.168.7.20/24')
+    await field(page, 'host-address').blur()
+    await field(page, 'host-gateway').fill('10.0.0.1')
+    await field(page, 'host-gateway').blur()
+    await page.getByRole('button', { name: 'Write 192.168.7.1' }).click()
+    await expect(field(page, 'host-gateway')).toHaveValue('192.168.7.1')
 
-  await field(page, 'host-user').fill('keeper')
-  await field(page, 'host-user').blur()
-  await page.getByText('Programs that start by themselves').click()
-  await page.getByTestId('run-add').click()
-  await page.getByTestId('host-files').getByText('program-1 by itself').click()
-  await expect(page.getByTestId('host-text')).toContainText('ExecStart=/usr/bin/python3 /home/keeper/main.py')
-  await expect(page.getByTestId('host-text')).toContainText('User=keeper')
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('host-zip').click()])
-  expect(download.suggestedFilename()).toBe('box-files.zip')
-})
+    await field(page, 'host-user').fill('keeper')
+    await field(page, 'host-user').blur()
+    await page.getByText('Programs that start by themselves').click()
+    await page.getByTestId('run-add').click()
+    await page.getByTestId('host-files').getByText('program-1 by itself').click()
+    await expect(page.getByTestId('host-text')).toContainText('ExecStart=/usr/bin/python3 /home/keeper/main.py')
+    await expect(page.getByTestId('host-text')).toContainText('User=keeper')
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('host-zip').click()])
+    expect(download.suggestedFilename()).toBe('box-files.zip')
+  })
 
 test('what somebody changed on the board stays, and what was not touched follows the plan', WHOLE, async ({ page }) => {
   await openDemo(page, 'Tool library kiosk')

@@ -2,7 +2,10 @@ import AxeBuilder from '@axe-core/playwright'
 import { readFileSync } from 'node:fs'
 import { expect, type Locator, type Page } from '@playwright/test'
 
-/** Tests that `npm run test:screens` runs beside those of `npm test`: other states of a screen whose main way is tried there. */
+/**
+ * Tests that `npm run test:screens` runs beside those of `npm test`: other states of a screen whose main
+ * way is tried there.
+ */
 export const WHOLE = { tag: '@whole' }
 /** True in `npm run test:screens`. */
 export const isWhole = process.env.VOLTARIS_SCREENS === 'whole'
@@ -61,7 +64,10 @@ export async function downloaded(page: Page, testId: string) {
 export const field = (scope: Page | Locator, testId: string): Locator =>
   scope.getByTestId(testId).locator('input, textarea:not([aria-hidden=true])').first()
 
-/** Chooses an entry of a list that opens when it is pressed. Long lists draw what is in view: those that can be searched are. */
+/**
+ * Chooses an entry of a list that opens when it is pressed. Long lists draw what is in view: those that can
+ * be searched are.
+ */
 export async function choose(page: Page, testId: string, entry: string, typed = entry): Promise<void> {
   const control = page.getByTestId(testId)
   await control.locator('.v-field').click()
@@ -92,7 +98,8 @@ export async function addPart(page: Page, id: string): Promise<void> {
 interface Stored { revision: number, seen: Record<string, number>, plan: Record<string, unknown> }
 
 /** A project's record as it lies in the browser's database. */
-export const stored = (page: Page, id: string): Promise<Stored> => page.evaluate(project => new Promise<Stored>((resolve, reject) => {
+export const stored = (page: Page,
+  id: string): Promise<Stored> => page.evaluate(project => new Promise<Stored>((resolve, reject) => {
   const open = indexedDB.open('voltaris')
   open.onerror = () => reject(open.error)
   open.onsuccess = () => {
@@ -124,13 +131,19 @@ export const behind = (page: Page, id: string, name: string): Promise<void> => p
     }
   }), [id, name] as const)
 
-/** What the page breaks of the rules for readers and for eyes, of any impact; in words. Parts that fade in have faded in. */
+/**
+ * What the page breaks of the rules for readers and for eyes, of any impact; in words. Parts that fade in
+ * have faded in.
+ */
 export async function violations(page: Page, where: string, onlyColours = false): Promise<string[]> {
   await page.evaluate(() => Promise.all(document.getAnimations()
     .filter(({ effect }) => Number.isFinite(effect?.getComputedTiming().endTime))
     .map(animation => animation.finished.catch(() => null))))
-  // In the page itself and without the rules that hold: the same findings in a sixth of the time. There are no foreign frames.
+  // In the page itself and without the rules that hold: the same findings in a sixth of the time. There are no
+  // foreign frames.
   const found = await new AxeBuilder({ page }).setLegacyMode(true)
-    .options({ resultTypes: ['violations'], ...onlyColours && { runOnly: ['color-contrast', 'link-in-text-block'] } }).analyze()
-  return found.violations.map(({ id, nodes }) => `${where}: ${id}: ${nodes.slice(0, 3).map(node => node.html.slice(0, 160)).join(' | ')}`)
+    .options({ resultTypes: ['violations'], ...onlyColours && { runOnly: ['color-contrast', 'link-in-text-block'] } })
+    .analyze()
+  return found.violations.map(({ id, nodes }) =>
+    `${where}: ${id}: ${nodes.slice(0, 3).map(node => node.html.slice(0, 160)).join(' | ')}`)
 }

@@ -27,7 +27,8 @@ test('the same by keyboard takes a few dozen keys', async ({ page }) => {
   const reach = async (test: string) => {
     for (let i = 0; i < 40; i++) {
       await press('Tab')
-      if (await page.evaluate(prefix => document.activeElement?.getAttribute('data-test')?.startsWith(prefix) ?? false, test)) return
+      if (await page.evaluate(prefix => document.activeElement?.getAttribute('data-test')?.startsWith(prefix) ?? false,
+        test)) return
     }
     throw new Error(`${test} is not reached`)
   }
@@ -44,7 +45,8 @@ test('the same by keyboard takes a few dozen keys', async ({ page }) => {
 })
 
 test('by touch a tap opens a list and takes a part in', async ({ browser }) => {
-  const context = await browser.newContext({ hasTouch: true, serviceWorkers: 'block', viewport: { width: 390, height: 844 } })
+  const context = await browser.newContext({ hasTouch: true, serviceWorkers: 'block',
+    viewport: { width: 390, height: 844 } })
   const page = await context.newPage()
   await newProject(page, 'Pocket')
   await page.getByTestId('stage-parts').tap()
@@ -58,25 +60,26 @@ test('by touch a tap opens a list and takes a part in', async ({ browser }) => {
   await context.close()
 })
 
-test('a finding is set aside with a reason, counts no more, and counts again when its figures change', async ({ page }) => {
-  await openDemo(page, 'Signal box at the branch junction')
-  const finding = page.getByTestId('finding-level.too-high')
-  await finding.getByTestId('set-finding-aside').click()
-  await field(finding, 'aside-reason').fill('The sensor was changed for one of 3.3 V')
-  await finding.getByTestId('aside-keep').click()
-  await expect(page.getByTestId('stops')).toHaveText('6 stops')
-  await page.getByTestId('set-aside').getByRole('button').first().click()
-  await expect(page.getByTestId('set-aside')).toContainText('The sensor was changed for one of 3.3 V')
-  await saved(page)
-  await page.reload()
-  await expect(page.getByTestId('stops')).toHaveText('6 stops')
-  await goTo(page, 'build')
-  await expect(page.getByTestId('stop-set-aside')).toContainText('The sensor was changed for one of 3.3 V')
-  await goTo(page, 'wiring')
-  await page.getByTestId('set-aside').getByRole('button').first().click()
-  await page.getByTestId('count-again').click()
-  await expect(page.getByTestId('stops')).toHaveText('7 stops')
-})
+test('a finding is set aside with a reason, counts no more, and counts again when its figures change',
+  async ({ page }) => {
+    await openDemo(page, 'Signal box at the branch junction')
+    const finding = page.getByTestId('finding-level.too-high')
+    await finding.getByTestId('set-finding-aside').click()
+    await field(finding, 'aside-reason').fill('The sensor was changed for one of 3.3 V')
+    await finding.getByTestId('aside-keep').click()
+    await expect(page.getByTestId('stops')).toHaveText('6 stops')
+    await page.getByTestId('set-aside').getByRole('button').first().click()
+    await expect(page.getByTestId('set-aside')).toContainText('The sensor was changed for one of 3.3 V')
+    await saved(page)
+    await page.reload()
+    await expect(page.getByTestId('stops')).toHaveText('6 stops')
+    await goTo(page, 'build')
+    await expect(page.getByTestId('stop-set-aside')).toContainText('The sensor was changed for one of 3.3 V')
+    await goTo(page, 'wiring')
+    await page.getByTestId('set-aside').getByRole('button').first().click()
+    await page.getByTestId('count-again').click()
+    await expect(page.getByTestId('stops')).toHaveText('7 stops')
+  })
 
 test('findings are grouped by cause or by part, and each is there once', async ({ page }) => {
   await openDemo(page, 'Signal box at the branch junction')
@@ -93,7 +96,8 @@ test('after a fix the focus stays among the findings', async ({ page }) => {
   await page.getByTestId('finding-address.clash').first().getByTestId('fix').first().focus()
   await page.keyboard.press('Enter')
   await expect(page.getByTestId('stops')).toHaveText('6 stops')
-  await expect.poll(() => page.evaluate(() => document.activeElement?.closest('[data-test=findings]') !== null)).toBe(true)
+  await expect.poll(() => page.evaluate(() => document.activeElement?.closest('[data-test=findings]') !== null))
+    .toBe(true)
 })
 
 test('a plan is shared as an address, looked at, and copied by choice', async ({ page, context }) => {
@@ -121,28 +125,30 @@ test('a sheet is one file that carries the plan back', WHOLE, async ({ page }) =
   expect(sheet.name).toBe('hive-on-the-south-slope.html')
   expect(sheet.text).not.toMatch(/<script(?! type="application\/json")/)
   await page.goto('/')
-  await field(page, 'import-file').setInputFiles({ name: sheet.name, mimeType: 'text/html', buffer: Buffer.from(sheet.text) })
+  await field(page, 'import-file')
+    .setInputFiles({ name: sheet.name, mimeType: 'text/html', buffer: Buffer.from(sheet.text) })
   await expect(page.getByTestId('notice')).toContainText('"Hive on the south slope" is imported')
 })
 
-test('units are those that the maker has chosen; the theme is the machine\'s until one is chosen', WHOLE, async ({ page }) => {
-  await page.emulateMedia({ colorScheme: 'dark' })
-  await openDemo(page, 'Hive on the south slope', 'power')
-  await expect(page.locator('.v-application')).toHaveClass(/night/)
-  await page.getByTestId('power-heat').click()
-  await expect(page.getByTestId('heat').locator('.big')).toContainText('°C')
-  await page.getByTestId('more').click()
-  await page.getByTestId('open-settings').click()
-  await choose(page, 'setting-temperature', '°F')
-  await choose(page, 'setting-gauge', 'mm²')
-  await choose(page, 'setting-theme', 'Light')
-  await page.getByTestId('settings').getByRole('button', { name: 'Close' }).click()
-  await expect(page.getByTestId('heat').locator('.big')).toContainText('°F')
-  await expect(page.locator('.v-application')).not.toHaveClass(/night/)
-  await page.getByTestId('power-flow').click()
-  await page.getByTestId('power-flow').last().getByRole('button', { name: /^its lead/ }).click()
-  await expect(page.getByTestId('power-node').getByTestId('figure-awg')).toContainText('mm²')
-})
+test('units are those that the maker has chosen; the theme is the machine\'s until one is chosen', WHOLE,
+  async ({ page }) => {
+    await page.emulateMedia({ colorScheme: 'dark' })
+    await openDemo(page, 'Hive on the south slope', 'power')
+    await expect(page.locator('.v-application')).toHaveClass(/night/)
+    await page.getByTestId('power-heat').click()
+    await expect(page.getByTestId('heat').locator('.big')).toContainText('°C')
+    await page.getByTestId('more').click()
+    await page.getByTestId('open-settings').click()
+    await choose(page, 'setting-temperature', '°F')
+    await choose(page, 'setting-gauge', 'mm²')
+    await choose(page, 'setting-theme', 'Light')
+    await page.getByTestId('settings').getByRole('button', { name: 'Close' }).click()
+    await expect(page.getByTestId('heat').locator('.big')).toContainText('°F')
+    await expect(page.locator('.v-application')).not.toHaveClass(/night/)
+    await page.getByTestId('power-flow').click()
+    await page.getByTestId('power-flow').last().getByRole('button', { name: /^its lead/ }).click()
+    await expect(page.getByTestId('power-node').getByTestId('figure-awg')).toContainText('mm²')
+  })
 
 test('the tour is left at any step and called again', WHOLE, async ({ page }) => {
   await openDemo(page, 'Tool library kiosk')
@@ -197,13 +203,18 @@ test('a chart is saved as a drawing and as a table', WHOLE, async ({ page }) => 
   expect(csv.text).toContain('step,5 V rail,drawn')
 })
 
-/** What can be pressed and is less than 24 px wide or high, or in the bars but outside the window. The header is a drawing to scale. */
+/**
+ * What can be pressed and is less than 24 px wide or high, or in the bars but outside the window. The header is a
+ * drawing to scale.
+ */
 function smallTargets() {
   const bars = [...document.querySelectorAll<HTMLElement>('.v-app-bar.top :is(button, a, input), .v-footer button')]
     .filter(element => element.offsetParent && element.getBoundingClientRect().right > innerWidth)
-    .map(element => ({ name: `${element.getAttribute('aria-label') ?? element.textContent}: outside`, width: 0, height: 0 }))
+    .map(element => ({ name: `${element.getAttribute('aria-label') ?? element.textContent}: outside`, width: 0,
+      height: 0 }))
   return [...bars, ...[...document.querySelectorAll<HTMLElement>('button, a:not(.skip), [role=tab], input')]
-    .filter(element => element.offsetParent && !element.closest('[data-test=header-rail]') && element.getBoundingClientRect().width > 0)
+    .filter(element =>
+      element.offsetParent && !element.closest('[data-test=header-rail]') && element.getBoundingClientRect().width > 0)
     .map((element) => {
       // A box beside which its whole field can be pressed counts as that.
       const { width, height } = (element.closest('.v-selection-control, .v-field') ?? element).getBoundingClientRect()
@@ -229,7 +240,8 @@ test('nothing scrolls sideways and every target is 24 px, at every size', WHOLE,
       const at = `${where} at ${width} × ${height}`
       const over = await page.evaluate(() => {
         const main = document.querySelector('#stage')
-        return { page: document.documentElement.scrollWidth - innerWidth, stage: main ? main.scrollWidth - main.clientWidth : 0 }
+        return { page: document.documentElement.scrollWidth - innerWidth,
+          stage: main ? main.scrollWidth - main.clientWidth : 0 }
       })
       if (over.page || over.stage) found.push({ at, ...over })
       found.push(...(await page.evaluate(smallTargets)).map(target => ({ at, ...target })))
@@ -254,7 +266,8 @@ test('on paper a stage is alone, and black on white', WHOLE, async ({ page }) =>
   await expect(page.getByTestId('wires')).toBeVisible()
   const rows = page.getByTestId('wires').locator('tbody tr')
   await expect(rows.last()).toBeVisible()
-  expect(await page.evaluate(() => getComputedStyle(document.querySelector('.v-application')!).backgroundColor)).toBe('rgb(255, 255, 255)')
+  expect(await page.evaluate(() => getComputedStyle(document.querySelector('.v-application')!).backgroundColor))
+    .toBe('rgb(255, 255, 255)')
   const pdf = await page.pdf({ format: 'A4' })
   expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
 })
@@ -272,26 +285,27 @@ test('names of three hundred letters and of other scripts stay within their plac
   await saved(page)
 })
 
-test('a table is put in order by its columns, a tick stays with its wire, and paper has every row', WHOLE, async ({ page }) => {
-  await openDemo(page, 'Signal box at the branch junction', 'build')
-  await page.getByTestId('build-wires').click()
-  const table = page.getByTestId('wires')
-  const parts = async () => (await table.locator('tbody tr td:nth-child(3)').allInnerTexts()).map(text => text.trim())
-  const asJoined = await parts()
-  await table.getByRole('columnheader', { name: 'Part' }).focus()
-  await page.keyboard.press('Enter')
-  await expect(table.getByRole('columnheader', { name: 'Part' })).toHaveAttribute('aria-sort', 'ascending')
-  const sorted = await parts()
-  expect(sorted).not.toEqual(asJoined)
-  expect([...sorted].sort(new Intl.Collator('en', { sensitivity: 'accent', usage: 'sort' }).compare)).toEqual(sorted)
-  const open = table.locator('tbody tr:not(.done)').first()
-  const name = await open.getByRole('checkbox').getAttribute('aria-label')
-  await open.getByRole('checkbox').check()
-  await expect(page.getByText(`6 of ${asJoined.length} joined`)).toBeVisible()
-  await expect(table.locator('tr.done').getByLabel(name!, { exact: true })).toBeChecked()
-  await page.emulateMedia({ media: 'print' })
-  await expect(table.locator('tbody tr')).toHaveCount(asJoined.length)
-})
+test('a table is put in order by its columns, a tick stays with its wire, and paper has every row', WHOLE,
+  async ({ page }) => {
+    await openDemo(page, 'Signal box at the branch junction', 'build')
+    await page.getByTestId('build-wires').click()
+    const table = page.getByTestId('wires')
+    const parts = async () => (await table.locator('tbody tr td:nth-child(3)').allInnerTexts()).map(text => text.trim())
+    const asJoined = await parts()
+    await table.getByRole('columnheader', { name: 'Part' }).focus()
+    await page.keyboard.press('Enter')
+    await expect(table.getByRole('columnheader', { name: 'Part' })).toHaveAttribute('aria-sort', 'ascending')
+    const sorted = await parts()
+    expect(sorted).not.toEqual(asJoined)
+    expect([...sorted].sort(new Intl.Collator('en', { sensitivity: 'accent', usage: 'sort' }).compare)).toEqual(sorted)
+    const open = table.locator('tbody tr:not(.done)').first()
+    const name = await open.getByRole('checkbox').getAttribute('aria-label')
+    await open.getByRole('checkbox').check()
+    await expect(page.getByText(`6 of ${asJoined.length} joined`)).toBeVisible()
+    await expect(table.locator('tr.done').getByLabel(name!, { exact: true })).toBeChecked()
+    await page.emulateMedia({ media: 'print' })
+    await expect(table.locator('tbody tr')).toHaveCount(asJoined.length)
+  })
 
 test('projects are sifted by what the checks say, and ordered by it', async ({ page }) => {
   await page.goto('/')
@@ -343,28 +357,30 @@ test('in the hand the header stands, with names beside it, and the keys go as it
   await expect(page.getByTestId('position-4')).toBeFocused()
 })
 
-test('every board is tried with the parts as they are; one is taken, with what it wants, and taken back', WHOLE, async ({ page }) => {
-  await newProject(page, 'Which board', 'forty-classic')
-  await goTo(page, 'parts')
-  await addPart(page, 'oled-i2c')
-  await goTo(page, 'board')
-  await page.getByTestId('board-choice').getByRole('button').first().click()
-  await page.getByTestId('try-boards').click()
-  const trials = page.getByTestId('board-trials')
-  await expect(trials.locator('tbody tr')).toHaveCount(5)
-  await expect(page.getByTestId('try-boards')).toHaveText('Try them again')
-  const tiny = trials.locator('tbody tr').filter({ hasText: 'Tiny board' })
-  await expect(tiny).toContainText('carries it')
-  await expect(tiny).toContainText('wants')
-  await expect(tiny).toContainText('Header, two rows of twenty pins')
-  await tiny.getByRole('button', { name: /^Take Tiny board/ }).click()
-  await expect(page.getByTestId('chosen-board').or(page.getByTestId('board-tiny-unpopulated')).first()).toContainText('Tiny board')
-  await expect(page.getByTestId('board-header')).toContainText('Header, two rows of twenty pins')
-  await expect(page.getByTestId('stops')).toHaveText('0 stops')
-  await expect(page.getByText('The plan has changed since.')).toBeVisible()
-  await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
-  await expect(page.getByText(/Forty-position board, micro-USB power/).first()).toBeVisible()
-})
+test('every board is tried with the parts as they are; one is taken, with what it wants, and taken back', WHOLE,
+  async ({ page }) => {
+    await newProject(page, 'Which board', 'forty-classic')
+    await goTo(page, 'parts')
+    await addPart(page, 'oled-i2c')
+    await goTo(page, 'board')
+    await page.getByTestId('board-choice').getByRole('button').first().click()
+    await page.getByTestId('try-boards').click()
+    const trials = page.getByTestId('board-trials')
+    await expect(trials.locator('tbody tr')).toHaveCount(5)
+    await expect(page.getByTestId('try-boards')).toHaveText('Try them again')
+    const tiny = trials.locator('tbody tr').filter({ hasText: 'Tiny board' })
+    await expect(tiny).toContainText('carries it')
+    await expect(tiny).toContainText('wants')
+    await expect(tiny).toContainText('Header, two rows of twenty pins')
+    await tiny.getByRole('button', { name: /^Take Tiny board/ }).click()
+    await expect(page.getByTestId('chosen-board').or(page.getByTestId('board-tiny-unpopulated')).first())
+      .toContainText('Tiny board')
+    await expect(page.getByTestId('board-header')).toContainText('Header, two rows of twenty pins')
+    await expect(page.getByTestId('stops')).toHaveText('0 stops')
+    await expect(page.getByText('The plan has changed since.')).toBeVisible()
+    await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
+    await expect(page.getByText(/Forty-position board, micro-USB power/).first()).toBeVisible()
+  })
 
 test(
   'a case and a cooler are chosen where the board is; what does not go under the lid is a stop with a way out',

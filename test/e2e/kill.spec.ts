@@ -1,5 +1,6 @@
 /**
- * A browser killed in the middle of typing, process and all, as by a power cut of its machine: what was shown as saved is there afterwards.
+ * A browser killed in the middle of typing, process and all, as by a power cut of its machine: what was shown as saved
+ * is there afterwards.
  */
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -12,7 +13,8 @@ import { random } from '../random'
 const ROUNDS = Number(process.env.VOLTARIS_KILLS ?? (isWhole ? 6 : 2))
 const PARTS = 2
 const ARGS = [
-  '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
+  '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking',
+  '--disable-component-update',
   '--disable-sync',
 ]
 

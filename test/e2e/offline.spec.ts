@@ -16,26 +16,27 @@ const kept = (page: Page) => page.evaluate(async () => {
   return (await Promise.all(counts)).reduce((a, b) => a + b, 0)
 })
 
-test('every stage opens without a net, also one never visited; placing and rehearsing too', async ({ page, context }) => {
-  await page.goto('/')
-  await expect.poll(() => kept(page), { timeout: 60_000 }).toBeGreaterThan(60)
-  await context.setOffline(true)
-  await openDemo(page, 'Hive on the south slope')
-  await page.getByTestId('wiring-more').click()
-  await page.getByTestId('place-rest').click()
-  await expect(page.getByTestId('notice')).toContainText('Everything has a place')
-  for (const stage of STAGES) {
-    await goTo(page, stage)
-    await expect(page.locator('#stage h1, #stage h2').first()).toBeVisible()
-  }
-  await goTo(page, 'boot')
-  await page.getByTestId('boot-rehearsal').click()
-  await expect(page.getByTestId('rehearsal-steps')).toBeVisible()
-  await page.reload()
-  await expect(page.getByTestId('saved')).toBeVisible()
-  await page.goto('/')
-  await expect(page.getByTestId('projects').locator('li')).toHaveCount(3)
-})
+test('every stage opens without a net, also one never visited; placing and rehearsing too',
+  async ({ page, context }) => {
+    await page.goto('/')
+    await expect.poll(() => kept(page), { timeout: 60_000 }).toBeGreaterThan(60)
+    await context.setOffline(true)
+    await openDemo(page, 'Hive on the south slope')
+    await page.getByTestId('wiring-more').click()
+    await page.getByTestId('place-rest').click()
+    await expect(page.getByTestId('notice')).toContainText('Everything has a place')
+    for (const stage of STAGES) {
+      await goTo(page, stage)
+      await expect(page.locator('#stage h1, #stage h2').first()).toBeVisible()
+    }
+    await goTo(page, 'boot')
+    await page.getByTestId('boot-rehearsal').click()
+    await expect(page.getByTestId('rehearsal-steps')).toBeVisible()
+    await page.reload()
+    await expect(page.getByTestId('saved')).toBeVisible()
+    await page.goto('/')
+    await expect(page.getByTestId('projects').locator('li')).toHaveCount(3)
+  })
 
 test(
   'it can be installed, asks nothing of another host, and breaks no rule of its policy on any stage',
@@ -45,7 +46,8 @@ test(
     await page.addInitScript(() => {
       const broken: string[] = []
       Object.assign(window, { broken })
-      document.addEventListener('securitypolicyviolation', event => broken.push(`${event.violatedDirective}: ${event.blockedURI}`))
+      document.addEventListener('securitypolicyviolation',
+        event => broken.push(`${event.violatedDirective}: ${event.blockedURI}`))
     })
     const broken = () => page.evaluate(() => (window as unknown as { broken: string[] }).broken)
     await openDemo(page, 'Signal box at the branch junction')
@@ -57,7 +59,8 @@ test(
     await expect(page.getByTestId('history')).toBeVisible()
     expect(await broken()).toEqual([])
     expect(asked.filter(url => !url.startsWith(baseURL!) && !/^(data|blob):/.test(url))).toEqual([])
-    const manifest = await (await page.request.get(await page.locator('link[rel=manifest]').getAttribute('href') ?? '')).json()
+    const manifest = await (await page.request.get(await page.locator('link[rel=manifest]').getAttribute('href')
+      ?? '')).json()
     expect(manifest).toMatchObject({ name: 'Voltaris', start_url: '/', display: 'standalone' })
     for (const { src } of manifest.icons) expect((await page.request.get(src)).status(), src).toBe(200)
   })
@@ -158,7 +161,8 @@ test.describe('without a service worker', () => {
   test('a worker that hangs while it starts is given up and told', WHOLE, async ({ page }) => {
     await page.clock.install()
     await openDemo(page, 'Tool library kiosk')
-    const asked = new Promise<void>(done => void page.route('**/*placement.worker*', () => done() /* and never answered */))
+    const asked = new Promise<void>(done =>
+      void page.route('**/*placement.worker*', () => done() /* and never answered */))
     await page.getByTestId('place-all').click()
     // The time to start in runs from here on.
     await asked

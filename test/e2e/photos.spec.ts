@@ -14,46 +14,47 @@ const picture = (page: Page) => page.evaluate(() => new Promise<string>((resolve
   resolve(canvas.toDataURL('image/png').split(',')[1]!)
 }))
 
-test('a photo goes into the logbook made small, stays, comes off and back, and travels with its plan', WHOLE, async ({ page }) => {
-  await openDemo(page, 'Hive on the south slope', 'build')
-  await page.getByTestId('drawer-logbook').click()
-  const log = page.getByTestId('logbook')
-  const png = Buffer.from(await picture(page), 'base64')
-  await log.getByTestId('log-photos').locator('input').setInputFiles([
-    { name: 'box.png', mimeType: 'image/png', buffer: png },
-    { name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') },
-  ])
-  await expect(page.getByTestId('notice')).toContainText('"notes.png" was not kept: it is no picture')
-  await log.getByRole('textbox', { name: 'New entry' }).fill('Lid off, cable on the left')
-  await log.getByRole('button', { name: 'Write it down' }).click()
-  const entry = log.locator('li').first()
-  await expect(entry).toContainText('Lid off')
-  await entry.getByTestId('photo').click()
-  const dialog = page.getByTestId('photo-dialog')
-  await expect(dialog).toContainText('1600 × 1200')
-  await dialog.getByTestId('photo-drop').click()
-  await expect(entry.getByTestId('photo')).toHaveCount(0)
-  await page.keyboard.press('Control+z')
-  await expect(entry.getByTestId('photo').locator('img')).toBeVisible()
-  await saved(page)
-  await page.reload()
-  await page.getByTestId('drawer-logbook').click()
-  await expect(log.locator('li').first().getByTestId('photo').locator('img')).toBeVisible()
+test('a photo goes into the logbook made small, stays, comes off and back, and travels with its plan', WHOLE,
+  async ({ page }) => {
+    await openDemo(page, 'Hive on the south slope', 'build')
+    await page.getByTestId('drawer-logbook').click()
+    const log = page.getByTestId('logbook')
+    const png = Buffer.from(await picture(page), 'base64')
+    await log.getByTestId('log-photos').locator('input').setInputFiles([
+      { name: 'box.png', mimeType: 'image/png', buffer: png },
+      { name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') },
+    ])
+    await expect(page.getByTestId('notice')).toContainText('"notes.png" was not kept: it is no picture')
+    await log.getByRole('textbox', { name: 'New entry' }).fill('Lid off, cable on the left')
+    await log.getByRole('button', { name: 'Write it down' }).click()
+    const entry = log.locator('li').first()
+    await expect(entry).toContainText('Lid off')
+    await entry.getByTestId('photo').click()
+    const dialog = page.getByTestId('photo-dialog')
+    await expect(dialog).toContainText('1600 × 1200')
+    await dialog.getByTestId('photo-drop').click()
+    await expect(entry.getByTestId('photo')).toHaveCount(0)
+    await page.keyboard.press('Control+z')
+    await expect(entry.getByTestId('photo').locator('img')).toBeVisible()
+    await saved(page)
+    await page.reload()
+    await page.getByTestId('drawer-logbook').click()
+    await expect(log.locator('li').first().getByTestId('photo').locator('img')).toBeVisible()
 
-  // Out as a zip, and in again as a project of its own with its picture.
-  await page.getByTestId('open-share').click()
-  const waiting = page.waitForEvent('download')
-  await page.getByTestId('share-file').click()
-  const zip = await (await waiting).path()
-  await page.goto('/')
-  await page.getByTestId('import-file').locator('input').setInputFiles({
-    name: 'hive.voltaris.zip', mimeType: 'application/zip', buffer: readFileSync(zip),
+    // Out as a zip, and in again as a project of its own with its picture.
+    await page.getByTestId('open-share').click()
+    const waiting = page.waitForEvent('download')
+    await page.getByTestId('share-file').click()
+    const zip = await (await waiting).path()
+    await page.goto('/')
+    await page.getByTestId('import-file').locator('input').setInputFiles({
+      name: 'hive.voltaris.zip', mimeType: 'application/zip', buffer: readFileSync(zip),
+    })
+    await expect(page.getByTestId('notice')).toContainText('"Hive on the south slope" is imported.')
+    await page.getByRole('link', { name: 'Hive on the south slope' }).first().click()
+    await page.getByTestId('drawer-logbook').click()
+    await expect(log.locator('li').first().getByTestId('photo').locator('img')).toBeVisible()
   })
-  await expect(page.getByTestId('notice')).toContainText('"Hive on the south slope" is imported.')
-  await page.getByRole('link', { name: 'Hive on the south slope' }).first().click()
-  await page.getByTestId('drawer-logbook').click()
-  await expect(log.locator('li').first().getByTestId('photo').locator('img')).toBeVisible()
-})
 
 test('at the bench a step is photographed, and what it took is written down', WHOLE, async ({ page }) => {
   await page.clock.install()
@@ -67,7 +68,8 @@ test('at the bench a step is photographed, and what it took is written down', WH
   await page.clock.runFor(60_000)
   await expect(focus.getByTestId('focus-clock')).toHaveText(/^1:\d\d$/)
   const before = (await focus.getByTestId('focus-clock').textContent())!
-  await focus.getByTestId('focus-photo').locator('input').setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: png })
+  await focus.getByTestId('focus-photo').locator('input')
+    .setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: png })
   await expect(focus.getByRole('button', { name: 'Photo (1)' })).toBeVisible()
   const title = await focus.locator('.now').textContent()
   await focus.getByTestId('focus-next').click()

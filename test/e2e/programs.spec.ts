@@ -35,7 +35,8 @@ test('example code is held against the plan, put right, taken back, and kept', W
 test('a plan is begun from a table of connections', async ({ page }) => {
   await page.goto('/')
   await page.getByTestId('from-text').click()
-  await page.getByTestId('begin-text').locator('textarea').first().fill('Signal,GPIO\nDC,24\nRST,25\nBacklight,18\nRelay,5\n')
+  await page.getByTestId('begin-text').locator('textarea').first()
+    .fill('Signal,GPIO\nDC,24\nRST,25\nBacklight,18\nRelay,5\n')
   await expect(page.getByTestId('begun')).toContainText('Colour screen 2.4″')
   await expect(page.getByTestId('begun')).toContainText('Relay board, one channel')
   await page.getByTestId('begin-make').click()

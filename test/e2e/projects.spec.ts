@@ -72,7 +72,8 @@ test('a tab closed in the middle of typing loses nothing', async ({ page, contex
 })
 
 /** What a tab leaves behind that ended between an edit and its save. */
-const leave = (page: Page, id: string, tab: string, edits: { number: number, notes: string }[], baseRevision: number) => page.evaluate(
+const leave = (page: Page, id: string, tab: string, edits: { number: number, notes: string }[],
+  baseRevision: number) => page.evaluate(
   ([project, writer, revision, list]) => localStorage.setItem(`voltaris.pending.${project}.${writer}`, JSON.stringify({
     tab: writer, baseRevision: revision, edits: list.map(({ number, notes }) =>
       ({ number, label: 'Notes', edit: { edit: 'write-notes', notes } })),
@@ -81,26 +82,27 @@ const leave = (page: Page, id: string, tab: string, edits: { number: number, not
 
 const idOf = (page: Page) => /project\/([^/]+)/.exec(page.url())![1]!
 
-test('an edit that never reached the database comes back from the journal, one that did does not', WHOLE, async ({ page }) => {
-  await newProject(page, 'Journal')
-  await field(page, 'notes').fill('the whole thought')
-  await saved(page)
-  const id = idOf(page)
-  await page.goto('/')
-  // The browser was killed, and brought back a journal older than the database, of the tab that saved last.
-  const { seen, revision } = await stored(page, id)
-  const [tab, number] = Object.entries(seen).at(-1)!
-  await leave(page, id, tab, [{ number: number - 1, notes: 'the whole' }], revision - 2)
-  await page.goto(`/project/${id}/board`)
-  await expect(field(page, 'notes')).toHaveValue('the whole thought')
-  await page.goto('/')
-  await leave(page, id, tab, [{ number: number + 1, notes: 'and half of the next' }], revision)
-  await page.goto(`/project/${id}/board`)
-  await expect(field(page, 'notes')).toHaveValue('and half of the next')
-  await expect(page.getByTestId('notice')).toContainText('It is back')
-  await page.goto('/')
-  await expect(page.getByTestId('projects').locator('li')).toHaveCount(1)
-})
+test('an edit that never reached the database comes back from the journal, one that did does not', WHOLE,
+  async ({ page }) => {
+    await newProject(page, 'Journal')
+    await field(page, 'notes').fill('the whole thought')
+    await saved(page)
+    const id = idOf(page)
+    await page.goto('/')
+    // The browser was killed, and brought back a journal older than the database, of the tab that saved last.
+    const { seen, revision } = await stored(page, id)
+    const [tab, number] = Object.entries(seen).at(-1)!
+    await leave(page, id, tab, [{ number: number - 1, notes: 'the whole' }], revision - 2)
+    await page.goto(`/project/${id}/board`)
+    await expect(field(page, 'notes')).toHaveValue('the whole thought')
+    await page.goto('/')
+    await leave(page, id, tab, [{ number: number + 1, notes: 'and half of the next' }], revision)
+    await page.goto(`/project/${id}/board`)
+    await expect(field(page, 'notes')).toHaveValue('and half of the next')
+    await expect(page.getByTestId('notice')).toContainText('It is back')
+    await page.goto('/')
+    await expect(page.getByTestId('projects').locator('li')).toHaveCount(1)
+  })
 
 test('two tabs on one project follow each other, and join what both type at once', WHOLE, async ({ page, context }) => {
   await newProject(page, 'Two tabs')
@@ -119,13 +121,16 @@ test('two tabs on one project follow each other, and join what both type at once
     name.press('End').then(() => name.pressSequentially(' at work', { delay: 4 })),
   ])
   await expect(field(other, 'notes')).toHaveValue('from the first tab and more of it')
-  const shownThere = `${await other.getByLabel('Name of the project').inputValue()}", ${await other.getByTestId('saved').innerText()}`
-  await expect(page.getByLabel('Name of the project'), `the other tab shows "${shownThere}`).toHaveValue('Two tabs at work')
+  const shownThere = `${await other.getByLabel('Name of the project').inputValue()}", `
+    + `${await other.getByTestId('saved').innerText()}`
+  await expect(page.getByLabel('Name of the project'), `the other tab shows "${shownThere}`)
+    .toHaveValue('Two tabs at work')
   const [mine, theirs] = ['abcdefghijklmnopqrstuvwxyz', '0123456789ABCDEFGHIJ']
   await field(other, 'notes').press('Control+Home')
   await Promise.all([field(page, 'notes').press('Control+End'), field(other, 'notes').press('Control+Home')])
   await Promise.all([
-    field(page, 'notes').pressSequentially(mine, { delay: 3 }), field(other, 'notes').pressSequentially(theirs, { delay: 3 }),
+    field(page, 'notes').pressSequentially(mine, { delay: 3 }),
+    field(other, 'notes').pressSequentially(theirs, { delay: 3 }),
   ])
   for (const tab of [page, other]) await saved(tab)
   const letters = [...`from the first tab and more of it${mine}${theirs}`].sort().join('')
@@ -136,26 +141,27 @@ test('two tabs on one project follow each other, and join what both type at once
   await expect(field(other, 'notes')).toHaveValue(await field(page, 'notes').inputValue())
 })
 
-test('what two tabs changed at once and cannot be joined is shown, and taken from either', WHOLE, async ({ page, context }) => {
-  await newProject(page, 'Both')
-  await saved(page)
-  const other = await context.newPage()
-  await other.goto(page.url())
-  await expect(other.getByTestId('notes')).toBeVisible()
-  await behind(other, idOf(page), 'Theirs')
-  await other.getByLabel('Name of the project').fill('Mine')
-  const bar = other.getByTestId('collisions')
-  await expect(bar).toContainText('Theirs stands')
-  await expect(bar).toContainText('yours was Mine')
-  await bar.getByRole('button', { name: 'Take mine' }).click()
-  await expect(other.getByLabel('Name of the project')).toHaveValue('Mine')
-  await expect(bar).toHaveCount(0)
-  await saved(other)
-  await expect(page.getByLabel('Name of the project')).toHaveValue('Mine')
-  // This tab's whole version lies among the earlier states.
-  await other.getByTestId('open-history').click()
-  await expect(other.getByTestId('history')).toContainText('before it was joined')
-})
+test('what two tabs changed at once and cannot be joined is shown, and taken from either', WHOLE,
+  async ({ page, context }) => {
+    await newProject(page, 'Both')
+    await saved(page)
+    const other = await context.newPage()
+    await other.goto(page.url())
+    await expect(other.getByTestId('notes')).toBeVisible()
+    await behind(other, idOf(page), 'Theirs')
+    await other.getByLabel('Name of the project').fill('Mine')
+    const bar = other.getByTestId('collisions')
+    await expect(bar).toContainText('Theirs stands')
+    await expect(bar).toContainText('yours was Mine')
+    await bar.getByRole('button', { name: 'Take mine' }).click()
+    await expect(other.getByLabel('Name of the project')).toHaveValue('Mine')
+    await expect(bar).toHaveCount(0)
+    await saved(other)
+    await expect(page.getByLabel('Name of the project')).toHaveValue('Mine')
+    // This tab's whole version lies among the earlier states.
+    await other.getByTestId('open-history').click()
+    await expect(other.getByTestId('history')).toContainText('before it was joined')
+  })
 
 test('a project that is not there says so and leads back', async ({ page }) => {
   await page.goto('/project/nobody/wiring')
@@ -185,7 +191,8 @@ test('an empty project says on every stage what is missing, and leads there', WH
   await page.getByRole('button', { name: 'New project' }).click()
   await expect(page.getByTestId('findings')).toContainText('it takes a board and a part')
   for (const [stage, words] of [
-    ['parts', 'No part yet'], ['wiring', 'no board yet'], ['power', 'No supply yet'], ['boot', 'needs nothing of the boot file yet'],
+    ['parts', 'No part yet'], ['wiring', 'no board yet'], ['power', 'No supply yet'],
+    ['boot', 'needs nothing of the boot file yet'],
     ['build', 'Nothing to join yet'], ['bringup', 'Nothing to bring up yet'],
   ] as const) {
     await goTo(page, stage)

@@ -62,7 +62,8 @@ async function throughTabs(page: Page, check: (where: string) => Promise<void>) 
   await page.getByTestId('boot-host').click()
   await field(page, 'host-name').fill('signals')
   await field(page, 'host-name').blur()
-  for (const fold of ['Network: radio', 'Programs that start', 'Names that stay', 'Kept loaded', 'Record of the board']) {
+  for (const fold of ['Network: radio', 'Programs that start', 'Names that stay', 'Kept loaded',
+    'Record of the board']) {
     await page.getByText(fold).click()
   }
   await page.getByTestId('run-add').click()
@@ -174,7 +175,9 @@ test('the first stage is usable with less than 380 kB of script, gzip', async ({
   const url = page.url()
   // A first visit: everything the browser asks for until the Board stage is there counts, by the page's own clock.
   await page.addInitScript(() => {
-    const look = () => document.querySelector('[data-test=board-forty-classic]') ? performance.mark('usable') : requestAnimationFrame(look)
+    const look = () => document.querySelector('[data-test=board-forty-classic]')
+      ? performance.mark('usable')
+      : requestAnimationFrame(look)
     requestAnimationFrame(look)
   })
   await page.goto('about:blank')
@@ -182,10 +185,12 @@ test('the first stage is usable with less than 380 kB of script, gzip', async ({
   await expect(page.getByTestId('board-forty-classic')).toBeVisible()
   const asked = await page.evaluate(() => {
     const usable = performance.getEntriesByName('usable')[0]!.startTime
-    return performance.getEntriesByType('resource').filter(entry => entry.startTime <= usable && entry.name.endsWith('.js'))
+    return performance.getEntriesByType('resource')
+      .filter(entry => entry.startTime <= usable && entry.name.endsWith('.js'))
       .map(entry => entry.name)
   })
-  const bytes = await Promise.all(asked.map(async script => gzipSync(await (await page.request.get(script)).body()).length))
+  const bytes = await Promise.all(asked.map(async script =>
+    gzipSync(await (await page.request.get(script)).body()).length))
   const total = bytes.reduce((sum, size) => sum + size, 0)
   expect(bytes.length).toBeGreaterThan(1)
   console.log(`script before the first stage: ${(total / 1000).toFixed(0)} kB gzip in ${bytes.length} files`)
@@ -200,7 +205,8 @@ test('a very long name, and twenty-five parts, stay within the page', async ({ p
       name: i === 0 ? 'A very long name '.repeat(12) : `Part number ${i}`,
     }),
   )
-  const plan = { format: 'voltaris-plan', version: 1, name: 'Long '.repeat(40), board: 'forty-usb-c', supply: null, parts, assignments: {} }
+  const plan = { format: 'voltaris-plan', version: 1, name: 'Long '.repeat(40), board: 'forty-usb-c', supply: null,
+    parts, assignments: {} }
   await page.goto('/')
   await field(page, 'import-file')
     .setInputFiles({ name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) })

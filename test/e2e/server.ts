@@ -23,7 +23,8 @@ export async function startServer(folder = '.output', env: Record<string, string
     child = spawn(process.execPath, [join(folder, 'server', 'index.mjs')], {
       env: { ...process.env, ...env, PORT: String(port), HOST: '127.0.0.1', NODE_ENV: 'production' }, stdio: 'ignore',
     })
-    await expect.poll(() => fetch(`${address}/api/catalogue`).then(answer => answer.ok, () => false), { timeout: 20_000 }).toBe(true)
+    await expect.poll(() => fetch(`${address}/api/catalogue`).then(answer => answer.ok, () => false),
+      { timeout: 20_000 }).toBe(true)
   }
   const stop = () => new Promise<void>((resolve) => {
     if (child.exitCode !== null || child.signalCode !== null) return resolve()

@@ -6,56 +6,61 @@ const rows = (page: Page) => page.getByTestId('projects').locator('li')
 const idOf = (page: Page) => /project\/([^/]+)/.exec(page.url())![1]!
 const hive = readFileSync('demo/beehive-monitor.json', 'utf8')
 
-test('a full storage is told at everything that needs room, what is there stays, and what is open can be exported', async ({ page }) => {
-  await newProject(page, 'Full')
-  await saved(page)
-  const url = page.url()
-  await page.evaluate(() => {
-    for (const name of ['add', 'put'] as const) {
-      IDBObjectStore.prototype[name] = () => {
-        throw new DOMException('no room', 'QuotaExceededError')
+test('a full storage is told at everything that needs room, what is there stays, and what is open can be exported',
+  async ({ page }) => {
+    await newProject(page, 'Full')
+    await saved(page)
+    const url = page.url()
+    await page.evaluate(() => {
+      for (const name of ['add', 'put'] as const) {
+        IDBObjectStore.prototype[name] = () => {
+          throw new DOMException('no room', 'QuotaExceededError')
+        }
       }
+    })
+    await field(page, 'notes').fill('this finds no room')
+    const bar = page.getByTestId('not-saved')
+    await expect(bar).toContainText('storage is full')
+    await expect(page.getByTestId('saved')).toHaveText('not saved')
+    const [file] = await Promise.all([page.waitForEvent('download'),
+      bar.getByRole('button', { name: 'Export what is here' }).click()])
+    expect(JSON.parse(readFileSync(await file.path(), 'utf8')).notes).toBe('this finds no room')
+
+    await page.getByRole('link', { name: 'Voltaris' }).click()
+    await expect(rows(page)).toHaveCount(1)
+    const notice = page.getByTestId('notice')
+    await expect(notice).toContainText('nothing can be kept')
+    const told = async (act: () => Promise<unknown>, words: string) => {
+      await act()
+      await expect(notice).toContainText(words)
+      await expect(notice).toContainText('storage is full')
+      await page.locator('.v-snackbar').getByRole('button', { name: 'Close' }).click()
+      await expect(notice).toHaveCount(0)
     }
+    await told(() => page.getByTestId('load-demo').click(), 'The demo projects were not loaded')
+    await told(() => page.getByRole('button', { name: 'New project' }).click(), 'No project was made')
+    await told(() => page.getByRole('button', { name: 'Duplicate' }).click(), 'Not duplicated')
+    await told(() => page.getByRole('button', { name: 'Delete' }).click(), 'Not deleted')
+    await field(page, 'import-file')
+      .setInputFiles({ name: 'hive.json', mimeType: 'application/json', buffer: Buffer.from(hive) })
+    await expect(page.getByTestId('refused')).toContainText('storage is full')
+    await expect(rows(page)).toHaveCount(1)
+    // The list exports what only the journal holds.
+    const [listed] = await Promise.all([page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Export' }).click()])
+    expect(JSON.parse(readFileSync(await listed.path(), 'utf8')).notes).toBe('this finds no room')
+
+    await page.goto(url)
+    await expect(field(page, 'notes')).toHaveValue('this finds no room')
+    await saved(page)
   })
-  await field(page, 'notes').fill('this finds no room')
-  const bar = page.getByTestId('not-saved')
-  await expect(bar).toContainText('storage is full')
-  await expect(page.getByTestId('saved')).toHaveText('not saved')
-  const [file] = await Promise.all([page.waitForEvent('download'), bar.getByRole('button', { name: 'Export what is here' }).click()])
-  expect(JSON.parse(readFileSync(await file.path(), 'utf8')).notes).toBe('this finds no room')
-
-  await page.getByRole('link', { name: 'Voltaris' }).click()
-  await expect(rows(page)).toHaveCount(1)
-  const notice = page.getByTestId('notice')
-  await expect(notice).toContainText('nothing can be kept')
-  const told = async (act: () => Promise<unknown>, words: string) => {
-    await act()
-    await expect(notice).toContainText(words)
-    await expect(notice).toContainText('storage is full')
-    await page.locator('.v-snackbar').getByRole('button', { name: 'Close' }).click()
-    await expect(notice).toHaveCount(0)
-  }
-  await told(() => page.getByTestId('load-demo').click(), 'The demo projects were not loaded')
-  await told(() => page.getByRole('button', { name: 'New project' }).click(), 'No project was made')
-  await told(() => page.getByRole('button', { name: 'Duplicate' }).click(), 'Not duplicated')
-  await told(() => page.getByRole('button', { name: 'Delete' }).click(), 'Not deleted')
-  await field(page, 'import-file').setInputFiles({ name: 'hive.json', mimeType: 'application/json', buffer: Buffer.from(hive) })
-  await expect(page.getByTestId('refused')).toContainText('storage is full')
-  await expect(rows(page)).toHaveCount(1)
-  // The list exports what only the journal holds.
-  const [listed] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export' }).click()])
-  expect(JSON.parse(readFileSync(await listed.path(), 'utf8')).notes).toBe('this finds no room')
-
-  await page.goto(url)
-  await expect(field(page, 'notes')).toHaveValue('this finds no room')
-  await saved(page)
-})
 
 for (const [what, script, words] of [
   ['refused', () => Object.defineProperty(window, 'indexedDB', {
     value: { open: () => { throw new DOMException('denied', 'SecurityError') } },
   }), 'does not let Voltaris keep anything'],
-  ['missing', () => Object.defineProperty(window, 'indexedDB', { value: undefined }), 'does not let Voltaris keep anything'],
+  ['missing', () => Object.defineProperty(window, 'indexedDB', { value: undefined }),
+    'does not let Voltaris keep anything'],
   ['silent', () => Object.defineProperty(
     window, 'indexedDB', { value: { open: () => ({ addEventListener: () => null }) } },
   ), 'does not answer'],
@@ -78,7 +83,8 @@ test(
     await page.evaluate(() => new Promise<void>((resolve, reject) => {
       const open = indexedDB.open('voltaris', 10)
       open.onerror = () => reject(open.error)
-      open.onupgradeneeded = () => open.result.createObjectStore('projects', { keyPath: 'id' }).createIndex('updatedAt', 'updatedAt')
+      open.onupgradeneeded = () =>
+        open.result.createObjectStore('projects', { keyPath: 'id' }).createIndex('updatedAt', 'updatedAt')
       // Held open: nobody lets go when a newer form is asked for.
       open.onsuccess = () => resolve(void ((window as unknown as { held: IDBDatabase }).held = open.result))
     }))
@@ -154,7 +160,8 @@ test('a damaged record and a newer one hide no other, are told, handed out and l
   const newer = rows(page).filter({ hasText: 'From the future' })
   await expect(newer).toContainText('newer Voltaris')
   await expect(newer.getByRole('button', { name: 'Rename' })).toHaveCount(0)
-  const [record] = await Promise.all([page.waitForEvent('download'), newer.getByRole('button', { name: 'Save the record' }).click()])
+  const [record] = await Promise.all([page.waitForEvent('download'),
+    newer.getByRole('button', { name: 'Save the record' }).click()])
   const before = JSON.parse(readFileSync(await record.path(), 'utf8'))
   expect(before.plan.wonder).toBe(1)
   await newer.getByRole('link').click()
@@ -186,35 +193,36 @@ test('deleted projects wait in the bin and come back', WHOLE, async ({ page }) =
   await expect(bin.locator('li')).toHaveCount(1)
 })
 
-test('a backup brings everything back into another browser, history and undo too', async ({ page, browser, baseURL }) => {
-  await openDemo(page, 'Tool library kiosk', 'board')
-  await field(page, 'notes').fill('before the backup')
-  await saved(page)
-  const url = page.url()
-  await page.goto('/')
-  await expect(rows(page)).toHaveCount(3)
-  await page.getByTestId('backup-menu').click()
-  const [zip] = await Promise.all([page.waitForEvent('download'), page.getByTestId('backup-all').click()])
-  expect(zip.suggestedFilename()).toMatch(/^voltaris-backup-\d{4}-\d\d-\d\d\.zip$/)
-  const bytes = readFileSync(await zip.path())
+test('a backup brings everything back into another browser, history and undo too',
+  async ({ page, browser, baseURL }) => {
+    await openDemo(page, 'Tool library kiosk', 'board')
+    await field(page, 'notes').fill('before the backup')
+    await saved(page)
+    const url = page.url()
+    await page.goto('/')
+    await expect(rows(page)).toHaveCount(3)
+    await page.getByTestId('backup-menu').click()
+    const [zip] = await Promise.all([page.waitForEvent('download'), page.getByTestId('backup-all').click()])
+    expect(zip.suggestedFilename()).toMatch(/^voltaris-backup-\d{4}-\d\d-\d\d\.zip$/)
+    const bytes = readFileSync(await zip.path())
 
-  const elsewhere = await browser.newPage({ baseURL: baseURL! })
-  await elsewhere.goto('/')
-  await field(elsewhere, 'restore-file').setInputFiles({ name: 'b.zip', mimeType: 'application/zip', buffer: bytes })
-  await expect(rows(elsewhere)).toHaveCount(3)
-  await expect(elsewhere.getByTestId('notice')).toContainText('3 came back')
-  await elsewhere.goto(url)
-  await expect(field(elsewhere, 'notes')).toHaveValue('before the backup')
-  await elsewhere.getByRole('button', { name: 'Undo', exact: true }).first().click()
-  await expect(field(elsewhere, 'notes')).not.toHaveValue('before the backup')
-  await elsewhere.goto('/')
-  await field(elsewhere, 'restore-file').setInputFiles(
-    { name: 'cut.zip', mimeType: 'application/zip', buffer: bytes.subarray(0, 2000) },
-  )
-  await expect(elsewhere.getByTestId('refused')).toContainText('cannot be read as a backup')
-  await expect(rows(elsewhere)).toHaveCount(3)
-  await elsewhere.close()
-})
+    const elsewhere = await browser.newPage({ baseURL: baseURL! })
+    await elsewhere.goto('/')
+    await field(elsewhere, 'restore-file').setInputFiles({ name: 'b.zip', mimeType: 'application/zip', buffer: bytes })
+    await expect(rows(elsewhere)).toHaveCount(3)
+    await expect(elsewhere.getByTestId('notice')).toContainText('3 came back')
+    await elsewhere.goto(url)
+    await expect(field(elsewhere, 'notes')).toHaveValue('before the backup')
+    await elsewhere.getByRole('button', { name: 'Undo', exact: true }).first().click()
+    await expect(field(elsewhere, 'notes')).not.toHaveValue('before the backup')
+    await elsewhere.goto('/')
+    await field(elsewhere, 'restore-file').setInputFiles(
+      { name: 'cut.zip', mimeType: 'application/zip', buffer: bytes.subarray(0, 2000) },
+    )
+    await expect(elsewhere.getByTestId('refused')).toContainText('cannot be read as a backup')
+    await expect(rows(elsewhere)).toHaveCount(3)
+    await elsewhere.close()
+  })
 
 test('plans in other scripts go out under their own names, several at once as a zip', WHOLE, async ({ page }) => {
   await page.goto('/')
@@ -226,12 +234,14 @@ test('plans in other scripts go out under their own names, several at once as a 
   const files: string[] = []
   for (const name of names) {
     const [file] = await Promise.all([
-      page.waitForEvent('download'), rows(page).filter({ hasText: name }).getByRole('button', { name: 'Export' }).click(),
+      page.waitForEvent('download'),
+      rows(page).filter({ hasText: name }).getByRole('button', { name: 'Export' }).click(),
     ])
     files.push(file.suggestedFilename())
   }
   expect(files).toEqual([
-    '蜂の巣モニター.voltaris.json', 'пасіка-на-схилі.voltaris.json', 'خلية-النحل.voltaris.json', 'bienenstöcke-süd.voltaris.json',
+    '蜂の巣モニター.voltaris.json', 'пасіка-на-схилі.voltaris.json', 'خلية-النحل.voltaris.json',
+    'bienenstöcke-süd.voltaris.json',
   ])
   await page.getByTestId('find-project').locator('input').fill('bienenstocke')
   await expect(rows(page)).toHaveCount(1)

@@ -20,7 +20,8 @@ test('the list moves a terminal too, and says which places are taken', async ({ 
   await page.getByTestId('chip-brood').click()
   await choose(page, 'place-brood.dq', '29 · G5 (taken)', '29')
   await expect(page.getByTestId('finding-position.claimed-twice')).toContainText('position 29')
-  await page.getByTestId('finding-position.claimed-twice').getByRole('button', { name: 'Release Brood probes DQ' }).click()
+  await page.getByTestId('finding-position.claimed-twice').getByRole('button', { name: 'Release Brood probes DQ' })
+    .click()
   await expect(page.getByTestId('finding-position.claimed-twice')).toHaveCount(0)
 })
 
@@ -64,19 +65,21 @@ test('what cannot be placed is named, and nothing moves', WHOLE, async ({ page }
   expect(await page.getByTestId('header-rail').innerText()).toBe(before)
 })
 
-test('each of the six faults of the broken demo has a way out, and all of them are mended by pressing', async ({ page }) => {
-  await openDemo(page, 'Signal box at the branch junction')
-  await expect(page.getByTestId('stops')).toHaveText('7 stops')
-  for (const code of ['position.claimed-twice', 'address.clash', 'address.clash', 'level.too-high', 'line.driven-straight']) {
-    const before = await page.getByTestId('stops').innerText()
-    await page.getByTestId(`finding-${code}`).first().getByTestId('fix').first().click()
-    await expect(page.getByTestId('stops')).not.toHaveText(before)
-  }
-  await page.getByTestId('stage-power').click()
-  await page.getByTestId('finding-supply.too-small').getByTestId('fix').first().click()
-  // What the lights take no longer goes through the board's own socket either.
-  await expect(page.getByTestId('stops')).toHaveText('0 stops')
-})
+test('each of the six faults of the broken demo has a way out, and all of them are mended by pressing',
+  async ({ page }) => {
+    await openDemo(page, 'Signal box at the branch junction')
+    await expect(page.getByTestId('stops')).toHaveText('7 stops')
+    for (const code of ['position.claimed-twice', 'address.clash', 'address.clash', 'level.too-high',
+      'line.driven-straight']) {
+      const before = await page.getByTestId('stops').innerText()
+      await page.getByTestId(`finding-${code}`).first().getByTestId('fix').first().click()
+      await expect(page.getByTestId('stops')).not.toHaveText(before)
+    }
+    await page.getByTestId('stage-power').click()
+    await page.getByTestId('finding-supply.too-small').getByTestId('fix').first().click()
+    // What the lights take no longer goes through the board's own socket either.
+    await expect(page.getByTestId('stops')).toHaveText('0 stops')
+  })
 
 test('hovering over a part shows on the strip what it would take', WHOLE, async ({ page }) => {
   await openDemo(page, 'Hive on the south slope', 'parts')

@@ -1,4 +1,7 @@
-/** The bench sheet as a PDF, read back by Debian's poppler (`pdftotext`, `pdfinfo`): over the demo projects and plans drawn at random. */
+/**
+ * The bench sheet as a PDF, read back by Debian's poppler (`pdftotext`, `pdfinfo`): over the demo projects and plans
+ * drawn at random.
+ */
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -45,7 +48,8 @@ async function read(paper: PaperDocument): Promise<string> {
   return execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' }).replace(/\s+/g, '')
 }
 const packed = (text: string) => text.replace(/ ?→ ?/g, ' to ').replace(/\s+/g, '')
-const demo = (name: string) => completed(JSON.parse(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8')) as Plan)
+const demo = (name: string) =>
+  completed(JSON.parse(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8')) as Plan)
 
 describe('the bench sheet', () => {
   const plans: [string, Plan][] = [
@@ -63,13 +67,15 @@ describe('the bench sheet', () => {
       expect(text).toContain(packed(step.check).slice(0, 12))
       for (const words of step.cautions) expect(text).toContain(packed(words).slice(0, 24))
     })
-    for (const wire of wiresOf(facts, netlistOf(facts, powerOf(facts).tree))) expect(text).toContain(packed(wire.from).slice(0, 8))
+    for (const wire of wiresOf(facts,
+      netlistOf(facts, powerOf(facts).tree))) expect(text).toContain(packed(wire.from).slice(0, 8))
     expect(text).toContain('Openstop:5Vreachaninput')
   })
 })
 
 describe('what stands there, on paper', () => {
-  it.each(['beehive-monitor', 'tool-library-kiosk'])('of %s holds every part, sighting, curve and entry of the logbook', async (name) => {
+  it.each(['beehive-monitor',
+    'tool-library-kiosk'])('of %s holds every part, sighting, curve and entry of the logbook', async (name) => {
     const plan = demo(name)
     const facts = gatherFacts(plan, catalogue)
     const text = await read(asBuiltPaper(facts, runSheetOf(facts)))
@@ -102,7 +108,8 @@ describe('labels', () => {
       porch: ['oled-i2c', { address: '0x3c' }], hall: ['oled-i2c', { address: '0x3d' }], clock: 'clock-cell-i2c',
     }), catalogue)
     expect(partLabelsOf(facts)).toEqual([
-      { partId: 'porch', name: 'porch', told: 'Address strap: 0x3c' }, { partId: 'hall', name: 'hall', told: 'Address strap: 0x3d' },
+      { partId: 'porch', name: 'porch', told: 'Address strap: 0x3c' },
+      { partId: 'hall', name: 'hall', told: 'Address strap: 0x3d' },
     ])
   })
 })

@@ -1,6 +1,7 @@
 /**
- * Overlays made for parts against the kernel's own bindings, by Debian's `dt-validate` (dt-schema), which the set-up installs. The bindings
- * are those of Linux 6.1 without their prose, in `devicetree/bindings`; `scripts/kernel-bindings.mjs` takes them from a kernel's sources.
+ * Overlays made for parts against the kernel's own bindings, by Debian's `dt-validate` (dt-schema), which the set-up
+ * installs. The bindings are those of Linux 6.1 without their prose, in `devicetree/bindings`;
+ * `scripts/kernel-bindings.mjs` takes them from a kernel's sources.
  */
 import { createHash } from 'node:crypto'
 import { execFileSync, spawnSync } from 'node:child_process'
@@ -50,7 +51,8 @@ function made(board: string) {
     const facts = gatherFacts(plan, catalogue)
     const overlay = overlayForPart(facts, facts.parts[0]!)
     if (!overlay.ok) return []
-    return [{ part: part.id, facts, tree: applyOverlay(baseFor(facts.board), compileText(overlay.source, { symbols: true })) }]
+    return [{ part: part.id, facts,
+      tree: applyOverlay(baseFor(facts.board), compileText(overlay.source, { symbols: true })) }]
   })
 }
 
@@ -62,7 +64,8 @@ describe('an overlay made for a part', () => {
     parts = made(board)
     const schema = join(folder, 'schema.json')
     writeFileSync(
-      schema, execFileSync('/usr/bin/dt-mk-schema', ['-j', BINDING_FILES], { stdio: ['ignore', 'pipe', 'ignore'], maxBuffer: 1 << 26 }),
+      schema, execFileSync('/usr/bin/dt-mk-schema', ['-j', BINDING_FILES],
+        { stdio: ['ignore', 'pipe', 'ignore'], maxBuffer: 1 << 26 }),
     )
     for (const { part, tree } of parts) writeFileSync(join(folder, `${part}.dtb`), writeBlob(tree))
     const { stdout, stderr } = spawnSync(
@@ -85,7 +88,8 @@ describe('an overlay made for a part', () => {
       .map(text => `${part}: ${text}`))
     expect(faults).toEqual([])
     // What is known is still there: an exemption that nothing needs is taken out.
-    expect(KNOWN.filter(([part, words]) => !said.get(part)?.some(text => words.test(text))).map(([part]) => part)).toEqual([])
+    expect(KNOWN.filter(([part, words]) => !said.get(part)?.some(text => words.test(text))).map(([part]) => part))
+      .toEqual([])
   })
 
   it('is told when it is not', () => {
@@ -112,7 +116,8 @@ describe('an overlay made for a part', () => {
   })
 
   it('names files of Linux 6.1 alone', () => {
-    // Sums of the names of all binding files of Linux 6.1, as Debian's linux-source-6.1 has them: the first ten digits of each SHA-256.
+    // Sums of the names of all binding files of Linux 6.1, as Debian's linux-source-6.1 has them: the first ten digits
+    // of each SHA-256.
     const list = readFileSync(fileURLToPath(new URL('devicetree/binding-files.txt', import.meta.url)), 'utf8')
     const known = new Set(list.trim().split(/\s+/))
     const isKnown = (file: string) => known.has(createHash('sha256').update(file).digest('hex').slice(0, 10))
@@ -126,7 +131,8 @@ describe('an overlay made for a part', () => {
 })
 
 const requiredIn = (schema: unknown): string[] => schema && typeof schema === 'object'
-  ? Object.entries(schema).flatMap(([key, value]) => key === 'required' && Array.isArray(value) ? value.map(String) : requiredIn(value))
+  ? Object.entries(schema)
+      .flatMap(([key, value]) => key === 'required' && Array.isArray(value) ? value.map(String) : requiredIn(value))
   : []
 
 describe('what a driver wants', () => {

@@ -21,8 +21,10 @@ import { draws } from '../random'
 
 /** reference program: `cvt` of Debian's package xcvt. */
 function cvt(width: number, height: number, rate: number, reduced: boolean): number[] {
-  const said = execFileSync('/usr/bin/cvt', [...reduced ? ['-r'] : [], String(width), String(height), String(rate)]).toString()
-  return /Modeline "\S+"\s+([\d.]+)\s+(\d+) (\d+) (\d+) (\d+)\s+(\d+) (\d+) (\d+) (\d+)/.exec(said)!.slice(1).map(Number)
+  const said = execFileSync('/usr/bin/cvt', [...reduced ? ['-r'] : [], String(width), String(height), String(rate)])
+    .toString()
+  return /Modeline "\S+"\s+([\d.]+)\s+(\d+) (\d+) (\d+) (\d+)\s+(\d+) (\d+) (\d+) (\d+)/.exec(said)!.slice(1)
+    .map(Number)
 }
 const figures = (width: number, height: number, rate = 60, reduced = false) => {
   const timing = videoTiming(width, height, rate, reduced)
@@ -39,7 +41,8 @@ describe('video timing', () => {
 
   it('is that of the reference program for any screen', () => {
     fc.assert(fc.property(
-      fc.integer({ min: 160, max: 4096 }), fc.integer({ min: 120, max: 2400 }), fc.constantFrom(24, 30, 50, 60, 75, 85), fc.boolean(),
+      fc.integer({ min: 160, max: 4096 }), fc.integer({ min: 120, max: 2400 }),
+      fc.constantFrom(24, 30, 50, 60, 75, 85), fc.boolean(),
       (width, height, rate, short) => {
         const reduced = short && rate % 60 === 0
         expect(figures(width, height, rate, reduced)).toEqual(cvt(width, height, rate, reduced))
@@ -48,7 +51,8 @@ describe('video timing', () => {
   })
 
   it('refuses figures that no screen has', () => {
-    for (const [width, height, rate] of [[0, 480, 60], [800, 0, 60], [800, 480, 0], [Number.NaN, 480, 60], [1e9, 480, 60]] as const) {
+    for (const [width, height, rate] of [[0, 480, 60], [800, 0, 60], [800, 480, 0], [Number.NaN, 480, 60],
+      [1e9, 480, 60]] as const) {
       expect(() => videoTiming(width, height, rate)).toThrow(RangeError)
     }
   })
@@ -95,12 +99,14 @@ describe('a touch that turns with its picture', () => {
     ])
     const panel = screenLines({ driver: 'full', path: 'parallel', mode, rotation: 0 }).boot.join('\n')
     for (const figure of [
-      'clock-frequency=29500000', 'hactive=800', 'hfp=24', 'hsync=72', 'hbp=96', 'vactive=480', 'vfp=3', 'vsync=10', 'vbp=7',
+      'clock-frequency=29500000', 'hactive=800', 'hfp=24', 'hsync=72', 'hbp=96', 'vactive=480', 'vfp=3', 'vsync=10',
+      'vbp=7',
     ]) {
       expect(panel).toContain(figure)
     }
     for (const line of panel.split('\n')) expect(line.length).toBeLessThanOrEqual(98)
-    expect(screenLines({ driver: 'full', path: 'connector', rotation: 0 })).toMatchObject({ words: [], touchRule: null, timing: null })
+    expect(screenLines({ driver: 'full', path: 'connector', rotation: 0 }))
+      .toMatchObject({ words: [], touchRule: null, timing: null })
   })
 })
 
@@ -121,8 +127,10 @@ describe('the base tree of a board class', () => {
     const tree = compileText(baseSource(board), { symbols: true })
     const groups = pinGroups.families.extra as Record<string, { line: number, function: string }[]>
     const pairs: [string, string][] = [
-      ['i2c1_pins', 'i2c1_gpio2'], ['i2c0_pins', 'i2c0_gpio0'], ['i2c3_pins', 'i2c3_gpio4'], ['i2c4_pins', 'i2c4_gpio8'],
-      ['spi0_pins', 'spi0_gpio7'], ['spi3_pins', 'spi3_gpio0'], ['uart0_pins', 'uart0_gpio14'], ['uart2_pins', 'uart2_gpio0'],
+      ['i2c1_pins', 'i2c1_gpio2'], ['i2c0_pins', 'i2c0_gpio0'], ['i2c3_pins', 'i2c3_gpio4'],
+      ['i2c4_pins', 'i2c4_gpio8'],
+      ['spi0_pins', 'spi0_gpio7'], ['spi3_pins', 'spi3_gpio0'], ['uart0_pins', 'uart0_gpio14'],
+      ['uart2_pins', 'uart2_gpio0'],
       ['uart5_pins', 'uart5_gpio12'], ['i2s_pins', 'pcm_gpio18'],
     ]
     for (const [own, published] of pairs) {
@@ -142,7 +150,8 @@ describe('overlays of the library', () => {
     const board = catalogue.boards.get('forty-usb-c')!
     const base = dtcCompile(baseSource(board), true)
     for (const spec of OVERLAYS.values()) {
-      const source = sourceOf(resolveOverlay(spec, Object.keys(spec.choices ?? {}).slice(0, 1).map(name => ({ name, value: '' }))), board)
+      const source = sourceOf(resolveOverlay(spec,
+        Object.keys(spec.choices ?? {}).slice(0, 1).map(name => ({ name, value: '' }))), board)
       const overlay = writeBlob(compileText(source, { symbols: true }))
       let ours
       try {
@@ -162,7 +171,8 @@ describe('overlays of the library', () => {
 function placed(board: string, type: string) {
   const plan = planOf(board, { part: type })
   const result = placePlan(plan, catalogue, { scope: 'rest' })
-  return gatherFacts(result.ok ? applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan : plan, catalogue)
+  return gatherFacts(result.ok ? applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan : plan,
+    catalogue)
 }
 
 describe('an overlay made for a part', () => {
@@ -178,7 +188,8 @@ describe('an overlay made for a part', () => {
       const blob = overlayBlob(overlay.source)
       expect(dtcPrint(blob, true), type).toBe(dtcPrint(dtcCompile(overlay.source, true), true))
       expect(dtcWarnings(blob), type).toBe(dtcWarnings(dtcCompile(overlay.source, true)))
-      expect(dtcPrint(writeBlob(applyOverlay(readBlob(base), readBlob(blob))), true), type).toBe(dtcPrint(fdtoverlay(base, blob), true))
+      expect(dtcPrint(writeBlob(applyOverlay(readBlob(base), readBlob(blob))), true), type)
+        .toBe(dtcPrint(fdtoverlay(base, blob), true))
     }
   })
 })

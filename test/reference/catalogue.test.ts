@@ -30,7 +30,8 @@ describe.each([
 ])('pin functions of %s', (boardId, family) => {
   const board = catalogue.boards.get(boardId)!
   const expected = Object.entries(reference.families[family]!)
-    .flatMap(([group, lines]) => lines.map(({ line, function: setting }) => `${line} ${setting} ${controllerOf(group)}`))
+    .flatMap(([group, lines]) =>
+      lines.map(({ line, function: setting }) => `${line} ${setting} ${controllerOf(group)}`))
     .sort()
 
   it('are those of the reference, all of them and no others', () => {
@@ -54,10 +55,12 @@ describe.each([
   it('are all within reach of placement, but for the controllers that it leaves alone', () => {
     // uart1 shares lines 14 and 15 with uart0 and is chosen by the boot file, not by position.
     const leftAlone = new Set(['uart1', 'i2cslave', 'dpi', 'emmc', 'jtag', 'clock0', 'clock1', 'clock2'])
-    const used = new Set(board.lines.flatMap(entry => entry.functions.map(f => f.controller)).filter(id => !leftAlone.has(id)))
+    const used = new Set(board.lines.flatMap(entry => entry.functions.map(f => f.controller))
+      .filter(id => !leftAlone.has(id)))
     const ours = board.controllers.map(controller => controller.id).sort()
     // The short header of the early board leaves some controllers without a way out.
-    if (boardId === 'early-26') expect([...used].filter(id => !ours.includes(id)).sort()).toEqual(['i2c0', 'i2s', 'pwm.1', 'spi1'])
+    if (boardId === 'early-26') expect([...used].filter(id => !ours.includes(id)).sort())
+      .toEqual(['i2c0', 'i2s', 'pwm.1', 'spi1'])
     else expect([...used].sort()).toEqual(ours)
   })
 })
@@ -65,7 +68,8 @@ describe.each([
 describe('the forty-position header', () => {
   // practice: the position table of the header; lines by position, odd row then even row.
   const ODD = ['3V3', 2, 3, 4, 'ground', 17, 27, 22, '3V3', 10, 9, 11, 'ground', 0, 5, 6, 13, 19, 26, 'ground']
-  const EVEN = ['5V', '5V', 'ground', 14, 15, 18, 'ground', 23, 24, 'ground', 25, 8, 7, 1, 'ground', 12, 'ground', 16, 20, 21]
+  const EVEN = ['5V', '5V', 'ground', 14, 15, 18, 'ground', 23, 24, 'ground', 25, 8, 7, 1, 'ground', 12, 'ground', 16,
+    20, 21]
 
   it.each([
     'forty-classic', 'forty-usb-c', 'tiny-unpopulated', 'forty-io-bridge',
@@ -102,7 +106,8 @@ describe('the early board', () => {
   it('gives little on 3V3, and has the full serial port', () => {
     const { limits, controllers } = catalogue.boards.get('early-26')!
     expect(limits.rail3V3BudgetMa).toEqual({ value: 50, origin: 'memory' }) // memory
-    expect(controllers.find(controller => controller.id === 'uart0')!.variants!.map(variant => variant.full)).toEqual([true]) // memory
+    expect(controllers.find(controller => controller.id === 'uart0')!.variants!.map(variant => variant.full))
+      .toEqual([true]) // memory
   })
 })
 
@@ -116,13 +121,16 @@ describe('controllers', () => {
 
   it('of the newest board bring four PWM channels out, two of them on a second line', () => {
     // memory
-    const channels = catalogue.boards.get('forty-io-bridge')!.controllers.filter(controller => controller.kind === 'pwm')
-    expect(channels.map(channel => channel.routes.map(route => route.lines.out))).toEqual([[12], [13], [18, 14], [19, 15]])
+    const channels = catalogue.boards.get('forty-io-bridge')!.controllers.filter(controller =>
+      controller.kind === 'pwm')
+    expect(channels.map(channel => channel.routes.map(route => route.lines.out)))
+      .toEqual([[12], [13], [18, 14], [19, 15]])
   })
 })
 
 describe('catalogue files', () => {
-  const check = (schema: Joi.Schema, entry: unknown) => schema.validate(entry, { abortEarly: false, convert: false }).error?.message
+  const check = (schema: Joi.Schema,
+    entry: unknown) => schema.validate(entry, { abortEarly: false, convert: false }).error?.message
 
   it('keep to their schemas', () => {
     for (const board of catalogue.boards.values()) expect(check(boardSchema, board), board.id).toBeUndefined()
@@ -137,12 +145,15 @@ describe('catalogue files', () => {
       const options = new Set((part.options ?? []).map(option => option.id))
       const text = JSON.stringify([part.boot ?? [], part.nodes ?? []])
       for (const [, name] of text.matchAll(/\{(?:option:)?([a-z0-9]+)\}/gi)) {
-        expect(names.has(name!) || options.has(name!) || name === 'spi' || name === 'select', `${part.id} {${name}}`).toBe(true)
+        expect(names.has(name!) || options.has(name!) || name === 'spi' || name === 'select', `${part.id} {${name}}`)
+          .toBe(true)
       }
       for (const supply of part.supplies) if (supply.perOption) expect(options.has(supply.perOption)).toBe(true)
-      for (const signal of part.signals) if (signal.repeat) expect(options.has(signal.repeat), `${part.id} ${signal.id}`).toBe(true)
+      for (const signal of part.signals) if (signal.repeat) expect(options.has(signal.repeat),
+        `${part.id} ${signal.id}`).toBe(true)
       for (const option of [
-        part.serial?.baudOption, part.strip?.pixelsOption, part.matrix?.rowsOption, part.matrix?.columnsOption, part.seat?.shiftOption,
+        part.serial?.baudOption, part.strip?.pixelsOption, part.matrix?.rowsOption, part.matrix?.columnsOption,
+        part.seat?.shiftOption,
       ]) {
         if (option) {
           expect(options.has(option), `${part.id} ${option}`).toBe(true)
@@ -150,7 +161,8 @@ describe('catalogue files', () => {
       }
       if (part.serial?.directionSignal) expect(names.has(part.serial.directionSignal)).toBe(true)
       if (part.i2c?.addressOption) expect(options.has(part.i2c.addressOption)).toBe(true)
-      for (const option of part.options ?? []) if (option.values) expect(option.values.map(entry => entry.value)).toContain(option.default)
+      for (const option of part.options
+        ?? []) if (option.values) expect(option.values.map(entry => entry.value)).toContain(option.default)
     }
   })
 
@@ -180,13 +192,15 @@ describe('catalogue files', () => {
   it('reach over every kind of work', () => {
     const groups = new Set([...catalogue.parts.values()].map(part => part.group))
     expect([...groups].sort()).toEqual([
-      'building', 'expanding', 'input', 'lighting', 'moving', 'sensing', 'showing', 'sounding', 'switching', 'talking', 'timing',
+      'building', 'expanding', 'input', 'lighting', 'moving', 'sensing', 'showing', 'sounding', 'switching', 'talking',
+      'timing',
     ])
   })
 
   it('use every kind of connection between them', () => {
     const roles = new Set([...catalogue.parts.values()].flatMap(part => part.signals.map(signal => signal.role)))
-    for (const role of ['line', 'pwm', 'onewire', 'strip', 'i2c.sda', 'spi.select', 'serial.tx', 'i2s.dataOut'] as const) {
+    for (const role of ['line', 'pwm', 'onewire', 'strip', 'i2c.sda', 'spi.select', 'serial.tx',
+      'i2s.dataOut'] as const) {
       expect(roles.has(role), role).toBe(true)
     }
     expect(catalogue.parts.size).toBeGreaterThanOrEqual(70)
@@ -207,7 +221,8 @@ describe('catalogue files', () => {
       const list = part.i2c?.address
         ? [part.i2c.address]
         : part.options?.find(option => option.id === part.i2c?.addressOption)?.values?.map(entry => entry.value) ?? []
-      for (const address of list) expect(Number(address) >= 0x08 && Number(address) <= 0x77, `${part.id} ${address}`).toBe(true)
+      for (const address of list) expect(Number(address) >= 0x08 && Number(address) <= 0x77, `${part.id} ${address}`)
+        .toBe(true)
     }
   })
 })
@@ -215,7 +230,8 @@ describe('catalogue files', () => {
 describe('limits of the boards', () => {
   it.each(['forty-classic', 'forty-usb-c'])('of %s are the figures of their origin', (id) => {
     const { limits } = catalogue.boards.get(id) as Board
-    expect(limits.inputHighMinV).toEqual({ value: 2, origin: expect.stringContaining('JESD8C') }) // published: JESD8C, VIH 2.0 V
+    expect(limits.inputHighMinV)
+      .toEqual({ value: 2, origin: expect.stringContaining('JESD8C') }) // published: JESD8C, VIH 2.0 V
     expect(limits.lineMaxMa.value).toBe(16) // memory
     expect(limits.linesTotalMaxMa.value).toBe(50) // memory
     expect(limits.rail3V3BudgetMa.value).toBe(500) // memory

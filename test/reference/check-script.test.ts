@@ -1,6 +1,6 @@
 /**
- * The check script under the shells that boards have: Debian's dash and busybox. It ends well, writes nothing, and its report is read
- * whole.
+ * The check script under the shells that boards have: Debian's dash and busybox. It ends well, writes nothing, and its
+ * report is read whole.
  */
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
@@ -18,12 +18,14 @@ import { catalogue } from '../plans'
 const SHELLS = [['/usr/bin/dash', []], ['/usr/bin/busybox', ['sh']]] as const
 
 /** Runs a script in an empty folder with commands of ours before the system's. */
-function run([shell, before]: (typeof SHELLS)[number], script: string, commands: Readonly<Record<string, string>> = {}) {
+function run([shell, before]: (typeof SHELLS)[number], script: string,
+  commands: Readonly<Record<string, string>> = {}) {
   const folder = mkdtempSync(join(tmpdir(), 'check-'))
   try {
     const bin = join(folder, 'bin')
     mkdirSync(bin)
-    for (const [name, text] of Object.entries(commands)) writeFileSync(join(bin, name), `#!/bin/sh\n${text}\n`, { mode: 0o755 })
+    for (const [name, text] of Object.entries(commands)) writeFileSync(join(bin, name), `#!/bin/sh\n${text}\n`,
+      { mode: 0o755 })
     const file = join(folder, 'check.sh')
     writeFileSync(file, script)
     const before_ = readdirSync(folder).sort()
@@ -59,7 +61,8 @@ describe.skipIf(!SHELLS.every(([shell]) => existsSync(shell)))('the check script
     const probe = (id: string, more: Partial<Probe> = {}): Probe =>
       ({ id, phase: 'after the start', title: id, how: '', minutes: 1, at: {}, ...more })
     const probes = [
-      probe('node:/dev/null'), probe('node:/dev/i2c-77'), probe('node:/proc/self/stat*'), probe('scan:i2c1', { command: 'i2cdetect -y 1' }),
+      probe('node:/dev/null'), probe('node:/dev/i2c-77'), probe('node:/proc/self/stat*'),
+      probe('scan:i2c1', { command: 'i2cdetect -y 1' }),
       probe('load'),
     ]
     const grid = '     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n30: -- -- -- -- -- -- -- -- -- -- -- -- 3c -- -- --'
@@ -69,15 +72,17 @@ describe.skipIf(!SHELLS.every(([shell]) => existsSync(shell)))('the check script
     expect(status).toBe(0)
     expect(stdout).toContain('# Report on It\'s "a" $name; rm -rf')
     const { found } = readPasted(stdout, probes, null)
-    expect(Object.fromEntries(found.flatMap(entry => entry.kind === 'seen' ? [[entry.probe, entry.outcome]] : []))).toEqual({
-      'node:/dev/null': 'it is there', 'node:/dev/i2c-77': 'it is missing', 'node:/proc/self/stat*': 'it is there',
-      'scan:i2c1': 'answers at 0x3c', 'load': 'under-voltage, or it starts anew',
-    })
+    expect(Object.fromEntries(found.flatMap(entry => entry.kind === 'seen' ? [[entry.probe, entry.outcome]] : [])))
+      .toEqual({
+        'node:/dev/null': 'it is there', 'node:/dev/i2c-77': 'it is missing', 'node:/proc/self/stat*': 'it is there',
+        'scan:i2c1': 'answers at 0x3c', 'load': 'under-voltage, or it starts anew',
+      })
   })
 
   it('writes to nothing but the screen', () => {
     const script = checkScriptOf('plan', [])
-    const redirected = [...script.matchAll(/\d?>+\s*([^\s;)]+)/g)].map(match => match[1]).filter(target => target !== '/dev/null' && target !== '&1')
+    const redirected = [...script.matchAll(/\d?>+\s*([^\s;)]+)/g)].map(match => match[1])
+      .filter(target => target !== '/dev/null' && target !== '&1')
     // The one in its own instructions, which the maker types.
     expect(redirected).toEqual(['report.txt,'])
     expect(script).not.toMatch(/\b(?:rm|mv|cp|tee|dd|gpioset|i2cset|modprobe|dtoverlay|mount|kill -9)\b/)

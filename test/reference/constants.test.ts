@@ -7,7 +7,8 @@ const HEADER = '/usr/include/linux/input-event-codes.h'
 
 describe.skipIf(!existsSync(HEADER))('keys and buttons of the binding constants', () => {
   const codes = [
-    ...readFileSync(HEADER, 'utf8').matchAll(/^#define\s+((?:KEY|BTN|EV|REL|ABS|SW|LED|SND|MSC)_\w+)\s+(0x[0-9a-f]+|\d+)\b/gim),
+    ...readFileSync(HEADER, 'utf8')
+      .matchAll(/^#define\s+((?:KEY|BTN|EV|REL|ABS|SW|LED|SND|MSC)_\w+)\s+(0x[0-9a-f]+|\d+)\b/gim),
   ].map(([, name, value]) =>
     [name!, Number(value)] as const)
 
@@ -19,6 +20,7 @@ describe.skipIf(!existsSync(HEADER))('keys and buttons of the binding constants'
 
   it('leave out none of the usual ones', () => {
     const names = new Set(Object.keys(BINDING_CONSTANTS))
-    for (const [name, value] of codes) if (name.startsWith('KEY_') && value < 128) expect(names.has(name), name).toBe(true)
+    for (const [name, value] of codes) if (name.startsWith('KEY_')
+      && value < 128) expect(names.has(name), name).toBe(true)
   })
 })

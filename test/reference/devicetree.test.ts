@@ -28,7 +28,8 @@ describe('a source', () => {
     for (const source of [
       '/dts-v1/; / { a = <1 2; };', '/ { };', '/dts-v1/; / { a = <&nobody>; };', '/dts-v1/; / { a = <0x1ffffffff>; };',
       '/dts-v1/; / { a = /bits/ 7 <1>; };', '/dts-v1/; / { a = [0 1 2]; };',
-      '/dts-v1/; / { n { }; n { }; };', '/dts-v1/; / { n { } };', '/dts-v1/; / { a = "open; };', '/dts-v1/; &nobody { };',
+      '/dts-v1/; / { n { }; n { }; };', '/dts-v1/; / { n { } };', '/dts-v1/; / { a = "open; };',
+      '/dts-v1/; &nobody { };',
       '/dts-v1/; / { a = <(1 / 0)>; };', '/dts-v1/; / { a = <(1 +)>; };', '/dts-v1/; / { a = /bits/ 8 <256>; };',
     ]) {
       expect(() => dtcCompile(source), source).toThrow()

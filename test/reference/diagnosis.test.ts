@@ -1,6 +1,7 @@
 /**
- * Faults of wires against ngspice (Debian): the plan's netlist as a circuit of small resistors, with the fault made in it by hand, and what
- * a voltmeter shows at each part; held against what the model of fault finding says for the same fault.
+ * Faults of wires against ngspice (Debian): the plan's netlist as a circuit of small resistors, with the fault
+ * made in it by hand, and what a voltmeter shows at each part; held against what the model of fault finding
+ * says for the same fault.
  */
 import { describe, expect, it } from 'vitest'
 import { modelOf } from '../../core/diagnosis/table'
@@ -42,11 +43,14 @@ class Circuit {
 }
 
 /** The ways of all conductors with a change made by hand: the list of pairs, and nothing of the model's own code. */
-function waysWith(netlist: Netlist, changes: readonly Change[]): { id: string, way: number, from: string, to: string }[] {
-  const ways = netlist.conductors.flatMap(({ id, ways: list }) => list.map(({ from, to }, way) => ({ id, way, from, to })))
+function waysWith(netlist: Netlist,
+  changes: readonly Change[]): { id: string, way: number, from: string, to: string }[] {
+  const ways = netlist.conductors.flatMap(({ id, ways: list }) =>
+    list.map(({ from, to }, way) => ({ id, way, from, to })))
   const first = (id: string) => ways.find(entry => entry.id === id && entry.way === 0)!
   for (const change of changes) {
-    if (change.change === 'open') ways.splice(ways.findIndex(({ id, way }) => id === change.conductor && way === change.way), 1)
+    if (change.change === 'open') ways.splice(ways.findIndex(({ id, way }) =>
+      id === change.conductor && way === change.way), 1)
     if (change.change === 'move') first(change.conductor).to = change.to
     if (change.change === 'swap') {
       const [a, b] = change.conductors.map(first)
@@ -58,12 +62,14 @@ function waysWith(netlist: Netlist, changes: readonly Change[]): { id: string, w
 }
 
 /** Volts between supply and return of each part, by the probe that asks for them. */
-function metered(facts: Facts, netlist: Netlist, changes: readonly Change[], probes: readonly string[]): Map<string, number> {
+function metered(facts: Facts, netlist: Netlist, changes: readonly Change[],
+  probes: readonly string[]): Map<string, number> {
   const circuit = new Circuit()
   circuit.node(SOURCE)
   circuit.lines.push(`Vsource src 0 5.1`, `Rsource src ${circuit.node(SOURCE)} ${SOURCE_OHM}`)
   for (const { from, to } of waysWith(netlist, changes)) circuit.resistor(from, to, 0.02)
-  for (const { inside } of netlist.components) for (const [a, ...more] of inside) for (const b of more) circuit.resistor(a!, b, 0.001)
+  for (const { inside } of netlist.components) for (const [a,
+    ...more] of inside) for (const b of more) circuit.resistor(a!, b, 0.001)
   const rail = (kind: string) => `@P${facts.board!.header.find(entry => entry.kind === kind)!.position}`
   circuit.resistor('@socket', rail('5V'), 0.02)
   const [five, ground] = [circuit.node(rail('5V')), circuit.node(rail('ground'))]
@@ -106,7 +112,8 @@ describe.skipIf(!hasSpice)('volts at the parts beside ngspice', () => {
       if (!probes.length || !netlist.ownerOf.has(SOURCE)) continue
       const healthy = metered(facts, netlist, [], probes)
       for (const kind of KINDS) {
-        const rows = table.faults.flatMap(({ changes }, row) => changes.every(({ change }) => change === kind) ? [row] : [])
+        const rows = table.faults.flatMap(({ changes },
+          row) => changes.every(({ change }) => change === kind) ? [row] : [])
         for (const row of rows.filter((_, i) => i % Math.ceil(rows.length / 5) === 0)) {
           const shown = metered(facts, netlist, table.faults[row]!.changes, probes)
           for (const probe of probes) {

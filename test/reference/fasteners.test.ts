@@ -1,10 +1,11 @@
 /**
- * Screws and spacers against the tables they are from (ISO 7045 and 888 lengths, ISO 4032 nuts, ISO 7089 washers, ISO 273 holes, ISO 261
- * pitches), typed here once more, and against a screw that is drawn as a line of points.
+ * Screws and spacers against the tables they are from (ISO 7045 and 888 lengths, ISO 4032 nuts, ISO 7089 washers, ISO
+ * 273 holes, ISO 261 pitches), typed here once more, and against a screw that is drawn as a line of points.
  */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { AIR_MM, BOARD_MM, mountAnswer, screwFor, screwVerdicts, SERIES, SPACERS_MM, type Thread } from '../../core/mechanics/fasteners'
+import { AIR_MM, BOARD_MM, mountAnswer, screwFor, screwVerdicts, SERIES, SPACERS_MM,
+  type Thread } from '../../core/mechanics/fasteners'
 import { draws } from '../random'
 
 const ISO = {
@@ -35,7 +36,8 @@ describe('fasteners', () => {
 
   it('is what a screw does that is drawn as points, a tenth of a millimetre apart', () => {
     fc.assert(fc.property(
-      fc.constantFrom(...THREADS), fc.integer({ min: 5, max: 200 }), fc.integer({ min: 10, max: 200 }), (thread, clamped, depth) => {
+      fc.constantFrom(...THREADS), fc.integer({ min: 5, max: 200 }), fc.integer({ min: 10, max: 200 }),
+      (thread, clamped, depth) => {
         const { d } = SERIES[thread]
         for (const { lengthMm, is } of screwVerdicts({ thread, clampedMm: clamped / 10, depthMm: depth / 10 })) {
           // Tenths from the head down: what lies in thread, and whether one lies below the ground of the hole.
@@ -50,8 +52,9 @@ describe('fasteners', () => {
   })
 
   it('with a nut comes through by one turn at least', () => {
-    expect(screwVerdicts({ thread: 'M3', clampedMm: 3.2, depthMm: null }).filter(({ is }) => is === 'right').map(({ lengthMm }) =>
-      lengthMm))
+    expect(screwVerdicts({ thread: 'M3', clampedMm: 3.2, depthMm: null }).filter(({ is }) => is === 'right')
+      .map(({ lengthMm }) =>
+        lengthMm))
       .toEqual([8, 10])
     expect(screwFor({ thread: 'M3', clampedMm: 3.2, depthMm: null })).toBe(8)
     expect(screwFor({ thread: 'M3', clampedMm: 29, depthMm: null })).toBeNull()
@@ -59,7 +62,8 @@ describe('fasteners', () => {
 
   it('a board on spacers: high enough, both screws hold, and they do not meet', () => {
     fc.assert(fc.property(
-      fc.constantFrom(...THREADS), fc.integer({ min: 5, max: 60 }), fc.integer({ min: 0, max: 280 }), fc.boolean(), (thread, plate,
+      fc.constantFrom(...THREADS), fc.integer({ min: 5, max: 60 }), fc.integer({ min: 0, max: 280 }), fc.boolean(),
+      (thread, plate,
         under, washers) => {
         const mount = { thread, plateMm: plate / 10, underMm: under / 10, washers }
         const { spacerMm, topMm, bottomMm, problems, items } = mountAnswer(mount)

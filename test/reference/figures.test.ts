@@ -34,7 +34,8 @@ describe('figures against their origin', () => {
   it('both resistors of the ready divider are values of the E12 series', () => {
     // published: IEC 60063, E12
     const e12 = [10, 12, 15, 18, 22, 27, 33, 39, 47, 56, 68, 82]
-    for (const ohm of [READY_DIVIDER.upperOhm, READY_DIVIDER.lowerOhm]) expect(e12).toContain(ohm / 10 ** (Math.floor(Math.log10(ohm)) - 1))
+    for (const ohm of [READY_DIVIDER.upperOhm,
+      READY_DIVIDER.lowerOhm]) expect(e12).toContain(ohm / 10 ** (Math.floor(Math.log10(ohm)) - 1))
   })
 
   it('a USB 2.0 port gives 500 mA, and the least supplies are those of practice', () => {
@@ -48,7 +49,8 @@ describe('figures against their origin', () => {
     const strip = catalogue.parts.get('strip-addressable')!
     expect(strip.supplies[0]!.peakMa).toBe(60) // memory
     expect(strip.signals[0]!.inputHighMinV!.value).toBeCloseTo(0.7 * 5, 9) // practice: 5 V CMOS input
-    const budget = powerOf(gatherFacts(planOf('forty-classic', { s: ['strip-addressable', { pixels: '30' }] }), catalogue)).report
+    const budget = powerOf(gatherFacts(planOf('forty-classic', { s: ['strip-addressable', { pixels: '30' }] }),
+      catalogue)).report
     expect(budget.rails[0]!.loads.find(load => load.partId === 's')!.peakMa).toBe(30 * 60)
     // The board's converters draw more than their 980 mA at 5 V, because less than 5 V arrive.
     expect(budget.rails[0]!.loads.find(load => load.partId === null)!.peakMa).toBeGreaterThan(980)
@@ -58,7 +60,8 @@ describe('figures against their origin', () => {
     for (const plan of demoPlans) {
       const { rails, states } = powerOf(gatherFacts(plan, catalogue)).report
       const peak = states.find(state => state.id === 'peak')!
-      for (const rail of rails) expect(rail.loads.reduce((sum, load) => sum + load.peakMa, 0)).toBeCloseTo(rail.peakMa, 6)
+      for (const rail of rails) expect(rail.loads.reduce((sum, load) => sum + load.peakMa, 0)).toBeCloseTo(rail.peakMa,
+        6)
       expect(rails[0]!.peakMa).toBeCloseTo(peak.nodes['@socket']!.currentMa, 1)
       for (const load of rails[1]!.loads) expect(rails[0]!.loads.map(other => other.node)).toContain(load.node)
     }
@@ -69,7 +72,8 @@ describe('the assignment problem', () => {
   it('is solved at the least cost that trying every order finds', () => {
     const matrix = fc.integer({ min: 1, max: 5 }).chain(rows => fc.integer({ min: rows, max: 6 }).chain(columns =>
       fc.array(
-        fc.array(fc.oneof(fc.integer({ min: 0, max: 20 }), fc.constant(IMPOSSIBLE)), { minLength: columns, maxLength: columns }),
+        fc.array(fc.oneof(fc.integer({ min: 0, max: 20 }), fc.constant(IMPOSSIBLE)),
+          { minLength: columns, maxLength: columns }),
         { minLength: rows, maxLength: rows },
       )))
     const best = (cost: number[][], row = 0, taken: number[] = []): number => row === cost.length
@@ -125,7 +129,8 @@ describe.skipIf(!existsSync('/usr/sbin/i2cdetect'))('the scan tool of Debian (i2
       }
     })()
     expect(help).toContain('i2cdetect [-y]')
-    const grid = readGrid(['00: ', ...Array.from({ length: 7 }, (_, i) => `${i + 1}0: ${'-- '.repeat(i === 6 ? 8 : 16)}`)].join('\n'))
+    const grid = readGrid(['00: ', ...Array.from({ length: 7 },
+      (_, i) => `${i + 1}0: ${'-- '.repeat(i === 6 ? 8 : 16)}`)].join('\n'))
     expect(grid.ok && grid.tested.at(-1)).toBe(0x77)
   })
 })

@@ -1,6 +1,7 @@
 /**
- * Flat cables against a model that carries a strip along its way in small steps (parallel transport, Bishop, "There is more than one way to
- * frame a curve", American Mathematical Monthly 82, 1975): every pair of connectors, every side, every direction.
+ * Flat cables against a model that carries a strip along its way in small steps (parallel transport, Bishop, "There
+ * is more than one way to frame a curve", American Mathematical Monthly 82, 1975): every pair of connectors, every
+ * side, every direction.
  */
 import { describe, expect, it } from 'vitest'
 import { flatCableFor, FLAT_LENGTHS_MM, type Direction, type FlatConnector } from '../../core/mechanics/flat-cable'
@@ -17,7 +18,10 @@ const sum = (a: V, b: V): V => [a[0] + b[0], a[1] + b[1], a[2] + b[2]]
 const cross = (a: V, b: V): V => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
 const rounded = (a: V): V => a.map(value => Math.round(value)) as V
 
-/** The strip's tangent turns about its width from one direction to the other; its face is carried along and kept square to it. */
+/**
+ * The strip's tangent turns about its width from one direction to the other; its face is carried along and kept
+ * square to it.
+ */
 function faceAtEnd(from: V, to: V, width: V, start: V): V {
   const steps = 400
   const side = cross(width, from)
@@ -73,12 +77,16 @@ describe('a flat cable', () => {
     expect(tried).toBe(576)
   })
 
-  it('by hand: face to face on one board, contacts below, it has them on the same side; looped back, on opposite ones', () => {
-    const one: FlatConnector = { ways: 15, pitchMm: 1, contacts: 'bottom', opens: 'right', looks: 'up', first: 'near' }
-    expect(flatCableFor(one, { ...one, opens: 'left' }, 80)).toMatchObject({ fits: true, kind: 'same', lengthMm: 100 })
-    expect(flatCableFor(one, one, 80)).toMatchObject({ fits: true, kind: 'opposite', lengthMm: 100 })
-    expect(flatCableFor(one, { ...one, opens: 'left', first: 'far' }, 80)).toMatchObject({ fits: false, straight: false })
-  })
+  it('by hand: face to face on one board, contacts below, it has them on the same side; looped back, on opposite ones',
+    () => {
+      const one: FlatConnector = { ways: 15, pitchMm: 1, contacts: 'bottom', opens: 'right', looks: 'up',
+        first: 'near' }
+      expect(flatCableFor(one, { ...one, opens: 'left' }, 80))
+        .toMatchObject({ fits: true, kind: 'same', lengthMm: 100 })
+      expect(flatCableFor(one, one, 80)).toMatchObject({ fits: true, kind: 'opposite', lengthMm: 100 })
+      expect(flatCableFor(one, { ...one, opens: 'left', first: 'far' }, 80))
+        .toMatchObject({ fits: false, straight: false })
+    })
 
   it('says why none fits', () => {
     const one: FlatConnector = { ways: 15, pitchMm: 1, contacts: 'bottom', opens: 'right', looks: 'up', first: 'near' }

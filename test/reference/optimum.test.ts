@@ -35,10 +35,12 @@ const problemOf = (plan: Plan) => {
 }
 
 /** The plan with long pins below the add-on boards named, or below all that can have them. */
-const raisedOn = (plan: Plan, ids: readonly string[]): Plan => ({ ...plan, parts: plan.parts.map(part => ids.includes(part.id)
+const raisedOn = (plan: Plan,
+  ids: readonly string[]): Plan => ({ ...plan, parts: plan.parts.map(part => ids.includes(part.id)
   ? { ...part, options: { ...part.options, header: 'long' } }
   : part) })
-const addOns = (plan: Plan) => plan.parts.filter(part => catalogue.parts.get(part.type)!.seat?.passesOption).map(part => part.id)
+const addOns = (plan: Plan) =>
+  plan.parts.filter(part => catalogue.parts.get(part.type)!.seat?.passesOption).map(part => part.id)
 
 function compare(given: Plan): 'placed' | 'impossible' {
   const result = placePlan(given, catalogue, { scope: 'rest' })
@@ -72,9 +74,12 @@ function compare(given: Plan): 'placed' | 'impossible' {
 }
 
 const types = [
-  'oled-i2c', 'light-i2c', 'motion-i2c', 'clock-cell-i2c', 'expander-8-i2c', 'hub-2-i2c', 'card-reader-spi', 'screen-spi-24',
-  'thermocouple-spi', 'modem-serial', 'positioning-serial', 'servo-small', 'fan-4wire-pwm', 'strip-addressable', 'probe-onewire',
-  'relay-board-1', 'relay-board-4', 'buttons-4', 'encoder-rotary', 'scale-two-wire', 'distance-echo-5v', 'amplifier-i2s', 'stepper-driver',
+  'oled-i2c', 'light-i2c', 'motion-i2c', 'clock-cell-i2c', 'expander-8-i2c', 'hub-2-i2c', 'card-reader-spi',
+  'screen-spi-24',
+  'thermocouple-spi', 'modem-serial', 'positioning-serial', 'servo-small', 'fan-4wire-pwm', 'strip-addressable',
+  'probe-onewire',
+  'relay-board-1', 'relay-board-4', 'buttons-4', 'encoder-rotary', 'scale-two-wire', 'distance-echo-5v',
+  'amplifier-i2s', 'stepper-driver',
   'gas-analog', 'analog-4-i2c', 'clock-add-on',
 ]
 
@@ -86,10 +91,12 @@ const anyPlan = fc.record({
   before: fc.option(fc.record({ part: fc.nat(4), at: fc.constantFrom(...LINES), fixed: fc.boolean() })),
 }).map(({ board, types, reserved, before }) => {
   const plan = planOf(
-    board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])), { reserved: reserved.map(position => ({ position })) },
+    board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])),
+    { reserved: reserved.map(position => ({ position })) },
   )
   const signal = before
-    && catalogue.parts.get(types[before.part] ?? '')?.signals.find(entry => entry.role === 'line' && entry.claimsPosition === undefined)
+    && catalogue.parts.get(types[before.part] ?? '')?.signals.find(entry =>
+      entry.role === 'line' && entry.claimsPosition === undefined)
   if (signal) {
     plan.assignments = before.fixed
       ? fixedAt({ [`p${before.part}.${signal.id}`]: before.at })
@@ -111,14 +118,17 @@ describe('the cost of a placement', () => {
   it('is the least there is where several parts gather by themselves', () => {
     const few = { reserved: LINES.slice(14).map(position => ({ position })) }
     compare(planOf('forty-classic', { a: 'relay-board-4', b: 'encoder-rotary', c: 'scale-two-wire' }, few))
-    compare(planOf('forty-classic', { k: ['keypad-matrix', { rows: '2', columns: '3' }], r: 'relay-board-4', e: 'expander-8-i2c' }, few))
+    compare(planOf('forty-classic',
+      { k: ['keypad-matrix', { rows: '2', columns: '3' }], r: 'relay-board-4', e: 'expander-8-i2c' }, few))
   })
 
   it('is the least there is where straps, channels and software buses are needed', () => {
     compare(planOf(
-      'forty-classic', { a: 'light-i2c', b: 'light-i2c', c: 'light-i2c' }, { reserved: LINES.slice(12).map(position => ({ position })) },
+      'forty-classic', { a: 'light-i2c', b: 'light-i2c', c: 'light-i2c' },
+      { reserved: LINES.slice(12).map(position => ({ position })) },
     ))
-    compare(planOf('forty-classic', { h: 'hub-2-i2c', a: 'light-i2c', b: 'light-i2c', c: 'motion-i2c', d: 'motion-i2c' }))
+    compare(planOf('forty-classic',
+      { h: 'hub-2-i2c', a: 'light-i2c', b: 'light-i2c', c: 'motion-i2c', d: 'motion-i2c' }))
     compare(planOf('forty-classic', { a: 'servo-small', b: 'servo-small', c: 'servo-small' }))
   })
 })

@@ -1,4 +1,7 @@
-/** The supply engines against published figures, textbook formulas and worked examples. The source stands beside each check. */
+/**
+ * The supply engines against published figures, textbook formulas and worked examples. The source stands
+ * beside each check.
+ */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { catalogue } from '../plans'
@@ -21,7 +24,8 @@ import { draws } from '../random'
 describe('copper wire', () => {
   it('has the resistance of its gauge', () => {
     // published: ASTM B258 and IEC 60028: mΩ per metre at 20 °C
-    for (const [awg, milliohm] of [[18, 20.95], [20, 33.31], [22, 52.96], [24, 84.21], [26, 133.9], [28, 212.9], [30, 338.6]] as const) {
+    for (const [awg, milliohm] of [[18, 20.95], [20, 33.31], [22, 52.96], [24, 84.21], [26, 133.9], [28, 212.9],
+      [30, 338.6]] as const) {
       expect(milliohmPerM(awg)).toBeCloseTo(milliohm, milliohm < 100 ? 1 : 0)
     }
   })
@@ -69,16 +73,20 @@ describe('copper wire', () => {
 describe('an AC front end', () => {
   it('gives 11.33 V from 9 V with 0.7 V diodes', () => {
     // textbook: peak = U·√2 − 2·Ud
-    expect(rectifierFigures({ acV: 9, dropV: 1.4, currentMa: 0, hz: 50, capacitanceUf: 4700 }).peakV).toBeCloseTo(11.33, 2)
+    expect(rectifierFigures({ acV: 9, dropV: 1.4, currentMa: 0, hz: 50, capacitanceUf: 4700 }).peakV)
+      .toBeCloseTo(11.33, 2)
   })
 
   it('ripples by I ÷ (2·f·C), and the capacitor for a ripple gives that ripple', () => {
     // textbook: 1 A, 50 Hz, 4700 µF: 2.13 V
-    expect(rectifierFigures({ acV: 9, dropV: 1.4, currentMa: 1000, hz: 50, capacitanceUf: 4700 }).rippleV).toBeCloseTo(2.128, 3)
-    fc.assert(fc.property(fc.integer({ min: 50, max: 3000 }), fc.double({ min: 0.2, max: 3, noNaN: true }), (ma, rippleV) => {
-      const uf = capacitorForUf(ma, 50, rippleV)
-      expect(rectifierFigures({ acV: 24, dropV: 1.4, currentMa: ma, hz: 50, capacitanceUf: uf }).rippleV).toBeCloseTo(rippleV, 9)
-    }))
+    expect(rectifierFigures({ acV: 9, dropV: 1.4, currentMa: 1000, hz: 50, capacitanceUf: 4700 }).rippleV)
+      .toBeCloseTo(2.128, 3)
+    fc.assert(fc.property(fc.integer({ min: 50, max: 3000 }), fc.double({ min: 0.2, max: 3, noNaN: true }),
+      (ma, rippleV) => {
+        const uf = capacitorForUf(ma, 50, rippleV)
+        expect(rectifierFigures({ acV: 24, dropV: 1.4, currentMa: ma, hz: 50, capacitanceUf: uf }).rippleV)
+          .toBeCloseTo(rippleV, 9)
+      }))
   })
 
   it('a step-down takes more as its input falls', () => {
@@ -93,9 +101,10 @@ describe('after switch-off', () => {
     // textbook: 10 F from 5 V to 4.63 V at 2 W: 8.9 s
     expect(capacitorHoldS(10, 5, 4.63, 2)).toBeCloseTo(10 * (25 - 4.63 ** 2) / 4, 9)
     expect(capacitorHoldS(10, 4.5, 4.63, 2)).toBe(0)
-    fc.assert(fc.property(fc.double({ min: 0.1, max: 60, noNaN: true }), fc.double({ min: 0.5, max: 10, noNaN: true }), (holdS, powerW) => {
-      expect(capacitorHoldS(capacitorForF(holdS, 12, 7, powerW)!, 12, 7, powerW)).toBeCloseTo(holdS, 6)
-    }))
+    fc.assert(fc.property(fc.double({ min: 0.1, max: 60, noNaN: true }), fc.double({ min: 0.5, max: 10, noNaN: true }),
+      (holdS, powerW) => {
+        expect(capacitorHoldS(capacitorForF(holdS, 12, 7, powerW)!, 12, 7, powerW)).toBeCloseTo(holdS, 6)
+      }))
     expect(capacitorForF(1, 4, 5, 1)).toBeNull()
   })
 
@@ -109,17 +118,20 @@ describe('after switch-off', () => {
 describe('fuses', () => {
   it('blow by multiples of their rating', () => {
     // published: IEC 60127-2 sheet 2, quick acting, from memory
-    expect([1.5, 2.1, 2.75, 4, 10].map(times => blowsWithinS(1000, 1000 * times))).toEqual([Infinity, 1800, 2, 0.3, 0.02])
+    expect([1.5, 2.1, 2.75, 4, 10].map(times => blowsWithinS(1000, 1000 * times)))
+      .toEqual([Infinity, 1800, 2, 0.3, 0.02])
   })
 
   it('between the points of the standard the time falls with the current, in logarithms', () => {
-    // published: IEC 60127-2 sheet 2: 2.75 times: 50 ms to 2 s; 4 times: 10 to 300 ms; 1.5 times: an hour at least; from memory
+    // published: IEC 60127-2 sheet 2: 2.75 times: 50 ms to 2 s; 4 times: 10 to 300 ms; 1.5 times: an hour at least;
+    // from memory
     expect([1, 1.5, 2.75, 4].map(times => carriesForS(1000, 1000 * times))).toEqual([Infinity, 3600, 0.05, 0.01])
     expect(blowsWithinS(1000, 1000 * Math.sqrt(2.75 * 4))).toBeCloseTo(Math.sqrt(2 * 0.3), 3)
-    fc.assert(fc.property(fc.double({ min: 1.5, max: 12, noNaN: true }), fc.double({ min: 1.001, max: 2, noNaN: true }), (times, more) => {
-      expect(blowsWithinS(100, 100 * times * more)).toBeLessThanOrEqual(blowsWithinS(100, 100 * times))
-      expect(carriesForS(100, 100 * times)).toBeLessThanOrEqual(blowsWithinS(100, 100 * times))
-    }))
+    fc.assert(fc.property(fc.double({ min: 1.5, max: 12, noNaN: true }),
+      fc.double({ min: 1.001, max: 2, noNaN: true }), (times, more) => {
+        expect(blowsWithinS(100, 100 * times * more)).toBeLessThanOrEqual(blowsWithinS(100, 100 * times))
+        expect(carriesForS(100, 100 * times)).toBeLessThanOrEqual(blowsWithinS(100, 100 * times))
+      }))
   })
 
   it('in the warmth a polymer lets go much sooner than a wire melts', () => {
@@ -168,7 +180,8 @@ describe('energy stores', () => {
 
   it('knows its cells in series and their rest voltage', () => {
     // practice: 4.2 V a full lithium cell, 2.13 V a full lead cell
-    expect([cellsInSeries('lithium', 4.2), cellsInSeries('lithium', 12.6), cellsInSeries('lead', 12.8)]).toEqual([1, 3, 6])
+    expect([cellsInSeries('lithium', 4.2), cellsInSeries('lithium', 12.6), cellsInSeries('lead', 12.8)])
+      .toEqual([1, 3, 6])
     expect(restV('lithium', 3, 1)).toBeCloseTo(12.6, 9)
     expect(along([[0, 0], [10, 5]], 4)).toBe(2)
   })
@@ -201,7 +214,8 @@ describe('energy stores', () => {
 
 describe('a week with a panel', () => {
   const task = (more: Partial<WeekTask>): WeekTask => ({
-    usableWh: 100, efficiency: 1, startShare: 1, panelW: 0, dayLengthH: 12, weather: [1, 1, 1, 1, 1, 1, 1], loadW: () => 5, ...more,
+    usableWh: 100, efficiency: 1, startShare: 1, panelW: 0, dayLengthH: 12, weather: [1, 1, 1, 1, 1, 1, 1],
+    loadW: () => 5, ...more,
   })
 
   it('without sun it is empty when energy ÷ power says so', () => {
@@ -241,7 +255,8 @@ describe('a week with a panel', () => {
 describe('heat', () => {
   const heat = { bareKw: 12, storeJk: 30, chipShare: 0.8, slowsC: 80, stopsC: 85, origin: 'memory' }
   const task: HeatTask = {
-    heat, cooler: COOLERS.none, enclosure: ENCLOSURES.open, ambientC: 25, fan: { mode: 'none' }, boardW: 4, idleW: 1, otherW: 0,
+    heat, cooler: COOLERS.none, enclosure: ENCLOSURES.open, ambientC: 25, fan: { mode: 'none' }, boardW: 4, idleW: 1,
+    otherW: 0,
     minutes: 120,
   }
 

@@ -1,4 +1,7 @@
-/** Unpreprocessed and preprocessed Devicetree sources against Debian's `cpp` before its `dtc`, which the set-up installs. */
+/**
+ * Unpreprocessed and preprocessed Devicetree sources against Debian's `cpp` before its `dtc`, which
+ * the set-up installs.
+ */
 import { execFileSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -28,7 +31,8 @@ function same(main: string, files: Readonly<Record<string, string>> = {}, symbol
   const text = cpp(main, files)
   const theirs = dtcPrint(dtcCompile(text, symbols))
   expect(
-    dtcPrint(writeBlob(compileText(main, { symbols, file: 'main.dts', files: givenFiles(new Map(Object.entries(files))) }))),
+    dtcPrint(writeBlob(compileText(main,
+      { symbols, file: 'main.dts', files: givenFiles(new Map(Object.entries(files))) }))),
   ).toBe(theirs)
   // What the preprocessor leaves, with its line markers, is the same source.
   expect(dtcPrint(writeBlob(compileText(text, { symbols })))).toBe(theirs)
@@ -47,7 +51,8 @@ describe('a source with macros, conditions and includes', () => {
       'an argument is expanded before it goes in, but not beside ##',
       '#define X 7\n#define Q(x) #x\n#define E(x) Q(x)\n/ { a = Q(X), E(X); };',
     ],
-    ['variable arguments', '#define L(...) <__VA_ARGS__>\n#define M(a, rest...) <a rest>\n/ { a = L(1 2 3), M(1, 2); };'],
+    ['variable arguments',
+      '#define L(...) <__VA_ARGS__>\n#define M(a, rest...) <a rest>\n/ { a = L(1 2 3), M(1, 2); };'],
     ['a comma that goes with what is not there', '#define F(a, ...) <a>, ## __VA_ARGS__\n/ { a = F(1, <2>), F(3); };'],
     ['a macro that names itself', '#define self self\n/ { self { }; };'],
     ['two macros that name each other', '#define a b\n#define b a\n/ { a { }; c { b; }; };'],
@@ -55,7 +60,8 @@ describe('a source with macros, conditions and includes', () => {
     ['a macro made by a macro', '#define F(x) G(x)\n#define G(x) (x * 2)\n/ { a = <F(F(3))>; };'],
     ['lines that go on', '#define LONG (1 + \\\n 2)\n/ { a = <LONG>; b = <&{/x}>; x { }; };'],
     ['names of properties behind #', '/ {\n#address-cells = <1>;\n  #size-cells = <0>;\n#define N 3\n  n = <N>;\n};'],
-    ['words within text and comments stay', '#define pin 5\n/ { a = "pin", "a /* pin */"; /* pin */ b = <pin>; // pin\n };'],
+    ['words within text and comments stay',
+      '#define pin 5\n/ { a = "pin", "a /* pin */"; /* pin */ b = <pin>; // pin\n };'],
     ['signs that would run together', '#define MINUS -\n#define ONE 1\n/ { a = <(3 MINUS ONE) (3-MINUS 1)>; };'],
     ['definitions taken back and given anew', '#define A 1\n#undef A\n#define A 2\n/ { a = <A>; };'],
     ['conditions', '#define V 3\n#if V > 2 && defined(V) && !defined(W)\n/ { yes; };\n#elif V\n/ { no; };\n#else\n/ { never; };\n#endif'],
@@ -95,7 +101,8 @@ describe('a source with macros, conditions and includes', () => {
         { depthSize: 'small' }, number, name, fc.tuple(
           fc.constantFrom('F', 'G'), tie('term'), tie('term'),
         ).map(([f, a, b]) => `${f}(${a}, ${b})`),
-        fc.tuple(tie('term'), fc.constantFrom('+', '*', '|', '-'), tie('term')).map(([a, sign, b]) => `(${a} ${sign} ${b})`),
+        fc.tuple(tie('term'), fc.constantFrom('+', '*', '|', '-'), tie('term'))
+          .map(([a, sign, b]) => `(${a} ${sign} ${b})`),
       ),
     }))
     const body = fc.oneof(term, fc.constantFrom('(x + y)', 'x ## y', '(F(x, 1) + y)', 'G(y, x)', '(x)'))

@@ -1,7 +1,7 @@
 /**
- * Clearances between bodies against points sampled on them (memory: a box or a cylinder is where its points are), and plugs in sockets
- * against every way to put them in. The outline and holes of a board against the figures that makers measure. memory: 85 × 56 mm, holes
- * 58 × 49 mm, 3.5 mm from the edge; a tiny one 65 × 30 mm, holes 58 × 23 mm
+ * Clearances between bodies against points sampled on them (memory: a box or a cylinder is where its points are), and
+ * plugs in sockets against every way to put them in. The outline and holes of a board against the figures that makers
+ * measure. memory: 85 × 56 mm, holes 58 × 49 mm, 3.5 mm from the edge; a tiny one 65 × 30 mm, holes 58 × 23 mm
  */
 import { describe, expect, it } from 'vitest'
 import { boundsOf, box, flatGap, gapOf, moved, type Solid } from '../../core/mechanics/solids'
@@ -23,7 +23,8 @@ function pointsIn({ shape, x, y, z }: Solid): Point[] {
     else for (const u of steps) for (const v of steps) {
       const radius = (x[1] - x[0]) / 2 * u
       points.push([
-        (x[0] + x[1]) / 2 + radius * Math.cos(2 * Math.PI * v), (y[0] + y[1]) / 2 + radius * Math.sin(2 * Math.PI * v), at(z, h),
+        (x[0] + x[1]) / 2 + radius * Math.cos(2 * Math.PI * v), (y[0] + y[1]) / 2 + radius * Math.sin(2 * Math.PI * v),
+        at(z, h),
       ])
     }
   }
@@ -71,7 +72,8 @@ describe('the clearance of two bodies', () => {
         if (gap < -1.6) expect(sampled).toBeLessThan(0.5)
         else expect(sampled).toBeLessThan(1.6)
         // Straight away by so much along one of the ways and they are apart; by less, along none of them.
-        const round = Array.from({ length: 720 }, (_, turn): Point => [Math.cos(turn * Math.PI / 360), Math.sin(turn * Math.PI / 360), 0])
+        const round = Array.from({ length: 720 },
+          (_, turn): Point => [Math.cos(turn * Math.PI / 360), Math.sin(turn * Math.PI / 360), 0])
         const ways: Point[] = [...round, [0, 0, 1], [0, 0, -1]]
         const after = (by: number) => ways.map(([x, y, z]) => gapOf(a, moved(b, x * by, y * by, z * by)))
         expect(Math.max(...after(-gap + 1e-6))).toBeGreaterThanOrEqual(-1e-3)
@@ -105,7 +107,8 @@ describe('plugs in sockets', () => {
           return box([0, 30], [y - wide / 2, y + wide / 2], [z - high / 2, z + high / 2])
         })
       })
-      const overlap = (ways: readonly (number | null)[]) => ways.reduce<number>((sum, at, one) => sum + ways.slice(one + 1).reduce<number>(
+      const overlap = (ways: readonly (number | null)[]) => ways.reduce<number>((sum, at,
+        one) => sum + ways.slice(one + 1).reduce<number>(
         (more, other, j) => at === null || other === null
           ? more
           : more + Math.max(0, -gapOf(solids[one]![at]!, solids[one + 1 + j]![other]!) - TOUCHES_MM), 0), 0)
@@ -138,9 +141,11 @@ describe('things laid out', () => {
     const next = random(8)
     for (let i = 0; i < 60; i++) {
       const there = next() < 0.8 ? box([0, 85], [0, 56], [0, 20]) : null
-      const sizes = Array.from({ length: 1 + Math.floor(next() * 25) }, () => [5 + next() * 90, 5 + next() * 70] as const)
+      const sizes = Array.from({ length: 1 + Math.floor(next() * 25) },
+        () => [5 + next() * 90, 5 + next() * 70] as const)
       const places = laidOut(sizes, there)
-      const all = [...there ? [there] : [], ...places.map(([x, y], at) => box([x, x + sizes[at]![0]], [y, y + sizes[at]![1]], [0, 1]))]
+      const all = [...there ? [there] : [],
+        ...places.map(([x, y], at) => box([x, x + sizes[at]![0]], [y, y + sizes[at]![1]], [0, 1]))]
       all.forEach((one, at) => all.slice(at + 1).forEach(other => expect(flatGap(one, other)).toBeGreaterThan(5)))
       const { x, y } = boundsOf(all)!
       if (sizes.length > 6) expect((x[1] - x[0]) / (y[1] - y[0])).toBeLessThan(3.2)
@@ -149,26 +154,31 @@ describe('things laid out', () => {
 })
 
 describe('the bodies of boards', () => {
-  it.each([...catalogue.boards.values()].map(board => [board.id, board] as const))('%s is as large as such boards are', (_, board) => {
-    const body = board.body!
-    expect([body.widthMm, body.depthMm]).toEqual(board.outline === 'third' ? [65, 30] : [85, 56])
-    const holes = body.holes ?? []
-    const span = (of: 'xMm' | 'yMm') => Math.max(...holes.map(hole => hole[of])) - Math.min(...holes.map(hole => hole[of]))
-    if (holes.length) expect([span('xMm'), span('yMm'), holes[0]!.xMm, holes[0]!.yMm]).toEqual([58, board.outline === 'third'
-      ? 23
-      : 49, 3.5, 3.5])
-    const sockets = body.standing!.flatMap(entry => entry.kind === 'socket' ? [entry.socket] : [])
-    // As many sockets as the board's file counts; a flat-cable socket of some takes a camera as well.
-    for (const kind of ['usb', 'video', 'fan'] as const) {
-      expect(sockets.filter(socket => socket === kind).length, kind).toBe(board.sockets[kind] ?? 0)
-    }
-    expect(sockets.filter(socket => socket === 'display').length).toBe(board.sockets.display ?? 0)
-    expect(body.standing!.filter(({ kind }) => kind === 'processor')).toHaveLength(1)
-    // Its header lies on it, and nothing that stands on the board stands in anything else of it.
-    const last = body.headerAt!.xMm + (board.header.length / 2 - 1) * 2.54
-    expect(last).toBeLessThan(body.widthMm)
-    const solids = body.standing!.filter(({ under }) => !under).map(({ xMm, yMm, widthMm, depthMm, fromMm = 0, toMm }) =>
-      box([xMm, xMm + widthMm], [yMm, yMm + depthMm], [fromMm, toMm]))
-    solids.forEach((one, i) => solids.slice(i + 1).forEach(other => expect(gapOf(one, other)).toBeGreaterThanOrEqual(0)))
-  })
+  it.each([...catalogue.boards.values()].map(board => [board.id, board] as const))('%s is as large as such boards are',
+    (_, board) => {
+      const body = board.body!
+      expect([body.widthMm, body.depthMm]).toEqual(board.outline === 'third' ? [65, 30] : [85, 56])
+      const holes = body.holes ?? []
+      const span = (of: 'xMm' | 'yMm') =>
+        Math.max(...holes.map(hole => hole[of])) - Math.min(...holes.map(hole => hole[of]))
+      if (holes.length) expect([span('xMm'), span('yMm'), holes[0]!.xMm, holes[0]!.yMm])
+        .toEqual([58, board.outline === 'third'
+          ? 23
+          : 49, 3.5, 3.5])
+      const sockets = body.standing!.flatMap(entry => entry.kind === 'socket' ? [entry.socket] : [])
+      // As many sockets as the board's file counts; a flat-cable socket of some takes a camera as well.
+      for (const kind of ['usb', 'video', 'fan'] as const) {
+        expect(sockets.filter(socket => socket === kind).length, kind).toBe(board.sockets[kind] ?? 0)
+      }
+      expect(sockets.filter(socket => socket === 'display').length).toBe(board.sockets.display ?? 0)
+      expect(body.standing!.filter(({ kind }) => kind === 'processor')).toHaveLength(1)
+      // Its header lies on it, and nothing that stands on the board stands in anything else of it.
+      const last = body.headerAt!.xMm + (board.header.length / 2 - 1) * 2.54
+      expect(last).toBeLessThan(body.widthMm)
+      const solids = body.standing!.filter(({ under }) => !under)
+        .map(({ xMm, yMm, widthMm, depthMm, fromMm = 0, toMm }) =>
+          box([xMm, xMm + widthMm], [yMm, yMm + depthMm], [fromMm, toMm]))
+      solids.forEach((one,
+        i) => solids.slice(i + 1).forEach(other => expect(gapOf(one, other)).toBeGreaterThanOrEqual(0)))
+    })
 })

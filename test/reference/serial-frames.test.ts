@@ -1,4 +1,7 @@
-/** Serial levels held against a decoder of somebody else's: sigrok's, Debian package `sigrok-cli`, fed with samples of a port's line. */
+/**
+ * Serial levels held against a decoder of somebody else's: sigrok's, Debian package `sigrok-cli`, fed with samples
+ * of a port's line.
+ */
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -57,7 +60,8 @@ describe.skipIf(!existsSync(PROGRAM))('serial levels', () => {
     const sender = frameSetting(9600, '8N1')
     // None at which a sample falls onto an edge: there two decoders may differ, and so do two ports.
     let compared = 0
-    for (const baud of [5000, 7000, 9600 * 1.05, 9600 * 0.95, 19_200, 57_600, 115_200]) for (let round = 0; round < 7; round++) {
+    for (const baud of [5000, 7000, 9600 * 1.05, 9600 * 0.95, 19_200, 57_600,
+      115_200]) for (let round = 0; round < 7; round++) {
       const reader = frameSetting(baud, '8N1')
       const bytes = Array.from({ length: 6 }, () => Math.floor(next() * 256))
       const ours = receiveFrames(sendFrames(bytes, sender), reader)
@@ -75,6 +79,7 @@ describe.skipIf(!existsSync(PROGRAM))('serial levels', () => {
     const bytes = [0x41, 0x42, 0x43, 0x7F, 0]
     const [even, odd] = [frameSetting(9600, '7E1'), frameSetting(9600, '7O1')]
     expect(decoded(bytes, even, odd)).toMatchObject({ bytes, parityErrors: bytes.length })
-    expect(receiveFrames(sendFrames(bytes, even), odd).filter(({ parityError }) => parityError)).toHaveLength(bytes.length)
+    expect(receiveFrames(sendFrames(bytes, even), odd).filter(({ parityError }) => parityError))
+      .toHaveLength(bytes.length)
   })
 })

@@ -3,7 +3,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { designDivider, dividedV, judgeDivider } from '../../core/signals/divider'
 import { ledResistor, mosfetStage, pulledV, transistorStage } from '../../core/signals/drive'
-import { busyShare, minPullUpOhm, messageS, MODES, modeOf, maxPullUpOhm, reachableMode, riseTimeS } from '../../core/signals/i2c'
+import { busyShare, minPullUpOhm, messageS, MODES, modeOf, maxPullUpOhm, reachableMode,
+  riseTimeS } from '../../core/signals/i2c'
 import { matrixFigures, smallestMatrix } from '../../core/signals/matrix'
 import { oneWirePullUp } from '../../core/signals/onewire'
 import {
@@ -47,7 +48,8 @@ describe('I²C pull-ups', () => {
 
   it('messages take nine clocks a byte, and a busy bus adds up', () => {
     expect(messageS(1, 100_000)).toBeCloseTo(110e-6, 9) // arithmetic: 9 clocks, start and stop
-    expect(busyShare([{ hz: 100, bytes: 16 }, { hz: 10, bytes: 6 }], 100_000)).toBeCloseTo((100 * 146 + 10 * 56) / 100_000, 9)
+    expect(busyShare([{ hz: 100, bytes: 16 }, { hz: 10, bytes: 6 }], 100_000))
+      .toBeCloseTo((100 * 146 + 10 * 56) / 100_000, 9)
   })
 })
 
@@ -129,7 +131,8 @@ describe('SPI, screens, PWM and strips', () => {
   })
 
   it('have fewer steps of duty the faster they pulse', () => {
-    expect(pwmSteps(54e6, 25_000)).toBe(2160) // published: 25 kHz, 4-wire PWM fan specification rev 1.3; the clock from memory
+    expect(pwmSteps(54e6, 25_000))
+      .toBe(2160) // published: 25 kHz, 4-wire PWM fan specification rev 1.3; the clock from memory
     expect(pwmSteps(19.2e6, 50)).toBe(384_000)
   })
 
@@ -170,7 +173,8 @@ describe('preferred values', () => {
   it('make a divider that keeps every limit asked of it', () => {
     fc.assert(fc.property(fc.double({
       min: 3.7, max: 24, noNaN: true,
-    }), fc.constantFrom('E12' as const, 'E24' as const), fc.integer({ min: 1200, max: 1_000_000 }), (inputV, series, bitHz) => {
+    }), fc.constantFrom('E12' as const, 'E24' as const), fc.integer({ min: 1200, max: 1_000_000 }),
+    (inputV, series, bitHz) => {
       const found = designDivider({ inputV, aimV: 3.3, mostV: 3.6, leastV: 2, series, mostMa: 5, bitS: 1 / bitHz })
       if (!found) return
       expect(found.tapV).toBeLessThanOrEqual(3.6)
@@ -180,7 +184,8 @@ describe('preferred values', () => {
       expect(found.tapV).toBeCloseTo(dividedV(inputV, found.upperOhm, found.lowerOhm), 9)
     }), { numRuns: draws(40) })
     // textbook: 5 V over 1.8 kΩ and 3.3 kΩ leaves 3.235 V and draws 0.98 mA
-    expect(judgeDivider(5, 1800, 3300, 50)).toMatchObject({ tapV: expect.closeTo(3.235, 3), currentMa: expect.closeTo(0.98, 2) })
+    expect(judgeDivider(5, 1800, 3300, 50))
+      .toMatchObject({ tapV: expect.closeTo(3.235, 3), currentMa: expect.closeTo(0.98, 2) })
   })
 })
 
@@ -235,7 +240,8 @@ describe('keys and 1-Wire', () => {
     fc.assert(fc.property(fc.integer({ min: 1, max: 160 }), (keys) => {
       const { rows, columns } = smallestMatrix(keys)
       expect(rows * columns).toBeGreaterThanOrEqual(keys)
-      for (let other = 1; other <= keys; other++) expect(rows + columns).toBeLessThanOrEqual(other + Math.ceil(keys / other))
+      for (let other = 1; other <= keys; other++) expect(rows + columns)
+        .toBeLessThanOrEqual(other + Math.ceil(keys / other))
     }))
   })
 

@@ -1,6 +1,7 @@
 /**
- * What the simulated board prints is what Debian's own programs print: i2c-tools 4.3 and libgpiod 1.6 run on stand-ins for
- * a bus and for lines (`stand-ins/devices.c`), coreutils and dash on the same files in a folder, stty on a terminal of its own.
+ * What the simulated board prints is what Debian's own programs print: i2c-tools 4.3 and libgpiod 1.6 run on stand-ins
+ * for a bus and for lines (`stand-ins/devices.c`), coreutils and dash on the same files in a folder, stty on a terminal
+ * of its own.
  */
 import { execFileSync, spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
@@ -37,7 +38,9 @@ function real(standIn: readonly string[], command: string) {
 
 const machineOf = (plan: (typeof demoPlans)[number]) => new Machine(gatherFacts(plan, catalogue))
 
-/** What the stand-in has to know of a machine: who answers on the first bus, who is held, and what is in the registers. */
+/**
+ * What the stand-in has to know of a machine: who answers on the first bus, who is held, and what is in the registers.
+ */
 async function standInOf(machine: Machine): Promise<string[]> {
   const bus = machine.facts.buses.find(({ controller }) => controller?.device === '/dev/i2c-1')
   const heard = bus ? machine.world.heard(bus) : []
@@ -64,7 +67,8 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
   it('a scan of generated buses is printed as i2cdetect prints it', () => {
     const next = random(20261128)
     for (let round = 0; round < 40; round++) {
-      const state = new Map(Array.from({ length: 128 }, (_, at) => [at, next() < 0.15 ? next() < 0.3 ? 'held' : 'chip' : null] as const))
+      const state = new Map(Array.from({ length: 128 },
+        (_, at) => [at, next() < 0.15 ? next() < 0.3 ? 'held' : 'chip' : null] as const))
       const standIn = [...state].flatMap(([at, kind]) => kind ? [`${kind} ${at}`] : [])
       const ours = gridText(at => at < 8 || at > 0x77
         ? null
@@ -81,8 +85,10 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
       if (!standIn.length || standIn.some(line => /register .* [0-6] /.test(line) && /0x?68|104/.test(line))) continue
       const addresses = standIn.flatMap(line => /^(?:chip|held) (\d+)/.exec(line)?.[1] ?? [])
       for (const command of [
-        'i2cdetect -y 1', 'i2cdetect -y 1 0x10 0x40', 'i2cdetect -y -a 1', 'i2cget -y 1 0x50 0x00', 'i2cget -y 1', 'i2cget -y 1 0x99 0',
-        ...addresses.flatMap(address => [`i2cget -y 1 ${address} 0xd0`, `i2cget -y 1 ${address} 0x0f`, `i2cdump -y 1 ${address}`]),
+        'i2cdetect -y 1', 'i2cdetect -y 1 0x10 0x40', 'i2cdetect -y -a 1', 'i2cget -y 1 0x50 0x00', 'i2cget -y 1',
+        'i2cget -y 1 0x99 0',
+        ...addresses.flatMap(address =>
+          [`i2cget -y 1 ${address} 0xd0`, `i2cget -y 1 ${address} 0x0f`, `i2cdump -y 1 ${address}`]),
       ]) {
         const shown = await openShell(machine).run(command)
         // What this board says of itself no program says.
@@ -90,7 +96,8 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
         const theirs = real(standIn, command)
         // Usage is told at length after some errors; the first line is what counts.
         const first = (text: string) => command.startsWith('i2cdump') ? text : text.split('\n')[0]
-        expect([command, ours.out, first(ours.err), ours.status]).toEqual([command, theirs.out, first(theirs.err), theirs.status])
+        expect([command, ours.out, first(ours.err), ours.status])
+          .toEqual([command, theirs.out, first(theirs.err), theirs.status])
         compared++
       }
     }
@@ -103,12 +110,15 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
       const count = Math.max(...machine.facts.board!.lines.map(({ line }) => line)) + 1
       const shell = openShell(machine)
       const used = (await shell.run('gpioinfo')).out.split('\n').flatMap(row =>
-        /line +(\d+): +unnamed +"(.*)" +(in|out)put/.exec(row)?.slice(1) ? [/line +(\d+): +unnamed +"(.*)" +(in|out)put/.exec(row)!] : [])
+        /line +(\d+): +unnamed +"(.*)" +(in|out)put/.exec(row)?.slice(1)
+          ? [/line +(\d+): +unnamed +"(.*)" +(in|out)put/.exec(row)!]
+          : [])
       const standIn = [
         `lines ${count}`, ...used.map(([, line, name, way]) => `used ${line} ${way} ${name}`),
         ...Array.from({ length: count }, (_, line) => `level ${line} ${machine.level(line)}`),
       ]
-      const free = Array.from({ length: count }, (_, line) => line).filter(line => !used.some(([, taken]) => Number(taken) === line))
+      const free = Array.from({ length: count }, (_, line) => line)
+        .filter(line => !used.some(([, taken]) => Number(taken) === line))
       for (const command of [
         'gpioinfo gpiochip0', `gpioget gpiochip0 ${free.slice(0, 6).join(' ')}`,
         ...used.slice(0, 1).map(([, line]) => `gpioget gpiochip0 ${line}`),
@@ -139,9 +149,12 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
       for (const command of [
         'ls dev', 'ls -C dev', 'ls -C -w40 dev', 'ls -C -w58 dev',
         'ls -d dev/i2c-*', 'ls -d dev/nope*', 'ls sys/class', 'ls -a sys/bus', 'ls -d sys/class/*', 'ls -1 etc',
-        'ls etc sys/class/net', 'ls dev | grep tty', 'ls dev | wc -l', 'find sys/class -name operstate | sort', 'find boot -type f | sort',
-        'cat boot/firmware/config.txt | grep -c =', 'grep -n dtoverlay boot/firmware/config.txt', 'head -n 3 boot/firmware/config.txt',
-        'tail -n 2 boot/firmware/config.txt', 'cat etc/hostname', 'cat nope', 'cat sys/class/net/*/operstate', 'wc -c < etc/hostname',
+        'ls etc sys/class/net', 'ls dev | grep tty', 'ls dev | wc -l', 'find sys/class -name operstate | sort',
+        'find boot -type f | sort',
+        'cat boot/firmware/config.txt | grep -c =', 'grep -n dtoverlay boot/firmware/config.txt',
+        'head -n 3 boot/firmware/config.txt',
+        'tail -n 2 boot/firmware/config.txt', 'cat etc/hostname', 'cat nope', 'cat sys/class/net/*/operstate',
+        'wc -c < etc/hostname',
         'for f in sys/class/net/*; do echo "$f: $(cat $f/operstate)"; done', 'test -e dev/i2c-1 && echo yes || echo no',
         'echo $((2 + 3)) "a  b"',
         'sed -n "s/dtparam=//p" boot/firmware/config.txt', 'cut -d= -f1 boot/firmware/config.txt | head -n 3',
@@ -149,7 +162,8 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
         const ours = await shell.run(command)
         const theirs = spawnSync('/usr/bin/dash', ['-c', command.replace('ls -C', 'ls -C -T 0')],
           { encoding: 'utf8', cwd: root, env: { PATH: '/usr/bin:/bin', LC_ALL: 'C.UTF-8' } })
-        expect([command, ours.out, ours.err, ours.status]).toEqual([command, theirs.stdout, theirs.stderr, theirs.status])
+        expect([command, ours.out, ours.err, ours.status])
+          .toEqual([command, theirs.stdout, theirs.stderr, theirs.status])
       }
     }
   })
@@ -158,7 +172,8 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
     const next = random(41)
     for (let round = 0; round < 30; round++) {
       const names = [...new Set(Array.from({ length: 1 + Math.floor(next() * 40) }, () =>
-        Array.from({ length: 1 + Math.floor(next() ** 2 * 24) }, () => 'abcdefgh'[Math.floor(next() * 8)]).join('')))].sort()
+        Array.from({ length: 1 + Math.floor(next() ** 2 * 24) }, () => 'abcdefgh'[Math.floor(next() * 8)])
+          .join('')))].sort()
       const at = mkdtempSync(join(folder, 'names-'))
       for (const name of names) writeFileSync(join(at, name), '')
       const width = 20 + Math.floor(next() * 100)
@@ -169,7 +184,8 @@ describe.skipIf(!PROGRAMS.every(path => existsSync(path)))('commands on the simu
   })
 
   it('a port is described as stty describes a terminal', async () => {
-    const settings = ['9600', '115200 -echo', 'raw', '57600 raw -echo', 'sane', '-icanon', '-opost -isig', '12345', 'nonsense']
+    const settings = ['9600', '115200 -echo', 'raw', '57600 raw -echo', 'sane', '-icanon', '-opost -isig', '12345',
+      'nonsense']
     const python = `
 import os, subprocess, sys
 for setting in sys.argv[1:]:

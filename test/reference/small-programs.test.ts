@@ -1,6 +1,7 @@
 /**
- * Small programs are run as they are: Debian's python3, gcc and g++ with a stand-in for the kernel (`stand-ins/kernel.c`) whose other end
- * is a simulated board, the shell's on the simulated board itself. They must see what the model says, and fail where it says they fail.
+ * Small programs are run as they are: Debian's python3, gcc and g++ with a stand-in for the kernel
+ * (`stand-ins/kernel.c`) whose other end is a simulated board, the shell's on the simulated board itself. They must see
+ * what the model says, and fail where it says they fail.
  */
 import { execFileSync, spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
@@ -27,7 +28,8 @@ const generated = placedPlans(10, 4200, 9)
 const plans = [...demoPlans, ...generated]
 const programsOf = (machine: Machine) => smallProgramsOf(machine.bench).programs
 
-describe.skipIf(![PYTHON, '/usr/bin/gcc', '/usr/bin/dash', '/usr/bin/g++'].every(path => existsSync(path)))('small programs', () => {
+describe.skipIf(![PYTHON, '/usr/bin/gcc', '/usr/bin/dash', '/usr/bin/g++'].every(path =>
+  existsSync(path)))('small programs', () => {
   let kernel: KernelStandIn
   beforeAll(() => {
     kernel = new KernelStandIn()
@@ -50,9 +52,12 @@ describe.skipIf(![PYTHON, '/usr/bin/gcc', '/usr/bin/dash', '/usr/bin/g++'].every
 
   it('all of them are programs to python3, gcc with all warnings, and dash', () => {
     const python: string[] = []
-    for (const plan of plans) for (const { file, text, language } of programsOf(new Machine(gatherFacts(plan, catalogue)))) {
-      if (language === 'python' || language === 'micropython') python.push(kernel.file(`${python.length}-${file}`, text))
-      else if (language === 'c') execFileSync('gcc', ['-Wall', '-Wextra', '-Werror', '-fsyntax-only', kernel.file(file, text)])
+    for (const plan of plans) for (const { file, text, language } of programsOf(new Machine(gatherFacts(plan,
+      catalogue)))) {
+      if (language === 'python'
+        || language === 'micropython') python.push(kernel.file(`${python.length}-${file}`, text))
+      else if (language === 'c') execFileSync('gcc',
+        ['-Wall', '-Wextra', '-Werror', '-fsyntax-only', kernel.file(file, text)])
       else if (language === 'shell') execFileSync('/usr/bin/dash', ['-n', kernel.file(file, text)])
     }
     expect(python.length).toBeGreaterThan(judgedAtLeast(40))
@@ -62,7 +67,8 @@ describe.skipIf(![PYTHON, '/usr/bin/gcc', '/usr/bin/dash', '/usr/bin/g++'].every
 
   it('whatever a part is called, its programs are programs, and a shell does nothing that stands in a name', () => {
     const names = [
-      'C:\\new\\x1 "quoted" \'single\'', 'ends in a stroke \\', '*/ int main;', '$(touch /tmp/never) `x`', '%s %n', '"""',
+      'C:\\new\\x1 "quoted" \'single\'', 'ends in a stroke \\', '*/ int main;', '$(touch /tmp/never) `x`', '%s %n',
+      '"""',
       '§ ü 漢\u2028y',
     ]
     for (const [nth, name] of names.entries()) {
@@ -72,14 +78,16 @@ describe.skipIf(![PYTHON, '/usr/bin/gcc', '/usr/bin/dash', '/usr/bin/g++'].every
         if (language === 'c') execFileSync('gcc', ['-Wall', '-Wextra', '-Werror', '-fsyntax-only', path])
         else if (language === 'shell') execFileSync('/usr/bin/dash', ['-n', path])
         else if (language === 'cpp') expect(text).not.toMatch(/\\$/m)
-        else execFileSync(PYTHON, ['-W', 'error', '-c', 'import sys\nwith open(sys.argv[1]) as f: compile(f.read(), "x", "exec")', path])
+        else execFileSync(PYTHON,
+          ['-W', 'error', '-c', 'import sys\nwith open(sys.argv[1]) as f: compile(f.read(), "x", "exec")', path])
       }
     }
     expect(existsSync('/tmp/never')).toBe(false)
   })
 
   it('readings are those of the room, in Python and in C, and follow when the room changes', async () => {
-    for (const type of ['pressure-humidity-i2c', 'carbon-dioxide-i2c', 'light-i2c', 'motion-i2c', 'thermometer-distance-i2c']) {
+    for (const type of ['pressure-humidity-i2c', 'carbon-dioxide-i2c', 'light-i2c', 'motion-i2c',
+      'thermometer-distance-i2c']) {
       for (const language of ['py', 'c']) {
         const { machine, program } = one(onBus(type), `s-read.${language}`)
         const owner = machine.facts.parts[0]!
@@ -87,7 +95,8 @@ describe.skipIf(![PYTHON, '/usr/bin/gcc', '/usr/bin/dash', '/usr/bin/g++'].every
         const startS = machine.nowS
         // After what it sleeps through at first.
         machine.later(startS + 6.5, () => {
-          machine.surroundings = { ...machine.surroundings, airC: 30.5, humidity: 80, heightM: 1000, lux: 40, co2Ppm: 1500 }
+          machine.surroundings = { ...machine.surroundings, airC: 30.5, humidity: 80, heightM: 1000, lux: 40,
+            co2Ppm: 1500 }
         })
         const { out, err, status } = await run(machine, program, '9')
         expect([type, language, err, status]).toEqual([type, language, '', 0])
@@ -99,18 +108,23 @@ describe.skipIf(![PYTHON, '/usr/bin/gcc', '/usr/bin/dash', '/usr/bin/g++'].every
           const { digits } = QUANTITIES[what]
           const step = { 'light': 1, 'carbon-dioxide': 1 }[what as string] ?? 0.06
           const after = machine.quantity(owner, what)
-          machine.surroundings = { ...machine.surroundings, airC: 21, humidity: 45, heightM: 120, lux: 300, co2Ppm: 600 }
+          machine.surroundings = { ...machine.surroundings, airC: 21, humidity: 45, heightM: 120, lux: 300,
+            co2Ppm: 600 }
           const before = machine.quantity(owner, what)
-          machine.surroundings = { ...machine.surroundings, airC: 30.5, humidity: 80, heightM: 1000, lux: 40, co2Ppm: 1500 }
-          expect(Math.abs(figure(rows[0]!) - before), `${type} ${what} ${digits}: ${rows[0]}, ${before}`).toBeLessThanOrEqual(step)
-          expect(Math.abs(figure(rows.at(-1)!) - after), `${type} ${what}: ${rows.at(-1)}, ${after}`).toBeLessThanOrEqual(step)
+          machine.surroundings = { ...machine.surroundings, airC: 30.5, humidity: 80, heightM: 1000, lux: 40,
+            co2Ppm: 1500 }
+          expect(Math.abs(figure(rows[0]!) - before), `${type} ${what} ${digits}: ${rows[0]}, ${before}`)
+            .toBeLessThanOrEqual(step)
+          expect(Math.abs(figure(rows.at(-1)!) - after), `${type} ${what}: ${rows.at(-1)}, ${after}`)
+            .toBeLessThanOrEqual(step)
         }
       }
     }
   })
 
   it('the formulas give the air of the sheet for its raw figures', () => {
-    // Published: Bosch Sensortec, data sheet BMP280, BST-BMP280-DS001, §3.12: raw 519888 and 415148 are 25.08 °C and 1006.53 hPa.
+    // Published: Bosch Sensortec, data sheet BMP280, BST-BMP280-DS001, §3.12: raw 519888 and 415148 are 25.08 °C and
+    // 1006.53 hPa.
     const { steps, values } = recipeOf('sensor-add-on-10')!
     const trims = [27504, 26435, -1000, 36477, -10685, 3024, 2855, 140, -7, 15500, -14600, 6000]
     const raw = [415148, 519888].flatMap(value => [value >> 12, value >> 4 & 255, (value & 15) << 4])
@@ -128,10 +142,12 @@ print(${values.map(({ formula }) => formula).join(', ')})`
   })
 
   it('lines go on one after the other, nothing else moves, and all rest at the end', async () => {
-    for (const [plan, part] of [[demoPlans[1]!, 'points-a'], [demoPlans[1]!, 'bell'], [demoPlans[2]!, 'drawer']] as const) {
+    for (const [plan, part] of [[demoPlans[1]!, 'points-a'], [demoPlans[1]!, 'bell'],
+      [demoPlans[2]!, 'drawer']] as const) {
       for (const language of ['py', 'c']) {
         const { machine, program } = one(plan, `${part}-move.${language}`)
-        const lines = machine.facts.terminals.filter(({ owner, place, signal }) => owner.id === part && signal && place?.kind === 'header')
+        const lines = machine.facts.terminals.filter(({ owner, place, signal }) =>
+          owner.id === part && signal && place?.kind === 'header')
           .map(({ place, signal }) =>
             ({ line: place!.kind === 'header' ? place!.line!.line : -1, rest: signal!.idleLevel === 'high' ? 1 : 0 }))
         const all = machine.facts.board!.header.flatMap(({ line }) => line ?? [])
@@ -161,8 +177,9 @@ print(${values.map(({ formula }) => formula).join(', ')})`
       }
       const { out, status } = await run(machine, program, '8')
       expect(status).toBe(0)
-      expect(out.trim().split('\n').slice(4)).toEqual([['B1', 1, 'active'], ['B1', 2, 'at rest'], ['B3', 3, 'active'], ['B3', 4, 'at rest']]
-        .map(([name, after, what]) => `${(startS + Number(after)).toFixed(3)} s  ${name} ${what}`))
+      expect(out.trim().split('\n').slice(4))
+        .toEqual([['B1', 1, 'active'], ['B1', 2, 'at rest'], ['B3', 3, 'active'], ['B3', 4, 'at rest']]
+          .map(([name, after, what]) => `${(startS + Number(after)).toFixed(3)} s  ${name} ${what}`))
     }
   })
 
@@ -183,7 +200,8 @@ print(${values.map(({ formula }) => formula).join(', ')})`
     const strip = one(sensor('strip-clocked', { 's.vcc': 2, 's.gnd': 6, 's.ci': 23, 's.di': 19 }), 's-show.py')
     const { sent, status } = await run(strip.machine, strip.program)
     const count = Number(strip.machine.facts.parts[0]!.options.pixels)
-    expect([status, sent.length, sent.at(-1)?.bytes.filter(byte => byte !== 0 && byte !== 0xFF)]).toEqual([0, 3 * count + 1, []])
+    expect([status, sent.length, sent.at(-1)?.bytes.filter(byte => byte !== 0 && byte !== 0xFF)])
+      .toEqual([0, 3 * count + 1, []])
     // The first pixel red, dim: frame of its own, then blue, green, red.
     expect(sent[0]?.bytes.slice(0, 12)).toEqual([0, 0, 0, 0, 0xFF, 0, 0, 32, 0xFF, 0, 0, 0])
   })
@@ -193,14 +211,17 @@ print(${values.map(({ formula }) => formula).join(', ')})`
       const bare = placed(planOf('forty-usb-c', { east: expander }))!
       const names = catalogue.parts.get(expander)!.offers!.map(({ terminals }) => Object.values(terminals)[0])
       const plan: Plan = {
-        ...bare, boot: null, parts: [...bare.parts, { ...bare.parts[0]!, id: 'r', type: 'relay-board-1', name: 'Lamp', options: {} },
+        ...bare, boot: null,
+        parts: [...bare.parts, { ...bare.parts[0]!, id: 'r', type: 'relay-board-1', name: 'Lamp', options: {} },
           { ...bare.parts[0]!, id: 'b', type: 'buttons-4', name: 'Keys', options: {} }],
         assignments: { ...bare.assignments, ...fixedAt({
-          'r.in1': `east.${names[3]}`, 'r.vcc': 2, 'r.gnd': 9, 'b.gnd': 14, 'b.b1': `east.${names[0]}`, 'b.b2': `east.${names[5]}`,
+          'r.in1': `east.${names[3]}`, 'r.vcc': 2, 'r.gnd': 9, 'b.gnd': 14, 'b.b1': `east.${names[0]}`,
+          'b.b2': `east.${names[5]}`,
           'b.b3': `east.${names[6]}`, 'b.b4': `east.${names[7]}`,
         }) },
       }
-      const terminals = new Machine(gatherFacts(plan, catalogue)).facts.terminals.filter(({ place }) => place?.kind === 'terminal')
+      const terminals = new Machine(gatherFacts(plan, catalogue)).facts.terminals.filter(({ place }) =>
+        place?.kind === 'terminal')
       expect(terminals.map(({ key }) => key).sort(), expander).toEqual(['b.b1', 'b.b2', 'b.b3', 'b.b4', 'r.in1'])
       for (const language of ['py', 'c']) {
         const relay = one(plan, `r-move.${language}`)
@@ -219,7 +240,8 @@ print(${values.map(({ formula }) => formula).join(', ')})`
         keys.machine.later(startS + 2, () => keys.machine.active.delete('b.b2'))
         const watched = await run(keys.machine, keys.program, '4')
         expect([watched.err, watched.status]).toEqual(['', 0])
-        expect(watched.out.trim().split('\n').slice(4).map(row => row.split('  ')[1])).toEqual(['B2 active', 'B2 at rest'])
+        expect(watched.out.trim().split('\n').slice(4).map(row => row.split('  ')[1]))
+          .toEqual(['B2 active', 'B2 at rest'])
       }
       if (expander === 'expander-16-spi') continue
       const broken = one(plan, 'r-move.py')
@@ -264,7 +286,8 @@ print(${values.map(({ formula }) => formula).join(', ')})`
       expect(err).toContain('reads 0x00: 0x00 and 0xff are wires or supply')
       for (const { id, ways } of there.machine.bench.shop.netlist.conductors.filter(({ partId }) => partId === 's')) {
         if (/irq|dio/.test(id)) continue
-        const cut = one(overSpi(type), `s-read.${language}`, ways.map((_, way): Change => ({ change: 'open', conductor: id, way })))
+        const cut = one(overSpi(type), `s-read.${language}`,
+          ways.map((_, way): Change => ({ change: 'open', conductor: id, way })))
         expect((await run(cut.machine, cut.program)).status, id).toBe(1)
       }
     }
@@ -297,7 +320,8 @@ print(${values.map(({ formula }) => formula).join(', ')})`
       const { out, sent } = await run(matrix.machine, matrix.program, '3')
       expect(out).toContain('3 modules')
       expect(sent.every(({ bytes }) => bytes.length === 6 && bytes[0] === bytes[2] && bytes[1] === bytes[5])).toBe(true)
-      expect(sent.slice(-8).map(({ bytes }) => bytes.slice(0, 2))).toEqual(Array.from({ length: 8 }, (_, row) => [row + 1, 0]))
+      expect(sent.slice(-8).map(({ bytes }) => bytes.slice(0, 2)))
+        .toEqual(Array.from({ length: 8 }, (_, row) => [row + 1, 0]))
     }
   })
 
@@ -324,17 +348,21 @@ print(${values.map(({ formula }) => formula).join(', ')})`
     for (const language of ['py', 'c']) {
       const { machine, program } = one(plan, `c-link.${language}`)
       const { out, status } = await run(machine, program, '5')
-      expect([status, out.includes('heard hello'), (out.match(/^count \d+\r?$/gm) ?? []).length >= 4]).toEqual([0, true, true])
+      expect([status, out.includes('heard hello'), (out.match(/^count \d+\r?$/gm) ?? []).length >= 4])
+        .toEqual([0, true, true])
       const wrong = one(plan, `c-link.${language}`)
       const slow = { ...wrong.program, text: wrong.program.text.replace(/115200|57600|9600/, '19200') }
       expect((await run(wrong.machine, slow, '5')).out).not.toMatch(/count|hello/)
     }
     const talking = one(plan, 'c-loopback.py')
-    expect(await run(talking.machine, talking.program)).toMatchObject({ status: 1, err: expect.stringContaining('something else is on') })
+    expect(await run(talking.machine, talking.program))
+      .toMatchObject({ status: 1, err: expect.stringContaining('something else is on') })
     const loop = one(demoPlans[2]!, 'labels-loopback.py')
-    expect(await run(loop.machine, loop.program)).toMatchObject({ status: 1, err: expect.stringContaining('nothing came back') })
+    expect(await run(loop.machine, loop.program))
+      .toMatchObject({ status: 1, err: expect.stringContaining('nothing came back') })
     loop.machine.loop([...loop.machine.ports.keys()][0]!, true)
-    expect(await run(loop.machine, loop.program)).toMatchObject({ status: 0, out: expect.stringContaining('all 256 bytes came back') })
+    expect(await run(loop.machine, loop.program))
+      .toMatchObject({ status: 0, out: expect.stringContaining('all 256 bytes came back') })
   })
 
   it('the other end counts and answers as the simulated one does: in C++ and in MicroPython', () => {
@@ -394,36 +422,40 @@ exec(compile(${JSON.stringify(text('micropython'))}, 'main.py', 'exec'))
     const { out, status } = await run(machine, program, '--once')
     expect(status).toBe(0)
     const { parts } = JSON.parse(out) as { parts: Record<string, Record<string, unknown>> }
-    expect(parts).toMatchObject({ scale: { weight: { value: 0, unit: 'g' } }, air: { error: expect.stringContaining('121') } })
+    expect(parts).toMatchObject({ scale: { weight: { value: 0, unit: 'g' } },
+      air: { error: expect.stringContaining('121') } })
     expect(Object.keys(parts.brood!)).toHaveLength(4)
   })
 
-  it('a fan goes on at its threshold and off at the lower one; a button held shuts down, a short press does not', async () => {
-    const plan = planOf('forty-classic', { f: 'fan-4wire-pwm', b: 'button-1' },
-      { assignments: fixedAt({ 'f.vcc': 2, 'f.gnd': 6, 'f.pwm': 12, 'b.b': 13, 'b.gnd': 14 }), files: {} } as Partial<Plan>)
-    const fan = one(plan, 'fan.py')
-    fan.machine.surroundings = { ...fan.machine.surroundings, airC: 40 }
-    fan.machine.later(fan.machine.nowS + 10, () => fan.machine.load(true))
-    fan.machine.later(fan.machine.nowS + 600, () => {
-      fan.machine.load(false)
-      fan.machine.surroundings = { ...fan.machine.surroundings, airC: 15 }
-    })
-    const { out } = await run(fan.machine, fan.program, '900')
-    expect(out.trim().split('\n').map(row => row.replace(/^\d+ °C: /, ''))).toEqual(['on', 'off'])
-    const [on, off] = out.match(/^\d+/gm)!.map(Number)
-    expect([on! >= 65 && on! < 70, off! <= 55 && off! > 50]).toEqual([true, true])
-    // It ended: the fan runs.
-    expect(fan.machine.written.get('/sys/class/pwm/pwmchip0/pwm0/duty_cycle')).toBe(40_000)
+  it('a fan goes on at its threshold and off at the lower one; a button held shuts down, a short press does not',
+    async () => {
+      const plan = planOf('forty-classic', { f: 'fan-4wire-pwm', b: 'button-1' },
+        { assignments: fixedAt({ 'f.vcc': 2, 'f.gnd': 6, 'f.pwm': 12, 'b.b': 13, 'b.gnd': 14 }),
+          files: {} } as Partial<Plan>)
+      const fan = one(plan, 'fan.py')
+      fan.machine.surroundings = { ...fan.machine.surroundings, airC: 40 }
+      fan.machine.later(fan.machine.nowS + 10, () => fan.machine.load(true))
+      fan.machine.later(fan.machine.nowS + 600, () => {
+        fan.machine.load(false)
+        fan.machine.surroundings = { ...fan.machine.surroundings, airC: 15 }
+      })
+      const { out } = await run(fan.machine, fan.program, '900')
+      expect(out.trim().split('\n').map(row => row.replace(/^\d+ °C: /, ''))).toEqual(['on', 'off'])
+      const [on, off] = out.match(/^\d+/gm)!.map(Number)
+      expect([on! >= 65 && on! < 70, off! <= 55 && off! > 50]).toEqual([true, true])
+      // It ended: the fan runs.
+      expect(fan.machine.written.get('/sys/class/pwm/pwmchip0/pwm0/duty_cycle')).toBe(40_000)
 
-    const button = one(plan, 'shutdown.py')
-    const startS = button.machine.nowS
-    for (const [after, press] of [[1, true], [2, false], [5, true]] as const) button.machine.later(startS + after, () => press
-      ? button.machine.active.add('b.b')
-      : button.machine.active.delete('b.b'))
-    const held = await run(button.machine, button.program, '--dry')
-    expect(held.out.trim().split('\n').at(-1)).toBe('shutting down')
-    expect(button.machine.nowS - startS).toBeGreaterThanOrEqual(7)
-  })
+      const button = one(plan, 'shutdown.py')
+      const startS = button.machine.nowS
+      for (const [after, press] of [[1, true], [2, false], [5, true]] as const) button.machine.later(startS + after,
+        () => press
+          ? button.machine.active.add('b.b')
+          : button.machine.active.delete('b.b'))
+      const held = await run(button.machine, button.program, '--dry')
+      expect(held.out.trim().split('\n').at(-1)).toBe('shutting down')
+      expect(button.machine.nowS - startS).toBeGreaterThanOrEqual(7)
+    })
 
   it('with any single fault a program reads its part exactly where the model hears it', async () => {
     let judged = 0

@@ -1,6 +1,7 @@
 /**
- * Circuits against ngspice (Debian): what the solver, the front end, the capacitors and the strips come to, and what a simulator gives for
- * the same circuit. Tolerances are stated beside each; diodes take about 0.03 V more in the simulator, which has real junctions.
+ * Circuits against ngspice (Debian): what the solver, the front end, the capacitors and the strips come to, and what a
+ * simulator gives for the same circuit. Tolerances are stated beside each; diodes take about 0.03 V more in the
+ * simulator, which has real junctions.
  */
 import { describe, expect, it } from 'vitest'
 import { capacitorHoldS } from '../../core/power/front/hold'
@@ -21,32 +22,38 @@ describe.skipIf(!hasSpice)('an AC front end beside ngspice', () => {
   const circuits: FrontCircuit[] = [
     { emfV: 10.35, ohm: 1.45, dropV: 1.4, hz: 50, capacitanceUf: 4700 },
     { emfV: 10.35, ohm: 1.45, dropV: 1.4, hz: 50, capacitanceUf: 1000 },
-    { emfV: 14, ohm: 0.3, dropV: 0.8, hz: 60, capacitanceUf: 4700 }, { emfV: 26, ohm: 3, dropV: 1.4, hz: 50, capacitanceUf: 22_000 },
+    { emfV: 14, ohm: 0.3, dropV: 0.8, hz: 60, capacitanceUf: 4700 },
+    { emfV: 26, ohm: 3, dropV: 1.4, hz: 50, capacitanceUf: 22_000 },
   ]
   const loads: FrontLoad[] = [{ currentMa: 200 }, { currentMa: 1000 }, { powerMw: 5000 }]
-  it.each(circuits.flatMap(circuit => loads.map(load => ({ circuit, load }))))('$circuit $load', ({ circuit, load }) => {
-    const ours = settledWave(circuit, load)
-    const drawn = 'currentMa' in load ? `I1 out 0 ${load.currentMa / 1000}` : `B1 out 0 I=${load.powerMw / 1000}/max(v(out),0.3)`
-    const over = `from=2 to=2.1`
-    const theirs = spice(
-      [
-        `V1 a b SIN(0 ${circuit.emfV * Math.SQRT2} ${circuit.hz})`, `R1 a p ${circuit.ohm}`, ...SPICE_MODELS,
-        ...spiceBridge('p', 'b', 'out', circuit.dropV - JUNCTIONS_V), `C1 out 0 ${circuit.capacitanceUf}u ic=${ours.meanV.toFixed(1)}`,
-        drawn,
-      ],
-      'tran 50u 2.1 1.9 50u uic',
-      { mean: `AVG v(out) ${over}`, min: `MIN v(out) ${over}`, max: `MAX v(out) ${over}`, rms: `RMS i(V1) ${over}` },
-    )
-    // reference program: ngspice; 20 mV and half a percent
-    expect(Math.abs(ours.meanV - theirs.mean!)).toBeLessThan(0.02)
-    expect(Math.abs(ours.valleyV - theirs.min!)).toBeLessThan(0.02)
-    expect(Math.abs(ours.peakV - theirs.max!)).toBeLessThan(0.02)
-    expect(ours.acRmsMa / theirs.rms! / 1000).toBeCloseTo(1, 2)
-  })
+  it.each(circuits.flatMap(circuit => loads.map(load => ({ circuit, load }))))('$circuit $load',
+    ({ circuit, load }) => {
+      const ours = settledWave(circuit, load)
+      const drawn = 'currentMa' in load
+        ? `I1 out 0 ${load.currentMa / 1000}`
+        : `B1 out 0 I=${load.powerMw / 1000}/max(v(out),0.3)`
+      const over = `from=2 to=2.1`
+      const theirs = spice(
+        [
+          `V1 a b SIN(0 ${circuit.emfV * Math.SQRT2} ${circuit.hz})`, `R1 a p ${circuit.ohm}`, ...SPICE_MODELS,
+          ...spiceBridge('p', 'b', 'out', circuit.dropV - JUNCTIONS_V),
+          `C1 out 0 ${circuit.capacitanceUf}u ic=${ours.meanV.toFixed(1)}`,
+          drawn,
+        ],
+        'tran 50u 2.1 1.9 50u uic',
+        { mean: `AVG v(out) ${over}`, min: `MIN v(out) ${over}`, max: `MAX v(out) ${over}`, rms: `RMS i(V1) ${over}` },
+      )
+      // reference program: ngspice; 20 mV and half a percent
+      expect(Math.abs(ours.meanV - theirs.mean!)).toBeLessThan(0.02)
+      expect(Math.abs(ours.valleyV - theirs.min!)).toBeLessThan(0.02)
+      expect(Math.abs(ours.peakV - theirs.max!)).toBeLessThan(0.02)
+      expect(ours.acRmsMa / theirs.rms! / 1000).toBeCloseTo(1, 2)
+    })
 
   it('a whole plan: transformer, lead, bridge, step-down and board', () => {
     const plan = fed('tiny-unpopulated', 'transformer-9v-ac', {
-      nodes: [node('bridge', 'rectifier-bridge', '@cable'), node('buck', 'step-down-5v-3a', 'bridge')], feeds: { '@socket': 'buck' },
+      nodes: [node('bridge', 'rectifier-bridge', '@cable'), node('buck', 'step-down-5v-3a', 'bridge')],
+      feeds: { '@socket': 'buck' },
     })
     const { power } = evaluate(plan, catalogue)
     const [front] = power.fronts
@@ -57,7 +64,8 @@ describe.skipIf(!hasSpice)('an AC front end beside ngspice', () => {
     const powerW = peak.bridge!.voltageV * peak.bridge!.currentMa / 1000
     const theirs = spice(
       [
-        `V1 a b SIN(0 ${9 * 1.15 * Math.SQRT2} 50)`, `R1 a p ${ohm}`, ...SPICE_MODELS, ...spiceBridge('p', 'b', 'out', 1.4 - JUNCTIONS_V),
+        `V1 a b SIN(0 ${9 * 1.15 * Math.SQRT2} 50)`, `R1 a p ${ohm}`, ...SPICE_MODELS,
+        ...spiceBridge('p', 'b', 'out', 1.4 - JUNCTIONS_V),
         'C1 out 0 4700u ic=11', `B1 out 0 I=${powerW}/max(v(out),0.3)`,
       ],
       'tran 50u 2.1 1.9 50u uic',
@@ -84,21 +92,24 @@ describe.skipIf(!hasSpice)('capacitors beside ngspice', () => {
     expect(ours / held!).toBeCloseTo(1, 2)
   })
 
-  it.each([[2, 0.001, 0.05, 0.000577], [1.5, 0.1, 0.02, 0.02]])('sags by I·R + I·t ÷ C: %f A, %f F', (ampere, farad, ohm, seconds) => {
-    const { after } = spice(
-      [`C1 c 0 ${farad} ic=5`, `R1 c out ${ohm}`, `I1 out 0 ${ampere}`],
-      `tran ${seconds / 500} ${seconds * 1.2} 0 ${seconds / 500} uic`, { after: `FIND v(out) AT=${seconds}` },
-    )
-    expect(sagV(ampere * 1000, farad, ohm, seconds)).toBeCloseTo(5 - after!, 3)
-  })
+  it.each([[2, 0.001, 0.05, 0.000577], [1.5, 0.1, 0.02, 0.02]])('sags by I·R + I·t ÷ C: %f A, %f F',
+    (ampere, farad, ohm, seconds) => {
+      const { after } = spice(
+        [`C1 c 0 ${farad} ic=5`, `R1 c out ${ohm}`, `I1 out 0 ${ampere}`],
+        `tran ${seconds / 500} ${seconds * 1.2} 0 ${seconds / 500} uic`, { after: `FIND v(out) AT=${seconds}` },
+      )
+      expect(sagV(ampere * 1000, farad, ohm, seconds)).toBeCloseTo(5 - after!, 3)
+    })
 })
 
 describe.skipIf(!hasSpice)('a plan\'s operating point beside ngspice', () => {
   it('two supplies behind diodes, a converter between, loads of constant power and current', () => {
     const plan = fed('forty-usb-c', 'adapter-5v-3a', {
       nodes: [
-        node('twelve', 'adapter-12v-2a'), node('buck', 'step-down-5v-3a', 'twelve'), node('d1', 'diode-schottky', 'buck'),
-        node('pair', 'wire-pair', 'd1', { lengthM: 3 }), node('d2', 'diode-schottky', '@cable'), node('box', 'load-power', 'pair'),
+        node('twelve', 'adapter-12v-2a'), node('buck', 'step-down-5v-3a', 'twelve'),
+        node('d1', 'diode-schottky', 'buck'),
+        node('pair', 'wire-pair', 'd1', { lengthM: 3 }), node('d2', 'diode-schottky', '@cable'),
+        node('box', 'load-power', 'pair'),
         node('lamp', 'load-current', 'd2', { typicalMa: 700, peakMa: 700 }),
       ],
       joins: [{ from: 'd2', into: 'pair' }], feeds: {},
@@ -127,14 +138,16 @@ describe.skipIf(!hasSpice)('a plan\'s operating point beside ngspice', () => {
     const theirs = spicePoint(lines, ['cable', 'rail', 'pair', 'd2', 'buck', 'in'])
     const ours = { cable: '@cable', rail: '@5V', pair: 'pair', d2: 'd2', buck: 'buck', in: 'twelve@lead' }
     // reference program: ngspice; 10 mV, most of it the junctions
-    for (const [joint, id] of Object.entries(ours)) expect(Math.abs(typical.nodes[id]!.voltageV - theirs[joint]!), joint).toBeLessThan(0.01)
+    for (const [joint, id] of Object.entries(ours)) expect(Math.abs(typical.nodes[id]!.voltageV - theirs[joint]!),
+      joint).toBeLessThan(0.01)
   })
 })
 
 describe.skipIf(!hasSpice)('a cell that empties beside ngspice', () => {
   it('one cell, a step-up and a lamp: hours until the cell\'s own cut-off', () => {
     const plan = fed(null, null,
-      { nodes: [node('cell', 'cell-lithium-1'), node('up', 'step-up-5v-2a', 'cell'), node('lamp', 'load-power', 'up')] })
+      { nodes: [node('cell', 'cell-lithium-1'), node('up', 'step-up-5v-2a', 'cell'),
+        node('lamp', 'load-power', 'up')] })
     const [store] = evaluate(plan, catalogue).power.stores
     const unit = catalogue.supplies.get('cell-lithium-1')!
     const item = catalogue.powerItems.get('step-up-5v-2a')!
@@ -143,12 +156,14 @@ describe.skipIf(!hasSpice)('a cell that empties beside ngspice', () => {
     const above = points.findIndex(point => point.currentMa >= draw)
     const [a, b] = [points[above - 1]!, points[above]!]
     const efficiency = a.efficiency + (b.efficiency - a.efficiency) * (draw - a.currentMa) / (b.currentMa - a.currentMa)
-    // The charge that has left the cell is a capacitor's voltage; the rest voltage follows it by the table (memory) on straight lines.
+    // The charge that has left the cell is a capacitor's voltage; the rest voltage follows it by the table (memory) on
+    // straight lines.
     const rest = '0,3, 0.05,3.35, 0.1,3.5, 0.2,3.62, 0.5,3.75, 0.8,3.97, 1,4.2'
     const chargeAs = unit.capacityMah! * 3.6
     const { held } = spice(
       [
-        `C1 q 0 ${chargeAs} ic=1`, `B1 q 0 I=i(VM)`, `B2 emf 0 V=pwl(v(q), ${rest})`, `R1 emf m ${unit.ohm}`, 'VM m out 0',
+        `C1 q 0 ${chargeAs} ic=1`, `B1 q 0 I=i(VM)`, `B2 emf 0 V=pwl(v(q), ${rest})`, `R1 emf m ${unit.ohm}`,
+        'VM m out 0',
         `B3 out 0 I=${draw * 5 / 1000 / efficiency}/max(v(out),1)+${item.figures.quiescentMa! / 1000}`, 'Rq q 0 1e12',
       ],
       'tran 20 60000 0 20 uic', { held: `WHEN v(out)=${unit.emptyV} FALL=1` },
@@ -162,12 +177,14 @@ describe.skipIf(!hasSpice)('a cell that empties beside ngspice', () => {
 describe.skipIf(!hasSpice)('the fall along a strip beside ngspice', () => {
   it.each([[10, false], [24, false], [24, true], [60, true]])('%i pixels, both ends: %s', (pixels, both) => {
     const [ma, ohm] = [60, 0.004]
-    const lines = ['V1 p0 0 5', ...both ? [`V2 p${pixels + 1} 0 5`, `R${pixels + 1} p${pixels} p${pixels + 1} ${ohm}`] : []]
+    const lines = ['V1 p0 0 5',
+      ...both ? [`V2 p${pixels + 1} 0 5`, `R${pixels + 1} p${pixels} p${pixels + 1} ${ohm}`] : []]
     for (let i = 1; i <= pixels; i++) lines.push(`R${i} p${i - 1} p${i} ${ohm}`, `I${i} p${i} 0 ${ma / 1000}`)
     const joints = Array.from({ length: pixels }, (_, i) => `p${i + 1}`)
     const worst = Math.min(...Object.values(spicePoint(lines, joints)))
     // reference program: ngspice; fed at both ends the middle pixel is half a pixel off
-    expect(Math.abs(5 - stripDropV(pixels, ma, ohm, both) - worst)).toBeLessThan(both ? ma / 1000 * ohm * pixels * 0.3 : 1e-3)
+    expect(Math.abs(5 - stripDropV(pixels, ma, ohm, both) - worst))
+      .toBeLessThan(both ? ma / 1000 * ohm * pixels * 0.3 : 1e-3)
   })
 })
 
@@ -176,11 +193,13 @@ describe.skipIf(!hasSpice)('the load test beside ngspice, heat as current and de
     const heat = { bareKw: 9.5, storeJk: 36, chipShare: 0.85, slowsC: 200, stopsC: 210, origin: 'memory' }
     const [boardW, idleW, otherW, ambientC] = [5, 2, 0.6, 25]
     const run = runHeat({
-      heat, cooler: COOLERS[cooler], enclosure: ENCLOSURES[enclosure], ambientC, fan: { mode: 'none' }, boardW, idleW, otherW, minutes: 40,
+      heat, cooler: COOLERS[cooler], enclosure: ENCLOSURES[enclosure], ambientC, fan: { mode: 'none' }, boardW, idleW,
+      otherW, minutes: 40,
     })
     const chipR = 9.5 * COOLERS[cooler].stillShare
     const { stillKw, storeJk } = ENCLOSURES[enclosure]
-    const start = { air: ambientC + (idleW + otherW) * stillKw, chip: ambientC + (idleW + otherW) * stillKw + idleW * 0.85 * chipR }
+    const start = { air: ambientC + (idleW + otherW) * stillKw,
+      chip: ambientC + (idleW + otherW) * stillKw + idleW * 0.85 * chipR }
     const lines = [
       // All heat goes into the air of the case, which gives it to the room.
       ...stillKw > 0
@@ -192,8 +211,9 @@ describe.skipIf(!hasSpice)('the load test beside ngspice, heat as current and de
       `I2 0 chip ${boardW * 0.85}`,
     ]
     const at = (second: number) => run.points.find(point => point.second === second)!.temperatureC
-    const theirs = spice(lines, 'tran 1 2400 0 1 uic', { early: 'FIND v(chip) AT=120', later: 'FIND v(chip) AT=600', end: 'FIND v(chip) '
-      + 'AT=2390' })
+    const theirs = spice(lines, 'tran 1 2400 0 1 uic',
+      { early: 'FIND v(chip) AT=120', later: 'FIND v(chip) AT=600', end: 'FIND v(chip) '
+        + 'AT=2390' })
     // reference program: ngspice; a tenth of a kelvin
     expect(Math.abs(at(120) - theirs.early!)).toBeLessThan(0.15)
     expect(Math.abs(at(600) - theirs.later!)).toBeLessThan(0.15)

@@ -1,6 +1,6 @@
 /**
- * Whole plans against a second opinion that shares no code with the solver (`test/supply.ts`: the ladder method, textbook, from the
- * catalogue files and the published copper figures alone), and Kirchhoff's law on every report.
+ * Whole plans against a second opinion that shares no code with the solver (`test/supply.ts`: the ladder method,
+ * textbook, from the catalogue files and the published copper figures alone), and Kirchhoff's law on every report.
  */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -13,19 +13,29 @@ import { secondOpinion } from '../supply'
 import { draws, judgedAtLeast } from '../random'
 
 const STATES = ['idle', 'typical', 'peak'] as const
-const plain = [...catalogue.parts.values()].filter(part => part.supplies.length && !part.options?.length && !part.seat).map(part => part.id)
+const plain = [...catalogue.parts.values()].filter(part => part.supplies.length && !part.options?.length && !part.seat)
+  .map(part => part.id)
 const supplies = [...catalogue.supplies.values()]
   .filter(unit => Math.abs(unit.voltageV - 5) < 0.3 && !unit.limitsCurrent)
   .map(unit => unit.id)
 
-interface Wanted { board: string, supply: string, types: string[], awg: number, lengthM: number, between: string[], wires: number[] }
+interface Wanted {
+  board: string
+  supply: string
+  types: string[]
+  awg: number
+  lengthM: number
+  between: string[]
+  wires: number[]
+}
 
 const wanted: fc.Arbitrary<Wanted> = fc.record({
   board: fc.constantFrom(...catalogue.boards.keys()), supply: fc.constantFrom(...supplies),
   types: fc.array(fc.constantFrom(...plain), { maxLength: 8 }),
   awg: fc.constantFrom(14, 18, 20, 22, 24), lengthM: fc.double({ min: 0.1, max: 2, noNaN: true }),
   between: fc.array(
-    fc.constantFrom('fuse-3150', 'switch-power', 'diode-ideal', 'wire-pair', 'terminal-screw', 'fuse-self-2500'), { maxLength: 3 },
+    fc.constantFrom('fuse-3150', 'switch-power', 'diode-ideal', 'wire-pair', 'terminal-screw', 'fuse-self-2500'),
+    { maxLength: 3 },
   ),
   wires: fc.array(fc.constantFrom(18, 22, 26, 28), { minLength: 8, maxLength: 8 }),
 })
@@ -69,7 +79,8 @@ describe('voltages and currents of whole plans', () => {
         }
         for (const branch of ['@supply', '@cable', '@3V3', '@usb', ...plan.power.nodes.map(node => node.id)]) {
           const ma = second.currents[branch]
-          if (ma !== undefined) expect(Math.abs(state.nodes[branch]!.currentMa - ma), `${id} ${branch} mA`).toBeLessThan(0.05 + ma * 2e-4)
+          if (ma !== undefined) expect(Math.abs(state.nodes[branch]!.currentMa - ma), `${id} ${branch} mA`)
+            .toBeLessThan(0.05 + ma * 2e-4)
         }
       }
     }), { numRuns: draws(120) })
@@ -82,11 +93,13 @@ describe('voltages and currents of whole plans', () => {
       supply: fc.constantFrom('adapter-12v-2a', 'din-rail-24v-2a5', 'usb-c-pd-12v'),
       type: fc.constantFrom('step-down-5v-3a', 'step-down-5v-5a', 'regulator-linear-5v'),
       lengthM: fc.double({ min: 0.2, max: 6, noNaN: true }),
-      types: fc.array(fc.constantFrom('oled-i2c', 'fan-5v', 'light-i2c', 'modem-serial', 'receiver-wide-stick'), { maxLength: 4 }),
+      types: fc.array(fc.constantFrom('oled-i2c', 'fan-5v', 'light-i2c', 'modem-serial', 'receiver-wide-stick'),
+        { maxLength: 4 }),
     })
     let compared = 0
     fc.assert(fc.property(higher, ({ board, supply, type, lengthM, types }) => {
-      const base = planOf(board, Object.fromEntries(types.map((entry, i) => [`p${i}`, entry])), { supply: { type: supply } })
+      const base = planOf(board, Object.fromEntries(types.map((entry, i) => [`p${i}`, entry])),
+        { supply: { type: supply } })
       const plan: Plan = {
         ...base,
         power: {
@@ -137,7 +150,9 @@ function joints(plan: Plan, stateId: string): Record<string, { inMa: number, out
     if (node.role === 'source') at(node.id).inMa += currentMa
     else {
       const converts = ['linear', 'step-down', 'step-up'].includes(node.kind) && inputV > 0
-      const own = node.kind === 'hub' ? node.figures.ownMa!.value : node.kind === 'latch' ? node.figures.quiescentMa!.value : 0
+      const own = node.kind === 'hub'
+        ? node.figures.ownMa!.value
+        : node.kind === 'latch' ? node.figures.quiescentMa!.value : 0
       const taken = converts ? (voltageV * currentMa + powerMw) / inputV : currentMa
       const [feed] = node.from
       if (feed) at(outputOf(feed)).outMa += taken
@@ -153,7 +168,8 @@ describe('Kirchhoff\'s current law on the report', () => {
   const plans: [string, Plan][] = [
     ...demoPlans.map(plan => [plan.name, plan] as [string, Plan]),
     ['header and hub', (() => {
-      const plan = planOf('forty-classic', { a: 'modem-wide-stick', o: 'oled-i2c' }, { supply: { type: 'din-rail-5v-5a' } })
+      const plan = planOf('forty-classic', { a: 'modem-wide-stick', o: 'oled-i2c' },
+        { supply: { type: 'din-rail-5v-5a' } })
       return {
         ...plan,
         power: {

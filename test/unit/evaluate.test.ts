@@ -14,7 +14,8 @@ const wildPlan: fc.Arbitrary<Plan> = fc.record({
   board: fc.constantFrom('forty-classic', 'forty-usb-c', null, 'gone'),
   types: fc.array(fc.constantFrom(...types, 'no-such-part'), { maxLength: 6 }),
   seed: fc.array(
-    fc.oneof(fc.integer({ min: 1, max: 45 }), fc.constantFrom('p0.SD0', 'p1.SC1', 'p0.A0', 'p2.B7', 'ghost.x1'), fc.constant(null)),
+    fc.oneof(fc.integer({ min: 1, max: 45 }), fc.constantFrom('p0.SD0', 'p1.SC1', 'p0.A0', 'p2.B7', 'ghost.x1'),
+      fc.constant(null)),
     { minLength: 1, maxLength: 30 },
   ),
   fixed: fc.boolean(),
@@ -64,7 +65,8 @@ describe('any plan that can be read', () => {
   it('ends without a finding of that id once the first fix for it is applied', () => {
     // What a fix mends is gone at once; only shared causes (a supply, the boot file) may need more than one.
     const atOnce = new Set([
-      'level.too-high', 'level.too-low', 'line.driven-straight', 'bus.not-enabled', 'overlay.missing', 'function.unavailable',
+      'level.too-high', 'level.too-low', 'line.driven-straight', 'bus.not-enabled', 'overlay.missing',
+      'function.unavailable',
       'option.invalid', 'plan.stray-key', 'position.reserved', 'start.moves',
     ])
     fc.assert(fc.property(wildPlan, (plan) => {

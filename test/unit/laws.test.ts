@@ -1,6 +1,6 @@
 /**
- * Laws that hold for every plan, across all engines: stated over plans generated from the whole catalogue on every board, over each part
- * alone on every board, and over the demo projects.
+ * Laws that hold for every plan, across all engines: stated over plans generated from the whole catalogue on every
+ * board, over each part alone on every board, and over the demo projects.
  */
 import { describe, expect, it } from 'vitest'
 import { filesOf } from '../../core/boot/files'
@@ -22,14 +22,18 @@ import { catalogue, planOf } from '../plans'
 const PLANS = [...placedPlans(200), ...newcomerPlans()]
 const LIVED = PLANS.map((plan, i) => lived(plan, i + 1))
 /** On every board; in `npm test` each part on every other board, so that all boards come up with all kinds of parts. */
-const eachPart = (): Plan[] => [...catalogue.boards.keys()].flatMap((board, b) => [...catalogue.parts.keys()].flatMap((type, i) => {
+const eachPart = (): Plan[] => [...catalogue.boards.keys()].flatMap((board,
+  b) => [...catalogue.parts.keys()].flatMap((type, i) => {
   if (!isDrawn && (b + i) % 2) return []
   const plan = placed(planOf(board, { only: type }, { supply: { type: 'adapter-5v-5a' } }))
   return plan ? [written(plan)] : []
 }))
 const named = (plan: Plan) => `${plan.board}: ${plan.parts.map(part => part.type).join(', ')}`
 
-/** What placing and writing choose: everything that files say, and where things lie. Levels, loads and heat are the maker's parts. */
+/**
+ * What placing and writing choose: everything that files say, and where things lie. Levels, loads and heat are
+ * the maker's parts.
+ */
 const CHOSEN
   = /^(boot|bus|overlay|menu|environment|kernel|start\.dark|position|function|address|controller|stack\.covers|plan|i2c\.no-pull-up)\b/
 const grave = (findings: readonly Finding[]) => findings.filter(finding => finding.severity !== 'note')
@@ -51,7 +55,8 @@ describe('own work is never refused', () => {
         .filter(finding => finding.severity !== 'note')
         .map(finding => `lint: ${finding.code} ${finding.title}`),
       // Two parts of one fixed address are the maker's choice, and have a finding of their own.
-      ...parts.filter(part => part.state === 'dark' && part.cause !== 'address-twin').map(part => `dark: ${part.name}: ${part.why}`),
+      ...parts.filter(part => part.state === 'dark' && part.cause !== 'address-twin')
+        .map(part => `dark: ${part.name}: ${part.why}`),
       ...steps.filter(step => step.outcome === 'failed').map(step => `step: ${step.title} ${step.detail}`),
     ]
   }
@@ -105,7 +110,8 @@ describe('a fix fixes', () => {
 })
 
 /** Where several want one thing, one fix takes one of them away. */
-const STEPWISE = new Set(['position.claimed-twice', 'lines.exceeded', 'controller.two-ways', 'pwm.channel-shared', 'address.clash'])
+const STEPWISE = new Set(['position.claimed-twice', 'lines.exceeded', 'controller.two-ways', 'pwm.channel-shared',
+  'address.clash'])
 
 describe('wires are the netlist', () => {
   it('wire list and parts list hold every conductor and component, once, and nothing else', () => {
@@ -124,9 +130,11 @@ describe('wires are the netlist', () => {
       for (const { ways, from, to, id } of conductors) {
         expect(ownerOf.get(ways[0]?.from ?? '')?.id ?? from, id).toBe(from)
         expect(ownerOf.get(ways[0]?.to ?? '')?.id ?? to, id).toBe(to)
-        for (const way of ways) expect(ownerOf.has(way.from) && ownerOf.has(way.to), `${id} ${way.from} ${way.to}`).toBe(true)
+        for (const way of ways) expect(ownerOf.has(way.from) && ownerOf.has(way.to), `${id} ${way.from} ${way.to}`)
+          .toBe(true)
       }
-      expect(nets.flatMap(net => net.pins).sort()).toEqual(components.flatMap(component => component.pins.map(pin => pin.id)).sort())
+      expect(nets.flatMap(net => net.pins).sort())
+        .toEqual(components.flatMap(component => component.pins.map(pin => pin.id)).sort())
     }
   })
 
@@ -177,7 +185,8 @@ describe('one story', () => {
     for (const plan of LIVED) {
       const { states } = powerOf(gatherFacts(plan, catalogue))
       const typical = states.find(state => state.id === 'typical')!
-      for (const { node, volts } of evaluate(plan, catalogue).expected.voltages) expect(volts).toBeCloseTo(typical.nodes[node]!.voltageV, 2)
+      for (const { node, volts } of evaluate(plan, catalogue).expected.voltages) expect(volts)
+        .toBeCloseTo(typical.nodes[node]!.voltageV, 2)
     }
   })
 })
@@ -197,7 +206,8 @@ describe('one count', () => {
       const lint = lintBoot({ files: filesOf(plan, facts.board), board: facts.board, plan: planSide(facts) })
       for (const finding of lint) {
         expect(
-          findings.some(other => other.code === finding.code && other.subjects.some(subject => subject.text?.from === finding.from)),
+          findings.some(other =>
+            other.code === finding.code && other.subjects.some(subject => subject.text?.from === finding.from)),
           finding.code,
         ).toBe(true)
       }
@@ -207,12 +217,14 @@ describe('one count', () => {
 })
 
 describe('names do not matter', () => {
-  const codes = (plan: Plan) => evaluate(plan, catalogue).findings.map(finding => `${finding.severity} ${finding.code}`).sort()
+  const codes = (plan: Plan) =>
+    evaluate(plan, catalogue).findings.map(finding => `${finding.severity} ${finding.code}`).sort()
 
   it('other names, in other letters, give the same findings', () => {
     for (const plan of LIVED.filter((_, i) => i % 2 === 0)) {
       expect(
-        codes({ ...plan, parts: plan.parts.map((part, i) => ({ ...part, name: `Ж${i} 名 "${'<'.repeat(i)}"` })) }), named(plan),
+        codes({ ...plan, parts: plan.parts.map((part, i) => ({ ...part, name: `Ж${i} 名 "${'<'.repeat(i)}"` })) }),
+        named(plan),
       ).toEqual(codes(plan))
     }
   })
@@ -231,7 +243,8 @@ describe('a limit says where it comes from', () => {
   it('on every figure that a finding judges by', () => {
     for (const plan of LIVED.filter((_, i) => i % 3 === 1)) {
       for (const { code, figures } of evaluate(plan, catalogue).findings) {
-        for (const { label, limit, origin } of figures) if (limit !== undefined) expect(origin, `${code}: ${label}`).toBeTruthy()
+        for (const { label, limit,
+          origin } of figures) if (limit !== undefined) expect(origin, `${code}: ${label}`).toBeTruthy()
       }
     }
   })
@@ -243,18 +256,24 @@ describe('nothing is orphaned', () => {
       const rich: Plan = {
         ...plan, stack: plan.parts.map(entry => entry.id), clocks: { [`${part.id}.ch0`]: 100_000 },
         power: {
-          ...plan.power, figures: { [`${part.id}.vcc`]: { peakMa: 5 } }, joins: [{ from: '@supply', into: `${part.id}.vcc` }],
-          steps: [{ id: 'one', name: '', base: 'idle', loads: { [`${part.id}.vcc`]: 'off' }, open: [`${part.id}#1`], seconds: 1 }],
-          arrangements: [{ id: 'a', name: '', supply: null, nodes: [], feeds: { [`${part.id}.vcc`]: null }, joins: [], figures: {} }],
+          ...plan.power, figures: { [`${part.id}.vcc`]: { peakMa: 5 } },
+          joins: [{ from: '@supply', into: `${part.id}.vcc` }],
+          steps: [{ id: 'one', name: '', base: 'idle', loads: { [`${part.id}.vcc`]: 'off' }, open: [`${part.id}#1`],
+            seconds: 1 }],
+          arrangements: [{ id: 'a', name: '', supply: null, nodes: [], feeds: { [`${part.id}.vcc`]: null }, joins: [],
+            figures: {} }],
         },
         boot: { text: '', made: [part.id], off: [part.id] },
         build: {
           done: [`${part.id}.sda@3`, `${part.id}@seat`, `stage:${part.id}.x.gnd@6`, `step:part:${part.id}`],
           took: { [`${part.id}.sda@3`]: 40, [`step:part:${part.id}`]: 70 }, colours: {},
-          order: [`part:${part.id}`], flat: [], places: { [part.id]: { on: 'table' } }, measured: { [part.id]: { aboveMm: 9 } },
-          rules: [{ first: `part:${part.id}`, then: 'supply', why: '' }], wires: { [`${part.id}.sda`]: { colour: 'red' } },
+          order: [`part:${part.id}`], flat: [], places: { [part.id]: { on: 'table' } },
+          measured: { [part.id]: { aboveMm: 9 } },
+          rules: [{ first: `part:${part.id}`, then: 'supply', why: '' }],
+          wires: { [`${part.id}.sda`]: { colour: 'red' } },
         },
-        worksheets: [{ id: 'w', keptAt: '2026-01-01T00:00:00Z', what: '', sheet: { kind: 'wire', node: `${part.id}.vcc@wire` } }],
+        worksheets: [{ id: 'w', keptAt: '2026-01-01T00:00:00Z', what: '',
+          sheet: { kind: 'wire', node: `${part.id}.vcc@wire` } }],
       }
       const { plan: after, inverse } = applyEdit(rich, { edit: 'remove-part', id: part.id })
       const words = JSON.stringify(after).match(/"[^"]*"/g)!.map(word => word.slice(1, -1))
@@ -268,8 +287,10 @@ describe('more is not safer', () => {
   it('a switch, a wire or a fuse put into a supply makes no stop about it vanish', () => {
     for (const plan of LIVED.filter((_, i) => i % 3 === 1)) {
       const before = evaluate(plan, catalogue).findings
-      for (const [type, name] of [['switch-power', 'Switch'], ['wire-pair', 'Wire'], ['terminal-screw', 'Terminal']] as const) {
-        const grown = applyEdit(plan, { edit: 'add-node', node: { id: 'added', type, name, from: '@cable' }, before: '@socket' }).plan
+      for (const [type, name] of [['switch-power', 'Switch'], ['wire-pair', 'Wire'],
+        ['terminal-screw', 'Terminal']] as const) {
+        const grown = applyEdit(plan,
+          { edit: 'add-node', node: { id: 'added', type, name, from: '@cable' }, before: '@socket' }).plan
         const after = new Set(evaluate(grown, catalogue).findings.map(finding => finding.code))
         const lost = before.filter(finding =>
           finding.severity === 'stop'

@@ -12,11 +12,13 @@ const filesIn = (folder: string): string[] => readdirSync(folder).flatMap((name)
 const files = filesIn(root)
 /** Folder below `core`, or the file itself where it lies there. */
 const roomOf = (file: string) => relative(root, file).split('/')[0]!.replace(/\.ts$/, '')
-const importsOf = (file: string) => [...readFileSync(file, 'utf8').matchAll(/(?:from|import)\s*\(?'([^']+)'/g)].map(match => match[1]!)
+const importsOf = (file: string) =>
+  [...readFileSync(file, 'utf8').matchAll(/(?:from|import)\s*\(?'([^']+)'/g)].map(match => match[1]!)
 
 const arrows = new Map<string, Set<string>>()
 for (const file of files) {
-  for (const to of importsOf(file).filter(path => path.startsWith('.')).map(path => roomOf(resolve(dirname(file), path)))) {
+  for (const to of importsOf(file).filter(path => path.startsWith('.'))
+    .map(path => roomOf(resolve(dirname(file), path)))) {
     const from = roomOf(file)
     if (from !== to) arrows.set(from, (arrows.get(from) ?? new Set()).add(to))
   }
@@ -74,7 +76,8 @@ describe('the rooms of the core', () => {
 
   it('use no interface, no server and no browser', () => {
     const foreign = files.flatMap(file => importsOf(file).filter(path =>
-      /^(vue|nuxt|pinia|vuetify|dexie|#|~|@\/)/.test(path) || (path.startsWith('.') && !resolve(dirname(file), path).startsWith(root)))
+      /^(vue|nuxt|pinia|vuetify|dexie|#|~|@\/)/.test(path)
+      || (path.startsWith('.') && !resolve(dirname(file), path).startsWith(root)))
       .map(path => `${relative(root, file)}: ${path}`))
     expect(foreign).toEqual([])
   })
@@ -93,7 +96,8 @@ describe('the rooms of the core', () => {
 
 describe('the list of checks against something outside', () => {
   it('is that of the tests: renew it with node scripts/checks-table.mjs', async () => {
-    const { checksTable } = await import(/* @vite-ignore */ resolve('scripts', 'checks-table.mjs')) as { checksTable: () => string }
+    const { checksTable } = await import(/* @vite-ignore */ resolve('scripts',
+      'checks-table.mjs')) as { checksTable: () => string }
     expect(readFileSync(join('docs', 'checks.md'), 'utf8')).toBe(checksTable())
   })
 })
@@ -103,11 +107,13 @@ describe('the interface', () => {
     const path = join(folder, name)
     return statSync(path).isDirectory() ? vues(path) : path.endsWith('.vue') ? [path] : []
   })
-  const all = vues(resolve('app')).map(path => ({ path: relative(resolve('app'), path), text: readFileSync(path, 'utf8') }))
+  const all = vues(resolve('app'))
+    .map(path => ({ path: relative(resolve('app'), path), text: readFileSync(path, 'utf8') }))
   const templateOf = (text: string) => text.slice(text.indexOf('<template>'), text.lastIndexOf('</template>'))
 
   it('has native controls in its own drawing of the header only', () => {
-    const native = all.filter(({ text }) => /<(select|input|button|table|textarea|details|dialog|progress)[\s>]/.test(templateOf(text)))
+    const native = all.filter(({ text }) =>
+      /<(select|input|button|table|textarea|details|dialog|progress)[\s>]/.test(templateOf(text)))
     expect(native.map(({ path }) => path)).toEqual(['stages/wiring/HeaderRail.vue'])
   })
 
@@ -118,7 +124,8 @@ describe('the interface', () => {
   })
 
   it('has no hint that only a mouse can see', () => {
-    const native = all.filter(({ text }) => /<(?!v-|FoldPanel|[A-Z])[a-z]+[^>]*\s:?title="/.test(templateOf(text).replace(/<iframe[^>]*>/g, '')))
+    const native = all.filter(({ text }) =>
+      /<(?!v-|FoldPanel|[A-Z])[a-z]+[^>]*\s:?title="/.test(templateOf(text).replace(/<iframe[^>]*>/g, '')))
     expect(native.map(({ path }) => path)).toEqual([])
   })
 })

@@ -37,7 +37,8 @@ describe('the document', () => {
 
   it('history keeps the latest steps, not the first', () => {
     let history = startHistory(planOf('forty-classic', {}))
-    for (let i = 0; i < HISTORY_DEPTH + 20; i++) history = record(history, { edit: 'rename', name: `name ${i}` }, `step ${i}`)
+    for (let i = 0; i < HISTORY_DEPTH
+      + 20; i++) history = record(history, { edit: 'rename', name: `name ${i}` }, `step ${i}`)
     expect(history.past).toHaveLength(HISTORY_DEPTH)
     expect(history.past.at(-1)!.label).toBe(`step ${HISTORY_DEPTH + 19}`)
     expect(history.past[0]!.label).toBe('step 20')
@@ -48,7 +49,8 @@ describe('the document', () => {
     const own = {
       id: 'own-x', name: 'X', summary: 'x', group: 'sensing', supplies: [], grounds: [],
       options: [{
-        id: 'link', label: 'Link', kind: 'choice', values: [{ value: 'a', label: 'a' }, { value: 'b', label: 'b' }], default: 'a',
+        id: 'link', label: 'Link', kind: 'choice', values: [{ value: 'a', label: 'a' }, { value: 'b', label: 'b' }],
+        default: 'a',
       }],
       signals: [{ id: 'o', label: 'O', role: 'line', direction: 'out', when: { link: 'a' } }],
     }
@@ -62,27 +64,32 @@ describe('the document', () => {
 describe('the supply', () => {
   it('a fuse is fitted to the surge as well as to the steady current', () => {
     // published: IEC 60127-2, a quick fuse carries four times its rating for 10 ms at least, and has blown after 0.3 s
-    const fitting = (surgeMa: number, shortMa = 20_000, surgeS = 0.01) => fittingFuseMa({ steadyMa: 700, surgeMa, surgeS, shortMa })
-    expect([fitting(0), fitting(4200), fitting(4200, 20_000, 0.001), fitting(0, 2000)]).toEqual([1000, 1250, 1000, null])
+    const fitting = (surgeMa: number, shortMa = 20_000,
+      surgeS = 0.01) => fittingFuseMa({ steadyMa: 700, surgeMa, surgeS, shortMa })
+    expect([fitting(0), fitting(4200), fitting(4200, 20_000, 0.001), fitting(0, 2000)])
+      .toEqual([1000, 1250, 1000, null])
     // A wire behind it that stands less, and warmth.
     expect(fittingFuseMa({ steadyMa: 700, surgeMa: 0, surgeS: 0, shortMa: 20_000, wireMa: 900 })).toBeNull()
     expect(fittingFuseMa({ steadyMa: 700, surgeMa: 0, surgeS: 0, shortMa: 20_000, temperatureC: 60 })).toBe(1250)
   })
 
   it('a converter hides the store from what is behind it', () => {
-    const power = { nodes: [node('cell', 'cell-lithium-1'), node('up', 'step-up-5v-2a', 'cell')], feeds: { '@socket': 'up' } }
+    const power = { nodes: [node('cell', 'cell-lithium-1'), node('up', 'step-up-5v-2a', 'cell')],
+      feeds: { '@socket': 'up' } }
     const [store] = evaluate(fed(planOf('tiny-unpopulated', {}), null, power), catalogue).power.stores
     // The board wants some 4.6 V and the cell gives 3.7: behind the step-up that does not matter.
     expect(store!.hours).toBeGreaterThan(1)
     const bare = evaluate(
-      fed(planOf('tiny-unpopulated', {}), null, { nodes: [node('cell', 'cell-lithium-1')], feeds: { '@socket': 'cell' } }), catalogue,
+      fed(planOf('tiny-unpopulated', {}), null,
+        { nodes: [node('cell', 'cell-lithium-1')], feeds: { '@socket': 'cell' } }), catalogue,
     ).power.stores
     expect(bare[0]!.hours ?? 0).toBeLessThan(store!.hours!)
   })
 
   it('a transformer gives more without load, and the capacitor has to stand that', () => {
     const power = {
-      nodes: [node('bridge', 'rectifier-bridge', '@cable'), node('buck', 'step-down-5v-3a', 'bridge')], feeds: { '@socket': 'buck' },
+      nodes: [node('bridge', 'rectifier-bridge', '@cable'), node('buck', 'step-down-5v-3a', 'bridge')],
+      feeds: { '@socket': 'buck' },
     }
     const [front] = evaluate(fed(planOf('tiny-unpopulated', {}), 'transformer-9v-ac', power), catalogue).power.fronts
     const dropV = catalogue.powerItems.get('rectifier-bridge')!.figures.dropV!
@@ -117,10 +124,12 @@ describe('files', () => {
 
 describe('places', () => {
   it('the identity positions are never given to anybody', () => {
-    const identity = catalogue.boards.get('forty-classic')!.header.filter(entry => entry.identity).map(entry => entry.position)
+    const identity = catalogue.boards.get('forty-classic')!.header.filter(entry => entry.identity)
+      .map(entry => entry.position)
     // published: the board's own file, 27 and 28
     expect(identity).toEqual([27, 28])
-    const buttons = planOf('forty-classic', Object.fromEntries(Array.from({ length: 6 }, (_, i) => [`b${i}`, 'buttons-4'])))
+    const buttons = planOf('forty-classic',
+      Object.fromEntries(Array.from({ length: 6 }, (_, i) => [`b${i}`, 'buttons-4'])))
     const result = placePlan(buttons, catalogue, { scope: 'rest' })
     expect(result.ok).toBe(true)
     const used = result.ok ? Object.values(result.assignments).flatMap(place => place.position ?? []) : []
@@ -139,19 +148,23 @@ describe('places', () => {
   })
 
   it('wires that share a position are marked, in the note and on the list', () => {
-    const plan = planOf('forty-classic', { a: 'humidity-i2c', b: 'light-i2c' }, at({ 'a.sda': 3, 'b.sda': 3, 'a.scl': 5, 'b.scl': 5 }))
+    const plan = planOf('forty-classic', { a: 'humidity-i2c', b: 'light-i2c' },
+      at({ 'a.sda': 3, 'b.sda': 3, 'a.scl': 5, 'b.scl': 5 }))
     expect(findingsOf(plan).find(finding => finding.code === 'position.shared')).toMatchObject({
       subjects: [{ position: 3 }, { position: 5 }],
     })
-    expect(codesOf(planOf('forty-classic', { a: 'humidity-i2c' }, at({ 'a.sda': 3, 'a.scl': 5 })))).not.toContain('position.shared')
+    expect(codesOf(planOf('forty-classic', { a: 'humidity-i2c' },
+      at({ 'a.sda': 3, 'a.scl': 5 })))).not.toContain('position.shared')
   })
 
   it('flow control wants both of its wires', () => {
     const part = [...catalogue.parts.values()].find(entry =>
-      entry.signals.some(signal => signal.role === 'serial.rts') && entry.signals.some(signal => signal.role === 'serial.cts'))!
+      entry.signals.some(signal => signal.role === 'serial.rts')
+      && entry.signals.some(signal => signal.role === 'serial.cts'))!
     const id = (role: string) => `m.${part.signals.find(signal => signal.role === role)!.id}`
     const wired = (places: Record<string, number>) => evaluate(
-      planOf('forty-classic', { m: part.id }, at({ [id('serial.tx')]: 10, [id('serial.rx')]: 8, ...places })), catalogue,
+      planOf('forty-classic', { m: part.id }, at({ [id('serial.tx')]: 10, [id('serial.rx')]: 8, ...places })),
+      catalogue,
     ).signals.serial[0]!
     // published: the board's own file, 16 clear to send and 17 request to send on positions 36 and 11
     expect(wired({}).flowControlWired).toBe(false)

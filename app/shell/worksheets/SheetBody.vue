@@ -17,7 +17,8 @@ watch(sheet, next => emit('change', next))
 const set = (name: string, value: unknown) => figures.value = { ...figures.value, [name]: value }
 const numberOf = (name: string) => figures.value[name] as number
 const listOf = (name: string) => (figures.value[name] as number[]).join(' ')
-const readList = (text: string) => text.split(/[\s;∥|]+/).map(word => Number(word.replace(',', '.'))).filter(value => Number.isFinite(value) && value > 0)
+const readList = (text: string) => text.split(/[\s;∥|]+/).map(word => Number(word.replace(',', '.')))
+  .filter(value => Number.isFinite(value) && value > 0)
 /** The least value that the field takes: the next above its limit where that itself is not allowed. */
 const MIN_ABOVE = 1e-12
 </script>

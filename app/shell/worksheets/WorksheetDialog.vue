@@ -10,7 +10,8 @@ import type { KeptWorksheet } from '~~/core/plan/power'
 const project = useProjectStore()
 const view = useViewStore()
 const KINDS = Object.keys(WORKSHEET_NAMES) as WorksheetKind[]
-const open = computed({ get: () => view.worksheet !== null, set: value => view.worksheet = value ? view.worksheet : null })
+const open = computed({ get: () => view.worksheet !== null,
+  set: value => view.worksheet = value ? view.worksheet : null })
 const sheet = computed<Worksheet | null>(() => view.worksheet)
 /** The figures as they were typed; what is kept and used. */
 const typed = shallowRef<Worksheet | null>(null)
@@ -22,7 +23,8 @@ watch(sheet, () => {
 const now = computed(() => typed.value ?? sheet.value)
 const kept = computed(() => project.plan?.worksheets ?? [])
 /** What a line of the board gives: sheets go by it. */
-const context = computed(() => ({ lineMost: project.facts?.board?.limits.lineMaxMa ?? { value: 16, origin: 'memory' as const } }))
+const context = computed(() => ({ lineMost: project.facts?.board?.limits.lineMaxMa
+  ?? { value: 16, origin: 'memory' as const } }))
 const nodeName = (id: string) => project.report?.power.nodes.find(node => node.id === id)?.name ?? id
 /** What "Use it" would carry into the plan: only where the worksheet belongs to a node that is there. */
 const use = computed(() => {
@@ -33,7 +35,8 @@ const use = computed(() => {
 
 function keep(label: string): Edit {
   const id = `sheet-${Date.now().toString(36)}`
-  return { edit: 'keep-worksheet', kept: { id, keptAt: new Date().toISOString(), what: label, sheet: { ...now.value! } } }
+  return { edit: 'keep-worksheet',
+    kept: { id, keptAt: new Date().toISOString(), what: label, sheet: { ...now.value! } } }
 }
 function keepIt() {
   project.edit(keep(what.value.trim() || WORKSHEET_NAMES[sheet.value!.kind]), 'Keep the worksheet')

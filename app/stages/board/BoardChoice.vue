@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** Which board would carry this? Each one whole: placed, fed, fitted out, judged, with its price and what it gives up. */
+/**
+ * Which board would carry this? Each one whole: placed, fed, fitted out, judged, with its price and what it gives up.
+ */
 import type { BoardTrial } from '~~/core/choose/boards'
 
 const project = useProjectStore()

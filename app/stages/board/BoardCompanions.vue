@@ -29,7 +29,9 @@ const choicesOf = (kind: ThingKind) => things.value.filter(part => thingKind(par
     value: part.id, title: part.name,
     props: {
       subtitle: why ?? [
-        part.summary, ...part.price === undefined ? [] : [`About ${price(part.price)}.`], ...lies(part) ? [`${freeInWords(part.id)}.`] : [],
+        part.summary, ...part.price === undefined ? [] : [`About ${price(part.price)}.`], ...lies(part)
+          ? [`${freeInWords(part.id)}.`]
+          : [],
       ].join(' '),
       disabled: why !== null,
     },
@@ -40,7 +42,8 @@ const SINGLE: readonly { kind: ThingKind, none: string }[] = [
   { kind: 'header', none: 'None' },
 ]
 /** Pins are asked for where there are holes. */
-const single = computed(() => SINGLE.filter(({ kind }) => kind !== 'header' || board.value?.headerUnpopulated || held('header').length)
+const single = computed(() => SINGLE.filter(({ kind }) =>
+  kind !== 'header' || board.value?.headerUnpopulated || held('header').length)
   .map(({ kind, none }) => {
     const there = held(kind)[0]?.type ?? null
     return { kind, there, items: [{ value: '', title: none, props: {} }, ...choicesOf(kind)] }
@@ -60,13 +63,15 @@ const picked = ref<string | null>(null)
 function add(id: string | null) {
   const part = id && partOf(id)
   if (!part) return
-  project.edit({ edit: 'add-part', part: { id: freePartId(plan.value, part.id), type: part.id, name: part.name } }, `Add ${part.name}`)
+  project.edit({ edit: 'add-part', part: { id: freePartId(plan.value, part.id), type: part.id, name: part.name } },
+    `Add ${part.name}`)
   nextTick(() => picked.value = null)
 }
 const drop = (id: string, name: string) => project.edit({ edit: 'remove-part', id }, `Take ${name} out`)
 
 const IMAGES = [
-  { value: 'newer', title: 'Current: its files lie in /boot/firmware' }, { value: 'older', title: 'Older: its files lie in /boot' },
+  { value: 'newer', title: 'Current: its files lie in /boot/firmware' },
+  { value: 'older', title: 'Older: its files lie in /boot' },
 ]
 function setImage(image: 'older' | 'newer') {
   const { boot } = plan.value

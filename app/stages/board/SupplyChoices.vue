@@ -11,11 +11,13 @@ const GROUPS: readonly { fit: Fit, title: string, says: string }[] = [
   { fit: 'care', title: 'Runs, with something to see to', says: '' },
   {
     fit: 'converter', title: 'Another voltage',
-    says: 'A converter has to make 5 V of it first, on the Power stage: straight into the board it destroys it, or does not start it.',
+    says: 'A converter has to make 5 V of it first, on the Power stage: straight into the board it destroys it, or '
+      + 'does not start it.',
   },
   { fit: 'no', title: 'Does not carry it', says: '' },
 ]
-const groups = computed(() => GROUPS.map(group => ({ ...group, list: choices.value.filter(choice => choice.fit === group.fit) }))
+const groups = computed(() => GROUPS.map(group => ({ ...group,
+  list: choices.value.filter(choice => choice.fit === group.fit) }))
   .filter(group => group.list.length))
 const PLUGS: Readonly<Record<string, string>> = {
   'micro-usb': 'micro-USB plug', 'usb-c': 'USB-C plug', 'round': 'round plug', 'screw': 'bare wires',

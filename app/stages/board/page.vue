@@ -14,7 +14,8 @@ function choose(id: string) {
   project.edit({ edit: 'choose-board', board: id }, 'Choose the board')
 }
 
-const writeNotes = (notes: string | null) => project.edit({ edit: 'write-notes', notes: notes ?? '' }, 'Write notes', 'notes')
+const writeNotes = (notes: string | null) =>
+  project.edit({ edit: 'write-notes', notes: notes ?? '' }, 'Write notes', 'notes')
 </script>
 
 <template>

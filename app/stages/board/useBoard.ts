@@ -47,7 +47,8 @@ export const useBoard = createSharedComposable(() => {
   }
   const later = useDebounceFn(tryAll, REST_MS)
   watch([
-    engine, () => project.plan?.board, () => project.plan?.parts, () => project.plan?.assignments, () => project.plan?.power,
+    engine, () => project.plan?.board, () => project.plan?.parts, () => project.plan?.assignments,
+    () => project.plan?.power,
   ], () => void later(), {
     immediate: true,
   })

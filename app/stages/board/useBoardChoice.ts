@@ -34,7 +34,8 @@ export function useBoardChoice() {
       const told = proxy((trial: BoardTrial) => {
         if (mine === run) trials.value = [...trials.value, trial]
       })
-      await Promise.race([(worker.service as Remote<PlacementService>).boards(JSON.parse(JSON.stringify(plan)), told), worker.failed])
+      await Promise.race([(worker.service as Remote<PlacementService>).boards(JSON.parse(JSON.stringify(plan)), told),
+        worker.failed])
       await settle(plan, mine)
     }
     catch (error) {
@@ -64,7 +65,8 @@ export function useBoardChoice() {
     if (mine !== run) return
     trials.value = compared(trials.value)
     const yours = trials.value.find(({ boardId }) => boardId === project.plan?.board)
-    differences.value = new Map(trials.value.flatMap(trial => yours && trial !== yours ? [[trial.boardId, against(trial, yours)]] : []))
+    differences.value = new Map(trials.value.flatMap(trial =>
+      yours && trial !== yours ? [[trial.boardId, against(trial, yours)]] : []))
     tried.value = plan
   }
 

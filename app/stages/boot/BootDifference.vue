@@ -8,7 +8,8 @@ const after = computed(() => project.report!.boot)
 /** Longer files are not laid beside each other line by line: what changes is listed. */
 const MAX_COMPARED = 200_000
 const isLong = computed(() => files.value.text.length > MAX_COMPARED)
-const difference = computed(() => isLong.value || project.isReading ? [] : compareLines(files.value.text, after.value.text))
+const difference = computed(() =>
+  isLong.value || project.isReading ? [] : compareLines(files.value.text, after.value.text))
 const KINDS = { added: '+', changed: '~', removed: '−', off: '#' } as const
 </script>
 

@@ -6,7 +6,8 @@ const earlier = computed(() => [...boot.value?.before ?? []].reverse())
 const open = ref<string | null>(null)
 
 function putBack(entry: { text: string, commandLine?: string }) {
-  replaceFiles({ text: entry.text, ...(entry.commandLine !== undefined && { commandLine: entry.commandLine }) }, 'Put an earlier file back')
+  replaceFiles({ text: entry.text, ...(entry.commandLine !== undefined && { commandLine: entry.commandLine }) },
+    'Put an earlier file back')
 }
 </script>
 

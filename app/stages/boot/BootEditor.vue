@@ -16,7 +16,8 @@ const { colourOf, nameOf } = useOwners()
 const element = useTemplateRef<HTMLElement>('element')
 let editor: ReturnType<typeof makeEditor> | null = null
 
-const STATES = { 'written': 'written by Voltaris', 'by-hand': 'changed by hand, and kept', 'off': 'switched off' } as const
+const STATES = { 'written': 'written by Voltaris', 'by-hand': 'changed by hand, and kept',
+  'off': 'switched off' } as const
 const owners = computed(() => file !== ''
   ? []
   : owned.value.map(entry => ({
@@ -30,7 +31,8 @@ const marked = computed(() => {
   return findings.value.filter(finding => finding.file === file).map((finding) => {
     const start = lines[finding.line - 1]?.from ?? 0
     return {
-      line: finding.line, from: Math.max(0, finding.from - start), to: Math.max(0, finding.to - start), severity: finding.severity,
+      line: finding.line, from: Math.max(0, finding.from - start), to: Math.max(0, finding.to - start),
+      severity: finding.severity,
       message: `${finding.title}. ${finding.sentence}`,
       fixes: finding.fixes.map(fix => ({ label: fix.label, run: () => applyFix(fix) })),
     }
@@ -44,7 +46,10 @@ onMounted(() => {
     explain(line, column) {
       if (file === '') {
         const said = explainAt(files.value, board.value, line, column)
-        return said ? { ...said, ...(said.origin && said.origin !== 'memory' && { note: `from: ${said.origin}` }) } : null
+        return said
+          ? { ...said,
+              ...(said.origin && said.origin !== 'memory' && { note: `from: ${said.origin}` }) }
+          : null
       }
       if (file !== COMMAND_FILE) return null
       const words = wordAt(column)

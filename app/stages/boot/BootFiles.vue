@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
- * The files themselves: an editor for each, and beside it what every line does, what the plan would change, whose lines are whose, and
- * earlier files.
+ * The files themselves: an editor for each, and beside it what every line does, what the plan would change, whose lines
+ * are whose, and earlier files.
  */
 import type { Grammar } from '~~/core/boot/dialects/tokens'
 import { COMMAND_FILE } from '~~/core/boot/scope/effective'
@@ -26,9 +26,11 @@ const tabs = computed(() => [
     grammar: files.value.dialect as Grammar, text: files.value.text,
   },
   ...files.value.dialect === 'key-value'
-    ? [{ id: COMMAND_FILE, name: COMMAND_FILE, grammar: 'command-line' as Grammar, text: files.value.commandLine ?? '' }]
+    ? [{ id: COMMAND_FILE, name: COMMAND_FILE, grammar: 'command-line' as Grammar,
+        text: files.value.commandLine ?? '' }]
     : [],
-  ...Object.entries(files.value.includes ?? {}).map(([id, text]) => ({ id, name: id, grammar: 'key-value' as Grammar, text })),
+  ...Object.entries(files.value.includes ?? {})
+    .map(([id, text]) => ({ id, name: id, grammar: 'key-value' as Grammar, text })),
   ...(files.value.overlays ?? [])
     .filter(overlay => overlay.kind === 'source')
     .map(({ name, content }) => ({ id: name, name: `${name}.dts`, grammar: 'source' as Grammar, text: content })),
@@ -36,8 +38,10 @@ const tabs = computed(() => [
 const tab = computed(() => tabs.value.find(entry => entry.id === file.value) ?? tabs.value[0]!)
 const blobs = computed(() => (files.value.overlays ?? []).filter(overlay => overlay.kind === 'blob'))
 /** Parts that lines of the file in view belong to. */
-const lineOwners = computed(() => [...new Set(explained.value.filter(line => line.file === tab.value.id).flatMap(line => line.partIds))])
-const troubles = (id: string) => findings.value.filter(finding => finding.file === id && finding.severity !== 'note').length
+const lineOwners = computed(() =>
+  [...new Set(explained.value.filter(line => line.file === tab.value.id).flatMap(line => line.partIds))])
+const troubles = (id: string) =>
+  findings.value.filter(finding => finding.file === id && finding.severity !== 'note').length
 
 function write() {
   replaceFiles({ text: mergedNow() }, 'Write the plan\'s lines into the boot file')

@@ -4,7 +4,8 @@ import { HOST_NAME, USER_NAME, type Host } from '~~/core/plan/host-shape'
 
 const KEY = /^(ssh|ecdsa|sk)-[a-z0-9@.-]+ [A-Za-z0-9+/=]+( [^\n\r]*)?$/
 const POWER_KEY = [
-  { value: '', title: 'as the image has it' }, { value: 'poweroff', title: 'shuts down' }, { value: 'reboot', title: 'starts anew' },
+  { value: '', title: 'as the image has it' }, { value: 'poweroff', title: 'shuts down' },
+  { value: 'reboot', title: 'starts anew' },
   { value: 'ignore', title: 'does nothing' },
 ]
 const { host, set } = useHost()
@@ -21,7 +22,9 @@ function keys() {
       ? 'That is a private key: it stays with you. Give the public one, which ends in .pub.'
       : `"${wrong.slice(0, 30)}…" is no public key: it begins with ssh-ed25519 or the like.`
     : ''
-  if (!wrong && lines.join('\n') !== (host.value.keys ?? []).join('\n')) set({ keys: lines.length ? lines : undefined }, 'Public keys')
+  if (!wrong && lines.join('\n') !== (host.value.keys ?? []).join('\n')) set({ keys: lines.length
+    ? lines
+    : undefined }, 'Public keys')
 }
 </script>
 

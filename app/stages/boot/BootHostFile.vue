@@ -13,8 +13,10 @@ const MOST = 200_000
 const pasting = ref(false)
 const pasted = ref('')
 const says = computed(() => new Map(file.rows.map(([line, words]) => [line, words])))
-const lines = computed(() => file.text.replace(/\n$/, '').split('\n').map(line => ({ line, words: says.value.get(line) ?? '' })))
-const difference = computed(() => there.value ? compareLines(there.value.text, file.text).filter(({ kind }) => kind !== 'same') : [])
+const lines = computed(() =>
+  file.text.replace(/\n$/, '').split('\n').map(line => ({ line, words: says.value.get(line) ?? '' })))
+const difference = computed(() =>
+  there.value ? compareLines(there.value.text, file.text).filter(({ kind }) => kind !== 'same') : [])
 const AFTER = { 'first start': 'read at the very first start only', 'restart': 'read at a restart',
   'new login': 'counts from the next login' } as const
 const after = computed(() => file.after.is === 'reload' ? '' : AFTER[file.after.is])
@@ -25,7 +27,8 @@ function written() {
 }
 
 function take(text: string) {
-  if (text.length > MOST) return view.say(`That has ${text.length} characters; small files have up to ${MOST}.`, { tone: 'stop' })
+  if (text.length > MOST) return view.say(`That has ${text.length} characters; small files have up to ${MOST}.`,
+    { tone: 'stop' })
   lies(file.path, { text, ...there.value?.written !== undefined && { written: there.value.written } },
     'What lies on the board')
   pasting.value = false

@@ -6,10 +6,12 @@ import type { Keeps } from '~~/core/plan/host-shape'
 const { host, set, made } = useHost()
 const SIZES = [
   { value: 0, title: 'not said' },
-  ...[256, 512, 1024, 2048, 4096, 8192, 16_384].map(value => ({ value, title: value < 1024 ? `${value} MB` : `${value / 1024} GB` })),
+  ...[256, 512, 1024, 2048, 4096, 8192, 16_384].map(value => ({ value,
+    title: value < 1024 ? `${value} MB` : `${value / 1024} GB` })),
 ]
 const bars = computed(() => [
-  { what: 'Memory', budget: made.value.budgets.memory }, { what: 'Card, with a part left free', budget: made.value.budgets.card },
+  { what: 'Memory', budget: made.value.budgets.memory }, { what: 'Card, with a part left free',
+    budget: made.value.budgets.card },
 ].map(({ what, budget }) => ({
   what, ...budget, share: budget.availableMb ? Math.min(100, 100 * budget.totalMb / budget.availableMb) : 0,
   isOver: budget.availableMb !== null && budget.totalMb > budget.availableMb,
@@ -18,7 +20,8 @@ const inMb = (mb: number) => mb >= 10_000 ? `${Number((mb / 1000).toFixed(1))} G
 const add = () => set({ keeps: [...host.value.keeps, { id: newId(), what: 'Pictures' }] }, 'Something that is kept')
 function change(id: string, fields: { [Name in keyof Keeps]?: Keeps[Name] | undefined }) {
   set({ keeps: host.value.keeps.map(entry => entry.id === id
-    ? Object.fromEntries(Object.entries({ ...entry, ...fields }).filter(([, value]) => value !== undefined)) as unknown as Keeps
+    ? Object.fromEntries(Object.entries({ ...entry, ...fields })
+      .filter(([, value]) => value !== undefined)) as unknown as Keeps
     : entry) }, 'What is kept')
 }
 </script>

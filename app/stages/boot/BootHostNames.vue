@@ -7,11 +7,13 @@ import type { UsbName } from '~~/core/plan/host-shape'
 const { host, set } = useHost()
 const BY = [{ value: 'serial', title: 'by its serial number' }, { value: 'socket', title: 'by the socket it sits in' }]
 
-const add = () => set({ usbNames: [...host.value.usbNames, { id: newId(), name: `thing${host.value.usbNames.length + 1}`, by: 'serial',
-  value: 'SERIAL' }] }, 'A name that stays')
+const add = () => set({ usbNames: [...host.value.usbNames,
+  { id: newId(), name: `thing${host.value.usbNames.length + 1}`, by: 'serial',
+    value: 'SERIAL' }] }, 'A name that stays')
 function change(id: string, fields: { [Name in keyof UsbName]?: UsbName[Name] | undefined }, label: string) {
   set({ usbNames: host.value.usbNames.map(entry => entry.id === id
-    ? Object.fromEntries(Object.entries({ ...entry, ...fields }).filter(([, value]) => value !== undefined)) as unknown as UsbName
+    ? Object.fromEntries(Object.entries({ ...entry, ...fields })
+      .filter(([, value]) => value !== undefined)) as unknown as UsbName
     : entry) }, label)
 }
 const HEX = /^[0-9a-f]{4}$/
@@ -22,7 +24,8 @@ const told = ref('')
 function takeIn() {
   const things = readUsbThings(pasted.value)
   if (!things.length) {
-    told.value = 'No USB thing is told in this text. It wants what udevadm info printed, with the lines on vendor and product.'
+    told.value = 'No USB thing is told in this text. It wants what udevadm info printed, with the lines on '
+      + 'vendor and product.'
     return
   }
   const names = new Set(host.value.usbNames.map(({ value }) => value))

@@ -8,7 +8,8 @@ const copyText = useCopy()
 type Written = Host['record']
 const FIELDS = [
   ['image', 'Image', 'as its file is called'], ['imageDate', 'Of', '2026-05-01'], ['kernel', 'Kernel', 'uname -r'],
-  ['address', 'Reached at', 'hive.local, 192.168.7.20'], ['passwordAt', 'Where the password is kept', 'red notebook, page 4'],
+  ['address', 'Reached at', 'hive.local, 192.168.7.20'],
+  ['passwordAt', 'Where the password is kept', 'red notebook, page 4'],
 ] as const
 const change = (name: keyof Written, value: string | undefined) => {
   const { [name]: _, ...rest } = host.value.record
@@ -22,11 +23,14 @@ const lines = computed(() => [
   ...[
     ['Board', project.facts!.board?.name], ['Name', host.value.name], ['User', host.value.user], ['Address',
       host.value.record.address ?? host.value.address?.address],
-    ['Password', host.value.record.passwordAt && `kept: ${host.value.record.passwordAt}`], ['Image', [host.value.record.image,
-      host.value.record.imageDate].filter(Boolean).join(', ')],
+    ['Password', host.value.record.passwordAt && `kept: ${host.value.record.passwordAt}`], ['Image',
+      [host.value.record.image,
+        host.value.record.imageDate].filter(Boolean).join(', ')],
     ['Kernel', host.value.record.kernel],
   ].flatMap(([name, value]) => value ? [`- ${name}: ${value}`] : []),
-  ...host.value.record.installed ? ['', 'Installed:', '', ...host.value.record.installed.split('\n').map(line => `- ${line}`)] : [],
+  ...host.value.record.installed
+    ? ['', 'Installed:', '', ...host.value.record.installed.split('\n').map(line => `- ${line}`)]
+    : [],
   ...host.value.record.notes ? ['', host.value.record.notes] : [], '',
 ].join('\n'))
 </script>

@@ -9,7 +9,8 @@ const HOW = [
   { value: 'page', title: 'a page over the whole screen' },
 ]
 const RESTART = [
-  { value: 'on-failure', title: 'anew when it fails' }, { value: 'always', title: 'anew whenever it ends' }, { value: 'never',
+  { value: 'on-failure', title: 'anew when it fails' }, { value: 'always', title: 'anew whenever it ends' },
+  { value: 'never',
     title: 'not again' },
 ]
 
@@ -24,7 +25,8 @@ function add() {
 
 function change(id: string, fields: { [Name in keyof HostRun]?: HostRun[Name] | undefined }, label: string) {
   set({ runs: host.value.runs.map(run => run.id === id
-    ? Object.fromEntries(Object.entries({ ...run, ...fields }).filter(([, value]) => value !== undefined)) as unknown as HostRun
+    ? Object.fromEntries(Object.entries({ ...run, ...fields })
+      .filter(([, value]) => value !== undefined)) as unknown as HostRun
     : run) }, label)
 }
 const drop = (id: string) => set({ runs: host.value.runs.filter(run => run.id !== id) }, 'Take a program out')

@@ -23,7 +23,8 @@ const confirmed = computed(() => spec.value ? confirmedOf(spec.value) : [])
 const byFile = computed(() => [...new Set(confirmed.value.map(entry => entry.file))]
   .map(file => ({ file, names: confirmed.value.filter(entry => entry.file === file).map(entry => entry.compatible) })))
 const resolved = computed(() => spec.value
-  ? resolveOverlay(spec.value, Object.keys(spec.value.choices ?? {}).slice(0, 1).map(choice => ({ name: choice, value: '' })))
+  ? resolveOverlay(spec.value,
+      Object.keys(spec.value.choices ?? {}).slice(0, 1).map(choice => ({ name: choice, value: '' })))
   : null)
 
 function write() {

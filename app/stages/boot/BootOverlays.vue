@@ -17,7 +17,8 @@ const rows = computed(() => project.facts!.parts.map(owner => ({
 const withBinding = computed(() => rows.value.filter(row => row.binding))
 const without = computed(() => rows.value.filter(row => row.owner.signals.length > 0 && !row.binding))
 const shown = computed(() =>
-  withBinding.value.find(row => row.owner.id === chosen.value) ?? withBinding.value.find(row => row.overlay.ok) ?? withBinding.value[0])
+  withBinding.value.find(row => row.owner.id === chosen.value) ?? withBinding.value.find(row => row.overlay.ok)
+  ?? withBinding.value[0])
 
 function use(id: string, on: boolean) {
   chosen.value = id

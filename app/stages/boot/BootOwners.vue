@@ -14,10 +14,11 @@ const whenOff = computed({
 
 const owners = computed(() => {
   const ids = [...new Set(after.value.needs.flatMap(need => need.partIds))]
-  return [...ids.map(id => ({ id, name: nameOf(id), lines: after.value.needs.filter(need => need.partIds.includes(id)) })),
-    ...after.value.needs.some(need => !need.partIds.length)
-      ? [{ id: '', name: 'The board itself', lines: after.value.needs.filter(need => !need.partIds.length) }]
-      : []]
+  return [...ids.map(id => ({ id, name: nameOf(id),
+    lines: after.value.needs.filter(need => need.partIds.includes(id)) })),
+  ...after.value.needs.some(need => !need.partIds.length)
+    ? [{ id: '', name: 'The board itself', lines: after.value.needs.filter(need => !need.partIds.length) }]
+    : []]
 })
 const stateOf = (line: string) => owned.value.find(entry => entry.text === line || entry.text === `#${line}`)?.state
 const WORDS = { 'written': 'in the file', 'by-hand': 'changed by hand', 'off': 'in comments' } as const

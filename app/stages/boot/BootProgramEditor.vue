@@ -27,7 +27,8 @@ const marks = computed(() => {
   return held.filter(entry => entry.sighting.to <= text.length).map((entry) => {
     const start = text.lastIndexOf('\n', entry.sighting.from - 1) + 1
     return {
-      line: entry.sighting.line, from: entry.sighting.from - start, to: entry.sighting.to - start, severity: SEVERITY[entry.verdict],
+      line: entry.sighting.line, from: entry.sighting.from - start, to: entry.sighting.to - start,
+      severity: SEVERITY[entry.verdict],
       message: entry.says,
       fixes: entry.verdict === 'contradicts' && entry.should !== undefined
         ? [{ label: `Write ${entry.should}`, run: () => emit('right', entry) }]
@@ -38,7 +39,8 @@ const marks = computed(() => {
 
 onMounted(() => {
   editor = makeEditor(element.value!, {
-    onText: typed => emit('typed', restoreEndings(text, typed)), onLine: () => {}, explain: () => null, complete: () => null,
+    onText: typed => emit('typed', restoreEndings(text, typed)), onLine: () => {}, explain: () => null,
+    complete: () => null,
     undo: project.undo, redo: project.redo,
   }, { grammar: grammar.value, label: 'Program, configuration or table', test: 'program-text' })
   editor.show(text)

@@ -21,14 +21,17 @@ const panel = ref<'found' | 'right' | 'constants'>('found')
 const PANELS = [{ id: 'found', name: 'Against the plan' }, { id: 'right', name: 'Put right' }, { id: 'constants',
   name: 'The plan as constants' }]
 
-const LANGUAGES = [{ value: '', title: 'told from the text' }, ...Object.entries(LANGUAGE_NAMES).map(([value, title]) => ({ value,
-  title }))]
+const LANGUAGES = [{ value: '', title: 'told from the text' },
+  ...Object.entries(LANGUAGE_NAMES).map(([value, title]) => ({ value,
+    title }))]
 const NUMBERINGS = [
-  { value: '', title: 'told by evidence' }, { value: 'line', title: 'by line number' }, { value: 'header', title: 'by header position' },
+  { value: '', title: 'told by evidence' }, { value: 'line', title: 'by line number' },
+  { value: 'header', title: 'by header position' },
   { value: 'own', title: 'by a library\'s own numbers' },
 ]
 const NUMBERING_WORDS = { line: 'line numbers', header: 'header positions', own: 'a library\'s own numbers' } as const
-const VERDICTS: Readonly<Record<Verdict, string>> = { contradicts: 'contradicts', unknown: 'not told', agrees: 'agrees' }
+const VERDICTS: Readonly<Record<Verdict, string>> = { contradicts: 'contradicts', unknown: 'not told',
+  agrees: 'agrees' }
 const ORDER: readonly Verdict[] = ['contradicts', 'unknown', 'agrees']
 
 /** While a text is being typed, places of the one before are not those of this one. */
@@ -44,7 +47,8 @@ const summary = computed(() => {
   if (problem) return problem
   if (!read.value.held.length) return 'Nothing of pins, buses, addresses and devices was found in it.'
   const { agrees, contradicts, unknown } = read.value.counts
-  return `${contradicts} contradict${contradicts === 1 ? 's' : ''} the plan, ${agrees} agree${agrees === 1 ? 's' : ''}, ${unknown} not told`
+  return `${contradicts} contradict${contradicts === 1 ? 's' : ''} the plan, ${agrees} `
+    + `agree${agrees === 1 ? 's' : ''}, ${unknown} not told`
 })
 
 function keep(next: HeldProgram, label: string, join?: string) {
@@ -73,9 +77,11 @@ async function take(files: File[]) {
   for (const file of files) {
     try {
       const text = await file.text()
-      if (text.includes('\0')) view.say(`${file.name} is no text: give the source, not what was made of it.`, { tone: 'stop' })
+      if (text.includes('\0')) view.say(`${file.name} is no text: give the source, not what was made of it.`,
+        { tone: 'stop' })
       else if (text.length > MOST) view.say(
-        `${file.name} has ${text.length} characters; up to ${MOST} are read. Give the part with the pins.`, { tone: 'stop' })
+        `${file.name} has ${text.length} characters; up to ${MOST} are read. Give the part with the pins.`,
+        { tone: 'stop' })
       else add(file.name, text)
     }
     catch (error) {
@@ -86,7 +92,8 @@ async function take(files: File[]) {
 
 /** A text that is too long is not cut short: it is told, and what is kept stays. */
 function typed(text: string) {
-  if (text.length > MOST) return view.say(`A text of ${text.length} characters is not kept: up to ${MOST} are.`, { tone: 'stop' })
+  if (text.length > MOST) return view.say(`A text of ${text.length} characters is not kept: up to ${MOST} are.`,
+    { tone: 'stop' })
   change({ text }, 'Edit the program', `program ${program.value!.id}`)
 }
 

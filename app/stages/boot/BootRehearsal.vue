@@ -20,7 +20,8 @@ const lines = computed(() => {
   const byLine = new Map<string, Story['claims']>()
   for (const claim of story.value?.claims ?? []) byLine.set(claim.where, [...byLine.get(claim.where) ?? [], claim])
   // The header's lines by number, then those of other chips.
-  return [...byLine].sort(([a, [one]], [b, [two]]) => (one!.line ?? Infinity) - (two!.line ?? Infinity) || a.localeCompare(b))
+  return [...byLine].sort(([a, [one]],
+    [b, [two]]) => (one!.line ?? Infinity) - (two!.line ?? Infinity) || a.localeCompare(b))
 })
 const MARKS = { done: '✓', failed: '✕', skipped: '–', note: 'i' } as const
 const OUTCOMES = { done: 'done', failed: 'failed', skipped: 'left out', note: 'note' } as const

@@ -16,7 +16,8 @@ const rate = ref(60)
 const reduced = ref(false)
 const rotation = ref<Rotation>(0)
 const DRIVERS = [
-  { value: 'full', title: 'full: the kernel sets the mode' }, { value: 'firmware', title: 'firmware sets the mode, older' },
+  { value: 'full', title: 'full: the kernel sets the mode' },
+  { value: 'firmware', title: 'firmware sets the mode, older' },
   { value: 'legacy', title: 'none, the firmware alone' },
 ]
 const PATHS = [
@@ -44,7 +45,8 @@ const worked = computed(() => {
       lines: screenLines({
         driver: driver.value, path: path.value, second: second.value,
         ...(own.value && {
-          mode: { width: Number(width.value), height: Number(height.value), rateHz: Number(rate.value), reduced: reduced.value },
+          mode: { width: Number(width.value), height: Number(height.value), rateHz: Number(rate.value),
+            reduced: reduced.value },
         }),
         rotation: rotation.value, touch: touch.value,
       }),

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** A board from its own tree: controllers, pin groups and names; with a table of positions it becomes a board that plans work against. */
+/**
+ * A board from its own tree: controllers, pin groups and names; with a table of positions it becomes a board that
+ * plans work against.
+ */
 import { boardFromTree } from '~~/core/devicetree/board/catalogue'
 import { positionsFromNames, readPositions } from '~~/core/devicetree/board/positions'
 import { overlayTarget, type BoardProfile } from '~~/core/devicetree/board/profile'
@@ -22,14 +25,16 @@ const made = computed(() => profile.value && read.value.rows.length > 1
   ? boardFromTree(profile.value, read.value.rows, { id: idOf(name.value || profile.value.model), name: name.value })
   : null)
 const controllers = computed(() =>
-  profile.value?.controllers.filter(entry => !onlyHeader.value || made.value?.board.controllers.some(other => other.id === entry.labels[0]))
+  profile.value?.controllers.filter(entry =>
+    !onlyHeader.value || made.value?.board.controllers.some(other => other.id === entry.labels[0]))
   ?? [])
 
 type Controller = typeof controllers.value[number]
 const pinsOf = (entry: Controller) => entry.groups.flatMap(group => group.pins).slice(0, 10)
 const CONTROLLERS_PX = 460
 const COLUMNS = [
-  { key: 'kind', title: 'Kind', value: (entry: Controller) => entry.number === null ? entry.kind : `${entry.kind} ${entry.number}` },
+  { key: 'kind', title: 'Kind',
+    value: (entry: Controller) => entry.number === null ? entry.kind : `${entry.kind} ${entry.number}` },
   { key: 'status', title: 'Status', value: (entry: Controller) => entry.status },
   {
     key: 'target', title: 'An overlay names it',
@@ -38,7 +43,8 @@ const COLUMNS = [
   { key: 'pins', title: 'Pins', value: (entry: Controller) => pinsOf(entry).length },
 ]
 
-const idOf = (text: string) => `own-${text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40) || 'board'}`
+const idOf = (text: string) =>
+  `own-${text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40) || 'board'}`
 
 async function open(bytes: Uint8Array, from: string) {
   reading.value = true
@@ -83,7 +89,8 @@ async function openSample() {
 async function chosen([file]: File[]) {
   if (!file) return
   if (file.size > 8 * 1024 * 1024) {
-    return void (failed.value = `${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a device tree is far smaller.`)
+    return void (failed.value = `${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a device tree `
+      + 'is far smaller.')
   }
   const bytes = new Uint8Array(await file.arrayBuffer())
   await open(bytes, file.name)
@@ -98,11 +105,13 @@ onBeforeUnmount(stop)
 function keep() {
   if (!made.value) return
   project.edit(
-    { edit: 'all', edits: [{ edit: 'keep-own-board', board: made.value.board }, { edit: 'choose-board', board: made.value.board.id }] },
+    { edit: 'all', edits: [{ edit: 'keep-own-board', board: made.value.board },
+      { edit: 'choose-board', board: made.value.board.id }] },
     `Plan on ${made.value.board.name}`,
   )
   view.say(
-    `${made.value.board.name} is the board of the plan now: ${made.value.board.controllers.length} controllers on its header.`,
+    `${made.value.board.name} is the board of the plan now: ${made.value.board.controllers.length} `
+    + 'controllers on its header.',
     { action: { label: 'Undo', run: project.undo } },
   )
 }

@@ -8,7 +8,8 @@ const view = useViewStore()
 const { boot, files, mergedNow } = useBoot()
 const { take } = useBootIntake()
 const VIEWS = [
-  { id: 'files', name: 'Files' }, { id: 'rehearsal', name: 'Rehearsal' }, { id: 'overlays', name: 'Overlays for parts' },
+  { id: 'files', name: 'Files' }, { id: 'rehearsal', name: 'Rehearsal' },
+  { id: 'overlays', name: 'Overlays for parts' },
   { id: 'screen', name: 'Screen' }, { id: 'library', name: 'Library' }, { id: 'tree', name: 'Board tree' },
   { id: 'host', name: 'Other files' }, { id: 'programs', name: 'Example code' },
 ]
@@ -38,7 +39,8 @@ function takeZip() {
   }
   catch (error) {
     if (!(error instanceof DeviceTreeError)) throw error
-    view.say(`The zip could not be made: ${error.message}. Take that overlay out, or drop its file again.`, { tone: 'stop' })
+    view.say(`The zip could not be made: ${error.message}. Take that overlay out, or drop its file again.`,
+      { tone: 'stop' })
   }
 }
 </script>

@@ -11,7 +11,10 @@ import { COMMAND_FILE, effectiveOf } from '~~/core/boot/scope/effective'
 import { needsOf } from '~~/core/overlays/asks/needs'
 import type { BootFile } from '~~/core/plan/types'
 
-/** The boot files of the open plan: what they say, what is wrong with them, and their edits. Worked out once for all that show it. */
+/**
+ * The boot files of the open plan: what they say, what is wrong with them, and their edits. Worked out once for all
+ * that show it.
+ */
 export const useBoot = createSharedComposable(() => {
   const project = useProjectStore()
   const boot = computed(() => project.plan?.boot ?? null)
@@ -21,9 +24,11 @@ export const useBoot = createSharedComposable(() => {
   const findings = computed(() => project.isLate
     ? project.judgement?.findings ?? []
     : project.plan
-      ? lintBoot({ files: files.value, board: board.value, plan: side.value, ...(boot.value?.image && { image: boot.value.image }) })
+      ? lintBoot({ files: files.value, board: board.value, plan: side.value,
+          ...(boot.value?.image && { image: boot.value.image }) })
       : [])
-  const explained = computed(() => project.isLate ? project.explainedWindow?.lines ?? [] : explainFiles(files.value, board.value))
+  const explained = computed(() =>
+    project.isLate ? project.explainedWindow?.lines ?? [] : explainFiles(files.value, board.value))
   const owned = computed(() => readOwned(files.value.text, files.value.dialect))
   const effective = computed(() => effectiveOf(files.value, board.value))
   /** Line and file that are looked at; the editor and the lists follow each other. */
@@ -38,7 +43,8 @@ export const useBoot = createSharedComposable(() => {
     if (file === '') setBoot({ text }, label, join)
     else if (file === COMMAND_FILE) setBoot({ commandLine: text }, label, join)
     else if (boot.value?.overlays?.some(overlay => overlay.name === file)) setBoot(
-      { overlays: boot.value.overlays.map(overlay => overlay.name === file ? { ...overlay, content: text } : overlay) }, label, join,
+      { overlays: boot.value.overlays.map(overlay =>
+        overlay.name === file ? { ...overlay, content: text } : overlay) }, label, join,
     )
     else setBoot({ includes: { ...boot.value?.includes, [file]: text } }, label, join)
   }
@@ -57,8 +63,8 @@ export const useBoot = createSharedComposable(() => {
   }
 
   /**
-   * Every finding that has a fix, each by its first one, as one step. Fixes can bring other findings to light; those are left for the
-   * maker.
+   * Every finding that has a fix, each by its first one, as one step. Fixes can bring other findings to light; those
+   * are left for the maker.
    */
   const byLine = computed(() => {
     const found = new Map<string, LintFinding[]>()
@@ -74,6 +80,7 @@ export const useBoot = createSharedComposable(() => {
   watch(place, now => now && project.isLate && project.lookAt(now.file, now.line))
 
   return {
-    boot, board, files, findings, explained, owned, effective, place, setBoot, setFile, replaceFiles, mergedNow, applyFix, findingsAt,
+    boot, board, files, findings, explained, owned, effective, place, setBoot, setFile, replaceFiles, mergedNow,
+    applyFix, findingsAt,
   }
 })

@@ -32,7 +32,8 @@ interface Taken {
 }
 
 /**
- * Files that are dropped or chosen sort themselves: boot file, command line, included files, overlays, base tree, or all of them in a zip.
+ * Files that are dropped or chosen sort themselves: boot file, command line, included files, overlays, base tree, or
+ * all of them in a zip.
  */
 export function useBootIntake() {
   const project = useProjectStore()
@@ -45,7 +46,8 @@ export function useBootIntake() {
     const taken: Taken = { next: {}, said: [], refused: [], beside: NO_FILES, included }
     for (const file of list) {
       if (file.size > MAX_BYTES) {
-        taken.refused.push(`${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a boot folder holds nothing of that size`)
+        taken.refused.push(`${file.name} has ${(file.size / 1024 / 1024).toFixed(1)} MiB; a boot folder holds nothing `
+          + 'of that size')
         continue
       }
       const bytes = new Uint8Array(await file.arrayBuffer())
@@ -62,19 +64,22 @@ export function useBootIntake() {
       if (isPiece(name) && !included.has(name)) taken.refused.push(`${name}: no source among these files includes it`)
     }
     if (Object.keys(taken.next).length) {
-      replaceFiles(taken.next, `Read ${taken.said.length === 1 ? taken.said[0]!.split(':')[0] : `${taken.said.length} files`}`)
+      replaceFiles(taken.next,
+        `Read ${taken.said.length === 1 ? taken.said[0]!.split(':')[0] : `${taken.said.length} files`}`)
     }
     const refused = taken.refused.length ? ` Not read: ${taken.refused.join('; ')}.` : ''
     if (!taken.said.length && !taken.refused.length) return
     view.say(
       `${taken.said.length ? `${taken.said.join('; ')}.` : 'Nothing was read.'}${refused}`,
       {
-        ...(taken.refused.length && { tone: 'stop' as const }), ...(taken.said.length && { action: { label: 'Undo', run: project.undo } }),
+        ...(taken.refused.length && { tone: 'stop' as const }),
+        ...(taken.said.length && { action: { label: 'Undo', run: project.undo } }),
       },
     )
   }
 
-  async function unpack(name: string, bytes: Uint8Array, files: { name: string, bytes: Uint8Array }[], { refused }: Taken): Promise<void> {
+  async function unpack(name: string, bytes: Uint8Array, files: { name: string, bytes: Uint8Array }[],
+    { refused }: Taken): Promise<void> {
     try {
       const { unzip } = await import('~~/core/boot/bundle')
       files.push(...unzip(bytes).map(entry => ({ name: entry.path, bytes: entry.bytes })))
@@ -136,7 +141,8 @@ export function useBootIntake() {
     if (own.length !== bytes.length || own.some((byte, i) => byte !== bytes[i])) return false
     const before = taken.next.made ?? boot.value?.made ?? []
     if (!before.includes(made.partId)) taken.next.made = [...before, made.partId]
-    taken.said.push(`${name}: made for ${project.facts!.parts.find(part => overlayFileName(part.id) === name)?.name ?? 'a part'}`)
+    taken.said.push(`${name}: made for `
+      + `${project.facts!.parts.find(part => overlayFileName(part.id) === name)?.name ?? 'a part'}`)
     return true
   }
 
@@ -160,7 +166,8 @@ export function useBootIntake() {
       // Beside its blob the source of the same overlay says the same.
       if (isMade(name, blob, taken)) return void taken.said.pop()
       // What was put together from several files is kept as it came out: a plan has no place for its pieces.
-      addOverlay(pieces ? { name, kind: 'blob', content: base64Of(blob) } : { name, kind: 'source', content: text }, taken)
+      addOverlay(pieces ? { name, kind: 'blob', content: base64Of(blob) } : { name, kind: 'source', content: text },
+        taken)
       if (pieces) taken.said.push(`${name}: compiled with ${pieces} ${pieces === 1 ? 'file' : 'files'} that it includes`)
     })
   }
@@ -169,7 +176,8 @@ export function useBootIntake() {
     reading(base, taken, () => {
       readBlob(bytes)
       if (bytes.length > 740_000) {
-        return void taken.refused.push(`${base} has ${Math.round(bytes.length / 1000)} kB; a plan keeps base trees of up to 740`)
+        return void taken.refused.push(`${base} has ${Math.round(bytes.length / 1000)} kB; a plan keeps base trees of `
+          + 'up to 740')
       }
       taken.next.base = { name: base, content: base64Of(bytes) }
       taken.said.push(`${base}: the base tree for rehearsing`)

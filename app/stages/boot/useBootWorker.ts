@@ -7,7 +7,10 @@ let giveUp: (() => void) | null = null
 /** Longer than the longest rehearsal seen, by far. */
 const MAX_MS = 120_000
 
-/** Asks the boot worker for one thing at a time; null when it was stopped. Stopping ends the worker at once. Throws when it fails. */
+/**
+ * Asks the boot worker for one thing at a time; null when it was stopped. Stopping ends the worker at once. Throws
+ * when it fails.
+ */
 export function useBootWorker() {
   async function ask<T>(question: (service: Remote<BootService>) => Promise<T>): Promise<T | null> {
     stop()
@@ -19,7 +22,8 @@ export function useBootWorker() {
     try {
       const started = await Promise.race([starting, stopped])
       return started
-        && await within(MAX_MS, Promise.race([question(started.service), stopped, started.failed]), 'the worker did not answer')
+        && await within(MAX_MS, Promise.race([question(started.service), stopped, started.failed]),
+          'the worker did not answer')
     }
     finally {
       void ending.then(end => end())

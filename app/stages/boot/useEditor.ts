@@ -3,7 +3,8 @@ import { defaultKeymap } from '@codemirror/commands'
 import { HighlightStyle, StreamLanguage, syntaxHighlighting, type StringStream } from '@codemirror/language'
 import { lintKeymap, setDiagnostics, type Diagnostic } from '@codemirror/lint'
 import { Compartment, EditorState, RangeSet, StateEffect, StateField } from '@codemirror/state'
-import { drawSelection, EditorView, gutter, GutterMarker, highlightActiveLine, hoverTooltip, keymap, lineNumbers } from '@codemirror/view'
+import { drawSelection, EditorView, gutter, GutterMarker, highlightActiveLine, hoverTooltip, keymap,
+  lineNumbers } from '@codemirror/view'
 import { Tag } from '@lezer/highlight'
 import { tokensOf, type Grammar, type LineToken, type BootTokenKind } from '~~/core/boot/dialects/tokens'
 import type { Completions } from '~~/core/boot/complete'
@@ -35,7 +36,8 @@ const TAGS = Object.fromEntries(([
 ] as BootTokenKind[]).map(kind => [kind, Tag.define()])) as Record<BootTokenKind, Tag>
 
 const STYLE = HighlightStyle.define([
-  { tag: TAGS.comment, color: 'var(--ink-2)', fontStyle: 'italic' }, { tag: TAGS.section, color: 'var(--carmine)', fontWeight: '650' },
+  { tag: TAGS.comment, color: 'var(--ink-2)', fontStyle: 'italic' },
+  { tag: TAGS.section, color: 'var(--carmine)', fontWeight: '650' },
   { tag: TAGS.key, color: 'var(--owner-0)' },
   { tag: TAGS.sign, color: 'var(--ink-2)' }, { tag: TAGS.name, color: 'var(--copper)', fontWeight: '650' },
   { tag: TAGS.number, color: 'var(--owner-3)' }, { tag: TAGS.string, color: 'var(--owner-3)' },
@@ -67,7 +69,8 @@ class OwnerDot extends GutterMarker {
   }
 
   override eq(other: OwnerDot) {
-    return other.mark.colour === this.mark.colour && other.mark.title === this.mark.title && other.mark.state === this.mark.state
+    return other.mark.colour === this.mark.colour && other.mark.title === this.mark.title
+      && other.mark.state === this.mark.state
   }
 
   override toDOM() {
@@ -121,12 +124,14 @@ export function makeEditor(
   const source = (context: CompletionContext) => {
     const line = context.state.doc.lineAt(context.pos)
     const found = host.complete(context.state.doc.toString(), line.number, context.pos - line.from)
-    if (!found || (!context.explicit && context.pos - line.from === found.from && !/[=,[]$/.test(line.text.slice(0, found.from)))) {
+    if (!found || (!context.explicit && context.pos - line.from === found.from
+      && !/[=,[]$/.test(line.text.slice(0, found.from)))) {
       return null
     }
     return {
       from: line.from + found.from,
-      options: found.options.map(({ label: name, what, insert }) => ({ label: name, detail: what, ...(insert && { apply: insert }) })),
+      options: found.options.map(({ label: name, what, insert }) => ({ label: name, detail: what,
+        ...(insert && { apply: insert }) })),
       validFor: /^[\w+-]*$/,
     }
   }
@@ -158,9 +163,11 @@ export function makeEditor(
     state: EditorState.create({
       doc: '',
       extensions: [
-        lineNumbers(), marks, gutter({ class: 'owners', markers: editor => editor.state.field(marks) }), drawSelection(),
+        lineNumbers(), marks, gutter({ class: 'owners', markers: editor => editor.state.field(marks) }),
+        drawSelection(),
         highlightActiveLine(),
-        tongue.of(language(grammar)), syntaxHighlighting(STYLE), hover, autocompletion({ override: [source], icons: false }),
+        tongue.of(language(grammar)), syntaxHighlighting(STYLE), hover,
+        autocompletion({ override: [source], icons: false }),
         // Undo is the project's, so that one key takes back edits wherever they were made.
         keymap.of([
           { key: 'Mod-z', run: () => stepped(host.undo) }, { key: 'Mod-Shift-z', run: () => stepped(host.redo) },
@@ -169,7 +176,8 @@ export function makeEditor(
         EditorView.contentAttributes.of({ 'aria-label': label, 'data-test': test, 'spellcheck': 'false' }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged && !silent) tell()
-          if (update.selectionSet || update.docChanged) host.onLine(update.state.doc.lineAt(update.state.selection.main.head).number)
+          if (update.selectionSet
+            || update.docChanged) host.onLine(update.state.doc.lineAt(update.state.selection.main.head).number)
         }),
       ],
     }),
@@ -187,7 +195,8 @@ export function makeEditor(
     let head = 0
     while (head < Math.min(next.length, now.length) && next[head] === now[head]) head++
     let tail = 0
-    while (tail < Math.min(next.length, now.length) - head && next[next.length - 1 - tail] === now[now.length - 1 - tail]) tail++
+    while (tail < Math.min(next.length, now.length) - head
+      && next[next.length - 1 - tail] === now[now.length - 1 - tail]) tail++
     silent = true
     view.dispatch({ changes: { from: head, to: now.length - tail, insert: next.slice(head, next.length - tail) } })
     silent = false
@@ -201,15 +210,16 @@ export function makeEditor(
   }
 
   function setFindings(findings: LineFinding[]): void {
-    const diagnostics: Diagnostic[] = findings.filter(finding => finding.line <= view.state.doc.lines).map((finding) => {
-      const line = view.state.doc.line(finding.line)
-      return {
-        from: Math.min(line.to, line.from + finding.from),
-        to: Math.max(Math.min(line.to, line.from + finding.to), Math.min(line.to, line.from + finding.from)),
-        severity: SEVERITY[finding.severity], message: finding.message,
-        actions: finding.fixes.map(fix => ({ name: fix.label, apply: fix.run })),
-      }
-    })
+    const diagnostics: Diagnostic[] = findings.filter(finding => finding.line <= view.state.doc.lines)
+      .map((finding) => {
+        const line = view.state.doc.line(finding.line)
+        return {
+          from: Math.min(line.to, line.from + finding.from),
+          to: Math.max(Math.min(line.to, line.from + finding.to), Math.min(line.to, line.from + finding.from)),
+          severity: SEVERITY[finding.severity], message: finding.message,
+          actions: finding.fixes.map(fix => ({ name: fix.label, apply: fix.run })),
+        }
+      })
     view.dispatch(setDiagnostics(view.state, diagnostics))
   }
 

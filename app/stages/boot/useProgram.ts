@@ -37,7 +37,8 @@ export function useProgram(program: Ref<HeldProgram | null>) {
     try {
       const worker = await service()
       if (mine !== run) return
-      const as = { name: now.name, ...now.language && { language: now.language }, ...now.numbering && { numbering: now.numbering } }
+      const as = { name: now.name, ...now.language && { language: now.language },
+        ...now.numbering && { numbering: now.numbering } }
       const answer = worker.service.program(JSON.parse(JSON.stringify(project.plan)), now.text, as)
       const found = await within(READ_S * 1000, Promise.race([answer, worker.failed]), 'it was not read')
       if (mine !== run) return
@@ -47,7 +48,8 @@ export function useProgram(program: Ref<HeldProgram | null>) {
     catch (error) {
       started?.end()
       started = null
-      if (mine === run) failure.value = `The text was not read: ${(error as Error).message}. Change something in it, and it is tried again.`
+      if (mine === run) failure.value = `The text was not read: ${(error as Error).message}. Change something in it, `
+        + 'and it is tried again.'
     }
     finally {
       if (mine === run) reading.value = false

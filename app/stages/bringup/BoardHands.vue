@@ -16,7 +16,8 @@ const from = ref<string | null>('@P1')
 const to = ref<string | null>('@P6')
 /** Names of pins as one types them: positions by their number alone. */
 const typedName = (pin: string) => /^@P\d+$/.test(pin) ? pin.slice(2) : pin
-const measure = (how: 'volt' | 'ohm') => from.value && to.value && act(`:${how} ${typedName(from.value)} ${typedName(to.value)}`)
+const measure = (how: 'volt' | 'ohm') =>
+  from.value && to.value && act(`:${how} ${typedName(from.value)} ${typedName(to.value)}`)
 
 interface Knob {
   set: string
@@ -37,17 +38,21 @@ const ROOM: Readonly<Record<Quantity, Knob>> = {
   'voltage': { set: 'volts', name: 'volts at the input', unit: 'V', field: 'volts', min: 0, max: 5 },
 }
 const UNITS: Readonly<Record<Quantity, [unit: string, digits: number]>> = {
-  'temperature': ['°C', 1], 'humidity': ['%', 0], 'pressure': ['hPa', 2], 'light': ['lux', 0], 'carbon-dioxide': ['ppm', 0],
+  'temperature': ['°C', 1], 'humidity': ['%', 0], 'pressure': ['hPa', 2], 'light': ['lux', 0],
+  'carbon-dioxide': ['ppm', 0],
   'distance': ['mm', 0], 'weight': ['g', 0], 'voltage': ['V', 2],
 }
-const room = computed(() => [...new Set(state.parts.flatMap(({ reads }) => reads.map(({ what }) => what)))].map(what => ROOM[what]))
-const said = ({ what, value }: BoardState['parts'][number]['reads'][number]) => `${value.toFixed(UNITS[what][1])} ${UNITS[what][0]}`
+const room = computed(() =>
+  [...new Set(state.parts.flatMap(({ reads }) => reads.map(({ what }) => what)))].map(what => ROOM[what]))
+const said = ({ what, value }: BoardState['parts'][number]['reads'][number]) =>
+  `${value.toFixed(UNITS[what][1])} ${UNITS[what][0]}`
 const clock = computed(() => {
   const minutes = Math.floor(state.nowS / 60)
   return minutes ? `${minutes} min ${Math.floor(state.nowS % 60)} s` : `${Math.floor(state.nowS)} s`
 })
 /** Breath and warmth change what a part measures of the air. */
-const isOfAir = (part: BoardState['parts'][number]) => part.reads.some(({ what }) => what === 'temperature' || what === 'humidity')
+const isOfAir = (part: BoardState['parts'][number]) =>
+  part.reads.some(({ what }) => what === 'temperature' || what === 'humidity')
 </script>
 
 <template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** The simulated board: a prompt, and hands beside it; as planned, with a fault of one's choice, or with a hidden one. */
+/**
+ * The simulated board: a prompt, and hands beside it; as planned, with a fault of one's choice, or with a hidden one.
+ */
 import { minutesOf } from '~~/core/simulated/session-minutes'
 import { useSimulated } from './useSimulated'
 

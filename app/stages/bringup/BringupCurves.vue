@@ -19,7 +19,8 @@ const { judged, failure } = useCurve(ask, chosen)
 function keep(found: MeasuredCurve[]): void {
   const at = new Date().toISOString()
   const curves: KeptCurve[] = found.map(curve => ({
-    id: newId(), name: curve.name.slice(0, 120) || 'readings', unit: curve.unit.slice(0, 20), at, ...keptReadings(curve),
+    id: newId(), name: curve.name.slice(0, 120) || 'readings', unit: curve.unit.slice(0, 20), at,
+    ...keptReadings(curve),
   }))
   project.edit({ edit: 'all', edits: [
     ...curves.map(curve => ({ edit: 'keep-curve' as const, curve })),
@@ -31,7 +32,8 @@ function keep(found: MeasuredCurve[]): void {
 function rename(name: string | undefined): void {
   const curve = chosen.value!
   if (name !== undefined) {
-    project.edit({ edit: 'keep-curve', curve: { ...curve, name: name.slice(0, 120) } }, 'Name a curve', `curve ${curve.id}`)
+    project.edit({ edit: 'keep-curve', curve: { ...curve, name: name.slice(0, 120) } }, 'Name a curve',
+      `curve ${curve.id}`)
   }
 }
 const drop = (curve: KeptCurve) => project.edit({ edit: 'drop-curve', id: curve.id }, `Take ${curve.name} out`)
@@ -48,7 +50,8 @@ const chart = computed<Curve[]>(() => {
   const heat = judged.value?.heat
   const unit = curve.unit || 'as read'
   return [
-    { label: curve.name, unit, colour: '--copper', points: curve.seconds.map((second, i) => ({ x: second / per, y: curve.values[i]! })) },
+    { label: curve.name, unit, colour: '--copper',
+      points: curve.seconds.map((second, i) => ({ x: second / per, y: curve.values[i]! })) },
     ...fit
       ? [{ label: 'fit', unit, colour: '--moss', dashed: true, points: Array.from({ length: 80 }, (_, i) => {
           const second = span.value * i / 79
@@ -67,7 +70,8 @@ const rows = computed(() => {
   const curve = chosen.value
   if (!curve) return []
   const every = Math.max(1, Math.ceil(curve.seconds.length / 15))
-  return curve.seconds.flatMap((second, i) => i % every ? [] : [[(second / scale.value.per).toFixed(1), String(curve.values[i])]])
+  return curve.seconds.flatMap((second,
+    i) => i % every ? [] : [[(second / scale.value.per).toFixed(1), String(curve.values[i])]])
 })
 </script>
 

@@ -14,7 +14,8 @@ const NAMES: Readonly<Record<ProgramLanguage, string>> = {
   python: 'Python', c: 'C', shell: 'Shell', cpp: 'C++, its own', micropython: 'MicroPython, its own',
 }
 const TYPES: Readonly<Record<ProgramLanguage, string>> = {
-  python: 'text/x-python', c: 'text/x-csrc', shell: 'text/x-shellscript', cpp: 'text/x-c++src', micropython: 'text/x-python',
+  python: 'text/x-python', c: 'text/x-csrc', shell: 'text/x-shellscript', cpp: 'text/x-c++src',
+  micropython: 'text/x-python',
 }
 interface Row { key: string, partId: string | null, name: string, title: string, programs: SmallProgram[] }
 const nameOf = (partId: string | null) => project.plan?.parts.find(({ id }) => id === partId)?.name ?? 'The whole plan'
@@ -32,7 +33,8 @@ const rows = computed(() => {
 const chosen = ref<string | null>(null)
 const language = ref<ProgramLanguage>('python')
 const row = computed(() => rows.value.find(({ key }) => key === chosen.value) ?? rows.value[0])
-const program = computed(() => row.value?.programs.find(entry => entry.language === language.value) ?? row.value?.programs[0])
+const program = computed(() =>
+  row.value?.programs.find(entry => entry.language === language.value) ?? row.value?.programs[0])
 
 const copy = () => copyText(program.value!.text, 'The program', save)
 const save = () => download(program.value!.file, program.value!.text, TYPES[program.value!.language])

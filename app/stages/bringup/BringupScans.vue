@@ -15,7 +15,8 @@ const busLabel = (id: string) => project.report!.buses.find(entry => entry.id ==
 const verdictOf = (id: string, grid: string) => {
   const read = readGrid(grid)
   if (!read.ok) return { problem: read.message }
-  return { verdict: compareScan(read.answers, read.tested, expected.value.addresses.filter(entry => entry.busId === id)) }
+  return { verdict: compareScan(read.answers, read.tested,
+    expected.value.addresses.filter(entry => entry.busId === id)) }
 }
 const shown = computed(() => text.value.trim() ? verdictOf(busId.value, text.value) : null)
 const scans = computed(() => [...project.plan!.scans].reverse())

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Finding hidden faults in this plan: a sign is given, tests are tried, the fault is named; scored against the best known way. */
+/**
+ * Finding hidden faults in this plan: a sign is given, tests are tried, the fault is named; scored against the
+ * best known way.
+ */
 import { useStorage } from '@vueuse/core'
 import type { RunSheet } from '~~/core/diagnosis/sheet'
 import { lessonKey, nextOf, passedAt, PASSES, type Lesson, type Played } from '~~/core/diagnosis/series'
@@ -65,7 +68,8 @@ onMounted(() => guarded(async () => {
   series.value = await ask(service => service.series(plainPlan()))
 }))
 /** This exercise was found, now or before. */
-const isFound = computed(() => inLesson.value !== null && passedAt(inLesson.value.lesson, inLesson.value.nth, results.value))
+const isFound = computed(() =>
+  inLesson.value !== null && passedAt(inLesson.value.lesson, inLesson.value.nth, results.value))
 /** What comes after the lesson that was just found. */
 const following = computed(() => series.value && inLesson.value ? nextOf(series.value, results.value) : null)
 
@@ -120,8 +124,10 @@ function finish(solution: TrainedFault & { fault: Fault }, gaveUp: boolean): voi
   }, ...results.value].slice(0, MAX_KEPT)
 }
 const COLUMNS: Column<Result>[] = [
-  { key: 'at', title: 'When', value: ({ at }) => dayAndTime(at) }, { key: 'plan', title: 'Plan', value: ({ plan }) => plan },
-  { key: 'fault', title: 'Fault', value: ({ fault }) => fault }, { key: 'score', title: 'Of 100', num: true, value: ({ score }) => score },
+  { key: 'at', title: 'When', value: ({ at }) => dayAndTime(at) },
+  { key: 'plan', title: 'Plan', value: ({ plan }) => plan },
+  { key: 'fault', title: 'Fault', value: ({ fault }) => fault },
+  { key: 'score', title: 'Of 100', num: true, value: ({ score }) => score },
   { key: 'helped', title: 'Help', value: ({ helped }) => helped ? 'with help' : '' },
 ]
 const titleOf = (id: string) => sheet.value?.rows.find(row => row.probe.id === id)?.probe.title ?? id

@@ -19,7 +19,8 @@ const said = computed(() => {
 function rangeOf({ name, unit, values, seconds }: MeasuredCurve): string {
   let [min, max] = [Infinity, -Infinity]
   for (const value of values) [min, max] = [Math.min(min, value), Math.max(max, value)]
-  return `${name}${unit ? ` in ${unit}` : ''}: ${values.length} readings, ${min} to ${max}, over ${lasting(seconds.at(-1)!)}`
+  return `${name}${unit ? ` in ${unit}` : ''}: ${values.length} readings, ${min} to ${max}, `
+    + `over ${lasting(seconds.at(-1)!)}`
 }
 function keep(): void {
   emit('keep', read.value!.curves)
@@ -28,7 +29,8 @@ function keep(): void {
 async function picked([first]: File[]): Promise<void> {
   if (!first) return
   if (first.size > MOST) {
-    return view.say(`${first.name} has ${Math.round(first.size / 1e6)} MB; up to ${MOST / 1e6} are read.`, { tone: 'stop' })
+    return view.say(`${first.name} has ${Math.round(first.size / 1e6)} MB; up to ${MOST / 1e6} are read.`,
+      { tone: 'stop' })
   }
   try {
     text.value = await first.text()

@@ -31,7 +31,8 @@ function takeStore(): void {
 }
 const isHeatTaken = computed(() => {
   const { measured, coolerKw } = project.facts!.heat.set
-  return coolerKw === undefined && measured !== undefined && JSON.stringify(measured) === JSON.stringify(judged.heat?.measured)
+  return coolerKw === undefined && measured !== undefined
+    && JSON.stringify(measured) === JSON.stringify(judged.heat?.measured)
 })
 </script>
 

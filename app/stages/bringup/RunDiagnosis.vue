@@ -1,14 +1,19 @@
 <script setup lang="ts">
-/** What would explain what was seen, the likeliest first, with what mends it; what would tell more; and the parts that are proved. */
+/**
+ * What would explain what was seen, the likeliest first, with what mends it; what would tell more; and the parts
+ * that are proved.
+ */
 import type { Diagnosis } from '~~/core/diagnosis/diagnose'
 import type { Proof, RunRow } from '~~/core/diagnosis/sheet'
 import type { Fault } from '~~/core/diagnosis/types'
 
-const { diagnosis, rows } = defineProps<{ diagnosis: Diagnosis, rows: readonly RunRow[], proofs: readonly Proof[], hidden: boolean }>()
+const { diagnosis,
+  rows } = defineProps<{ diagnosis: Diagnosis, rows: readonly RunRow[], proofs: readonly Proof[], hidden: boolean }>()
 const emit = defineEmits<{ choose: [id: string], drop: [id: string] }>()
 const { goTo } = useShown()
 const MOST = 8
-const MORE = ' There may be more than two things wrong: keep one sign, find what it comes from, then go on with the next.'
+const MORE = ' There may be more than two things wrong: keep one sign, find what it comes from, then go on '
+  + 'with the next.'
 const all = ref(false)
 const shown = computed(() => all.value ? diagnosis.candidates : diagnosis.candidates.slice(0, MOST))
 const titleOf = (id: string) => rows.find(({ probe }) => probe.id === id)?.probe.title ?? id

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The run sheet beside what it says: every test by its phase, the one that is looked at, what may be wrong, what to try next. */
+/**
+ * The run sheet beside what it says: every test by its phase, the one that is looked at, what may be wrong,
+ * what to try next.
+ */
 import type { SaidMark } from '~~/core/diagnosis/symptoms/clause'
 import type { RunRow, RunSheet } from '~~/core/diagnosis/sheet'
 import { PHASES, type Phase } from '~~/core/diagnosis/types'
@@ -20,20 +23,23 @@ const emit = defineEmits<{
 }>()
 
 const NAMES: Readonly<Record<Phase, string>> = {
-  'before power': 'Before power', 'first power': 'First power', 'after the start': 'After the start', 'each part': 'Each part by itself',
+  'before power': 'Before power', 'first power': 'First power', 'after the start': 'After the start',
+  'each part': 'Each part by itself',
   'under load': 'Together, under load', 'when in doubt': 'When in doubt',
 }
 const chosenId = ref<string | null>(null)
 const next = computed(() => alone ? null : sheet.diagnosis.next[0]?.probe.id ?? null)
 /** The first that was not looked at yet, in the order of the phases. */
-const firstOpen = computed(() => sheet.rows.find(row => !row.seen && row.probe.phase !== 'when in doubt')?.probe.id ?? null)
+const firstOpen = computed(() =>
+  sheet.rows.find(row => !row.seen && row.probe.phase !== 'when in doubt')?.probe.id ?? null)
 const chosen = computed(() => {
   const id = chosenId.value ?? next.value ?? firstOpen.value
   return sheet.rows.find(row => row.probe.id === id) ?? null
 })
 const groups = computed(() => PHASES.map((phase) => {
   const rows = sheet.rows.filter(row => row.probe.phase === phase)
-  return { phase, rows, seen: rows.filter(row => row.seen).length, odd: rows.filter(row => row.seen && !row.seen.isPlanned).length }
+  return { phase, rows, seen: rows.filter(row => row.seen).length,
+    odd: rows.filter(row => row.seen && !row.seen.isPlanned).length }
 }).filter(({ rows }) => rows.length))
 /** From so many rows on, wires that are looked at are kept together by their part. */
 const MANY = 60
@@ -48,7 +54,8 @@ function blocksOf(rows: readonly RunRow[]): Block[] {
     const id = row.probe.at.parts?.[0] ?? ''
     byPart.set(id, [...byPart.get(id) ?? [], row])
   }
-  const name = (id: string) => sheet.proofs.find(proof => proof.partId === id)?.name ?? (id || 'Places where wires meet')
+  const name = (id: string) =>
+    sheet.proofs.find(proof => proof.partId === id)?.name ?? (id || 'Places where wires meet')
   return [
     { id: '', title: null, rows: rows.filter(row => !isLook(row)), seen: 0, isShut: false },
     ...[...byPart].map(([id, list]) => ({
@@ -75,7 +82,8 @@ function takeSaid(entries: readonly { clause: string, mark: SaidMark }[]): void 
   emit('seeSaid', entries)
   chosenId.value = null
 }
-const seenBefore = (row: RunRow) => row.seen?.value === undefined ? row.seen?.outcome : `${row.seen.value} ${row.probe.reading?.unit ?? ''}`
+const seenBefore = (row: RunRow) =>
+  row.seen?.value === undefined ? row.seen?.outcome : `${row.seen.value} ${row.probe.reading?.unit ?? ''}`
 const mark = (row: RunRow) => !row.seen ? 'not seen yet' : row.seen.isPlanned ? 'as planned' : 'against the plan'
 </script>
 

@@ -2,7 +2,8 @@
 /** The lessons of the trainer: which there are, how far one is, and the next one. */
 import { nextOf, passedOf, type Lesson, type Played } from '~~/core/diagnosis/series'
 
-const { series, results, busy } = defineProps<{ series: readonly Lesson[], results: readonly Played[], busy: boolean }>()
+const { series, results,
+  busy } = defineProps<{ series: readonly Lesson[], results: readonly Played[], busy: boolean }>()
 const emit = defineEmits<{ begin: [lesson: Lesson, nth: number] }>()
 const next = computed(() => nextOf(series, results))
 const rows = computed(() => series.map((lesson) => {

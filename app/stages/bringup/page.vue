@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Bring-up: what should be seen and what is, what may be wrong and what to try next; scans; and a trainer with hidden faults. */
+/**
+ * Bring-up: what should be seen and what is, what may be wrong and what to try next; scans; and a trainer
+ * with hidden faults.
+ */
 import { picturesOf } from '~/database/photos'
 import { checkScriptOf } from '~~/core/diagnosis/check-script'
 import { plainPlan, useRunSheet } from './useRunSheet'
@@ -26,7 +29,8 @@ async function asBuilt(form: 'md' | 'pdf'): Promise<void> {
       return download(fileName(project.plan!.name, '-as-built.md'), text, 'text/markdown')
     }
     const pictures = await picturesOf(useDatabase(), project.id!)
-    const [paper, { pdfOf }] = await Promise.all([ask(service => service.asBuiltPaper(plainPlan(), pictures)), import('~/shared/paperPdf')])
+    const [paper, { pdfOf }] = await Promise.all([ask(service => service.asBuiltPaper(plainPlan(), pictures)),
+      import('~/shared/paperPdf')])
     download(fileName(project.plan!.name, '-as-built.pdf'), await pdfOf(paper), 'application/pdf')
   }
   catch (error) {

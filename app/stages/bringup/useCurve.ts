@@ -22,7 +22,8 @@ export function useCurve(ask: AskBringup, curve: Ref<KeptCurve | null>) {
       failure.value = null
     }
     catch (error) {
-      if (mine === run) failure.value = `The curve was not held against the plan: ${(error as Error).message}. The next change tries again.`
+      if (mine === run) failure.value = `The curve was not held against the plan: ${(error as Error).message}. The `
+        + 'next change tries again.'
     }
   }
   watchDebounced([curve, () => project.plan], judge, { debounce: 120, maxWait: 600, immediate: true })

@@ -34,7 +34,8 @@ export function useBringupWorker() {
 }
 
 /** Plain data for the worker: a plan in the store is watched. */
-export const plainPlan = () => JSON.parse(JSON.stringify(useProjectStore().plan)) as NonNullable<ReturnType<typeof useProjectStore>['plan']>
+export const plainPlan = () =>
+  JSON.parse(JSON.stringify(useProjectStore().plan)) as NonNullable<ReturnType<typeof useProjectStore>['plan']>
 
 export function useRunSheet() {
   const project = useProjectStore()
@@ -53,7 +54,8 @@ export function useRunSheet() {
       failure.value = null
     }
     catch (error) {
-      if (mine === run) failure.value = `The run sheet was not made: ${(error as Error).message}. It is tried again with the next change.`
+      if (mine === run) failure.value = `The run sheet was not made: ${(error as Error).message}. It is tried again `
+        + 'with the next change.'
     }
   }
   watchDebounced(() => project.plan, look, { debounce: 120, maxWait: 600, immediate: true })
@@ -71,18 +73,21 @@ export function useRunSheet() {
 
   /** Writes down what was seen at a probe; null takes it back. */
   function see(id: string, outcome: string | null, value?: number): void {
-    project.edit({ edit: 'all', edits: editsFor(id, outcome, value) }, outcome === null ? 'Take a sighting back' : 'What was seen')
+    project.edit({ edit: 'all', edits: editsFor(id, outcome, value) },
+      outcome === null ? 'Take a sighting back' : 'What was seen')
   }
   /** The same for all that a pasted text holds, as one edit. */
   function seeAll(entries: readonly { probe: string, outcome: string }[]): void {
-    project.edit({ edit: 'all', edits: entries.flatMap(({ probe, outcome }) => editsFor(probe, outcome)) }, 'What was pasted')
+    project.edit({ edit: 'all', edits: entries.flatMap(({ probe, outcome }) => editsFor(probe, outcome)) },
+      'What was pasted')
   }
   /** What the maker said, clause by clause, with what it was taken for; the logbook keeps the words. */
   function seeSaid(entries: readonly { clause: string, mark: SaidMark }[]): void {
     const at = new Date().toISOString()
     project.edit({
       edit: 'all', edits: entries.flatMap(({ clause, mark }): Edit[] => [
-        { edit: 'see', id: mark.probe, sighting: { outcome: mark.outcome, at, ...mark.value !== undefined && { value: mark.value } } },
+        { edit: 'see', id: mark.probe,
+          sighting: { outcome: mark.outcome, at, ...mark.value !== undefined && { value: mark.value } } },
         { edit: 'log', entry: { id: newId(), at, stage: 'bringup', text: notesOfSaid(clause, mark) } },
       ]),
     }, 'What was said')

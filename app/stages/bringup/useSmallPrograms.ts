@@ -21,7 +21,8 @@ export function useSmallPrograms(ask: AskBringup) {
       failure.value = null
     }
     catch (error) {
-      if (mine === run) failure.value = `The programs were not written: ${(error as Error).message}. The next change tries again.`
+      if (mine === run) failure.value = `The programs were not written: ${(error as Error).message}. The next `
+        + 'change tries again.'
     }
   }
   watchDebounced(() => project.plan, write, { debounce: 200, maxWait: 1000, immediate: true })

@@ -17,7 +17,8 @@ const OPENS = items({ left: 'to the left', right: 'to the right', near: 'towards
   up: 'up, away from its board' })
 const FIRST = items({ left: 'on the left', right: 'on the right', near: 'on your side', far: 'on the far side' })
 const CONTACTS = items({ top: 'on top', bottom: 'below' })
-const UPRIGHT_CONTACTS = items({ left: 'on the left', right: 'on the right', near: 'on your side', far: 'on the far side' })
+const UPRIGHT_CONTACTS = items({ left: 'on the left', right: 'on the right', near: 'on your side',
+  far: 'on the far side' })
 /** Slots that the board's file describes. */
 const slots = computed(() => (project.facts?.board?.body?.standing ?? []).flatMap(entry =>
   entry.kind === 'socket' && entry.flat
@@ -27,7 +28,8 @@ const slots = computed(() => (project.facts?.board?.body?.standing ?? []).flatMa
 const isAsFile = (end: FlatConnector) => slots.value.find(({ slot }) =>
   (Object.keys(slot) as (keyof typeof slot)[]).every(name => slot[name] === end[name]))?.value ?? ''
 /** The other way of opening has its contacts on other sides. */
-const opened = (end: FlatConnector, opens: FlatConnector['opens']): Partial<FlatConnector> => (opens === 'up') === (end.opens === 'up')
+const opened = (end: FlatConnector,
+  opens: FlatConnector['opens']): Partial<FlatConnector> => (opens === 'up') === (end.opens === 'up')
   ? { opens }
   : opens === 'up'
     ? { opens, contacts: end.first === 'left' || end.first === 'right' ? 'near' : 'left' }
@@ -37,9 +39,10 @@ const PITCHES = [{ value: 0.5, title: '0.5 mm' }, { value: 1, title: '1 mm' }]
 const ENDS = [{ end: 'one', title: 'First slot' }, { end: 'two', title: 'Second slot' }] as const
 
 const keep = (flat: typeof cables.value, label: string) => project.edit({ edit: 'set-flat-cables', flat }, label)
-const add = () => keep([...cables.value, { id: newId(), name: `Flat cable ${cables.value.length + 1}`, one: USUAL, two: { ...USUAL,
-  opens: 'left' },
-apartMm: 80 }], 'A flat cable')
+const add = () => keep([...cables.value,
+  { id: newId(), name: `Flat cable ${cables.value.length + 1}`, one: USUAL, two: { ...USUAL,
+    opens: 'left' },
+  apartMm: 80 }], 'A flat cable')
 const change = (id: string, fields: Partial<typeof cables.value[number]>) =>
   keep(cables.value.map(entry => entry.id === id ? { ...entry, ...fields } : entry), 'A flat cable')
 function changeEnd(id: string, end: 'one' | 'two', fields: Partial<FlatConnector>) {

@@ -4,7 +4,8 @@ import { misplugged, WAY_WORDS } from '~~/core/mechanics/plugged'
 
 const { partId } = defineProps<{ partId: string }>()
 const project = useProjectStore()
-const HARM_WORDS = { 'breaks': 'breaks something', 'may break': 'can break something', 'dead': 'does not work' } as const
+const HARM_WORDS = { 'breaks': 'breaks something', 'may break': 'can break something',
+  'dead': 'does not work' } as const
 const found = computed(() => misplugged(project.facts!).filter(entry => entry.partId === partId))
 const breaking = computed(() => found.value.filter(({ harm }) => harm === 'breaks').length)
 </script>

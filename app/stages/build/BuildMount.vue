@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The board on spacers on a plate, and boards that are pushed on it: which spacers, which screws, and why not the others. */
+/**
+ * The board on spacers on a plate, and boards that are pushed on it: which spacers, which screws, and why
+ * not the others.
+ */
 import { fastenersInWords as inWords, levelItems, mountItems, stackOnSpacers } from '~~/core/mechanics/stack'
 import { BOARD_MM, HOLES, screwVerdicts, SERIES, type Mount } from '~~/core/mechanics/fasteners'
 import { fixingsOf, groundsOf, mountOf } from '~~/core/mechanics/panel'
@@ -49,13 +52,16 @@ const screws = computed(() => {
   return [
     ...isStudded
       ? []
-      : [{ name: 'Through the board, from above', length: found.topMm, task: { thread: task.thread, clampedMm: BOARD_MM + washer,
-          depthMm: found.spacerMm - reach(found.bottomMm, task.plateMm) } }],
+      : [{ name: 'Through the board, from above', length: found.topMm,
+          task: { thread: task.thread, clampedMm: BOARD_MM + washer,
+            depthMm: found.spacerMm - reach(found.bottomMm, task.plateMm) } }],
     ...ground.value
       ? []
-      : [{ name: 'Through the plate, from below', length: found.bottomMm, task: { thread: task.thread, clampedMm: task.plateMm + washer,
-          depthMm: found.spacerMm - reach(found.topMm, BOARD_MM) } }],
-  ].map(entry => ({ ...entry, verdicts: screwVerdicts({ ...entry.task, ...!ground.value && { endsAt: 'the other screw' as const } }) }))
+      : [{ name: 'Through the plate, from below', length: found.bottomMm,
+          task: { thread: task.thread, clampedMm: task.plateMm + washer,
+            depthMm: found.spacerMm - reach(found.topMm, BOARD_MM) } }],
+  ].map(entry => ({ ...entry,
+    verdicts: screwVerdicts({ ...entry.task, ...!ground.value && { endsAt: 'the other screw' as const } }) }))
 })
 </script>
 

@@ -14,8 +14,10 @@ const showsTotals = ref(false)
 const others = computed(() => stock.takenByOthers(project.id))
 type Item = typeof partsList.value[number]
 /** What lies in the drawer of a row; null while nothing is counted. */
-const stockFor = (item: Item) => stock.entries?.length && item.kind !== 'wire' ? stockOf(item, stock.entries, others.value) : null
-const toBuy = computed(() => partsList.value.reduce((all, item) => all + (stockFor(item)?.buy ?? item.count) * (item.price ?? 0), 0))
+const stockFor = (item: Item) =>
+  stock.entries?.length && item.kind !== 'wire' ? stockOf(item, stock.entries, others.value) : null
+const toBuy = computed(() =>
+  partsList.value.reduce((all, item) => all + (stockFor(item)?.buy ?? item.count) * (item.price ?? 0), 0))
 const sum = computed(() => priceOf(partsList.value).total)
 const forWhat = (item: Item) => item.names.filter(name => name !== item.what).join(', ')
 const partsColumns = computed(() => [

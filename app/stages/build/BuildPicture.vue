@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
- * The build to scale, from above or below and from the near side: what is there, what is new in the step in view, what is still to come;
- * harnesses as trunks with their number of wires. Drawn from the bodies; nothing can be moved here.
+ * The build to scale, from above or below and from the near side: what is there, what is new in the step in view, what
+ * is still to come; harnesses as trunks with their number of wires. Drawn from the bodies; nothing can be moved here.
  */
 import { mdiMinus, mdiPlus } from '@mdi/js'
 import { useElementSize } from '@vueuse/core'
@@ -57,8 +57,9 @@ function nameIn({ body, width }: Outline, size: number): string {
   const max = Math.floor(width / (size * 0.52))
   return body.name.length <= max ? body.name : `${body.name.slice(0, Math.max(1, max - 1))}…`
 }
-const named = (shape: Outline) => !shape.body.id.includes('.') && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug', 'cable',
-  'film'].includes(shape.body.kind)
+const named = (shape: Outline) => !shape.body.id.includes('.')
+  && !['wire', 'pins', 'board', 'spacer', 'plate', 'plug', 'cable',
+    'film'].includes(shape.body.kind)
 
 /** Harnesses and cables to parts, with the number of wires in each. */
 const runs = computed(() => seen.value ? runsOf(seen.value.bodies, project.report!.wires) : [])
@@ -66,9 +67,12 @@ const trunkShapes = computed(() => {
   const sheet = plan.value
   if (!sheet) return []
   return runs.value.flatMap((run, i) => {
-    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later' ? null : runOf(run, i, runs.value.length, sheet)
+    const way = standOf(run.body) === 'later' || standOf(run.starts[0]!) === 'later'
+      ? null
+      : runOf(run, i, runs.value.length, sheet)
     if (!way) return []
-    const lane = way.findIndex((point, at) => at > 0 && point[1] === way[at - 1]![1] && point[1]! < sheet.y + sheet.height / 2)
+    const lane = way.findIndex((point,
+      at) => at > 0 && point[1] === way[at - 1]![1] && point[1]! < sheet.y + sheet.height / 2)
     const [a, b] = [way[Math.max(0, lane - 1)]!, way[Math.max(1, lane)]!]
     return [{ ...run, points: way.map(point => point.join()).join(' '), at: [(a[0]! + b[0]!) / 2, a[1]!] }]
   })
@@ -76,7 +80,9 @@ const trunkShapes = computed(() => {
 
 const lid = computed(() => {
   const inside = seen.value?.inside
-  return inside?.lidMm == null ? null : { z: -inside.lidMm, x: inside.x, name: inside.name, closes: !seen.value!.room.overLid.length }
+  return inside?.lidMm == null
+    ? null
+    : { z: -inside.lidMm, x: inside.x, name: inside.name, closes: !seen.value!.room.overLid.length }
 })
 const plate = computed(() => seen.value?.bodies.find(({ kind }) => kind === 'plate') ?? null)
 /** Heights that count, beside the stack: what is highest, and the lid. */
@@ -91,7 +97,8 @@ const heights = computed(() => {
 })
 const round = (value: number) => Number(value.toFixed(1))
 const told = (view: View) => {
-  const now = (seen.value?.bodies ?? []).filter(body => standOf(body) === 'now' && !body.id.startsWith('@')).map(({ name }) => name)
+  const now = (seen.value?.bodies ?? []).filter(body => standOf(body) === 'now' && !body.id.startsWith('@'))
+    .map(({ name }) => name)
   const where = { above: 'above', below: 'below', near: 'the near side' }[view]
   return `The build from ${where}, to scale. New in this step: ${now.length ? now.join(', ') : 'nothing to be seen'}. `
     + 'Sizes stand in the table below it.'

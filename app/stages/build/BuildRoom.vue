@@ -13,7 +13,8 @@ const picked = ref(BOARD_KEY)
 
 const things = computed(() => [
   ...project.facts?.board ? [{ value: BOARD_KEY, title: project.facts.board.name }] : [],
-  ...(project.facts?.parts ?? []).filter(({ part }) => !['card', 'header', 'adapter', 'tool'].includes(thingKind(part) ?? ''))
+  ...(project.facts?.parts ?? []).filter(({ part }) =>
+    !['card', 'header', 'adapter', 'tool'].includes(thingKind(part) ?? ''))
     .map(({ id, name }) => ({ value: id, title: name })),
 ])
 watchEffect(() => {

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** All steps in their order: what, with what, how long, what has to be seen; moved, ticked, and with what a move breaks. */
+/**
+ * All steps in their order: what, with what, how long, what has to be seen; moved, ticked, and with what a move breaks.
+ */
 import { mdiArrowDown, mdiArrowUp, mdiEye, mdiEyeOutline } from '@mdi/js'
 import { stepKey } from '~~/core/construction/steps'
 import { TOOL_WORDS, type BuildStep } from '~~/core/construction/steps/types'
@@ -67,7 +69,8 @@ function addRule() {
   }, 'A rule of the build')
   Object.assign(rule, { first: null, then: null, why: '' })
 }
-const dropRule = (at: number) => project.edit({ edit: 'set-step-rules', rules: rules.value.filter((_, i) => i !== at) }, 'Give a rule up')
+const dropRule = (at: number) =>
+  project.edit({ edit: 'set-step-rules', rules: rules.value.filter((_, i) => i !== at) }, 'Give a rule up')
 </script>
 
 <template>

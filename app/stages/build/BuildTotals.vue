@@ -33,9 +33,12 @@ function toBuy(items: readonly ListedItem[]): number | null {
 const COLUMNS = computed(() => [
   { key: 'title', title: 'Way', value: ({ title }: Total) => title },
   { key: 'price', title: 'together', value: ({ price: { total } }: Total) => total, num: true },
-  ...stock.entries?.length ? [{ key: 'buy', title: 'to buy', value: ({ items }: Total) => toBuy(items), num: true }] : [],
+  ...stock.entries?.length
+    ? [{ key: 'buy', title: 'to buy', value: ({ items }: Total) => toBuy(items), num: true }]
+    : [],
   { key: 'unknown', title: 'no price', value: ({ price: { unknown } }: Total) => unknown, num: true },
-  { key: 'counts', title: 'stops, cautions', value: ({ counts }: Total) => counts && counts.stops * 1000 + counts.cautions, num: true },
+  { key: 'counts', title: 'stops, cautions',
+    value: ({ counts }: Total) => counts && counts.stops * 1000 + counts.cautions, num: true },
   { key: 'take', title: 'Take', value: () => '', unsorted: true, hidden: true },
 ])
 

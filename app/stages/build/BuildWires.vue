@@ -18,7 +18,8 @@ function toggle(key: string) {
 }
 
 const COLOURS = WIRE_COLOURS.map(value => ({ value, title: value }))
-const paint = (terminal: string, colour: string) => project.edit({ edit: 'dress-wire', terminal, colour }, 'Choose a wire colour')
+const paint = (terminal: string,
+  colour: string) => project.edit({ edit: 'dress-wire', terminal, colour }, 'Choose a wire colour')
 /** Rules for all wires at once. */
 const rules = computed(() => project.plan!.build.colours)
 const IN_TURN = { value: '', title: 'in turn' }
@@ -36,17 +37,21 @@ const dress = (terminal: string, ends: { nearEnd?: keyof typeof WIRE_ENDS, farEn
 const numbered = computed(() => wires.value.map((wire, i) => ({ wire, number: i + 1 })))
 type Row = typeof numbered.value[number]
 const wireColumns = computed(() => [
-  { key: 'done', title: 'Done', value: ({ wire }: Row) => done.value.has(wire.key) ? 1 : 0, hidden: true, unsorted: true },
+  { key: 'done', title: 'Done', value: ({ wire }: Row) => done.value.has(wire.key) ? 1 : 0, hidden: true,
+    unsorted: true },
   { key: 'number', title: 'Nr', value: ({ number }: Row) => number, num: true },
   { key: 'part', title: 'Part', value: ({ wire }: Row) => wire.partName },
   { key: 'from', title: 'From', value: ({ wire }: Row) => wire.from },
   { key: 'to', title: 'To', value: ({ wire }: Row) => wire.to },
-  ...wires.value.some(wire => wire.through) ? [{ key: 'through', title: 'Through', value: ({ wire }: Row) => wire.through }] : [],
+  ...wires.value.some(wire => wire.through)
+    ? [{ key: 'through', title: 'Through', value: ({ wire }: Row) => wire.through }]
+    : [],
   { key: 'colour', title: 'Colour', value: ({ wire }: Row) => wire.colour },
   { key: 'ends', title: 'Ends', value: ({ wire }: Row) => wire.ends?.join(' ') ?? '' },
   { key: 'length', title: units.value.centimetre.unit, value: ({ wire }: Row) => wire.lengthM, num: true },
 ])
-const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 'flat cable', 'seat': 'push on' } as const
+const KIND_WORDS = { 'wire': '', 'lead': 'lead', 'plug': 'cable', 'flat cable': 'flat cable',
+  'seat': 'push on' } as const
 </script>
 
 <template>

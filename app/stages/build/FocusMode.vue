@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
- * One thing at a time, huge, for the bench: a wire, or a step that has none or that nobody goes past before it was looked at. Space ticks
- * and goes on, arrows go back and forth, and it can speak.
+ * One thing at a time, huge, for the bench: a wire, or a step that has none or that nobody goes past before it was
+ * looked at. Space ticks and goes on, arrows go back and forth, and it can speak.
  */
 import { onKeyStroke } from '@vueuse/core'
 import { newId } from '~/database/id'
@@ -22,7 +22,8 @@ const cards = computed(() => steps.flatMap((step): Card[] => {
   const ways = step.conductors.flatMap(id => byKey.value.get(id) ?? [])
   const own = !ways.length || step.hold
   return [
-    ...ways.map((wire, i): Card => ({ key: wire.key, step, wire, isFirst: i === 0, isLast: !own && i === ways.length - 1 })),
+    ...ways.map((wire,
+      i): Card => ({ key: wire.key, step, wire, isFirst: i === 0, isLast: !own && i === ways.length - 1 })),
     ...own ? [{ key: stepKey(step.id), step, isFirst: !ways.length, isLast: true }] : [],
   ]
 }))
@@ -41,24 +42,32 @@ const readings = computed(() => wire.value
 /** What was measured says not to go on. */
 const isStopped = computed(() => readings.value.some(({ isOdd }) => isOdd))
 function typed({ probe, planned, reading }: NonNullable<BuildStep['readings']>[number], value: number | null): void {
-  const outcome = value === null ? null : value >= reading.min && value <= reading.max ? planned : reading.outside ?? planned
+  const outcome = value === null
+    ? null
+    : value >= reading.min && value <= reading.max ? planned : reading.outside ?? planned
   const sighting = outcome === null || value === null ? null : { outcome, value, at: new Date().toISOString() }
   project.edit({ edit: 'see', id: probe, sighting }, 'What was measured')
 }
 /** Nobody goes past what has to be looked at first. */
 const isHeld = computed(() => !wire.value && card.value.step.hold && !done.value.has(card.value.key))
 const KIND_WORDS = {
-  'wire': 'wire', 'lead': 'lead', 'plug': 'cable with its plug', 'flat cable': 'flat cable', 'seat': 'push the board on',
+  'wire': 'wire', 'lead': 'lead', 'plug': 'cable with its plug', 'flat cable': 'flat cable',
+  'seat': 'push the board on',
 } as const
 const canSpeak = typeof speechSynthesis !== 'undefined'
 const speaking = ref(false)
-/** How long this one is in sight, for what it took; nothing is counted while the page is not looked at or somebody stops the clock. */
+/**
+ * How long this one is in sight, for what it took; nothing is counted while the page is not looked at or somebody
+ * stops the clock.
+ */
 const { seconds, isStill, begin } = useStopwatch()
 watch(() => card.value.key, begin)
 const { take: takePhotos, isTaking } = usePhotos()
 const taken = computed(() => photosNamed(project.plan!.log).length)
 async function photograph(files: readonly File[]) {
-  const text = wire.value ? `${card.value.step.title}: ${wire.value.partName} ${wire.value.from}` : card.value.step.title
+  const text = wire.value
+    ? `${card.value.step.title}: ${wire.value.partName} ${wire.value.from}`
+    : card.value.step.title
   const photos = await takePhotos(files)
   if (photos.length) project.edit({
     edit: 'log', entry: { id: newId(), at: new Date().toISOString(), stage: 'build', text, photos },

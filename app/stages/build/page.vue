@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Building: the steps in the order without regret, every wire, what lies on the table; and one thing at a time, for the bench. */
+/**
+ * Building: the steps in the order without regret, every wire, what lies on the table; and one thing at a time,
+ * for the bench.
+ */
 import { useMediaQuery } from '@vueuse/core'
 import { buildAsMarkdown, cutsAsCsv, labelsAsCsv, wiresAsCsv } from '~~/core/construction/table'
 import { engine } from '~/stores/engine'
@@ -21,11 +24,13 @@ const done = computed(() => new Set(project.plan!.build.done))
 const doneCount = computed(() => wires.value.filter(wire => done.value.has(wire.key)).length)
 const stops = computed(() => project.report!.counts.stops)
 /** Whoever wires it is told what somebody decided at the desk. */
-const setAside = computed(() => project.report!.findings.filter(finding => finding.severity === 'stop' && finding.aside))
+const setAside = computed(() =>
+  project.report!.findings.filter(finding => finding.severity === 'stop' && finding.aside))
 
 const csv = () => download(fileName(project.plan!.name, '-wires.csv'), '\uFEFF' + wiresAsCsv(wires.value), 'text/csv')
 const cuts = () => download(fileName(project.plan!.name, '-cuts.csv'), '\uFEFF' + cutsAsCsv(wires.value), 'text/csv')
-const labels = () => download(fileName(project.plan!.name, '-labels.csv'), '\uFEFF' + labelsAsCsv(wires.value), 'text/csv')
+const labels = () =>
+  download(fileName(project.plan!.name, '-labels.csv'), '\uFEFF' + labelsAsCsv(wires.value), 'text/csv')
 const view = useViewStore()
 const making = ref(false)
 async function benchSheet() {
@@ -34,7 +39,8 @@ async function benchSheet() {
   try {
     const open = project.report!.findings.filter(finding => finding.severity === 'stop').map(({ title }) => title)
     const { pdfOf } = await import('~/shared/paperPdf')
-    download(fileName(project.plan!.name, '-bench.pdf'), await pdfOf(engine.value.sheetOf(project.facts, open)), 'application/pdf')
+    download(fileName(project.plan!.name, '-bench.pdf'), await pdfOf(engine.value.sheetOf(project.facts, open)),
+      'application/pdf')
   }
   catch (error) {
     view.say(`The bench sheet could not be made: ${(error as Error).message}. "All as text" has the same words.`)

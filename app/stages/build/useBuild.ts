@@ -5,7 +5,8 @@ import type { BuildStep } from '~~/core/construction/steps/types'
 import { engine } from '~/stores/engine'
 
 const EMPTY: BuildSteps = {
-  steps: [], bench: { steps: [], precedences: [] }, best: null, flips: 0, toolChanges: 0, isOwn: false, broken: [], circle: null,
+  steps: [], bench: { steps: [], precedences: [] }, best: null, flips: 0, toolChanges: 0, isOwn: false, broken: [],
+  circle: null,
   leftovers: [], minutes: 0,
 }
 
@@ -13,7 +14,8 @@ export const useBuild = createSharedComposable(() => {
   const project = useProjectStore()
   /** Worked out once for steps and pictures. */
   const tree = computed(() => project.facts && engine.value ? engine.value.treeOf(project.facts) : null)
-  const build = computed(() => project.facts && engine.value && tree.value ? engine.value.stepsOf(project.facts, tree.value) : EMPTY)
+  const build = computed(() =>
+    project.facts && engine.value && tree.value ? engine.value.stepsOf(project.facts, tree.value) : EMPTY)
   const done = computed(() => new Set(project.plan?.build.done ?? []))
   const stepDone = (step: BuildStep) => isDone(step, done.value)
 

@@ -1,4 +1,6 @@
-/** What the pictures of the build show: bodies, and for the step in view which of them are there, new or still to come. */
+/**
+ * What the pictures of the build show: bodies, and for the step in view which of them are there, new or still to come.
+ */
 import { createSharedComposable } from '@vueuse/core'
 import { stepOfBody } from '~~/core/construction/steps/bodies'
 import type { PlacedBody } from '~~/core/mechanics/bodies'
@@ -18,7 +20,8 @@ export const usePicture = createSharedComposable(() => {
   const current = computed(() => build.value.steps.find(({ id }) => id === chosen.value)
     ?? build.value.steps.find(step => !stepDone(step)) ?? build.value.steps.at(-1) ?? null)
   const placeOf = computed(() => new Map(build.value.steps.map(({ id }, i) => [id, i])))
-  const stepOf = computed(() => new Map((seen.value?.bodies ?? []).map(body => [body.id, stepOfBody(body, build.value.steps)])))
+  const stepOf = computed(() =>
+    new Map((seen.value?.bodies ?? []).map(body => [body.id, stepOfBody(body, build.value.steps)])))
 
   function standOf({ id }: PlacedBody): Stand {
     const step = stepOf.value.get(id)
@@ -31,7 +34,8 @@ export const usePicture = createSharedComposable(() => {
   /** Bodies that are in one another or over the lid. */
   const troubled = computed(() => new Set([
     ...(seen.value?.room.clashes ?? []).flatMap(({ one, two }) => [one.id, two.id]),
-    ...(seen.value?.room.overLid ?? []).map(({ body }) => body.id), ...(seen.value?.room.walls ?? []).map(({ body }) => body.id),
+    ...(seen.value?.room.overLid ?? []).map(({ body }) => body.id),
+    ...(seen.value?.room.walls ?? []).map(({ body }) => body.id),
   ]))
 
   return { seen, current, chosen, standOf, troubled }

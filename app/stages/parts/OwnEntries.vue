@@ -8,14 +8,16 @@ const { kind } = defineProps<{ kind: 'board' | 'part' }>()
 const project = useProjectStore()
 const view = useViewStore()
 const list = computed<(Board | Part)[]>(() => kind === 'board' ? project.plan!.own.boards : project.plan!.own.parts)
-const sources = computed<(Board | Part)[]>(() => [...(kind === 'board' ? project.catalogue.boards : project.catalogue.parts).values()])
+const sources = computed<(Board | Part)[]>(() =>
+  [...(kind === 'board' ? project.catalogue.boards : project.catalogue.parts).values()])
 const source = ref<string | null>(null)
 const text = ref<string | null>(null)
 const problems = ref<Problem[]>([])
 const inForm = ref(false)
 const opened = ref(false)
 const isOpen = computed({
-  get: () => opened.value || list.value.length > 0 || text.value !== null || inForm.value, set: open => opened.value = open,
+  get: () => opened.value || list.value.length > 0 || text.value !== null || inForm.value,
+  set: open => opened.value = open,
 })
 
 function start() {
@@ -38,7 +40,8 @@ async function keep(content: string): Promise<boolean> {
   project.edit(read.kind === 'board'
     ? { edit: 'keep-own-board', board: read.entry }
     : { edit: 'keep-own-part', part: read.entry }, `Keep ${read.entry.name}`)
-  view.say(`${read.entry.name} is kept in this project and stands in the list.`, { action: { label: 'Undo', run: project.undo } })
+  view.say(`${read.entry.name} is kept in this project and stands in the list.`,
+    { action: { label: 'Undo', run: project.undo } })
   return true
 }
 
@@ -54,7 +57,9 @@ async function importFile(picked: File | File[] | null) {
 }
 
 function remove(entry: Board | Part) {
-  const used = kind === 'board' ? project.plan!.board === entry.id : project.plan!.parts.some(part => part.type === entry.id)
+  const used = kind === 'board'
+    ? project.plan!.board === entry.id
+    : project.plan!.parts.some(part => part.type === entry.id)
   if (used) return view.say(`${entry.name} is in use in this plan. Choose another ${kind} first.`, { tone: 'stop' })
   project.edit({ edit: 'drop-own', kind: kind === 'board' ? 'boards' : 'parts', id: entry.id }, `Drop ${entry.name}`)
   view.say(`${entry.name} is gone.`, { action: { label: 'Undo', run: project.undo } })

@@ -14,7 +14,8 @@ watch(pasted, text => pins.value = readPinTable(text))
 const GROUPS = [...new Set([...project.catalogue.parts.values()].map(entry => entry.group))]
 const ROLES = Object.entries(PIN_ROLES).map(([value, title]) => ({ value, title }))
 const DIRECTIONS = [
-  { value: 'in', title: 'into the part' }, { value: 'out', title: 'out of the part' }, { value: 'both', title: 'both ways' },
+  { value: 'in', title: 'into the part' }, { value: 'out', title: 'out of the part' },
+  { value: 'both', title: 'both ways' },
 ]
 const has = (...roles: PinRole[]) => pins.value.some(pin => roles.includes(pin.role))
 const part = computed(() => partOfDraft({ ...draft, pins: pins.value }, new Set(project.catalogue.parts.keys())))
@@ -36,7 +37,8 @@ const FIELDS = computed<{ name: NumberField, label: string, unit: string }[]>(()
   { name: 'readsHighV', label: 'Reads a high from', unit: 'V' },
   ...has('spi.clock') ? [{ name: 'spiHz' as const, label: 'SPI clock at most', unit: 'Hz' }] : [],
   ...has('serial.tx', 'serial.rx') ? [{ name: 'baud' as const, label: 'Serial rate', unit: 'baud' }] : [],
-  { name: 'widthMm', label: 'Size: along the header', unit: 'mm' }, { name: 'depthMm', label: 'away from it', unit: 'mm' },
+  { name: 'widthMm', label: 'Size: along the header', unit: 'mm' },
+  { name: 'depthMm', label: 'away from it', unit: 'mm' },
   { name: 'aboveMm', label: 'how high', unit: 'mm' },
 ])
 function setField(name: NumberField, text: unknown) {
@@ -46,7 +48,8 @@ function setField(name: NumberField, text: unknown) {
 /** Where each field lies in the part that is made of them. */
 const PLACES: Readonly<Record<NumberField | 'name' | 'address', RegExp>> = {
   name: /^(name|summary|id)$/, idleMa: /^supplies\[\d+\]\.idleMa$/, typicalMa: /^supplies\[\d+\]\.typicalMa$/,
-  peakMa: /^supplies\[\d+\]\.peakMa$/, highV: /\.outputHighV\b/, readsHighV: /\.inputHighMinV\b/, spiHz: /^spi\b/, baud: /^serial\b/,
+  peakMa: /^supplies\[\d+\]\.peakMa$/, highV: /\.outputHighV\b/, readsHighV: /\.inputHighMinV\b/, spiHz: /^spi\b/,
+  baud: /^serial\b/,
   address: /^i2c\b/, widthMm: /^body\.widthMm$/, depthMm: /^body\.depthMm$/, aboveMm: /^body\.aboveMm$/,
 }
 const { problems, at } = useSchemaForm(() => part.value, async () => {
@@ -55,12 +58,14 @@ const { problems, at } = useSchemaForm(() => part.value, async () => {
     const read = readOwn(JSON.stringify(made))
     return read.ok ? [] : read.problems
   }
-}, error => problem.value = `The fields cannot be checked while they are typed: ${error.message}. The whole is, when it is kept.`)
+}, error => problem.value = `The fields cannot be checked while they are typed: ${error.message}. The whole is, when `
+  + 'it is kept.')
 /** What a field breaks, without the path that the file would name. */
 const wrongAt = (name: keyof typeof PLACES) => draft.name.trim() === '' && name === 'name'
   ? []
   : at(PLACES[name]).map(message => message.replace(/^"[^"]*" /, ''))
-const elsewhere = computed(() => problems.value.filter(({ path }) => !Object.values(PLACES).some(place => place.test(path))))
+const elsewhere = computed(() =>
+  problems.value.filter(({ path }) => !Object.values(PLACES).some(place => place.test(path))))
 const asNumber = (text: unknown) => Number(String(text).replace(',', '.'))
 const problem = ref('')
 

@@ -15,13 +15,16 @@ const { go } = useStages()
 const part = computed(() => project.catalogue.parts.get(inPlan.type) ?? null)
 const resolved = computed(() => project.facts!.parts.find(entry => entry.id === inPlan.id) ?? null)
 const stops = computed(() =>
-  project.report!.findings.filter(finding => isOpenStop(finding) && finding.subjects.some(subject => subject.partId === inPlan.id)))
+  project.report!.findings.filter(finding =>
+    isOpenStop(finding) && finding.subjects.some(subject => subject.partId === inPlan.id)))
 const loads = computed(() => inPlan.loads ?? [])
 
-const rename = (name: string) => project.edit({ edit: 'rename-part', id: inPlan.id, name }, 'Rename a part', `rename ${inPlan.id}`)
+const rename = (name: string) =>
+  project.edit({ edit: 'rename-part', id: inPlan.id, name }, 'Rename a part', `rename ${inPlan.id}`)
 
 function setOption(option: string, value: string) {
-  project.edit({ edit: 'set-option', id: inPlan.id, option, value }, `Set ${option} of ${inPlan.name}`, `option ${inPlan.id} ${option}`)
+  project.edit({ edit: 'set-option', id: inPlan.id, option, value }, `Set ${option} of ${inPlan.name}`,
+    `option ${inPlan.id} ${option}`)
 }
 
 function remove() {
@@ -38,7 +41,8 @@ const changeLoad = (index: number, change: Partial<ContactLoad>) =>
 const contactsTitle = ({ maxAcA, maxAcV, maxDcA, maxDcV, origin }: NonNullable<Part['contacts']>) =>
   `On its contacts (${maxAcA} A at ${maxAcV} V AC, ${maxDcA} A at ${maxDcV} V DC; ${origin})`
 const contactsOpen = ref((inPlan.loads ?? []).length > 0)
-const asItems = (values: readonly { value: string, label: string }[] = []) => values.map(({ value, label }) => ({ value, title: label }))
+const asItems = (values: readonly { value: string, label: string }[] = []) =>
+  values.map(({ value, label }) => ({ value, title: label }))
 
 /** It can be had by loose wires and as an add-on board. */
 const hasWays = computed(() => wayOf(inPlan.type, project.catalogue) !== null)

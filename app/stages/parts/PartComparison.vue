@@ -14,7 +14,9 @@ const order = ref<Order>('')
 /** Columns in the order that was asked for; as they were chosen until all are tried. */
 const trials = computed(() => {
   if (!choosing.value || !order.value || tried.value.length < given.length) return tried.value
-  return order.value === 'best' ? choosing.value.bestParts(tried.value) : choosing.value.trialsBy(tried.value, order.value)
+  return order.value === 'best'
+    ? choosing.value.bestParts(tried.value)
+    : choosing.value.trialsBy(tried.value, order.value)
 })
 const parts = computed(() => order.value && trials.value.length === given.length
   ? trials.value.map(trial => given.find(({ id }) => id === trial.partId)!)
@@ -26,7 +28,8 @@ const orders = computed(() => [
 const failed = ref('')
 const isTried = computed(() => tried.value.length === given.length)
 /** The one that goes best with the plan is said, not put first: nothing moves under the pointer. */
-const best = computed(() => isTried.value ? choosing.value?.bestParts(trials.value).find(({ placed }) => placed)?.partId ?? null : null)
+const best = computed(() =>
+  isTried.value ? choosing.value?.bestParts(trials.value).find(({ placed }) => placed)?.partId ?? null : null)
 const sections = computed(() => [
   { title: '', rows: compareParts(parts.value) },
   { title: 'In this plan', rows: isTried.value && choosing.value ? choosing.value.trialRows(trials.value) : [] },
@@ -42,7 +45,8 @@ onMounted(async () => {
     }
   }
   catch (error) {
-    failed.value = `What they would do to this plan could not be worked out: ${(error as Error).message}. Close this and try again.`
+    failed.value = `What they would do to this plan could not be worked out: ${(error as Error).message}. Close this `
+      + 'and try again.'
   }
 })
 function take(part: Part) {

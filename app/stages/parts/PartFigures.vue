@@ -15,7 +15,8 @@ const open = ref(false)
 const replaced = computed(() => figures.value.filter(figure => figure.own !== null).length)
 
 function set({ key, label, own }: PartFigure, value: number | null) {
-  if (value !== null) return project.edit({ edit: 'set-limit', key, value }, `Set ${label} of ${inPlan.name}`, `limit ${key}`)
+  if (value !== null) return project.edit({ edit: 'set-limit', key, value }, `Set ${label} of ${inPlan.name}`,
+    `limit ${key}`)
   if (own !== null) project.edit({ edit: 'set-limit', key, value: null }, `Put back: ${label}`)
 }
 </script>

@@ -34,7 +34,8 @@ function lift(id: string, by: 1 | -1) {
 const seatOf = (owner: (typeof stack.value)[number]) => {
   const cover = coverOf(owner)
   return cover
-    ? `sits on positions ${cover.from}–${cover.to}, ${passesThrough(owner) ? 'passes the header through' : 'passes nothing through'}`
+    ? `sits on positions ${cover.from}–${cover.to}, `
+    + `${passesThrough(owner) ? 'passes the header through' : 'passes nothing through'}`
     : 'its seat is not known'
 }
 </script>

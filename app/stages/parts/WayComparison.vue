@@ -13,7 +13,8 @@ const isHere = ({ parts }: WayTrial) => parts[0]!.id === project.plan!.parts.fin
 
 onMounted(async () => {
   try {
-    const [{ tryWays }, { trialRows }] = await Promise.all([import('~~/core/choose/ways'), import('~~/core/choose/parts')])
+    const [{ tryWays },
+      { trialRows }] = await Promise.all([import('~~/core/choose/ways'), import('~~/core/choose/parts')])
     ways.value = tryWays(project.plan!, partId, project.catalogue) ?? []
     rows.value = trialRows(ways.value.map(({ trial }) => trial))
   }

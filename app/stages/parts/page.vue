@@ -5,13 +5,15 @@ import type { Part } from '~~/core/catalogue/types'
 
 const project = useProjectStore()
 const {
-  text, group, link, rail, max, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all, offered, byGroup,
+  text, group, link, rail, max, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all,
+  offered, byGroup,
   isSifted, clear, add, ghost,
 } = useParts()
 const narrow = useMediaQuery('(max-width: 860px)')
 /** Narrow screens have one side at a time. */
 const side = ref<'choose' | 'held'>(project.plan!.parts.length ? 'held' : 'choose')
-const SIDES = computed(() => [{ id: 'choose', name: 'Choose' }, { id: 'held', name: `In the plan (${project.plan!.parts.length})` }])
+const SIDES = computed(() =>
+  [{ id: 'choose', name: 'Choose' }, { id: 'held', name: `In the plan (${project.plan!.parts.length})` }])
 
 /** Groups that are open; while something is sought all of them are shown, without folds. */
 const open = ref<string[]>([])
@@ -25,7 +27,9 @@ const comparing = ref<'some' | 'displays' | null>(null)
 const canCompare = (part: Part) => compared.value.includes(part)
   || (compared.value.length < MAX_COMPARED && (!compared.value.length || compared.value[0]!.group === part.group))
 function toggle(part: Part) {
-  compared.value = compared.value.includes(part) ? compared.value.filter(other => other !== part) : [...compared.value, part]
+  compared.value = compared.value.includes(part)
+    ? compared.value.filter(other => other !== part)
+    : [...compared.value, part]
 }
 </script>
 

@@ -22,11 +22,13 @@ export function useParts() {
   const onlyInDrawer = ref(false)
   const { free, hasStock } = useDrawer()
 
-  const all = computed<Offer[]>(() => [...project.catalogue.parts.values()].map(part => ({ part, traits: traitsOf(part) })))
+  const all = computed<Offer[]>(() =>
+    [...project.catalogue.parts.values()].map(part => ({ part, traits: traitsOf(part) })))
   const groups = computed(() => [...new Set(all.value.map(({ part }) => part.group))].sort())
   const links = computed(() => [...new Set(all.value.flatMap(({ traits }) => traits.links))].sort())
   const rails = computed(() => [...new Set(all.value.flatMap(({ traits }) => traits.rails))].sort())
-  const freeLines = computed(() => project.report ? project.report.lines.available - project.report.lines.used : Infinity)
+  const freeLines = computed(() =>
+    project.report ? project.report.lines.available - project.report.lines.used : Infinity)
   const isSifted = computed(
     () => !!(text.value.trim() || group.value || link.value || rail.value || max.value !== null || onlyFitting.value
       || onlyInDrawer.value),
@@ -80,7 +82,8 @@ export function useParts() {
   }
 
   return {
-    text, group, link, rail, max, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all, offered, byGroup,
+    text, group, link, rail, max, onlyFitting, onlyInDrawer, free, hasStock, groups, links, rails, freeLines, all,
+    offered, byGroup,
     isSifted,
     clear, add, ghost,
   }

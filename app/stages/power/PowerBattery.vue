@@ -16,13 +16,16 @@ const parts = computed<DayPart[]>(() => day.value.length ? day.value : dayOf([])
 const week = computed(() => power.value.week)
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 
-const set = (changes: Partial<StorePlan>, label: string, key?: string) => setPower({ store: { ...asked.value, ...changes } }, label, key)
-function setNumber(name: 'hoursAsked' | 'temperatureC' | 'startShare' | 'panelW' | 'dayLengthH', value: number | null, scale = 1) {
+const set = (changes: Partial<StorePlan>, label: string,
+  key?: string) => setPower({ store: { ...asked.value, ...changes } }, label, key)
+function setNumber(name: 'hoursAsked' | 'temperatureC' | 'startShare' | 'panelW' | 'dayLengthH', value: number | null,
+  scale = 1) {
   if (value === null) return set({ hoursAsked: null }, 'Ask for no hours')
   set({ [name]: value / scale }, 'Set the battery', `store ${name}`)
 }
 const setWeather = (i: number, percent: number) =>
-  set({ weather: asked.value.weather.map((old, j) => j === i ? percent / 100 : old) }, 'Set the weather', `weather ${i}`)
+  set({ weather: asked.value.weather.map((old, j) => j === i ? percent / 100 : old) }, 'Set the weather',
+    `weather ${i}`)
 const setDay = (next: DayPart[], label: string) => setPower({ day: next }, label)
 function setPart(i: number, changes: Partial<DayPart>) {
   setDay(parts.value.map((part, j) => j === i ? { ...part, ...changes } : part), 'Change the day')
@@ -35,7 +38,8 @@ function workOut() {
   view.worksheet = entry
     ? {
         kind: 'battery', node: entry.node, capacityMah: entry.capacityMah,
-        cellV: project.catalogue.supplies.get(project.plan!.supply?.type ?? '')?.cellV ?? 3.7, efficiency: entry.efficiency,
+        cellV: project.catalogue.supplies.get(project.plan!.supply?.type ?? '')?.cellV ?? 3.7,
+        efficiency: entry.efficiency,
         powerW: Number(entry.meanW.toFixed(3)), temperatureC: asked.value.temperatureC,
         chemistry: entry.kind === 'lead' || entry.kind === 'solar-battery' ? 'lead' : 'lithium',
         leftShare: Number(entry.capacity.leftShare.toFixed(3)), hoursAsked: asked.value.hoursAsked ?? 10,
@@ -61,7 +65,8 @@ const curves = computed<Curve[]>(() => week.value
   : [])
 const rows = computed(() => week.value?.points.filter(point => point.hour % 6 === 0)
   .map(point => [
-    `day ${Math.floor(point.hour / 24) + 1}, ${String(point.hour % 24).padStart(2, '0')}:00`, `${Math.round(point.share * 100)} %`,
+    `day ${Math.floor(point.hour / 24) + 1}, ${String(point.hour % 24).padStart(2, '0')}:00`,
+    `${Math.round(point.share * 100)} %`,
     `${point.sunW.toFixed(1)} W`, `${point.loadW.toFixed(1)} W`,
   ]) ?? [])
 const lastsText = computed(() =>
@@ -74,10 +79,11 @@ const words = computed(() => {
     ? `${nameOf(discharge.stops)} stops first: ${discharge.points.at(-1)!.loadedV.toFixed(2)} V under load, `
     + `${Math.round(capacity.leftShare * 100)} % left.`
     : `${Math.round(capacity.leftShare * 100)} % stay in it.`
-  return `${name}: ${usableWh.toFixed(1)} Wh usable of ${capacity.printedWh.toFixed(1)} Wh printed, ${meanW.toFixed(2)} W drawn over the `
-    + `day${selfUseW ? ` (${(selfUseW * 1000).toFixed(0)} mW of it for itself)` : ''}. ${ends} `
-    + `The temperature leaves ${Math.round(capacity.temperatureShare * 100)} % (from memory)`
-    + `${efficiency < 1 ? `, its converter passes ${Math.round(efficiency * 100)} % on` : ''}.`
+  return `${name}: ${usableWh.toFixed(1)} Wh usable of ${capacity.printedWh.toFixed(1)} Wh printed, `
+    + `${meanW.toFixed(2)} W drawn over the `
+    + `day${selfUseW ? ` (${(selfUseW * 1000).toFixed(0)} mW of it for itself)` : ''}. ${ends} The temperature leaves `
+    + `${Math.round(capacity.temperatureShare * 100)} % (from `
+    + `memory)${efficiency < 1 ? `, its converter passes ${Math.round(efficiency * 100)} % on` : ''}.`
 })
 /** The week in words: how low, when, and whether it comes back. */
 const weekWords = computed(() => {
@@ -89,7 +95,10 @@ const weekWords = computed(() => {
   return `It is lowest on ${at(minAtH)}, with ${Math.round(minShare * 100)} %. `
     + (points.slice(-24).some(point => point.share > 0.995)
       ? 'The last day fills it again.'
-      : ends >= -1 ? 'The week brings back what it takes.' : `The week ends ${-ends} % lower than it began: it goes on falling.`)
+      : ends >= -1
+        ? 'The week brings back what it takes.'
+        : `The week ends ${-ends} % lower than it began: it `
+          + 'goes on falling.')
 })
 const packs = computed(() => [...project.catalogue.supplies.values()].filter(unit => unit.capacityMah))
 const chosen = ref<string | null>(null)

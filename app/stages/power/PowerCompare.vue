@@ -27,13 +27,16 @@ function arrangement(key: string): Arrangement {
   }
   return kept.value.find(entry => entry.id === key) ?? arrangementOf(plan, 'now', 'As it is now')
 }
-const both = computed(() => compareArrangements(project.plan!, shippedCatalogue, arrangement(left.value), arrangement(right.value)))
+const both = computed(() =>
+  compareArrangements(project.plan!, shippedCatalogue, arrangement(left.value), arrangement(right.value)))
 const volt = (value: number | null) => value === null ? '—' : `${value.toFixed(2)} V`
 const milliampsSigned = (ma: number) => `${ma < 0 ? '−' : ''}${milliamps(Math.abs(ma))}`
 const TEXTS: Readonly<Record<keyof typeof COMPARED_ROWS, (side: Compared) => string>> = {
   price: side => side.price.toFixed(0),
   hours: side => side.hours === null ? '—' : `${side.hoursAtLeast ? 'over ' : ''}${side.hours.toFixed(1)}`,
-  spare: side => side.spareMa === null ? '—' : `${milliampsSigned(side.spareMa)} (${Math.round(side.spareShare! * 100)} %)`,
+  spare: side => side.spareMa === null
+    ? '—'
+    : `${milliampsSigned(side.spareMa)} (${Math.round(side.spareShare! * 100)} %)`,
   typicalV: side => volt(side.typicalV),
   peakV: side => volt(side.peakV),
   usb: side => side.usbMa === null ? '—' : milliamps(side.usbMa),
@@ -51,7 +54,8 @@ function keep() {
   const id = `arrangement-${Date.now().toString(36)}`
   project.edit(
     {
-      edit: 'keep-arrangement', arrangement: arrangementOf(project.plan!, id, name.value.trim() || `Arrangement ${kept.value.length + 1}`),
+      edit: 'keep-arrangement',
+      arrangement: arrangementOf(project.plan!, id, name.value.trim() || `Arrangement ${kept.value.length + 1}`),
     },
     'Keep the arrangement',
   )
@@ -65,7 +69,8 @@ function take(key: string) {
       edit: 'all',
       edits: [
         { edit: 'choose-supply', supply: chosen.supply },
-        { edit: 'set-power', power: { nodes: chosen.nodes, feeds: chosen.feeds, joins: chosen.joins, figures: chosen.figures } },
+        { edit: 'set-power',
+          power: { nodes: chosen.nodes, feeds: chosen.feeds, joins: chosen.joins, figures: chosen.figures } },
       ],
     },
     `Feed it by ${chosen.name}`,

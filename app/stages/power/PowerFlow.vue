@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** The supply as a flow from source to loads: width is current, voltage stands at each joint, tight places are marked. */
+/**
+ * The supply as a flow from source to loads: width is current, voltage stands at each joint, tight places are marked.
+ */
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { sankey, sankeyJustify, sankeyLinkHorizontal, type SankeyLink, type SankeyNode } from 'd3-sankey'
 import { isOpen } from '~~/core/findings/set-aside'
@@ -33,11 +35,13 @@ const drawing = computed(() => {
   const ends = nodes.filter(({ node }) => !links.some(link => link.from === node.id)).length
   const height = Math.max(300, ends * ROW + TOP + 16)
   // A thin band stays visible: nothing is narrower than a fiftieth of the widest.
-  const laid = sankey<Placed, Drawn>().nodeId(node => node.id).nodeAlign(sankeyJustify).nodeWidth(BAR).nodePadding(ROW - 5)
+  const laid = sankey<Placed, Drawn>().nodeId(node => node.id).nodeAlign(sankeyJustify).nodeWidth(BAR)
+    .nodePadding(ROW - 5)
     .extent([[6, TOP], [width.value - RIGHT, height - 10]])
     .nodeSort((a, b) => order.value.get(a.id)! - order.value.get(b.id)!)({
       nodes: nodes.map(at => ({ id: at.node.id, at })),
-      links: links.map(entry => ({ source: entry.from, target: entry.to, value: Math.max(entry.currentMa, max / 50), flow: entry })),
+      links: links.map(entry => ({ source: entry.from, target: entry.to, value: Math.max(entry.currentMa, max / 50),
+        flow: entry })),
     })
   return { ...laid, height }
 })
@@ -53,7 +57,8 @@ const marks = computed(() => {
   }
   return found
 })
-const colour = (at: FlowNode) => at.node.partId ? colourOf(at.node.partId) : at.node.role === 'source' ? 'var(--copper)' : 'var(--ink-2)'
+const colour = (at: FlowNode) =>
+  at.node.partId ? colourOf(at.node.partId) : at.node.role === 'source' ? 'var(--copper)' : 'var(--ink-2)'
 const bandColour = (band: Band) => band.flow.backwards ? 'var(--carmine)' : colour((band.target as Box).at)
 const nameOf = ({ node }: FlowNode) => node.kind === 'position'
   ? node.name.replace('Position ', 'pos ')
@@ -77,7 +82,8 @@ const said = (at: FlowNode) =>
   `${at.node.name}: ${at.voltageV.toFixed(2)} V, `
   + `${milliamps(at.currentMa)}${at.node.role === 'path' ? `, ${(at.powerMw / 1000).toFixed(2)} W lost` : ''}`
 const voltage = (at: FlowNode) => `${at.voltageV.toFixed(2)} V`
-const chosen = (id: string) => view.node === id || view.marked.some(subject => subject.node?.replace(/@wire$/, '') === id)
+const chosen = (id: string) =>
+  view.node === id || view.marked.some(subject => subject.node?.replace(/@wire$/, '') === id)
 
 /** Dragging a load or a node of the maker's to another feed. */
 const dragging = ref<{
@@ -90,7 +96,8 @@ const dragging = ref<{
   why: string | null
 } | null>(null)
 let pressed: { id: string, x: number, y: number } | null = null
-const movable = (at: FlowNode) => at.node.own ? at.node.role !== 'source' : at.node.kind === 'part' || at.node.id === '@socket'
+const movable = (at: FlowNode) =>
+  at.node.own ? at.node.role !== 'source' : at.node.kind === 'part' || at.node.id === '@socket'
 const svg = useTemplateRef<SVGSVGElement>('svg')
 
 function press(box: Box, event: PointerEvent) {
@@ -102,7 +109,8 @@ function move(event: PointerEvent) {
   const x = event.clientX - frameBox.left
   const y = event.clientY - frameBox.top
   if (!dragging.value && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 6) return
-  const over = (document.elementFromPoint(event.clientX, event.clientY)?.closest('[data-node]') as HTMLElement | null)?.dataset.node ?? null
+  const over = (document.elementFromPoint(event.clientX, event.clientY)?.closest('[data-node]') as HTMLElement
+    | null)?.dataset.node ?? null
   const target = over && over !== pressed.id ? over : null
   dragging.value = {
     id: pressed.id, x, y, fromX: pressed.x - frameBox.left, fromY: pressed.y - frameBox.top, over: target,
@@ -130,8 +138,8 @@ useEventListener('pointercancel', () => {
 })
 
 const bandInWords = ({ currentMa, backwards }: FlowLink, source: Box, target: Box) =>
-  `${milliamps(currentMa)} from ${source.at.node.name} to ${target.at.node.name}${backwards ? ', backwards' : ''}. Press to put something `
-  + `in here.`
+  `${milliamps(currentMa)} from ${source.at.node.name} to ${target.at.node.name}${backwards ? ', backwards' : ''}. `
+  + 'Press to put something in here.'
 </script>
 
 <template>

@@ -24,9 +24,11 @@ const clock = computed(() => project.plan!.power.clock)
 const board = computed(() => project.facts!.board)
 const clocking = computed(() => board.value && boardClocking(board.value))
 const saved = computed(() => board.value ? savedAtPeakMa(board.value, clock.value) : 0)
-const set = (changes: Partial<HeatPlan>, label: string, key?: string) => setPower({ heat: { ...setting.value, ...changes } }, label, key)
+const set = (changes: Partial<HeatPlan>, label: string,
+  key?: string) => setPower({ heat: { ...setting.value, ...changes } }, label, key)
 const fans = computed((): { value: FanControl['mode'], title: string }[] => [
-  { value: 'none', title: things.value.fan ? 'as the board runs it' : 'no fan' }, { value: 'always', title: 'always on' },
+  { value: 'none', title: things.value.fan ? 'as the board runs it' : 'no fan' },
+  { value: 'always', title: 'always on' },
   { value: 'threshold', title: 'from a temperature' }, { value: 'curve', title: 'speed by temperature' },
 ])
 const coolers = Object.entries(COOLERS).map(([value, { label }]) => ({ value: value as Cooler, title: label }))
@@ -53,7 +55,8 @@ function setFanMode(mode: FanControl['mode']) {
 const fanWords = computed(() => heat.value?.fanStarts
   ? `; the fan came on ${heat.value.fanStarts} ${heat.value.fanStarts === 1 ? 'time' : 'times'}`
   : '')
-const usualKw = computed(() => board.value ? chipKw(boardHeat(board.value), COOLERS[plan.value.cooler], 0).toFixed(1) : '')
+const usualKw = computed(() =>
+  board.value ? chipKw(boardHeat(board.value), COOLERS[plan.value.cooler], 0).toFixed(1) : '')
 const setKw = (value: number | null) => value === null
   ? set({ ...OTHER_COOLER }, 'The cooler\'s usual figure')
   : setPower({ heat: heatWithFigure(project.facts!, { coolerKw: value }) }, 'Set the cooler', 'cooler kw')
@@ -61,7 +64,8 @@ const setFan = (fan: FanControl, key: string) => set({ fan }, 'Set the fan', key
 function setPoint(i: number, name: 'temperatureC' | 'percent', value: number) {
   const { fan } = setting.value
   if (fan.mode === 'curve') {
-    setFan({ ...fan, points: fan.points.map((point, j) => j === i ? { ...point, [name]: value } : point) }, `point ${i} ${name}`)
+    setFan({ ...fan, points: fan.points.map((point, j) => j === i ? { ...point, [name]: value } : point) },
+      `point ${i} ${name}`)
   }
 }
 const setClock = (coreMhz: number | null) =>
@@ -73,15 +77,18 @@ const curves = computed<Curve[]>(() => {
   if (!run) return []
   const { points } = run
   const end = points.at(-1)!.second / 60
-  const over = (pick: (point: typeof points[number]) => number) => points.map(point => ({ x: point.second / 60, y: pick(point) }))
+  const over = (pick: (point: typeof points[number]) => number) =>
+    points.map(point => ({ x: point.second / 60, y: pick(point) }))
   const { unit, show } = units.value.temperature
   const limit = show(run.slowsC)
   return [
     { label: 'processor', unit, colour: '--copper', points: over(point => show(point.temperatureC)) },
-    { label: 'clocks fall', unit, colour: '--carmine', dashed: true, points: [{ x: 0, y: limit }, { x: end, y: limit }] },
+    { label: 'clocks fall', unit, colour: '--carmine', dashed: true,
+      points: [{ x: 0, y: limit }, { x: end, y: limit }] },
     ...plan.value.fan.mode === 'none'
       ? []
-      : [{ label: 'fan', unit: '%', colour: '--owner-0', right: true, stepped: true, fill: true, points: over(point => point.fanPercent) }],
+      : [{ label: 'fan', unit: '%', colour: '--owner-0', right: true, stepped: true, fill: true,
+          points: over(point => point.fanPercent) }],
     { label: 'clock', unit: '%', colour: '--moss', right: true, points: over(point => point.clockPercent) },
   ]
 })

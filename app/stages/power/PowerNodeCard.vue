@@ -60,7 +60,8 @@ const seconds = computed(() => feedsFor(consumer.value === '@5V' ? '@socket' : c
   .filter(feeder => feeder.role === 'source' || feeder.own).map(({ id, name }) => ({ value: id, title: name })))
 function plugIn() {
   if (second.value) edit(
-    { edit: 'join', join: { from: second.value, into: consumer.value } }, `Plug ${nameOf(second.value)} into ${nameOf(consumer.value)}`,
+    { edit: 'join', join: { from: second.value, into: consumer.value } },
+    `Plug ${nameOf(second.value)} into ${nameOf(consumer.value)}`,
   )
   second.value = null
 }
@@ -75,15 +76,17 @@ function remove() {
   view.chooseNode(null)
 }
 /** A cable measured with a meter: its end without and with a load. */
-const measured = reactive<{ without: number | null, with: number | null, ma: number | null }>({ without: null, with: null, ma: null })
-const cable = computed(() => node.value?.kind === 'cable' ? node.value : wire.value?.kind === 'cable' ? wire.value : null)
+const measured = reactive<{ without: number | null, with: number | null, ma: number | null }>({ without: null,
+  with: null, ma: null })
+const cable = computed(() =>
+  node.value?.kind === 'cable' ? node.value : wire.value?.kind === 'cable' ? wire.value : null)
 function takeMeasured() {
   const { without, with: loaded, ma } = measured
   const ohm = without === null || loaded === null || ma === null ? null : measuredOhm(without, loaded, ma)
   if (ohm === null || !Number.isFinite(ohm)) {
     return view.say(
-      'Three numbers are wanted: volts at the far end without a load, volts with one, and its milliamperes. With a load there cannot be '
-      + 'more volts than without.',
+      'Three numbers are wanted: volts at the far end without a load, volts with one, and its milliamperes. With a '
+      + 'load there cannot be more volts than without.',
       { tone: 'stop' },
     )
   }
@@ -92,7 +95,8 @@ function takeMeasured() {
     `${cable.value!.name}: ${(ohm * 1000).toFixed(0)} mΩ measured`,
   )
 }
-const MEASURED = [['without', 'without load', 'V', 'without'], ['with', 'with load', 'V', 'with'], ['ma', 'load', 'mA', 'ma']] as const
+const MEASURED = [['without', 'without load', 'V', 'without'], ['with', 'with load', 'V', 'with'],
+  ['ma', 'load', 'mA', 'ma']] as const
 const round = (value: number) => Number(value.toPrecision(5))
 const sheets = computed(() => [node.value!, ...wire.value ? [wire.value] : []])
 </script>

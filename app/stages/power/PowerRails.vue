@@ -5,7 +5,8 @@ import type { RailBudget, SourceBudget } from '~~/core/power/budget'
 const { power } = usePower()
 const { colourOf } = useOwners()
 const NAMES = { '5V': '5 V', '3V3': '3V3', 'USB': 'USB sockets' } as const
-const noteOf = (rail: RailBudget) => rail.availableMa === null ? 'no supply chosen' : `of ${milliamps(rail.availableMa)}, ${rail.origin}`
+const noteOf = (rail: RailBudget) =>
+  rail.availableMa === null ? 'no supply chosen' : `of ${milliamps(rail.availableMa)}, ${rail.origin}`
 /** A source drawn as a rail: the same bar. */
 const asRail = (source: SourceBudget): RailBudget => ({
   rail: '5V', loads: source.loads, idleMa: source.idleMa, typicalMa: source.typicalMa, peakMa: source.peakMa, peakV: 0,
@@ -15,7 +16,8 @@ const others = computed(() => power.value.sources.filter(source => source.node !
 const blocks = computed(() => [
   ...power.value.rails.map(rail => ({ key: rail.rail as string, title: NAMES[rail.rail], rail, note: noteOf(rail) })),
   ...others.value.map(source => ({
-    key: source.node, title: source.name, rail: asRail(source), note: `of ${milliamps(source.availableMa)}, ${source.origin}`,
+    key: source.node, title: source.name, rail: asRail(source),
+    note: `of ${milliamps(source.availableMa)}, ${source.origin}`,
   })),
 ])
 type Load = RailBudget['loads'][number]

@@ -9,25 +9,29 @@ const { power, setPower } = usePower()
 const { colourOf } = useOwners()
 const steps = computed(() => project.plan!.power.steps)
 const loads = computed(() => power.value.nodes.filter(node => node.role === 'load'))
-const switches = computed(() => power.value.nodes.filter(node => node.own && (node.kind === 'switch' || node.kind === 'latch')))
+const switches = computed(() =>
+  power.value.nodes.filter(node => node.own && (node.kind === 'switch' || node.kind === 'latch')))
 const sign = computed(() => power.value.nodes.find(node => node.id === '@board')?.figures.signV)
 const BASES: { value: BaseState, title: string }[] = [
   { value: 'idle', title: 'idle' }, { value: 'typical', title: 'typical' }, { value: 'peak', title: 'peak' },
   { value: 'start', title: 'start-up' },
 ]
 const STATES: { value: LoadState | '', title: string }[] = [
-  { value: '', title: '·' }, { value: 'off', title: 'off' }, { value: 'idle', title: 'idle' }, { value: 'typical', title: 'typ.' },
+  { value: '', title: '·' }, { value: 'off', title: 'off' }, { value: 'idle', title: 'idle' },
+  { value: 'typical', title: 'typ.' },
   { value: 'peak', title: 'peak' }, { value: 'surge', title: 'surge' },
 ]
 
 const change = (label: string, next: PowerStep[], key?: string) => setPower({ steps: next }, label, key)
-const changed = (id: string, to: Partial<PowerStep>) => steps.value.map(step => step.id === id ? { ...step, ...to } : step)
+const changed = (id: string,
+  to: Partial<PowerStep>) => steps.value.map(step => step.id === id ? { ...step, ...to } : step)
 
 function add() {
   const taken = new Set(steps.value.map(step => step.id))
   let n = steps.value.length + 1
   while (taken.has(`step-${n}`)) n++
-  change('Add a step', [...steps.value, { id: `step-${n}`, name: `Step ${n}`, base: 'typical', loads: {}, open: [], seconds: 10 }])
+  change('Add a step',
+    [...steps.value, { id: `step-${n}`, name: `Step ${n}`, base: 'typical', loads: {}, open: [], seconds: 10 }])
 }
 function setLoad(step: PowerStep, node: string, value: LoadState | '') {
   const { [node]: _, ...others } = step.loads
@@ -67,7 +71,8 @@ const curves = computed<Curve[]>(() => {
           points: [{ x: 0, y: sign.value.value }, { x: end, y: sign.value.value }],
         }]
       : [],
-    { label: 'from all sources', unit: 'A', colour: '--owner-0', right: true, fill: true, points: over(entry => entry.currentMa / 1000) },
+    { label: 'from all sources', unit: 'A', colour: '--owner-0', right: true, fill: true,
+      points: over(entry => entry.currentMa / 1000) },
   ]
 })
 const rows = computed(() => run.value.map(entry => [entry.step.name, entry.state.ok

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The supply: a flow from source to loads in every state, rails, a scenario, the battery, heat, and two ways side by side. */
+/**
+ * The supply: a flow from source to loads in every state, rails, a scenario, the battery, heat, and two ways
+ * side by side.
+ */
 import { useMediaQuery } from '@vueuse/core'
 import { USUAL_WORKSHEETS } from '~~/core/vocabulary/worksheets'
 
@@ -11,14 +14,16 @@ const { power, supplies, grouped, asItems, add } = usePower()
 /** Narrow screens have the chosen node on the stage itself, wide ones in the drawer. */
 const wide = useMediaQuery('(min-width: 1101px)')
 const VIEWS = [
-  { id: 'flow', name: 'Flow' }, { id: 'rails', name: 'Rails' }, { id: 'scenario', name: 'Scenario' }, { id: 'battery', name: 'Battery' },
+  { id: 'flow', name: 'Flow' }, { id: 'rails', name: 'Rails' }, { id: 'scenario', name: 'Scenario' },
+  { id: 'battery', name: 'Battery' },
   { id: 'heat', name: 'Heat' }, { id: 'compare', name: 'Compare' },
 ]
 const shown = ref('flow')
 const stateId = ref('typical')
 const state = computed(() => power.value.states.find(entry => entry.id === stateId.value) ?? power.value.states[1]!)
 const supply = computed(() => project.facts!.supply)
-const drawn = computed(() => power.value.sources.reduce((sum, source) => sum + state.value.nodes[source.node]!.powerMw, 0) / 1000)
+const drawn = computed(() =>
+  power.value.sources.reduce((sum, source) => sum + state.value.nodes[source.node]!.powerMw, 0) / 1000)
 const addable = computed(() => asItems([['Sources', supplies.value], ...grouped(kind => kind === 'load')]))
 const adding = ref<string | null>(null)
 /** How long the battery carries it, with the sun where there is a panel. */
@@ -29,7 +34,8 @@ const lasts = computed(() => {
 
 function ownSupply(currentMa: number | null) {
   const current = project.plan!.supply!
-  if (currentMa === null) project.edit({ edit: 'choose-supply', supply: { type: current.type } }, 'Take the supply\'s own figure')
+  if (currentMa === null) project.edit({ edit: 'choose-supply', supply: { type: current.type } },
+    'Take the supply\'s own figure')
   else project.edit({ edit: 'choose-supply', supply: { ...current, currentMa } }, 'Set the supply\'s current')
 }
 function put() {

@@ -26,7 +26,8 @@ export function usePower() {
   /** The same as entries of a list with headings. */
   const asItems = (groups: readonly (readonly [string, readonly { id: string, name: string }[]])[]) =>
     groups.flatMap(([label, list]) => [
-      { type: 'subheader' as const, title: label, value: `heading ${label}` }, ...list.map(({ id, name }) => ({ value: id, title: name })),
+      { type: 'subheader' as const, title: label, value: `heading ${label}` },
+      ...list.map(({ id, name }) => ({ value: id, title: name })),
     ])
 
   /** Nodes that may feed a consumer. */

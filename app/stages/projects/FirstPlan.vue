@@ -31,7 +31,8 @@ watch([board, starter, checks], () => {
   if (!checks.value || !board.value || !chosen) return
   const { firstPlan, trySupply, supplyChoices } = checks.value
   const plan = firstPlan({ name: 'x', board: board.value, supply: null, starter: chosen }, shippedCatalogue)
-  choices.value = supplyChoices([...shippedCatalogue.supplies.values()].map(unit => trySupply(plan, unit, shippedCatalogue)))
+  choices.value = supplyChoices([...shippedCatalogue.supplies.values()].map(unit =>
+    trySupply(plan, unit, shippedCatalogue)))
     .filter(choice => choice.fit === 'fits').slice(0, 4)
   if (!choices.value.some(choice => choice.supply.id === supply.value)) supply.value = null
 })
@@ -40,7 +41,8 @@ const supplies = computed(() => choices.value.map(choice => ({ ...choice, id: ch
 function make() {
   const chosen = starters.value.find(entry => entry.id === starter.value)
   if (!checks.value || !board.value || !chosen || !supply.value) return
-  emit('make', checks.value.firstPlan({ name: chosen.title, board: board.value, supply: supply.value, starter: chosen }, shippedCatalogue))
+  emit('make', checks.value.firstPlan({ name: chosen.title, board: board.value, supply: supply.value,
+    starter: chosen }, shippedCatalogue))
 }
 const blank = () => emit('make', { ...emptyPlan('New project'), board: board.value })
 </script>

@@ -22,7 +22,8 @@ const begun = shallowRef<Begun | null>(null)
 const failure = ref<string | null>(null)
 const boards = [...shippedCatalogue.boards.values()].map(entry => ({ value: entry.id, title: entry.name }))
 const NUMBERINGS = [
-  { value: '', title: 'told by evidence' }, { value: 'line', title: 'by line number' }, { value: 'header', title: 'by header position' },
+  { value: '', title: 'told by evidence' }, { value: 'line', title: 'by line number' },
+  { value: 'header', title: 'by header position' },
 ]
 let started: Started<PlacementService> | null = null
 let run = 0
@@ -35,7 +36,8 @@ async function look() {
       () => new Worker(new URL('../../workers/placement.worker.ts', import.meta.url), { type: 'module' }),
     )
     const as = { name: name.value, ...numbering.value && { numbering: numbering.value } }
-    const answer = started.service.begun(text.value, as, { name: name.value || 'Begun from a text', board: board.value, supply: null })
+    const answer = started.service.begun(text.value, as,
+      { name: name.value || 'Begun from a text', board: board.value, supply: null })
     const found = await within(20_000, Promise.race([answer, started.failed]), 'it was not read')
     if (mine !== run) return
     begun.value = found
@@ -57,7 +59,8 @@ async function take([file]: File[]) {
   if (!file) return
   try {
     const read = await file.text()
-    if (read.length > MOST) return view.say(`${file.name} has ${read.length} characters; up to ${MOST} are read.`, { tone: 'stop' })
+    if (read.length > MOST) return view.say(`${file.name} has ${read.length} characters; up to ${MOST} are read.`,
+      { tone: 'stop' })
     text.value = read
     name.value = file.name
   }
@@ -70,7 +73,8 @@ async function take([file]: File[]) {
 function make() {
   if (!begun.value) return
   const called = name.value || 'Begun from a text'
-  emit('make', { ...begun.value.plan, name: called, programs: [{ id: 'begun', name: called.slice(0, 120), text: text.value }] })
+  emit('make', { ...begun.value.plan, name: called,
+    programs: [{ id: 'begun', name: called.slice(0, 120), text: text.value }] })
 }
 </script>
 

@@ -13,7 +13,8 @@ const emit = defineEmits<{
   remove: []
 }>()
 
-const boardName = computed(() => head.board ? shippedCatalogue.boards.get(head.board)?.name ?? head.board : 'no board yet')
+const boardName = computed(() =>
+  head.board ? shippedCatalogue.boards.get(head.board)?.name ?? head.board : 'no board yet')
 const renaming = ref(false)
 const name = ref('')
 

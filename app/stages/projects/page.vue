@@ -25,8 +25,10 @@ const showsStock = ref(false)
 const binOpen = ref(false)
 const DEMO_LOADED = 'voltaris.demo-loaded'
 
-const boards = computed(() => [...new Set((heads.value ?? []).filter(head => !head.deletedAt).flatMap(head => head.board ?? []))]
-  .map(id => ({ value: id, title: shippedCatalogue.boards.get(id)?.name ?? id })).sort((a, b) => a.title.localeCompare(b.title)))
+const boards = computed(() => [...new Set((heads.value ?? []).filter(head => !head.deletedAt)
+  .flatMap(head => head.board ?? []))]
+  .map(id => ({ value: id, title: shippedCatalogue.boards.get(id)?.name ?? id }))
+  .sort((a, b) => a.title.localeCompare(b.title)))
 
 useHead({ title: 'Projects · Voltaris' })
 
@@ -73,7 +75,10 @@ async function bringBack(files: readonly File[]) {
 /** What nothing was found for, in words. */
 const none = computed(() => [
   ...onBoard.value ? ['is on that board'] : [],
-  ...verdict.value ? [{ stops: 'has a stop', cautions: 'has cautions and no stop', clear: 'is clear' }[verdict.value]] : [],
+  ...verdict.value
+    ? [{ stops: 'has a stop', cautions: 'has cautions and no stop',
+        clear: 'is clear' }[verdict.value]]
+    : [],
   ...wanted.value ? [`has "${wanted.value}" in its name, its story or its board`] : [],
 ].join(' and '))
 const allChosen = computed(() => found.value.length > 0 && found.value.every(head => chosen.value.has(head.id)))

@@ -21,7 +21,8 @@ export function useBackup(list: Pick<ReturnType<typeof useProjects>, 'heads' | '
     busy.value = true
     await list.attempt('No backup was made', async () => {
       const count = await backUp(since)
-      view.say(`${count} ${count === 1 ? 'project is' : 'projects are'} in the backup. Keep it somewhere else than on this machine.`)
+      view.say(`${count} ${count === 1 ? 'project is' : 'projects are'} in the backup. Keep it somewhere else `
+        + 'than on this machine.')
       await look()
     })
     busy.value = false
@@ -29,7 +30,8 @@ export function useBackup(list: Pick<ReturnType<typeof useProjects>, 'heads' | '
 
   async function putOff(): Promise<void> {
     news.value = null
-    await list.attempt('Not put off', () => answered(database.facts.put({ key: 'backup-later', value: new Date().toISOString() })))
+    await list.attempt('Not put off',
+      () => answered(database.facts.put({ key: 'backup-later', value: new Date().toISOString() })))
   }
 
   /** Brings backups back; gives why not, or null. */

@@ -1,4 +1,6 @@
-/** What a project of the list looks like at a glance: worked out one after the other, while nothing else is asked for. */
+/**
+ * What a project of the list looks like at a glance: worked out one after the other, while nothing else is asked for.
+ */
 import { answered } from '~/database/failures'
 import type { Head } from '~/database/projects'
 import { engine, loadEngine } from '~/stores/engine'
@@ -42,7 +44,8 @@ export function useGlances() {
     try {
       const plan = completed((await answered(database.read(head.id))).plan)
       const facts = gatherFacts(
-        { ...plan, boot: plan.boot && plan.boot.text.length > 60_000 ? null : plan.boot }, catalogueOf(plan, shippedCatalogue),
+        { ...plan, boot: plan.boot && plan.boot.text.length > 60_000 ? null : plan.boot },
+        catalogueOf(plan, shippedCatalogue),
       )
       const { counts } = checks.evaluateFacts(facts)
       const index = new Map(plan.parts.map((part, i) => [part.id, i]))
@@ -64,7 +67,8 @@ export function useGlances() {
   }
 
   /** Looks at these, and at no others that are still waiting. */
-  const run = (heads: readonly Head[]) => void look(heads).catch((error: Error) => console.error('No glances at the projects:', error))
+  const run = (heads: readonly Head[]) =>
+    void look(heads).catch((error: Error) => console.error('No glances at the projects:', error))
   onUnmounted(() => round++)
   const glanceAt = (head: Head): Glance | null => glances.value.get(keyOf(head)) ?? null
   const isLookedAt = (head: Head): boolean => glances.value.has(keyOf(head)) || failed.value.has(keyOf(head))

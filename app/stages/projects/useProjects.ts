@@ -1,4 +1,7 @@
-/** The list of projects: what is in it, what is chosen, and what is done with it. Every failure is told, and changes nothing else. */
+/**
+ * The list of projects: what is in it, what is chosen, and what is done with it. Every failure is told, and
+ * changes nothing else.
+ */
 import { answered, inWords } from '~/database/failures'
 import { copyPhotos } from '~/database/photos'
 import type { Head } from '~/database/projects'
@@ -22,7 +25,8 @@ export function useProjects() {
   const chosen = ref<ReadonlySet<string>>(new Set())
 
   const all = computed(() => (heads.value ?? []).filter(head => !head.deletedAt).length)
-  const binned = computed(() => (heads.value ?? []).filter(head => head.deletedAt).sort((a, b) => later(a.deletedAt!, b.deletedAt!)))
+  const binned = computed(() =>
+    (heads.value ?? []).filter(head => head.deletedAt).sort((a, b) => later(a.deletedAt!, b.deletedAt!)))
 
   async function refresh(): Promise<void> {
     try {
@@ -85,7 +89,8 @@ export function useProjects() {
     view.say(`${what} in the bin for thirty days.`, { action: { label: 'Undo', run: () => void takeBack(ids) } })
   }
 
-  const takeBack = (ids: readonly string[]) => attempt('Not taken from the bin', () => answered(database.takeFromBin(ids)))
+  const takeBack = (ids: readonly string[]) =>
+    attempt('Not taken from the bin', () => answered(database.takeFromBin(ids)))
   const removeForGood = (ids: readonly string[]) => attempt('Not deleted', () => answered(database.remove(ids)))
 
   function choose(id: string, isChosen: boolean): void {

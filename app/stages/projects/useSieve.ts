@@ -7,11 +7,13 @@ export type Order = 'changed' | 'name' | 'made' | 'parts' | 'stops'
 export type Verdict = 'stops' | 'cautions' | 'clear'
 
 export const ORDERS: { value: Order, title: string }[] = [
-  { value: 'changed', title: 'Last changed first' }, { value: 'name', title: 'By name' }, { value: 'made', title: 'Newest first' },
+  { value: 'changed', title: 'Last changed first' }, { value: 'name', title: 'By name' },
+  { value: 'made', title: 'Newest first' },
   { value: 'parts', title: 'Most parts first' }, { value: 'stops', title: 'Most stops first' },
 ]
 export const VERDICTS: { value: Verdict, title: string }[] = [
-  { value: 'stops', title: 'With stops' }, { value: 'cautions', title: 'With cautions, no stop' }, { value: 'clear', title: 'Clear' },
+  { value: 'stops', title: 'With stops' }, { value: 'cautions', title: 'With cautions, no stop' },
+  { value: 'clear', title: 'Clear' },
 ]
 
 /** Rows drawn at first, as many as a screen holds; more come with the end of the list. */
@@ -56,8 +58,10 @@ export function useSieve(heads: Readonly<Ref<readonly Head[] | null>>) {
   }).sort(compare[order.value]))
   const shown = computed(() => found.value.slice(0, rows.value))
   /** Plans that the checks have not come to yet, where that matters. */
-  const unchecked = computed(() => needsAll.value ? matching.value.filter(head => !head.trouble && !isLookedAt(head)).length : 0)
+  const unchecked = computed(() =>
+    needsAll.value ? matching.value.filter(head => !head.trouble && !isLookedAt(head)).length : 0)
   watch(looked, run, { immediate: true })
 
-  return { wanted, order, onBoard, verdict, found, shown, unchecked, glanceAt, showMore: () => void (rows.value += MORE_ROWS) }
+  return { wanted, order, onBoard, verdict, found, shown, unchecked, glanceAt,
+    showMore: () => void (rows.value += MORE_ROWS) }
 }

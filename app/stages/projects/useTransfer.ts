@@ -28,7 +28,8 @@ export function useTransfer() {
   const database = useDatabase()
 
   /** Keeps what was read as a new project, with the pictures that it names and that came along. */
-  async function keep(file: string, text: string, pictures: ReadonlyMap<string, Uint8Array>, into: Imported): Promise<void> {
+  async function keep(file: string, text: string, pictures: ReadonlyMap<string, Uint8Array>,
+    into: Imported): Promise<void> {
     // The reader brings its schema library, which the rest of the application can do without.
     const { readPlanText } = await import('~~/core/plan/read')
     const isSheet = /^\s*<!doctype html/i.test(text.slice(0, 200))
@@ -41,7 +42,8 @@ export function useTransfer() {
     try {
       for (const { id, widthPx, heightPx } of photosNamed(record.plan.log)) {
         const jpeg = pictures.get(id)
-        if (jpeg) await answered(keepPhoto(database, { project: record.id, id, at: record.createdAt, widthPx, heightPx, jpeg }))
+        if (jpeg) await answered(keepPhoto(database,
+          { project: record.id, id, at: record.createdAt, widthPx, heightPx, jpeg }))
       }
     }
     catch (error) {
@@ -49,7 +51,10 @@ export function useTransfer() {
     }
   }
 
-  /** Reads files into new projects, each plan of a zip into one of its own. What goes wrong with one is told and keeps no other out. */
+  /**
+   * Reads files into new projects, each plan of a zip into one of its own. What goes wrong with one is told and keeps
+   * no other out.
+   */
   async function importFiles(files: readonly File[]): Promise<Imported> {
     const into: Imported = { names: [], refused: [], left: [] }
     const guarded = async (file: string, work: () => Promise<void>) => {
@@ -85,7 +90,9 @@ export function useTransfer() {
 
   /** A record as it lies in the storage, whatever it is. */
   function exportRecord(record: unknown): void {
-    const name = isRecord(record) && isRecord(record.plan) && typeof record.plan.name === 'string' ? record.plan.name : 'damaged project'
+    const name = isRecord(record) && isRecord(record.plan) && typeof record.plan.name === 'string'
+      ? record.plan.name
+      : 'damaged project'
     download(fileName(name, '.record.json'), JSON.stringify(record, null, 2) + '\n', 'application/json')
   }
 
@@ -108,7 +115,8 @@ export function useTransfer() {
   async function exportProjects(ids: readonly string[]): Promise<void> {
     const projects = await Promise.all(ids.map(async id => ({ id, plan: await wholePlan(id) })))
     if (projects.length === 1) return exportWhole(projects[0]!.id, projects[0]!.plan)
-    const bundles = await Promise.all(projects.map(async ({ id, plan }) => ({ plan, photos: await answered(photosOf(database, id)) })))
+    const bundles = await Promise.all(projects.map(async ({ id, plan }) => ({ plan,
+      photos: await answered(photosOf(database, id)) })))
     const { bundleOf } = await import('~/database/transfer')
     download('voltaris-projects.zip', bundleOf(bundles), 'application/zip')
   }
@@ -132,12 +140,14 @@ export function useTransfer() {
   /** Brings backups back; a sentence on what came of it. Throws with the reason, and nothing has changed then. */
   async function restore(files: readonly File[]): Promise<string> {
     const large = files.find(file => file.size > MAX_BACKUP_BYTES)
-    if (large) throw new Error(`"${large.name}" has ${Math.round(large.size / 1024 / 1024)} MiB; a backup of at most 512 is read.`)
+    if (large) throw new Error(`"${large.name}" has ${Math.round(large.size / 1024 / 1024)} MiB; a backup of at most `
+      + '512 is read.')
     const { restoreBackups } = await import('~/database/backup')
     const zips = await Promise.all(files.map(async file => new Uint8Array(await file.arrayBuffer())))
     const { added, same, beside, renewed } = await restoreBackups(database, useSlots(), zips)
     const said = [
-      ...added.length ? [`${added.length} came back`] : [], ...renewed.length ? [`${renewed.length} brought up to the later backup`] : [],
+      ...added.length ? [`${added.length} came back`] : [],
+      ...renewed.length ? [`${renewed.length} brought up to the later backup`] : [],
       ...beside.length ? [`${beside.length} had changed here and came in beside: ${beside.slice(0, 3).join(', ')}`] : [],
       ...same ? [`${same} ${same === 1 ? 'was' : 'were'} here already`] : [],
     ]

@@ -11,7 +11,8 @@ const { colourOf, nameOf } = useOwners()
 const project = useProjectStore()
 const figures = computed(() => project.report!.signals.i2c.find(entry => entry.busId === bus.id) ?? null)
 
-const pullUpWords = computed(() => figures.value?.pullUpOhm == null ? 'no pull-up' : ohmsInWords(figures.value.pullUpOhm))
+const pullUpWords = computed(() =>
+  figures.value?.pullUpOhm == null ? 'no pull-up' : ohmsInWords(figures.value.pullUpOhm))
 
 const FIRST = 0x08
 const LAST = 0x77

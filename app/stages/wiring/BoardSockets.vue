@@ -9,7 +9,8 @@ const rows = computed(() => project.report!.sockets
   .filter(({ there, plugs }) => there > 0 || plugs.length > 0)
   .map(({ kind, there, plugs }) => ({
     kind, there, name: NAMES[kind], count: plugs.length,
-    places: Array.from({ length: Math.max(there, plugs.length) }, (_, i) => ({ plug: plugs[i] ?? null, isMissing: i >= there })),
+    places: Array.from({ length: Math.max(there, plugs.length) },
+      (_, i) => ({ plug: plugs[i] ?? null, isMissing: i >= there })),
   })))
 </script>
 

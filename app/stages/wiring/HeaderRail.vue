@@ -1,5 +1,7 @@
 <script setup lang="ts">
-/** The header as it lies: two rows, large numbers, owners by colour, roles by mark. Also where a terminal is moved to. */
+/**
+ * The header as it lies: two rows, large numbers, owners by colour, roles by mark. Also where a terminal is moved to.
+ */
 import { useMediaQuery } from '@vueuse/core'
 import type { HeaderPosition } from '~~/core/catalogue/types'
 import type { Terminal } from '~~/core/facts/types'
@@ -23,7 +25,10 @@ const header = computed(() => project.facts?.board?.header ?? [])
 const upright = useMediaQuery('(max-width: 600px)')
 const reserved = computed(() => new Set(project.plan!.reserved.map(entry => entry.position)))
 
-/** Rows as seen: from above the even row is the outer one, on top; from below the rows change places; turned around both run backwards. */
+/**
+ * Rows as seen: from above the even row is the outer one, on top; from below the rows change places; turned around
+ * both run backwards.
+ */
 const rows = computed(() => {
   const even = header.value.filter(entry => entry.position % 2 === 0)
   const odd = header.value.filter(entry => entry.position % 2 === 1)
@@ -32,7 +37,9 @@ const rows = computed(() => {
 })
 const ends = computed(() => {
   const [first, far] = upright.value ? ['end of position 1', 'far end'] : ['‹ end of position 1', 'far end ›']
-  return view.turned ? [upright.value ? far! : '‹ far end', upright.value ? first! : 'end of position 1 ›'] : [first!, far!]
+  return view.turned
+    ? [upright.value ? far! : '‹ far end', upright.value ? first! : 'end of position 1 ›']
+    : [first!, far!]
 })
 const rowName = (row: HeaderPosition[]) => row[0] && row[0].position % 2 === 0
   ? 'outer row, even: nearer the board\'s edge'
@@ -75,7 +82,8 @@ interface Cell {
   label: string
 }
 
-const lineName = (entry: HeaderPosition) => entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind
+const lineName = (entry: HeaderPosition) =>
+  entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind
 
 function cellOf(entry: HeaderPosition): Cell {
   const owners = project.facts!.atPosition.get(entry.position) ?? []
@@ -128,17 +136,20 @@ function press(cell: Cell) {
   }
   if (moving.value) {
     return view.say(
-      `${cell.label} cannot serve ${moved.value?.owner.name} ${moved.value?.label}. The positions that can are outlined.`, { tone: 'stop' },
+      `${cell.label} cannot serve ${moved.value?.owner.name} ${moved.value?.label}. The positions that `
+      + 'can are outlined.', { tone: 'stop' },
     )
   }
-  view.choosePosition(view.position === cell.entry.position ? null : cell.entry.position, cell.owners[0]?.owner.id ?? null)
+  view.choosePosition(view.position === cell.entry.position ? null : cell.entry.position,
+    cell.owners[0]?.owner.id ?? null)
 }
 
 /** Arrow keys walk the header as it is drawn. */
 function walk(event: KeyboardEvent) {
   const step = (upright.value
     ? { ArrowLeft: [1, 0], ArrowRight: [-1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
-    : { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] } as Record<string, [number, number]>
+    : { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0],
+        ArrowDown: [1, 0] } as Record<string, [number, number]>
   )[event.key as 'ArrowLeft'] as [number, number] | undefined
   if (!step) return
   event.preventDefault()

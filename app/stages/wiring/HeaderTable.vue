@@ -3,7 +3,8 @@
 const project = useProjectStore()
 const rows = computed(() => project.facts!.board!.header.map((entry) => {
   const reserved = project.plan!.reserved.find(item => item.position === entry.position)
-  const holders = (project.facts!.atPosition.get(entry.position) ?? []).map(terminal => `${terminal.owner.name} ${terminal.label}`)
+  const holders = (project.facts!.atPosition.get(entry.position) ?? []).map(terminal =>
+    `${terminal.owner.name} ${terminal.label}`)
   return {
     position: entry.position,
     line: entry.line !== undefined ? `G${entry.line}` : entry.kind === 'ground' ? 'GND' : entry.kind,

@@ -41,7 +41,8 @@ const optionsOf = (terminal: Terminal) => placeOptions(terminal, project.facts!)
   text: `${option.label}${option.takenBy.length ? ' (taken)' : ''}${option.reserved ? ' (reserved)' : ''}`,
 }))
 /** A place that cannot serve the terminal is shown as it is, so that it can be seen and changed. */
-const stray = (terminal: Terminal) => valueOf(terminal) && !optionsOf(terminal).some(option => option.value === valueOf(terminal))
+const stray = (terminal: Terminal) => valueOf(terminal)
+  && !optionsOf(terminal).some(option => option.value === valueOf(terminal))
   ? valueOf(terminal).replace(/^P(\d+)$/, 'position $1')
   : null
 const kindOf = (terminal: Terminal) => terminal.is === 'ground'
@@ -68,7 +69,8 @@ function release(terminal: Terminal) {
 
 function fix(terminal: Terminal) {
   const fixed = !terminal.assignment?.fixed
-  project.edit({ edit: 'fix', terminal: terminal.key, fixed }, `${fixed ? 'Fix' : 'Let go of'} ${terminal.owner.name} ${terminal.label}`)
+  project.edit({ edit: 'fix', terminal: terminal.key, fixed },
+    `${fixed ? 'Fix' : 'Let go of'} ${terminal.owner.name} ${terminal.label}`)
 }
 
 async function move(terminal: Terminal) {

@@ -12,7 +12,8 @@ const own = (name: WeightName) => project.plan!.weights[name] !== undefined
 function setWeight(name: WeightName, value: number | null) {
   if (value === null) return project.edit({ edit: 'set-weight', weight: name, value }, `Take back the weight "${name}"`)
   project.edit(
-    { edit: 'set-weight', weight: name, value: value === WEIGHT_TABLE[name].value ? null : value }, `Weigh "${name}" with ${value}`,
+    { edit: 'set-weight', weight: name, value: value === WEIGHT_TABLE[name].value ? null : value },
+    `Weigh "${name}" with ${value}`,
   )
 }
 const labelOf = (terminal: string) => {
@@ -24,7 +25,8 @@ const labelOf = (terminal: string) => {
 function strapInWords({ partId, option, value }: { partId: string, option: string, value: string }): string {
   const file = project.facts!.parts.find(owner => owner.id === partId)?.part.options?.find(entry => entry.id === option)
   if (!file || file.meaning === 'i2c-address') return `Strap ${nameOf(partId)} to ${value}.`
-  return `${nameOf(partId)}, ${file.label.toLowerCase()}: ${file.values?.find(entry => entry.value === value)?.label ?? value}.`
+  return `${nameOf(partId)}, ${file.label.toLowerCase()}: `
+    + `${file.values?.find(entry => entry.value === value)?.label ?? value}.`
 }
 </script>
 

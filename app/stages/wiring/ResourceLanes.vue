@@ -38,7 +38,8 @@ const lanes = computed<SlotLane[]>(() => {
     const free = open.value.filter(controller => controller.kind === kind)
     if (kind === 'i2s' && !used.length) return []
     return [{
-      kind, name: { spi: 'SPI', serial: 'Serial', pwm: 'PWM', i2s: 'I²S' }[kind], note: `${used.length} of ${controllers.length} in use`,
+      kind, name: { spi: 'SPI', serial: 'Serial', pwm: 'PWM', i2s: 'I²S' }[kind],
+      note: `${used.length} of ${controllers.length} in use`,
       slots: [
         ...used.flatMap(controller => slotsOf(byId.get(controller.id)!)),
         ...free.slice(0, 3).map(({ label, positions, held }) => ({
@@ -56,7 +57,8 @@ function slotsOf(bus: BusReport): Slot[] {
   if (serial.length) {
     return serial.map(link => ({
       label: bus.label, partIds: [link.partId], busId: bus.id, clash: serial.length > 1,
-      what: `${nameOf(link.partId)} · ${link.baud}${link.board ? ` · ${percent(link.board.error)}` : ' · out of reach'} · `
+      what: `${nameOf(link.partId)} · `
+        + `${link.baud}${link.board ? ` · ${percent(link.board.error)}` : ' · out of reach'} · `
         + `${link.frame}${link.circuit ? ` · ${link.circuit.label}` : ''}`,
     }))
   }
@@ -76,7 +78,8 @@ function slotsOf(bus: BusReport): Slot[] {
     const name = Object.entries(entry.bus!.route?.lines ?? {}).find(([, at]) => at === line)?.[0]
     const device = figures.value.spi.find(other => other.partId === entry.owner.id)
     return {
-      label: `${bus.label}${name ? `, ${name.replace('select', 'select ')}` : ''}`, partIds: [entry.owner.id], busId: bus.id,
+      label: `${bus.label}${name ? `, ${name.replace('select', 'select ')}` : ''}`, partIds: [entry.owner.id],
+      busId: bus.id,
       what: `${entry.owner.name}${device?.clock
         ? ` · ${hertz(device.clock.rateHz)} · mode ${device.mode}`
         : ''}${device?.screen ? ` · ${device.screen.framesPerS.toFixed(1)} pictures/s` : ''}`,
@@ -85,9 +88,10 @@ function slotsOf(bus: BusReport): Slot[] {
 }
 
 /** The lines of the header along it: who holds each, which are free. */
-const lines = computed(() => project.facts!.board!.header.filter(entry => entry.line !== undefined && !entry.identity).map(entry => ({
-  entry, held: project.facts!.atPosition.get(entry.position)?.[0] ?? null,
-})))
+const lines = computed(() => project.facts!.board!.header.filter(entry => entry.line !== undefined && !entry.identity)
+  .map(entry => ({
+    entry, held: project.facts!.atPosition.get(entry.position)?.[0] ?? null,
+  })))
 /** Buses that a stop is about. */
 const stopsAt = computed(() => new Set(project.report!.findings.filter(isOpenStop)
   .flatMap(finding => finding.subjects.flatMap(subject => subject.busId ?? []))))

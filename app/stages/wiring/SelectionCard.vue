@@ -11,12 +11,14 @@ const line = computed(() => project.facts?.board?.lines.find(candidate => candid
 const here = computed(() => entry.value ? project.facts!.atPosition.get(entry.value.position) ?? [] : [])
 const reservation = computed(() => project.plan!.reserved.find(item => item.position === view.position))
 const functions = computed(() => line.value?.functions
-  .map(item => `${item.controller.replace('.', ' ')}${item.signal && item.signal !== 'out' ? ` ${item.signal}` : ''} (${item.setting})`)
+  .map(item => `${item.controller.replace('.', ' ')}${item.signal && item.signal !== 'out' ? ` ${item.signal}` : ''} `
+    + `(${item.setting})`)
   .join(', '))
 const reason = ref('')
 
 function reserve() {
-  project.edit({ edit: 'reserve', position: view.position!, reason: reason.value.trim() || undefined }, `Reserve position ${view.position}`)
+  project.edit({ edit: 'reserve', position: view.position!, reason: reason.value.trim() || undefined },
+    `Reserve position ${view.position}`)
   reason.value = ''
 }
 </script>

@@ -19,7 +19,8 @@ const elsewhere = computed(() => options.value.filter(option => option.to.termin
 const placedCount = (partId: string) =>
   project.facts!.terminals.filter(terminal => terminal.owner.id === partId && terminal.assignment).length
 const stopsOf = (partId: string) =>
-  project.report!.findings.some(finding => isOpenStop(finding) && finding.subjects.some(subject => subject.partId === partId))
+  project.report!.findings.some(finding =>
+    isOpenStop(finding) && finding.subjects.some(subject => subject.partId === partId))
 /** Parts that have something to join; a case or a card is of no matter here. */
 const wired = computed(() => {
   const bare = new Set(project.facts!.parts.filter(({ part, signals, supplies, grounds }) =>

@@ -17,7 +17,8 @@ export function useDrag() {
     const taken = byPosition.value.get(over.value)?.takenBy ?? []
     return why ?? (taken.length ? `Position ${over.value} is held by ${taken.join(', ')}: both would want it.` : null)
   })
-  const possible = computed(() => over.value !== null && !!terminal.value && whyNot(terminal.value, over.value, project.facts!) === null)
+  const possible = computed(() =>
+    over.value !== null && !!terminal.value && whyNot(terminal.value, over.value, project.facts!) === null)
 
   function drop(key: string, position: number): void {
     const facts = project.facts

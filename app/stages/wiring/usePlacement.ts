@@ -11,7 +11,8 @@ import type { PlacementService } from '~/workers/placement.worker'
 import { startWorker } from '~/workers/start'
 
 /** What the last placement came to, for the panel. */
-export type LastPlacement = (Placed & { scope: 'rest' | 'all', before: { cost: number, powerCost: number } | null }) | NotPlaced
+export type LastPlacement = (Placed & { scope: 'rest' | 'all', before: { cost: number, powerCost: number } | null })
+  | NotPlaced
 
 /** A terminal that could go to more positions than these is not what is scarce. */
 const MAX_MARKED = 8
@@ -46,7 +47,8 @@ export function usePlacement() {
         heard()
       })), plan)
       if (!answer) return view.say('Stopped. Nothing was moved.')
-      if (project.plan !== plan) return view.say('The plan changed while it was being placed. Place it again.', { tone: 'stop' })
+      if (project.plan !== plan) return view.say('The plan changed while it was being placed. Place it again.',
+        { tone: 'stop' })
       show(answer.result, scope, answer.before)
     }
     catch (error) {
@@ -68,7 +70,8 @@ export function usePlacement() {
     }
   }
 
-  async function inWorker<T>(ask: (service: Remote<PlacementService>, plan: Plan) => Promise<T>, plan: Plan): Promise<T | null> {
+  async function inWorker<T>(ask: (service: Remote<PlacementService>, plan: Plan) => Promise<T>,
+    plan: Plan): Promise<T | null> {
     running.value = { nodes: 0, quiet: false }
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
     const starting = startWorker<PlacementService>(
@@ -79,7 +82,8 @@ export function usePlacement() {
     heard()
     try {
       const started = await Promise.race([starting, stopped])
-      return started && await Promise.race([ask(started.service, JSON.parse(JSON.stringify(plan))), stopped, started.failed])
+      return started && await Promise.race([ask(started.service, JSON.parse(JSON.stringify(plan))), stopped,
+        started.failed])
     }
     finally {
       clearTimeout(silence)
@@ -97,7 +101,8 @@ export function usePlacement() {
     }, QUIET_MS)
   }
 
-  function show(result: PlacementResult, scope: 'rest' | 'all', before: { cost: number, powerCost: number } | null): void {
+  function show(result: PlacementResult, scope: 'rest' | 'all',
+    before: { cost: number, powerCost: number } | null): void {
     last.value = result.ok ? { ...result, scope, before } : result
     if (!result.ok) {
       panelOpen.value = true
@@ -106,7 +111,8 @@ export function usePlacement() {
     }
     const held = Object.keys(project.plan!.assignments).length
     project.edit(
-      { edit: 'all', edits: placementEdits(project.plan!, result) }, scope === 'rest' ? 'Place the rest' : 'Place everything anew',
+      { edit: 'all', edits: placementEdits(project.plan!, result) },
+      scope === 'rest' ? 'Place the rest' : 'Place everything anew',
     )
     const placed = Object.keys(result.assignments).length - held
     const moved = result.moved.length

@@ -15,6 +15,7 @@ export function useRailCopy() {
 
   return {
     copyText: () => give(railAsText(project.facts!), '-header.txt', 'text/plain', 'The header as text'),
-    copyPicture: () => give(railAsSvg(project.facts!, colour), '-header.svg', 'image/svg+xml', 'The header as a picture'),
+    copyPicture: () =>
+      give(railAsSvg(project.facts!, colour), '-header.svg', 'image/svg+xml', 'The header as a picture'),
   }
 }

@@ -1,5 +1,6 @@
 /**
- * The kernel command line: words by spaces, quotes keep spaces together. Published: Linux kernel, "The kernel's command-line parameters".
+ * The kernel command line: words by spaces, quotes keep spaces together. Published: Linux kernel, "The
+ * kernel's command-line parameters".
  */
 
 export interface CommandWord {

@@ -1,4 +1,7 @@
-/** The environment list: one `key=value` a line; overlay names by spaces, their parameters as keys of their own. practice */
+/**
+ * The environment list: one `key=value` a line; overlay names by spaces, their parameters as keys of
+ * their own. practice
+ */
 import { joinLines, readable, splitLines, type TextLine } from './lines'
 
 export interface EnvironmentLine extends TextLine {
@@ -18,7 +21,8 @@ export function parseEnvironment(text: string): EnvironmentLine[] {
     const sign = body.indexOf('=')
     if (sign <= 0 || /\s/.test(body.slice(0, sign))) return Object.assign(line, { kind: 'unknown' as const })
     return Object.assign(
-      line, { kind: 'setting' as const, name: body.slice(0, sign), value: body.slice(sign + 1), nameAt: at, valueAt: at + sign + 1 },
+      line, { kind: 'setting' as const, name: body.slice(0, sign), value: body.slice(sign + 1), nameAt: at,
+        valueAt: at + sign + 1 },
     )
   })
 }

@@ -1,6 +1,6 @@
 /**
- * The menu file of an extlinux boot: directives, some of which open an entry. Published: U-Boot documentation, "Generic Distro
- * Configuration Concept".
+ * The menu file of an extlinux boot: directives, some of which open an entry. Published: U-Boot documentation, "Generic
+ * Distro Configuration Concept".
  */
 import { tableOf } from '../../collections/table'
 import { joinLines, readable, splitLines, type TextLine } from './lines'
@@ -18,7 +18,8 @@ export interface MenuLine extends TextLine {
 }
 
 /** Directives above the entries, and those within one. */
-const ABOVE = 'label|default|timeout|totaltimeout|ontimeout|prompt|fallback|include|menu title|menu background|menu include|say'
+const ABOVE = 'label|default|timeout|totaltimeout|ontimeout|prompt|fallback|include|menu '
+  + 'title|menu background|menu include|say'
 const WITHIN = 'menu label|menu '
   + 'default|kernel|linux|initrd|append|fdt|devicetree|fdtdir|devicetreedir|fdtoverlays|devicetree-overlay|localboot|ipappend|kaslrseed'
 const named = (list: string) => list.split('|')
@@ -62,5 +63,6 @@ export function startedEntry(lines: readonly MenuLine[]): string | null {
   const entries = lines.filter(line => line.keyword === 'label').map(line => line.value!.trim())
   const chosen = lines.findLast(line => line.keyword === 'default')?.value?.trim()
   const marked = lines.findLast(line => line.keyword === 'menu default')?.entry
-  return [chosen, marked].find(name => name !== undefined && name !== null && entries.includes(name)) ?? entries[0] ?? null
+  return [chosen, marked].find(name => name !== undefined && name !== null && entries.includes(name)) ?? entries[0]
+    ?? null
 }

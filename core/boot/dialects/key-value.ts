@@ -25,7 +25,8 @@ export interface BootLine extends TextLine {
   valueAt?: number
   params?: BootParam[]
   /**
-   * `always` where the filters above let it through on every board (or on the board given), `never` where none does, `sometimes` otherwise.
+   * `always` where the filters above let it through on every board (or on the board given), `never` where none
+   * does, `sometimes` otherwise.
    */
   applies: 'always' | 'never' | 'sometimes'
   /** The heading above it, `all` where there is none. */
@@ -37,8 +38,8 @@ export interface BootLine extends TextLine {
 type Read = Pick<BootLine, 'kind' | 'name' | 'value' | 'params' | 'nameAt' | 'valueAt'>
 
 /**
- * Reads a boot file, as the given board would; without one, board filters apply only sometimes. Never fails: what it does not know is
- * `unknown` and kept.
+ * Reads a boot file, as the given board would; without one, board filters apply only sometimes. Never fails: what it
+ * does not know is `unknown` and kept.
  */
 export function parseBoot(text: string, board: BoardFilters | null = null): BootLine[] {
   const filters = new FilterState(board)
@@ -81,7 +82,8 @@ function readLine(line: TextLine): Read {
   if (word) {
     return {
       kind: word[1] === 'include' ? 'include' : 'setting', name: word[1] === 'include' ? word[2]!.trim() : word[1],
-      ...(word[1] !== 'include' && { value: word[2] }), nameAt: at, valueAt: at + text.indexOf(word[2]!, word[1]!.length),
+      ...(word[1] !== 'include' && { value: word[2] }), nameAt: at,
+      valueAt: at + text.indexOf(word[2]!, word[1]!.length),
     }
   }
   const sign = text.indexOf('=')
@@ -96,7 +98,8 @@ function readLine(line: TextLine): Read {
     // Early firmware also took a colon between name and parameters.
     const cut = /[,:]/.exec(value)?.index ?? value.length
     return {
-      kind: 'overlay', name: value.slice(0, cut).trim(), nameAt: at, valueAt, params: readParams(value.slice(cut + 1), valueAt + cut + 1),
+      kind: 'overlay', name: value.slice(0, cut).trim(), nameAt: at, valueAt,
+      params: readParams(value.slice(cut + 1), valueAt + cut + 1),
     }
   }
   return { kind: 'setting', name: key, value, nameAt: at, valueAt }

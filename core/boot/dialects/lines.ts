@@ -24,7 +24,8 @@ export function splitLines(text: string): TextLine[] {
   return lines
 }
 
-export const joinLines = (lines: readonly Pick<TextLine, 'text' | 'ending'>[]): string => lines.map(line => line.text + line.ending)
+export const joinLines = (lines: readonly Pick<TextLine, 'text' | 'ending'>[]): string => lines.map(line =>
+  line.text + line.ending)
   .join('')
 
 const MARK = '\uFEFF'

@@ -9,12 +9,16 @@ const FIRMWARE_KEYS = /^\s*(dtparam|dtoverlay|gpu_mem|enable_uart|arm_64bit|arm_
 const ENVIRONMENT_KEYS
   = /^\s*(overlays|user_overlays|overlay_prefix|verbosity|bootlogo|fdtfile|rootdev|rootfstype|extraargs|usbstoragequirks|console|param_\w+)=/
 
-/** The dialect of a text that is a boot file. Each line speaks for one; the name and then the key-value dialect decide a tie. */
+/**
+ * The dialect of a text that is a boot file. Each line speaks for one; the name and then the key-value dialect
+ * decide a tie.
+ */
 export function tellDialect(text: string, name = ''): Dialect {
   const lines = text.split(/\r?\n/, 400).filter(line => line.trim() && !line.trim().startsWith('#'))
   const menu = parseMenu(lines.join('\n')).filter(line => line.kind === 'directive' && !/=/.test(line.keyword!)).length
   const environment = lines.filter(line => ENVIRONMENT_KEYS.test(line) && !/^\s*console=.*\s/.test(line)).length
-  const keyValue = lines.filter(line => FIRMWARE_KEYS.test(line) || /^\s*\[[^\]]*\]\s*$|^\s*include\s+\S+\.txt\s*$/.test(line)).length
+  const keyValue = lines.filter(line =>
+    FIRMWARE_KEYS.test(line) || /^\s*\[[^\]]*\]\s*$|^\s*include\s+\S+\.txt\s*$/.test(line)).length
   const base = name.toLowerCase().split('/').at(-1)!
   const named = {
     'extlinux': /extlinux|\.conf$/.test(base) ? 1 : 0, 'environment': /env/.test(base) ? 1 : 0,
@@ -41,8 +45,10 @@ export function tellFile(name: string, bytes: Uint8Array): FileKind {
   if (/cmdline/.test(base)) return 'command-line'
   const lines = text.split(/\r?\n/).filter(line => line.trim())
   const known = lines.filter(line =>
-    FIRMWARE_KEYS.test(line) || ENVIRONMENT_KEYS.test(line) || DIRECTIVES.has(line.trim().split(/\s/)[0]!.toLowerCase())).length
-  if (lines.length === 1 && /\b(root|console|rootwait|quiet)\b/.test(text) && /\s/.test(text.trim())) return 'command-line'
+    FIRMWARE_KEYS.test(line) || ENVIRONMENT_KEYS.test(line)
+    || DIRECTIVES.has(line.trim().split(/\s/)[0]!.toLowerCase())).length
+  if (lines.length === 1 && /\b(root|console|rootwait|quiet)\b/.test(text)
+    && /\s/.test(text.trim())) return 'command-line'
   if (known || /^config.*\.txt$|extlinux|env\.txt$/.test(base)) return tellDialect(text, name)
   return 'unknown'
 }

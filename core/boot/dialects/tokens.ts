@@ -1,8 +1,11 @@
-/** Our own grammar for colours: each line of a file in pieces. Law: the pieces of a line follow each other and cover it. */
+/**
+ * Our own grammar for colours: each line of a file in pieces. Law: the pieces of a line follow each other and cover it.
+ */
 import { DIRECTIVES } from './extlinux'
 import type { Dialect } from './tell'
 
-export type BootTokenKind = 'blank' | 'comment' | 'section' | 'key' | 'sign' | 'name' | 'value' | 'number' | 'word' | 'string' | 'junk'
+export type BootTokenKind = 'blank' | 'comment' | 'section' | 'key' | 'sign' | 'name' | 'value' | 'number' | 'word'
+  | 'string' | 'junk'
 
 export interface LineToken {
   kind: BootTokenKind
@@ -83,7 +86,8 @@ export function tokensOf(line: string, grammar: Grammar): LineToken[] {
     const key = rest().slice(0, sign)
     put('key', sign)
     put('sign', 1)
-    if (grammar === 'key-value' && (key.trim() === 'dtoverlay' || key.trim() === 'dtparam')) parameters(key.trim() === 'dtoverlay')
+    if (grammar === 'key-value'
+      && (key.trim() === 'dtoverlay' || key.trim() === 'dtparam')) parameters(key.trim() === 'dtoverlay')
     else value(rest())
   }
   return tokens

@@ -1,5 +1,6 @@
 /**
- * Video timing by VESA Coordinated Video Timings 1.1. Published: VESA CVT standard 1.1; figures agree with Debian's `cvt` (package xcvt).
+ * Video timing by VESA Coordinated Video Timings 1.1. Published: VESA CVT standard 1.1; figures agree with Debian's
+ * `cvt` (package xcvt).
  */
 
 export interface VideoTiming {
@@ -34,14 +35,15 @@ function syncRows(width: number, height: number): number {
 }
 
 /**
- * Timing of a screen mode. Widths that are no multiple of 8 are raised to the next; `reduced` is the shorter blanking of flat panels.
- * Throws a `RangeError` for figures no screen has.
+ * Timing of a screen mode. Widths that are no multiple of 8 are raised to the next; `reduced` is the shorter blanking
+ * of flat panels. Throws a `RangeError` for figures no screen has.
  */
 export function videoTiming(width: number, height: number, rateHz = 60, reduced = false): VideoTiming {
   if (![width, height, rateHz].every(Number.isFinite) || width < 8 || height < 1 || width > 16_384 || height > 16_384
     || rateHz < 1 || rateHz > 500)
     throw new RangeError(
-      `a screen has 8 to 16384 columns, 1 to 16384 rows and 1 to 500 pictures a second, not ${width} × ${height} at ${rateHz}`,
+      `a screen has 8 to 16384 columns, 1 to 16384 rows and 1 to 500 pictures a second, not ${width} × `
+      + `${height} at ${rateHz}`,
     )
   const shown = Math.ceil(Math.floor(width) / CELL) * CELL
   const rows = Math.floor(height)
@@ -50,7 +52,8 @@ export function videoTiming(width: number, height: number, rateHz = 60, reduced 
   let syncStart: number
   let syncEnd: number
   let rowsTotal: number
-  // In single precision, as the tools that set modes by it have it: a clock on the edge of a step falls on the same side.
+  // In single precision, as the tools that set modes by it have it: a clock on the edge of a step falls on the
+  // same side.
   let rowUs: number
   if (reduced) {
     rowUs = Math.fround((1e6 / rateHz - REDUCED.minBlankUs) / rows)
@@ -74,7 +77,8 @@ export function videoTiming(width: number, height: number, rateHz = 60, reduced 
   const stepped = clockKhz - clockKhz % 250
   return {
     width: shown, height: rows, rateHz, reduced, clockKhz: stepped,
-    horizontal: [shown, syncStart, syncEnd, total], vertical: [rows, rows + MIN_FRONT, rows + MIN_FRONT + sync, rowsTotal],
+    horizontal: [shown, syncStart, syncEnd, total],
+    vertical: [rows, rows + MIN_FRONT, rows + MIN_FRONT + sync, rowsTotal],
     actualHz: stepped * 1000 / total / rowsTotal,
   }
 }

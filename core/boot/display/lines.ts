@@ -37,7 +37,10 @@ export const TOUCH_MATRIX: Readonly<Record<Rotation, readonly number[]>> = {
   0: [1, 0, 0, 0, 1, 0], 90: [0, -1, 1, 1, 0, 0], 180: [-1, 0, 1, 0, -1, 1], 270: [0, 1, 0, -1, 0, 1],
 }
 
-/** The same by flags: axes are mirrored first, then swapped. Published: Linux kernel, bindings/input/touchscreen/touchscreen.yaml. */
+/**
+ * The same by flags: axes are mirrored first, then swapped. Published: Linux kernel,
+ * bindings/input/touchscreen/touchscreen.yaml.
+ */
 export const TOUCH_FLAGS: Readonly<Record<Rotation, readonly string[]>> = {
   0: [], 90: ['invy', 'swapxy'], 180: ['invx', 'invy'], 270: ['invx', 'swapxy'],
 }
@@ -56,7 +59,9 @@ export function screenLines({ driver, path, second = false, mode, rotation, touc
     if (path === 'parallel') boot.push(...parallelPanel(timing))
     if (path === 'connector') boot.push('dtoverlay=vc4-kms-dsi-7inch')
     // CVT modes are worked out by the kernel itself: M asks for it, R for the reduced blanking.
-    const asked = path === 'video' && mode ? `${timing!.width}x${mode.height}M${mode.reduced ? 'R' : ''}@${mode.rateHz}` : ''
+    const asked = path === 'video' && mode
+      ? `${timing!.width}x${mode.height}M${mode.reduced ? 'R' : ''}@${mode.rateHz}`
+      : ''
     const turned = rotation ? `rotate=${rotation}` : ''
     if (asked || turned) words.push(`video=${connector}:${[asked, turned].filter(Boolean).join(',')}`)
     if (rotation) said.push('The word turns the text console; a desktop has a setting of its own for the same screen.')
@@ -67,11 +72,13 @@ export function screenLines({ driver, path, second = false, mode, rotation, touc
     if (path === 'video' && mode) {
       boot.push(
         `hdmi_group${suffix}=2`, `hdmi_mode${suffix}=87`,
-        `hdmi_cvt${suffix}=${timing!.width} ${mode.height} ${mode.rateHz} ${shape(timing!.width, mode.height)} 0 0 ${mode.reduced ? 1 : 0}`,
+        `hdmi_cvt${suffix}=${timing!.width} ${mode.height} ${mode.rateHz} ${shape(timing!.width, mode.height)} 0 0 `
+        + `${mode.reduced ? 1 : 0}`,
       )
     }
     if (path === 'parallel' && timing) {
-      boot.push('dtoverlay=dpi18', 'enable_dpi_lcd=1', 'dpi_group=2', 'dpi_mode=87', `dpi_timings=${firmwareTiming(timing)}`)
+      boot.push('dtoverlay=dpi18', 'enable_dpi_lcd=1', 'dpi_group=2', 'dpi_mode=87',
+        `dpi_timings=${firmwareTiming(timing)}`)
     }
     if (rotation) {
       boot.push(path === 'connector'
@@ -83,7 +90,8 @@ export function screenLines({ driver, path, second = false, mode, rotation, touc
   }
   const matrix = TOUCH_MATRIX[rotation]
   const turns = touch && rotation !== 0
-  if (turns) said.push('The touch turns by the rule in a file of its own, or by the flags of its overlay: one of the two, not both.')
+  if (turns) said.push('The touch turns by the rule in a file of its own, or by the flags of its overlay: one of the '
+    + 'two, not both.')
   return {
     boot, words, timing, said, touchFlags: turns ? [...TOUCH_FLAGS[rotation]] : [],
     touchRule: turns
@@ -107,15 +115,18 @@ function parallelPanel(timing: VideoTiming | null): string[] {
 /** Number of the picture's shape in `hdmi_cvt`. memory */
 function shape(width: number, height: number): number {
   const shapes: [number, number][] = [[4 / 3, 1], [14 / 9, 2], [16 / 9, 3], [5 / 4, 4], [16 / 10, 5], [15 / 9, 6]]
-  return shapes.reduce((best, entry) => Math.abs(entry[0] - width / height) < Math.abs(best[0] - width / height) ? entry : best)[1]
+  return shapes.reduce((best,
+    entry) => Math.abs(entry[0] - width / height) < Math.abs(best[0] - width / height) ? entry : best)[1]
 }
 
 /** The firmware's own order of timing figures. memory */
 function firmwareTiming(
-  { horizontal: [shown, start, end, total], vertical: [rows, rowStart, rowEnd, rowTotal], clockKhz, rateHz }: VideoTiming,
+  { horizontal: [shown, start, end, total], vertical: [rows, rowStart, rowEnd, rowTotal], clockKhz,
+    rateHz }: VideoTiming,
 ): string {
   return [
-    shown, 0, start - shown, end - start, total - end, rows, 0, rowStart - rows, rowEnd - rowStart, rowTotal - rowEnd, 0, 0, 0, rateHz, 0,
+    shown, 0, start - shown, end - start, total - end, rows, 0, rowStart - rows, rowEnd - rowStart, rowTotal - rowEnd,
+    0, 0, 0, rateHz, 0,
     clockKhz * 1000, 6,
   ].join(' ')
 }

@@ -17,7 +17,8 @@ export function linesSet(value: string): { lines: number[], words: string[] } {
 }
 
 /** `gpio=17=op` on a line that a part drives as well. */
-export const linesDrivenTwice: LintRule = ({ files, effective, plan }) => effective.asked.flatMap((asked): LintFinding[] => {
+export const linesDrivenTwice: LintRule = ({ files, effective,
+  plan }) => effective.asked.flatMap((asked): LintFinding[] => {
   if (asked.kind !== 'setting' || asked.name !== 'gpio' || asked.applies === 'never' || !plan) return []
   const { lines, words } = linesSet(asked.value)
   if (!words.includes('op')) return []
@@ -27,12 +28,14 @@ export const linesDrivenTwice: LintRule = ({ files, effective, plan }) => effect
     return [found('contention.line-set', asked.applies === 'always'
       ? 'stop'
       : 'caution', asked.where, `The board and ${output.name} both drive line ${line}`,
-    `This setting makes line ${line} an output from the first moment, and ${output.serves} of ${output.name} is an output too: whenever `
-    + `the two differ, current flows from one into the other and one of them is damaged. Make the line an input.`,
+    `This setting makes line ${line} an output from the first moment, and ${output.serves} of ${output.name} is an `
+    + 'output too: whenever the two differ, current flows from one into the other and one of them is damaged. Make the '
+    + 'line an input.',
     {
       partIds: [output.partId], figures: [{ label: 'outputs on one wire', value: 2, limit: 1, origin: 'practice' }],
       fixes: lines.length === 1
-        ? [replace(`Write gpio=${line}=ip`, asked.where, `gpio=${line}=ip`), dropLine('Take the line out', files, asked.where)]
+        ? [replace(`Write gpio=${line}=ip`, asked.where, `gpio=${line}=ip`),
+            dropLine('Take the line out', files, asked.where)]
         : [dropLine('Take the line out', files, asked.where)],
     })]
   })
@@ -49,9 +52,9 @@ export const consoleAgainstOutput: LintRule = ({ board, effective, files, plan }
     const output = line === undefined ? undefined : plan.outputs.get(line)
     if (!output) return []
     return [found('contention.console', 'stop', word.where, `The console and ${output.name} both drive line ${line}`,
-      `The kernel writes its console to ${device}, which transmits on line ${line}, and ${output.serves} of ${output.name} is an output `
-      + `on the same wire: current flows from one into the other and one of them is damaged. Let the console go, or move the part to `
-      + `another line.`,
+      `The kernel writes its console to ${device}, which transmits on line ${line}, and ${output.serves} of `
+      + `${output.name} is an output on the same wire: current flows from one into the other and one of them is `
+      + 'damaged. Let the console go, or move the part to another line.',
       {
         partIds: [output.partId], figures: [{ label: 'outputs on one wire', value: 2, limit: 1, origin: 'practice' }],
         fixes: [dropWord('Let the console go', files, word.where)],

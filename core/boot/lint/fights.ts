@@ -43,8 +43,10 @@ export function takersOf({ effective, files, board }: LintContext): Taker[] {
       // An overlay of the newest family does not go on elsewhere, and takes nothing.
       if (newestName(asked.name) && board?.bootModels?.length && !board.bootModels.includes('pi5')) return []
       return [{
-        name: asked.name, said: `${asked.name} ${asked.params.map(param => `${param.name}=${param.value}`).sort().join(',')}`,
-        where: asked.where, claims: claimsOf(resolveOverlay(spec, asked.params), board), overlay: true, excludes: spec.excludes ?? [],
+        name: asked.name, said: `${asked.name} `
+          + `${asked.params.map(param => `${param.name}=${param.value}`).sort().join(',')}`,
+        where: asked.where, claims: claimsOf(resolveOverlay(spec, asked.params), board), overlay: true,
+        excludes: spec.excludes ?? [],
         drop: commentOut(`Make line ${asked.where.line} a comment`, files, asked.where),
       }]
     }
@@ -54,7 +56,8 @@ export function takersOf({ effective, files, board }: LintContext): Taker[] {
 }
 
 function baseTaker(
-  asked: Extract<Asked, { kind: 'param' }>, files: LintContext['files'], board: Board | null, selects: ReadonlySet<string>,
+  asked: Extract<Asked, { kind: 'param' }>, files: LintContext['files'], board: Board | null,
+  selects: ReadonlySet<string>,
 ): Taker[] {
   const enables = BASE_PARAMS.find(param => param.name === asked.name)?.enables
   if (!enables || !isOn(asked.value)) return []
@@ -62,7 +65,8 @@ function baseTaker(
   return [{
     name: asked.name, said: enables, where: asked.where, overlay: false, excludes: [],
     drop: dropParam(`Switch ${busName(enables)} off`, files, asked.where),
-    claims: [{ kind: 'enables', bus: enables }, ...lines.map(line => ({ kind: 'line' as const, line, as: busName(enables) }))],
+    claims: [{ kind: 'enables', bus: enables },
+      ...lines.map(line => ({ kind: 'line' as const, line, as: busName(enables) }))],
   }]
 }
 
@@ -116,8 +120,8 @@ function between(a: Taker, b: Taker): LintFinding | null {
   if (line) {
     return found(
       'overlay.line-twice', 'stop', b.where, `Line ${line.line} is taken twice`,
-      `${both} both take line ${line.line}: ${line.as} there, ${line.other} here. The second driver is refused the line, or the first `
-      + `goes silent. Give one of them another line.`,
+      `${both} both take line ${line.line}: ${line.as} there, ${line.other} here. The second driver is refused the `
+      + 'line, or the first goes silent. Give one of them another line.',
       { figures: [{ label: 'line', value: line.line, origin: 'overlay library: memory' }], fixes },
     )
   }
@@ -126,14 +130,17 @@ function between(a: Taker, b: Taker): LintFinding | null {
     && b.claims.some(other => other.kind === 'address' && other.bus === claim.bus && other.address === claim.address))
   if (address?.kind === 'address') {
     return found(
-      'overlay.address-twice', 'stop', b.where, `Two parts at 0x${address.address.toString(16)} on ${busName(address.bus)}`,
-      `${both} put two parts at one address of one bus: the second driver is refused it. Strap one part to another address, or put it on `
-      + `another bus.`,
-      { figures: [{ label: 'address', value: `0x${address.address.toString(16)}`, origin: 'overlay library: memory' }], fixes },
+      'overlay.address-twice', 'stop', b.where,
+      `Two parts at 0x${address.address.toString(16)} on ${busName(address.bus)}`,
+      `${both} put two parts at one address of one bus: the second driver is refused it. Strap one part to another `
+      + 'address, or put it on another bus.',
+      { figures: [{ label: 'address', value: `0x${address.address.toString(16)}`, origin: 'overlay library: memory' }],
+        fixes },
     )
   }
   const select = a.claims.find(claim =>
-    claim.kind === 'select' && b.claims.some(other => other.kind === 'select' && other.bus === claim.bus && other.select === claim.select))
+    claim.kind === 'select'
+    && b.claims.some(other => other.kind === 'select' && other.bus === claim.bus && other.select === claim.select))
   if (select?.kind === 'select') {
     return found(
       'overlay.select-twice', 'stop', b.where, `Select ${select.select} of ${busName(select.bus)} is taken twice`,
@@ -145,9 +152,13 @@ function between(a: Taker, b: Taker): LintFinding | null {
 
 const same = (a: Taker, b: Taker) => a.said === b.said
 
-/** A line both have. A bus that an overlay switches on as well as a parameter is no clash, and a part's own bus lines are not either. */
+/**
+ * A line both have. A bus that an overlay switches on as well as a parameter is no clash, and a part's own bus lines
+ * are not either.
+ */
 function clashingLine(a: Taker, b: Taker): { line: number, as: string, other: string } | null {
-  const buses = (taker: Taker) => taker.claims.flatMap(claim => claim.kind === 'enables' || claim.kind === 'bus' ? claim.bus : [])
+  const buses = (taker: Taker) =>
+    taker.claims.flatMap(claim => claim.kind === 'enables' || claim.kind === 'bus' ? claim.bus : [])
   if (buses(a).some(bus =>
     buses(b).includes(bus) && a.claims.some(claim => claim.kind === 'enables' && claim.bus === bus)
     && b.claims.some(claim => claim.kind === 'enables' && claim.bus === bus))) {
@@ -155,16 +166,21 @@ function clashingLine(a: Taker, b: Taker): { line: number, as: string, other: st
   }
   for (const claim of a.claims) {
     if (claim.kind !== 'line') continue
-    const other = b.claims.find((entry): entry is Extract<Claim, { kind: 'line' }> => entry.kind === 'line' && entry.line === claim.line)
+    const other = b.claims.find((entry): entry is Extract<Claim, { kind: 'line' }> =>
+      entry.kind === 'line' && entry.line === claim.line)
     // The selects of SPI 0 give way: an overlay that has its part there says so itself.
-    if (other && !(isSelect(a, b, claim.line) || isSelect(b, a, claim.line))) return { line: claim.line, as: claim.as, other: other.as }
+    if (other && !(isSelect(a, b, claim.line) || isSelect(b, a, claim.line))) return { line: claim.line, as: claim.as,
+      other: other.as }
   }
   return null
 }
 
-/** True when `bus` is SPI 0 by parameter and the line one of its selects that the other overlay names as its own select. */
+/**
+ * True when `bus` is SPI 0 by parameter and the line one of its selects that the other overlay names as its own select.
+ */
 const isSelect = (bus: Taker, other: Taker, line: number) =>
-  bus.name === 'spi' && (line === 7 || line === 8) && other.claims.some(claim => claim.kind === 'enables' && claim.bus === 'spi0')
+  bus.name === 'spi' && (line === 7 || line === 8)
+  && other.claims.some(claim => claim.kind === 'enables' && claim.bus === 'spi0')
 
 /** A line of an overlay that a part of the plan has, and that the overlay is not for. */
 export const linesOfThePlan: LintRule = (context) => {
@@ -175,15 +191,17 @@ export const linesOfThePlan: LintRule = (context) => {
     const owner = plan.lineOwners.get(claim.line)
     if (!owner) return []
     const mine = plan.needs.some(need => need.partIds.includes(owner.partId) && need.need.name === taker.name)
-    const bus = taker.claims.some(entry => entry.kind === 'enables' && plan.buses.get(entry.bus)?.partIds.includes(owner.partId))
+    const bus = taker.claims.some(entry =>
+      entry.kind === 'enables' && plan.buses.get(entry.bus)?.partIds.includes(owner.partId))
     // An overlay of the driver that the part itself is bound to is most likely for it.
     const same = owner.compatible !== undefined && overlayNamed(taker.name)?.tree.includes(owner.compatible)
     if (mine || bus || same) return []
     return [found(
       'overlay.line-of-part', 'caution', taker.where, `${taker.name} takes line ${claim.line}, which ${owner.name} has`,
-      `${owner.name} has it for ${owner.serves}; the overlay takes it for ${claim.as}. One of the two does not work. Give one another `
-      + `line, or take the overlay out.`,
-      { partIds: [owner.partId], figures: [{ label: 'line', value: claim.line, origin: 'overlay library: memory' }], fixes: [taker.drop] },
+      `${owner.name} has it for ${owner.serves}; the overlay takes it for ${claim.as}. One of the two does not work. `
+      + 'Give one another line, or take the overlay out.',
+      { partIds: [owner.partId], figures: [{ label: 'line', value: claim.line, origin: 'overlay library: memory' }],
+        fixes: [taker.drop] },
     )]
   }))
 }

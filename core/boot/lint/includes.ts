@@ -5,8 +5,8 @@ import { commentOut, found } from './words'
 const NOT_READ = {
   ring: {
     severity: 'caution', title: (name: string) => `${name} includes itself`,
-    sentence: 'The files include each other in a ring: the firmware reads them a few times over, or stops. Take this line out; the file is '
-      + 'read where it is included first.',
+    sentence: 'The files include each other in a ring: the firmware reads them a few times over, or stops. Take this '
+      + 'line out; the file is read where it is included first.',
   },
   deep: {
     severity: 'caution', title: (name: string) => `${name} is included too deep`,
@@ -14,7 +14,8 @@ const NOT_READ = {
   },
   many: {
     severity: 'caution', title: () => 'Too many files are included',
-    sentence: 'So many files are included that Voltaris stops reading here; what follows is not judged. Include each file once.',
+    sentence: 'So many files are included that Voltaris stops reading here; what follows is not judged. Include '
+      + 'each file once.',
   },
 } as const
 
@@ -32,7 +33,8 @@ export const includes: LintRule = ({ effective, files }) => {
     const fixes = [commentOut('Do not include it', files, asked.where)]
     if (asked.why) {
       const { severity, title, sentence } = NOT_READ[asked.why]
-      return [found('boot.include-ring', severity, asked.where, title(asked.name || 'The boot file'), sentence, { fixes })]
+      return [found('boot.include-ring', severity, asked.where, title(asked.name || 'The boot file'), sentence,
+        { fixes })]
     }
     return [found(
       'boot.include-missing', 'note', asked.where, `${asked.name} is included and not here`,

@@ -22,9 +22,11 @@ import { MAX_FINDINGS, textOf } from './words'
 export { MAX_FINDINGS }
 
 const RULES: readonly LintRule[] = [
-  wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes, treeOff,
+  wrongFile, noLines, settingNames, parameterNames, longLines, scopeOfParameters, hiddenByFilter, repeated, includes,
+  treeOff,
   controllersElsewhere,
-  overlaysFight, loadedTwice, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff, screenProblems, clocks,
+  overlaysFight, loadedTwice, linesOfThePlan, linesDrivenTwice, consoleAgainstOutput, soundBesidePwm, busesOff,
+  screenProblems, clocks,
   commandLine, menuLines,
   environmentLines, environmentConsole,
 ]
@@ -39,9 +41,13 @@ export function lintBoot(input: LintInput): LintFinding[] {
         : finding)
 }
 
-/** Fixes of these bring lines to life that did nothing before: each is tried, and not offered when something then gets in another's way. */
+/**
+ * Fixes of these bring lines to life that did nothing before: each is tried, and not offered when something then gets
+ * in another's way.
+ */
 const WAKES: ReadonlySet<string> = new Set([
-  'overlay.unknown', 'boot.filtered', 'boot.filter-unknown', 'boot.sign-missing', 'boot.line-unknown', 'boot.key-unknown',
+  'overlay.unknown', 'boot.filtered', 'boot.filter-unknown', 'boot.sign-missing', 'boot.line-unknown',
+  'boot.key-unknown',
   'overlay.line-of-part', 'overlay.line-twice', 'overlay.fight',
 ])
 /** On files with more findings than these no fix is tried. */
@@ -100,20 +106,24 @@ export function planSide(facts: Facts, needs: readonly Need[] = needsOf(facts)):
     : []))
   const outputs = new Map(facts.terminals.flatMap(terminal => terminal.place?.kind === 'header' && terminal.place.line
     && drivesHard(terminal)
-    ? [[terminal.place.line.line, { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label }] as const]
+    ? [[terminal.place.line.line,
+        { partId: terminal.owner.id, name: terminal.owner.name, serves: terminal.label }] as const]
     : []))
   const pwmUsers = facts.parts
-    .filter(owner => facts.groups.some(group => group.owner === owner && group.bus?.kind === 'pwm' && group.kind === 'pwm'
+    .filter(owner => facts.groups.some(group => group.owner === owner && group.bus?.kind === 'pwm'
+      && group.kind === 'pwm'
       && group.terminals[0]!.signal!.role === 'pwm'))
     .map(owner => ({ partId: owner.id, name: owner.name }))
   const loads = facts.parts.filter(owner => owner.part.kernel).map(owner => ({
-    partId: owner.id, name: owner.name, made: overlayFileName(owner.id), isMade: isMade(owner, facts), library: overlaysAsked(owner),
+    partId: owner.id, name: owner.name, made: overlayFileName(owner.id), isMade: isMade(owner, facts),
+    library: overlaysAsked(owner),
   }))
   return { needs, lineOwners, outputs, pwmUsers, buses, loads, clock: facts.plan.power.clock }
 }
 
 /**
- * True where the wire's far end holds it high and low by force: a push-pull output, or a stage that has one. A divider lets through little.
+ * True where the wire's far end holds it high and low by force: a push-pull output, or a stage that has one. A divider
+ * lets through little.
  */
 function drivesHard({ signal, between }: Terminal): boolean {
   if (!signal || signal.direction !== 'out' || signal.role.startsWith('spi.')) return false

@@ -12,13 +12,18 @@ import { dropLine, dropWord, fix, found, quoted, replace } from './words'
 
 /** Serial consoles and the controller of the header that they hold. */
 const PORTS: Readonly<Record<string, string>> = {
-  serial0: 'uart0', ttyAMA0: 'uart0', ttyS0: 'uart0', ttyAMA10: 'debug', serial1: 'uart1', ttyAMA1: 'uart1', ttyAMA2: 'uart2',
+  serial0: 'uart0', ttyAMA0: 'uart0', ttyS0: 'uart0', ttyAMA10: 'debug', serial1: 'uart1', ttyAMA1: 'uart1',
+  ttyAMA2: 'uart2',
   ttyAMA3: 'uart3', ttyAMA4: 'uart4', ttyAMA5: 'uart5', ttyS1: 'uart1', ttyS2: 'uart2', ttyS3: 'uart3', ttyS4: 'uart4',
 }
 
-/** The controller that a console holds. `serial0` is the header's port but where the board gives that name to a socket of its own. */
+/**
+ * The controller that a console holds. `serial0` is the header's port but where the board gives that name to a socket
+ * of its own.
+ */
 export function portOf(device: string, board: Board | null): string | undefined {
-  if (device === 'serial0' && board?.controllers.find(({ id }) => id === 'uart0')?.device === '/dev/ttyAMA0') return 'debug'
+  if (device === 'serial0'
+    && board?.controllers.find(({ id }) => id === 'uart0')?.device === '/dev/ttyAMA0') return 'debug'
   return Object.hasOwn(PORTS, device) ? PORTS[device] : undefined
 }
 
@@ -34,8 +39,8 @@ export const commandLine: LintRule = (context) => {
     if (user) {
       findings.push(found(
         'serial.console', 'stop', word.where, 'The console holds the serial port',
-        `The kernel sends its console to ${device}: ${user.names.join(', ')} hears the boot messages, and what it sends is taken for a `
-        + `login. Let the console go.`,
+        `The kernel sends its console to ${device}: ${user.names.join(', ')} hears the boot messages, and what it `
+        + 'sends is taken for a login. Let the console go.',
         {
           partIds: user.partIds, figures: [{ label: 'found', value: `console=${word.value}`, origin: 'practice' }],
           fixes: [dropWord('Free the port', context.files, word.where)],
@@ -43,7 +48,8 @@ export const commandLine: LintRule = (context) => {
       ))
     }
     const before = seen.get(word.name)
-    if (before && word.name !== 'console' && word.name !== 'video' && word.name !== 'earlycon' && !/blacklist|cgroup/.test(word.name)) {
+    if (before && word.name !== 'console' && word.name !== 'video' && word.name !== 'earlycon'
+      && !/blacklist|cgroup/.test(word.name)) {
       findings.push(before.value === word.value
         ? found(
             'kernel.repeated', 'note', word.where, `"${word.name}" stands twice`, 'Once is enough.',
@@ -63,7 +69,8 @@ export const commandLine: LintRule = (context) => {
     seen.set(word.name, word)
     if (word.name === 'dtparam' || word.name === 'dtoverlay') findings.push(found(
       'kernel.wrong-file', 'caution', word.where, `"${word.name}" belongs into the boot file`,
-      'The kernel does not read it here. It belongs into config.txt.', { fixes: [dropWord('Take it out', context.files, word.where)] },
+      'The kernel does not read it here. It belongs into config.txt.',
+      { fixes: [dropWord('Take it out', context.files, word.where)] },
     ))
     else if (!(word.name in COMMAND_WORDS) && !word.name.includes('.') && word.value !== null) {
       const near = nearest(word.name, Object.keys(COMMAND_WORDS))
@@ -94,15 +101,16 @@ export const commandLine: LintRule = (context) => {
         'kernel.second-line', 'stop', { file: COMMAND_FILE, line: 2, from: secondLineAt, to: text.length },
         'The command line must be one line',
         'Only the first line is read; what stands below is lost, and some loaders do not start at all. Join them.',
-        { fixes: [fix('Join them with a blank', { file: COMMAND_FILE }, { from: 0, to: text.length, insert: `${joined}\n` })] },
+        { fixes: [fix('Join them with a blank', { file: COMMAND_FILE },
+          { from: 0, to: text.length, insert: `${joined}\n` })] },
       ))
     }
     if (!words.some(word => word.name === 'root')) {
       findings.push(found(
         'kernel.no-root', 'stop', { file: COMMAND_FILE, line: 1, from: 0, to: Math.min(text.length, 40) },
         'The kernel is not told where the system lies',
-        'There is no root= on the command line: the board stops with the message that it cannot mount its system. Take the line from the '
-        + 'old file.',
+        'There is no root= on the command line: the board stops with the message that it cannot mount its system. Take '
+        + 'the line from the old file.',
       ))
     }
   }
@@ -118,8 +126,10 @@ export const menuLines: LintRule = ({ files }) => {
   for (const line of lines) {
     if (line.kind === 'blank' || line.kind === 'comment') continue
     const where: Where = { file: '', line: line.number, from: line.from, to: line.from + line.text.length }
-    const place: Where = { ...where, from: line.from + line.keywordAt!, to: line.from + line.keywordAt! + line.keyword!.length }
-    const value: Where = { ...where, from: line.from + line.valueAt!, to: line.from + line.valueAt! + line.value!.length }
+    const place: Where = { ...where, from: line.from + line.keywordAt!,
+      to: line.from + line.keywordAt! + line.keyword!.length }
+    const value: Where = { ...where, from: line.from + line.valueAt!,
+      to: line.from + line.valueAt! + line.value!.length }
     if (line.kind === 'unknown') {
       const sign = /^([a-z]+)\s*=\s*(\S.*)$/i.exec(line.text.trim())
       if (sign && DIRECTIVES.has(sign[1]!.toLowerCase())) findings.push(found(
@@ -148,14 +158,18 @@ export const menuLines: LintRule = ({ files }) => {
     const spec = { ...DIRECTIVES.get(line.keyword!)!, ...DIRECTIVE_WORDS[line.keyword!]! }
     if (spec.takes === 'number' && !/^\d+$/.test(line.value!.trim())) {
       findings.push(found(
-        'boot.value-off', 'caution', value, `${line.keyword} wants a number`, `${quoted(line.value!.trim())} is none. ${spec.what}.`,
-        { figures: [{ label: line.keyword!, value: line.value!.trim(), limit: 'a number', origin: 'published: U-Boot documentation' }] },
+        'boot.value-off', 'caution', value, `${line.keyword} wants a number`,
+        `${quoted(line.value!.trim())} is none. ${spec.what}.`,
+        { figures: [{ label: line.keyword!, value: line.value!.trim(), limit: 'a number',
+          origin: 'published: U-Boot documentation' }] },
       ))
     }
     if (line.keyword === 'label') {
-      if (labels.indexOf(line.value!.trim()) !== labels.lastIndexOf(line.value!.trim()) && seen.has(`label ${line.value!.trim()}`)) {
+      if (labels.indexOf(line.value!.trim()) !== labels.lastIndexOf(line.value!.trim())
+        && seen.has(`label ${line.value!.trim()}`)) {
         findings.push(found(
-          'menu.label-twice', 'caution', where, `Two entries are called ${line.value!.trim()}`, 'The second can never be chosen by name.',
+          'menu.label-twice', 'caution', where, `Two entries are called ${line.value!.trim()}`,
+          'The second can never be chosen by name.',
           { fixes: [replace('Give it another name', value, `${line.value!.trim()}-2`)] },
         ))
       }
@@ -207,7 +221,8 @@ export const menuLines: LintRule = ({ files }) => {
       const twice = listed.find((path, i) => listed.indexOf(path) < i)
       if (twice) {
         findings.push(found(
-          'boot.repeated', 'caution', value, `${overlayName(twice)} is loaded twice`, 'The second time its nodes are laid over the first.',
+          'boot.repeated', 'caution', value, `${overlayName(twice)} is loaded twice`,
+          'The second time its nodes are laid over the first.',
           { fixes: [replace('Keep it once', value, [...new Set(listed)].join(' '))] },
         ))
       }
@@ -225,7 +240,8 @@ export const menuLines: LintRule = ({ files }) => {
       const at = own[0]!
       findings.push(found(
         'menu.no-kernel', label === startedEntry(lines) ? 'stop' : 'caution',
-        { file: '', line: at.number, from: at.from, to: at.from + at.text.length }, `The entry "${label}" names no kernel`,
+        { file: '', line: at.number, from: at.from, to: at.from + at.text.length },
+        `The entry "${label}" names no kernel`,
         'It starts nothing. Write kernel with the path of the image.',
       ))
     }
@@ -257,10 +273,12 @@ export const environmentLines: LintRule = ({ files }) => {
           )
         : found(
             'boot.line-unknown', 'caution', where, `Line ${line.number} is no key=value`,
-            `${quoted(line.text.trim())} stops the reading of the list on some boards. Make it a comment or take it out.`,
+            `${quoted(line.text.trim())} stops the reading of the list on some boards. Make it a comment or `
+            + 'take it out.',
             {
               fixes: [
-                fix('Make it a comment', where, { from: line.from, to: line.from, insert: '#' }), dropLine('Take it out', files, where),
+                fix('Make it a comment', where, { from: line.from, to: line.from, insert: '#' }),
+                dropLine('Take it out', files, where),
               ],
             },
           ))
@@ -284,7 +302,8 @@ export const environmentLines: LintRule = ({ files }) => {
           'The start script reads only the names it knows.', { fixes: [replace(`Write ${near}`, name, near)] },
         ))
         else findings.push(found(
-          'boot.key-unknown', 'note', name, `"${line.name}" is not in the library`, 'It is kept as it is. Check its spelling.',
+          'boot.key-unknown', 'note', name, `"${line.name}" is not in the library`,
+          'It is kept as it is. Check its spelling.',
         ))
       }
     }
@@ -297,12 +316,14 @@ export const environmentLines: LintRule = ({ files }) => {
         same ? 'boot.repeated' : 'boot.contradicts', same ? 'note' : 'caution', where, `${line.name} is set twice`,
         same
           ? `Line ${before.number} says the same.`
-          : `Line ${before.number} is overwritten by this one${list ? ': its overlays are not loaded. Write them on one line' : ''}.`,
+          : `Line ${before.number} is overwritten by this `
+            + `one${list ? ': its overlays are not loaded. Write them on one line' : ''}.`,
         { fixes: list && !same
           ? [{
               label: 'Write them on one line', file: '',
               changes: [
-                { from: value.from, to: value.to, insert: joined }, ...dropLine('', files, { ...where, line: before.number }).changes,
+                { from: value.from, to: value.to, insert: joined },
+                ...dropLine('', files, { ...where, line: before.number }).changes,
               ],
             }]
           : [dropLine('Keep this one', files, { ...where, line: before.number })] },
@@ -319,7 +340,8 @@ export const environmentLines: LintRule = ({ files }) => {
       }
       if (/\.dtbo?(\s|$)/.test(line.value!)) {
         findings.push(found(
-          'environment.ending', 'caution', value, 'Overlays stand without their ending', 'The start script adds .dtbo itself.',
+          'environment.ending', 'caution', value, 'Overlays stand without their ending',
+          'The start script adds .dtbo itself.',
           { fixes: [replace('Take the endings off', value, line.value!.replace(/\.dtbo?(?=\s|$)/g, ''))] },
         ))
       }
@@ -327,17 +349,21 @@ export const environmentLines: LintRule = ({ files }) => {
       const twice = listed.find((entry, i) => listed.indexOf(entry) < i)
       if (twice) {
         findings.push(found(
-          'boot.repeated', 'caution', value, `${twice} is loaded twice`, 'The second time its nodes are laid over the first.',
+          'boot.repeated', 'caution', value, `${twice} is loaded twice`,
+          'The second time its nodes are laid over the first.',
           { fixes: [replace('Keep it once', value, [...new Set(listed)].join(' '))] },
         ))
       }
       const prefix = lines.findLast(other => other.name === 'overlay_prefix')?.value?.trim()
-      const prefixed = line.name === 'overlays' && prefix ? listed.find(entry => entry.startsWith(`${prefix}-`)) : undefined
+      const prefixed = line.name === 'overlays' && prefix
+        ? listed.find(entry => entry.startsWith(`${prefix}-`))
+        : undefined
       if (prefixed) {
         findings.push(found(
           'environment.prefix', 'caution', value, `${prefixed} has its prefix twice`,
           `overlay_prefix=${prefix} is put before every name in overlays: it becomes ${prefix}-${prefixed}.`,
-          { fixes: [replace(`Write ${prefixed.slice(prefix!.length + 1)}`, value, line.value!.replaceAll(`${prefix}-`, ''))] },
+          { fixes: [replace(`Write ${prefixed.slice(prefix!.length + 1)}`, value,
+            line.value!.replaceAll(`${prefix}-`, ''))] },
         ))
       }
     }
@@ -352,7 +378,8 @@ export const environmentLines: LintRule = ({ files }) => {
     }
     if (line.name === 'console' && !/^(serial|display|both|none)$/.test(line.value!.trim())) {
       findings.push(found(
-        'boot.value-off', 'caution', value, 'console is serial, display, both or none', `${quoted(line.value!)} is none of them.`,
+        'boot.value-off', 'caution', value, 'console is serial, display, both or none',
+        `${quoted(line.value!)} is none of them.`,
         { fixes: [replace('Write both', value, 'both'), replace('Write display', value, 'display')] },
       ))
     }

@@ -4,9 +4,13 @@ import type { Asked } from '../scope/effective'
 import type { LintFinding } from './types'
 import { found, quoted } from './words'
 
-/** Words of a `gpio=` line. Memory, of the firmware's own page: input, output, six other functions, driven high or low, three pulls. */
+/**
+ * Words of a `gpio=` line. Memory, of the firmware's own page: input, output, six other functions, driven high or
+ * low, three pulls.
+ */
 const LINE_WORDS: Readonly<Record<string, 'function' | 'level' | 'pull'>> = {
-  ip: 'function', op: 'function', a0: 'function', a1: 'function', a2: 'function', a3: 'function', a4: 'function', a5: 'function',
+  ip: 'function', op: 'function', a0: 'function', a1: 'function', a2: 'function', a3: 'function', a4: 'function',
+  a5: 'function',
   dh: 'level', dl: 'level', pu: 'pull', pd: 'pull', pn: 'pull', np: 'pull',
 }
 /** Highest line of the chips of this dialect; the header has those up to 27. Memory. */
@@ -31,7 +35,8 @@ export function lineSetting(asked: Extract<Asked, { kind: 'setting' }>, board: B
   for (const part of value.slice(0, split).split(',')) {
     const [, from, to = from] = /^\s*(\d+)(?:\s*-\s*(\d+))?\s*$/.exec(part) ?? []
     if (from === undefined) {
-      findings.push(off(at, part, `${quoted(part)} is no line`, 'Lines are numbers, or two with a dash between: 17, or 22-25.',
+      findings.push(off(at, part, `${quoted(part)} is no line`,
+        'Lines are numbers, or two with a dash between: 17, or 22-25.',
         `0 to ${LAST_LINE}`))
     }
     else if (Number(to) > LAST_LINE || Number(from) > Number(to)) {
@@ -41,9 +46,9 @@ export function lineSetting(asked: Extract<Asked, { kind: 'setting' }>, board: B
     }
     else if (board && Number(to) > 27) {
       findings.push({
-        ...off(at, part, `Line ${to} is not on the header`, 'Lines from 28 on serve the board\'s own things: its lamps, its network, its '
-        + 'card. '
-        + 'Turning one round may stop it from starting.', '0 to 27'),
+        ...off(at, part, `Line ${to} is not on the header`,
+          'Lines from 28 on serve the board\'s own things: its lamps, '
+          + 'its network, its card. Turning one round may stop it from starting.', '0 to 27'),
       })
     }
     at += part.length + 1

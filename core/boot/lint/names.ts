@@ -24,7 +24,8 @@ export const settingNames: LintRule = (context) => {
       return [found(
         'boot.line-without-effect', 'caution', asked.where, `"${asked.name}" does nothing`,
         `No firmware reads ${quoted(asked.name)}: ${spec.gone}.`,
-        { fixes: [replace(`Write ${spec.gone.replace(/^write /, '')}`, asked.where, spec.gone.replace(/^write /, ''))] },
+        { fixes: [replace(`Write ${spec.gone.replace(/^write /, '')}`, asked.where,
+          spec.gone.replace(/^write /, ''))] },
       )]
     }
     return valueOff(spec, asked)
@@ -55,7 +56,8 @@ function unknownSetting(asked: Extract<Asked, { kind: 'setting' }>, { files }: P
   if (base) {
     return [found(
       'boot.key-unknown', 'caution', place, `"${name}" is a parameter, not a setting`,
-      `On its own the line does nothing: parameters of the base tree stand behind dtparam=. Write dtparam=${name}=${asked.value}.`,
+      'On its own the line does nothing: parameters of the base tree stand behind dtparam=. '
+      + `Write dtparam=${name}=${asked.value}.`,
       { fixes: [replace(`Write dtparam=${name}`, place, `dtparam=${name}`)] },
     )]
   }
@@ -110,18 +112,21 @@ function valueOff(spec: SettingSpec, asked: Extract<Asked, { kind: 'setting' }>)
   if (spec.kind === 'switch' && !SWITCH.test(value)) {
     const word = /^(on|yes|true|off|no|false)$/i.exec(value)
     return [found(
-      'boot.value-off', 'caution', place, `${spec.name} is 0 or 1`, `${quoted(value)} is read as 0. Write 1 for on, 0 for off.`,
+      'boot.value-off', 'caution', place, `${spec.name} is 0 or 1`,
+      `${quoted(value)} is read as 0. Write 1 for on, 0 for off.`,
       {
         figures: [{ label: spec.name, value, limit: '0 or 1', origin: spec.origin }],
         fixes: word
-          ? [replace(`Write ${/^(on|yes|true)$/i.test(value) ? 1 : 0}`, place, /^(on|yes|true)$/i.test(value) ? '1' : '0')]
+          ? [replace(`Write ${/^(on|yes|true)$/i.test(value) ? 1 : 0}`, place,
+              /^(on|yes|true)$/i.test(value) ? '1' : '0')]
           : [replace('Write 1', place, '1'), replace('Write 0', place, '0')],
       },
     )]
   }
   if (spec.kind === 'choice' && !spec.values!.includes(value)) {
     return [found(
-      'boot.value-off', 'caution', place, `${spec.name} cannot be ${quoted(value)}`, `It is one of ${spec.values!.join(', ')}.`,
+      'boot.value-off', 'caution', place, `${spec.name} cannot be ${quoted(value)}`,
+      `It is one of ${spec.values!.join(', ')}.`,
       {
         figures: [{ label: spec.name, value, limit: spec.values!.join(', '), origin: spec.origin }],
         fixes: spec.values!.slice(0, 2).map(entry => replace(`Write ${entry}`, place, entry)),
@@ -133,7 +138,8 @@ function valueOff(spec: SettingSpec, asked: Extract<Asked, { kind: 'setting' }>)
 }
 
 function numberOff(
-  name: string, { min = -Infinity, max = Infinity, origin = 'memory' }: { min?: number, max?: number, origin?: string }, value: string,
+  name: string, { min = -Infinity, max = Infinity,
+    origin = 'memory' }: { min?: number, max?: number, origin?: string }, value: string,
   place: Where, unit?: string,
 ): LintFinding[] {
   const figure = numberOf(value)
@@ -152,8 +158,10 @@ function numberOff(
   const inside = String(figure < min ? min : max)
   return [found(
     'boot.value-off', 'caution', place, `${name}=${value} is out of range`,
-    `It goes from ${min} to ${max}${unit ? ` ${unit}` : ''}; beyond that it is cut, ignored or keeps the board from starting.`,
-    { figures: [{ label: name, value: figure, unit, limit, origin }], fixes: [replace(`Write ${inside}`, place, inside)] },
+    `It goes from ${min} to ${max}${unit ? ` ${unit}` : ''}; beyond that it is cut, ignored or keeps the `
+    + 'board from starting.',
+    { figures: [{ label: name, value: figure, unit, limit, origin }],
+      fixes: [replace(`Write ${inside}`, place, inside)] },
   )]
 }
 
@@ -170,7 +178,8 @@ export const parameterNames: LintRule = (context) => {
   return findings(effective.asked, (asked): LintFinding[] => {
     if ('applies' in asked && asked.applies === 'never') return []
     if (asked.kind === 'param') return baseParam(asked, context)
-    if (asked.kind !== 'overlay' || own.has(asked.name) || context.plan?.loads.some(part => part.made === asked.name)) return []
+    if (asked.kind !== 'overlay' || own.has(asked.name)
+      || context.plan?.loads.some(part => part.made === asked.name)) return []
     const spec = overlayNamed(asked.name)
     if (!spec) return unknownOverlay(asked, context)
     const missing: LintFinding[] = []
@@ -184,7 +193,8 @@ export const parameterNames: LintRule = (context) => {
           `The overlay serves several parts and loads nothing until one is named: `
           + `${flags.slice(0, 6).join(', ')}${flags.length > 6 ? ' …' : ''}.`,
           { fixes: flags.slice(0, 3)
-            .map(flag => fix(`Write ${flag}`, asked.where, { from: asked.where.to, to: asked.where.to, insert: `,${flag}` })) },
+            .map(flag => fix(`Write ${flag}`, asked.where,
+              { from: asked.where.to, to: asked.where.to, insert: `,${flag}` })) },
         ))
       }
     }
@@ -201,9 +211,9 @@ export const parameterNames: LintRule = (context) => {
         near ? `${spec.name} has no parameter "${param.name}"` : `"${param.name}" of ${spec.name} is not known here`,
         near
           ? `The loader stops at a parameter it does not know and may drop the overlay with it. Write ${near}.`
-          : `Where the image's overlay does not have it, the loader stops there and may drop the overlay. Known of it here: `
-            + `${spec.params.slice(0, 8).map(entry => entry.name).join(', ') || 'none'}. The README of the image's `
-            + `overlays has the last word.`,
+          : 'Where the image\'s overlay does not have it, the loader stops there and may drop the overlay. Known of it '
+            + `here: ${spec.params.slice(0, 8).map(entry => entry.name).join(', ') || 'none'}. The README of the `
+            + 'image\'s overlays has the last word.',
         {
           figures: [{ label: 'from', value: 'overlay library', origin: spec.origin }],
           fixes: near ? [replace(`Write ${near}`, place, near)] : [dropHere(param, context)],
@@ -216,10 +226,12 @@ export const parameterNames: LintRule = (context) => {
 function dropHere(param: AskedParam, { files }: Parameters<LintRule>[0]) {
   const text = textOf(files, param.where.file)
   const comma = text[param.where.from - 1] === ','
-  return fix('Take it out', param.where, { from: comma ? param.where.from - 1 : param.where.from, to: param.where.to, insert: '' })
+  return fix('Take it out', param.where,
+    { from: comma ? param.where.from - 1 : param.where.from, to: param.where.to, insert: '' })
 }
 
-function baseParam(asked: Extract<Asked, { kind: 'param' }>, { effective, files, board }: Parameters<LintRule>[0]): LintFinding[] {
+function baseParam(asked: Extract<Asked, { kind: 'param' }>,
+  { effective, files, board }: Parameters<LintRule>[0]): LintFinding[] {
   const known = BASE.get(asked.name)
   if (known) return paramValue(known, asked, 'memory', board)
   const place = { ...asked.where, to: asked.where.from + asked.name.length }
@@ -229,14 +241,16 @@ function baseParam(asked: Extract<Asked, { kind: 'param' }>, { effective, files,
     && !!overlayNamed(other.name)?.params.some(param => param.name === asked.name))
   if (later) {
     const value = asked.value ? `${asked.name}=${asked.value}` : asked.name
-    return [found('boot.param-too-early', 'caution', place, `"${asked.name}" stands above the overlay it is meant for`, `A dtparam above `
+    return [found('boot.param-too-early', 'caution', place, `"${asked.name}" stands above the overlay it is meant for`,
+      `A dtparam above `
       + `the first dtoverlay belongs to the base tree, which has no "${asked.name}": it is lost. It belongs behind `
       + `dtoverlay=${later.name} in line ${later.where.line}.`, {
-      fixes: [{
-        label: `Move it to ${later.name}`, file: asked.where.file,
-        changes: [...dropParamChanges(asked, files), { from: later.where.to, to: later.where.to, insert: `,${value}` }],
-      }],
-    })]
+        fixes: [{
+          label: `Move it to ${later.name}`, file: asked.where.file,
+          changes: [...dropParamChanges(asked, files),
+            { from: later.where.to, to: later.where.to, insert: `,${value}` }],
+        }],
+      })]
   }
   if (asked.below) {
     const own = nearest(asked.name, overlayNamed(asked.below)?.params.map(param => param.name) ?? [])
@@ -252,13 +266,15 @@ function baseParam(asked: Extract<Asked, { kind: 'param' }>, { effective, files,
   if (near) {
     return [found(
       'boot.param-unknown', 'caution', place, `There is no parameter "${asked.name}": "${near}" is one`,
-      `The base tree does not know it, and the line does nothing. Write ${near}.`, { fixes: [replace(`Write ${near}`, place, near)] },
+      `The base tree does not know it, and the line does nothing. Write ${near}.`,
+      { fixes: [replace(`Write ${near}`, place, near)] },
     )]
   }
   const overlay = OVERLAYS.get(asked.name)
   if (overlay) {
     return [found(
-      'boot.param-unknown', 'caution', place, `"${asked.name}" is an overlay`, `It is loaded with dtoverlay=, not with dtparam=.`,
+      'boot.param-unknown', 'caution', place, `"${asked.name}" is an overlay`,
+      `It is loaded with dtoverlay=, not with dtparam=.`,
       { fixes: [insertBefore(`Write dtoverlay=${asked.name} above`, files, asked.where, `dtoverlay=${asked.name}`)] },
     )]
   }
@@ -280,7 +296,8 @@ function dropParamChanges(asked: AskedParam, files: Parameters<LintRule>[0]['fil
 
 const FLAG = /^(|on|off|yes|no|true|false|0|1|y|n|okay|disabled)$/i
 
-function paramValue(spec: ParamSpec, { name, value, where }: AskedParam, origin: string, board: Board | null): LintFinding[] {
+function paramValue(spec: ParamSpec, { name, value, where }: AskedParam, origin: string,
+  board: Board | null): LintFinding[] {
   const from = where.to - value.length
   const place = value ? { ...where, from } : where
   const comment = /^(\S*)\s+#/.exec(value)
@@ -295,7 +312,8 @@ function paramValue(spec: ParamSpec, { name, value, where }: AskedParam, origin:
     return FLAG.test(value)
       ? []
       : [found(
-          'boot.value-off', 'caution', place, `${name} is on or off`, `${quoted(value)} is neither. Write ${name} alone, or on, or off.`,
+          'boot.value-off', 'caution', place, `${name} is on or off`,
+          `${quoted(value)} is neither. Write ${name} alone, or on, or off.`,
           {
             figures: [{ label: name, value, limit: 'on or off', origin }],
             fixes: [replace('Write on', place, 'on'), replace('Write off', place, 'off')],
@@ -306,7 +324,8 @@ function paramValue(spec: ParamSpec, { name, value, where }: AskedParam, origin:
     return spec.values!.includes(value)
       ? []
       : [found(
-          'boot.value-off', 'caution', place, `${name} cannot be ${quoted(value)}`, `It is one of ${spec.values!.join(', ')}.`,
+          'boot.value-off', 'caution', place, `${name} cannot be ${quoted(value)}`,
+          `It is one of ${spec.values!.join(', ')}.`,
           {
             figures: [{ label: name, value, limit: spec.values!.join(', '), origin }],
             fixes: value ? spec.values!.slice(0, 3).map(entry => replace(`Write ${entry}`, place, entry)) : [],
@@ -346,7 +365,9 @@ function paramValue(spec: ParamSpec, { name, value, where }: AskedParam, origin:
           + `${meant === undefined
             ? 'Was a header position meant? Look up its line number.'
             : `Position ${value} is line ${meant}: was that meant?`}`,
-        fixes: meant === undefined ? [] : [replace(`Write ${meant}, the line at position ${value}`, place, String(meant))],
+        fixes: meant === undefined
+          ? []
+          : [replace(`Write ${meant}, the line at position ${value}`, place, String(meant))],
       }]
     }
     return off
@@ -356,7 +377,9 @@ function paramValue(spec: ParamSpec, { name, value, where }: AskedParam, origin:
 
 function unknownOverlay(asked: Extract<Asked, { kind: 'overlay' }>, { files }: Parameters<LintRule>[0]): LintFinding[] {
   const text = textOf(files, asked.where.file)
-  const at = files.dialect === 'key-value' ? text.indexOf(asked.name, text.indexOf('=', asked.where.from)) : asked.where.from
+  const at = files.dialect === 'key-value'
+    ? text.indexOf(asked.name, text.indexOf('=', asked.where.from))
+    : asked.where.from
   const place = { ...asked.where, from: at, to: at + asked.name.length }
   const bare = asked.name.replace(/\.dtbo?$/, '').replace(/-overlay$/, '')
   if (bare !== asked.name && overlayNamed(bare)) {
@@ -376,7 +399,7 @@ function unknownOverlay(asked: Extract<Asked, { kind: 'overlay' }>, { files }: P
   }
   return [found(
     'overlay.not-in-library', 'note', place, `"${asked.name}" is not in the library`,
-    `Voltaris cannot say what it takes. Drop its .dtbo or .dts file here, and it is read and rehearsed. On the card it must lie in the `
-    + `folder overlays.`,
+    'Voltaris cannot say what it takes. Drop its .dtbo or .dts file here, and it is read and rehearsed. On the card it '
+    + 'must lie in the folder overlays.',
   )]
 }

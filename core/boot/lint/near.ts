@@ -1,7 +1,10 @@
 /** The name that was probably meant. */
 import { distance } from 'fastest-levenshtein'
 
-/** The nearest known name, when it is near enough to be a slip: one letter in short names, two in longer ones. Null otherwise. */
+/**
+ * The nearest known name, when it is near enough to be a slip: one letter in short names, two in longer
+ * ones. Null otherwise.
+ */
 export function nearest(name: string, known: Iterable<string>): string | null {
   const wanted = name.toLowerCase()
   const max = wanted.length <= 3 ? 1 : 2

@@ -16,23 +16,28 @@ import {
 const BASE = new Map(BASE_PARAMS.map(param => [param.name, param]))
 
 type AskedOverlay = Extract<Asked, { kind: 'overlay' }>
-const overlaysOf = (context: LintContext) => context.effective.asked.filter((asked): asked is AskedOverlay => asked.kind === 'overlay')
+const overlaysOf = (context: LintContext) =>
+  context.effective.asked.filter((asked): asked is AskedOverlay => asked.kind === 'overlay')
 
-/** A parameter of the base tree in the line of an overlay that does not have it: there it is the overlay's own, or lost. */
+/**
+ * A parameter of the base tree in the line of an overlay that does not have it: there it is the overlay's own, or lost.
+ */
 export const scopeOfParameters: LintRule = context => context.files.dialect !== 'key-value'
   ? []
   : overlaysOf(context).flatMap(overlay => overlay.params.flatMap((param): LintFinding[] => {
-      if (param.where.line !== overlay.where.line || ownerOf(param.name, overlay.name, context.files.overlays) !== 'base') return []
+      if (param.where.line !== overlay.where.line
+        || ownerOf(param.name, overlay.name, context.files.overlays) !== 'base') return []
       const value = param.value === '' ? param.name : `${param.name}=${param.value}`
       const { from } = lineAt(context.files, { file: overlay.where.file, line: overlay.where.line })
       const newline = textOf(context.files, overlay.where.file).includes('\r\n') ? '\r\n' : '\n'
       return [found('boot.param-captured', 'caution', param.where, `"${param.name}" stands in the line of an overlay`,
-        `Behind a dtoverlay in its line a parameter is taken for that overlay's own. ${overlay.name} has none of that name, so ${value} `
-        + `is lost. Give it a dtparam line of its own.`,
+        `Behind a dtoverlay in its line a parameter is taken for that overlay's own. ${overlay.name} has none of that `
+        + `name, so ${value} is lost. Give it a dtparam line of its own.`,
         {
           fixes: [{
             label: 'Give it a line of its own', file: param.where.file,
-            changes: [...dropParam('', context.files, param.where).changes, { from, to: from, insert: `dtparam=${value}${newline}` }],
+            changes: [...dropParam('', context.files, param.where).changes,
+              { from, to: from, insert: `dtparam=${value}${newline}` }],
           }],
         })]
     }))
@@ -64,20 +69,24 @@ export const hiddenByFilter: LintRule = (context) => {
         },
       )]
     }
-    if (line.applies === 'always' || !['setting', 'param', 'overlay'].includes(line.kind) || (line.kind === 'overlay' && !line.name)) {
+    if (line.applies === 'always' || !['setting', 'param', 'overlay'].includes(line.kind)
+      || (line.kind === 'overlay' && !line.name)) {
       return []
     }
     if (line.applies === 'sometimes' && !needed.has(line.text.trim())) return []
-    // One finding for each heading and stretch, at its first line; every line of it that the plan needs is told by itself.
+    // One finding for each heading and stretch, at its first line; every line of it that the plan needs is told
+    // by itself.
     const first = kindBefore === 'filter'
     const wanted = needed.has(line.text.trim()) && !elsewhere.has(line.text.trim())
     if (!first && !wanted) return []
-    // Sections for other models are how one card serves several boards; only one that hides all that comes after is a likely slip.
+    // Sections for other models are how one card serves several boards; only one that hides all that comes after is a
+    // likely slip.
     const last = i > lastFilter
     if (!wanted && !last && line.filter !== 'none') return []
     const heading = line.filter === 'none'
       ? '[none] lets no board through'
-      : `[${line.filter}] ${board && line.applies === 'never' ? 'does not let this board through' : 'does not always apply'}`
+      : `[${line.filter}] `
+        + `${board && line.applies === 'never' ? 'does not let this board through' : 'does not always apply'}`
     return [found('boot.filtered', wanted || (last && line.filter !== 'none')
       ? 'caution'
       : 'note', where, `Line ${line.number} is hidden by [${line.filter}]`,
@@ -89,7 +98,10 @@ export const hiddenByFilter: LintRule = (context) => {
       + `${line.filter === 'none' && !wanted ? ' It is kept and not judged.' : ' If it is meant for this board, put [all] before it.'}`,
     {
       fixes: line.filter === 'none' && !wanted ? [] : [insertBefore('Put [all] before it', files, where, '[all]')],
-      partIds: wanted ? plan!.needs.filter(need => writeNeed(need.need) === line.text.trim()).flatMap(need => need.partIds) : [],
+      partIds: wanted
+        ? plan!.needs.filter(need => writeNeed(need.need) === line.text.trim())
+            .flatMap(need => need.partIds)
+        : [],
     })]
   })
 }
@@ -108,13 +120,15 @@ export const repeated: LintRule = (context) => {
     if (asked.kind === 'setting') {
       if (SETTING_SPECS.get(asked.name)?.repeats) continue
       const before = settings.get(asked.name)
-      if (before && before.applies === asked.applies && !isSame(before, asked)) repeats.push(twice(before, asked, context))
+      if (before && before.applies === asked.applies
+        && !isSame(before, asked)) repeats.push(twice(before, asked, context))
       settings.set(asked.name, asked)
     }
     else if (asked.kind === 'param') {
       const name = canonicalParam(asked.name)
       const before = params.get(name)
-      if (before && before.applies === asked.applies && !isSame(before, asked)) repeats.push(sameParam(before, asked, context))
+      if (before && before.applies === asked.applies
+        && !isSame(before, asked)) repeats.push(sameParam(before, asked, context))
       params.set(name, asked)
     }
     else {
@@ -123,8 +137,8 @@ export const repeated: LintRule = (context) => {
       if (before && before.applies === asked.applies && !isSame(before, asked)) {
         repeats.push(found(
           'boot.repeated', 'caution', asked.where, `${asked.name} is loaded twice`,
-          `Line ${before.where.line} loads it already with the same parameters. The second time its nodes are laid over the first, or `
-          + `fail as taken. Take one out.`,
+          `Line ${before.where.line} loads it already with the same parameters. The second time its nodes are laid `
+          + 'over the first, or fail as taken. Take one out.',
           { fixes: files.dialect === 'environment'
             ? [dropWord('Take this one out', asked, context)]
             : [dropLine('Take this line out', files, asked.where)] },
@@ -138,7 +152,8 @@ export const repeated: LintRule = (context) => {
 }
 
 /** One line of a file that is included more than once. */
-const isSame = (a: { where: Where }, b: { where: Where }) => a.where.file === b.where.file && a.where.from === b.where.from
+const isSame = (a: { where: Where },
+  b: { where: Where }) => a.where.file === b.where.file && a.where.from === b.where.from
 
 function overlayKey(asked: AskedOverlay): string {
   return `${asked.name} ${asked.params.map(param => `${param.name}=${param.value}`).sort().join(',')}`
@@ -161,7 +176,8 @@ function paramTwice(overlay: AskedOverlay, { files }: LintContext): LintFinding[
       `${overlay.name} is told "${param.name}" twice`,
       before.value === param.value
         ? 'Once is enough.'
-        : `Line ${before.where.line} says ${before.value || 'on'}, this one ${param.value || 'on'}: the later one counts.`,
+        : `Line ${before.where.line} says ${before.value || 'on'}, this one ${param.value || 'on'}: the `
+          + 'later one counts.',
       { fixes: [dropParam('Take the first one out', files, before.where)] },
     )]
   })
@@ -172,14 +188,17 @@ function twice(
 ): LintFinding {
   if (before.value === asked.value) {
     return found(
-      'boot.repeated', 'note', asked.where, `${asked.name} is set twice`, `Line ${before.where.line} says the same. One is enough.`,
+      'boot.repeated', 'note', asked.where, `${asked.name} is set twice`,
+      `Line ${before.where.line} says the same. One is enough.`,
       { fixes: [dropLine('Take this line out', files, asked.where)] },
     )
   }
   return found(
-    'boot.contradicts', 'caution', asked.where, `${asked.name} is ${before.value} in line ${before.where.line} and ${asked.value} here`,
+    'boot.contradicts', 'caution', asked.where,
+    `${asked.name} is ${before.value} in line ${before.where.line} and ${asked.value} here`,
     `The later one counts: ${asked.name}=${asked.value}. Keep one of the two.`,
-    { fixes: [dropLine(`Keep ${asked.value}`, files, before.where), dropLine(`Keep ${before.value}`, files, asked.where)] },
+    { fixes: [dropLine(`Keep ${asked.value}`, files, before.where),
+      dropLine(`Keep ${before.value}`, files, asked.where)] },
   )
 }
 
@@ -191,7 +210,8 @@ function sameParam(
   const other = before.name === asked.name ? '' : ` (as ${before.name})`
   if (same) {
     return found(
-      'boot.repeated', 'note', asked.where, `${asked.name} is set twice`, `Line ${before.where.line}${other} says the same. One is enough.`,
+      'boot.repeated', 'note', asked.where, `${asked.name} is set twice`,
+      `Line ${before.where.line}${other} says the same. One is enough.`,
       { fixes: [dropParam('Take this one out', files, asked.where)] },
     )
   }
@@ -200,7 +220,8 @@ function sameParam(
     `${asked.name} is ${before.value || 'on'} in line ${before.where.line}${other} and ${asked.value || 'on'} here`,
     `The later one counts: ${asked.value || 'on'}. Keep one of the two.`,
     {
-      fixes: [dropParam(`Keep ${asked.value || 'on'}`, files, before.where), dropParam(`Keep ${before.value || 'on'}`, files, asked.where)],
+      fixes: [dropParam(`Keep ${asked.value || 'on'}`, files, before.where),
+        dropParam(`Keep ${before.value || 'on'}`, files, asked.where)],
     },
   )
 }
@@ -258,7 +279,8 @@ export const busesOff: LintRule = (context) => {
       fixes: turnedOff
         ? [replace(
             'Switch it on',
-            { ...turnedOff.where, to: turnedOff.where.from + turnedOff.name.length + (turnedOff.value ? 1 + turnedOff.value.length : 0) },
+            { ...turnedOff.where,
+              to: turnedOff.where.from + turnedOff.name.length + (turnedOff.value ? 1 + turnedOff.value.length : 0) },
             `${turnedOff.name}=on`,
           )]
         : line
@@ -268,7 +290,10 @@ export const busesOff: LintRule = (context) => {
   })
 }
 
-/** Buses that an overlay switches on: those it is for, and that of its part, where its own tree has the bus with its status. */
+/**
+ * Buses that an overlay switches on: those it is for, and that of its part, where its own tree has the bus
+ * with its status.
+ */
 function switchedOnBy({ name, params }: AskedOverlay): string[] {
   const spec = overlayNamed(name)
   if (!spec) return []
@@ -279,7 +304,8 @@ function switchedOnBy({ name, params }: AskedOverlay): string[] {
 
 /** A line for the base tree, put where no overlay swallows it: above the first overlay of its stretch. */
 function insertAtBase(label: string, context: LintContext, asked: AskedOverlay, line: string) {
-  const first = overlaysOf(context).find(other => other.where.file === asked.where.file && other.applies === 'always') ?? asked
+  const first = overlaysOf(context).find(other => other.where.file === asked.where.file && other.applies === 'always')
+    ?? asked
   return insertBefore(label, context.files, line.startsWith('dtparam') ? first.where : asked.where, line)
 }
 
@@ -302,15 +328,18 @@ export function enablingLine(bus: string): string | null {
 /** An empty `device_tree=` hands the kernel no tree: overlays and parameters change nothing. Memory. */
 export const treeOff: LintRule = ({ effective, files }) => {
   if (files.dialect !== 'key-value') return []
-  const last = effective.asked.findLast(asked => asked.kind === 'setting' && asked.name === 'device_tree' && asked.applies !== 'never')
+  const last = effective.asked.findLast(asked =>
+    asked.kind === 'setting' && asked.name === 'device_tree' && asked.applies !== 'never')
   if (last?.kind !== 'setting' || last.value.trim() !== '') return []
-  const lost = effective.asked.filter(asked => (asked.kind === 'overlay' || asked.kind === 'param') && asked.applies !== 'never').length
+  const lost = effective.asked.filter(asked =>
+    (asked.kind === 'overlay' || asked.kind === 'param') && asked.applies !== 'never').length
   return lost === 0
     ? []
     : [found(
         'boot.tree-off', 'stop', last.where, 'No tree is handed to the kernel',
-        `An empty device_tree= switches the tree off, and with it ${lost === 1 ? 'the one line' : `all ${lost} lines`} of overlays and `
-        + 'parameters in this file: no bus and no driver comes from them. Take the line out, or name a tree.',
+        'An empty device_tree= switches the tree off, and with it '
+        + `${lost === 1 ? 'the one line' : `all ${lost} lines`} of overlays and parameters in this file: no bus `
+        + 'and no driver comes from them. Take the line out, or name a tree.',
         {
           figures: [{ label: 'lines without effect', value: lost, limit: 0, origin: 'memory' }],
           fixes: [commentOut('Make it a comment', files, last.where)],
@@ -318,7 +347,10 @@ export const treeOff: LintRule = ({ effective, files }) => {
       )]
 }
 
-/** A controller that the board leads out. The small serial port comes out in place of the full one where there is one at all. */
+/**
+ * A controller that the board leads out. The small serial port comes out in place of the full one where there is
+ * one at all.
+ */
 const isThere = (board: Board, bus: string) => board.controllers.some(controller => controller.id === bus
   || (bus === 'uart1' && controller.id === 'uart0' && controller.variants?.some(variant => !variant.full)))
 
@@ -336,19 +368,23 @@ export const controllersElsewhere: LintRule = ({ effective, board, files }) => b
         const from = textOf(files, asked.where.file).indexOf(asked.name, asked.where.from)
         return [found(
           'overlay.other-family', 'caution', asked.where, `${asked.name} is for the newest family`,
-          `Its lines and circuits are those of another chip: on this board it does not go on, and nothing comes of the line.`,
+          'Its lines and circuits are those of another chip: on this board it does not go on, and nothing comes '
+          + 'of the line.',
           // The plain name helps where the board has what it switches on.
-          { fixes: isElsewhere ? [off] : [replace(`Write ${plain}`, { ...asked.where, from, to: from + asked.name.length }, plain), off] },
+          { fixes: isElsewhere
+            ? [off]
+            : [replace(`Write ${plain}`, { ...asked.where, from, to: from + asked.name.length }, plain), off] },
         )]
       }
       return isElsewhere
         ? [found(
             'bus.not-on-board', 'caution', asked.where, `${busName(wanted[0]!)} is not on this board`,
-            `${asked.name} switches on a controller that this board's chip does not lead out: nothing comes of the line. Other boards `
-            + `have it.`,
+            `${asked.name} switches on a controller that this board's chip does not lead out: nothing comes of the `
+            + 'line. Other boards have it.',
             {
               fixes: [off],
-              figures: [{ label: 'controllers', value: wanted.join(', '), limit: 'none of them here', origin: 'board file' }],
+              figures: [{ label: 'controllers', value: wanted.join(', '), limit: 'none of them here',
+                origin: 'board file' }],
             },
           )]
         : []

@@ -6,7 +6,10 @@ import { commentOut, found } from './words'
 
 type Line = Extract<Asked, { kind: 'overlay' }>
 
-/** True when a line of the library loads what the part's file asks for: the same overlay, for the same kind of part where it has kinds. */
+/**
+ * True when a line of the library loads what the part's file asks for: the same overlay, for the same kind of part
+ * where it has kinds.
+ */
 function loads(line: Line, { library }: PlanSide['loads'][number]): boolean {
   const spec = overlayNamed(line.name)
   return library.some((need) => {
@@ -24,15 +27,17 @@ export const loadedTwice: LintRule = ({ effective, files, plan }) => {
     const made = lines.find(line => line.name === part.made)
     const library = made && lines.find(line => !shadowed.has(line.name) && loads(line, part)
       // Another part of the plan may ask for the same line.
-      && !plan.needs.some(need => need.need.kind === 'overlay' && need.need.name === line.name && !need.partIds.includes(part.partId)))
+      && !plan.needs.some(need =>
+        need.need.kind === 'overlay' && need.need.name === line.name && !need.partIds.includes(part.partId)))
     if (!made || !library) return []
     const [surplus, kept] = part.isMade ? [library, made] : [made, library]
     return [found(
       'overlay.part-twice', 'caution', surplus.where, `${part.name} is loaded twice`,
-      `Line ${made.where.line} loads the overlay made for it, line ${library.where.line} one of the library for the same part: its node `
-      + `is there `
-      + `twice or mixed of both, and the second driver is refused. Keep line ${kept.where.line}.`,
-      { partIds: [part.partId], fixes: [commentOut(`Make line ${surplus.where.line} a comment`, files, surplus.where)] },
+      `Line ${made.where.line} loads the overlay made for it, line ${library.where.line} one of the `
+      + 'library for the same part: its node is there twice or mixed of both, and the second driver is '
+      + `refused. Keep line ${kept.where.line}.`,
+      { partIds: [part.partId],
+        fixes: [commentOut(`Make line ${surplus.where.line} a comment`, files, surplus.where)] },
     )]
   })
 }

@@ -1,4 +1,7 @@
-/** Lines as text: too long, no line at all, written for another dialect; and the file as a whole: the wrong copy, the wrong kind. */
+/**
+ * Lines as text: too long, no line at all, written for another dialect; and the file as a whole: the wrong copy,
+ * the wrong kind.
+ */
 import { readBoot } from '../dialects/key-value'
 import { filtersOf } from '../scope/filters'
 import { splitLines } from '../dialects/lines'
@@ -21,7 +24,8 @@ export const longLines: LintRule = ({ files, board }) => files.dialect !== 'key-
       const where = { file: '', line: line.number, from: line.from, to: line.from + line.text.length }
       const newline = line.ending || '\n'
       let split: string[] | null
-      if (line.kind === 'overlay' && line.params!.length) split = [`dtoverlay=${line.name}`, ...packed(line.params!.map(param => param.value ? `${param.name}=${param.value}` : param.name))]
+      if (line.kind === 'overlay' && line.params!.length) split = [`dtoverlay=${line.name}`,
+        ...packed(line.params!.map(param => param.value ? `${param.name}=${param.value}` : param.name))]
       else split = line.kind === 'param' && line.params!.length > 1
         ? packed(line.params!.map(param => param.value
             ? `${param.name}=${param.value}`
@@ -30,10 +34,11 @@ export const longLines: LintRule = ({ files, board }) => files.dialect !== 'key-
       return [found(
         'boot.line-too-long', 'caution', where, `Line ${line.number} is too long`,
         `Early firmware reads ${MAX_LETTERS} characters of a line and drops the `
-        + `rest${split ? ': the last parameters are lost. The overlay\'s parameters may stand on dtparam lines below it' : ''}. Split `
-        + `it.`,
+        + `rest${split ? ': the last parameters are lost. The overlay\'s parameters may stand on dtparam lines below it' : ''}. `
+        + 'Split it.',
         {
-          figures: [{ label: 'length', value: line.text.length, limit: MAX_LETTERS, unit: 'characters', origin: 'memory' }],
+          figures: [{ label: 'length', value: line.text.length, limit: MAX_LETTERS, unit: 'characters',
+            origin: 'memory' }],
           fixes: split ? [replace('Split it', where, split.join(newline))] : [],
         },
       )]
@@ -62,7 +67,8 @@ export const noLines: LintRule = ({ files, board }) => files.dialect !== 'key-va
       if (open) {
         return [found(
           'boot.line-unknown', 'caution', where, 'A section heading without its bracket',
-          `${quoted(body)} is read as nothing, and the lines below stay under the heading above. Write [${open[1]!.trim()}].`,
+          `${quoted(body)} is read as nothing, and the lines below stay under the heading `
+          + `above. Write [${open[1]!.trim()}].`,
           { fixes: [replace(`Write [${open[1]!.trim()}]`, where, `[${open[1]!.trim()}]`)] },
         )]
       }
@@ -79,13 +85,15 @@ export const noLines: LintRule = ({ files, board }) => files.dialect !== 'key-va
       }
       if (OVERLAYS.has(body)) {
         return [found(
-          'boot.sign-missing', 'caution', where, `"${body}" alone loads nothing`, `It is an overlay: write dtoverlay=${body}.`,
+          'boot.sign-missing', 'caution', where, `"${body}" alone loads nothing`,
+          `It is an overlay: write dtoverlay=${body}.`,
           { fixes: [replace(`Write dtoverlay=${body}`, where, `dtoverlay=${body}`)] },
         )]
       }
       if (BASE_PARAMS.some(param => param.name === body)) {
         return [found(
-          'boot.sign-missing', 'caution', where, `"${body}" alone switches nothing`, `It is a parameter: write dtparam=${body}=on.`,
+          'boot.sign-missing', 'caution', where, `"${body}" alone switches nothing`,
+          `It is a parameter: write dtparam=${body}=on.`,
           { fixes: [replace(`Write dtparam=${body}=on`, where, `dtparam=${body}=on`)] },
         )]
       }
@@ -98,15 +106,16 @@ export const noLines: LintRule = ({ files, board }) => files.dialect !== 'key-va
       }
       if (/^\/\/|^;|^--/.test(body)) {
         return [found(
-          'boot.line-unknown', 'note', where, 'Comments begin with #', `${quoted(body)} is skipped, but only because it is no key.`,
+          'boot.line-unknown', 'note', where, 'Comments begin with #',
+          `${quoted(body)} is skipped, but only because it is no key.`,
           { fixes: [replace('Write it with #', where, `# ${body.replace(/^(\/\/|;|--)\s*/, '')}`)] },
         )]
       }
       const near = nearest(body, [...SETTING_SPECS.keys()])
       return [found(
         'boot.line-unknown', 'note', where, `Line ${line.number} says nothing the firmware knows`,
-        `${quoted(body)} is neither key=value, a comment, a filter nor an include${near ? `; ${near}=… was probably meant` : ''}. It is `
-        + `kept as it is.`,
+        `${quoted(body)} is neither key=value, a comment, a filter nor an `
+        + `include${near ? `; ${near}=… was probably meant` : ''}. It is kept as it is.`,
         { fixes: comment },
       )]
     })
@@ -114,14 +123,15 @@ export const noLines: LintRule = ({ files, board }) => files.dialect !== 'key-va
 /** The copy that is not read on this generation of image, or a file of another kind than the board reads. */
 export const wrongFile: LintRule = ({ files, image, board }) => {
   const where: Where = { file: '', line: 1, from: 0, to: splitLines(files.text)[0]?.text.length ?? 0 }
-  const moved = files.text.split(/\r?\n/, 12).findIndex(line => /do not edit this file|has (been )?moved to/i.test(line))
+  const moved = files.text.split(/\r?\n/, 12)
+    .findIndex(line => /do not edit this file|has (been )?moved to/i.test(line))
   if (moved >= 0) {
     const line = splitLines(files.text)[moved]!
     return [found(
       'boot.wrong-copy', 'stop', { file: '', line: line.number, from: line.from, to: line.from + line.text.length },
       'This is the copy that nobody reads',
-      'On newer images this file only says where the real one lies: /boot/firmware/config.txt. What is written here does nothing. Open '
-      + 'that one.',
+      'On newer images this file only says where the real one lies: /boot/firmware/config.txt. What is written here '
+      + 'does nothing. Open that one.',
     )]
   }
   const findings: LintFinding[] = []
@@ -132,7 +142,8 @@ export const wrongFile: LintRule = ({ files, image, board }) => {
     const right = newer ? path.replace('/boot/', '/boot/firmware/') : path.replace('/boot/firmware/', '/boot/')
     findings.push(found(
       'boot.wrong-path', 'caution', where, `On ${newer ? 'newer' : 'older'} images the file lies elsewhere`,
-      `This one came from ${path}. ${newer ? 'Newer' : 'Older'} images read ${right}; the other copy is left alone or is not there.`,
+      `This one came from ${path}. ${newer ? 'Newer' : 'Older'} images read ${right}; the other copy is left alone or `
+      + 'is not there.',
       { figures: [{ label: 'path', value: path, limit: right, origin: 'memory' }] },
     ))
   }
@@ -143,8 +154,8 @@ export const wrongFile: LintRule = ({ files, image, board }) => {
   if (wanted && told !== wanted && told !== 'key-value' && telling > 1) {
     findings.push(found(
       'boot.wrong-dialect', 'stop', where, `This board reads another kind of boot file`,
-      `The file is written as ${DIALECT_WORDS[told]}; this board reads ${DIALECT_WORDS[wanted]}, ${board!.bootPath}. Nothing in it `
-      + `applies.`,
+      `The file is written as ${DIALECT_WORDS[told]}; this board reads ${DIALECT_WORDS[wanted]}, ${board!.bootPath}. `
+      + 'Nothing in it applies.',
     ))
   }
   return findings

@@ -8,7 +8,10 @@ import { append } from '../../collections/append'
 /** More findings than these on one file are noise, and take long to find and to show. */
 export const MAX_FINDINGS = 500
 
-/** `flatMap` that stops once there are as many findings as are shown: a rule on a file of megabytes need not look at the rest. */
+/**
+ * `flatMap` that stops once there are as many findings as are shown: a rule on a file of megabytes need not
+ * look at the rest.
+ */
 export function findings<T>(list: Iterable<T>, of: (entry: T, i: number) => readonly LintFinding[]): LintFinding[] {
   const all: LintFinding[] = []
   let i = 0
@@ -25,12 +28,14 @@ export function found(
   more: Partial<LintFinding> = {},
 ): LintFinding {
   return {
-    code, severity, file: where.file, line: where.line, from: where.from, to: where.to, title, sentence, figures: [], fixes: [],
+    code, severity, file: where.file, line: where.line, from: where.from, to: where.to, title, sentence, figures: [],
+    fixes: [],
     partIds: [], ...more,
   }
 }
 
-export const fix = (label: string, where: { file: string }, ...changes: TextChange[]): TextFix => ({ label, file: where.file, changes })
+export const fix = (label: string, where: { file: string },
+  ...changes: TextChange[]): TextFix => ({ label, file: where.file, changes })
 
 /** Writes something else over the place. */
 export const replace = (label: string, where: Where, insert: string): TextFix => fix(
@@ -62,7 +67,9 @@ export function lineAt(files: BootFiles, where: Pick<Where, 'file' | 'line'>): L
     : { from: 0, to: 0, text: '', ending: '' }
 }
 
-/** The line taken out with its ending; the last line takes the ending before it along, so that no blank line is left. */
+/**
+ * The line taken out with its ending; the last line takes the ending before it along, so that no blank line is left.
+ */
 export function dropLine(label: string, files: BootFiles, where: Where): TextFix {
   const { from, to } = lineAt(files, where)
   return fix(label, where, { from, to, insert: '' })
@@ -88,13 +95,18 @@ export function insertAfter(label: string, files: BootFiles, where: Where, line:
 
 const endingIn = (text: string) => text.includes('\r\n') ? '\r\n' : '\n'
 
-/** A parameter taken out of its line, with one of the commas beside it; the whole line when it stands alone in a `dtparam`. */
+/**
+ * A parameter taken out of its line, with one of the commas beside it; the whole line when it stands alone
+ * in a `dtparam`.
+ */
 export function dropParam(label: string, files: BootFiles, where: Where): TextFix {
   const line = lineAt(files, where)
   const text = textOf(files, where.file)
   const [before, after] = [text.slice(line.from, where.from), text.slice(where.to, line.to - line.ending.length)]
-  if (/,\s*$/.test(before)) return fix(label, where, { from: where.from - (/,\s*$/.exec(before)![0].length), to: where.to, insert: '' })
-  if (/^\s*,/.test(after)) return fix(label, where, { from: where.from, to: where.to + /^\s*,/.exec(after)![0].length, insert: '' })
+  if (/,\s*$/.test(before)) return fix(label, where,
+    { from: where.from - (/,\s*$/.exec(before)![0].length), to: where.to, insert: '' })
+  if (/^\s*,/.test(after)) return fix(label, where,
+    { from: where.from, to: where.to + /^\s*,/.exec(after)![0].length, insert: '' })
   return fix(label, where, { from: line.from, to: line.to, insert: '' })
 }
 

@@ -1,7 +1,8 @@
 /**
- * Lines of a boot file that Voltaris wrote. In the key-value dialect they stand in a block of their own, each under a comment that says for
- * which part it was written and carries a check figure of the line: so a change by hand is seen at the next import, and wins. In the other
- * dialects overlays are words on a shared line; a comment above it lists the words that are ours.
+ * Lines of a boot file that Voltaris wrote. In the key-value dialect they stand in a block of their own, each under a
+ * comment that says for which part it was written and carries a check figure of the line: so a change by hand is seen
+ * at the next import, and wins. In the other dialects overlays are words on a shared line; a comment above it lists the
+ * words that are ours.
  */
 import { parseBoot, type BootLine } from '../dialects/key-value'
 import { splitLines } from '../dialects/lines'
@@ -78,7 +79,8 @@ export function readBlock(lines: readonly BootLine[]): BlockContents {
     else if (isFrame(line)) continue
     else if (tagged) contents.hand.push(line)
     else if (line.kind === 'setting' || line.kind === 'param' || line.kind === 'overlay') {
-      contents.owned.push({ line: line.number, text: line.text.trim(), key: keyOf(line), partIds: [], state: 'written', tag: '' })
+      contents.owned.push({ line: line.number, text: line.text.trim(), key: keyOf(line), partIds: [], state: 'written',
+        tag: '' })
     }
   }
   return contents

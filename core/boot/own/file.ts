@@ -18,7 +18,10 @@ export function mergedFile(
   return mergeBoot(text, needs, { off, whenOff, takeBack, filters: filtersOf(board) })
 }
 
-/** The edit that gives the boot file another text: the stretch that differs, so that it composes with changes elsewhere in the file. */
+/**
+ * The edit that gives the boot file another text: the stretch that differs, so that it composes with changes elsewhere
+ * in the file.
+ */
 export const rewriteEdit = ({ plan }: Pick<Facts, 'plan'>, text: string): Edit => ({
   edit: 'edit-text', file: '', changes: changesBetween(plan.boot?.text ?? '', text),
 })

@@ -1,8 +1,7 @@
 /**
- * Puts what a plan needs into a boot file, keeping every other byte.
- * Laws: no line outside Voltaris's own block is ever changed; no needs and no block of ours, the text comes back as it is; merging twice
- * gives
- * the same as merging once; after merging every need is met, but for those whose line the maker changed by hand: the hand wins.
+ * Puts what a plan needs into a boot file, keeping every other byte. Laws: no line outside Voltaris's own block is ever
+ * changed; no needs and no block of ours, the text comes back as it is; merging twice gives the same as merging once;
+ * after merging every need is met, but for those whose line the maker changed by hand: the hand wins.
  */
 import { parseBoot, printBoot, type BootLine } from '../dialects/key-value'
 import { endingOf } from '../dialects/lines'
@@ -49,7 +48,8 @@ interface Item {
 const keyOf = ({ need }: Need) => `${need.kind} ${need.name}`
 
 /** True when every part that asks for it is off. */
-export const isOff = (need: Need, off: readonly string[]) => need.partIds.length > 0 && need.partIds.every(id => off.includes(id))
+export const isOff = (need: Need,
+  off: readonly string[]) => need.partIds.length > 0 && need.partIds.every(id => off.includes(id))
 
 /** The file with every need met, and what was done for it. */
 export function mergeBoot(text: string, needs: readonly Need[], options: MergeOptions = {}): MergedFile {
@@ -66,7 +66,9 @@ export function mergeBoot(text: string, needs: readonly Need[], options: MergeOp
     const written = writeNeed(need.need)
     const free = owned.filter(entry => !used.has(entry) && entry.key === keyOf(need))
     return free.find(entry => entry.text === written || entry.text === `#${written}`)
-      ?? (need.need.kind === 'overlay' ? free.find(entry => sameParts(entry.partIds, need.partIds) || entry.partIds.length === 0) : free[0])
+      ?? (need.need.kind === 'overlay'
+        ? free.find(entry => sameParts(entry.partIds, need.partIds) || entry.partIds.length === 0)
+        : free[0])
   }
   for (const need of needs) {
     const wanted = writeNeed(need.need)
@@ -74,7 +76,8 @@ export function mergeBoot(text: string, needs: readonly Need[], options: MergeOp
     if (entry) used.add(entry)
     if (entry?.state === 'by-hand' && !takeBack.includes(entry.line)) {
       items.push({ key: entry.key, partIds: entry.partIds, line: entry.text, state: 'by-hand', tag: entry.tag })
-      if (entry.text !== wanted) byHand.push({ line: entry.line, found: entry.text, wanted, partIds: [...need.partIds] })
+      if (entry.text !== wanted) byHand.push({ line: entry.line, found: entry.text, wanted,
+        partIds: [...need.partIds] })
       continue
     }
     if (isOff(need, off)) {
@@ -88,7 +91,8 @@ export function mergeBoot(text: string, needs: readonly Need[], options: MergeOp
     items.push({ key: keyOf(need), partIds: need.partIds, line: wanted, state: 'on' })
     if (!entry) changes.push({ kind: 'added', after: wanted, why: need.why })
     else if (entry.text !== wanted) {
-      changes.push({ kind: entry.state === 'off' ? 'added' : 'changed', after: wanted, before: entry.text, why: need.why })
+      changes.push({ kind: entry.state === 'off' ? 'added' : 'changed', after: wanted, before: entry.text,
+        why: need.why })
     }
   }
   for (const entry of owned) {
@@ -96,12 +100,15 @@ export function mergeBoot(text: string, needs: readonly Need[], options: MergeOp
     if (entry.state === 'by-hand' && !takeBack.includes(entry.line)) items.push({
       key: entry.key, partIds: entry.partIds, line: entry.text, state: 'by-hand', tag: entry.tag,
     })
-    else if (entry.text !== '') goOff(entry, entry.partIds, 'nothing in the plan needs it any more', whenOff, items, changes)
+    else if (entry.text !== '') goOff(entry, entry.partIds, 'nothing in the plan needs it any more', whenOff, items,
+      changes)
   }
   // A line below the block that says something else would win over it: then the block goes to the end.
   const later = needs.some(need =>
-    !isOff(need, off) && lastWord(rest, need, outside.at) && items.some(item => item.state === 'on' && item.line === writeNeed(need.need)))
-  if (later) changes.push({ kind: 'changed', after: BLOCK_BEGIN, before: BLOCK_BEGIN, why: 'a line below it says something else' })
+    !isOff(need, off) && lastWord(rest, need, outside.at)
+    && items.some(item => item.state === 'on' && item.line === writeNeed(need.need)))
+  if (later) changes.push({ kind: 'changed', after: BLOCK_BEGIN, before: BLOCK_BEGIN,
+    why: 'a line below it says something else' })
   const after = withBlock(rest, items, hand, outside.at < 0 || later ? rest.length : outside.at, endingOf(text))
   // The comments alone are no reason to write a file anew.
   return withoutTags(after) === withoutTags(text) ? { text, changes: [], byHand } : { text: after, changes, byHand }
@@ -112,7 +119,8 @@ const withoutTags = (text: string) => text.replace(/^#: .*\r?\n/gm, '')
 const sameParts = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every(id => b.includes(id))
 
 function goOff(
-  entry: Owned, partIds: readonly string[], why: string, whenOff: 'comment' | 'remove', items: Item[], changes: BootChange[],
+  entry: Owned, partIds: readonly string[], why: string, whenOff: 'comment' | 'remove', items: Item[],
+  changes: BootChange[],
 ): void {
   const line = entry.state === 'off' ? entry.text.slice(1) : entry.text
   if (whenOff === 'comment') {
@@ -129,7 +137,9 @@ function lastWord(rest: readonly BootLine[], need: Need, at: number): boolean {
   return state.state === 'differs' && state.line > at
 }
 
-/** What the file says without the block that Voltaris wrote, and where that block stood (index of line; -1 for none). */
+/**
+ * What the file says without the block that Voltaris wrote, and where that block stood (index of line; -1 for none).
+ */
 function withoutBlock(lines: readonly BootLine[]): { lines: BootLine[], at: number } {
   const block = blockIn(lines)
   if (!block) return { lines: [...lines], at: -1 }
@@ -148,16 +158,20 @@ const rank = ({ key }: Item) => {
   return key.startsWith('param') ? 1 : 2
 }
 
-function withBlock(lines: readonly BootLine[], items: readonly Item[], hand: readonly BootLine[], at: number, ending: string): string {
+function withBlock(lines: readonly BootLine[], items: readonly Item[], hand: readonly BootLine[], at: number,
+  ending: string): string {
   if (!items.length && !hand.length) return printBoot(lines)
   const [head, tail] = [lines.slice(0, at), lines.slice(at)]
   const before = head.at(-1)
-  const sorted = items.map((item, i) => ({ item, i })).sort((a, b) => rank(a.item) - rank(b.item) || a.i - b.i).map(({ item }) => item)
+  const sorted = items.map((item, i) => ({ item, i })).sort((a, b) => rank(a.item) - rank(b.item) || a.i - b.i)
+    .map(({ item }) => item)
   const block = [
     BLOCK_BEGIN,
     ...before && before.filter !== 'all' ? ['[all]'] : [],
     // Base parameters after an overlay would be taken for that overlay's own.
-    ...before?.overlay && before.filter === 'all' && sorted.some(item => rank(item) === 1 && item.state !== 'off') ? ['dtoverlay='] : [],
+    ...before?.overlay && before.filter === 'all' && sorted.some(item => rank(item) === 1 && item.state !== 'off')
+      ? ['dtoverlay=']
+      : [],
     ...sorted.flatMap(item => [
       item.tag ?? tagOf(item.key, item.partIds, item.line, item.state === 'off'),
       ...item.state === 'by-hand' && item.line === '' ? [] : [item.state === 'off' ? `#${item.line}` : item.line],

@@ -31,9 +31,13 @@ function whatLineSays(lines: readonly BootLine[], at: number, need: BootNeed): {
   const line = lines[at]!
   // Of a setting that may stand several times another value says nothing.
   if (need.kind === 'setting' && SETTING_SPECS.get(need.name)?.repeats)
-    return line.kind === 'setting' && line.name === need.name && line.value === need.value ? { met: true, found: line.value } : null
+    return line.kind === 'setting' && line.name === need.name && line.value === need.value
+      ? { met: true, found: line.value }
+      : null
   if (need.kind === 'setting')
-    return line.kind === 'setting' && line.name === need.name ? { met: line.value === need.value, found: line.value ?? '' } : null
+    return line.kind === 'setting' && line.name === need.name
+      ? { met: line.value === need.value, found: line.value ?? '' }
+      : null
   if (need.kind === 'param') {
     if (line.kind !== 'param') return null
     const param = line.params!.findLast(entry =>
@@ -60,7 +64,8 @@ function sameValue(a: string, b: string): boolean {
 
 /** True when every parameter asked for is there with its value; further ones may stand beside them. */
 function sameParams(found: BootParam[], asked: Record<string, string>): boolean {
-  return Object.entries(asked).every(([name, value]) => found.some(param => param.name === name && sameNumberOrText(param.value, value)))
+  return Object.entries(asked)
+    .every(([name, value]) => found.some(param => param.name === name && sameNumberOrText(param.value, value)))
 }
 
 function sameNumberOrText(a: string, b: string): boolean {

@@ -1,7 +1,6 @@
 /**
- * Overlays of the plan on the shared line of a menu file or an environment list. A comment above the line lists the words that are ours; a
- * word
- * of ours that the maker took off the line stays off. Laws: as those of `mergeBoot`.
+ * Overlays of the plan on the shared line of a menu file or an environment list. A comment above the line lists the
+ * words that are ours; a word of ours that the maker took off the line stays off. Laws: as those of `mergeBoot`.
  */
 import { parseEnvironment } from '../dialects/environment'
 import { parseMenu, SAME_DIRECTIVE, startedEntry } from '../dialects/extlinux'
@@ -22,10 +21,12 @@ interface Place {
 
 /** The file with the plan's overlays on its line. Names in a menu file are paths. */
 export function mergeWords(
-  text: string, dialect: 'extlinux' | 'environment', needs: readonly Need[], { off = [], takeBack = [] }: MergeOptions = {},
+  text: string, dialect: 'extlinux' | 'environment', needs: readonly Need[],
+  { off = [], takeBack = [] }: MergeOptions = {},
 ): MergedFile {
   const key = dialect === 'extlinux' ? 'fdtoverlays' : 'user_overlays'
-  const wanted = [...new Set(needs.filter(need => need.need.kind === 'overlay' && !isOff(need, off)).map(need => wordOf(need, dialect)))]
+  const wanted = [...new Set(needs.filter(need => need.need.kind === 'overlay' && !isOff(need, off))
+    .map(need => wordOf(need, dialect)))]
   const place = dialect === 'extlinux' ? placeInMenu(text) : placeInEnvironment(text)
   const lines = splitLines(text)
   const above = place.line ? lines[place.line.number - 2] : undefined
@@ -40,7 +41,8 @@ export function mergeWords(
   const changes: BootChange[] = [
     ...add.filter(word => !there.includes(word)).map(word => ({ kind: 'added' as const, after: word, why: why(word) })),
     ...ours.filter(word => there.includes(word) && !add.includes(word))
-      .map(word => ({ kind: 'removed' as const, after: '', before: word, why: 'nothing in the plan needs it any more' })),
+      .map(word => ({ kind: 'removed' as const, after: '', before: word,
+        why: 'nothing in the plan needs it any more' })),
   ]
   const byHand = taken.filter(word => wanted.includes(word))
     .map(word => ({
@@ -63,7 +65,8 @@ export function mergeWords(
     : text.length
   const to = place.line ? place.line.from + place.line.text.length + place.line.ending.length : from
   const gap = from > 0 && !/\n$/.test(text.slice(0, from)) ? ending : ''
-  return { text: text.slice(0, from) + gap + block.map(line => line + ending).join('') + text.slice(to), changes, byHand }
+  return { text: text.slice(0, from) + gap + block.map(line => line + ending).join('') + text.slice(to), changes,
+    byHand }
 }
 
 /** A need's word on the line. Parameters have no place there: an overlay made for the part has them built in. */

@@ -1,6 +1,6 @@
 /**
- * What drivers want of their nodes beyond being there: without it a driver gives up when it starts, or does nothing for ever.
- * Published: Linux 6.1, bindings and drivers; the file is named with each.
+ * What drivers want of their nodes beyond being there: without it a driver gives up when it starts, or does nothing for
+ * ever. Published: Linux 6.1, bindings and drivers; the file is named with each.
  */
 import { cellsOf, phandleOf, propertyOf, walk, type TreeNode } from '../../devicetree/types'
 
@@ -16,16 +16,21 @@ export interface DriverDemand {
 const gpios = (compatible: RegExp, source: string): DriverDemand => ({ compatible, properties: ['gpios'], source })
 
 export const DEMANDS: readonly DriverDemand[] = [
-  gpios(/^(gpio-beeper|gpio-ir-receiver|gpio-ir-tx|pps-gpio|w1-gpio|gpio-poweroff)$/, 'bindings/input, media, leds, pps, w1, power/reset'),
-  { compatible: /^gpio-fan$/, properties: [['gpios', 'alarm-gpios']], check: coolsNothing, source: 'bindings/hwmon/gpio-fan.txt, bindings/thermal' },
-  { compatible: /^pwm-fan$/, properties: ['pwms'], check: coolsNothing, source: 'bindings/hwmon/pwm-fan.txt, bindings/thermal' },
+  gpios(/^(gpio-beeper|gpio-ir-receiver|gpio-ir-tx|pps-gpio|w1-gpio|gpio-poweroff)$/,
+    'bindings/input, media, leds, pps, w1, power/reset'),
+  { compatible: /^gpio-fan$/, properties: [['gpios', 'alarm-gpios']], check: coolsNothing,
+    source: 'bindings/hwmon/gpio-fan.txt, bindings/thermal' },
+  { compatible: /^pwm-fan$/, properties: ['pwms'], check: coolsNothing,
+    source: 'bindings/hwmon/pwm-fan.txt, bindings/thermal' },
   { compatible: /^rotary-encoder$/, properties: ['gpios'], source: 'bindings/input/rotary-encoder.txt' },
   {
     compatible: /^gpio-matrix-keypad$/, properties: ['row-gpios', 'col-gpios', 'linux,keymap'], check: polarity,
     source: 'bindings/input/gpio-matrix-keypad.txt, drivers/input/keyboard/matrix_keypad.c',
   },
-  { compatible: /^microchip,mcp251[05]$/, properties: ['clocks', ['interrupts', 'interrupts-extended']], source: 'bindings/net/can/microchip,mcp251x.txt' },
-  { compatible: /^microchip,enc28j60$/, properties: [['interrupts', 'interrupts-extended']], source: 'bindings/net/microchip,enc28j60.txt' },
+  { compatible: /^microchip,mcp251[05]$/, properties: ['clocks', ['interrupts', 'interrupts-extended']],
+    source: 'bindings/net/can/microchip,mcp251x.txt' },
+  { compatible: /^microchip,enc28j60$/, properties: [['interrupts', 'interrupts-extended']],
+    source: 'bindings/net/microchip,enc28j60.txt' },
   {
     compatible: /^nxp,sc16is7/, properties: [['interrupts', 'interrupts-extended'], ['clocks', 'clock-frequency']],
     source: 'bindings/serial/nxp,sc16is7xx.txt',
@@ -35,20 +40,28 @@ export const DEMANDS: readonly DriverDemand[] = [
     source: 'bindings/pinctrl/pinctrl-mcp23s08.txt, drivers/pinctrl/pinctrl-mcp23s08_spi.c',
   },
   {
-    compatible: /^fsl,mpr121-touchkey$/, properties: [['interrupts', 'interrupts-extended', 'poll-interval'], 'linux,keycodes'],
+    compatible: /^fsl,mpr121-touchkey$/,
+    properties: [['interrupts', 'interrupts-extended', 'poll-interval'], 'linux,keycodes'],
     source: 'bindings/input/fsl,mpr121-touchkey.yaml',
   },
-  { compatible: /^panel-mipi-dbi-spi$/, properties: ['panel-timing', 'width-mm', 'height-mm'], source: 'bindings/display/panel/panel-mipi-dbi-spi.yaml' },
+  { compatible: /^panel-mipi-dbi-spi$/, properties: ['panel-timing', 'width-mm', 'height-mm'],
+    source: 'bindings/display/panel/panel-mipi-dbi-spi.yaml' },
   {
-    compatible: /^(ilitek,ili9\d+|himax,hx8357d|sitronix,st77\w+|solomon,ssd13(31|51)|fbtft)$/, properties: [['buswidth', 'port', 'panel-timing']],
+    compatible: /^(ilitek,ili9\d+|himax,hx8357d|sitronix,st77\w+|solomon,ssd13(31|51)|fbtft)$/,
+    properties: [['buswidth', 'port', 'panel-timing']],
     source: 'drivers/staging/fbtft/fbtft-core.c; the panels of the same names want a port (bindings/display/panel)',
   },
-  { compatible: /^avia,hx711$/, properties: ['dout-gpios', 'sck-gpios', 'avdd-supply'], source: 'bindings/iio/adc/avia-hx711.yaml' },
-  { compatible: /^devantech,srf04$/, properties: ['trig-gpios', 'echo-gpios'], source: 'bindings/iio/proximity/devantech-srf04.yaml' },
-  { compatible: /^microchip,mcp3[02]0\d$/, properties: ['vref-supply'], source: 'bindings/iio/adc/microchip,mcp3201.yaml' },
+  { compatible: /^avia,hx711$/, properties: ['dout-gpios', 'sck-gpios', 'avdd-supply'],
+    source: 'bindings/iio/adc/avia-hx711.yaml' },
+  { compatible: /^devantech,srf04$/, properties: ['trig-gpios', 'echo-gpios'],
+    source: 'bindings/iio/proximity/devantech-srf04.yaml' },
+  { compatible: /^microchip,mcp3[02]0\d$/, properties: ['vref-supply'],
+    source: 'bindings/iio/adc/microchip,mcp3201.yaml' },
   { compatible: /^microchip,mcp4725$/, properties: ['vdd-supply'], source: 'bindings/iio/dac/microchip,mcp4725.yaml' },
-  { compatible: /^ti,ads7846$/, properties: [['interrupts', 'interrupts-extended']], source: 'bindings/input/touchscreen/ads7846.txt' },
-  { compatible: /^goodix,gt9/, properties: [['interrupts', 'interrupts-extended']], source: 'bindings/input/touchscreen' },
+  { compatible: /^ti,ads7846$/, properties: [['interrupts', 'interrupts-extended']],
+    source: 'bindings/input/touchscreen/ads7846.txt' },
+  { compatible: /^goodix,gt9/, properties: [['interrupts', 'interrupts-extended']],
+    source: 'bindings/input/touchscreen' },
 ]
 
 /** A fan that no trip of a heat zone turns on: its driver is there and never moves it. */

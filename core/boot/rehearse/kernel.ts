@@ -1,6 +1,9 @@
-/** The kernel's part of a start: devices ask for pins and lines in the order of the tree, and find them free or taken. */
+/**
+ * The kernel's part of a start: devices ask for pins and lines in the order of the tree, and find them free or taken.
+ */
 import { deviceOf, profileOf, serialPrefix, type TreeController } from '../../devicetree/board/profile'
-import { lineChipsOf, lineKey, lineWords, numbered, onChip, type GpioChip, type LinePlace } from '../../devicetree/board/lines'
+import { lineChipsOf, lineKey, lineWords, numbered, onChip, type GpioChip,
+  type LinePlace } from '../../devicetree/board/lines'
 import { pinGroupsOf } from '../../devicetree/board/pins'
 import type { BoardTree } from '../../catalogue/types'
 import { cellsOf, childOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../../devicetree/types'
@@ -30,7 +33,10 @@ const isOkay = (node: TreeNode) => {
   return status === undefined || status === 'okay' || status === 'ok'
 }
 
-/** Starts what is on in the tree. `counted` are the chips whose lines the board's header has; without it they are told by their numbers. */
+/**
+ * Starts what is on in the tree. `counted` are the chips whose lines the board's header has; without it they are told
+ * by their numbers.
+ */
 export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): StartedDevices {
   const { controllers } = profileOf(tree, { counted })
   const chips = lineChipsOf(tree.root, counted)
@@ -42,7 +48,10 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
   const seats = new Map<string, string>()
   const pinOwner = new Map<string, string>()
   const lineOwner = new Map<string, string>()
-  /** Pins that a group sets and others may ask for all the same: those set to be plain lines, or by a controller that does not refuse. */
+  /**
+   * Pins that a group sets and others may ask for all the same: those set to be plain lines, or by a controller that
+   * does not refuse.
+   */
   const loose = new Set<string>()
   const dead = new Set<string>()
   for (const { node, path } of walk(tree.root)) {
@@ -72,8 +81,8 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
             claims.push({ ...at, node: owner, as: 'pins', clash: before })
             collisions.push({
               what: 'line', where: at.where, first: before, second: owner,
-              sentence: `pin ${place.line === null || place.chip !== main ? at.where : `gpio${place.line}`} is already requested by `
-                + `${shortName(before)}; ${shortName(owner)} cannot claim it, and does not start.`,
+              sentence: `pin ${place.line === null || place.chip !== main ? at.where : `gpio${place.line}`} is already `
+                + `requested by ${shortName(before)}; ${shortName(owner)} cannot claim it, and does not start.`,
             })
             refused ??= `line ${at.where} is taken by ${shortName(before)}`
           }
@@ -98,14 +107,16 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
         const at = { line: place.line, where: lineWords(place) }
         const who = asking ?? owner
         const before = lineOwner.get(key) ?? pinOwner.get(key)
-        const shared = (loose.has(key) && pinOwner.get(key) === before) || (before !== undefined && bothFixed(nodes, before, compatible))
-        const foreign = before && !shared && before !== who && !before.startsWith(`${who}/`) && !who.startsWith(`${before}/`)
+        const shared = (loose.has(key) && pinOwner.get(key) === before)
+          || (before !== undefined && bothFixed(nodes, before, compatible))
+        const foreign = before && !shared && before !== who && !before.startsWith(`${who}/`)
+          && !who.startsWith(`${before}/`)
         if (foreign && as === 'gpio') {
           claims.push({ ...at, node: who, as, clash: before })
           collisions.push({
             what: 'line', where: at.where, first: before, second: who,
-            sentence: `${shortName(who)} asks for line ${at.where}, which ${shortName(before)} has: it is refused (device or resource `
-              + `busy), or ${shortName(before)} goes silent.`,
+            sentence: `${shortName(who)} asks for line ${at.where}, which ${shortName(before)} has: it is refused `
+              + `(device or resource busy), or ${shortName(before)} goes silent.`,
           })
           refused ??= `line ${at.where} is taken by ${shortName(before)}`
           if (who !== owner && nodes.get(who)) nodes.get(who)!.refused ??= refused
@@ -125,8 +136,12 @@ export function startDevices(tree: DeviceTree, counted?: BoardTree['chips']): St
   return { claims, collisions, nodes, controllers, devices: devicesOf(tree, controllers, nodes) }
 }
 
-/** Supplies that are switched by one line share it. Published: Linux kernel, GPIOD_FLAGS_BIT_NONEXCLUSIVE in drivers/regulator/fixed.c. */
-const bothFixed = (nodes: StartedDevices['nodes'], before: string, compatible: readonly string[]) => compatible.includes('regulator-fixed')
+/**
+ * Supplies that are switched by one line share it. Published: Linux kernel,
+ * GPIOD_FLAGS_BIT_NONEXCLUSIVE in drivers/regulator/fixed.c.
+ */
+const bothFixed = (nodes: StartedDevices['nodes'], before: string,
+  compatible: readonly string[]) => compatible.includes('regulator-fixed')
   && (nodes.get(before)?.compatible.includes('regulator-fixed') ?? false)
 
 /**
@@ -144,7 +159,8 @@ export const shortName = (path: string) => path.split('/').filter(Boolean).slice
 
 /** Two parts at one address of a bus, or on one select. */
 function seatTaken(
-  node: TreeNode, path: string, parent: string, controllers: readonly TreeController[], seats: Map<string, string>, collisions: LineClash[],
+  node: TreeNode, path: string, parent: string, controllers: readonly TreeController[], seats: Map<string, string>,
+  collisions: LineClash[],
 ): string
   | null {
   const bus = controllers.find(controller => controller.path === parent)
@@ -161,8 +177,10 @@ function seatTaken(
   collisions.push({
     what: bus.kind === 'i2c' ? 'address' : 'select', where, first: before, second: path,
     sentence: bus.kind === 'i2c'
-      ? `${shortName(path)}: address 0x${reg.toString(16)} on ${name} is already in use by ${shortName(before)}; the second is not made.`
-      : `${shortName(path)}: select ${reg} of ${name} is already in use by ${shortName(before)}; the second is not made.`,
+      ? `${shortName(path)}: address 0x${reg.toString(16)} on ${name} is already in use by ${shortName(before)}; the `
+      + 'second is not made.'
+      : `${shortName(path)}: select ${reg} of ${name} is already in use by ${shortName(before)}; the second `
+        + 'is not made.',
   })
   return `${where} is taken by ${shortName(before)}`
 }
@@ -172,7 +190,8 @@ interface AskedLine { place: LinePlace, as: 'gpio' | 'interrupt', direction?: 'i
 /** Lines that a node's properties name; `drivers` is what asks for them. */
 function linesOf(node: TreeNode, parent: string, chips: readonly GpioChip[], drivers: readonly string[]): AskedLine[] {
   const found: AskedLine[] = []
-  const byHandle = (handle: number | undefined) => handle === undefined ? undefined : chips.find(chip => chip.handle === handle)
+  const byHandle = (handle: number | undefined) =>
+    handle === undefined ? undefined : chips.find(chip => chip.handle === handle)
   for (const { name, value } of node.properties) {
     if (name === 'gpios' && propertyOf(node, 'gpio-hog')) {
       const chip = chips.find(entry => entry.path === parent)
@@ -221,7 +240,8 @@ const DRIVERS: [RegExp, (node: TreeNode) => { path: string, what: string }[]][] 
   ],
   [
     /^gpio-leds$/,
-    node => node.children.map(child => ({ path: `/sys/class/leds/${text(child, 'label')[0] ?? child.name}`, what: 'a lamp' })),
+    node => node.children.map(child => ({ path: `/sys/class/leds/${text(child, 'label')[0] ?? child.name}`,
+      what: 'a lamp' })),
   ],
   [/gpio-ir-receiver|gpio-ir-tx|pwm-ir-tx/, () => [{ path: '/dev/lirc0', what: 'infrared' }]],
   [/^w1-gpio$/, () => [{ path: '/sys/bus/w1/devices/28-*', what: '1-Wire probes' }]],
@@ -229,8 +249,10 @@ const DRIVERS: [RegExp, (node: TreeNode) => { path: string, what: string }[]][] 
   [/mcp2515/, () => [{ path: '/sys/class/net/can0', what: 'a vehicle bus' }]],
   [/enc28j60|w5500/, () => [{ path: '/sys/class/net/eth*', what: 'a network port' }]],
   [/sc16is75/, () => [{ path: '/dev/ttySC0', what: 'a serial port' }]],
-  [/ssd1306|ssd1307|ssd1331|ssd1351|ili9341|ili9486|st7735r|st7789v|hx8357d/, () => [{ path: '/dev/fb1', what: 'a screen' }]],
-  [/panel-mipi-dbi|vc4|panel-dsi/, () => [{ path: '/dev/dri/card0', what: 'a screen' }, { path: '/dev/fb0', what: 'its frame buffer' }]],
+  [/ssd1306|ssd1307|ssd1331|ssd1351|ili9341|ili9486|st7735r|st7789v|hx8357d/,
+    () => [{ path: '/dev/fb1', what: 'a screen' }]],
+  [/panel-mipi-dbi|vc4|panel-dsi/,
+    () => [{ path: '/dev/dri/card0', what: 'a screen' }, { path: '/dev/fb0', what: 'its frame buffer' }]],
   [/simple-audio-card/, () => [{ path: '/proc/asound/cards', what: 'a sound card' }]],
   [/mcp23|pcf857|tca6416|pca953|tca9555/, () => [{ path: '/dev/gpiochip*', what: 'more lines' }]],
   [/24c\d+/, () => [{ path: '/sys/bus/nvmem/devices', what: 'a memory' }]],
@@ -264,7 +286,8 @@ function serialAliases({ root }: DeviceTree): { name: string, path: string }[] {
     : [])
 }
 
-function devicesOf(tree: DeviceTree, controllers: readonly TreeController[], nodes: StartedDevices['nodes']): DeviceNode[] {
+function devicesOf(tree: DeviceTree, controllers: readonly TreeController[],
+  nodes: StartedDevices['nodes']): DeviceNode[] {
   const devices: DeviceNode[] = []
   const add = (path: string, what: string, node: string) => {
     if (!devices.some(entry => entry.path === path && entry.node === node)) devices.push({ path, what, node })
@@ -279,7 +302,8 @@ function devicesOf(tree: DeviceTree, controllers: readonly TreeController[], nod
       if (controller.kind === 'serial') {
         add(serialDevice(controller), 'a serial port', path)
         // The name that the tree's alias gives it, beside its own.
-        for (const alias of aliases.filter(entry => entry.path === path)) add(`/dev/${alias.name}`, `the same port, as ${alias.name}`, path)
+        for (const alias of aliases.filter(entry => entry.path === path)) add(`/dev/${alias.name}`,
+          `the same port, as ${alias.name}`, path)
       }
       else if (controller.kind === 'i2c' || controller.kind === 'gpio') {
         if (device) add(device, controller.kind === 'i2c' ? 'a bus' : 'the lines', path)

@@ -1,6 +1,6 @@
 /**
- * Which way a driver makes a line that it asks for. From memory of the drivers' own requests (Linux, GPIOD_IN and GPIOD_OUT_* in
- * drivers/); a line that is held by open drain counts as driven, as the kernel counts it.
+ * Which way a driver makes a line that it asks for. From memory of the drivers' own requests (Linux, GPIOD_IN and
+ * GPIOD_OUT_* in drivers/); a line that is held by open drain counts as driven, as the kernel counts it.
  */
 
 /** Properties whose line is listened to, by what stands before "-gpios". */

@@ -7,7 +7,8 @@ import { compileText } from '../../devicetree/source/compile'
 import {
   DeviceTreeError, childOf, nodeAt, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type TreeNode,
 } from '../../devicetree/types'
-import { appearsOf, isOn, listedName, overlayNamed, resolveOverlay, SETTING_SPECS, sourceOf } from '../../overlays/library'
+import { appearsOf, isOn, listedName, overlayNamed, resolveOverlay, SETTING_SPECS,
+  sourceOf } from '../../overlays/library'
 import { bytesOf } from '../bytes'
 import type { Appears } from '../../overlays/library/types'
 import { nearest } from '../lint/near'
@@ -26,7 +27,8 @@ export interface Loaded {
 }
 
 /** Runs the files against a base tree. Faults of overlays are steps of the story, never thrown. */
-export function loadFiles(files: BootFiles, board: Board | null, base: DeviceTree, made: ReadonlyMap<string, string>): Loaded {
+export function loadFiles(files: BootFiles, board: Board | null, base: DeviceTree,
+  made: ReadonlyMap<string, string>): Loaded {
   const effective = effectiveOf(files, board)
   const steps: BootStep[] = []
   const on: Loaded['on'] = []
@@ -59,7 +61,8 @@ export function loadFiles(files: BootFiles, board: Board | null, base: DeviceTre
         const copy = copyOf(overlay)
         if (how !== 'library') for (const param of asked.params) setParameter(copy, param.name, param.value)
         tree = applyOverlay(tree, copy)
-        on.push({ name: asked.name, appears: how === 'library' ? appearsOf(resolveOverlay(overlayNamed(asked.name)!, asked.params)) : [] })
+        on.push({ name: asked.name,
+          appears: how === 'library' ? appearsOf(resolveOverlay(overlayNamed(asked.name)!, asked.params)) : [] })
         steps.push({
           outcome: 'done', ...at, title: titleOf(asked),
           detail: `Laid `
@@ -131,15 +134,18 @@ function overlayOf(
   const source = made.get(asked.name)
   if (source) return { overlay: compileText(source, { symbols: true }), how: 'made' }
   const spec = overlayNamed(asked.name)
-  if (!spec) throw new DeviceTreeError('overlay', `the file ${asked.name}.dtbo is neither in the library nor among your files`)
+  if (!spec) throw new DeviceTreeError('overlay',
+    `the file ${asked.name}.dtbo is neither in the library nor among your files`)
   // A slip of the pen is none; what is only not known here may well be there.
   const unknown = asked.params.find(param => !spec.params.some(entry => entry.name === listedName(spec, param.name))
     && nearest(param.name, spec.params.map(entry => entry.name)))
   if (unknown) throw new DeviceTreeError('overlay', `there is no parameter "${unknown.name}"`)
   if (spec.choices && !resolveOverlay(spec, asked.params).chosen) {
-    throw new DeviceTreeError('overlay', `it does not say which part: ${Object.keys(spec.choices).slice(0, 4).join(', ')} …`)
+    throw new DeviceTreeError('overlay',
+      `it does not say which part: ${Object.keys(spec.choices).slice(0, 4).join(', ')} …`)
   }
-  return { overlay: compileText(sourceOf(resolveOverlay(spec, asked.params), board), { symbols: true }), how: 'library' }
+  return { overlay: compileText(sourceOf(resolveOverlay(spec, asked.params), board), { symbols: true }),
+    how: 'library' }
 }
 
 function targets(root: TreeNode): string {
@@ -157,12 +163,14 @@ function settingOnTree(tree: DeviceTree, asked: Extract<Asked, { kind: 'setting'
   return `The first serial port is ${isOn(asked.value) ? 'on' : 'off'} (${node.name}).`
 }
 
-const modelOf = (root: TreeNode) => stringsOf(propertyOf(root, 'model')?.value ?? stringBytes('a tree without a model'))[0]!
+const modelOf = (root: TreeNode) =>
+  stringsOf(propertyOf(root, 'model')?.value ?? stringBytes('a tree without a model'))[0]!
 
 /** A copy whose values can be written into. */
 export function copyOf(tree: DeviceTree): DeviceTree {
   const copy = ({ name, properties, children }: TreeNode): TreeNode => ({
-    name, properties: properties.map(property => ({ name: property.name, value: property.value.slice() })), children: children.map(copy),
+    name, properties: properties.map(property => ({ name: property.name, value: property.value.slice() })),
+    children: children.map(copy),
   })
   return { ...tree, root: copy(tree.root) }
 }

@@ -1,4 +1,7 @@
-/** What becomes of each part of the plan in a start: its driver binds, its bus is there for its program, or it stays dark and why. */
+/**
+ * What becomes of each part of the plan in a start: its driver binds, its bus is there for its program, or it stays
+ * dark and why.
+ */
 import { drivenByProgram } from '../../facts/roles'
 import { writeNeed } from '../../overlays/asks/write'
 import type { Need } from '../../overlays/asks/needs'
@@ -47,17 +50,21 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
     ...common, state: 'dark', cause, why, ...(fix && { fix }),
   })
   if (!board) return dark('no-board', 'No board is chosen.')
-  if (task.otherTree && (needs.length || owner.part.kernel)) return dark('other-tree', task.otherTree.why, task.otherTree.fix)
+  if (task.otherTree
+    && (needs.length || owner.part.kernel)) return dark('other-tree', task.otherTree.why, task.otherTree.fix)
   const open = facts.terminals.filter(terminal =>
     terminal.owner === owner && terminal.signal && !terminal.signal.optional && !terminal.place)
   if (open.length) {
-    return dark('unplaced', `${open.map(terminal => terminal.label).join(', ')} ${open.length === 1 ? 'has' : 'have'} no place yet.`)
+    return dark('unplaced',
+      `${open.map(terminal => terminal.label).join(', ')} ${open.length === 1 ? 'has' : 'have'} no place yet.`)
   }
-  if (plan.boot?.off?.includes(owner.id)) return dark('off', 'Its lines are switched off in the boot file.', switchOn(task, owner))
+  if (plan.boot?.off?.includes(owner.id)) return dark('off', 'Its lines are switched off in the boot file.',
+    switchOn(task, owner))
   const blocked = missingNeed(task, needs, lines)
   if (blocked) return dark('missing-line', blocked.why, blocked.fix)
   const failed = needs.find(need => need.need.kind === 'overlay' && loaded.failed.has(need.need.name))
-  if (failed) return dark('overlay-failed', `The overlay ${failed.need.name} did not go on: ${loaded.failed.get(failed.need.name)}.`)
+  if (failed) return dark('overlay-failed',
+    `The overlay ${failed.need.name} did not go on: ${loaded.failed.get(failed.need.name)}.`)
   for (const group of facts.groups.filter(entry => entry.owner === owner && entry.bus)) {
     const trouble = busTrouble(group, started)
     if (trouble) return dark('bus-off', trouble)
@@ -72,7 +79,8 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
   const twin = twinOf(facts, owner)
   if (twin) {
     return dark(
-      'address-twin', `${owner.name} and ${twin.name} answer at one address of one bus: whatever is read there is read from both.`,
+      'address-twin', `${owner.name} and ${twin.name} answer at one address of one bus: whatever is read there is `
+      + 'read from both.',
     )
   }
   const seat = started.collisions.find(collision => collision.what !== 'line' && mySeat(facts, owner, collision.where)
@@ -92,7 +100,8 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
   const file = startFileOf(owner, facts)
   if (overlay) {
     const reads = file
-      ? ` It reads its start commands from /lib/firmware/${file.name}, which the zip of these files holds: without it it ends.`
+      ? ` It reads its start commands from /lib/firmware/${file.name}, which the zip of these files holds: `
+      + 'without it it ends.'
       : ''
     return { ...common, state: 'alive', why: `Its driver is loaded by ${writeNeed(overlay.need)}.${reads}` }
   }
@@ -100,7 +109,8 @@ function outcomeOf(owner: ResolvedPart, task: OutcomeTask, lines: readonly BootL
   return bus
     ? {
         ...common, state: 'alive',
-        why: `${bus.label} is on${bus.controller?.device ? `; its program opens ${bus.controller.device.replace('{select}', '0')}` : ''}.`,
+        why: `${bus.label} is `
+          + `on${bus.controller?.device ? `; its program opens ${bus.controller.device.replace('{select}', '0')}` : ''}.`,
       }
     : { ...common, state: 'no-driver', why: 'A program moves its lines itself; nothing has to be loaded.' }
 }
@@ -178,7 +188,10 @@ function wantsOf(facts: Facts, owner: ResolvedPart, { nodes, claims, controllers
   const bus = device && controllers.find(controller => controller.labels.includes(device.busId ?? ''))
   const paths = [
     ...claims.flatMap(claim => claim.line !== null && own.has(claim.line) ? claim.node : []),
-    ...bus ? [...nodes.keys()].filter(path => path.startsWith(`${bus.path}/`) && path.endsWith(`@${device.address.toString(16)}`)) : [],
+    ...bus
+      ? [...nodes.keys()].filter(path =>
+          path.startsWith(`${bus.path}/`) && path.endsWith(`@${device.address.toString(16)}`))
+      : [],
   ]
   return paths.map(path => nodes.get(path)?.wants).find(text => text) ?? null
 }
@@ -187,7 +200,8 @@ function wantsOf(facts: Facts, owner: ResolvedPart, { nodes, claims, controllers
 const sharedBus = (facts: Facts, owner: ResolvedPart, line: number) =>
   facts.groups.some(group => group.owner === owner && (group.kind === 'i2c' || group.kind === 'spi')
     && group.terminals.some(terminal =>
-      terminal.place?.kind === 'header' && terminal.place.line?.line === line && terminal.signal!.role !== 'spi.select'))
+      terminal.place?.kind === 'header' && terminal.place.line?.line === line
+      && terminal.signal!.role !== 'spi.select'))
 
 function mySeat(facts: Facts, owner: ResolvedPart, where: string): boolean {
   const device = facts.devices.find(entry => entry.owner === owner)
@@ -196,7 +210,8 @@ function mySeat(facts: Facts, owner: ResolvedPart, where: string): boolean {
   return !!group?.bus?.route && group.terminals.some((terminal) => {
     if (terminal.signal!.role !== 'spi.select' || terminal.place?.kind !== 'header') return false
     const line = terminal.place.line?.line
-    const select = Object.entries(group.bus!.route!.lines).find(([signal, at]) => signal.startsWith('select') && at === line)?.[0]
+    const select = Object.entries(group.bus!.route!.lines)
+      .find(([signal, at]) => signal.startsWith('select') && at === line)?.[0]
     return select !== undefined && where === `${group.bus!.id}.${select.replace('select', '')}`
   })
 }
@@ -213,6 +228,7 @@ function lintFix(task: OutcomeTask, owner: ResolvedPart, where: string): PartOut
   return finding && asFix(task, finding)
 }
 
-function asFix({ facts }: OutcomeTask, { fixes: [fix] }: LintFinding): { label: string, line: string, edits: Edit[] } | undefined {
+function asFix({ facts }: OutcomeTask,
+  { fixes: [fix] }: LintFinding): { label: string, line: string, edits: Edit[] } | undefined {
   return fix && { label: fix.label, line: '', edits: [editOf(facts.plan, fix)] }
 }

@@ -1,7 +1,6 @@
 /**
- * Rehearses a start: the loader lays the files on the base tree, the kernel starts what is on, and each part of the plan comes alive or
- * stays
- * dark, with the line that is missing. Nothing is run; it is worked out from trees.
+ * Rehearses a start: the loader lays the files on the base tree, the kernel starts what is on, and each part of the
+ * plan comes alive or stays dark, with the line that is missing. Nothing is run; it is worked out from trees.
  */
 import type { Board } from '../../catalogue/types'
 import { baseSource } from '../../devicetree/bases/base'
@@ -23,7 +22,10 @@ import { outcomesOf, type OtherTree } from './outcomes'
 import { isMet } from '../../facts/conditions'
 import type { DeviceNode, Rehearsal, BootStep } from './types'
 
-/** The base tree: the maker's own where there is one, else that of the board's class. Throws `DeviceTreeError` for a blob that is none. */
+/**
+ * The base tree: the maker's own where there is one, else that of the board's class. Throws `DeviceTreeError` for a
+ * blob that is none.
+ */
 export function baseOf(facts: Pick<Facts, 'plan' | 'board'>): DeviceTree {
   const own = facts.plan.boot?.base
   if (own) return readBlob(bytesOf(own.content))
@@ -39,8 +41,8 @@ const EMPTY_BOARD = {
 } as unknown as Board
 
 /**
- * What a start comes to before any part is asked for: it depends on the files, the board and the overlays made, and on nothing else of a
- * plan.
+ * What a start comes to before any part is asked for: it depends on the files, the board and the overlays made, and on
+ * nothing else of a plan.
  */
 export interface Start {
   loaded: Loaded
@@ -52,14 +54,15 @@ const kept = new Map<string, Start>()
 const MAX_KEPT = 12
 
 /**
- * Loads the files on the base tree and starts what is on. The same question is answered from memory. Throws `DeviceTreeError` for a base
- * that cannot be read.
+ * Loads the files on the base tree and starts what is on. The same question is answered from memory. Throws
+ * `DeviceTreeError` for a base that cannot be read.
  */
 export function rehearsedStart(facts: Facts): Start {
   const files = filesOf(facts.plan, facts.board)
   const made = madeOverlays(facts, files)
   const key = JSON.stringify([
-    files, facts.board?.id, facts.plan.own.boards.find(board => board.id === facts.plan.board), facts.plan.boot?.base, [...made],
+    files, facts.board?.id, facts.plan.own.boards.find(board => board.id === facts.plan.board), facts.plan.boot?.base,
+    [...made],
   ])
   const before = kept.get(key)
   if (before) return before
@@ -73,10 +76,13 @@ export function rehearsedStart(facts: Facts): Start {
 /** Sources of the overlays made for parts that the files load, by name. */
 function madeOverlays(facts: Facts, files: BootFiles): Map<string, string> {
   if (!files.text.includes(overlayFileName(''))) return new Map()
-  return new Map(overlaysForParts(facts).flatMap(overlay => overlay.ok ? [[overlay.name, overlay.source] as const] : []))
+  return new Map(overlaysForParts(facts)
+    .flatMap(overlay => overlay.ok ? [[overlay.name, overlay.source] as const] : []))
 }
 
-/** The whole story. `onStep` is told how far it is; throws `DeviceTreeError` when the maker's own base cannot be read. */
+/**
+ * The whole story. `onStep` is told how far it is; throws `DeviceTreeError` when the maker's own base cannot be read.
+ */
 export function rehearse(facts: Facts, onStep: (done: number, of: number) => void = () => {}): Rehearsal {
   onStep(0, 3)
   const { loaded, started } = rehearsedStart(facts)
@@ -92,13 +98,14 @@ export function rehearse(facts: Facts, onStep: (done: number, of: number) => voi
       ...otherTree ? [{ outcome: 'failed' as const, title: 'The tree of another board', detail: otherTree.why }] : [],
       ...loaded.steps, ...kernelSteps(loaded, started),
     ], claims: started.claims, collisions: started.collisions,
-    devices: [...appeared(loaded, started), ...plugged(facts)].sort((a, b) => a.path.localeCompare(b.path)), parts, tree: loaded.tree,
+    devices: [...appeared(loaded, started), ...plugged(facts)].sort((a, b) => a.path.localeCompare(b.path)), parts,
+    tree: loaded.tree,
   }
 }
 
 /**
- * The maker's own base tree, when it is of another chip's family than the plan's board: told before anything else, as nothing that is laid
- * on it says anything of the plan. A tree that does not say what it is for is taken as it is.
+ * The maker's own base tree, when it is of another chip's family than the plan's board: told before anything else, as
+ * nothing that is laid on it says anything of the plan. A tree that does not say what it is for is taken as it is.
  */
 export function otherTreeOf({ plan, board }: Pick<Facts, 'plan' | 'board'>): OtherTree | null {
   const base = plan.boot?.base
@@ -123,9 +130,9 @@ export function otherTreeOf({ plan, board }: Pick<Facts, 'plan' | 'board'>): Oth
   if (!compatible.length || compatible.some(same)) return null
   const { base: _, ...boot } = plan.boot!
   return {
-    why: `The base tree ${base.name} is that of ${of('model')[0] ?? 'another board'} (${compatible.join(', ')}), not of ${board.name}: `
-      + `its lines and `
-      + `buses are others. Drop the tree of this board, or rehearse on the one of its class.`,
+    why: `The base tree ${base.name} is that of ${of('model')[0] ?? 'another board'} (${compatible.join(', ')}), `
+      + `not of ${board.name}: its lines and buses are others. Drop the tree of this board, or rehearse on the `
+      + 'one of its class.',
     fix: { label: 'Rehearse on the tree of the board\'s class', line: '', edits: [{ edit: 'set-boot', boot }] },
   }
 }
@@ -165,7 +172,8 @@ const plugged = (facts: Facts): DeviceNode[] => facts.parts.flatMap((owner) => {
 function appeared({ on }: Loaded, { devices, collisions }: StartedDevices): Rehearsal['devices'] {
   const found = [...devices]
   if (!collisions.length) {
-    for (const { name, appears } of on) for (const { path, what } of appears) if (!found.some(entry => entry.path === path)) {
+    for (const { name,
+      appears } of on) for (const { path, what } of appears) if (!found.some(entry => entry.path === path)) {
       found.push({ path, what, node: `overlay ${name}` })
     }
   }

@@ -50,7 +50,8 @@ export type PartState
 
 /** Why a part stays dark. */
 export type DarkCause
-  = | 'no-board' | 'unplaced' | 'off' | 'missing-line' | 'overlay-failed' | 'bus-off' | 'line-taken' | 'seat-taken' | 'console'
+  = | 'no-board' | 'unplaced' | 'off' | 'missing-line' | 'overlay-failed' | 'bus-off' | 'line-taken' | 'seat-taken'
+    | 'console'
   /** Its driver finds its node, and not what it wants there. */
     | 'driver-wants'
   /** It answers at the address of another part; the address rule tells it. */

@@ -1,6 +1,7 @@
 /**
- * What the loader is asked, in order, whatever the dialect: settings, parameters of the base tree, overlays with their parameters, words
- * for the kernel. Filters, the ownership of parameters, the entry that starts and included files are worked out here, once for all.
+ * What the loader is asked, in order, whatever the dialect: settings, parameters of the base tree, overlays with their
+ * parameters, words for the kernel. Filters, the ownership of parameters, the entry that starts and included files are
+ * worked out here, once for all.
  */
 import type { Board } from '../../catalogue/types'
 import { parseCommandLine } from '../dialects/command-line'
@@ -74,7 +75,8 @@ function wordsIn(text: string, file: string, offset: number, line = 1): Effectiv
   }))
 }
 
-const whole = (line: BootLine, file: string): Where => ({ file, line: line.number, from: line.from, to: line.from + line.text.length })
+const whole = (line: BootLine,
+  file: string): Where => ({ file, line: line.number, from: line.from, to: line.from + line.text.length })
 
 function keyValue(files: BootFiles, board: Board | null): Asked[] {
   const filters = filtersOf(board)
@@ -88,7 +90,8 @@ function keyValue(files: BootFiles, board: Board | null): Asked[] {
       else applies = line.applies === 'never' ? 'never' : outer
       const where = whole(line, file)
       if (line.kind === 'filter') open = null
-      else if (line.kind === 'setting') asked.push({ kind: 'setting', name: line.name!, value: line.value!, applies, where })
+      else if (line.kind === 'setting') asked.push({ kind: 'setting', name: line.name!, value: line.value!, applies,
+        where })
       else if (line.kind === 'overlay') {
         open = null
         if (!line.name) continue
@@ -125,11 +128,13 @@ function keyValue(files: BootFiles, board: Board | null): Asked[] {
 
 const paramsOf = (line: BootLine, file: string): AskedParam[] =>
   line.params!.filter(param => param.name)
-    .map(({ name, value, from, to }) => ({ name, value, where: { file, line: line.number, from: line.from + from, to: line.from + to } }))
+    .map(({ name, value, from, to }) => ({ name, value,
+      where: { file, line: line.number, from: line.from + from, to: line.from + to } }))
 
 /** Names by spaces in a value, each with its place. */
 function* names(value: string, at: number): Generator<{ name: string, from: number, to: number }> {
-  for (const match of value.matchAll(/[^\s,]+/g)) yield { name: match[0], from: at + match.index, to: at + match.index + match[0].length }
+  for (const match of value.matchAll(/[^\s,]+/g)) yield { name: match[0], from: at + match.index,
+    to: at + match.index + match[0].length }
 }
 
 /** `/boot/overlays/clock.dtbo` is the overlay `clock`. */
@@ -146,7 +151,8 @@ function menu(files: BootFiles): Effective {
     const applies: Applies = line.entry === null || line.entry === started ? 'always' : 'never'
     const at = line.from + line.valueAt!
     if (keyword === 'fdtoverlays') for (const { name, from, to } of names(line.value!, at)) {
-      asked.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
+      asked.push({ kind: 'overlay', name: overlayName(name), params: [], applies,
+        where: { file: '', line: line.number, from, to } })
     }
     else if (keyword === 'append') {
       if (applies === 'always') append(words, wordsIn(line.value!, '', at, line.number))
@@ -176,7 +182,8 @@ function environment(files: BootFiles): Effective {
     const at = line.from + line.valueAt!
     if (line.name === 'overlays' || line.name === 'user_overlays') {
       for (const { name, from, to } of names(line.value!, at)) {
-        overlays.push({ kind: 'overlay', name: overlayName(name), params: [], applies, where: { file: '', line: line.number, from, to } })
+        overlays.push({ kind: 'overlay', name: overlayName(name), params: [], applies,
+          where: { file: '', line: line.number, from, to } })
       }
     }
     else if (/^extra(board)?args$/.test(line.name!)) append(words, wordsIn(line.value!, '', at, line.number))

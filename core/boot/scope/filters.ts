@@ -1,4 +1,6 @@
-/** Section filters of the key-value dialect: which lines below a heading a board reads. How they join is from memory. */
+/**
+ * Section filters of the key-value dialect: which lines below a heading a board reads. How they join is from memory.
+ */
 
 /** How the firmware knows a board: the words of its own filters. */
 export interface BoardFilters {
@@ -6,7 +8,10 @@ export interface BoardFilters {
   models: readonly string[]
 }
 
-/** The board's filters; null without a board. A board of the maker's own that names none is let through by no model filter. */
+/**
+ * The board's filters; null without a board. A board of the maker's own that names none is let through by
+ * no model filter.
+ */
 export const filtersOf = (board: { bootModels?: readonly string[] } | null): BoardFilters | null => board
   ? { models: board.bootModels ?? [] }
   : null
@@ -27,12 +32,13 @@ export function filterKind(heading: string): Kind {
 
 /** Model words that the firmware of the key-value dialect knows; one of them names several models. memory */
 export const MODELS: ReadonlySet<string> = new Set([
-  'pi0', 'pi0w', 'pi02', 'pi1', 'pi2', 'pi3', 'pi3+', 'pi4', 'pi400', 'pi5', 'pi500', 'cm1', 'cm3', 'cm3+', 'cm4', 'cm4s', 'cm5', 'cm0',
+  'pi0', 'pi0w', 'pi02', 'pi1', 'pi2', 'pi3', 'pi3+', 'pi4', 'pi400', 'pi5', 'pi500', 'cm1', 'cm3', 'cm3+', 'cm4',
+  'cm4s', 'cm5', 'cm0',
 ])
 
 /**
- * The filters in force at a place of a file. `[all]` lifts them all; a heading replaces an earlier one of its kind and joins those of
- * others.
+ * The filters in force at a place of a file. `[all]` lifts them all; a heading replaces an earlier one of its kind and
+ * joins those of others.
  */
 export class FilterState {
   heading = 'all'

@@ -1,9 +1,9 @@
 /**
  * Whose a parameter below an overlay is: the one law of it, for lint, explanation, writing, checking and rehearsal.
  *
- * A `dtparam` after a `dtoverlay` is offered to that overlay first: a name that the overlay has goes to it, one that it does not have
- * falls through to the base tree, and only what neither has is lost. The scope ends with the next overlay, an empty `dtoverlay=` or a
- * heading. memory
+ * A `dtparam` after a `dtoverlay` is offered to that overlay first: a name that the overlay has goes to it, one that it
+ * does not have falls through to the base tree, and only what neither has is lost. The scope ends with the next
+ * overlay, an empty `dtoverlay=` or a heading. memory
  */
 import { readBlob } from '../../devicetree/blob/read'
 import { parametersOf } from '../../devicetree/overlay/params'
@@ -77,7 +77,8 @@ export function paramsOfOverlay(lines: readonly BootLine[], at: number, own: rea
   for (const line of lines.slice(at + 1)) {
     if (line.kind === 'overlay' || line.kind === 'filter') break
     if (line.kind === 'param') {
-      append(found, line.params!.filter(param => ['overlay', 'unknown'].includes(ownerOf(param.name, overlay.name!, own))))
+      append(found, line.params!.filter(param =>
+        ['overlay', 'unknown'].includes(ownerOf(param.name, overlay.name!, own))))
     }
   }
   return found

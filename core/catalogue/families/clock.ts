@@ -1,13 +1,14 @@
 /**
- * Clocks that keep the time in pairs of decimal digits. Published: Linux 6.1, drivers/rtc/rtc-ds1307.c: registers 0 to 6 are seconds,
- * minutes, hours, day of the week, day, month, year.
+ * Clocks that keep the time in pairs of decimal digits. Published: Linux 6.1, drivers/rtc/rtc-ds1307.c: registers 0 to
+ * 6 are seconds, minutes, hours, day of the week, day, month, year.
  */
 import type { ChipState, Registers } from '../shapes/chip'
 import type { Recipe } from '../shapes/program'
 import { bcd } from './registers'
 
 const timeAt = (register: number, now: Date): number | undefined => [
-  bcd(now.getUTCSeconds()), bcd(now.getUTCMinutes()), bcd(now.getUTCHours()), now.getUTCDay() + 1, bcd(now.getUTCDate()),
+  bcd(now.getUTCSeconds()), bcd(now.getUTCMinutes()), bcd(now.getUTCHours()), now.getUTCDay() + 1,
+  bcd(now.getUTCDate()),
   bcd(now.getUTCMonth() + 1), bcd(now.getUTCFullYear() % 100),
 ][register]
 

@@ -5,14 +5,19 @@ import type { Registers } from '../shapes/chip'
 export const bcd = (value: number): number => (Math.floor(value / 10) << 4) | value % 10
 
 /** A value of 16 bits at two registers of a byte, the higher byte first. */
-export const bigByte = (register: number, first: number, value: number): number => register === first ? value >> 8 & 0xFF : value & 0xFF
+export const bigByte = (register: number, first: number,
+  value: number): number => register === first ? value >> 8 & 0xFF : value & 0xFF
 /** A value of 16 bits at two registers of a byte, the lower byte first. */
-export const littleByte = (register: number, first: number, value: number): number => value >> 8 * (register - first) & 0xFF
+export const littleByte = (register: number, first: number,
+  value: number): number => value >> 8 * (register - first) & 0xFF
 
 /** Fixed bytes at some registers, 0 elsewhere. */
-export const fixedRegisters = (bytes: Readonly<Record<number, number>>): Registers => ({ width: 1, at: register => bytes[register] ?? 0 })
+export const fixedRegisters = (bytes: Readonly<Record<number, number>>): Registers => ({ width: 1,
+  at: register => bytes[register] ?? 0 })
 
-/** The sum behind each word. Published: Sensirion, data sheet SCD4x, §3.11: x⁸ + x⁵ + x⁴ + 1, from 0xFF, most bit first. */
+/**
+ * The sum behind each word. Published: Sensirion, data sheet SCD4x, §3.11: x⁸ + x⁵ + x⁴ + 1, from 0xFF, most bit first.
+ */
 export function wordSum(bytes: readonly number[]): number {
   let sum = 0xFF
   for (const byte of bytes) {

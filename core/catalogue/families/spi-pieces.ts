@@ -29,7 +29,10 @@ static void command(int bus, int dc, int code, const unsigned char *data, int le
 }
 `
 
-/** Whether a byte at a register says who it is. `sent`: what has the register come back in the second byte; `known`: versions there are. */
+/**
+ * Whether a byte at a register says who it is. `sent`: what has the register come back in the second byte; `known`:
+ * versions there are.
+ */
 export const spiIdentity = (what: string, sent: number, known: readonly number[]): SpiProgram => ({
   aim: 'read', title: 'See whether it is there', does: 'asks whether it is there.', needs: ['reset'],
   see: `It says that it is there. ${what}`,

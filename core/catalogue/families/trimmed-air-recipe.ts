@@ -2,8 +2,8 @@
 import { celsius, value, type Recipe } from '../shapes/program'
 
 /**
- * Published: Bosch Sensortec, data sheet BMP280, BST-BMP280-DS001, §8.1, compensation in floating point; the humidity formula is that of
- * the sensor with humidity, appendix A of its sheet (memory).
+ * Published: Bosch Sensortec, data sheet BMP280, BST-BMP280-DS001, §8.1, compensation in floating point; the humidity
+ * formula is that of the sensor with humidity, appendix A of its sheet (memory).
  */
 export const PRESSURE_STEPS: NonNullable<Recipe['steps']> = [
   ['adc_p', '(d[0] << 12 | d[1] << 4 | d[2] >> 4)'],

@@ -1,7 +1,7 @@
 /**
- * A pressure and humidity sensor from within: what it was trimmed to, and the raw figures that its formulas turn into the air around it.
- * Trimming values of temperature and pressure. Published: Bosch Sensortec, data sheet BMP280, BST-BMP280-DS001, §3.12, worked example; of
- * humidity: memory of a usual one.
+ * A pressure and humidity sensor from within: what it was trimmed to, and the raw figures that its formulas turn into
+ * the air around it. Trimming values of temperature and pressure. Published: Bosch Sensortec, data sheet BMP280,
+ * BST-BMP280-DS001, §3.12, worked example; of humidity: memory of a usual one.
  */
 import type { Registers } from '../shapes/chip'
 
@@ -30,7 +30,8 @@ export function hectopascalOf(raw: number, rawTemperature: number): number {
 export function humidityOf(raw: number, rawTemperature: number): number {
   const [h1, h2, h3, h4, h5, h6] = H
   const warm = fineOf(rawTemperature) - 76800
-  const plain = (raw - (h4 * 64 + h5 / 16384 * warm)) * (h2 / 65536 * (1 + h6 / 67108864 * warm * (1 + h3 / 67108864 * warm)))
+  const plain = (raw - (h4 * 64 + h5 / 16384 * warm)) * (h2 / 65536 * (1
+    + h6 / 67108864 * warm * (1 + h3 / 67108864 * warm)))
   return plain * (1 - h1 * plain / 524288)
 }
 
@@ -52,7 +53,8 @@ const FIRST_BLOCK = [...T, ...P].flatMap(word)
 const SECOND_BLOCK = [...word(H[1]), H[2], H[3] >> 4 & 0xFF, (H[3] & 15) | (H[4] & 15) << 4, H[4] >> 4 & 0xFF, H[5]]
 
 /** What stands at a register. Before it was told to measure it has the figure of its reset: 0x80000. */
-export function trimmedRegister(register: number, air: { celsius: number, hectopascal: number, humidity: number }, isAwake: boolean,
+export function trimmedRegister(register: number, air: { celsius: number, hectopascal: number, humidity: number },
+  isAwake: boolean,
   hasHumidity: boolean): number {
   const trim = FIRST_BLOCK[register - FIRST_TRIM]
   if (register >= FIRST_TRIM && trim !== undefined) return trim
@@ -64,7 +66,8 @@ export function trimmedRegister(register: number, air: { celsius: number, hectop
   const three = (raw: number) => [raw >> 12 & 0xFF, raw >> 4 & 0xFF, (raw & 15) << 4]
   const moist = isAwake ? rawFor(air.humidity, 16, raw => humidityOf(raw, heat)) : 0x8000
   const bytes = [
-    ...three(isAwake ? rawFor(air.hectopascal, 20, raw => hectopascalOf(raw, heat)) : 0x80000), ...three(isAwake ? heat : 0x80000),
+    ...three(isAwake ? rawFor(air.hectopascal, 20, raw => hectopascalOf(raw, heat)) : 0x80000),
+    ...three(isAwake ? heat : 0x80000),
     ...hasHumidity ? [moist >> 8, moist & 0xFF] : [],
   ]
   return bytes[register - DATA] ?? 0

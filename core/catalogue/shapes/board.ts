@@ -7,7 +7,10 @@ import {
 } from './common'
 import { boardClocking, boardHeat, boardPower } from './power'
 
-/** What one header line can be switched to. `setting` is the multiplexer setting; `signal` is the controller's own name for it. */
+/**
+ * What one header line can be switched to. `setting` is the multiplexer setting; `signal` is the controller's own
+ * name for it.
+ */
 const lineFunction = object({ setting: text(), controller: key, signal: optional(text()) })
 
 const boardLine = object({
@@ -32,9 +35,9 @@ const headerPosition = object({
 const route = object({ lines: map(number({ whole: true })), boot: list(bootNeed) })
 
 /**
- * What a controller derives its rate from.
- * `fractional-64`: serial, source ÷ 16 ÷ (whole + n/64). `eighth`: serial, source ÷ 8 ÷ (n + 1). `even`: SPI, source ÷ an
- * even number. `whole`: source ÷ a whole number. `fractional-4096`: I²S, source ÷ (whole + n/4096).
+ * What a controller derives its rate from. `fractional-64`: serial, source ÷ 16 ÷ (whole + n/64). `eighth`: serial,
+ * source ÷ 8 ÷ (n + 1). `even`: SPI, source ÷ an even number. `whole`: source ÷ a whole number. `fractional-4096`: I²S,
+ * source ÷ (whole + n/4096).
  */
 const clock = object({
   source: words,
@@ -100,7 +103,10 @@ const limits = object({
 const tree = object({
   /** Of the base, as an overlay names it. */
   compatible: words,
-  /** Line chips by label: number of their first line, and cells of a line's place in a property. With three the first is the bank of 32. */
+  /**
+   * Line chips by label: number of their first line, and cells of a line's place in a property. With three the first is
+   * the bank of 32.
+   */
   chips: list(object({ label: words, first: line, cells: oneOf(2, 3) })),
   /** How pin settings are written; `none` where an overlay needs none. */
   binding: oneOf('numbered', 'named', 'none'),
@@ -136,7 +142,8 @@ export const boardShape = object({
   clocking: optional(boardClocking),
   advisedSupplyMa: sourced,
   /** `usbSideBySide`: wide plugs that fit beside each other. */
-  sockets: object({ usb: count, video: count, usbSideBySide: optional(count), fan: optional(count), display: optional(count) }),
+  sockets: object({ usb: count, video: count, usbSideBySide: optional(count), fan: optional(count),
+    display: optional(count) }),
   /** Circuits by which programs for addressable strips make their signal here; PWM and SPI where nothing is said. */
   stripBy: optional(list(oneOf('pwm', 'i2s', 'spi'), { min: 1, unique: true })),
   /** Analog sound on a socket of its own, made by the PWM circuit that the header's channels come from. */
@@ -154,7 +161,8 @@ export const boardShape = object({
   /** Least generation of image that starts on it. */
   leastImage: optional(oneOf('older', 'newer')),
   /** Month of the first images that knew it. */
-  imageSince: optional(object({ month: text({ pattern: /^\d{4}-\d{2}$/, called: 'year and month such as 2019-06' }), origin })),
+  imageSince: optional(object({ month: text({ pattern: /^\d{4}-\d{2}$/, called: 'year and month such as 2019-06' }),
+    origin })),
   bootPath: text(),
   /** Where nothing is said, that of the base trees that ship. */
   tree: optional(tree),

@@ -1,6 +1,7 @@
 /**
- * Bodies: how much room a board or a part takes. All in mm. x runs to the right along the longer edge, y away from you, both from the near
- * left corner of the outline; heights are over the upper face of the circuit board, or over the ground of what has none.
+ * Bodies: how much room a board or a part takes. All in mm. x runs to the right along the longer edge, y away from you,
+ * both from the near left corner of the outline; heights are over the upper face of the circuit board, or over the
+ * ground of what has none.
  */
 import { choice, flag, list, number, object, oneOf, optional, type Of } from '../../shape/shape'
 import { key, notNegative, origin, origins, positive, words } from './common'
@@ -45,7 +46,8 @@ export const standing = choice('kind', {
 
 /** A hole that something goes through, or with a thread that ends at a depth. */
 const hole = object({
-  xMm: number(), yMm: number(), dMm: positive, thread: optional(object({ size: oneOf('M2.5', 'M3'), depthMm: positive })),
+  xMm: number(), yMm: number(), dMm: positive,
+  thread: optional(object({ size: oneOf('M2.5', 'M3'), depthMm: positive })),
 })
 
 export const bodyShape = object({

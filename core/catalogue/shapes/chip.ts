@@ -1,6 +1,6 @@
 /**
- * What a part's folder says in `chip.ts`: how the part answers on the simulated board, so that a raw read shows what a real one would.
- * Written from the chip's side, never from the program that reads it.
+ * What a part's folder says in `chip.ts`: how the part answers on the simulated board, so that a raw read shows what a
+ * real one would. Written from the chip's side, never from the program that reads it.
  */
 import type { Quantity } from './part'
 
@@ -22,7 +22,10 @@ export interface Registers {
   answers?: (command: number, state: ChipState) => number[]
 }
 
-/** What a chip on SPI knows while it answers: the room around it, and figures that it keeps from one message to the next. */
+/**
+ * What a chip on SPI knows while it answers: the room around it, and figures that it keeps from one message
+ * to the next.
+ */
 export interface SpiState {
   of: (what: Quantity) => number
   kept: { get: (name: string) => number | undefined, set: (name: string, value: number) => void }

@@ -1,12 +1,16 @@
-/** Words that boards, parts and supplies share. Units are in the names. Unlike plans these are closed: a misspelt field is an error. */
+/**
+ * Words that boards, parts and supplies share. Units are in the names. Unlike plans these are closed: a misspelt field
+ * is an error.
+ */
 import { choice, list, map, number, object, oneOf, optional, text, type Fields, type Of } from '../../shape/shape'
 
 /**
- * `published: …` (the source follows), `practice`, `memory`, `yours` (typed in by the maker) or `measured` (likewise, at the
- * thing): where a figure comes from; it is shown beside every limit.
+ * `published: …` (the source follows), `practice`, `memory`, `yours` (typed in by the maker) or `measured` (likewise,
+ * at the thing): where a figure comes from; it is shown beside every limit.
  */
 export const origin = text({
-  pattern: /^(memory|practice|published|yours|measured)(: .+)?$/, called: 'memory, practice, yours, measured or published, with the source after a colon',
+  pattern: /^(memory|practice|published|yours|measured)(: .+)?$/,
+  called: 'memory, practice, yours, measured or published, with the source after a colon',
 })
 /** Where single figures of a file come from, by their names; what is not named comes from where the file does. */
 export const origins = optional(map(origin))
@@ -31,7 +35,10 @@ export const controllerKind = oneOf('i2c', 'spi', 'serial', 'pwm', 'i2s')
 /** True when the chosen options have these values. */
 export const condition = map(text())
 
-/** One line a boot file has to hold: a base parameter, an overlay with parameters, or a plain setting. `more` are fields beside. */
+/**
+ * One line a boot file has to hold: a base parameter, an overlay with parameters, or a plain setting. `more`
+ * are fields beside.
+ */
 export const bootNeedWith = <const F extends Fields>(more: F) => choice('kind', {
   param: { name: key, value: text(), ...more },
   overlay: { name: key, params: optional(map(text({ empty: true }))), ...more },

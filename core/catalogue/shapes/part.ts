@@ -2,7 +2,8 @@
 import { choice, depending, flag, list, map, number, object, oneOf, optional, text, type Of } from '../../shape/shape'
 import { bodyShape, bodySocket } from './body'
 import {
-  boardOutline, bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, origins, plugSize, position, positive, rail,
+  boardOutline, bootNeedWith, cautions, condition, feedRail, id, key, notNegative, origin, origins, plugSize, position,
+  positive, rail,
   sourced, words,
 } from './common'
 import { kernelBinding } from './kernel'
@@ -18,7 +19,8 @@ const signalRole = oneOf(
 )
 
 /** What a part can measure of what is around it. */
-const quantity = oneOf('temperature', 'humidity', 'pressure', 'light', 'carbon-dioxide', 'distance', 'weight', 'voltage')
+const quantity = oneOf('temperature', 'humidity', 'pressure', 'light', 'carbon-dioxide', 'distance', 'weight',
+  'voltage')
 
 /** What a PWM input asks of its channel. */
 const pwmNeed = object({
@@ -79,7 +81,10 @@ const supply = object({
   label: words,
   /** From the header there are only its own rails. */
   rail: depending('from', 'header', rail, feedRail),
-  /** `header`: two wires to the header. `usb`: through a USB plug. `own`: terminals that the maker feeds from a supply of its own. */
+  /**
+   * `header`: two wires to the header. `usb`: through a USB plug. `own`: terminals that the maker feeds from a supply
+   * of its own.
+   */
   from: oneOf('header', 'usb', 'own'),
   when,
   idleMa: notNegative,
@@ -98,7 +103,10 @@ const supply = object({
   /** Least voltage it works at, and most it stands; 0.9 and 1.1 of the rail where nothing is said. */
   leastV: optional(positive),
   mostV: optional(positive),
-  /** Has a power socket of its own, joined inside to this terminal: whatever is plugged in there feeds the terminal's wire too. */
+  /**
+   * Has a power socket of its own, joined inside to this terminal: whatever is plugged in there feeds the
+   * terminal's wire too.
+   */
   socket: optional(flag),
   /** It feeds the rail while nothing else does: a board with a battery of its own, charged through its own socket. */
   gives: optional(flag),
@@ -113,7 +121,8 @@ const option = object({
   label: words,
   kind: oneOf('choice', 'count'),
   values: depending(
-    'kind', 'choice', list(object({ value: text(), label: words }), { min: 2 }), optional(list(object({ value: text(), label: words }))),
+    'kind', 'choice', list(object({ value: text(), label: words }), { min: 2 }),
+    optional(list(object({ value: text(), label: words }))),
   ),
   min: depending('kind', 'count', number(), optional(number())),
   max: depending('kind', 'count', number(), optional(number())),
@@ -134,15 +143,20 @@ const offer = object({
 })
 
 const contacts = object({
-  count: number({ min: 1, whole: true }), maxAcV: notNegative, maxAcA: notNegative, maxDcV: notNegative, maxDcA: notNegative, origin,
+  count: number({ min: 1, whole: true }), maxAcV: notNegative, maxAcA: notNegative, maxDcV: notNegative,
+  maxDcA: notNegative, origin,
 })
 
 const i2cDevice = object({
   /** 7-bit address, e.g. `0x44`; `addressOption` names the option that chooses it. */
   address: optional(text({ pattern: /^0x[0-7][0-9a-f]$/, called: 'an address from 0x00 to 0x7f' })),
   addressOption: optional(key),
-  /** Addresses at which it answers besides, or a second chip on its board does. Those of like parts do not get in each other's way. */
-  also: optional(list(object({ address: text({ pattern: /^0x[0-7][0-9a-f]$/, called: 'an address from 0x00 to 0x7f' }), what: words, origin }))),
+  /**
+   * Addresses at which it answers besides, or a second chip on its board does. Those of like parts do not get in
+   * each other's way.
+   */
+  also: optional(list(object({ address: text({ pattern: /^0x[0-7][0-9a-f]$/, called: 'an address from 0x00 to 0x7f' }),
+    what: words, origin }))),
   maxClockHz: optional(positive),
   /** Pull-up resistors on the part, SDA and SCL alike. */
   pullUpOhm: optional(positive),
@@ -210,7 +224,9 @@ const seat = object({
   to: position,
   /** The header comes out again on its top, so that another board or wires can sit there. */
   passes: flag,
-  /** Choice option: with its value `long` the header's pins are so long that they come out above the board after all. */
+  /**
+   * Choice option: with its value `long` the header's pins are so long that they come out above the board after all.
+   */
   passesOption: optional(key),
   /** Count option by whose columns it may be shifted. */
   shiftOption: optional(key),
@@ -226,12 +242,17 @@ const signalParams = map(map(text({ empty: true })))
 /** What a first program says on its serial port, and what is seen then. */
 const hello = object({
   send: optional(text()),
-  /** `text`: lines come back or by themselves; `own-program`: what the maker's program on it says; `print`: it prints, and is silent. */
+  /**
+   * `text`: lines come back or by themselves; `own-program`: what the maker's program on it says; `print`: it prints,
+   * and is silent.
+   */
   shows: oneOf('text', 'own-program', 'print'),
   origin: optional(origin),
 })
 
-/** How programs and tables call the part or its terminals, in small letters: what a plan is begun from. Common usage. */
+/**
+ * How programs and tables call the part or its terminals, in small letters: what a plan is begun from. Common usage.
+ */
 const called = object({
   /** Smaller is asked first where several parts answer to a word. */
   rank: optional(number()),
@@ -252,13 +273,15 @@ const answers = choice('by', {
   bits: { data: terminalId, clock: terminalId, bits: positive, everyS: positive, stepsPerGram: positive, origin },
 })
 
-const partGroup = oneOf('sensing', 'showing', 'switching', 'sounding', 'talking', 'timing', 'moving', 'lighting', 'input', 'expanding',
+const partGroup = oneOf('sensing', 'showing', 'switching', 'sounding', 'talking', 'timing', 'moving', 'lighting',
+  'input', 'expanding',
   'building')
 
 /** A thing: everything a maker buys beside what has signals. Figures of room are measured from the top of the board. */
 const thing = object({
   /** What its other figures say where it is missing. */
-  is: optional(oneOf('case', 'cooler', 'fan', 'card', 'header', 'adapter', 'carrier', 'breadboard', 'terminals', 'tool')),
+  is: optional(oneOf('case', 'cooler', 'fan', 'card', 'header', 'adapter', 'carrier', 'breadboard', 'terminals',
+    'tool')),
   /** Outlines of boards that it goes with; any where nothing is said. */
   outlines: optional(list(boardOutline, { min: 1, unique: true })),
   cooler: optional(oneOf('fins', 'block', 'case-body', 'active')),
@@ -315,8 +338,8 @@ export const partShape = object({
   isAddOn: optional(flag),
   seat: optional(seat),
   /**
-   * What the boot file needs for it; `{signal}` in a value is replaced by that signal's line, `{option:id}` by the option's value,
-   * `{select}` by the chip select number, `{bus}` by the bus number.
+   * What the boot file needs for it; `{signal}` in a value is replaced by that signal's line, `{option:id}` by the
+   * option's value, `{select}` by the chip select number, `{bus}` by the bus number.
    */
   boot: optional(list(bootNeedWith({ when, whenPlaced: optional(signalParams), whenOpen: optional(signalParams) }))),
   /** How the kernel knows it. */
@@ -330,7 +353,9 @@ export const partShape = object({
   hello: optional(hello),
   called: optional(called),
   answers: optional(answers),
-  /** Of an add-on board: what it does, and the parts that do the same by wires, as often as it takes. Common practice. */
+  /**
+   * Of an add-on board: what it does, and the parts that do the same by wires, as often as it takes. Common practice.
+   */
   byWires: optional(object({ does: words, parts: list(id, { min: 1 }) })),
   /** Signal by which the board holds its own supply on until it has shut down. */
   holdsSupply: optional(terminalId),

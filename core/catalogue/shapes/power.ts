@@ -1,9 +1,13 @@
-/** Supplies, what stands between a supply and its loads, and what a board's file says of its supply, its heat and its clocks. */
+/**
+ * Supplies, what stands between a supply and its loads, and what a board's file says of its supply, its heat
+ * and its clocks.
+ */
 import { flag, list, map, number, object, oneOf, optional, type Of } from '../../shape/shape'
 import { cautions, id, notNegative, origin, origins, positive, share, words } from './common'
 
 const supplyKind = oneOf(
-  'adapter', 'usb-port', 'internal-usb', 'bench', 'din-rail', 'transformer', 'lithium', 'lead', 'solar-panel', 'power-bank',
+  'adapter', 'usb-port', 'internal-usb', 'bench', 'din-rail', 'transformer', 'lithium', 'lead', 'solar-panel',
+  'power-bank',
   'solar-battery', 'vehicle', 'network-cable',
 )
 
@@ -57,7 +61,9 @@ export const supplyUnit = object({
   /** Switches off when less than this is drawn for `lowLoadS`. */
   lowLoadMa: optional(positive),
   lowLoadS: optional(positive),
-  /** Vehicle: its voltage while the engine is started, how long it is that low, and what it is for the seconds after. */
+  /**
+   * Vehicle: its voltage while the engine is started, how long it is that low, and what it is for the seconds after.
+   */
   crankV: optional(positive),
   crankS: optional(positive),
   crankRestV: optional(positive),

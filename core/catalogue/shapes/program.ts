@@ -1,7 +1,7 @@
 /**
- * What a part's folder says in `program.ts`: how a first program reads it, in terms that every language is written from. Formulas are
- * written so that Python and C read them alike: `d` is the block that was read, `k` what the part was trimmed to, and the functions are
- * `u16be`, `u16le`, `s16be`, `s16le`, `s8` and `bcd` (`core/bringup/programs`).
+ * What a part's folder says in `program.ts`: how a first program reads it, in terms that every language is written
+ * from. Formulas are written so that Python and C read them alike: `d` is the block that was read, `k` what the part
+ * was trimmed to, and the functions are `u16be`, `u16le`, `s16be`, `s16le`, `s8` and `bcd` (`core/bringup/programs`).
  */
 import type { Quantity } from './part'
 
@@ -37,8 +37,8 @@ export interface Recipe {
 }
 
 /**
- * `read` once or each second; `watch` what happens; `move` something; `show` something on it; `loopback` of a port; `link` both ends;
- * `serve` readings; `fan` by threshold; `shutdown` by a button.
+ * `read` once or each second; `watch` what happens; `move` something; `show` something on it; `loopback` of a port;
+ * `link` both ends; `serve` readings; `fan` by threshold; `shutdown` by a button.
  */
 export type ProgramAim = 'read' | 'watch' | 'move' | 'show' | 'loopback' | 'link' | 'serve' | 'fan' | 'shutdown'
 
@@ -50,7 +50,9 @@ export interface SpiProgram {
   aim: ProgramAim
   title: string
   does: string
-  /** Signals beside the bus that it cannot do without; it is left out where one of them lies on no line of the header. */
+  /**
+   * Signals beside the bus that it cannot do without; it is left out where one of them lies on no line of the header.
+   */
   needs: readonly string[]
   python: ProgramBody
   c: ProgramBody
@@ -66,4 +68,5 @@ export const value = (what: Quantity, label: string, unit: string, digits: numbe
   ({ label, unit, digits, formula, what })
 export const celsius = (formula: string): RecipeValue => value('temperature', 'temperature', '°C', 1, formula)
 /** A recipe that only asks who the part is. */
-export const identity = (register: number, found: number): Recipe => ({ who: { register, value: found }, blocks: [], values: [] })
+export const identity = (register: number,
+  found: number): Recipe => ({ who: { register, value: found }, blocks: [], values: [] })

@@ -1,4 +1,7 @@
-/** The build of a plan: its steps in order, what an order of the maker's breaks, and what was done and has to be taken back. */
+/**
+ * The build of a plan: its steps in order, what an order of the maker's breaks, and what was done and has
+ * to be taken back.
+ */
 import type { Facts } from '../../facts/types'
 import type { Netlist } from '../../netlist/types'
 import type { Wire } from '../wires'
@@ -41,13 +44,17 @@ export function buildOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]):
   const shown = shownOrder(order, bench, best)
   const steps = shown.map(id => byId.get(id)!)
   return {
-    steps, bench, best, isOwn, broken: brokenBy(shown, bench.precedences), circle: smallestCircle(bench), leftovers: leftoversOf(facts,
+    steps, bench, best, isOwn, broken: brokenBy(shown, bench.precedences), circle: smallestCircle(bench),
+    leftovers: leftoversOf(facts,
       netlist),
     minutes: steps.reduce((sum, { minutes }) => sum + minutes, 0), ...costOf(shown, bench.steps),
   }
 }
 
-/** The order that is shown and judged: the maker's with what came later, else the computed one; as they were made where there is none. */
+/**
+ * The order that is shown and judged: the maker's with what came later, else the computed one; as they were made where
+ * there is none.
+ */
 export function shownOrder(own: readonly string[], { steps }: Workbench, best: Order | null): string[] {
   const computed = best?.ids ?? steps.map(({ id }) => id)
   const ids = new Set(computed)
@@ -70,7 +77,8 @@ export const stepKey = (id: string): string => `step:${id}`
 
 /** Whether a step is done: its wires are, and its own tick where it has none or holds. */
 export function isDone(step: BuildStep, done: ReadonlySet<string>): boolean {
-  return step.conductors.every(id => done.has(id)) && (done.has(stepKey(step.id)) || (step.conductors.length > 0 && !step.hold))
+  return step.conductors.every(id => done.has(id))
+    && (done.has(stepKey(step.id)) || (step.conductors.length > 0 && !step.hold))
 }
 
 /** Ticks of conductors that the netlist no longer has. */
@@ -80,7 +88,8 @@ function leftoversOf({ plan, parts, board }: Facts, { conductors }: Netlist): Le
     const [from = '', to = ''] = key.split('@')
     const [partId, terminal] = from.split('.')
     const owner = parts.find(({ id }) => id === partId)
-    const label = [...owner?.signals ?? [], ...owner?.part.supplies ?? [], ...owner?.part.grounds ?? []].find(({ id }) =>
+    const label = [...owner?.signals ?? [], ...owner?.part.supplies ?? [], ...owner?.part.grounds
+      ?? []].find(({ id }) =>
       id === terminal)?.label
     let what: string
     if (owner) what = `${owner.name} ${label ?? terminal ?? ''}`.trim()

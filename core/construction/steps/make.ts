@@ -19,8 +19,8 @@ const MINUTES_A_WIRE = 2
 const MINUTES_A_SPLICE = 3
 
 /**
- * The bench of a plan. Laws: every component and every conductor of the netlist is in exactly one step; what has to come before what names
- * steps that are there. `wires` is the wire list: steps keep its order inside.
+ * The bench of a plan. Laws: every component and every conductor of the netlist is in exactly one step; what has to
+ * come before what names steps that are there. `wires` is the wire list: steps keep its order inside.
  */
 export function workbenchOf(facts: Facts, netlist: Netlist, wires: readonly Wire[]): Workbench {
   const steps = new Sorted(facts, netlist, wires).steps()
@@ -31,7 +31,8 @@ export function workbenchOf(facts: Facts, netlist: Netlist, wires: readonly Wire
 }
 
 const USUAL = [
-  'lay', 'board', 'header', 'mount', 'cool', 'case', 'holder', 'splices', 'flat', 'seat', 'part', 'adapter', 'plug', 'power', 'image',
+  'lay', 'board', 'header', 'mount', 'cool', 'case', 'holder', 'splices', 'flat', 'seat', 'part', 'adapter', 'plug',
+  'power', 'image',
   'card',
   'shorts',
   'supply',
@@ -57,7 +58,8 @@ function shortReadings({ header }: Board): NonNullable<BuildStep['readings']> {
   if (back === undefined) return []
   return ([['5V', '5 V'], ['3V3', '3.3 V']] as const).flatMap(([kind, words]) => first(kind) === undefined
     ? []
-    : [{ probe: `ohm:${kind}`, label: `${words}: positions ${first(kind)} and ${back}`, planned: NO_SHORT, reading: SHORT_READING }])
+    : [{ probe: `ohm:${kind}`, label: `${words}: positions ${first(kind)} and ${back}`, planned: NO_SHORT,
+        reading: SHORT_READING }])
 }
 
 /** Components and conductors, sorted into the steps that put them in place. */
@@ -76,16 +78,19 @@ class Sorted {
 
   /** As people usually go: the order in which steps that nothing tells apart are done. */
   steps(): BuildStep[] {
-    const usual = ({ id, side }: BuildStep) => USUAL.indexOf(id.startsWith('part:') && side === 'any' ? 'plug' : id.split(':')[0]!)
+    const usual = ({ id, side }: BuildStep) =>
+      USUAL.indexOf(id.startsWith('part:') && side === 'any' ? 'plug' : id.split(':')[0]!)
     return [...this.made.values()].sort((a, b) => usual(a) - usual(b)).map((step) => {
-      const wires = step.conductors.filter(id => this.netlist.conductors.some(entry => entry.id === id && entry.kind === 'wire')).length
+      const wires = step.conductors.filter(id =>
+        this.netlist.conductors.some(entry => entry.id === id && entry.kind === 'wire')).length
       return { ...step, minutes: step.minutes + wires * MINUTES_A_WIRE }
     })
   }
 
   private add(step: Draft): void {
     this.made.set(step.id, {
-      conductors: [], components: [], side: 'any', tool: 'none', undo: 'Taken apart again, nothing lost.', hold: false, cautions: [],
+      conductors: [], components: [], side: 'any', tool: 'none', undo: 'Taken apart again, nothing lost.', hold: false,
+      cautions: [],
       ...step,
     })
   }
@@ -122,7 +127,8 @@ class Sorted {
       check: 'Each is marked with its header position.',
     })
     for (const owner of facts.parts) if (!thingKind(owner.part)) this.addPart(owner)
-    for (const component of netlist.components) if (component.kind === 'item' && component.id !== SUPPLY_NODE) this.add({
+    for (const component of netlist.components) if (component.kind === 'item'
+      && component.id !== SUPPLY_NODE) this.add({
       id: `power:${component.id}`, title: `Join ${component.name}`, tool: 'screwdriver', minutes: 5,
       how: ['From the load towards the source: its outlet first, its inlet after.'],
       check: 'Plus is on plus: followed by eye from end to end.',
@@ -137,11 +143,18 @@ class Sorted {
     const ground = mountOf(facts)?.ground
     const isStudded = facts.plan.build.spacers && stackOnSpacers(facts).insteadOfMount > 0
     this.add({
-      id: 'mount', title: ground ? `Board onto ${ground.owner.name}` : 'Board on its spacers', tool: 'screwdriver', minutes: 10,
+      id: 'mount', title: ground ? `Board onto ${ground.owner.name}` : 'Board on its spacers', tool: 'screwdriver',
+      minutes: 10,
       how: [
         ...mountItems(facts).map(({ what, count }) => `${count} × ${what}.`),
-        ...ground ? [`Lay ${ground.owner.name} face down on something soft; the spacers go into its threads by hand, no further.`] : [],
-        ...isStudded ? ['Where a board is pushed on later its spacers hold this one, by their studs, in place of screws.'] : [],
+        ...ground
+          ? [`Lay ${ground.owner.name} face down on something soft; the spacers go into its threads by `
+            + 'hand, no further.']
+          : [],
+        ...isStudded
+          ? ['Where a board is pushed on later its spacers hold this one, by their studs, in '
+            + 'place of screws.']
+          : [],
         'All screws loosely first, then tight, crosswise.',
       ],
       check: `It stands on all four, and nothing under it touches ${ground ? 'what it stands on' : 'the plate'}.`,
@@ -162,16 +175,20 @@ class Sorted {
       case 'header': return this.add(part.id.includes('hammer')
         ? {
             id: `header:${id}`, title: `Press the header in: ${name}`, side: 'top', minutes: 10, undo: null,
-            how: ['The board lies on something flat and soft, pins above their holes; press or tap evenly, from one end to the other.'],
+            how: ['The board lies on something flat and soft, pins above their holes; press or tap evenly, from one '
+              + 'end to the other.'],
             check: 'It stands straight, and every pin looks out below.', cautions: ['Eyes covered: pins can jump.'],
           }
         : {
-            id: `header:${id}`, title: `Solder the header: ${name}`, side: 'bottom', tool: 'iron', minutes: 25, undo: null,
+            id: `header:${id}`, title: `Solder the header: ${name}`, side: 'bottom', tool: 'iron', minutes: 25,
+            undo: null,
             how: [
-              'Pins go in from the side of the parts, long ends up; the board lies face down and is soldered from below.',
+              'Pins go in from the side of the parts, long ends up; the board lies face down and is '
+              + 'soldered from below.',
               'Tack the two ends, look from the side whether it stands straight and flat, then the rest.',
             ],
-            check: 'Every joint shines, and no neighbour is bridged: the meter beeps between none but the returns and the rails.',
+            check: 'Every joint shines, and no neighbour is bridged: the meter beeps between none but the returns '
+              + 'and the rails.',
             hold: true,
             cautions: ['The iron burns: it lies in its stand. Solder with the window open, and wash your hands.'],
           })
@@ -179,15 +196,16 @@ class Sorted {
         id: `cool:${id}`, title: `Put on ${name}`, side: 'top', minutes: 5,
         undo: 'A pad or glue that was pressed once wants a new one.',
         how: [
-          `Films come off both sides of the pad${part.thing?.padMm ? ` of ${part.thing.padMm} mm` : ''} first; the chip is wiped `
-          + 'clean.',
+          `Films come off both sides of the pad${part.thing?.padMm ? ` of ${part.thing.padMm} mm` : ''} first; the `
+          + 'chip is wiped clean.',
           'Press once, straight down.',
         ],
         check: 'It lies flat and touches nothing beside the chip.',
       })
       case 'case': return this.add({
         id: `case:${id}`, title: `Board into the lower half: ${name}`, side: 'top', tool: 'screwdriver', minutes: 5,
-        how: ['All screws loosely first, then tight; the middle ones first.'], check: 'Every socket looks out of its hole.',
+        how: ['All screws loosely first, then tight; the middle ones first.'],
+        check: 'Every socket looks out of its hole.',
       })
       case 'breadboard': case 'terminals': case 'carrier': return this.add({
         id: `holder:${id}`, title: `Set up ${name}`, side: 'top', minutes: 2,
@@ -198,7 +216,8 @@ class Sorted {
         check: 'It sits to its stop.',
       })
       case 'card': return this.add({
-        id: `card:${id}`, title: `Put the card in: ${name}`, minutes: 1, how: ['Contacts to the board, until it stops.'],
+        id: `card:${id}`, title: `Put the card in: ${name}`, minutes: 1,
+        how: ['Contacts to the board, until it stops.'],
         check: 'It sits to its stop.',
       })
     }
@@ -218,7 +237,8 @@ class Sorted {
         ...held ? [`On the board below first: ${held}`] : [],
         ...film ? [`A film of ${FILM_MM} mm that insulates goes on what is below first, cut out where the header is.`] : [],
         ...lift ? [`A riser of ${lift} mm goes on the header first.`] : [],
-        'Position 1 over position 1: not one row or column off, not turned.', 'Look along the header from the side before you press.',
+        'Position 1 over position 1: not one row or column off, not turned.',
+        'Look along the header from the side before you press.',
         ...held ? ['Then the screws, all loosely first: the board lies on every spacer before one is tight.'] : [],
       ],
       check: 'No pin of the header stands free at either end, and none beside the socket.', hold: true,
@@ -241,8 +261,10 @@ class Sorted {
         ...strapped ? ['Set what is set on the part itself first: straps, switches, its voltage.'] : [],
         ...wires ? ['Returns first, then signals, its supply last.'] : [],
         ...flat && !isOnItsOwn ? this.flatCable(id) : [],
-        ...fixingsOf(this.facts).filter(fixing => fixing.owner.id === id && fixing.screwMm !== null).map(({ count, thread, screwMm }) =>
-          `What is screwed to it: ${count} × Screw, pan head, ${thread} × ${screwMm}; a longer one hits it from behind.`),
+        ...fixingsOf(this.facts).filter(fixing => fixing.owner.id === id && fixing.screwMm !== null)
+          .map(({ count, thread, screwMm }) =>
+            `What is screwed to it: ${count} × Screw, pan head, ${thread} × ${screwMm}; a longer one `
+            + 'hits it from behind.'),
       ],
       check: wires ? 'Each wire was pulled at gently, and its position counted once more.' : 'It sits to its stop.',
       undo: 'Drawn again, with the supply unplugged.',
@@ -273,7 +295,8 @@ class Sorted {
     this.add({
       id: 'shorts', title: 'Measure before power', tool: 'meter', side: 'top', minutes: 5, hold: true, undo: '',
       how: whereMeasured(this.facts.board!),
-      check: 'Neither reads near 0 Ω. What does is a short: do not switch on, find it.', readings: shortReadings(this.facts.board!),
+      check: 'Neither reads near 0 Ω. What does is a short: do not switch on, find it.',
+      readings: shortReadings(this.facts.board!),
     })
     if (this.netlist.byId.has(SUPPLY_NODE)) this.add({
       id: 'supply', title: 'The supply, last of all', minutes: 1,
@@ -284,7 +307,8 @@ class Sorted {
     })
     this.add({
       id: 'trial', title: 'First start, in the open', tool: 'none', minutes: 10, hold: true, undo: '',
-      how: ['Everything lies open, and nothing is screwed to the wall yet.', 'Look at what should be seen on the Bring-up stage.'],
+      how: ['Everything lies open, and nothing is screwed to the wall yet.',
+        'Look at what should be seen on the Bring-up stage.'],
       check: 'Every part was seen to work once.',
     })
     if (this.facts.parts.some(({ part }) => thingKind(part) === 'case')) this.add({
@@ -307,7 +331,8 @@ class Sorted {
     const kind = part && thingKind(part)
     if (!kind) return this.made.has(`seat:${partId}`) ? `seat:${partId}` : `part:${partId}`
     const room = {
-      header: 'header', cooler: 'cool', fan: 'cool', case: 'case', breadboard: 'holder', terminals: 'holder', carrier: 'holder',
+      header: 'header', cooler: 'cool', fan: 'cool', case: 'case', breadboard: 'holder', terminals: 'holder',
+      carrier: 'holder',
       adapter: 'adapter', card: 'card', tool: 'lay',
     }[kind]
     return kind === 'tool' ? 'lay' : `${room}:${partId}`

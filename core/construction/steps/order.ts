@@ -1,8 +1,9 @@
 /**
- * The order of a build: every rule kept, the board turned over as seldom as can be, tools changed as seldom as can be, and of orders that
- * are equal in both the one that goes as people usually go. Scheduling under precedence by dynamic programming over closed sets, as for
- * single-machine sequencing: Held and Karp, "A dynamic programming approach to sequencing problems", SIAM Journal 10 (1962). Steps that
- * nothing tells apart are counted, not named: that keeps the sets few.
+ * The order of a build: every rule kept, the board turned over as seldom as can be, tools changed as seldom as can
+ * be, and of orders that are equal in both the one that goes as people usually go. Scheduling under precedence by
+ * dynamic programming over closed sets, as for single-machine sequencing: Held and Karp, "A dynamic programming
+ * approach to sequencing problems", SIAM Journal 10 (1962). Steps that nothing tells apart are counted, not named:
+ * that keeps the sets few.
  */
 import type { Workbench, Order, Precedence, Side, BuildStep, Tool } from './types'
 
@@ -37,7 +38,9 @@ export function costOf(ids: readonly string[], steps: readonly BuildStep[]): { f
   return { flips, toolChanges }
 }
 
-/** Rules that an order breaks, in the order in which one meets them. Steps that the order does not name are passed over. */
+/**
+ * Rules that an order breaks, in the order in which one meets them. Steps that the order does not name are passed over.
+ */
 export function brokenBy(ids: readonly string[], precedences: readonly Precedence[]): Precedence[] {
   const at = new Map(ids.map((id, i) => [id, i]))
   return precedences.filter(({ first, then }) => at.has(first) && at.has(then) && at.get(first)! > at.get(then)!)
@@ -146,7 +149,8 @@ class Search {
     if (++this.states > MAX_STATES) return null
     let best: Found = { flips: 0, changes: 0, next: -1 }
     const free = this.free(counts)
-    // What is free and changes nothing is done at once: taken out of a later place it spares nothing less, and here it costs nothing.
+    // What is free and changes nothing is done at once: taken out of a later place it spares nothing less, and here it
+    // costs nothing.
     const idle = free.filter(i => this.changesNothing(i, side, tool))
     for (const i of idle.length
       ? [idle.reduce((min, other) => this.kinds[other]!.rank < this.kinds[min]!.rank ? other : min)]

@@ -1,4 +1,7 @@
-/** What has to come before what, and why. Rules known from practice; those that follow from the netlist are read from it. */
+/**
+ * What has to come before what, and why. Rules known from practice; those that follow from the netlist are
+ * read from it.
+ */
 import type { Facts } from '../../facts/types'
 import type { Conductor, Netlist } from '../../netlist/types'
 import type { Precedence, BuildStep } from './types'
@@ -13,29 +16,35 @@ export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly BuildSte
       if (first !== then && !found.has(key)) found.set(key, { first, then, why })
     }
   }
-  const [headers, coolers, cases, holders, seats, parts, cards, adapters] = ['header', 'cool', 'case', 'holder', 'seat', 'part',
+  const [headers, coolers, cases, holders, seats, parts, cards,
+    adapters] = ['header', 'cool', 'case', 'holder', 'seat', 'part',
     'card', 'adapter']
     .map(all) as [string[], string[], string[], string[], string[], string[], string[], string[]]
   const powers = all('power')
   const flats = all('flat')
   const others = steps.map(({ id }) => id).filter(id => id !== 'lay')
   before(['lay'], others, 'what is missing is found out before anything is joined')
-  before(all('board'), [...headers, ...coolers, ...cases, ...holders, ...seats, ...flats, 'splices', ...parts.filter(id => wired(id))]
-    .filter(id => others.includes(id)), 'everything is counted from position 1')
-  before(headers, [...coolers, ...cases, ...holders, ...seats, ...flats, ...all('splices'), ...parts.filter(id => wired(id)), ...cards],
-    'soldering comes before sensitive things are on, and nothing holds on holes')
+  before(all('board'),
+    [...headers, ...coolers, ...cases, ...holders, ...seats, ...flats, 'splices', ...parts.filter(id => wired(id))]
+      .filter(id => others.includes(id)), 'everything is counted from position 1')
+  before(headers, [...coolers, ...cases, ...holders, ...seats, ...flats, ...all('splices'),
+    ...parts.filter(id => wired(id)), ...cards],
+  'soldering comes before sensitive things are on, and nothing holds on holes')
   before(headers, all('mount'), 'once it stands, the joints under it are out of reach')
-  before(all('mount'), [...holders, ...seats, ...flats, ...all('splices'), ...parts, ...adapters], 'it stands still while one works on it')
+  before(all('mount'), [...holders, ...seats, ...flats, ...all('splices'), ...parts, ...adapters],
+    'it stands still while one works on it')
   before(coolers, seats, 'a board that is pushed on covers the chip')
   const closedIn = facts.parts.some(({ part }) => part.thing?.cooler === 'case-body')
-  before(coolers, cases, closedIn ? 'the case presses on what lies on the chip' : 'the chip is reached best with the board in the hand')
+  before(coolers, cases,
+    closedIn ? 'the case presses on what lies on the chip' : 'the chip is reached best with the board in the hand')
   before(cases, [...seats, ...flats, ...holders, ...all('splices'), ...parts, ...adapters],
     'with things on it the board does not go into the lower half')
   // A closed case hides the slot of the card; with others the card goes in late, because it sticks out and breaks.
   const hides = facts.parts.some(({ part }) => part.thing?.enclosure === 'closed')
   if (hides) before(cards, cases, 'the case hides the slot')
   else {
-    before([...cases, ...seats, ...flats, ...parts, ...headers], cards, 'a card that sticks out breaks while one works on the board')
+    before([...cases, ...seats, ...flats, ...parts, ...headers], cards,
+      'a card that sticks out breaks while one works on the board')
   }
   before(all('image'), cards, 'it is written in a reader')
   before(holders, [...all('splices'), ...parts.filter(id => wired(id))], 'wires end there')
@@ -66,12 +75,14 @@ export function rulesOf(facts: Facts, netlist: Netlist, steps: readonly BuildSte
   // Stacked boards go on from the lowest up.
   facts.stack.forEach((lower, i) => {
     const upper = facts.stack[i + 1]
-    if (upper) before([`seat:${lower.id}`].filter(id => seats.includes(id)), [`seat:${upper.id}`].filter(id => seats.includes(id)),
+    if (upper) before([`seat:${lower.id}`].filter(id => seats.includes(id)),
+      [`seat:${upper.id}`].filter(id => seats.includes(id)),
       'it sits above it')
   })
   before([...all('mount'), ...parts, ...powers, ...seats, ...flats, ...all('splices')], all('shorts'),
     'a short is found while nothing is fed')
-  before([...powers, ...all('shorts'), ...cards, ...cases, ...coolers, ...adapters, ...headers, ...holders], all('supply'),
+  before([...powers, ...all('shorts'), ...cards, ...cases, ...coolers, ...adapters, ...headers, ...holders],
+    all('supply'),
     'the supply goes in last of all')
   before([...all('shorts'), ...all('supply'), ...cards, ...all('image')], all('trial'), 'it starts with all of it')
   before(all('trial'), all('lid'), 'what does not work is mended while it lies open')

@@ -7,7 +7,8 @@ export type Side = 'top' | 'bottom' | 'any'
 export type Tool = 'none' | 'iron' | 'screwdriver' | 'meter' | 'computer'
 
 export const TOOL_WORDS: Readonly<Record<Tool, string>> = {
-  none: 'by hand', iron: 'soldering iron', screwdriver: 'screwdriver', meter: 'meter', computer: 'computer with a card reader',
+  none: 'by hand', iron: 'soldering iron', screwdriver: 'screwdriver', meter: 'meter',
+  computer: 'computer with a card reader',
 }
 
 export interface BuildStep {

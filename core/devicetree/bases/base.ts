@@ -1,23 +1,26 @@
 /**
- * The base tree of a board class, written from its catalogue file: our own and minimal, true to the kernel's bindings. It holds what boot
- * files and overlays can speak of: the header's controllers with labels and pin groups, the devices for programs on SPI 0, sockets, lamps,
- * and the parameters of the base. It starts no board; it is for rehearsing.
+ * The base tree of a board class, written from its catalogue file: our own and minimal, true to the kernel's bindings.
+ * It holds what boot files and overlays can speak of: the header's controllers with labels and pin groups, the devices
+ * for programs on SPI 0, sockets, lamps, and the parameters of the base. It starts no board; it is for rehearsing.
  *
- * Bindings: published, Linux kernel `Documentation/devicetree/bindings` (i2c/brcm,bcm2835-i2c, spi/brcm,bcm2835-spi, serial/pl011,
- * pinctrl/brcm,bcm2835-gpio, thermal/thermal-zones). Addresses: memory.
+ * Bindings: published, Linux kernel `Documentation/devicetree/bindings` (i2c/brcm,bcm2835-i2c, spi/brcm,bcm2835-spi,
+ * serial/pl011, pinctrl/brcm,bcm2835-gpio, thermal/thermal-zones). Addresses: memory.
  */
 import { tableOf } from '../../collections/table'
 import type { Board, Controller, Route } from '../../catalogue/types'
 
 /** Register addresses of the classic family's controllers, by label. memory */
 const ADDRESSES: Readonly<Record<string, number>> = {
-  i2c0: 0x7E205000, i2c1: 0x7E804000, i2c2: 0x7E805000, i2c3: 0x7E205600, i2c4: 0x7E205800, i2c5: 0x7E205A00, i2c6: 0x7E205C00,
-  spi0: 0x7E204000, spi1: 0x7E215080, spi2: 0x7E2150C0, spi3: 0x7E204600, spi4: 0x7E204800, spi5: 0x7E204A00, spi6: 0x7E204C00,
+  i2c0: 0x7E205000, i2c1: 0x7E804000, i2c2: 0x7E805000, i2c3: 0x7E205600, i2c4: 0x7E205800, i2c5: 0x7E205A00,
+  i2c6: 0x7E205C00,
+  spi0: 0x7E204000, spi1: 0x7E215080, spi2: 0x7E2150C0, spi3: 0x7E204600, spi4: 0x7E204800, spi5: 0x7E204A00,
+  spi6: 0x7E204C00,
   uart0: 0x7E201000, uart1: 0x7E215040, uart2: 0x7E201400, uart3: 0x7E201600, uart4: 0x7E201800, uart5: 0x7E201A00,
 }
 
 /** Multiplexer settings as the classic binding counts them. Published: kernel, pinctrl/brcm,bcm2835-gpio. */
-export const SETTING_NUMBER = tableOf<number>({ input: 0, output: 1, alt5: 2, alt4: 3, alt0: 4, alt1: 5, alt2: 6, alt3: 7 })
+export const SETTING_NUMBER = tableOf<number>({ input: 0, output: 1, alt5: 2, alt4: 3, alt0: 4, alt1: 5, alt2: 6,
+  alt3: 7 })
 
 const COMPATIBLE = { i2c: 'brcm,bcm2835-i2c', spi: 'brcm,bcm2835-spi', serial: 'arm,pl011' }
 
@@ -252,7 +255,8 @@ const FAN_MAP = '\t\t\t\tfan-map {\n\t\t\t\t\ttrip = <&fan_trip>;\n\t\t\t\t\tcoo
 
 /** Boards whose header hangs on an I/O bridge: their pin groups name pins and a function. */
 const hasBridge = (board: Board) =>
-  board.lines.some(line => line.functions.some(entry => /^a\d$/.test(entry.setting))) || board.controllers.some(({ id }) => id === 'pwm.3')
+  board.lines.some(line => line.functions.some(entry => /^a\d$/.test(entry.setting)))
+  || board.controllers.some(({ id }) => id === 'pwm.3')
 
 function lineNames(board: Board): string {
   const last = Math.max(0, ...board.lines.map(entry => entry.line))
@@ -261,9 +265,11 @@ function lineNames(board: Board): string {
 }
 
 const settingOf = (board: Board, line: number, controller: string) =>
-  board.lines.find(entry => entry.line === line)?.functions.find(entry => entry.controller === controller)?.setting ?? 'alt0'
+  board.lines.find(entry => entry.line === line)?.functions.find(entry => entry.controller === controller)?.setting
+  ?? 'alt0'
 
-function groupNode(name: string, lines: number[], setting: (line: number) => string, functionName: string, bridge: boolean): string {
+function groupNode(name: string, lines: number[], setting: (line: number) => string, functionName: string,
+  bridge: boolean): string {
   const settings = bridge
     ? `\t\t\t\tpins = ${lines.map(line => `"gpio${line}"`).join(', ') || '""'};\n\t\t\t\tfunction = "${functionName}";`
     : `\t\t\t\tbrcm,pins = <${lines.join(' ')}>;\n\t\t\t\tbrcm,function = `
@@ -274,9 +280,11 @@ function groupNode(name: string, lines: number[], setting: (line: number) => str
 function pinGroups(board: Board, controller: Controller, bridge: boolean): string[] {
   const { id, kind, routes } = controller
   const { lines }: Route = routes[0]!
-  const named = (filter: (signal: string) => boolean) => Object.entries(lines).filter(([signal]) => filter(signal)).map(([, line]) => line)
+  const named = (filter: (signal: string) => boolean) =>
+    Object.entries(lines).filter(([signal]) => filter(signal)).map(([, line]) => line)
   const setting = (line: number) => settingOf(board, line, id)
-  const group = (suffix: string, members: number[], how = setting) => groupNode(`${id}_${suffix}`, members, how, id, bridge)
+  const group = (suffix: string, members: number[],
+    how = setting) => groupNode(`${id}_${suffix}`, members, how, id, bridge)
   if (kind === 'spi') {
     return [
       group('pins', named(signal => !signal.startsWith('select'))),
@@ -292,8 +300,10 @@ function pinGroups(board: Board, controller: Controller, bridge: boolean): strin
 function extraGroups(bridge: boolean): string[] {
   const range = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i)
   return [
-    groupNode('pwm_pins', [18], () => 'alt5', 'pwm0', bridge), groupNode('audio_pins', [], () => 'alt0', 'pwm0', bridge),
-    groupNode('dpi_pins', range(0, 21), () => 'alt2', 'dpi', bridge), groupNode('emmc_pins', range(22, 27), () => 'alt3', 'sdio', bridge),
+    groupNode('pwm_pins', [18], () => 'alt5', 'pwm0', bridge),
+    groupNode('audio_pins', [], () => 'alt0', 'pwm0', bridge),
+    groupNode('dpi_pins', range(0, 21), () => 'alt2', 'dpi', bridge),
+    groupNode('emmc_pins', range(22, 27), () => 'alt3', 'sdio', bridge),
   ]
 }
 

@@ -1,6 +1,7 @@
 /**
- * Reads a flattened device tree, version 16 or 17 (Devicetree Specification v0.4, chapter 5). Every offset and length is checked
- * before it is used; nesting and the number of nodes are bounded, so that no input makes it hang or grow without end.
+ * Reads a flattened device tree, version 16 or 17 (Devicetree Specification v0.4, chapter 5). Every offset and
+ * length is checked before it is used; nesting and the number of nodes are bounded, so that no input makes it hang
+ * or grow without end.
  */
 import { DeviceTreeError, latin1, MAX_DEPTH, type DeviceTree, type Reservation, type TreeNode } from '../types'
 
@@ -26,7 +27,8 @@ interface Header {
 export function readBlob(bytes: Uint8Array): DeviceTree {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const header = readHeader(view)
-  return { reservations: readReservations(view, header), root: readStructure(bytes, view, header), bootCpu: header.bootCpu }
+  return { reservations: readReservations(view, header), root: readStructure(bytes, view, header),
+    bootCpu: header.bootCpu }
 }
 
 const bad = (message: string, offset: number) => new DeviceTreeError('blob', message, { offset })
@@ -35,7 +37,8 @@ function readHeader(view: DataView): Header {
   if (view.byteLength < HEADER_BYTES) {
     throw bad(`a device tree blob has a header of ${HEADER_BYTES} bytes; this has ${view.byteLength} in all`, 0)
   }
-  if (view.byteLength > MAX_BYTES) throw new DeviceTreeError('limit', `a blob over ${MAX_BYTES / 1024 / 1024} MiB is not read`)
+  if (view.byteLength > MAX_BYTES) throw new DeviceTreeError('limit',
+    `a blob over ${MAX_BYTES / 1024 / 1024} MiB is not read`)
   if (view.getUint32(0) !== MAGIC) throw bad('this is no device tree blob: it does not begin with d00dfeed', 0)
   const at = (index: number) => view.getUint32(index * 4)
   const version = at(5)
@@ -43,7 +46,8 @@ function readHeader(view: DataView): Header {
     total: at(1), structure: at(2), strings: at(3), reservations: at(4), version, bootCpu: at(7), stringBytes: at(8),
     structureBytes: version >= 17 ? at(9) : 0,
   }
-  if (at(6) > LAST_COMPATIBLE) throw bad(`version ${version} is compatible back to ${at(6)} only; up to ${LAST_COMPATIBLE} is read`, 24)
+  if (at(6) > LAST_COMPATIBLE) throw bad(`version ${version} is compatible back to ${at(6)} only; up to `
+    + `${LAST_COMPATIBLE} is read`, 24)
   if (version < 16) throw bad(`version ${version} is older than 16`, 20)
   if (header.total > view.byteLength) {
     throw bad(`the header says ${header.total} bytes and there are ${view.byteLength}: the file is cut off`, 4)
@@ -52,7 +56,8 @@ function readHeader(view: DataView): Header {
   if (header.structure % 4) throw bad('the structure block does not begin at a multiple of four', 8)
   if (header.version === 16) header.structureBytes = header.total - Math.min(header.total, header.structure)
   const inside = (what: string, start: number, length: number, offset: number) => {
-    if (start > header.total || length > header.total - start) throw bad(`the ${what} reach beyond the end of the blob`, offset)
+    if (start > header.total
+      || length > header.total - start) throw bad(`the ${what} reach beyond the end of the blob`, offset)
   }
   inside('structure block', header.structure, header.structureBytes, 8)
   inside('strings', header.strings, header.stringBytes, 12)
@@ -71,7 +76,8 @@ function readReservations(view: DataView, { reservations, total }: Header): Rese
   }
 }
 
-function readStructure(bytes: Uint8Array, view: DataView, { structure, structureBytes, strings, stringBytes }: Header): TreeNode {
+function readStructure(bytes: Uint8Array, view: DataView,
+  { structure, structureBytes, strings, stringBytes }: Header): TreeNode {
   const end = structure + structureBytes
   const names = new Map<number, string>()
   const open: TreeNode[] = []
@@ -91,7 +97,8 @@ function readStructure(bytes: Uint8Array, view: DataView, { structure, structure
       if (nul < 0 || nul >= end) throw bad('a node name has no end', at)
       const node: TreeNode = { name: latin1(bytes.subarray(at, nul)), properties: [], children: [] }
       at = aligned(nul + 1, structure)
-      if (open.length >= MAX_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MAX_DEPTH}`, { offset: tagAt })
+      if (open.length >= MAX_DEPTH) throw new DeviceTreeError('limit', `nodes are nested deeper than ${MAX_DEPTH}`,
+        { offset: tagAt })
       const parent = open.at(-1)
       if (parent) parent.children.push(node)
       else if (root) throw bad('there is a second root', tagAt)
@@ -109,7 +116,8 @@ function readStructure(bytes: Uint8Array, view: DataView, { structure, structure
       room(length, 'a property\'s value')
       const node = open.at(-1)
       if (!node) throw bad('a property stands outside every node', tagAt)
-      node.properties.push({ name: nameFrom(bytes, strings, stringBytes, nameAt, names), value: bytes.slice(at, at + length) })
+      node.properties.push({ name: nameFrom(bytes, strings, stringBytes, nameAt, names),
+        value: bytes.slice(at, at + length) })
       at = aligned(at + length, structure)
     }
     else if (tag === TAG.finish) {
@@ -123,7 +131,8 @@ function readStructure(bytes: Uint8Array, view: DataView, { structure, structure
 
 const aligned = (offset: number, from: number) => from + Math.ceil((offset - from) / 4) * 4
 
-function nameFrom(bytes: Uint8Array, strings: number, stringBytes: number, offset: number, known: Map<number, string>): string {
+function nameFrom(bytes: Uint8Array, strings: number, stringBytes: number, offset: number,
+  known: Map<number, string>): string {
   const before = known.get(offset)
   if (before !== undefined) return before
   if (offset >= stringBytes) throw bad('a property\'s name lies outside the strings', strings + offset)

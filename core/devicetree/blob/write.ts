@@ -80,7 +80,8 @@ export function writeBlob({ reservations, root, bootCpu }: DeviceTree): Uint8Arr
   const structureAt = reserved + 16 * (reservations.length + 1)
   const stringsAt = structureAt + structure.length
   for (const value of [
-    MAGIC, stringsAt + strings.length, structureAt, stringsAt, reserved, 17, 16, bootCpu, strings.length, structure.length,
+    MAGIC, stringsAt + strings.length, structureAt, stringsAt, reserved, 17, 16, bootCpu, strings.length,
+    structure.length,
   ]) {
     blob.cell(value)
   }

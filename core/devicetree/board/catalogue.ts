@@ -1,5 +1,9 @@
-/** A board of the catalogue made from a tree and a table of positions, so that plans work against it like against a shipped one. */
-import type { Board, BoardLine, BoardTree, Controller, ControllerKind, HeaderPosition, Route } from '../../catalogue/types'
+/**
+ * A board of the catalogue made from a tree and a table of positions, so that plans work against it like
+ * against a shipped one.
+ */
+import type { Board, BoardLine, BoardTree, Controller, ControllerKind, HeaderPosition,
+  Route } from '../../catalogue/types'
 import type { GpioChip } from './lines'
 import type { PinGroup } from './pins'
 import type { PositionRow } from './positions'
@@ -22,21 +26,26 @@ const ORDER: Partial<Record<ControllerKind, { numbered: string[], other: string[
 
 /** Words in a group's own name that say which signal its one pin is. */
 const WORDS: [RegExp, string][] = [
-  [/sda|data$/, 'sda'], [/scl/, 'scl'], [/mosi|(?:^|[_-])tx(?:d)?$/, 'tx'], [/miso|(?:^|[_-])rx(?:d)?$/, 'rx'], [/cts/, 'cts'],
+  [/sda|data$/, 'sda'], [/scl/, 'scl'], [/mosi|(?:^|[_-])tx(?:d)?$/, 'tx'], [/miso|(?:^|[_-])rx(?:d)?$/, 'rx'],
+  [/cts/, 'cts'],
   [/rts/, 'rts'], [/c?s0|cs$|ss0/, 'select0'], [/c?s1/, 'select1'], [/clk|sck|clock/, 'clock'],
 ]
 
 /**
- * The board, with an id of its own. Controllers come out on the header where all pins of a group of theirs lie on positions of the table;
- * supply,
- * limits and draw are usual figures of small boards (memory), to be replaced by the maker.
+ * The board, with an id of its own. Controllers come out on the header where all pins of a group of theirs lie
+ * on positions of the table; supply, limits and draw are usual figures of small boards (memory), to be replaced
+ * by the maker.
  */
-export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[], { id, name }: { id: string, name: string }): MadeBoard {
-  const assumed: string[] = ['Limits, budgets and draw are usual figures of such boards: replace them by those of yours.']
+export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[],
+  { id, name }: { id: string, name: string }): MadeBoard {
+  const assumed: string[] = ['Limits, budgets and draw are usual figures of such boards: replace them by '
+    + 'those of yours.']
   const header: HeaderPosition[] = rows.filter(row => row.kind !== 'none')
-    .map(({ position, kind, line }) => ({ position, kind: kind as HeaderPosition['kind'], ...(line !== undefined && { line }) }))
+    .map(({ position, kind, line }) => ({ position, kind: kind as HeaderPosition['kind'],
+      ...(line !== undefined && { line }) }))
   const onHeader = new Set(header.flatMap(entry => entry.line ?? []))
-  const lines = new Map<number, BoardLine>([...onHeader].map(line => [line, { line, resetPull: 'down' as const, functions: [] }]))
+  const lines = new Map<number, BoardLine>([...onHeader].map(line =>
+    [line, { line, resetPull: 'down' as const, functions: [] }]))
   const controllers: Controller[] = []
   for (const controller of profile.controllers) {
     if (!isBus(controller.kind)) continue
@@ -48,7 +57,8 @@ export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[
     const route = routeOf(groups, kind, onHeader, id_, assumed)
     if (!route || controllers.some(other => other.id === id_)) continue
     for (const [signal, line] of Object.entries(route.lines)) {
-      const setting = groups.flatMap(group => group.pins.map(pin => ({ group, pin }))).find(({ pin }) => pin.line === line)
+      const setting = groups.flatMap(group => group.pins.map(pin => ({ group, pin })))
+        .find(({ pin }) => pin.line === line)
       lines.get(line)!.functions.push({
         setting: setting?.group.function ?? (setting?.pin.setting === null || setting?.pin.setting === undefined
           ? 'on'
@@ -72,11 +82,14 @@ export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[
       header, lines: [...lines.values()].sort((a, b) => a.line - b.line), controllers,
       limits: {
         inputMaxV: memory(3.6), inputHighMinV: { value: 2, origin: 'published: JESD8C, 3.3 V LVTTL' },
-        inputLowMaxV: { value: 0.8, origin: 'published: JESD8C, 3.3 V LVTTL' }, outputHighV: memory(3.3), lineMaxMa: memory(8),
-        linesTotalMaxMa: memory(50), rail3V3BudgetMa: memory(500), usbBudgetMa: memory(500), innerPullMinOhm: memory(30_000),
+        inputLowMaxV: { value: 0.8, origin: 'published: JESD8C, 3.3 V LVTTL' }, outputHighV: memory(3.3),
+        lineMaxMa: memory(8),
+        linesTotalMaxMa: memory(50), rail3V3BudgetMa: memory(500), usbBudgetMa: memory(500),
+        innerPullMinOhm: memory(30_000),
         innerPullMaxOhm: memory(80_000),
       },
-      draw: { idleMa: 350, typicalMa: 600, peakMa: 1200, origin: 'memory' }, advisedSupplyMa: memory(2000), sockets: { usb: 2, video: 1 },
+      draw: { idleMa: 350, typicalMa: 600, peakMa: 1200, origin: 'memory' }, advisedSupplyMa: memory(2000),
+      sockets: { usb: 2, video: 1 },
       bootPath: '/boot/extlinux/extlinux.conf', bootDialect: 'extlinux', tree: treeOf(profile),
     },
   }
@@ -84,7 +97,8 @@ export function boardFromTree(profile: BoardProfile, rows: readonly PositionRow[
 
 /** What overlays have to know: line chips by label, in the order of their numbers, and how pins are set. */
 function treeOf(profile: BoardProfile): BoardTree {
-  const chips = profile.chips.filter((chip): chip is GpioChip & { first: number } => chip.first !== null && chip.labels.length > 0)
+  const chips = profile.chips.filter((chip): chip is GpioChip & { first: number } =>
+    chip.first !== null && chip.labels.length > 0)
   const [first] = profile.bindings
   const zone = profile.labels.find(label => /^(cpu|soc|package)\d?_?thermal$|^cpu_alert_zone$/.test(label))
   return {
@@ -96,17 +110,20 @@ function treeOf(profile: BoardProfile): BoardTree {
   }
 }
 
-const isBus = (kind: TreeController['kind']) => kind === 'i2c' || kind === 'spi' || kind === 'serial' || kind === 'pwm' || kind === 'i2s'
+const isBus = (kind: TreeController['kind']) =>
+  kind === 'i2c' || kind === 'spi' || kind === 'serial' || kind === 'pwm' || kind === 'i2s'
 const KIND_WORDS: Record<ControllerKind, string> = { i2c: 'I²C', spi: 'SPI', serial: 'Serial', pwm: 'PWM', i2s: 'I²S' }
 
 /** Groups that a controller without a pin state of its own could use: those that carry its label or function. */
 function groupsByName(groups: readonly PinGroup[], controller: TreeController): PinGroup[] {
   const names = [...controller.labels, ...controller.number === null
     ? []
-    : [`${controller.kind === 'serial' ? 'uart' : controller.kind}${controller.number}`]].map(name => name.toLowerCase())
+    : [`${controller.kind === 'serial' ? 'uart' : controller.kind}${controller.number}`]].map(name =>
+    name.toLowerCase())
   const mine = groups.filter(group =>
     names.some(name =>
-      group.function?.toLowerCase() === name || group.labels.some(label => startsWith(label, name)) || startsWith(group.name, name)))
+      group.function?.toLowerCase() === name || group.labels.some(label => startsWith(label, name))
+      || startsWith(group.name, name)))
   const first = mine.find(group => group.pins.length > 1)
   return first ? [first] : mine
 }
@@ -122,7 +139,8 @@ function routeOf(
     const pins = group.pins.filter(pin => pin.line !== null)
     // One pin whose name says what it is.
     const word = pins.length === 1
-      ? WORDS.find(([pattern]) => pattern.test(`${group.name.toLowerCase()}`) || pattern.test(group.function?.toLowerCase() ?? ''))?.[1]
+      ? WORDS.find(([pattern]) =>
+        pattern.test(`${group.name.toLowerCase()}`) || pattern.test(group.function?.toLowerCase() ?? ''))?.[1]
       : undefined
     // Bindings that count lines list data first; those that name banks mostly list the clock first.
     const counted = group.binding === 'numbered' || pins.every(pin => /^gpio\d+$/i.test(pin.name))
@@ -135,8 +153,8 @@ function routeOf(
       if (signal && !(signal in lines)) lines[signal] = pin.line!
       if (signal && !named && pins.length > 1 && i === 0) {
         assumed.push(
-          `${id}: which of its lines is ${order.slice(0, pins.length).join(' and which ')} is taken from the order in the tree. Look it `
-          + `over.`,
+          `${id}: which of its lines is ${order.slice(0, pins.length).join(' and which ')} is taken from the order in `
+          + 'the tree. Look it over.',
         )
       }
     })

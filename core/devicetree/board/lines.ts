@@ -1,6 +1,7 @@
 /**
- * The line chips of a tree, how a board's lines are counted over them, and which pin of a pin controller is which line of which chip.
- * Counting: 32 to a chip by its alias or label's number, as makers' tables do; a chip that is not counted has lines of its own.
+ * The line chips of a tree, how a board's lines are counted over them, and which pin of a pin controller is which line
+ * of which chip. Counting: 32 to a chip by its alias or label's number, as makers' tables do; a chip that is not
+ * counted has lines of its own.
  */
 import type { BoardTree } from '../../catalogue/types'
 import { cellsOf, childOf, phandleOf, propertyOf, stringsOf, walk, type TreeNode } from '../types'
@@ -27,12 +28,16 @@ const cells = (node: TreeNode, name: string) => {
   return property && property.value.length % 4 === 0 ? cellsOf(property.value) : []
 }
 
-/** Chips of two letters of banks each, by the first of them. Published: Linux kernel, bindings/pinctrl/allwinner,sun4i-a10-pinctrl. */
+/**
+ * Chips of two letters of banks each, by the first of them. Published: Linux kernel,
+ * bindings/pinctrl/allwinner,sun4i-a10-pinctrl.
+ */
 const BANKS_FROM_L = 11 * 32
 
 /**
- * The chips of a tree. `counted` are those whose lines a board's header has, by label; without it they are found by number. On boards whose
- * chips have no number the lines follow one another in the order of the tree: a count of our own, not the kernel's.
+ * The chips of a tree. `counted` are those whose lines a board's header has, by label; without it they are found by
+ * number. On boards whose chips have no number the lines follow one another in the order of the tree: a count of our
+ * own, not the kernel's.
  */
 export function lineChipsOf(root: TreeNode, counted: BoardTree['chips'] = []): GpioChip[] {
   const labels = labelsByPath(root)
@@ -52,13 +57,15 @@ export function lineChipsOf(root: TreeNode, counted: BoardTree['chips'] = []): G
     })
     found.push({
       size: Math.max(
-        1, cells(node, 'ngpios')[0] ?? 0, text(node, 'gpio-line-names').length, ...ranges.map(({ line, count }) => line + count),
+        1, cells(node, 'ngpios')[0] ?? 0, text(node, 'gpio-line-names').length,
+        ...ranges.map(({ line, count }) => line + count),
       ),
       onBus: buses.some(
         bus => path.startsWith(bus),
       ), compatible: text(node, 'compatible').join(' '), bank: text(node, 'st,bank-name')[0] ?? '',
       chip: {
-        path, labels: labels.get(path) ?? [], handle: phandleOf(node), cells: cells(node, '#gpio-cells')[0] ?? 2, first: null,
+        path, labels: labels.get(path) ?? [], handle: phandleOf(node), cells: cells(node, '#gpio-cells')[0] ?? 2,
+        first: null,
         ranges,
       },
     })
@@ -120,7 +127,8 @@ export function numbered(chips: readonly GpioChip[], line: number): LinePlace {
 /** The line that a pin of a pin controller is, by the chips' ranges. */
 export function ofPin(chips: readonly GpioChip[], controller: number | null, pin: number): LinePlace {
   for (const chip of chips) {
-    const range = chip.ranges.find(entry => entry.controller === controller && pin >= entry.pin && pin < entry.pin + entry.count)
+    const range = chip.ranges.find(entry =>
+      entry.controller === controller && pin >= entry.pin && pin < entry.pin + entry.count)
     if (range) return onChip(chip, range.line + pin - range.pin)
   }
   return NOWHERE

@@ -8,7 +8,10 @@ export interface PadTable {
   kernel: string
   /** By the controller's or the board's `compatible`: register → name of the pad, number of its line. */
   pads: Record<string, Record<string, [name: string, line: number | null]>>
-  /** By the controller's `compatible`: group → pins with their numbers on the chip; a name instead leads to another controller's. */
+  /**
+   * By the controller's `compatible`: group → pins with their numbers on the chip; a name instead leads
+   * to another controller's.
+   */
   groups: Record<string, string | Record<string, [name: string, offset: number | null][]>>
 }
 

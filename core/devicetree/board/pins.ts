@@ -1,7 +1,7 @@
 /**
- * Pin groups as the common pin controllers write them. Told by their properties, not by the name of the chip: a group is a node that has
- * one
- * of these. Published: Linux kernel, `Documentation/devicetree/bindings/pinctrl` (the binding is named with each).
+ * Pin groups as the common pin controllers write them. Told by their properties, not by the name of the chip: a group
+ * is a node that has one of these. Published: Linux kernel, `Documentation/devicetree/bindings/pinctrl` (the binding is
+ * named with each).
  */
 import { cellsOf, phandleOf, propertyOf, stringsOf, type TreeNode } from '../types'
 import { labelsByPath } from './labels'
@@ -25,11 +25,17 @@ export type PinBinding
     | 'packed'
   /** `samsung,pins` and `samsung,pin-function` (samsung,pinctrl). */
     | 'lettered'
-  /** Pins and function by name, each behind the maker's prefix: `…,pins` and `…,function` (marvell,mvebu-pinctrl and others). */
+  /**
+   * Pins and function by name, each behind the maker's prefix: `…,pins` and `…,function`
+   * (marvell,mvebu-pinctrl and others).
+   */
     | 'prefixed'
 
 export interface GroupPin {
-  /** As the kernel names it: `PA11`, `gpio14`, `GPIO2_D0`, `I2C1_SCL`; a register or a group's name where nothing better is known. */
+  /**
+   * As the kernel names it: `PA11`, `gpio14`, `GPIO2_D0`, `I2C1_SCL`; a register or a group's name where nothing
+   * better is known.
+   */
   name: string
   /** The name is not the pin's own, but where it is found: a register, or a group whose pins are not known. */
   isUnnamed?: boolean
@@ -85,17 +91,20 @@ function groupOf(node: TreeNode, path: string, labels: string[], around: Around)
     return property && property.value.length % 4 === 0 ? cellsOf(property.value).slice(0, 8 * MAX_PINS) : null
   }
   const group = (binding: PinBinding, pins: Pin[], function_: string | null = null): PinGroup => ({
-    path, name: node.name, labels, binding, function: function_, pins: pins.map(pin => ({ ...pin, line: pin.place.line })),
+    path, name: node.name, labels, binding, function: function_,
+    pins: pins.map(pin => ({ ...pin, line: pin.place.line })),
   })
   const { controller, chips } = around
   const own = chips.find(chip => chip.path === controller?.path)
   /** A pin of a controller whose lines are its pins. */
-  const plain = (number: number): LinePlace => own ? onChip(own, number) : controlledBy(chips, controller) ?? numbered(chips, number)
+  const plain = (number: number): LinePlace =>
+    own ? onChip(own, number) : controlledBy(chips, controller) ?? numbered(chips, number)
   const brcm = cells('brcm,pins')
   if (brcm) {
     const settings = cells('brcm,function') ?? []
     return group(
-      'numbered', brcm.map((line, i) => ({ name: `gpio${line}`, place: plain(line), setting: settings[i] ?? settings.at(-1) ?? null })),
+      'numbered', brcm.map((line,
+        i) => ({ name: `gpio${line}`, place: plain(line), setting: settings[i] ?? settings.at(-1) ?? null })),
     )
   }
   const banked = cells('rockchip,pins')
@@ -106,7 +115,8 @@ function groupOf(node: TreeNode, path: string, labels: string[], around: Around)
   }
   const padded = cells('fsl,pins')
   if (padded) {
-    return group('padded', chunks(padded, 6).map(([register = 0, , , setting = 0]) => ({ ...padOf(register, around), setting })))
+    return group('padded',
+      chunks(padded, 6).map(([register = 0, , , setting = 0]) => ({ ...padOf(register, around), setting })))
   }
   const offset = cells('pinctrl-single,pins')
   if (offset && controller) {
@@ -114,7 +124,9 @@ function groupOf(node: TreeNode, path: string, labels: string[], around: Around)
       const pad = padOf(register, around)
       const place = ofPin(chips, controller.handle, Math.floor(register / controller.width))
       // A pad without a name of its own goes by the line that it is.
-      const name = pad.isUnnamed && place.chip ? `${place.chip.labels[0] ?? place.chip.path.split('/').at(-1)}-${place.offset}` : pad.name
+      const name = pad.isUnnamed && place.chip
+        ? `${place.chip.labels[0] ?? place.chip.path.split('/').at(-1)}-${place.offset}`
+        : pad.name
       return { ...pad, name, isUnnamed: name === pad.name && pad.isUnnamed, place, setting: values.at(-1) ?? null }
     }))
   }
@@ -144,7 +156,8 @@ function groupOf(node: TreeNode, path: string, labels: string[], around: Around)
   if (pins && function_ !== null) {
     return group('named', pins.map((name) => {
       const line = lineOf(name)
-      return { name, place: line === null ? NOWHERE : /^P[A-Z]/i.test(name) ? numbered(chips, line) : plain(line), setting: null }
+      return { name, place: line === null ? NOWHERE : /^P[A-Z]/i.test(name) ? numbered(chips, line) : plain(line),
+        setting: null }
     }), function_)
   }
   if (groups && function_ !== null) return group('grouped', groups.flatMap(name => groupPins(name, around)), function_)
@@ -164,7 +177,8 @@ function padOf(register: number, { controller, board, chips, pads }: Around): Om
   const hex = `0x${register.toString(16)}`
   for (const name of [...controller?.compatible ?? [], ...board]) {
     const [pad, line] = pads?.pads[name]?.[hex] ?? []
-    if (pad) return { name: pad, isUnnamed: false, place: line === null || line === undefined ? NOWHERE : numbered(chips, line) }
+    if (pad) return { name: pad, isUnnamed: false,
+      place: line === null || line === undefined ? NOWHERE : numbered(chips, line) }
   }
   return { name: `pad-${hex}`, isUnnamed: true, place: NOWHERE }
 }
@@ -172,7 +186,8 @@ function padOf(register: number, { controller, board, chips, pads }: Around): Om
 /** `pinmux`: how pin and setting share a cell depends on the maker of the chip. */
 function packedPin(cell: number, { controller, chips }: Around, plain: (number: number) => LinePlace): Pin {
   const compatible = controller?.compatible.join(' ') ?? ''
-  const port = (number: number, size: number) => `P${String.fromCharCode(65 + Math.floor(number / size))}${number % size}`
+  const port = (number: number,
+    size: number) => `P${String.fromCharCode(65 + Math.floor(number / size))}${number % size}`
   // Published: Linux kernel, include/dt-bindings/pinctrl/stm32-pinfunc.h: port and line of 16, mode below.
   if (/st,stm32/.test(compatible)) {
     const name = port(cell >>> 8, 16)
@@ -189,14 +204,17 @@ function packedPin(cell: number, { controller, chips }: Around, plain: (number: 
     return { name: `P${number >> 3}_${number & 7}`, place: plain(number), setting: cell >>> 16 & 0xF }
   }
   // Published: include/dt-bindings/pinctrl/apple.h: number below, function above it.
-  if (/apple,pinctrl/.test(compatible)) return { name: `gpio${cell & 0xFFFF}`, place: plain(cell & 0xFFFF), setting: cell >>> 16 }
+  if (/apple,pinctrl/.test(compatible)) return { name: `gpio${cell & 0xFFFF}`, place: plain(cell & 0xFFFF),
+    setting: cell >>> 16 }
   // Published: include/dt-bindings/pinctrl/mt65xx.h.
-  return { name: `${/mediatek/.test(compatible) ? 'GPIO' : 'pin'}${cell >>> 8}`, place: plain(cell >>> 8), setting: cell & 0xFF }
+  return { name: `${/mediatek/.test(compatible) ? 'GPIO' : 'pin'}${cell >>> 8}`, place: plain(cell >>> 8),
+    setting: cell & 0xFF }
 }
 
 /**
- * `mpp35` is line 35, counted over the chips or by their ranges; `gen1_i2c_scl_pj1` ends in its port, 8 lines each, on one chip.
- * Published: Linux kernel, bindings/pinctrl (…,mvebu-pinctrl; …,tegra210-pinmux) and include/dt-bindings/gpio/tegra-gpio.h.
+ * `mpp35` is line 35, counted over the chips or by their ranges; `gen1_i2c_scl_pj1` ends in its port, 8
+ * lines each, on one chip. Published: Linux kernel, bindings/pinctrl (…,mvebu-pinctrl;
+ * …,tegra210-pinmux) and include/dt-bindings/gpio/tegra-gpio.h.
  */
 function ofName(name: string, { controller, chips }: Around): LinePlace {
   const [, multi] = /^mpp(\d+)$/.exec(name) ?? []
@@ -227,10 +245,14 @@ function groupPins(name: string, { controller, chips, pads }: Around): Pin[] {
 }
 
 function chunks(cells: number[], size: number): number[][] {
-  return Array.from({ length: Math.min(MAX_PINS, Math.floor(cells.length / size)) }, (_, i) => cells.slice(i * size, (i + 1) * size))
+  return Array.from({ length: Math.min(MAX_PINS, Math.floor(cells.length / size)) },
+    (_, i) => cells.slice(i * size, (i + 1) * size))
 }
 
-/** `PA11` is line 11, `PC3` line 67, `gpio14` and `GPIO_14` line 14; null for names without a number in them that says so. */
+/**
+ * `PA11` is line 11, `PC3` line 67, `gpio14` and `GPIO_14` line 14; null for names without a number in them
+ * that says so.
+ */
 export function lineOf(name: string): number | null {
   const banked = /^P([A-Z])_?(\d{1,2})$/i.exec(name)
   if (banked && Number(banked[2]) < 32) return (banked[1]!.toUpperCase().charCodeAt(0) - 65) * 32 + Number(banked[2])
@@ -263,7 +285,8 @@ export function pinGroupsOf(
     if (group) {
       groups.push(group)
       // A group's node may hold its pins in subnodes: its phandle then stands for them.
-      for (const target of new Set([handle, inherited])) if (target !== null) byHandle.set(target, [...byHandle.get(target) ?? [], group])
+      for (const target of new Set([handle,
+        inherited])) if (target !== null) byHandle.set(target, [...byHandle.get(target) ?? [], group])
     }
     const onward = compatible ? null : handle ?? inherited
     for (const child of node.children) visit(child, `${path === '/' ? '' : path}/${child.name}`, controller, onward)

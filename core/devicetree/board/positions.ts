@@ -20,9 +20,9 @@ export interface PositionsRead {
 export const MAX_POSITIONS = 100
 
 /**
- * Reads a table: a position and what lies there on each line, apart by a tab, comma, semicolon or blanks: `3 PA12`, `1,3V3`, `6 GND`, `11
- * gpio17`,
- * `13 1-22` (bank and pin), `8 14`. Lines that begin with # and a heading without a number are passed over.
+ * Reads a table: a position and what lies there on each line, apart by a tab, comma, semicolon or blanks: `3 PA12`,
+ * `1,3V3`, `6 GND`, `11 gpio17`, `13 1-22` (bank and pin), `8 14`. Lines that begin with # and a heading without a
+ * number are passed over.
  */
 export function readPositions(text: string): PositionsRead {
   const rows = new Map<number, PositionRow>()
@@ -32,7 +32,8 @@ export function readPositions(text: string): PositionsRead {
     if (!body || body.startsWith('#')) return
     const match = /^(\d{1,3})\s*[\t,;:= ]\s*(.+)$/.exec(body)
     if (!match) {
-      if (/\d/.test(body)) problems.push({ line: i + 1, message: `"${body.slice(0, 40)}" is no position with a line: write, say, 3 PA12` })
+      if (/\d/.test(body)) problems.push({ line: i + 1,
+        message: `"${body.slice(0, 40)}" is no position with a line: write, say, 3 PA12` })
       return
     }
     const position = Number(match[1])
@@ -42,8 +43,8 @@ export function readPositions(text: string): PositionsRead {
     })
     else if (!row) problems.push({
       line: i + 1,
-      message: `"${match[2]!.trim().slice(0, 40)}" is no line and no rail: write a name such as PA12 or gpio17, a number, 1-22 for bank `
-        + `and pin, 3V3, 5V or GND`,
+      message: `"${match[2]!.trim().slice(0, 40)}" is no line and no rail: write a name such as PA12 or gpio17, a `
+        + 'number, 1-22 for bank and pin, 3V3, 5V or GND',
     })
     else if (rows.has(position)) problems.push({ line: i + 1, message: `position ${position} stands twice` })
     else rows.set(position, row)
@@ -60,17 +61,21 @@ function rowOf(position: number, text: string): PositionRow | null {
   const bankPin = /^(?:gpio)?(\d{1,2})[-_/]?([A-D])(\d)$/i.exec(word)
   if (bankPin) {
     return {
-      position, kind: 'line', line: Number(bankPin[1]) * 32 + (bankPin[2]!.toUpperCase().charCodeAt(0) - 65) * 8 + Number(bankPin[3]),
+      position, kind: 'line',
+      line: Number(bankPin[1]) * 32 + (bankPin[2]!.toUpperCase().charCodeAt(0) - 65) * 8 + Number(bankPin[3]),
       text: word,
     }
   }
   const pair = /^(?:gpio)?(\d{1,2})[-_/](\d{1,2})$/i.exec(word)
-  if (pair && Number(pair[2]) < 32) return { position, kind: 'line', line: Number(pair[1]) * 32 + Number(pair[2]), text: word }
+  if (pair && Number(pair[2]) < 32) return { position, kind: 'line', line: Number(pair[1]) * 32 + Number(pair[2]),
+    text: word }
   const line = /^\d{1,3}$/.test(word) ? Number(word) : lineOf(word)
   return line === null ? null : { position, kind: 'line', line, text: word }
 }
 
-/** Positions that the tree's own line names tell: `PIN11`, `pin 7`, `P8`, `7J1 Header Pin13`. Empty where they do not. */
+/**
+ * Positions that the tree's own line names tell: `PIN11`, `pin 7`, `P8`, `7J1 Header Pin13`. Empty where they do not.
+ */
 export function positionsFromNames(profile: BoardProfile): PositionRow[] {
   const rows = new Map<number, PositionRow>()
   for (const { chip, line, name } of profile.lines) {

@@ -1,4 +1,7 @@
-/** A board as its own tree tells it: controllers with labels and status, pin groups, line names, and what an overlay can name. */
+/**
+ * A board as its own tree tells it: controllers with labels and status, pin groups, line names, and what an
+ * overlay can name.
+ */
 import { cellsOf, childOf, propertyOf, stringsOf, walk, type DeviceTree, type TreeNode } from '../types'
 import type { BoardTree } from '../../catalogue/types'
 import { labelsByPath } from './labels'
@@ -51,8 +54,10 @@ export interface BoardProfile {
 }
 
 const BY_NAME: [RegExp, TreeControllerKind][] = [
-  [/^i2c(-?\d*)?$/, 'i2c'], [/^(spi|qspi)$/, 'spi'], [/^(serial|uart)$/, 'serial'], [/^pwm$/, 'pwm'], [/^(i2s|sai|sound-i2s)$/, 'i2s'],
-  [/^can$/, 'can'], [/^(mmc|sdhci|mshc|dwmmc|sdmmc)$/, 'mmc'], [/^usb$/, 'usb'], [/^ethernet$/, 'ethernet'], [/^gpio$/, 'gpio'],
+  [/^i2c(-?\d*)?$/, 'i2c'], [/^(spi|qspi)$/, 'spi'], [/^(serial|uart)$/, 'serial'], [/^pwm$/, 'pwm'],
+  [/^(i2s|sai|sound-i2s)$/, 'i2s'],
+  [/^can$/, 'can'], [/^(mmc|sdhci|mshc|dwmmc|sdmmc)$/, 'mmc'], [/^usb$/, 'usb'], [/^ethernet$/, 'ethernet'],
+  [/^gpio$/, 'gpio'],
 ]
 
 /** What kind of controller a node is, by its own name, or by what its `compatible` ends in. */
@@ -105,13 +110,15 @@ export function profileOf(tree: DeviceTree, { pads, counted }: ProfileOptions = 
         ...(kind === 'gpio' && { gpioCells: cells(node, '#gpio-cells')[0] ?? 2 }),
       })
     }
-    textOf(node, 'gpio-line-names').forEach((name, line) => lines.push({ chip: path, chipLabels: labels.get(path) ?? [], line, name }))
+    textOf(node, 'gpio-line-names')
+      .forEach((name, line) => lines.push({ chip: path, chipLabels: labels.get(path) ?? [], line, name }))
   }
   const symbols = childOf(root, '__symbols__')
   const used = (binding: PinBinding) => groups.filter(group => group.binding === binding).length
   const bindings = [...new Set(groups.map(group => group.binding))].sort((a, b) => used(b) - used(a))
   return {
-    model: textOf(root, 'model')[0] ?? '', compatible: textOf(root, 'compatible'), hasSymbols: !!symbols?.properties.length, controllers,
+    model: textOf(root, 'model')[0] ?? '', compatible: textOf(root, 'compatible'),
+    hasSymbols: !!symbols?.properties.length, controllers,
     groups, bindings, lines, chips,
     labels: (symbols?.properties ?? []).map(property => property.name),
     parameters: (childOf(root, '__overrides__')?.properties ?? []).map(property => property.name),
@@ -135,7 +142,8 @@ function aliasNumbers(root: TreeNode): Map<string, number> {
 }
 
 /** Where a program finds a controller. Names of serial ports follow the driver. memory */
-export function deviceOf(kind: TreeControllerKind, number: number | null, compatible: readonly string[]): string | null {
+export function deviceOf(kind: TreeControllerKind, number: number | null,
+  compatible: readonly string[]): string | null {
   if (number === null) return null
   switch (kind) {
     case 'i2c': return `/dev/i2c-${number}`
@@ -160,6 +168,7 @@ export function serialPrefix(compatible: readonly string[]): string {
 }
 
 /** Every node that an overlay could be laid on by path: for trees without labels. */
-export const overlayTarget = (profile: BoardProfile, controller: TreeController): string => controller.labels[0] && profile.hasSymbols
+export const overlayTarget = (profile: BoardProfile,
+  controller: TreeController): string => controller.labels[0] && profile.hasSymbols
   ? `&${controller.labels[0]}`
   : `&{${controller.path}}`

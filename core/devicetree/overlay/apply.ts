@@ -1,16 +1,20 @@
 /**
- * Puts overlays onto a base tree as the loader does (`fdt_overlay_apply` of libfdt): phandles moved, references filled in, contents merged,
- * labels added.
+ * Puts overlays onto a base tree as the loader does (`fdt_overlay_apply` of libfdt): phandles moved, references filled
+ * in, contents merged, labels added.
  */
 import {
-  cellsOf, cellBytes, childOf, DeviceTreeError, nodeAt, phandleOf, propertyOf, stringBytes, stringsOf, walk, type DeviceTree,
+  cellsOf, cellBytes, childOf, DeviceTreeError, nodeAt, phandleOf, propertyOf, stringBytes, stringsOf, walk,
+  type DeviceTree,
   type TreeNode,
 } from '../types'
 import { keptNames, namesIn, type KeptNames } from '../names'
 
 const fault = (message: string) => new DeviceTreeError('overlay', message)
 
-/** The base with the overlay on it; neither of the two is changed. Throws `DeviceTreeError` (`overlay`) with what does not fit. */
+/**
+ * The base with the overlay on it; neither of the two is changed. Throws `DeviceTreeError` (`overlay`) with what
+ * does not fit.
+ */
 export function applyOverlay(base: DeviceTree, overlay: DeviceTree): DeviceTree {
   const merged: DeviceTree = { ...base, root: copy(base.root) }
   const laid = copy(overlay.root)
@@ -36,20 +40,25 @@ export function applyOverlay(base: DeviceTree, overlay: DeviceTree): DeviceTree 
 
 type Handles = Map<number, { node: TreeNode, path: string }>
 
-/** Notes where each phandle is; `now` is where the contents lie in the merged tree. The first with a phandle keeps it. */
-function keepHandles(contents: TreeNode, path: string, handles: Handles, kept: KeptNames, now: TreeNode = contents): void {
+/**
+ * Notes where each phandle is; `now` is where the contents lie in the merged tree. The first with a phandle keeps it.
+ */
+function keepHandles(contents: TreeNode, path: string, handles: Handles, kept: KeptNames,
+  now: TreeNode = contents): void {
   const phandle = phandleOf(contents)
   if (phandle !== null && !handles.has(phandle)) handles.set(phandle, { node: now, path: path || '/' })
   const there = contents === now ? null : keptNames(now.children, contents.children.length, kept)
   for (const child of contents.children) {
-    keepHandles(child, `${path === '/' ? '' : path}/${child.name}`, handles, kept, there ? there.find(child.name)! : child)
+    keepHandles(child, `${path === '/' ? '' : path}/${child.name}`, handles, kept,
+      there ? there.find(child.name)! : child)
   }
 }
 
 /** A deep copy: values too, because they are written into. */
 function copy({ name, properties, children }: TreeNode): TreeNode {
   return {
-    name, properties: properties.map(property => ({ name: property.name, value: property.value.slice() })), children: children.map(copy),
+    name, properties: properties.map(property => ({ name: property.name, value: property.value.slice() })),
+    children: children.map(copy),
   }
 }
 
@@ -111,7 +120,8 @@ function fillReferences(base: TreeNode, laid: TreeNode): void {
     return fragment ? nodeAt(fragment, rest) : nodeAt(laid, path)
   }
   for (const { name: label, value } of fixups.properties) {
-    if (!known) throw fault('the base has no __symbols__: it was built without labels, and no overlay can name its nodes')
+    if (!known) throw fault('the base has no __symbols__: it was built without labels, and no overlay can '
+      + 'name its nodes')
     const symbol = known.find(label)
     if (!symbol) throw fault(`the base has no label "${label}"`)
     const at = stringsOf(symbol.value)[0] ?? ''
@@ -121,7 +131,8 @@ function fillReferences(base: TreeNode, laid: TreeNode): void {
     if (phandle === null) throw fault(`the base's node with the label "${label}" has no phandle`)
     for (const entry of stringsOf(value)) {
       const [, path, property, offset] = /^(.*):([^:]+):(\d+)$/.exec(entry) ?? []
-      if (path === undefined || !property || offset === undefined) throw fault(`__fixups__: "${entry}" is no path:property:offset`)
+      if (path === undefined || !property
+        || offset === undefined) throw fault(`__fixups__: "${entry}" is no path:property:offset`)
       const owner = wanted(path)
       const there = owner && propertyOf(owner, property)
       if (!there) throw fault(`__fixups__ names ${path}:${property}, which the overlay does not have`)
@@ -141,7 +152,9 @@ function targetOf(base: TreeNode, fragment: TreeNode, handles: Handles): { node:
   const byPath = propertyOf(fragment, 'target-path')
   const path = byPath && stringsOf(byPath.value)[0]
   if (!path) throw fault(`${fragment.name} has no target`)
-  const alias = path.startsWith('/') ? null : childOf(base, 'aliases')?.properties.find(property => property.name === path)
+  const alias = path.startsWith('/')
+    ? null
+    : childOf(base, 'aliases')?.properties.find(property => property.name === path)
   const full = alias ? stringsOf(alias.value)[0]! : path
   const node = nodeAt(base, full)
   if (!node) throw fault(`${fragment.name}: the base has no node ${path}`)

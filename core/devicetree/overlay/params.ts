@@ -1,9 +1,8 @@
 /**
- * Parameters of a tree or overlay: `__overrides__` lists, for each, a node and what in it is changed. The forms are those that loaders of
- * the
- * key-value dialect take (memory): `name` text, `name:at` 32 bit, `name;at` 16 bit, `name.at` 8 bit, `name#at` 64 bit, `name?` there or
- * not,
- * `name=value` a fixed value, `name[hex]` fixed bytes, and fragments switched on and off by `+n` and `-n` where no node is named.
+ * Parameters of a tree or overlay: `__overrides__` lists, for each, a node and what in it is changed. The forms are
+ * those that loaders of the key-value dialect take (memory): `name` text, `name:at` 32 bit, `name;at` 16 bit, `name.at`
+ * 8 bit, `name#at` 64 bit, `name?` there or not, `name=value` a fixed value, `name[hex]` fixed bytes, and fragments
+ * switched on and off by `+n` and `-n` where no node is named.
  */
 import {
   DeviceTreeError, cellsOf, childOf, latin1, propertyOf, setProperty, stringBytes, walk, type DeviceTree, type TreeNode,
@@ -68,7 +67,8 @@ function change(node: TreeNode, what: string, given: string, name: string): void
   if (fixed?.[3] !== undefined) {
     const digits = fixed[3].replace(/\s/g, '')
     return setProperty(
-      node, fixed[1]!, Uint8Array.from({ length: digits.length >> 1 }, (_, i) => Number.parseInt(digits.slice(2 * i, 2 * i + 2), 16)),
+      node, fixed[1]!, Uint8Array.from({ length: digits.length >> 1 },
+        (_, i) => Number.parseInt(digits.slice(2 * i, 2 * i + 2), 16)),
     )
   }
   const target = fixed ? fixed[1]! : what
@@ -89,10 +89,13 @@ function change(node: TreeNode, what: string, given: string, name: string): void
   setProperty(node, target, stringBytes(value))
 }
 
-function writeNumber(node: TreeNode, property: string, width: number, offset: number, text: string, name: string): void {
+function writeNumber(node: TreeNode, property: string, width: number, offset: number, text: string,
+  name: string): void {
   const trimmed = text.trim()
   let number
-  if (/^-?(\d+|0x[0-9a-f]+)$/i.test(trimmed)) number = BigInt(trimmed.replace('-', '')) * (trimmed.startsWith('-') ? -1n : 1n)
+  if (/^-?(\d+|0x[0-9a-f]+)$/i.test(trimmed)) number = BigInt(trimmed.replace('-', '')) * (trimmed.startsWith('-')
+    ? -1n
+    : 1n)
   else if (ON.has(trimmed.toLowerCase())) number = 1n
   else number = OFF.has(trimmed.toLowerCase())
     ? 0n
@@ -108,13 +111,15 @@ function writeNumber(node: TreeNode, property: string, width: number, offset: nu
     rest >>= 8n
   }
   setProperty(node, property, after)
-  if (property === 'reg' && offset === 0 && node.name.includes('@')) node.name = `${node.name.split('@')[0]}@${number.toString(16)}`
+  if (property === 'reg' && offset === 0
+    && node.name.includes('@')) node.name = `${node.name.split('@')[0]}@${number.toString(16)}`
 }
 
 /** `+1-2`: fragment 1 goes on, fragment 2 off; `=n`, `!n` follow the value. */
 function switchFragments(root: TreeNode, what: string, value: string, name: string): void {
   for (const [, sign, digits] of what.matchAll(/([+\-=!])(\d+)/g)) {
-    const fragment = root.children.find(child => child.name === `fragment@${digits}` || child.name === `fragment-${digits}`)
+    const fragment = root.children.find(child =>
+      child.name === `fragment@${digits}` || child.name === `fragment-${digits}`)
     if (!fragment) throw fault(`the parameter "${name}" names the fragment ${digits}, which is not there`)
     const on = booleanOf(value, name)
     let wanted: boolean | null

@@ -1,6 +1,7 @@
 /** From a source to a tree: references become phandles and paths; an overlay gets the lists that its loader wants. */
 import {
-  DeviceTreeError, cellBytes, cellsOf, childOf, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree, type SourcePlace, type TreeNode,
+  DeviceTreeError, cellBytes, cellsOf, childOf, propertyOf, setProperty, stringBytes, stringsOf, type DeviceTree,
+  type SourcePlace, type TreeNode,
 } from '../types'
 import { parseSource } from './parse'
 import type { Files } from './types'
@@ -21,7 +22,10 @@ export function compileText(text: string, { symbols = false, files, file }: Comp
 interface Fixup { path: string, property: string, offset: number, label: string }
 interface LocalFixup { path: string, property: string, offset: number }
 
-/** A parsed source to a tree. Phandles are given in the order of their first use, from 1, past those that the source fixes. */
+/**
+ * A parsed source to a tree. Phandles are given in the order of their first use, from 1, past those that
+ * the source fixes.
+ */
 export function compileSource(
   { plugin, reservations, root }: Source, { symbols = false }: Pick<CompileOptions, 'symbols'> = {},
 ): DeviceTree {
@@ -99,7 +103,8 @@ export function compileSource(
       made.properties.push({ name: property.name, value: joined(parts, offset) })
     }
     const phandle = phandles.get(node)
-    if (phandle !== undefined && !propertyOf(made, 'phandle')) made.properties.push({ name: 'phandle', value: cellBytes(phandle) })
+    if (phandle !== undefined
+      && !propertyOf(made, 'phandle')) made.properties.push({ name: 'phandle', value: cellBytes(phandle) })
     made.children = node.children.map(child => built(child, `${path === '/' ? '' : path}/${child.name}`))
     return made
   }
@@ -111,7 +116,8 @@ export function compileSource(
 }
 
 const unknown = (to: Reference, place: SourcePlace) =>
-  new DeviceTreeError('reference', 'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`, { place })
+  new DeviceTreeError('reference', 'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`,
+    { place })
 
 function labelsOf(all: readonly { node: SourceNode }[]): Map<string, SourceNode> {
   const labels = new Map<string, SourceNode>()
@@ -123,8 +129,10 @@ function labelsOf(all: readonly { node: SourceNode }[]): Map<string, SourceNode>
 function givenPhandles(all: readonly { node: SourceNode }[]): Map<SourceNode, number> {
   const given = new Map<SourceNode, number>()
   for (const { node } of all) {
-    const piece = node.properties.find(property => property.name === 'phandle' || property.name === 'linux,phandle')?.pieces
-    if (piece?.length === 1 && piece[0]!.kind === 'bytes' && piece[0]!.bytes.length === 4) given.set(node, cellsOf(piece[0]!.bytes)[0]!)
+    const piece = node.properties.find(property =>
+      property.name === 'phandle' || property.name === 'linux,phandle')?.pieces
+    if (piece?.length === 1 && piece[0]!.kind === 'bytes'
+      && piece[0]!.bytes.length === 4) given.set(node, cellsOf(piece[0]!.bytes)[0]!)
   }
   return given
 }
@@ -135,8 +143,8 @@ const namesItself = ({ name }: SourceNode, property: SourceNode['properties'][nu
   && stringsOf(property.pieces[0]!.bytes).join() === name.replace(/@.*$/, '')
 
 /**
- * Takes out nodes that are only there when something refers to them; an overlay may refer to every label that is written out. True when
- * some went.
+ * Takes out nodes that are only there when something refers to them; an overlay may refer to every label that is
+ * written out. True when some went.
  */
 function leaveOut(node: SourceNode, symbols: boolean): boolean {
   const stay = (child: SourceNode) => !child.omitIfNoRef || child.referenced || (symbols && child.labels.length > 0)
@@ -181,7 +189,8 @@ function addLocalFixups(tree: TreeNode, local: LocalFixup[]): void {
     let at = top
     for (const step of path.split('/')) if (step) at = ensureChild(at, step)
     const there = propertyOf(at, property)
-    setProperty(at, property, there ? joined([there.value, cellBytes(offset)], there.value.length + 4) : cellBytes(offset))
+    setProperty(at, property,
+      there ? joined([there.value, cellBytes(offset)], there.value.length + 4) : cellBytes(offset))
   }
 }
 

@@ -9,7 +9,9 @@ export interface TokenStream {
   readonly absent: readonly string[]
 }
 
-/** How a result is kept within 64 bits: without a sign in Devicetree source, with one in conditions of the preprocessor. */
+/**
+ * How a result is kept within 64 bits: without a sign in Devicetree source, with one in conditions of the preprocessor.
+ */
 type Wrap = (value: bigint) => bigint
 export const UNSIGNED: Wrap = value => BigInt.asUintN(64, value)
 export const SIGNED: Wrap = value => BigInt.asIntN(64, value)
@@ -23,7 +25,8 @@ const LEVELS: readonly Readonly<Record<string, (a: bigint, b: bigint, wrap: Wrap
   { '^': (a, b) => a ^ b },
   { '&': (a, b) => a & b },
   { '==': (a, b) => truth(a === b), '!=': (a, b) => truth(a !== b) },
-  { '<': (a, b) => truth(a < b), '>': (a, b) => truth(a > b), '<=': (a, b) => truth(a <= b), '>=': (a, b) => truth(a >= b) },
+  { '<': (a, b) => truth(a < b), '>': (a, b) => truth(a > b), '<=': (a, b) => truth(a <= b),
+    '>=': (a, b) => truth(a >= b) },
   { '<<': (a, b, wrap) => b >= 0n && b < 64n ? wrap(a << b) : 0n, '>>': (a, b) => b >= 0n && b < 64n ? a >> b : 0n },
   { '+': (a, b, wrap) => wrap(a + b), '-': (a, b, wrap) => wrap(a - b) },
   { '*': (a, b, wrap) => wrap(a * b), '/': (a, b) => a / b, '%': (a, b) => a % b },
@@ -32,7 +35,8 @@ const MAX_NESTING = 200
 
 /** The value of an expression. Throws `DeviceTreeError` on what is none, and on a division by zero. */
 export function readExpression(tokens: TokenStream, depth = 0, wrap: Wrap = UNSIGNED): bigint {
-  if (depth > MAX_NESTING) throw new DeviceTreeError('limit', 'this expression is nested too deeply', { place: tokens.peek().place })
+  if (depth > MAX_NESTING) throw new DeviceTreeError('limit', 'this expression is nested too deeply',
+    { place: tokens.peek().place })
   const condition = readLevel(tokens, 0, depth, wrap)
   if (tokens.peek().text !== '?' || tokens.peek().kind !== 'mark') return condition
   tokens.take()
@@ -52,13 +56,15 @@ function readLevel(tokens: TokenStream, level: number, depth: number, wrap: Wrap
     if (!operator) return left
     tokens.take()
     const right = readLevel(tokens, level + 1, depth, wrap)
-    if ((text === '/' || text === '%') && right === 0n) throw new DeviceTreeError('value', 'division by zero', { place })
+    if ((text === '/' || text === '%')
+      && right === 0n) throw new DeviceTreeError('value', 'division by zero', { place })
     left = operator(left, right, wrap)
   }
 }
 
 function readUnary(tokens: TokenStream, depth: number, wrap: Wrap): bigint {
-  if (depth > MAX_NESTING) throw new DeviceTreeError('limit', 'this expression is nested too deeply', { place: tokens.peek().place })
+  if (depth > MAX_NESTING) throw new DeviceTreeError('limit', 'this expression is nested too deeply',
+    { place: tokens.peek().place })
   const token = tokens.take()
   if (token.kind === 'number') return numberOf(token)
   if (token.kind === 'char') return BigInt(token.text.charCodeAt(0))
@@ -96,7 +102,8 @@ function expectMark(tokens: TokenStream, mark: string): void {
   const token = tokens.take()
   if (token.kind !== 'mark' || token.text !== mark) {
     throw new DeviceTreeError(
-      'syntax', `expected "${mark}", found ${token.kind === 'end' ? token.text : `"${token.text}"`}`, { place: token.place },
+      'syntax', `expected "${mark}", found ${token.kind === 'end' ? token.text : `"${token.text}"`}`,
+      { place: token.place },
     )
   }
 }
@@ -104,8 +111,10 @@ function expectMark(tokens: TokenStream, mark: string): void {
 /** Decimal, hexadecimal or, with a leading zero, octal. */
 export function numberOf({ text, place }: Token): bigint {
   const digits = text.replace(/[uUlL]+$/, '')
-  if (/^0[0-7]*[89]/.test(digits)) throw new DeviceTreeError('syntax', `"${text}" begins like an octal number and is none`, { place })
-  if (!/^(?:0[xX][\dA-Fa-f]+|\d+)$/.test(digits)) throw new DeviceTreeError('syntax', `"${text}" is no number`, { place })
+  if (/^0[0-7]*[89]/.test(digits)) throw new DeviceTreeError('syntax',
+    `"${text}" begins like an octal number and is none`, { place })
+  if (!/^(?:0[xX][\dA-Fa-f]+|\d+)$/.test(digits)) throw new DeviceTreeError('syntax', `"${text}" is no number`,
+    { place })
   const value = /^0\d/.test(digits) ? BigInt(`0o${digits.slice(1)}`) : BigInt(digits)
   if (value > 0xFFFFFFFFFFFFFFFFn) throw new DeviceTreeError('value', `${text} does not fit into 64 bits`, { place })
   return value

@@ -14,14 +14,16 @@ function plain(path: string): string {
 const folderOf = (file: string) => file.includes('/') ? file.slice(0, file.lastIndexOf('/') + 1) : ''
 
 /**
- * Files by their names, with or without folders. An include is looked for beside the file that wants it, then by its path from any folder
- * (as with include folders), then by its last name, where one file alone has that.
+ * Files by their names, with or without folders. An include is looked for beside the file that wants it, then by its
+ * path from any folder (as with include folders), then by its last name, where one file alone has that.
  */
-export function givenFiles(texts: ReadonlyMap<string, string>, binaries: ReadonlyMap<string, Uint8Array> = new Map()): Files {
+export function givenFiles(texts: ReadonlyMap<string, string>,
+  binaries: ReadonlyMap<string, Uint8Array> = new Map()): Files {
   const find = (names: readonly string[], wanted: string, from: string): string | null => {
     const beside = plain(folderOf(from) + wanted)
     const path = plain(wanted)
-    const exact = names.find(name => plain(name) === beside) ?? names.find(name => plain(name) === path || plain(name).endsWith(`/${path}`))
+    const exact = names.find(name => plain(name) === beside)
+      ?? names.find(name => plain(name) === path || plain(name).endsWith(`/${path}`))
     if (exact !== undefined) return exact
     const last = path.slice(path.lastIndexOf('/') + 1)
     const alike = names.filter(name => plain(name).split('/').at(-1) === last)

@@ -1,13 +1,14 @@
 /**
- * The grammar of Devicetree source v1 (Devicetree Specification v0.4, appendix A) with `/plugin/`. Errors say line, column and what was
- * expected.
+ * The grammar of Devicetree source v1 (Devicetree Specification v0.4, appendix A) with `/plugin/`. Errors say line,
+ * column and what was expected.
  */
 import { DeviceTreeError, MAX_DEPTH, type SourcePlace } from '../types'
 import { noNumber, numberOf, readExpression, type TokenStream } from './expression'
 import { Tokens } from './tokens'
 import type { Files, Token } from './types'
 import {
-  bury, emptyNode, mergeInto, nodeOn, settle, type Labels, type Piece, type Reference, type Source, type SourceNode, type SourceProperty,
+  bury, emptyNode, mergeInto, nodeOn, settle, type Labels, type Piece, type Reference, type Source, type SourceNode,
+  type SourceProperty,
 } from './tree'
 
 export const NO_FILES: Files = { read: () => null }
@@ -68,7 +69,8 @@ class Parser implements TokenStream {
       const labels = this.labels()
       const token = this.take(true)
       if (token.kind === 'end') {
-        if (labels.length) throw new DeviceTreeError('syntax', 'expected a node after the label', { place: token.place })
+        if (labels.length) throw new DeviceTreeError('syntax', 'expected a node after the label',
+          { place: token.place })
         if (!anything) throw new DeviceTreeError('syntax', 'expected the root node: / { … };', { place: token.place })
         this.complete(source.root)
         return source
@@ -88,20 +90,23 @@ class Parser implements TokenStream {
       else if (token.kind === 'ref' || token.kind === 'pathRef') {
         const to: Reference = token.kind === 'ref' ? { label: token.text } : { path: token.text }
         const node = this.body('', labels, token.place, 1)
-        if (source.plugin && !labels.length) source.root.children.push(fragment(fragments++, to, node, token.place, this.where))
+        if (source.plugin && !labels.length) source.root.children.push(fragment(fragments++, to, node, token.place,
+          this.where))
         else mergeInto(this.target(source.root, to, token.place), node, this.where)
       }
       else if (token.kind === 'directive' && (token.text === '/delete-node/' || token.text === '/omit-if-no-ref/')) {
         const ref = this.take(true)
         if (ref.kind !== 'ref' && ref.kind !== 'pathRef') {
-          throw new DeviceTreeError('syntax', `expected a reference after ${token.text}, found ${found(ref)}`, { place: ref.place })
+          throw new DeviceTreeError('syntax', `expected a reference after ${token.text}, found ${found(ref)}`,
+            { place: ref.place })
         }
         const node = this.target(source.root, ref.kind === 'ref' ? { label: ref.text } : { path: ref.text }, ref.place)
         if (token.text === '/omit-if-no-ref/') node.omitIfNoRef = true
         else bury(node, this.where)
         this.expect('mark', ';', undefined, true)
       }
-      else throw new DeviceTreeError('syntax', `expected / { or a reference to a node, found ${found(token)}`, { place: token.place })
+      else throw new DeviceTreeError('syntax', `expected / { or a reference to a node, found ${found(token)}`,
+        { place: token.place })
     }
   }
 
@@ -109,7 +114,8 @@ class Parser implements TokenStream {
     const there = 'label' in to ? this.where.get(to.label) : nodeOn(root, to.path)
     if (!there) {
       throw new DeviceTreeError(
-        'reference', `${'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`} so far`, { place },
+        'reference', `${'label' in to ? `no node has the label ${to.label}` : `there is no node ${to.path}`} so far`,
+        { place },
       )
     }
     return there
@@ -131,7 +137,8 @@ class Parser implements TokenStream {
       const token = this.take(true)
       if (token.kind === 'mark' && token.text === '}' && !own.length) break
       if (token.kind === 'directive' && token.text === '/delete-property/') {
-        node.properties.push({ name: this.name('a property name'), labels: own, pieces: [], place: token.place, deleted: true })
+        node.properties.push({ name: this.name('a property name'), labels: own, pieces: [], place: token.place,
+          deleted: true })
         this.expect('mark', ';', undefined, true)
       }
       else if (token.kind === 'directive' && token.text === '/delete-node/') {
@@ -143,7 +150,8 @@ class Parser implements TokenStream {
         this.child(node, this.take(true), labelled, depth, true)
       }
       else if (token.kind === 'name') this.propertyOrChild(node, token, own, depth)
-      else throw new DeviceTreeError('syntax', `expected a property, a node or }, found ${found(token)}`, { place: token.place })
+      else throw new DeviceTreeError('syntax', `expected a property, a node or }, found ${found(token)}`,
+        { place: token.place })
     }
     this.expect('mark', ';', '"};" at the end of the node', true)
     return node
@@ -151,7 +159,8 @@ class Parser implements TokenStream {
 
   private name(what: string): string {
     const token = this.take(true)
-    if (token.kind !== 'name') throw new DeviceTreeError('syntax', `expected ${what}, found ${found(token)}`, { place: token.place })
+    if (token.kind !== 'name') throw new DeviceTreeError('syntax', `expected ${what}, found ${found(token)}`,
+      { place: token.place })
     return token.text
   }
 
@@ -159,7 +168,8 @@ class Parser implements TokenStream {
     const next = this.peek(true)
     if (next.kind === 'mark' && next.text === '{') return this.child(node, name, labels, depth, false)
     if (node.children.length) {
-      throw new DeviceTreeError('syntax', `properties stand before nodes: "${name.text}" comes after a node`, { place: name.place })
+      throw new DeviceTreeError('syntax', `properties stand before nodes: "${name.text}" comes after a node`,
+        { place: name.place })
     }
     const property: SourceProperty = { name: name.text, labels, pieces: [], place: name.place, deleted: false }
     this.take(true)
@@ -167,13 +177,15 @@ class Parser implements TokenStream {
       property.pieces = this.values(property)
     }
     else if (next.kind !== 'mark' || next.text !== ';') {
-      throw new DeviceTreeError('syntax', `expected =, ; or { after "${name.text}", found ${found(next)}`, { place: next.place })
+      throw new DeviceTreeError('syntax', `expected =, ; or { after "${name.text}", found ${found(next)}`,
+        { place: next.place })
     }
     node.properties.push(property)
   }
 
   private child(node: SourceNode, name: Token, labels: string[], depth: number, omitIfNoRef: boolean): void {
-    if (name.kind !== 'name') throw new DeviceTreeError('syntax', `expected a node name, found ${found(name)}`, { place: name.place })
+    if (name.kind !== 'name') throw new DeviceTreeError('syntax', `expected a node name, found ${found(name)}`,
+      { place: name.place })
     const child = this.body(name.text, labels, name.place, depth + 1)
     child.omitIfNoRef = omitIfNoRef
     node.children.push(child)
@@ -194,22 +206,27 @@ class Parser implements TokenStream {
       else if (token.kind === 'ref') pieces.push({ kind: 'path', to: { label: token.text }, place: token.place })
       else if (token.kind === 'pathRef') pieces.push({ kind: 'path', to: { path: token.text }, place: token.place })
       else if (token.kind === 'mark' && token.text === '<') this.cells(pieces, 32)
-      else if (token.kind === 'mark' && token.text === '[') pieces.push({ kind: 'bytes', bytes: Uint8Array.from(this.tokens.bytes()) })
+      else if (token.kind === 'mark'
+        && token.text === '[') pieces.push({ kind: 'bytes', bytes: Uint8Array.from(this.tokens.bytes()) })
       else if (token.kind === 'directive' && token.text === '/bits/') {
         const bits = Number(this.wide(false))
-        if (![8, 16, 32, 64].includes(bits)) throw new DeviceTreeError('value', '/bits/ takes 8, 16, 32 or 64', { place: token.place })
+        if (![8, 16, 32, 64].includes(bits)) throw new DeviceTreeError('value', '/bits/ takes 8, 16, 32 or 64',
+          { place: token.place })
         this.expect('mark', '<')
         this.cells(pieces, bits)
       }
-      else if (token.kind === 'directive' && token.text === '/incbin/') pieces.push({ kind: 'bytes', bytes: this.incbin(token.place) })
+      else if (token.kind === 'directive'
+        && token.text === '/incbin/') pieces.push({ kind: 'bytes', bytes: this.incbin(token.place) })
       else throw new DeviceTreeError(
-        'syntax', `expected a value: "text", <cells>, [bytes] or a reference; found ${found(token)}`, { place: token.place },
+        'syntax', `expected a value: "text", <cells>, [bytes] or a reference; found ${found(token)}`,
+        { place: token.place },
       )
       while (this.peek().kind === 'label') labels.push(this.take().text)
       const after = this.take()
       if (after.kind === 'mark' && after.text === ';') return pieces
       if (after.kind !== 'mark' || after.text !== ',') {
-        throw new DeviceTreeError('syntax', `expected , or ; after the value, found ${found(after)}`, { place: after.place })
+        throw new DeviceTreeError('syntax', `expected , or ; after the value, found ${found(after)}`,
+          { place: after.place })
       }
     }
   }
@@ -218,19 +235,22 @@ class Parser implements TokenStream {
   private incbin(place: SourcePlace): Uint8Array {
     this.expect('mark', '(')
     const name = this.take()
-    if (name.kind !== 'string') throw new DeviceTreeError('syntax', `expected "file", found ${found(name)}`, { place: name.place })
+    if (name.kind !== 'string') throw new DeviceTreeError('syntax', `expected "file", found ${found(name)}`,
+      { place: name.place })
     const bytes = this.tokens.binary(name.text, place)
     const after = this.take()
     if (after.kind === 'mark' && after.text === ')') return bytes
     if (after.kind !== 'mark' || after.text !== ',') {
-      throw new DeviceTreeError('syntax', `expected , or ) after "${name.text}", found ${found(after)}`, { place: after.place })
+      throw new DeviceTreeError('syntax', `expected , or ) after "${name.text}", found ${found(after)}`,
+        { place: after.place })
     }
     const from = Number(this.wide())
     this.expect('mark', ',')
     const size = Number(this.wide())
     this.expect('mark', ')')
     if (from + size > bytes.length) {
-      throw new DeviceTreeError('value', `"${name.text}" has ${bytes.length} bytes, and ${from + size} are asked for`, { place })
+      throw new DeviceTreeError('value', `"${name.text}" has ${bytes.length} bytes, and ${from + size} are asked for`,
+        { place })
     }
     return bytes.slice(from, from + size)
   }
@@ -253,9 +273,11 @@ class Parser implements TokenStream {
       if (token.kind === 'label') this.take()
       else if (token.kind === 'ref' || token.kind === 'pathRef') {
         this.take()
-        if (bits !== 32) throw new DeviceTreeError('value', 'a reference takes a cell of 32 bits', { place: token.place })
+        if (bits !== 32) throw new DeviceTreeError('value', 'a reference takes a cell of 32 bits',
+          { place: token.place })
         flush()
-        pieces.push({ kind: 'phandle', to: token.kind === 'ref' ? { label: token.text } : { path: token.text }, place: token.place })
+        pieces.push({ kind: 'phandle', to: token.kind === 'ref' ? { label: token.text } : { path: token.text },
+          place: token.place })
       }
       else bytes.push(...this.cell(bits))
     }
@@ -302,7 +324,8 @@ class Parser implements TokenStream {
     const visit = (node: SourceNode) => {
       for (const label of node.labels) {
         const before = seen.get(label)
-        if (before && before !== node) throw new DeviceTreeError('reference', `the label ${label} stands twice`, { place: node.place })
+        if (before && before !== node) throw new DeviceTreeError('reference', `the label ${label} stands twice`,
+          { place: node.place })
         seen.set(label, node)
       }
       node.properties = node.properties.filter(property => !property.deleted)
@@ -319,8 +342,10 @@ function fragment(number: number, to: Reference, node: SourceNode, place: Source
     ? { name: 'target', labels: [], pieces: [{ kind: 'phandle', to, place }], place, deleted: false }
     : {
         name: 'target-path', labels: [],
-        pieces: [{ kind: 'bytes', bytes: Uint8Array.from([...to.path, '\0'], letter => letter.charCodeAt(0)) }], place, deleted: false,
+        pieces: [{ kind: 'bytes', bytes: Uint8Array.from([...to.path, '\0'], letter => letter.charCodeAt(0)) }], place,
+        deleted: false,
       }
   settle(node, labels)
-  return { ...emptyNode(`fragment@${number}`, place), properties: [target], children: [{ ...node, name: '__overlay__' }] }
+  return { ...emptyNode(`fragment@${number}`, place), properties: [target],
+    children: [{ ...node, name: '__overlay__' }] }
 }

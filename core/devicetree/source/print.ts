@@ -29,10 +29,12 @@ function labelsOf(root: TreeNode): Map<string, string[]> {
   return byPath
 }
 
-function printNode(node: TreeNode, path: string, indent: string, byPath: ReadonlyMap<string, string[]>, lines: string[]): void {
+function printNode(node: TreeNode, path: string, indent: string, byPath: ReadonlyMap<string, string[]>,
+  lines: string[]): void {
   const labels = (byPath.get(path) ?? []).map(label => `${label}: `).join('')
   lines.push(`${indent}${labels}${node.name || '/'} {`)
-  for (const { name, value } of node.properties) lines.push(`${indent}\t${name}${value.length ? ` = ${printValue(value)}` : ''};`)
+  for (const { name,
+    value } of node.properties) lines.push(`${indent}\t${name}${value.length ? ` = ${printValue(value)}` : ''};`)
   node.children.forEach((child, i) => {
     if (i > 0 || node.properties.length) lines.push('')
     printNode(child, `${path === '/' ? '' : path}/${child.name}`, `${indent}\t`, byPath, lines)

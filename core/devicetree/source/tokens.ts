@@ -12,13 +12,16 @@ const NUMBER = /(?:0[xX][0-9a-fA-F]+|[0-9]+)(?:[uU]?[lL]{0,2}|[lL]{1,2}[uU])(?!\
 const NAME = /[\w,.+?#@-]+/y
 const LABEL = /[A-Za-z_]\w*(?=:)/y
 const MARKS: ReadonlySet<string> = new Set([
-  '<<', '>>', '<=', '>=', '==', '!=', '&&', '||', '{', '}', '[', ']', '(', ')', '<', '>', '=', ';', ',', ':', '?', '+', '-', '*', '/', '%',
+  '<<', '>>', '<=', '>=', '==', '!=', '&&', '||', '{', '}', '[', ']', '(', ')', '<', '>', '=', ';', ',', ':', '?', '+',
+  '-', '*', '/', '%',
   '&', '|', '^', '~', '!',
 ])
 
 interface Input { text: string, at: number, line: number, start: number, file: string }
 
-/** Reads a source token by token. What a name means depends on where it stands, so the parser says when it wants one. */
+/**
+ * Reads a source token by token. What a name means depends on where it stands, so the parser says when it wants one.
+ */
 export class Tokens {
   private readonly stack: Input[] = []
   private includes = 0
@@ -38,7 +41,8 @@ export class Tokens {
   /** Bytes of a file, for `/incbin/`. Throws `DeviceTreeError` when it is not at hand. */
   binary(name: string, place: SourcePlace): Uint8Array {
     const bytes = this.files.bytes?.(name, place.file)
-    if (!bytes) throw new DeviceTreeError('include', `the file "${name}" of /incbin/ is not at hand: put it beside the source`, { place })
+    if (!bytes) throw new DeviceTreeError('include',
+      `the file "${name}" of /incbin/ is not at hand: put it beside the source`, { place })
     return bytes
   }
 
@@ -71,7 +75,8 @@ export class Tokens {
     if (text[at] === '&' && text[at + 1] === '{') {
       const end = text.indexOf('}', at)
       const path = text.slice(at + 2, end)
-      if (end < 0 || !/^\/[\w,.+?#@/-]*$/.test(path)) throw new DeviceTreeError('syntax', 'expected a path between &{ and }', { place })
+      if (end < 0 || !/^\/[\w,.+?#@/-]*$/.test(path)) throw new DeviceTreeError('syntax',
+        'expected a path between &{ and }', { place })
       return this.take('pathRef', path, end - at + 1, place, spaced)
     }
     if (text[at] === '&') {
@@ -120,7 +125,8 @@ export class Tokens {
         continue
       }
       if (!pair) {
-        throw new DeviceTreeError('syntax', 'expected two hexadecimal digits, or ] at the end of the bytes', { place: this.place() })
+        throw new DeviceTreeError('syntax', 'expected two hexadecimal digits, or ] at the end of the bytes',
+          { place: this.place() })
       }
       found.push(Number.parseInt(pair[0], 16))
       this.advance(2)
@@ -187,7 +193,8 @@ export class Tokens {
 
   private open(file: string, place: SourcePlace): void {
     if (++this.includes > MAX_INCLUDES) {
-      throw new DeviceTreeError('limit', `more than ${MAX_INCLUDES} files are included: do they include each other?`, { place })
+      throw new DeviceTreeError('limit', `more than ${MAX_INCLUDES} files are included: do they include each other?`,
+        { place })
     }
     const found = this.files.read(file, place.file)
     if (!found) throw new DeviceTreeError('include', `"${file}" is not at hand: put it beside the source`, { place })
@@ -199,7 +206,9 @@ export class Tokens {
     const constant = Object.hasOwn(BINDING_CONSTANTS, word) ? BINDING_CONSTANTS[word] : undefined
     this.advance(word.length)
     if (typeof constant === 'string') return { kind: 'string', text: constant, place, spaced }
-    return constant === undefined ? { kind: 'word', text: word, place, spaced } : { kind: 'number', text: String(constant), place, spaced }
+    return constant === undefined
+      ? { kind: 'word', text: word, place, spaced }
+      : { kind: 'number', text: String(constant), place, spaced }
   }
 
   private string(place: SourcePlace, spaced: boolean): Token {
@@ -215,7 +224,8 @@ export class Tokens {
   private char(place: SourcePlace, spaced: boolean): Token {
     const found = /^'((?:[^'\\]|\\.[0-7a-fA-F]{0,3}))'/.exec(this.input.text.slice(this.input.at, this.input.at + 8))
     const inner = found ? unescaped(found[1]!, place) : ''
-    if (!found || inner.length !== 1) throw new DeviceTreeError('syntax', 'expected one character between quotes', { place })
+    if (!found || inner.length !== 1) throw new DeviceTreeError('syntax', 'expected one character between quotes',
+      { place })
     this.advance(found[0].length)
     return { kind: 'char', text: inner, place, spaced }
   }

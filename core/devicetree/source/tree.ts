@@ -50,7 +50,8 @@ export function* nodesOf(node: SourceNode, path = ''): Generator<{ node: SourceN
 /** The node at a path; undefined when there is none. */
 export function nodeOn(root: SourceNode, path: string): SourceNode | undefined {
   let node: SourceNode | undefined = root
-  for (const step of path.split('/')) if (step) node = node?.children.find(child => child.name === step && !child.deleted)
+  for (const step of path.split('/')) if (step) node = node?.children.find(child =>
+    child.name === step && !child.deleted)
   return node
 }
 
@@ -58,9 +59,8 @@ export function nodeOn(root: SourceNode, path: string): SourceNode | undefined {
 export type Labels = Map<string, SourceNode>
 
 /**
- * A node's first definition: what it deletes is not there yet. Throws `DeviceTreeError` for a node that it both defines and deletes, and
- * for
- * a name that stands twice.
+ * A node's first definition: what it deletes is not there yet. Throws `DeviceTreeError` for a node that it both defines
+ * and deletes, and for a name that stands twice.
  */
 export function settle(node: SourceNode, labels: Labels): void {
   node.properties = node.properties.filter(property => !property.deleted)
@@ -71,7 +71,8 @@ export function settle(node: SourceNode, labels: Labels): void {
     const kept = new Set(gone.length ? node.children.filter(child => !child.deleted).map(child => child.name) : [])
     const both = gone.find(child => kept.has(child.name))
     if (both) {
-      throw new DeviceTreeError('reference', `the node "${both.name}" is defined and deleted in one place`, { place: both.place })
+      throw new DeviceTreeError('reference', `the node "${both.name}" is defined and deleted in one place`,
+        { place: both.place })
     }
   }
   node.children = node.children.filter(child => !child.deleted)
@@ -88,7 +89,9 @@ function twice(list: readonly { name: string, place: SourcePlace }[], what: stri
   }
 }
 
-/** Takes a node away with all that it has; their places stay, in case nodes and properties of their names come again. */
+/**
+ * Takes a node away with all that it has; their places stay, in case nodes and properties of their names come again.
+ */
 export function bury(node: SourceNode, labels: Labels): void {
   for (const label of node.labels) if (labels.get(label) === node) labels.delete(label)
   Object.assign(node, { deleted: true, labels: [] })
@@ -97,8 +100,9 @@ export function bury(node: SourceNode, labels: Labels): void {
 }
 
 /**
- * Puts the contents of `more` into `node`, in order, as a second definition of the same node does: properties of the same name are replaced
- * where they stand, new ones follow, children of the same name are merged, deletions take away what stands so far.
+ * Puts the contents of `more` into `node`, in order, as a second definition of the same node does: properties of the
+ * same name are replaced where they stand, new ones follow, children of the same name are merged, deletions take away
+ * what stands so far.
  */
 export function mergeInto(node: SourceNode, more: SourceNode, labels: Labels): void {
   // Labels that come later stand first, the last of them before all, as dtc lists them.
@@ -117,7 +121,8 @@ export function mergeInto(node: SourceNode, more: SourceNode, labels: Labels): v
     }
     else if (property.deleted) there.deleted = true
     else Object.assign(
-      there, { pieces: property.pieces, deleted: false, place: property.place, labels: [...there.labels, ...property.labels] },
+      there, { pieces: property.pieces, deleted: false, place: property.place,
+        labels: [...there.labels, ...property.labels] },
     )
   }
   const children = namesIn(node.children, more.children.length)

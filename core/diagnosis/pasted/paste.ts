@@ -1,7 +1,7 @@
 /**
- * Whatever was copied from the board's screen: outputs of several commands in one text, prompts and all, sorted by themselves into what was
- * seen at which probe. Formats: `i2cdetect` of i2c-tools, `ls` of coreutils (both Debian), the kernel's thermal files in m°C; the throttle
- * word's bits are from memory.
+ * Whatever was copied from the board's screen: outputs of several commands in one text, prompts and all, sorted by
+ * themselves into what was seen at which probe. Formats: `i2cdetect` of i2c-tools, `ls` of coreutils (both Debian), the
+ * kernel's thermal files in m°C; the throttle word's bits are from memory.
  */
 import { answersAt, STUCK } from '../names'
 import type { Probe } from '../types'
@@ -35,8 +35,8 @@ function passagesOf(text: string): Passage[] {
 const STUCK_SHARE = 0.9
 
 /**
- * Sorts a text. `usualBus` is the bus of a grid that says not which it is of. Nothing is taken twice: of two outputs for one probe the last
- * counts.
+ * Sorts a text. `usualBus` is the bus of a grid that says not which it is of. Nothing is taken twice: of two outputs
+ * for one probe the last counts.
  */
 export function readPasted(text: string, probes: readonly Probe[], usualBus: string | null): Pasted {
   const found: Found[] = []
@@ -45,7 +45,8 @@ export function readPasted(text: string, probes: readonly Probe[], usualBus: str
   for (const passage of passages) {
     const { command, lines } = passage
     const before = found.length
-    found.push(...gridsIn(command, lines, probes, usualBus), ...nodesIn(command, lines, probes), ...wordsIn(command, lines, probes),
+    found.push(...gridsIn(command, lines, probes, usualBus), ...nodesIn(command, lines, probes),
+      ...wordsIn(command, lines, probes),
       ...namesIn(command, lines), ...systemIn(passage, probes))
     // What our own script remarks is no output.
     if (found.length === before) unread += lines.filter(line => line.trim() && !line.startsWith('# ')).length
@@ -60,16 +61,21 @@ export function readPasted(text: string, probes: readonly Probe[], usualBus: str
   return { found: [...last.values()], unread }
 }
 
-function gridsIn(command: string | null, lines: readonly string[], probes: readonly Probe[], usualBus: string | null): Found[] {
+function gridsIn(command: string | null, lines: readonly string[], probes: readonly Probe[],
+  usualBus: string | null): Found[] {
   const asked = /i2cdetect\b(.*)/.exec(command ?? '')
   const grid = lines.filter(line => /^\s*[0-7]0:(?:\s|$)/.test(line))
   const number = asked ? /(?:^|\s)(\d+)(?:\s|$)/.exec(asked[1]!)?.[1] : undefined
   if (lines.some(line => /permission denied/i.test(line)) && asked) {
-    return [{ kind: 'refused', words: 'The scan was refused: put "sudo" before it, or join the group i2c and log in anew.' }]
+    return [{ kind: 'refused',
+      words: 'The scan was refused: put "sudo" before it, or join the group i2c and log in anew.' }]
   }
   if (asked && lines.some(line => /No such file or directory/i.test(line))) {
     const probe = probes.find(({ id }) => id === `scan:i2c${number}`)
-    return probe ? [{ kind: 'seen', probe: probe.id, outcome: 'there is no such bus', words: `${probe.title}: there is no such bus` }] : []
+    return probe
+      ? [{ kind: 'seen', probe: probe.id, outcome: 'there is no such bus',
+          words: `${probe.title}: there is no such bus` }]
+      : []
   }
   if (!grid.length) return []
   const bus = number === undefined ? usualBus : `i2c${number}`
@@ -77,21 +83,26 @@ function gridsIn(command: string | null, lines: readonly string[], probes: reado
   if (!read.ok) return [{ kind: 'refused', words: read.message }]
   const probe = probes.find(({ id }) => id === `scan:${bus}`)
   const addresses = read.answers.map(({ address }) => address)
-  const outcome = read.tested.length > 8 && addresses.length >= read.tested.length * STUCK_SHARE ? STUCK : answersAt(addresses)
+  const outcome = read.tested.length > 8 && addresses.length >= read.tested.length * STUCK_SHARE
+    ? STUCK
+    : answersAt(addresses)
   return [probe
     ? { kind: 'seen', probe: probe.id, outcome, words: `${probe.title}: ${outcome}` }
     : { kind: 'said', words: `A scan of ${bus ?? 'a bus'}, on which the plan has nothing: ${outcome}` }]
 }
 
 /** `/sys/bus/w1/devices/28-*` as a pattern. */
-const pattern = (path: string) => new RegExp(`(?:^|[\\s'"])${path.replace(/[.+?^${}()|[\]\\]/g, '\\$&').replace(/\*/g, '[^\\s/\'"]+')}(?=$|[\\s'":@])`, 'm')
+const pattern = (path: string) =>
+  new RegExp(`(?:^|[\\s'"])${path.replace(/[.+?^${}()|[\]\\]/g, '\\$&').replace(/\*/g, '[^\\s/\'"]+')}(?=$|[\\s'":@])`,
+    'm')
 
 function nodesIn(command: string | null, lines: readonly string[], probes: readonly Probe[]): Found[] {
   const text = lines.join('\n')
   const nodes = probes.filter(({ id }) => id.startsWith('node:'))
   const whole = /^(?:sudo\s+)?ls\b(?:\s+-\S+)*\s+(\/\S+?)\/?\s*$/.exec(command ?? '')?.[1]
   // A listing of all of /dev has these on every board.
-  const isAllOfDev = whole === '/dev' || (command === null && /\bnull\b/.test(text) && /\bzero\b/.test(text) && /\burandom\b/.test(text))
+  const isAllOfDev = whole === '/dev'
+    || (command === null && /\bnull\b/.test(text) && /\bzero\b/.test(text) && /\burandom\b/.test(text))
   const folder = whole ?? (isAllOfDev ? '/dev' : null)
   return nodes.flatMap(({ id, title }): Found[] => {
     const path = id.slice('node:'.length)
@@ -113,7 +124,8 @@ const UNDER_VOLTAGE = 0x1_0001
 function namesIn(command: string | null, lines: readonly string[]): Found[] {
   const [first] = lines.map(line => line.trim()).filter(line => line && !line.startsWith('#'))
   if (first === undefined) return []
-  if (/\/proc\/device-tree\/model\b/.test(command ?? '')) return [{ kind: 'said', words: `The board calls itself "${first.slice(0, 120)}"` }]
+  if (/\/proc\/device-tree\/model\b/.test(command
+    ?? '')) return [{ kind: 'said', words: `The board calls itself "${first.slice(0, 120)}"` }]
   if (/^uname\b/.test(command ?? '')) return [{ kind: 'said', words: `The kernel is ${first.slice(0, 120)}` }]
   return []
 }
@@ -124,20 +136,24 @@ function wordsIn(command: string | null, lines: readonly string[], probes: reado
     const throttled = /throttled=(0x[0-9a-f]+)/i.exec(line)
     if (throttled) {
       const word = Number.parseInt(throttled[1]!, 16)
-      const bits = [[0, 'under-voltage now'], [1, 'clock capped now'], [2, 'slowed down now'], [3, 'soft limit now'], [16,
-        'under-voltage since the start'],
-      [17, 'clock capped since the start'], [18, 'slowed down since the start'], [19, 'soft limit since the start']] as const
+      const bits = [[0, 'under-voltage now'], [1, 'clock capped now'], [2, 'slowed down now'], [3, 'soft limit now'],
+        [16,
+          'under-voltage since the start'],
+        [17, 'clock capped since the start'], [18, 'slowed down since the start'],
+        [19, 'soft limit since the start']] as const
       const set = bits.filter(([bit]) => word >> bit & 1).map(([, words]) => words)
       const words = `Throttle word ${throttled[1]}: ${set.length ? set.join(', ') : 'nothing to complain of'}`
       const load = probes.find(({ id }) => id === 'load')
       found.push(load
-        ? { kind: 'seen', probe: 'load', words, outcome: (word & UNDER_VOLTAGE) !== 0 ? 'under-voltage, or it starts anew' : 'it runs on' }
+        ? { kind: 'seen', probe: 'load', words,
+            outcome: (word & UNDER_VOLTAGE) !== 0 ? 'under-voltage, or it starts anew' : 'it runs on' }
         : { kind: 'said', words })
     }
     const degrees = /^temp=([\d.]+)'C/.exec(line.trim())
     const milli = /thermal/.test(command ?? '') ? /^(-?\d{1,6})$/.exec(line.trim()) : null
     if (degrees ?? milli) found.push({
-      kind: 'said', words: `The processor has ${(degrees ? Number(degrees[1]) : Number(milli![1]) / 1000).toFixed(1)} °C`,
+      kind: 'said', words: 'The processor has '
+        + `${(degrees ? Number(degrees[1]) : Number(milli![1]) / 1000).toFixed(1)} °C`,
     })
   }
   return found

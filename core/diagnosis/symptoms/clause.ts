@@ -10,7 +10,11 @@ export interface SaidMark { probe: string, outcome: string, words: string, value
 export interface Guess extends SaidMark { isGuess?: true }
 
 /** What words are read against: the sheet's tests, the parts of the plan, and what each position of the header is. */
-export interface Ear { rows: readonly RunRow[], subjects: readonly SpokenSubject[], rails: Readonly<Record<number, string>> }
+export interface Ear {
+  rows: readonly RunRow[]
+  subjects: readonly SpokenSubject[]
+  rails: Readonly<Record<number, string>>
+}
 
 const firstOf = <T>(list: readonly T[], otherwise: readonly T[]): readonly T[] => list.length ? list : otherwise
 
@@ -18,7 +22,9 @@ export class Clause {
   /** What happens, and all that is said with its occasion, as stems. */
   readonly happens: readonly string[]
   readonly whole: readonly string[]
-  /** Parts that are meant: those that it names, else the one whose terminal it names, else those of the clause before. */
+  /**
+   * Parts that are meant: those that it names, else the one whose terminal it names, else those of the clause before.
+   */
   readonly parts: readonly SpokenSubject[]
 
   /** `about` are the parts that it names by itself. */

@@ -46,7 +46,8 @@ export function addressesIn(clause: string): { there: number[], gone: number[], 
     .filter(match => match[1] !== undefined || (isOfBus && /[a-f]|[2-7]\d/i.test(match[2]!)))
   const isGone = (at: number) => /(?:\b(?:not|no|without|instead of|rather than|isn't|missing|nor)\b|n't)[^,]{0,18}$/i.test(clause.slice(0,
     at))
-  const isMissing = (at: number) => /^[^,]{0,16}\b(?:missing|gone|absent|lacks|does not|doesn't|isn't|is not|never|no more)\b/i.test(clause.slice(at))
+  const isMissing = (at: number) =>
+    /^[^,]{0,16}\b(?:missing|gone|absent|lacks|does not|doesn't|isn't|is not|never|no more)\b/i.test(clause.slice(at))
   const there: number[] = []
   const gone: number[] = []
   for (const match of words) {

@@ -27,7 +27,9 @@ export function marksOf(clause: Clause, sign: Exclude<Sign, 'smells' | 'hot'>): 
     case 'counted': return clause.at('lamps', 'green in counted flashes')
     case 'red alone': return clause.at('lamps', 'red alone')
     case 'no lamp': return lamps(clause)
-    case 'no start': return clause.isOfBoard || hasAny(STARTING, clause.happens) ? clause.at('up', 'it does not come') : nothing(clause)
+    case 'no start': return clause.isOfBoard || hasAny(STARTING, clause.happens)
+      ? clause.at('up', 'it does not come')
+      : nothing(clause)
     case 'all answer': return clause.rows('scan:').flatMap(row => given(row, STUCK))
     case 'silent bus': return clause.about.length ? nothing(clause) : clause.atAll('scan:', answersAt([]))
     case 'foreign': return isOfPart(clause) ? clause.atWork(FOREIGN) : clause.atAll('works:', FOREIGN)
@@ -66,12 +68,17 @@ const lines = (clause: Clause, ...outcomes: readonly string[]): SaidMark[] =>
 function both(clause: Clause): SaidMark[] {
   const outcome = 'another one moves with it'
   const own = lines(clause, outcome)
-  return own.length ? own : clause.parts.flatMap(({ terminals }) => terminals.flatMap(({ key }) => clause.at(`line:${key}`, outcome)))
+  return own.length
+    ? own
+    : clause.parts.flatMap(({ terminals }) =>
+        terminals.flatMap(({ key }) => clause.at(`line:${key}`, outcome)))
 }
 
 /** Nothing of what a part should do: of the line that is named, or of all of it; nobody on the bus where no part is. */
 function nothing(clause: Clause): SaidMark[] {
-  if (!clause.parts.length) return /answer|respond|found|detect/i.test(clause.text) ? clause.atAll('scan:', answersAt([])) : []
+  if (!clause.parts.length) return /answer|respond|found|detect/i.test(clause.text)
+    ? clause.atAll('scan:', answersAt([]))
+    : []
   const own = lines(clause, 'it does not move')
   return own.length ? own : clause.atWork(NOTHING, NO_PICTURE)
 }
@@ -90,7 +97,8 @@ function picture(clause: Clause): SaidMark[] {
 }
 
 function works(clause: Clause): SaidMark[] {
-  if (/\bworked\b/i.test(clause.text) || (!clause.about.length && !hasAny(GOING_ON, clause.happens) && !hasAny(VOLTS, clause.whole))) return []
+  if (/\bworked\b/i.test(clause.text)
+    || (!clause.about.length && !hasAny(GOING_ON, clause.happens) && !hasAny(VOLTS, clause.whole))) return []
   if (!hasAny(VOLTS, clause.whole)) return clause.atWork(DOES)
   return rowsOfReading(clause, 'V', THREE.test(clause.text) ? '3V3' : '5V').flatMap(row => given(row, row.planned))
 }
@@ -98,7 +106,9 @@ function works(clause: Clause): SaidMark[] {
 function garbage(clause: Clause): Guess[] {
   const own = clause.atWork(GARBAGE)
   if (own.length) return own
-  return clause.parts.length && !/\bport|serial|uart|terminal/i.test(clause.text) ? orAsk(clause) : clause.atAll('works:', GARBAGE)
+  return clause.parts.length && !/\bport|serial|uart|terminal/i.test(clause.text)
+    ? orAsk(clause)
+    : clause.atAll('works:', GARBAGE)
 }
 
 function flickers(clause: Clause): SaidMark[] {
@@ -120,20 +130,25 @@ function instead(clause: Clause): SaidMark[] {
   if (!row) return []
   const moved = second && /: (?:line )?([^:]+)$/.exec(clause.row(`line:${second.key}`)?.probe.title ?? '')?.[1]
   const told = moved ? clause.at(row.probe.id, `${moved} moves instead`) : []
-  return told.length ? told : row.outcomes.filter(outcome => outcome.endsWith('moves instead')).flatMap(outcome => given(row, outcome))
+  return told.length
+    ? told
+    : row.outcomes.filter(outcome => outcome.endsWith('moves instead')).flatMap(outcome => given(row, outcome))
 }
 
 function swapped(clause: Clause): SaidMark[] {
   const [first, second] = clause.terminals
   if (!first || !second) return []
   return clause.rows(`look:${first.key}@`).flatMap(row =>
-    row.outcomes.filter(outcome => outcome.startsWith(`it is swapped with ${second.label}`)).flatMap(outcome => given(row, outcome)))
+    row.outcomes.filter(outcome => outcome.startsWith(`it is swapped with ${second.label}`))
+      .flatMap(outcome => given(row, outcome)))
 }
 
 /** Neighbours of one row. */
 function touching(clause: Clause): SaidMark[] {
   const [a, b] = positionsIn(clause.text).sort((x, y) => x - y)
-  return a !== undefined && b === a + 2 ? clause.at(`apart:${a}`, isNegated(clause.whole) ? 'they do not' : 'they touch') : []
+  return a !== undefined && b === a + 2
+    ? clause.at(`apart:${a}`, isNegated(clause.whole) ? 'they do not' : 'they touch')
+    : []
 }
 
 /** Between the rail that is named and ground; both where none is. */

@@ -1,6 +1,7 @@
 /**
- * What a maker says in words of their own, sorted into what was seen at which test: "screen stays white", "nothing answers", "reboots when
- * the relay pulls", "the 5 V pin has 4.2 V". What may be meant of several is asked, what says nothing here is told so. English alone.
+ * What a maker says in words of their own, sorted into what was seen at which test: "screen stays white", "nothing
+ * answers", "reboots when the relay pulls", "the 5 V pin has 4.2 V". What may be meant of several is asked, what says
+ * nothing here is told so. English alone.
  */
 import { Clause, type Ear, type Guess, type SaidMark } from './clause'
 import { marksOf } from './meant'
@@ -24,8 +25,8 @@ type Meaning = Said extends infer Each ? Each extends Said ? Omit<Each, 'clause'
 const MAX_ASKED = 8
 
 /**
- * Reads a text clause by clause; a clause without a part of its own goes on about that of the one before. Law: every clause is answered,
- * and every mark is at a test of the sheet.
+ * Reads a text clause by clause; a clause without a part of its own goes on about that of the one before. Law: every
+ * clause is answered, and every mark is at a test of the sheet.
  */
 export function readSaid(text: string, ear: Ear): Said[] {
   let before: readonly SpokenSubject[] = []
@@ -40,13 +41,15 @@ export function readSaid(text: string, ear: Ear): Said[] {
   })
 }
 
-const HOT = 'Switch off and draw the plug at once; then feel what is hot with the back of the hand. Before it is switched on again, '
-  + 'measure for a short and look for a wire at the wrong place: the first tests of the sheet.'
-const levelWords = ({ name, wants }: SpokenSubject) => `${name}, ${wants!.label}, takes ${wants!.volts} V for a high, and the plan gives it the `
-  + 'board\'s 3.3 V with nothing between that lifts it: that flickers, or goes well until it is warm. The findings have ways out.'
+const HOT = 'Switch off and draw the plug at once; then feel what is hot with the back of the hand. Before it is '
+  + 'switched on again, measure for a short and look for a wire at the wrong place: the first tests of the sheet.'
+const levelWords = ({ name, wants }: SpokenSubject) => `${name}, ${wants!.label}, takes ${wants!.volts} V for a high, `
+  + 'and the plan gives it the board\'s 3.3 V with nothing between that lifts it: that flickers, or goes well until it '
+  + 'is warm. The findings have ways out.'
 /** What a system prints, not what somebody sees. */
 const SYSTEM = /\berror -?\d+|^\[\s*\d+\.\d+\]|\berrno\b|i\/o error|^\S+@\S+:/i
-const PASTE = 'That is what the system prints: paste it as it stands, with its prompt and all its lines, and it is read.'
+const PASTE = 'That is what the system prints: paste it as it stands, with its prompt and all its lines, and '
+  + 'it is read.'
 const WORKS_ANOTHER = phrasesOf('trigger|move|switch|fire|activate|change|show')
 
 function meaningOf(clause: Clause): Meaning {
@@ -74,5 +77,7 @@ function oneOf(guesses: readonly Guess[]): Meaning {
     .filter((mark, i, all) => all.findIndex(({ words }) => words === mark.words) === i)
   const [first] = marks
   if (!first) return { kind: 'unknown' }
-  return marks.length > 1 || isAsked ? { kind: 'which', marks: marks.slice(0, MAX_ASKED) } : { kind: 'seen', mark: first }
+  return marks.length > 1 || isAsked
+    ? { kind: 'which', marks: marks.slice(0, MAX_ASKED) }
+    : { kind: 'seen', mark: first }
 }

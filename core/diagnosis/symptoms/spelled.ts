@@ -1,4 +1,7 @@
-/** What is spelled out: a thing changed for another, a line of the boot file, a node, a meter's figure, addresses, a position. */
+/**
+ * What is spelled out: a thing changed for another, a line of the boot file, a node, a meter's figure,
+ * addresses, a position.
+ */
 import { answersAt, NOTHING } from '../names'
 import type { RunRow } from '../sheet'
 import { given, type Clause, type SaidMark } from './clause'
@@ -14,8 +17,8 @@ export function spelledOut(clause: Clause): SaidMark[] {
   return []
 }
 
-const OTHER = phrasesOf('swapped|replaced|changed|exchanged|another|other|different|new|fresh|second|short|shorter|thick|thicker|better|'
-  + 'newer|newest card|cable|supply|charger|adapter|adaptor|image|psu')
+const OTHER = phrasesOf('swapped|replaced|changed|exchanged|another|other|different|new|fresh|second|short|shorter|thick|thicker|better|newer|newest '
+  + 'card|cable|supply|charger|adapter|adaptor|image|psu')
 const THINGS = [
   { probe: 'other:card', phrases: phrasesOf('card') }, { probe: 'other:cable', phrases: phrasesOf('cable') },
   { probe: 'other:image', phrases: phrasesOf('image') }, { probe: 'other:supply',
@@ -24,14 +27,16 @@ const THINGS = [
 const SAME = phrasesOf('same', 'still', 'NO difference|help|change|better|fix|matter')
 const BETTER = phrasesOf('fixed|fixes|helps|helped|solved|solves|works|worked|runs|boots|starts|cured|good|fine')
 
-const thingIn = (stems: readonly string[]) => hasAny(OTHER, stems) ? THINGS.find(({ phrases }) => hasAny(phrases, stems)) : undefined
+const thingIn = (stems: readonly string[]) =>
+  hasAny(OTHER, stems) ? THINGS.find(({ phrases }) => hasAny(phrases, stems)) : undefined
 const effectIn = (stems: readonly string[]) => {
   if (hasAny(SAME, stems)) return 'no difference'
   return hasAny(BETTER, stems) ? 'with it, it runs' : null
 }
 
 /** Another one is told of, and not yet what came of it. */
-export const isHalfSaid = (text: string): boolean => thingIn(stemsOf(text)) !== undefined && effectIn(stemsOf(text)) === null
+export const isHalfSaid = (text: string): boolean =>
+  thingIn(stemsOf(text)) !== undefined && effectIn(stemsOf(text)) === null
 
 function changed(clause: Clause): SaidMark[] {
   const [thing, effect] = [thingIn(clause.whole), effectIn(clause.whole)]
@@ -76,7 +81,10 @@ function reading(clause: Clause): SaidMark[] {
   const none = isNegated(clause.whole) && hasAny(VOLTS, clause.whole) ? rowsOfReading(clause, 'V', null) : []
   if (clause.about.length && none.length) return none.flatMap(({ probe }) => clause.at(probe.id, NOTHING))
   const said = readingSaid(clause.text)
-  return said ? rowsOfReading(clause, said.unit, said.rail).flatMap(row => given(row, boundOf(row, said.value), said.value)) : []
+  return said
+    ? rowsOfReading(clause, said.unit, said.rail)
+        .flatMap(row => given(row, boundOf(row, said.value), said.value))
+    : []
 }
 
 const VOLTS = phrasesOf('voltage|volts')
@@ -105,19 +113,24 @@ function addresses(clause: Clause): SaidMark[] {
     if (!known.some(({ answers }) => [...there, ...gone].some(address => answers.includes(address)))) return []
     const planned = addressesIn(row.planned).there
     const fitting = there.length && !isAll
-      ? known.filter(({ answers }) => there.every(address => answers.includes(address)) && !gone.some(address => answers.includes(address)))
+      ? known.filter(({ answers }) =>
+          there.every(address => answers.includes(address)) && !gone.some(address => answers.includes(address)))
       : []
     if (fitting.length === 1) return given(row, fitting[0]!.outcome)
     // Who is told to answer is alone in that, if planned ones are among them; who is told to be gone is alone in that.
     const isWhole = isAll || there.some(address => planned.includes(address))
-    return given(row, answersAt(there.length && isWhole ? there : [...planned.filter(address => !gone.includes(address)), ...there]))
+    return given(row, answersAt(there.length && isWhole
+      ? there
+      : [...planned.filter(address => !gone.includes(address)), ...there]))
   })
 }
 
 /** A wire at a position that a slip of the hand brings it to. */
 function elsewhere(clause: Clause): SaidMark[] {
   const { position } = clause
-  return position === undefined || !clause.terminals.length ? [] : clause.atWires('look:', `it is at position ${position}`)
+  return position === undefined || !clause.terminals.length
+    ? []
+    : clause.atWires('look:', `it is at position ${position}`)
 }
 
 /** A wire at any other position than its own, in words: that is no riddle. */
@@ -127,5 +140,6 @@ export function misplaced(clause: Clause): string | null {
   const planned = row?.probe.at.positions?.[0]
   return position === undefined || planned === undefined || planned === position
     ? null
-    : `${clause.terminals[0]!.label} is to be at position ${planned}, not ${position}: power off, move it there, and look again.`
+    : `${clause.terminals[0]!.label} is to be at position ${planned}, not ${position}: power off, move it there, `
+      + 'and look again.'
 }

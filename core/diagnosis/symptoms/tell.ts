@@ -22,7 +22,8 @@ export function saidInLines(said: readonly Said[]): string[] {
         `${start} may be one of these; say which with --seen:`, ...entry.marks.map(({ probe, outcome,
           words }) => `  ${words}   ${probe}="${outcome}"`),
       ]
-      case 'unknown': return [`${start}: says nothing here. Name the part and what it does, or what a meter shows and where.`]
+      case 'unknown': return [`${start}: says nothing here. Name the part and what it does, or what a meter `
+        + 'shows and where.']
     }
   })
 }

@@ -1,4 +1,7 @@
-/** A rail that one supply holds by itself and another reaches through a diode: the first gets the other's voltage pushed into it. */
+/**
+ * A rail that one supply holds by itself and another reaches through a diode: the first gets the other's voltage
+ * pushed into it.
+ */
 import { offeredItem } from '../../catalogue/offered'
 import type { SupplyNode } from '../../netlist/supply/types'
 import { freeNodeId } from '../../plan/power-edits'
@@ -35,10 +38,11 @@ export const backFed: Rule = ({ facts, power: { tree } }) => {
     const consumers = tree.nodes.filter(node => node.from.includes(lead) && node.id !== lead)
     const diode = offeredItem(facts.catalogue, 'diode')
     return [{
-      code: 'rail.back-fed', id: `rail.back-fed ${held.id}`, severity: harm ? 'stop' : 'caution', stages: ['power', 'build'],
+      code: 'rail.back-fed', id: `rail.back-fed ${held.id}`, severity: harm ? 'stop' : 'caution',
+      stages: ['power', 'build'],
       title: `${other.name} pushes into ${held.name}`,
-      sentence: `${through.name} keeps ${held.name} out of ${other.name}, and nothing keeps ${other.name} out of ${held.name}: whenever `
-        + `${held.name} gives less, or is switched off, the other's voltage lies on its output. `
+      sentence: `${through.name} keeps ${held.name} out of ${other.name}, and nothing keeps ${other.name} out of `
+        + `${held.name}: whenever ${held.name} gives less, or is switched off, the other's voltage lies on its output. `
         + `${harm ?? 'Some supplies stand that and some do not.'} Put a diode behind each of the two.`,
       subjects: [nodeSubject(held), nodeSubject(other), nodeSubject(through)],
       figures: [{ label: 'diodes', value: 1, limit: 2, origin: 'practice' }],
@@ -46,7 +50,8 @@ export const backFed: Rule = ({ facts, power: { tree } }) => {
         ? [{
             label: `Put ${diode.name} behind ${held.name} too`,
             edits: [{
-              edit: 'add-node', node: { id: freeNodeId(facts.plan.power, 'diode'), type: diode.id, name: diode.name, from: lead },
+              edit: 'add-node', node: { id: freeNodeId(facts.plan.power, 'diode'), type: diode.id, name: diode.name,
+                from: lead },
               before: consumers[0]!.id.replace(/@wire$/, ''),
             }],
           }]

@@ -12,14 +12,18 @@ import type { PowerFix } from './ways'
 /** Where there is a mains socket, a larger adapter is a way out. */
 const FROM_MAINS = new Set<SupplyUnit['kind']>(['adapter', 'din-rail', 'internal-usb', 'usb-port', 'bench'])
 
-/** Adapters of a voltage that give enough; those whose plug fits the board first where they are for it, then the smallest. */
+/**
+ * Adapters of a voltage that give enough; those whose plug fits the board first where they are for it,
+ * then the smallest.
+ */
 function adaptersOf(
   { catalogue, board }: Facts, voltageV: number, neededMa: number, not: string | undefined, intoBoard = false,
 ): SupplyUnit[] {
   const misfit = (unit: SupplyUnit) => intoBoard && board && unit.cable?.plug !== board.signs.power ? 1 : 0
   return [...catalogue.supplies.values()]
     .filter(unit =>
-      unit.kind === 'adapter' && unit.currentMa >= neededMa && unit.id !== not && Math.abs(unit.voltageV - voltageV) < 0.3
+      unit.kind === 'adapter' && unit.currentMa >= neededMa && unit.id !== not
+      && Math.abs(unit.voltageV - voltageV) < 0.3
       && (voltageV > 6 || unit.cable?.plug !== 'round'))
     .sort((a, b) => misfit(a) - misfit(b) || a.currentMa - b.currentMa || (a.price ?? 0) - (b.price ?? 0)).slice(0, 2)
 }
@@ -43,17 +47,22 @@ export function stepUp({ plan, catalogue }: Facts, tree: SupplyTree): PowerFix[]
   if (!socket || !from || !item || sourceV >= 4.5 || sourceV < (item.figures.leastInV ?? 0)) return []
   return [{
     label: `Put ${item.name} before the board`, price: item.price ?? 0,
-    edits: [{ edit: 'add-node', node: { id: freeNodeId(plan.power, 'step-up'), type: item.id, name: item.name, from }, before: '@socket' }],
+    edits: [{ edit: 'add-node', node: { id: freeNodeId(plan.power, 'step-up'), type: item.id, name: item.name, from },
+      before: '@socket' }],
   }]
 }
 
-/** A converter that gets too little to work: taken out where its source is itself near what it makes, or given a source above it. */
+/**
+ * A converter that gets too little to work: taken out where its source is itself near what it makes, or given a
+ * source above it.
+ */
 export function enoughHeadroom(facts: Facts, tree: SupplyTree, converter: SupplyNode, wantsV: number): PowerFix[] {
   if (!converter.own) return []
   const source = tree.byId.get(converter.from[0] ?? '')
   const sourceV = source?.figures.voltageV?.value ?? tree.byId.get(source?.from[0] ?? '')?.figures.voltageV?.value ?? 0
   const higher = [...facts.catalogue.supplies.values()]
-    .filter(unit => unit.kind === 'adapter' && unit.voltageV >= wantsV && unit.voltageV <= (converter.figures.mostInV?.value ?? 400))
+    .filter(unit => unit.kind === 'adapter' && unit.voltageV >= wantsV
+      && unit.voltageV <= (converter.figures.mostInV?.value ?? 400))
     .sort((a, b) => (a.price ?? 0) - (b.price ?? 0)).slice(0, 2)
   return [
     ...Math.abs(sourceV - (converter.figures.setV?.value ?? 0)) < 0.35
@@ -61,7 +70,8 @@ export function enoughHeadroom(facts: Facts, tree: SupplyTree, converter: Supply
       : [],
     ...pathTo(tree, converter).includes('@supply')
       ? higher.map(unit => ({
-          label: `Take ${unit.name}`, price: unit.price ?? 0, edits: [{ edit: 'choose-supply' as const, supply: { type: unit.id } }],
+          label: `Take ${unit.name}`, price: unit.price ?? 0,
+          edits: [{ edit: 'choose-supply' as const, supply: { type: unit.id } }],
         }))
       : [],
   ]
@@ -69,7 +79,8 @@ export function enoughHeadroom(facts: Facts, tree: SupplyTree, converter: Supply
 
 function pathTo(tree: SupplyTree, node: SupplyNode): string[] {
   const ids: string[] = []
-  for (let at: SupplyNode | undefined = node; at && !ids.includes(at.id); at = at.from.length ? tree.byId.get(at.from[0]!) : undefined) {
+  for (let at: SupplyNode | undefined = node; at
+    && !ids.includes(at.id); at = at.from.length ? tree.byId.get(at.from[0]!) : undefined) {
     ids.push(at.id)
   }
   return ids
@@ -82,12 +93,14 @@ export function largerSupplies(facts: Facts, neededMa: number): PowerFix[] {
   return adaptersOf(facts, supply && supply.voltageV > 6 ? supply.voltageV : 5, neededMa, supply?.id, true)
     .map(unit => ({ label: `Take ${unit.name}`, price: unit.price ?? 0, edits: [
       ...Object.hasOwn(plan.power.figures, '@cable')
-        ? [{ edit: 'set-power' as const, power: { figures: withoutKey(withoutKey(plan.power.figures, '@cable'), '@supply') } }]
+        ? [{ edit: 'set-power' as const,
+            power: { figures: withoutKey(withoutKey(plan.power.figures, '@cable'), '@supply') } }]
         : [],
       { edit: 'choose-supply' as const, supply: { type: unit.id } }] }))
 }
 
-const withoutKey = <T>(record: Record<string, T>, key: string): Record<string, T> => Object.fromEntries(Object.entries(record)
+const withoutKey = <T>(record: Record<string, T>,
+  key: string): Record<string, T> => Object.fromEntries(Object.entries(record)
   .filter(([name]) => name !== key))
 
 /** So many steps thicker are tried. */
@@ -117,21 +130,24 @@ export function betterLead(cable: SupplyNode | undefined): PowerFix[] {
   return half >= (cable.id.endsWith('@wire') ? MIN_M.wires : MIN_M.lead)
     ? [
         ...thicker,
-        { label: `${name} only ${half} m long`, price: 1, edits: [{ edit: 'set-figure', node: cable.id, figure: 'lengthM', value: half }] },
+        { label: `${name} only ${half} m long`, price: 1,
+          edits: [{ edit: 'set-figure', node: cable.id, figure: 'lengthM', value: half }] },
       ]
     : thicker
 }
 
 /** What is plugged into the board's USB sockets goes to a hub with a supply of its own. */
 export function ownHub({ plan, catalogue }: Facts, tree: SupplyTree): PowerFix[] {
-  const plugged = tree.nodes.filter(node => node.kind === 'part' && tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
+  const plugged = tree.nodes.filter(node =>
+    node.kind === 'part' && tree.byId.get(`${node.id}@wire`)?.from[0] === '@usb')
   const hub = offeredItem(catalogue, 'hub')
   const adapter = offeredSupply(catalogue, 'hub-adapter')
   if (!plugged.length || !hub || !adapter) return []
   const hubId = freeNodeId(plan.power, 'hub')
   const adapterId = freeNodeId(plan.power, 'hub-adapter')
   return [{
-    label: `A hub with its own supply for ${plugged.map(node => node.name).join(', ')}`, price: (hub.price ?? 0) + (adapter.price ?? 0),
+    label: `A hub with its own supply for ${plugged.map(node => node.name).join(', ')}`,
+    price: (hub.price ?? 0) + (adapter.price ?? 0),
     edits: [
       { edit: 'add-node', node: { id: adapterId, type: adapter.id, name: adapter.name } },
       { edit: 'add-node', node: { id: hubId, type: hub.id, name: hub.name, from: adapterId, upstream: '@usb' } },
@@ -151,7 +167,8 @@ export function hubOwnSupply({ plan, catalogue }: Facts, tree: SupplyTree): Powe
     label: `A supply of its own for ${hub.name}`, price: (item.price ?? 0) + (adapter.price ?? 0),
     edits: [
       { edit: 'add-node', node: { id: adapterId, type: adapter.id, name: adapter.name } },
-      { edit: 'edit-node', id: hub.id, changes: { type: item.id, name: item.name, from: adapterId, upstream: '@usb', figures: {} } },
+      { edit: 'edit-node', id: hub.id,
+        changes: { type: item.id, name: item.name, from: adapterId, upstream: '@usb', figures: {} } },
     ],
   }]
 }
@@ -178,12 +195,16 @@ export function lowerClock({ plan, board }: Facts): PowerFix[] {
   const above = board.draw.peakMa - board.draw.idleMa
   const saved = above * (drawShare(clocking, clock) - drawShare(clocking, lower))
   return [{
-    label: `Clock ${lower.coreMhz} MHz and ${lower.voltageSteps} voltage steps (arm_freq, over_voltage), ${amps(saved)} less`, price: 0,
+    label: `Clock ${lower.coreMhz} MHz and ${lower.voltageSteps} voltage steps (arm_freq, `
+      + `over_voltage), ${amps(saved)} less`, price: 0,
     edits: [{ edit: 'set-power', power: { clock: lower } }],
   }]
 }
 
-/** A load's feed moved from the board's rail to the supply itself, past the board; not of what hangs on a USB plug for its data. */
+/**
+ * A load's feed moved from the board's rail to the supply itself, past the board; not of what hangs on a USB plug
+ * for its data.
+ */
 export function pastTheBoard(tree: SupplyTree, load: SupplyNode): PowerFix[] {
   const wire = tree.byId.get(`${load.id}@wire`)
   const supplyV = tree.byId.get('@supply')?.figures.voltageV?.value ?? 0
@@ -193,6 +214,7 @@ export function pastTheBoard(tree: SupplyTree, load: SupplyNode): PowerFix[] {
     return []
   }
   return [{
-    label: `Feed ${load.name} from the supply itself, past the board`, price: 2, edits: [{ edit: 'feed', consumer: load.id, from: feed }],
+    label: `Feed ${load.name} from the supply itself, past the board`, price: 2,
+    edits: [{ edit: 'feed', consumer: load.id, from: feed }],
   }]
 }

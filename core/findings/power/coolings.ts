@@ -39,7 +39,9 @@ interface Cooling {
 const setting = ({ facts: { plan } }: Evidence, changes: Partial<HeatPlan>): Fix['edits'] =>
   [{ edit: 'set-power', power: { heat: { ...plan.power.heat, ...changes } } }]
 
-/** More air: another case, or none. The case that is in the plan is changed for another that closes over what is there. */
+/**
+ * More air: another case, or none. The case that is in the plan is changed for another that closes over what is there.
+ */
 function cases(evidence: Evidence): Cooling[] {
   const { facts, facts: { heat: { set, cooler, enclosure: box } } } = evidence
   const airier = (Object.keys(ENCLOSURES) as Enclosure[])
@@ -51,7 +53,8 @@ function cases(evidence: Evidence): Cooling[] {
   const closes = closesOver(evidence)
   return airier.flatMap((enclosure): Cooling[] => {
     const heat = { ...set, enclosure }
-    if (enclosure === 'open') return [{ label: `Without ${box.name}`, heat, price: 0, edits: [{ edit: 'remove-part', id: box.id }] }]
+    if (enclosure === 'open') return [{ label: `Without ${box.name}`, heat, price: 0,
+      edits: [{ edit: 'remove-part', id: box.id }] }]
     const other = thingsFor('case', facts.board, facts.catalogue).find(part => part.thing!.enclosure === enclosure
       && part.thing!.cooler === undefined && closes(part)
       && (!cooler || lacksUnderLid(cooler.part.thing!, part.thing!) === null))
@@ -67,11 +70,13 @@ const taking = ({ facts: { plan, catalogue } }: Evidence, part: Part, heat: Heat
 function coolers(evidence: Evidence): Cooling[] {
   const { facts: { heat: { set, cooler: own, enclosure: box } } } = evidence
   return (Object.keys(COOLERS) as Cooler[])
-    .filter(cooler => COOLERS[cooler].stillShare < COOLERS[set.cooler].stillShare || (COOLERS[cooler].fan && set.cooler !== cooler))
+    .filter(cooler => COOLERS[cooler].stillShare < COOLERS[set.cooler].stillShare
+      || (COOLERS[cooler].fan && set.cooler !== cooler))
     .flatMap((cooler): Cooling[] => {
       if (own || (box && cooler === 'case-body')) return thingsOf(evidence, cooler, own)
       if (COOLERS[cooler].heightMm > lidMm(evidence)) return []
-      const changes = { cooler, ...OTHER_COOLER, ...COOLERS[cooler].fan && set.fan.mode === 'none' && { fan: THRESHOLD } }
+      const changes = { cooler, ...OTHER_COOLER,
+        ...COOLERS[cooler].fan && set.fan.mode === 'none' && { fan: THRESHOLD } }
       return [{
         label: sentenceCase(COOLERS[cooler].label), heat: { ...set, ...changes }, price: COOLERS[cooler].price,
         edits: setting(evidence, changes),
@@ -79,20 +84,25 @@ function coolers(evidence: Evidence): Cooling[] {
     })
 }
 
-/** The cheapest thing that is such a cooler, goes with the board and the case, and leaves the fan that is set up something to run. */
+/**
+ * The cheapest thing that is such a cooler, goes with the board and the case, and leaves the fan that is set up
+ * something to run.
+ */
 function thingsOf(evidence: Evidence, cooler: Cooler, own: ResolvedPart | null): Cooling[] {
   const { facts, facts: { heat: { set, enclosure: box, fan }, plan } } = evidence
   const isCase = cooler === 'case-body'
   const closes = closesOver(evidence)
   const others = socketsOf(evidence).find(({ kind }) => kind === 'fan')
   const free = (others?.there ?? 0) - (others?.plugs.filter(({ partId }) => partId !== own?.id).length ?? 0)
-  const part = thingsFor(isCase ? 'case' : 'cooler', facts.board, facts.catalogue).find(one => one.thing!.cooler === cooler
-    && (!hasFanPlug(one) || free > 0)
-    && (isCase ? closes(one) : !box || lacksUnderLid(one.thing!, box.part.thing!) === null))
+  const part = thingsFor(isCase ? 'case' : 'cooler', facts.board, facts.catalogue)
+    .find(one => one.thing!.cooler === cooler
+      && (!hasFanPlug(one) || free > 0)
+      && (isCase ? closes(one) : !box || lacksUnderLid(one.thing!, box.part.thing!) === null))
   if (!part) return []
   const asked = plan.power.heat.fan
   // The fan goes with the cooler that has it.
-  const goes = own !== null && (fan === own || (COOLERS[set.cooler].fan && !facts.parts.some(other => isFan(other.part))))
+  const goes = own !== null
+    && (fan === own || (COOLERS[set.cooler].fan && !facts.parts.some(other => isFan(other.part))))
   if (asked.mode !== 'none' && goes && !hasFanPlug(part)) return []
   let now
   if (asked.mode !== 'none') now = asked
@@ -111,7 +121,8 @@ export function coolings(evidence: Evidence): Fix[] {
   const ways = [
     ...cases(evidence), ...coolers(evidence),
     ...hasFan(evidence) && set.fan.mode === 'none'
-      ? [{ label: 'Let the fan run from 60 °C', heat: { ...set, fan: THRESHOLD }, price: 0, edits: setting(evidence, { fan: THRESHOLD }) }]
+      ? [{ label: 'Let the fan run from 60 °C', heat: { ...set, fan: THRESHOLD }, price: 0,
+          edits: setting(evidence, { fan: THRESHOLD }) }]
       : [],
   ]
   return ways.map(way => ({ ...way, run: runHeat({
@@ -119,7 +130,8 @@ export function coolings(evidence: Evidence): Fix[] {
   }) }))
     .filter(({ run }) => run.hottestC < power.report.heat!.hottestC - 0.5)
     .sort((a, b) =>
-      Number(b.run.slowsAtS === null) - Number(a.run.slowsAtS === null) || a.price - b.price || a.run.hottestC - b.run.hottestC)
+      Number(b.run.slowsAtS === null) - Number(a.run.slowsAtS === null) || a.price - b.price
+      || a.run.hottestC - b.run.hottestC)
     .slice(0, 4)
     .map(({ label, edits, run }) => ({
       label: `${label}: ${Math.round(run.hottestC)} °C at most${run.slowsAtS === null ? '' : ', not enough by itself'}`,

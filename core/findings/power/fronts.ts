@@ -11,15 +11,20 @@ import { amps, limitOf, nodeSubject, seconds, v, volts } from './words'
 /** The smallest capacitor on sale that leaves what is wanted in the valley, each tried; undefined where none does. */
 const capacitorThatHolds = (circuit: FrontCircuit, front: FrontReport): number | undefined => CAPACITORS_UF
   .filter(uf => uf > circuit.capacitanceUf)
-  .find(uf => settledWave({ ...circuit, capacitanceUf: uf }, { powerMw: front.meanV * front.currentMa }).valleyV >= front.wantedV)
+  .find(uf => settledWave({ ...circuit, capacitanceUf: uf },
+    { powerMw: front.meanV * front.currentMa }).valleyV >= front.wantedV)
 
-/** Ripple valleys below what the step-down wants; a capacitor that does not stand the peak; AC straight into DC things. */
+/**
+ * Ripple valleys below what the step-down wants; a capacitor that does not stand the peak; AC straight into DC things.
+ */
 export const acFrontEnd: Rule = ({ power }) => power.report.fronts.flatMap((front): Finding[] => {
   const node = power.tree.byId.get(front.node)!
   const circuit = acCircuitOf(power.tree, node)!
   const worksheet = {
-    kind: 'rectifier' as const, node: node.id, acV: v(front.emfV), dropV: circuit.dropV, currentMa: Math.round(front.currentMa),
-    hz: front.hz, capacitanceUf: circuit.capacitanceUf, wantedV: v(front.wantedV), sourceOhm: Number(front.ohm.toFixed(3)),
+    kind: 'rectifier' as const, node: node.id, acV: v(front.emfV), dropV: circuit.dropV,
+    currentMa: Math.round(front.currentMa),
+    hz: front.hz, capacitanceUf: circuit.capacitanceUf, wantedV: v(front.wantedV),
+    sourceOhm: Number(front.ohm.toFixed(3)),
   }
   const subjects = [nodeSubject(node)]
   const findings: Finding[] = []
@@ -28,9 +33,10 @@ export const acFrontEnd: Rule = ({ power }) => power.report.fronts.flatMap((fron
     findings.push({
       code: 'rectifier.valley', id: `rectifier.valley ${node.id}`, severity: 'stop', stages: ['power'],
       title: `Between two peaks ${volts(front.valleyV)} are left`,
-      sentence: `At ${amps(front.currentMa)} the capacitor swings between ${volts(front.peakV)} and ${volts(front.valleyV)}, below the `
-        + `${volts(front.wantedV)} that the step-down wants. The transformer gives ${volts(front.emfV)} without load and falls with its `
-        + `${front.ohm.toFixed(2)} Ω; pulses of ${amps(front.pulseMa)} come through it. `
+      sentence: `At ${amps(front.currentMa)} the capacitor swings between ${volts(front.peakV)} and `
+        + `${volts(front.valleyV)}, below the ${volts(front.wantedV)} that the step-down wants. The transformer gives `
+        + `${volts(front.emfV)} without load and falls with its ${front.ohm.toFixed(2)} Ω; pulses of `
+        + `${amps(front.pulseMa)} come through it. `
         + `${needed ? 'Take a larger capacitor.' : 'No capacitor is enough: take a transformer of higher voltage, or draw less.'}`,
       subjects,
       figures: [
@@ -42,7 +48,8 @@ export const acFrontEnd: Rule = ({ power }) => power.report.fronts.flatMap((fron
         { label: 'in the transformer', value: Math.round(front.acRmsMa), unit: 'mA rms', origin: 'textbook' },
       ],
       fixes: needed
-        ? [{ label: `Capacitor of ${needed} µF`, edits: [{ edit: 'set-figure', node: node.id, figure: 'capacitanceUf', value: needed }] }]
+        ? [{ label: `Capacitor of ${needed} µF`,
+            edits: [{ edit: 'set-figure', node: node.id, figure: 'capacitanceUf', value: needed }] }]
         : [],
       worksheet,
     })
@@ -51,12 +58,14 @@ export const acFrontEnd: Rule = ({ power }) => power.report.fronts.flatMap((fron
   if (stands && front.highestV > stands.value) findings.push({
     code: 'rectifier.capacitor', id: `rectifier.capacitor ${node.id}`, severity: 'stop', stages: ['power'],
     title: `The capacitor stands ${volts(stands.value)}; ${volts(front.highestV)} come without load`,
-    sentence: `Without load the transformer gives ${volts(front.emfV)}: ${volts(front.highestV)} behind the bridge. A capacitor for `
-      + `${volts(stands.value)} bursts. Take one for ${Math.ceil(front.highestV * 1.2 / 5) * 5} V or more.`,
+    sentence: `Without load the transformer gives ${volts(front.emfV)}: ${volts(front.highestV)} behind the `
+      + `bridge. A capacitor for ${volts(stands.value)} bursts. Take one for `
+      + `${Math.ceil(front.highestV * 1.2 / 5) * 5} V or more.`,
     subjects, figures: [{ label: 'without load', value: v(front.highestV), unit: 'V', ...limitOf(node, 'capacitorV') }],
     fixes: [{
       label: `A capacitor for ${Math.ceil(front.highestV * 1.2 / 5) * 5} V`,
-      edits: [{ edit: 'set-figure', node: node.id, figure: 'capacitorV', value: Math.ceil(front.highestV * 1.2 / 5) * 5 }],
+      edits: [{ edit: 'set-figure', node: node.id, figure: 'capacitorV',
+        value: Math.ceil(front.highestV * 1.2 / 5) * 5 }],
     }],
     worksheet,
   })
@@ -77,24 +86,28 @@ export const acStraight: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
     }
   }
   const reached = power.tree.nodes.filter(other =>
-    leads.has(other.id) && (other.role === 'load' || other.figures.setV || other.kind === 'socket' || other.kind === 'header-input'))
+    leads.has(other.id)
+    && (other.role === 'load' || other.figures.setV || other.kind === 'socket' || other.kind === 'header-input'))
   const first = reached[0]
   const bridge = offeredItem(facts.catalogue, 'bridge')
   if (!first) return []
   const consumer = first.id.replace(/@wire$/, '')
   return [{
-    code: 'ac.straight', id: `ac.straight ${node.id}`, severity: 'stop', stages: ['power', 'build'], title: `AC reaches ${first.name}`,
-    sentence: `${node.name} gives alternating voltage; without a bridge it reaches ${first.name} and destroys it with the first half-wave `
-      + `of the wrong sign. Put a bridge with its capacitor behind the transformer.`,
+    code: 'ac.straight', id: `ac.straight ${node.id}`, severity: 'stop', stages: ['power', 'build'],
+    title: `AC reaches ${first.name}`,
+    sentence: `${node.name} gives alternating voltage; without a bridge it reaches ${first.name} and destroys it with `
+      + 'the first half-wave of the wrong sign. Put a bridge with its capacitor behind the transformer.',
     subjects: [nodeSubject(node), nodeSubject(first)],
-    figures: [{ label: 'voltage', value: node.figures.voltageV!.value, unit: 'V AC', origin: node.figures.voltageV!.origin }],
+    figures: [{ label: 'voltage', value: node.figures.voltageV!.value, unit: 'V AC',
+      origin: node.figures.voltageV!.origin }],
     fixes: bridge && first.from[0]
       ? [{
           label: `Put ${bridge.name} between`,
           edits: [{
             edit: 'add-node',
             node: {
-              id: power.tree.byId.has('bridge') ? `bridge-${node.id.replace('@', '')}` : 'bridge', type: bridge.id, name: bridge.name,
+              id: power.tree.byId.has('bridge') ? `bridge-${node.id.replace('@', '')}` : 'bridge', type: bridge.id,
+              name: bridge.name,
               from: first.from[0],
             },
             before: consumer,
@@ -106,7 +119,8 @@ export const acStraight: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
 
 /** After switch-off: does it hold until the shutdown is done? */
 export const holdUp: Rule = ({ facts, power }) => {
-  const held = power.report.holds.filter(hold => hold.by === 'latch' || power.tree.byId.get(hold.node)?.kind === 'capacitor')
+  const held = power.report.holds.filter(hold =>
+    hold.by === 'latch' || power.tree.byId.get(hold.node)?.kind === 'capacitor')
   const together = held.reduce((sum, hold) => sum + hold.holdS, 0)
   const wanted = held[0]?.wantedS ?? 0
   if (!held.length || together >= wanted) return []
@@ -140,13 +154,16 @@ export const holdUp: Rule = ({ facts, power }) => {
       ...cap && needF && needF <= 200
         ? [{
             label: `Capacitor of ${Math.ceil(needF * 1.2)} F`,
-            edits: [{ edit: 'set-figure' as const, node: cap.node, figure: 'capacitanceF', value: Math.ceil(needF * 1.2) }],
+            edits: [{ edit: 'set-figure' as const, node: cap.node, figure: 'capacitanceF',
+              value: Math.ceil(needF * 1.2) }],
           }]
         : [],
     ],
     worksheet: {
-      kind: 'hold-up', node: held[0]!.node, capacitanceF: cap ? power.tree.byId.get(cap.node)!.figures.capacitanceF!.value : 10,
-      fromV: v(cap?.fromV ?? 5), toV: v(cap?.toV ?? 4.63), powerW: v(cap?.powerW ?? 2), wantedS: wanted, ohm: cap?.ohm ?? 0,
+      kind: 'hold-up', node: held[0]!.node,
+      capacitanceF: cap ? power.tree.byId.get(cap.node)!.figures.capacitanceF!.value : 10,
+      fromV: v(cap?.fromV ?? 5), toV: v(cap?.toV ?? 4.63), powerW: v(cap?.powerW ?? 2), wantedS: wanted,
+      ohm: cap?.ohm ?? 0,
     },
   }]
 }
@@ -157,11 +174,13 @@ export const capacitorVoltage: Rule = ({ power }) => power.tree.nodes.flatMap((n
   const at = Math.max(...power.states.map(state => state.nodes[node.id]!.voltageV))
   return stands && at > stands.value
     ? [{
-        code: 'capacitor.over-voltage', id: `capacitor.over-voltage ${node.id}`, severity: 'stop', stages: ['power', 'build'],
+        code: 'capacitor.over-voltage', id: `capacitor.over-voltage ${node.id}`, severity: 'stop',
+        stages: ['power', 'build'],
         title: `${node.name} stands ${volts(stands.value)} and gets ${volts(at)}`,
         sentence: `${volts(at)} lie on ${node.name}, which stands ${volts(stands.value)}: it vents or bursts. `
           + 'Take one for a higher voltage.',
-        subjects: [nodeSubject(node)], figures: [{ label: 'voltage', value: v(at), unit: 'V', ...limitOf(node, 'mostV') }], fixes: [],
+        subjects: [nodeSubject(node)],
+        figures: [{ label: 'voltage', value: v(at), unit: 'V', ...limitOf(node, 'mostV') }], fixes: [],
       }]
     : []
 })
@@ -172,8 +191,8 @@ export const mainsCaution: Rule = ({ power }) => power.tree.nodes.flatMap((node)
   return [{
     code: 'mains.electrician', id: `mains.electrician ${node.id}`, severity: 'note', stages: ['power', 'build'],
     title: `${node.name}: its mains side is for an electrician`,
-    sentence: 'Mains wiring follows your local codes and is work for a licensed electrician: fuse, separation, strain relief, a closed '
-      + 'case. A plug-in adapter of the same voltage is the low-voltage alternative.',
+    sentence: 'Mains wiring follows your local codes and is work for a licensed electrician: fuse, separation, strain '
+      + 'relief, a closed case. A plug-in adapter of the same voltage is the low-voltage alternative.',
     subjects: [nodeSubject(node)], figures: [], fixes: [],
   }]
 })

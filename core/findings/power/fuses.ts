@@ -2,7 +2,8 @@
 import type { PowerItem } from '../../catalogue/types'
 import { freeNodeId } from '../../plan/power-edits'
 import {
-  ADAPTER_OVERLOAD, blowsWithinS, carriesForS, fittingFuseMa, GONE_WITHIN_S, shortMa, STEADY_SHARE, warmShare, type FuseTask,
+  ADAPTER_OVERLOAD, blowsWithinS, carriesForS, fittingFuseMa, GONE_WITHIN_S, shortMa, STEADY_SHARE, warmShare,
+  type FuseTask,
 } from '../../power/front/fuse'
 import { cableOhm, sourceEmfV, sourceOhm } from '../../netlist/supply/resistance'
 import { DENSITY, wireMostMa } from '../../netlist/copper'
@@ -24,26 +25,33 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
   const holdsMa = rated.value * warm
   const max = Math.max(...power.states.filter(state => state.id !== 'start').map(state => flow(state, node)))
   // The surge that comes nearest to blowing it: short ones may be large.
-  const surges = surgesAt(power.tree, power.states, node.id).map(surge => ({ ...surge, carriesS: carriesForS(holdsMa, surge.currentMa) }))
+  const surges = surgesAt(power.tree, power.states, node.id)
+    .map(surge => ({ ...surge, carriesS: carriesForS(holdsMa, surge.currentMa) }))
     .sort((a, b) => a.carriesS / a.seconds - b.carriesS / b.seconds)
-  const surge = surges[0] ?? { currentMa: flow(stateNamed(power.states, 'start'), node), seconds: 0, carriesS: Infinity }
+  const surge = surges[0]
+    ?? { currentMa: flow(stateNamed(power.states, 'start'), node), seconds: 0, carriesS: Infinity }
   const fault = faultMa(power, node, stateNamed(power.states, 'peak'))
   const wire = thinnestBehind(power, node)
   const wireMost = wire ? wireMostMa(wire.figures.awg!.value, wire.figures.bundledPairs?.value ?? 1) : Infinity
-  const task = { steadyMa: max, surgeMa: surge.currentMa, surgeS: surge.seconds, shortMa: fault, temperatureC: airC, wireMa: wireMost }
+  const task = { steadyMa: max, surgeMa: surge.currentMa, surgeS: surge.seconds, shortMa: fault, temperatureC: airC,
+    wireMa: wireMost }
   const fitting = otherFuse(facts.catalogue.powerItems, node, task)
   const warmth = Math.abs(warm - 1) > 0.02 ? ` at ${Math.round(airC)} °C` : ''
   const subjects = [nodeSubject(node)]
   const figures = [
-    { label: 'peak', value: ma(max), unit: 'mA', ...limitOf(node, resettable ? 'holdMa' : 'ratedMa'), limit: ma(holdsMa) },
-    { label: `at start-up, ${Number((surge.seconds * 1000).toPrecision(2))} ms`, value: ma(surge.currentMa), unit: 'mA' },
+    { label: 'peak', value: ma(max), unit: 'mA', ...limitOf(node, resettable ? 'holdMa' : 'ratedMa'),
+      limit: ma(holdsMa) },
+    { label: `at start-up, ${Number((surge.seconds * 1000).toPrecision(2))} ms`, value: ma(surge.currentMa),
+      unit: 'mA' },
     { label: 'in a short', value: ma(fault), unit: 'mA', origin: 'arithmetic' },
     ...warmth
-      ? [{ label: 'left of its rating', value: Math.round(warm * 100), unit: '%', origin: 'memory: 0.3 % a kelvin, 0.9 % of a polymer' }]
+      ? [{ label: 'left of its rating', value: Math.round(warm * 100), unit: '%',
+          origin: 'memory: 0.3 % a kelvin, 0.9 % of a polymer' }]
       : [],
   ]
   const worksheet = {
-    kind: 'fuse' as const, node: node.id, steadyMa: Math.round(max), surgeMa: Math.round(surge.currentMa), shortMa: Math.round(fault),
+    kind: 'fuse' as const, node: node.id, steadyMa: Math.round(max), surgeMa: Math.round(surge.currentMa),
+    shortMa: Math.round(fault),
     wireAwg: wire?.figures.awg?.value ?? 20, surgeS: surge.seconds, temperatureC: Math.round(airC),
   }
   const common = { stages: ['power' as const], subjects, figures, fixes: fitting ? [fitting.fix] : [], worksheet }
@@ -65,9 +73,10 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
         }]
       : max > holdsMa * STEADY_SHARE && !resettable
         ? [{
-            ...common, code: 'fuse.tight' as const, id: `fuse.tight ${node.id}`, severity: 'caution' as const, title: `${node.name} ages`,
-            sentence: `${amps(max)} flow through it at peak, more than three quarters of its ${amps(holdsMa)}${warmth}: it ages and blows `
-              + `one day without a fault.`,
+            ...common, code: 'fuse.tight' as const, id: `fuse.tight ${node.id}`, severity: 'caution' as const,
+            title: `${node.name} ages`,
+            sentence: `${amps(max)} flow through it at peak, more than three quarters of its `
+              + `${amps(holdsMa)}${warmth}: it ages and blows one day without a fault.`,
           }]
         : [],
     ...never
@@ -83,23 +92,27 @@ export const fuses: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node)
     ...wire && rated.value > wireMost
       ? [{
           ...common, code: 'fuse.above-wire' as const, id: `fuse.above-wire ${node.id}`, severity: 'stop' as const,
-          title: `${node.name} does not protect ${nodeName(wire, power.tree)}`, subjects: [...subjects, nodeSubject(wire)],
-          sentence: `${sentenceCase(nodeName(wire, power.tree))} ${verb(wire, 'stands', 'stand')} ${amps(wireMost)} and the fuse before it `
-            + `lets ${amps(rated.value)} pass: in a fault the wire burns first. Take a smaller fuse or a thicker wire.`,
+          title: `${node.name} does not protect ${nodeName(wire, power.tree)}`,
+          subjects: [...subjects, nodeSubject(wire)],
+          sentence: `${sentenceCase(nodeName(wire, power.tree))} ${verb(wire, 'stands', 'stand')} ${amps(wireMost)} `
+            + `and the fuse before it lets ${amps(rated.value)} pass: in a fault the wire burns first. Take a smaller `
+            + 'fuse or a thicker wire.',
         }]
       : [],
   ]
 })
 
 const noneDoes = (resettable: boolean) =>
-  `No ${resettable ? 'resettable fuse of the catalogue' : 'fuse'} carries this, spares the wire behind it and lets go in a short.`
+  `No ${resettable ? 'resettable fuse of the catalogue' : 'fuse'} carries this, spares the wire behind it and lets go `
+  + 'in a short.'
 
 /** What a short too small to blow it at once means. */
-const shortWords = ({ kind }: SupplyNode, faultMa: number, ratedMa: number, blowS: number): string => Number.isFinite(blowS)
-  ? `${Number((faultMa / ratedMa).toFixed(1))} times its ${amps(ratedMa)}: it may hold that for ${time(blowS)}, and the wire `
-  + 'heats meanwhile.'
-  : `too little to ${kind === 'fuse' ? `blow a fuse of ${amps(ratedMa)}` : 'make it let go'}: the source lets go before the fuse does. It `
-    + 'protects nothing.'
+const shortWords = ({ kind }: SupplyNode, faultMa: number, ratedMa: number,
+  blowS: number): string => Number.isFinite(blowS)
+  ? `${Number((faultMa / ratedMa).toFixed(1))} times its ${amps(ratedMa)}: it may hold that for ${time(blowS)}, and `
+  + 'the wire heats meanwhile.'
+  : `too little to ${kind === 'fuse' ? `blow a fuse of ${amps(ratedMa)}` : 'make it let go'}: the source lets go `
+    + 'before the fuse does. It protects nothing.'
 
 const time = (s: number) => s >= 120 ? `${Math.round(s / 60)} minutes` : `${Number(s.toPrecision(2))} s`
 
@@ -143,15 +156,20 @@ function thinnestBehind({ tree }: Power, fuse: SupplyNode): SupplyNode | undefin
   return found.sort((a, b) => b.figures.awg!.value - a.figures.awg!.value)[0]
 }
 
-/** A fuse of the same kind that does everything asked of it; null where none does, or where it is the one that is there. */
-function otherFuse(items: ReadonlyMap<string, PowerItem>, node: SupplyNode, task: FuseTask): { ratedMa: number, fix: Fix } | null {
+/**
+ * A fuse of the same kind that does everything asked of it; null where none does, or where it is the one that is there.
+ */
+function otherFuse(items: ReadonlyMap<string, PowerItem>, node: SupplyNode,
+  task: FuseTask): { ratedMa: number, fix: Fix } | null {
   if (!node.own) return null
   const take = (item: PowerItem): Fix => ({
-    label: `Take ${item.name}`, edits: [{ edit: 'edit-node', id: node.id, changes: { type: item.id, name: item.name, figures: {} } }],
+    label: `Take ${item.name}`,
+    edits: [{ edit: 'edit-node', id: node.id, changes: { type: item.id, name: item.name, figures: {} } }],
   })
   if (node.kind === 'fuse-resettable') {
     const warm = warmShare(node.kind, task.temperatureC ?? 23)
-    const item = [...items.values()].filter(entry => entry.kind === 'fuse-resettable').sort((a, b) => a.figures.holdMa! - b.figures.holdMa!)
+    const item = [...items.values()].filter(entry => entry.kind === 'fuse-resettable')
+      .sort((a, b) => a.figures.holdMa! - b.figures.holdMa!)
       .find(({ figures }) => figures.holdMa! * warm >= task.steadyMa && figures.tripMa! * warm <= task.shortMa
         && figures.holdMa! <= (task.wireMa ?? Infinity) && figures.holdMa !== node.figures.holdMa?.value)
     return item ? { ratedMa: item.figures.holdMa!, fix: take(item) } : null
@@ -163,7 +181,8 @@ function otherFuse(items: ReadonlyMap<string, PowerItem>, node: SupplyNode, task
     ratedMa,
     fix: item
       ? take(item)
-      : { label: `Take a fuse of ${amps(ratedMa)}`, edits: [{ edit: 'set-figure', node: node.id, figure: 'ratedMa', value: ratedMa }] },
+      : { label: `Take a fuse of ${amps(ratedMa)}`,
+          edits: [{ edit: 'set-figure', node: node.id, figure: 'ratedMa', value: ratedMa }] },
   }
 }
 
@@ -171,8 +190,8 @@ function otherFuse(items: ReadonlyMap<string, PowerItem>, node: SupplyNode, task
 const WIRE_BURNS_SHARE = 2
 
 /**
- * A wire straight from a strong source, with no fuse before it: in a short at its end more flows than it stands. Wires from the board's
- * own positions have the board's protection; a battery without a fuse has a finding of its own.
+ * A wire straight from a strong source, with no fuse before it: in a short at its end more flows than it stands. Wires
+ * from the board's own positions have the board's protection; a battery without a fuse has a finding of its own.
  */
 export const unprotectedWires: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node): Finding[] => {
   if (node.kind !== 'cable' || node.open || node.id.endsWith('@lead') || node.id === '@cable') return []
@@ -180,7 +199,8 @@ export const unprotectedWires: Rule = ({ facts, power }) => power.tree.nodes.fla
   const path = pathUp(power.tree, peak, node.id)
   const source = path.find(entry => entry.role === 'source')
   if (!source || source.kind === 'lithium' || source.kind === 'lead' || source.unit?.limitsCurrent
-    || path.some(entry => entry.kind.startsWith('fuse') || entry.id === '@5V' || entry.role === 'joint' || entry.kind === 'hub')) {
+    || path.some(entry =>
+      entry.kind.startsWith('fuse') || entry.id === '@5V' || entry.role === 'joint' || entry.kind === 'hub')) {
     return []
   }
   const max = wireMostMa(node.figures.awg?.value ?? 24, node.figures.bundledPairs?.value ?? 1)
@@ -192,13 +212,15 @@ export const unprotectedWires: Rule = ({ facts, power }) => power.tree.nodes.fla
     steadyMa: current, surgeMa: surge?.currentMa ?? current, surgeS: surge?.seconds ?? 0, shortMa: fault, wireMa: max,
     temperatureC: power.report.heat?.airC,
   })
-  const item = [...facts.catalogue.powerItems.values()].find(entry => entry.kind === 'fuse' && entry.figures.ratedMa === ratedMa)
+  const item = [...facts.catalogue.powerItems.values()].find(entry =>
+    entry.kind === 'fuse' && entry.figures.ratedMa === ratedMa)
   const from = node.from[0]
   return [{
     code: 'wire.unprotected', id: `wire.unprotected ${node.id}`, severity: 'caution', stages: ['power', 'build'],
     title: `${amps(fault)} in a short through ${nodeName(node, power.tree)}`,
-    sentence: `In a short at its end ${source.name} drives ${amps(fault)} through ${nodeName(node, power.tree)}, which `
-      + `${verb(node, 'stands', 'stand')} ${amps(max)}, and no fuse stands before ${verb(node, 'it', 'them')}: the insulation burns. `
+    sentence: `In a short at its end ${source.name} drives ${amps(fault)} through ${nodeName(node, power.tree)}, `
+      + `which ${verb(node, 'stands', 'stand')} ${amps(max)}, and no fuse stands before ${verb(node, 'it', 'them')}: `
+      + 'the insulation burns. '
       + `${ratedMa ? `A fuse of ${amps(ratedMa)} at the source lets go first.` : 'Take a thicker wire, or a source that gives less.'}`,
     subjects: [nodeSubject(node), nodeSubject(source)],
     figures: [{

@@ -15,16 +15,20 @@ export const throttles: Rule = (evidence) => {
   const plan = facts.heat.set
   const loss = 100 - heat.endClockPercent
   return [{
-    code: 'heat.slows', id: 'heat.slows', severity: plan.load === 'peak' ? 'caution' : 'stop', stages: ['power', 'build'],
+    code: 'heat.slows', id: 'heat.slows', severity: plan.load === 'peak' ? 'caution' : 'stop',
+    stages: ['power', 'build'],
     title: `Clocks fall after ${seconds(heat.slowsAtS)} of load`,
-    sentence: `Under ${plan.load} load (${watts(heat.boardW)}) with ${COOLERS[plan.cooler].label} ${ENCLOSURES[plan.enclosure].label} at `
-      + `${plan.ambientC} °C the processor passes ${heat.slowsC} °C after ${seconds(heat.slowsAtS)}; it would reach `
-      + `${Math.round(heat.steadyC)} °C. At the end of the test it runs ${Math.round(loss)} % slower.`,
+    sentence: `Under ${plan.load} load (${watts(heat.boardW)}) with ${COOLERS[plan.cooler].label} `
+      + `${ENCLOSURES[plan.enclosure].label} at ${plan.ambientC} °C the processor passes ${heat.slowsC} °C after `
+      + `${seconds(heat.slowsAtS)}; it would reach ${Math.round(heat.steadyC)} °C. At the end of the test it runs `
+      + `${Math.round(loss)} % slower.`,
     subjects: [{ node: '@board' }], figures: [
       {
-        label: 'would reach', value: Math.round(heat.steadyC), unit: '°C', ...limitOf(power.tree.byId.get('@board')!, 'slowsC'),
+        label: 'would reach', value: Math.round(heat.steadyC), unit: '°C',
+        ...limitOf(power.tree.byId.get('@board')!, 'slowsC'),
       },
-      { label: 'until clocks fall', value: heat.slowsAtS, unit: 's' }, { label: 'heat', value: Number(heat.boardW.toFixed(1)), unit: 'W' },
+      { label: 'until clocks fall', value: heat.slowsAtS, unit: 's' },
+      { label: 'heat', value: Number(heat.boardW.toFixed(1)), unit: 'W' },
     ],
     fixes: coolings(evidence),
     worksheet: heatSheet(facts.board, heat.boardW, plan),
@@ -39,7 +43,9 @@ function lower(evidence: Evidence, heightMm: number): Fix[] {
     ({ label, edits: [{ edit: 'set-power', power: { heat: { ...heat, ...changes } } }] })
   return [
     ...!enclosure && heightMm <= ENCLOSURES.vented.lidMm! ? [set('A case with openings', { enclosure: 'vented' })] : [],
-    ...!enclosure && !cooler ? [set('A case that is the heat sink', { cooler: 'case-body', fan: { mode: 'none' } })] : [],
+    ...!enclosure && !cooler
+      ? [set('A case that is the heat sink', { cooler: 'case-body', fan: { mode: 'none' } })]
+      : [],
     ...enclosure && COOLERS.fins.heightMm <= lidMm(evidence)
       ? [set(sentenceCase(COOLERS.fins.label), { cooler: 'fins', ...OTHER_COOLER, fan: { mode: 'none' } })]
       : [],
@@ -56,8 +62,8 @@ export const fanSense: Rule = (evidence) => {
   if (!facts.board) return []
   if (set.fan.mode !== 'none' && !hasFan(evidence)) findings.push({
     ...common, code: 'fan.none', id: 'fan.none', severity: 'caution', title: 'A fan is set up and none is there',
-    sentence: 'The plan says when a fan runs, and has no fan and no cooler with one: the load test counts on air that does not move. Add '
-      + 'a fan, or set the fan to none.',
+    sentence: 'The plan says when a fan runs, and has no fan and no cooler with one: the load test counts on air that '
+      + 'does not move. Add a fan, or set the fan to none.',
     figures: [{ label: 'fans', value: 0, limit: 1, origin: 'practice' }],
     fixes: [
       { label: 'No fan', edits: [{ edit: 'set-power', power: { heat: { ...plan, fan: { mode: 'none' } } } }] },
@@ -71,10 +77,12 @@ export const fanSense: Rule = (evidence) => {
   const heightMm = cooler?.part.thing!.heightMm ?? COOLERS[set.cooler].heightMm
   const roomMm = set.cooler === 'case-body' ? Infinity : lidMm(evidence)
   if (!(cooler && enclosure) && heightMm > roomMm) findings.push({
-    ...common, code: 'cooler.under-lid', id: 'cooler.under-lid', severity: 'stop', title: 'The cooler does not go under the lid',
-    sentence: `${sentenceCase(COOLERS[set.cooler].label)} stands ${heightMm} mm above the board, and the lid of what the load test runs `
-      + `in lies ${roomMm} mm above it${COOLERS[set.cooler].fan ? '; under a lid its fan blows in a circle' : ''}. Leave the lid off, `
-      + 'take a case with openings, or a lower cooler.',
+    ...common, code: 'cooler.under-lid', id: 'cooler.under-lid', severity: 'stop',
+    title: 'The cooler does not go under the lid',
+    sentence: `${sentenceCase(COOLERS[set.cooler].label)} stands ${heightMm} mm above the board, and the lid of what `
+      + `the load test runs in lies ${roomMm} mm above `
+      + `it${COOLERS[set.cooler].fan ? '; under a lid its fan blows in a circle' : ''}. Leave the lid off, take a case `
+      + 'with openings, or a lower cooler.',
     figures: [{
       label: 'height', value: heightMm, unit: 'mm', limit: roomMm,
       origin: cooler?.part.thing!.origin ?? enclosure?.part.thing!.origin ?? 'memory',
@@ -85,12 +93,13 @@ export const fanSense: Rule = (evidence) => {
   if (heat && plan.fan.mode === 'threshold' && heat.fanStarts > plan.minutes / 2) findings.push({
     ...common, code: 'fan.hunts', id: 'fan.hunts', severity: 'caution',
     title: `The fan comes on ${heat.fanStarts} times in ${plan.minutes} min`,
-    sentence: `It starts and stops every ${seconds(plan.minutes * 60 / heat.fanStarts)}: a wider hysteresis, a lower threshold or a speed `
-      + `curve makes it run quietly.`,
+    sentence: `It starts and stops every ${seconds(plan.minutes * 60 / heat.fanStarts)}: a wider hysteresis, a lower `
+      + 'threshold or a speed curve makes it run quietly.',
     figures: [{ label: 'starts', value: heat.fanStarts, limit: Math.round(plan.minutes / 2), origin: 'practice' }],
     fixes: [{
       label: `Hysteresis ${plan.fan.hysteresisC + 8} K`,
-      edits: [{ edit: 'set-power', power: { heat: { ...plan, fan: { ...plan.fan, hysteresisC: plan.fan.hysteresisC + 8 } } } }],
+      edits: [{ edit: 'set-power',
+        power: { heat: { ...plan, fan: { ...plan.fan, hysteresisC: plan.fan.hysteresisC + 8 } } } }],
     }],
   })
   return findings
@@ -106,10 +115,12 @@ export const clockSense: Rule = ({ facts }) => {
   const low = clock.voltageSteps < clocking.stepsLeast || (clock.coreMhz ?? clocking.leastMhz) < clocking.leastMhz
   const figures = [
     {
-      label: 'clock', value: clock.coreMhz ?? clocking.coreMhz, unit: 'MHz', limit: `${clocking.leastMhz} to ${clocking.coreMhz}`,
+      label: 'clock', value: clock.coreMhz ?? clocking.coreMhz, unit: 'MHz',
+      limit: `${clocking.leastMhz} to ${clocking.coreMhz}`,
       origin: clocking.origin,
     },
-    { label: 'voltage steps of 25 mV', value: clock.voltageSteps, limit: `${clocking.stepsLeast} to 0`, origin: clocking.origin },
+    { label: 'voltage steps of 25 mV', value: clock.voltageSteps, limit: `${clocking.stepsLeast} to 0`,
+      origin: clocking.origin },
     {
       label: saved >= 0 ? 'saved at peak' : 'more at peak', value: Math.round(Math.abs(saved)), unit: 'mA',
       origin: 'textbook: clock × voltage²',
@@ -117,21 +128,23 @@ export const clockSense: Rule = ({ facts }) => {
   ]
   const common = { stages: ['power' as const, 'boot' as const], subjects: [{ node: '@board' }], figures }
   const back: Fix = {
-    label: 'Back to the board\'s own clock', edits: [{ edit: 'set-power', power: { clock: { coreMhz: null, voltageSteps: 0 } } }],
+    label: 'Back to the board\'s own clock',
+    edits: [{ edit: 'set-power', power: { clock: { coreMhz: null, voltageSteps: 0 } } }],
   }
   if (above || low) {
     return [{ ...common, code: 'clock.unusual', id: 'clock.unusual', severity: 'caution', title: above
       ? 'Faster than the board is made for'
       : 'Slower or lower than these boards usually run',
     sentence: above
-      ? `Clock or core voltage above the board's own take ${Math.round(-saved)} mA more at peak and may end the board's warranty. Watch `
-      + `temperature and supply.`
-      : `Boards of this kind usually run down to ${clocking.leastMhz} MHz and ${clocking.stepsLeast} steps; below that one may not `
-        + `start. Keep a card at hand to take the lines back.`,
+      ? `Clock or core voltage above the board's own take ${Math.round(-saved)} mA more at peak and may end the `
+      + 'board\'s warranty. Watch temperature and supply.'
+      : `Boards of this kind usually run down to ${clocking.leastMhz} MHz and ${clocking.stepsLeast} steps; below that `
+        + 'one may not start. Keep a card at hand to take the lines back.',
     fixes: [back] }]
   }
   return [{
-    ...common, code: 'clock.lowered', id: 'clock.lowered', severity: 'note', title: `A lower clock saves ${Math.round(saved)} mA at peak`,
+    ...common, code: 'clock.lowered', id: 'clock.lowered', severity: 'note',
+    title: `A lower clock saves ${Math.round(saved)} mA at peak`,
     sentence: `The boot file gets arm_freq${clock.voltageSteps ? ' and over_voltage' : ''}; the board is `
       + `${Math.round((1 - (clock.coreMhz ?? clocking.coreMhz) / clocking.coreMhz) * 100)} % slower under full load.`,
     fixes: [back],

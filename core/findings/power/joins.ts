@@ -28,7 +28,8 @@ export const twoSources: Rule = ({ facts, power }) => {
     // A hub that feeds back joins them: its own finding says so, with its own way out.
     if (byHub) return []
     const joined = facts.plan.power.joins.filter(join =>
-      tree.byId.get(join.into) && groups.get(tree.byId.get(join.into)!.output ?? tree.byId.get(join.into)!.input ?? '') === group)
+      tree.byId.get(join.into)
+      && groups.get(tree.byId.get(join.into)!.output ?? tree.byId.get(join.into)!.input ?? '') === group)
     const panel = joined.map(join => tree.byId.get(join.into)!).find(node => node.partId)
     const names = sources.map(source => source.name).join(' and ')
     const diode = offeredItem(facts.catalogue, 'diode')
@@ -41,7 +42,8 @@ export const twoSources: Rule = ({ facts, power }) => {
         + `${panel
           ? `Feed the board and let it feed ${panel.name}, or feed ${panel.name} and let it feed the board, never both.`
           : 'Leave one of them out, or put an ideal diode behind each.'}`,
-      subjects: [...sources.map(nodeSubject), ...panel ? [nodeSubject(panel)] : [], ...group === groups.get('@5V') ? [{ rail: '5V' }] : []],
+      subjects: [...sources.map(nodeSubject), ...panel ? [nodeSubject(panel)] : [],
+        ...group === groups.get('@5V') ? [{ rail: '5V' }] : []],
       figures: sources.flatMap((source) => {
         const figure = source.figures.voltageV ?? source.figures.setV
         return figure ? [{ label: source.name, value: figure.value, unit: 'V', origin: figure.origin }] : []
@@ -52,7 +54,8 @@ export const twoSources: Rule = ({ facts, power }) => {
           edits: [{ edit: 'unjoin' as const, join }],
         })),
         ...panel && tree.byId.has('@socket')
-          ? [{ label: `Feed the board through ${panel.name} alone`, edits: [{ edit: 'feed' as const, consumer: '@socket', from: null }] }]
+          ? [{ label: `Feed the board through ${panel.name} alone`,
+              edits: [{ edit: 'feed' as const, consumer: '@socket', from: null }] }]
           : [],
         ...tree.byId.has('@header') && tree.byId.has('@socket') && !panel
           ? [
@@ -62,7 +65,8 @@ export const twoSources: Rule = ({ facts, power }) => {
                     label: `Put ${diode.name} before the header`,
                     edits: [{
                       edit: 'add-node' as const,
-                      node: { id: freeId(tree, 'diode'), type: diode.id, name: diode.name, from: tree.byId.get('@header')!.from[0]! },
+                      node: { id: freeId(tree, 'diode'), type: diode.id, name: diode.name,
+                        from: tree.byId.get('@header')!.from[0]! },
                       before: '@header',
                     }],
                   }]
@@ -74,7 +78,9 @@ export const twoSources: Rule = ({ facts, power }) => {
   })
 }
 
-/** An add-on board that feeds the 5 V rail from its battery, and a supply in the board's own socket or header beside it. */
+/**
+ * An add-on board that feeds the 5 V rail from its battery, and a supply in the board's own socket or header beside it.
+ */
 export const batteryBeside: Rule = (evidence) => {
   const { facts, power: { tree } } = evidence
   return facts.parts.flatMap(owner => owner.supplies.filter(supply => supply.gives).flatMap((supply): Finding[] => {
@@ -87,9 +93,10 @@ export const batteryBeside: Rule = (evidence) => {
     return [{
       code: 'rail.two-sources', id: `rail.two-sources ${id}`, severity: 'stop', stages: ['power', 'build', 'board'],
       title: `${owner.name} and ${feeders[0]!.name} feed the same rail`,
-      sentence: `${owner.name} feeds the 5 V rail from its battery, and ${feeders.map(feeder => feeder.name).join(' and ')} `
-        + `${feeders.length === 1 ? 'feeds' : 'feed'} it past the add-on board: each pushes current into the other, and a cell is charged `
-        + `with nothing to end it. Plug the supply into the add-on board's own socket.`,
+      sentence: `${owner.name} feeds the 5 V rail from its battery, and `
+        + `${feeders.map(feeder => feeder.name).join(' and ')} ${feeders.length === 1 ? 'feeds' : 'feed'} it past the `
+        + 'add-on board: each pushes current into the other, and a cell is charged with nothing to end it. Plug the '
+        + 'supply into the add-on board\'s own socket.',
       subjects: [nodeSubject(node), ...feeders.map(nodeSubject), { rail: '5V' }],
       figures: [{ label: 'sources on the rail', value: 1 + feeders.length, limit: 1, origin: 'practice' }],
       fixes: [{
@@ -103,14 +110,22 @@ export const batteryBeside: Rule = (evidence) => {
   }))
 }
 
-/** A way to feed the board that something in its path does not stand: the board's whole current goes through two positions then. */
+/**
+ * A way to feed the board that something in its path does not stand: the board's whole current goes through
+ * two positions then.
+ */
 function overloads(evidence: Evidence, edits: readonly Edit[]): boolean {
-  const facts = gatherFacts(applyEdit(evidence.facts.plan, { edit: 'all', edits: [...edits] }).plan, evidence.facts.catalogue)
+  const facts = gatherFacts(applyEdit(evidence.facts.plan, { edit: 'all', edits: [...edits] }).plan,
+    evidence.facts.catalogue)
   const known = new Set(overRating(evidence).map(({ id }) => id))
-  return overRating({ ...evidence, facts, power: powerOf(facts) }).some(({ id, severity }) => severity === 'stop' && !known.has(id))
+  return overRating({ ...evidence, facts, power: powerOf(facts) })
+    .some(({ id, severity }) => severity === 'stop' && !known.has(id))
 }
 
-/** What is named as the feeder of a way into the board, for a plug that moves elsewhere: the supply itself, not its lead. */
+/**
+ * What is named as the feeder of a way into the board, for a plug that moves elsewhere: the supply itself,
+ * not its lead.
+ */
 const pluggedFrom = (tree: SupplyTree, way: NodeRef): NodeRef => {
   const from = tree.byId.get(way)!.from[0]!
   return from === '@cable' ? '@supply' : from.replace(/@lead$/, '')
@@ -139,11 +154,12 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
   if (header) findings.push({
     code: 'header.past-fuse', id: 'header.past-fuse', severity: 'note', stages: ['power', 'wiring', 'build'],
     title: 'The board is fed through its header',
-    sentence: `${lost} Practitioners do both: the socket for protection, the header where it carries more or where the board sits on a `
-      + `carrier.`,
+    sentence: `${lost} Practitioners do both: the socket for protection, the header where it carries more or where the `
+      + 'board sits on a carrier.',
     subjects: [{ node: '@header', rail: '5V', position: 2 }],
     figures: [{
-      label: 'through the header', value: ma(typical.nodes['@header']!.currentMa), unit: 'mA', limit: header.figures.ratedMa?.value, origin,
+      label: 'through the header', value: ma(typical.nodes['@header']!.currentMa), unit: 'mA',
+      limit: header.figures.ratedMa?.value, origin,
     }],
     fixes: ownFuse(power, facts),
   })
@@ -158,7 +174,8 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
       ? {
           code: 'panel.feeds-board', id: `panel.feeds-board ${node.id}`, severity: 'note', stages: ['power', 'build'],
           title: `${node.name} feeds the board`,
-          sentence: `The plug goes into ${node.name}; ${amps(-towards)} flow from it through its wires to the board. ${lost}`,
+          sentence: `The plug goes into ${node.name}; ${amps(-towards)} flow from it through its wires to `
+            + `the board. ${lost}`,
           subjects: [nodeSubject(node), nodeSubject(wire), { rail: '5V' }],
           figures: [{ label: 'into the board', value: ma(-towards), unit: 'mA', origin: 'arithmetic' }], fixes: [],
         }
@@ -175,7 +192,8 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
 
 /** A fuse of the maker's own anywhere between the source and the header. */
 const fusedOnTheWay = ({ tree, states }: Pick<Power, 'tree' | 'states'>): boolean =>
-  tree.byId.has('@header') && pathUp(tree, stateNamed(states, 'typical'), '@header').some(node => node.kind.startsWith('fuse'))
+  tree.byId.has('@header')
+  && pathUp(tree, stateNamed(states, 'typical'), '@header').some(node => node.kind.startsWith('fuse'))
 
 function ownFuse({ tree, states }: Power, { catalogue }: Facts): Fix[] {
   const header = tree.byId.get('@header')
@@ -201,21 +219,25 @@ export const groundMissing: Rule = ({ facts, power, netlist }) => {
   const roots = (id: NodeRef) => rootsOf(tree, id)
   const boards = roots('@5V')
   if (!boards.size) return []
-  const boardReturns = new Set(facts.board?.header.filter(entry => entry.kind === 'ground').map(entry => positionPin(entry.position)))
+  const boardReturns = new Set(facts.board?.header.filter(entry => entry.kind === 'ground')
+    .map(entry => positionPin(entry.position)))
   return facts.parts.flatMap((owner): Finding[] => {
-    const fed = tree.nodes.filter(node => node.partId === owner.id && (node.kind === 'part' || node.kind === 'contact-load'))
+    const fed = tree.nodes.filter(node =>
+      node.partId === owner.id && (node.kind === 'part' || node.kind === 'contact-load'))
       .flatMap(node => [...roots(node.id)])
     const apart = fed.filter(source => !boards.has(source))
     if (!apart.length || fed.some(source => boards.has(source))) return []
     // A load behind its stage has its reference there, and one without a stage has a finding of its own.
     const toBoard = facts.terminals.filter(terminal =>
-      terminal.owner === owner && terminal.is === 'signal' && !terminal.signal!.load && terminal.place?.kind === 'header'
+      terminal.owner === owner && terminal.is === 'signal' && !terminal.signal!.load
+      && terminal.place?.kind === 'header'
       && terminal.between?.kind !== 'opto-coupler')
     const grounds = facts.terminals.filter(terminal => terminal.owner === owner && terminal.is === 'ground')
     // Whatever way the return takes: a wire of its own, a plug, the return of a supply that both hang on.
     const joined = grounds.some(terminal => netlist.netOf.get(terminal.key)?.pins.some(pin => boardReturns.has(pin)))
     const byUsb = owner.supplies.some(supply => supply.from === 'usb')
-    if (!toBoard.length || joined || byUsb || tree.nodes.every(node => node.partId !== owner.id || node.kind !== 'part')) {
+    if (!toBoard.length || joined || byUsb
+      || tree.nodes.every(node => node.partId !== owner.id || node.kind !== 'part')) {
       return []
     }
     const free = facts.board?.header.find(entry => entry.kind === 'ground' && !facts.atPosition.has(entry.position))
@@ -223,9 +245,9 @@ export const groundMissing: Rule = ({ facts, power, netlist }) => {
     return [{
       code: 'ground.missing', id: `ground.missing ${owner.id}`, severity: 'stop', stages: ['wiring', 'power'],
       title: `${owner.name} has no ground in common with the board`,
-      sentence: `${owner.name} is fed by ${tree.byId.get(apart[0]!)!.name} and the board by ${tree.byId.get([...boards][0]!)!.name}; no `
-        + `ground joins the two: its signals have no reference, and read as noise or not at all. Wire its ground to a ground position of `
-        + `the board as well.`,
+      sentence: `${owner.name} is fed by ${tree.byId.get(apart[0]!)!.name} and the board by `
+        + `${tree.byId.get([...boards][0]!)!.name}; no ground joins the two: its signals have no reference, and read `
+        + 'as noise or not at all. Wire its ground to a ground position of the board as well.',
       subjects: [{ partId: owner.id }, ...grounds.map(terminal => ({ partId: owner.id, terminal: terminal.key }))],
       figures: [{ label: 'signals without a return', value: toBoard.length, limit: 0, origin: 'practice' }],
       fixes: grounds[0] && free
@@ -239,52 +261,63 @@ export const groundMissing: Rule = ({ facts, power, netlist }) => {
 }
 
 /** What the plan says of its supply and cannot be. */
-export const powerProblems: Rule = evidence => evidence.power.report.problems.map(problem => problemFinding(problem, evidence))
+export const powerProblems: Rule = evidence =>
+  evidence.power.report.problems.map(problem => problemFinding(problem, evidence))
 
 function problemFinding(problem: TreeProblem, evidence: Evidence): Finding {
   const { tree } = evidence.power
   const ownerOf = (id: NodeRef) => id.endsWith('@wire') ? tree.byId.get(id.slice(0, -'@wire'.length))?.name : undefined
   const nameOf = (id: NodeRef) => ownerOf(id) ?? tree.byId.get(id)?.name ?? `"${id}"`
   const finding = (
-    code: Finding['code'], about: string, severity: Finding['severity'], title: string, sentence: string, nodes: NodeRef[],
+    code: Finding['code'], about: string, severity: Finding['severity'], title: string, sentence: string,
+    nodes: NodeRef[],
     more: Partial<Finding> = {},
   ): Finding =>
     ({
       code, id: `${code} ${about}`, severity, stages: ['power'], title, sentence,
-      subjects: nodes.map(id => tree.byId.has(id) ? nodeSubject(tree.byId.get(id)!) : { node: id }), figures: [], fixes: [], ...more,
+      subjects: nodes.map(id => tree.byId.has(id) ? nodeSubject(tree.byId.get(id)!) : { node: id }), figures: [],
+      fixes: [], ...more,
     })
   switch (problem.kind) {
     case 'unknown-type': return finding(
       'power.unknown', problem.node, 'stop', `Unknown: ${problem.type}`,
-      `The plan puts "${problem.type}" into the supply and the catalogue has no such thing. Take it out, or choose another.`,
+      `The plan puts "${problem.type}" into the supply and the catalogue has no such thing. Take it `
+      + 'out, or choose another.',
       [problem.node], { fixes: [{ label: 'Take it out', edits: [{ edit: 'remove-node', id: problem.node }] }] },
     )
     case 'unknown-feed': return finding(
-      'power.no-such-feed', `${problem.node} ${problem.feed}`, 'stop', `${nameOf(problem.node)} is fed by what is not there`,
-      `The plan feeds ${nameOf(problem.node)} from "${problem.feed}", which is not in the plan or gives nothing. Choose what feeds it.`,
+      'power.no-such-feed', `${problem.node} ${problem.feed}`, 'stop',
+      `${nameOf(problem.node)} is fed by what is not there`,
+      `The plan feeds ${nameOf(problem.node)} from "${problem.feed}", which is not in the plan or gives nothing. `
+      + 'Choose what feeds it.',
       [problem.node],
       {
         fixes: [{
-          label: 'Feed it as usual', edits: [{ edit: 'feed', consumer: problem.node.replace(/@wire$/, ''), from: { usual: true } }],
+          label: 'Feed it as usual',
+          edits: [{ edit: 'feed', consumer: problem.node.replace(/@wire$/, ''), from: { usual: true } }],
         }],
       },
     )
     case 'unknown-upstream': return finding(
-      'power.no-such-port', `${problem.node} ${problem.upstream}`, 'stop', `${nameOf(problem.node)} hangs on what is not there`,
-      `The hub's data plug goes into "${problem.upstream}", which is not in the plan or gives nothing. Choose a port, or pull it out.`,
+      'power.no-such-port', `${problem.node} ${problem.upstream}`, 'stop',
+      `${nameOf(problem.node)} hangs on what is not there`,
+      `The hub's data plug goes into "${problem.upstream}", which is not in the plan or gives nothing. Choose a port, `
+      + 'or pull it out.',
       [problem.node],
-      { fixes: [{ label: 'Pull its data plug out', edits: [{ edit: 'edit-node', id: problem.node, changes: { upstream: null } }] }] },
+      { fixes: [{ label: 'Pull its data plug out',
+        edits: [{ edit: 'edit-node', id: problem.node, changes: { upstream: null } }] }] },
     )
     case 'unknown-join': return finding(
       'power.no-such-plug', `${problem.join.from} ${problem.join.into}`, 'stop',
       `A plug into ${nameOf(problem.join.into)} from what is not there`,
-      `The plan plugs "${problem.join.from}" into "${problem.join.into}"; one of them is not in the plan, gives nothing or takes nothing. `
-      + `Pull it out, or choose another.`,
+      `The plan plugs "${problem.join.from}" into "${problem.join.into}"; one of them is not in the plan, gives `
+      + 'nothing or takes nothing. Pull it out, or choose another.',
       [problem.join.into], { fixes: [{ label: 'Pull it out', edits: [{ edit: 'unjoin', join: problem.join }] }] },
     )
     case 'ring': return finding(
       'power.ring', problem.nodes.join(' '), 'stop', 'A ring without a source',
-      `${problem.nodes.map(nameOf).join(', ')} feed each other and no source feeds them. Choose a source for one of them.`, problem.nodes,
+      `${problem.nodes.map(nameOf).join(', ')} feed each other and no source feeds them. Choose a source for `
+      + 'one of them.', problem.nodes,
     )
     case 'unfed': return finding(
       'power.unfed', problem.node, 'caution', `${nameOf(problem.node)} is fed by nothing`,
@@ -296,16 +329,17 @@ function problemFinding(problem: TreeProblem, evidence: Evidence): Finding {
       return finding(
         'power.absurd', `${problem.node} ${problem.figure}`, 'stop',
         `${nameOf(problem.node)}: ${spec.label} cannot be ${problem.value} ${spec.unit}`.trim(),
-        `${KINDS[tree.byId.get(problem.node)?.kind ?? 'load'].label}: `
-        + `${spec.label} lies between ${spec.min} and ${spec.max} ${spec.unit}; ${problem.value} was not used and the usual figure `
-        + `stands in. Type another.`,
+        `${KINDS[tree.byId.get(problem.node)?.kind ?? 'load'].label}: ${spec.label} lies between ${spec.min} and `
+        + `${spec.max} ${spec.unit}; ${problem.value} was not used and the usual figure stands in. Type another.`,
         [problem.node],
         {
           figures: [{
-            label: spec.label, value: problem.value, unit: spec.unit, limit: `${spec.min} to ${spec.max}`, origin: 'arithmetic',
+            label: spec.label, value: problem.value, unit: spec.unit, limit: `${spec.min} to ${spec.max}`,
+            origin: 'arithmetic',
           }],
           fixes: [{
-            label: 'Take the usual figure', edits: [{ edit: 'set-figure', node: problem.node, figure: problem.figure, value: null }],
+            label: 'Take the usual figure',
+            edits: [{ edit: 'set-figure', node: problem.node, figure: problem.figure, value: null }],
           }],
         },
       )
@@ -316,18 +350,23 @@ function problemFinding(problem: TreeProblem, evidence: Evidence): Finding {
 /** A source's own voltage may differ from the rail's name by so much. practice */
 const NEAR = 0.1
 
-/** Ways to feed what nothing feeds: what is there already at its voltage, else the smallest supply of that voltage that gives enough. */
+/**
+ * Ways to feed what nothing feeds: what is there already at its voltage, else the smallest supply of that voltage
+ * that gives enough.
+ */
 function feedingFixes(id: NodeRef, { facts, power: { tree } }: Evidence): Fix[] {
   const node = tree.byId.get(id)
   const ratedV = node?.figures.ratedV?.value
   if (!node || ratedV === undefined) return []
-  const isNear = (voltageV: number | undefined) => voltageV !== undefined && Math.abs(voltageV - ratedV) <= ratedV * NEAR
+  const isNear = (voltageV: number | undefined) =>
+    voltageV !== undefined && Math.abs(voltageV - ratedV) <= ratedV * NEAR
   const feed = (from: NodeRef) => node.own
     ? { edit: 'edit-node' as const, id, changes: { from } }
     : { edit: 'feed' as const, consumer: id, from }
   const usual: Fix[] = !node.own && Object.hasOwn(facts.plan.power.feeds, id) && facts.board
     && facts.parts.some(owner =>
-      owner.id === node.partId && owner.supplies.some(supply => `${owner.id}.${supply.id}` === id && supply.from !== 'own'))
+      owner.id === node.partId
+      && owner.supplies.some(supply => `${owner.id}.${supply.id}` === id && supply.from !== 'own'))
     ? [{ label: 'Feed it as usual', edits: [{ edit: 'feed', consumer: id, from: { usual: true } }] }]
     : []
   const there = tree.nodes.filter(entry =>
@@ -337,19 +376,23 @@ function feedingFixes(id: NodeRef, { facts, power: { tree } }: Evidence): Fix[] 
   if (usual.length || there.length) return [...usual, ...there].slice(0, 3)
   const neededMa = node.figures.peakMa?.value ?? 0
   const unit = [...facts.catalogue.supplies.values()]
-    .filter(entry => (entry.kind === 'adapter' || entry.kind === 'din-rail') && isNear(entry.voltageV) && entry.currentMa >= neededMa)
+    .filter(entry => (entry.kind === 'adapter' || entry.kind === 'din-rail') && isNear(entry.voltageV)
+      && entry.currentMa >= neededMa)
     .sort((a, b) => a.currentMa - b.currentMa)[0]
   if (!unit) return []
   const source = freeId(tree, 'source')
   return [{
     label: `Add ${unit.name} and feed it from there`,
     edits: [
-      { edit: 'add-node', node: { id: source, type: unit.id, name: unit.name } }, feed(source), ...groundToBoard(node, facts),
+      { edit: 'add-node', node: { id: source, type: unit.id, name: unit.name } }, feed(source),
+      ...groundToBoard(node, facts),
     ],
   }]
 }
 
-/** A part with signals at the board and a supply of its own wants its ground there too: the wire, where none lies yet. */
+/**
+ * A part with signals at the board and a supply of its own wants its ground there too: the wire, where none lies yet.
+ */
 function groundToBoard({ partId }: SupplyNode, facts: Facts): Edit[] {
   const mine = facts.terminals.filter(terminal => terminal.owner.id === partId)
   const ground = mine.find(terminal => terminal.is === 'ground')

@@ -17,18 +17,26 @@ import { wireSheet } from './voltages'
 /** Past its rating by this much a contact or a wire burns; below it ages. practice */
 export const BURNS_SHARE = 1.2
 
-/** A header position, a plug, a switch or a wire that carries more than it may. Peak is judged: contacts do not wait. */
+/**
+ * A header position, a plug, a switch or a wire that carries more than it may. Peak is judged: contacts do not wait.
+ */
 export const overRating: Rule = ({ facts, power }) => power.tree.nodes.flatMap((node): Finding[] => {
-  if (node.role !== 'path' || ['fuse', 'fuse-resettable', 'linear', 'step-down', 'step-up'].includes(node.kind)) return []
+  if (node.role !== 'path'
+    || ['fuse', 'fuse-resettable', 'linear', 'step-down', 'step-up'].includes(node.kind)) return []
   const peak = stateNamed(power.states, 'peak')
   const current = flow(peak, node)
   const wire = node.kind === 'cable'
-  const max = wire ? wireMostMa(node.figures.awg?.value ?? 24, node.figures.bundledPairs?.value ?? 1) : node.figures.ratedMa?.value
+  const max = wire
+    ? wireMostMa(node.figures.awg?.value ?? 24,
+        node.figures.bundledPairs?.value ?? 1)
+    : node.figures.ratedMa?.value
   if (max === undefined || current <= max) return []
-  const carried = power.tree.nodes.filter(other => other.role === 'load' && pathUp(power.tree, peak, other.id).includes(node))
+  const carried = power.tree.nodes.filter(other =>
+    other.role === 'load' && pathUp(power.tree, peak, other.id).includes(node))
   const largest = [...carried].sort((a, b) => flow(peak, b) - flow(peak, a))[0]
   return [{
-    code: 'path.over-rating', id: `path.over-rating ${node.id}`, severity: current > max * BURNS_SHARE ? 'stop' : 'caution',
+    code: 'path.over-rating', id: `path.over-rating ${node.id}`,
+    severity: current > max * BURNS_SHARE ? 'stop' : 'caution',
     stages: ['power', 'wiring'],
     title: `${sentenceCase(nodeName(node, power.tree))} ${verb(node, 'carries', 'carry')} ${amps(current)} and `
       + `${verb(node, 'stands', 'stand')} ${amps(max)}`,
@@ -43,20 +51,25 @@ export const overRating: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
     subjects: [nodeSubject(node), ...largest ? [nodeSubject(largest)] : []],
     figures: [{
       label: 'peak', value: ma(current), unit: 'mA', ...wire
-        ? { limit: ma(max), origin: `${DENSITY.origin}: ${DENSITY.maPerMm2 / 1000} A per mm² in open air, less in a bundle` }
+        ? { limit: ma(max),
+            origin: `${DENSITY.origin}: ${DENSITY.maPerMm2 / 1000} A per mm² in open air, less in a bundle` }
         : limitOf(node, 'ratedMa'),
     }],
     fixes: waysOut({ facts, power }, `path.over-rating ${node.id}`, () => [
-      ...betterLead(node), ...largest ? [...pastTheBoard(power.tree, largest), ...ownSupply(facts, power.tree, largest)] : [],
+      ...betterLead(node),
+      ...largest ? [...pastTheBoard(power.tree, largest), ...ownSupply(facts, power.tree, largest)] : [],
       ...node.kind === 'hub' || node.id === '@usb' ? hubOwnSupply(facts, power.tree) : [],
-      ...node.kind === 'socket' ? [...ownHub(facts, power.tree), ...largest?.kind === 'board' ? lowerClock(facts) : []] : [],
+      ...node.kind === 'socket'
+        ? [...ownHub(facts, power.tree), ...largest?.kind === 'board' ? lowerClock(facts) : []]
+        : [],
     ], ['peak'], ({ tree, states }) => {
       const now = tree.byId.get(node.id)
       const flows = now ? flow(stateNamed(states, 'peak'), now) : 0
       const stands = now && wire
         ? wireMostMa(now.figures.awg!.value, now.figures.bundledPairs?.value ?? 1)
         : now?.figures.ratedMa?.value ?? max
-      return { enough: flows <= stands, figure: `${amps(flows)} of ${amps(stands)}`, gain: current / max - flows / stands - 0.01 }
+      return { enough: flows <= stands, figure: `${amps(flows)} of ${amps(stands)}`,
+        gain: current / max - flows / stands - 0.01 }
     }),
     ...wire && { worksheet: wireSheet(node, peak, 4.75, power) },
   }]
@@ -84,24 +97,24 @@ export const converters: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
   if (max && highest > max.value && !derived) findings.push({
     code: 'converter.over-input', id: `converter.over-input ${node.id}`, severity: 'stop', stages: ['power'],
     title: `${volts(highest)} reach ${name}, which stands ${volts(max.value)}`,
-    sentence: `${sentenceCase(name)} stands ${volts(max.value)} at its input and gets ${volts(highest)}: it is destroyed and may pass `
-      + `the voltage on. Take one made for it, or a lower source.`,
+    sentence: `${sentenceCase(name)} stands ${volts(max.value)} at its input and gets ${volts(highest)}: it is `
+      + 'destroyed and may pass the voltage on. Take one made for it, or a lower source.',
     subjects, figures: [{ label: 'input', value: v(highest), unit: 'V', ...limitOf(node, 'mostInV') }], fixes: [],
   })
   if (rated && current > rated.value) findings.push({
     code: 'converter.over-current', id: `converter.over-current ${node.id}`, severity: 'stop', stages: ['power'],
     title: `${name} gives ${amps(rated.value)} and is asked for ${amps(current)}`,
-    sentence: `At peak ${amps(current)} are asked of ${name}, which gives ${amps(rated.value)}: it limits or switches off. Take a larger `
-      + `one, or put some of the loads on another.`,
+    sentence: `At peak ${amps(current)} are asked of ${name}, which gives ${amps(rated.value)}: it limits or switches `
+      + 'off. Take a larger one, or put some of the loads on another.',
     subjects, figures: [{ label: 'peak', value: ma(current), unit: 'mA', ...limitOf(node, 'ratedMa') }],
     fixes: largerConverter(facts.catalogue.powerItems, node, current, highest),
   })
   if (starved && !derived) findings.push({
     code: 'converter.drop-out', id: `converter.drop-out ${node.id}`, severity: 'caution', stages: ['power'],
     title: `${name} gets ${volts(starved.nodes[node.id]!.inputV!)} and wants ${volts(wants)}`,
-    sentence: `${starved.label}: ${volts(starved.nodes[node.id]!.inputV!)} at its input, ${volts(wants)} are wanted for `
-      + `${volts(node.figures.setV.value)} out: the output falls with the input. Take a higher source, a shorter lead, or a converter `
-      + `that needs less above its output.`,
+    sentence: `${starved.label}: ${volts(starved.nodes[node.id]!.inputV!)} at its input, ${volts(wants)} are wanted `
+      + `for ${volts(node.figures.setV.value)} out: the output falls with the input. Take a higher source, a shorter `
+      + 'lead, or a converter that needs less above its output.',
     subjects,
     figures: [{
       label: 'input', value: v(starved.nodes[node.id]!.inputV!), unit: 'V', limit: v(wants),
@@ -115,7 +128,8 @@ export const converters: Rule = ({ facts, power }) => power.tree.nodes.flatMap((
 })
 
 /** A converter of the same kind and voltage that gives as much and stands the same input; the cheapest. */
-function largerConverter(items: ReadonlyMap<string, PowerItem>, node: SupplyNode, currentMa: number, inputV: number): Fix[] {
+function largerConverter(items: ReadonlyMap<string, PowerItem>, node: SupplyNode, currentMa: number,
+  inputV: number): Fix[] {
   if (!node.own) return []
   const wants = wantsV(node)
   return [...items.values()]
@@ -124,7 +138,8 @@ function largerConverter(items: ReadonlyMap<string, PowerItem>, node: SupplyNode
       && Math.max(figures.leastInV ?? 0, figures.setV! + (figures.headroomV ?? 0)) <= Math.max(wants, inputV * 0.95))
     .sort((a, b) => (a.price ?? 0) - (b.price ?? 0)).slice(0, 1)
     .map(item => ({
-      label: `Take ${item.name}`, edits: [{ edit: 'edit-node', id: node.id, changes: { type: item.id, name: item.name, figures: {} } }],
+      label: `Take ${item.name}`,
+      edits: [{ edit: 'edit-node', id: node.id, changes: { type: item.id, name: item.name, figures: {} } }],
     }))
 }
 
@@ -137,15 +152,17 @@ function tooHot(node: SupplyNode, heat: Power['report']['regulators'][number], {
     code: 'regulator.too-hot', id: `regulator.too-hot ${node.id}`, severity: 'stop', stages: ['power', 'build'],
     title: `${node.name} gets ${Math.round(heat.temperatureC)} °C`,
     sentence: `It turns ${watts(heat.lossW)} into `
-      + `heat${linear ? ` (${volts(inputV)} down to ${volts(voltageV)} at ${amps(currentMa)})` : ''} and warms by ${Math.round(heat.kw)} `
-      + `K per watt: ${Math.round(heat.temperatureC)} °C, past its ${heat.hottestC} °C. It switches off or dies, and burns fingers before `
-      + `that. ${linear ? 'Take a step-down converter, a lower source, or more copper.' : 'Take a larger converter, or cool it.'}`,
+      + `heat${linear ? ` (${volts(inputV)} down to ${volts(voltageV)} at ${amps(currentMa)})` : ''} and warms by `
+      + `${Math.round(heat.kw)} K per watt: ${Math.round(heat.temperatureC)} °C, past its ${heat.hottestC} °C. It `
+      + 'switches off or dies, and burns fingers before that. '
+      + `${linear ? 'Take a step-down converter, a lower source, or more copper.' : 'Take a larger converter, or cool it.'}`,
     subjects: [nodeSubject(node)],
     figures: [
       { label: 'temperature', value: Math.round(heat.temperatureC), unit: '°C', ...limitOf(node, 'hottestC') },
       { label: 'heat', value: v(heat.lossW), unit: 'W', origin: 'arithmetic' },
       { label: 'warms by', value: Math.round(heat.kw), unit: 'K/W', origin: heat.kwOrigin },
-      { label: 'air around it', value: Math.round(heat.airC), unit: '°C', origin: 'textbook: the case warms with all heat inside' },
+      { label: 'air around it', value: Math.round(heat.airC), unit: '°C',
+        origin: 'textbook: the case warms with all heat inside' },
     ],
     fixes: item && linear && node.own && Math.abs(node.figures.setV!.value - 5) < 0.2
       ? [{
@@ -155,7 +172,8 @@ function tooHot(node: SupplyNode, heat: Power['report']['regulators'][number], {
       : [],
     worksheet: {
       kind: 'step-down', node: node.id, inputV: v(inputV), outputV: v(voltageV), currentMa: Math.round(currentMa),
-      headroomV: node.figures.headroomV?.value ?? 1, efficiency: 0.88, ambientC: Math.round(heat.temperatureC - heat.lossW * heat.kw),
+      headroomV: node.figures.headroomV?.value ?? 1, efficiency: 0.88,
+      ambientC: Math.round(heat.temperatureC - heat.lossW * heat.kw),
       kw: Math.round(heat.kw), hottestC: heat.hottestC,
     },
   }

@@ -29,7 +29,8 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
     { label: 'typical', value: ma(source.typicalMa), unit: 'mA' },
     { label: 'at peak', value: Number(source.peakW.toFixed(1)), unit: 'W' },
   ]
-  const subjects = [nodeSubject(node), ...board ? [{ rail: '5V' }] : [], ...largest?.partId ? [{ partId: largest.partId, rail: '5V' }] : []]
+  const subjects = [nodeSubject(node), ...board ? [{ rail: '5V' }] : [],
+    ...largest?.partId ? [{ partId: largest.partId, rail: '5V' }] : []]
   const common = { subjects, figures, stages: board ? ['power' as const, 'board' as const] : ['power' as const] }
   const enough = (max: number) => (solved: Solved): Outcome => {
     const at = solved.tree.byId.get(source.node)
@@ -41,7 +42,8 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
     }
   }
   const fixes = (max: number) => waysOut({ facts, power }, `supply ${source.node} ${max}`, () => [
-    ...board ? largerSupplies(facts, source.peakMa / max) : largerSource(facts, node, source.peakMa / max), ...ownHub(facts, power.tree),
+    ...board ? largerSupplies(facts, source.peakMa / max) : largerSource(facts, node, source.peakMa / max),
+    ...ownHub(facts, power.tree),
     ...largest && largest.node !== '@board' ? ownSupply(facts, power.tree, power.tree.byId.get(largest.node)!) : [],
     // A lower clock is no answer to what a motor draws.
     ...largest?.node === '@board' ? lowerClock(facts) : [],
@@ -61,10 +63,11 @@ export const sourcesAsked: Rule = ({ facts, power }) => power.report.sources.fla
   return [
     ...tight
       ? [{
-          ...common, stages: ['power' as const], code: 'supply.tight' as const, id: `supply.tight${key}`, severity: 'caution' as const,
+          ...common, stages: ['power' as const], code: 'supply.tight' as const, id: `supply.tight${key}`,
+          severity: 'caution' as const,
           title: board ? 'The supply has little to spare' : `${source.name} has little to spare`,
-          sentence: `At peak ${Math.round(source.peakMa / source.availableMa * 100)} % of it is taken. Cables and ageing take their part `
-            + `too: leave 15 %.`,
+          sentence: `At peak ${Math.round(source.peakMa / source.availableMa * 100)} % of it is taken. Cables and `
+            + 'ageing take their part too: leave 15 %.',
           fixes: fixes(1 - FREE_SHARE),
         }]
       : [],
@@ -98,7 +101,8 @@ function surgeFinding(
   const gapMa = surge.currentMa - surge.standsMa + surge.addedMa
   const carrying = [...facts.catalogue.powerItems.values()].filter(item => item.kind === 'capacitor')
     .sort((a, b) => a.figures.capacitanceF! - b.figures.capacitanceF!)
-    .filter(item => capacitorAddsMa(item.figures.capacitanceF!, item.figures.ohm ?? 0, surge.seconds) >= gapMa - surge.addedMa
+    .filter(item => capacitorAddsMa(item.figures.capacitanceF!, item.figures.ohm ?? 0,
+      surge.seconds) >= gapMa - surge.addedMa
       && item.figures.mostV! >= sourceEmfV(node) * 1.05
       && item.figures.capacitanceF! * sourceEmfV(node) / (surge.standsMa / 1000) <= MAX_CHARGING_S)
   const [kept] = carrying
@@ -106,7 +110,8 @@ function surgeFinding(
   // A capacitor beside the board's feed also holds it after switch-off: where that is judged, it is another question.
   const offered = kept && consumer && facts.plan.power.shutdownS === null && power.report.holds.length === 0
   return {
-    code: 'surge.too-large', id: `surge.too-large${board ? '' : ` ${source}`}`, severity: 'caution', stages: ['power'], subjects,
+    code: 'surge.too-large', id: `surge.too-large${board ? '' : ` ${source}`}`, severity: 'caution', stages: ['power'],
+    subjects,
     title: `Switching on asks ${amps(surge.currentMa)} for ${moment(surge.seconds)}`,
     sentence: `When everything comes on at once ${amps(surge.currentMa)} are asked for ${moment(surge.seconds)}; `
       + `${board ? 'the supply' : node.name} gives about ${amps(surge.standsMa)} that long`
@@ -118,7 +123,8 @@ function surgeFinding(
         + `Or switch the largest parts on later, one after the other.`,
     figures: [{
       label: `at start-up, ${moment(surge.seconds)}`, value: ma(surge.currentMa), unit: 'mA', limit: ma(surge.standsMa),
-      origin: `memory: ${overloadFor(surge.seconds).toFixed(2)} × the rating that long, and a fall of ${SURGE_FALL_V} V at capacitors`,
+      origin: `memory: ${overloadFor(surge.seconds).toFixed(2)} × the rating that long, and a fall of ${SURGE_FALL_V} `
+        + 'V at capacitors',
     }],
     fixes: offered
       ? waysOut({ facts, power }, `surge ${source}`, () => carrying.map(item => ({
@@ -126,12 +132,14 @@ function surgeFinding(
           edits: [{
             edit: 'add-node',
             node: {
-              id: freeNodeId(facts.plan.power, 'capacitor'), type: item.id, name: item.name, from: power.tree.byId.get('@socket')!.from[0]!,
+              id: freeNodeId(facts.plan.power, 'capacitor'), type: item.id, name: item.name,
+              from: power.tree.byId.get('@socket')!.from[0]!,
             },
             before: '@socket',
           }],
         })), ['typical', 'start'], (solved) => {
-          const after = worstSurge(solved, source, power.report.sources.find(entry => entry.node === source)!.availableMa)
+          const after = worstSurge(solved, source,
+            power.report.sources.find(entry => entry.node === source)!.availableMa)
           return { enough: !after, figure: 'it starts', gain: after ? 0 : 1 }
         })
       : [],
@@ -141,8 +149,8 @@ function surgeFinding(
 const farads = (farad: number) => farad >= 0.1 ? `${Number(farad.toFixed(1))} F` : `${Math.round(farad * 1e6)} µF`
 
 /**
- * Whether the plan's supply carries the board by itself: what lies between (a switch, a fuse, a longer lead) changes nothing of it, a
- * converter or another source that carries it does.
+ * Whether the plan's supply carries the board by itself: what lies between (a switch, a fuse, a longer lead) changes
+ * nothing of it, a converter or another source that carries it does.
  */
 function carriesBoard({ tree, states }: Power): boolean {
   if (!tree.byId.has('@socket') && !tree.byId.has('@header')) return false
@@ -186,8 +194,8 @@ export const boardsWish: Rule = ({ facts, power }) => {
   if (met === 'below-advised') return [{
     code: 'supply.below-advised', id: 'supply.below-advised', severity: 'note', stages: ['power', 'board'],
     title: `${inWatts(board.advisedSupplyMa.value)} is advised`,
-    sentence: `${wish} The chosen supply gives ${inWatts(supplyMa)}: enough for what the plan holds now, with less room for what is `
-      + `plugged in later.`,
+    sentence: `${wish} The chosen supply gives ${inWatts(supplyMa)}: enough for what the plan holds now, with less `
+      + 'room for what is plugged in later.',
     subjects: [{ node: '@supply', rail: '5V' }], figures, fixes: [],
   }]
   return []
@@ -202,11 +210,13 @@ export const smallSupplyUsb: Rule = ({ facts, power }) => {
   return [{
     code: 'usb.small-supply', id: 'usb.small-supply', severity: 'note', stages: ['power', 'board'],
     title: `USB sockets give ${amps(budget.value)} together with this supply`,
-    sentence: `The board sees a supply below ${amps(wanted)} and gives its USB sockets ${amps(budget.value)} together in place of `
-      + `${amps(full)}: drives and sticks may not start.`,
+    sentence: `The board sees a supply below ${amps(wanted)} and gives its USB sockets ${amps(budget.value)} together `
+      + `in place of ${amps(full)}: drives and sticks may not start.`,
     subjects: [{ node: '@usb', rail: 'USB' }],
-    figures: [{ label: 'USB sockets', value: budget.value, unit: 'mA', limit: full, origin: budget.origin, limitKey: 'board.usbBudgetMa' }],
-    fixes: largerSupplies(facts, wanted).slice(0, 1).map(({ label, edits }) => ({ label: `${label}: ${amps(full)} for USB`, edits })),
+    figures: [{ label: 'USB sockets', value: budget.value, unit: 'mA', limit: full, origin: budget.origin,
+      limitKey: 'board.usbBudgetMa' }],
+    fixes: largerSupplies(facts, wanted).slice(0, 1)
+      .map(({ label, edits }) => ({ label: `${label}: ${amps(full)} for USB`, edits })),
   }]
 }
 
@@ -220,32 +230,37 @@ export const railsOver: Rule = ({ facts, power }) => power.report.rails.flatMap(
     const asked = stateNamed(solved.states, 'peak').nodes[node]?.currentMa ?? 0
     const small = usb ? usbBudgetOf(solved) : rail.availableMa!
     return {
-      enough: asked <= small, figure: `${amps(asked)} of ${amps(small)}`, gain: rail.peakMa / rail.availableMa! - asked / small - 0.01,
+      enough: asked <= small, figure: `${amps(asked)} of ${amps(small)}`,
+      gain: rail.peakMa / rail.availableMa! - asked / small - 0.01,
     }
   }
   // A larger supply can raise what the USB sockets give.
   const usbBudgetOf = (solved: Solved) =>
-    facts.plan.limits['board.usbBudgetMa']?.value ?? usbBudget(facts, feedLimit(facts, solved).availableMa)?.value ?? rail.availableMa!
+    facts.plan.limits['board.usbBudgetMa']?.value ?? usbBudget(facts, feedLimit(facts, solved).availableMa)?.value
+    ?? rail.availableMa!
   const small = usb && usbBudget(facts, power.report.rails[0]!.availableMa)?.small
   const load = largest && power.tree.byId.get(largest.node)
   return [{
     code: 'rail.over-budget', id: `rail.over-budget ${rail.rail}`, severity: 'stop', stages: ['power'],
     title: usb ? 'The USB sockets are overloaded' : 'The 3V3 rail is over its budget',
-    sentence: `${usb ? 'Plugs' : 'Parts'} ask ${amps(rail.peakMa)} at peak of ${usb ? 'the USB sockets' : 'the 3V3 positions'}, which `
-      + `give ${amps(rail.availableMa)} together: ${usb ? 'the board switches them off' : 'the regulator sags and the board restarts'}. `
-      + `The largest share is ${largest!.name} with ${amps(largest!.peakMa)}; feed it from `
+    sentence: `${usb ? 'Plugs' : 'Parts'} ask ${amps(rail.peakMa)} at peak of `
+      + `${usb ? 'the USB sockets' : 'the 3V3 positions'}, which give ${amps(rail.availableMa)} together: `
+      + `${usb ? 'the board switches them off' : 'the regulator sags and the board restarts'}. The largest share is `
+      + `${largest!.name} with ${amps(largest!.peakMa)}; feed it from `
       + `${usb ? 'a powered hub' : 'a regulator of its own'}.`,
     subjects: [{ node, rail: rail.rail }, ...largest?.partId ? [{ partId: largest.partId, rail: rail.rail }] : []],
     figures: [
-      { label: 'peak', value: ma(rail.peakMa), unit: 'mA', limit: rail.availableMa, origin: rail.origin, limitKey: rail.limitKey },
+      { label: 'peak', value: ma(rail.peakMa), unit: 'mA', limit: rail.availableMa, origin: rail.origin,
+        limitKey: rail.limitKey },
       { label: 'typical', value: ma(rail.typicalMa), unit: 'mA' },
     ],
     fixes: waysOut(
       { facts, power }, `rail.over-budget ${rail.rail}`,
       () => {
-        if (usb) return [...ownHub(facts, power.tree), ...hubOwnSupply(facts, power.tree), ...small ? largerSupplies(facts, 5000) : [], ...load
-          ? pastTheBoard(power.tree, load)
-          : []]
+        if (usb) return [...ownHub(facts, power.tree), ...hubOwnSupply(facts, power.tree),
+          ...small ? largerSupplies(facts, 5000) : [], ...load
+            ? pastTheBoard(power.tree, load)
+            : []]
         return load
           ? ownRegulator(facts, load.id)
           : []

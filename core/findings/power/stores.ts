@@ -42,13 +42,16 @@ export const packTooSmall: Rule = ({ facts, power }) => {
         .map(unit => ({ label: `Take ${unit.name}`, edits: [store.node === '@supply'
           ? { edit: 'choose-supply' as const, supply: { type: unit.id } }
           : { edit: 'edit-node' as const, id: store.node, changes: { type: unit.id } }] })),
-      { label: `Give it ${neededMah} mAh`, edits: [{ edit: 'set-figure', node: store.node, figure: 'capacityMah', value: neededMah }] },
+      { label: `Give it ${neededMah} mAh`,
+        edits: [{ edit: 'set-figure', node: store.node, figure: 'capacityMah', value: neededMah }] },
     ],
     worksheet: {
       kind: 'battery', node: store.node, capacityMah: store.capacityMah,
-      cellV: facts.catalogue.supplies.get(power.tree.byId.get(store.node)!.unit!.id)?.cellV ?? 3.7, efficiency: store.efficiency,
+      cellV: facts.catalogue.supplies.get(power.tree.byId.get(store.node)!.unit!.id)?.cellV ?? 3.7,
+      efficiency: store.efficiency,
       powerW: Number(store.meanW.toFixed(3)), temperatureC: facts.plan.power.store.temperatureC,
-      chemistry: power.tree.byId.get(store.node)!.unit!.chemistry ?? 'lithium', leftShare: Number(capacity.leftShare.toFixed(3)),
+      chemistry: power.tree.byId.get(store.node)!.unit!.chemistry ?? 'lithium',
+      leftShare: Number(capacity.leftShare.toFixed(3)),
       hoursAsked: asked,
     },
   }]
@@ -61,11 +64,13 @@ export const bankSwitchesOff: Rule = ({ power }) => power.report.stores.flatMap(
   return [{
     code: 'bank.switches-off', id: `bank.switches-off ${store.node}`, severity: 'stop', stages: ['power'],
     title: `${store.name} switches itself off`,
-    sentence: `In one part of the day only ${Math.round(store.minMa)} mA are drawn; below ${unit.lowLoadMa} mA the bank takes it for `
-      + `nothing and switches off after ${unit.lowLoadS ?? 30} s. Take one that stays on, or draw a little more (a resistor of `
+    sentence: `In one part of the day only ${Math.round(store.minMa)} mA are drawn; below ${unit.lowLoadMa} mA `
+      + `the bank takes it for nothing and switches off after ${unit.lowLoadS ?? 30} s. Take one that stays on, `
+      + 'or draw a little more (a resistor of '
       + `${Math.floor(unit.voltageV / (unit.lowLoadMa - store.minMa + 5) * 1000)} Ω across it does).`,
     subjects: [nodeSubject(power.tree.byId.get(store.node)!)],
-    figures: [{ label: 'drawn', value: Math.round(store.minMa), unit: 'mA', limit: unit.lowLoadMa, origin: unit.origin }], fixes: [],
+    figures: [{ label: 'drawn', value: Math.round(store.minMa), unit: 'mA', limit: unit.lowLoadMa,
+      origin: unit.origin }], fixes: [],
   }]
 })
 
@@ -77,28 +82,36 @@ export const weekRunsDry: Rule = ({ facts, power }) => {
   const { panelW } = facts.plan.power.store
   const shortBy = week.loadWh / store.efficiency / Math.max(1e-6, week.sunWh)
   return [{
-    code: 'week.runs-dry', id: `week.runs-dry ${store.node}`, severity: 'stop', stages: ['power'], title: `Empty on day ${day} of the week`,
-    sentence: `Under the plan's weather the panel brings ${week.sunWh.toFixed(0)} Wh in a week and the store is empty on day ${day} at `
-      + `${String(Math.floor(week.emptyAtH % 24)).padStart(2, '0')}:00. Take a larger panel, a larger store, or draw less at night.`,
+    code: 'week.runs-dry', id: `week.runs-dry ${store.node}`, severity: 'stop', stages: ['power'],
+    title: `Empty on day ${day} of the week`,
+    sentence: `Under the plan's weather the panel brings ${week.sunWh.toFixed(0)} Wh in a week and the store is empty `
+      + `on day ${day} at ${String(Math.floor(week.emptyAtH % 24)).padStart(2, '0')}:00. Take a larger panel, a larger `
+      + 'store, or draw less at night.',
     subjects: [nodeSubject(power.tree.byId.get(store.node)!)],
     figures: [
-      { label: 'sun in the week', value: Math.round(week.sunWh), unit: 'Wh', origin: 'memory: 70 % of the peak arrives' },
+      { label: 'sun in the week', value: Math.round(week.sunWh), unit: 'Wh',
+        origin: 'memory: 70 % of the peak arrives' },
       { label: 'usable', value: Number(store.usableWh.toFixed(1)), unit: 'Wh' },
     ],
     fixes: [{
       label: `Take a panel of ${Math.ceil(panelW * Math.max(1.25, shortBy * 1.3) / 5) * 5} W`,
       edits: [{
         edit: 'set-power',
-        power: { store: { ...facts.plan.power.store, panelW: Math.ceil(panelW * Math.max(1.25, shortBy * 1.3) / 5) * 5 } },
+        power: { store: { ...facts.plan.power.store,
+          panelW: Math.ceil(panelW * Math.max(1.25, shortBy * 1.3) / 5) * 5 } },
       }],
     }],
   }]
 }
 
-/** Whether everything this node leads to stands behind a fuse: switches, wires and connectors in between change nothing of it. */
+/**
+ * Whether everything this node leads to stands behind a fuse: switches, wires and connectors in between change
+ * nothing of it.
+ */
 function fusedFrom(tree: SupplyTree, node: SupplyNode, seen: ReadonlySet<string> = new Set()): boolean {
   if (node.kind === 'fuse' || node.kind === 'fuse-resettable') return true
-  if (node.role !== 'path' || node.figures.setV || node.kind === 'socket' || node.kind === 'header-input' || seen.has(node.id)) return false
+  if (node.role !== 'path' || node.figures.setV || node.kind === 'socket' || node.kind === 'header-input'
+    || seen.has(node.id)) return false
   const next = tree.nodes.filter(other => other.from.includes(node.id))
   return next.length > 0 && next.every(other => fusedFrom(tree, other, new Set([...seen, node.id])))
 }
@@ -114,8 +127,8 @@ export const storeCautions: Rule = ({ power, facts }) => power.tree.nodes.flatMa
   const behind = power.tree.nodes.filter(other => other.id !== lead && other.from.some(id => ends.includes(id)))
   const fused = behind.length > 0 && behind.every(other => fusedFrom(power.tree, other))
   let chemistry: string
-  if (node.kind === 'lithium') chemistry = 'Lithium cells: take protected ones, charge them with a charger made for them, never parallel cells of unequal charge, keep them '
-    + 'from frost and heat.'
+  if (node.kind === 'lithium') chemistry = 'Lithium cells: take protected ones, charge them with a charger made for '
+    + 'them, never parallel cells of unequal charge, keep them from frost and heat.'
   else chemistry = node.kind === 'lead'
     ? 'Lead batteries: charge them where gas can leave, and never empty them further than half.'
     : 'A vehicle: take it from a fused circuit, never from the battery straight, and let it still start.'
@@ -123,7 +136,8 @@ export const storeCautions: Rule = ({ power, facts }) => power.tree.nodes.flatMa
   const consumer = behind[0]
   const fuse = offeredFuse(facts.catalogue, BATTERY_FUSE_MA)
   return [{
-    code: fused ? 'battery.cautions' : 'battery.no-fuse', id: `${fused ? 'battery.cautions' : 'battery.no-fuse'} ${node.id}`,
+    code: fused ? 'battery.cautions' : 'battery.no-fuse',
+    id: `${fused ? 'battery.cautions' : 'battery.no-fuse'} ${node.id}`,
     severity: fused ? 'note' : 'caution', stages: ['power', 'build'],
     title: fused ? `${node.name}: handle it with care` : `${node.name} has no fuse`,
     sentence: `${fused
@@ -143,7 +157,8 @@ export const storeCautions: Rule = ({ power, facts }) => power.tree.nodes.flatMa
           edits: [{
             edit: 'add-node',
             node: {
-              id: power.tree.byId.has('fuse') ? `fuse-${node.id.replace('@', '')}` : 'fuse', type: fuse.id, name: fuse.name, from,
+              id: power.tree.byId.has('fuse') ? `fuse-${node.id.replace('@', '')}` : 'fuse', type: fuse.id,
+              name: fuse.name, from,
             },
             before: consumer.id.replace(/@wire$/, ''),
           }],

@@ -13,7 +13,8 @@ export const stripDrops: Rule = ({ facts, power }) => facts.parts.flatMap((owner
   const pixels = Number(owner.options[strip.pixelsOption]) || 1
   const min = node.figures.leastV!
   const both = strip.fedOption !== undefined && owner.options[strip.fedOption] === 'both'
-  const fall = (atBoth: boolean, share = 1) => stripDropV(pixels, peak.currentMa / pixels * share, strip.ohmPerPixel!, atBoth)
+  const fall = (atBoth: boolean,
+    share = 1) => stripDropV(pixels, peak.currentMa / pixels * share, strip.ohmPerPixel!, atBoth)
   const ends = peak.voltageV - fall(both)
   // What already comes too low to its beginning is its feed's matter.
   if (peak.currentMa <= 0 || peak.voltageV < min.value || ends >= min.value) return []

@@ -35,12 +35,13 @@ const known = new Map<string, Fix[]>()
 const MAX_KNOWN = 200
 
 /**
- * The ways that help in the states named, those that are enough first and the cheapest of them before the others.
- * Where none is enough by itself, two together are tried. `about` names the finding: with the supply it decides the outcome, so that
- * the same question about the same supply is answered from memory.
+ * The ways that help in the states named, those that are enough first and the cheapest of them before the others. Where
+ * none is enough by itself, two together are tried. `about` names the finding: with the supply it decides the outcome,
+ * so that the same question about the same supply is answered from memory.
  */
 export function waysOut(
-  { facts, power }: Asked, about: string, ways: () => PowerFix[], states: readonly string[], judge: (solved: Solved) => Outcome,
+  { facts, power }: Asked, about: string, ways: () => PowerFix[], states: readonly string[],
+  judge: (solved: Solved) => Outcome,
 ): Fix[] {
   const key = `${about} ${supplyKey(facts, power)}`
   const before = known.get(key)
@@ -64,7 +65,8 @@ function supplyKey({ plan, board, supplyMa }: Facts, { tree }: Pick<Power, 'tree
   ) => [id, kind, name, from, upstream, open, Object.entries(figures)
     .map(([figure, { value }]) => [figure, value])])
   const key = JSON.stringify([
-    nodes, plan.power, plan.supply, plan.limits, supplyMa, board?.id, board?.limits, board?.power, board?.clocking, board?.draw,
+    nodes, plan.power, plan.supply, plan.limits, supplyMa, board?.id, board?.limits, board?.power, board?.clocking,
+    board?.draw,
   ])
   keys.set(tree, key)
   return key
@@ -86,7 +88,10 @@ function tryOut(facts: Facts, ways: PowerFix[], states: readonly string[], judge
     }))
 }
 
-/** Of several values of one figure the first: a lead that is thicker still says nothing new, and takes the place of another way. */
+/**
+ * Of several values of one figure the first: a lead that is thicker still says nothing new, and takes the place
+ * of another way.
+ */
 function onceEach<T extends { way: PowerFix }>(tried: T[]): T[] {
   const seen = new Set<string>()
   return tried.filter(({ way: { edits: [edit] } }) => {
@@ -100,7 +105,8 @@ function onceEach<T extends { way: PowerFix }>(tried: T[]): T[] {
 function enoughTogether<T extends { outcome: Outcome }>(ways: PowerFix[], tried: (way: PowerFix) => T): T[] {
   for (const [i, first] of ways.entries()) {
     for (const second of ways.slice(i + 1)) {
-      if (first.edits[0]!.edit === second.edits[0]!.edit && touched(first.edits[0]!) === touched(second.edits[0]!)) continue
+      if (first.edits[0]!.edit === second.edits[0]!.edit
+        && touched(first.edits[0]!) === touched(second.edits[0]!)) continue
       const pair = tried({
         label: `${first.label}, and ${second.label.charAt(0).toLowerCase()}${second.label.slice(1)}`,
         edits: [...first.edits, ...second.edits], price: first.price + second.price,

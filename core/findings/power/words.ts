@@ -44,7 +44,8 @@ export const v = (value: number): number => Number(value.toFixed(2)) + 0
 export function nodeSubject(node: Pick<SupplyNode, 'id' | 'partId'> | ReportNode): Subject {
   const position = /^@P(\d+)$/.exec(node.id)
   const terminal = node.partId && /^[^@#]+\.[^@#]+$/.test(node.id) ? { terminal: node.id } : {}
-  return { node: node.id, ...node.partId && { partId: node.partId }, ...terminal, ...position && { position: Number(position[1]) } }
+  return { node: node.id, ...node.partId && { partId: node.partId }, ...terminal,
+    ...position && { position: Number(position[1]) } }
 }
 
 /** A figure of the tree as the limit of a finding. */
@@ -58,13 +59,17 @@ export function nodeName(node: SupplyNode, tree: { byId: ReadonlyMap<string, Sup
   if (node.id === '@cable') return 'the supply\'s lead'
   if (node.id.endsWith('@lead')) return `the lead of ${tree.byId.get(node.id.slice(0, -5))?.name ?? 'a supply'}`
   if (node.id.endsWith('@wire')) {
-    return `the ${node.kind === 'connector' ? 'plug' : 'wires'} of ${tree.byId.get(node.id.slice(0, -5))?.name ?? 'a part'}`
+    return `the ${node.kind === 'connector' ? 'plug' : 'wires'} of `
+      + `${tree.byId.get(node.id.slice(0, -5))?.name ?? 'a part'}`
   }
-  return node.role === 'source' || node.own || node.partId ? node.name : `the ${node.name.charAt(0).toLowerCase()}${node.name.slice(1)}`
+  return node.role === 'source' || node.own || node.partId
+    ? node.name
+    : `the ${node.name.charAt(0).toLowerCase()}${node.name.slice(1)}`
 }
 
 /** Through a node, whichever way. */
 export const flow = (state: PowerState, node: SupplyNode) => Math.abs(state.nodes[node.id]!.currentMa)
 /** Wires are many, a plug is one. */
-export const verb = (node: SupplyNode, one: string, many: string) => node.kind === 'cable' && node.id.endsWith('@wire') ? many : one
+export const verb = (node: SupplyNode, one: string,
+  many: string) => node.kind === 'cable' && node.id.endsWith('@wire') ? many : one
 export const sentenceCase = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -1,4 +1,7 @@
-/** Currents of the lines: loads that need a driving stage, one line, all lines, pulls against each other, and what moves at start. */
+/**
+ * Currents of the lines: loads that need a driving stage, one line, all lines, pulls against each other, and what
+ * moves at start.
+ */
 import type { Facts, Terminal } from '../../facts/types'
 import { claimOf } from '../../placement/refs'
 import { mosfetStage, pulledV, TRANSISTOR, transistorStage, type StageTask } from '../../signals/drive'
@@ -32,23 +35,27 @@ function stageFixes(terminal: Terminal, facts: Facts): Fix[] {
   const diode = task.inductive ? ', flyback diode' : ''
   return [
     put(`Add a MOSFET stage (gate ${ohmsInWords(mosfet.gateOhm)}, ${ohmsInWords(mosfet.pullDownOhm)} to ground${diode})`, 'mosfet'),
-    ...transistor.fits ? [put(`Add a transistor stage (base ${ohmsInWords(transistor.baseOhm)}${diode})`, 'transistor')] : [],
+    ...transistor.fits
+      ? [put(`Add a transistor stage (base ${ohmsInWords(transistor.baseOhm)}${diode})`, 'transistor')]
+      : [],
   ]
 }
 
 /** Relays, fans and lamps that hang on a line with nothing between. */
 export const drivenStraight: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
   const { signal, between, place } = terminal
-  if (!signal?.load || between?.kind === 'mosfet' || between?.kind === 'transistor' || !place || place.kind === 'nowhere') return []
+  if (!signal?.load || between?.kind === 'mosfet' || between?.kind === 'transistor' || !place
+    || place.kind === 'nowhere') return []
   const max = boardLimit(facts, 'lineMaxMa')
   const asked = signal.inputCurrentMa?.value
   const what = { coil: 'A coil', motor: 'A motor', lamp: 'A lamp' }[signal.load]
   const kick = signal.load === 'lamp' ? '' : ' and kicks back when switched off'
   return [{
-    code: 'line.driven-straight', id: `line.driven-straight ${terminal.key}`, severity: 'stop', stages: ['wiring', 'power'],
+    code: 'line.driven-straight', id: `line.driven-straight ${terminal.key}`, severity: 'stop',
+    stages: ['wiring', 'power'],
     title: `${terminal.owner.name} is driven straight from ${whereIs(terminal)}`,
-    sentence: `${what} draws ${asked ?? 'more'} mA${kick}; a line gives ${max?.value ?? 16} mA: the line is damaged or the board resets. `
-      + `Put a driving stage${kick ? ' with a flyback diode' : ''} between.`,
+    sentence: `${what} draws ${asked ?? 'more'} mA${kick}; a line gives ${max?.value ?? 16} mA: the line is damaged or `
+      + `the board resets. Put a driving stage${kick ? ' with a flyback diode' : ''} between.`,
     subjects: [spot(terminal)],
     figures: asked !== undefined && max
       ? [{ label: 'asked', value: asked, unit: 'mA', limit: max.value, origin: max.origin, limitKey: max.key }]
@@ -65,10 +72,12 @@ export const stageTooWeak: Rule = ({ facts }) => facts.terminals.flatMap((termin
   return [{
     code: 'stage.too-weak', id: `stage.too-weak ${terminal.key}`, severity: 'stop', stages: ['wiring', 'power'],
     title: `${called(terminal)}: the transistor is too small`,
-    sentence: `The load takes ${loadMa} mA and a common small transistor stands ${TRANSISTOR.maxMa} mA: it burns. Take a MOSFET.`,
+    sentence: `The load takes ${loadMa} mA and a common small transistor stands ${TRANSISTOR.maxMa} mA: it burns. `
+      + 'Take a MOSFET.',
     subjects: [spot(terminal)],
     figures: [{ label: 'load', value: loadMa, unit: 'mA', limit: TRANSISTOR.maxMa, origin: TRANSISTOR.origin }],
-    fixes: [{ label: 'MOSFET stage instead', edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'mosfet' } }] }],
+    fixes: [{ label: 'MOSFET stage instead',
+      edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'mosfet' } }] }],
     worksheet: { kind: 'stage', ...stageTask(terminal, facts), switchingHz: terminal.signal?.pwm?.frequencyHz ?? 0 },
   }]
 })
@@ -79,28 +88,34 @@ export const lineCurrent: Rule = ({ facts }) => {
   const max = boardLimit(facts, 'lineMaxMa')
   const total = boardLimit(facts, 'linesTotalMaxMa')
   if (!max || !total) return []
-  const findings = drawing.filter(terminal => !terminal.signal!.load && currentOf(terminal) > max.value).map((terminal): Finding => ({
-    code: 'line.overload', id: `line.overload ${terminal.key}`, severity: 'stop', stages: ['wiring'],
-    title: `${whereIs(terminal).replace(/^p/, 'P')} is overloaded`,
-    sentence: `${called(terminal)} draws ${currentOf(terminal)} mA from a line that gives ${max.value} mA: the line is damaged. Put a `
-      + `driving stage between.`,
-    subjects: [spot(terminal)],
-    figures: [{ label: 'drawn', value: currentOf(terminal), unit: 'mA', limit: max.value, origin: max.origin, limitKey: max.key }],
-    fixes: [{ label: 'Add a MOSFET stage', edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'mosfet' } }] }],
-    worksheet: {
-      kind: 'led', supplyV: boardLimit(facts, 'outputHighV')!.value, forwardV: 2, currentMa: Math.min(currentOf(terminal), max.value / 2),
-      series: 'E12',
-    },
-  }))
+  const findings = drawing.filter(terminal => !terminal.signal!.load && currentOf(terminal) > max.value)
+    .map((terminal): Finding => ({
+      code: 'line.overload', id: `line.overload ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+      title: `${whereIs(terminal).replace(/^p/, 'P')} is overloaded`,
+      sentence: `${called(terminal)} draws ${currentOf(terminal)} mA from a line that gives ${max.value} mA: the line `
+        + 'is damaged. Put a driving stage between.',
+      subjects: [spot(terminal)],
+      figures: [{ label: 'drawn', value: currentOf(terminal), unit: 'mA', limit: max.value, origin: max.origin,
+        limitKey: max.key }],
+      fixes: [{ label: 'Add a MOSFET stage',
+        edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'mosfet' } }] }],
+      worksheet: {
+        kind: 'led', supplyV: boardLimit(facts, 'outputHighV')!.value, forwardV: 2,
+        currentMa: Math.min(currentOf(terminal), max.value / 2),
+        series: 'E12',
+      },
+    }))
   // A terminal that is over the limit of one line already has its own finding.
-  const sum = drawing.filter(terminal => currentOf(terminal) <= max.value).reduce((all, terminal) => all + currentOf(terminal), 0)
+  const sum = drawing.filter(terminal => currentOf(terminal) <= max.value)
+    .reduce((all, terminal) => all + currentOf(terminal), 0)
   if (sum > total.value) findings.push({
     code: 'lines.overload', id: 'lines.overload', severity: 'stop', stages: ['wiring', 'power'],
     title: 'All lines together are overloaded',
-    sentence: `The lines drive ${rounded(sum)} mA together and stand ${total.value} mA: the processor is damaged. Put driving stages `
-      + `between, the largest first.`,
+    sentence: `The lines drive ${rounded(sum)} mA together and stand ${total.value} mA: the processor is damaged. Put `
+      + 'driving stages between, the largest first.',
     subjects: drawing.map(spot),
-    figures: [{ label: 'together', value: rounded(sum), unit: 'mA', limit: total.value, origin: total.origin, limitKey: total.key }],
+    figures: [{ label: 'together', value: rounded(sum), unit: 'mA', limit: total.value, origin: total.origin,
+      limitKey: total.key }],
     fixes: [],
   })
   return findings
@@ -129,16 +144,19 @@ export const movesAtStart: Rule = ({ facts }) => facts.terminals.flatMap((termin
       : [],
   }
   if (startNoise) return [{
-    ...common, code: 'start.flutters', id: `start.flutters ${terminal.key}`, title: `${called(terminal)} flutters while the board starts`,
+    ...common, code: 'start.flutters', id: `start.flutters ${terminal.key}`,
+    title: `${called(terminal)} flutters while the board starts`,
     sentence: `On line ${line} ${startNoise}: what hangs there is switched on and off for seconds. `
       + (claimOf(terminal) === undefined
         ? 'Move it to another line, or let the console go and keep in mind that the very first moments stay noisy.'
-        : 'Its board has it there and it cannot move: let the console go, and keep in mind that the very first moments stay noisy.'),
+        : 'Its board has it there and it cannot move: let the console go, and keep in mind that the very first '
+          + 'moments stay noisy.'),
     figures: [{ label: 'line', value: line, origin: 'memory' }],
   }]
   if (!signal.idleLevel || resetPull === idlePull) return []
   return [{
-    ...common, code: 'start.moves', id: `start.moves ${terminal.key}`, title: `${called(terminal)} may pull in while the board starts`,
+    ...common, code: 'start.moves', id: `start.moves ${terminal.key}`,
+    title: `${called(terminal)} may pull in while the board starts`,
     sentence: `Until a program runs, line ${line} is pulled ${resetPull} and this input idles ${signal.idleLevel}. `
       + (claimOf(terminal) === undefined
         ? `Move it to a line pulled ${idlePull}, or add a resistor of your own.`
@@ -164,11 +182,12 @@ export const pullsAgainst: Rule = ({ facts }) => facts.terminals.flatMap((termin
   return [{
     code: 'pull.against', id: `pull.against ${terminal.key}`, severity: 'caution', stages: ['wiring'],
     title: `${called(terminal)} hangs between two pulls`,
-    sentence: `Line ${line} is pulled ${innerUp ? 'up' : 'down'} through ${ohmsInWords(inner)} and the part pulls ${signal.pull.to} `
-      + `through ${ohmsInWords(outer)}: ${rounded(level)} V is neither high nor low for sure. Move it to a line without that pull, or `
-      + `take a smaller resistor.`,
+    sentence: `Line ${line} is pulled ${innerUp ? 'up' : 'down'} through ${ohmsInWords(inner)} and the part pulls `
+      + `${signal.pull.to} through ${ohmsInWords(outer)}: ${rounded(level)} V is neither high nor low for sure. Move `
+      + 'it to a line without that pull, or take a smaller resistor.',
     subjects: [spot(terminal)],
-    figures: [{ label: 'level', value: rounded(level), unit: 'V', limit: limit.value, origin: limit.origin, limitKey: limit.key }],
+    figures: [{ label: 'level', value: rounded(level), unit: 'V', limit: limit.value, origin: limit.origin,
+      limitKey: limit.key }],
     fixes: claimOf(terminal) === undefined
       ? [{ label: `Release ${called(terminal)}`, edits: [{ edit: 'release', terminal: terminal.key }] }]
       : [],

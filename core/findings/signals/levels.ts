@@ -39,19 +39,22 @@ export const levelAtBoard: Rule = ({ facts }) => facts.terminals.filter(onLine).
   if (arriving > max.value) return [{
     code: 'level.too-high', id: `level.too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${rounded(arriving)} V into ${whereIs(terminal)}`,
-    sentence: `${called(terminal)} puts ${rounded(arriving)} V on an input that stands ${max.value} V at most: the line will be damaged. `
-      + `${wayOutOf(terminal, arriving)}`,
+    sentence: `${called(terminal)} puts ${rounded(arriving)} V on an input that stands ${max.value} V at most: the `
+      + `line will be damaged. ${wayOutOf(terminal, arriving)}`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: max.value, origin: max.origin, limitKey: max.key }],
-    fixes: levelFixes(terminal, max, min), ...(!isOpenDrain(terminal) && { worksheet: dividerSheet(terminal, max, min) }),
+    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: max.value, origin: max.origin,
+      limitKey: max.key }],
+    fixes: levelFixes(terminal, max, min),
+    ...(!isOpenDrain(terminal) && { worksheet: dividerSheet(terminal, max, min) }),
   }]
   if (terminal.between?.kind === 'divider' && arriving < min.value) return [{
     code: 'level.divided-too-low', id: `level.divided-too-low ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `Too little is left for ${whereIs(terminal)}`,
-    sentence: `The divider leaves ${rounded(arriving)} V of ${terminal.signal!.outputHighV!.value} V, and an input needs ${min.value} V `
-      + `to read high. Use a larger lower resistor.`,
+    sentence: `The divider leaves ${rounded(arriving)} V of ${terminal.signal!.outputHighV!.value} V, and an input `
+      + `needs ${min.value} V to read high. Use a larger lower resistor.`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: min.value, origin: min.origin, limitKey: min.key }],
+    figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: min.value, origin: min.origin,
+      limitKey: min.key }],
     fixes: levelFixes(terminal, max, min), worksheet: dividerSheet(terminal, max, min),
   }]
   return []
@@ -73,13 +76,16 @@ function dividerSheet(terminal: Terminal, max: Limit, min: Limit): Worksheet {
 
 /** Ways to bring a level down, the simplest first: worked for this voltage and this speed. */
 function levelFixes(terminal: Terminal, max: Limit, min: Limit): Fix[] {
-  const put = (label: string, between: Between): Fix => ({ label, edits: [{ edit: 'set-between', terminal: terminal.key, between }] })
+  const put = (label: string,
+    between: Between): Fix => ({ label, edits: [{ edit: 'set-between', terminal: terminal.key, between }] })
   const arriving = terminal.signal!.outputHighV!.value
-  const shifter = put('Level shifter', { kind: 'level-shifter', fit: isOpenDrain(terminal) ? 'open-drain' : 'push-pull' })
+  const shifter = put('Level shifter',
+    { kind: 'level-shifter', fit: isOpenDrain(terminal) ? 'open-drain' : 'push-pull' })
   if (isOpenDrain(terminal)) return arriving >= MACHINE_V ? [put('Opto-coupler', { kind: 'opto-coupler' })] : [shifter]
   if (arriving >= MACHINE_V) {
     return [
-      put('Opto-coupler', { kind: 'opto-coupler' }), ...worked(terminal, max, min).map(({ label, between }) => put(label, between)),
+      put('Opto-coupler', { kind: 'opto-coupler' }),
+      ...worked(terminal, max, min).map(({ label, between }) => put(label, between)),
     ]
   }
   return [...worked(terminal, max, min).map(({ label, between }) => put(label, between)), shifter]
@@ -90,7 +96,8 @@ function worked(terminal: Terminal, max: Limit, min: Limit): { label: string, be
   const inputV = terminal.signal!.outputHighV!.value
   const bitHz = bitHzOf(terminal)
   const named = (upperOhm: number, lowerOhm: number) => ({
-    label: `Divider ${ohmsInWords(upperOhm)} over ${ohmsInWords(lowerOhm)} (${rounded(dividedV(inputV, upperOhm, lowerOhm))} V)`,
+    label: `Divider ${ohmsInWords(upperOhm)} over ${ohmsInWords(lowerOhm)} `
+      + `(${rounded(dividedV(inputV, upperOhm, lowerOhm))} V)`,
     between: { kind: 'divider', upperOhm, lowerOhm } as Between,
   })
   for (const series of ['E12', 'E24', 'E96'] as SeriesName[]) {
@@ -102,25 +109,30 @@ function worked(terminal: Terminal, max: Limit, min: Limit): { label: string, be
 
 /** With the minus sign of print. */
 const signed = (value: number) => String(value).replace('-', '−')
-const negative = ({ signal, between }: Terminal) => !between && signal?.outputLowV !== undefined && signal.outputLowV.value < MIN_V
+const negative = ({ signal, between }: Terminal) =>
+  !between && signal?.outputLowV !== undefined && signal.outputLowV.value < MIN_V
 
 /** Levels that go below ground, as RS-232 does. */
-export const levelNegative: Rule = ({ facts }) => facts.terminals.filter(onLine).filter(negative).map((terminal): Finding => ({
-  code: 'level.negative', id: `level.negative ${terminal.key}`, severity: 'stop', stages: ['wiring'],
-  title: `${signed(terminal.signal!.outputLowV!.value)} V into ${whereIs(terminal)}`,
-  sentence: `${called(terminal)} swings from ${terminal.signal!.outputLowV!.value} to ${terminal.signal!.outputHighV?.value ?? 0} V, and `
-    + `inverted: a line stands nothing below ground and the board is damaged. A divider does not help; put a converter between.`,
-  subjects: [spot(terminal)],
-  figures: [{
-    label: 'lowest', value: terminal.signal!.outputLowV!.value, unit: 'V', limit: MIN_V, origin: terminal.signal!.outputLowV!.origin,
-  }],
-  fixes: [{
-    label: 'RS-232 converter on the whole link',
-    edits: terminal.owner.signals
-      .filter(signal => signal.role.startsWith('serial.'))
-      .map(signal => ({ edit: 'set-between', terminal: `${terminal.owner.id}.${signal.id}`, between: { kind: 'rs232-converter' } })),
-  }],
-}))
+export const levelNegative: Rule = ({ facts }) => facts.terminals.filter(onLine).filter(negative)
+  .map((terminal): Finding => ({
+    code: 'level.negative', id: `level.negative ${terminal.key}`, severity: 'stop', stages: ['wiring'],
+    title: `${signed(terminal.signal!.outputLowV!.value)} V into ${whereIs(terminal)}`,
+    sentence: `${called(terminal)} swings from ${terminal.signal!.outputLowV!.value} to `
+      + `${terminal.signal!.outputHighV?.value ?? 0} V, and inverted: a line stands nothing below ground and the board `
+      + 'is damaged. A divider does not help; put a converter between.',
+    subjects: [spot(terminal)],
+    figures: [{
+      label: 'lowest', value: terminal.signal!.outputLowV!.value, unit: 'V', limit: MIN_V,
+      origin: terminal.signal!.outputLowV!.origin,
+    }],
+    fixes: [{
+      label: 'RS-232 converter on the whole link',
+      edits: terminal.owner.signals
+        .filter(signal => signal.role.startsWith('serial.'))
+        .map(signal => ({ edit: 'set-between', terminal: `${terminal.owner.id}.${signal.id}`,
+          between: { kind: 'rs232-converter' } })),
+    }],
+  }))
 
 /** A varying voltage on a digital line, or past what an analog input stands. */
 export const levelAnalog: Rule = ({ facts }) => facts.terminals.flatMap((terminal): Finding[] => {
@@ -128,8 +140,8 @@ export const levelAnalog: Rule = ({ facts }) => facts.terminals.flatMap((termina
   if (onLine(terminal)) return [{
     code: 'level.analog', id: `level.analog ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${whereIs(terminal)} cannot read a varying voltage`,
-    sentence: `${called(terminal)} gives a voltage between 0 and ${terminal.signal.outputHighV?.value ?? 3.3} V; a line only tells high `
-      + `from low. Lead it to an analog converter.`,
+    sentence: `${called(terminal)} gives a voltage between 0 and ${terminal.signal.outputHighV?.value ?? 3.3} V; a `
+      + 'line only tells high from low. Lead it to an analog converter.',
     subjects: [spot(terminal)], figures: [{ label: 'asked', value: 'analog', limit: 'digital', origin: 'board file' }],
     fixes: converterFix(terminal, facts),
   }]
@@ -141,8 +153,8 @@ export const levelAnalog: Rule = ({ facts }) => facts.terminals.flatMap((termina
   return [{
     code: 'level.analog-too-high', id: `level.analog-too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${rounded(arriving)} V into ${whereIs(terminal)}`,
-    sentence: `${called(terminal)} reaches ${rounded(arriving)} V and the analog input stands ${max.value} V: the converter is damaged. `
-      + `Put a divider between, and scale the reading back.`,
+    sentence: `${called(terminal)} reaches ${rounded(arriving)} V and the analog input stands ${max.value} V: the `
+      + 'converter is damaged. Put a divider between, and scale the reading back.',
     subjects: [spot(terminal)],
     figures: [{ label: 'arrives', value: rounded(arriving), unit: 'V', limit: max.value, origin: max.origin }],
     fixes: worked(terminal, limit, { ...limit, value: 0 }).map(({ label, between }) => ({
@@ -154,7 +166,8 @@ export const levelAnalog: Rule = ({ facts }) => facts.terminals.flatMap((termina
 
 function converterFix(terminal: Terminal, { catalogue, plan, parts }: Evidence['facts']): Fix[] {
   if (parts.some(owner => owner.part.offers?.some(offer => offer.kind === 'analog'))) {
-    return [{ label: 'Take it off the line, then place the rest', edits: [{ edit: 'release', terminal: terminal.key }] }]
+    return [{ label: 'Take it off the line, then place the rest',
+      edits: [{ edit: 'release', terminal: terminal.key }] }]
   }
   const converter = [...catalogue.parts.values()].find(part => part.offers?.some(offer => offer.kind === 'analog'))
   return converter
@@ -173,16 +186,18 @@ export const levelAtPart: Rule = ({ facts }) => facts.terminals.filter(onLine).f
   const { signal, between } = terminal
   const high = boardLimit(facts, 'outputHighV')!
   const needed = signal!.inputHighMinV
-  if (signal!.direction === 'out' || (between && between.kind !== 'pull-up') || !needed || needed.value <= high.value) return []
+  if (signal!.direction === 'out' || (between && between.kind !== 'pull-up') || !needed
+    || needed.value <= high.value) return []
   // High is off, and the board's high is not enough: what hangs there stays on.
   if (signal!.idleLevel === 'high') return [{
     code: 'level.never-off', id: `level.never-off ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${called(terminal)} does not switch off`,
-    sentence: `It is off while its input is high, and asks ${needed.value} V for that; ${whereIs(terminal)} gives ${high.value} V: it `
-      + `stays on, or hangs between on and off. Put a level shifter between.`,
+    sentence: `It is off while its input is high, and asks ${needed.value} V for that; ${whereIs(terminal)} gives `
+      + `${high.value} V: it stays on, or hangs between on and off. Put a level shifter between.`,
     subjects: [spot(terminal)],
     figures: [{
-      label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin, limitKey: `${terminal.key}.inputHighMinV`,
+      label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin,
+      limitKey: `${terminal.key}.inputHighMinV`,
     }],
     fixes: [{
       label: 'Level shifter to 5 V',
@@ -192,11 +207,12 @@ export const levelAtPart: Rule = ({ facts }) => facts.terminals.filter(onLine).f
   return [{
     code: 'level.too-low', id: `level.too-low ${terminal.key}`, severity: 'caution', stages: ['wiring'],
     title: `${called(terminal)} may not see a high`,
-    sentence: `Position ${terminal.place?.kind === 'header' ? terminal.place.position : ''} gives ${high.value} V and the input asks `
-      + `${needed.value} V: it works on some days and flickers on others. Put a level shifter between.`,
+    sentence: `Position ${terminal.place?.kind === 'header' ? terminal.place.position : ''} gives ${high.value} V and `
+      + `the input asks ${needed.value} V: it works on some days and flickers on others. Put a level shifter between.`,
     subjects: [spot(terminal)],
     figures: [{
-      label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin, limitKey: `${terminal.key}.inputHighMinV`,
+      label: 'given', value: high.value, unit: 'V', limit: needed.value, origin: needed.origin,
+      limitKey: `${terminal.key}.inputHighMinV`,
     }],
     fixes: [{
       label: 'Level shifter to 5 V',
@@ -216,16 +232,20 @@ export const shifterFit: Rule = ({ facts }) => facts.terminals.flatMap((terminal
   const bitHz = bitHzOf(terminal) ?? 0
   if (between.fit === wanted || (wanted === 'push-pull' && bitHz <= OPEN_DRAIN_SHIFTER_HZ)) return []
   return [{
-    code: 'level.shifter-unfit', id: `level.shifter-unfit ${terminal.key}`, severity: wanted === 'open-drain' ? 'stop' : 'caution',
+    code: 'level.shifter-unfit', id: `level.shifter-unfit ${terminal.key}`,
+    severity: wanted === 'open-drain' ? 'stop' : 'caution',
     stages: ['wiring'],
     title: `${called(terminal)}: the shifter is of the wrong kind`,
     sentence: wanted === 'open-drain'
-      ? 'A push-pull shifter drives against the other end of an open-drain line: nothing answers. Take one made for open-drain lines.'
-      : 'A shifter with pull-up resistors is too slow for this line: its edges round off and bits are lost. Take one made for push-pull '
-        + 'lines.',
-    subjects: [spot(terminal)], figures: [{ label: 'bit rate', value: bitHz, unit: 'Hz', limit: OPEN_DRAIN_SHIFTER_HZ, origin: 'memory' }],
+      ? 'A push-pull shifter drives against the other end of an open-drain line: nothing answers. Take one made '
+      + 'for open-drain lines.'
+      : 'A shifter with pull-up resistors is too slow for this line: its edges round off and bits are lost. Take one '
+        + 'made for push-pull lines.',
+    subjects: [spot(terminal)],
+    figures: [{ label: 'bit rate', value: bitHz, unit: 'Hz', limit: OPEN_DRAIN_SHIFTER_HZ, origin: 'memory' }],
     fixes: [{
-      label: `Take one for ${wanted} lines`, edits: [{ edit: 'set-between', terminal: terminal.key, between: { ...between, fit: wanted } }],
+      label: `Take one for ${wanted} lines`,
+      edits: [{ edit: 'set-between', terminal: terminal.key, between: { ...between, fit: wanted } }],
     }],
   }]
 })
@@ -240,13 +260,15 @@ export const dividerEdges: Rule = ({ facts }) => facts.terminals.flatMap((termin
   return [{
     code: 'level.divider-slow', id: `level.divider-slow ${terminal.key}`, severity: 'caution', stages: ['wiring'],
     title: `${called(terminal)}: the divider rounds the edges off`,
-    sentence: `With some 50 pF at the input an edge takes ${rounded(edgeS * 1e6, 3)} µs of a bit of ${rounded(1e6 / bitHz, 3)} µs. Take `
-      + `smaller resistors; this pair draws ${rounded(currentMa)} mA.`,
+    sentence: `With some 50 pF at the input an edge takes ${rounded(edgeS * 1e6, 3)} µs of a bit of `
+      + `${rounded(1e6 / bitHz, 3)} µs. Take smaller resistors; this pair draws ${rounded(currentMa)} mA.`,
     subjects: [spot(terminal)],
-    figures: [{ label: 'edge', value: rounded(edgeS * 1e6, 3), unit: 'µs', limit: rounded(1e5 / bitHz, 3), origin: 'practice' }],
-    fixes: worked(terminal, boardLimit(facts, 'inputMaxV')!, boardLimit(facts, 'inputHighMinV')!).map(({ label, between: better }) => ({
-      label, edits: [{ edit: 'set-between', terminal: terminal.key, between: better }],
-    })),
+    figures: [{ label: 'edge', value: rounded(edgeS * 1e6, 3), unit: 'µs', limit: rounded(1e5 / bitHz, 3),
+      origin: 'practice' }],
+    fixes: worked(terminal, boardLimit(facts, 'inputMaxV')!, boardLimit(facts, 'inputHighMinV')!)
+      .map(({ label, between: better }) => ({
+        label, edits: [{ edit: 'set-between', terminal: terminal.key, between: better }],
+      })),
     worksheet: dividerSheet(terminal, boardLimit(facts, 'inputMaxV')!, boardLimit(facts, 'inputHighMinV')!),
   }]
 })
@@ -264,17 +286,20 @@ export const pulledTooHigh: Rule = ({ facts }) => facts.terminals.filter(onLine)
   const high = pulledToV(terminal)
   const max = boardLimit(facts, 'inputMaxV')!
   // What an output puts there is the other rule's matter.
-  if (high === null || high <= max.value || (terminal.between && terminal.between.kind !== 'pull-up') || arrivingV(terminal) !== null) {
+  if (high === null || high <= max.value || (terminal.between && terminal.between.kind !== 'pull-up')
+    || arrivingV(terminal) !== null) {
     return []
   }
   const ohm = terminal.signal!.pull!.ohm
   return [{
     code: 'level.pulled-too-high', id: `level.pulled-too-high ${terminal.key}`, severity: 'stop', stages: ['wiring'],
     title: `${called(terminal)} is pulled up to ${rounded(high)} V`,
-    sentence: `The part pulls ${whereIs(terminal)} up to ${rounded(high)} V through ${ohmsInWords(ohm.value)}, and a line stands `
-      + `${max.value} V at most: whenever the board does not hold it low, current flows into the processor. Put a level shifter between.`,
+    sentence: `The part pulls ${whereIs(terminal)} up to ${rounded(high)} V through ${ohmsInWords(ohm.value)}, and a `
+      + `line stands ${max.value} V at most: whenever the board does not hold it low, current flows into the `
+      + 'processor. Put a level shifter between.',
     subjects: [spot(terminal)],
-    figures: [{ label: 'pulled to', value: rounded(high), unit: 'V', limit: max.value, origin: max.origin, limitKey: max.key }],
+    figures: [{ label: 'pulled to', value: rounded(high), unit: 'V', limit: max.value, origin: max.origin,
+      limitKey: max.key }],
     fixes: [{
       label: 'Level shifter',
       edits: [{
@@ -300,10 +325,12 @@ export const pullMissing: Rule = ({ facts }) => facts.terminals.filter(onLine).f
   return [{
     code: 'pull.missing', id: `pull.missing ${terminal.key}`, severity: 'caution', stages: ['wiring', 'build'],
     title: `Nothing pulls ${called(terminal)} up`,
-    sentence: `This output only pulls its wire down, and neither the part nor the board holds it up: it reads as noise between. `
-      + `${line?.resetPull === 'up' ? `The line's inner pull holds it until a program changes that. ` : ''}Put a resistor of `
-      + `${ohmsInWords(USUAL_PULL_OHM)} to 3V3, or let the program switch the line's inner pull-up on.`,
-    subjects: [spot(terminal)], figures: [{ label: 'pull-up', value: 'none', limit: ohmsInWords(USUAL_PULL_OHM), origin: 'practice' }],
+    sentence: 'This output only pulls its wire down, and neither the part nor the board holds it up: it reads as noise '
+      + 'between. '
+      + `${line?.resetPull === 'up' ? `The line's inner pull holds it until a program changes that. ` : ''}Put a `
+      + `resistor of ${ohmsInWords(USUAL_PULL_OHM)} to 3V3, or let the program switch the line's inner pull-up on.`,
+    subjects: [spot(terminal)],
+    figures: [{ label: 'pull-up', value: 'none', limit: ohmsInWords(USUAL_PULL_OHM), origin: 'practice' }],
     fixes: [{
       label: `Resistor of ${ohmsInWords(USUAL_PULL_OHM)} to 3V3`,
       edits: [{ edit: 'set-between', terminal: terminal.key, between: { kind: 'pull-up', ohm: USUAL_PULL_OHM } }],

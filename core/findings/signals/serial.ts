@@ -41,22 +41,26 @@ function otherRates(link: SerialLinkFigures, facts: Facts): Fix[] {
 
 /** The full port, where there is a choice; `mended` says whether it would be enough. */
 const fullPort = (link: SerialLinkFigures, facts: Facts, mended: (clock: Clock) => boolean = () => true): Fix[] => {
-  const full = facts.board?.controllers.find(controller => controller.id === link.controllerId)?.variants?.find(variant =>
+  const full = facts.board?.controllers.find(controller =>
+    controller.id === link.controllerId)?.variants?.find(variant =>
     variant.full && variant.id !== link.circuit?.id)
   return full && mended(full.clock)
-    ? [{ label: `Give it the ${full.label}`, edits: [{ edit: 'choose-circuit', controller: link.controllerId, variant: full.id }] }]
+    ? [{ label: `Give it the ${full.label}`,
+        edits: [{ edit: 'choose-circuit', controller: link.controllerId, variant: full.id }] }]
     : []
 }
 
 /** Rates that the two ends make from their clocks, too far apart or out of reach. */
 export const serialRates: Rule = ({ facts, signals }) => signals.serial.flatMap((link): Finding[] => {
   const common = {
-    stages: ['wiring' as const, 'bringup' as const], subjects: [{ partId: link.partId, busId: link.busId }], worksheet: sheet(link, facts),
+    stages: ['wiring' as const, 'bringup' as const], subjects: [{ partId: link.partId, busId: link.busId }],
+    worksheet: sheet(link, facts),
   }
   if (!link.board && link.boardClock) return [{
     ...common, code: 'serial.unreachable', id: `serial.unreachable ${link.partId}`, severity: 'stop',
     title: `${link.busLabel} cannot make ${link.baud} baud`,
-    sentence: `Its divider works from ${link.boardClock.sourceHz / 1e6} MHz and has no step for that rate. Choose another rate.`,
+    sentence: `Its divider works from ${link.boardClock.sourceHz / 1e6} MHz and has no step for that rate. `
+      + 'Choose another rate.',
     figures: [{ label: 'asked', value: link.baud, unit: 'baud', origin: link.boardClock.origin }],
     fixes: [...fullPort(link, facts, clock => agree(clock, link, facts, link.baud)), ...otherRates(link, facts)],
   }]
@@ -65,14 +69,16 @@ export const serialRates: Rule = ({ facts, signals }) => signals.serial.flatMap(
   const worst = Math.max(Math.abs(link.board.error), Math.abs(link.part?.error ?? 0))
   if (worst <= SAFE_ERROR && apart <= 2 * SAFE_ERROR) return []
   return [{
-    ...common, code: 'serial.rate-apart', id: `serial.rate-apart ${link.partId}`, severity: apart > MAX_DIFFERENCE ? 'stop' : 'caution',
+    ...common, code: 'serial.rate-apart', id: `serial.rate-apart ${link.partId}`,
+    severity: apart > MAX_DIFFERENCE ? 'stop' : 'caution',
     title: `The two ends of ${link.busLabel} disagree on ${link.baud} baud`,
     sentence: `The board makes ${rounded(link.board.rateHz, 0)} (${percent(link.board.error)}) and `
       + `${facts.parts.find(owner => owner.id === link.partId)?.name} ${rounded(link.part?.rateHz ?? link.baud, 0)} `
       + `(${percent(link.part?.error ?? 0)}): `
       + `${apart > MAX_DIFFERENCE ? 'every frame falls apart' : 'characters are lost now and then, more so when it is warm or cold'}. `
-      + `Choose a rate that both can make.`,
-    figures: [{ label: 'worst end', value: rounded(worst * 100), unit: '%', limit: SAFE_ERROR * 100, origin: 'practice' }],
+      + 'Choose a rate that both can make.',
+    figures: [{ label: 'worst end', value: rounded(worst * 100), unit: '%', limit: SAFE_ERROR * 100,
+      origin: 'practice' }],
     fixes: [...otherRates(link, facts), ...fullPort(link, facts, clock => agree(clock, link, facts, link.baud))],
   }]
 })
@@ -83,9 +89,10 @@ export const serialFrames: Rule = ({ facts, signals }) => signals.serial.flatMap
   if (link.circuit && !link.circuit.full && link.frame[1] !== 'N') return [{
     code: 'serial.no-parity', id: `serial.no-parity ${link.partId}`, severity: 'stop', stages: ['wiring', 'boot'],
     title: `${link.busLabel} is the small port and has no parity`,
-    sentence: `${owner.name} talks ${link.frame}; the small port only knows frames without parity, so every byte is wrong. Give it the `
-      + `full port.`,
-    subjects: [{ partId: owner.id, busId: link.busId }], figures: [{ label: 'frame', value: link.frame, limit: '8N1', origin: 'memory' }],
+    sentence: `${owner.name} talks ${link.frame}; the small port only knows frames without parity, so every byte is `
+      + 'wrong. Give it the full port.',
+    subjects: [{ partId: owner.id, busId: link.busId }],
+    figures: [{ label: 'frame', value: link.frame, limit: '8N1', origin: 'memory' }],
     fixes: fullPort(link, facts),
   }]
   if (!link.boardClock?.followsCore) return []
@@ -95,7 +102,8 @@ export const serialFrames: Rule = ({ facts, signals }) => signals.serial.flatMap
     sentence: `${link.circuit?.note ?? 'Its rate follows the core clock.'} At ${link.baud} baud it is `
       + `${percent(link.board?.error ?? 0, 3)} off.`,
     subjects: [{ partId: owner.id, busId: link.busId }],
-    figures: [{ label: 'made', value: rounded(link.board?.rateHz ?? 0, 1), unit: 'baud', origin: link.boardClock.origin }],
+    figures: [{ label: 'made', value: rounded(link.board?.rateHz ?? 0, 1), unit: 'baud',
+      origin: link.boardClock.origin }],
     fixes: fullPort(link, facts), worksheet: sheet(link, facts),
   }]
 })
@@ -109,8 +117,8 @@ export const serialFlow: Rule = ({ facts, signals }) => signals.serial.flatMap((
   if (link.sendsBytesPerS > link.carriesBytesPerS) findings.push({
     code: 'serial.too-slow', id: `serial.too-slow ${owner.id}`, severity: 'stop', stages: ['wiring'],
     title: `${link.baud} baud is too slow for ${owner.name}`,
-    sentence: `It sends ${link.sendsBytesPerS} bytes a second and the link carries ${Math.floor(link.carriesBytesPerS)}: bytes are lost. `
-      + `Choose a faster rate.`,
+    sentence: `It sends ${link.sendsBytesPerS} bytes a second and the link carries `
+      + `${Math.floor(link.carriesBytesPerS)}: bytes are lost. Choose a faster rate.`,
     subjects,
     figures: [{
       label: 'sends', value: link.sendsBytesPerS, unit: 'bytes/s', limit: Math.floor(link.carriesBytesPerS),
@@ -123,21 +131,23 @@ export const serialFlow: Rule = ({ facts, signals }) => signals.serial.flatMap((
         label: `Run it at ${label}`, edits: [{ edit: 'set-option', id: owner.id, option: link.baudOption!, value }],
       })),
   })
-  if (serial?.wantsFlowControl && !link.flowControlWired && link.sendsBytesPerS > link.carriesBytesPerS * 0.25) findings.push({
+  if (serial?.wantsFlowControl && !link.flowControlWired
+    && link.sendsBytesPerS > link.carriesBytesPerS * 0.25) findings.push({
     code: 'serial.no-flow-control', id: `serial.no-flow-control ${owner.id}`, severity: 'note', stages: ['wiring'],
     title: `${owner.name} would like RTS and CTS`,
-    sentence: 'In bursts it sends faster than a busy program reads. Wire RTS and CTS where the part has them, or read in a thread of its '
-      + 'own.',
+    sentence: 'In bursts it sends faster than a busy program reads. Wire RTS and CTS where the part has them, or read '
+      + 'in a thread of its own.',
     subjects,
-    figures: [{ label: 'busy', value: Math.round(100 * link.sendsBytesPerS / link.carriesBytesPerS), unit: '%', origin: 'practice' }],
+    figures: [{ label: 'busy', value: Math.round(100 * link.sendsBytesPerS / link.carriesBytesPerS), unit: '%',
+      origin: 'practice' }],
     fixes: [],
   })
   const turning = serial?.directionSignal && facts.byKey.get(`${owner.id}.${serial.directionSignal}`)
   if (turning && !turning.place) findings.push({
     code: 'serial.no-direction', id: `serial.no-direction ${owner.id}`, severity: 'stop', stages: ['wiring'],
     title: `Nothing turns the driver of ${owner.name} round`,
-    sentence: 'RS-485 has one pair for both ways: without its direction line the part either never talks or never listens. Give that '
-      + 'terminal a line.',
+    sentence: 'RS-485 has one pair for both ways: without its direction line the part either never talks or never '
+      + 'listens. Give that terminal a line.',
     subjects: [spot(turning)], figures: [], fixes: [],
   })
   return findings

@@ -6,7 +6,8 @@ export const called = (terminal: Terminal): string => `${terminal.owner.name} ${
 
 export function spot(terminal: Terminal): Subject {
   return {
-    partId: terminal.owner.id, terminal: terminal.key, ...(terminal.place?.kind === 'header' && { position: terminal.place.position }),
+    partId: terminal.owner.id, terminal: terminal.key,
+    ...(terminal.place?.kind === 'header' && { position: terminal.place.position }),
   }
 }
 

@@ -20,7 +20,8 @@ export function buildTree(facts: Facts, power: PowerPlan = facts.plan.power): Su
   const assumed = byId.has('@5V') && !fed.has('@5V')
   // A rail that nothing feeds is assumed to be there, so only the maker's own loads count as unfed.
   for (const node of joined) {
-    if (node.role === 'load' && !fed.has(node.id) && !(assumed && hangsOn(node, '@5V', byId)) && !isUnchosen(node, facts)) {
+    if (node.role === 'load' && !fed.has(node.id) && !(assumed && hangsOn(node, '@5V', byId))
+      && !isUnchosen(node, facts)) {
       problems.push({ kind: 'unfed', node: node.id })
     }
   }
@@ -40,7 +41,9 @@ function connect(node: SupplyNode, byId: ReadonlyMap<NodeRef, SupplyNode>, probl
   if (node.input !== null || from === undefined) return
   // A supply with a lead feeds through its lead.
   const lead = byId.get(`${from}@lead`)
-  const feeder = lead && node.id !== lead.id ? lead : byId.get(from) ?? (from === '@cable' ? byId.get('@supply') : undefined)
+  const feeder = lead && node.id !== lead.id
+    ? lead
+    : byId.get(from) ?? (from === '@cable' ? byId.get('@supply') : undefined)
   if (feeder?.output) {
     node.input = feeder.output
     node.from = [feeder.id]
@@ -53,7 +56,8 @@ function connect(node: SupplyNode, byId: ReadonlyMap<NodeRef, SupplyNode>, probl
 
 /** Second ways into a joint: a plug that is also put in. */
 function joinNodes(power: PowerPlan, byId: ReadonlyMap<NodeRef, SupplyNode>, problems: TreeProblem[]): SupplyNode[] {
-  const once = power.joins.filter(({ from, into }, i, all) => all.findIndex(other => other.from === from && other.into === into) === i)
+  const once = power.joins.filter(({ from, into }, i,
+    all) => all.findIndex(other => other.from === from && other.into === into) === i)
   return once.flatMap(({ from, into }, i): SupplyNode[] => {
     const id = `@join${i + 1}`
     const feeder = byId.get(`${from}@lead`) ?? byId.get(from === '@supply' && byId.has('@cable') ? '@cable' : from)
@@ -65,8 +69,10 @@ function joinNodes(power: PowerPlan, byId: ReadonlyMap<NodeRef, SupplyNode>, pro
     }
     target!.from.push(id)
     return [{
-      id, kind: 'connector', role: 'path', name: `Plug into ${target!.name}`, from: [feeder.id], input: feeder.output, output: joint,
-      figures: { ohm: { value: 0.03, origin: 'memory' }, ratedMa: { value: 3000, origin: 'memory' } }, own: false, open: false,
+      id, kind: 'connector', role: 'path', name: `Plug into ${target!.name}`, from: [feeder.id], input: feeder.output,
+      output: joint,
+      figures: { ohm: { value: 0.03, origin: 'memory' }, ratedMa: { value: 3000, origin: 'memory' } }, own: false,
+      open: false,
     }]
   })
 }
@@ -100,7 +106,8 @@ function reached(nodes: SupplyNode[]): Set<NodeRef> {
     before = fed.size
     for (const node of nodes) {
       // A wire to a part whose own socket is fed carries the supply the other way.
-      const backwards = node.partId !== undefined && node.output !== null && node.kind !== 'part' && fed.has(node.output)
+      const backwards = node.partId !== undefined && node.output !== null && node.kind !== 'part'
+        && fed.has(node.output)
       if (node.from.some(id => fed.has(id)) || backwards) fed.add(node.id)
       if (backwards) for (const id of node.from) fed.add(id)
       if (node.kind === 'position' && fed.has(node.id)) for (const id of node.from) fed.add(id)

@@ -1,4 +1,6 @@
-/** The nodes that follow from the plan: its supply, the board with its ways in and its rails, and every part that draws. */
+/**
+ * The nodes that follow from the plan: its supply, the board with its ways in and its rails, and every part that draws.
+ */
 import { isMet } from '../../facts/conditions'
 import type { Facts, ResolvedPart, Terminal } from '../../facts/types'
 import type { NodeRef, PowerPlan } from '../../plan/power'
@@ -12,7 +14,9 @@ import type { SupplyNode, TreeProblem } from './types'
 /** The plan's supply and its lead. */
 export function supplyNodes({ supply, supplyMa }: Facts, power: PowerPlan, problems: TreeProblem[]): SupplyNode[] {
   if (!supply) return []
-  const given: Record<string, number> = supplyMa !== null && supplyMa !== supply.currentMa ? { currentMa: supplyMa } : {}
+  const given: Record<string, number> = supplyMa !== null && supplyMa !== supply.currentMa
+    ? { currentMa: supplyMa }
+    : {}
   const source = sourceNode('@supply', supply.name, supply, { ...given, ...power.figures['@supply'] }, false, problems)
   const lead = leadNode('@cable', '@supply', supply, power.figures['@cable'], problems)
   return lead ? [source, lead] : [source]
@@ -23,10 +27,12 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
   const { board } = facts
   if (!board) return []
   const has = boardPower(board)
-  const node = (id: NodeRef, kind: SupplyNode['kind'], role: SupplyNode['role'], name: string, joints: Pick<SupplyNode, 'from' | 'input'
+  const node = (id: NodeRef, kind: SupplyNode['kind'], role: SupplyNode['role'], name: string,
+    joints: Pick<SupplyNode, 'from' | 'input'
     | 'output'>, file: Record<string, number>, more: Partial<SupplyNode> = {}, origins: Origins = has): SupplyNode =>
     ({
-      id, kind, role, name, ...joints, figures: figuresOf(id, kind, file, origins, power.figures[id], problems), own: false, open: false,
+      id, kind, role, name, ...joints, figures: figuresOf(id, kind, file, origins, power.figures[id], problems),
+      own: false, open: false,
       ...more,
     })
   const fed = (id: NodeRef, usual: NodeRef | null) => feedOf(power, id, usual)
@@ -42,7 +48,8 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
       : [],
     ...headerFrom
       ? [node(
-          '@header', 'header-input', 'path', 'In through the header', { from: [headerFrom], input: null, output: '@5V' },
+          '@header', 'header-input', 'path', 'In through the header',
+          { from: [headerFrom], input: null, output: '@5V' },
           { ohm: has.positionOhm / fivePositions(board), ratedMa: has.positionRatedMa * fivePositions(board) },
         )]
       : [],
@@ -52,7 +59,8 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
     ),
     node('@board', 'board', 'load', board.name, { from: ['@5V'], input: '@5V', output: null },
       {
-        idleMa: draw.idleMa, typicalMa: draw.typicalMa, peakMa: draw.peakMa, surgeMa: Math.max(has.inrushMa, draw.peakMa),
+        idleMa: draw.idleMa, typicalMa: draw.typicalMa, peakMa: draw.peakMa,
+        surgeMa: Math.max(has.inrushMa, draw.peakMa),
         surgeS: USUAL_SURGE_S, ratedV: 5,
         leastV: has.leastV, mostV: 5.5, signV: has.signV,
         slowsC: boardHeat(board).slowsC, stopsC: boardHeat(board).stopsC,
@@ -63,7 +71,8 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
       { efficiency: has.rail3V3 === 'step-down'
         ? [{ currentMa: 0, efficiency: has.rail3V3Efficiency }, { currentMa: 1000, efficiency: has.rail3V3Efficiency }]
         : undefined }),
-    node('@usb', 'usb-rail', 'path', 'USB sockets', { from: ['@5V'], input: '@5V', output: '@usb' }, { ohm: has.usbOhm }),
+    node('@usb', 'usb-rail', 'path', 'USB sockets', { from: ['@5V'], input: '@5V', output: '@usb' },
+      { ohm: has.usbOhm }),
   ]
   return nodes
 }
@@ -72,7 +81,8 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
 const boardOrigins = (has: BoardPower, draw: Draw, heat: BoardHeat): Origins => ({
   origin: draw.origin,
   origins: {
-    surgeMa: originOf(has, 'inrushMa'), surgeS: 'memory', slowsC: heat.origin, stopsC: heat.origin, leastV: originOf(has, 'leastV'),
+    surgeMa: originOf(has, 'inrushMa'), surgeS: 'memory', slowsC: heat.origin, stopsC: heat.origin,
+    leastV: originOf(has, 'leastV'),
     mostV: 'practice', signV: originOf(has, 'signV'),
   },
 })
@@ -93,7 +103,8 @@ export function partNodes(facts: Facts, power: PowerPlan, problems: TreeProblem[
 }
 
 function supplyTerminal(
-  owner: ResolvedPart, supply: Supply, facts: Facts, power: PowerPlan, positions: Map<number, SupplyNode>, problems: TreeProblem[],
+  owner: ResolvedPart, supply: Supply, facts: Facts, power: PowerPlan, positions: Map<number, SupplyNode>,
+  problems: TreeProblem[],
 ): SupplyNode[] {
   const { board } = facts
   const id = `${owner.id}.${supply.id}`
@@ -107,10 +118,13 @@ function supplyTerminal(
   const from = feedOf(power, id, usual)
   const units = supply.perOption ? Number(owner.options[supply.perOption]) || 1 : 1
   const ratedV = RAIL_V[supply.rail]
-  const share = supply.percentOption ? Math.min(100, Math.max(0, Number(owner.options[supply.percentOption] ?? 100))) / 100 : 1
+  const share = supply.percentOption
+    ? Math.min(100, Math.max(0, Number(owner.options[supply.percentOption] ?? 100))) / 100
+    : 1
   const aboveIdle = (ma: number) => (supply.idleMa + (ma - supply.idleMa) * share) * units
   const load: SupplyNode = {
-    id, kind: 'part', role: 'load', name: owner.part.supplies.length > 1 ? `${owner.name} ${supply.label}` : owner.name, partId: owner.id,
+    id, kind: 'part', role: 'load',
+    name: owner.part.supplies.length > 1 ? `${owner.name} ${supply.label}` : owner.name, partId: owner.id,
     from: [`${id}@wire`], input: id, output: id, law: supply.law ?? 'current', own: false, open: false,
     ...supply.socket && { ownSocket: true }, ...supply.from === 'usb' && { byPlug: true },
     figures: figuresOf(id, 'part', {
@@ -132,12 +146,17 @@ const loadOrigins = (supply: Supply): Origins => ({
   },
 })
 
-/** The wire to a terminal: jumper wires to the header, a lead to a USB plug, the contact alone for a board that is pushed on. */
+/**
+ * The wire to a terminal: jumper wires to the header, a lead to a USB plug, the contact alone for a board that
+ * is pushed on.
+ */
 function wireNode(
-  owner: ResolvedPart, supply: Supply, id: NodeRef, from: NodeRef, { plan }: Facts, power: PowerPlan, problems: TreeProblem[],
+  owner: ResolvedPart, supply: Supply, id: NodeRef, from: NodeRef, { plan }: Facts, power: PowerPlan,
+  problems: TreeProblem[],
 ): SupplyNode {
   const wire = `${id}@wire`
-  const pushedOn = supply.claimsPosition !== undefined || owner.part.plugs?.some(plug => plug.wide && isMet(plug.when, owner.options))
+  const pushedOn = supply.claimsPosition !== undefined
+    || owner.part.plugs?.some(plug => plug.wide && isMet(plug.when, owner.options))
   const figures: Record<string, number> = pushedOn
     ? { ohm: 0.03, ratedMa: 2000 }
     : {
@@ -146,16 +165,19 @@ function wireNode(
         contactOhm: 0.03, bundledPairs: 1, measuredOhm: 0,
       }
   return {
-    id: wire, kind: pushedOn ? 'connector' : 'cable', role: 'path', name: pushedOn ? 'its plug' : 'its wires', partId: owner.id,
+    id: wire, kind: pushedOn ? 'connector' : 'cable', role: 'path', name: pushedOn ? 'its plug' : 'its wires',
+    partId: owner.id,
     from: [from], input: null, output: id,
-    figures: figuresOf(wire, pushedOn ? 'connector' : 'cable', figures, { origin: 'memory' }, power.figures[wire], problems), own: false,
+    figures: figuresOf(wire, pushedOn ? 'connector' : 'cable', figures, { origin: 'memory' }, power.figures[wire],
+      problems), own: false,
     open: false,
   }
 }
 
 /** The header position a supply terminal is wired to; its rail while it has none. */
 function positionNode(
-  terminal: Terminal | undefined, supply: Supply, { board }: Facts, power: PowerPlan, positions: Map<number, SupplyNode>,
+  terminal: Terminal | undefined, supply: Supply, { board }: Facts, power: PowerPlan,
+  positions: Map<number, SupplyNode>,
   problems: TreeProblem[],
 ): NodeRef
   | null {
@@ -167,15 +189,19 @@ function positionNode(
   if (!positions.has(position)) {
     const { positionOhm, positionRatedMa, ...from } = boardPower(board)
     positions.set(position, {
-      id, kind: 'position', role: 'path', name: `Position ${position}`, from: [`@${header.kind}`], input: `@${header.kind}`, output: id,
-      figures: figuresOf(id, 'position', { ohm: positionOhm, ratedMa: positionRatedMa }, from, power.figures[id], problems), own: false,
+      id, kind: 'position', role: 'path', name: `Position ${position}`, from: [`@${header.kind}`],
+      input: `@${header.kind}`, output: id,
+      figures: figuresOf(id, 'position', { ohm: positionOhm, ratedMa: positionRatedMa }, from, power.figures[id],
+        problems), own: false,
       open: false,
     })
   }
   return id
 }
 
-/** Relay contacts whose load the maker said the feed of. The load draws what the plan says, but for idle and start-up. */
+/**
+ * Relay contacts whose load the maker said the feed of. The load draws what the plan says, but for idle and start-up.
+ */
 function contactNodes(owner: ResolvedPart, power: PowerPlan, problems: TreeProblem[]): SupplyNode[] {
   return (owner.inPlan.loads ?? []).flatMap((load): SupplyNode[] => {
     const id = `${owner.id}#${load.contact}`
@@ -186,19 +212,23 @@ function contactNodes(owner: ResolvedPart, power: PowerPlan, problems: TreeProbl
     const common = { partId: owner.id, own: false, open: false } as const
     return [
       {
-        ...common, id, kind: 'contact', role: 'path', name: `${owner.name}, contact ${load.contact}`, from: [from], input: null, output: id,
+        ...common, id, kind: 'contact', role: 'path', name: `${owner.name}, contact ${load.contact}`, from: [from],
+        input: null, output: id,
         figures: figuresOf(
-          id, 'contact', { ohm: 0.05, ...rating && { ratedMa: (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * 1000 } },
+          id, 'contact', { ohm: 0.05,
+            ...rating && { ratedMa: (load.kind === 'AC' ? rating.maxAcA : rating.maxDcA) * 1000 } },
           rating ?? { origin: 'memory' }, power.figures[id], problems,
         ),
       },
       {
-        ...common, id: `${id}@load`, kind: 'contact-load', role: 'load', name: load.what || `On contact ${load.contact}`, from: [id],
+        ...common, id: `${id}@load`, kind: 'contact-load', role: 'load',
+        name: load.what || `On contact ${load.contact}`, from: [id],
         input: id, output: null, law: 'current',
         figures: figuresOf(
           `${id}@load`, 'contact-load',
           {
-            idleMa: 0, typicalMa: ma, peakMa: ma, surgeMa: 0, ratedV: Math.max(0.1, load.voltageV), leastV: load.voltageV * 0.85,
+            idleMa: 0, typicalMa: ma, peakMa: ma, surgeMa: 0, ratedV: Math.max(0.1, load.voltageV),
+            leastV: load.voltageV * 0.85,
             mostV: load.voltageV * 1.15,
           },
           { origin: 'yours' }, power.figures[`${id}@load`], problems,

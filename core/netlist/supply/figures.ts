@@ -16,17 +16,20 @@ export const originOf = ({ origin, origins }: Origins, figure: string): Origin =
 const AS_LAID: ReadonlySet<string> = new Set(['measuredOhm', 'bundledPairs'])
 
 /**
- * Figures with the maker's own in place of the file's. Own figures outside their range become problems and are left out; those that
- * its kind does not have are kept in the plan and not looked at.
+ * Figures with the maker's own in place of the file's. Own figures outside their range become problems and are left
+ * out; those that its kind does not have are kept in the plan and not looked at.
  */
-export function figuresOf(node: NodeRef, kind: NodeKind, file: Record<string, number>, from: Origins, own: Record<string, number>
-  | undefined, problems: TreeProblem[]): Record<string, NodeFigure> {
+export function figuresOf(node: NodeRef, kind: NodeKind, file: Record<string, number>, from: Origins,
+  own: Record<string, number>
+    | undefined, problems: TreeProblem[]): Record<string, NodeFigure> {
   const figures: Record<string, NodeFigure> = {}
-  for (const [name, value] of Object.entries(file)) figures[name] = { value, origin: AS_LAID.has(name) ? '' : originOf(from, name) }
+  for (const [name, value] of Object.entries(file)) figures[name] = { value,
+    origin: AS_LAID.has(name) ? '' : originOf(from, name) }
   for (const [name, value] of Object.entries(own ?? {})) {
     const spec = FIGURES[name]
     if (!spec || !KINDS[kind].figures.includes(name)) continue
-    if (!Number.isFinite(value) || value < spec.min || value > spec.max) problems.push({ kind: 'absurd', node, figure: name, value })
+    if (!Number.isFinite(value) || value < spec.min
+      || value > spec.max) problems.push({ kind: 'absurd', node, figure: name, value })
     else figures[name] = { value, origin: 'yours' }
   }
   return figures

@@ -25,7 +25,8 @@ export const sourceFigures = (unit: SupplyUnit): Record<string, number> =>
 
 /** A supply as a node of the tree. */
 export function sourceNode(
-  id: NodeRef, name: string, unit: SupplyUnit, own: Record<string, number> | undefined, isOwn: boolean, problems: TreeProblem[],
+  id: NodeRef, name: string, unit: SupplyUnit, own: Record<string, number> | undefined, isOwn: boolean,
+  problems: TreeProblem[],
 ): SupplyNode {
   return {
     id, kind: unit.kind, role: 'source', name, from: [], input: null, output: id,
@@ -46,7 +47,8 @@ export function leadNode(
   const { awg, lengthM, contactOhm } = unit.cable
   return {
     id, kind: 'cable', role: 'path', name: 'its lead', from: [from], input: from, output: id,
-    figures: figuresOf(id, 'cable', { awg, lengthM, contactOhm, bundledPairs: 1, measuredOhm: 0 }, leadOrigins(unit), own, problems),
+    figures: figuresOf(id, 'cable', { awg, lengthM, contactOhm, bundledPairs: 1, measuredOhm: 0 }, leadOrigins(unit),
+      own, problems),
     own: false,
     open: false,
   }
@@ -85,7 +87,8 @@ function itemNode(
       node.id, item.kind, { ...usual, ...item.figures }, item, { ...node.figures, ...power.figures[node.id] }, problems,
     ),
     efficiency: item.efficiency, law: item.law,
-    own: true, open: node.open === true, item, ...item.kind === 'hub' && node.upstream && { upstream: node.upstream }, price: item.price,
+    own: true, open: node.open === true, item, ...item.kind === 'hub' && node.upstream && { upstream: node.upstream },
+    price: item.price,
     cautions: item.cautions,
   }
 }

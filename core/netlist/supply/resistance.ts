@@ -7,7 +7,9 @@ const value = (node: SupplyNode, name: string, otherwise = 0): number => node.fi
 /** Without load, in V: a transformer gives its rated voltage at its rated current, and more without. */
 export const sourceEmfV = (source: SupplyNode): number => value(source, 'voltageV') * value(source, 'noLoadFactor', 1)
 
-/** Of a transformer that says no resistance of its own: what brings it down to its rated voltage at its rated current. */
+/**
+ * Of a transformer that says no resistance of its own: what brings it down to its rated voltage at its rated current.
+ */
 export function sourceOhm(source: SupplyNode): number {
   const own = value(source, 'ohm')
   if (own > 0 || source.kind !== 'transformer') return own

@@ -10,7 +10,8 @@ export type OverlayNeed = Extract<BootNeed, { kind: 'overlay' }> & Pick<NonNulla
 
 /** Overlays that the part's file asks for with its present options. */
 export function overlaysAsked(owner: Pick<ResolvedPart, 'part' | 'options'>): OverlayNeed[] {
-  return (owner.part.boot ?? []).flatMap(need => need.kind === 'overlay' && isMet(need.when, owner.options) ? [need as OverlayNeed] : [])
+  return (owner.part.boot ?? []).flatMap(need =>
+    need.kind === 'overlay' && isMet(need.when, owner.options) ? [need as OverlayNeed] : [])
 }
 
 /** A select by its bus and its number there. */
@@ -24,16 +25,19 @@ const seated = (text: string, { bus, select }: SpiSeat) => text.replace(/\{spi\}
   .replace(new RegExp(SELECT, 'g'), String(select))
 
 /**
- * True when the part's overlays can be told that its select terminal `signal` is at this seat. An overlay that says nothing of seats
- * is bound to the one it was written for; overlays of the maker's own are not known and are taken to fit.
+ * True when the part's overlays can be told that its select terminal `signal` is at this seat. An overlay that
+ * says nothing of seats is bound to the one it was written for; overlays of the maker's own are not known and
+ * are taken to fit.
  */
-export function fitsSeat(owner: Pick<ResolvedPart, 'part' | 'options' | 'signals'>, signal: string, seat: SpiSeat): boolean {
+export function fitsSeat(owner: Pick<ResolvedPart, 'part' | 'options' | 'signals'>, signal: string,
+  seat: SpiSeat): boolean {
   const first = owner.signals.find(entry => entry.role === 'spi.select')?.id
   return overlaysAsked(owner).every((need) => {
     const spec = overlayNamed(seated(need.name, seat))
     if (!spec) return !SELECT.test(need.name)
     if (!spec.bus?.startsWith('spi')) return true
-    const told = [need.name, ...paramNames(need), ...Object.values(need.params ?? {})].map(text => SELECT.exec(text)).find(match => match)
+    const told = [need.name, ...paramNames(need), ...Object.values(need.params ?? {})].map(text => SELECT.exec(text))
+      .find(match => match)
     // Each overlay speaks of one select terminal: the one it names, or the part's first.
     if ((told?.[1] ?? first) !== signal) return true
     if (SELECT.test(need.name)) return seat.bus === busOf(spec)
@@ -81,20 +85,28 @@ export function cannotBeTold(owner: ResolvedPart, facts: Facts): boolean {
 }
 
 /** True for screens whose driver is told by a file of start commands. */
-export const readsStartFile = (owner: Pick<ResolvedPart, 'part'>): boolean => owner.part.kernel?.generic === 'panel-mipi-dbi-spi'
+export const readsStartFile = (owner: Pick<ResolvedPart, 'part'>): boolean =>
+  owner.part.kernel?.generic === 'panel-mipi-dbi-spi'
 
 /** True when Voltaris can write an overlay of its own for the part on this board. */
 export const canBeMade = (owner: Pick<ResolvedPart, 'part'>, board: Board | null): boolean =>
   owner.part.kernel !== undefined && (board?.tree?.symbols ?? true) && board !== null
 
-/** True when the overlay of the part is one that Voltaris makes: the maker chose it, or the library's cannot be told of its place. */
+/**
+ * True when the overlay of the part is one that Voltaris makes: the maker chose it, or the library's cannot be told
+ * of its place.
+ */
 export function isMade(owner: ResolvedPart, facts: Facts): boolean {
-  return facts.plan.boot?.made?.includes(owner.id) === true || (canBeMade(owner, facts.board) && (cannotBeTold(owner, facts)
+  return facts.plan.boot?.made?.includes(owner.id) === true
+    || (canBeMade(owner, facts.board) && (cannotBeTold(owner, facts)
     // A hub is written together with what lies behind it, so that both speak of one node.
-    || facts.groups.some(group => group.owner !== owner && group.bus?.id.startsWith(`${owner.id}.`) && isMade(group.owner, facts))))
+      || facts.groups.some(group =>
+        group.owner !== owner && group.bus?.id.startsWith(`${owner.id}.`) && isMade(group.owner, facts))))
 }
 
-/** Circuits of which there is one and that the part's overlays hold: two parts that hold the same exclude each other. */
+/**
+ * Circuits of which there is one and that the part's overlays hold: two parts that hold the same exclude each other.
+ */
 export function circuitsOf(owner: Pick<ResolvedPart, 'part' | 'options'>): string[] {
   return [...new Set(overlaysAsked(owner).flatMap(need => overlayNamed(need.name)?.holds ?? []))]
 }
@@ -112,7 +124,8 @@ export function fixedLinesOf(owner: Pick<ResolvedPart, 'part' | 'options'>, boar
       .flatMap(controller => controller.routes.flatMap(route => Object.values(route.lines)))))
     const claims = claimsOf(resolveOverlay(spec, []), board)
     return claims.flatMap(claim => claim.kind === 'line' && !own.has(claim.line)
-      && !(claim.param && (told.has(claim.param) || told.has('noints') || told.has(`no-${claim.param.replace(/-pin$/, '')}`)))
+      && !(claim.param && (told.has(claim.param) || told.has('noints')
+        || told.has(`no-${claim.param.replace(/-pin$/, '')}`)))
       ? claim.line
       : [])
   })

@@ -29,13 +29,18 @@ export function needsOf(facts: Facts): Need[] {
 function madeNeeds(facts: Facts): Need[] {
   return facts.parts.filter(owner => isMade(owner, facts))
     .map(owner => ({
-      need: { kind: 'overlay', name: overlayFileName(owner.id) }, why: `the overlay made for ${owner.name}`, partIds: [owner.id],
+      need: { kind: 'overlay', name: overlayFileName(owner.id) }, why: `the overlay made for ${owner.name}`,
+      partIds: [owner.id],
     }))
 }
 
-/** The fan on the board's own socket: up to four steps of temperature, hysteresis and speed, 0 to 255. Parameter names from memory. */
+/**
+ * The fan on the board's own socket: up to four steps of temperature, hysteresis and speed, 0 to 255. Parameter
+ * names from memory.
+ */
 function fanNeeds({ board, parts, heat: { set: { cooler } }, plan: { power: { heat: { fan } } } }: Facts): Need[] {
-  const owners = parts.filter(owner => owner.part.plugs?.some(plug => plug.socket === 'fan' && isMet(plug.when, owner.options)))
+  const owners = parts.filter(owner =>
+    owner.part.plugs?.some(plug => plug.socket === 'fan' && isMet(plug.when, owner.options)))
   if (!board?.sockets.fan || (!owners.length && cooler !== 'active') || !('hysteresisC' in fan)) return []
   const points = fan.mode === 'threshold'
     ? [{ temperatureC: fan.onC, percent: 100 }]
@@ -60,7 +65,9 @@ function clockNeeds({ board, plan: { power: { clock } } }: Facts): Need[] {
   })
   return [
     ...clock.coreMhz !== null ? [setting('arm_freq', clock.coreMhz, 'the plan\'s processor clock, in MHz')] : [],
-    ...clock.voltageSteps ? [setting('over_voltage', clock.voltageSteps, 'the plan\'s core voltage, in steps of 25 mV')] : [],
+    ...clock.voltageSteps
+      ? [setting('over_voltage', clock.voltageSteps, 'the plan\'s core voltage, in steps of 25 mV')]
+      : [],
   ]
 }
 
@@ -90,20 +97,25 @@ function busNeeds(facts: Facts): Need[] {
     const selects = facts.selectPlans.get(busId)
     if (selects?.by === 'overlay' && usualBoot(bus!)) needs.push({
       need: selectOverlay(selects, facts), partIds: owners.map(owner => owner.id), busId, setsSelects: true,
-      why: `${bus!.label} with ${selects.lines.length || 'no'} ${selects.lines.length === 1 ? 'select' : 'selects'}, because others of `
-        + `its select lines serve something else`,
+      why: `${bus!.label} with ${selects.lines.length || 'no'} ${selects.lines.length === 1 ? 'select' : 'selects'}, `
+        + 'because others of its select lines serve something else',
     })
   }
   return [...needs, ...mergePwm(pwm, facts)]
 }
 
-/** What switches a bus on: its route's lines, those of the circuit chosen for it, its speed; or the kernel's software bus. */
+/**
+ * What switches a bus on: its route's lines, those of the circuit chosen for it, its speed; or the
+ * kernel's software bus.
+ */
 function bootOf(bus: Bus, facts: Facts): BootNeed[] {
   if (bus.software) {
-    const line = (position: number) => String(facts.board?.header.find(entry => entry.position === position)?.line ?? '')
+    const line = (position: number) =>
+      String(facts.board?.header.find(entry => entry.position === position)?.line ?? '')
     return [{
       kind: 'overlay', name: 'i2c-gpio',
-      params: { bus: String(bus.software.number), i2c_gpio_sda: line(bus.software.sda), i2c_gpio_scl: line(bus.software.scl) },
+      params: { bus: String(bus.software.number), i2c_gpio_sda: line(bus.software.sda),
+        i2c_gpio_scl: line(bus.software.scl) },
     }]
   }
   const speed = facts.plan.clocks[bus.id]
@@ -124,7 +136,8 @@ const usualBoot = ({ route }: Bus) => route!.boot.every(need => need.kind !== 'o
 
 /** The overlay that brings a bus out with just the selects that are used, on their lines. */
 function selectOverlay({ busId, lines, hardware }: SelectPlan, facts: Facts): BootNeed {
-  // On a select whose part has a driver of its own there is no device for programs; SPI 0's are told by the part's overlay.
+  // On a select whose part has a driver of its own there is no device for programs; SPI 0's are told by the
+  // part's overlay.
   const driven = new Set(facts.groups.filter(group =>
     group.bus?.id === busId && busId !== 'spi0' && (overlaysAsked(group.owner).length || isMade(group.owner, facts)))
     .flatMap(group => group.terminals.flatMap(terminal => facts.selectNumbers.get(terminal.key) ?? [])))
@@ -136,13 +149,14 @@ function selectOverlay({ busId, lines, hardware }: SelectPlan, facts: Facts): Bo
 
 function withFlowControl(need: BootNeed, groups: BusGroup[]): BootNeed {
   const flow = groups.some(group =>
-    group.kind === 'serial' && group.terminals.some(t => t.place && (t.signal!.role === 'serial.rts' || t.signal!.role === 'serial.cts')))
+    group.kind === 'serial'
+    && group.terminals.some(t => t.place && (t.signal!.role === 'serial.rts' || t.signal!.role === 'serial.cts')))
   return flow && need.kind === 'overlay' ? { ...need, params: { ...need.params, ctsrts: '' } } : need
 }
 
 /**
- * Two channels are one overlay with two pins. Where a board has more, the overlay cannot name their lines: the firmware switches those
- * over, and the circuit that the overlay turned on drives them. memory
+ * Two channels are one overlay with two pins. Where a board has more, the overlay cannot name their lines: the firmware
+ * switches those over, and the circuit that the overlay turned on drives them. memory
  */
 function mergePwm(needs: Need[], { board }: Facts): Need[] {
   if (needs.length < 2) return needs
@@ -150,7 +164,8 @@ function mergePwm(needs: Need[], { board }: Facts): Need[] {
   if (a.need.kind !== 'overlay' || b.need.kind !== 'overlay') return needs
   const pair: Need = {
     ...a, why: `${a.why}; ${b.why}`, partIds: [...a.partIds, ...b.partIds],
-    need: { kind: 'overlay', name: 'pwm-2chan', params: { ...a.need.params, pin2: b.need.params!.pin!, func2: b.need.params!.func! } },
+    need: { kind: 'overlay', name: 'pwm-2chan',
+      params: { ...a.need.params, pin2: b.need.params!.pin!, func2: b.need.params!.func! } },
   }
   return [pair, ...more.map((entry): Need => {
     const line = entry.need.kind === 'overlay' ? entry.need.params!.pin! : ''

@@ -1,4 +1,7 @@
-/** The placeholders that part files may use in boot lines, device nodes and bindings: one table, each with what stands in for it. */
+/**
+ * The placeholders that part files may use in boot lines, device nodes and bindings: one table, each with what stands
+ * in for it.
+ */
 import { tableOf } from '../../collections/table'
 import { USUAL_THRESHOLD } from '../../facts/heat'
 import type { Facts, ResolvedPart } from '../../facts/types'
@@ -13,38 +16,47 @@ const controllerOf = (owner: ResolvedPart, facts: Facts, kind: 'i2c' | 'spi') =>
   facts.groups.find(group => group.owner === owner && group.kind === kind)?.bus ?? null
 
 /**
- * `{name}` or `{name:argument}` → what it stands for; null while what it needs has no place yet. What is not here names a signal of the
- * part.
+ * `{name}` or `{name:argument}` → what it stands for; null while what it needs has no place yet. What is not here names
+ * a signal of the part.
  */
 export const PLACEHOLDERS = tableOf<{ meaning: string, fill: Filler }>({
-  'option': { meaning: 'the value of an option: {option:address}', fill: (owner, _, argument) => owner.options[argument] ?? null },
+  'option': { meaning: 'the value of an option: {option:address}',
+    fill: (owner, _, argument) => owner.options[argument] ?? null },
   'display:columns': {
     meaning: 'columns of the picture, as it is turned', fill: owner => turned(owner)?.columns ?? null,
   },
   'display:rows': { meaning: 'rows of the picture, as it is turned', fill: owner => turned(owner)?.rows ?? null },
-  'display:mm-wide': { meaning: 'width of the picture in mm, as it is turned', fill: owner => turned(owner)?.mmWide ?? null },
-  'display:mm-high': { meaning: 'height of the picture in mm, as it is turned', fill: owner => turned(owner)?.mmHigh ?? null },
+  'display:mm-wide': { meaning: 'width of the picture in mm, as it is turned',
+    fill: owner => turned(owner)?.mmWide ?? null },
+  'display:mm-high': { meaning: 'height of the picture in mm, as it is turned',
+    fill: owner => turned(owner)?.mmHigh ?? null },
   'start-file': {
     meaning: 'name of the file of start commands, without its ending', fill: owner => startFileName(owner.id),
   },
   'fan:on': {
-    meaning: 'temperature at which the fan comes on, in thousandths of a degree', fill: (_, facts) => thousandths(fan(facts).onC),
+    meaning: 'temperature at which the fan comes on, in thousandths of a degree',
+    fill: (_, facts) => thousandths(fan(facts).onC),
   },
   'fan:hysteresis': {
     meaning: 'how far it has to cool before the fan stops, in thousandths of a degree',
     fill: (_, facts) => thousandths(fan(facts).hysteresisC),
   },
   'spi': {
-    meaning: 'number of the SPI bus', fill: (owner, facts) => controllerOf(owner, facts, 'spi')?.controller?.id.replace('spi', '') ?? null,
+    meaning: 'number of the SPI bus',
+    fill: (owner, facts) => controllerOf(owner, facts, 'spi')?.controller?.id.replace('spi', '') ?? null,
   },
   'bus': { meaning: 'number of the I²C bus', fill: (owner, facts) => busNumber(owner, facts) },
-  'select': { meaning: 'number of the select on its SPI bus; {select:signal} for another select terminal', fill: selectNumber },
+  'select': { meaning: 'number of the select on its SPI bus; {select:signal} for another select terminal',
+    fill: selectNumber },
 })
 
 /** Name, without its ending, of the file of start commands that is made for a screen. */
 export const startFileName = (partId: string) => `voltaris-${partId.toLowerCase()}`
 
-/** The picture's size: that of the part's file at its usual rotation, with columns and rows changed over a quarter turn from there. */
+/**
+ * The picture's size: that of the part's file at its usual rotation, with columns and rows changed over a quarter
+ * turn from there.
+ */
 export function turned({ part, options }: Pick<ResolvedPart, 'part' | 'options'>) {
   if (!part.display) return null
   const usual = part.options?.find(option => option.meaning === 'rotation')

@@ -12,6 +12,7 @@ export function sameNeed(a: BootNeed, b: BootNeed): boolean {
 export function writeNeed(need: BootNeed): string {
   if (need.kind === 'setting') return `${need.name}=${need.value}`
   if (need.kind === 'param') return `dtparam=${need.name}=${need.value}`
-  const params = Object.entries(need.params ?? {}).map(([name, value]) => value === '' ? `,${name}` : `,${name}=${value}`)
+  const params = Object.entries(need.params ?? {})
+    .map(([name, value]) => value === '' ? `,${name}` : `,${name}=${value}`)
   return `dtoverlay=${need.name}${params.join('')}`
 }

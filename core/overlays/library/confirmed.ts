@@ -1,6 +1,7 @@
 /**
- * What the kernel's bindings confirm of the library, which is from memory: that a node's `compatible` is one that drivers are bound by.
- * Published: Linux, Documentation/devicetree/bindings, of the version that the table names; `scripts/kernel-bindings.mjs` writes it.
+ * What the kernel's bindings confirm of the library, which is from memory: that a node's `compatible` is one that
+ * drivers are bound by. Published: Linux, Documentation/devicetree/bindings, of the version that the table names;
+ * `scripts/kernel-bindings.mjs` writes it.
  */
 import data from './confirmed.json'
 import type { OverlaySpec } from './types'
@@ -18,5 +19,6 @@ export function confirmedOf(spec: OverlaySpec): { compatible: string, file: stri
     ),
     ...Object.values(spec.choices ?? {}).map(choice => choice.compatible),
   ]
-  return [...new Set(names)].flatMap(compatible => Object.hasOwn(bindings, compatible) ? { compatible, file: bindings[compatible]! } : [])
+  return [...new Set(names)].flatMap(compatible =>
+    Object.hasOwn(bindings, compatible) ? { compatible, file: bindings[compatible]! } : [])
 }

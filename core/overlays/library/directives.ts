@@ -1,4 +1,7 @@
-/** What each directive of a menu file does, and what it takes. Published: U-Boot documentation, "Generic Distro Configuration Concept". */
+/**
+ * What each directive of a menu file does, and what it takes. Published: U-Boot documentation, "Generic
+ * Distro Configuration Concept".
+ */
 import { tableOf } from '../../collections/table'
 
 export const DIRECTIVE_WORDS = tableOf<{ takes: 'text' | 'number' | 'flag', what: string }>({

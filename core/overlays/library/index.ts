@@ -1,4 +1,6 @@
-/** The overlay library: what is known by name, what a line with its parameters takes, and what it lays onto a base tree. */
+/**
+ * The overlay library: what is known by name, what a line with its parameters takes, and what it lays onto a base tree.
+ */
 import { overlays } from '../../catalogue/generated/overlays'
 import type { Board } from '../../catalogue/types'
 import { tableOf } from '../../collections/table'
@@ -25,8 +27,8 @@ export interface GivenParam {
 /** What the library has, and the overlays that parts bring in their folders. */
 export const OVERLAYS: ReadonlyMap<string, OverlaySpec> = new Map(
   [
-    ...BUSES, ...SERIAL_PORTS, ...STORAGE, ...SENSORS, ...CAMERAS_AND_VIDEO_INPUTS, ...OUTPUTS, ...DISPLAYS, ...LINKS, ...AUDIO,
-    ...INPUT, ...SYSTEM, ...(overlays as OverlaySpec[][]).flat(),
+    ...BUSES, ...SERIAL_PORTS, ...STORAGE, ...SENSORS, ...CAMERAS_AND_VIDEO_INPUTS, ...OUTPUTS, ...DISPLAYS,
+    ...LINKS, ...AUDIO, ...INPUT, ...SYSTEM, ...(overlays as OverlaySpec[][]).flat(),
   ].map(spec => [spec.name, spec]),
 )
 
@@ -35,12 +37,16 @@ export const SETTING_SPECS: ReadonlyMap<string, SettingSpec> = new Map(SETTINGS.
 
 /** Other names of an overlay: endings that images of one board class put behind it. */
 const ALIASES = tableOf<string>({
-  'vc4-kms-v3d-pi4': 'vc4-kms-v3d', 'vc4-kms-v3d-pi5': 'vc4-kms-v3d', 'vc4-fkms-v3d-pi4': 'vc4-fkms-v3d', 'pi3-disable-bt': 'disable-bt',
-  'pi3-miniuart-bt': 'miniuart-bt', 'pi3-disable-wifi': 'disable-wifi', 'upstream': 'vc4-kms-v3d', 'i2c1-bcm2708': 'i2c1',
+  'vc4-kms-v3d-pi4': 'vc4-kms-v3d', 'vc4-kms-v3d-pi5': 'vc4-kms-v3d', 'vc4-fkms-v3d-pi4': 'vc4-fkms-v3d',
+  'pi3-disable-bt': 'disable-bt',
+  'pi3-miniuart-bt': 'miniuart-bt', 'pi3-disable-wifi': 'disable-wifi', 'upstream': 'vc4-kms-v3d',
+  'i2c1-bcm2708': 'i2c1',
   'i2c0-bcm2708': 'i2c0', 'miniuart-bt-pi5': 'miniuart-bt',
 })
 
-/** The newest family's overlays have its name behind those of the others; the plain name is led to them there. memory */
+/**
+ * The newest family's overlays have its name behind those of the others; the plain name is led to them there. memory
+ */
 const NEWEST = /^(i2c[0-3]|uart[0-4]|spi[235]-[12]cs|midi-uart[0-4]|w1-gpio|w1-gpio-pullup|disable-bt|disable-wifi|pcie-32bit-dma|dwc2|i2s-dac)-pi5$/
 
 /** The name without the newest family's ending; null for other names. */
@@ -59,7 +65,9 @@ export const isOn = (value: string) => !OFF.has(value.toLowerCase())
 
 /** A number as boot files write it, decimal or with 0x; NaN when it is none. */
 export function numberOf(text: string): number {
-  if (/^[+-]?(\d+|0x[0-9a-f]+)$/i.test(text.trim())) return text.trim().startsWith('-') ? -Number(text.trim().slice(1)) : Number(text.trim())
+  if (/^[+-]?(\d+|0x[0-9a-f]+)$/i.test(text.trim())) return text.trim().startsWith('-')
+    ? -Number(text.trim().slice(1))
+    : Number(text.trim())
   return Number.NaN
 }
 
@@ -102,11 +110,14 @@ export function resolveOverlay(spec: OverlaySpec, params: readonly GivenParam[])
   const address = numberOf(fill(spec.address) ?? '')
   return {
     spec, values, given, chosen, bus: spec.bus ? fill(spec.bus)! : null,
-    select: spec.select === undefined ? null : Number(fill(spec.select)), address: Number.isNaN(address) ? null : address,
+    select: spec.select === undefined ? null : Number(fill(spec.select)),
+    address: Number.isNaN(address) ? null : address,
   }
 }
 
-/** Everything the overlay takes on this board. Lines of a bus are those the board's file gives for it, where it does. */
+/**
+ * Everything the overlay takes on this board. Lines of a bus are those the board's file gives for it, where it does.
+ */
 export function claimsOf(resolved: Resolved, board: Board | null = null): Claim[] {
   const { spec, values, bus, select, address } = resolved
   const claims: Claim[] = []
@@ -156,7 +167,8 @@ function serialRoute({ spec, given, values }: Resolved, board: Board | null): nu
     || [...given].some(name => spec.params.find(param => param.name === name)?.kind === 'line')) {
     return null
   }
-  const route = board?.controllers.filter(controller => spec.enables!.includes(controller.id)).flatMap(controller => controller.routes)
+  const route = board?.controllers.filter(controller => spec.enables!.includes(controller.id))
+    .flatMap(controller => controller.routes)
     .find(entry => entry.boot.some(need => need.kind === 'overlay' && need.name === spec.name))
   if (!route) return null
   const { tx, rx, cts, rts } = route.lines
@@ -170,7 +182,10 @@ export function appearsOf(resolved: Resolved): Appears[] {
   return (own ?? spec.appears).map(({ path, what }) => ({ path: filled(path, resolved, null), what }))
 }
 
-/** Source of what the line lays onto the base tree, as one overlay. `spidev` nodes of the base go where a part takes their select. */
+/**
+ * Source of what the line lays onto the base tree, as one overlay. `spidev` nodes of the base go where a part
+ * takes their select.
+ */
 export function sourceOf(resolved: Resolved, board: Board | null = null): string {
   const body = filled(resolved.spec.tree, resolved, board)
   return `/dts-v1/;\n/plugin/;\n\n/ {\n\tcompatible = "brcm,bcm2835";\n};\n\n${body}`
@@ -188,7 +203,8 @@ function filled(text: string, resolved: Resolved, board: Board | null): string {
   return text
     .replace(
       /\{gpio:([\w-]+):([\w-]+)\}/g,
-      (_, name: string, property: string) => values[name] ? `\t\t${property} = <&gpio ${numberOf(values[name])} 0>;\n` : '',
+      (_, name: string, property: string) =>
+        values[name] ? `\t\t${property} = <&gpio ${numberOf(values[name])} 0>;\n` : '',
     )
     .replace(/\{([\w-]+)(?::(\w+))?\}/g, (whole, name: string, form?: string) => {
       if (name === 'bus' && spec.bus) return bus ?? ''

@@ -1,17 +1,18 @@
 /**
- * Plain settings of the key-value dialect, base parameters, and the words of the other dialects. All from memory unless a row says
- * otherwise.
+ * Plain settings of the key-value dialect, base parameters, and the words of the other dialects. All from memory unless
+ * a row says otherwise.
  */
 import { tableOf } from '../../collections/table'
 import type { ParamSpec, SettingSpec } from './types'
 
 const MEMORY = 'memory'
 
-type Row = readonly [name: string, what: string, kind: SettingSpec['kind'], ...(number | string | string[] | Partial<SettingSpec>)[]]
+type Row = readonly [name: string, what: string, kind: SettingSpec['kind'], ...(number | string | string[]
+  | Partial<SettingSpec>)[]]
 
 /**
- * Settings of a group: name, what it does, kind; then least, most and unit of a number or the values of a choice; then whatever else is to
- * be said.
+ * Settings of a group: name, what it does, kind; then least, most and unit of a number or the values of a choice; then
+ * whatever else is to be said.
  */
 function rows(group: SettingSpec['group'], entries: Row[]): SettingSpec[] {
   return entries.map((entry) => {
@@ -63,7 +64,8 @@ const SELDOM: SettingSpec[] = [
     ['framebuffer_priority', 'screen of the first picture', 'number', 0, 11, BY_FIRMWARE],
     ['dispmanx_offline', 'pictures are put together in memory', 'switch', BY_FIRMWARE],
     ['sdtv_disable_colourburst', 'the analog picture without colour', 'switch'],
-    ['force_pwm_open', 'the analog sound stays ready', 'switch'], ['test_mode', 'a test picture and sound at the start', 'switch'],
+    ['force_pwm_open', 'the analog sound stays ready', 'switch'],
+    ['test_mode', 'a test picture and sound at the start', 'switch'],
   ]),
   ...rows('start', [
     ['ramfsaddr', 'where the first file system is put', 'text'],
@@ -108,7 +110,8 @@ export const SETTINGS: SettingSpec[] = [
     ['avoid_warnings', 'hides the under-voltage sign', 'number', 0, 2],
   ]),
   ...rows('screen', [
-    ['hdmi_group', 'list the screen mode is from: 0 the screen says, 1 television, 2 monitor', 'number', 0, 2, BY_FIRMWARE],
+    ['hdmi_group', 'list the screen mode is from: 0 the screen says, 1 television, 2 monitor', 'number', 0, 2,
+      BY_FIRMWARE],
     ['hdmi_mode', 'number of the screen mode in its list', 'number', 1, 107, BY_FIRMWARE],
     ['hdmi_cvt', 'a screen mode worked out: width height rate aspect margins interlace reduced', 'text', BY_FIRMWARE],
     ['hdmi_timings', 'a screen mode figure by figure', 'text', BY_FIRMWARE],
@@ -125,8 +128,10 @@ export const SETTINGS: SettingSpec[] = [
     ['hdmi_max_pixel_freq', 'most pixels a second', 'number', 1_000_000, 600_000_000, 'Hz', BY_FIRMWARE],
     ['config_hdmi_boost', 'strength of the video signal', 'number', 0, 11, BY_FIRMWARE],
     ['display_rotate', 'rotation of the picture', 'text', { displayDrivers: ['legacy'] }],
-    ['display_hdmi_rotate', 'rotation of the picture on the video cable', 'text', { displayDrivers: ['firmware', 'legacy'] }],
-    ['display_lcd_rotate', 'rotation of the picture on the display connector', 'text', { displayDrivers: ['firmware', 'legacy'] }],
+    ['display_hdmi_rotate', 'rotation of the picture on the video cable', 'text',
+      { displayDrivers: ['firmware', 'legacy'] }],
+    ['display_lcd_rotate', 'rotation of the picture on the display connector', 'text',
+      { displayDrivers: ['firmware', 'legacy'] }],
     ['lcd_rotate', 'rotation of the panel with its touch', 'number', 0, 3, { displayDrivers: ['firmware', 'legacy'] }],
     ['ignore_lcd', 'does not look for a panel', 'switch'],
     ['disable_touchscreen', 'the panel\'s touch stays off', 'switch', BY_FIRMWARE],
@@ -143,7 +148,8 @@ export const SETTINGS: SettingSpec[] = [
     ['max_framebuffers', 'pictures the firmware makes', 'number', 0, 4],
     ['disable_fw_kms_setup', 'the firmware hands no screen mode to the kernel', 'switch'],
     ['disable_splash', 'no coloured square at the start', 'switch'],
-    ['sdtv_mode', 'norm of the analog picture', 'choice', ['0', '1', '2', '3', '16', '18'], { displayDrivers: ['firmware', 'legacy'] }],
+    ['sdtv_mode', 'norm of the analog picture', 'choice', ['0', '1', '2', '3', '16', '18'],
+      { displayDrivers: ['firmware', 'legacy'] }],
     ['sdtv_aspect', 'shape of the analog picture', 'number', 1, 3, BY_FIRMWARE],
     ['enable_tvout', 'the analog picture is on', 'switch'],
     ['enable_dpi_lcd', 'the parallel panel is on', 'switch', { displayDrivers: ['firmware', 'legacy'] }],
@@ -164,12 +170,14 @@ export const SETTINGS: SettingSpec[] = [
     ['kernel', 'the kernel that is started', 'text'], ['arm_64bit', '1 starts the kernel in 64 bit', 'switch'],
     ['initramfs', 'the first file system of the kernel', 'text', { repeats: true }],
     ['auto_initramfs', 'looks for the first file system by the kernel\'s name', 'switch'],
-    ['ramfsfile', 'the first file system of the kernel', 'text'], ['cmdline', 'file of the kernel command line', 'text'],
+    ['ramfsfile', 'the first file system of the kernel', 'text'],
+    ['cmdline', 'file of the kernel command line', 'text'],
     ['device_tree', 'device tree of the board', 'text'], ['device_tree_address', 'where it is put', 'text'],
     ['device_tree_end', 'where it ends', 'text'], ['kernel_address', 'where the kernel is put', 'text'],
     ['dtdebug', 'tells more of overlays', 'switch'],
     ['os_prefix', 'put before the names of kernel and command line', 'text'],
-    ['overlay_prefix', 'put before the names of overlays', 'text'], ['os_check', 'checks that the image fits the board', 'switch'],
+    ['overlay_prefix', 'put before the names of overlays', 'text'],
+    ['os_check', 'checks that the image fits the board', 'switch'],
     ['boot_delay', 'waits before the kernel', 'number', 0, 60, 's'],
     ['boot_delay_ms', 'waits before the kernel', 'number', 0, 60_000, 'ms'],
     ['disable_poe_fan', 'the fan of a network-fed board stays off', 'switch'],
@@ -177,8 +185,10 @@ export const SETTINGS: SettingSpec[] = [
     ['fixup_file', 'the firmware\'s other half', 'text'], ['start_x', 'the firmware with the camera', 'switch'],
     ['start_debug', 'the firmware that tells more', 'switch'], ['start_cd', 'the smallest firmware', 'switch'],
     ['armstub', 'code before the kernel', 'text'], ['arm_peri_high', 'peripherals high in memory', 'switch'],
-    ['total_mem_check', 'checks the memory', 'switch'], ['disable_commandline_tags', 'no tags for the kernel', 'switch'],
-    ['boot_load_flags', 'how the firmware loads', 'text'], ['uart_2ndstage', 'the firmware talks on the serial port', 'switch'],
+    ['total_mem_check', 'checks the memory', 'switch'],
+    ['disable_commandline_tags', 'no tags for the kernel', 'switch'],
+    ['boot_load_flags', 'how the firmware loads', 'text'],
+    ['uart_2ndstage', 'the firmware talks on the serial port', 'switch'],
     ['enable_jtag_gpio', 'the test port is on lines 22 to 27', 'switch'],
     ['program_usb_boot_mode', 'lets the board start from USB for good', 'switch'],
     ['program_usb_boot_timeout', 'waits longer for USB', 'switch'],
@@ -191,14 +201,19 @@ export const SETTINGS: SettingSpec[] = [
     ['init_uart_clock', 'clock of the serial port', 'number', 1_000_000, 1_000_000_000, 'Hz'],
     ['uart_clk', 'clock of the serial port', 'number', 1_000_000, 1_000_000_000, 'Hz'],
     ['force_eeprom_read', '0 does not look for an add-on board\'s memory', 'switch'],
-    ['disable_audio_dither', 'plain analog sound', 'switch'], ['enable_audio_dither', 'smoothed analog sound', 'switch'],
-    ['audio_pwm_mode', 'kind of analog sound', 'number', 0, 2], ['pwm_sample_bits', 'bits of the analog sound', 'number', 7, 16],
-    ['disable_camera_led', 'the camera\'s lamp stays off', 'switch'], ['awb_auto_is_greyworld', 'for cameras without a filter', 'switch'],
-    ['otg_mode', 'the USB circuit is a host of the newer kind', 'switch'], ['decode_MPG2', 'key of a video format', 'text'],
+    ['disable_audio_dither', 'plain analog sound', 'switch'],
+    ['enable_audio_dither', 'smoothed analog sound', 'switch'],
+    ['audio_pwm_mode', 'kind of analog sound', 'number', 0, 2],
+    ['pwm_sample_bits', 'bits of the analog sound', 'number', 7, 16],
+    ['disable_camera_led', 'the camera\'s lamp stays off', 'switch'],
+    ['awb_auto_is_greyworld', 'for cameras without a filter', 'switch'],
+    ['otg_mode', 'the USB circuit is a host of the newer kind', 'switch'],
+    ['decode_MPG2', 'key of a video format', 'text'],
     ['decode_WVC1', 'key of a video format', 'text'],
     ['disable_wifi', 'nothing: the overlay of that name does it', 'switch', { gone: 'write dtoverlay=disable-wifi' }],
     ['disable_bt', 'nothing: the overlay of that name does it', 'switch', { gone: 'write dtoverlay=disable-bt' }],
-    ['usb_max_current_enable', 'takes the supply for one of 5 A', 'switch'], ['pciex4_reset', 'resets the bridge at the start', 'switch'],
+    ['usb_max_current_enable', 'takes the supply for one of 5 A', 'switch'],
+    ['pciex4_reset', 'resets the bridge at the start', 'switch'],
     ['enable_rp1_uart', 'the bridge\'s serial port is ready early', 'switch'],
   ]),
   ...rows(
@@ -213,13 +228,15 @@ export const SETTINGS: SettingSpec[] = [
     'supply',
     [
       ['psu_max_current', 'what the supply gives, in mA', 'number', 500, 6000, 'mA'],
-      ['wake_on_gpio', 'a line starts the board again', 'switch'], ['power_force_3v3_pwm', 'the 3.3 V supply never saves', 'switch'],
+      ['wake_on_gpio', 'a line starts the board again', 'switch'],
+      ['power_force_3v3_pwm', 'the 3.3 V supply never saves', 'switch'],
     ],
   ),
 ]
 
 const flag = (name: string, what: string): ParamSpec => ({ name, kind: 'flag', what })
-const figure = (name: string, min: number, max: number, what: string): ParamSpec => ({ name, kind: 'number', min, max, what })
+const figure = (name: string, min: number, max: number,
+  what: string): ParamSpec => ({ name, kind: 'number', min, max, what })
 
 /** Parameters of the base tree, and what each switches on. */
 export const BASE_PARAMS: (ParamSpec & { enables?: string, same?: string })[] = [
@@ -231,24 +248,30 @@ export const BASE_PARAMS: (ParamSpec & { enables?: string, same?: string })[] = 
   figure('i2c_arm_baudrate', 10_000, 1_000_000, 'clock of I²C 1 in Hz'),
   { ...figure('i2c_baudrate', 10_000, 1_000_000, 'clock of I²C 1 in Hz'), same: 'i2c_arm_baudrate' },
   { ...figure('i2c1_baudrate', 10_000, 1_000_000, 'clock of I²C 1 in Hz'), same: 'i2c_arm_baudrate' },
-  figure('i2c0_baudrate', 10_000, 1_000_000, 'clock of I²C 0 in Hz'), figure('i2c_vc_baudrate', 10_000, 1_000_000, 'clock of I²C 0 in Hz'),
+  figure('i2c0_baudrate', 10_000, 1_000_000, 'clock of I²C 0 in Hz'),
+  figure('i2c_vc_baudrate', 10_000, 1_000_000, 'clock of I²C 0 in Hz'),
   { ...flag('spi', 'SPI 0 with two selects'), enables: 'spi0' },
   { ...flag('i2s', 'the sound bus on lines 18 to 21'), enables: 'i2s' },
   flag('audio', 'the board\'s own analog sound'),
   flag('random', 'the random number circuit'), flag('watchdog', 'the watchdog restarts a board that hangs'),
-  flag('act_led_activelow', 'the activity lamp is lit by a low level'), flag('pwr_led_activelow', 'the power lamp is lit by a low level'),
+  flag('act_led_activelow', 'the activity lamp is lit by a low level'),
+  flag('pwr_led_activelow', 'the power lamp is lit by a low level'),
   { name: 'act_led_trigger', kind: 'text', what: 'what the activity lamp shows' },
   { name: 'pwr_led_trigger', kind: 'text', what: 'what the power lamp shows' },
   { name: 'act_led_gpio', kind: 'line', min: 0, max: 27, what: 'line of the activity lamp' },
   { name: 'pwr_led_gpio', kind: 'line', min: 0, max: 27, what: 'line of the power lamp' },
   flag('krnbt', 'the kernel starts the radio'), figure('krnbt_baudrate', 9600, 4_000_000, 'rate of the radio'),
   flag('eee', 'the network port saves when idle'), figure('eth_led0', 0, 15, 'first lamp of the network port'),
-  figure('eth_led1', 0, 15, 'second lamp of the network port'), figure('eth_max_speed', 10, 1000, 'fastest network, in Mbit/s'),
+  figure('eth_led1', 0, 15, 'second lamp of the network port'),
+  figure('eth_max_speed', 10, 1000, 'fastest network, in Mbit/s'),
   flag('sd_poll_once', 'looks for the card only at the start'), figure('sd_overclock', 0, 100, 'card clock in MHz'),
   flag('sd_cqe', 'queued card commands'), flag('pciex1', 'the fast socket for add-ons'),
-  figure('pciex1_gen', 1, 3, 'speed of that socket'), flag('nvme', 'the fast socket for add-ons'), flag('rtc', 'the board\'s own clock'),
-  figure('rtc_bbat_vchg', 0, 4_400_000, 'charging voltage of the clock\'s cell in µV; 0 for cells that must not be charged'),
-  { ...flag('uart0', 'serial port 0'), enables: 'uart0' }, { ...flag('uart0_console', 'the console on serial port 0'), enables: 'uart0' },
+  figure('pciex1_gen', 1, 3, 'speed of that socket'), flag('nvme', 'the fast socket for add-ons'),
+  flag('rtc', 'the board\'s own clock'),
+  figure('rtc_bbat_vchg', 0, 4_400_000,
+    'charging voltage of the clock\'s cell in µV; 0 for cells that must not be charged'),
+  { ...flag('uart0', 'serial port 0'), enables: 'uart0' },
+  { ...flag('uart0_console', 'the console on serial port 0'), enables: 'uart0' },
   { ...flag('uart1', 'serial port 1'), enables: 'uart1' },
   flag('cooling_fan', 'the fan on the board\'s own socket'), flag('suspend', 'the power button sends to sleep'),
   flag('ant1', 'the antenna on the board'), flag('ant2', 'the outer antenna'), flag('noant', 'no antenna'),
@@ -260,46 +283,69 @@ export const BASE_PARAMS: (ParamSpec & { enables?: string, same?: string })[] = 
   ]),
 ]
 
-/** Words of the kernel command line. Published: Linux kernel, "The kernel's command-line parameters"; the rest memory. */
+/**
+ * Words of the kernel command line. Published: Linux kernel, "The kernel's command-line parameters"; the rest memory.
+ */
 export const COMMAND_WORDS = tableOf<string>({
-  'console': 'where the kernel\'s messages and a login go', 'root': 'the partition the system is on', 'rootfstype': 'its file system',
-  'rootwait': 'waits until the partition is there', 'rootdelay': 'waits so many seconds for it', 'rootflags': 'how it is mounted',
+  'console': 'where the kernel\'s messages and a login go', 'root': 'the partition the system is on',
+  'rootfstype': 'its file system',
+  'rootwait': 'waits until the partition is there', 'rootdelay': 'waits so many seconds for it',
+  'rootflags': 'how it is mounted',
   'ro': 'mounts it for reading first', 'rw': 'mounts it for writing',
-  'fsck.repair': 'mends the file system at the start', 'quiet': 'hides most messages', 'splash': 'shows a picture instead',
+  'fsck.repair': 'mends the file system at the start', 'quiet': 'hides most messages',
+  'splash': 'shows a picture instead',
   'loglevel': 'which messages are shown', 'init': 'the first program', 'elevator': 'how card accesses are ordered',
-  'net.ifnames': '0 keeps the old names of network ports', 'biosdevname': 'names of network ports', 'ip': 'a fixed network address',
+  'net.ifnames': '0 keeps the old names of network ports', 'biosdevname': 'names of network ports',
+  'ip': 'a fixed network address',
   'dwc_otg.lpm_enable': 'power saving of the USB circuit', 'dwc_otg.speed': '1 holds USB at full speed',
   'plymouth.ignore-serial-consoles': 'the start picture does not look at the serial port',
   'vt.global_cursor_default': '0 hides the cursor', 'logo.nologo': 'hides the start pictures',
   'consoleblank': 'seconds until the console goes dark', 'fbcon': 'where the console\'s text goes, and its rotation',
-  'video': 'screen mode of a socket, and its rotation', 'cma': 'memory kept for pictures', 'cgroup_enable': 'groups of processes',
-  'cgroup_memory': 'memory of groups', 'isolcpus': 'cores kept free', 'usb-storage.quirks': 'careful with some USB disks',
+  'video': 'screen mode of a socket, and its rotation', 'cma': 'memory kept for pictures',
+  'cgroup_enable': 'groups of processes',
+  'cgroup_memory': 'memory of groups', 'isolcpus': 'cores kept free',
+  'usb-storage.quirks': 'careful with some USB disks',
   'usbhid.mousepoll': 'how often the mouse is asked', 'usbcore.autosuspend': 'seconds until USB parts sleep',
   'systemd.run': 'runs something once', 'systemd.unit': 'where the start goes', 'modules-load': 'drivers loaded first',
-  'module_blacklist': 'drivers never loaded', 'panic': 'seconds until a restart after a crash', 'maxcpus': 'cores in use',
+  'module_blacklist': 'drivers never loaded', 'panic': 'seconds until a restart after a crash',
+  'maxcpus': 'cores in use',
   'mem': 'memory in use', 'kgdboc': 'the debugger\'s port', 'earlycon': 'messages before the console is there',
-  '8250.nr_uarts': 'how many small serial ports the kernel makes', 'snd_bcm2835.enable_hdmi': 'sound over the video cable',
-  'snd_bcm2835.enable_headphones': 'sound at the analog socket', 'drm.edid_firmware': 'what the screen would say, from a file',
-  'coherent_pool': 'memory for devices', 'selinux': 'access rules', 'apparmor': 'access rules', 'security': 'access rules',
-  'audit': 'records of access', 'nomodeset': 'no screen mode by the kernel', 'smsc95xx.macaddr': 'address of the network port',
+  '8250.nr_uarts': 'how many small serial ports the kernel makes',
+  'snd_bcm2835.enable_hdmi': 'sound over the video cable',
+  'snd_bcm2835.enable_headphones': 'sound at the analog socket',
+  'drm.edid_firmware': 'what the screen would say, from a file',
+  'coherent_pool': 'memory for devices', 'selinux': 'access rules', 'apparmor': 'access rules',
+  'security': 'access rules',
+  'audit': 'records of access', 'nomodeset': 'no screen mode by the kernel',
+  'smsc95xx.macaddr': 'address of the network port',
   'vc_mem.mem_base': 'memory of the graphics', 'vc_mem.mem_size': 'memory of the graphics',
   'sdhci.debug_quirks2': 'how the card is driven', 'cfg80211.ieee80211_regdom': 'country of the radio',
-  'threadirqs': 'interrupts as threads', 'nohz': 'fewer clock ticks', 'rcu_nocbs': 'cores without kernel work', 'ubi.mtd': 'flash in use',
-  'ds': 'a start-up data source', 'resize': 'grows the partition once', 'bcm2708_fb.fbwidth': 'columns of the first picture',
-  'bcm2708_fb.fbheight': 'rows of the first picture', 'bcm2708_fb.fbdepth': 'bits a pixel', 'spidev.bufsiz': 'longest SPI transfer',
-  'ipv6.disable': '1 leaves the newer network protocol out', 'zswap.enabled': 'compressed memory', 'swiotlb': 'bounce memory',
-  'pci': 'how the add-on bus is driven', 'pcie_aspm': 'power saving of the add-on bus', 'reboot': 'how a restart is done',
-  'nosmp': 'one core only', 'printk.devkmsg': 'who may write messages', 'earlyprintk': 'messages before the console is there',
+  'threadirqs': 'interrupts as threads', 'nohz': 'fewer clock ticks', 'rcu_nocbs': 'cores without kernel work',
+  'ubi.mtd': 'flash in use',
+  'ds': 'a start-up data source', 'resize': 'grows the partition once',
+  'bcm2708_fb.fbwidth': 'columns of the first picture',
+  'bcm2708_fb.fbheight': 'rows of the first picture', 'bcm2708_fb.fbdepth': 'bits a pixel',
+  'spidev.bufsiz': 'longest SPI transfer',
+  'ipv6.disable': '1 leaves the newer network protocol out', 'zswap.enabled': 'compressed memory',
+  'swiotlb': 'bounce memory',
+  'pci': 'how the add-on bus is driven', 'pcie_aspm': 'power saving of the add-on bus',
+  'reboot': 'how a restart is done',
+  'nosmp': 'one core only', 'printk.devkmsg': 'who may write messages',
+  'earlyprintk': 'messages before the console is there',
 })
 
 /** Keys of the environment list. practice */
 export const ENVIRONMENT = tableOf<string>({
-  overlays: 'overlays of the image, by name, laid on in order', user_overlays: 'the maker\'s own overlays, by name, laid on after',
-  overlay_prefix: 'put before the names in overlays', verbosity: 'how much the kernel tells, 0 to 7', bootlogo: 'picture at the start',
-  console: 'where messages go: serial, display or both', disp_mode: 'screen mode', rootdev: 'the partition the system is on',
+  overlays: 'overlays of the image, by name, laid on in order',
+  user_overlays: 'the maker\'s own overlays, by name, laid on after',
+  overlay_prefix: 'put before the names in overlays', verbosity: 'how much the kernel tells, 0 to 7',
+  bootlogo: 'picture at the start',
+  console: 'where messages go: serial, display or both', disp_mode: 'screen mode',
+  rootdev: 'the partition the system is on',
   rootfstype: 'its file system', fdtfile: 'device tree of the board', extraargs: 'added to the kernel command line',
   extraboardargs: 'added to the kernel command line', usbstoragequirks: 'careful with some USB disks',
-  docker_optimizations: 'groups of processes', ethaddr: 'address of the network port', eth1addr: 'address of the second network port',
+  docker_optimizations: 'groups of processes', ethaddr: 'address of the network port',
+  eth1addr: 'address of the second network port',
   earlycon: 'messages before the console is there', earlyprintk: 'messages before the console is there',
   kernel_comp_addr_r: 'where the kernel is put', prefix: 'folder of the files',
 })

@@ -1,4 +1,6 @@
-/** The vocabulary of the overlay library: what a line of a boot file may ask for, what that takes and what it brings. */
+/**
+ * The vocabulary of the overlay library: what a line of a boot file may ask for, what that takes and what it brings.
+ */
 import type { Origin } from '../../catalogue/types'
 
 export type ParamKind
@@ -39,7 +41,8 @@ export interface Choice {
 export interface OverlaySpec {
   name: string
   what: string
-  group: 'bus' | 'serial' | 'sensing' | 'showing' | 'sounding' | 'input' | 'switching' | 'talking' | 'storing' | 'system'
+  group: 'bus' | 'serial' | 'sensing' | 'showing' | 'sounding' | 'input' | 'switching' | 'talking' | 'storing'
+    | 'system'
   /** Where parameters, defaults and claims come from. */
   origin: Origin
   params: ParamSpec[]

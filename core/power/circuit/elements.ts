@@ -36,7 +36,8 @@ export interface Fabric {
 /** Elements of all nodes that are no loads; worked out once for all states of a tree. */
 export function fabricOf(tree: SupplyTree): Fabric[] {
   const given = new Map<string, number>()
-  for (const { output, id } of tree.nodes) if (output !== null) given.set(output, (given.get(output) ?? 0) + (output === id ? 1 : 2))
+  for (const { output, id } of tree.nodes) if (output !== null) given.set(output,
+    (given.get(output) ?? 0) + (output === id ? 1 : 2))
   return tree.nodes.flatMap((node): Fabric[] => {
     if (node.open) return []
     if (node.role === 'load') {
@@ -72,9 +73,11 @@ function elementOf(node: SupplyNode, tree: SupplyTree): Element[] {
   const between = { id, from: input, to: output }
   switch (node.kind) {
     case 'cable': return [{ kind: 'resistance', ...between, ohm: cableOhm(node) }]
-    case 'diode': case 'ideal-diode': return [{ kind: 'diode', ...between, dropV: value(node, 'dropV'), ohm: value(node, 'ohm') }]
+    case 'diode': case 'ideal-diode': return [{ kind: 'diode', ...between, dropV: value(node, 'dropV'),
+      ohm: value(node, 'ohm') }]
     case 'linear': case 'step-down': case 'step-up': return [{
-      kind: 'regulator', ...between, setV: value(node, 'setV'), ...node.kind !== 'step-up' && { headroomV: value(node, 'headroomV') },
+      kind: 'regulator', ...between, setV: value(node, 'setV'),
+      ...node.kind !== 'step-up' && { headroomV: value(node, 'headroomV') },
       leastInV: value(node, 'leastInV', 0.5), ohm: value(node, 'ohm', 0.02), quiescentMa: value(node, 'quiescentMa'),
       efficiency: node.efficiency ?? null,
     }]
@@ -92,7 +95,9 @@ function elementOf(node: SupplyNode, tree: SupplyTree): Element[] {
       const upstream = node.upstream && tree.byId.get(node.upstream)?.output
       return [
         { kind: 'resistance', ...between, ohm: value(node, 'ohm') }, own(node, 'ownMa'),
-        ...upstream && back > 0 ? [{ kind: 'resistance' as const, id: backOf(id), from: output, to: upstream, ohm: back }] : [],
+        ...upstream && back > 0
+          ? [{ kind: 'resistance' as const, id: backOf(id), from: output, to: upstream, ohm: back }]
+          : [],
       ]
     }
     default: return [{ kind: 'resistance', ...between, ohm: value(node, 'ohm') }]
@@ -105,7 +110,8 @@ export const backOf = (hub: NodeRef): string => `${hub}~back`
 /** What a latch or a hub draws for itself. */
 export const ownOf = (node: NodeRef): string => `${node}~own`
 const own = (node: SupplyNode, figure: string): Element => ({
-  kind: 'load', id: ownOf(node.id), at: node.output!, law: 'current', currentMa: value(node, figure), ratedV: 5, leastV: 0.5,
+  kind: 'load', id: ownOf(node.id), at: node.output!, law: 'current', currentMa: value(node, figure), ratedV: 5,
+  leastV: 0.5,
 })
 
 /** Below this part of its least voltage a load no longer draws as it should: it is dark. */

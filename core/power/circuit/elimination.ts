@@ -1,4 +1,7 @@
-/** Solves A·x = b for matrices with few entries a row. The order and the places of the entries are worked out once and used again. */
+/**
+ * Solves A·x = b for matrices with few entries a row. The order and the places of the entries are worked out once
+ * and used again.
+ */
 
 export interface Pattern {
   size: number

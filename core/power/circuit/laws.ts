@@ -1,7 +1,9 @@
 /** What each element draws and gives at the voltages of its joints, with the slopes that Newton's method wants. */
 import type { EfficiencyCurve, Element, LoadElement, RectifierElement, RegulatorElement, SourceElement } from './types'
 
-/** Currents in mA; slopes in mA per V: `inByFrom` is how the current taken at `from` changes with the voltage at `from`. */
+/**
+ * Currents in mA; slopes in mA per V: `inByFrom` is how the current taken at `from` changes with the voltage at `from`.
+ */
 export interface Response {
   inMa: number
   outMa: number
@@ -60,7 +62,8 @@ export function efficiencyAt(curve: EfficiencyCurve, currentMa: number): { effic
   return { efficiency: a.efficiency + slope * (currentMa - a.currentMa), slope }
 }
 
-function ofRegulator({ setV, headroomV, leastInV, ohm, quiescentMa, efficiency }: RegulatorElement, fromV: number, toV: number): Response {
+function ofRegulator({ setV, headroomV, leastInV, ohm, quiescentMa, efficiency }: RegulatorElement, fromV: number,
+  toV: number): Response {
   const g = conductance(ohm)
   const ramp = Math.max(leastInV * TURN_ON, 0.05)
   const on = Math.min(1, Math.max(0, (fromV - leastInV + ramp) / ramp))
@@ -104,12 +107,14 @@ function ofRectifier({ emfV, curve }: RectifierElement, fromV: number, toV: numb
   const outByTo = (b.currentMa - a.currentMa) / (b.meanV - a.meanV)
   const outMa = a.currentMa + outByTo * (toV - a.meanV)
   const inByOut = (b.acRmsMa - a.acRmsMa) / (b.currentMa - a.currentMa)
-  return { outMa, outByFrom: 0, outByTo, inMa: a.acRmsMa + inByOut * (outMa - a.currentMa), inByFrom: LEAK, inByTo: inByOut * outByTo }
+  return { outMa, outByFrom: 0, outByTo, inMa: a.acRmsMa + inByOut * (outMa - a.currentMa), inByFrom: LEAK,
+    inByTo: inByOut * outByTo }
 }
 
 function ofLoad({ law, currentMa, ratedV, leastV }: LoadElement, atV: number, loadShare: number): Response {
   const rated = currentMa * loadShare
-  const give = (inMa: number, inByFrom: number): Response => ({ inMa, inByFrom, inByTo: 0, outMa: 0, outByFrom: 0, outByTo: 0 })
+  const give = (inMa: number,
+    inByFrom: number): Response => ({ inMa, inByFrom, inByTo: 0, outMa: 0, outByFrom: 0, outByTo: 0 })
   if (law === 'resistance') return give(rated * atV / ratedV, rated / ratedV)
   const atLeast = law === 'power' ? rated * ratedV / leastV : rated
   if (atV < leastV) return give(atLeast * atV / leastV, atLeast / leastV)

@@ -20,8 +20,8 @@ const ends = (element: Element): [Joint | null, Joint | null] => {
 }
 
 /**
- * Numbers the joints and plans the elimination. `like` is a circuit made ready before: where the elements are the same but for
- * what loads draw, its plan is used again.
+ * Numbers the joints and plans the elimination. `like` is a circuit made ready before: where the elements are the same
+ * but for what loads draw, its plan is used again.
  */
 export function prepare(elements: readonly Element[], like?: Prepared): Prepared {
   if (like && sameBuild(elements, like.elements)) return { ...like, elements }
@@ -39,16 +39,21 @@ export function prepare(elements: readonly Element[], like?: Prepared): Prepared
   })
   const edges = rows.flatMap(({ from, to }) => from >= 0 && to >= 0 ? [[from, to] as const] : [])
   return {
-    joints: [...index.keys()], elements, rows, pattern: planElimination(index.size, edges), startV: noLoad(index.size, elements, rows),
+    joints: [...index.keys()], elements, rows, pattern: planElimination(index.size, edges),
+    startV: noLoad(index.size, elements, rows),
   }
 }
 
 const sameBuild = (a: readonly Element[], b: readonly Element[]) => a.length === b.length && a.every((element, i) => {
   const other = b[i]!
-  return element === other || (element.kind === 'load' && other.kind === 'load' && element.id === other.id && element.at === other.at)
+  return element === other
+    || (element.kind === 'load' && other.kind === 'load' && element.id === other.id && element.at === other.at)
 })
 
-/** What lets current through one way only begins a little on: from the other side of its kink there is no way back for Newton's method. */
+/**
+ * What lets current through one way only begins a little on: from the other side of its kink there is no way back
+ * for Newton's method.
+ */
 const BEGINS_ON_V = 1e-3
 
 /** Highest voltage that reaches each joint with nothing drawn. */
@@ -135,7 +140,8 @@ function attempt(circuit: Prepared, loadShare: number, startV: Float64Array, lea
 }
 
 /** The whole step where it helps, else a half of it, a quarter …; the last is taken as it is to get over a kink. */
-function shorten(circuit: Prepared, voltages: Float64Array, step: Float64Array, loadShare: number, before: number, leak: number) {
+function shorten(circuit: Prepared, voltages: Float64Array, step: Float64Array, loadShare: number, before: number,
+  leak: number) {
   let length = 1
   let best: { voltages: Float64Array, state: Balance } | null = null
   for (let halving = 0; halving < 7; halving++, length /= 2) {
@@ -151,7 +157,8 @@ function shorten(circuit: Prepared, voltages: Float64Array, step: Float64Array, 
 interface Balance { out: Float64Array, responses: Response[], worst: number, sum: number }
 
 /** Current that leaves each joint in all; zero everywhere at the operating point. */
-function balance({ elements, rows, pattern }: Prepared, voltages: Float64Array, loadShare: number, leak: number): Balance {
+function balance({ elements, rows, pattern }: Prepared, voltages: Float64Array, loadShare: number,
+  leak: number): Balance {
   const out = new Float64Array(pattern.size)
   const responses = elements.map((element, i) => {
     const { from, to } = rows[i]!
@@ -171,8 +178,9 @@ function balance({ elements, rows, pattern }: Prepared, voltages: Float64Array, 
 }
 
 /**
- * The operating point. `ok` is false when none exists with every load alight (a brown-out); then `carriedShare` says what part
- * of all loads the circuit can carry, and the voltages are those it falls to. Never throws; laws are in the tests.
+ * The operating point. `ok` is false when none exists with every load alight (a brown-out); then `carriedShare`
+ * says what part of all loads the circuit can carry, and the voltages are those it falls to. Never throws; laws are
+ * in the tests.
  */
 export function solve(circuit: Prepared): Operating {
   const full = settle(circuit)
@@ -208,12 +216,15 @@ function settle(circuit: Prepared): Attempt & { share: number } {
   return { ...reached, converged: reached.converged && share === 1, iterations, share }
 }
 
-/** What each joint is bled by on the way to nothing drawn, in mA per V: enough to keep every one-way element conducting, then less. */
+/**
+ * What each joint is bled by on the way to nothing drawn, in mA per V: enough to keep every one-way element
+ * conducting, then less.
+ */
 const BLEEDS = [10, 1, 0.1, 1e-2, 1e-3, 1e-4, LEAK]
 
 /**
- * The circuit with nothing drawn. From the other side of a kink Newton's method may not find back; a bleed at each joint, made
- * smaller step by step, leads there (as circuit simulators step their least conductance).
+ * The circuit with nothing drawn. From the other side of a kink Newton's method may not find back; a bleed at each
+ * joint, made smaller step by step, leads there (as circuit simulators step their least conductance).
  */
 function atRest(circuit: Prepared): Attempt {
   let reached = attempt(circuit, 0, circuit.startV)
@@ -229,7 +240,8 @@ function atRest(circuit: Prepared): Attempt {
 }
 
 function darkLoads({ elements, rows }: Prepared, voltages: Float64Array): string[] {
-  return elements.flatMap((element, i) => element.kind === 'load' && element.currentMa > 0 && voltages[rows[i]!.from]! < element.leastV
+  return elements.flatMap((element,
+    i) => element.kind === 'load' && element.currentMa > 0 && voltages[rows[i]!.from]! < element.leastV
     ? [element.id]
     : [])
 }

@@ -7,7 +7,9 @@ import type { Joint } from '../../netlist/supply/types'
 
 export type { Joint }
 
-/** Efficiency of a converter by its output current; between the points a straight line, outside them the nearest point. */
+/**
+ * Efficiency of a converter by its output current; between the points a straight line, outside them the nearest point.
+ */
 export type EfficiencyCurve = readonly { currentMa: number, efficiency: number }[]
 
 export interface SourceElement {
@@ -56,8 +58,9 @@ export interface RegulatorElement {
 }
 
 /**
- * Full-wave bridge with its capacitor behind a transformer: mean voltage and r.m.s. current of the settled waveform by the direct current
- * taken (`front/waveform.ts`), the transformer and its leads within. `from` is the AC side in V rms; without voltage there it gives none.
+ * Full-wave bridge with its capacitor behind a transformer: mean voltage and r.m.s. current of the settled waveform by
+ * the direct current taken (`front/waveform.ts`), the transformer and its leads within. `from` is the AC side in V rms;
+ * without voltage there it gives none.
  */
 export interface RectifierElement {
   kind: 'rectifier'
@@ -82,7 +85,8 @@ export interface LoadElement {
   leastV: number
 }
 
-export type Element = SourceElement | ResistanceElement | DiodeElement | RegulatorElement | RectifierElement | LoadElement
+export type Element = SourceElement | ResistanceElement | DiodeElement | RegulatorElement | RectifierElement
+  | LoadElement
 
 /** What flows through an element: into its input (or its joint) and out of its output. */
 export interface Flow {

@@ -3,7 +3,10 @@ import { cableOhm, sourceEmfV, sourceOhm } from '../../netlist/supply/resistance
 import type { SupplyTree, SupplyNode } from '../../netlist/supply/types'
 import type { FrontCircuit } from './waveform'
 
-/** The bridge's circuit when a transformer feeds it through nothing but resistances; null when it gets direct voltage or none. */
+/**
+ * The bridge's circuit when a transformer feeds it through nothing but resistances; null when it gets direct
+ * voltage or none.
+ */
 export function acCircuitOf(tree: SupplyTree, bridge: SupplyNode): FrontCircuit | null {
   const value = (name: string, otherwise: number) => bridge.figures[name]?.value ?? otherwise
   let ohm = value('ohm', 0)

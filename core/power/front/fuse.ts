@@ -3,14 +3,18 @@
 interface TimePoint { times: number, s: number }
 
 /**
- * Quick fuses: at this many times the rating they have blown after so many seconds at the latest, and carry it so long at least.
- * published: IEC 60127-2 sheet 2, from memory
+ * Quick fuses: at this many times the rating they have blown after so many seconds at the latest, and carry it so long
+ * at least. published: IEC 60127-2 sheet 2, from memory
  */
-const BLOWN_BY: readonly TimePoint[] = [{ times: 2.1, s: 1800 }, { times: 2.75, s: 2 }, { times: 4, s: 0.3 }, { times: 10, s: 0.02 }]
-const CARRIES: readonly TimePoint[] = [{ times: 1.5, s: 3600 }, { times: 2.1, s: 60 }, { times: 2.75, s: 0.05 }, { times: 4, s: 0.01 },
+const BLOWN_BY: readonly TimePoint[] = [{ times: 2.1, s: 1800 }, { times: 2.75, s: 2 }, { times: 4, s: 0.3 },
+  { times: 10, s: 0.02 }]
+const CARRIES: readonly TimePoint[] = [{ times: 1.5, s: 3600 }, { times: 2.1, s: 60 }, { times: 2.75, s: 0.05 },
+  { times: 4, s: 0.01 },
   { times: 10, s: 0.001 }]
 
-/** Between two points of such a curve a straight line in logarithms of both; past its last point what the last one says. */
+/**
+ * Between two points of such a curve a straight line in logarithms of both; past its last point what the last one says.
+ */
 function onCurve(points: readonly TimePoint[], times: number): number {
   if (times < points[0]!.times) return Infinity
   const after = points.findIndex(point => point.times >= times)
@@ -32,8 +36,8 @@ export const blowsWithinS = (ratedMa: number, currentMa: number): number => onCu
 export const carriesForS = (ratedMa: number, currentMa: number): number => onCurve(CARRIES, currentMa / ratedMa)
 
 /**
- * What is left of a fuse's rating at a temperature, of 1 at 23 °C: a wire melts a little sooner in the warmth, a polymer lets go much
- * sooner. Memory: 0.3 and 0.9 percent a kelvin, as data sheets draw them.
+ * What is left of a fuse's rating at a temperature, of 1 at 23 °C: a wire melts a little sooner in the warmth, a
+ * polymer lets go much sooner. Memory: 0.3 and 0.9 percent a kelvin, as data sheets draw them.
  */
 export function warmShare(kind: 'fuse' | 'fuse-resettable', temperatureC: number): number {
   const perKelvin = kind === 'fuse' ? 0.003 : 0.009
@@ -70,7 +74,10 @@ export interface FuseTask {
 /** A fuse has to have gone within this time in a short: a wire stands more than its rating that long. practice */
 export const GONE_WITHIN_S = 2
 
-/** The smallest fuse that carries the current without ageing, outlasts the surge and blows in a short; null when no fuse does all. */
+/**
+ * The smallest fuse that carries the current without ageing, outlasts the surge and blows in a short; null when no
+ * fuse does all.
+ */
 export function fittingFuseMa({ steadyMa, surgeMa, surgeS, shortMa: faultMa, temperatureC = 23,
   wireMa = Infinity }: FuseTask): number | null {
   const warm = warmShare('fuse', temperatureC)

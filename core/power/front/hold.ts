@@ -1,9 +1,9 @@
 /** How long a supply holds after it is switched off: from a capacitor, or by a latch. Textbook. */
 
 /**
- * A load of constant power on a capacitor with its series resistance, from the voltage it was charged to until the load sees `toV`. With
- * U the capacitor's own voltage the load sees (U + √(U² − 4·R·P)) ÷ 2; t = C ÷ P · ∫ of that over U, in closed form. Without resistance
- * it is C·(U0² − U1²) ÷ (2·P).
+ * A load of constant power on a capacitor with its series resistance, from the voltage it was charged to until the load
+ * sees `toV`. With U the capacitor's own voltage the load sees (U + √(U² − 4·R·P)) ÷ 2; t = C ÷ P · ∫ of that over U,
+ * in closed form. Without resistance it is C·(U0² − U1²) ÷ (2·P).
  */
 export function capacitorHoldS(capacitanceF: number, fromV: number, toV: number, powerW: number, ohm = 0): number {
   if (powerW <= 0 || toV <= 0) return 0

@@ -29,7 +29,8 @@ export function capacitorForUf(currentMa: number, hz: number, rippleV: number): 
 }
 
 /** On sale, in µF. practice */
-export const CAPACITORS_UF: readonly number[] = [100, 220, 330, 470, 1000, 2200, 3300, 4700, 6800, 10_000, 15_000, 22_000]
+export const CAPACITORS_UF: readonly number[] = [100, 220, 330, 470, 1000, 2200, 3300, 4700, 6800, 10_000, 15_000,
+  22_000]
 
 /** What a step-down takes in: I = P ÷ (η·U); it rises as the input falls. */
 export function stepDownInputMa(powerW: number, efficiency: number, inputV: number): number {

@@ -1,6 +1,7 @@
 /**
- * An AC front end in the time domain: transformer with its winding, bridge, capacitor, load. Between two kinks the circuit is linear:
- * each step is the exact solution of C·dU/dt = (|e| − Ud − U) ÷ R − I, or of C·dU/dt = −I while the bridge blocks. Textbook.
+ * An AC front end in the time domain: transformer with its winding, bridge, capacitor, load. Between two kinks the
+ * circuit is linear: each step is the exact solution of C·dU/dt = (|e| − Ud − U) ÷ R − I, or of C·dU/dt = −I while the
+ * bridge blocks. Textbook.
  */
 
 export interface FrontCircuit {
@@ -97,7 +98,10 @@ const MAX_CURRENT_A = 40
 const known = new Map<string, FrontPoint[]>()
 const MAX_KNOWN = 50
 
-/** Mean voltage and r.m.s. current by the direct current taken, from nothing to a near short, points closer where little is taken. */
+/**
+ * Mean voltage and r.m.s. current by the direct current taken, from nothing to a near short, points closer where
+ * little is taken.
+ */
 export function frontCurve(circuit: FrontCircuit): FrontPoint[] {
   const key = JSON.stringify(circuit)
   const before = known.get(key)
@@ -113,7 +117,8 @@ export function frontCurve(circuit: FrontCircuit): FrontPoint[] {
     points.push({ currentMa: asked, meanV, acRmsMa })
   }
   const end = points.at(-1)!
-  points.push({ currentMa: Math.max(shortMa, end.currentMa) * 1.05 + 1, meanV: 0, acRmsMa: Math.max(shortMa, end.acRmsMa) * 1.11 })
+  points.push({ currentMa: Math.max(shortMa, end.currentMa) * 1.05 + 1, meanV: 0,
+    acRmsMa: Math.max(shortMa, end.acRmsMa) * 1.11 })
   if (known.size >= MAX_KNOWN) known.delete(known.keys().next().value!)
   known.set(key, points)
   return points

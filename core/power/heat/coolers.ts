@@ -1,4 +1,7 @@
-/** What coolers, cases and fans do to the way heat takes. All from memory: typical values of each kind, not of one maker's. */
+/**
+ * What coolers, cases and fans do to the way heat takes. All from memory: typical values of each kind, not
+ * of one maker's.
+ */
 import type { Cooler, Enclosure, HeatPlan } from '../../plan/power'
 
 export interface CoolerFigures {
@@ -21,14 +24,22 @@ export interface CoolerFigures {
 
 export const COOLERS: Readonly<Record<Cooler, CoolerFigures>> = {
   'none': { label: 'no cooler', stillShare: 1, blownShare: 0.55, storeJk: 0, fan: false, heightMm: 0, price: 0 },
-  'fins': { label: 'small heat sinks', stillShare: 0.8, blownShare: 0.42, storeJk: 8, fan: false, heightMm: 6, price: 3 },
-  'block': { label: 'large heat sink', stillShare: 0.55, blownShare: 0.32, storeJk: 45, fan: false, heightMm: 14, price: 8 },
-  'case-body': { label: 'case as heat sink', stillShare: 0.4, blownShare: 0.33, storeJk: 160, fan: false, heightMm: 0, price: 16 },
-  'active': { label: 'heat sink with its own fan', stillShare: 0.6, blownShare: 0.28, storeJk: 25, fan: true, heightMm: 22, price: 9 },
+  'fins': { label: 'small heat sinks', stillShare: 0.8, blownShare: 0.42, storeJk: 8, fan: false, heightMm: 6,
+    price: 3 },
+  'block': { label: 'large heat sink', stillShare: 0.55, blownShare: 0.32, storeJk: 45, fan: false, heightMm: 14,
+    price: 8 },
+  'case-body': { label: 'case as heat sink', stillShare: 0.4, blownShare: 0.33, storeJk: 160, fan: false, heightMm: 0,
+    price: 16 },
+  'active': { label: 'heat sink with its own fan', stillShare: 0.6, blownShare: 0.28, storeJk: 25, fan: true,
+    heightMm: 22, price: 9 },
 }
 
-/** The plan's cooler, with its K per W where the maker typed it or measured it; what was typed holds before what was measured. */
-export function coolerOf({ cooler, coolerKw, measured }: Pick<HeatPlan, 'cooler' | 'coolerKw' | 'measured'>): CoolerFigures {
+/**
+ * The plan's cooler, with its K per W where the maker typed it or measured it; what was typed holds before
+ * what was measured.
+ */
+export function coolerOf({ cooler, coolerKw,
+  measured }: Pick<HeatPlan, 'cooler' | 'coolerKw' | 'measured'>): CoolerFigures {
   const ownKw = coolerKw ?? measured?.coolerKw
   return { ...COOLERS[cooler], ...ownKw !== undefined && { ownKw },
     ...measured?.storeJk !== undefined && { ownStoreJk: measured.storeJk } }

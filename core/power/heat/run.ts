@@ -47,23 +47,30 @@ export const caseKwAt = (enclosure: EnclosureFigures, fanPercent: number): numbe
   enclosure.stillKw + (enclosure.blownKw - enclosure.stillKw) * (fanPercent / 100) ** FAN_POWER
 
 /** The air in the case once it has settled, in °C. Textbook: T = Ta + P·R. */
-export const airC = ({ enclosure, ambientC, boardW, otherW }: Pick<HeatTask, 'enclosure' | 'ambientC' | 'boardW' | 'otherW'>,
-  fanPercent: number): number =>
+export const airC = ({ enclosure, ambientC, boardW,
+  otherW }: Pick<HeatTask, 'enclosure' | 'ambientC' | 'boardW' | 'otherW'>,
+fanPercent: number): number =>
   ambientC + (boardW + otherW) * caseKwAt(enclosure, fanPercent)
 
 /** T = Ta + P_all · R_case + P_chip · R_chip (textbook). */
 export function steadyC(
-  { heat, cooler, enclosure, ambientC, boardW, otherW }: Omit<HeatTask, 'fan' | 'idleW' | 'minutes'>, fanPercent: number,
+  { heat, cooler, enclosure, ambientC, boardW, otherW }: Omit<HeatTask, 'fan' | 'idleW' | 'minutes'>,
+  fanPercent: number,
 ): number {
-  return ambientC + (boardW + otherW) * caseKwAt(enclosure, fanPercent) + boardW * heat.chipShare * chipKw(heat, cooler, fanPercent)
+  return ambientC + (boardW + otherW) * caseKwAt(enclosure, fanPercent)
+    + boardW * heat.chipShare * chipKw(heat, cooler, fanPercent)
 }
 
-/** Fan speed at a temperature, knowing what it was: it goes down only once the temperature has fallen by the hysteresis. */
+/**
+ * Fan speed at a temperature, knowing what it was: it goes down only once the temperature has fallen by the hysteresis.
+ */
 export function fanPercentAt(fan: FanControl, temperatureC: number, before: number): number {
   switch (fan.mode) {
     case 'none': return 0
     case 'always': return 100
-    case 'threshold': return temperatureC >= fan.onC || (before > 0 && temperatureC > fan.onC - fan.hysteresisC) ? 100 : 0
+    case 'threshold': return temperatureC >= fan.onC || (before > 0 && temperatureC > fan.onC - fan.hysteresisC)
+      ? 100
+      : 0
     case 'curve': {
       const speedAt = (celsius: number) => fan.points.filter(point => celsius >= point.temperatureC)
         .reduce((max, point) => Math.max(max, point.percent), 0)
@@ -115,7 +122,10 @@ const clockAt = ({ slowsC, stopsC }: BoardHeat, celsius: number): number => {
     : 100 * (stopsC - celsius) / (stopsC - slowsC)
 }
 
-/** Seconds until a first-order rise passes a temperature: τ·ln((T∞ − T0) ÷ (T∞ − T)), τ = R·C. Infinity when it never does. Textbook. */
+/**
+ * Seconds until a first-order rise passes a temperature: τ·ln((T∞ − T0) ÷ (T∞ − T)), τ = R·C. Infinity when it
+ * never does. Textbook.
+ */
 export function secondsTo(startC: number, endC: number, limitC: number, kw: number, storeJk: number): number {
   if (startC >= limitC) return 0
   return endC > limitC ? kw * storeJk * Math.log((endC - startC) / (endC - limitC)) : Infinity

@@ -1,4 +1,7 @@
-/** What a store of energy really gives: by temperature, by how far it may be emptied, by the voltage its converter still takes. */
+/**
+ * What a store of energy really gives: by temperature, by how far it may be emptied, by the voltage its
+ * converter still takes.
+ */
 import type { SupplyUnit } from '../../catalogue/types'
 
 type Chemistry = NonNullable<SupplyUnit['chemistry']>
@@ -25,15 +28,18 @@ export function along(points: readonly (readonly [number, number])[], x: number)
   return y0 + (y1 - y0) * (x - x0) / (x1 - x0)
 }
 
-export const temperatureShare = (chemistry: Chemistry, temperatureC: number): number => along(BY_TEMPERATURE[chemistry], temperatureC)
+export const temperatureShare = (chemistry: Chemistry,
+  temperatureC: number): number => along(BY_TEMPERATURE[chemistry], temperatureC)
 
 /** Cells in series by the voltage of the full pack. */
-export const cellsInSeries = (chemistry: Chemistry, fullV: number): number => Math.max(1, Math.round(fullV / (chemistry === 'lithium'
+export const cellsInSeries = (chemistry: Chemistry,
+  fullV: number): number => Math.max(1, Math.round(fullV / (chemistry === 'lithium'
   ? 4.2
   : 2.13)))
 
 /** Rest voltage of a pack at a state of charge, 0 to 1. */
-export const restV = (chemistry: Chemistry, cells: number, share: number): number => cells * along(REST_V[chemistry], share)
+export const restV = (chemistry: Chemistry, cells: number,
+  share: number): number => cells * along(REST_V[chemistry], share)
 
 export interface CapacityTask {
   unit: SupplyUnit
@@ -63,8 +69,11 @@ export function capacityOf({ unit, capacityMah, temperatureC, currentMa, leastV 
   return { printedWh, temperatureShare: byCold, leftShare, usableWh: printedWh * byCold * (1 - leftShare) }
 }
 
-/** How full a pack still is when its loaded voltage reaches the cut-off. Zero for a bank that regulates its own output. */
-function leftByCutOff({ fullV, emptyV, ohm }: SupplyUnit, chemistry: Chemistry, currentMa: number, leastV: number): number {
+/**
+ * How full a pack still is when its loaded voltage reaches the cut-off. Zero for a bank that regulates its own output.
+ */
+function leftByCutOff({ fullV, emptyV, ohm }: SupplyUnit, chemistry: Chemistry, currentMa: number,
+  leastV: number): number {
   if (fullV === undefined || emptyV === undefined) return 0
   const cells = cellsInSeries(chemistry, fullV)
   const cutV = Math.max(leastV, 0) + (ohm ?? 0) * currentMa / 1000

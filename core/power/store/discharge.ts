@@ -1,4 +1,7 @@
-/** A pack emptied step by step: its voltage falls as it empties, what hangs on it draws accordingly, and something stops first. */
+/**
+ * A pack emptied step by step: its voltage falls as it empties, what hangs on it draws accordingly, and
+ * something stops first.
+ */
 import type { SupplyUnit } from '../../catalogue/types'
 import type { NodeRef } from '../../plan/power'
 import { solveStates, type PowerState, type StateSpec } from '../states'
@@ -43,17 +46,19 @@ function atVoltage(tree: SupplyTree, id: NodeRef, voltageV: number): SupplyTree 
 }
 
 /** Loads that do not get what they want in a state. */
-const failing = (tree: SupplyTree, states: readonly PowerState[]): Set<NodeRef> => new Set(states.flatMap(state => tree.nodes.filter(node =>
+const failing = (tree: SupplyTree,
+  states: readonly PowerState[]): Set<NodeRef> => new Set(states.flatMap(state => tree.nodes.filter(node =>
   node.role === 'load' && (state.dark.includes(node.id)
-    || (state.nodes[node.id]!.currentMa > 0 && state.nodes[node.id]!.voltageV < (node.figures.leastV?.value ?? 0)))).map(node => node.id)))
+    || (state.nodes[node.id]!.currentMa > 0 && state.nodes[node.id]!.voltageV < (node.figures.leastV?.value ?? 0))))
+  .map(node => node.id)))
 
 /** Whether a supply is a pack whose voltage falls: one that says how far. */
 export const isPack = ({ fullV, emptyV, chemistry }: SupplyUnit): boolean =>
   fullV !== undefined && emptyV !== undefined && chemistry !== undefined
 
 /**
- * Goes from full to the first thing that stops: a load that no longer gets its voltage, the pack's own cut-off, or the part that may be
- * used. What does not work on a full pack is not counted. Null where nothing is drawn.
+ * Goes from full to the first thing that stops: a load that no longer gets its voltage, the pack's own cut-off, or the
+ * part that may be used. What does not work on a full pack is not counted. Null where nothing is drawn.
  */
 export function dischargeOf(
   tree: SupplyTree, source: SupplyNode, day: readonly DayStep[], capacityMah: number, temperatureC: number,
@@ -67,7 +72,8 @@ export function dischargeOf(
     const rest = restV(chemistry, cells, share)
     const states = solveStates(atVoltage(tree, source.id, rest), day.map(step => step.spec))
     const at = states.map(state => state.nodes[source.id]!)
-    const mean = (pick: (i: number) => number) => day.reduce((sum, step, i) => sum + step.hours * pick(i), 0) / hoursOfDay
+    const mean = (pick: (i: number) => number) =>
+      day.reduce((sum, step, i) => sum + step.hours * pick(i), 0) / hoursOfDay
     const loadedV = Math.min(...at.map(figures => figures.voltageV))
     return {
       states,

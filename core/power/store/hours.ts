@@ -56,12 +56,15 @@ export function packHours(capacityMah: number, cellV: number, efficiency: number
   return capacityMah / 1000 * cellV * efficiency / powerW
 }
 
-/** The day as parts that cover it without overlap; a plan without any is typical all day. Hours no part covers are idle. */
+/**
+ * The day as parts that cover it without overlap; a plan without any is typical all day. Hours no part covers are idle.
+ */
 export function dayOf(parts: readonly DayPart[]): DayPart[] {
   if (!parts.length) return [{ fromH: 0, toH: 24, step: 'typical' }]
   const marks = [...new Set([0, 24, ...parts.flatMap(part => [part.fromH, part.toH])])].sort((a, b) => a - b)
   // A part that ends before it begins runs over midnight; where two overlap the later one in the list holds.
-  const covers = ({ fromH, toH }: DayPart, at: number) => fromH < toH ? at >= fromH && at < toH : at >= fromH || at < toH
+  const covers = ({ fromH, toH }: DayPart,
+    at: number) => fromH < toH ? at >= fromH && at < toH : at >= fromH || at < toH
   return marks.slice(0, -1).map((fromH, i) => ({
     fromH, toH: marks[i + 1]!, step: parts.findLast(part => covers(part, (fromH + marks[i + 1]!) / 2))?.step ?? 'idle',
   }))
@@ -72,7 +75,8 @@ export function dayOf(parts: readonly DayPart[]): DayPart[] {
 
 /** What a store comes to. `leastV` is the voltage at which what hangs on it stops. */
 export function storeReport(
-  tree: SupplyTree, states: PowerState[], specs: readonly StateSpec[], source: SupplyNode, day: readonly DayPart[], temperatureC: number,
+  tree: SupplyTree, states: PowerState[], specs: readonly StateSpec[], source: SupplyNode, day: readonly DayPart[],
+  temperatureC: number,
   leastV: number,
 ): StoreReport {
   const unit = source.unit!
@@ -84,7 +88,8 @@ export function storeReport(
   })
   const efficiency = unit.efficiency ?? 1
   const daySteps = parts.map((part): DayStep => ({
-    hours: part.toH - part.fromH, spec: specs.find(spec => spec.id === part.step) ?? specs.find(spec => spec.id === 'typical')!,
+    hours: part.toH - part.fromH,
+    spec: specs.find(spec => spec.id === part.step) ?? specs.find(spec => spec.id === 'typical')!,
   }))
   const selfUseW = (unit.selfUseMa ?? 0) * unit.voltageV / 1000
   const meanW = parts.reduce((sum, { fromH, toH, powerW }) => sum + (toH - fromH) * powerW, 0) / 24 + selfUseW
@@ -101,7 +106,8 @@ export function storeReport(
   return {
     node: source.id, name: source.name, kind: unit.kind, capacity, capacityMah, efficiency, selfUseW, day: parts, meanW,
     hours: hoursAt(meanW), usableWh: capacity.usableWh * efficiency, discharge,
-    savings: savingsOf(tree, states, specs, source, parts, meanW, hoursAt), minMa: Math.min(...parts.map(part => part.currentMa)),
+    savings: savingsOf(tree, states, specs, source, parts, meanW, hoursAt),
+    minMa: Math.min(...parts.map(part => part.currentMa)),
   }
 }
 
@@ -109,11 +115,13 @@ export function storeReport(
 const MAX_SAVINGS = 6
 
 /**
- * What saves most: each load let down to idle wherever the day has it higher, and each switched off for half of the day.
- * Ranked by what each takes now; the first of them are then solved anew, because a converter with less to do loses its share too.
+ * What saves most: each load let down to idle wherever the day has it higher, and each switched off for half of the
+ * day. Ranked by what each takes now; the first of them are then solved anew, because a converter with less to do loses
+ * its share too.
  */
 function savingsOf(
-  tree: SupplyTree, states: PowerState[], specs: readonly StateSpec[], source: SupplyNode, parts: DayPower[], meanW: number,
+  tree: SupplyTree, states: PowerState[], specs: readonly StateSpec[], source: SupplyNode, parts: DayPower[],
+  meanW: number,
   hoursAt: (powerW: number) => number
     | null,
 ): Saving[] {
@@ -123,10 +131,13 @@ function savingsOf(
   const daySpecs = steps.map(step => specs.find(spec => spec.id === step) ?? specs.find(spec => spec.id === 'typical')!)
   const shares = new Map(steps.map((step, i) => [
     step,
-    new Map(sharesAt(tree, states.find(state => state.id === daySpecs[i]!.id)!, source.id).map(share => [share.node, share.currentMa])),
+    new Map(sharesAt(tree, states.find(state => state.id === daySpecs[i]!.id)!, source.id)
+      .map(share => [share.node, share.currentMa])),
   ]))
-  const idle = new Map(sharesAt(tree, states.find(state => state.id === 'idle')!, source.id).map(share => [share.node, share.currentMa]))
-  const mean = (pick: (part: DayPower) => number) => parts.reduce((sum, part) => sum + (part.toH - part.fromH) * pick(part), 0) / 24
+  const idle = new Map(sharesAt(tree, states.find(state => state.id === 'idle')!, source.id)
+    .map(share => [share.node, share.currentMa]))
+  const mean = (pick: (part: DayPower) => number) =>
+    parts.reduce((sum, part) => sum + (part.toH - part.fromH) * pick(part), 0) / 24
   const at = (step: string, node: string) => shares.get(step)!.get(node) ?? 0
   const candidates = tree.nodes.filter(node => node.role === 'load').flatMap((node): {
     node: SupplyNode
@@ -134,12 +145,16 @@ function savingsOf(
     hoursOff: number
     savedMa: number
   }[] => [
-    { node, to: 'idle', hoursOff: 24, savedMa: mean(part => Math.max(0, at(part.step, node.id) - (idle.get(node.id) ?? 0))) },
-    ...node.kind === 'board' ? [] : [{ node, to: 'off' as const, hoursOff: 12, savedMa: mean(part => at(part.step, node.id)) / 2 }],
+    { node, to: 'idle', hoursOff: 24,
+      savedMa: mean(part => Math.max(0, at(part.step, node.id) - (idle.get(node.id) ?? 0))) },
+    ...node.kind === 'board'
+      ? []
+      : [{ node, to: 'off' as const, hoursOff: 12, savedMa: mean(part => at(part.step, node.id)) / 2 }],
   ])
   const meanWith = (node: SupplyNode, to: 'idle' | 'off') => {
     const lighter = solveStates(
-      tree, daySpecs.map(spec => ({ ...spec, setting: { ...spec.setting, loads: { ...spec.setting.loads, [node.id]: to } } })),
+      tree, daySpecs.map(spec => ({ ...spec,
+        setting: { ...spec.setting, loads: { ...spec.setting.loads, [node.id]: to } } })),
     )
     return mean(part => Math.min(part.powerW, lighter[steps.indexOf(part.step)]!.nodes[source.id]!.powerMw / 1000))
   }

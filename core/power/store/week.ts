@@ -48,12 +48,17 @@ export function sunAt(hour: number, dayLengthH: number): number {
 }
 
 /** Energy of a clear day in Wh: 2/π of the peak over the day's length, less the panel's losses. */
-export const clearDayWh = (panelW: number, dayLengthH: number): number => panelW * PANEL_SHARE * dayLengthH * 2 / Math.PI
+export const clearDayWh = (panelW: number,
+  dayLengthH: number): number => panelW * PANEL_SHARE * dayLengthH * 2 / Math.PI
 
-/** Goes through the week in quarters of an hour. Laws: the share stays within 0 and 1; in = out + kept + unused + charging loss. */
+/**
+ * Goes through the week in quarters of an hour. Laws: the share stays within 0 and 1; in = out + kept + unused
+ * + charging loss.
+ */
 export function simulateWeek({ usableWh, efficiency, startShare, panelW, dayLengthH, weather, loadW }: WeekTask): Week {
   let storedWh = usableWh * startShare
-  const week: Week = { points: [], minShare: startShare, minAtH: 0, emptyAtH: null, endShare: startShare, sunWh: 0, loadWh: 0,
+  const week: Week = { points: [], minShare: startShare, minAtH: 0, emptyAtH: null, endShare: startShare, sunWh: 0,
+    loadWh: 0,
     unusedWh: 0 }
   const share = () => usableWh > 0 ? storedWh / usableWh : 0
   for (let step = 0; step <= 7 * 24 / STEP_H; step++) {

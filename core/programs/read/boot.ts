@@ -12,9 +12,11 @@ export function readBootLines(text: string): { sightings: Sighting[], comments: 
   const sightings: Sighting[] = []
   const comments: Comment[] = []
   let none = false
-  const add = (kind: SightingKind, value: number, source: string, from: number, name: string, by: string, more: Partial<Sighting> = {}) =>
+  const add = (kind: SightingKind, value: number, source: string, from: number, name: string, by: string,
+    more: Partial<Sighting> = {}) =>
     void sightings.push({
-      kind, value, text: source, from, to: from + source.length, line: lineNumberAt(starts, from), name, by, words: wordsOf(`${name} ${by}`),
+      kind, value, text: source, from, to: from + source.length, line: lineNumberAt(starts, from), name, by,
+      words: wordsOf(`${name} ${by}`),
       ...more,
     })
   for (const [i, start] of starts.entries()) {
@@ -38,13 +40,17 @@ export function readBootLines(text: string): { sightings: Sighting[], comments: 
     for (const match of line.matchAll(/([\w]+)=(0x[\da-f]+|\d+)(?=[,:\s]|$)/gi)) {
       const [, name, source] = match as unknown as [string, string, string]
       const value = numberIn(source)
-      if (value === null || /^(dtoverlay|dtparam)$/.test(name) || (name === 'gpio' && match.index === line.search(/\S/))) continue
+      if (value === null || /^(dtoverlay|dtparam)$/.test(name)
+        || (name === 'gpio' && match.index === line.search(/\S/))) continue
       const kind = spec?.params.find(param => param.name === name)?.kind
       const from = start + match.index + name.length + 1
-      if (kind === 'line' || (kind === undefined && PIN_PARAM.test(name))) add('pin', value, source, from, name, overlay || 'dtparam',
+      if (kind === 'line'
+        || (kind === undefined && PIN_PARAM.test(name))) add('pin', value, source, from, name, overlay || 'dtparam',
         { numbering: 'line' })
-      else if (kind === 'address' || /^addr$/.test(name)) add('address', value, source, from, name, overlay || 'dtparam')
-      else if (/^(i2c(_arm|\d)?_baudrate|speed|spi_?speed|spimaxfrequency)$/i.test(name)) add('clock', value, source, from, name, overlay || 'dtparam')
+      else if (kind === 'address'
+        || /^addr$/.test(name)) add('address', value, source, from, name, overlay || 'dtparam')
+      else if (/^(i2c(_arm|\d)?_baudrate|speed|spi_?speed|spimaxfrequency)$/i.test(name)) add('clock', value, source,
+        from, name, overlay || 'dtparam')
     }
   }
   return { sightings, comments }

@@ -1,4 +1,6 @@
-/** Parts of a program that no run reaches: behind a condition that is never true, after the end of what they stand in. */
+/**
+ * Parts of a program that no run reaches: behind a condition that is never true, after the end of what they stand in.
+ */
 import type { SyntaxNode } from '@lezer/common'
 import type { Span } from '../types'
 
@@ -29,7 +31,8 @@ export function deadIn(top: SyntaxNode, text: string): Dead[] {
     if (node.name === 'IfStatement') found.push(...branches(children, text))
     if (node.name === 'WhileStatement') {
       const [condition, body] = conditioned(children, text)
-      if (condition !== null && isFalse(condition) && body) found.push({ from: body.from, to: body.to, why: 'the loop never runs' })
+      if (condition !== null && isFalse(condition)
+        && body) found.push({ from: body.from, to: body.to, why: 'the loop never runs' })
     }
     if (BLOCKS.test(node.name)) found.push(...afterEnd(children, node, text))
     for (const child of children) visit(child)
@@ -56,7 +59,8 @@ function branches(children: readonly SyntaxNode[], text: string): Dead[] {
     else if (child.name === 'else') condition = null
     else if (/Body|Block|CompoundStatement|Statement$/.test(child.name)) {
       if (isSettled) dead.push({ from: child.from, to: child.to, why: 'an earlier condition is always true' })
-      else if (condition !== null && isFalse(condition)) dead.push({ from: child.from, to: child.to, why: 'its condition is never true' })
+      else if (condition !== null
+        && isFalse(condition)) dead.push({ from: child.from, to: child.to, why: 'its condition is never true' })
       isSettled ||= condition !== null && isTrue(condition)
     }
   }
@@ -74,13 +78,14 @@ function afterEnd(children: readonly SyntaxNode[], block: SyntaxNode, text: stri
   const last = label ? label.from : block.to
   return next.from < last
     ? rest.filter(child => child.from < last && !/Function|Class|Comment|^[{}]$/.test(child.name))
-        .map(child => ({ from: child.from, to: Math.min(child.to, last), why: 'it stands after the end of what it is in' }))
+        .map(child => ({ from: child.from, to: Math.min(child.to, last),
+          why: 'it stands after the end of what it is in' }))
     : []
 }
 
 /**
- * Takes out what the preprocessor leaves out: `#if 0`, `#ifdef` of a name that nothing defines. Line numbers and offsets stay. Names that
- * begin with two underscores are the compiler's and count as defined.
+ * Takes out what the preprocessor leaves out: `#if 0`, `#ifdef` of a name that nothing defines. Line numbers and
+ * offsets stay. Names that begin with two underscores are the compiler's and count as defined.
  */
 export function withoutConditionals(text: string): { text: string, dead: Dead[] } {
   const defined = new Set<string>()
@@ -131,8 +136,9 @@ const BODY = /\b(enum|struct|class|union|namespace|extern)\b[^;{}]*$/
 const NO_NAME = /^(return|else|do|try|override|const|noexcept|final)$/
 
 /**
- * A program in the words that the grammar of C++ knows, every letter at its place: what a container holds is put out of sight (it takes
- * the bracket for a comparison), and a name with its values in braces stands with them in round brackets (it takes them for a body).
+ * A program in the words that the grammar of C++ knows, every letter at its place: what a container holds is put out of
+ * sight (it takes the bracket for a comparison), and a name with its values in braces stands with them in round
+ * brackets (it takes them for a body).
  */
 export const inOlderWords = (text: string): string => text
   .replace(/((?<=::)(?:array|vector|list|span|initializer_list|set)|\b(?:array|vector))(\s*<[^<>;{}()]*>)/g,

@@ -6,10 +6,12 @@ import { numberIn } from './number'
 const NUMBERS = new Set(['Number'])
 const STRINGS = new Set(['String', 'RawString'])
 export const NAMES = new Set([
-  'VariableName', 'Identifier', 'TypeIdentifier', 'PropertyName', 'FieldIdentifier', 'NamespaceIdentifier', 'VariableDefinition',
+  'VariableName', 'Identifier', 'TypeIdentifier', 'PropertyName', 'FieldIdentifier', 'NamespaceIdentifier',
+  'VariableDefinition',
   'PropertyDefinition', 'this', 'self', 'TypeName', 'ScopedTypeIdentifier',
 ])
-export const MEMBERS = new Set(['MemberExpression', 'FieldExpression', 'ScopedIdentifier', 'QualifiedIdentifier', 'ScopedTypeIdentifier'])
+export const MEMBERS = new Set(['MemberExpression', 'FieldExpression', 'ScopedIdentifier', 'QualifiedIdentifier',
+  'ScopedTypeIdentifier'])
 const LISTS = new Set(['ArrayExpression', 'TupleExpression', 'SetExpression', 'InitializerList', 'SequenceExpression'])
 export const CALLS = new Set(['CallExpression', 'NewExpression'])
 export const ARGUMENTS = new Set(['ArgList', 'ArgumentList', 'InitializerList'])
@@ -21,7 +23,8 @@ export const childrenOf = (node: SyntaxNode): SyntaxNode[] => {
   for (let child = node.firstChild; child; child = child.nextSibling) list.push(child)
   return list
 }
-const isIndexed = (node: SyntaxNode) => node.name === 'MemberExpression' && childrenOf(node).some(child => child.name === '[')
+const isIndexed = (node: SyntaxNode) =>
+  node.name === 'MemberExpression' && childrenOf(node).some(child => child.name === '[')
 export const isPunctuation = ({ name }: SyntaxNode) => /^[^\w⚠]+$/.test(name)
 /** What may be gone through by a loop without being a plain name. */
 export const isExpression = ({ name }: SyntaxNode) =>
@@ -96,7 +99,8 @@ export class Expressions {
   }
 
   protected argumentsOf(list: SyntaxNode): Argument[] {
-    const children = childrenOf(list).filter(child => !/^[(){},]$|LineComment/.test(child.name) && child.name !== 'Comment')
+    const children = childrenOf(list)
+      .filter(child => !/^[(){},]$|LineComment/.test(child.name) && child.name !== 'Comment')
     const args: Argument[] = []
     let label: string | undefined
     for (let i = 0; i < children.length; i++) {
@@ -126,15 +130,17 @@ export class Expressions {
     if (CALLS.has(name)) {
       const call = this.callOf(node, null)
       return call.path.join('.') === 'dict' && call.args.every(arg => arg.name !== undefined)
-        ? { is: 'map', entries: call.args.map(arg => ({ key: { is: 'text', value: arg.name!, ...span(node) }, value: arg.value })),
-            ...span(node) }
+        ? { is: 'map', entries: call.args.map(arg => ({ key: { is: 'text', value: arg.name!, ...span(node) },
+            value: arg.value })),
+          ...span(node) }
         : { is: 'call', call, ...span(node) }
     }
     if (LISTS.has(name)) return this.listOf(node, children)
     if (name === 'DictionaryExpression' || name === 'ObjectExpression') return this.mapOf(node, children)
     if (name === 'SubscriptExpression' || isIndexed(node)) {
       const inner = children.filter(child => !/^[[\]]$/.test(child.name))
-      return { is: 'index', of: this.exprOf(inner[0]!) ?? other(inner[0]!), at: inner[1] ? this.exprOf(inner[1]) : null, ...span(node) }
+      return { is: 'index', of: this.exprOf(inner[0]!) ?? other(inner[0]!),
+        at: inner[1] ? this.exprOf(inner[1]) : null, ...span(node) }
     }
     const base = MEMBERS.has(name) ? node.firstChild : null
     if (base && (CALLS.has(base.name) || base.name === 'SubscriptExpression' || isIndexed(base))) {
@@ -146,12 +152,14 @@ export class Expressions {
       return inner ? this.exprOf(inner) : other(node)
     }
     // `[…] as const`, `pin!`, `<T>pin`: the same thing under a type.
-    if (name === 'PostfixExpression' || (name === 'BinaryExpression' && /^(as|satisfies)$/.test(children[1]?.name ?? ''))) {
+    if (name === 'PostfixExpression'
+      || (name === 'BinaryExpression' && /^(as|satisfies)$/.test(children[1]?.name ?? ''))) {
       return this.exprOf(children[0]!)
     }
     if (name === 'PrefixCast') return this.exprOf(children.at(-1)!)
     if (CHOICES.has(name) && !children.some(child => /ArithOp|BitOp|CompareOp/.test(child.name))) {
-      return { is: 'either', of: children.flatMap(child => isPunctuation(child) ? [] : this.exprOf(child) ?? []), ...span(node) }
+      return { is: 'either', of: children.flatMap(child => isPunctuation(child) ? [] : this.exprOf(child) ?? []),
+        ...span(node) }
     }
     return other(node)
   }

@@ -1,6 +1,6 @@
 /**
- * Reads a program by a published grammar into what matters of it. The grammars of the three languages name their nodes much alike; where
- * they differ the names stand beside each other in the tables here.
+ * Reads a program by a published grammar into what matters of it. The grammars of the three languages name their nodes
+ * much alike; where they differ the names stand beside each other in the tables here.
  */
 import type { SyntaxNode } from '@lezer/common'
 import type { Comment, Definition, Expr, FunctionFound, Program, Scope, Span } from '../types'
@@ -11,7 +11,8 @@ import {
 import { numberIn } from './number'
 
 const FUNCTIONS = new Set(['FunctionDefinition', 'FunctionDeclaration', 'MethodDeclaration'])
-const CLASSES = new Set(['ClassDefinition', 'ClassDeclaration', 'ClassSpecifier', 'StructSpecifier', 'NamespaceDefinition'])
+const CLASSES = new Set(['ClassDefinition', 'ClassDeclaration', 'ClassSpecifier', 'StructSpecifier',
+  'NamespaceDefinition'])
 /** Called by others than the program itself. */
 const ENTRIES = /^(main|setup|loop|run|start|__\w+__|on[A-Z_]\w*|handle\w*|test_\w+)$/
 
@@ -27,7 +28,8 @@ class GrammarReader extends Expressions {
   constructor(text: string, private readonly top: SyntaxNode, blanked: Program['dead']) {
     super(text)
     this.program = {
-      calls: [], definitions: [], functions: [], comments: [], structures: [], aliases: new Map(), mentions: this.counts,
+      calls: [], definitions: [], functions: [], comments: [], structures: [], aliases: new Map(),
+      mentions: this.counts,
       dead: [...blanked],
     }
   }
@@ -82,7 +84,9 @@ class GrammarReader extends Expressions {
     const body = childrenOf(node).find(child => /Body|FieldDeclarationList/.test(child.name))
     const fields = childrenOf(body ?? node).flatMap((child) => {
       if (child.name === 'FieldDeclaration') return findDown(child, 'FieldIdentifier') ?? []
-      return child.name === 'AssignStatement' && childrenOf(child).some(({ name }) => name === 'TypeDef') ? child.firstChild! : []
+      return child.name === 'AssignStatement' && childrenOf(child).some(({ name }) => name === 'TypeDef')
+        ? child.firstChild!
+        : []
     }).map(field => this.textOf(field))
     const { name } = this.scopeOf(node, 'class', null)
     const after = node.nextSibling?.name === 'TypeIdentifier' ? this.textOf(node.nextSibling) : ''
@@ -93,14 +97,16 @@ class GrammarReader extends Expressions {
   private readImport(node: SyntaxNode): void {
     const words = childrenOf(node).map(child => this.textOf(child))
     for (const [i, word] of words.entries()) {
-      if (word === 'as' && words[i + 1]) this.program.aliases.set(words[i + 1]!, words.slice(0, i).filter(part => /^\w+$/.test(part)
-        && part !== 'import' && part !== 'from').slice(-2).join('.'))
+      if (word === 'as' && words[i + 1]) this.program.aliases.set(words[i + 1]!,
+        words.slice(0, i).filter(part => /^\w+$/.test(part)
+          && part !== 'import' && part !== 'from').slice(-2).join('.'))
     }
     const from = words.indexOf('from')
     const module = words.slice(from + 1).filter(word => /^["']|^\w/.test(word)).join('.').replace(/["']/g, '')
     for (const child of childrenOf(node)) {
       const word = this.textOf(child)
-      if (NAMES.has(child.name) && !this.program.aliases.has(word)) this.program.aliases.set(word, from < 0 ? word : module)
+      if (NAMES.has(child.name)
+        && !this.program.aliases.has(word)) this.program.aliases.set(word, from < 0 ? word : module)
     }
   }
 
@@ -140,13 +146,15 @@ class GrammarReader extends Expressions {
     this.program.functions.push({
       from: node.from, to: node.to, name, outer, scope, params: list ? this.paramsOf(list) : [],
       isEntry: outer?.is === 'class' || ENTRIES.test(name) || node.parent?.name === 'DecoratedStatement'
-        || /^(__attribute__|void\s+\w*(isr|irq|handler)\w*)/i.test(this.textOf(node)) || node.parent?.name === 'ExportDeclaration',
+        || /^(__attribute__|void\s+\w*(isr|irq|handler)\w*)/i.test(this.textOf(node))
+        || node.parent?.name === 'ExportDeclaration',
     })
     // `constructor(private readonly pins: Pins)`: a field of the class as well.
     for (const [i, { name: sign }] of (list ? childrenOf(list) : []).entries()) {
       const next = childrenOf(list!)[i + 1]
       const param = next && /^(Privacy|readonly)$/.test(sign) && next.name === 'VariableDefinition' ? next : null
-      if (param) this.define(`this.${this.textOf(param)}`, { is: 'name', path: [this.textOf(param)], ...span(param) }, scope)
+      if (param) this.define(`this.${this.textOf(param)}`, { is: 'name', path: [this.textOf(param)], ...span(param) },
+        scope)
     }
     for (const child of children) this.walk(child, scope)
   }
@@ -182,11 +190,13 @@ class GrammarReader extends Expressions {
     if (!callee || !MEMBERS.has(callee.name) || !/^(forEach|map|some|every)$/.test(this.textOf(path.at(-1)!))) return
     const param = findDown(node, 'VariableDefinition')
     const value = param && this.exprOf(path[0]!)
-    if (param && value) this.program.definitions.push({ name: this.textOf(param), value, scope, each: 'items', ...span(param) })
+    if (param && value) this.program.definitions.push({ name: this.textOf(param), value, scope, each: 'items',
+      ...span(param) })
   }
 
   private define(name: string, value: Expr, scope: Scope | null, each?: Definition['each']): void {
-    this.program.definitions.push({ name, value, scope, from: value.from, to: value.to, ...each !== undefined && { each } })
+    this.program.definitions.push({ name, value, scope, from: value.from, to: value.to,
+      ...each !== undefined && { each } })
   }
 
   private readDefinitions(node: SyntaxNode, scope: Scope | null): void {
@@ -196,7 +206,8 @@ class GrammarReader extends Expressions {
       case 'VariableDeclaration': case 'PropertyDeclaration':
         for (const [i, child] of children.entries()) {
           if (child.name === 'Equals' && children[i + 1]) this.readTarget(
-            children.slice(0, i).findLast(part => NAMES.has(part.name) || /Pattern$/.test(part.name)), children[i + 1]!, scope,
+            children.slice(0, i).findLast(part => NAMES.has(part.name) || /Pattern$/.test(part.name)),
+            children[i + 1]!, scope,
           )
         }
         return
@@ -208,22 +219,26 @@ class GrammarReader extends Expressions {
         if (type && named?.name === 'FieldIdentifier' && value?.name === 'InitializerList') {
           // `Led led{26};` as a field.
           this.program.calls.push({
-            path: this.pathOf(type), args: this.argumentsOf(value), into: this.textOf(named), scope: scope ?? FILE, ...span(node),
+            path: this.pathOf(type), args: this.argumentsOf(value), into: this.textOf(named), scope: scope ?? FILE,
+            ...span(node),
           })
           return
         }
         const expr = named && /^(FieldIdentifier|TypeIdentifier)$/.test(named.name) && value ? this.exprOf(value) : null
-        if (expr && expr.is !== 'other' && named && value!.name !== 'FieldIdentifier') this.define(this.textOf(named), expr, scope)
+        if (expr && expr.is !== 'other' && named
+          && value!.name !== 'FieldIdentifier') this.define(this.textOf(named), expr, scope)
         return
       }
       case 'InitDeclarator': {
         const value = children.at(-1)!
         const named = findDown(node, 'Identifier') ?? findDown(node, 'FieldIdentifier')
         if (!named || named === value || children.length < 2) return
-        if (ARGUMENTS.has(value.name) && (value.name === 'ArgumentList' || !this.textOf({ from: named.to, to: value.from }).includes(
-          '='))) {
+        if (ARGUMENTS.has(value.name)
+          && (value.name === 'ArgumentList' || !this.textOf({ from: named.to, to: value.from }).includes(
+            '='))) {
           // `Servo arm(18)`, `Pin led{17}`
-          const type = node.parent && childrenOf(node.parent).find(child => /TypeIdentifier|ScopedTypeIdentifier|TemplateType/.test(child.name))
+          const type = node.parent && childrenOf(node.parent)
+            .find(child => /TypeIdentifier|ScopedTypeIdentifier|TemplateType/.test(child.name))
           const holds = this.holderOf(node)
           if (holds) {
             // `array rows{17, 18}`, `int pin{17}`
@@ -235,7 +250,8 @@ class GrammarReader extends Expressions {
           if (!type) return
           this.count(this.textOf(named))
           this.program.calls.push({
-            path: this.pathOf(type), args: this.argumentsOf(value), into: this.textOf(named), scope: scope ?? FILE, ...span(node),
+            path: this.pathOf(type), args: this.argumentsOf(value), into: this.textOf(named), scope: scope ?? FILE,
+            ...span(node),
           })
           return
         }
@@ -246,15 +262,20 @@ class GrammarReader extends Expressions {
       case 'Declaration': {
         // `Config config;`: it holds what its class says.
         const type = children.find(child => child.name === 'TypeIdentifier')
-        for (const child of type ? children : []) if (child.name === 'FunctionDeclarator') this.readMade(type!, child, scope)
+        for (const child of type
+          ? children
+          : []) if (child.name === 'FunctionDeclarator') this.readMade(type!, child, scope)
         for (const child of type ? children : []) if (child.name === 'Identifier') this.define(this.textOf(child), {
-          is: 'call', call: { path: [this.textOf(type!)], args: [], scope: scope ?? FILE, ...span(child) }, ...span(child),
+          is: 'call', call: { path: [this.textOf(type!)], args: [], scope: scope ?? FILE, ...span(child) },
+          ...span(child),
         }, scope)
         return
       }
       case 'ExportDeclaration': {
         // `export default { … }`: what a configuration gives out.
-        const given = children.some(child => child.name === 'default') ? children.find(child => child.name === 'ObjectExpression') : null
+        const given = children.some(child => child.name === 'default')
+          ? children.find(child => child.name === 'ObjectExpression')
+          : null
         if (given) this.define('exports', this.mapOf(given, childrenOf(given)), scope)
         return
       }
@@ -269,7 +290,8 @@ class GrammarReader extends Expressions {
         const value = children[1] && this.exprOf(children.at(-1)!)
         const isScoped = node.parent?.parent && this.textOf(node.parent.parent).startsWith('enum class')
         const owner = isScoped ? findDown(node.parent!.parent!, 'TypeIdentifier') : null
-        if (value) this.define(this.textOf(children[0]!), value, owner ? { is: 'class', name: this.textOf(owner), outer: scope } : scope)
+        if (value) this.define(this.textOf(children[0]!), value,
+          owner ? { is: 'class', name: this.textOf(owner), outer: scope } : scope)
         return
       }
       case 'EnumBody': {
@@ -321,15 +343,18 @@ class GrammarReader extends Expressions {
         if (this.textOf(child) !== '=') return
         groups.push([])
       }
-      else if (child.name !== 'TypeDef' && child.name !== 'TypeAnnotation' && child.name !== ',') groups.at(-1)!.push(child)
+      else if (child.name !== 'TypeDef' && child.name !== 'TypeAnnotation'
+        && child.name !== ',') groups.at(-1)!.push(child)
     }
     const values = groups.pop()!
     for (const targets of groups) {
       if (targets.length === 1 && values.length === 1) this.readTarget(targets[0]!, values[0]!, scope)
-      else if (targets.length === values.length) targets.forEach((target, i) => this.readTarget(target, values[i]!, scope))
+      else if (targets.length === values.length) targets.forEach((target,
+        i) => this.readTarget(target, values[i]!, scope))
       else if (targets.length === 1) {
         const items = values.map(value => this.exprOf(value) ?? other(value))
-        this.define(this.nameOf(targets[0]!), { is: 'list', items, from: values[0]!.from, to: values.at(-1)!.to }, scope)
+        this.define(this.nameOf(targets[0]!), { is: 'list', items, from: values[0]!.from, to: values.at(-1)!.to },
+          scope)
       }
     }
   }
@@ -337,12 +362,16 @@ class GrammarReader extends Expressions {
   private readTarget(target: SyntaxNode | undefined, value: SyntaxNode, scope: Scope | null): void {
     const expr = target && this.exprOf(value)
     if (!expr) return
-    const names = /^(TupleExpression|ArrayPattern)$/.test(target.name) ? childrenOf(target).filter(child => NAMES.has(child.name)) : null
+    const names = /^(TupleExpression|ArrayPattern)$/.test(target.name)
+      ? childrenOf(target).filter(child => NAMES.has(child.name))
+      : null
     if (expr.is === 'call' && expr.call.path[0] === 'require' && expr.call.args[0]?.value.is === 'text') {
       const from = expr.call.args[0].value.value
-      for (const name of names ?? (/Pattern$/.test(target.name) ? [] : [target])) this.program.aliases.set(this.textOf(name), from)
+      for (const name of names
+        ?? (/Pattern$/.test(target.name) ? [] : [target])) this.program.aliases.set(this.textOf(name), from)
     }
-    if (names && expr.is === 'list') names.forEach((name, i) => expr.items[i] && this.define(this.textOf(name), expr.items[i], scope))
+    if (names && expr.is === 'list') names.forEach((name,
+      i) => expr.items[i] && this.define(this.textOf(name), expr.items[i], scope))
     else if (target.name === 'ObjectPattern') this.readFields(target, expr, scope)
     else if (!names) this.define(this.nameOf(target), expr, scope)
   }
@@ -352,7 +381,8 @@ class GrammarReader extends Expressions {
     for (const property of childrenOf(pattern).filter(child => child.name === 'PatternProperty')) {
       const [field, ...rest] = childrenOf(property)
       const named = rest.findLast(child => child.name === 'VariableDefinition') ?? field
-      if (field && named) this.define(this.textOf(named), { is: 'field', of, name: this.textOf(field), ...span(named) }, scope)
+      if (field && named) this.define(this.textOf(named),
+        { is: 'field', of, name: this.textOf(field), ...span(named) }, scope)
     }
   }
 
@@ -382,7 +412,8 @@ class GrammarReader extends Expressions {
       return this.readFields(pattern, { is: 'name', path: [each], ...span(pattern) }, scope)
     }
     const names = targets.map(target => this.textOf(target))
-    const over = (name: string | undefined, of: Expr, each: Definition['each']) => name !== undefined && this.define(name, of, scope, each)
+    const over = (name: string | undefined, of: Expr,
+      each: Definition['each']) => name !== undefined && this.define(name, of, scope, each)
     if (value.is === 'call') {
       const last = value.call.path.at(-1)
       const [first, second] = value.call.args
@@ -412,9 +443,11 @@ function namesUnder(node: SyntaxNode): SyntaxNode[] {
 
 /** Marks functions that nothing in the text calls as dead, where something in it does run. */
 function withoutUncalled(program: Program): boolean {
-  const runs = program.functions.some(({ name }) => /^(main|loop)$/.test(name)) || program.calls.some(({ scope }) => scope === FILE)
+  const runs = program.functions.some(({ name }) => /^(main|loop)$/.test(name))
+    || program.calls.some(({ scope }) => scope === FILE)
   const uncalled = runs
-    ? program.functions.filter(({ name, isEntry, outer }) => !isEntry && !outer && name && program.mentions.get(name)! <= 1)
+    ? program.functions.filter(({ name, isEntry, outer }) =>
+        !isEntry && !outer && name && program.mentions.get(name)! <= 1)
     : []
   for (const { from, to, name } of uncalled) program.dead.push({ from, to, why: `${name} is never called` })
   return uncalled.length > 0

@@ -7,7 +7,12 @@ import { numberIn } from './number'
 
 interface Word extends Span { text: string }
 
-interface ShellReading { sightings: Sighting[], passedOver: PassedOver[], comments: Comment[], commands: { words: Word[], line: number }[] }
+interface ShellReading {
+  sightings: Sighting[]
+  passedOver: PassedOver[]
+  comments: Comment[]
+  commands: { words: Word[], line: number }[]
+}
 
 /** Words of each simple command, with their places; comments beside. Quoted texts are one word. */
 function commandsOf(text: string, comments: Comment[]): Word[][] {
@@ -35,10 +40,14 @@ function commandsOf(text: string, comments: Comment[]): Word[][] {
 const commandsWithin = (inner: RegExpMatchArray, at: number): Word[][] => {
   const text = inner[1] ?? inner[2] ?? ''
   const start = at + inner.index! + inner[0].indexOf(text)
-  return commandsOf(text, []).map(words => words.map(word => ({ ...word, from: word.from + start, to: word.to + start })))
+  return commandsOf(text, [])
+    .map(words => words.map(word => ({ ...word, from: word.from + start, to: word.to + start })))
 }
 
-/** The text without here-documents that nothing reads, without what stands behind `if false`, and without what follows `exit`. */
+/**
+ * The text without here-documents that nothing reads, without what stands behind `if false`, and without
+ * what follows `exit`.
+ */
 function livingPart(text: string): { text: string, dead: (Span & { why: string })[] } {
   const dead: (Span & { why: string })[] = []
   const blank = (from: number, to: number, why: string) => void dead.push({ from, to, why })
@@ -53,7 +62,8 @@ function livingPart(text: string): { text: string, dead: (Span & { why: string }
   }
   const exit = /^exit\b[^\n]*\n/m.exec(text)
   const rest = exit ? text.slice(exit.index + exit[0].length) : ''
-  if (exit && rest.trim() && !/^\w+\s*\(\)/m.test(rest)) blank(exit.index + exit[0].length, text.length, 'it stands after the end')
+  if (exit && rest.trim()
+    && !/^\w+\s*\(\)/m.test(rest)) blank(exit.index + exit[0].length, text.length, 'it stands after the end')
   return { dead, text: dead.reduce((out, { from, to }) =>
     out.slice(0, from) + out.slice(from, to).replace(/[^\n]/g, ' ') + out.slice(to), text) }
 }
@@ -86,14 +96,17 @@ class ShellReader {
     for (const words of commands) this.readCommand(words)
     for (const words of commands) for (const word of words) this.readPath(unquoted(assigned(word)))
     this.readNamed(commands.every(words => words.every(word => /^(\w+=|export$|readonly$|declare$)/.test(word.text))))
-    for (const { from, to, why } of dead) for (const match of this.text.slice(from, to).matchAll(/(?<![\w.])\d{1,2}(?![\w.])/g)) {
+    for (const { from, to, why } of dead) for (const match of this.text.slice(from, to)
+      .matchAll(/(?<![\w.])\d{1,2}(?![\w.])/g)) {
       this.found.passedOver.push({
-        from: from + match.index, to: from + match.index + match[0].length, line: lineNumberAt(this.lines, from + match.index),
+        from: from + match.index, to: from + match.index + match[0].length,
+        line: lineNumberAt(this.lines, from + match.index),
         text: match[0], why,
       })
     }
     this.found.sightings = this.found.sightings.filter((entry, i, all) =>
-      all.findIndex(other => other.from === entry.from && other.kind === entry.kind) === i).sort((a, b) => a.from - b.from)
+      all.findIndex(other => other.from === entry.from && other.kind === entry.kind) === i)
+      .sort((a, b) => a.from - b.from)
     return this.found
   }
 
@@ -104,7 +117,8 @@ class ShellReader {
       const said = /^\$\{(\w+):?=([^}]+)\}$/.exec(bare.text)
       if (!said) continue
       const from = bare.from + bare.text.indexOf(said[2]!, said[1]!.length + 3)
-      this.variables.set(said[1]!, [...this.variables.get(said[1]!) ?? [], { text: said[2]!, from, to: from + said[2]!.length }])
+      this.variables.set(said[1]!,
+        [...this.variables.get(said[1]!) ?? [], { text: said[2]!, from, to: from + said[2]!.length }])
       this.names.set(from, said[1]!)
     }
     for (const word of words) {
@@ -116,17 +130,20 @@ class ShellReader {
       const value = unquoted({ text: match[2]!, from: word.from + match[1]!.length + 1, to: word.to })
       const list = value.text.replace(/^\(|\)$/g, '')
       const at = value.from + value.text.indexOf(list)
-      const items = [...list.matchAll(/(\[\w+\]=)?(\S+)/g)].map(([whole, key = '', item], _, __) => ({ whole, key, item }))
+      const items = [...list.matchAll(/(\[\w+\]=)?(\S+)/g)].map(([whole, key = '', item], _,
+        __) => ({ whole, key, item }))
         .reduce<{ list: Word[], next: number }>(({ list: before, next }, { whole, key, item }) => {
           const start = list.indexOf(whole, next)
-          return { list: [...before, { text: item!, from: at + start + key.length, to: at + start + whole.length }], next: start
-            + whole.length }
+          return { list: [...before, { text: item!, from: at + start + key.length, to: at + start + whole.length }],
+            next: start
+              + whole.length }
         }, { list: [], next: 0 }).list
       this.variables.set(match[1]!, [...this.variables.get(match[1]!) ?? [], ...items])
       for (const item of items) this.names.set(item.from, match[1]!)
     }
     // `for pin in 5 6 13`, and what an array holds in its brackets.
-    if (words[0]?.text === 'for' && words[2]?.text === 'in') this.variables.set(words[1]!.text, words.slice(3).flatMap(word =>
+    if (words[0]?.text === 'for'
+      && words[2]?.text === 'in') this.variables.set(words[1]!.text, words.slice(3).flatMap(word =>
       this.values(word)))
   }
 
@@ -148,7 +165,8 @@ class ShellReader {
     const place = PLACE.exec(bare.text)
     const called = place ? this.around(bare.from) : undefined
     if (place && called !== undefined && depth < 5) {
-      return this.callsOf(called).flatMap(call => call[Number(place[1])] ?? []).flatMap(given => this.values(given, depth + 1))
+      return this.callsOf(called).flatMap(call => call[Number(place[1])] ?? [])
+        .flatMap(given => this.values(given, depth + 1))
     }
     const variable = /^\$\{?(\w+)(?:\[[^\]]*\])?(?::?[-=]([^}]*))?\}?$/.exec(bare.text)
     if (!variable || depth > 5) return [bare]
@@ -165,7 +183,8 @@ class ShellReader {
   }
 
   private readCommand(words: readonly Word[]): void {
-    let args = words.filter((word, i) => !(i === 0 && /^(\{|sudo|if|while|until|!|time|exec|nohup|elif)$/.test(word.text)))
+    let args = words.filter((word,
+      i) => !(i === 0 && /^(\{|sudo|if|while|until|!|time|exec|nohup|elif)$/.test(word.text)))
     while (/^(sudo|!|exec|env)$/.test(args[0]?.text ?? '')) args = args.slice(1)
     const [name, ...rest] = args
     if (!name || /=/.test(name.text)) return
@@ -173,7 +192,8 @@ class ShellReader {
     const calls = inFunction === undefined ? [] : this.callsOf(inFunction)
     // In a function it is read once for each time that it is called.
     if (calls.length && rest.some(({ text }) => PLACE.test(text))) {
-      for (const call of calls) this.readNamedCommand(name, rest.map(word => call[Number(PLACE.exec(word.text)?.[1] ?? 0)] ?? word))
+      for (const call of calls) this.readNamedCommand(name,
+        rest.map(word => call[Number(PLACE.exec(word.text)?.[1] ?? 0)] ?? word))
     }
     else this.readNamedCommand(name, rest)
   }
@@ -184,7 +204,8 @@ class ShellReader {
     if (/^gpio(set|get|mon|notify)$/.test(command)) return this.readLines(given)
     if (command === 'gpio') return this.readNumbered(given)
     if (command === 'pinctrl' || /^\w+-gpio$/.test(command)) {
-      if (/^(set|get|poll|funcs|op|ip|dh|dl)$/.test(plain[0]?.text ?? '')) this.readPin(plain[1], { by: command, numbering: 'line' })
+      if (/^(set|get|poll|funcs|op|ip|dh|dl)$/.test(plain[0]?.text
+        ?? '')) this.readPin(plain[1], { by: command, numbering: 'line' })
       return
     }
     if (/^i2c(detect|get|set|dump|transfer)$/.test(command)) return this.readBus(command, given)
@@ -194,7 +215,8 @@ class ShellReader {
 
   /** Words of each call of a function; at 0 nothing. */
   private callsOf(name: string): (Word | undefined)[][] {
-    return commandsOf(livingPart(this.text).text, []).filter(words => words[0]!.text === name).map(words => [undefined, ...words.slice(1)])
+    return commandsOf(livingPart(this.text).text, []).filter(words => words[0]!.text === name)
+      .map(words => [undefined, ...words.slice(1)])
   }
 
   /** `gpioset gpiochip0 17=1`, `gpioget -c 0 17`, `gpioset GPIO17=1` */
@@ -206,7 +228,8 @@ class ShellReader {
       else if (!text.startsWith('-')) rest.push(args[i]!)
     }
     const isChip = (word: Word) => this.values(word).some(({ text }) => /^(\/dev\/)?gpiochip\d+$/.test(text))
-    const chipFirst = rest[0] && (isChip(rest[0]) || (/^\d$/.test(rest[0].text) && rest[1] && !args.some(({ text }) => /^(-c|--chip)/.test(text))))
+    const chipFirst = rest[0] && (isChip(rest[0])
+      || (/^\d$/.test(rest[0].text) && rest[1] && !args.some(({ text }) => /^(-c|--chip)/.test(text))))
     for (const quoted of chipFirst ? rest.slice(1) : rest) {
       const word = unquoted(quoted)
       const [line = ''] = word.text.split('=')
@@ -251,11 +274,13 @@ class ShellReader {
   private readExport(args: readonly Word[]): void {
     const to = args.findIndex(({ text }) => /^>{1,2}/.test(text))
     const path = to < 0 ? '' : args.slice(to).map(({ text }) => text).join(' ')
-    if (/\/sys\/class\/gpio\/(un)?export/.test(path) && args[0]) this.readPin(args[0], { by: 'export', numbering: 'line' })
+    if (/\/sys\/class\/gpio\/(un)?export/.test(path)
+      && args[0]) this.readPin(args[0], { by: 'export', numbering: 'line' })
   }
 
   private readRate(command: string, args: readonly Word[]): void {
-    const rate = args.find(({ text }) => this.values({ text, from: 0, to: 0 }).some(value => /^\d{4,7}$/.test(value.text)))
+    const rate = args.find(({ text }) =>
+      this.values({ text, from: 0, to: 0 }).some(value => /^\d{4,7}$/.test(value.text)))
     if (rate) this.note('baud', rate, command)
   }
 
@@ -268,9 +293,11 @@ class ShellReader {
     if (DEVICE.test(word.text)) this.add('device', word.text, word, { by: 'the path' })
     const line = /\/sys\/class\/gpio\/gpio(\d+)(\/|$)/.exec(word.text)
     const from = line ? word.from + word.text.indexOf(line[1]!, line.index + 20) : 0
-    if (line) this.add('pin', Number(line[1]), { text: line[1]!, from, to: from + line[1]!.length }, { by: 'the path', numbering: 'line' })
+    if (line) this.add('pin', Number(line[1]), { text: line[1]!, from, to: from + line[1]!.length },
+      { by: 'the path', numbering: 'line' })
     const variable = /\/sys\/class\/gpio\/gpio(\$\{?\w+\}?)(\/|$)/.exec(word.text)
-    if (variable) this.readPin({ text: variable[1]!, from: word.from, to: word.to }, { by: 'the path', numbering: 'line' })
+    if (variable) this.readPin({ text: variable[1]!, from: word.from, to: word.to },
+      { by: 'the path', numbering: 'line' })
   }
 
   private readPin(word: Word | undefined, extra: Extra): void {
@@ -307,7 +334,8 @@ class ShellReader {
         const number = numberIn(value.text)
         if (number === null || (kind === 'pin' && number > 57)) continue
         if (isHeader || this.used.has(name)) this.add(kind, number, value, { by: `the name ${name}` })
-        else this.found.passedOver.push({ ...value, line: lineNumberAt(this.lines, value.from), why: `${name} is never used` })
+        else this.found.passedOver.push({ ...value, line: lineNumberAt(this.lines, value.from),
+          why: `${name} is never used` })
       }
     }
   }
@@ -315,9 +343,11 @@ class ShellReader {
   private add(kind: SightingKind, value: number | string, { text, from, to }: Word, extra: Extra): void {
     const line = lineNumberAt(this.lines, from)
     const name = this.names.get(from) ?? this.names.get(from - 4) ?? ''
-    const comment = this.found.comments.filter(entry => lineNumberAt(this.lines, entry.from) === line).flatMap(entry => wordsOf(entry.text))
+    const comment = this.found.comments.filter(entry => lineNumberAt(this.lines, entry.from) === line)
+      .flatMap(entry => wordsOf(entry.text))
     this.found.sightings.push({
-      kind, value, text, line, from, to, name, words: [...new Set([...wordsOf(name), ...comment.slice(0, 12)])], ...extra,
+      kind, value, text, line, from, to, name, words: [...new Set([...wordsOf(name), ...comment.slice(0, 12)])],
+      ...extra,
     })
   }
 }

@@ -17,7 +17,8 @@ interface StructuredReading {
 /** Words for a numbering, as a value of a key that names one. */
 const NUMBERING_KEY = /^(numbering|pin_?mode|mode|pin_?numbering|scheme|pin_?scheme|gpio_?mode)$/i
 
-const isLine = (item: unknown): boolean => isScalar(item) && !!item.range && typeof item.value === 'number' && fits('pin', item.value)
+const isLine = (item: unknown): boolean =>
+  isScalar(item) && !!item.range && typeof item.value === 'number' && fits('pin', item.value)
 
 /** `buttons: { start: 16, stop: 18 }`: names of things that are switched or watched, each with a number of its own. */
 function isWiring({ items }: YAMLMap, keys: readonly string[]): boolean {
@@ -39,8 +40,9 @@ export function readStructured(text: string): StructuredReading {
   const visit = (node: Node | null, keys: readonly string[], isListed = false): void => {
     if (isMap(node)) {
       // What stands beside it names it: `name: pump`.
-      const names = node.items.flatMap(pair => isScalar(pair.key) && isScalar(pair.value) && /^(name|id|label|friendly_name|kind|type|what)$/i
-        .test(String(pair.key.value))
+      const names = node.items.flatMap(pair => isScalar(pair.key) && isScalar(pair.value)
+        && /^(name|id|label|friendly_name|kind|type|what)$/i
+          .test(String(pair.key.value))
         ? [String(pair.value.value)]
         : [])
       around.push(names)
@@ -53,8 +55,10 @@ export function readStructured(text: string): StructuredReading {
         const key = isScalar(pair.key) ? String(pair.key.value) : ''
         // `GPIO17: lamp`, `17: lamp` below `pins`: the key is the pin.
         const named = isScalar(pair.key) ? pair.key : null
-        if (named?.range && (pinText(key) || (/^\d{1,2}$/.test(key) && keys.some(outer => pinNamed(outer) === 2 || (/^ports?$/i.test(outer) && isSwitching(keys)))))) {
-          add('pin', key, named.range[0], named.range[1], [...keys, ...isScalar(pair.value) ? [String(pair.value.value)] : []], 'the key')
+        if (named?.range && (pinText(key) || (/^\d{1,2}$/.test(key)
+          && keys.some(outer => pinNamed(outer) === 2 || (/^ports?$/i.test(outer) && isSwitching(keys)))))) {
+          add('pin', key, named.range[0], named.range[1],
+            [...keys, ...isScalar(pair.value) ? [String(pair.value.value)] : []], 'the key')
         }
         visit(pair.value as Node | null, [...keys, key])
       }
@@ -66,13 +70,15 @@ export function readStructured(text: string): StructuredReading {
       if (isNamed && node.items.length && node.items.every(isLine)) for (const item of node.items) addLine(item, keys)
       else for (const item of node.items) visit(item as Node | null, keys, true)
     }
-    else if (isScalar(node) && node.range) readScalar(String(node.value), node.source ?? String(node.value), node.range, keys, isListed)
+    else if (isScalar(node)
+      && node.range) readScalar(String(node.value), node.source ?? String(node.value), node.range, keys, isListed)
   }
   const addLine = (item: unknown, keys: readonly string[]): void => {
     const { range, source } = item as Scalar
     add('pin', source ?? '', range![0], range![1], keys, `the key ${keys.at(-1)}`)
   }
-  const readScalar = (value: string, source: string, [from, to]: readonly number[], keys: readonly string[], isListed: boolean): void => {
+  const readScalar = (value: string, source: string, [from, to]: readonly number[], keys: readonly string[],
+    isListed: boolean): void => {
     const key = keys.at(-1) ?? ''
     const at = text.indexOf(source, from!)
     const start = at >= 0 && at < to! ? at : from!
@@ -82,7 +88,8 @@ export function readStructured(text: string): StructuredReading {
     }
     // A device handed on under a name: the first half is the board's.
     const [outer] = value.split(':')
-    if (outer !== value && DEVICE.test(outer!)) return add('device', outer!, start, start + outer!.length, keys, 'the path')
+    if (outer !== value
+      && DEVICE.test(outer!)) return add('device', outer!, start, start + outer!.length, keys, 'the path')
     if (DEVICE.test(value)) return add('device', value, start, start + value.length, keys, 'the path')
     const bus = /^i2c-(\d{1,2})$/.exec(value)
     if (bus) return add('i2c-bus', bus[1]!, start + 4, start + value.length, keys, 'what it says')
@@ -94,22 +101,28 @@ export function readStructured(text: string): StructuredReading {
     }
     // `rows: 2`: a number under a name of many is how many there are.
     else if (kind === 'pin' && /[^s]s$/i.test(key) && key.length > 3 && pinNamed(key) < 2 && !isListed) return
-    else if (kind) add(kind, source.replace(/^(["'])(.*)\1$/, '$2'), start + (/^["']/.test(source) ? 1 : 0), start + source.length, keys, `the key ${key}`)
+    else if (kind) add(kind, source.replace(/^(["'])(.*)\1$/, '$2'), start + (/^["']/.test(source) ? 1 : 0),
+      start + source.length, keys, `the key ${key}`)
     // A string that says itself what it is, below any key that is no text.
-    else if (pinText(value) && !/name|label|title|text|comment|note|description/i.test(key)) add('pin', value, start, start + value.length, keys, 'what it says')
+    else if (pinText(value) && !/name|label|title|text|comment|note|description/i.test(key)) add('pin', value, start,
+      start + value.length, keys, 'what it says')
   }
-  const add = (kind: SightingKind, source: string, from: number, to: number, keys: readonly string[], by: string, value?: number): void => {
+  const add = (kind: SightingKind, source: string, from: number, to: number, keys: readonly string[], by: string,
+    value?: number): void => {
     const named = kind === 'pin' ? pinText(source) : null
     const number = value ?? named?.value ?? numberIn(source)
     if (kind !== 'device' && (number === null || !fits(kind, number))) return
     const at = named ? from + text.slice(from, to).indexOf(source.slice(named.digits)) : from
     const line = lineNumberAt(starts, from)
-    const comment = found.comments.filter(entry => lineNumberAt(starts, entry.from) === line).flatMap(entry => wordsOf(entry.text))
+    const comment = found.comments.filter(entry => lineNumberAt(starts, entry.from) === line)
+      .flatMap(entry => wordsOf(entry.text))
     found.sightings.push({
-      kind, value: kind === 'device' ? source : number!, text: source, from: at, to: named ? at + String(named.value).length : to, line,
+      kind, value: kind === 'device' ? source : number!, text: source, from: at,
+      to: named ? at + String(named.value).length : to, line,
       name: keys.filter(key => key && !/^\d+$/.test(key)).at(-1) ?? '', by,
-      words: [...new Set([...[...around.at(-1) ?? [], ...[...keys].reverse()].flatMap(wordsOf), ...comment.slice(0, 12)])], ...named
-      && { numbering: named.numbering },
+      words: [...new Set([...[...around.at(-1) ?? [], ...[...keys].reverse()].flatMap(wordsOf),
+        ...comment.slice(0, 12)])], ...named
+        && { numbering: named.numbering },
     })
   }
   visit(document.contents as Node | null, [])

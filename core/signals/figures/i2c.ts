@@ -1,6 +1,7 @@
 /** Each I²C bus of a plan as a circuit. */
 import type { Bus, Facts, ResolvedPart } from '../../facts/types'
-import { busyShare, minPullUpOhm, loadOf, LOW_V, modeOf, maxPullUpOhm, reachableMode, riseTimeS, WIRE_PF_PER_M, type Mode } from '../i2c'
+import { busyShare, minPullUpOhm, loadOf, LOW_V, modeOf, maxPullUpOhm, reachableMode, riseTimeS, WIRE_PF_PER_M,
+  type Mode } from '../i2c'
 import { parallelOhm } from '../series'
 
 /** What a bus runs at when nobody says otherwise. Memory. */
@@ -29,7 +30,10 @@ export interface I2cBusFigures {
   pullUps: { partId: string | null, name: string, ohm: number, onBoardOfPart?: true }[]
   /** Null where nothing pulls up. */
   pullUpOhm: number | null
-  /** What a part sinks when it pulls the wire low, as one resistor to 3V3: the pull-ups here and those beyond level shifters. */
+  /**
+   * What a part sinks when it pulls the wire low, as one resistor to 3V3: the pull-ups here and those
+   * beyond level shifters.
+   */
   sinkOhm: number | null
   capacitancePf: number
   wireM: number
@@ -55,8 +59,10 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
     group.bus?.id === bus.id && group.terminals.every(terminal => terminal.place || terminal.signal!.optional))
   if (!groups.length) return null
   const owners = groups.map(group => group.owner).filter(owner => owner.part.i2c)
-  // A level shifter parts the wire in two: what lies beyond loads its own piece alone, but is pulled low together with this one.
-  const shifted = new Set(groups.filter(({ terminals }) => terminals.some(({ between }) => between?.kind === 'level-shifter'))
+  // A level shifter parts the wire in two: what lies beyond loads its own piece alone, but is pulled low together with
+  // this one.
+  const shifted = new Set(groups.filter(({ terminals }) =>
+    terminals.some(({ between }) => between?.kind === 'level-shifter'))
     .map(group => group.owner))
   const near = owners.filter(owner => !shifted.has(owner))
   const beyond = owners.filter(owner => shifted.has(owner))
@@ -74,7 +80,8 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
   ]
   const wires = near.filter(owner => !owner.part.isAddOn).map(owner => wireOf(owner, facts))
   const load = loadOf(
-    pullUps.map(entry => entry.ohm), owners.map(owner => shifted.has(owner) ? SHIFTER_PF : capacitanceOf(owner, facts)), wires,
+    pullUps.map(entry => entry.ohm),
+    owners.map(owner => shifted.has(owner) ? SHIFTER_PF : capacitanceOf(owner, facts)), wires,
     wirePfPerM(facts),
   )
   const mode = modeOf(clockHz)
@@ -94,7 +101,8 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
     busId: bus.id, label: bus.label, clockHz, mode, supplyV, pullUps, capacitancePf: load.capacitancePf,
     pullUpOhm: pullUps.length ? load.pullUpOhm : null, sinkOhm: sinks.length ? parallelOhm(sinks) : null,
     wireM: wires.reduce((sum, m) => sum + m, 0),
-    riseS: pullUps.length ? riseTimeS(load.pullUpOhm, load.capacitancePf) : null, minOhm: minPullUpOhm(supplyV, LOW_V, mode.sinkMa),
+    riseS: pullUps.length ? riseTimeS(load.pullUpOhm, load.capacitancePf) : null,
+    minOhm: minPullUpOhm(supplyV, LOW_V, mode.sinkMa),
     maxOhm: maxPullUpOhm(mode.riseS, load.capacitancePf),
     reachable: pullUps.length ? reachableMode(load) : null, busyShare: busyShare(polls, clockHz), polls, slowest,
     stretching: owners.filter(owner => owner.part.i2c!.stretchesClock).map(owner => owner.id),
@@ -103,20 +111,24 @@ function figuresOf(bus: Bus, facts: Facts): I2cBusFigures | null {
 
 /** The maker's own figure where there is one: measured, or 0 for resistors taken off. */
 const ownFigure = (facts: Facts, key: string, usual: number): number => facts.plan.limits[key]?.value ?? usual
-const pullUpOf = (owner: ResolvedPart, facts: Facts) => ownFigure(facts, pullUpKey(owner.id), owner.part.i2c!.pullUpOhm ?? 0)
+const pullUpOf = (owner: ResolvedPart,
+  facts: Facts) => ownFigure(facts, pullUpKey(owner.id), owner.part.i2c!.pullUpOhm ?? 0)
 const capacitanceOf = (owner: ResolvedPart, facts: Facts) =>
   ownFigure(facts, `${owner.id}.capacitancePf`, owner.part.i2c!.capacitancePf ?? USUAL_PART_PF)
 export const wirePfPerM = (facts: Facts) => ownFigure(facts, WIRE_KEY, WIRE_PF_PER_M)
 
 /** Resistors that the maker put from the wires to 3V3. */
-const addedPullUps = (groups: Facts['groups']): I2cBusFigures['pullUps'] => groups.flatMap(({ owner, terminals }) => terminals
+const addedPullUps = (groups: Facts['groups']): I2cBusFigures['pullUps'] => groups.flatMap(({ owner,
+  terminals }) => terminals
   .filter(({ signal, between }) => signal!.role === 'i2c.sda' && between?.kind === 'pull-up').map(({ between }) => ({
     partId: owner.id, name: `resistor at ${owner.name}`, ohm: between!.ohm!,
   })))
 
 /** Resistors soldered to the board on the bus's lines. */
 function boardPullUps(bus: Bus, facts: Facts): I2cBusFigures['pullUps'] {
-  const sda = bus.software ? facts.board?.header.find(entry => entry.position === bus.software!.sda)?.line : bus.route?.lines.sda
+  const sda = bus.software
+    ? facts.board?.header.find(entry => entry.position === bus.software!.sda)?.line
+    : bus.route?.lines.sda
   const ohm = facts.board?.lines.find(line => line.line === sda)?.fixedPullUpOhm
   return ohm ? [{ partId: null, name: 'Board', ohm }] : []
 }

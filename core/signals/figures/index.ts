@@ -2,7 +2,8 @@
 import type { Facts } from '../../facts/types'
 import { i2cFigures, type I2cBusFigures } from './i2c'
 import {
-  keyFigures, oneWireFigures, pwmFigures, soundFigures, stripFigures, type KeyFigures, type OneWireFigures, type PwmFigures,
+  keyFigures, oneWireFigures, pwmFigures, soundFigures, stripFigures, type KeyFigures, type OneWireFigures,
+  type PwmFigures,
   type SoundFigures, type StripFigures,
 } from './pulses'
 import { serialFigures, type SerialLinkFigures } from './serial'

@@ -20,12 +20,14 @@ export function pwmFigures(facts: Facts): PwmFigures[] {
   return facts.buses.filter(bus => bus.kind === 'pwm' && bus.controller).flatMap((bus): PwmFigures[] => {
     const outputs = facts.groups.filter(group => group.bus?.id === bus.id && group.terminals[0]!.signal!.role === 'pwm')
       .map(group => ({
-        partId: group.owner.id, terminal: group.terminals[0]!.key, name: group.owner.name, need: group.terminals[0]!.signal!.pwm ?? null,
+        partId: group.owner.id, terminal: group.terminals[0]!.key, name: group.owner.name,
+        need: group.terminals[0]!.signal!.pwm ?? null,
       }))
     if (!outputs.length) return []
     const sourceHz = clockOf(bus.controller!, facts.plan)?.sourceHz ?? null
     const frequencyHz = outputs.find(output => output.need)?.need?.frequencyHz
-    return [{ busId: bus.id, label: bus.label, outputs, sourceHz, steps: sourceHz && frequencyHz ? pwmSteps(sourceHz, frequencyHz) : null }]
+    return [{ busId: bus.id, label: bus.label, outputs, sourceHz,
+      steps: sourceHz && frequencyHz ? pwmSteps(sourceHz, frequencyHz) : null }]
   })
 }
 
@@ -88,7 +90,8 @@ export interface OneWireFigures extends OneWire {
 export function oneWireFigures(facts: Facts): OneWireFigures | null {
   const wires = facts.terminals.filter(terminal => terminal.signal?.role === 'onewire')
   if (!wires.length) return null
-  const wireM = wires.reduce((sum, { key, owner }) => sum + (facts.plan.build.wires[key]?.lengthM ?? owner.part.leadM ?? 0.2), 0)
+  const wireM = wires.reduce((sum,
+    { key, owner }) => sum + (facts.plan.build.wires[key]?.lengthM ?? owner.part.leadM ?? 0.2), 0)
   const place = wires.find(terminal => terminal.place?.kind === 'header')?.place
   const sensors = wires.reduce(
     (sum, { owner }) => sum + Math.max(1, ...(owner.part.options ?? [])

@@ -43,13 +43,15 @@ export function serialFigures(facts: Facts): SerialLinkFigures[] {
       circuit: circuitOf(bus.controller, facts.plan),
       baud, ...(serial.baudOption && { baudOption: serial.baudOption }), frame: serial.frame, board, part,
       boardClock: clock
-        ? { sourceHz: clock.sourceHz, divider: clock.divider, followsCore: clock.followsCore === true, origin: clock.origin }
+        ? { sourceHz: clock.sourceHz, divider: clock.divider, followsCore: clock.followsCore === true,
+            origin: clock.origin }
         : null,
       difference: board ? (board.rateHz - (part?.rateHz ?? baud)) / baud : null,
       carriesBytesPerS: bytesPerSecond(baud, serial.frame), sendsBytesPerS: serial.sendsBytesPerS ?? 0,
       // One of the two alone holds only one side back.
       flowControlWired:
-        ['serial.rts', 'serial.cts'].every(role => group.terminals.some(terminal => terminal.place && terminal.signal!.role === role)),
+        ['serial.rts', 'serial.cts'].every(role =>
+          group.terminals.some(terminal => terminal.place && terminal.signal!.role === role)),
     }]
   })
 }

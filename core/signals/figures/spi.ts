@@ -39,7 +39,8 @@ export function spiFigures(facts: Facts): SpiDeviceFigures[] {
       screen: display?.picture === 'SPI'
         ? {
             ...display,
-            framesPerS: Math.min(framesPerSecond(atHz, display.width, display.height, display.bitsPerPixel), display.maxHz ?? Infinity),
+            framesPerS: Math.min(framesPerSecond(atHz, display.width, display.height, display.bitsPerPixel),
+              display.maxHz ?? Infinity),
           }
         : null,
       busyShare: bytesPerS * 8 / atHz,

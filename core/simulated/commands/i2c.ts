@@ -1,4 +1,7 @@
-/** i2cdetect, i2cget, i2cset and i2cdump, as i2c-tools print them. Published: i2c-tools 4.3, held against Debian's own programs. */
+/**
+ * i2cdetect, i2cget, i2cset and i2cdump, as i2c-tools print them. Published: i2c-tools 4.3, held against
+ * Debian's own programs.
+ */
 import { busOf, valueAt, writeTo, type Chip } from '../buses'
 import { registersOf } from '../../catalogue/chips'
 import { optionsOf, type Command, type Given, type Printed } from './types'
@@ -7,7 +10,8 @@ const hex = (value: number, digits: number) => value.toString(16).padStart(digit
 const FIRST = 0x08, LAST = 0x77
 
 const noBus = (number: string): Printed => ({
-  err: `Error: Could not open file \`/dev/i2c-${number}' or \`/dev/i2c/${number}': No such file or directory\n`, status: 1,
+  err: `Error: Could not open file \`/dev/i2c-${number}' or \`/dev/i2c/${number}': No such file or directory\n`,
+  status: 1,
 })
 
 /** The grid of a scan. @param cell What stands at an address; null where it was not asked. */
@@ -26,7 +30,8 @@ export const i2cdetect: Command = (given) => {
   const { flags, rest } = optionsOf(args)
   if (flags.has('V')) return { err: 'i2cdetect version 4.3\n' }
   if (flags.has('l')) {
-    const found = machine.devices.flatMap(({ path }) => /^\/dev\/i2c-(\d+)$/.exec(path)?.[1] ?? []).sort((a, b) => Number(a) - Number(b))
+    const found = machine.devices.flatMap(({ path }) => /^\/dev\/i2c-(\d+)$/.exec(path)?.[1] ?? [])
+      .sort((a, b) => Number(a) - Number(b))
     return { out: found.map(number => `i2c-${number}\ti2c       \t${'i2c bus'.padEnd(32)}\tI2C adapter\n`).join('') }
   }
   const [number, first, last] = rest
@@ -72,14 +77,17 @@ function placeOf(given: Given, rest: readonly string[]): { chip: Chip, address: 
 /** Told where a real part would have something else. */
 export const NOT_KNOWN = '(what is in its registers is not known here: what nobody wrote reads 0)\n'
 const remark = ({ machine }: Given, { owner }: Chip, register?: number): string =>
-  registersOf(owner.part.id) || (register !== undefined && machine.written.has(`${owner.id} ${register}`)) ? '' : NOT_KNOWN
+  registersOf(owner.part.id) || (register !== undefined && machine.written.has(`${owner.id} ${register}`))
+    ? ''
+    : NOT_KNOWN
 
 export const i2cget: Command = (given) => {
   const { rest } = optionsOf(given.args)
   const place = placeOf(given, rest)
   if (!('chip' in place)) return place
   const register = rest[2] === undefined ? 0 : Number(rest[2])
-  if (!Number.isInteger(register) || register < 0 || register > 0xFF) return { err: 'Error: Data address invalid!\n', status: 1 }
+  if (!Number.isInteger(register) || register < 0
+    || register > 0xFF) return { err: 'Error: Data address invalid!\n', status: 1 }
   const mode = rest[3] ?? 'b'
   if (!/^[bcw]p?$/.test(mode)) return { err: 'Error: Invalid mode!\n', status: 1 }
   const { value, width } = valueAt(given.machine, place.chip.owner, register)
@@ -96,7 +104,8 @@ export const i2cset: Command = (given) => {
   const place = placeOf(given, rest)
   if (!('chip' in place)) return place.status === 2 ? { err: 'Error: Write failed\n', status: 1 } : place
   const [register, value] = [Number(rest[2]), Number(rest[3] ?? rest[2])]
-  if (!Number.isInteger(register) || register < 0 || register > 0xFF) return { err: 'Error: Data address invalid!\n', status: 1 }
+  if (!Number.isInteger(register) || register < 0
+    || register > 0xFF) return { err: 'Error: Data address invalid!\n', status: 1 }
   if (!Number.isInteger(value) || value < 0 || value > 0xFFFF) return { err: 'Error: Data value invalid!\n', status: 1 }
   const { machine } = given
   const isWord = rest[4] === 'w' && registersOf(place.chip.owner.part.id)?.width === 2
@@ -110,19 +119,24 @@ export const i2cdump: Command = (given) => {
   const { rest } = optionsOf(given.args)
   const place = placeOf(given, rest)
   const said = rest[2] === undefined ? 'No size specified (using byte-data access)\n' : ''
-  if (rest[2] !== undefined && rest[2] !== 'b') return { err: 'Error: Only mode b is simulated: i2cdump -y BUS ADDRESS b\n', status: 1 }
+  if (rest[2] !== undefined
+    && rest[2] !== 'b') return { err: 'Error: Only mode b is simulated: i2cdump -y BUS ADDRESS b\n', status: 1 }
   const isAbsent = !('chip' in place)
-  if (isAbsent && place.status !== 2) return { ...place, err: place.err?.includes('busy') ? said + place.err : place.err }
+  if (isAbsent && place.status !== 2) return { ...place,
+    err: place.err?.includes('busy') ? said + place.err : place.err }
   const rows = ['     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f    0123456789abcdef']
   for (let row = 0; row < 256; row += 16) {
-    const values = Array.from({ length: 16 }, (_, i) => isAbsent ? null : valueAt(given.machine, place.chip.owner, row + i))
+    const values = Array.from({ length: 16 },
+      (_, i) => isAbsent ? null : valueAt(given.machine, place.chip.owner, row + i))
       .map(found => found && (found.width === 2 ? found.value >> 8 & 0xFF : found.value))
     const signs = values.map((value) => {
       if (value === null) return 'X'
       if (value === 0 || value === 0xFF) return '.'
       return value < 32 || value >= 127 ? '?' : String.fromCharCode(value)
     })
-    rows.push(`${hex(row, 2)}: ${values.map(value => value === null ? 'XX' : hex(value, 2)).join(' ')}    ${signs.join('')}`)
+    rows.push(`${hex(row, 2)}: `
+      + `${values.map(value => value === null ? 'XX' : hex(value, 2)).join(' ')}    `
+      + `${signs.join('')}`)
   }
   given.machine.pass(0.3)
   return { out: `${rows.join('\n')}\n`, err: said + (isAbsent ? '' : remark(given, place.chip)) }

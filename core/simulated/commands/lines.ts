@@ -1,6 +1,6 @@
 /**
- * gpiodetect, gpioinfo, gpioget, gpioset and gpiomon of libgpiod, in the manner of its major versions 1 and 2. Published: the man pages of
- * both; version 1 is held against Debian's own programs, version 2 is from memory.
+ * gpiodetect, gpioinfo, gpioget, gpioset and gpiomon of libgpiod, in the manner of its major versions 1 and 2.
+ * Published: the man pages of both; version 1 is held against Debian's own programs, version 2 is from memory.
  */
 import { shortName } from '../../boot/rehearse/kernel'
 import type { LineEvent, Machine } from '../machine'
@@ -18,7 +18,8 @@ export const lineConsumer = ({ rehearsal }: Machine, line: number): string | nul
 
 /** What a tool says it was doing when it failed, version 1. */
 const DOING: Readonly<Record<string, string>> = {
-  gpioget: 'error reading GPIO values', gpioset: 'error setting the GPIO line values', gpiomon: 'error waiting for events',
+  gpioget: 'error reading GPIO values', gpioset: 'error setting the GPIO line values',
+  gpiomon: 'error waiting for events',
 }
 const failed = (tool: string, why: string): Printed => ({ err: `${tool}: ${DOING[tool]}: ${why}\n`, status: 1 })
 const noChip = (tool: string, name: string, version: 1 | 2): Printed => {
@@ -56,17 +57,19 @@ export const gpioinfo: Command = ({ machine, args }) => {
 }
 
 function chipInfo(machine: Machine, chip: SimulatedChip, only: ReadonlySet<number> | null): string {
-  const rows = Array.from({ length: chip.count }, (_, offset) => offset).filter(offset => !only || only.has(offset)).map((offset) => {
-    const line = lineKeyOf(chip, offset)
-    const consumer = lineConsumer(machine, line)
-    const direction = isOutput(machine, line) ? 'output' : 'input'
-    if (machine.lineTools === 1) {
-      return `\tline ${String(offset).padStart(3)}: ${padded([
-        ['unnamed', 12], [consumer ? `"${consumer}"` : 'unused', 12], [direction, 7], ['active-high', 12],
-      ])} ${consumer ? '[used]' : ''}`
-    }
-    return `\tline ${String(offset).padStart(3)}:\t${'unnamed'.padEnd(16)}\t${direction}${consumer ? ` consumer="${consumer}"` : ''}`
-  })
+  const rows = Array.from({ length: chip.count }, (_, offset) => offset).filter(offset => !only || only.has(offset))
+    .map((offset) => {
+      const line = lineKeyOf(chip, offset)
+      const consumer = lineConsumer(machine, line)
+      const direction = isOutput(machine, line) ? 'output' : 'input'
+      if (machine.lineTools === 1) {
+        return `\tline ${String(offset).padStart(3)}: ${padded([
+          ['unnamed', 12], [consumer ? `"${consumer}"` : 'unused', 12], [direction, 7], ['active-high', 12],
+        ])} ${consumer ? '[used]' : ''}`
+      }
+      return '\tline '
+        + `${String(offset).padStart(3)}:\t${'unnamed'.padEnd(16)}\t${direction}${consumer ? ` consumer="${consumer}"` : ''}`
+    })
   return `${chip.name} - ${chip.count} lines:\n${rows.join('\n')}\n`
 }
 
@@ -131,7 +134,8 @@ export const gpioset: Command = ({ machine, args }) => {
   const settings = given.words.map(word => /^(\d+)=(0|1|on|off|active|inactive)$/.exec(word))
   const wrong = settings.findIndex(setting => setting === null)
   if (wrong >= 0) return { err: `gpioset: invalid offset<->value mapping: ${given.words[wrong]}\n`, status: 1 }
-  for (const setting of settings) machine.setLine(lineKeyOf(given.chip, Number(setting![1])), /^(1|on|active)$/.test(setting![2]!) ? 1 : 0)
+  for (const setting of settings) machine.setLine(lineKeyOf(given.chip, Number(setting![1])),
+    /^(1|on|active)$/.test(setting![2]!) ? 1 : 0)
   machine.pass(0.02)
   // Toggled after no time: it sets them and ends.
   return machine.lineTools === 1 || given.flags.get('t') === '0'

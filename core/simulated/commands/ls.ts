@@ -1,4 +1,7 @@
-/** ls: names in columns or a line each, and the long form with device numbers. Published: coreutils 9.1, held against Debian's own. */
+/**
+ * ls: names in columns or a line each, and the long form with device numbers. Published: coreutils 9.1, held
+ * against Debian's own.
+ */
 import { defineCommand, type Command as LibraryCommand } from 'just-bash/browser'
 import type { Entry } from '../files'
 import { INFO } from '../info'
@@ -36,11 +39,13 @@ interface Stat { isDirectory: boolean, isSymbolicLink: boolean, size: number }
 type Entries = ReadonlyMap<string, Entry>
 
 /** The command over the files that are there now; `-C` is the usual where people look, and a pipe gets a line each. */
-export const ls = (entries: () => Entries, madeAt: () => Date): LibraryCommand => defineCommand('ls', async (args, { fs, cwd }) => {
+export const ls = (entries: () => Entries,
+  madeAt: () => Date): LibraryCommand => defineCommand('ls', async (args, { fs, cwd }) => {
   const width = Number(args.flatMap(arg => /^-w(\d+)$/.exec(arg)?.[1] ?? [])[0] ?? WIDTH)
   const letters = new Set(args.filter(arg => /^-[A-Za-z1]+$/.test(arg)).flatMap(arg => [...arg.slice(1)]))
   const unknown = [...letters].find(letter => !'aAdl1CFhrtR'.includes(letter))
-  if (unknown) return { stdout: '', stderr: `ls: invalid option -- '${unknown}'\nTry 'ls --help' for more information.\n`, exitCode: 2 }
+  if (unknown) return { stdout: '',
+    stderr: `ls: invalid option -- '${unknown}'\nTry 'ls --help' for more information.\n`, exitCode: 2 }
   const paths = args.filter(arg => !arg.startsWith('-') || arg === '-')
   let stderr = ''
   const [single, folders]: [string[], string[]] = [[], []]
@@ -70,7 +75,8 @@ export const ls = (entries: () => Entries, madeAt: () => Date): LibraryCommand =
     const made = madeAt()
     const when = `${MONTHS[made.getUTCMonth()]} ${String(made.getUTCDate()).padStart(2)} `
       + `${[made.getUTCHours(), made.getUTCMinutes()].map(value => String(value).padStart(2, '0')).join(':')}`
-    return [mode, '1', home ? INFO.user : 'root', entry?.group ?? (home ? INFO.user : 'root'), entry?.device ?? String(stat.size), when,
+    return [mode, '1', home ? INFO.user : 'root', entry?.group ?? (home ? INFO.user : 'root'),
+      entry?.device ?? String(stat.size), when,
       `${name}${target}`]
   }
   const shown = async (names: readonly string[], at: (name: string) => string): Promise<string> => {
@@ -78,13 +84,15 @@ export const ls = (entries: () => Entries, madeAt: () => Date): LibraryCommand =
     const rows = await Promise.all(names.map(name => long(name, at(name))))
     const widths = [0, 1, 2, 3, 4].map(i => Math.max(0, ...rows.map(row => row[i]!.length)))
     return rows.map(([mode, links, user, group, size, when, name]) => [
-      mode, links!.padStart(widths[1]!), user!.padEnd(widths[2]!), group!.padEnd(widths[3]!), size!.padStart(widths[4]!), when, name,
+      mode, links!.padStart(widths[1]!), user!.padEnd(widths[2]!), group!.padEnd(widths[3]!),
+      size!.padStart(widths[4]!), when, name,
     ].join(' ') + '\n').join('')
   }
   let stdout = await shown(single, path => fs.resolvePath(cwd, path))
   for (const folder of folders) {
     const whole = fs.resolvePath(cwd, folder)
-    const all = ordered(await fs.readdir(whole)).filter(name => letters.has('a') || letters.has('A') || !name.startsWith('.'))
+    const all = ordered(await fs.readdir(whole))
+      .filter(name => letters.has('a') || letters.has('A') || !name.startsWith('.'))
     const names = letters.has('a') ? ['.', '..', ...all] : all
     if (folders.length + single.length > 1 || stderr) stdout += `${stdout ? '\n' : ''}${folder}:\n`
     stdout += (letters.has('l') ? 'total 0\n' : '')

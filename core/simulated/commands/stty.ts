@@ -5,25 +5,30 @@ import { optionsOf, type Command } from './types'
 
 /** Published: asm-generic/termbits.h. */
 const RATES = new Set([
-  50, 75, 110, 134, 150, 200, 300, 600, 1200, 1800, 2400, 4800, 9600, 19200, 38400, 57600, 115200, 230400, 460800, 500000, 576000, 921600,
+  50, 75, 110, 134, 150, 200, 300, 600, 1200, 1800, 2400, 4800, 9600, 19200, 38400, 57600, 115200, 230400, 460800,
+  500000, 576000, 921600,
   1000000, 1152000, 1500000, 2000000, 2500000, 3000000, 3500000, 4000000,
 ])
 
 /** Modes in the order and the lines in which they are listed; those of the frame are the port's own. */
 const CONTROL = ['parenb', 'parodd', 'cmspar', 'cs', 'hupcl', 'cstopb', 'cread', 'clocal', 'crtscts']
-const INPUT = ['ignbrk', 'brkint', 'ignpar', 'parmrk', 'inpck', 'istrip', 'inlcr', 'igncr', 'icrnl', 'ixon', 'ixoff', 'iuclc', 'ixany',
+const INPUT = ['ignbrk', 'brkint', 'ignpar', 'parmrk', 'inpck', 'istrip', 'inlcr', 'igncr', 'icrnl', 'ixon', 'ixoff',
+  'iuclc', 'ixany',
   'imaxbel',
   'iutf8']
 const OUTPUT = ['opost', 'olcuc', 'ocrnl', 'onlcr', 'onocr', 'onlret', 'ofill', 'ofdel']
-const LOCAL = ['isig', 'icanon', 'iexten', 'echo', 'echoe', 'echok', 'echonl', 'noflsh', 'xcase', 'tostop', 'echoprt', 'echoctl', 'echoke',
+const LOCAL = ['isig', 'icanon', 'iexten', 'echo', 'echoe', 'echok', 'echonl', 'noflsh', 'xcase', 'tostop', 'echoprt',
+  'echoctl', 'echoke',
   'flusho', 'extproc']
 /** What "sane" makes of it; what differs is told. */
 const SANE = new Set([
-  'cread', 'brkint', 'icrnl', 'imaxbel', 'opost', 'onlcr', 'isig', 'icanon', 'iexten', 'echo', 'echoe', 'echok', 'echoctl', 'echoke',
+  'cread', 'brkint', 'icrnl', 'imaxbel', 'opost', 'onlcr', 'isig', 'icanon', 'iexten', 'echo', 'echoe', 'echok',
+  'echoctl', 'echoke',
 ])
 /** Modes that "sane" says nothing of. */
 const FREE = new Set(['hupcl', 'clocal', 'crtscts', 'ignpar', 'parmrk', 'inpck', 'istrip', 'ixon', 'iutf8', 'cmspar'])
-const RAW_OFF = ['brkint', 'ignbrk', 'ignpar', 'parmrk', 'inpck', 'istrip', 'inlcr', 'igncr', 'icrnl', 'ixon', 'ixoff', 'icanon', 'opost',
+const RAW_OFF = ['brkint', 'ignbrk', 'ignpar', 'parmrk', 'inpck', 'istrip', 'inlcr', 'igncr', 'icrnl', 'ixon', 'ixoff',
+  'icanon', 'opost',
   'isig',
   'iuclc', 'ixany', 'imaxbel', 'xcase']
 const MODES = new Set([...CONTROL, ...INPUT, ...OUTPUT, ...LOCAL])
@@ -50,12 +55,14 @@ const frameWord = ({ bits, parity, stop }: FrameSetting, name: string): string =
 const isFrame = (name: string) => ['parenb', 'parodd', 'cs', 'cstopb'].includes(name)
 
 function whole({ setting, modes }: Port): string {
-  const words = (names: readonly string[]) => names.map(name => isFrame(name) ? frameWord(setting, name) : sign(modes.has(name), name))
+  const words = (names: readonly string[]) =>
+    names.map(name => isFrame(name) ? frameWord(setting, name) : sign(modes.has(name), name))
   return `speed ${setting.baud} baud; rows 0; columns 0; line = 0;\n`
     + 'intr = ^C; quit = ^\\; erase = ^?; kill = ^U; eof = ^D; eol = <undef>;\n'
     + 'eol2 = <undef>; swtch = <undef>; start = ^Q; stop = ^S; susp = ^Z; rprnt = ^R;\n'
     + 'werase = ^W; lnext = ^V; discard = ^O; min = 1; time = 0;\n'
-    + folded(words(CONTROL)) + folded(words(INPUT)) + folded([...words(OUTPUT), 'nl0', 'cr0', 'tab0', 'bs0', 'vt0', 'ff0'])
+    + folded(words(CONTROL)) + folded(words(INPUT))
+    + folded([...words(OUTPUT), 'nl0', 'cr0', 'tab0', 'bs0', 'vt0', 'ff0'])
     + folded(words(LOCAL))
 }
 

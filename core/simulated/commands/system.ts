@@ -1,4 +1,7 @@
-/** What the kernel and the system say: messages, modules, sound cards, USB, network, services, temperature. Formats are from memory. */
+/**
+ * What the kernel and the system say: messages, modules, sound cards, USB, network, services, temperature. Formats
+ * are from memory.
+ */
 import { INFO } from '../info'
 import { messagesOf } from '../messages'
 import { START_S, type Machine } from '../machine'
@@ -9,20 +12,22 @@ export const dmesg: Command = ({ machine, args }) => {
   const level = flags.get('l') ?? flags.get('level')
   const wanted = level ? level.split(',') : null
   const clock = flags.has('T') || flags.has('ctime')
-  return { out: messagesOf(machine).filter(entry => !wanted || wanted.includes(entry.level)).map(({ atS, text }) => clock
-    ? `[${ctime(new Date(machine.startedAt.getTime() + atS * 1000))}] ${text}\n`
-    : `[${atS.toFixed(6).padStart(12)}] ${text}\n`).join('') }
+  return { out: messagesOf(machine).filter(entry => !wanted || wanted.includes(entry.level))
+    .map(({ atS, text }) => clock
+      ? `[${ctime(new Date(machine.startedAt.getTime() + atS * 1000))}] ${text}\n`
+      : `[${atS.toFixed(6).padStart(12)}] ${text}\n`).join('') }
 }
 
 const DAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 const two = (value: number) => String(value).padStart(2, '0')
 const timeOf = (date: Date) => [date.getUTCHours(), date.getUTCMinutes(), date.getUTCSeconds()].map(two).join(':')
-const ctime = (date: Date) => `${DAYS[date.getUTCDay()]} ${MONTHS[date.getUTCMonth()]} ${String(date.getUTCDate()).padStart(2)} `
-  + `${timeOf(date)} ${date.getUTCFullYear()}`
+const ctime = (date: Date) => `${DAYS[date.getUTCDay()]} ${MONTHS[date.getUTCMonth()]} `
+  + `${String(date.getUTCDate()).padStart(2)} ${timeOf(date)} ${date.getUTCFullYear()}`
 
 export const lsmod: Command = ({ machine }) => {
-  const modules = [...new Set(['i2c_dev', ...machine.drivers.filter(({ refused }) => !refused).map(({ module }) => module)])]
+  const modules = [...new Set(['i2c_dev',
+    ...machine.drivers.filter(({ refused }) => !refused).map(({ module }) => module)])]
   const rows = modules.map((name, i) => `${name.padEnd(23)} ${String(16384 * (1 + i % 3)).padStart(6)}  0`)
   return { out: `${'Module'.padEnd(23)} ${'Size'.padStart(6)}  Used by\n${rows.join('\n')}\n` }
 }
@@ -31,7 +36,8 @@ export const uname: Command = ({ args }) => {
   const { flags } = optionsOf(args)
   const all = flags.has('a')
   const parts = [
-    [all || flags.has('s') || !flags.size, 'Linux'], [all || flags.has('n'), INFO.host], [all || flags.has('r'), INFO.kernel],
+    [all || flags.has('s') || !flags.size, 'Linux'], [all || flags.has('n'), INFO.host],
+    [all || flags.has('r'), INFO.kernel],
     [all || flags.has('v'), '#1 SMP PREEMPT'], [all || flags.has('m'), 'aarch64'], [all || flags.has('o'), 'GNU/Linux'],
   ] as const
   return { out: `${parts.filter(([shown]) => shown).map(([, word]) => word).join(' ')}\n` }
@@ -44,7 +50,10 @@ export const uptime: Command = ({ machine, args }) => {
   return { out: ` ${timeOf(machine.now)} up ${since},  1 user,  load average: ${loads(machine).join(', ')}\n` }
 }
 
-/** Runs towards four with four busy cores, as 1 − e^(−t/τ) with one, five and fifteen minutes. Published: proc(5), loadavg. */
+/**
+ * Runs towards four with four busy cores, as 1 − e^(−t/τ) with one, five and fifteen minutes.
+ * Published: proc(5), loadavg.
+ */
 export function loads({ busySinceS, nowS }: Machine): string[] {
   const since = busySinceS === null ? null : nowS - busySinceS
   return [60, 300, 900].map(tau => (since === null ? 0.02 : 4 * (1 - Math.exp(-since / tau))).toFixed(2))
@@ -58,7 +67,8 @@ export const date: Command = ({ machine, args }) => {
   }
   const { now } = machine
   const fields: Record<string, string> = {
-    'Y': String(now.getUTCFullYear()), 'm': two(now.getUTCMonth() + 1), 'd': two(now.getUTCDate()), 'H': two(now.getUTCHours()),
+    'Y': String(now.getUTCFullYear()), 'm': two(now.getUTCMonth() + 1), 'd': two(now.getUTCDate()),
+    'H': two(now.getUTCHours()),
     'M': two(now.getUTCMinutes()), 'S': two(now.getUTCSeconds()), 's': String(Math.floor(now.getTime() / 1000)),
     'F': now.toISOString().slice(0, 10), 'T': timeOf(now), '%': '%',
   }
@@ -81,10 +91,12 @@ const USB_ID = '1209'
 
 export const lsusb: Command = ({ machine }) => {
   if (!machine.facts.board!.sockets.usb) return { out: '' }
-  const things = machine.pluggable.filter(({ part, id }) => part.plugs?.some(({ socket }) => socket === 'usb') && machine.isIn(id)
+  const things = machine.pluggable.filter(({ part,
+    id }) => part.plugs?.some(({ socket }) => socket === 'usb') && machine.isIn(id)
     && machine.world.isFed(machine.facts.parts.find(owner => owner.id === id)!) && !machine.world.isDead(id)
     && machine.world.isWired(machine.facts.parts.find(owner => owner.id === id)!))
-  const row = (device: number, id: string, name: string) => `Bus 001 Device ${String(device).padStart(3, '0')}: ID ${id} ${name}\n`
+  const row = (device: number, id: string,
+    name: string) => `Bus 001 Device ${String(device).padStart(3, '0')}: ID ${id} ${name}\n`
   return { out: row(1, '1d6b:0002', '2.0 root hub') + things.map(({ part }, i) => row(
     i + 3, `${USB_ID}:${(i + 1).toString(16).padStart(4, '0')}`, part.name)).reverse().join('') }
 }
@@ -92,11 +104,13 @@ export const lsusb: Command = ({ machine }) => {
 /** Cards in the order that the kernel finds them. */
 function cardsOf(machine: Machine): { name: string, records: boolean, plays: boolean }[] {
   const parts = machine.facts.parts.filter(owner => owner.signals.some(({ role }) => role.startsWith('i2s.'))
-    && machine.devices.some(({ path, owner: whose }) => path === '/proc/asound/cards' && (!whose || whose.id === owner.id)))
+    && machine.devices.some(({ path, owner: whose }) =>
+      path === '/proc/asound/cards' && (!whose || whose.id === owner.id)))
   const has = (owner: typeof parts[number], role: string) => owner.signals.some(signal => signal.role === role)
   return [
     ...machine.facts.board!.soundSocket ? [{ name: 'Headphones', records: false, plays: true }] : [],
-    ...parts.map(owner => ({ name: owner.name.replace(/\W+/g, ''), records: has(owner, 'i2s.dataIn'), plays: has(owner, 'i2s.dataOut') })),
+    ...parts.map(owner => ({ name: owner.name.replace(/\W+/g, ''), records: has(owner, 'i2s.dataIn'),
+      plays: has(owner, 'i2s.dataOut') })),
   ]
 }
 
@@ -104,13 +118,15 @@ export const soundCards = (machine: Machine): string => {
   const cards = cardsOf(machine)
   return cards.length
     ? cards.map(({ name }, i) =>
-        `${String(i).padStart(2)} [${name.slice(0, 15).padEnd(15)}]: ${name} - ${name}\n${' '.repeat(22)}${name}\n`).join('')
+        `${String(i).padStart(2)} [${name.slice(0, 15).padEnd(15)}]: ${name} - ${name}\n${' '.repeat(22)}${name}\n`)
+        .join('')
     : '--- no soundcards ---\n'
 }
 
 const listCards = (kind: 'PLAYBACK' | 'CAPTURE'): Command => ({ machine, args }) => {
   const tool = kind === 'PLAYBACK' ? 'aplay' : 'arecord'
-  if (!args.includes('-l')) return { err: `${tool}: only "-l" is simulated: there is no air here to shake\n`, status: 1 }
+  if (!args.includes('-l')) return { err: `${tool}: only "-l" is simulated: there is no air here to shake\n`,
+    status: 1 }
   const rows = cardsOf(machine).flatMap(({ name, plays, records }, i) => (kind === 'PLAYBACK' ? plays : records)
     ? `card ${i}: ${name.slice(0, 15)} [${name}], device 0: ${name} [${name}]\n  Subdevices: 1/1\n  Subdevice #0: subdevice #0\n`
     : [])
@@ -162,7 +178,9 @@ export const ip: Command = ({ machine, args }) => {
       + `${loop ? 'UNKNOWN' : isUp ? 'UP' : 'DOWN'} group default qlen 1000\n`
     let link: string
     if (loop) link = '    link/loopback 00:00:00:00:00:00 brd 00:00:00:00:00:00\n'
-    else link = name.startsWith('can') ? '    link/can \n' : `    link/ether ${INFO.hardware.slice(0, -2)}${two(17 + i)} brd ff:ff:ff:ff:ff:ff\n`
+    else link = name.startsWith('can')
+      ? '    link/can \n'
+      : `    link/ether ${INFO.hardware.slice(0, -2)}${two(17 + i)} brd ff:ff:ff:ff:ff:ff\n`
     let address: string
     if (!withAddresses || !isUp) address = ''
     else address = loop
@@ -183,7 +201,8 @@ export const systemctl: Command = ({ machine, args }) => {
   const [verb = 'status', given = ''] = rest
   const name = given && !/\.\w+$/.test(given) ? `${given}.service` : given
   const services = servicesOf(machine)
-  if (verb === 'poweroff' || verb === 'reboot') return { err: 'Use ":off" and ":on", or ":restart": the bench has a switch.\n', status: 1 }
+  if (verb === 'poweroff'
+    || verb === 'reboot') return { err: 'Use ":off" and ":on", or ":restart": the bench has a switch.\n', status: 1 }
   if (verb === 'is-active') return services.includes(name) ? { out: 'active\n' } : { out: 'inactive\n', status: 3 }
   if (verb === 'list-units') {
     return { out: `  UNIT                      LOAD   ACTIVE SUB     DESCRIPTION\n${services.map(service =>

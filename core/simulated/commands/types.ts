@@ -13,7 +13,8 @@ export interface Given {
 export type Command = (given: Given) => Printed
 
 /** Splits `-y`, `-n 3`, `--num-events=3` off. Options named in `withValue` take the next word. */
-export function optionsOf(args: readonly string[], withValue: readonly string[] = []): { flags: Map<string, string>, rest: string[] } {
+export function optionsOf(args: readonly string[],
+  withValue: readonly string[] = []): { flags: Map<string, string>, rest: string[] } {
   const flags = new Map<string, string>()
   const rest: string[] = []
   for (let i = 0; i < args.length; i++) {

@@ -36,7 +36,8 @@ class Calls {
 
   /** What lies there now: looked up anew once something was written or plugged. */
   private entry(path: string): Entry | undefined {
-    if (this.files.world !== this.machine.world) this.files = { world: this.machine.world, at: simulatedFiles(this.machine) }
+    if (this.files.world !== this.machine.world) this.files = { world: this.machine.world,
+      at: simulatedFiles(this.machine) }
     return this.files.at.get(path)
   }
 
@@ -69,9 +70,11 @@ class Calls {
       }
       case 'lines': {
         const chip = chipNamed(machine, words[0]!)!
-        return this.lines(Number(words[1]), Number(words[2]), words.slice(3).map(offset => lineKeyOf(chip, Number(offset))))
+        return this.lines(Number(words[1]), Number(words[2]),
+          words.slice(3).map(offset => lineKeyOf(chip, Number(offset))))
       }
-      case 'get': return `ok ${this.asked[Number(words[0])]!.values().reduce<number>((bits, level, nth) => bits + level * 2 ** nth, 0)}`
+      case 'get': return 'ok '
+        + `${this.asked[Number(words[0])]!.values().reduce<number>((bits, level, nth) => bits + level * 2 ** nth, 0)}`
       case 'set': {
         const asked = this.asked[Number(words[0])]!
         asked.set(asked.lines.map((_, nth) => Math.floor(Number(words[1]) / 2 ** nth) % 2 as 0 | 1))
@@ -101,7 +104,9 @@ class Calls {
       ? 'b'
       : /^\/dev\/spidev/.test(path)
         ? 's'
-        : /^\/dev\/(tty|serial)/.test(path) ? 't' : /^\/dev\/gpiochip/.test(path) ? 'c' : /^\/dev\/input/.test(path) ? 'e' : 'f'
+        : /^\/dev\/(tty|serial)/.test(path)
+          ? 't'
+          : /^\/dev\/gpiochip/.test(path) ? 'c' : /^\/dev\/input/.test(path) ? 'e' : 'f'
     return kind === 'f' && mode !== 0 && !entry.write ? failed('EACCES') : `ok ${kind}`
   }
 
@@ -138,7 +143,8 @@ class Calls {
     const port = machine.portPath(path)
     if (!port) return 'ok 0'
     const untilS = machine.nowS + withinS
-    while (!machine.ports.get(port)!.waiting.length && machine.nowS < untilS) machine.pass(Math.min(0.25, untilS - machine.nowS))
+    while (!machine.ports.get(port)!.waiting.length
+      && machine.nowS < untilS) machine.pass(Math.min(0.25, untilS - machine.nowS))
     return `ok ${machine.ports.get(port)!.waiting.length ? 1 : 0}`
   }
 
@@ -192,7 +198,8 @@ export class KernelStandIn {
     const calls = new Calls(machine)
     const known = new Set<string>()
     calls.onFolders = () => {
-      for (const path of simulatedFiles(machine).keys()) if (/^\/(dev|sys\/(bus|class))\//.test(path) && !known.has(path)) {
+      for (const path of simulatedFiles(machine)
+        .keys()) if (/^\/(dev|sys\/(bus|class))\//.test(path) && !known.has(path)) {
         known.add(path)
         mkdirSync(join(root, dirname(path)), { recursive: true })
         writeFileSync(join(root, path), '')
@@ -219,7 +226,8 @@ export class KernelStandIn {
     })
     await new Promise<void>(resolve => server.listen(socket, resolve))
     const ran = await new Promise<Ran>(resolve => execFile(command, [...args], {
-      encoding: 'utf8', env: { LD_PRELOAD: this.library, STAND_IN: socket, STAND_IN_ROOT: root, PATH: '/usr/bin:/bin', LC_ALL: 'C.UTF-8',
+      encoding: 'utf8', env: { LD_PRELOAD: this.library, STAND_IN: socket, STAND_IN_ROOT: root, PATH: '/usr/bin:/bin',
+        LC_ALL: 'C.UTF-8',
         PYTHONDONTWRITEBYTECODE: '1' },
     }, (error, out, err) => resolve({ out, err, status: error ? Number(error.code ?? -1) : 0, sent: calls.sent })))
     server.close()

@@ -22,16 +22,22 @@ const merged = (text: string, ...needs: BootNeed[]) => mergeBoot(text, needs.map
 const tag = (need: BootNeed) => tagOf(`${need.kind} ${need.name}`, [], writeNeed(need))
 const state = (text: string, need: BootNeed) => stateOf(parseBoot(text), need)
 
-/** Files as they come: settings, parameters, overlays, filters, comments, junk, either line ending, with and without a last one. */
+/**
+ * Files as they come: settings, parameters, overlays, filters, comments, junk, either line ending, with and without
+ * a last one.
+ */
 const line = fc.oneof(
   fc.constantFrom(
-    '', '# a note', '[all]', '[none]', '[edid=screen]', 'dtparam=i2c_arm=on', 'dtparam=i2c_arm=off', 'dtparam=spi=on,i2c=on',
-    'dtparam=audio', 'dtoverlay=', 'dtoverlay=w1-gpio,gpiopin=4', 'dtoverlay=w1-gpio,gpiopin=17', 'enable_uart=0', 'enable_uart=1',
+    '', '# a note', '[all]', '[none]', '[edid=screen]', 'dtparam=i2c_arm=on', 'dtparam=i2c_arm=off',
+    'dtparam=spi=on,i2c=on',
+    'dtparam=audio', 'dtoverlay=', 'dtoverlay=w1-gpio,gpiopin=4', 'dtoverlay=w1-gpio,gpiopin=17', 'enable_uart=0',
+    'enable_uart=1',
     'include extra.txt', '   spaced = out  ', 'what is this',
   ),
   fc.string({ maxLength: 30 }).filter(text => !/[\r\n]/.test(text)),
 )
-const file = fc.record({ lines: fc.array(fc.tuple(line, fc.constantFrom('\n', '\r\n')), { maxLength: 14 }), last: fc.option(line) })
+const file = fc.record({ lines: fc.array(fc.tuple(line, fc.constantFrom('\n', '\r\n')), { maxLength: 14 }),
+  last: fc.option(line) })
   .map(({ lines, last }) => lines.map(([text, ending]) => text + ending).join('') + (last ?? ''))
 const someNeeds = fc.uniqueArray(
   fc.constantFrom(
@@ -86,11 +92,14 @@ describe('the boot file', () => {
   })
 
   it('keeps its line endings, of whatever kinds, through an editor that shows them all alike', () => {
-    const mixed = fc.array(fc.tuple(fc.constantFrom('', 'a=1', '# b'), fc.constantFrom('\n', '\r\n', '\r')), { maxLength: 8 })
-      .chain(lines => fc.constantFrom('', 'last').map(last => lines.map(([text, ending]) => text + ending).join('') + last))
+    const mixed = fc.array(fc.tuple(fc.constantFrom('', 'a=1', '# b'), fc.constantFrom('\n', '\r\n', '\r')),
+      { maxLength: 8 })
+      .chain(lines => fc.constantFrom('', 'last')
+        .map(last => lines.map(([text, ending]) => text + ending).join('') + last))
     const asShown = (text: string) => text.replace(/\r\n|\r/g, '\n')
     fc.assert(fc.property(mixed, text => restoreEndings(text, asShown(text)) === text), { numRuns: draws(500) })
-    fc.assert(fc.property(mixed, mixed, (text, other) => asShown(restoreEndings(text, asShown(other))) === asShown(other)))
+    fc.assert(fc.property(mixed, mixed,
+      (text, other) => asShown(restoreEndings(text, asShown(other))) === asShown(other)))
     expect(restoreEndings('a\r\nb\nc\r\n', 'a\nnew\nb\nc\n')).toBe('a\r\nnew\r\nb\nc\r\n')
   })
 
@@ -117,7 +126,8 @@ describe('what a boot file says', () => {
 
   it('does not count a line under a filter that does not always apply', () => {
     expect(state('[none]\ndtparam=i2c_arm=on\n', I2C)).toMatchObject({ state: 'filtered', filter: 'none' })
-    expect(state('[edid=screen]\nenable_uart=1\n[all]\n', UART)).toMatchObject({ state: 'filtered', filter: 'edid=screen' })
+    expect(state('[edid=screen]\nenable_uart=1\n[all]\n', UART))
+      .toMatchObject({ state: 'filtered', filter: 'edid=screen' })
   })
 
   it('knows other names of a parameter, several in one line, and one that stands alone', () => {
@@ -146,8 +156,9 @@ describe('merging', () => {
   })
 
   it('opens an [all] section when the file ends under another filter', () => {
-    expect(merged('[none]\nfoo=1\n', UART).text).toBe(`[none]\nfoo=1\n${BLOCK_BEGIN}\n[all]\n${tag(UART)}\nenable_uart=1\n# Voltaris: to `
-      + `here\n`)
+    expect(merged('[none]\nfoo=1\n', UART).text)
+      .toBe(`[none]\nfoo=1\n${BLOCK_BEGIN}\n[all]\n${tag(UART)}\nenable_uart=1\n# Voltaris: to `
+        + `here\n`)
   })
 
   it('closes a foreign overlay before base parameters, and its own behind it', () => {
@@ -166,7 +177,8 @@ describe('merging', () => {
   it('follows a part that has moved, inside its own block', () => {
     const first = merged('foo=1\n', PROBE).text
     const moved = merged(first, { ...PROBE, params: { gpiopin: '17' } })
-    expect(moved.text.replace(/^#: .*\n/gm, '')).toBe(first.replace('gpiopin=4', 'gpiopin=17').replace(/^#: .*\n/gm, ''))
+    expect(moved.text.replace(/^#: .*\n/gm, ''))
+      .toBe(first.replace('gpiopin=4', 'gpiopin=17').replace(/^#: .*\n/gm, ''))
     expect(moved.changes).toEqual([{
       kind: 'changed', before: 'dtoverlay=w1-gpio,gpiopin=4', after: 'dtoverlay=w1-gpio,gpiopin=17', why: 'test',
     }])
@@ -184,7 +196,8 @@ describe('merging', () => {
     for (const plan of demoPlans) {
       const report = evaluate(plan, catalogue)
       const after = evaluate({ ...plan, boot: { ...plan.boot, text: report.boot.text } }, catalogue)
-      expect(after.findings.filter(finding => finding.code === 'bus.not-enabled' || finding.code === 'overlay.missing')).toEqual([])
+      expect(after.findings.filter(finding => finding.code === 'bus.not-enabled' || finding.code === 'overlay.missing'))
+        .toEqual([])
     }
   })
 

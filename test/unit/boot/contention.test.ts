@@ -29,7 +29,8 @@ describe('what drives against the file', () => {
   const codes = (type: string, terminal: string, between?: Between) => {
     const plan = planOf(
       'forty-classic', { p: type },
-      { assignments: { [`p.${terminal}`]: { position: 11 } }, ...between && { between: { [`p.${terminal}`]: between } } },
+      { assignments: { [`p.${terminal}`]: { position: 11 } },
+        ...between && { between: { [`p.${terminal}`]: between } } },
     )
     return lintBoot({
       files: { dialect: 'key-value', text: 'gpio=17=op,dl\n' }, board: catalogue.boards.get('forty-classic')!,
@@ -39,8 +40,10 @@ describe('what drives against the file', () => {
 
   it('a push-pull output does, straight or through a shifter, and not through a divider', () => {
     expect(codes('distance-echo-5v', 'echo')).toContain('contention.line-set')
-    expect(codes('distance-echo-5v', 'echo', { kind: 'level-shifter', fit: 'push-pull' })).toContain('contention.line-set')
-    expect(codes('distance-echo-5v', 'echo', { kind: 'divider', upperOhm: 1800, lowerOhm: 3300 })).not.toContain('contention.line-set')
+    expect(codes('distance-echo-5v', 'echo', { kind: 'level-shifter', fit: 'push-pull' }))
+      .toContain('contention.line-set')
+    expect(codes('distance-echo-5v', 'echo',
+      { kind: 'divider', upperOhm: 1800, lowerOhm: 3300 })).not.toContain('contention.line-set')
   })
 
   it('an input does not, nor what only pulls down', () => {
@@ -52,5 +55,6 @@ describe('what drives against the file', () => {
 it('a table knows its own rows and nothing else', () => {
   const table = tableOf({ a: 1 })
   expect(table.a).toBe(1)
-  for (const name of ['constructor', '__proto__', 'toString']) expect([table[name], name in table]).toEqual([undefined, false])
+  for (const name of ['constructor', '__proto__',
+    'toString']) expect([table[name], name in table]).toEqual([undefined, false])
 })

@@ -96,23 +96,26 @@ describe('the kernel command line', () => {
     const without = (i: number) => withoutWord(text, parseCommandLine(text).words[i]!)
     expect(without(0)).toBe('console=tty1  root=/dev/x')
     expect(without(2)).toBe('console=serial0,115200 console=tty1')
-    fc.assert(fc.property(fc.array(fc.constantFrom('a', 'b=1', 'c="x y"'), { minLength: 1, maxLength: 5 }), fc.nat(4), (words, i) => {
-      const line = words.join(' ')
-      const parsed = parseCommandLine(line).words
-      expect(parseCommandLine(withoutWord(
-        line, parsed[i % parsed.length]!,
-      )).words.map(word => word.name)).toEqual(parsed.filter((_, n) => n !== i % parsed.length)
-        .map(word => word.name))
-    }))
+    fc.assert(fc.property(fc.array(fc.constantFrom('a', 'b=1', 'c="x y"'), { minLength: 1, maxLength: 5 }), fc.nat(4),
+      (words, i) => {
+        const line = words.join(' ')
+        const parsed = parseCommandLine(line).words
+        expect(parseCommandLine(withoutWord(
+          line, parsed[i % parsed.length]!,
+        )).words.map(word => word.name)).toEqual(parsed.filter((_, n) => n !== i % parsed.length)
+          .map(word => word.name))
+      }))
   })
 })
 
 describe('files that are dropped', () => {
   it('sort themselves by name and contents', () => {
     const kinds: [string, string, string][] = [
-      ['config.txt', '', 'key-value'], ['boot.txt', 'dtparam=i2c_arm=on\n', 'key-value'], ['extlinux.conf', MENU, 'extlinux'],
+      ['config.txt', '', 'key-value'], ['boot.txt', 'dtparam=i2c_arm=on\n', 'key-value'],
+      ['extlinux.conf', MENU, 'extlinux'],
       ['menu', MENU, 'extlinux'],
-      ['someEnv.txt', 'verbosity=1\noverlays=i2c0 uart1\n', 'environment'], ['list', 'overlays=i2c0\nuser_overlays=clock\n', 'environment'],
+      ['someEnv.txt', 'verbosity=1\noverlays=i2c0 uart1\n', 'environment'],
+      ['list', 'overlays=i2c0\nuser_overlays=clock\n', 'environment'],
       ['cmdline.txt', 'root=/dev/mmcblk0p2 rootwait', 'command-line'],
       ['line', 'console=tty1 root=/dev/mmcblk0p2 rootwait quiet\n', 'command-line'],
       ['clock.dts', '/dts-v1/;\n/plugin/;\n', 'tree-source'], ['plan.json', '{"format": "voltaris-plan"}', 'plan'],

@@ -12,7 +12,10 @@ import { anyBootText, boardOf, codes, fixed, lint } from '../../bootfiles'
 import { catalogue, fixedAt, planOf } from '../../plans'
 import { draws } from '../../random'
 
-/** A file with one fault, the code it gets, and the file after the first fix. Faults of the trade: practice; figures: memory. */
+/**
+ * A file with one fault, the code it gets, and the file after the first fix. Faults of the trade:
+ * practice; figures: memory.
+ */
 const FAULTS: [what: string, text: string, code: string, after: string | null, more?: Parameters<typeof lint>[1]][] = [
   ['a key with a letter too few', 'max_framebuffer=2\n', 'boot.key-unknown', 'max_framebuffers=2\n'],
   ['a key with two letters exchanged', 'enable_uatr=1\n', 'boot.key-unknown', 'enable_uart=1\n'],
@@ -21,7 +24,8 @@ const FAULTS: [what: string, text: string, code: string, after: string | null, m
   ['a misspelt parameter of the base', 'dtparam=i2c_amr=on\n', 'boot.param-unknown', 'dtparam=i2c_arm=on\n'],
   ['a misspelt overlay', 'dtoverlay=w1-gpoi,gpiopin=4\n', 'overlay.unknown', 'dtoverlay=w1-gpio,gpiopin=4\n'],
   ['an overlay with its ending', 'dtoverlay=w1-gpio.dtbo\n', 'overlay.unknown', 'dtoverlay=w1-gpio\n'],
-  ['a misspelt parameter of an overlay', 'dtoverlay=w1-gpio,gpiopn=4\n', 'overlay.param-unknown', 'dtoverlay=w1-gpio,gpiopin=4\n'],
+  ['a misspelt parameter of an overlay', 'dtoverlay=w1-gpio,gpiopn=4\n', 'overlay.param-unknown',
+    'dtoverlay=w1-gpio,gpiopin=4\n'],
   [
     'an overlay that does not say which part', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc\n', 'overlay.nothing-chosen',
     'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n',
@@ -33,25 +37,30 @@ const FAULTS: [what: string, text: string, code: string, after: string | null, m
     'a line that the header does not have, but a position', 'dtoverlay=gpio-ir,gpio_pin=40\n', 'boot.value-off',
     'dtoverlay=gpio-ir,gpio_pin=21\n',
   ],
-  ['a line written with letters', 'dtoverlay=gpio-ir,gpio_pin=GPIO18\n', 'boot.value-off', 'dtoverlay=gpio-ir,gpio_pin=18\n'],
+  ['a line written with letters', 'dtoverlay=gpio-ir,gpio_pin=GPIO18\n', 'boot.value-off',
+    'dtoverlay=gpio-ir,gpio_pin=18\n'],
   ['a parameter without its value', 'dtoverlay=w1-gpio,gpiopin\n', 'boot.value-off', 'dtoverlay=w1-gpio,gpiopin=4\n'],
   ['a comment at the end of a line', 'gpu_mem=64 # enough\n', 'boot.comment-in-value', 'gpu_mem=64\n'],
   [
-    'a parameter below an overlay that neither it nor the base has', 'dtoverlay=gpio-fan,gpiopin=18\ndtparam=tmep=60000\n',
+    'a parameter below an overlay that neither it nor the base has',
+    'dtoverlay=gpio-fan,gpiopin=18\ndtparam=tmep=60000\n',
     'overlay.param-unknown', 'dtoverlay=gpio-fan,gpiopin=18\ndtparam=temp=60000\n',
   ],
   [
     'a base parameter in the line of an overlay', 'dtoverlay=vc4-kms-v3d,spi=on\n', 'boot.param-captured',
     'dtparam=spi=on\ndtoverlay=vc4-kms-v3d\n',
   ],
-  ['an overlay\'s parameter above it', 'dtparam=gpiopin=17\ndtoverlay=w1-gpio\n', 'boot.param-too-early', 'dtoverlay=w1-gpio,gpiopin=17\n'],
+  ['an overlay\'s parameter above it', 'dtparam=gpiopin=17\ndtoverlay=w1-gpio\n', 'boot.param-too-early',
+    'dtoverlay=w1-gpio,gpiopin=17\n'],
   [
     'the same overlay twice', 'dtoverlay=w1-gpio,gpiopin=4\ndtoverlay=w1-gpio,gpiopin=4\n', 'boot.repeated',
     'dtoverlay=w1-gpio,gpiopin=4\n',
   ],
   ['a key said both ways', 'gpu_mem=64\ngpu_mem=128\n', 'boot.contradicts', 'gpu_mem=128\n'],
-  ['a parameter said both ways under two names', 'dtparam=i2c_arm=on\ndtparam=i2c=off\n', 'boot.contradicts', 'dtparam=i2c=off\n'],
-  ['a line under another board\'s section', '[pi5]\ndtparam=i2c_arm=on\n', 'boot.filtered', '[pi5]\n[all]\ndtparam=i2c_arm=on\n'],
+  ['a parameter said both ways under two names', 'dtparam=i2c_arm=on\ndtparam=i2c=off\n', 'boot.contradicts',
+    'dtparam=i2c=off\n'],
+  ['a line under another board\'s section', '[pi5]\ndtparam=i2c_arm=on\n', 'boot.filtered',
+    '[pi5]\n[all]\ndtparam=i2c_arm=on\n'],
   ['a section that no firmware knows', '[alll]\ngpu_mem=64\n', 'boot.filter-unknown', '[all]\ngpu_mem=64\n'],
   ['a heading without its bracket', '[all\ngpu_mem=64\n', 'boot.line-unknown', '[all]\ngpu_mem=64\n'],
   [
@@ -59,7 +68,8 @@ const FAULTS: [what: string, text: string, code: string, after: string | null, m
     'dtoverlay=gpio-fan,gpiopin=18\n#dtoverlay=i2s-dac\n',
   ],
   [
-    'two parts at one address', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\ndtoverlay=mpu6050\n', 'overlay.address-twice',
+    'two parts at one address', 'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\ndtoverlay=mpu6050\n',
+    'overlay.address-twice',
     'dtparam=i2c_arm=on\ndtoverlay=i2c-rtc,ds3231\n#dtoverlay=mpu6050\n',
   ],
   [
@@ -78,21 +88,27 @@ const FAULTS: [what: string, text: string, code: string, after: string | null, m
     'a bus that is switched off below its part', 'dtoverlay=i2c-rtc,ds3231\ndtparam=i2c_arm=off\n', 'bus.never-on',
     'dtoverlay=i2c-rtc,ds3231\ndtparam=i2c_arm=on\n',
   ],
-  ['an empty device_tree', 'device_tree=\ndtoverlay=i2c-rtc,ds3231\n', 'boot.tree-off', '#device_tree=\ndtoverlay=i2c-rtc,ds3231\n'],
+  ['an empty device_tree', 'device_tree=\ndtoverlay=i2c-rtc,ds3231\n', 'boot.tree-off',
+    '#device_tree=\ndtoverlay=i2c-rtc,ds3231\n'],
   [
-    'a comment behind a parameter', 'dtparam=i2c_arm=on # for the clock\n', 'boot.comment-in-value', 'dtparam=i2c_arm=on\n',
+    'a comment behind a parameter', 'dtparam=i2c_arm=on # for the clock\n', 'boot.comment-in-value',
+    'dtparam=i2c_arm=on\n',
   ],
   ['a line that does not exist', 'gpio=60=op\n', 'boot.value-off', null],
   ['a word that gpio= does not know', 'gpio=17=output\n', 'boot.value-off', null],
   ['two words of one kind', 'gpio=17=op,dh,dl\n', 'boot.value-off', null],
-  ['a serial port that the chip does not lead out', 'dtoverlay=uart3\n', 'bus.not-on-board', null, { board: 'forty-classic' }],
-  ['a bus that the board does not have', 'dtoverlay=i2c-rtc,ds3231,i2c6\n', 'bus.not-on-board', null, { board: 'forty-classic' }],
+  ['a serial port that the chip does not lead out', 'dtoverlay=uart3\n', 'bus.not-on-board', null,
+    { board: 'forty-classic' }],
+  ['a bus that the board does not have', 'dtoverlay=i2c-rtc,ds3231,i2c6\n', 'bus.not-on-board', null,
+    { board: 'forty-classic' }],
   [
-    'a screen line that the full driver does not read', 'dtoverlay=vc4-kms-v3d\nhdmi_group=2\n', 'screen.without-effect',
+    'a screen line that the full driver does not read', 'dtoverlay=vc4-kms-v3d\nhdmi_group=2\n',
+    'screen.without-effect',
     'dtoverlay=vc4-kms-v3d\n#hdmi_group=2\n',
   ],
   [
-    'a rotation that the full driver does not read', 'dtoverlay=vc4-kms-v3d\ndisplay_rotate=1\n', 'screen.without-effect',
+    'a rotation that the full driver does not read', 'dtoverlay=vc4-kms-v3d\ndisplay_rotate=1\n',
+    'screen.without-effect',
     'dtoverlay=vc4-kms-v3d\n#display_rotate=1\n',
   ],
   ['a clock that no such board runs at', 'arm_freq=2900\n', 'clock.out-of-range', 'arm_freq=1500\n'],
@@ -106,7 +122,8 @@ const FAULTS: [what: string, text: string, code: string, after: string | null, m
   ['an equals sign forgotten', 'dtparam i2c_arm=on\n', 'boot.sign-missing', 'dtparam=i2c_arm=on\n'],
   ['an overlay\'s name alone', 'w1-gpio\n', 'boot.sign-missing', 'dtoverlay=w1-gpio\n'],
   ['a comment of another language', '// mine\n', 'boot.line-unknown', '# mine\n'],
-  ['a line of the environment list', 'overlays=i2c1 w1-gpio\n', 'boot.wrong-dialect', 'dtoverlay=i2c1\ndtoverlay=w1-gpio\n'],
+  ['a line of the environment list', 'overlays=i2c1 w1-gpio\n', 'boot.wrong-dialect',
+    'dtoverlay=i2c1\ndtoverlay=w1-gpio\n'],
   ['a word for the kernel', 'rootwait=1\n', 'boot.wrong-file', '#rootwait=1\n'],
   ['a setting that an overlay replaced', 'disable_bt=1\n', 'boot.line-without-effect', 'dtoverlay=disable-bt\n'],
   ['an include that is not there', 'include extra.txt\n', 'boot.include-missing', '#include extra.txt\n'],
@@ -132,11 +149,14 @@ describe('a fault in a boot file', () => {
     ['dtoverlay=spi1-3cs\ndtparam=speed=1\n'.replace('dtparam=speed=1\n', '')],
     ['gpio=4,17=op,dh\ngpio=22=ip,pu\ninitramfs initrd.img followkernel\n'],
     ['dtparam=spi=on\ndtoverlay=mcp2515-can0,oscillator=16000000,interrupt=25\ndtoverlay=mcp2515-can1,oscillator=16000000,interrupt=24\n'],
-  ])('is not seen in a file that has none', text => expect(lint(text).filter(finding => finding.severity !== 'note')).toEqual([]))
+  ])('is not seen in a file that has none',
+    text => expect(lint(text).filter(finding => finding.severity !== 'note')).toEqual([]))
 
-  it('of sections for other boards says nothing where [all] follows, as images ship it, and a word where they hide all the rest', () => {
+  it('of sections for other boards says nothing where [all] follows, as images ship it, and a word where they '
+    + 'hide all the rest', () => {
     expect(lint('[cm4]\notg_mode=1\n[cm5]\ndtoverlay=dwc2,dr_mode=host\n[all]\n')).toEqual([])
-    expect(lint('[cm4]\notg_mode=1\n').map(finding => [finding.code, finding.severity])).toEqual([['boot.filtered', 'caution']])
+    expect(lint('[cm4]\notg_mode=1\n').map(finding => [finding.code, finding.severity]))
+      .toEqual([['boot.filtered', 'caution']])
     expect(lint('[pi4]\narm_boost=1\n')).toEqual([])
   })
 
@@ -149,7 +169,8 @@ describe('a fault in a boot file', () => {
   it('takes a setting for one of two screens, lines in ranges, and overlays that switch their bus on, for what they are', () => {
     // memory: the firmware's own pages; overlays for parts on a bus set the bus's status
     for (const text of [
-      'hdmi_group:1=2\nhdmi_mode:0=82\n', 'gpio=17,22-25=op,dl\ngpio=4=ip,pu\ngpio=5=a5\n', 'dtoverlay=i2c-rtc,ds3231\n',
+      'hdmi_group:1=2\nhdmi_mode:0=82\n', 'gpio=17,22-25=op,dl\ngpio=4=ip,pu\ngpio=5=a5\n',
+      'dtoverlay=i2c-rtc,ds3231\n',
       'dtoverlay=mcp2515-can0,oscillator=16000000,interrupt=25\n', 'dtparam=i2c_arm=off\ndtoverlay=i2c-rtc,ds3231\n',
     ]) expect(lint(text).map(finding => finding.code), text).toEqual([])
   })
@@ -175,8 +196,10 @@ describe('a fault in a boot file', () => {
       codes(lint('DO NOT EDIT THIS FILE\nThe file has moved to /boot/firmware/config.txt\n')),
     ).toEqual(expect.arrayContaining(['boot.wrong-copy']))
     expect(codes(lint('gpu_mem=64\n', { path: '/boot/config.txt', image: 'newer' }))).toContain('boot.wrong-path')
-    expect(codes(lint('gpu_mem=64\n', { path: '/boot/firmware/config.txt', image: 'newer' }))).not.toContain('boot.wrong-path')
-    expect(codes(lint('gpu_mem=64\n', { path: '/boot/firmware/config.txt', image: 'older' }))).toContain('boot.wrong-path')
+    expect(codes(lint('gpu_mem=64\n',
+      { path: '/boot/firmware/config.txt', image: 'newer' }))).not.toContain('boot.wrong-path')
+    expect(codes(lint('gpu_mem=64\n', { path: '/boot/firmware/config.txt', image: 'older' })))
+      .toContain('boot.wrong-path')
     expect(codes(lintBoot({
       files: { dialect: 'extlinux', text: 'label a\n linux /x\n' }, board: boardOf('forty-classic'),
     }))).toContain('boot.wrong-dialect')
@@ -205,7 +228,8 @@ describe('a fault on the kernel command line', () => {
   })
 })
 
-const OTHERS: [dialect: 'extlinux' | 'environment', what: string, text: string, code: string, after: string | null][] = [
+const OTHERS: [dialect: 'extlinux' | 'environment', what: string, text: string, code: string, after: string
+  | null][] = [
   [
     'extlinux', 'a misspelt directive', 'label a\n\tkernle /x\n\tkernel /x\n', 'menu.directive-unknown',
     'label a\n\tkernel /x\n\tkernel /x\n',
@@ -219,7 +243,8 @@ const OTHERS: [dialect: 'extlinux' | 'environment', what: string, text: string, 
     'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo /o/b.dtbo\n',
   ],
   [
-    'extlinux', 'overlays on two lines', 'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo\n\tfdtoverlays /o/b.dtbo\n', 'boot.contradicts',
+    'extlinux', 'overlays on two lines', 'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo\n\tfdtoverlays /o/b.dtbo\n',
+    'boot.contradicts',
     'label a\n\tlinux /x\n\tfdtoverlays /o/a.dtbo /o/b.dtbo\n',
   ],
   [
@@ -236,12 +261,14 @@ const OTHERS: [dialect: 'extlinux' | 'environment', what: string, text: string, 
   ['environment', 'blanks round the sign', 'overlays = i2c0\n', 'environment.blanks', 'overlays=i2c0\n'],
   ['environment', 'a misspelt key', 'overlasy=i2c0\n', 'boot.key-unknown', 'overlays=i2c0\n'],
   ['environment', 'overlays by commas', 'overlays=i2c0,uart1\n', 'environment.commas', 'overlays=i2c0 uart1\n'],
-  ['environment', 'an overlay with its ending', 'user_overlays=clock.dtbo\n', 'environment.ending', 'user_overlays=clock\n'],
+  ['environment', 'an overlay with its ending', 'user_overlays=clock.dtbo\n', 'environment.ending',
+    'user_overlays=clock\n'],
   [
     'environment', 'a list that overwrites another', 'overlays=i2c0\nverbosity=1\noverlays=uart1\n', 'boot.contradicts',
     'verbosity=1\noverlays=i2c0 uart1\n',
   ],
-  ['environment', 'a prefix twice', 'overlay_prefix=abc\noverlays=abc-i2c0\n', 'environment.prefix', 'overlay_prefix=abc\noverlays=i2c0\n'],
+  ['environment', 'a prefix twice', 'overlay_prefix=abc\noverlays=abc-i2c0\n', 'environment.prefix',
+    'overlay_prefix=abc\noverlays=i2c0\n'],
   ['environment', 'an overlay twice', 'overlays=i2c0 uart1 i2c0\n', 'boot.repeated', 'overlays=i2c0 uart1\n'],
   ['environment', 'a figure out of range', 'verbosity=9\n', 'boot.value-off', 'verbosity=1\n'],
   ['environment', 'a line that is none', 'just words\n', 'boot.line-unknown', '#just words\n'],
@@ -299,23 +326,26 @@ describe('files beside a plan', () => {
 describe('any file at all', () => {
   const dialect = fc.constantFrom('key-value' as const, 'extlinux' as const, 'environment' as const)
 
-  it('is judged without an error, each finding within the text, said in words, its fixes changing what they name', () => {
-    fc.assert(fc.property(fc.oneof(anyBootText, fc.string()), fc.option(
-      fc.string({ maxLength: 40 }), { nil: undefined },
-    ), dialect, fc.constantFrom(null, 'forty-usb-c', 'early-26', 'forty-io-bridge'), (text, commandLine, kind, board) => {
-      const files = { dialect: kind, text, ...(commandLine !== undefined && { commandLine }) }
-      for (const finding of lintBoot({ files, board: board === null ? null : boardOf(board) })) {
-        const file = textOf(files, finding.file)
-        expect(finding.from).toBeGreaterThanOrEqual(0)
-        expect(finding.to).toBeLessThanOrEqual(file.length)
-        expect(finding.from).toBeLessThanOrEqual(finding.to)
-        expect(finding.title.length).toBeGreaterThan(3)
-        expect(finding.sentence).not.toMatch(/undefined|NaN|\[object/)
-        for (const figure of finding.figures) if (figure.limit !== undefined) expect(figure.origin).toBeTruthy()
-        for (const fix of finding.fixes) expect(applyChanges(textOf(files, fix.file), fix.changes)).not.toBe(textOf(files, fix.file))
-      }
-    }), { numRuns: draws(400) })
-  })
+  it('is judged without an error, each finding within the text, said in words, its fixes changing what they name',
+    () => {
+      fc.assert(fc.property(fc.oneof(anyBootText, fc.string()), fc.option(
+        fc.string({ maxLength: 40 }), { nil: undefined },
+      ), dialect, fc.constantFrom(null, 'forty-usb-c', 'early-26', 'forty-io-bridge'),
+      (text, commandLine, kind, board) => {
+        const files = { dialect: kind, text, ...(commandLine !== undefined && { commandLine }) }
+        for (const finding of lintBoot({ files, board: board === null ? null : boardOf(board) })) {
+          const file = textOf(files, finding.file)
+          expect(finding.from).toBeGreaterThanOrEqual(0)
+          expect(finding.to).toBeLessThanOrEqual(file.length)
+          expect(finding.from).toBeLessThanOrEqual(finding.to)
+          expect(finding.title.length).toBeGreaterThan(3)
+          expect(finding.sentence).not.toMatch(/undefined|NaN|\[object/)
+          for (const figure of finding.figures) if (figure.limit !== undefined) expect(figure.origin).toBeTruthy()
+          for (const fix of finding.fixes) expect(applyChanges(textOf(files, fix.file),
+            fix.changes)).not.toBe(textOf(files, fix.file))
+        }
+      }), { numRuns: draws(400) })
+    })
 
   it('is mended for good: first fixes, one after another, come to an end, and leave nothing that has a fix', () => {
     fc.assert(fc.property(anyBootText, dialect, (start, kind) => {
@@ -346,10 +376,12 @@ describe('the nearest name', () => {
 
 describe('files that include files', () => {
   const board = boardOf('forty-classic')
-  const lintWith = (text: string, includes: Record<string, string>) => lintBoot({ files: { dialect: 'key-value', text, includes }, board })
+  const lintWith = (text: string,
+    includes: Record<string, string>) => lintBoot({ files: { dialect: 'key-value', text, includes }, board })
 
   it('in a ring are told at the line that closes it, and the good line stays', () => {
-    const [ring, ...more] = lintWith('include a.txt\n', { 'a.txt': 'include b.txt\ndtparam=i2c_arm=on\n', 'b.txt': 'include a.txt\n' })
+    const [ring, ...more] = lintWith('include a.txt\n',
+      { 'a.txt': 'include b.txt\ndtparam=i2c_arm=on\n', 'b.txt': 'include a.txt\n' })
     expect(more).toEqual([])
     expect(ring).toMatchObject({ code: 'boot.include-ring', file: 'b.txt', line: 1, fixes: [{ file: 'b.txt' }] })
   })
@@ -367,24 +399,26 @@ describe('files that include files', () => {
   })
 
   it('twice over have their findings once, and a line is not called its own double', () => {
-    const twice = lintWith('dtparam=audio=on\ninclude a.txt\ninclude a.txt\n', { 'a.txt': 'arm_freq=900\nhdmi_grup=1\n' })
+    const twice = lintWith('dtparam=audio=on\ninclude a.txt\ninclude a.txt\n',
+      { 'a.txt': 'arm_freq=900\nhdmi_grup=1\n' })
     expect(twice.map(finding => finding.code).sort()).toEqual([...new Set(twice.map(finding => finding.code))].sort())
     expect(twice.map(finding => finding.code)).not.toContain('boot.repeated')
   })
 })
 
 describe('overlays of other boards', () => {
-  it('of the newest family are told on boards of another, with the plain name as the way out, and take nothing there', () => {
-    const text = 'dtoverlay=uart2-pi5\ndtoverlay=spi2-1cs-pi5\n'
-    const told = lint(text)
-    expect(codes(told)).toEqual(['overlay.other-family', 'overlay.other-family'])
-    expect(fixed(text, told[0]!.fixes[0]!)).toBe('dtoverlay=uart2\ndtoverlay=spi2-1cs-pi5\n')
-    // What this board has under no name at all is made a comment.
-    expect(fixed(text, told[1]!.fixes[0]!)).toBe('dtoverlay=uart2-pi5\n#dtoverlay=spi2-1cs-pi5\n')
-    expect(codes(lint('dtoverlay=uart2-pi5\n', { board: 'forty-io-bridge' }))).toEqual([])
-    expect(fixed('dtoverlay=spi2-1cs\n', lint('dtoverlay=spi2-1cs\n')[0]!.fixes[0]!)).toBe('#dtoverlay=spi2-1cs\n')
-    expect(codes(lint('dtoverlay=uart1\n'))).toEqual([])
-  })
+  it('of the newest family are told on boards of another, with the plain name as the way out, and take nothing there',
+    () => {
+      const text = 'dtoverlay=uart2-pi5\ndtoverlay=spi2-1cs-pi5\n'
+      const told = lint(text)
+      expect(codes(told)).toEqual(['overlay.other-family', 'overlay.other-family'])
+      expect(fixed(text, told[0]!.fixes[0]!)).toBe('dtoverlay=uart2\ndtoverlay=spi2-1cs-pi5\n')
+      // What this board has under no name at all is made a comment.
+      expect(fixed(text, told[1]!.fixes[0]!)).toBe('dtoverlay=uart2-pi5\n#dtoverlay=spi2-1cs-pi5\n')
+      expect(codes(lint('dtoverlay=uart2-pi5\n', { board: 'forty-io-bridge' }))).toEqual([])
+      expect(fixed('dtoverlay=spi2-1cs\n', lint('dtoverlay=spi2-1cs\n')[0]!.fixes[0]!)).toBe('#dtoverlay=spi2-1cs\n')
+      expect(codes(lint('dtoverlay=uart1\n'))).toEqual([])
+    })
 
   it('two cameras on two connectors are no fight; two on one are', () => {
     expect(codes(lint('dtoverlay=imx477\ndtoverlay=ov9281,cam0\n', { board: 'forty-io-bridge' }))).toEqual([])

@@ -1,4 +1,7 @@
-/** Names that every object of the language carries are names like any other: nothing is found under them, nothing breaks. */
+/**
+ * Names that every object of the language carries are names like any other: nothing is found under
+ * them, nothing breaks.
+ */
 import { describe, expect, it } from 'vitest'
 import { effectiveOf } from '../../../core/boot/scope/effective'
 import { explainFiles } from '../../../core/boot/explain'

@@ -37,12 +37,14 @@ describe('owned lines', () => {
 
   it.each([
     ['changed', (text: string) => text.replace('gpiopin=18', 'gpiopin=12'), 'dtoverlay=gpio-fan,gpiopin=12'],
-    ['put in comments', (text: string) => text.replace('dtoverlay=gpio-fan', '#dtoverlay=gpio-fan'), '#dtoverlay=gpio-fan,gpiopin=18'],
+    ['put in comments', (text: string) => text.replace('dtoverlay=gpio-fan', '#dtoverlay=gpio-fan'),
+      '#dtoverlay=gpio-fan,gpiopin=18'],
     ['taken out', (text: string) => text.replace('dtoverlay=gpio-fan,gpiopin=18\r\n', ''), ''],
   ])('%s by hand stay so, are shown as such, and come back when the maker says so', (_, change, found) => {
     const text = change(written)
     const merged = mergeBoot(text, ALL)
-    expect(merged).toMatchObject({ text, changes: [], byHand: [{ found, wanted: 'dtoverlay=gpio-fan,gpiopin=18', partIds: ['fan'] }] })
+    expect(merged).toMatchObject({ text, changes: [],
+      byHand: [{ found, wanted: 'dtoverlay=gpio-fan,gpiopin=18', partIds: ['fan'] }] })
     expect(readOwned(text, 'key-value').at(-1)).toMatchObject({ state: 'by-hand' })
     const back = mergeBoot(text, ALL, { takeBack: [merged.byHand[0]!.line] })
     expect(back.byHand).toEqual([])
@@ -53,7 +55,8 @@ describe('owned lines', () => {
     const off = mergeBoot(written, ALL, { off: ['fan'], whenOff: 'comment' })
     expect(off.text).toContain('\n#dtoverlay=gpio-fan,gpiopin=18\r\n')
     expect(off.changes).toMatchObject([{ kind: 'off', after: '#dtoverlay=gpio-fan,gpiopin=18' }])
-    expect(mergeBoot(off.text, ALL, { off: ['fan'], whenOff: 'comment' })).toMatchObject({ text: off.text, changes: [] })
+    expect(mergeBoot(off.text, ALL, { off: ['fan'], whenOff: 'comment' }))
+      .toMatchObject({ text: off.text, changes: [] })
     expect(mergeBoot(off.text, ALL).text).toBe(written)
     const gone = mergeBoot(written, ALL, { off: ['fan'], whenOff: 'remove' })
     expect(gone.text).not.toContain('gpio-fan')
@@ -62,12 +65,14 @@ describe('owned lines', () => {
   })
 
   it('of a part that is gone become comments where the maker chose that', () => {
-    expect(mergeBoot(written, [PROBE, SECOND, BUS], { whenOff: 'comment' }).text).toContain('#dtoverlay=gpio-fan,gpiopin=18')
+    expect(mergeBoot(written, [PROBE, SECOND, BUS], { whenOff: 'comment' }).text)
+      .toContain('#dtoverlay=gpio-fan,gpiopin=18')
     expect(mergeBoot(written, [PROBE, SECOND, BUS]).text).not.toContain('gpio-fan')
   })
 
   it('leave lines alone that the maker put between them', () => {
-    const text = written.replace('dtoverlay=gpio-fan', 'gpu_mem=128\r\ndtoverlay=gpio-fan'.replace('gpu_mem=128\r\ndtoverlay', 'dtoverlay'))
+    const text = written.replace('dtoverlay=gpio-fan',
+      'gpu_mem=128\r\ndtoverlay=gpio-fan'.replace('gpu_mem=128\r\ndtoverlay', 'dtoverlay'))
       .replace('# Voltaris: to here', 'arm_boost=1\r\n# Voltaris: to here')
     const after = mergeBoot(text, [PROBE, SECOND, BUS])
     expect(after.text).toContain('arm_boost=1\r\n')
@@ -122,24 +127,28 @@ describe('words of ours in the other dialects', () => {
   })
 
   it('taken off by hand stay off and are told', () => {
-    const after = mergeWords(MENU, 'extlinux', [clock]).text.replace(' /overlays/voltaris-clock.dtbo\n    append', '\n    append')
+    const after = mergeWords(MENU, 'extlinux', [clock]).text.replace(' /overlays/voltaris-clock.dtbo\n    append',
+      '\n    append')
     const merged = mergeWords(after, 'extlinux', [clock])
-    expect(merged).toMatchObject({ text: after, changes: [], byHand: [{ wanted: '/overlays/voltaris-clock.dtbo', partIds: ['clock'] }] })
+    expect(merged).toMatchObject({ text: after, changes: [],
+      byHand: [{ wanted: '/overlays/voltaris-clock.dtbo', partIds: ['clock'] }] })
     expect(mergeWords(
       after, 'extlinux', [clock], { takeBack: [merged.byHand[0]!.line] },
     ).text).toContain('mine.dtbo /overlays/voltaris-clock.dtbo')
   })
 
   it('obey the law that twice is once on any file', () => {
-    fc.assert(fc.property(anyBootText, fc.constantFrom('extlinux' as const, 'environment' as const), (text, dialect) => {
-      const once = mergeWords(text, dialect, [clock])
-      expect(mergeWords(once.text, dialect, [clock])).toMatchObject({ text: once.text, changes: [] })
-    }), { numRuns: draws(200) })
+    fc.assert(fc.property(anyBootText, fc.constantFrom('extlinux' as const, 'environment' as const),
+      (text, dialect) => {
+        const once = mergeWords(text, dialect, [clock])
+        expect(mergeWords(once.text, dialect, [clock])).toMatchObject({ text: once.text, changes: [] })
+      }), { numRuns: draws(200) })
   })
 })
 
 describe('a plan whose lines were changed by hand', () => {
-  const plan = planOf('forty-usb-c', { fan: 'fan-5v' }, { assignments: fixedAt({ 'fan.drive': 12, 'fan.vcc': 2, 'fan.gnd': 6 }) })
+  const plan = planOf('forty-usb-c', { fan: 'fan-5v' },
+    { assignments: fixedAt({ 'fan.drive': 12, 'fan.vcc': 2, 'fan.gnd': 6 }) })
   const written = { ...plan, boot: { text: evaluate(plan, catalogue).boot.text } }
 
   it('says so in a note whose fix takes the plan\'s line again', () => {
@@ -155,7 +164,8 @@ describe('a plan whose lines were changed by hand', () => {
     expect(evaluate(
       { ...plan, boot: { text: '', off: ['fan'] } }, catalogue,
     ).findings.map(finding => finding.code)).not.toContain('overlay.missing')
-    expect(evaluate({ ...plan, boot: { text: '' } }, catalogue).findings.map(finding => finding.code)).toContain('overlay.missing')
+    expect(evaluate({ ...plan, boot: { text: '' } }, catalogue).findings.map(finding => finding.code))
+      .toContain('overlay.missing')
   })
 })
 

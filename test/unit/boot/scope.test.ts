@@ -8,7 +8,8 @@ import { draws } from '../../random'
 const usbC = boardOf('forty-usb-c')
 /** What the loader is asked, in short: `kind name=value` with the overlay's own parameters, and whether it applies. */
 function asked(
-  text: string, { board = usbC as typeof usbC | null, ...more }: Partial<BootFiles> & { board?: typeof usbC | null } = {},
+  text: string, { board = usbC as typeof usbC | null,
+    ...more }: Partial<BootFiles> & { board?: typeof usbC | null } = {},
 ): string[] {
   return effectiveOf({ dialect: 'key-value', text, ...more }, board).asked.map((entry) => {
     const own = entry.kind === 'overlay'
@@ -41,7 +42,8 @@ describe('section filters', () => {
   it('are told apart by what they ask', () => {
     expect([
       'edid=x', 'gpio4=1', '0x12345678', 'boot_partition=2', 'tryboot', 'hdmi:1', 'none', 'pi4', 'dream',
-    ].map(filterKind)).toEqual(['screen', 'line', 'serial', 'partition', 'tryboot', 'port', 'model', 'model', 'unknown'])
+    ].map(filterKind)).toEqual(['screen', 'line', 'serial', 'partition', 'tryboot', 'port', 'model', 'model',
+      'unknown'])
     for (const board of ['early-26', 'tiny-unpopulated', 'forty-classic', 'forty-usb-c', 'forty-io-bridge']) {
       for (const model of boardOf(board).bootModels!) expect(MODELS.has(model), model).toBe(true)
     }
@@ -82,9 +84,11 @@ describe('parameters', () => {
     const text = '\uFEFFdtparam=i2c_arm=on,spi\r\ndtoverlay=w1-gpio, gpiopin=4\r\n'
     for (const entry of effectiveOf({ dialect: 'key-value', text }, null).asked) {
       if (entry.kind === 'param') {
-        expect(text.slice(entry.where.from, entry.where.to)).toBe(entry.value ? `${entry.name}=${entry.value}` : entry.name)
+        expect(text.slice(entry.where.from, entry.where.to))
+          .toBe(entry.value ? `${entry.name}=${entry.value}` : entry.name)
       }
-      if (entry.kind === 'overlay') expect(entry.params.map(param => text.slice(param.where.from, param.where.to))).toEqual(['gpiopin=4'])
+      if (entry.kind === 'overlay') expect(entry.params.map(param => text.slice(param.where.from, param.where.to)))
+        .toEqual(['gpiopin=4'])
     }
   })
 })
@@ -125,7 +129,8 @@ describe('the other dialects', () => {
 
   it('let the last line of a name count', () => {
     const { asked: list } = effectiveOf(
-      { dialect: 'environment', text: 'overlays=a\noverlays=b c\nuser_overlays=d\nverbosity=1\nextraargs=quiet\n' }, null,
+      { dialect: 'environment', text: 'overlays=a\noverlays=b c\nuser_overlays=d\nverbosity=1\nextraargs=quiet\n' },
+      null,
     )
     expect(list.map(entry => `${entry.applies} ${entry.kind} ${entry.name}`)).toEqual([
       'always setting verbosity', 'never overlay a', 'always overlay b', 'always overlay c', 'always overlay d',

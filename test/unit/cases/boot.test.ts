@@ -1,6 +1,6 @@
 /**
- * Cases of the trade rebuilt by hand as plans with their files: what the boot files must say, what is caught, what comes alive. Facts of
- * the trade: practice.
+ * Cases of the trade rebuilt by hand as plans with their files: what the boot files must say, what is caught, what
+ * comes alive. Facts of the trade: practice.
  */
 import { describe, expect, it } from 'vitest'
 import { screenLines } from '../../../core/boot/display/lines'
@@ -58,7 +58,8 @@ describe('C02, first set-up of a current board', () => {
 
 describe('C03, first set-up of an older board', () => {
   it('says what each interface that is switched on opens up', () => {
-    const appears = (text: string) => story({ ...planOf('early-26', {}), boot: { text } }).devices.map(device => device.path)
+    const appears = (text: string) =>
+      story({ ...planOf('early-26', {}), boot: { text } }).devices.map(device => device.path)
     expect(appears('')).not.toContain('/dev/i2c-1')
     expect(appears('dtparam=i2c_arm=on\n')).toContain('/dev/i2c-1')
     expect(appears('dtparam=spi=on\n')).toEqual(expect.arrayContaining(['/dev/spidev0.0', '/dev/spidev0.1']))
@@ -66,7 +67,8 @@ describe('C03, first set-up of an older board', () => {
   })
 
   it('tells that the file lies in the older place', () => {
-    const plan = { ...planOf('early-26', {}), boot: { text: 'gpu_mem=64\n', path: '/boot/firmware/config.txt', image: 'older' as const } }
+    const plan = { ...planOf('early-26', {}),
+      boot: { text: 'gpu_mem=64\n', path: '/boot/firmware/config.txt', image: 'older' as const } }
     const facts = gatherFacts(plan, catalogue)
     expect(lintBoot({
       files: filesOf(plan, facts.board), board: facts.board, image: 'older',
@@ -84,7 +86,8 @@ describe('C04, touch panel by video cable and USB', () => {
 
   it('turns with its touch', () => {
     const turned = screenLines({
-      driver: 'full', path: 'video', mode: { width: 1024, height: 600, rateHz: 60, reduced: false }, rotation: 180, touch: true,
+      driver: 'full', path: 'video', mode: { width: 1024, height: 600, rateHz: 60, reduced: false }, rotation: 180,
+      touch: true,
     })
     expect(turned.words).toEqual(['video=HDMI-A-1:1024x600M@60,rotate=180'])
     // published: libinput documentation, calibration matrix
@@ -93,7 +96,8 @@ describe('C04, touch panel by video cable and USB', () => {
 })
 
 describe('C05, desktop tower with screen, strip, fan and button', () => {
-  const plan = placed(planOf('forty-usb-c', { oled: 'oled-i2c', fan: 'fan-5v', button: 'power-latch', strip: 'strip-addressable' }))
+  const plan = placed(planOf('forty-usb-c',
+    { oled: 'oled-i2c', fan: 'fan-5v', button: 'power-latch', strip: 'strip-addressable' }))
 
   it('knows which lines make it all work', () => {
     expect(lines(plan)).toContain('dtparam=i2c_arm=on')
@@ -111,14 +115,16 @@ describe('C05, desktop tower with screen, strip, fan and button', () => {
 
   it('takes the fan\'s threshold from the plan', () => {
     const warm: Plan = {
-      ...plan, power: { ...plan.power, heat: { ...plan.power.heat, fan: { mode: 'threshold', onC: 65, hysteresisC: 8 } } },
+      ...plan, power: { ...plan.power,
+        heat: { ...plan.power.heat, fan: { mode: 'threshold', onC: 65, hysteresisC: 8 } } },
     }
     expect(lines(warm).find(line => line.startsWith('dtoverlay=gpio-fan'))).toMatch(/temp=65000,hyst=8000/)
   })
 })
 
 describe('C08, status screen fed from an internal header', () => {
-  const plan = placed(planOf('forty-usb-c', { screen: ['screen-spi-24', { rotation: '90' }] }, { supply: { type: 'internal-usb-500' } }))
+  const plan = placed(planOf('forty-usb-c', { screen: ['screen-spi-24', { rotation: '90' }] },
+    { supply: { type: 'internal-usb-500' } }))
   const slower: Plan = { ...plan, power: { ...plan.power, clock: { coreMhz: 600, voltageSteps: -4 } } }
 
   it('gets the lower clock and core voltage as lines, and says what they save', () => {
@@ -148,7 +154,8 @@ describe('C12, panel on the display connector', () => {
     expect(screenLines({ driver: 'full', path: 'connector', rotation: 0 }).boot).toEqual([
       'dtoverlay=vc4-kms-v3d', 'dtoverlay=vc4-kms-dsi-7inch',
     ])
-    const both = { ...planOf('forty-usb-c', { panel: 'panel-flat-7' }), boot: { text: 'dtoverlay=vc4-kms-v3d\ndtoverlay=vc4-fkms-v3d\n' } }
+    const both = { ...planOf('forty-usb-c', { panel: 'panel-flat-7' }),
+      boot: { text: 'dtoverlay=vc4-kms-v3d\ndtoverlay=vc4-fkms-v3d\n' } }
     expect(codes(both)).toContain('overlay.fight')
   })
 
@@ -187,7 +194,8 @@ describe('C13, audio board with screen and buttons', () => {
 
 describe('C16, I²C sensor', () => {
   const plan = {
-    ...planOf('forty-usb-c', { air: ['humidity-i2c', { address: '0x45' }] }, { assignments: fixedAt({ 'air.sda': 3, 'air.scl': 5 }) }),
+    ...planOf('forty-usb-c', { air: ['humidity-i2c', { address: '0x45' }] },
+      { assignments: fixedAt({ 'air.sda': 3, 'air.scl': 5 }) }),
   }
 
   it('is loaded at the address it is strapped to', () => {
@@ -206,7 +214,8 @@ describe('C16, I²C sensor', () => {
     const hidden = { ...plan, boot: { text: '[pi5]\ndtparam=i2c_arm=on\ndtoverlay=i2c-sensor,sht3x,addr=0x45\n' } }
     expect(dark(hidden)).toEqual(['air'])
     const finding = lint(hidden).filter(entry => entry.code === 'boot.filtered')
-    expect(finding.map(entry => [entry.line, entry.severity, entry.partIds])).toEqual([[2, 'caution', ['air']], [3, 'caution', ['air']]])
+    expect(finding.map(entry => [entry.line, entry.severity, entry.partIds]))
+      .toEqual([[2, 'caution', ['air']], [3, 'caution', ['air']]])
     const mended = { ...plan, boot: { text: applyChanges(hidden.boot.text, finding[0]!.fixes[0]!.changes) } }
     expect(dark(mended)).toEqual([])
   })

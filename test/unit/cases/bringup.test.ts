@@ -1,6 +1,6 @@
 /**
- * Shapes of projects that makers bring up, gone through by hand on the simulated board: what is typed and measured, and what must be
- * seen. The shapes are the handbook's cases; what a thing that runs shows is its table of the same name.
+ * Shapes of projects that makers bring up, gone through by hand on the simulated board: what is typed and measured, and
+ * what must be seen. The shapes are the handbook's cases; what a thing that runs shows is its table of the same name.
  */
 import { describe, expect, it } from 'vitest'
 import { modelOf } from '../../../core/diagnosis/table'
@@ -29,7 +29,8 @@ function bench(plan: Plan, faultId?: string) {
   const facts = gatherFacts(plan, catalogue)
   const { table } = modelOf(facts)
   const fault = faultId === undefined ? undefined : table.faults.find(({ id }) => id.startsWith(faultId))
-  if (faultId !== undefined) expect(fault, `${faultId} among ${table.faults.map(({ id }) => id).join(' ')}`).toBeDefined()
+  if (faultId !== undefined) expect(fault, `${faultId} among ${table.faults.map(({ id }) => id).join(' ')}`)
+    .toBeDefined()
   const session = new Session(facts, { changes: fault?.changes ?? [] })
   const out = async (line: string) => (await session.run(line)).out
   const lineOf = (key: string) => {
@@ -54,26 +55,28 @@ describe('C01, serial to a microcontroller', () => {
     expect(found.map(({ words }) => words).join('\n')).toContain('new: /dev/ttyACM0')
   })
 
-  it('by the header: what is sent comes back when joined, at the wrong rate it makes no sense, the console is told', async () => {
-    const plan = made('forty-usb-c', { c: 'controller-3v3-serial' })
-    const { session, out, programs } = bench(plan)
-    const port = [...session.machine.ports.keys()][0]!
-    const rate = Number(session.machine.facts.parts[0]!.options.baud)
-    await session.run(`stty -F ${port} ${rate} raw -echo`)
-    expect(await out(`timeout 3 cat ${port}`)).toMatch(/^count \d+/m)
-    await session.run(`stty -F ${port} ${rate / 2} raw -echo`)
-    expect(await out(`timeout 3 cat ${port}`)).not.toMatch(/count/)
-    await session.run(`:loop ${port} on`)
-    // What came before is read away.
-    await session.run(`timeout 1 cat ${port}`)
-    await session.run(`echo back > ${port}`)
-    expect(await out(`head -c 5 ${port}`)).toContain('back')
-    expect(programs.filter(({ aim }) => aim === 'link').map(({ language }) => language).sort())
-      .toEqual(['c', 'cpp', 'micropython', 'python', 'shell'])
-    const rows = bench(plan, 'console:').table
-    expect(rows.seen[rows.faults.findIndex(({ id }) => id.startsWith('console:'))]![rows.probes.findIndex(({ id }) => id === 'loop:c')])
-      .toBe('lines that nobody sent come with it')
-  })
+  it('by the header: what is sent comes back when joined, at the wrong rate it makes no sense, the console is told',
+    async () => {
+      const plan = made('forty-usb-c', { c: 'controller-3v3-serial' })
+      const { session, out, programs } = bench(plan)
+      const port = [...session.machine.ports.keys()][0]!
+      const rate = Number(session.machine.facts.parts[0]!.options.baud)
+      await session.run(`stty -F ${port} ${rate} raw -echo`)
+      expect(await out(`timeout 3 cat ${port}`)).toMatch(/^count \d+/m)
+      await session.run(`stty -F ${port} ${rate / 2} raw -echo`)
+      expect(await out(`timeout 3 cat ${port}`)).not.toMatch(/count/)
+      await session.run(`:loop ${port} on`)
+      // What came before is read away.
+      await session.run(`timeout 1 cat ${port}`)
+      await session.run(`echo back > ${port}`)
+      expect(await out(`head -c 5 ${port}`)).toContain('back')
+      expect(programs.filter(({ aim }) => aim === 'link').map(({ language }) => language).sort())
+        .toEqual(['c', 'cpp', 'micropython', 'python', 'shell'])
+      const rows = bench(plan, 'console:').table
+      expect(rows.seen[rows.faults.findIndex(({ id }) => id.startsWith('console:'))]![rows.probes.findIndex(({ id }) =>
+        id === 'loop:c')])
+        .toBe('lines that nobody sent come with it')
+    })
 })
 
 describe('C02, first set-up of a current board', () => {
@@ -122,7 +125,8 @@ describe('C02, first set-up of a current board', () => {
 
 describe('C10, a programming adapter on a desk', () => {
   const desk = (hub: boolean) => {
-    const parts = { tool: ['controller-5v-serial', { link: 'usb' }], keys: 'keyboard-usb', card: 'card-memory-32' } satisfies Parts
+    const parts = { tool: ['controller-5v-serial', { link: 'usb' }], keys: 'keyboard-usb',
+      card: 'card-memory-32' } satisfies Parts
     const plan = planOf('forty-classic', parts, { supply: { type: 'adapter-5v-2a4' } })
     if (!hub) return plan
     const facts = gatherFacts(plan, catalogue)
@@ -216,7 +220,8 @@ describe('C11, relays from line numbers', () => {
     await session.run(`gpioset gpiochip0 ${lineOf('r.in2')}=0`)
     expect([await volts('r.in1'), await volts('r.in2'), await volts('r.in3')]).toEqual([3.3, 0, 3.3])
     const works = rows.find(({ probe }) => probe.id === 'works:r')!.probe
-    expect([works.how, works.caution]).toEqual([expect.stringContaining('click'), expect.stringContaining('licensed electrician')])
+    expect([works.how, works.caution])
+      .toEqual([expect.stringContaining('click'), expect.stringContaining('licensed electrician')])
   })
 })
 
@@ -241,7 +246,8 @@ describe('C15, receiver stack', () => {
     await session.run(`stty -F ${port} 9600 raw -echo`)
     const sentence = /\$(GPRMC[^*]*)\*([0-9A-F]{2})/.exec(await out(`timeout 3 cat ${port}`))
     // Published: NMEA 0183, the sum of all signs between $ and *.
-    expect([...sentence![1]!].reduce((sum, sign) => sum ^ sign.charCodeAt(0), 0)).toBe(Number.parseInt(sentence![2]!, 16))
+    expect([...sentence![1]!].reduce((sum, sign) => sum ^ sign.charCodeAt(0), 0))
+      .toBe(Number.parseInt(sentence![2]!, 16))
   })
 })
 
@@ -253,7 +259,8 @@ describe('C16, I²C sensor', () => {
     const { out, fault, table } = bench(plan, 'strap:s')
     const pasted = readPasted(`$ i2cdetect -y 1\n${await out('i2cdetect -y 1')}`, table.probes, 'i2c1')
     const [seen] = pasted.found.flatMap(entry => entry.kind === 'seen' ? [entry] : [])
-    const facts = gatherFacts({ ...plan, seen: [{ id: seen!.probe, outcome: seen!.outcome, at: '2026-05-01T10:00:00.000Z' }] }, catalogue)
+    const facts = gatherFacts({ ...plan,
+      seen: [{ id: seen!.probe, outcome: seen!.outcome, at: '2026-05-01T10:00:00.000Z' }] }, catalogue)
     expect(runSheetOf(facts).diagnosis.candidates[0]?.faults.map(({ id }) => id)).toEqual([fault!.id])
   })
 

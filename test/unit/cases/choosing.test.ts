@@ -1,6 +1,6 @@
 /**
- * Shapes of projects gone through by hand where something is chosen: board, screen, supply, card, image, case, files, prices. What is
- * expected is common practice of the trade; prices are the catalogue's, made up.
+ * Shapes of projects gone through by hand where something is chosen: board, screen, supply, card, image, case, files,
+ * prices. What is expected is common practice of the trade; prices are the catalogue's, made up.
  */
 import { describe, expect, it } from 'vitest'
 import { tryBoard, tryBoards } from '../../../core/choose/boards'
@@ -32,48 +32,56 @@ const partOf = (type: string) => catalogue.parts.get(type)!
 
 describe('first set-up of a current board', () => {
   const kit = (supply: string) => planOf('forty-io-bridge', {
-    cooler: 'cooler-active', box: 'case-closed', card: 'card-memory-32', panel: 'panel-video-7', stick: 'modem-wide-stick',
+    cooler: 'cooler-active', box: 'case-closed', card: 'card-memory-32', panel: 'panel-video-7',
+    stick: 'modem-wide-stick',
   }, { supply: { type: supply } })
 
   it('the small supply leaves USB 600 mA, the large one 1600 mA, and the way out says so', () => {
-    expect(found(kit('adapter-5v-3a'), 'usb.small-supply')!.title).toBe('USB sockets give 600 mA together with this supply')
-    expect(labels(kit('adapter-5v-3a'), 'usb.small-supply')).toEqual(['Take Mains adapter, USB-C, 5 V 5 A: 1.6 A for USB'])
+    expect(found(kit('adapter-5v-3a'), 'usb.small-supply')!.title)
+      .toBe('USB sockets give 600 mA together with this supply')
+    expect(labels(kit('adapter-5v-3a'), 'usb.small-supply'))
+      .toEqual(['Take Mains adapter, USB-C, 5 V 5 A: 1.6 A for USB'])
     expect(codesOf(kit('adapter-5v-5a'))).not.toContain('usb.small-supply')
   })
 
   it('the cooler does not go under the lid; each way out ends it', () => {
     const fixes = found(kit('adapter-5v-5a'), 'thing.under-lid')!.fixes
     expect(fixes.length).toBe(2)
-    for (const nth of [0, 1]) expect(codesOf(taking(kit('adapter-5v-5a'), 'thing.under-lid', nth))).not.toContain('thing.under-lid')
+    for (const nth of [0,
+      1]) expect(codesOf(taking(kit('adapter-5v-5a'), 'thing.under-lid', nth))).not.toContain('thing.under-lid')
   })
 
   it('a cooler with a plug on a board without its socket: one without, or none; each ends it', () => {
-    const plan = planOf('forty-usb-c', { cooler: 'cooler-active', box: 'case-closed' }, { supply: { type: 'adapter-5v-3a' } })
+    const plan = planOf('forty-usb-c', { cooler: 'cooler-active', box: 'case-closed' },
+      { supply: { type: 'adapter-5v-3a' } })
     expect(labels(plan, 'sockets.exceeded')).toEqual(['Take Small heat sinks, glued on', 'Without cooler'])
     for (const nth of [0, 1]) expect(stops(taking(plan, 'sockets.exceeded', nth))).toEqual([])
   })
 
   it('the small video socket wants an adapter, which is in the price of the board', () => {
-    const trial = tryBoard(planOf(null, { panel: 'panel-video-7' }), catalogue.boards.get('forty-io-bridge')!, catalogue)
+    const trial = tryBoard(planOf(null, { panel: 'panel-video-7' }), catalogue.boards.get('forty-io-bridge')!,
+      catalogue)
     expect(trial.added.map(({ type }) => type)).toContain('adapter-video-micro')
   })
 })
 
 describe('an older board from a kit, then without screen and keyboard', () => {
-  const kit = planOf('forty-classic', { sensor: 'pressure-humidity-i2c', card: 'card-memory-16' }, { supply: { type: 'adapter-5v-2a4' } })
+  const kit = planOf('forty-classic', { sensor: 'pressure-humidity-i2c', card: 'card-memory-16' },
+    { supply: { type: 'adapter-5v-2a4' } })
   const plan = told(kit, {
     name: 'shed', user: 'keeper', remote: true, radio: { network: 'garden', country: 'IT' },
     record: { passwordAt: 'in the green book', address: '192.168.7.20' },
   })
-  it('first settings, each with where it goes, when it counts, and what it opens; the key of the network is nowhere', () => {
-    const files = filesOf(plan)
-    expect(files.map(({ after }) => after.is)).toContain('first start')
-    const all = files.map(textOf).join('\n')
-    expect(all).toContain('shed')
-    expect(all).not.toContain('green book')
-    expect(files.some(({ opens }) => /remote|log in|shell/i.test(opens ?? ''))).toBe(true)
-    expect(files.some(({ secret }) => secret !== undefined)).toBe(true)
-  })
+  it('first settings, each with where it goes, when it counts, and what it opens; the key of the network is nowhere',
+    () => {
+      const files = filesOf(plan)
+      expect(files.map(({ after }) => after.is)).toContain('first start')
+      const all = files.map(textOf).join('\n')
+      expect(all).toContain('shed')
+      expect(all).not.toContain('green book')
+      expect(files.some(({ opens }) => /remote|log in|shell/i.test(opens ?? ''))).toBe(true)
+      expect(files.some(({ secret }) => secret !== undefined)).toBe(true)
+    })
   it('the card is large enough, a small one is said to be small', () => {
     expect(codesOf(plan)).not.toContain('card.small')
   })
@@ -94,7 +102,8 @@ describe('a touch panel in a machine', () => {
 
   it('a page that starts by itself, keys on the screen and a fixed address, each in its file', () => {
     const files = filesOf(told(plan, {
-      user: 'keeper', runs: [{ id: 'r', name: 'panel', how: 'page', command: 'http://localhost:8080' }], screenKeys: '/usr/bin/keys',
+      user: 'keeper', runs: [{ id: 'r', name: 'panel', how: 'page', command: 'http://localhost:8080' }],
+      screenKeys: '/usr/bin/keys',
       address: { interface: 'eth0', address: '192.168.7.20/24', gateway: '192.168.7.1' },
     }))
     const texts = new Map(files.map(file => [file.what, textOf(file)]))
@@ -121,7 +130,8 @@ describe('a tiny board without header', () => {
 
   it('adapters and their price against a dearer board that wants none', () => {
     const trials = tryBoards(planOf(null, parts, { supply: { type: 'adapter-5v-2a4' } }), catalogue)
-    const [tiny, classic] = ['tiny-unpopulated', 'forty-classic'].map(id => trials.find(({ boardId }) => boardId === id)!)
+    const [tiny, classic] = ['tiny-unpopulated', 'forty-classic'].map(id =>
+      trials.find(({ boardId }) => boardId === id)!)
     expect(tiny!.added.every(({ price }) => price !== null)).toBe(true)
     expect(classic!.added).toEqual([])
     expect(tiny!.price.total).toBeLessThan(classic!.price.total)
@@ -129,7 +139,8 @@ describe('a tiny board without header', () => {
 
   it('which way the header goes, and which of two like sockets carries data', () => {
     const plan = placed(planOf('tiny-unpopulated', parts, { supply: { type: 'adapter-5v-2a4' } }))!
-    expect(found(plan, 'header.missing')!.sentence).toContain('on the side with the parts: from below every position is mirrored')
+    expect(found(plan, 'header.missing')!.sentence)
+      .toContain('on the side with the parts: from below every position is mirrored')
     expect(found(plan, 'socket.power-only')!.sentence).toContain('the inner one')
     expect(codesOf(taking(plan, 'header.missing'))).not.toContain('header.missing')
   })
@@ -144,7 +155,8 @@ describe('a tiny board without header', () => {
   })
 
   it('the plug of the supply that is there is told, and what goes between is in the price', () => {
-    const trial = tryBoard(planOf(null, {}, { supply: { type: 'adapter-5v-2a4' } }), catalogue.boards.get('forty-usb-c')!, catalogue)
+    const trial = tryBoard(planOf(null, {}, { supply: { type: 'adapter-5v-2a4' } }),
+      catalogue.boards.get('forty-usb-c')!, catalogue)
     expect(trial.added.map(({ type }) => type)).toEqual(['adapter-plug-usb-c'])
     expect(trial.cautions.join('\n')).not.toContain('does not fit')
   })
@@ -161,7 +173,8 @@ describe('a status screen inside a computer', () => {
 
 describe('choosing a display', () => {
   const candidates = [
-    'oled-i2c', 'oled-spi-15', 'screen-spi-13', 'screen-spi-24', 'screen-spi-35-touch', 'screen-epaper-29', 'panel-video-7', 'panel-flat-7',
+    'oled-i2c', 'oled-spi-15', 'screen-spi-13', 'screen-spi-24', 'screen-spi-35-touch', 'screen-epaper-29',
+    'panel-video-7', 'panel-flat-7',
   ]
   const bare = planOf('forty-classic', {}, { supply: { type: 'adapter-5v-2a4' } })
   const trials = candidates.map(type => tryPart(bare, partOf(type), catalogue))
@@ -178,15 +191,17 @@ describe('choosing a display', () => {
   })
 
   it('a text display at 5 V is refused by its levels, not by its size', () => {
-    expect(tryPart(bare, partOf('text-display-i2c'), catalogue).stops.some(title => title.startsWith('5 V into'))).toBe(true)
+    expect(tryPart(bare, partOf('text-display-i2c'), catalogue).stops.some(title => title.startsWith('5 V into')))
+      .toBe(true)
   })
 })
 
 describe('a programming adapter on a desk', () => {
   it('what the board asks at least and what is advised, and a card of which class', () => {
-    const desk = planOf('forty-classic', { tool: ['controller-5v-serial', { link: 'usb' }], card: 'card-memory-32-plain' }, {
-      supply: { type: 'adapter-usb-2a' },
-    })
+    const desk = planOf('forty-classic',
+      { tool: ['controller-5v-serial', { link: 'usb' }], card: 'card-memory-32-plain' }, {
+        supply: { type: 'adapter-usb-2a' },
+      })
     expect(found(desk, 'card.wears')!.sentence).toContain('little and often')
     expect(labels(desk, 'card.wears')![0]).toMatch(/^Take Memory card/)
     expect(codesOf(taking(desk, 'card.wears'))).not.toContain('card.wears')
@@ -218,7 +233,8 @@ describe('an audio board with screen and buttons', () => {
 
 describe('a stack of receivers', () => {
   it('like parts have names of their own in list and drawer', () => {
-    const plan = planOf('forty-classic', { a: 'receiver-wide-stick', b: 'receiver-wide-stick' }, { supply: { type: 'adapter-5v-2a4' } })
+    const plan = planOf('forty-classic', { a: 'receiver-wide-stick', b: 'receiver-wide-stick' },
+      { supply: { type: 'adapter-5v-2a4' } })
     expect(evaluate(plan, catalogue).partsList.find(({ type }) => type === 'receiver-wide-stick')!.count).toBe(2)
     expect(codesOf(plan)).toContain('sockets.stacked')
   })
@@ -226,7 +242,8 @@ describe('a stack of receivers', () => {
 
 describe('an old keyboard with new insides', () => {
   it('keys of the matrix, the power key, and the lines of the latch are in files', () => {
-    const plan = told(placed(planOf('forty-classic', { k: 'keypad-matrix', l: 'power-latch' }, { supply: { type: 'adapter-5v-2a4' } }))!, {
+    const plan = told(placed(planOf('forty-classic', { k: 'keypad-matrix', l: 'power-latch' },
+      { supply: { type: 'adapter-5v-2a4' } }))!, {
       user: 'keeper', powerKey: 'poweroff', matrix: { k: { 1.1: { code: 'KEY_A', types: 'ä' } } },
     })
     const all = filesOf(plan).map(textOf).join('\n')

@@ -1,4 +1,6 @@
-/** Shapes of projects gone through by hand where something is built. What is expected is common practice of the trade. */
+/**
+ * Shapes of projects gone through by hand where something is built. What is expected is common practice of the trade.
+ */
 import { describe, expect, it } from 'vitest'
 import { partLabelsOf, endLabelsOf } from '../../../core/construction/labels'
 import { stepsOf } from '../../../core/construction/from-facts'
@@ -28,8 +30,10 @@ const inOrder = (plan: Plan, ...ids: string[]) => {
 }
 
 describe('a current board in its case', () => {
-  it('a cooler that stands higher than the lid lies is told; it starts open before the lid closes, and the supply is last', () => {
-    const plan = written(planOf('forty-io-bridge', { cool: 'cooler-active', box: 'case-closed', card: 'card-memory-32' }))
+  it('a cooler that stands higher than the lid lies is told; it starts open before the lid closes, and the '
+    + 'supply is last', () => {
+    const plan = written(planOf('forty-io-bridge',
+      { cool: 'cooler-active', box: 'case-closed', card: 'card-memory-32' }))
     expect(codes(plan)).toContain('thing.under-lid')
     inOrder(plan, 'cool', 'case', 'supply', 'trial', 'lid')
     inOrder(plan, 'shorts', 'supply')
@@ -54,27 +58,34 @@ describe('small things in a tower', () => {
   it('a flat cable: its kind, its way round, its length with the bends, and what the other kind does', () => {
     const answer = flatCableFor(board, { ...board, opens: 'left', contacts: 'bottom' }, 80)
     expect(answer).toMatchObject({ fits: true, straight: true, lengthMm: 100 })
-    expect(answer.reasons.join(' ')).toMatch(/contacts at its ends on the same side.*One of the other kind .* nothing works/)
+    expect(answer.reasons.join(' '))
+      .toMatch(/contacts at its ends on the same side.*One of the other kind .* nothing works/)
     // Way 1 on the other side: a supply would meet whatever lies there.
-    expect(flatCableFor(board, { ...board, opens: 'left', contacts: 'bottom', first: 'far' }, 80)).toMatchObject({ fits: false })
+    expect(flatCableFor(board, { ...board, opens: 'left', contacts: 'bottom', first: 'far' }, 80))
+      .toMatchObject({ fits: false })
     const panel = planOf('forty-classic', { panel: 'panel-flat-7' })
-    expect(step(panel, 'part:panel').how.join(' ')).toMatch(/Open the latch.*line is covered, close the latch. Never crease it/)
+    expect(step(panel, 'part:panel').how.join(' '))
+      .toMatch(/Open the latch.*line is covered, close the latch. Never crease it/)
   })
 
   it('standoffs and screws: the spacer is over what hangs below, and each length says why', () => {
-    const plan = built(planOf('forty-usb-c', { fan: 'fan-5v' }), { mount: { thread: 'M2.5', plateMm: 3, underMm: 3, washers: false } })
+    const plan = built(planOf('forty-usb-c', { fan: 'fan-5v' }),
+      { mount: { thread: 'M2.5', plateMm: 3, underMm: 3, washers: false } })
     expect(step(plan, 'mount').how.join(' ')).toMatch(/4 × Spacer, M2\.5.*4 × Screw/)
     expect(step(plan, 'mount').how.join(' ')).toContain('All screws loosely first')
   })
 })
 
 describe('a tiny board without a header', () => {
-  const plan = placed(planOf('tiny-unpopulated', { pins: 'header-forty', air: 'pressure-humidity-i2c', plug: 'adapter-usb-micro',
-    keys: 'keyboard-usb' }))!
-  it('its pins go in from the side of the parts and are soldered from below, before all that is sensitive; there is no way back', () => {
+  const plan = placed(planOf('tiny-unpopulated',
+    { pins: 'header-forty', air: 'pressure-humidity-i2c', plug: 'adapter-usb-micro',
+      keys: 'keyboard-usb' }))!
+  it('its pins go in from the side of the parts and are soldered from below, before all that is sensitive; there '
+    + 'is no way back', () => {
     const header = step(plan, 'header')
     expect(header).toMatchObject({ side: 'bottom', tool: 'iron', undo: null, hold: true })
-    expect(header.how.join(' ')).toMatch(/side of the parts.*Tack the two ends, look from the side whether it stands straight and flat/)
+    expect(header.how.join(' '))
+      .toMatch(/side of the parts.*Tack the two ends, look from the side whether it stands straight and flat/)
     expect(header.check).toContain('no neighbour is bridged')
     inOrder(plan, 'header', 'part:air', 'shorts')
   })
@@ -95,17 +106,19 @@ describe('a ribbon to a breadboard', () => {
     for (const { look } of ways) expect(look.length).toBeGreaterThan(10)
   })
 
-  it('stripe, labels, bent pins and static are said where it is pushed on; it holds there, and power comes last', () => {
-    const seat = step(plan, 'seat:ribbon')
-    expect(seat.cautions.join(' ')).toMatch(/stripe.*[Ll]abels.*bent pins.*earthed/)
-    expect(seat.hold).toBe(true)
-    inOrder(plan, 'seat:ribbon', 'shorts', 'supply')
-  })
+  it('stripe, labels, bent pins and static are said where it is pushed on; it holds there, and power comes last',
+    () => {
+      const seat = step(plan, 'seat:ribbon')
+      expect(seat.cautions.join(' ')).toMatch(/stripe.*[Ll]abels.*bent pins.*earthed/)
+      expect(seat.hold).toBe(true)
+      inOrder(plan, 'seat:ribbon', 'shorts', 'supply')
+    })
 })
 
 describe('a programming adapter on a desk', () => {
   it('everything is in before power', () => {
-    const plan = written(placed(planOf('forty-classic', { tool: 'device-usb', card: 'card-memory-32', relay: 'relay-board-1' }))!)
+    const plan = written(placed(planOf('forty-classic',
+      { tool: 'device-usb', card: 'card-memory-32', relay: 'relay-board-1' }))!)
     const last = at(plan, 'supply')
     for (const id of ['part:tool', 'part:relay', 'card', 'image', 'shorts']) expect(at(plan, id)).toBeLessThan(last)
   })
@@ -146,17 +159,20 @@ describe('a header for a board that is set on another', () => {
   it('it is soldered before it is seated, and looked at along the header before it is pressed', () => {
     const plan = placed(planOf('tiny-unpopulated', { pins: 'header-forty', voice: 'audio-dac-add-on' }))!
     inOrder(plan, 'header', 'seat:voice', 'shorts')
-    expect(step(plan, 'seat:voice').how.join(' ')).toMatch(/not one row or column off, not turned.*from the side before you press/)
+    expect(step(plan, 'seat:voice').how.join(' '))
+      .toMatch(/not one row or column off, not turned.*from the side before you press/)
     expect(step(plan, 'seat:voice').check).toContain('No pin of the header stands free')
   })
 })
 
 describe('a stack of receivers', () => {
-  const plan = placed(planOf('forty-usb-c', { one: 'receiver-wide-stick', two: 'receiver-wide-stick', clock: 'clock-add-on', fan: 'fan-5v',
-    box: 'case-vented' }))!
+  const plan = placed(planOf('forty-usb-c',
+    { one: 'receiver-wide-stick', two: 'receiver-wide-stick', clock: 'clock-add-on', fan: 'fan-5v',
+      box: 'case-vented' }))!
   it('like parts get labels, and wide sticks are told of where they do not fit beside each other', () => {
     expect(partLabelsOf(factsOf(plan)).map(({ partId }) => partId).sort()).toEqual(['one', 'two'])
-    const three = placed(planOf('forty-usb-c', { a: 'receiver-wide-stick', b: 'receiver-wide-stick', c: 'receiver-wide-stick' }))!
+    const three = placed(planOf('forty-usb-c',
+      { a: 'receiver-wide-stick', b: 'receiver-wide-stick', c: 'receiver-wide-stick' }))!
     expect(codes(three).some(code => code.startsWith('sockets.'))).toBe(true)
   })
 
@@ -169,7 +185,8 @@ describe('a stack of receivers', () => {
 
 describe('an old keyboard with new insides', () => {
   it('the chain of the supply is joined from the load towards the source, after the wires and before power', () => {
-    const plan = placed(planOf('tiny-unpopulated', { pins: 'header-forty', keys: 'keypad-matrix', latch: 'power-latch' }))!
+    const plan = placed(planOf('tiny-unpopulated',
+      { pins: 'header-forty', keys: 'keypad-matrix', latch: 'power-latch' }))!
     inOrder(plan, 'header', 'part:keys', 'shorts', 'supply')
     const matrix = evaluate(plan, catalogue).wires.filter(({ partId }) => partId === 'keys')
     expect(new Set(matrix.map(({ position }) => position)).size).toBe(matrix.length)

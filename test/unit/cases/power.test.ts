@@ -1,6 +1,6 @@
 /**
- * Shapes of projects whose supply has to come out right, each told in general. What is expected is common practice of the trade
- * unless a source stands beside it.
+ * Shapes of projects whose supply has to come out right, each told in general. What is expected is common practice of
+ * the trade unless a source stands beside it.
  */
 import { describe, expect, it } from 'vitest'
 import { COMPARED_ROWS, compareArrangements, isBetter, likeSupply, withSupply } from '../../../core/choose/arrangements'
@@ -17,21 +17,25 @@ const placed = (plan: Plan): Plan => {
   if (!result.ok) throw new Error(result.sentence)
   return applyEdit(plan, { edit: 'all', edits: placementEdits(plan, result) }).plan
 }
-const fed = (board: string, supply: string | null, parts: Parameters<typeof planOf>[1] = {}, power: Partial<PowerPlan> = {}): Plan => {
+const fed = (board: string, supply: string | null, parts: Parameters<typeof planOf>[1] = {},
+  power: Partial<PowerPlan> = {}): Plan => {
   const plan = placed(planOf(board, parts))
   return { ...plan, supply: supply ? { type: supply } : null, power: { ...plan.power, ...power } }
 }
 const find = (plan: Plan, code: string) => findingsOf(plan).find(finding => finding.code === code)
-const grave = (plan: Plan) => findingsOf(plan).filter(finding => finding.stages.includes('power') && finding.severity === 'stop')
+const grave = (plan: Plan) => findingsOf(plan)
+  .filter(finding => finding.stages.includes('power') && finding.severity === 'stop')
   .map(finding => finding.code)
-const mend = (plan: Plan, code: string, which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
+const mend = (plan: Plan, code: string,
+  which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
 const powerOf = (plan: Plan) => evaluate(plan, catalogue).power
 const state = (plan: Plan, id: string) => powerOf(plan).states.find(entry => entry.id === id)!
 
 describe('first set-up of a current board: 15 W against 27 W', () => {
   const desk = (supply: string) => fed(
     'forty-io-bridge', supply, { a: 'modem-wide-stick', b: 'receiver-wide-stick' },
-    { heat: { ...planOf(null, {}).power.heat, cooler: 'active', fan: { mode: 'threshold', onC: 60, hysteresisC: 10 } } },
+    { heat: { ...planOf(null, {}).power.heat, cooler: 'active',
+      fan: { mode: 'threshold', onC: 60, hysteresisC: 10 } } },
   )
 
   it('with 15 W the USB sockets give 600 mA and two sticks are too much; with 27 W they give 1.6 A', () => {
@@ -56,7 +60,8 @@ describe('first set-up of a current board: 15 W against 27 W', () => {
 
   it('cooler and case lid do not go together; the load test has a temperature curve', () => {
     const lid = { ...desk('adapter-5v-5a') }
-    expect(grave({ ...lid, power: { ...lid.power, heat: { ...lid.power.heat, enclosure: 'closed' } } })).toContain('cooler.under-lid')
+    expect(grave({ ...lid, power: { ...lid.power, heat: { ...lid.power.heat, enclosure: 'closed' } } }))
+      .toContain('cooler.under-lid')
     const { heat } = powerOf(desk('adapter-5v-5a'))
     expect(heat!.points.length).toBeGreaterThan(100)
     expect(heat!.slowsAtS).toBeNull()
@@ -116,19 +121,23 @@ describe('a status screen inside a computer', () => {
   it('the internal port cannot give what the board asks: under-voltage sign, too small, and it cannot be asked for more', () => {
     // published: USB 2.0 §7.2, 500 mA
     expect(find(inside, 'supply.too-small')).toMatchObject({
-      severity: 'stop', figures: [{ limit: 500 }, {}, {}], sentence: expect.stringContaining('cannot be asked for more'),
+      severity: 'stop', figures: [{ limit: 500 }, {}, {}],
+      sentence: expect.stringContaining('cannot be asked for more'),
     })
     expect(find(inside, 'supply.below-least')).toMatchObject({ severity: 'stop' })
     expect(find(inside, 'rail.under-voltage')).toBeDefined()
   })
 
-  it('ways out: a better source, which is enough; or a lower clock and core voltage, with their lines and what they save', () => {
+  it('ways out: a better source, which is enough; or a lower clock and core voltage, with their lines and '
+    + 'what they save', () => {
     const { fixes } = find(inside, 'supply.too-small')!
     expect(grave(mend(inside, 'supply.too-small'))).toEqual([])
     const lower = fixes.find(fix => fix.label.includes('arm_freq'))!
     const slow = applyEdit(inside, { edit: 'all', edits: lower.edits }).plan
-    expect(evaluate(slow, catalogue).boot.needs.map(need => need.line)).toEqual(expect.arrayContaining(['arm_freq=600', 'over_voltage=-4']))
-    expect(state(slow, 'peak').nodes['@supply']!.currentMa).toBeLessThan(state(inside, 'peak').nodes['@supply']!.currentMa - 150)
+    expect(evaluate(slow, catalogue).boot.needs.map(need => need.line))
+      .toEqual(expect.arrayContaining(['arm_freq=600', 'over_voltage=-4']))
+    expect(state(slow, 'peak').nodes['@supply']!.currentMa)
+      .toBeLessThan(state(inside, 'peak').nodes['@supply']!.currentMa - 150)
     expect(find(slow, 'clock.lowered')).toMatchObject({ severity: 'note' })
     // An early board that rests most of the time lives on it; at peak the port is still too small.
     expect(lower.label).toContain('not enough by itself')
@@ -142,7 +151,8 @@ describe('a programming adapter on a desk', () => {
       severity: 'stop', sentence: expect.stringContaining('6 W at least'),
     })
     expect(find(fed('early-26', 'adapter-5v-1a2'), 'supply.below-advised')!.sentence).toContain('12 W is advised')
-    expect(findingsOf(fed('early-26', 'adapter-5v-2a4')).filter(finding => finding.code.startsWith('supply.below'))).toEqual([])
+    expect(findingsOf(fed('early-26', 'adapter-5v-2a4')).filter(finding => finding.code.startsWith('supply.below')))
+      .toEqual([])
   })
 
   it('a powered hub takes the load off the board', () => {
@@ -167,15 +177,18 @@ describe('a panel on the display connector: who feeds whom', () => {
   it('the plug in the panel: the panel feeds the board, past its input fuse', () => {
     const plan = panel({ feeds: { '@socket': null }, joins: [{ from: '@supply', into: 'panel.vcc' }] })
     expect(state(plan, 'typical').nodes['panel.vcc@wire']!.currentMa).toBeLessThan(-400)
-    expect(find(plan, 'panel.feeds-board')).toMatchObject({ severity: 'note', sentence: expect.stringContaining('input fuse') })
+    expect(find(plan, 'panel.feeds-board'))
+      .toMatchObject({ severity: 'note', sentence: expect.stringContaining('input fuse') })
     expect(grave(plan)).toEqual([])
   })
 
   it('both plugs in: they feed each other, a stop with both ways out', () => {
     const plan = panel({
-      nodes: [{ id: 'second', type: 'adapter-5v-2a4', name: 'Second adapter' }], joins: [{ from: 'second', into: 'panel.vcc' }],
+      nodes: [{ id: 'second', type: 'adapter-5v-2a4', name: 'Second adapter' }],
+      joins: [{ from: 'second', into: 'panel.vcc' }],
     })
-    expect(find(plan, 'rail.two-sources')).toMatchObject({ severity: 'stop', title: 'panel and the board feed each other' })
+    expect(find(plan, 'rail.two-sources'))
+      .toMatchObject({ severity: 'stop', title: 'panel and the board feed each other' })
     for (const which of [0, 1]) expect(grave(mend(plan, 'rail.two-sources', which))).toEqual([])
   })
 
@@ -202,13 +215,15 @@ describe('hours from a battery', () => {
   it('ten hours asked of less are a stop, with what saves most', () => {
     const plan = fed('forty-usb-c', 'power-bank-12ah', { gps: 'positioning-serial', fan: 'fan-5v' })
     const asked = { ...plan, power: { ...plan.power, store: { ...plan.power.store, hoursAsked: 10 } } }
-    expect(find(asked, 'pack.too-small')).toMatchObject({ severity: 'stop', sentence: expect.stringContaining('What saves most') })
+    expect(find(asked, 'pack.too-small'))
+      .toMatchObject({ severity: 'stop', sentence: expect.stringContaining('What saves most') })
     expect(powerOf(asked).stores[0]!.savings[0]!.gainedHours).toBeGreaterThan(0)
   })
 })
 
 describe('an old keyboard with new insides: 9 V AC in, latching power', () => {
-  const keyboard = (holdS: number, capacitanceUf = 4700) => fed('tiny-unpopulated', 'transformer-9v-ac', { keys: 'keypad-matrix' }, {
+  const keyboard = (holdS: number,
+    capacitanceUf = 4700) => fed('tiny-unpopulated', 'transformer-9v-ac', { keys: 'keypad-matrix' }, {
     nodes: [
       { id: 'bridge', type: 'rectifier-bridge', name: 'Bridge', from: '@cable', figures: { capacitanceUf } },
       { id: 'latch', type: 'latch-power', name: 'Latch', from: 'bridge', figures: { holdS } },
@@ -218,7 +233,8 @@ describe('an old keyboard with new insides: 9 V AC in, latching power', () => {
 
   it('rectifier, capacitor and the step-down\'s least input are worked out from the plan', () => {
     const [front] = powerOf(keyboard(30)).fronts
-    // textbook: below U·√2 − 2·Ud of what comes without load; the ripple at most I ÷ (2·f·C), which counts on no pulse to refill it
+    // textbook: below U·√2 − 2·Ud of what comes without load; the ripple at most I ÷ (2·f·C), which counts on no pulse
+    // to refill it
     expect(front!.peakV).toBeLessThan(front!.emfV * Math.SQRT2 - 1.4)
     expect(front!.rippleV).toBeLessThan(front!.currentMa / 1000 / (2 * 50 * 0.0047))
     expect(front!.rippleV).toBeGreaterThan(front!.currentMa / 1000 / (2 * 50 * 0.0047) * 0.5)
@@ -256,7 +272,8 @@ describe('what is better', () => {
   it('of two rails the nearer to 5.0 V', () => {
     const [now] = beside(desk, 'adapter-5v-5a')
     const at = (peakV: number) => ({ ...now, peakV })
-    expect([isBetter(COMPARED_ROWS.peakV, at(5.05), at(4.85)), isBetter(COMPARED_ROWS.peakV, at(5.4), at(4.85))]).toEqual([true, false])
+    expect([isBetter(COMPARED_ROWS.peakV, at(5.05), at(4.85)), isBetter(COMPARED_ROWS.peakV, at(5.4), at(4.85))])
+      .toEqual([true, false])
   })
 
   it('the first to compare with is of the same voltage and plug, wherever one is', () => {

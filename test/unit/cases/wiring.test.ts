@@ -19,7 +19,8 @@ const placed = (plan: Plan): Plan => {
 /** With everything written into the boot file that the plan needs. */
 const booted = (plan: Plan): Plan => ({ ...plan, boot: { ...plan.boot, text: evaluate(plan, catalogue).boot.text } })
 const positionOf = (plan: Plan, terminal: string) => plan.assignments[terminal]?.position
-const grave = (plan: Plan) => findingsOf(plan).filter(finding => finding.severity !== 'note').map(finding => finding.code)
+const grave = (plan: Plan) =>
+  findingsOf(plan).filter(finding => finding.severity !== 'note').map(finding => finding.code)
 
 describe('serial to a 5 V microcontroller', () => {
   const link = placed(planOf('forty-classic', { mcu: 'controller-5v-serial' }, { supply: { type: 'adapter-5v-2a4' } }))
@@ -41,14 +42,17 @@ describe('serial to a 5 V microcontroller', () => {
   it('needs the port switched on and the console off it', () => {
     const report = evaluate(link, catalogue)
     expect(report.boot.needs.map(need => need.line)).toContain('enable_uart=1')
-    expect(codesOf({ ...link, boot: { text: '', commandLine: 'console=ttyS0,115200 rootwait' } })).toContain('serial.console')
-    expect(codesOf({ ...link, boot: { text: '', commandLine: 'console=tty1 rootwait' } })).not.toContain('serial.console')
+    expect(codesOf({ ...link, boot: { text: '', commandLine: 'console=ttyS0,115200 rootwait' } }))
+      .toContain('serial.console')
+    expect(codesOf({ ...link,
+      boot: { text: '', commandLine: 'console=tty1 rootwait' } })).not.toContain('serial.console')
   })
 })
 
 describe('15 W against 27 W', () => {
   const kiosk = (supply: string) => planOf(
-    'forty-usb-c', { panel: 'panel-video-7', strip: ['strip-addressable', { pixels: '24' }] }, { supply: { type: supply } },
+    'forty-usb-c', { panel: 'panel-video-7', strip: ['strip-addressable', { pixels: '24' }] },
+    { supply: { type: supply } },
   )
 
   it('the small one is too small for a panel and a strip at full white, the large one is not', () => {
@@ -104,23 +108,27 @@ describe('an audio board with a screen and buttons', () => {
     const wrong = { ...board, assignments: fixedAt({ 'screen.light': 12 }) }
     const finding = findingsOf(wrong).find(entry => entry.code === 'position.claimed-twice')!
     expect(finding.sentence).toContain('voice BCLK and screen LED want position 12')
-    expect(placePlan(wrong, catalogue, { scope: 'rest' })).toMatchObject({ ok: false, sentence: expect.stringContaining('screen LED') })
+    expect(placePlan(wrong, catalogue, { scope: 'rest' }))
+      .toMatchObject({ ok: false, sentence: expect.stringContaining('screen LED') })
   })
 
   it('two of them cannot sit on one header', () => {
-    expect(placePlan(planOf('forty-classic', { a: 'audio-add-on', b: 'audio-add-on' }), catalogue, { scope: 'rest' }).ok).toBe(false)
+    expect(placePlan(planOf('forty-classic', { a: 'audio-add-on', b: 'audio-add-on' }), catalogue,
+      { scope: 'rest' }).ok).toBe(false)
   })
 })
 
 describe('an I²C sensor', () => {
   it('takes four positions at the corner, and one of two addresses', () => {
     const plan = placed(planOf('forty-classic', { air: 'pressure-humidity-i2c' }))
-    expect(['air.vcc', 'air.sda', 'air.scl', 'air.gnd'].map(terminal => positionOf(plan, terminal))).toEqual([1, 3, 5, 6])
+    expect(['air.vcc', 'air.sda', 'air.scl', 'air.gnd'].map(terminal => positionOf(plan, terminal)))
+      .toEqual([1, 3, 5, 6])
     // practice: a common pressure-humidity sensor answers at 0x76 or 0x77
     expect(evaluate(plan, catalogue).expected.addresses.map(entry => entry.address)).toEqual([0x76])
     const strapped = applyEdit(plan, { edit: 'set-option', id: 'air', option: 'address', value: '0x77' }).plan
     expect(evaluate(strapped, catalogue).expected.addresses.map(entry => entry.address)).toEqual([0x77])
-    expect(evaluate(plan, catalogue).expected.scans).toEqual([{ busId: 'i2c1', label: 'I²C 1', command: 'i2cdetect -y 1' }])
+    expect(evaluate(plan, catalogue).expected.scans)
+      .toEqual([{ busId: 'i2c1', label: 'I²C 1', command: 'i2cdetect -y 1' }])
   })
 })
 
@@ -162,13 +170,16 @@ describe('a status screen and a fan', () => {
 describe('select lines', () => {
   it('three SPI parts get three selects, on two buses where one has only two', () => {
     const plan = placed(planOf('forty-classic', { a: 'card-reader-spi', b: 'card-reader-spi', c: 'card-reader-spi' }))
-    expect(faultsOf(plan, Object.fromEntries(Object.entries(plan.assignments).map(([key, to]) => [key, refOf(to)])))).toEqual([])
-    expect(evaluate(plan, catalogue).buses.filter(bus => bus.kind === 'spi').map(bus => bus.partIds.length).sort()).toEqual([1, 2])
+    expect(faultsOf(plan, Object.fromEntries(Object.entries(plan.assignments).map(([key, to]) => [key, refOf(to)]))))
+      .toEqual([])
+    expect(evaluate(plan, catalogue).buses.filter(bus => bus.kind === 'spi').map(bus => bus.partIds.length).sort())
+      .toEqual([1, 2])
     expect(new Set(['a', 'b', 'c'].map(id => positionOf(plan, `${id}.select`))).size).toBe(3)
   })
 
   it('a plain line on the second select asks for the overlay that lets it go', () => {
-    const plan = placed(planOf('forty-classic', { a: 'card-reader-spi', f: 'fan-5v' }, { assignments: fixedAt({ 'f.drive': 26 }) }))
+    const plan = placed(planOf('forty-classic', { a: 'card-reader-spi', f: 'fan-5v' },
+      { assignments: fixedAt({ 'f.drive': 26 }) }))
     expect(evaluate(plan, catalogue).boot.needs.map(need => need.line)).toContain('dtoverlay=spi0-1cs')
   })
 })

@@ -1,4 +1,7 @@
-/** Law: one row, one part. A part, a board, a supply, a power item is one folder, and nothing else in the core knows its name. */
+/**
+ * Law: one row, one part. A part, a board, a supply, a power item is one folder, and nothing else in the core
+ * knows its name.
+ */
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
@@ -10,7 +13,8 @@ import { catalogue } from '../../plans'
 const ROOT = 'core/catalogue'
 const KINDS = {
   boards: { file: 'board.json', entries: catalogue.boards }, parts: { file: 'part.json', entries: catalogue.parts },
-  supplies: { file: 'supply.json', entries: catalogue.supplies }, power: { file: 'item.json', entries: catalogue.powerItems },
+  supplies: { file: 'supply.json', entries: catalogue.supplies },
+  power: { file: 'item.json', entries: catalogue.powerItems },
 }
 const MAY_BRING: Readonly<Record<string, readonly string[]>> = { parts: ['chip.ts', 'overlays.json', 'program.ts'] }
 
@@ -21,20 +25,22 @@ const filesBelow = (folder: string): string[] => readdirSync(folder, { withFileT
 const KIND_NAMES: Readonly<Record<string, string>> = { 'rs232-converter': 'core/plan/shape.ts: what may stand in a wire' }
 
 describe('a folder of the catalogue', () => {
-  it.each(Object.entries(KINDS))('of %s holds its entry under its id, and nothing that nobody reads', (kind, { file, entries }) => {
-    const folders = readdirSync(join(ROOT, kind))
-    expect(folders.toSorted()).toEqual([...entries.keys()].toSorted())
-    for (const id of folders) {
-      const files = readdirSync(join(ROOT, kind, id))
-      expect(files, id).toContain(file)
-      expect(files.filter(name => name !== file && !MAY_BRING[kind]?.includes(name)), id).toEqual([])
-      expect((JSON.parse(readFileSync(join(ROOT, kind, id, file), 'utf8')) as { id: string }).id).toBe(id)
-    }
-  })
+  it.each(Object.entries(KINDS))('of %s holds its entry under its id, and nothing that nobody reads',
+    (kind, { file, entries }) => {
+      const folders = readdirSync(join(ROOT, kind))
+      expect(folders.toSorted()).toEqual([...entries.keys()].toSorted())
+      for (const id of folders) {
+        const files = readdirSync(join(ROOT, kind, id))
+        expect(files, id).toContain(file)
+        expect(files.filter(name => name !== file && !MAY_BRING[kind]?.includes(name)), id).toEqual([])
+        expect((JSON.parse(readFileSync(join(ROOT, kind, id, file), 'utf8')) as { id: string }).id).toBe(id)
+      }
+    })
 
   it('is the one place in the core that knows its name', () => {
     const ids = new Set(Object.values(KINDS).flatMap(({ entries }) => [...entries.keys()]))
-    const known = (path: string) => [...Object.keys(KINDS), 'starters', 'generated'].some(kind => path.startsWith(join(ROOT, kind) + '/'))
+    const known = (path: string) =>
+      [...Object.keys(KINDS), 'starters', 'generated'].some(kind => path.startsWith(join(ROOT, kind) + '/'))
     const named = filesBelow('core').filter(path => path.endsWith('.ts') && !known(path)).flatMap((path) => {
       const text = readFileSync(path, 'utf8')
       const words = [...text.matchAll(/['"`]([a-z0-9]+(?:-[a-z0-9]+)*)['"`]|^\s*([a-z0-9]+(?:-[a-z0-9]+)+):/gm)].map(([, a, b]) => a ?? b!)
@@ -55,7 +61,8 @@ describe('a folder of the catalogue', () => {
       const own = new Set(signals.flatMap(signal => signal.repeat ? [signal.id, `${signal.id}1`] : [signal.id]))
       const named = [
         ...answers ? answers.by === 'echo' ? [answers.trigger, answers.echo] : [answers.data, answers.clock] : [],
-        ...Object.keys(called?.terminals ?? {}), ...holdsSupply ? [holdsSupply] : [], ...called?.terminal ? [`${called.terminal}1`] : [],
+        ...Object.keys(called?.terminals ?? {}), ...holdsSupply ? [holdsSupply] : [],
+        ...called?.terminal ? [`${called.terminal}1`] : [],
       ]
       expect(named.filter(terminal => !own.has(terminal)), id).toEqual([])
     }
@@ -86,7 +93,8 @@ describe('what a part brings beside its figures', () => {
 
 describe('what fixes offer', () => {
   it('is there for every use, one of a kind but for fuses', () => {
-    const uses = [...catalogue.powerItems.values(), ...catalogue.supplies.values()].flatMap(({ inFixes }) => inFixes ?? [])
+    const uses = [...catalogue.powerItems.values(), ...catalogue.supplies.values()].flatMap(({ inFixes }) =>
+      inFixes ?? [])
     const single = uses.filter(use => use !== 'fuse')
     expect(new Set(single).size).toBe(single.length)
     for (const use of ['diode', 'bridge', 'step-up', 'step-down', 'step-up-down', 'regulator-3v3', 'hub'] as const) {

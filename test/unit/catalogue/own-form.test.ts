@@ -9,14 +9,17 @@ import { placed } from '../../generated'
 import { catalogue, planOf } from '../../plans'
 
 const roles = (text: string) => readPinTable(text).map(row => [row.label, row.role])
-const SENSOR: [string, PinRole][] = [['VCC', 'supply'], ['GND', 'ground'], ['SCL', 'i2c.scl'], ['SDA', 'i2c.sda'], ['INT', 'line']]
+const SENSOR: [string, PinRole][] = [['VCC', 'supply'], ['GND', 'ground'], ['SCL', 'i2c.scl'], ['SDA', 'i2c.sda'],
+  ['INT', 'line']]
 
 describe('a pasted pin table', () => {
   // common practice: how tables come out of data sheets, pages and spreadsheets
   it.each([
-    ['tabs from a spreadsheet', 'Pin\tName\tDescription\n1\tVCC\t3.3 V\n2\tGND\tground\n3\tSCL\tclock\n4\tSDA\tdata\n5\tINT\tdata ready'],
-    ['a table in text', '| Pin | Function |\n|-----|----------|\n| VCC | 3.3 V |\n| GND | ground |\n| SCL | clock |\n| SDA | data |\n| '
-    + 'INT | alarm |'],
+    ['tabs from a spreadsheet',
+      'Pin\tName\tDescription\n1\tVCC\t3.3 V\n2\tGND\tground\n3\tSCL\tclock\n4\tSDA\tdata\n5\tINT\tdata ready'],
+    ['a table in text',
+      '| Pin | Function |\n|-----|----------|\n| VCC | 3.3 V |\n| GND | ground |\n| SCL | clock |\n| SDA | data |\n| '
+      + 'INT | alarm |'],
     ['commas', 'name,description\nVCC,"2.5 to 3.6 V, no more"\nGND,\nSCL,\nSDA,\nINT,open drain'],
     ['lines from a page', '1  VCC  supply\n2  GND  ground\n3  SCL  bus clock\n4  SDA  bus data\n5  INT  interrupt'],
     ['labels alone', 'VCC\nGND\nSCL\nSDA\nINT'],

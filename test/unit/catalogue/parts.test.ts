@@ -1,4 +1,7 @@
-/** Every shipped part by itself: it can be placed, judged, booted, wired and looked for, on every board that has what it needs. */
+/**
+ * Every shipped part by itself: it can be placed, judged, booted, wired and looked for, on every board that has
+ * what it needs.
+ */
 import { cautionsOf } from '../../../core/catalogue/cautions'
 import { describe, expect, it } from 'vitest'
 import { evaluate, type Report } from '../../../core/evaluate'
@@ -43,11 +46,13 @@ describe.each(parts.map(part => part.id))('%s', (type) => {
     expect(found, type).not.toBeNull()
   })
 
-  it('has no stop that wiring by the book leaves open, but for levels, drives, supplies and sockets that want a decision', () => {
-    // A strip at full white wants thicker wires than jumpers; a screen on USB wants more than the sockets give with a 15 W supply; a
-    // battery board wants the adapter in its own socket; a case is made for one outline.
+  it('has no stop that wiring by the book leaves open, but for levels, drives, supplies and sockets that '
+    + 'want a decision', () => {
+    // A strip at full white wants thicker wires than jumpers; a screen on USB wants more than the sockets give with a
+    // 15 W supply; a battery board wants the adapter in its own socket; a case is made for one outline.
     const decisions = [
-      'level.', 'line.driven-straight', 'serial.no-parity', 'lines.', 'supply.', 'sockets.', 'path.over-rating', 'rail.over-budget',
+      'level.', 'line.driven-straight', 'serial.no-parity', 'lines.', 'supply.', 'sockets.', 'path.over-rating',
+      'rail.over-budget',
       'rail.two-sources', 'thing.other-board',
     ]
     const stops = found!.report.findings.filter(finding => finding.severity === 'stop').map(finding => finding.code)
@@ -55,12 +60,14 @@ describe.each(parts.map(part => part.id))('%s', (type) => {
   })
 
   it('leaves no blank in its boot lines and nodes', () => {
-    const texts = [...found!.report.boot.needs.map(need => need.line), ...found!.report.expected.nodes.map(node => node.path)]
+    const texts = [...found!.report.boot.needs.map(need => need.line),
+      ...found!.report.expected.nodes.map(node => node.path)]
     expect(texts.filter(text => /[{}]|undefined|NaN/.test(text))).toEqual([])
     // Overlays that the part's file asks for are there, once each of its terminals has a place.
     const asked = (part.boot ?? []).filter(need => need.kind === 'overlay' && !need.when).map(need => need.name)
     for (const name of asked) {
-      expect(found!.report.boot.needs.some(need => need.line.startsWith(`dtoverlay=${name.replace(/\{.*/, '')}`)), name).toBe(true)
+      expect(found!.report.boot.needs.some(need => need.line.startsWith(`dtoverlay=${name.replace(/\{.*/, '')}`)), name)
+        .toBe(true)
     }
   })
 
@@ -71,7 +78,8 @@ describe.each(parts.map(part => part.id))('%s', (type) => {
       expect(netOf.get(terminal.key)!.pins, terminal.key).toContain(`@P${terminal.place.position}`)
     }
     const keys = conductors.map(conductor => conductor.id)
-    for (const plug of (part.plugs ?? []).filter(entry => !entry.when)) if ((facts.board!.sockets[plug.socket] ?? 0) > 0) {
+    for (const plug of (part.plugs ?? []).filter(entry =>
+      !entry.when)) if ((facts.board!.sockets[plug.socket] ?? 0) > 0) {
       expect(keys).toContain(`p@${plug.socket}`)
     }
     if (part.isAddOn) expect(keys).toContain('p@seat')
@@ -108,6 +116,7 @@ describe('cautions', () => {
   })
 
   it('of other parts are those of their files', () => {
-    for (const part of catalogue.parts.values()) if (!part.contacts) expect(cautionsOf(part)).toEqual(part.cautions ?? [])
+    for (const part of catalogue.parts.values()) if (!part.contacts) expect(cautionsOf(part))
+      .toEqual(part.cautions ?? [])
   })
 })

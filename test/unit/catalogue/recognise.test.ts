@@ -27,14 +27,16 @@ describe('telling a board by what one sees', () => {
   it('knows every sign that a board file gives', () => {
     for (const board of boards) {
       for (const [id, answer] of Object.entries(board.signs)) {
-        expect(QUESTIONS.find(question => question.id === id)?.answers.map(entry => entry.value), `${board.id} ${id}`).toContain(answer)
+        expect(QUESTIONS.find(question => question.id === id)?.answers.map(entry => entry.value), `${board.id} ${id}`)
+          .toContain(answer)
       }
     }
   })
 
   it('asks no question twice, and says none is left when nothing fits', () => {
     fc.assert(fc.property(fc.record(
-      Object.fromEntries(QUESTIONS.map(question => [question.id, fc.constantFrom(...question.answers.map(answer => answer.value))])),
+      Object.fromEntries(QUESTIONS.map(question =>
+        [question.id, fc.constantFrom(...question.answers.map(answer => answer.value))])),
       { requiredKeys: [] },
     ), (answers) => {
       const question = nextQuestion(answers as Record<string, string>, boards)
@@ -42,7 +44,8 @@ describe('telling a board by what one sees', () => {
       else expect(boardsMatching(answers as Record<string, string>, boards).length < 2
         || QUESTIONS.every(entry =>
           entry.id in answers
-          || new Set(boardsMatching(answers as Record<string, string>, boards).map(board => board.signs[entry.id])).size < 2)).toBe(true)
+          || new Set(boardsMatching(answers as Record<string, string>, boards)
+            .map(board => board.signs[entry.id])).size < 2)).toBe(true)
     }))
   })
 })
@@ -51,7 +54,8 @@ describe('parts and boards of one\'s own', () => {
   it('read back what was copied from any shipped one', () => {
     for (const entry of [...boards, ...catalogue.parts.values()]) {
       const copy = ownCopyOf(entry, new Set(catalogue.parts.keys()))
-      expect(readOwn(JSON.stringify(copy)), entry.id).toEqual({ ok: true, kind: 'header' in entry ? 'board' : 'part', entry: copy })
+      expect(readOwn(JSON.stringify(copy)), entry.id)
+        .toEqual({ ok: true, kind: 'header' in entry ? 'board' : 'part', entry: copy })
     }
   })
 
@@ -68,7 +72,8 @@ describe('parts and boards of one\'s own', () => {
     expect(wrong({ group: 'cooking' })).toEqual(['group'])
     expect(wrong({ colour: 'red' })).toEqual(['colour'])
     expect(wrong({ serial: { baud: 9600, frame: '8N1', baudOption: 'rate' } })).toEqual(['serial.baudOption'])
-    expect(wrong({ signals: [{ id: 'a', label: 'A', role: 'line', direction: 'in', repeat: 'n' }] })).toEqual(['signals[0].repeat'])
+    expect(wrong({ signals: [{ id: 'a', label: 'A', role: 'line', direction: 'in', repeat: 'n' }] }))
+      .toEqual(['signals[0].repeat'])
     expect(readOwn('{').ok).toBe(false)
     expect(readOwn('[]').ok).toBe(false)
   })
@@ -81,13 +86,15 @@ describe('parts and boards of one\'s own', () => {
 
   it('stand in the plan and are judged like shipped ones, and are checked with it', () => {
     const own = ownCopyOf(catalogue.parts.get('distance-echo-5v')!, new Set())
-    const plan = planOf('forty-classic', { d: own.id }, { own: { boards: [], parts: [own] }, assignments: { 'd.echo': { position: 16 } } })
+    const plan = planOf('forty-classic', { d: own.id },
+      { own: { boards: [], parts: [own] }, assignments: { 'd.echo': { position: 16 } } })
     expect(codesOf(plan)).toContain('level.too-high')
     expect(codesOf({ ...plan, own: { boards: [], parts: [] } })).toContain('catalogue.unknown')
     const read = readPlan({ ...plan, own: { boards: [], parts: [{ ...own, group: 'cooking' }] } })
     expect(read.ok ? [] : read.problems.map(problem => problem.path)).toEqual(['own.parts[0].group'])
     const board = ownCopyOf(catalogue.boards.get('early-26')!, new Set())
-    expect(evaluate(planOf(board.id, { d: 'led-plain' }, { own: { boards: [board], parts: [] } }), catalogue).lines.available).toBe(17)
+    expect(evaluate(planOf(board.id, { d: 'led-plain' }, { own: { boards: [board], parts: [] } }),
+      catalogue).lines.available).toBe(17)
   })
 })
 
@@ -99,12 +106,14 @@ describe('displays side by side', () => {
     // arithmetic: 320 × 240 × 16 bits at 31.25 MHz (250 ÷ 8) and 240 × 240 at 62.5 MHz
     expect(rows.find(row => row.partId === 'screen-spi-24')!.framesPerS).toBeCloseTo(25.4, 1)
     expect(rows.find(row => row.partId === 'screen-spi-13')!.framesPerS).toBeCloseTo(67.8, 1)
-    expect(rows.find(row => row.partId === 'panel-video-7')).toMatchObject({ positions: 0, touchBy: 'USB', picture: 'video' })
+    expect(rows.find(row => row.partId === 'panel-video-7'))
+      .toMatchObject({ positions: 0, touchBy: 'USB', picture: 'video' })
     expect(rows.find(row => row.partId === 'panel-video-5')!.touch).toContain('stylus')
   })
 
   it('without a board run the bus at the part\'s own limit', () => {
     // arithmetic: 32 MHz ÷ (320 · 240 · 16) = 26.0
-    expect(displayTable(catalogue.parts.values(), null).find(row => row.partId === 'screen-spi-24')!.framesPerS).toBeCloseTo(26.0, 1)
+    expect(displayTable(catalogue.parts.values(), null).find(row => row.partId === 'screen-spi-24')!.framesPerS)
+      .toBeCloseTo(26.0, 1)
   })
 })

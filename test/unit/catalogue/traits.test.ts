@@ -23,7 +23,8 @@ describe('what a part is chosen by', () => {
     expect(traitsOf(part('pressure-humidity-i2c')).ownLines).toBe(0)
     expect(traitsOf(part('relay-board-8')).ownLines).toBe(8)
     expect(traitsOf(part('buttons-4')).ownLines).toBe(4)
-    for (const each of catalogue.parts.values()) expect(traitsOf(each).ownLines).toBeLessThanOrEqual(each.signals.length)
+    for (const each of catalogue.parts.values()) expect(traitsOf(each).ownLines)
+      .toBeLessThanOrEqual(each.signals.length)
   })
 
   it('sums what its supplies draw', () => {

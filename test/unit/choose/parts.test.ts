@@ -19,9 +19,11 @@ describe('a part tried on a plan', () => {
       const trial = tryPart(plan, part, catalogue)
       const { plan: after, inverse } = applyEdit(plan, { edit: 'all', edits: trial.edits })
       const [before, now] = [evaluate(plan, catalogue), evaluate(after, catalogue)]
-      const brought = now.findings.filter(finding => isOpen(finding) && !before.findings.some(old => old.id === finding.id)
+      const brought = now.findings.filter(finding => isOpen(finding)
+        && !before.findings.some(old => old.id === finding.id)
         && finding.stages.some(stage => stage !== 'boot' && stage !== 'bringup'))
-      const titles = (severity: string) => new Set(brought.filter(finding => finding.severity === severity).map(({ title }) => title))
+      const titles = (severity: string) =>
+        new Set(brought.filter(finding => finding.severity === severity).map(({ title }) => title))
       expect(new Set(trial.stops)).toEqual(titles('stop'))
       expect(new Set(trial.cautions)).toEqual(titles('caution'))
       expect(trial.lines.taken).toBe(now.lines.used - before.lines.used)
@@ -44,7 +46,8 @@ describe('a part tried on a plan', () => {
 })
 
 describe('several side by side', () => {
-  // Lines by hand: on a bus that is there already a part takes none; over SPI with data and reset it takes those, a select, and the bus.
+  // Lines by hand: on a bus that is there already a part takes none; over SPI with data and reset it takes those, a
+  // select, and the bus.
   const plan = placed(planOf('forty-classic', { weather: 'pressure-humidity-i2c' }))!
   const trials = ['oled-i2c', 'oled-spi-15'].map(id => tryPart(plan, catalogue.parts.get(id)!, catalogue))
 
@@ -72,6 +75,7 @@ describe('several side by side', () => {
   it('a panel of video on a board with small sockets wants an adapter, which is in its price', () => {
     const trial = tryPart(planOf('forty-usb-c', {}), catalogue.parts.get('panel-video-5')!, catalogue)
     expect(trial.wants.map(({ type }) => type)).toEqual(['adapter-video-micro'])
-    expect(trial.price).toBe(catalogue.parts.get('panel-video-5')!.price! + catalogue.parts.get('adapter-video-micro')!.price!)
+    expect(trial.price)
+      .toBe(catalogue.parts.get('panel-video-5')!.price! + catalogue.parts.get('adapter-video-micro')!.price!)
   })
 })

@@ -22,11 +22,12 @@ describe('starters', () => {
 })
 
 describe.each([...catalogue.boards.keys()])('a first plan on %s', (board) => {
-  it.each(shippedStarters.map(starter => [starter.id, starter] as const))('%s is placed whole, without a stop', (_, starter) => {
-    const plan = firstPlan({ name: 'First', board, supply: suitable(board), starter }, catalogue)
-    const report = evaluate(plan, catalogue)
-    expect(plan.parts.map(part => part.type)).toEqual(starter.parts.map(({ type }) => type))
-    expect(report.findings.filter(finding => finding.severity === 'stop').map(finding => finding.title)).toEqual([])
-    expect(report.findings.map(finding => finding.code)).not.toContain('terminal.unplaced')
-  })
+  it.each(shippedStarters.map(starter => [starter.id, starter] as const))('%s is placed whole, without a stop',
+    (_, starter) => {
+      const plan = firstPlan({ name: 'First', board, supply: suitable(board), starter }, catalogue)
+      const report = evaluate(plan, catalogue)
+      expect(plan.parts.map(part => part.type)).toEqual(starter.parts.map(({ type }) => type))
+      expect(report.findings.filter(finding => finding.severity === 'stop').map(finding => finding.title)).toEqual([])
+      expect(report.findings.map(finding => finding.code)).not.toContain('terminal.unplaced')
+    })
 })

@@ -5,7 +5,8 @@ import { supplyChoices, trySupply } from '../../../core/choose/supplies'
 import { catalogue, planOf } from '../../plans'
 import type { Plan } from '../../../core/plan/types'
 
-const choicesFor = (plan: Plan) => supplyChoices([...catalogue.supplies.values()].map(supply => trySupply(plan, supply, catalogue)))
+const choicesFor = (plan: Plan) =>
+  supplyChoices([...catalogue.supplies.values()].map(supply => trySupply(plan, supply, catalogue)))
 const on = (board: string): Plan => ({ ...emptyPlan('x'), board })
 
 describe('supplies for a board', () => {
@@ -48,9 +49,10 @@ describe('supplies for a board', () => {
   })
 
   it('counts what the parts draw: what fits the bare board can be too weak for the plan', () => {
-    const heavy = planOf('forty-classic', Object.fromEntries(Array.from({ length: 5 }, (_, i) => [`s${i}`, 'servo-small'])), {
-      assignments: Object.fromEntries(Array.from({ length: 5 }, (_, i) => [`s${i}.vcc`, { position: 2 }])),
-    })
+    const heavy = planOf('forty-classic',
+      Object.fromEntries(Array.from({ length: 5 }, (_, i) => [`s${i}`, 'servo-small'])), {
+        assignments: Object.fromEntries(Array.from({ length: 5 }, (_, i) => [`s${i}.vcc`, { position: 2 }])),
+      })
     const fitOf = (plan: Plan) => choicesFor(plan).find(({ supply }) => supply.id === 'adapter-5v-2a4')!.fit
     expect(fitOf(on('forty-classic'))).toBe('fits')
     expect(fitOf(heavy)).toBe('no')

@@ -10,7 +10,8 @@ import { demoPlans } from '../../../demo'
 import { placedPlans } from '../../generated'
 import { planOf } from '../../plans'
 
-const withParts = (...types: string[]) => planOf('forty-usb-c', Object.fromEntries(types.map((type, i) => [`part-${i}`, type])))
+const withParts = (...types: string[]) =>
+  planOf('forty-usb-c', Object.fromEntries(types.map((type, i) => [`part-${i}`, type])))
 
 describe('totals of the ways a plan knows', () => {
   it('are those of the parts list once the way is taken, the plan itself first, then by price', () => {
@@ -30,8 +31,10 @@ describe('totals of the ways a plan knows', () => {
 
   it('has each kept arrangement, by its name', () => {
     const plan = demoPlans[0]!
-    const { plan: kept } = applyEdit(plan, { edit: 'keep-arrangement', arrangement: arrangementOf(plan, 'first', 'In the shed') })
-    const total = totalsOf(kept, shippedCatalogue).find(({ kind, id }) => kind === 'arrangement' && id === 'arrangement first')!
+    const { plan: kept } = applyEdit(plan,
+      { edit: 'keep-arrangement', arrangement: arrangementOf(plan, 'first', 'In the shed') })
+    const total = totalsOf(kept, shippedCatalogue)
+      .find(({ kind, id }) => kind === 'arrangement' && id === 'arrangement first')!
     expect(total.title).toContain('In the shed')
     expect(total.price).toEqual(totalsOf(kept, shippedCatalogue)[0]!.price)
   })
@@ -56,6 +59,7 @@ describe('totals of the ways a plan knows', () => {
     const keys = ready('keyboard-usb')
     expect(keys.givesUp).toEqual([])
     expect(keys.price.total).toBe(alone + shippedCatalogue.parts.get('keyboard-usb')!.price!)
-    expect(ready('keyboard-usb', 'device-usb', 'receiver-wide-stick').givesUp).toEqual(['3 things with a USB plug: it has 2 sockets'])
+    expect(ready('keyboard-usb', 'device-usb', 'receiver-wide-stick').givesUp)
+      .toEqual(['3 things with a USB plug: it has 2 sockets'])
   })
 })

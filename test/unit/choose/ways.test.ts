@@ -28,7 +28,8 @@ describe('loose wires or an add-on board', () => {
           // The other way is in, this one is out, the rest is as it was.
           expect(after.parts.some(({ id }) => id === 'it')).toBe(false)
           expect(parts.every(part => after.parts.some(other => other.type === part.id))).toBe(true)
-          expect(after.parts.some(({ id }) => id === 'lamp') || way.loose.filter(entry => entry === 'led-plain').length > 1).toBe(true)
+          expect(after.parts.some(({ id }) => id === 'lamp')
+            || way.loose.filter(entry => entry === 'led-plain').length > 1).toBe(true)
           expect(applyEdit(after, inverse).plan).toEqual(plan)
           const places = Object.fromEntries(Object.entries(after.assignments).map(([key, to]) => [key, refOf(to)]))
           if (trial.placed) expect(faultsOf(after, places, true)).toEqual([])
@@ -43,22 +44,26 @@ describe('loose wires or an add-on board', () => {
     const [loose] = tryWays(plan, 'it', catalogue)!
     const wiresIn = (of: typeof plan) => evaluate(of, catalogue).wires.filter(({ kind }) => kind === 'wire').length
     const bare = applyEdit(plan, { edit: 'remove-part', id: 'it' }).plan
-    expect(wiresIn(applyEdit(plan, { edit: 'all', edits: loose.trial.edits }).plan) - wiresIn(bare)).toBe(loose.trial.wires)
+    expect(wiresIn(applyEdit(plan, { edit: 'all', edits: loose.trial.edits }).plan) - wiresIn(bare))
+      .toBe(loose.trial.wires)
   })
 })
 
 describe('trials in an order', () => {
   const plans = placedPlans(4, 910, 3)
-  it.each(Object.keys(TRIAL_ORDERS) as (keyof typeof TRIAL_ORDERS)[])('by %s: all of them, less first, no room last', (order) => {
-    for (const plan of plans) {
-      const trials = ['oled-i2c', 'screen-spi-24', 'text-display-i2c', 'oled-spi-15'].map(type => tryPart(plan, catalogue.parts.get(
-        type)!, catalogue))
-      const sorted = trialsBy(trials, order)
-      expect([...sorted].sort((a, b) => a.partId < b.partId ? -1 : 1)).toEqual([...trials].sort((a, b) => a.partId < b.partId ? -1 : 1))
-      const roomy = sorted.filter(trial => trial.placed)
-      expect(sorted.slice(0, roomy.length)).toEqual(roomy)
-      const figures = roomy.map(TRIAL_ORDERS[order].of)
-      expect(figures).toEqual([...figures].sort((a, b) => a - b))
-    }
-  })
+  it.each(Object.keys(TRIAL_ORDERS) as (keyof typeof TRIAL_ORDERS)[])('by %s: all of them, less first, no room last',
+    (order) => {
+      for (const plan of plans) {
+        const trials = ['oled-i2c', 'screen-spi-24', 'text-display-i2c', 'oled-spi-15'].map(type => tryPart(plan,
+          catalogue.parts.get(
+            type)!, catalogue))
+        const sorted = trialsBy(trials, order)
+        expect([...sorted].sort((a, b) => a.partId < b.partId ? -1 : 1))
+          .toEqual([...trials].sort((a, b) => a.partId < b.partId ? -1 : 1))
+        const roomy = sorted.filter(trial => trial.placed)
+        expect(sorted.slice(0, roomy.length)).toEqual(roomy)
+        const figures = roomy.map(TRIAL_ORDERS[order].of)
+        expect(figures).toEqual([...figures].sort((a, b) => a - b))
+      }
+    })
 })

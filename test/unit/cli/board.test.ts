@@ -13,14 +13,16 @@ describe('voltaris board', () => {
   it('runs lines given and lines that come by standard input; ends as the last of them', () => {
     const given = run(['board', demo, '--run', 'i2cdetect -y 1', '--run', ':volt 1 6'])
     expect(given).toMatchObject({ status: 0, stderr: '', stdout: expect.stringMatching(/^60: .*UU[^]*3\.30 V\n$/m) })
-    expect(run(['board', demo], 'cat /nope\n')).toMatchObject({ status: 1, stderr: 'cat: /nope: No such file or directory\n' })
+    expect(run(['board', demo], 'cat /nope\n'))
+      .toMatchObject({ status: 1, stderr: 'cat: /nope: No such file or directory\n' })
     expect(run(['board', demo], 'uptime\nexit\ncat /nope\n').status).toBe(0)
   })
 
   it('has faults made in it, by name; what it does not know is refused', () => {
     expect(run(['board', demo, '--faults']).stdout).toMatch(/^card\t/m)
     expect(run(['board', demo, '--fault', 'card', '--run', ':lamps']).stdout).toBe('lamps: red alone\n')
-    expect(run(['board', demo, '--fault', 'nobody'])).toMatchObject({ status: 2, stderr: expect.stringContaining('--faults lists them') })
+    expect(run(['board', demo, '--fault', 'nobody']))
+      .toMatchObject({ status: 2, stderr: expect.stringContaining('--faults lists them') })
     expect(run(['board', demo, '--tools', '3'])).toMatchObject({ status: 2 })
     expect(run(['board', demo, '--tools', '2', '--run', 'gpiodetect --version']).stdout).toContain('v2')
     expect(run(['board', '-'], JSON.stringify({ ...demoPlans[0], board: null }))).toMatchObject({ status: 2,

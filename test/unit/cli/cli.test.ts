@@ -43,19 +43,22 @@ describe('voltaris check', () => {
     const mixed = run(['check', none, 'demo/signal-box.json', '--json'])
     expect(mixed.status).toBe(2)
     expect(JSON.parse(mixed.stdout)).toMatchObject([
-      { file: none, problem: expect.stringContaining('cannot be read') }, { file: 'demo/signal-box.json', report: { counts: {} } },
+      { file: none, problem: expect.stringContaining('cannot be read') },
+      { file: 'demo/signal-box.json', report: { counts: {} } },
     ])
   })
 
   it('gives from its snapshot what its sources give, twice over', () => {
     const { stdout } = spawnSync(
-      process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', 'check', 'demo/signal-box.json', '--json'], { encoding: 'utf8' },
+      process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', 'check', 'demo/signal-box.json', '--json'],
+      { encoding: 'utf8' },
     )
     for (let i = 0; i < 2; i++) expect(run(['check', 'demo/signal-box.json', '--json']).stdout).toBe(stdout)
   })
 
   it('ends with 2 and says path and expectation for a wrong field', () => {
-    const wrong = run(['check', fileOf('wrong.json', { ...planOf('forty-classic', {}), assignments: { 'a.sda': { position: 'three' } } })])
+    const wrong = run(['check',
+      fileOf('wrong.json', { ...planOf('forty-classic', {}), assignments: { 'a.sda': { position: 'three' } } })])
     expect(wrong).toMatchObject({ status: 2, stdout: '' })
     expect(wrong.stderr).toMatch(/assignments\["a.sda"\].position: .*must be a number/)
   })
@@ -64,7 +67,8 @@ describe('voltaris check', () => {
     expect(run(['check', join(folder, 'none.json')]).stderr).toContain('cannot be read')
     expect(run(['check', fileOf('broken.json', '{')]).stderr).toContain('not a JSON document')
     for (const args of [
-      ['check', join(folder, 'none.json')], ['check', 'demo/signal-box.json', '--no'], ['fly'], [], ['check'], ['constructor'],
+      ['check', join(folder, 'none.json')], ['check', 'demo/signal-box.json', '--no'], ['fly'], [], ['check'],
+      ['constructor'],
     ]) {
       expect(run(args).status, args.join(' ')).toBe(2)
     }
@@ -81,7 +85,8 @@ describe('voltaris power', () => {
     ])
     for (const state of power.states) {
       for (const node of power.nodes) {
-        for (const figure of ['voltageV', 'currentMa', 'powerMw']) expect(typeof state.nodes[node.id][figure]).toBe('number')
+        for (const figure of ['voltageV', 'currentMa',
+          'powerMw']) expect(typeof state.nodes[node.id][figure]).toBe('number')
       }
     }
     expect(run(['power', 'demo/beehive-monitor.json']).stdout).toMatch(/@5V +4\.\d+ V +\d+\.\d mA/)
@@ -90,7 +95,8 @@ describe('voltaris power', () => {
   it('ends with 1 when the supply has a stop, with 2 for what cannot be used', () => {
     expect(run(['power', 'demo/signal-box.json']).status).toBe(1)
     expect(run([
-      'power', fileOf('bad.json', { ...planOf('forty-classic', {}), power: { nodes: [{ id: '9', type: 'x', name: '' }] } }),
+      'power', fileOf('bad.json',
+        { ...planOf('forty-classic', {}), power: { nodes: [{ id: '9', type: 'x', name: '' }] } }),
     ])).toMatchObject({ status: 2, stderr: expect.stringContaining('power.nodes[0].id') })
   })
 })
@@ -111,8 +117,10 @@ describe('voltaris diagnose', () => {
   it('takes what was seen and figures, and gives the sheet, the script and JSON', () => {
     const next = run(['diagnose', demo, '--seen', 'scan:i2c1=answers at 0x68, 0x76', '--seen', 'volt:porch.vcc=0.1'])
     // The demo's own sighting, that the screen works, is older than these.
-    expect(next.stdout).toContain('Or one of these is old or misread; without it a single fault does, or none:\n  Porch screen does')
-    const now = ['scan:i2c1=answers at 0x68, 0x76', 'volt:porch.vcc=0.1', 'works:porch=nothing'].flatMap(seen => ['--seen', seen])
+    expect(next.stdout)
+      .toContain('Or one of these is old or misread; without it a single fault does, or none:\n  Porch screen does')
+    const now = ['scan:i2c1=answers at 0x68, 0x76', 'volt:porch.vcc=0.1', 'works:porch=nothing'].flatMap(seen =>
+      ['--seen', seen])
     expect(run(['diagnose', demo, ...now]).stdout).toMatch(/It may be:\n {2}\d+ %.*VCC[\s\S]*Try next: /)
     expect(run(['diagnose', demo, '--sheet']).stdout).toMatch(/BEFORE POWER\n\[x\] ohm:5V[\s\S]*\[!\] scan:i2c1/)
     expect(run(['diagnose', demo, '--script']).stdout).toMatch(/^#!\/bin\/sh\n/)
@@ -122,13 +130,15 @@ describe('voltaris diagnose', () => {
 
   it('ends with 2 for a probe or a sighting that there is not', () => {
     const said = run(['diagnose', demo, '--say', 'The porch screen stays dark. Hello there'])
-    expect(said.stdout).toMatch(/^"The porch screen stays dark": Porch screen does what it is for: nothing\n"Hello there": says nothing here/)
+    expect(said.stdout)
+      .toMatch(/^"The porch screen stays dark": Porch screen does what it is for: nothing\n"Hello there": says nothing here/)
     expect(said.status).toBe(1)
     expect(run(['diagnose', demo, '--say', 'hello there'])).toMatchObject({ status: 2, stdout: '' })
     const none = run(['diagnose', demo, '--seen', 'volt:nobody=3'])
     expect([none.status, none.stderr]).toEqual([2, expect.stringContaining('names no probe')])
     const other = run(['diagnose', demo, '--seen', 'lamps=blue'])
-    expect([other.status, other.stderr]).toEqual([2, expect.stringContaining('It knows: red, and green flickers | none')])
+    expect([other.status, other.stderr])
+      .toEqual([2, expect.stringContaining('It knows: red, and green flickers | none')])
   })
 })
 
@@ -149,7 +159,8 @@ describe('voltaris program', () => {
   })
 
   it('gives all of it as JSON, and the plan as constants', () => {
-    const { reading, held } = JSON.parse(run(['program', plan, code, '--json']).stdout) as { reading: { language: string }
+    const { reading, held } = JSON.parse(run(['program', plan, code,
+      '--json']).stdout) as { reading: { language: string }
       held: { verdict: string }[] }
     expect(reading.language).toBe('python')
     expect(held.map(({ verdict }) => verdict)).toEqual(['contradicts', 'agrees'])
@@ -190,7 +201,8 @@ describe('voltaris files', () => {
     expect(status).toBe(0)
     expect(stdout).toContain('# /etc/systemd/system/lending-desk.service  (root, 0644; then: systemctl daemon-reload')
     expect(readFileSync(join(out, 'etc/systemd/system/lending-desk.service'), 'utf8')).toContain('User=librarian')
-    expect(readFileSync(join(out, 'home/librarian/.config/autostart/front-page.desktop'), 'utf8')).toContain('http://localhost:8080/')
+    expect(readFileSync(join(out, 'home/librarian/.config/autostart/front-page.desktop'), 'utf8'))
+      .toContain('http://localhost:8080/')
     expect(readFileSync(join(out, 'apply.sh'), 'utf8')).toMatch(/^#!\/bin\/sh\n/)
   })
 
@@ -211,7 +223,8 @@ describe('voltaris choose', () => {
     const result = run(['choose', fileOf('which.json', planOf('forty-classic', { a: 'oled-i2c' }))])
     expect(result.status).toBe(0)
     expect(result.stdout.match(/^(carries|stops|no room)/gm)).toHaveLength(5)
-    expect(result.stdout).toMatch(/carries {2}Tiny board[^\n]*\n(?: {9}[^\n]*\n)* {9}wants Header, two rows of twenty pins, about 2\n/)
+    expect(result.stdout)
+      .toMatch(/carries {2}Tiny board[^\n]*\n(?: {9}[^\n]*\n)* {9}wants Header, two rows of twenty pins, about 2\n/)
   })
 
   it('ends with 1 where no board carries it, and gives all of it as JSON', () => {
@@ -235,7 +248,8 @@ describe('voltaris place', () => {
   })
 
   it('ends with 1 and names what cannot be met together', () => {
-    const result = run(['place', fileOf('two.json', planOf('forty-classic', { a: 'label-printer-serial', b: 'positioning-serial' }))])
+    const result = run(['place',
+      fileOf('two.json', planOf('forty-classic', { a: 'label-printer-serial', b: 'positioning-serial' }))])
     expect(result.status).toBe(1)
     expect(result.stdout).toContain('a: serial; b: serial')
   })
@@ -243,7 +257,8 @@ describe('voltaris place', () => {
   it('prints straps and software buses, and writes them into the plan', () => {
     const target = join(folder, 'strapped.json')
     const result = run([
-      'place', fileOf('straps.json', planOf('forty-classic', { a: 'expander-8-i2c', b: 'expander-8-i2c', c: 'light-i2c', d: 'light-i2c' })),
+      'place', fileOf('straps.json',
+        planOf('forty-classic', { a: 'expander-8-i2c', b: 'expander-8-i2c', c: 'light-i2c', d: 'light-i2c' })),
       '--write', target,
     ])
     expect(result.status).toBe(0)
@@ -256,7 +271,8 @@ describe('voltaris place', () => {
   })
 
   it('names the ways out of a conflict', () => {
-    const result = run(['place', fileOf('ways.json', planOf('forty-classic', { a: 'label-printer-serial', b: 'controller-5v-serial' }))])
+    const result = run(['place',
+      fileOf('ways.json', planOf('forty-classic', { a: 'label-printer-serial', b: 'controller-5v-serial' }))])
     expect(result.status).toBe(1)
     expect(result.stdout).toContain('way out: Join b by USB cable')
   })
@@ -267,7 +283,8 @@ describe('voltaris place', () => {
     const plan = planOf('own-board', { lamp: 'own-lamp' }, { own: { boards: [board], parts: [part] } })
     expect(run(['place', fileOf('own.json', plan)]).stdout).toMatch(/lamp\.a +\d+\n/)
     const wrong = run([
-      'check', fileOf('own-wrong.json', { ...plan, own: { boards: [board], parts: [{ ...part, signals: [{ id: 'a' }] }] } }),
+      'check', fileOf('own-wrong.json',
+        { ...plan, own: { boards: [board], parts: [{ ...part, signals: [{ id: 'a' }] }] } }),
     ])
     expect(wrong.status).toBe(2)
     expect(wrong.stderr).toContain('own.parts[0].signals[0].label')
@@ -294,7 +311,8 @@ describe('voltaris boot', () => {
 
   it('ends with 2 for a file that is not there, a blob, an unknown board and no verb', () => {
     for (const args of [
-      ['boot', 'lint', 'nowhere.txt'], ['boot', 'lint', fileOf('c.txt', FAULTY), '--board', 'dream'], ['boot'], ['boot', 'dance', 'x'],
+      ['boot', 'lint', 'nowhere.txt'], ['boot', 'lint', fileOf('c.txt', FAULTY), '--board', 'dream'], ['boot'],
+      ['boot', 'dance', 'x'],
       ['boot', 'write', fileOf('w.json', planOf('forty-usb-c', {})), '--into', 'nowhere.txt'],
       ['boot', 'write', fileOf('n.json', planOf(null, {}))],
     ]) {
@@ -309,7 +327,8 @@ describe('voltaris boot', () => {
   it('writes the plan\'s lines into a file, prints it and keeps the old one', () => {
     const plan = fileOf(
       'plan.json',
-      planOf('forty-usb-c', { clock: 'clock-cell-i2c' }, { assignments: { 'clock.sda': { position: 3 }, 'clock.scl': { position: 5 } } }),
+      planOf('forty-usb-c', { clock: 'clock-cell-i2c' },
+        { assignments: { 'clock.sda': { position: 3 }, 'clock.scl': { position: 5 } } }),
     )
     const file = fileOf('mine.txt', '# mine\r\ngpu_mem=64\r\n')
     const done = run(['boot', 'write', plan, '--into', file])
@@ -342,7 +361,8 @@ describe('voltaris dt board, base and overlay', () => {
     expect(words.status).toBe(0)
     expect(words.stdout).toContain('labels that overlays can name')
     expect(words.stdout).toMatch(/i2c +disabled i2c1 +\/soc\/i2c@7e804000 {2}\/dev\/i2c-1 {2}gpio2 gpio3/)
-    const board = JSON.parse(run(['dt', 'board', blob, '--positions', fileOf('p.txt', '1 3V3\n3 gpio2\n5 gpio3\n6 GND\n')]).stdout)
+    const board = JSON.parse(run(['dt', 'board', blob, '--positions',
+      fileOf('p.txt', '1 3V3\n3 gpio2\n5 gpio3\n6 GND\n')]).stdout)
     expect(board.controllers).toMatchObject([{ id: 'i2c1', routes: [{ lines: { sda: 2, scl: 3 } }] }])
     expect(run([
       'dt', 'board', blob, '--positions', fileOf('q.txt', '1 what\n'),
@@ -372,7 +392,8 @@ describe('voltaris build', () => {
       .filter(line => /^\| \d+ \| (wire|lead|plug|flat cable|seat) /.test(line))).toHaveLength(report.wires.length)
     const csv = run(['build', 'demo/beehive-monitor.json', '--wires'])
     expect(csv.stdout.trimEnd().split('\r\n')).toHaveLength(report.wires.length + 1)
-    expect(run(['build', 'demo/beehive-monitor.json', '--parts']).stdout.trimEnd().split('\r\n')).toHaveLength(report.partsList.length + 1)
+    expect(run(['build', 'demo/beehive-monitor.json', '--parts']).stdout.trimEnd().split('\r\n'))
+      .toHaveLength(report.partsList.length + 1)
     expect(JSON.parse(run(['build', 'demo/beehive-monitor.json', '--json']).stdout)).toMatchObject({
       wires: JSON.parse(JSON.stringify(report.wires)), partsList: JSON.parse(JSON.stringify(report.partsList)),
     })
@@ -388,21 +409,24 @@ describe('voltaris build', () => {
 describe('one judgement at every door', () => {
   const link = placed(planOf(
     'forty-usb-c', { gps: 'positioning-serial' },
-    { supply: { type: 'adapter-5v-3a' }, assignments: { 'gps.tx': { position: 29, fixed: true }, 'gps.rx': { position: 7, fixed: true } } },
+    { supply: { type: 'adapter-5v-3a' },
+      assignments: { 'gps.tx': { position: 29, fixed: true }, 'gps.rx': { position: 7, fixed: true } } },
   ))!
 
   it('a console on the part\'s own port stops the plan, not only its file', () => {
     const plan = written(link)
     expect(plan.boot!.text).toContain('dtoverlay=uart3')
     expect(run(['check', fileOf('quiet.json', plan)]).status).toBe(0)
-    const noisy = { ...plan, boot: { ...plan.boot!, commandLine: 'console=ttyAMA3,115200 console=tty1 root=/dev/mmcblk0p2' } }
+    const noisy = { ...plan,
+      boot: { ...plan.boot!, commandLine: 'console=ttyAMA3,115200 console=tty1 root=/dev/mmcblk0p2' } }
     const checked = run(['check', fileOf('noisy.json', noisy)])
     expect(checked.status).toBe(1)
     expect(checked.stdout).toContain('stop  serial.console')
   })
 
   it('four servos on the board with four channels each have a line of the boot file', () => {
-    const plan = written(placed(planOf('forty-io-bridge', { a: 'servo-small', b: 'servo-small', c: 'servo-small', d: 'servo-small' }))!)
+    const plan = written(placed(planOf('forty-io-bridge',
+      { a: 'servo-small', b: 'servo-small', c: 'servo-small', d: 'servo-small' }))!)
     for (const id of ['a', 'b', 'c', 'd']) {
       const { position } = plan.assignments[`${id}.pulse`]!
       const { line } = catalogue.boards.get('forty-io-bridge')!.header.find(entry => entry.position === position)!

@@ -29,8 +29,10 @@ describe('voltaris first-programs', () => {
 
   it('ends with 1 where there is none of that kind, with 2 for what it does not know', () => {
     expect(run([demo, '--part', 'vent']).status).toBe(1)
-    expect(run([demo, '--part', 'nobody'])).toMatchObject({ status: 2, stderr: expect.stringContaining('it has scale, brood') })
-    expect(run([demo, '--language', 'nope'])).toMatchObject({ status: 2, stderr: expect.stringContaining('python, c, shell') })
+    expect(run([demo, '--part', 'nobody']))
+      .toMatchObject({ status: 2, stderr: expect.stringContaining('it has scale, brood') })
+    expect(run([demo, '--language', 'nope']))
+      .toMatchObject({ status: 2, stderr: expect.stringContaining('python, c, shell') })
     const boardless = JSON.stringify({ ...demoPlans[0], board: null })
     expect(run(['-'], boardless)).toMatchObject({ status: 2, stderr: expect.stringContaining('no board') })
   })

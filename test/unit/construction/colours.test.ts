@@ -12,7 +12,8 @@ import { catalogue, planOf } from '../../plans'
 
 const plans = [...demoPlans, ...placedPlans(5, 8100)]
 const wiresOf = (plan: Plan) => evaluate(plan, catalogue).wires
-const withRule = (plan: Plan, carries: Carries, colour: string | null) => applyEdit(plan, { edit: 'colour-rule', carries, colour }).plan
+const withRule = (plan: Plan, carries: Carries,
+  colour: string | null) => applyEdit(plan, { edit: 'colour-rule', carries, colour }).plan
 
 describe('a rule for colours', () => {
   it('law: it holds for what it is about and changes nothing else; taken back all is as before', () => {
@@ -43,9 +44,11 @@ describe('a rule for colours', () => {
     const plan = placed(planOf('forty-usb-c', { air: 'pressure-humidity-i2c', screen: 'oled-i2c' }))!
     const ruled = withRule(withRule(plan, 'i2c.sda', 'blue'), 'i2c.scl', 'yellow')
     const own = applyEdit(ruled, { edit: 'dress-wire', terminal: 'air.sda', colour: 'white' }).plan
-    const colours = Object.fromEntries(wiresOf(own).flatMap(({ terminal, colour }) => terminal ? [[terminal, colour]] : []))
+    const colours = Object.fromEntries(wiresOf(own)
+      .flatMap(({ terminal, colour }) => terminal ? [[terminal, colour]] : []))
     expect(colours).toMatchObject({
-      'air.sda': 'white', 'screen.sda': 'blue', 'air.scl': 'yellow', 'screen.scl': 'yellow', 'air.gnd': 'black', 'air.vcc': 'orange',
+      'air.sda': 'white', 'screen.sda': 'blue', 'air.scl': 'yellow', 'screen.scl': 'yellow', 'air.gnd': 'black',
+      'air.vcc': 'orange',
     })
     expect(cutListOf(wiresOf(own)).reduce((sum, { count, colour }) => sum + (colour === 'yellow' ? count : 0), 0))
       .toBe(wiresOf(own).filter(({ colour }) => colour === 'yellow').length)

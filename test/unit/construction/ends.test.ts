@@ -25,16 +25,20 @@ describe('ends of wires', () => {
     expect(wires).toBeGreaterThan(judgedAtLeast(200))
   })
 
-  // Common practice, no source: sockets on pins, pins into a breadboard, bare under a screw, soldered where there are no pins.
+  // Common practice, no source: sockets on pins, pins into a breadboard, bare under a screw, soldered where there are
+  // no pins.
   it('are such as hold where they go', () => {
     const ends = (board: string, parts: Record<string, string>) =>
-      wiresOf(placed(planOf(board, parts))!).filter(({ partId, shared }) => partId === 'it' && !shared).map(wire => wire.ends)
+      wiresOf(placed(planOf(board, parts))!).filter(({ partId, shared }) => partId === 'it' && !shared)
+        .map(wire => wire.ends)
     for (const pair of ends('forty-usb-c', { it: 'pressure-humidity-i2c' })) expect(pair).toEqual(['socket', 'socket'])
-    for (const pair of ends('tiny-unpopulated', { it: 'pressure-humidity-i2c' })) expect(pair).toEqual(['socket', 'solder'])
+    for (const pair of ends('tiny-unpopulated',
+      { it: 'pressure-humidity-i2c' })) expect(pair).toEqual(['socket', 'solder'])
     for (const pair of ends('tiny-unpopulated', { it: 'pressure-humidity-i2c', pins: 'header-forty' })) {
       expect(pair).toEqual(['socket', 'socket'])
     }
-    const meeting = (more: Record<string, string>) => wiresOf(placed(planOf('forty-usb-c', { a: 'light-i2c', b: 'motion-i2c', ...more }))!)
+    const meeting = (more: Record<string, string>) => wiresOf(placed(planOf('forty-usb-c',
+      { a: 'light-i2c', b: 'motion-i2c', ...more }))!)
       .filter(({ key }) => key.startsWith('splice@')).map(wire => wire.ends!.filter(end => end !== 'socket'))
     expect(new Set(meeting({}).flat())).toEqual(new Set(['bare']))
     expect(new Set(meeting({ holes: 'breadboard-400' }).flat())).toEqual(new Set(['pin']))

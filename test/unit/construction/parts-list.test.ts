@@ -15,13 +15,16 @@ describe('wires in the parts list', () => {
       for (const { kind, key, awg, colour, lengthM } of wires) {
         if (kind !== 'wire') continue
         const row = partsList.find(({ ids }) => ids.includes(key))!
-        expect(row.what).toBe(['Wire', ...awg === undefined ? [] : [`${Math.round(awg)} gauge`], ...colour ? [colour] : []].join(', '))
+        expect(row.what).toBe(['Wire', ...awg === undefined ? [] : [`${Math.round(awg)} gauge`], ...colour
+          ? [colour]
+          : []].join(', '))
         metres.set(row.what, (metres.get(row.what) ?? 0) + lengthM)
       }
       const rows = partsList.filter(({ kind }) => kind === 'wire')
       expect(rows.map(({ what }) => what).sort()).toEqual([...metres.keys()].sort())
       // A wire of two ways is two wires: the row may be longer than the list, never shorter.
-      for (const { what, lengthM } of rows) expect(lengthM!).toBeGreaterThanOrEqual(Number(metres.get(what)!.toFixed(2)) - 0.02)
+      for (const { what, lengthM } of rows) expect(lengthM!)
+        .toBeGreaterThanOrEqual(Number(metres.get(what)!.toFixed(2)) - 0.02)
       // They come last, and cost nothing by themselves.
       expect(partsList.slice(partsList.length - rows.length)).toEqual(rows)
       expect(rows.every(({ price }) => price === null)).toBe(true)
@@ -32,7 +35,8 @@ describe('wires in the parts list', () => {
   it('follow the colour and length that the maker gave a wire', () => {
     const plan = demoPlans[0]!
     const wire = evaluate(plan, shippedCatalogue).wires.find(({ kind, terminal }) => kind === 'wire' && terminal)!
-    const { plan: dressed } = applyEdit(plan, { edit: 'dress-wire', terminal: wire.terminal!, colour: 'brown', lengthM: 7 })
+    const { plan: dressed } = applyEdit(plan,
+      { edit: 'dress-wire', terminal: wire.terminal!, colour: 'brown', lengthM: 7 })
     const row = evaluate(dressed, shippedCatalogue).partsList.find(({ ids }) => ids.includes(wire.key))!
     expect(row.colour).toBe('brown')
     expect(row.lengthM!).toBeGreaterThanOrEqual(7)
@@ -46,7 +50,8 @@ describe('wires in the parts list', () => {
       expect(numbers).toEqual(wires.flatMap(({ kind }, i) => kind === 'wire' ? [i + 1] : []))
       for (const { count, colour, lengthM, awg, numbers: own } of cuts) {
         expect(own).toHaveLength(count)
-        for (const number of own) expect(wires[number - 1]).toMatchObject({ colour, lengthM, ...awg !== undefined && { awg } })
+        for (const number of own) expect(wires[number - 1])
+          .toMatchObject({ colour, lengthM, ...awg !== undefined && { awg } })
       }
     }
   })

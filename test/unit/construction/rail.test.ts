@@ -6,7 +6,8 @@ import { catalogue, fixedAt, planOf } from '../../plans'
 
 describe('the header for taking along', () => {
   const facts = gatherFacts(
-    planOf('forty-classic', { a: 'light-i2c' }, { name: 'Attic <1>', assignments: fixedAt({ 'a.sda': 3, 'a.scl': 5, 'a.vcc': 1 }) }),
+    planOf('forty-classic', { a: 'light-i2c' },
+      { name: 'Attic <1>', assignments: fixedAt({ 'a.sda': 3, 'a.scl': 5, 'a.vcc': 1 }) }),
     catalogue,
   )
 

@@ -1,4 +1,7 @@
-/** Steps of a build and their order: laws over generated plans and benches, brute force, and orders checked by a checker of its own. */
+/**
+ * Steps of a build and their order: laws over generated plans and benches, brute force, and orders checked by a checker
+ * of its own.
+ */
 import { describe, expect, it } from 'vitest'
 import { gatherFacts } from '../../../core/facts/gather'
 import { netlistOf } from '../../../core/netlist/build'
@@ -26,8 +29,10 @@ const built = (plan: Plan) => {
 
 /** A checker that shares nothing with the search: each step once, and each rule by its places. */
 function faultsOf(ids: readonly string[], { steps, precedences }: Workbench): string[] {
-  const faults = steps.filter(({ id }) => ids.filter(other => other === id).length !== 1).map(({ id }) => `${id} is not there once`)
-  for (const { first, then } of precedences) if (ids.indexOf(first) > ids.indexOf(then)) faults.push(`${then} before ${first}`)
+  const faults = steps.filter(({ id }) => ids.filter(other => other === id).length !== 1)
+    .map(({ id }) => `${id} is not there once`)
+  for (const { first,
+    then } of precedences) if (ids.indexOf(first) > ids.indexOf(then)) faults.push(`${then} before ${first}`)
   return faults
 }
 
@@ -52,7 +57,8 @@ describe('steps of a plan', () => {
       expect(faultsOf(build.best!.ids, bench)).toEqual([])
       const ids = build.steps.map(({ id }) => id)
       const supply = ids.indexOf('supply')
-      for (const id of ids.filter(id => /^(part|seat|power|splices)/.test(id))) if (supply >= 0) expect(ids.indexOf(id)).toBeLessThan(supply)
+      for (const id of ids.filter(id =>
+        /^(part|seat|power|splices)/.test(id))) if (supply >= 0) expect(ids.indexOf(id)).toBeLessThan(supply)
       if (ids.includes('trial')) expect(ids.slice(ids.indexOf('trial') + 1).every(id => id === 'lid')).toBe(true)
       expect(build.minutes).toBeGreaterThan(0)
     }
@@ -64,8 +70,10 @@ describe('steps of a plan', () => {
       expect(step.check).toMatch(/\.$/)
       expect(step.title.length).toBeGreaterThan(3)
     }
-    const { bench } = built(planOf('tiny-unpopulated', { pins: 'header-forty', lamp: 'led-plain', card: 'card-memory-32' }))
-    expect(bench.steps.find(({ id }) => id === 'header:pins')).toMatchObject({ undo: null, side: 'bottom', tool: 'iron', hold: true })
+    const { bench } = built(planOf('tiny-unpopulated',
+      { pins: 'header-forty', lamp: 'led-plain', card: 'card-memory-32' }))
+    expect(bench.steps.find(({ id }) => id === 'header:pins'))
+      .toMatchObject({ undo: null, side: 'bottom', tool: 'iron', hold: true })
     expect(bench.steps.find(({ id }) => id === 'image')!.undo).toBeNull()
   })
 
@@ -73,13 +81,15 @@ describe('steps of a plan', () => {
     const closed = built(planOf('forty-usb-c', {
       box: 'case-closed', fins: 'cooler-fins', card: 'card-memory-32', voice: 'audio-add-on', screen: 'panel-flat-7',
     })).build.steps.map(({ id }) => id)
-    const order = (...ids: string[]) => expect(ids.map(id => closed.indexOf(id))).toEqual(ids.map(id => closed.indexOf(id)).sort((a,
-      b) => a - b))
+    const order = (...ids: string[]) => expect(ids.map(id => closed.indexOf(id)))
+      .toEqual(ids.map(id => closed.indexOf(id)).sort((a,
+        b) => a - b))
     order('cool:fins', 'case:box', 'seat:voice')
     order('image', 'card:card', 'case:box')
     order('part:screen', 'seat:voice')
     order('shorts', 'supply', 'trial', 'lid')
-    const open = built(planOf('forty-usb-c', { card: 'card-memory-32', lamp: 'led-plain' })).build.steps.map(({ id }) => id)
+    const open = built(planOf('forty-usb-c',
+      { card: 'card-memory-32', lamp: 'led-plain' })).build.steps.map(({ id }) => id)
     expect(open.indexOf('card:card')).toBeGreaterThan(open.indexOf('part:lamp'))
   })
 
@@ -93,7 +103,8 @@ describe('steps of a plan', () => {
     expect(isDone({ ...step, hold: true }, new Set([...step.conductors, stepKey(step.id)]))).toBe(true)
     const hive = demoPlans[0]!
     const moved: Plan = { ...hive, build: { ...hive.build, done: ['scale.dout@40', 'step:lay'] } }
-    expect(built(moved).build.leftovers).toEqual([{ key: 'scale.dout@40', words: expect.stringMatching(/^Take Hive scale .* off position 40 \(G21\)/) }])
+    expect(built(moved).build.leftovers)
+      .toEqual([{ key: 'scale.dout@40', words: expect.stringMatching(/^Take Hive scale .* off position 40 \(G21\)/) }])
     for (const demo of demoPlans) expect(built(demo).build.leftovers, demo.name).toEqual([])
   })
 })
@@ -146,9 +157,11 @@ describe('an order of the maker', () => {
     expect(build.circle!.some(({ own }) => own)).toBe(true)
     expect(build.circle!.length).toBeLessThanOrEqual(3)
     build.circle!.forEach(({ then }, i, all) => expect(all[(i + 1) % all.length]!.first).toBe(then))
-    const finding = evaluate({ ...hive, build: { ...hive.build, rules } }, catalogue).findings.find(({ code }) => code === 'build.circle')!
+    const finding = evaluate({ ...hive, build: { ...hive.build, rules } }, catalogue).findings.find(({ code }) =>
+      code === 'build.circle')!
     expect(finding.severity).toBe('stop')
-    const mended = applyEdit({ ...hive, build: { ...hive.build, rules } }, { edit: 'all', edits: finding.fixes[0]!.edits }).plan
+    const mended = applyEdit({ ...hive, build: { ...hive.build, rules } },
+      { edit: 'all', edits: finding.fixes[0]!.edits }).plan
     expect(evaluate(mended, catalogue).findings.some(({ code }) => code === 'build.circle')).toBe(false)
   })
 
@@ -165,7 +178,8 @@ describe('an order of the maker', () => {
 
 function* permutations(list: readonly string[]): Generator<string[]> {
   if (!list.length) yield []
-  for (const [i, one] of list.entries()) for (const rest of permutations([...list.slice(0, i), ...list.slice(i + 1)])) yield [one, ...rest]
+  for (const [i, one] of list.entries()) for (const rest of permutations([...list.slice(0, i),
+    ...list.slice(i + 1)])) yield [one, ...rest]
 }
 
 describe('the best order', () => {
@@ -196,7 +210,8 @@ describe('the best order', () => {
 
   it('counts turns and tools by what lies between, not by steps that do not mind', () => {
     const step = (id: string, side: Side, tool: Tool): BuildStep => ({ ...anyBench(1, 1).steps[0]!, id, side, tool })
-    const steps = [step('a', 'top', 'iron'), step('b', 'any', 'none'), step('c', 'top', 'iron'), step('d', 'bottom', 'meter')]
+    const steps = [step('a', 'top', 'iron'), step('b', 'any', 'none'), step('c', 'top', 'iron'),
+      step('d', 'bottom', 'meter')]
     expect(costOf(['a', 'b', 'c', 'd'], steps)).toEqual({ flips: 1, toolChanges: 1 })
     expect(costOf(['a', 'd', 'b', 'c'], steps)).toEqual({ flips: 2, toolChanges: 2 })
     expect(costOf(['b'], steps)).toEqual({ flips: 0, toolChanges: 0 })
@@ -204,7 +219,8 @@ describe('the best order', () => {
 
   it('is none where rules go round, and the circle is the smallest one', () => {
     const bench = anyBench(3, 6)
-    const ring = (...ids: string[]) => ids.map((first, i): Precedence => ({ first, then: ids[(i + 1) % ids.length]!, why: 'so' }))
+    const ring = (...ids: string[]) =>
+      ids.map((first, i): Precedence => ({ first, then: ids[(i + 1) % ids.length]!, why: 'so' }))
     const both = { steps: bench.steps, precedences: [...ring('s0', 's1', 's2', 's3'), ...ring('s4', 's5')] }
     expect(bestOrder(both)).toBeNull()
     expect(smallestCircle(both)!.map(({ first }) => first).sort()).toEqual(['s4', 's5'])
@@ -218,7 +234,8 @@ describe('an order of the maker\'s on a plan that lost its board', () => {
     const facts = gatherFacts({ ...plan, build: { ...plan.build, order: ['part:stick', 'lay'] } }, catalogue)
     const { bench, steps, broken } = stepsOf(facts)
     const ids = new Set(bench.steps.map(({ id }) => id))
-    for (const { first, then } of bench.precedences) expect(ids.has(first) && ids.has(then), `${first} ${then}`).toBe(true)
+    for (const { first, then } of bench.precedences) expect(ids.has(first) && ids.has(then), `${first} ${then}`)
+      .toBe(true)
     expect(steps.map(({ id }) => id).sort()).toEqual([...ids].sort())
     expect(broken.map(({ first }) => first)).toContain('lay')
   })

@@ -20,8 +20,8 @@ const kept = (curve: Pick<KeptCurve, 'seconds' | 'values' | 'unit'>): KeptCurve 
 
 describe('a rise that is fitted', () => {
   it('comes to the certified figures of a standard set', () => {
-    // Published: NIST Statistical Reference Datasets, nonlinear regression, Misra1a: y = b1·(1 − e^(−b2·x)); b1 238.94212918,
-    // b2 5.5015643181e-4, residual standard deviation 0.10187876330 of 12 degrees of freedom.
+    // Published: NIST Statistical Reference Datasets, nonlinear regression, Misra1a: y = b1·(1 − e^(−b2·x)); b1
+    // 238.94212918, b2 5.5015643181e-4, residual standard deviation 0.10187876330 of 12 degrees of freedom.
     const x = [77.6, 114.9, 141.1, 190.8, 239.9, 289, 332.8, 378.4, 434.8, 477.3, 536.8, 593.1, 689.1, 760]
     const y = [10.07, 14.73, 17.94, 23.93, 29.61, 35.18, 40.02, 44.82, 50.76, 55.05, 61.01, 66.4, 75.47, 81.78]
     const fit = fitRise(x, y, 0)!
@@ -36,8 +36,10 @@ describe('a rise that is fitted', () => {
     for (let round = 0; round < 60; round++) {
       const [start, rise, tauS, restS] = [30 + 20 * next(), 5 + 30 * next(), 30 + 300 * next(), 20 + 100 * next()]
       const seconds = Array.from({ length: 300 }, (_, i) => i * (restS + 5 * tauS) / 299)
-      const values = seconds.map(second => (second <= restS ? start : start + rise * (1 - Math.exp(-(second - restS) / tauS)))
-        + (next() - 0.5) * 0.2)
+      const values = seconds.map(second => (second <= restS
+        ? start
+        : start + rise * (1 - Math.exp(-(second - restS) / tauS)))
+      + (next() - 0.5) * 0.2)
       const fit = fitRise(seconds, values)!
       expect(Math.abs(fit.start - start)).toBeLessThan(0.5)
       expect(Math.abs(fit.end - start - rise)).toBeLessThan(0.5)
@@ -60,14 +62,16 @@ describe('a measured load test', () => {
   const openPlan = (): Plan => {
     const plan = planOf('forty-usb-c', {})
     const { heat } = plan.power
-    return { ...plan, power: { ...plan.power, heat: { ...heat, cooler: 'fins', enclosure: 'open', minutes: 60, load: 'typical' } } }
+    return { ...plan, power: { ...plan.power,
+      heat: { ...heat, cooler: 'fins', enclosure: 'open', minutes: 60, load: 'typical' } } }
   }
   /** The load test that a thing with such a cooler gives, as one would store it. */
   const measuredWith = (plan: Plan, coolerKw: number): KeptCurve => {
     const { heat } = plan.power
     const facts = gatherFacts({ ...plan, power: { ...plan.power, heat: { ...heat, coolerKw } } }, catalogue)
     const { points } = runHeat(heatTask(facts, powerOf(facts), 0)!)
-    return kept({ unit: '°C', seconds: points.map(({ second }) => second), values: points.map(({ temperatureC }) => temperatureC) })
+    return kept({ unit: '°C', seconds: points.map(({ second }) => second),
+      values: points.map(({ temperatureC }) => temperatureC) })
   }
 
   it('gives back the resistance that made it, and what is taken predicts what was measured', () => {
@@ -77,11 +81,13 @@ describe('a measured load test', () => {
       const { heat } = judgeCurve(gatherFacts(plan, catalogue), curve)
       expect(heat?.why).toBe('')
       expect(heat!.measured!.coolerKw / kw).toBeCloseTo(1, 1)
-      const after = applyEdit(plan, { edit: 'set-power', power: { heat: { ...plan.power.heat, measured: heat!.measured! } } }).plan
+      const after = applyEdit(plan,
+        { edit: 'set-power', power: { heat: { ...plan.power.heat, measured: heat!.measured! } } }).plan
       const again = judgeCurve(gatherFacts(after, catalogue), curve).heat!
       expect(again.predictedEndC).toBeCloseTo(curve.values.at(-1)!, 0)
       const middle = again.predicted.find(({ second }) => second >= 300)!
-      expect(Math.abs(middle.temperatureC - curve.values[curve.seconds.findIndex(second => second >= 300)]!)).toBeLessThan(1)
+      expect(Math.abs(middle.temperatureC - curve.values[curve.seconds.findIndex(second => second >= 300)]!))
+        .toBeLessThan(1)
       // The figure does not depend on what the plan went by before.
       expect(again.measured).toEqual(heat!.measured)
     }
@@ -91,7 +97,8 @@ describe('a measured load test', () => {
     const plan = openPlan()
     const facts = gatherFacts(plan, catalogue)
     const curve = measuredWith(plan, 8)
-    const why = (seconds: number[], values: number[]) => judgeCurve(facts, kept({ unit: '°C', seconds, values })).heat?.why
+    const why = (seconds: number[],
+      values: number[]) => judgeCurve(facts, kept({ unit: '°C', seconds, values })).heat?.why
     expect(why(curve.seconds.slice(0, 12), curve.values.slice(0, 12))).toMatch(/stopped before/)
     expect(why(curve.seconds, curve.values.map(value => 100 - value))).toMatch(/falls/)
     expect(why(curve.seconds, curve.values.map(value => value + 60))).toMatch(/clocks fall/)
@@ -103,7 +110,8 @@ describe('a measured load test', () => {
     const measured = { coolerKw: 30, at: '2026-05-01T10:00:00.000Z' }
     const hot = { ...plan, power: { ...plan.power, heat: { ...plan.power.heat, measured } } }
     expect(gatherFacts(hot, catalogue).plan.power.heat.measured?.coolerKw).toBe(30)
-    const ownKw = (now: Plan) => heatTask(gatherFacts(now, catalogue), powerOf(gatherFacts(now, catalogue)), 0)!.cooler.ownKw
+    const ownKw = (now: Plan) =>
+      heatTask(gatherFacts(now, catalogue), powerOf(gatherFacts(now, catalogue)), 0)!.cooler.ownKw
     expect(ownKw(hot)).toBe(30)
     const edits = thingEdits(hot, 'cooler', catalogue.parts.get('cooler-block')!, catalogue)
     const other = applyEdit(hot, { edit: 'all', edits }).plan
@@ -123,7 +131,8 @@ describe('a measured discharge', () => {
     const curve = kept({ unit: 'V', seconds: [0, hours * 1800, hours * 3600], values: [4.1, 3.7, 3.2] })
     const { store } = judgeCurve(gatherFacts(plan, catalogue), curve)
     expect(store!.capacityMah / before.capacityMah).toBeCloseTo(0.8, 2)
-    const after = applyEdit(plan, { edit: 'set-figure', node: store!.node, figure: 'capacityMah', value: store!.capacityMah }).plan
+    const after = applyEdit(plan,
+      { edit: 'set-figure', node: store!.node, figure: 'capacityMah', value: store!.capacityMah }).plan
     const again = judgeCurve(gatherFacts(after, catalogue), curve).store!
     expect(again.predictedH / hours).toBeCloseTo(1, 1)
     expect(again.capacityMah / store!.capacityMah).toBeCloseTo(1, 2)
@@ -135,10 +144,13 @@ describe('a measured discharge', () => {
 
 describe('readings in a text', () => {
   it.each([
-    ['a table with commas', 'time,temp_c,humidity (%)\n0,21.5,40\n10,22,41\n20,22.5,42\n', 'times from "time"', [0, 10, 20]],
-    ['a table with semicolons and decimal commas', 'seconds;Temp (°C)\n0;1,5\n10;1,6\n20;1,7\n30;1,8\n', 'times from "seconds"',
+    ['a table with commas', 'time,temp_c,humidity (%)\n0,21.5,40\n10,22,41\n20,22.5,42\n', 'times from "time"',
+      [0, 10, 20]],
+    ['a table with semicolons and decimal commas', 'seconds;Temp (°C)\n0;1,5\n10;1,6\n20;1,7\n30;1,8\n',
+      'times from "seconds"',
       [0, 10, 20, 30]],
-    ['a table with clocks over midnight', 'at\ttemp\n23:59:50\t21\n23:59:55\t22\n00:00:05\t23\n', 'times from "at"', [0, 5, 15]],
+    ['a table with clocks over midnight', 'at\ttemp\n23:59:50\t21\n23:59:55\t22\n00:00:05\t23\n', 'times from "at"',
+      [0, 5, 15]],
   ])('%s', (_, text, times, seconds) => {
     const read = curvesIn(text)
     expect(read).toMatchObject({ times, stray: 0 })
@@ -175,7 +187,8 @@ describe('readings in a text', () => {
   })
 
   it('what first programs print and serve is read', () => {
-    const lines = [21.3, 21.4, 21.6].map(celsius => `temperature ${celsius} °C, pressure 998.9 hPa, humidity 45.0 %`).join('\n')
+    const lines = [21.3, 21.4, 21.6].map(celsius => `temperature ${celsius} °C, pressure 998.9 hPa, humidity 45.0 %`)
+      .join('\n')
     expect(curvesIn(lines).curves).toEqual([
       { name: 'temperature', unit: '°C', seconds: [0, 1, 2], values: [21.3, 21.4, 21.6] },
       { name: 'pressure', unit: 'hPa', seconds: [0, 1, 2], values: [998.9, 998.9, 998.9] },
@@ -186,13 +199,15 @@ describe('readings in a text', () => {
       parts: { air: { temperature: { value: 21 + second, unit: '°C' } }, scale: { error: 'no echo' } },
     }))
     for (const text of [served.join('\n'), `[${served.join(',')}]`, `{"readings": [${served.join(',')}]}`]) {
-      expect(curvesIn(text).curves).toEqual([{ name: 'air temperature', unit: '°C', seconds: [0, 30, 60], values: [21, 51, 81] }])
+      expect(curvesIn(text).curves)
+        .toEqual([{ name: 'air temperature', unit: '°C', seconds: [0, 30, 60], values: [21, 51, 81] }])
     }
   })
 
   it('a table of any figures is read back, whatever its marks; no text throws', () => {
-    const rows = fc.array(fc.tuple(fc.double({ min: -1e6, max: 1e6, noNaN: true }), fc.integer({ min: -50_000, max: 50_000 })),
-      { minLength: 3, maxLength: 40 })
+    const rows = fc.array(fc.tuple(fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+      fc.integer({ min: -50_000, max: 50_000 })),
+    { minLength: 3, maxLength: 40 })
     fc.assert(fc.property(rows, fc.constantFrom(',', ';', '\t'), (table, mark) => {
       const comma = mark !== ','
       const figure = (value: number) => String(Number(value.toFixed(4)) + 0).replace('.', comma ? ',' : '.')

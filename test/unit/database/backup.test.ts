@@ -70,7 +70,8 @@ describe('a backup', () => {
       // Through the file and back, as JSON has it.
       expect(await everything(to, target)).toEqual(JSON.parse(JSON.stringify(await everything(from, slots))))
       // Once more changes nothing.
-      expect(await restoreBackups(to, target, [bytes])).toMatchObject({ added: [], beside: [], renewed: [], same: drawn.length })
+      expect(await restoreBackups(to, target, [bytes]))
+        .toMatchObject({ added: [], beside: [], renewed: [], same: drawn.length })
       from.close()
       to.close()
     }), { numRuns: 25 })
@@ -78,11 +79,13 @@ describe('a backup', () => {
 
   it('takes only what changed since another, and both together give everything', async () => {
     const [first, second] = [
-      await database.create(emptyPlan('First'), new Date('2026-01-01')), await database.create(emptyPlan('Second'), new Date('2026-01-01')),
+      await database.create(emptyPlan('First'), new Date('2026-01-01')),
+      await database.create(emptyPlan('Second'), new Date('2026-01-01')),
     ]
     const whole = await makeBackup(database, memorySlots(), undefined, new Date('2026-01-02'))
     await database.save(
-      second.id, { plan: emptyPlan('Second, later'), base: second.plan, baseRevision: 1, tab: 'a', number: 1 }, new Date('2026-01-03'),
+      second.id, { plan: emptyPlan('Second, later'), base: second.plan, baseRevision: 1, tab: 'a', number: 1 },
+      new Date('2026-01-03'),
     )
     const changes = await makeBackup(database, memorySlots(), '2026-01-02T00:00:00.000Z', new Date('2026-01-04'))
     expect(changes.projects).toBe(1)
@@ -156,12 +159,15 @@ describe('a backup', () => {
 })
 
 describe('photos', () => {
-  const jpeg = (n: number) => new Uint8Array([0xff, 0xd8, 0xff, 0xe0, ...Array.from({ length: 40 }, (_, i) => (i * n) % 256)])
+  const jpeg = (n: number) =>
+    new Uint8Array([0xff, 0xd8, 0xff, 0xe0, ...Array.from({ length: 40 }, (_, i) => (i * n) % 256)])
   const ref = (n: number) => ({ id: `photo-${n}`, widthPx: 1600, heightPx: 1200 })
   const withPhotos = (...numbers: number[]): Plan => ({
-    ...demoPlans[0]!, log: [{ id: 'p', at: '2026-05-01T10:00:00.000Z', stage: 'build', text: 'The box', photos: numbers.map(ref) }],
+    ...demoPlans[0]!, log: [{ id: 'p', at: '2026-05-01T10:00:00.000Z', stage: 'build', text: 'The box',
+      photos: numbers.map(ref) }],
   })
-  const kept = (project: string, n: number) => ({ ...ref(n), project, at: `2026-05-0${n}T10:00:00.000Z`, jpeg: jpeg(n) })
+  const kept = (project: string,
+    n: number) => ({ ...ref(n), project, at: `2026-05-0${n}T10:00:00.000Z`, jpeg: jpeg(n) })
 
   it('come back with the backup, stay apart by project, and go with it', async () => {
     const [from, to] = [another(), another()]
@@ -186,7 +192,8 @@ describe('photos', () => {
     for (const broken of [
       files.filter(({ path }) => !isPicture(path)),
       files.map(file => isPicture(file.path) ? { ...file, bytes: new Uint8Array([1, 2, 3]) } : file),
-    ]) await expect(restoreBackups(to, memorySlots(), [zipOf(broken)])).rejects.toThrow(/photos\/.*in the backup is (missing|no JPEG)/)
+    ]) await expect(restoreBackups(to, memorySlots(),
+      [zipOf(broken)])).rejects.toThrow(/photos\/.*in the backup is (missing|no JPEG)/)
     expect(await to.projects.count()).toBe(0)
   })
 
@@ -202,7 +209,8 @@ describe('photos', () => {
   })
 
   it('go out with their plan and come in again; what no plan names stays, what is no photo is told', async () => {
-    const zip = bundleOf([{ plan: withPhotos(1, 2), photos: [1, 2, 3].map(n => ({ id: `photo-${n}`, jpeg: jpeg(n) })) }])
+    const zip = bundleOf([{ plan: withPhotos(1, 2),
+      photos: [1, 2, 3].map(n => ({ id: `photo-${n}`, jpeg: jpeg(n) })) }])
     const found = unbundle(zip)!
     expect(found.plans.map(({ text }) => JSON.parse(text).log[0].photos)).toEqual([[ref(1), ref(2)]])
     expect([...found.pictures]).toEqual([['photo-1', jpeg(1)], ['photo-2', jpeg(2)]])
@@ -225,8 +233,10 @@ describe('photos', () => {
     const { id } = await database.create(withPhotos(1))
     await keepPhoto(database, kept(id, 1))
     await copyPhotos(database, id, 'copy')
-    expect((await photosOf(database, 'copy')).map(({ id: own, project }) => [own, project])).toEqual([['photo-1', 'copy']])
-    await database.photos.bulkPut(Array.from({ length: MAX_PHOTOS - 1 }, (_, i) => ({ ...kept(id, 2), id: `many-${i}` })))
+    expect((await photosOf(database, 'copy')).map(({ id: own, project }) => [own, project]))
+      .toEqual([['photo-1', 'copy']])
+    await database.photos.bulkPut(Array.from({ length: MAX_PHOTOS - 1 },
+      (_, i) => ({ ...kept(id, 2), id: `many-${i}` })))
     await expect(keepPhoto(database, kept(id, 3))).rejects.toThrow(`${MAX_PHOTOS} photos`)
   })
 })

@@ -3,7 +3,8 @@ import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { inWords, StorageSilent, troubleOf } from '../../../app/database/failures'
 import { readPending, unsaved, writePending } from '../../../app/database/journal'
-import { BIN_MS, ProjectDamaged, ProjectDatabase, ProjectMissing, ProjectNewer, type Save } from '../../../app/database/projects'
+import { BIN_MS, ProjectDamaged, ProjectDatabase, ProjectMissing, ProjectNewer,
+  type Save } from '../../../app/database/projects'
 import { memorySlots, type Slots } from '../../../app/database/slots'
 import { Saver, type SaveState } from '../../../app/stores/saving'
 import { emptyPlan } from '../../../core/plan/create'
@@ -39,7 +40,8 @@ describe('projects in the database', () => {
 
   it('kept by an earlier Voltaris are read with the fields that have come since, and get their heads', async () => {
     const { softwareBuses: _s, own: _o, weights: _w, ...older } = named('Old')
-    await database.projects.add({ id: 'old', plan: older as never, revision: 3, createdAt: '2026-01-01', updatedAt: '2026-01-01' })
+    await database.projects.add({ id: 'old', plan: older as never, revision: 3, createdAt: '2026-01-01',
+      updatedAt: '2026-01-01' })
     expect((await database.list())[0]).toMatchObject({ id: 'old', name: 'Old' })
     expect((await database.read('old')).plan).toEqual(named('Old'))
   })
@@ -48,7 +50,8 @@ describe('projects in the database', () => {
     const fine = await database.create(named('Fine'))
     const at = { revision: 1, createdAt: '2026-01-01', updatedAt: '2026-01-01' }
     await database.projects.bulkAdd([
-      { id: 'no-plan', plan: null as never, ...at }, { id: 'parts', plan: { ...named('Parts'), parts: 'many' } as never, ...at },
+      { id: 'no-plan', plan: null as never, ...at },
+      { id: 'parts', plan: { ...named('Parts'), parts: 'many' } as never, ...at },
       { id: 'newer', plan: { ...named('Newer'), version: 2, wonder: true } as never, ...at },
     ])
     const heads = Object.fromEntries((await database.list()).map(head => [head.id, head.trouble?.kind]))
@@ -93,23 +96,24 @@ describe('the bin', () => {
   const inBin = async () => (await database.allHeads()).filter(head => head.deletedAt).length
 
   it('keeps a project for thirty days, whatever the clock does in between', async () => {
-    await fc.assert(fc.asyncProperty(fc.array(fc.integer({ min: -4000, max: 4000 }), { maxLength: 12 }), async (leaps) => {
-      const bin = new ProjectDatabase(`bin-${count++}`)
-      const { id } = await bin.create(named('A'))
-      // The true time, and what the clock shows: it leaps by so many days between two looks.
-      let [trueMs, shownMs] = [0, Date.parse('2026-01-01')]
-      await bin.emptyOldBin(new Date(shownMs))
-      await bin.putInBin([id], new Date(shownMs))
-      for (const leap of leaps) {
-        trueMs += DAY
-        shownMs += DAY + leap * DAY
+    await fc.assert(fc.asyncProperty(fc.array(fc.integer({ min: -4000, max: 4000 }), { maxLength: 12 }),
+      async (leaps) => {
+        const bin = new ProjectDatabase(`bin-${count++}`)
+        const { id } = await bin.create(named('A'))
+        // The true time, and what the clock shows: it leaps by so many days between two looks.
+        let [trueMs, shownMs] = [0, Date.parse('2026-01-01')]
         await bin.emptyOldBin(new Date(shownMs))
-        // Each look lets a week go by at most: four leaps forward are too few to empty it.
-        const forward = leaps.filter(days => days > 0).length
-        if (forward < 4 && trueMs < BIN_MS) expect(await bin.heads.get(id)).toBeDefined()
-      }
-      bin.close()
-    }), { numRuns: draws(40) })
+        await bin.putInBin([id], new Date(shownMs))
+        for (const leap of leaps) {
+          trueMs += DAY
+          shownMs += DAY + leap * DAY
+          await bin.emptyOldBin(new Date(shownMs))
+          // Each look lets a week go by at most: four leaps forward are too few to empty it.
+          const forward = leaps.filter(days => days > 0).length
+          if (forward < 4 && trueMs < BIN_MS) expect(await bin.heads.get(id)).toBeDefined()
+        }
+        bin.close()
+      }), { numRuns: draws(40) })
   })
 
   it('counts no time from before a project came there, and lets it go after thirty days of looks', async () => {
@@ -117,7 +121,8 @@ describe('the bin', () => {
     const start = Date.parse('2026-03-01')
     await database.emptyOldBin(new Date(start))
     await database.putInBin([id], new Date(start + 6 * DAY))
-    for (let day = 7; day < 36; day++) expect(await database.emptyOldBin(new Date(start + day * DAY)), String(day)).toBe(0)
+    for (let day = 7; day < 36; day++) expect(await database.emptyOldBin(new Date(start + day * DAY)), String(day))
+      .toBe(0)
     expect(await inBin()).toBe(1)
     expect(await database.emptyOldBin(new Date(start + 36 * DAY))).toBe(1)
     expect(await database.projects.count()).toBe(0)
@@ -151,10 +156,12 @@ class TestTab {
   readonly told: string[] = []
   saver!: Saver
 
-  constructor(readonly id: string, readonly database: ProjectDatabase, readonly slots: Slots, project: string, plan: Plan, revision = 1) {
+  constructor(readonly id: string, readonly database: ProjectDatabase, readonly slots: Slots, project: string,
+    plan: Plan, revision = 1) {
     this.plan = plan
     this.saver = new Saver(database, slots, project, plan, revision, {
-      id, plan: () => this.plan, trail: () => trailOf(startHistory(this.plan)), onState: state => this.states.push(state),
+      id, plan: () => this.plan, trail: () => trailOf(startHistory(this.plan)),
+      onState: state => this.states.push(state),
       onJoined: (sent, kept, collisions) => {
         const joined = merge(sent, this.plan, kept)
         this.told.push(...[...collisions, ...joined.collisions].map(({ mine }) => JSON.stringify(mine)))
@@ -237,7 +244,8 @@ describe('saving', () => {
     database.save = () => Promise.reject(Object.assign(new Error('no room'), { name: 'QuotaExceededError' }))
     tab.change({ name: 'B' })
     await tab.saver.settled()
-    expect(tab.states.at(-1)).toMatchObject({ state: 'failed', trouble: 'full', message: expect.stringContaining('storage is full') })
+    expect(tab.states.at(-1))
+      .toMatchObject({ state: 'failed', trouble: 'full', message: expect.stringContaining('storage is full') })
     expect(readPending(slots, project)[0]!.edits).toHaveLength(1)
     database.save = save
     tab.saver.retry()
@@ -247,7 +255,8 @@ describe('saving', () => {
   })
 
   it('loses no letter of two tabs, in any interleaving of typing and saving', async () => {
-    // Each letter is one of its tab and its place in the order of typing, in a field that both write, and one of the tab's own.
+    // Each letter is one of its tab and its place in the order of typing, in a field that both write, and one of the
+    // tab's own.
     const step = fc.record({ tab: fc.nat(1), field: fc.constantFrom('notes', 'story', 'log'), settle: fc.nat(3) })
     await fc.assert(fc.asyncProperty(fc.array(step, { maxLength: 24 }), async (steps) => {
       const shared = new ProjectDatabase(`pair-${count++}`)
@@ -260,7 +269,8 @@ describe('saving', () => {
         const token = `<${which}:${i}>`
         typed.push(token)
         if (field === 'log') {
-          tab.change({ log: [...tab.plan.log, { id: token, at: '2026-01-01T00:00:00.000Z', stage: 'build', text: token }] })
+          tab.change({ log: [...tab.plan.log,
+            { id: token, at: '2026-01-01T00:00:00.000Z', stage: 'build', text: token }] })
         }
         else tab.change({ [field]: `${tab.plan[field] as string ?? ''}${token}` })
         if (settle === 1) await tab.saver.settled()
@@ -303,7 +313,8 @@ describe('troubles of the storage', () => {
   it('have a sentence each, found through what the library wraps around them', () => {
     const error = (name: string, inner?: unknown) => Object.assign(new Error(name), { name, inner })
     for (const [given, trouble] of [
-      [error('AbortError', error('QuotaExceededError')), 'full'], [error('OpenFailedError', error('SecurityError')), 'refused'],
+      [error('AbortError', error('QuotaExceededError')), 'full'],
+      [error('OpenFailedError', error('SecurityError')), 'refused'],
       [error('DatabaseClosedError'), 'deleted'], [new StorageSilent(8), 'silent'], [new ProjectMissing('x'), 'gone'],
       [error('UnknownError'), 'refused'], [new Error('something else'), 'other'], ['no error at all', 'other'],
     ] as const) {
@@ -311,7 +322,8 @@ describe('troubles of the storage', () => {
       expect(inWords(given)).toMatch(/[.!?]$/)
     }
     expect(
-      new Set(['QuotaExceededError', 'StorageSilent', 'DatabaseClosedError', 'SecurityError'].map(name => inWords(error(name)))).size,
+      new Set(['QuotaExceededError', 'StorageSilent', 'DatabaseClosedError', 'SecurityError'].map(name =>
+        inWords(error(name)))).size,
     ).toBe(4)
   })
 })

@@ -18,8 +18,12 @@ import { anyTree } from '../../devicetree'
 import { catalogue, planOf } from '../../plans'
 import { draws } from '../../random'
 
-/** A made-up board with a pin controller of the given binding, an I²C bus on lines 11 and 12 and a serial port on 4 and 5. */
-const board = (i2c: string, uart: string, controller = 'gpio-controller; #gpio-cells = <2>;') => profileOf(compileText(`/dts-v1/;
+/**
+ * A made-up board with a pin controller of the given binding, an I²C bus on lines 11 and 12 and a serial port
+ * on 4 and 5.
+ */
+const board = (i2c: string, uart: string,
+  controller = 'gpio-controller; #gpio-cells = <2>;') => profileOf(compileText(`/dts-v1/;
 / {
   model = "Potting shed board"; compatible = "made-up,shed", "made-up,soc"; #address-cells = <1>; #size-cells = <1>;
   aliases { i2c0 = &i2c0; serial1 = &uart1; };
@@ -36,8 +40,10 @@ const board = (i2c: string, uart: string, controller = 'gpio-controller; #gpio-c
 
 // published: Linux kernel, bindings/pinctrl, one binding each
 const BINDINGS: [name: string, i2c: string, uart: string, pins: string[], lines: (number | null)[]][] = [
-  ['numbered', 'brcm,pins = <11 12>; brcm,function = <4>;', 'brcm,pins = <4 5>; brcm,function = <4>;', ['gpio11', 'gpio12'], [11, 12]],
-  ['named', 'pins = "PA11", "PA12"; function = "i2c0";', 'pins = "PA4", "PA5"; function = "uart1";', ['PA11', 'PA12'], [11, 12]],
+  ['numbered', 'brcm,pins = <11 12>; brcm,function = <4>;', 'brcm,pins = <4 5>; brcm,function = <4>;',
+    ['gpio11', 'gpio12'], [11, 12]],
+  ['named', 'pins = "PA11", "PA12"; function = "i2c0";', 'pins = "PA4", "PA5"; function = "uart1";', ['PA11', 'PA12'],
+    [11, 12]],
   [
     'grouped', 'mux { groups = "i2c0_sda_a", "i2c0_sck_a"; function = "i2c0"; };',
     'mux { groups = "uart1_tx", "uart1_rx"; function = "uart1"; };', ['i2c0_sda_a', 'i2c0_sck_a'], [null, null],
@@ -50,11 +56,14 @@ const BINDINGS: [name: string, i2c: string, uart: string, pins: string[], lines:
     'fsl,pins = <0x234 0x49c 0 0 0 0x140>;', ['pad-0x1bc', 'pad-0x1c0'], [null, null],
   ],
   [
-    'offset', 'pinctrl-single,pins = <0x188 0x30>, <0x18c 0x30>;', 'pinctrl-single,pins = <0x170 0x30>;', ['pad-0x188', 'pad-0x18c'],
+    'offset', 'pinctrl-single,pins = <0x188 0x30>, <0x18c 0x30>;', 'pinctrl-single,pins = <0x170 0x30>;',
+    ['pad-0x188', 'pad-0x18c'],
     [null, null],
   ],
-  ['packed', 'pins { pinmux = <0xb05>, <0xc05>; };', 'pins { pinmux = <0x401>, <0x501>; };', ['pin11', 'pin12'], [11, 12]],
-  ['lettered', 'samsung,pins = "gpb-0", "gpb-1"; samsung,pin-function = <2>;', 'samsung,pins = "gpa-0";', ['gpb-0', 'gpb-1'], [null, null]],
+  ['packed', 'pins { pinmux = <0xb05>, <0xc05>; };', 'pins { pinmux = <0x401>, <0x501>; };', ['pin11', 'pin12'],
+    [11, 12]],
+  ['lettered', 'samsung,pins = "gpb-0", "gpb-1"; samsung,pin-function = <2>;', 'samsung,pins = "gpa-0";',
+    ['gpb-0', 'gpb-1'], [null, null]],
 ]
 
 describe('a board read from its tree', () => {
@@ -67,7 +76,8 @@ describe('a board read from its tree', () => {
     expect(bus).toMatchObject({ labels: ['i2c0'], number: 0, status: 'disabled', device: '/dev/i2c-0' })
     expect(bus.groups.flatMap(group => group.pins.map(pin => pin.name))).toEqual(pins)
     expect(bus.groups.flatMap(group => group.pins.map(pin => pin.line))).toEqual(lines)
-    expect(profile.controllers.find(controller => controller.kind === 'serial')).toMatchObject({ status: 'okay', device: '/dev/ttyS1' })
+    expect(profile.controllers.find(controller => controller.kind === 'serial'))
+      .toMatchObject({ status: 'okay', device: '/dev/ttyS1' })
     expect(overlayTarget(profile, bus)).toBe('&i2c0')
   })
 
@@ -103,7 +113,8 @@ describe('a table of positions', () => {
     const { rows, problems } = readPositions(TABLE)
     expect(problems).toEqual([])
     expect(rows.map(row => [row.position, row.kind, row.line])).toEqual([
-      [1, '3V3', undefined], [2, '5V', undefined], [3, 'line', 12], [4, '5V', undefined], [5, 'line', 11], [6, 'ground', undefined],
+      [1, '3V3', undefined], [2, '5V', undefined], [3, 'line', 12], [4, '5V', undefined], [5, 'line', 11],
+      [6, 'ground', undefined],
       [7, 'line', 6], [8, 'line', 4], [9, 'ground', undefined], [10, 'line', 5], [11, 'line', 54],
     ])
     expect([lineOf('PC3'), lineOf('GPIO_14'), lineOf('pin7'), lineOf('SDA')]).toEqual([67, 14, 7, null])
@@ -111,7 +122,8 @@ describe('a table of positions', () => {
   })
 
   it('says of each line that it cannot read which and why', () => {
-    expect(readPositions('3 PA12\n3 PA13\n999 GND\n4 what\nrow 7\n').problems.map(problem => problem.line)).toEqual([2, 3, 4, 5])
+    expect(readPositions('3 PA12\n3 PA13\n999 GND\n4 what\nrow 7\n').problems.map(problem => problem.line))
+      .toEqual([2, 3, 4, 5])
     fc.assert(fc.property(fc.string(), text => void readPositions(text)))
   })
 
@@ -131,7 +143,8 @@ describe('a board made from a tree', () => {
   it('is a board file, and says what it had to assume', () => {
     expect(boardSchema.validate(made.board).error).toBeUndefined()
     expect(made.board).toMatchObject({
-      name: 'Potting shed board', tree: { compatible: 'made-up,soc', binding: 'named', chips: [{ label: 'pio', first: 0, cells: 3 }] },
+      name: 'Potting shed board',
+      tree: { compatible: 'made-up,soc', binding: 'named', chips: [{ label: 'pio', first: 0, cells: 3 }] },
     })
     expect(made.board.controllers.map(controller => [controller.id, controller.routes[0]!.lines])).toEqual([
       ['i2c0', { scl: 11, sda: 12 }], ['uart1', { tx: 4, rx: 5 }],
@@ -152,7 +165,8 @@ describe('a board made from a tree', () => {
     if (!overlay.ok) throw new Error(overlay.why)
     expect(overlay.source).toContain('&i2c0 {')
     const tree = compileText(
-      '/dts-v1/; / { #address-cells = <1>; #size-cells = <1>; i2c0: i2c@2000 { reg = <0x2000 4>; status = "disabled"; }; };',
+      '/dts-v1/; / { #address-cells = <1>; #size-cells = <1>; i2c0: i2c@2000 { reg = <0x2000 4>; status = '
+      + '"disabled"; }; };',
       { symbols: true },
     )
     expect(() => applyOverlay(tree, compileText(overlay.source))).not.toThrow()
@@ -160,7 +174,8 @@ describe('a board made from a tree', () => {
 
   it('names lines by bank where its chip wants that', () => {
     const start = {
-      ...planOf('own-shed', { keys: 'led-plain' }), own: { boards: [made.board], parts: [] }, assignments: { 'keys.a': { position: 7 } },
+      ...planOf('own-shed', { keys: 'led-plain' }), own: { boards: [made.board], parts: [] },
+      assignments: { 'keys.a': { position: 7 } },
     }
     const facts = gatherFacts(start, catalogue)
     const overlay = overlayForPart(facts, facts.parts[0]!)
@@ -172,21 +187,27 @@ describe('a board made from a tree', () => {
   it('says when its tree has no labels to name', () => {
     const bare = { ...made.board, tree: { ...made.board.tree!, symbols: false } }
     const facts = gatherFacts(
-      { ...planOf('own-shed', { keys: 'led-plain' }), own: { boards: [bare], parts: [] }, assignments: { 'keys.a': { position: 7 } } },
+      { ...planOf('own-shed', { keys: 'led-plain' }), own: { boards: [bare], parts: [] },
+        assignments: { 'keys.a': { position: 7 } } },
       catalogue,
     )
-    expect(overlayForPart(facts, facts.parts[0]!)).toMatchObject({ ok: false, why: expect.stringContaining('without labels') })
+    expect(overlayForPart(facts, facts.parts[0]!))
+      .toMatchObject({ ok: false, why: expect.stringContaining('without labels') })
   })
 })
 
 describe('an overlay for a part', () => {
-  const facts = (parts: Parameters<typeof planOf>[1], more = {}) => gatherFacts(planOf('forty-usb-c', parts, more), catalogue)
+  const facts = (parts: Parameters<typeof planOf>[1],
+    more = {}) => gatherFacts(planOf('forty-usb-c', parts, more), catalogue)
   const first = (made: ReturnType<typeof facts>) => overlayForPart(made, made.parts[0]!)
 
   it('is not made where something is missing, and says what', () => {
-    expect(first(facts({ a: 'humidity-i2c' }))).toMatchObject({ ok: false, why: expect.stringContaining('on no I²C bus yet') })
-    expect(first(facts({ a: 'led-plain' }))).toMatchObject({ ok: false, why: expect.stringContaining('no line of the header yet') })
-    expect(first(facts({ a: 'fan-socket' }))).toMatchObject({ ok: false, why: expect.stringContaining('no kernel binding') })
+    expect(first(facts({ a: 'humidity-i2c' })))
+      .toMatchObject({ ok: false, why: expect.stringContaining('on no I²C bus yet') })
+    expect(first(facts({ a: 'led-plain' })))
+      .toMatchObject({ ok: false, why: expect.stringContaining('no line of the header yet') })
+    expect(first(facts({ a: 'fan-socket' })))
+      .toMatchObject({ ok: false, why: expect.stringContaining('no kernel binding') })
     expect(first(gatherFacts(planOf(null, { a: 'led-plain' }), catalogue))).toMatchObject({
       ok: false, why: expect.stringContaining('board first'),
     })
@@ -195,7 +216,8 @@ describe('an overlay for a part', () => {
   it('of the maker\'s own part comes from the part\'s file', () => {
     const own = {
       ...catalogue.parts.get('light-i2c')!, id: 'own-light',
-      kernel: { node: 'light', compatible: 'made-up,light', on: 'i2c' as const, origin: 'yours', properties: ['gain = <2>;'] },
+      kernel: { node: 'light', compatible: 'made-up,light', on: 'i2c' as const, origin: 'yours',
+        properties: ['gain = <2>;'] },
     }
     const overlay = first(gatherFacts(
       {

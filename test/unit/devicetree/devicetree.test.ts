@@ -1,4 +1,7 @@
-/** Device tree sources and blobs by themselves: faults with their place, hostile input, laws of printing and merging, the command. */
+/**
+ * Device tree sources and blobs by themselves: faults with their place, hostile input, laws of printing and
+ * merging, the command.
+ */
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -10,7 +13,8 @@ import { writeBlob } from '../../../core/devicetree/blob/write'
 import { applyOverlay } from '../../../core/devicetree/overlay/apply'
 import { compileText } from '../../../core/devicetree/source/compile'
 import { printSource, printValue } from '../../../core/devicetree/source/print'
-import { cellsOf, DeviceTreeError, nodeAt, propertyOf, stringsOf, type DeviceTree } from '../../../core/devicetree/types'
+import { cellsOf, DeviceTreeError, nodeAt, propertyOf, stringsOf,
+  type DeviceTree } from '../../../core/devicetree/types'
 import { anyBase, anyOverlay, anyTree } from '../../devicetree'
 import { draws, judgedAtLeast } from '../../random'
 
@@ -53,15 +57,16 @@ describe('values', () => {
     // arithmetic
     expect(
       cells(
-        '<(1 + 2 * 3) (7 / 2) (7 % 4) (1 << 31) (0xf0 >> 4) (5 & 3) (5 | 3) (5 ^ 3) (1 ? 2 : 3) (0 || 4) (1 && 0) (3 == 3) (3 != 3) (-1) '
-        + '(~0xf) (!7)>',
+        '<(1 + 2 * 3) (7 / 2) (7 % 4) (1 << 31) (0xf0 >> 4) (5 & 3) (5 | 3) (5 ^ 3) (1 ? 2 : 3) (0 || 4) (1 && 0) (3 '
+        + '== 3) (3 != 3) (-1) (~0xf) (!7)>',
       ),
     )
       .toEqual([7, 3, 3, 0x80000000, 15, 1, 7, 6, 2, 1, 0, 1, 0, 0xFFFFFFFF, 0xFFFFFFF0, 0])
   })
 
   it('know macros, binding constants and included files', () => {
-    const files = { read: (name: string) => name === 'more.dtsi' ? { text: '/ { added = <FIVE>; };', file: name } : null }
+    const files = { read: (name: string) =>
+      name === 'more.dtsi' ? { text: '/ { added = <FIVE>; };', file: name } : null }
     const tree = compileText(
       '/dts-v1/;\n#include <dt-bindings/gpio/gpio.h>\n#define FIVE 5\n#define LONG (FIVE \\\n + 1)\n#ifdef FIVE\n/ { a = <FIVE LONG '
       + 'GPIO_ACTIVE_LOW>; };\n#else\nnonsense\n#endif\n#include "more.dtsi"\n',
@@ -72,7 +77,8 @@ describe('values', () => {
   })
 
   it('a macro or an include that leads to itself ends', () => {
-    expect(faultOf(() => compileText('/dts-v1/;\n#define A B\n#define B A\n/ { x = <A>; };')).message).toMatch(/"A" is neither/)
+    expect(faultOf(() => compileText('/dts-v1/;\n#define A B\n#define B A\n/ { x = <A>; };')).message)
+      .toMatch(/"A" is neither/)
     const doubling = Array.from({ length: 31 }, (_, n) => `#define M${n + 1} M${n} M${n}`).join('\n')
     expect(faultOf(() => compileText(`/dts-v1/;\n#define M0 1\n${doubling}\n/ { x = <M31>; };`)).fault).toBe('limit')
     const ring = { read: (file: string) => ({ text: `#include "${file === 'a' ? 'b' : 'a'}"\n`, file }) }
@@ -80,21 +86,24 @@ describe('values', () => {
       faultOf(() => compileText('/dts-v1/;\n#include "a"\n', { files: ring })).message,
     ).toMatch(/include each other.*a → b → a|b → a → b/)
     expect(
-      faultOf(() => compileText('/dts-v1/; /include/ "me"', { files: { read: file => ({ text: '/include/ "me"', file }) } })).fault,
+      faultOf(() => compileText('/dts-v1/; /include/ "me"',
+        { files: { read: file => ({ text: '/include/ "me"', file }) } })).fault,
     ).toBe('limit')
   })
 
   it('print as text where they are text', () => {
     const bytes = (text: string) => Uint8Array.from(text, letter => letter.charCodeAt(0))
     expect([
-      printValue(bytes('okay\0')), printValue(bytes('a\0b\0')), printValue(bytes('\0')), printValue(bytes('\0\0\0\x05')),
+      printValue(bytes('okay\0')), printValue(bytes('a\0b\0')), printValue(bytes('\0')),
+      printValue(bytes('\0\0\0\x05')),
       printValue(bytes('abc')),
     ]).toEqual(['"okay"', '"a", "b"', '[00]', '<0x5>', '[61 62 63]'])
   })
 })
 
 describe('hostile input', () => {
-  const sane = writeBlob(compileText('/dts-v1/; /memreserve/ 1 2; / { a = "b"; r = <&l>; l: n@1 { reg = <1>; deep { x; }; }; };'))
+  const sane = writeBlob(compileText('/dts-v1/; /memreserve/ 1 2; / { a = "b"; r = <&l>; l: n@1 { reg = <1>; deep { x; '
+    + '}; }; };'))
 
   it('thousands of damaged blobs give a typed error or a tree, never anything else', () => {
     let refused = 0
@@ -130,7 +139,8 @@ describe('hostile input', () => {
   })
 
   it('every cut of a blob says that it is cut', () => {
-    for (let length = 0; length < sane.length; length++) expect(faultOf(() => readBlob(sane.slice(0, length))).fault).toBe('blob')
+    for (let length = 0; length < sane.length; length++) expect(faultOf(() => readBlob(sane.slice(0, length))).fault)
+      .toBe('blob')
   })
 
   it('damaged sources give a typed error or a tree', () => {
@@ -139,11 +149,13 @@ describe('hostile input', () => {
     fc.assert(fc.property(fc.array(
       fc.tuple(
         fc.nat(source.length),
-        fc.constantFrom('', '{', '}', ';', '<', '>', '"', '&', '(', ')', '/*', '\\', '#', '\0', '=', ',', '0', '\n#define X X\n'),
+        fc.constantFrom('', '{', '}', ';', '<', '>', '"', '&', '(', ')', '/*', '\\', '#', '\0', '=', ',', '0',
+          '\n#define X X\n'),
       ),
       { minLength: 1, maxLength: 5 },
     ), (changes) => {
-      const damaged = changes.reduce((text, [at, put]) => text.slice(0, at) + put + text.slice(at + (put ? 0 : 3)), source)
+      const damaged = changes.reduce((text, [at, put]) => text.slice(0, at) + put + text.slice(at + (put ? 0 : 3)),
+        source)
       try {
         compileText(damaged)
       }
@@ -155,8 +167,10 @@ describe('hostile input', () => {
 
   it('nesting has an end, in sources, blobs and expressions', () => {
     expect(faultOf(() => compileText(`/dts-v1/; / { ${'a { '.repeat(200)}${'}; '.repeat(200)}};`)).fault).toBe('limit')
-    expect(faultOf(() => compileText(`/dts-v1/; / { x = <${'('.repeat(5000)}1${')'.repeat(5000)}>; };`)).fault).toBe('limit')
-    const deep = (levels: number): DeviceTree['root'] => ({ name: 'a', properties: [], children: levels ? [deep(levels - 1)] : [] })
+    expect(faultOf(() => compileText(`/dts-v1/; / { x = <${'('.repeat(5000)}1${')'.repeat(5000)}>; };`)).fault)
+      .toBe('limit')
+    const deep = (levels: number): DeviceTree['root'] => ({ name: 'a', properties: [],
+      children: levels ? [deep(levels - 1)] : [] })
     expect(faultOf(() => writeBlob({ reservations: [], root: deep(100), bootCpu: 0 })).fault).toBe('limit')
   })
 })
@@ -212,7 +226,8 @@ describe('overlays that do not go on', () => {
 
   it('what goes on lies where it should, with its references filled in and its labels added', () => {
     const above = compileText(
-      '/dts-v1/; /plugin/; &i2c { status = "okay"; s: sensor@76 { reg = <0x76>; parent = <&i2c>; me = <&s>; }; };', { symbols: true },
+      '/dts-v1/; /plugin/; &i2c { status = "okay"; s: sensor@76 { reg = <0x76>; parent = <&i2c>; me = <&s>; }; };',
+      { symbols: true },
     )
     const { root } = applyOverlay(base, above)
     const sensor = nodeAt(root, '/i2c@1/sensor@76')!
@@ -245,7 +260,8 @@ describe('voltaris dt', () => {
     expect(run('compile', stray, '-o', out('stray.dtbo')).status).toBe(0)
     expect(run('apply', out('base.dtb'), out('over.dtbo'), '-o', out('merged.dtb')).status).toBe(0)
     expect(run('decompile', out('merged.dtb')).stdout).toContain('status = "okay"')
-    expect(run('apply', out('base.dtb'), out('stray.dtbo'))).toMatchObject({ status: 1, stderr: expect.stringContaining('no label "spi"') })
+    expect(run('apply', out('base.dtb'), out('stray.dtbo')))
+      .toMatchObject({ status: 1, stderr: expect.stringContaining('no label "spi"') })
     expect(readBlob(readFileSync(out('merged.dtb'))).root.children.length).toBeGreaterThan(0)
   })
 
@@ -253,7 +269,8 @@ describe('voltaris dt', () => {
     expect(run('compile', file('bad.dts', '/dts-v1/;\n/ { a = <1; };'))).toMatchObject({
       status: 2, stderr: expect.stringContaining('bad.dts:2:11'),
     })
-    expect(run('decompile', file('bad.dtb', 'no blob'))).toMatchObject({ status: 2, stderr: expect.stringContaining('header') })
+    expect(run('decompile', file('bad.dtb', 'no blob')))
+      .toMatchObject({ status: 2, stderr: expect.stringContaining('header') })
     for (const args of [['fly'], [], ['compile'], ['apply', 'x'], ['decompile', join(folder, 'none')]]) {
       expect(run(...args).status, args.join(' ')).toBe(2)
     }

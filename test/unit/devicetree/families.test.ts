@@ -1,12 +1,19 @@
-/** Pins of boards of many chip families by the names and lines that the kernel's own headers, trees and drivers give them. */
+/**
+ * Pins of boards of many chip families by the names and lines that the kernel's own headers, trees and
+ * drivers give them.
+ */
 import { describe, expect, it } from 'vitest'
 import { PADS } from '../../../core/devicetree/board/pads'
 import { profileOf } from '../../../core/devicetree/board/profile'
 import { compileText } from '../../../core/devicetree/source/compile'
 
-const chip = (label: string, more = '', at = '#gpio-cells = <2>') => `${label}: ${label} { gpio-controller; ${at}; ${more} };`
+const chip = (label: string, more = '',
+  at = '#gpio-cells = <2>') => `${label}: ${label} { gpio-controller; ${at}; ${more} };`
 
-/** A tree with one bus whose pins are told by `group`; `soc` holds controllers and chips, `around` stands in the controller of pins. */
+/**
+ * A tree with one bus whose pins are told by `group`; `soc` holds controllers and chips, `around` stands in the
+ * controller of pins.
+ */
 function busOf({ compatible = 'made-up,board', controller, group, soc = '', around = '', aliases = '', cells = '' }: {
   compatible?: string
   controller: string
@@ -40,7 +47,8 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   [
     'a second chip of banks from L on (arm/sun8i-h3.dtsi)',
     {
-      controller: 'allwinner,sun8i-h3-r-pinctrl', cells: 'gpio-controller; #gpio-cells = <3>;', group: 'pins = "PL0", "PL1"; function = '
+      controller: 'allwinner,sun8i-h3-r-pinctrl', cells: 'gpio-controller; #gpio-cells = <3>;',
+      group: 'pins = "PL0", "PL1"; function = '
         + '"s_i2c";',
       soc: 'pio: pinctrl@9 { compatible = "allwinner,sun8i-h3-pinctrl"; gpio-controller; #gpio-cells = <3>; };',
     },
@@ -56,7 +64,8 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   ],
   [
     'pins by number (bindings/pinctrl/brcm,bcm2835-gpio.txt)',
-    { controller: 'brcm,bcm2835-gpio', cells: 'gpio-controller; #gpio-cells = <2>;', group: 'brcm,pins = <2 3>; brcm,function = <4>;' },
+    { controller: 'brcm,bcm2835-gpio', cells: 'gpio-controller; #gpio-cells = <2>;',
+      group: 'brcm,pins = <2 3>; brcm,function = <4>;' },
     [['gpio2', 2], ['gpio3', 3]],
   ],
   [
@@ -70,26 +79,31 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   [
     'pads by register (arm64/freescale/imx8mm-pinfunc.h: I2C1_SCL is GPIO5_IO14)',
     {
-      controller: 'fsl,imx8mm-iomuxc', group: 'fsl,pins = <0x214 0x47c 0 0 0 0x400001c3>, <0x218 0x480 0 0 0 0x400001c3>;',
-      soc: [1, 2, 3, 4, 5].map(n => chip(`gpio${n}`)).join(' '), aliases: [1, 2, 3, 4, 5].map(n => `gpio${n - 1} = &gpio${n};`).join(' '),
+      controller: 'fsl,imx8mm-iomuxc',
+      group: 'fsl,pins = <0x214 0x47c 0 0 0 0x400001c3>, <0x218 0x480 0 0 0 0x400001c3>;',
+      soc: [1, 2, 3, 4, 5].map(n => chip(`gpio${n}`)).join(' '),
+      aliases: [1, 2, 3, 4, 5].map(n => `gpio${n - 1} = &gpio${n};`).join(' '),
     },
     [['I2C1_SCL', 142], ['I2C1_SDA', 143]],
   ],
   [
     'pads by register of an older family (arm/imx6q-pinfunc.h: EIM_D21 is GPIO3_IO21)',
     {
-      controller: 'fsl,imx6q-iomuxc', group: 'fsl,pins = <0xa4 0x3b8 0x898 6 0 0x4001b8b1>, <0xc4 0x3d8 0x89c 6 0 0x4001b8b1>;',
-      soc: [1, 2, 3].map(n => chip(`gpio${n}`)).join(' '), aliases: [1, 2, 3].map(n => `gpio${n - 1} = &gpio${n};`).join(' '),
+      controller: 'fsl,imx6q-iomuxc',
+      group: 'fsl,pins = <0xa4 0x3b8 0x898 6 0 0x4001b8b1>, <0xc4 0x3d8 0x89c 6 0 0x4001b8b1>;',
+      soc: [1, 2, 3].map(n => chip(`gpio${n}`)).join(' '),
+      aliases: [1, 2, 3].map(n => `gpio${n - 1} = &gpio${n};`).join(' '),
     },
     [['EIM_D21', 85], ['EIM_D28', 92]],
   ],
   [
     'pads of three cells, lines by ranges (dt-bindings/pinctrl/am33xx.h, am33xx-l4.dtsi: I2C0_SDA is line 5 of chip 3)',
     {
-      compatible: 'ti,am33xx', controller: 'pinctrl-single', cells: '#pinctrl-cells = <2>; pinctrl-single,register-width = <32>;',
+      compatible: 'ti,am33xx', controller: 'pinctrl-single',
+      cells: '#pinctrl-cells = <2>; pinctrl-single,register-width = <32>;',
       group: 'pinctrl-single,pins = <0x188 0x30 0>, <0x18c 0x30 0>;',
-      soc: `gpio0: gpio0 { gpio-controller; #gpio-cells = <2>; }; gpio3: gpio3 { gpio-controller; #gpio-cells = <2>; gpio-ranges = `
-        + `<&pins 5 98 2>; };`,
+      soc: 'gpio0: gpio0 { gpio-controller; #gpio-cells = <2>; }; gpio3: gpio3 { gpio-controller; #gpio-cells = <2>; '
+        + 'gpio-ranges = <&pins 5 98 2>; };',
     },
     [['I2C0_SDA', 101], ['I2C0_SCL', 102]],
   ],
@@ -105,29 +119,34 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
     'ports of sixteen (dt-bindings/pinctrl/stm32-pinfunc.h: PD12 and PF15)',
     {
       controller: 'st,stm32mp157-pinctrl', group: 'pins { pinmux = <0x3c05>, <0x5f05>; };',
-      around: ['D', 'F'].map(letter => chip(`gpio${letter.toLowerCase()}`, `st,bank-name = "GPIO${letter}";`)).join(' '),
+      around: ['D', 'F'].map(letter => chip(`gpio${letter.toLowerCase()}`, `st,bank-name = "GPIO${letter}";`))
+        .join(' '),
     },
     [['PD12', 108], ['PF15', 175]],
   ],
   [
     'numbers above the setting (dt-bindings/pinctrl/mt65xx.h)',
     {
-      controller: 'mediatek,mt8183-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;', group: 'pins { pinmux = <0x7101>, <0x7201>; };',
+      controller: 'mediatek,mt8183-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;',
+      group: 'pins { pinmux = <0x7101>, <0x7201>; };',
     },
     [['GPIO113', 113], ['GPIO114', 114]],
   ],
   [
     'numbers below the setting (arm/sama5d2-pinfunc.h: PD21 as TWD0)',
-    { controller: 'atmel,sama5d2-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;', group: 'pinmux = <0x420075>, <0x420076>;' },
+    { controller: 'atmel,sama5d2-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;',
+      group: 'pinmux = <0x420075>, <0x420076>;' },
     [['PD21', 117], ['PD22', 118]],
   ],
   [
     'ports of eight (dt-bindings/pinctrl/rzg2l-pinctrl.h)',
-    { controller: 'renesas,r9a07g044-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;', group: 'pinmux = <0x40180>;' },
+    { controller: 'renesas,r9a07g044-pinctrl', cells: 'gpio-controller; #gpio-cells = <2>;',
+      group: 'pinmux = <0x40180>;' },
     [['P48_0', 384]],
   ],
   [
-    'a chip for each bank of letters (arm/exynos5420-pinctrl.dtsi): a line of its chip, counted in the order of the tree',
+    'a chip for each bank of letters (arm/exynos5420-pinctrl.dtsi): a line of its chip, counted in the order '
+    + 'of the tree',
     {
       controller: 'samsung,exynos5420-pinctrl', group: 'samsung,pins = "gpb3-0", "gpb3-1"; samsung,pin-function = <2>;',
       around: [chip('gpa0'), chip('gpb3')].join(' '),
@@ -137,7 +156,8 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   [
     'names that end in their port (dt-bindings/gpio/tegra-gpio.h: port J line 1)',
     {
-      controller: 'made-up,ports', group: 'made-up,pins = "gen1_i2c_scl_pj1", "gen1_i2c_sda_pj0"; made-up,function = "i2c1";',
+      controller: 'made-up,ports',
+      group: 'made-up,pins = "gen1_i2c_scl_pj1", "gen1_i2c_sda_pj0"; made-up,function = "i2c1";',
       soc: chip('gpio'),
     },
     [['gen1_i2c_scl_pj1', 73], ['gen1_i2c_sda_pj0', 72]],
@@ -145,7 +165,8 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   [
     'groups that the driver knows (pinctrl-meson-g12a.c, dt-bindings/gpio/meson-g12a-gpio.h)',
     {
-      controller: 'amlogic,meson-g12a-periphs-pinctrl', group: 'mux { groups = "i2c3_sda_a", "i2c3_sck_a"; function = "i2c3"; };',
+      controller: 'amlogic,meson-g12a-periphs-pinctrl',
+      group: 'mux { groups = "i2c3_sda_a", "i2c3_sck_a"; function = "i2c3"; };',
       around: chip('gpio'),
     },
     [['GPIOA_14', 63], ['GPIOA_15', 64]],
@@ -153,7 +174,8 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   [
     'pins of several functions (arm/armada-388-clearfog.dts)',
     {
-      controller: 'marvell,mv88f6828-pinctrl', group: 'marvell,pins = "mpp2", "mpp35"; marvell,function = "i2c0";', soc: [0, 1].map(
+      controller: 'marvell,mv88f6828-pinctrl', group: 'marvell,pins = "mpp2", "mpp35"; marvell,function = "i2c0";',
+      soc: [0, 1].map(
         n => chip(`gpio${n}`),
       ).join(' '),
     },
@@ -161,7 +183,8 @@ const FAMILIES: [family: string, given: Parameters<typeof busOf>[0], pins: [name
   ],
   [
     'groups that nothing here knows: named as the tree names them, without a line (bindings/pinctrl/renesas,pfc.yaml)',
-    { controller: 'renesas,pfc-r8a7795', group: 'groups = "i2c2_a"; function = "i2c2";', soc: [0, 1].map(n => chip(`gpio${n}`)).join(' ') },
+    { controller: 'renesas,pfc-r8a7795', group: 'groups = "i2c2_a"; function = "i2c2";',
+      soc: [0, 1].map(n => chip(`gpio${n}`)).join(' ') },
     [['i2c2_a', null]],
   ],
 ]
@@ -175,7 +198,8 @@ describe('a board of a family', () => {
 
   it('whose names are not at hand has its pads by register, and says that they are no names', () => {
     const bare = profileOf(
-      compileText('/dts-v1/; / { pins: p@0 { compatible = "fsl,imx8mm-iomuxc"; g { fsl,pins = <0x214 0 0 0 0 0>; }; }; };'),
+      compileText('/dts-v1/; / { pins: p@0 { compatible = "fsl,imx8mm-iomuxc"; g { fsl,pins = <0x214 0 0 0 0 0>; '
+        + '}; }; };'),
     )
     expect(bare.groups[0]!.pins).toMatchObject([{ name: 'pad-0x214', isUnnamed: true, line: null }])
   })

@@ -1,4 +1,6 @@
-/** Malformed trees, blobs and sources by the thousand: typed errors only, no hang, no crash, no memory without bound. */
+/**
+ * Malformed trees, blobs and sources by the thousand: typed errors only, no hang, no crash, no memory without bound.
+ */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readBlob } from '../../../core/devicetree/blob/read'
@@ -39,7 +41,8 @@ const overlay = writeBlob(compileText(overlaySource, { symbols: true }))
 /** Blobs with some bytes changed, cells of the header and the tags among them. */
 const mutated = (good: Uint8Array) => fc.array(
   fc.record({
-    at: fc.oneof(fc.nat(39), fc.nat(good.length - 1)), value: fc.oneof(fc.constantFrom(0, 1, 2, 3, 9, 0x7F, 0x80, 0xFF), fc.nat(255)),
+    at: fc.oneof(fc.nat(39), fc.nat(good.length - 1)),
+    value: fc.oneof(fc.constantFrom(0, 1, 2, 3, 9, 0x7F, 0x80, 0xFF), fc.nat(255)),
   }),
   { minLength: 1, maxLength: 6 },
 ).map((changes) => {
@@ -85,22 +88,24 @@ describe('a blob', () => {
     }), { numRuns: draws(3000) })
   })
 
-  it('that says it is larger than it is, or has offsets past its end, is refused before anything is set aside for it', () => {
-    for (const field of [4, 8, 12, 16, 32, 36]) {
-      for (const value of [0xFFFFFFFF, 0x7FFFFFFF, blob.length + 4]) {
-        const bytes = blob.slice()
-        new DataView(bytes.buffer).setUint32(field, value)
-        expect(typed(() => readBlob(bytes)), `field ${field} = ${value}`).toBe(null)
+  it('that says it is larger than it is, or has offsets past its end, is refused before anything is set aside for it',
+    () => {
+      for (const field of [4, 8, 12, 16, 32, 36]) {
+        for (const value of [0xFFFFFFFF, 0x7FFFFFFF, blob.length + 4]) {
+          const bytes = blob.slice()
+          new DataView(bytes.buffer).setUint32(field, value)
+          expect(typed(() => readBlob(bytes)), `field ${field} = ${value}`).toBe(null)
+        }
       }
-    }
-  })
+    })
 
   it('of nodes nested without end is refused', () => {
     const open = new Uint8Array(40_000 * 8)
     for (let i = 0; i < 40_000; i++) open.set([0, 0, 0, 1, 0x61, 0, 0, 0], i * 8)
     const bytes = new Uint8Array(56 + open.length)
     const view = new DataView(bytes.buffer)
-    ;[0xD00DFEED, bytes.length, 56, bytes.length, 40, 17, 16, 0, 0, open.length].forEach((cell, i) => view.setUint32(4 * i, cell))
+    ;[0xD00DFEED, bytes.length, 56, bytes.length, 40, 17, 16, 0, 0, open.length].forEach((cell,
+      i) => view.setUint32(4 * i, cell))
     bytes.set(open, 56)
     expect(() => readBlob(bytes)).toThrow(DeviceTreeError)
   })
@@ -108,9 +113,12 @@ describe('a blob', () => {
 
 describe('a source', () => {
   const pieces = fc.constantFrom(
-    '/dts-v1/;', '/plugin/;', '/ {', '};', '{', '}', ';', '<', '>', '=', 'a', 'reg', 'x@1', '&l', '&{/x}', 'l:', '1', '0xFFFFFFFFFF',
-    '"s"', '"', '[', ']', '0g', '/bits/ 8', '/bits/ 65', '/include/ "x"', '#define A A\n', '#include <y>\n', '#ifdef A\n', '#endif\n',
-    '/delete-node/', '/delete-property/', '/omit-if-no-ref/', '/memreserve/', '(1 + ', ')', '?', ':', '/*', '*/', '//', '\\', '\'c\'',
+    '/dts-v1/;', '/plugin/;', '/ {', '};', '{', '}', ';', '<', '>', '=', 'a', 'reg', 'x@1', '&l', '&{/x}', 'l:', '1',
+    '0xFFFFFFFFFF',
+    '"s"', '"', '[', ']', '0g', '/bits/ 8', '/bits/ 65', '/include/ "x"', '#define A A\n', '#include <y>\n',
+    '#ifdef A\n', '#endif\n',
+    '/delete-node/', '/delete-property/', '/omit-if-no-ref/', '/memreserve/', '(1 + ', ')', '?', ':', '/*', '*/', '//',
+    '\\', '\'c\'',
     '<< 70', '/ 0', '\u0000', '\uFEFF',
   )
 
@@ -137,17 +145,18 @@ describe('a source', () => {
     }), { numRuns: draws(500) })
   })
 
-  it('of macros that lead to each other, of files that include each other, of brackets without end comes to an end', () => {
-    const files = { read: (file: string) => ({ text: '/include/ "again.dtsi"\n', file }) }
-    for (const text of [
-      `#define A B\n#define B A\n/dts-v1/; / { x = <A>; };`, `/dts-v1/; / { x = <${'('.repeat(100_000)}1>; };`,
-      `/dts-v1/; ${'/ { a {'.repeat(20_000)}`, `/dts-v1/; / { x = <${'1 ?'.repeat(50_000)} 1>; };`,
-      `/dts-v1/; / { x = <${'~'.repeat(100_000)}1>; };`,
-    ]) {
-      expect(typed(() => compileText(text))).toBe(null)
-    }
-    expect(typed(() => compileText('/dts-v1/;\n/include/ "again.dtsi"\n', { files }))).toBe(null)
-  })
+  it('of macros that lead to each other, of files that include each other, of brackets without end comes to an end',
+    () => {
+      const files = { read: (file: string) => ({ text: '/include/ "again.dtsi"\n', file }) }
+      for (const text of [
+        `#define A B\n#define B A\n/dts-v1/; / { x = <A>; };`, `/dts-v1/; / { x = <${'('.repeat(100_000)}1>; };`,
+        `/dts-v1/; ${'/ { a {'.repeat(20_000)}`, `/dts-v1/; / { x = <${'1 ?'.repeat(50_000)} 1>; };`,
+        `/dts-v1/; / { x = <${'~'.repeat(100_000)}1>; };`,
+      ]) {
+        expect(typed(() => compileText(text))).toBe(null)
+      }
+      expect(typed(() => compileText('/dts-v1/;\n/include/ "again.dtsi"\n', { files }))).toBe(null)
+    })
 
   it('grown from a grammar survives its own printing', () => {
     fc.assert(fc.property(fc.oneof(anyBase, anyOverlay), (source) => {
@@ -195,7 +204,8 @@ describe('a rehearsal', () => {
     const own = fc.option(
       fc.record({
         name: fc.constantFrom('mine', 'w1-gpio'), kind: fc.constantFrom('source' as const, 'blob' as const),
-        content: fc.oneof(fc.string(), fc.constantFrom(overlaySource, base64Of(overlay), base64Of(overlay.slice(0, 90)))),
+        content: fc.oneof(fc.string(),
+          fc.constantFrom(overlaySource, base64Of(overlay), base64Of(overlay.slice(0, 90)))),
       }),
       { nil: undefined },
     )
@@ -203,7 +213,8 @@ describe('a rehearsal', () => {
       'key-value' as const, 'extlinux' as const, 'environment' as const,
     ), (text, mine, dialect) => {
       const overlays = mine ? [mine] : []
-      const plan = { ...planOf('forty-usb-c', { a: 'led-plain' }), boot: { text: `${text}\ndtoverlay=mine\n`, dialect, overlays } }
+      const plan = { ...planOf('forty-usb-c', { a: 'led-plain' }),
+        boot: { text: `${text}\ndtoverlay=mine\n`, dialect, overlays } }
       const story = rehearse(gatherFacts(plan, catalogue))
       expect(story.steps.length).toBeGreaterThan(1)
       for (const step of story.steps) expect(step.detail).not.toMatch(/undefined|NaN/)

@@ -36,7 +36,8 @@ describe('a parameter of a tree', () => {
   })
 
   it('takes a flag away, changes several nodes, and moves the unit address with reg', () => {
-    const made = tree('off = <&dev>,"there?"; both = <&dev>,"cells:0",<&dev>,"cells:4"; addr = <&dev>,"reg:0";', 'there;')
+    const made = tree('off = <&dev>,"there?"; both = <&dev>,"cells:0",<&dev>,"cells:4"; addr = <&dev>,"reg:0";',
+      'there;')
     setParameter(made, 'off', 'no')
     expect(propertyOf(dev(made), 'there')).toBeUndefined()
     setParameter(made, 'both', '5')
@@ -50,7 +51,8 @@ describe('a parameter of a tree', () => {
       '/dts-v1/;\n/plugin/;\n/ { fragment@0 { target-path = "/"; __overlay__ { a; }; }; fragment@1 { target-path = "/"; __dormant__ { b; '
       + '}; }; __overrides__ { swap = <0>,"-0+1"; same = <0>,"=0!1"; }; };',
     )
-    const state = () => overlay.root.children.filter(node => node.name.startsWith('fragment')).map(node => node.children[0]!.name)
+    const state = () =>
+      overlay.root.children.filter(node => node.name.startsWith('fragment')).map(node => node.children[0]!.name)
     setParameter(overlay, 'swap', 'on')
     expect(state()).toEqual(['__dormant__', '__overlay__'])
     setParameter(overlay, 'same', 'yes')
@@ -61,7 +63,8 @@ describe('a parameter of a tree', () => {
     ['there is none of the name', '', 'p', 'x'], ['it is no number', 'p = <&dev>,"cells:0";', 'p', 'many'],
     ['it is neither on nor off', 'p = <&dev>,"there?";', 'p', 'maybe'],
     ['its node is not there', 'p = <99>,"cells:0";', 'p', '1'], ['its list is cut short', 'p = [00 00];', 'p', '1'],
-    ['it writes far outside', 'p = <&dev>,"cells:99999999";', 'p', '1'], ['its fragment is not there', 'p = <0>,"+7";', 'p', 'on'],
+    ['it writes far outside', 'p = <&dev>,"cells:99999999";', 'p', '1'],
+    ['its fragment is not there', 'p = <0>,"+7";', 'p', 'on'],
   ])('is refused with a typed error when %s', (_, overrides, name, value) => {
     expect(() => setParameter(tree(overrides), name, value)).toThrow(DeviceTreeError)
   })

@@ -1,6 +1,6 @@
 /**
- * Clauses of the Devicetree Specification v0.4, chapters 2, 5 and 6, one at a time; each source is taken through the reference compiler as
- * well.
+ * Clauses of the Devicetree Specification v0.4, chapters 2, 5 and 6, one at a time; each source is taken through the
+ * reference compiler as well.
  */
 import { describe, expect, it } from 'vitest'
 import { writeBlob } from '../../../core/devicetree/blob/write'
@@ -56,29 +56,36 @@ const TREES: [clause: string, text: string, has: string[], hasNot?: string[]][] 
   ['a label opens its node again', '/dts-v1/; / { l: a { }; }; &l { b { }; };', ['/a/b']],
   ['a path in braces does too', '/dts-v1/; / { a { }; }; &{/a} { b { }; };', ['/a/b']],
   [
-    '/delete-node/ by name takes a node away', '/dts-v1/; / { a { b { }; }; c { }; }; / { a { /delete-node/ b; }; };', ['/a', '/c'],
+    '/delete-node/ by name takes a node away', '/dts-v1/; / { a { b { }; }; c { }; }; / { a { /delete-node/ b; }; };',
+    ['/a', '/c'],
     ['/a/b'],
   ],
   [
-    'it does so in order: what is defined before it goes', '/dts-v1/; / { a { b { o; }; }; }; / { a { b { n; }; /delete-node/ b; }; };',
+    'it does so in order: what is defined before it goes',
+    '/dts-v1/; / { a { b { o; }; }; }; / { a { b { n; }; /delete-node/ b; }; };',
     ['/a'], ['/a/b'],
   ],
   [
     'and what is defined behind it stays, without what was there',
-    '/dts-v1/; / { a { b { o { }; }; c { }; }; }; / { a { /delete-node/ b; b { n { }; }; }; };', ['/a/b/n', '/a/c'], ['/a/b/o'],
+    '/dts-v1/; / { a { b { o { }; }; c { }; }; }; / { a { /delete-node/ b; b { n { }; }; }; };', ['/a/b/n', '/a/c'],
+    ['/a/b/o'],
   ],
-  ['it works at any depth', '/dts-v1/; / { l: a { b { c { }; }; }; }; &l { b { /delete-node/ c; }; };', ['/a/b'], ['/a/b/c']],
+  ['it works at any depth', '/dts-v1/; / { l: a { b { c { }; }; }; }; &l { b { /delete-node/ c; }; };', ['/a/b'],
+    ['/a/b/c']],
   [
-    'a node taken away by label can be defined anew', '/dts-v1/; / { l: a { x { }; }; z { }; }; /delete-node/ &l; / { a { n { }; }; };',
+    'a node taken away by label can be defined anew',
+    '/dts-v1/; / { l: a { x { }; }; z { }; }; /delete-node/ &l; / { a { n { }; }; };',
     ['/a/n', '/z'], ['/a/x'],
   ],
   ['/delete-node/ by label does', '/dts-v1/; / { l: a { }; c { }; }; /delete-node/ &l;', ['/c'], ['/a']],
   [
-    'a deleted node may come again', '/dts-v1/; / { a { old { }; }; }; / { /delete-node/ a; }; / { a { fresh { }; }; };', ['/a/fresh'],
+    'a deleted node may come again',
+    '/dts-v1/; / { a { old { }; }; }; / { /delete-node/ a; }; / { a { fresh { }; }; };', ['/a/fresh'],
     ['/a/old'],
   ],
   [
-    '/omit-if-no-ref/ leaves out what nothing names', '/dts-v1/; / { x = <&b>; /omit-if-no-ref/ a: a { }; /omit-if-no-ref/ b: b { }; };',
+    '/omit-if-no-ref/ leaves out what nothing names',
+    '/dts-v1/; / { x = <&b>; /omit-if-no-ref/ a: a { }; /omit-if-no-ref/ b: b { }; };',
     ['/b'], ['/a'],
   ],
   ['comments of both kinds are passed over', '/dts-v1/; // one\n/ { /* a { }; */ b { }; };', ['/b'], ['/a']],
@@ -111,24 +118,28 @@ describe('a tree', () => {
 
   it('deletes properties and takes the last of two', () => {
     expect(propertyOf(compileText('/dts-v1/; / { x; y; }; / { /delete-property/ x; };').root, 'x')).toBeUndefined()
-    expect([...propertyOf(compileText('/dts-v1/; / { x = <1>; }; / { x = <2>; };').root, 'x')!.value]).toEqual([0, 0, 0, 2])
+    expect([...propertyOf(compileText('/dts-v1/; / { x = <1>; }; / { x = <2>; };').root, 'x')!.value])
+      .toEqual([0, 0, 0, 2])
   })
 
   it.each([
-    '/ { x; y; /delete-property/ x; };', '/ { x; }; / { /delete-property/ x; x = <2>; };', '/ { x; }; / { x = <2>; /delete-property/ x; };',
+    '/ { x; y; /delete-property/ x; };', '/ { x; }; / { /delete-property/ x; x = <2>; };',
+    '/ { x; }; / { x = <2>; /delete-property/ x; };',
     '/ { /delete-property/ x; x; };',
   ])('takes properties away in the order of the reference: %s', body => same(`/dts-v1/;\n${body}\n`))
 
   it.each([
     '/ { a { b { }; /delete-node/ b; }; };', '/ { a { /delete-node/ b; x; }; };',
-  ])('refuses, as the reference does, a node defined and deleted in one place and a property behind a deletion: %s', (body) => {
-    expect(() => dtcCompile(`/dts-v1/;\n${body}\n`)).toThrow()
-    expect(() => compileText(`/dts-v1/;\n${body}\n`)).toThrow(DeviceTreeError)
-  })
+  ])('refuses, as the reference does, a node defined and deleted in one place and a property behind a deletion: %s',
+    (body) => {
+      expect(() => dtcCompile(`/dts-v1/;\n${body}\n`)).toThrow()
+      expect(() => compileText(`/dts-v1/;\n${body}\n`)).toThrow(DeviceTreeError)
+    })
 
   it('keeps memory free as /memreserve/ says', () => {
     const text = '/dts-v1/;\n/memreserve/ 0x1000 0x2000;\n/memreserve/ 0x100000000 0x10;\n/ { };\n'
-    expect(compileText(text).reservations).toEqual([{ address: 0x1000n, size: 0x2000n }, { address: 0x100000000n, size: 0x10n }])
+    expect(compileText(text).reservations)
+      .toEqual([{ address: 0x1000n, size: 0x2000n }, { address: 0x100000000n, size: 0x10n }])
     same(text)
   })
 
@@ -179,10 +190,12 @@ describe('an error in a source', () => {
     ['a comment without its end', '/dts-v1/;\n/* open\n/ { };\n', 2, 1, /no end/],
     ['a property after a node', '/dts-v1/;\n/ {\n\tn { };\n\ta = <1>;\n};\n', 4, 2, /properties stand before nodes/],
     ['the first line forgotten', '/ { };\n', 1, 1, /dts-v1/],
-    ['a macro with one argument too many', '/dts-v1/;\n#define F(x) x\n/ { a = <F(1, 2)>; };\n', 3, 1, /takes 1 argument, and 2 stand here/],
+    ['a macro with one argument too many', '/dts-v1/;\n#define F(x) x\n/ { a = <F(1, 2)>; };\n', 3, 1,
+      /takes 1 argument, and 2 stand here/],
     ['a condition without its end', '/dts-v1/;\n#if 1\n/ { };\n', 2, 1, /no #endif/],
     ['a condition that is none', '/dts-v1/;\n#if (1\n/ { };\n#endif\n', 2, 1, /expected "\)"/],
-    ['a source that stops itself', '/dts-v1/;\n#ifndef BOARD\n#error give BOARD\n#endif\n/ { };\n', 3, 1, /stops here by itself: give BOARD/],
+    ['a source that stops itself', '/dts-v1/;\n#ifndef BOARD\n#error give BOARD\n#endif\n/ { };\n', 3, 1,
+      /stops here by itself: give BOARD/],
     ['a marker of another line', '/dts-v1/;\n# 1200 "mine.dts" 2 3\n/ { a = <&nobody>; };\n', 1200, 0, /nobody/],
     ['a file of bytes', '/dts-v1/;\n/ { a = /incbin/("x"); };\n', 2, 9, /incbin/],
   ])('%s has its place and what was expected', (_, text, line, column, words) => {
@@ -200,7 +213,8 @@ describe('an error in a source', () => {
 
 describe('what is printed', () => {
   const text = source(
-    'compatible = "made-up,shed", "made-up"; #address-cells = <1>; bytes = [01 02 03]; empty; leds { led-0 { gpios = <1 2 3>; }; };',
+    'compatible = "made-up,shed", "made-up"; #address-cells = <1>; bytes = [01 02 03]; empty; leds { led-0 { gpios = '
+    + '<1 2 3>; }; };',
   )
 
   it('is indented, text as text, cells as cells, bytes as bytes', () => {
@@ -222,11 +236,14 @@ describe('the table of binding constants', () => {
   // published: Linux kernel 6.1, include/dt-bindings; a few of each header held here by hand
   it('has the common headers\' values', () => {
     const known: Record<string, number | string> = {
-      GPIO_ACTIVE_HIGH: 0, GPIO_ACTIVE_LOW: 1, GPIO_OPEN_DRAIN: 6, GPIO_PULL_UP: 16, IRQ_TYPE_EDGE_BOTH: 3, IRQ_TYPE_LEVEL_LOW: 8,
-      GIC_SPI: 0, GIC_PPI: 1, KEY_ENTER: 28, KEY_POWER: 116, BTN_LEFT: 272, EV_KEY: 1, LED_COLOR_ID_GREEN: 2, LED_FUNCTION_STATUS: 'status',
+      GPIO_ACTIVE_HIGH: 0, GPIO_ACTIVE_LOW: 1, GPIO_OPEN_DRAIN: 6, GPIO_PULL_UP: 16, IRQ_TYPE_EDGE_BOTH: 3,
+      IRQ_TYPE_LEVEL_LOW: 8,
+      GIC_SPI: 0, GIC_PPI: 1, KEY_ENTER: 28, KEY_POWER: 116, BTN_LEFT: 272, EV_KEY: 1, LED_COLOR_ID_GREEN: 2,
+      LED_FUNCTION_STATUS: 'status',
       PWM_POLARITY_INVERTED: 1, BCM2835_FSEL_ALT0: 4, RK_PA0: 0, RK_PB3: 11, RK_FUNC_GPIO: 0,
     }
-    for (const [name, expected] of Object.entries(known)) expect([name, BINDING_CONSTANTS[name]]).toEqual([name, expected])
+    for (const [name, expected] of Object.entries(known)) expect([name, BINDING_CONSTANTS[name]])
+      .toEqual([name, expected])
     expect(Object.keys(BINDING_CONSTANTS).length).toBeGreaterThan(1000)
   })
 

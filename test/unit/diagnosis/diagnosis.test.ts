@@ -1,9 +1,11 @@
 /**
- * Fault finding: laws over generated plans. The most telling test first is published: de Kleer and Williams, "Diagnosing multiple faults",
- * Artificial Intelligence 32, 1987; how common a fault is, is our own order (common practice, no source).
+ * Fault finding: laws over generated plans. The most telling test first is published: de Kleer and Williams,
+ * "Diagnosing multiple faults", Artificial Intelligence 32, 1987; how common a fault is, is our own order (common
+ * practice, no source).
  */
 import { describe, expect, it } from 'vitest'
-import { diagnose, explaining, groupsOf, outcomeOfReading, outcomesAt, testsFor } from '../../../core/diagnosis/diagnose'
+import { diagnose, explaining, groupsOf, outcomeOfReading, outcomesAt,
+  testsFor } from '../../../core/diagnosis/diagnose'
 import { expectedOf } from '../../../core/bringup/expected'
 import { answersAt } from '../../../core/diagnosis/names'
 import { runSheetOf } from '../../../core/diagnosis/sheet'
@@ -22,15 +24,18 @@ import { catalogue, planOf } from '../../plans'
 import { pick, random } from '../../random'
 
 const plans = placedPlans(24, 500, 6)
-const models = plans.map(plan => ({ plan, facts: gatherFacts(plan, catalogue), model: modelOf(gatherFacts(plan, catalogue)) }))
+const models = plans.map(plan => ({ plan, facts: gatherFacts(plan, catalogue),
+  model: modelOf(gatherFacts(plan, catalogue)) }))
 
 /** A plan by hand: an I²C screen and a pressure sensor on the first bus, a relay board, a button. */
 const small = () => {
   const plan = planOf('forty-usb-c', { oled: ['oled-i2c', {}], keys: ['buttons-4', {}] }, {
     supply: { type: 'adapter-5v-3a' },
     assignments: {
-      'oled.sda': { position: 3 }, 'oled.scl': { position: 5 }, 'oled.vcc': { position: 1 }, 'oled.gnd': { position: 9 },
-      'keys.b1': { position: 11 }, 'keys.b2': { position: 13 }, 'keys.b3': { position: 15 }, 'keys.b4': { position: 16 },
+      'oled.sda': { position: 3 }, 'oled.scl': { position: 5 }, 'oled.vcc': { position: 1 },
+      'oled.gnd': { position: 9 },
+      'keys.b1': { position: 11 }, 'keys.b2': { position: 13 }, 'keys.b3': { position: 15 },
+      'keys.b4': { position: 16 },
       'keys.gnd': { position: 14 },
     },
   })
@@ -67,14 +72,16 @@ describe('what a fault shows, by hand', () => {
   it('a bus that is not switched on has no node, and nobody answers there', () => {
     const line = model.table.faults.find(({ id }) => id.startsWith('line:dtparam=i2c_arm'))!
     const at = seenWith(model, line.id)
-    expect([at('node:/dev/i2c-1'), at('scan:i2c1'), at('works:oled')]).toEqual(['it is missing', 'there is no such bus', 'nothing'])
+    expect([at('node:/dev/i2c-1'), at('scan:i2c1'), at('works:oled')])
+      .toEqual(['it is missing', 'there is no such bus', 'nothing'])
   })
 
   it('a probe on 1-Wire whose data wire is off has no folder; a clock that is broken has no node', () => {
     const hive = modelOf(gatherFacts(demoPlans.find(({ parts }) => parts.some(({ id }) => id === 'brood'))!, catalogue))
     const off = seenWith(hive, hive.table.faults.find(({ id }) => id.startsWith('open:brood.dq'))!.id)
-    expect([off('node:/sys/bus/w1/devices/28-*'), off('volt:brood.vcc'), off('works:brood')]).toEqual(['it is missing', 'as planned',
-      'nothing'])
+    expect([off('node:/sys/bus/w1/devices/28-*'), off('volt:brood.vcc'), off('works:brood')])
+      .toEqual(['it is missing', 'as planned',
+        'nothing'])
     const broken = seenWith(hive, 'dead:clock')
     expect([broken('node:/dev/rtc0'), broken('scan:i2c1')]).toEqual(['it is missing', 'answers at 0x3c, 0x76'])
     // A bus port is the board's own: it stays.
@@ -102,7 +109,8 @@ describe('what a fault shows, by hand', () => {
     })
     const made = modelOf(gatherFacts(plan, catalogue))
     const bridge = made.table.faults.find(({ id }) => id === 'bridge:4:6')
-    if (!bridge) return expect(made.table.faults.filter(({ id }) => id.startsWith('bridge')).map(({ id }) => id)).toContain('bridge:4:6')
+    if (!bridge) return expect(made.table.faults.filter(({ id }) => id.startsWith('bridge')).map(({ id }) => id))
+      .toContain('bridge:4:6')
     const at = seenWith(made, 'bridge:4:6')
     expect(seenWith(made, 'short:fan')('lift:fan')).toBe('the short goes with it')
     expect([at('ohm:5V'), at('lamps'), at('up')]).toEqual(['near 0 Ω: a short', 'none', 'it does not come'])
@@ -110,10 +118,12 @@ describe('what a fault shows, by hand', () => {
 
   it('typed figures are judged', () => {
     const read = (probe: string, value: number) => outcomeOfReading(model.table, probe, value)
-    expect([read('volt:oled.vcc', 3.28), read('volt:oled.vcc', 0.02), read('volt:oled.vcc', 5.02), read('volt:oled.vcc', -3.3)])
+    expect([read('volt:oled.vcc', 3.28), read('volt:oled.vcc', 0.02), read('volt:oled.vcc', 5.02),
+      read('volt:oled.vcc', -3.3)])
       .toEqual(['as planned', 'nothing', '5 V in its place', 'the wrong way round'])
-    expect([read('volt:oled.vcc', 2.1), read('volt:oled.vcc', 12), read('lamps', 3), read('none', 3)]).toEqual(['too low', 'too high',
-      null, null])
+    expect([read('volt:oled.vcc', 2.1), read('volt:oled.vcc', 12), read('lamps', 3), read('none', 3)])
+      .toEqual(['too low', 'too high',
+        null, null])
     expect(read('ohm:5V', 0.4)).toMatch(/short/)
     expect(read('ohm:5V', 12_000)).toBe('no short')
   })
@@ -128,19 +138,23 @@ describe('what a fault shows, by hand', () => {
   it('a rail that is too low comes from supply or cable, with load or without', () => {
     for (const [probe, value] of [['volt:5V', 4.3], ['volt:load', 4.5]] as const) {
       const { candidates } = diagnose(model, [{ probe, outcome: outcomeOfReading(model.table, probe, value)! }])
-      expect(candidates.flatMap(({ faults }) => faults.map(({ id }) => id)).sort()).toEqual(['supply:cable', 'supply:weak'])
+      expect(candidates.flatMap(({ faults }) => faults.map(({ id }) => id)).sort())
+        .toEqual(['supply:cable', 'supply:weak'])
     }
   })
 
   it('one odd sign gives what may be behind it, two faults give a pair, nonsense gives nothing', () => {
     const mark = (probe: string, outcome: string): Mark => ({ probe, outcome })
-    const one = diagnose(model, [mark('works:oled', 'nothing'), mark('volt:oled.vcc', 'nothing'), mark('works:keys', 'it does')])
+    const one = diagnose(model,
+      [mark('works:oled', 'nothing'), mark('volt:oled.vcc', 'nothing'), mark('works:keys', 'it does')])
     expect(one.candidates.flatMap(({ faults }) => faults.map(({ id }) => id)))
       .toEqual(expect.arrayContaining(['open:oled.vcc@1', 'open:oled.gnd@9']))
     expect(one.candidates.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 9)
-    const two = diagnose(model, [mark('look:oled.sda@3', 'it is at position 1'), mark('line:keys.b1', 'G18 moves instead')])
+    const two = diagnose(model,
+      [mark('look:oled.sda@3', 'it is at position 1'), mark('line:keys.b1', 'G18 moves instead')])
     expect(two.candidates).toEqual([])
-    expect(two.pairs.map(({ faults }) => faults.map(({ id }) => id).sort())).toContainEqual(['at:keys.b1@11:12', 'at:oled.sda@3:1'])
+    expect(two.pairs.map(({ faults }) => faults.map(({ id }) => id).sort()))
+      .toContainEqual(['at:keys.b1@11:12', 'at:oled.sda@3:1'])
     const none = diagnose(model, [mark('lamps', 'none'), mark('up', 'it is there')])
     expect([none.candidates, none.pairs]).toEqual([[], []])
     // One of the two would do: either may be old, or misread.
@@ -163,14 +177,16 @@ describe('laws over generated plans', () => {
         for (const { at } of list) {
           for (const id of at.conductors ?? []) expect(conductors).toContain(id)
           for (const id of at.parts ?? []) expect(parts).toContain(id)
-          for (const position of at.positions ?? []) expect(facts.board!.header.some(entry => entry.position === position)).toBe(true)
+          for (const position of at.positions
+            ?? []) expect(facts.board!.header.some(entry => entry.position === position)).toBe(true)
           if (at.line !== undefined) expect(lines).toContain(at.line)
         }
       }
       const phases = table.probes.map(({ phase }) => PHASES.indexOf(phase))
       expect(phases).toEqual([...phases].sort((a, b) => a - b))
       // Nothing is switched on before shorts were looked for.
-      for (const { how, phase } of table.probes) if (phase === 'before power') expect(how).toMatch(/^Power off, plug drawn/)
+      for (const { how, phase } of table.probes) if (phase === 'before power') expect(how)
+        .toMatch(/^Power off, plug drawn/)
     }
   })
 
@@ -198,7 +214,8 @@ describe('laws over generated plans', () => {
       for (const { busId } of expected.scans) {
         const column = table.probes.findIndex(({ id }) => id === `scan:${busId}`)
         if (column < 0) continue
-        const addresses = expected.addresses.filter(entry => entry.busId === busId && !entry.optional).map(({ address }) => address)
+        const addresses = expected.addresses.filter(entry => entry.busId === busId && !entry.optional)
+          .map(({ address }) => address)
         expect(table.planned[column]).toBe(answersAt(addresses))
       }
       // But for those that a board has by itself: one more of them tells nothing.
@@ -232,7 +249,8 @@ describe('laws over generated plans', () => {
       for (let round = 0; round < 12; round++) {
         const row = Math.floor(next() * table.faults.length)
         const shown = table.seen[row]!
-        const odd = table.probes.flatMap(({ id }, i) => shown[i] !== table.planned[i] ? [{ probe: id, outcome: shown[i]! }] : [])
+        const odd = table.probes.flatMap(({ id },
+          i) => shown[i] !== table.planned[i] ? [{ probe: id, outcome: shown[i]! }] : [])
         const marks: Mark[] = [pick(next, odd)]
         for (;;) {
           const found = diagnose(model, marks)
@@ -270,8 +288,10 @@ describe('laws over generated plans', () => {
         const shown = see([...a.changes, ...b.changes])
         expect(shown).toHaveLength(table.probes.length)
         // Of two that are about one thing the last says where it lies.
-        const about = ({ at }: Fault) => [...at.conductors ?? [], ...at.parts ?? [], ...at.positions ?? [], at.line ?? 'no line']
-        const isApart = !about(a).some(thing => about(b).includes(thing)) && !/^(seat|line:copy)/.test(`${a.id}`) && !/^(seat|line:copy)/.test(b.id)
+        const about = ({ at }: Fault) =>
+          [...at.conductors ?? [], ...at.parts ?? [], ...at.positions ?? [], at.line ?? 'no line']
+        const isApart = !about(a).some(thing => about(b).includes(thing)) && !/^(seat|line:copy)/.test(`${a.id}`)
+          && !/^(seat|line:copy)/.test(b.id)
         if (isApart) expect(see([...b.changes, ...a.changes])).toEqual(shown)
       }
     }
@@ -280,7 +300,8 @@ describe('laws over generated plans', () => {
   it('other names and another order of parts give the same faults', () => {
     for (const { plan, model } of models.slice(0, 8)) {
       const turned = modelOf(gatherFacts({ ...plan, parts: [...plan.parts].reverse() }, catalogue))
-      const ids = ({ table }: Model) => table.faults.map(({ id }) => id).filter(id => !/^(swap|rate|console)/.test(id)).sort()
+      const ids = ({ table }: Model) =>
+        table.faults.map(({ id }) => id).filter(id => !/^(swap|rate|console)/.test(id)).sort()
       expect(ids(turned)).toEqual(ids(model))
     }
   })
@@ -288,7 +309,8 @@ describe('laws over generated plans', () => {
   it('a part that goes takes what was seen of it along, and undo brings it back', () => {
     const { plan } = models.find(({ model: { table } }) => table.probes.some(({ id }) => id.startsWith('works:')))!
     const { table } = modelOf(gatherFacts(plan, catalogue))
-    const all = { ...plan, seen: table.probes.map(({ id }, i) => ({ id, outcome: table.planned[i]!, at: '2026-01-01T00:00:00.000Z' })) }
+    const all = { ...plan,
+      seen: table.probes.map(({ id }, i) => ({ id, outcome: table.planned[i]!, at: '2026-01-01T00:00:00.000Z' })) }
     const sheet = runSheetOf(gatherFacts(all, catalogue))
     expect(sheet.stray).toEqual([])
     expect(sheet.proofs.every(({ state }) => state === 'works')).toBe(true)
@@ -299,7 +321,8 @@ describe('laws over generated plans', () => {
   })
 })
 
-const weightOf = (table: Table, group: readonly number[]) => group.reduce((sum, row) => sum + table.faults[row]!.weight, 0)
+const weightOf = (table: Table,
+  group: readonly number[]) => group.reduce((sum, row) => sum + table.faults[row]!.weight, 0)
 /** Groups by what they show at a probe. */
 function splitBy(table: Table, groups: readonly number[][], column: number): number[][][] {
   const split = new Map<string, number[][]>()
@@ -342,7 +365,8 @@ function greedy(table: Table, groups: readonly number[][]): number {
   const [test] = testsFor(table, groups, new Set())
   const column = table.probes.indexOf(test!.probe)
   return splitBy(table, groups, column).reduce(
-    (sum, part) => sum + part.reduce((all, group) => all + weight(group), 0) / total * greedy(table, part), test!.probe.minutes)
+    (sum, part) => sum + part.reduce((all, group) => all + weight(group), 0) / total * greedy(table, part),
+    test!.probe.minutes)
 }
 
 describe('the next test', () => {
@@ -381,7 +405,8 @@ describe('the trainer', () => {
   })
 
   it('scores by minutes and wrong names', () => {
-    expect([scoreOf(5, 0, 5), scoreOf(10, 0, 5), scoreOf(2, 0, 5), scoreOf(5, 1, 5), scoreOf(0, 0, 0)]).toEqual([100, 50, 100, 33, 100])
+    expect([scoreOf(5, 0, 5), scoreOf(10, 0, 5), scoreOf(2, 0, 5), scoreOf(5, 1, 5), scoreOf(0, 0, 0)])
+      .toEqual([100, 50, 100, 33, 100])
   })
 
   it('knows what may be seen at each probe, what is planned first', () => {

@@ -1,6 +1,6 @@
 /**
- * What messages, lines, USB and probes say when they are pasted. Texts are what the simulated board prints, and by hand after the formats
- * named in `core/diagnosis/pasted/system.ts`.
+ * What messages, lines, USB and probes say when they are pasted. Texts are what the simulated board prints, and by hand
+ * after the formats named in `core/diagnosis/pasted/system.ts`.
  */
 import { describe, expect, it } from 'vitest'
 import { modelOf } from '../../../core/diagnosis/table'
@@ -33,7 +33,8 @@ describe('pasted: what the system says', () => {
     for (const plan of [...demoPlans, ...placedPlans(3, 300, 6)]) {
       const probes = probesOf(plan)
       const session = new Session(factsOf(plan))
-      const text = await typed(session, 'dmesg', 'gpioinfo', 'gpiodetect', 'gpioget gpiochip0 6', 'lsusb', 'uptime', 'uname -a',
+      const text = await typed(session, 'dmesg', 'gpioinfo', 'gpiodetect', 'gpioget gpiochip0 6', 'lsusb', 'uptime',
+        'uname -a',
         'vcgencmd measure_temp',
         'vcgencmd get_throttled', 'aplay -l')
       const { found, unread } = readPasted(text, probes, null)
@@ -47,18 +48,23 @@ describe('pasted: what the system says', () => {
   it('a driver that gave up is told with what the number means', () => {
     expect(words('$ dmesg\n[    3.120000] rtc-ds1307: probe of 1-0068 failed with error -121'))
       .toEqual([expect.stringContaining('nobody answered on the bus')])
-    expect(words('$ dmesg\n[    3.120000] spi-x: probe of spi0.0 failed with error -999')).toEqual([expect.stringContaining('error 999')])
-    expect(words('$ dmesg\n[    0.000000] Booting Linux')).toEqual(['Messages of the kernel: nothing in them complains'])
-    expect(words('$ dmesg\n[   12.0] pin gpio24 already requested by fan')).toEqual([expect.stringContaining('Two want the same')])
+    expect(words('$ dmesg\n[    3.120000] spi-x: probe of spi0.0 failed with error -999'))
+      .toEqual([expect.stringContaining('error 999')])
+    expect(words('$ dmesg\n[    0.000000] Booting Linux'))
+      .toEqual(['Messages of the kernel: nothing in them complains'])
+    expect(words('$ dmesg\n[   12.0] pin gpio24 already requested by fan'))
+      .toEqual([expect.stringContaining('Two want the same')])
   })
 
   it('under-voltage in the messages is a sighting of the load test', () => {
-    const { found } = readPasted('$ dmesg -T\n[Sat Apr 18 15:00:22 2026] hwmon hwmon1: Undervoltage detected!', hiveProbes, null)
+    const { found } = readPasted('$ dmesg -T\n[Sat Apr 18 15:00:22 2026] hwmon hwmon1: Undervoltage detected!',
+      hiveProbes, null)
     expect(found).toMatchObject([{ kind: 'seen', probe: 'load', outcome: 'under-voltage, or it starts anew' }])
   })
 
   it('a plug is seen in the messages and in two lists, before and after', async () => {
-    const plan = planOf('forty-usb-c', { stick: ['controller-5v-serial', { link: 'usb' }] }, { supply: { type: 'adapter-5v-3a' } })
+    const plan = planOf('forty-usb-c', { stick: ['controller-5v-serial', { link: 'usb' }] },
+      { supply: { type: 'adapter-5v-3a' } })
     const probes = probesOf(plan)
     const session = new Session(factsOf(plan))
     await session.run(':pull stick')
@@ -71,7 +77,8 @@ describe('pasted: what the system says', () => {
       expect.objectContaining({ words: expect.stringMatching(/^lsusb, before and after: new: 1209:0001/) }),
     ]))
     expect(words('$ ls /dev\nnull\n$ ls /dev\nnull', probes)).toContain('ls /dev, before and after: the same')
-    expect(words('$ ls /dev\nnull ttyUSB0\n$ ls /dev\nnull', probes)).toContain('ls /dev, before and after: gone: ttyUSB0')
+    expect(words('$ ls /dev\nnull ttyUSB0\n$ ls /dev\nnull', probes))
+      .toContain('ls /dev, before and after: gone: ttyUSB0')
   })
 
   it('a line that moved while it alone was watched is its test', async () => {
@@ -89,7 +96,8 @@ describe('pasted: what the system says', () => {
         expect.objectContaining({ kind: 'seen', probe: 'line:key.b', outcome: 'it moves' }),
       ]))
     }
-    expect(words('$ gpiomon gpiochip0 17 27\nevent: RISING EDGE offset: 27 timestamp: [ 1.0]', probes)).toEqual(['Moved: G27'])
+    expect(words('$ gpiomon gpiochip0 17 27\nevent: RISING EDGE offset: 27 timestamp: [ 1.0]', probes))
+      .toEqual(['Moved: G27'])
   })
 
   it('probes on 1-Wire: their figures, a sum that does not fit, and one that has not measured', async () => {
@@ -107,19 +115,22 @@ describe('pasted: what the system says', () => {
   })
 
   it('what is not installed or not allowed is said so', () => {
-    expect(words('$ gpioinfo\n-bash: gpioinfo: command not found')).toEqual([expect.stringMatching(/^gpioinfo is not installed/)])
+    expect(words('$ gpioinfo\n-bash: gpioinfo: command not found'))
+      .toEqual([expect.stringMatching(/^gpioinfo is not installed/)])
     expect(words('$ sh x\nsh: 1: i2cget: not found')).toEqual([expect.stringMatching(/^i2cget is not installed/)])
     expect(words('$ gpioget gpiochip0 4\ngpioget: error reading GPIO values: Permission denied'))
       .toContainEqual(expect.stringContaining('put "sudo" before it'))
   })
 
   it('lines that drivers have, ports and cards are said', () => {
-    const one = ['\tline   0:      unnamed       unused   input  active-high ', '\tline   1:      unnamed "fan" output active-high [used]']
+    const one = ['\tline   0:      unnamed       unused   input  active-high ',
+      '\tline   1:      unnamed "fan" output active-high [used]']
     expect(words(['gpiochip0 - 2 lines:', ...one].join('\n')))
       .toEqual(['Drivers have the lines G1 (fan)'])
     expect(words('gpiochip0 - 1 lines:\n\tline   4:\tunnamed         \tinput consumer="onewire@4"'))
       .toEqual(['Drivers have the lines G4 (onewire@4)'])
-    expect(words('gpiochip0 - 1 lines:\n\tline   4:\tunnamed         \tinput')).toEqual(['No driver has a line of the header'])
+    expect(words('gpiochip0 - 1 lines:\n\tline   4:\tunnamed         \tinput'))
+      .toEqual(['No driver has a line of the header'])
     expect(words('$ stty -F /dev/ttyS0\nspeed 9600 baud; line = 0;')).toEqual(['The port is set to 9600 bits a second'])
     expect(words('aplay: device_list:274: no soundcards found...')).toEqual(['There is no sound card'])
   })

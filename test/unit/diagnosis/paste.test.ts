@@ -1,4 +1,6 @@
-/** Pasted texts. The layout of the grid is that of i2c-tools' `i2cdetect` (Debian), of listings that of coreutils' `ls`. */
+/**
+ * Pasted texts. The layout of the grid is that of i2c-tools' `i2cdetect` (Debian), of listings that of coreutils' `ls`.
+ */
 import { describe, expect, it } from 'vitest'
 import { diagnose } from '../../../core/diagnosis/diagnose'
 import { modelOf } from '../../../core/diagnosis/table'
@@ -26,11 +28,14 @@ describe('whatever was copied', () => {
   it('several outputs in one text, prompts and all', () => {
     const { found, unread } = read([
       'maker@hive:~ $ i2cdetect -y 1', grid([0x3C, 0x76], [0x68]), 'maker@hive:~ $ ls -d /dev/rtc0', '/dev/rtc0',
-      'maker@hive:~ $ ls /sys/bus/w1/devices/28-*', 'ls: cannot access \'/sys/bus/w1/devices/28-*\': No such file or directory',
+      'maker@hive:~ $ ls /sys/bus/w1/devices/28-*', 'ls: cannot access \'/sys/bus/w1/devices/28-*\': No such '
+      + 'file or directory',
       'maker@hive:~ $ cat /sys/class/thermal/thermal_zone0/temp', '51540', 'maker@hive:~ $ uptime', ' 10:02:11 up 3 min,  1 user',
     ].join('\n'))
-    expect(found.map(entry => entry.kind === 'seen' ? `${entry.probe} ${entry.outcome}` : `${entry.kind} ${entry.words}`)).toEqual([
-      'scan:i2c1 answers at 0x3c, 0x68, 0x76', 'node:/dev/rtc0 it is there', 'node:/sys/bus/w1/devices/28-* it is missing',
+    expect(found.map(entry =>
+      entry.kind === 'seen' ? `${entry.probe} ${entry.outcome}` : `${entry.kind} ${entry.words}`)).toEqual([
+      'scan:i2c1 answers at 0x3c, 0x68, 0x76', 'node:/dev/rtc0 it is there',
+      'node:/sys/bus/w1/devices/28-* it is missing',
       'said The processor has 51.5 °C',
     ])
     expect(unread).toBe(1)
@@ -62,9 +67,11 @@ describe('whatever was copied', () => {
 
   it('the throttle word tells under-voltage apart from heat', () => {
     // memory: bits 0 and 16 are under-voltage, 2 and 18 slowed down
-    expect(read('throttled=0x50005').found).toMatchObject([{ probe: 'load', outcome: 'under-voltage, or it starts anew' }])
+    expect(read('throttled=0x50005').found)
+      .toMatchObject([{ probe: 'load', outcome: 'under-voltage, or it starts anew' }])
     expect(read('throttled=0x0').found).toMatchObject([{ probe: 'load', outcome: 'it runs on' }])
-    expect(read('throttled=0x40000').found).toMatchObject([{ outcome: 'it runs on', words: expect.stringContaining('slowed down since') }])
+    expect(read('throttled=0x40000').found)
+      .toMatchObject([{ outcome: 'it runs on', words: expect.stringContaining('slowed down since') }])
   })
 
   it('the last of two outputs counts', () => {
@@ -86,7 +93,8 @@ describe('whatever was copied', () => {
           const text = `$ i2cdetect -y ${id.slice('scan:i2c'.length)}\n${grid(addresses)}`
           const { found } = readPasted(text, table.probes, null)
           expect(found).toMatchObject([{ probe: id, outcome }])
-          const marks = found.flatMap(entry => entry.kind === 'seen' ? [{ probe: entry.probe, outcome: entry.outcome }] : [])
+          const marks = found.flatMap(entry =>
+            entry.kind === 'seen' ? [{ probe: entry.probe, outcome: entry.outcome }] : [])
           expect(diagnose(model, marks).candidates.some(({ faults }) => faults.includes(table.faults[row]!))).toBe(true)
           count++
         }

@@ -35,7 +35,8 @@ describe('the series of a plan', () => {
     const kinds = new Set(tables.slice(0, 3).flatMap(table => seriesOf(table)
       .flatMap(({ exercises }) => exercises.map(({ row }) => table.faults[row]!.id.split(':')[0]!))))
     for (const kind of [
-      'supply', 'open', 'at', 'swap', 'line', 'hidden', 'figure', 'strap', 'dead', 'rate', 'console', 'ground', 'card', 'image', 'bridge',
+      'supply', 'open', 'at', 'swap', 'line', 'hidden', 'figure', 'strap', 'dead', 'rate', 'console', 'ground', 'card',
+      'image', 'bridge',
       'short',
     ]) expect([...kinds]).toContain(kind)
   })
@@ -44,11 +45,13 @@ describe('the series of a plan', () => {
 describe('how far somebody is', () => {
   const [series] = tables.map(seriesOf)
   const first = series![0]!
-  const found = (nth: number, score = PASSES, helped = false): Played => ({ lesson: lessonKey(first, nth), score, helped })
+  const found = (nth: number, score = PASSES,
+    helped = false): Played => ({ lesson: lessonKey(first, nth), score, helped })
 
   it('goes by what was found without help, whatever else was played', () => {
     expect(nextOf(series!, [])).toEqual({ lesson: first, nth: 0 })
-    expect(nextOf(series!, [found(0, PASSES - 1), found(0, 100, true), { score: 100, helped: false }])).toEqual({ lesson: first, nth: 0 })
+    expect(nextOf(series!, [found(0, PASSES - 1), found(0, 100, true), { score: 100, helped: false }]))
+      .toEqual({ lesson: first, nth: 0 })
     expect(nextOf(series!, [found(0)])).toEqual(first.exercises.length > 1
       ? { lesson: first, nth: 1 }
       : { lesson: series![1], nth: 0 })

@@ -1,6 +1,7 @@
 /**
- * What makers say in their own words: a list of sentences with what each has to be taken for, and laws over generated plans. The sentences
- * are our own (common practice, no source); each set of them was written down before the reader was run on it.
+ * What makers say in their own words: a list of sentences with what each has to be taken for, and laws over generated
+ * plans. The sentences are our own (common practice, no source); each set of them was written down before the reader
+ * was run on it.
  */
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
@@ -22,16 +23,19 @@ import { draws, judgedAtLeast } from '../../random'
 
 /** A plan of nine parts with names as makers give them; its strip behind a level shifter. */
 const NAMES: Readonly<Record<string, [type: string, name: string]>> = {
-  front: ['screen-spi-24', 'Front screen'], pump: ['relay-board-1', 'Pump relay'], lights: ['strip-addressable', 'Shelf lights'],
+  front: ['screen-spi-24', 'Front screen'], pump: ['relay-board-1', 'Pump relay'],
+  lights: ['strip-addressable', 'Shelf lights'],
   air: ['pressure-humidity-i2c', 'Room air'], keys: ['buttons-4', 'Keys'], gps: ['positioning-serial', 'Position'],
   tank: ['probe-onewire', 'Tank probe'], flap: ['servo-small', 'Flap servo'], fan: ['fan-5v', 'Fan'],
 }
 const unlifted = (): Plan => {
-  const parts = Object.fromEntries(Object.entries(NAMES).map(([id, [type]]) => [id, [type, {}] as [string, Record<string, string>]]))
+  const parts = Object.fromEntries(Object.entries(NAMES)
+    .map(([id, [type]]) => [id, [type, {}] as [string, Record<string, string>]]))
   const plan = written(placed(planOf('forty-usb-c', parts, { supply: { type: 'adapter-5v-5a' } }))!)
   return { ...plan, parts: plan.parts.map(part => ({ ...part, name: NAMES[part.id]![1] })) }
 }
-const bench: Plan = { ...unlifted(), between: { ...unlifted().between, 'lights.din': { kind: 'level-shifter', fit: 'push-pull' } } }
+const bench: Plan = { ...unlifted(),
+  between: { ...unlifted().between, 'lights.din': { kind: 'level-shifter', fit: 'push-pull' } } }
 
 const earOf = (plan: Plan) => {
   const facts = gatherFacts(plan, catalogue)
@@ -44,7 +48,9 @@ const ears = { bench: earOf(bench), hive: earOf(hive), signals: earOf(signals), 
 const asText = (said: readonly Said[]) => {
   const all = said.map(entry => entry.kind === 'seen'
     ? `${entry.mark.probe}=${entry.mark.outcome}`
-    : entry.kind === 'which' ? `?${entry.marks.map(({ probe, outcome }) => `${probe}=${outcome}`).join(' // ')}` : entry.kind)
+    : entry.kind === 'which'
+      ? `?${entry.marks.map(({ probe, outcome }) => `${probe}=${outcome}`).join(' // ')}`
+      : entry.kind)
   return (all.length > 1 ? all.filter(text => text !== 'unknown') : all).join(' ;; ')
 }
 /** All that was taken or is asked. */
@@ -63,7 +69,8 @@ describe('sentences', () => {
       .toBe('works:front=lit and white, or black, without a picture ;; works:gps=signs that make no sense')
     expect(clausesOf('It has 4.7 V. See /dev/i2c-1, and 0x3c, 0x76, and no lamp.'))
       .toEqual(['It has 4.7 V', 'See /dev/i2c-1, and 0x3c, 0x76', 'no lamp'])
-    expect(occasionOf('it reboots whenever the relay pulls')).toEqual({ main: 'it reboots', occasion: 'whenever the relay pulls' })
+    expect(occasionOf('it reboots whenever the relay pulls'))
+      .toEqual({ main: 'it reboots', occasion: 'whenever the relay pulls' })
   })
 
   it('an input that the board does not reach is the plan\'s own, and told as such', () => {
@@ -94,7 +101,8 @@ describe('from words to what is wrong', () => {
     const two = explain('room air is not found. 0.1 V at room air')
     expect(two.length).toBeLessThan(one.length)
     expect(two.every(id => one.includes(id))).toBe(true)
-    expect(explain('the tank probe drops out now and then').every(id => /^(loose|open|ground|splice)/.test(id))).toBe(true)
+    expect(explain('the tank probe drops out now and then').every(id => /^(loose|open|ground|splice)/.test(id)))
+      .toBe(true)
   })
 })
 
@@ -116,7 +124,8 @@ describe('figures', () => {
   })
 
   it('positions are those of the header', () => {
-    expect([positionsIn('pins 3 and 5 touch'), positionsIn('it sits on position 41'), positionsIn('pin #7')]).toEqual([[3, 5], [], [7]])
+    expect([positionsIn('pins 3 and 5 touch'), positionsIn('it sits on position 41'), positionsIn('pin #7')])
+      .toEqual([[3, 5], [], [7]])
   })
 })
 
@@ -144,17 +153,20 @@ describe('laws, over generated plans', () => {
       for (const volts of [0.1, 1.2, 3.29, 4.98, 12.4]) {
         const marks = marksOf(readSaid(`${volts} V at ${name}`, { rows, subjects, rails }))
         const own = marks.find(mark => mark.probe === probe.id)
-        if (own) expect([name, volts, own.outcome]).toEqual([name, volts, outcomeOfReading(model.table, probe.id, volts)])
+        if (own) expect([name, volts, own.outcome])
+          .toEqual([name, volts, outcomeOfReading(model.table, probe.id, volts)])
         else expect(subjects.filter(subject => subject.name === name).length, name).toBeGreaterThan(1)
       }
     }
   })
 
   it('whatever is typed, each clause is answered, and what is taken is at a test of the sheet', () => {
-    const pieces = fc.constantFrom('screen', 'the relay', 'white', 'nothing', '0x76', '4.2 V', 'pin 7', 'reboots', 'when', ',', '.', 'not',
+    const pieces = fc.constantFrom('screen', 'the relay', 'white', 'nothing', '0x76', '4.2 V', 'pin 7', 'reboots',
+      'when', ',', '.', 'not',
       'SDA', '/dev/i2c-1',
       'another card', 'same', 'button 2', '3.3 V', 'swapped', '?', '0.2 ohm')
-    const typed = fc.oneof(fc.string({ maxLength: 80 }), fc.array(pieces, { maxLength: 12 }).map(words => words.join(' ')))
+    const typed = fc.oneof(fc.string({ maxLength: 80 }),
+      fc.array(pieces, { maxLength: 12 }).map(words => words.join(' ')))
     fc.assert(fc.property(typed, fc.integer({ min: 0, max: all.length - 1 }), (text, nth) => {
       const { rows, subjects, rails } = all[nth]!
       const said = readSaid(text, { rows, subjects, rails })

@@ -1,6 +1,6 @@
 /**
- * What faults of every kind show, on the demos and on small plans by hand. Positions and lines are those of the handbook's table of the
- * header; that a lamp rests or flickers is common practice.
+ * What faults of every kind show, on the demos and on small plans by hand. Positions and lines are those of the
+ * handbook's table of the header; that a lamp rests or flickers is common practice.
  */
 import { describe, expect, it } from 'vitest'
 import { asBuiltOf, asBuiltPaper } from '../../../core/share/as-built'
@@ -39,8 +39,9 @@ describe('the whole board', () => {
   it('without supply no lamp, without card red alone, with an old image counted flashes', () => {
     expect(['supply:none', 'card', 'image'].map(fault => shows(hive, fault)('lamps'))).toEqual(['none', 'red alone',
       'green in counted flashes'])
-    expect(['supply:none', 'card', 'image'].map(fault => shows(hive, fault)('up'))).toEqual(Array.from({ length: 3 }, () =>
-      'it does not come'))
+    expect(['supply:none', 'card', 'image'].map(fault => shows(hive, fault)('up')))
+      .toEqual(Array.from({ length: 3 }, () =>
+        'it does not come'))
     expect(['supply:none', 'card'].map(fault => shows(hive, fault)('volt:5V'))).toEqual(['nothing', 'as planned'])
   })
 
@@ -48,17 +49,20 @@ describe('the whole board', () => {
     for (const [fault, change] of [['supply:weak', 'other:supply'], ['supply:cable', 'other:cable']] as const) {
       const at = shows(hive, fault)
       expect([at('lamps'), at('volt:5V'), at('works:porch'), at('load'), at('volt:load'), at(change)])
-        .toEqual(['red, and green flickers', 'as planned', 'it does', 'under-voltage, or it starts anew', 'too low', 'with it, it runs'])
+        .toEqual(['red, and green flickers', 'as planned', 'it does', 'under-voltage, or it starts anew', 'too low',
+          'with it, it runs'])
     }
   })
 
   it('a cable that is not in leaves everything dark, and is found from end to end', () => {
     const at = shows(hive, 'open:@cable')
-    expect([at('lamps'), at('volt:5V'), at('volt:porch.vcc'), at('through:@cable')]).toEqual(['none', 'nothing', 'nothing', 'open'])
+    expect([at('lamps'), at('volt:5V'), at('volt:porch.vcc'), at('through:@cable')])
+      .toEqual(['none', 'nothing', 'nothing', 'open'])
   })
 
   it('a plan without a supply is taken as fed', () => {
-    const { table } = modelFor(planOf('forty-usb-c', { oled: 'oled-i2c' }, { supply: null, assignments: { 'oled.sda': { position: 3 } } }))
+    const { table } = modelFor(planOf('forty-usb-c', { oled: 'oled-i2c' },
+      { supply: null, assignments: { 'oled.sda': { position: 3 } } }))
     expect(table.planned[table.probes.findIndex(({ id }) => id === 'lamps')]).toBe('red, and green flickers')
     expect(table.probes.some(({ id }) => id === 'volt:5V')).toBe(false)
   })
@@ -69,13 +73,15 @@ describe('serial, USB, boards and stages', () => {
     const [console_, rate] = [shows(hive, 'console:'), shows(hive, 'rate:modem')]
     expect([console_('loop:modem'), console_('works:modem')]).toEqual(Array.from({ length: 2 }, () =>
       'lines that nobody sent come with it'))
-    expect([rate('loop:modem'), rate('works:modem'), rate('settings:modem')]).toEqual(['it comes back', 'signs that make no sense',
-      'they differ'])
+    expect([rate('loop:modem'), rate('works:modem'), rate('settings:modem')])
+      .toEqual(['it comes back', 'signs that make no sense',
+        'they differ'])
   })
 
   it('transmit and receive swapped: nothing comes, the port by itself is well', () => {
     const at = shows(hive, 'swap:modem.tx@10:modem.rx@8')
-    expect([at('works:modem'), at('loop:modem'), at('volt:modem.vcc')]).toEqual(['nothing', 'it comes back', 'as planned'])
+    expect([at('works:modem'), at('loop:modem'), at('volt:modem.vcc')])
+      .toEqual(['nothing', 'it comes back', 'as planned'])
   })
 
   it('a line of the boot file that is away takes what it brings along', () => {
@@ -128,8 +134,10 @@ describe('changes of conductors', () => {
     expect(ways([{ change: 'open', conductor: 'one', way: 0 }])).toEqual([null, '@P5'])
     expect(ways([{ change: 'move', conductor: 'two', way: 0, to: '@P7' }])).toEqual(['@P3', '@P7'])
     expect(ways([{ change: 'swap', conductors: ['one', 'two'] }])).toEqual(['@P5', '@P3'])
-    expect(ways([{ change: 'open', conductor: 'one', way: 0 }, { change: 'swap', conductors: ['one', 'two'] }])).toEqual([null, '@P3'])
-    expect(ways([{ change: 'swap', conductors: ['one', 'two'] }, { change: 'open', conductor: 'one', way: 0 }])).toEqual([null, '@P3'])
+    expect(ways([{ change: 'open', conductor: 'one', way: 0 }, { change: 'swap', conductors: ['one', 'two'] }]))
+      .toEqual([null, '@P3'])
+    expect(ways([{ change: 'swap', conductors: ['one', 'two'] }, { change: 'open', conductor: 'one', way: 0 }]))
+      .toEqual([null, '@P3'])
   })
 })
 
@@ -146,14 +154,16 @@ describe('what was seen, in the plan', () => {
   })
 
   it('sightings at what the plan has no more are told, and explain nothing', () => {
-    const plan = { ...planOf('forty-usb-c', { oled: 'oled-i2c' }), seen: [{ id: 'works:gone', outcome: 'nothing', at }] }
+    const plan = { ...planOf('forty-usb-c', { oled: 'oled-i2c' }),
+      seen: [{ id: 'works:gone', outcome: 'nothing', at }] }
     const { stray, diagnosis } = runSheetOf(gatherFacts(plan, catalogue))
     expect([stray, diagnosis.odd]).toEqual([['works:gone'], []])
   })
 
   it('a part is proved when it works and nothing about it is odd', () => {
     const plan = demoPlans[0]!
-    const states = (seen: Plan['seen']) => Object.fromEntries(runSheetOf(gatherFacts({ ...plan, seen }, catalogue), hive).proofs
+    const states = (seen: Plan['seen']) => Object.fromEntries(runSheetOf(gatherFacts({ ...plan, seen }, catalogue),
+      hive).proofs
       .map(({ partId, state }) => [partId, state]))
     expect(states([])).toMatchObject({ porch: 'open', clock: 'open' })
     expect(states([{ id: 'works:porch', outcome: 'it does', at }])).toMatchObject({ porch: 'works', clock: 'open' })
@@ -161,18 +171,20 @@ describe('what was seen, in the plan', () => {
     expect(states(low)).toMatchObject({ porch: 'odd' })
   })
 
-  it('the logbook says of itself what was measured, what was odd, and what is in order again; a tick it does not say', () => {
-    const row = (seen?: { outcome: string }) => ({
-      probe: hive.table.probes.find(({ id }) => id === 'volt:porch.vcc')!, planned: 'as planned', outcomes: [],
-      ...seen && { seen: { ...seen, at, isPlanned: seen.outcome === 'as planned' } },
+  it('the logbook says of itself what was measured, what was odd, and what is in order again; a tick it does not say',
+    () => {
+      const row = (seen?: { outcome: string }) => ({
+        probe: hive.table.probes.find(({ id }) => id === 'volt:porch.vcc')!, planned: 'as planned', outcomes: [],
+        ...seen && { seen: { ...seen, at, isPlanned: seen.outcome === 'as planned' } },
+      })
+      expect(noteOf(row(), 'as planned')).toBeNull()
+      expect(noteOf(row({ outcome: 'nothing' }), null)).toBeNull()
+      expect(noteOf(row(), 'as planned', 3.28)).toBe('Measured: Porch screen: supply at its own pins: 3.28 V.')
+      expect(noteOf(row(), 'too low', 2.4)).toBe('Measured: Porch screen: supply at its own pins: 2.4 V, too low.')
+      expect(noteOf(row(), 'nothing')).toBe('Seen: Porch screen: supply at its own pins: nothing.')
+      expect(noteOf(row({ outcome: 'nothing' }), 'as planned'))
+        .toBe('In order again: Porch screen: supply at its own pins: as planned.')
     })
-    expect(noteOf(row(), 'as planned')).toBeNull()
-    expect(noteOf(row({ outcome: 'nothing' }), null)).toBeNull()
-    expect(noteOf(row(), 'as planned', 3.28)).toBe('Measured: Porch screen: supply at its own pins: 3.28 V.')
-    expect(noteOf(row(), 'too low', 2.4)).toBe('Measured: Porch screen: supply at its own pins: 2.4 V, too low.')
-    expect(noteOf(row(), 'nothing')).toBe('Seen: Porch screen: supply at its own pins: nothing.')
-    expect(noteOf(row({ outcome: 'nothing' }), 'as planned')).toBe('In order again: Porch screen: supply at its own pins: as planned.')
-  })
 
   it('the demo that has seen something odd is explained by one fault', () => {
     const found = diagnose(hive, demoPlans[0]!.seen.map(({ id, outcome }) => ({ probe: id, outcome })))
@@ -184,7 +196,8 @@ describe('exercises', () => {
   it('the demos give some of every grade, and a sign that one notices', () => {
     const all = [hive, signals, kiosk].map(({ table }) => exercisesOf(table))
     for (const grade of GRADES) expect(all.flat().some(entry => entry.grade === grade), grade).toBe(true)
-    for (const { sign } of all.flat()) expect(sign.probe).toMatch(/^(lamps|works:|up|node:|scan:|load|volt:load|steady)/)
+    for (const { sign } of all.flat()) expect(sign.probe)
+      .toMatch(/^(lamps|works:|up|node:|scan:|load|volt:load|steady)/)
   })
 })
 
@@ -226,7 +239,8 @@ describe('the diagnosis in words', () => {
     expect(lines).toContain('No single fault shows all of it. Two at once may:')
     expect(lines).toContain('  Scan of I²C 1: answers at 0x3c, 0x68, 0x77')
     expect(lines).toContain('Or one of these is old or misread; without it a single fault does, or none:')
-    expect(lines.some(line => /different rates.*strapped to 0x77|strapped to 0x77.*different rates/.test(line))).toBe(true)
+    expect(lines.some(line => /different rates.*strapped to 0x77|strapped to 0x77.*different rates/.test(line)))
+      .toBe(true)
   })
 
   it('what cannot be together is said so', () => {
@@ -263,7 +277,8 @@ describe('the sheet of what stands there', () => {
     const facts = gatherFacts({ ...demoPlans[0]!, log: [{ ...first!, photos: refs }, ...rest] }, catalogue)
     const sheet = runSheetOf(facts, hive)
     expect(asBuiltOf(facts, sheet)).toContain(`${first!.text} (3 photos)`)
-    const paper = JSON.stringify(asBuiltPaper(facts, sheet, new Map([['one', 'data:1'], ['two', 'data:2'], ['stray', 'data:3']])))
+    const paper = JSON.stringify(asBuiltPaper(facts, sheet,
+      new Map([['one', 'data:1'], ['two', 'data:2'], ['stray', 'data:3']])))
     expect(paper.match(/data:\d/g)).toEqual(['data:1', 'data:2'])
     expect(paper).toContain('1 photo is named in the logbook and not in this browser')
     expect(JSON.stringify(asBuiltPaper(gatherFacts(demoPlans[0]!, catalogue), sheet))).not.toContain('Photos')

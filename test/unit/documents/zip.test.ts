@@ -14,7 +14,8 @@ describe('zips', () => {
     }, { path: 'empty', bytes: new Uint8Array() }]
     expect(readZip(zipOf(files), LIMITS)).toEqual(files)
     expect(
-      readZip(zipSync({ 'folder/': new Uint8Array(), 'stored': [text('x'), { level: 0 }] }), LIMITS).map(file => file.path),
+      readZip(zipSync({ 'folder/': new Uint8Array(), 'stored': [text('x'), { level: 0 }] }), LIMITS)
+        .map(file => file.path),
     ).toEqual(['stored'])
     expect(readZip(zipOf([]), LIMITS)).toEqual([])
   })

@@ -36,7 +36,8 @@ describe('which bus a part lies on', () => {
 
   it('is the hub\'s channel when it hangs there, with the bus above it known', () => {
     const facts = factsOf(planOf(
-      'forty-classic', { h: 'hub-8-i2c', a: 'oled-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD4', 'a.scl': 'h.SC4' }),
+      'forty-classic', { h: 'hub-8-i2c', a: 'oled-i2c' },
+      at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD4', 'a.scl': 'h.SC4' }),
     ))
     expect(facts.buses.map(bus => [bus.id, bus.upstream])).toEqual([['i2c1', undefined], ['h.ch4', 'i2c1']])
     expect(facts.devices.map(device => device.busId)).toEqual(['i2c1', 'h.ch4'])
@@ -44,7 +45,8 @@ describe('which bus a part lies on', () => {
 
   it('is none when data and clock hang on two channels', () => {
     expect(busesOf(planOf(
-      'forty-classic', { h: 'hub-8-i2c', a: 'oled-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD4', 'a.scl': 'h.SC5' }),
+      'forty-classic', { h: 'hub-8-i2c', a: 'oled-i2c' },
+      at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD4', 'a.scl': 'h.SC5' }),
     ))).toEqual(['i2c1', null])
   })
 })
@@ -60,7 +62,8 @@ describe('options', () => {
   })
 
   it('multiply a draw that is for each unit', () => {
-    const peak = (probes: string) => powerOf(factsOf(planOf('forty-classic', { p: ['probe-onewire', { probes }] }))).report.rails[1]!.peakMa
+    const peak = (probes: string) =>
+      powerOf(factsOf(planOf('forty-classic', { p: ['probe-onewire', { probes }] }))).report.rails[1]!.peakMa
     expect(peak('8')).toBeCloseTo(8 * peak('1'), 9)
   })
 })
@@ -70,7 +73,8 @@ describe('boot needs', () => {
 
   it.each([
     ['forty-usb-c', 'oled-i2c', { 'a.sda': 7, 'a.scl': 29 }, ['dtoverlay=i2c3,pins_4_5']],
-    ['forty-usb-c', 'clock-cell-i2c', { 'a.sda': 7, 'a.scl': 29 }, ['dtoverlay=i2c3,pins_4_5', 'dtoverlay=i2c-rtc,ds3231,i2c3']],
+    ['forty-usb-c', 'clock-cell-i2c', { 'a.sda': 7, 'a.scl': 29 },
+      ['dtoverlay=i2c3,pins_4_5', 'dtoverlay=i2c-rtc,ds3231,i2c3']],
     ['forty-classic', 'clock-cell-i2c', { 'a.sda': 3, 'a.scl': 5 }, ['dtparam=i2c_arm=on', 'dtoverlay=i2c-rtc,ds3231']],
     ['forty-usb-c', 'modem-serial', { 'a.tx': 29, 'a.rx': 7 }, ['dtoverlay=uart3']],
     ['forty-classic', 'servo-small', { 'a.pulse': 35 }, ['dtoverlay=pwm,pin=19,func=2']],
@@ -90,7 +94,8 @@ describe('boot needs', () => {
 
   it('of the library cannot name a bus behind a hub: part and hub have overlays made for them', () => {
     expect(linesOf(planOf(
-      'forty-classic', { h: 'hub-8-i2c', a: 'clock-cell-i2c' }, at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0' }),
+      'forty-classic', { h: 'hub-8-i2c', a: 'clock-cell-i2c' },
+      at({ 'h.sda': 3, 'h.scl': 5, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0' }),
     ))).toEqual(['dtparam=i2c_arm=on', 'dtoverlay=voltaris-h', 'dtoverlay=voltaris-a'])
   })
 
@@ -105,7 +110,8 @@ describe('boot needs', () => {
 
 describe('lines wanted', () => {
   it('count a shared bus once and leave slow signals apart', () => {
-    expect(linesWanted(factsOf(planOf('forty-classic', { a: 'oled-i2c', b: 'light-i2c', c: 'buttons-4' })))).toEqual({ header: 2, slow: 4 })
+    expect(linesWanted(factsOf(planOf('forty-classic', { a: 'oled-i2c', b: 'light-i2c', c: 'buttons-4' }))))
+      .toEqual({ header: 2, slow: 4 })
     expect(linesWanted(factsOf(planOf(
       'forty-classic', { a: 'card-reader-spi', b: 'screen-spi-24' },
     )))).toEqual({ header: 3 + 2 + 3, slow: 0 })
@@ -149,7 +155,8 @@ describe('reasons', () => {
     const plan = planOf('forty-classic', { a: 'oled-i2c', b: 'light-i2c', m: 'modem-serial', v: 'audio-add-on' },
       {
         assignments: {
-          'a.sda': { position: 3, fixed: true }, 'a.scl': { position: 5 }, 'b.sda': { position: 3 }, 'b.scl': { position: 5 },
+          'a.sda': { position: 3, fixed: true }, 'a.scl': { position: 5 }, 'b.sda': { position: 3 },
+          'b.scl': { position: 5 },
           'm.tx': { position: 10 }, 'm.rx': { position: 8 },
         },
       })
@@ -195,7 +202,8 @@ describe('wires', () => {
 })
 
 describe('controllers that nobody uses yet', () => {
-  const open = (plan: Plan) => Object.fromEntries(openControllers(gatherFacts(plan, catalogue)).map(entry => [entry.id, entry]))
+  const open = (plan: Plan) =>
+    Object.fromEntries(openControllers(gatherFacts(plan, catalogue)).map(entry => [entry.id, entry]))
 
   it('are free on the first way out whose positions nobody holds', () => {
     // published: BCM2835 ARM Peripherals, table 6-31: SPI 0 on lines 7 to 11, positions 26 24 21 19 23 of the header

@@ -1,4 +1,7 @@
-/** What an expert looks for on the signal side: circuits for strips, pull-ups, second addresses, sound beside PWM. Each fix is tried. */
+/**
+ * What an expert looks for on the signal side: circuits for strips, pull-ups, second addresses, sound beside PWM. Each
+ * fix is tried.
+ */
 import { describe, expect, it } from 'vitest'
 import { placementEdits, placePlan } from '../../../core/placement/place'
 import { applyEdit } from '../../../core/plan/edits'
@@ -17,11 +20,12 @@ const mended = (plan: Plan, code: string, fix = 0): Plan =>
   applyEdit(plan, { edit: 'all', edits: found(plan, code)!.fixes[fix]!.edits }).plan
 
 describe('circuits for a strip', () => {
-  const at = (board: string, position: number) => planOf(board, { s: 'strip-addressable' }, { assignments: fixedAt({ 's.din': position }) })
+  const at = (board: string,
+    position: number) => planOf(board, { s: 'strip-addressable' }, { assignments: fixedAt({ 's.din': position }) })
   const works = (board: string, position: number) => !codesOf(at(board, position)).includes('function.unavailable')
 
-  // memory: programs for strips drive PWM, the sound bus's data wire or SPI data out on the classic families; on the board whose lines hang
-  // on an I/O bridge only SPI.
+  // memory: programs for strips drive PWM, the sound bus's data wire or SPI data out on the classic families; on the
+  // board whose lines hang on an I/O bridge only SPI.
   it.each(['forty-classic', 'forty-usb-c', 'tiny-unpopulated'])('%s: lines 18, 21 and 10', (board) => {
     expect([12, 40, 19, 11].map(position => works(board, position))).toEqual([true, true, true, false])
   })
@@ -37,7 +41,8 @@ describe('circuits for a strip', () => {
     expect(placePlan(
       planOf('forty-classic', { s: 'strip-addressable', a: 'amplifier-i2s' }, plan), catalogue, { scope: 'rest' },
     ).ok).toBe(true)
-    const both = planOf('forty-classic', { s: 'strip-addressable', a: 'amplifier-i2s' }, { assignments: fixedAt({ 's.din': 40 }) })
+    const both = planOf('forty-classic', { s: 'strip-addressable', a: 'amplifier-i2s' },
+      { assignments: fixedAt({ 's.din': 40 }) })
     const result = placePlan(both, catalogue, { scope: 'rest' })
     expect(result.ok).toBe(false)
   })
@@ -49,18 +54,21 @@ describe('circuits for a strip', () => {
 })
 
 describe('PWM beside analog sound', () => {
-  const servo = (board: string, text: string): Plan => ({ ...placed(planOf(board, { a: 'servo-small' })), boot: { text } })
+  const servo = (board: string,
+    text: string): Plan => ({ ...placed(planOf(board, { a: 'servo-small' })), boot: { text } })
 
   it('is told where the file switches sound on and the board has its socket; the fix switches it off', () => {
     const plan = servo('forty-classic', 'dtparam=audio=on\n')
-    expect(found(plan, 'pwm.and-sound')).toMatchObject({ severity: 'caution', subjects: [{ partId: 'a' }, { text: { line: 1 } }] })
+    expect(found(plan, 'pwm.and-sound'))
+      .toMatchObject({ severity: 'caution', subjects: [{ partId: 'a' }, { text: { line: 1 } }] })
     const after = mended(plan, 'pwm.and-sound')
     expect(after.boot!.text).toBe('dtparam=audio=off\n')
     expect(codesOf(after)).not.toContain('pwm.and-sound')
   })
 
   it.each([
-    ['tiny-unpopulated', 'dtparam=audio=on\n'], ['forty-classic', 'dtparam=audio=off\n'], ['forty-classic', 'dtparam=audio=on,audio=off\n'],
+    ['tiny-unpopulated', 'dtparam=audio=on\n'], ['forty-classic', 'dtparam=audio=off\n'],
+    ['forty-classic', 'dtparam=audio=on,audio=off\n'],
     ['forty-classic', '[none]\ndtparam=audio=on\n'],
   ])('is not told on %s with %j', (board, text) => {
     expect(codesOf(servo(board, text))).not.toContain('pwm.and-sound')
@@ -69,13 +77,14 @@ describe('PWM beside analog sound', () => {
 
 describe('pull-ups', () => {
   const eight = () => placed(planOf('forty-classic', {
-    a: 'oled-i2c', b: 'humidity-i2c', c: 'light-i2c', d: 'motion-i2c', e: 'air-quality-i2c', f: 'magnetic-i2c', g: 'analog-4-i2c',
+    a: 'oled-i2c', b: 'humidity-i2c', c: 'light-i2c', d: 'motion-i2c', e: 'air-quality-i2c', f: 'magnetic-i2c',
+    g: 'analog-4-i2c',
     h: 'pressure-humidity-i2c',
   }))
 
   it('of eight boards and the board are too strong, and the fix takes off as many as it needs', () => {
-    // published: NXP UM10204 §7.1: least Rp = (VDD − VOL) ÷ IOL = (3.3 − 0.4) ÷ 3 mA = 967 Ω. 1.8 kΩ beside n × 10 kΩ: 1 ÷ (1/1800 +
-    // n/10000),
+    // published: NXP UM10204 §7.1: least Rp = (VDD − VOL) ÷ IOL = (3.3 − 0.4) ÷ 3 mA = 967 Ω. 1.8 kΩ beside n × 10 kΩ:
+    // 1 ÷ (1/1800 + n/10000),
     // 738 Ω with eight, 947 Ω with five, 1047 Ω with four: four stay at the most.
     const plan = eight()
     expect(found(plan, 'i2c.pull-up-strong')!.figures[0]).toMatchObject({ value: 738, limit: 967 })
@@ -83,7 +92,8 @@ describe('pull-ups', () => {
     expect(Object.keys(after.limits)).toHaveLength(4)
     expect(codesOf(after)).not.toContain('i2c.pull-up-strong')
     expect(evaluate(after, catalogue).signals.i2c[0]!.pullUpOhm).toBeCloseTo(1 / (1 / 1800 + 4 / 10_000), 0)
-    const { plan: without } = applyEdit(after, { edit: 'remove-part', id: Object.keys(after.limits)[0]!.split('.')[0]! })
+    const { plan: without } = applyEdit(after,
+      { edit: 'remove-part', id: Object.keys(after.limits)[0]!.split('.')[0]! })
     expect(Object.keys(without.limits)).toHaveLength(3)
   })
 
@@ -123,14 +133,17 @@ describe('addresses that a part takes besides its own', () => {
   })
 
   it('that call all chips of a kind are common to those, and clash with a bus switch at that address', () => {
-    // memory: all-call address of the 16-channel PWM chip, 0x70, on from power-up; the bus switch's first address is 0x70 too.
-    expect(codesOf(wired({ a: 'servo-16-i2c', b: ['servo-16-i2c', { address: '0x41' }] }))).not.toContain('address.clash')
+    // memory: all-call address of the 16-channel PWM chip, 0x70, on from power-up; the bus switch's first address is
+    // 0x70 too.
+    expect(codesOf(wired({ a: 'servo-16-i2c',
+      b: ['servo-16-i2c', { address: '0x41' }] }))).not.toContain('address.clash')
     expect(codesOf(wired({ a: 'servo-16-i2c', h: 'hub-8-i2c' }))).toContain('address.clash')
   })
 
   it('are no surprise in a scan, and not missed when they do not answer', () => {
     const plan = wired({ clock: 'clock-cell-i2c' })
-    const scan = (cells: string) => ({ ...plan, scans: [{ id: 's', bus: 'i2c1', takenAt: '2026-01-01T00:00:00Z', text: cells }] })
+    const scan = (cells: string) => ({ ...plan,
+      scans: [{ id: 's', bus: 'i2c1', takenAt: '2026-01-01T00:00:00Z', text: cells }] })
     const head = '     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n'
     const row = (tens: string, at: number | null, name = '') =>
       `${tens}0: ${Array.from({ length: 16 }, (_, i) => i === at ? name : '--').join(' ')}\n`
@@ -165,7 +178,8 @@ describe('a clash of fixed addresses', () => {
 })
 
 describe('SPI', () => {
-  const own = (mode: number) => ({ ...catalogue.parts.get('pressure-spi')!, id: 'own-spi', spi: { maxClockHz: 1_000_000, mode: mode as 0
+  const own = (mode: number) => ({ ...catalogue.parts.get('pressure-spi')!, id: 'own-spi',
+    spi: { maxClockHz: 1_000_000, mode: mode as 0
     | 3 } })
   const at = (board: string, mode: number, places: Record<string, number>) => planOf(board, { a: 'own-spi' }, {
     own: { boards: [], parts: [own(mode)] }, assignments: fixedAt(places),
@@ -225,12 +239,14 @@ describe('facts of parts and boards', () => {
       'forty-io-bridge', { s: 'servo-small' }, { assignments: fixedAt({ [`s.${signal}`]: position }) },
     )
     expect(codesOf(plan(8))).not.toContain('function.unavailable')
-    expect(evaluate(plan(10), catalogue).boot.needs.map(need => need.line)).toEqual([expect.stringContaining('pin=15,func=4')])
+    expect(evaluate(plan(10), catalogue).boot.needs.map(need => need.line))
+      .toEqual([expect.stringContaining('pin=15,func=4')])
   })
 })
 
 describe('more signals than lines', () => {
-  const relays = (count: number, type: string) => Object.fromEntries(Array.from({ length: count }, (_, i) => [`r${i}`, type]))
+  const relays = (count: number,
+    type: string) => Object.fromEntries(Array.from({ length: count }, (_, i) => [`r${i}`, type]))
 
   it('of slow ones: as many expanders as it takes, and the finding is gone', () => {
     // 48 slow inputs, 26 lines of which two go to the bus: 24 short of 48 on the header, and two for the bus

@@ -20,13 +20,15 @@ const between = fc.constantFrom<Between>(
 /** Parts wired to positions without any sense, with things in the wires and speeds on the buses. */
 const wired: fc.Arbitrary<Plan> = fc.record({
   board: fc.constantFrom(...boards), types: fc.array(fc.constantFrom(...types), { minLength: 1, maxLength: 6 }),
-  positions: fc.array(fc.integer({ min: 1, max: 42 }), { minLength: 12, maxLength: 12 }), things: fc.array(between, { maxLength: 3 }),
+  positions: fc.array(fc.integer({ min: 1, max: 42 }), { minLength: 12, maxLength: 12 }),
+  things: fc.array(between, { maxLength: 3 }),
   clockHz: fc.constantFrom(50_000, 100_000, 400_000, 1_000_000), circuit: fc.constantFrom('small', 'full'),
   lengthM: fc.double({ min: 0.05, max: 30, noNaN: true }), turn: fc.boolean(),
 }).map(({ board, types: list, positions, things, clockHz, circuit, lengthM, turn }) => {
   const plan = planOf(board, Object.fromEntries(list.map((type, i) => [`p${i}`, type])))
   const keys = plan.parts.flatMap(part =>
-    [...catalogue.parts.get(part.type)!.signals, ...catalogue.parts.get(part.type)!.supplies].map(entry => `${part.id}.${entry.id}`))
+    [...catalogue.parts.get(part.type)!.signals, ...catalogue.parts.get(part.type)!.supplies].map(entry =>
+      `${part.id}.${entry.id}`))
   return {
     ...plan, clocks: { i2c1: clockHz, i2c0: clockHz }, controllers: { uart0: circuit },
     stack: turn ? plan.parts.map(part => part.id).reverse() : [],
@@ -45,7 +47,8 @@ describe('every finding on any plan', () => {
         expect(finding.sentence, finding.code).not.toMatch(/undefined|NaN|Infinity|\[object/)
         expect(finding.title, finding.code).not.toMatch(/undefined|NaN|Infinity|\[object/)
         for (const figure of finding.figures) {
-          if (typeof figure.value === 'number') expect(Number.isFinite(figure.value), `${finding.code} ${figure.label}`).toBe(true)
+          if (typeof figure.value === 'number') expect(Number.isFinite(figure.value), `${finding.code} ${figure.label}`)
+            .toBe(true)
           if (figure.limit !== undefined) expect(figure.origin, `${finding.code} ${figure.label}`).toBeTruthy()
         }
       }
@@ -66,14 +69,17 @@ describe('every finding on any plan', () => {
 
   it('offers fixes that change the plan into one that reads, and its own finding is gone after the first', () => {
     fc.assert(fc.property(wired, (plan) => {
-      for (const finding of evaluate(plan, catalogue).findings.slice(0, 12)) for (const [i, fix] of finding.fixes.slice(0, 2).entries()) {
+      for (const finding of evaluate(plan, catalogue).findings.slice(0,
+        12)) for (const [i, fix] of finding.fixes.slice(0, 2).entries()) {
         const after = applyEdit(plan, { edit: 'all', edits: fix.edits }).plan
         expect(after, `${finding.code}: ${fix.label}`).not.toEqual(plan)
         expect(readPlan(JSON.parse(JSON.stringify(after))).ok, `${finding.code}: ${fix.label}`).toBe(true)
-        // Where three claim one position, or many lines are wanting, one step is not yet the whole way; a fix that is not enough says so.
+        // Where three claim one position, or many lines are wanting, one step is not yet the whole way; a fix that is
+        // not enough says so.
         if (i === 0 && !fix.label.endsWith('not enough by itself')
           && !['lines.exceeded', 'position.claimed-twice'].includes(finding.code)) {
-          expect(evaluate(after, catalogue).findings.map(other => other.id), `${finding.code}: ${fix.label}`).not.toContain(finding.id)
+          expect(evaluate(after, catalogue).findings.map(other => other.id),
+            `${finding.code}: ${fix.label}`).not.toContain(finding.id)
         }
       }
     }), { numRuns: draws(120) })

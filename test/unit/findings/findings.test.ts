@@ -11,14 +11,16 @@ const afterFix = (plan: Plan, code: string, which = 0) => applyEdit(
 ).plan
 const at = (places: Record<string, number | string>) => ({ assignments: fixedAt(places) })
 /** Wiring judged alone: what the boot file lacks is another matter. */
-const wiring = (plan: Plan) => findingsOf(plan).filter(finding => finding.stages[0] === 'wiring' && finding.severity !== 'note')
+const wiring = (plan: Plan) => findingsOf(plan)
+  .filter(finding => finding.stages[0] === 'wiring' && finding.severity !== 'note')
   .map(finding => finding.code)
 
 describe('levels', () => {
   const mcu = planOf('forty-classic', { mcu: 'controller-5v-serial' }, at({ 'mcu.tx': 10, 'mcu.rx': 8 }))
 
   it('5 V transmit into a 3.3 V receive is a stop; each fix it offers mends it', () => {
-    expect(find(mcu, 'level.too-high')).toMatchObject({ severity: 'stop', figures: [{ value: 5, limit: 3.6, origin: 'memory' }] })
+    expect(find(mcu, 'level.too-high'))
+      .toMatchObject({ severity: 'stop', figures: [{ value: 5, limit: 3.6, origin: 'memory' }] })
     expect(find(mcu, 'level.too-high')!.fixes).toHaveLength(2)
     expect(wiring(afterFix(mcu, 'level.too-high', 0))).toEqual([])
     expect(wiring(afterFix(mcu, 'level.too-high', 1))).toEqual([])
@@ -32,7 +34,8 @@ describe('levels', () => {
 
   it('a divider that leaves too little is a stop', () => {
     const weak = { ...mcu, between: { 'mcu.tx': { kind: 'divider' as const, upperOhm: 3300, lowerOhm: 1800 } } }
-    expect(find(weak, 'level.divided-too-low')).toMatchObject({ severity: 'stop', figures: [{ value: 1.76, limit: 2 }] })
+    expect(find(weak, 'level.divided-too-low'))
+      .toMatchObject({ severity: 'stop', figures: [{ value: 1.76, limit: 2 }] })
   })
 
   it('a limit the maker sets is the one that judges, and is called theirs', () => {
@@ -52,8 +55,10 @@ describe('levels', () => {
 describe('claims and functions', () => {
   it('two signals on one position are a stop; releasing either ends it', () => {
     const plan = planOf('forty-classic', { a: 'buttons-4', b: 'fan-5v' }, at({ 'a.b1': 16, 'b.drive': 16 }))
-    expect(find(plan, 'position.claimed-twice')).toMatchObject({ severity: 'stop', subjects: [{ position: 16 }, { position: 16 }] })
-    for (const which of [0, 1]) expect(codesOf(afterFix(plan, 'position.claimed-twice', which))).not.toContain('position.claimed-twice')
+    expect(find(plan, 'position.claimed-twice'))
+      .toMatchObject({ severity: 'stop', subjects: [{ position: 16 }, { position: 16 }] })
+    for (const which of [0,
+      1]) expect(codesOf(afterFix(plan, 'position.claimed-twice', which))).not.toContain('position.claimed-twice')
   })
 
   it('a shared bus is no claim', () => {
@@ -104,7 +109,8 @@ describe('claims and functions', () => {
 
   it('a reserved position is a stop, the identity memory a caution', () => {
     expect(find(
-      planOf('forty-classic', { f: 'fan-5v' }, { ...at({ 'f.drive': 40 }), reserved: [{ position: 40, reason: 'bent' }] }),
+      planOf('forty-classic', { f: 'fan-5v' },
+        { ...at({ 'f.drive': 40 }), reserved: [{ position: 40, reason: 'bent' }] }),
       'position.reserved',
     )).toMatchObject({ severity: 'stop' })
     expect(find(
@@ -114,7 +120,8 @@ describe('claims and functions', () => {
 
   it('two outputs on one PWM channel share frequency and duty: a caution', () => {
     expect(find(
-      planOf('forty-classic', { a: 'servo-small', b: 'servo-small' }, at({ 'a.pulse': 12, 'b.pulse': 32 })), 'pwm.channel-shared',
+      planOf('forty-classic', { a: 'servo-small', b: 'servo-small' }, at({ 'a.pulse': 12, 'b.pulse': 32 })),
+      'pwm.channel-shared',
     )).toMatchObject({ severity: 'caution' })
     expect(codesOf(planOf(
       'forty-classic', { a: 'servo-small', b: 'servo-small' }, at({ 'a.pulse': 12, 'b.pulse': 33 }),
@@ -122,7 +129,8 @@ describe('claims and functions', () => {
   })
 
   it('more signals than lines is a stop that an expander mends', () => {
-    const plan = planOf('forty-classic', { a: 'lever-sensors-8', b: 'lever-sensors-8', c: 'lever-sensors-8', d: 'relay-board-4' })
+    const plan = planOf('forty-classic',
+      { a: 'lever-sensors-8', b: 'lever-sensors-8', c: 'lever-sensors-8', d: 'relay-board-4' })
     expect(find(plan, 'lines.exceeded')).toMatchObject({ severity: 'stop', figures: [{ value: 28, limit: 26 }] })
     expect(codesOf(afterFix(plan, 'lines.exceeded'))).not.toContain('lines.exceeded')
   })
@@ -156,7 +164,8 @@ describe('addresses', () => {
       at({ ...hub, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0', 'b.sda': 'h.SD1', 'b.scl': 'h.SC1' }),
     ))).not.toContain('address.clash')
     expect(codesOf(planOf(
-      'forty-classic', { h: 'hub-8-i2c', a: 'light-i2c', b: 'light-i2c' }, at({ ...hub, ...both, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0' }),
+      'forty-classic', { h: 'hub-8-i2c', a: 'light-i2c', b: 'light-i2c' },
+      at({ ...hub, ...both, 'a.sda': 'h.SD0', 'a.scl': 'h.SC0' }),
     ))).toContain('address.clash')
   })
 })
@@ -165,7 +174,8 @@ describe('currents, rails and contacts', () => {
   it('a coil straight on a line is a stop; a stage ends it', () => {
     const plan = planOf('forty-classic', { r: 'relay-bare' }, at({ 'r.coil': 16 }))
     expect(find(plan, 'line.driven-straight')).toMatchObject({ severity: 'stop', figures: [{ value: 72, limit: 16 }] })
-    for (const which of [0, 1]) expect(codesOf(afterFix(plan, 'line.driven-straight', which))).not.toContain('line.driven-straight')
+    for (const which of [0,
+      1]) expect(codesOf(afterFix(plan, 'line.driven-straight', which))).not.toContain('line.driven-straight')
   })
 
   it('a fan is no better, and an expander\'s line no stronger', () => {
@@ -178,7 +188,8 @@ describe('currents, rails and contacts', () => {
   })
 
   it('a low-level relay input on a line that starts low is a caution', () => {
-    expect(find(planOf('forty-classic', { r: 'relay-board-4' }, at({ 'r.in1': 11 })), 'start.moves')).toMatchObject({ severity: 'caution' })
+    expect(find(planOf('forty-classic', { r: 'relay-board-4' }, at({ 'r.in1': 11 })), 'start.moves'))
+      .toMatchObject({ severity: 'caution' })
     expect(codesOf(planOf('forty-classic', { r: 'relay-board-4' }, at({ 'r.in1': 29 })))).not.toContain('start.moves')
   })
 
@@ -200,7 +211,8 @@ describe('currents, rails and contacts', () => {
 
   it('plugs beyond the sockets and their current are stops', () => {
     const panels = planOf(
-      'forty-classic', { a: 'panel-video-7', b: 'panel-video-7', c: 'panel-video-7' }, { supply: { type: 'adapter-5v-5a' } },
+      'forty-classic', { a: 'panel-video-7', b: 'panel-video-7', c: 'panel-video-7' },
+      { supply: { type: 'adapter-5v-5a' } },
     )
     expect(find(panels, 'sockets.exceeded')).toMatchObject({ title: 'More video plugs than sockets' })
     expect(find(panels, 'rail.over-budget')).toMatchObject({ title: 'The USB sockets are overloaded' })
@@ -238,7 +250,8 @@ describe('boot and console', () => {
   it('a console on the port that a part uses is a stop; freeing it leaves the rest of the line', () => {
     const plan = planOf(
       'forty-classic', { m: 'modem-serial' },
-      { ...at({ 'm.tx': 10, 'm.rx': 8 }), boot: { text: '', commandLine: 'console=serial0,115200 console=tty1 rootwait' } },
+      { ...at({ 'm.tx': 10, 'm.rx': 8 }),
+        boot: { text: '', commandLine: 'console=serial0,115200 console=tty1 rootwait' } },
     )
     expect(find(plan, 'serial.console')).toMatchObject({ severity: 'stop' })
     expect(afterFix(plan, 'serial.console').boot!.commandLine).toBe('console=tty1 rootwait')
@@ -257,12 +270,15 @@ describe('the last scan', () => {
 
 describe('every finding', () => {
   it('has figures with an origin for each limit, a sentence, and fixes that change the plan', () => {
-    for (const plan of [...demoPlans, planOf('forty-classic', { r: 'relay-bare', f: 'fan-5v' }, at({ 'r.coil': 16, 'f.drive': 16 }))]) {
+    for (const plan of [...demoPlans,
+      planOf('forty-classic', { r: 'relay-bare', f: 'fan-5v' }, at({ 'r.coil': 16, 'f.drive': 16 }))]) {
       for (const finding of findingsOf(plan)) {
         expect(finding.sentence.length).toBeGreaterThan(20)
-        for (const figure of finding.figures) if (figure.limit !== undefined) expect(figure.origin, finding.code).toBeTruthy()
+        for (const figure of finding.figures) if (figure.limit !== undefined) expect(figure.origin, finding.code)
+          .toBeTruthy()
         for (const fix of finding.fixes) {
-          expect(applyEdit(plan, { edit: 'all', edits: fix.edits }).plan, `${finding.code}: ${fix.label}`).not.toEqual(plan)
+          expect(applyEdit(plan, { edit: 'all', edits: fix.edits }).plan,
+            `${finding.code}: ${fix.label}`).not.toEqual(plan)
         }
       }
     }
@@ -279,7 +295,8 @@ describe('every finding', () => {
     const box = demoPlans[1]!
     const stops = findingsOf(box).filter(finding => finding.severity !== 'note').map(finding => finding.code)
     expect(stops.sort()).toEqual([
-      'address.clash', 'address.clash', 'level.too-high', 'line.driven-straight', 'path.over-rating', 'path.over-rating',
+      'address.clash', 'address.clash', 'level.too-high', 'line.driven-straight', 'path.over-rating',
+      'path.over-rating',
       'position.claimed-twice', 'rail.under-voltage', 'supply.too-small',
     ])
     expect(box.notes!.match(/^\d\. /gm)).toHaveLength(6)

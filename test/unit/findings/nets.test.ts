@@ -1,4 +1,7 @@
-/** Rules about what meets on one net: two outputs, two sources, pulls, levels that do not switch off, plugs, and returns. */
+/**
+ * Rules about what meets on one net: two outputs, two sources, pulls, levels that do not switch off,
+ * plugs, and returns.
+ */
 import { describe, expect, it } from 'vitest'
 import { emptyPlan } from '../../../core/plan/create'
 import { applyEdit } from '../../../core/plan/edits'
@@ -7,21 +10,25 @@ import type { Plan } from '../../../core/plan/types'
 import { catalogue, codesOf, findingsOf, planOf } from '../../plans'
 
 type Parts = Parameters<typeof planOf>[1]
-const fed = (board: string, supply: string | null, power: Partial<PowerPlan> = {}, parts: Parts = {}, more: Partial<Plan> = {}): Plan => {
+const fed = (board: string, supply: string | null, power: Partial<PowerPlan> = {}, parts: Parts = {},
+  more: Partial<Plan> = {}): Plan => {
   const plan = planOf(board, parts, more)
   return { ...plan, supply: supply ? { type: supply } : null, power: { ...plan.power, ...power } }
 }
 const node = (id: string, type: string, from?: string): PowerNode => ({ id, type, name: id, ...from && { from } })
 const find = (plan: Plan, code: string) => findingsOf(plan).find(finding => finding.code === code)
-const after = (plan: Plan, code: string, which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
-const stops = (plan: Plan) => findingsOf(plan).filter(finding => finding.severity === 'stop').map(finding => finding.code)
+const after = (plan: Plan, code: string,
+  which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
+const stops = (plan: Plan) =>
+  findingsOf(plan).filter(finding => finding.severity === 'stop').map(finding => finding.code)
 const at = (terminal: string, position: number) => ({ [terminal]: { position } })
 const boot = (text: string, commandLine = '') => ({
   boot: { text, commandLine: `${commandLine} root=/dev/mmcblk0p2`.trim(), off: [] } as unknown as Plan['boot'],
 })
 
 /** A push-pull output at position 8, line 14. */
-const onConsole = (more: Partial<Plan>) => planOf('forty-classic', { m: 'motion-passive' }, { assignments: at('m.out', 8), ...more })
+const onConsole = (more: Partial<Plan>) =>
+  planOf('forty-classic', { m: 'motion-passive' }, { assignments: at('m.out', 8), ...more })
 
 describe('two outputs on one wire', () => {
   it('the boot console transmits on line 14, where a part drives', () => {
@@ -38,13 +45,15 @@ describe('two outputs on one wire', () => {
 
   it('on the newest board the console lies on a socket of its own', () => {
     const newest = planOf(
-      'forty-io-bridge', { m: 'motion-passive' }, { assignments: at('m.out', 8), ...boot('', 'console=serial0,115200') },
+      'forty-io-bridge', { m: 'motion-passive' },
+      { assignments: at('m.out', 8), ...boot('', 'console=serial0,115200') },
     )
     expect(codesOf(newest)).not.toContain('contention.console')
   })
 
   it('a setting makes the line an output; it becomes an input by the fix', () => {
-    const plan = planOf('forty-classic', { m: 'motion-passive' }, { assignments: at('m.out', 11), ...boot('gpio=17=op,dh\n') })
+    const plan = planOf('forty-classic', { m: 'motion-passive' },
+      { assignments: at('m.out', 11), ...boot('gpio=17=op,dh\n') })
     expect(find(plan, 'contention.line-set')).toMatchObject({ severity: 'stop' })
     expect(after(plan, 'contention.line-set').boot!.text).toBe('gpio=17=ip\n')
     expect(codesOf(after(plan, 'contention.line-set'))).not.toContain('contention.line-set')
@@ -65,7 +74,8 @@ describe('two sources on one net, whatever lies between', () => {
   it('a converter behind another supply is one of them', () => {
     const plan = fed(
       'forty-classic', 'adapter-5v-2a4',
-      { nodes: [node('twelve', 'adapter-12v-2a'), node('down', 'step-down-5v-3a', 'twelve')], feeds: { '@header': 'down' } },
+      { nodes: [node('twelve', 'adapter-12v-2a'), node('down', 'step-down-5v-3a', 'twelve')],
+        feeds: { '@header': 'down' } },
     )
     const finding = find(plan, 'rail.two-sources')!
     expect(finding).toMatchObject({
@@ -73,16 +83,19 @@ describe('two sources on one net, whatever lies between', () => {
       figures: expect.arrayContaining([expect.objectContaining({ label: 'down', value: 5.1 })]),
     })
     expect(finding.fixes.length).toBeGreaterThan(0)
-    finding.fixes.forEach((_, which) => expect(codesOf(after(plan, 'rail.two-sources', which))).not.toContain('rail.two-sources'))
+    finding.fixes.forEach((_,
+      which) => expect(codesOf(after(plan, 'rail.two-sources', which))).not.toContain('rail.two-sources'))
   })
 
   it('one supply with a converter behind it is one source, and a converter that nothing feeds is none', () => {
     const alone = fed(
       'forty-classic', null,
-      { nodes: [node('twelve', 'adapter-12v-2a'), node('down', 'step-down-5v-3a', 'twelve')], feeds: { '@header': 'down' } },
+      { nodes: [node('twelve', 'adapter-12v-2a'), node('down', 'step-down-5v-3a', 'twelve')],
+        feeds: { '@header': 'down' } },
     )
     expect(codesOf(alone)).not.toContain('rail.two-sources')
-    const idle = fed('forty-classic', 'adapter-5v-2a4', { nodes: [node('down', 'step-down-5v-3a')], feeds: { '@header': 'down' } })
+    const idle = fed('forty-classic', 'adapter-5v-2a4',
+      { nodes: [node('down', 'step-down-5v-3a')], feeds: { '@header': 'down' } })
     expect(codesOf(idle)).not.toContain('rail.two-sources')
   })
 
@@ -102,14 +115,16 @@ describe('pulls and levels', () => {
   it('an input made for 5 V does not switch off at 3.3 V, and its pull stands past the line', () => {
     const plan = planOf('forty-classic', { r: 'relay-board-2-5v' }, { assignments: at('r.in1', 11) })
     expect(find(plan, 'level.never-off')).toMatchObject({ severity: 'stop', figures: [{ value: 3.3, limit: 4.3 }] })
-    expect(find(plan, 'level.pulled-too-high')).toMatchObject({ severity: 'stop', figures: [{ value: 5, limitKey: 'board.inputMaxV' }] })
+    expect(find(plan, 'level.pulled-too-high'))
+      .toMatchObject({ severity: 'stop', figures: [{ value: 5, limitKey: 'board.inputMaxV' }] })
     const mended = after(plan, 'level.never-off')
     for (const code of ['level.never-off', 'level.pulled-too-high']) expect(codesOf(mended)).not.toContain(code)
     // A resistor to 3V3 beside the wire keeps nothing from it.
     expect(codesOf({
       ...plan, between: { 'r.in1': { kind: 'pull-up', ohm: 10_000 } },
     })).toEqual(expect.arrayContaining(['level.never-off', 'level.pulled-too-high']))
-    expect(codesOf(planOf('forty-classic', { r: 'relay-board-4' }, { assignments: at('r.in1', 11) }))).not.toContain('level.never-off')
+    expect(codesOf(planOf('forty-classic', { r: 'relay-board-4' },
+      { assignments: at('r.in1', 11) }))).not.toContain('level.never-off')
   })
 
   it('an output that only pulls down wants a resistor, and the choice is recorded', () => {
@@ -119,7 +134,8 @@ describe('pulls and levels', () => {
       grounds: [{ id: 'gnd', label: 'GND' }],
     }
     const plan = planOf(
-      'forty-classic', { c: 'own-counter' }, { own: { boards: [], parts: [own] } as unknown as Plan['own'], assignments: at('c.out', 11) },
+      'forty-classic', { c: 'own-counter' },
+      { own: { boards: [], parts: [own] } as unknown as Plan['own'], assignments: at('c.out', 11) },
     )
     expect(find(plan, 'pull.missing')).toMatchObject({
       severity: 'caution', fixes: [{ edits: [{ edit: 'set-between', between: { kind: 'pull-up', ohm: 10_000 } }] }],
@@ -140,7 +156,8 @@ describe('plugs', () => {
     expect(finding.fixes.map(fix => fix.label)).toEqual([
       expect.stringMatching(/^Put Adapter plug.* V on the rail at peak$/), expect.stringMatching(/^Take /),
     ])
-    finding.fixes.forEach((_, which) => expect(codesOf(after(plan, 'plug.does-not-fit', which))).not.toContain('plug.does-not-fit'))
+    finding.fixes.forEach((_,
+      which) => expect(codesOf(after(plan, 'plug.does-not-fit', which))).not.toContain('plug.does-not-fit'))
   })
 
   it.each([...catalogue.boards.values()].map(board =>
@@ -185,5 +202,6 @@ describe('returns', () => {
 })
 
 it('an empty plan has nothing on any net to speak of', () => {
-  expect(findingsOf(emptyPlan('x')).filter(finding => /^(contention|pull|level|plug|rail)\./.test(finding.code))).toEqual([])
+  expect(findingsOf(emptyPlan('x')).filter(finding => /^(contention|pull|level|plug|rail)\./.test(finding.code)))
+    .toEqual([])
 })

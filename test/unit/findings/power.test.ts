@@ -8,8 +8,10 @@ import { fed, node } from '../../circuits'
 import { catalogue, codesOf, findingsOf, fixedAt } from '../../plans'
 
 const find = (plan: Plan, code: string) => findingsOf(plan).find(finding => finding.code === code)
-const after = (plan: Plan, code: string, which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
-const states = (plan: Plan) => Object.fromEntries(evaluate(plan, catalogue).power.states.map(state => [state.id, state]))
+const after = (plan: Plan, code: string,
+  which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
+const states = (plan: Plan) =>
+  Object.fromEntries(evaluate(plan, catalogue).power.states.map(state => [state.id, state]))
 
 describe('voltages', () => {
   const thin = fed('forty-classic', 'adapter-5v-2a4', { figures: { '@cable': { awg: 28, lengthM: 1 } } })
@@ -59,7 +61,8 @@ describe('voltages', () => {
     expect(find(strip, 'load.over-voltage')).toMatchObject({ severity: 'stop' })
     expect(codesOf(after(strip, 'load.over-voltage'))).not.toContain('load.over-voltage')
     const board = fed('tiny-unpopulated', 'din-rail-24v-2a5')
-    expect(find(board, 'rail.over-voltage')).toMatchObject({ severity: 'stop', sentence: expect.stringContaining('destroyed') })
+    expect(find(board, 'rail.over-voltage'))
+      .toMatchObject({ severity: 'stop', sentence: expect.stringContaining('destroyed') })
     expect(codesOf(after(board, 'rail.over-voltage'))).not.toContain('rail.over-voltage')
   })
 
@@ -89,7 +92,8 @@ describe('sources', () => {
   it('a larger source has the voltage of the one it replaces', () => {
     const pump = fed(
       'forty-classic', 'adapter-5v-3a',
-      { nodes: [node('twelve', 'adapter-12v-2a'), node('p', 'load-12v', 'twelve', { typicalMa: 3000, peakMa: 3000, surgeMa: 3000 })] },
+      { nodes: [node('twelve', 'adapter-12v-2a'),
+        node('p', 'load-12v', 'twelve', { typicalMa: 3000, peakMa: 3000, surgeMa: 3000 })] },
     )
     expect(find(pump, 'supply.too-small')!.fixes[0]!.label).toContain('12 V 5 A')
     expect(codesOf(after(pump, 'supply.too-small'))).not.toContain('supply.too-small')
@@ -97,17 +101,20 @@ describe('sources', () => {
 
   it('what has its data on a plug is not fed past it', () => {
     const hub = fed(
-      'forty-classic', 'adapter-5v-2a4', { nodes: [node('h', 'hub-bus', '@usb')], feeds: { 'a.usb': 'h', 'b.usb': 'h' } },
+      'forty-classic', 'adapter-5v-2a4',
+      { nodes: [node('h', 'hub-bus', '@usb')], feeds: { 'a.usb': 'h', 'b.usb': 'h' } },
       { a: 'modem-wide-stick', b: 'receiver-wide-stick' },
     )
-    expect(find(hub, 'path.over-rating')!.fixes.map(fix => fix.label).filter(label => label.includes('past the board'))).toEqual([])
+    expect(find(hub, 'path.over-rating')!.fixes.map(fix => fix.label).filter(label => label.includes('past the board')))
+      .toEqual([])
   })
 
   it('a bank that only waits behind a diode gives the plan no hours', () => {
     const waiting = fed(
       'forty-classic', 'adapter-5v-3a',
       {
-        nodes: [node('d1', 'diode-ideal', '@cable'), node('bank', 'power-bank-12ah'), node('d2', 'diode-schottky', 'bank')],
+        nodes: [node('d1', 'diode-ideal', '@cable'), node('bank', 'power-bank-12ah'),
+          node('d2', 'diode-schottky', 'bank')],
         feeds: { '@socket': 'd1', '@header': 'd2' },
       },
     )
@@ -126,20 +133,24 @@ describe('sources', () => {
       'forty-classic', 'adapter-5v-3a', { nodes: [node('second', 'adapter-5v-1a2')], feeds: { 's.vcc': 'second' } },
       { s: ['strip-addressable', { pixels: '30' }] },
     )
-    expect(find(plan, 'supply.too-small')).toMatchObject({ id: 'supply.too-small second', title: 'second is too small' })
+    expect(find(plan, 'supply.too-small'))
+      .toMatchObject({ id: 'supply.too-small second', title: 'second is too small' })
   })
 
   it('switching on asks more than the supply stands for a moment', () => {
-    expect(find(fed('forty-usb-c', 'adapter-5v-3a', {}, { m: 'modem-serial' }), 'surge.too-large')).toMatchObject({ severity: 'caution' })
+    expect(find(fed('forty-usb-c', 'adapter-5v-3a', {}, { m: 'modem-serial' }), 'surge.too-large'))
+      .toMatchObject({ severity: 'caution' })
     expect(codesOf(fed('forty-usb-c', 'adapter-5v-5a', {}, { m: 'modem-serial' }))).not.toContain('surge.too-large')
   })
 
   it('capacitors add to what a source stands for the moment of a surge', () => {
     const modem = (farad: number) => fed(
-      'forty-usb-c', 'adapter-5v-3a', { nodes: [node('c', 'capacitor-1000', '@P4', { capacitanceF: farad })], feeds: { 'm.vcc': 'c' } },
+      'forty-usb-c', 'adapter-5v-3a',
+      { nodes: [node('c', 'capacitor-1000', '@P4', { capacitanceF: farad })], feeds: { 'm.vcc': 'c' } },
       { m: 'modem-serial', f: 'fan-5v' }, { assignments: fixedAt({ 'f.vcc': 4 }) },
     )
-    // textbook: ΔU ÷ (R + t ÷ C): 0.25 V, 0.05 Ω and 577 µs: 1000 µF give 399 mA; what surges longest the modem does not take part in
+    // textbook: ΔU ÷ (R + t ÷ C): 0.25 V, 0.05 Ω and 577 µs: 1000 µF give 399 mA; what surges longest the modem does
+    // not take part in
     expect(find(modem(0.001), 'surge.too-large')!.figures[0]!.limit).toBe(4500 + 399)
     expect(find(modem(0.001), 'surge.too-large')!.title).toContain('0.58 ms')
     expect(codesOf(modem(0.1))).not.toContain('surge.too-large')
@@ -165,7 +176,8 @@ describe('sources', () => {
   })
 
   it('too much on 3V3 gets a regulator of its own', () => {
-    const screens = fed('forty-usb-c', 'adapter-5v-5a', {}, Object.fromEntries([1, 2, 3, 4, 5, 6].map(n => [`s${n}`, 'screen-spi-24'])))
+    const screens = fed('forty-usb-c', 'adapter-5v-5a', {},
+      Object.fromEntries([1, 2, 3, 4, 5, 6].map(n => [`s${n}`, 'screen-spi-24'])))
     expect(codesOf(after(screens, 'rail.over-budget'))).not.toContain('rail.over-budget')
   })
 })
@@ -173,17 +185,20 @@ describe('sources', () => {
 describe('what stands between', () => {
   it('a wire past its current gets hot: a caution, then a stop', () => {
     const strip = (pixels: string) => fed(
-      'forty-usb-c', 'adapter-5v-5a', {}, { s: ['strip-addressable', { pixels }] }, { assignments: fixedAt({ 's.vcc': 2 }) },
+      'forty-usb-c', 'adapter-5v-5a', {}, { s: ['strip-addressable', { pixels }] },
+      { assignments: fixedAt({ 's.vcc': 2 }) },
     )
     expect(codesOf(strip('20'))).not.toContain('path.over-rating')
-    expect(find(strip('24'), 'path.over-rating')).toMatchObject({ severity: 'caution', subjects: [{ node: 's.vcc@wire' }, {}] })
+    expect(find(strip('24'), 'path.over-rating'))
+      .toMatchObject({ severity: 'caution', subjects: [{ node: 's.vcc@wire' }, {}] })
     expect(find(strip('40'), 'path.over-rating')).toMatchObject({ severity: 'stop' })
     expect(codesOf(after(strip('24'), 'path.over-rating'))).not.toContain('path.over-rating')
   })
 
   it('a header position carries two amperes', () => {
     const plan = fed(
-      'forty-usb-c', 'adapter-5v-5a', { figures: { 's.vcc@wire': { awg: 18 } } }, { s: ['strip-addressable', { pixels: '40' }] },
+      'forty-usb-c', 'adapter-5v-5a', { figures: { 's.vcc@wire': { awg: 18 } } },
+      { s: ['strip-addressable', { pixels: '40' }] },
       { assignments: fixedAt({ 's.vcc': 2 }) },
     )
     // memory: one contact of a header
@@ -201,7 +216,8 @@ describe('what stands between', () => {
       severity: 'stop', worksheet: { kind: 'fuse', node: 'f' },
     })
     expect(codesOf(after(fuse(500, 'adapter-5v-5a'), 'fuse.always-blows'))).not.toContain('fuse.always-blows')
-    // published: IEC 60127-2, from memory: a quick fuse blows within 2 s at 2.75 times its rating; a 3 A adapter gives about 3.9 A
+    // published: IEC 60127-2, from memory: a quick fuse blows within 2 s at 2.75 times its rating; a 3 A adapter gives
+    // about 3.9 A
     expect(find(fuse(2000), 'fuse.never-blows')).toMatchObject({ severity: 'caution' })
     expect(codesOf(fuse(1400))).not.toContain('fuse.never-blows')
     expect(codesOf(fuse(1400))).not.toContain('fuse.always-blows')
@@ -212,7 +228,8 @@ describe('what stands between', () => {
     const plan = fed(
       'tiny-unpopulated', 'lead-12v-7ah',
       {
-        nodes: [node('f', 'fuse-5000', '@cable'), node('w', 'wire-jumper', 'f', { awg: 28 }), node('buck', 'step-down-5v-3a', 'w')],
+        nodes: [node('f', 'fuse-5000', '@cable'), node('w', 'wire-jumper', 'f', { awg: 28 }),
+          node('buck', 'step-down-5v-3a', 'w')],
         feeds: { '@socket': 'buck' },
       },
     )
@@ -221,7 +238,8 @@ describe('what stands between', () => {
 
   it('a linear regulator that burns too much is too hot, and a step-down ends it', () => {
     const hot = fed(
-      'tiny-unpopulated', 'adapter-12v-2a', { nodes: [node('r', 'regulator-linear-5v', '@cable')], feeds: { '@socket': 'r' } },
+      'tiny-unpopulated', 'adapter-12v-2a',
+      { nodes: [node('r', 'regulator-linear-5v', '@cable')], feeds: { '@socket': 'r' } },
     )
     const finding = find(hot, 'regulator.too-hot')!
     expect(finding).toMatchObject({ severity: 'stop', worksheet: { kind: 'step-down' } })
@@ -236,7 +254,8 @@ describe('what stands between', () => {
       'forty-usb-c', supply, { nodes: [node('b', type, '@cable', figures)], feeds: { '@socket': 'b' } },
     )
     expect(find(buck('din-rail-24v-2a5', { mostInV: 20 }), 'converter.over-input')).toMatchObject({ severity: 'stop' })
-    expect(find(buck('adapter-12v-2a', { ratedMa: 1000 }), 'converter.over-current')).toMatchObject({ severity: 'stop' })
+    expect(find(buck('adapter-12v-2a', { ratedMa: 1000 }), 'converter.over-current'))
+      .toMatchObject({ severity: 'stop' })
     expect(find(buck('adapter-5v-5a', { leastInV: 3 }), 'converter.drop-out')).toMatchObject({ severity: 'caution' })
     expect(codesOf(buck('adapter-12v-2a', {}))).not.toContain('converter.drop-out')
   })
@@ -251,7 +270,8 @@ describe('what stands between', () => {
     expect(back).toMatchObject({ severity: 'stop' })
     expect(Number(back.figures[0]!.value)).toBeGreaterThan(20)
     expect(codesOf(hub('hub-powered', 1))).not.toContain('hub.feeds-back')
-    for (const which of [0, 1]) expect(codesOf(after(hub('hub-powered-leaky', 1), 'hub.feeds-back', which))).not.toContain('hub.feeds-back')
+    for (const which of [0,
+      1]) expect(codesOf(after(hub('hub-powered-leaky', 1), 'hub.feeds-back', which))).not.toContain('hub.feeds-back')
     expect(find(hub('hub-powered-leaky', 5), 'hub.ports')).toMatchObject({ figures: [{ value: 5, limit: 4 }] })
   })
 
@@ -267,7 +287,8 @@ describe('what stands between', () => {
     expect(codesOf(narrow)).not.toContain('hub.port-over')
     const stray = {
       ...narrow,
-      power: { ...narrow.power, nodes: narrow.power.nodes.map(entry => entry.id === 'hub' ? { ...entry, upstream: 'nowhere' } : entry) },
+      power: { ...narrow.power,
+        nodes: narrow.power.nodes.map(entry => entry.id === 'hub' ? { ...entry, upstream: 'nowhere' } : entry) },
     }
     expect(find(stray, 'power.no-such-port')).toMatchObject({ severity: 'stop' })
     expect(codesOf(after(stray, 'power.no-such-port'))).not.toContain('power.no-such-port')
@@ -275,7 +296,8 @@ describe('what stands between', () => {
 
   it('a panel with a weak plug of its own is still fed by the board, and that is said', () => {
     const plan = fed(
-      'forty-classic', 'adapter-5v-3a', { nodes: [node('weak', 'diode-silicon', '@cable')], joins: [{ from: 'weak', into: 'p.vcc' }] },
+      'forty-classic', 'adapter-5v-3a',
+      { nodes: [node('weak', 'diode-silicon', '@cable')], joins: [{ from: 'weak', into: 'p.vcc' }] },
       { p: 'panel-flat-7' }, { assignments: fixedAt({ 'p.vcc': 2 }) },
     )
     expect(find(plan, 'board.feeds-panel')).toMatchObject({ severity: 'note', title: 'The board feeds p' })
@@ -292,14 +314,17 @@ describe('what stands between', () => {
 
 describe('how the tree hangs together', () => {
   it('two supplies on one rail are a stop; a diode behind one ends it', () => {
-    const both = fed('forty-classic', 'adapter-5v-3a', { nodes: [node('din', 'din-rail-5v-5a')], feeds: { '@header': 'din' } })
+    const both = fed('forty-classic', 'adapter-5v-3a',
+      { nodes: [node('din', 'din-rail-5v-5a')], feeds: { '@header': 'din' } })
     expect(find(both, 'rail.two-sources')).toMatchObject({ severity: 'stop', title: 'Two supplies on one rail' })
-    for (const which of [0, 1]) expect(codesOf(after(both, 'rail.two-sources', which))).not.toContain('rail.two-sources')
+    for (const which of [0,
+      1]) expect(codesOf(after(both, 'rail.two-sources', which))).not.toContain('rail.two-sources')
   })
 
   it('the header goes past the fuse: a note, and a fuse of one\'s own is offered', () => {
     const header = fed('forty-classic', 'din-rail-5v-5a', { feeds: { '@socket': null, '@header': '@cable' } })
-    expect(find(header, 'header.past-fuse')).toMatchObject({ severity: 'note', sentence: expect.stringContaining('input fuse') })
+    expect(find(header, 'header.past-fuse'))
+      .toMatchObject({ severity: 'note', sentence: expect.stringContaining('input fuse') })
     expect(find(after(header, 'header.past-fuse'), 'header.past-fuse')!.fixes).toEqual([])
     expect(states(header).typical!.nodes['@header']!.currentMa).toBeGreaterThan(500)
   })
@@ -338,7 +363,8 @@ describe('how the tree hangs together', () => {
 describe('stores', () => {
   const pack = (more: Partial<PowerPlan>) => fed(
     'tiny-unpopulated', 'pack-lithium-3s',
-    { nodes: [node('f', 'fuse-2000', '@cable'), node('buck', 'step-down-5v-3a', 'f')], feeds: { '@socket': 'buck' }, ...more },
+    { nodes: [node('f', 'fuse-2000', '@cable'), node('buck', 'step-down-5v-3a', 'f')], feeds: { '@socket': 'buck' },
+      ...more },
   )
 
   it('too small for the hours asked: with the capacity it would take', () => {
@@ -351,12 +377,14 @@ describe('stores', () => {
 
   it('lasts less in the cold, and longer when the day rests', () => {
     const hours = (plan: Plan) => evaluate(plan, catalogue).power.hours!
-    expect(hours(pack({ store: { ...pack({}).power.store, temperatureC: -10 } })) / hours(pack({}))).toBeCloseTo(0.7, 2) // memory
+    expect(hours(pack({ store: { ...pack({}).power.store, temperatureC: -10 } })) / hours(pack({}))).toBeCloseTo(0.7,
+      2) // memory
     expect(hours(pack({ day: [{ fromH: 0, toH: 24, step: 'idle' }] }))).toBeGreaterThan(hours(pack({})))
   })
 
   it('what saves most comes first, and saves what it says', () => {
-    const plan = pack({ nodes: [...pack({}).power.nodes, node('lamp', 'load-current', '@5V', { typicalMa: 300, peakMa: 300 })] })
+    const plan = pack({ nodes: [...pack({}).power.nodes,
+      node('lamp', 'load-current', '@5V', { typicalMa: 300, peakMa: 300 })] })
     const [store] = evaluate(plan, catalogue).power.stores
     const gains = store!.savings.map(saving => saving.gainedHours)
     expect(gains).toEqual([...gains].sort((a, b) => b - a))
@@ -365,7 +393,8 @@ describe('stores', () => {
       {
         ...plan,
         power: {
-          ...plan.power, steps: [{ id: 's', name: 'S', base: 'typical', loads: { lamp: 'idle' }, open: [], seconds: 1 }],
+          ...plan.power, steps: [{ id: 's', name: 'S', base: 'typical', loads: { lamp: 'idle' }, open: [],
+            seconds: 1 }],
           day: [{ fromH: 0, toH: 24, step: 's' }],
         },
       },
@@ -376,7 +405,8 @@ describe('stores', () => {
 
   it('a bank switches off when too little is drawn', () => {
     const rest = fed(
-      'tiny-unpopulated', 'power-bank-12ah', { figures: { '@board': { idleMa: 20 } }, day: [{ fromH: 8, toH: 20, step: 'typical' }] },
+      'tiny-unpopulated', 'power-bank-12ah',
+      { figures: { '@board': { idleMa: 20 } }, day: [{ fromH: 8, toH: 20, step: 'typical' }] },
     )
     expect(find(rest, 'bank.switches-off')).toMatchObject({ severity: 'stop', figures: [{ limit: 60 }] })
     expect(codesOf(fed('tiny-unpopulated', 'power-bank-12ah'))).not.toContain('bank.switches-off')
@@ -386,7 +416,8 @@ describe('stores', () => {
     const store = { ...fed(null, null).power.store, panelW: 10, weather: [1, 0.5, 0.2, 0.1, 0.1, 0.5, 1] }
     const plan = fed(
       'tiny-unpopulated', 'lead-12v-7ah',
-      { store, nodes: [node('f', 'fuse-2000', '@cable'), node('buck', 'step-down-5v-3a', 'f')], feeds: { '@socket': 'buck' } },
+      { store, nodes: [node('f', 'fuse-2000', '@cable'), node('buck', 'step-down-5v-3a', 'f')],
+        feeds: { '@socket': 'buck' } },
     )
     expect(find(plan, 'week.runs-dry')).toMatchObject({ severity: 'stop' })
     expect(codesOf({
@@ -396,7 +427,8 @@ describe('stores', () => {
 
   it('a battery without a fuse is a caution, with one a note', () => {
     const bare = fed(
-      'tiny-unpopulated', 'lead-12v-7ah', { nodes: [node('buck', 'step-down-5v-3a', '@cable')], feeds: { '@socket': 'buck' } },
+      'tiny-unpopulated', 'lead-12v-7ah',
+      { nodes: [node('buck', 'step-down-5v-3a', '@cable')], feeds: { '@socket': 'buck' } },
     )
     expect(find(bare, 'battery.no-fuse')).toMatchObject({ severity: 'caution' })
     const fused = after(bare, 'battery.no-fuse')
@@ -437,19 +469,23 @@ describe('heat, fans and clocks', () => {
 
   it('fan and clock settings go into the boot file', () => {
     const lines = (plan: Plan) => evaluate(plan, catalogue).boot.needs.map(need => need.line)
-    expect(lines(hot({ cooler: 'active', fan: { mode: 'threshold', onC: 55, hysteresisC: 5 } }))).toEqual(expect.arrayContaining([
-      'dtparam=fan_temp0=55000', 'dtparam=fan_temp0_hyst=5000', 'dtparam=fan_temp0_speed=255',
-    ]))
+    expect(lines(hot({ cooler: 'active', fan: { mode: 'threshold', onC: 55, hysteresisC: 5 } })))
+      .toEqual(expect.arrayContaining([
+        'dtparam=fan_temp0=55000', 'dtparam=fan_temp0_hyst=5000', 'dtparam=fan_temp0_speed=255',
+      ]))
     const curve = hot({
       cooler: 'active',
-      fan: { mode: 'curve', hysteresisC: 5, points: [{ temperatureC: 70, percent: 100 }, { temperatureC: 50, percent: 40 }] },
+      fan: { mode: 'curve', hysteresisC: 5,
+        points: [{ temperatureC: 70, percent: 100 }, { temperatureC: 50, percent: 40 }] },
     })
     expect(lines(curve)).toEqual(expect.arrayContaining([
-      'dtparam=fan_temp0=50000', 'dtparam=fan_temp0_speed=102', 'dtparam=fan_temp1=70000', 'dtparam=fan_temp1_speed=255',
+      'dtparam=fan_temp0=50000', 'dtparam=fan_temp0_speed=102', 'dtparam=fan_temp1=70000',
+      'dtparam=fan_temp1_speed=255',
     ]))
     const header = {
       ...fed(
-        'forty-classic', 'adapter-5v-3a', { heat: { ...hot({}).power.heat, fan: { mode: 'threshold', onC: 65, hysteresisC: 8 } } },
+        'forty-classic', 'adapter-5v-3a',
+        { heat: { ...hot({}).power.heat, fan: { mode: 'threshold', onC: 65, hysteresisC: 8 } } },
         { f: 'fan-5v' }, { assignments: fixedAt({ 'f.drive': 12 }) },
       ),
     }
@@ -460,15 +496,20 @@ describe('heat, fans and clocks', () => {
   })
 
   it('a lower clock is a note with what it saves; further than usual it is a caution', () => {
-    expect(find(hot({}, { clock: { coreMhz: 1800, voltageSteps: -2 } }), 'clock.lowered')).toMatchObject({ severity: 'note' })
-    expect(find(hot({}, { clock: { coreMhz: 3000, voltageSteps: 4 } }), 'clock.unusual')).toMatchObject({ severity: 'caution' })
-    expect(find(hot({}, { clock: { coreMhz: 300, voltageSteps: -9 } }), 'clock.unusual')).toMatchObject({ severity: 'caution' })
-    expect(codesOf(after(hot({}, { clock: { coreMhz: 300, voltageSteps: -9 } }), 'clock.unusual'))).not.toContain('clock.unusual')
+    expect(find(hot({}, { clock: { coreMhz: 1800, voltageSteps: -2 } }), 'clock.lowered'))
+      .toMatchObject({ severity: 'note' })
+    expect(find(hot({}, { clock: { coreMhz: 3000, voltageSteps: 4 } }), 'clock.unusual'))
+      .toMatchObject({ severity: 'caution' })
+    expect(find(hot({}, { clock: { coreMhz: 300, voltageSteps: -9 } }), 'clock.unusual'))
+      .toMatchObject({ severity: 'caution' })
+    expect(codesOf(after(hot({}, { clock: { coreMhz: 300, voltageSteps: -9 } }),
+      'clock.unusual'))).not.toContain('clock.unusual')
   })
 })
 
 describe('front ends and hold-up', () => {
-  const front = (bridge: Record<string, number> = {}, latch: Record<string, number> = {}) => fed('tiny-unpopulated', 'transformer-9v-ac', {
+  const front = (bridge: Record<string, number> = {},
+    latch: Record<string, number> = {}) => fed('tiny-unpopulated', 'transformer-9v-ac', {
     nodes: [
       node('bridge', 'rectifier-bridge', '@cable', bridge), node('latch', 'latch-power', 'bridge', latch),
       node('buck', 'step-down-5v-3a', 'latch'),
@@ -478,7 +519,8 @@ describe('front ends and hold-up', () => {
 
   it('a capacitor too small leaves valleys below what the step-down wants; the right one is offered', () => {
     const small = front({ capacitanceUf: 220 })
-    expect(find(small, 'rectifier.valley')).toMatchObject({ severity: 'stop', worksheet: { kind: 'rectifier', node: 'bridge' } })
+    expect(find(small, 'rectifier.valley'))
+      .toMatchObject({ severity: 'stop', worksheet: { kind: 'rectifier', node: 'bridge' } })
     expect(codesOf(after(small, 'rectifier.valley'))).not.toContain('rectifier.valley')
     expect(codesOf(front())).not.toContain('rectifier.valley')
   })
@@ -497,17 +539,20 @@ describe('front ends and hold-up', () => {
   it('a latch that lets go too early is a stop; the board that holds it ends that', () => {
     expect(find(front(), 'hold.too-short')).toMatchObject({ severity: 'stop', figures: [{ value: 5, limit: 18 }] })
     expect(codesOf(after(front(), 'hold.too-short'))).not.toContain('hold.too-short')
-    const held = { ...front(), parts: [{ id: 'l', type: 'power-latch', name: 'L' }], assignments: fixedAt({ 'l.hold': 11 }) }
+    const held = { ...front(), parts: [{ id: 'l', type: 'power-latch', name: 'L' }],
+      assignments: fixedAt({ 'l.hold': 11 }) }
     expect(codesOf(held)).not.toContain('hold.too-short')
   })
 
   it('a capacitor holds as long as its energy lasts', () => {
     const capacitor = (farad: number, shutdownS: number | null) => fed(
       'tiny-unpopulated', 'adapter-5v-3a',
-      { nodes: [node('c', 'capacitor-super', '@cable', { capacitanceF: farad })], feeds: { '@socket': 'c' }, shutdownS },
+      { nodes: [node('c', 'capacitor-super', '@cable', { capacitanceF: farad })], feeds: { '@socket': 'c' },
+        shutdownS },
     )
     const [hold] = evaluate(capacitor(10, 5), catalogue).power.holds
-    // textbook: C·dU/dt = −P ÷ V with V = U − R·P ÷ V, summed in small steps here; `test/reference/spice.test.ts` has it from a simulator
+    // textbook: C·dU/dt = −P ÷ V with V = U − R·P ÷ V, summed in small steps here; `test/reference/spice.test.ts` has
+    // it from a simulator
     let [u, t] = [hold!.fromV!, 0]
     for (const dt = 1e-3; ; t += dt) {
       const seen = (u + Math.sqrt(u * u - 4 * 0.08 * hold!.powerW!)) / 2
@@ -520,7 +565,8 @@ describe('front ends and hold-up', () => {
     expect(find(
       fed(
         'tiny-unpopulated', 'adapter-12v-2a',
-        { nodes: [node('c', 'capacitor-super', '@cable'), node('b', 'step-down-5v-3a', 'c')], feeds: { '@socket': 'b' } },
+        { nodes: [node('c', 'capacitor-super', '@cable'), node('b', 'step-down-5v-3a', 'c')],
+          feeds: { '@socket': 'b' } },
       ),
       'capacitor.over-voltage',
     )).toMatchObject({ severity: 'stop' })

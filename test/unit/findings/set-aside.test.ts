@@ -13,7 +13,8 @@ import { draws } from '../../random'
 const AT = '2026-05-01T10:00:00.000Z'
 const asidesOf = (plan: Plan, ids?: readonly string[]) => evaluate(plan, catalogue).findings
   .filter(finding => !ids || ids.includes(finding.id)).map(finding => asideOf(finding, 'seen at the bench', AT))
-const total = ({ stops, cautions, notes }: { stops: number, cautions: number, notes: number }) => stops + cautions + notes
+const total = ({ stops, cautions, notes }: { stops: number, cautions: number, notes: number }) =>
+  stops + cautions + notes
 
 describe('findings that were set aside', () => {
   it('loses no finding: each counts or is set aside, and the counts say so', () => {
@@ -23,7 +24,8 @@ describe('findings that were set aside', () => {
       const some = all.filter((_, i) => which[i % which.length])
       const before = evaluate(plan, catalogue)
       const after = evaluate({ ...plan, aside: some }, catalogue)
-      expect(after.findings.map(finding => finding.id).sort()).toEqual(before.findings.map(finding => finding.id).sort())
+      expect(after.findings.map(finding => finding.id).sort())
+        .toEqual(before.findings.map(finding => finding.id).sort())
       expect(after.findings.filter(isOpen)).toHaveLength(before.findings.length - some.length)
       expect(total(after.counts)).toBe(total(before.counts) - some.length)
     }), { numRuns: draws(40) })
@@ -32,7 +34,8 @@ describe('findings that were set aside', () => {
   it('touches nothing but the findings', () => {
     for (const plan of demoPlans) {
       const { findings: _, counts: _c, stageCounts: _s, stages: _t, ...rest } = evaluate(plan, catalogue)
-      const { findings, counts, stages, stageCounts: _n, ...after } = evaluate({ ...plan, aside: asidesOf(plan) }, catalogue)
+      const { findings, counts, stages, stageCounts: _n, ...after } = evaluate({ ...plan, aside: asidesOf(plan) },
+        catalogue)
       expect(after).toEqual(rest)
       expect(findings.filter(isOpen)).toEqual([])
       expect(counts).toEqual({ stops: 0, cautions: 0, notes: 0 })
@@ -75,7 +78,8 @@ describe('findings that were set aside', () => {
 
   it('holds a part\'s other name for the same finding', () => {
     const plan = planOf('forty-classic', { relay: 'relay-bare' }, { assignments: fixedAt({ 'relay.coil': 11 }) })
-    const renamed = { ...plan, aside: asidesOf(plan), parts: plan.parts.map(part => ({ ...part, name: 'Pump in the cellar' })) }
+    const renamed = { ...plan, aside: asidesOf(plan),
+      parts: plan.parts.map(part => ({ ...part, name: 'Pump in the cellar' })) }
     expect(evaluate(renamed, catalogue).counts.stops).toBe(0)
   })
 })
@@ -104,7 +108,8 @@ describe('findings in groups', () => {
   })
 
   it('calls a cause by what it says, and a subject by its name', () => {
-    const plan = planOf('forty-classic', { a: 'relay-bare', b: 'relay-bare' }, { assignments: fixedAt({ 'a.coil': 11, 'b.coil': 13 }) })
+    const plan = planOf('forty-classic', { a: 'relay-bare', b: 'relay-bare' },
+      { assignments: fixedAt({ 'a.coil': 11, 'b.coil': 13 }) })
     const { findings } = evaluate(plan, catalogue)
     const straight = byCause(findings).find(group => group.key === 'line.driven-straight')!
     expect(straight.title).toBe('A coil, motor or lamp without a stage')

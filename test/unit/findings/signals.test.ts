@@ -41,7 +41,8 @@ describe('levels that are no logic levels', () => {
     const plan = planOf('forty-classic', { g: 'gas-analog' }, at({ 'g.aout': 16 }))
     expect(find(plan, 'level.analog')).toMatchObject({ severity: 'stop' })
     const after = afterFix(plan, 'level.analog')
-    expect(after.parts.some(part => catalogue.parts.get(part.type)!.offers?.some(offer => offer.kind === 'analog'))).toBe(true)
+    expect(after.parts.some(part => catalogue.parts.get(part.type)!.offers?.some(offer => offer.kind === 'analog')))
+      .toBe(true)
     expect(codesOf(after)).not.toContain('level.analog')
   })
 
@@ -68,7 +69,8 @@ describe('levels that are no logic levels', () => {
   it('a divider too large for the bit rate is a caution, and the one offered keeps its edges', () => {
     const slow = planOf(
       'forty-classic', { p: 'label-printer-serial' },
-      { ...at({ 'p.tx': 10, 'p.rx': 8 }), between: { 'p.tx': { kind: 'divider', upperOhm: 180_000, lowerOhm: 330_000 } } },
+      { ...at({ 'p.tx': 10, 'p.rx': 8 }),
+        between: { 'p.tx': { kind: 'divider', upperOhm: 180_000, lowerOhm: 330_000 } } },
     )
     expect(find(slow, 'level.divider-slow')).toMatchObject({ severity: 'caution', worksheet: { kind: 'divider' } })
     expect(codesOf(afterFix(slow, 'level.divider-slow'))).not.toContain('level.divider-slow')
@@ -84,14 +86,16 @@ describe('I²C as a circuit', () => {
     )
     // published: UM10204 §7.1: (3.3 − 0.4) ÷ 3 mA = 967 Ω; here 1.8 kΩ ∥ 6 × 10 kΩ = 865 Ω
     expect(find(plan, 'i2c.pull-up-strong')).toMatchObject({
-      severity: 'caution', figures: [{ value: 865, limit: 967, origin: 'published: NXP UM10204 §7.1' }], worksheet: { kind: 'pull-up' },
+      severity: 'caution', figures: [{ value: 865, limit: 967, origin: 'published: NXP UM10204 §7.1' }],
+      worksheet: { kind: 'pull-up' },
     })
   })
 
   it('a bus away from the board\'s own resistors has none, and says which to solder', () => {
     const plan = planOf('forty-usb-c', { a: 'memory-i2c' }, at({ 'a.sda': 15, 'a.scl': 16 }))
     expect(find(plan, 'i2c.no-pull-up')).toMatchObject({ severity: 'stop' })
-    expect(codesOf(planOf('forty-usb-c', { a: 'memory-i2c' }, at({ 'a.sda': 3, 'a.scl': 5 })))).not.toContain('i2c.no-pull-up')
+    expect(codesOf(planOf('forty-usb-c', { a: 'memory-i2c' },
+      at({ 'a.sda': 3, 'a.scl': 5 })))).not.toContain('i2c.no-pull-up')
   })
 
   it('long wires are too slow for 400 kHz, and the fix slows the bus down to what it keeps', () => {
@@ -100,7 +104,8 @@ describe('I²C as a circuit', () => {
       { ...at({ 'a.sda': 15, 'a.scl': 16 }), clocks: { i2c6: 400_000 },
         build: { ...EMPTY_BUILD, done: [], wires: { 'a.sda': { lengthM: 0.6 } } } },
     )
-    expect(find(plan, 'i2c.pull-up-weak')).toMatchObject({ severity: 'caution', figures: [{ limit: 300, unit: 'ns' }, {}] })
+    expect(find(plan, 'i2c.pull-up-weak'))
+      .toMatchObject({ severity: 'caution', figures: [{ limit: 300, unit: 'ns' }, {}] })
     const after = afterFix(plan, 'i2c.pull-up-weak')
     expect(after.clocks).toEqual({})
     expect(codesOf(after)).not.toContain('i2c.pull-up-weak')
@@ -108,7 +113,8 @@ describe('I²C as a circuit', () => {
 
   it('a part that follows 100 kHz stops a bus of 400 kHz; the boot line carries the speed', () => {
     const plan = planOf(
-      'forty-classic', { t: 'thermometer-distance-i2c' }, { ...at({ 't.sda': 3, 't.scl': 5 }), clocks: { i2c1: 400_000 } },
+      'forty-classic', { t: 'thermometer-distance-i2c' },
+      { ...at({ 't.sda': 3, 't.scl': 5 }), clocks: { i2c1: 400_000 } },
     )
     expect(find(plan, 'i2c.too-fast')).toMatchObject({ severity: 'stop', figures: [{ limit: 100_000 }] })
     expect(evaluate(plan, catalogue).boot.needs.map(need => need.line)).toContain('dtparam=i2c_arm_baudrate=400000')
@@ -126,7 +132,8 @@ describe('I²C as a circuit', () => {
 })
 
 describe('two parts that cannot change their one address', () => {
-  const plan = planOf('forty-classic', { a: 'light-i2c', b: 'light-i2c' }, at({ 'a.sda': 3, 'a.scl': 5, 'b.sda': 3, 'b.scl': 5 }))
+  const plan = planOf('forty-classic', { a: 'light-i2c', b: 'light-i2c' },
+    at({ 'a.sda': 3, 'a.scl': 5, 'b.sda': 3, 'b.scl': 5 }))
 
   it('are told apart by a bus switch that one press brings, and placing puts each behind a channel of its own', () => {
     const after = afterFix(plan, 'address.clash')
@@ -136,7 +143,8 @@ describe('two parts that cannot change their one address', () => {
     expect([
       result.assignments['a.sda']!.terminal, result.assignments['b.sda']!.terminal,
     ].sort()).toEqual(['hub-2-i2c.SD0', 'hub-2-i2c.SD1'])
-    expect(codesOf(applyEdit(after, { edit: 'all', edits: placementEdits(after, result) }).plan)).not.toContain('address.clash')
+    expect(codesOf(applyEdit(after,
+      { edit: 'all', edits: placementEdits(after, result) }).plan)).not.toContain('address.clash')
   })
 
   it('use the switch that is there already', () => {
@@ -148,7 +156,8 @@ describe('two parts that cannot change their one address', () => {
 
 describe('serial links', () => {
   it('115 200 from 16 MHz is two per cent off and a caution; another rate is offered', () => {
-    const plan = planOf('forty-classic', { m: ['controller-5v-serial', { baud: '115200' }] }, { ...at({ 'm.tx': 10, 'm.rx': 8 }) })
+    const plan = planOf('forty-classic', { m: ['controller-5v-serial', { baud: '115200' }] },
+      { ...at({ 'm.tx': 10, 'm.rx': 8 }) })
     // memory: 16 MHz ÷ 8·17 = 117 647, +2.12 %; practice: ±2 % each end is safe
     expect(find(plan, 'serial.rate-apart')).toMatchObject({
       severity: 'caution', figures: [{ value: 2.12, limit: 2 }], worksheet: { kind: 'serial', partHz: 16_000_000 },
@@ -177,7 +186,8 @@ describe('serial links', () => {
   })
 
   it('more than the rate carries is a stop', () => {
-    const plan = planOf('forty-classic', { m: ['controller-5v-serial', { baud: '9600' }] }, at({ 'm.tx': 10, 'm.rx': 8 }))
+    const plan = planOf('forty-classic', { m: ['controller-5v-serial', { baud: '9600' }] },
+      at({ 'm.tx': 10, 'm.rx': 8 }))
     expect(find(plan, 'serial.too-slow')).toMatchObject({ severity: 'stop', figures: [{ value: 1000, limit: 960 }] })
   })
 })
@@ -205,7 +215,8 @@ describe('channels, strips and currents', () => {
 
   it('a transistor under a 1.2 A strip burns; a MOSFET does not', () => {
     const plan = planOf(
-      'forty-classic', { s: 'strip-plain-12v' }, { ...at({ 's.drive': 12 }), between: { 's.drive': { kind: 'transistor' } } },
+      'forty-classic', { s: 'strip-plain-12v' },
+      { ...at({ 's.drive': 12 }), between: { 's.drive': { kind: 'transistor' } } },
     )
     expect(find(plan, 'stage.too-weak')).toMatchObject({ severity: 'stop', figures: [{ value: 1200, limit: 500 }] })
     expect(codesOf(afterFix(plan, 'stage.too-weak'))).not.toContain('stage.too-weak')
@@ -216,7 +227,8 @@ describe('channels, strips and currents', () => {
       planOf('forty-classic', { x: type }, at({ [`x.${terminal}`]: 16 })), 'line.driven-straight',
     )!.fixes.map(fix => fix.label)
     expect(labels('relay-bare', 'coil')).toEqual([
-      'Add a MOSFET stage (gate 220 Ω, 10 kΩ to ground, flyback diode)', 'Add a transistor stage (base 680 Ω, flyback diode)',
+      'Add a MOSFET stage (gate 220 Ω, 10 kΩ to ground, flyback diode)',
+      'Add a transistor stage (base 680 Ω, flyback diode)',
     ])
     expect(labels('infrared-sender', 'in').every(label => !label.includes('diode'))).toBe(true)
   })
@@ -225,7 +237,8 @@ describe('channels, strips and currents', () => {
     expect(find(
       planOf('forty-classic', { r: 'relay-board-1' }, at({ 'r.in1': 8 })), 'start.flutters',
     )).toMatchObject({ severity: 'caution' })
-    expect(codesOf(planOf('forty-classic', { r: 'relay-board-1' }, at({ 'r.in1': 16 })))).not.toContain('start.flutters')
+    expect(codesOf(planOf('forty-classic', { r: 'relay-board-1' },
+      at({ 'r.in1': 16 })))).not.toContain('start.flutters')
   })
 
   it('a 10 kΩ pull-down hangs between two pulls on the lines with fixed 1.8 kΩ, and not elsewhere', () => {
@@ -256,7 +269,8 @@ describe('channels, strips and currents', () => {
 
   it('keys without diodes show ghosts until each has one', () => {
     const plan = planOf('forty-classic', { k: 'keypad-matrix' })
-    expect(find(plan, 'keys.ghosts')).toMatchObject({ figures: [{ value: 2, limit: 16 }], worksheet: { kind: 'matrix', keys: 16 } })
+    expect(find(plan, 'keys.ghosts'))
+      .toMatchObject({ figures: [{ value: 2, limit: 16 }], worksheet: { kind: 'matrix', keys: 16 } })
     expect(codesOf(afterFix(plan, 'keys.ghosts'))).not.toContain('keys.ghosts')
   })
 })
@@ -274,7 +288,8 @@ describe('lines that tell the board of something', () => {
     expect(find(
       planOf('forty-classic', { l: 'power-latch' }, at({ 'l.button': 16 })), 'line.wakes-not',
     )).toMatchObject({ severity: 'note', figures: [{ value: 23, limit: 3 }] })
-    expect(codesOf(planOf('forty-classic', { l: 'power-latch' }, at({ 'l.button': 5 })))).not.toContain('line.wakes-not')
+    expect(codesOf(planOf('forty-classic', { l: 'power-latch' },
+      at({ 'l.button': 5 })))).not.toContain('line.wakes-not')
   })
 })
 
@@ -300,8 +315,10 @@ describe('stacks', () => {
   })
 
   it('a battery board belongs at the bottom, a ribbon on top', () => {
-    expect(find(planOf('forty-classic', { a: 'relay-add-on-3', b: 'power-add-on-battery' }), 'stack.order')!.subjects[0]!.partId).toBe('b')
-    expect(find(planOf('forty-classic', { a: 'ribbon-breakout-40', b: 'relay-add-on-3' }), 'stack.order')!.subjects[0]!.partId).toBe('a')
+    expect(find(planOf('forty-classic', { a: 'relay-add-on-3', b: 'power-add-on-battery' }),
+      'stack.order')!.subjects[0]!.partId).toBe('b')
+    expect(find(planOf('forty-classic', { a: 'ribbon-breakout-40', b: 'relay-add-on-3' }),
+      'stack.order')!.subjects[0]!.partId).toBe('a')
   })
 
   it('wires under a board that passes nothing through are told of', () => {
@@ -310,7 +327,8 @@ describe('stacks', () => {
   })
 
   it('a long board on a short header reaches past its end', () => {
-    expect(find(planOf('early-26', { a: 'relay-add-on-3' }), 'stack.too-long')).toMatchObject({ figures: [{ value: 40, limit: 26 }] })
+    expect(find(planOf('early-26', { a: 'relay-add-on-3' }), 'stack.too-long'))
+      .toMatchObject({ figures: [{ value: 40, limit: 26 }] })
   })
 
   it('wide sticks fit above each other and not side by side: two in one pair of sockets, three in no two pairs', () => {

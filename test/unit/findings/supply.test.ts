@@ -1,4 +1,7 @@
-/** What an expert looks at in a supply: causes, back-feeding, fuses, surges, fixes that help, and what stays true when a switch goes in. */
+/**
+ * What an expert looks at in a supply: causes, back-feeding, fuses, surges, fixes that help, and what stays true when a
+ * switch goes in.
+ */
 import { describe, expect, it } from 'vitest'
 import { evaluate } from '../../../core/evaluate'
 import { applyEdit } from '../../../core/plan/edits'
@@ -7,9 +10,11 @@ import { copperOhm, fed, node } from '../../circuits'
 import { catalogue, codesOf, findingsOf } from '../../plans'
 
 const find = (plan: Plan, code: string) => findingsOf(plan).find(finding => finding.code === code)
-const after = (plan: Plan, code: string, which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
+const after = (plan: Plan, code: string,
+  which = 0) => applyEdit(plan, { edit: 'all', edits: find(plan, code)!.fixes[which]!.edits }).plan
 const power = (plan: Plan) => evaluate(plan, catalogue).power
-const stops = (plan: Plan) => findingsOf(plan).filter(finding => finding.severity === 'stop').map(finding => finding.code).sort()
+const stops = (plan: Plan) =>
+  findingsOf(plan).filter(finding => finding.severity === 'stop').map(finding => finding.code).sort()
 
 describe('causes', () => {
   const noHeadroom = fed('forty-classic', 'adapter-5v-3a',
@@ -30,8 +35,10 @@ describe('causes', () => {
         node('box', type, 'wire', { ratedV: 12, leastV: 9, mostV: 14, idleMa: 900, typicalMa: 900, peakMa: 900 }),
       ],
     })
-    expect(find(long('load-current'), 'power.no-operating-point')!.sentence).toContain('take more of the voltage on the way')
-    expect(find(long('load-power'), 'power.no-operating-point')!.sentence).toContain('takes more current, and it falls further')
+    expect(find(long('load-current'), 'power.no-operating-point')!.sentence)
+      .toContain('take more of the voltage on the way')
+    expect(find(long('load-power'), 'power.no-operating-point')!.sentence)
+      .toContain('takes more current, and it falls further')
   })
 })
 
@@ -116,7 +123,8 @@ describe('USB', () => {
     const loads = (count: number, peakMa: number) => fed('forty-usb-c', 'adapter-5v-5a', {
       nodes: [
         node('a', 'hub-adapter-5v-4a'), { ...node('hub', 'hub-powered', 'a@lead'), upstream: '@usb' },
-        ...Array.from({ length: count }, (_, i) => node(`own${i + 1}`, 'load-current', 'hub', { peakMa: i === 1 ? peakMa : 100 })),
+        ...Array.from({ length: count },
+          (_, i) => node(`own${i + 1}`, 'load-current', 'hub', { peakMa: i === 1 ? peakMa : 100 })),
       ],
     })
     expect(find(loads(2, 1000), 'hub.port-over')!.title).toBe('Port 2 of hub gives 900 mA')
@@ -140,7 +148,8 @@ describe('USB', () => {
   })
 
   it('a load of one\'s own takes a socket', () => {
-    const own = fed('tiny-unpopulated', 'adapter-5v-3a', { nodes: [node('x', 'load-current', '@usb'), node('y', 'load-current', '@usb')] })
+    const own = fed('tiny-unpopulated', 'adapter-5v-3a',
+      { nodes: [node('x', 'load-current', '@usb'), node('y', 'load-current', '@usb')] })
     expect(find(own, 'sockets.exceeded')!.figures[0]).toMatchObject({ value: 2, limit: 1 })
   })
 })
@@ -148,14 +157,16 @@ describe('USB', () => {
 describe('wires and fuses', () => {
   const strong = (awg: number, ...nodes: Plan['power']['nodes']) => fed('forty-usb-c', 'adapter-5v-3a', {
     nodes: [
-      node('twelve', 'adapter-12v-5a'), ...nodes, node('wire', 'wire-pair', nodes.at(-1)?.id ?? 'twelve@lead', { awg, lengthM: 0.5 }),
+      node('twelve', 'adapter-12v-5a'), ...nodes,
+      node('wire', 'wire-pair', nodes.at(-1)?.id ?? 'twelve@lead', { awg, lengthM: 0.5 }),
       node('lamp', 'load-12v', 'wire', { idleMa: 0, typicalMa: 300, peakMa: 300, surgeMa: 0 }),
     ],
   })
 
   it('a thin wire on a strong source wants a fuse; the fuse ends it, and so does thick wire', () => {
     const finding = find(strong(28), 'wire.unprotected')!
-    // practice: 10 A per mm²; published: ASTM B258, gauge 28 is 0.081 mm²; memory: an adapter of 5 A gives 6.5 A in a short
+    // practice: 10 A per mm²; published: ASTM B258, gauge 28 is 0.081 mm²; memory: an adapter of 5 A gives 6.5 A in
+    // a short
     expect(finding.figures[0]).toMatchObject({ value: 6500, limit: 810 })
     expect(finding.fixes[0]!.label).toContain('Fuse')
     expect(codesOf(after(strong(28), 'wire.unprotected'))).not.toContain('wire.unprotected')
@@ -221,10 +232,12 @@ describe('heat', () => {
 
   it('no cooler is offered that the lid does not let in', () => {
     const hot = fed('forty-io-bridge', 'adapter-5v-5a')
-    const closed = { ...hot, power: { ...hot.power, heat: { ...hot.power.heat, enclosure: 'closed' as const, ambientC: 35 } } }
+    const closed = { ...hot,
+      power: { ...hot.power, heat: { ...hot.power.heat, enclosure: 'closed' as const, ambientC: 35 } } }
     const { fixes } = find(closed, 'heat.slows')!
     for (const fix of fixes) {
-      expect(codesOf(applyEdit(closed, { edit: 'all', edits: fix.edits }).plan), fix.label).not.toContain('cooler.under-lid')
+      expect(codesOf(applyEdit(closed, { edit: 'all', edits: fix.edits }).plan),
+        fix.label).not.toContain('cooler.under-lid')
     }
   })
 })
@@ -241,7 +254,8 @@ describe('contacts', () => {
 
   it('a pump says what it does when the program hangs', () => {
     expect(find(pump({}), 'contact.unattended')).toMatchObject({
-      severity: 'note', title: 'What r switches when the program hangs', sentence: expect.stringContaining('Pump stays on or off'),
+      severity: 'note', title: 'What r switches when the program hangs',
+      sentence: expect.stringContaining('Pump stays on or off'),
     })
   })
 
@@ -256,7 +270,8 @@ describe('contacts', () => {
 describe('surges', () => {
   it('a capacitor that carries what is missing ends it, and its fall is said', () => {
     const plan = fed('forty-usb-c', 'adapter-5v-3a', {
-      nodes: [node('motor', 'load-current', '@cable', { surgeMa: 2300, surgeS: 0.002, typicalMa: 100, peakMa: 100, leastV: 3 })],
+      nodes: [node('motor', 'load-current', '@cable',
+        { surgeMa: 2300, surgeS: 0.002, typicalMa: 100, peakMa: 100, leastV: 3 })],
     })
     const finding = find(plan, 'surge.too-large')!
     // memory: the board takes 2 A at start-up, and an adapter gives 1.5 times its rating for 2 ms
@@ -270,7 +285,8 @@ describe('surges', () => {
     // One that takes seconds to charge is no answer.
     const large = fed('forty-usb-c', 'adapter-5v-3a',
       { nodes: [node('motor', 'load-current', '@cable', { surgeMa: 5000, surgeS: 0.3, leastV: 3 })] })
-    expect(find(large, 'surge.too-large')).toMatchObject({ fixes: [], sentence: expect.stringContaining('too long for a capacitor') })
+    expect(find(large, 'surge.too-large'))
+      .toMatchObject({ fixes: [], sentence: expect.stringContaining('too long for a capacitor') })
     expect(codesOf(after(plan, 'surge.too-large'))).not.toContain('surge.too-large')
   })
 
@@ -305,8 +321,10 @@ describe('what can be said of a supply', () => {
     // published: IEEE 802.3: 12.95 W at the powered device in class 3
     const over = find(plan('network-cable-13w', 'splitter-network-5v', 2300), 'network.class')!
     expect(over.figures[0]).toMatchObject({ limit: 12.95 })
-    const state = power(plan('network-cable-13w', 'splitter-network-5v', 2300)).states.find(entry => entry.id === 'peak')!
-    expect(over.figures[0]!.value).toBeCloseTo(state.nodes['@cable']!.voltageV * state.nodes['@cable']!.currentMa / 1000, 1)
+    const state = power(plan('network-cable-13w', 'splitter-network-5v', 2300)).states.find(entry =>
+      entry.id === 'peak')!
+    expect(over.figures[0]!.value)
+      .toBeCloseTo(state.nodes['@cable']!.voltageV * state.nodes['@cable']!.currentMa / 1000, 1)
     expect(codesOf(plan('network-cable-25w', 'splitter-network-5v-4a', 2300))).not.toContain('network.class')
     const mended = after(plan('network-cable-13w', 'splitter-network-5v', 2300), 'network.class')
     expect(codesOf(mended)).not.toContain('network.class')
@@ -322,7 +340,8 @@ describe('what can be said of a supply', () => {
   it('a strip by its brightness, and the fall along it, fed at one end or both', () => {
     const strip = (pixels: string, more: Record<string, string> = {}) =>
       fed(
-        'forty-usb-c', 'adapter-5v-5a', { feeds: { 's.vcc': '@cable' }, figures: { 's.vcc@wire': { awg: 16, lengthM: 0.3 } } },
+        'forty-usb-c', 'adapter-5v-5a',
+        { feeds: { 's.vcc': '@cable' }, figures: { 's.vcc@wire': { awg: 16, lengthM: 0.3 } } },
         { s: ['strip-addressable', { pixels, ...more }] },
       )
     const load = (plan: Plan) => power(plan).nodes.find(entry => entry.id === 's.vcc')!.figures

@@ -1,6 +1,6 @@
 /**
- * Things against the board and against each other. What fits what is common practice; heights of coolers and lids are the part files', from
- * memory: the tests hold the comparison, not the figures.
+ * Things against the board and against each other. What fits what is common practice; heights of coolers and lids are
+ * the part files', from memory: the tests hold the comparison, not the figures.
  */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -31,13 +31,16 @@ describe('outlines', () => {
     expect(after.parts.map(part => part.type)).toEqual(['case-tiny'])
   })
 
-  it.each(BOARDS.map(board => [board.id, board] as const))('%s has a case, a card and a cooler that go with it', (_, board) => {
-    for (const kind of ['case', 'card', 'cooler'] as const) expect(thingsFor(kind, board, catalogue).length, kind).toBeGreaterThan(0)
-  })
+  it.each(BOARDS.map(board => [board.id, board] as const))('%s has a case, a card and a cooler that go with it',
+    (_, board) => {
+      for (const kind of ['case', 'card',
+        'cooler'] as const) expect(thingsFor(kind, board, catalogue).length, kind).toBeGreaterThan(0)
+    })
 
   it('a board that says nothing of its outline refuses nothing', () => {
     const board = { ...BOARDS[0]!, outline: undefined }
-    expect(THINGS.filter(part => part.thing!.outlines).every(part => misfitOf(part, board) === null || part.plugs)).toBe(true)
+    expect(THINGS.filter(part => part.thing!.outlines).every(part => misfitOf(part, board) === null || part.plugs))
+      .toBe(true)
   })
 })
 
@@ -47,7 +50,8 @@ describe('under a lid', () => {
     const finding = found(plan).find(({ code }) => code === 'thing.under-lid')!
     expect(finding.severity).toBe('stop')
     expect(finding.figures[0]).toMatchObject({ value: 22, limit: 18, unit: 'mm' })
-    for (const [i] of finding.fixes.entries()) expect(codes(mended(plan, 'thing.under-lid', i))).not.toContain('thing.under-lid')
+    for (const [i] of finding.fixes.entries()) expect(codes(mended(plan, 'thing.under-lid',
+      i))).not.toContain('thing.under-lid')
   })
 
   it('is said once, whether by the load test\'s settings or by the things', () => {
@@ -104,7 +108,8 @@ describe('small sockets', () => {
     const two = planOf('forty-usb-c', {
       left: 'panel-video-7', right: 'panel-video-5', one: 'adapter-video-micro', odd: 'adapter-video-mini',
     })
-    expect(found(two).find(finding => finding.code === 'adapter.missing')!.figures[0]).toMatchObject({ value: 1, limit: 2 })
+    expect(found(two).find(finding => finding.code === 'adapter.missing')!.figures[0])
+      .toMatchObject({ value: 1, limit: 2 })
     expect(codes(two)).toContain('thing.useless')
   })
 
@@ -141,7 +146,8 @@ describe('card and image', () => {
 
   it('a card for pictures wears; one for programs does not', () => {
     expect(codes(planOf('forty-classic', { card: 'card-memory-32-plain' }))).toContain('card.wears')
-    expect(codes(mended(planOf('forty-classic', { card: 'card-memory-32-plain' }), 'card.wears'))).not.toContain('card.wears')
+    expect(codes(mended(planOf('forty-classic', { card: 'card-memory-32-plain' }),
+      'card.wears'))).not.toContain('card.wears')
   })
 
   it('two cards are one too many, and either can be kept', () => {
@@ -153,7 +159,8 @@ describe('card and image', () => {
 describe('taking a thing', () => {
   const kinds = ['case', 'cooler', 'card', 'header'] as const
 
-  it('law: what a board carries once is there once, the load test runs with it, nothing else changes, and it is taken back', () => {
+  it('law: what a board carries once is there once, the load test runs with it, nothing else changes, and it '
+    + 'is taken back', () => {
     fc.assert(fc.property(fc.nat(1e6), fc.constantFrom(...THINGS), (seed, part) => {
       const plan = worn(seed)
       const kind = thingKind(part)!
@@ -196,7 +203,8 @@ describe('every fix of a thing', () => {
   const RULES = /^(thing\.|case\.|header\.missing|adapter\.missing|card\.|image\.)/
   const [cases, coolers] = (['case', 'cooler'] as const).map(kind => THINGS.filter(part => thingKind(part) === kind))
 
-  it.each(BOARDS.map(board => board.id))('law, on %s: every case with every cooler; each fix mends and brings no new stop', (board) => {
+  it.each(BOARDS.map(board =>
+    board.id))('law, on %s: every case with every cooler; each fix mends and brings no new stop', (board) => {
     for (const box of cases!) for (const cooler of coolers!) {
       const plan = placed(board, { box: box.id, cooler: cooler.id, screen: 'oled-i2c', card: 'card-memory-32-plain' })
       const before = found(plan)
@@ -205,7 +213,8 @@ describe('every fix of a thing', () => {
         const after = found(applyEdit(plan, { edit: 'all', edits: fix.edits }).plan)
         const what = `${box.id} ${cooler.id}: ${finding.id}: ${fix.label}`
         expect(after.map(({ id }) => id), what).not.toContain(finding.id)
-        expect(after.filter(({ severity, code }) => severity === 'stop' && !stops.has(code)).map(({ title }) => title), what).toEqual([])
+        expect(after.filter(({ severity, code }) => severity === 'stop' && !stops.has(code)).map(({ title }) => title),
+          what).toEqual([])
       }
     }
   })

@@ -22,7 +22,8 @@ describe('figures in words', () => {
 
   it('a node is the subject with its part, its terminal and its position', () => {
     expect(nodeSubject({ id: '@P2' })).toEqual({ node: '@P2', position: 2 })
-    expect(nodeSubject({ id: 'fan.vcc', partId: 'fan' })).toEqual({ node: 'fan.vcc', partId: 'fan', terminal: 'fan.vcc' })
+    expect(nodeSubject({ id: 'fan.vcc', partId: 'fan' }))
+      .toEqual({ node: 'fan.vcc', partId: 'fan', terminal: 'fan.vcc' })
     expect(nodeSubject({ id: 'fan.vcc@wire', partId: 'fan' })).toEqual({ node: 'fan.vcc@wire', partId: 'fan' })
   })
 })

@@ -37,24 +37,26 @@ describe('small programs', () => {
     }
   })
 
-  it('what they have of lines, addresses, rates and nodes is what the plan says: read back, nothing contradicts', () => {
-    let agreed = 0
-    for (const plan of plans) {
-      const facts = gatherFacts(plan, catalogue)
-      for (const { file, text, language } of smallProgramsOf(benchOf(facts)).programs) {
-        if (language === 'cpp' || language === 'micropython') continue
-        const { held, counts } = programAgainst(text, { name: file, numbering: 'line' }, facts)
-        expect([file, held.filter(({ verdict }) => verdict === 'contradicts')]).toEqual([file, []])
-        agreed += counts.agrees
+  it('what they have of lines, addresses, rates and nodes is what the plan says: read back, nothing contradicts',
+    () => {
+      let agreed = 0
+      for (const plan of plans) {
+        const facts = gatherFacts(plan, catalogue)
+        for (const { file, text, language } of smallProgramsOf(benchOf(facts)).programs) {
+          if (language === 'cpp' || language === 'micropython') continue
+          const { held, counts } = programAgainst(text, { name: file, numbering: 'line' }, facts)
+          expect([file, held.filter(({ verdict }) => verdict === 'contradicts')]).toEqual([file, []])
+          agreed += counts.agrees
+        }
       }
-    }
-    expect(agreed).toBeGreaterThan(50)
-  })
+      expect(agreed).toBeGreaterThan(50)
+    })
 
   it('a rate that ports have no name for has a reason, and no program', () => {
     const [hive] = demoPlans as [Plan]
     const modem = catalogue.parts.get('modem-serial')!
-    const odd = { ...modem, id: 'own-odd', serial: { ...modem.serial!, baud: 31_250, baudOption: undefined } } as unknown as Part
+    const odd = { ...modem, id: 'own-odd',
+      serial: { ...modem.serial!, baud: 31_250, baudOption: undefined } } as unknown as Part
     const plan = { ...hive, own: { ...hive.own, parts: [odd] }, parts: hive.parts.map(part => part.id === 'modem'
       ? { ...part, type: 'own-odd' }
       : part) }
@@ -65,7 +67,8 @@ describe('small programs', () => {
   it('a line that a driver has is set by no program, nor one that cuts the power', () => {
     for (const plan of plans) {
       const bench = benchOf(gatherFacts(plan, catalogue))
-      const taken = new Set(bench.shop.healthy.rehearsal.claims.filter(({ as, clash }) => as !== 'pins' && !clash).map(({ line }) => line))
+      const taken = new Set(bench.shop.healthy.rehearsal.claims.filter(({ as, clash }) => as !== 'pins' && !clash)
+        .map(({ line }) => line))
       for (const { owner, reached } of reachedParts(bench)) {
         if (reached.by === 'out') for (const { line } of reached.lines) {
           expect([owner.part.id, taken.has(line)]).toEqual([owner.part.id, false])
@@ -76,7 +79,8 @@ describe('small programs', () => {
   })
 
   it('a relay that pulls in when its line is low rests high', () => {
-    const plan = planOf('forty-classic', { r: 'relay-board-4' }, { assignments: fixedAt({ 'r.vcc': 2, 'r.gnd': 6, 'r.in1': 11 }) })
+    const plan = planOf('forty-classic', { r: 'relay-board-4' },
+      { assignments: fixedAt({ 'r.vcc': 2, 'r.gnd': 6, 'r.in1': 11 }) })
     const [found] = reachedParts(benchOf(gatherFacts(plan, catalogue)))
     expect(found?.reached).toMatchObject({ by: 'out', lines: [{ line: 17, where: 'position 11', rest: 1 }] })
   })
@@ -90,7 +94,8 @@ describe('a pressure sensor from within', () => {
   })
 
   it('has raw figures for any air', () => {
-    for (const celsius of [-20, 0, 21, 60]) for (const hectopascal of [500, 998.9, 1080]) for (const humidity of [5, 45, 95]) {
+    for (const celsius of [-20, 0, 21,
+      60]) for (const hectopascal of [500, 998.9, 1080]) for (const humidity of [5, 45, 95]) {
       const byte = (register: number) => trimmedRegister(register, { celsius, hectopascal, humidity }, true, true)
       const raw = (first: number) => byte(first) << 12 | byte(first + 1) << 4 | byte(first + 2) >> 4
       expect(celsiusOf(raw(0xFA))).toBeCloseTo(celsius, 2)

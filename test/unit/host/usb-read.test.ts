@@ -1,4 +1,7 @@
-/** What `udevadm info` prints, read. The layout is that of Debian's program (systemd, udevadm(8)); the things in it are made up. */
+/**
+ * What `udevadm info` prints, read. The layout is that of Debian's program (systemd, udevadm(8)); the things in it
+ * are made up.
+ */
 import { describe, expect, it } from 'vitest'
 import { readUsbThings } from '../../../core/host/usb-read'
 
@@ -50,7 +53,8 @@ describe('what udevadm printed', () => {
   })
 
   it('never takes the number of the hub that it sits in', () => {
-    expect(readUsbThings(walk('ttyUSB0', '1-1.3'))).toEqual([{ device: 'ttyUSB0', vendor: '1a2b', product: '7523', socket: '1-1.3' }])
+    expect(readUsbThings(walk('ttyUSB0', '1-1.3')))
+      .toEqual([{ device: 'ttyUSB0', vendor: '1a2b', product: '7523', socket: '1-1.3' }])
   })
 
   it.each(['0', '0001', '0123456789ABCDEF', 'Serial', 'a b'])('knows that %j tells nothing apart', (serial) => {
@@ -67,7 +71,8 @@ describe('what udevadm printed', () => {
   })
 
   it('finds nothing where nothing is told', () => {
-    for (const text of ['', 'device node not found', 'P: /devices/virtual/net/lo\nE: INTERFACE=lo\n', 'ATTRS{idVendor}=="1a2b"']) {
+    for (const text of ['', 'device node not found', 'P: /devices/virtual/net/lo\nE: INTERFACE=lo\n',
+      'ATTRS{idVendor}=="1a2b"']) {
       expect(readUsbThings(text)).toEqual([])
     }
   })

@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest'
 import { stepsOf } from '../../../core/construction/from-facts'
 import { evaluate } from '../../../core/evaluate'
 import { gatherFacts } from '../../../core/facts/gather'
-import { BOARD_MM, mountAnswer, SERIES, STUDS_MM, type BlindThread, type Thread } from '../../../core/mechanics/fasteners'
+import { BOARD_MM, mountAnswer, SERIES, STUDS_MM, type BlindThread,
+  type Thread } from '../../../core/mechanics/fasteners'
 import { FLAT_LENGTHS_MM } from '../../../core/mechanics/flat-cable'
 import { flatCablesOf } from '../../../core/mechanics/flat-cables'
 import { bodiesOf } from '../../../core/mechanics/from-facts'
@@ -22,13 +23,15 @@ import { draws, judgedAtLeast } from '../../random'
 const factsOf = (plan: Plan) => gatherFacts(plan, catalogue)
 const bodies = (plan: Plan) => bodiesOf(factsOf(plan)).bodies
 const built = (plan: Plan, build: Partial<Plan['build']>): Plan => ({ ...plan, build: { ...plan.build, ...build } })
-const after = (plan: Plan, fix: { edits: readonly Edit[] }) => applyEdit(plan, { edit: 'all', edits: [...fix.edits] }).plan
+const after = (plan: Plan,
+  fix: { edits: readonly Edit[] }) => applyEdit(plan, { edit: 'all', edits: [...fix.edits] }).plan
 const told = (plan: Plan, code: string) => findingsOf(plan).filter(finding => finding.code === code)
 const stops = (plan: Plan) => findingsOf(plan).filter(({ severity }) => severity === 'stop').map(({ id }) => id).sort()
 const BOARDS = [...catalogue.boards.keys()]
 
 describe('a cable where it leaves the board', () => {
-  it.each(BOARDS)('on %s: a plug has its stiff stretch behind it, four times its thickness and once more; a stick has none', (board) => {
+  it.each(BOARDS)('on %s: a plug has its stiff stretch behind it, four times its thickness and once more; a '
+    + 'stick has none', (board) => {
     const plan = planOf(board, { keys: 'keyboard-usb', stick: 'modem-wide-stick' })
     const all = bodies(plan)
     expect(all.some(({ id }) => id === 'stick#usb.turn')).toBe(false)
@@ -49,26 +52,31 @@ describe('a cable where it leaves the board', () => {
     const [found] = told(high, 'room.clash').filter(({ id }) => id.includes('keys'))
     expect(found!.title).toContain('cable of keys')
     expect(found!.fixes.length).toBeGreaterThan(0)
-    for (const fix of found!.fixes) expect(told(after(high, fix), 'room.clash').filter(({ id }) => id.includes('keys'))).toEqual([])
+    for (const fix of found!.fixes) expect(told(after(high, fix), 'room.clash').filter(({ id }) => id.includes('keys')))
+      .toEqual([])
   })
 
   it.each(BOARDS.filter(board => catalogue.boards.get(board)!.body!.standing!.some(entry =>
-    entry.kind === 'socket' && entry.socket === 'display')))('on %s: a flat cable rises, bends and runs to an edge', (board) => {
-    const plan = planOf(board, { panel: 'panel-flat-7' })
-    const { widthMm, depthMm } = catalogue.boards.get(board)!.body!
-    const all = bodies(plan)
-    const rise = all.find(({ id }) => id === 'panel.flat.rise')!
-    const run = all.find(({ id }) => id === 'panel.flat')!
-    const slot = all.find(({ id }) => id === run.slot)!
-    expect(rise.solid.z[0]).toBe(slot.solid.z[1])
-    expect(run.solid.z[0]).toBe(rise.solid.z[1])
-    expect([run.solid.x[0] <= 0, run.solid.x[1] >= widthMm, run.solid.y[0] <= 0, run.solid.y[1] >= depthMm].filter(Boolean)).toHaveLength(1)
-    const under = built(planOf(board, { panel: 'panel-flat-7', voice: 'audio-add-on' }), {})
-    for (const finding of findingsOf(under).filter(({ code, id }) => code.startsWith('room.c') && id.includes('panel'))) {
-      expect(finding.fixes.length).toBeGreaterThan(0)
-      for (const fix of finding.fixes) expect(findingsOf(after(under, fix)).map(({ id }) => id)).not.toContain(finding.id)
-    }
-  })
+    entry.kind === 'socket' && entry.socket === 'display')))('on %s: a flat cable rises, bends and runs to an edge',
+    (board) => {
+      const plan = planOf(board, { panel: 'panel-flat-7' })
+      const { widthMm, depthMm } = catalogue.boards.get(board)!.body!
+      const all = bodies(plan)
+      const rise = all.find(({ id }) => id === 'panel.flat.rise')!
+      const run = all.find(({ id }) => id === 'panel.flat')!
+      const slot = all.find(({ id }) => id === run.slot)!
+      expect(rise.solid.z[0]).toBe(slot.solid.z[1])
+      expect(run.solid.z[0]).toBe(rise.solid.z[1])
+      const { x, y } = run.solid
+      expect([x[0] <= 0, x[1] >= widthMm, y[0] <= 0, y[1] >= depthMm].filter(Boolean)).toHaveLength(1)
+      const under = built(planOf(board, { panel: 'panel-flat-7', voice: 'audio-add-on' }), {})
+      for (const finding of findingsOf(under)
+        .filter(({ code, id }) => code.startsWith('room.c') && id.includes('panel'))) {
+        expect(finding.fixes.length).toBeGreaterThan(0)
+        for (const fix of finding.fixes) expect(findingsOf(after(under, fix))
+          .map(({ id }) => id)).not.toContain(finding.id)
+      }
+    })
 
   it('its own step comes before a board over its slot, and its wires after it', () => {
     const plan = placed(planOf('forty-classic', { panel: 'panel-flat-7', clock: 'clock-add-on' }))!
@@ -79,42 +87,48 @@ describe('a cable where it leaves the board', () => {
     expect(at('seat:clock')).toBeLessThan(at('part:panel'))
   })
 
-  it('law: every part that lies where it was said is reached, or told of with ways out that end it and bring no stop', () => {
-    const loose = [...catalogue.parts.values()].filter(part => !part.isAddOn && !part.thing && part.body).map(({ id }) => id)
-    let found = 0
-    fc.assert(fc.property(fc.constantFrom(...BOARDS), fc.constantFrom(...loose), fc.integer({ min: -900, max: 900 }),
-      fc.integer({ min: -900, max: 900 }), (board, type, xMm, yMm) => {
-        const bare = planOf(board, { it: type })
-        const plan = built(placed(bare) ?? bare, { places: { it: { on: 'table', xMm, yMm } } })
-        const [finding] = told(plan, 'room.reach')
-        const body = bodies(plan).find(({ id }) => id === 'it')
-        if (!finding) {
-          // Nothing that is told to reach is further away than the longest lead, seen along its straight way from any wire.
-          const wires = evaluate(plan, catalogue).wires.filter(wire => wire.position !== undefined && wire.kind === 'wire'
-            && !wire.shared && wire.partId === 'it')
-          for (const wire of wires) {
-            const start = bodies(plan).find(({ id }) => id === `@wire.${wire.position}`)
-            if (!start || !body || !['part', 'fan'].includes(body.kind)) continue
-            // From the middle of the housing's mouth to the box, by clamping.
-            const from = [middle(start.solid.x), middle(start.solid.y), start.solid.z[1]]
-            const axes = [body.solid.x, body.solid.y, body.solid.z]
-            const way = Math.hypot(...from.map((value, i) => value - Math.min(Math.max(value, axes[i]![0]), axes[i]![1])))
-            expect(way).toBeLessThan(wire.lengthM * 1000 + 3)
+  it('law: every part that lies where it was said is reached, or told of with ways out that end it and bring no stop',
+    () => {
+      const loose = [...catalogue.parts.values()].filter(part => !part.isAddOn && !part.thing && part.body)
+        .map(({ id }) => id)
+      let found = 0
+      fc.assert(fc.property(fc.constantFrom(...BOARDS), fc.constantFrom(...loose), fc.integer({ min: -900, max: 900 }),
+        fc.integer({ min: -900, max: 900 }), (board, type, xMm, yMm) => {
+          const bare = planOf(board, { it: type })
+          const plan = built(placed(bare) ?? bare, { places: { it: { on: 'table', xMm, yMm } } })
+          const [finding] = told(plan, 'room.reach')
+          const body = bodies(plan).find(({ id }) => id === 'it')
+          if (!finding) {
+          // Nothing that is told to reach is further away than the longest lead, seen along its straight way from
+          // any wire.
+            const wires = evaluate(plan,
+              catalogue).wires.filter(wire => wire.position !== undefined && wire.kind === 'wire'
+                && !wire.shared && wire.partId === 'it')
+            for (const wire of wires) {
+              const start = bodies(plan).find(({ id }) => id === `@wire.${wire.position}`)
+              if (!start || !body || !['part', 'fan'].includes(body.kind)) continue
+              // From the middle of the housing's mouth to the box, by clamping.
+              const from = [middle(start.solid.x), middle(start.solid.y), start.solid.z[1]]
+              const axes = [body.solid.x, body.solid.y, body.solid.z]
+              const way = Math.hypot(...from.map((value,
+                i) => value - Math.min(Math.max(value, axes[i]![0]), axes[i]![1])))
+              expect(way).toBeLessThan(wire.lengthM * 1000 + 3)
+            }
+            return
           }
-          return
-        }
-        found++
-        // What was said of the part itself is not lost with its place.
-        const said = built(plan, { places: { it: { ...plan.build.places.it!, clampedMm: 3 } } })
-        for (const fix of told(said, 'room.reach')[0]!.fixes) expect(after(said, fix).build.places.it?.clampedMm).toBe(3)
-        for (const fix of finding.fixes) {
-          const next = after(plan, fix)
-          expect(told(next, 'room.reach'), fix.label).toEqual([])
-          expect(stops(next).filter(id => !stops(plan).includes(id)), fix.label).toEqual([])
-        }
-      }), { numRuns: draws(60) })
-    expect(found).toBeGreaterThan(10)
-  })
+          found++
+          // What was said of the part itself is not lost with its place.
+          const said = built(plan, { places: { it: { ...plan.build.places.it!, clampedMm: 3 } } })
+          for (const fix of told(said, 'room.reach')[0]!.fixes) expect(after(said, fix).build.places.it?.clampedMm)
+            .toBe(3)
+          for (const fix of finding.fixes) {
+            const next = after(plan, fix)
+            expect(told(next, 'room.reach'), fix.label).toEqual([])
+            expect(stops(next).filter(id => !stops(plan).includes(id)), fix.label).toEqual([])
+          }
+        }), { numRuns: draws(60) })
+      expect(found).toBeGreaterThan(10)
+    })
 })
 
 describe('which flat cable', () => {
@@ -122,7 +136,8 @@ describe('which flat cable', () => {
     const plan = planOf('forty-usb-c', { panel: 'panel-flat-7' })
     const [cable] = flatCablesOf(factsOf(plan), bodies(plan))
     expect(cable).toMatchObject({ isLoose: true, answer: { fits: true, straight: true, lengthMm: null } })
-    expect(stepsOf(factsOf(plan)).steps.flatMap(({ how }) => how).join(' ')).toContain('At the board the bare contacts look to the right')
+    expect(stepsOf(factsOf(plan)).steps.flatMap(({ how }) => how).join(' '))
+      .toContain('At the board the bare contacts look to the right')
     const lying = built(plan, { places: { panel: { on: 'table', xMm: -300, yMm: -20 } } })
     const [far] = flatCablesOf(factsOf(lying), bodies(lying))
     expect(far!.apartMm).toBeGreaterThan(100)
@@ -131,7 +146,8 @@ describe('which flat cable', () => {
   })
 
   it('slots of unlike ways, and a panel that lies at a right angle, are told of', () => {
-    expect(told(planOf('forty-io-bridge', { panel: 'panel-flat-7' }), 'room.flat')[0]!.sentence).toContain('22 ways, 0.5 mm apart')
+    expect(told(planOf('forty-io-bridge', { panel: 'panel-flat-7' }), 'room.flat')[0]!.sentence)
+      .toContain('22 ways, 0.5 mm apart')
     const turned = built(planOf('forty-usb-c', { panel: 'panel-flat-7' }), {
       places: { panel: { on: 'table', xMm: 120, yMm: 0, turned: true } },
     })
@@ -151,8 +167,9 @@ describe('threads that end', () => {
         const ground: BlindThread = { thread: into, depthMm: depth / 10 }
         const { d, washerMm } = SERIES[thread]
         const answer = mountAnswer({ thread, plateMm: 3, underMm: under / 10, washers }, ground)
-        const can = thread === into && under / 10 + 1 <= 30 + 2 * washerMm && STUDS_MM.some(stud => [0, 1, 2].some(count =>
-          stud - count * washerMm >= d - 1e-9 && stud - count * washerMm <= ground.depthMm + 1e-9))
+        const can = thread === into && under / 10 + 1 <= 30 + 2 * washerMm
+          && STUDS_MM.some(stud => [0, 1, 2].some(count =>
+            stud - count * washerMm >= d - 1e-9 && stud - count * washerMm <= ground.depthMm + 1e-9))
         if (!answer.problems.length) {
           const engaged = answer.studMm! - answer.studWashers! * washerMm
           expect(can).toBe(true)
@@ -173,14 +190,17 @@ describe('threads that end', () => {
       const plan = built(planOf(board, { panel: 'panel-flat-7' }), { mount })
       const facts = factsOf(plan)
       const holes = facts.board!.body!.holes ?? []
-      const fits = holes.length === 4 && Math.abs(Math.max(...holes.map(({ xMm }) => xMm)) - Math.min(...holes.map(({ xMm }) => xMm))
-        - 58) < 0.5 && Math.abs(Math.max(...holes.map(({ yMm }) => yMm)) - Math.min(...holes.map(({ yMm }) => yMm)) - 49) < 0.5
+      const fits = holes.length === 4
+        && Math.abs(Math.max(...holes.map(({ xMm }) => xMm)) - Math.min(...holes.map(({ xMm }) => xMm))
+          - 58) < 0.5 && Math.abs(Math.max(...holes.map(({ yMm }) => yMm)) - Math.min(...holes.map(({ yMm }) =>
+        yMm)) - 49) < 0.5
       expect(groundsOf(facts).length, board).toBe(Number(fits))
       expect(mountOf(facts)!.ground === null, board).toBe(!fits)
       if (!fits) continue
       const all = bodies(plan)
       const panel = all.find(({ id }) => id === 'panel')!
-      for (const spacer of all.filter(({ kind }) => kind === 'spacer')) expect(gapOf(spacer.solid, panel.solid)).toBeCloseTo(0, 9)
+      for (const spacer of all.filter(({ kind }) =>
+        kind === 'spacer')) expect(gapOf(spacer.solid, panel.solid)).toBeCloseTo(0, 9)
       expect(told(plan, 'room.clash')).toEqual([])
       expect(fastenersOf(facts)[0]!.what).toBe('Spacer, M2.5, stud of 5 mm and thread, 5 mm')
       expect(stepsOf(facts).steps.find(({ id }) => id === 'mount')!.title).toBe('Board onto panel')
@@ -200,10 +220,12 @@ describe('threads that end', () => {
 
   // A check value of the trade: 3 mm on a thread of M3, 6 mm deep. 4 is too short, 6 holds, 12 hits the panel.
   it('what is screwed to a panel: the screw that holds stands in the parts list and in its step', () => {
-    const plan = built(planOf('forty-usb-c', { panel: 'panel-flat-7' }), { places: { panel: { on: 'table', clampedMm: 3 } } })
+    const plan = built(planOf('forty-usb-c', { panel: 'panel-flat-7' }),
+      { places: { panel: { on: 'table', clampedMm: 3 } } })
     const facts = factsOf(plan)
     expect(fixingsOf(facts)).toMatchObject([{ thread: 'M3', count: 4, depthMm: 6, screwMm: 6 }])
-    expect(evaluate(plan, catalogue).partsList).toContainEqual(expect.objectContaining({ what: 'Screw, pan head, M3 × 6', count: 4 }))
+    expect(evaluate(plan, catalogue).partsList)
+      .toContainEqual(expect.objectContaining({ what: 'Screw, pan head, M3 × 6', count: 4 }))
     expect(stepsOf(facts).steps.flatMap(({ how }) => how)).toContainEqual(expect.stringContaining('M3 × 6'))
     const thin = built(plan, { places: { panel: { on: 'table', clampedMm: 30 } } })
     expect(told(thin, 'build.mount').map(({ id }) => id)).toEqual(['build.mount panel'])
@@ -232,7 +254,8 @@ describe('films and pads', () => {
   it('law: little room over what is below ends with a film, which is listed, laid in the step and drawn', () => {
     const addOns = [...catalogue.parts.values()].filter(part => part.isAddOn && part.body).map(({ id }) => id)
     let found = 0
-    for (const board of BOARDS) for (const low of ['cooler-fins', 'cooler-block', 'panel-flat-7']) for (const type of addOns) {
+    for (const board of BOARDS) for (const low of ['cooler-fins', 'cooler-block',
+      'panel-flat-7']) for (const type of addOns) {
       const plan = planOf(board, { low, top: type })
       for (const finding of told(plan, 'room.close')) for (const fix of finding.fixes) {
         found++
@@ -261,7 +284,8 @@ describe('films and pads', () => {
 })
 
 describe('ways on the sheet', () => {
-  it('law: each harness and each cable goes along the axes to the edge of its part, through no part, and stays on the sheet', () => {
+  it('law: each harness and each cable goes along the axes to the edge of its part, through no part, and '
+    + 'stays on the sheet', () => {
     let ways = 0
     for (const plan of placedPlans(30)) {
       const all = bodies(plan)

@@ -1,4 +1,7 @@
-/** What meets what when a board is pushed on wrong: against a netlist that is joined by hand, pin by pin, with a geometry of its own. */
+/**
+ * What meets what when a board is pushed on wrong: against a netlist that is joined by hand, pin by pin, with a
+ * geometry of its own.
+ */
 import { describe, expect, it } from 'vitest'
 import { gatherFacts } from '../../../core/facts/gather'
 import { coverOf } from '../../../core/facts/seats'
@@ -10,7 +13,8 @@ import type { Plan } from '../../../core/plan/types'
 /** Millimetres, the header lying: x along it, y across; the socket is moved as a stiff body. */
 const PITCH = 2.54
 const spotOf = (position: number) => [Math.floor((position - 1) / 2) * PITCH, (position - 1) % 2 * PITCH] as const
-const moved = ([x, y]: readonly [number, number], way: WrongWay, [left, right]: readonly [number, number]): [number, number] => ({
+const moved = ([x, y]: readonly [number, number], way: WrongWay,
+  [left, right]: readonly [number, number]): [number, number] => ({
   'column up': [x + PITCH, y] as [number, number], 'column down': [x - PITCH, y] as [number, number],
   'row in': [x, y - PITCH] as [number, number], 'row out': [x, y + PITCH] as [number, number],
   'turned': [left + right - x, PITCH - y] as [number, number], 'mirrored': [x, PITCH - y] as [number, number],
@@ -35,7 +39,8 @@ function harmByHand(plan: Plan, partId: string, way: WrongWay): string {
     const kind = header.find(entry => entry.position === position)?.kind
     return kind === '5V' || kind === '3V3' || kind === 'ground' ? kind : `line ${position}`
   }
-  const wired = new Map(facts.terminals.filter(({ owner: mine, place }) => mine.id === partId && place?.kind === 'header')
+  const wired = new Map(facts.terminals.filter(({ owner: mine, place }) =>
+    mine.id === partId && place?.kind === 'header')
     .map(terminal => [(terminal.place as { position: number }).position, terminal]))
   const needs = (rail: string) => owner.supplies.some(supply => supply.from === 'header' && supply.rail === rail)
   const names = new Set<string>()
@@ -44,7 +49,9 @@ function harmByHand(plan: Plan, partId: string, way: WrongWay): string {
     const terminal = wired.get(hole)
     const inside = terminal?.is === 'signal'
       ? `own signal ${terminal.label}`
-      : kind === 'ground' && owner.grounds.length ? 'own return' : (kind === '5V' || kind === '3V3') && needs(kind) ? `own ${kind}` : null
+      : kind === 'ground' && owner.grounds.length
+        ? 'own return'
+        : (kind === '5V' || kind === '3V3') && needs(kind) ? `own ${kind}` : null
     const pin = underHole(hole, way, from, to)
     if (!inside || pin === null || pin > header.length) continue
     names.add(inside).add(kindAt(pin))
@@ -60,7 +67,9 @@ function harmByHand(plan: Plan, partId: string, way: WrongWay): string {
       const terminal = wired.get(hole)
       const inside = terminal?.is === 'signal'
         ? `own signal ${terminal.label}`
-        : kind === 'ground' && owner.grounds.length ? 'own return' : (kind === '5V' || kind === '3V3') && needs(kind) ? `own ${kind}` : null
+        : kind === 'ground' && owner.grounds.length
+          ? 'own return'
+          : (kind === '5V' || kind === '3V3') && needs(kind) ? `own ${kind}` : null
       const pin = underHole(hole, way, from, to)
       if (inside === own && pin !== null && pin <= header.length) on.add(kindAt(pin))
     }
@@ -68,14 +77,17 @@ function harmByHand(plan: Plan, partId: string, way: WrongWay): string {
   }
   const lines = (on: string[]) => on.filter(name => name.startsWith('line'))
   const ground = nets.find(({ own }) => own === 'own return')?.on ?? []
-  const breaks = nets.some(({ own, on }) => (on.includes('5V') && (on.includes('ground') || on.includes('3V3') || lines(on).length > 0
-    || own === 'own 3V3' || own.startsWith('own signal'))) || (on.includes('3V3') && on.includes('ground')))
-  || ((ground.includes('5V') || ground.includes('3V3')) && !ground.includes('ground')
-    && nets.some(({ own, on }) => (own === 'own 5V' || own === 'own 3V3') && on.includes('ground') && !on.includes('5V')
-      && !on.includes('3V3')))
+  const breaks = nets.some(({ own,
+    on }) => (on.includes('5V') && (on.includes('ground') || on.includes('3V3') || lines(on).length > 0
+      || own === 'own 3V3' || own.startsWith('own signal'))) || (on.includes('3V3') && on.includes('ground')))
+    || ((ground.includes('5V') || ground.includes('3V3')) && !ground.includes('ground')
+      && nets.some(({ own, on }) => (own === 'own 5V' || own === 'own 3V3') && on.includes('ground')
+        && !on.includes('5V')
+        && !on.includes('3V3')))
   if (breaks) return 'breaks'
-  const may = nets.some(({ own, on }) => (lines(on).length > 0 && (on.includes('3V3') || on.includes('ground') || lines(on).length > 1
-    || own === 'own 5V' || own === 'own 3V3')) || (own.startsWith('own signal') && on.includes('3V3')))
+  const may = nets.some(({ own,
+    on }) => (lines(on).length > 0 && (on.includes('3V3') || on.includes('ground') || lines(on).length > 1
+      || own === 'own 5V' || own === 'own 3V3')) || (own.startsWith('own signal') && on.includes('3V3')))
   return may ? 'may break' : 'dead'
 }
 
@@ -83,8 +95,10 @@ const SEATED = [...catalogue.parts.values()].filter(({ seat }) => seat).map(({ i
 
 describe('a board that is pushed on wrong', () => {
   it('lies where a stiff body lies that is shifted, turned or mirrored', () => {
-    for (const [from, to] of [[1, 40], [1, 26], [1, 10]] as const) for (const way of WAYS) for (let hole = from; hole <= to; hole++) {
-      expect(holeOver(hole, way, from, to, 40), `${hole} ${way} of ${from} to ${to}`).toBe(underHole(hole, way, from, to))
+    for (const [from, to] of [[1, 40], [1, 26],
+      [1, 10]] as const) for (const way of WAYS) for (let hole = from; hole <= to; hole++) {
+      expect(holeOver(hole, way, from, to, 40), `${hole} ${way} of ${from} to ${to}`)
+        .toBe(underHole(hole, way, from, to))
     }
   })
 
@@ -102,7 +116,8 @@ describe('a board that is pushed on wrong', () => {
   })
 
   it('that is a ribbon brings what hangs behind it', () => {
-    const plan = placed(planOf('forty-usb-c', { ribbon: 'ribbon-breakout-40', relay: 'relay-board-1', air: 'pressure-humidity-i2c' }))!
+    const plan = placed(planOf('forty-usb-c',
+      { ribbon: 'ribbon-breakout-40', relay: 'relay-board-1', air: 'pressure-humidity-i2c' }))!
     const found = misplugged(gatherFacts(plan, catalogue)).filter(({ partId }) => partId === 'ribbon')
     expect(found).toHaveLength(WAYS.length)
     const turned = found.find(({ way }) => way === 'turned')!
@@ -112,7 +127,8 @@ describe('a board that is pushed on wrong', () => {
     expect(misplugged(gatherFacts(bare, catalogue)).every(({ harm }) => harm === 'dead')).toBe(true)
   })
 
-  it('by any plan: harm first, each way once for each board, a measurement only where there is a short between two positions', () => {
+  it('by any plan: harm first, each way once for each board, a measurement only where there is a short '
+    + 'between two positions', () => {
     for (const plan of placedPlans(60)) {
       const facts = gatherFacts(plan, catalogue)
       const found = misplugged(facts)

@@ -41,7 +41,8 @@ describe('every body', () => {
 
   it('law: stands at the same place whatever the order of the parts is, but for what lies beside', () => {
     for (const plan of plans.slice(0, 20)) {
-      const turned = { ...plan, stack: gatherFacts(plan, catalogue).stack.map(({ id }) => id), parts: [...plan.parts].reverse() }
+      const turned = { ...plan, stack: gatherFacts(plan, catalogue).stack.map(({ id }) => id),
+        parts: [...plan.parts].reverse() }
       const straight = { ...plan, stack: turned.stack }
       const places = (of: Plan) => seen(of).bodies.filter(({ laid, kind }) => !laid && kind !== 'plug')
         .map(({ id, solid }) => JSON.stringify([id, solid])).sort()
@@ -73,16 +74,19 @@ describe('where things stand', () => {
   })
 
   it('a shifted board lies as many columns further', () => {
-    const at = (shift: string) => body(planOf('forty-classic', { lamps: ['lamps-add-on-3', { shift }] }), 'lamps').solid.x[0]
+    const at = (shift: string) =>
+      body(planOf('forty-classic', { lamps: ['lamps-add-on-3', { shift }] }), 'lamps').solid.x[0]
     expect(at('3') - at('0')).toBeCloseTo(3 * 2.54, 9)
   })
 
   it('a wire stands on what covers its position, else on the header', () => {
     const places = { 'led.a': { position: 11 } }
     const terminal = catalogue.parts.get('led-plain')!.signals[0]!.id
-    const plan = planOf('forty-classic', { led: 'led-plain' }, { assignments: { [`led.${terminal}`]: places['led.a'] } })
+    const plan = planOf('forty-classic', { led: 'led-plain' },
+      { assignments: { [`led.${terminal}`]: places['led.a'] } })
     expect(body(plan, '@wire.11').solid.z[0]).toBe(2.5)
-    const covered = planOf('forty-classic', { led: 'led-plain', audio: 'audio-add-on' }, { assignments: plan.assignments })
+    const covered = planOf('forty-classic', { led: 'led-plain', audio: 'audio-add-on' },
+      { assignments: plan.assignments })
     expect(body(covered, '@wire.11').solid.z[0]).toBeCloseTo(SEATED_MM + 1.6 + 2.5, 9)
   })
 
@@ -122,7 +126,8 @@ describe('what was measured', () => {
     expect(codesOf(built(plan, { measured: { box: { lidMm: 13 } } }))).toContain('thing.under-lid')
   })
 
-  it('what is lacking by less than like things differ is doubted while it is from memory, and certain once it is measured', () => {
+  it('what is lacking by less than like things differ is doubted while it is from memory, and certain once '
+    + 'it is measured', () => {
     const close = built(boxed, { measured: { box: { lidMm: 23 } } })
     expect(room(close).find(({ code }) => code === 'room.lid')).toMatchObject({ severity: 'caution' })
     const sure = built(boxed, { measured: { box: { lidMm: 23 }, voice: { aboveMm: 11 } } })
@@ -140,18 +145,22 @@ describe('what was measured', () => {
 })
 
 describe('room', () => {
-  it('a cooler below an add-on board, and a tall board below another one, are in it by as much as the figures say', () => {
-    const found = room(planOf('forty-classic', { cool: 'cooler-block', voice: 'audio-add-on' })).find(({ code }) => code === 'room.clash')!
-    // 14 mm of cooler, 11 mm less 2 mm of joints below the board.
-    expect(found).toMatchObject({ severity: 'stop', figures: [{ value: -5 }] })
-    expect(found.fixes.map(({ label }) => label)).toEqual(['Take Small heat sinks, glued on', 'Lift voice by a riser of 6 mm'])
-  })
+  it('a cooler below an add-on board, and a tall board below another one, are in it by as much as the figures say',
+    () => {
+      const found = room(planOf('forty-classic', { cool: 'cooler-block', voice: 'audio-add-on' }))
+        .find(({ code }) => code === 'room.clash')!
+      // 14 mm of cooler, 11 mm less 2 mm of joints below the board.
+      expect(found).toMatchObject({ severity: 'stop', figures: [{ value: -5 }] })
+      expect(found.fixes.map(({ label }) => label))
+        .toEqual(['Take Small heat sinks, glued on', 'Lift voice by a riser of 6 mm'])
+    })
 
   it('a fan under the lid meets what stands there, and lies beside the board after the way out', () => {
     const left = planOf('forty-classic', { fan: 'fan-5v', cool: 'cooler-block', box: 'case-closed' })
     // Nobody said that it hangs there: it lies beside the board. With room for it, it hangs under the lid.
     expect(body(left, 'fan').laid).toBe(true)
-    expect(body(planOf('forty-classic', { fan: 'fan-5v', cool: 'cooler-block', box: 'case-vented' }), 'fan').solid.z).toEqual([18, 26])
+    expect(body(planOf('forty-classic', { fan: 'fan-5v', cool: 'cooler-block', box: 'case-vented' }), 'fan').solid.z)
+      .toEqual([18, 26])
     const plan = built(left, { places: { fan: { on: 'lid' } } })
     const found = room(plan).find(({ code }) => code === 'room.clash')!
     expect(found.subjects.map(({ partId }) => partId).sort()).toEqual(['cool', 'fan'])
@@ -162,7 +171,8 @@ describe('room', () => {
     const breath = planOf('forty-io-bridge', { cool: 'cooler-active', box: 'case-vented' })
     expect(room(breath).find(({ code }) => code === 'room.air')).toMatchObject({ figures: [{ value: 4, limit: 5 }] })
     expect(codesOf(planOf('forty-classic', { panel: 'panel-flat-7', box: 'case-closed' }))).toContain('room.no-opening')
-    expect(codesOf(planOf('forty-classic', { panel: 'panel-flat-7', box: 'case-tall' }))).not.toContain('room.no-opening')
+    expect(codesOf(planOf('forty-classic',
+      { panel: 'panel-flat-7', box: 'case-tall' }))).not.toContain('room.no-opening')
   })
 
   it('a board that hangs lower than its spacers leave gets higher ones', () => {
@@ -177,7 +187,8 @@ describe('room', () => {
   })
 
   it('a lower cooler is named only where there is one', () => {
-    expect(room(planOf('forty-classic', { a: 'relay-add-on-3', b: 'relay-add-on-3' }))[0]!.sentence).not.toContain('cooler')
+    expect(room(planOf('forty-classic',
+      { a: 'relay-add-on-3', b: 'relay-add-on-3' }))[0]!.sentence).not.toContain('cooler')
     expect(room(planOf('forty-classic', { cool: 'cooler-block', a: 'audio-add-on' }))[0]!.sentence).toContain('cooler')
   })
 
@@ -192,7 +203,8 @@ describe('room', () => {
 })
 
 describe('every way out of what has no room', () => {
-  const ids = (of: (part: NonNullable<ReturnType<typeof catalogue.parts.get>>) => boolean) => [...catalogue.parts.values()].filter(of)
+  type Offered = NonNullable<ReturnType<typeof catalogue.parts.get>>
+  const ids = (of: (part: Offered) => boolean) => [...catalogue.parts.values()].filter(of)
     .map(({ id }) => id)
   const seats = ids(part => part.seat !== undefined)
   const coolers = ids(part => part.thing?.is === 'cooler')
@@ -201,7 +213,8 @@ describe('every way out of what has no room', () => {
   it.each([...catalogue.boards.keys()])('law, on %s: mends, and brings no stop that was not there', (board) => {
     let tried = 0
     const combined = [
-      ...seats.flatMap(seat => coolers.map(cool => ({ seat, cool }))), ...seats.flatMap(seat => cases.map(box => ({ seat, box }))),
+      ...seats.flatMap(seat => coolers.map(cool => ({ seat, cool }))),
+      ...seats.flatMap(seat => cases.map(box => ({ seat, box }))),
       ...seats.flatMap(seat => seats.map(two => ({ seat, two }))),
       ...cases.flatMap(box => ['fan-5v', 'panel-flat-7'].map(more => ({ box, more }))),
     ]
@@ -214,7 +227,8 @@ describe('every way out of what has no room', () => {
         const after = evaluate(applyEdit(plan, { edit: 'all', edits: fix.edits }).plan, catalogue).findings
         const what = `${Object.values(parts).join(' ')}: ${finding.id}: ${fix.label}`
         expect(after.map(({ id }) => id), what).not.toContain(finding.id)
-        expect(after.filter(({ severity, code }) => severity === 'stop' && !stops.has(code)).map(({ title }) => title), what).toEqual([])
+        expect(after.filter(({ severity, code }) => severity === 'stop' && !stops.has(code)).map(({ title }) => title),
+          what).toEqual([])
       }
     }
     expect(tried).toBeGreaterThan(0)
@@ -224,7 +238,8 @@ describe('every way out of what has no room', () => {
 describe('bodies and labels as tables', () => {
   it('name each body with its edges, and each end of a wire', () => {
     const plan = planOf('forty-classic', { low: 'audio-add-on', screen: 'oled-i2c' }, { assignments: {
-      'screen.sda': { position: 3 }, 'screen.scl': { position: 5 }, 'screen.vcc': { position: 17 }, 'screen.gnd': { position: 9 },
+      'screen.sda': { position: 3 }, 'screen.scl': { position: 5 }, 'screen.vcc': { position: 17 },
+      'screen.gnd': { position: 9 },
     } })
     const facts = gatherFacts(plan, catalogue)
     const { bodies } = bodiesOf(facts)
@@ -267,9 +282,11 @@ describe('every part that takes room', () => {
     if (height !== undefined) expect(height - part.body!.aboveMm).toBeCloseTo(height > 6 ? 2 : 1.5, 9)
   })
 
-  it.each([...catalogue.parts.values()].filter(({ thing }) => thing?.is === 'case').map(part => [part.id, part.thing!] as const))(
+  it.each([...catalogue.parts.values()].filter(({ thing }) => thing?.is === 'case')
+    .map(part => [part.id, part.thing!] as const))(
     '%s has room for the boards that it is made for', (_, thing) => {
-      for (const { outline, body: board } of catalogue.boards.values()) if (outline && thing.outlines!.includes(outline)) {
+      for (const { outline, body: board } of catalogue.boards.values()) if (outline
+        && thing.outlines!.includes(outline)) {
         expect(thing.insideMm!.widthMm).toBeGreaterThan(board!.widthMm)
         expect(thing.insideMm!.depthMm).toBeGreaterThan(board!.depthMm)
       }
@@ -286,7 +303,8 @@ describe('what Voltaris puts somewhere', () => {
       for (const finding of found) {
         expect(finding.fixes.length, `${board} ${part.id}`).toBeGreaterThan(0)
         for (const fix of finding.fixes) {
-          expect(room(applyEdit(plan, { edit: 'all', edits: fix.edits as Edit[] }).plan), `${board} ${part.id} ${fix.label}`).toEqual([])
+          expect(room(applyEdit(plan, { edit: 'all', edits: fix.edits as Edit[] }).plan),
+            `${board} ${part.id} ${fix.label}`).toEqual([])
         }
       }
     }
@@ -296,7 +314,8 @@ describe('what Voltaris puts somewhere', () => {
     const loose = [...catalogue.parts.values()].filter(part => !part.isAddOn && !part.thing).map(({ id }) => id)
     let wired = 0
     fc.assert(fc.property(
-      fc.constantFrom(...catalogue.boards.keys()), fc.uniqueArray(fc.constantFrom(...loose), { minLength: 2, maxLength: 8 }),
+      fc.constantFrom(...catalogue.boards.keys()),
+      fc.uniqueArray(fc.constantFrom(...loose), { minLength: 2, maxLength: 8 }),
       (board, types) => {
         const plan = planOf(board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])))
         const done = placed(plan) ?? plan

@@ -12,13 +12,15 @@ import { catalogue, planOf } from '../../plans'
 
 const node = (id: string, type: string, from?: string): PowerNode => ({ id, type, name: id, ...from && { from } })
 const fed = (
-  parts: Parameters<typeof planOf>[1], places: Record<string, number>, power: Partial<PowerPlan> = {}, more: Partial<Plan> = {},
+  parts: Parameters<typeof planOf>[1], places: Record<string, number>, power: Partial<PowerPlan> = {},
+  more: Partial<Plan> = {},
 ): Plan => {
   const plan = planOf(
     'forty-classic', parts,
     {
       supply: { type: 'adapter-5v-2a4' },
-      assignments: Object.fromEntries(Object.entries(places).map(([terminal, position]) => [terminal, { position }])), ...more,
+      assignments: Object.fromEntries(Object.entries(places).map(([terminal, position]) => [terminal, { position }])),
+      ...more,
     },
   )
   return { ...plan, power: { ...plan.power, ...power } }
@@ -28,18 +30,22 @@ const listOf = (plan: Plan) => {
   return netlistOf(facts, buildTree(facts))
 }
 const together = (plan: Plan, a: string, b: string) => listOf(plan).netOf.get(a)!.pins.includes(b)
-const ends = (plan: Plan) => listOf(plan).conductors.flatMap(({ ways }) => ways.map(({ from, to }) => `${from} > ${to}`))
+const ends = (plan: Plan) =>
+  listOf(plan).conductors.flatMap(({ ways }) => ways.map(({ from, to }) => `${from} > ${to}`))
 
 describe('nets', () => {
   const two = (id: string): Component => ({
-    id, kind: 'part', name: id, what: id, pins: [{ id: `${id}.a`, label: 'a' }, { id: `${id}.b`, label: 'b' }], inside: [],
+    id, kind: 'part', name: id, what: id, pins: [{ id: `${id}.a`, label: 'a' }, { id: `${id}.b`, label: 'b' }],
+    inside: [],
   })
   const wire = (from: string, to: string): Conductor => ({
-    id: `${from}-${to}`, kind: 'wire', role: 'signal', from: from.split('.')[0]!, to: to.split('.')[0]!, lengthM: 1, ways: [{ from, to }],
+    id: `${from}-${to}`, kind: 'wire', role: 'signal', from: from.split('.')[0]!, to: to.split('.')[0]!, lengthM: 1,
+    ways: [{ from, to }],
   })
 
   it('are the pins joined with nothing between, each pin on one of them, named by the least', () => {
-    const nets = netsOf([two('x'), two('y'), { ...two('z'), inside: [['z.a', 'z.b']] }], [wire('x.b', 'y.a'), wire('y.a', 'z.a')])
+    const nets = netsOf([two('x'), two('y'), { ...two('z'), inside: [['z.a', 'z.b']] }],
+      [wire('x.b', 'y.a'), wire('y.a', 'z.a')])
     expect(nets.map(net => [net.id, [...net.pins].sort()])).toEqual([
       ['x.a', ['x.a']], ['x.b', ['x.b', 'y.a', 'z.a', 'z.b']], ['y.b', ['y.b']],
     ])
@@ -53,7 +59,8 @@ describe('nets', () => {
 describe('what stands in a wire', () => {
   it('a two-wire fan behind a MOSFET stage: plus to the rail, minus to the stage, the stage to line and ground', () => {
     const plan = fed(
-      { fan: 'fan-5v' }, { 'fan.drive': 11, 'fan.vcc': 4, 'fan.gnd': 9 }, {}, { between: { 'fan.drive': { kind: 'mosfet' } } },
+      { fan: 'fan-5v' }, { 'fan.drive': 11, 'fan.vcc': 4, 'fan.gnd': 9 }, {},
+      { between: { 'fan.drive': { kind: 'mosfet' } } },
     )
     expect(ends(plan)).toEqual(expect.arrayContaining([
       'fan.vcc > @P4', 'fan.drive > stage:fan.drive.load', 'stage:fan.drive.in > @P11', 'stage:fan.drive.gnd > @P9',
@@ -68,10 +75,12 @@ describe('what stands in a wire', () => {
     const echo = { e: 'distance-echo-5v' }
     const places = { 'e.echo': 13, 'e.trig': 15, 'e.vcc': 2, 'e.gnd': 9 }
     expect(together(
-      fed(echo, places, {}, { between: { 'e.echo': { kind: 'divider', upperOhm: 1800, lowerOhm: 3300 } } }), 'e.echo', '@P13',
+      fed(echo, places, {}, { between: { 'e.echo': { kind: 'divider', upperOhm: 1800, lowerOhm: 3300 } } }), 'e.echo',
+      '@P13',
     )).toBe(false)
     expect(together(fed(echo, places), 'e.echo', '@P13')).toBe(true)
-    expect(together(fed(echo, places, {}, { between: { 'e.echo': { kind: 'pull-up', ohm: 4700 } } }), 'e.echo', '@P13')).toBe(true)
+    expect(together(fed(echo, places, {}, { between: { 'e.echo': { kind: 'pull-up', ohm: 4700 } } }), 'e.echo', '@P13'))
+      .toBe(true)
   })
 })
 
@@ -103,13 +112,15 @@ describe('supplies', () => {
     for (const name of ['twelve', 'f']) {
       expect(report.partsList.some(item => item.names.includes(name) || item.what === name), name).toBe(true)
     }
-    expect(report.wires.filter(wire => /twelve|^f\b|s\.vcc/.test(`${wire.from} ${wire.to} ${wire.partName}`)).length).toBeGreaterThan(0)
+    expect(report.wires.filter(wire => /twelve|^f\b|s\.vcc/.test(`${wire.from} ${wire.to} ${wire.partName}`)).length)
+      .toBeGreaterThan(0)
   })
 
   it('a hub takes the plugs from the board and has one of its own', () => {
     const plan = fed(
       { m: 'modem-wide-stick' }, {},
-      { nodes: [node('a', 'hub-adapter-5v-4a'), { ...node('hub', 'hub-powered', 'a'), upstream: '@usb' }], feeds: { 'm.usb': 'hub' } },
+      { nodes: [node('a', 'hub-adapter-5v-4a'), { ...node('hub', 'hub-powered', 'a'), upstream: '@usb' }],
+        feeds: { 'm.usb': 'hub' } },
     )
     const { conductors } = listOf(plan)
     expect(conductors.find(entry => entry.partId === 'm' && entry.kind === 'plug')).toMatchObject({ to: 'node:hub' })
@@ -119,7 +130,8 @@ describe('supplies', () => {
 
 describe('places', () => {
   it('a position holds one plug: two wires meet at a splice with one wire to it', () => {
-    const plan = fed({ a: 'humidity-i2c', b: 'light-i2c' }, { 'a.sda': 3, 'a.scl': 5, 'b.sda': 3, 'b.scl': 5, 'a.gnd': 6, 'b.gnd': 9 })
+    const plan = fed({ a: 'humidity-i2c', b: 'light-i2c' },
+      { 'a.sda': 3, 'a.scl': 5, 'b.sda': 3, 'b.scl': 5, 'a.gnd': 6, 'b.gnd': 9 })
     expect(ends(plan)).toEqual(expect.arrayContaining(['@P3 > splice:P3', 'a.sda > splice:P3', 'b.sda > splice:P3']))
     expect(ends(plan).filter(end => /@P3\b/.test(end))).toHaveLength(1)
     expect(together(plan, 'a.sda', 'b.sda')).toBe(true)

@@ -20,16 +20,19 @@ import { draws } from '../../random'
 
 const SPECS = [...OVERLAYS.values()]
 /** A line that loads the overlay, with its first part where it serves several. */
-const usual = (spec: OverlaySpec, more: { name: string, value: string }[] = []) => resolveOverlay(spec, [...Object.keys(spec.choices ?? {})
+const usual = (spec: OverlaySpec,
+  more: { name: string, value: string }[] = []) => resolveOverlay(spec, [...Object.keys(spec.choices ?? {})
   .slice(0, 1)
   .map(name => ({ name, value: '' })), ...more])
-const bases = new Map([...catalogue.boards.values()].map(board => [board.id, compileText(baseSource(board), { symbols: true })]))
+const bases = new Map([...catalogue.boards.values()].map(board =>
+  [board.id, compileText(baseSource(board), { symbols: true })]))
 
 describe('the overlay library', () => {
   it('knows at least sixty overlays, each with what it does, where that is from, and parameters within their own ranges', () => {
     expect(SPECS.length).toBeGreaterThanOrEqual(60)
     for (const spec of SPECS) {
-      expect([spec.name, spec.what.length > 5, /^(memory|practice|published)/.test(spec.origin)]).toEqual([spec.name, true, true])
+      expect([spec.name, spec.what.length > 5, /^(memory|practice|published)/.test(spec.origin)])
+        .toEqual([spec.name, true, true])
       expect(new Set(spec.params.map(param => param.name)).size, spec.name).toBe(spec.params.length)
       for (const param of spec.params) {
         if (param.default === undefined) continue
@@ -46,7 +49,8 @@ describe('the overlay library', () => {
   it('writes each overlay as source that compiles, for every part it serves', () => {
     for (const spec of SPECS) {
       for (const name of Object.keys(spec.choices ?? { '': null })) {
-        expect(() => compileText(sourceOf(resolveOverlay(spec, name ? [{ name, value: '' }] : []))), `${spec.name} ${name}`).not.toThrow()
+        expect(() => compileText(sourceOf(resolveOverlay(spec, name ? [{ name, value: '' }] : []))),
+          `${spec.name} ${name}`).not.toThrow()
       }
     }
   })
@@ -79,13 +83,15 @@ describe('the overlay library', () => {
       catch {
         continue
       }
-      const inTree = new Set(startDevices(tree).claims.map(claim => claim.line ?? -1).filter(line => !before.has(line) && line < 28))
+      const inTree = new Set(startDevices(tree).claims.map(claim => claim.line ?? -1)
+        .filter(line => !before.has(line) && line < 28))
       const claimed = new Set(claimsOf(usual(spec), board).flatMap(claim => claim.kind === 'line' ? claim.line : []))
       // Lines of a bus that the overlay only switches on are the bus's.
       const bus = usual(spec).bus
       const ofBus = new Set(board.controllers.filter(controller => controller.id === bus)
         .flatMap(controller => controller.routes.flatMap(route => Object.values(route.lines))))
-      for (const line of inTree) expect(claimed.has(line) || ofBus.has(line), `${spec.name}: line ${line} in the tree alone`).toBe(true)
+      for (const line of inTree) expect(claimed.has(line) || ofBus.has(line),
+        `${spec.name}: line ${line} in the tree alone`).toBe(true)
     }
   })
 
@@ -93,7 +99,8 @@ describe('the overlay library', () => {
     const needs: BootNeed[] = [
       ...[...catalogue.boards.values()].flatMap(board =>
         board.controllers.flatMap(controller => [
-          ...controller.routes.flatMap(route => route.boot), ...(controller.variants ?? []).flatMap(variant => variant.boot),
+          ...controller.routes.flatMap(route => route.boot),
+          ...(controller.variants ?? []).flatMap(variant => variant.boot),
         ])),
       ...[...catalogue.parts.values()].flatMap(part => part.boot ?? []),
     ]
@@ -131,7 +138,8 @@ describe('the overlay library', () => {
     const board = boardOf('forty-usb-c')
     const known = new Set(parametersOf(bases.get(board.id)!))
     for (const { name, enables } of BASE_PARAMS) {
-      if (enables && board.controllers.some(controller => controller.id === enables) && !/uart1|uart0_console/.test(name)) {
+      if (enables && board.controllers.some(controller => controller.id === enables)
+        && !/uart1|uart0_console/.test(name)) {
         expect(known.has(name), name).toBe(true)
       }
     }
@@ -179,7 +187,8 @@ describe('the words beside a file', () => {
   it('complete keys, overlays, parameters, values, sections and kernel words', () => {
     const at = (text: string, grammar: Parameters<typeof completeAt>[1] = 'key-value') => {
       const lines = text.split('\n')
-      return completeAt(text, grammar, lines.length, lines.at(-1)!.length, board)?.options.map(option => option.label) ?? []
+      return completeAt(text, grammar, lines.length, lines.at(-1)!.length, board)?.options.map(option => option.label)
+        ?? []
     }
     expect(at('enab')).toContain('enable_uart')
     expect(at('dtoverlay=w1')).toContain('w1-gpio')

@@ -3,12 +3,15 @@ import { describe, expect, it } from 'vitest'
 import { answersTo } from '../../../core/overlays/search'
 import { catalogue } from '../../plans'
 
-const found = (query: string) => [...catalogue.parts.values()].filter(part => answersTo(part, query)).map(part => part.id)
+const found = (query: string) =>
+  [...catalogue.parts.values()].filter(part => answersTo(part, query)).map(part => part.id)
 
 describe('looking for a part', () => {
   it.each([
-    ['mcp2515', 'bus-vehicle-spi'], ['MCP-2515', 'bus-vehicle-spi'], ['ds3231', 'clock-cell-i2c'], ['hx711', 'scale-two-wire'],
-    ['distance', 'distance-echo-5v'], ['0x76', 'pressure-humidity-i2c'], ['1-wire', 'probe-onewire'], ['UART', 'modem-serial'],
+    ['mcp2515', 'bus-vehicle-spi'], ['MCP-2515', 'bus-vehicle-spi'], ['ds3231', 'clock-cell-i2c'],
+    ['hx711', 'scale-two-wire'],
+    ['distance', 'distance-echo-5v'], ['0x76', 'pressure-humidity-i2c'], ['1-wire', 'probe-onewire'],
+    ['UART', 'modem-serial'],
     ['ECHO', 'distance-echo-5v'], ['time of flight', 'distance-light-i2c'],
   ])('%s finds %s', (query, id) => {
     expect(found(query)).toContain(id)
@@ -40,7 +43,8 @@ describe('words that people use', () => {
     ], ['adc', 'analog-8-spi'], ['speaker', 'amplifier-i2s'], ['shield', 'audio-add-on'], ['gyro', 'motion-i2c'],
     [
       'hygrometer', 'humidity-i2c',
-    ], ['barometer', 'pressure-spi'], ['ethernet', 'network-spi'], ['keypad', 'keypad-matrix'], ['scale', 'scale-two-wire'],
+    ], ['barometer', 'pressure-spi'], ['ethernet', 'network-spi'], ['keypad', 'keypad-matrix'],
+    ['scale', 'scale-two-wire'],
     ['valve', 'relay-board-4'], ['e-paper', 'screen-epaper-29'],
   ])('"%s" finds %s', (word, id) => expect(found(word)).toContain(id))
 

@@ -6,13 +6,15 @@ import { startFileOf, startFilesOf } from '../../../core/overlays/start-files'
 import { placed, written } from '../../generated'
 import { catalogue, planOf } from '../../plans'
 
-const factsOf = (parts: Parameters<typeof planOf>[1]) => gatherFacts(written(placed(planOf('forty-usb-c', parts))!), catalogue)
+const factsOf = (parts: Parameters<typeof planOf>[1]) =>
+  gatherFacts(written(placed(planOf('forty-usb-c', parts))!), catalogue)
 
 describe('a file of start commands', () => {
   const facts = factsOf({ screen: ['screen-spi-24', { rotation: '90' }] })
   const { name, bytes } = startFileOf(facts.parts[0]!, facts)!
 
-  // published: Linux 6.1, drivers/gpu/drm/tiny/panel-mipi-dbi.c: 15 bytes of magic, version 1, then command, count, parameters
+  // published: Linux 6.1, drivers/gpu/drm/tiny/panel-mipi-dbi.c: 15 bytes of magic, version 1, then command,
+  // count, parameters
   it('begins as its driver wants it, and holds whole commands', () => {
     expect(String.fromCharCode(...bytes.subarray(0, 8))).toBe('MIPI DBI')
     expect([...bytes.subarray(8, 16)]).toEqual([0, 0, 0, 0, 0, 0, 0, 1])
@@ -28,10 +30,11 @@ describe('a file of start commands', () => {
   })
 
   // published: Linux 6.1, drivers/gpu/drm/tiny/ili9341.c: MX, MV, MY, MV|MY|MX, each with BGR
-  it.each([['0', 0x48], ['90', 0x28], ['180', 0x88], ['270', 0xE8]])('turns the picture by %s degrees', (rotation, mode) => {
-    const turned = factsOf({ screen: ['screen-spi-24', { rotation }] })
-    expect(startFileOf(turned.parts[0]!, turned)!.bytes.at(-1)).toBe(mode)
-  })
+  it.each([['0', 0x48], ['90', 0x28], ['180', 0x88], ['270', 0xE8]])('turns the picture by %s degrees',
+    (rotation, mode) => {
+      const turned = factsOf({ screen: ['screen-spi-24', { rotation }] })
+      expect(startFileOf(turned.parts[0]!, turned)!.bytes.at(-1)).toBe(mode)
+    })
 
   it('goes along with the boot files, by the name that the overlay asks for', () => {
     expect(name).toBe('panel.bin')

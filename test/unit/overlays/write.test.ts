@@ -15,7 +15,8 @@ function made(part: string | [string, Record<string, string>], places: Record<st
   const facts = gatherFacts(
     planOf(
       board, { p: part },
-      { assignments: fixedAt(Object.fromEntries(Object.entries(places).map(([terminal, position]) => [`p.${terminal}`, position]))) },
+      { assignments: fixedAt(Object.fromEntries(Object.entries(places)
+        .map(([terminal, position]) => [`p.${terminal}`, position]))) },
     ),
     catalogue,
   )
@@ -74,14 +75,16 @@ describe('an overlay for a part', () => {
     const { root } = made('joystick-contacts', { up: 11, down: 13, left: 15, right: 16, fire: 18 })
     const keys = device(root, 'gpio-keys').children
     expect(keys.map(key => [text(key, 'label'), cells(key, 'gpios').slice(1), cells(key, 'linux,code')])).toEqual([
-      ['Up', [17, 1], [103]], ['Down', [27, 1], [108]], ['Left', [22, 1], [105]], ['Right', [23, 1], [106]], ['Fire', [24, 1], [28]],
+      ['Up', [17, 1], [103]], ['Down', [27, 1], [108]], ['Left', [22, 1], [105]], ['Right', [23, 1], [106]],
+      ['Fire', [24, 1], [28]],
     ])
     expect(cells(pinGroup(root), 'brcm,pull')).toEqual([2, 2, 2, 2, 2])
   })
 
   it('reads the rows of a matrix with pulls and drives its columns, each crossing with a key of its own', () => {
     const { root } = made(
-      ['keypad-matrix', { rows: '2', columns: '3', diodes: 'no' }], { row1: 11, row2: 13, col1: 15, col2: 16, col3: 18 },
+      ['keypad-matrix', { rows: '2', columns: '3', diodes: 'no' }],
+      { row1: 11, row2: 13, col1: 15, col2: 16, col3: 18 },
     )
     const node = device(root, 'gpio-matrix-keypad')
     expect(cells(node, 'row-gpios').filter((_, i) => i % 3 === 1)).toEqual([17, 27])
@@ -89,7 +92,8 @@ describe('an overlay for a part', () => {
     const map = cells(node, 'linux,keymap')
     expect(map).toHaveLength(6)
     expect(new Set(map.map(entry => entry & 0xFFFF)).size).toBe(6)
-    expect(map.map(entry => [entry >>> 24, (entry >>> 16) & 0xFF])).toEqual([[0, 0], [0, 1], [0, 2], [1, 0], [1, 1], [1, 2]])
+    expect(map.map(entry => [entry >>> 24, (entry >>> 16) & 0xFF]))
+      .toEqual([[0, 0], [0, 1], [0, 2], [1, 0], [1, 1], [1, 2]])
     const group = pinGroup(root)
     expect([cells(group, 'brcm,function'), cells(group, 'brcm,pull')]).toEqual([[0, 0, 1, 1, 1], [2, 2, 0, 0, 0]])
   })
@@ -100,7 +104,8 @@ describe('an overlay for a part', () => {
   })
 
   it('names pins and a function where the board\'s pin controller wants that', () => {
-    const board = { ...boardOf('forty-usb-c'), id: 'own-named', tree: { ...treeOf(boardOf('forty-usb-c')), binding: 'named' as const } }
+    const board = { ...boardOf('forty-usb-c'), id: 'own-named',
+      tree: { ...treeOf(boardOf('forty-usb-c')), binding: 'named' as const } }
     const facts = gatherFacts(
       {
         ...planOf('own-named', { p: 'buttons-4' }), own: { boards: [board], parts: [] },
@@ -112,7 +117,8 @@ describe('an overlay for a part', () => {
     if (!overlay.ok) throw new Error(overlay.why)
     const group = pinGroup(compileText(overlay.source).root)
     expect([
-      stringsOf(propertyOf(group, 'pins')!.value), text(group, 'function'), propertyOf(group, 'bias-pull-up') !== undefined,
+      stringsOf(propertyOf(group, 'pins')!.value), text(group, 'function'),
+      propertyOf(group, 'bias-pull-up') !== undefined,
     ]).toEqual([['gpio17', 'gpio27', 'gpio22', 'gpio23'], 'gpio', true])
   })
 
@@ -120,11 +126,13 @@ describe('an overlay for a part', () => {
     const behind = gatherFacts(
       {
         ...planOf('forty-usb-c', { hub: 'hub-8-i2c', p: 'humidity-i2c' }),
-        assignments: { ...fixedAt({ 'hub.sda': 3, 'hub.scl': 5 }), 'p.sda': { terminal: 'hub.SD3' }, 'p.scl': { terminal: 'hub.SC3' } },
+        assignments: { ...fixedAt({ 'hub.sda': 3, 'hub.scl': 5 }), 'p.sda': { terminal: 'hub.SD3' },
+          'p.scl': { terminal: 'hub.SC3' } },
       },
       catalogue,
     )
-    expect(needsOf(behind).flatMap(({ need }) => need.kind === 'overlay' ? need.name : [])).toEqual(['voltaris-hub', 'voltaris-p'])
+    expect(needsOf(behind).flatMap(({ need }) => need.kind === 'overlay' ? need.name : []))
+      .toEqual(['voltaris-hub', 'voltaris-p'])
     const [hub, part] = behind.parts.map((owner) => {
       const overlay = overlayForPart(behind, owner)
       if (!overlay.ok) throw new Error(overlay.why)
@@ -132,9 +140,11 @@ describe('an overlay for a part', () => {
     })
     for (const order of [[hub!, part!], [part!, hub!]]) {
       const tree = order.reduce((now, overlay) => applyOverlay(now, overlay), baseFor(behind.board))
-      const muxes = [...walk(tree.root)].filter(({ node }) => propertyOf(node, 'compatible') && text(node, 'compatible') === 'nxp,pca9548')
+      const muxes = [...walk(tree.root)].filter(({ node }) =>
+        propertyOf(node, 'compatible') && text(node, 'compatible') === 'nxp,pca9548')
       expect(muxes.map(({ path }) => path)).toEqual(['/soc/i2c@7e804000/i2c-mux@70'])
-      expect(muxes[0]!.node.children.map(child => child.name).sort()).toEqual([0, 1, 2, 3, 4, 5, 6, 7].map(n => `i2c@${n}`))
+      expect(muxes[0]!.node.children.map(child => child.name).sort())
+        .toEqual([0, 1, 2, 3, 4, 5, 6, 7].map(n => `i2c@${n}`))
       expect(nodeAt(tree.root, '/soc/i2c@7e804000/i2c-mux@70/i2c@3/humidity@44')).not.toBe(null)
     }
   })
@@ -147,7 +157,8 @@ describe('an overlay for a part', () => {
       },
       catalogue,
     )
-    expect(overlayForPart(soft, soft.parts[0]!)).toMatchObject({ ok: false, why: expect.stringContaining('the kernel makes itself') })
+    expect(overlayForPart(soft, soft.parts[0]!))
+      .toMatchObject({ ok: false, why: expect.stringContaining('the kernel makes itself') })
   })
 
   it('cannot be broken out of by a name', () => {
@@ -179,7 +190,8 @@ describe('the table of bindings', () => {
       const known = new Set(part.signals.map(signal => signal.id))
       const wanted = [
         ...(binding.gpios ?? []).map(entry => entry.signal), ...binding.gpioList?.signals ?? [],
-        ...binding.interrupt ? [binding.interrupt.signal] : [], ...(binding.children ?? []).flatMap(child => child.signal ?? []),
+        ...binding.interrupt ? [binding.interrupt.signal] : [],
+        ...(binding.children ?? []).flatMap(child => child.signal ?? []),
         ...binding.gpioRows ? [binding.gpioRows.rows, binding.gpioRows.columns] : [],
       ]
       for (const signal of wanted) expect(known.has(signal), `${id}: ${signal}`).toBe(true)
@@ -202,9 +214,12 @@ describe('the table of bindings', () => {
 
   it('makes an overlay, or says what is missing, for every part of a plan', () => {
     const facts = gatherFacts(
-      planOf('forty-usb-c', Object.fromEntries([...catalogue.parts.keys()].slice(0, 60).map((type, i) => [`p${i}`, type]))), catalogue,
+      planOf('forty-usb-c',
+        Object.fromEntries([...catalogue.parts.keys()].slice(0, 60).map((type, i) => [`p${i}`, type]))), catalogue,
     )
-    for (const overlay of overlaysForParts(facts)) expect(overlay.ok ? overlay.source.length > 100 : overlay.why.length > 20).toBe(true)
+    for (const overlay of overlaysForParts(facts)) expect(overlay.ok
+      ? overlay.source.length > 100
+      : overlay.why.length > 20).toBe(true)
     expect(nodeAt(compileText('/dts-v1/; / { };').root, '/nowhere')).toBe(null)
   })
 })

@@ -1,4 +1,6 @@
-/** The cost that placement proves least, against every placement of small plans, each priced from the catalogue alone. */
+/**
+ * The cost that placement proves least, against every placement of small plans, each priced from the catalogue alone.
+ */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { placePlan } from '../../../core/placement/place'
@@ -16,12 +18,16 @@ function* everyPlacement(plan: Plan): Generator<Record<string, string>> {
   const signals = plan.parts.flatMap(part =>
     catalogue.parts.get(part.type)!.signals.map(signal => ({ key: `${part.id}.${signal.id}`, signal })))
   const board = catalogue.boards.get(plan.board!)!
-  const free = LINES.filter(position => !plan.reserved.some(entry => entry.position === position)).map(position => `P${position}`)
-  const shared = (role: string) => role.startsWith('i2c.') || (role.startsWith('spi.') && role !== 'spi.select') || role === 'onewire'
-  function* walk(i: number, places: Record<string, string>, taken: Map<string, string>): Generator<Record<string, string>> {
+  const free = LINES.filter(position => !plan.reserved.some(entry => entry.position === position))
+    .map(position => `P${position}`)
+  const shared = (role: string) =>
+    role.startsWith('i2c.') || (role.startsWith('spi.') && role !== 'spi.select') || role === 'onewire'
+  function* walk(i: number, places: Record<string, string>,
+    taken: Map<string, string>): Generator<Record<string, string>> {
     if (i === signals.length) {
       if (faultsOf(plan, places).every(fault =>
-        fault.endsWith('has no place') && !signals.some(({ key, signal }) => !signal.optional && fault.startsWith(`${key} `)))) {
+        fault.endsWith('has no place')
+        && !signals.some(({ key, signal }) => !signal.optional && fault.startsWith(`${key} `)))) {
         yield places
       }
       return
@@ -45,7 +51,8 @@ function minCost(plan: Plan): number {
     return values ? values.slice(0, 3).map(value => ({ id: part.id, address: Number(value.value) })) : [null]
   })
   const every = straps.reduce<Record<string, number>[]>(
-    (found, list) => found.flatMap(entry => list.map(next => next ? { ...entry, [next.id]: next.address } : entry)), [{}],
+    (found, list) => found.flatMap(entry => list.map(next => next ? { ...entry, [next.id]: next.address } : entry)),
+    [{}],
   )
   let min = Infinity
   for (const places of everyPlacement(plan)) {
@@ -55,16 +62,19 @@ function minCost(plan: Plan): number {
 }
 
 const type = fc.constantFrom(
-  'oled-i2c', 'memory-i2c', 'servo-small', 'scale-two-wire', 'stepper-driver', 'relay-bare', 'relay-board-1', 'strip-addressable',
+  'oled-i2c', 'memory-i2c', 'servo-small', 'scale-two-wire', 'stepper-driver', 'relay-bare', 'relay-board-1',
+  'strip-addressable',
   'label-printer-serial', 'thermocouple-spi', 'motion-passive', 'distance-echo-5v', 'screen-epaper-29',
 )
 const small = fc.record({
-  board: fc.constantFrom('forty-classic', 'forty-usb-c', 'forty-io-bridge'), types: fc.array(type, { minLength: 1, maxLength: 3 }),
+  board: fc.constantFrom('forty-classic', 'forty-usb-c', 'forty-io-bridge'),
+  types: fc.array(type, { minLength: 1, maxLength: 3 }),
   free: fc.uniqueArray(fc.constantFrom(...LINES), { minLength: 2, maxLength: 5 }),
   bus: fc.constantFrom<number[]>([3, 5], [19, 21, 23, 24, 26], [8, 10], [12, 33], []),
 }).map(({ board, types, free, bus }) => planOf(
   board, Object.fromEntries(types.map((entry, i) => [`p${i}`, entry])),
-  { reserved: LINES.filter(position => !free.includes(position) && !bus.includes(position)).map(position => ({ position })) },
+  { reserved: LINES.filter(position => !free.includes(position) && !bus.includes(position))
+    .map(position => ({ position })) },
 ))
   .filter(plan => plan.parts.flatMap(part => catalogue.parts.get(part.type)!.signals).length <= 5)
 
@@ -76,7 +86,8 @@ describe('the cost of small plans', () => {
       if (!result.ok || result.softwareBuses.length) return
       compared++
       const places = Object.fromEntries(Object.entries(result.assignments).map(([key, to]) => [key, refOf(to)]))
-      const own = costOf(plan, places, Object.fromEntries(result.straps.map(strap => [strap.partId, Number(strap.value)])))
+      const own = costOf(plan, places,
+        Object.fromEntries(result.straps.map(strap => [strap.partId, Number(strap.value)])))
       expect(own).toBeCloseTo(result.cost, 2)
       expect(result.cost).toBeCloseTo(minCost(plan), 2)
     }), { numRuns: draws(200), seed: 20261126 })

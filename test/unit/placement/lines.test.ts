@@ -10,7 +10,8 @@ import { quantumOf, WEIGHT_NAMES, WEIGHT_TABLE, weightsOf } from '../../../core/
 const weights = weightsOf({ weights: {} })
 const COLUMNS = 20
 const line = (more: Partial<LineDemand> = {}): LineDemand => ({
-  id: 'p.a', partId: 'p', label: 'p A', terminals: ['p.a'], slow: false, optional: false, analog: false, still: false, drives: false,
+  id: 'p.a', partId: 'p', label: 'p A', terminals: ['p.a'], slow: false, optional: false, analog: false, still: false,
+  drives: false,
   rank: 0, ...more,
 })
 const place = (more: Partial<LineSlot> = {}): LineSlot => ({
@@ -19,7 +20,8 @@ const place = (more: Partial<LineSlot> = {}): LineSlot => ({
 const expander = place({ ref: 'x.A0', column: null, isExpander: true, ownerId: 'x', resetPull: undefined })
 const cost = (demand: LineDemand, at: LineSlot, middle?: number) => lineCost(demand, at, middle, weights, COLUMNS)
 
-// docs/decisions/0002: 80 for what must be still, 15 for an input that idles the other way, 30 for a place that is left, 0.4 a column
+// docs/decisions/0002: 80 for what must be still, 15 for an input that idles the other way, 30 for a place that is
+// left, 0.4 a column
 describe('the cost of a line at a place', () => {
   it('is what the place itself costs, and more with every column from the middle of its part', () => {
     expect(cost(line(), place({ cost: 3 }))).toBe(3)
@@ -61,7 +63,8 @@ describe('the cost of a line at a place', () => {
   it('prefers connector order, wherever on the header the part lies', () => {
     const lines = ranked([line({ id: 'p.a' }), line({ id: 'p.b' }), line({ id: 'p.c' })])
     expect(lines.map(entry => entry.rank)).toEqual([-1, 0, 1])
-    const total = (columns: number[]) => lines.reduce((sum, entry, i) => sum + cost(entry, place({ column: columns[i]! })), 0)
+    const total = (columns: number[]) =>
+      lines.reduce((sum, entry, i) => sum + cost(entry, place({ column: columns[i]! })), 0)
     expect(total([3, 4, 5])).toBeLessThan(total([5, 4, 3]))
     fc.assert(fc.property(fc.integer({ min: 0, max: 15 }), (shift) => {
       expect(total([0 + shift, 1 + shift, 2 + shift])).toBeCloseTo(total([0, 1, 2]), 9)
@@ -91,7 +94,8 @@ describe('weights', () => {
 describe('places by name', () => {
   it('go from assignment to reference and back', () => {
     fc.assert(fc.property(fc.oneof(
-      fc.record({ position: fc.integer({ min: 1, max: 100 }) }), fc.constantFrom({ terminal: 'x.A0' }, { terminal: 'hub.SD3' }),
+      fc.record({ position: fc.integer({ min: 1, max: 100 }) }),
+      fc.constantFrom({ terminal: 'x.A0' }, { terminal: 'hub.SD3' }),
     ), (to) => {
       expect(assignmentOf(refOf(to))).toEqual(to)
     }))

@@ -17,7 +17,8 @@ const placed = (plan: Plan, scope: 'rest' | 'all' = 'rest') => {
 
 const LINES = [3, 5, 7, 8, 10, 11, 12, 13, 15, 16, 18, 19, 21, 22, 23, 24, 26, 29, 31, 32, 33, 35, 36, 37, 38, 40]
 /** Reserves every line position but these. */
-const onlyFree = (positions: number[]) => LINES.filter(position => !positions.includes(position)).map(position => ({ position }))
+const onlyFree = (positions: number[]) =>
+  LINES.filter(position => !positions.includes(position)).map(position => ({ position }))
 
 /** Tries every place for every required signal, one terminal after the other, and asks the checker. */
 function bruteForce(plan: Plan): boolean {
@@ -25,17 +26,20 @@ function bruteForce(plan: Plan): boolean {
     .filter(signal => !signal.optional)
     .map(signal => `${part.id}.${signal.id}`))
   const free = LINES.filter(position => !plan.reserved.some(entry => entry.position === position))
-  const own = (key: string) => plan.assignments[key]?.fixed ? [refOf(plan.assignments[key])] : free.map(position => `P${position}`)
+  const own = (key: string) =>
+    plan.assignments[key]?.fixed ? [refOf(plan.assignments[key])] : free.map(position => `P${position}`)
   // A prefix with a fault of its own cannot be mended by going on: missing places are the only faults that may remain.
   const sound = (places: Record<string, string>) =>
-    faultsOf(plan, places, true).every(fault => fault.endsWith('has no place') || (/^\w+: no bus/.test(fault) && !complete(fault, places)))
+    faultsOf(plan, places, true)
+      .every(fault => fault.endsWith('has no place') || (/^\w+: no bus/.test(fault) && !complete(fault, places)))
   const complete = (fault: string, places: Record<string, string>) => {
     const part = fault.split(':')[0]!
     return keys.filter(key => key.startsWith(`${part}.`)).every(key => places[key])
   }
   const walk = (i: number, places: Record<string, string>): boolean => {
     if (i === keys.length) {
-      return faultsOf(plan, places, true).every(fault => fault.endsWith('has no place') && !keys.some(key => fault.startsWith(`${key} `)))
+      return faultsOf(plan, places, true)
+        .every(fault => fault.endsWith('has no place') && !keys.some(key => fault.startsWith(`${key} `)))
     }
     return own(keys[i]!).some((ref) => {
       const next = { ...places, [keys[i]!]: ref }
@@ -46,7 +50,8 @@ function bruteForce(plan: Plan): boolean {
 }
 
 const smallPart = fc.constantFrom(
-  'oled-i2c', 'label-printer-serial', 'servo-small', 'scale-two-wire', 'probe-onewire', 'relay-bare', 'strip-addressable',
+  'oled-i2c', 'label-printer-serial', 'servo-small', 'scale-two-wire', 'probe-onewire', 'relay-bare',
+  'strip-addressable',
 )
 /** A few parts on a handful of free positions, some terminals fixed by the maker: small enough to try everything. */
 const smallPlan = fc.record({
@@ -82,7 +87,8 @@ const anyPlan = fc.record({
   board: fc.constantFrom('forty-classic', 'forty-usb-c'), types: fc.array(anyPart, { minLength: 1, maxLength: 9 }),
   reserved: fc.uniqueArray(fc.integer({ min: 1, max: 40 }), { maxLength: 4 }),
 }).map(({ board, types, reserved }) => planOf(
-  board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])), { reserved: reserved.map(position => ({ position })) },
+  board, Object.fromEntries(types.map((type, i) => [`p${i}`, type])),
+  { reserved: reserved.map(position => ({ position })) },
 ))
 
 describe('placement', () => {
@@ -121,7 +127,8 @@ describe('placement', () => {
 
   it('keeps what the maker fixed, wherever that may be done', () => {
     const plan = planOf(
-      'forty-classic', { probe: 'probe-onewire', fan: 'fan-5v' }, { assignments: fixedAt({ 'probe.dq': 37, 'fan.gnd': 39 }) },
+      'forty-classic', { probe: 'probe-onewire', fan: 'fan-5v' },
+      { assignments: fixedAt({ 'probe.dq': 37, 'fan.gnd': 39 }) },
     )
     const { places, result } = placed(plan, 'all')
     expect(places['probe.dq']).toBe('P37')
@@ -133,7 +140,8 @@ describe('placement', () => {
   it('hangs all 1-Wire parts on one line, also on the one that was fixed', () => {
     const { places } = placed(planOf('forty-classic', { a: 'probe-onewire', b: 'probe-onewire', c: 'probe-onewire' }))
     expect(new Set([places['a.dq'], places['b.dq'], places['c.dq']]).size).toBe(1)
-    const fixed = placed(planOf('forty-classic', { a: 'probe-onewire', b: 'probe-onewire' }, { assignments: fixedAt({ 'b.dq': 40 }) }))
+    const fixed = placed(planOf('forty-classic', { a: 'probe-onewire', b: 'probe-onewire' },
+      { assignments: fixedAt({ 'b.dq': 40 }) }))
     expect(fixed.places['a.dq']).toBe('P40')
   })
 
@@ -143,7 +151,8 @@ describe('placement', () => {
     const clash = placed(planOf('forty-usb-c', { a: 'light-i2c', b: 'light-i2c' }))
     expect(clash.places['a.sda']).not.toBe(clash.places['b.sda'])
     expect(evaluate(
-      { ...planOf('forty-usb-c', { a: 'light-i2c', b: 'light-i2c' }), assignments: clash.result.assignments }, catalogue,
+      { ...planOf('forty-usb-c', { a: 'light-i2c', b: 'light-i2c' }), assignments: clash.result.assignments },
+      catalogue,
     ).findings.map(f => f.code)).not.toContain('address.clash')
   })
 
@@ -152,13 +161,15 @@ describe('placement', () => {
     const { places, result } = placed(plan)
     expect(new Set([places['a.sda'], places['b.sda'], places['c.sda']]).size).toBe(3)
     expect(places['hub.sda']).toBe('P3')
-    expect(evaluate({ ...plan, assignments: result.assignments }, catalogue).findings.map(f => f.code)).not.toContain('address.clash')
+    expect(evaluate({ ...plan, assignments: result.assignments }, catalogue).findings.map(f =>
+      f.code)).not.toContain('address.clash')
   })
 
   it('sends slow signals to an expander when the header is full, and fast ones never', () => {
     const plan = planOf(
       'forty-classic',
-      { x: 'expander-16-i2c', r1: 'relay-board-4', r2: 'relay-board-4', t1: 'lever-sensors-8', t2: 'lever-sensors-8', s: 'scale-two-wire' },
+      { x: 'expander-16-i2c', r1: 'relay-board-4', r2: 'relay-board-4', t1: 'lever-sensors-8', t2: 'lever-sensors-8',
+        s: 'scale-two-wire' },
     )
     const { places } = placed(plan)
     expect(Object.values(places).filter(ref => ref.startsWith('x.')).length).toBeGreaterThan(0)
@@ -182,17 +193,20 @@ describe('placement', () => {
     const labels = result.ok ? [] : result.conflict.map(entry => entry.label)
     expect(labels).toEqual(['a: serial', 'b: serial'])
     for (const dropped of ['a', 'b']) {
-      expect(placePlan({ ...plan, parts: plan.parts.filter(part => part.id !== dropped) }, catalogue, { scope: 'rest' }).ok).toBe(true)
+      expect(placePlan({ ...plan, parts: plan.parts.filter(part => part.id !== dropped) }, catalogue,
+        { scope: 'rest' }).ok).toBe(true)
     }
   })
 
   it('says which fixed position cannot serve, and what it lacks', () => {
     const result = placePlan(
-      planOf('forty-classic', { a: 'oled-i2c' }, { assignments: fixedAt({ 'a.sda': 12 }) }), catalogue, { scope: 'rest' },
+      planOf('forty-classic', { a: 'oled-i2c' }, { assignments: fixedAt({ 'a.sda': 12 }) }), catalogue,
+      { scope: 'rest' },
     )
     expect(result.ok ? '' : result.sentence).toBe('a SDA is fixed at position 12, which has no I²C data (SDA).')
     const supply = placePlan(
-      planOf('forty-classic', { a: 'oled-i2c' }, { assignments: fixedAt({ 'a.vcc': 2 }) }), catalogue, { scope: 'rest' },
+      planOf('forty-classic', { a: 'oled-i2c' }, { assignments: fixedAt({ 'a.vcc': 2 }) }), catalogue,
+      { scope: 'rest' },
     )
     expect(supply.ok ? '' : supply.sentence).toContain('not on the 3V3 rail')
   })

@@ -1,4 +1,7 @@
-/** Free choices, ways out and explanations. That the cost is the least there is stands in `test/reference/optimum.test.ts`. */
+/**
+ * Free choices, ways out and explanations. That the cost is the least there is stands in
+ * `test/reference/optimum.test.ts`.
+ */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { evaluate } from '../../../core/evaluate'
@@ -23,14 +26,16 @@ const placed = (plan: Plan, scope: 'rest' | 'all' = 'rest'): { result: Placed, a
 
 describe('free choices of the search', () => {
   it('strap like parts to addresses of their own rather than let them clash', () => {
-    const { result, after } = placed(planOf('forty-classic', { a: 'expander-8-i2c', b: 'expander-8-i2c', c: 'expander-8-i2c' }))
+    const { result, after } = placed(planOf('forty-classic',
+      { a: 'expander-8-i2c', b: 'expander-8-i2c', c: 'expander-8-i2c' }))
     expect(result.straps).toHaveLength(2)
     expect(codesOf(after)).not.toContain('address.clash')
     expect(new Set(evaluate(after, catalogue).expected.addresses.map(entry => entry.address)).size).toBe(3)
   })
 
   it('leave a strap alone that clashes with nobody', () => {
-    expect(placed(planOf('forty-classic', { a: ['expander-8-i2c', { address: '0x23' }], b: 'light-i2c' })).result.straps).toEqual([])
+    expect(placed(planOf('forty-classic',
+      { a: ['expander-8-i2c', { address: '0x23' }], b: 'light-i2c' })).result.straps).toEqual([])
   })
 
   it('make a bus in software when one board has one bus and two parts one address', () => {
@@ -39,7 +44,8 @@ describe('free choices of the search', () => {
     expect(codesOf(after)).not.toContain('address.clash')
     expect(codesOf(after)).not.toContain('function.unavailable')
     const { sda, scl } = after.softwareBuses[0]!
-    const line = (position: number) => catalogue.boards.get('forty-classic')!.header.find(entry => entry.position === position)!.line
+    const line = (position: number) =>
+      catalogue.boards.get('forty-classic')!.header.find(entry => entry.position === position)!.line
     expect(evaluate(after, catalogue).boot.needs.map(need =>
       need.line)).toContain(`dtoverlay=i2c-gpio,bus=11,i2c_gpio_sda=${line(sda)},i2c_gpio_scl=${line(scl)}`)
     expect(evaluate(after, catalogue).expected.scans.map(scan => scan.busId)).toContain('i2c1')
@@ -52,10 +58,13 @@ describe('free choices of the search', () => {
   })
 
   it('let two outputs share a channel only when there is no other', () => {
-    const channels = (plan: Plan) => evaluate(placed(plan).after, catalogue).signals.pwm.map(channel => channel.outputs.length)
+    const channels = (plan: Plan) =>
+      evaluate(placed(plan).after, catalogue).signals.pwm.map(channel => channel.outputs.length)
     expect(channels(planOf('forty-classic', { a: 'servo-small', b: 'servo-small' }))).toEqual([1, 1])
-    expect(channels(planOf('forty-classic', { a: 'servo-small', b: 'servo-small', c: 'servo-small' })).sort()).toEqual([1, 2])
-    expect(channels(planOf('forty-io-bridge', { a: 'servo-small', b: 'servo-small', c: 'servo-small' }))).toEqual([1, 1, 1])
+    expect(channels(planOf('forty-classic', { a: 'servo-small', b: 'servo-small', c: 'servo-small' })).sort())
+      .toEqual([1, 2])
+    expect(channels(planOf('forty-io-bridge', { a: 'servo-small', b: 'servo-small', c: 'servo-small' })))
+      .toEqual([1, 1, 1])
   })
 
   it('lead a varying voltage to a converter, never to a line', () => {
@@ -99,7 +108,8 @@ describe('free choices of the search', () => {
 
   it('say where wires have to be split when supply positions run out', () => {
     const { result } = placed(planOf(
-      'forty-classic', Object.fromEntries(['light-i2c', 'colour-i2c', 'humidity-i2c', 'magnetic-i2c'].map((type, i) => [`p${i}`, type])),
+      'forty-classic', Object.fromEntries(['light-i2c', 'colour-i2c', 'humidity-i2c', 'magnetic-i2c'].map((type,
+        i) => [`p${i}`, type])),
     ))
     expect(result.splitAt.filter(entry => entry.position === 1 || entry.position === 17)
       .reduce((sum, entry) => sum + entry.wires, 0)).toBe(4)
@@ -126,7 +136,8 @@ describe('hubs', () => {
     const { after } = placed(planOf('forty-classic', { h: 'hub-8-i2c', ...sensors(2) }))
     const held = {
       ...after,
-      assignments: { ...after.assignments, 's0.sda': { terminal: 'h.SD6', fixed: true }, 's0.scl': { terminal: 'h.SC6', fixed: true } },
+      assignments: { ...after.assignments, 's0.sda': { terminal: 'h.SD6', fixed: true },
+        's0.scl': { terminal: 'h.SC6', fixed: true } },
     }
     const { after: again } = placed({ ...held, parts: [...held.parts, { id: 's9', type: 'light-i2c', name: 's9' }] })
     expect(again.assignments['s0.sda']!.terminal).toBe('h.SD6')
@@ -134,18 +145,21 @@ describe('hubs', () => {
   })
 
   it('leave a sensor with an address of its own on the header', () => {
-    const { after } = placed(planOf('forty-classic', { h: 'hub-8-i2c', a: 'light-i2c', b: 'light-i2c', c: 'humidity-i2c' }))
+    const { after } = placed(planOf('forty-classic',
+      { h: 'hub-8-i2c', a: 'light-i2c', b: 'light-i2c', c: 'humidity-i2c' }))
     expect(after.assignments['c.sda']).toEqual({ position: 3 })
   })
 })
 
 describe('refusals', () => {
   it('are the same whatever else is in the plan', () => {
-    const alone = placePlan(planOf('forty-classic', { a: 'label-printer-serial', b: 'positioning-serial' }), catalogue, { scope: 'rest' })
+    const alone = placePlan(planOf('forty-classic', { a: 'label-printer-serial', b: 'positioning-serial' }), catalogue,
+      { scope: 'rest' })
     const among = placePlan(
       planOf(
         'forty-classic',
-        { o: 'oled-i2c', s: 'screen-spi-24', f: 'fan-5v', a: 'label-printer-serial', r: 'relay-board-4', b: 'positioning-serial' },
+        { o: 'oled-i2c', s: 'screen-spi-24', f: 'fan-5v', a: 'label-printer-serial', r: 'relay-board-4',
+          b: 'positioning-serial' },
       ),
       catalogue, { scope: 'rest' },
     )
@@ -158,18 +172,21 @@ describe('refusals', () => {
     expect(result.ok ? '' : result.sentence).toContain('the board has no such bus')
     expect(result.ok
       ? []
-      : result.waysOut.map(way => way.label)).toEqual(expect.arrayContaining([expect.stringMatching(/^Take the board/)]))
+      : result.waysOut.map(way => way.label))
+      .toEqual(expect.arrayContaining([expect.stringMatching(/^Take the board/)]))
   })
 
   it('count lines when there are too few, and offer an expander for slow ones', () => {
     const result = placePlan(
-      planOf('forty-classic', { a: 'relay-board-8', b: 'relay-board-8', c: 'lever-sensors-8', d: 'buttons-4' }), catalogue,
+      planOf('forty-classic', { a: 'relay-board-8', b: 'relay-board-8', c: 'lever-sensors-8', d: 'buttons-4' }),
+      catalogue,
       { scope: 'rest' },
     )
     expect(result.ok ? '' : result.sentence).toContain('2 too few')
     expect(result.ok
       ? []
-      : result.waysOut.map(way => way.label)).toEqual(expect.arrayContaining([expect.stringMatching(/^Add: Line expander/)]))
+      : result.waysOut.map(way => way.label))
+      .toEqual(expect.arrayContaining([expect.stringMatching(/^Add: Line expander/)]))
   })
 })
 
@@ -179,13 +196,15 @@ describe('the cost of a plan as it stands', () => {
   it('is that of the best placement right after placing, and never less than it', () => {
     const { result, after } = placed(plan)
     expect(costAsItStands(after, catalogue)).toEqual({ cost: result.cost, powerCost: result.powerCost })
-    const moved = { ...after, assignments: { ...after.assignments, 'b.b1': { position: 40 }, 'b.b4': { position: 11 } } }
+    const moved = { ...after,
+      assignments: { ...after.assignments, 'b.b1': { position: 40 }, 'b.b4': { position: 11 } } }
     expect(costAsItStands(moved, catalogue)!.cost).toBeGreaterThan(result.cost)
   })
 
   it('is none where places cannot stand together, or nothing has one', () => {
     expect(costAsItStands(plan, catalogue)).toBeNull()
-    expect(costAsItStands({ ...plan, assignments: { 'b.b1': { position: 40 }, 'b.b2': { position: 40 } } }, catalogue)).toBeNull()
+    expect(costAsItStands({ ...plan, assignments: { 'b.b1': { position: 40 }, 'b.b2': { position: 40 } } }, catalogue))
+      .toBeNull()
   })
 })
 
@@ -198,23 +217,27 @@ describe('ways out of a conflict', () => {
     expect(result.waysOut.length).toBeGreaterThan(1)
     for (const way of result.waysOut) {
       expect(
-        placePlan(applyEdit(impossible, { edit: 'all', edits: way.edits as Edit[] }).plan, catalogue, { scope: 'rest' }).ok, way.label,
+        placePlan(applyEdit(impossible, { edit: 'all', edits: way.edits as Edit[] }).plan, catalogue,
+          { scope: 'rest' }).ok, way.label,
       ).toBe(true)
     }
     expect(result.waysOut.map(way => way.label)).toContain('Join b by USB cable')
-    expect(result.waysOut.map(way => way.price)).toEqual([...result.waysOut.map(way => way.price)].sort((x, y) => x - y))
+    expect(result.waysOut.map(way => way.price))
+      .toEqual([...result.waysOut.map(way => way.price)].sort((x, y) => x - y))
   })
 
   it('name a fixed position that stands in the way', () => {
     const result = placePlan(
-      planOf('forty-classic', { a: 'led-plain', b: 'label-printer-serial' }, { assignments: fixedAt({ 'a.a': 8 }) }), catalogue,
+      planOf('forty-classic', { a: 'led-plain', b: 'label-printer-serial' }, { assignments: fixedAt({ 'a.a': 8 }) }),
+      catalogue,
       { scope: 'rest' },
     )
     expect(result.ok ? '' : result.waysOut[0]!.label).toBe('Let a A leave position 8')
   })
 
   it('look for a smaller conflict than dropping one after another leaves', () => {
-    const plan = planOf('forty-classic', { x: 'relay-board-8', a: 'label-printer-serial', y: 'relay-board-8', b: 'positioning-serial' })
+    const plan = planOf('forty-classic',
+      { x: 'relay-board-8', a: 'label-printer-serial', y: 'relay-board-8', b: 'positioning-serial' })
     const result = placePlan(plan, catalogue, { scope: 'rest' })
     expect(result.ok ? [] : result.conflict.map(entry => entry.label)).toEqual(['a: serial', 'b: serial'])
   })
@@ -232,7 +255,8 @@ describe('explanations', () => {
   })
 
   it('say when a terminal can be nowhere else, and who else wanted its place', () => {
-    const one = placed(planOf('early-26', { m: 'label-printer-serial', n: ['controller-3v3-serial', { link: 'usb' }] })).after
+    const one = placed(planOf('early-26',
+      { m: 'label-printer-serial', n: ['controller-3v3-serial', { link: 'usb' }] })).after
     expect(explainPlace(one, catalogue, 'm.tx')!.nextBest).toBeNull()
     const two = placed(planOf('forty-usb-c', { a: 'label-printer-serial', b: 'positioning-serial' })).after
     const holder = two.assignments['a.tx']!.position === 10 ? 'a' : 'b'
@@ -259,13 +283,15 @@ describe('explanations', () => {
 
 describe('straps', () => {
   const device = fc.record({
-    bus: fc.constantFrom('x', 'y'), addresses: fc.uniqueArray(fc.integer({ min: 0x20, max: 0x24 }), { minLength: 1, maxLength: 4 }),
+    bus: fc.constantFrom('x', 'y'),
+    addresses: fc.uniqueArray(fc.integer({ min: 0x20, max: 0x24 }), { minLength: 1, maxLength: 4 }),
   })
 
   it('are the best by trying every combination', () => {
     fc.assert(fc.property(fc.array(device, { minLength: 1, maxLength: 5 }), (list) => {
       const devices: Device[] = list.map((entry, i) => ({
-        partId: `p${i}`, busId: entry.bus, addresses: entry.addresses.map((address, n) => ({ address, cost: n ? 3 : 0 })),
+        partId: `p${i}`, busId: entry.bus,
+        addresses: entry.addresses.map((address, n) => ({ address, cost: n ? 3 : 0 })),
       }))
       const every = devices.reduce<number[][]>(
         (found, { addresses }) => found.flatMap(entry => addresses.map((_, n) => [...entry, n])), [[]],
@@ -273,7 +299,8 @@ describe('straps', () => {
       const clashes = (pick: number[], i: number) => pick.filter((m, j) =>
         j < i && devices[i]!.busId === devices[j]!.busId
         && devices[i]!.addresses[pick[i]!]!.address === devices[j]!.addresses[m]!.address).length
-      const cost = (pick: number[]) => pick.reduce((sum, n, i) => sum + devices[i]!.addresses[n]!.cost + 1000 * clashes(pick, i), 0)
+      const cost = (pick: number[]) =>
+        pick.reduce((sum, n, i) => sum + devices[i]!.addresses[n]!.cost + 1000 * clashes(pick, i), 0)
       expect(strapDevices(devices, bus => [bus], 1000).cost).toBe(Math.min(...every.map(cost)))
     }), { numRuns: draws(200) })
   })
@@ -281,14 +308,18 @@ describe('straps', () => {
 
 describe('gathering', () => {
   const task = fc.record({
-    clusterOf: fc.array(fc.integer({ min: -1, max: 1 }), { minLength: 2, maxLength: 4 }), places: fc.integer({ min: 4, max: 6 }),
+    clusterOf: fc.array(fc.integer({ min: -1, max: 1 }), { minLength: 2, maxLength: 4 }),
+    places: fc.integer({ min: 4, max: 6 }),
     costs: fc.array(fc.integer({ min: 0, max: 40 }), { minLength: 24, maxLength: 24 }),
     capacity: fc.array(fc.integer({ min: 1, max: 2 }), { minLength: 6, maxLength: 6 }),
   }).map(({ clusterOf, places, costs, capacity }) => ({
-    cost: clusterOf.map((_, row) => Float64Array.from({ length: places }, (_, p) => costs[(row * places + p) % 24]! / 10)),
+    cost: clusterOf.map((_,
+      row) => Float64Array.from({ length: places }, (_, p) => costs[(row * places + p) % 24]! / 10)),
     capacity: Int32Array.from({ length: places }, (_, p) => capacity[p]!),
-    distance: Array.from({ length: places }, (_, m) => Float64Array.from({ length: places }, (_, p) => 0.4 * Math.abs(m - p))),
-    clusterOf: Int32Array.from(clusterOf), clusters: 2, along: Float64Array.from({ length: places }, (_, p) => p), quantum: 1e-6,
+    distance: Array.from({ length: places },
+      (_, m) => Float64Array.from({ length: places }, (_, p) => 0.4 * Math.abs(m - p))),
+    clusterOf: Int32Array.from(clusterOf), clusters: 2, along: Float64Array.from({ length: places }, (_, p) => p),
+    quantum: 1e-6,
   }))
 
   it('is the best by trying every assignment, and its prices bound it from below', () => {
@@ -326,7 +357,8 @@ describe('gathering', () => {
     ), (cost) => {
       const every = (row: number, used: Set<number>): number => row === cost.length
         ? 0
-        : Math.min(...cost[row]!.map((value, p) => used.has(p) ? Infinity : value + every(row + 1, new Set([...used, p]))))
+        : Math.min(...cost[row]!.map((value,
+            p) => used.has(p) ? Infinity : value + every(row + 1, new Set([...used, p]))))
       expect(cheapestMatching(cost)!.cost).toBe(every(0, new Set()))
     }))
   })

@@ -33,7 +33,8 @@ describe('the door of edits', () => {
   })
 
   it('does not refuse a change because of what was wrong before', () => {
-    const old = applyEdit(applyEdit(plan, load({ contact: 1.5 })).plan, { edit: 'rename-part', id: 's', name: 'x'.repeat(400) }).plan
+    const old = applyEdit(applyEdit(plan, load({ contact: 1.5 })).plan,
+      { edit: 'rename-part', id: 's', name: 'x'.repeat(400) }).plan
     expect(tried({ edit: 'rename-part', id: 's', name: 'Gate' }, old)).toEqual([])
     expect(tried(load({ currentA: 5000 }), old).map(problem => problem.path)).toEqual(['parts[0].loads[0].currentA'])
   })
@@ -44,15 +45,18 @@ describe('hours of the day', () => {
 
   it('that begin where they end, or name a step that is not there, are refused by their path', () => {
     expect(day({ fromH: 0, toH: 24, step: 'idle' }, { fromH: 22, toH: 4, step: 'peak' }).ok).toBe(true)
-    expect(day({ fromH: 6, toH: 6, step: 'idle' })).toMatchObject({ ok: false, problems: [{ path: 'power.day[0].toH' }] })
+    expect(day({ fromH: 6, toH: 6, step: 'idle' }))
+      .toMatchObject({ ok: false, problems: [{ path: 'power.day[0].toH' }] })
     expect(day({ fromH: 0, toH: 6, step: 'idle' }, { fromH: 6, toH: 9, step: 'busy' }))
-      .toMatchObject({ ok: false, problems: [{ path: 'power.day[1].step', message: expect.stringContaining('"busy"') }] })
+      .toMatchObject({ ok: false,
+        problems: [{ path: 'power.day[1].step', message: expect.stringContaining('"busy"') }] })
   })
 
   it('go with the step that they name', () => {
     const step = { id: 'busy', name: 'Busy', base: 'peak' as const, loads: {}, open: [], seconds: 5 }
     const busy = applyEdit(plan, {
-      edit: 'set-power', power: { steps: [step], day: [{ fromH: 0, toH: 6, step: 'busy' }, { fromH: 6, toH: 9, step: 'idle' }] },
+      edit: 'set-power',
+      power: { steps: [step], day: [{ fromH: 0, toH: 6, step: 'busy' }, { fromH: 6, toH: 9, step: 'idle' }] },
     }).plan
     const { plan: after, inverse } = applyEdit(busy, { edit: 'set-power', power: { steps: [] } })
     expect(after.power.day).toEqual([{ fromH: 6, toH: 9, step: 'idle' }])

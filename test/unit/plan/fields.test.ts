@@ -1,4 +1,7 @@
-/** The fields that say how buses run, what lies on what and what is the maker's own: read, refused by path, and given first values. */
+/**
+ * The fields that say how buses run, what lies on what and what is the maker's own: read, refused by path, and
+ * given first values.
+ */
 import { describe, expect, it } from 'vitest'
 import { evaluate } from '../../../core/evaluate'
 import { completed } from '../../../core/plan/create'
@@ -42,16 +45,19 @@ describe('newer fields of a plan', () => {
     expect(codesOf(wired)).toContain('function.unavailable')
     const soft = { ...wired, softwareBuses: [{ id: 'i2c-soft-2', sda: 29, scl: 31 }] }
     expect(codesOf(soft)).not.toContain('function.unavailable')
-    expect(evaluate(soft, catalogue).boot.needs.map(need => need.line)).toEqual(['dtoverlay=i2c-gpio,bus=12,i2c_gpio_sda=5,i2c_gpio_scl=6'])
+    expect(evaluate(soft, catalogue).boot.needs.map(need => need.line))
+      .toEqual(['dtoverlay=i2c-gpio,bus=12,i2c_gpio_sda=5,i2c_gpio_scl=6'])
     const swapped = { ...soft, softwareBuses: [{ id: 'i2c-soft-2', sda: 31, scl: 29 }] }
     expect(codesOf(swapped)).toContain('function.unavailable')
   })
 
   it('carry a speed into an overlay as its parameter', () => {
     const plan = {
-      ...planOf('forty-usb-c', { a: 'light-i2c' }), assignments: { 'a.sda': { position: 15 }, 'a.scl': { position: 16 } },
+      ...planOf('forty-usb-c', { a: 'light-i2c' }),
+      assignments: { 'a.sda': { position: 15 }, 'a.scl': { position: 16 } },
       clocks: { i2c6: 50_000 },
     }
-    expect(evaluate(plan, catalogue).boot.needs.map(need => need.line)).toContain('dtoverlay=i2c6,pins_22_23,baudrate=50000')
+    expect(evaluate(plan, catalogue).boot.needs.map(need => need.line))
+      .toContain('dtoverlay=i2c6,pins_22_23,baudrate=50000')
   })
 })

@@ -32,16 +32,18 @@ describe('the logbook', () => {
   it('loses nothing and makes nothing: each sieve gives some of what is there, and two of them what both give', () => {
     const entries = fc.array(fc.record({
       id: fc.uuid(), at: fc.constantFrom('2026-01-01T00:00:00.000Z', '2026-01-02T00:00:00.000Z'),
-      stage: fc.constantFrom('board' as const, 'build' as const), text: fc.constantFrom('wire', 'Wire red', 'red lamp', ''),
+      stage: fc.constantFrom('board' as const, 'build' as const),
+      text: fc.constantFrom('wire', 'Wire red', 'red lamp', ''),
       marked: fc.constantFrom(true as const, undefined),
     }))
-    fc.assert(fc.property(entries, fc.constantFrom('', 'red', 'wire', 'red wire'), fc.boolean(), (log, words, isMarked) => {
-      const both = siftLog(log, { stage: null, words, isMarked })
-      const one = siftLog(log, { ...EVERYTHING, words })
-      const other = siftLog(log, { ...EVERYTHING, isMarked })
-      expect(new Set(both)).toEqual(new Set(one.filter(kept => other.includes(kept))))
-      expect(siftLog(log, EVERYTHING)).toHaveLength(log.length)
-    }))
+    fc.assert(fc.property(entries, fc.constantFrom('', 'red', 'wire', 'red wire'), fc.boolean(),
+      (log, words, isMarked) => {
+        const both = siftLog(log, { stage: null, words, isMarked })
+        const one = siftLog(log, { ...EVERYTHING, words })
+        const other = siftLog(log, { ...EVERYTHING, isMarked })
+        expect(new Set(both)).toEqual(new Set(one.filter(kept => other.includes(kept))))
+        expect(siftLog(log, EVERYTHING)).toHaveLength(log.length)
+      }))
   })
 
   it('a mark is kept with the plan, and is taken off by undo', () => {
@@ -49,7 +51,8 @@ describe('the logbook', () => {
     const [first] = plan.log
     const { plan: marked, inverse } = applyEdit(plan, { edit: 'log', entry: { ...first!, marked: true } })
     const read = readPlan(JSON.parse(JSON.stringify(marked)))
-    expect(read.ok && siftLog(read.plan.log, { ...EVERYTHING, isMarked: true }).map(({ id }) => id)).toEqual([first!.id])
+    expect(read.ok && siftLog(read.plan.log, { ...EVERYTHING, isMarked: true }).map(({ id }) => id))
+      .toEqual([first!.id])
     expect(applyEdit(marked, inverse).plan.log).toEqual(plan.log)
   })
 })

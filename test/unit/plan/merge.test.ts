@@ -22,7 +22,8 @@ const demo = fc.constantFrom(...demoPlans)
 /** Every value of `to` that is another one in `from`, with its path: what somebody did. */
 function changes(path: string[], from: unknown, to: unknown): { path: string[], value: unknown }[] {
   if (same(from, to)) return []
-  if (isRecord(from) && isRecord(to)) return fieldsOf(from, to).flatMap(name => changes([...path, name], from[name], to[name]))
+  if (isRecord(from)
+    && isRecord(to)) return fieldsOf(from, to).flatMap(name => changes([...path, name], from[name], to[name]))
   if (Array.isArray(from) && Array.isArray(to)) {
     const [was, is] = [keysOf(from), keysOf(to)]
     if (was && is) return [...new Set([...is, ...was])].flatMap(key =>
@@ -58,7 +59,8 @@ describe('joining two changes of one plan', () => {
         !plan.parts.some(part => part.id === id)))
       for (const side of [mine, theirs]) {
         for (const { path, value } of changes([], base, side)) {
-          const stands = same(at(plan, path), value) || (typeof value === 'string' && String(at(plan, path)).includes(value))
+          const stands = same(at(plan, path), value)
+            || (typeof value === 'string' && String(at(plan, path)).includes(value))
           // What is about a part that somebody took out goes with it.
           const ofGone = [...gone].some(id => path.some(isOfPart(id)) || JSON.stringify(value ?? '').includes(id))
           if (!stands && !isTold(collisions, path) && !ofGone) {
@@ -94,7 +96,8 @@ describe('joining two changes of one plan', () => {
       { edit: 'assign', terminal: 'a.sda', to: { position: 3 } }, { edit: 'rename', name: 'Mine' },
     ])
     const theirs = after(base, [
-      { edit: 'add-part', part: { id: 'theirs', type: 'fan-5v', name: 'T' } }, { edit: 'write-notes', notes: 'theirs ' },
+      { edit: 'add-part', part: { id: 'theirs', type: 'fan-5v', name: 'T' } },
+      { edit: 'write-notes', notes: 'theirs ' },
       { edit: 'assign', terminal: 'a.scl', to: { position: 5 } }, { edit: 'rename', name: 'Theirs' },
     ])
     const { plan, collisions } = merge(base, mine, theirs)
@@ -146,7 +149,8 @@ describe('differences in words', () => {
     const now = after(before, [
       { edit: 'choose-board', board: 'forty-usb-c' }, { edit: 'rename-part', id: 'a', name: 'Panel' },
       { edit: 'assign', terminal: 'a.sda', to: { position: 3, fixed: true } },
-      { edit: 'add-part', part: { id: 'b', type: 'fan-5v', name: 'Fan' } }, { edit: 'set-boot', boot: { text: 'a\nb\n' } },
+      { edit: 'add-part', part: { id: 'b', type: 'fan-5v', name: 'Fan' } },
+      { edit: 'set-boot', boot: { text: 'a\nb\n' } },
     ])
     const said = differences(before, now, catalogue)
     expect(said).toContain('Panel sda: not placed → position 3, fixed')
@@ -160,7 +164,8 @@ describe('differences in words', () => {
 })
 
 describe('the edits between two states', () => {
-  it('law: applied one after the other they make the second of the first, each changes something, none where nothing differs', () => {
+  it('law: applied one after the other they make the second of the first, each changes something, none '
+    + 'where nothing differs', () => {
     fc.assert(fc.property(demo, fc.array(anyEdit, { maxLength: 12 }), (plan, changes) => {
       const changed = after(plan, changes)
       let now = plan
@@ -177,7 +182,8 @@ describe('the edits between two states', () => {
   it('are named where there are names: a part, its strap, its place', () => {
     const [hive] = demoPlans as [Plan]
     const changed = after(hive, [
-      { edit: 'rename-part', id: 'air', name: 'Air' }, { edit: 'set-option', id: 'air', option: 'address', value: '0x77' },
+      { edit: 'rename-part', id: 'air', name: 'Air' },
+      { edit: 'set-option', id: 'air', option: 'address', value: '0x77' },
       { edit: 'remove-part', id: 'porch' },
     ])
     const kinds = editsBetween(hive, changed).map(({ edit }) => edit)

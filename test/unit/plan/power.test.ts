@@ -1,4 +1,6 @@
-/** The power field of the plan document: what it may hold, what is refused with its path, and older plans without it. */
+/**
+ * The power field of the plan document: what it may hold, what is refused with its path, and older plans without it.
+ */
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { completed } from '../../../core/plan/create'
@@ -8,7 +10,8 @@ import type { Plan } from '../../../core/plan/types'
 import { demoPlans } from '../../../demo'
 import { catalogue, planOf } from '../../plans'
 
-const document = (power: unknown, more: object = {}) => ({ ...JSON.parse(JSON.stringify(planOf('forty-classic', {}))), power, ...more })
+const document = (power: unknown,
+  more: object = {}) => ({ ...JSON.parse(JSON.stringify(planOf('forty-classic', {}))), power, ...more })
 const problems = (power: unknown, more: object = {}) => {
   const read = readPlan(document(power, more))
   return read.ok ? [] : read.problems.map(problem => problem.path)
@@ -25,15 +28,18 @@ describe('the power field', () => {
   })
 
   it('keeps fields it does not know', () => {
-    const read = readPlan(document({ nodes: [{ id: 'a', type: 'fuse-1000', name: 'A', from: '@cable', colour: 'red' }], mood: 'bright' }))
+    const read = readPlan(document({ nodes: [{ id: 'a', type: 'fuse-1000', name: 'A', from: '@cable', colour: 'red' }],
+      mood: 'bright' }))
     expect(read.ok && read.plan.power).toMatchObject({ mood: 'bright', nodes: [{ colour: 'red' }] })
   })
 
   it.each<[string, unknown, string]>([
     ['a node without a type', { nodes: [{ id: 'a', name: 'A' }] }, 'power.nodes[0].type'],
     ['an id that is none', { nodes: [{ id: '1 a', type: 'fuse-1000', name: 'A' }] }, 'power.nodes[0].id'],
-    ['two nodes of one id', { nodes: [{ id: 'a', type: 'x', name: '' }, { id: 'a', type: 'y', name: '' }] }, 'power.nodes[1]'],
-    ['a figure that is text', { nodes: [{ id: 'a', type: 'x', name: '', figures: { ohm: '1' } }] }, 'power.nodes[0].figures.ohm'],
+    ['two nodes of one id', { nodes: [{ id: 'a', type: 'x', name: '' }, { id: 'a', type: 'y', name: '' }] },
+      'power.nodes[1]'],
+    ['a figure that is text', { nodes: [{ id: 'a', type: 'x', name: '', figures: { ohm: '1' } }] },
+      'power.nodes[0].figures.ohm'],
     ['an endless figure', { figures: { '@cable': { awg: 1e12 } } }, 'power.figures["@cable"].awg'],
     ['a feed that is a number', { feeds: { '@socket': 3 } }, 'power.feeds["@socket"]'],
     ['a plug into nothing', { joins: [{ from: '@supply' }] }, 'power.joins[0].into'],
@@ -47,13 +53,16 @@ describe('the power field', () => {
     ['more than full', { store: { startShare: 2 } }, 'power.store.startShare'],
     ['a cooler there is not', { heat: { cooler: 'ice' } }, 'power.heat.cooler'],
     ['a fan mode there is not', { heat: { fan: { mode: 'sometimes' } } }, 'power.heat.fan.mode'],
-    ['a threshold without its temperature', { heat: { fan: { mode: 'threshold', hysteresisC: 5 } } }, 'power.heat.fan.onC'],
-    ['a curve without points', { heat: { fan: { mode: 'curve', hysteresisC: 5, points: [] } } }, 'power.heat.fan.points'],
+    ['a threshold without its temperature', { heat: { fan: { mode: 'threshold', hysteresisC: 5 } } },
+      'power.heat.fan.onC'],
+    ['a curve without points', { heat: { fan: { mode: 'curve', hysteresisC: 5, points: [] } } },
+      'power.heat.fan.points'],
     ['half a voltage step', { clock: { voltageSteps: 0.5 } }, 'power.clock.voltageSteps'],
     ['a shutdown that never ends', { shutdownS: 1e9 }, 'power.shutdownS'],
     ['an arrangement without a name', { arrangements: [{ id: 'a', supply: null }] }, 'power.arrangements[0].name'],
   ])('refuses %s, by its path', (_, power, path) => {
-    expect(problems(power).some(problem => problem.startsWith(path)), `${path} in ${problems(power).join(', ')}`).toBe(true)
+    expect(problems(power).some(problem => problem.startsWith(path)), `${path} in ${problems(power).join(', ')}`)
+      .toBe(true)
   })
 
   it('refuses a worksheet without a kind', () => {
@@ -66,7 +75,8 @@ describe('the power field', () => {
 describe('the document', () => {
   it('names every supply and power item that ships', () => {
     const text = readFileSync('docs/plan-format.md', 'utf8')
-    for (const id of [...catalogue.supplies.keys(), ...catalogue.powerItems.keys()]) expect(text, id).toContain(`\`${id}\``)
+    for (const id of [...catalogue.supplies.keys(),
+      ...catalogue.powerItems.keys()]) expect(text, id).toContain(`\`${id}\``)
   })
 })
 
@@ -74,7 +84,8 @@ describe('plans kept by an earlier Voltaris', () => {
   it('get a power field, with what is missing in it filled in', () => {
     const { power: _, worksheets: __, ...old } = demoPlans[0]!
     expect(completed(old as Partial<Plan> & { name: string }).power).toEqual(emptyPower())
-    const half = completed({ ...old, power: { nodes: [], heat: { cooler: 'block' } } } as unknown as Partial<Plan> & { name: string })
+    const half = completed({ ...old,
+      power: { nodes: [], heat: { cooler: 'block' } } } as unknown as Partial<Plan> & { name: string })
     expect(half.power.heat).toEqual({ ...emptyPower().heat, cooler: 'block' })
     expect(half.power.store).toEqual(emptyPower().store)
   })

@@ -32,14 +32,18 @@ describe('reading a plan', () => {
   it.each([
     ['a number for a name', { name: 7 }, 'name', /string/],
     [
-      'a position past the header field', { assignments: { 'a.sda': { position: 0 } } }, 'assignments["a.sda"].position',
+      'a position past the header field', { assignments: { 'a.sda': { position: 0 } } },
+      'assignments["a.sda"].position',
       /greater than or equal to 1/,
     ],
     ['a position as text', { assignments: { 'a.sda': { position: '3' } } }, 'assignments["a.sda"].position', /number/],
-    ['both a position and a terminal', { assignments: { 'a.sda': { position: 3, terminal: 'b.c' } } }, 'assignments["a.sda"]', /exclusive/],
+    ['both a position and a terminal', { assignments: { 'a.sda': { position: 3, terminal: 'b.c' } } },
+      'assignments["a.sda"]', /exclusive/],
     ['a part without a type', { parts: [{ id: 'a', name: 'A' }] }, 'parts[0].type', /required/],
-    ['two parts with one id', { parts: [{ id: 'a', type: 'x', name: '' }, { id: 'a', type: 'y', name: '' }] }, 'parts[1]', /duplicate/],
-    ['a divider without resistors', { between: { 'a.tx': { kind: 'divider' } } }, 'between["a.tx"].upperOhm', /required/],
+    ['two parts with one id', { parts: [{ id: 'a', type: 'x', name: '' }, { id: 'a', type: 'y', name: '' }] },
+      'parts[1]', /duplicate/],
+    ['a divider without resistors', { between: { 'a.tx': { kind: 'divider' } } }, 'between["a.tx"].upperOhm',
+      /required/],
     ['no list of parts', { parts: undefined }, 'parts', /required/],
   ])('says where and what for %s', (_, wrong, path, message) => {
     const found = problemsOf({ ...planOf(null, {}), ...wrong }).find(problem => problem.path === path)
@@ -49,7 +53,8 @@ describe('reading a plan', () => {
   it('refuses a newer version by name of the version, and changes nothing', () => {
     const document = { ...planOf(null, {}), version: 9 }
     const before = structuredClone(document)
-    expect(problemsOf(document)).toEqual([{ path: 'version', message: expect.stringContaining('newer Voltaris (version 9') }])
+    expect(problemsOf(document))
+      .toEqual([{ path: 'version', message: expect.stringContaining('newer Voltaris (version 9') }])
     expect(document).toEqual(before)
   })
 
@@ -67,7 +72,8 @@ describe('reading a plan', () => {
 
   it('is never surprised by a damaged plan: it is refused, or judged without throwing', () => {
     const damaged = fc.constantFrom(...demoPlans)
-      .chain(plan => fc.record({ plan: fc.constant(plan), field: fc.constantFrom(...Object.keys(plan)), value: fc.jsonValue() }))
+      .chain(plan => fc.record({ plan: fc.constant(plan), field: fc.constantFrom(...Object.keys(plan)),
+        value: fc.jsonValue() }))
     fc.assert(fc.property(damaged, ({ plan, field, value }) => {
       const read = readPlan({ ...plan, [field]: value })
       return read.ok ? evaluate(read.plan, catalogue).findings.length >= 0 : read.problems.length > 0
@@ -85,7 +91,8 @@ describe('migration', () => {
     expect(migrate(
       { version: 1, name: 'A', mood: 'good', other: 1 }, steps, 3,
     )).toEqual({ version: 3, name: 'A!', temper: 'good', other: 1 })
-    expect(migrate({ version: 2, name: 'A', mood: 'good' }, steps, 3)).toEqual({ version: 3, name: 'A', temper: 'good' })
+    expect(migrate({ version: 2, name: 'A', mood: 'good' }, steps, 3))
+      .toEqual({ version: 3, name: 'A', temper: 'good' })
   })
 
   it('leaves a document for which a step is missing to the schema', () => {

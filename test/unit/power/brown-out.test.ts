@@ -1,4 +1,6 @@
-/** Circuits at and past their end: what is said when the whole load has no operating point, and how soon it is known. */
+/**
+ * Circuits at and past their end: what is said when the whole load has no operating point, and how soon it is known.
+ */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { prepare, solve } from '../../../core/power/circuit/solve'
@@ -9,7 +11,8 @@ import { draws, judgedAtLeast } from '../../random'
 const chain = fc.record({
   voltageV: fc.constantFrom(5, 9, 12, 24), inner: fc.double({ min: 0.01, max: 2, noNaN: true }),
   lead: fc.double({ min: 0.01, max: 3, noNaN: true }),
-  between: fc.constantFrom('nothing', 'diode', 'step-down', 'linear'), watts: fc.double({ min: 0.1, max: 40, noNaN: true }),
+  between: fc.constantFrom('nothing', 'diode', 'step-down', 'linear'),
+  watts: fc.double({ min: 0.1, max: 40, noNaN: true }),
   idle: fc.boolean(),
 })
 
@@ -28,15 +31,20 @@ function elementsOf({ voltageV, inner, lead, between, watts, idle }: {
       ? { kind: 'diode', id: 'm', from: 'b', to: 'c', dropV: 0.3, ohm: 0.02 }
       : {
           kind: 'regulator', id: 'm', from: 'b', to: 'c', setV: 5, headroomV: 1, leastInV: 4, ohm: 0.02, quiescentMa: 5,
-          efficiency: between === 'linear' ? null : [{ currentMa: 10, efficiency: 0.7 }, { currentMa: 1000, efficiency: 0.9 }],
+          efficiency: between === 'linear'
+            ? null
+            : [{ currentMa: 10, efficiency: 0.7 }, { currentMa: 1000, efficiency: 0.9 }],
         }
   return [
-    { kind: 'source', id: 's', to: 'a', voltageV, ohm: inner }, { kind: 'resistance', id: 'w', from: 'a', to: 'b', ohm: lead }, middle,
-    { kind: 'load', id: 'l', at: 'c', law: 'power', currentMa: watts / railV * 1000, ratedV: railV, leastV: railV * 0.7 },
+    { kind: 'source', id: 's', to: 'a', voltageV, ohm: inner },
+    { kind: 'resistance', id: 'w', from: 'a', to: 'b', ohm: lead }, middle,
+    { kind: 'load', id: 'l', at: 'c', law: 'power', currentMa: watts / railV * 1000, ratedV: railV,
+      leastV: railV * 0.7 },
     // A rail that nothing loads has a voltage all the same.
     ...idle
       ? [{
-        kind: 'regulator', id: 'r', from: 'c', to: 'd', setV: 3.3, headroomV: 0.3, leastInV: 2.5, ohm: 0.02, quiescentMa: 0,
+        kind: 'regulator', id: 'r', from: 'c', to: 'd', setV: 3.3, headroomV: 0.3, leastInV: 2.5, ohm: 0.02,
+        quiescentMa: 0,
         efficiency: [{ currentMa: 0, efficiency: 0.85 }],
       } satisfies Element]
       : [],

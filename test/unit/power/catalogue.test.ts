@@ -19,12 +19,14 @@ describe.each([...catalogue.powerItems.values()].map(item => [item.id, item] as 
     const plan = planOf('forty-classic', {}, { supply: { type: 'adapter-5v-3a' } })
     const before = evaluate(plan, catalogue)
     if (KINDS[item.kind].role === 'load') {
-      const report = evaluate({ ...plan, power: { ...plan.power, nodes: [{ id: 'x', type: id, name: 'X', from: '@5V' }] } }, catalogue)
+      const report = evaluate({ ...plan,
+        power: { ...plan.power, nodes: [{ id: 'x', type: id, name: 'X', from: '@5V' }] } }, catalogue)
       expect(report.power.nodes.map(node => node.id)).toContain('x')
       return
     }
     const report = evaluate(
-      { ...plan, power: { ...plan.power, nodes: [{ id: 'x', type: id, name: 'X', from: '@cable' }], feeds: { '@socket': 'x' } } },
+      { ...plan, power: { ...plan.power, nodes: [{ id: 'x', type: id, name: 'X', from: '@cable' }],
+        feeds: { '@socket': 'x' } } },
       catalogue,
     )
     expect(report.power.problems).toEqual([])
@@ -45,7 +47,8 @@ describe.each([...catalogue.supplies.values()].map(unit => [unit.id, unit] as co
         power: {
           ...planOf(null, {}).power,
           nodes: [{
-            id: 'l', type: 'load-current', name: 'L', from: '@cable', figures: { typicalMa: 20, peakMa: 20, ratedV: unit.voltageV },
+            id: 'l', type: 'load-current', name: 'L', from: '@cable',
+            figures: { typicalMa: 20, peakMa: 20, ratedV: unit.voltageV },
           }],
         },
       },

@@ -1,4 +1,7 @@
-/** The circuit solver: closed forms by hand, Kirchhoff's laws on any circuit, and a general numerical library on linear ones. */
+/**
+ * The circuit solver: closed forms by hand, Kirchhoff's laws on any circuit, and a general numerical
+ * library on linear ones.
+ */
 import fc from 'fast-check'
 import { lusolve } from 'mathjs'
 import { describe, expect, it } from 'vitest'
@@ -13,7 +16,8 @@ const point = (elements: Element[]) => solve(prepare(elements))
 const source = (to: string, voltageV: number, ohm: number, more: object = {}): Element => ({
   kind: 'source', id: `source ${to}`, to, voltageV, ohm, ...more,
 })
-const wire = (from: string, to: string, ohm: number): Element => ({ kind: 'resistance', id: `${from}-${to}`, from, to, ohm })
+const wire = (from: string, to: string,
+  ohm: number): Element => ({ kind: 'resistance', id: `${from}-${to}`, from, to, ohm })
 const load = (at: string, law: LoadElement['law'], currentMa: number, ratedV = 5, leastV = 1): Element => ({
   kind: 'load', id: `load ${at}`, at, law, currentMa, ratedV, leastV,
 })
@@ -45,7 +49,8 @@ describe('closed forms', () => {
 
   it('a diode takes its drop and lets nothing back', () => {
     const { voltages, flows } = point([
-      source('a', 5, 0.001), { kind: 'diode', id: 'd', from: 'a', to: 'b', dropV: 0.4, ohm: 0.1 }, load('b', 'current', 1000),
+      source('a', 5, 0.001), { kind: 'diode', id: 'd', from: 'a', to: 'b', dropV: 0.4, ohm: 0.1 },
+      load('b', 'current', 1000),
     ])
     expect(voltages.b).toBeCloseTo(5 - 0.001 - 0.4 - 0.1, 4)
     expect(flows.d!.outMa).toBeCloseTo(1000, 2)
@@ -58,7 +63,8 @@ describe('closed forms', () => {
 
   it('of two supplies behind diodes the higher one carries the load', () => {
     const diode = (from: string): Element => ({ kind: 'diode', id: `d${from}`, from, to: 'c', dropV: 0.3, ohm: 0.05 })
-    const { flows } = point([source('a', 5.2, 0.05), source('b', 4.9, 0.05), diode('a'), diode('b'), load('c', 'current', 1000)])
+    const { flows } = point([source('a', 5.2, 0.05), source('b', 4.9, 0.05), diode('a'), diode('b'),
+      load('c', 'current', 1000)])
     expect(flows.da!.outMa).toBeCloseTo(1000, 1)
     expect(flows.db!.outMa).toBeCloseTo(0, 1)
   })
@@ -72,7 +78,8 @@ describe('closed forms', () => {
 
   it('a linear regulator passes its current on; a converter its power over its efficiency', () => {
     const regulator = (efficiency: { currentMa: number, efficiency: number }[] | null): Element => ({
-      kind: 'regulator', id: 'r', from: 'a', to: 'b', setV: 5, headroomV: 1, leastInV: 3, ohm: 0.001, quiescentMa: 5, efficiency,
+      kind: 'regulator', id: 'r', from: 'a', to: 'b', setV: 5, headroomV: 1, leastInV: 3, ohm: 0.001, quiescentMa: 5,
+      efficiency,
     })
     const linear = point([source('a', 12, 0.001), regulator(null), load('b', 'current', 500)])
     expect(linear.flows.r!.inMa).toBeCloseTo(505, 1)
@@ -128,7 +135,8 @@ describe('any linear network', () => {
     fc.assert(fc.property(network, ({ E, inner, chain, more, loads }) => {
       const wires = [...chain.map((r, i) => [`j${i}`, `j${i + 1}`, r] as const), ...more.filter(([a, b]) => a !== b)]
       const elements: Element[] = [
-        source('j0', E, inner), ...wires.map(([from, to, r], i): Element => ({ kind: 'resistance', id: `w${i}`, from, to, ohm: r })),
+        source('j0', E, inner),
+        ...wires.map(([from, to, r], i): Element => ({ kind: 'resistance', id: `w${i}`, from, to, ohm: r })),
         ...loads.map(([at, ma], i): Element => ({
           kind: 'load', id: `l${i}`, at, law: 'resistance', currentMa: ma, ratedV: 5, leastV: 0.01,
         })),
@@ -157,18 +165,23 @@ describe('any circuit at all', () => {
   const element = fc.oneof(
     fc.record({ kind: fc.constant('resistance' as const), from: jointName, to: jointName, ohm }),
     fc.record({
-      kind: fc.constant('diode' as const), from: jointName, to: jointName, dropV: fc.double({ min: 0, max: 1, noNaN: true }), ohm,
+      kind: fc.constant('diode' as const), from: jointName, to: jointName,
+      dropV: fc.double({ min: 0, max: 1, noNaN: true }), ohm,
     }),
     fc.record({
-      kind: fc.constant('load' as const), at: jointName, law: fc.constantFrom('power' as const, 'current' as const, 'resistance' as const),
-      currentMa: fc.integer({ min: 0, max: 3000 }), ratedV: fc.constantFrom(3.3, 5, 12), leastV: fc.constantFrom(0.5, 3),
+      kind: fc.constant('load' as const), at: jointName,
+      law: fc.constantFrom('power' as const, 'current' as const, 'resistance' as const),
+      currentMa: fc.integer({ min: 0, max: 3000 }), ratedV: fc.constantFrom(3.3, 5, 12),
+      leastV: fc.constantFrom(0.5, 3),
     }),
     fc.record({
-      kind: fc.constant('source' as const), to: jointName, voltageV: fc.constantFrom(3.7, 5, 5.1, 12), ohm, takesBack: fc.boolean(),
+      kind: fc.constant('source' as const), to: jointName, voltageV: fc.constantFrom(3.7, 5, 5.1, 12), ohm,
+      takesBack: fc.boolean(),
     }),
     fc.record({
       kind: fc.constant('regulator' as const), from: jointName, to: jointName, setV: fc.constantFrom(3.3, 5),
-      headroomV: fc.constantFrom(0.3, 1), leastInV: fc.constant(0.01), ohm: fc.constantFrom(0.02, 0.1), quiescentMa: fc.constant(0),
+      headroomV: fc.constantFrom(0.3, 1), leastInV: fc.constant(0.01), ohm: fc.constantFrom(0.02, 0.1),
+      quiescentMa: fc.constant(0),
       efficiency: fc.constantFrom(null, [{ currentMa: 10, efficiency: 0.7 }, { currentMa: 500, efficiency: 0.9 }]),
     }),
   )
@@ -205,7 +218,8 @@ describe('any circuit at all', () => {
 
   it('gives back the power its sources put in: loads, and what is lost on the way', () => {
     fc.assert(fc.property(fc.array(
-      fc.tuple(fc.integer({ min: 0, max: 200 }), ohm, fc.integer({ min: 0, max: 300 })), { minLength: 1, maxLength: 20 },
+      fc.tuple(fc.integer({ min: 0, max: 200 }), ohm, fc.integer({ min: 0, max: 300 })),
+      { minLength: 1, maxLength: 20 },
     ), (branches) => {
       // A tree: each joint hangs on an earlier one, and most carry a load.
       const elements: Element[] = [
@@ -220,7 +234,8 @@ describe('any circuit at all', () => {
       const given = voltages.j0! * flows['source j0']!.outMa
       const taken = branches.reduce((sum, _, i) => sum + voltages[`j${i + 1}`]! * flows[`l${i}`]!.inMa, 0)
       const lost = branches.reduce(
-        (sum, [parent], i) => sum + (voltages[`j${parent % (i + 1)}`]! - voltages[`j${i + 1}`]!) * flows[`w${i}`]!.outMa, 0,
+        (sum, [parent], i) =>
+          sum + (voltages[`j${parent % (i + 1)}`]! - voltages[`j${i + 1}`]!) * flows[`w${i}`]!.outMa, 0,
       )
       expect(taken + lost).toBeCloseTo(given, 0)
     }), { numRuns: draws(150) })
@@ -233,7 +248,8 @@ describe('elimination', () => {
     fc.assert(fc.property(fc.array(
       fc.tuple(fc.nat(size - 1), fc.nat(size - 1), fc.double({ min: -1, max: 1, noNaN: true })), { maxLength: 20 },
     ), fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: size, maxLength: size }), (entries, x) => {
-      const dense = Array.from({ length: size }, (_, i) => Array.from({ length: size }, (_, j): number => i === j ? 25 : 0))
+      const dense = Array.from({ length: size },
+        (_, i) => Array.from({ length: size }, (_, j): number => i === j ? 25 : 0))
       for (const [i, j, v] of entries) if (i !== j) dense[i]![j] = v
       const right = Float64Array.from(dense.map(row => row.reduce((sum, a, j) => sum + a * x[j]!, 0)))
       const pattern = planElimination(size, entries.map(([i, j]) => [i, j] as const))
@@ -249,6 +265,7 @@ describe('elimination', () => {
   })
 
   it('says when a matrix is singular', () => {
-    expect(eliminate(planElimination(2, [[0, 1]]), Float64Array.from([0, 0, 0, 0]), Float64Array.from([1, 1]))).toBe(false)
+    expect(eliminate(planElimination(2, [[0, 1]]), Float64Array.from([0, 0, 0, 0]), Float64Array.from([1, 1])))
+      .toBe(false)
   })
 })

@@ -14,7 +14,8 @@ import { catalogue, fixedAt, planOf } from '../../plans'
 
 const withPower = (plan: Plan, power: Partial<PowerPlan>): Plan => ({ ...plan, power: { ...plan.power, ...power } })
 const desk = planOf(
-  'forty-usb-c', { oled: 'oled-i2c', fan: 'fan-5v', stick: 'modem-wide-stick' }, { assignments: fixedAt({ 'oled.vcc': 1, 'fan.vcc': 2 }) },
+  'forty-usb-c', { oled: 'oled-i2c', fan: 'fan-5v', stick: 'modem-wide-stick' },
+  { assignments: fixedAt({ 'oled.vcc': 1, 'fan.vcc': 2 }) },
 )
 const flowIn = (plan: Plan, state = 'typical') => {
   const { power } = evaluate(plan, catalogue)
@@ -26,7 +27,8 @@ const link = (plan: Plan, from: string, to: string, state = 'typical') =>
 describe('the flow', () => {
   it('goes from the source to the loads, a part\'s own wires within the band to it', () => {
     expect(link(desk, '@supply', '@cable')).toBeDefined()
-    expect(link(desk, '@P2', 'fan.vcc')).toMatchObject({ through: 'fan.vcc@wire', consumer: 'fan.vcc', backwards: false })
+    expect(link(desk, '@P2', 'fan.vcc'))
+      .toMatchObject({ through: 'fan.vcc@wire', consumer: 'fan.vcc', backwards: false })
     expect(flowIn(desk).flow.nodes.map(({ node }) => node.id)).not.toContain('fan.vcc@wire')
     expect(link(desk, '@usb', 'stick.usb')).toMatchObject({ through: 'stick.usb@wire' })
   })
@@ -70,7 +72,8 @@ describe('the flow', () => {
   })
 
   it('names the consumer whose feed can be changed', () => {
-    expect(['fan.vcc@wire', 'r#1@load', '@socket', 'fuse'].map(consumerOf)).toEqual(['fan.vcc', 'r#1', '@socket', 'fuse'])
+    expect(['fan.vcc@wire', 'r#1@load', '@socket', 'fuse'].map(consumerOf))
+      .toEqual(['fan.vcc', 'r#1', '@socket', 'fuse'])
   })
 })
 
@@ -118,7 +121,8 @@ describe('budgets', () => {
   })
 
   it('the maker\'s own limit stands in for the board\'s', () => {
-    expect(rails({ ...desk, limits: { 'board.usbBudgetMa': { value: 900 } } }).USB).toMatchObject({ availableMa: 900, origin: 'yours' })
+    expect(rails({ ...desk, limits: { 'board.usbBudgetMa': { value: 900 } } }).USB)
+      .toMatchObject({ availableMa: 900, origin: 'yours' })
   })
 
   it('a board that sees a small supply gives its USB sockets less', () => {
@@ -131,7 +135,8 @@ describe('budgets', () => {
   })
 
   it('every source has its own, and together they feed all loads once', () => {
-    const plan = withPower(desk, { nodes: [{ id: 'two', type: 'adapter-5v-3a', name: 'Two' }], feeds: { 'fan.vcc': 'two' } })
+    const plan = withPower(desk,
+      { nodes: [{ id: 'two', type: 'adapter-5v-3a', name: 'Two' }], feeds: { 'fan.vcc': 'two' } })
     const { sources, nodes } = evaluate(plan, catalogue).power
     const fed = sources.flatMap(source => source.loads.map(load => load.node)).sort()
     expect(fed).toEqual(nodes.filter(node => node.role === 'load').map(node => node.id).sort())

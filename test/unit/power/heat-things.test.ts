@@ -9,18 +9,20 @@ import { thingEdits } from '../../../core/plan/things'
 import type { Plan } from '../../../core/plan/types'
 import { catalogue, planOf } from '../../plans'
 
-const things = (kind: 'case' | 'cooler') => [null, ...[...catalogue.parts.values()].filter(part => thingKind(part) === kind)]
+const things = (kind: 'case' | 'cooler') =>
+  [null, ...[...catalogue.parts.values()].filter(part => thingKind(part) === kind)]
 const setOf = (plan: Plan) => gatherFacts(plan, catalogue).heat.set
 const heated = (plan: Plan, heat: Partial<Plan['power']['heat']>): Plan =>
   ({ ...plan, power: { ...plan.power, heat: { ...plan.power.heat, ...heat } } })
 
 /** Every case with every cooler that go with a board, in a hot room. */
-const outfits = [...catalogue.boards.values()].flatMap(board => things('case').flatMap(box => things('cooler').flatMap((cooler) => {
-  if ([box, cooler].some(part => part && misfitOf(part, board) !== null)) return []
-  return [heated(planOf(board.id, {
-    ...box && { box: box.id }, ...cooler && { cooler: cooler.id }, fan: 'fan-5v',
-  }, { supply: { type: 'adapter-5v-5a' } }), { ambientC: 45, minutes: 60 })]
-})))
+const outfits = [...catalogue.boards.values()].flatMap(board => things('case')
+  .flatMap(box => things('cooler').flatMap((cooler) => {
+    if ([box, cooler].some(part => part && misfitOf(part, board) !== null)) return []
+    return [heated(planOf(board.id, {
+      ...box && { box: box.id }, ...cooler && { cooler: cooler.id }, fan: 'fan-5v',
+    }, { supply: { type: 'adapter-5v-5a' } }), { ambientC: 45, minutes: 60 })]
+  })))
 
 describe('the load test', () => {
   it('law: runs with the case and the cooler of the plan, by whatever way they came in', () => {
@@ -47,7 +49,8 @@ describe('the load test', () => {
         const where = `${plan.board} ${plan.parts.map(({ type }) => type).join(' ')}: ${fix.label}`
         expect(fix.label, where).toContain(`: ${Math.round(after.power.heat!.hottestC)} °C at most`)
         expect(after.findings.some(({ code }) => code === 'heat.slows'), where).toBe(fix.isPartial === true)
-        expect(after.findings.filter(({ severity, code }) => severity === 'stop' && !stops.has(code)).map(({ code }) => code), where)
+        expect(after.findings.filter(({ severity, code }) => severity === 'stop' && !stops.has(code))
+          .map(({ code }) => code), where)
           .toEqual([])
         tried++
       }
@@ -55,7 +58,8 @@ describe('the load test', () => {
     expect(tried).toBeGreaterThan(30)
   })
 
-  it('a fan on the board\'s own socket runs as the board runs it, unless the plan says how; one on wires does not cool by itself', () => {
+  it('a fan on the board\'s own socket runs as the board runs it, unless the plan says how; one on wires does not '
+    + 'cool by itself', () => {
     const socket = planOf('forty-io-bridge', { cooler: 'cooler-active' }, { supply: { type: 'adapter-5v-5a' } })
     expect(setOf(socket).fan).toEqual(BOARD_FAN)
     expect(setOf(heated(socket, { fan: { mode: 'always' } })).fan).toEqual({ mode: 'always' })
@@ -70,7 +74,8 @@ describe('the load test', () => {
       edit: 'set-power', power: { heat: heatWithFigure(gatherFacts(plan, catalogue), { coolerKw: 4.2 }) },
     }).plan
     expect(setOf(typed)).toMatchObject({ cooler: 'block', coolerKw: 4.2 })
-    const other = applyEdit(typed, { edit: 'all', edits: thingEdits(typed, 'cooler', catalogue.parts.get('cooler-fins')!, catalogue) }).plan
+    const other = applyEdit(typed,
+      { edit: 'all', edits: thingEdits(typed, 'cooler', catalogue.parts.get('cooler-fins')!, catalogue) }).plan
     expect(setOf(other).cooler).toBe('fins')
     expect(setOf(other).coolerKw).toBeUndefined()
     const swapped = { ...typed, parts: typed.parts.map(part => ({ ...part, type: 'cooler-fins' })) }

@@ -26,8 +26,10 @@ describe('hold-up', () => {
   )
 
   it('a capacitor before the step-down may fall to its least input: it holds far longer than one behind it', () => {
-    const before = report(behind([node('c', 'capacitor-super', '@cable', { mostV: 16 }), node('b', 'step-down-5v-3a', 'c')], 'b')).holds[0]!
-    const after = report(behind([node('b', 'step-down-5v-3a', '@cable'), node('c', 'capacitor-super', 'b')], 'c')).holds[0]!
+    const before = report(behind([node('c', 'capacitor-super', '@cable', { mostV: 16 }),
+      node('b', 'step-down-5v-3a', 'c')], 'b')).holds[0]!
+    const after = report(behind([node('b', 'step-down-5v-3a', '@cable'), node('c', 'capacitor-super', 'b')],
+      'c')).holds[0]!
     expect([before.toV, after.toV]).toEqual([6.5, 4.63])
     expect(before.holdS).toBeGreaterThan(10 * after.holdS)
     // textbook: the energy above the least voltage, over the power drawn
@@ -36,7 +38,8 @@ describe('hold-up', () => {
 
   it('lists every stage on the way, the nearest to the board first', () => {
     const holds = report(behind(
-      [node('l', 'latch-power', '@cable'), node('c', 'capacitor-super', 'l', { mostV: 16 }), node('b', 'step-down-5v-3a', 'c')], 'b',
+      [node('l', 'latch-power', '@cable'), node('c', 'capacitor-super', 'l', { mostV: 16 }),
+        node('b', 'step-down-5v-3a', 'c')], 'b',
     )).holds
     expect(holds.map(hold => [hold.node, hold.by])).toEqual([['c', 'capacitor'], ['l', 'latch']])
   })
@@ -47,7 +50,8 @@ describe('hold-up', () => {
   })
 
   it('a shutdown takes what the maker says, else what the board takes', () => {
-    const facts = (power: Partial<PowerPlan>) => gatherFacts(made('tiny-unpopulated', 'adapter-5v-3a', power), catalogue)
+    const facts = (power: Partial<PowerPlan>) =>
+      gatherFacts(made('tiny-unpopulated', 'adapter-5v-3a', power), catalogue)
     expect([shutdownS(facts({})), shutdownS(facts({ shutdownS: 40 }))]).toEqual([18, 40]) // memory: the board file
   })
 })
@@ -58,7 +62,8 @@ describe('the load test of a plan', () => {
       'forty-usb-c', 'adapter-5v-3a',
       {
         heat: {
-          ...made('forty-usb-c', 'adapter-5v-3a', {}).power.heat, cooler: 'block', enclosure: 'closed', ambientC: 31, load: 'typical',
+          ...made('forty-usb-c', 'adapter-5v-3a', {}).power.heat, cooler: 'block', enclosure: 'closed', ambientC: 31,
+          load: 'typical',
         },
       },
     )

@@ -8,18 +8,20 @@ import { POWER_WORKSHEET_NAMES, USUAL_POWER_WORKSHEETS, type PowerWorksheet } fr
 
 const rowOf = (sheet: PowerWorksheet, label: string) => sheetRows(sheet).find(row => row.label === label)!
 
-describe.each(Object.values(USUAL_POWER_WORKSHEETS).map(sheet => [sheet.kind, sheet] as const))('the %s worksheet', (kind, sheet) => {
-  it('has a name, a field for every figure, and rows that hold with the usual ones', () => {
-    expect(POWER_WORKSHEET_NAMES[kind]).toBeTruthy()
-    const fields = SHEET_FIELDS[kind].map(field => field.name)
-    for (const name of Object.keys(sheet)) if (!['kind', 'node', 'chemistry'].includes(name)) expect(fields).toContain(name)
-    expect(sheetRows(sheet).length).toBeGreaterThan(2)
-    for (const row of sheetRows(sheet)) {
-      expect(`${row.label} ${row.value} ${row.limit ?? ''}`).not.toMatch(/NaN|undefined/)
-      if (row.holds !== undefined) expect(row.origin ?? row.limit, row.label).toBeTruthy()
-    }
+describe.each(Object.values(USUAL_POWER_WORKSHEETS).map(sheet => [sheet.kind, sheet] as const))('the %s worksheet',
+  (kind, sheet) => {
+    it('has a name, a field for every figure, and rows that hold with the usual ones', () => {
+      expect(POWER_WORKSHEET_NAMES[kind]).toBeTruthy()
+      const fields = SHEET_FIELDS[kind].map(field => field.name)
+      for (const name of Object.keys(sheet)) if (!['kind', 'node', 'chemistry'].includes(name)) expect(fields)
+        .toContain(name)
+      expect(sheetRows(sheet).length).toBeGreaterThan(2)
+      for (const row of sheetRows(sheet)) {
+        expect(`${row.label} ${row.value} ${row.limit ?? ''}`).not.toMatch(/NaN|undefined/)
+        if (row.holds !== undefined) expect(row.origin ?? row.limit, row.label).toBeTruthy()
+      }
+    })
   })
-})
 
 describe('worksheets', () => {
   it('say what stands in the handbook', () => {
@@ -40,7 +42,8 @@ describe('worksheets', () => {
   })
 
   it('an end above the beginning holds nothing; a fuse that nothing blows is none', () => {
-    expect(rowOf({ ...USUAL_POWER_WORKSHEETS['hold-up'], toV: 6 }, 'capacitor for it')).toMatchObject({ value: 'none', holds: false })
+    expect(rowOf({ ...USUAL_POWER_WORKSHEETS['hold-up'], toV: 6 }, 'capacitor for it'))
+      .toMatchObject({ value: 'none', holds: false })
     expect(rowOf({ ...USUAL_POWER_WORKSHEETS.fuse, shortMa: 1500 }, 'take').holds).toBe(false)
   })
 
@@ -55,7 +58,8 @@ describe('worksheets', () => {
     expect(use({ ...USUAL_POWER_WORKSHEETS.fuse, node: 'f' })!.edits).toEqual([set('f', 'ratedMa', 1600)])
     expect(use({ ...USUAL_POWER_WORKSHEETS.fuse, node: 'f', shortMa: 1500 })).toBeNull()
     expect(use({ ...USUAL_POWER_WORKSHEETS['hold-up'], node: 'c' })!.edits).toEqual([set('c', 'capacitanceF', 10)])
-    expect(use({ ...USUAL_POWER_WORKSHEETS.battery, node: '@supply' })!.edits).toEqual([set('@supply', 'capacityMah', 12_000)])
+    expect(use({ ...USUAL_POWER_WORKSHEETS.battery, node: '@supply' })!.edits)
+      .toEqual([set('@supply', 'capacityMah', 12_000)])
     expect(use({ ...USUAL_POWER_WORKSHEETS.rectifier, node: 'b' })!.edits).toEqual([set('b', 'capacitanceUf', 4700)])
     expect(use({ ...USUAL_POWER_WORKSHEETS['step-down'], node: 'd', kw: 8 })!.edits).toEqual([set('d', 'rthKw', 8)])
     expect(use(USUAL_POWER_WORKSHEETS.heat)).toBeNull()

@@ -21,13 +21,15 @@ const edited = (plan: Plan, ...edits: Edit[]) => applyEdit(plan, { edit: 'all', 
 const ids = (plan: Plan) => powerOf(plan).nodes.map(node => node.id)
 
 const kiosk = planOf(
-  'forty-usb-c', { oled: 'oled-i2c', fan: 'fan-5v', panel: 'panel-video-7' }, { assignments: fixedAt({ 'oled.vcc': 1, 'fan.vcc': 2 }) },
+  'forty-usb-c', { oled: 'oled-i2c', fan: 'fan-5v', panel: 'panel-video-7' },
+  { assignments: fixedAt({ 'oled.vcc': 1, 'fan.vcc': 2 }) },
 )
 
 describe('the tree of a plan', () => {
   it('goes from the supply by its lead, the socket and the rails to every load', () => {
     expect(ids(kiosk)).toEqual(expect.arrayContaining([
-      '@supply', '@cable', '@socket', '@5V', '@board', '@3V3', '@usb', '@P1', '@P2', 'oled.vcc@wire', 'oled.vcc', 'fan.vcc', 'panel.usb',
+      '@supply', '@cable', '@socket', '@5V', '@board', '@3V3', '@usb', '@P1', '@P2', 'oled.vcc@wire', 'oled.vcc',
+      'fan.vcc', 'panel.usb',
     ]))
     const from = (id: string) => powerOf(kiosk).nodes.find(node => node.id === id)!.from
     expect([
@@ -44,7 +46,8 @@ describe('the tree of a plan', () => {
   })
 
   it('carries the maker\'s own figures with their origin, and refuses those that cannot be', () => {
-    const own = powerOf(withPower(kiosk, { figures: { '@cable': { awg: 28, lengthM: -4 }, '@board': { typicalMa: 700 } } }))
+    const own = powerOf(withPower(kiosk,
+      { figures: { '@cable': { awg: 28, lengthM: -4 }, '@board': { typicalMa: 700 } } }))
     const figures = (id: string) => own.nodes.find(node => node.id === id)!.figures
     expect(figures('@cable').awg).toEqual({ value: 28, origin: 'yours' })
     expect(figures('@cable').lengthM!.value).toBe(1.5)
@@ -61,7 +64,8 @@ describe('the tree of a plan', () => {
   it('solves each step of a scenario, with switches open', () => {
     const plan = withPower(kiosk, {
       nodes: [{ id: 'knife', type: 'switch-power', name: 'Switch', from: '@5V' }], feeds: { 'fan.vcc': 'knife' },
-      steps: [{ id: 'dark', name: 'Dark', base: 'typical', loads: { 'panel.usb': 'off' }, open: ['knife'], seconds: 5 }],
+      steps: [{ id: 'dark', name: 'Dark', base: 'typical', loads: { 'panel.usb': 'off' }, open: ['knife'],
+        seconds: 5 }],
     })
     const dark = powerOf(plan).states.find(state => state.id === 'dark')!
     expect([dark.nodes['panel.usb']!.currentMa, dark.nodes['fan.vcc']!.currentMa]).toEqual([0, 0])
@@ -72,11 +76,13 @@ describe('the tree of a plan', () => {
     const plan = {
       ...planOf('forty-classic', { r: 'relay-board-1' }),
       parts: [{
-        id: 'r', type: 'relay-board-1', name: 'R', loads: [{ contact: 1, what: 'Pump', kind: 'DC' as const, voltageV: 12, currentA: 1.5 }],
+        id: 'r', type: 'relay-board-1', name: 'R',
+        loads: [{ contact: 1, what: 'Pump', kind: 'DC' as const, voltageV: 12, currentA: 1.5 }],
       }],
     }
     expect(ids(plan).some(id => id.startsWith('r#'))).toBe(false)
-    const fed = powerOf(withPower(plan, { nodes: [{ id: 'twelve', type: 'adapter-12v-2a', name: 'Twelve' }], feeds: { 'r#1': 'twelve' } }))
+    const fed = powerOf(withPower(plan,
+      { nodes: [{ id: 'twelve', type: 'adapter-12v-2a', name: 'Twelve' }], feeds: { 'r#1': 'twelve' } }))
     expect(fed.states[2]!.nodes['r#1@load']!.currentMa).toBeCloseTo(1500, 0)
     expect(fed.sources.find(source => source.node === 'twelve')!.peakMa).toBeCloseTo(1500, 0)
     expect(fed.states[3]!.nodes['r#1@load']!.currentMa).toBe(0)
@@ -103,7 +109,8 @@ describe('edits of the tree', () => {
 
   it('a figure goes to the node it belongs to, and back', () => {
     const put = edited(
-      kiosk, { edit: 'add-node', node: fuse, before: '@socket' }, { edit: 'set-figure', node: 'fuse', figure: 'ohm', value: 0.5 },
+      kiosk, { edit: 'add-node', node: fuse, before: '@socket' },
+      { edit: 'set-figure', node: 'fuse', figure: 'ohm', value: 0.5 },
       { edit: 'set-figure', node: '@cable', figure: 'awg', value: 24 },
     )
     expect(put.power.nodes[0]!.figures).toEqual({ ohm: 0.5 })
@@ -135,31 +142,38 @@ describe('edits of the tree', () => {
   })
 
   it('free ids are free', () => {
-    expect(freeNodeId({ ...emptyPower(), nodes: [{ ...fuse, id: 'fuse' }, { ...fuse, id: 'fuse-2' }] }, 'fuse')).toBe('fuse-3')
+    expect(freeNodeId({ ...emptyPower(), nodes: [{ ...fuse, id: 'fuse' }, { ...fuse, id: 'fuse-2' }] }, 'fuse'))
+      .toBe('fuse-3')
   })
 })
 
 /** Power fields of any kind: sensible nodes, nonsense, rings, feeds to nowhere. */
 const type = fc.constantFrom(...catalogue.powerItems.keys(), ...catalogue.supplies.keys(), 'nonsense')
 const nodeId = fc.constantFrom('a', 'b', 'c', 'd', 'e')
-const anyRef = fc.constantFrom('a', 'b', 'c', 'd', 'e', '@supply', '@cable', '@5V', '@3V3', '@usb', 'oled.vcc', 'nowhere', null)
+const anyRef = fc.constantFrom('a', 'b', 'c', 'd', 'e', '@supply', '@cable', '@5V', '@3V3', '@usb', 'oled.vcc',
+  'nowhere', null)
 const anyPower = fc.record({
   nodes: fc.uniqueArray(
     fc.record({
       id: nodeId, type, name: fc.constant('N'), from: anyRef, upstream: fc.constantFrom(undefined, '@usb', 'a', 'zz'),
-      figures: fc.constantFrom({}, { ohm: 0 }, { ohm: 900, ratedMa: 1 }, { setV: 60 }, { lengthM: 200, awg: 40 }, { typicalMa: 1e9 }),
+      figures: fc.constantFrom({}, { ohm: 0 }, { ohm: 900, ratedMa: 1 }, { setV: 60 }, { lengthM: 200, awg: 40 },
+        { typicalMa: 1e9 }),
     }),
     { selector: node => node.id, maxLength: 5 },
   ),
-  feeds: fc.dictionary(fc.constantFrom('@socket', '@header', 'oled.vcc', 'fan.vcc', 'panel.usb'), anyRef, { maxKeys: 3 }),
+  feeds: fc.dictionary(fc.constantFrom('@socket', '@header', 'oled.vcc', 'fan.vcc', 'panel.usb'), anyRef,
+    { maxKeys: 3 }),
   joins: fc.array(
-    fc.record({ from: fc.constantFrom('a', 'b', '@supply', 'zz'), into: fc.constantFrom('panel.usb', '@5V', 'oled.vcc', 'c', 'zz') }),
+    fc.record({ from: fc.constantFrom('a', 'b', '@supply', 'zz'),
+      into: fc.constantFrom('panel.usb', '@5V', 'oled.vcc', 'c', 'zz') }),
     { maxLength: 2 },
   ),
 })
-const anyPlan = fc.tuple(anyPower, fc.constantFrom(null, ...catalogue.boards.keys()), fc.constantFrom(null, ...catalogue.supplies.keys()))
+const anyPlan = fc.tuple(anyPower, fc.constantFrom(null, ...catalogue.boards.keys()),
+  fc.constantFrom(null, ...catalogue.supplies.keys()))
   .map(([power, board, supply]): Plan => ({
-    ...withPower(kiosk, JSON.parse(JSON.stringify(power)) as Partial<PowerPlan>), board, supply: supply ? { type: supply } : null,
+    ...withPower(kiosk, JSON.parse(JSON.stringify(power)) as Partial<PowerPlan>), board,
+    supply: supply ? { type: supply } : null,
   }))
 
 describe('any power field', () => {
@@ -180,7 +194,8 @@ describe('any power field', () => {
 
   it('gives fixes that change the plan into one that reads', () => {
     fc.assert(fc.property(anyPlan, (plan) => {
-      for (const finding of evaluate(plan, catalogue).findings.filter(entry => entry.stages.includes('power')).slice(0, 8)) {
+      for (const finding of evaluate(plan, catalogue).findings.filter(entry => entry.stages.includes('power')).slice(0,
+        8)) {
         for (const fix of finding.fixes.slice(0, 2)) {
           const after = edited(plan, ...fix.edits)
           expect(after, `${finding.code}: ${fix.label}`).not.toEqual(plan)
@@ -197,14 +212,16 @@ describe('any power field', () => {
         const { nodes, links, loose } = flowOf(power, state)
         const shown = [...nodes, ...loose].map(({ node }) => node.id)
         expect(new Set(shown).size).toBe(shown.length)
-        expect(power.nodes.filter(node => !shown.includes(node.id)).every(node => /@wire$|^@join/.test(node.id))).toBe(true)
+        expect(power.nodes.filter(node => !shown.includes(node.id)).every(node => /@wire$|^@join/.test(node.id)))
+          .toBe(true)
         for (const link of links) expect(link.currentMa).toBeGreaterThanOrEqual(0)
         const rank = new Map<string, number>()
         const depth = (id: string, trail: string[]): number => {
           expect(trail).not.toContain(id)
           const known = rank.get(id)
           if (known !== undefined) return known
-          const found = Math.max(0, ...links.filter(link => link.to === id).map(link => 1 + depth(link.from, [...trail, id])))
+          const found = Math.max(0,
+            ...links.filter(link => link.to === id).map(link => 1 + depth(link.from, [...trail, id])))
           rank.set(id, found)
           return found
         }
@@ -233,7 +250,8 @@ describe('shares', () => {
 describe('what may feed what', () => {
   const { power } = evaluate(
     withPower(
-      kiosk, { nodes: [{ id: 'a', type: 'fuse-1000', name: 'A', from: '@5V' }, { id: 'b', type: 'fuse-1000', name: 'B', from: 'a' }] },
+      kiosk, { nodes: [{ id: 'a', type: 'fuse-1000', name: 'A', from: '@5V' },
+        { id: 'b', type: 'fuse-1000', name: 'B', from: 'a' }] },
     ),
     catalogue,
   )

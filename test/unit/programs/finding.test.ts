@@ -1,19 +1,21 @@
 /**
- * Two hundred small programs, configurations and tables, written for these tests, with what a reader finds in each noted by hand. Forty
- * (`c`, `d`, `j`, `p`, `s`) were written first; the others without looking at the code, to see how far it carries: `m` are plain,
- * as an example or a first program is.
+ * Two hundred small programs, configurations and tables, written for these tests, with what a reader finds in each
+ * noted by hand. Forty (`c`, `d`, `j`, `p`, `s`) were written first; the others without looking at the code, to see how
+ * far it carries: `m` are plain, as an example or a first program is.
  */
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { readProgram } from '../../../core/programs/reading'
 
 const FOLDER = 'test/data/programs'
-const EXPECTED = JSON.parse(readFileSync(`${FOLDER}/expected.json`, 'utf8')) as Record<string, { numbering: string, found: string[] }>
+const EXPECTED = JSON.parse(readFileSync(`${FOLDER}/expected.json`,
+  'utf8')) as Record<string, { numbering: string, found: string[] }>
 const NAMES = readdirSync(FOLDER).filter(name => name.endsWith('.txt')).map(name => name.slice(0, -4))
 const textOf = (name: string) => readFileSync(`${FOLDER}/${name}.txt`, 'utf8')
 const foundIn = (name: string, as: { name?: string } = { name }) => {
   const { sightings, numbering } = readProgram(textOf(name), as)
-  return sightings.map(({ line, kind, value, numbering: own }) => `${line} ${kind} ${value}${own && own !== numbering ? ` ${own}` : ''}`)
+  return sightings.map(({ line, kind, value, numbering: own }) =>
+    `${line} ${kind} ${value}${own && own !== numbering ? ` ${own}` : ''}`)
 }
 
 /** How many of what is there were found, and how many of what was found are there. */
@@ -67,7 +69,8 @@ describe('a text as other systems write it', () => {
       const other = `\uFEFF${text.replace(/\r?\n/g, '\r\n')}`
       const found = readProgram(other, { name }).sightings
       expect([name, found.map(({ line, kind, value }) => `${line} ${kind} ${value}`)])
-        .toEqual([name, readProgram(text, { name }).sightings.map(({ line, kind, value }) => `${line} ${kind} ${value}`)])
+        .toEqual([name, readProgram(text, { name }).sightings.map(({ line, kind, value }) =>
+          `${line} ${kind} ${value}`)])
       for (const { from, to, kind, value } of found) {
         if (kind === 'pin' && /^\d+$/.test(other.slice(from, to))) expect(Number(other.slice(from, to))).toBe(value)
       }
@@ -76,12 +79,14 @@ describe('a text as other systems write it', () => {
 
   it('a sentence is read clause by clause', () => {
     const read = readProgram('Red wire to pin 2, black wire to pin 6, yellow to pin 11 (GPIO17), probe on GPIO 4')
-    expect(read.sightings.map(({ value, numbering }) => `${numbering} ${value}`)).toEqual(['header 2', 'header 6', 'line 17', 'line 4'])
+    expect(read.sightings.map(({ value, numbering }) => `${numbering} ${value}`))
+      .toEqual(['header 2', 'header 6', 'line 17', 'line 4'])
   })
 })
 
 describe('what does not count', () => {
-  const pins = (text: string, name: string) => readProgram(text, { name }).sightings.filter(({ kind }) => kind === 'pin').map((
+  const pins = (text: string,
+    name: string) => readProgram(text, { name }).sightings.filter(({ kind }) => kind === 'pin').map((
     { value }) => value)
 
   it.each([
@@ -111,7 +116,8 @@ describe('what does not count', () => {
   })
 
   it('the pins of a microcontroller are its own', () => {
-    expect(readProgram('void setup() { pinMode(13, OUTPUT); }\nvoid loop() {}\n', { name: 'x.ino' }).isController).toBe(true)
+    expect(readProgram('void setup() { pinMode(13, OUTPUT); }\nvoid loop() {}\n', { name: 'x.ino' }).isController)
+      .toBe(true)
   })
 })
 
@@ -126,7 +132,8 @@ describe('how pins are counted', () => {
     ['by what is set, not by a comment about it', 'header',
       'import gpio\n# gpio.setmode(gpio.BCM)\ngpio.setmode(gpio.BOARD)\ngpio.setup(11, gpio.OUT)\n'],
     ['by a comment that translates', 'header', 'import gpio\nLED = 11  # GPIO17\ngpio.setup(LED, gpio.OUT)\n'],
-    ['by a comment that translates the other way', 'line', 'import gpio\nLED = 17  # pin 11\ngpio.setup(LED, gpio.OUT)\n'],
+    ['by a comment that translates the other way', 'line',
+      'import gpio\nLED = 17  # pin 11\ngpio.setup(LED, gpio.OUT)\n'],
     ['by a number that is no line', 'header', 'import gpio\ngpio.setup(40, gpio.OUT)\n'],
     ['by a number whose position is a ground', 'line', 'import gpio\ngpio.setup(20, gpio.OUT)\n'],
     ['by its name', 'line', 'import gpio\nLED_BCM = 11\ngpio.setup(LED_BCM, gpio.OUT)\n'],
@@ -137,19 +144,23 @@ describe('how pins are counted', () => {
 
   it('is shown by its evidence, with the line', () => {
     const { evidence } = readProgram('import gpio\nLED = 11  # GPIO17\ngpio.setup(LED, gpio.OUT)\n', { name: 'x.py' })
-    expect(evidence[0]).toMatchObject({ line: 2, for: 'header', says: 'the comment says line 17, which lies at position 11' })
+    expect(evidence[0])
+      .toMatchObject({ line: 2, for: 'header', says: 'the comment says line 17, which lies at position 11' })
   })
 
   it('is what the maker says, whatever the evidence', () => {
-    expect(readProgram('gpio.setmode(gpio.BCM)\n', { name: 'x.py', numbering: 'header' })).toMatchObject({ numbering: 'header',
-      isUnsure: false })
+    expect(readProgram('gpio.setmode(gpio.BCM)\n', { name: 'x.py', numbering: 'header' }))
+      .toMatchObject({ numbering: 'header',
+        isUnsure: false })
   })
 })
 
 describe('a text that cannot be read', () => {
   it.each([
-    ['nothing', ''], ['an empty line', '\n'], ['an open brace', '{'], ['open brackets', '(((('], ['no text', 'ab\u0000c'],
-    ['a name that is a picture', '💡 = 17\n'], ['five thousand brackets', ')'.repeat(5000)], ['nested conditions', '#if 1\n'.repeat(50)],
+    ['nothing', ''], ['an empty line', '\n'], ['an open brace', '{'], ['open brackets', '(((('],
+    ['no text', 'ab\u0000c'],
+    ['a name that is a picture', '💡 = 17\n'], ['five thousand brackets', ')'.repeat(5000)],
+    ['nested conditions', '#if 1\n'.repeat(50)],
   ])('gives an answer all the same: %s', (_, text) => {
     for (const name of ['x.py', 'x.c', 'x.js', 'x.sh', 'x.yaml', 'x.json', 'config.txt', 'x.md', '']) {
       expect(() => readProgram(text, { name })).not.toThrow()

@@ -35,31 +35,36 @@ describe('routes', () => {
     expect(against.corrected).toContain('SCALE_SCK = 6')
     expect(JOBS.begin(JSON.stringify({ text: 'LED_PIN = 17\n', board: 'forty-usb-c' })).plan.parts).toHaveLength(1)
     expect(JOBS.files(JSON.stringify(demoPlans[2])).files.map(({ what }) => what)).toContain('lending-desk by itself')
-    for (const body of [{ plan: hive }, { plan: hive, text: 1 }, { plan: { name: 1 }, text: '' }, { plan: hive, text: '',
-      numbering: 'x' }]) {
+    for (const body of [{ plan: hive }, { plan: hive, text: 1 }, { plan: { name: 1 }, text: '' },
+      { plan: hive, text: '',
+        numbering: 'x' }]) {
       expect(() => JOBS.program(JSON.stringify(body))).toThrow(RequestProblem)
     }
     expect(() => JOBS.begin(JSON.stringify({ text: '', board: 'nobody' }))).toThrow(RequestProblem)
   })
 
-  it('run lines at a simulated board, with faults by name; what is none of them is refused with its place', async () => {
-    const ask = async (more: object) => (await import('../../../server/work/board')).boardSitting(JSON.stringify({ plan: demoPlans[0],
-      ...more }))
-    const { shown, lamps } = await ask({ lines: ['cd /sys', 'pwd', ':volt 1 6'] })
-    expect([shown.map(({ out }) => out), lamps]).toEqual([['', '/sys\n', '3.30 V\n'], 'red, and green flickers'])
-    expect(await ask({ faults: ['card'] })).toMatchObject({ lamps: 'red alone', faults: [{ id: 'card' }] })
-    for (const [more, path] of [[{ faults: ['x'] }, 'faults.0'], [{ tools: 3 }, 'tools'], [{ lines: ['x'.repeat(5000)] }, 'lines.0'],
-      [{ lines: Array(201).fill('') }, 'lines']] as const) {
-      await expect(ask(more)).rejects.toMatchObject({ status: 400, problems: [{ path }] })
-    }
-    await expect(ask({ plan: { ...demoPlans[0], board: null } })).rejects.toMatchObject({ problems: [{ path: 'plan.board' }] })
-  })
+  it('run lines at a simulated board, with faults by name; what is none of them is refused with its place',
+    async () => {
+      const ask = async (more: object) => (await import('../../../server/work/board')).boardSitting(JSON.stringify({ plan: demoPlans[0],
+        ...more }))
+      const { shown, lamps } = await ask({ lines: ['cd /sys', 'pwd', ':volt 1 6'] })
+      expect([shown.map(({ out }) => out), lamps]).toEqual([['', '/sys\n', '3.30 V\n'], 'red, and green flickers'])
+      expect(await ask({ faults: ['card'] })).toMatchObject({ lamps: 'red alone', faults: [{ id: 'card' }] })
+      for (const [more, path] of [[{ faults: ['x'] }, 'faults.0'], [{ tools: 3 }, 'tools'],
+        [{ lines: ['x'.repeat(5000)] }, 'lines.0'],
+        [{ lines: Array(201).fill('') }, 'lines']] as const) {
+        await expect(ask(more)).rejects.toMatchObject({ status: 400, problems: [{ path }] })
+      }
+      await expect(ask({ plan: { ...demoPlans[0],
+        board: null } })).rejects.toMatchObject({ problems: [{ path: 'plan.board' }] })
+    })
 
   it('answer from a thread what the job gives, packed when it is worth it', async () => {
     const body = new TextEncoder().encode(JSON.stringify(demoPlans[0]))
     const plain = await work({ job: 'check', body, query: {}, gzip: false })
     expect(plain).toMatchObject({ status: 200, gzip: false })
-    expect(JSON.parse(Buffer.from(plain.body).toString())).toEqual(JSON.parse(JSON.stringify(JOBS.check(JSON.stringify(demoPlans[0])))))
+    expect(JSON.parse(Buffer.from(plain.body).toString()))
+      .toEqual(JSON.parse(JSON.stringify(JOBS.check(JSON.stringify(demoPlans[0])))))
     const packed = await work({ job: 'check', body, query: {}, gzip: true })
     expect(packed.gzip).toBe(true)
     expect(packed.body.length * 3).toBeLessThan(plain.body.length)
@@ -76,7 +81,8 @@ describe('routes', () => {
   it('refuse with a typed problem whatever is no body of theirs', async () => {
     for (const [name, job] of Object.entries(JOBS)) {
       if (name === 'catalogue') continue
-      for (const body of ['', 'null', '[]', '7', '"x"', '{}', '{"plan":null}', `${'['.repeat(9000)}${']'.repeat(9000)}`]) {
+      for (const body of ['', 'null', '[]', '7', '"x"', '{}', '{"plan":null}',
+        `${'['.repeat(9000)}${']'.repeat(9000)}`]) {
         const refused = async () => (job as (text: string, query: object) => unknown)(body, {})
         await expect(refused(), `${name} ${body.slice(0, 20)}`).rejects.toThrow(RequestProblem)
       }
@@ -86,10 +92,12 @@ describe('routes', () => {
 
 describe('JSON of somebody else', () => {
   it('is measured outside its strings, and refused when it is too deep', () => {
-    expect([depthOf('[]'), depthOf('{"a":[1,{"b":[]}]}'), depthOf('"[[["'), depthOf('["\\"[[", "\\\\"]')]).toEqual([1, 4, 0, 1])
+    expect([depthOf('[]'), depthOf('{"a":[1,{"b":[]}]}'), depthOf('"[[["'), depthOf('["\\"[[", "\\\\"]')])
+      .toEqual([1, 4, 0, 1])
     const nested = (n: number) => '['.repeat(n) + ']'.repeat(n)
     expect(parseJson(nested(MAX_DEPTH))).toMatchObject({ ok: true })
-    expect(parseJson(nested(MAX_DEPTH + 1))).toEqual({ ok: false, message: expect.stringContaining(`${MAX_DEPTH + 1} deep`) })
+    expect(parseJson(nested(MAX_DEPTH + 1)))
+      .toEqual({ ok: false, message: expect.stringContaining(`${MAX_DEPTH + 1} deep`) })
     expect(parseJson('{')).toMatchObject({ ok: false })
   })
 })

@@ -6,21 +6,26 @@ import { planShape, type Plan } from '../../../core/plan/shape'
 import { planSchema } from '../../../core/plan/schema'
 import { joiOf } from '../../../core/shape/joi'
 import {
-  choice, depending, filled, flag, list, map, nullable, number, object, oneOf, open, optional, startOf, starting, text, withUnknown,
+  choice, depending, filled, flag, list, map, nullable, number, object, oneOf, open, optional, startOf, starting, text,
+  withUnknown,
   type Of, type Shape,
 } from '../../../core/shape/shape'
 
-const check = (shape: Shape<unknown>, value: unknown) => joiOf(shape).validate(value, { abortEarly: false, convert: false })
-const paths = (shape: Shape<unknown>, value: unknown) => problemsOf(check(shape, value).error?.details ?? []).map(problem => problem.path)
+const check = (shape: Shape<unknown>,
+  value: unknown) => joiOf(shape).validate(value, { abortEarly: false, convert: false })
+const paths = (shape: Shape<unknown>,
+  value: unknown) => problemsOf(check(shape, value).error?.details ?? []).map(problem => problem.path)
 const passes = (shape: Shape<unknown>, value: unknown) => !check(shape, value).error
 
 describe('texts and numbers', () => {
   it('keep to their bounds, and are never read out of each other', () => {
     const short = text({ min: 2, max: 4 })
-    expect(['a', 'ab', 'abcd', 'abcde', '', 3].map(value => passes(short, value))).toEqual([false, true, true, false, false, false])
+    expect(['a', 'ab', 'abcd', 'abcde', '', 3].map(value => passes(short, value)))
+      .toEqual([false, true, true, false, false, false])
     expect([passes(text(), ''), passes(text({ empty: true }), '')]).toEqual([false, true])
     const share = number({ min: 0, max: 1 })
-    expect([-0.1, 0, 1, 1.1, '1', Infinity].map(value => passes(share, value))).toEqual([false, true, true, false, false, false])
+    expect([-0.1, 0, 1, 1.1, '1', Infinity].map(value => passes(share, value)))
+      .toEqual([false, true, true, false, false, false])
     expect([0, 0.001].map(value => passes(number({ above: 0 }), value))).toEqual([false, true])
     expect([1.5, 2].map(value => passes(number({ whole: true }), value))).toEqual([false, true])
     expect([passes(flag, 'true'), passes(flag, true)]).toEqual([false, true])
@@ -30,7 +35,8 @@ describe('texts and numbers', () => {
     const id = text({ pattern: /^[a-z]+$/, called: 'small letters', not: ['idle'] })
     expect(check(id, 'A1').error!.message).toContain('small letters')
     expect([passes(id, 'idle'), passes(id, 'busy')]).toEqual([false, true])
-    expect(['2026-11-26T10:00:00Z', 'yesterday'].map(value => passes(text({ date: true }), value))).toEqual([true, false])
+    expect(['2026-11-26T10:00:00Z', 'yesterday'].map(value => passes(text({ date: true }), value)))
+      .toEqual([true, false])
     expect(passes(text({ pattern: /^x$/ }), 'y')).toBe(false)
   })
 })
@@ -51,16 +57,19 @@ describe('objects, lists and maps', () => {
   })
 
   it('hold exactly one of two fields where one of them is asked', () => {
-    const place = object({ position: optional(number()), terminal: optional(text()) }, { either: ['position', 'terminal'] })
+    const place = object({ position: optional(number()), terminal: optional(text()) },
+      { either: ['position', 'terminal'] })
     expect([{}, { position: 1 }, { terminal: 'a' }, { position: 1, terminal: 'a' }].map(value => passes(place, value)))
       .toEqual([false, true, true, false])
   })
 
   it('count and compare the entries of lists', () => {
     const entries = list(closed, { min: 1, max: 2, unique: 'id' })
-    expect([[], [{ id: 'a' }], [{ id: 'a' }, { id: 'a' }], [{ id: 'a' }, { id: 'b' }, { id: 'c' }]].map(value => passes(entries, value)))
+    expect([[], [{ id: 'a' }], [{ id: 'a' }, { id: 'a' }], [{ id: 'a' }, { id: 'b' }, { id: 'c' }]].map(value =>
+      passes(entries, value)))
       .toEqual([false, true, false, false])
-    expect([passes(list(text(), { unique: true }), ['a', 'a']), passes(list(text()), ['a', 'a'])]).toEqual([false, true])
+    expect([passes(list(text(), { unique: true }), ['a', 'a']), passes(list(text()), ['a', 'a'])])
+      .toEqual([false, true])
     expect(paths(entries, [{ id: 'a' }, {}])).toEqual(['[1].id'])
   })
 
@@ -100,7 +109,8 @@ describe('choices', () => {
 
 describe('starting values', () => {
   const shape = object({
-    name: text(), size: starting(number(), 3), entries: starting(list(text()), []), inner: filled(object({ on: starting(flag, true) })),
+    name: text(), size: starting(number(), 3), entries: starting(list(text()), []),
+    inner: filled(object({ on: starting(flag, true) })),
   })
 
   it('are those that the check puts in, made anew each time', () => {
@@ -113,7 +123,8 @@ describe('starting values', () => {
 
   it('make the empty plan: what the check fills in and what the program starts with are the same', () => {
     const { format, version, name, board, supply, parts, assignments, notes } = emptyPlan('Empty')
-    const read = planSchema.validate({ format, version, name, board, supply, parts, assignments, notes }, { convert: false })
+    const read = planSchema.validate({ format, version, name, board, supply, parts, assignments, notes },
+      { convert: false })
     expect(read.error).toBeUndefined()
     expect(read.value).toEqual(emptyPlan('Empty'))
     expectTypeOf<Plan['board']>().toEqualTypeOf<string | null>()

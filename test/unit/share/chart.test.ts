@@ -4,13 +4,15 @@ import { chartAsCsv, curvesAsSvg, ticksOf } from '../../../core/share/chart'
 
 const CURVES = [
   { label: 'rail', unit: 'V', colour: '#9c4a1f', points: [{ x: 0, y: 5 }, { x: 10, y: 4.6 }] },
-  { label: 'drawn', unit: 'A', colour: '#2d6a94', right: true, stepped: true, points: [{ x: 0, y: 1 }, { x: 10, y: 2 }] },
+  { label: 'drawn', unit: 'A', colour: '#2d6a94', right: true, stepped: true,
+    points: [{ x: 0, y: 1 }, { x: 10, y: 2 }] },
 ]
 
 describe('ticks of an axis', () => {
   it('are round, inside the range, and not many', () => {
     fc.assert(fc.property(
-      fc.double({ min: -1e4, max: 1e4, noNaN: true }), fc.double({ min: 1e-3, max: 1e5, noNaN: true }), (min, width) => {
+      fc.double({ min: -1e4, max: 1e4, noNaN: true }), fc.double({ min: 1e-3, max: 1e5, noNaN: true }),
+      (min, width) => {
         const ticks = ticksOf(min, min + width)
         expect(ticks.length).toBeGreaterThan(0)
         expect(ticks.length).toBeLessThanOrEqual(12)
@@ -28,7 +30,8 @@ describe('curves as a picture', () => {
   it('have axes with units, a legend, and one line each within the frame', () => {
     const svg = curvesAsSvg('Rail over a scenario', 'seconds', CURVES)
     expect(svg.match(/<path/g)).toHaveLength(2)
-    for (const words of ['Rail over a scenario', 'seconds', 'rail (V)', 'drawn (A)', '>V<', '>A<']) expect(svg).toContain(words)
+    for (const words of ['Rail over a scenario', 'seconds', 'rail (V)', 'drawn (A)', '>V<',
+      '>A<']) expect(svg).toContain(words)
     for (const [, x, y] of svg.matchAll(/[ML]([\d.]+),([\d.]+)/g)) {
       expect(Number(x)).toBeGreaterThanOrEqual(62)
       expect(Number(x)).toBeLessThanOrEqual(698)
@@ -50,6 +53,7 @@ describe('curves as a picture', () => {
   })
 
   it('are a table too', () => {
-    expect(chartAsCsv(['step', 'drawn'], [['a "b"', '1.2 A'], ['=x', '2 A']])).toBe('step,drawn\r\n"a ""b""",1.2 A\r\n"\'=x",2 A\r\n')
+    expect(chartAsCsv(['step', 'drawn'], [['a "b"', '1.2 A'], ['=x', '2 A']]))
+      .toBe('step,drawn\r\n"a ""b""",1.2 A\r\n"\'=x",2 A\r\n')
   })
 })

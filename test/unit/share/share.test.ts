@@ -43,7 +43,8 @@ describe('a plan as an address', () => {
 
   it('says what is wrong with one that was cut or changed', () => {
     const whole = fragmentOf(demoPlans[0]!)
-    for (const bad of ['', '#', '#?', '%00', whole.slice(0, whole.length / 2), `${whole.slice(0, 40)}AAAA${whole.slice(44)}`, 'e30']) {
+    for (const bad of ['', '#', '#?', '%00', whole.slice(0, whole.length / 2),
+      `${whole.slice(0, 40)}AAAA${whole.slice(44)}`, 'e30']) {
       const read = planOfFragment(bad)
       expect(read.ok, bad.slice(0, 20)).toBe(false)
       if (!read.ok) expect(read.problems[0]!.message.length).toBeGreaterThan(10)
@@ -59,14 +60,16 @@ describe('a plan as an address', () => {
 })
 
 describe('a plan as a sheet', () => {
-  it('has the other files as they should lie on the board, where they go and when they count, and what the parts cost', () => {
-    const plan = planOf('forty-usb-c', { lamp: 'led-plain' })
-    const told = sheet({ ...plan, host: { ...plan.host, usbNames: [{ id: 'a', name: 'scale', by: 'socket', value: '1-1.2' }] } })
-    expect(told).toContain('KERNELS==&quot;1-1.2&quot;')
-    expect(told).toContain('/etc/udev/rules.d/72-usb-names.rules, owned by root, mode 0644; then udevadm control')
-    expect(told).toMatch(/About \d[\d.]* together, made-up prices/)
-    expect(sheet(plan)).not.toContain('Other files')
-  })
+  it('has the other files as they should lie on the board, where they go and when they count, and what the parts cost',
+    () => {
+      const plan = planOf('forty-usb-c', { lamp: 'led-plain' })
+      const told = sheet({ ...plan,
+        host: { ...plan.host, usbNames: [{ id: 'a', name: 'scale', by: 'socket', value: '1-1.2' }] } })
+      expect(told).toContain('KERNELS==&quot;1-1.2&quot;')
+      expect(told).toContain('/etc/udev/rules.d/72-usb-names.rules, owned by root, mode 0644; then udevadm control')
+      expect(told).toMatch(/About \d[\d.]* together, made-up prices/)
+      expect(sheet(plan)).not.toContain('Other files')
+    })
 
   it('carries the plan, and everything that the bench wants', () => {
     for (const plan of demoPlans) {
@@ -75,7 +78,8 @@ describe('a plan as a sheet', () => {
       const read = readPlanText(text)
       expect(read.ok && completed(read.plan)).toEqual(plan)
       for (const title of [
-        'What it is', 'Header', 'Wires, in the order of connecting', 'What lies on the table', 'Boot file', 'What answers on I²C',
+        'What it is', 'Header', 'Wires, in the order of connecting', 'What lies on the table', 'Boot file',
+        'What answers on I²C',
       ]) {
         expect(html).toContain(`<h2>${title}</h2>`)
       }

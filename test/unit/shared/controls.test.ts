@@ -60,7 +60,8 @@ describe('NumberField', () => {
 
 describe('ChoiceList', () => {
   const items = [{ id: 'a' }, { id: 'b' }, { id: 'c' }]
-  const list = (chosen: string | null) => show(ChoiceList, { items, chosen, labelledBy: 'x', test: 't' }, { default: '<b>one</b>' })
+  const list = (chosen: string | null) =>
+    show(ChoiceList, { items, chosen, labelledBy: 'x', test: 't' }, { default: '<b>one</b>' })
 
   it('is a group of radios of which one can be reached', () => {
     const wrapper = list('b')
@@ -134,7 +135,8 @@ describe('SortTable', () => {
   const rows = [{ name: 'fan', mA: 90 }, { name: 'Lamp', mA: 100 }, { name: 'cell', mA: 9 }]
   const table = (more: Record<string, unknown> = {}, slots = {}) => show(
     SortTable, { rows, columns, rowKey: (row: { name: string }) => row.name, caption: 'Loads', ...more }, slots)
-  const names = (wrapper: ReturnType<typeof show>) => wrapper.findAll('tbody tr td:first-child').map(cell => cell.text())
+  const names = (wrapper: ReturnType<typeof show>) =>
+    wrapper.findAll('tbody tr td:first-child').map(cell => cell.text())
 
   it('orders figures by size and words by alphabet, by pointer and by key, and says so', async () => {
     const wrapper = table()

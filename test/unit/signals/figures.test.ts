@@ -29,7 +29,8 @@ describe('figures of an I²C bus', () => {
   it('add board, parts and wires to one capacitance', () => {
     // memory: 15 pF the board, 80 pF a metre of wire; the parts' own from their files
     const parts = ['light-i2c', 'humidity-i2c'].map(id => catalogue.parts.get(id)!)
-    expect(bus.capacitancePf).toBeCloseTo(15 + parts.reduce((sum, part) => sum + part.i2c!.capacitancePf! + 80 * part.leadM!, 0), 6)
+    expect(bus.capacitancePf)
+      .toBeCloseTo(15 + parts.reduce((sum, part) => sum + part.i2c!.capacitancePf! + 80 * part.leadM!, 0), 6)
   })
 
   it('know who holds the clock, who is slowest and how busy it is', () => {
@@ -46,7 +47,8 @@ describe('figures of an I²C bus', () => {
   })
 
   it('are null, not endless, where nothing pulls up: a report is plain data', () => {
-    const [bare] = figuresOf(planOf('forty-usb-c', { a: 'memory-i2c' }, { assignments: fixedAt({ 'a.sda': 15, 'a.scl': 16 }) })).i2c
+    const [bare] = figuresOf(planOf('forty-usb-c', { a: 'memory-i2c' },
+      { assignments: fixedAt({ 'a.sda': 15, 'a.scl': 16 }) })).i2c
     expect(bare).toMatchObject({ pullUpOhm: null, riseS: null, reachable: null })
     expect(JSON.parse(JSON.stringify(bare))).toEqual(bare)
   })
@@ -72,7 +74,8 @@ describe('figures of the other buses', () => {
     const plan = placed(planOf('forty-classic', { m: 'controller-5v-serial' }))
     const [link] = figuresOf(plan).serial
     expect(link).toMatchObject({
-      baud: 57_600, frame: '8N1', circuit: { id: 'small' }, carriesBytesPerS: 5760, sendsBytesPerS: 1000, flowControlWired: false,
+      baud: 57_600, frame: '8N1', circuit: { id: 'small' }, carriesBytesPerS: 5760, sendsBytesPerS: 1000,
+      flowControlWired: false,
     })
     expect(link!.difference).toBeCloseTo((link!.board!.rateHz - link!.part!.rateHz) / 57_600, 9)
     expect(figuresOf({ ...plan, controllers: { uart0: 'full' } }).serial[0]!.circuit!.id).toBe('full')
@@ -120,7 +123,8 @@ describe('figures of the other buses', () => {
       const figures = figuresOf(plan)
       for (const bus of figures.i2c) expect(bus.capacitancePf).toBeGreaterThan(0)
       for (const link of figures.serial) expect(link.board === null || Number.isFinite(link.board.rateHz)).toBe(true)
-      for (const device of figures.spi) expect(device.clock === null || device.clock.rateHz <= device.maxClockHz * (1 + 1e-9)).toBe(true)
+      for (const device of figures.spi) expect(device.clock === null
+        || device.clock.rateHz <= device.maxClockHz * (1 + 1e-9)).toBe(true)
     }
   })
 })
@@ -129,13 +133,15 @@ describe('circuits, edges and worksheets', () => {
   it('the board starts with the first circuit, and the plan chooses another', () => {
     const uart = catalogue.boards.get('forty-classic')!.controllers.find(controller => controller.id === 'uart0')!
     expect(circuitOf(uart, planOf('forty-classic', {}))!.id).toBe('small')
-    expect(clockOf(uart, planOf('forty-classic', {}, { controllers: { uart0: 'full' } }))!.divider).toBe('fractional-64')
+    expect(clockOf(uart, planOf('forty-classic', {}, { controllers: { uart0: 'full' } }))!.divider)
+      .toBe('fractional-64')
     expect(circuitOf(uart, planOf('forty-classic', {}, { controllers: { uart0: 'no such' } }))!.id).toBe('small')
   })
 
   it('a terminal\'s wire moves as fast as its part talks', () => {
     const facts = gatherFacts(
-      planOf('forty-classic', { m: ['controller-5v-serial', { baud: '9600' }], s: 'screen-spi-24', l: 'led-plain', f: 'fan-4wire-pwm' }),
+      planOf('forty-classic',
+        { m: ['controller-5v-serial', { baud: '9600' }], s: 'screen-spi-24', l: 'led-plain', f: 'fan-4wire-pwm' }),
       catalogue,
     )
     const rate = (key: string) => bitHzOf(facts.byKey.get(key)!)
@@ -174,7 +180,8 @@ describe('facts that options change', () => {
   it('the stack follows the plan\'s order, then the order of parts', () => {
     const ids = (stack: string[]) =>
       gatherFacts(
-        planOf('forty-classic', { a: 'relay-add-on-3', b: 'clock-add-on', c: 'audio-dac-add-on' }, { stack }), catalogue,
+        planOf('forty-classic', { a: 'relay-add-on-3', b: 'clock-add-on', c: 'audio-dac-add-on' }, { stack }),
+        catalogue,
       ).stack.map(owner => owner.id)
     expect(ids([])).toEqual(['a', 'b', 'c'])
     expect(ids(['c'])).toEqual(['c', 'a', 'b'])

@@ -7,22 +7,23 @@ const CONTEXT = { lineMost: { value: 16, origin: 'memory' as const } }
 const rowsOf = (sheet: SignalWorksheet) => sectionsOf(sheet, CONTEXT).flatMap(section => section.rows)
 const rowOf = (sheet: SignalWorksheet, label: string) => rowsOf(sheet).find(row => row.label === label)!
 
-describe.each(Object.values(USUAL_SIGNAL_WORKSHEETS).map(sheet => [sheet.kind, sheet] as const))('the %s worksheet', (kind, sheet) => {
-  it('has a name, a field for every figure, and rows without gaps', () => {
-    expect(SIGNAL_WORKSHEET_NAMES[kind]).toBeTruthy()
-    const fields = fieldsOf(sheet).map(field => field.name)
-    for (const name of Object.keys(filledSheet(sheet))) if (name !== 'kind') expect(fields).toContain(name)
-    expect(rowsOf(sheet).length).toBeGreaterThan(2)
-    for (const row of rowsOf(sheet)) {
-      expect(`${row.label} ${row.value} ${row.limit ?? ''}`).not.toMatch(/NaN|undefined/)
-      if (row.holds !== undefined) expect(row.origin ?? row.limit, row.label).toBeTruthy()
-    }
-  })
+describe.each(Object.values(USUAL_SIGNAL_WORKSHEETS).map(sheet => [sheet.kind, sheet] as const))('the %s worksheet',
+  (kind, sheet) => {
+    it('has a name, a field for every figure, and rows without gaps', () => {
+      expect(SIGNAL_WORKSHEET_NAMES[kind]).toBeTruthy()
+      const fields = fieldsOf(sheet).map(field => field.name)
+      for (const name of Object.keys(filledSheet(sheet))) if (name !== 'kind') expect(fields).toContain(name)
+      expect(rowsOf(sheet).length).toBeGreaterThan(2)
+      for (const row of rowsOf(sheet)) {
+        expect(`${row.label} ${row.value} ${row.limit ?? ''}`).not.toMatch(/NaN|undefined/)
+        if (row.holds !== undefined) expect(row.origin ?? row.limit, row.label).toBeTruthy()
+      }
+    })
 
-  it('comes to the same once its usual figures are written out', () => {
-    expect(rowsOf(filledSheet(sheet) as SignalWorksheet)).toEqual(rowsOf(sheet))
+    it('comes to the same once its usual figures are written out', () => {
+      expect(rowsOf(filledSheet(sheet) as SignalWorksheet)).toEqual(rowsOf(sheet))
+    })
   })
-})
 
 describe('worksheets of signals', () => {
   it('say what is published', () => {
@@ -46,10 +47,12 @@ describe('worksheets of signals', () => {
   })
 
   it('tells of what cannot be', () => {
-    expect(rowsOf({ ...USUAL_SIGNAL_WORKSHEETS.led, forwardV: 4 })[0]).toMatchObject({ label: 'does not light', holds: false })
+    expect(rowsOf({ ...USUAL_SIGNAL_WORKSHEETS.led, forwardV: 4 })[0])
+      .toMatchObject({ label: 'does not light', holds: false })
     expect(rowOf({ ...USUAL_SIGNAL_WORKSHEETS.matrix, keys: 40 }, 'keys').holds).toBe(false)
     expect(
-      rowsOf({ ...USUAL_SIGNAL_WORKSHEETS.divider, series: 'E12', inputV: 5, mostV: 3.31, leastV: 3.3, bitHz: 1e9 })[0]!.holds,
+      rowsOf({ ...USUAL_SIGNAL_WORKSHEETS.divider, series: 'E12', inputV: 5, mostV: 3.31, leastV: 3.3,
+        bitHz: 1e9 })[0]!.holds,
     ).toBe(false)
   })
 
@@ -61,6 +64,7 @@ describe('worksheets of signals', () => {
   })
 
   it('has two stages side by side, each with its heading', () => {
-    expect(sectionsOf(USUAL_SIGNAL_WORKSHEETS.stage, CONTEXT).map(section => section.title)).toEqual(['MOSFET', 'Transistor'])
+    expect(sectionsOf(USUAL_SIGNAL_WORKSHEETS.stage, CONTEXT).map(section => section.title))
+      .toEqual(['MOSFET', 'Transistor'])
   })
 })

@@ -1,6 +1,6 @@
 /**
- * The simulated board shows what the model says: pasted back, every node and every scan of every fault is what the table has, and the meter
- * agrees with it in ohms and volts. How commands print is a matter of the reference tests.
+ * The simulated board shows what the model says: pasted back, every node and every scan of every fault is what the
+ * table has, and the meter agrees with it in ohms and volts. How commands print is a matter of the reference tests.
  */
 import { describe, expect, it } from 'vitest'
 import { checkScriptOf } from '../../../core/diagnosis/check-script'
@@ -24,7 +24,8 @@ import { factsOf, hive, kiosk, rowsOf, said, sitting, type Row } from '../../ses
 const NO_CHIP = 'there is no such chip'
 const plans = [...demoPlans, ...placedPlans(6, 500, 6)]
 /** Some of the rows, others of each plan: all of them together take a minute, and have been tried. */
-const some = (rows: readonly Row[], every: number, nth: number) => rows.filter((_, i) => (i + nth) % sparse(every) === 0)
+const some = (rows: readonly Row[], every: number,
+  nth: number) => rows.filter((_, i) => (i + nth) % sparse(every) === 0)
 
 /** The line of a command, by whose chip it is: the numbers of chips move up where one is missing. */
 function lineAt(machine: Machine, pins: readonly LinePin[], command: string): number | null {
@@ -46,7 +47,8 @@ describe('the simulated board agrees with the model of faults', () => {
       for (const row of some(rows, 10, nth)) {
         const session = new Session(facts, { changes: row.changes, bench })
         if (!session.machine.isUp) {
-          if (row.seen[table.probes.findIndex(({ id }) => id === 'up')] === 'it is there') different.push(`${row.id}: not up`)
+          if (row.seen[table.probes.findIndex(({ id }) =>
+            id === 'up')] === 'it is there') different.push(`${row.id}: not up`)
           continue
         }
         let text = ''
@@ -61,7 +63,8 @@ describe('the simulated board agrees with the model of faults', () => {
           const outcome = read?.kind === 'seen' ? read.outcome : 'not read'
           judged++
           const wanted = row.seen[table.probes.findIndex(probe => probe.id === id)]
-          if (outcome !== wanted) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${wanted}, the board ${outcome}`)
+          if (outcome !== wanted) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${wanted}, `
+            + `the board ${outcome}`)
         }
       }
     }
@@ -140,21 +143,22 @@ describe('the simulated board agrees with the model of faults', () => {
     expect(stopped).toBeGreaterThan(judgedAtLeast(40))
   })
 
-  it('a wire that comes and goes is missed by a scan while it is moved alone; the supply\'s own takes the board down', async () => {
-    const session = sitting(hive, 'loose:air.sda@3')
-    const grid = 'i2cdetect -y 1'
-    expect(await said(session, grid)).toMatch(/\b76\b/)
-    expect(await said(session, ':move porch', grid)).toMatch(/\b76\b/)
-    expect(await said(session, ':move air', grid)).not.toMatch(/\b76\b/)
-    expect(await said(session, ':still air', ':still porch', grid)).toMatch(/\b76\b/)
-    expect(await said(session, ':still air')).toContain('still already')
-    const { rows } = rowsOf(hive)
-    const cable = rows.find(({ id, seen }) => id.startsWith('loose:')
-      && seen[rowsOf(hive).table.probes.findIndex(probe => probe.id === 'steady')] === 'it goes off, or starts anew')!
-    const other = sitting(hive, cable.id)
-    expect(await said(other, ':move board', grid)).toMatch(/The board goes off![^]*Nothing answers/)
-    expect(await said(other, ':still board', 'dmesg')).toMatch(/The board starts anew[^]*recovery complete/)
-  })
+  it('a wire that comes and goes is missed by a scan while it is moved alone; the supply\'s own takes the board down',
+    async () => {
+      const session = sitting(hive, 'loose:air.sda@3')
+      const grid = 'i2cdetect -y 1'
+      expect(await said(session, grid)).toMatch(/\b76\b/)
+      expect(await said(session, ':move porch', grid)).toMatch(/\b76\b/)
+      expect(await said(session, ':move air', grid)).not.toMatch(/\b76\b/)
+      expect(await said(session, ':still air', ':still porch', grid)).toMatch(/\b76\b/)
+      expect(await said(session, ':still air')).toContain('still already')
+      const { rows } = rowsOf(hive)
+      const cable = rows.find(({ id, seen }) => id.startsWith('loose:')
+        && seen[rowsOf(hive).table.probes.findIndex(probe => probe.id === 'steady')] === 'it goes off, or starts anew')!
+      const other = sitting(hive, cable.id)
+      expect(await said(other, ':move board', grid)).toMatch(/The board goes off![^]*Nothing answers/)
+      expect(await said(other, ':still board', 'dmesg')).toMatch(/The board starts anew[^]*recovery complete/)
+    })
 
   it('in the lines that move when a part does, for every fault', () => {
     const different: string[] = []
@@ -170,10 +174,12 @@ describe('the simulated board agrees with the model of faults', () => {
         if (!machine.isUp) continue
         const own = lineAt(machine, pins, command)
         if (own === null) {
-          if (row.seen[i] !== NO_CHIP) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, no chip`)
+          if (row.seen[i] !== NO_CHIP) different.push(`${plan.name}, ${row.id}, ${id}: the table says `
+            + `${row.seen[i]}, no chip`)
           continue
         }
-        const names = new Map(pins.flatMap(pin => [[lineAt(machine, [pin], `gpiomon ${pin.chip} ${pin.line}`), pin.name] as const]))
+        const names = new Map(pins.flatMap(pin =>
+          [[lineAt(machine, [pin], `gpiomon ${pin.chip} ${pin.line}`), pin.name] as const]))
         const lines = [...names.keys()].filter(line => line !== null)
         // As a program does for contacts, and for outputs that only pull down.
         for (const line of lines) machine.bias.set(line, 'up')
@@ -182,9 +188,12 @@ describe('the simulated board agrees with the model of faults', () => {
         const moved = machine.changed().map(({ line }) => line)
         const outcome = !moved.length
           ? 'it does not move'
-          : !moved.includes(own) ? `${names.get(moved[0]!)} moves instead` : moved.length > 1 ? 'another one moves with it' : 'it moves'
+          : !moved.includes(own)
+              ? `${names.get(moved[0]!)} moves instead`
+              : moved.length > 1 ? 'another one moves with it' : 'it moves'
         judged++
-        if (outcome !== row.seen[i]) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, the board ${outcome}`)
+        if (outcome !== row.seen[i]) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, `
+          + `the board ${outcome}`)
       }
     }
     expect(different).toEqual([])
@@ -205,7 +214,8 @@ describe('the simulated board agrees with the model of faults', () => {
         if (!machine.isUp) continue
         const line = lineAt(machine, pins, command)
         if (line === null) {
-          if (row.seen[i] !== NO_CHIP) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, no chip`)
+          if (row.seen[i] !== NO_CHIP) different.push(`${plan.name}, ${row.id}, ${id}: the table says `
+            + `${row.seen[i]}, no chip`)
           continue
         }
         const terminal = id.slice('line:'.length)
@@ -216,7 +226,8 @@ describe('the simulated board agrees with the model of faults', () => {
         })
         const outcome = Math.abs(high! - low!) > 1 ? 'it moves' : 'it does not move'
         judged++
-        if (outcome !== row.seen[i]) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, the board ${outcome}`)
+        if (outcome !== row.seen[i]) different.push(`${plan.name}, ${row.id}, ${id}: the table says ${row.seen[i]}, `
+          + `the board ${outcome}`)
       }
     }
     expect(different).toEqual([])
@@ -236,7 +247,8 @@ describe('the simulated board agrees with the model of faults', () => {
         for (const owner of bench.shop.parts) {
           const look = lookAt(machine, owner)
           const isDark = look === 'Dark and still.'
-          if (!machine.world.isFed(owner) !== isDark && !machine.world.isDead(owner.id) && owner.part.group !== 'showing') {
+          if (!machine.world.isFed(owner) !== isDark && !machine.world.isDead(owner.id)
+            && owner.part.group !== 'showing') {
             different.push(`${plan.name}, ${row.id}, ${owner.name}: ${look}`)
           }
         }
@@ -244,7 +256,8 @@ describe('the simulated board agrees with the model of faults', () => {
           if (!id.startsWith('line:') || !command?.startsWith('gpioset')) continue
           const terminal = facts.byKey.get(id.slice('line:'.length))!
           const line = lineAt(machine, pins, command)
-          if (line === null || !machine.isUp || terminal.signal!.role !== 'line' || !/^(switching|lighting|moving)$/.test(terminal.owner.part.group)) continue
+          if (line === null || !machine.isUp || terminal.signal!.role !== 'line'
+            || !/^(switching|lighting|moving)$/.test(terminal.owner.part.group)) continue
           const [low, high] = ([0, 1] as const).map((level) => {
             machine.outputs.set(line, level)
             return lookAt(machine, terminal.owner)
@@ -285,7 +298,8 @@ describe('the simulated board agrees with the model of faults', () => {
       const { found, unread } = readPasted(out, table.probes, null)
       expect(unread).toBe(0)
       expect(found.flatMap(entry => entry.kind === 'seen' ? [[entry.probe, entry.outcome]] : []))
-        .toEqual(expect.arrayContaining(table.probes.flatMap(({ id }, i) => /^(node|scan):/.test(id) ? [[id, table.planned[i]]] : [])))
+        .toEqual(expect.arrayContaining(table.probes.flatMap(({ id },
+          i) => /^(node|scan):/.test(id) ? [[id, table.planned[i]]] : [])))
     }
   })
 
@@ -293,7 +307,8 @@ describe('the simulated board agrees with the model of faults', () => {
     for (const plan of plans) {
       const facts = factsOf(plan)
       const bench = benchOf(facts)
-      const [five, ground] = ['5V', 'ground'].map(kind => `@P${facts.board!.header.find(entry => entry.kind === kind)!.position}`)
+      const [five, ground] = ['5V', 'ground'].map(kind =>
+        `@P${facts.board!.header.find(entry => entry.kind === kind)!.position}`)
       const volts = (changes: Change[]) => {
         const machine = new Machine(facts, { bench, changes })
         const read = () => machine.levels.between(five!, ground!)
@@ -305,7 +320,8 @@ describe('the simulated board agrees with the model of faults', () => {
       }
       const well = volts([])
       const at = (id: string) => bench.power.states.find(state => state.id === id)?.nodes['@5V']?.voltageV
-      const fed = bench.power.states.every(({ ok }) => ok) && bench.shop.healthy.isPowered && bench.shop.healthy.fedBy(five!) === '5V'
+      const fed = bench.power.states.every(({ ok }) => ok) && bench.shop.healthy.isPowered
+        && bench.shop.healthy.fedBy(five!) === '5V'
       // A position is some milliohms of the header away from where the circuit has the rail.
       if (fed) for (const [seen, state] of [[well.rest, 'typical'], [well.busy, 'peak']] as const) {
         expect(Math.abs(seen! - (at(state) ?? 5)), plan.name).toBeLessThan(0.05)

@@ -40,11 +40,13 @@ describe('a boot line with one figure wrong', () => {
   it('never names a line of the board that the plan uses', () => {
     for (const plan of plans) {
       const facts = gatherFacts(plan, catalogue)
-      const used = new Set(facts.terminals.flatMap(({ place }) => place?.kind === 'header' ? place.line?.line ?? [] : []))
+      const used = new Set(facts.terminals.flatMap(({ place }) =>
+        place?.kind === 'header' ? place.line?.line ?? [] : []))
       for (const { changes: [change] } of modelOf(facts).table.faults) {
         if (change?.change !== 'line' || !change.as) continue
         const own = new Set(change.line.split(/[,=]/))
-        for (const word of change.as.split(/[,=]/)) if (/^\d+$/.test(word) && !own.has(word)) expect([change.as, used.has(Number(word))]).toEqual([
+        for (const word of change.as.split(/[,=]/)) if (/^\d+$/.test(word)
+          && !own.has(word)) expect([change.as, used.has(Number(word))]).toEqual([
           change.as, false])
       }
     }
@@ -85,7 +87,8 @@ describe('what pulls a bus up', () => {
             expect([probe.id, seen[i]]).toEqual([probe.id, table.planned[i]])
           }
           const measured = await ohms(fault.changes)
-          expect([change.how, seen[at(`pull:${bus.busId}`)]]).toEqual([change.how, change.how === 'none' ? 'open' : 'a small part of it'])
+          expect([change.how, seen[at(`pull:${bus.busId}`)]])
+            .toEqual([change.how, change.how === 'none' ? 'open' : 'a small part of it'])
           if (change.how === 'none') expect(measured).toBe(Infinity)
           else expect(measured).toBeLessThan(200)
         }
@@ -99,7 +102,8 @@ describe('what pulls a bus up', () => {
       const facts = gatherFacts(plan, catalogue)
       for (const { changes: [change] } of modelOf(facts).table.faults) {
         if (change?.change !== 'pull' || change.how !== 'none') continue
-        expect(i2cFigures(facts).find(({ busId }) => busId === change.busId)!.pullUps.every(({ partId }) => partId !== null)).toBe(true)
+        expect(i2cFigures(facts).find(({ busId }) => busId === change.busId)!.pullUps.every(({ partId }) =>
+          partId !== null)).toBe(true)
       }
     }
   })

@@ -1,6 +1,6 @@
 /**
- * Serial frames bit by bit. Published: ITU-T V.4 and the handbook's arithmetic of rates: at half the rate each byte comes as two, at double
- * as half as many. The reference tests hold them against a decoder of somebody else's.
+ * Serial frames bit by bit. Published: ITU-T V.4 and the handbook's arithmetic of rates: at half the rate each byte
+ * comes as two, at double as half as many. The reference tests hold them against a decoder of somebody else's.
  */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -11,19 +11,22 @@ const FRAMES = ['8N1', '7E1', '7O2', '8E1', '5N2', '8N2']
 
 describe('frames', () => {
   it('carry every byte at one setting, without errors', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 255 }), { maxLength: 40 }), fc.constantFrom(...FRAMES), (bytes, frame) => {
-      const at = setting(frame)
-      const mask = (1 << at.bits) - 1
-      const found = receiveFrames(sendFrames(bytes, at), at)
-      expect(found).toEqual(bytes.map(byte => ({ byte: byte & mask, frameError: false, parityError: false })))
-    }))
+    fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 255 }), { maxLength: 40 }), fc.constantFrom(...FRAMES),
+      (bytes, frame) => {
+        const at = setting(frame)
+        const mask = (1 << at.bits) - 1
+        const found = receiveFrames(sendFrames(bytes, at), at)
+        expect(found).toEqual(bytes.map(byte => ({ byte: byte & mask, frameError: false, parityError: false })))
+      }))
   })
 
   it('a rate three per cent off still carries every byte, one that is ten off does not', () => {
     // Half a bit in nine and a half: a good five per cent. Textbook.
     const bytes = Array.from({ length: 256 }, (_, i) => i)
-    for (const share of [0.97, 1.03]) expect(transferred(bytes, setting('8N1'), setting('8N1', 9600 * share))).toEqual(bytes)
-    for (const share of [0.9, 1.1]) expect(transferred(bytes, setting('8N1'), setting('8N1', 9600 * share))).not.toEqual(bytes)
+    for (const share of [0.97,
+      1.03]) expect(transferred(bytes, setting('8N1'), setting('8N1', 9600 * share))).toEqual(bytes)
+    for (const share of [0.9,
+      1.1]) expect(transferred(bytes, setting('8N1'), setting('8N1', 9600 * share))).not.toEqual(bytes)
   })
 
   it('read at half the rate there are fewer, read at double there are more', () => {
@@ -32,8 +35,9 @@ describe('frames', () => {
     const quick = transferred(bytes, setting('8N1', 4800), setting('8N1', 9600))
     expect(slow.length).toBeLessThanOrEqual(bytes.length * 0.6)
     expect(quick.length).toBeGreaterThan(bytes.length * 1.5)
-    // By hand: start and U from its least bit, 0 10101010, then stop: each level is two of the reader's bits long, 00 11 00 11 … It reads
-    // a start and 01100110, finds 0 where its stop should be, waits for the next fall, and reads 0110011 and the line at rest.
+    // By hand: start and U from its least bit, 0 10101010, then stop: each level is two of the reader's bits long, 00
+    // 11 00 11 … It reads a start and 01100110, finds 0 where its stop should be, waits for the next fall, and reads
+    // 0110011 and the line at rest.
     expect(transferred([0x55], setting('8N1', 4800), setting('8N1', 9600))).toEqual([0b0110_0110, 0b1110_0110])
   })
 

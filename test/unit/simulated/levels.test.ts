@@ -1,6 +1,7 @@
 /**
- * Volts and ohms at single pins of the simulated board, on small plans by hand. Positions and lines are those of the table of the
- * header in the handbook; figures of resistors are those of the part files; what a divider gives is Ohm's law.
+ * Volts and ohms at single pins of the simulated board, on small plans by hand. Positions and lines are those of
+ * the table of the header in the handbook; figures of resistors are those of the part files; what a divider gives
+ * is Ohm's law.
  */
 import { describe, expect, it } from 'vitest'
 import { pinByName, pinsToMeasure } from '../../../core/simulated/levels'
@@ -67,7 +68,8 @@ describe('volts at a pin', () => {
   })
 
   it('with the power off are none that a meter could tell', () => {
-    const machine = new Machine(gatherFacts(demoPlans[0]!, catalogue), { changes: [{ change: 'flag', flag: 'no-supply' }] })
+    const machine = new Machine(gatherFacts(demoPlans[0]!, catalogue),
+      { changes: [{ change: 'flag', flag: 'no-supply' }] })
     expect(machine.levels.between('@P1', '@P6')).toBeNull()
     expect(machine.isUp).toBe(false)
   })
@@ -103,14 +105,16 @@ describe('ohms with the power off', () => {
     const facts = gatherFacts(demoPlans[0]!, catalogue)
     expect(new Machine(facts).levels.ohms('@P2', '@P6')).toBeGreaterThan(100)
     const shorted = new Machine(facts, { changes: [{ change: 'bridge', pins: ['@P4', '@P6'] }] })
-    expect([shorted.levels.ohms('@P2', '@P6')! < 1, shorted.isUp, shorted.world.isPowered]).toEqual([true, false, false])
+    expect([shorted.levels.ohms('@P2', '@P6')! < 1, shorted.isUp, shorted.world.isPowered])
+      .toEqual([true, false, false])
   })
 })
 
 describe('pins', () => {
   it('are called by their position, by part and terminal, or not known', () => {
     const { bench } = keys()
-    expect([pinByName('11', bench), pinByName('keys.b1', bench), pinByName('@socket', bench)]).toEqual(['@P11', 'keys.b1', '@socket'])
+    expect([pinByName('11', bench), pinByName('keys.b1', bench), pinByName('@socket', bench)])
+      .toEqual(['@P11', 'keys.b1', '@socket'])
     expect([pinByName('41', bench), pinByName('keys.b9', bench), pinByName('', bench)]).toEqual([null, null, null])
   })
 

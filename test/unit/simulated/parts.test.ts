@@ -16,7 +16,8 @@ const hive = (changes: Change[] = []) => new Machine(gatherFacts(demoPlans[0]!, 
 
 describe('surroundings', () => {
   it.each([[0, 1013.25], [500, 954.61], [1000, 898.75], [2000, 794.95], [5000, 540.2]])(
-    'at %d m the air presses with %d hPa (published: ISO 2533, table of the standard atmosphere)', (height, pressure) => {
+    'at %d m the air presses with %d hPa (published: ISO 2533, table of the standard atmosphere)',
+    (height, pressure) => {
       expect(Math.abs(pressureHpa(height) - pressure)).toBeLessThan(0.1)
     })
 
@@ -74,16 +75,19 @@ describe('ports', () => {
   }
 
   it('bring an answer at the part\'s own rate', () => {
-    expect(partSetting(hive().facts.parts.find(({ id }) => id === 'modem')!, hive().world)).toEqual({ baud: 115_200, bits: 8, parity: 'N',
-      stop: 1 })
+    expect(partSetting(hive().facts.parts.find(({ id }) => id === 'modem')!, hive().world))
+      .toEqual({ baud: 115_200, bits: 8, parity: 'N',
+        stop: 1 })
     expect(answered(hive())).toBe('\r\nOK\r\n')
   })
 
   it('bring no answer with one wire off, with two exchanged, or from a part that is broken', () => {
-    const conductor = (terminal: string) => hive().bench.shop.netlist.conductors.find(entry => entry.terminal === terminal)!.id
+    const conductor = (terminal: string) =>
+      hive().bench.shop.netlist.conductors.find(entry => entry.terminal === terminal)!.id
     const [tx, rx] = [conductor('modem.tx'), conductor('modem.rx')]
     const none: Change[][] = [
-      [{ change: 'open', conductor: tx, way: 0 }], [{ change: 'open', conductor: rx, way: 0 }], [{ change: 'swap', conductors: [tx, rx] }],
+      [{ change: 'open', conductor: tx, way: 0 }], [{ change: 'open', conductor: rx, way: 0 }],
+      [{ change: 'swap', conductors: [tx, rx] }],
       [{ change: 'dead', partId: 'modem' }],
     ]
     for (const changes of none) expect(answered(hive(changes))).toBe('')
@@ -111,13 +115,15 @@ describe('registers and sums', () => {
 
   it('a clock counts in decimal digits, its thermometer in quarters of a degree', () => {
     const now = new Date('2026-12-31T23:59:58.000Z')
-    const at = (register: number) => registersOf('clock-cell-i2c')!.at(register, { of: () => 25.25, now, written: () => undefined })
+    const at = (register: number) =>
+      registersOf('clock-cell-i2c')!.at(register, { of: () => 25.25, now, written: () => undefined })
     expect([0, 1, 2, 4, 5, 6].map(at)).toEqual([0x58, 0x59, 0x23, 0x31, 0x12, 0x26])
     expect([at(0x11), at(0x12)]).toEqual([25, 0x40])
   })
 
   it('a converter gives its volts in steps, and stops at its ends', () => {
-    const at = (volts: number) => registersOf('analog-4-i2c')!.at(0, { of: () => volts, now: new Date(), written: () => undefined })
+    const at = (volts: number) =>
+      registersOf('analog-4-i2c')!.at(0, { of: () => volts, now: new Date(), written: () => undefined })
     expect([at(0), at(1.024), at(9), at(-1)]).toEqual([0, 0x4000, 0x7FFF, 0])
   })
 
@@ -132,12 +138,14 @@ describe('messages', () => {
     expect(well.map(({ atS }) => atS)).toEqual([...well.map(({ atS }) => atS)].sort((a, b) => a - b))
     expect(well.some(({ level }) => level === 'err')).toBe(false)
     const broken = messagesOf(hive([{ change: 'dead', partId: 'clock' }]))
-    expect(broken.filter(({ level }) => level === 'err').map(({ text: words }) => words)).toEqual([expect.stringMatching(/1-0068: .*-121/)])
+    expect(broken.filter(({ level }) => level === 'err').map(({ text: words }) => words))
+      .toEqual([expect.stringMatching(/1-0068: .*-121/)])
   })
 
   it('tell of a plug that was pulled and of one that was put in', () => {
     const machine = new Machine(gatherFacts(
-      planOf('forty-usb-c', { stick: ['controller-5v-serial', { link: 'usb' }] }, { supply: { type: 'adapter-5v-3a' } }), catalogue))
+      planOf('forty-usb-c', { stick: ['controller-5v-serial', { link: 'usb' }] },
+        { supply: { type: 'adapter-5v-3a' } }), catalogue))
     const stick = machine.facts.parts[0]!
     machine.pass(60)
     machine.plug(stick, false)

@@ -1,6 +1,6 @@
 /**
- * A sitting at the prompt of the simulated board: what commands and hands do, one after the other. How commands print is a matter of the
- * reference tests.
+ * A sitting at the prompt of the simulated board: what commands and hands do, one after the other. How commands print
+ * is a matter of the reference tests.
  */
 import { describe, expect, it } from 'vitest'
 import { ACTS, Session } from '../../../core/simulated/session'
@@ -33,7 +33,8 @@ describe('at the prompt', () => {
 
   it('a driver holds its address; the others give their registers', async () => {
     const session = sitting(hive)
-    expect(await said(session, 'i2cdetect -y 1 | grep ^60')).toBe('60: -- -- -- -- -- -- -- -- UU -- -- -- -- -- -- -- \n')
+    expect(await said(session, 'i2cdetect -y 1 | grep ^60'))
+      .toBe('60: -- -- -- -- -- -- -- -- UU -- -- -- -- -- -- -- \n')
     expect(await said(session, 'i2cget -y 1 0x68 0')).toContain('Device or resource busy')
     expect(await said(session, 'i2cget -y 1 0x76 0xd0')).toBe('0x60\n')
     expect(await said(session, 'i2cget -y 1 0x50 0')).toBe('Error: Read failed\n')
@@ -54,7 +55,8 @@ describe('at the prompt', () => {
   it('lines are read, set and watched, in the manner of both versions', async () => {
     const plan = planOf('forty-usb-c', { key: ['button-1', {}], lamp: ['led-plain', {}] }, {
       supply: { type: 'adapter-5v-3a' },
-      assignments: { 'key.b': { position: 11 }, 'key.gnd': { position: 9 }, 'lamp.a': { position: 13 }, 'lamp.k': { position: 14 } },
+      assignments: { 'key.b': { position: 11 }, 'key.gnd': { position: 9 }, 'lamp.a': { position: 13 },
+        'lamp.k': { position: 14 } },
     })
     const one = sitting(plan)
     // Position 11 is line 17: handbook, table of the header. A key to ground needs its line pulled up.
@@ -64,7 +66,8 @@ describe('at the prompt', () => {
       ':press key.b')).toMatch(/FALLING EDGE offset: 17 timestamp: \[ +\d+\.\d{9}\]/)
     expect(await said(one, 'gpioset gpiochip0 27=1', ':volt 13 9')).toBe('3.30 V\n')
     expect(await said(one, 'gpioset gpiochip0 27=0', ':volt 13 9')).toBe('0.00 V\n')
-    expect(await said(one, 'gpioget gpiochip9 1')).toBe('gpioget: error reading GPIO values: No such file or directory\n')
+    expect(await said(one, 'gpioget gpiochip9 1'))
+      .toBe('gpioget: error reading GPIO values: No such file or directory\n')
     const two = sitting(plan, undefined, 2)
     expect(await said(two, 'gpioget -b pull-up -c gpiochip0 17')).toBe('"17"=active\n')
     expect(await said(two, 'gpioget gpiochip0 17')).toContain('say the chip')
@@ -78,13 +81,17 @@ describe('at the prompt', () => {
 
   it('a port brings what is sent at its rate, and something else at another', async () => {
     const session = sitting(hive)
-    expect(await said(session, 'stty -F /dev/serial0 115200', 'echo AT > /dev/serial0', 'cat /dev/serial0')).toBe('\r\nOK\r\n')
-    expect(await said(session, 'stty -F /dev/serial0 9600', 'echo AT > /dev/ttyS0', 'cat /dev/ttyS0')).not.toContain('OK')
-    expect(await said(sitting(hive, 'swap:modem.tx@10:modem.rx@8'), 'stty -F /dev/serial0 115200', 'echo AT > /dev/serial0',
+    expect(await said(session, 'stty -F /dev/serial0 115200', 'echo AT > /dev/serial0', 'cat /dev/serial0'))
+      .toBe('\r\nOK\r\n')
+    expect(await said(session, 'stty -F /dev/serial0 9600', 'echo AT > /dev/ttyS0',
+      'cat /dev/ttyS0')).not.toContain('OK')
+    expect(await said(sitting(hive, 'swap:modem.tx@10:modem.rx@8'), 'stty -F /dev/serial0 115200',
+      'echo AT > /dev/serial0',
       'cat /dev/serial0')).toBe('')
     expect(await said(session, 'stty -F /dev/nope')).toContain('No such file')
     expect(await said(session, 'stty -F /dev/serial0 12345')).toContain('invalid argument ‘12345’')
-    expect(await said(session, ':loop /dev/serial0 on', 'echo round > /dev/serial0', 'cat /dev/serial0')).toContain('joined')
+    expect(await said(session, ':loop /dev/serial0 on', 'echo round > /dev/serial0', 'cat /dev/serial0'))
+      .toContain('joined')
   })
 
   it('what is measured follows the room: breath, a floor up, warmth', async () => {
@@ -106,11 +113,13 @@ describe('at the prompt', () => {
   })
 
   it('a plug pulled takes its node along, and the kernel says so', async () => {
-    const plan = planOf('forty-usb-c', { stick: ['controller-5v-serial', { link: 'usb' }] }, { supply: { type: 'adapter-5v-3a' } })
+    const plan = planOf('forty-usb-c', { stick: ['controller-5v-serial', { link: 'usb' }] },
+      { supply: { type: 'adapter-5v-3a' } })
     const session = sitting(plan)
     expect(await said(session, 'ls /dev/ttyACM*')).toBe('/dev/ttyACM0\n')
     expect(await said(session, 'cat /dev/ttyACM0')).toMatch(/^count \d+\r\n/)
-    expect(await said(session, ':pull stick', 'ls /dev/ttyACM*', 'dmesg | tail -1')).toMatch(/No such file[^]*USB disconnect/)
+    expect(await said(session, ':pull stick', 'ls /dev/ttyACM*', 'dmesg | tail -1'))
+      .toMatch(/No such file[^]*USB disconnect/)
     expect(await said(session, ':plug stick', 'dmesg | tail -1')).toContain('ttyACM0: USB ACM device')
     expect(await said(session, 'lsusb | wc -l')).toBe('2\n')
   })
@@ -130,7 +139,8 @@ describe('at the prompt', () => {
       'grep -c ^dtoverlay=w1-gpio /boot/firmware/config.txt')).toBe('0\n')
     expect(await said(sitting(hive, 'hidden:dtoverlay=w1-gpio,gpiopin=4'),
       'tail -2 /boot/firmware/config.txt')).toBe('[another-board]\ndtoverlay=w1-gpio,gpiopin=4\n')
-    expect(await said(sitting(hive, 'line:copy'), 'grep -c ^dtoverlay=w1-gpio /boot/firmware/config.txt /boot/config.txt'))
+    expect(await said(sitting(hive, 'line:copy'),
+      'grep -c ^dtoverlay=w1-gpio /boot/firmware/config.txt /boot/config.txt'))
       .toBe('/boot/firmware/config.txt:0\n/boot/config.txt:1\n')
   })
 
@@ -139,13 +149,15 @@ describe('at the prompt', () => {
     expect(await said(session, 'cat /proc/device-tree/model')).toBe('Forty-position board, USB-C, extra serial buses\0')
     expect(await said(session, 'aplay -l')).toMatch(/^\*\*\*\* List of PLAYBACK Hardware Devices \*\*\*\*\ncard 0: /)
     expect(await said(session, 'ip a')).toContain('inet 192.0.2.17/24')
-    expect(await said(session, 'systemctl status ssh', 'systemctl status nope')).toMatch(/active \(running\)[^]*could not be found/)
+    expect(await said(session, 'systemctl status ssh', 'systemctl status nope'))
+      .toMatch(/active \(running\)[^]*could not be found/)
     expect(await said(session, 'lsmod | head -1')).toBe('Module                    Size  Used by\n')
     expect(await said(sitting(signals), 'i2cdetect -y 1 | grep ^20')).toContain('UU')
   })
 
   it('under load it warms as the load test has it, the fan comes on, and without its fan it gets hotter', async () => {
-    const temperature = async (session: Session) => Number((await said(session, 'cat /sys/class/thermal/thermal_zone0/temp'))) / 1000
+    const temperature = async (session: Session) =>
+      Number((await said(session, 'cat /sys/class/thermal/thermal_zone0/temp'))) / 1000
     const session = sitting(hive)
     const rest = await temperature(session)
     expect(await said(session, 'cat /sys/class/thermal/cooling_device0/cur_state')).toBe('0\n')
@@ -184,7 +196,8 @@ describe('at the prompt', () => {
       if (takes && !takes.includes('|')) expect((await session.run(`:${act}`)).status).toBe(1)
     }
     expect(await said(session, ':dance')).toContain(':help')
-    expect([minutesOf('ls'), minutesOf(':volt 1 6'), minutesOf(':wait 120'), minutesOf('# note')]).toEqual([0.5, 1.5, 2, 0])
+    expect([minutesOf('ls'), minutesOf(':volt 1 6'), minutesOf(':wait 120'), minutesOf('# note')])
+      .toEqual([0.5, 1.5, 2, 0])
   })
 
   it('a plan without a board has none to switch on', () => {

@@ -12,7 +12,8 @@ import { planOf } from '../../plans'
 
 const slots = new Map<string, string>()
 globalThis.localStorage = {
-  getItem: key => slots.get(key) ?? null, setItem: (key, value) => void slots.set(key, value), removeItem: key => void slots.delete(key),
+  getItem: key => slots.get(key) ?? null, setItem: (key, value) => void slots.set(key, value),
+  removeItem: key => void slots.delete(key),
   clear: () => slots.clear(), key: i => [...slots.keys()][i] ?? null,
   get length() {
     return slots.size
@@ -258,6 +259,7 @@ describe('the open project', () => {
     await useDatabase().projects.update(id, { plan: { ...start, power: { nodes: [null] } } as never })
     const store = useProjectStore()
     await store.open(id)
-    expect(store.loadError).toMatchObject({ trouble: 'damaged', message: expect.stringContaining('damaged'), record: { id } })
+    expect(store.loadError)
+      .toMatchObject({ trouble: 'damaged', message: expect.stringContaining('damaged'), record: { id } })
   })
 })

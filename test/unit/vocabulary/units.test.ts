@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sectionsOf } from '../../../core/findings/worksheets'
-import { toCelsius, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf, squareMmOf } from '../../../core/vocabulary/units'
+import { toCelsius, fahrenheitOf, feetOf, figuresIn, gaugeOf, inchesOf, metresOf,
+  squareMmOf } from '../../../core/vocabulary/units'
 import { USUAL_WORKSHEETS } from '../../../core/vocabulary/worksheets'
 
 describe('units', () => {
@@ -11,7 +12,8 @@ describe('units', () => {
   )
 
   // The fixed points of the scales, and the one temperature that both call alike: textbook.
-  it.each([[0, 32], [100, 212], [-40, -40], [37, 98.6], [85, 185]])('%f °C is %f °F', (c, f) => expect(fahrenheitOf(c)).toBeCloseTo(f, 9))
+  it.each([[0, 32], [100, 212], [-40, -40], [37, 98.6], [85, 185]])('%f °C is %f °F',
+    (c, f) => expect(fahrenheitOf(c)).toBeCloseTo(f, 9))
 
   // An inch is 25.4 mm by the agreement of 1959, and a foot 0.3048 m.
   it('knows the inch and the foot', () => {
@@ -43,7 +45,8 @@ describe('figures inside the results of a worksheet', () => {
 
   it('no result of any shipped worksheet keeps a temperature or a gauge behind', () => {
     for (const sheet of Object.values(USUAL_WORKSHEETS)) {
-      for (const row of sectionsOf(sheet, { lineMost: { value: 3.3, origin: 'board file' } }).flatMap(section => section.rows)) {
+      for (const row of sectionsOf(sheet, { lineMost: { value: 3.3, origin: 'board file' } })
+        .flatMap(section => section.rows)) {
         const said = figuresIn(`${row.value} ${row.limit ?? ''}`, { temperature: 'F', gauge: 'mm2' })
         expect(said, `${sheet.kind} ${row.label}`).not.toMatch(/°C|AWG/)
       }

@@ -7,7 +7,8 @@ const chip: PartChip = {
     width: 1,
     at: () => 0,
     answers: (command, { of }) => command === 0xEC05
-      ? withSums([of('carbon-dioxide'), (of('temperature') + 45) / 175 * 65535, of('humidity') / 100 * 65535].map(Math.round))
+      ? withSums([of('carbon-dioxide'), (of('temperature')
+        + 45) / 175 * 65535, of('humidity') / 100 * 65535].map(Math.round))
       : [],
   },
 }

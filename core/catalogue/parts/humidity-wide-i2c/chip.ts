@@ -1,4 +1,7 @@
-/** What it has in its registers. Published: Linux 6.1, drivers/iio/humidity/hdc2010.c; nothing before the first measurement. */
+/**
+ * What it has in its registers. Published: Linux 6.1, drivers/iio/humidity/hdc2010.c; nothing before
+ * the first measurement.
+ */
 import { littleByte } from '../../families/registers'
 import type { PartChip } from '../../shapes/chip'
 

@@ -1,4 +1,7 @@
-/** How it is read without a driver. Published: Linux 6.1, drivers/iio/humidity/hdc2010.c: registers, scales and the offset of 40 °C. */
+/**
+ * How it is read without a driver. Published: Linux 6.1, drivers/iio/humidity/hdc2010.c: registers, scales and the
+ * offset of 40 °C.
+ */
 import { celsius, value, type PartProgram } from '../../shapes/program'
 
 const program: PartProgram = {

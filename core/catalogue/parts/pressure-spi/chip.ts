@@ -17,10 +17,16 @@ function answer(sent: readonly number[], { of, kept }: SpiState): number[] | und
   return undefined
 }
 
-/** Published: data sheet MS5611-01BA03, figure 2, typical values of C1 to C6; the first and the last word are the maker's. */
+/**
+ * Published: data sheet MS5611-01BA03, figure 2, typical values of C1 to C6; the first and the last word
+ * are the maker's.
+ */
 const TRIMS = [0, 40127, 36924, 23317, 23282, 33464, 28312, 0] as const
 
-/** Temperature in hundredths of °C and pressure in Pa that two raw figures come to. Published: the same, figures 2 and 3. */
+/**
+ * Temperature in hundredths of °C and pressure in Pa that two raw figures come to. Published: the same, figures
+ * 2 and 3.
+ */
 export function airOf(d1: number, d2: number): { centi: number, pascal: number } {
   const [, c1, c2, c3, c4, c5, c6] = TRIMS
   const step = d2 - c5 * 2 ** 8
@@ -28,7 +34,8 @@ export function airOf(d1: number, d2: number): { centi: number, pascal: number }
   const cold = Math.min(0, first - 2000)
   const offset = c2 * 2 ** 16 + c4 * step / 2 ** 7 - 5 * cold ** 2 / 2
   const sensitivity = c1 * 2 ** 15 + c3 * step / 2 ** 8 - 5 * cold ** 2 / 4
-  return { centi: cold < 0 ? first - step ** 2 / 2 ** 31 : first, pascal: (d1 * sensitivity / 2 ** 21 - offset) / 2 ** 15 }
+  return { centi: cold < 0 ? first - step ** 2 / 2 ** 31 : first,
+    pascal: (d1 * sensitivity / 2 ** 21 - offset) / 2 ** 15 }
 }
 
 /** Raw figures that come next to the air around it. */

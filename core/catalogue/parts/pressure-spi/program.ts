@@ -1,6 +1,6 @@
 /**
- * How it is spoken to over SPI. Published: data sheet MS5611-01BA03, "Pressure and temperature calculation" and "Second order
- * temperature compensation".
+ * How it is spoken to over SPI. Published: data sheet MS5611-01BA03, "Pressure and temperature calculation" and "Second
+ * order temperature compensation".
  */
 import type { PartProgram } from '../../shapes/program'
 

@@ -2,6 +2,7 @@
 import { spiIdentity } from '../../families/spi-pieces'
 import type { PartProgram } from '../../shapes/program'
 
-const program: PartProgram = { spi: spiIdentity('What it sends wants an aerial and the rules of its band.', 0x42, [0x12]) }
+const program: PartProgram = { spi: spiIdentity('What it sends wants an aerial and the rules of its band.', 0x42,
+  [0x12]) }
 
 export default program

@@ -50,7 +50,8 @@ export class Expander {
   }
 
   private expand(list: readonly Lexeme[], place: SourcePlace): Lexeme[] {
-    if (++this.depth > MAX_DEPTH) throw new DeviceTreeError('limit', `macros stand in each other deeper than ${MAX_DEPTH}`, { place })
+    if (++this.depth > MAX_DEPTH) throw new DeviceTreeError('limit',
+      `macros stand in each other deeper than ${MAX_DEPTH}`, { place })
     const out: Lexeme[] = []
     const stack: Context[] = [{ list, at: 0, macro: null }]
     for (;;) {
@@ -60,7 +61,8 @@ export class Expander {
       if (!macro) out.push(lexeme)
       else if (this.active.has(macro.name)) out.push({ ...lexeme, painted: true })
       else if (!macro.params) this.enter(stack, macro, this.replaced(macro, [], place))
-      else if (this.opens(stack)) this.enter(stack, macro, this.replaced(macro, this.argumentsOf(stack, macro, place), place))
+      else if (this.opens(stack)) this.enter(stack, macro,
+        this.replaced(macro, this.argumentsOf(stack, macro, place), place))
       else out.push(lexeme)
     }
     this.depth--
@@ -74,7 +76,8 @@ export class Expander {
 
   private take(stack: Context[], place: SourcePlace): Lexeme | null {
     if (++this.work > MAX_WORK) {
-      throw new DeviceTreeError('limit', `a macro here grows past ${MAX_WORK} pieces: do macros double each other?`, { place })
+      throw new DeviceTreeError('limit', `a macro here grows past ${MAX_WORK} pieces: do macros double each other?`,
+        { place })
     }
     for (;;) {
       const top = stack.at(-1)!
@@ -101,11 +104,13 @@ export class Expander {
     let level = 0
     for (;;) {
       const lexeme = this.take(stack, place)
-      if (!lexeme) throw new DeviceTreeError('syntax', `the arguments of the macro ${macro.name} have no end`, { place })
+      if (!lexeme) throw new DeviceTreeError('syntax', `the arguments of the macro ${macro.name} have no end`,
+        { place })
       const { kind, text } = lexeme
       if (kind === 'mark' && text === '(' && level++ === 0) continue
       if (kind === 'mark' && text === ')' && --level === 0) return checked(macro, given.map(trimmed), place)
-      if (kind === 'mark' && text === ',' && level === 1 && !(macro.variadic && given.length >= macro.params!.length)) given.push([])
+      if (kind === 'mark' && text === ',' && level === 1
+        && !(macro.variadic && given.length >= macro.params!.length)) given.push([])
       else given.at(-1)!.push(lexeme)
     }
   }
@@ -113,7 +118,8 @@ export class Expander {
   /** The body with its arguments put in. */
   private replaced({ params, variadic, body, name }: Macro, given: readonly Lexeme[][], place: SourcePlace): Lexeme[] {
     const out: Lexeme[] = []
-    const argument = (lexeme: Lexeme | undefined) => lexeme?.kind === 'word' && params ? params.indexOf(lexeme.text) : -1
+    const argument = (lexeme: Lexeme | undefined) =>
+      lexeme?.kind === 'word' && params ? params.indexOf(lexeme.text) : -1
     const isPaste = (at: number) => body[at]?.kind === 'mark' && body[at].text === '##'
     const next = (at: number) => body[at]?.kind === 'blank' ? at + 1 : at
     for (let at = 0; at < body.length; at++) {
@@ -164,7 +170,8 @@ function checked({ name, params, variadic }: Macro, given: Lexeme[][], place: So
   if (variadic && given.length === wanted - 1) given.push([])
   if (given.length !== wanted) {
     throw new DeviceTreeError(
-      'syntax', `the macro ${name} takes ${wanted} argument${wanted === 1 ? '' : 's'}, and ${given.length} stand here`, { place },
+      'syntax', `the macro ${name} takes ${wanted} argument${wanted === 1 ? '' : 's'}, and ${given.length} stand here`,
+      { place },
     )
   }
   return given
@@ -173,7 +180,8 @@ function checked({ name, params, variadic }: Macro, given: Lexeme[][], place: So
 function pasted(left: Lexeme, right: Lexeme, name: string, place: SourcePlace): Lexeme[] {
   const made = lexemesOf(left.text + right.text)
   if (made.length > 2) {
-    throw new DeviceTreeError('syntax', `in the macro ${name}, "${left.text}" and "${right.text}" make no one piece`, { place })
+    throw new DeviceTreeError('syntax', `in the macro ${name}, "${left.text}" and "${right.text}" make no one piece`,
+      { place })
   }
   return made
 }

@@ -1,7 +1,7 @@
 /**
- * What `cpp` does before a Devicetree compiler reads a source: includes, macros with and without arguments, conditions (C11 6.10, in the
- * kernel's way: no predefined names but `__DTS__`, and a line that begins with another word behind # is the source's own). Lines keep
- * their numbers; where a file changes, a line marker says so.
+ * What `cpp` does before a Devicetree compiler reads a source: includes, macros with and without arguments, conditions
+ * (C11 6.10, in the kernel's way: no predefined names but `__DTS__`, and a line that begins with another word behind #
+ * is the source's own). Lines keep their numbers; where a file changes, a line marker says so.
  */
 import { DeviceTreeError, type SourcePlace } from '../../types'
 import { BINDING_CONSTANTS } from '../constants'
@@ -28,7 +28,10 @@ const MAX_TEXT = 64_000_000
 const ANY = /^[ \t]*#[ \t]*(?:define|undef|include|if|ifdef|ifndef|elif|else|endif|error)\b|\\\r?$/m
 const DIRECTIVE = /[ \t]*#[ \t]*(define|undef|include|if|ifdef|ifndef|elif|else|endif|error|warning|pragma|ident|line)\b((?:\\\r?\n|\/\*[^]*?\*\/|[^\n])*)/y
 
-/** Works includes, macros and conditions in. A text that has none comes back as it is. Throws `DeviceTreeError` with the place. */
+/**
+ * Works includes, macros and conditions in. A text that has none comes back as it is. Throws `DeviceTreeError`
+ * with the place.
+ */
 export function preprocess(text: string, file: string, files: Files): Preprocessed {
   if (!ANY.test(text)) return { text, absent: [] }
   const work = new Preprocessor(files)
@@ -60,18 +63,22 @@ class Preprocessor {
   file(text: string, file: string, from: readonly string[]): void {
     this.taken += text.length
     if (this.taken > MAX_TEXT) {
-      throw new DeviceTreeError('limit', `the files included are larger than ${MAX_TEXT / 1e6} MB together`, { place: at(file, 1) })
+      throw new DeviceTreeError('limit', `the files included are larger than ${MAX_TEXT / 1e6} MB together`,
+        { place: at(file, 1) })
     }
     new FileRun(this, text, file, from).run()
   }
 
   put(text: string, place: SourcePlace): void {
     this.length += text.length
-    if (this.length > MAX_TEXT) throw new DeviceTreeError('limit', `macros make more than ${MAX_TEXT / 1e6} MB of this source`, { place })
+    if (this.length > MAX_TEXT) throw new DeviceTreeError('limit',
+      `macros make more than ${MAX_TEXT / 1e6} MB of this source`, { place })
     this.out.push(text)
   }
 
-  isDefined = (name: string) => this.expander.macros.has(name) || (this.absent.length > 0 && Object.hasOwn(BINDING_CONSTANTS, name))
+  isDefined = (name: string) =>
+    this.expander.macros.has(name) || (this.absent.length > 0 && Object.hasOwn(BINDING_CONSTANTS, name))
+
   macro = (name: string) => this.expander.macros.get(name)
   define = (text: string, place: SourcePlace) => {
     const macro = macroOf(text, place)
@@ -222,7 +229,9 @@ class FileRun {
     switch (word) {
       case 'if': case 'ifdef': case 'ifndef': {
         const read = this.reads
-        const holds = read && (word === 'if' ? this.truth(rest, place) : this.all.isDefined(this.nameIn(rest, word)) === (word === 'ifdef'))
+        const holds = read && (word === 'if'
+          ? this.truth(rest, place)
+          : this.all.isDefined(this.nameIn(rest, word)) === (word === 'ifdef'))
         if (conditions.length >= MAX_CONDITIONS) {
           throw new DeviceTreeError('limit', `#if stands in #if deeper than ${MAX_CONDITIONS}`, { place })
         }
@@ -290,10 +299,13 @@ function tokensOf({ kind, text }: Lexeme, place: SourcePlace): Token[] {
       const constant = Object.hasOwn(BINDING_CONSTANTS, text) ? BINDING_CONSTANTS[text] : 0
       return [token('number', typeof constant === 'number' ? String(constant) : '0')]
     }
-    case 'string': return text.startsWith('\'') && text.length === 3 ? [token('char', text[1]!)] : [token('string', text)]
+    case 'string': return text.startsWith('\'') && text.length === 3
+      ? [token('char', text[1]!)]
+      : [token('string', text)]
     case 'mark': return [token('mark', text)]
   }
 }
 
-const clean = (text: string) => text.replace(/\\\r?\n/g, ' ').replace(/("(?:\\.|[^"\\])*")|\/\*[^]*?\*\/|\/\/.*$/gm, (_, string?: string) => string ?? ' ')
+const clean = (text: string) => text.replace(/\\\r?\n/g, ' ').replace(/("(?:\\.|[^"\\])*")|\/\*[^]*?\*\/|\/\/.*$/gm,
+  (_, string?: string) => string ?? ' ')
   .trim()

@@ -1,4 +1,6 @@
-/** Small words to write overlays of the library with. Everything here is from memory unless an overlay says otherwise. */
+/**
+ * Small words to write overlays of the library with. Everything here is from memory unless an overlay says otherwise.
+ */
 import type { Appears, Choice, OverlaySpec, ParamSpec } from '../types'
 
 export const ORIGIN = 'memory'
@@ -52,7 +54,8 @@ export function onI2c(
       + `{\n\t\tcompatible = "${single?.compatible ?? '{compatible}'}";\n\t\treg = `
       + `<{addr}>;\n${fed(crystal)}${properties}\t};\n};\n${clockOf(crystal)}`,
     ...rest,
-    params: [...Object.entries(choices ?? {}).map(([id, entry]) => flag(id, entry.what)), address(standard), ...params, ...I2C_FLAGS],
+    params: [...Object.entries(choices ?? {}).map(([id, entry]) => flag(id, entry.what)), address(standard), ...params,
+      ...I2C_FLAGS],
   }
 }
 
@@ -96,7 +99,10 @@ export function onLines(
   }
 }
 
-/** A step at which a fan is set to a level: temperature and hysteresis in thousandths of a degree, as parameters or figures. */
+/**
+ * A step at which a fan is set to a level: temperature and hysteresis in thousandths of a degree, as
+ * parameters or figures.
+ */
 export interface Trip { temperature: string, hysteresis: string, level: number }
 
 /** Trips of the processor's heat zone and what each turns on: without them a fan is known and never turns. */
@@ -109,5 +115,6 @@ const cooling = (trips: readonly Trip[]) => `\n&cpu_thermal {\n\tpolling-delay =
 }\t};\n};\n`
 
 /** Pin settings: input with or without pulls (0 none, 1 down, 2 up), output. */
-export const inputPin = (pin: string, pull = '0') => `\t\tbrcm,pins = <${pin}>;\n\t\tbrcm,function = <0>;\n\t\tbrcm,pull = <${pull}>;\n`
+export const inputPin = (pin: string,
+  pull = '0') => `\t\tbrcm,pins = <${pin}>;\n\t\tbrcm,function = <0>;\n\t\tbrcm,pull = <${pull}>;\n`
 export const outputPin = (pin: string) => `\t\tbrcm,pins = <${pin}>;\n\t\tbrcm,function = <1>;\n`

@@ -1,11 +1,15 @@
-/** Overlays that switch buses on, or widen them: expanders and switches of buses. From memory unless an overlay says otherwise. */
+/**
+ * Overlays that switch buses on, or widen them: expanders and switches of buses. From memory unless an
+ * overlay says otherwise.
+ */
 import type { OverlaySpec } from '../types'
 import { at, choice, flag, line, number, onI2c, onSpi, ORIGIN, text } from './build'
 import { MORE_EXPANDERS, MORE_SWITCHES } from './chips'
 
 /** A bus of SPI that the kernel makes on plain lines. */
 const softSpi = (first: number, last: number, caution: string): OverlaySpec => ({
-  name: `spi-gpio${first}-${last}`, what: `an SPI bus on lines ${first} to ${last}, timed by the processor`, group: 'bus', origin: ORIGIN,
+  name: `spi-gpio${first}-${last}`, what: `an SPI bus on lines ${first} to ${last}, timed by the processor`,
+  group: 'bus', origin: ORIGIN,
   params: [], appears: [at('/dev/spidev*', 'the bus')], caution,
   tree: `&{/} {\n\tspi-soft {\n\t\tcompatible = "spi-gpio";\n\t\t#address-cells = <1>;\n\t\t#size-cells = <0>;\n\t\tsck-gpios = <&gpio `
     + `${last} 0>;\n`
@@ -15,7 +19,8 @@ const softSpi = (first: number, last: number, caution: string): OverlaySpec => (
 
 function spiBus(n: number, selects: number, standard: number[], pins: number[]): OverlaySpec {
   return {
-    name: `spi${n}-${selects}cs`, what: `switches SPI ${n} on with ${selects === 1 ? 'one select' : `${selects} selects`}`, group: 'bus',
+    name: `spi${n}-${selects}cs`,
+    what: `switches SPI ${n} on with ${selects === 1 ? 'one select' : `${selects} selects`}`, group: 'bus',
     origin: ORIGIN,
     params: [
       ...standard.slice(0, selects)
@@ -59,14 +64,16 @@ function i2cBus(n: number, entries: [number, number, keyof typeof ALT][]): Overl
       ...entries.map(([sda, scl]) => flag(`pins_${sda}_${scl}`, `on lines ${sda} and ${scl}`)),
       number('baudrate', 100_000, 10_000, 1_000_000, 'clock of the bus in Hz'),
     ],
-    enables: [`i2c${n}`], linesBy: { ...linesBy, '': [first![0], first![1]] }, appears: [at(`/dev/i2c-${n}`, 'the bus')],
+    enables: [`i2c${n}`], linesBy: { ...linesBy, '': [first![0], first![1]] },
+    appears: [at(`/dev/i2c-${n}`, 'the bus')],
     tree: `&i2c${n} {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&i2c${n}_pins>;\n\tclock-frequency = `
       + `<{baudrate}>;\n};\n\n&i2c${n}_pins {\n\tbrcm,pins = <{lines}>;\n\tbrcm,function = <${ALT[first![2]]}>;\n};\n`,
   }
 }
 
 export const BUSES: OverlaySpec[] = [
-  { ...i2cBus(0, [[0, 1, 'alt0'], [8, 9, 'alt3']]), caution: 'Lines 0 and 1 are kept for an add-on board\'s identity memory.' },
+  { ...i2cBus(0, [[0, 1, 'alt0'], [8, 9, 'alt3']]),
+    caution: 'Lines 0 and 1 are kept for an add-on board\'s identity memory.' },
   i2cBus(1, [[2, 3, 'alt0'], [10, 11, 'alt3']]),
   i2cBus(2, [[4, 5, 'alt3'], [12, 13, 'alt3'], [0, 1, 'alt3']]),
   i2cBus(3, [[4, 5, 'alt5'], [2, 3, 'alt5'], [6, 7, 'alt3'], [14, 15, 'alt3'], [22, 23, 'alt3']]),
@@ -88,8 +95,10 @@ export const BUSES: OverlaySpec[] = [
   spiBus(0, 1, [8], [9, 10, 11]),
   spiBus(0, 2, [8, 7], [9, 10, 11]),
   {
-    name: 'spi0-0cs', what: 'SPI 0 without selects: they are free lines, and a program moves them', group: 'bus', origin: ORIGIN,
-    params: [flag('no_miso', 'leaves the input line free')], enables: ['spi0'], linesBy: { '': [9, 10, 11], 'no_miso': [10, 11] },
+    name: 'spi0-0cs', what: 'SPI 0 without selects: they are free lines, and a program moves them', group: 'bus',
+    origin: ORIGIN,
+    params: [flag('no_miso', 'leaves the input line free')], enables: ['spi0'],
+    linesBy: { '': [9, 10, 11], 'no_miso': [10, 11] },
     appears: [at('/dev/spidev0.0', 'the bus')],
     tree: '&spi0 {\n\tstatus = "okay";\n};\n\n&spi0_cs_pins {\n\tbrcm,pins = <>;\n};\n\n&spi0_pins {\n\tbrcm,pins = '
       + '<{lines}>;\n};\n\n&spidev0_1 {\n\tstatus = "disabled";\n};\n',
@@ -105,7 +114,8 @@ export const BUSES: OverlaySpec[] = [
   {
     name: 'pwm', what: 'one hardware pulse channel on a line', group: 'bus', origin: ORIGIN,
     params: [
-      line('pin', 18, 'line it comes out on'), number('func', 2, 1, 7, 'multiplexer setting: 4 on lines 12 and 13, 2 on 18 and 19'),
+      line('pin', 18, 'line it comes out on'),
+      number('func', 2, 1, 7, 'multiplexer setting: 4 on lines 12 and 13, 2 on 18 and 19'),
       number('clock', null, 1000, 500_000_000, 'clock of the circuit in Hz'),
     ],
     enables: ['pwm'], holds: ['the pulse circuit'], excludes: ['pwm-2chan', 'audremap'],
@@ -117,23 +127,27 @@ export const BUSES: OverlaySpec[] = [
     name: 'pwm-2chan', what: 'both hardware pulse channels', group: 'bus', origin: ORIGIN,
     params: [
       line('pin', 18, 'line of channel 0'), line('pin2', 19, 'line of channel 1'),
-      number('func', 2, 1, 7, 'multiplexer setting of the first line'), number('func2', 2, 1, 7, 'multiplexer setting of the second line'),
+      number('func', 2, 1, 7, 'multiplexer setting of the first line'),
+      number('func2', 2, 1, 7, 'multiplexer setting of the second line'),
       number('clock', null, 1000, 500_000_000, 'clock of the circuit in Hz'),
     ],
-    enables: ['pwm'], holds: ['the pulse circuit'], excludes: ['pwm', 'audremap'], appears: [at('/sys/class/pwm/pwmchip0', 'the channels')],
+    enables: ['pwm'], holds: ['the pulse circuit'], excludes: ['pwm', 'audremap'],
+    appears: [at('/sys/class/pwm/pwmchip0', 'the channels')],
     tree: '&pwm {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&pwm_pins>;\n};\n\n&pwm_pins {\n\tbrcm,pins = <{pin} '
       + '{pin2}>;\n\tbrcm,function = <{func} {func2}>;\n};\n',
   },
   {
     name: 'w1-gpio', what: '1-Wire bus on a line', group: 'bus', origin: ORIGIN,
-    params: [line('gpiopin', 4, 'line of the bus'), flag('pullup', 'has no effect any more: the pull-up is a resistor')],
+    params: [line('gpiopin', 4, 'line of the bus'),
+      flag('pullup', 'has no effect any more: the pull-up is a resistor')],
     appears: [at('/sys/bus/w1/devices/28-*', 'one folder for each probe')],
     tree: '&{/} {\n\tonewire@{gpiopin:hex} {\n\t\tcompatible = "w1-gpio";\n\t\tgpios = <&gpio {gpiopin} 0>;\n\t\tpinctrl-names = '
       + '"default";\n\t\tpinctrl-0 = <&w1_pins_{gpiopin}>;\n\t};\n};\n\n&gpio {\n\tw1_pins_{gpiopin}: w1_pins@{gpiopin:hex} '
       + '{\n\t\tbrcm,pins = <{gpiopin}>;\n\t\tbrcm,function = <0>;\n\t\tbrcm,pull = <0>;\n\t};\n};\n',
   },
   {
-    name: 'w1-gpio-pullup', what: '1-Wire bus with a second line that drives the strong pull-up', group: 'bus', origin: ORIGIN,
+    name: 'w1-gpio-pullup', what: '1-Wire bus with a second line that drives the strong pull-up', group: 'bus',
+    origin: ORIGIN,
     params: [line('gpiopin', 4, 'line of the bus'), line('extpullup', 5, 'line that drives the pull-up')],
     appears: [at('/sys/bus/w1/devices/28-*', 'one folder for each probe')], excludes: ['w1-gpio'],
     tree: '&{/} {\n\tonewire@{gpiopin:hex} {\n\t\tcompatible = "w1-gpio";\n\t\tgpios = <&gpio {gpiopin} 0>, <&gpio {extpullup} '
@@ -149,7 +163,8 @@ export const BUSES: OverlaySpec[] = [
   }, {
     group: 'bus',
     params: [
-      number('base', null, 0, 255, 'number of the first channel\'s bus'), flag('disconnect_on_idle', 'channels are off between uses'),
+      number('base', null, 0, 255, 'number of the first channel\'s bus'),
+      flag('disconnect_on_idle', 'channels are off between uses'),
     ],
     appears: [at('/dev/i2c-*', 'one bus for each channel')],
   }),
@@ -158,7 +173,8 @@ export const BUSES: OverlaySpec[] = [
     {
       group: 'bus',
       params: [
-        line('gpiopin', 4, 'line of the interrupt'), flag('mcp23008', 'the part with eight lines'), flag('noints', 'without the interrupt'),
+        line('gpiopin', 4, 'line of the interrupt'), flag('mcp23008', 'the part with eight lines'),
+        flag('noints', 'without the interrupt'),
       ],
       properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n', appears: [at('/dev/gpiochip*', 'more lines')],
     },
@@ -168,14 +184,16 @@ export const BUSES: OverlaySpec[] = [
     pcf8574a: { compatible: 'nxp,pcf8574a', address: '0x38', what: 'eight lines from 0x38' },
     pcf8575: { compatible: 'nxp,pcf8575', address: '0x20', what: 'sixteen lines' },
     pca8574: { compatible: 'nxp,pca8574', address: '0x20', what: 'eight lines' },
-  }, { group: 'bus', properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n', appears: [at('/dev/gpiochip*', 'more lines')] }),
+  }, { group: 'bus', properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n',
+    appears: [at('/dev/gpiochip*', 'more lines')] }),
   onI2c('pca953x', 'more lines on I²C', {
     tca6416: { compatible: 'ti,tca6416', address: '0x20', what: 'sixteen lines' },
     pca9535: { compatible: 'nxp,pca9535', address: '0x20', what: 'sixteen lines' },
     pca9534: { compatible: 'nxp,pca9534', address: '0x20', what: 'eight lines' },
     tca9555: { compatible: 'ti,tca9555', address: '0x20', what: 'sixteen lines' },
     ...MORE_EXPANDERS,
-  }, { group: 'bus', properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n', appears: [at('/dev/gpiochip*', 'more lines')] }),
+  }, { group: 'bus', properties: '\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n',
+    appears: [at('/dev/gpiochip*', 'more lines')] }),
   onSpi(
     'mcp23s17', 'sixteen more lines on SPI', 'microchip,mcp23s17',
     {
@@ -194,7 +212,8 @@ export const BUSES: OverlaySpec[] = [
     {
       group: 'bus', bus: 'spi{spi}', select: '{select}', node: 'anyspi',
       params: [
-        ...[0, 1].flatMap(bus => [0, 1].map(select => flag(`spi${bus}-${select}`, `the part is on SPI ${bus}, select ${select}`))),
+        ...[0, 1].flatMap(bus =>
+          [0, 1].map(select => flag(`spi${bus}-${select}`, `the part is on SPI ${bus}, select ${select}`))),
         text('dev', null, 'the part\'s compatible string'), number('speed', 500_000, 1000, 125_000_000, 'clock in Hz'),
         flag('cpha', 'clock phase'), flag('cpol', 'clock polarity'),
       ],

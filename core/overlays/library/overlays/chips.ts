@@ -2,13 +2,17 @@
 import type { Choice } from '../types'
 
 /** `name: [compatible, address, what]` → choices. */
-const choices = (rows: Record<string, readonly [compatible: string, address: string, what: string]>): Record<string, Choice> =>
-  Object.fromEntries(Object.entries(rows).map(([name, [compatible, address, what]]) => [name, { compatible, address, what }]))
+type ChipRow = readonly [compatible: string, address: string, what: string]
+const choices = (rows: Record<string, ChipRow>): Record<string, Choice> =>
+  Object.fromEntries(Object.entries(rows)
+    .map(([name, [compatible, address, what]]) => [name, { compatible, address, what }]))
 
 export const MORE_CLOCKS = choices({
-  bq32000: ['ti,bq32000', '0x68', 'a clock that charges its cell'], ds1340: ['dallas,ds1340', '0x68', 'a clock that charges its cell'],
+  bq32000: ['ti,bq32000', '0x68', 'a clock that charges its cell'],
+  ds1340: ['dallas,ds1340', '0x68', 'a clock that charges its cell'],
   isl1208: ['isil,isl1208', '0x6f', 'a small clock'], m41t62: ['st,m41t62', '0x68', 'a clock with alarms'],
-  mcp7941x: ['microchip,mcp7941x', '0x6f', 'a clock with memory'], pcf2127: ['nxp,pcf2127', '0x51', 'a temperature-compensated clock'],
+  mcp7941x: ['microchip,mcp7941x', '0x6f', 'a clock with memory'],
+  pcf2127: ['nxp,pcf2127', '0x51', 'a temperature-compensated clock'],
   pcf2129: [
     'nxp,pcf2129', '0x51', 'a temperature-compensated clock',
   ], pcf85063a: ['nxp,pcf85063a', '0x51', 'a small clock with an alarm'],
@@ -23,9 +27,11 @@ export const MORE_CLOCKS = choices({
 
 export const MORE_SENSORS = choices({
   adt7410: ['adi,adt7410', '0x48', 'temperature'], aht10: ['aosong,aht10', '0x38', 'humidity and temperature'],
-  bmp380: ['bosch,bmp380', '0x76', 'pressure and temperature'], bno055: ['bosch,bno055', '0x29', 'how it lies in space'],
+  bmp380: ['bosch,bmp380', '0x76', 'pressure and temperature'],
+  bno055: ['bosch,bno055', '0x29', 'how it lies in space'],
   ds1621: ['dallas,ds1621', '0x48', 'temperature'], hdc100x: ['ti,hdc1000', '0x40', 'humidity and temperature'],
-  hdc3020: ['ti,hdc3020', '0x44', 'humidity and temperature'], hts221: ['st,hts221', '0x5f', 'humidity and temperature'],
+  hdc3020: ['ti,hdc3020', '0x44', 'humidity and temperature'],
+  hts221: ['st,hts221', '0x5f', 'humidity and temperature'],
   htu31: [
     'meas,htu31', '0x40', 'humidity and temperature',
   ], jc42: ['jedec,jc-42.4-temp', '0x18', 'temperature'], max30102: ['maxim,max30102', '0x57', 'pulse by light'],

@@ -1,4 +1,7 @@
-/** Overlays of what the board switches: LEDs, fans, pulses, infrared senders, power. From memory unless an overlay says otherwise. */
+/**
+ * Overlays of what the board switches: LEDs, fans, pulses, infrared senders, power. From memory unless an
+ * overlay says otherwise.
+ */
 import type { OverlaySpec } from '../types'
 import { at, flag, line, number, onI2c, onLines, ORIGIN, outputPin, text } from './build'
 
@@ -7,10 +10,12 @@ const hwmon = [at('/sys/class/hwmon/hwmon*', 'the readings')]
 export const OUTPUTS: OverlaySpec[] = [
   onI2c(
     'i2c-pwm-pca9685a', 'sixteen pulse outputs on I²C', { compatible: 'nxp,pca9685-pwm', address: '0x40', node: 'pca' },
-    { group: 'switching', properties: '\t\t#pwm-cells = <2>;\n', appears: [at('/sys/class/pwm/pwmchip*', 'sixteen channels')] },
+    { group: 'switching', properties: '\t\t#pwm-cells = <2>;\n',
+      appears: [at('/sys/class/pwm/pwmchip*', 'sixteen channels')] },
   ),
   onI2c(
-    'i2c-fan', 'a fan controller on I²C', { emc2301: { compatible: 'microchip,emc2301', address: '0x2f', what: 'one fan' } },
+    'i2c-fan', 'a fan controller on I²C',
+    { emc2301: { compatible: 'microchip,emc2301', address: '0x2f', what: 'one fan' } },
     {
       group: 'switching',
       params: [
@@ -26,12 +31,15 @@ export const OUTPUTS: OverlaySpec[] = [
     {
       group: 'switching',
       params: [
-        line('gpiopin', 26, 'the line'), flag('active_low', 'the line goes low'), flag('input', 'the line is an input before'),
-        flag('export', 'programs see it'), number('timeout_ms', 3000, 0, 60_000, 'milliseconds the kernel waits for the power to go'),
+        line('gpiopin', 26, 'the line'), flag('active_low', 'the line goes low'),
+        flag('input', 'the line is an input before'),
+        flag('export', 'programs see it'),
+        number('timeout_ms', 3000, 0, 60_000, 'milliseconds the kernel waits for the power to go'),
         number('active_delay_ms', 100, 0, 60_000, 'milliseconds it is held'),
         number('inactive_delay_ms', 100, 0, 60_000, 'milliseconds before it is held again'),
       ],
-      properties: '\t\tcompatible = "gpio-poweroff";\n\t\tgpios = <&gpio {gpiopin} {active_low:bit}>;\n', pins: outputPin('{gpiopin}'),
+      properties: '\t\tcompatible = "gpio-poweroff";\n\t\tgpios = <&gpio {gpiopin} {active_low:bit}>;\n',
+      pins: outputPin('{gpiopin}'),
     },
   ),
   onLines(
@@ -56,7 +64,8 @@ export const OUTPUTS: OverlaySpec[] = [
       params: [
         line('fan_gpio', 18, 'line of the fan'),
         ...[0, 1, 2, 3].flatMap(i => [
-          number(`fan_temp${i}`, 50_000 + 5_000 * i, 20_000, 110_000, 'step of temperature, in thousandths of a degree'),
+          number(`fan_temp${i}`, 50_000 + 5_000 * i, 20_000, 110_000,
+            'step of temperature, in thousandths of a degree'),
           number(`fan_temp${i}_hyst`, 5000, 0, 30_000, 'how much cooler'),
           number(`fan_temp${i}_speed`, [75, 125, 175, 250][i]!, 0, 255, 'speed'),
         ]),
@@ -64,7 +73,8 @@ export const OUTPUTS: OverlaySpec[] = [
       properties: '\t\tcompatible = "pwm-fan";\n\t\tpwms = <&{label}_pwm 0 20000000 0>;\n\t\t#cooling-cells = <2>;\n'
         + '\t\tcooling-levels = <0 {fan_temp0_speed} {fan_temp1_speed} {fan_temp2_speed} {fan_temp3_speed}>;\n\t};\n\n'
         + '\t{label}_pwm: {label}-pwm {\n\t\tcompatible = "pwm-gpio";\n\t\t#pwm-cells = <3>;\n\t\tgpios = <&gpio {fan_gpio} 0>;\n',
-      trips: [0, 1, 2, 3].map(i => ({ temperature: `{fan_temp${i}}`, hysteresis: `{fan_temp${i}_hyst}`, level: i + 1 })),
+      trips: [0, 1, 2, 3].map(i => ({ temperature: `{fan_temp${i}}`, hysteresis: `{fan_temp${i}_hyst}`,
+        level: i + 1 })),
       appears: [at('/sys/class/thermal/cooling_device0', 'the fan')],
     },
   ),
@@ -73,7 +83,8 @@ export const OUTPUTS: OverlaySpec[] = [
     {
       group: 'switching',
       params: [
-        line('gpio', 19, 'line of the lamp'), text('label', 'gpio-led', 'name of the lamp'), text('trigger', 'none', 'what it shows'),
+        line('gpio', 19, 'line of the lamp'), text('label', 'gpio-led', 'name of the lamp'),
+        text('trigger', 'none', 'what it shows'),
         flag('active_low', 'low is lit'),
       ],
       properties: '\t\tcompatible = "gpio-leds";\n\n\t\tled {\n\t\t\tlabel = "{label_text}";\n\t\t\tgpios = <&gpio {gpio} 0>;\n\t\t};\n',
@@ -95,7 +106,8 @@ export const OUTPUTS: OverlaySpec[] = [
   ),
   {
     name: 'pwm-ir-tx', what: 'an infrared sender timed by the pulse circuit', group: 'switching', origin: ORIGIN,
-    params: [line('gpio_pin', 18, 'line of the sender'), number('func', 2, 1, 7, 'multiplexer setting')], enables: ['pwm'],
+    params: [line('gpio_pin', 18, 'line of the sender'), number('func', 2, 1, 7, 'multiplexer setting')],
+    enables: ['pwm'],
     holds: ['the pulse circuit'], excludes: ['pwm', 'pwm-2chan'], appears: [at('/dev/lirc*', 'the sender')],
     tree: '&pwm {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&pwm_pins>;\n};\n\n&pwm_pins {\n\tbrcm,pins = '
       + '<{gpio_pin}>;\n\tbrcm,function = <{func}>;\n};\n\n&{/} {\n\tpwm-ir-transmitter {\n\t\tcompatible = "pwm-ir-tx";\n\t\tpwms = '
@@ -103,7 +115,8 @@ export const OUTPUTS: OverlaySpec[] = [
   },
   {
     name: 'act-led', what: 'puts the activity lamp on a line', group: 'switching', origin: ORIGIN,
-    params: [line('gpio', null, 'line of the lamp'), flag('activelow', 'low is lit')], appears: [at('/sys/class/leds/ACT', 'the lamp')],
+    params: [line('gpio', null, 'line of the lamp'), flag('activelow', 'low is lit')],
+    appears: [at('/sys/class/leds/ACT', 'the lamp')],
     tree: '&{/leds/act} {\n{gpio:gpio:gpios}};\n',
   },
   onLines('pwm-gpio', 'pulses on a plain line, made by the processor', 'pwm@{gpio:hex}', {
@@ -125,11 +138,13 @@ export const OUTPUTS: OverlaySpec[] = [
       ),
       text('dev_name', 'leds', 'name of its device'), flag('rgbw', 'with white lamps of their own'),
     ],
-    properties: '\t\tcompatible = "voltaris,ws2812-pio";\n\t\tgpios = <&gpio {gpio} 0>;\n', appears: [at('/dev/leds0', 'the strip')],
+    properties: '\t\tcompatible = "voltaris,ws2812-pio";\n\t\tgpios = <&gpio {gpio} 0>;\n',
+    appears: [at('/dev/leds0', 'the strip')],
     caution: 'The newest family alone has the circuit.',
   }),
   {
-    name: 'pwm1', what: 'the second pulse circuit, on lines 40 and 41 away from the header', group: 'switching', origin: ORIGIN,
+    name: 'pwm1', what: 'the second pulse circuit, on lines 40 and 41 away from the header', group: 'switching',
+    origin: ORIGIN,
     params: [
       number('clock', 100_000_000, 1_000_000, 500_000_000, 'clock of the circuit in Hz'),
     ], appears: [at('/sys/class/pwm/pwmchip*', 'the pulses')],

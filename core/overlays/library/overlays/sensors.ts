@@ -30,7 +30,8 @@ export const SENSORS: OverlaySpec[] = [
     bh1750: { compatible: 'rohm,bh1750', address: '0x23', what: 'light' },
     ina219: { compatible: 'ti,ina219', address: '0x40', what: 'current and voltage', appears: hwmon },
     max17040: {
-      compatible: 'maxim,max17040', address: '0x36', what: 'charge of a cell', appears: [at('/sys/class/power_supply', 'the cell')],
+      compatible: 'maxim,max17040', address: '0x36', what: 'charge of a cell',
+      appears: [at('/sys/class/power_supply', 'the cell')],
     },
     sgp30: { compatible: 'sensirion,sgp30', address: '0x58', what: 'air quality' },
     sps30: { compatible: 'sensirion,sps30', address: '0x69', what: 'dust' },
@@ -42,7 +43,8 @@ export const SENSORS: OverlaySpec[] = [
     group: 'sensing', appears: iio, alike: [['^bm[ep]68[08]$', 'bme680']],
     params: [
       line('int_pin', null, 'line of the interrupt'),
-      flag('no_timeout', 'the part does not let go of a bus that stands still'), line('reset_pin', null, 'line of the reset'),
+      flag('no_timeout', 'the part does not let go of a bus that stands still'),
+      line('reset_pin', null, 'line of the reset'),
     ],
   }),
   onI2c(
@@ -68,7 +70,8 @@ export const SENSORS: OverlaySpec[] = [
     },
   ),
   onI2c(
-    'apds9960', 'light, colour and gestures on I²C', { compatible: 'avago,apds9960', address: '0x39', node: 'apds9960' },
+    'apds9960', 'light, colour and gestures on I²C',
+    { compatible: 'avago,apds9960', address: '0x39', node: 'apds9960' },
     {
       group: 'sensing', params: [line('gpiopin', 4, 'line of the interrupt'), flag('noints', 'without the interrupt')],
       properties: '\t\tinterrupt-parent = <&gpio>;\n\t\tinterrupts = <{gpiopin} 2>;\n', appears: iio,
@@ -94,7 +97,8 @@ export const SENSORS: OverlaySpec[] = [
       group: 'sensing', bus: 'spi{spi}', select: '{select}', clockHz: 1_600_000,
       params: [
         ...presentOn('', [0, 1]),
-        ...[0, 1].flatMap(bus => [0, 1].map(select => number(`spi${bus}-${select}-speed`, 1_600_000, 10_000, 10_000_000, 'clock in Hz'))),
+        ...[0, 1].flatMap(bus =>
+          [0, 1].map(select => number(`spi${bus}-${select}-speed`, 1_600_000, 10_000, 10_000_000, 'clock in Hz'))),
       ],
       properties: '\t\tvref-supply = <&vdd_3v3_reg>;\n', appears: iio,
     },
@@ -118,7 +122,8 @@ export const SENSORS: OverlaySpec[] = [
       params: [
         ...[0, 1].flatMap(bus => [0, 1, 2].slice(0, bus ? 3 : 2)
           .map(select => flag(`spi${bus}-${select}`, `the part is on SPI ${bus}, select ${select}`))),
-        flag('max6675', 'without fault detection'), flag('max31855', 'with fault detection'), flag('max31855k', 'for type K'),
+        flag('max6675', 'without fault detection'), flag('max31855', 'with fault detection'),
+        flag('max31855k', 'for type K'),
       ],
       appears: iio,
     },
@@ -127,7 +132,8 @@ export const SENSORS: OverlaySpec[] = [
     'dht11', 'a humidity sensor on one line', 'dht11@{gpiopin:hex}',
     {
       group: 'sensing', params: [line('gpiopin', 4, 'line of the sensor')],
-      properties: '\t\tcompatible = "dht11";\n\t\tgpios = <&gpio {gpiopin} 0>;\n', pins: inputPin('{gpiopin}'), appears: iio,
+      properties: '\t\tcompatible = "dht11";\n\t\tgpios = <&gpio {gpiopin} 0>;\n', pins: inputPin('{gpiopin}'),
+      appears: iio,
     },
   ),
   onLines(
@@ -163,9 +169,10 @@ export const SENSORS: OverlaySpec[] = [
     mcp3426: { compatible: 'microchip,mcp3426', address: '0x68', what: 'two inputs, 16 bit' },
     mcp3428: { compatible: 'microchip,mcp3428', address: '0x68', what: 'four inputs, 16 bit' },
   }, { group: 'sensing', appears: [at('/sys/bus/iio/devices/iio:device0', 'its readings')] }),
-  onI2c('mlx90640', 'a thermal camera of 32 × 24 points on I²C', { compatible: 'melexis,mlx90640', address: '0x33', node: 'mlx90640' }, {
-    group: 'sensing', appears: [at('/dev/video*', 'the thermal picture')],
-  }),
+  onI2c('mlx90640', 'a thermal camera of 32 × 24 points on I²C',
+    { compatible: 'melexis,mlx90640', address: '0x33', node: 'mlx90640' }, {
+      group: 'sensing', appears: [at('/dev/video*', 'the thermal picture')],
+    }),
   onI2c('ltc294x', 'a meter of charge on I²C', {
     ltc2941: { compatible: 'lltc,ltc2941', address: '0x64', what: 'charge' },
     ltc2942: { compatible: 'lltc,ltc2942', address: '0x64', what: 'charge, voltage and temperature' },
@@ -180,16 +187,18 @@ export const SENSORS: OverlaySpec[] = [
     ],
     appears: [at('/sys/class/power_supply', 'the meter')],
   }),
-  onI2c('bmp085_i2c-sensor', 'an older pressure sensor on I²C', { compatible: 'bosch,bmp085', address: '0x77', node: 'bmp085' }, {
-    group: 'sensing', appears: iio, caution: 'Newer images have i2c-sensor,bmp085 for it.',
-  }),
+  onI2c('bmp085_i2c-sensor', 'an older pressure sensor on I²C',
+    { compatible: 'bosch,bmp085', address: '0x77', node: 'bmp085' }, {
+      group: 'sensing', appears: iio, caution: 'Newer images have i2c-sensor,bmp085 for it.',
+    }),
   {
     name: 'i2c-rtc-gpio', what: 'a clock part on an I²C bus of two plain lines', group: 'sensing', origin: ORIGIN,
     params: [
       ...['ds1307', 'ds1339', 'ds3231', 'mcp7940x', 'pcf2127', 'pcf8523', 'pcf8563', 'pcf85063', 'pcf85063a', 'rv3028', 'rv1805', 'abx80x']
         .map(name => flag(name, 'the clock part')),
       line('i2c_gpio_sda', 23, 'data line'), line('i2c_gpio_scl', 24, 'clock line'),
-      number('i2c_gpio_delay_us', 2, 1, 1000, 'half a clock in microseconds'), flag('wakeup-source', 'it wakes the board'),
+      number('i2c_gpio_delay_us', 2, 1, 1000, 'half a clock in microseconds'),
+      flag('wakeup-source', 'it wakes the board'),
     ],
     appears: [at('/dev/rtc0', 'the clock')],
     tree: '&{/} {\n\ti2c@0 {\n\t\tcompatible = "i2c-gpio";\n\t\treg = <0>;\n\t\tgpios = <&gpio {i2c_gpio_sda} 6>, <&gpio {i2c_gpio_scl} '

@@ -4,7 +4,8 @@ import { at, flag, line, number, onI2c, onSpi, ORIGIN } from './build'
 
 /** The rate of 31 250 baud that music wants, on a port whose clock is changed so that 38 400 asks for it. */
 const music = (n: number): OverlaySpec => ({
-  name: `midi-uart${n}`, what: `serial port ${n} at the rate of music: 38400 asks for 31250`, group: 'serial', origin: ORIGIN, params: [],
+  name: `midi-uart${n}`, what: `serial port ${n} at the rate of music: 38400 asks for 31250`, group: 'serial',
+  origin: ORIGIN, params: [],
   appears: [], holds: [`the clock of serial port ${n}`], tree: `&uart${n} {\n\tmidi-clock-note;\n};\n`,
 })
 
@@ -21,9 +22,11 @@ function uart(n: number, tx: number): OverlaySpec {
 
 export const SERIAL_PORTS: OverlaySpec[] = [
   {
-    name: 'uart0', what: 'puts serial port 0 on other lines, or brings it back to the header', group: 'serial', origin: ORIGIN,
+    name: 'uart0', what: 'puts serial port 0 on other lines, or brings it back to the header', group: 'serial',
+    origin: ORIGIN,
     params: [
-      line('txd0_pin', 14, 'transmit line'), line('rxd0_pin', 15, 'receive line'), number('pin_func', 4, 0, 7, 'multiplexer setting'),
+      line('txd0_pin', 14, 'transmit line'), line('rxd0_pin', 15, 'receive line'),
+      number('pin_func', 4, 0, 7, 'multiplexer setting'),
       flag('ctsrts', 'with flow control on lines 16 and 17'),
     ],
     enables: ['uart0'], linesBy: { ctsrts: [16, 17] }, appears: [at('/dev/ttyAMA0', 'the port')],
@@ -42,7 +45,8 @@ export const SERIAL_PORTS: OverlaySpec[] = [
   uart(4, 8),
   uart(5, 12),
   {
-    name: 'miniuart-bt', what: 'gives the radio the small serial port, so that the full one comes out on the header', group: 'serial',
+    name: 'miniuart-bt', what: 'gives the radio the small serial port, so that the full one comes out on the header',
+    group: 'serial',
     origin: ORIGIN,
     params: [], holds: ['the radio\'s serial port'], excludes: ['disable-bt'],
     appears: [at('/dev/ttyAMA0', 'the full port on lines 14 and 15')],
@@ -51,7 +55,8 @@ export const SERIAL_PORTS: OverlaySpec[] = [
     enables: ['uart0'], lines: { 14: 'transmit', 15: 'receive' },
   },
   {
-    name: 'disable-bt', what: 'switches the radio\'s short-range part off and gives its serial port to the header', group: 'serial',
+    name: 'disable-bt', what: 'switches the radio\'s short-range part off and gives its serial port to the header',
+    group: 'serial',
     origin: ORIGIN,
     params: [], holds: ['the radio\'s serial port'], excludes: ['miniuart-bt'],
     appears: [at('/dev/ttyAMA0', 'the full port on lines 14 and 15')],
@@ -63,15 +68,18 @@ export const SERIAL_PORTS: OverlaySpec[] = [
     'sc16is750-i2c', 'a serial port on I²C', { compatible: 'nxp,sc16is750', address: '0x48', node: 'sc16is750' },
     {
       group: 'serial', crystal: 'xtal',
-      params: [line('int_pin', 24, 'line of the interrupt'), number('xtal', 14_745_600, 1_000_000, 24_000_000, 'its crystal in Hz')],
-      properties: '\t\tinterrupt-parent = <&gpio>;\n\t\tinterrupts = <{int_pin} 2>;\n', appears: [at('/dev/ttySC0', 'the port')],
+      params: [line('int_pin', 24, 'line of the interrupt'),
+        number('xtal', 14_745_600, 1_000_000, 24_000_000, 'its crystal in Hz')],
+      properties: '\t\tinterrupt-parent = <&gpio>;\n\t\tinterrupts = <{int_pin} 2>;\n',
+      appears: [at('/dev/ttySC0', 'the port')],
     },
   ),
   onI2c(
     'sc16is752-i2c', 'two serial ports on I²C', { compatible: 'nxp,sc16is752', address: '0x48', node: 'sc16is752' },
     {
       group: 'serial', crystal: 'xtal',
-      params: [line('int_pin', 24, 'line of the interrupt'), number('xtal', 14_745_600, 1_000_000, 24_000_000, 'its crystal in Hz')],
+      params: [line('int_pin', 24, 'line of the interrupt'),
+        number('xtal', 14_745_600, 1_000_000, 24_000_000, 'its crystal in Hz')],
       properties: '\t\tinterrupt-parent = <&gpio>;\n\t\tinterrupts = <{int_pin} 2>;\n',
       appears: [at('/dev/ttySC0', 'the first port'), at('/dev/ttySC1', 'the second port')],
     },
@@ -81,7 +89,8 @@ export const SERIAL_PORTS: OverlaySpec[] = [
     {
       group: 'serial', bus: 'spi1', enables: ['spi1'], clockHz: 4_000_000,
       crystal: 'xtal', lines: { 18: 'select', 19: 'SPI input', 20: 'SPI output', 21: 'SPI clock' },
-      params: [line('int_pin', 24, 'line of the interrupt'), number('xtal', 14_745_600, 1_000_000, 24_000_000, 'its crystal in Hz')],
+      params: [line('int_pin', 24, 'line of the interrupt'),
+        number('xtal', 14_745_600, 1_000_000, 24_000_000, 'its crystal in Hz')],
       properties: '\t\tinterrupt-parent = <&gpio>;\n\t\tinterrupts = <{int_pin} 2>;\n',
       appears: [at('/dev/ttySC0', 'the first port'), at('/dev/ttySC1', 'the second port')],
     },

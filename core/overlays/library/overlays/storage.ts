@@ -4,7 +4,8 @@ import { at, choice, flag, number, onI2c, onSpi, ORIGIN } from './build'
 import { MORE_CLOCKS } from './chips'
 
 const small = (name: string, what: string, note: string, more: Partial<OverlaySpec> = {}): OverlaySpec => ({
-  name, what, group: 'system', origin: ORIGIN, params: [], appears: [], tree: `&{/chosen} {\n\t${note}-note;\n};\n`, ...more,
+  name, what, group: 'system', origin: ORIGIN, params: [], appears: [], tree: `&{/chosen} {\n\t${note}-note;\n};\n`,
+  ...more,
 })
 
 export const STORAGE: OverlaySpec[] = [
@@ -22,7 +23,8 @@ export const STORAGE: OverlaySpec[] = [
   }, {
     group: 'storing',
     params: [
-      flag('wakeup-source', 'may wake the board'), choice('trickle-diode-disable', ['on', 'off'], null, 'the charging diode'),
+      flag('wakeup-source', 'may wake the board'),
+      choice('trickle-diode-disable', ['on', 'off'], null, 'the charging diode'),
       number('trickle-resistor-ohms', null, 0, 100_000, 'charging resistor; only for cells that may be charged'),
       number('trickle-voltage-mv', null, 0, 5000, 'charging voltage in thousandths of a volt'),
       choice('aux-voltage-chargeable', ['0', '1'], null, 'the second cell may be charged'),
@@ -41,7 +43,8 @@ export const STORAGE: OverlaySpec[] = [
     {
       group: 'storing', bus: 'spi{spi}', select: '{select}', clockHz: 25_000_000,
       params: [
-        ...[0, 1].flatMap(bus => [0, 1].map(select => flag(`spi${bus}-${select}`, `the memory is on SPI ${bus}, select ${select}`))),
+        ...[0, 1].flatMap(bus =>
+          [0, 1].map(select => flag(`spi${bus}-${select}`, `the memory is on SPI ${bus}, select ${select}`))),
         flag('fastr', 'with fast reads'), number('speed', 25_000_000, 100_000, 100_000_000, 'clock in Hz'),
       ],
       appears: [at('/dev/mtd0', 'the memory')],
@@ -56,7 +59,8 @@ export const STORAGE: OverlaySpec[] = [
         ds3234: { compatible: 'dallas,ds3234', what: 'temperature-compensated' },
         pcf2123: { compatible: 'nxp,rtc-pcf2123', what: 'low power' },
       },
-      params: [flag('ds3232', 'temperature-compensated'), flag('ds3234', 'temperature-compensated'), flag('pcf2123', 'low power')],
+      params: [flag('ds3232', 'temperature-compensated'), flag('ds3234', 'temperature-compensated'),
+        flag('pcf2123', 'low power')],
       appears: [at('/dev/rtc0', 'the clock')],
     },
   ),
@@ -66,26 +70,31 @@ export const STORAGE: OverlaySpec[] = [
       number('sdio_overclock', null, 25, 100, 'clock in MHz'), flag('poll_once', 'looks for a card only at the start'),
       choice('bus_width', ['1', '4'], '4', 'data lines'),
     ],
-    lines: { 22: 'card clock', 23: 'card command', 24: 'card data', 25: 'card data', 26: 'card data', 27: 'card data' }, enables: ['emmc'],
+    lines: { 22: 'card clock', 23: 'card command', 24: 'card data', 25: 'card data', 26: 'card data',
+      27: 'card data' }, enables: ['emmc'],
     appears: [at('/dev/mmcblk1', 'the card')],
     tree: '&emmc {\n\tstatus = "okay";\n\tpinctrl-names = "default";\n\tpinctrl-0 = <&emmc_pins>;\n\tbus-width = <{bus_width}>;\n};\n',
   },
   {
     name: 'sdtweak', what: 'changes how the card is driven', group: 'storing', origin: ORIGIN,
     params: [
-      number('overclock_50', 50, 25, 100, 'clock asked of a 50 MHz card, in MHz'), flag('force_pio', 'without direct memory access'),
+      number('overclock_50', 50, 25, 100, 'clock asked of a 50 MHz card, in MHz'),
+      flag('force_pio', 'without direct memory access'),
       flag('poll_once', 'looks for the card only at the start'),
     ],
-    appears: [], tree: '&{/mmc-card} {\n\tbrcm,overclock-50 = <{overclock_50}>;\n};\n', caution: 'Too fast a card clock costs data.',
+    appears: [], tree: '&{/mmc-card} {\n\tbrcm,overclock-50 = <{overclock_50}>;\n};\n',
+    caution: 'Too fast a card clock costs data.',
   },
   {
     name: 'mmc', what: 'another driver for the card', group: 'storing', origin: ORIGIN,
-    params: [number('overclock_50', 50, 25, 100, 'clock asked of a 50 MHz card, in MHz')], appears: [], holds: ['the driver of the card'],
+    params: [number('overclock_50', 50, 25, 100, 'clock asked of a 50 MHz card, in MHz')], appears: [],
+    holds: ['the driver of the card'],
     tree: '&{/mmc-card} {\n\tbrcm,overclock-50 = <{overclock_50}>;\n};\n', caution: 'Too fast a card clock costs data.',
   },
   small('sdhost', 'drives the card by the older circuit', 'sdhost', {
     params: [
-      number('overclock_50', 50, 25, 100, 'clock asked of a 50 MHz card, in MHz'), flag('force_pio', 'without direct memory access'),
+      number('overclock_50', 50, 25, 100, 'clock asked of a 50 MHz card, in MHz'),
+      flag('force_pio', 'without direct memory access'),
     ],
     holds: ['the driver of the card'], group: 'storing',
   }),

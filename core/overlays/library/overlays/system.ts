@@ -3,23 +3,27 @@ import type { OverlaySpec } from '../types'
 import { at, choice, flag, number, onI2c, onSpi, ORIGIN, text } from './build'
 
 const small = (name: string, what: string, note: string, more: Partial<OverlaySpec> = {}): OverlaySpec => ({
-  name, what, group: 'system', origin: ORIGIN, params: [], appears: [], tree: `&{/chosen} {\n\t${note}-note;\n};\n`, ...more,
+  name, what, group: 'system', origin: ORIGIN, params: [], appears: [], tree: `&{/chosen} {\n\t${note}-note;\n};\n`,
+  ...more,
 })
 
 export const SYSTEM: OverlaySpec[] = [
   {
     name: 'gpio-no-irq', what: 'switches line interrupts off', group: 'system', origin: ORIGIN, params: [], appears: [],
-    tree: '&gpio {\n\t/delete-property/ interrupts;\n};\n', caution: 'Every part that tells the board of something is dead with it.',
+    tree: '&gpio {\n\t/delete-property/ interrupts;\n};\n',
+    caution: 'Every part that tells the board of something is dead with it.',
   },
   {
-    name: 'disable-wifi', what: 'switches the radio\'s network part off', group: 'system', origin: ORIGIN, params: [], appears: [],
+    name: 'disable-wifi', what: 'switches the radio\'s network part off', group: 'system', origin: ORIGIN, params: [],
+    appears: [],
     tree: '&{/mmc-radio} {\n\tstatus = "disabled";\n};\n',
   },
   {
     name: 'dwc2', what: 'the USB socket can be host or gadget', group: 'system', origin: ORIGIN,
     params: [
       choice('dr_mode', ['host', 'peripheral', 'otg'], 'otg', 'what the socket is'),
-      number('g-rx-fifo-size', 558, 16, 4096, 'receive buffer'), number('g-np-tx-fifo-size', 32, 16, 4096, 'send buffer'),
+      number('g-rx-fifo-size', 558, 16, 4096, 'receive buffer'),
+      number('g-np-tx-fifo-size', 32, 16, 4096, 'send buffer'),
     ],
     holds: ['the USB circuit'], appears: [at('/sys/class/udc', 'the gadget, when it is one')],
     tree: '&usb {\n\tcompatible = "brcm,bcm2835-usb";\n\tdr_mode = "{dr_mode}";\n\tstatus = "okay";\n};\n',
@@ -28,19 +32,23 @@ export const SYSTEM: OverlaySpec[] = [
     name: 'cma', what: 'memory kept for pictures', group: 'system', origin: ORIGIN,
     params: [
       number('cma-size', null, 16_777_216, 536_870_912, 'bytes'),
-      ...[64, 96, 128, 192, 256, 320, 384, 448, 512].map(size => flag(`cma-${size}`, `${size} MB`)), flag('cma-default', 'the usual size'),
+      ...[64, 96, 128, 192, 256, 320, 384, 448, 512].map(size => flag(`cma-${size}`, `${size} MB`)),
+      flag('cma-default', 'the usual size'),
     ],
     holds: ['the picture memory'], appears: [], tree: '&{/chosen} {\n\tcma-note;\n};\n',
   },
   {
-    name: 'gpio-no-bank0-irq', what: 'switches the interrupts of lines 0 to 27 off', group: 'system', origin: ORIGIN, params: [],
-    appears: [], tree: '&{/chosen} {\n\tbank0-note;\n};\n', caution: 'Every part that tells the board of something is dead with it.',
+    name: 'gpio-no-bank0-irq', what: 'switches the interrupts of lines 0 to 27 off', group: 'system', origin: ORIGIN,
+    params: [],
+    appears: [], tree: '&{/chosen} {\n\tbank0-note;\n};\n',
+    caution: 'Every part that tells the board of something is dead with it.',
   },
   {
     name: 'ramoops', what: 'keeps the kernel\'s last words over a restart', group: 'system', origin: ORIGIN,
     params: [
       text('base-addr', '0x0b000000', 'where in memory'), number('total-size', 65536, 4096, 16_777_216, 'bytes'),
-      number('record-size', 16384, 4096, 1_048_576, 'bytes of a record'), number('console-size', 0, 0, 1_048_576, 'bytes of console'),
+      number('record-size', 16384, 4096, 1_048_576, 'bytes of a record'),
+      number('console-size', 0, 0, 1_048_576, 'bytes of console'),
     ],
     appears: [at('/sys/fs/pstore', 'the last words')],
     tree: '&{/} {\n\tramoops {\n\t\tcompatible = "ramoops";\n\t\trecord-size = <{record-size}>;\n\t};\n};\n',
