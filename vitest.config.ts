@@ -15,11 +15,13 @@ export default defineConfig({
   resolve: { alias: { '~~': root, '~': `${root}app` } },
   test: {
     include: ['test/unit/**/*.test.ts', 'test/reference/**/*.test.ts'],
-    setupFiles: ['test/setup.ts'], // One for each of two cores: by itself it leaves one of them idle.
+    setupFiles: ['test/setup.ts'],
     // The core has no state of its own, and modules are read once for all files of a worker: a fifth less time.
     isolate: false,
+    // One for each of two cores: by itself it leaves one of them idle.
     maxWorkers: 2,
     // A law ends by its count, not by a clock: a loaded machine is slow, not wrong. What hangs is ended by CI.
-    testTimeout: 900_000, hookTimeout: 900_000, server: { deps: { inline: ['vuetify'] } },
+    testTimeout: 900_000, hookTimeout: 900_000,
+    server: { deps: { inline: ['vuetify'] } },
   },
 })
