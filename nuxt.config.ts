@@ -94,7 +94,7 @@ export default defineNuxtConfig({
       // The simulated board's shell asks for it, and never uses it.
       plugins: () => [{ name: 'no-zlib', enforce: 'pre' as const, resolveId: (id: string) => id === 'node:zlib' ? noZlib : null }],
     },
-    build: { chunkSizeWarningLimit: 1200 },
+    build: { chunkSizeWarningLimit: 1200, reportCompressedSize: false },
   },
   typescript: { strict: true, typeCheck: false },
   telemetry: false,

@@ -4,7 +4,7 @@ import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { ensureBuild, ensurePackages, ensurePrograms, prepareSources, root } from './setup.mjs'
+import { ensurePackages, ensurePrograms, prepareSources, root } from './setup.mjs'
 
 const started = Date.now()
 ensurePackages()
@@ -34,20 +34,23 @@ function step(name, command, args, count, env = {}) {
   total.failed += result.failed
 }
 
-/** Steps that need nothing of each other, side by side: what each says is printed whole when it ends. */
-async function together(steps) {
-  const ends = steps.map(([name, command, args]) => new Promise((resolve) => {
-    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
-    let said = ''
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said += chunk)
-    child.on('error', error => said += `${error.message}\n`)
-    child.on('close', (status) => {
-      console.log(`\n== ${name}\n${said.trimEnd()}`)
-      resolve(status === 0)
-    })
-  }))
-  for (const held of await Promise.all(ends)) total[held ? 'passed' : 'failed']++
-}
+/** One step, whose words are printed whole when it ends. */
+const quietly = ([name, command, args]) => new Promise((resolve) => {
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+  let said = ''
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said += chunk)
+  child.on('error', error => said += `${error.message}\n`)
+  child.on('close', (status) => {
+    console.log(`\n== ${name}\n${said.trimEnd()}`)
+    total[status === 0 ? 'passed' : 'failed']++
+    resolve()
+  })
+})
+
+/** Lanes side by side, one for each core; the steps of a lane one after the other. */
+const sideBySide = lanes => Promise.all(lanes.map(async (steps) => {
+  for (const step of steps) await quietly(step)
+}))
 
 /** How long each test took, of all steps. */
 const took = []
@@ -60,7 +63,18 @@ function takeTimes({ specs = [], suites = [] }) {
 const bin = name => join(root, 'node_modules', '.bin', name)
 const json = name => JSON.parse(readFileSync(join(reports, name), 'utf8'))
 
-await together([['lint', bin('eslint'), ['.']], ['types', 'npm', ['run', '-s', 'types']]])
+const node = process.execPath
+await sideBySide([
+  [
+    ['build', node, ['-e', 'import("./scripts/setup.mjs").then(setup => setup.ensureBuild())']],
+    ['types of the core, without a browser', bin('tsc'), ['-p', 'tsconfig.core.json']],
+  ],
+  [
+    ['lint', bin('eslint'), ['.']],
+    ['types of all', bin('vue-tsc'), ['-p', 'tsconfig.app.json']],
+    ['types of the server', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.server.json']],
+  ],
+])
 step('unit and reference', bin('vitest'), [
   'run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`,
 ],
@@ -71,7 +85,6 @@ step('unit and reference', bin('vitest'), [
   }
   return { passed: numPassedTests, failed: numFailedTests }
 })
-ensureBuild()
 step('end to end', bin('playwright'), ['test', '--reporter=list,json'], () => {
   const { suites, stats: { expected, unexpected, flaky } } = json('e2e.json')
   suites.forEach(takeTimes)

@@ -24,7 +24,7 @@ const mark = ref('')
 const KINDS: Readonly<Record<PastState['kind'], string>> = { day: 'last of its day', mark: 'marked',
   before: 'kept by itself' }
 /** Changes shown of one state. */
-const MOST = 40
+const MAX = 40
 
 onMounted(read)
 
@@ -191,13 +191,13 @@ async function asProject(state: PastState) {
             Nothing: the two are the same.
           </li>
           <li
-            v-for="sentence in said.slice(0, MOST)"
+            v-for="sentence in said.slice(0, MAX)"
             :key="sentence"
           >
             {{ sentence }}
           </li>
-          <li v-if="said.length > MOST">
-            and {{ said.length - MOST }} more.
+          <li v-if="said.length > MAX">
+            and {{ said.length - MAX }} more.
           </li>
           <li v-if="said.length">
             <v-btn

@@ -3,7 +3,7 @@ import { shallowRef } from 'vue'
 import type { Report } from '~~/core/evaluate'
 import type { Edit } from '~~/core/plan/edits'
 import type { Plan } from '~~/core/plan/types'
-import type { JudgeService, Look } from '~/workers/judge.worker'
+import type { JudgeService, Look } from '~/workers/services/judge'
 import { startWorker, within } from '~/workers/start'
 
 export type Judgement = ReturnType<JudgeService['judge']>
@@ -131,9 +131,7 @@ export class LateJudge {
 
   private async open(): Promise<Asks> {
     if (this.service) return this.service
-    const { service, failed, end } = await startWorker<JudgeService>(
-      () => new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }),
-    )
+    const { service, failed, end } = await startWorker('judge')
     this.end = end
     // Whichever comes first: an answer, or the news that there will be none.
     this.service = {

@@ -8,7 +8,7 @@ import { clockSeconds, fromFirst, isTimeName, secondsPer } from './time'
 import type { CurvesRead, MeasuredCurve } from './types'
 
 /** Curves with fewer readings than this are none. */
-const LEAST = 3
+const MIN = 3
 export const MAX_READINGS = 200_000
 
 interface Row { at: number | null, values: Map<string, number>, units: Map<string, string> }
@@ -66,7 +66,7 @@ function curvesOf(rows: readonly Row[], times: string, stray: number): CurvesRea
       values.push(value)
       unit ||= row.units.get(name) ?? ''
     }
-    return values.length < LEAST ? [] : [thousandths({ name, unit, seconds, values })]
+    return values.length < MIN ? [] : [thousandths({ name, unit, seconds, values })]
   })
   return { curves, times: curves.length ? said : '', stray }
 }
@@ -104,7 +104,7 @@ const number = (text: string, comma: boolean): number | null => {
 function fromTable(text: string): CurvesRead | null {
   const { data, meta } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' })
   const wide = data[0]?.length ?? 0
-  if (wide < 2 || data.length < LEAST || data.filter(row => row.length === wide).length < data.length * 0.8) return null
+  if (wide < 2 || data.length < MIN || data.filter(row => row.length === wide).length < data.length * 0.8) return null
   const comma = meta.delimiter !== ','
   const isFigure = (cell: string) => number(cell, comma) !== null || clockSeconds(cell) !== null
   const hasHead = data[0]!.some(cell => cell.trim() !== '' && !isFigure(cell))
@@ -189,7 +189,7 @@ function columnsIn(whole: unknown): unknown[] | null {
   const columns = Object.entries(whole).filter((entry): entry is [string, unknown[]] => Array.isArray(entry[1])
     && entry[1].every(value => typeof value !== 'object'))
   const long = columns[0]?.[1].length ?? 0
-  if (long < LEAST || columns.some(([, list]) => list.length !== long)) return null
+  if (long < MIN || columns.some(([, list]) => list.length !== long)) return null
   return Array.from({ length: long }, (_, i) => Object.fromEntries(columns.map(([name, list]) => [name, list[i]])))
 }
 

@@ -40,7 +40,7 @@ function signOf(table: Table, row: number): Mark | null {
 }
 
 /** So many candidates at most for a grade. */
-const MOST: Readonly<Record<Grade, number>> = { 'first steps': 6, 'usual': 14, 'tricky': Infinity }
+const MAX: Readonly<Record<Grade, number>> = { 'first steps': 6, 'usual': 14, 'tricky': Infinity }
 
 /** Every exercise that a plan gives, in the order of its faults. Faults without a sign that one notices give none. */
 export function exercisesOf(table: Table): Exercise[] {
@@ -49,7 +49,7 @@ export function exercisesOf(table: Table): Exercise[] {
     if (!sign) return []
     const column = table.probes.findIndex(({ id }) => id === sign.probe)
     const groups = groupsOf(table, table.seen.flatMap((seen, i) => seen[column] === sign.outcome ? [i] : []))
-    return [{ row, sign, grade: GRADES.find(grade => groups.length <= MOST[grade])! }]
+    return [{ row, sign, grade: GRADES.find(grade => groups.length <= MAX[grade])! }]
   })
 }
 

@@ -282,7 +282,7 @@ test('a rehearsal can be stopped', WHOLE, async ({ page }) => {
   await openBoot(page, SHED)
   let release = () => {}
   const held = new Promise<void>(resolve => release = resolve)
-  await page.route('**/boot.worker*', async (route) => {
+  await page.route('**/heavy.worker*', async (route) => {
     await held
     await route.continue().catch(() => {})
   })
@@ -290,7 +290,7 @@ test('a rehearsal can be stopped', WHOLE, async ({ page }) => {
   await page.getByTestId('stop-rehearsal').click()
   await expect(page.getByTestId('notice')).toContainText('Stopped. Nothing was changed.')
   release()
-  await page.unroute('**/boot.worker*')
+  await page.unroute('**/heavy.worker*')
   await page.getByTestId('rehearse').click()
   await expect(page.getByTestId('rehearsal-verdict')).toContainText('come alive')
 })

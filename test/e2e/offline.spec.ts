@@ -150,10 +150,10 @@ test.describe('without a service worker', () => {
 
   test('a worker that does not start is told, and tried again', async ({ page }) => {
     await openDemo(page, 'Tool library kiosk')
-    await page.route('**/*placement.worker*', route => route.abort())
+    await page.route('**/*heavy.worker*', route => route.abort())
     await page.getByTestId('place-all').click()
     await expect(page.getByTestId('notice')).toContainText('Placement failed')
-    await page.unroute('**/*placement.worker*')
+    await page.unroute('**/*heavy.worker*')
     await page.getByRole('button', { name: 'Try again' }).click()
     await expect(page.getByTestId('notice')).not.toContainText('Placement failed')
   })
@@ -162,7 +162,7 @@ test.describe('without a service worker', () => {
     await page.clock.install()
     await openDemo(page, 'Tool library kiosk')
     const asked = new Promise<void>(done =>
-      void page.route('**/*placement.worker*', () => done() /* and never answered */))
+      void page.route('**/*heavy.worker*', () => done() /* and never answered */))
     await page.getByTestId('place-all').click()
     // The time to start in runs from here on.
     await asked

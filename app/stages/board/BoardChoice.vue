@@ -25,7 +25,7 @@ const columns = [
 ]
 const everywhere = computed(() => [...new Set(trials.value.flatMap(trial => trial.everywhere))])
 /** So much of what is against a board is said; the gravest come first. */
-const MOST = 3
+const MAX = 3
 </script>
 
 <template>
@@ -115,14 +115,14 @@ const MOST = 3
             gives up {{ words }}
           </li>
           <li
-            v-for="title in row.against.slice(0, MOST)"
+            v-for="title in row.against.slice(0, MAX)"
             :key="title"
             class="no"
           >
             {{ title }}
           </li>
-          <li v-if="row.against.length > MOST">
-            and {{ row.against.length - MOST }} more
+          <li v-if="row.against.length > MAX">
+            and {{ row.against.length - MAX }} more
           </li>
           <li
             v-if="row.cautions.length"

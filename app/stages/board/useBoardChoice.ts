@@ -1,7 +1,5 @@
 /** Every board tried on the plan, in a worker: told one after the other, and left at any time. */
-import type { Remote } from 'comlink'
 import type { BoardTrial } from '~~/core/choose/boards'
-import type { PlacementService } from '~/workers/placement.worker'
 import { startWorker, type Started } from '~/workers/start'
 
 export function useBoardChoice() {
@@ -15,7 +13,7 @@ export function useBoardChoice() {
   const tried = shallowRef<unknown>(null)
   const isOld = computed(() => tried.value !== null && tried.value !== project.plan)
   const count = computed(() => project.catalogue.boards.size)
-  let started: Started<PlacementService> | null = null
+  let started: Started<'placement'> | null = null
   let run = 0
 
   async function tryAll(): Promise<void> {
@@ -26,15 +24,13 @@ export function useBoardChoice() {
     running.value = true
     try {
       const { proxy } = await import('comlink')
-      const worker = await startWorker<PlacementService>(
-        () => new Worker(new URL('../../workers/placement.worker.ts', import.meta.url), { type: 'module' }),
-      )
+      const worker = await startWorker('placement')
       if (mine !== run) return worker.end()
       started = worker
       const told = proxy((trial: BoardTrial) => {
         if (mine === run) trials.value = [...trials.value, trial]
       })
-      await Promise.race([(worker.service as Remote<PlacementService>).boards(JSON.parse(JSON.stringify(plan)), told),
+      await Promise.race([worker.service.boards(JSON.parse(JSON.stringify(plan)), told),
         worker.failed])
       await settle(plan, mine)
     }

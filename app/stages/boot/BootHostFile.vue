@@ -9,7 +9,7 @@ const view = useViewStore()
 const { host, lies } = useHost()
 const copyText = useCopy()
 const there = computed(() => host.value.files[file.path])
-const MOST = 200_000
+const MAX = 200_000
 const pasting = ref(false)
 const pasted = ref('')
 const says = computed(() => new Map(file.rows.map(([line, words]) => [line, words])))
@@ -27,7 +27,7 @@ function written() {
 }
 
 function take(text: string) {
-  if (text.length > MOST) return view.say(`That has ${text.length} characters; small files have up to ${MOST}.`,
+  if (text.length > MAX) return view.say(`That has ${text.length} characters; small files have up to ${MAX}.`,
     { tone: 'stop' })
   lies(file.path, { text, ...there.value?.written !== undefined && { written: there.value.written } },
     'What lies on the board')

@@ -8,7 +8,7 @@ import type { Held, Verdict } from '~~/core/programs/judge'
 import { LANGUAGE_NAMES } from '~~/core/programs/names'
 import { useProgram } from './useProgram'
 
-const MOST = 400_000
+const MAX = 400_000
 const project = useProjectStore()
 const view = useViewStore()
 const copyText = useCopy()
@@ -79,8 +79,8 @@ async function take(files: File[]) {
       const text = await file.text()
       if (text.includes('\0')) view.say(`${file.name} is no text: give the source, not what was made of it.`,
         { tone: 'stop' })
-      else if (text.length > MOST) view.say(
-        `${file.name} has ${text.length} characters; up to ${MOST} are read. Give the part with the pins.`,
+      else if (text.length > MAX) view.say(
+        `${file.name} has ${text.length} characters; up to ${MAX} are read. Give the part with the pins.`,
         { tone: 'stop' })
       else add(file.name, text)
     }
@@ -92,7 +92,7 @@ async function take(files: File[]) {
 
 /** A text that is too long is not cut short: it is told, and what is kept stays. */
 function typed(text: string) {
-  if (text.length > MOST) return view.say(`A text of ${text.length} characters is not kept: up to ${MOST} are.`,
+  if (text.length > MAX) return view.say(`A text of ${text.length} characters is not kept: up to ${MAX} are.`,
     { tone: 'stop' })
   change({ text }, 'Edit the program', `program ${program.value!.id}`)
 }

@@ -1,6 +1,6 @@
 import type { Remote } from 'comlink'
-import type { BootService } from '~/workers/boot.worker'
-import { startWorker, within } from '~/workers/start'
+import type { BootService } from '~/workers/services/boot'
+import { askOnce, within } from '~/workers/start'
 
 let giveUp: (() => void) | null = null
 
@@ -15,19 +15,7 @@ export function useBootWorker() {
   async function ask<T>(question: (service: Remote<BootService>) => Promise<T>): Promise<T | null> {
     stop()
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
-    const starting = startWorker<BootService>(
-      () => new Worker(new URL('../../workers/boot.worker.ts', import.meta.url), { type: 'module' }),
-    )
-    const ending = starting.then(({ end }) => end, () => () => {})
-    try {
-      const started = await Promise.race([starting, stopped])
-      return started
-        && await within(MAX_MS, Promise.race([question(started.service), stopped, started.failed]),
-          'the worker did not answer')
-    }
-    finally {
-      void ending.then(end => end())
-    }
+    return await askOnce('boot', service => within(MAX_MS, question(service), 'the worker did not answer'), stopped)
   }
 
   function stop(): void {

@@ -2,8 +2,7 @@
 import { watchDebounced } from '@vueuse/core'
 import type { HeldProgram } from '~~/core/plan/types'
 import type { ProgramAgainstPlan } from '~~/core/programs'
-import type { PlacementService } from '~/workers/placement.worker'
-import { startWorker, within, type Started } from '~/workers/start'
+import { heldWorker } from '~/workers/start'
 
 /** What was read, with the text that it was read from: offsets are of that one alone. */
 export type ProgramRead = ProgramAgainstPlan & { constants: string, text: string }
@@ -16,14 +15,8 @@ export function useProgram(program: Ref<HeldProgram | null>) {
   const read = shallowRef<ProgramRead | null>(null)
   const failure = ref<string | null>(null)
   const reading = ref(false)
-  let started: Started<PlacementService> | null = null
+  const reader = heldWorker('placement', READ_S * 1000, 'it was not read')
   let run = 0
-
-  async function service(): Promise<Started<PlacementService>> {
-    return started ??= await startWorker<PlacementService>(
-      () => new Worker(new URL('../../workers/placement.worker.ts', import.meta.url), { type: 'module' }),
-    )
-  }
 
   async function look(): Promise<void> {
     const mine = ++run
@@ -35,19 +28,15 @@ export function useProgram(program: Ref<HeldProgram | null>) {
     }
     reading.value = true
     try {
-      const worker = await service()
-      if (mine !== run) return
       const as = { name: now.name, ...now.language && { language: now.language },
         ...now.numbering && { numbering: now.numbering } }
-      const answer = worker.service.program(JSON.parse(JSON.stringify(project.plan)), now.text, as)
-      const found = await within(READ_S * 1000, Promise.race([answer, worker.failed]), 'it was not read')
+      const plan = JSON.parse(JSON.stringify(project.plan))
+      const found = await reader.ask(service => service.program(plan, now.text, as))
       if (mine !== run) return
       read.value = { ...found, text: now.text }
       failure.value = null
     }
     catch (error) {
-      started?.end()
-      started = null
       if (mine === run) failure.value = `The text was not read: ${(error as Error).message}. Change something in it, `
         + 'and it is tried again.'
     }
@@ -59,7 +48,7 @@ export function useProgram(program: Ref<HeldProgram | null>) {
   watchDebounced([program, () => project.plan], look, { debounce: 250, immediate: true, maxWait: 1500 })
   onScopeDispose(() => {
     run++
-    started?.end()
+    reader.end()
   })
   return { read, failure, reading }
 }

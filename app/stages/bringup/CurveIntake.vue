@@ -8,7 +8,7 @@ import { lasting } from './lasting'
 const emit = defineEmits<{ keep: [curves: MeasuredCurve[]] }>()
 const view = useViewStore()
 /** So much text is read at once. */
-const MOST = 5_000_000
+const MAX = 5_000_000
 const text = ref('')
 const read = computed(() => text.value.trim() ? curvesIn(text.value) : null)
 const said = computed(() => {
@@ -28,8 +28,8 @@ function keep(): void {
 }
 async function picked([first]: File[]): Promise<void> {
   if (!first) return
-  if (first.size > MOST) {
-    return view.say(`${first.name} has ${Math.round(first.size / 1e6)} MB; up to ${MOST / 1e6} are read.`,
+  if (first.size > MAX) {
+    return view.say(`${first.name} has ${Math.round(first.size / 1e6)} MB; up to ${MAX / 1e6} are read.`,
       { tone: 'stop' })
   }
   try {

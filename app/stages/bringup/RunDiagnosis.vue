@@ -11,11 +11,11 @@ const { diagnosis,
   rows } = defineProps<{ diagnosis: Diagnosis, rows: readonly RunRow[], proofs: readonly Proof[], hidden: boolean }>()
 const emit = defineEmits<{ choose: [id: string], drop: [id: string] }>()
 const { goTo } = useShown()
-const MOST = 8
+const MAX = 8
 const MORE = ' There may be more than two things wrong: keep one sign, find what it comes from, then go on '
   + 'with the next.'
 const all = ref(false)
-const shown = computed(() => all.value ? diagnosis.candidates : diagnosis.candidates.slice(0, MOST))
+const shown = computed(() => all.value ? diagnosis.candidates : diagnosis.candidates.slice(0, MAX))
 const titleOf = (id: string) => rows.find(({ probe }) => probe.id === id)?.probe.title ?? id
 const others = computed(() => diagnosis.next.slice(1, 4))
 const placesOf = (faults: readonly Fault[]): Fault['at'] => ({
@@ -64,12 +64,12 @@ const STATES = { works: 'works', odd: 'odd', open: 'not yet' } as const
       />
     </ul>
     <v-btn
-      v-if="diagnosis.candidates.length > MOST"
+      v-if="diagnosis.candidates.length > MAX"
       size="x-small"
       variant="text"
       @click="all = !all"
     >
-      {{ all ? 'Only the likeliest' : `and ${diagnosis.candidates.length - MOST} more` }}
+      {{ all ? 'Only the likeliest' : `and ${diagnosis.candidates.length - MAX} more` }}
     </v-btn>
     <template v-if="!diagnosis.candidates.length">
       <p v-if="diagnosis.pairs.length">
@@ -85,7 +85,7 @@ const STATES = { works: 'works', odd: 'odd', open: 'not yet' } as const
       </p>
       <ul class="candidates">
         <FaultRow
-          v-for="pair in diagnosis.pairs.slice(0, MOST)"
+          v-for="pair in diagnosis.pairs.slice(0, MAX)"
           :key="pair.faults.map(({ id }) => id).join(' ')"
           :faults="pair.faults"
           :share="pair.share"

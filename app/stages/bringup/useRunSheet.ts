@@ -6,30 +6,14 @@ import { noteOf } from '~~/core/diagnosis/words'
 import type { SaidMark } from '~~/core/diagnosis/symptoms/clause'
 import { notesOfSaid } from '~~/core/diagnosis/symptoms/tell'
 import type { Edit } from '~~/core/plan/edits'
-import type { BringupService } from '~/workers/bringup.worker'
-import { startWorker, within, type Started } from '~/workers/start'
+import { heldWorker } from '~/workers/start'
 
 /** So long may one answer take. */
 const MAX_MS = 30_000
 
 export function useBringupWorker() {
-  let started: Started<BringupService> | null = null
-
-  /** Asks the worker. Throws with the reason when it fails; the next question starts it anew. */
-  async function ask<T>(question: (service: Started<BringupService>['service']) => Promise<T>): Promise<T> {
-    try {
-      started ??= await startWorker<BringupService>(
-        () => new Worker(new URL('../../workers/bringup.worker.ts', import.meta.url), { type: 'module' }),
-      )
-      return await within(MAX_MS, Promise.race([question(started.service), started.failed]), 'it did not answer')
-    }
-    catch (error) {
-      started?.end()
-      started = null
-      throw error
-    }
-  }
-  onScopeDispose(() => started?.end())
+  const { ask, end } = heldWorker('bringup', MAX_MS, 'it did not answer')
+  onScopeDispose(end)
   return { ask }
 }
 

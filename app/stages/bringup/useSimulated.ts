@@ -1,8 +1,9 @@
 /** A sitting at the simulated board, in a worker that stays as long as its view does. */
 import type { Shown } from '~~/core/simulated/session'
 import type { BoardState } from '~~/core/simulated/state'
-import type { BoardService } from '~/workers/board.worker'
-import { startWorker, within, type Started } from '~/workers/start'
+import type { Remote } from 'comlink'
+import type { BoardService } from '~/workers/services/board'
+import { heldWorker } from '~/workers/start'
 import { plainPlan } from './useRunSheet'
 
 /** One line takes no longer; whoever types a loop without end is told. */
@@ -15,20 +16,15 @@ export function useSimulated() {
   const shown = shallowRef<Shown[]>([])
   const failure = ref<string | null>(null)
   const busy = ref(false)
-  let started: Started<BoardService> | null = null
+  const board = heldWorker('board', MAX_MS, 'it did not answer')
 
-  async function ask<T>(question: (service: Started<BoardService>['service']) => Promise<T>): Promise<T | null> {
+  async function ask<T>(question: (service: Remote<BoardService>) => Promise<T>): Promise<T | null> {
     busy.value = true
     failure.value = null
     try {
-      started ??= await startWorker<BoardService>(
-        () => new Worker(new URL('../../workers/board.worker.ts', import.meta.url), { type: 'module' }),
-      )
-      return await within(MAX_MS, Promise.race([question(started.service), started.failed]), 'it did not answer')
+      return await board.ask(question)
     }
     catch (error) {
-      started?.end()
-      started = null
       state.value = null
       failure.value = `The simulated board stopped: ${(error as Error).message}. Switch it on anew.`
       return null
@@ -57,6 +53,6 @@ export function useSimulated() {
 
   const faults = () => ask(service => service.faults(plainPlan()))
   const clear = () => shown.value = []
-  onScopeDispose(() => started?.end())
+  onScopeDispose(board.end)
   return { state, shown, failure, busy, open, run, faults, clear }
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A plan begun from a pasted program, configuration or table of connections. */
-import type { PlacementService } from '~/workers/placement.worker'
-import { startWorker, within, type Started } from '~/workers/start'
+import { heldWorker } from '~/workers/start'
+import type { PlacementService } from '~/workers/services/placement'
 import { inWords } from '~/database/failures'
 import { shippedCatalogue } from '~~/core/catalogue'
 import type { Plan } from '~~/core/plan/types'
@@ -9,7 +9,7 @@ import type { Numbering } from '~~/core/programs/types'
 import { watchDebounced } from '@vueuse/core'
 
 /** Longer texts are no wiring of a board. */
-const MOST = 400_000
+const MAX = 400_000
 type Begun = Awaited<ReturnType<PlacementService['begun']>>
 
 const emit = defineEmits<{ make: [plan: Plan], close: [] }>()
@@ -25,41 +25,35 @@ const NUMBERINGS = [
   { value: '', title: 'told by evidence' }, { value: 'line', title: 'by line number' },
   { value: 'header', title: 'by header position' },
 ]
-let started: Started<PlacementService> | null = null
+const reader = heldWorker('placement', 20_000, 'it was not read')
 let run = 0
 
 async function look() {
   const mine = ++run
   if (!text.value.trim()) return void (begun.value = null)
   try {
-    started ??= await startWorker<PlacementService>(
-      () => new Worker(new URL('../../workers/placement.worker.ts', import.meta.url), { type: 'module' }),
-    )
     const as = { name: name.value, ...numbering.value && { numbering: numbering.value } }
-    const answer = started.service.begun(text.value, as,
-      { name: name.value || 'Begun from a text', board: board.value, supply: null })
-    const found = await within(20_000, Promise.race([answer, started.failed]), 'it was not read')
+    const about = { name: name.value || 'Begun from a text', board: board.value, supply: null }
+    const found = await reader.ask(service => service.begun(text.value, as, about))
     if (mine !== run) return
     begun.value = found
     failure.value = null
   }
   catch (error) {
-    started?.end()
-    started = null
     if (mine === run) failure.value = `The text was not read: ${(error as Error).message}.`
   }
 }
 watchDebounced([text, board, numbering, name], look, { debounce: 250 })
 onScopeDispose(() => {
   run++
-  started?.end()
+  reader.end()
 })
 
 async function take([file]: File[]) {
   if (!file) return
   try {
     const read = await file.text()
-    if (read.length > MOST) return view.say(`${file.name} has ${read.length} characters; up to ${MOST} are read.`,
+    if (read.length > MAX) return view.say(`${file.name} has ${read.length} characters; up to ${MAX} are read.`,
       { tone: 'stop' })
     text.value = read
     name.value = file.name
@@ -114,7 +108,7 @@ function make() {
       label="Text"
       rows="9"
       max-rows="14"
-      :maxlength="MOST"
+      :maxlength="MAX"
       data-test="begin-text"
     />
     <p

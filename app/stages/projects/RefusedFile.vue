@@ -4,7 +4,7 @@ import type { Problem } from '~~/core/documents/failure'
 
 defineProps<{ file: string, problems: readonly Problem[] }>()
 const emit = defineEmits<{ close: [] }>()
-const MOST = 12
+const MAX = 12
 </script>
 
 <template>
@@ -16,7 +16,7 @@ const MOST = 12
     <h2>"{{ file }}" was not taken in; nothing of it was kept</h2>
     <ul>
       <li
-        v-for="problem in problems.slice(0, MOST)"
+        v-for="problem in problems.slice(0, MAX)"
         :key="problem.path + problem.message"
       >
         <code
@@ -25,8 +25,8 @@ const MOST = 12
         >{{ problem.path }}</code> {{ problem.message }}
       </li>
     </ul>
-    <p v-if="problems.length > MOST">
-      and {{ problems.length - MOST }} more.
+    <p v-if="problems.length > MAX">
+      and {{ problems.length - MAX }} more.
     </p>
     <v-btn
       size="small"

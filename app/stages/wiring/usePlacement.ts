@@ -7,8 +7,8 @@ import { placeOptions } from '~~/core/placement/options'
 import { placementEdits } from '~~/core/placement/place'
 import type { Edit } from '~~/core/plan/edits'
 import type { Plan } from '~~/core/plan/types'
-import type { PlacementService } from '~/workers/placement.worker'
-import { startWorker } from '~/workers/start'
+import type { PlacementService } from '~/workers/services/placement'
+import { askOnce } from '~/workers/start'
 
 /** What the last placement came to, for the panel. */
 export type LastPlacement = (Placed & { scope: 'rest' | 'all', before: { cost: number, powerCost: number } | null })
@@ -74,22 +74,14 @@ export function usePlacement() {
     plan: Plan): Promise<T | null> {
     running.value = { nodes: 0, quiet: false }
     const stopped = new Promise<null>(resolve => giveUp = () => resolve(null))
-    const starting = startWorker<PlacementService>(
-      () => new Worker(new URL('../../workers/placement.worker.ts', import.meta.url), { type: 'module' }),
-    )
-    // Whoever stopped it does not wait for its end.
-    const ending = starting.then(({ end }) => end, () => () => {})
     heard()
     try {
-      const started = await Promise.race([starting, stopped])
-      return started && await Promise.race([ask(started.service, JSON.parse(JSON.stringify(plan))), stopped,
-        started.failed])
+      return await askOnce('placement', service => ask(service, JSON.parse(JSON.stringify(plan))), stopped)
     }
     finally {
       clearTimeout(silence)
       running.value = null
       giveUp = null
-      void ending.then(end => end())
     }
   }
 

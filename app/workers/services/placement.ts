@@ -1,5 +1,4 @@
 /** Placement, and whatever else takes its time, off the main thread, so that typing is never blocked. */
-import { expose } from 'comlink'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { tryBoard, type BoardTrial } from '~~/core/choose/boards'
 import { catalogueOf, gatherFacts } from '~~/core/facts/gather'
@@ -11,8 +10,7 @@ import { readProgram, type ReadAs } from '~~/core/programs/reading'
 import { planFrom } from '~~/core/programs/start'
 import type { Plan } from '~~/core/plan/types'
 
-const service = {
-  ping: () => true as const,
+export const service = {
   place(plan: Plan, scope: 'rest' | 'all', onProgress: (nodes: number) => void) {
     return { before: costAsItStands(plan, shippedCatalogue),
       result: placePlan(plan, shippedCatalogue, { scope, onProgress }) }
@@ -39,5 +37,3 @@ const service = {
 }
 
 export type PlacementService = typeof service
-
-expose(service)

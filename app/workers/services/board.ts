@@ -1,5 +1,4 @@
 /** The simulated board off the main thread, with its shell: one sitting at a time. */
-import { expose } from 'comlink'
 import { modelOf } from '~~/core/diagnosis/table'
 import type { Change } from '~~/core/diagnosis/types'
 import { Session, type Shown } from '~~/core/simulated/session'
@@ -17,8 +16,7 @@ const sitting = (): Session => {
   return session
 }
 
-const service = {
-  ping: () => true as const,
+export const service = {
   /** Faults that the plan can have. */
   faults: (plan: Plan) => modelOf(gatherFacts(plan, shippedCatalogue)).table.faults
     .map(({ id, title, mend }) => ({ id, title, mend })),
@@ -42,5 +40,3 @@ const service = {
 }
 
 export type BoardService = typeof service
-
-expose(service)

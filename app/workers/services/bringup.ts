@@ -1,5 +1,4 @@
 /** Fault finding off the main thread: every fault held against every probe takes its time. */
-import { expose } from 'comlink'
 import { asBuiltOf, asBuiltPaper } from '~~/core/share/as-built'
 import { judgeCurve } from '~~/core/curves/judge'
 import { runSheetOf } from '~~/core/diagnosis/sheet'
@@ -24,8 +23,7 @@ function modelFor(plan: Plan): Model {
 const withMarks = (plan: Plan, marks: readonly Mark[]): Plan =>
   ({ ...plan, seen: marks.map(({ probe, outcome }) => ({ id: probe, outcome, at: '' })) })
 
-const service = {
-  ping: () => true as const,
+export const service = {
   /** The run sheet with what was seen. */
   sheet: (plan: Plan) => runSheetOf(gatherFacts(plan, shippedCatalogue), modelFor(plan)),
   /** Small programs for its parts; none without a board. */
@@ -65,5 +63,3 @@ const service = {
 }
 
 export type BringupService = typeof service
-
-expose(service)

@@ -1,6 +1,5 @@
 /** Rehearsing and reading trees off the main thread, so that typing is never blocked. */
 import { PADS } from '~~/core/devicetree/board/pads'
-import { expose } from 'comlink'
 import { shippedCatalogue } from '~~/core/catalogue'
 import { readBlob } from '~~/core/devicetree/blob/read'
 import { profileOf } from '~~/core/devicetree/board/profile'
@@ -10,8 +9,7 @@ import { baseFor, rehearse } from '~~/core/boot/rehearse/rehearse'
 import type { Board } from '~~/core/catalogue/types'
 import type { Plan } from '~~/core/plan/types'
 
-const service = {
-  ping: () => true as const,
+export const service = {
   rehearse(plan: Plan, onStep: (done: number, of: number) => void) {
     const { tree, ...story } = rehearse(gatherFacts(plan, shippedCatalogue), onStep)
     return { ...story, source: printSource(tree, { labels: true }) }
@@ -26,5 +24,3 @@ const service = {
 }
 
 export type BootService = typeof service
-
-expose(service)
