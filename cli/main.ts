@@ -70,7 +70,8 @@ const commands: Record<string, (args: string[]) => number> = {
   check, choose, place, power, build, diagnose, files, 'first-programs': firstPrograms, program, begin, boot, dt,
 }
 
-function main([name, ...args]: string[]): number {
+/** The command with its arguments: prints, and gives the exit code. */
+export function main([name, ...args]: string[]): number {
   if (name === '--help' || name === '-h') {
     console.log(USAGE)
     return 0

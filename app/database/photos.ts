@@ -34,7 +34,10 @@ export async function keepPhoto(database: ProjectDatabase, photo: PhotoRecord): 
 /** All pictures of a project, in the order in which they came. */
 export const photosOf = async (database: ProjectDatabase, project: string): Promise<PhotoRecord[]> =>
   (await database.photos.where('project').equals(project).toArray()).sort((a,
-    b) => a.at < b.at ? -1 : a.at > b.at ? 1 : 0)
+    b) => {
+    if (a.at < b.at) return -1
+    return a.at > b.at ? 1 : 0
+  })
 
 /** Gives a copy of a project the pictures of the first. */
 export async function copyPhotos(database: ProjectDatabase, from: string, to: string): Promise<void> {

@@ -237,7 +237,10 @@ export class ProjectDatabase extends Dexie {
   /** Earlier states of a project, the newest first. */
   async statesOf(id: string): Promise<PastState[]> {
     const states = await this.states.where('project').equals(id).toArray()
-    return states.sort((a, b) => a.at < b.at ? 1 : a.at > b.at ? -1 : (b.key ?? 0) - (a.key ?? 0))
+    return states.sort((a, b) => {
+      if (a.at < b.at) return 1
+      return a.at > b.at ? -1 : (b.key ?? 0) - (a.key ?? 0)
+    })
   }
 
   /** Keeps a state of a project; the oldest of its kind go when there are many. */

@@ -276,7 +276,9 @@ export const useProjectStore = defineStore('project', () => {
     if (!history.value) return
     const now = Date.now()
     const joins = joinKey !== undefined && lastJoin.name === joinKey && now - lastJoin.at < JOIN_MS
-    const key = joinKey === undefined ? undefined : joins ? lastJoin.key : `${joinKey} ${now}`
+    let key: string | undefined
+    if (joinKey === undefined) key = undefined
+    else key = joins ? lastJoin.key : `${joinKey} ${now}`
     lastJoin = { name: joinKey ?? '', key: key ?? '', at: now }
     const next = record(history.value, change, label, key)
     if (!door) checkWhenOpen(history.value.plan)

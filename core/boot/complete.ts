@@ -22,6 +22,13 @@ export interface Completions {
   options: Completion[]
 }
 
+/** Which boards a section is for, in words. */
+function boardsOf(section: string, models: readonly string[]): string {
+  if (section === 'all') return 'every board'
+  if (section === 'none') return 'no board'
+  return models.includes(section) ? 'this board' : 'another board'
+}
+
 /** Completions at a column of a line; null where nothing is known. `text` is the whole file. */
 export function completeAt(text: string, grammar: Grammar, lineNumber: number, column: number,
   board: Board | null): Completions | null {
@@ -63,13 +70,7 @@ function keyValue(text: string, before: string, lineNumber: number, column: numb
       from: at(/[^[]*$/),
       options: [
         'all', 'none', ...board?.bootModels ?? [], ...[...MODELS].filter(model => !board?.bootModels?.includes(model)),
-      ].map(label => ({ label, what: label === 'all'
-        ? 'every board'
-        : label === 'none'
-          ? 'no board'
-          : board?.bootModels?.includes(label)
-            ? 'this board'
-            : 'another board', insert: `${label}]` })),
+      ].map(label => ({ label, what: boardsOf(label, board?.bootModels ?? []), insert: `${label}]` })),
     }
   }
   const overlay = /^\s*dtoverlay=([^,:]*)(?:[,:](.*))?$/.exec(before)
@@ -109,8 +110,8 @@ function paramAt(params: readonly ParamSpec[], before: string, column: number): 
   const sign = entry.indexOf('=')
   if (sign < 0) return { from: column - entry.length, options: params.map(parameter) }
   const spec = params.find(param => param.name === entry.slice(0, sign))
-  const values = spec?.values
-    ?? (spec?.kind === 'flag' ? ['on', 'off'] : spec?.default === undefined ? [] : [spec.default])
+  const usual = spec?.default === undefined ? [] : [spec.default]
+  const values = spec?.values ?? (spec?.kind === 'flag' ? ['on', 'off'] : usual)
   return values.length
     ? { from: column - (entry.length - sign - 1), options: values.map(label => ({ label, what: spec!.what })) }
     : null

@@ -106,12 +106,12 @@ function keyValueLine(line: BootLine, board: Board | null,
     : ''
   switch (line.kind) {
     case 'comment': return { words: 'A comment: nothing reads it.' }
-    case 'filter': return { words: line.name === 'all'
-      ? 'From here on for every board.'
-      : line.name === 'none'
-        ? 'From here on for no board.'
-        : `From here on only where [${line.name}] `
-          + `holds${board?.bootModels?.includes(line.name!) ? ', which is this board' : ''}.` }
+    case 'filter': {
+      if (line.name === 'all') return { words: 'From here on for every board.' }
+      if (line.name === 'none') return { words: 'From here on for no board.' }
+      const mine = board?.bootModels?.includes(line.name!) ? ', which is this board' : ''
+      return { words: `From here on only where [${line.name}] holds${mine}.` }
+    }
     case 'include': return { words: `Reads ${line.name} here.${hidden}` }
     case 'setting': {
       const spec = SETTING_SPECS.get(line.name!)
@@ -229,14 +229,17 @@ function environmentWords(text: string): Explained[] {
   })
 }
 
+const meaningOf = (name: string) => {
+  if (COMMAND_WORDS[name]) return `${upper(COMMAND_WORDS[name]!)}.`
+  return name.includes('.')
+    ? `A parameter of the driver ${name.split('.')[0]}.`
+    : 'Not in the library; handed to the first program.'
+}
+
 function commandWords(text: string): Explained[] {
   return parseCommandLine(text).words.map(({ name, value }) => ({
     file: COMMAND_FILE, line: 1, text: shortened(value === null ? name : `${name}=${value}`),
-    words: COMMAND_WORDS[name]
-      ? `${upper(COMMAND_WORDS[name]!)}.`
-      : name.includes('.')
-        ? `A parameter of the driver ${name.split('.')[0]}.`
-        : 'Not in the library; handed to the first program.',
+    words: meaningOf(name),
     origin: 'published: Linux kernel, command-line parameters', partIds: [], applies: 'always' as const,
   }))
 }

@@ -1,4 +1,5 @@
 /** The wire list: every conductor of the netlist, in the order of connecting, power last. */
+import type { HeaderPosition } from '../catalogue/types'
 import type { Facts } from '../facts/types'
 import { colourOf } from './colours'
 import type { WireEnd } from '../plan/ends'
@@ -74,17 +75,19 @@ function wireOf(conductor: Conductor, facts: Facts, netlist: Netlist): Wire {
     partName: nameOf(near), from: kind === 'seat' ? 'its socket' : listed(ends.map(end => end.from)),
     to: endInWords(far, ends.map(end => end.to), conductor),
     ...position !== undefined && { position },
-    toLabel: header
-      ? header.line !== undefined
-        ? `G${header.line}`
-        : header.kind === 'ground' ? 'GND' : header.kind
-      : '',
+    toLabel: header ? headerLabel(header) : '',
     role, colour: own?.colour ?? colourOf(conductor, facts), lengthM: own?.lengthM ?? conductor.lengthM,
     ...conductor.awg !== undefined && { awg: conductor.awg },
     ends: endsOf(conductor, facts, netlist),
-    through: far.kind === 'stage' ? far.what : near.kind === 'stage' ? near.what : null,
+    through: [far, near].find(end => end.kind === 'stage')?.what ?? null,
     shared: far.kind === 'splice' || near.kind === 'splice',
   }
+}
+
+/** What a position of the header is called on the list: `G17`, `GND`, `3V3`. */
+const headerLabel = ({ line, kind }: HeaderPosition) => {
+  if (line !== undefined) return `G${line}`
+  return kind === 'ground' ? 'GND' : kind
 }
 
 const nameOf = (component: Component) => component.kind === 'board' ? 'The board' : component.name

@@ -185,9 +185,9 @@ export class Finder {
 
   /** `spi.max_speed_hz = 8000000`, `serial.baudrate = 9600` */
   private readMember(name: string, value: Expr, scope: Call['scope'] | null): void {
-    const kind = name.includes('.')
-      ? isClockName(name.split('.').at(-1)!) ? 'clock' : isBaudName(name) ? 'baud' : null
-      : null
+    if (!name.includes('.')) return
+    const baud = isBaudName(name) ? 'baud' : null
+    const kind = isClockName(name.split('.').at(-1)!) ? 'clock' : baud
     if (kind) this.note(kind, value,
       { scope: scope ?? undefined, path: [], args: [], from: value.from, to: value.to } as unknown as Call, {
         by: `${name} =`, called: name,

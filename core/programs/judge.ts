@@ -50,8 +50,9 @@ const JUDGES: Readonly<Record<Sighting['kind'], Judge>> = {
   'baud': judgeBaud, 'device': judgeDevice,
 }
 
+const railName = (kind: HeaderPosition['kind']) => kind === 'ground' ? 'GND' : kind
 const placeWords = ({ position, line, kind }: HeaderPosition) =>
-  `position ${position} (${line !== undefined ? `G${line}` : kind === 'ground' ? 'GND' : kind})`
+  `position ${position} (${line !== undefined ? `G${line}` : railName(kind)})`
 const nameOf = ({ owner, signal, label }: Terminal) =>
   owner.signals.length > 1 ? `${owner.name}, ${signal?.label ?? label}` : owner.name
 

@@ -12,7 +12,7 @@ import { refOf } from '../../core/placement/refs'
 import type { Plan } from '../../core/plan/types'
 import { powerProgrammeOf, programmeOf } from '../optimum'
 import { catalogue, fixedAt, planOf } from '../plans'
-import { draws, judgedAtLeast } from '../random'
+import { drawnPlans, judgedAtLeast } from '../random'
 
 type Solver = Awaited<ReturnType<typeof loadHighs>>
 let highs: Solver
@@ -110,7 +110,7 @@ describe('the cost of a placement', () => {
     const seen = { placed: 0, impossible: 0 }
     fc.assert(fc.property(anyPlan, (plan) => {
       seen[compare(plan)]++
-    }), { numRuns: draws(28), seed: 20261125 })
+    }), { numRuns: drawnPlans(28), seed: 20261125 })
     expect(seen.placed).toBeGreaterThan(judgedAtLeast(12))
     expect(seen.impossible).toBeGreaterThan(judgedAtLeast(3))
   })

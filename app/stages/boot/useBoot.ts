@@ -21,12 +21,13 @@ export const useBoot = createSharedComposable(() => {
   const board = computed(() => project.facts?.board ?? null)
   const files = computed(() => filesOf(project.plan!, board.value))
   const side = computed(() => planSide(project.facts!))
-  const findings = computed(() => project.isLate
-    ? project.judgement?.findings ?? []
-    : project.plan
+  const findings = computed(() => {
+    if (project.isLate) return project.judgement?.findings ?? []
+    return project.plan
       ? lintBoot({ files: files.value, board: board.value, plan: side.value,
           ...(boot.value?.image && { image: boot.value.image }) })
-      : [])
+      : []
+  })
   const explained = computed(() =>
     project.isLate ? project.explainedWindow?.lines ?? [] : explainFiles(files.value, board.value))
   const owned = computed(() => readOwned(files.value.text, files.value.dialect))

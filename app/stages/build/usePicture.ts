@@ -28,7 +28,8 @@ export const usePicture = createSharedComposable(() => {
     const at = current.value ? placeOf.value.get(current.value.id)! : -1
     if (step == null) return 'there'
     const place = placeOf.value.get(step) ?? -1
-    return place === at ? 'now' : place < at ? 'there' : 'later'
+    if (place === at) return 'now'
+    return place < at ? 'there' : 'later'
   }
 
   /** Bodies that are in one another or over the lid. */

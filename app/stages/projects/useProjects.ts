@@ -8,7 +8,10 @@ import type { Head } from '~/database/projects'
 import { emptyPlan } from '~~/core/plan/create'
 import type { Plan } from '~~/core/plan/types'
 
-const later = (a: string, b: string) => a < b ? 1 : a > b ? -1 : 0
+const later = (a: string, b: string) => {
+  if (a < b) return 1
+  return a > b ? -1 : 0
+}
 
 /** Asks the browser not to clear this away when the disk runs full; it may say no, and nothing else changes then. */
 function askToKeep(): void {

@@ -20,9 +20,15 @@ export const VERDICTS: { value: Verdict, title: string }[] = [
 const FIRST_ROWS = 10
 const MORE_ROWS = 30
 
-const later = (a: string, b: string) => a < b ? 1 : a > b ? -1 : 0
+const later = (a: string, b: string) => {
+  if (a < b) return 1
+  return a > b ? -1 : 0
+}
 const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
-const verdictOf = ({ stops, cautions }: Glance): Verdict => stops ? 'stops' : cautions ? 'cautions' : 'clear'
+const verdictOf = ({ stops, cautions }: Glance): Verdict => {
+  if (stops) return 'stops'
+  return cautions ? 'cautions' : 'clear'
+}
 
 export function useSieve(heads: Readonly<Ref<readonly Head[] | null>>) {
   const wanted = ref('')

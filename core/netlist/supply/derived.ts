@@ -36,7 +36,8 @@ export function boardNodes(facts: Facts, power: PowerPlan, problems: TreeProblem
       ...more,
     })
   const fed = (id: NodeRef, usual: NodeRef | null) => feedOf(power, id, usual)
-  const socketFrom = fed('@socket', facts.supply ? facts.supply.cable ? '@cable' : '@supply' : null)
+  const ownFeed = facts.supply?.cable ? '@cable' : '@supply'
+  const socketFrom = fed('@socket', facts.supply ? ownFeed : null)
   const headerFrom = fed('@header', null)
   const draw = boardDraw(board, power.clock)
   const nodes = [

@@ -49,9 +49,20 @@ function folded(words: readonly string[]): string {
 }
 
 const sign = (on: boolean, name: string) => `${on ? '' : '-'}${name}`
-const frameWord = ({ bits, parity, stop }: FrameSetting, name: string): string => name === 'cs'
-  ? `cs${bits}`
-  : sign(name === 'parenb' ? parity !== 'N' : name === 'parodd' ? parity === 'O' : stop === 2, name)
+const frameWord = ({ bits, parity, stop }: FrameSetting, name: string): string => {
+  if (name === 'cs') return `cs${bits}`
+  if (name === 'parenb') return sign(parity !== 'N', name)
+  return sign(name === 'parodd' ? parity === 'O' : stop === 2, name)
+}
+/** Parity switched on or off; odd parity stays odd. */
+const withParity = (parity: FrameSetting['parity'], on: boolean): FrameSetting['parity'] => {
+  if (!on) return 'N'
+  return parity === 'O' ? 'O' : 'E'
+}
+const withOddParity = (parity: FrameSetting['parity'], on: boolean): FrameSetting['parity'] => {
+  if (parity === 'N') return 'N'
+  return on ? 'O' : 'E'
+}
 const isFrame = (name: string) => ['parenb', 'parodd', 'cs', 'cstopb'].includes(name)
 
 function whole({ setting, modes }: Port): string {
@@ -98,8 +109,8 @@ export const stty: Command = ({ machine, args }) => {
       baud = rate
     }
     else if (/^cs[5-8]$/.test(word)) bits = Number(word[2]) as typeof bits
-    else if (name === 'parenb') parity = on ? parity === 'O' ? 'O' : 'E' : 'N'
-    else if (name === 'parodd') parity = parity === 'N' ? 'N' : on ? 'O' : 'E'
+    else if (name === 'parenb') parity = withParity(parity, on)
+    else if (name === 'parodd') parity = withOddParity(parity, on)
     else if (name === 'cstopb') stop = on ? 2 : 1
     else if (word === 'raw') for (const mode of RAW_OFF) modes.delete(mode)
     else if (word === 'sane') for (const mode of [...MODES].filter(entry => !FREE.has(entry))) modes[SANE.has(mode)

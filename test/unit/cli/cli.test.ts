@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest'
 import { evaluate } from '../../../core/evaluate'
 import { readPlanText } from '../../../core/plan/read'
 import { demoPlans } from '../../../demo'
+import { runCommand, type Printed } from '../../command'
 import { placed, written } from '../../generated'
 import { catalogue, planOf } from '../../plans'
 
@@ -15,10 +16,23 @@ const fileOf = (name: string, content: unknown) => {
   writeFileSync(path, typeof content === 'string' ? content : JSON.stringify(content))
   return path
 }
-const run = (args: string[], input = '') => {
+/** The program itself. */
+const started = (args: string[], input = ''): Printed => {
   const { status, stdout, stderr } = spawnSync('bin/voltaris', args, { encoding: 'utf8', input })
   return { status, stdout, stderr }
 }
+const run = (args: string[], input = '') => input === '' ? runCommand(args) : started(args, input)
+
+describe('the program', () => {
+  it.each([
+    [], ['--help'], ['check', 'demo/signal-box.json'], ['check', 'demo/not-there.json'],
+    ['power', 'demo/beehive-monitor.json'], ['build', 'demo/beehive-monitor.json', '--wires'],
+    ['dt', 'base', 'forty-usb-c'], ['boot', 'rehearse', 'demo/tool-library-kiosk.json'],
+  ])('prints and ends with what its functions give: %s %s', (...args) => {
+    const given = args.filter(word => word !== undefined)
+    expect(started(given)).toEqual(runCommand(given))
+  })
+})
 
 describe('voltaris check', () => {
   it('ends with 0 when nothing stops, 1 when something does, and prints it', () => {
@@ -53,7 +67,7 @@ describe('voltaris check', () => {
       process.execPath, ['node_modules/tsx/dist/cli.mjs', 'cli/index.ts', 'check', 'demo/signal-box.json', '--json'],
       { encoding: 'utf8' },
     )
-    for (let i = 0; i < 2; i++) expect(run(['check', 'demo/signal-box.json', '--json']).stdout).toBe(stdout)
+    for (let i = 0; i < 2; i++) expect(started(['check', 'demo/signal-box.json', '--json']).stdout).toBe(stdout)
   })
 
   it('ends with 2 and says path and expectation for a wrong field', () => {

@@ -4,9 +4,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { demoPlans } from '../../../demo'
+import { runCommand } from '../../command'
 
 const demo = 'demo/beehive-monitor.json'
-const run = (args: string[], input = '') => {
+const run = (args: string[]) => runCommand(['first-programs', ...args])
+const started = (args: string[], input: string) => {
   const { status, stdout, stderr } = spawnSync('bin/voltaris', ['first-programs', ...args], { encoding: 'utf8', input })
   return { status, stdout, stderr }
 }
@@ -34,6 +36,6 @@ describe('voltaris first-programs', () => {
     expect(run([demo, '--language', 'nope']))
       .toMatchObject({ status: 2, stderr: expect.stringContaining('python, c, shell') })
     const boardless = JSON.stringify({ ...demoPlans[0], board: null })
-    expect(run(['-'], boardless)).toMatchObject({ status: 2, stderr: expect.stringContaining('no board') })
+    expect(started(['-'], boardless)).toMatchObject({ status: 2, stderr: expect.stringContaining('no board') })
   })
 })
