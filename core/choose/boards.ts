@@ -2,6 +2,7 @@
  * Which board would carry a plan's parts: each is tried whole, placed, fed and fitted out, and judged by the same rules
  * as the plan.
  */
+import { terminalNames } from '../plan/ids'
 import { priceOf } from '../construction/parts-list'
 import type { Board, Catalogue, SupplyUnit } from '../catalogue/types'
 import { evaluate, type Report } from '../evaluate'
@@ -179,8 +180,8 @@ const gone = (before: Plan,
   .map(({ name }) => `${name}, which does not go with this board`)
 
 function nameOf({ parts }: Plan, terminal: string): string {
-  const [id, end] = terminal.split('.')
-  return `${parts.find(part => part.id === id)?.name ?? id} ${end ?? ''}`.trim()
+  const { partId: id, terminal: end } = terminalNames(terminal)
+  return `${parts.find(part => part.id === id)?.name ?? id} ${end}`.trim()
 }
 
 function spareOf({ lines, sockets }: Report): BoardTrial['spare'] {

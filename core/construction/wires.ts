@@ -1,4 +1,5 @@
 /** The wire list: every conductor of the netlist, in the order of connecting, power last. */
+import { isHeaderSpliceKey } from '../plan/ids'
 import type { HeaderPosition } from '../catalogue/types'
 import type { Facts } from '../facts/types'
 import { colourOf } from './colours'
@@ -50,7 +51,7 @@ export function wiresOf(facts: Facts, netlist: Netlist): Wire[] {
   const order = new Map(wires.map((wire, i) => [wire, i]))
   const rank = (wire: Wire) => ROLE_ORDER.indexOf(wire.role)
   // What others meet at is laid before them.
-  const meets = (wire: Wire) => Number(!wire.key.startsWith('splice@'))
+  const meets = (wire: Wire) => Number(!isHeaderSpliceKey(wire.key))
   return wires.sort((a, b) => rank(a) - rank(b) || meets(a) - meets(b) || order.get(a)! - order.get(b)!)
 }
 

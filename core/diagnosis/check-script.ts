@@ -3,6 +3,7 @@
  * only, needs nothing installed, says what it skips. What it prints is one report that the Bring-up stage takes
  * back as it is (`paste.ts`).
  */
+import { pathOfProbe } from '../plan/ids'
 import type { Probe } from './types'
 
 /** Prints a line as a prompt and runs it; a command that is not there is skipped and told. */
@@ -65,7 +66,7 @@ const quoted = (text: string) => `'${text.replaceAll('\'', '\'\\\'\'')}'`
  * @param name Name of the plan; it stands in a comment, on one line.
  */
 export function checkScriptOf(name: string, probes: readonly Probe[]): string {
-  const nodes = probes.filter(({ id }) => id.startsWith('node:')).map(({ id }) => id.slice('node:'.length))
+  const nodes = probes.flatMap(({ id }) => pathOfProbe(id) ?? [])
   const scans = probes.filter(({ id, command }) => id.startsWith('scan:') && command?.startsWith('i2cdetect -y '))
     .map(({ command }) => command!)
   return [

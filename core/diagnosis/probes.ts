@@ -2,6 +2,7 @@
  * What can be looked at, measured and tried, in an order in which nothing is switched on before it was looked at; and
  * what is seen there in a given thing. Minutes are common practice, no source.
  */
+import { deviceProbeId, isUsbReturnPin, isUsbSupplyPin } from '../plan/ids'
 import type { Wire } from '../construction/wires'
 import type { ResolvedPart, Terminal } from '../facts/types'
 import { writeNeed } from '../overlays/asks/write'
@@ -114,8 +115,8 @@ function firstPower(shop: Workshop, expected: Expected): Looking[] {
     see: world => world.isPowered ? 'as planned' : 'nothing',
   })
   for (const owner of shop.parts) {
-    const [supply] = shop.healthy.supplyPins(owner).filter(pin => !pin.endsWith('#usb'))
-    const [back] = shop.healthy.returnPins(owner).filter(pin => !pin.endsWith('#usb-'))
+    const [supply] = shop.healthy.supplyPins(owner).filter(pin => !isUsbSupplyPin(pin))
+    const [back] = shop.healthy.returnPins(owner).filter(pin => !isUsbReturnPin(pin))
     if (!supply || !back || owner.part.isAddOn) continue
     const label = owner.supplies.find(({ id }) => supply === `${owner.id}.${id}`)!.label
     const fed = shop.healthy.fedBy(supply)
@@ -179,7 +180,7 @@ function afterStart(shop: Workshop, expected: Expected): Looking[] {
     const owners = nodes.flatMap(({ partId }) => shop.parts.some(({ id }) => id === partId) ? [partId!] : [])
     found.push({
       probe: {
-        id: `node:${path}`, phase: 'after the start', title: `${path}: ${nodes.map(({ what }) => what).join('; ')}`,
+        id: deviceProbeId(path), phase: 'after the start', title: `${path}: ${nodes.map(({ what }) => what).join('; ')}`,
         how: 'List it.',
         command: `ls -d ${path}`, minutes: MINUTES.list, at: owners.length ? { parts: owners } : {},
       },

@@ -1,4 +1,5 @@
 /** What is joined with what in a thing that may differ from its netlist. */
+import { supplyPin } from '../plan/ids'
 import { BOARD_ID, positionPin, returnOf, SOCKET_PIN } from '../netlist/board'
 import { positionOfPin } from '../netlist/spots'
 import { stagesOf, type Stage } from '../netlist/stages'
@@ -50,7 +51,7 @@ export interface WiringBase {
 export function wiringBaseOf(facts: Facts, netlist: Netlist, sources: readonly string[]): WiringBase {
   const of = (kind: string) =>
     (facts.board?.header ?? []).filter(entry => entry.kind === kind).map(entry => positionPin(entry.position))
-  const outs = sources.map(id => `node:${id}.out`).filter(pin => netlist.ownerOf.has(pin))
+  const outs = sources.map(id => supplyPin(id, 'out')).filter(pin => netlist.ownerOf.has(pin))
   return { netlist, stages: stagesOf(facts.terminals), fives: of('5V'), threes: of('3V3'), grounds: of('ground'),
     sources: outs }
 }

@@ -1,4 +1,5 @@
 /** The thing with its faults: what is joined, what is fed, what the files bring, who answers. */
+import { terminalKey, usbReturnPin, usbSupplyPin } from '../plan/ids'
 import { gatherFacts } from '../facts/gather'
 import type { Bus, Facts, ResolvedPart, Terminal } from '../facts/types'
 import { rehearse } from '../boot/rehearse/rehearse'
@@ -247,12 +248,14 @@ export class World {
 
   supplyPins(owner: ResolvedPart): string[] {
     const { ownerOf } = this.shop.netlist
-    return [...owner.supplies.map(({ id }) => `${owner.id}.${id}`), `${owner.id}#usb`].filter(pin => ownerOf.has(pin))
+    const pins: string[] = owner.supplies.map(({ id }) => terminalKey(owner.id, id))
+    return [...pins, usbSupplyPin(owner.id)].filter(pin => ownerOf.has(pin))
   }
 
   returnPins(owner: ResolvedPart): string[] {
     const { ownerOf } = this.shop.netlist
-    return [...owner.grounds.map(({ id }) => `${owner.id}.${id}`), `${owner.id}#usb-`].filter(pin => ownerOf.has(pin))
+    const pins: string[] = owner.grounds.map(({ id }) => terminalKey(owner.id, id))
+    return [...pins, usbReturnPin(owner.id)].filter(pin => ownerOf.has(pin))
   }
 
   /** Where a signal gets to: `planned`, a rail, another position, or nowhere. */

@@ -1,4 +1,5 @@
 /** Joins a plan with the catalogue. Nothing here judges; the rules do. */
+import { terminalNames } from '../plan/ids'
 import type { Board, Catalogue, Condition, Part, Signal } from '../catalogue/types'
 import { BOARD_KEY, measuredBoard, measuredPart } from './measured'
 import type { Assignment, Plan, PlanPart, SoftwareBus } from '../plan/types'
@@ -152,9 +153,9 @@ function findPlace(assignment: Assignment, board: Board | null, parts: ResolvedP
       line: board!.lines.find(line => line.line === header.line) }
   }
   if (assignment.terminal !== undefined) {
-    const [partId, terminal] = assignment.terminal.split('.')
+    const { partId, terminal } = terminalNames(assignment.terminal)
     const owner = parts.find(part => part.id === partId)
-    const offer = owner?.part.offers?.find(entry => Object.values(entry.terminals).includes(terminal ?? ''))
+    const offer = owner?.part.offers?.find(entry => Object.values(entry.terminals).includes(terminal))
     if (!owner || !offer) return { kind: 'nowhere', text: assignment.terminal }
     return { kind: 'terminal', owner, offer, terminal: terminal! }
   }

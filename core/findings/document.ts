@@ -1,4 +1,5 @@
 /** Things the plan names that are not there, and what is still open. */
+import { partOfKey } from '../plan/ids'
 import { hexAddress } from '../bringup/grid'
 import type { Finding, Rule } from './types'
 
@@ -58,7 +59,7 @@ export const strayKeys: Rule = ({ facts }) => {
     .map(signal => `${owner.id}.${signal.id}`)))
   const isKnown = (key: string) => known.has(key) || facts.byKey.has(key) || counted.has(key.replace(/\d+$/, ''))
   const keys = [...new Set([...Object.keys(facts.plan.assignments), ...Object.keys(facts.plan.between)])]
-  return keys.filter(key => !isKnown(key) && !unknown.has(key.split('.')[0]!)).map((key): Finding => ({
+  return keys.filter(key => !isKnown(key) && !unknown.has(partOfKey(key))).map((key): Finding => ({
     code: 'plan.stray-key', id: `plan.stray-key ${key}`, severity: 'caution', stages: ['wiring'],
     title: `No part has the terminal ${key}`,
     sentence: `The plan places "${key}", but no part of it has such a terminal. Correct the name, or drop the entry.`,

@@ -1,4 +1,5 @@
 /** Room: what is in one another, what the lid lies on, what does not come out of its case, and what cannot breathe. */
+import { nodeOfComponent } from '../plan/ids'
 import { misfitOf, thingsFor } from '../catalogue/things'
 import type { Part } from '../catalogue/types'
 import type { BodySocket } from '../catalogue/shapes/body'
@@ -27,7 +28,8 @@ const subjectsOf = (...bodies: PlacedBody[]): Subject[] => {
   const all = bodies.flatMap(({ owner }): Subject[] => {
     if (owner === '@board') return [{ node: '@board' }]
     if (owner.startsWith('@')) return []
-    return owner.startsWith('node:') ? [{ node: owner.slice(5) }] : [{ partId: owner }]
+    const node = nodeOfComponent(owner)
+    return node !== null ? [{ node }] : [{ partId: owner }]
   })
   return all.filter((one, i) => all.findIndex(other => other.partId === one.partId && other.node === one.node) === i)
 }

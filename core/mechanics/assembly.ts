@@ -3,6 +3,7 @@
  * each other, plugs in sockets, wires on the header, case and lid, plate, and what lies beside. Places follow from the
  * plan; the maker can say another one.
  */
+import { supplyComponent } from '../plan/ids'
 import type { Board } from '../catalogue/types'
 import type { Body, Standing } from '../catalogue/shapes/body'
 import { misfitOf, thingKind } from '../catalogue/things'
@@ -235,7 +236,7 @@ class Assembling {
           .map(plug => ({ owner: owner.id, name: owner.name, body: plug.wide ? owner.part.body : undefined }))),
         ...kind === 'usb'
           ? pluggedInto(this.tree, '@usb' as NodeRef).filter(node => !node.partId).map(({ id, name }) =>
-              ({ owner: `node:${id}`, name, body: undefined }))
+              ({ owner: supplyComponent(id), name, body: undefined }))
           : [],
       ]
       if (!there.length || !plugs.length) continue

@@ -2,6 +2,7 @@
  * Ways of harnesses and cables on a sheet seen from above or below: along lanes above everything and
  * channels beside it.
  */
+import { partOfKey, wireEnds } from '../plan/ids'
 import type { PlacedBody } from './bodies'
 import { trunkWay, type Outline, type Sheet } from './seen'
 
@@ -41,8 +42,8 @@ const OVER_MM = 6
 export function runsOf(bodies: readonly PlacedBody[], wires: readonly { key: string }[]): Run[] {
   const positions = new Map<string, number[]>()
   for (const { key } of wires) {
-    const [from, to] = key.split('@')
-    const owner = from?.split('.')[0]
+    const { from, to } = wireEnds(key)
+    const owner = partOfKey(from)
     if (!owner || !to || !/^\d+$/.test(to) || owner === 'splice') continue
     positions.set(owner, [...positions.get(owner) ?? [], Number(to)])
   }

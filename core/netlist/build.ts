@@ -1,4 +1,5 @@
 /** The netlist of a plan, derived once from its facts and its supply graph. */
+import { headerSpliceKey, spliceComponent } from '../plan/ids'
 import type { Facts } from '../facts/types'
 import { BOARD_ID, boardComponent } from './board'
 import { netsOf } from './nets'
@@ -46,7 +47,7 @@ function splicedAtPositions(conductors: Conductor[]): { conductors: Conductor[],
   const shared = [...ends].filter(([, count]) => count > 1).map(([pin]) => pin)
   if (!shared.length) return { conductors, components: [] }
   const meets = new Set(shared)
-  const spliceId = (pin: string) => `splice:${pin.slice(1)}`
+  const spliceId = (pin: string) => spliceComponent(pin.slice(1))
   const over = (pin: string) => meets.has(pin) ? spliceId(pin) : pin
   const moved = conductors.map((conductor): Conductor => {
     if (conductor.kind === 'seat') return conductor
@@ -64,7 +65,7 @@ function splicedAtPositions(conductors: Conductor[]): { conductors: Conductor[],
     pins: [{ id: spliceId(pin), label: 'rail' }], inside: [],
   }))
   const feeders = shared.map((pin): Conductor => ({
-    id: `splice@${pin.slice(2)}`, kind: 'wire', role: roleAt(conductors, pin), from: BOARD_ID, to: spliceId(pin),
+    id: headerSpliceKey(pin.slice(2)), kind: 'wire', role: roleAt(conductors, pin), from: BOARD_ID, to: spliceId(pin),
     position: Number(pin.slice(2)), lengthM: 0.15, ways: [{ from: pin, to: spliceId(pin) }],
   }))
   return { conductors: [...moved, ...feeders], components }

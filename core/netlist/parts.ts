@@ -1,4 +1,5 @@
 /** Parts as components, and the conductors between them, what stands in their wires, and the board. */
+import { stageComponent, stagePin, wireKey, terminalKey } from '../plan/ids'
 import { passesThrough } from '../facts/seats'
 import type { Facts, ResolvedPart, Terminal } from '../facts/types'
 import { isHeaderRail } from '../catalogue/rails'
@@ -108,10 +109,10 @@ export class PartLayout {
     if (terminal.is === 'ground') {
       // Behind a driving stage a plain load has no return of its own, and an isolated input keeps its return apart.
       if (this.goesThroughStage(owner)) return
-      this.wire(terminal, `${key}@${placeKey(place)}`, from, place, 'ground')
+      this.wire(terminal, wireKey(key, placeKey(place)), from, place, 'ground')
     }
     else if (!terminal.between
-      || BESIDE.has(terminal.between.kind)) this.wire(terminal, `${key}@${placeKey(place)}`, from, place, 'signal')
+      || BESIDE.has(terminal.between.kind)) this.wire(terminal, wireKey(key, placeKey(place)), from, place, 'signal')
   }
 
   private goesThroughStage(owner: ResolvedPart): boolean {
@@ -130,7 +131,7 @@ export class PartLayout {
     const onHeader = positionOfPin(place.pin) !== undefined
     const rail = terminal.supply!.rail
     this.wire(
-      terminal, `${terminal.key}@${placeKey(place)}`, from, place, onHeader ? rail : 'supply',
+      terminal, wireKey(terminal.key, placeKey(place)), from, place, onHeader ? rail : 'supply',
       { node: wire!.id, ...wireFigures(wire) },
     )
     if (!onHeader) this.layReturn(terminal, place)
@@ -142,7 +143,7 @@ export class PartLayout {
     const stage = this.facts.terminals.find(other =>
       other.owner === owner && other.between && DRIVES_LOAD.has(other.between.kind))
     let from: Spot | null
-    if (stage && isPlainLoad(owner)) from = { pin: `stage:${stage.key}.gnd`, component: `stage:${stage.key}` }
+    if (stage && isPlainLoad(owner)) from = { pin: stagePin(stage.key, 'gnd'), component: stageComponent(stage.key) }
     else from = ground
       ? { pin: `${owner.id}.${ground.id}`, component: owner.id }
       : null
@@ -162,7 +163,7 @@ export class PartLayout {
       const place = feeder === undefined ? null : this.supply.outputOf(feeder)
       if (!place) continue
       this.conductors.push({
-        id: `${key}@${placeKey(place)}`, kind: 'wire', role: isHeaderRail(supply.rail) ? 'supply' : supply.rail,
+        id: wireKey(key, placeKey(place)), kind: 'wire', role: isHeaderRail(supply.rail) ? 'supply' : supply.rail,
         from: owner.id,
         to: place.component, partId: owner.id, node: wire!.id, lengthM: owner.part.leadM ?? USUAL_LENGTH_M,
         ...wireFigures(wire),
@@ -222,7 +223,7 @@ export class PartLayout {
       else if (end === 'place' && place
         && BESIDE.has(terminal.between!.kind)) this.common(pin, here, terminal, place, 'signal')
       else if (end === 'place'
-        && place) this.wire(terminal, `${terminal.key}@${placeKey(place)}`, here, place, 'signal')
+        && place) this.wire(terminal, wireKey(terminal.key, placeKey(place)), here, place, 'signal')
       else if (end === 'ground') this.common(pin, here, terminal, this.groundFor(terminal, near), 'ground')
       else if (end === '3V3') this.common(pin, here, terminal, this.spots.nearest('3V3', near), '3V3')
       else if (end === 'part supply') this.common(pin, here, terminal, this.supplyFor(terminal, near), '5V')
@@ -238,7 +239,7 @@ export class PartLayout {
     if (!to) return
     const position = positionOfPin(to.pin)
     this.conductors.push({
-      id: `${id}@${placeKey(to)}`, kind: 'wire', role, from: from.component, to: to.component, partId: owner.id,
+      id: wireKey(id, placeKey(to)), kind: 'wire', role, from: from.component, to: to.component, partId: owner.id,
       ...position !== undefined && { position }, lengthM: USUAL_LENGTH_M, ways: [{ from: from.pin, to: to.pin }],
     })
   }
@@ -266,7 +267,7 @@ export class PartLayout {
     const place = first && this.placeOf(first)
     const rail = this.spots.nearest('3V3', place ? positionOfPin(place.pin) : undefined)
     if (!first || !place || !rail || pulled) return
-    const id = 'stage:onewire.pull-up'
+    const id = stageComponent(terminalKey('onewire', 'pull-up'))
     this.components.push({
       id, kind: 'stage', name: `Pull-up of the 1-Wire line, ${ONE_WIRE_PULL}`, what: `Resistor, ${ONE_WIRE_PULL}`,
       partId: first.owner.id,

@@ -1,4 +1,5 @@
 /** What stands in a signal's wire, as components with pins of their own. */
+import { stageComponent } from '../plan/ids'
 import type { Terminal } from '../facts/types'
 import type { Between } from '../plan/types'
 import type { Component, ComponentId, Pin, PinId } from './types'
@@ -86,8 +87,8 @@ export function stagesOf(terminals: readonly Terminal[]): Stage[] {
     const { between, key, owner } = terminal
     if (!between || !terminal.signal) continue
     const id = STAGES[between.kind].shared
-      ? `stage:${owner.id}.${between.kind}${between.fit ? `-${between.fit}` : ''}`
-      : `stage:${key}`
+      ? stageComponent(`${owner.id}.${between.kind}${between.fit ? `-${between.fit}` : ''}`)
+      : stageComponent(key)
     groups.set(id, [...groups.get(id) ?? [], terminal])
   }
   return [...groups].map(([id, list]) => stageOf(id, list))

@@ -2,13 +2,12 @@
  * Components and conductors of the supply: sources, their leads, what stands between, cables, and the plugs
  * into the board.
  */
+import { isJoinNode, spliceComponent, supplyComponent } from '../plan/ids'
 import type { NodeRef } from '../plan/power'
 import { BOARD_ID, returnOf, SOCKET_PIN } from './board'
 import { positionOfPin, type BoardSpots, type Spot } from './spots'
 import type { SupplyTree, SupplyNode } from './supply/types'
 import type { Component, Conductor } from './types'
-
-export const nodeComponent = (node: NodeRef) => `node:${node}`
 
 /** A short piece of wire between two things that stand beside each other. */
 const SHORT_M = 0.1
@@ -37,7 +36,7 @@ export class SupplyLayout {
   outputOf(id: NodeRef): Spot | null {
     const node = this.tree.byId.get(id)
     if (!node) return null
-    if (isCable(node)) return { pin: `splice:${id}`, component: `splice:${id}` }
+    if (isCable(node)) return { pin: spliceComponent(id), component: spliceComponent(id) }
     const position = positionOfPin(id)
     if (position !== undefined) return { pin: id, component: BOARD_ID }
     if (id === '@5V' || id === '@3V3') return this.spots.nearest(id === '@5V' ? '5V' : '3V3', undefined)
@@ -48,17 +47,17 @@ export class SupplyLayout {
         ? { pin: `${id}.no`, component: node.partId }
         : null
     }
-    return isItem(node) ? { pin: `${nodeComponent(id)}.out`, component: nodeComponent(id) } : null
+    return isItem(node) ? { pin: `${supplyComponent(id)}.out`, component: supplyComponent(id) } : null
   }
 
   /** The pin by which a node that is no cable and no part takes its supply. */
   private inputOf(node: SupplyNode): Spot | null {
     if (node.id === '@socket') return { pin: SOCKET_PIN, component: BOARD_ID }
     if (node.id === '@header') return this.spots.nearest('5V', undefined)
-    if (node.id.startsWith('@join')) return this.targetOf(node.id)
+    if (isJoinNode(node.id)) return this.targetOf(node.id)
     if (node.kind === 'contact') return { pin: `${node.id}.com`, component: node.partId! }
     return isItem(node) && node.role !== 'source'
-      ? { pin: `${nodeComponent(node.id)}.in`, component: nodeComponent(node.id) }
+      ? { pin: `${supplyComponent(node.id)}.in`, component: supplyComponent(node.id) }
       : null
   }
 
@@ -84,7 +83,7 @@ export class SupplyLayout {
     if (!start) return
     const only = this.fedBy.get(cable.id)?.[0]
     const direct = this.endsDirectly(cable)
-    const end = direct ? this.inputOf(only!)! : { pin: `splice:${cable.id}`, component: `splice:${cable.id}` }
+    const end = direct ? this.inputOf(only!)! : { pin: spliceComponent(cable.id), component: spliceComponent(cable.id) }
     if (!direct) this.components.push(terminalsAt(end, cable.name))
     this.join(cable.id, start, end, {
       kind: 'lead', node: cable.id, lengthM: cable.figures.lengthM?.value ?? 1,
@@ -105,11 +104,11 @@ export class SupplyLayout {
   }
 
   private layDataPlug(hub: SupplyNode, upstream: NodeRef): void {
-    const up = `${nodeComponent(hub.id)}.up`
+    const up = `${supplyComponent(hub.id)}.up`
     const port = upstream === '@usb' ? this.spots.socket('usb') : this.outputOf(upstream)
     if (port) {
       this.join(
-        `${hub.id}@data`, { pin: up, component: nodeComponent(hub.id) }, port,
+        `${hub.id}@data`, { pin: up, component: supplyComponent(hub.id) }, port,
         { kind: 'plug', role: 'data', node: hub.id, lengthM: 1 },
       )
     }
@@ -117,7 +116,7 @@ export class SupplyLayout {
 
   private layContactLoad(load: SupplyNode): void {
     const contact = load.id.replace(/@load$/, '')
-    const id = nodeComponent(load.id)
+    const id = supplyComponent(load.id)
     this.components.push({
       id, kind: 'load', name: load.name, what: 'Load on a relay contact', partId: load.partId!, node: load.id,
       pins: twoPins(`${id}.in`, ''), inside: [],
@@ -168,7 +167,7 @@ const terminalsAt = (spot: Spot, of: string): Component => ({
 })
 
 function itemComponent(node: SupplyNode): Component {
-  const id = nodeComponent(node.id)
+  const id = supplyComponent(node.id)
   const pins = [
     ...node.role === 'source' ? [] : twoPins(`${id}.in`, 'input'),
     ...node.output !== null && node.role !== 'load' ? twoPins(`${id}.out`, 'output') : [],

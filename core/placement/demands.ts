@@ -1,4 +1,5 @@
 /** What must lie on one bus together, and every way to put it there. */
+import { partOfKey } from '../plan/ids'
 import type { Board, Controller, Offer, Signal } from '../catalogue/types'
 import { signalMatches, stripCircuits, wantedBy } from '../facts/roles'
 import type { BusGroup, Facts, I2cDevice, ResolvedPart, Terminal } from '../facts/types'
@@ -224,7 +225,7 @@ function overlayCost(controller: Controller, owner: ResolvedPart, selects: Recor
 function hubCandidates(terminals: Terminal[], isHub: boolean, { facts, weights }: Context): Candidate[] {
   const owner = terminals[0]!.owner
   const settled = new Set(facts.terminals.flatMap(terminal => terminal.signal && terminal.assignment?.terminal
-    ? [terminal.assignment.terminal.split('.')[0]]
+    ? [partOfKey(terminal.assignment.terminal)]
     : []))
   return facts.parts.filter(hub => hub !== owner).flatMap(hub => (hub.part.offers ?? []).filter(offer =>
     offer.kind === 'i2c').flatMap((offer, index) => {

@@ -2,6 +2,7 @@
  * Supply and ground positions: near the part's signals, shared as little as possible. A part without signals on the
  * header has its return beside its supply. Best for the signals as they lie.
  */
+import { partOfKey } from '../plan/ids'
 import { cheapestMatching, IMPOSSIBLE } from './matching'
 import { columnOf, positionOf } from './refs'
 import type { PlacementProblem, PlaceRef, PowerDemand } from './types'
@@ -60,7 +61,7 @@ function middleColumns(signals: Record<string, PlaceRef>): Map<string, number> {
   for (const [terminal, ref] of Object.entries(signals)) {
     const position = positionOf(ref)
     if (position === null) continue
-    const part = terminal.split('.')[0]!
+    const part = partOfKey(terminal)
     columns.set(part, [...columns.get(part) ?? [], columnOf(position)])
   }
   return new Map([...columns].map(([part, list]) => [part, list.reduce((a, b) => a + b, 0) / list.length]))

@@ -1,4 +1,5 @@
 /** What changed between two states of a plan, in words. Empty exactly when nothing did. */
+import { terminalNames } from './ids'
 import { diffLines } from 'diff'
 import type { Catalogue } from '../catalogue/types'
 import { fieldsOf, isRecord, keysOf, same, type RecordFields } from './same'
@@ -71,9 +72,9 @@ const WORDS: Readonly<Record<string, Describe>> = {
 
 /** `oled.sda` as "Panel sda". */
 function nameOf(key: string, a: Plan, b: Plan): string {
-  const [id, ...terminal] = key.split('.')
+  const { partId: id, terminal } = terminalNames(key)
   const part = [...b.parts, ...a.parts].find(entry => entry.id === id)
-  return [part?.name ?? id, ...terminal].join(' ')
+  return [part?.name ?? id, terminal].filter(Boolean).join(' ')
 }
 
 function entriesInWords<T extends { id: string }>(

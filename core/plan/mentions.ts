@@ -1,4 +1,5 @@
 /** Who mentions whom in a plan: what has to go when a part, a node of the supply or a step goes. */
+import { supplyPin, wireKey } from './ids'
 import type { Host } from './host-shape'
 import type { Arrangement, NodeRef, PowerPlan } from './power'
 import { withTook } from './durations'
@@ -135,7 +136,7 @@ const mentionsPlace = (key: string, mine: (key: string) => boolean) => {
 
 /** The worksheets and ticks without a node of the supply that goes. */
 export function withoutNode(plan: Plan, node: NodeRef): Plan {
-  const mine = (ref: string) => ref === node || ref.startsWith(`${node}@`) || ref.startsWith(`node:${node}.`)
+  const mine = (ref: string) => ref === node || ref.startsWith(wireKey(node, '')) || ref.startsWith(supplyPin(node, ''))
   const worksheets = kept(plan.worksheets, ({ sheet }) => !(typeof sheet.node === 'string' && mine(sheet.node)))
   // `look:fuse@buck`, `through:@socket@fuse`: sightings at its wires.
   const seen = kept(plan.seen, ({ id }) => !id.slice(id.indexOf(':') + 1).split('@').some(mine))

@@ -196,6 +196,15 @@ describe('energy stores', () => {
     expect(at(0).usableWh).toBeCloseTo(11.1, 6) // arithmetic: 3 Ah × 3.7 V
   })
 
+  it('a pack under load reaches the cut-off earlier, by what its own resistance takes', () => {
+    const unit = { ...catalogue.supplies.get('cell-lithium-1')!, ohm: 0.1 }
+    const left = (currentMa: number, leastV: number) =>
+      capacityOf({ unit, capacityMah: 3000, temperatureC: 20, currentMa, leastV }).leftShare
+    // Ohm's law: 2 A through 0.1 Ω are 0.2 V, which the cut-off sees less than the pack has at rest
+    expect(left(2000, 3.3)).toBe(left(0, 3.5))
+    expect(left(2000, 3.3)).toBeGreaterThan(left(0, 3.3) + 0.05)
+  })
+
   it('a day is covered once, whatever the parts say', () => {
     const hour = fc.integer({ min: 0, max: 24 })
     fc.assert(fc.property(fc.array(

@@ -1,3 +1,4 @@
+import { isJoinNode } from '~~/core/plan/ids'
 import type { Edit } from '~~/core/plan/edits'
 import { freeNodeId } from '~~/core/plan/power-edits'
 import type { PowerPlan } from '~~/core/plan/power'
@@ -33,14 +34,14 @@ export function usePower() {
   /** Nodes that may feed a consumer. */
   const feedsFor = (consumer: string) =>
     power.value.nodes.filter(node =>
-      node.role !== 'load' && !node.id.endsWith('@wire') && !node.id.startsWith('@join')
+      node.role !== 'load' && !node.id.endsWith('@wire') && !isJoinNode(node.id)
       && mayFeed(power.value, consumer, node.id) === null)
 
   /** What feeds a consumer now, past its own wires. */
   const feedOf = (consumer: string): string | null => {
     const byId = new Map(power.value.nodes.map(node => [node.id, node]))
     const wire = byId.get(`${consumer}@wire`)
-    return (wire ?? byId.get(consumer))?.from.find(id => !id.startsWith('@join')) ?? null
+    return (wire ?? byId.get(consumer))?.from.find(id => !isJoinNode(id)) ?? null
   }
 
   function putIn(type: string, before: string): void {

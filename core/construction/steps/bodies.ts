@@ -1,4 +1,5 @@
 /** Which step puts a body in its place. */
+import { headerSpliceKey, wireKey } from '../../plan/ids'
 import type { PlacedBody } from '../../mechanics/bodies'
 import type { BuildStep } from './types'
 
@@ -13,7 +14,7 @@ export function stepOfBody({ id, owner, kind, ground }: Pick<PlacedBody, 'id' | 
   // The first wire that goes there: a wire of the maker's may end at a place where several meet.
   if (owner === '@wires') {
     const at = /^@wire\.(\d+)/.exec(id)![1]
-    return steps.find(({ conductors }) => conductors.some(key => key.endsWith(`@${at}`) || key === `splice@${at}`))?.id
+    return steps.find(({ conductors }) => conductors.some(key => key.endsWith(wireKey('', String(at))) || key === headerSpliceKey(String(at))))?.id
       ?? null
   }
   if (kind === 'cable'

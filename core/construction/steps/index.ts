@@ -2,6 +2,7 @@
  * The build of a plan: its steps in order, what an order of the maker's breaks, and what was done and has
  * to be taken back.
  */
+import { terminalNames, wireEnds } from '../../plan/ids'
 import type { Facts } from '../../facts/types'
 import type { Netlist } from '../../netlist/types'
 import type { Wire } from '../wires'
@@ -85,8 +86,8 @@ export function isDone(step: BuildStep, done: ReadonlySet<string>): boolean {
 function leftoversOf({ plan, parts, board }: Facts, { conductors }: Netlist): Leftover[] {
   const there = new Set(conductors.map(({ id }) => id))
   return plan.build.done.filter(key => !key.startsWith('step:') && !there.has(key)).map((key) => {
-    const [from = '', to = ''] = key.split('@')
-    const [partId, terminal] = from.split('.')
+    const { from, to } = wireEnds(key)
+    const { partId, terminal } = terminalNames(from)
     const owner = parts.find(({ id }) => id === partId)
     const label = [...owner?.signals ?? [], ...owner?.part.supplies ?? [], ...owner?.part.grounds
       ?? []].find(({ id }) =>

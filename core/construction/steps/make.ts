@@ -1,4 +1,5 @@
 /** Everything that has to be done for a plan, as steps: made from its netlist, its things and its files. */
+import { isHeaderSpliceKey, supplyComponent } from '../../plan/ids'
 import { cautionsOf } from '../../catalogue/cautions'
 import { thingKind } from '../../catalogue/things'
 import type { Board } from '../../catalogue/types'
@@ -13,7 +14,7 @@ import { NO_SHORT, SHORT_READING } from '../../vocabulary/reading'
 import { rulesOf } from './rules'
 import type { Workbench, BuildStep } from './types'
 
-export const SUPPLY_NODE = 'node:@supply'
+export const SUPPLY_NODE = supplyComponent('@supply')
 /** Common practice: a wire cut, ended, led and checked; a place where several meet. */
 const MINUTES_A_WIRE = 2
 const MINUTES_A_SPLICE = 3
@@ -339,7 +340,7 @@ class Sorted {
   }
 
   private homeOfWay({ id, kind, partId, from, to }: Conductor): string {
-    if (id.startsWith('splice@')) return 'splices'
+    if (isHeaderSpliceKey(id)) return 'splices'
     if (from === SUPPLY_NODE || to === SUPPLY_NODE) return this.made.has('supply') ? 'supply' : 'lay'
     if (kind === 'flat cable' && this.made.has(`flat:${partId}`)) return `flat:${partId}`
     if (partId !== undefined) return this.homeOfPart(partId)

@@ -3,6 +3,7 @@
  * themselves into what was seen at which probe. Formats: `i2cdetect` of i2c-tools, `ls` of coreutils (both Debian), the
  * kernel's thermal files in m°C; the throttle word's bits are from memory.
  */
+import { pathOfProbe } from '../../plan/ids'
 import { answersAt, STUCK } from '../names'
 import type { Probe } from '../types'
 import { readGrid } from '../../bringup/grid'
@@ -98,14 +99,14 @@ const pattern = (path: string) =>
 
 function nodesIn(command: string | null, lines: readonly string[], probes: readonly Probe[]): Found[] {
   const text = lines.join('\n')
-  const nodes = probes.filter(({ id }) => id.startsWith('node:'))
+  const nodes = probes.filter(({ id }) => pathOfProbe(id) !== null)
   const whole = /^(?:sudo\s+)?ls\b(?:\s+-\S+)*\s+(\/\S+?)\/?\s*$/.exec(command ?? '')?.[1]
   // A listing of all of /dev has these on every board.
   const isAllOfDev = whole === '/dev'
     || (command === null && /\bnull\b/.test(text) && /\bzero\b/.test(text) && /\burandom\b/.test(text))
   const folder = whole ?? (isAllOfDev ? '/dev' : null)
   return nodes.flatMap(({ id, title }): Found[] => {
-    const path = id.slice('node:'.length)
+    const path = pathOfProbe(id)!
     const name = folder !== null && path.startsWith(`${folder}/`) && !path.slice(folder.length + 1).includes('/')
       ? path.slice(folder.length + 1)
       : null

@@ -3,14 +3,17 @@
  * from the screen. Formats: libgpiod 1.6 (Debian) and 2 (memory), Linux drivers/w1/slaves/w1_therm.c, util-linux dmesg,
  * usbutils; what the kernel's error numbers mean is published: Linux, include/uapi/asm-generic/errno.h.
  */
+import { pathOfProbe } from '../../plan/ids'
 import type { Probe } from '../types'
 import type { Found, Passage } from './types'
 
 const said = (words: string): Found => ({ kind: 'said', words })
 const seen = (probe: Probe,
   outcome: string): Found => ({ kind: 'seen', probe: probe.id, outcome, words: `${probe.title}: ${outcome}` })
-const nodeProbe = (probes: readonly Probe[], path: string) => probes.find(({ id }) => id.startsWith('node:')
-  && (id === `node:${path}` || (id.endsWith('*') && path.startsWith(id.slice('node:'.length, -1)))))
+const nodeProbe = (probes: readonly Probe[], path: string) => probes.find(({ id }) => {
+  const asked = pathOfProbe(id)
+  return asked !== null && (asked === path || (asked.endsWith('*') && path.startsWith(asked.slice(0, -1))))
+})
 
 /** All that is found in one passage beside grids, nodes and the throttle word. */
 export const systemIn = (passage: Passage, probes: readonly Probe[]): Found[] => [

@@ -2,6 +2,7 @@
  * What is spelled out: a thing changed for another, a line of the boot file, a node, a meter's figure,
  * addresses, a position.
  */
+import { deviceProbeId } from '../../plan/ids'
 import { answersAt, NOTHING } from '../names'
 import type { RunRow } from '../sheet'
 import { given, type Clause, type SaidMark } from './clause'
@@ -70,7 +71,7 @@ function fileLine(clause: Clause): SaidMark[] {
 
 /** A node by its path or by its last name. */
 function node(clause: Clause): SaidMark[] {
-  const row = clause.rows('node:').find(({ probe }) => {
+  const row = clause.rows(deviceProbeId('')).find(({ probe }) => {
     const name = probe.id.slice(probe.id.lastIndexOf('/') + 1).replace(/\*$/, '')
     return name.length > 2 && clause.text.includes(name)
   })

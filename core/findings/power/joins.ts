@@ -1,4 +1,5 @@
 /** How the tree hangs together: two sources on one rail, who feeds whom, grounds, and what does not fit at all. */
+import { isJoinNode } from '../../plan/ids'
 import { offeredFuse, offeredItem } from '../../catalogue/offered'
 import { positionPin } from '../../netlist/board'
 import { KINDS, FIGURES } from '../../netlist/supply/kinds'
@@ -165,7 +166,7 @@ export const pastTheFuse: Rule = ({ facts, power }) => {
   })
   const sources = tree.nodes.filter(node => node.role === 'source')
   for (const node of tree.nodes) {
-    if (node.kind !== 'part' || !node.from.some(id => id.startsWith('@join'))) continue
+    if (node.kind !== 'part' || !node.from.some(id => isJoinNode(id))) continue
     const wire = tree.byId.get(`${node.id}@wire`)
     const towards = wire ? typical.nodes[wire.id]!.currentMa : 0
     // Two that feed each other are the other rule's matter.

@@ -1,4 +1,5 @@
 /** Voltages that are too low or too high at the rail or at a load, and circuits that have no operating point. */
+import { isPositionFeed } from '../../plan/ids'
 import { boardPower } from '../../facts/board'
 import { offeredItem } from '../../catalogue/offered'
 import { freeNodeId } from '../../plan/power-edits'
@@ -250,7 +251,7 @@ function tooHigh(
     entry.kind === 'step-down' && Math.abs((entry.figures.setV ?? 0) - (node.figures.ratedV?.value ?? 5)) < 0.3)
   const fed = consumer ? (tree.byId.get(`${consumer}@wire`) ?? node).from[0] : undefined
   // A header position is there for what is wired to it: the converter hangs on the rail behind it.
-  const feed = fed?.startsWith('@P') ? tree.byId.get(fed)?.from[0] : fed
+  const feed = fed && isPositionFeed(fed) ? tree.byId.get(fed)?.from[0] : fed
   const id = freeNodeId(plan.power, 'step-down')
   return {
     code: 'load.over-voltage', id: `load.over-voltage ${node.id}`, severity: 'stop', stages: ['power', 'wiring'],

@@ -1,6 +1,7 @@
 /**
  * The nodes that follow from the plan: its supply, the board with its ways in and its rails, and every part that draws.
  */
+import { isPositionFeed } from '../../plan/ids'
 import { isMet } from '../../facts/conditions'
 import type { Facts, ResolvedPart, Terminal } from '../../facts/types'
 import type { NodeRef, PowerPlan } from '../../plan/power'
@@ -111,7 +112,7 @@ function supplyTerminal(
   const id = `${owner.id}.${supply.id}`
   const terminal = facts.byKey.get(id)
   // The position carries nothing where the maker feeds the terminal from elsewhere.
-  const elsewhere = Object.hasOwn(power.feeds, id) && !power.feeds[id]?.startsWith('@P')
+  const elsewhere = Object.hasOwn(power.feeds, id) && !isPositionFeed(power.feeds[id] ?? '')
   let usual: string | null
   if (elsewhere || supply.from === 'own') usual = null
   else if (supply.from === 'usb') usual = board ? '@usb' : null
