@@ -118,3 +118,22 @@ const cooling = (trips: readonly Trip[]) => `\n&cpu_thermal {\n\tpolling-delay =
 export const inputPin = (pin: string,
   pull = '0') => `\t\tbrcm,pins = <${pin}>;\n\t\tbrcm,function = <0>;\n\t\tbrcm,pull = <${pull}>;\n`
 export const outputPin = (pin: string) => `\t\tbrcm,pins = <${pin}>;\n\t\tbrcm,function = <1>;\n`
+
+/** Where the kernel hands over what is pressed or touched. */
+export const events = (what: string) => [at('/dev/input/event*', what)]
+
+/** Where a driver of sensors gives its readings. */
+export const hwmon = [at('/sys/class/hwmon/hwmon*', 'the readings')]
+
+/** How the axes of a touch are turned and how large they are. */
+export const touchTurns: ParamSpec[] = [
+  flag('swapxy', 'swaps the axes of the touch'), flag('invx', 'mirrors left and right of the touch'),
+  flag('invy', 'mirrors top and bottom of the touch'), number('sizex', null, 16, 4096, 'columns of the touch'),
+  number('sizey', null, 16, 4096, 'rows of the touch'),
+]
+
+/** An overlay that changes the board without lines or devices. */
+export const small = (name: string, what: string, note: string, more: Partial<OverlaySpec> = {}): OverlaySpec => ({
+  name, what, group: 'system', origin: ORIGIN, params: [], appears: [], tree: `&{/chosen} {\n\t${note}-note;\n};\n`,
+  ...more,
+})

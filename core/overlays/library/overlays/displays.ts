@@ -1,6 +1,6 @@
 /** Overlays of screens and panels. From memory unless an overlay says otherwise. */
 import type { OverlaySpec, ParamSpec } from '../types'
-import { at, choice, flag, line, number, onI2c, onLines, onSpi, ORIGIN, text } from './build'
+import { at, choice, events, flag, line, number, onI2c, onLines, onSpi, ORIGIN, text, touchTurns } from './build'
 
 const dsi = (name: string, what: string): OverlaySpec => ({
   name, what, group: 'showing', origin: ORIGIN,
@@ -46,14 +46,6 @@ const PANEL_TIMING: ParamSpec[] = [
   flag('de-invert', 'the enable level is low'), flag('pixclk-invert', 'data change on the other edge'),
   number('width-mm', null, 1, 2000, 'width of the glass'), number('height-mm', null, 1, 2000, 'height of the glass'),
   choice('rotate', ['0', '90', '180', '270'], '0', 'rotation of the picture'),
-]
-
-const events = (what: string) => [at('/dev/input/event*', what)]
-
-const touchTurns: ParamSpec[] = [
-  flag('swapxy', 'swaps the axes of the touch'), flag('invx', 'mirrors left and right of the touch'),
-  flag('invy', 'mirrors top and bottom of the touch'), number('sizex', null, 16, 4096, 'columns of the touch'),
-  number('sizey', null, 16, 4096, 'rows of the touch'),
 ]
 
 const TREE_DRM = (node: string) => `&{${node}} {\n\tstatus = "okay";\n};\n`

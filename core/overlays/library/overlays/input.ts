@@ -1,14 +1,6 @@
 /** Overlays of touch, keys, encoders and infrared receivers. From memory unless an overlay says otherwise. */
-import type { OverlaySpec, ParamSpec } from '../types'
-import { at, choice, flag, inputPin, line, number, onI2c, onLines, onSpi, text } from './build'
-
-const touchTurns: ParamSpec[] = [
-  flag('swapxy', 'swaps the axes of the touch'), flag('invx', 'mirrors left and right of the touch'),
-  flag('invy', 'mirrors top and bottom of the touch'), number('sizex', null, 16, 4096, 'columns of the touch'),
-  number('sizey', null, 16, 4096, 'rows of the touch'),
-]
-
-const events = (what: string) => [at('/dev/input/event*', what)]
+import type { OverlaySpec } from '../types'
+import { at, choice, events, flag, inputPin, line, number, onI2c, onLines, onSpi, text, touchTurns } from './build'
 
 export const INPUT: OverlaySpec[] = [
   onSpi('ads7846', 'a resistive touch controller on SPI', 'ti,ads7846', {

@@ -3,9 +3,7 @@
  * overlay says otherwise.
  */
 import type { OverlaySpec } from '../types'
-import { at, flag, line, number, onI2c, onLines, ORIGIN, outputPin, text } from './build'
-
-const hwmon = [at('/sys/class/hwmon/hwmon*', 'the readings')]
+import { at, flag, hwmon, line, number, onI2c, onLines, ORIGIN, outputPin, text } from './build'
 
 export const OUTPUTS: OverlaySpec[] = [
   onI2c(

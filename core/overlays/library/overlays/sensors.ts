@@ -1,14 +1,12 @@
 /** Overlays of parts that measure. From memory unless an overlay says otherwise. */
 import type { OverlaySpec, ParamSpec } from '../types'
-import { at, choice, flag, inputPin, line, number, onI2c, onLines, onSpi, ORIGIN } from './build'
+import { at, choice, flag, hwmon, inputPin, line, number, onI2c, onLines, onSpi, ORIGIN } from './build'
 import { MORE_SENSORS } from './chips'
 
 const presentOn = (prefix: string, buses: number[]): ParamSpec[] => buses.flatMap(bus => [0, 1, 2].slice(0, bus ? 3 : 2)
   .map(select => flag(`${prefix}spi${bus}-${select}-present`, `the part is on SPI ${bus}, select ${select}`)))
 
 const iio = [at('/sys/bus/iio/devices/iio:device*', 'the readings')]
-
-const hwmon = [at('/sys/class/hwmon/hwmon*', 'the readings')]
 
 export const SENSORS: OverlaySpec[] = [
   onI2c('i2c-sensor', 'a measuring part on I²C', {

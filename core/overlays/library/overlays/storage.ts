@@ -1,12 +1,7 @@
 /** Overlays of clocks, memories and cards. From memory unless an overlay says otherwise. */
 import type { OverlaySpec } from '../types'
-import { at, choice, flag, number, onI2c, onSpi, ORIGIN } from './build'
+import { at, choice, flag, number, onI2c, onSpi, ORIGIN, small } from './build'
 import { MORE_CLOCKS } from './chips'
-
-const small = (name: string, what: string, note: string, more: Partial<OverlaySpec> = {}): OverlaySpec => ({
-  name, what, group: 'system', origin: ORIGIN, params: [], appears: [], tree: `&{/chosen} {\n\t${note}-note;\n};\n`,
-  ...more,
-})
 
 export const STORAGE: OverlaySpec[] = [
   onI2c('i2c-rtc', 'a clock chip on I²C', {

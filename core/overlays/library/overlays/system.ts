@@ -1,11 +1,6 @@
 /** Overlays that change the board itself. From memory unless an overlay says otherwise. */
 import type { OverlaySpec } from '../types'
-import { at, choice, flag, number, onI2c, onSpi, ORIGIN, text } from './build'
-
-const small = (name: string, what: string, note: string, more: Partial<OverlaySpec> = {}): OverlaySpec => ({
-  name, what, group: 'system', origin: ORIGIN, params: [], appears: [], tree: `&{/chosen} {\n\t${note}-note;\n};\n`,
-  ...more,
-})
+import { at, choice, flag, number, onI2c, onSpi, ORIGIN, small, text } from './build'
 
 export const SYSTEM: OverlaySpec[] = [
   {
